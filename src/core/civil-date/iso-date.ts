@@ -1,0 +1,53 @@
+import { type CivilDay, civilDay, daysInMonth, yearMonthDay } from './civil-day.ts';
+
+/** A civil date as `YYYY-MM-DD`: the form of every edge (JSON, database, addresses). */
+export type IsoDate = string;
+
+/** A civil time as `HH:MM`, 00:00–23:59. */
+export type IsoTime = string;
+
+export class InvalidDateError extends Error {
+  override readonly name = 'InvalidDateError';
+  constructor(readonly given: string) {
+    super(
+      `“${given}” is not a date: it should be a day that exists, written YYYY-MM-DD, between 0001-01-01 and 9999-12-31.`,
+    );
+  }
+}
+
+const PATTERN = /^(\d{4})-(\d{2})-(\d{2})$/;
+
+/** The civil day of a `YYYY-MM-DD` date, or null where there is no such day. */
+export function tryDayOfIso(text: string): CivilDay | null {
+  const match = PATTERN.exec(text);
+  if (!match) return null;
+  const year = Number(match[1]);
+  const month = Number(match[2]);
+  const day = Number(match[3]);
+  if (year < 1 || month < 1 || month > 12 || day < 1 || day > daysInMonth(year, month)) return null;
+  return civilDay(year, month, day);
+}
+
+/**
+ * The civil day of a `YYYY-MM-DD` date.
+ * @throws InvalidDateError when the text is in another form or the day does not exist.
+ */
+export function dayOfIso(text: IsoDate): CivilDay {
+  const day = tryDayOfIso(text);
+  if (day === null) throw new InvalidDateError(text);
+  return day;
+}
+
+const TWO_DIGITS = Array.from({ length: 100 }, (_, n) => String(n).padStart(2, '0'));
+
+/** A civil day as `YYYY-MM-DD`. */
+export function isoOfDay(day: CivilDay): IsoDate {
+  const { year, month, day: date } = yearMonthDay(day);
+  return `${year >= 1000 ? year : String(year).padStart(4, '0')}-${TWO_DIGITS[month]}-${TWO_DIGITS[date]}`;
+}
+
+/** Minutes after midnight of an `HH:MM` time, or null where it is none. */
+export function tryMinutesOfTime(text: string): number | null {
+  const match = /^([01]\d|2[0-3]):([0-5]\d)$/.exec(text);
+  return match ? Number(match[1]) * 60 + Number(match[2]) : null;
+}

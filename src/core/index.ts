@@ -1,0 +1,26 @@
+/**
+ * The front door of the core. Functions named after dates (`occurrencesBetween`, `planBetween`, `rollDate` …) take and give
+ * ISO strings; those named after days (`planDays`, `rollDay` …) take and give civil days, whole days since 1970-01-01.
+ */
+export * from './calendar/business-day.ts';
+export * from './calendar/iso-calendar.ts';
+export * from './calendar/working-calendar.ts';
+export * from './civil-date/civil-day.ts';
+export * from './civil-date/instant.ts';
+export * from './civil-date/iso-date.ts';
+export * from './insight/day-bands.ts';
+export * from './insight/day-load.ts';
+export * from './insight/task-state.ts';
+export * from './planning/horizon.ts';
+export * from './planning/iso-plan.ts';
+export * from './planning/outlook.ts';
+export * from './planning/plan.ts';
+export * from './planning/remarks.ts';
+export * from './planning/timing.ts';
+export * from './recurrence/occurrences.ts';
+export * from './recurrence/phrase-writer.ts';
+export * from './recurrence/recurrence-problems.ts';
+export * from './recurrence/rule.ts';
+export * from './wording/date-words.ts';
+export * from './wording/duration.ts';
+export * from './wording/title.ts';

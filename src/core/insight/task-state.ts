@@ -1,0 +1,52 @@
+import type { CivilDay } from '../civil-date/civil-day.ts';
+
+/** States that are stored. Coming is Open before its day of appearing; late is told from the dates. */
+export const TASK_STATES = ['open', 'underWay', 'toCheck', 'done', 'skipped', 'lapsed'] as const;
+export type TaskState = (typeof TASK_STATES)[number];
+
+/** Civil now, in the workspace's zone. */
+export interface CivilNow {
+  readonly day: CivilDay;
+  /** Minutes after midnight, 0–1439. */
+  readonly minutes: number;
+}
+
+export interface DatedTask {
+  readonly state: TaskState;
+  readonly appearsOn: CivilDay;
+  readonly dueOn: CivilDay;
+  /** Minutes after midnight by which it is due; null for the end of the day. */
+  readonly dueMinutes: number | null;
+  /** The civil day on which it was finished; null before. */
+  readonly doneOn: CivilDay | null;
+  /** Minutes after midnight at which it was finished; null before. */
+  readonly doneMinutes: number | null;
+}
+
+/** How a task is shown: its state, and whether it is or was late. */
+export interface TaskLook {
+  readonly state: TaskState | 'coming';
+  readonly late: boolean;
+  /** Calendar days late; 0 when late by the hour today, or not late. */
+  readonly daysLate: number;
+}
+
+export function isEnded(state: TaskState): boolean {
+  return state === 'done' || state === 'skipped' || state === 'lapsed';
+}
+
+/** The look of a task at a moment. Skipped and lapsed work is never late. */
+export function lookOf(task: DatedTask, now: CivilNow): TaskLook {
+  if (task.state === 'skipped' || task.state === 'lapsed') return { state: task.state, late: false, daysLate: 0 };
+  const at = task.state === 'done' && task.doneOn !== null ? { day: task.doneOn, minutes: task.doneMinutes ?? 0 } : now;
+  const late =
+    at.day > task.dueOn || (at.day === task.dueOn && task.dueMinutes !== null && at.minutes > task.dueMinutes);
+  const state = task.state === 'open' && task.appearsOn > now.day ? 'coming' : task.state;
+  return { state, late, daysLate: late ? at.day - task.dueOn : 0 };
+}
+
+/** "3 days late", "late today" */
+export function sayLate({ daysLate }: TaskLook): string {
+  if (daysLate === 0) return 'late today';
+  return daysLate === 1 ? '1 day late' : `${daysLate} days late`;
+}

@@ -1,0 +1,43 @@
+import type { WorkingCalendar } from '../calendar/working-calendar.ts';
+import { type CivilDay, civilDay, monthOf, yearMonthDay } from '../civil-date/civil-day.ts';
+import { isDated, type PlannedOccurrence, type PlannedSchedule, planDays } from './plan.ts';
+
+/** What a schedule makes, as figures and dates: the right-hand side of the schedule bench. */
+export interface Outlook {
+  /** Occurrences of the twelve months shown, omitted ones included. */
+  readonly year: readonly PlannedOccurrence[];
+  /** First day of the first of the twelve months. */
+  readonly yearFrom: CivilDay;
+  /** Last day of the last of the twelve months. */
+  readonly yearTo: CivilDay;
+  /** Tasks in the 365 days that follow `today`. */
+  readonly timesAYear: number;
+  readonly minutesAYear: number;
+  /** The next occurrences from today on. */
+  readonly next: readonly PlannedOccurrence[];
+}
+
+const NEXT_SHOWN = 12;
+/** Where a year holds too few, the next dates are looked for this much further on. */
+const FAR_DAYS = 366 * 30;
+
+/** The outlook of a schedule from the month of `today`, twelve months on. */
+export function outlook(
+  schedule: PlannedSchedule,
+  calendar: WorkingCalendar,
+  today: CivilDay,
+  estimateMinutes: number,
+): Outlook {
+  const { year: thisYear, month } = yearMonthDay(today);
+  const yearFrom = civilDay(thisYear, month, 1);
+  const after = monthOf(thisYear * 12 + month - 1 + 12);
+  const yearTo = civilDay(after.year, after.month, 1) - 1;
+  const year = planDays(schedule, calendar, yearFrom, yearTo);
+  const coming = planDays(schedule, calendar, today, today + 364);
+  const timesAYear = coming.filter(isDated).length;
+  let next = coming.slice(0, NEXT_SHOWN);
+  for (let span = 366; next.length < NEXT_SHOWN && span <= FAR_DAYS; span *= 3) {
+    next = planDays(schedule, calendar, today, today + span * 3).slice(0, NEXT_SHOWN);
+  }
+  return { year, yearFrom, yearTo, timesAYear, minutesAYear: timesAYear * estimateMinutes, next };
+}

@@ -1,0 +1,126 @@
+import { type CivilDay, civilDay, daysInMonth, weekdayOf, yearMonthDay } from '../civil-date/civil-day.ts';
+import { tryDayOfIso } from '../civil-date/iso-date.ts';
+
+export const WEEKDAY_NAMES = [
+  '',
+  'Monday',
+  'Tuesday',
+  'Wednesday',
+  'Thursday',
+  'Friday',
+  'Saturday',
+  'Sunday',
+] as const;
+export const MONTH_NAMES = [
+  '',
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+] as const;
+
+export function weekdayName(weekday: number): string {
+  return WEEKDAY_NAMES[weekday] as string;
+}
+/** "Tue" */
+export function weekdayShort(weekday: number): string {
+  return weekdayName(weekday).slice(0, 3);
+}
+export function monthName(month: number): string {
+  return MONTH_NAMES[month] as string;
+}
+/** "Nov" */
+export function monthShort(month: number): string {
+  return monthName(month).slice(0, 3);
+}
+
+/** "24 Nov 2026" */
+export function sayDate(day: CivilDay): string {
+  const { year, month, day: date } = yearMonthDay(day);
+  return `${date} ${monthShort(month)} ${year}`;
+}
+
+/** "Tue 24 Nov", with the year when it is not the one of `today`. */
+export function sayDay(day: CivilDay, today: CivilDay): string {
+  const { year, month, day: date } = yearMonthDay(day);
+  const other = year === yearMonthDay(today).year ? '' : ` ${year}`;
+  return `${weekdayShort(weekdayOf(day))} ${date} ${monthShort(month)}${other}`;
+}
+
+/** "today", "tomorrow", "yesterday", "Fri" within the coming week, then "Fri 6 Nov". */
+export function sayNear(day: CivilDay, today: CivilDay): string {
+  if (day === today) return 'today';
+  if (day === today + 1) return 'tomorrow';
+  if (day === today - 1) return 'yesterday';
+  if (day > today && day < today + 7) return weekdayShort(weekdayOf(day));
+  return sayDay(day, today);
+}
+
+/** "first", "second" … "twelfth", then "13th". */
+export function ordinalWord(n: number): string {
+  const words = [
+    '',
+    'first',
+    'second',
+    'third',
+    'fourth',
+    'fifth',
+    'sixth',
+    'seventh',
+    'eighth',
+    'ninth',
+    'tenth',
+    'eleventh',
+    'twelfth',
+  ];
+  return words[n] ?? ordinal(n);
+}
+
+/** "1st", "22nd", "13th" */
+export function ordinal(n: number): string {
+  const teens = n % 100 >= 11 && n % 100 <= 13;
+  const ending = teens ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th');
+  return `${n}${ending}`;
+}
+
+/** "a", "a and b", "a, b and c" */
+export function joinAnd(parts: readonly string[]): string {
+  if (parts.length <= 1) return parts[0] ?? '';
+  return `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
+}
+
+/** "1 task", "14 tasks" */
+export function plural(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`;
+}
+
+const TYPED_DATE = /^(?:[a-z]{3,9},?\s+)?(\d{1,2})(?:st|nd|rd|th)?\s+([a-z]{3,9})\.?(?:\s+(\d{4}))?$/i;
+
+/**
+ * Reads a date as people type it: "2027-02-01", "1 Feb 2027", "Mon 1 February"; without a year, the next such day from `today` on.
+ * Null when it is none.
+ */
+export function readDate(text: string, today: CivilDay): CivilDay | null {
+  const trimmed = text.trim();
+  const iso = tryDayOfIso(trimmed);
+  if (iso !== null) return iso;
+  const match = TYPED_DATE.exec(trimmed);
+  if (!match) return null;
+  const word = (match[2] as string).toLowerCase();
+  const month = MONTH_NAMES.findIndex((name) => name !== '' && name.toLowerCase().startsWith(word));
+  const date = Number(match[1]);
+  if (month < 1 || date < 1) return null;
+  const exists = (year: number) => (date <= daysInMonth(year, month) ? civilDay(year, month, date) : null);
+  if (match[3]) return exists(Number(match[3]));
+  const { year } = yearMonthDay(today);
+  const thisYear = exists(year);
+  return thisYear !== null && thisYear >= today ? thisYear : exists(year + 1);
+}
