@@ -15,6 +15,7 @@ export * from './planning/horizon.ts';
 export * from './planning/iso-plan.ts';
 export * from './planning/outlook.ts';
 export * from './planning/plan.ts';
+export * from './planning/reconcile.ts';
 export * from './planning/remarks.ts';
 export * from './planning/timing.ts';
 export * from './recurrence/occurrences.ts';

@@ -29,12 +29,14 @@ export function addRuleDates(
   if (first > to) return;
   switch (rule.kind) {
     case 'days':
-      return addDays(into, rule, start, first, to);
+      addDays(into, rule, start, first, to);
+      break;
     case 'weeks':
-      return addWeeks(into, rule, start, first, to);
+      addWeeks(into, rule, start, first, to);
+      break;
     case 'months':
     case 'years':
-      return addMonths(into, rule, start, first, to, calendar);
+      addMonths(into, rule, start, first, to, calendar);
   }
 }
 

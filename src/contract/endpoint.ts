@@ -1,0 +1,53 @@
+import { z } from 'zod';
+
+/** The parameters in a path: `/tasks/:taskId` has a `taskId`. All are ids. */
+export type PathParams<Path extends string> = Path extends `${string}:${infer Name}/${infer Rest}`
+  ? { readonly [K in Name | keyof PathParams<Rest>]: string }
+  : Path extends `${string}:${infer Name}`
+    ? { readonly [K in Name]: string }
+    : Record<never, string>;
+
+/** One thing the browser may ask of the server: both ends take their types from it. */
+export interface Endpoint<
+  Path extends string = string,
+  Query extends z.ZodType = z.ZodType,
+  Body extends z.ZodType = z.ZodType,
+  Answer extends z.ZodType = z.ZodType,
+> {
+  readonly method: 'GET' | 'POST' | 'PUT' | 'DELETE';
+  /** Below `/api`. */
+  readonly path: Path;
+  readonly query: Query;
+  readonly body: Body;
+  readonly answer: Answer;
+}
+
+const NOTHING = z.object({});
+type Nothing = typeof NOTHING;
+
+export function endpoint<
+  const Path extends string,
+  Answer extends z.ZodType,
+  Query extends z.ZodType = Nothing,
+  Body extends z.ZodType = Nothing,
+>(spec: {
+  method: Endpoint['method'];
+  path: Path;
+  answer: Answer;
+  query?: Query;
+  body?: Body;
+}): Endpoint<Path, Query, Body, Answer> {
+  return { query: NOTHING as unknown as Query, body: NOTHING as unknown as Body, ...spec };
+}
+
+/** A refusal, as RFC 9457 problem details. */
+export const problemSchema = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.number().int(),
+  /** What happened, what was kept and what to do, in a sentence. */
+  detail: z.string(),
+  /** Fields at fault: a path into the body, and what is wrong there. */
+  errors: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+});
+export type Problem = z.infer<typeof problemSchema>;

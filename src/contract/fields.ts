@@ -1,0 +1,41 @@
+import { z } from 'zod';
+import { tryDayOfIso, tryMinutesOfTime } from '../core/index.ts';
+
+export const id = z.uuid('This is not an id.');
+
+export const isoDate = z
+  .string()
+  .refine((text) => tryDayOfIso(text) !== null, { error: 'This is not a date: write it YYYY-MM-DD.' });
+
+export const isoTime = z
+  .string()
+  .refine((text) => tryMinutesOfTime(text) !== null, { error: 'This is not a time: write it HH:MM, 00:00 to 23:59.' });
+
+/** Civil date and time in the workspace's zone, `YYYY-MM-DDTHH:MM`. */
+export const civilMoment = z.string().regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/);
+
+/** A text of one line with something in it. */
+export function line(what: string, longest: number) {
+  return z
+    .string({ error: `${what} is missing.` })
+    .trim()
+    .min(1, `${what} is missing.`)
+    .max(longest, `${what} may have ${longest} characters at most.`)
+    .refine((text) => !hasControlCharacters(text), { error: `${what} holds a character that cannot be printed.` });
+}
+
+/** A text of several lines, which may be empty. */
+export function prose(what: string, longest: number) {
+  return z
+    .string()
+    .max(longest, `${what} may have ${longest.toLocaleString('en-GB')} characters at most.`)
+    .refine((text) => !text.includes('\u0000'), { error: `${what} holds a character that cannot be kept.` });
+}
+
+function hasControlCharacters(text: string): boolean {
+  for (let i = 0; i < text.length; i++) if (text.charCodeAt(i) < 32) return true;
+  return false;
+}
+
+export const named = z.object({ id, name: z.string() });
+export type Named = z.infer<typeof named>;

@@ -1,0 +1,83 @@
+import { z } from 'zod';
+import { TASK_STATES } from '../core/index.ts';
+import { endpoint } from './endpoint.ts';
+import { id, isoDate, named } from './fields.ts';
+import { pauseSchema, recurrenceSchema, timingSchema } from './recurrence.ts';
+
+export const scheduleInputSchema = z.object({
+  templateId: id,
+  /** For whom; both null when the work is the workspace's own. */
+  clientId: id.nullable(),
+  assetId: id.nullable(),
+  /** Who does it; null for nobody yet. */
+  assigneeId: id.nullable(),
+  recurrence: recurrenceSchema,
+  timing: timingSchema,
+});
+export type ScheduleInput = z.infer<typeof scheduleInputSchema>;
+
+/** One pennant of a string. */
+export const pastTaskSchema = z.object({
+  taskId: id,
+  on: isoDate,
+  state: z.enum([...TASK_STATES, 'coming']),
+  late: z.boolean(),
+});
+export type PastTask = z.infer<typeof pastTaskSchema>;
+
+export const scheduleSchema = z.object({
+  id,
+  version: z.number().int(),
+  template: named.extend({
+    category: z.string().nullable(),
+    estimateMinutes: z.number().int(),
+    titlePattern: z.string(),
+  }),
+  client: named.nullable(),
+  asset: named.nullable(),
+  assignee: named.nullable(),
+  recurrence: recurrenceSchema,
+  timing: timingSchema,
+  pauses: z.array(pauseSchema),
+  phrase: z.string(),
+  state: z.enum(['running', 'paused', 'ended', 'problem']),
+  /** Why no plan can be computed, when `state` is "problem". */
+  problem: z.string().nullable(),
+  next: isoDate.nullable(),
+  timesAYear: z.number().int(),
+  lastEight: z.array(pastTaskSchema).max(8),
+  lateCount: z.number().int(),
+  since: isoDate,
+});
+export type Schedule = z.infer<typeof scheduleSchema>;
+
+/** What a saved change did to tasks. */
+export const syncSchema = z.object({
+  made: z.number().int(),
+  changed: z.number().int(),
+  removed: z.number().int(),
+  /** Left alone because someone has started, finished or edited them, or they show already. */
+  kept: z.number().int(),
+});
+export type Sync = z.infer<typeof syncSchema>;
+
+const saved = z.object({ schedule: scheduleSchema, tasks: syncSchema, changeId: id.nullable() });
+
+export const scheduleEndpoints = {
+  list: endpoint({
+    method: 'GET',
+    path: '/schedules',
+    query: z.object({ after: z.string().max(400).optional(), templateId: id.optional() }),
+    answer: z.object({ schedules: z.array(scheduleSchema), more: z.string().nullable() }),
+  }),
+  one: endpoint({ method: 'GET', path: '/schedules/:scheduleId', answer: scheduleSchema }),
+  create: endpoint({ method: 'POST', path: '/schedules', body: scheduleInputSchema, answer: saved }),
+  change: endpoint({
+    method: 'PUT',
+    path: '/schedules/:scheduleId',
+    body: scheduleInputSchema.extend({ version: z.number().int() }),
+    answer: saved,
+  }),
+  pause: endpoint({ method: 'POST', path: '/schedules/:scheduleId/pause', answer: saved }),
+  resume: endpoint({ method: 'POST', path: '/schedules/:scheduleId/resume', answer: saved }),
+};

@@ -1,0 +1,92 @@
+import { z } from 'zod';
+import { endpoint } from './endpoint.ts';
+import { civilMoment, id, isoDate, named } from './fields.ts';
+import { categorySchema } from './templates.ts';
+
+export const personSchema = named.extend({
+  role: z.string(),
+  isManager: z.boolean(),
+  /** Minutes of work on a working day. */
+  capacityMinutes: z.number().int(),
+});
+export type Person = z.infer<typeof personSchema>;
+
+export const calendarSchema = z.object({
+  workingWeekdays: z.array(z.number().int()),
+  holidays: z.array(z.object({ date: isoDate, name: z.string() })),
+});
+
+/** Someone or something that work can be for. */
+export const subjectSchema = z.object({
+  clientId: id.nullable(),
+  assetId: id.nullable(),
+  name: z.string(),
+  detail: z.string(),
+});
+export type Subject = z.infer<typeof subjectSchema>;
+
+export const workspaceSchema = z.object({
+  id,
+  name: z.string(),
+  zone: z.string(),
+  /** Civil now in the workspace's zone. */
+  now: civilMoment,
+  /** True when the server's clock stands still at `now` (JOLLY_NOW). */
+  clockStands: z.boolean(),
+  horizonDays: z.number().int(),
+  makeTime: z.string(),
+  calendar: calendarSchema,
+  categories: z.array(categorySchema),
+  people: z.array(personSchema),
+  subjects: z.array(subjectSchema),
+});
+export type Workspace = z.infer<typeof workspaceSchema>;
+
+/** What may be known before anyone has signed in. */
+export const welcomeSchema = z.object({
+  name: z.string(),
+  tagline: z.string(),
+  now: civilMoment,
+  calendar: calendarSchema,
+  /** The people one may step in as; null when no demo data is loaded. */
+  demoPeople: z.array(named.extend({ role: z.string(), saying: z.string() })).nullable(),
+});
+export type Welcome = z.infer<typeof welcomeSchema>;
+
+export const sessionSchema = z.object({ person: personSchema.nullable() });
+export type Session = z.infer<typeof sessionSchema>;
+
+export const runSchema = z.object({
+  id,
+  why: z.enum(['daily', 'startup', 'byHand']),
+  startedAt: civilMoment,
+  milliseconds: z.number().int(),
+  made: z.number().int(),
+  already: z.number().int(),
+  problems: z.array(z.object({ scheduleId: id, message: z.string() })),
+});
+export type Run = z.infer<typeof runSchema>;
+
+export const workspaceEndpoints = {
+  welcome: endpoint({ method: 'GET', path: '/welcome', answer: welcomeSchema }),
+  session: endpoint({ method: 'GET', path: '/session', answer: sessionSchema }),
+  signIn: endpoint({
+    method: 'POST',
+    path: '/session',
+    body: z.object({
+      email: z.string().trim().min(1, 'Your e-mail address is missing.').max(200),
+      password: z.string().min(1, 'Your password is missing.').max(200),
+    }),
+    answer: sessionSchema,
+  }),
+  stepIn: endpoint({ method: 'POST', path: '/session/demo', body: z.object({ personId: id }), answer: sessionSchema }),
+  signOut: endpoint({ method: 'DELETE', path: '/session', answer: sessionSchema }),
+  workspace: endpoint({ method: 'GET', path: '/workspace', answer: workspaceSchema }),
+  lastRun: endpoint({ method: 'GET', path: '/runs/last', answer: z.object({ run: runSchema.nullable() }) }),
+  runNow: endpoint({ method: 'POST', path: '/runs', answer: z.object({ run: runSchema }) }),
+};
+
+/** What the live stream tells: which lists may have changed. */
+export const liveSchema = z.object({ topics: z.array(z.enum(['tasks', 'schedules', 'templates', 'runs'])) });
+export type Live = z.infer<typeof liveSchema>;
+export type Topic = Live['topics'][number];

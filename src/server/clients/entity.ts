@@ -1,0 +1,27 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+@Entity({ name: 'client' })
+export class Client {
+  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  @Column({ type: 'text' })
+  name!: string;
+}
+
+/** A thing that work is done on: a client's, or the workspace's own where there is no client. */
+@Entity({ name: 'asset' })
+export class Asset {
+  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  @Column({ name: 'client_id', type: 'uuid', nullable: true })
+  clientId!: string | null;
+  @Column({ type: 'text' })
+  name!: string;
+  /** Where it lies or stands, in a few words. */
+  @Column({ type: 'text' })
+  place!: string;
+}

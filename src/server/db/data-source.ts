@@ -1,0 +1,29 @@
+import 'reflect-metadata';
+import pg from 'pg';
+import { DataSource } from 'typeorm';
+import { Asset, Client } from '../clients/entity.ts';
+import { Account, Person } from '../people/entity.ts';
+import { Schedule } from '../schedules/entity.ts';
+import { Task } from '../tasks/entity.ts';
+import { Template } from '../templates/entity.ts';
+import { Holiday, Run, Workspace } from '../workspace/entity.ts';
+import { Change } from './change.ts';
+import { FirstSlice1764000000000 } from './migrations/first-slice.ts';
+
+// Civil dates stay YYYY-MM-DD strings: a Date at local midnight would move with the zone of the process.
+pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
+pg.types.setTypeParser(pg.types.builtins.INT8, (text) => Number(text));
+
+export function dataSource(databaseUrl: string): DataSource {
+  return new DataSource({
+    type: 'postgres',
+    url: databaseUrl,
+    synchronize: false,
+    installExtensions: false,
+    uuidExtension: 'pgcrypto',
+    logging: false,
+    entities: [Workspace, Holiday, Run, Account, Person, Client, Asset, Template, Schedule, Task, Change],
+    migrations: [FirstSlice1764000000000],
+    extra: { max: 12 },
+  });
+}

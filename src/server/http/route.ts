@@ -1,0 +1,87 @@
+import { type RequestHandler, type Response, Router } from 'express';
+import type { DataSource } from 'typeorm';
+import { ZodError, type z } from 'zod';
+import type { Endpoint, PathParams } from '../../contract/index.ts';
+import type { Clock } from '../clock.ts';
+import { Scope } from '../scope.ts';
+import { forbidden, invalid, notFound, Refusal } from './refusal.ts';
+import { sessionPerson } from './session.ts';
+
+const UUID = /^[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i;
+
+/** Who may ask: anyone signed in, or managers only. */
+export type Audience = 'member' | 'manager';
+
+export interface Asked<E extends Endpoint> {
+  readonly scope: Scope;
+  readonly params: PathParams<E['path']>;
+  readonly query: z.output<E['query']>;
+  readonly body: z.output<E['body']>;
+}
+
+/** The routes of one part of the API, each tied to its endpoint in the contract. */
+export class Routes {
+  readonly router = Router();
+
+  constructor(
+    private readonly source: DataSource,
+    private readonly clock: Clock,
+  ) {}
+
+  /** A route within the workspace of whoever is signed in. */
+  add<E extends Endpoint>(
+    endpoint: E,
+    audience: Audience,
+    answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>,
+  ): this {
+    return this.open(endpoint, async (read, request) => {
+      const signedIn = await sessionPerson(this.source, request);
+      if (!signedIn)
+        throw new Refusal(
+          401,
+          'Signed out',
+          'You are signed out. Sign in again; what you typed is still on the screen.',
+        );
+      if (audience === 'manager' && !signedIn.person.isManager) {
+        throw forbidden('Only a manager can do this. Ask one of yours.');
+      }
+      const scope = Scope.on(this.source, signedIn.workspace, signedIn.person, this.clock);
+      return answer({ scope, ...read });
+    });
+  }
+
+  /** A route for anyone, signed in or not. */
+  open<E extends Endpoint>(
+    endpoint: E,
+    answer: (read: Omit<Asked<E>, 'scope'>, request: Parameters<RequestHandler>[0]) => Promise<z.input<E['answer']>>,
+  ): this {
+    const handler: RequestHandler = async (request, response) => {
+      const params = request.params as PathParams<E['path']>;
+      for (const [name, value] of Object.entries(params)) {
+        if (!UUID.test(String(value))) throw notFound(name.replace(/Id$/, ''));
+      }
+      const read = {
+        params,
+        query: parse(endpoint.query, request.query),
+        body: parse(endpoint.body, request.body ?? {}),
+      };
+      send(response, await answer(read as Omit<Asked<E>, 'scope'>, request));
+    };
+    this.router[endpoint.method.toLowerCase() as 'get'](endpoint.path, handler);
+    return this;
+  }
+}
+
+function parse<S extends z.ZodType>(schema: S, value: unknown): z.output<S> {
+  try {
+    return schema.parse(value);
+  } catch (error) {
+    if (!(error instanceof ZodError)) throw error;
+    throw invalid(error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })));
+  }
+}
+
+function send(response: Response, answer: unknown): void {
+  response.setHeader('Cache-Control', 'no-store');
+  response.json(answer);
+}

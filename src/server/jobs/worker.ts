@@ -1,0 +1,68 @@
+import { type Runner, run, Logger as WorkerLogger } from 'graphile-worker';
+import type pg from 'pg';
+import type { Logger } from 'pino';
+import type { DataSource } from 'typeorm';
+import { instantOf } from '../../core/index.ts';
+import type { Clock } from '../clock.ts';
+import { runMaking } from '../schedules/making.ts';
+import { Scope } from '../scope.ts';
+import { type Run, Workspace } from '../workspace/entity.ts';
+
+interface MakePayload {
+  readonly workspaceId: string;
+  readonly why: Run['why'];
+}
+
+export interface WorkerParts {
+  readonly source: DataSource;
+  readonly pool: pg.Pool;
+  readonly clock: Clock;
+  readonly log: Logger;
+}
+
+/**
+ * The job queue. Each minute it looks which workspaces have reached their time of day; each start-up makes what is owed,
+ * so that a server that was down catches up at once.
+ */
+export async function startWorker({ source, pool, clock, log }: WorkerParts): Promise<Runner> {
+  const scopeOf = (workspace: Workspace) => Scope.on(source, workspace, null, clock);
+  const runner = await run({
+    pgPool: pool,
+    concurrency: 3,
+    noHandleSignals: true,
+    crontab: '* * * * * tick',
+    logger: new WorkerLogger(
+      () => (level, message) => log[level === 'warning' ? 'warn' : level === 'info' ? 'debug' : level](message),
+    ),
+    taskList: {
+      tick: async (_payload, helpers) => {
+        for (const workspace of await source.getRepository(Workspace).find()) {
+          if (!isMakingDue(scopeOf(workspace))) continue;
+          await helpers.addJob('make', { workspaceId: workspace.id, why: 'daily' } satisfies MakePayload, {
+            jobKey: `make:${workspace.id}`,
+          });
+        }
+      },
+      make: async (payload) => {
+        const { workspaceId, why } = payload as MakePayload;
+        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+        if (!workspace) return;
+        const result = await runMaking(scopeOf(workspace), why, log);
+        log.info({ workspace: workspace.name, made: result.made, already: result.already }, 'tasks made');
+      },
+    },
+  });
+  for (const workspace of await source.getRepository(Workspace).find()) {
+    await runner.addJob('make', { workspaceId: workspace.id, why: 'startup' } satisfies MakePayload, {
+      jobKey: `make:${workspace.id}`,
+    });
+  }
+  return runner;
+}
+
+/** Whether the workspace's time of day has come and today's making has not been done. */
+export function isMakingDue(scope: Scope): boolean {
+  const { workspace, today, clock } = scope;
+  if (workspace.madeOn !== null && workspace.madeOn >= today) return false;
+  return clock.now() >= instantOf(today, workspace.makeTime, workspace.zone);
+}

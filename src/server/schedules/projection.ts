@@ -1,0 +1,54 @@
+import type { ProjectedLine } from '../../contract/index.ts';
+import { type CivilDay, isDated, isoOfDay, planDays } from '../../core/index.ts';
+import type { Scope } from '../scope.ts';
+import { nominalKey, titleOf } from '../tasks/made-task.ts';
+import { planProblem } from './making.ts';
+import { plannedSchedule, scheduleRows } from './schedule-row.ts';
+
+/** Occurrences due within [from, to] that are not tasks yet, computed on the fly: what lies beyond the horizon. */
+export async function projectedWork(
+  scope: Scope,
+  from: CivilDay,
+  to: CivilDay,
+  personId: string | undefined,
+): Promise<ProjectedLine[]> {
+  const calendar = await scope.calendar();
+  const rows = await scheduleRows(scope, personId ? { assigneeId: personId } : {});
+  const made = await madeKeys(scope, from, to);
+  const lines: ProjectedLine[] = [];
+  for (const row of rows) {
+    try {
+      const schedule = plannedSchedule(row);
+      // Due may lie after the day itself, so days before the window can reach into it.
+      const reach = Math.ceil(schedule.timing.due.amount * (schedule.timing.due.unit === 'day' ? 1 : 2)) + 7;
+      for (const occurrence of planDays(schedule, calendar, from - reach, to).filter(isDated)) {
+        if (occurrence.due < from || occurrence.due > to || made.has(nominalKey(row.id, occurrence.nominal))) continue;
+        if (isoOfDay(occurrence.on) < row.settledTo) continue;
+        lines.push({
+          scheduleId: row.id,
+          title: titleOf(row, occurrence.on),
+          client: row.clientId && row.clientName ? { id: row.clientId, name: row.clientName } : null,
+          asset: row.assetId && row.assetName ? { id: row.assetId, name: row.assetName } : null,
+          on: isoOfDay(occurrence.on),
+          dueOn: isoOfDay(occurrence.due),
+          startTime: schedule.timing.startTime,
+          dueTime: schedule.timing.dueTime,
+          estimateMinutes: row.estimateMinutes,
+        });
+      }
+    } catch (error) {
+      // A schedule with a problem projects nothing; its own row in the table says why.
+      if (planProblem(error) === null) throw error;
+    }
+  }
+  return lines.sort((a, b) => a.dueOn.localeCompare(b.dueOn) || (a.startTime ?? '~').localeCompare(b.startTime ?? '~'));
+}
+
+async function madeKeys(scope: Scope, from: CivilDay, to: CivilDay): Promise<Set<string>> {
+  const rows = await scope.sql<{ scheduleId: string; nominalDate: string }>(
+    `select schedule_id as "scheduleId", nominal_date as "nominalDate" from task
+     where workspace_id = $1 and due_on between $2::date and $3::date and schedule_id is not null`,
+    [isoOfDay(from), isoOfDay(to)],
+  );
+  return new Set(rows.map((row) => nominalKey(row.scheduleId, row.nominalDate)));
+}

@@ -1,0 +1,86 @@
+import { recurrenceSchema, timingSchema } from '../../contract/index.ts';
+import type { Pause, PlannedSchedule } from '../../core/index.ts';
+import type { Scope } from '../scope.ts';
+
+/** A schedule with the names around it: what its plan, its tasks and its line in a table are told from. */
+export interface ScheduleRow {
+  id: string;
+  version: number;
+  templateId: string;
+  clientId: string | null;
+  assetId: string | null;
+  assigneeId: string | null;
+  recurrence: unknown;
+  timing: unknown;
+  pauses: Pause[];
+  settledTo: string;
+  problem: string | null;
+  createdAt: Date;
+  templateName: string;
+  titlePattern: string;
+  category: string | null;
+  estimateMinutes: number;
+  clientName: string | null;
+  assetName: string | null;
+  assigneeName: string | null;
+}
+
+export interface ScheduleFilter {
+  readonly ids?: readonly string[];
+  readonly templateId?: string;
+  readonly assigneeId?: string;
+  /** Keyset: rows after this template name and id. */
+  readonly after?: readonly [string, string];
+  readonly limit?: number;
+}
+
+/** Schedules in the order of their templates' names. */
+export function scheduleRows(scope: Scope, filter: ScheduleFilter = {}): Promise<ScheduleRow[]> {
+  return select(scope, filter, 'order by lower(t.name), s.id', '');
+}
+
+/** Schedules held against others until the transaction ends; locked in the order of their ids, so that two runs never block each other for good. */
+export function lockedScheduleRows(scope: Scope, ids: readonly string[]): Promise<ScheduleRow[]> {
+  return select(scope, { ids }, 'order by s.id', 'for update of s');
+}
+
+function select(scope: Scope, filter: ScheduleFilter, order: string, lock: string): Promise<ScheduleRow[]> {
+  const [afterName = null, afterId = null] = filter.after ?? [];
+  return scope.sql<ScheduleRow>(
+    `select s.id, s.version, s.template_id as "templateId", s.client_id as "clientId", s.asset_id as "assetId",
+       s.assignee_id as "assigneeId", s.recurrence, s.timing, s.pauses, s.settled_to as "settledTo", s.problem,
+       s.created_at as "createdAt", t.name as "templateName", t.title_pattern as "titlePattern", t.category,
+       t.estimate_minutes as "estimateMinutes", c.name as "clientName", a.name as "assetName", p.name as "assigneeName"
+     from schedule s
+     join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
+     left join client c on c.workspace_id = s.workspace_id and c.id = s.client_id
+     left join asset a on a.workspace_id = s.workspace_id and a.id = s.asset_id
+     left join person p on p.workspace_id = s.workspace_id and p.id = s.assignee_id
+     where s.workspace_id = $1
+       and ($2::uuid[] is null or s.id = any($2))
+       and ($3::uuid is null or s.template_id = $3)
+       and ($4::uuid is null or s.assignee_id = $4)
+       and ($5::text is null or (lower(t.name), s.id) > ($5, $6::uuid))
+     ${order} limit $7 ${lock}`,
+    [
+      filter.ids ?? null,
+      filter.templateId ?? null,
+      filter.assigneeId ?? null,
+      afterName,
+      afterId,
+      filter.limit ?? null,
+    ],
+  );
+}
+
+/**
+ * The rule as stored, read by the schemas of the contract.
+ * @throws ZodError when what is stored is not a rule this version can read
+ */
+export function plannedSchedule(row: Pick<ScheduleRow, 'recurrence' | 'timing' | 'pauses'>): PlannedSchedule {
+  return {
+    recurrence: recurrenceSchema.parse(row.recurrence),
+    timing: timingSchema.parse(row.timing),
+    pauses: row.pauses,
+  };
+}

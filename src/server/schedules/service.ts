@@ -1,0 +1,242 @@
+import type { Schedule as ScheduleAnswer, ScheduleInput, Sync } from '../../contract/index.ts';
+import {
+  isDated,
+  isEnded,
+  isoOfDay,
+  occurrenceSeries,
+  type Pause,
+  planDays,
+  recurrenceProblems,
+  type WorkingCalendar,
+  writePhrase,
+} from '../../core/index.ts';
+import { Asset, Client } from '../clients/entity.ts';
+import type { FieldChanges } from '../db/change.ts';
+import { conflict, invalid, notFound } from '../http/refusal.ts';
+import { Person } from '../people/entity.ts';
+import { fieldChanges, type Scope } from '../scope.ts';
+import { pastTasksOf, type SeriesTask } from '../tasks/series.ts';
+import { Template } from '../templates/entity.ts';
+import { Schedule } from './entity.ts';
+import { planProblem } from './making.ts';
+import { plannedSchedule, type ScheduleFilter, type ScheduleRow, scheduleRows } from './schedule-row.ts';
+import { syncTasks } from './sync.ts';
+
+const PAGE = 500;
+
+export interface SavedSchedule {
+  readonly schedule: ScheduleAnswer;
+  readonly tasks: Sync;
+  readonly changeId: string | null;
+}
+
+export async function listSchedules(scope: Scope, filter: Pick<ScheduleFilter, 'after' | 'templateId'>) {
+  const rows = await scheduleRows(scope, { ...filter, limit: PAGE + 1 });
+  const page = rows.slice(0, PAGE);
+  const last = page.at(-1);
+  const more = rows.length > PAGE && last ? JSON.stringify([last.templateName.toLowerCase(), last.id]) : null;
+  return { schedules: await answers(scope, page), more };
+}
+
+export async function oneSchedule(scope: Scope, id: string): Promise<ScheduleAnswer> {
+  const [answer] = await answers(scope, await scheduleRows(scope, { ids: [id] }));
+  if (!answer) throw notFound('schedule');
+  return answer;
+}
+
+async function answers(scope: Scope, rows: readonly ScheduleRow[]): Promise<ScheduleAnswer[]> {
+  const calendar = await scope.calendar();
+  const past = await pastTasksOf(
+    scope,
+    rows.map(({ id }) => id),
+  );
+  return rows.map((row) => answer(scope, row, past.get(row.id) ?? [], calendar));
+}
+
+function answer(
+  scope: Scope,
+  row: ScheduleRow,
+  series: readonly SeriesTask[],
+  calendar: WorkingCalendar,
+): ScheduleAnswer {
+  const { recurrence, timing } = plannedSchedule(row);
+  const ended = new Set(
+    series.filter(({ task }) => isEnded(task.state as 'open')).map(({ nominalDate }) => nominalDate),
+  );
+  const plan = foresee(scope, row, ended, calendar);
+  const paused = row.pauses.some((pause) => isPausing(pause, scope.today));
+  return {
+    id: row.id,
+    version: row.version,
+    template: {
+      id: row.templateId,
+      name: row.templateName,
+      category: row.category,
+      estimateMinutes: row.estimateMinutes,
+      titlePattern: row.titlePattern,
+    },
+    client: nameOrNull(row.clientId, row.clientName),
+    asset: nameOrNull(row.assetId, row.assetName),
+    assignee: nameOrNull(row.assigneeId, row.assigneeName),
+    recurrence,
+    timing,
+    pauses: row.pauses,
+    phrase: writePhrase(recurrence),
+    state: plan.problem !== null ? 'problem' : paused ? 'paused' : plan.next === null ? 'ended' : 'running',
+    problem: plan.problem,
+    next: plan.next,
+    timesAYear: plan.timesAYear,
+    lastEight: series
+      .filter(({ shows }) => shows)
+      .slice(-8)
+      .map(({ task }) => task),
+    lateCount: series.filter(({ task }) => task.late && !isEnded(task.state as 'open')).length,
+    since: recurrence.start,
+  };
+}
+
+function nameOrNull(id: string | null, name: string | null) {
+  return id !== null && name !== null ? { id, name } : null;
+}
+
+function isPausing({ from, to }: Pause, today: string): boolean {
+  return from <= today && (to === null || to > today);
+}
+
+/** The next date still to be done, and how many a year. */
+function foresee(scope: Scope, row: ScheduleRow, ended: ReadonlySet<string>, calendar: WorkingCalendar) {
+  try {
+    const schedule = { ...plannedSchedule(row), pauses: row.pauses.filter(({ to }) => to !== null) };
+    const today = scope.now.day;
+    const year = planDays(schedule, calendar, today, today + 364).filter(isDated);
+    let next = year.find(({ nominal }) => !ended.has(isoOfDay(nominal)))?.on ?? null;
+    if (next === null) {
+      const nominal = occurrenceSeries(schedule.recurrence, calendar).next(today + 364);
+      next =
+        nominal === null ? null : (planDays(schedule, calendar, nominal - 45, nominal + 45).find(isDated)?.on ?? null);
+    }
+    return { next: next === null ? null : isoOfDay(next), timesAYear: year.length, problem: row.problem };
+  } catch (error) {
+    const problem = planProblem(error);
+    if (problem === null) throw error;
+    return { next: null, timesAYear: 0, problem };
+  }
+}
+
+export function createSchedule(scope: Scope, input: ScheduleInput): Promise<SavedSchedule> {
+  return scope.transaction(async (tx) => {
+    await checkInput(tx, input);
+    const id = tx.newId();
+    await tx.insert(Schedule, {
+      id,
+      version: 1,
+      ...stored(input),
+      pauses: [],
+      settledTo: tx.today,
+      problem: null,
+      createdAt: tx.instant,
+    });
+    const tasks = await sync(tx, id);
+    await tx.record('schedule', id, 'created', fieldChanges({}, stored(input)));
+    await tx.tell('schedules', 'tasks', 'templates');
+    return { schedule: await oneSchedule(tx, id), tasks, changeId: null };
+  });
+}
+
+export function changeSchedule(
+  scope: Scope,
+  id: string,
+  input: ScheduleInput & { version: number },
+): Promise<SavedSchedule> {
+  return scope.transaction(async (tx) => {
+    const before = await tx.locked(Schedule, id, 'schedule');
+    if (before.version !== input.version) {
+      throw conflict(
+        'Someone else changed this schedule since you opened it. Your entries are still on the screen; open it anew to see theirs.',
+      );
+    }
+    await checkInput(tx, input);
+    return write(tx, before, stored(input), 'changed');
+  });
+}
+
+export function pauseSchedule(scope: Scope, id: string): Promise<SavedSchedule> {
+  return scope.transaction(async (tx) => {
+    const before = await tx.locked(Schedule, id, 'schedule');
+    if (before.pauses.some((pause) => isPausing(pause, tx.today))) throw conflict('It is paused already.');
+    return write(tx, before, { pauses: [...before.pauses, { from: tx.today, to: null }] }, 'paused');
+  });
+}
+
+export function resumeSchedule(scope: Scope, id: string): Promise<SavedSchedule> {
+  return scope.transaction(async (tx) => {
+    const before = await tx.locked(Schedule, id, 'schedule');
+    if (!before.pauses.some((pause) => isPausing(pause, tx.today))) throw conflict('It is running already.');
+    const pauses = before.pauses
+      .map((pause) => (isPausing(pause, tx.today) ? { ...pause, to: tx.today } : pause))
+      // A pause that ends on the day it began never was.
+      .filter(({ from, to }) => from !== to);
+    return write(tx, before, { pauses }, 'resumed');
+  });
+}
+
+/** Puts fields of a schedule back to what a change found, and its tasks with them. */
+export async function undoScheduleChange(scope: Scope, id: string, fields: FieldChanges): Promise<string> {
+  const before = await scope.locked(Schedule, id, 'schedule');
+  const back: Record<string, unknown> = {};
+  for (const [field, { from, to }] of Object.entries(fields)) {
+    if (JSON.stringify(before[field as keyof Schedule]) !== JSON.stringify(to)) {
+      throw conflict('The schedule was changed again since, so this can no longer be undone in one go.');
+    }
+    back[field] = from;
+  }
+  await write(scope, before, back as Partial<Schedule>, 'undone');
+  return 'The schedule is as it was before.';
+}
+
+async function write(
+  scope: Scope,
+  before: Schedule,
+  changes: Partial<Schedule>,
+  action: string,
+): Promise<SavedSchedule> {
+  await scope.save(Schedule, before.id, { ...changes, version: before.version + 1 });
+  const tasks = await sync(scope, before.id);
+  const changeId = await scope.record('schedule', before.id, action, fieldChanges(before, changes));
+  await scope.tell('schedules', 'tasks', 'templates');
+  return { schedule: await oneSchedule(scope, before.id), tasks, changeId };
+}
+
+async function sync(scope: Scope, id: string): Promise<Sync> {
+  const [row] = await scheduleRows(scope, { ids: [id] });
+  if (!row) throw notFound('schedule');
+  return syncTasks(scope, row);
+}
+
+function stored(input: ScheduleInput) {
+  return {
+    templateId: input.templateId,
+    clientId: input.clientId,
+    assetId: input.assetId,
+    assigneeId: input.assigneeId,
+    recurrence: { v: 1 as const, ...input.recurrence },
+    timing: { v: 1 as const, ...input.timing },
+  };
+}
+
+/** What the schemas can't see: that all it names is of this workspace, and that the rule gives dates. */
+async function checkInput(scope: Scope, input: ScheduleInput): Promise<void> {
+  await scope.one(Template, input.templateId, 'template');
+  if (input.assigneeId) await scope.one(Person, input.assigneeId, 'person');
+  if (input.clientId) await scope.one(Client, input.clientId, 'client');
+  if (input.assetId) {
+    const asset = await scope.one(Asset, input.assetId, 'asset');
+    if (asset.clientId !== input.clientId) {
+      throw invalid([{ path: 'assetId', message: `${asset.name} does not belong to that client.` }]);
+    }
+  }
+  const problems = recurrenceProblems(input.recurrence, await scope.calendar());
+  if (problems.length > 0) {
+    throw invalid(problems.map(({ path, message }) => ({ path: `recurrence.${path}`, message })));
+  }
+}

@@ -1,0 +1,152 @@
+import type { DataSource, EntityManager, EntityTarget, FindOptionsWhere, ObjectLiteral } from 'typeorm';
+import type { Topic } from '../contract/index.ts';
+import { type CivilNow, dayOfIso, isoOfDay, type WorkingCalendar, workingCalendar } from '../core/index.ts';
+import { type Clock, civilNow, momentAt } from './clock.ts';
+import { Change, type FieldChanges } from './db/change.ts';
+import { uuidv7 } from './db/uuid.ts';
+import { notFound } from './http/refusal.ts';
+import type { Person } from './people/entity.ts';
+import { Holiday, type Workspace } from './workspace/entity.ts';
+
+/** The channel of live news in PostgreSQL. */
+export const LIVE_CHANNEL = 'jolly_live';
+
+type InWorkspace = ObjectLiteral & { workspaceId: string };
+
+/**
+ * One workspace, seen by one person (or by the server itself) at one moment. Every query of a service goes through it,
+ * and it is the one place that says which workspace.
+ */
+export class Scope {
+  private calendarOnce: Promise<WorkingCalendar> | undefined;
+
+  constructor(
+    private readonly manager: EntityManager,
+    readonly workspace: Workspace,
+    readonly person: Person | null,
+    readonly clock: Clock,
+    private readonly makeId: (epochMilliseconds: number) => string = uuidv7,
+  ) {}
+
+  static on(
+    source: DataSource,
+    workspace: Workspace,
+    person: Person | null,
+    clock: Clock,
+    makeId?: (epochMilliseconds: number) => string,
+  ): Scope {
+    return new Scope(source.manager, workspace, person, clock, makeId);
+  }
+
+  get now(): CivilNow {
+    return civilNow(this.clock, this.workspace.zone);
+  }
+
+  get today(): string {
+    return isoOfDay(this.now.day);
+  }
+
+  get instant(): Date {
+    return new Date(this.clock.now());
+  }
+
+  newId(): string {
+    return this.makeId(this.clock.now());
+  }
+
+  moment(at: Date): string;
+  moment(at: Date | null): string | null;
+  moment(at: Date | null): string | null {
+    return at === null ? null : momentAt(at, this.workspace.zone);
+  }
+
+  /** Runs the work in a transaction; all of it stands, or none. */
+  transaction<T>(work: (scope: Scope) => Promise<T>): Promise<T> {
+    return this.manager.transaction((manager) =>
+      work(new Scope(manager, this.workspace, this.person, this.clock, this.makeId)),
+    );
+  }
+
+  /** SQL with the workspace's id as $1; `params` begin at $2. */
+  sql<Row>(text: string, params: readonly unknown[] = []): Promise<Row[]> {
+    return this.manager.query(text, [this.workspace.id, ...params]);
+  }
+
+  find<E extends InWorkspace>(entity: EntityTarget<E>, where: FindOptionsWhere<E> = {}): Promise<E[]> {
+    return this.manager.find(entity, { where: { ...where, workspaceId: this.workspace.id } });
+  }
+
+  async one<E extends InWorkspace & { id: string }>(entity: EntityTarget<E>, id: string, what: string): Promise<E> {
+    const found = await this.manager.findOneBy(entity, this.key(id));
+    if (!found) throw notFound(what);
+    return found;
+  }
+
+  /** The same, held against others until the transaction ends. */
+  async locked<E extends InWorkspace & { id: string }>(entity: EntityTarget<E>, id: string, what: string): Promise<E> {
+    const found = await this.manager.findOne(entity, { where: this.key(id), lock: { mode: 'pessimistic_write' } });
+    if (!found) throw notFound(what);
+    return found;
+  }
+
+  async insert<E extends InWorkspace>(entity: EntityTarget<E>, values: Omit<E, 'workspaceId'>): Promise<E> {
+    const row = this.manager.create(entity, { ...values, workspaceId: this.workspace.id } as unknown as E);
+    await this.manager.insert(entity, row);
+    return row;
+  }
+
+  async save<E extends InWorkspace & { id: string }>(
+    entity: EntityTarget<E>,
+    id: string,
+    changes: Partial<E>,
+  ): Promise<void> {
+    await this.manager.update(entity, this.key(id), changes);
+  }
+
+  private key<E extends InWorkspace & { id: string }>(id: string): FindOptionsWhere<E> {
+    return { workspaceId: this.workspace.id, id } as FindOptionsWhere<E>;
+  }
+
+  calendar(): Promise<WorkingCalendar> {
+    this.calendarOnce ??= this.find(Holiday).then((holidays) =>
+      workingCalendar(
+        this.workspace.workingWeekdays,
+        new Map(holidays.map(({ date, name }) => [dayOfIso(date), name])),
+      ),
+    );
+    return this.calendarOnce;
+  }
+
+  /** Writes who changed what; gives the id by which it can be undone. */
+  async record(subject: Change['subject'], subjectId: string, action: string, fields: FieldChanges): Promise<string> {
+    const { id } = await this.insert(Change, {
+      id: this.newId(),
+      at: this.instant,
+      actorId: this.person?.id ?? null,
+      subject,
+      subjectId,
+      action,
+      fields,
+      undoneAt: null,
+    });
+    return id;
+  }
+
+  /** Tells every browser of the workspace, once the transaction stands, that these lists may have changed. */
+  async tell(...topics: Topic[]): Promise<void> {
+    await this.sql(
+      `select pg_notify('${LIVE_CHANNEL}', json_build_object('workspace', $1::uuid, 'topics', $2::json)::text)`,
+      [JSON.stringify(topics)],
+    );
+  }
+}
+
+/** What differs between two states of the same thing, field by field. */
+export function fieldChanges<T extends object>(before: T, after: Partial<T>): FieldChanges {
+  const changes: Record<string, { from: unknown; to: unknown }> = {};
+  for (const [field, to] of Object.entries(after)) {
+    const from = before[field as keyof T];
+    if (JSON.stringify(from) !== JSON.stringify(to)) changes[field] = { from, to };
+  }
+  return changes;
+}

@@ -1,0 +1,52 @@
+import type { PastTask } from '../../contract/index.ts';
+import type { Scope } from '../scope.ts';
+import type { Task } from './entity.ts';
+import { lookOfRow } from './task-row.ts';
+
+/** A task of a series, seen from outside. */
+export interface SeriesTask {
+  readonly nominalDate: string;
+  /** Whether it stands in the string: it shows already, or has been touched. */
+  readonly shows: boolean;
+  readonly task: PastTask;
+}
+
+type SeriesRow = Pick<Task, 'id' | 'state' | 'workOn' | 'appearsOn' | 'dueOn' | 'dueTime' | 'doneAt'> & {
+  scheduleId: string;
+  nominalDate: string;
+};
+
+/** Tasks shown of each series in the past, besides all that lie ahead. */
+const PAST_SHOWN = 8;
+
+/** For each schedule its last tasks and those ahead, in the order of their dates. */
+export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]): Promise<Map<string, SeriesTask[]>> {
+  const rows = await scope.sql<SeriesRow>(
+    `select t.* from unnest($2::uuid[]) as wanted (id)
+     cross join lateral (
+       (select ${SERIES_COLUMNS} from task
+        where workspace_id = $1 and schedule_id = wanted.id and (appears_on <= $3::date or state <> 'open')
+        order by nominal_date desc limit ${PAST_SHOWN})
+       union
+       (select ${SERIES_COLUMNS} from task
+        where workspace_id = $1 and schedule_id = wanted.id
+          and (work_on >= $3::date or (due_on <= $3::date and state in ('open', 'underWay', 'toCheck'))))
+     ) t order by t."scheduleId", t."nominalDate"`,
+    [scheduleIds, scope.today],
+  );
+  const series = new Map<string, SeriesTask[]>();
+  for (const row of rows) {
+    const list = series.get(row.scheduleId) ?? [];
+    const look = lookOfRow(scope, row);
+    list.push({
+      nominalDate: row.nominalDate,
+      shows: row.appearsOn <= scope.today || row.state !== 'open',
+      task: { taskId: row.id, on: row.workOn, state: look.state, late: look.late },
+    });
+    series.set(row.scheduleId, list);
+  }
+  return series;
+}
+
+const SERIES_COLUMNS = `id, schedule_id as "scheduleId", nominal_date as "nominalDate", state, work_on as "workOn",
+  appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", done_at as "doneAt"`;

@@ -1,0 +1,61 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+import type { Category, Run as RunAnswer } from '../../contract/index.ts';
+import type { Weekday } from '../../core/index.ts';
+
+@Entity({ name: 'workspace' })
+export class Workspace {
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  @Column({ type: 'text' })
+  name!: string;
+  @Column({ type: 'text' })
+  tagline!: string;
+  /** IANA zone; the workspace's dates are civil dates of it. */
+  @Column({ type: 'text' })
+  zone!: string;
+  @Column({ name: 'working_weekdays', type: 'jsonb' })
+  workingWeekdays!: Weekday[];
+  @Column({ type: 'jsonb' })
+  categories!: Category[];
+  @Column({ name: 'horizon_days', type: 'integer' })
+  horizonDays!: number;
+  /** Civil time of day of the daily making, HH:MM. */
+  @Column({ name: 'make_time', type: 'text' })
+  makeTime!: string;
+  /** The last day whose making ran to its end. */
+  @Column({ name: 'made_on', type: 'date', nullable: true })
+  madeOn!: string | null;
+  @Column({ name: 'is_demo', type: 'boolean' })
+  isDemo!: boolean;
+}
+
+@Entity({ name: 'holiday' })
+export class Holiday {
+  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ type: 'date' })
+  date!: string;
+  @Column({ type: 'text' })
+  name!: string;
+}
+
+/** One making of tasks: when, why, how long, what came of it. */
+@Entity({ name: 'run' })
+export class Run {
+  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  @Column({ type: 'text' })
+  why!: RunAnswer['why'];
+  @Column({ name: 'started_at', type: 'timestamptz' })
+  startedAt!: Date;
+  @Column({ type: 'integer' })
+  milliseconds!: number;
+  @Column({ type: 'integer' })
+  made!: number;
+  @Column({ type: 'integer' })
+  already!: number;
+  @Column({ type: 'jsonb' })
+  problems!: RunAnswer['problems'];
+}

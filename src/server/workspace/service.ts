@@ -1,0 +1,117 @@
+import type { DataSource } from 'typeorm';
+import type { Run as RunAnswer, Subject, Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
+import { civilDay, isoOfDay, lookOf, plural, yearMonthDay } from '../../core/index.ts';
+import type { Clock } from '../clock.ts';
+import { Person } from '../people/entity.ts';
+import { Scope } from '../scope.ts';
+import { datedTask } from '../tasks/task-row.ts';
+import { Holiday, type Run, Workspace } from './entity.ts';
+
+export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> {
+  const { workspace } = scope;
+  const people = await scope.find(Person);
+  return {
+    id: workspace.id,
+    name: workspace.name,
+    zone: workspace.zone,
+    now: scope.moment(scope.instant),
+    clockStands: scope.clock.stands,
+    horizonDays: workspace.horizonDays,
+    makeTime: workspace.makeTime,
+    calendar: await describeCalendar(scope),
+    categories: workspace.categories,
+    people: people.map(describePerson).sort((a, b) => a.name.localeCompare(b.name)),
+    subjects: await subjects(scope),
+  };
+}
+
+async function describeCalendar(scope: Scope): Promise<WorkspaceAnswer['calendar']> {
+  const holidays = await scope.find(Holiday);
+  return {
+    workingWeekdays: scope.workspace.workingWeekdays,
+    holidays: holidays.map(({ date, name }) => ({ date, name })).sort((a, b) => a.date.localeCompare(b.date)),
+  };
+}
+
+export function describePerson(person: Person) {
+  return {
+    id: person.id,
+    name: person.name,
+    role: person.role,
+    isManager: person.isManager,
+    capacityMinutes: person.capacityMinutes,
+  };
+}
+
+/** Whom or what work can be for: the workspace's own assets, then each client with what is theirs. */
+async function subjects(scope: Scope): Promise<Subject[]> {
+  return scope.sql<Subject>(
+    `select a.client_id as "clientId", a.id as "assetId", a.name, concat_ws(', ', c.name, a.place) as detail
+       from asset a left join client c on c.workspace_id = a.workspace_id and c.id = a.client_id where a.workspace_id = $1
+     union all
+     select c.id, null, c.name, 'client' from client c where c.workspace_id = $1
+     order by 1 nulls first, 3`,
+  );
+}
+
+/** What may be known before anyone has signed in: the first workspace's name and calendar, and the demo's people. */
+export async function welcome(source: DataSource, clock: Clock): Promise<Welcome | null> {
+  const [workspace] = await source.getRepository(Workspace).find({ order: { id: 'ASC' }, take: 1 });
+  if (!workspace) return null;
+  const scope = Scope.on(source, workspace, null, clock);
+  const { year } = yearMonthDay(scope.now.day);
+  const calendar = await describeCalendar(scope);
+  const near = [isoOfDay(civilDay(year - 1, 12, 1)), isoOfDay(civilDay(year + 1, 1, 31))] as const;
+  return {
+    name: workspace.name,
+    tagline: workspace.tagline,
+    now: scope.moment(scope.instant),
+    calendar: { ...calendar, holidays: calendar.holidays.filter(({ date }) => date >= near[0] && date <= near[1]) },
+    demoPeople: workspace.isDemo ? await demoPeople(source, clock) : null,
+  };
+}
+
+/** Managers first, then one of each role, each with what waits for them. */
+async function demoPeople(source: DataSource, clock: Clock): Promise<NonNullable<Welcome['demoPeople']>> {
+  const shown: NonNullable<Welcome['demoPeople']> = [];
+  for (const workspace of await source
+    .getRepository(Workspace)
+    .find({ where: { isDemo: true }, order: { id: 'ASC' } })) {
+    const scope = Scope.on(source, workspace, null, clock);
+    const people = (await scope.find(Person)).filter(({ accountId }) => accountId !== null);
+    people.sort((a, b) => Number(b.isManager) - Number(a.isManager) || a.id.localeCompare(b.id));
+    const roles = new Set<string>();
+    for (const person of people) {
+      if (roles.has(person.role)) continue;
+      roles.add(person.role);
+      shown.push({ id: person.id, name: person.name, role: person.role, saying: await saying(scope, person) });
+    }
+  }
+  return shown;
+}
+
+async function saying(scope: Scope, person: Person): Promise<string> {
+  const whose = person.isManager ? null : person.id;
+  const rows = await scope.sql<Parameters<typeof datedTask>[1]>(
+    `select state, appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", done_at as "doneAt" from task
+     where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ('open', 'underWay', 'toCheck') and due_on <= $3::date`,
+    [whose, scope.today],
+  );
+  const tasks = rows.map((row) => datedTask(scope, row));
+  const late = tasks.filter((task) => lookOf(task, scope.now).late).length;
+  const today = tasks.filter((task) => task.dueOn === scope.now.day).length;
+  const parts = [today > 0 ? `${plural(today, 'task')} today` : '', late > 0 ? `${late} late` : ''].filter(Boolean);
+  return parts.length > 0 ? parts.join(', ') : 'nothing waiting today';
+}
+
+export function describeRun(scope: Scope, run: Run): RunAnswer {
+  return {
+    id: run.id,
+    why: run.why,
+    startedAt: scope.moment(run.startedAt),
+    milliseconds: run.milliseconds,
+    made: run.made,
+    already: run.already,
+    problems: run.problems,
+  };
+}
