@@ -56,6 +56,8 @@ export const taskSchema = taskLineSchema.extend({
     next: z.object({ on: isoDate, taskId: id.nullable(), who: z.string().nullable() }).nullable(),
   }),
   mayWork: z.boolean(),
+  /** The change that finished it, for as long as that can be undone. */
+  finishedBy: id.nullable(),
 });
 export type Task = z.infer<typeof taskSchema>;
 

@@ -140,8 +140,18 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     doneBy: row.doneByName,
     template: { id: template.id, name: template.name },
     mayWork: mayWork(scope, row),
+    finishedBy: row.state === 'done' ? await finishingChange(scope, id) : null,
     ...(await seriesOf(scope, row)),
   };
+}
+
+async function finishingChange(scope: Scope, taskId: string): Promise<string | null> {
+  const [last] = await scope.sql<{ id: string; action: string }>(
+    `select id, action from change where workspace_id = $1 and subject = 'task' and subject_id = $2 and undone_at is null
+     order by id desc limit 1`,
+    [taskId],
+  );
+  return last?.action === 'finished' ? last.id : null;
 }
 
 const NOTES_SHOWN = 5;

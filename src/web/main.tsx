@@ -1,0 +1,108 @@
+import { lazy, StrictMode, Suspense } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, Outlet, useLocation, useRouteError } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
+import { SWRConfig } from 'swr';
+import { workspaceEndpoints } from '../contract/index.ts';
+import { useAnswer } from './answer.ts';
+import { ProblemError } from './api.ts';
+import { Frame } from './shell/frame.tsx';
+import { KeyProvider } from './shell/keys.tsx';
+import { useWorkspace, WorkspaceProvider } from './shell/workspace.tsx';
+import { Skeleton, Trouble } from './ui/states.tsx';
+import './styles.css';
+
+const SignIn = lazy(() => import('./people/sign-in.tsx'));
+const DaySheet = lazy(() => import('./tasks/day-sheet.tsx'));
+const TaskSheet = lazy(() => import('./tasks/task-sheet.tsx'));
+const Schedules = lazy(() => import('./schedules/schedules-page.tsx'));
+const ScheduleBench = lazy(() => import('./schedules/schedule-bench.tsx'));
+const Templates = lazy(() => import('./templates/templates-page.tsx'));
+const TemplatePage = lazy(() => import('./templates/template-page.tsx'));
+
+/** Only for those who are signed in; others sign in first and come back to where they were going. */
+function SignedIn() {
+  const { data, error, mutate } = useAnswer(workspaceEndpoints.session, {});
+  const location = useLocation();
+  if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return null;
+  if (!data.person) return <Navigate to="/sign-in" replace state={{ goTo: location.pathname + location.search }} />;
+  return (
+    <WorkspaceProvider me={data.person} key={data.person.id}>
+      <KeyProvider>
+        <Frame />
+      </KeyProvider>
+    </WorkspaceProvider>
+  );
+}
+
+function Page() {
+  return (
+    <Suspense fallback={<Skeleton rows={10} />}>
+      <Outlet />
+    </Suspense>
+  );
+}
+
+function MyDaySheet() {
+  const { me } = useWorkspace();
+  return <Navigate to={`/day-sheet/${me.id}`} replace />;
+}
+
+/** Managers begin with the plan, everyone else with their day. */
+function Home() {
+  const { me } = useWorkspace();
+  return <Navigate to={me.isManager ? '/schedules' : `/day-sheet/${me.id}`} replace />;
+}
+
+function Lost() {
+  const error = useRouteError();
+  const detail = error instanceof Error ? error.message : 'There is no page at this address.';
+  return (
+    <div className="p-2">
+      <Trouble error={new ProblemError({ type: 'about:blank', title: 'Lost', status: 404, detail })} retry={() => window.location.assign('/')} />
+    </div>
+  );
+}
+
+const router = createBrowserRouter([
+  {
+    path: '/sign-in',
+    errorElement: <Lost />,
+    element: (
+      <Suspense fallback={null}>
+        <SignIn />
+      </Suspense>
+    ),
+  },
+  {
+    path: '/',
+    element: <SignedIn />,
+    errorElement: <Lost />,
+    children: [
+      { index: true, element: <Home /> },
+      {
+        element: <Page />,
+        errorElement: <Lost />,
+        children: [
+          { path: 'day-sheet', element: <MyDaySheet /> },
+          { path: 'day-sheet/:personId', element: <DaySheet />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
+          { path: 'schedules', element: <Schedules />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
+          { path: 'schedules/:scheduleId', element: <ScheduleBench /> },
+          { path: 'templates', element: <Templates /> },
+          { path: 'templates/:templateId', element: <TemplatePage /> },
+        ],
+      },
+    ],
+  },
+]);
+
+const root = document.getElementById('root');
+if (!root) throw new Error('The page has no place to draw in.');
+createRoot(root).render(
+  <StrictMode>
+    <SWRConfig value={{ revalidateOnFocus: true, shouldRetryOnError: true, errorRetryCount: 3, dedupingInterval: 500 }}>
+      <RouterProvider router={router} />
+    </SWRConfig>
+  </StrictMode>,
+);

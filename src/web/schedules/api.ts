@@ -1,0 +1,76 @@
+import useSWRInfinite from 'swr/infinite';
+import { type Schedule, type ScheduleInput, scheduleEndpoints, type Sync, workspaceEndpoints } from '../../contract/index.ts';
+import { plural } from '../../core/index.ts';
+import { useAnswer, useRefresh } from '../answer.ts';
+import { type Answer, addressOf, ask, type ProblemError, request } from '../api.ts';
+import { sayDone, sayTrouble } from '../shell/toast.tsx';
+
+type Page = Answer<typeof scheduleEndpoints.list>;
+
+/** All schedules of the workspace, page by page. */
+export function useSchedules() {
+  const { data, error, mutate } = useSWRInfinite<Page, ProblemError>(
+    (index, before: Page | null) => {
+      if (index > 0 && !before?.more) return null;
+      return addressOf(scheduleEndpoints.list, { query: before?.more ? { after: before.more } : {} });
+    },
+    (address: string) => request('GET', address) as Promise<Page>,
+    { revalidateAll: true, initialSize: 40, persistSize: true },
+  );
+  return { schedules: data?.flatMap((page) => page.schedules), error, retry: () => void mutate() };
+}
+
+export function useSchedule(scheduleId: string | null) {
+  return useAnswer(scheduleEndpoints.one, scheduleId === null ? null : { params: { scheduleId } });
+}
+
+export function useLastRun() {
+  return useAnswer(workspaceEndpoints.lastRun, {});
+}
+
+type Saved = Answer<typeof scheduleEndpoints.create>;
+
+export function useScheduleActions() {
+  const refresh = useRefresh();
+  const keep = async (asked: Promise<Saved>, said: (saved: Saved) => string): Promise<Schedule> => {
+    const saved = await asked;
+    await refresh('/schedules', '/tideline', '/templates', '/people/');
+    sayDone(said(saved), saved.changeId);
+    return saved.schedule;
+  };
+  return {
+    /** @throws ProblemError when it is refused */
+    save: (input: ScheduleInput, existing: { id: string; version: number } | null) =>
+      existing
+        ? keep(
+            ask(scheduleEndpoints.change, { params: { scheduleId: existing.id }, body: { ...input, version: existing.version } }),
+            ({ tasks }) => `Saved. ${saySync(tasks)}`,
+          )
+        : keep(ask(scheduleEndpoints.create, { body: input }), ({ schedule, tasks }) => `“${schedule.template.name}” is scheduled. ${saySync(tasks)}`),
+    pause: (schedule: Schedule) =>
+      keep(ask(scheduleEndpoints.pause, { params: { scheduleId: schedule.id } }), ({ tasks }) => `Paused “${schedule.template.name}”. ${saySync(tasks)}`).catch(sayTrouble),
+    resume: (schedule: Schedule) =>
+      keep(ask(scheduleEndpoints.resume, { params: { scheduleId: schedule.id } }), ({ tasks }) => `“${schedule.template.name}” runs again. ${saySync(tasks)}`).catch(sayTrouble),
+    async runNow(): Promise<void> {
+      try {
+        const { run } = await ask(workspaceEndpoints.runNow);
+        await refresh('/schedules', '/tideline', '/people/', '/runs');
+        const problems = run.problems.length > 0 ? ` ${plural(run.problems.length, 'schedule')} could not be planned.` : '';
+        sayDone(`${run.made === 0 ? 'Nothing was missing' : `Made ${plural(run.made, 'task')}`}; ${run.already} were there already.${problems}`);
+      } catch (error) {
+        sayTrouble(error);
+      }
+    },
+  };
+}
+
+/** What a save did to tasks, in a sentence. */
+export function saySync({ made, changed, removed, kept }: Sync): string {
+  const parts = [
+    made > 0 && `${plural(made, 'task')} made`,
+    changed > 0 && `${changed} changed`,
+    removed > 0 && `${removed} taken back`,
+    kept > 0 && `${kept} left alone as ${kept === 1 ? 'it shows' : 'they show'} already`,
+  ].filter((part): part is string => part !== false);
+  return parts.length > 0 ? `${parts.join(', ')}.` : 'No task changes for now.';
+}

@@ -1,0 +1,176 @@
+import { useMemo, useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { type Schedule, scheduleInputSchema, type Template } from '../../contract/index.ts';
+import {
+  dayOfIso,
+  fillTitle,
+  isDated,
+  occurrencesWithinHorizon,
+  outlook,
+  type PlannedSchedule,
+  plural,
+  recurrenceProblems,
+  remarks,
+  sayDate,
+} from '../../core/index.ts';
+import { ProblemError } from '../api.ts';
+import { type TideControl, useTide } from '../shell/frame.tsx';
+import { useKeys } from '../shell/keys.tsx';
+import { useWorkspace } from '../shell/workspace.tsx';
+import { useTemplates } from '../templates/api.ts';
+import { useDraft } from '../ui/draft.ts';
+import { Skeleton, Trouble } from '../ui/states.tsx';
+import { useSchedule, useScheduleActions } from './api.ts';
+import { type BenchDraft, draftOf, freshDraft } from './bench-draft.ts';
+import { BenchForm } from './bench-form.tsx';
+import { WhatThisMakes } from './what-this-makes.tsx';
+
+/** Making a schedule or changing one: the form on the left, what it makes on the right, at every keystroke. */
+export default function ScheduleBench() {
+  const { scheduleId = 'new' } = useParams();
+  const isNew = scheduleId === 'new';
+  const { data: schedule, error, mutate } = useSchedule(isNew ? null : scheduleId);
+  const { templates } = useTemplates();
+  if (error && !schedule) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!templates || (!isNew && !schedule)) return <Skeleton rows={12} />;
+  // A version of one's own for each: a draft written over another version is still shown, and refused in words when saved.
+  return <Bench key={scheduleId} schedule={isNew ? null : (schedule ?? null)} templates={templates} />;
+}
+
+interface BenchProps {
+  readonly schedule: Schedule | null;
+  readonly templates: readonly Template[];
+}
+
+function Bench({ schedule, templates }: BenchProps) {
+  const workspace = useWorkspace();
+  const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const { save } = useScheduleActions();
+  const initial = useMemo(
+    () => (schedule ? draftOf(schedule) : freshDraft(workspace.today, search.get('template') ?? '', search.get('like'))),
+    [schedule, workspace.today, search],
+  );
+  const { draft, isChanged, change, forget } = useDraft(schedule ? schedule.id : 'new-schedule', initial);
+  const [refusal, setRefusal] = useState<ProblemError | null>(null);
+  const [busy, setBusy] = useState(false);
+  const plan = usePlan(draft, schedule, templates);
+  const template = templates.find(({ id }) => id === draft.templateId);
+
+  const days = useMemo(() => (plan.kind === 'plan' ? plan.outlook.year.filter(isDated).map(({ on }) => on).filter((on) => on >= workspace.today) : []), [plan, workspace.today]);
+  const tide = useMemo<TideControl>(
+    () => ({
+      chosen: null,
+      spans: false,
+      marks: { days, label: 'this schedule' },
+      onChoose: () => undefined,
+    }),
+    [days],
+  );
+  useTide(tide);
+
+  const submit = () => {
+    if (!template || plan.kind === 'problem' || busy) return;
+    setBusy(true);
+    setRefusal(null);
+    save(draft, schedule)
+      .then((saved) => {
+        forget();
+        return navigate(schedule ? `/schedules/${saved.id}` : '/schedules');
+      })
+      .catch((error: unknown) => {
+        if (!(error instanceof ProblemError)) throw error;
+        setRefusal(error);
+      })
+      .finally(() => setBusy(false));
+  };
+  useKeys([{ key: 'Mod+Enter', says: 'Save', run: submit }]);
+
+  const problem = refusal?.message ?? (plan.kind === 'problem' ? plan.message : template ? null : 'Choose what is to be done.');
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <title>{`${template?.name ?? 'New schedule'} · Schedule bench · Jolly Rota`}</title>
+      <div className="page-head !min-h-[52px]">
+        <h1 className="truncate">{template?.name ?? 'New schedule'}</h1>
+        <span className="truncate text-[13px] text-ink-2">
+          {schedule ? `schedule for ${plan.forWhom}, running since ${sayDate(dayOfIso(schedule.since))}` : template ? `a schedule for ${plan.forWhom}` : ''}
+        </span>
+        <span className={`ml-auto text-right text-[13px] leading-4 ${refusal ? 'text-late' : ''}`} role="status">
+          {problem ?? (schedule && isChanged ? 'Changed, not saved.' : '')}
+        </span>
+        {workspace.me.isManager && (
+          <>
+            {isChanged && (
+              <button
+                type="button"
+                className="btn"
+                onClick={() => {
+                  forget();
+                  setRefusal(null);
+                }}
+              >
+                Put back
+              </button>
+            )}
+            <button type="button" className="btn btn-primary" disabled={busy || !template || plan.kind === 'problem' || (schedule !== null && !isChanged)} onClick={submit}>
+              {schedule ? 'Save the change' : plan.kind === 'plan' && plan.owed > 0 ? `Save and make ${plural(plan.owed, 'task')}` : 'Save the schedule'}
+            </button>
+          </>
+        )}
+      </div>
+      <div className="grid min-h-0 flex-1 grid-cols-[464px_minmax(0,1fr)] border-t border-line-2 max-[1000px]:block max-[1000px]:overflow-y-auto">
+        <BenchForm draft={draft} templates={templates} problem={plan.kind === 'problem' ? plan : null} title={plan.title} onChange={change} />
+        <section className="min-w-0 overflow-y-auto pb-10 pl-6 pr-5 pt-3" aria-label="What this makes">
+          <WhatThisMakes plan={plan} draft={draft} />
+        </section>
+      </div>
+    </div>
+  );
+}
+
+/** What the draft gives, computed by the core at every change. */
+export type BenchPlan = {
+  readonly forWhom: string;
+  readonly who: string;
+  /** The title of its next task; null before a template is chosen. */
+  readonly title: string | null;
+} & (
+  | {
+      readonly kind: 'plan';
+      readonly outlook: ReturnType<typeof outlook>;
+      readonly remarks: readonly string[];
+      /** Tasks that saving makes at once. */
+      readonly owed: number;
+    }
+  | { readonly kind: 'problem'; readonly path: string; readonly message: string }
+);
+
+function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readonly Template[]): BenchPlan {
+  const { today, workingCalendar, horizonDays, name, people, subjects } = useWorkspace();
+  return useMemo(() => {
+    const subject = subjects.find(({ clientId, assetId }) => clientId === draft.clientId && assetId === draft.assetId);
+    const person = people.find(({ id }) => id === draft.assigneeId);
+    const template = templates.find(({ id }) => id === draft.templateId);
+    const names = { forWhom: subject?.name ?? name, who: person?.name ?? 'nobody yet' };
+    const parsed = scheduleInputSchema.safeParse({ ...draft, templateId: template?.id ?? '00000000-0000-4000-8000-000000000000' });
+    if (!parsed.success) {
+      const [issue] = parsed.error.issues;
+      return { ...names, title: null, kind: 'problem', path: issue?.path.join('.') ?? '', message: issue?.message ?? 'Something is missing.' };
+    }
+    const [problem] = recurrenceProblems(draft.recurrence, workingCalendar);
+    if (problem) return { ...names, title: null, kind: 'problem', path: `recurrence.${problem.path}`, message: problem.message };
+    const planned: PlannedSchedule = { recurrence: draft.recurrence, timing: draft.timing, pauses: schedule?.pauses ?? [] };
+    const seen = outlook(planned, workingCalendar, today, template?.estimateMinutes ?? 0);
+    const next = seen.next.find(isDated);
+    const client = subjects.find(({ clientId, assetId }) => assetId === null && clientId !== null && clientId === draft.clientId)?.name ?? null;
+    const asset = draft.assetId === null ? null : (subject?.name ?? null);
+    return {
+      ...names,
+      title: template ? fillTitle(template.titlePattern, { on: next?.on ?? today, client, asset, person: person?.name ?? null }) || template.name : null,
+      kind: 'plan',
+      outlook: seen,
+      remarks: remarks(planned, seen, workingCalendar, today),
+      owed: occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays }).length,
+    };
+  }, [draft, schedule, templates, today, workingCalendar, horizonDays, name, people, subjects]);
+}

@@ -1,0 +1,280 @@
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Outlet, useNavigate, useSearchParams } from 'react-router';
+import type { Schedule } from '../../contract/index.ts';
+import { dayOfIso, isDated, isoOfDay, planDays, plural, sayDay, sayNear, tryDayOfIso, type WorkingCalendar } from '../../core/index.ts';
+import { type TideControl, useTide } from '../shell/frame.tsx';
+import { useKeys } from '../shell/keys.tsx';
+import type { DaySpan } from '../shell/tideline.tsx';
+import { useToday, useWorkspace } from '../shell/workspace.tsx';
+import { Empty, Skeleton, Trouble } from '../ui/states.tsx';
+import { useLastRun, useScheduleActions, useSchedules } from './api.ts';
+import { FirstSchedules } from './first-schedules.tsx';
+import { ScheduleTable } from './schedule-table.tsx';
+
+/** The table of schedules, to live in. */
+export default function SchedulesPage() {
+  const { me } = useWorkspace();
+  const navigate = useNavigate();
+  const { schedules, error, retry } = useSchedules();
+  const { runNow } = useScheduleActions();
+  const [running, setRunning] = useState(false);
+  const filter = useScheduleFilter(schedules ?? []);
+  const newSchedule = () => void navigate('/schedules/new');
+  useKeys(me.isManager ? [{ key: 'n', says: 'New schedule', run: newSchedule }] : []);
+  return (
+    <div className="flex min-h-0 flex-1">
+      <title>Schedules · Jolly Rota</title>
+      <div className="flex min-w-0 flex-1 flex-col">
+        <div className="page-head flex-wrap">
+          <h1>Schedules</h1>
+          {schedules && schedules.length > 0 && <FilterWords filter={filter} />}
+          {schedules && <Count shown={filter.shown} all={schedules} />}
+          {me.isManager && (
+            <>
+              <button
+                type="button"
+                className="btn"
+                disabled={running}
+                title="Make whatever is missing up to the horizon, as the server does each day"
+                onClick={() => {
+                  setRunning(true);
+                  void runNow().finally(() => setRunning(false));
+                }}
+              >
+                Run now
+              </button>
+              <button type="button" className="btn btn-primary" onClick={newSchedule}>
+                New schedule
+              </button>
+            </>
+          )}
+        </div>
+        {error && !schedules && <Trouble error={error} retry={retry} />}
+        {!error && !schedules && <Skeleton rows={14} />}
+        {schedules?.length === 0 && <FirstSchedules />}
+        {schedules && schedules.length > 0 && filter.shown.length === 0 && (
+          <Empty title="No schedule fits.">
+            None of the {schedules.length} is {filter.inWords}.{' '}
+            <button type="button" className="link-line" onClick={filter.clear}>
+              Show them all
+            </button>
+          </Empty>
+        )}
+        {filter.shown.length > 0 && <ScheduleTable schedules={filter.shown} />}
+        <RunLine />
+      </div>
+      <Outlet />
+    </div>
+  );
+}
+
+function Count({ shown, all }: { readonly shown: readonly Schedule[]; readonly all: readonly Schedule[] }) {
+  const problems = all.filter(({ state }) => state === 'problem').length;
+  return (
+    <span className="ml-auto whitespace-nowrap text-[14px] text-ink-2">
+      {all.length === 0 ? 'none yet' : shown.length === all.length ? all.length : `${shown.length} of ${all.length}`}
+      {problems > 0 && `, ${problems} with a problem`}
+    </span>
+  );
+}
+
+/** When tasks were last made, and what came of it. */
+function RunLine() {
+  const today = useToday();
+  const { makeTime, horizonDays } = useWorkspace();
+  const run = useLastRun().data?.run;
+  if (!run) return null;
+  const at = `${sayNear(dayOfIso(run.startedAt.slice(0, 10)), today)} at ${run.startedAt.slice(11)}`;
+  const why = { daily: 'the daily run', startup: 'the server starting', byHand: 'hand' }[run.why];
+  return (
+    <p className="no-print flex-none border-t border-line px-5 py-2 text-[13px] leading-4 text-ink-2">
+      Tasks are made {horizonDays} days ahead, daily at {makeTime}. Last by {why}, {at}: {run.made === 0 ? 'nothing was missing' : `${plural(run.made, 'task')} made`}.
+    </p>
+  );
+}
+
+const STATES = [
+  ['', 'in any state'],
+  ['running', 'running'],
+  ['paused', 'paused'],
+  ['late', 'with late work'],
+  ['nobody', 'with nobody'],
+  ['ended', 'ended'],
+  ['problem', 'with a problem'],
+] as const;
+const ORDERS = [
+  ['next', 'by next date'],
+  ['name', 'by name'],
+  ['who', 'by person'],
+] as const;
+
+/** What is shown, and in which order: kept in the address, so that it can be linked and reloaded. */
+function useScheduleFilter(schedules: readonly Schedule[]) {
+  const [search, setSearch] = useSearchParams();
+  const { today, workingCalendar, people, categories } = useWorkspace();
+  const state = search.get('state') ?? '';
+  const category = search.get('category') ?? '';
+  const person = search.get('person') ?? '';
+  const order = search.get('order') ?? 'next';
+  const words = search.get('find') ?? '';
+  const span = useMemo(() => spanFrom(search), [search]);
+  const set = useCallback(
+    (name: string, value: string) =>
+      setSearch(
+        (before) => {
+          const next = new URLSearchParams(before);
+          if (value === '') next.delete(name);
+          else next.set(name, value);
+          return next;
+        },
+        { replace: true },
+      ),
+    [setSearch],
+  );
+  const tide = useMemo<TideControl>(
+    () => ({
+      chosen: span,
+      spans: true,
+      onChoose: ({ from, to }) =>
+        setSearch(
+          (before) => {
+            const next = new URLSearchParams(before);
+            const same = next.get('from') === isoOfDay(from) && next.get('to') === isoOfDay(to) && from === to;
+            if (same) {
+              next.delete('from');
+              next.delete('to');
+            } else {
+              next.set('from', isoOfDay(from));
+              next.set('to', isoOfDay(to));
+            }
+            return next;
+          },
+          { replace: true },
+        ),
+    }),
+    [span, setSearch],
+  );
+  useTide(tide);
+  const shown = useMemo(() => {
+    const kept = schedules.filter(
+      (schedule) =>
+        inState(schedule, state) &&
+        (category === '' || schedule.template.category === category) &&
+        (person === '' || schedule.assignee?.id === person) &&
+        hasWords(schedule, words) &&
+        (span === null || fallsWithin(schedule, span, workingCalendar)),
+    );
+    return kept.sort(orderOf(order));
+  }, [schedules, state, category, person, order, words, span, workingCalendar]);
+  const spanWords = span && (span.from === span.to ? `on ${sayDay(span.from, today)}` : `from ${sayDay(span.from, today)} to ${sayDay(span.to, today)}`);
+  const inWords = [
+    words && `called “${words}”`,
+    category,
+    STATES.find(([key]) => key === state && key !== '')?.[1],
+    person && `of ${people.find(({ id }) => id === person)?.name ?? 'that person'}`,
+    spanWords,
+  ]
+    .filter(Boolean)
+    .join(', ');
+  return {
+    shown,
+    values: { state, category, person, order, find: words },
+    categories: categories.map(({ name }) => name),
+    people,
+    set,
+    spanWords,
+    inWords,
+    clear: () => setSearch({}, { replace: true }),
+    clearSpan: () => {
+      set('from', '');
+      set('to', '');
+    },
+  };
+}
+
+function spanFrom(search: URLSearchParams): DaySpan | null {
+  const from = tryDayOfIso(search.get('from') ?? '');
+  const to = tryDayOfIso(search.get('to') ?? '');
+  return from === null || to === null || to < from ? null : { from, to };
+}
+
+function inState(schedule: Schedule, state: string): boolean {
+  if (state === '') return true;
+  if (state === 'late') return schedule.lateCount > 0;
+  if (state === 'nobody') return schedule.assignee === null;
+  return schedule.state === state;
+}
+
+function hasWords(schedule: Schedule, words: string): boolean {
+  const text = [schedule.template.name, schedule.client?.name, schedule.asset?.name, schedule.phrase, schedule.assignee?.name].join(' ').toLowerCase();
+  return words.toLowerCase().split(/\s+/).every((word) => text.includes(word));
+}
+
+function fallsWithin(schedule: Schedule, { from, to }: DaySpan, calendar: WorkingCalendar): boolean {
+  return schedule.state !== 'problem' && planDays(schedule, calendar, from, to).some(isDated);
+}
+
+function orderOf(order: string): (a: Schedule, b: Schedule) => number {
+  const name = (a: Schedule, b: Schedule) =>
+    a.template.name.localeCompare(b.template.name) || (a.asset?.name ?? '').localeCompare(b.asset?.name ?? '');
+  if (order === 'name') return name;
+  if (order === 'who') return (a, b) => (a.assignee?.name ?? '').localeCompare(b.assignee?.name ?? '') || name(a, b);
+  return (a, b) => (a.next ?? '9999').localeCompare(b.next ?? '9999') || name(a, b);
+}
+
+function FilterWords({ filter }: { readonly filter: ReturnType<typeof useScheduleFilter> }) {
+  const { values, set } = filter;
+  const [words, setWords] = useState(values.find);
+  useEffect(() => setWords(values.find), [values.find]);
+  return (
+    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-[14px] text-line-2">
+      <input
+        className="filter-word !w-[92px] !cursor-text !text-ink placeholder:text-ink-2"
+        type="search"
+        aria-label="Find schedules"
+        placeholder="any words"
+        value={words}
+        onChange={({ target }) => {
+          setWords(target.value);
+          set('find', target.value);
+        }}
+      />
+      ·
+      <FilterChoice label="Category" value={values.category} onChange={(value) => set('category', value)} options={[['', 'every category'], ...filter.categories.map((name) => [name, name] as const)]} />
+      ·
+      <FilterChoice label="State" value={values.state} onChange={(value) => set('state', value)} options={STATES} />
+      ·
+      <FilterChoice label="Person" value={values.person} onChange={(value) => set('person', value)} options={[['', 'any person'], ...filter.people.map(({ id, name }) => [id, name] as const)]} />
+      ·
+      <FilterChoice label="Order" value={values.order} onChange={(value) => set('order', value === 'next' ? '' : value)} options={ORDERS} />
+      {filter.spanWords && (
+        <>
+          ·
+          <button type="button" className="filter-word !border-accent" onClick={filter.clearSpan} aria-label={`${filter.spanWords}: show all days`}>
+            {filter.spanWords} ×
+          </button>
+        </>
+      )}
+    </div>
+  );
+}
+
+interface FilterChoiceProps {
+  readonly label: string;
+  readonly value: string;
+  readonly options: readonly (readonly [string, string])[];
+  readonly onChange: (value: string) => void;
+}
+
+function FilterChoice({ label, value, options, onChange }: FilterChoiceProps) {
+  return (
+    <select className="filter-word" aria-label={label} value={value} onChange={({ target }) => onChange(target.value)}>
+      {options.map(([key, words]) => (
+        <option key={key} value={key}>
+          {words}
+        </option>
+      ))}
+    </select>
+  );
+}
+

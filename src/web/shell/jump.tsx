@@ -1,0 +1,59 @@
+import { Command } from 'cmdk';
+import { useNavigate } from 'react-router';
+import { scheduleEndpoints, templateEndpoints } from '../../contract/index.ts';
+import { useAnswer } from '../answer.ts';
+import { useKeys } from './keys.tsx';
+import { PLACES } from './top-bar.tsx';
+import { useWorkspace } from './workspace.tsx';
+
+/** Jumps to anything by name. */
+export function Jump({ onClose }: { readonly onClose: () => void }) {
+  const navigate = useNavigate();
+  const { people } = useWorkspace();
+  const templates = useAnswer(templateEndpoints.list, {}).data?.templates ?? [];
+  const schedules = useAnswer(scheduleEndpoints.list, {}).data?.schedules ?? [];
+  useKeys([{ key: 'Escape', says: 'Close', run: onClose }]);
+  const item = (key: string, name: string, detail: string, to: string) => (
+    <Command.Item
+      key={key}
+      value={`${name} ${detail} ${key}`}
+      onSelect={() => {
+        onClose();
+        void navigate(to);
+      }}
+    >
+      <span className="truncate">{name}</span>
+      <span className="truncate text-[13px] text-ink-2">{detail}</span>
+    </Command.Item>
+  );
+  return (
+    <div className="veil" role="presentation" onClick={onClose}>
+      <div role="dialog" aria-modal="true" aria-label="Jump to" onClick={(event) => event.stopPropagation()} onKeyDown={() => undefined}>
+        <Command
+          label="Jump to"
+          className="popover !static w-[560px] max-w-[92vw]"
+          filter={(value, search) => (search.trim().toLowerCase().split(/\s+/).every((word) => value.toLowerCase().includes(word)) ? 1 : 0)}
+        >
+          <Command.Input autoFocus placeholder="a template, a schedule, a person, a place" aria-label="Jump to" />
+          <Command.List>
+            <Command.Empty>Nothing of that name.</Command.Empty>
+            <Command.Group heading="places">
+              {PLACES.flatMap(({ places }) => places.map(({ name, to }) => item(to, name, '', to)))}
+            </Command.Group>
+            <Command.Group heading="people">
+              {people.map(({ id, name, role }) => item(id, name, `day sheet, ${role}`, `/day-sheet/${id}`))}
+            </Command.Group>
+            <Command.Group heading="templates">
+              {templates.map(({ id, name, category }) => item(id, name, category ?? 'template', `/templates/${id}`))}
+            </Command.Group>
+            <Command.Group heading="schedules">
+              {schedules.map(({ id, template, client, asset, phrase }) =>
+                item(id, [template.name, asset?.name ?? client?.name].filter(Boolean).join(', '), phrase, `/schedules/${id}`),
+              )}
+            </Command.Group>
+          </Command.List>
+        </Command>
+      </div>
+    </div>
+  );
+}

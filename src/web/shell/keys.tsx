@@ -1,0 +1,124 @@
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
+
+export interface KeyBinding {
+  /** As `KeyboardEvent.key`; "Mod+k" for Ctrl or ⌘ with k. */
+  readonly key: string;
+  /** What it does, for the card of keys. */
+  readonly says: string;
+  readonly run: () => void;
+}
+
+interface KeyRing {
+  add(bindings: readonly KeyBinding[]): () => void;
+  readonly known: readonly KeyBinding[];
+}
+
+const KeyContext = createContext<KeyRing | null>(null);
+
+/** Keys of the whole application. The binding added last wins, so that an open sheet takes Esc from what lies under it. */
+export function KeyProvider({ children }: { readonly children: ReactNode }) {
+  const [stack, setStack] = useState<readonly (readonly KeyBinding[])[]>([]);
+  const add = useCallback((bindings: readonly KeyBinding[]) => {
+    setStack((before) => [...before, bindings]);
+    return () => setStack((before) => before.filter((entry) => entry !== bindings));
+  }, []);
+  const known = useMemo(() => {
+    const byKey = new Map(stack.flat().map((binding) => [binding.key, binding]));
+    return [...byKey.values()];
+  }, [stack]);
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.defaultPrevented) return;
+      const name = event.ctrlKey || event.metaKey ? `Mod+${event.key.toLowerCase()}` : event.key;
+      if (event.altKey || (isTyping(event.target) && !name.startsWith('Mod+') && name !== 'Escape')) return;
+      const binding = known.find(({ key }) => key === name);
+      if (!binding) return;
+      event.preventDefault();
+      binding.run();
+    };
+    document.addEventListener('keydown', listen);
+    return () => document.removeEventListener('keydown', listen);
+  }, [known]);
+  const ring = useMemo(() => ({ add, known }), [add, known]);
+  return <KeyContext value={ring}>{children}</KeyContext>;
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+}
+
+/** Binds keys while the component stands. What they do may change from one drawing to the next; which they are may not. */
+export function useKeys(bindings: readonly KeyBinding[]): void {
+  const { add } = useKeyRing();
+  const latest = useRef(bindings);
+  latest.current = bindings;
+  const names = bindings.map(({ key, says }) => `${key} ${says}`).join('\n');
+  useEffect(() => {
+    const standing = names
+      .split('\n')
+      .filter(Boolean)
+      .map((_, i) => ({
+        key: latest.current[i]?.key ?? '',
+        says: latest.current[i]?.says ?? '',
+        run: () => latest.current[i]?.run(),
+      }));
+    return add(standing);
+  }, [add, names]);
+}
+
+function useKeyRing(): KeyRing {
+  const ring = useContext(KeyContext);
+  if (!ring) throw new Error('Keys are used outside their provider.');
+  return ring;
+}
+
+/** The card of keys that work here, in the order they were bound. */
+export function KeyCard({ onClose }: { readonly onClose: () => void }) {
+  const { known } = useKeyRing();
+  const close = useRef<HTMLButtonElement>(null);
+  useKeys([{ key: 'Escape', says: 'Close', run: onClose }]);
+  useEffect(() => close.current?.focus(), []);
+  return (
+    <div className="veil" role="presentation" onClick={onClose}>
+      <section
+        className="w-[460px] max-w-[92vw] rounded-[4px] bg-base-100 p-6"
+        role="dialog"
+        aria-modal="true"
+        aria-label="Keys"
+        onClick={(event) => event.stopPropagation()}
+        onKeyDown={(event) => {
+          if (event.key === 'Tab') event.preventDefault();
+        }}
+      >
+        <div className="mb-3 flex items-center justify-between">
+          <h2 className="text-[22px]">Keys</h2>
+          <button ref={close} type="button" className="btn" onClick={onClose}>
+            Close
+          </button>
+        </div>
+        <dl>
+          {known.map(({ key, says }) => (
+            <div key={key} className="grid grid-cols-[120px_1fr] items-center border-b border-line py-1.5 last:border-0">
+              <dt>
+                <kbd className="kbd">{keyWords(key)}</kbd>
+              </dt>
+              <dd>{says}</dd>
+            </div>
+          ))}
+          <div className="grid grid-cols-[120px_1fr] items-center py-1.5">
+            <dt className="flex gap-1">
+              <kbd className="kbd">↑</kbd>
+              <kbd className="kbd">↓</kbd>
+              <kbd className="kbd">Enter</kbd>
+            </dt>
+            <dd>Through a table, and open the line</dd>
+          </div>
+        </dl>
+      </section>
+    </div>
+  );
+}
+
+function keyWords(key: string): string {
+  return key.replace('Mod+', 'Ctrl ').replace('Escape', 'Esc').replace(/ (\w)$/, (_, letter: string) => ` ${letter.toUpperCase()}`);
+}

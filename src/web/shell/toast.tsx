@@ -1,0 +1,47 @@
+import { toast } from 'sonner';
+import { taskEndpoints } from '../../contract/index.ts';
+import { ask, ProblemError } from '../api.ts';
+
+const UNDO_MS = 10_000;
+
+/** Says what was done; where it can be undone, for ten seconds with one click. */
+export function sayDone(words: string, changeId: string | null = null): void {
+  toast.custom(
+    (id) => (
+      <div className="toast-line" role="status">
+        <span className="grow">{words}</span>
+        {changeId !== null && (
+          <button
+            type="button"
+            onClick={() => {
+              toast.dismiss(id);
+              undo(changeId);
+            }}
+          >
+            Undo
+          </button>
+        )}
+        {changeId !== null && <i />}
+      </div>
+    ),
+    { duration: changeId === null ? 5000 : UNDO_MS },
+  );
+}
+
+/** Undoes a change; the live stream brings the lists up to date. */
+export function undo(changeId: string): void {
+  ask(taskEndpoints.undo, { params: { changeId } }).then(({ said }) => sayDone(said), sayTrouble);
+}
+
+/** Says what went wrong, in the words of whoever refused. Faults of ours go on to the console. */
+export function sayTrouble(error: unknown): void {
+  if (!(error instanceof ProblemError)) throw error;
+  toast.custom(
+    () => (
+      <div className="toast-line" role="alert">
+        <span className="grow">{error.message}</span>
+      </div>
+    ),
+    { duration: UNDO_MS },
+  );
+}

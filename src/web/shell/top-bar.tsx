@@ -1,0 +1,75 @@
+import { LogOut, Moon, Search, Sun } from 'lucide-react';
+import { Link, NavLink, useNavigate } from 'react-router';
+import { useSWRConfig } from 'swr';
+import { workspaceEndpoints } from '../../contract/index.ts';
+import { addressOf, ask } from '../api.ts';
+import { useTheme } from './theme.ts';
+import { sayTrouble } from './toast.tsx';
+import { useWorkspace } from './workspace.tsx';
+
+/** The places that exist, in the order of the work. */
+export const PLACES = [
+  { verb: 'plan', places: [{ name: 'Templates', to: '/templates' }, { name: 'Schedules', to: '/schedules' }] },
+  { verb: 'do', places: [{ name: 'Day sheet', to: '/day-sheet' }] },
+] as const;
+
+export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readonly onKeys: () => void }) {
+  const { me } = useWorkspace();
+  const [theme, setTheme] = useTheme();
+  const signOut = useSignOut();
+  return (
+    <header className="top-bar">
+      <Link className="name max-[720px]:!hidden" to="/">
+        Jolly Rota
+      </Link>
+      <nav aria-label="Places" className="flex items-stretch">
+        {PLACES.map(({ verb, places }) => (
+          <div key={verb} className="group max-[720px]:!mr-1">
+            <span className="verb max-[720px]:hidden">{verb}</span>
+            {places.map(({ name, to }) => (
+              <NavLink key={to} className="place" to={to}>
+                {name}
+              </NavLink>
+            ))}
+          </div>
+        ))}
+      </nav>
+      <div className="ml-auto flex items-center gap-0.5">
+        <button type="button" className="tool" aria-label="Jump to anything by name" title="Jump to (Ctrl K)" onClick={onJump}>
+          <Search size={17} aria-hidden />
+        </button>
+        <button type="button" className="tool max-[720px]:!hidden" aria-label="Keys" title="Keys (?)" onClick={onKeys}>
+          <span aria-hidden className="font-mono text-[15px]">
+            ?
+          </span>
+        </button>
+        <button
+          type="button"
+          className="tool"
+          aria-label={theme === 'daybreak' ? 'Switch to nightwatch, the dark theme' : 'Switch to daybreak, the light theme'}
+          onClick={() => setTheme(theme === 'daybreak' ? 'nightwatch' : 'daybreak')}
+        >
+          {theme === 'daybreak' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
+        </button>
+        <span className="ml-2 max-[720px]:hidden">{me.name}</span>
+        <button type="button" className="tool" aria-label={`Sign out ${me.name}`} title="Sign out" onClick={signOut}>
+          <LogOut size={16} aria-hidden />
+        </button>
+      </div>
+    </header>
+  );
+}
+
+function useSignOut(): () => void {
+  const { mutate } = useSWRConfig();
+  const navigate = useNavigate();
+  return () => {
+    ask(workspaceEndpoints.signOut)
+      .then(async (session) => {
+        await navigate('/sign-in');
+        await mutate(() => true, undefined, { revalidate: false });
+        await mutate(addressOf(workspaceEndpoints.session), session, { revalidate: false });
+      })
+      .catch(sayTrouble);
+  };
+}

@@ -1,0 +1,151 @@
+import { type ReactNode, useCallback, useMemo } from 'react';
+import { Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import type { DaySheet as DaySheetAnswer, TaskLine as TaskLineAnswer } from '../../contract/index.ts';
+import { type CivilDay, dayOfIso, isoOfDay, plural, sayNear, tryDayOfIso, tryMinutesOfTime } from '../../core/index.ts';
+import { type TideControl, useTide } from '../shell/frame.tsx';
+import { useKeys } from '../shell/keys.tsx';
+import { useWorkspace } from '../shell/workspace.tsx';
+import { moveThroughRows } from '../ui/arrow-rows.ts';
+import { Skeleton, Trouble } from '../ui/states.tsx';
+import { useDaySheet, useTaskActions } from './api.ts';
+import { DayHead } from './day-head.tsx';
+import { ProjectedTaskLine, TaskLine } from './task-line.tsx';
+
+/** What one person has to do on a day, in three bands. */
+export default function DaySheet() {
+  const { personId = '', taskId } = useParams();
+  const { today } = useWorkspace();
+  const [search] = useSearchParams();
+  const navigate = useNavigate();
+  const day = tryDayOfIso(search.get('date') ?? '') ?? today;
+  const { data, error, mutate } = useDaySheet(personId, day === today ? undefined : isoOfDay(day));
+
+  const goTo = useCallback(
+    (next: CivilDay, person = personId) =>
+      void navigate({ pathname: `/day-sheet/${person}`, search: next === today ? '' : `?date=${isoOfDay(next)}` }),
+    [navigate, personId, today],
+  );
+  const tide = useMemo<TideControl>(
+    () => ({ personId, chosen: day === today ? null : { from: day, to: day }, spans: false, onChoose: ({ to }) => goTo(to) }),
+    [personId, day, today, goTo],
+  );
+  useTide(tide);
+  useKeys([
+    { key: '[', says: 'A day back', run: () => goTo(day - 1) },
+    { key: ']', says: 'A day on', run: () => goTo(day + 1) },
+    { key: 't', says: 'Today', run: () => goTo(today) },
+  ]);
+
+  if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
+  return (
+    <div className="flex min-h-0 flex-1">
+      <title>{`Day sheet${data ? `, ${data.person.name}` : ''} · Jolly Rota`}</title>
+      <div className="min-w-0 flex-1 overflow-y-auto pb-16">
+        {data ? <Sheet sheet={data} openTaskId={taskId} onDay={goTo} onPerson={(id) => goTo(day, id)} /> : <Skeleton rows={12} />}
+      </div>
+      <Outlet />
+    </div>
+  );
+}
+
+interface SheetProps {
+  readonly sheet: DaySheetAnswer;
+  readonly openTaskId: string | undefined;
+  readonly onDay: (day: CivilDay) => void;
+  readonly onPerson: (personId: string) => void;
+}
+
+function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
+  const { today, nowMinutes } = useWorkspace();
+  const [search] = useSearchParams();
+  const navigate = useNavigate();
+  const actions = useTaskActions();
+  const day = dayOfIso(sheet.date);
+  const address = (taskId: string) => `/day-sheet/${sheet.person.id}/task/${taskId}${search.size > 0 ? `?${search}` : ''}`;
+  const act = (task: TaskLineAnswer) => (action: 'start' | 'claim' | 'open' | 'finish') => {
+    if (action === 'open') return void navigate(address(task.id));
+    void actions[action](task.id).then((saved) => {
+      if (saved && action === 'start') void navigate(address(task.id));
+    });
+  };
+  const line = (band: 'late' | 'thisDay' | 'coming') => (task: TaskLineAnswer) => (
+    <TaskLine key={task.id} task={task} day={day} band={band} isOpen={task.id === openTaskId} to={address(task.id)} onAct={act(task)} />
+  );
+  const done = sheet.thisDay.filter(({ state }) => state === 'done').length;
+  const toCheck = sheet.thisDay.filter(({ state }) => state === 'toCheck').length;
+  const isFree = sheet.late.length + sheet.thisDay.length + sheet.coming.length + sheet.projected.length === 0;
+  return (
+    // Arrow keys are a shortcut between links that Tab reaches as well.
+    // biome-ignore lint/a11y/noStaticElementInteractions: see above
+    <div onKeyDown={moveThroughRows}>
+      <DayHead sheet={sheet} day={day} onDay={onDay} onPerson={onPerson} />
+      {sheet.late.length > 0 && (
+        <Band name="late" count={sheet.late.length} isLate>
+          {sheet.late.map(line('late'))}
+        </Band>
+      )}
+      <Band
+        name={day === today ? 'this day' : sayNear(day, today)}
+        count={sheet.thisDay.length + sheet.projected.length}
+        asides={[done > 0 ? `${done} done` : '', toCheck > 0 ? `${toCheck} to check` : ''].filter(Boolean)}
+      >
+        {day === today ? withNowLine(sheet.thisDay, nowMinutes, line('thisDay')) : sheet.thisDay.map(line('thisDay'))}
+        {sheet.projected.map((projected) => (
+          <ProjectedTaskLine key={`${projected.scheduleId} ${projected.on}`} line={projected} />
+        ))}
+        {sheet.thisDay.length + sheet.projected.length === 0 && (
+          <p className="py-2.5 text-[14px] text-ink-2 max-[720px]:px-4">
+            {isFree ? `Nothing for ${sheet.person.name}: no task is due, and none is coming within a week.` : `Nothing is due ${sayNear(day, today)}.`}
+          </p>
+        )}
+      </Band>
+      {sheet.coming.length > 0 && (
+        <Band name="coming" count={sheet.coming.length}>
+          {sheet.coming.map(line('coming'))}
+        </Band>
+      )}
+      <p className="sr-only" aria-live="polite">
+        {plural(sheet.late.length, 'task')} late, {plural(sheet.thisDay.length, 'task')} this day
+      </p>
+    </div>
+  );
+}
+
+interface BandProps {
+  readonly name: string;
+  readonly count: number;
+  readonly isLate?: boolean;
+  readonly asides?: readonly string[];
+  readonly children: ReactNode;
+}
+
+function Band({ name, count, isLate = false, asides = [], children }: BandProps) {
+  return (
+    <section className="band">
+      <h2 className={isLate ? 'text-late' : ''}>
+        <b>{count}</b>
+        {name}
+        {asides.map((words) => (
+          <span key={words}>{words}</span>
+        ))}
+      </h2>
+      <div>{children}</div>
+    </section>
+  );
+}
+
+/** The lines of today, with a line for now between what has begun and what has not. */
+function withNowLine(tasks: readonly TaskLineAnswer[], nowMinutes: number, line: (task: TaskLineAnswer) => ReactNode): ReactNode[] {
+  const after = tasks.findIndex(({ startTime, dueTime }) => (tryMinutesOfTime(startTime ?? dueTime ?? '') ?? Number.POSITIVE_INFINITY) > nowMinutes);
+  const lines = tasks.map(line);
+  if (tasks.length === 0) return lines;
+  const time = `${String(Math.floor(nowMinutes / 60)).padStart(2, '0')}:${String(nowMinutes % 60).padStart(2, '0')}`;
+  const now = (
+    <div key="now" className="relative z-[1] -my-px h-0.5 bg-accent max-[720px]:mx-0" aria-hidden>
+      <span className="absolute -left-[54px] -top-2 rounded-[2px] bg-accent px-1.5 text-[13px] font-[650] leading-[18px] text-accent-content max-[720px]:left-1">
+        {time}
+      </span>
+    </div>
+  );
+  return after === -1 ? [...lines, now] : [...lines.slice(0, after), now, ...lines.slice(after)];
+}

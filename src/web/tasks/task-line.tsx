@@ -1,0 +1,97 @@
+import { Link } from 'react-router';
+import type { ProjectedLine, TaskLine as TaskLineAnswer } from '../../contract/index.ts';
+import { type CivilDay, dayOfIso, sayDuration } from '../../core/index.ts';
+import { useToday, useWorkspace } from '../shell/workspace.tsx';
+import { DateBlock } from '../ui/date-block.tsx';
+import { Pennant } from '../ui/pennant.tsx';
+import { sayFor, sayTimes, sayWindow, timeOf } from './task-words.ts';
+
+interface TaskLineProps {
+  readonly task: TaskLineAnswer;
+  readonly day: CivilDay;
+  readonly band: 'late' | 'thisDay' | 'coming';
+  readonly isOpen: boolean;
+  readonly to: string;
+  readonly onAct: (action: 'start' | 'claim' | 'open' | 'finish') => void;
+}
+
+/** One task of the day sheet: what it is, when, how far it is, and the one thing to do next. */
+export function TaskLine({ task, day, band, isOpen, to, onAct }: TaskLineProps) {
+  const today = useToday();
+  const ended = task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed';
+  const tone = ended ? 'is-quiet' : band === 'coming' ? 'is-soon' : '';
+  const sub = [sayFor(task), band === 'coming' ? sayTimes(task) : ''].filter(Boolean).join(', ');
+  const steps = task.stepsTotal > 0 ? `${task.stepsDone}/${task.stepsTotal}` : '';
+  const window = sayWindow(task, day, today);
+  return (
+    // The link in the line is what the keyboard and a reader use; the rest of the line only makes it a larger target.
+    // biome-ignore lint/a11y/noStaticElementInteractions: see above
+    // biome-ignore lint/a11y/useKeyWithClickEvents: see above
+    <div className={`task-line ${tone}`} data-here={isOpen} data-task={task.title} onClick={() => onAct('open')}>
+      <div className="flex">
+        <Pennant state={task.state} late={task.late} size={20} />
+      </div>
+      <div className={`max-[720px]:hidden ${task.late && !ended ? 'text-late' : 'text-ink-2'}`}>
+        {band === 'coming' ? <DateBlock day={dayOfIso(task.startsOn)} look="quiet" /> : window}
+      </div>
+      <div className="title">
+        <Link to={to} data-row onClick={(event) => event.stopPropagation()}>
+          {task.title}
+        </Link>
+        <span className="ml-2 text-ink-2 max-[720px]:hidden">{sub}</span>
+        <span className="hidden text-[14px] text-ink-2 max-[720px]:block">
+          <span className={task.late && !ended ? 'text-late' : ''}>{band === 'coming' ? <DateBlock day={dayOfIso(task.startsOn)} look="quiet" /> : window}</span>
+          {[sub, steps, sayDuration(task.estimateMinutes)].filter(Boolean).map((part) => `, ${part}`)}
+        </span>
+      </div>
+      <div className="text-right text-ink-2 max-[720px]:hidden">{steps}</div>
+      <div className="text-right max-[720px]:hidden">{sayDuration(task.estimateMinutes)}</div>
+      <NextThing task={task} ended={ended} onAct={onAct} />
+    </div>
+  );
+}
+
+function NextThing({ task, ended, onAct }: Pick<TaskLineProps, 'task' | 'onAct'> & { readonly ended: boolean }) {
+  const { me } = useWorkspace();
+  if (ended) {
+    const words = task.state === 'done' ? `done ${task.doneAt ? timeOf(task.doneAt) : ''}` : task.state;
+    return <div className="text-right text-[13px] text-ink-2">{words}</div>;
+  }
+  const isMine = me.isManager || task.assignee?.id === me.id;
+  const action = !isMine && task.assignee === null ? 'claim' : task.state === 'underWay' ? (task.stepsDone === task.stepsTotal ? 'finish' : 'open') : 'start';
+  if (!isMine && action !== 'claim') return <div className="text-right text-[13px] text-ink-2">{task.state === 'underWay' ? 'under way' : ''}</div>;
+  const words = { start: 'Start', claim: 'Claim', open: 'Carry on', finish: 'Finish' }[action];
+  return (
+    <button
+      type="button"
+      className={`btn ${task.state === 'underWay' ? 'btn-primary' : ''}`}
+      aria-label={`${words}: ${task.title}`}
+      onClick={(event) => {
+        event.stopPropagation();
+        onAct(action);
+      }}
+    >
+      {words}
+    </button>
+  );
+}
+
+/** A date that a rule gives, not made yet: a bare mast. */
+export function ProjectedTaskLine({ line }: { readonly line: ProjectedLine }) {
+  return (
+    <div className="task-line is-soon !cursor-default">
+      <div className="flex">
+        <Pennant state="bare" size={20} />
+      </div>
+      <div className="text-ink-2 max-[720px]:hidden">{sayTimes(line)}</div>
+      <div className="title">
+        {line.title} <span className="ml-2 text-ink-2">{sayFor(line)}</span>
+      </div>
+      <div className="max-[720px]:hidden" />
+      <div className="text-right max-[720px]:hidden">{sayDuration(line.estimateMinutes)}</div>
+      <Link className="text-right text-[13px] text-ink-2 underline decoration-line-2 underline-offset-4" to={`/schedules/${line.scheduleId}`}>
+        not made yet
+      </Link>
+    </div>
+  );
+}

@@ -1,0 +1,37 @@
+import useSWRInfinite from 'swr/infinite';
+import { type Template, type TemplateInput, templateEndpoints } from '../../contract/index.ts';
+import { useAnswer, useRefresh } from '../answer.ts';
+import { type Answer, addressOf, ask, type ProblemError, request } from '../api.ts';
+import { sayDone } from '../shell/toast.tsx';
+
+type Page = Answer<typeof templateEndpoints.list>;
+
+/** All templates of the workspace, page by page. */
+export function useTemplates() {
+  const { data, error, mutate } = useSWRInfinite<Page, ProblemError>(
+    (index, before: Page | null) => {
+      if (index > 0 && !before?.more) return null;
+      return addressOf(templateEndpoints.list, { query: before?.more ? { after: before.more } : {} });
+    },
+    (address: string) => request('GET', address) as Promise<Page>,
+    { revalidateAll: true, initialSize: 40, persistSize: true },
+  );
+  return { templates: data?.flatMap((page) => page.templates), error, retry: () => void mutate() };
+}
+
+export function useTemplate(templateId: string | null) {
+  return useAnswer(templateEndpoints.one, templateId === null ? null : { params: { templateId } });
+}
+
+export function useSaveTemplate() {
+  const refresh = useRefresh();
+  /** @throws ProblemError when it is refused */
+  return async (input: TemplateInput, existing: Pick<Template, 'id' | 'version'> | null): Promise<Template> => {
+    const { template } = existing
+      ? await ask(templateEndpoints.change, { params: { templateId: existing.id }, body: { ...input, version: existing.version } })
+      : await ask(templateEndpoints.create, { body: input });
+    await refresh('/templates', '/schedules');
+    sayDone(existing ? `Saved “${template.name}”. Tasks made from now on say so; those made already keep their text.` : `“${template.name}” is in the library.`);
+    return template;
+  };
+}

@@ -1,0 +1,96 @@
+import { Command } from 'cmdk';
+import { ChevronDown } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+
+export interface PickerOption {
+  readonly key: string;
+  readonly name: string;
+  readonly detail?: string;
+  readonly group?: string;
+}
+
+interface PickerProps {
+  readonly label: string;
+  readonly chosen: string;
+  readonly options: readonly PickerOption[];
+  readonly onChoose: (key: string) => void;
+  /** Shown in the blank when nothing is chosen. */
+  readonly placeholder?: string;
+  readonly invalid?: boolean;
+}
+
+/** One of many by name: a blank that opens a list to type into. */
+export function Picker({ label, chosen, options, onChoose, placeholder = 'choose', invalid = false }: PickerProps) {
+  const [open, setOpen] = useState(false);
+  const root = useRef<HTMLSpanElement>(null);
+  const button = useRef<HTMLButtonElement>(null);
+  const current = options.find(({ key }) => key === chosen);
+
+  useEffect(() => {
+    if (!open) return;
+    const closeOutside = (event: PointerEvent) => {
+      if (event.target instanceof Node && !root.current?.contains(event.target)) setOpen(false);
+    };
+    document.addEventListener('pointerdown', closeOutside);
+    return () => document.removeEventListener('pointerdown', closeOutside);
+  }, [open]);
+
+  const close = () => {
+    setOpen(false);
+    button.current?.focus();
+  };
+  const groups = [...new Set(options.map(({ group }) => group ?? ''))];
+  return (
+    <span ref={root} className="relative inline-block max-w-full">
+      <button
+        ref={button}
+        type="button"
+        className="blank inline-flex items-center gap-1.5 align-middle"
+        aria-haspopup="listbox"
+        aria-expanded={open}
+        aria-label={`${label}: ${current?.name ?? placeholder}`}
+        aria-invalid={invalid}
+        onClick={() => setOpen(!open)}
+      >
+        <span className={current ? 'truncate' : 'truncate text-ink-2'}>{current?.name ?? placeholder}</span>
+        <ChevronDown size={12} aria-hidden className="flex-none opacity-70" />
+      </button>
+      {open && (
+        <Command
+          label={label}
+          className="popover left-0 top-[27px] w-[340px] leading-5"
+          filter={(value, search) => (value.toLowerCase().includes(search.trim().toLowerCase()) ? 1 : 0)}
+          onKeyDown={(event) => {
+            if (event.key !== 'Escape') return;
+            event.stopPropagation();
+            close();
+          }}
+        >
+          <Command.Input autoFocus placeholder="type a name" aria-label={`${label}, search`} />
+          <Command.List>
+            <Command.Empty>Nobody and nothing of that name.</Command.Empty>
+            {groups.map((group) => (
+              <Command.Group key={group} heading={group || undefined}>
+                {options
+                  .filter((option) => (option.group ?? '') === group)
+                  .map((option) => (
+                    <Command.Item
+                      key={option.key}
+                      value={`${option.name} ${option.detail ?? ''} ${option.key}`}
+                      onSelect={() => {
+                        onChoose(option.key);
+                        close();
+                      }}
+                    >
+                      <span className={option.key === chosen ? 'font-semibold' : ''}>{option.name}</span>
+                      <span className="text-[13px] text-ink-2">{option.detail}</span>
+                    </Command.Item>
+                  ))}
+              </Command.Group>
+            ))}
+          </Command.List>
+        </Command>
+      )}
+    </span>
+  );
+}

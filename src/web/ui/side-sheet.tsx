@@ -1,0 +1,35 @@
+import { X } from 'lucide-react';
+import { type ReactNode, useEffect, useRef } from 'react';
+import { useKeys } from '../shell/keys.tsx';
+
+interface SideSheetProps {
+  readonly label: string;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+}
+
+/** Details beside the list, with an address of their own. Takes the focus when it opens, gives it back when it closes. */
+export function SideSheet({ label, onClose, children }: SideSheetProps) {
+  const sheet = useRef<HTMLElement>(null);
+  useKeys([{ key: 'Escape', says: 'Close the sheet', run: onClose }]);
+  useEffect(() => {
+    const before = document.activeElement;
+    sheet.current?.focus();
+    return () => {
+      if (before instanceof HTMLElement && before.isConnected) before.focus();
+    };
+  }, []);
+  return (
+    <aside ref={sheet} className="side-sheet overflow-y-auto" aria-label={label} tabIndex={-1}>
+      {children}
+    </aside>
+  );
+}
+
+export function CloseButton({ onClose }: { readonly onClose: () => void }) {
+  return (
+    <button type="button" className="btn btn-text -mr-2" aria-label="Close" onClick={onClose}>
+      <X size={16} aria-hidden />
+    </button>
+  );
+}

@@ -1,0 +1,15 @@
+import tailwindcss from '@tailwindcss/vite';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+const webPort = Number(process.env['WEB_PORT'] ?? 5173);
+const apiUrl = process.env['API_URL'] ?? 'http://127.0.0.1:4180';
+
+export default defineConfig({
+  root: 'src/web',
+  publicDir: 'public',
+  cacheDir: '../../node_modules/.vite',
+  plugins: [react(), tailwindcss()],
+  build: { outDir: '../../dist/web', emptyOutDir: true, target: 'es2023' },
+  server: { host: '127.0.0.1', port: webPort, strictPort: true, proxy: { '/api': { target: apiUrl } } },
+});
