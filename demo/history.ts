@@ -12,7 +12,7 @@ interface PastTask {
   estimateMinutes: number;
   checkKeys: string[];
   assigneeId: string | null;
-  templateKey: string;
+  templateName: string;
 }
 
 interface Fate {
@@ -33,19 +33,20 @@ export async function playHistory(
 ): Promise<void> {
   const tasks = await scope.sql<PastTask>(
     `select k.id, k.schedule_id as "scheduleId", k.due_on as "dueOn", k.start_time as "startTime", k.due_time as "dueTime",
-       k.estimate_minutes as "estimateMinutes", k.assignee_id as "assigneeId", t.name as "templateKey",
+       k.estimate_minutes as "estimateMinutes", k.assignee_id as "assigneeId", t.name as "templateName",
        array(select line->>'key' from jsonb_array_elements(k.check_lines) line) as "checkKeys"
      from task k join template t on t.workspace_id = k.workspace_id and t.id = k.template_id
      where k.workspace_id = $1 and k.due_on <= $2::date order by k.due_on, t.name, k.title, k.id`,
     [scope.today],
   );
   const gaps = typicalGaps(tasks);
+  const nextNote = noteTaker(notesOf);
   const fates = tasks.map((task, i) => {
-    const random = randomFor(`${i} ${task.dueOn} ${task.templateKey}`);
+    const random = randomFor(`${i} ${task.dueOn} ${task.templateName}`);
     const daysAgo = scope.now.day - dayOfIso(task.dueOn);
     const outcome =
       daysAgo === 0 ? outcomeToday(scope, task) : outcomeOf(random, daysAgo, gaps.get(task.scheduleId) ?? 99);
-    return fate(scope, task, outcome, random, notesOf.get(task.templateKey) ?? []);
+    return fate(scope, task, outcome, random, nextNote);
   });
   await scope.sql(
     `update task set state = fate.state, started_at = fate.started_at, done_at = fate.done_at, done_by = fate.done_by,
@@ -65,6 +66,17 @@ export async function playHistory(
   );
 }
 
+/** Hands out the notes of each template in turn, so that the same words do not stand twice in a row. */
+function noteTaker(notesOf: ReadonlyMap<string, readonly string[]>): (templateName: string) => string {
+  const given = new Map<string, number>();
+  return (name) => {
+    const count = given.get(name) ?? 0;
+    given.set(name, count + 1);
+    const notes = notesOf.get(name) ?? [];
+    return notes[count % notes.length] ?? '';
+  };
+}
+
 /** Days between two of a series, by its count over the half year. */
 function typicalGaps(tasks: readonly PastTask[]): Map<string, number> {
   const counts = new Map<string, number>();
@@ -81,7 +93,13 @@ function outcomeToday(scope: Scope, task: PastTask): Outcome {
   return { kind: start <= minutes ? 'underWay' : 'open' };
 }
 
-function fate(scope: Scope, task: PastTask, outcome: Outcome, random: SeededRandom, notes: readonly string[]): Fate {
+function fate(
+  scope: Scope,
+  task: PastTask,
+  outcome: Outcome,
+  random: SeededRandom,
+  nextNote: (templateName: string) => string,
+): Fate {
   const untouched = { id: task.id, startedAt: null, doneAt: null, doneBy: null, note: '', ticks: '{}' };
   switch (outcome.kind) {
     case 'open':
@@ -99,7 +117,7 @@ function fate(scope: Scope, task: PastTask, outcome: Outcome, random: SeededRand
       const startedAt = workedAt(scope, task, outcome.daysLate, random);
       const spent = Math.max(1, Math.round(task.estimateMinutes * (0.7 + random.next() * 0.3)));
       const doneAt = notAfterNow(scope, new Date(new Date(startedAt).getTime() + spent * 60_000));
-      const note = notes.length > 0 && random.chance(0.12) ? random.pick(notes) : '';
+      const note = random.chance(0.12) ? nextNote(task.templateName) : '';
       return {
         ...untouched,
         state: 'done',

@@ -19,8 +19,8 @@ const REASONS = [
 export function outcomeOf(random: SeededRandom, daysAgo: number, recursWithinDays: number): Outcome {
   const roll = random.next();
   if (daysAgo <= 5) {
-    if (roll < 0.04) return { kind: 'open' };
-    if (roll < 0.055) return { kind: 'underWay' };
+    if (roll < 0.07) return { kind: 'open' };
+    if (roll < 0.09) return { kind: 'underWay' };
     return { kind: 'done', daysLate: roll > 0.97 && daysAgo >= 2 ? 1 : 0 };
   }
   if (roll < 0.03) return { kind: 'skipped', reason: random.pick(REASONS) };

@@ -14,8 +14,21 @@ export async function build({ say = console.log } = {}) {
   say('Building …');
   rmSync(stamp, { force: true });
   const [{ build: bundle }, { build: buildWeb }] = await Promise.all([import('esbuild'), import('vite')]);
-  const common = { bundle: true, platform: 'node', format: 'esm', target: 'node20', sourcemap: true, logLevel: 'warning', absWorkingDir: root };
-  await bundle({ ...common, entryPoints: ['src/server/main.ts'], outfile: 'dist/server/main.js', packages: 'external' });
+  const common = {
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    sourcemap: true,
+    logLevel: 'warning',
+    absWorkingDir: root,
+  };
+  await bundle({
+    ...common,
+    entryPoints: ['src/server/main.ts'],
+    outfile: 'dist/server/main.js',
+    packages: 'external',
+  });
   await bundle({ ...common, entryPoints: ['src/core/index.ts'], outfile: 'dist/core/index.js' });
   await buildWeb({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' });
   writeFileSync(stamp, sources);
@@ -23,7 +36,8 @@ export async function build({ say = console.log } = {}) {
 
 function fingerprint() {
   const hash = createHash('sha256');
-  for (const source of SOURCES) for (const file of filesOf(join(root, source))) hash.update(file).update(readFileSync(file));
+  for (const source of SOURCES)
+    for (const file of filesOf(join(root, source))) hash.update(file).update(readFileSync(file));
   return hash.digest('hex');
 }
 

@@ -1,13 +1,15 @@
-import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './root.mjs';
 import { runScript, Stop } from './say.mjs';
 
 /** npm run reset: empties the demo; the next npm start fills it anew. */
-runScript(async () => {
+await runScript(async () => {
   if (process.env.DATABASE_URL) {
-    throw new Stop('DATABASE_URL is set: reset empties only the database that npm start makes itself. Drop and create your own by hand.');
+    throw new Stop(
+      'DATABASE_URL is set: reset empties only the database that npm start makes itself. Drop and create your own by hand.',
+    );
   }
   const wanted = join(process.env.JOLLY_DATA ?? join(root, '.data'), 'postgres');
   const elsewhere = `/var/lib/postgresql/jolly-rota-${createHash('sha256').update(wanted).digest('hex').slice(0, 12)}`;

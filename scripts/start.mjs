@@ -1,14 +1,14 @@
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
-import { requireDebian, requireFolder, requireNode, requirePackages, POSTGRES } from './requirements.mjs';
+import { POSTGRES, requireDebian, requireFolder, requireNode, requirePackages } from './requirements.mjs';
 import { root } from './root.mjs';
 import { runScript, Stop } from './say.mjs';
 
 const port = process.env.PORT ?? '4180';
 
 /** npm start: all set-up, then the application with the demo data, on loopback. */
-runScript(async () => {
+await runScript(async () => {
   requireNode();
   await requireFreePort();
   requireFolder(root);
@@ -44,11 +44,13 @@ async function ownDatabase() {
 }
 
 function requireFreePort() {
-  if (!/^\d{1,5}$/.test(port) || Number(port) > 65_535) throw new Stop(`PORT is “${port}”: it should be a number from 1 to 65535.`);
+  if (!/^\d{1,5}$/.test(port) || Number(port) > 65_535)
+    throw new Stop(`PORT is “${port}”: it should be a number from 1 to 65535.`);
   return new Promise((resolve, reject) => {
     const probe = createServer();
     probe.once('error', (error) => {
-      const why = error.code === 'EADDRINUSE' ? 'is taken: is Jolly Rota running already?' : `can't be used (${error.code}).`;
+      const why =
+        error.code === 'EADDRINUSE' ? 'is taken: is Jolly Rota running already?' : `can't be used (${error.code}).`;
       reject(new Stop(`Port ${port} ${why} Choose another with PORT=${Number(port) + 1} npm start.`));
     });
     probe.listen(Number(port), '127.0.0.1', () => probe.close(resolve));

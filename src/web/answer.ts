@@ -3,7 +3,10 @@ import type { Endpoint } from '../contract/index.ts';
 import { type Answer, addressOf, type Input, type ProblemError, request } from './api.ts';
 
 /** The answer of a GET endpoint, kept fresh by the live stream; pass null to ask nothing yet. */
-export function useAnswer<E extends Endpoint>(endpoint: E, input: Input<E> | null): SWRResponse<Answer<E>, ProblemError> {
+export function useAnswer<E extends Endpoint>(
+  endpoint: E,
+  input: Input<E> | null,
+): SWRResponse<Answer<E>, ProblemError> {
   return useSWR<Answer<E>, ProblemError>(
     input === null ? null : addressOf(endpoint, input),
     (address: string) => request('GET', address) as Promise<Answer<E>>,

@@ -21,8 +21,13 @@ export type Input<E extends Endpoint> = {
 export type Answer<E extends Endpoint> = z.output<E['answer']>;
 
 /** The address of an endpoint with its parameters filled in; also the key under which its answer is kept. */
-export function addressOf<E extends Endpoint>(endpoint: E, { params = {} as PathParams<E['path']>, query }: Input<E> = {}): string {
-  const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String((params as Record<string, string>)[name])));
+export function addressOf<E extends Endpoint>(
+  endpoint: E,
+  { params = {} as PathParams<E['path']>, query }: Input<E> = {},
+): string {
+  const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) =>
+    encodeURIComponent(String((params as Record<string, string>)[name])),
+  );
   const given = Object.entries((query ?? {}) as Record<string, unknown>).filter(([, value]) => value !== undefined);
   const search = new URLSearchParams(given.map(([name, value]) => [name, String(value)])).toString();
   return `/api${path}${search ? `?${search}` : ''}`;
@@ -51,6 +56,11 @@ export async function request(method: string, address: string, body?: unknown): 
   throw new ProblemError(
     problem.success
       ? problem.data
-      : { type: 'about:blank', title: 'Error', status: response.status, detail: `The server answered with an error (${response.status}). Nothing was saved.` },
+      : {
+          type: 'about:blank',
+          title: 'Error',
+          status: response.status,
+          detail: `The server answered with an error (${response.status}). Nothing was saved.`,
+        },
   );
 }

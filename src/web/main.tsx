@@ -60,7 +60,10 @@ function Lost() {
   const detail = error instanceof Error ? error.message : 'There is no page at this address.';
   return (
     <div className="p-2">
-      <Trouble error={new ProblemError({ type: 'about:blank', title: 'Lost', status: 404, detail })} retry={() => window.location.assign('/')} />
+      <Trouble
+        error={new ProblemError({ type: 'about:blank', title: 'Lost', status: 404, detail })}
+        retry={() => window.location.assign('/')}
+      />
     </div>
   );
 }
@@ -86,7 +89,11 @@ const router = createBrowserRouter([
         errorElement: <Lost />,
         children: [
           { path: 'day-sheet', element: <MyDaySheet /> },
-          { path: 'day-sheet/:personId', element: <DaySheet />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
+          {
+            path: 'day-sheet/:personId',
+            element: <DaySheet />,
+            children: [{ path: 'task/:taskId', element: <TaskSheet /> }],
+          },
           { path: 'schedules', element: <Schedules />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
           { path: 'schedules/:scheduleId', element: <ScheduleBench /> },
           { path: 'templates', element: <Templates /> },

@@ -8,10 +8,10 @@ import {
   makeCalendar,
   monthShort,
   ordinalWord,
+  type WorkingCalendar,
   weekdayName,
   weekdayOf,
   weekdayShort,
-  type WorkingCalendar,
   yearMonthDay,
 } from '../../core/index.ts';
 

@@ -14,17 +14,26 @@ export default function SignIn() {
   if (!welcome) return null;
   return (
     <div className="grid min-h-full grid-cols-[664px_minmax(0,1fr)] max-[1100px]:grid-cols-1">
-      <section className="relative overflow-hidden bg-bar pl-14 pt-[22px] text-bar-text max-[1100px]:hidden" aria-label="The days ahead">
+      <section
+        className="relative overflow-hidden bg-bar pl-14 pt-[22px] text-bar-text max-[1100px]:hidden"
+        aria-label="The days ahead"
+      >
         <p className="mb-[18px] font-head text-[30px] font-bold leading-9" style={{ fontStretch: '84%' }}>
           Jolly Rota
         </p>
         <DayTable welcome={welcome} />
         <div className="absolute bottom-0 left-[560px] top-0 w-0.5 bg-bar-text" />
         {/* The flag of today flies at today's line: head 82, four lines of 21 before it. */}
-        <div className="absolute left-[561px] top-[184px] h-[30px] w-[104px] bg-accent" style={{ clipPath: 'polygon(0 0, 100% 42%, 0 100%)' }} />
+        <div
+          className="absolute left-[561px] top-[184px] h-[30px] w-[104px] bg-accent"
+          style={{ clipPath: 'polygon(0 0, 100% 42%, 0 100%)' }}
+        />
       </section>
       <main className="flex flex-col justify-center px-[76px] py-10 max-[720px]:px-6">
-        <p className="mb-6 font-head text-[22px] font-bold text-primary min-[1101px]:hidden" style={{ fontStretch: '84%' }}>
+        <p
+          className="mb-6 font-head text-[22px] font-bold text-primary min-[1101px]:hidden"
+          style={{ fontStretch: '84%' }}
+        >
           Jolly Rota
         </p>
         <h1 className="text-[40px] leading-[44px]" style={{ fontStretch: '82%', letterSpacing: '-.015em' }}>
@@ -68,8 +77,7 @@ function PasswordForm() {
       })
       .finally(() => setBusy(false));
   };
-  const field =
-    'h-11 w-full rounded-t-[4px] border-0 border-b-2 border-primary bg-field px-3 text-[16px] text-ink';
+  const field = 'h-11 w-full rounded-t-[4px] border-0 border-b-2 border-primary bg-field px-3 text-[16px] text-ink';
   return (
     <form className="mt-2" onSubmit={signIn} noValidate>
       <label className="mt-4 block text-[14px]" htmlFor={ids.email}>

@@ -1,5 +1,11 @@
 import useSWRInfinite from 'swr/infinite';
-import { type Schedule, type ScheduleInput, scheduleEndpoints, type Sync, workspaceEndpoints } from '../../contract/index.ts';
+import {
+  type Schedule,
+  type ScheduleInput,
+  type Sync,
+  scheduleEndpoints,
+  workspaceEndpoints,
+} from '../../contract/index.ts';
 import { plural } from '../../core/index.ts';
 import { useAnswer, useRefresh } from '../answer.ts';
 import { type Answer, addressOf, ask, type ProblemError, request } from '../api.ts';
@@ -43,20 +49,35 @@ export function useScheduleActions() {
     save: (input: ScheduleInput, existing: { id: string; version: number } | null) =>
       existing
         ? keep(
-            ask(scheduleEndpoints.change, { params: { scheduleId: existing.id }, body: { ...input, version: existing.version } }),
+            ask(scheduleEndpoints.change, {
+              params: { scheduleId: existing.id },
+              body: { ...input, version: existing.version },
+            }),
             ({ tasks }) => `Saved. ${saySync(tasks)}`,
           )
-        : keep(ask(scheduleEndpoints.create, { body: input }), ({ schedule, tasks }) => `“${schedule.template.name}” is scheduled. ${saySync(tasks)}`),
+        : keep(
+            ask(scheduleEndpoints.create, { body: input }),
+            ({ schedule, tasks }) => `“${schedule.template.name}” is scheduled. ${saySync(tasks)}`,
+          ),
     pause: (schedule: Schedule) =>
-      keep(ask(scheduleEndpoints.pause, { params: { scheduleId: schedule.id } }), ({ tasks }) => `Paused “${schedule.template.name}”. ${saySync(tasks)}`).catch(sayTrouble),
+      keep(
+        ask(scheduleEndpoints.pause, { params: { scheduleId: schedule.id } }),
+        ({ tasks }) => `Paused “${schedule.template.name}”. ${saySync(tasks)}`,
+      ).catch(sayTrouble),
     resume: (schedule: Schedule) =>
-      keep(ask(scheduleEndpoints.resume, { params: { scheduleId: schedule.id } }), ({ tasks }) => `“${schedule.template.name}” runs again. ${saySync(tasks)}`).catch(sayTrouble),
+      keep(
+        ask(scheduleEndpoints.resume, { params: { scheduleId: schedule.id } }),
+        ({ tasks }) => `“${schedule.template.name}” runs again. ${saySync(tasks)}`,
+      ).catch(sayTrouble),
     async runNow(): Promise<void> {
       try {
         const { run } = await ask(workspaceEndpoints.runNow);
         await refresh('/schedules', '/tideline', '/people/', '/runs');
-        const problems = run.problems.length > 0 ? ` ${plural(run.problems.length, 'schedule')} could not be planned.` : '';
-        sayDone(`${run.made === 0 ? 'Nothing was missing' : `Made ${plural(run.made, 'task')}`}; ${run.already} were there already.${problems}`);
+        const problems =
+          run.problems.length > 0 ? ` ${plural(run.problems.length, 'schedule')} could not be planned.` : '';
+        sayDone(
+          `${run.made === 0 ? 'Nothing was missing' : `Made ${plural(run.made, 'task')}`}; ${run.already} were there already.${problems}`,
+        );
       } catch (error) {
         sayTrouble(error);
       }

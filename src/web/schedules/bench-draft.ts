@@ -30,11 +30,26 @@ function likeOf(like: string | null, today: CivilDay): Recurrence {
     case 'payroll':
       return {
         ...base,
-        rules: [{ kind: 'months', every: 1, months: [], on: [{ kind: 'date', day: 15 }, { kind: 'workingDay', nth: -1 }], missing: 'last' }],
+        rules: [
+          {
+            kind: 'months',
+            every: 1,
+            months: [],
+            on: [
+              { kind: 'date', day: 15 },
+              { kind: 'workingDay', nth: -1 },
+            ],
+            missing: 'last',
+          },
+        ],
         dayOff: 'preceding',
       };
     case 'halfYear':
-      return { ...base, rules: [{ kind: 'months', every: 6, months: [], on: [{ kind: 'date', day: 18 }], missing: 'last' }], dayOff: 'preceding' };
+      return {
+        ...base,
+        rules: [{ kind: 'months', every: 6, months: [], on: [{ kind: 'date', day: 18 }], missing: 'last' }],
+        dayOff: 'preceding',
+      };
     default:
       return { ...base, rules: [ruleOf('weeks', today)] };
   }

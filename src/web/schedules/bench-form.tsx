@@ -22,7 +22,11 @@ export function BenchForm({ draft, templates, problem, title, onChange }: BenchF
   const { people } = useWorkspace();
   const template = templates.find(({ id }) => id === draft.templateId);
   return (
-    <form className="overflow-y-auto border-r border-line-2 pb-10 max-[1000px]:border-r-0" aria-label="The schedule" onSubmit={(event) => event.preventDefault()}>
+    <form
+      className="overflow-y-auto border-r border-line-2 pb-10 max-[1000px]:border-r-0"
+      aria-label="The schedule"
+      onSubmit={(event) => event.preventDefault()}
+    >
       <Part name="What">
         <Picker
           label="Template"
@@ -50,7 +54,10 @@ export function BenchForm({ draft, templates, problem, title, onChange }: BenchF
         <Picker
           label="Who does it"
           chosen={draft.assigneeId ?? NOBODY}
-          options={[{ key: NOBODY, name: 'nobody yet' }, ...people.map(({ id, name, role }) => ({ key: id, name, detail: role }))]}
+          options={[
+            { key: NOBODY, name: 'nobody yet' },
+            ...people.map(({ id, name, role }) => ({ key: id, name, detail: role })),
+          ]}
           onChoose={(key) => onChange({ ...draft, assigneeId: key === NOBODY ? null : key })}
         />{' '}
         {draft.assigneeId ? 'does it' : 'does it: give it to someone before the first date'}
@@ -66,7 +73,8 @@ type FormPartProps = Pick<BenchFormProps, 'draft' | 'onChange'>;
 
 function ForWhom({ draft, onChange }: FormPartProps) {
   const { name, subjects } = useWorkspace();
-  const key = (clientId: string | null, assetId: string | null) => (clientId === null && assetId === null ? OURSELVES : `${clientId ?? ''}/${assetId ?? ''}`);
+  const key = (clientId: string | null, assetId: string | null) =>
+    clientId === null && assetId === null ? OURSELVES : `${clientId ?? ''}/${assetId ?? ''}`;
   const options: PickerOption[] = [
     { key: OURSELVES, name: `${name} itself`, detail: 'no client' },
     ...subjects.map((subject) => ({
@@ -98,7 +106,8 @@ type ProblemPartProps = FormPartProps & Pick<BenchFormProps, 'problem'>;
 
 function When({ draft, problem, onChange }: ProblemPartProps) {
   const { recurrence } = draft;
-  const set = (change: Partial<BenchDraft['recurrence']>) => onChange({ ...draft, recurrence: { ...recurrence, ...change } });
+  const set = (change: Partial<BenchDraft['recurrence']>) =>
+    onChange({ ...draft, recurrence: { ...recurrence, ...change } });
   const start = dayOfIso(recurrence.start);
   const several = recurrence.rules.length > 1;
   return (
@@ -116,14 +125,23 @@ function When({ draft, problem, onChange }: ProblemPartProps) {
       ))}
       <div className="pl-[18px]">
         on a day off,{' '}
-        <ChoiceBlank label="On a day off" value={recurrence.dayOff} options={DAY_OFF_WORDS} onChange={(dayOff) => set({ dayOff })} />
+        <ChoiceBlank
+          label="On a day off"
+          value={recurrence.dayOff}
+          options={DAY_OFF_WORDS}
+          onChange={(dayOff) => set({ dayOff })}
+        />
         <br />
         from <DateBlank label="Starts on" value={start} onChange={(day) => set({ start: isoOfDay(day) })} /> until{' '}
         <EndBlank recurrence={recurrence} onChange={(end) => set({ end })} />
         {recurrence.rules.length < 12 && (
           <>
             {' · '}
-            <button type="button" className="link-line leading-5" onClick={() => set({ rules: [...recurrence.rules, ruleOf('months', start)] })}>
+            <button
+              type="button"
+              className="link-line leading-5"
+              onClick={() => set({ rules: [...recurrence.rules, ruleOf('months', start)] })}
+            >
               Add a rule
             </button>
           </>
@@ -140,7 +158,13 @@ const ENDS = [
   ['after', 'so many times'],
 ] as const;
 
-function EndBlank({ recurrence, onChange }: { readonly recurrence: BenchDraft['recurrence']; readonly onChange: (end: BenchDraft['recurrence']['end']) => void }) {
+function EndBlank({
+  recurrence,
+  onChange,
+}: {
+  readonly recurrence: BenchDraft['recurrence'];
+  readonly onChange: (end: BenchDraft['recurrence']['end']) => void;
+}) {
   const { end } = recurrence;
   const choose = (kind: 'never' | 'on' | 'after') => {
     if (kind === 'never') onChange({ kind });
@@ -150,10 +174,23 @@ function EndBlank({ recurrence, onChange }: { readonly recurrence: BenchDraft['r
   return (
     <>
       <ChoiceBlank label="Ends" value={end.kind} options={ENDS} onChange={choose} />{' '}
-      {end.kind === 'on' && <DateBlank label="Ends on" value={dayOfIso(end.date)} onChange={(day) => onChange({ kind: 'on', date: isoOfDay(day) })} />}
+      {end.kind === 'on' && (
+        <DateBlank
+          label="Ends on"
+          value={dayOfIso(end.date)}
+          onChange={(day) => onChange({ kind: 'on', date: isoOfDay(day) })}
+        />
+      )}
       {end.kind === 'after' && (
         <>
-          <NumberBlank label="Number of times" value={end.count} least={1} most={MAX_COUNT} onChange={(count) => onChange({ kind: 'after', count })} /> times
+          <NumberBlank
+            label="Number of times"
+            value={end.count}
+            least={1}
+            most={MAX_COUNT}
+            onChange={(count) => onChange({ kind: 'after', count })}
+          />{' '}
+          times
         </>
       )}
     </>
@@ -165,13 +202,26 @@ function EachTime({ draft, problem, onChange }: ProblemPartProps) {
   const set = (change: Partial<BenchDraft['timing']>) => onChange({ ...draft, timing: { ...timing, ...change } });
   return (
     <Part name="Each time">
-      appears <OffsetBlank label="Appears" offset={timing.appears} direction={-1} onChange={(appears) => set({ appears })} /> before,
+      appears{' '}
+      <OffsetBlank label="Appears" offset={timing.appears} direction={-1} onChange={(appears) => set({ appears })} />{' '}
+      before,
       <br />
-      starts <OffsetBlank label="Starts" offset={timing.starts} direction={-1} onChange={(starts) => set({ starts })} /> before, at{' '}
-      <TimeBlank label="Start time" value={timing.startTime} placeholder="any time" onChange={(startTime) => set({ startTime })} />
+      starts <OffsetBlank label="Starts" offset={timing.starts} direction={-1} onChange={(starts) => set({ starts })} />{' '}
+      before, at{' '}
+      <TimeBlank
+        label="Start time"
+        value={timing.startTime}
+        placeholder="any time"
+        onChange={(startTime) => set({ startTime })}
+      />
       <br />
       due <OffsetBlank label="Due" offset={timing.due} direction={1} onChange={(due) => set({ due })} /> after, by{' '}
-      <TimeBlank label="Due time" value={timing.dueTime} placeholder="end of day" onChange={(dueTime) => set({ dueTime })} />
+      <TimeBlank
+        label="Due time"
+        value={timing.dueTime}
+        placeholder="end of day"
+        onChange={(dueTime) => set({ dueTime })}
+      />
       <Wrong problem={problem} under="timing" />
     </Part>
   );
@@ -190,7 +240,13 @@ function OffsetBlank({ label, offset, direction, onChange }: OffsetBlankProps) {
   const s = shown === 1 ? '' : 's';
   return (
     <>
-      <NumberBlank label={`${label}, how many days`} value={shown} least={0} most={366} onChange={(days) => onChange({ ...offset, amount: days === 0 ? 0 : days * direction })} />{' '}
+      <NumberBlank
+        label={`${label}, how many days`}
+        value={shown}
+        least={0}
+        most={366}
+        onChange={(days) => onChange({ ...offset, amount: days === 0 ? 0 : days * direction })}
+      />{' '}
       <ChoiceBlank
         label={`${label}, which days`}
         value={offset.unit}

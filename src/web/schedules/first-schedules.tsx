@@ -17,9 +17,12 @@ export function FirstSchedules() {
   const hasTemplates = (templates?.length ?? 0) > 0;
   return (
     <div className="max-w-[680px] border-t border-line-2 px-5 pt-8">
-      <h2 className="text-[25px] leading-[30px]">A schedule says when a piece of work comes round, for whom, and who does it.</h2>
+      <h2 className="text-[25px] leading-[30px]">
+        A schedule says when a piece of work comes round, for whom, and who does it.
+      </h2>
       <p className="mt-2 max-w-[580px]">
-        The tasks then make themselves, {horizonDays} days ahead, every day at {makeTime}. You see each date before any of them is made.
+        The tasks then make themselves, {horizonDays} days ahead, every day at {makeTime}. You see each date before any
+        of them is made.
       </p>
       {!me.isManager && <p className="mt-3 text-ink-2">A manager of yours sets the first one.</p>}
       {me.isManager && !hasTemplates && (
@@ -36,7 +39,10 @@ export function FirstSchedules() {
           <ul>
             {EXAMPLES.map(([phrase, work, key]) => (
               <li key={key} className="border-b border-line">
-                <Link className="grid h-11 grid-cols-[1fr_auto] items-center hover:bg-base-200" to={`/schedules/new?like=${key}`}>
+                <Link
+                  className="grid h-11 grid-cols-[1fr_auto] items-center hover:bg-base-200"
+                  to={`/schedules/new?like=${key}`}
+                >
                   {phrase}
                   <span className="text-[14px] text-ink-2">{work}</span>
                 </Link>

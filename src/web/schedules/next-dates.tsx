@@ -15,10 +15,10 @@ export function NextDates({ occurrences, timing, who }: NextDatesProps) {
   return (
     <table className="tt is-static mt-1 [&_td]:!h-[33px] [&_tr>:first-child]:!pl-0">
       <colgroup>
-        <col style={{ width: 26 }} />
-        <col style={{ width: 122 }} />
-        <col style={{ width: 104 }} />
-        <col style={{ width: 104 }} />
+        <col style={{ width: 30 }} />
+        <col style={{ width: 138 }} />
+        <col style={{ width: 98 }} />
+        <col style={{ width: 98 }} />
         <col style={{ width: hasStart ? 96 : 60 }} />
         <col />
         <col style={{ width: '26%' }} />
@@ -47,7 +47,15 @@ export function NextDates({ occurrences, timing, who }: NextDatesProps) {
   );
 }
 
-function Line({ occurrence, timing, who }: { readonly occurrence: PlannedOccurrence; readonly timing: Timing; readonly who: string }) {
+function Line({
+  occurrence,
+  timing,
+  who,
+}: {
+  readonly occurrence: PlannedOccurrence;
+  readonly timing: Timing;
+  readonly who: string;
+}) {
   const { today, horizonDays } = useWorkspace();
   if (!isDated(occurrence)) {
     return (
@@ -56,19 +64,29 @@ function Line({ occurrence, timing, who }: { readonly occurrence: PlannedOccurre
         <td>
           <DateBlock day={occurrence.on} look="quiet" />
         </td>
-        <td colSpan={5}>{{ 'day off': 'a day off: skipped', paused: 'paused: not made', 'same day as another': 'falls together with another' }[occurrence.because]}</td>
+        <td colSpan={5}>
+          {
+            {
+              'day off': 'a day off: skipped',
+              paused: 'paused: not made',
+              'same day as another': 'falls together with another',
+            }[occurrence.because]
+          }
+        </td>
       </tr>
     );
   }
   const { due, appears, starts, on, nominal } = occurrence;
   const isMade = appears <= today + horizonDays;
-  const times = timing.startTime ? `${timing.startTime}${timing.dueTime ? `–${timing.dueTime}` : ''}` : (timing.dueTime ?? '');
+  const times = timing.startTime
+    ? `${timing.startTime}${timing.dueTime ? `–${timing.dueTime}` : ''}`
+    : (timing.dueTime ?? '');
   return (
     <tr>
-      <td>
+      <td className="date">
         <Pennant state={isMade ? 'coming' : 'bare'} label={isMade ? 'Made when this is saved' : 'Not made yet'} />
       </td>
-      <td>
+      <td className="date">
         <DateBlock day={due} />
       </td>
       <td className="text-ink-2">{appears <= today ? 'at once' : sayShort(appears, today)}</td>

@@ -10,7 +10,18 @@ import {
 } from '../../core/index.ts';
 
 /** How often, as people say it; each begins a rule that can then be changed. */
-export type Frequency = 'days' | 'weekdays' | 'weeks' | 'fortnight' | 'fourWeeks' | 'months' | 'twiceAMonth' | 'twoMonths' | 'quarter' | 'halfYear' | 'years';
+export type Frequency =
+  | 'days'
+  | 'weekdays'
+  | 'weeks'
+  | 'fortnight'
+  | 'fourWeeks'
+  | 'months'
+  | 'twiceAMonth'
+  | 'twoMonths'
+  | 'quarter'
+  | 'halfYear'
+  | 'years';
 
 export const FREQUENCIES: readonly (readonly [Frequency, string])[] = [
   ['days', 'daily'],
@@ -72,7 +83,8 @@ export function frequencyOf(rule: Rule): Frequency {
       if (rule.every === 1) return [...rule.on].sort().join() === '1,2,3,4,5' ? 'weekdays' : 'weeks';
       return rule.every === 2 ? 'fortnight' : rule.every === 4 ? 'fourWeeks' : 'weeks';
     case 'months':
-      if (rule.every === 1) return rule.on.length === 2 && rule.on.every(({ kind }) => kind === 'date') ? 'twiceAMonth' : 'months';
+      if (rule.every === 1)
+        return rule.on.length === 2 && rule.on.every(({ kind }) => kind === 'date') ? 'twiceAMonth' : 'months';
       return rule.every === 2 ? 'twoMonths' : rule.every === 3 ? 'quarter' : rule.every === 6 ? 'halfYear' : 'months';
     case 'years':
       return 'years';
@@ -94,7 +106,9 @@ export const POINT_GROUPS: readonly { readonly heading: string; readonly points:
   },
   {
     heading: 'weekdays',
-    points: [1, 2, 3, 4, -1].flatMap((nth) => WEEKDAYS.map((weekday): MonthPoint => ({ kind: 'weekday', nth, weekday }))),
+    points: [1, 2, 3, 4, -1].flatMap((nth) =>
+      WEEKDAYS.map((weekday): MonthPoint => ({ kind: 'weekday', nth, weekday })),
+    ),
   },
 ];
 
@@ -138,4 +152,3 @@ export const DAY_OFF_WORDS = [
   ['modifiedFollowing', 'the working day after in the same month'],
   ['skip', 'skip it'],
 ] as const;
-

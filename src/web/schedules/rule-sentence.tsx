@@ -10,7 +10,17 @@ import {
   type YearsRule,
 } from '../../core/index.ts';
 import { ChoiceBlank, NumberBlank } from '../ui/blanks.tsx';
-import { FREQUENCIES, type Frequency, frequencyOf, groupsWith, hasShortMonths, MISSING_WORDS, pointKey, pointWords, ruleOf } from './rule-choices.ts';
+import {
+  FREQUENCIES,
+  type Frequency,
+  frequencyOf,
+  groupsWith,
+  hasShortMonths,
+  MISSING_WORDS,
+  pointKey,
+  pointWords,
+  ruleOf,
+} from './rule-choices.ts';
 
 interface RuleSentenceProps {
   readonly rule: Rule;
@@ -40,7 +50,12 @@ export function RuleSentence({ rule, letter, start, onChange, onRemove }: RuleSe
         <Details rule={rule} name={name} onChange={onChange} />
       </div>
       {onRemove && (
-        <button type="button" className="btn btn-text !h-7 !min-h-7" aria-label={`Remove rule ${letter}`} onClick={onRemove}>
+        <button
+          type="button"
+          className="btn btn-text !h-7 !min-h-7"
+          aria-label={`Remove rule ${letter}`}
+          onClick={onRemove}
+        >
           <X size={14} aria-hidden />
         </button>
       )}
@@ -58,7 +73,13 @@ function Details({ rule, name, onChange }: DetailsProps) {
   const every = (
     <>
       every{' '}
-      <NumberBlank label={`${name}: interval`} value={rule.every} least={1} most={MAX_INTERVAL} onChange={(value) => onChange({ ...rule, every: value })} />
+      <NumberBlank
+        label={`${name}: interval`}
+        value={rule.every}
+        least={1}
+        most={MAX_INTERVAL}
+        onChange={(value) => onChange({ ...rule, every: value })}
+      />
     </>
   );
   const s = rule.every === 1 ? '' : 's';
@@ -67,14 +88,26 @@ function Details({ rule, name, onChange }: DetailsProps) {
       return (
         <>
           {every} day{s}, but not on{' '}
-          <WeekdayToggles name={`${name}: not on`} chosen={rule.except} most={6} least={0} onChange={(except) => onChange({ ...rule, except })} />
+          <WeekdayToggles
+            name={`${name}: not on`}
+            chosen={rule.except}
+            most={6}
+            least={0}
+            onChange={(except) => onChange({ ...rule, except })}
+          />
         </>
       );
     case 'weeks':
       return (
         <>
           {every} week{s} on{' '}
-          <WeekdayToggles name={`${name}: on`} chosen={rule.on} most={7} least={1} onChange={(on) => onChange({ ...rule, on })} />
+          <WeekdayToggles
+            name={`${name}: on`}
+            chosen={rule.on}
+            most={7}
+            least={1}
+            onChange={(on) => onChange({ ...rule, on })}
+          />
         </>
       );
     case 'months':
@@ -147,7 +180,11 @@ function Points({ rule, name, onChange }: MonthlyDetails) {
       {rule.on.map((point, index) => (
         <span key={`${index} ${pointKey(point)}`} className="whitespace-nowrap">
           {index > 0 && ' and the '}
-          <PointBlank label={`${name}: day ${index + 1}`} point={point} onChange={(next) => set(rule.on.map((other, i) => (i === index ? next : other)))} />
+          <PointBlank
+            label={`${name}: day ${index + 1}`}
+            point={point}
+            onChange={(next) => set(rule.on.map((other, i) => (i === index ? next : other)))}
+          />
           {rule.on.length > 1 && (
             <button
               type="button"
@@ -161,7 +198,11 @@ function Points({ rule, name, onChange }: MonthlyDetails) {
         </span>
       ))}{' '}
       {rule.on.length < 8 && (
-        <button type="button" className="link-line leading-5 text-ink-2" onClick={() => set([...rule.on, freshPoint(rule.on)])}>
+        <button
+          type="button"
+          className="link-line leading-5 text-ink-2"
+          onClick={() => set([...rule.on, freshPoint(rule.on)])}
+        >
           and another
         </button>
       )}
@@ -178,7 +219,15 @@ function freshPoint(taken: readonly MonthPoint[]): MonthPoint {
   return { kind: 'date', day };
 }
 
-function PointBlank({ label, point, onChange }: { readonly label: string; readonly point: MonthPoint; readonly onChange: (point: MonthPoint) => void }) {
+function PointBlank({
+  label,
+  point,
+  onChange,
+}: {
+  readonly label: string;
+  readonly point: MonthPoint;
+  readonly onChange: (point: MonthPoint) => void;
+}) {
   const groups = groupsWith(point);
   return (
     <select
@@ -212,11 +261,21 @@ const MONTH_SETS = [
   ['3,4,5,6,7,8,9,10', 'March to October'],
 ] as const;
 
-function MonthChoice({ rule, name, onChange }: { readonly rule: MonthsRule; readonly name: string; readonly onChange: (rule: Rule) => void }) {
+function MonthChoice({
+  rule,
+  name,
+  onChange,
+}: {
+  readonly rule: MonthsRule;
+  readonly name: string;
+  readonly onChange: (rule: Rule) => void;
+}) {
   if (rule.every > 1) return null;
   const current = rule.months.join();
   const known = MONTH_SETS.some(([key]) => key === current);
-  const options: (readonly [string, string])[] = known ? [...MONTH_SETS] : [...MONTH_SETS, [current, rule.months.map((month) => monthName(month).slice(0, 3)).join(', ')]];
+  const options: (readonly [string, string])[] = known
+    ? [...MONTH_SETS]
+    : [...MONTH_SETS, [current, rule.months.map((month) => monthName(month).slice(0, 3)).join(', ')]];
   return (
     <>
       {' '}
@@ -237,7 +296,12 @@ function Missing({ rule, name, onChange }: MonthlyDetails) {
     <>
       <br />
       in a month without it,{' '}
-      <ChoiceBlank label={`${name}: in a month without that day`} value={rule.missing} options={MISSING_WORDS} onChange={(missing) => onChange({ ...rule, missing })} />
+      <ChoiceBlank
+        label={`${name}: in a month without that day`}
+        value={rule.missing}
+        options={MISSING_WORDS}
+        onChange={(missing) => onChange({ ...rule, missing })}
+      />
     </>
   );
 }

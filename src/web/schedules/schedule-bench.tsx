@@ -48,7 +48,8 @@ function Bench({ schedule, templates }: BenchProps) {
   const [search] = useSearchParams();
   const { save } = useScheduleActions();
   const initial = useMemo(
-    () => (schedule ? draftOf(schedule) : freshDraft(workspace.today, search.get('template') ?? '', search.get('like'))),
+    () =>
+      schedule ? draftOf(schedule) : freshDraft(workspace.today, search.get('template') ?? '', search.get('like')),
     [schedule, workspace.today, search],
   );
   const { draft, isChanged, change, forget } = useDraft(schedule ? schedule.id : 'new-schedule', initial);
@@ -57,7 +58,16 @@ function Bench({ schedule, templates }: BenchProps) {
   const plan = usePlan(draft, schedule, templates);
   const template = templates.find(({ id }) => id === draft.templateId);
 
-  const days = useMemo(() => (plan.kind === 'plan' ? plan.outlook.year.filter(isDated).map(({ on }) => on).filter((on) => on >= workspace.today) : []), [plan, workspace.today]);
+  const days = useMemo(
+    () =>
+      plan.kind === 'plan'
+        ? plan.outlook.year
+            .filter(isDated)
+            .map(({ on }) => on)
+            .filter((on) => on >= workspace.today)
+        : [],
+    [plan, workspace.today],
+  );
   const tide = useMemo<TideControl>(
     () => ({
       chosen: null,
@@ -86,14 +96,19 @@ function Bench({ schedule, templates }: BenchProps) {
   };
   useKeys([{ key: 'Mod+Enter', says: 'Save', run: submit }]);
 
-  const problem = refusal?.message ?? (plan.kind === 'problem' ? plan.message : template ? null : 'Choose what is to be done.');
+  const problem =
+    refusal?.message ?? (plan.kind === 'problem' ? plan.message : template ? null : 'Choose what is to be done.');
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <title>{`${template?.name ?? 'New schedule'} · Schedule bench · Jolly Rota`}</title>
       <div className="page-head !min-h-[52px]">
         <h1 className="truncate">{template?.name ?? 'New schedule'}</h1>
         <span className="truncate text-[13px] text-ink-2">
-          {schedule ? `schedule for ${plan.forWhom}, running since ${sayDate(dayOfIso(schedule.since))}` : template ? `a schedule for ${plan.forWhom}` : ''}
+          {schedule
+            ? `schedule for ${plan.forWhom}, running since ${sayDate(dayOfIso(schedule.since))}`
+            : template
+              ? `a schedule for ${plan.forWhom}`
+              : ''}
         </span>
         <span className={`ml-auto text-right text-[13px] leading-4 ${refusal ? 'text-late' : ''}`} role="status">
           {problem ?? (schedule && isChanged ? 'Changed, not saved.' : '')}
@@ -112,14 +127,29 @@ function Bench({ schedule, templates }: BenchProps) {
                 Put back
               </button>
             )}
-            <button type="button" className="btn btn-primary" disabled={busy || !template || plan.kind === 'problem' || (schedule !== null && !isChanged)} onClick={submit}>
-              {schedule ? 'Save the change' : plan.kind === 'plan' && plan.owed > 0 ? `Save and make ${plural(plan.owed, 'task')}` : 'Save the schedule'}
+            <button
+              type="button"
+              className="btn btn-primary"
+              disabled={busy || !template || plan.kind === 'problem' || (schedule !== null && !isChanged)}
+              onClick={submit}
+            >
+              {schedule
+                ? 'Save the change'
+                : plan.kind === 'plan' && plan.owed > 0
+                  ? `Save and make ${plural(plan.owed, 'task')}`
+                  : 'Save the schedule'}
             </button>
           </>
         )}
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-[464px_minmax(0,1fr)] border-t border-line-2 max-[1000px]:block max-[1000px]:overflow-y-auto">
-        <BenchForm draft={draft} templates={templates} problem={plan.kind === 'problem' ? plan : null} title={plan.title} onChange={change} />
+        <BenchForm
+          draft={draft}
+          templates={templates}
+          problem={plan.kind === 'problem' ? plan : null}
+          title={plan.title}
+          onChange={change}
+        />
         <section className="min-w-0 overflow-y-auto pb-10 pl-6 pr-5 pt-3" aria-label="What this makes">
           <WhatThisMakes plan={plan} draft={draft} />
         </section>
@@ -152,21 +182,40 @@ function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readon
     const person = people.find(({ id }) => id === draft.assigneeId);
     const template = templates.find(({ id }) => id === draft.templateId);
     const names = { forWhom: subject?.name ?? name, who: person?.name ?? 'nobody yet' };
-    const parsed = scheduleInputSchema.safeParse({ ...draft, templateId: template?.id ?? '00000000-0000-4000-8000-000000000000' });
+    const parsed = scheduleInputSchema.safeParse({
+      ...draft,
+      templateId: template?.id ?? '00000000-0000-4000-8000-000000000000',
+    });
     if (!parsed.success) {
       const [issue] = parsed.error.issues;
-      return { ...names, title: null, kind: 'problem', path: issue?.path.join('.') ?? '', message: issue?.message ?? 'Something is missing.' };
+      return {
+        ...names,
+        title: null,
+        kind: 'problem',
+        path: issue?.path.join('.') ?? '',
+        message: issue?.message ?? 'Something is missing.',
+      };
     }
     const [problem] = recurrenceProblems(draft.recurrence, workingCalendar);
-    if (problem) return { ...names, title: null, kind: 'problem', path: `recurrence.${problem.path}`, message: problem.message };
-    const planned: PlannedSchedule = { recurrence: draft.recurrence, timing: draft.timing, pauses: schedule?.pauses ?? [] };
+    if (problem)
+      return { ...names, title: null, kind: 'problem', path: `recurrence.${problem.path}`, message: problem.message };
+    const planned: PlannedSchedule = {
+      recurrence: draft.recurrence,
+      timing: draft.timing,
+      pauses: schedule?.pauses ?? [],
+    };
     const seen = outlook(planned, workingCalendar, today, template?.estimateMinutes ?? 0);
     const next = seen.next.find(isDated);
-    const client = subjects.find(({ clientId, assetId }) => assetId === null && clientId !== null && clientId === draft.clientId)?.name ?? null;
+    const client =
+      subjects.find(({ clientId, assetId }) => assetId === null && clientId !== null && clientId === draft.clientId)
+        ?.name ?? null;
     const asset = draft.assetId === null ? null : (subject?.name ?? null);
     return {
       ...names,
-      title: template ? fillTitle(template.titlePattern, { on: next?.on ?? today, client, asset, person: person?.name ?? null }) || template.name : null,
+      title: template
+        ? fillTitle(template.titlePattern, { on: next?.on ?? today, client, asset, person: person?.name ?? null }) ||
+          template.name
+        : null,
       kind: 'plan',
       outlook: seen,
       remarks: remarks(planned, seen, workingCalendar, today),

@@ -31,7 +31,7 @@ export function ScheduleTable({ schedules }: { readonly schedules: readonly Sche
         <colgroup>
           <col />
           <col style={{ width: '32%' }} />
-          <col style={{ width: 124 }} />
+          <col style={{ width: 140 }} />
           <col style={{ width: 160 }} />
           <col style={{ width: 130 }} />
           <col style={{ width: 170 }} />
@@ -84,9 +84,14 @@ function Row({ schedule, index }: { readonly schedule: Schedule; readonly index:
         <span className="ml-2 text-ink-2">{forWhom}</span>
       </td>
       <td title={schedule.phrase}>{schedule.phrase}</td>
-      <td>{schedule.next ? <DateBlock day={dayOfIso(schedule.next)} /> : <span className="text-ink-2">none</span>}</td>
+      <td className="date">
+        {schedule.next ? <DateBlock day={dayOfIso(schedule.next)} /> : <span className="text-ink-2">none</span>}
+      </td>
       <td>
-        <PennantString tasks={schedule.lastEight} to={(taskId) => `/schedules/task/${taskId}${search.size > 0 ? `?${search}` : ''}`} />
+        <PennantString
+          tasks={schedule.lastEight}
+          to={(taskId) => `/schedules/task/${taskId}${search.size > 0 ? `?${search}` : ''}`}
+        />
       </td>
       <td>{schedule.assignee?.name ?? <span className="text-ink-2">nobody yet</span>}</td>
       <td className="!py-0">

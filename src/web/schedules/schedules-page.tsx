@@ -1,7 +1,17 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Outlet, useNavigate, useSearchParams } from 'react-router';
 import type { Schedule } from '../../contract/index.ts';
-import { dayOfIso, isDated, isoOfDay, planDays, plural, sayDay, sayNear, tryDayOfIso, type WorkingCalendar } from '../../core/index.ts';
+import {
+  dayOfIso,
+  isDated,
+  isoOfDay,
+  planDays,
+  plural,
+  sayDay,
+  sayNear,
+  tryDayOfIso,
+  type WorkingCalendar,
+} from '../../core/index.ts';
 import { type TideControl, useTide } from '../shell/frame.tsx';
 import { useKeys } from '../shell/keys.tsx';
 import type { DaySpan } from '../shell/tideline.tsx';
@@ -88,7 +98,8 @@ function RunLine() {
   const why = { daily: 'the daily run', startup: 'the server starting', byHand: 'hand' }[run.why];
   return (
     <p className="no-print flex-none border-t border-line px-5 py-2 text-[13px] leading-4 text-ink-2">
-      Tasks are made {horizonDays} days ahead, daily at {makeTime}. Last by {why}, {at}: {run.made === 0 ? 'nothing was missing' : `${plural(run.made, 'task')} made`}.
+      Tasks are made {horizonDays} days ahead, daily at {makeTime}. Last by {why}, {at}:{' '}
+      {run.made === 0 ? 'nothing was missing' : `${plural(run.made, 'task')} made`}.
     </p>
   );
 }
@@ -166,7 +177,11 @@ function useScheduleFilter(schedules: readonly Schedule[]) {
     );
     return kept.sort(orderOf(order));
   }, [schedules, state, category, person, order, words, span, workingCalendar]);
-  const spanWords = span && (span.from === span.to ? `on ${sayDay(span.from, today)}` : `from ${sayDay(span.from, today)} to ${sayDay(span.to, today)}`);
+  const spanWords =
+    span &&
+    (span.from === span.to
+      ? `on ${sayDay(span.from, today)}`
+      : `from ${sayDay(span.from, today)} to ${sayDay(span.to, today)}`);
   const inWords = [
     words && `called “${words}”`,
     category,
@@ -206,8 +221,19 @@ function inState(schedule: Schedule, state: string): boolean {
 }
 
 function hasWords(schedule: Schedule, words: string): boolean {
-  const text = [schedule.template.name, schedule.client?.name, schedule.asset?.name, schedule.phrase, schedule.assignee?.name].join(' ').toLowerCase();
-  return words.toLowerCase().split(/\s+/).every((word) => text.includes(word));
+  const text = [
+    schedule.template.name,
+    schedule.client?.name,
+    schedule.asset?.name,
+    schedule.phrase,
+    schedule.assignee?.name,
+  ]
+    .join(' ')
+    .toLowerCase();
+  return words
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
 }
 
 function fallsWithin(schedule: Schedule, { from, to }: DaySpan, calendar: WorkingCalendar): boolean {
@@ -240,17 +266,37 @@ function FilterWords({ filter }: { readonly filter: ReturnType<typeof useSchedul
         }}
       />
       ·
-      <FilterChoice label="Category" value={values.category} onChange={(value) => set('category', value)} options={[['', 'every category'], ...filter.categories.map((name) => [name, name] as const)]} />
+      <FilterChoice
+        label="Category"
+        value={values.category}
+        onChange={(value) => set('category', value)}
+        options={[['', 'every category'], ...filter.categories.map((name) => [name, name] as const)]}
+      />
       ·
       <FilterChoice label="State" value={values.state} onChange={(value) => set('state', value)} options={STATES} />
       ·
-      <FilterChoice label="Person" value={values.person} onChange={(value) => set('person', value)} options={[['', 'any person'], ...filter.people.map(({ id, name }) => [id, name] as const)]} />
+      <FilterChoice
+        label="Person"
+        value={values.person}
+        onChange={(value) => set('person', value)}
+        options={[['', 'any person'], ...filter.people.map(({ id, name }) => [id, name] as const)]}
+      />
       ·
-      <FilterChoice label="Order" value={values.order} onChange={(value) => set('order', value === 'next' ? '' : value)} options={ORDERS} />
+      <FilterChoice
+        label="Order"
+        value={values.order}
+        onChange={(value) => set('order', value === 'next' ? '' : value)}
+        options={ORDERS}
+      />
       {filter.spanWords && (
         <>
           ·
-          <button type="button" className="filter-word !border-accent" onClick={filter.clearSpan} aria-label={`${filter.spanWords}: show all days`}>
+          <button
+            type="button"
+            className="filter-word !border-accent"
+            onClick={filter.clearSpan}
+            aria-label={`${filter.spanWords}: show all days`}
+          >
             {filter.spanWords} ×
           </button>
         </>
@@ -277,4 +323,3 @@ function FilterChoice({ label, value, options, onChange }: FilterChoiceProps) {
     </select>
   );
 }
-

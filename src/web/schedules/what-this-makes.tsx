@@ -75,7 +75,7 @@ function Figures({ plan }: { readonly plan: Extract<BenchPlan, { kind: 'plan' }>
       </div>
       <div className="figure">
         <b>
-          {sayHours(minutesAYear)} <small>h</small>
+          {minutesAYear > 0 ? sayHours(minutesAYear) : '–'} <small>h</small>
         </b>
         <span>a year</span>
       </div>

@@ -11,6 +11,7 @@ import {
   type PlannedOccurrence,
   plural,
   sayDay,
+  type Weekday,
   weekdayOf,
   yearMonthDay,
 } from '../../core/index.ts';
@@ -57,15 +58,30 @@ export function YearView({ outlook }: { readonly outlook: Outlook }) {
           {Array.from({ length: COLUMNS }, (_, column) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: columns are their places
             <g key={column}>
+              {!workingCalendar.workingWeekdays.includes(((column % 7) + 1) as Weekday) && (
+                <rect x={LEFT + column * cell} y={HEAD} width={cell} height={ROW * 12} fill="var(--off)" />
+              )}
               <text x={LEFT + column * cell + cell / 2} y={12} textAnchor="middle" fill="var(--ink-2)">
                 {'MTWTFSS'[column % 7]}
               </text>
             </g>
           ))}
           {months.map(({ year, month }, row) => (
-            <MonthLine key={`${year} ${month}`} year={year} month={month} showsYear={month === 1 || row === 0} width={width} place={place} isOff={(day) => !workingCalendar.isWorkingDay(day)} skip={(day) => taken.has(day) || day === today} />
+            <MonthLine
+              key={`${year} ${month}`}
+              year={year}
+              month={month}
+              showsYear={month === 1 || row === 0}
+              width={width}
+              place={place}
+              isHoliday={(day) => workingCalendar.holidayName(day) !== undefined}
+              isOff={(day) => !workingCalendar.isWorkingDay(day)}
+              skip={(day) => taken.has(day) || day === today}
+            />
           ))}
-          {today >= outlook.yearFrom && today <= outlook.yearTo && !taken.has(today) && <Today day={today} place={place} />}
+          {today >= outlook.yearFrom && today <= outlook.yearTo && !taken.has(today) && (
+            <Today day={today} place={place} />
+          )}
           {outlook.year.map((occurrence) => (
             <Mark key={occurrence.nominal} occurrence={occurrence} today={today} place={place} />
           ))}
@@ -89,16 +105,17 @@ interface MonthLineProps {
   readonly width: number;
   readonly place: Place;
   readonly isOff: (day: CivilDay) => boolean;
+  readonly isHoliday: (day: CivilDay) => boolean;
   readonly skip: (day: CivilDay) => boolean;
 }
 
-function MonthLine({ year, month, showsYear, width, place: { x, y, cell }, isOff, skip }: MonthLineProps) {
+function MonthLine({ year, month, showsYear, width, place: { x, y, cell }, isOff, isHoliday, skip }: MonthLineProps) {
   const first = civilDay(year, month, 1);
   const days = Array.from({ length: daysInMonth(year, month) }, (_, i) => first + i);
   const middle = y(first);
   return (
     <g>
-      {days.filter(isOff).map((day) => (
+      {days.filter(isHoliday).map((day) => (
         <rect key={day} x={x(day) - cell / 2} y={middle - ROW / 2} width={cell} height={ROW} fill="var(--off)" />
       ))}
       {days
@@ -134,7 +151,15 @@ function Today({ day, place: { x, y } }: { readonly day: CivilDay; readonly plac
 }
 
 /** Filled: worked that day. A capsule from the hollow date: moved off a day off. Cross: skipped. Hatch: paused. */
-function Mark({ occurrence, today, place }: { readonly occurrence: PlannedOccurrence; readonly today: CivilDay; readonly place: Place }) {
+function Mark({
+  occurrence,
+  today,
+  place,
+}: {
+  readonly occurrence: PlannedOccurrence;
+  readonly today: CivilDay;
+  readonly place: Place;
+}) {
   const { x, y, cell, hatch } = place;
   const { on, nominal } = occurrence;
   if (!isDated(occurrence)) {
@@ -158,11 +183,22 @@ function Mark({ occurrence, today, place }: { readonly occurrence: PlannedOccurr
   return (
     <g>
       {on !== nominal && sameLine && <Slip from={nominal} to={on} place={place} />}
-      {on === today && <rect x={x(on) - cell / 2} y={y(on) - ROW / 2 + 1} width={cell} height={ROW - 2} fill="var(--color-accent)" />}
+      {on === today && (
+        <rect x={x(on) - cell / 2} y={y(on) - ROW / 2 + 1} width={cell} height={ROW - 2} fill="var(--color-accent)" />
+      )}
       <circle cx={x(on)} cy={y(on)} r={9.2} fill={on < today ? 'var(--petrol-2)' : 'var(--color-primary)'}>
-        <title>{on === nominal ? sayDay(on, today) : `${sayDay(on, today)}, moved from ${sayDay(nominal, today)}`}</title>
+        <title>
+          {on === nominal ? sayDay(on, today) : `${sayDay(on, today)}, moved from ${sayDay(nominal, today)}`}
+        </title>
       </circle>
-      <text x={x(on)} y={y(on) + 4.5} textAnchor="middle" fill={on < today ? 'var(--color-base-100)' : 'var(--color-primary-content)'} style={DAY_FONT} pointerEvents="none">
+      <text
+        x={x(on)}
+        y={y(on) + 4.5}
+        textAnchor="middle"
+        fill={on < today ? 'var(--color-base-100)' : 'var(--color-primary-content)'}
+        style={DAY_FONT}
+        pointerEvents="none"
+      >
         {yearMonthDay(on).day}
       </text>
     </g>
@@ -170,15 +206,38 @@ function Mark({ occurrence, today, place }: { readonly occurrence: PlannedOccurr
 }
 
 /** From the hollow date, along the line, into the filled one. */
-function Slip({ from, to, place: { x, y, cell } }: { readonly from: CivilDay; readonly to: CivilDay; readonly place: Place }) {
+function Slip({
+  from,
+  to,
+  place: { x, y, cell },
+}: {
+  readonly from: CivilDay;
+  readonly to: CivilDay;
+  readonly place: Place;
+}) {
   const [left, right] = [Math.min(x(from), x(to)), Math.max(x(from), x(to))];
   const gap = Math.abs(to - from);
   const middle = y(from);
   const back = to < from ? -1 : 1;
   return (
     <g>
-      <rect x={left - 9} y={middle - 9} width={right - left + 18} height={18} rx={9} fill="var(--color-base-100)" stroke="var(--color-primary)" strokeWidth={1.3} />
-      <text x={x(from) - back * (gap === 1 ? 2 : 0)} y={middle + 4.5} textAnchor="middle" fill="var(--ink)" style={{ ...DAY_FONT, fontWeight: 600 }}>
+      <rect
+        x={left - 9}
+        y={middle - 9}
+        width={right - left + 18}
+        height={18}
+        rx={9}
+        fill="var(--color-base-100)"
+        stroke="var(--color-primary)"
+        strokeWidth={1.3}
+      />
+      <text
+        x={x(from) - back * (gap === 1 ? 2 : 0)}
+        y={middle + 4.5}
+        textAnchor="middle"
+        fill="var(--ink)"
+        style={{ ...DAY_FONT, fontWeight: 600 }}
+      >
         {yearMonthDay(from).day}
       </text>
       {gap > 1 && cell > 13 && (

@@ -52,7 +52,13 @@ export function Frame() {
   return (
     <div className="flex h-full flex-col">
       <TopBar onJump={() => setOpen('jump')} onKeys={() => setOpen('keys')} />
-      <Tideline personId={tide.personId} chosen={tide.chosen} onChoose={tide.onChoose} spans={tide.spans} marks={tide.marks} />
+      <Tideline
+        personId={tide.personId}
+        chosen={tide.chosen}
+        onChoose={tide.onChoose}
+        spans={tide.spans}
+        marks={tide.marks}
+      />
       <TideContext value={setControl}>
         <main className="flex min-h-0 flex-1 flex-col">
           <Outlet />

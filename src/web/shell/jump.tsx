@@ -28,11 +28,25 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
   );
   return (
     <div className="veil" role="presentation" onClick={onClose}>
-      <div role="dialog" aria-modal="true" aria-label="Jump to" onClick={(event) => event.stopPropagation()} onKeyDown={() => undefined}>
+      <div
+        role="dialog"
+        aria-modal="true"
+        aria-label="Jump to"
+        onClick={(event) => event.stopPropagation()}
+        onKeyDown={() => undefined}
+      >
         <Command
           label="Jump to"
           className="popover !static w-[560px] max-w-[92vw]"
-          filter={(value, search) => (search.trim().toLowerCase().split(/\s+/).every((word) => value.toLowerCase().includes(word)) ? 1 : 0)}
+          filter={(value, search) =>
+            search
+              .trim()
+              .toLowerCase()
+              .split(/\s+/)
+              .every((word) => value.toLowerCase().includes(word))
+              ? 1
+              : 0
+          }
         >
           <Command.Input autoFocus placeholder="a template, a schedule, a person, a place" aria-label="Jump to" />
           <Command.List>
@@ -48,7 +62,12 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
             </Command.Group>
             <Command.Group heading="schedules">
               {schedules.map(({ id, template, client, asset, phrase }) =>
-                item(id, [template.name, asset?.name ?? client?.name].filter(Boolean).join(', '), phrase, `/schedules/${id}`),
+                item(
+                  id,
+                  [template.name, asset?.name ?? client?.name].filter(Boolean).join(', '),
+                  phrase,
+                  `/schedules/${id}`,
+                ),
               )}
             </Command.Group>
           </Command.List>

@@ -44,7 +44,9 @@ export function KeyProvider({ children }: { readonly children: ReactNode }) {
 }
 
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  return (
+    target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  );
 }
 
 /** Binds keys while the component stands. What they do may change from one drawing to the next; which they are may not. */
@@ -98,7 +100,10 @@ export function KeyCard({ onClose }: { readonly onClose: () => void }) {
         </div>
         <dl>
           {known.map(({ key, says }) => (
-            <div key={key} className="grid grid-cols-[120px_1fr] items-center border-b border-line py-1.5 last:border-0">
+            <div
+              key={key}
+              className="grid grid-cols-[120px_1fr] items-center border-b border-line py-1.5 last:border-0"
+            >
               <dt>
                 <kbd className="kbd">{keyWords(key)}</kbd>
               </dt>
@@ -120,5 +125,8 @@ export function KeyCard({ onClose }: { readonly onClose: () => void }) {
 }
 
 function keyWords(key: string): string {
-  return key.replace('Mod+', 'Ctrl ').replace('Escape', 'Esc').replace(/ (\w)$/, (_, letter: string) => ` ${letter.toUpperCase()}`);
+  return key
+    .replace('Mod+', 'Ctrl ')
+    .replace('Escape', 'Esc')
+    .replace(/ (\w)$/, (_, letter: string) => ` ${letter.toUpperCase()}`);
 }

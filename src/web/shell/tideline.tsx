@@ -1,6 +1,6 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
-import { taskEndpoints, type Tideline as TidelineAnswer } from '../../contract/index.ts';
+import { type Tideline as TidelineAnswer, taskEndpoints } from '../../contract/index.ts';
 import { type CivilDay, dayOfIso, sayDay, sayDuration, weekdayOf } from '../../core/index.ts';
 import { useAnswer } from '../answer.ts';
 import { useWidth } from '../ui/width.ts';
@@ -50,12 +50,13 @@ export function Tideline(props: TidelineProps) {
       )}
       {folded && data && (
         <p className="px-5 text-[13px] leading-6 text-ink-2">
-          <b className={data.late > 0 ? 'font-semibold text-late' : 'font-semibold text-ink'}>{data.late} late</b>, {data.scope}
+          <b className={data.late > 0 ? 'font-semibold text-late' : 'font-semibold text-ink'}>{data.late} late</b>,{' '}
+          {data.scope}
         </p>
       )}
       <button
         type="button"
-        className="absolute bottom-0 right-1 grid h-6 w-6 cursor-pointer place-items-center text-ink-2"
+        className="absolute bottom-0 right-1 grid max-[720px]:hidden h-6 w-6 cursor-pointer place-items-center text-ink-2"
         aria-label={folded ? 'Unfold the tideline' : 'Fold the tideline away'}
         aria-expanded={!folded}
         onClick={() => fold(!folded)}
@@ -97,7 +98,7 @@ function Columns({ tide, chosen, onChoose, spans, marks }: TidelineProps & { rea
   const first = days[0]?.day ?? today;
   const x = (day: CivilDay) => left + (day - first) * columnWidth;
   const peak = Math.max(60, ...days.map(({ done, open, projected }) => done + open + projected));
-  const scale = tide.capacityMinutes <= peak * 1.6 ? Math.max(peak, tide.capacityMinutes) * 1.06 : peak * 1.15;
+  const scale = tide.capacityMinutes <= peak * 1.6 ? Math.max(peak, tide.capacityMinutes) * 1.06 : roundHours(peak);
   const y = (minutes: number) => BASE - (minutes / scale) * (BASE - TOP);
   const capacityFits = tide.capacityMinutes > 0 && tide.capacityMinutes <= scale;
 
@@ -127,10 +128,8 @@ function Columns({ tide, chosen, onChoose, spans, marks }: TidelineProps & { rea
   return (
     <div ref={frame} className="relative min-w-0 flex-1">
       {width > 0 && (
-        <svg
-          width={width}
-          height={71}
-          className="block cursor-pointer touch-pan-y text-[13px]"
+        <div
+          className="cursor-pointer touch-pan-y"
           role="slider"
           tabIndex={0}
           aria-label="Day shown, by work due"
@@ -153,40 +152,68 @@ function Columns({ tide, chosen, onChoose, spans, marks }: TidelineProps & { rea
             setDragFrom(null);
           }}
         >
-          {days.map(({ day, isOff }) => isOff && <rect key={day} x={x(day)} width={columnWidth} height={BASE} fill="var(--color-base-300)" opacity={0.62} />)}
-          <rect x={x(today)} width={columnWidth} height={BASE + 2} fill="var(--color-accent)" opacity={0.34} />
-          {days.map((load) => (
-            <Column key={load.day} x={x(load.day)} width={columnWidth} y={y} isPast={load.day < today} {...load} />
-          ))}
-          <path d={`M${left - 6} ${BASE + 0.5}H${x(first + days.length)}`} stroke="var(--line-2)" />
-          {capacityFits && (
-            <path d={`M${left - 6} ${Math.round(y(tide.capacityMinutes)) + 0.5}H${x(first + days.length)}`} stroke="var(--ink-2)" strokeDasharray="1 4" />
-          )}
-          {!narrow && (
-            <g fill="var(--ink-2)" textAnchor="end">
-              <text x={left - 9} y={BASE + 4}>
-                0
-              </text>
-              <text x={left - 9} y={capacityFits ? y(tide.capacityMinutes) + 5 : TOP + 4}>
-                {capacityFits ? hours(tide.capacityMinutes) : hours(scale)}
-              </text>
-            </g>
-          )}
-          {chosen && (
-            <rect
-              x={x(chosen.from) + 1}
-              y={1}
-              width={Math.max(2, (chosen.to - chosen.from + 1) * columnWidth - 2)}
-              height={BASE}
-              fill="none"
-              stroke="var(--color-accent)"
-              strokeWidth={2}
+          <svg width={width} height={71} className="block text-[13px]" aria-hidden="true">
+            {days.map(
+              ({ day, isOff }) =>
+                isOff && (
+                  <rect
+                    key={day}
+                    x={x(day)}
+                    width={columnWidth}
+                    height={BASE}
+                    fill="var(--color-base-300)"
+                    opacity={0.62}
+                  />
+                ),
+            )}
+            <rect x={x(today)} width={columnWidth} height={BASE + 2} fill="var(--color-accent)" opacity={0.34} />
+            {days.map((load) => (
+              <Column key={load.day} x={x(load.day)} width={columnWidth} y={y} isPast={load.day < today} {...load} />
+            ))}
+            <path d={`M${left - 6} ${BASE + 0.5}H${x(first + days.length)}`} stroke="var(--line-2)" />
+            {capacityFits && (
+              <path
+                d={`M${left - 6} ${Math.round(y(tide.capacityMinutes)) + 0.5}H${x(first + days.length)}`}
+                stroke="var(--ink-2)"
+                strokeDasharray="1 4"
+              />
+            )}
+            {!narrow && (
+              <g fill="var(--ink-2)" textAnchor="end">
+                <text x={left - 9} y={BASE + 4}>
+                  0
+                </text>
+                <text x={left - 9} y={capacityFits ? y(tide.capacityMinutes) + 5 : TOP + 4}>
+                  {capacityFits ? hours(tide.capacityMinutes) : hours(scale)}
+                </text>
+              </g>
+            )}
+            {chosen && (
+              <rect
+                x={x(chosen.from) + 1}
+                y={1}
+                width={Math.max(2, (chosen.to - chosen.from + 1) * columnWidth - 2)}
+                height={BASE}
+                fill="none"
+                stroke="var(--color-accent)"
+                strokeWidth={2}
+              />
+            )}
+            {marks?.days.map(
+              (day) =>
+                day >= first &&
+                day < first + days.length && (
+                  <Mark key={day} x={x(day) + columnWidth / 2} y={topOf(days[day - first], y)} />
+                ),
+            )}
+            <HorizonLine
+              x={x(dayOfIso(tide.horizon) + 1)}
+              isShown={!narrow && dayOfIso(tide.horizon) < first + days.length - 1}
+              mark={marks?.label}
             />
-          )}
-          {marks?.days.map((day) => day >= first && day < first + days.length && <Mark key={day} x={x(day) + columnWidth / 2} y={topOf(days[day - first], y)} />)}
-          <HorizonLine x={x(dayOfIso(tide.horizon) + 1)} isShown={!narrow && dayOfIso(tide.horizon) < first + days.length - 1} mark={marks?.label} />
-          <DayLabels days={days} x={x} columnWidth={columnWidth} narrow={narrow} today={today} />
-        </svg>
+            <DayLabels days={days} x={x} columnWidth={columnWidth} narrow={narrow} today={today} />
+          </svg>
+        </div>
       )}
       {shown && (
         <p
@@ -219,7 +246,15 @@ function Column({ x, width, y, isPast, done, open, projected }: ColumnProps) {
   const openTop = Math.min(y(made), y(done) - (open > 0 ? 3 : 0));
   return (
     <>
-      {open > 0 && <rect x={left} y={openTop} width={wide} height={y(done) - openTop} fill={isPast ? 'var(--late-fill)' : 'var(--petrol-2)'} />}
+      {open > 0 && (
+        <rect
+          x={left}
+          y={openTop}
+          width={wide}
+          height={y(done) - openTop}
+          fill={isPast ? 'var(--late-fill)' : 'var(--petrol-2)'}
+        />
+      )}
       {done > 0 && <rect x={left} y={y(done)} width={wide} height={BASE - y(done)} fill="var(--color-primary)" />}
       {projected > 0 && (
         <rect
@@ -236,7 +271,10 @@ function Column({ x, width, y, isPast, done, open, projected }: ColumnProps) {
   );
 }
 
-function topOf(load: { done: number; open: number; projected: number } | undefined, y: (minutes: number) => number): number {
+function topOf(
+  load: { done: number; open: number; projected: number } | undefined,
+  y: (minutes: number) => number,
+): number {
   return load ? y(load.done + load.open + load.projected) : BASE;
 }
 
@@ -244,7 +282,15 @@ function Mark({ x, y }: { readonly x: number; readonly y: number }) {
   return <path d={`M${x - 5} ${Math.max(1, y - 8.5)}h10l-5 6z`} fill="var(--ink)" />;
 }
 
-function HorizonLine({ x, isShown, mark }: { readonly x: number; readonly isShown: boolean; readonly mark: string | undefined }) {
+function HorizonLine({
+  x,
+  isShown,
+  mark,
+}: {
+  readonly x: number;
+  readonly isShown: boolean;
+  readonly mark: string | undefined;
+}) {
   return (
     <>
       {isShown && (
@@ -283,8 +329,21 @@ function DayLabels({ days, x, columnWidth, narrow, today }: DayLabelsProps) {
         if (day === today) {
           return (
             <g key={day}>
-              <rect x={x(day) + columnWidth / 2 - (narrow ? columnWidth / 2 : 24)} y={BASE + 2} width={narrow ? columnWidth : 48} height={17} rx={2} fill="var(--color-accent)" />
-              <text x={x(day) + columnWidth / 2} y={BASE + 15} textAnchor="middle" fontWeight={650} fill="var(--color-accent-content)">
+              <rect
+                x={x(day) + columnWidth / 2 - (narrow ? columnWidth / 2 : 24)}
+                y={BASE + 2}
+                width={narrow ? columnWidth : 48}
+                height={17}
+                rx={2}
+                fill="var(--color-accent)"
+              />
+              <text
+                x={x(day) + columnWidth / 2}
+                y={BASE + 15}
+                textAnchor="middle"
+                fontWeight={650}
+                fill="var(--color-accent-content)"
+              >
                 {narrow ? sayDay(day, today).split(' ')[1] : 'Today'}
               </text>
             </g>
@@ -306,6 +365,13 @@ function DayLabels({ days, x, columnWidth, narrow, today }: DayLabelsProps) {
       })}
     </>
   );
+}
+
+/** The next round number of hours at or above: 1, 2 or 5 times a power of ten, in half steps. */
+function roundHours(minutes: number): number {
+  const hour = minutes / 60;
+  const step = 10 ** Math.floor(Math.log10(hour)) / 2;
+  return Math.ceil(hour / step) * step * 60;
 }
 
 function hours(minutes: number): string {

@@ -9,7 +9,13 @@ import { useWorkspace } from './workspace.tsx';
 
 /** The places that exist, in the order of the work. */
 export const PLACES = [
-  { verb: 'plan', places: [{ name: 'Templates', to: '/templates' }, { name: 'Schedules', to: '/schedules' }] },
+  {
+    verb: 'plan',
+    places: [
+      { name: 'Templates', to: '/templates' },
+      { name: 'Schedules', to: '/schedules' },
+    ],
+  },
   { verb: 'do', places: [{ name: 'Day sheet', to: '/day-sheet' }] },
 ] as const;
 
@@ -35,7 +41,13 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
         ))}
       </nav>
       <div className="ml-auto flex items-center gap-0.5">
-        <button type="button" className="tool" aria-label="Jump to anything by name" title="Jump to (Ctrl K)" onClick={onJump}>
+        <button
+          type="button"
+          className="tool"
+          aria-label="Jump to anything by name"
+          title="Jump to (Ctrl K)"
+          onClick={onJump}
+        >
           <Search size={17} aria-hidden />
         </button>
         <button type="button" className="tool max-[720px]:!hidden" aria-label="Keys" title="Keys (?)" onClick={onKeys}>
@@ -46,7 +58,9 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
         <button
           type="button"
           className="tool"
-          aria-label={theme === 'daybreak' ? 'Switch to nightwatch, the dark theme' : 'Switch to daybreak, the light theme'}
+          aria-label={
+            theme === 'daybreak' ? 'Switch to nightwatch, the dark theme' : 'Switch to daybreak, the light theme'
+          }
           onClick={() => setTheme(theme === 'daybreak' ? 'nightwatch' : 'daybreak')}
         >
           {theme === 'daybreak' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}

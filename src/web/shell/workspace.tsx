@@ -36,7 +36,6 @@ function viewOf(workspace: Workspace, me: Person): WorkspaceView {
   };
 }
 
-
 /** The browser asks the server what time it is: its own clock may be wrong, or in another zone. */
 function useMinuteHand(moves: boolean, look: () => unknown): void {
   useEffect(() => {

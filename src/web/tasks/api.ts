@@ -20,7 +20,9 @@ export function useTaskActions() {
   const refresh = useRefresh();
 
   const keep = async (saved: Saved): Promise<Saved> => {
-    await mutate(addressOf(taskEndpoints.one, { params: { taskId: saved.task.id } }), saved.task, { revalidate: false });
+    await mutate(addressOf(taskEndpoints.one, { params: { taskId: saved.task.id } }), saved.task, {
+      revalidate: false,
+    });
     await refresh('/people/', '/tideline', '/schedules');
     return saved;
   };
@@ -35,15 +37,25 @@ export function useTaskActions() {
     }
   };
   return {
-    start: (taskId: string) => act(ask(taskEndpoints.start, { params: { taskId } }), ({ task }) => `Started “${task.title}”.`),
-    claim: (taskId: string) => act(ask(taskEndpoints.claim, { params: { taskId } }), ({ task }) => `“${task.title}” is yours.`),
-    finish: (taskId: string) => act(ask(taskEndpoints.finish, { params: { taskId } }), ({ task }) => `Finished “${task.title}”.`),
-    note: (taskId: string, note: string, was: string) => act(ask(taskEndpoints.note, { params: { taskId }, body: { note, was } })),
+    start: (taskId: string) =>
+      act(ask(taskEndpoints.start, { params: { taskId } }), ({ task }) => `Started “${task.title}”.`),
+    claim: (taskId: string) =>
+      act(ask(taskEndpoints.claim, { params: { taskId } }), ({ task }) => `“${task.title}” is yours.`),
+    finish: (taskId: string) =>
+      act(ask(taskEndpoints.finish, { params: { taskId } }), ({ task }) => `Finished “${task.title}”.`),
+    note: (taskId: string, note: string, was: string) =>
+      act(ask(taskEndpoints.note, { params: { taskId }, body: { note, was } })),
     /** Ticks at once on the screen; puts it back when the server refuses. */
     async tick(task: Task, key: string, ticked: boolean): Promise<void> {
       const address = addressOf(taskEndpoints.one, { params: { taskId: task.id } });
-      const steps = task.steps.map((step) => (step.key === key ? { ...step, tickedAt: ticked ? '0000-00-00T00:00' : null } : step));
-      await mutate(address, { ...task, steps, stepsDone: steps.filter(({ tickedAt }) => tickedAt).length }, { revalidate: false });
+      const steps = task.steps.map((step) =>
+        step.key === key ? { ...step, tickedAt: ticked ? '0000-00-00T00:00' : null } : step,
+      );
+      await mutate(
+        address,
+        { ...task, steps, stepsDone: steps.filter(({ tickedAt }) => tickedAt).length },
+        { revalidate: false },
+      );
       const saved = await act(ask(taskEndpoints.tick, { params: { taskId: task.id }, body: { key, ticked } }));
       if (!saved) await mutate(address);
     },

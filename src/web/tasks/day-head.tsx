@@ -76,7 +76,11 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
 /** The day's work against what the person can do in a day. What is over stands past the mark as a solid block. */
 function LoadBar({ sheet }: { readonly sheet: DaySheet }) {
   const done = minutes(sheet.thisDay.filter(({ state }) => state === 'done'));
-  const open = minutes(sheet.thisDay.filter(({ state }) => state === 'open' || state === 'coming' || state === 'underWay' || state === 'toCheck'));
+  const open = minutes(
+    sheet.thisDay.filter(
+      ({ state }) => state === 'open' || state === 'coming' || state === 'underWay' || state === 'toCheck',
+    ),
+  );
   const late = minutes(sheet.late);
   const projected = sheet.projected.reduce((sum, line) => sum + line.estimateMinutes, 0);
   const total = done + open + late + projected;

@@ -26,7 +26,12 @@ export default function DaySheet() {
     [navigate, personId, today],
   );
   const tide = useMemo<TideControl>(
-    () => ({ personId, chosen: day === today ? null : { from: day, to: day }, spans: false, onChoose: ({ to }) => goTo(to) }),
+    () => ({
+      personId,
+      chosen: day === today ? null : { from: day, to: day },
+      spans: false,
+      onChoose: ({ to }) => goTo(to),
+    }),
     [personId, day, today, goTo],
   );
   useTide(tide);
@@ -41,7 +46,11 @@ export default function DaySheet() {
     <div className="flex min-h-0 flex-1">
       <title>{`Day sheet${data ? `, ${data.person.name}` : ''} · Jolly Rota`}</title>
       <div className="min-w-0 flex-1 overflow-y-auto pb-16">
-        {data ? <Sheet sheet={data} openTaskId={taskId} onDay={goTo} onPerson={(id) => goTo(day, id)} /> : <Skeleton rows={12} />}
+        {data ? (
+          <Sheet sheet={data} openTaskId={taskId} onDay={goTo} onPerson={(id) => goTo(day, id)} />
+        ) : (
+          <Skeleton rows={12} />
+        )}
       </div>
       <Outlet />
     </div>
@@ -61,7 +70,8 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
   const navigate = useNavigate();
   const actions = useTaskActions();
   const day = dayOfIso(sheet.date);
-  const address = (taskId: string) => `/day-sheet/${sheet.person.id}/task/${taskId}${search.size > 0 ? `?${search}` : ''}`;
+  const address = (taskId: string) =>
+    `/day-sheet/${sheet.person.id}/task/${taskId}${search.size > 0 ? `?${search}` : ''}`;
   const act = (task: TaskLineAnswer) => (action: 'start' | 'claim' | 'open' | 'finish') => {
     if (action === 'open') return void navigate(address(task.id));
     void actions[action](task.id).then((saved) => {
@@ -69,7 +79,15 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
     });
   };
   const line = (band: 'late' | 'thisDay' | 'coming') => (task: TaskLineAnswer) => (
-    <TaskLine key={task.id} task={task} day={day} band={band} isOpen={task.id === openTaskId} to={address(task.id)} onAct={act(task)} />
+    <TaskLine
+      key={task.id}
+      task={task}
+      day={day}
+      band={band}
+      isOpen={task.id === openTaskId}
+      to={address(task.id)}
+      onAct={act(task)}
+    />
   );
   const done = sheet.thisDay.filter(({ state }) => state === 'done').length;
   const toCheck = sheet.thisDay.filter(({ state }) => state === 'toCheck').length;
@@ -95,7 +113,9 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
         ))}
         {sheet.thisDay.length + sheet.projected.length === 0 && (
           <p className="py-2.5 text-[14px] text-ink-2 max-[720px]:px-4">
-            {isFree ? `Nothing for ${sheet.person.name}: no task is due, and none is coming within a week.` : `Nothing is due ${sayNear(day, today)}.`}
+            {isFree
+              ? `Nothing for ${sheet.person.name}: no task is due, and none is coming within a week.`
+              : `Nothing is due ${sayNear(day, today)}.`}
           </p>
         )}
       </Band>
@@ -134,17 +154,28 @@ function Band({ name, count, isLate = false, asides = [], children }: BandProps)
   );
 }
 
+/** The heading of a band stands beside its first lines; the time of day is written only below it. */
+const LINES_BESIDE_THE_HEADING = 3;
+
 /** The lines of today, with a line for now between what has begun and what has not. */
-function withNowLine(tasks: readonly TaskLineAnswer[], nowMinutes: number, line: (task: TaskLineAnswer) => ReactNode): ReactNode[] {
-  const after = tasks.findIndex(({ startTime, dueTime }) => (tryMinutesOfTime(startTime ?? dueTime ?? '') ?? Number.POSITIVE_INFINITY) > nowMinutes);
+function withNowLine(
+  tasks: readonly TaskLineAnswer[],
+  nowMinutes: number,
+  line: (task: TaskLineAnswer) => ReactNode,
+): ReactNode[] {
+  const after = tasks.findIndex(
+    ({ startTime, dueTime }) => (tryMinutesOfTime(startTime ?? dueTime ?? '') ?? Number.POSITIVE_INFINITY) > nowMinutes,
+  );
   const lines = tasks.map(line);
   if (tasks.length === 0) return lines;
   const time = `${String(Math.floor(nowMinutes / 60)).padStart(2, '0')}:${String(nowMinutes % 60).padStart(2, '0')}`;
   const now = (
     <div key="now" className="relative z-[1] -my-px h-0.5 bg-accent max-[720px]:mx-0" aria-hidden>
-      <span className="absolute -left-[54px] -top-2 rounded-[2px] bg-accent px-1.5 text-[13px] font-[650] leading-[18px] text-accent-content max-[720px]:left-1">
-        {time}
-      </span>
+      {(after === -1 ? tasks.length : after) >= LINES_BESIDE_THE_HEADING && (
+        <span className="absolute -left-[54px] -top-2 rounded-[2px] bg-accent px-1.5 text-[13px] font-[650] leading-[18px] text-accent-content max-[720px]:left-1">
+          {time}
+        </span>
+      )}
     </div>
   );
   return after === -1 ? [...lines, now] : [...lines.slice(0, after), now, ...lines.slice(after)];

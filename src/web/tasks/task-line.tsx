@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { ProjectedLine, TaskLine as TaskLineAnswer } from '../../contract/index.ts';
-import { type CivilDay, dayOfIso, sayDuration } from '../../core/index.ts';
+import { type CivilDay, dayOfIso, sayDay, sayDuration } from '../../core/index.ts';
 import { useToday, useWorkspace } from '../shell/workspace.tsx';
 import { DateBlock } from '../ui/date-block.tsx';
 import { Pennant } from '../ui/pennant.tsx';
@@ -40,8 +40,12 @@ export function TaskLine({ task, day, band, isOpen, to, onAct }: TaskLineProps) 
         </Link>
         <span className="ml-2 text-ink-2 max-[720px]:hidden">{sub}</span>
         <span className="hidden text-[14px] text-ink-2 max-[720px]:block">
-          <span className={task.late && !ended ? 'text-late' : ''}>{band === 'coming' ? <DateBlock day={dayOfIso(task.startsOn)} look="quiet" /> : window}</span>
-          {[sub, steps, sayDuration(task.estimateMinutes)].filter(Boolean).map((part) => `, ${part}`)}
+          <span className={task.late && !ended ? 'text-late' : ''}>
+            {band === 'coming' ? sayDay(dayOfIso(task.startsOn), today) : window}
+          </span>
+          {(band === 'coming' ? [sub] : [sub, steps, sayDuration(task.estimateMinutes)])
+            .filter(Boolean)
+            .map((part) => `, ${part}`)}
         </span>
       </div>
       <div className="text-right text-ink-2 max-[720px]:hidden">{steps}</div>
@@ -58,8 +62,16 @@ function NextThing({ task, ended, onAct }: Pick<TaskLineProps, 'task' | 'onAct'>
     return <div className="text-right text-[13px] text-ink-2">{words}</div>;
   }
   const isMine = me.isManager || task.assignee?.id === me.id;
-  const action = !isMine && task.assignee === null ? 'claim' : task.state === 'underWay' ? (task.stepsDone === task.stepsTotal ? 'finish' : 'open') : 'start';
-  if (!isMine && action !== 'claim') return <div className="text-right text-[13px] text-ink-2">{task.state === 'underWay' ? 'under way' : ''}</div>;
+  const action =
+    !isMine && task.assignee === null
+      ? 'claim'
+      : task.state === 'underWay'
+        ? task.stepsDone === task.stepsTotal
+          ? 'finish'
+          : 'open'
+        : 'start';
+  if (!isMine && action !== 'claim')
+    return <div className="text-right text-[13px] text-ink-2">{task.state === 'underWay' ? 'under way' : ''}</div>;
   const words = { start: 'Start', claim: 'Claim', open: 'Carry on', finish: 'Finish' }[action];
   return (
     <button
@@ -89,7 +101,10 @@ export function ProjectedTaskLine({ line }: { readonly line: ProjectedLine }) {
       </div>
       <div className="max-[720px]:hidden" />
       <div className="text-right max-[720px]:hidden">{sayDuration(line.estimateMinutes)}</div>
-      <Link className="text-right text-[13px] text-ink-2 underline decoration-line-2 underline-offset-4" to={`/schedules/${line.scheduleId}`}>
+      <Link
+        className="text-right text-[13px] text-ink-2 underline decoration-line-2 underline-offset-4"
+        to={`/schedules/${line.scheduleId}`}
+      >
         not made yet
       </Link>
     </div>

@@ -31,7 +31,13 @@ export default function TaskSheet() {
         </>
       )}
       {!error && !task && <Skeleton rows={9} />}
-      {task && <Contents task={task} onClose={close} address={(id) => pathname.replace(/\/task\/.*$/, `/task/${id}`) + search} />}
+      {task && (
+        <Contents
+          task={task}
+          onClose={close}
+          address={(id) => pathname.replace(/\/task\/.*$/, `/task/${id}`) + search}
+        />
+      )}
     </SideSheet>
   );
 }
@@ -86,10 +92,13 @@ function Contents({ task, onClose, address }: ContentsProps) {
 }
 
 function sayState(task: Task, today: number): string {
-  if (task.state === 'done') return `Done ${task.doneAt ? sayMoment(task.doneAt, today) : ''}${task.doneBy ? ` by ${task.doneBy}` : ''}`;
+  if (task.state === 'done')
+    return `Done ${task.doneAt ? sayMoment(task.doneAt, today) : ''}${task.doneBy ? ` by ${task.doneBy}` : ''}`;
   const words = stateWords(task.state, false);
   const late = task.late ? `, ${sayLate({ state: task.state, late: true, daysLate: task.daysLate })}` : '';
-  return task.state === 'underWay' && task.startedAt ? `Under way since ${sayMoment(task.startedAt, today)}${late}` : words + late;
+  return task.state === 'underWay' && task.startedAt
+    ? `Under way since ${sayMoment(task.startedAt, today)}${late}`
+    : words + late;
 }
 
 function sayMoment(moment: string, today: number): string {
@@ -144,10 +153,12 @@ function Steps({ task }: { readonly task: Task }) {
     <ul className="mt-0.5">
       {task.steps.map((step) => (
         <li key={step.key} className="border-b border-line last:border-0">
-          <label className={`grid min-h-[30px] grid-cols-[24px_1fr_auto] items-center text-[14px] leading-[18px] max-[720px]:min-h-[50px] max-[720px]:text-[16px] ${step.tickedAt ? 'text-ink-2' : ''} ${isFixed ? '' : 'cursor-pointer'}`}>
+          <label
+            className={`grid min-h-[30px] grid-cols-[24px_1fr_auto] items-center text-[14px] leading-[18px] max-[720px]:min-h-[50px] max-[720px]:grid-cols-[34px_1fr_auto] max-[720px]:text-[16px] ${step.tickedAt ? 'text-ink-2' : ''} ${isFixed ? '' : 'cursor-pointer'}`}
+          >
             <input
               type="checkbox"
-              className="h-4 w-4 accent-primary"
+              className="check max-[720px]:!h-[22px] max-[720px]:!w-[22px]"
               checked={step.tickedAt !== null}
               disabled={isFixed}
               onChange={({ target }) => void tick(task, step.key, target.checked)}
@@ -228,7 +239,11 @@ function Series({ task, address }: Pick<ContentsProps, 'task' | 'address'>) {
     <div className="section !border-b-0">
       <h3>
         Earlier ones
-        <span>{series.since ? `${plural(series.count, 'time')} since ${sayDate(dayOfIso(series.since)).replace(/^\d+ /, '')}` : 'this is the first'}</span>
+        <span>
+          {series.since
+            ? `${plural(series.count, 'time')} since ${sayDate(dayOfIso(series.since)).replace(/^\d+ /, '')}`
+            : 'this is the first'}
+        </span>
       </h3>
       {series.lastEight.length > 1 && (
         <div className="mt-1.5 flex items-end gap-3">
@@ -271,7 +286,11 @@ function Foot({ task, address }: Pick<ContentsProps, 'task' | 'address'>) {
       {!ended && task.mayWork && (
         <div className="flex items-center gap-3">
           {task.state !== 'underWay' && (
-            <button type="button" className={`btn ${missing > 0 ? 'btn-primary' : ''}`} onClick={() => void start(task.id)}>
+            <button
+              type="button"
+              className={`btn ${missing > 0 ? 'btn-primary' : ''}`}
+              onClick={() => void start(task.id)}
+            >
               Start
             </button>
           )}
@@ -290,7 +309,11 @@ function Foot({ task, address }: Pick<ContentsProps, 'task' | 'address'>) {
             {missing > 0 && (
               <>
                 Still missing: {plural(missing, 'step')}
-                {missing <= 2 && `, ${task.steps.filter(({ tickedAt }) => tickedAt === null).map(({ text }) => text).join(' and ')}`}
+                {missing <= 2 &&
+                  `, ${task.steps
+                    .filter(({ tickedAt }) => tickedAt === null)
+                    .map(({ text }) => text)
+                    .join(' and ')}`}
               </>
             )}
           </span>
@@ -328,7 +351,9 @@ function Foot({ task, address }: Pick<ContentsProps, 'task' | 'address'>) {
           </span>
         </p>
       )}
-      {!next && task.schedule && <p className="mt-2 text-[13px] leading-4 text-ink-2">This is the last one of its schedule.</p>}
+      {!next && task.schedule && (
+        <p className="mt-2 text-[13px] leading-4 text-ink-2">This is the last one of its schedule.</p>
+      )}
     </div>
   );
 }

@@ -18,7 +18,9 @@ export function sayWindow(task: TaskLine, day: CivilDay, today: CivilDay): strin
 
 /** Whom or what it is for, in a few words. */
 export function sayFor({ asset, client, title }: Pick<TaskLine, 'asset' | 'client' | 'title'>): string {
-  const names = [asset?.name, client?.name].filter((name): name is string => name !== undefined && !title.includes(name));
+  const names = [asset?.name, client?.name].filter(
+    (name): name is string => name !== undefined && !title.includes(name),
+  );
   return names.join(', ');
 }
 

@@ -28,10 +28,17 @@ export function useSaveTemplate() {
   /** @throws ProblemError when it is refused */
   return async (input: TemplateInput, existing: Pick<Template, 'id' | 'version'> | null): Promise<Template> => {
     const { template } = existing
-      ? await ask(templateEndpoints.change, { params: { templateId: existing.id }, body: { ...input, version: existing.version } })
+      ? await ask(templateEndpoints.change, {
+          params: { templateId: existing.id },
+          body: { ...input, version: existing.version },
+        })
       : await ask(templateEndpoints.create, { body: input });
     await refresh('/templates', '/schedules');
-    sayDone(existing ? `Saved “${template.name}”. Tasks made from now on say so; those made already keep their text.` : `“${template.name}” is in the library.`);
+    sayDone(
+      existing
+        ? `Saved “${template.name}”. Tasks made from now on say so; those made already keep their text.`
+        : `“${template.name}” is in the library.`,
+    );
     return template;
   };
 }

@@ -68,7 +68,12 @@ export function NumberBlank({
   least,
   most,
   onChange,
-}: BlankProps & { readonly value: number; readonly least: number; readonly most: number; readonly onChange: (value: number) => void }) {
+}: BlankProps & {
+  readonly value: number;
+  readonly least: number;
+  readonly most: number;
+  readonly onChange: (value: number) => void;
+}) {
   return (
     <ReadBlank
       label={label}
@@ -86,7 +91,11 @@ export function NumberBlank({
 }
 
 /** A date in a sentence: "1 Feb 2027", "Mon 1 Feb", "2027-02-01". */
-export function DateBlank({ label, value, onChange }: BlankProps & { readonly value: CivilDay; readonly onChange: (value: CivilDay) => void }) {
+export function DateBlank({
+  label,
+  value,
+  onChange,
+}: BlankProps & { readonly value: CivilDay; readonly onChange: (value: CivilDay) => void }) {
   const today = useToday();
   return (
     <ReadBlank
@@ -106,7 +115,11 @@ export function TimeBlank({
   value,
   placeholder,
   onChange,
-}: BlankProps & { readonly value: string | null; readonly placeholder: string; readonly onChange: (value: string | null) => void }) {
+}: BlankProps & {
+  readonly value: string | null;
+  readonly placeholder: string;
+  readonly onChange: (value: string | null) => void;
+}) {
   return (
     <ReadBlank<string | null>
       label={label}
@@ -160,7 +173,15 @@ export function ChoiceBlank<T extends string | number>({
 }
 
 /** A row of a form: its name, and the sentence with its blanks. */
-export function Part({ name, aside, children }: { readonly name: string; readonly aside?: ReactNode; readonly children: ReactNode }) {
+export function Part({
+  name,
+  aside,
+  children,
+}: {
+  readonly name: string;
+  readonly aside?: ReactNode;
+  readonly children: ReactNode;
+}) {
   return (
     <section className="part">
       <h2>
@@ -171,4 +192,3 @@ export function Part({ name, aside, children }: { readonly name: string; readonl
     </section>
   );
 }
-

@@ -4,7 +4,10 @@ import { useCallback, useState } from 'react';
  * Something being written that is not saved yet. It outlives a reload and a detour to another page, in this tab only,
  * and is forgotten once saved or put back.
  */
-export function useDraft<T>(key: string, initial: T): { draft: T; isChanged: boolean; change: (next: T) => void; forget: () => void } {
+export function useDraft<T>(
+  key: string,
+  initial: T,
+): { draft: T; isChanged: boolean; change: (next: T) => void; forget: () => void } {
   const place = `jolly-rota.draft.${key}`;
   const [draft, setDraft] = useState<T | null>(() => {
     const kept = sessionStorage.getItem(place);

@@ -41,19 +41,35 @@ export function Pennant({ state, late = false, size = 16, label }: PennantProps)
     strokeLinecap: 'round',
   } as const;
   return (
-    <svg className="pennant" data-state={state} data-late={late} width={size} height={size} viewBox="0 0 16 16" role="img" aria-label={words}>
+    <svg
+      className="pennant"
+      data-state={state}
+      data-late={late}
+      width={size}
+      height={size}
+      viewBox="0 0 16 16"
+      role="img"
+      aria-label={words}
+    >
       <title>{words}</title>
       <path d="M2.5 1V15.25" {...line} />
       {state === 'coming' && (
-        <path d="M2.5 1.25 5.6 2.6M8.1 3.7 10.6 4.8M12.9 5.8 14.5 6.5 12.9 7.2M10.6 8.2 8.1 9.3M5.6 10.4 2.5 11.75" {...line} />
+        <path
+          d="M2.5 1.25 5.6 2.6M8.1 3.7 10.6 4.8M12.9 5.8 14.5 6.5 12.9 7.2M10.6 8.2 8.1 9.3M5.6 10.4 2.5 11.75"
+          {...line}
+        />
       )}
       {state === 'lapsed' && <path d="M2.5 1.25H14.5L10.2 6.5 14.5 11.75H2.5" {...line} />}
-      {(state === 'open' || state === 'underWay' || state === 'toCheck' || state === 'skipped') && <path d={FLAG} {...line} />}
+      {(state === 'open' || state === 'underWay' || state === 'toCheck' || state === 'skipped') && (
+        <path d={FLAG} {...line} />
+      )}
       {state === 'underWay' && <path d="M2.5 1.25 6.9 3.18V9.82L2.5 11.75Z" fill="currentColor" />}
       {state === 'toCheck' && <circle cx="6.1" cy="6.5" r={size >= 20 ? 1.75 : 1.6} fill="currentColor" />}
       {state === 'skipped' && <path d="M4.4 13.9 11.5-.5" {...line} />}
       {state === 'done' && <path d={`${FLAG}Z`} {...line} fill="currentColor" />}
-      {state === 'done' && late && <path d="M.4 15H6.2" fill="none" stroke="var(--late-fill)" strokeWidth={STROKE[size] * 1.35} />}
+      {state === 'done' && late && (
+        <path d="M.4 15H6.2" fill="none" stroke="var(--late-fill)" strokeWidth={STROKE[size] * 1.35} />
+      )}
     </svg>
   );
 }

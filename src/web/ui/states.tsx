@@ -19,7 +19,7 @@ export function Trouble({ error, retry }: { readonly error: ProblemError; readon
 /** Lines that keep the place of what is on its way. */
 export function Skeleton({ rows, height = 36 }: { readonly rows: number; readonly height?: number }) {
   return (
-    <div aria-busy="true" aria-label="Loading">
+    <div role="status" aria-busy="true" aria-label="Loading">
       {Array.from({ length: rows }, (_, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the lines are all alike and never move
         <div key={i} className="flex items-center border-b border-line px-5" style={{ height }}>
