@@ -1,4 +1,4 @@
-import useSWRInfinite from 'swr/infinite';
+import { useMemo } from 'react';
 import {
   type Schedule,
   type ScheduleInput,
@@ -7,23 +7,19 @@ import {
   workspaceEndpoints,
 } from '../../contract/index.ts';
 import { plural } from '../../core/index.ts';
-import { useAnswer, useRefresh } from '../answer.ts';
-import { type Answer, addressOf, ask, type ProblemError, request } from '../api.ts';
+import { useAnswer, useRefresh, useWholeList } from '../answer.ts';
+import { type Answer, addressOf, ask } from '../api.ts';
 import { sayDone, sayTrouble } from '../shell/toast.tsx';
 
 type Page = Answer<typeof scheduleEndpoints.list>;
 
 /** All schedules of the workspace, page by page. */
 export function useSchedules() {
-  const { data, error, mutate } = useSWRInfinite<Page, ProblemError>(
-    (index, before: Page | null) => {
-      if (index > 0 && !before?.more) return null;
-      return addressOf(scheduleEndpoints.list, { query: before?.more ? { after: before.more } : {} });
-    },
-    (address: string) => request('GET', address) as Promise<Page>,
-    { revalidateAll: true, initialSize: 40, persistSize: true },
+  const { data, error, mutate } = useWholeList<Page>((after) =>
+    addressOf(scheduleEndpoints.list, { query: after === null ? {} : { after } }),
   );
-  return { schedules: data?.flatMap((page) => page.schedules), error, retry: () => void mutate() };
+  const schedules = useMemo(() => data?.flatMap((page) => page.schedules), [data]);
+  return { schedules, error, retry: () => void mutate() };
 }
 
 export function useSchedule(scheduleId: string | null) {

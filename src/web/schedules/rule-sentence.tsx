@@ -178,7 +178,8 @@ function Points({ rule, name, onChange }: MonthlyDetails) {
   return (
     <>
       {rule.on.map((point, index) => (
-        <span key={`${index} ${pointKey(point)}`} className="whitespace-nowrap">
+        // biome-ignore lint/suspicious/noArrayIndexKey: a point is its place in the sentence; keyed by its value it would lose the focus
+        <span key={index} className="whitespace-nowrap">
           {index > 0 && ' and the '}
           <PointBlank
             label={`${name}: day ${index + 1}`}

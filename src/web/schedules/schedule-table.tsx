@@ -75,7 +75,6 @@ function Row({ schedule, index }: { readonly schedule: Schedule; readonly index:
   const forWhom = [schedule.asset?.name, schedule.client?.name].filter(Boolean).join(', ');
   return (
     // The link in the first cell is what the keyboard uses; the row is only a larger target.
-    // biome-ignore lint/a11y/useKeyWithClickEvents: see above
     <tr aria-rowindex={index + 2} className="group" onClick={() => void navigate(address)}>
       <td>
         <Link to={address} data-row className="text-[15px] font-semibold" onClick={(event) => event.stopPropagation()}>

@@ -2,7 +2,7 @@ import { Command } from 'cmdk';
 import { useNavigate } from 'react-router';
 import { scheduleEndpoints, templateEndpoints } from '../../contract/index.ts';
 import { useAnswer } from '../answer.ts';
-import { useKeys } from './keys.tsx';
+import { Dialog } from '../ui/dialog.tsx';
 import { PLACES } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
 
@@ -12,7 +12,6 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
   const { people } = useWorkspace();
   const templates = useAnswer(templateEndpoints.list, {}).data?.templates ?? [];
   const schedules = useAnswer(scheduleEndpoints.list, {}).data?.schedules ?? [];
-  useKeys([{ key: 'Escape', says: 'Close', run: onClose }]);
   const item = (key: string, name: string, detail: string, to: string) => (
     <Command.Item
       key={key}
@@ -27,52 +26,44 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
     </Command.Item>
   );
   return (
-    <div className="veil" role="presentation" onClick={onClose}>
-      <div
-        role="dialog"
-        aria-modal="true"
-        aria-label="Jump to"
-        onClick={(event) => event.stopPropagation()}
-        onKeyDown={() => undefined}
+    <Dialog label="Jump to" className="w-[560px]" onClose={onClose}>
+      <Command
+        label="Jump to"
+        className="popover !static !border-0 !shadow-none"
+        filter={(value, search) =>
+          search
+            .trim()
+            .toLowerCase()
+            .split(/\s+/)
+            .every((word) => value.toLowerCase().includes(word))
+            ? 1
+            : 0
+        }
       >
-        <Command
-          label="Jump to"
-          className="popover !static w-[560px] max-w-[92vw]"
-          filter={(value, search) =>
-            search
-              .trim()
-              .toLowerCase()
-              .split(/\s+/)
-              .every((word) => value.toLowerCase().includes(word))
-              ? 1
-              : 0
-          }
-        >
-          <Command.Input autoFocus placeholder="a template, a schedule, a person, a place" aria-label="Jump to" />
-          <Command.List>
-            <Command.Empty>Nothing of that name.</Command.Empty>
-            <Command.Group heading="places">
-              {PLACES.flatMap(({ places }) => places.map(({ name, to }) => item(to, name, '', to)))}
-            </Command.Group>
-            <Command.Group heading="people">
-              {people.map(({ id, name, role }) => item(id, name, `day sheet, ${role}`, `/day-sheet/${id}`))}
-            </Command.Group>
-            <Command.Group heading="templates">
-              {templates.map(({ id, name, category }) => item(id, name, category ?? 'template', `/templates/${id}`))}
-            </Command.Group>
-            <Command.Group heading="schedules">
-              {schedules.map(({ id, template, client, asset, phrase }) =>
-                item(
-                  id,
-                  [template.name, asset?.name ?? client?.name].filter(Boolean).join(', '),
-                  phrase,
-                  `/schedules/${id}`,
-                ),
-              )}
-            </Command.Group>
-          </Command.List>
-        </Command>
-      </div>
-    </div>
+        <Command.Input autoFocus placeholder="a template, a schedule, a person, a place" aria-label="Jump to" />
+        <Command.List>
+          <Command.Empty>Nothing of that name.</Command.Empty>
+          <Command.Group heading="places">
+            {PLACES.flatMap(({ places }) => places.map(({ name, to }) => item(to, name, '', to)))}
+          </Command.Group>
+          <Command.Group heading="people">
+            {people.map(({ id, name, role }) => item(id, name, `day sheet, ${role}`, `/day-sheet/${id}`))}
+          </Command.Group>
+          <Command.Group heading="templates">
+            {templates.map(({ id, name, category }) => item(id, name, category ?? 'template', `/templates/${id}`))}
+          </Command.Group>
+          <Command.Group heading="schedules">
+            {schedules.map(({ id, template, client, asset, phrase }) =>
+              item(
+                id,
+                [template.name, asset?.name ?? client?.name].filter(Boolean).join(', '),
+                phrase,
+                `/schedules/${id}`,
+              ),
+            )}
+          </Command.Group>
+        </Command.List>
+      </Command>
+    </Dialog>
   );
 }

@@ -1,4 +1,5 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import { Dialog } from '../ui/dialog.tsx';
 
 export interface KeyBinding {
   /** As `KeyboardEvent.key`; "Mod+k" for Ctrl or ⌘ with k. */
@@ -77,56 +78,44 @@ function useKeyRing(): KeyRing {
 /** The card of keys that work here, in the order they were bound. */
 export function KeyCard({ onClose }: { readonly onClose: () => void }) {
   const { known } = useKeyRing();
-  const close = useRef<HTMLButtonElement>(null);
-  useKeys([{ key: 'Escape', says: 'Close', run: onClose }]);
-  useEffect(() => close.current?.focus(), []);
   return (
-    <div className="veil" role="presentation" onClick={onClose}>
-      <section
-        className="w-[460px] max-w-[92vw] rounded-[4px] bg-base-100 p-6"
-        role="dialog"
-        aria-modal="true"
-        aria-label="Keys"
-        onClick={(event) => event.stopPropagation()}
-        onKeyDown={(event) => {
-          if (event.key === 'Tab') event.preventDefault();
-        }}
-      >
-        <div className="mb-3 flex items-center justify-between">
-          <h2 className="text-[22px]">Keys</h2>
-          <button ref={close} type="button" className="btn" onClick={onClose}>
-            Close
-          </button>
-        </div>
-        <dl>
-          {known.map(({ key, says }) => (
-            <div
-              key={key}
-              className="grid grid-cols-[120px_1fr] items-center border-b border-line py-1.5 last:border-0"
-            >
-              <dt>
-                <kbd className="kbd">{keyWords(key)}</kbd>
-              </dt>
-              <dd>{says}</dd>
-            </div>
-          ))}
-          <div className="grid grid-cols-[120px_1fr] items-center py-1.5">
-            <dt className="flex gap-1">
-              <kbd className="kbd">↑</kbd>
-              <kbd className="kbd">↓</kbd>
-              <kbd className="kbd">Enter</kbd>
-            </dt>
-            <dd>Through a table, and open the line</dd>
-          </div>
-        </dl>
-      </section>
+    <Dialog label="Keys" className="w-[460px] p-6" onClose={onClose}>
+      <form method="dialog" className="mb-3 flex items-center justify-between">
+        <h2 className="text-[22px]">Keys</h2>
+        <button type="submit" className="btn">
+          Close
+        </button>
+      </form>
+      <dl>
+        {known.map(({ key, says }) => (
+          <KeyLine key={key} keys={[keyWords(key)]} says={says} />
+        ))}
+        <KeyLine keys={['↑', '↓', 'Enter']} says="Through a table, and open the line" />
+        <KeyLine keys={['←', '→']} says="On the tideline, a day back or on" />
+        <KeyLine keys={['Esc']} says="Close what is open" />
+      </dl>
+    </Dialog>
+  );
+}
+
+function KeyLine({ keys, says }: { readonly keys: readonly string[]; readonly says: string }) {
+  return (
+    <div className="grid grid-cols-[140px_1fr] items-center border-b border-line py-1.5 last:border-0">
+      <dt className="flex gap-1">
+        {keys.map((key) => (
+          <kbd key={key} className="kbd">
+            {key}
+          </kbd>
+        ))}
+      </dt>
+      <dd>{says}</dd>
     </div>
   );
 }
 
 function keyWords(key: string): string {
   return key
+    .replace(/^Mod\+(.)$/, (_, letter: string) => `Ctrl ${letter.toUpperCase()}`)
     .replace('Mod+', 'Ctrl ')
-    .replace('Escape', 'Esc')
-    .replace(/ (\w)$/, (_, letter: string) => ` ${letter.toUpperCase()}`);
+    .replace('Escape', 'Esc');
 }

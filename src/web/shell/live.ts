@@ -26,6 +26,5 @@ export function useLiveNews(): void {
       void refresh(...topics.flatMap((topic) => TOUCHED[topic]));
     };
     return () => source.close();
-    // biome-ignore lint/correctness/useExhaustiveDependencies: one stream for as long as the frame stands
-  }, []);
+  }, [refresh]);
 }

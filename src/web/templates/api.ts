@@ -1,22 +1,18 @@
-import useSWRInfinite from 'swr/infinite';
+import { useMemo } from 'react';
 import { type Template, type TemplateInput, templateEndpoints } from '../../contract/index.ts';
-import { useAnswer, useRefresh } from '../answer.ts';
-import { type Answer, addressOf, ask, type ProblemError, request } from '../api.ts';
+import { useAnswer, useRefresh, useWholeList } from '../answer.ts';
+import { type Answer, addressOf, ask } from '../api.ts';
 import { sayDone } from '../shell/toast.tsx';
 
 type Page = Answer<typeof templateEndpoints.list>;
 
 /** All templates of the workspace, page by page. */
 export function useTemplates() {
-  const { data, error, mutate } = useSWRInfinite<Page, ProblemError>(
-    (index, before: Page | null) => {
-      if (index > 0 && !before?.more) return null;
-      return addressOf(templateEndpoints.list, { query: before?.more ? { after: before.more } : {} });
-    },
-    (address: string) => request('GET', address) as Promise<Page>,
-    { revalidateAll: true, initialSize: 40, persistSize: true },
+  const { data, error, mutate } = useWholeList<Page>((after) =>
+    addressOf(templateEndpoints.list, { query: after === null ? {} : { after } }),
   );
-  return { templates: data?.flatMap((page) => page.templates), error, retry: () => void mutate() };
+  const templates = useMemo(() => data?.flatMap((page) => page.templates), [data]);
+  return { templates, error, retry: () => void mutate() };
 }
 
 export function useTemplate(templateId: string | null) {

@@ -1,0 +1,28 @@
+import { type ReactNode, useEffect, useRef } from 'react';
+
+interface DialogProps {
+  readonly label: string;
+  readonly onClose: () => void;
+  readonly className?: string;
+  readonly children: ReactNode;
+}
+
+/** Something that stands over the page until it is closed: keeps the focus inside, closes on Esc and on a click beside it. */
+export function Dialog({ label, onClose, className = '', children }: DialogProps) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  useEffect(() => {
+    const element = dialog.current;
+    if (!element) return;
+    element.showModal();
+    const closeBeside = (event: PointerEvent) => {
+      if (event.target === element) element.close();
+    };
+    element.addEventListener('pointerdown', closeBeside);
+    return () => element.removeEventListener('pointerdown', closeBeside);
+  }, []);
+  return (
+    <dialog ref={dialog} className={`over-page ${className}`} aria-label={label} onClose={onClose}>
+      {children}
+    </dialog>
+  );
+}
