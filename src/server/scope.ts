@@ -3,13 +3,15 @@ import type { Topic } from '../contract/index.ts';
 import { type CivilNow, dayOfIso, isoOfDay, type WorkingCalendar, workingCalendar } from '../core/index.ts';
 import { type Clock, civilNow, momentAt } from './clock.ts';
 import { Change, type FieldChanges } from './db/change.ts';
-import { uuidv7 } from './db/uuid.ts';
+import { orderedIds } from './db/uuid.ts';
 import { notFound } from './http/refusal.ts';
 import type { Person } from './people/entity.ts';
 import { Holiday, type Workspace } from './workspace/entity.ts';
 
 /** The channel of live news in PostgreSQL. */
 export const LIVE_CHANNEL = 'jolly_live';
+
+const nextId = orderedIds();
 
 type InWorkspace = ObjectLiteral & { workspaceId: string };
 
@@ -25,7 +27,7 @@ export class Scope {
     readonly workspace: Workspace,
     readonly person: Person | null,
     readonly clock: Clock,
-    private readonly makeId: (epochMilliseconds: number) => string = uuidv7,
+    private readonly makeId: (epochMilliseconds: number) => string = nextId,
   ) {}
 
   static on(

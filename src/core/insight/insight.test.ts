@@ -1,0 +1,102 @@
+import { describe, expect, it } from 'vitest';
+import { dayOfIso } from '../civil-date/iso-date.ts';
+import { type BandedTask, bandOf } from './day-bands.ts';
+import { dayLoads } from './day-load.ts';
+import { lookOf, sayLate } from './task-state.ts';
+
+const today = dayOfIso('2026-11-24');
+const now = { day: today, minutes: 640 };
+const task = (rest: Partial<BandedTask> = {}): BandedTask => ({
+  state: 'open',
+  appearsOn: today,
+  startsOn: today,
+  dueOn: today,
+  dueMinutes: null,
+  doneOn: null,
+  doneMinutes: null,
+  ...rest,
+});
+
+describe('the look of a task', () => {
+  it('is coming until the day it appears', () => {
+    expect(lookOf(task({ appearsOn: today + 1, dueOn: today + 3 }), now).state).toBe('coming');
+    expect(lookOf(task({ appearsOn: today, dueOn: today + 3 }), now).state).toBe('open');
+    expect(lookOf(task({ appearsOn: today + 1, dueOn: today + 3, state: 'underWay' }), now).state).toBe('underWay');
+  });
+
+  it('is late after its day, or after its time on the day', () => {
+    expect(lookOf(task({ dueOn: today - 3 }), now)).toEqual({ state: 'open', late: true, daysLate: 3 });
+    expect(lookOf(task({ dueMinutes: 639 }), now).late).toBe(true);
+    expect(lookOf(task({ dueMinutes: 640 }), now).late).toBe(false);
+    expect(lookOf(task(), now).late).toBe(false);
+  });
+
+  it('stays done late for good, by the day it was done', () => {
+    expect(lookOf(task({ state: 'done', dueOn: today - 9, doneOn: today - 8, doneMinutes: 500 }), now)).toEqual({
+      state: 'done',
+      late: true,
+      daysLate: 1,
+    });
+    expect(lookOf(task({ state: 'done', dueOn: today - 9, doneOn: today - 9, doneMinutes: 500 }), now).late).toBe(
+      false,
+    );
+  });
+
+  it('is never late once skipped or lapsed', () => {
+    expect(lookOf(task({ state: 'skipped', dueOn: today - 9 }), now).late).toBe(false);
+    expect(lookOf(task({ state: 'lapsed', dueOn: today - 9 }), now).late).toBe(false);
+  });
+
+  it('says how late in words', () => {
+    const late = (daysLate: number) => sayLate({ state: 'open', late: true, daysLate });
+    expect([late(0), late(1), late(4)]).toEqual(['late today', '1 day late', '4 days late']);
+  });
+});
+
+describe('the bands of a day sheet', () => {
+  it.each<[string, Partial<BandedTask>, ReturnType<typeof bandOf>]>([
+    ['due yesterday', { dueOn: today - 1 }, 'late'],
+    ['due today', {}, 'thisDay'],
+    ['begun and due later', { startsOn: today - 1, dueOn: today + 2 }, 'thisDay'],
+    ['under way before its start', { state: 'underWay', startsOn: today + 2, dueOn: today + 2 }, 'thisDay'],
+    ['appeared, starting later', { appearsOn: today, startsOn: today + 20, dueOn: today + 20 }, 'coming'],
+    ['starting within the week', { appearsOn: today + 3, startsOn: today + 5, dueOn: today + 5 }, 'coming'],
+    ['starting after the week', { appearsOn: today + 9, startsOn: today + 10, dueOn: today + 10 }, null],
+    ['done today', { state: 'done', doneOn: today, dueOn: today - 2 }, 'thisDay'],
+    ['done yesterday', { state: 'done', doneOn: today - 1 }, null],
+    ['skipped, due today', { state: 'skipped' }, 'thisDay'],
+  ])('put what is %s where it belongs today', (_, rest, band) => {
+    expect(bandOf(task(rest), today, now)).toBe(band);
+  });
+
+  it('show another day by what is due on it', () => {
+    expect(bandOf(task({ startsOn: today + 4, dueOn: today + 4 }), today + 4, now)).toBe('thisDay');
+    expect(bandOf(task({ startsOn: today + 6, dueOn: today + 6 }), today + 4, now)).toBe('coming');
+    expect(
+      bandOf(task({ dueOn: today - 4, startsOn: today - 4, state: 'done', doneOn: today - 3 }), today - 4, now),
+    ).toBe('thisDay');
+    expect(bandOf(task({ dueOn: today - 9, startsOn: today - 9 }), today - 4, now)).toBeNull();
+  });
+});
+
+describe('the load of days', () => {
+  it('weighs finished, open and projected work by due date, and nothing given up', () => {
+    const of = (rest: Partial<BandedTask>, estimateMinutes: number) => ({ ...task(rest), estimateMinutes });
+    const loads = dayLoads(
+      [
+        of({}, 30),
+        of({ state: 'done', doneOn: today }, 45),
+        of({ state: 'skipped' }, 99),
+        of({ dueOn: today + 1 }, 60),
+        of({ dueOn: today + 9 }, 60),
+      ],
+      [{ dueOn: today + 1, estimateMinutes: 15 }],
+      today,
+      today + 1,
+    );
+    expect(loads).toEqual([
+      { day: today, done: 45, open: 30, projected: 0, tasks: 2 },
+      { day: today + 1, done: 0, open: 60, projected: 15, tasks: 1 },
+    ]);
+  });
+});

@@ -1,0 +1,36 @@
+import { join } from 'node:path';
+import type { TestProject } from 'vitest/node';
+import { seedWhenEmpty } from '../../../demo/seed.ts';
+import { startPostgres } from '../../../scripts/postgres.mjs';
+import { dataSource } from '../db/data-source.ts';
+import { TEST_NOW, testClock } from './clock.ts';
+
+declare module 'vitest' {
+  interface ProvidedContext {
+    databaseUrl: string;
+  }
+}
+
+/** One PostgreSQL for all API tests, with a migrated and seeded database that each file copies. */
+export default async function setup(project: TestProject): Promise<() => Promise<void>> {
+  const postgres = await startPostgres({
+    folder: join(import.meta.dirname, '../../../.cache/test-postgres'),
+    fast: true,
+  });
+  const admin = await dataSource(postgres.url).initialize();
+  await admin.query('drop database if exists tern_quay with (force)');
+  await admin.query('create database tern_quay');
+  await admin.destroy();
+  const source = await dataSource(databaseNamed(postgres.url, 'tern_quay')).initialize();
+  await source.runMigrations();
+  await seedWhenEmpty(source, testClock(TEST_NOW), { withEmptyWorkspace: true });
+  await source.destroy();
+  project.provide('databaseUrl', postgres.url);
+  return () => postgres.stop();
+}
+
+function databaseNamed(url: string, name: string): string {
+  const address = new URL(url);
+  address.pathname = `/${name}`;
+  return address.toString();
+}

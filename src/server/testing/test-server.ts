@@ -1,0 +1,78 @@
+import { randomBytes } from 'node:crypto';
+import { pino } from 'pino';
+import supertest from 'supertest';
+import type { DataSource } from 'typeorm';
+import { inject } from 'vitest';
+import { dataSource } from '../db/data-source.ts';
+import { Person } from '../people/entity.ts';
+import { Scope } from '../scope.ts';
+import { startServer } from '../server.ts';
+import { Workspace } from '../workspace/entity.ts';
+import { TEST_NOW, type TestClock, testClock } from './clock.ts';
+
+export type Agent = ReturnType<typeof supertest.agent>;
+
+export interface TestServer {
+  readonly address: string;
+  readonly databaseUrl: string;
+  readonly source: DataSource;
+  readonly clock: TestClock;
+  /** A browser of nobody's, or of someone who has stepped in by name. */
+  browser(name?: string): Promise<Agent>;
+  scope(workspaceName?: string): Promise<Scope>;
+  person(name: string): Promise<Person>;
+  stop(): Promise<void>;
+}
+
+/** The real server on a copy of the seeded Tern Quay, without the worker unless asked for. */
+export async function testServer({ worker = false } = {}): Promise<TestServer> {
+  const admin = await dataSource(inject('databaseUrl')).initialize();
+  const name = `t_${randomBytes(6).toString('hex')}`;
+  await admin.query(`create database ${name} template tern_quay`);
+  const url = new URL(inject('databaseUrl'));
+  url.pathname = `/${name}`;
+  const databaseUrl = url.toString();
+  const clock = testClock(TEST_NOW);
+  const server = await startServer({
+    databaseUrl,
+    port: 0,
+    clock,
+    log: pino({ level: 'silent' }),
+    webFolder: null,
+    roles: { web: true, worker },
+    prepare: async () => undefined,
+  });
+  const source = await dataSource(databaseUrl).initialize();
+  const address = `http://127.0.0.1:${server.port}`;
+  const person = (who: string) => source.getRepository(Person).findOneByOrFail({ name: who });
+  return {
+    address,
+    databaseUrl,
+    source,
+    clock,
+    person,
+    async browser(who) {
+      const agent = supertest.agent(address).set('Origin', address);
+      if (who)
+        await agent
+          .post('/api/session/demo')
+          .send({ personId: (await person(who)).id })
+          .expect(200);
+      return agent;
+    },
+    async scope(workspaceName = 'Tern Quay') {
+      return Scope.on(
+        source,
+        await source.getRepository(Workspace).findOneByOrFail({ name: workspaceName }),
+        null,
+        clock,
+      );
+    },
+    async stop() {
+      await server.stop();
+      await source.destroy();
+      await admin.query(`drop database ${name} with (force)`);
+      await admin.destroy();
+    },
+  };
+}

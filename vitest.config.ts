@@ -1,0 +1,26 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    projects: [
+      {
+        test: {
+          name: 'unit',
+          include: ['src/core/**/*.test.ts', 'src/contract/**/*.test.ts', 'src/web/**/*.test.ts', 'demo/**/*.test.ts'],
+          environment: 'node',
+        },
+      },
+      {
+        test: {
+          name: 'api',
+          include: ['src/server/**/*.test.ts'],
+          environment: 'node',
+          pool: 'forks',
+          globalSetup: ['src/server/testing/global-setup.ts'],
+          testTimeout: 30_000,
+          hookTimeout: 60_000,
+        },
+      },
+    ],
+  },
+});
