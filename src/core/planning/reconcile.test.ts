@@ -30,8 +30,7 @@ function carryOut(plan: ReturnType<typeof reconcile<Fields>>): ThereTask<Fields>
         return [{ ...item.task, fields: item.wanted.fields }];
       case 'remove':
         return [];
-      case 'keep':
-      case 'same':
+      default:
         return [item.task];
     }
   });

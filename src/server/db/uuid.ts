@@ -23,12 +23,17 @@ export function orderedIds(): (epochMilliseconds: number) => string {
   let last = 0;
   let counter = 0;
   return (now) => {
-    counter = now > last ? 0 : counter + 1;
-    last = Math.max(last, now);
-    // The counter stands in the 12 bits after the time; what does not fit there moves the time on.
+    if (now > last) {
+      last = now;
+      counter = 0;
+    } else if (++counter > 0xfff) {
+      // The counter has the 12 bits after the time; when they are used up, the time moves on by itself.
+      last++;
+      counter = 0;
+    }
     const random = Uint8Array.from(randomBytes(10));
-    random[0] = (counter >> 8) & 0x0f;
+    random[0] = counter >> 8;
     random[1] = counter & 0xff;
-    return uuidv7(last + (counter >> 12), random);
+    return uuidv7(last, random);
   };
 }

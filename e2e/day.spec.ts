@@ -1,0 +1,107 @@
+import { expect, stepIn, test } from './journey.ts';
+
+test('another browser sees the work without reloading', async ({ page, browser }) => {
+  await stepIn(page, 'Kit Sorrell');
+  const other = await browser.newPage();
+  await stepIn(other, 'Ines Calloway');
+  await other.goto(new URL(page.url()).pathname);
+  const line = (of: typeof page) => of.locator('[data-task="Visitor berths, Tuesday"]');
+  await expect(line(other).getByRole('img', { name: 'Open' })).toBeVisible();
+  await line(page)
+    .getByRole('button', { name: /^Start/ })
+    .click();
+  await expect(line(other).getByRole('img', { name: 'Under way' })).toBeVisible();
+  await other.close();
+});
+
+test('the tideline drives the day sheet, by mouse and by keys', async ({ page }) => {
+  await stepIn(page, 'Nadia Orme');
+  const tide = page.getByRole('slider', { name: 'Day shown, by work due' });
+  await tide.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page).toHaveURL(/date=2026-11-25/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('25 November');
+  await expect(tide).toHaveAttribute('aria-valuetext', /^Wed 25 Nov: .* to do/);
+  await page.keyboard.press('t');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('24 November');
+  await page.keyboard.press(']');
+  await page.keyboard.press(']');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('26 November');
+  const box = await tide.boundingBox();
+  await tide.click({ position: { x: (box?.width ?? 0) - 40, y: 30 } });
+  await expect(page.getByText('not made yet').last()).toBeVisible();
+  await page.getByRole('button', { name: 'Fold the tideline away' }).click();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Unfold the tideline' })).toBeVisible();
+});
+
+test('a span on the tideline shows the schedules with a date in it', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  const all = page.getByRole('row');
+  await expect(page.getByText('80', { exact: false }).first()).toBeVisible();
+  await page.getByRole('slider').focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(page).toHaveURL(/from=2026-11-24&to=2026-11-25/);
+  await expect(page.getByRole('button', { name: /from Tue 24 Nov to Wed 25 Nov/ })).toBeVisible();
+  await page.getByRole('button', { name: /from Tue 24 Nov to Wed 25 Nov/ }).click();
+  await expect(page).not.toHaveURL(/from=/);
+  await expect(all.nth(3)).toBeVisible();
+});
+
+test('a schedule is paused and resumed in the table, with undo', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules?find=deposit');
+  const row = page.getByRole('row', { name: /Deposit review/ });
+  await row.getByRole('button', { name: /^Pause/ }).focus();
+  await page.keyboard.press('Enter');
+  await expect(row).toContainText('paused');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(row).not.toContainText('paused');
+  await row.getByRole('button', { name: /^Pause/ }).focus();
+  await page.keyboard.press('Enter');
+  await row.getByRole('button', { name: /^Resume/ }).click();
+  await expect(row).not.toContainText('paused');
+});
+
+test('a run by hand says what it found', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.getByRole('button', { name: 'Run now' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'were there already' })).toBeVisible();
+  await expect(page.getByText(/Last by hand, today at 10:40/)).toBeVisible();
+});
+
+test('the card of keys opens with ? and closes with Esc', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('New schedule');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeHidden();
+});
+
+test('an empty workspace offers the first step', async ({ page }) => {
+  await stepIn(page, 'Ada Winn');
+  await expect(page.getByRole('heading', { name: /A schedule says when/ })).toBeVisible();
+  await page.getByRole('link', { name: 'Write the first template' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('New template');
+  await page.goto('/templates');
+  await expect(page.getByRole('heading', { name: /A template says what/ })).toBeVisible();
+  await page.goto('/day-sheet');
+  await expect(page.getByText('Nothing for Ada Winn')).toBeVisible();
+});
+
+test('a wrong password, a lost address and a lost task are said in words', async ({ page }) => {
+  await page.goto('/schedules');
+  await expect(page).toHaveURL(/sign-in/);
+  await page.getByLabel('E-mail').fill('ines@ternquay.example');
+  await page.getByLabel('Password').fill('wrong');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('alert')).toContainText('do not go together');
+  await expect(page.getByLabel('E-mail')).toHaveValue('ines@ternquay.example');
+  await page.getByLabel('Password').fill('ternquay');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page).toHaveURL(/\/schedules$/);
+  await page.goto('/schedules/task/00000000-0000-4000-8000-000000000000');
+  await expect(page.getByRole('alert')).toContainText('There is no such task here');
+  await page.goto('/nowhere');
+  await expect(page.getByRole('alert')).toContainText('Not here');
+});

@@ -1,0 +1,43 @@
+import AxeBuilder from '@axe-core/playwright';
+import { test as base, expect, type Page } from '@playwright/test';
+
+/** A page that fails its test when the browser reports an error of its own. */
+export const test = base.extend<{ quiet: undefined }>({
+  quiet: [
+    async ({ page }, use) => {
+      const errors: string[] = [];
+      // A refusal is an answer, not a fault: the browser notes each on its console.
+      const isRefusal = (text: string) => /status of (4\d\d)/.test(text);
+      page.on('console', (message) => {
+        if (message.type() === 'error' && !isRefusal(message.text())) errors.push(message.text());
+      });
+      page.on('pageerror', (error) => errors.push(error.message));
+      await use(undefined);
+      expect(errors, 'errors on the console').toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+/** Steps in as one of the demo's people. */
+export async function stepIn(page: Page, name: string): Promise<void> {
+  await page.goto('/sign-in');
+  await page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
+  await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
+}
+
+/** Nothing that axe finds, in the light theme and in the dark one. */
+export async function expectAccessible(page: Page): Promise<void> {
+  for (const theme of ['daybreak', 'nightwatch']) {
+    await page.evaluate((name) => document.documentElement.setAttribute('data-theme', name), theme);
+    const { violations } = await new AxeBuilder({ page })
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+      .analyze();
+    const found = violations.map(
+      ({ id, nodes }) => `${theme}: ${id}: ${nodes.map(({ target }) => target.join(' ')).join(' | ')}`,
+    );
+    expect(found).toEqual([]);
+  }
+}
