@@ -1,11 +1,11 @@
 import { expect, stepIn, test } from './journey.ts';
 
 test('another browser sees the work without reloading', async ({ page, browser }) => {
-  await stepIn(page, 'Kit Sorrell');
+  await stepIn(page, 'Nadia Orme');
   const other = await browser.newPage();
   await stepIn(other, 'Ines Calloway');
   await other.goto(new URL(page.url()).pathname);
-  const line = (of: typeof page) => of.locator('[data-task="Visitor berths, Tuesday"]');
+  const line = (of: typeof page) => of.locator('[data-task="Visitor berths, Tuesday"]').first();
   await expect(line(other).getByRole('img', { name: 'Open' })).toBeVisible();
   await line(page)
     .getByRole('button', { name: /^Start/ })

@@ -34,7 +34,9 @@ test('check lines can be pasted as a list and moved by keyboard', async ({ page 
   await page.getByLabel('Check line 3', { exact: true }).press('Alt+ArrowUp');
   await expect.poll(texts).toEqual(['Gates', 'Ladders', 'Lights']);
   await page.getByRole('button', { name: 'Move check line 1' }).press('Space');
+  await expect(page.locator('[id^=DndLiveRegion]')).toContainText('was moved over');
   await page.keyboard.press('ArrowDown');
+  await expect(page.locator('li.bg-chosen')).toHaveCSS('transform', /matrix/);
   await page.keyboard.press('Space');
   await expect.poll(texts).toEqual(['Ladders', 'Gates', 'Lights']);
 });

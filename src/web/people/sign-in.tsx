@@ -109,7 +109,7 @@ function PasswordForm() {
         />
         <button
           type="button"
-          className="link-line absolute right-3 top-3 text-[13px] leading-5"
+          className="link-line absolute right-3 top-2.5 h-6 px-1 text-[13px] leading-6"
           aria-pressed={shows}
           onClick={() => setShows(!shows)}
         >

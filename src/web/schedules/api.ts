@@ -36,8 +36,8 @@ export function useScheduleActions() {
   const refresh = useRefresh();
   const keep = async (asked: Promise<Saved>, said: (saved: Saved) => string): Promise<Schedule> => {
     const saved = await asked;
-    await refresh('/schedules', '/tideline', '/templates', '/people/');
     sayDone(said(saved), saved.changeId);
+    await refresh('/schedules', '/tideline', '/templates', '/people/');
     return saved.schedule;
   };
   return {

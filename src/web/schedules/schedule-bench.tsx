@@ -150,7 +150,13 @@ function Bench({ schedule, templates }: BenchProps) {
           title={plan.title}
           onChange={change}
         />
-        <section className="min-w-0 overflow-y-auto pb-10 pl-6 pr-5 pt-3" aria-label="What this makes">
+        <section
+          className="min-w-0 overflow-y-auto pb-10 pl-6 pr-5 pt-3"
+          aria-label="What this makes"
+          // It scrolls and holds nothing to click: by keyboard it can be reached and read to its end only so.
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: see above
+          tabIndex={0}
+        >
           <WhatThisMakes plan={plan} draft={draft} />
         </section>
       </div>

@@ -130,12 +130,14 @@ function useScheduleFilter(schedules: readonly Schedule[]) {
   const words = search.get('find') ?? '';
   const span = useMemo(() => spanFrom(search), [search]);
   const set = useCallback(
-    (name: string, value: string) =>
+    (values: Readonly<Record<string, string>>) =>
       setSearch(
         (before) => {
           const next = new URLSearchParams(before);
-          if (value === '') next.delete(name);
-          else next.set(name, value);
+          for (const [name, value] of Object.entries(values)) {
+            if (value === '') next.delete(name);
+            else next.set(name, value);
+          }
           return next;
         },
         { replace: true },
@@ -146,24 +148,13 @@ function useScheduleFilter(schedules: readonly Schedule[]) {
     () => ({
       chosen: span,
       spans: true,
-      onChoose: ({ from, to }) =>
-        setSearch(
-          (before) => {
-            const next = new URLSearchParams(before);
-            const same = next.get('from') === isoOfDay(from) && next.get('to') === isoOfDay(to) && from === to;
-            if (same) {
-              next.delete('from');
-              next.delete('to');
-            } else {
-              next.set('from', isoOfDay(from));
-              next.set('to', isoOfDay(to));
-            }
-            return next;
-          },
-          { replace: true },
-        ),
+      onChoose: ({ from, to }) => {
+        // The same day once more shows all days again.
+        const same = span !== null && span.from === from && span.to === to && from === to;
+        set(same ? { from: '', to: '' } : { from: isoOfDay(from), to: isoOfDay(to) });
+      },
     }),
-    [span, setSearch],
+    [span, set],
   );
   useTide(tide);
   const shown = useMemo(() => {
@@ -200,10 +191,7 @@ function useScheduleFilter(schedules: readonly Schedule[]) {
     spanWords,
     inWords,
     clear: () => setSearch({}, { replace: true }),
-    clearSpan: () => {
-      set('from', '');
-      set('to', '');
-    },
+    clearSpan: () => set({ from: '', to: '' }),
   };
 }
 
@@ -253,7 +241,7 @@ function FilterWords({ filter }: { readonly filter: ReturnType<typeof useSchedul
   const [words, setWords] = useState(values.find);
   useEffect(() => setWords(values.find), [values.find]);
   return (
-    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-[14px] text-line-2">
+    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-[14px] text-ink-2">
       <input
         className="filter-word !w-[92px] !cursor-text !text-ink placeholder:text-ink-2"
         type="search"
@@ -262,30 +250,30 @@ function FilterWords({ filter }: { readonly filter: ReturnType<typeof useSchedul
         value={words}
         onChange={({ target }) => {
           setWords(target.value);
-          set('find', target.value);
+          set({ find: target.value });
         }}
       />
       ·
       <FilterChoice
         label="Category"
         value={values.category}
-        onChange={(value) => set('category', value)}
+        onChange={(value) => set({ category: value })}
         options={[['', 'every category'], ...filter.categories.map((name) => [name, name] as const)]}
       />
       ·
-      <FilterChoice label="State" value={values.state} onChange={(value) => set('state', value)} options={STATES} />
+      <FilterChoice label="State" value={values.state} onChange={(value) => set({ state: value })} options={STATES} />
       ·
       <FilterChoice
         label="Person"
         value={values.person}
-        onChange={(value) => set('person', value)}
+        onChange={(value) => set({ person: value })}
         options={[['', 'any person'], ...filter.people.map(({ id, name }) => [id, name] as const)]}
       />
       ·
       <FilterChoice
         label="Order"
         value={values.order}
-        onChange={(value) => set('order', value === 'next' ? '' : value)}
+        onChange={(value) => set({ order: value === 'next' ? '' : value })}
         options={ORDERS}
       />
       {filter.spanWords && (

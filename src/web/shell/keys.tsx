@@ -30,7 +30,7 @@ export function KeyProvider({ children }: { readonly children: ReactNode }) {
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.defaultPrevented) return;
-      const name = event.ctrlKey || event.metaKey ? `Mod+${event.key.toLowerCase()}` : event.key;
+      const name = event.ctrlKey || event.metaKey ? `Mod+${event.key}` : event.key;
       if (event.altKey || (isTyping(event.target) && !name.startsWith('Mod+') && name !== 'Escape')) return;
       const binding = known.find(({ key }) => key === name);
       if (!binding) return;

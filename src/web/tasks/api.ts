@@ -19,17 +19,14 @@ export function useTaskActions() {
   const { mutate } = useSWRConfig();
   const refresh = useRefresh();
 
-  const keep = async (saved: Saved): Promise<Saved> => {
-    await mutate(addressOf(taskEndpoints.one, { params: { taskId: saved.task.id } }), saved.task, {
-      revalidate: false,
-    });
-    await refresh('/people/', '/tideline', '/schedules');
-    return saved;
-  };
   const act = async (asked: Promise<Saved>, said?: (saved: Saved) => string): Promise<Saved | null> => {
     try {
-      const saved = await keep(await asked);
+      const saved = await asked;
+      await mutate(addressOf(taskEndpoints.one, { params: { taskId: saved.task.id } }), saved.task, {
+        revalidate: false,
+      });
       if (said) sayDone(said(saved), saved.changeId);
+      void refresh('/people/', '/tideline', '/schedules');
       return saved;
     } catch (error) {
       sayTrouble(error);

@@ -39,7 +39,7 @@ export default function TemplatesPage() {
       <div className="page-head flex-wrap">
         <h1>Templates</h1>
         {templates && templates.length > 0 && (
-          <div className="flex items-center gap-2 text-[14px] text-line-2">
+          <div className="flex items-center gap-2 text-[14px] text-ink-2">
             <input
               className="filter-word !w-[92px] !cursor-text placeholder:text-ink-2"
               type="search"

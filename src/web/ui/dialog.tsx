@@ -14,6 +14,8 @@ export function Dialog({ label, onClose, className = '', children }: DialogProps
     const element = dialog.current;
     if (!element) return;
     element.showModal();
+    // A field to type into comes before the first button.
+    element.querySelector('input')?.focus();
     const closeBeside = (event: PointerEvent) => {
       if (event.target === element) element.close();
     };
