@@ -25,7 +25,9 @@ export { expect };
 export async function stepIn(page: Page, name: string): Promise<void> {
   await page.goto('/sign-in');
   await page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
-  await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
+  // The page below the bar stands: only then do its keys work.
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await expect(page.getByRole('slider')).toBeVisible();
 }
 
 /** Nothing that axe finds, in the light theme and in the dark one. */

@@ -40,8 +40,21 @@ export function dayOfIso(text: IsoDate): CivilDay {
 
 const TWO_DIGITS = Array.from({ length: 100 }, (_, n) => String(n).padStart(2, '0'));
 
+/** Texts of the days around now, written once: lists of dates are mostly made of the same few thousand. */
+const WRITTEN: IsoDate[] = [];
+const WRITTEN_DAYS = 65_536;
+
 /** A civil day as `YYYY-MM-DD`. */
 export function isoOfDay(day: CivilDay): IsoDate {
+  if (day < 0 || day >= WRITTEN_DAYS) return write(day);
+  const known = WRITTEN[day];
+  if (known !== undefined) return known;
+  const text = write(day);
+  WRITTEN[day] = text;
+  return text;
+}
+
+function write(day: CivilDay): IsoDate {
   const { year, month, day: date } = yearMonthDay(day);
   return `${year >= 1000 ? year : String(year).padStart(4, '0')}-${TWO_DIGITS[month]}-${TWO_DIGITS[date]}`;
 }
