@@ -13,7 +13,7 @@ export async function build({ say = console.log } = {}) {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === sources) return;
   say('Building …');
   rmSync(stamp, { force: true });
-  const [{ build: bundle }, { build: buildWeb }] = await Promise.all([import('esbuild'), import('vite')]);
+  const [{ build: bundle, stop }, { build: buildWeb }] = await Promise.all([import('esbuild'), import('vite')]);
   const common = {
     bundle: true,
     platform: 'node',
@@ -31,6 +31,8 @@ export async function build({ say = console.log } = {}) {
   });
   await bundle({ ...common, entryPoints: ['src/core/index.ts'], outfile: 'dist/core/index.js' });
   await buildWeb({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' });
+  // Its helper process would outlive us.
+  await stop();
   writeFileSync(stamp, sources);
 }
 

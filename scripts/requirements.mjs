@@ -1,6 +1,6 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './root.mjs';
 import { Stop } from './say.mjs';
@@ -81,6 +81,7 @@ export function requireFolder(path) {
     mkdirSync(path, { recursive: true });
     const probe = join(path, '.writable');
     writeFileSync(probe, '');
+    rmSync(probe);
   } catch (error) {
     throw new Stop(
       `${path} can't be written to (${error.code}). Jolly Rota keeps its data there: give this user the right to write, or set JOLLY_DATA to another folder.`,
