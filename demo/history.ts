@@ -111,7 +111,12 @@ function fate(
     case 'underWay': {
       const startedAt = workedAt(scope, task, 0, random);
       const half = task.checkKeys.slice(0, Math.ceil(task.checkKeys.length / 2));
-      return { ...untouched, state: 'underWay', startedAt, ticks: ticks(half, startedAt, task) };
+      return {
+        ...untouched,
+        state: 'underWay',
+        startedAt,
+        ticks: ticks(half, startedAt, scope.instant.toISOString(), task),
+      };
     }
     case 'done': {
       const startedAt = workedAt(scope, task, outcome.daysLate, random);
@@ -125,7 +130,7 @@ function fate(
         doneAt,
         doneBy: task.assigneeId,
         note,
-        ticks: ticks(task.checkKeys, doneAt, task),
+        ticks: ticks(task.checkKeys, startedAt, doneAt, task),
       };
     }
   }
@@ -148,6 +153,9 @@ function notAfterNow(scope: Scope, at: Date): string {
   return (at > scope.instant ? scope.instant : at).toISOString();
 }
 
-function ticks(keys: readonly string[], at: string, { assigneeId }: PastTask): string {
-  return JSON.stringify(Object.fromEntries(keys.map((key) => [key, { at, by: assigneeId }])));
+/** Check lines ticked one after the other between two moments. */
+function ticks(keys: readonly string[], from: string, to: string, { assigneeId }: PastTask): string {
+  const [begin, end] = [new Date(from).getTime(), new Date(to).getTime()];
+  const at = (index: number) => new Date(begin + ((end - begin) * (index + 1)) / keys.length).toISOString();
+  return JSON.stringify(Object.fromEntries(keys.map((key, index) => [key, { at: at(index), by: assigneeId }])));
 }

@@ -38,6 +38,8 @@ export const TEMPLATES = [
       'Ladder 4 slippery, sanded.',
       'Light out over gate 2, spare bulb fitted.',
       'Dinghy adrift by the fuel dock, tied to F 3.',
+      'Two visitors on the waiting pontoon since night.',
+      'Hose left running on Lee Quay, turned off.',
     ],
   },
   {
@@ -59,6 +61,8 @@ export const TEMPLATES = [
       'Cleat 14 turns by hand. Taped off, needs a longer bolt.',
       'Board 31 lifted at the shore end, screwed down.',
       'Weed on the slip, scrubbed.',
+      'Ladder 2 loose at the top bolt, tightened.',
+      'Fender gone at finger 6, spare fitted.',
     ],
   },
   {

@@ -71,7 +71,7 @@ export default function SchedulesPage() {
           </Empty>
         )}
         {filter.shown.length > 0 && <ScheduleTable schedules={filter.shown} />}
-        <RunLine />
+        {schedules && schedules.length > 0 && <RunLine />}
       </div>
       <Outlet />
     </div>
@@ -97,7 +97,7 @@ function RunLine() {
   const at = `${sayNear(dayOfIso(run.startedAt.slice(0, 10)), today)} at ${run.startedAt.slice(11)}`;
   const why = { daily: 'the daily run', startup: 'the server starting', byHand: 'hand' }[run.why];
   return (
-    <p className="no-print flex-none border-t border-line px-5 py-2 text-[13px] leading-4 text-ink-2">
+    <p className="no-print mt-auto flex-none border-t border-line px-5 py-2 text-[13px] leading-4 text-ink-2">
       Tasks are made {horizonDays} days ahead, daily at {makeTime}. Last by {why}, {at}:{' '}
       {run.made === 0 ? 'nothing was missing' : `${plural(run.made, 'task')} made`}.
     </p>

@@ -186,7 +186,7 @@ function Mark({
       {on === today && (
         <rect x={x(on) - cell / 2} y={y(on) - ROW / 2 + 1} width={cell} height={ROW - 2} fill="var(--color-accent)" />
       )}
-      <circle cx={x(on)} cy={y(on)} r={9.2} fill={on < today ? 'var(--petrol-2)' : 'var(--color-primary)'}>
+      <circle cx={x(on)} cy={y(on)} r={9.2} fill={on < today ? 'var(--petrol-3)' : 'var(--color-primary)'}>
         <title>
           {on === nominal ? sayDay(on, today) : `${sayDay(on, today)}, moved from ${sayDay(nominal, today)}`}
         </title>
@@ -195,7 +195,7 @@ function Mark({
         x={x(on)}
         y={y(on) + 4.5}
         textAnchor="middle"
-        fill={on < today ? 'var(--color-base-100)' : 'var(--color-primary-content)'}
+        fill={on < today ? 'var(--ink)' : 'var(--color-primary-content)'}
         style={DAY_FONT}
         pointerEvents="none"
       >

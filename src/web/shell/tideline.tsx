@@ -84,7 +84,14 @@ function LateFigure({ late, scope }: { readonly late: number; readonly scope: st
   );
 }
 
-function Columns({ tide, chosen, onChoose, spans, marks }: TidelineProps & { readonly tide: TidelineAnswer }) {
+function Columns({
+  tide,
+  personId,
+  chosen,
+  onChoose,
+  spans,
+  marks,
+}: TidelineProps & { readonly tide: TidelineAnswer }) {
   const { today } = useWorkspace();
   const [frame, width] = useWidth<HTMLDivElement>();
   const [dragFrom, setDragFrom] = useState<CivilDay | null>(null);
@@ -97,10 +104,15 @@ function Columns({ tide, chosen, onChoose, spans, marks }: TidelineProps & { rea
   const columnWidth = (width - left - (narrow ? 8 : RIGHT)) / days.length;
   const first = days[0]?.day ?? today;
   const x = (day: CivilDay) => left + (day - first) * columnWidth;
+  const isEmpty = days.every(({ done, open, projected }) => done + open + projected === 0);
   const peak = Math.max(60, ...days.map(({ done, open, projected }) => done + open + projected));
-  const scale = tide.capacityMinutes <= peak * 1.6 ? Math.max(peak, tide.capacityMinutes) * 1.06 : roundHours(peak);
+  // One person's day is always seen against what it holds; a whole workspace is only where that leaves columns to see.
+  const scale =
+    tide.capacityMinutes <= peak * (personId ? 4 : 1.6)
+      ? Math.max(peak, tide.capacityMinutes) * 1.06
+      : roundHours(peak);
   const y = (minutes: number) => BASE - (minutes / scale) * (BASE - TOP);
-  const capacityFits = tide.capacityMinutes > 0 && tide.capacityMinutes <= scale;
+  const capacityFits = !isEmpty && tide.capacityMinutes > 0 && tide.capacityMinutes <= scale;
 
   const dayAt = (event: PointerEvent<Element>): CivilDay => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -208,7 +220,7 @@ function Columns({ tide, chosen, onChoose, spans, marks }: TidelineProps & { rea
             )}
             <HorizonLine
               x={x(dayOfIso(tide.horizon) + 1)}
-              isShown={!narrow && dayOfIso(tide.horizon) < first + days.length - 1}
+              isShown={!narrow && !isEmpty && dayOfIso(tide.horizon) < first + days.length - 1}
               mark={marks?.label}
             />
             <DayLabels days={days} x={x} columnWidth={columnWidth} narrow={narrow} today={today} />

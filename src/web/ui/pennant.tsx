@@ -22,7 +22,7 @@ interface PennantProps {
   readonly state: PennantState;
   readonly late?: boolean;
   readonly size?: 16 | 20 | 24;
-  /** Said instead of the state, where more is known. */
+  /** Said instead of the state, where more is known; an empty text where words beside it say it already. */
   readonly label?: string;
 }
 
@@ -48,8 +48,7 @@ export function Pennant({ state, late = false, size = 16, label }: PennantProps)
       width={size}
       height={size}
       viewBox="0 0 16 16"
-      role="img"
-      aria-label={words}
+      {...(words === '' ? { 'aria-hidden': true } : { role: 'img', 'aria-label': words })}
     >
       <title>{words}</title>
       <path d="M2.5 1V15.25" {...line} />
