@@ -1,4 +1,5 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { conflict } from '../http/refusal.ts';
 
 export type FieldChanges = Record<string, { readonly from: unknown; readonly to: unknown }>;
 
@@ -23,4 +24,19 @@ export class Change {
   fields!: FieldChanges;
   @Column({ name: 'undone_at', type: 'timestamptz', nullable: true })
   undoneAt!: Date | null;
+}
+
+/**
+ * The fields as they were before a change, to undo it.
+ * @throws Refusal when any of them was changed again since
+ */
+export function fieldsBefore<T extends object>(now: T, fields: FieldChanges): Partial<T> {
+  const before: Record<string, unknown> = {};
+  for (const [field, { from, to }] of Object.entries(fields)) {
+    if (JSON.stringify(now[field as keyof T]) !== JSON.stringify(to)) {
+      throw conflict('It was changed again since, so this can no longer be undone in one go.');
+    }
+    before[field] = from;
+  }
+  return before as Partial<T>;
 }

@@ -1,5 +1,6 @@
 import type { ProjectedLine } from '../../contract/index.ts';
 import { type CivilDay, isDated, isoOfDay, planDays } from '../../core/index.ts';
+import { namedOrNull } from '../named.ts';
 import type { Scope } from '../scope.ts';
 import { nominalKey, titleOf } from '../tasks/made-task.ts';
 import { planProblem } from './making.ts';
@@ -27,8 +28,8 @@ export async function projectedWork(
         lines.push({
           scheduleId: row.id,
           title: titleOf(row, occurrence.on),
-          client: row.clientId && row.clientName ? { id: row.clientId, name: row.clientName } : null,
-          asset: row.assetId && row.assetName ? { id: row.assetId, name: row.assetName } : null,
+          client: namedOrNull(row.clientId, row.clientName),
+          asset: namedOrNull(row.assetId, row.assetName),
           on: isoOfDay(occurrence.on),
           dueOn: isoOfDay(occurrence.due),
           startTime: schedule.timing.startTime,

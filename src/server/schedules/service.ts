@@ -11,8 +11,9 @@ import {
   writePhrase,
 } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
-import type { FieldChanges } from '../db/change.ts';
+import { type FieldChanges, fieldsBefore } from '../db/change.ts';
 import { conflict, invalid, notFound } from '../http/refusal.ts';
+import { namedOrNull } from '../named.ts';
 import { Person } from '../people/entity.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
 import { pastTasksOf, type SeriesTask } from '../tasks/series.ts';
@@ -75,9 +76,9 @@ function answer(
       estimateMinutes: row.estimateMinutes,
       titlePattern: row.titlePattern,
     },
-    client: nameOrNull(row.clientId, row.clientName),
-    asset: nameOrNull(row.assetId, row.assetName),
-    assignee: nameOrNull(row.assigneeId, row.assigneeName),
+    client: namedOrNull(row.clientId, row.clientName),
+    asset: namedOrNull(row.assetId, row.assetName),
+    assignee: namedOrNull(row.assigneeId, row.assigneeName),
     recurrence,
     timing,
     pauses: row.pauses,
@@ -93,10 +94,6 @@ function answer(
     lateCount: series.filter(({ task }) => task.late && !isEnded(task.state as 'open')).length,
     since: recurrence.start,
   };
-}
-
-function nameOrNull(id: string | null, name: string | null) {
-  return id !== null && name !== null ? { id, name } : null;
 }
 
 function isPausing({ from, to }: Pause, today: string): boolean {
@@ -183,14 +180,7 @@ export function resumeSchedule(scope: Scope, id: string): Promise<SavedSchedule>
 /** Puts fields of a schedule back to what a change found, and its tasks with them. */
 export async function undoScheduleChange(scope: Scope, id: string, fields: FieldChanges): Promise<string> {
   const before = await scope.locked(Schedule, id, 'schedule');
-  const back: Record<string, unknown> = {};
-  for (const [field, { from, to }] of Object.entries(fields)) {
-    if (JSON.stringify(before[field as keyof Schedule]) !== JSON.stringify(to)) {
-      throw conflict('The schedule was changed again since, so this can no longer be undone in one go.');
-    }
-    back[field] = from;
-  }
-  await write(scope, before, back as Partial<Schedule>, 'undone');
+  await write(scope, before, fieldsBefore(before, fields), 'undone');
   return 'The schedule is as it was before.';
 }
 

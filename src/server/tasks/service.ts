@@ -13,7 +13,7 @@ import {
   plural,
   writePhrase,
 } from '../../core/index.ts';
-import type { FieldChanges } from '../db/change.ts';
+import { type FieldChanges, fieldsBefore } from '../db/change.ts';
 import { conflict, forbidden, invalid, notFound } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { projectedWork } from '../schedules/projection.ts';
@@ -296,14 +296,7 @@ function refuseEnded(task: Task, verb: string): void {
 export async function undoTaskChange(scope: Scope, id: string, fields: FieldChanges): Promise<string> {
   const task = await scope.locked(Task, id, 'task');
   if (!mayWork(scope, task)) throw forbidden('Only the person who has this task, or a manager, can undo that.');
-  const back: Record<string, unknown> = {};
-  for (const [field, { from, to }] of Object.entries(fields)) {
-    if (JSON.stringify(task[field as keyof Task]) !== JSON.stringify(to)) {
-      throw conflict('The task was changed again since, so this can no longer be undone in one go.');
-    }
-    back[field] = from;
-  }
-  await write(scope, task, 'undone', back as Partial<Task>);
+  await write(scope, task, 'undone', fieldsBefore(task, fields));
   return `“${task.title}” is as it was before.`;
 }
 

@@ -1,5 +1,6 @@
 import type { TaskLine } from '../../contract/index.ts';
 import { civilTimeAt, type DatedTask, dayOfIso, lookOf, type TaskLook, tryMinutesOfTime } from '../../core/index.ts';
+import { namedOrNull } from '../named.ts';
 import type { Scope } from '../scope.ts';
 import type { Task } from './entity.ts';
 
@@ -50,9 +51,9 @@ export function taskLine(scope: Scope, row: TaskRow): TaskLine {
     version: row.version,
     title: row.title,
     category: row.category,
-    client: named(row.clientId, row.clientName),
-    asset: named(row.assetId, row.assetName),
-    assignee: named(row.assigneeId, row.assigneeName),
+    client: namedOrNull(row.clientId, row.clientName),
+    asset: namedOrNull(row.assetId, row.assetName),
+    assignee: namedOrNull(row.assigneeId, row.assigneeName),
     state: look.state,
     late: look.late,
     daysLate: look.daysLate,
@@ -67,8 +68,4 @@ export function taskLine(scope: Scope, row: TaskRow): TaskLine {
     startedAt: scope.moment(row.startedAt),
     doneAt: scope.moment(row.doneAt),
   };
-}
-
-function named(id: string | null, name: string | null) {
-  return id !== null && name !== null ? { id, name } : null;
 }
