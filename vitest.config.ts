@@ -8,6 +8,7 @@ export default defineConfig({
           name: 'unit',
           include: ['src/core/**/*.test.ts', 'src/contract/**/*.test.ts', 'src/web/**/*.test.ts', 'demo/**/*.test.ts'],
           environment: 'node',
+          testTimeout: 30_000,
         },
       },
       {

@@ -1,0 +1,170 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { anyRecurrence } from '../core/recurrence/generated.ts';
+import {
+  endpoint,
+  recurrenceSchema,
+  scheduleEndpoints,
+  scheduleInputSchema,
+  taskEndpoints,
+  templateEndpoints,
+  templateInputSchema,
+  timingSchema,
+  workspaceEndpoints,
+} from './index.ts';
+
+const issuesOf = (result: { success: boolean; error?: { issues: { path: PropertyKey[]; message: string }[] } }) =>
+  (result.error?.issues ?? []).map(({ path, message }) => `${path.join('.')}: ${message}`);
+
+describe('a recurrence over the wire', () => {
+  it('is any that the core can hold', () => {
+    fc.assert(
+      fc.property(anyRecurrence, (recurrence) => {
+        expect(recurrenceSchema.parse(JSON.parse(JSON.stringify(recurrence)))).toEqual(recurrence);
+      }),
+    );
+  });
+
+  const good = {
+    start: '2026-11-24',
+    rules: [{ kind: 'weeks', every: 1, on: [2] }],
+    end: { kind: 'never' },
+    dayOff: 'none',
+  };
+  it.each([
+    [{ ...good, start: '24/11/2026' }, 'start: This is not a date'],
+    [{ ...good, start: '2026-02-29' }, 'start: This is not a date'],
+    [{ ...good, rules: [] }, 'rules: Say when'],
+    [{ ...good, rules: Array(13).fill(good.rules[0]) }, 'rules: Twelve rules at most'],
+    [{ ...good, rules: [{ kind: 'weeks', every: 0, on: [2] }] }, 'rules.0.every: At least 1'],
+    [{ ...good, rules: [{ kind: 'weeks', every: 1000, on: [2] }] }, 'rules.0.every: At most 999'],
+    [{ ...good, rules: [{ kind: 'weeks', every: 1.5, on: [2] }] }, 'rules.0.every: Whole numbers only'],
+    [{ ...good, rules: [{ kind: 'weeks', every: null, on: [2] }] }, 'rules.0.every: Say how many'],
+    [{ ...good, rules: [{ kind: 'weeks', every: 1, on: [] }] }, 'rules.0.on: Choose at least one weekday'],
+    [
+      { ...good, rules: [{ kind: 'weeks', every: 1, on: [8] }] },
+      'rules.0.on.0: A weekday is 1 for Monday to 7 for Sunday',
+    ],
+    [{ ...good, rules: [{ kind: 'weeks', every: 1, on: [2, 2] }] }, 'rules.0.on: A weekday stands there twice'],
+    [
+      { ...good, rules: [{ kind: 'days', every: 1, except: [1, 2, 3, 4, 5, 6, 7] }] },
+      'rules.0.except: Leave at least one weekday',
+    ],
+    [
+      { ...good, rules: [{ kind: 'months', every: 1, months: [13], on: [{ kind: 'date', day: 1 }], missing: 'last' }] },
+      'rules.0.months.0',
+    ],
+    [
+      { ...good, rules: [{ kind: 'months', every: 1, months: [], on: [], missing: 'last' }] },
+      'rules.0.on: Choose at least one day',
+    ],
+    [
+      { ...good, rules: [{ kind: 'months', every: 1, months: [], on: [{ kind: 'date', day: 0 }], missing: 'last' }] },
+      'rules.0.on.0.day: From 1 to 31',
+    ],
+    [
+      { ...good, rules: [{ kind: 'months', every: 1, months: [], on: [{ kind: 'date', day: 32 }], missing: 'last' }] },
+      'rules.0.on.0.day',
+    ],
+    [
+      { ...good, rules: [{ kind: 'years', every: 1, months: [], on: [{ kind: 'date', day: 1 }], missing: 'last' }] },
+      'rules.0.months: Choose the month',
+    ],
+    [{ ...good, end: { kind: 'after', count: 0 } }, 'end.count: At least once'],
+    [{ ...good, end: { kind: 'after', count: 10_000 } }, 'end.count: At most 9999 times'],
+    [{ ...good, end: { kind: 'on', date: 'soon' } }, 'end.date: This is not a date'],
+    [{ ...good, dayOff: 'sometimes' }, 'dayOff'],
+  ])('is refused with its place: %j', (wrong, words) => {
+    expect(issuesOf(recurrenceSchema.safeParse(wrong)).join('\n')).toContain(words);
+  });
+});
+
+describe('timing over the wire', () => {
+  const good = {
+    appears: { amount: -4, unit: 'workingDay' },
+    starts: { amount: 0, unit: 'day' },
+    due: { amount: 0, unit: 'day' },
+    startTime: '08:00',
+    dueTime: '12:00',
+  };
+  it('takes leads before the day and a due date after it', () => {
+    expect(timingSchema.safeParse(good).success).toBe(true);
+    expect(timingSchema.safeParse({ ...good, due: { amount: 3, unit: 'workingDay' }, dueTime: '07:00' }).success).toBe(
+      true,
+    );
+  });
+
+  it.each([
+    [{ ...good, appears: { amount: 1, unit: 'day' } }, 'appears.amount: It may appear up to 366 days before'],
+    [{ ...good, due: { amount: -1, unit: 'day' } }, 'due.amount: It may be due on the day'],
+    [{ ...good, dueTime: '07:00' }, 'dueTime: It is due before it starts'],
+    [{ ...good, startTime: '25:00' }, 'startTime: This is not a time'],
+    [{ ...good, starts: { amount: -0.5, unit: 'day' } }, 'starts.amount: Whole days only'],
+    [{ ...good, starts: { amount: 0, unit: 'fortnight' } }, 'starts.unit'],
+  ])('is refused with its place: %j', (wrong, words) => {
+    expect(issuesOf(timingSchema.safeParse(wrong)).join('\n')).toContain(words);
+  });
+});
+
+describe('a template over the wire', () => {
+  const good = {
+    name: 'Payroll',
+    titlePattern: 'Payroll {month}',
+    category: null,
+    instructions: '',
+    checkLines: [],
+    estimateMinutes: 1,
+  };
+  it('is trimmed at its edges and nothing else', () => {
+    const { name, instructions } = templateInputSchema.parse({
+      ...good,
+      name: '  Payroll  run ',
+      instructions: '  two\n lines ',
+    });
+    expect(name).toBe('Payroll  run');
+    expect(instructions).toBe('  two\n lines ');
+  });
+
+  it('holds names in any script', () => {
+    for (const name of ['Überprüfung', 'Ærø', '点検', '🚩 flags', "O’Brien's"])
+      expect(templateInputSchema.parse({ ...good, name }).name).toBe(name);
+  });
+
+  it('never takes a text that is too long, however long', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 121, max: 100_000 }), (length) => {
+        expect(issuesOf(templateInputSchema.safeParse({ ...good, name: 'x'.repeat(length) }))).toEqual([
+          'name: The name may have 120 characters at most.',
+        ]);
+      }),
+      { numRuns: 10 },
+    );
+  });
+});
+
+describe('the endpoints', () => {
+  const all = [workspaceEndpoints, templateEndpoints, scheduleEndpoints, taskEndpoints].flatMap((group) =>
+    Object.values(group),
+  );
+
+  it('have an address of their own each', () => {
+    const addresses = all.map(({ method, path }) => `${method} ${path}`);
+    expect(new Set(addresses).size).toBe(addresses.length);
+  });
+
+  it('ask nothing where nothing is said', () => {
+    const bare = endpoint({ method: 'GET', path: '/x', answer: workspaceEndpoints.session.answer });
+    expect(bare.query.parse({})).toEqual({});
+    expect(bare.body.parse({})).toEqual({});
+  });
+
+  it('keep ids of others out by form', () => {
+    const wrong = scheduleInputSchema.safeParse({ templateId: 1, clientId: 'x', assetId: null, assigneeId: null });
+    expect(issuesOf(wrong).map((issue) => issue.split(':')[0])).toEqual([
+      'templateId',
+      'clientId',
+      'recurrence',
+      'timing',
+    ]);
+  });
+});
