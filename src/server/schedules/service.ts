@@ -149,7 +149,7 @@ export function changeSchedule(
     const before = await tx.locked(Schedule, id, 'schedule');
     if (before.version !== input.version) {
       throw conflict(
-        'Someone else changed this schedule since you opened it. Your entries are still on the screen; open it anew to see theirs.',
+        'Someone else changed this schedule since you opened it. Yours is still on the screen, not saved; “Put back” shows theirs.',
       );
     }
     await checkInput(tx, input);

@@ -101,7 +101,7 @@ export function changeTemplate(
     const before = await tx.locked(Template, id, 'template');
     if (before.version !== version) {
       throw conflict(
-        'Someone else changed this template since you opened it. Your entries are still on the screen; open it anew to see theirs.',
+        'Someone else changed this template since you opened it. Yours is still on the screen, not saved; “Put back” shows theirs.',
       );
     }
     checkCategory(tx, input);

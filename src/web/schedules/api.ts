@@ -42,18 +42,15 @@ export function useScheduleActions() {
   };
   return {
     /** @throws ProblemError when it is refused */
-    save: (input: ScheduleInput, existing: { id: string; version: number } | null) =>
-      existing
+    save: (input: ScheduleInput & { version: number }, scheduleId: string | null) =>
+      scheduleId === null
         ? keep(
-            ask(scheduleEndpoints.change, {
-              params: { scheduleId: existing.id },
-              body: { ...input, version: existing.version },
-            }),
-            ({ tasks }) => `Saved. ${saySync(tasks)}`,
-          )
-        : keep(
             ask(scheduleEndpoints.create, { body: input }),
             ({ schedule, tasks }) => `“${schedule.template.name}” is scheduled. ${saySync(tasks)}`,
+          )
+        : keep(
+            ask(scheduleEndpoints.change, { params: { scheduleId }, body: input }),
+            ({ tasks }) => `Saved. ${saySync(tasks)}`,
           ),
     pause: (schedule: Schedule) =>
       keep(

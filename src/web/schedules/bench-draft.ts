@@ -3,13 +3,17 @@ import { type CivilDay, isoOfDay, type Recurrence } from '../../core/index.ts';
 import { ruleOf } from './rule-choices.ts';
 
 /** What stands on the bench; `templateId` is empty until one is chosen. */
-export type BenchDraft = ScheduleInput;
+export interface BenchDraft extends ScheduleInput {
+  /** The version it was begun from, so that someone else's change meanwhile is never written over; 0 for a new one. */
+  readonly version: number;
+}
 
 const DAY = { amount: 0, unit: 'day' } as const;
 
 /** A schedule to begin with: weekly on the weekday of today, unless it is to be like an example. */
 export function freshDraft(today: CivilDay, templateId: string, like: string | null): BenchDraft {
   return {
+    version: 0,
     templateId,
     clientId: null,
     assetId: null,
@@ -57,6 +61,7 @@ function likeOf(like: string | null, today: CivilDay): Recurrence {
 
 export function draftOf(schedule: Schedule): BenchDraft {
   return {
+    version: schedule.version,
     templateId: schedule.template.id,
     clientId: schedule.client?.id ?? null,
     assetId: schedule.asset?.id ?? null,

@@ -32,8 +32,7 @@ export default function ScheduleBench() {
   const { data: schedule, error, mutate } = useSchedule(isNew ? null : scheduleId);
   const { templates } = useTemplates();
   if (error && !schedule) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!templates || (!isNew && !schedule)) return <Skeleton rows={12} />;
-  // A version of one's own for each: a draft written over another version is still shown, and refused in words when saved.
+  if (!templates || (!isNew && schedule?.id !== scheduleId)) return <Skeleton rows={12} />;
   return <Bench key={scheduleId} schedule={isNew ? null : (schedule ?? null)} templates={templates} />;
 }
 
@@ -73,7 +72,6 @@ function Bench({ schedule, templates }: BenchProps) {
       chosen: null,
       spans: false,
       marks: { days, label: 'this schedule' },
-      onChoose: () => undefined,
     }),
     [days],
   );
@@ -83,7 +81,7 @@ function Bench({ schedule, templates }: BenchProps) {
     if (!template || plan.kind === 'problem' || busy) return;
     setBusy(true);
     setRefusal(null);
-    save(draft, schedule)
+    save(draft, schedule?.id ?? null)
       .then((saved) => {
         forget();
         return navigate(schedule ? `/schedules/${saved.id}` : '/schedules');

@@ -1,4 +1,4 @@
-import { createContext, useContext, useEffect, useMemo, useState } from 'react';
+import { createContext, useContext, useEffect, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
 import { Toaster } from 'sonner';
 import { type CivilDay, isoOfDay } from '../../core/index.ts';
@@ -13,7 +13,8 @@ import { useWorkspace } from './workspace.tsx';
 export interface TideControl {
   readonly personId?: string | undefined;
   readonly chosen: DaySpan | null;
-  readonly onChoose: (span: DaySpan) => void;
+  /** Without it, a chosen day opens one's own day sheet. */
+  readonly onChoose?: (span: DaySpan) => void;
   readonly spans: boolean;
   readonly marks?: { readonly days: readonly CivilDay[]; readonly label: string } | undefined;
 }
@@ -40,24 +41,16 @@ export function Frame() {
     { key: '?', says: 'Show these keys', run: () => setOpen('keys') },
     { key: 'Mod+k', says: 'Jump to anything by name', run: () => setOpen('jump') },
   ]);
-  const fallback = useMemo<TideControl>(
-    () => ({
-      chosen: null,
-      spans: false,
-      onChoose: ({ from }) => void navigate(`/day-sheet/${me.id}?date=${isoOfDay(from)}`),
-    }),
-    [navigate, me.id],
-  );
-  const tide = control ?? fallback;
+  const openMyDay = ({ to }: DaySpan) => void navigate(`/day-sheet/${me.id}?date=${isoOfDay(to)}`);
   return (
     <div className="flex h-full flex-col">
       <TopBar onJump={() => setOpen('jump')} onKeys={() => setOpen('keys')} />
       <Tideline
-        personId={tide.personId}
-        chosen={tide.chosen}
-        onChoose={tide.onChoose}
-        spans={tide.spans}
-        marks={tide.marks}
+        personId={control?.personId}
+        chosen={control?.chosen ?? null}
+        onChoose={control?.onChoose ?? openMyDay}
+        spans={control?.spans ?? false}
+        marks={control?.marks}
       />
       <TideContext value={setControl}>
         <main className="flex min-h-0 flex-1 flex-col">

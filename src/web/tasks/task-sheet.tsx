@@ -176,37 +176,53 @@ function tickWords({ tickedAt }: Step): string {
   return tickedAt === null || tickedAt.startsWith('0000') ? '' : timeOf(tickedAt);
 }
 
-/** Kept while typing pauses, and when the field is left. */
+/** Kept while typing pauses, when the field is left, and when the sheet is closed. */
 const NOTE_PAUSE_MS = 1200;
 
-function Note({ task }: { readonly task: Task }) {
+function useKeptNote(task: Task) {
   const { note: save } = useTaskActions();
   const [text, setText] = useState(task.note);
   const [state, setState] = useState<'still' | 'changed' | 'kept' | 'refused'>('still');
+  const typed = useRef(task.note);
   const saved = useRef(task.note);
-  const writing = useRef(false);
-  useEffect(() => {
-    // Another's words come in only while nobody types here.
-    if (writing.current || task.note === saved.current) return;
-    saved.current = task.note;
-    setText(task.note);
-  }, [task.note]);
-  const keep = async (note: string) => {
-    if (note === saved.current) return;
-    const was = saved.current;
+  const pause = useRef<ReturnType<typeof setTimeout>>(undefined);
+
+  const keep = async () => {
+    clearTimeout(pause.current);
+    const [note, was] = [typed.current, saved.current];
+    if (note === was) return;
     saved.current = note;
     const done = await save(task.id, note, was);
     if (!done) saved.current = was;
-    setState(done ? 'kept' : 'refused');
-    writing.current = false;
+    // What was typed while it was on its way is kept by the next pause.
+    if (typed.current === note) setState(done ? 'kept' : 'refused');
   };
   const latest = useRef(keep);
   latest.current = keep;
+  useEffect(() => () => void latest.current(), []);
   useEffect(() => {
-    if (state !== 'changed') return;
-    const timer = setTimeout(() => void latest.current(text), NOTE_PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [text, state]);
+    // Another's words come in only while none of one's own are waiting.
+    if (typed.current !== saved.current || task.note === saved.current) return;
+    typed.current = task.note;
+    saved.current = task.note;
+    setText(task.note);
+  }, [task.note]);
+  return {
+    text,
+    state,
+    keep: () => void keep(),
+    type: (next: string) => {
+      typed.current = next;
+      setText(next);
+      setState('changed');
+      clearTimeout(pause.current);
+      pause.current = setTimeout(() => void latest.current(), NOTE_PAUSE_MS);
+    },
+  };
+}
+
+function Note({ task }: { readonly task: Task }) {
+  const { text, state, keep, type } = useKeptNote(task);
   if (!task.mayWork) return <p className="mt-1 text-[14px] text-ink-2">{task.note || 'No note.'}</p>;
   return (
     <>
@@ -217,12 +233,8 @@ function Note({ task }: { readonly task: Task }) {
         placeholder="What the next one should know"
         maxLength={5000}
         value={text}
-        onChange={({ target }) => {
-          writing.current = true;
-          setText(target.value);
-          setState('changed');
-        }}
-        onBlur={() => void latest.current(text)}
+        onChange={({ target }) => type(target.value)}
+        onBlur={keep}
       />
       <p className="mt-1 h-4 text-[13px] leading-4 text-ink-2" aria-live="polite">
         {{ still: '', changed: 'not kept yet', kept: 'kept', refused: 'not kept' }[state]}

@@ -22,16 +22,14 @@ export function useTemplate(templateId: string | null) {
 export function useSaveTemplate() {
   const refresh = useRefresh();
   /** @throws ProblemError when it is refused */
-  return async (input: TemplateInput, existing: Pick<Template, 'id' | 'version'> | null): Promise<Template> => {
-    const { template } = existing
-      ? await ask(templateEndpoints.change, {
-          params: { templateId: existing.id },
-          body: { ...input, version: existing.version },
-        })
-      : await ask(templateEndpoints.create, { body: input });
+  return async (input: TemplateInput & { version: number }, templateId: string | null): Promise<Template> => {
+    const { template } =
+      templateId === null
+        ? await ask(templateEndpoints.create, { body: input })
+        : await ask(templateEndpoints.change, { params: { templateId }, body: input });
     await refresh('/templates', '/schedules');
     sayDone(
-      existing
+      templateId !== null
         ? `Saved “${template.name}”. Tasks made from now on say so; those made already keep their text.`
         : `“${template.name}” is in the library.`,
     );

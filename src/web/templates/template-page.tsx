@@ -26,7 +26,13 @@ export default function TemplatePage() {
   return <Editor key={templateId} template={isNew ? null : (data ?? null)} />;
 }
 
-const FRESH: TemplateInput = {
+/** What stands in the editor, and the version it was begun from, so that nobody's change is written over unseen. */
+interface TemplateDraft extends TemplateInput {
+  readonly version: number;
+}
+
+const FRESH: TemplateDraft = {
+  version: 0,
   name: '',
   titlePattern: '',
   category: null,
@@ -35,8 +41,16 @@ const FRESH: TemplateInput = {
   estimateMinutes: 30,
 };
 
-function inputOf({ name, titlePattern, category, instructions, checkLines, estimateMinutes }: Template): TemplateInput {
-  return { name, titlePattern, category, instructions, checkLines, estimateMinutes };
+function inputOf({
+  name,
+  titlePattern,
+  category,
+  instructions,
+  checkLines,
+  estimateMinutes,
+  version,
+}: Template): TemplateDraft {
+  return { version, name, titlePattern, category, instructions, checkLines, estimateMinutes };
 }
 
 function Editor({ template }: { readonly template: Template | null }) {
@@ -58,7 +72,7 @@ function Editor({ template }: { readonly template: Template | null }) {
   }, [form, isChanged, draft]);
   const submit = form.handleSubmit(async (input) => {
     try {
-      const saved = await save(input, template);
+      const saved = await save({ ...input, version: draft.version }, template?.id ?? null);
       forget();
       if (!template) void navigate(`/templates/${saved.id}`);
     } catch (error) {

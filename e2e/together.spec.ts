@@ -1,0 +1,122 @@
+import { expect, stepIn, test } from './journey.ts';
+
+test('two managers change one template: the second is told, and neither is written over', async ({ page, browser }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/templates');
+  await page.getByRole('link', { name: 'Renewal letters' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Renewal letters');
+  await page.getByLabel('Instructions').fill('First thoughts.');
+
+  const other = await browser.newPage();
+  await stepIn(other, 'Ines Calloway');
+  await other.goto(new URL(page.url()).pathname);
+  await other.getByLabel('Instructions').fill('The other’s words.');
+  await other.getByRole('button', { name: 'Save the change' }).click();
+  await expect(other.getByText('Saved “Renewal letters”', { exact: false })).toBeVisible();
+  await other.close();
+
+  await page.getByRole('button', { name: 'Save the change' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'Someone else changed this template' })).toBeVisible();
+  await expect(page.getByLabel('Instructions')).toHaveValue('First thoughts.');
+  await page.getByRole('button', { name: 'Put back' }).click();
+  await expect(page.getByLabel('Instructions')).toHaveValue('The other’s words.');
+});
+
+test('changing a schedule says what it did to tasks, and is undone with one click', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules?find=spill');
+  await page
+    .getByRole('row', { name: /Fuel dock/ })
+    .getByRole('link', { name: 'Spill kits' })
+    .click();
+  await expect(page.getByRole('button', { name: 'Save the change' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Thursday' }).click();
+  await expect(page.getByText('Changed, not saved.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save the change' }).click();
+  const toast = page.locator('.toast-line', { hasText: 'Saved.' });
+  await expect(toast).toContainText(/task(s)? made|changed|taken back|No task changes/);
+  const phrase = page.getByRole('region', { name: 'What this makes' }).getByRole('heading');
+  await expect(phrase).toContainText('Tue and Thu');
+  await toast.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.locator('.toast-line', { hasText: 'The schedule is as it was before.' })).toBeVisible();
+  await expect(phrase).not.toContainText('and Thu');
+  await expect(page.getByRole('button', { name: 'Tuesday', pressed: true })).toBeVisible();
+});
+
+test('a task that is nobody’s is claimed by whoever takes it', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules?state=nobody');
+  await expect(page.getByRole('row').nth(1)).toContainText('nobody yet');
+  const string = page.getByRole('row').nth(1).locator('.string a').last();
+  await string.click();
+  const sheet = page.getByRole('complementary');
+  await expect(sheet).toContainText('nobody yet');
+  const address = new URL(page.url()).pathname;
+  await page.context().clearCookies();
+  await stepIn(page, 'Nadia Orme');
+  await page.goto(address);
+  await sheet.getByRole('button', { name: 'Claim' }).click();
+  await expect(sheet).toContainText('Nadia Orme');
+  await expect(sheet.getByRole('button', { name: 'Start' })).toBeVisible();
+});
+
+test('staff see the plan and cannot change it', async ({ page }) => {
+  await stepIn(page, 'Nadia Orme');
+  await page.getByRole('link', { name: 'Schedules' }).click();
+  await expect(page.getByRole('row').nth(1)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'New schedule' })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Run now' })).toBeHidden();
+  await expect(page.getByRole('button', { name: /^Pause/ })).toHaveCount(0);
+  await page.locator('[data-row]').first().click();
+  await expect(page.getByRole('region', { name: 'What this makes' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Save/ })).toBeHidden();
+});
+
+test('filters are words in the address: linked, reloaded and cleared', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules');
+  await page.getByLabel('Category').selectOption('money');
+  await page.getByLabel('Order').selectOption({ label: 'by name' });
+  await page.getByLabel('Find schedules').fill('post');
+  await expect(page).toHaveURL(/category=money&order=name&find=post/);
+  await expect(page.getByRole('row')).toHaveCount(3);
+  await page.reload();
+  await expect(page.getByRole('row')).toHaveCount(3);
+  await page.getByLabel('Find schedules').fill('nothing of that name');
+  await expect(page.getByRole('heading', { name: 'No schedule fits.' })).toBeVisible();
+  await page.getByRole('button', { name: 'Show them all' }).click();
+  await expect(page).toHaveURL(/\/schedules$/);
+});
+
+test('the theme is chosen and stays chosen', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.getByRole('button', { name: /^Switch to nightwatch/ }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'nightwatch');
+  await page.reload();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'nightwatch');
+  await page.getByRole('button', { name: /^Switch to daybreak/ }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'daybreak');
+});
+
+test('a note is kept when the sheet is closed in the middle of it', async ({ page }) => {
+  await stepIn(page, 'Lowri Stagg');
+  await page.getByRole('link', { name: 'Fuel dock shift, Tuesday' }).first().click();
+  const sheet = page.getByRole('complementary');
+  await sheet.getByLabel('Note').fill('Pump 2 slow.');
+  await page.keyboard.press('Escape');
+  await expect(sheet).toBeHidden();
+  await page.getByRole('link', { name: 'Fuel dock shift, Tuesday' }).first().click();
+  await expect(sheet.getByLabel('Note')).toHaveValue('Pump 2 slow.');
+});
+
+test('signing out leaves nothing of one person to the next', async ({ page }) => {
+  await stepIn(page, 'Nadia Orme');
+  await page.getByRole('button', { name: 'Sign out Nadia Orme' }).click();
+  await expect(page.getByLabel('Password')).toBeVisible();
+  await page.goto('/day-sheet');
+  await expect(page).toHaveURL(/sign-in/);
+  await page.getByRole('button', { name: /^Bram Hollis/ }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('24 November');
+  await expect(page.getByLabel('Whose day sheet')).toHaveValue(/./);
+  await expect(page.getByText('Lifts, Tuesday 24 Nov')).toBeVisible();
+});
