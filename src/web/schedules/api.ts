@@ -37,7 +37,8 @@ export function useScheduleActions() {
   const keep = async (asked: Promise<Saved>, said: (saved: Saved) => string): Promise<Schedule> => {
     const saved = await asked;
     sayDone(said(saved), saved.changeId);
-    await refresh('/schedules', '/tideline', '/templates', '/people/');
+    // Not waited for: whoever has saved may be on the way to another page already.
+    void refresh('/schedules', '/tideline', '/templates', '/people/');
     return saved.schedule;
   };
   return {

@@ -27,7 +27,7 @@ export function useSaveTemplate() {
       templateId === null
         ? await ask(templateEndpoints.create, { body: input })
         : await ask(templateEndpoints.change, { params: { templateId }, body: input });
-    await refresh('/templates', '/schedules');
+    void refresh('/templates', '/schedules');
     sayDone(
       templateId !== null
         ? `Saved “${template.name}”. Tasks made from now on say so; those made already keep their text.`
