@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { type Tideline as TidelineAnswer, taskEndpoints } from '../../contract/index.ts';
 import { type CivilDay, dayOfIso, sayDay, sayDuration, weekdayOf } from '../../core/index.ts';
 import { useAnswer } from '../answer.ts';
@@ -96,7 +96,8 @@ function Columns({
   const [frame, width] = useWidth<HTMLDivElement>();
   const [dragFrom, setDragFrom] = useState<CivilDay | null>(null);
   const [hover, setHover] = useState<number | null>(null);
-  const anchor = useRef<CivilDay | null>(null);
+  /** Where the arrow keys stand: ahead of the address, which the router draws when it is ready. */
+  const cursor = useRef({ pivot: today, edge: today });
   const narrow = width > 0 && width < 500;
   const all = tide.days.map((day) => ({ ...day, day: dayOfIso(day.date) }));
   const days = narrow ? all.filter(({ day }) => day >= today - 3 && day <= today + 7) : all;
@@ -121,18 +122,20 @@ function Columns({
   };
   const choose = (a: CivilDay, b: CivilDay) => onChoose({ from: Math.min(a, b), to: Math.max(a, b) });
   const current = chosen ?? { from: today, to: today };
+  const { from: chosenFrom, to: chosenTo } = current;
+  useEffect(() => {
+    const { pivot, edge } = cursor.current;
+    if (Math.min(pivot, edge) === chosenFrom && Math.max(pivot, edge) === chosenTo) return;
+    cursor.current = { pivot: chosenFrom, edge: chosenTo };
+  }, [chosenFrom, chosenTo]);
 
   const onKeyDown = (event: KeyboardEvent) => {
     const step = { ArrowLeft: -1, ArrowRight: 1, PageUp: -7, PageDown: 7 }[event.key];
     if (step === undefined) return;
     event.preventDefault();
-    const last = days.at(-1)?.day ?? today;
-    const held = spans && event.shiftKey;
-    const pivot = held ? (anchor.current ?? current.from) : null;
-    const edge = pivot === current.from ? current.to : current.from;
-    const moved = Math.max(first, Math.min(last, (held ? edge : current.to) + step));
-    anchor.current = held ? pivot : null;
-    choose(held && pivot !== null ? pivot : moved, moved);
+    const edge = Math.max(first, Math.min(days.at(-1)?.day ?? today, cursor.current.edge + step));
+    cursor.current = { pivot: spans && event.shiftKey ? cursor.current.pivot : edge, edge };
+    choose(cursor.current.pivot, edge);
   };
 
   const shown = hover === null ? null : days[hover];

@@ -1,4 +1,4 @@
-import { type ReactNode, useCallback, useMemo } from 'react';
+import { type ReactNode, useCallback, useEffect, useMemo, useRef } from 'react';
 import { Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { DaySheet as DaySheetAnswer, TaskLine as TaskLineAnswer } from '../../contract/index.ts';
 import { type CivilDay, dayOfIso, isoOfDay, plural, sayNear, tryDayOfIso, tryMinutesOfTime } from '../../core/index.ts';
@@ -25,6 +25,15 @@ export default function DaySheet() {
       void navigate({ pathname: `/day-sheet/${person}`, search: next === today ? '' : `?date=${isoOfDay(next)}` }),
     [navigate, personId, today],
   );
+  // The router draws a new address when it is ready; a second press of a key counts from where the first one leads.
+  const headed = useRef(day);
+  useEffect(() => {
+    headed.current = day;
+  }, [day]);
+  const step = (days: number) => {
+    headed.current += days;
+    goTo(headed.current);
+  };
   const tide = useMemo<TideControl>(
     () => ({
       personId,
@@ -36,8 +45,8 @@ export default function DaySheet() {
   );
   useTide(tide);
   useKeys([
-    { key: '[', says: 'A day back', run: () => goTo(day - 1) },
-    { key: ']', says: 'A day on', run: () => goTo(day + 1) },
+    { key: '[', says: 'A day back', run: () => step(-1) },
+    { key: ']', says: 'A day on', run: () => step(1) },
     { key: 't', says: 'Today', run: () => goTo(today) },
   ]);
 
