@@ -1,4 +1,5 @@
 import {
+  type Announcements,
   closestCenter,
   DndContext,
   type DragEndEvent,
@@ -47,6 +48,15 @@ export function CheckLinesField({ lines, message, messageOf, onChange }: CheckLi
     onChange(lines.filter((_, i) => i !== index));
     focusLine(Math.max(0, index - 1));
   };
+  // What a screen reader says on the way, by the lines' texts and places instead of their keys.
+  const said = (id: unknown) => lines.find(({ key }) => key === id)?.text || 'the empty line';
+  const place = (id: unknown) => `place ${lines.findIndex(({ key }) => key === id) + 1} of ${lines.length}`;
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `Holding “${said(active.id)}”, ${place(active.id)}.`,
+    onDragOver: ({ active, over }) => (over ? `“${said(active.id)}” is over ${place(over.id)}.` : undefined),
+    onDragEnd: ({ active, over }) => (over ? `“${said(active.id)}” was put at ${place(over.id)}.` : undefined),
+    onDragCancel: ({ active }) => `“${said(active.id)}” stays where it was.`,
+  };
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     const from = lines.findIndex(({ key }) => key === active.id);
     const to = lines.findIndex(({ key }) => key === over?.id);
@@ -82,7 +92,12 @@ export function CheckLinesField({ lines, message, messageOf, onChange }: CheckLi
   };
   return (
     <>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        accessibility={{ announcements }}
+        onDragEnd={onDragEnd}
+      >
         <SortableContext items={lines.map(({ key }) => key)} strategy={verticalListSortingStrategy}>
           <ol ref={list}>
             {lines.map((line, index) => (

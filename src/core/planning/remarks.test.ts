@@ -1,0 +1,102 @@
+import { describe, expect, it } from 'vitest';
+import { makeCalendar } from '../calendar/iso-calendar.ts';
+import { dayOfIso } from '../civil-date/iso-date.ts';
+import type { MonthPoint, Recurrence, Rule } from '../recurrence/rule.ts';
+import { outlook } from './outlook.ts';
+import type { PlannedSchedule } from './plan.ts';
+import { remarks } from './remarks.ts';
+import { ON_THE_DAY } from './timing.ts';
+
+const today = dayOfIso('2026-11-24');
+const calendar = makeCalendar({
+  workingWeekdays: [1, 2, 3, 4, 5],
+  holidays: [
+    { date: '2026-12-25', name: 'Christmas Day' },
+    { date: '2026-12-28', name: 'Boxing Day (substitute)' },
+    { date: '2027-01-01', name: 'New Year’s Day' },
+  ],
+});
+const date = (day: number): MonthPoint => ({ kind: 'date', day });
+const monthly = (on: MonthPoint[], rest: Partial<Extract<Rule, { kind: 'months' }>> = {}): Rule => ({
+  kind: 'months',
+  every: 1,
+  months: [],
+  on,
+  missing: 'last',
+  ...rest,
+});
+
+function say(rules: Rule[], rest: Partial<Recurrence> = {}, pauses: PlannedSchedule['pauses'] = []): string[] {
+  const schedule: PlannedSchedule = {
+    recurrence: { start: '2026-11-24', rules, end: { kind: 'never' }, dayOff: 'none', ...rest },
+    timing: { appears: ON_THE_DAY, starts: ON_THE_DAY, due: ON_THE_DAY, startTime: null, dueTime: null },
+    pauses,
+  };
+  return remarks(schedule, outlook(schedule, calendar, today, 30), calendar, today);
+}
+
+describe('remarks on a plan', () => {
+  it('are none where there is nothing to say', () => {
+    expect(say([{ kind: 'weeks', every: 1, on: [3] }])).toEqual([]);
+  });
+
+  it('name the dates that are moved, and count the rest', () => {
+    const sentences = say([monthly([date(1), date(15)])], { dayOff: 'following' });
+    expect(sentences).toHaveLength(1);
+    expect(sentences[0]).toMatch(/^\d+ of the 24 are moved off a day off: Fri 1 Jan 2027, .* and \d+ more\.$/);
+  });
+
+  it('name the holidays that dates are left on', () => {
+    expect(say([{ kind: 'years', every: 1, months: [12], on: [date(25)], missing: 'last' }])).toEqual([
+      '1 date in the coming year lands on a day off: Fri 25 Dec (Christmas Day).',
+    ]);
+  });
+
+  it('say what is skipped, in the right number', () => {
+    expect(
+      say([{ kind: 'years', every: 1, months: [12], on: [date(25)], missing: 'last' }], { dayOff: 'skip' })[0],
+    ).toBe('1 date on a day off is skipped: Fri 25 Dec (Christmas Day).');
+    expect(say([{ kind: 'weeks', every: 1, on: [5] }], { dayOff: 'skip' })[0]).toBe(
+      '2 dates on days off are skipped: Fri 25 Dec (Christmas Day) and Fri 1 Jan 2027 (New Year’s Day).',
+    );
+  });
+
+  it('say when dates fall together', () => {
+    expect(say([{ kind: 'days', every: 1, except: [] }], { dayOff: 'following' }).join(' ')).toMatch(
+      /\d+ dates would land on the same day as another/,
+    );
+  });
+
+  it.each([
+    [29, 'last', 'The 29th is missing in 1 of 12 months; the last day is taken instead.'],
+    [30, 'next', 'The 30th is missing in 1 of 12 months; the 1st of the next month is taken instead.'],
+    [31, 'omit', 'The 31st is missing in 5 of 12 months; those are left out.'],
+  ] as const)('count the months without the %dth', (day, missing, words) => {
+    expect(say([monthly([date(day)], { missing })])[0]).toBe(words);
+  });
+
+  it('say nothing of months that all have the day', () => {
+    expect(say([monthly([date(31)], { months: [1, 3, 5] })], { dayOff: 'nearest' }).join(' ')).not.toContain('missing');
+  });
+
+  it.each([
+    ['last', '29 February comes every four years; in the others the 28th is taken.'],
+    ['next', '29 February comes every four years; in the others 1 March is taken.'],
+    ['omit', '29 February comes every four years; in the others there is none.'],
+  ] as const)('say what happens to 29 February with %s', (missing, words) => {
+    expect(say([{ kind: 'years', every: 1, months: [2], on: [date(29)], missing }])[0]).toBe(words);
+  });
+
+  it('say that it has ended, or that nothing will be made', () => {
+    const weekly: Rule[] = [{ kind: 'weeks', every: 1, on: [2] }];
+    expect(say(weekly, { start: '2026-01-01', end: { kind: 'on', date: '2026-06-30' } })[0]).toBe(
+      'It has ended: its last day was Tue 30 Jun.',
+    );
+    expect(say(weekly, { start: '2026-01-01', end: { kind: 'after', count: 5 } })[0]).toBe(
+      'It has ended: all 5 times are in the past.',
+    );
+    expect(say(weekly, {}, [{ from: '2026-11-01', to: null }])[0]).toBe(
+      'Nothing will be made: every date is skipped or paused.',
+    );
+  });
+});
