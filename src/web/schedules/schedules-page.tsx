@@ -1,5 +1,5 @@
-import { useCallback, useEffect, useMemo, useState } from 'react';
-import { Outlet, useNavigate, useSearchParams } from 'react-router';
+import { useEffect, useMemo, useState } from 'react';
+import { Outlet, useNavigate } from 'react-router';
 import type { Schedule } from '../../contract/index.ts';
 import {
   dayOfIso,
@@ -16,6 +16,7 @@ import { type TideControl, useTide } from '../shell/frame.tsx';
 import { useKeys } from '../shell/keys.tsx';
 import type { DaySpan } from '../shell/tideline.tsx';
 import { useToday, useWorkspace } from '../shell/workspace.tsx';
+import { useAddressFilter } from '../ui/address-filter.ts';
 import { Empty, Skeleton, Trouble } from '../ui/states.tsx';
 import { useLastRun, useScheduleActions, useSchedules } from './api.ts';
 import { FirstSchedules } from './first-schedules.tsx';
@@ -121,7 +122,7 @@ const ORDERS = [
 
 /** What is shown, and in which order: kept in the address, so that it can be linked and reloaded. */
 function useScheduleFilter(schedules: readonly Schedule[]) {
-  const [search, setSearch] = useSearchParams();
+  const { search, set, clear } = useAddressFilter();
   const { today, workingCalendar, people, categories } = useWorkspace();
   const state = search.get('state') ?? '';
   const category = search.get('category') ?? '';
@@ -129,21 +130,6 @@ function useScheduleFilter(schedules: readonly Schedule[]) {
   const order = search.get('order') ?? 'next';
   const words = search.get('find') ?? '';
   const span = useMemo(() => spanFrom(search), [search]);
-  const set = useCallback(
-    (values: Readonly<Record<string, string>>) =>
-      setSearch(
-        (before) => {
-          const next = new URLSearchParams(before);
-          for (const [name, value] of Object.entries(values)) {
-            if (value === '') next.delete(name);
-            else next.set(name, value);
-          }
-          return next;
-        },
-        { replace: true },
-      ),
-    [setSearch],
-  );
   const tide = useMemo<TideControl>(
     () => ({
       chosen: span,
@@ -190,7 +176,7 @@ function useScheduleFilter(schedules: readonly Schedule[]) {
     set,
     spanWords,
     inWords,
-    clear: () => setSearch({}, { replace: true }),
+    clear,
     clearSpan: () => set({ from: '', to: '' }),
   };
 }

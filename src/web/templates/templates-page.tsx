@@ -1,9 +1,10 @@
 import { useMemo } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { Template } from '../../contract/index.ts';
 import { dayOfIso, plural, sayDuration } from '../../core/index.ts';
 import { useKeys } from '../shell/keys.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
+import { useAddressFilter } from '../ui/address-filter.ts';
 import { moveThroughRows } from '../ui/arrow-rows.ts';
 import { DateBlock } from '../ui/date-block.tsx';
 import { Empty, Skeleton, Trouble } from '../ui/states.tsx';
@@ -14,7 +15,7 @@ import { useTemplates } from './api.ts';
 export default function TemplatesPage() {
   const { me, categories } = useWorkspace();
   const navigate = useNavigate();
-  const [search, setSearch] = useSearchParams();
+  const { search, set, clear } = useAddressFilter();
   const { templates, error, retry } = useTemplates();
   const category = search.get('category') ?? '';
   const words = search.get('find') ?? '';
@@ -27,12 +28,6 @@ export default function TemplatesPage() {
       ),
     [templates, category, words],
   );
-  const set = (name: string, value: string) => {
-    const next = new URLSearchParams(search);
-    if (value === '') next.delete(name);
-    else next.set(name, value);
-    setSearch(next, { replace: true });
-  };
   return (
     <>
       <title>Templates · Jolly Rota</title>
@@ -46,14 +41,14 @@ export default function TemplatesPage() {
               aria-label="Find templates"
               placeholder="any words"
               value={words}
-              onChange={({ target }) => set('find', target.value)}
+              onChange={({ target }) => set({ find: target.value })}
             />
             ·
             <select
               className="filter-word"
               aria-label="Category"
               value={category}
-              onChange={({ target }) => set('category', target.value)}
+              onChange={({ target }) => set({ category: target.value })}
             >
               <option value="">every category</option>
               {categories.map(({ name }) => (
@@ -81,7 +76,7 @@ export default function TemplatesPage() {
       {templates?.length === 0 && <NoTemplates isManager={me.isManager} />}
       {templates && templates.length > 0 && shown.length === 0 && (
         <Empty title="No template fits.">
-          <button type="button" className="link-line" onClick={() => setSearch({}, { replace: true })}>
+          <button type="button" className="link-line" onClick={clear}>
             Show all {templates.length}
           </button>
         </Empty>
