@@ -93,6 +93,8 @@ const planned: PlannedSchedule[] = both.map(({ ours: recurrence }) => ({
     due: { amount: 1, unit: 'workingDay' },
     startTime: null,
     dueTime: null,
+    reminders: [],
+    zone: null,
   },
   pauses: [],
 }));

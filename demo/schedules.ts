@@ -85,6 +85,8 @@ export const DEFAULT_TIMING: Timing = {
   due: ON_THE_DAY,
   startTime: null,
   dueTime: null,
+  reminders: [],
+  zone: null,
 };
 
 const PONTOON_DAYS: readonly (readonly [string, Weekday, PersonKey, string, string])[] = [

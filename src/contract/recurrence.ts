@@ -1,14 +1,20 @@
 import { z } from 'zod';
 import {
   CONVENTIONS,
+  type Exception,
+  isZone,
+  longestClosure,
   MAX_COUNT,
   MAX_INTERVAL,
+  MILESTONES,
   MISSING_DAY_POLICIES,
   type Pause,
+  parseRRuleParts,
   type Recurrence,
-  type Timing,
+  RRuleError,
+  tryMonthDay,
 } from '../core/index.ts';
-import { isoDate, isoTime } from './fields.ts';
+import { id, isoDate, isoTime } from './fields.ts';
 
 const interval = z
   .number({ error: 'Say how many.' })
@@ -29,6 +35,11 @@ const fromEitherEnd = (most: number) =>
 const monthPoint = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('date'), day: fromEitherEnd(31) }),
   z.object({ kind: z.literal('weekday'), nth: fromEitherEnd(5), weekday }),
+  z.object({
+    kind: z.literal('anyWeekday'),
+    nth: fromEitherEnd(31),
+    weekdays: weekdays.min(1, 'Choose at least one weekday.'),
+  }),
   z.object({ kind: z.literal('workingDay'), nth: fromEitherEnd(23) }),
 ]);
 const monthPoints = z.array(monthPoint).min(1, 'Choose at least one day.').max(31);
@@ -40,6 +51,7 @@ const rule = z.discriminatedUnion('kind', [
     every: interval,
     except: weekdays.refine((days) => days.length < 7, 'Leave at least one weekday.'),
   }),
+  z.object({ kind: z.literal('workingDays'), every: interval }),
   z.object({ kind: z.literal('weeks'), every: interval, on: weekdays.min(1, 'Choose at least one weekday.') }),
   z.object({
     kind: z.literal('months'),
@@ -55,11 +67,45 @@ const rule = z.discriminatedUnion('kind', [
     on: monthPoints,
     missing,
   }),
+  z.object({
+    kind: z.literal('dates'),
+    dates: z.array(isoDate).min(1, 'Write at least one date.').max(1000, 'A thousand dates at most.'),
+  }),
+  z.object({
+    kind: z.literal('rrule'),
+    text: z.string().max(1000, 'A rule of a thousand characters at most.').superRefine((text, context) => {
+      const fault = rruleFault(text);
+      if (fault !== null) context.addIssue({ code: 'custom', message: fault });
+    }),
+  }),
+  z.object({
+    kind: z.literal('follows'),
+    reaches: z.enum(MILESTONES),
+    amount: z.number({ error: 'Say how many.' }).int('Whole numbers only.').min(0, 'At least 0.').max(MAX_INTERVAL, `At most ${MAX_INTERVAL}.`),
+    unit: z.enum(['day', 'workingDay', 'week', 'month']),
+  }),
 ]);
+
+const monthDay = z.string().refine((text) => tryMonthDay(text) !== null, 'A day of the year is written MM-DD, like 01-31.');
+const closedSeasons = z.object({
+  seasons: z
+    .array(z.object({ from: monthDay, to: monthDay }))
+    .min(1, 'Say when it is closed.')
+    .max(24, 'Twenty-four seasons at most.')
+    .refine((seasons) => longestClosure(seasons) < 366, 'Closed all year, nothing would ever be due: leave some of it open.'),
+  dates: z.enum(['omit', 'move']),
+});
 
 export const recurrenceSchema: z.ZodType<Recurrence, Recurrence> = z.object({
   start: isoDate,
-  rules: z.array(rule).min(1, 'Say when: there is no rule yet.').max(12, 'Twelve rules at most.'),
+  rules: z
+    .array(rule)
+    .min(1, 'Say when: there is no rule yet.')
+    .max(12, 'Twelve rules at most.')
+    .refine(
+      (rules) => rules.length === 1 || !rules.some(({ kind }) => kind === 'follows'),
+      'A rule that waits for the last one stands alone: take the others out.',
+    ),
   end: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('never') }),
     z.object({ kind: z.literal('on'), date: isoDate }),
@@ -69,6 +115,8 @@ export const recurrenceSchema: z.ZodType<Recurrence, Recurrence> = z.object({
     }),
   ]),
   dayOff: z.enum(CONVENTIONS),
+  closed: closedSeasons.optional(),
+  except: z.array(isoDate).max(1000, 'A thousand dates at most.').optional(),
 });
 
 const offset = (earliest: number, latest: number, words: string) =>
@@ -77,13 +125,18 @@ const offset = (earliest: number, latest: number, words: string) =>
     unit: z.enum(['day', 'workingDay']),
   });
 
-export const timingSchema: z.ZodType<Timing, Timing> = z
+export const timingSchema = z
   .object({
     appears: offset(-366, 0, 'It may appear up to 366 days before, or on the day.'),
     starts: offset(-366, 0, 'It may start up to 366 days before, or on the day.'),
     due: offset(0, 366, 'It may be due on the day, or up to 366 days after.'),
     startTime: isoTime.nullable(),
     dueTime: isoTime.nullable(),
+    reminders: z
+      .array(z.object({ offset: offset(-366, 366, 'A reminder comes up to 366 days before or after.'), time: isoTime }))
+      .max(8, 'Eight reminders at most.')
+      .default([]),
+    zone: z.string().refine(isZone, 'There is no such time zone: it is written like Europe/London.').nullable().default(null),
   })
   .refine(
     ({ starts, due, startTime, dueTime }) =>
@@ -91,7 +144,37 @@ export const timingSchema: z.ZodType<Timing, Timing> = z
     { error: 'It is due before it starts: choose a later time.', path: ['dueTime'] },
   );
 
-export const pauseSchema: z.ZodType<Pause, Pause> = z.object({ from: isoDate, to: isoDate.nullable() });
+export const pauseSchema: z.ZodType<Pause, Pause> = z
+  .object({ from: isoDate, to: isoDate.nullable() })
+  .refine(({ from, to }) => to === null || to > from, { error: 'It resumes before it pauses: choose a later day.', path: ['to'] });
+
+export const exceptionSchema: z.ZodType<Exception, Exception> = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('skip'), date: isoDate }),
+  z.object({ kind: z.literal('move'), date: isoDate, to: isoDate }),
+  z.object({ kind: z.literal('add'), date: isoDate }),
+  z.object({
+    kind: z.literal('change'),
+    date: isoDate,
+    change: z.object({
+      startTime: isoTime.nullable().optional(),
+      dueTime: isoTime.nullable().optional(),
+      assigneeId: id.nullable().optional(),
+    }),
+  }),
+]);
+
+export const revisionSchema = z.object({ from: isoDate, recurrence: recurrenceSchema, timing: timingSchema });
+
+/** A foreign rule's fault, in words; null when it can be read. */
+function rruleFault(text: string): string | null {
+  try {
+    parseRRuleParts(text);
+    return null;
+  } catch (error) {
+    if (error instanceof RRuleError) return error.message;
+    throw error;
+  }
+}
 
 function noDoubles(values: readonly unknown[]): boolean {
   return new Set(values).size === values.length;

@@ -1,4 +1,5 @@
-import { type CivilDay, monthIndexOf } from '../civil-date/civil-day.ts';
+import type { CivilDay } from '../civil-date/civil-day.ts';
+import { monthIndexOf } from '../civil-date/month.ts';
 import { type WorkingCalendar, workingDayFrom, workingDayUpTo } from './working-calendar.ts';
 
 /**

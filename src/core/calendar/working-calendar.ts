@@ -1,14 +1,23 @@
 import { type CivilDay, type Weekday, weekdayOf } from '../civil-date/civil-day.ts';
 
-/** Which days are worked. Days off are the weekdays outside the working week, and the holidays. */
+/**
+ * Which days are worked. Days off are the weekdays outside the working week, and the holidays.
+ * Working days are numbered, so that counting them, however many, never means walking over them.
+ */
 export interface WorkingCalendar {
   isWorkingDay(day: CivilDay): boolean;
   /** Name of the holiday on that day, if it is one. */
   holidayName(day: CivilDay): string | undefined;
+  /** The number of the last working day up to and including a day; only differences between numbers mean anything. */
+  numberOf(day: CivilDay): number;
+  /** The working day with a number. */
+  dayNumbered(number: number): CivilDay;
   readonly workingWeekdays: readonly Weekday[];
+  /** Days that are holidays, in order. */
+  readonly holidays: readonly CivilDay[];
 }
 
-/** No day off for this many days in a row ends the search for a working day: the calendar has none. */
+/** No working day within this many days ends the search for one: the calendar has none that anyone would wait for. */
 const LONGEST_CLOSURE = 400;
 
 export class NoWorkingDayError extends Error {
@@ -36,11 +45,50 @@ export function workingCalendar(
     mask |= 1 << weekday;
   }
   if (mask === 0) throw new RangeError('A working week needs at least one weekday.');
+
+  const worked = [0, 1, 2, 3, 4, 5, 6].filter((i) => (mask & (1 << (i + 1))) !== 0);
+  /** How many of the week's first 0, 1 … 7 days are worked. */
+  const before = [0, 1, 2, 3, 4, 5, 6, 7].map((n) => worked.filter((i) => i < n).length);
+  const holidayDays = [...holidays.keys()].sort((a, b) => a - b);
+  /** Holidays that take a working day away, in order. */
+  const lost = Int32Array.from(holidayDays.filter((day) => (mask & (1 << weekdayOf(day))) !== 0));
+
+  const numberOf = (day: CivilDay) => {
+    const week = Math.floor((day + 3) / 7);
+    return week * worked.length + (before[day + 4 - week * 7] as number) - countUpTo(lost, day);
+  };
+  const weekdayNumbered = (number: number) => {
+    const week = Math.floor((number - 1) / worked.length);
+    return week * 7 + (worked[number - 1 - week * worked.length] as number) - 3;
+  };
   return {
     isWorkingDay: (day) => (mask & (1 << weekdayOf(day))) !== 0 && !holidays.has(day),
     holidayName: (day) => holidays.get(day),
+    numberOf,
+    dayNumbered(number) {
+      // The weekday that would have the number without holidays, then as many further on as holidays have taken away so far.
+      for (let seeking = number; ; ) {
+        const day = weekdayNumbered(seeking);
+        const found = number + countUpTo(lost, day);
+        if (found === seeking) return day;
+        seeking = found;
+      }
+    },
     workingWeekdays,
+    holidays: holidayDays,
   };
+}
+
+/** How many of the sorted values are at most `limit`. */
+function countUpTo(sorted: Int32Array, limit: number): number {
+  let low = 0;
+  let high = sorted.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((sorted[middle] as number) <= limit) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 /** Monday to Friday, no holidays: what a rule means where no workspace says otherwise. */
@@ -63,18 +111,13 @@ export function workingDayUpTo(day: CivilDay, calendar: WorkingCalendar): CivilD
  * for 0 the day itself if it is worked, else the following working day.
  */
 export function shiftWorkingDays(day: CivilDay, n: number, calendar: WorkingCalendar): CivilDay {
-  if (n === 0) return workingDayFrom(day, calendar);
-  let at = day;
-  for (let left = Math.abs(n); left > 0; left--) {
-    at = n > 0 ? workingDayFrom(at + 1, calendar) : workingDayUpTo(at - 1, calendar);
-  }
-  return at;
+  const number = calendar.numberOf(day);
+  // A day off has the number of the working day before it, which for n = -1 is the answer.
+  const skipped = n <= 0 && !calendar.isWorkingDay(day) ? 1 : 0;
+  return calendar.dayNumbered(number + n + skipped);
 }
 
 /** Working days after `from`, up to and including `to`; negative when `to` is earlier. */
 export function workingDaysBetween(from: CivilDay, to: CivilDay, calendar: WorkingCalendar): number {
-  if (to < from) return -workingDaysBetween(to, from, calendar);
-  let count = 0;
-  for (let day = from + 1; day <= to; day++) if (calendar.isWorkingDay(day)) count++;
-  return count;
+  return calendar.numberOf(to) - calendar.numberOf(from);
 }

@@ -1,17 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  civilDay,
-  daysInMonth,
-  isoWeekOf,
-  mondayOf,
-  monthIndexOf,
-  monthOf,
-  quarterOf,
-  weekdayOf,
-  yearMonthDay,
-} from './civil-day.ts';
+import { civilDay, daysInMonth, isoWeekOf, mondayOf, quarterOf, weekdayOf, yearMonthDay } from './civil-day.ts';
 import { dayOfIso, isoOfDay, tryDayOfIso, tryMinutesOfTime } from './iso-date.ts';
+import { monthIndex, monthIndexOf, monthOf, monthStart } from './month.ts';
 
 const anyDay = fc.integer({ min: civilDay(1, 1, 1), max: civilDay(9999, 12, 31) });
 
@@ -59,6 +50,17 @@ describe('civil days', () => {
       fc.property(anyDay, (day) => {
         expect(weekdayOf(mondayOf(day))).toBe(1);
         expect(day - mondayOf(day)).toBeLessThan(7);
+      }),
+    );
+  });
+
+  it('lie between the start of their month and the next', () => {
+    fc.assert(
+      fc.property(anyDay, (day) => {
+        const { year, month, day: date } = yearMonthDay(day);
+        expect(monthIndexOf(day)).toBe(monthIndex(year, month));
+        expect(monthStart(monthIndexOf(day))).toBe(day - date + 1);
+        expect(monthStart(monthIndexOf(day) + 1)).toBe(day - date + 1 + daysInMonth(year, month));
       }),
     );
   });

@@ -65,26 +65,6 @@ export function daysInMonth(year: number, month: number): number {
   return month === 2 && isLeapYear(year) ? 29 : (MONTH_LENGTHS[month - 1] as number);
 }
 
-/**
- * Months since January of year 0: a month as one integer, so that "every 3 months" is a remainder.
- */
-export type MonthIndex = number;
-
-export function monthIndex(year: number, month: number): MonthIndex {
-  return year * 12 + month - 1;
-}
-
-export function monthOf(index: MonthIndex): { readonly year: number; readonly month: number } {
-  const year = Math.floor(index / 12);
-  return { year, month: index - year * 12 + 1 };
-}
-
-/** The month that holds a civil day. */
-export function monthIndexOf(day: CivilDay): MonthIndex {
-  const { year, month } = yearMonthDay(day);
-  return monthIndex(year, month);
-}
-
 /** ISO 8601 week: the week that holds the year's first Thursday is week 1. */
 export function isoWeekOf(day: CivilDay): { readonly year: number; readonly week: number } {
   const thursday = mondayOf(day) + 3;

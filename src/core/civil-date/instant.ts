@@ -1,4 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
+import type { CivilDay } from './civil-day.ts';
 import type { IsoDate, IsoTime } from './iso-date.ts';
 
 /**
@@ -10,6 +11,11 @@ import type { IsoDate, IsoTime } from './iso-date.ts';
 export function instantOf(date: IsoDate, time: IsoTime, zone: string): number {
   return Temporal.PlainDateTime.from(`${date}T${time}`).toZonedDateTime(zone, { disambiguation: 'compatible' })
     .epochMilliseconds;
+}
+
+/** The instant of a time in UTC, in milliseconds since 1970. */
+export function utcInstant(day: CivilDay, hours: number, minutes: number, seconds = 0): number {
+  return (((day * 24 + hours) * 60 + minutes) * 60 + seconds) * 1000;
 }
 
 /** Civil date and time that a clock on the wall of a zone shows at an instant (milliseconds since 1970). */

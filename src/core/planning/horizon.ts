@@ -1,7 +1,8 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import { type DatedOccurrence, isDated, type PlannedSchedule, planDays } from './plan.ts';
-import { offsetDay } from './timing.ts';
+import { type DatedOccurrence, isDated, planDays } from './plan.ts';
+import type { PlannedSchedule } from './schedule-plan.ts';
+import { reachInDays } from './timing.ts';
 
 export interface HorizonSpan {
   /** First day from which tasks are owed: the day the schedule was set up, or the last run that finished. */
@@ -11,17 +12,17 @@ export interface HorizonSpan {
 }
 
 /**
- * The occurrences that should be tasks by now: worked from `from` on, and appearing up to `upTo`.
- * An appearance lies before its day, so days after `upTo` are looked at too, as far as the lead reaches.
+ * The occurrences that should be tasks by now: worked from `from` on, appearing up to `upTo`, and known for certain.
+ * An appearance lies before its day, so days after `upTo` are looked at too, as far as the longest lead reaches.
  */
 export function occurrencesWithinHorizon(
   schedule: PlannedSchedule,
   calendar: WorkingCalendar,
   { from, upTo }: HorizonSpan,
 ): DatedOccurrence[] {
-  const back = schedule.timing.appears;
-  const farthest = back.amount < 0 ? offsetDay(upTo, { ...back, amount: -back.amount }, calendar) + 7 : upTo;
-  return planDays(schedule, calendar, from, farthest)
+  const timings = [schedule.timing, ...(schedule.revisions ?? []).map(({ timing }) => timing)];
+  const reach = Math.max(...timings.map(({ appears }) => reachInDays(appears)));
+  return planDays(schedule, calendar, from, upTo + reach)
     .filter(isDated)
-    .filter((occurrence) => occurrence.appears <= upTo);
+    .filter(({ appears, isForeseen }) => appears <= upTo && !isForeseen);
 }

@@ -1,6 +1,8 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
-import { type CivilDay, civilDay, monthOf, yearMonthDay } from '../civil-date/civil-day.ts';
-import { isDated, type PlannedOccurrence, type PlannedSchedule, planDays } from './plan.ts';
+import { type CivilDay, civilDay, yearMonthDay } from '../civil-date/civil-day.ts';
+import { monthOf } from '../civil-date/month.ts';
+import { isDated, type PlannedOccurrence, planDays } from './plan.ts';
+import type { PlannedSchedule } from './schedule-plan.ts';
 
 /** What a schedule makes, as figures and dates: the right-hand side of the schedule bench. */
 export interface Outlook {

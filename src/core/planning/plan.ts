@@ -1,23 +1,16 @@
 import { rollDay } from '../calendar/business-day.ts';
+import { longestClosure, withClosedSeasons } from '../calendar/closed-season.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
+import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
+import { dayFollowing } from '../recurrence/follows-dates.ts';
 import { occurrenceSeries } from '../recurrence/occurrences.ts';
-import type { Recurrence } from '../recurrence/rule.ts';
+import { followsRule, leavesOutClosed, type Recurrence } from '../recurrence/rule.ts';
+import type { LastOne, OccurrenceChange, PlannedSchedule } from './schedule-plan.ts';
 import { offsetDay, type Timing } from './timing.ts';
 
-/** While paused nothing is made. `to` is the first day that runs again; null while the pause lasts. */
-export interface Pause {
-  readonly from: IsoDate;
-  readonly to: IsoDate | null;
-}
-
-/** What the plan of a schedule is computed from. */
-export interface PlannedSchedule {
-  readonly recurrence: Recurrence;
-  readonly timing: Timing;
-  readonly pauses: readonly Pause[];
-}
+/** Why an occurrence is not worked on its nominal date. */
+export type MovedBecause = 'day off' | 'by hand';
 
 /** One occurrence with all its days. */
 export interface DatedOccurrence {
@@ -29,6 +22,14 @@ export interface DatedOccurrence {
   readonly appears: CivilDay;
   readonly starts: CivilDay;
   readonly due: CivilDay;
+  /** The schedule's timing at that date, with what is different this time. */
+  readonly timing: Timing;
+  readonly moved: MovedBecause | null;
+  /** Put there by hand, beside the rule. */
+  readonly isAdded: boolean;
+  readonly change: OccurrenceChange | null;
+  /** Known only when the one before it is done; foreseen as if that were done on its own day. */
+  readonly isForeseen: boolean;
 }
 
 /** A date of the rule that makes no task, and why. */
@@ -37,10 +38,15 @@ export interface OmittedOccurrence {
   readonly nominal: CivilDay;
   /** The day it would have been worked. */
   readonly on: CivilDay;
-  readonly because: 'day off' | 'paused' | 'same day as another';
+  readonly because: 'day off' | 'closed' | 'skipped' | 'paused' | 'same day as another';
 }
 
 export type PlannedOccurrence = DatedOccurrence | OmittedOccurrence;
+
+/** Whether an occurrence becomes a task. */
+export function isDated(occurrence: PlannedOccurrence): occurrence is DatedOccurrence {
+  return occurrence.kind === 'dated';
+}
 
 /** A date moves off a run of days off; one that is looked for this far outside the window can still land in it. */
 const FARTHEST_MOVE_DAYS = 45;
@@ -48,6 +54,7 @@ const FARTHEST_MOVE_DAYS = 45;
 /**
  * The plan of a schedule: every occurrence whose day lies within [from, to], both included, in the order of their days.
  * The answer for a day does not depend on the window that was asked for.
+ * @throws NoWorkingDayError, and what its recurrence throws
  */
 export function planDays(
   schedule: PlannedSchedule,
@@ -56,49 +63,224 @@ export function planDays(
   to: CivilDay,
 ): PlannedOccurrence[] {
   if (to < from) return [];
-  const { recurrence, timing } = schedule;
-  const margin = recurrence.dayOff === 'none' ? 0 : FARTHEST_MOVE_DAYS;
-  const nominals = occurrenceSeries(recurrence, calendar).between(from - margin, to + margin);
-  const pauses = schedule.pauses.map(({ from: first, to: end }) => ({
+  const byHand = handmade(schedule);
+  const places: Place[] = [];
+  for (const stretch of stretchesOf(schedule, calendar)) placeStretch(places, stretch, byHand, calendar, from, to);
+  if (!inOrder(places)) places.sort((a, b) => a.on - b.on || a.nominal - b.nominal);
+
+  const pauses = (schedule.pauses ?? []).map(({ from: first, to: end }) => ({
     first: dayOfIso(first),
     end: end === null ? Number.POSITIVE_INFINITY : dayOfIso(end),
   }));
-
-  const winners = new Map<CivilDay, CivilDay>();
-  const rolled: { nominal: CivilDay; on: CivilDay | null }[] = [];
-  for (const nominal of nominals) {
-    const on = rollDay(nominal, recurrence.dayOff, calendar);
-    rolled.push({ nominal, on });
-    // Two on one day make one occurrence: the one that falls there by itself, else the earliest.
-    if (on !== null && (nominal === on || !winners.has(on))) winners.set(on, nominal);
-  }
-
   const plan: PlannedOccurrence[] = [];
-  for (const { nominal, on } of rolled) {
-    const day = on ?? nominal;
-    if (day < from || day > to) continue;
-    if (on === null) plan.push({ kind: 'omitted', nominal, on: day, because: 'day off' });
-    else if (winners.get(on) !== nominal) plan.push({ kind: 'omitted', nominal, on, because: 'same day as another' });
-    else if (pauses.some(({ first, end }) => on >= first && on < end)) {
-      plan.push({ kind: 'omitted', nominal, on, because: 'paused' });
-    } else plan.push(dated(nominal, on, timing, calendar));
+  for (let i = 0; i < places.length; ) {
+    const day = (places[i] as Place).on;
+    let next = i + 1;
+    while (next < places.length && (places[next] as Place).on === day) next++;
+    if (day >= from && day <= to) {
+      const winner = next === i + 1 ? places[i] : winnerOf(places.slice(i, next));
+      const isPaused = pauses.some(({ first, end }) => day >= first && day < end);
+      for (let at = i; at < next; at++) {
+        const place = places[at] as Place;
+        const because = place.omitted ?? (place !== winner ? 'same day as another' : isPaused ? 'paused' : null);
+        plan.push(
+          because === null
+            ? dated(place, byHand.changes.get(place.nominal) ?? null, calendar)
+            : { kind: 'omitted', nominal: place.nominal, on: day, because },
+        );
+      }
+    }
+    i = next;
   }
-  return plan.sort((a, b) => a.on - b.on || a.nominal - b.nominal);
+  return plan;
 }
 
-function dated(nominal: CivilDay, on: CivilDay, timing: Timing, calendar: WorkingCalendar): DatedOccurrence {
-  const appears = offsetDay(on, timing.appears, calendar);
+/** A date of the rule and the day on which it would be worked, before dates on one day are made one. */
+interface Place {
+  readonly nominal: CivilDay;
+  readonly on: CivilDay;
+  readonly stretch: Stretch;
+  readonly moved: MovedBecause | null;
+  readonly isAdded: boolean;
+  readonly omitted: 'day off' | 'closed' | 'skipped' | null;
+}
+
+/** Two on one day make one occurrence: the one that falls there by itself, else the earliest. */
+function winnerOf(places: readonly Place[]): Place | undefined {
+  const taking = places.filter(({ omitted }) => omitted === null);
+  return taking.find(({ nominal, on }) => nominal === on) ?? taking[0];
+}
+
+function inOrder(places: readonly Place[]): boolean {
+  for (let i = 1; i < places.length; i++) if ((places[i - 1] as Place).on > (places[i] as Place).on) return false;
+  return true;
+}
+
+/** A part of time in which one rule and one timing hold. */
+interface Stretch {
+  readonly from: CivilDay;
+  readonly to: CivilDay;
+  readonly recurrence: Recurrence;
+  readonly timing: Timing;
+  /** The first date that is foreseen rather than known. */
+  readonly foreseenFrom: CivilDay;
+}
+
+const EVER = Number.POSITIVE_INFINITY;
+
+function stretchesOf(
+  { recurrence, timing, revisions = [], last }: PlannedSchedule,
+  calendar: WorkingCalendar,
+): Stretch[] {
+  const base = { recurrence, timing, foreseenFrom: EVER };
+  const stretches: Stretch[] =
+    revisions.length === 0
+      ? [{ ...base, from: -EVER, to: EVER }]
+      : [
+          { ...base, from: -EVER },
+          ...inTime(revisions).map((revision) => ({ ...base, ...revision, from: dayOfIso(revision.from) })),
+        ].map((stretch, i, all) => ({ ...stretch, to: (all[i + 1]?.from ?? EVER) - 1 }));
+  return stretches.map((stretch) =>
+    followsRule(stretch.recurrence) ? following(stretch, last ?? null, calendar) : stretch,
+  );
+}
+
+function inTime<T extends { readonly from: string }>(revisions: readonly T[]): T[] {
+  return [...revisions].sort((a, b) => (a.from < b.from ? -1 : 1));
+}
+
+/** A rule on completion goes on from the last one: from what follows it once it is done, else from itself. */
+function following(stretch: Stretch, last: LastOne | null, calendar: WorkingCalendar): Stretch {
+  const rule = followsRule(stretch.recurrence);
+  if (!rule) return stretch;
+  const { end } = stretch.recurrence;
+  const start = dayOfIso(stretch.recurrence.start);
+  if (!last) return { ...stretch, foreseenFrom: start + 1 };
+  const nominal = dayOfIso(last.nominal);
+  const from = last.reachedOn === null ? nominal : dayFollowing(rule, nominal, dayOfIso(last.reachedOn), calendar);
+  const made = last.reachedOn === null ? last.count - 1 : last.count;
+  if (end.kind === 'after' && end.count <= made) return { ...stretch, to: -EVER };
+  return {
+    ...stretch,
+    from: Math.max(stretch.from, from),
+    foreseenFrom: from + 1,
+    recurrence: {
+      ...stretch.recurrence,
+      start: isoOfDay(from),
+      end: end.kind === 'after' ? { kind: 'after', count: end.count - made } : end,
+    },
+  };
+}
+
+interface Handmade {
+  readonly skipped: ReadonlySet<CivilDay>;
+  readonly moves: ReadonlyMap<CivilDay, CivilDay>;
+  readonly added: readonly CivilDay[];
+  readonly changes: ReadonlyMap<CivilDay, OccurrenceChange>;
+}
+
+const NOTHING_BY_HAND: Handmade = { skipped: new Set(), moves: new Map(), added: [], changes: new Map() };
+
+function handmade({ exceptions = [] }: PlannedSchedule): Handmade {
+  if (exceptions.length === 0) return NOTHING_BY_HAND;
+  const skipped = new Set<CivilDay>();
+  const moves = new Map<CivilDay, CivilDay>();
+  const added = new Set<CivilDay>();
+  const changes = new Map<CivilDay, OccurrenceChange>();
+  for (const exception of exceptions) {
+    const day = dayOfIso(exception.date);
+    if (exception.kind === 'skip') skipped.add(day);
+    else if (exception.kind === 'move') moves.set(day, dayOfIso(exception.to));
+    else if (exception.kind === 'add') added.add(day);
+    else changes.set(day, { ...changes.get(day), ...exception.change });
+  }
+  return { skipped, moves, added: [...added].sort((a, b) => a - b), changes };
+}
+
+/** Adds the places of one stretch that fall into the window, or may share a day with one that does. */
+function placeStretch(
+  into: Place[],
+  stretch: Stretch,
+  byHand: Handmade,
+  calendar: WorkingCalendar,
+  from: CivilDay,
+  to: CivilDay,
+): void {
+  const { recurrence } = stretch;
+  const { dayOff, closed } = recurrence;
+  const moving = closed && !leavesOutClosed(recurrence) ? closed.seasons : [];
+  const rolling = withClosedSeasons(calendar, moving);
+  const margin = dayOff === 'none' ? 0 : FARTHEST_MOVE_DAYS + longestClosure(moving);
+  const first = Math.max(from - margin, stretch.from);
+  const last = Math.min(to + margin, stretch.to);
+  const series = occurrenceSeries(recurrence, calendar);
+  const holds = (day: CivilDay) => day >= stretch.from && day <= stretch.to;
+
+  if (first <= last) {
+    for (const nominal of series.between(first, last)) into.push(placeOf(nominal, stretch, byHand, rolling));
+    if (closed !== undefined || recurrence.except !== undefined) {
+      for (const { day, because } of series.leftOut(first, last))
+        into.push(omittedPlace(day, stretch, because === 'closed' ? 'closed' : 'skipped'));
+    }
+  }
+  // One that was moved by hand may come from far outside.
+  for (const nominal of byHand.moves.keys()) {
+    if (holds(nominal) && (nominal < first || nominal > last) && series.between(nominal, nominal).length > 0)
+      into.push(placeOf(nominal, stretch, byHand, rolling));
+  }
+  for (const day of byHand.added) {
+    if (!holds(day)) continue;
+    const there = into.findIndex(({ nominal }) => nominal === day);
+    if (there !== -1) into.splice(there, 1);
+    into.push({
+      nominal: day,
+      on: day,
+      stretch,
+      moved: null,
+      isAdded: true,
+      omitted: byHand.skipped.has(day) ? 'skipped' : null,
+    });
+  }
+}
+
+function placeOf(nominal: CivilDay, stretch: Stretch, byHand: Handmade, rolling: WorkingCalendar): Place {
+  if (byHand.skipped.has(nominal)) return omittedPlace(nominal, stretch, 'skipped');
+  const by = byHand.moves.get(nominal);
+  if (by !== undefined) return { nominal, on: by, stretch, moved: 'by hand', isAdded: false, omitted: null };
+  const on = rollDay(nominal, stretch.recurrence.dayOff, rolling);
+  if (on === null) return omittedPlace(nominal, stretch, 'day off');
+  return { nominal, on, stretch, moved: on === nominal ? null : 'day off', isAdded: false, omitted: null };
+}
+
+function omittedPlace(nominal: CivilDay, stretch: Stretch, omitted: NonNullable<Place['omitted']>): Place {
+  return { nominal, on: nominal, stretch, moved: null, isAdded: false, omitted };
+}
+
+function dated(
+  { nominal, on, stretch, moved, isAdded }: Place,
+  change: OccurrenceChange | null,
+  calendar: WorkingCalendar,
+): DatedOccurrence {
+  const timing = change === null ? stretch.timing : changed(stretch.timing, change);
   return {
     kind: 'dated',
     nominal,
     on,
-    appears,
+    appears: offsetDay(on, timing.appears, calendar),
     starts: offsetDay(on, timing.starts, calendar),
     due: offsetDay(on, timing.due, calendar),
+    timing,
+    moved,
+    isAdded,
+    change,
+    isForeseen: nominal >= stretch.foreseenFrom,
   };
 }
 
-/** Whether an occurrence becomes a task. */
-export function isDated(occurrence: PlannedOccurrence): occurrence is DatedOccurrence {
-  return occurrence.kind === 'dated';
+function changed(timing: Timing, { startTime, dueTime }: OccurrenceChange): Timing {
+  return {
+    ...timing,
+    ...(startTime !== undefined && { startTime }),
+    ...(dueTime !== undefined && { dueTime }),
+  };
 }

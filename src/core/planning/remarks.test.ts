@@ -3,9 +3,9 @@ import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
 import type { MonthPoint, Recurrence, Rule } from '../recurrence/rule.ts';
 import { outlook } from './outlook.ts';
-import type { PlannedSchedule } from './plan.ts';
 import { remarks } from './remarks.ts';
-import { ON_THE_DAY } from './timing.ts';
+import type { PlannedSchedule } from './schedule-plan.ts';
+import { PLAIN_TIMING } from './timing.ts';
 
 const today = dayOfIso('2026-11-24');
 const calendar = makeCalendar({
@@ -29,7 +29,7 @@ const monthly = (on: MonthPoint[], rest: Partial<Extract<Rule, { kind: 'months' 
 function say(rules: Rule[], rest: Partial<Recurrence> = {}, pauses: PlannedSchedule['pauses'] = []): string[] {
   const schedule: PlannedSchedule = {
     recurrence: { start: '2026-11-24', rules, end: { kind: 'never' }, dayOff: 'none', ...rest },
-    timing: { appears: ON_THE_DAY, starts: ON_THE_DAY, due: ON_THE_DAY, startTime: null, dueTime: null },
+    timing: PLAIN_TIMING,
     pauses,
   };
   return remarks(schedule, outlook(schedule, calendar, today, 30), calendar, today);

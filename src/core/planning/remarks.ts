@@ -3,7 +3,8 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
 import { joinAnd, plural, sayDay } from '../wording/date-words.ts';
 import type { Outlook } from './outlook.ts';
-import { isDated, type OmittedOccurrence, type PlannedSchedule } from './plan.ts';
+import { isDated, type OmittedOccurrence } from './plan.ts';
+import type { PlannedSchedule } from './schedule-plan.ts';
 
 /** How many dates a sentence names before it only counts the rest. */
 const NAMED_DATES = 4;

@@ -1,6 +1,9 @@
 import fc from 'fast-check';
+import { CONVENTIONS } from '../calendar/business-day.ts';
+import type { Season } from '../calendar/closed-season.ts';
+import { daysInMonth } from '../civil-date/civil-day.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
-import type { End, MonthPoint, Recurrence, Rule } from './rule.ts';
+import { type ClosedSeasons, type End, MILESTONES, type MonthPoint, type Recurrence, type Rule } from './rule.ts';
 
 /** Generators for properties over recurrences. Used by tests only. */
 
@@ -16,12 +19,28 @@ export const anyPoint: fc.Arbitrary<MonthPoint> = fc.oneof(
     day: fc.oneof(fc.integer({ min: 1, max: 31 }), fc.integer({ min: -31, max: -1 })),
   }),
   fc.record({ kind: fc.constant('weekday' as const), nth: fc.constantFrom(1, 2, 3, 4, 5, -1, -2), weekday }),
+  fc.record({ kind: fc.constant('anyWeekday' as const), nth: fc.constantFrom(1, 2, 7, -1, -2), weekdays }),
   fc.record({ kind: fc.constant('workingDay' as const), nth: fc.constantFrom(1, 2, 10, -1, -3) }),
 );
 const points = fc.uniqueArray(anyPoint, { minLength: 1, maxLength: 3, selector: (point) => JSON.stringify(point) });
 
+/** Civil days of about twelve years around now. */
+export const anyDay = fc.integer({ min: 19_000, max: 23_400 });
+const anyDate = anyDay.map(isoOfDay);
+
+const foreign = fc.constantFrom(
+  'FREQ=YEARLY;BYYEARDAY=1,100,-1',
+  'FREQ=YEARLY;BYWEEKNO=20;BYDAY=MO',
+  'FREQ=MONTHLY;BYDAY=FR;BYMONTHDAY=13',
+  'FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,SU;WKST=SU',
+  'FREQ=MONTHLY;BYDAY=TU,WE,TH;BYSETPOS=3',
+  'FREQ=DAILY;BYMONTH=1;COUNT=40',
+);
+
+/** Rules whose dates depend on nothing but the calendar. */
 export const anyRule: fc.Arbitrary<Rule> = fc.oneof(
   fc.record({ kind: fc.constant('days' as const), every, except: fc.uniqueArray(weekday, { maxLength: 6 }) }),
+  fc.record({ kind: fc.constant('workingDays' as const), every: fc.integer({ min: 1, max: 30 }) }),
   fc.record({ kind: fc.constant('weeks' as const), every, on: weekdays }),
   fc.record({ kind: fc.constant('months' as const), every, months, on: points, missing }),
   fc.record({
@@ -31,28 +50,60 @@ export const anyRule: fc.Arbitrary<Rule> = fc.oneof(
     on: points,
     missing,
   }),
+  fc.record({ kind: fc.constant('dates' as const), dates: fc.array(anyDate, { minLength: 1, maxLength: 5 }) }),
+  fc.record({ kind: fc.constant('rrule' as const), text: foreign }),
 );
 
-/** Civil days of about twelve years around now. */
-export const anyDay = fc.integer({ min: 19_000, max: 23_400 });
+export const anyFollows: fc.Arbitrary<Rule> = fc
+  .record({
+    kind: fc.constant('follows' as const),
+    reaches: fc.constantFrom(...MILESTONES),
+    amount: fc.integer({ min: 0, max: 40 }),
+    unit: fc.constantFrom('day', 'workingDay', 'week', 'month'),
+  })
+  .map((rule) => (rule.amount === 0 ? { ...rule, unit: 'day' as const } : rule));
 
 const anyEnd: fc.Arbitrary<End> = fc.oneof(
   fc.constant({ kind: 'never' as const }),
-  anyDay.map((day) => ({ kind: 'on' as const, date: isoOfDay(day) })),
+  anyDate.map((date) => ({ kind: 'on' as const, date })),
   fc.integer({ min: 1, max: 60 }).map((count) => ({ kind: 'after' as const, count })),
 );
 
-export const anyRecurrence: fc.Arbitrary<Recurrence> = fc.record({
-  start: anyDay.map(isoOfDay),
-  rules: fc.array(anyRule, { minLength: 1, maxLength: 3 }),
-  end: anyEnd,
-  dayOff: fc.constantFrom(
-    'none',
-    'following',
-    'preceding',
-    'modifiedFollowing',
-    'modifiedPreceding',
-    'nearest',
-    'skip',
-  ),
+const twoDigits = (n: number) => String(n).padStart(2, '0');
+const month = fc.integer({ min: 1, max: 12 });
+const monthDay = month.chain((of) =>
+  fc.integer({ min: 1, max: daysInMonth(2000, of) }).map((day) => `${twoDigits(of)}-${twoDigits(day)}`),
+);
+const anySeason: fc.Arbitrary<Season> = fc.oneof(
+  month.map((of) => ({ from: `${twoDigits(of)}-01`, to: `${twoDigits(of)}-${daysInMonth(2000, of)}` })),
+  fc.tuple(month, month).map(([from, to]) => ({
+    from: `${twoDigits(from)}-01`,
+    to: `${twoDigits(to)}-${daysInMonth(2000, to)}`,
+  })),
+  fc.record({ from: monthDay, to: monthDay }),
+);
+const anyClosed: fc.Arbitrary<ClosedSeasons> = fc.record({
+  seasons: fc.array(anySeason, { minLength: 1, maxLength: 3 }),
+  dates: fc.constantFrom('omit', 'move'),
 });
+
+const anyDayOff = fc.constantFrom(...CONVENTIONS);
+
+export const anyRecurrence: fc.Arbitrary<Recurrence> = fc.record({
+  start: anyDate,
+  rules: fc.oneof(
+    { weight: 9, arbitrary: fc.array(anyRule, { minLength: 1, maxLength: 3 }) },
+    { weight: 1, arbitrary: anyFollows.map((rule) => [rule]) },
+  ),
+  end: anyEnd,
+  dayOff: anyDayOff,
+});
+
+/** With closed seasons and dates taken out as well. */
+export const anyFullRecurrence: fc.Arbitrary<Recurrence> = fc
+  .record({
+    recurrence: anyRecurrence,
+    closed: fc.option(anyClosed, { nil: undefined }),
+    except: fc.option(fc.array(anyDate, { minLength: 1, maxLength: 4 }), { nil: undefined }),
+  })
+  .map(({ recurrence, closed, except }) => ({ ...recurrence, ...(closed && { closed }), ...(except && { except }) }));

@@ -4,7 +4,7 @@ import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { civilDay, daysInMonth, weekdayOf, yearMonthDay } from '../civil-date/civil-day.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
 import { anyPoint } from './generated.ts';
-import { dayOfPoint } from './month-point.ts';
+import { NO_DAY, pointFinder } from './month-point.ts';
 import { MISSING_DAY_POLICIES, type MissingDay, type MonthPoint } from './rule.ts';
 
 const calendar = makeCalendar({
@@ -12,8 +12,13 @@ const calendar = makeCalendar({
   holidays: ['2026-12-25', '2026-12-28', '2027-01-01'],
 });
 const month = (year: number, of: number) => ({ first: civilDay(year, of, 1), length: daysInMonth(year, of) });
+const dayOfPoint = (point: MonthPoint, year: number, of: number, missing: MissingDay) => {
+  const { first, length } = month(year, of);
+  const day = pointFinder(point, missing, calendar)(first, first + length);
+  return day === NO_DAY ? null : day;
+};
 const at = (point: MonthPoint, year: number, of: number, missing: MissingDay = 'last') => {
-  const day = dayOfPoint(point, month(year, of), missing, calendar);
+  const day = dayOfPoint(point, year, of, missing);
   return day === null ? null : isoOfDay(day);
 };
 
@@ -34,6 +39,10 @@ describe('a place in a month', () => {
     [{ kind: 'weekday', nth: -1, weekday: 1 }, 2026, 11, 'last', '2026-11-30'],
     [{ kind: 'weekday', nth: -5, weekday: 1 }, 2026, 11, 'last', '2026-11-02'],
     [{ kind: 'weekday', nth: -5, weekday: 2 }, 2026, 11, 'last', null],
+    [{ kind: 'anyWeekday', nth: -1, weekdays: [1, 2, 3, 4, 5] }, 2027, 1, 'last', '2027-01-29'],
+    [{ kind: 'anyWeekday', nth: 1, weekdays: [6, 7] }, 2026, 11, 'last', '2026-11-01'],
+    [{ kind: 'anyWeekday', nth: 2, weekdays: [2, 4] }, 2026, 11, 'last', '2026-11-05'],
+    [{ kind: 'anyWeekday', nth: 11, weekdays: [2, 4] }, 2026, 11, 'last', null],
     [{ kind: 'workingDay', nth: 1 }, 2027, 1, 'last', '2027-01-04'],
     [{ kind: 'workingDay', nth: -1 }, 2026, 12, 'last', '2026-12-31'],
     [{ kind: 'workingDay', nth: -4 }, 2026, 12, 'last', '2026-12-24'],
@@ -51,7 +60,7 @@ describe('a place in a month', () => {
         fc.integer({ min: 1, max: 12 }),
         fc.constantFrom(...MISSING_DAY_POLICIES),
         (point, year, of, missing) => {
-          const day = dayOfPoint(point, month(year, of), missing, calendar);
+          const day = dayOfPoint(point, year, of, missing);
           if (day === null) return;
           const { first, length } = month(year, of);
           const isNext = day === first + length;
@@ -59,6 +68,7 @@ describe('a place in a month', () => {
             day >= first && (day < first + length || (isNext && missing === 'next' && point.kind === 'date')),
           ).toBe(true);
           if (point.kind === 'weekday') expect(weekdayOf(day)).toBe(point.weekday);
+          if (point.kind === 'anyWeekday') expect(point.weekdays).toContain(weekdayOf(day));
           if (point.kind === 'workingDay') expect(calendar.isWorkingDay(day)).toBe(true);
           if (point.kind === 'date' && point.day > 0 && point.day <= length)
             expect(yearMonthDay(day).day).toBe(point.day);

@@ -3,51 +3,81 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { weekdayOf } from '../civil-date/civil-day.ts';
 import type { MissingDay, MonthPoint } from './rule.ts';
 
-/** A month as its first day and its length. */
-export interface Month {
-  readonly first: CivilDay;
-  readonly length: number;
-}
+/** The month has no such day. Later than any day, so that it never falls into a window. */
+export const NO_DAY: CivilDay = 0x7fff_ffff;
 
-/** The day of a point in a month, or null where the month has no such day. May lie in the next month when `missing` is "next". */
-export function dayOfPoint(
-  point: MonthPoint,
-  month: Month,
-  missing: MissingDay,
-  calendar: WorkingCalendar,
-): CivilDay | null {
+/** Finds the day of a point in the month that begins on `first` and ends before `end`; NO_DAY where there is none. */
+export type PointFinder = (first: CivilDay, end: CivilDay) => CivilDay;
+
+/**
+ * A point made ready for many months. The day may lie in the next month when `missing` is "next".
+ * @param missing what a month without the date does
+ */
+export function pointFinder(point: MonthPoint, missing: MissingDay, calendar: WorkingCalendar): PointFinder {
   switch (point.kind) {
     case 'date':
-      return dayOfDate(point.day, month, missing);
+      return dateFinder(point.day, missing);
     case 'weekday':
-      return dayOfWeekday(point.nth, point.weekday, month);
+      return weekdayFinder(point.nth, point.weekday);
+    case 'anyWeekday':
+      return anyWeekdayFinder(point.nth, weekdayMask(point.weekdays));
     case 'workingDay':
-      return dayOfWorkingDay(point.nth, month, calendar);
+      return workingDayFinder(point.nth, calendar);
   }
 }
 
-function dayOfDate(day: number, { first, length }: Month, missing: MissingDay): CivilDay | null {
-  if (day < 0) return -day <= length ? first + length + day : null;
-  if (day <= length) return first + day - 1;
-  if (missing === 'omit') return null;
-  return missing === 'last' ? first + length - 1 : first + length;
+function dateFinder(day: number, missing: MissingDay): PointFinder {
+  if (day < 0) return (first, end) => (end + day >= first ? end + day : NO_DAY);
+  switch (missing) {
+    case 'omit':
+      return (first, end) => (first + day <= end ? first + day - 1 : NO_DAY);
+    case 'last':
+      return (first, end) => (first + day <= end ? first + day - 1 : end - 1);
+    case 'next':
+      return (first, end) => (first + day <= end ? first + day - 1 : end);
+  }
 }
 
-function dayOfWeekday(nth: number, weekday: number, { first, length }: Month): CivilDay | null {
+function weekdayFinder(nth: number, weekday: number): PointFinder {
   if (nth > 0) {
-    const day = first + ((weekday - weekdayOf(first) + 7) % 7) + (nth - 1) * 7;
-    return day < first + length ? day : null;
+    return (first, end) => {
+      const day = first + ((weekday - weekdayOf(first) + 7) % 7) + (nth - 1) * 7;
+      return day < end ? day : NO_DAY;
+    };
   }
-  const last = first + length - 1;
-  const day = last - ((weekdayOf(last) - weekday + 7) % 7) + (nth + 1) * 7;
-  return day >= first ? day : null;
+  return (first, end) => {
+    const day = end - 1 - ((weekdayOf(end - 1) - weekday + 7) % 7) + (nth + 1) * 7;
+    return day >= first ? day : NO_DAY;
+  };
 }
 
-function dayOfWorkingDay(nth: number, { first, length }: Month, calendar: WorkingCalendar): CivilDay | null {
+function anyWeekdayFinder(nth: number, mask: number): PointFinder {
   const step = nth > 0 ? 1 : -1;
-  let day = nth > 0 ? first : first + length - 1;
-  for (let left = Math.abs(nth); day >= first && day < first + length; day += step) {
-    if (calendar.isWorkingDay(day) && --left === 0) return day;
+  return (first, end) => {
+    let left = Math.abs(nth);
+    for (let day = nth > 0 ? first : end - 1; day >= first && day < end; day += step) {
+      if ((mask & (1 << weekdayOf(day))) !== 0 && --left === 0) return day;
+    }
+    return NO_DAY;
+  };
+}
+
+function workingDayFinder(nth: number, calendar: WorkingCalendar): PointFinder {
+  if (nth > 0) {
+    return (first, end) => {
+      const day = calendar.dayNumbered(calendar.numberOf(first - 1) + nth);
+      return day < end ? day : NO_DAY;
+    };
   }
-  return null;
+  return (first, end) => {
+    const day = calendar.dayNumbered(calendar.numberOf(end - 1) + nth + 1);
+    return day >= first ? day : NO_DAY;
+  };
+}
+
+/** Weekdays as bits 1–7. */
+export function weekdayMask(weekdays: readonly number[]): number {
+  let mask = 0;
+  for (const weekday of weekdays) mask |= 1 << weekday;
+  return mask;
 }

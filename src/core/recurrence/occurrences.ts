@@ -1,83 +1,121 @@
+import { closedOn } from '../calendar/closed-season.ts';
 import { WEEKDAYS_ONLY, type WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import { civilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, type IsoDate, isoOfDay } from '../civil-date/iso-date.ts';
-import type { Recurrence } from './rule.ts';
-import { addRuleDates } from './rule-dates.ts';
+import { NO_DAY } from './month-point.ts';
+import { LAST_DAY } from './rrule-dates.ts';
+import { leavesOutClosed, type Recurrence } from './rule.ts';
+import { type RuleDates, ruleDates } from './rule-dates.ts';
 
-/** The last day that any rule is followed to. */
-export const LAST_DAY: CivilDay = civilDay(9999, 12, 31);
-/**
- * The Gregorian calendar repeats after 400 years, so a rule of ours that gives nothing in so many days gives nothing at all,
- * unless its interval is longer than that: then up to its interval.
- */
-const GREGORIAN_CYCLE_DAYS = 146_097;
-
-/** A recurrence made ready for many questions. */
+/** A recurrence made ready for many questions. Days are before days off move or skip any. */
 export interface OccurrenceSeries {
-  /** Days that the rules give within [from, to], in order, each once, before days off move any. */
+  /** Days within [from, to], in order, each once. */
   between(from: CivilDay, to: CivilDay): readonly CivilDay[];
-  /** The first such day after `after`, or null when there is none. */
+  /** The first day after `after`, or null when there is none. */
   next(after: CivilDay): CivilDay | null;
+  /** Days within [from, to] that the rules give and the recurrence leaves out: in a closed season, or taken out one by one. */
+  leftOut(
+    from: CivilDay,
+    to: CivilDay,
+  ): readonly { readonly day: CivilDay; readonly because: 'closed' | 'taken out' }[];
 }
 
-/** Prepares a recurrence. Rules on working days count them by the calendar. */
+/**
+ * Prepares a recurrence; rules on working days count them by the calendar. Prepared once for each pair of them: both are
+ * taken to stay as they are.
+ * @throws InvalidDateError, InvalidSeasonError, RRuleError
+ */
 export function occurrenceSeries(recurrence: Recurrence, calendar: WorkingCalendar): OccurrenceSeries {
+  const known = prepared.get(recurrence)?.get(calendar);
+  if (known) return known;
+  const series = prepare(recurrence, calendar);
+  const byCalendar = prepared.get(recurrence) ?? new WeakMap();
+  prepared.set(recurrence, byCalendar.set(calendar, series));
+  return series;
+}
+
+const prepared = new WeakMap<Recurrence, WeakMap<WorkingCalendar, OccurrenceSeries>>();
+
+function prepare(recurrence: Recurrence, calendar: WorkingCalendar): OccurrenceSeries {
   const start = dayOfIso(recurrence.start);
-  const { end, rules } = recurrence;
+  const rules = recurrence.rules.map((rule) => ruleDates(rule, start, calendar));
+  const { closed, end } = recurrence;
+  const isClosed = closed && leavesOutClosed(recurrence) ? closedOn(closed.seasons) : null;
+  const takenOut = new Set((recurrence.except ?? []).map(dayOfIso));
 
-  const unbounded = (from: CivilDay, to: CivilDay): CivilDay[] => {
-    const days: CivilDay[] = [];
-    for (const rule of rules) addRuleDates(days, rule, start, from, to, calendar);
-    return sortedOnce(days);
+  /** The joined days, closed seasons left out: what an end after so many counts. */
+  const counted = (from: CivilDay, to: CivilDay): CivilDay[] => {
+    const days = joined(rules, from, to);
+    return isClosed ? days.filter((day) => !isClosed(day)) : days;
   };
-
-  let until: CivilDay | undefined =
-    end.kind === 'never' ? LAST_DAY : end.kind === 'on' ? dayOfIso(end.date) : undefined;
+  let last: CivilDay | undefined;
   const lastDay = (): CivilDay => {
-    if (until === undefined) until = dayOfCount(unbounded, start, end.kind === 'after' ? end.count : 0);
-    return until;
+    last ??=
+      end.kind === 'never' ? LAST_DAY : end.kind === 'on' ? dayOfIso(end.date) : dayOfCount(counted, start, end.count);
+    return last;
   };
-
-  const between = (from: CivilDay, to: CivilDay) => unbounded(from, Math.min(to, lastDay()));
   return {
-    between,
+    between(from, to) {
+      const days = counted(from, Math.min(to, lastDay()));
+      return takenOut.size > 0 ? days.filter((day) => !takenOut.has(day)) : days;
+    },
     next(after) {
-      const last = Math.min(lastDay(), Math.max(after, start) + GREGORIAN_CYCLE_DAYS * 2);
-      for (let from = Math.max(after + 1, start), span = 62; from <= last; from += span, span *= 4) {
-        const found = between(from, Math.min(from + span - 1, last))[0];
-        if (found !== undefined) return found;
+      const to = lastDay();
+      for (let from = after + 1; ; from++) {
+        from = firstOf(rules, from, to);
+        if (from === NO_DAY) return null;
+        if (!isClosed?.(from) && !takenOut.has(from)) return from;
       }
-      return null;
+    },
+    leftOut(from, to) {
+      return joined(rules, from, Math.min(to, lastDay())).flatMap((day) => {
+        if (isClosed?.(day)) return { day, because: 'closed' as const };
+        return takenOut.has(day) ? { day, because: 'taken out' as const } : [];
+      });
     },
   };
 }
 
+function joined(rules: readonly RuleDates[], from: CivilDay, to: CivilDay): CivilDay[] {
+  const days: CivilDay[] = [];
+  for (let i = 0; i < rules.length; i++) (rules[i] as RuleDates).addBetween(days, from, to);
+  for (let i = 1; i < days.length; i++) if ((days[i - 1] as number) >= (days[i] as number)) return sortedOnce(days);
+  return days;
+}
+
+function sortedOnce(days: CivilDay[]): CivilDay[] {
+  days.sort((a, b) => a - b);
+  return days.filter((day, i) => i === 0 || day !== days[i - 1]);
+}
+
+function firstOf(rules: readonly RuleDates[], from: CivilDay, to: CivilDay): CivilDay {
+  let first = NO_DAY;
+  for (let i = 0; i < rules.length; i++) {
+    const day = (rules[i] as RuleDates).firstFrom(from, to);
+    if (day < first) first = day;
+  }
+  return first;
+}
+
+/** So many days without a date end the count: twice the 400 years after which the calendar repeats. */
+const LONGEST_WAIT_DAYS = 292_194;
+
 /** The day of the nth occurrence from the start: where a count ends the series. */
 function dayOfCount(between: (from: CivilDay, to: CivilDay) => CivilDay[], start: CivilDay, count: number): CivilDay {
   let left = count;
-  const last = Math.min(LAST_DAY, start + GREGORIAN_CYCLE_DAYS * 2);
   let empty = 0;
   for (
     let from = start, span = 366;
-    from <= last && empty < GREGORIAN_CYCLE_DAYS;
+    from <= LAST_DAY && empty < LONGEST_WAIT_DAYS;
     from += span, span = Math.min(span * 2, 36_600)
   ) {
-    const days = between(from, Math.min(from + span - 1, last));
+    const days = between(from, Math.min(from + span - 1, LAST_DAY));
     const nth = days[left - 1];
     if (nth !== undefined) return nth;
     left -= days.length;
     empty = days.length === 0 ? empty + span : 0;
   }
   return LAST_DAY;
-}
-
-function sortedOnce(days: CivilDay[]): CivilDay[] {
-  let sorted = true;
-  for (let i = 1; i < days.length && sorted; i++) sorted = (days[i - 1] as number) < (days[i] as number);
-  if (sorted) return days;
-  days.sort((a, b) => a - b);
-  return days.filter((day, i) => i === 0 || day !== days[i - 1]);
 }
 
 /**
@@ -87,7 +125,7 @@ function sortedOnce(days: CivilDay[]): CivilDay[] {
  * @param from first date, `YYYY-MM-DD`
  * @param to last date, `YYYY-MM-DD`; earlier than `from` gives none
  * @param calendar which days are worked, for rules on working days; Monday to Friday where left out
- * @throws InvalidDateError for a date that does not exist
+ * @throws InvalidDateError for a date that does not exist; RRuleError for a foreign rule that can't be read
  */
 export function occurrencesBetween(
   rule: Recurrence,
@@ -99,8 +137,9 @@ export function occurrencesBetween(
 }
 
 /**
- * The first date that a recurrence gives strictly after a date, or null when none follows.
- * @throws InvalidDateError for a date that does not exist
+ * The first date that a recurrence gives strictly after a date, or null when none follows. It is computed, not walked to:
+ * how long ago the rule began makes no difference.
+ * @throws InvalidDateError for a date that does not exist; RRuleError for a foreign rule that can't be read
  */
 export function nextOccurrence(
   rule: Recurrence,

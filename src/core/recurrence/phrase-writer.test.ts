@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
-import { phraseParts, writePhrase } from './phrase-writer.ts';
+import { NO_START, phraseParts, writePhrase } from './phrase-writer.ts';
 import { recurrenceProblems } from './recurrence-problems.ts';
 import type { MonthPoint, Recurrence, Rule } from './rule.ts';
 
 const recurrence = (rules: readonly Rule[], rest: Partial<Recurrence> = {}): Recurrence => ({
-  start: '2026-01-01',
+  start: NO_START,
   rules,
   end: { kind: 'never' },
   dayOff: 'none',
@@ -88,12 +88,18 @@ describe('what makes a recurrence impossible', () => {
     [recurrence([months([working(23)], { months: [2] })]), 'rules', 'This never happens'],
     [recurrence([]), 'rules', 'there is no rule yet'],
     [
-      recurrence([{ kind: 'weeks', every: 1, on: [1] }], { end: { kind: 'on', date: '2025-12-31' } }),
+      recurrence([{ kind: 'weeks', every: 1, on: [1] }], {
+        start: '2026-01-01',
+        end: { kind: 'on', date: '2025-12-31' },
+      }),
       'end.date',
       'It ends on 31 Dec 2025, before it starts on 1 Jan 2026',
     ],
     [
-      recurrence([{ kind: 'weeks', every: 1, on: [1] }], { end: { kind: 'on', date: '2026-01-03' } }),
+      recurrence([{ kind: 'weeks', every: 1, on: [1] }], {
+        start: '2026-01-01',
+        end: { kind: 'on', date: '2026-01-03' },
+      }),
       'end.date',
       'the first would be 5 Jan 2026',
     ],

@@ -1,5 +1,7 @@
 import type { Convention } from '../calendar/business-day.ts';
-import { dayOfIso } from '../civil-date/iso-date.ts';
+import type { Season } from '../calendar/closed-season.ts';
+import { daysInMonth, type Weekday } from '../civil-date/civil-day.ts';
+import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
 import {
   joinAnd,
   monthName,
@@ -11,37 +13,57 @@ import {
   weekdayName,
   weekdayShort,
 } from '../wording/date-words.ts';
-import type { End, MissingDay, MonthPoint, MonthsRule, Recurrence, Rule, YearsRule } from './rule.ts';
+import { inMonthOrder, mayLackDay } from './canonical.ts';
+import type { ClosedSeasons, FollowsRule, MonthPoint, MonthsRule, Recurrence, Rule, YearsRule } from './rule.ts';
 
-/** A recurrence as a phrase: "15th and last working day of each month, or the working day before". Its start is not said. */
-export function writePhrase(recurrence: Recurrence): string {
-  return phraseParts(recurrence)
+export interface PhraseOptions {
+  /** Whether the phrase ends with where the recurrence starts: "from 1 Mar 2027". The start of no one, `NO_START`, never is. */
+  readonly start?: 'said' | 'unsaid';
+}
+
+/** The start of a recurrence that names none: a Monday, the 1st, in January, long ago. */
+export const NO_START: IsoDate = '1900-01-01';
+
+/**
+ * A recurrence as a phrase: "15th and last working day of each month, or the working day before".
+ * `parsePhrase` reads it back as the same recurrence.
+ */
+export function writePhrase(recurrence: Recurrence, options: PhraseOptions = {}): string {
+  return phraseParts(recurrence, options)
     .map(({ text }) => text)
     .join('');
 }
 
 /** A piece of the phrase, and what it is about. The texts joined are the phrase. */
 export interface PhrasePart {
-  readonly about: { readonly kind: 'rule'; readonly index: number } | { readonly kind: 'dayOff' | 'end' | 'link' };
+  readonly about:
+    | { readonly kind: 'rule'; readonly index: number }
+    | { readonly kind: 'dayOff' | 'closed' | 'start' | 'end' | 'except' | 'link' };
   readonly text: string;
 }
 
 /** The phrase in pieces, so that a form can tie each to its control. */
-export function phraseParts({ rules, dayOff, end }: Recurrence): PhrasePart[] {
+export function phraseParts(recurrence: Recurrence, { start = 'said' }: PhraseOptions = {}): PhrasePart[] {
+  const { rules, dayOff, end, closed, except = [] } = recurrence;
   const parts: PhrasePart[] = [];
+  const add = (kind: Exclude<PhrasePart['about']['kind'], 'rule' | 'link'>, link: string, text: string) => {
+    if (text !== '') parts.push({ about: { kind: 'link' }, text: link }, { about: { kind }, text });
+  };
   rules.forEach((rule, index) => {
     if (index > 0) parts.push({ about: { kind: 'link' }, text: index === rules.length - 1 ? ' and ' : ', ' });
     parts.push({ about: { kind: 'rule', index }, text: writeRule(rule) });
   });
-  const roll = ROLL_WORDS[dayOff];
-  if (roll) parts.push({ about: { kind: 'link' }, text: ', ' }, { about: { kind: 'dayOff' }, text: roll });
-  const ending = writeEnd(end);
-  if (ending)
-    parts.push(
-      { about: { kind: 'link' }, text: end.kind === 'after' ? ', ' : ' ' },
-      { about: { kind: 'end' }, text: ending },
-    );
+  add('dayOff', ', ', ROLL_WORDS[dayOff]);
+  add('closed', ', ', closed ? writeClosed(closed) : '');
+  if (start === 'said' && recurrence.start !== NO_START) add('start', ' ', `from ${sayIso(recurrence.start)}`);
+  if (end.kind === 'on') add('end', ' ', `until ${sayIso(end.date)}`);
+  if (end.kind === 'after') add('end', ', ', plural(end.count, 'time'));
+  add('except', ', ', except.length > 0 ? `except ${joinAnd(except.map(sayIso))}` : '');
   return parts;
+}
+
+function sayIso(date: IsoDate): string {
+  return sayDate(dayOfIso(date));
 }
 
 const ROLL_WORDS: Record<Convention, string> = {
@@ -54,9 +76,27 @@ const ROLL_WORDS: Record<Convention, string> = {
   skip: 'not on days off',
 };
 
-function writeEnd(end: End): string {
-  if (end.kind === 'on') return `until ${sayDate(dayOfIso(end.date))}`;
-  return end.kind === 'after' ? plural(end.count, 'time') : '';
+function writeClosed({ seasons, dates }: ClosedSeasons): string {
+  const single = seasons.filter((season) => wholeMonths(season)?.length === 1);
+  const months = joinAnd(single.map(({ from }) => monthShort(Number(from.slice(0, 2)))));
+  const spans = seasons.filter((season) => !single.includes(season)).map(writeSpan);
+  const [inMonths, inSpan] = dates === 'omit' ? ['not in ', 'not from '] : ['moved out of ', 'moved out of '];
+  return [...(months === '' ? [] : [inMonths + months]), ...spans.map((span) => inSpan + span)].join(', ');
+}
+
+function writeSpan(season: Season): string {
+  const months = wholeMonths(season);
+  if (months) return `${monthShort(months[0] as number)} to ${monthShort(months.at(-1) as number)}`;
+  const say = (text: string) => `${Number(text.slice(3))} ${monthShort(Number(text.slice(0, 2)))}`;
+  return `${say(season.from)} to ${say(season.to)}`;
+}
+
+/** The months 1–12 of a season that is made of whole ones, or null. */
+function wholeMonths({ from, to }: Season): number[] | null {
+  const [first, last] = [Number(from.slice(0, 2)), Number(to.slice(0, 2))];
+  // In a leap year: February is whole with its 29th.
+  if (!from.endsWith('-01') || Number(to.slice(3)) !== daysInMonth(2000, last)) return null;
+  return Array.from({ length: ((last - first + 12) % 12) + 1 }, (_, i) => ((first - 1 + i) % 12) + 1);
 }
 
 /** One rule in words. */
@@ -66,6 +106,8 @@ export function writeRule(rule: Rule): string {
       const but = rule.except.length > 0 ? ` but ${joinAnd(inWeekOrder(rule.except).map(weekdayShort))}` : '';
       return rule.every === 1 ? `every day${but}` : `every ${rule.every} days${but}`;
     }
+    case 'workingDays':
+      return rule.every === 1 ? 'every working day' : `every ${rule.every} working days`;
     case 'weeks': {
       const on = inWeekOrder(rule.on);
       if (on.join() === '1,2,3,4,5')
@@ -76,7 +118,22 @@ export function writeRule(rule: Rule): string {
       return writeMonths(rule);
     case 'years':
       return writeYears(rule);
+    case 'dates':
+      return `on ${joinAnd(rule.dates.map(sayIso))}`;
+    case 'rrule':
+      return `by RRULE ${rule.text}`;
+    case 'follows':
+      return writeFollows(rule);
   }
+}
+
+const MILESTONE_WORDS = { done: 'done', underWay: 'under way', toCheck: 'to be checked' } as const;
+const UNIT_WORDS = { day: 'day', workingDay: 'working day', week: 'week', month: 'month' } as const;
+
+function writeFollows({ reaches, amount, unit }: FollowsRule): string {
+  if (amount === 0) return `as soon as the last one is ${MILESTONE_WORDS[reaches]}`;
+  const every = amount === 1 ? `every ${UNIT_WORDS[unit]}` : `every ${amount} ${UNIT_WORDS[unit]}s`;
+  return `${every} after ${reaches === 'done' ? 'completion' : `the last one is ${MILESTONE_WORDS[reaches]}`}`;
 }
 
 function inWeekOrder<T extends number>(weekdays: readonly T[]): T[] {
@@ -85,7 +142,7 @@ function inWeekOrder<T extends number>(weekdays: readonly T[]): T[] {
 
 function writeMonths(rule: MonthsRule): string {
   const points = joinAnd(inMonthOrder(rule.on).map(writePoint));
-  const missing = writeMissing(rule.on, rule.missing);
+  const missing = writeMissing(rule);
   if (rule.every > 1) {
     const within = rule.months.length > 0 ? ` in ${joinAnd(rule.months.map(monthShort))}` : '';
     return `every ${rule.every} months on the ${points}${within}${missing}`;
@@ -110,7 +167,7 @@ function isFromTheEnd(point: MonthPoint): boolean {
 
 function writeYears(rule: YearsRule): string {
   const often = rule.every === 1 ? 'yearly' : `every ${rule.every} years`;
-  const missing = writeLeapDay(rule) ?? writeMissing(rule.on, rule.missing);
+  const missing = writeLeapDay(rule) ?? writeMissing(rule);
   const months = joinAnd(rule.months.map(monthName));
   const points = inMonthOrder(rule.on);
   const dates = points.flatMap((point) => (point.kind === 'date' && point.day > 0 ? [point.day] : []));
@@ -135,9 +192,18 @@ function writePoint(point: MonthPoint): string {
       return point.day > 0 ? ordinal(point.day) : `${fromTheEnd(-point.day)} day`;
     case 'weekday':
       return `${point.nth > 0 ? ordinalWord(point.nth) : fromTheEnd(-point.nth)} ${weekdayName(point.weekday)}`;
+    case 'anyWeekday':
+      return `${point.nth > 0 ? ordinalWord(point.nth) : fromTheEnd(-point.nth)} ${writeWeekdaySet(point.weekdays)}`;
     case 'workingDay':
       return `${point.nth > 0 ? ordinalWord(point.nth) : fromTheEnd(-point.nth)} working day`;
   }
+}
+
+function writeWeekdaySet(weekdays: readonly Weekday[]): string {
+  const names = inWeekOrder(weekdays);
+  if (names.join() === '1,2,3,4,5') return 'weekday';
+  if (names.join() === '6,7') return 'weekend day';
+  return names.map(weekdayShort).join(' or ');
 }
 
 /** "last", "last but one", "third last" */
@@ -147,18 +213,7 @@ function fromTheEnd(n: number): string {
 }
 
 /** What is said of months that lack the day; nothing where every month has it. */
-function writeMissing(points: readonly MonthPoint[], missing: MissingDay): string {
-  if (!points.some((point) => point.kind === 'date' && point.day > 28)) return '';
-  return { last: ', or the last day', next: ', or the 1st after', omit: ', where there is one' }[missing];
-}
-
-/** Dates first, then those counted from the end. */
-function inMonthOrder(points: readonly MonthPoint[]): MonthPoint[] {
-  return [...points].sort((a, b) => rank(a) - rank(b));
-}
-
-function rank(point: MonthPoint): number {
-  if (point.kind === 'date') return point.day > 0 ? point.day : 100 + point.day;
-  const place = point.kind === 'weekday' ? point.nth * 7 - 3 : point.nth * 1.4;
-  return point.nth > 0 ? place : 100 + place;
+function writeMissing(rule: MonthsRule | YearsRule): string {
+  if (!mayLackDay(rule)) return '';
+  return { last: ', or the last day', next: ', or the 1st after', omit: ', where there is one' }[rule.missing];
 }

@@ -1,4 +1,5 @@
 import type { Convention } from '../calendar/business-day.ts';
+import type { Season } from '../calendar/closed-season.ts';
 import type { Weekday } from '../civil-date/civil-day.ts';
 import type { IsoDate } from '../civil-date/iso-date.ts';
 
@@ -8,7 +9,9 @@ export type MonthPoint =
   | { readonly kind: 'date'; readonly day: number }
   /** The first to fifth of a weekday, or counted from the end: -1 is the last Friday, say. */
   | { readonly kind: 'weekday'; readonly nth: number; readonly weekday: Weekday }
-  /** The first, second … working day, or counted from the end: -1 is the last. */
+  /** The first, second … of the days that are any of these weekdays: the last Monday-to-Friday day, the first day of a weekend. */
+  | { readonly kind: 'anyWeekday'; readonly nth: number; readonly weekdays: readonly Weekday[] }
+  /** The first, second … working day of the calendar, or counted from the end: -1 is the last. */
   | { readonly kind: 'workingDay'; readonly nth: number };
 
 /**
@@ -23,6 +26,12 @@ export interface DaysRule {
   readonly kind: 'days';
   readonly every: number;
   readonly except: readonly Weekday[];
+}
+
+/** Every N working days, counted from the first working day on or after the start. */
+export interface WorkingDaysRule {
+  readonly kind: 'workingDays';
+  readonly every: number;
 }
 
 /** Every N weeks, counted from the week of the start (weeks begin on Monday, RFC 5545 WKST=MO), on these weekdays. */
@@ -50,7 +59,44 @@ export interface YearsRule {
   readonly missing: MissingDay;
 }
 
-export type Rule = DaysRule | WeeksRule | MonthsRule | YearsRule;
+/** Dates that were typed or pasted. */
+export interface DatesRule {
+  readonly kind: 'dates';
+  readonly dates: readonly IsoDate[];
+}
+
+/** A rule from elsewhere that none of ours can hold: RFC 5545, section 3.3.10, `FREQ=…`, with its own COUNT or UNTIL. */
+export interface ForeignRule {
+  readonly kind: 'rrule';
+  readonly text: string;
+}
+
+/** How far the last task has to be for the next one to come. */
+export const MILESTONES = ['done', 'underWay', 'toCheck'] as const;
+export type Milestone = (typeof MILESTONES)[number];
+
+/**
+ * So long after the last one was done, or as soon as it is under way: the next date is known only then.
+ * The first is on the start; until they happen, later ones are foreseen as if each were done on its own day.
+ * Such a rule stands alone.
+ */
+export interface FollowsRule {
+  readonly kind: 'follows';
+  readonly reaches: Milestone;
+  /** 0 is the same day: "as soon as". */
+  readonly amount: number;
+  readonly unit: 'day' | 'workingDay' | 'week' | 'month';
+}
+
+export type Rule =
+  | DaysRule
+  | WorkingDaysRule
+  | WeeksRule
+  | MonthsRule
+  | YearsRule
+  | DatesRule
+  | ForeignRule
+  | FollowsRule;
 
 export type End =
   | { readonly kind: 'never' }
@@ -59,16 +105,36 @@ export type End =
   /** After so many dates, counted over all the rules and before days off move or skip any. */
   | { readonly kind: 'after'; readonly count: number };
 
+/** Parts of the year without work, and what becomes of dates in them: left out, or moved as off any other day off. */
+export interface ClosedSeasons {
+  readonly seasons: readonly Season[];
+  readonly dates: 'omit' | 'move';
+}
+
 /** When: one or more rules, joined. */
 export interface Recurrence {
-  /** No date before this one; intervals of weeks, months and years are counted from the period that holds it. */
+  /** No date before this one; intervals are counted from it, or from the week, month or year that holds it. */
   readonly start: IsoDate;
   readonly rules: readonly Rule[];
   readonly end: End;
   readonly dayOff: Convention;
+  readonly closed?: ClosedSeasons;
+  /** Dates of the rules that are taken out (RFC 5545 EXDATE); they count for an end after so many. */
+  readonly except?: readonly IsoDate[];
 }
 
 /** The longest interval a rule may have. */
 export const MAX_INTERVAL = 999;
 /** The most dates that an end after a number of times may give. */
 export const MAX_COUNT = 9999;
+
+/** Whether dates in a closed season are left out; they are too where no convention says how to move them. */
+export function leavesOutClosed({ closed, dayOff }: Recurrence): boolean {
+  return closed !== undefined && (closed.dates === 'omit' || dayOff === 'none' || dayOff === 'skip');
+}
+
+/** The follows rule of a recurrence, where it is one. */
+export function followsRule({ rules }: Recurrence): FollowsRule | null {
+  const [rule] = rules;
+  return rule?.kind === 'follows' ? rule : null;
+}

@@ -1,5 +1,6 @@
 import { type CivilDay, isoWeekOf, quarterOf, weekdayOf, yearMonthDay } from '../civil-date/civil-day.ts';
 import { monthName, monthShort, sayDate, weekdayName } from './date-words.ts';
+import { editDistance } from './spelling.ts';
 
 /** What a title is filled in from. */
 export interface TitleContext {
@@ -93,18 +94,4 @@ function nearestToken(name: string): string | null {
   })).sort((a, b) => a.distance - b.distance);
   const best = ranked[0];
   return best && best.distance <= Math.max(2, Math.floor(name.length / 3)) ? best.name : null;
-}
-
-/** Levenshtein's distance: how many letters must be put in, taken out or changed. */
-function editDistance(a: string, b: string): number {
-  let row = Array.from({ length: b.length + 1 }, (_, j) => j);
-  for (let i = 1; i <= a.length; i++) {
-    const next = [i];
-    for (let j = 1; j <= b.length; j++) {
-      const swap = (row[j - 1] as number) + (a[i - 1] === b[j - 1] ? 0 : 1);
-      next.push(Math.min(swap, (row[j] as number) + 1, (next[j - 1] as number) + 1));
-    }
-    row = next;
-  }
-  return row[b.length] as number;
 }

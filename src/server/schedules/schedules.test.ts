@@ -36,6 +36,8 @@ const input = (rest: Partial<ScheduleInput> = {}): ScheduleInput => ({
     due: { amount: 0, unit: 'day' },
     startTime: null,
     dueTime: '12:00',
+    reminders: [],
+    zone: null,
   },
   ...rest,
 });

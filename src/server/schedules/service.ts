@@ -82,7 +82,7 @@ function answer(
     recurrence,
     timing,
     pauses: row.pauses,
-    phrase: writePhrase(recurrence),
+    phrase: writePhrase(recurrence, { start: 'unsaid' }),
     state: plan.problem !== null ? 'problem' : paused ? 'paused' : plan.next === null ? 'ended' : 'running',
     problem: plan.problem,
     next: plan.next,

@@ -178,7 +178,7 @@ async function seriesOf(scope: Scope, task: TaskRow): Promise<Pick<TaskAnswer, '
   const next = await nextInSeries(scope, row.id, schedule, nominal);
   const shown = past.filter(({ nominalDate, shows }) => shows && nominalDate <= (task.nominalDate as string));
   return {
-    schedule: { id: row.id, phrase: writePhrase(schedule.recurrence), nominalOn: task.nominalDate },
+    schedule: { id: row.id, phrase: writePhrase(schedule.recurrence, { start: 'unsaid' }), nominalOn: task.nominalDate },
     series: {
       lastEight: shown.slice(-8).map((item) => item.task),
       count: totals?.count ?? 0,

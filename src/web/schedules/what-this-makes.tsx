@@ -39,7 +39,7 @@ export function WhatThisMakes({ plan, draft }: { readonly plan: BenchPlan; reado
 
 /** The phrase, its parts tied by letters to the sentences of the form when there are several rules. */
 function Phrase({ draft }: { readonly draft: BenchDraft }) {
-  const parts = phraseParts(draft.recurrence);
+  const parts = phraseParts(draft.recurrence, { start: 'unsaid' });
   const several = draft.recurrence.rules.length > 1;
   return (
     <>

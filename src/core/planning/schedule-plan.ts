@@ -1,0 +1,55 @@
+import type { IsoDate, IsoTime } from '../civil-date/iso-date.ts';
+import type { Recurrence } from '../recurrence/rule.ts';
+import type { Timing } from './timing.ts';
+
+/** While paused nothing is made. `to` is the first day that runs again; null while the pause lasts. */
+export interface Pause {
+  readonly from: IsoDate;
+  readonly to: IsoDate | null;
+}
+
+/** What is different about one occurrence. What is left out stays as the schedule says. */
+export interface OccurrenceChange {
+  readonly startTime?: IsoTime | null;
+  readonly dueTime?: IsoTime | null;
+  /** Who does it this time; null for nobody yet. */
+  readonly assigneeId?: string | null;
+}
+
+/** Something about a single date, named by its nominal date (RFC 5545 RECURRENCE-ID) or, for an added one, by itself. */
+export type Exception =
+  | { readonly kind: 'skip'; readonly date: IsoDate }
+  /** Worked on that day, whatever the calendar says. */
+  | { readonly kind: 'move'; readonly date: IsoDate; readonly to: IsoDate }
+  /** One more, on exactly that day. */
+  | { readonly kind: 'add'; readonly date: IsoDate }
+  | { readonly kind: 'change'; readonly date: IsoDate; readonly change: OccurrenceChange };
+
+/** From a date on, the schedule runs by another rule and other times. Its history stays one series. */
+export interface Revision {
+  /** Rules whose nominal dates lie on or after this day and before the next revision's. */
+  readonly from: IsoDate;
+  readonly recurrence: Recurrence;
+  readonly timing: Timing;
+}
+
+/** The last task of a schedule whose next date depends on it ("2 weeks after completion"). */
+export interface LastOne {
+  readonly nominal: IsoDate;
+  /** The day on which it reached what the rule waits for; null while it has not. */
+  readonly reachedOn: IsoDate | null;
+  /** How many there have been, with it. */
+  readonly count: number;
+}
+
+/** What the plan of a schedule is computed from. */
+export interface PlannedSchedule {
+  readonly recurrence: Recurrence;
+  readonly timing: Timing;
+  readonly pauses?: readonly Pause[];
+  readonly exceptions?: readonly Exception[];
+  /** In any order; each holds from its day on. */
+  readonly revisions?: readonly Revision[];
+  /** For rules on completion or progress; null or left out when there has been none. */
+  readonly last?: LastOne | null;
+}

@@ -1,0 +1,135 @@
+import { cardinalNamed, monthNamed, ordinalNamed, phraseTokens, type Token, weekdayNamed } from './phrase-tokens.ts';
+
+/**
+ * A place in a phrase, and what would have been understood at the farthest place that was reached: where reading fails,
+ * that is what is said.
+ */
+export class PhraseCursor {
+  private readonly tokens: readonly Token[];
+  private at = 0;
+  private farthest = 0;
+  private readonly wanted = new Set<string>();
+
+  constructor(readonly text: string) {
+    this.tokens = phraseTokens(text).filter(({ kind, text: piece }) => kind !== 'mark' || !/^[().:“”"']$/.test(piece));
+  }
+
+  get isAtEnd(): boolean {
+    return this.at >= this.tokens.length;
+  }
+
+  /** Where reading stopped, and what was expected there: words that fit as they are, and descriptions in brackets. */
+  get failure(): { readonly token: Token | undefined; readonly expected: readonly string[] } {
+    return { token: this.tokens[this.farthest], expected: [...this.wanted] };
+  }
+
+  /** Reads on; goes back to where it was when nothing comes of it. */
+  try<T>(read: () => T | null): T | null {
+    const from = this.at;
+    const found = read();
+    if (found === null) this.at = from;
+    return found;
+  }
+
+  /** Reads on if it can be read, and goes back if not. */
+  when(read: () => boolean): boolean {
+    return this.try(() => (read() ? true : null)) !== null;
+  }
+
+  /** Whether it could be read from here; stays here. */
+  ahead(read: () => boolean): boolean {
+    const from = this.at;
+    const can = read();
+    this.at = from;
+    return can;
+  }
+
+  /** A word that may stand there and says nothing of its own: it is not what anyone would miss. */
+  filler(...choices: readonly string[]): void {
+    this.found(choices);
+  }
+
+  /** One of these words, the first of which is what is said to be expected; "working day" is two words. */
+  word(...choices: readonly string[]): boolean {
+    if (this.found(choices)) return true;
+    this.expect(choices[0] as string);
+    return false;
+  }
+
+  private found(choices: readonly string[]): boolean {
+    // The longest that fits: "last day" before "last".
+    let longest = 0;
+    for (const choice of choices) {
+      const words = choice.split(' ');
+      if (words.length > longest && words.every((word, i) => this.isWord(this.at + i, word))) longest = words.length;
+    }
+    this.at += longest;
+    return longest > 0;
+  }
+
+  private isWord(at: number, word: string): boolean {
+    const token = this.tokens[at];
+    return token?.kind === 'word' && token.text === word;
+  }
+
+  mark(...choices: readonly string[]): boolean {
+    const token = this.tokens[this.at];
+    if (token?.kind !== 'mark' || !choices.includes(token.text)) return false;
+    this.at++;
+    return true;
+  }
+
+  weekday(): number | null {
+    return this.named('[a weekday]', weekdayNamed);
+  }
+
+  month(): number | null {
+    return this.named('[a month]', monthNamed);
+  }
+
+  /** A whole number, in figures or as a word. */
+  number(): number | null {
+    const token = this.tokens[this.at];
+    if (token?.kind === 'number') {
+      this.at++;
+      return token.value;
+    }
+    return this.named('[a number]', cardinalNamed);
+  }
+
+  /** An ordinal, in figures ("15th") or as a word ("third"). */
+  ordinal(): { readonly n: number; readonly inFigures: boolean } | null {
+    const token = this.tokens[this.at];
+    if (token?.kind === 'ordinal') {
+      this.at++;
+      return { n: token.value, inFigures: true };
+    }
+    const n = this.named('[a day like “15th”]', ordinalNamed);
+    return n === null ? null : { n, inFigures: false };
+  }
+
+  /** A date in figures, or an RRULE. */
+  token<K extends 'date' | 'rrule'>(kind: K): Extract<Token, { kind: K }> | null {
+    const token = this.tokens[this.at];
+    if (token?.kind !== kind) return null;
+    this.at++;
+    return token as Extract<Token, { kind: K }>;
+  }
+
+  /** Says that something would have fitted here. */
+  expect(what: string): void {
+    if (this.at > this.farthest) {
+      this.farthest = this.at;
+      this.wanted.clear();
+    }
+    if (this.at === this.farthest) this.wanted.add(what);
+  }
+
+  private named(what: string, read: (word: string) => number | null): number | null {
+    const token = this.tokens[this.at];
+    const found = token?.kind === 'word' ? read(token.text) : null;
+    if (found === null) this.expect(what);
+    else this.at++;
+    return found;
+  }
+}

@@ -1,0 +1,119 @@
+import { type CivilDay, civilDay, daysInMonth, yearMonthDay } from '../civil-date/civil-day.ts';
+import type { PhraseCursor } from './phrase-cursor.ts';
+
+/** Reads "and", "&", "plus", a comma, or a comma and "and". */
+export function skipAnd(c: PhraseCursor): boolean {
+  const comma = c.mark(',', ';', '&', '+');
+  return c.word('and', 'as well as', 'plus') || comma;
+}
+
+/** "Mar and Sep", "Jan, Apr, Jul and Oct": months 1–12 in order; null where there is none. */
+export function readMonths(c: PhraseCursor): number[] | null {
+  const first = c.month();
+  if (first === null) return null;
+  const months = [first];
+  for (;;) {
+    const next = c.try(() => (skipAnd(c) ? c.month() : null));
+    if (next === null) return [...new Set(months)].sort((a, b) => a - b);
+    months.push(next);
+  }
+}
+
+/** "March to October": all of those months, also over the end of the year. */
+export function readMonthRange(c: PhraseCursor, isTo: (c: PhraseCursor) => boolean = readTo): number[] | null {
+  const from = c.month();
+  if (from === null || !isTo(c)) return null;
+  const to = c.month();
+  if (to === null) return null;
+  return Array.from({ length: ((to - from + 12) % 12) + 1 }, (_, i) => ((from - 1 + i) % 12) + 1);
+}
+
+export function readTo(c: PhraseCursor): boolean {
+  return c.mark('-', '–', '—') || c.word('to', 'until', 'till', 'through');
+}
+
+/** A day and month, "15 Dec", "Dec 15", "15th of December"; null where there is none. */
+export function readDayAndMonth(c: PhraseCursor): { readonly day: number; readonly month: number } | null {
+  const weekday = c.try(() => c.weekday());
+  if (weekday !== null) c.mark(',');
+  c.filler('the');
+  const before = c.try(() => c.number() ?? c.ordinal()?.n ?? null);
+  if (before !== null) c.word('of');
+  const month = c.month();
+  if (month === null) return null;
+  const day = before ?? c.try(() => c.ordinal()?.n ?? c.number());
+  return day === null || day < 1 || day > daysInMonth(2000, month) ? null : { day, month };
+}
+
+/** A date: "3 Mar 2027", "2027-03-03", "03/03/2027"; without a year the next one from a day on. */
+export function readDate(c: PhraseCursor, from: CivilDay): CivilDay | null {
+  const found = readDateOrDay(c);
+  return found && withYear(found, from);
+}
+
+type DateOrDay = CivilDay | { readonly day: number; readonly month: number };
+
+function readDateOrDay(c: PhraseCursor): DateOrDay | null {
+  const figures = c.token('date');
+  if (figures) return figures.day;
+  const found = c.try(() => readWrittenDate(c));
+  if (!found) c.expect('[a date like “3 Mar 2027”]');
+  return found;
+}
+
+function readWrittenDate(c: PhraseCursor): DateOrDay | null {
+  const found = readDayAndMonth(c);
+  if (!found) return null;
+  const year = c.try(() => {
+    c.mark(',');
+    const number = c.number();
+    return number !== null && number >= 1900 && number <= 9999 ? number : null;
+  });
+  if (year === null) return found;
+  return found.day <= daysInMonth(year, found.month) ? civilDay(year, found.month, found.day) : null;
+}
+
+function withYear(found: DateOrDay, from: CivilDay): CivilDay {
+  if (typeof found === 'number') return found;
+  const { year } = yearMonthDay(from);
+  const next = [year, year + 1, year + 2, year + 3, year + 4, year + 5, year + 6, year + 7, year + 8].find(
+    (y) => found.day <= daysInMonth(y, found.month) && civilDay(y, found.month, found.day) >= from,
+  );
+  return civilDay(next ?? year, found.month, found.day);
+}
+
+/**
+ * Dates joined by commas and "and". A year said after the last is meant for those before it as well.
+ * @param years whether at least one must have its year, to tell dates from days of every year
+ */
+export function readDates(
+  c: PhraseCursor,
+  from: CivilDay,
+  years: 'with a year' | 'with or without',
+): CivilDay[] | null {
+  const found: DateOrDay[] = [];
+  do {
+    c.filler('on');
+    const date = readDateOrDay(c);
+    if (date === null) return null;
+    found.push(date);
+  } while (c.when(() => skipAnd(c) && c.ahead(() => isDate(c))));
+  const dated = found.filter((date): date is CivilDay => typeof date === 'number');
+  if (years === 'with a year' && dated.length === 0) return null;
+  let year: number | null = null;
+  const days: CivilDay[] = [];
+  for (const date of found.reverse()) {
+    if (typeof date === 'number') {
+      year = yearMonthDay(date).year;
+      days.push(date);
+    } else if (year !== null && date.day <= daysInMonth(year, date.month))
+      days.push(civilDay(year, date.month, date.day));
+    else days.push(withYear(date, from));
+  }
+  return days.reverse();
+}
+
+function isDate(c: PhraseCursor): boolean {
+  c.filler('on');
+  return readDateOrDay(c) !== null;
+}

@@ -1,0 +1,571 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { canonicalRecurrence } from './canonical.ts';
+import { anyFullRecurrence } from './generated.ts';
+import { PhraseError, parsePhrase, readPhrase } from './phrase-reader.ts';
+import { writePhrase } from './phrase-writer.ts';
+
+/** Read on Tuesday 24 November 2026. */
+const TODAY = { start: '2026-11-24', today: '2026-11-24' };
+const again = (text: string) => writePhrase(parsePhrase(text, TODAY), { start: 'unsaid' });
+
+/** What people say, and the phrase it is written back as; a dot stands for the same again. */
+const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
+  [
+    'days',
+    `
+    every day | .
+    daily | every day
+    each day | every day
+    every single day | every day
+    Every Day. | every day
+    every other day | every 2 days
+    every second day | every 2 days
+    every 2 days | .
+    every three days | every 3 days
+    every third day | every 3 days
+    every 10 days | .
+    each 14 days | every 14 days
+    every day but Sun | .
+    every day except Sunday | every day but Sun
+    daily except Sundays | every day but Sun
+    daily, but not on Sundays | every day but Sun
+    every day apart from weekends | every day but Sat and Sun
+    every day other than Sat and Sun | every day but Sat and Sun
+    every 3 days but Sat and Sun | .
+    every day excluding Mondays | every day but Mon
+    every day, except weekends | every day but Sat and Sun`,
+  ],
+  [
+    'working days',
+    `
+    every working day | .
+    each working day | every working day
+    on working days | every working day
+    every business day | every working day
+    every workday | every working day
+    every 10 working days | .
+    every other working day | every 2 working days
+    every third working day | every 3 working days
+    every five business days | every 5 working days`,
+  ],
+  [
+    'weeks',
+    `
+    weekly | every week on Tue
+    every week | every week on Tue
+    once a week | every week on Tue
+    every week on Mon | .
+    weekly on Monday | every week on Mon
+    once a week on Fridays | every week on Fri
+    each week on Mon and Thu | every week on Mon and Thu
+    every Monday | every week on Mon
+    each Monday | every week on Mon
+    Mondays | every week on Mon
+    on Mondays | every week on Mon
+    Monday | every week on Mon
+    mon, wed and fri | every week on Mon, Wed and Fri
+    Mon, Wed, Fri | every week on Mon, Wed and Fri
+    Mon & Thu | every week on Mon and Thu
+    Mondays and Thursdays | every week on Mon and Thu
+    on Mondays and on Thursdays | every week on Mon and Thu
+    every Monday and every Thursday | every week on Mon and Thu
+    every Tues, Weds and Thurs | every week on Tue, Wed and Thu
+    every weekday | .
+    weekdays | every weekday
+    on weekdays | every weekday
+    each weekday | every weekday
+    Mon–Fri | every weekday
+    Mon-Fri | every weekday
+    Monday to Friday | every weekday
+    every Monday through Friday | every weekday
+    Mon to Thu | every week on Mon, Tue, Wed and Thu
+    Fri to Mon | every week on Mon, Fri, Sat and Sun
+    weekdays but Wed | every week on Mon, Tue, Thu and Fri
+    every weekday except Friday | every week on Mon, Tue, Wed and Thu
+    weekends | every week on Sat and Sun
+    every weekend | every week on Sat and Sun
+    at weekends? | ! 
+    every 2 weeks on Tue and Thu | .
+    every two weeks on Tuesday and Thursday | every 2 weeks on Tue and Thu
+    every other week on Mon | every 2 weeks on Mon
+    every second week on Monday | every 2 weeks on Mon
+    every other Monday | every 2 weeks on Mon
+    every second Monday | every 2 weeks on Mon
+    every alternate Friday | every 2 weeks on Fri
+    fortnightly | every 2 weeks on Tue
+    fortnightly on Fridays | every 2 weeks on Fri
+    every fortnight on Wed | every 2 weeks on Wed
+    once a fortnight on Thu | every 2 weeks on Thu
+    every 4 weeks on Mon | .
+    every four weeks on Monday | every 4 weeks on Mon
+    every 2 weeks on weekdays | .
+    every 3 Fridays | every 3 weeks on Fri
+    every third Friday | every 3 weeks on Fri
+    twice a week on Mon and Thu | every week on Mon and Thu
+    three times a week on Mon, Wed and Fri | every week on Mon, Wed and Fri`,
+  ],
+  [
+    'months by date',
+    `
+    monthly | 24th of each month
+    every month | 24th of each month
+    once a month | 24th of each month
+    monthly on the 15th | 15th of each month
+    every month on the 15th | 15th of each month
+    each month on the 15th | 15th of each month
+    15th of each month | .
+    15th of every month | 15th of each month
+    15th of the month | 15th of each month
+    15th of a month | 15th of each month
+    the 15th of each month | 15th of each month
+    on the 15th | 15th of each month
+    the 15th | 15th of each month
+    15th | 15th of each month
+    every 15th | 15th of each month
+    fifteenth of each month | 15th of each month
+    twenty-first of each month | 21st of each month
+    1st and 15th | 1st and 15th of each month
+    1st and 15th of each month | .
+    1st, 10th and 20th of each month | .
+    the 1st and the 15th of every month | 1st and 15th of each month
+    every 1st and 15th | 1st and 15th of each month
+    days 1 and 15 of each month | 1st and 15th of each month
+    1 and 15 of each month | 1st and 15th of each month
+    twice a month | 1st and 15th of each month
+    twice a month on the 5th and 20th | 5th and 20th of each month
+    twice monthly | 1st and 15th of each month
+    last day of each month | .
+    last day of the month | last day of each month
+    the last day of every month | last day of each month
+    month end | last day of each month
+    month-end | last day of each month
+    at month end | last day of each month
+    at the end of the month | last day of each month
+    end of each month | last day of each month
+    start of the month | 1st of each month
+    beginning of each month | 1st of each month
+    last but one day of each month | .
+    penultimate day of each month | last but one day of each month
+    second last day of each month | last but one day of each month
+    third last day of each month | .
+    third to last day of each month | third last day of each month
+    1st and last day of each month | .
+    1st and last of the month | 1st and last day of each month
+    31st of each month | 31st of each month, or the last day
+    31st of each month, or the last day | .
+    31st of each month, where there is one | .
+    31st of each month, if it exists | 31st of each month, where there is one
+    30th of each month, or the 1st after | .
+    30th of each month, or the 1st of the next month | 30th of each month, or the 1st after
+    every 2 months on the 1st | .
+    every other month on the 1st | every 2 months on the 1st
+    every second month on the 10th | every 2 months on the 10th
+    every 3 months | every 3 months on the 24th
+    every 3 months on the 15th | .
+    every three months on the 15th and last day | every 3 months on the 15th and last day
+    15th of every third month | every 3 months on the 15th
+    1st of every other month | every 2 months on the 1st
+    every 6 months on the 18th | .
+    every half year on the 18th | every 6 months on the 18th
+    half-yearly on the 18th | every 6 months on the 18th
+    twice a year on the 1st | every 6 months on the 1st
+    every 5 months on the 3rd | .
+    quarterly | every 3 months on the 24th
+    quarterly on the 7th | every 3 months on the 7th
+    every quarter on the 7th | every 3 months on the 7th
+    quarterly from February on the 7th | 7th of Feb, May, Aug and Nov
+    every 6 months from April on the 1st | 1st of Apr and Oct
+    every 2 months from January on the 15th | 15th of Jan, Mar, May, Jul, Sep and Nov
+    1st of every quarter | .
+    first day of the quarter | 1st of every quarter
+    start of each quarter | 1st of every quarter
+    last day of every quarter | .
+    quarter end | last day of every quarter
+    each quarter end | last day of every quarter
+    end of the quarter | last day of every quarter
+    15th of Mar and Sep | .
+    15th of March and September | 15th of Mar and Sep
+    1st of Jan, Apr, Jul and Oct | 1st of every quarter
+    7th of Feb, May, Aug and Nov | .
+    1st in April to September | 1st of Apr, May, Jun, Jul, Aug and Sep
+    every January on the 10th | 10th of Jan
+    each Mar and Sep on the 1st | 1st of Mar and Sep
+    every 3 months on the 15th in Feb and May | .`,
+  ],
+  [
+    'months by weekday and working day',
+    `
+    first Monday of each month | .
+    1st Monday of each month | first Monday of each month
+    first Monday of the month | first Monday of each month
+    the first Monday of every month | first Monday of each month
+    first Monday | first Monday of each month
+    every first Monday | first Monday of each month
+    every first Monday of the month | first Monday of each month
+    every second Tuesday of the month | second Tuesday of each month
+    2nd Tue of each month | second Tuesday of each month
+    monthly on the second Tuesday | second Tuesday of each month
+    every month on the last Friday | last Friday of each month
+    last Friday of each month | .
+    every last Friday | last Friday of each month
+    the last Friday | last Friday of each month
+    once a month on the last Friday | last Friday of each month
+    last but one Friday of each month | .
+    fifth Monday of each month | .
+    first Monday and third Monday of each month | .
+    first and third Monday of each month | first Monday and third Monday of each month
+    1st and 3rd Monday of each month | first Monday and third Monday of each month
+    first and last Friday of the month | first Friday and last Friday of each month
+    1st and third Monday of each month | .
+    first Monday of Mar and Sep | .
+    last Sunday in March | last Sunday of Mar
+    every 2 months on the first Friday | .
+    first Friday of every other month | every 2 months on the first Friday
+    first working day of each month | .
+    first working day of the month | first working day of each month
+    the first business day of every month | first working day of each month
+    monthly on the first working day | first working day of each month
+    last working day of each month | .
+    last working day of the month | last working day of each month
+    last working day | last working day of each month
+    monthly on the last working day | last working day of each month
+    last but one working day of each month | .
+    third working day of each month | .
+    10th working day of each month | tenth working day of each month
+    15th and last working day of each month | .
+    15th and last working day | 15th and last working day of each month
+    first and last working day of each month | first working day and last working day of each month
+    last working day of every quarter | .
+    last working day of each quarter | last working day of every quarter
+    first working day of the quarter | first working day of every quarter
+    last working day every quarter | last working day of every quarter
+    last weekday of each month | .
+    first weekday of the month | first weekday of each month
+    first weekend day of each month | .
+    first Tue or Thu of each month | .
+    last Monday or Friday of the month | last Mon or Fri of each month
+    every 3 months on the last working day | .`,
+  ],
+  [
+    'years',
+    `
+    yearly | yearly on 24 November
+    annually | yearly on 24 November
+    every year | yearly on 24 November
+    once a year | yearly on 24 November
+    yearly on 15 June | .
+    every year on 15 June | yearly on 15 June
+    annually on June 15 | yearly on 15 June
+    once a year on the 15th of June | yearly on 15 June
+    on 15 June | yearly on 15 June
+    15 June | yearly on 15 June
+    15th June | yearly on 15 June
+    June 15 | yearly on 15 June
+    15 June every year | yearly on 15 June
+    every 15 June | yearly on 15 June
+    every June 15 | yearly on 15 June
+    yearly on 1 and 15 March | .
+    yearly on 1 March and September | .
+    yearly on the first Monday of May | .
+    every year on the last Sunday of March | yearly on the last Sunday of March
+    yearly in March | yearly on 24 March
+    yearly in March on the 10th | yearly on 10 March
+    every 2 years on 15 June | .
+    every other year on 1 May | every 2 years on 1 May
+    every 5 years on the first Monday of May | .
+    yearly on 29 February | yearly on 29 February, or the 28th
+    yearly on 29 February, or the 28th | .
+    yearly on 29 February, or 1 March | .
+    yearly on 29 Feb, or on 1 March | yearly on 29 February, or 1 March
+    yearly on 29 February, in leap years only | .
+    29 Feb, only in leap years | yearly on 29 February, in leap years only
+    first working day of the year | yearly on the first working day of January
+    last working day of the year | yearly on the last working day of December
+    year end | yearly on 31 December
+    end of the year | yearly on 31 December`,
+  ],
+  [
+    'listed dates',
+    `
+    on 3 Mar 2027 | .
+    3 March 2027 | on 3 Mar 2027
+    2027-03-03 | on 3 Mar 2027
+    03/03/2027 | on 3 Mar 2027
+    on 3 Mar 2027 and 5 Apr 2027 | .
+    3 Mar, 5 Apr and 6 May 2027 | on 3 Mar 2027, 5 Apr 2027 and 6 May 2027
+    March 3, 2027 | on 3 Mar 2027
+    on Wed 3 March 2027 | on 3 Mar 2027`,
+  ],
+  [
+    'after completion and on progress',
+    `
+    every 10 working days after completion | .
+    10 working days after completion | every 10 working days after completion
+    every 2 weeks after completion | .
+    2 weeks after the last one is done | every 2 weeks after completion
+    two weeks after it is finished | every 2 weeks after completion
+    a month after the last | every month after completion
+    6 months from completion | every 6 months after completion
+    every day after completion | .
+    every 3 days after the last one is under way | .
+    as soon as the last one is done | .
+    as soon as the last one is under way | .
+    as soon as it is started | as soon as the last one is under way
+    when the last one is to be checked | as soon as the last one is to be checked`,
+  ],
+  [
+    'several rules',
+    `
+    every week on Mon and last working day of each month | .
+    every Monday and the last working day of the month | every week on Mon and last working day of each month
+    1st of each month, 15th of Mar and every week on Fri | .
+    every day but Sun and yearly on 15 June | .
+    15th of each month and on 3 Mar 2027 | .
+    31st of each month, where there is one and every week on Mon | .
+    15th and last day of every quarter | 15th of every quarter and last day of every quarter
+    by RRULE FREQ=YEARLY;BYYEARDAY=1,100 | .
+    RRULE:FREQ=YEARLY;BYWEEKNO=20;BYDAY=MO | by RRULE FREQ=YEARLY;BYWEEKNO=20;BYDAY=MO
+    by RRULE FREQ=YEARLY;BYYEARDAY=1,100 and every week on Mon | .`,
+  ],
+  [
+    'days off',
+    `
+    1st and 15th, or the working day before | 1st and 15th of each month, or the working day before
+    every week on Fri, or the working day before | .
+    every Friday or the previous working day | every week on Fri, or the working day before
+    every Friday, or the preceding working day | every week on Fri, or the working day before
+    every Friday, or the working day after | every week on Fri, or the working day after
+    every Friday or the next working day | every week on Fri, or the working day after
+    every Friday, or the following business day | every week on Fri, or the working day after
+    every Friday, or the first working day after | every week on Fri, or the working day after
+    last day of each month, or the working day before in the same month | .
+    1st of each month or the next working day within the same month | 1st of each month, or the working day after in the same month
+    15th of each month, or the nearest working day | .
+    15th of each month or the closest working day | 15th of each month, or the nearest working day
+    every weekday, not on days off | .
+    every weekday, skip holidays | every weekday, not on days off
+    every weekday except holidays | every weekday, not on days off
+    every weekday but not on bank holidays | every weekday, not on days off
+    every day, only on working days | every day, not on days off
+    every Monday unless it is a day off | every week on Mon, not on days off
+    every Monday; if it is a day off, the working day after | every week on Mon, or the working day after
+    every Monday, on a day off the working day before | every week on Mon, or the working day before
+    every Monday, if it is a holiday, skip it | every week on Mon, not on days off
+    every Monday, even on days off | every week on Mon
+    15th of each month, moved to the working day before | 15th of each month, or the working day before`,
+  ],
+  [
+    'closed seasons',
+    `
+    every week on Fri, not in Jan | .
+    every Friday but not in January | every week on Fri, not in Jan
+    every Friday except in January and August | every week on Fri, not in Jan and Aug
+    every week on Fri, not from Nov to Feb | .
+    every Friday, not from November to February | every week on Fri, not from Nov to Feb
+    every Friday from March to October | every week on Fri, not from Nov to Feb
+    every Friday between March and October | every week on Fri, not from Nov to Feb
+    every Friday in June, July and August | every week on Fri, not from Sep to May
+    every Friday only in June | every week on Fri, not from Jul to May
+    every Friday, closed from 15 Dec to 10 Jan | every week on Fri, not from 15 Dec to 10 Jan
+    every week on Fri, not in Jan and Aug, not from 15 Oct to 3 Nov | .
+    15th of each month, or the working day before, moved out of Jan | .
+    15th of each month, or the working day after, moved out of 15 Dec to 10 Jan | .`,
+  ],
+  [
+    'starts and ends',
+    `
+    first Friday of each month until 30 Sep 2027 | .
+    every Friday till 30 September 2027 | every week on Fri until 30 Sep 2027
+    every Friday up to 30/09/2027 | every week on Fri until 30 Sep 2027
+    every Friday ending on 30 Sep 2027 | every week on Fri until 30 Sep 2027
+    every Friday until 30 Sep | every week on Fri until 30 Sep 2027
+    every Friday until March | every week on Fri until 31 Mar 2027
+    every Friday until the end of March 2028 | every week on Fri until 31 Mar 2028
+    every Friday until the end of 2027 | every week on Fri until 31 Dec 2027
+    every week on Fri, 12 times | .
+    every Friday for 12 times | every week on Fri, 12 times
+    every Friday for 10 occurrences | every week on Fri, 10 times
+    every Friday, twelve times | every week on Fri, 12 times
+    every Friday, ending after 6 times | every week on Fri, 6 times
+    every Friday, once | every week on Fri, 1 time
+    every Friday for 6 months | every week on Fri until 23 May 2027
+    every Friday for a year | every week on Fri until 23 Nov 2027
+    every Friday for 3 weeks | every week on Fri until 14 Dec 2026
+    every week on Fri, except 25 Dec 2026 | .
+    every Friday except 25 Dec and 1 Jan | every week on Fri, except 25 Dec 2026 and 1 Jan 2027
+    every Friday but not on 25 Dec 2026 | every week on Fri, except 25 Dec 2026
+    every week on Fri, or the working day before, not in Jan until 30 Sep 2027, except 28 May 2027 | .`,
+  ],
+];
+
+const pairsOf = (text: string) =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '' && !line.includes('| !'))
+    .map((line) => line.split(' | ') as [string, string])
+    .map(([said, written]) => [said, written === '.' ? said : written] as const);
+
+describe.each(PHRASES)('a phrase of %s', (_, text) => {
+  it.each(pairsOf(text))('%s', (said, written) => {
+    expect(again(said)).toBe(written);
+    expect(again(written)).toBe(written);
+  });
+});
+
+describe('the table of phrases', () => {
+  it('holds more than 250', () => {
+    expect(PHRASES.flatMap(([, text]) => pairsOf(text)).length).toBeGreaterThan(250);
+  });
+});
+
+describe('a phrase', () => {
+  it('is read back as the same recurrence, whatever it says', () => {
+    fc.assert(
+      fc.property(anyFullRecurrence, (recurrence) => {
+        const canonical = canonicalRecurrence(recurrence);
+        expect(parsePhrase(writePhrase(canonical))).toEqual(canonical);
+        expect(parsePhrase(writePhrase(canonical, { start: 'unsaid' }), { start: canonical.start })).toEqual(canonical);
+      }),
+      { numRuns: 800 },
+    );
+  });
+
+  it('is written the same for a recurrence and its canonical form', () => {
+    fc.assert(
+      fc.property(anyFullRecurrence, (recurrence) => {
+        const canonical = canonicalRecurrence(recurrence);
+        expect(canonicalRecurrence(canonical)).toEqual(canonical);
+      }),
+    );
+  });
+
+  it('may say where it starts', () => {
+    expect(parsePhrase('every Monday from 1 March 2027 until 30 Sep 2027', TODAY)).toEqual({
+      start: '2027-03-01',
+      rules: [{ kind: 'weeks', every: 1, on: [1] }],
+      end: { kind: 'on', date: '2027-09-30' },
+      dayOff: 'none',
+    });
+    expect(parsePhrase('starting on 3 May 2027, monthly', TODAY)).toMatchObject({
+      start: '2027-05-03',
+      rules: [{ kind: 'months', on: [{ kind: 'date', day: 3 }] }],
+    });
+    expect(parsePhrase('fortnightly from 3 May 2027', TODAY)).toMatchObject({ rules: [{ every: 2, on: [1] }] });
+    expect(parsePhrase('every Monday from March 2027', TODAY).start).toBe('2027-03-01');
+    expect(writePhrase(parsePhrase('every Monday from 1 March 2027'))).toBe('every week on Mon from 1 Mar 2027');
+  });
+
+  it('without a start begins on a Monday, the 1st of a January long ago', () => {
+    expect(writePhrase(parsePhrase('weekly'))).toBe('every week on Mon');
+    expect(writePhrase(parsePhrase('monthly'))).toBe('1st of each month');
+    expect(writePhrase(parsePhrase('yearly'))).toBe('yearly on 1 January');
+  });
+});
+
+describe('a phrase that can’t be read', () => {
+  const problem = (text: string) => {
+    const reading = readPhrase(text, TODAY);
+    if (reading.kind === 'read') throw new Error(`“${text}” was read as ${writePhrase(reading.recurrence)}`);
+    return reading.problem;
+  };
+
+  it.each([
+    ['every tuseday', 6, 7, 'every tuesday'],
+    ['evry Monday', 0, 4, 'every Monday'],
+    ['every Mondy and Friday', 6, 5, 'every monday and Friday'],
+    ['last workng day of each month', 5, 6, 'last working day of each month'],
+    ['15th of eech month', 8, 4, '15th of each month'],
+    ['every 2 weaks on Tue', 8, 5, 'every 2 weeks on Tue'],
+    ['yearly on 15 Jnue', 13, 4, 'yearly on 15 june'],
+    ['every Friday untill 30 Sep 2027', 13, 6, 'every Friday until 30 Sep 2027'],
+    ['every Friday, or the workign day before', 21, 7, 'every Friday, or the working day before'],
+    ['every 2', 7, 0, 'every 2 weeks'],
+    ['every', 5, 0, 'every Fri'],
+    ['every Friday, or the working day', 32, 0, null],
+    ['every week on Mon and', 21, 0, 'every week on Mon and Fri'],
+  ])('%s is not understood at %i', (text, at, length, suggestion) => {
+    expect(problem(text)).toMatchObject({ at, length });
+    if (suggestion !== null) expect(problem(text).suggestion).toBe(suggestion);
+  });
+
+  it('says what was expected', () => {
+    expect(problem('every 2 bananas').message).toContain('“bananas” is not understood after “every 2”');
+    expect(problem('every 2 bananas').expected).toContain('weeks');
+    expect(problem('every Friday until').expected).toContain('a date like “3 Mar 2027”');
+    expect(problem('15th of').message).toContain('Something is missing after “15th of”');
+    expect(problem('').message).toContain('Say when');
+    expect(problem('bananas').message).toContain('begin like “every Mon”');
+  });
+
+  it('says so when there is too much, or a time of day', () => {
+    expect(problem('every Monday at 9').message).toContain('a time of day is set under “Each time”');
+    expect(problem('every day '.repeat(300)).message).toContain('longer than 2000 characters');
+    expect(problem('every Friday until 30 Feb 2027')).toMatchObject({ at: 19, message: 'There is no 30 Feb 2027.' });
+    expect(problem('on 2027-02-30')).toMatchObject({ at: 3, message: 'There is no 2027-02-30.' });
+  });
+
+  it('tells a fault in an RRULE by its place', () => {
+    expect(problem('RRULE:FREQ=HOURLY')).toMatchObject({ message: expect.stringContaining('finer than a day') });
+    expect(problem('by RRULE FREQ=DAILY;INTERVAL=0').at).toBe(20);
+  });
+
+  it('has a suggestion only where that can be read', () => {
+    for (const text of ['every tuseday', 'monthly on teh 15th', 'fornightly', 'evry 2 wekks', 'lst Friday']) {
+      const { suggestion } = problem(text);
+      if (suggestion !== null) expect(readPhrase(suggestion, TODAY).kind).toBe('read');
+    }
+  });
+
+  it('is thrown with all of that by parsePhrase', () => {
+    expect(() => parsePhrase('every tuseday')).toThrow(PhraseError);
+    expect(() => parsePhrase('every tuseday')).toThrow('Did you mean “every tuesday”?');
+  });
+
+  it('never fails in another way, whatever is typed', () => {
+    const words = fc.constantFrom(
+      'every',
+      'on',
+      'the',
+      'of',
+      'and',
+      ',',
+      'last',
+      '15th',
+      'Mon',
+      'March',
+      '2027',
+      'working',
+      'day',
+      'until',
+      'not',
+      'or',
+      '2',
+      'in',
+      'from',
+      'to',
+      'weeks',
+      'after',
+      'before',
+      'x',
+      '–',
+      '\u00e9',
+      'FREQ=',
+    );
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.string(),
+          fc.array(words, { maxLength: 12 }).map((list) => list.join(' ')),
+        ),
+        (text) => {
+          const reading = readPhrase(text, TODAY);
+          if (reading.kind === 'read') expect(again(writePhrase(reading.recurrence, { start: 'unsaid' }))).toBeTruthy();
+          else expect(reading.problem.at).toBeLessThanOrEqual(text.length);
+        },
+      ),
+      { numRuns: 1500 },
+    );
+  });
+});

@@ -1,0 +1,165 @@
+import { type CivilDay, civilDay, daysInMonth } from '../civil-date/civil-day.ts';
+import { tryDayOfIso } from '../civil-date/iso-date.ts';
+
+interface Place {
+  /** Its place in the text as typed, and the place after it. */
+  readonly at: number;
+  readonly end: number;
+  readonly text: string;
+}
+
+/** A piece of a phrase. */
+export type Token =
+  | (Place & { readonly kind: 'word' })
+  | (Place & { readonly kind: 'mark' })
+  | (Place & { readonly kind: 'rrule' })
+  | (Place & { readonly kind: 'number'; readonly value: number })
+  | (Place & { readonly kind: 'ordinal'; readonly value: number })
+  /** A date in figures; null where there is no such day. */
+  | (Place & { readonly kind: 'date'; readonly day: CivilDay | null });
+
+const PIECE =
+  /(?:RRULE:)?(FREQ=[A-Z0-9=;,+-]*[A-Z0-9])|(\d{4}-\d\d-\d\d)|(\d{1,2}[/.]\d{1,2}[/.]\d{4})|(\d+)(?:st|nd|rd|th)\b|(\d+)|(\p{L}+(?:['’]\p{L}+)*(?:-\p{L}+)*)|[–—-]|[^\s\p{L}\d]/giu;
+
+/** Splits a phrase into words, numbers, dates and marks. Every character but white space is in one of them. */
+export function phraseTokens(text: string): Token[] {
+  return [...text.matchAll(PIECE)].flatMap((match): Token | Token[] => {
+    const [whole, rrule, iso, slashed, ordinal, number, word] = match;
+    const place = { at: match.index, end: match.index + whole.length, text: whole.toLowerCase() };
+    if (rrule !== undefined) return { ...place, kind: 'rrule', text: rrule.toUpperCase() };
+    if (iso !== undefined) return { ...place, kind: 'date', day: tryDayOfIso(iso) };
+    if (slashed !== undefined) return { ...place, kind: 'date', day: dayOfSlashed(slashed) };
+    if (ordinal !== undefined) return { ...place, kind: 'ordinal', value: Number(ordinal) };
+    if (number !== undefined) return { ...place, kind: 'number', value: Number(number) };
+    if (word !== undefined) return wordTokens(word, match.index);
+    return { ...place, kind: 'mark' };
+  });
+}
+
+/** Day, month, year, as Britain writes them. */
+function dayOfSlashed(text: string): CivilDay | null {
+  const [day = 0, month = 0, year = 0] = text.split(/[/.]/).map(Number);
+  return month >= 1 && month <= 12 && day >= 1 && day <= daysInMonth(year, month) ? civilDay(year, month, day) : null;
+}
+
+/** "half-yearly" is one word, "Mon-Fri" is two with a dash between; apostrophes make no difference. */
+function wordTokens(text: string, at: number): Token[] {
+  const parts = text.split('-');
+  const plain = (word: string) => word.toLowerCase().replace(/['’]/g, '');
+  if (parts.length !== 2 || !parts.every((part) => isWeekdayOrMonth(plain(part))))
+    return [{ kind: 'word', at, end: at + text.length, text: plain(text).replaceAll('-', '') }];
+  const [first = '', second = ''] = parts;
+  const dash = at + first.length;
+  return [
+    { kind: 'word', at, end: dash, text: plain(first) },
+    { kind: 'mark', at: dash, end: dash + 1, text: '-' },
+    { kind: 'word', at: dash + 1, end: dash + 1 + second.length, text: plain(second) },
+  ];
+}
+
+function isWeekdayOrMonth(word: string): boolean {
+  return weekdayNamed(word) !== null || monthNamed(word) !== null;
+}
+
+const WEEKDAYS: readonly (readonly string[])[] = [
+  ['monday', 'mondays', 'mon', 'mons'],
+  ['tuesday', 'tuesdays', 'tue', 'tues'],
+  ['wednesday', 'wednesdays', 'wed', 'weds'],
+  ['thursday', 'thursdays', 'thu', 'thur', 'thurs'],
+  ['friday', 'fridays', 'fri', 'fris'],
+  ['saturday', 'saturdays', 'sat', 'sats'],
+  ['sunday', 'sundays', 'sun', 'suns'],
+];
+
+/** 1–7 for a weekday's name, in full, short or plural; null for another word. */
+export function weekdayNamed(word: string): number | null {
+  const index = WEEKDAYS.findIndex((names) => names.includes(word));
+  return index === -1 ? null : index + 1;
+}
+
+const MONTHS: readonly (readonly string[])[] = [
+  ['january', 'jan', 'januarys'],
+  ['february', 'feb', 'februarys'],
+  ['march', 'mar'],
+  ['april', 'apr'],
+  ['may', 'mays'],
+  ['june', 'jun'],
+  ['july', 'jul'],
+  ['august', 'aug'],
+  ['september', 'sep', 'sept'],
+  ['october', 'oct'],
+  ['november', 'nov'],
+  ['december', 'dec'],
+];
+
+/** 1–12 for a month's name, in full or short; null for another word. */
+export function monthNamed(word: string): number | null {
+  const index = MONTHS.findIndex((names) => names.includes(word));
+  return index === -1 ? null : index + 1;
+}
+
+const CARDINALS = [
+  'zero',
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+];
+
+/** The number of a word, "three" for 3; null for another word. */
+export function cardinalNamed(word: string): number | null {
+  const index = CARDINALS.indexOf(word);
+  return index < 1 ? null : index;
+}
+
+const ORDINALS = [
+  '',
+  'first',
+  'second',
+  'third',
+  'fourth',
+  'fifth',
+  'sixth',
+  'seventh',
+  'eighth',
+  'ninth',
+  'tenth',
+  'eleventh',
+  'twelfth',
+  'thirteenth',
+  'fourteenth',
+  'fifteenth',
+  'sixteenth',
+  'seventeenth',
+  'eighteenth',
+  'nineteenth',
+  'twentieth',
+  'twentyfirst',
+  'twentysecond',
+  'twentythird',
+  'twentyfourth',
+  'twentyfifth',
+  'twentysixth',
+  'twentyseventh',
+  'twentyeighth',
+  'twentyninth',
+  'thirtieth',
+  'thirtyfirst',
+];
+
+/** The number of an ordinal word, "third" for 3; null for another word. */
+export function ordinalNamed(word: string): number | null {
+  const index = ORDINALS.indexOf(word);
+  return index < 1 ? null : index;
+}
+
+/** Names that a mistyped word may have meant. */
+export const FULL_NAMES: readonly string[] = [...WEEKDAYS, ...MONTHS].map(([name = '']) => name);
