@@ -32,6 +32,7 @@ export * from './recurrence/recurrence-problems.ts';
 export * from './recurrence/rrule-parts.ts';
 export * from './recurrence/rrule-reader.ts';
 export * from './recurrence/rule.ts';
+export { InvalidRuleError } from './recurrence/rule-dates.ts';
 export * from './wording/date-words.ts';
 export * from './wording/duration.ts';
 export * from './wording/title.ts';

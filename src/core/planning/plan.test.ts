@@ -212,7 +212,8 @@ describe('the outlook', () => {
   });
 
   it('remarks on what a careful reader would', () => {
-    const say = (planned: PlannedSchedule) => remarks(planned, outlook(planned, calendar, today, 60), calendar, today);
+    const say = (planned: PlannedSchedule) =>
+      remarks(planned, outlook(planned, calendar, today, 60), { calendar, today }).map(({ text }) => text);
     expect(say(payroll)).toEqual(['2 of the 24 are moved off a day off: Sat 15 May 2027 and Sun 15 Aug 2027.']);
     expect(say(schedule({ rules: [{ kind: 'weeks', every: 4, on: [2] }] }))).toEqual([
       'Every four weeks is 13 times a year; once a month would be 12.',

@@ -3,7 +3,7 @@ import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
 import type { MonthPoint, Recurrence, Rule } from '../recurrence/rule.ts';
 import { outlook } from './outlook.ts';
-import { remarks } from './remarks.ts';
+import { type RemarkContext, remarks } from './remarks.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
 import { PLAIN_TIMING } from './timing.ts';
 
@@ -32,7 +32,7 @@ function say(rules: Rule[], rest: Partial<Recurrence> = {}, pauses: PlannedSched
     timing: PLAIN_TIMING,
     pauses,
   };
-  return remarks(schedule, outlook(schedule, calendar, today, 30), calendar, today);
+  return remarks(schedule, outlook(schedule, calendar, today, 30), { calendar, today }).map(({ text }) => text);
 }
 
 describe('remarks on a plan', () => {
@@ -96,7 +96,60 @@ describe('remarks on a plan', () => {
       'It has ended: all 5 times are in the past.',
     );
     expect(say(weekly, {}, [{ from: '2026-11-01', to: null }])[0]).toBe(
-      'Nothing will be made: every date is skipped or paused.',
+      'Nothing will be made: every date is skipped, closed or paused.',
     );
+  });
+
+  const planned = (
+    rest: Partial<PlannedSchedule> = {},
+    rules: Rule[] = [{ kind: 'weeks', every: 1, on: [3] }],
+  ): PlannedSchedule => ({
+    recurrence: { start: '2026-11-24', rules, end: { kind: 'never' }, dayOff: 'none' },
+    timing: PLAIN_TIMING,
+    ...rest,
+  });
+  const kinds = (schedule: PlannedSchedule, context: Partial<RemarkContext>) =>
+    remarks(schedule, outlook(schedule, calendar, today, 30), { calendar, today, ...context });
+
+  it('name the dates that nobody is to do', () => {
+    expect(kinds(planned(), { assigneeId: null })).toMatchObject([{ kind: 'nobody assigned', count: 49 }]);
+    const once = planned({ exceptions: [{ kind: 'change', date: '2026-12-02', change: { assigneeId: null } }] });
+    expect(kinds(once, { assigneeId: 'maud' })).toMatchObject([
+      { kind: 'nobody assigned', count: 1, text: 'Nobody is to do it on Wed 2 Dec.' },
+    ]);
+    expect(kinds(planned(), { assigneeId: 'maud' })).toEqual([]);
+  });
+
+  it('count the days on which the same person has the same work twice', () => {
+    const other = planned({}, [monthly([{ kind: 'weekday', nth: 1, weekday: 3 }])]);
+    expect(kinds(planned(), { others: [other] })).toMatchObject([{ kind: 'twice a day', count: 11 }]);
+  });
+
+  it('tell when it appears too late to give notice', () => {
+    const inTime = planned({ timing: { ...PLAIN_TIMING, appears: { amount: -7, unit: 'day' } } });
+    expect(kinds(inTime, { notice: { amount: 7, unit: 'day' } })).toEqual([]);
+    expect(kinds(planned(), { notice: { amount: 7, unit: 'day' } })).toMatchObject([
+      { kind: 'notice too short', count: 49, text: expect.stringContaining('7 days before') },
+    ]);
+  });
+
+  it('tell when a change changes nothing for two years', () => {
+    const before = planned();
+    const same = planned({ recurrence: { ...before.recurrence, end: { kind: 'on', date: '2032-01-01' } } });
+    expect(kinds(same, { before })).toMatchObject([{ kind: 'no change' }]);
+    const other = planned({}, [{ kind: 'weeks', every: 1, on: [4] }]);
+    expect(kinds(other, { before }).map(({ kind }) => kind)).not.toContain('no change');
+    expect(kinds(before, { before })).toEqual([]);
+  });
+
+  it('count the dates of a closed season', () => {
+    const closed = { seasons: [{ from: '01-01', to: '01-31' }], dates: 'omit' } as const;
+    expect(kinds(planned({ recurrence: { ...planned().recurrence, closed } }), {})).toMatchObject([
+      {
+        kind: 'closed',
+        count: 4,
+        text: '4 dates in the closed season are left out: Wed 6 Jan 2027, Wed 13 Jan 2027, Wed 20 Jan 2027 and Wed 27 Jan 2027.',
+      },
+    ]);
   });
 });

@@ -1,132 +1,233 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
-import { joinAnd, plural, sayDay } from '../wording/date-words.ts';
+import type { MonthsRule, YearsRule } from '../recurrence/rule.ts';
+import { joinAnd, ordinal, plural, sayDay } from '../wording/date-words.ts';
 import type { Outlook } from './outlook.ts';
-import { isDated, type OmittedOccurrence } from './plan.ts';
+import { type DatedOccurrence, isDated, type OmittedOccurrence, planDays } from './plan.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
+import { type Offset, offsetDay } from './timing.ts';
+
+/** Something that a careful reader of a plan would remark. */
+export interface Remark {
+  readonly kind:
+    | 'ended'
+    | 'nothing'
+    | 'no change'
+    | 'appears late'
+    | 'notice too short'
+    | 'nobody assigned'
+    | 'twice a day'
+    | 'missing day'
+    | 'moved'
+    | 'skipped'
+    | 'closed'
+    | 'same day'
+    | 'on days off'
+    | 'every four weeks';
+  /** How many dates, times or months it is about. */
+  readonly count: number;
+  /** The dates themselves, where it is about dates. */
+  readonly dates: readonly CivilDay[];
+  /** In plain words, with its figures. */
+  readonly text: string;
+}
+
+export interface RemarkContext {
+  readonly calendar: WorkingCalendar;
+  readonly today: CivilDay;
+  /** Who does it; null for nobody yet, left out where that is not to be remarked on. */
+  readonly assigneeId?: string | null;
+  /** Other schedules of the same work for the same person. */
+  readonly others?: readonly PlannedSchedule[];
+  /** How long before its day people must have been told of the work. */
+  readonly notice?: Offset | null;
+  /** The schedule as it is saved, when this is a change of it. */
+  readonly before?: PlannedSchedule | null;
+}
+
+/** What a careful reader would remark on the plan, with figures; the most telling first. */
+export function remarks(schedule: PlannedSchedule, outlook: Outlook, context: RemarkContext): Remark[] {
+  const coming = outlook.year.filter(({ on }) => on >= context.today);
+  const dated = coming.filter(isDated);
+  return [
+    ...ended(schedule, outlook, context),
+    ...noChange(schedule, context),
+    ...appearsLate(dated, context),
+    ...noticeTooShort(dated, context),
+    ...nobody(dated, context),
+    ...twiceADay(dated, context),
+    ...missingDays(schedule),
+    ...moved(dated, outlook, context),
+    ...omitted(coming.filter((occurrence) => !isDated(occurrence)) as OmittedOccurrence[], context),
+    ...onDaysOff(schedule, dated, context),
+    ...everyFourWeeks(schedule),
+  ];
+}
 
 /** How many dates a sentence names before it only counts the rest. */
 const NAMED_DATES = 4;
 
-/** What a careful reader would remark on the plan, as sentences with figures; the most telling first. */
-export function remarks(
-  schedule: PlannedSchedule,
-  outlook: Outlook,
-  calendar: WorkingCalendar,
-  today: CivilDay,
-): string[] {
+function listDates(days: readonly CivilDay[], { calendar, today }: RemarkContext, { holidays = false } = {}): string {
+  const named = days.slice(0, NAMED_DATES).map((day) => {
+    const holiday = holidays ? calendar.holidayName(day) : undefined;
+    return holiday ? `${sayDay(day, today)} (${holiday})` : sayDay(day, today);
+  });
+  const rest = days.length - named.length;
+  return rest > 0 ? `${named.join(', ')} and ${rest} more` : joinAnd(named);
+}
+
+function remark(kind: Remark['kind'], text: string, dates: readonly CivilDay[] = [], count = dates.length): Remark {
+  return { kind, count, dates, text };
+}
+
+function ended({ recurrence }: PlannedSchedule, { next }: Outlook, { today }: RemarkContext): Remark[] {
+  if (next.some(isDated)) return [];
+  const { end } = recurrence;
+  if (end.kind === 'on' && dayOfIso(end.date) < today) {
+    const last = dayOfIso(end.date);
+    return [remark('ended', `It has ended: its last day was ${sayDay(last, today)}.`, [last])];
+  }
+  if (end.kind === 'after')
+    return [remark('ended', `It has ended: all ${plural(end.count, 'time')} are in the past.`, [], end.count)];
+  return [remark('nothing', 'Nothing will be made: every date is skipped, closed or paused.')];
+}
+
+const TWO_YEARS = 730;
+
+/** A change that changes no date, time or person in the next two years is likely not what was meant. */
+function noChange(schedule: PlannedSchedule, { before, calendar, today }: RemarkContext): Remark[] {
+  if (!before) return [];
+  const plan = (planned: PlannedSchedule) => JSON.stringify(planDays(planned, calendar, today, today + TWO_YEARS));
+  if (JSON.stringify(schedule) === JSON.stringify(before) || plan(schedule) !== plan(before)) return [];
+  return [remark('no change', 'No date changes by this in the next two years.')];
+}
+
+function appearsLate(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
+  const late = dated.filter(({ appears, starts }) => appears > starts).map(({ on }) => on);
+  if (late.length === 0) return [];
+  const when = late.length === dated.length ? '' : ` for ${plural(late.length, 'date')} (${listDates(late, context)})`;
   return [
-    ...endRemarks(schedule, outlook, today),
-    ...offsetRemarks(outlook),
-    ...missingDayRemarks(schedule),
-    ...moveRemarks(outlook, today),
-    ...dayOffRemarks(schedule, outlook, calendar, today),
-    ...fourWeekRemarks(schedule),
+    remark(
+      'appears late',
+      `It appears later than it starts${when}: people would see it when they should have begun.`,
+      late,
+    ),
   ];
 }
 
-function endRemarks({ recurrence }: PlannedSchedule, { next }: Outlook, today: CivilDay): string[] {
-  if (next.some(isDated)) return [];
-  const { end } = recurrence;
-  if (end.kind === 'on' && dayOfIso(end.date) < today)
-    return [`It has ended: its last day was ${sayDay(dayOfIso(end.date), today)}.`];
-  if (end.kind === 'after') return [`It has ended: all ${plural(end.count, 'time')} are in the past.`];
-  return ['Nothing will be made: every date is skipped or paused.'];
+function noticeTooShort(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
+  const { notice, calendar } = context;
+  if (!notice) return [];
+  const before = { ...notice, amount: -Math.abs(notice.amount) };
+  const short = dated.filter(({ appears, on }) => appears > offsetDay(on, before, calendar)).map(({ on }) => on);
+  if (short.length === 0) return [];
+  const days = plural(Math.abs(notice.amount), notice.unit === 'day' ? 'day' : 'working day');
+  const text = `Notice has to be given ${days} before, and ${plural(short.length, 'date')} ${short.length === 1 ? 'appears' : 'appear'} too late for that: ${listDates(short, context)}.`;
+  return [remark('notice too short', text, short)];
 }
 
-function offsetRemarks({ next }: Outlook): string[] {
-  const late = next.find((occurrence) => isDated(occurrence) && occurrence.appears > occurrence.starts);
-  return late ? ['It appears later than it starts: people would see it when they should have begun.'] : [];
+function nobody(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
+  const { assigneeId } = context;
+  if (assigneeId === undefined) return [];
+  const free = dated
+    .filter(({ change }) => (change?.assigneeId === undefined ? assigneeId : change.assigneeId) === null)
+    .map(({ on }) => on);
+  if (free.length === 0) return [];
+  const text =
+    free.length === dated.length
+      ? `Nobody is to do it yet: ${plural(free.length, 'date')} in the coming year.`
+      : `Nobody is to do it on ${listDates(free, context)}.`;
+  return [remark('nobody assigned', text, free)];
 }
 
-function missingDayRemarks({ recurrence }: PlannedSchedule): string[] {
-  const sentences: string[] = [];
-  for (const rule of recurrence.rules) {
-    if (rule.kind !== 'months' && rule.kind !== 'years') continue;
-    for (const point of rule.on) {
-      if (point.kind !== 'date' || point.day < 29) continue;
-      const instead = {
-        last: 'the last day is taken instead',
-        next: 'the 1st of the next month is taken instead',
-        omit: 'those are left out',
-      }[rule.missing];
-      if (rule.kind === 'years') {
-        if (point.day === 29 && rule.months.includes(2))
-          sentences.push(
-            `29 February comes every four years; in the others ${rule.missing === 'last' ? 'the 28th is taken' : rule.missing === 'next' ? '1 March is taken' : 'there is none'}.`,
-          );
-        continue;
-      }
-      const months = rule.months.length > 0 ? rule.months : [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12];
-      const lacking = months.filter(
-        (month) => point.day > (month === 2 ? 28 : [4, 6, 9, 11].includes(month) ? 30 : 31),
-      ).length;
-      if (lacking > 0)
-        sentences.push(
-          `The ${point.day}${point.day === 31 ? 'st' : 'th'} is missing in ${lacking} of ${plural(months.length, 'month')}; ${instead}.`,
-        );
-    }
-  }
-  return sentences;
-}
-
-function moveRemarks({ year, timesAYear }: Outlook, today: CivilDay): string[] {
-  const moved = year.filter(
-    (occurrence) => isDated(occurrence) && occurrence.on !== occurrence.nominal && occurrence.on >= today,
+function twiceADay(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
+  const { others = [], calendar } = context;
+  const [first, last] = [dated[0]?.on, dated.at(-1)?.on];
+  if (others.length === 0 || first === undefined || last === undefined) return [];
+  const taken = new Set(
+    others.flatMap((other) => planDays(other, calendar, first, last).filter(isDated)).map(({ on }) => on),
   );
-  if (moved.length === 0) return [];
-  const named = moved.slice(0, NAMED_DATES).map(({ nominal }) => sayDay(nominal, today));
-  const rest = moved.length - named.length;
-  const list = rest > 0 ? `${named.join(', ')} and ${rest} more` : joinAnd(named);
+  const shared = dated.filter(({ on }) => taken.has(on)).map(({ on }) => on);
+  if (shared.length === 0) return [];
+  const text = `The same person has this work more than once on ${plural(shared.length, 'day')} of the coming year: ${listDates(shared, context)}.`;
+  return [remark('twice a day', text, shared)];
+}
+
+function missingDays({ recurrence }: PlannedSchedule): Remark[] {
+  return recurrence.rules.flatMap((rule) => (rule.kind === 'months' || rule.kind === 'years' ? missingOf(rule) : []));
+}
+
+const ALL_MONTHS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12];
+
+function missingOf({ kind, on, months: chosen, missing }: MonthsRule | YearsRule): Remark[] {
+  const months = chosen.length > 0 ? chosen : ALL_MONTHS;
+  return on.flatMap((point) => {
+    if (point.kind !== 'date' || point.day < 29) return [];
+    const lacking = months.filter((month) => point.day > shortestLength(month)).length;
+    if (lacking === 0) return [];
+    if (kind === 'years' && point.day === 29) {
+      const instead = { last: 'the 28th is taken', next: '1 March is taken', omit: 'there is none' }[missing];
+      return [remark('missing day', `29 February comes every four years; in the others ${instead}.`, [], lacking)];
+    }
+    const instead = {
+      last: 'the last day is taken instead',
+      next: 'the 1st of the next month is taken instead',
+      omit: lacking === 1 ? 'that is left out' : 'those are left out',
+    }[missing];
+    const text = `The ${ordinal(point.day)} is missing in ${lacking} of ${plural(months.length, 'month')}; ${instead}.`;
+    return [remark('missing day', text, [], lacking)];
+  });
+}
+
+function shortestLength(month: number): number {
+  if (month === 2) return 28;
+  return [4, 6, 9, 11].includes(month) ? 30 : 31;
+}
+
+function moved(dated: readonly DatedOccurrence[], { timesAYear }: Outlook, context: RemarkContext): Remark[] {
+  const dates = dated.filter(({ moved: because }) => because === 'day off').map(({ nominal }) => nominal);
+  if (dates.length === 0) return [];
   const of = timesAYear > 0 ? ` of the ${timesAYear}` : '';
-  return [`${moved.length}${of} ${moved.length === 1 ? 'is' : 'are'} moved off a day off: ${list}.`];
+  const text = `${dates.length}${of} ${dates.length === 1 ? 'is' : 'are'} moved off a day off: ${listDates(dates, context)}.`;
+  return [remark('moved', text, dates)];
 }
 
-function dayOffRemarks(
-  { recurrence }: PlannedSchedule,
-  { year }: Outlook,
-  calendar: WorkingCalendar,
-  today: CivilDay,
-): string[] {
-  const coming = year.filter(({ on }) => on >= today);
-  const sentences: string[] = [];
-  const skipped = coming.filter(
-    (occurrence): occurrence is OmittedOccurrence => !isDated(occurrence) && occurrence.because === 'day off',
-  );
+function omitted(coming: readonly OmittedOccurrence[], context: RemarkContext): Remark[] {
+  const because = (why: OmittedOccurrence['because']) =>
+    coming.filter((one) => one.because === why).map(({ on }) => on);
+  const [skipped, closed, merged] = [because('day off'), because('closed'), because('same day as another')];
+  const remarked: Remark[] = [];
   if (skipped.length > 0) {
-    sentences.push(
-      `${plural(skipped.length, 'date')} on ${skipped.length === 1 ? 'a day' : 'days'} off ${skipped.length === 1 ? 'is' : 'are'} skipped: ${firstFew(skipped.map(({ on }) => describe(on, calendar, today)))}.`,
-    );
+    const one = skipped.length === 1;
+    const text = `${plural(skipped.length, 'date')} on ${one ? 'a day' : 'days'} off ${one ? 'is' : 'are'} skipped: ${listDates(skipped, context, { holidays: true })}.`;
+    remarked.push(remark('skipped', text, skipped));
   }
-  const merged = coming.filter(
-    (occurrence) => !isDated(occurrence) && occurrence.because === 'same day as another',
-  ).length;
-  if (merged > 0)
-    sentences.push(`${plural(merged, 'date')} would land on the same day as another and make one task with it.`);
-  if (recurrence.dayOff === 'none') {
-    const onDaysOff = coming.filter(({ on }) => !calendar.isWorkingDay(on));
-    if (onDaysOff.length > 0) {
-      sentences.push(
-        `${plural(onDaysOff.length, 'date')} in the coming year ${onDaysOff.length === 1 ? 'lands' : 'land'} on a day off: ${firstFew(onDaysOff.map(({ on }) => describe(on, calendar, today)))}.`,
-      );
-    }
+  if (closed.length > 0) {
+    const text = `${plural(closed.length, 'date')} in the closed season ${closed.length === 1 ? 'is' : 'are'} left out: ${listDates(closed, context)}.`;
+    remarked.push(remark('closed', text, closed));
   }
-  return sentences;
+  if (merged.length > 0) {
+    const text = `${plural(merged.length, 'date')} would land on the same day as another and ${merged.length === 1 ? 'makes' : 'make'} one task with it.`;
+    remarked.push(remark('same day', text, merged));
+  }
+  return remarked;
 }
 
-function firstFew(dates: readonly string[]): string {
-  const rest = dates.length - NAMED_DATES;
-  return rest > 0 ? `${dates.slice(0, NAMED_DATES).join(', ')} and ${rest} more` : joinAnd(dates);
+function onDaysOff(
+  { recurrence }: PlannedSchedule,
+  dated: readonly DatedOccurrence[],
+  context: RemarkContext,
+): Remark[] {
+  if (recurrence.dayOff !== 'none') return [];
+  const dates = dated.filter(({ on }) => !context.calendar.isWorkingDay(on)).map(({ on }) => on);
+  if (dates.length === 0) return [];
+  const text = `${plural(dates.length, 'date')} in the coming year ${dates.length === 1 ? 'lands' : 'land'} on a day off: ${listDates(dates, context, { holidays: true })}.`;
+  return [remark('on days off', text, dates)];
 }
 
-function describe(day: CivilDay, calendar: WorkingCalendar, today: CivilDay): string {
-  const holiday = calendar.holidayName(day);
-  return holiday ? `${sayDay(day, today)} (${holiday})` : sayDay(day, today);
-}
-
-function fourWeekRemarks({ recurrence }: PlannedSchedule): string[] {
+function everyFourWeeks({ recurrence }: PlannedSchedule): Remark[] {
   const [rule] = recurrence.rules;
   if (recurrence.rules.length !== 1 || rule?.kind !== 'weeks' || rule.every !== 4 || rule.on.length !== 1) return [];
-  return ['Every four weeks is 13 times a year; once a month would be 12.'];
+  return [remark('every four weeks', 'Every four weeks is 13 times a year; once a month would be 12.', [], 13)];
 }

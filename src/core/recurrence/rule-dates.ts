@@ -18,8 +18,16 @@ export interface RuleDates {
   firstFrom(from: CivilDay, to: CivilDay): CivilDay;
 }
 
-/** Makes a rule ready. @throws RRuleError for a foreign rule that can't be read. */
+export class InvalidRuleError extends Error {
+  override readonly name = 'InvalidRuleError';
+}
+
+/** Makes a rule ready. @throws InvalidRuleError for an interval that steps nowhere; RRuleError for a foreign rule that can't be read */
 export function ruleDates(rule: Rule, start: CivilDay, calendar: WorkingCalendar): RuleDates {
+  if ('every' in rule && !(Number.isInteger(rule.every) && rule.every >= 1))
+    throw new InvalidRuleError(`“every ${rule.every}” steps nowhere: an interval is a whole number from 1.`);
+  if (rule.kind === 'years' && rule.months.length === 0)
+    throw new InvalidRuleError('A yearly rule needs its month, 1 to 12.');
   switch (rule.kind) {
     case 'days':
       return daysDates(rule, start);

@@ -222,7 +222,11 @@ function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readon
         : null,
       kind: 'plan',
       outlook: seen,
-      remarks: remarks(planned, seen, workingCalendar, today),
+      remarks: remarks(planned, seen, {
+        calendar: workingCalendar,
+        today,
+        assigneeId: draft.assigneeId,
+      }).map(({ text }) => text),
       owed: occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays }).length,
     };
   }, [draft, schedule, templates, today, workingCalendar, horizonDays, name, people, subjects]);

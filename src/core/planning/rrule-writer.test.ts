@@ -1,0 +1,106 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { longestClosure } from '../calendar/closed-season.ts';
+import { makeCalendar } from '../calendar/iso-calendar.ts';
+import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
+import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
+import { anyFullRecurrence } from '../recurrence/generated.ts';
+import { occurrencesBetween } from '../recurrence/occurrences.ts';
+import { parsePhrase } from '../recurrence/phrase-reader.ts';
+import { parseRRule } from '../recurrence/rrule-reader.ts';
+import { isDated, planDays } from './plan.ts';
+import { explainRRule, writeRRule } from './rrule-writer.ts';
+import { PLAIN_TIMING } from './timing.ts';
+
+const holidays = makeCalendar({
+  workingWeekdays: [1, 2, 3, 4, 5],
+  holidays: ['2026-12-25', '2026-12-28', '2027-01-01'],
+});
+const written = (phrase: string, calendar = WEEKDAYS_ONLY) =>
+  writeRRule(parsePhrase(phrase, { start: '2026-11-24' }), { calendar, to: '2027-03-31' }).split('\n');
+
+describe('a recurrence as RRULE', () => {
+  it.each([
+    ['every day but Sun', 'FREQ=DAILY;BYDAY=MO,TU,WE,TH,FR,SA'],
+    ['every 3 days', 'FREQ=DAILY;INTERVAL=3'],
+    ['every 2 weeks on Tue and Thu', 'FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,TH'],
+    ['1st and 15th of each month', 'FREQ=MONTHLY;BYMONTHDAY=1,15'],
+    ['31st of each month, or the last day', 'FREQ=MONTHLY;BYMONTHDAY=28,29,30,31;BYSETPOS=-1'],
+    ['31st of each month, where there is one', 'FREQ=MONTHLY;BYMONTHDAY=31'],
+    ['last Friday of Mar and Sep', 'FREQ=MONTHLY;BYMONTH=3,9;BYDAY=-1FR'],
+    ['last working day of each month', 'FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1'],
+    ['last weekday of each month', 'FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1'],
+    ['yearly on 15 June', 'FREQ=YEARLY;BYMONTH=6;BYMONTHDAY=15'],
+    ['yearly on 29 February, or the 28th', 'FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=28,29;BYSETPOS=-1'],
+    ['every 2 years on the first Monday of May', 'FREQ=YEARLY;INTERVAL=2;BYMONTH=5;BYDAY=1MO'],
+    ['by RRULE FREQ=YEARLY;BYYEARDAY=100', 'FREQ=YEARLY;BYYEARDAY=100'],
+  ])('%s', (phrase, rule) => {
+    expect(written(phrase)[1]).toBe(`RRULE:${rule}`);
+    expect(written(phrase)).toHaveLength(2);
+  });
+
+  it('begins with its first occurrence, which other programs take the start to be', () => {
+    expect(written('every week on Fri')[0]).toBe('DTSTART;VALUE=DATE:20261127');
+  });
+
+  it('says ends, dates taken out and several rules', () => {
+    expect(written('every week on Fri until 30 Sep 2027, except 25 Dec 2026').slice(1)).toEqual([
+      'RRULE:FREQ=WEEKLY;BYDAY=FR;UNTIL=20270930',
+      'EXDATE;VALUE=DATE:20261225',
+    ]);
+    expect(written('every week on Fri, 12 times')[1]).toBe('RRULE:FREQ=WEEKLY;BYDAY=FR;COUNT=12');
+    expect(written('every week on Fri and last day of each month').slice(1)).toEqual([
+      'RRULE:FREQ=WEEKLY;BYDAY=FR',
+      'RRULE:FREQ=MONTHLY;BYMONTHDAY=-1',
+    ]);
+    expect(written('on 3 Mar 2027 and 5 Apr 2027')).toEqual([
+      'DTSTART;VALUE=DATE:20270303',
+      'RDATE;VALUE=DATE:20270303,20270405',
+    ]);
+  });
+
+  it('lists the dates where RRULE can’t say them, and says so with the span', () => {
+    const { text, remark } = explainRRule(parsePhrase('last working day of each month', { start: '2026-11-24' }), {
+      calendar: holidays,
+      to: '2027-01-31',
+    });
+    expect(text.split('\n')).toEqual([
+      'DTSTART;VALUE=DATE:20261130',
+      'RDATE;VALUE=DATE:20261130,20261231,20270129',
+      'COMMENT:RRULE can’t say this rule\\, so its dates are listed\\, up to 31 Jan 2027\\; it goes on after that.',
+    ]);
+    expect(remark).toBe(
+      'RRULE can’t say this rule, so its dates are listed, up to 31 Jan 2027; it goes on after that.',
+    );
+  });
+
+  it('lists the dates on which it is worked, moved off days off', () => {
+    expect(written('15th of each month, or the working day before', holidays)[1]).toBe(
+      'RDATE;VALUE=DATE:20261215,20270115,20270215,20270315',
+    );
+  });
+
+  it('counts over several rules by listing', () => {
+    expect(written('every week on Mon and 1st of each month, 4 times').slice(1)).toEqual([
+      'RDATE;VALUE=DATE:20261130,20261201,20261207,20261214',
+      expect.stringContaining('all 4 of them'),
+    ]);
+  });
+
+  it('is read back as the same dates', () => {
+    fc.assert(
+      fc.property(anyFullRecurrence, (recurrence) => {
+        fc.pre(longestClosure(recurrence.closed?.seasons ?? []) < 360);
+        const from = dayOfIso(recurrence.start);
+        const to = from + 900;
+        const worked = planDays({ recurrence, timing: PLAIN_TIMING }, WEEKDAYS_ONLY, from - 400, to)
+          .filter(isDated)
+          .map(({ on }) => isoOfDay(on));
+        fc.pre(worked.length > 0);
+        const again = parseRRule(writeRRule(recurrence, { to: isoOfDay(to) }), recurrence.start);
+        expect(occurrencesBetween(again, isoOfDay(from - 400), isoOfDay(to))).toEqual(worked);
+      }),
+      { numRuns: 400 },
+    );
+  });
+});
