@@ -1,121 +1,134 @@
-import rrule from 'rrule';
 import {
   dayOfIso,
   isoOfDay,
   makeCalendar,
-  type OccurrenceSeries,
+  nextOccurrence,
   occurrenceSeries,
   occurrencesBetween,
   outlook,
   type PlannedSchedule,
-  planDays,
-  type Recurrence,
-  type Weekday,
+  planBetween,
+  WEEKDAYS_ONLY,
 } from '../src/core/index.ts';
 import { best, line } from './measure.ts';
+import { type Reference, rrulePackage, rruleRust, rruleTemporal } from './references.ts';
+import { workload } from './workload.ts';
 
-const { RRule } = rrule;
+/** 2,000 rules as an office has them: a year, ten years, and the next date, beside three other engines in the same run. */
 
-/** 2,000 monthly and weekly schedules over a year, beside the `rrule` package on the same rules, in the same run. */
-
-const SCHEDULES = 2000;
+const rules = workload(2000, '2024-01-01');
+const old = workload(2000, '1990-01-01');
 const FROM = dayOfIso('2026-11-24');
-const TO = FROM + 364;
-const WEEKDAYS = [RRule.MO, RRule.TU, RRule.WE, RRule.TH, RRule.FR, RRule.SA, RRule.SU];
+
+const sumDays = (days: readonly number[]) => days.reduce((sum, day) => sum + day, 0);
+const prepared = rules.map(({ ours }) => occurrenceSeries(ours, WEEKDAYS_ONLY));
+
+async function references(of: typeof rules): Promise<Reference[]> {
+  return [rrulePackage(of), await rruleTemporal(of), rruleRust(of)];
+}
+
+const compared = await references(rules);
+for (const [name, days, runs] of [
+  ['a year', 364, 3],
+  ['ten years', 3652, 1],
+] as const) {
+  const to = FROM + days;
+  const [from, until] = [isoOfDay(FROM), isoOfDay(to)];
+  const inner = best(days > 999 ? 20 : 80, () => prepared.reduce((count, series) => count + series.between(FROM, to).length, 0));
+  const sum = prepared.reduce((all, series) => all + sumDays(series.between(FROM, to)), 0);
+  const iso = best(days > 999 ? 20 : 80, () => rules.reduce((count, { ours }) => count + occurrencesBetween(ours, from, until).length, 0));
+  console.log(`\n${name}: 2,000 rules, ${inner.result.toLocaleString('en-GB')} occurrences`);
+  const each = (milliseconds: number) => `${((milliseconds * 1e6) / inner.result).toFixed(1)} ns each`;
+  line('core, civil days', inner.milliseconds, each(inner.milliseconds));
+  line('core, ISO strings at the front door', iso.milliseconds, each(iso.milliseconds));
+  for (const reference of compared) {
+    const theirs = best(runs, () => reference.between(FROM, to), { warmUps: runs > 1 ? 1 : 0 });
+    if (theirs.result.count !== inner.result || theirs.result.sum !== sum)
+      throw new Error(`${reference.name} does not agree: ${theirs.result.count} occurrences, ours ${inner.result}.`);
+    line(reference.name, theirs.milliseconds, ratios(theirs.milliseconds, inner.milliseconds, iso.milliseconds, each));
+  }
+}
+
+console.log('\nthe next date after 24 November 2026, of 2,000 rules that began in 1990 and 1991');
+const oldSeries = old.map(({ ours }) => occurrenceSeries(ours, WEEKDAYS_ONLY));
+const perRule = (milliseconds: number) => `${((milliseconds * 1e3) / old.length).toFixed(3)} µs a rule`;
+const after = isoOfDay(FROM);
+const innerNext = best(30, () => oldSeries.reduce((sum, series) => sum + (series.next(FROM) ?? 0), 0));
+const isoNext = best(30, () =>
+  old.reduce((found, { ours }) => found + (nextOccurrence(ours, after) === null ? 0 : 1), 0),
+);
+line('core, civil days', innerNext.milliseconds, perRule(innerNext.milliseconds));
+line('core, ISO strings at the front door', isoNext.milliseconds, perRule(isoNext.milliseconds));
+console.log(`  median of a nextOccurrence at the front door: ${medianNext().toFixed(3)} µs`);
+for (const reference of await references(old)) {
+  const theirs = best(1, () => reference.next(FROM), { warmUps: 0 });
+  if (theirs.result !== innerNext.result) throw new Error(`${reference.name} does not agree on the next dates.`);
+  line(
+    reference.name,
+    theirs.milliseconds,
+    ratios(theirs.milliseconds, innerNext.milliseconds, isoNext.milliseconds, perRule),
+  );
+}
+
+console.log('\nthe plan of a year of 5,000 schedules: working calendar, moves, offsets, reminders, exceptions');
 const calendar = makeCalendar({
   workingWeekdays: [1, 2, 3, 4, 5],
-  holidays: ['2026-12-25', '2026-12-28', '2027-01-01', '2027-03-26', '2027-03-29'],
+  holidays: [
+    '2026-12-25',
+    '2026-12-28',
+    '2027-01-01',
+    '2027-03-26',
+    '2027-03-29',
+    '2027-05-03',
+    '2027-05-31',
+    '2027-08-30',
+  ],
 });
-
-interface Pair {
-  readonly ours: Recurrence;
-  readonly theirs: InstanceType<typeof RRule>;
-}
-
-/** Without its cache: each run is the first time it is asked. */
-const asked = (options: ConstructorParameters<typeof RRule>[0]) => new RRule(options, true);
-
-/** Half weekly, a quarter by month date, a quarter by weekday of the month; starts spread over two years. */
-function pairs(): Pair[] {
-  return Array.from({ length: SCHEDULES }, (_, i) => {
-    const start = dayOfIso('2025-01-01') + ((i * 37) % 700);
-    const weekday = ((i % 7) + 1) as Weekday;
-    const common = { dtstart: new Date(start * 86_400_000), interval: 1 + (i % 3) };
-    const recurrence = (rule: Recurrence['rules'][number]): Recurrence => ({
-      start: isoOfDay(start),
-      rules: [rule],
-      end: { kind: 'never' },
-      dayOff: 'none',
-    });
-    const every = common.interval;
-    const byweekday = WEEKDAYS[weekday - 1] ?? RRule.MO;
-    if (i % 2 === 0) {
-      return {
-        ours: recurrence({ kind: 'weeks', every, on: [weekday] }),
-        theirs: asked({ ...common, freq: RRule.WEEKLY, byweekday: [byweekday], wkst: RRule.MO }),
-      };
-    }
-    if (i % 4 === 1) {
-      const day = 1 + (i % 28);
-      return {
-        ours: recurrence({ kind: 'months', every, months: [], on: [{ kind: 'date', day }], missing: 'omit' }),
-        theirs: asked({ ...common, freq: RRule.MONTHLY, bymonthday: [day] }),
-      };
-    }
-    const nth = (i % 4) + 1;
-    return {
-      ours: recurrence({ kind: 'months', every, months: [], on: [{ kind: 'weekday', nth, weekday }], missing: 'omit' }),
-      theirs: asked({ ...common, freq: RRule.MONTHLY, byweekday: [byweekday.nth(nth)] }),
-    };
-  });
-}
-
-const both = pairs();
-const series: OccurrenceSeries[] = both.map(({ ours }) => occurrenceSeries(ours, calendar));
-const count = (run: (pair: Pair, i: number) => number) => both.reduce((sum, pair, i) => sum + run(pair, i), 0);
-
-const ours = best(9, () => count((_, i) => series[i]?.between(FROM, TO).length ?? 0));
-const iso = best(9, () =>
-  count(({ ours: rule }) => occurrencesBetween(rule, isoOfDay(FROM), isoOfDay(TO), calendar).length),
-);
-const theirs = best(3, () =>
-  count(({ theirs: rule }) => rule.between(new Date(FROM * 86_400_000), new Date(TO * 86_400_000), true).length),
-);
-if (ours.result !== theirs.result || iso.result !== ours.result) {
-  throw new Error(`The two do not agree: ours ${ours.result}, iso ${iso.result}, rrule ${theirs.result} occurrences.`);
-}
-
-const planned: PlannedSchedule[] = both.map(({ ours: recurrence }) => ({
-  recurrence: { ...recurrence, dayOff: 'preceding' },
+const schedules: PlannedSchedule[] = workload(5000, '2024-01-01').map(({ ours }, i) => ({
+  recurrence: { ...ours, dayOff: i % 3 === 0 ? 'following' : 'preceding' },
   timing: {
     appears: { amount: -3, unit: 'workingDay' },
     starts: { amount: -1, unit: 'day' },
     due: { amount: 1, unit: 'workingDay' },
-    startTime: null,
+    startTime: '08:00',
     dueTime: null,
-    reminders: [],
+    reminders: i % 4 === 0 ? [{ offset: { amount: -1, unit: 'workingDay' }, time: '09:00' }] : [],
     zone: null,
   },
-  pauses: [],
+  exceptions:
+    i % 5 === 0
+      ? [
+          { kind: 'add', date: '2027-02-10' },
+          { kind: 'skip', date: '2027-01-04' },
+          { kind: 'move', date: '2027-03-01', to: '2027-03-03' },
+        ]
+      : [],
 }));
-const plan = best(9, () => planned.reduce((sum, schedule) => sum + planDays(schedule, calendar, FROM, TO).length, 0));
-const one = planned[1] as PlannedSchedule;
-const keystroke = best(200, () => outlook(one, calendar, FROM, 30).timesAYear);
+const to = isoOfDay(FROM + 364);
+const plan = best(20, () => schedules.reduce((count, one) => count + planBetween(one, calendar, after, to).length, 0));
+line(
+  'planBetween, ISO strings',
+  plan.milliseconds,
+  `${plan.result.toLocaleString('en-GB')} occurrences, ${((plan.milliseconds * 1e6) / plan.result).toFixed(0)} ns each`,
+);
+const one = schedules[700] as PlannedSchedule;
+line(
+  'outlook of one schedule (a keystroke on the bench)',
+  best(200, () => outlook(one, calendar, FROM, 30).timesAYear).milliseconds,
+  '',
+);
 
-const each = (milliseconds: number) => `${Math.round((milliseconds * 1e6) / ours.result)} ns each`;
-console.log(
-  `recurrence: ${SCHEDULES.toLocaleString('en-GB')} schedules over a year, ${ours.result.toLocaleString('en-GB')} occurrences`,
-);
-line(
-  'core, civil days',
-  ours.milliseconds,
-  `${each(ours.milliseconds)}, ${(theirs.milliseconds / ours.milliseconds).toFixed(1)}x`,
-);
-line(
-  'core, ISO strings, prepared anew',
-  iso.milliseconds,
-  `${each(iso.milliseconds)}, ${(theirs.milliseconds / iso.milliseconds).toFixed(1)}x`,
-);
-line('rrule package', theirs.milliseconds, `${each(theirs.milliseconds)}, 1.0x`);
-line('core, whole plan (moves, offsets)', plan.milliseconds, each(plan.milliseconds));
-line('outlook of one schedule (a keystroke on the bench)', keystroke.milliseconds, '');
+/** Of each rule asked a hundred times over, so that the clock can tell. */
+function medianNext(): number {
+  const times = old.map(({ ours }) => {
+    const from = performance.now();
+    for (let i = 0; i < 100; i++) nextOccurrence(ours, after);
+    return (performance.now() - from) * 10;
+  });
+  return times.sort((a, b) => a - b)[old.length / 2] ?? Number.NaN;
+}
+
+/** Their time each, and how many times ours it is: of the civil days, and of the ISO strings. */
+function ratios(theirs: number, inner: number, iso: number, each: (milliseconds: number) => string): string {
+  return `${each(theirs)}, ${(theirs / inner).toFixed(1)}x of civil days, ${(theirs / iso).toFixed(1)}x of ISO strings`;
+}

@@ -15,15 +15,18 @@ export function requireNode() {
   );
 }
 
-/** Installs the npm packages of the lock file, unless they are there already. */
+/** Installs the npm packages of a folder's lock file, or of its exact versions where it has none, unless they are there already. */
 export function requirePackages(folder = root) {
+  const lockFile = join(folder, 'package-lock.json');
+  const hasLock = existsSync(lockFile);
   const lock = createHash('sha256')
-    .update(readFileSync(join(folder, 'package-lock.json')))
+    .update(readFileSync(hasLock ? lockFile : join(folder, 'package.json')))
     .digest('hex');
   const stamp = join(folder, 'node_modules', '.jolly-lock');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   console.log('Installing npm packages …');
-  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+  const how = hasLock ? ['ci'] : ['install', '--no-package-lock'];
+  const done = spawnSync('npm', [...how, '--no-audit', '--no-fund', '--loglevel=error'], {
     cwd: folder,
     stdio: ['ignore', 'inherit', 'inherit'],
     env: { ...process.env, PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1' },

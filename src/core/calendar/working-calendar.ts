@@ -83,6 +83,8 @@ export function workingCalendar(
 function countUpTo(sorted: Int32Array, limit: number): number {
   let low = 0;
   let high = sorted.length;
+  if (high === 0 || limit < (sorted[0] as number)) return 0;
+  if (limit >= (sorted[high - 1] as number)) return high;
   while (low < high) {
     const middle = (low + high) >> 1;
     if ((sorted[middle] as number) <= limit) low = middle + 1;

@@ -46,7 +46,8 @@ export function yearMonthDay(day: CivilDay): YearMonthDay {
 
 /** Weekday of a civil day. 1970-01-01 was a Thursday. */
 export function weekdayOf(day: CivilDay): Weekday {
-  return (((((day + 3) % 7) + 7) % 7) + 1) as Weekday;
+  const rest = (day + 3) % 7;
+  return (rest < 0 ? rest + 8 : rest + 1) as Weekday;
 }
 
 /** The Monday of the week that holds the day. */

@@ -18,13 +18,18 @@ const CYCLE_MONTHS = 4800;
 export const CYCLE_DAYS = 146_097;
 const YEAR_0 = civilDay(0, 1, 1);
 
-/** First days of the months of years 0–399; the rest of time is a whole number of cycles away. */
-const STARTS = Int32Array.from({ length: CYCLE_MONTHS }, (_, i) => civilDay(Math.floor(i / 12), (i % 12) + 1, 1));
+/** First days of the months of the years around ours, 1600–2399; the rest of time is a whole number of cycles away. */
+const NEAR = 1600 * 12;
+const STARTS = Int32Array.from({ length: 2 * CYCLE_MONTHS }, (_, i) =>
+  civilDay(1600 + Math.floor(i / 12), (i % 12) + 1, 1),
+);
 
 /** The first day of a month: a look into a table, for what asks for thousands of months. */
 export function monthStart(index: MonthIndex): CivilDay {
-  const cycle = Math.floor(index / CYCLE_MONTHS);
-  return cycle * CYCLE_DAYS + (STARTS[index - cycle * CYCLE_MONTHS] as number);
+  const near = STARTS[index - NEAR];
+  if (near !== undefined) return near;
+  const cycles = Math.floor((index - NEAR) / CYCLE_MONTHS);
+  return cycles * CYCLE_DAYS + (STARTS[index - NEAR - cycles * CYCLE_MONTHS] as number);
 }
 
 /** The month that holds a day: estimated from the mean length of a month, then put right by the table. */

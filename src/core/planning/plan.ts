@@ -64,6 +64,7 @@ export function planDays(
 ): PlannedOccurrence[] {
   if (to < from) return [];
   const byHand = handmade(schedule);
+  const { changes } = byHand;
   const places: Place[] = [];
   for (const stretch of stretchesOf(schedule, calendar)) placeStretch(places, stretch, byHand, calendar, from, to);
   if (!inOrder(places)) places.sort((a, b) => a.on - b.on || a.nominal - b.nominal);
@@ -79,13 +80,13 @@ export function planDays(
     while (next < places.length && (places[next] as Place).on === day) next++;
     if (day >= from && day <= to) {
       const winner = next === i + 1 ? places[i] : winnerOf(places.slice(i, next));
-      const isPaused = pauses.some(({ first, end }) => day >= first && day < end);
+      const isPaused = pauses.length > 0 && pauses.some(({ first, end }) => day >= first && day < end);
       for (let at = i; at < next; at++) {
         const place = places[at] as Place;
         const because = place.omitted ?? (place !== winner ? 'same day as another' : isPaused ? 'paused' : null);
         plan.push(
           because === null
-            ? dated(place, byHand.changes.get(place.nominal) ?? null, calendar)
+            ? dated(place, changes.size > 0 ? (changes.get(place.nominal) ?? null) : null, calendar)
             : { kind: 'omitted', nominal: place.nominal, on: day, because },
         );
       }

@@ -1,7 +1,7 @@
 import { closedOn } from '../calendar/closed-season.ts';
 import { WEEKDAYS_ONLY, type WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import { dayOfIso, type IsoDate, isoOfDay } from '../civil-date/iso-date.ts';
+import { dayOfIso, type IsoDate, isoOfDay, isoOfDays } from '../civil-date/iso-date.ts';
 import { NO_DAY } from './month-point.ts';
 import { LAST_DAY } from './rrule-dates.ts';
 import { leavesOutClosed, type Recurrence } from './rule.ts';
@@ -26,15 +26,15 @@ export interface OccurrenceSeries {
  * @throws InvalidDateError, InvalidSeasonError, RRuleError
  */
 export function occurrenceSeries(recurrence: Recurrence, calendar: WorkingCalendar): OccurrenceSeries {
-  const known = prepared.get(recurrence)?.get(calendar);
-  if (known) return known;
+  const known = prepared.get(recurrence);
+  if (known?.calendar === calendar) return known.series;
   const series = prepare(recurrence, calendar);
-  const byCalendar = prepared.get(recurrence) ?? new WeakMap();
-  prepared.set(recurrence, byCalendar.set(calendar, series));
+  prepared.set(recurrence, { calendar, series });
   return series;
 }
 
-const prepared = new WeakMap<Recurrence, WeakMap<WorkingCalendar, OccurrenceSeries>>();
+/** By the calendar asked with last: a recurrence is rarely asked with two. */
+const prepared = new WeakMap<Recurrence, { readonly calendar: WorkingCalendar; readonly series: OccurrenceSeries }>();
 
 function prepare(recurrence: Recurrence, calendar: WorkingCalendar): OccurrenceSeries {
   const start = dayOfIso(recurrence.start);
@@ -133,7 +133,7 @@ export function occurrencesBetween(
   to: IsoDate,
   calendar: WorkingCalendar = WEEKDAYS_ONLY,
 ): IsoDate[] {
-  return occurrenceSeries(rule, calendar).between(dayOfIso(from), dayOfIso(to)).map(isoOfDay);
+  return isoOfDays(occurrenceSeries(rule, calendar).between(dayOfIso(from), dayOfIso(to)));
 }
 
 /**
