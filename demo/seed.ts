@@ -188,6 +188,8 @@ async function addSchedule(
     recurrence: { v: 1, ...recurrence },
     timing: { v: 1, ...DEFAULT_TIMING, ...schedule.timing },
     pauses: pausedDaysAgo === undefined ? [] : [{ from: isoOfDay(scope.now.day - pausedDaysAgo), to: null }],
+    exceptions: [],
+    revisions: [],
     settledTo: isoOfDay(scope.now.day - HISTORY_DAYS),
     problem: null,
     createdAt: new Date(scope.clock.now() - HISTORY_DAYS * 86_400_000),

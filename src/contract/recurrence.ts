@@ -9,9 +9,10 @@ import {
   MILESTONES,
   MISSING_DAY_POLICIES,
   type Pause,
-  parseRRuleParts,
   type Recurrence,
-  RRuleError,
+  type Revision,
+  rruleFault,
+  type Timing,
   tryMonthDay,
 } from '../core/index.ts';
 import { id, isoDate, isoTime } from './fields.ts';
@@ -73,26 +74,38 @@ const rule = z.discriminatedUnion('kind', [
   }),
   z.object({
     kind: z.literal('rrule'),
-    text: z.string().max(1000, 'A rule of a thousand characters at most.').superRefine((text, context) => {
-      const fault = rruleFault(text);
-      if (fault !== null) context.addIssue({ code: 'custom', message: fault });
-    }),
+    text: z
+      .string()
+      .max(1000, 'A rule of a thousand characters at most.')
+      .superRefine((text, context) => {
+        const fault = rruleFault(text);
+        if (fault !== null) context.addIssue({ code: 'custom', message: fault.message });
+      }),
   }),
   z.object({
     kind: z.literal('follows'),
     reaches: z.enum(MILESTONES),
-    amount: z.number({ error: 'Say how many.' }).int('Whole numbers only.').min(0, 'At least 0.').max(MAX_INTERVAL, `At most ${MAX_INTERVAL}.`),
+    amount: z
+      .number({ error: 'Say how many.' })
+      .int('Whole numbers only.')
+      .min(0, 'At least 0.')
+      .max(MAX_INTERVAL, `At most ${MAX_INTERVAL}.`),
     unit: z.enum(['day', 'workingDay', 'week', 'month']),
   }),
 ]);
 
-const monthDay = z.string().refine((text) => tryMonthDay(text) !== null, 'A day of the year is written MM-DD, like 01-31.');
+const monthDay = z
+  .string()
+  .refine((text) => tryMonthDay(text) !== null, 'A day of the year is written MM-DD, like 01-31.');
 const closedSeasons = z.object({
   seasons: z
     .array(z.object({ from: monthDay, to: monthDay }))
     .min(1, 'Say when it is closed.')
     .max(24, 'Twenty-four seasons at most.')
-    .refine((seasons) => longestClosure(seasons) < 366, 'Closed all year, nothing would ever be due: leave some of it open.'),
+    .refine(
+      (seasons) => longestClosure(seasons) < 366,
+      'Closed all year, nothing would ever be due: leave some of it open.',
+    ),
   dates: z.enum(['omit', 'move']),
 });
 
@@ -125,7 +138,9 @@ const offset = (earliest: number, latest: number, words: string) =>
     unit: z.enum(['day', 'workingDay']),
   });
 
-export const timingSchema = z
+type TimingInput = Omit<Timing, 'reminders' | 'zone'> & Partial<Pick<Timing, 'reminders' | 'zone'>>;
+
+export const timingSchema: z.ZodType<Timing, TimingInput> = z
   .object({
     appears: offset(-366, 0, 'It may appear up to 366 days before, or on the day.'),
     starts: offset(-366, 0, 'It may start up to 366 days before, or on the day.'),
@@ -136,7 +151,11 @@ export const timingSchema = z
       .array(z.object({ offset: offset(-366, 366, 'A reminder comes up to 366 days before or after.'), time: isoTime }))
       .max(8, 'Eight reminders at most.')
       .default([]),
-    zone: z.string().refine(isZone, 'There is no such time zone: it is written like Europe/London.').nullable().default(null),
+    zone: z
+      .string()
+      .refine(isZone, 'There is no such time zone: it is written like Europe/London.')
+      .nullable()
+      .default(null),
   })
   .refine(
     ({ starts, due, startTime, dueTime }) =>
@@ -146,7 +165,10 @@ export const timingSchema = z
 
 export const pauseSchema: z.ZodType<Pause, Pause> = z
   .object({ from: isoDate, to: isoDate.nullable() })
-  .refine(({ from, to }) => to === null || to > from, { error: 'It resumes before it pauses: choose a later day.', path: ['to'] });
+  .refine(({ from, to }) => to === null || to > from, {
+    error: 'It resumes before it pauses: choose a later day.',
+    path: ['to'],
+  });
 
 export const exceptionSchema: z.ZodType<Exception, Exception> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('skip'), date: isoDate }),
@@ -163,18 +185,11 @@ export const exceptionSchema: z.ZodType<Exception, Exception> = z.discriminatedU
   }),
 ]);
 
-export const revisionSchema = z.object({ from: isoDate, recurrence: recurrenceSchema, timing: timingSchema });
-
-/** A foreign rule's fault, in words; null when it can be read. */
-function rruleFault(text: string): string | null {
-  try {
-    parseRRuleParts(text);
-    return null;
-  } catch (error) {
-    if (error instanceof RRuleError) return error.message;
-    throw error;
-  }
-}
+export const revisionSchema: z.ZodType<Revision, Omit<Revision, 'timing'> & { timing: TimingInput }> = z.object({
+  from: isoDate,
+  recurrence: recurrenceSchema,
+  timing: timingSchema,
+});
 
 function noDoubles(values: readonly unknown[]): boolean {
   return new Set(values).size === values.length;

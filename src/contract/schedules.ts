@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { TASK_STATES } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, named } from './fields.ts';
-import { pauseSchema, recurrenceSchema, timingSchema } from './recurrence.ts';
+import { exceptionSchema, pauseSchema, recurrenceSchema, revisionSchema, timingSchema } from './recurrence.ts';
 
 export const scheduleInputSchema = z.object({
   templateId: id,
@@ -13,6 +13,16 @@ export const scheduleInputSchema = z.object({
   assigneeId: id.nullable(),
   recurrence: recurrenceSchema,
   timing: timingSchema,
+  pauses: z.array(pauseSchema).max(200, 'Two hundred pauses at most.').default([]),
+  exceptions: z.array(exceptionSchema).max(2000, 'Two thousand exceptions at most.').default([]),
+  revisions: z
+    .array(revisionSchema)
+    .max(100, 'A hundred revisions at most.')
+    .refine(
+      (revisions) => new Set(revisions.map(({ from }) => from)).size === revisions.length,
+      'Two revisions begin on the same day.',
+    )
+    .default([]),
 });
 export type ScheduleInput = z.infer<typeof scheduleInputSchema>;
 
@@ -39,6 +49,8 @@ export const scheduleSchema = z.object({
   recurrence: recurrenceSchema,
   timing: timingSchema,
   pauses: z.array(pauseSchema),
+  exceptions: z.array(exceptionSchema),
+  revisions: z.array(revisionSchema),
   phrase: z.string(),
   state: z.enum(['running', 'paused', 'ended', 'problem']),
   /** Why no plan can be computed, when `state` is "problem". */

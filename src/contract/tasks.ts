@@ -21,6 +21,8 @@ export const taskLineSchema = z.object({
   dueOn: isoDate,
   startTime: isoTime.nullable(),
   dueTime: isoTime.nullable(),
+  /** IANA zone in which the times are meant; null for the workspace's. */
+  zone: z.string().nullable(),
   estimateMinutes: z.number().int(),
   stepsDone: z.number().int(),
   stepsTotal: z.number().int(),

@@ -119,6 +119,12 @@ export class Scope {
     return this.calendarOnce;
   }
 
+  /** Names of the workspace's people by their ids. */
+  async peopleNames(): Promise<ReadonlyMap<string, string>> {
+    const people = await this.sql<{ id: string; name: string }>('select id, name from person where workspace_id = $1');
+    return new Map(people.map(({ id, name }) => [id, name]));
+  }
+
   /** Writes who changed what; gives the id by which it can be undone. */
   async record(subject: Change['subject'], subjectId: string, action: string, fields: FieldChanges): Promise<string> {
     const { id } = await this.insert(Change, {

@@ -4,7 +4,7 @@ import { longestClosure } from '../calendar/closed-season.ts';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
 import { anyDay, anyFullRecurrence } from '../recurrence/generated.ts';
-import { parsePhrase } from '../recurrence/phrase-reader.ts';
+import { parsePhrase } from '../recurrence/phrase/reader.ts';
 import type { Recurrence } from '../recurrence/rule.ts';
 import { occurrencesWithinHorizon } from './horizon.ts';
 import { planBetween } from './iso-plan.ts';

@@ -2,7 +2,7 @@ import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { civilTimeAt, instantOf } from '../civil-date/instant.ts';
-import { parsePhrase } from '../recurrence/phrase-reader.ts';
+import { parsePhrase } from '../recurrence/phrase/reader.ts';
 import { planBetween } from './iso-plan.ts';
 import { PLAIN_TIMING, type Timing } from './timing.ts';
 

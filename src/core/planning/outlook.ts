@@ -15,7 +15,7 @@ export interface Outlook {
   /** Tasks in the 365 days that follow `today`. */
   readonly timesAYear: number;
   readonly minutesAYear: number;
-  /** The next occurrences from today on. */
+  /** The next occurrences from today on: so many dated ones, and what is omitted between them. */
   readonly next: readonly PlannedOccurrence[];
 }
 
@@ -37,9 +37,16 @@ export function outlook(
   const year = planDays(schedule, calendar, yearFrom, yearTo);
   const coming = planDays(schedule, calendar, today, today + 364);
   const timesAYear = coming.filter(isDated).length;
-  let next = coming.slice(0, NEXT_SHOWN);
-  for (let span = 366; next.length < NEXT_SHOWN && span <= FAR_DAYS; span *= 3) {
-    next = planDays(schedule, calendar, today, today + span * 3).slice(0, NEXT_SHOWN);
+  let next = upToDated(coming);
+  for (let span = 366; next.filter(isDated).length < NEXT_SHOWN && span <= FAR_DAYS; span *= 3) {
+    next = upToDated(planDays(schedule, calendar, today, today + span * 3));
   }
   return { year, yearFrom, yearTo, timesAYear, minutesAYear: timesAYear * estimateMinutes, next };
+}
+
+/** Up to the last of the next few dated ones; all where there are not as many. */
+function upToDated(plan: readonly PlannedOccurrence[]): readonly PlannedOccurrence[] {
+  let dated = 0;
+  const end = plan.findIndex((occurrence) => isDated(occurrence) && ++dated === NEXT_SHOWN);
+  return end === -1 ? plan : plan.slice(0, end + 1);
 }

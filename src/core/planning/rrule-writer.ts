@@ -4,7 +4,7 @@ import { dayOfIso, type IsoDate, isoOfDay } from '../civil-date/iso-date.ts';
 import { monthIndexOf, monthStart } from '../civil-date/month.ts';
 import { mayLackDay } from '../recurrence/canonical.ts';
 import { occurrenceSeries } from '../recurrence/occurrences.ts';
-import { parseRRuleParts, rruleWeekday } from '../recurrence/rrule-parts.ts';
+import { parseRRuleParts, rruleWeekday } from '../recurrence/rrule/parts.ts';
 import type { MonthsRule, Recurrence, Rule, YearsRule } from '../recurrence/rule.ts';
 import { sayDate } from '../wording/date-words.ts';
 import { isDated, planDays } from './plan.ts';

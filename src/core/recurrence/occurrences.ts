@@ -3,7 +3,7 @@ import { WEEKDAYS_ONLY, type WorkingCalendar } from '../calendar/working-calenda
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, type IsoDate, isoOfDay, isoOfDays } from '../civil-date/iso-date.ts';
 import { NO_DAY } from './month-point.ts';
-import { LAST_DAY } from './rrule-dates.ts';
+import { LAST_DAY } from './rrule/dates.ts';
 import { leavesOutClosed, type Recurrence } from './rule.ts';
 import { type RuleDates, ruleDates } from './rule-dates.ts';
 

@@ -3,8 +3,8 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { followsDates } from './follows-dates.ts';
 import { datesDates, daysDates, weeksDates, workingDaysDates } from './interval-dates.ts';
 import { monthDates } from './month-dates.ts';
-import { rruleDates } from './rrule-dates.ts';
-import { parseRRuleParts } from './rrule-parts.ts';
+import { rruleDates } from './rrule/dates.ts';
+import { parseRRuleParts } from './rrule/parts.ts';
 import type { Rule } from './rule.ts';
 
 /** The days of one rule, solved for any window instead of walked from its start. */

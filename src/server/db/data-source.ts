@@ -8,6 +8,7 @@ import { Task } from '../tasks/entity.ts';
 import { Template } from '../templates/entity.ts';
 import { Holiday, Run, Workspace } from '../workspace/entity.ts';
 import { Change } from './change.ts';
+import { ExceptionsAndRevisions1764100000000 } from './migrations/exceptions-and-revisions.ts';
 import { FirstSlice1764000000000 } from './migrations/first-slice.ts';
 
 // Civil dates stay YYYY-MM-DD strings: a Date at local midnight would move with the zone of the process.
@@ -23,7 +24,7 @@ export function dataSource(databaseUrl: string): DataSource {
     uuidExtension: 'pgcrypto',
     logging: false,
     entities: [Workspace, Holiday, Run, Account, Person, Client, Asset, Template, Schedule, Task, Change],
-    migrations: [FirstSlice1764000000000],
+    migrations: [FirstSlice1764000000000, ExceptionsAndRevisions1764100000000],
     extra: { max: 12 },
   });
 }

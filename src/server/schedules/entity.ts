@@ -1,5 +1,5 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import type { Pause, Recurrence, Timing } from '../../core/index.ts';
+import type { Exception, Pause, Recurrence, Revision, Timing } from '../../core/index.ts';
 
 @Entity({ name: 'schedule' })
 export class Schedule {
@@ -24,6 +24,10 @@ export class Schedule {
   timing!: Timing & { readonly v: 1 };
   @Column({ type: 'jsonb' })
   pauses!: Pause[];
+  @Column({ type: 'jsonb' })
+  exceptions!: Exception[];
+  @Column({ type: 'jsonb' })
+  revisions!: Revision[];
   /** Every occurrence worked before this day is settled: made, or from before the schedule was set up. */
   @Column({ name: 'settled_to', type: 'date' })
   settledTo!: string;

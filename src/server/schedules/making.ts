@@ -1,6 +1,13 @@
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
-import { dayOfIso, NoWorkingDayError, occurrencesWithinHorizon, type WorkingCalendar } from '../../core/index.ts';
+import {
+  dayOfIso,
+  InvalidRuleError,
+  NoWorkingDayError,
+  occurrencesWithinHorizon,
+  RRuleError,
+  type WorkingCalendar,
+} from '../../core/index.ts';
 import type { Scope } from '../scope.ts';
 import { insertMadeTasks, type MadeTask, madeTask } from '../tasks/made-task.ts';
 import { Run } from '../workspace/entity.ts';
@@ -51,11 +58,12 @@ interface BatchResult {
 
 async function makeBatch(scope: Scope, ids: readonly string[], log: Logger): Promise<BatchResult> {
   const calendar = await scope.calendar();
+  const people = await scope.peopleNames();
   const rows = await lockedScheduleRows(scope, ids);
   const tasks: MadeTask[] = [];
   const problems: Run['problems'] = [];
   for (const row of rows) {
-    const owed = owedTasks(scope, row, calendar);
+    const owed = owedTasks(scope, row, calendar, people);
     if (owed.kind === 'tasks') tasks.push(...owed.tasks);
     else {
       problems.push({ scheduleId: row.id, message: owed.message });
@@ -72,13 +80,14 @@ export function owedTasks(
   scope: Scope,
   row: ScheduleRow,
   calendar: WorkingCalendar,
+  people: ReadonlyMap<string, string>,
 ): { kind: 'tasks'; tasks: MadeTask[] } | { kind: 'problem'; message: string } {
   try {
-    const occurrences = occurrencesWithinHorizon(plannedSchedule(row), calendar, {
+    const occurrences = occurrencesWithinHorizon(plannedSchedule(scope, row), calendar, {
       from: Math.min(dayOfIso(row.settledTo), scope.now.day),
       upTo: scope.now.day + scope.workspace.horizonDays,
     });
-    return { kind: 'tasks', tasks: occurrences.map((occurrence) => madeTask(scope, row, occurrence)) };
+    return { kind: 'tasks', tasks: occurrences.map((occurrence) => madeTask(scope, row, occurrence, people)) };
   } catch (error) {
     const message = planProblem(error);
     if (message === null) throw error;
@@ -88,7 +97,8 @@ export function owedTasks(
 
 /** In words, why a stored schedule gives no plan; null for an error that is a fault of ours. */
 export function planProblem(error: unknown): string | null {
-  if (error instanceof NoWorkingDayError) return error.message;
+  if (error instanceof NoWorkingDayError || error instanceof InvalidRuleError || error instanceof RRuleError)
+    return error.message;
   if (error instanceof ZodError)
     return `Its rule as stored can't be read: ${error.issues[0]?.message ?? 'unknown form'}`;
   return null;

@@ -1,5 +1,5 @@
 import type { ProjectedLine } from '../../contract/index.ts';
-import { type CivilDay, isDated, isoOfDay, planDays } from '../../core/index.ts';
+import { type CivilDay, isDated, isoOfDay, planDays, reachInDays } from '../../core/index.ts';
 import { namedOrNull } from '../named.ts';
 import type { Scope } from '../scope.ts';
 import { nominalKey, titleOf } from '../tasks/made-task.ts';
@@ -19,9 +19,10 @@ export async function projectedWork(
   const lines: ProjectedLine[] = [];
   for (const row of rows) {
     try {
-      const schedule = plannedSchedule(row);
+      const schedule = plannedSchedule(scope, row);
       // Due may lie after the day itself, so days before the window can reach into it.
-      const reach = Math.ceil(schedule.timing.due.amount * (schedule.timing.due.unit === 'day' ? 1 : 2)) + 7;
+      const timings = [schedule.timing, ...(schedule.revisions ?? []).map(({ timing }) => timing)];
+      const reach = Math.max(...timings.map(({ due }) => reachInDays(due)));
       for (const occurrence of planDays(schedule, calendar, from - reach, to).filter(isDated)) {
         if (occurrence.due < from || occurrence.due > to || made.has(nominalKey(row.id, occurrence.nominal))) continue;
         if (isoOfDay(occurrence.on) < row.settledTo) continue;
@@ -32,8 +33,8 @@ export async function projectedWork(
           asset: namedOrNull(row.assetId, row.assetName),
           on: isoOfDay(occurrence.on),
           dueOn: isoOfDay(occurrence.due),
-          startTime: schedule.timing.startTime,
-          dueTime: schedule.timing.dueTime,
+          startTime: occurrence.timing.startTime,
+          dueTime: occurrence.timing.dueTime,
           estimateMinutes: row.estimateMinutes,
         });
       }

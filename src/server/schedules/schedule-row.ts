@@ -1,5 +1,14 @@
-import { recurrenceSchema, timingSchema } from '../../contract/index.ts';
-import type { Pause, PlannedSchedule } from '../../core/index.ts';
+import { recurrenceSchema, revisionSchema, timingSchema } from '../../contract/index.ts';
+import {
+  civilTimeAt,
+  type Exception,
+  followsRule,
+  type LastOne,
+  type Milestone,
+  type Pause,
+  type PlannedSchedule,
+  type TaskState,
+} from '../../core/index.ts';
 import type { Scope } from '../scope.ts';
 
 /** A schedule with the names around it: what its plan, its tasks and its line in a table are told from. */
@@ -13,6 +22,10 @@ export interface ScheduleRow {
   recurrence: unknown;
   timing: unknown;
   pauses: Pause[];
+  exceptions: Exception[];
+  revisions: unknown;
+  /** The last of a rule on completion or progress; null for other rules. */
+  last: StoredLast | null;
   settledTo: string;
   problem: string | null;
   createdAt: Date;
@@ -48,14 +61,19 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
   const [afterName = null, afterId = null] = filter.after ?? [];
   return scope.sql<ScheduleRow>(
     `select s.id, s.version, s.template_id as "templateId", s.client_id as "clientId", s.asset_id as "assetId",
-       s.assignee_id as "assigneeId", s.recurrence, s.timing, s.pauses, s.settled_to as "settledTo", s.problem,
+       s.assignee_id as "assigneeId", s.recurrence, s.timing, s.pauses, s.exceptions, s.revisions, s.settled_to as "settledTo", s.problem,
        s.created_at as "createdAt", t.name as "templateName", t.title_pattern as "titlePattern", t.category,
-       t.estimate_minutes as "estimateMinutes", c.name as "clientName", a.name as "assetName", p.name as "assigneeName"
+       t.estimate_minutes as "estimateMinutes", c.name as "clientName", a.name as "assetName", p.name as "assigneeName", last.task as last
      from schedule s
      join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
      left join client c on c.workspace_id = s.workspace_id and c.id = s.client_id
      left join asset a on a.workspace_id = s.workspace_id and a.id = s.asset_id
      left join person p on p.workspace_id = s.workspace_id and p.id = s.assignee_id
+     left join lateral (
+       select jsonb_build_object('nominal', k.nominal_date, 'state', k.state, 'startedAt', k.started_at, 'doneAt', k.done_at,
+         'dueOn', k.due_on, 'count', (select count(*) from task where workspace_id = s.workspace_id and schedule_id = s.id)) as task
+       from task k where k.workspace_id = s.workspace_id and k.schedule_id = s.id order by k.nominal_date desc limit 1
+     ) last on s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
      where s.workspace_id = $1
        and ($2::uuid[] is null or s.id = any($2))
        and ($3::uuid is null or s.template_id = $3)
@@ -77,10 +95,41 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
  * The rule as stored, read by the schemas of the contract.
  * @throws ZodError when what is stored is not a rule this version can read
  */
-export function plannedSchedule(row: Pick<ScheduleRow, 'recurrence' | 'timing' | 'pauses'>): PlannedSchedule {
+export function plannedSchedule(
+  scope: Scope,
+  row: Pick<ScheduleRow, 'recurrence' | 'timing' | 'pauses' | 'exceptions' | 'revisions' | 'last'>,
+): PlannedSchedule {
+  const recurrence = recurrenceSchema.parse(row.recurrence);
+  const follows = followsRule(recurrence);
   return {
-    recurrence: recurrenceSchema.parse(row.recurrence),
+    recurrence,
     timing: timingSchema.parse(row.timing),
     pauses: row.pauses,
+    exceptions: row.exceptions,
+    revisions: revisionSchema.array().parse(row.revisions),
+    last: follows && row.last ? lastOne(scope, row.last, follows.reaches) : null,
   };
+}
+
+/** The last task of a series, as the database tells it. */
+interface StoredLast {
+  nominal: string;
+  state: TaskState;
+  startedAt: string | null;
+  doneAt: string | null;
+  dueOn: string;
+  count: number;
+}
+
+function lastOne(scope: Scope, last: StoredLast, reaches: Milestone): LastOne {
+  return { nominal: last.nominal, reachedOn: reachedOn(scope, last, reaches), count: last.count };
+}
+
+/** The day on which it got so far; one that was skipped or has lapsed is over on its due date. */
+function reachedOn(scope: Scope, { state, startedAt, doneAt, dueOn }: StoredLast, reaches: Milestone): string | null {
+  const dayOf = (at: string) => civilTimeAt(new Date(at).getTime(), scope.workspace.zone).date;
+  if (reaches === 'underWay' && startedAt !== null) return dayOf(startedAt);
+  if (state === 'skipped' || state === 'lapsed') return dueOn;
+  if (doneAt !== null) return dayOf(doneAt);
+  return reaches === 'toCheck' && state === 'toCheck' ? scope.today : null;
 }

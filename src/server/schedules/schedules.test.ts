@@ -39,6 +39,9 @@ const input = (rest: Partial<ScheduleInput> = {}): ScheduleInput => ({
     reminders: [],
     zone: null,
   },
+  pauses: [],
+  exceptions: [],
+  revisions: [],
   ...rest,
 });
 const weekly = (weekday: 1 | 2 | 3 | 4 | 5, start = '2026-11-24'): ScheduleInput['recurrence'] => ({

@@ -3,7 +3,7 @@ import {
   isDated,
   isEnded,
   isoOfDay,
-  occurrenceSeries,
+  nextDated,
   type Pause,
   planDays,
   recurrenceProblems,
@@ -60,7 +60,7 @@ function answer(
   series: readonly SeriesTask[],
   calendar: WorkingCalendar,
 ): ScheduleAnswer {
-  const { recurrence, timing } = plannedSchedule(row);
+  const { recurrence, timing, exceptions = [], revisions = [] } = plannedSchedule(scope, row);
   const ended = new Set(
     series.filter(({ task }) => isEnded(task.state as 'open')).map(({ nominalDate }) => nominalDate),
   );
@@ -82,6 +82,8 @@ function answer(
     recurrence,
     timing,
     pauses: row.pauses,
+    exceptions: [...exceptions],
+    revisions: [...revisions],
     phrase: writePhrase(recurrence, { start: 'unsaid' }),
     state: plan.problem !== null ? 'problem' : paused ? 'paused' : plan.next === null ? 'ended' : 'running',
     problem: plan.problem,
@@ -103,16 +105,11 @@ function isPausing({ from, to }: Pause, today: string): boolean {
 /** The next date still to be done, and how many a year. */
 function foresee(scope: Scope, row: ScheduleRow, ended: ReadonlySet<string>, calendar: WorkingCalendar) {
   try {
-    const schedule = { ...plannedSchedule(row), pauses: row.pauses.filter(({ to }) => to !== null) };
+    const schedule = { ...plannedSchedule(scope, row), pauses: row.pauses.filter(({ to }) => to !== null) };
     const today = scope.now.day;
     const year = planDays(schedule, calendar, today, today + 364).filter(isDated);
-    let next = year.find(({ nominal }) => !ended.has(isoOfDay(nominal)))?.on ?? null;
-    if (next === null) {
-      const nominal = occurrenceSeries(schedule.recurrence, calendar).next(today + 364);
-      next =
-        nominal === null ? null : (planDays(schedule, calendar, nominal - 45, nominal + 45).find(isDated)?.on ?? null);
-    }
-    return { next: next === null ? null : isoOfDay(next), timesAYear: year.length, problem: row.problem };
+    const next = nextDated(schedule, calendar, today, ({ nominal }) => !ended.has(isoOfDay(nominal)));
+    return { next: next && isoOfDay(next.on), timesAYear: year.length, problem: row.problem };
   } catch (error) {
     const problem = planProblem(error);
     if (problem === null) throw error;
@@ -128,7 +125,6 @@ export function createSchedule(scope: Scope, input: ScheduleInput): Promise<Save
       id,
       version: 1,
       ...stored(input),
-      pauses: [],
       settledTo: tx.today,
       problem: null,
       createdAt: tx.instant,
@@ -211,6 +207,9 @@ function stored(input: ScheduleInput) {
     assigneeId: input.assigneeId,
     recurrence: { v: 1 as const, ...input.recurrence },
     timing: { v: 1 as const, ...input.timing },
+    pauses: input.pauses,
+    exceptions: input.exceptions,
+    revisions: input.revisions,
   };
 }
 
@@ -225,8 +224,19 @@ async function checkInput(scope: Scope, input: ScheduleInput): Promise<void> {
       throw invalid([{ path: 'assetId', message: `${asset.name} does not belong to that client.` }]);
     }
   }
-  const problems = recurrenceProblems(input.recurrence, await scope.calendar());
-  if (problems.length > 0) {
-    throw invalid(problems.map(({ path, message }) => ({ path: `recurrence.${path}`, message })));
+  for (const [i, exception] of input.exceptions.entries()) {
+    if (exception.kind === 'change' && exception.change.assigneeId) {
+      const { assigneeId } = exception.change;
+      if (!(await scope.peopleNames()).has(assigneeId))
+        throw invalid([{ path: `exceptions.${i}.change.assigneeId`, message: 'There is no such person here.' }]);
+    }
   }
+  const calendar = await scope.calendar();
+  const problems = [
+    { at: 'recurrence', recurrence: input.recurrence },
+    ...input.revisions.map(({ recurrence }, i) => ({ at: `revisions.${i}.recurrence`, recurrence })),
+  ].flatMap(({ at, recurrence }) =>
+    recurrenceProblems(recurrence, calendar).map(({ path, message }) => ({ path: `${at}.${path}`, message })),
+  );
+  if (problems.length > 0) throw invalid(problems);
 }

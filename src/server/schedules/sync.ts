@@ -11,27 +11,26 @@ import { invalid } from '../http/refusal.ts';
 import type { Scope } from '../scope.ts';
 import {
   insertMadeTasks,
-  type MadeTask,
   type ReachableTask,
   refreshMadeTasks,
   removeTasks,
   tasksOfScheduleFrom,
 } from '../tasks/made-task.ts';
 import { owedTasks } from './making.ts';
-import { plannedSchedule, type ScheduleRow } from './schedule-row.ts';
+import { type ScheduleRow, scheduleRows } from './schedule-row.ts';
 
 /**
  * Brings the tasks of a schedule in line with it: makes what is owed, moves or takes back what nobody has seen,
  * and leaves alone what shows already or was worked on.
  */
 export async function syncTasks(scope: Scope, row: ScheduleRow): Promise<Sync> {
-  const owed = owedTasks(scope, row, await scope.calendar());
+  const owed = owedTasks(scope, row, await scope.calendar(), await scope.peopleNames());
   if (owed.kind === 'problem') throw invalid([{ path: 'recurrence', message: owed.message }]);
   const there = await tasksOfScheduleFrom(scope, row.id, scope.today);
   const found = new Set(there.map(({ id }) => id));
   const byNominal = new Map(owed.tasks.map((task) => [task.nominalDate, task]));
   const plan = reconcile(
-    owed.tasks.map((task) => ({ nominal: dayOfIso(task.nominalDate), fields: wantedFields(row, task) })),
+    owed.tasks.map((task) => ({ nominal: dayOfIso(task.nominalDate), fields: thereFields({ ...row, ...task }) })),
     there.map((task) => ({
       id: task.id,
       nominal: dayOfIso(task.nominalDate),
@@ -81,12 +80,8 @@ function thereFields(task: Omit<ReachableTask, 'id' | 'nominalDate' | 'state' | 
     dueOn: task.dueOn,
     startTime: task.startTime,
     dueTime: task.dueTime,
+    zone: task.zone,
   };
-}
-
-function wantedFields(row: ScheduleRow, task: MadeTask): Fields {
-  const { startTime, dueTime } = plannedSchedule(row).timing;
-  return thereFields({ ...row, ...task, startTime, dueTime });
 }
 
 function heldBecause(task: ReachableTask, today: string): HeldBecause | null {
@@ -94,4 +89,27 @@ function heldBecause(task: ReachableTask, today: string): HeldBecause | null {
   if (task.state !== 'open') return 'under way';
   if (task.isTouched) return 'edited by hand';
   return task.appearsOn <= today ? 'showing already' : null;
+}
+
+/**
+ * For a schedule whose next task waits for the last one: makes it when the last one gets so far. Where that is taken back,
+ * those that came of it go too, unless someone has touched them.
+ * @param nominalDate of the task whose state has changed
+ */
+export async function followOn(scope: Scope, scheduleId: string, nominalDate: string | null): Promise<void> {
+  const [row] = await scheduleRows(scope, { ids: [scheduleId] });
+  if (row?.last == null) return;
+  if (nominalDate !== null && row.last.nominal !== nominalDate) {
+    const later = (await tasksOfScheduleFrom(scope, scheduleId, '0001-01-01')).filter(
+      (task) => task.nominalDate > nominalDate,
+    );
+    const untouched = later.filter((task) => task.state === 'open' && !task.isTouched);
+    if (untouched.length === later.length)
+      await removeTasks(
+        scope,
+        untouched.map(({ id }) => id),
+      );
+  }
+  const [now] = await scheduleRows(scope, { ids: [scheduleId] });
+  if (now) await syncTasks(scope, now);
 }

@@ -61,6 +61,9 @@ export class Task {
   startTime!: string | null;
   @Column({ name: 'due_time', type: 'text', nullable: true })
   dueTime!: string | null;
+  /** IANA zone in which its dates and times are meant; null for the workspace's. */
+  @Column({ type: 'text', nullable: true })
+  zone!: string | null;
   @Column({ name: 'started_at', type: 'timestamptz', nullable: true })
   startedAt!: Date | null;
   @Column({ name: 'done_at', type: 'timestamptz', nullable: true })

@@ -13,18 +13,35 @@ export interface MadeTask {
   readonly appearsOn: string;
   readonly startsOn: string;
   readonly dueOn: string;
+  readonly startTime: string | null;
+  readonly dueTime: string | null;
+  readonly zone: string | null;
+  readonly assigneeId: string | null;
 }
 
-export function madeTask(scope: Scope, row: ScheduleRow, occurrence: DatedOccurrence): MadeTask {
+/** @param people names by id, for the title of one that somebody else does this time */
+export function madeTask(
+  scope: Scope,
+  row: ScheduleRow,
+  occurrence: DatedOccurrence,
+  people: ReadonlyMap<string, string>,
+): MadeTask {
+  const assigneeId = occurrence.change?.assigneeId === undefined ? row.assigneeId : occurrence.change.assigneeId;
+  const assigneeName = assigneeId === null ? null : (people.get(assigneeId) ?? null);
+  const { startTime, dueTime, zone } = occurrence.timing;
   return {
     id: scope.newId(),
     scheduleId: row.id,
     nominalDate: isoOfDay(occurrence.nominal),
-    title: titleOf(row, occurrence.on),
+    title: titleOf({ ...row, assigneeName }, occurrence.on),
     workOn: isoOfDay(occurrence.on),
     appearsOn: isoOfDay(occurrence.appears),
     startsOn: isoOfDay(occurrence.starts),
     dueOn: isoOfDay(occurrence.due),
+    startTime,
+    dueTime,
+    zone,
+    assigneeId,
   };
 }
 
@@ -45,11 +62,16 @@ function columns(tasks: readonly MadeTask[]): unknown[] {
     tasks.map((task) => task.startsOn),
     tasks.map((task) => task.dueOn),
     tasks.map((task) => task.id),
+    tasks.map((task) => task.startTime),
+    tasks.map((task) => task.dueTime),
+    tasks.map((task) => task.zone),
+    tasks.map((task) => task.assigneeId),
   ];
 }
 
-const MADE = `unnest($2::uuid[], $3::date[], $4::text[], $5::date[], $6::date[], $7::date[], $8::date[], $9::uuid[])
-  as made (schedule_id, nominal_date, title, work_on, appears_on, starts_on, due_on, id)`;
+const MADE = `unnest($2::uuid[], $3::date[], $4::text[], $5::date[], $6::date[], $7::date[], $8::date[], $9::uuid[],
+  $10::text[], $11::text[], $12::text[], $13::uuid[])
+  as made (schedule_id, nominal_date, title, work_on, appears_on, starts_on, due_on, id, start_time, due_time, zone, assignee_id)`;
 const FROM_SCHEDULE = `join schedule s on s.workspace_id = $1 and s.id = made.schedule_id
   join template t on t.workspace_id = $1 and t.id = s.template_id`;
 
@@ -62,10 +84,10 @@ export async function insertMadeTasks(scope: Scope, tasks: readonly MadeTask[]):
   if (tasks.length === 0) return [];
   const rows = await scope.sql<{ id: string }>(
     `insert into task (workspace_id, id, template_id, schedule_id, nominal_date, title, instructions, check_lines, ticks, note,
-       estimate_minutes, client_id, asset_id, assignee_id, state, work_on, appears_on, starts_on, due_on, start_time, due_time, made_at)
+       estimate_minutes, client_id, asset_id, assignee_id, state, work_on, appears_on, starts_on, due_on, start_time, due_time, zone, made_at)
      select $1, made.id, t.id, s.id, made.nominal_date, made.title, t.instructions, t.check_lines, '{}', '',
-       t.estimate_minutes, s.client_id, s.asset_id, s.assignee_id, 'open', made.work_on, made.appears_on, made.starts_on, made.due_on,
-       s.timing->>'startTime', s.timing->>'dueTime', $10
+       t.estimate_minutes, s.client_id, s.asset_id, made.assignee_id, 'open', made.work_on, made.appears_on, made.starts_on, made.due_on,
+       made.start_time, made.due_time, made.zone, $14
      from ${MADE}
      ${FROM_SCHEDULE}
      order by made.schedule_id, made.nominal_date
@@ -82,8 +104,8 @@ export async function refreshMadeTasks(scope: Scope, tasks: readonly MadeTask[])
   await scope.sql(
     `update task set version = task.version + 1, template_id = t.id, title = made.title, instructions = t.instructions,
        check_lines = t.check_lines, estimate_minutes = t.estimate_minutes, client_id = s.client_id, asset_id = s.asset_id,
-       assignee_id = s.assignee_id, work_on = made.work_on, appears_on = made.appears_on, starts_on = made.starts_on,
-       due_on = made.due_on, start_time = s.timing->>'startTime', due_time = s.timing->>'dueTime'
+       assignee_id = made.assignee_id, work_on = made.work_on, appears_on = made.appears_on, starts_on = made.starts_on,
+       due_on = made.due_on, start_time = made.start_time, due_time = made.due_time, zone = made.zone
      from ${MADE} ${FROM_SCHEDULE}
      where task.workspace_id = $1 and task.schedule_id = made.schedule_id and task.nominal_date = made.nominal_date`,
     columns(tasks),
@@ -105,6 +127,7 @@ export interface ReachableTask {
   dueOn: string;
   startTime: string | null;
   dueTime: string | null;
+  zone: string | null;
   state: string;
   isTouched: boolean;
 }
@@ -113,7 +136,7 @@ export function tasksOfScheduleFrom(scope: Scope, scheduleId: string, from: stri
   return scope.sql<ReachableTask>(
     `select id, nominal_date as "nominalDate", title, template_id as "templateId", client_id as "clientId", asset_id as "assetId",
        assignee_id as "assigneeId", work_on as "workOn", appears_on as "appearsOn", starts_on as "startsOn", due_on as "dueOn",
-       start_time as "startTime", due_time as "dueTime", state, (note <> '' or ticks <> '{}') as "isTouched"
+       start_time as "startTime", due_time as "dueTime", zone, state, (note <> '' or ticks <> '{}') as "isTouched"
      from task where workspace_id = $1 and schedule_id = $2 and work_on >= $3 for update`,
     [scheduleId, from],
   );

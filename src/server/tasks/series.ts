@@ -11,7 +11,7 @@ export interface SeriesTask {
   readonly task: PastTask;
 }
 
-type SeriesRow = Pick<Task, 'id' | 'state' | 'workOn' | 'appearsOn' | 'dueOn' | 'dueTime' | 'doneAt'> & {
+type SeriesRow = Pick<Task, 'id' | 'state' | 'workOn' | 'appearsOn' | 'dueOn' | 'dueTime' | 'zone' | 'doneAt'> & {
   scheduleId: string;
   nominalDate: string;
 };
@@ -49,4 +49,4 @@ export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]):
 }
 
 const SERIES_COLUMNS = `id, schedule_id as "scheduleId", nominal_date as "nominalDate", state, work_on as "workOn",
-  appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", done_at as "doneAt"`;
+  appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", zone, done_at as "doneAt"`;

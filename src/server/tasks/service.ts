@@ -5,11 +5,9 @@ import {
   COMING_DAYS,
   dayLoads,
   dayOfIso,
-  isDated,
   isEnded,
   isoOfDay,
-  lookOf,
-  planDays,
+  nextDated,
   plural,
   writePhrase,
 } from '../../core/index.ts';
@@ -18,11 +16,12 @@ import { conflict, forbidden, invalid, notFound } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { projectedWork } from '../schedules/projection.ts';
 import { plannedSchedule, scheduleRows } from '../schedules/schedule-row.ts';
+import { followOn } from '../schedules/sync.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
 import { Template } from '../templates/entity.ts';
 import { Task, type Tick } from './entity.ts';
 import { pastTasksOf } from './series.ts';
-import { datedTask, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
+import { datedTask, type LookRow, lookOfRow, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
 
 const UNFINISHED = `('open', 'underWay', 'toCheck')`;
 
@@ -76,8 +75,8 @@ export async function tideline(scope: Scope, personId: string | undefined): Prom
   const person = personId ? await scope.one(Person, personId, 'person') : null;
   const { day: today } = scope.now;
   const [from, to] = [today - TIDE_PAST_DAYS, today + TIDE_COMING_DAYS];
-  const rows = await scope.sql<Pick<Task, 'state' | 'appearsOn' | 'dueOn' | 'dueTime' | 'doneAt' | 'estimateMinutes'>>(
-    `select state, appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", done_at as "doneAt", estimate_minutes as "estimateMinutes"
+  const rows = await scope.sql<LookRow & Pick<Task, 'estimateMinutes'>>(
+    `select state, appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", zone, done_at as "doneAt", estimate_minutes as "estimateMinutes"
      from task where workspace_id = $1 and ($2::uuid is null or assignee_id = $2)
        and (due_on between $3::date and $4::date or (state in ${UNFINISHED} and due_on < $3::date))`,
     [personId ?? null, isoOfDay(from), isoOfDay(to)],
@@ -93,7 +92,7 @@ export async function tideline(scope: Scope, personId: string | undefined): Prom
     from: isoOfDay(from),
     to: isoOfDay(to),
     horizon: isoOfDay(today + scope.workspace.horizonDays),
-    late: tasks.filter((task) => !isEnded(task.state) && lookOf(task, scope.now).late).length,
+    late: rows.filter((row) => !isEnded(row.state) && lookOfRow(scope, row).late).length,
     capacityMinutes: capacity?.minutes ?? 0,
     scope: person?.name ?? `all of ${scope.workspace.name}`,
     days: dayLoads(
@@ -161,7 +160,7 @@ async function seriesOf(scope: Scope, task: TaskRow): Promise<Pick<TaskAnswer, '
   if (task.scheduleId === null || task.nominalDate === null) return { schedule: null, series: alone };
   const [row] = await scheduleRows(scope, { ids: [task.scheduleId] });
   if (!row) return { schedule: null, series: alone };
-  const schedule = plannedSchedule(row);
+  const schedule = plannedSchedule(scope, row);
   const nominal = dayOfIso(task.nominalDate);
   const past = (await pastTasksOf(scope, [row.id])).get(row.id) ?? [];
   const [totals] = await scope.sql<{ count: number; since: string | null }>(
@@ -178,7 +177,11 @@ async function seriesOf(scope: Scope, task: TaskRow): Promise<Pick<TaskAnswer, '
   const next = await nextInSeries(scope, row.id, schedule, nominal);
   const shown = past.filter(({ nominalDate, shows }) => shows && nominalDate <= (task.nominalDate as string));
   return {
-    schedule: { id: row.id, phrase: writePhrase(schedule.recurrence, { start: 'unsaid' }), nominalOn: task.nominalDate },
+    schedule: {
+      id: row.id,
+      phrase: writePhrase(schedule.recurrence, { start: 'unsaid' }),
+      nominalOn: task.nominalDate,
+    },
     series: {
       lastEight: shown.slice(-8).map((item) => item.task),
       count: totals?.count ?? 0,
@@ -201,14 +204,9 @@ async function nextInSeries(
     [scheduleId, isoOfDay(nominal)],
   );
   if (made) return { on: made.on, taskId: made.id };
-  const calendar = await scope.calendar();
-  for (const span of [70, 800, 12_000]) {
-    const next = planDays(schedule, calendar, Math.max(nominal + 1, scope.now.day), nominal + span)
-      .filter(isDated)
-      .find((occurrence) => occurrence.nominal > nominal);
-    if (next) return { on: isoOfDay(next.on), taskId: null };
-  }
-  return null;
+  const from = Math.max(nominal + 1, scope.now.day);
+  const next = nextDated(schedule, await scope.calendar(), from, (occurrence) => occurrence.nominal > nominal);
+  return next && { on: isoOfDay(next.on), taskId: null };
 }
 
 /** Managers may work on anything; others on what is theirs. What is nobody's can be claimed. */
@@ -317,6 +315,7 @@ async function write(scope: Scope, task: Task, action: string, changes: Partial<
   if (Object.keys(fields).length === 0) return { task: await oneTask(scope, task.id), changeId: null };
   await scope.save(Task, task.id, { ...changes, version: task.version + 1 });
   const changeId = await scope.record('task', task.id, action, fields);
+  if ('state' in fields && task.scheduleId !== null) await followOn(scope, task.scheduleId, task.nominalDate);
   await scope.tell('tasks', 'schedules');
   return { task: await oneTask(scope, task.id), changeId };
 }

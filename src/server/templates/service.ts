@@ -69,7 +69,7 @@ async function templateUse(scope: Scope, templateId: string | undefined) {
     const limit = known.next === null ? today + 365 : dayOfIso(known.next);
     let next = known.next;
     try {
-      const first = planDays(plannedSchedule(row), calendar, today, limit).find(isDated);
+      const first = planDays(plannedSchedule(scope, row), calendar, today, limit).find(isDated);
       if (first) next = isoOfDay(first.on);
     } catch (error) {
       // The schedule's own row says why it can't be planned.

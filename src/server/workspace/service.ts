@@ -1,10 +1,10 @@
 import type { DataSource } from 'typeorm';
 import type { Run as RunAnswer, Subject, Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
-import { civilDay, isoOfDay, lookOf, plural, yearMonthDay } from '../../core/index.ts';
+import { civilDay, isoOfDay, plural, yearMonthDay } from '../../core/index.ts';
 import type { Clock } from '../clock.ts';
 import { Person } from '../people/entity.ts';
 import { Scope } from '../scope.ts';
-import { datedTask } from '../tasks/task-row.ts';
+import { type LookRow, lookOfRow } from '../tasks/task-row.ts';
 import { Holiday, type Run, Workspace } from './entity.ts';
 
 export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> {
@@ -92,14 +92,13 @@ async function demoPeople(source: DataSource, clock: Clock): Promise<NonNullable
 
 async function saying(scope: Scope, person: Person): Promise<string> {
   const whose = person.isManager ? null : person.id;
-  const rows = await scope.sql<Parameters<typeof datedTask>[1]>(
-    `select state, appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", done_at as "doneAt" from task
+  const rows = await scope.sql<LookRow>(
+    `select state, appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", zone, done_at as "doneAt" from task
      where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ('open', 'underWay', 'toCheck') and due_on <= $3::date`,
     [whose, scope.today],
   );
-  const tasks = rows.map((row) => datedTask(scope, row));
-  const late = tasks.filter((task) => lookOf(task, scope.now).late).length;
-  const today = tasks.filter((task) => task.dueOn === scope.now.day).length;
+  const late = rows.filter((row) => lookOfRow(scope, row).late).length;
+  const today = rows.filter(({ dueOn }) => dueOn === scope.today).length;
   const parts = [today > 0 ? `${plural(today, 'task')} today` : '', late > 0 ? `${late} late` : ''].filter(Boolean);
   return parts.length > 0 ? parts.join(', ') : 'nothing waiting today';
 }

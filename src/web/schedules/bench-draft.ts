@@ -1,5 +1,13 @@
 import type { Schedule, ScheduleInput } from '../../contract/index.ts';
-import { type CivilDay, isoOfDay, type Recurrence } from '../../core/index.ts';
+import {
+  type CivilDay,
+  isoOfDay,
+  PLAIN_TIMING,
+  type PlannedSchedule,
+  parsePhrase,
+  type Recurrence,
+  type Timing,
+} from '../../core/index.ts';
 import { ruleOf } from './rule-choices.ts';
 
 /** What stands on the bench; `templateId` is empty until one is chosen. */
@@ -7,8 +15,6 @@ export interface BenchDraft extends ScheduleInput {
   /** The version it was begun from, so that someone else's change meanwhile is never written over; 0 for a new one. */
   readonly version: number;
 }
-
-const DAY = { amount: 0, unit: 'day' } as const;
 
 /** A schedule to begin with: weekly on the weekday of today, unless it is to be like an example. */
 export function freshDraft(today: CivilDay, templateId: string, like: string | null): BenchDraft {
@@ -19,44 +25,26 @@ export function freshDraft(today: CivilDay, templateId: string, like: string | n
     assetId: null,
     assigneeId: null,
     recurrence: likeOf(like, today),
-    timing: { appears: { amount: -1, unit: 'workingDay' }, starts: DAY, due: DAY, startTime: null, dueTime: null },
+    timing: { ...PLAIN_TIMING, appears: { amount: -1, unit: 'workingDay' } },
+    pauses: [],
+    exceptions: [],
+    revisions: [],
   };
 }
 
 /** Examples that the empty table of schedules offers. */
+const EXAMPLES: Readonly<Record<string, string>> = {
+  weekdays: 'every weekday, not on days off',
+  friday: 'every week on Fri, or the working day before',
+  payroll: '15th and last working day of each month, or the working day before',
+  halfYear: 'every 6 months on the 18th, or the working day before',
+};
+
 function likeOf(like: string | null, today: CivilDay): Recurrence {
-  const base = { start: isoOfDay(today), end: { kind: 'never' }, dayOff: 'none' } as const;
-  switch (like) {
-    case 'weekdays':
-      return { ...base, rules: [ruleOf('weekdays', today)], dayOff: 'skip' };
-    case 'friday':
-      return { ...base, rules: [{ kind: 'weeks', every: 1, on: [5] }], dayOff: 'preceding' };
-    case 'payroll':
-      return {
-        ...base,
-        rules: [
-          {
-            kind: 'months',
-            every: 1,
-            months: [],
-            on: [
-              { kind: 'date', day: 15 },
-              { kind: 'workingDay', nth: -1 },
-            ],
-            missing: 'last',
-          },
-        ],
-        dayOff: 'preceding',
-      };
-    case 'halfYear':
-      return {
-        ...base,
-        rules: [{ kind: 'months', every: 6, months: [], on: [{ kind: 'date', day: 18 }], missing: 'last' }],
-        dayOff: 'preceding',
-      };
-    default:
-      return { ...base, rules: [ruleOf('weeks', today)] };
-  }
+  const start = isoOfDay(today);
+  const example = EXAMPLES[like ?? ''];
+  if (example !== undefined) return parsePhrase(example, { start });
+  return { start, rules: [ruleOf('weeks', today)], end: { kind: 'never' }, dayOff: 'none' };
 }
 
 export function draftOf(schedule: Schedule): BenchDraft {
@@ -68,5 +56,48 @@ export function draftOf(schedule: Schedule): BenchDraft {
     assigneeId: schedule.assignee?.id ?? null,
     recurrence: schedule.recurrence,
     timing: schedule.timing,
+    pauses: schedule.pauses,
+    exceptions: schedule.exceptions,
+    revisions: schedule.revisions,
   };
+}
+
+/** What the core plans from. */
+export function plannedOf({ recurrence, timing, pauses, exceptions, revisions }: BenchDraft): PlannedSchedule {
+  return { recurrence, timing, pauses, exceptions, revisions };
+}
+
+/** A part of time in which one rule holds: 0 is the first, then each revision in the order of time. */
+export interface Stretch {
+  readonly recurrence: Recurrence;
+  readonly timing: Timing;
+}
+
+export function stretchAt(draft: BenchDraft, index: number): Stretch {
+  return (index > 0 && draft.revisions[index - 1]) || draft;
+}
+
+export function withStretch(draft: BenchDraft, index: number, change: Partial<Stretch>): BenchDraft {
+  if (index === 0) return { ...draft, ...change };
+  return {
+    ...draft,
+    revisions: draft.revisions.map((revision, i) => (i === index - 1 ? { ...revision, ...change } : revision)),
+  };
+}
+
+/**
+ * Another recurrence for a stretch. A revision begins where its recurrence is said to start; while it keeps the rules of the
+ * stretch before, it keeps the start they are counted from, so that "every 2 weeks" does not change weeks.
+ */
+export function withRecurrence(draft: BenchDraft, index: number, recurrence: Recurrence): BenchDraft {
+  const revision = draft.revisions[index - 1];
+  if (!revision) return withStretch(draft, index, { recurrence });
+  const from = recurrence.start === revision.recurrence.start ? revision.from : recurrence.start;
+  const before = stretchAt(draft, index - 1).recurrence;
+  const isSameRule = JSON.stringify(before.rules) === JSON.stringify(recurrence.rules);
+  const start = isSameRule ? before.start : from;
+  const revisions = draft.revisions.map((other) =>
+    other === revision ? { ...other, from, recurrence: { ...recurrence, start } } : other,
+  );
+  return { ...draft, revisions: revisions.sort((a, b) => (a.from < b.from ? -1 : 1)) };
 }

@@ -1,27 +1,38 @@
-import { type CivilDay, isDated, type PlannedOccurrence, sayDay, type Timing } from '../../core/index.ts';
-import { useWorkspace } from '../shell/workspace.tsx';
+import {
+  type CivilDay,
+  type DatedOccurrence,
+  isDated,
+  type OmittedOccurrence,
+  type PlannedOccurrence,
+  remindersOf,
+  sayDay,
+} from '../../core/index.ts';
+import { useToday, useWorkspace } from '../shell/workspace.tsx';
 import { DateBlock } from '../ui/date-block.tsx';
 import { Pennant } from '../ui/pennant.tsx';
 
 interface NextDatesProps {
   readonly occurrences: readonly PlannedOccurrence[];
-  readonly timing: Timing;
-  readonly who: string;
+  /** Who does it, by an occurrence's own change or the schedule's default. */
+  readonly whoOf: (occurrence: PlannedOccurrence) => string;
 }
 
 /** The next occurrences as a tide table. */
-export function NextDates({ occurrences, timing, who }: NextDatesProps) {
-  const hasStart = timing.startTime !== null;
+export function NextDates({ occurrences, whoOf }: NextDatesProps) {
+  const dated = occurrences.filter(isDated);
+  const hasStart = dated.some(({ timing }) => timing.startTime !== null);
+  const hasReminder = dated.some(({ timing }) => timing.reminders.length > 0);
   return (
     <table className="tt is-static mt-1 [&_td]:!h-[33px] [&_tr>:first-child]:!pl-0">
       <colgroup>
         <col style={{ width: 30 }} />
-        <col style={{ width: 138 }} />
-        <col style={{ width: 98 }} />
-        <col style={{ width: 98 }} />
-        <col style={{ width: hasStart ? 96 : 60 }} />
+        <col style={{ width: 132 }} />
+        <col style={{ width: hasReminder ? 88 : 98 }} />
+        <col style={{ width: hasReminder ? 88 : 98 }} />
+        <col style={{ width: hasStart ? 92 : 52 }} />
+        {hasReminder && <col style={{ width: 134 }} />}
+        <col style={{ width: hasReminder ? 104 : '24%' }} />
         <col />
-        <col style={{ width: '26%' }} />
       </colgroup>
       <thead>
         <tr>
@@ -32,6 +43,7 @@ export function NextDates({ occurrences, timing, who }: NextDatesProps) {
           <th scope="col">appears</th>
           <th scope="col">starts</th>
           <th scope="col">{hasStart ? 'time' : 'by'}</th>
+          {hasReminder && <th scope="col">reminder</th>}
           <th scope="col">who</th>
           <th scope="col">
             <span className="sr-only">remark</span>
@@ -39,48 +51,94 @@ export function NextDates({ occurrences, timing, who }: NextDatesProps) {
         </tr>
       </thead>
       <tbody>
-        {occurrences.map((occurrence) => (
-          <Line key={occurrence.nominal} occurrence={occurrence} timing={timing} who={who} />
-        ))}
+        {linesOf(occurrences).map((line) =>
+          line.kind === 'one' ? (
+            <Line
+              key={line.occurrence.nominal}
+              occurrence={line.occurrence}
+              who={whoOf(line.occurrence)}
+              hasReminder={hasReminder}
+            />
+          ) : (
+            <OmittedLine key={line.omitted[0]?.nominal} omitted={line.omitted} columns={hasReminder ? 6 : 5} />
+          ),
+        )}
       </tbody>
     </table>
   );
 }
 
+const OMITTED_WORDS = {
+  'day off': 'a day off: skipped',
+  closed: 'closed season: left out',
+  skipped: 'skipped by hand',
+  paused: 'paused: not made',
+  'same day as another': 'falls together with another',
+} as const;
+
+type TableLine =
+  | { readonly kind: 'one'; readonly occurrence: DatedOccurrence }
+  | { readonly kind: 'omitted'; readonly omitted: OmittedOccurrence[] };
+
+/** A line for each that is made, and one for those in a row that are left out for the same reason. */
+function linesOf(occurrences: readonly PlannedOccurrence[]): TableLine[] {
+  const lines: TableLine[] = [];
+  for (const occurrence of occurrences) {
+    const last = lines.at(-1);
+    if (isDated(occurrence)) lines.push({ kind: 'one', occurrence });
+    else if (last?.kind === 'omitted' && last.omitted[0]?.because === occurrence.because) last.omitted.push(occurrence);
+    else lines.push({ kind: 'omitted', omitted: [occurrence] });
+  }
+  return lines;
+}
+
+function OmittedLine({
+  omitted,
+  columns,
+}: {
+  readonly omitted: readonly OmittedOccurrence[];
+  readonly columns: number;
+}) {
+  const today = useToday();
+  const [first] = omitted;
+  const last = omitted.at(-1);
+  if (!first || !last) return null;
+  return (
+    <tr className="text-ink-2">
+      <td />
+      <td>
+        <DateBlock day={first.on} look="quiet" />
+      </td>
+      <td colSpan={columns}>
+        {OMITTED_WORDS[first.because]}
+        {omitted.length > 1 && `, ${omitted.length} dates up to ${sayDay(last.on, today)}`}
+      </td>
+    </tr>
+  );
+}
+
 function Line({
   occurrence,
-  timing,
   who,
+  hasReminder,
 }: {
-  readonly occurrence: PlannedOccurrence;
-  readonly timing: Timing;
+  readonly occurrence: DatedOccurrence;
   readonly who: string;
+  readonly hasReminder: boolean;
 }) {
-  const { today, horizonDays } = useWorkspace();
-  if (!isDated(occurrence)) {
-    return (
-      <tr className="text-ink-2">
-        <td />
-        <td>
-          <DateBlock day={occurrence.on} look="quiet" />
-        </td>
-        <td colSpan={5}>
-          {
-            {
-              'day off': 'a day off: skipped',
-              paused: 'paused: not made',
-              'same day as another': 'falls together with another',
-            }[occurrence.because]
-          }
-        </td>
-      </tr>
-    );
-  }
-  const { due, appears, starts, on, nominal } = occurrence;
-  const isMade = appears <= today + horizonDays;
+  const { today, horizonDays, workingCalendar } = useWorkspace();
+  const { due, appears, starts, on, nominal, timing, isAdded, isForeseen } = occurrence;
+  const isMade = appears <= today + horizonDays && !isForeseen;
   const times = timing.startTime
     ? `${timing.startTime}${timing.dueTime ? `–${timing.dueTime}` : ''}`
     : (timing.dueTime ?? '');
+  const [reminder, ...others] = remindersOf(occurrence, workingCalendar);
+  const remark = [
+    on !== nominal && `moved from ${sayDay(nominal, today)}`,
+    isAdded && 'added by hand',
+    isForeseen && 'if the one before is done on its day',
+    due !== on && `for ${sayDay(on, today)}`,
+  ].filter((part): part is string => part !== false);
   return (
     <tr>
       <td className="date">
@@ -92,11 +150,14 @@ function Line({
       <td className="text-ink-2">{appears <= today ? 'at once' : sayShort(appears, today)}</td>
       <td className="text-ink-2">{sayShort(starts, today)}</td>
       <td>{times}</td>
+      {hasReminder && (
+        <td className="text-ink-2">
+          {reminder && `${sayShort(reminder.on, today)}, ${reminder.time}`}
+          {others.length > 0 && ` and ${others.length} more`}
+        </td>
+      )}
       <td title={who}>{who}</td>
-      <td>
-        {on !== nominal && `moved from ${sayDay(nominal, today)}`}
-        {due !== on && ` for ${sayDay(on, today)}`}
-      </td>
+      <td title={remark.join(', ')}>{remark.join(', ')}</td>
     </tr>
   );
 }

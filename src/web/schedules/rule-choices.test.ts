@@ -1,16 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { dayOfIso, type MonthPoint, writePhrase } from '../../core/index.ts';
 import { freshDraft } from './bench-draft.ts';
-import {
-  FREQUENCIES,
-  frequencyOf,
-  groupsWith,
-  hasShortMonths,
-  POINT_GROUPS,
-  pointKey,
-  pointWords,
-  ruleOf,
-} from './rule-choices.ts';
+import { FREQUENCIES, frequencyOf, groupsWith, POINT_GROUPS, pointKey, pointWords, ruleOf } from './rule-choices.ts';
 
 const tuesday = dayOfIso('2026-11-24');
 const phrase = (rule: ReturnType<typeof ruleOf>) =>
@@ -67,12 +58,6 @@ describe('the days of a month', () => {
     const odd: MonthPoint = { kind: 'workingDay', nth: 17 };
     expect(groupsWith(odd).at(-1)).toEqual({ heading: 'as it is', points: [odd] });
     expect(groupsWith({ kind: 'date', day: 1 })).toBe(POINT_GROUPS);
-  });
-
-  it('are missing in some months from the 29th on', () => {
-    expect(hasShortMonths([{ kind: 'date', day: 28 }])).toBe(false);
-    expect(hasShortMonths([{ kind: 'date', day: 29 }])).toBe(true);
-    expect(hasShortMonths([{ kind: 'date', day: -1 }])).toBe(false);
   });
 });
 

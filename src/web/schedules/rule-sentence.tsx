@@ -1,25 +1,34 @@
 import { X } from 'lucide-react';
 import {
+  dayOfIso,
+  type FollowsRule,
   MAX_INTERVAL,
   type MonthPoint,
   type MonthsRule,
+  mayLackDay,
   monthName,
+  monthShort,
   type Rule,
+  readPhrase,
+  rruleFault,
+  sayDate,
   type Weekday,
   weekdayName,
   type YearsRule,
 } from '../../core/index.ts';
-import { ChoiceBlank, NumberBlank } from '../ui/blanks.tsx';
+import { ChoiceBlank, NumberBlank, WordsBlank } from '../ui/blanks.tsx';
 import {
+  FOREIGN,
   FREQUENCIES,
   type Frequency,
   frequencyOf,
   groupsWith,
-  hasShortMonths,
+  MILESTONE_CHOICES,
   MISSING_WORDS,
   pointKey,
   pointWords,
   ruleOf,
+  unitChoices,
 } from './rule-choices.ts';
 
 interface RuleSentenceProps {
@@ -43,7 +52,7 @@ export function RuleSentence({ rule, letter, start, onChange, onRemove }: RuleSe
         <ChoiceBlank<Frequency>
           label={`${name}: how often`}
           value={frequencyOf(rule)}
-          options={FREQUENCIES}
+          options={rule.kind === 'rrule' ? [...FREQUENCIES, FOREIGN] : FREQUENCIES}
           onChange={(frequency) => onChange(ruleOf(frequency, start))}
         />
         <br />
@@ -70,24 +79,11 @@ interface DetailsProps<R extends Rule = Rule> {
 }
 
 function Details({ rule, name, onChange }: DetailsProps) {
-  const every = (
-    <>
-      every{' '}
-      <NumberBlank
-        label={`${name}: interval`}
-        value={rule.every}
-        least={1}
-        most={MAX_INTERVAL}
-        onChange={(value) => onChange({ ...rule, every: value })}
-      />
-    </>
-  );
-  const s = rule.every === 1 ? '' : 's';
   switch (rule.kind) {
     case 'days':
       return (
         <>
-          {every} day{s}, but not on{' '}
+          <Every rule={rule} name={name} onChange={onChange} /> day{plural(rule)}, but not on{' '}
           <WeekdayToggles
             name={`${name}: not on`}
             chosen={rule.except}
@@ -97,10 +93,16 @@ function Details({ rule, name, onChange }: DetailsProps) {
           />
         </>
       );
+    case 'workingDays':
+      return (
+        <>
+          <Every rule={rule} name={name} onChange={onChange} /> working day{plural(rule)}, counted from the start
+        </>
+      );
     case 'weeks':
       return (
         <>
-          {every} week{s} on{' '}
+          <Every rule={rule} name={name} onChange={onChange} /> week{plural(rule)} on{' '}
           <WeekdayToggles
             name={`${name}: on`}
             chosen={rule.on}
@@ -113,7 +115,8 @@ function Details({ rule, name, onChange }: DetailsProps) {
     case 'months':
       return (
         <>
-          {every} month{s} on the <Points rule={rule} name={name} onChange={onChange} />
+          <Every rule={rule} name={name} onChange={onChange} /> month{plural(rule)} on the{' '}
+          <Points rule={rule} name={name} onChange={onChange} />
           <MonthChoice rule={rule} name={name} onChange={onChange} />
           <Missing rule={rule} name={name} onChange={onChange} />
         </>
@@ -121,17 +124,100 @@ function Details({ rule, name, onChange }: DetailsProps) {
     case 'years':
       return (
         <>
-          {every} year{s} on the <Points rule={rule} name={name} onChange={onChange} /> of{' '}
-          <ChoiceBlank
-            label={`${name}: month`}
-            value={rule.months[0] ?? 1}
-            options={Array.from({ length: 12 }, (_, i) => [i + 1, monthName(i + 1)] as const)}
-            onChange={(month) => onChange({ ...rule, months: [month] })}
-          />
+          <Every rule={rule} name={name} onChange={onChange} /> year{plural(rule)} on the{' '}
+          <Points rule={rule} name={name} onChange={onChange} /> of{' '}
+          <YearMonths rule={rule} name={name} onChange={onChange} />
           <Missing rule={rule} name={name} onChange={onChange} />
         </>
       );
+    case 'dates':
+      return (
+        <>
+          on{' '}
+          <WordsBlank
+            label={`${name}: dates`}
+            shown={rule.dates.map((date) => sayDate(dayOfIso(date))).join(', ')}
+            placeholder="3 Mar 2027, 5 Apr 2027"
+            wrong="write dates with commas between, like 3 Mar 2027, 5 Apr 2027"
+            read={readDates}
+            onChange={(dates) => onChange({ kind: 'dates', dates })}
+          />
+        </>
+      );
+    case 'follows':
+      return <Follows rule={rule} name={name} onChange={onChange} />;
+    case 'rrule':
+      return (
+        <WordsBlank
+          label={`${name}: RRULE`}
+          mono
+          shown={rule.text}
+          wrong="this is no RRULE that makes days"
+          read={(text) => (rruleFault(text.trim().toUpperCase()) === null ? text.trim().toUpperCase() : undefined)}
+          onChange={(text) => onChange({ kind: 'rrule', text })}
+        />
+      );
   }
+}
+
+function plural({ every }: { readonly every: number }): string {
+  return every === 1 ? '' : 's';
+}
+
+function readDates(text: string): string[] | undefined {
+  const reading = readPhrase(`on ${text}`);
+  const [rule] = reading.kind === 'read' ? reading.recurrence.rules : [];
+  return rule?.kind === 'dates' ? [...rule.dates] : undefined;
+}
+
+type Interval = Exclude<Rule, { kind: 'dates' | 'rrule' | 'follows' }>;
+
+function Every({ rule, name, onChange }: DetailsProps<Interval>) {
+  return (
+    <>
+      every{' '}
+      <NumberBlank
+        label={`${name}: interval`}
+        value={rule.every}
+        least={1}
+        most={MAX_INTERVAL}
+        onChange={(every) => onChange({ ...rule, every })}
+      />
+    </>
+  );
+}
+
+function Follows({ rule, name, onChange }: DetailsProps<FollowsRule>) {
+  const milestone = (
+    <>
+      the last one is{' '}
+      <ChoiceBlank
+        label={`${name}: how far the last one has to be`}
+        value={rule.reaches}
+        options={MILESTONE_CHOICES}
+        onChange={(reaches) => onChange({ ...rule, reaches })}
+      />
+    </>
+  );
+  if (rule.amount === 0) return <>as soon as {milestone}</>;
+  return (
+    <>
+      <NumberBlank
+        label={`${name}: how long after`}
+        value={rule.amount}
+        least={1}
+        most={MAX_INTERVAL}
+        onChange={(amount) => onChange({ ...rule, amount })}
+      />{' '}
+      <ChoiceBlank
+        label={`${name}: of what`}
+        value={rule.unit}
+        options={unitChoices(rule.amount)}
+        onChange={(unit) => onChange({ ...rule, unit })}
+      />{' '}
+      after {milestone}
+    </>
+  );
 }
 
 const WEEKDAYS: readonly Weekday[] = [1, 2, 3, 4, 5, 6, 7];
@@ -261,38 +347,68 @@ const MONTH_SETS = [
   ['4,10', 'Apr and Oct'],
   ['3,4,5,6,7,8,9,10', 'March to October'],
 ] as const;
+const CERTAIN = 'certain';
 
-function MonthChoice({
-  rule,
-  name,
-  onChange,
-}: {
-  readonly rule: MonthsRule;
-  readonly name: string;
-  readonly onChange: (rule: Rule) => void;
-}) {
-  if (rule.every > 1) return null;
+function MonthChoice({ rule, name, onChange }: DetailsProps<MonthsRule>) {
   const current = rule.months.join();
   const known = MONTH_SETS.some(([key]) => key === current);
-  const options: (readonly [string, string])[] = known
-    ? [...MONTH_SETS]
-    : [...MONTH_SETS, [current, rule.months.map((month) => monthName(month).slice(0, 3)).join(', ')]];
   return (
     <>
       {' '}
-      of{' '}
+      {rule.every > 1 ? 'in' : 'of'}{' '}
       <ChoiceBlank
         label={`${name}: in which months`}
-        value={current}
-        options={options}
-        onChange={(key) => onChange({ ...rule, months: key === '' ? [] : key.split(',').map(Number) })}
+        value={known ? current : CERTAIN}
+        options={[
+          ...(rule.every > 1 ? [['', 'any month'] as const, ...MONTH_SETS.slice(1)] : MONTH_SETS),
+          [CERTAIN, 'certain months'],
+        ]}
+        onChange={(key) =>
+          onChange({ ...rule, months: key === CERTAIN ? [1, 7] : key === '' ? [] : key.split(',').map(Number) })
+        }
       />
+      {!known && (
+        <>
+          {': '}
+          <MonthsBlank name={name} months={rule.months} onChange={(months) => onChange({ ...rule, months })} />
+        </>
+      )}
     </>
   );
 }
 
+function YearMonths({ rule, name, onChange }: DetailsProps<YearsRule>) {
+  return <MonthsBlank name={name} months={rule.months} onChange={(months) => onChange({ ...rule, months })} />;
+}
+
+/** Months as words: "March", "Mar and Sep". */
+function MonthsBlank({
+  name,
+  months,
+  onChange,
+}: {
+  readonly name: string;
+  readonly months: readonly number[];
+  readonly onChange: (months: number[]) => void;
+}) {
+  const [only] = months;
+  return (
+    <WordsBlank
+      label={`${name}: months`}
+      shown={months.length === 1 && only !== undefined ? monthName(only) : months.map(monthShort).join(', ')}
+      wrong="write months, like March or Mar, Sep"
+      read={(text) => {
+        const reading = readPhrase(`1st of ${text}`);
+        const [rule] = reading.kind === 'read' ? reading.recurrence.rules : [];
+        return rule?.kind === 'months' && rule.months.length > 0 ? [...rule.months] : undefined;
+      }}
+      onChange={onChange}
+    />
+  );
+}
+
 function Missing({ rule, name, onChange }: MonthlyDetails) {
-  if (!hasShortMonths(rule.on)) return null;
+  if (!mayLackDay(rule)) return null;
   return (
     <>
       <br />

@@ -2,16 +2,20 @@ import { useMemo, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { type Schedule, scheduleInputSchema, type Template } from '../../contract/index.ts';
 import {
+  type CivilDay,
   dayOfIso,
   fillTitle,
   isDated,
+  isoOfDay,
   occurrencesWithinHorizon,
   outlook,
   type PlannedSchedule,
   plural,
+  type Remark,
   recurrenceProblems,
   remarks,
   sayDate,
+  type WorkingCalendar,
 } from '../../core/index.ts';
 import { ProblemError } from '../api.ts';
 import { type TideControl, useTide } from '../shell/frame.tsx';
@@ -20,9 +24,11 @@ import { useWorkspace } from '../shell/workspace.tsx';
 import { useTemplates } from '../templates/api.ts';
 import { useDraft } from '../ui/draft.ts';
 import { Skeleton, Trouble } from '../ui/states.tsx';
-import { useSchedule, useScheduleActions } from './api.ts';
-import { type BenchDraft, draftOf, freshDraft } from './bench-draft.ts';
+import { useSchedule, useScheduleActions, useSchedules } from './api.ts';
+import { type BenchDraft, draftOf, freshDraft, plannedOf } from './bench-draft.ts';
 import { BenchForm } from './bench-form.tsx';
+import { reviseFrom } from './by-hand.ts';
+import { RehearsalSheet } from './rehearsal-sheet.tsx';
 import { WhatThisMakes } from './what-this-makes.tsx';
 
 /** Making a schedule or changing one: the form on the left, what it makes on the right, at every keystroke. */
@@ -44,7 +50,7 @@ interface BenchProps {
 function Bench({ schedule, templates }: BenchProps) {
   const workspace = useWorkspace();
   const navigate = useNavigate();
-  const [search] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
   const { save } = useScheduleActions();
   const initial = useMemo(
     () =>
@@ -53,8 +59,35 @@ function Bench({ schedule, templates }: BenchProps) {
   );
   const { draft, isChanged, change, forget } = useDraft(schedule ? schedule.id : 'new-schedule', initial);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
+  const [chosenStretch, setStretch] = useState(0);
+  const stretch = Math.min(chosenStretch, draft.revisions.length);
   const [busy, setBusy] = useState(false);
   const plan = usePlan(draft, schedule, templates);
+  const edit = useMemo(
+    () =>
+      workspace.me.isManager
+        ? {
+            onChange: change,
+            onRevise: (day: CivilDay) => {
+              const revised = reviseFrom(draft, day);
+              change(revised.draft);
+              setStretch(revised.stretch);
+            },
+          }
+        : null,
+    [workspace.me.isManager, change, draft],
+  );
+  const rehearsing = search.get('rehearse');
+  const rehearse = (span: string | null) =>
+    setSearch(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (span === null) next.delete('rehearse');
+        else next.set('rehearse', span);
+        return next;
+      },
+      { replace: true },
+    );
   const template = templates.find(({ id }) => id === draft.templateId);
 
   const days = useMemo(
@@ -143,23 +176,48 @@ function Bench({ schedule, templates }: BenchProps) {
       <div className="grid min-h-0 flex-1 grid-cols-[464px_minmax(0,1fr)] border-t border-line-2 max-[1000px]:block max-[1000px]:overflow-y-auto">
         <BenchForm
           draft={draft}
+          stretch={stretch}
+          onStretch={setStretch}
           templates={templates}
           problem={plan.kind === 'problem' ? plan : null}
           title={plan.title}
           onChange={change}
         />
-        <section
-          className="min-w-0 overflow-y-auto pb-10 pl-6 pr-5 pt-3"
-          aria-label="What this makes"
-          // It scrolls and holds nothing to click: by keyboard it can be reached and read to its end only so.
-          // biome-ignore lint/a11y/noNoninteractiveTabindex: see above
-          tabIndex={0}
-        >
-          <WhatThisMakes plan={plan} draft={draft} />
-        </section>
+        <div className="relative flex min-h-0 min-w-0">
+          <section
+            className="min-w-0 flex-1 overflow-y-auto pb-10 pl-6 pr-5 pt-3"
+            aria-label="What this makes"
+            // It scrolls and holds nothing to click: by keyboard it can be reached and read to its end only so.
+            // biome-ignore lint/a11y/noNoninteractiveTabindex: see above
+            tabIndex={0}
+          >
+            <WhatThisMakes
+              plan={plan}
+              draft={draft}
+              stretch={stretch}
+              edit={edit}
+              onRehearse={() => rehearse(yearFrom(workspace.today))}
+            />
+          </section>
+          {rehearsing !== null && plan.kind === 'plan' && (
+            <RehearsalSheet
+              span={rehearsing}
+              schedule={plan.planned}
+              title={plan.title ?? 'Schedule'}
+              assigneeId={draft.assigneeId}
+              onSpan={rehearse}
+              onClose={() => rehearse(null)}
+            />
+          )}
+        </div>
       </div>
     </div>
   );
+}
+
+/** The coming year as the address says it. */
+function yearFrom(today: CivilDay): string {
+  return `${isoOfDay(today)}..${isoOfDay(today + 364)}`;
 }
 
 /** What the draft gives, computed by the core at every change. */
@@ -172,14 +230,29 @@ export type BenchPlan = {
   | {
       readonly kind: 'plan';
       readonly outlook: ReturnType<typeof outlook>;
-      readonly remarks: readonly string[];
+      readonly planned: PlannedSchedule;
+      readonly remarks: readonly Remark[];
       /** Tasks that saving makes at once. */
       readonly owed: number;
     }
   | { readonly kind: 'problem'; readonly path: string; readonly message: string }
 );
 
+/** What makes one of its rules impossible, and where; null when all can be planned. */
+function problemOf(draft: BenchDraft, calendar: WorkingCalendar): { path: string; message: string } | null {
+  const rules = [
+    { at: 'recurrence', recurrence: draft.recurrence },
+    ...draft.revisions.map(({ recurrence }, i) => ({ at: `revisions.${i}.recurrence`, recurrence })),
+  ];
+  for (const { at, recurrence } of rules) {
+    const [problem] = recurrenceProblems(recurrence, calendar);
+    if (problem) return { path: `${at}.${problem.path}`, message: problem.message };
+  }
+  return null;
+}
+
 function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readonly Template[]): BenchPlan {
+  const others = useSameWork(draft, schedule?.id ?? null);
   const { today, workingCalendar, horizonDays, name, people, subjects } = useWorkspace();
   return useMemo(() => {
     const subject = subjects.find(({ clientId, assetId }) => clientId === draft.clientId && assetId === draft.assetId);
@@ -200,14 +273,9 @@ function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readon
         message: issue?.message ?? 'Something is missing.',
       };
     }
-    const [problem] = recurrenceProblems(draft.recurrence, workingCalendar);
-    if (problem)
-      return { ...names, title: null, kind: 'problem', path: `recurrence.${problem.path}`, message: problem.message };
-    const planned: PlannedSchedule = {
-      recurrence: draft.recurrence,
-      timing: draft.timing,
-      pauses: schedule?.pauses ?? [],
-    };
+    const problem = problemOf(draft, workingCalendar);
+    if (problem) return { ...names, title: null, kind: 'problem', ...problem };
+    const planned = plannedOf(draft);
     const seen = outlook(planned, workingCalendar, today, template?.estimateMinutes ?? 0);
     const next = seen.next.find(isDated);
     const client =
@@ -222,12 +290,32 @@ function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readon
         : null,
       kind: 'plan',
       outlook: seen,
+      planned,
       remarks: remarks(planned, seen, {
         calendar: workingCalendar,
         today,
         assigneeId: draft.assigneeId,
-      }).map(({ text }) => text),
+        others,
+        before: schedule && plannedOf(draftOf(schedule)),
+      }),
       owed: occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays }).length,
     };
-  }, [draft, schedule, templates, today, workingCalendar, horizonDays, name, people, subjects]);
+  }, [draft, schedule, others, templates, today, workingCalendar, horizonDays, name, people, subjects]);
+}
+
+/** Other schedules of the same template for the same person, to tell when they meet on a day. */
+function useSameWork({ templateId, assigneeId }: BenchDraft, ownId: string | null): readonly PlannedSchedule[] {
+  const { schedules } = useSchedules();
+  return useMemo(
+    () =>
+      (schedules ?? []).filter(
+        ({ id, template, assignee, state }) =>
+          id !== ownId &&
+          state !== 'problem' &&
+          template.id === templateId &&
+          assignee !== null &&
+          assignee.id === assigneeId,
+      ),
+    [schedules, templateId, assigneeId, ownId],
+  );
 }

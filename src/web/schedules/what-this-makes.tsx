@@ -1,12 +1,32 @@
-import { isDated, phraseParts, sayDay, sayHours, workingDaysBetween } from '../../core/index.ts';
+import {
+  dayOfIso,
+  isDated,
+  type PlannedOccurrence,
+  phraseParts,
+  type Recurrence,
+  sayDate,
+  sayDay,
+  sayHours,
+  workingDaysBetween,
+  writePhrase,
+} from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
-import type { BenchDraft } from './bench-draft.ts';
+import { type BenchDraft, stretchAt } from './bench-draft.ts';
 import { NextDates } from './next-dates.tsx';
 import type { BenchPlan } from './schedule-bench.tsx';
-import { YearView } from './year-view.tsx';
+import { type YearEdit, YearView } from './year-view.tsx';
+
+interface WhatThisMakesProps {
+  readonly plan: BenchPlan;
+  readonly draft: BenchDraft;
+  readonly stretch: number;
+  readonly edit: YearEdit | null;
+  readonly onRehearse: () => void;
+}
 
 /** The rule as a sentence, three figures, the year, what a careful reader would remark, and the next dates. */
-export function WhatThisMakes({ plan, draft }: { readonly plan: BenchPlan; readonly draft: BenchDraft }) {
+export function WhatThisMakes({ plan, draft, stretch, edit, onRehearse }: WhatThisMakesProps) {
+  const { people } = useWorkspace();
   if (plan.kind === 'problem') {
     return (
       <div className="max-w-[560px] pt-1">
@@ -16,31 +36,46 @@ export function WhatThisMakes({ plan, draft }: { readonly plan: BenchPlan; reado
       </div>
     );
   }
+  const nameOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? 'nobody yet';
+  const whoOf = (occurrence: PlannedOccurrence) =>
+    isDated(occurrence) && occurrence.change?.assigneeId !== undefined
+      ? nameOf(occurrence.change.assigneeId)
+      : plan.who;
   return (
     <>
       <div className="flex items-start gap-7">
         <h2 className="flex-1 pt-px text-[25px] font-semibold leading-[30px]" aria-live="polite">
-          <Phrase draft={draft} />
+          <Phrase recurrence={stretchAt(draft, stretch).recurrence} />
         </h2>
         <Figures plan={plan} />
       </div>
-      <YearView outlook={plan.outlook} />
-      {plan.remarks.length > 0 && (
-        <ul className="mb-1 mt-2 text-[14px] leading-5" aria-label="Remarks">
-          {plan.remarks.map((remark) => (
-            <li key={remark}>{remark}</li>
-          ))}
-        </ul>
-      )}
-      <NextDates occurrences={plan.outlook.next} timing={draft.timing} who={plan.who} />
+      <YearView outlook={plan.outlook} draft={draft} edit={edit} />
+      <ul className="mb-1 mt-2 text-[14px] leading-5 empty:hidden" aria-label="Remarks">
+        {draft.revisions.map(({ from, recurrence }) => (
+          <li key={from}>
+            <span className="mr-1.5 inline-block h-2.5 w-4 bg-petrol-3 align-baseline" aria-hidden />
+            From {sayDate(dayOfIso(from))}: {writePhrase(recurrence, { start: 'unsaid' })}.
+          </li>
+        ))}
+        {plan.remarks.map(({ text }) => (
+          <li key={text}>{text}</li>
+        ))}
+      </ul>
+      <NextDates occurrences={plan.outlook.next} whoOf={whoOf} />
+      <p className="mt-2">
+        <button type="button" className="link-line" onClick={onRehearse}>
+          Rehearse any span
+        </button>{' '}
+        <span className="text-[13px] text-ink-2">as a table to copy or save; nothing is made</span>
+      </p>
     </>
   );
 }
 
 /** The phrase, its parts tied by letters to the sentences of the form when there are several rules. */
-function Phrase({ draft }: { readonly draft: BenchDraft }) {
-  const parts = phraseParts(draft.recurrence, { start: 'unsaid' });
-  const several = draft.recurrence.rules.length > 1;
+function Phrase({ recurrence }: { readonly recurrence: Recurrence }) {
+  const parts = phraseParts(recurrence, { start: 'unsaid' });
+  const several = recurrence.rules.length > 1;
   return (
     <>
       {parts.map(({ about, text }, i) => (

@@ -20,6 +20,7 @@ const task = (rest: Partial<TaskLine>): TaskLine => ({
   dueOn: '2026-11-24',
   startTime: null,
   dueTime: null,
+  zone: null,
   estimateMinutes: 30,
   stepsDone: 0,
   stepsTotal: 0,

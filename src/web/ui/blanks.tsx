@@ -7,6 +7,9 @@ interface BlankProps {
   readonly label: string;
 }
 
+/** Whether a value is taken at each keystroke, or only when the field is left or Enter is pressed. */
+type WhenTaken = 'typing' | 'left';
+
 /** A text in a sentence that is kept while typing and taken when it can be read. */
 function ReadBlank<T>({
   label,
@@ -15,6 +18,9 @@ function ReadBlank<T>({
   onChange,
   wrong,
   width,
+  longest = 22,
+  className = '',
+  when = 'typing',
   ...input
 }: BlankProps & {
   readonly shown: string;
@@ -22,7 +28,11 @@ function ReadBlank<T>({
   readonly read: (text: string) => T | undefined;
   readonly onChange: (value: T) => void;
   readonly wrong: string;
+  /** In characters: at least, and at most however much is typed. */
   readonly width: number;
+  readonly longest?: number;
+  readonly className?: string;
+  readonly when?: WhenTaken;
 } & Pick<ComponentProps<'input'>, 'inputMode' | 'placeholder' | 'disabled'>) {
   const [text, setText] = useState(shown);
   const [typing, setTyping] = useState(false);
@@ -31,12 +41,16 @@ function ReadBlank<T>({
     if (!typing) setText(shown);
   }, [shown, typing]);
   const isWrong = read(text) === undefined;
+  const take = (typed: string) => {
+    const value = read(typed);
+    if (value !== undefined && typed !== shown) onChange(value);
+  };
   return (
     <>
       <input
         {...input}
-        className="blank"
-        style={{ width: `calc(${Math.max(width, Math.min(text.length + 0.5, 22))}ch + 14px)` }}
+        className={`blank ${className}`}
+        style={{ width: `calc(${Math.max(width, Math.min(text.length + 0.5, longest))}ch + 14px)`, maxWidth: '100%' }}
         aria-label={label}
         aria-invalid={isWrong}
         aria-describedby={isWrong ? errorId : undefined}
@@ -44,12 +58,15 @@ function ReadBlank<T>({
         onFocus={() => setTyping(true)}
         onBlur={() => {
           setTyping(false);
+          if (when === 'left') take(text);
           if (!isWrong) setText(shown);
+        }}
+        onKeyDown={(event) => {
+          if (when === 'left' && event.key === 'Enter') take(text);
         }}
         onChange={({ target }) => {
           setText(target.value);
-          const value = read(target.value);
-          if (value !== undefined) onChange(value);
+          if (when === 'typing') take(target.value);
         }}
       />
       {isWrong && (
@@ -94,8 +111,13 @@ export function NumberBlank({
 export function DateBlank({
   label,
   value,
+  when = 'typing',
   onChange,
-}: BlankProps & { readonly value: CivilDay; readonly onChange: (value: CivilDay) => void }) {
+}: BlankProps & {
+  readonly value: CivilDay;
+  readonly when?: WhenTaken;
+  readonly onChange: (value: CivilDay) => void;
+}) {
   const today = useToday();
   return (
     <ReadBlank
@@ -103,6 +125,7 @@ export function DateBlank({
       shown={sayDate(value)}
       width={11}
       wrong="write it like 1 Feb 2027"
+      when={when}
       read={(text) => readDate(text, today) ?? undefined}
       onChange={onChange}
     />
@@ -114,10 +137,12 @@ export function TimeBlank({
   label,
   value,
   placeholder,
+  when = 'typing',
   onChange,
 }: BlankProps & {
   readonly value: string | null;
   readonly placeholder: string;
+  readonly when?: WhenTaken;
   readonly onChange: (value: string | null) => void;
 }) {
   return (
@@ -127,6 +152,7 @@ export function TimeBlank({
       width={Math.max(5, placeholder.length - 1)}
       placeholder={placeholder}
       wrong="write it like 08:30"
+      when={when}
       read={readTime}
       onChange={onChange}
     />
@@ -140,6 +166,38 @@ function readTime(text: string): string | null | undefined {
   if (!match) return undefined;
   const time = `${String(match[1]).padStart(2, '0')}:${match[2] ?? '00'}`;
   return tryMinutesOfTime(time) === null ? undefined : time;
+}
+
+/** A text of several words in a sentence, read by the form it stands in. */
+export function WordsBlank<T>({
+  label,
+  shown,
+  read,
+  onChange,
+  wrong,
+  placeholder = '',
+  mono = false,
+}: BlankProps & {
+  readonly shown: string;
+  readonly read: (text: string) => T | undefined;
+  readonly onChange: (value: T) => void;
+  readonly wrong: string;
+  readonly placeholder?: string;
+  readonly mono?: boolean;
+}) {
+  return (
+    <ReadBlank
+      label={label}
+      shown={shown}
+      read={read}
+      onChange={onChange}
+      wrong={wrong}
+      placeholder={placeholder}
+      width={Math.max(6, placeholder.length)}
+      longest={34}
+      className={mono ? 'font-mono' : ''}
+    />
+  );
 }
 
 /** One of a few words, in a sentence. */

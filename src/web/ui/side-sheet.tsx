@@ -5,11 +5,12 @@ import { useKeys } from '../shell/keys.tsx';
 interface SideSheetProps {
   readonly label: string;
   readonly onClose: () => void;
+  readonly className?: string;
   readonly children: ReactNode;
 }
 
 /** Details beside the list, with an address of their own. Takes the focus when it opens, gives it back when it closes. */
-export function SideSheet({ label, onClose, children }: SideSheetProps) {
+export function SideSheet({ label, onClose, className = '', children }: SideSheetProps) {
   const sheet = useRef<HTMLElement>(null);
   useKeys([{ key: 'Escape', says: 'Close the sheet', run: onClose }]);
   useEffect(() => {
@@ -20,7 +21,7 @@ export function SideSheet({ label, onClose, children }: SideSheetProps) {
     };
   }, []);
   return (
-    <aside ref={sheet} className="side-sheet overflow-y-auto" aria-label={label} tabIndex={-1}>
+    <aside ref={sheet} className={`side-sheet overflow-y-auto ${className}`} aria-label={label} tabIndex={-1}>
       {children}
     </aside>
   );

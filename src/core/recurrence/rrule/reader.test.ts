@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { makeCalendar } from '../calendar/iso-calendar.ts';
-import { nextOccurrence, occurrencesBetween } from './occurrences.ts';
-import { writePhrase } from './phrase-writer.ts';
-import { RRuleError } from './rrule-parts.ts';
-import { parseRRule } from './rrule-reader.ts';
+import { makeCalendar } from '../../calendar/iso-calendar.ts';
+import { nextOccurrence, occurrencesBetween } from '../occurrences.ts';
+import { writePhrase } from '../phrase/writer.ts';
+import { RRuleError } from './parts.ts';
+import { parseRRule } from './reader.ts';
 
 const dates = (text: string, start: string, to: string) => occurrencesBetween(parseRRule(text, start), start, to);
 

@@ -1,5 +1,5 @@
-import { type CivilDay, civilDay, daysInMonth, yearMonthDay } from '../civil-date/civil-day.ts';
-import type { PhraseCursor } from './phrase-cursor.ts';
+import { type CivilDay, civilDay, daysInMonth, yearMonthDay } from '../../civil-date/civil-day.ts';
+import type { PhraseCursor } from './cursor.ts';
 
 /** Reads "and", "&", "plus", a comma, or a comma and "and". */
 export function skipAnd(c: PhraseCursor): boolean {

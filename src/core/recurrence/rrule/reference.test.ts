@@ -1,10 +1,10 @@
 import ICAL from 'ical.js';
 import { RRule } from 'rrule';
 import { describe, expect, it } from 'vitest';
-import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
-import { nextOccurrence, occurrencesBetween } from './occurrences.ts';
-import { parseRRule } from './rrule-reader.ts';
-import { type Seeded, seeded } from './seeded.ts';
+import { dayOfIso, isoOfDay } from '../../civil-date/iso-date.ts';
+import { nextOccurrence, occurrencesBetween } from '../occurrences.ts';
+import { type Seeded, seeded } from '../seeded.ts';
+import { parseRRule } from './reader.ts';
 
 /**
  * Thousands of seeded random rules beside two independent readings of RFC 5545. Where they differ, the RFC decides:

@@ -1,8 +1,15 @@
-import { type CivilDay, civilDay, isLeapYear, type Weekday, weekdayOf, yearMonthDay } from '../civil-date/civil-day.ts';
-import { CYCLE_DAYS, monthIndexOf, monthStart } from '../civil-date/month.ts';
-import { NO_DAY, weekdayMask } from './month-point.ts';
-import type { RRuleParts } from './rrule-parts.ts';
-import type { RuleDates } from './rule-dates.ts';
+import {
+  type CivilDay,
+  civilDay,
+  isLeapYear,
+  type Weekday,
+  weekdayOf,
+  yearMonthDay,
+} from '../../civil-date/civil-day.ts';
+import { CYCLE_DAYS, monthIndexOf, monthStart } from '../../civil-date/month.ts';
+import { NO_DAY, weekdayMask } from '../month-point.ts';
+import type { RuleDates } from '../rule-dates.ts';
+import type { RRuleParts } from './parts.ts';
 
 /** The last day that any rule is followed to. */
 export const LAST_DAY: CivilDay = civilDay(9999, 12, 31);

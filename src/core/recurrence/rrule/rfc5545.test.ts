@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { nextOccurrence, occurrencesBetween } from './occurrences.ts';
-import { parseRRule } from './rrule-reader.ts';
+import { nextOccurrence, occurrencesBetween } from '../occurrences.ts';
+import { parseRRule } from './reader.ts';
 
 /**
  * The examples of RFC 5545, section 3.8.5.3, that are daily or coarser, as dates. Each begins at 09:00 in New York on

@@ -1,255 +1,21 @@
-import { type CivilDay, type Weekday, weekdayOf, yearMonthDay } from '../civil-date/civil-day.ts';
-import { isoOfDay } from '../civil-date/iso-date.ts';
-import type { PhraseCursor } from './phrase-cursor.ts';
-import { readDates, readMonthRange, readMonths, skipAnd } from './phrase-dates.ts';
-import type { DaysRule, FollowsRule, Milestone, MissingDay, MonthPoint, Rule, WeeksRule } from './rule.ts';
+import { type Weekday, yearMonthDay } from '../../civil-date/civil-day.ts';
+import type { MissingDay, MonthPoint, Rule } from '../rule.ts';
+import { isWorkingDay, MONDAY_TO_FRIDAY, readInterval, WEEKEND } from './common-words.ts';
+import type { PhraseContext } from './context.ts';
+import type { PhraseCursor } from './cursor.ts';
+import { readMonthRange, readMonths, skipAnd } from './dates.ts';
 
-/** What a phrase leaves unsaid is taken from here. */
-export interface PhraseContext {
-  /** Where the recurrence starts, for "weekly" or "monthly" without a day. */
-  readonly start: CivilDay;
-  /** Dates without a year are the next ones from here on. */
-  readonly today: CivilDay;
-}
-
-/** Rules joined by "and" or commas; null where none can be read. */
-export function readRules(c: PhraseCursor, context: PhraseContext): Rule[] | null {
-  const first = readRule(c, context);
-  if (!first) return null;
-  const rules = [...first];
-  for (;;) {
-    const next = c.try(() => (skipAnd(c) ? readRule(c, context) : null));
-    if (!next) return rules;
-    rules.push(...next);
-  }
-}
-
-/** One rule as said; a mix that needs several of ours gives several. */
-function readRule(c: PhraseCursor, context: PhraseContext): Rule[] | null {
-  return (
-    c.try(() => one(readForeign(c))) ??
-    c.try(() => one(readFollows(c))) ??
-    c.try(() => one(readNamedFrequency(c, context))) ??
-    c.try(() => readEvery(c, context)) ??
-    c.try(() => one(readListed(c, context))) ??
-    c.try(() => one(readWeekdays(c))) ??
-    c.try(() => one(readYearDay(c))) ??
-    c.try(() => readMonthly(c)) ??
-    null
-  );
-}
-
-function one(rule: Rule | null): Rule[] | null {
-  return rule && [rule];
-}
-
-function readForeign(c: PhraseCursor): Rule | null {
-  c.filler('by');
-  c.filler('rrule');
-  const token = c.token('rrule');
-  return token && { kind: 'rrule', text: token.text };
-}
-
-// ── after completion, on progress ──
-
-function readFollows(c: PhraseCursor): FollowsRule | null {
-  if (c.word('as soon as', 'once', 'when')) {
-    const reaches = readMilestone(c);
-    return reaches && { kind: 'follows', reaches, amount: 0, unit: 'day' };
-  }
-  const every = c.word('every', 'each');
-  const amount = c.number() ?? (c.word('a', 'an') || every ? 1 : null);
-  if (amount === null) return null;
-  const unit = readUnit(c);
-  if (!unit || !c.word('after', 'from', 'since', 'following')) return null;
-  const reaches = c.word('completion', 'completing', 'finishing', 'finish', 'being done', 'the last', 'doing it')
-    ? 'done'
-    : readMilestone(c);
-  // "After the last one is done" begins with "the last" as well.
-  const past = reaches && c.try(() => readMilestone(c, { subjectRead: true }));
-  return reaches && { kind: 'follows', reaches: past ?? reaches, amount, unit };
-}
-
-function readUnit(c: PhraseCursor): FollowsRule['unit'] | null {
-  if (isWorkingDay(c)) return 'workingDay';
-  if (c.word('days', 'day')) return 'day';
-  if (c.word('weeks', 'week')) return 'week';
-  return c.word('months', 'month') ? 'month' : null;
-}
-
-/** "(the last one) is done", "it is under way", "the last one is to be checked" */
-function readMilestone(c: PhraseCursor, options: { subjectRead?: boolean } = {}): Milestone | null {
-  if (options.subjectRead) c.word('one', 'task');
-  else c.word('the last one', 'the last', 'the current one', 'the one before', 'the task', 'it');
-  c.filler('is', 'was', 'has been', 'gets');
-  if (c.word('done', 'finished', 'completed', 'complete')) return 'done';
-  if (c.word('under way', 'underway', 'started', 'begun')) return 'underWay';
-  return c.word('to be checked', 'to check', 'waiting for a check', 'handed in') ? 'toCheck' : null;
-}
-
-function isWorkingDay(c: PhraseCursor): boolean {
-  return c.word(
-    'working days',
-    'working day',
-    'workdays',
-    'workday',
-    'business days',
-    'business day',
-    'work days',
-    'work day',
-  );
-}
-
-// ── weekly ──
-
-/** "daily", "weekly on Tue", "fortnightly", "monthly on the 15th", "quarterly", "yearly on 15 June" … */
-function readNamedFrequency(c: PhraseCursor, context: PhraseContext): Rule | null {
-  if (c.word('daily')) return { kind: 'days', every: 1, except: readBut(c) ?? [] };
-  if (c.word('weekly', 'once a week')) return readWeeks(c, 1, context);
-  if (c.word('fortnightly', 'once a fortnight', 'a fortnight')) return readWeeks(c, 2, context);
-  if (c.word('twice a week', 'twice weekly') || c.when(() => c.number() !== null && c.word('times a week'))) {
-    c.filler('on');
-    const on = readWeekdayList(c);
-    return on && { kind: 'weeks', every: 1, on };
-  }
-  if (c.word('twice a month', 'twice monthly')) return readTwiceAMonth(c);
-  if (c.word('monthly', 'once a month')) return readMonthsOn(c, 1, context);
-  if (c.word('quarterly', 'once a quarter')) return readMonthsOn(c, 3, context);
-  if (c.word('halfyearly', 'half yearly', 'twice a year', 'twice yearly', 'sixmonthly', 'six monthly'))
-    return readMonthsOn(c, 6, context);
-  if (c.word('yearly', 'annually', 'once a year', 'annual')) return readYearsOn(c, 1, context);
-  return null;
-}
-
-function readTwiceAMonth(c: PhraseCursor): Rule {
-  const on = c.try(() => (c.word('on') ? readPoints(c) : null)) ?? dates(1, 15);
-  return { kind: 'months', every: 1, months: [], on, missing: readMissing(c) };
-}
-
-function dates(...days: number[]): MonthPoint[] {
+export function dates(...days: number[]): MonthPoint[] {
   return days.map((day) => ({ kind: 'date', day }));
 }
 
-/** "every 2 weeks on Tue", "every other Monday", "every weekday", "each month on the 15th", "every last Friday" … */
-function readEvery(c: PhraseCursor, context: PhraseContext): Rule[] | null {
-  if (!c.word('every', 'each', 'all', 'any')) return null;
-  return (
-    c.try(() => one(readMonthEnds(c))) ??
-    // Before "every second …" is taken for an interval: "every second Tuesday of the month" is a place in it.
-    c.try(() => readPointsWithMonths(c)) ??
-    c.try(() => one(readEveryUnit(c, readInterval(c), context))) ??
-    c.try(() => one(readEveryMonths(c, context))) ??
-    c.try(() => readMonthly(c))
-  );
-}
-
-/** "2", "other", "second", or nothing for every single one. */
-function readInterval(c: PhraseCursor): number {
-  if (c.word('other', 'alternate')) return 2;
-  c.filler('single');
-  // "Every first Monday" is a place in the month.
-  return c.number() ?? c.try(() => atLeastTwo(c.ordinal()?.n)) ?? 1;
-}
-
-function atLeastTwo(n: number | undefined): number | null {
-  return n !== undefined && n >= 2 ? n : null;
-}
-
-function readEveryUnit(c: PhraseCursor, every: number, context: PhraseContext): Rule | null {
-  if (isWorkingDay(c)) return { kind: 'workingDays', every };
-  if (c.word('days', 'day')) return { kind: 'days', every, except: readBut(c) ?? [] };
-  if (c.word('weeks', 'week')) return readWeeks(c, every, context);
-  if (c.word('fortnights', 'fortnight')) return readWeeks(c, every * 2, context);
-  if (c.word('months', 'month')) return readMonthsOn(c, every, context);
-  if (c.word('quarters', 'quarter')) return readMonthsOn(c, every * 3, context);
-  if (c.word('half years', 'half year', 'halfyear', 'halfyears')) return readMonthsOn(c, every * 6, context);
-  if (c.word('years', 'year')) return readYearsOn(c, every, context);
-  const on = readWeekdayList(c);
-  return on && without({ kind: 'weeks', every, on }, readBut(c));
-}
-
-/** "every January on the 1st", "every March 15" */
-function readEveryMonths(c: PhraseCursor, context: PhraseContext): Rule | null {
-  const yearDay = c.try(() => readYearDay(c));
-  if (yearDay) return yearDay;
-  const months = readMonths(c);
-  if (!months) return null;
-  const on = c.try(() => (c.word('on') ? readPoints(c) : null)) ?? dates(yearMonthDay(context.start).day);
-  return { kind: 'months', every: 1, months, on, missing: readMissing(c) };
-}
-
-function readWeeks(c: PhraseCursor, every: number, context: PhraseContext): WeeksRule {
-  const on = c.try(() => {
-    c.filler('on', 'every', 'each');
-    return readWeekdayList(c);
-  });
-  return without({ kind: 'weeks', every, on: on ?? [weekdayOf(context.start)] }, on && readBut(c));
-}
-
-/** "Mondays", "Mon, Wed and Fri", "weekends", "on weekdays but Wed" */
-function readWeekdays(c: PhraseCursor): Rule | null {
-  c.filler('on');
-  if (isWorkingDay(c)) return { kind: 'workingDays', every: 1 };
-  const on = readWeekdayList(c);
-  return on && without({ kind: 'weeks', every: 1, on }, readBut(c));
-}
-
-function without(rule: WeeksRule, left: readonly Weekday[] | null): WeeksRule {
-  const on = rule.on.filter((weekday) => !left?.includes(weekday));
-  return on.length > 0 ? { ...rule, on } : rule;
-}
-
-const MONDAY_TO_FRIDAY: readonly Weekday[] = [1, 2, 3, 4, 5];
-const WEEKEND: readonly Weekday[] = [6, 7];
-
-function readWeekdayList(c: PhraseCursor): Weekday[] | null {
-  const first = readWeekdayRange(c);
-  if (!first) return null;
-  const found = [...first];
-  for (;;) {
-    const next = c.try(() => {
-      if (!skipAnd(c)) return null;
-      c.filler('on');
-      c.filler('every', 'each');
-      return readWeekdayRange(c);
-    });
-    if (!next) return [...new Set(found)].sort((a, b) => a - b);
-    found.push(...next);
-  }
-}
-
-function readWeekdayRange(c: PhraseCursor): readonly Weekday[] | null {
-  if (c.word('weekdays', 'weekday')) return MONDAY_TO_FRIDAY;
-  if (c.word('weekends', 'weekend', 'weekend days', 'weekend day')) return WEEKEND;
-  const from = c.weekday();
-  if (from === null) return null;
-  const to = c.try(() => (c.mark('-', '–', '—') || c.word('to', 'through', 'until') ? c.weekday() : null));
-  if (to === null) return [from as Weekday];
-  return Array.from({ length: ((to - from + 7) % 7) + 1 }, (_, i) => (((from - 1 + i) % 7) + 1) as Weekday);
-}
-
-/** "but Sun", "except weekends": weekdays left out. */
-function readBut(c: PhraseCursor): DaysRule['except'] | null {
-  return c.try(() => {
-    c.mark(',');
-    if (!c.word('but', 'except', 'except for', 'excluding', 'other than', 'apart from', 'not')) return null;
-    c.filler('not');
-    c.filler('on');
-    const left = readWeekdayList(c);
-    return left && left.length < 7 ? left : null;
-  });
-}
-
-// ── monthly and yearly ──
-
 /** After "monthly", "every 2 months": on which days of the month. */
-function readMonthsOn(c: PhraseCursor, every: number, context: PhraseContext): Rule {
+export function readMonthsOn(c: PhraseCursor, every: number, context: PhraseContext): Rule {
   const from =
     every > 1 ? c.try(() => (c.word('from', 'starting in', 'beginning in') ? readFirstMonth(c) : null)) : null;
   const on = c.try(() => {
     c.mark(',');
-    if (!c.word('on', 'at')) return null;
-    return readPoints(c);
+    return c.word('on', 'at') ? readPointsBefore(c) : null;
   });
   const within = from === null ? c.try(() => (c.word('in') ? readMonths(c) : null)) : null;
   const missing = readMissing(c);
@@ -276,7 +42,7 @@ function monthsFrom(month: number, every: number): number[] | null {
 }
 
 /** After "yearly", "every 2 years": "on 15 June", "on the first Monday of May", "in March". */
-function readYearsOn(c: PhraseCursor, every: number, context: PhraseContext): Rule {
+export function readYearsOn(c: PhraseCursor, every: number, context: PhraseContext): Rule {
   const said = c.try(() => {
     c.filler('on');
     const day = c.try(() => readYearDay(c));
@@ -295,7 +61,7 @@ function readYearsOn(c: PhraseCursor, every: number, context: PhraseContext): Ru
 }
 
 /** "15 June", "June 15", "1 and 15 March and September", "29 February, or the 28th": yearly. */
-function readYearDay(c: PhraseCursor): Extract<Rule, { kind: 'years' }> | null {
+export function readYearDay(c: PhraseCursor): Extract<Rule, { kind: 'years' }> | null {
   c.filler('on');
   c.filler('the');
   const days = c.try(() => readDayNumbers(c));
@@ -347,14 +113,14 @@ function readYearDayIs(c: PhraseCursor, day: number, month: number): boolean {
 }
 
 /** "15th and last working day of each month", "month end", "the last Friday of every quarter". */
-function readMonthly(c: PhraseCursor): Rule[] | null {
+export function readMonthly(c: PhraseCursor): Rule[] | null {
   const named = readMonthEnds(c);
   if (named) return [named];
   c.filler('on', 'at');
   return readPointsWithMonths(c) ?? readPointsAlone(c);
 }
 
-function readMonthEnds(c: PhraseCursor): Rule | null {
+export function readMonthEnds(c: PhraseCursor): Rule | null {
   return c.try(() => {
     c.filler('on', 'at', 'by');
     c.filler('the');
@@ -426,7 +192,7 @@ function readPointsAlone(c: PhraseCursor): Rule[] | null {
   return on && [{ kind: 'months', every: 1, months: [], on, missing: readMissing(c) }];
 }
 
-function readPointsWithMonths(c: PhraseCursor): Rule[] | null {
+export function readPointsWithMonths(c: PhraseCursor): Rule[] | null {
   return c.try(() => {
     const on = readPoints(c);
     if (!on) return null;
@@ -487,15 +253,29 @@ function isFromTheEnd(point: MonthPoint): boolean {
 }
 
 /** Places in a month, joined: "1st and 15th", "first and third Monday", "15th and last working day". */
-function readPoints(c: PhraseCursor): MonthPoint[] | null {
+export function readPoints(c: PhraseCursor, most = Number.POSITIVE_INFINITY): MonthPoint[] | null {
   c.filler('the');
   const points: MonthPoint[] = [];
+  let read = 0;
   do {
     const more = readPoint(c);
     if (!more) return null;
     points.push(...more);
-  } while (c.when(() => skipAnd(c) && c.ahead(() => isPlace(c))));
+    read++;
+  } while (read < most && c.when(() => skipAnd(c) && c.ahead(() => isPlace(c))));
   return points;
+}
+
+/** Places whose months have been said before: a last one with "of" after it begins another rule, "… and 1st of each month". */
+function readPointsBefore(c: PhraseCursor): MonthPoint[] | null {
+  for (let most = 20; most >= 1; most--) {
+    const points = c.try(() => {
+      const some = readPoints(c, most);
+      return some && !c.ahead(() => c.word('of')) ? some : null;
+    });
+    if (points) return points;
+  }
+  return null;
 }
 
 /** One place in a month, or several that share their noun. */
@@ -590,7 +370,7 @@ function pointOf(n: number, noun: Noun): MonthPoint {
 }
 
 /** What is said of months without the day; the last day where nothing is. */
-function readMissing(c: PhraseCursor): MissingDay {
+export function readMissing(c: PhraseCursor): MissingDay {
   const said = c.try((): MissingDay | null => {
     c.mark(',');
     if (c.word('where there is one', 'if there is one', 'when there is one', 'where it exists', 'if it exists'))
@@ -604,13 +384,4 @@ function readMissing(c: PhraseCursor): MissingDay {
     return null;
   });
   return said ?? 'last';
-}
-
-// ── listed dates ──
-
-/** "on 3 Mar 2027 and 5 Apr 2027", "2027-03-03, 2027-04-05" */
-function readListed(c: PhraseCursor, { today }: PhraseContext): Rule | null {
-  c.filler('on');
-  const days = readDates(c, today, 'with a year');
-  return days && { kind: 'dates', dates: days.map(isoOfDay) };
 }

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { canonicalRecurrence } from './canonical.ts';
-import { anyFullRecurrence } from './generated.ts';
-import { PhraseError, parsePhrase, readPhrase } from './phrase-reader.ts';
-import { writePhrase } from './phrase-writer.ts';
+import { canonicalRecurrence } from '../canonical.ts';
+import { anyFullRecurrence } from '../generated.ts';
+import { PhraseError, parsePhrase, readPhrase } from './reader.ts';
+import { writePhrase } from './writer.ts';
 
 /** Read on Tuesday 24 November 2026. */
 const TODAY = { start: '2026-11-24', today: '2026-11-24' };
@@ -213,10 +213,10 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     once a month on the last Friday | last Friday of each month
     last but one Friday of each month | .
     fifth Monday of each month | .
-    first Monday and third Monday of each month | .
-    first and third Monday of each month | first Monday and third Monday of each month
-    1st and 3rd Monday of each month | first Monday and third Monday of each month
-    first and last Friday of the month | first Friday and last Friday of each month
+    first and third Monday of each month | .
+    first Monday and third Monday of each month | first and third Monday of each month
+    1st and 3rd Monday of each month | first and third Monday of each month
+    first and last Friday of the month | first and last Friday of each month
     1st and third Monday of each month | .
     first Monday of Mar and Sep | .
     last Sunday in March | last Sunday of Mar
@@ -235,7 +235,7 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     10th working day of each month | tenth working day of each month
     15th and last working day of each month | .
     15th and last working day | 15th and last working day of each month
-    first and last working day of each month | first working day and last working day of each month
+    first and last working day of each month | .
     last working day of every quarter | .
     last working day of each quarter | last working day of every quarter
     first working day of the quarter | first working day of every quarter
@@ -321,6 +321,8 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every Monday and the last working day of the month | every week on Mon and last working day of each month
     1st of each month, 15th of Mar and every week on Fri | .
     every day but Sun and yearly on 15 June | .
+    every 2 months on the last day and 1st of each month | .
+    every 3 months on the 5th and 20th and first Monday of each month | .
     15th of each month and on 3 Mar 2027 | .
     31st of each month, where there is one and every week on Mon | .
     15th and last day of every quarter | 15th of every quarter and last day of every quarter

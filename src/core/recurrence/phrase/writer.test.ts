@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { makeCalendar } from '../calendar/iso-calendar.ts';
-import { NO_START, phraseParts, writePhrase } from './phrase-writer.ts';
-import { recurrenceProblems } from './recurrence-problems.ts';
-import type { MonthPoint, Recurrence, Rule } from './rule.ts';
+import { makeCalendar } from '../../calendar/iso-calendar.ts';
+import { recurrenceProblems } from '../recurrence-problems.ts';
+import type { MonthPoint, Recurrence, Rule } from '../rule.ts';
+import { NO_START, phraseParts, writePhrase } from './writer.ts';
 
 const recurrence = (rules: readonly Rule[], rest: Partial<Recurrence> = {}): Recurrence => ({
   start: NO_START,

@@ -1,5 +1,5 @@
-import { type CivilDay, civilDay, daysInMonth } from '../civil-date/civil-day.ts';
-import { tryDayOfIso } from '../civil-date/iso-date.ts';
+import { type CivilDay, civilDay, daysInMonth } from '../../civil-date/civil-day.ts';
+import { tryDayOfIso } from '../../civil-date/iso-date.ts';
 
 interface Place {
   /** Its place in the text as typed, and the place after it. */

@@ -1,10 +1,10 @@
-import type { Weekday } from '../civil-date/civil-day.ts';
-import { type CivilDay, weekdayOf, yearMonthDay } from '../civil-date/civil-day.ts';
-import { civilTimeAt, utcInstant } from '../civil-date/instant.ts';
-import { dayOfIso, type IsoDate, isoOfDay } from '../civil-date/iso-date.ts';
-import { canonicalRecurrence } from './canonical.ts';
-import { parseRRuleParts, RRuleError, type RRuleMoment, type RRuleParts, tryRRuleMoment } from './rrule-parts.ts';
-import type { End, MonthPoint, Recurrence, Rule } from './rule.ts';
+import type { Weekday } from '../../civil-date/civil-day.ts';
+import { type CivilDay, weekdayOf, yearMonthDay } from '../../civil-date/civil-day.ts';
+import { civilTimeAt, utcInstant } from '../../civil-date/instant.ts';
+import { dayOfIso, type IsoDate, isoOfDay } from '../../civil-date/iso-date.ts';
+import { canonicalRecurrence } from '../canonical.ts';
+import type { End, MonthPoint, Recurrence, Rule } from '../rule.ts';
+import { parseRRuleParts, RRuleError, type RRuleMoment, type RRuleParts, tryRRuleMoment } from './parts.ts';
 
 /**
  * Reads a recurrence from iCalendar (RFC 5545, sections 3.3.10 and 3.8.5): a bare `FREQ=…`, or lines of DTSTART, RRULE, RDATE

@@ -1,5 +1,5 @@
-import type { CivilDay, Weekday } from '../civil-date/civil-day.ts';
-import { tryDayOfIso } from '../civil-date/iso-date.ts';
+import type { CivilDay, Weekday } from '../../civil-date/civil-day.ts';
+import { tryDayOfIso } from '../../civil-date/iso-date.ts';
 
 /** The parts of a RECUR value (RFC 5545, section 3.3.10) that matter to dates. Empty lists are parts that are not there. */
 export interface RRuleParts {

@@ -1,4 +1,4 @@
-import { cardinalNamed, monthNamed, ordinalNamed, phraseTokens, type Token, weekdayNamed } from './phrase-tokens.ts';
+import { cardinalNamed, monthNamed, ordinalNamed, phraseTokens, type Token, weekdayNamed } from './tokens.ts';
 
 /**
  * A place in a phrase, and what would have been understood at the farthest place that was reached: where reading fails,

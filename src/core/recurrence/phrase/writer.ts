@@ -1,7 +1,7 @@
-import type { Convention } from '../calendar/business-day.ts';
-import type { Season } from '../calendar/closed-season.ts';
-import { daysInMonth, type Weekday } from '../civil-date/civil-day.ts';
-import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
+import type { Convention } from '../../calendar/business-day.ts';
+import type { Season } from '../../calendar/closed-season.ts';
+import { daysInMonth, type Weekday } from '../../civil-date/civil-day.ts';
+import { dayOfIso, type IsoDate } from '../../civil-date/iso-date.ts';
 import {
   joinAnd,
   monthName,
@@ -12,9 +12,9 @@ import {
   sayDate,
   weekdayName,
   weekdayShort,
-} from '../wording/date-words.ts';
-import { inMonthOrder, mayLackDay } from './canonical.ts';
-import type { ClosedSeasons, FollowsRule, MonthPoint, MonthsRule, Recurrence, Rule, YearsRule } from './rule.ts';
+} from '../../wording/date-words.ts';
+import { inMonthOrder, mayLackDay } from '../canonical.ts';
+import type { ClosedSeasons, FollowsRule, MonthPoint, MonthsRule, Recurrence, Rule, YearsRule } from '../rule.ts';
 
 export interface PhraseOptions {
   /** Whether the phrase ends with where the recurrence starts: "from 1 Mar 2027". The start of no one, `NO_START`, never is. */
@@ -77,11 +77,23 @@ const ROLL_WORDS: Record<Convention, string> = {
 };
 
 function writeClosed({ seasons, dates }: ClosedSeasons): string {
+  const { months, spans } = inWords(seasons);
+  const [inMonths, inSpan] = dates === 'omit' ? ['not in ', 'not from '] : ['moved out of ', 'moved out of '];
+  return [...months.map((words) => inMonths + words), ...spans.map((words) => inSpan + words)].join(', ');
+}
+
+/** Seasons as a list: "Jan and Aug, 15 Dec to 10 Jan". */
+export function writeSeasons(seasons: readonly Season[]): string {
+  const { months, spans } = inWords(seasons);
+  return [...months, ...spans].join(', ');
+}
+
+/** Single months together, and each longer or shorter span. */
+function inWords(seasons: readonly Season[]): { readonly months: string[]; readonly spans: string[] } {
   const single = seasons.filter((season) => wholeMonths(season)?.length === 1);
   const months = joinAnd(single.map(({ from }) => monthShort(Number(from.slice(0, 2)))));
   const spans = seasons.filter((season) => !single.includes(season)).map(writeSpan);
-  const [inMonths, inSpan] = dates === 'omit' ? ['not in ', 'not from '] : ['moved out of ', 'moved out of '];
-  return [...(months === '' ? [] : [inMonths + months]), ...spans.map((span) => inSpan + span)].join(', ');
+  return { months: months === '' ? [] : [months], spans };
 }
 
 function writeSpan(season: Season): string {
@@ -141,7 +153,7 @@ function inWeekOrder<T extends number>(weekdays: readonly T[]): T[] {
 }
 
 function writeMonths(rule: MonthsRule): string {
-  const points = joinAnd(inMonthOrder(rule.on).map(writePoint));
+  const points = writePoints(rule.on);
   const missing = writeMissing(rule);
   if (rule.every > 1) {
     const within = rule.months.length > 0 ? ` in ${joinAnd(rule.months.map(monthShort))}` : '';
@@ -176,7 +188,7 @@ function writeYears(rule: YearsRule): string {
       ? `${often} on ${dates[0]} ${months}${missing}`
       : `${often} on ${joinAnd(dates.map(String))} ${months}${missing}`;
   }
-  return `${often} on the ${joinAnd(points.map(writePoint))} of ${months}${missing}`;
+  return `${often} on the ${writePoints(points)} of ${months}${missing}`;
 }
 
 function writeLeapDay(rule: YearsRule): string | null {
@@ -186,16 +198,29 @@ function writeLeapDay(rule: YearsRule): string | null {
   return { last: ', or the 28th', next: ', or 1 March', omit: ', in leap years only' }[rule.missing];
 }
 
-function writePoint(point: MonthPoint): string {
+/** Places in a month; neighbours with the same noun share it: "first and third Tuesday". */
+function writePoints(points: readonly MonthPoint[]): string {
+  const groups: { places: string[]; noun: string }[] = [];
+  for (const point of inMonthOrder(points)) {
+    const { place, noun } = wordsOf(point);
+    const last = groups.at(-1);
+    if (last && noun !== '' && noun !== 'day' && last.noun === noun) last.places.push(place);
+    else groups.push({ places: [place], noun });
+  }
+  return joinAnd(groups.map(({ places, noun }) => `${joinAnd(places)} ${noun}`.trim()));
+}
+
+function wordsOf(point: MonthPoint): { readonly place: string; readonly noun: string } {
+  if (point.kind === 'date')
+    return point.day > 0 ? { place: ordinal(point.day), noun: '' } : { place: fromTheEnd(-point.day), noun: 'day' };
+  const place = point.nth > 0 ? ordinalWord(point.nth) : fromTheEnd(-point.nth);
   switch (point.kind) {
-    case 'date':
-      return point.day > 0 ? ordinal(point.day) : `${fromTheEnd(-point.day)} day`;
     case 'weekday':
-      return `${point.nth > 0 ? ordinalWord(point.nth) : fromTheEnd(-point.nth)} ${weekdayName(point.weekday)}`;
+      return { place, noun: weekdayName(point.weekday) };
     case 'anyWeekday':
-      return `${point.nth > 0 ? ordinalWord(point.nth) : fromTheEnd(-point.nth)} ${writeWeekdaySet(point.weekdays)}`;
+      return { place, noun: writeWeekdaySet(point.weekdays) };
     case 'workingDay':
-      return `${point.nth > 0 ? ordinalWord(point.nth) : fromTheEnd(-point.nth)} working day`;
+      return { place, noun: 'working day' };
   }
 }
 

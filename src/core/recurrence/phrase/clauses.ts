@@ -1,0 +1,260 @@
+import type { Convention } from '../../calendar/business-day.ts';
+import type { Season } from '../../calendar/closed-season.ts';
+import { type CivilDay, daysInMonth } from '../../civil-date/civil-day.ts';
+import { isoOfDay } from '../../civil-date/iso-date.ts';
+import { monthIndexOf, monthOf, monthStart } from '../../civil-date/month.ts';
+import type { End } from '../rule.ts';
+import type { PhraseContext } from './context.ts';
+import type { PhraseCursor } from './cursor.ts';
+import { readDate, readDates, readDayAndMonth, readMonthRange, readMonths, readTo } from './dates.ts';
+
+/** What the clauses after the rules have said so far. */
+export interface Said {
+  start: CivilDay | null;
+  end: ((start: CivilDay) => End) | null;
+  dayOff: Convention | null;
+  omitted: Season[];
+  moved: Season[];
+  except: CivilDay[];
+}
+
+/** One clause after the rules, in any order; true when there was one. */
+export function readClause(c: PhraseCursor, said: Said, context: PhraseContext): true | null {
+  c.mark(',', ';');
+  c.filler('and', 'but');
+  return (
+    c.try(() => readDayOff(c, said)) ??
+    c.try(() => readClosed(c, said)) ??
+    c.try(() => readStart(c, said, context)) ??
+    c.try(() => readEnd(c, said, context)) ??
+    c.try(() => readExcept(c, said, context))
+  );
+}
+
+// ── days off ──
+
+function readDayOff(c: PhraseCursor, said: Said): true | null {
+  const convention = c.try(() => readSkip(c)) ?? c.try(() => readRoll(c));
+  if (convention === null || said.dayOff !== null) return null;
+  said.dayOff = convention;
+  return true;
+}
+
+const DAYS_OFF = [
+  'days off',
+  'a day off',
+  'holidays',
+  'holidays and weekends',
+  'weekends and holidays',
+  'public holidays',
+  'bank holidays',
+  'closed days',
+  'non working days',
+  'nonworking days',
+];
+
+function readSkip(c: PhraseCursor): Convention | null {
+  if (c.word('working days only', 'only on working days', 'on working days only', 'only working days')) return 'skip';
+  if (c.word('even on')) return c.word(...DAYS_OFF) ? 'none' : null;
+  if (!c.word('not on', 'not', 'skip', 'skipping', 'except on', 'except', 'excluding', 'unless it is', 'unless'))
+    return null;
+  return c.word(...DAYS_OFF) ? 'skip' : null;
+}
+
+function readRoll(c: PhraseCursor): Convention | null {
+  const lead = c.when(() => {
+    if (!c.word('if it is', 'if that is', 'if it falls on', 'if', 'on', 'when on', 'when it is')) return false;
+    c.filler('a');
+    if (!c.word('day off', 'weekend or holiday', 'weekend or a holiday', 'holiday', 'weekend', ...DAYS_OFF))
+      return false;
+    c.mark(',');
+    return true;
+  });
+  if (!c.word('or', 'else', 'otherwise', 'or else', 'moved to', 'move to', 'rolled to') && !lead) return null;
+  c.filler('moved to', 'on');
+  if (lead && c.word('skip it', 'skip', 'leave it out')) return 'skip';
+  if (lead && c.word('leave it there', 'leave it')) return 'none';
+  c.filler('the');
+  const convention = readConvention(c);
+  if (convention === null) return null;
+  const sameMonth = c.word(
+    'in the same month',
+    'within the same month',
+    'of the same month',
+    'within the month',
+    'same month',
+    'in that month',
+  );
+  if (!sameMonth) return convention;
+  return convention === 'following'
+    ? 'modifiedFollowing'
+    : convention === 'preceding'
+      ? 'modifiedPreceding'
+      : convention;
+}
+
+const WORKING_DAY = ['working day', 'workday', 'business day', 'work day'];
+
+function readConvention(c: PhraseCursor): Convention | null {
+  if (c.word('nearest', 'closest')) return c.word(...WORKING_DAY) ? 'nearest' : null;
+  if (c.word('previous', 'preceding', 'prior', 'last')) return c.word(...WORKING_DAY) ? 'preceding' : null;
+  if (c.word('next', 'following', 'first')) {
+    if (!c.word(...WORKING_DAY)) return null;
+    c.filler('after');
+    return 'following';
+  }
+  if (!c.word(...WORKING_DAY)) return null;
+  if (c.word('before')) return beforeIt(c, 'preceding');
+  return c.word('after') ? beforeIt(c, 'following') : null;
+}
+
+function beforeIt(c: PhraseCursor, convention: Convention): Convention {
+  c.filler('it', 'that');
+  return convention;
+}
+
+// ── closed seasons ──
+
+function readClosed(c: PhraseCursor, said: Said): true | null {
+  if (c.word('moved out of', 'kept out of')) return add(said.moved, readSeasons(c));
+  if (c.word('only in', 'only from', 'only', 'in')) {
+    const open = c.try(() => readMonthRange(c)) ?? readMonths(c);
+    return add(said.omitted, open && seasonsBut(open));
+  }
+  const months =
+    c.try(() => (c.word('from') ? readMonthRange(c) : null)) ??
+    c.try(() => (c.word('between') ? readMonthRange(c, readAnd) : null));
+  if (months) return add(said.omitted, seasonsBut(months));
+  if (!c.word('not', 'never', 'closed', 'except', 'excluding', 'no work')) return null;
+  if (c.word('between')) return add(said.omitted, readSpanOfYear(c, readAnd));
+  return c.word('in', 'from', 'during') ? add(said.omitted, readSeasons(c)) : null;
+}
+
+function add<T>(into: T[], found: readonly T[] | null): true | null {
+  if (!found || found.length === 0) return null;
+  into.push(...found);
+  return true;
+}
+
+function readAnd(c: PhraseCursor): boolean {
+  return c.word('and');
+}
+
+/** "Jan and Aug", "Nov to Feb", "15 Dec to 10 Jan" */
+export function readSeasons(c: PhraseCursor): Season[] | null {
+  return c.try(() => readSpanOfYear(c, readTo)) ?? readMonths(c)?.map((month) => wholeMonths(month, month)) ?? null;
+}
+
+function readSpanOfYear(c: PhraseCursor, isTo: (c: PhraseCursor) => boolean): Season[] | null {
+  const months = c.try(() => readMonthRange(c, isTo));
+  if (months) return [wholeMonths(months[0] as number, months.at(-1) as number)];
+  const from = readDayAndMonth(c);
+  if (!from || !isTo(c)) return null;
+  const to = readDayAndMonth(c);
+  return to && [{ from: monthDay(from.month, from.day), to: monthDay(to.month, to.day) }];
+}
+
+function wholeMonths(from: number, to: number): Season {
+  return { from: monthDay(from, 1), to: monthDay(to, daysInMonth(2000, to)) };
+}
+
+function monthDay(month: number, day: number): string {
+  return `${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
+}
+
+/** The stretches of months that are not among these. */
+function seasonsBut(open: readonly number[]): Season[] {
+  const isOpen = (month: number) => open.includes(((month - 1) % 12) + 1);
+  const seasons: Season[] = [];
+  const first = Array.from({ length: 12 }, (_, i) => i + 1).find((month) => isOpen(month) && !isOpen(month + 1));
+  if (first === undefined) return [];
+  for (let month = first + 1; month < first + 12; month++) {
+    if (isOpen(month)) continue;
+    const from = month;
+    while (month + 1 < first + 12 && !isOpen(month + 1)) month++;
+    seasons.push(wholeMonths(((from - 1) % 12) + 1, ((month - 1) % 12) + 1));
+  }
+  return seasons;
+}
+
+// ── start and end ──
+
+export function readStart(c: PhraseCursor, said: Said, context: PhraseContext): true | null {
+  if (
+    said.start !== null ||
+    !c.word('from', 'starting', 'starts', 'beginning', 'begins', 'since', 'as of', 'effective')
+  )
+    return null;
+  c.filler('on', 'from', 'in', 'with');
+  const day = c.try(() => readDate(c, context.today)) ?? c.try(() => readMonthAsDay(c, context.today, 'first'));
+  if (day === null) return null;
+  said.start = day;
+  return true;
+}
+
+function readEnd(c: PhraseCursor, said: Said, context: PhraseContext): true | null {
+  if (said.end !== null) return null;
+  const from = Math.max(said.start ?? context.start, context.today);
+  said.end = c.try(() => readUntil(c, from)) ?? c.try(() => readCount(c)) ?? c.try(() => readSpan(c));
+  return said.end && true;
+}
+
+function readUntil(c: PhraseCursor, from: CivilDay): Said['end'] {
+  if (!c.word('until', 'till', 'to', 'up to', 'through', 'ending', 'ends', 'end', 'no later than')) return null;
+  c.filler('on', 'in', 'at');
+  const isEnd = c.word('the end of', 'end of');
+  const day =
+    c.try(() => readDate(c, from)) ?? c.try(() => readMonthAsDay(c, from, 'last')) ?? (isEnd ? readYearEnd(c) : null);
+  return day === null ? null : () => ({ kind: 'on', date: isoOfDay(day) });
+}
+
+/** "March 2027", or the next March: its first or last day. */
+function readMonthAsDay(c: PhraseCursor, from: CivilDay, which: 'first' | 'last'): CivilDay | null {
+  const month = c.month();
+  if (month === null) return null;
+  const year = c.try(() => c.number());
+  if (year !== null && (year < 1900 || year > 9999)) return null;
+  const here = monthIndexOf(from);
+  const index = year === null ? here + ((month - monthOf(here).month + 12) % 12) : year * 12 + month - 1;
+  return which === 'first' ? monthStart(index) : monthStart(index + 1) - 1;
+}
+
+function readYearEnd(c: PhraseCursor): CivilDay | null {
+  const year = c.number();
+  return year === null || year < 1900 || year > 9999 ? null : monthStart(year * 12 + 12) - 1;
+}
+
+/** "12 times", "for 10 occurrences", "once" */
+function readCount(c: PhraseCursor): Said['end'] {
+  const after =
+    (count: number): Said['end'] =>
+    () => ({ kind: 'after', count });
+  if (c.word('just once', 'only once', 'once only', 'once')) return after(1);
+  if (c.word('twice')) return after(2);
+  c.filler('for', 'after', 'ending after', 'ends after');
+  const count = c.number();
+  return count !== null && count > 0 && c.word('times', 'time', 'occurrences', 'occurrence', 'x') ? after(count) : null;
+}
+
+/** "for 6 months", "for a year": up to the day before that much later. */
+function readSpan(c: PhraseCursor): Said['end'] {
+  if (!c.word('for', 'over')) return null;
+  c.filler('the next', 'the');
+  const count = c.number() ?? (c.word('a', 'an', 'one') ? 1 : null);
+  if (count === null || count < 1) return null;
+  const on =
+    (endOf: (start: CivilDay) => CivilDay): Said['end'] =>
+    (start) => ({ kind: 'on', date: isoOfDay(endOf(start)) });
+  const months = (n: number) =>
+    on((start) => monthStart(monthIndexOf(start) + n) + start - monthStart(monthIndexOf(start)) - 1);
+  if (c.word('days', 'day')) return on((start) => start + count - 1);
+  if (c.word('weeks', 'week')) return on((start) => start + count * 7 - 1);
+  if (c.word('months', 'month')) return months(count);
+  return c.word('years', 'year') ? months(count * 12) : null;
+}
+
+function readExcept(c: PhraseCursor, said: Said, context: PhraseContext): true | null {
+  if (!c.word('except', 'except on', 'excluding', 'not on', 'skipping', 'without')) return null;
+  c.filler('on', 'for');
+  return add(said.except, readDates(c, Math.max(said.start ?? context.start, context.today), 'with or without'));
+}

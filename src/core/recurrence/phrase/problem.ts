@@ -1,0 +1,177 @@
+import { daysInMonth } from '../../civil-date/civil-day.ts';
+import { editDistance } from '../../wording/spelling.ts';
+import { parseRRuleParts, RRuleError } from '../rrule/parts.ts';
+import type { PhraseCursor } from './cursor.ts';
+import { cardinalNamed, FULL_NAMES, monthNamed, phraseTokens } from './tokens.ts';
+
+/** Where a phrase stops making sense, what was expected there, and what may have been meant. */
+export interface PhraseProblem {
+  /** Index of the first character that was not understood; the length of the text where something is missing. */
+  readonly at: number;
+  /** How many characters; 0 where something is missing. */
+  readonly length: number;
+  /** In words, for people. */
+  readonly message: string;
+  /** What would have been understood there. */
+  readonly expected: readonly string[];
+  /** The whole phrase as it may have been meant; null where nothing is near. */
+  readonly suggestion: string | null;
+}
+
+/** What in the text can't be read, told from how far the cursor came. */
+export function problemOf(text: string, cursor: PhraseCursor, canBeRead: (text: string) => boolean): PhraseProblem {
+  const { token, expected } = cursor.failure;
+  const at = token?.at ?? text.trimEnd().length;
+  const length = token ? token.end - token.at : 0;
+  const words = expected.map((what) => what.replace(/^\[|\]$/g, ''));
+  const place = { at, length, expected: words };
+  const [foreign] = phraseTokens(text).filter(({ kind }) => kind === 'rrule');
+  if (foreign) {
+    const fault = rruleFault(foreign.text);
+    if (fault)
+      return {
+        ...place,
+        at: foreign.at + fault.at,
+        length: foreign.text.length - fault.at,
+        message: fault.message,
+        suggestion: null,
+      };
+  }
+  if (text.trim() === '')
+    return {
+      ...place,
+      message: 'Say when, like “every 2 weeks on Tue” or “last working day of each month”.',
+      suggestion: null,
+    };
+  const noDay = missingDate(text);
+  if (noDay) return { ...place, ...noDay, suggestion: null };
+  const typed = token ? text.slice(token.at, token.end) : '';
+  if (token && isTimeOfDay(text.slice(Math.max(0, token.at - 4), token.end + 3)))
+    return {
+      ...place,
+      message: `“${typed}”: a time of day is set under “Each time”, not in the phrase.`,
+      suggestion: null,
+    };
+  const after =
+    at > 0 && text.slice(0, at).trim() !== ''
+      ? ` after “${text.slice(0, at).trim().split(/\s+/).slice(-3).join(' ')}”`
+      : '';
+  const wanted = sayExpected(words);
+  const message = token
+    ? after === ''
+      ? `“${typed}” is not understood: begin like “every Mon”, “monthly on the 15th” or “last working day of each month”.`
+      : `“${typed}” is not understood${after}${wanted && `: ${wanted} would be`}.`
+    : `Something is missing${after}${wanted && `: ${wanted}`}.`;
+  return { ...place, message, suggestion: suggest(text, at, length, expected, canBeRead) };
+}
+
+/** A date in the text that no calendar has, "30 Feb 2027". */
+function missingDate(text: string): Pick<PhraseProblem, 'at' | 'length' | 'message'> | null {
+  const tokens = phraseTokens(text);
+  for (const [i, token] of tokens.entries()) {
+    const message = (said: string) => `There is no ${said}.`;
+    if (token.kind === 'date' && token.day === null)
+      return { at: token.at, length: token.end - token.at, message: message(token.text) };
+    const [next, after] = [tokens[i + 1], tokens[i + 2]];
+    const month = next?.kind === 'word' ? monthNamed(next.text) : null;
+    if ((token.kind !== 'number' && token.kind !== 'ordinal') || !next || month === null) continue;
+    const year = after?.kind === 'number' && after.value >= 1900 && after.value <= 9999 ? after : null;
+    if (token.value <= daysInMonth(year?.value ?? 2000, month) || token.value > 31) continue;
+    const end = year?.end ?? next.end;
+    return { at: token.at, length: end - token.at, message: message(text.slice(token.at, end)) };
+  }
+  return null;
+}
+
+/** What is wrong with an RRULE; null when it can be read. */
+export function rruleFault(text: string): RRuleError | null {
+  try {
+    parseRRuleParts(text);
+    return null;
+  } catch (error) {
+    if (error instanceof RRuleError) return error;
+    throw error;
+  }
+}
+
+function isTimeOfDay(around: string): boolean {
+  return /\d\s*(?:am|pm)\b|\d:\d\d|\bat\s+\d/i.test(around);
+}
+
+/** The first few of what was expected, kinds of words before single ones; the rest would not be read. */
+function sayExpected(words: readonly string[]): string {
+  const kinds = words.filter((word) => word.startsWith('a '));
+  const single = words.filter((word) => !kinds.includes(word)).map((word) => `“${word}”`);
+  const some = [...kinds, ...single].slice(0, 4);
+  return some.length <= 1 ? (some[0] ?? '') : `${some.slice(0, -1).join(', ')} or ${some.at(-1)}`;
+}
+
+/** Words that often complete a phrase, the likeliest first; after a number, other ones. */
+const PLURALS = ['weeks', 'months', 'days'];
+const COMPLETIONS = [
+  'Fri',
+  'week',
+  'month',
+  'day',
+  'each month',
+  'of each month',
+  'working day',
+  'working day before',
+  'the working day before',
+  'completion',
+  'times',
+  'done',
+  '1 Mar',
+  '2 weeks',
+];
+const OTHER_WORDS = [
+  'the',
+  'and',
+  'or',
+  'of',
+  'on',
+  'each',
+  'from',
+  'last',
+  'day',
+  'every',
+  'weekly',
+  'monthly',
+  'quarterly',
+  'yearly',
+  'daily',
+  'fortnightly',
+  'weeks',
+  'months',
+  'until',
+  'working',
+];
+
+/** The nearest phrase that can be read: a word put right, left out, or added where one is missing. */
+function suggest(
+  text: string,
+  at: number,
+  length: number,
+  expected: readonly string[],
+  canBeRead: (text: string) => boolean,
+): string | null {
+  const [before, typed, rest] = [text.slice(0, at), text.slice(at, at + length).toLowerCase(), text.slice(at + length)];
+  const literal = expected.filter((word) => !word.startsWith('['));
+  if (typed === '') {
+    const completions = /\d\s*$/.test(text) ? [...PLURALS, ...COMPLETIONS] : COMPLETIONS;
+    const missing = [...completions, ...literal].find((word) => canBeRead(`${text.trimEnd()} ${word}`));
+    return missing === undefined ? null : `${text.trim()} ${missing}`;
+  }
+  const candidates = [...new Set([...literal, ...FULL_NAMES, ...OTHER_WORDS])];
+  const near = candidates
+    .map((word) => ({ word, distance: editDistance(typed, word) }))
+    .filter(({ word, distance }) => distance > 0 && distance <= (word.length > 5 ? 3 : word.length > 2 ? 2 : 1))
+    .sort((a, b) => a.distance - b.distance);
+  for (const { word } of near) if (canBeRead(before + word + rest)) return tidy(before + word + rest);
+  if (cardinalNamed(typed) === null && canBeRead(before + rest)) return tidy(before + rest);
+  return null;
+}
+
+function tidy(text: string): string {
+  return text.replace(/\s+/g, ' ').replace(/ ,/g, ',').trim();
+}
