@@ -38,3 +38,4 @@ export { InvalidRuleError } from './recurrence/rule-dates.ts';
 export * from './wording/date-words.ts';
 export * from './wording/duration.ts';
 export * from './wording/title.ts';
+export * from './wording/zone-words.ts';

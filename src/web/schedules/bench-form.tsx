@@ -14,6 +14,7 @@ import {
   type Timing,
   writePhrase,
   writeSeasons,
+  zoneCity,
 } from '../../core/index.ts';
 import { useToday, useWorkspace } from '../shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, NumberBlank, Part, TimeBlank, WordsBlank } from '../ui/blanks.tsx';
@@ -439,10 +440,10 @@ function ZoneBlank({
         label="Time zone"
         chosen={zone ?? WORKSPACE_ZONE}
         options={[
-          { key: WORKSPACE_ZONE, name: cityOf(workspaceZone), detail: `${name}’s own` },
+          { key: WORKSPACE_ZONE, name: zoneCity(workspaceZone), detail: `${name}’s own` },
           ...ZONES.filter((other) => other !== workspaceZone).map((other) => ({
             key: other,
-            name: cityOf(other),
+            name: zoneCity(other),
             detail: other.split('/')[0] ?? '',
           })),
         ]}
@@ -450,11 +451,6 @@ function ZoneBlank({
       />
     </div>
   );
-}
-
-/** "Europe/London" is London's clock, "America/Argentina/Salta" Salta's. */
-export function cityOf(zone: string): string {
-  return (zone.split('/').at(-1) ?? zone).replaceAll('_', ' ');
 }
 
 /** Single dates and pauses that were changed by hand, each to be taken back. */

@@ -26,12 +26,12 @@ export function NextDates({ occurrences, whoOf }: NextDatesProps) {
     <table className="tt is-static mt-1 [&_td]:!h-[33px] [&_tr>:first-child]:!pl-0">
       <colgroup>
         <col style={{ width: 30 }} />
-        <col style={{ width: 132 }} />
-        <col style={{ width: hasReminder ? 88 : 98 }} />
-        <col style={{ width: hasReminder ? 88 : 98 }} />
-        <col style={{ width: hasStart ? 92 : 52 }} />
-        {hasReminder && <col style={{ width: 134 }} />}
-        <col style={{ width: hasReminder ? 104 : '24%' }} />
+        <col style={{ width: hasReminder ? 126 : 132 }} />
+        <col style={{ width: hasReminder ? 92 : 98 }} />
+        <col style={{ width: hasReminder ? 92 : 98 }} />
+        <col style={{ width: hasStart ? 92 : 50 }} />
+        {hasReminder && <col style={{ width: 132 }} />}
+        <col style={{ width: hasReminder ? 96 : '24%' }} />
         <col />
       </colgroup>
       <thead>

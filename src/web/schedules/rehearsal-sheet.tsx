@@ -133,7 +133,7 @@ export function RehearsalSheet({ span, schedule, title, assigneeId, onSpan, onCl
               <td className="date !pl-5">
                 <DateBlock day={isDated(one) ? one.due : one.on} look={isDated(one) ? undefined : 'quiet'} />
               </td>
-              <td className="whitespace-nowrap text-ink-2">{isDated(one) && sayDay(one.appears, today)}</td>
+              <td className="whitespace-nowrap text-ink-2">{isDated(one) && sayDay(one.appears, one.appears)}</td>
               <td>{isDated(one) && whoOf(one)}</td>
               <td>{remarkOf(one, today)}</td>
             </tr>

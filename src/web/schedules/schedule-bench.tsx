@@ -203,7 +203,7 @@ function Bench({ schedule, templates }: BenchProps) {
             <RehearsalSheet
               span={rehearsing}
               schedule={plan.planned}
-              title={plan.title ?? 'Schedule'}
+              title={template?.name ?? 'New schedule'}
               assigneeId={draft.assigneeId}
               onSpan={rehearse}
               onClose={() => rehearse(null)}

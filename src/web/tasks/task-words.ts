@@ -1,12 +1,14 @@
 import type { TaskLine } from '../../contract/index.ts';
-import { type CivilDay, dayOfIso, sayLate, sayNear } from '../../core/index.ts';
+import { type CivilDay, dayOfIso, sayLate, sayNear, zoneCity } from '../../core/index.ts';
 
-/** "11:00–12:00", "by 15:30", "from 09:00", or nothing. */
-export function sayTimes({ startTime, dueTime }: Pick<TaskLine, 'startTime' | 'dueTime'>): string {
-  if (startTime && dueTime) return `${startTime}–${dueTime}`;
-  if (dueTime) return `by ${dueTime}`;
-  return startTime ? `from ${startTime}` : '';
+/** "11:00–12:00", "by 15:30", "from 09:00", or nothing; where they are meant by another clock, whose. */
+export function sayTimes({ startTime, dueTime, zone }: TimesOfTask): string {
+  const times =
+    startTime && dueTime ? `${startTime}–${dueTime}` : dueTime ? `by ${dueTime}` : startTime ? `from ${startTime}` : '';
+  return times !== '' && zone ? `${times} ${zoneCity(zone)}` : times;
 }
+
+type TimesOfTask = Pick<TaskLine, 'startTime' | 'dueTime'> & Partial<Pick<TaskLine, 'zone'>>;
 
 /** When a task is due, as seen on a day: its times, or the later day it may be finished by. */
 export function sayWindow(task: TaskLine, day: CivilDay, today: CivilDay): string {
