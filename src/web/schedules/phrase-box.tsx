@@ -1,4 +1,4 @@
-import { useEffect, useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { isoOfDay, type PhraseProblem, type Recurrence, readPhrase, writePhrase } from '../../core/index.ts';
 import { useToday } from '../shell/workspace.tsx';
 
@@ -15,14 +15,17 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
   const today = useToday();
   const written = writePhrase(recurrence, { start: 'unsaid' });
   const [text, setText] = useState(written);
-  const [typing, setTyping] = useState(false);
   const problemId = useId();
   const read = (typed: string) => readPhrase(typed, { start: recurrence.start, today: isoOfDay(today) });
   const reading = read(text);
   const problem = reading.kind === 'unread' ? reading.problem : null;
+  const said = reading.kind === 'read' ? writePhrase(reading.recurrence, { start: 'unsaid' }) : null;
+  const isInStep = useRef(true);
+  isInStep.current = said === written;
+  // Another rule, and not by what stands here: the controls below have changed it.
   useEffect(() => {
-    if (!typing) setText(written);
-  }, [typing, written]);
+    if (!isInStep.current) setText(written);
+  }, [written]);
 
   const take = (typed: string) => {
     setText(typed);
@@ -40,10 +43,9 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
         spellCheck={false}
         placeholder="last working day of every quarter"
         value={text}
-        onFocus={() => setTyping(true)}
         onBlur={() => {
           // What can't be read is not thrown away; what can is shown as it is written.
-          if (problem === null) setTyping(false);
+          if (problem === null) setText(written);
         }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) {
@@ -54,16 +56,7 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
         onChange={({ target }) => take(target.value.replace(/\s*\n\s*/g, ' '))}
       />
       {problem && (
-        <Fault
-          id={problemId}
-          text={text}
-          problem={problem}
-          onSuggestion={take}
-          onPutBack={() => {
-            setText(written);
-            setTyping(false);
-          }}
-        />
+        <Fault id={problemId} text={text} problem={problem} onSuggestion={take} onPutBack={() => setText(written)} />
       )}
     </div>
   );

@@ -32,17 +32,24 @@ export function readTo(c: PhraseCursor): boolean {
   return c.mark('-', '–', '—') || c.word('to', 'until', 'till', 'through');
 }
 
+interface DayAndMonth {
+  readonly day: number;
+  readonly month: number;
+  /** Said with "of", as places in months are. */
+  readonly hasOf: boolean;
+}
+
 /** A day and month, "15 Dec", "Dec 15", "15th of December"; null where there is none. */
-export function readDayAndMonth(c: PhraseCursor): { readonly day: number; readonly month: number } | null {
+export function readDayAndMonth(c: PhraseCursor): DayAndMonth | null {
   const weekday = c.try(() => c.weekday());
   if (weekday !== null) c.mark(',');
   c.filler('the');
   const before = c.try(() => c.number() ?? c.ordinal()?.n ?? null);
-  if (before !== null) c.word('of');
+  const hasOf = before !== null && c.word('of');
   const month = c.month();
   if (month === null) return null;
   const day = before ?? c.try(() => c.ordinal()?.n ?? c.number());
-  return day === null || day < 1 || day > daysInMonth(2000, month) ? null : { day, month };
+  return day === null || day < 1 || day > daysInMonth(2000, month) ? null : { day, month, hasOf };
 }
 
 /** A date: "3 Mar 2027", "2027-03-03", "03/03/2027"; without a year the next one from a day on. */
@@ -51,7 +58,7 @@ export function readDate(c: PhraseCursor, from: CivilDay): CivilDay | null {
   return found && withYear(found, from);
 }
 
-type DateOrDay = CivilDay | { readonly day: number; readonly month: number };
+type DateOrDay = CivilDay | DayAndMonth;
 
 function readDateOrDay(c: PhraseCursor): DateOrDay | null {
   const figures = c.token('date');
@@ -91,15 +98,14 @@ export function readDates(
   from: CivilDay,
   years: 'with a year' | 'with or without',
 ): CivilDay[] | null {
+  const needsYear = years === 'with a year';
   const found: DateOrDay[] = [];
-  do {
-    c.filler('on');
-    const date = readDateOrDay(c);
-    if (date === null) return null;
-    found.push(date);
-  } while (c.when(() => skipAnd(c) && c.ahead(() => isDate(c))));
-  const dated = found.filter((date): date is CivilDay => typeof date === 'number');
-  if (years === 'with a year' && dated.length === 0) return null;
+  for (;;) {
+    const more = c.try(() => readMoreDates(c, found.length > 0, needsYear));
+    if (!more) break;
+    found.push(...more);
+  }
+  if (found.length === 0) return null;
   let year: number | null = null;
   const days: CivilDay[] = [];
   for (const date of found.reverse()) {
@@ -113,7 +119,16 @@ export function readDates(
   return days.reverse();
 }
 
-function isDate(c: PhraseCursor): boolean {
-  c.filler('on');
-  return readDateOrDay(c) !== null;
+/** The next date; where a year is needed, days without one only up to a date that has it: "and 11th of Feb" is another rule. */
+function readMoreDates(c: PhraseCursor, isJoined: boolean, needsYear: boolean): DateOrDay[] | null {
+  const dates: DateOrDay[] = [];
+  do {
+    if ((isJoined || dates.length > 0) && !skipAnd(c)) return null;
+    c.filler('on');
+    const date = readDateOrDay(c);
+    if (date === null) return null;
+    if (needsYear && typeof date !== 'number' && date.hasOf) return null;
+    dates.push(date);
+  } while (needsYear && typeof dates.at(-1) !== 'number');
+  return dates;
 }

@@ -321,8 +321,10 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every Monday and the last working day of the month | every week on Mon and last working day of each month
     1st of each month, 15th of Mar and every week on Fri | .
     every day but Sun and yearly on 15 June | .
-    every 2 months on the last day and 1st of each month | .
-    every 3 months on the 5th and 20th and first Monday of each month | .
+    last day of every 2 months and 1st of each month | .
+    every 2 months on the last day and 1st of each month | last day of every 2 months and 1st of each month
+    9th of Jan and on 3 Sep 2027 | .
+    on 3 Sep 2027 and 11th of Feb | .
     15th of each month and on 3 Mar 2027 | .
     31st of each month, where there is one and every week on Mon | .
     15th and last day of every quarter | 15th of every quarter and last day of every quarter

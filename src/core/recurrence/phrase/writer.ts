@@ -51,7 +51,7 @@ export function phraseParts(recurrence: Recurrence, { start = 'said' }: PhraseOp
   };
   rules.forEach((rule, index) => {
     if (index > 0) parts.push({ about: { kind: 'link' }, text: index === rules.length - 1 ? ' and ' : ', ' });
-    parts.push({ about: { kind: 'rule', index }, text: writeRule(rule) });
+    parts.push({ about: { kind: 'rule', index }, text: writeRuleBefore(rule, rules[index + 1]) });
   });
   add('dayOff', ', ', ROLL_WORDS[dayOff]);
   add('closed', ', ', closed ? writeClosed(closed) : '');
@@ -109,6 +109,16 @@ function wholeMonths({ from, to }: Season): number[] | null {
   // In a leap year: February is whole with its 29th.
   if (!from.endsWith('-01') || Number(to.slice(3)) !== daysInMonth(2000, last)) return null;
   return Array.from({ length: ((last - first + 12) % 12) + 1 }, (_, i) => ((first - 1 + i) % 12) + 1);
+}
+
+/**
+ * A rule that another follows. "Every 2 months on the 5th and 20th of each month" would leave open whose the 20th is, so
+ * before places in months its own are closed: "5th of every 2 months and 20th of each month".
+ */
+function writeRuleBefore(rule: Rule, next: Rule | undefined): string {
+  const isOpen = rule.kind === 'months' && rule.every > 1 && rule.months.length === 0;
+  if (!isOpen || next?.kind !== 'months' || next.every > 1) return writeRule(rule);
+  return `${writePoints(rule.on)} of every ${rule.every} months${writeMissing(rule)}`;
 }
 
 /** One rule in words. */
