@@ -74,7 +74,7 @@ test('every kind of rule can be chosen and filled in', async ({ page }) => {
   await often.selectOption({ label: 'after completion' });
   await page.getByLabel('The rule: how long after').fill('3');
   await expect(heading(page)).toHaveText('Every 3 weeks after completion');
-  await expect(preview(page).getByRole('row').nth(2)).toContainText('if the one before is done on its day');
+  await expect(preview(page).getByRole('row').nth(2)).toContainText('if the last is on time');
   await often.selectOption({ label: 'as soon as the last one is …' });
   await expect(heading(page)).toHaveText('As soon as the last one is under way');
   await phrase(page).fill('RRULE:FREQ=YEARLY;BYYEARDAY=1,100');

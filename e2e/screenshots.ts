@@ -31,6 +31,38 @@ for (const theme of ['daybreak', 'nightwatch'] as const) {
   });
 }
 
+test('the schedule bench: changes by hand, a phrase put right, a rehearsal', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules?find=payroll');
+  await page.getByRole('link', { name: 'Payroll run' }).click();
+  const phrase = page.getByLabel('When, in words');
+  await phrase.fill('every Friday, or the workign day before');
+  await take(page, 'schedule-bench-phrase');
+  await phrase.fill('every week on Fri, or the working day before, not in Jan');
+  const year = page.getByRole('application', { name: /^The year/ });
+  const onDay = async (keys: readonly string[], act: string) => {
+    await year.focus();
+    for (const key of keys) await page.keyboard.press(key);
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: act }).press('Enter');
+  };
+  const times = (n: number, key: string) => Array.from({ length: n }, () => key);
+  await onDay(['ArrowDown', ...times(10, 'ArrowRight')], 'Skip this one');
+  await onDay(times(4, 'ArrowRight'), 'Add one on this day');
+  await onDay([...times(3, 'ArrowDown'), ...times(6, 'ArrowLeft')], 'Pause from here');
+  await onDay([...times(14, 'ArrowRight')], 'Run again from here');
+  await onDay([...times(3, 'ArrowDown'), ...times(14, 'ArrowLeft')], 'Another rule from here on');
+  await phrase.fill('first and third Tuesday of each month');
+  await year.focus();
+  await page.keyboard.press('ArrowDown');
+  for (const key of times(17, 'ArrowRight')) await page.keyboard.press(key);
+  await page.keyboard.press('Enter');
+  await take(page, 'schedule-bench-by-hand');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Rehearse any span' }).click();
+  await take(page, 'rehearsal');
+});
+
 test('schedules and templates', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await take(page, 'schedules');

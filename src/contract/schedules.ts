@@ -51,6 +51,14 @@ export const scheduleSchema = z.object({
   pauses: z.array(pauseSchema),
   exceptions: z.array(exceptionSchema),
   revisions: z.array(revisionSchema),
+  /** The last task, for rules that wait for it; told with a single schedule, in lists only where its rule does. */
+  last: z
+    .object({
+      nominal: isoDate,
+      count: z.number().int(),
+      reached: z.object({ done: isoDate.nullable(), underWay: isoDate.nullable(), toCheck: isoDate.nullable() }),
+    })
+    .nullable(),
   phrase: z.string(),
   state: z.enum(['running', 'paused', 'ended', 'problem']),
   /** Why no plan can be computed, when `state` is "problem". */

@@ -181,6 +181,12 @@ describe('revisions', () => {
   });
 });
 
+const lastOne = (nominal: string, reachedOn: string | null, count: number) => ({
+  nominal,
+  reached: { done: reachedOn, underWay: reachedOn, toCheck: reachedOn },
+  count,
+});
+
 describe('a rule on completion', () => {
   const planned = (last: PlannedSchedule['last'] = null, phrase = 'every 10 working days after completion') =>
     schedule(phrase, { last, recurrence: { ...parsePhrase(phrase, { start: '2026-11-24' }) } });
@@ -196,40 +202,37 @@ describe('a rule on completion', () => {
   });
 
   it('waits while the last one is open, and then counts from the day it was done', () => {
-    expect(known(planned({ nominal: '2026-11-24', reachedOn: null, count: 1 }))).toEqual(['2026-11-24']);
-    expect(known(planned({ nominal: '2026-11-24', reachedOn: '2026-11-27', count: 1 }))).toEqual(['2026-12-11']);
+    expect(known(planned(lastOne('2026-11-24', null, 1)))).toEqual(['2026-11-24']);
+    expect(known(planned(lastOne('2026-11-24', '2026-11-27', 1)))).toEqual(['2026-12-11']);
   });
 
   it('makes only what is known', () => {
     const span = { from: 20_000, upTo: 21_400 };
     expect(occurrencesWithinHorizon(planned(), calendar, span)).toHaveLength(1);
-    expect(
-      occurrencesWithinHorizon(planned({ nominal: '2026-11-24', reachedOn: '2026-11-27', count: 1 }), calendar, span),
-    ).toHaveLength(1);
+    expect(occurrencesWithinHorizon(planned(lastOne('2026-11-24', '2026-11-27', 1)), calendar, span)).toHaveLength(1);
+  });
+
+  it('owes the first even when its start is past', () => {
+    const span = { from: 20_900, upTo: 20_930 };
+    expect(occurrencesWithinHorizon(planned(), calendar, span).map(({ on }) => isoOfDay(on))).toEqual(['2026-11-24']);
   });
 
   it('ends after so many', () => {
     const phrase = 'every 2 weeks after completion, 2 times';
-    expect(known(planned({ nominal: '2026-11-24', reachedOn: '2026-11-27', count: 1 }, phrase))).toEqual([
-      '2026-12-11',
-    ]);
-    expect(known(planned({ nominal: '2026-12-11', reachedOn: '2026-12-14', count: 2 }, phrase))).toEqual([]);
+    expect(known(planned(lastOne('2026-11-24', '2026-11-27', 1), phrase))).toEqual(['2026-12-11']);
+    expect(known(planned(lastOne('2026-12-11', '2026-12-14', 2), phrase))).toEqual([]);
   });
 
   it('goes a month on by the date, or to the end of a shorter month', () => {
-    expect(
-      known(planned({ nominal: '2027-01-31', reachedOn: '2027-01-31', count: 1 }, 'every month after completion')),
-    ).toEqual(['2027-02-28']);
+    expect(known(planned(lastOne('2027-01-31', '2027-01-31', 1), 'every month after completion'))).toEqual([
+      '2027-02-28',
+    ]);
   });
 
   it('“as soon as” comes on the day itself, never on the day of the one before', () => {
     const phrase = 'as soon as the last one is under way';
-    expect(known(planned({ nominal: '2026-11-24', reachedOn: '2026-11-26', count: 1 }, phrase))).toEqual([
-      '2026-11-26',
-    ]);
-    expect(known(planned({ nominal: '2026-11-24', reachedOn: '2026-11-24', count: 1 }, phrase))).toEqual([
-      '2026-11-25',
-    ]);
+    expect(known(planned(lastOne('2026-11-24', '2026-11-26', 1), phrase))).toEqual(['2026-11-26']);
+    expect(known(planned(lastOne('2026-11-24', '2026-11-24', 1), phrase))).toEqual(['2026-11-25']);
   });
 });
 

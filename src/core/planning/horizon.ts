@@ -1,5 +1,7 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
+import { dayOfIso } from '../civil-date/iso-date.ts';
+import { followsRule } from '../recurrence/rule.ts';
 import { type DatedOccurrence, isDated, planDays } from './plan.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
 import { reachInDays } from './timing.ts';
@@ -22,7 +24,10 @@ export function occurrencesWithinHorizon(
 ): DatedOccurrence[] {
   const timings = [schedule.timing, ...(schedule.revisions ?? []).map(({ timing }) => timing)];
   const reach = Math.max(...timings.map(({ appears }) => reachInDays(appears)));
-  return planDays(schedule, calendar, from, upTo + reach)
+  // The first of a rule that waits for the last one is owed from its start on, however long ago that is.
+  const isFirst = followsRule(schedule.recurrence) !== null && !schedule.last;
+  const first = isFirst ? Math.min(from, dayOfIso(schedule.recurrence.start)) : from;
+  return planDays(schedule, calendar, first, upTo + reach)
     .filter(isDated)
     .filter(({ appears, isForeseen }) => appears <= upTo && !isForeseen);
 }

@@ -158,8 +158,9 @@ function following(stretch: Stretch, last: LastOne | null, calendar: WorkingCale
   const start = dayOfIso(stretch.recurrence.start);
   if (!last) return { ...stretch, foreseenFrom: start + 1 };
   const nominal = dayOfIso(last.nominal);
-  const from = last.reachedOn === null ? nominal : dayFollowing(rule, nominal, dayOfIso(last.reachedOn), calendar);
-  const made = last.reachedOn === null ? last.count - 1 : last.count;
+  const reachedOn = last.reached[rule.reaches];
+  const from = reachedOn === null ? nominal : dayFollowing(rule, nominal, dayOfIso(reachedOn), calendar);
+  const made = reachedOn === null ? last.count - 1 : last.count;
   if (end.kind === 'after' && end.count <= made) return { ...stretch, to: -EVER };
   return {
     ...stretch,

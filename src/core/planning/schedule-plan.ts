@@ -1,5 +1,5 @@
 import type { IsoDate, IsoTime } from '../civil-date/iso-date.ts';
-import type { Recurrence } from '../recurrence/rule.ts';
+import type { Milestone, Recurrence } from '../recurrence/rule.ts';
 import type { Timing } from './timing.ts';
 
 /** While paused nothing is made. `to` is the first day that runs again; null while the pause lasts. */
@@ -36,8 +36,8 @@ export interface Revision {
 /** The last task of a schedule whose next date depends on it ("2 weeks after completion"). */
 export interface LastOne {
   readonly nominal: IsoDate;
-  /** The day on which it reached what the rule waits for; null while it has not. */
-  readonly reachedOn: IsoDate | null;
+  /** The day on which it got so far; null while it has not. */
+  readonly reached: Readonly<Record<Milestone, IsoDate | null>>;
   /** How many there have been, with it. */
   readonly count: number;
 }

@@ -2,9 +2,7 @@ import { recurrenceSchema, revisionSchema, timingSchema } from '../../contract/i
 import {
   civilTimeAt,
   type Exception,
-  followsRule,
   type LastOne,
-  type Milestone,
   type Pause,
   type PlannedSchedule,
   type TaskState,
@@ -24,7 +22,7 @@ export interface ScheduleRow {
   pauses: Pause[];
   exceptions: Exception[];
   revisions: unknown;
-  /** The last of a rule on completion or progress; null for other rules. */
+  /** The last task, where the rule waits for it or it was asked for. */
   last: StoredLast | null;
   settledTo: string;
   problem: string | null;
@@ -45,6 +43,8 @@ export interface ScheduleFilter {
   /** Keyset: rows after this template name and id. */
   readonly after?: readonly [string, string];
   readonly limit?: number;
+  /** The last task of each, whatever the rule; else only of rules that wait for it. */
+  readonly withLast?: boolean;
 }
 
 /** Schedules in the order of their templates' names. */
@@ -73,7 +73,7 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
        select jsonb_build_object('nominal', k.nominal_date, 'state', k.state, 'startedAt', k.started_at, 'doneAt', k.done_at,
          'dueOn', k.due_on, 'count', (select count(*) from task where workspace_id = s.workspace_id and schedule_id = s.id)) as task
        from task k where k.workspace_id = s.workspace_id and k.schedule_id = s.id order by k.nominal_date desc limit 1
-     ) last on s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
+     ) last on $8 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
      where s.workspace_id = $1
        and ($2::uuid[] is null or s.id = any($2))
        and ($3::uuid is null or s.template_id = $3)
@@ -87,6 +87,7 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
       afterName,
       afterId,
       filter.limit ?? null,
+      filter.withLast ?? false,
     ],
   );
 }
@@ -99,15 +100,13 @@ export function plannedSchedule(
   scope: Scope,
   row: Pick<ScheduleRow, 'recurrence' | 'timing' | 'pauses' | 'exceptions' | 'revisions' | 'last'>,
 ): PlannedSchedule {
-  const recurrence = recurrenceSchema.parse(row.recurrence);
-  const follows = followsRule(recurrence);
   return {
-    recurrence,
+    recurrence: recurrenceSchema.parse(row.recurrence),
     timing: timingSchema.parse(row.timing),
     pauses: row.pauses,
     exceptions: row.exceptions,
     revisions: revisionSchema.array().parse(row.revisions),
-    last: follows && row.last ? lastOne(scope, row.last, follows.reaches) : null,
+    last: row.last && lastOne(scope, row.last),
   };
 }
 
@@ -121,15 +120,18 @@ interface StoredLast {
   count: number;
 }
 
-function lastOne(scope: Scope, last: StoredLast, reaches: Milestone): LastOne {
-  return { nominal: last.nominal, reachedOn: reachedOn(scope, last, reaches), count: last.count };
-}
-
-/** The day on which it got so far; one that was skipped or has lapsed is over on its due date. */
-function reachedOn(scope: Scope, { state, startedAt, doneAt, dueOn }: StoredLast, reaches: Milestone): string | null {
+/** How far the last one has got, and when; one that was skipped or has lapsed is over on its due date. */
+function lastOne(scope: Scope, { nominal, count, state, startedAt, doneAt, dueOn }: StoredLast): LastOne {
   const dayOf = (at: string) => civilTimeAt(new Date(at).getTime(), scope.workspace.zone).date;
-  if (reaches === 'underWay' && startedAt !== null) return dayOf(startedAt);
-  if (state === 'skipped' || state === 'lapsed') return dueOn;
-  if (doneAt !== null) return dayOf(doneAt);
-  return reaches === 'toCheck' && state === 'toCheck' ? scope.today : null;
+  const over = state === 'skipped' || state === 'lapsed' ? dueOn : null;
+  const done = doneAt === null ? over : dayOf(doneAt);
+  return {
+    nominal,
+    count,
+    reached: {
+      done,
+      underWay: startedAt === null ? done : dayOf(startedAt),
+      toCheck: done ?? (state === 'toCheck' ? scope.today : null),
+    },
+  };
 }

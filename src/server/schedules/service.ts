@@ -40,7 +40,7 @@ export async function listSchedules(scope: Scope, filter: Pick<ScheduleFilter, '
 }
 
 export async function oneSchedule(scope: Scope, id: string): Promise<ScheduleAnswer> {
-  const [answer] = await answers(scope, await scheduleRows(scope, { ids: [id] }));
+  const [answer] = await answers(scope, await scheduleRows(scope, { ids: [id], withLast: true }));
   if (!answer) throw notFound('schedule');
   return answer;
 }
@@ -60,7 +60,7 @@ function answer(
   series: readonly SeriesTask[],
   calendar: WorkingCalendar,
 ): ScheduleAnswer {
-  const { recurrence, timing, exceptions = [], revisions = [] } = plannedSchedule(scope, row);
+  const { recurrence, timing, exceptions = [], revisions = [], last = null } = plannedSchedule(scope, row);
   const ended = new Set(
     series.filter(({ task }) => isEnded(task.state as 'open')).map(({ nominalDate }) => nominalDate),
   );
@@ -84,6 +84,7 @@ function answer(
     pauses: row.pauses,
     exceptions: [...exceptions],
     revisions: [...revisions],
+    last,
     phrase: writePhrase(recurrence, { start: 'unsaid' }),
     state: plan.problem !== null ? 'problem' : paused ? 'paused' : plan.next === null ? 'ended' : 'running',
     problem: plan.problem,

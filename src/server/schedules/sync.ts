@@ -98,6 +98,7 @@ function heldBecause(task: ReachableTask, today: string): HeldBecause | null {
  */
 export async function followOn(scope: Scope, scheduleId: string, nominalDate: string | null): Promise<void> {
   const [row] = await scheduleRows(scope, { ids: [scheduleId] });
+  // Only rules that wait for the last one are told with it.
   if (row?.last == null) return;
   if (nominalDate !== null && row.last.nominal !== nominalDate) {
     const later = (await tasksOfScheduleFrom(scope, scheduleId, '0001-01-01')).filter(

@@ -62,9 +62,10 @@ export function draftOf(schedule: Schedule): BenchDraft {
   };
 }
 
-/** What the core plans from. */
-export function plannedOf({ recurrence, timing, pauses, exceptions, revisions }: BenchDraft): PlannedSchedule {
-  return { recurrence, timing, pauses, exceptions, revisions };
+/** What the core plans from; the last task comes with the schedule as saved. */
+export function plannedOf(draft: BenchDraft, last: PlannedSchedule['last'] = null): PlannedSchedule {
+  const { recurrence, timing, pauses, exceptions, revisions } = draft;
+  return { recurrence, timing, pauses, exceptions, revisions, last };
 }
 
 /** A part of time in which one rule holds: 0 is the first, then each revision in the order of time. */

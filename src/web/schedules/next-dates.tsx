@@ -29,7 +29,7 @@ export function NextDates({ occurrences, whoOf }: NextDatesProps) {
         <col style={{ width: hasReminder ? 126 : 132 }} />
         <col style={{ width: hasReminder ? 92 : 98 }} />
         <col style={{ width: hasReminder ? 92 : 98 }} />
-        <col style={{ width: hasStart ? 92 : 50 }} />
+        <col style={{ width: hasStart ? 96 : 58 }} />
         {hasReminder && <col style={{ width: 132 }} />}
         <col style={{ width: hasReminder ? 96 : '24%' }} />
         <col />
@@ -136,7 +136,7 @@ function Line({
   const remark = [
     on !== nominal && `moved from ${sayDay(nominal, today)}`,
     isAdded && 'added by hand',
-    isForeseen && 'if the one before is done on its day',
+    isForeseen && 'if the last is on time',
     due !== on && `for ${sayDay(on, today)}`,
   ].filter((part): part is string => part !== false);
   return (

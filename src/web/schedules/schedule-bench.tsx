@@ -275,7 +275,7 @@ function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readon
     }
     const problem = problemOf(draft, workingCalendar);
     if (problem) return { ...names, title: null, kind: 'problem', ...problem };
-    const planned = plannedOf(draft);
+    const planned = plannedOf(draft, schedule?.last);
     const seen = outlook(planned, workingCalendar, today, template?.estimateMinutes ?? 0);
     const next = seen.next.find(isDated);
     const client =
@@ -296,7 +296,7 @@ function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readon
         today,
         assigneeId: draft.assigneeId,
         others,
-        before: schedule && plannedOf(draftOf(schedule)),
+        before: schedule && plannedOf(draftOf(schedule), schedule.last),
       }),
       owed: occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays }).length,
     };
