@@ -64,24 +64,45 @@ export function sayNear(day: CivilDay, today: CivilDay): string {
   return sayDay(day, today);
 }
 
+/** "first" … "thirtyfirst" by their numbers, without a hyphen. */
+export const ORDINAL_WORDS = [
+  '',
+  'first',
+  'second',
+  'third',
+  'fourth',
+  'fifth',
+  'sixth',
+  'seventh',
+  'eighth',
+  'ninth',
+  'tenth',
+  'eleventh',
+  'twelfth',
+  'thirteenth',
+  'fourteenth',
+  'fifteenth',
+  'sixteenth',
+  'seventeenth',
+  'eighteenth',
+  'nineteenth',
+  'twentieth',
+  'twentyfirst',
+  'twentysecond',
+  'twentythird',
+  'twentyfourth',
+  'twentyfifth',
+  'twentysixth',
+  'twentyseventh',
+  'twentyeighth',
+  'twentyninth',
+  'thirtieth',
+  'thirtyfirst',
+];
+
 /** "first", "second" … "twelfth", then "13th". */
 export function ordinalWord(n: number): string {
-  const words = [
-    '',
-    'first',
-    'second',
-    'third',
-    'fourth',
-    'fifth',
-    'sixth',
-    'seventh',
-    'eighth',
-    'ninth',
-    'tenth',
-    'eleventh',
-    'twelfth',
-  ];
-  return words[n] ?? ordinal(n);
+  return n <= 12 ? (ORDINAL_WORDS[n] ?? ordinal(n)) : ordinal(n);
 }
 
 /** "1st", "22nd", "13th" */

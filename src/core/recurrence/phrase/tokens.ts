@@ -1,5 +1,6 @@
 import { type CivilDay, civilDay, daysInMonth } from '../../civil-date/civil-day.ts';
 import { tryDayOfIso } from '../../civil-date/iso-date.ts';
+import { ORDINAL_WORDS } from '../../wording/date-words.ts';
 
 interface Place {
   /** Its place in the text as typed, and the place after it. */
@@ -120,44 +121,9 @@ export function cardinalNamed(word: string): number | null {
   return index < 1 ? null : index;
 }
 
-const ORDINALS = [
-  '',
-  'first',
-  'second',
-  'third',
-  'fourth',
-  'fifth',
-  'sixth',
-  'seventh',
-  'eighth',
-  'ninth',
-  'tenth',
-  'eleventh',
-  'twelfth',
-  'thirteenth',
-  'fourteenth',
-  'fifteenth',
-  'sixteenth',
-  'seventeenth',
-  'eighteenth',
-  'nineteenth',
-  'twentieth',
-  'twentyfirst',
-  'twentysecond',
-  'twentythird',
-  'twentyfourth',
-  'twentyfifth',
-  'twentysixth',
-  'twentyseventh',
-  'twentyeighth',
-  'twentyninth',
-  'thirtieth',
-  'thirtyfirst',
-];
-
 /** The number of an ordinal word, "third" for 3; null for another word. */
 export function ordinalNamed(word: string): number | null {
-  const index = ORDINALS.indexOf(word);
+  const index = ORDINAL_WORDS.indexOf(word);
   return index < 1 ? null : index;
 }
 

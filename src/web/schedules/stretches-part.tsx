@@ -1,0 +1,50 @@
+import { X } from 'lucide-react';
+import { dayOfIso, sayDate, writePhrase } from '../../core/index.ts';
+import { Part } from '../ui/blanks.tsx';
+import { stretchAt } from './bench-draft.ts';
+import { dropRevision } from './by-hand.ts';
+import type { FormPartProps } from './form-part.tsx';
+
+interface StretchesPartProps extends FormPartProps {
+  readonly stretch: number;
+  readonly onStretch: (stretch: number) => void;
+}
+
+/** Which of several rules, one after the other in time, the form shows. */
+export function StretchesPart({ draft, stretch, onChange, onStretch }: StretchesPartProps) {
+  const froms = [draft.recurrence.start, ...draft.revisions.map(({ from }) => from)];
+  return (
+    <Part name="Which rule">
+      <ul className="leading-6">
+        {froms.map((from, index) => (
+          <li key={from} className="flex items-baseline gap-2">
+            <button
+              type="button"
+              aria-pressed={index === stretch}
+              className={`cursor-pointer text-left ${index === stretch ? 'font-semibold' : 'text-ink-2 hover:text-ink'}`}
+              onClick={() => onStretch(index)}
+            >
+              <span className={index === stretch ? 'border-b-2 border-accent' : ''}>
+                from {sayDate(dayOfIso(from))}
+              </span>
+              : {writePhrase(stretchAt(draft, index).recurrence, { start: 'unsaid' })}
+            </button>
+            {index > 0 && (
+              <button
+                type="button"
+                className="ml-auto cursor-pointer px-1 text-ink-2 hover:text-ink"
+                aria-label={`Take out the rule from ${sayDate(dayOfIso(from))}`}
+                onClick={() => {
+                  onStretch(0);
+                  onChange(dropRevision(draft, index));
+                }}
+              >
+                <X size={13} aria-hidden />
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}
