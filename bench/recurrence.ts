@@ -34,9 +34,13 @@ for (const [name, days, runs] of [
 ] as const) {
   const to = FROM + days;
   const [from, until] = [isoOfDay(FROM), isoOfDay(to)];
-  const inner = best(days > 999 ? 20 : 80, () => prepared.reduce((count, series) => count + series.between(FROM, to).length, 0));
+  const inner = best(days > 999 ? 20 : 80, () =>
+    prepared.reduce((count, series) => count + series.between(FROM, to).length, 0),
+  );
   const sum = prepared.reduce((all, series) => all + sumDays(series.between(FROM, to)), 0);
-  const iso = best(days > 999 ? 20 : 80, () => rules.reduce((count, { ours }) => count + occurrencesBetween(ours, from, until).length, 0));
+  const iso = best(days > 999 ? 20 : 80, () =>
+    rules.reduce((count, { ours }) => count + occurrencesBetween(ours, from, until).length, 0),
+  );
   console.log(`\n${name}: 2,000 rules, ${inner.result.toLocaleString('en-GB')} occurrences`);
   const each = (milliseconds: number) => `${((milliseconds * 1e6) / inner.result).toFixed(1)} ns each`;
   line('core, civil days', inner.milliseconds, each(inner.milliseconds));

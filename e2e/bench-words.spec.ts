@@ -102,6 +102,9 @@ test('by mouse: one is skipped, one dragged, one added; a pause, another rule, a
   await page.getByRole('button', { name: /^Template/ }).click();
   await page.getByPlaceholder('type a name').fill('Fuel meter');
   await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: /^Who does it/ }).click();
+  await page.getByPlaceholder('type a name').fill('Rhona');
+  await page.keyboard.press('Enter');
   await phrase(page).fill('every Friday');
   const eleventh = await december(page, 11);
   await page.mouse.click(eleventh.x, eleventh.y);
@@ -151,6 +154,13 @@ test('by keyboard alone: a day is chosen with the arrows, skipped, and taken bac
   await expect(menu).toBeHidden();
   await page.getByRole('button', { name: 'Take back: Tue 1 Dec skipped' }).press('Enter');
   await expect(preview(page)).not.toContainText('skipped by hand');
+  await year(page).focus();
+  await page.keyboard.press('PageDown');
+  await expect(page.getByRole('img', { name: /to Tue 31 Oct 2028/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Another rule from here on' }).press('Enter');
+  await expect(preview(page)).toContainText('From 1 Nov 2027: every week on Tue.');
+  await page.getByRole('button', { name: 'This year' }).press('Enter');
 });
 
 test('a rehearsal of any span is a table to copy or save, at its own address', async ({ page }) => {

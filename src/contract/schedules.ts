@@ -59,7 +59,9 @@ export const scheduleSchema = z.object({
       reached: z.object({ done: isoDate.nullable(), underWay: isoDate.nullable(), toCheck: isoDate.nullable() }),
     })
     .nullable(),
+  /** The rule in force today, in words, and the one that takes over from it. */
   phrase: z.string(),
+  nextPhrase: z.object({ from: isoDate, phrase: z.string() }).nullable(),
   state: z.enum(['running', 'paused', 'ended', 'problem']),
   /** Why no plan can be computed, when `state` is "problem". */
   problem: z.string().nullable(),

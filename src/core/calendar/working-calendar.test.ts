@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { dayOfIso } from '../civil-date/iso-date.ts';
 import { CONVENTIONS, type Convention } from './business-day.ts';
 import { addWorkingDays, makeCalendar, rollDate } from './iso-calendar.ts';
-import { NoWorkingDayError, workingDaysBetween } from './working-calendar.ts';
+import { NoWorkingDayError, shiftWorkingDays, workingDaysBetween } from './working-calendar.ts';
 
 /** Christmas 2026 falls on a Friday; Monday 28 December stands in for Boxing Day. */
 const calendar = makeCalendar({
@@ -70,6 +70,54 @@ describe('counting in working days', () => {
         expect(workingDaysBetween(dayOfIso(from), dayOfIso(addWorkingDays(from, n, calendar)), calendar)).toBe(
           n === 0 ? 0 : n,
         );
+      }),
+    );
+  });
+});
+
+describe('the numbers of working days', () => {
+  const anyCalendar = fc
+    .record({
+      weekdays: fc.uniqueArray(fc.integer({ min: 1, max: 7 }), { minLength: 1, maxLength: 7 }),
+      holidays: fc.uniqueArray(fc.integer({ min: 20_000, max: 20_400 }), { maxLength: 60 }),
+    })
+    .map(({ weekdays, holidays }) =>
+      makeCalendar({
+        workingWeekdays: weekdays,
+        holidays: holidays.map((day) => new Date(day * 86_400_000).toISOString().slice(0, 10)),
+      }),
+    );
+  const anyDay = fc.integer({ min: 19_900, max: 20_500 });
+
+  it('go up by one with each working day, and only then', () => {
+    fc.assert(
+      fc.property(anyCalendar, anyDay, (any, day) => {
+        expect(any.numberOf(day) - any.numberOf(day - 1)).toBe(any.isWorkingDay(day) ? 1 : 0);
+      }),
+    );
+  });
+
+  it('lead back to their days, however many holidays lie between', () => {
+    fc.assert(
+      fc.property(anyCalendar, anyDay, (any, day) => {
+        const last = any.dayNumbered(any.numberOf(day));
+        expect(any.isWorkingDay(last)).toBe(true);
+        expect(last).toBeLessThanOrEqual(day);
+        for (let between = last + 1; between <= day; between++) expect(any.isWorkingDay(between)).toBe(false);
+      }),
+    );
+  });
+
+  it('count far ahead what walking would', () => {
+    fc.assert(
+      fc.property(anyCalendar, anyDay, fc.integer({ min: -80, max: 80 }), (any, day, n) => {
+        let walked = day;
+        for (let left = Math.abs(n); left > 0; ) {
+          walked += Math.sign(n);
+          if (any.isWorkingDay(walked)) left--;
+        }
+        if (n === 0) while (!any.isWorkingDay(walked)) walked++;
+        expect(shiftWorkingDays(day, n, any)).toBe(walked);
       }),
     );
   });

@@ -2,11 +2,12 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
+import { monthIndexOf } from '../civil-date/month.ts';
 import { anyDay, anyRecurrence } from '../recurrence/generated.ts';
 import type { MonthPoint, Recurrence } from '../recurrence/rule.ts';
 import { occurrencesWithinHorizon } from './horizon.ts';
 import { planBetween } from './iso-plan.ts';
-import { outlook } from './outlook.ts';
+import { outlook, planYear } from './outlook.ts';
 import { isDated, planDays } from './plan.ts';
 import { remarks } from './remarks.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
@@ -195,12 +196,11 @@ describe('the outlook', () => {
 
   it('counts a year and its hours, and shows the months from this one', () => {
     const seen = outlook(payroll, calendar, today, 90);
-    expect(seen).toMatchObject({
-      timesAYear: 24,
-      minutesAYear: 24 * 90,
-      yearFrom: dayOfIso('2026-11-01'),
-      yearTo: dayOfIso('2027-10-31'),
-    });
+    expect(seen).toMatchObject({ timesAYear: 24, minutesAYear: 24 * 90 });
+    expect(seen.coming).toHaveLength(24);
+    const year = planYear(payroll, calendar, monthIndexOf(today));
+    expect(year).toMatchObject({ from: dayOfIso('2026-11-01'), to: dayOfIso('2027-10-31') });
+    expect(year.occurrences).toHaveLength(24);
     expect(seen.next[0]).toMatchObject({ on: dayOfIso('2026-11-30') });
   });
 

@@ -48,7 +48,7 @@ export interface RemarkContext {
 
 /** What a careful reader would remark on the plan, with figures; the most telling first. */
 export function remarks(schedule: PlannedSchedule, outlook: Outlook, context: RemarkContext): Remark[] {
-  const coming = outlook.year.filter(({ on }) => on >= context.today);
+  const { coming } = outlook;
   const dated = coming.filter(isDated);
   return [
     ...ended(schedule, outlook, context),

@@ -53,3 +53,17 @@ export interface PlannedSchedule {
   /** For rules on completion or progress; null or left out when there has been none. */
   readonly last?: LastOne | null;
 }
+
+/** The rule and timing that hold for the nominal dates of a day: the schedule's own, or those of the last revision up to it. */
+export function revisionOn(
+  { recurrence, timing, revisions = [] }: PlannedSchedule,
+  date: IsoDate,
+): Pick<Revision, 'recurrence' | 'timing'> {
+  const inForce = revisions.filter(({ from }) => from <= date).sort((a, b) => (a.from < b.from ? 1 : -1))[0];
+  return inForce ?? { recurrence, timing };
+}
+
+/** The first revision that begins after a day, or null. */
+export function revisionAfter({ revisions = [] }: PlannedSchedule, date: IsoDate): Revision | null {
+  return revisions.filter(({ from }) => from > date).sort((a, b) => (a.from < b.from ? -1 : 1))[0] ?? null;
+}

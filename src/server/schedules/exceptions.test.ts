@@ -100,7 +100,14 @@ describe('a schedule with changes by hand', () => {
         ],
       }),
     );
+    expect(schedule).toMatchObject({
+      phrase: 'every week on Mon',
+      nextPhrase: { from: '2026-12-10', phrase: 'every week on Tue' },
+    });
     expect(await days(schedule)).toEqual(['2026-11-30', '2026-12-07', '2026-12-15', '2026-12-22']);
+    server.clock.set('2026-12-20T09:00');
+    const later = (await ines.get(`/api/schedules/${schedule.id}`)).body;
+    expect(later).toMatchObject({ phrase: 'every week on Tue', nextPhrase: null });
     expect((await tasksOf(schedule)).map(({ start }) => start)).toEqual([null, null, '09:00', '09:00']);
   });
 

@@ -7,6 +7,8 @@ import {
   type Pause,
   planDays,
   recurrenceProblems,
+  revisionAfter,
+  revisionOn,
   type WorkingCalendar,
   writePhrase,
 } from '../../core/index.ts';
@@ -60,7 +62,9 @@ function answer(
   series: readonly SeriesTask[],
   calendar: WorkingCalendar,
 ): ScheduleAnswer {
-  const { recurrence, timing, exceptions = [], revisions = [], last = null } = plannedSchedule(scope, row);
+  const schedule = plannedSchedule(scope, row);
+  const { recurrence, timing, exceptions = [], revisions = [], last = null } = schedule;
+  const takesOver = revisionAfter(schedule, scope.today);
   const ended = new Set(
     series.filter(({ task }) => isEnded(task.state as 'open')).map(({ nominalDate }) => nominalDate),
   );
@@ -85,7 +89,11 @@ function answer(
     exceptions: [...exceptions],
     revisions: [...revisions],
     last,
-    phrase: writePhrase(recurrence, { start: 'unsaid' }),
+    phrase: writePhrase(revisionOn(schedule, scope.today).recurrence, { start: 'unsaid' }),
+    nextPhrase: takesOver && {
+      from: takesOver.from,
+      phrase: writePhrase(takesOver.recurrence, { start: 'unsaid' }),
+    },
     state: plan.problem !== null ? 'problem' : paused ? 'paused' : plan.next === null ? 'ended' : 'running',
     problem: plan.problem,
     next: plan.next,

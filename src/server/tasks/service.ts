@@ -9,6 +9,7 @@ import {
   isoOfDay,
   nextDated,
   plural,
+  revisionOn,
   writePhrase,
 } from '../../core/index.ts';
 import { type FieldChanges, fieldsBefore } from '../db/change.ts';
@@ -179,7 +180,7 @@ async function seriesOf(scope: Scope, task: TaskRow): Promise<Pick<TaskAnswer, '
   return {
     schedule: {
       id: row.id,
-      phrase: writePhrase(schedule.recurrence, { start: 'unsaid' }),
+      phrase: writePhrase(revisionOn(schedule, task.nominalDate).recurrence, { start: 'unsaid' }),
       nominalOn: task.nominalDate,
     },
     series: {

@@ -91,14 +91,8 @@ function Bench({ schedule, templates }: BenchProps) {
   const template = templates.find(({ id }) => id === draft.templateId);
 
   const days = useMemo(
-    () =>
-      plan.kind === 'plan'
-        ? plan.outlook.year
-            .filter(isDated)
-            .map(({ on }) => on)
-            .filter((on) => on >= workspace.today)
-        : [],
-    [plan, workspace.today],
+    () => (plan.kind === 'plan' ? plan.outlook.coming.filter(isDated).map(({ on }) => on) : []),
+    [plan],
   );
   const tide = useMemo<TideControl>(
     () => ({

@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Schedule } from '../../contract/index.ts';
-import { dayOfIso } from '../../core/index.ts';
+import { dayOfIso, sayDate } from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { moveThroughRows } from '../ui/arrow-rows.ts';
 import { DateBlock } from '../ui/date-block.tsx';
@@ -72,6 +72,8 @@ function Row({ schedule, index }: { readonly schedule: Schedule; readonly index:
   const [search] = useSearchParams();
   const { me } = useWorkspace();
   const address = `/schedules/${schedule.id}`;
+  const then =
+    schedule.nextPhrase && `from ${sayDate(dayOfIso(schedule.nextPhrase.from))} ${schedule.nextPhrase.phrase}`;
   const forWhom = [schedule.asset?.name, schedule.client?.name].filter(Boolean).join(', ');
   return (
     // The link in the first cell is what the keyboard uses; the row is only a larger target.
@@ -82,7 +84,10 @@ function Row({ schedule, index }: { readonly schedule: Schedule; readonly index:
         </Link>
         <span className="ml-2 text-ink-2">{forWhom}</span>
       </td>
-      <td title={schedule.phrase}>{schedule.phrase}</td>
+      <td title={then ? `${schedule.phrase}; ${then}` : schedule.phrase}>
+        {schedule.phrase}
+        {then && <span className="text-ink-2">; {then}</span>}
+      </td>
       <td className="date">
         {schedule.next ? <DateBlock day={dayOfIso(schedule.next)} /> : <span className="text-ink-2">none</span>}
       </td>

@@ -1,8 +1,13 @@
+import { ChevronDown, ChevronUp } from 'lucide-react';
+import { useMemo, useState } from 'react';
 import {
   dayOfIso,
   isDated,
+  monthIndexOf,
   type PlannedOccurrence,
+  type PlannedSchedule,
   phraseParts,
+  planYear,
   type Recurrence,
   sayDate,
   sayDay,
@@ -49,7 +54,7 @@ export function WhatThisMakes({ plan, draft, stretch, edit, onRehearse }: WhatTh
         </h2>
         <Figures plan={plan} />
       </div>
-      <YearView outlook={plan.outlook} draft={draft} edit={edit} />
+      <Year planned={plan.planned} draft={draft} edit={edit} />
       <ul className="mb-1 mt-2 text-[14px] leading-5 empty:hidden" aria-label="Remarks">
         {draft.revisions.map(({ from, recurrence }) => (
           <li key={from}>
@@ -69,6 +74,52 @@ export function WhatThisMakes({ plan, draft, stretch, edit, onRehearse }: WhatTh
         <span className="text-[13px] text-ink-2">as a table to copy or save; nothing is made</span>
       </p>
     </>
+  );
+}
+
+/** Twelve months of the plan from this one on, and those before and after. */
+function Year({
+  planned,
+  draft,
+  edit,
+}: {
+  readonly planned: PlannedSchedule;
+  readonly draft: BenchDraft;
+  readonly edit: YearEdit | null;
+}) {
+  const { today, workingCalendar } = useWorkspace();
+  const [years, setYears] = useState(0);
+  const firstMonth = monthIndexOf(today) + years * 12;
+  const year = useMemo(() => planYear(planned, workingCalendar, firstMonth), [planned, workingCalendar, firstMonth]);
+  return (
+    <div className="relative">
+      <div className="absolute -right-1.5 -top-1 z-10 flex">
+        {years !== 0 && (
+          <button type="button" className="btn btn-text !h-6 !min-h-6 !px-1.5" onClick={() => setYears(0)}>
+            This year
+          </button>
+        )}
+        <button
+          type="button"
+          className="btn btn-text !h-6 !min-h-6 !w-6 !min-w-6 !p-0"
+          aria-label="Twelve months earlier"
+          title="Twelve months earlier (Page Up)"
+          onClick={() => setYears(years - 1)}
+        >
+          <ChevronUp size={16} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="btn btn-text !h-6 !min-h-6 !w-6 !min-w-6 !p-0"
+          aria-label="Twelve months later"
+          title="Twelve months later (Page Down)"
+          onClick={() => setYears(years + 1)}
+        >
+          <ChevronDown size={16} aria-hidden />
+        </button>
+      </div>
+      <YearView year={year} draft={draft} edit={edit} onPage={(step) => setYears(years + step)} />
+    </div>
   );
 }
 

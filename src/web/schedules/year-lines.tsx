@@ -6,7 +6,7 @@ import {
   daysInMonth,
   monthIndexOf,
   monthShort,
-  type Outlook,
+  type PlannedYear,
 } from '../../core/index.ts';
 import type { BenchDraft } from './bench-draft.ts';
 import { pauseOn } from './by-hand.ts';
@@ -63,15 +63,15 @@ export function MonthLine({
 /** Spans of days under the marks: hatched where paused or closed, tinted where a revision holds, with its first day marked. */
 export function Bands({
   draft,
-  outlook,
+  year,
   place,
 }: {
   readonly draft: BenchDraft;
-  readonly outlook: Outlook;
+  readonly year: PlannedYear;
   readonly place: Place;
 }) {
   const { x, y, cell, hatch } = place;
-  const days = Array.from({ length: outlook.yearTo - outlook.yearFrom + 1 }, (_, i) => outlook.yearFrom + i);
+  const days = Array.from({ length: year.to - year.from + 1 }, (_, i) => year.from + i);
   const revised = draft.revisions.map(({ from }) => dayOfIso(from)).sort((a, b) => a - b);
   const closedIn = [draft, ...draft.revisions].map(({ recurrence }) => closedOn(recurrence.closed?.seasons ?? []));
   const stretchOf = (day: CivilDay) => revised.filter((from) => from <= day).length;
@@ -100,7 +100,7 @@ export function Bands({
         />
       ))}
       {revised
-        .filter((from) => from >= outlook.yearFrom && from <= outlook.yearTo)
+        .filter((from) => from >= year.from && from <= year.to)
         .map((from) => (
           <path
             key={`from ${from}`}

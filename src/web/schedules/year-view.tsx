@@ -7,7 +7,7 @@ import {
   monthIndexOf,
   monthOf,
   monthStart,
-  type Outlook,
+  type PlannedYear,
   plural,
   sayDay,
   type Weekday,
@@ -24,10 +24,12 @@ import { Mark, Today } from './year-mark.tsx';
 import { COLUMNS, DAY_FONT, HEAD, LEFT, RIGHT, ROW } from './year-place.ts';
 
 interface YearViewProps {
-  readonly outlook: Outlook;
+  readonly year: PlannedYear;
   readonly draft: BenchDraft;
   /** Left out for those who may look only. */
   readonly edit: YearEdit | null;
+  /** Shows the twelve months before (-1) or after (1). */
+  readonly onPage: (step: -1 | 1) => void;
 }
 
 export interface YearEdit {
@@ -39,7 +41,7 @@ export interface YearEdit {
  * A year as twelve lines, weekdays lined up, so that weekends are bands and a moved date slides along its own line.
  * A click on a day, or Enter after the arrow keys, opens what can be changed about it; a mark can be dragged to another day.
  */
-export function YearView({ outlook, draft, edit }: YearViewProps) {
+export function YearView({ year: shownYear, draft, edit, onPage }: YearViewProps) {
   const [frame, width] = useWidth<HTMLDivElement>();
   const { today, workingCalendar } = useWorkspace();
   const hatch = useId();
@@ -49,7 +51,7 @@ export function YearView({ outlook, draft, edit }: YearViewProps) {
   const close = useCallback(() => setOpen(null), []);
 
   const cell = Math.max(12, (width - LEFT - RIGHT) / COLUMNS);
-  const firstMonth = monthIndexOf(outlook.yearFrom);
+  const firstMonth = monthIndexOf(shownYear.from);
   const months = Array.from({ length: 12 }, (_, i) => monthOf(firstMonth + i));
   const x = (day: CivilDay) => {
     const { year, month, day: date } = yearMonthDay(day);
@@ -66,16 +68,22 @@ export function YearView({ outlook, draft, edit }: YearViewProps) {
     const day = first + column - (weekdayOf(first) - 1);
     return day >= first && day < monthStart(firstMonth + row + 1) ? day : null;
   };
-  const inYear = (day: CivilDay) => day >= outlook.yearFrom && day <= outlook.yearTo;
-  const shown = outlook.year;
+  const inYear = (day: CivilDay) => day >= shownYear.from && day <= shownYear.to;
+  const shown = shownYear.occurrences;
   const on = (day: CivilDay) => shown.filter((one) => one.on === day || one.nominal === day);
   const dated = shown.filter(isDated);
   const taken = new Set(dated.map(({ on: day }) => day));
 
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.target !== event.currentTarget) return;
+    const page = ({ PageUp: -1, PageDown: 1 } as const)[event.key];
+    if (page !== undefined) {
+      event.preventDefault();
+      setCursor(null);
+      onPage(page);
+    }
     const step = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -28, ArrowDown: 28 }[event.key];
-    const here = cursor ?? Math.max(today, outlook.yearFrom);
+    const here = cursor ?? (inYear(today) ? today : shownYear.from);
     if (step !== undefined) {
       event.preventDefault();
       const next = cursor === null ? here : monthStep(here, step);
@@ -107,7 +115,7 @@ export function YearView({ outlook, draft, edit }: YearViewProps) {
           width={width}
           height={HEAD + ROW * 12 + 1}
           role="img"
-          aria-label={`The year in dates: ${plural(dated.length, 'time')} from ${sayDay(outlook.yearFrom, today)} to ${sayDay(outlook.yearTo, today)}`}
+          aria-label={`The year in dates: ${plural(dated.length, 'time')} from ${sayDay(shownYear.from, today)} to ${sayDay(shownYear.to, today)}`}
           onPointerDown={(event) => {
             const day = dayAt(event);
             if (!edit || day === null || event.button !== 0) return;
@@ -144,7 +152,7 @@ export function YearView({ outlook, draft, edit }: YearViewProps) {
               </text>
             </g>
           ))}
-          <Bands draft={draft} outlook={outlook} place={place} />
+          <Bands draft={draft} year={shownYear} place={place} />
           {months.map(({ year, month }, row) => (
             <MonthLine
               key={`${year} ${month}`}

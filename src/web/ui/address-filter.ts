@@ -7,20 +7,23 @@ import { useSearchParams } from 'react-router';
  */
 export function useAddressFilter() {
   const [search, setSearch] = useSearchParams();
-  const latest = useRef(search);
+  const drawn = useRef(search);
+  drawn.current = search;
+  /** What was asked for last and is not drawn yet. */
+  const asked = useRef<URLSearchParams | null>(null);
   useEffect(() => {
-    latest.current = search;
+    if (asked.current?.toString() === search.toString()) asked.current = null;
   }, [search]);
   const replace = useCallback(
     (next: URLSearchParams) => {
-      latest.current = next;
+      asked.current = next;
       setSearch(next, { replace: true });
     },
     [setSearch],
   );
   const set = useCallback(
     (values: Readonly<Record<string, string>>) => {
-      const next = new URLSearchParams(latest.current);
+      const next = new URLSearchParams(asked.current ?? drawn.current);
       for (const [name, value] of Object.entries(values)) {
         if (value === '') next.delete(name);
         else next.set(name, value);

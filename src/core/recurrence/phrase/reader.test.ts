@@ -432,7 +432,7 @@ describe('a phrase', () => {
         expect(parsePhrase(writePhrase(canonical))).toEqual(canonical);
         expect(parsePhrase(writePhrase(canonical, { start: 'unsaid' }), { start: canonical.start })).toEqual(canonical);
       }),
-      { numRuns: 800 },
+      { numRuns: 500 },
     );
   });
 
@@ -569,7 +569,7 @@ describe('a phrase that can’t be read', () => {
           else expect(reading.problem.at).toBeLessThanOrEqual(text.length);
         },
       ),
-      { numRuns: 1500 },
+      { numRuns: 800 },
     );
   });
 });

@@ -78,10 +78,10 @@ function byIcal(text: string, start: number, to: number): string[] {
 }
 
 describe('beside other readings of RFC 5545', () => {
-  it('gives the same dates as rrule for 3,000 random rules over random windows', () => {
+  it('gives the same dates as rrule for 2,000 random rules over random windows', () => {
     const random = seeded(20_261_124);
     let rare = 0;
-    for (let i = 0; i < 3000; i++) {
+    for (let i = 0; i < 2000; i++) {
       const text = randomRule(random);
       const start = dayOfIso('2020-01-01') + random.whole(0, 1500);
       const from = start + random.whole(-100, 200);
@@ -96,13 +96,13 @@ describe('beside other readings of RFC 5545', () => {
       const ours = occurrencesBetween(rule, isoOfDay(from), isoOfDay(to));
       expect(ours, `${i}: ${text} from ${isoOfDay(start)}`).toEqual(byRRule(text, start, from, to));
     }
-    expect(rare).toBeLessThan(150);
+    expect(rare).toBeLessThan(100);
   });
 
-  it('gives the same dates as ical.js for those of 3,000 random rules that it reads as the RFC does', () => {
+  it('gives the same dates as ical.js for those of 2,000 random rules that it reads as the RFC does', () => {
     const random = seeded(3_853);
     let compared = 0;
-    for (let i = 0; i < 3000; i++) {
+    for (let i = 0; i < 2000; i++) {
       const text = randomRule(random);
       const start = dayOfIso('2020-01-01') + random.whole(0, 1500);
       const to = start + random.whole(50, text.startsWith('FREQ=DAILY') ? 120 : 900);
@@ -113,13 +113,13 @@ describe('beside other readings of RFC 5545', () => {
       const theirs = byIcal(text, start, to).filter((date) => date !== isoOfDay(start) || ours[0] === date);
       expect(ours, `${i}: ${text} from ${isoOfDay(start)}`).toEqual(theirs);
     }
-    expect(compared).toBeGreaterThan(1500);
+    expect(compared).toBeGreaterThan(1000);
   });
 
   it('ends after the same count, and until the same day', () => {
     const random = seeded(5545);
     const far = dayOfIso('2100-01-01');
-    for (let i = 0; i < 250; i++) {
+    for (let i = 0; i < 150; i++) {
       const start = dayOfIso('2024-01-01') + random.whole(0, 700);
       const rule = randomRule(random);
       const end = random.chance(50)
