@@ -2,6 +2,8 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
+    // Both cores: left to itself it keeps one free.
+    maxWorkers: 2,
     projects: [
       {
         test: {
