@@ -57,8 +57,8 @@ console.log('\nthe next date after 24 November 2026, of 2,000 rules that began i
 const oldSeries = old.map(({ ours }) => occurrenceSeries(ours, WEEKDAYS_ONLY));
 const perRule = (milliseconds: number) => `${((milliseconds * 1e3) / old.length).toFixed(3)} µs a rule`;
 const after = isoOfDay(FROM);
-const innerNext = best(30, () => oldSeries.reduce((sum, series) => sum + (series.next(FROM) ?? 0), 0));
-const isoNext = best(30, () =>
+const innerNext = best(200, () => oldSeries.reduce((sum, series) => sum + (series.next(FROM) ?? 0), 0));
+const isoNext = best(200, () =>
   old.reduce((found, { ours }) => found + (nextOccurrence(ours, after) === null ? 0 : 1), 0),
 );
 line('core, civil days', innerNext.milliseconds, perRule(innerNext.milliseconds));

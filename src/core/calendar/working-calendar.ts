@@ -50,26 +50,25 @@ export function workingCalendar(
   /** How many of the week's first 0, 1 … 7 days are worked. */
   const before = [0, 1, 2, 3, 4, 5, 6, 7].map((n) => worked.filter((i) => i < n).length);
   const holidayDays = [...holidays.keys()].sort((a, b) => a - b);
-  /** Holidays that take a working day away, in order. */
-  const lost = Int32Array.from(holidayDays.filter((day) => (mask & (1 << weekdayOf(day))) !== 0));
+  const lost = lostDays(holidayDays.filter((day) => (mask & (1 << weekdayOf(day))) !== 0));
 
   const numberOf = (day: CivilDay) => {
     const week = Math.floor((day + 3) / 7);
-    return week * worked.length + (before[day + 4 - week * 7] as number) - countUpTo(lost, day);
+    return week * worked.length + (before[day + 4 - week * 7] as number) - lost.upTo(day);
   };
   const weekdayNumbered = (number: number) => {
     const week = Math.floor((number - 1) / worked.length);
     return week * 7 + (worked[number - 1 - week * worked.length] as number) - 3;
   };
   return {
-    isWorkingDay: (day) => (mask & (1 << weekdayOf(day))) !== 0 && !holidays.has(day),
+    isWorkingDay: (day) => (mask & (1 << weekdayOf(day))) !== 0 && !lost.has(day),
     holidayName: (day) => holidays.get(day),
     numberOf,
     dayNumbered(number) {
       // The weekday that would have the number without holidays, then as many further on as holidays have taken away so far.
       for (let seeking = number; ; ) {
         const day = weekdayNumbered(seeking);
-        const found = number + countUpTo(lost, day);
+        const found = number + lost.upTo(day);
         if (found === seeking) return day;
         seeking = found;
       }
@@ -79,18 +78,18 @@ export function workingCalendar(
   };
 }
 
-/** How many of the sorted values are at most `limit`. */
-function countUpTo(sorted: Int32Array, limit: number): number {
-  let low = 0;
-  let high = sorted.length;
-  if (high === 0 || limit < (sorted[0] as number)) return 0;
-  if (limit >= (sorted[high - 1] as number)) return high;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((sorted[middle] as number) <= limit) low = middle + 1;
-    else high = middle;
-  }
-  return low;
+/**
+ * Working days that holidays take away, given in order: whether a day is one, and how many there are up to a day.
+ * A table over the years that have holidays, as every occurrence of a plan asks it several times.
+ */
+function lostDays(days: readonly CivilDay[]): { has(day: CivilDay): boolean; upTo(day: CivilDay): number } {
+  const first = days[0] ?? 0;
+  const last = days.at(-1) ?? -1;
+  const counts = new Int32Array(last - first + 1);
+  for (const day of days) counts[day - first] = 1;
+  for (let i = 1; i < counts.length; i++) counts[i] = (counts[i] as number) + (counts[i - 1] as number);
+  const upTo = (day: CivilDay) => (day < first ? 0 : day >= last ? days.length : (counts[day - first] as number));
+  return { has: (day) => day >= first && day <= last && upTo(day) !== upTo(day - 1), upTo };
 }
 
 /** Monday to Friday, no holidays: what a rule means where no workspace says otherwise. */

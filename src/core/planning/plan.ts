@@ -246,8 +246,8 @@ function placeStretch(
 }
 
 function placeOf(nominal: CivilDay, stretch: Stretch, byHand: Handmade, rolling: WorkingCalendar): Place {
-  if (byHand.skipped.has(nominal)) return omittedPlace(nominal, stretch, 'skipped');
-  const by = byHand.moves.get(nominal);
+  if (byHand.skipped.size > 0 && byHand.skipped.has(nominal)) return omittedPlace(nominal, stretch, 'skipped');
+  const by = byHand.moves.size > 0 ? byHand.moves.get(nominal) : undefined;
   if (by !== undefined) return { nominal, on: by, stretch, moved: 'by hand', isAdded: false, omitted: null };
   const on = rollDay(nominal, stretch.recurrence.dayOff, rolling);
   if (on === null) return omittedPlace(nominal, stretch, 'day off');
