@@ -1,11 +1,14 @@
 import { useEffect, useId, useRef, useState } from 'react';
-import { isoOfDay, type PhraseProblem, type Recurrence, readPhrase, writePhrase } from '../../core/index.ts';
+import { isoOfDay, type PhraseProblem, type Recurrence, readPhrase, tryPhrase, writePhrase } from '../../core/index.ts';
 import { useToday } from '../shell/workspace.tsx';
 
 interface PhraseBoxProps {
   readonly recurrence: Recurrence;
   readonly onChange: (recurrence: Recurrence) => void;
 }
+
+/** A phrase is often unreadable on the way: what is wrong is said when typing rests this long. */
+const REST_MS = 500;
 
 /**
  * The rule said in words. What is typed is taken as soon as it can be read; the text itself stays as typed until the field is
@@ -16,21 +19,29 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
   const written = writePhrase(recurrence, { start: 'unsaid' });
   const [text, setText] = useState(written);
   const problemId = useId();
-  const read = (typed: string) => readPhrase(typed, { start: recurrence.start, today: isoOfDay(today) });
-  const reading = read(text);
-  const problem = reading.kind === 'unread' ? reading.problem : null;
-  const said = reading.kind === 'read' ? writePhrase(reading.recurrence, { start: 'unsaid' }) : null;
+  const options = { start: recurrence.start, today: isoOfDay(today) };
+  const said = tryPhrase(text, options);
+  const isRead = said !== null;
   const isInStep = useRef(true);
-  isInStep.current = said === written;
+  isInStep.current = isRead && writePhrase(said, { start: 'unsaid' }) === written;
   // Another rule, and not by what stands here: the controls below have changed it.
   useEffect(() => {
     if (!isInStep.current) setText(written);
   }, [written]);
 
+  const [isResting, setResting] = useState(true);
+  const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(rest.current), []);
+  const reading = isRead || !isResting ? null : readPhrase(text, options);
+  const problem = reading?.kind === 'unread' ? reading.problem : null;
+
   const take = (typed: string) => {
     setText(typed);
-    const next = read(typed);
-    if (next.kind === 'read') onChange(next.recurrence);
+    setResting(false);
+    clearTimeout(rest.current);
+    rest.current = setTimeout(() => setResting(true), REST_MS);
+    const next = tryPhrase(typed, options);
+    if (next) onChange(next);
   };
   return (
     <div className="mb-2">
@@ -44,13 +55,15 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
         placeholder="last working day of every quarter"
         value={text}
         onBlur={() => {
+          setResting(true);
           // What can't be read is not thrown away; what can is shown as it is written.
-          if (problem === null) setText(written);
+          if (isRead) setText(written);
         }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) {
             event.preventDefault();
-            if (problem === null) setText(written);
+            setResting(true);
+            if (isRead) setText(written);
           }
         }}
         onChange={({ target }) => take(target.value.replace(/\s*\n\s*/g, ' '))}

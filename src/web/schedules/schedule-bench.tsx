@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { type Schedule, scheduleInputSchema, type Template } from '../../contract/index.ts';
 import {
@@ -62,32 +62,40 @@ function Bench({ schedule, templates }: BenchProps) {
   const [chosenStretch, setStretch] = useState(0);
   const stretch = Math.min(chosenStretch, draft.revisions.length);
   const [busy, setBusy] = useState(false);
-  const plan = usePlan(draft, schedule, templates);
+  // The form answers at once; what it makes follows as soon as there is time, and is given up for the next keystroke.
+  const shown = useDeferredValue(draft);
+  const plan = usePlan(shown, schedule, templates);
+  const latest = useRef(draft);
+  latest.current = draft;
   const edit = useMemo(
     () =>
       workspace.me.isManager
         ? {
             onChange: change,
             onRevise: (day: CivilDay) => {
-              const revised = reviseFrom(draft, day);
+              const revised = reviseFrom(latest.current, day);
               change(revised.draft);
               setStretch(revised.stretch);
             },
           }
         : null,
-    [workspace.me.isManager, change, draft],
+    [workspace.me.isManager, change],
   );
   const rehearsing = search.get('rehearse');
-  const rehearse = (span: string | null) =>
-    setSearch(
-      (before) => {
-        const next = new URLSearchParams(before);
-        if (span === null) next.delete('rehearse');
-        else next.set('rehearse', span);
-        return next;
-      },
-      { replace: true },
-    );
+  const rehearse = useCallback(
+    (span: string | null) =>
+      setSearch(
+        (before) => {
+          const next = new URLSearchParams(before);
+          if (span === null) next.delete('rehearse');
+          else next.set('rehearse', span);
+          return next;
+        },
+        { replace: true },
+      ),
+    [setSearch],
+  );
+  const rehearseYear = useCallback(() => rehearse(yearFrom(workspace.today)), [rehearse, workspace.today]);
   const template = templates.find(({ id }) => id === draft.templateId);
 
   const days = useMemo(
@@ -187,10 +195,10 @@ function Bench({ schedule, templates }: BenchProps) {
           >
             <WhatThisMakes
               plan={plan}
-              draft={draft}
-              stretch={stretch}
+              draft={shown}
+              stretch={Math.min(stretch, shown.revisions.length)}
               edit={edit}
-              onRehearse={() => rehearse(yearFrom(workspace.today))}
+              onRehearse={rehearseYear}
             />
           </section>
           {rehearsing !== null && plan.kind === 'plan' && (

@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import {
   dayOfIso,
   isDated,
@@ -30,7 +30,13 @@ interface WhatThisMakesProps {
 }
 
 /** The rule as a sentence, three figures, the year, what a careful reader would remark, and the next dates. */
-export function WhatThisMakes({ plan, draft, stretch, edit, onRehearse }: WhatThisMakesProps) {
+export const WhatThisMakes = memo(function WhatThisMakes({
+  plan,
+  draft,
+  stretch,
+  edit,
+  onRehearse,
+}: WhatThisMakesProps) {
   const { people } = useWorkspace();
   if (plan.kind === 'problem') {
     return (
@@ -75,7 +81,7 @@ export function WhatThisMakes({ plan, draft, stretch, edit, onRehearse }: WhatTh
       </p>
     </>
   );
-}
+});
 
 /** Twelve months of the plan from this one on, and those before and after. */
 function Year({

@@ -147,6 +147,9 @@ const OTHER_WORDS = [
   'working',
 ];
 
+/** Words that are tried in place of one that is not understood. */
+const MOST_TRIED = 16;
+
 /** The nearest phrase that can be read: a word put right, left out, or added where one is missing. */
 function suggest(
   text: string,
@@ -166,7 +169,8 @@ function suggest(
   const near = candidates
     .map((word) => ({ word, distance: editDistance(typed, word) }))
     .filter(({ word, distance }) => distance > 0 && distance <= (word.length > 5 ? 3 : word.length > 2 ? 2 : 1))
-    .sort((a, b) => a.distance - b.distance);
+    .sort((a, b) => a.distance - b.distance)
+    .slice(0, MOST_TRIED);
   for (const { word } of near) if (canBeRead(before + word + rest)) return tidy(before + word + rest);
   if (cardinalNamed(typed) === null && canBeRead(before + rest)) return tidy(before + rest);
   return null;

@@ -44,6 +44,12 @@ export function parsePhrase(text: string, options: PhraseReadingOptions = {}): R
 /** The longest phrase that is read. */
 const LONGEST_PHRASE = 2000;
 
+/** The recurrence of a phrase, or null where it can't be read: for each keystroke, when nobody asks yet what is wrong. */
+export function tryPhrase(text: string, options: PhraseReadingOptions = {}): Recurrence | null {
+  const attempt = text.length > LONGEST_PHRASE ? null : read(text, options);
+  return attempt?.kind === 'read' ? attempt.recurrence : null;
+}
+
 /** Reads a phrase, or says what in it can't be read. */
 export function readPhrase(text: string, options: PhraseReadingOptions = {}): PhraseReading {
   if (text.length > LONGEST_PHRASE) {
