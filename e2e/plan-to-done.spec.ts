@@ -1,4 +1,4 @@
-import { expect, stepIn, test } from './journey.ts';
+import { expect, expectAccessible, stepIn, test } from './journey.ts';
 
 const PHRASE = 'last working day of each month, or the working day before';
 
@@ -74,8 +74,9 @@ test('by keyboard alone: the same way', async ({ page }) => {
   await page.keyboard.type('templates');
   await expect(chosen(page)).toContainText('Templates');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { level: 1, name: 'Templates' })).toBeVisible();
+  await expect(page.getByRole('row').nth(1)).toBeVisible();
   await page.keyboard.press('n');
+  await expect(page).toHaveURL(/\/templates\/new$/);
   await tabTo(page, 'Name');
   await page.keyboard.type('Till check');
   await tabTo(page, 'Title pattern');
@@ -150,3 +151,22 @@ async function tabTo(page: import('@playwright/test').Page, name: string | RegEx
   }
   throw new Error(`Tab never reached ${name}`);
 }
+
+test('in a workspace that has only begun, the first schedule is said in one phrase', async ({ page }) => {
+  await stepIn(page, 'Ada Winn');
+  await page.goto('/templates/new');
+  await page.getByLabel('Name', { exact: true }).fill('Slip wash');
+  await page.getByLabel('Estimate').fill('20 min');
+  await page.getByRole('button', { name: 'Save the template' }).click();
+  await page.getByRole('link', { name: 'Set a schedule' }).click();
+  await page.getByLabel('When, in words').fill('first and last Friday of each month, or the working day before');
+  const preview = page.getByRole('region', { name: 'What this makes' });
+  await expect(preview.getByRole('heading').first()).toHaveText(
+    'First and last Friday of each month, or the working day before',
+  );
+  await expect(preview).toContainText('Nobody is to do it yet: 24 dates in the coming year.');
+  await expectAccessible(page);
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText('is scheduled')).toBeVisible();
+  await expect(page.getByRole('row', { name: /Slip wash/ })).toContainText('first and last Friday of each month');
+});

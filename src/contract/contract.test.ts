@@ -1,8 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { PLAIN_TIMING } from '../core/index.ts';
 import { anyRecurrence } from '../core/recurrence/generated.ts';
 import {
   endpoint,
+  exceptionSchema,
+  pauseSchema,
   recurrenceSchema,
   scheduleEndpoints,
   scheduleInputSchema,
@@ -74,6 +77,18 @@ describe('a recurrence over the wire', () => {
     [{ ...good, end: { kind: 'after', count: 10_000 } }, 'end.count: At most 9999 times'],
     [{ ...good, end: { kind: 'on', date: 'soon' } }, 'end.date: This is not a date'],
     [{ ...good, dayOff: 'sometimes' }, 'dayOff'],
+    [{ ...good, rules: [{ kind: 'dates', dates: [] }] }, 'rules.0.dates: Write at least one date'],
+    [{ ...good, rules: [{ kind: 'dates', dates: ['2027-02-30'] }] }, 'rules.0.dates.0: This is not a date'],
+    [{ ...good, rules: [{ kind: 'workingDays', every: 1000 }] }, 'rules.0.every: At most 999'],
+    [{ ...good, rules: [{ kind: 'rrule', text: 'FREQ=SECONDLY' }] }, 'rules.0.text: FREQ=SECONDLY is finer than a day'],
+    [{ ...good, rules: [{ kind: 'follows', reaches: 'done', amount: -1, unit: 'day' }] }, 'rules.0.amount: At least 0'],
+    [{ ...good, rules: [{ kind: 'follows', reaches: 'paid', amount: 1, unit: 'day' }] }, 'rules.0.reaches'],
+    [{ ...good, closed: { seasons: [], dates: 'omit' } }, 'closed.seasons: Say when it is closed'],
+    [
+      { ...good, closed: { seasons: [{ from: '02-30', to: '03-01' }], dates: 'omit' } },
+      'closed.seasons.0.from: A day of the year',
+    ],
+    [{ ...good, except: ['tomorrow'] }, 'except.0: This is not a date'],
   ])('is refused with its place: %j', (wrong, words) => {
     expect(issuesOf(recurrenceSchema.safeParse(wrong)).join('\n')).toContain(words);
   });
@@ -101,8 +116,46 @@ describe('timing over the wire', () => {
     [{ ...good, startTime: '25:00' }, 'startTime: This is not a time'],
     [{ ...good, starts: { amount: -0.5, unit: 'day' } }, 'starts.amount: Whole days only'],
     [{ ...good, starts: { amount: 0, unit: 'fortnight' } }, 'starts.unit'],
+    [{ ...good, reminders: [{ offset: { amount: -400, unit: 'day' }, time: '09:00' }] }, 'reminders.0.offset.amount'],
+    [
+      { ...good, reminders: [{ offset: { amount: -1, unit: 'day' }, time: '9' }] },
+      'reminders.0.time: This is not a time',
+    ],
+    [
+      { ...good, reminders: Array.from({ length: 9 }, () => ({ offset: { amount: 0, unit: 'day' }, time: '09:00' })) },
+      'Eight reminders at most',
+    ],
+    [{ ...good, zone: 'London' }, 'zone: There is no such time zone'],
   ])('is refused with its place: %j', (wrong, words) => {
     expect(issuesOf(timingSchema.safeParse(wrong)).join('\n')).toContain(words);
+  });
+});
+
+describe('what was changed by hand, over the wire', () => {
+  it('takes each kind of exception, and pauses that end or last', () => {
+    for (const exception of [
+      { kind: 'skip', date: '2026-12-25' },
+      { kind: 'move', date: '2026-12-25', to: '2026-12-24' },
+      { kind: 'add', date: '2026-12-30' },
+      { kind: 'change', date: '2026-12-25', change: { startTime: null, dueTime: '12:00' } },
+    ])
+      expect(exceptionSchema.parse(exception)).toEqual(exception);
+    expect(pauseSchema.safeParse({ from: '2026-12-01', to: null }).success).toBe(true);
+  });
+
+  it.each([
+    [{ kind: 'move', date: '2026-12-25' }, 'to'],
+    [{ kind: 'skip', date: 'Christmas' }, 'date: This is not a date'],
+    [{ kind: 'change', date: '2026-12-25', change: { startTime: 'noon' } }, 'change.startTime: This is not a time'],
+    [{ kind: 'swap', date: '2026-12-25' }, 'kind'],
+  ])('refuses %j with its place', (wrong, words) => {
+    expect(issuesOf(exceptionSchema.safeParse(wrong)).join('\n')).toContain(words);
+  });
+
+  it('gives stored timings of an earlier version what they lack', () => {
+    const { reminders, zone, ...earlier } = { ...PLAIN_TIMING };
+    expect([reminders, zone]).toEqual([[], null]);
+    expect(timingSchema.parse(earlier)).toEqual(PLAIN_TIMING);
   });
 });
 

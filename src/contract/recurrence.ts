@@ -12,6 +12,7 @@ import {
   type Recurrence,
   type Revision,
   rruleFault,
+  type Season,
   type Timing,
   tryMonthDay,
 } from '../core/index.ts';
@@ -97,13 +98,16 @@ const rule = z.discriminatedUnion('kind', [
 const monthDay = z
   .string()
   .refine((text) => tryMonthDay(text) !== null, 'A day of the year is written MM-DD, like 01-31.');
+/** Whether its days exist: what is wrong with them is said by themselves. */
+const isSeason = ({ from, to }: Season) => tryMonthDay(from) !== null && tryMonthDay(to) !== null;
+
 const closedSeasons = z.object({
   seasons: z
     .array(z.object({ from: monthDay, to: monthDay }))
     .min(1, 'Say when it is closed.')
     .max(24, 'Twenty-four seasons at most.')
     .refine(
-      (seasons) => longestClosure(seasons) < 366,
+      (seasons) => !seasons.every(isSeason) || longestClosure(seasons) < 366,
       'Closed all year, nothing would ever be due: leave some of it open.',
     ),
   dates: z.enum(['omit', 'move']),

@@ -25,7 +25,7 @@ export * from './planning/rrule-writer.ts';
 export * from './planning/schedule-plan.ts';
 export * from './planning/timing.ts';
 export { canonicalRecurrence, mayLackDay } from './recurrence/canonical.ts';
-export * from './recurrence/follows-dates.ts';
+export { dayFollowing } from './recurrence/follows-dates.ts';
 export * from './recurrence/occurrences.ts';
 export { type PhraseProblem, rruleFault } from './recurrence/phrase/problem.ts';
 export * from './recurrence/phrase/reader.ts';

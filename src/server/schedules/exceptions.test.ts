@@ -230,6 +230,84 @@ describe('a schedule with changes by hand', () => {
   });
 });
 
+describe('changing what was changed by hand', () => {
+  it('is undone as a whole, with its tasks', async () => {
+    const of = input('every Monday');
+    const schedule = await save(of);
+    const before = await days(schedule);
+    const { body } = await ines
+      .put(`/api/schedules/${schedule.id}`)
+      .send({
+        ...of,
+        version: schedule.version,
+        exceptions: [{ kind: 'skip', date: '2026-12-07' }],
+        pauses: [{ from: '2026-12-20', to: null }],
+      })
+      .expect(200);
+    expect(await days(schedule)).toEqual(['2026-11-30', '2026-12-14']);
+    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    expect(await days(schedule)).toEqual(before);
+    expect((await ines.get(`/api/schedules/${schedule.id}`)).body).toMatchObject({ exceptions: [], pauses: [] });
+  });
+
+  it('is refused when someone else has changed the schedule meanwhile', async () => {
+    const of = input('every Monday');
+    const schedule = await save(of);
+    await ines.post(`/api/schedules/${schedule.id}/pause`).expect(200);
+    const { body } = await ines
+      .put(`/api/schedules/${schedule.id}`)
+      .send({ ...of, version: schedule.version, exceptions: [{ kind: 'skip', date: '2026-12-07' }] })
+      .expect(409);
+    expect(body.detail).toContain('Someone else changed this schedule');
+    expect((await ines.get(`/api/schedules/${schedule.id}`)).body.exceptions).toEqual([]);
+  });
+
+  it('leaves alone a task that someone is at work on, wherever the rule would have it', async () => {
+    const of = input('every day');
+    const schedule = await save(of);
+    const [today] = await tasksOf(schedule);
+    await ines.post(`/api/tasks/${today?.id}/start`).expect(200);
+    const { body } = await ines
+      .put(`/api/schedules/${schedule.id}`)
+      .send({ ...of, version: schedule.version, exceptions: [{ kind: 'move', date: '2026-11-24', to: '2026-11-28' }] })
+      .expect(200);
+    expect(body.tasks.kept).toBeGreaterThan(0);
+    expect((await tasksOf(schedule))[0]).toMatchObject({ on: '2026-11-24', state: 'underWay' });
+  });
+
+  it('shows beyond the horizon as well, before anything is made', async () => {
+    await save(
+      input('1st of each month', {
+        timing: { ...PLAIN_TIMING, startTime: '09:00' },
+        exceptions: [{ kind: 'move', date: '2027-01-01', to: '2027-01-04' }],
+      }),
+    );
+    const sheet = (await ines.get(`/api/people/${maud}/day-sheet`).query({ date: '2027-01-04' }).expect(200)).body;
+    expect(sheet.projected).toContainEqual(expect.objectContaining({ on: '2027-01-04', startTime: '09:00' }));
+    const before = (await ines.get(`/api/people/${maud}/day-sheet`).query({ date: '2027-01-01' }).expect(200)).body;
+    expect(before.projected.filter(({ startTime }: { startTime: string }) => startTime === '09:00')).toEqual([]);
+  });
+
+  it('is made once, however many runs there are at the same moment', async () => {
+    const schedule = await save(
+      input('every Monday', {
+        exceptions: [{ kind: 'add', date: '2026-12-18' }],
+        revisions: [
+          {
+            from: '2026-12-10',
+            recurrence: parsePhrase('every Tuesday', { start: '2026-12-10' }),
+            timing: PLAIN_TIMING,
+          },
+        ],
+      }),
+    );
+    const wanted = await days(schedule);
+    await server.source.query('delete from task where schedule_id = $1', [schedule.id]);
+    await Promise.all(Array.from({ length: 4 }, () => ines.post('/api/runs').expect(200)));
+    expect(await days(schedule)).toEqual(wanted);
+  });
+});
+
 describe('a schedule whose next task waits for the last one', () => {
   it('makes the first, and the next when that is done; undoing takes it back', async () => {
     const schedule = await save(input('every 10 working days after completion'));
