@@ -74,7 +74,7 @@ test('by keyboard alone: the same way', async ({ page }) => {
   await page.keyboard.type('templates');
   await expect(chosen(page)).toContainText('Templates');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('row').nth(1)).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: 'Templates' })).toBeVisible();
   await page.keyboard.press('n');
   await expect(page).toHaveURL(/\/templates\/new$/);
   await tabTo(page, 'Name');
@@ -156,6 +156,7 @@ test('in a workspace that has only begun, the first schedule is said in one phra
   await stepIn(page, 'Ada Winn');
   await page.goto('/templates/new');
   await page.getByLabel('Name', { exact: true }).fill('Slip wash');
+  await page.getByLabel('Title pattern').fill('Slip wash {day}');
   await page.getByLabel('Estimate').fill('20 min');
   await page.getByRole('button', { name: 'Save the template' }).click();
   await page.getByRole('link', { name: 'Set a schedule' }).click();

@@ -1,4 +1,14 @@
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  createContext,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { Dialog } from '../ui/dialog.tsx';
 
 export interface KeyBinding {
@@ -18,30 +28,40 @@ const KeyContext = createContext<KeyRing | null>(null);
 
 /** Keys of the whole application. The binding added last wins, so that an open sheet takes Esc from what lies under it. */
 export function KeyProvider({ children }: { readonly children: ReactNode }) {
-  const [stack, setStack] = useState<readonly (readonly KeyBinding[])[]>([]);
-  const add = useCallback((bindings: readonly KeyBinding[]) => {
-    setStack((before) => [...before, bindings]);
-    return () => setStack((before) => before.filter((entry) => entry !== bindings));
+  // Read when a key is pressed, so that a page that has just been drawn has its keys, and one that has gone has lost them.
+  const stack = useRef<readonly (readonly KeyBinding[])[]>([]);
+  const [known, setKnown] = useState<readonly KeyBinding[]>([]);
+  const put = useCallback((next: readonly (readonly KeyBinding[])[]) => {
+    stack.current = next;
+    setKnown(bindingsOf(next));
   }, []);
-  const known = useMemo(() => {
-    const byKey = new Map(stack.flat().map((binding) => [binding.key, binding]));
-    return [...byKey.values()];
-  }, [stack]);
+  const add = useCallback(
+    (bindings: readonly KeyBinding[]) => {
+      put([...stack.current, bindings]);
+      return () => put(stack.current.filter((entry) => entry !== bindings));
+    },
+    [put],
+  );
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.defaultPrevented) return;
       const name = event.ctrlKey || event.metaKey ? `Mod+${event.key}` : event.key;
       if (event.altKey || (isTyping(event.target) && !name.startsWith('Mod+') && name !== 'Escape')) return;
-      const binding = known.find(({ key }) => key === name);
+      const binding = bindingsOf(stack.current).find(({ key }) => key === name);
       if (!binding) return;
       event.preventDefault();
       binding.run();
     };
     document.addEventListener('keydown', listen);
     return () => document.removeEventListener('keydown', listen);
-  }, [known]);
+  }, []);
   const ring = useMemo(() => ({ add, known }), [add, known]);
   return <KeyContext value={ring}>{children}</KeyContext>;
+}
+
+/** The last binding of each key. */
+function bindingsOf(stack: readonly (readonly KeyBinding[])[]): KeyBinding[] {
+  return [...new Map(stack.flat().map((binding) => [binding.key, binding])).values()];
 }
 
 function isTyping(target: EventTarget | null): boolean {
@@ -56,7 +76,8 @@ export function useKeys(bindings: readonly KeyBinding[]): void {
   const latest = useRef(bindings);
   latest.current = bindings;
   const names = bindings.map(({ key, says }) => `${key} ${says}`).join('\n');
-  useEffect(() => {
+  // Before the page is seen: whoever sees it may press its keys.
+  useLayoutEffect(() => {
     const standing = names
       .split('\n')
       .filter(Boolean)
