@@ -1,6 +1,6 @@
 import {
   type Convention,
-  ON_THE_DAY,
+  PLAIN_TIMING,
   type Recurrence,
   type Rule,
   type Timing,
@@ -79,15 +79,7 @@ const by = (dueTime: string): Partial<Timing> => ({ dueTime });
 const daysBefore = (n: number) => ({ amount: -n, unit: 'day' }) as const;
 const workingDaysBefore = (n: number) => ({ amount: -n, unit: 'workingDay' }) as const;
 
-export const DEFAULT_TIMING: Timing = {
-  appears: daysBefore(1),
-  starts: ON_THE_DAY,
-  due: ON_THE_DAY,
-  startTime: null,
-  dueTime: null,
-  reminders: [],
-  zone: null,
-};
+export const DEFAULT_TIMING: Timing = { ...PLAIN_TIMING, appears: daysBefore(1) };
 
 const PONTOON_DAYS: readonly (readonly [string, Weekday, PersonKey, string, string])[] = [
   ['Pontoon A', 1, 'nadia', '09:00', '10:00'],

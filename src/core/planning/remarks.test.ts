@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
+import { monthsRule } from '../recurrence/generated.ts';
 import type { MonthPoint, Recurrence, Rule } from '../recurrence/rule.ts';
 import { outlook } from './outlook.ts';
 import { type RemarkContext, remarks } from './remarks.ts';
@@ -17,14 +18,6 @@ const calendar = makeCalendar({
   ],
 });
 const date = (day: number): MonthPoint => ({ kind: 'date', day });
-const monthly = (on: MonthPoint[], rest: Partial<Extract<Rule, { kind: 'months' }>> = {}): Rule => ({
-  kind: 'months',
-  every: 1,
-  months: [],
-  on,
-  missing: 'last',
-  ...rest,
-});
 
 function say(rules: Rule[], rest: Partial<Recurrence> = {}, pauses: PlannedSchedule['pauses'] = []): string[] {
   const schedule: PlannedSchedule = {
@@ -41,7 +34,7 @@ describe('remarks on a plan', () => {
   });
 
   it('name the dates that are moved, and count the rest', () => {
-    const sentences = say([monthly([date(1), date(15)])], { dayOff: 'following' });
+    const sentences = say([monthsRule([date(1), date(15)])], { dayOff: 'following' });
     expect(sentences).toHaveLength(1);
     expect(sentences[0]).toMatch(/^\d+ of the 24 are moved off a day off: Fri 1 Jan 2027, .* and \d+ more\.$/);
   });
@@ -72,11 +65,13 @@ describe('remarks on a plan', () => {
     [30, 'next', 'The 30th is missing in 1 of 12 months; the 1st of the next month is taken instead.'],
     [31, 'omit', 'The 31st is missing in 5 of 12 months; those are left out.'],
   ] as const)('count the months without the %dth', (day, missing, words) => {
-    expect(say([monthly([date(day)], { missing })])[0]).toBe(words);
+    expect(say([monthsRule([date(day)], { missing })])[0]).toBe(words);
   });
 
   it('say nothing of months that all have the day', () => {
-    expect(say([monthly([date(31)], { months: [1, 3, 5] })], { dayOff: 'nearest' }).join(' ')).not.toContain('missing');
+    expect(say([monthsRule([date(31)], { months: [1, 3, 5] })], { dayOff: 'nearest' }).join(' ')).not.toContain(
+      'missing',
+    );
   });
 
   it.each([
@@ -121,7 +116,7 @@ describe('remarks on a plan', () => {
   });
 
   it('count the days on which the same person has the same work twice', () => {
-    const other = planned({}, [monthly([{ kind: 'weekday', nth: 1, weekday: 3 }])]);
+    const other = planned({}, [monthsRule([{ kind: 'weekday', nth: 1, weekday: 3 }])]);
     expect(kinds(planned(), { others: [other] })).toMatchObject([{ kind: 'twice a day', count: 12 }]);
   });
 

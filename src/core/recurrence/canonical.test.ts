@@ -1,20 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { canonicalRecurrence, mayLackDay } from './canonical.ts';
-import type { MonthPoint, Recurrence, Rule } from './rule.ts';
+import { monthsRule } from './generated.ts';
+import type { Recurrence, Rule } from './rule.ts';
 
 const of = (rules: Rule[], rest: Partial<Recurrence> = {}): Recurrence => ({
   start: '2026-11-24',
   rules,
   end: { kind: 'never' },
   dayOff: 'none',
-  ...rest,
-});
-const months = (on: MonthPoint[], rest: Partial<Extract<Rule, { kind: 'months' }>> = {}): Rule => ({
-  kind: 'months',
-  every: 1,
-  months: [],
-  on,
-  missing: 'last',
   ...rest,
 });
 
@@ -26,7 +19,7 @@ describe('the settled form of a recurrence', () => {
     expect(
       canonicalRecurrence(
         of([
-          months([
+          monthsRule([
             { kind: 'date', day: -1 },
             { kind: 'date', day: 15 },
             { kind: 'date', day: 15 },
@@ -34,7 +27,7 @@ describe('the settled form of a recurrence', () => {
         ]),
       ).rules,
     ).toEqual([
-      months([
+      monthsRule([
         { kind: 'date', day: 15 },
         { kind: 'date', day: -1 },
       ]),
@@ -60,14 +53,16 @@ describe('the settled form of a recurrence', () => {
     expect(canonicalRecurrence(of([every, every])).rules).toEqual([every]);
     expect(
       canonicalRecurrence(
-        of([months([{ kind: 'date', day: 15 }], { missing: 'omit', months: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] })]),
+        of([
+          monthsRule([{ kind: 'date', day: 15 }], { missing: 'omit', months: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] }),
+        ]),
       ).rules,
-    ).toEqual([months([{ kind: 'date', day: 15 }])]);
+    ).toEqual([monthsRule([{ kind: 'date', day: 15 }])]);
     expect(canonicalRecurrence(of([every], { closed: { seasons: [], dates: 'omit' }, except: [] }))).toEqual(
       of([every]),
     );
-    expect(canonicalRecurrence(of([months([{ kind: 'anyWeekday', nth: 1, weekdays: [5] }])])).rules).toEqual([
-      months([{ kind: 'weekday', nth: 1, weekday: 5 }]),
+    expect(canonicalRecurrence(of([monthsRule([{ kind: 'anyWeekday', nth: 1, weekdays: [5] }])])).rules).toEqual([
+      monthsRule([{ kind: 'weekday', nth: 1, weekday: 5 }]),
     ]);
   });
 

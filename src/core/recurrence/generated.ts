@@ -3,9 +3,22 @@ import { CONVENTIONS } from '../calendar/business-day.ts';
 import type { Season } from '../calendar/closed-season.ts';
 import { daysInMonth } from '../civil-date/civil-day.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
-import { type ClosedSeasons, type End, MILESTONES, type MonthPoint, type Recurrence, type Rule } from './rule.ts';
+import {
+  type ClosedSeasons,
+  type End,
+  MILESTONES,
+  type MonthPoint,
+  type MonthsRule,
+  type Recurrence,
+  type Rule,
+} from './rule.ts';
 
-/** Generators for properties over recurrences. Used by tests only. */
+/** Rules for tests: written short, and generated for properties. */
+
+/** A monthly rule on some days, and what is different about it. */
+export function monthsRule(on: readonly MonthPoint[], rest: Partial<MonthsRule> = {}): MonthsRule {
+  return { kind: 'months', every: 1, months: [], on, missing: 'last', ...rest };
+}
 
 const weekday = fc.integer({ min: 1, max: 7 }).map((n) => n as 1 | 2 | 3 | 4 | 5 | 6 | 7);
 const every = fc.integer({ min: 1, max: 9 });

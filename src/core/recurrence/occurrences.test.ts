@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
-import { anyDay, anyRecurrence } from './generated.ts';
+import { anyDay, anyRecurrence, monthsRule } from './generated.ts';
 import { nextOccurrence, occurrenceSeries, occurrencesBetween } from './occurrences.ts';
 import type { MonthPoint, Recurrence, Rule } from './rule.ts';
 
@@ -19,14 +19,6 @@ const recurrence = (
   ...rest,
 });
 const date = (day: number): MonthPoint => ({ kind: 'date', day });
-const monthly = (on: MonthPoint[], rest: Partial<Extract<Rule, { kind: 'months' }>> = {}): Rule => ({
-  kind: 'months',
-  every: 1,
-  months: [],
-  on,
-  missing: 'last',
-  ...rest,
-});
 
 describe('every N days', () => {
   it('counts from the start, across months and years', () => {
@@ -76,13 +68,13 @@ describe('every N months by date', () => {
     ['omit', ['2026-01-31', '2026-03-31']],
     ['next', ['2026-01-31', '2026-03-01', '2026-03-31']],
   ] as const)('takes the 31st with %s where it is missing', (missing, expected) => {
-    expect(occurrencesBetween(recurrence(monthly([date(31)], { missing })), '2026-01-01', '2026-04-30')).toEqual(
+    expect(occurrencesBetween(recurrence(monthsRule([date(31)], { missing })), '2026-01-01', '2026-04-30')).toEqual(
       expected,
     );
   });
 
   it('is never 30 days: quarterly from February keeps its months', () => {
-    const rule = recurrence(monthly([date(20)], { every: 3 }), '2026-02-10');
+    const rule = recurrence(monthsRule([date(20)], { every: 3 }), '2026-02-10');
     expect(occurrencesBetween(rule, '2026-01-01', '2026-12-31')).toEqual([
       '2026-02-20',
       '2026-05-20',
@@ -92,12 +84,12 @@ describe('every N months by date', () => {
   });
 
   it('starts a period later when the day of the first is past', () => {
-    const rule = recurrence(monthly([date(5)], { every: 3 }), '2026-02-10');
+    const rule = recurrence(monthsRule([date(5)], { every: 3 }), '2026-02-10');
     expect(nextOccurrence(rule, '2026-01-01')).toBe('2026-05-05');
   });
 
   it('counts from the end', () => {
-    expect(occurrencesBetween(recurrence(monthly([date(-1), date(-2)])), '2026-02-01', '2026-03-31')).toEqual([
+    expect(occurrencesBetween(recurrence(monthsRule([date(-1), date(-2)])), '2026-02-01', '2026-03-31')).toEqual([
       '2026-02-27',
       '2026-02-28',
       '2026-03-30',
@@ -106,7 +98,7 @@ describe('every N months by date', () => {
   });
 
   it('keeps to chosen months', () => {
-    const rule = recurrence(monthly([date(7)], { months: [2, 5, 8, 11] }));
+    const rule = recurrence(monthsRule([date(7)], { months: [2, 5, 8, 11] }));
     expect(occurrencesBetween(rule, '2026-01-01', '2026-12-31')).toEqual([
       '2026-02-07',
       '2026-05-07',
@@ -118,7 +110,7 @@ describe('every N months by date', () => {
 
 describe('every N months by weekday', () => {
   it('finds the first, the last, and a fifth only where there is one', () => {
-    const nth = (n: number): Recurrence => recurrence(monthly([{ kind: 'weekday', nth: n, weekday: 5 }]));
+    const nth = (n: number): Recurrence => recurrence(monthsRule([{ kind: 'weekday', nth: n, weekday: 5 }]));
     expect(occurrencesBetween(nth(1), '2026-10-01', '2026-12-31')).toEqual(['2026-10-02', '2026-11-06', '2026-12-04']);
     expect(occurrencesBetween(nth(-1), '2026-10-01', '2026-12-31')).toEqual(['2026-10-30', '2026-11-27', '2026-12-25']);
     expect(occurrencesBetween(nth(5), '2026-09-01', '2026-12-31')).toEqual(['2026-10-30']);
@@ -127,7 +119,7 @@ describe('every N months by weekday', () => {
 
 describe('every N months by working day', () => {
   const calendar = makeCalendar({ workingWeekdays: [1, 2, 3, 4, 5], holidays: ['2026-12-31', '2027-01-01'] });
-  const nth = (n: number) => recurrence(monthly([{ kind: 'workingDay', nth: n }]));
+  const nth = (n: number) => recurrence(monthsRule([{ kind: 'workingDay', nth: n }]));
 
   it('knows the weekends and the holidays', () => {
     expect(occurrencesBetween(nth(-1), '2026-10-01', '2027-01-31', calendar)).toEqual([
@@ -182,7 +174,10 @@ describe('every N years', () => {
 
 describe('several rules', () => {
   it('are joined, each date once', () => {
-    const rule = recurrence([monthly([date(1), date(15)]), monthly([{ kind: 'workingDay', nth: 1 }])], '2026-11-01');
+    const rule = recurrence(
+      [monthsRule([date(1), date(15)]), monthsRule([{ kind: 'workingDay', nth: 1 }])],
+      '2026-11-01',
+    );
     expect(occurrencesBetween(rule, '2026-11-01', '2026-12-31')).toEqual([
       '2026-11-01',
       '2026-11-02',
@@ -195,7 +190,7 @@ describe('several rules', () => {
 
 describe('an end', () => {
   it('after so many is counted over all rules, wherever the window lies', () => {
-    const rule = recurrence([monthly([date(1)]), monthly([date(15)])], '2026-01-01', {
+    const rule = recurrence([monthsRule([date(1)]), monthsRule([date(15)])], '2026-01-01', {
       end: { kind: 'after', count: 5 },
     });
     expect(occurrencesBetween(rule, '2026-01-01', '2030-01-01')).toEqual([

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { makeCalendar } from '../../calendar/iso-calendar.ts';
+import { monthsRule } from '../generated.ts';
 import { recurrenceProblems } from '../recurrence-problems.ts';
 import type { MonthPoint, Recurrence, Rule } from '../rule.ts';
 import { NO_START, phraseParts, writePhrase } from './writer.ts';
@@ -14,14 +15,6 @@ const recurrence = (rules: readonly Rule[], rest: Partial<Recurrence> = {}): Rec
 const date = (day: number): MonthPoint => ({ kind: 'date', day });
 const working = (nth: number): MonthPoint => ({ kind: 'workingDay', nth });
 const nth = (n: number, weekday: 1 | 2 | 3 | 4 | 5 | 6 | 7): MonthPoint => ({ kind: 'weekday', nth: n, weekday });
-const months = (on: MonthPoint[], rest: Partial<Extract<Rule, { kind: 'months' }>> = {}): Rule => ({
-  kind: 'months',
-  every: 1,
-  months: [],
-  on,
-  missing: 'last',
-  ...rest,
-});
 const years = (month: number, on: MonthPoint[], rest: Partial<Extract<Rule, { kind: 'years' }>> = {}): Rule => ({
   kind: 'years',
   every: 1,
@@ -39,17 +32,17 @@ describe('a rule in words', () => {
     [{ kind: 'weeks', every: 1, on: [5, 1, 2, 3, 4] }, 'every weekday'],
     [{ kind: 'weeks', every: 2, on: [4, 2] }, 'every 2 weeks on Tue and Thu'],
     [{ kind: 'weeks', every: 1, on: [5] }, 'every week on Fri'],
-    [months([date(15), date(1)]), '1st and 15th of each month'],
-    [months([working(-1), date(15)]), '15th and last working day of each month'],
-    [months([working(-1)], { months: [3, 6, 9, 12] }), 'last working day of every quarter'],
-    [months([working(1)], { months: [1, 4, 7, 10] }), 'first working day of every quarter'],
-    [months([date(7)], { months: [2, 5, 8, 11] }), '7th of Feb, May, Aug and Nov'],
-    [months([nth(1, 5)]), 'first Friday of each month'],
-    [months([date(-2)]), 'last but one day of each month'],
-    [months([date(18)], { every: 6 }), 'every 6 months on the 18th'],
-    [months([date(31)]), '31st of each month, or the last day'],
-    [months([date(31)], { missing: 'omit' }), '31st of each month, where there is one'],
-    [months([date(30)], { missing: 'next' }), '30th of each month, or the 1st after'],
+    [monthsRule([date(15), date(1)]), '1st and 15th of each month'],
+    [monthsRule([working(-1), date(15)]), '15th and last working day of each month'],
+    [monthsRule([working(-1)], { months: [3, 6, 9, 12] }), 'last working day of every quarter'],
+    [monthsRule([working(1)], { months: [1, 4, 7, 10] }), 'first working day of every quarter'],
+    [monthsRule([date(7)], { months: [2, 5, 8, 11] }), '7th of Feb, May, Aug and Nov'],
+    [monthsRule([nth(1, 5)]), 'first Friday of each month'],
+    [monthsRule([date(-2)]), 'last but one day of each month'],
+    [monthsRule([date(18)], { every: 6 }), 'every 6 months on the 18th'],
+    [monthsRule([date(31)]), '31st of each month, or the last day'],
+    [monthsRule([date(31)], { missing: 'omit' }), '31st of each month, where there is one'],
+    [monthsRule([date(30)], { missing: 'next' }), '30th of each month, or the 1st after'],
     [years(6, [date(15)]), 'yearly on 15 June'],
     [years(3, [nth(2, 2)]), 'yearly on the second Tuesday of March'],
     [years(2, [date(29)]), 'yearly on 29 February, or the 28th'],
@@ -73,7 +66,7 @@ describe('a rule in words', () => {
   });
 
   it('joins several rules, and tells which part is about which', () => {
-    const both = recurrence([{ kind: 'weeks', every: 1, on: [1] }, months([working(-1)])], { dayOff: 'following' });
+    const both = recurrence([{ kind: 'weeks', every: 1, on: [1] }, monthsRule([working(-1)])], { dayOff: 'following' });
     expect(writePhrase(both)).toBe('every week on Mon and last working day of each month, or the working day after');
     expect(phraseParts(both).map(({ about }) => about.kind)).toEqual(['rule', 'link', 'rule', 'link', 'dayOff']);
   });
@@ -84,8 +77,8 @@ describe('what makes a recurrence impossible', () => {
   const problem = (rec: Recurrence) => recurrenceProblems(rec, calendar)[0];
 
   it.each([
-    [recurrence([months([date(31)], { months: [2], missing: 'omit' })]), 'rules', 'This never happens'],
-    [recurrence([months([working(23)], { months: [2] })]), 'rules', 'This never happens'],
+    [recurrence([monthsRule([date(31)], { months: [2], missing: 'omit' })]), 'rules', 'This never happens'],
+    [recurrence([monthsRule([working(23)], { months: [2] })]), 'rules', 'This never happens'],
     [recurrence([]), 'rules', 'there is no rule yet'],
     [
       recurrence([{ kind: 'weeks', every: 1, on: [1] }], {
