@@ -223,6 +223,22 @@ describe('a rule on completion', () => {
     expect(known(planned(lastOne('2026-12-11', '2026-12-14', 2), phrase))).toEqual([]);
   });
 
+  it('goes on from the last one of another rule, but not before its own first day', () => {
+    const phrase = '2 weeks after completion';
+    const revised = (last: PlannedSchedule['last']) =>
+      schedule('every Monday until 31 Dec 2026', {
+        last,
+        revisions: [
+          { from: '2027-01-05', recurrence: parsePhrase(phrase, { start: '2027-01-05' }), timing: PLAIN_TIMING },
+        ],
+      });
+    const january = (one: PlannedSchedule) => known(one).filter((date) => date >= '2027-01-01');
+    expect(january(revised(lastOne('2026-12-28', '2026-12-29', 5)))).toEqual(['2027-01-12']);
+    expect(january(revised(lastOne('2026-12-14', '2026-12-15', 3)))).toEqual(['2027-01-05']);
+    expect(january(revised(lastOne('2026-12-28', null, 5)))).toEqual(['2027-01-05']);
+    expect(january(revised(lastOne('2027-01-05', '2027-01-08', 6)))).toEqual(['2027-01-22']);
+  });
+
   it('goes a month on by the date, or to the end of a shorter month', () => {
     expect(known(planned(lastOne('2027-01-31', '2027-01-31', 1), 'every month after completion'))).toEqual([
       '2027-02-28',

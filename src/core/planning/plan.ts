@@ -159,12 +159,14 @@ function following(stretch: Stretch, last: LastOne | null, calendar: WorkingCale
   if (!last) return { ...stretch, foreseenFrom: start + 1 };
   const nominal = dayOfIso(last.nominal);
   const reachedOn = last.reached[rule.reaches];
-  const from = reachedOn === null ? nominal : dayFollowing(rule, nominal, dayOfIso(reachedOn), calendar);
+  const next = reachedOn === null ? nominal : dayFollowing(rule, nominal, dayOfIso(reachedOn), calendar);
+  // Where the last one is of an earlier rule, this one goes on from it, but not before its own first day.
+  const from = Math.max(next, stretch.from);
   const made = reachedOn === null ? last.count - 1 : last.count;
   if (end.kind === 'after' && end.count <= made) return { ...stretch, to: -EVER };
   return {
     ...stretch,
-    from: Math.max(stretch.from, from),
+    from,
     foreseenFrom: from + 1,
     recurrence: {
       ...stretch.recurrence,

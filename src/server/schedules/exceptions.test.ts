@@ -328,6 +328,24 @@ describe('a schedule whose next task waits for the last one', () => {
     expect(await days(schedule)).toEqual(['2026-11-24', '2026-11-25']);
   });
 
+  it('does so too when a revision brings the rule', async () => {
+    const schedule = await save(
+      input('every Monday', {
+        revisions: [
+          {
+            from: '2026-11-24',
+            recurrence: parsePhrase('2 weeks after completion', { start: '2026-11-24' }),
+            timing: PLAIN_TIMING,
+          },
+        ],
+      }),
+    );
+    const [first] = await tasksOf(schedule);
+    await tick(first?.id ?? '');
+    await ines.post(`/api/tasks/${first?.id}/finish`).expect(200);
+    expect(await days(schedule)).toEqual(['2026-11-24', '2026-12-08']);
+  });
+
   it('makes no more by running again, however often', async () => {
     const schedule = await save(input('2 weeks after completion'));
     await ines.post('/api/runs').expect(200);

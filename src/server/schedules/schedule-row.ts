@@ -74,6 +74,7 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
          'dueOn', k.due_on, 'count', (select count(*) from task where workspace_id = s.workspace_id and schedule_id = s.id)) as task
        from task k where k.workspace_id = s.workspace_id and k.schedule_id = s.id order by k.nominal_date desc limit 1
      ) last on $8 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
+       or s.revisions @? '$[*].recurrence.rules[*] ? (@.kind == "follows")'
      where s.workspace_id = $1
        and ($2::uuid[] is null or s.id = any($2))
        and ($3::uuid is null or s.template_id = $3)
