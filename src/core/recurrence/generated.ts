@@ -51,7 +51,7 @@ const foreign = fc.constantFrom(
 );
 
 /** Rules whose dates depend on nothing but the calendar. */
-export const anyRule: fc.Arbitrary<Rule> = fc.oneof(
+const anyRule: fc.Arbitrary<Rule> = fc.oneof(
   fc.record({ kind: fc.constant('days' as const), every, except: fc.uniqueArray(weekday, { maxLength: 6 }) }),
   fc.record({ kind: fc.constant('workingDays' as const), every: fc.integer({ min: 1, max: 30 }) }),
   fc.record({ kind: fc.constant('weeks' as const), every, on: weekdays }),
@@ -67,7 +67,7 @@ export const anyRule: fc.Arbitrary<Rule> = fc.oneof(
   fc.record({ kind: fc.constant('rrule' as const), text: foreign }),
 );
 
-export const anyFollows: fc.Arbitrary<Rule> = fc
+const anyFollows: fc.Arbitrary<Rule> = fc
   .record({
     kind: fc.constant('follows' as const),
     reaches: fc.constantFrom(...MILESTONES),

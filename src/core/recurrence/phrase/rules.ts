@@ -67,13 +67,11 @@ function readFollows(c: PhraseCursor): FollowsRule | null {
   if (amount === null) return null;
   const unit = readUnit(c);
   if (!unit || !c.word('after', 'from', 'since', 'following')) return null;
-  const reaches = c.word('completion', 'completing', 'finishing', 'finish', 'being done', 'the last', 'doing it')
-    ? 'done'
-    : readMilestone(c);
-  // "After the last one is done" begins with "the last" as well.
-  const past = reaches && c.try(() => readMilestone(c, { subjectRead: true }));
-  return reaches && { kind: 'follows', reaches: past ?? reaches, amount, unit };
+  const reaches = c.try(() => readMilestone(c)) ?? (c.word(...COMPLETION) ? 'done' : null);
+  return reaches && { kind: 'follows', reaches, amount, unit };
 }
+
+const COMPLETION = ['completion', 'completing', 'finishing', 'finish', 'being done', 'the last', 'doing it'];
 
 function readUnit(c: PhraseCursor): FollowsRule['unit'] | null {
   if (isWorkingDay(c)) return 'workingDay';
@@ -83,9 +81,8 @@ function readUnit(c: PhraseCursor): FollowsRule['unit'] | null {
 }
 
 /** "(the last one) is done", "it is under way", "the last one is to be checked" */
-function readMilestone(c: PhraseCursor, options: { subjectRead?: boolean } = {}): Milestone | null {
-  if (options.subjectRead) c.word('one', 'task');
-  else c.word('the last one', 'the last', 'the current one', 'the one before', 'the task', 'it');
+function readMilestone(c: PhraseCursor): Milestone | null {
+  c.filler('the last one', 'the last', 'the current one', 'the one before', 'the task', 'it');
   c.filler('is', 'was', 'has been', 'gets');
   if (c.word('done', 'finished', 'completed', 'complete')) return 'done';
   if (c.word('under way', 'underway', 'started', 'begun')) return 'underWay';

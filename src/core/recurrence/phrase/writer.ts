@@ -122,7 +122,7 @@ function writeRuleBefore(rule: Rule, next: Rule | undefined): string {
 }
 
 /** One rule in words. */
-export function writeRule(rule: Rule): string {
+function writeRule(rule: Rule): string {
   switch (rule.kind) {
     case 'days': {
       const but = rule.except.length > 0 ? ` but ${joinAnd(inWeekOrder(rule.except).map(weekdayShort))}` : '';
