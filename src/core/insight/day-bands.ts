@@ -1,5 +1,5 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import { type CivilNow, type DatedTask, isEnded, lookOf } from './task-state.ts';
+import { type CivilNow, type DatedTask, isEnded, isOverdue, lookOf } from './task-state.ts';
 
 export interface BandedTask extends DatedTask {
   readonly startsOn: CivilDay;
@@ -20,7 +20,7 @@ export function bandOf(task: BandedTask, day: CivilDay, now: CivilNow): Band | n
       ? 'thisDay'
       : null;
   if (day === now.day) {
-    if (lookOf(task, now).late) return 'late';
+    if (isOverdue(lookOf(task, now))) return 'late';
     if (task.state !== 'open' || task.startsOn <= day) return 'thisDay';
     return task.appearsOn <= day || task.startsOn <= day + COMING_DAYS ? 'coming' : null;
   }

@@ -38,11 +38,18 @@ export function isEnded(state: TaskState): boolean {
 /** The look of a task at a moment. Skipped and lapsed work is never late. */
 export function lookOf(task: DatedTask, now: CivilNow): TaskLook {
   if (task.state === 'skipped' || task.state === 'lapsed') return { state: task.state, late: false, daysLate: 0 };
-  const at = task.state === 'done' && task.doneOn !== null ? { day: task.doneOn, minutes: task.doneMinutes ?? 0 } : now;
+  // Work that waits to be checked was finished when it was finished, however long the checking takes.
+  const finished = task.state === 'done' || task.state === 'toCheck';
+  const at = finished && task.doneOn !== null ? { day: task.doneOn, minutes: task.doneMinutes ?? 0 } : now;
   const late =
     at.day > task.dueOn || (at.day === task.dueOn && task.dueMinutes !== null && at.minutes > task.dueMinutes);
   const state = task.state === 'open' && task.appearsOn > now.day ? 'coming' : task.state;
   return { state, late, daysLate: late ? at.day - task.dueOn : 0 };
+}
+
+/** Whether somebody still has to do it, and it should have been done by now. */
+export function isOverdue({ state, late }: Pick<TaskLook, 'state' | 'late'>): boolean {
+  return late && (state === 'open' || state === 'underWay' || state === 'coming');
 }
 
 /** "3 days late", "late today" */

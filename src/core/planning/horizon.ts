@@ -1,6 +1,7 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
+import { partDays, type SetPart, setReach } from '../doing/template-set.ts';
 import { followsRule } from '../recurrence/rule.ts';
 import { type DatedOccurrence, isDated, planDays } from './plan.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
@@ -11,6 +12,8 @@ export interface HorizonSpan {
   readonly from: CivilDay;
   /** Occurrences that appear up to and including this day become tasks. */
   readonly upTo: CivilDay;
+  /** Tasks of each occurrence besides the main one: a set is made whole as soon as the first of it appears. */
+  readonly parts?: readonly SetPart[];
 }
 
 /**
@@ -20,14 +23,18 @@ export interface HorizonSpan {
 export function occurrencesWithinHorizon(
   schedule: PlannedSchedule,
   calendar: WorkingCalendar,
-  { from, upTo }: HorizonSpan,
+  { from, upTo, parts = [] }: HorizonSpan,
 ): DatedOccurrence[] {
   const timings = [schedule.timing, ...(schedule.revisions ?? []).map(({ timing }) => timing)];
-  const reach = Math.max(...timings.map(({ appears }) => reachInDays(appears)));
+  const reach = Math.max(...timings.map(({ appears }) => reachInDays(appears))) + setReach(parts);
   // The first of a rule that waits for the last one is owed from its start on, however long ago that is.
   const isFirst = followsRule(schedule.recurrence) !== null && !schedule.last;
   const first = isFirst ? Math.min(from, dayOfIso(schedule.recurrence.start)) : from;
   return planDays(schedule, calendar, first, upTo + reach)
     .filter(isDated)
-    .filter(({ appears, isForeseen }) => appears <= upTo && !isForeseen);
+    .filter((occurrence) => !occurrence.isForeseen && firstSeen(occurrence, parts, calendar) <= upTo);
+}
+
+function firstSeen(occurrence: DatedOccurrence, parts: readonly SetPart[], calendar: WorkingCalendar): CivilDay {
+  return Math.min(occurrence.appears, ...parts.map((part) => partDays(occurrence, part, calendar).appears));
 }

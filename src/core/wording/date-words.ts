@@ -123,24 +123,28 @@ export function plural(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
 }
 
-const TYPED_DATE = /^(?:[a-z]{3,9},?\s+)?(\d{1,2})(?:st|nd|rd|th)?\s+([a-z]{3,9})\.?(?:\s+(\d{4}))?$/i;
+const TYPED_DATE =
+  /^(?:(?:mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+)?(\d{1,2})(?:st|nd|rd|th)?\s+(?:of\s+)?([a-z]{3,9})\.?(?:\s+(\d{4}))?$/i;
+const MONTH_FIRST = /^([a-z]{3,9})\.?\s+(\d{1,2})(?:st|nd|rd|th)?(?:,?\s+(\d{4}))?$/i;
 
 /**
- * Reads a date as people type it: "2027-02-01", "1 Feb 2027", "Mon 1 February"; without a year, the next such day from `today` on.
+ * Reads a date as people type it: "2027-02-01", "1 Feb 2027", "Mon 1 February", "Feb 1"; without a year, the next such day from `today` on.
  * Null when it is none.
  */
 export function readDate(text: string, today: CivilDay): CivilDay | null {
   const trimmed = text.trim();
   const iso = tryDayOfIso(trimmed);
   if (iso !== null) return iso;
-  const match = TYPED_DATE.exec(trimmed);
-  if (!match) return null;
-  const word = (match[2] as string).toLowerCase();
+  const [, dayFirst, monthAfter, yearAfter] = TYPED_DATE.exec(trimmed) ?? [];
+  const [, monthFirst, dayAfter, yearLast] = MONTH_FIRST.exec(trimmed) ?? [];
+  const word = (monthAfter ?? monthFirst)?.toLowerCase();
+  if (word === undefined) return null;
   const month = MONTH_NAMES.findIndex((name) => name !== '' && name.toLowerCase().startsWith(word));
-  const date = Number(match[1]);
+  const date = Number(dayFirst ?? dayAfter);
+  const writtenYear = yearAfter ?? yearLast;
   if (month < 1 || date < 1) return null;
   const exists = (year: number) => (date <= daysInMonth(year, month) ? civilDay(year, month, date) : null);
-  if (match[3]) return exists(Number(match[3]));
+  if (writtenYear !== undefined) return exists(Number(writtenYear));
   const { year } = yearMonthDay(today);
   const thisYear = exists(year);
   return thisYear !== null && thisYear >= today ? thisYear : exists(year + 1);

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { joinAnd, ordinal, plural, readDate, sayDate, sayDay, sayNear } from './date-words.ts';
 import { readDuration, sayDuration, sayHours } from './duration.ts';
-import { fillTitle, TITLE_TOKENS, titleProblems } from './title.ts';
+import { fillTitle, hasToken, patternOfTitle, TITLE_TOKENS, titleProblems } from './title.ts';
 
 const today = dayOfIso('2026-11-24');
 
@@ -99,8 +99,8 @@ describe('a title pattern', () => {
 
   it('is filled in with the date in several forms, the client, the asset and the person', () => {
     const pattern = TITLE_TOKENS.map(({ name }) => `{${name}}`).join(' | ');
-    expect(fillTitle(pattern, context)).toBe(
-      '24 Nov 2026 | 24 Nov | Tuesday | 48 | November | Q4 | 2026 | Edda Rushworth | Quiet Harriet | Kit Sorrell',
+    expect(fillTitle(pattern, { ...context, type: 'arrival', number: 12 })).toBe(
+      '24 Nov 2026 | 24 Nov | 2026-11-24 | Tuesday | 48 | November | Q4 | 2026 | Edda Rushworth | Quiet Harriet | Kit Sorrell | arrival | 12',
     );
   });
 
@@ -132,5 +132,29 @@ describe('a title pattern', () => {
         expect(fillTitle(text, context)).toBe(fillTitle(text, context).trim());
       }),
     );
+  });
+});
+
+describe('a pattern told from a title', () => {
+  const context = { on: today, client: 'Anselm Foyle', asset: 'Grey Wagtail', person: 'Kit Sorrell' };
+
+  it.each([
+    ['Gas check · Grey Wagtail · November', 'Gas check · {asset} · {month}'],
+    ['Lift 24 Nov 2026 for Anselm Foyle', 'Lift {date} for {client}'],
+    ['Lifts, Tuesday 24 Nov', 'Lifts, {weekday} {day}'],
+    ['Novembers past', 'Novembers past'],
+    ['Odd {braces} 2026', 'Odd braces {year}'],
+  ])('%j becomes %j', (title, pattern) => {
+    expect(patternOfTitle(title, context)).toBe(pattern);
+    expect(titleProblems(pattern)).toEqual([]);
+  });
+
+  it('makes the same title again', () => {
+    const title = 'Gas check · Grey Wagtail · 2026-11-24, Q4';
+    expect(fillTitle(patternOfTitle(title, context), context)).toBe(title);
+  });
+
+  it('tells whether a token is used', () => {
+    expect([hasToken('Round {Number}', 'number'), hasToken('number', 'number')]).toEqual([true, false]);
   });
 });
