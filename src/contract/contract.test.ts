@@ -165,7 +165,6 @@ describe('a template over the wire', () => {
     titlePattern: 'Payroll {month}',
     category: null,
     instructions: '',
-    checkLines: [],
     estimateMinutes: 1,
   };
   it('is trimmed at its edges and nothing else', () => {

@@ -189,6 +189,18 @@ export const exceptionSchema: z.ZodType<Exception, Exception> = z.discriminatedU
   }),
 ]);
 
+/** What is done when the next comes while the last one is still open. */
+export const overlapSchema = z
+  .discriminatedUnion('kind', [
+    z.object({ kind: z.literal('add') }),
+    z.object({ kind: z.literal('lapse') }),
+    z.object({
+      kind: z.literal('wait'),
+      limitDays: z.number().int('Whole days only.').min(1, 'Wait a day at least.').max(366, 'A year at most.'),
+    }),
+  ])
+  .default({ kind: 'add' });
+
 export const revisionSchema: z.ZodType<Revision, Omit<Revision, 'timing'> & { timing: TimingInput }> = z.object({
   from: isoDate,
   recurrence: recurrenceSchema,

@@ -2,7 +2,15 @@ import { z } from 'zod';
 import { TASK_STATES } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, named } from './fields.ts';
-import { exceptionSchema, pauseSchema, recurrenceSchema, revisionSchema, timingSchema } from './recurrence.ts';
+import { impactSchema, reachSchema } from './impact.ts';
+import {
+  exceptionSchema,
+  overlapSchema,
+  pauseSchema,
+  recurrenceSchema,
+  revisionSchema,
+  timingSchema,
+} from './recurrence.ts';
 
 export const scheduleInputSchema = z.object({
   templateId: id,
@@ -13,6 +21,7 @@ export const scheduleInputSchema = z.object({
   assigneeId: id.nullable(),
   recurrence: recurrenceSchema,
   timing: timingSchema,
+  overlap: overlapSchema,
   pauses: z.array(pauseSchema).max(200, 'Two hundred pauses at most.').default([]),
   exceptions: z.array(exceptionSchema).max(2000, 'Two thousand exceptions at most.').default([]),
   revisions: z
@@ -40,14 +49,19 @@ export const scheduleSchema = z.object({
   version: z.number().int(),
   template: named.extend({
     category: z.string().nullable(),
+    /** Of the whole set. */
     estimateMinutes: z.number().int(),
     titlePattern: z.string(),
+    isArchived: z.boolean(),
   }),
   client: named.nullable(),
   asset: named.nullable(),
   assignee: named.nullable(),
   recurrence: recurrenceSchema,
   timing: timingSchema,
+  overlap: overlapSchema,
+  /** Where the next waits for one that is still open: for which, for how long, and whether that is longer than allowed. */
+  waits: z.object({ forOn: isoDate, days: z.number().int(), isTooLong: z.boolean() }).nullable(),
   pauses: z.array(pauseSchema),
   exceptions: z.array(exceptionSchema),
   revisions: z.array(revisionSchema),
@@ -97,8 +111,15 @@ export const scheduleEndpoints = {
   change: endpoint({
     method: 'PUT',
     path: '/schedules/:scheduleId',
-    body: scheduleInputSchema.extend({ version: z.number().int() }),
+    body: scheduleInputSchema.extend({ version: z.number().int(), reach: reachSchema }),
     answer: saved,
+  }),
+  /** What saving it would do. */
+  impact: endpoint({
+    method: 'POST',
+    path: '/schedules/:scheduleId/impact',
+    body: scheduleInputSchema.extend({ version: z.number().int(), reach: reachSchema }),
+    answer: impactSchema,
   }),
   pause: endpoint({ method: 'POST', path: '/schedules/:scheduleId/pause', answer: saved }),
   resume: endpoint({ method: 'POST', path: '/schedules/:scheduleId/resume', answer: saved }),

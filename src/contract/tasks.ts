@@ -1,8 +1,20 @@
 import { z } from 'zod';
 import { TASK_STATES } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
-import { civilMoment, id, isoDate, isoTime, named, prose } from './fields.ts';
+import { civilMoment, id, isoDate, isoTime, line, named, prose } from './fields.ts';
 import { pastTaskSchema } from './schedules.ts';
+import {
+  answerInputSchema,
+  answerSchema,
+  checkLineSchema,
+  contentFields,
+  demandSchema,
+  estimate,
+  fileSchema,
+  linkSchema,
+  PRIORITIES,
+  signOffSchema,
+} from './work.ts';
 
 /** A task as one line of a list. */
 export const taskLineSchema = z.object({
@@ -24,41 +36,95 @@ export const taskLineSchema = z.object({
   /** IANA zone in which the times are meant; null for the workspace's. */
   zone: z.string().nullable(),
   estimateMinutes: z.number().int(),
+  priority: z.enum(PRIORITIES),
   stepsDone: z.number().int(),
   stepsTotal: z.number().int(),
+  /** What is missing before it can be finished, besides plain ticks: "the photo or file for Hose". */
+  proofMissing: z.array(z.string()),
+  /** Who is to sign it off once it is finished, in words; null when nobody is. */
+  signsOff: z.string().nullable(),
+  /** How many tasks its set has, when there is more than itself. */
+  setSize: z.number().int(),
   startedAt: civilMoment.nullable(),
+  /** When the work was finished, also while it waits to be checked. */
   doneAt: civilMoment.nullable(),
 });
 export type TaskLine = z.infer<typeof taskLineSchema>;
 
-export const stepSchema = z.object({
-  key: z.string(),
-  text: z.string(),
+/** A check line of a task, with its tick. */
+const tickedLineSchema = checkLineSchema.extend({
   tickedAt: civilMoment.nullable(),
   tickedBy: z.string().nullable(),
 });
-export type Step = z.infer<typeof stepSchema>;
+export type TickedLine = z.infer<typeof tickedLineSchema>;
+
+/** An earlier task of the series, with what was kept of it. */
+const earlierSchema = z.object({
+  taskId: id,
+  on: isoDate,
+  by: z.string().nullable(),
+  note: z.string(),
+  isPinned: z.boolean(),
+  files: z.array(fileSchema),
+  /** Numeric answers by the key of their demand. */
+  readings: z.record(z.string(), z.number()),
+});
+export type Earlier = z.infer<typeof earlierSchema>;
 
 /** A task with all there is to know when doing it. */
 export const taskSchema = taskLineSchema.extend({
   instructions: z.string(),
-  steps: z.array(stepSchema),
+  /** Notes of the step it was made from, and what was said when it was started by hand. */
+  brief: z.string(),
+  links: z.array(linkSchema),
+  files: z.array(fileSchema),
+  /** Files of its template, as they are now. */
+  templateFiles: z.array(fileSchema),
+  demands: z.array(demandSchema).readonly(),
+  steps: z.array(tickedLineSchema),
+  numbered: z.boolean(),
+  finishWithLast: z.boolean(),
+  workType: z.string().nullable(),
+  signOff: signOffSchema.nullable(),
+  /** By the key of their demand. */
+  answers: z.record(z.string(), answerSchema),
+  /** What stands on the asset's tag; null where it has none. */
+  assetTag: z.string().nullable(),
   note: z.string(),
+  notePinned: z.boolean(),
   doneBy: z.string().nullable(),
-  template: named,
+  signed: z.object({ at: civilMoment, by: z.string().nullable() }).nullable(),
+  /** The last time it was sent back, and why. */
+  sentBack: z.object({ at: civilMoment, by: z.string().nullable(), reason: z.string() }).nullable(),
+  /** Null for a task that was captured. */
+  template: named.extend({ changedSince: isoDate.nullable(), isArchived: z.boolean() }).nullable(),
   /** The schedule that made it, in words; null when made by hand. */
   schedule: z.object({ id, phrase: z.string(), nominalOn: isoDate }).nullable(),
+  /** All tasks of its set, in the order of their days; only itself where it stands alone. */
+  set: z.array(
+    z.object({
+      taskId: id,
+      title: z.string(),
+      on: isoDate,
+      dueTime: isoTime.nullable(),
+      state: taskLineSchema.shape.state,
+      late: z.boolean(),
+      who: z.string().nullable(),
+      estimateMinutes: z.number().int(),
+    }),
+  ),
   series: z.object({
     lastEight: z.array(pastTaskSchema),
     /** All of the series so far, and its first day. */
     count: z.number().int(),
     since: isoDate.nullable(),
-    /** Notes of earlier ones, newest first. */
-    notes: z.array(z.object({ taskId: id, on: isoDate, by: z.string().nullable(), note: z.string() })),
+    /** Earlier ones that have a note, files or readings, newest first. */
+    earlier: z.array(earlierSchema),
     next: z.object({ on: isoDate, taskId: id.nullable(), who: z.string().nullable() }).nullable(),
   }),
   mayWork: z.boolean(),
-  /** The change that finished it, for as long as that can be undone. */
+  maySign: z.boolean(),
+  /** The change that finished or signed it, for as long as that can be undone. */
   finishedBy: id.nullable(),
 });
 export type Task = z.infer<typeof taskSchema>;
@@ -77,12 +143,47 @@ export const projectedLineSchema = z.object({
 });
 export type ProjectedLine = z.infer<typeof projectedLineSchema>;
 
+/** What may be changed of one task without its template or schedule. */
+export const taskEditSchema = z
+  .object({
+    title: line('The title', 200),
+    instructions: contentFields.instructions,
+    workOn: isoDate,
+    dueOn: isoDate,
+    startTime: isoTime.nullable(),
+    dueTime: isoTime.nullable(),
+    assigneeId: id.nullable(),
+    estimateMinutes: estimate,
+    priority: z.enum(PRIORITIES),
+  })
+  .refine(({ workOn, dueOn }) => workOn <= dueOn, { path: ['dueOn'], error: 'It is due before its day.' });
+export type TaskEdit = z.infer<typeof taskEditSchema>;
+
+/** A task made from one line. */
+const captureSchema = z.object({
+  title: line('What is to be done', 200),
+  on: isoDate,
+  dueOn: isoDate,
+  startTime: isoTime.nullable(),
+  dueTime: isoTime.nullable(),
+  assigneeId: id.nullable(),
+  clientId: id.nullable(),
+  assetId: id.nullable(),
+  estimateMinutes: estimate,
+});
+export type CaptureInput = z.infer<typeof captureSchema>;
+
+/** Fields of a task that a template can take over. */
+export const INTO_TEMPLATE = ['instructions', 'estimateMinutes', 'priority'] as const;
+
 export const daySheetSchema = z.object({
   person: named.extend({ role: z.string(), capacityMinutes: z.number().int() }),
   date: isoDate,
   late: z.array(taskLineSchema),
   thisDay: z.array(taskLineSchema),
   coming: z.array(taskLineSchema),
+  /** Finished by others, waiting for this person to sign. */
+  toCheck: z.array(taskLineSchema),
   projected: z.array(projectedLineSchema),
 });
 export type DaySheet = z.infer<typeof daySheetSchema>;
@@ -142,6 +243,43 @@ export const taskEndpoints = {
     /** `was` is the note as the writer last saw it, so that nobody's words are written over unseen. */
     body: z.object({ note: prose('A note', MAX_NOTE), was: z.string() }),
     answer: saved,
+  }),
+  pin: endpoint({ method: 'PUT', path: '/tasks/:taskId/pin', body: z.object({ pinned: z.boolean() }), answer: saved }),
+  answer: endpoint({ method: 'PUT', path: '/tasks/:taskId/answers', body: answerInputSchema, answer: saved }),
+  sign: endpoint({ method: 'POST', path: '/tasks/:taskId/sign', answer: saved }),
+  sendBack: endpoint({
+    method: 'POST',
+    path: '/tasks/:taskId/send-back',
+    body: z.object({ reason: line('The reason', 500) }),
+    answer: saved,
+  }),
+  edit: endpoint({
+    method: 'PUT',
+    path: '/tasks/:taskId',
+    body: taskEditSchema.safeExtend({ version: z.number().int() }),
+    answer: saved,
+  }),
+  /** Puts fields of a task into its template, so that later ones have them too. */
+  intoTemplate: endpoint({
+    method: 'POST',
+    path: '/tasks/:taskId/into-template',
+    body: z.object({ fields: z.array(z.enum(INTO_TEMPLATE)).min(1) }),
+    answer: z.object({ templateId: id, changeId: id.nullable() }),
+  }),
+  /** One that is not to be done this time, with the reason. */
+  skip: endpoint({
+    method: 'POST',
+    path: '/tasks/:taskId/skip',
+    body: z.object({ reason: line('The reason', 500) }),
+    answer: saved,
+  }),
+  /** Gone for good, unless it is undone: no run makes it again. */
+  remove: endpoint({ method: 'DELETE', path: '/tasks/:taskId', answer: z.object({ changeId: id }) }),
+  capture: endpoint({
+    method: 'POST',
+    path: '/tasks',
+    body: captureSchema,
+    answer: z.object({ tasks: z.array(taskLineSchema), changeId: id }),
   }),
   undo: endpoint({ method: 'POST', path: '/changes/:changeId/undo', answer: z.object({ said: z.string() }) }),
 };

@@ -1,74 +1,168 @@
 import { z } from 'zod';
-import { titleProblems } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
-import { id, isoDate, line, prose } from './fields.ts';
+import { id, isoDate, isoTime, line, prose } from './fields.ts';
+import { impactSchema, reachSchema } from './impact.ts';
+import { taskLineSchema } from './tasks.ts';
+import { contentFields, estimate, fileSchema, keysOf, stepSchema, titlePattern } from './work.ts';
 
-export const checkLineSchema = z.object({
-  /** Stays the same while the text changes, so that ticks find their line. */
-  key: z.string().regex(/^[a-z0-9-]{1,40}$/, 'This is not a key.'),
-  text: line('The check line', 200),
-});
-export type CheckLine = z.infer<typeof checkLineSchema>;
+export const DOTS = ['petrol', 'blue', 'green', 'ink', 'petrolRing', 'blueRing', 'greenRing', 'inkRing'] as const;
+const dot = z.enum(DOTS);
+export type Dot = z.infer<typeof dot>;
 
-export const MAX_ESTIMATE_MINUTES = 6000;
+export const MAX_STEPS = 300;
+
 /** What a template holds, as it is written. */
-export const templateInputSchema = z.object({
-  name: line('The name', 120),
-  titlePattern: line('The title', 200).superRefine((pattern, context) => {
-    for (const problem of titleProblems(pattern)) context.addIssue({ code: 'custom', message: problem.message });
-  }),
-  category: z.string().trim().max(40, 'A category may have 40 characters at most.').nullable(),
-  instructions: prose('The instructions', 20_000),
-  checkLines: z
-    .array(checkLineSchema)
-    .max(200, 'A template may have 200 check lines at most.')
-    .refine(
-      (lines) => new Set(lines.map(({ key }) => key)).size === lines.length,
-      'Two check lines have the same key.',
-    ),
-  estimateMinutes: z
-    .number({ error: 'Say how long it takes, in minutes.' })
-    .int('Whole minutes only.')
-    .min(1, 'An estimate is 1 minute or more: without one, load and capacity cannot be told.')
-    .max(
-      MAX_ESTIMATE_MINUTES,
-      `An estimate is ${MAX_ESTIMATE_MINUTES / 60} hours at most: split longer work into several templates.`,
-    ),
-});
+export const templateInputSchema = z
+  .object({
+    name: line('The name', 120),
+    /** What it is about, beside the name. */
+    summary: z.string().trim().max(120, 'The summary may have 120 characters at most.').default(''),
+    titlePattern,
+    category: z.string().trim().max(40, 'A category may have 40 characters at most.').nullable(),
+    /** The colour of its tag, where it differs from its category's. */
+    dot: dot.nullable().default(null),
+    ...contentFields,
+    estimateMinutes: estimate,
+    /** Who does it where a schedule does not say otherwise; null for nobody. */
+    assigneeId: id.nullable().default(null),
+    steps: z.array(stepSchema).max(MAX_STEPS, `A template may have ${MAX_STEPS} steps at most.`).default([]),
+    /** Files that go along with every task. */
+    fileIds: z.array(id).max(40, 'Forty files at most.').default([]),
+  })
+  .superRefine(({ steps, demands }, context) => {
+    const keys = [...keysOf(steps), ...demands.map(({ key }) => key)];
+    if (new Set(keys).size !== keys.length)
+      context.addIssue({ code: 'custom', path: ['steps'], message: 'Two steps have the same key.' });
+  });
 export type TemplateInput = z.infer<typeof templateInputSchema>;
 
-export const templateSchema = templateInputSchema.extend({
+/** A template as one line of the library. */
+export const templateLineSchema = z.object({
   id,
   version: z.number().int(),
+  name: z.string(),
+  summary: z.string(),
+  titlePattern: z.string(),
+  category: z.string().nullable(),
+  dot: dot.nullable(),
+  workType: z.string().nullable(),
+  priority: contentFields.priority,
+  assigneeId: id.nullable(),
+  /** How many tasks a set of it has, how many check lines, and how long all of it takes. */
+  makes: z.number().int(),
+  checkLines: z.number().int(),
+  minutes: z.number().int(),
   scheduleCount: z.number().int(),
-  /** The next date of any of its running schedules. */
+  /** The next date of any of its running schedules, and the last one of any task. */
   nextOn: isoDate.nullable(),
+  lastOn: isoDate.nullable(),
+  isFavourite: z.boolean(),
+  archivedOn: isoDate.nullable(),
   changedOn: isoDate,
   changedBy: z.string().nullable(),
 });
+export type TemplateLine = z.infer<typeof templateLineSchema>;
+
+/** A template with all that it says. */
+export const templateSchema = templateLineSchema.extend({
+  ...templateInputSchema.shape,
+  files: z.array(fileSchema),
+});
 export type Template = z.infer<typeof templateSchema>;
 
-const saved = z.object({ template: templateSchema });
+/** What stands in the way of deleting a template, and what archiving it would do. */
+const templateUsesSchema = z.object({
+  schedules: z.array(z.object({ id, name: z.string(), phrase: z.string() })),
+  tasks: z.number().int(),
+  /** Tasks made already that nobody has seen: archiving takes them back. */
+  unseen: z.number().int(),
+  /** Unfinished ones that show already, or were touched: they stay. */
+  open: z.number().int(),
+});
+export type TemplateUses = z.infer<typeof templateUsesSchema>;
+
+/** Starting a template by hand: the set it makes, with what is special this time. */
+const startSchema = z.object({
+  on: isoDate,
+  clientId: id.nullable(),
+  assetId: id.nullable(),
+  assigneeId: id.nullable(),
+  /** Goes along with every task of the set. */
+  special: prose('What is special this time', 2000).default(''),
+  parts: z
+    .array(
+      z.object({
+        /** Of the step; empty for the main task. */
+        step: z.string().max(40),
+        on: isoDate,
+        startTime: isoTime.nullable(),
+        dueTime: isoTime.nullable(),
+        assigneeId: id.nullable(),
+      }),
+    )
+    .min(1, 'Leave at least one task in the set.')
+    .max(MAX_STEPS + 1),
+});
+export type StartInput = z.infer<typeof startSchema>;
+
+/** Where the files of a new template come from, besides those uploaded for it. */
+const likeSchema = z
+  .union([z.object({ templateId: id }), z.object({ taskId: id })])
+  .nullable()
+  .default(null);
+
+const saved = z.object({ template: templateSchema, changeId: id.nullable() });
 
 export const templateEndpoints = {
   list: endpoint({
     method: 'GET',
     path: '/templates',
     query: z.object({ after: z.string().max(300).optional() }),
-    answer: z.object({ templates: z.array(templateSchema), more: z.string().nullable() }),
+    answer: z.object({ templates: z.array(templateLineSchema), more: z.string().nullable() }),
   }),
   one: endpoint({ method: 'GET', path: '/templates/:templateId', answer: templateSchema }),
-  create: endpoint({ method: 'POST', path: '/templates', body: templateInputSchema, answer: saved }),
+  create: endpoint({
+    method: 'POST',
+    path: '/templates',
+    body: z.object({ template: templateInputSchema, like: likeSchema }),
+    answer: saved,
+  }),
   change: endpoint({
     method: 'PUT',
     path: '/templates/:templateId',
-    body: templateInputSchema.extend({ version: z.number().int() }),
+    body: templateInputSchema.safeExtend({ version: z.number().int(), reach: reachSchema }),
     answer: saved,
   }),
+  /** What saving it would do. */
+  impact: endpoint({
+    method: 'POST',
+    path: '/templates/:templateId/impact',
+    body: templateInputSchema.safeExtend({ version: z.number().int(), reach: reachSchema }),
+    answer: impactSchema,
+  }),
+  uses: endpoint({ method: 'GET', path: '/templates/:templateId/uses', answer: templateUsesSchema }),
+  archive: endpoint({
+    method: 'PUT',
+    path: '/templates/:templateId/archived',
+    body: z.object({ archived: z.boolean() }),
+    answer: saved,
+  }),
+  remove: endpoint({ method: 'DELETE', path: '/templates/:templateId', answer: z.object({ changeId: id }) }),
+  favourite: endpoint({
+    method: 'PUT',
+    path: '/templates/:templateId/favourite',
+    body: z.object({ favourite: z.boolean() }),
+    answer: z.object({ favourite: z.boolean() }),
+  }),
+  start: endpoint({
+    method: 'POST',
+    path: '/templates/:templateId/start',
+    body: startSchema,
+    answer: z.object({ tasks: z.array(taskLineSchema), changeId: id }),
+  }),
+  /** A task as a template to begin from. */
+  ofTask: endpoint({ method: 'GET', path: '/tasks/:taskId/as-template', answer: templateInputSchema }),
 };
 
-export const categorySchema = z.object({
-  name: z.string(),
-  dot: z.enum(['petrol', 'blue', 'green', 'ink', 'petrolRing', 'blueRing', 'greenRing', 'inkRing']),
-});
+export const categorySchema = z.object({ name: z.string(), dot });
 export type Category = z.infer<typeof categorySchema>;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { endpoint } from './endpoint.ts';
-import { civilMoment, id, isoDate, named } from './fields.ts';
+import { civilMoment, id, isoDate, line, named } from './fields.ts';
 import { categorySchema } from './templates.ts';
 
 export const personSchema = named.extend({
@@ -22,6 +22,8 @@ export const subjectSchema = z.object({
   assetId: id.nullable(),
   name: z.string(),
   detail: z.string(),
+  /** What stands on its tag. */
+  tag: z.string().nullable(),
 });
 export type Subject = z.infer<typeof subjectSchema>;
 
@@ -37,6 +39,8 @@ export const workspaceSchema = z.object({
   makeTime: z.string(),
   calendar: calendarSchema,
   categories: z.array(categorySchema),
+  /** Types of work that a template may be of. */
+  workTypes: z.array(z.string()),
   people: z.array(personSchema),
   subjects: z.array(subjectSchema),
 });
@@ -56,17 +60,6 @@ export type Welcome = z.infer<typeof welcomeSchema>;
 export const sessionSchema = z.object({ person: personSchema.nullable() });
 export type Session = z.infer<typeof sessionSchema>;
 
-export const runSchema = z.object({
-  id,
-  why: z.enum(['daily', 'startup', 'byHand']),
-  startedAt: civilMoment,
-  milliseconds: z.number().int(),
-  made: z.number().int(),
-  already: z.number().int(),
-  problems: z.array(z.object({ scheduleId: id, message: z.string() })),
-});
-export type Run = z.infer<typeof runSchema>;
-
 export const workspaceEndpoints = {
   welcome: endpoint({ method: 'GET', path: '/welcome', answer: welcomeSchema }),
   session: endpoint({ method: 'GET', path: '/session', answer: sessionSchema }),
@@ -82,8 +75,18 @@ export const workspaceEndpoints = {
   stepIn: endpoint({ method: 'POST', path: '/session/demo', body: z.object({ personId: id }), answer: sessionSchema }),
   signOut: endpoint({ method: 'DELETE', path: '/session', answer: sessionSchema }),
   workspace: endpoint({ method: 'GET', path: '/workspace', answer: workspaceSchema }),
-  lastRun: endpoint({ method: 'GET', path: '/runs/last', answer: z.object({ run: runSchema.nullable() }) }),
-  runNow: endpoint({ method: 'POST', path: '/runs', answer: z.object({ run: runSchema }) }),
+  /** The lists that a workspace keeps; a name that is in use can't leave them. */
+  lists: endpoint({
+    method: 'PUT',
+    path: '/workspace/lists',
+    body: z.object({
+      categories: z
+        .array(categorySchema.extend({ name: line('The category', 40) }))
+        .max(40, 'Forty categories at most.'),
+      workTypes: z.array(line('The type of work', 40)).max(40, 'Forty types of work at most.'),
+    }),
+    answer: workspaceSchema,
+  }),
 };
 
 /** What the live stream tells: which lists may have changed. */

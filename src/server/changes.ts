@@ -1,8 +1,11 @@
 import { Change } from './db/change.ts';
+import { undoFileChange } from './files/service.ts';
 import { conflict, forbidden } from './http/refusal.ts';
 import { undoScheduleChange } from './schedules/service.ts';
 import type { Scope } from './scope.ts';
-import { undoTaskChange } from './tasks/service.ts';
+import { bringBackTask } from './tasks/remove.ts';
+import { undoTaskChange } from './tasks/work.ts';
+import { undoTemplateChange } from './templates/service.ts';
 
 /** Replays a change backwards, if nothing has happened to the same fields since. */
 export function undoChange(scope: Scope, changeId: string): Promise<{ said: string }> {
@@ -20,12 +23,17 @@ export function undoChange(scope: Scope, changeId: string): Promise<{ said: stri
 function undo(scope: Scope, change: Change): Promise<string> {
   switch (change.subject) {
     case 'task':
-      return undoTaskChange(scope, change.subjectId, withDates(change.fields));
+      return change.action === 'deleted'
+        ? bringBackTask(scope, change.fields)
+        : undoTaskChange(scope, change.subjectId, withDates(change.fields));
     case 'schedule':
       if (!scope.person?.isManager) throw forbidden('Only a manager can change schedules.');
       return undoScheduleChange(scope, change.subjectId, change.fields);
     case 'template':
-      throw conflict('A change of a template is undone by editing it again.');
+      if (!scope.person?.isManager) throw forbidden('Only a manager can change templates.');
+      return undoTemplateChange(scope, change.subjectId, change.action, withDates(change.fields));
+    case 'file':
+      return undoFileChange(scope, change.subjectId, withDates(change.fields));
   }
 }
 

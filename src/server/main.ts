@@ -8,6 +8,7 @@ import { startServer } from './server.ts';
 /** The process: reads its settings from the environment, starts, and stops on a signal. */
 const {
   DATABASE_URL,
+  JOLLY_FILES,
   PORT = '4180',
   JOLLY_NOW,
   JOLLY_DEMO = 'yes',
@@ -18,6 +19,10 @@ const {
 async function main(): Promise<void> {
   if (!DATABASE_URL)
     throw new Error('DATABASE_URL is not set: it should name a PostgreSQL database. `npm start` brings its own.');
+  if (!JOLLY_FILES)
+    throw new Error(
+      'JOLLY_FILES is not set: it should name a folder for pictures and PDFs. `npm start` brings its own.',
+    );
   const port = Number(PORT);
   if (!Number.isInteger(port) || port < 0 || port > 65_535)
     throw new Error(`PORT is “${PORT}”: it should be a number from 1 to 65535.`);
@@ -26,15 +31,16 @@ async function main(): Promise<void> {
   const roles = new Set(JOLLY_ROLES.split(','));
   const server = await startServer({
     databaseUrl: DATABASE_URL,
+    filesFolder: JOLLY_FILES,
     port,
     clock,
     log,
     webFolder: resolve(dirname(fileURLToPath(import.meta.url)), '../web'),
     roles: { web: roles.has('web'), worker: roles.has('worker') },
-    prepare: (source) =>
+    prepare: (source, files) =>
       JOLLY_DEMO === 'no'
         ? Promise.resolve()
-        : seedWhenEmpty(source, clock, { withEmptyWorkspace: JOLLY_DEMO === 'with-empty' }),
+        : seedWhenEmpty(source, files, clock, { withEmptyWorkspace: JOLLY_DEMO === 'with-empty' }),
   });
   const stop = () => {
     server.stop().then(

@@ -2,7 +2,7 @@ import type { DataSource, EntityManager, EntityTarget, FindOptionsWhere, ObjectL
 import type { Topic } from '../contract/index.ts';
 import { type CivilNow, dayOfIso, isoOfDay, type WorkingCalendar, workingCalendar } from '../core/index.ts';
 import { type Clock, civilNow, momentAt } from './clock.ts';
-import { Change, type FieldChanges } from './db/change.ts';
+import { Change, type FieldChanges, isSame } from './db/change.ts';
 import { orderedIds } from './db/uuid.ts';
 import { notFound } from './http/refusal.ts';
 import type { Person } from './people/entity.ts';
@@ -14,6 +14,9 @@ export const LIVE_CHANNEL = 'jolly_live';
 const nextId = orderedIds();
 
 type InWorkspace = ObjectLiteral & { workspaceId: string };
+
+/** Takes a rehearsal back. */
+class Rehearsed extends Error {}
 
 /**
  * One workspace, seen by one person (or by the server itself) at one moment. Every query of a service goes through it,
@@ -67,6 +70,21 @@ export class Scope {
     return this.manager.transaction((manager) =>
       work(new Scope(manager, this.workspace, this.person, this.clock, this.makeId)),
     );
+  }
+
+  /** Does the work for its answer alone: nothing of it stands. */
+  async rehearse<T>(work: (scope: Scope) => Promise<T>): Promise<T> {
+    let answer: { readonly value: T } | null = null;
+    try {
+      await this.transaction(async (tx) => {
+        answer = { value: await work(tx) };
+        throw new Rehearsed();
+      });
+    } catch (error) {
+      if (!(error instanceof Rehearsed)) throw error;
+    }
+    if (answer === null) throw new Error('A rehearsal ended without an answer.');
+    return (answer as { readonly value: T }).value;
   }
 
   /** SQL with the workspace's id as $1; `params` begin at $2. */
@@ -154,7 +172,7 @@ export function fieldChanges<T extends object>(before: T, after: Partial<T>): Fi
   const changes: Record<string, { from: unknown; to: unknown }> = {};
   for (const [field, to] of Object.entries(after)) {
     const from = before[field as keyof T];
-    if (JSON.stringify(from) !== JSON.stringify(to)) changes[field] = { from, to };
+    if (!isSame(from, to)) changes[field] = { from, to };
   }
   return changes;
 }

@@ -1,7 +1,11 @@
 import { createHash } from 'node:crypto';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { beforeAll, describe, expect, inject, it } from 'vitest';
 import { seedWhenEmpty } from '../../demo/seed.ts';
 import { dataSource } from './db/data-source.ts';
+import { FileStore } from './files/store.ts';
 import { testClock } from './testing/clock.ts';
 
 /** Everything a person would see of a seeded workspace, as one short text. */
@@ -12,16 +16,18 @@ async function fingerprint(name: string, moment: string): Promise<{ hash: string
   url.pathname = `/${name}`;
   const source = await dataSource(url.toString()).initialize();
   await source.runMigrations();
-  await seedWhenEmpty(source, testClock(moment), { withEmptyWorkspace: false });
-  await seedWhenEmpty(source, testClock(moment), { withEmptyWorkspace: false });
+  const files = await FileStore.at(await mkdtemp(join(tmpdir(), 'jolly-seed-test-')));
+  await seedWhenEmpty(source, files, testClock(moment), { withEmptyWorkspace: false });
+  await seedWhenEmpty(source, files, testClock(moment), { withEmptyWorkspace: false });
   const rows = await source.query<unknown[]>(
-    `select k.title, k.work_on, k.due_on, k.state, k.note, k.ticks::text, k.started_at, k.done_at, p.name from task k left join person p on p.id = k.assignee_id
-     order by k.title, k.nominal_date, p.name, k.schedule_id`,
+    `select k.title, k.work_on, k.due_on, k.state, k.note, k.ticks::text, k.answers::text, k.started_at, k.done_at, p.name from task k left join person p on p.id = k.assignee_id
+     order by k.title, k.work_on, k.nominal_date, p.name, k.schedule_id, k.set_id`,
   );
   const states = await source.query<{ state: string; count: number }[]>(
     'select state, count(*) as count from task group by 1',
   );
   await source.destroy();
+  await rm(files.folder, { recursive: true, force: true });
   await admin.query(`drop database ${name}`);
   await admin.destroy();
   return {

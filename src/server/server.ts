@@ -4,6 +4,8 @@ import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import type { Clock } from './clock.ts';
 import { dataSource } from './db/data-source.ts';
+import { FileStore } from './files/store.ts';
+import type { ServerParts } from './http/api.ts';
 import { application } from './http/application.ts';
 import { LiveStream } from './http/live.ts';
 import { sessionSecret } from './http/session.ts';
@@ -11,6 +13,8 @@ import { startWorker } from './jobs/worker.ts';
 
 export interface ServerOptions {
   readonly databaseUrl: string;
+  /** Where the bytes of files are kept. */
+  readonly filesFolder: string;
   readonly port: number;
   readonly clock: Clock;
   readonly log: Logger;
@@ -18,7 +22,7 @@ export interface ServerOptions {
   readonly webFolder: string | null;
   readonly roles: { readonly web: boolean; readonly worker: boolean };
   /** Called once the tables are there and before anyone can sign in. */
-  readonly prepare: (source: DataSource) => Promise<void>;
+  readonly prepare: (source: DataSource, files: FileStore) => Promise<void>;
 }
 
 export interface RunningServer {
@@ -34,14 +38,15 @@ const MIGRATION_LOCK = 7_402_611;
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const { databaseUrl, clock, log, roles } = options;
   const source = await dataSource(databaseUrl).initialize();
-  await migrate(source, options.prepare);
+  const files = await FileStore.at(options.filesFolder);
+  await migrate(source, (prepared) => options.prepare(prepared, files));
   const pool = new pg.Pool({ connectionString: databaseUrl, max: 8 });
   const warn = (error: Error) => log.warn({ err: error }, 'a database connection broke');
   pool.on('error', warn);
   pool.on('connect', (client) => client.on('error', warn));
   const live = new LiveStream(databaseUrl, log);
-  const worker = roles.worker ? await startWorker({ source, pool, clock, log }) : null;
-  const web = roles.web ? await startWeb(options, { source, pool, live }) : null;
+  const worker = roles.worker ? await startWorker({ source, pool, clock, log, files }) : null;
+  const web = roles.web ? await startWeb(options, { source, pool, live, files }) : null;
   return {
     port: web && portOf(web),
     async stop() {
@@ -57,7 +62,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   };
 }
 
-async function migrate(source: DataSource, prepare: ServerOptions['prepare']): Promise<void> {
+async function migrate(source: DataSource, prepare: (source: DataSource) => Promise<void>): Promise<void> {
   const runner = source.createQueryRunner();
   try {
     await runner.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
@@ -71,10 +76,10 @@ async function migrate(source: DataSource, prepare: ServerOptions['prepare']): P
 
 async function startWeb(
   { port, clock, log, webFolder }: ServerOptions,
-  { source, pool, live }: { source: DataSource; pool: pg.Pool; live: LiveStream },
+  parts: Pick<ServerParts, 'source' | 'pool' | 'live' | 'files'>,
 ): Promise<Server> {
-  await live.listen();
-  const app = application({ source, pool, clock, live, log, sessionSecret: await sessionSecret(source) }, webFolder);
+  await parts.live.listen();
+  const app = application({ ...parts, clock, log, sessionSecret: await sessionSecret(parts.source) }, webFolder);
   const server = createServer(app);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);

@@ -24,4 +24,7 @@ export class Asset {
   /** Where it lies or stands, in a few words. */
   @Column({ type: 'text' })
   place!: string;
+  /** What stands on its tag; null where it has none. */
+  @Column({ type: 'text', nullable: true })
+  tag!: string | null;
 }

@@ -15,7 +15,7 @@ export class Change {
   @Column({ name: 'actor_id', type: 'uuid', nullable: true })
   actorId!: string | null;
   @Column({ type: 'text' })
-  subject!: 'task' | 'schedule' | 'template';
+  subject!: 'task' | 'schedule' | 'template' | 'file';
   @Column({ name: 'subject_id', type: 'uuid' })
   subjectId!: string;
   @Column({ type: 'text' })
@@ -26,6 +26,19 @@ export class Change {
   undoneAt!: Date | null;
 }
 
+/** Whether two values are the same once stored: the database keeps the members of an object in an order of its own. */
+export function isSame(a: unknown, b: unknown): boolean {
+  return canonical(a) === canonical(b);
+}
+
+function canonical(value: unknown): string {
+  return JSON.stringify(value, (_, member: unknown) =>
+    member !== null && typeof member === 'object' && !Array.isArray(member)
+      ? Object.fromEntries(Object.entries(member).sort(([one], [other]) => (one < other ? -1 : 1)))
+      : member,
+  );
+}
+
 /**
  * The fields as they were before a change, to undo it.
  * @throws Refusal when any of them was changed again since
@@ -33,7 +46,7 @@ export class Change {
 export function fieldsBefore<T extends object>(now: T, fields: FieldChanges): Partial<T> {
   const before: Record<string, unknown> = {};
   for (const [field, { from, to }] of Object.entries(fields)) {
-    if (JSON.stringify(now[field as keyof T]) !== JSON.stringify(to)) {
+    if (!isSame(now[field as keyof T], to)) {
       throw conflict('It was changed again since, so this can no longer be undone in one go.');
     }
     before[field] = from;

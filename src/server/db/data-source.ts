@@ -2,14 +2,18 @@ import 'reflect-metadata';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
 import { Asset, Client } from '../clients/entity.ts';
+import { StoredFile } from '../files/entity.ts';
 import { Account, Person } from '../people/entity.ts';
 import { Schedule } from '../schedules/entity.ts';
 import { Task } from '../tasks/entity.ts';
-import { Template } from '../templates/entity.ts';
+import { Favourite, Template } from '../templates/entity.ts';
 import { Holiday, Run, Workspace } from '../workspace/entity.ts';
 import { Change } from './change.ts';
+import { DeletedTasks1764300000000 } from './migrations/deleted-tasks.ts';
 import { ExceptionsAndRevisions1764100000000 } from './migrations/exceptions-and-revisions.ts';
 import { FirstSlice1764000000000 } from './migrations/first-slice.ts';
+import { RunLog1764400000000 } from './migrations/run-log.ts';
+import { TemplatesStepsProof1764200000000 } from './migrations/templates-steps-proof.ts';
 
 // Civil dates stay YYYY-MM-DD strings: a Date at local midnight would move with the zone of the process.
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
@@ -23,8 +27,28 @@ export function dataSource(databaseUrl: string): DataSource {
     installExtensions: false,
     uuidExtension: 'pgcrypto',
     logging: false,
-    entities: [Workspace, Holiday, Run, Account, Person, Client, Asset, Template, Schedule, Task, Change],
-    migrations: [FirstSlice1764000000000, ExceptionsAndRevisions1764100000000],
+    entities: [
+      Workspace,
+      Holiday,
+      Run,
+      Account,
+      Person,
+      Client,
+      Asset,
+      Template,
+      Favourite,
+      Schedule,
+      Task,
+      StoredFile,
+      Change,
+    ],
+    migrations: [
+      FirstSlice1764000000000,
+      ExceptionsAndRevisions1764100000000,
+      TemplatesStepsProof1764200000000,
+      DeletedTasks1764300000000,
+      RunLog1764400000000,
+    ],
     extra: { max: 12 },
   });
 }

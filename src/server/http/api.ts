@@ -5,7 +5,10 @@ import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import type { Problem } from '../../contract/index.ts';
 import type { Clock } from '../clock.ts';
+import { fileRoutes } from '../files/routes.ts';
+import type { FileStore } from '../files/store.ts';
 import { sessionRoutes } from '../people/routes.ts';
+import { runRoutes } from '../runs/routes.ts';
 import { scheduleRoutes } from '../schedules/routes.ts';
 import { taskRoutes } from '../tasks/routes.ts';
 import { templateRoutes } from '../templates/routes.ts';
@@ -22,6 +25,7 @@ export interface ServerParts {
   readonly pool: pg.Pool;
   readonly clock: Clock;
   readonly live: LiveStream;
+  readonly files: FileStore;
   readonly log: Logger;
   readonly sessionSecret: string;
 }
@@ -57,7 +61,15 @@ export function api(parts: ServerParts): Router {
     if (!signedIn) throw new Refusal(401, 'Signed out', 'You are signed out.');
     live.subscribe(request, response, signedIn.workspace.id);
   });
-  for (const routes of [sessionRoutes, workspaceRoutes, templateRoutes, scheduleRoutes, taskRoutes]) {
+  for (const routes of [
+    sessionRoutes,
+    workspaceRoutes,
+    templateRoutes,
+    scheduleRoutes,
+    taskRoutes,
+    fileRoutes,
+    runRoutes,
+  ]) {
     router.use(routes(new Routes(source, clock), parts).router);
   }
   router.use(noSuchRoute);

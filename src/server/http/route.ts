@@ -1,4 +1,4 @@
-import { type RequestHandler, type Response, Router } from 'express';
+import { type Request, type RequestHandler, type Response, Router } from 'express';
 import type { DataSource } from 'typeorm';
 import { ZodError, type z } from 'zod';
 import type { Endpoint, PathParams } from '../../contract/index.ts';
@@ -17,6 +17,7 @@ export interface Asked<E extends Endpoint> {
   readonly params: PathParams<E['path']>;
   readonly query: z.output<E['query']>;
   readonly body: z.output<E['body']>;
+  readonly request: Request;
 }
 
 /** The routes of one part of the API, each tied to its endpoint in the contract. */
@@ -34,41 +35,59 @@ export class Routes {
     audience: Audience,
     answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>,
   ): this {
-    return this.open(endpoint, async (read, request) => {
-      const signedIn = await sessionPerson(this.source, request);
-      if (!signedIn)
-        throw new Refusal(
-          401,
-          'Signed out',
-          'You are signed out. Sign in again; what you typed is still on the screen.',
-        );
-      if (audience === 'manager' && !signedIn.person.isManager) {
+    return this.open(endpoint, async (read) => {
+      const scope = await this.scopeOf(read.request);
+      if (audience === 'manager' && !scope.person?.isManager) {
         throw forbidden('Only a manager can do this. Ask one of yours.');
       }
-      const scope = Scope.on(this.source, signedIn.workspace, signedIn.person, this.clock);
       return answer({ scope, ...read });
     });
+  }
+
+  /** A route whose answer is not JSON, for members. */
+  serve(
+    path: string,
+    answer: (asked: { scope: Scope; params: Record<string, string> }, response: Response) => Promise<void>,
+  ): this {
+    this.router.get(path, async (request, response) => {
+      const params = request.params as Record<string, string>;
+      checkIds(params);
+      await answer({ scope: await this.scopeOf(request), params }, response);
+    });
+    return this;
+  }
+
+  private async scopeOf(request: Request): Promise<Scope> {
+    const signedIn = await sessionPerson(this.source, request);
+    if (!signedIn)
+      throw new Refusal(401, 'Signed out', 'You are signed out. Sign in again; what you typed is still on the screen.');
+    return Scope.on(this.source, signedIn.workspace, signedIn.person, this.clock);
   }
 
   /** A route for anyone, signed in or not. */
   open<E extends Endpoint>(
     endpoint: E,
-    answer: (read: Omit<Asked<E>, 'scope'>, request: Parameters<RequestHandler>[0]) => Promise<z.input<E['answer']>>,
+    answer: (read: Omit<Asked<E>, 'scope'>) => Promise<z.input<E['answer']>>,
   ): this {
     const handler: RequestHandler = async (request, response) => {
       const params = request.params as PathParams<E['path']>;
-      for (const [name, value] of Object.entries(params)) {
-        if (!UUID.test(String(value))) throw notFound(name.replace(/Id$/, ''));
-      }
+      checkIds(params);
       const read = {
+        request,
         params,
         query: parse(endpoint.query, request.query),
         body: parse(endpoint.body, request.body ?? {}),
       };
-      send(response, await answer(read as Omit<Asked<E>, 'scope'>, request));
+      send(response, await answer(read as Omit<Asked<E>, 'scope'>));
     };
     this.router[endpoint.method.toLowerCase() as 'get'](endpoint.path, handler);
     return this;
+  }
+}
+
+function checkIds(params: Readonly<Record<string, unknown>>): void {
+  for (const [name, value] of Object.entries(params)) {
+    if (!UUID.test(String(value))) throw notFound(name.replace(/Id$/, ''));
   }
 }
 

@@ -4,13 +4,21 @@ import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { instantOf } from '../../core/index.ts';
 import type { Clock } from '../clock.ts';
+import { sweepFiles } from '../files/service.ts';
+import type { FileStore } from '../files/store.ts';
+import { carryOutFill } from '../runs/fill.ts';
 import { runMaking } from '../schedules/making.ts';
 import { Scope } from '../scope.ts';
-import { type Run, Workspace } from '../workspace/entity.ts';
+import { Run, Workspace } from '../workspace/entity.ts';
 
 interface MakePayload {
   readonly workspaceId: string;
   readonly why: Run['why'];
+}
+
+interface FillPayload {
+  readonly workspaceId: string;
+  readonly runId: string;
 }
 
 export interface WorkerParts {
@@ -18,19 +26,20 @@ export interface WorkerParts {
   readonly pool: pg.Pool;
   readonly clock: Clock;
   readonly log: Logger;
+  readonly files: FileStore;
 }
 
 /**
  * The job queue. Each minute it looks which workspaces have reached their time of day; each start-up makes what is owed,
  * so that a server that was down catches up at once.
  */
-export async function startWorker({ source, pool, clock, log }: WorkerParts): Promise<Runner> {
+export async function startWorker({ source, pool, clock, log, files }: WorkerParts): Promise<Runner> {
   const scopeOf = (workspace: Workspace) => Scope.on(source, workspace, null, clock);
   const runner = await run({
     pgPool: pool,
     concurrency: 3,
     noHandleSignals: true,
-    crontab: '* * * * * tick',
+    crontab: '* * * * * tick\n17 3 * * * sweep',
     logger: new WorkerLogger(
       () => (level, message) => log[level === 'warning' ? 'warn' : level === 'info' ? 'debug' : level](message),
     ),
@@ -50,12 +59,25 @@ export async function startWorker({ source, pool, clock, log }: WorkerParts): Pr
         const result = await runMaking(scopeOf(workspace), why, log);
         log.info({ workspace: workspace.name, made: result.made, already: result.already }, 'tasks made');
       },
+      fill: async (payload) => {
+        const { workspaceId, runId } = payload as FillPayload;
+        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+        if (workspace) await carryOutFill(scopeOf(workspace), runId);
+      },
+      sweep: async () => {
+        const gone = await sweepFiles(source, files, new Date(clock.now()));
+        log.info({ gone }, 'files let go');
+      },
     },
   });
   for (const workspace of await source.getRepository(Workspace).find()) {
     await runner.addJob('make', { workspaceId: workspace.id, why: 'startup' } satisfies MakePayload, {
       jobKey: `make:${workspace.id}`,
     });
+  }
+  // A process that was killed holds its job for hours; what it was at is handed on to whoever starts next.
+  for (const { id, workspaceId } of await source.getRepository(Run).findBy({ state: 'running' })) {
+    await runner.addJob('fill', { workspaceId, runId: id } satisfies FillPayload, { jobKey: `fill:${id}` });
   }
   return runner;
 }

@@ -1,5 +1,5 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import type { Exception, Pause, Recurrence, Revision, Timing } from '../../core/index.ts';
+import type { Exception, Overlap, Pause, Recurrence, Revision, Timing } from '../../core/index.ts';
 
 @Entity({ name: 'schedule' })
 export class Schedule {
@@ -22,6 +22,9 @@ export class Schedule {
   recurrence!: Recurrence & { readonly v: 1 };
   @Column({ type: 'jsonb' })
   timing!: Timing & { readonly v: 1 };
+  /** What is done when the next comes while the last one is still open. */
+  @Column({ type: 'jsonb' })
+  overlap!: Overlap;
   @Column({ type: 'jsonb' })
   pauses!: Pause[];
   @Column({ type: 'jsonb' })

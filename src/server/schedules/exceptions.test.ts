@@ -11,7 +11,7 @@ beforeEach(async () => {
   server = await testServer();
   ines = await server.browser('Ines Calloway');
   template = (await ines.get('/api/templates')).body.templates.find(
-    ({ name }: { name: string }) => name === 'Payroll run',
+    ({ name }: { name: string }) => name === 'Berth invoicing',
   ).id;
   maud = (await server.person('Maud Ferrier')).id;
 });
@@ -24,6 +24,7 @@ const input = (phrase: string, rest: Partial<ScheduleInput> = {}): ScheduleInput
   assigneeId: maud,
   recurrence: parsePhrase(phrase, { start: '2026-11-24' }),
   timing: PLAIN_TIMING,
+  overlap: { kind: 'add' },
   pauses: [],
   exceptions: [],
   revisions: [],

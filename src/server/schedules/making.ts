@@ -1,17 +1,19 @@
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
 import {
+  admitted,
   dayOfIso,
+  daysWaited,
   InvalidRuleError,
+  isoOfDay,
   NoWorkingDayError,
   occurrencesWithinHorizon,
   RRuleError,
-  type WorkingCalendar,
 } from '../../core/index.ts';
 import type { Scope } from '../scope.ts';
-import { insertMadeTasks, type MadeTask, madeTask } from '../tasks/made-task.ts';
+import { insertMadeTasks, type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
 import { Run } from '../workspace/entity.ts';
-import { lockedScheduleRows, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
+import { lockedScheduleRows, partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 
 /** Schedules made in one transaction: small enough to lock briefly, large enough to be quick. */
 const BATCH = 500;
@@ -23,27 +25,37 @@ const BATCH = 500;
 export async function runMaking(scope: Scope, why: Run['why'], log: Logger): Promise<Run> {
   const startedAt = scope.instant;
   const startedMs = performance.now();
+  const runId = scope.newId();
   const ids = await scope.sql<{ id: string }>('select id from schedule where workspace_id = $1 order by id');
   let made = 0;
   let already = 0;
   const problems: Run['problems'] = [];
+  const waits: Run['waits'] = [];
   for (let at = 0; at < ids.length; at += BATCH) {
     const batch = ids.slice(at, at + BATCH).map(({ id }) => id);
-    const result = await scope.transaction((tx) => makeBatch(tx, batch, log));
+    const result = await scope.transaction((tx) => makeBatch(tx, batch, runId, log));
     made += result.made;
     already += result.already;
     problems.push(...result.problems);
+    waits.push(...result.waits);
   }
   return scope.transaction(async (tx) => {
     await tx.sql('update workspace set made_on = greatest(made_on, $2::date) where id = $1', [scope.today]);
     const run = await tx.insert(Run, {
-      id: tx.newId(),
+      id: runId,
       why,
       startedAt,
       milliseconds: Math.round(performance.now() - startedMs),
       made,
       already,
       problems,
+      waits,
+      byId: tx.person?.id ?? null,
+      fromDate: null,
+      toDate: null,
+      scheduleIds: [],
+      state: 'done',
+      total: made,
     });
     await tx.tell('runs', ...(made > 0 ? (['tasks', 'schedules'] as const) : []));
     return run;
@@ -54,40 +66,85 @@ interface BatchResult {
   readonly made: number;
   readonly already: number;
   readonly problems: Run['problems'];
+  readonly waits: Run['waits'];
 }
 
-async function makeBatch(scope: Scope, ids: readonly string[], log: Logger): Promise<BatchResult> {
-  const calendar = await scope.calendar();
-  const people = await scope.peopleNames();
+/** Where a schedule says so, what is still open lapses, with its set, on the day of the next. */
+async function lapseOld(scope: Scope, ids: readonly string[]): Promise<void> {
+  const lapsed = await scope.sql<{ id: string }>(
+    `with lapsed as (
+       update task set state = 'lapsed', version = task.version + 1 from schedule s
+       where task.workspace_id = $1 and s.workspace_id = $1 and s.id = task.schedule_id and s.id = any($2::uuid[])
+         and s.overlap->>'kind' = 'lapse' and task.state = 'open'
+         and exists (select 1 from task later where later.workspace_id = $1 and later.schedule_id = s.id and later.step_key = ''
+           and later.nominal_date > task.nominal_date and later.work_on <= $3::date)
+       returning task.id
+     ) select id from lapsed`,
+    [ids, scope.today],
+  );
+  for (const { id } of lapsed) await scope.record('task', id, 'lapsed', { state: { from: 'open', to: 'lapsed' } });
+}
+
+async function makeBatch(scope: Scope, ids: readonly string[], runId: string, log: Logger): Promise<BatchResult> {
+  const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
   const rows = await lockedScheduleRows(scope, ids);
   const tasks: MadeTask[] = [];
   const problems: Run['problems'] = [];
+  const waits: Run['waits'] = [];
+  const waitsFrom = new Map<string, string>();
   for (const row of rows) {
-    const owed = owedTasks(scope, row, calendar, people);
-    if (owed.kind === 'tasks') tasks.push(...owed.tasks);
-    else {
+    const owed = owedTasks(scope, row, making);
+    if (owed.kind === 'tasks') {
+      tasks.push(...owed.tasks);
+      if (owed.waitsFrom !== null) waitsFrom.set(row.id, owed.waitsFrom);
+      if (owed.waited !== null && row.overlap.kind === 'wait' && owed.waited > row.overlap.limitDays)
+        waits.push({ scheduleId: row.id, days: owed.waited });
+    } else {
       problems.push({ scheduleId: row.id, message: owed.message });
       log.error({ scheduleId: row.id, problem: owed.message }, 'a schedule could not be planned');
     }
   }
-  const made = await insertMadeTasks(scope, tasks);
-  await settle(scope, rows, problems);
-  return { made: made.length, already: tasks.length - made.length, problems };
+  const made = await insertMadeTasks(scope, tasks, runId);
+  await lapseOld(scope, ids);
+  await settle(scope, rows, problems, waitsFrom);
+  return { made: made.length, already: tasks.length - made.length, problems, waits };
 }
 
-/** The tasks that a schedule owes by now, or why its plan can't be computed: one bad schedule does not stop the others. */
+export interface OwedTasks {
+  readonly kind: 'tasks';
+  readonly tasks: MadeTask[];
+  /** For how many days the next has been waiting for one that is still open; null where none is. */
+  readonly waited: number | null;
+  /** The day of the first that waits: nothing from it on is settled. */
+  readonly waitsFrom: string | null;
+}
+
+/** The last day that a task may appear on and be made. */
+export function horizonOf({ now, workspace }: Scope): number {
+  return now.day + workspace.horizonDays;
+}
+
+/** The tasks that a schedule owes by now, or by a later day of appearing, or why its plan can't be computed: one bad schedule does not stop the others. */
 export function owedTasks(
   scope: Scope,
   row: ScheduleRow,
-  calendar: WorkingCalendar,
-  people: ReadonlyMap<string, string>,
-): { kind: 'tasks'; tasks: MadeTask[] } | { kind: 'problem'; message: string } {
+  making: Making,
+  upTo: number = horizonOf(scope),
+): OwedTasks | { kind: 'problem'; message: string } {
   try {
-    const occurrences = occurrencesWithinHorizon(plannedSchedule(scope, row), calendar, {
+    const occurrences = occurrencesWithinHorizon(plannedSchedule(scope, row), making.calendar, {
+      parts: partsOf(row),
       from: Math.min(dayOfIso(row.settledTo), scope.now.day),
-      upTo: scope.now.day + scope.workspace.horizonDays,
+      upTo,
     });
-    return { kind: 'tasks', tasks: occurrences.map((occurrence) => madeTask(scope, row, occurrence, people)) };
+    const made = (row.made ?? []).map(({ nominal, isOver }) => ({ nominal: dayOfIso(nominal), isOver }));
+    const { now, waiting } = admitted(occurrences, row.overlap, made);
+    return {
+      kind: 'tasks',
+      tasks: madeTasks(scope, row, now, making),
+      waited: daysWaited(waiting, scope.now.day),
+      waitsFrom: waiting.length === 0 ? null : isoOfDay(Math.min(...waiting.map(({ on }) => on))),
+    };
   } catch (error) {
     const message = planProblem(error);
     if (message === null) throw error;
@@ -104,14 +161,24 @@ export function planProblem(error: unknown): string | null {
   return null;
 }
 
-async function settle(scope: Scope, rows: readonly ScheduleRow[], problems: Run['problems']): Promise<void> {
+async function settle(
+  scope: Scope,
+  rows: readonly ScheduleRow[],
+  problems: Run['problems'],
+  waitsFrom: ReadonlyMap<string, string>,
+): Promise<void> {
   const failed = new Map(problems.map(({ scheduleId, message }) => [scheduleId, message]));
   await scope.sql(
     `update schedule set problem = fate.problem,
-       settled_to = case when fate.problem is null then greatest(settled_to, $2::date) else settled_to end
-     from unnest($3::uuid[], $4::text[]) as fate (id, problem)
+       settled_to = case when fate.problem is null then greatest(settled_to, least($2::date, fate.waits_from)) else settled_to end
+     from unnest($3::uuid[], $4::text[], $5::date[]) as fate (id, problem, waits_from)
      where schedule.workspace_id = $1 and schedule.id = fate.id`,
-    [scope.today, rows.map(({ id }) => id), rows.map(({ id }) => failed.get(id) ?? null)],
+    [
+      scope.today,
+      rows.map(({ id }) => id),
+      rows.map(({ id }) => failed.get(id) ?? null),
+      rows.map(({ id }) => waitsFrom.get(id) ?? null),
+    ],
   );
 }
 

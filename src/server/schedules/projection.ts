@@ -1,10 +1,10 @@
 import type { ProjectedLine } from '../../contract/index.ts';
-import { type CivilDay, isDated, isoOfDay, planDays, reachInDays } from '../../core/index.ts';
+import { type CivilDay, isDated, isoOfDay, planDays, reachInDays, setReach } from '../../core/index.ts';
 import { namedOrNull } from '../named.ts';
 import type { Scope } from '../scope.ts';
-import { nominalKey, titleOf } from '../tasks/made-task.ts';
+import { madeTasks, nominalKey } from '../tasks/made-task.ts';
 import { planProblem } from './making.ts';
-import { plannedSchedule, scheduleRows } from './schedule-row.ts';
+import { partsOf, plannedSchedule, scheduleRows } from './schedule-row.ts';
 
 /** Occurrences due within [from, to] that are not tasks yet, computed on the fly: what lies beyond the horizon. */
 export async function projectedWork(
@@ -13,29 +13,33 @@ export async function projectedWork(
   to: CivilDay,
   personId: string | undefined,
 ): Promise<ProjectedLine[]> {
-  const calendar = await scope.calendar();
+  const window = { from: isoOfDay(from), to: isoOfDay(to) };
+  const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
   const rows = await scheduleRows(scope, personId ? { assigneeId: personId } : {});
   const made = await madeKeys(scope, from, to);
   const lines: ProjectedLine[] = [];
   for (const row of rows) {
     try {
       const schedule = plannedSchedule(scope, row);
-      // Due may lie after the day itself, so days before the window can reach into it.
+      // Due may lie before or after the set's date, so dates around the window can reach into it.
       const timings = [schedule.timing, ...(schedule.revisions ?? []).map(({ timing }) => timing)];
       const reach = Math.max(...timings.map(({ due }) => reachInDays(due)));
-      for (const occurrence of planDays(schedule, calendar, from - reach, to).filter(isDated)) {
-        if (occurrence.due < from || occurrence.due > to || made.has(nominalKey(row.id, occurrence.nominal))) continue;
-        if (isoOfDay(occurrence.on) < row.settledTo) continue;
+      const ofSet = setReach(partsOf(row));
+      const dated = planDays(schedule, making.calendar, from - reach - ofSet, to + ofSet).filter(isDated);
+      for (const task of madeTasks(scope, row, dated, making)) {
+        if (task.dueOn < window.from || task.dueOn > window.to || task.setOn < row.settledTo) continue;
+        if (personId !== undefined && task.assigneeId !== personId) continue;
+        if (made.has(nominalKey(row.id, task.nominalDate, task.stepKey))) continue;
         lines.push({
           scheduleId: row.id,
-          title: titleOf(row, occurrence.on),
+          title: task.title,
           client: namedOrNull(row.clientId, row.clientName),
           asset: namedOrNull(row.assetId, row.assetName),
-          on: isoOfDay(occurrence.on),
-          dueOn: isoOfDay(occurrence.due),
-          startTime: occurrence.timing.startTime,
-          dueTime: occurrence.timing.dueTime,
-          estimateMinutes: row.estimateMinutes,
+          on: task.workOn,
+          dueOn: task.dueOn,
+          startTime: task.startTime,
+          dueTime: task.dueTime,
+          estimateMinutes: task.estimateMinutes,
         });
       }
     } catch (error) {
@@ -47,10 +51,10 @@ export async function projectedWork(
 }
 
 async function madeKeys(scope: Scope, from: CivilDay, to: CivilDay): Promise<Set<string>> {
-  const rows = await scope.sql<{ scheduleId: string; nominalDate: string }>(
-    `select schedule_id as "scheduleId", nominal_date as "nominalDate" from task
+  const rows = await scope.sql<{ scheduleId: string; nominalDate: string; stepKey: string }>(
+    `select schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey" from task
      where workspace_id = $1 and due_on between $2::date and $3::date and schedule_id is not null`,
     [isoOfDay(from), isoOfDay(to)],
   );
-  return new Set(rows.map((row) => nominalKey(row.scheduleId, row.nominalDate)));
+  return new Set(rows.map((row) => nominalKey(row.scheduleId, row.nominalDate, row.stepKey)));
 }

@@ -1,9 +1,12 @@
-import { scheduleEndpoints } from '../../contract/index.ts';
+import { historyEndpoints, scheduleEndpoints } from '../../contract/index.ts';
+import { historyOf } from '../history.ts';
 import { readCursor } from '../http/cursor.ts';
 import type { Routes } from '../http/route.ts';
+import { Schedule } from './entity.ts';
 import {
   changeSchedule,
   createSchedule,
+  impactOfSchedule,
   listSchedules,
   oneSchedule,
   pauseSchedule,
@@ -16,13 +19,20 @@ export function scheduleRoutes(routes: Routes): Routes {
       const after = readCursor(query.after);
       return listSchedules(scope, {
         ...(after ? { after } : {}),
-        ...(query.templateId ? { templateId: query.templateId } : {}),
+        ...(query.templateId ? { templateIds: [query.templateId] } : {}),
       });
     })
     .add(scheduleEndpoints.one, 'member', ({ scope, params }) => oneSchedule(scope, params.scheduleId))
+    .add(historyEndpoints.schedule, 'member', async ({ scope, params }) => {
+      await scope.one(Schedule, params.scheduleId, 'schedule');
+      return { why: [], entries: await historyOf(scope, 'schedule', params.scheduleId) };
+    })
     .add(scheduleEndpoints.create, 'manager', ({ scope, body }) => createSchedule(scope, body))
     .add(scheduleEndpoints.change, 'manager', ({ scope, params, body }) =>
       changeSchedule(scope, params.scheduleId, body),
+    )
+    .add(scheduleEndpoints.impact, 'manager', ({ scope, params, body }) =>
+      impactOfSchedule(scope, params.scheduleId, body),
     )
     .add(scheduleEndpoints.pause, 'manager', ({ scope, params }) => pauseSchedule(scope, params.scheduleId))
     .add(scheduleEndpoints.resume, 'manager', ({ scope, params }) => resumeSchedule(scope, params.scheduleId));

@@ -3,9 +3,13 @@ import {
   civilTimeAt,
   type Exception,
   type LastOne,
+  type Overlap,
   type Pause,
   type PlannedSchedule,
+  type SetPart,
+  setParts,
   type TaskState,
+  type TaskStep,
 } from '../../core/index.ts';
 import type { Scope } from '../scope.ts';
 
@@ -19,6 +23,9 @@ export interface ScheduleRow {
   assigneeId: string | null;
   recurrence: unknown;
   timing: unknown;
+  overlap: Overlap;
+  /** Main tasks that are open or near, where the next waits for the last one. */
+  made: readonly { readonly nominal: string; readonly isOver: boolean }[] | null;
   pauses: Pause[];
   exceptions: Exception[];
   revisions: unknown;
@@ -31,6 +38,11 @@ export interface ScheduleRow {
   titlePattern: string;
   category: string | null;
   estimateMinutes: number;
+  templateVersion: number;
+  workType: string | null;
+  archivedAt: Date | null;
+  /** Steps of the template that are tasks of their own, without the check lines on them. */
+  taskSteps: readonly TaskStep[];
   clientName: string | null;
   assetName: string | null;
   assigneeName: string | null;
@@ -38,7 +50,8 @@ export interface ScheduleRow {
 
 export interface ScheduleFilter {
   readonly ids?: readonly string[];
-  readonly templateId?: string;
+  readonly templateIds?: readonly string[];
+  /** Schedules that give work to a person, with any task of their sets. */
   readonly assigneeId?: string;
   /** Keyset: rows after this template name and id. */
   readonly after?: readonly [string, string];
@@ -61,9 +74,14 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
   const [afterName = null, afterId = null] = filter.after ?? [];
   return scope.sql<ScheduleRow>(
     `select s.id, s.version, s.template_id as "templateId", s.client_id as "clientId", s.asset_id as "assetId",
-       s.assignee_id as "assigneeId", s.recurrence, s.timing, s.pauses, s.exceptions, s.revisions, s.settled_to as "settledTo", s.problem,
+       s.assignee_id as "assigneeId", s.recurrence, s.timing, s.overlap, s.pauses, s.exceptions, s.revisions, s.settled_to as "settledTo", s.problem,
        s.created_at as "createdAt", t.name as "templateName", t.title_pattern as "titlePattern", t.category,
-       t.estimate_minutes as "estimateMinutes", c.name as "clientName", a.name as "assetName", p.name as "assigneeName", last.task as last
+       t.estimate_minutes as "estimateMinutes", t.version as "templateVersion", t.work_type as "workType", t.archived_at as "archivedAt",
+       jsonb_path_query_array(t.steps, '$[*] ? (@.kind == "task")') as "taskSteps", c.name as "clientName", a.name as "assetName", p.name as "assigneeName", last.task as last,
+       case when s.overlap->>'kind' = 'wait' then (
+         select jsonb_agg(jsonb_build_object('nominal', k.nominal_date, 'isOver', k.state in ('done', 'skipped', 'lapsed')))
+         from task k where k.workspace_id = s.workspace_id and k.schedule_id = s.id and k.step_key = ''
+           and (k.state not in ('done', 'skipped', 'lapsed') or k.nominal_date >= s.settled_to - 62)) end as made
      from schedule s
      join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
      left join client c on c.workspace_id = s.workspace_id and c.id = s.client_id
@@ -71,19 +89,20 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
      left join person p on p.workspace_id = s.workspace_id and p.id = s.assignee_id
      left join lateral (
        select jsonb_build_object('nominal', k.nominal_date, 'state', k.state, 'startedAt', k.started_at, 'doneAt', k.done_at,
-         'dueOn', k.due_on, 'count', (select count(*) from task where workspace_id = s.workspace_id and schedule_id = s.id)) as task
-       from task k where k.workspace_id = s.workspace_id and k.schedule_id = s.id order by k.nominal_date desc limit 1
+         'dueOn', k.due_on, 'count', (select count(*) from task where workspace_id = s.workspace_id and schedule_id = s.id and step_key = '')) as task
+       from task k where k.workspace_id = s.workspace_id and k.schedule_id = s.id and k.step_key = '' order by k.nominal_date desc limit 1
      ) last on $8 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
        or s.revisions @? '$[*].recurrence.rules[*] ? (@.kind == "follows")'
      where s.workspace_id = $1
        and ($2::uuid[] is null or s.id = any($2))
-       and ($3::uuid is null or s.template_id = $3)
-       and ($4::uuid is null or s.assignee_id = $4)
+       and ($3::uuid[] is null or s.template_id = any($3))
+       and ($4::uuid is null or s.assignee_id = $4
+         or t.steps @> jsonb_build_array(jsonb_build_object('assignee', jsonb_build_object('personId', $4::uuid))))
        and ($5::text is null or (lower(t.name), s.id) > ($5, $6::uuid))
      ${order} limit $7 ${lock}`,
     [
       filter.ids ?? null,
-      filter.templateId ?? null,
+      filter.templateIds ?? null,
       filter.assigneeId ?? null,
       afterName,
       afterId,
@@ -99,16 +118,27 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
  */
 export function plannedSchedule(
   scope: Scope,
-  row: Pick<ScheduleRow, 'recurrence' | 'timing' | 'pauses' | 'exceptions' | 'revisions' | 'last'>,
+  row: Pick<ScheduleRow, 'recurrence' | 'timing' | 'pauses' | 'exceptions' | 'revisions' | 'last' | 'archivedAt'>,
 ): PlannedSchedule {
   return {
     recurrence: recurrenceSchema.parse(row.recurrence),
     timing: timingSchema.parse(row.timing),
-    pauses: row.pauses,
+    pauses: [...row.pauses, ...archivePauses(scope, row)],
     exceptions: row.exceptions,
     revisions: revisionSchema.array().parse(row.revisions),
     last: row.last && lastOne(scope, row.last),
   };
+}
+
+/** While its template is archived, a schedule makes nothing. */
+export function archivePauses(scope: Scope, { archivedAt }: Pick<ScheduleRow, 'archivedAt'>): Pause[] {
+  return archivedAt === null ? [] : [{ from: scope.moment(archivedAt).slice(0, 10), to: null }];
+}
+
+/** The tasks that one occurrence of a schedule makes; their check lines are those of the template, not told here. */
+export function partsOf(row: ScheduleRow): SetPart[] {
+  const { titlePattern, estimateMinutes, taskSteps } = row;
+  return setParts({ titlePattern, estimateMinutes, demands: [], signOff: null, steps: taskSteps });
 }
 
 /** The last task of a series, as the database tells it. */
@@ -125,14 +155,15 @@ interface StoredLast {
 function lastOne(scope: Scope, { nominal, count, state, startedAt, doneAt, dueOn }: StoredLast): LastOne {
   const dayOf = (at: string) => civilTimeAt(new Date(at).getTime(), scope.workspace.zone).date;
   const over = state === 'skipped' || state === 'lapsed' ? dueOn : null;
-  const done = doneAt === null ? over : dayOf(doneAt);
+  const finished = doneAt === null ? over : dayOf(doneAt);
   return {
     nominal,
     count,
     reached: {
-      done,
-      underWay: startedAt === null ? done : dayOf(startedAt),
-      toCheck: done ?? (state === 'toCheck' ? scope.today : null),
+      // Finished work that waits to be checked is not done yet.
+      done: state === 'toCheck' ? null : finished,
+      underWay: startedAt === null ? finished : dayOf(startedAt),
+      toCheck: finished,
     },
   };
 }

@@ -2,6 +2,7 @@ import { pino } from 'pino';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Schedule, ScheduleInput, Template } from '../../contract/index.ts';
 import { scheduleSchema } from '../../contract/index.ts';
+import { FileStore } from '../files/store.ts';
 import { isMakingDue } from '../jobs/worker.ts';
 import { Scope } from '../scope.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
@@ -39,6 +40,7 @@ const input = (rest: Partial<ScheduleInput> = {}): ScheduleInput => ({
     reminders: [],
     zone: null,
   },
+  overlap: { kind: 'add' },
   pauses: [],
   exceptions: [],
   revisions: [],
@@ -135,7 +137,10 @@ describe('saving a schedule', () => {
     const own = (
       await ada
         .post('/api/templates')
-        .send({ ...template, name: 'Own' })
+        .send({
+          template: { name: 'Own', titlePattern: 'Own', category: null, instructions: '', estimateMinutes: 5 },
+          like: null,
+        })
         .expect(200)
     ).body.template as Template;
     await ada.post('/api/schedules').send(input()).expect(404);
@@ -269,7 +274,7 @@ describe('making tasks', () => {
     (await server.source.query<{ count: number }[]>('select count(*) as count from task'))[0]?.count;
   const doubles = () =>
     server.source.query(
-      'select schedule_id, nominal_date from task group by workspace_id, schedule_id, nominal_date, step_key, head having count(*) > 1',
+      'select schedule_id, nominal_date from task where schedule_id is not null group by workspace_id, schedule_id, nominal_date, step_key, head having count(*) > 1',
     );
 
   it('makes no doubles when it runs again', async () => {
@@ -298,8 +303,9 @@ describe('making tasks', () => {
   it('is refused a double by the database itself', async () => {
     await expect(
       server.source.query(
-        `insert into task (workspace_id, id, template_id, schedule_id, nominal_date, title, instructions, check_lines, ticks, note, estimate_minutes, state, work_on, appears_on, starts_on, due_on, made_at)
-         select workspace_id, gen_random_uuid(), template_id, schedule_id, nominal_date, title, '', '[]', '{}', '', 1, 'open', work_on, appears_on, starts_on, due_on, made_at from task limit 1`,
+        `insert into task (workspace_id, id, template_id, schedule_id, nominal_date, set_id, set_on, title, instructions, check_lines, ticks, note, estimate_minutes, state, work_on, appears_on, starts_on, due_on, made_at)
+         select workspace_id, gen_random_uuid(), template_id, schedule_id, nominal_date, set_id, set_on, title, '', '[]', '{}', '', 1, 'open', work_on, appears_on, starts_on, due_on, made_at from task
+         where schedule_id is not null and step_key = '' limit 1`,
       ),
     ).rejects.toThrow('task_made_once');
   });
@@ -411,6 +417,7 @@ async function workerOn(of: TestServer) {
   const pool = new pg.Pool({ connectionString: of.databaseUrl });
   pool.on('error', () => undefined);
   pool.on('connect', (client) => client.on('error', () => undefined));
-  const runner = await startWorker({ source: of.source, pool, clock: of.clock, log });
+  const files = await FileStore.at(of.filesFolder);
+  const runner = await startWorker({ source: of.source, pool, clock: of.clock, log, files });
   return { pool, stop: () => runner.stop() };
 }

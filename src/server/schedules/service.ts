@@ -1,14 +1,19 @@
-import type { Schedule as ScheduleAnswer, ScheduleInput, Sync } from '../../contract/index.ts';
+import type { Impact, Reach, Schedule as ScheduleAnswer, ScheduleInput, Sync } from '../../contract/index.ts';
 import {
+  dayOfIso,
+  daysWaited,
   isDated,
   isEnded,
+  isOverdue,
   isoOfDay,
   nextDated,
   type Pause,
+  type PlannedSchedule,
   planDays,
   recurrenceProblems,
   revisionAfter,
   revisionOn,
+  setMinutes,
   type WorkingCalendar,
   writePhrase,
 } from '../../core/index.ts';
@@ -19,11 +24,13 @@ import { namedOrNull } from '../named.ts';
 import { Person } from '../people/entity.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
 import { pastTasksOf, type SeriesTask } from '../tasks/series.ts';
+import { recordOfTasks, restoreTasks, tasksInReach, withoutTasks } from '../tasks/snapshot.ts';
 import { Template } from '../templates/entity.ts';
 import { Schedule } from './entity.ts';
+import { impactOf, plannedYear } from './impact.ts';
 import { planProblem } from './making.ts';
-import { plannedSchedule, type ScheduleFilter, type ScheduleRow, scheduleRows } from './schedule-row.ts';
-import { syncTasks } from './sync.ts';
+import { archivePauses, plannedSchedule, type ScheduleFilter, type ScheduleRow, scheduleRows } from './schedule-row.ts';
+import { type Synced, syncTasks, UNSEEN_ONLY } from './sync.ts';
 
 const PAGE = 500;
 
@@ -33,7 +40,7 @@ export interface SavedSchedule {
   readonly changeId: string | null;
 }
 
-export async function listSchedules(scope: Scope, filter: Pick<ScheduleFilter, 'after' | 'templateId'>) {
+export async function listSchedules(scope: Scope, filter: Pick<ScheduleFilter, 'after' | 'templateIds'>) {
   const rows = await scheduleRows(scope, { ...filter, limit: PAGE + 1 });
   const page = rows.slice(0, PAGE);
   const last = page.at(-1);
@@ -69,7 +76,7 @@ function answer(
     series.filter(({ task }) => isEnded(task.state as 'open')).map(({ nominalDate }) => nominalDate),
   );
   const plan = foresee(scope, row, ended, calendar);
-  const paused = row.pauses.some((pause) => isPausing(pause, scope.today));
+  const paused = [...row.pauses, ...archivePauses(scope, row)].some((pause) => isPausing(pause, scope.today));
   return {
     id: row.id,
     version: row.version,
@@ -77,14 +84,17 @@ function answer(
       id: row.templateId,
       name: row.templateName,
       category: row.category,
-      estimateMinutes: row.estimateMinutes,
+      estimateMinutes: setMinutes({ estimateMinutes: row.estimateMinutes, steps: row.taskSteps }),
       titlePattern: row.titlePattern,
+      isArchived: row.archivedAt !== null,
     },
     client: namedOrNull(row.clientId, row.clientName),
     asset: namedOrNull(row.assetId, row.assetName),
     assignee: namedOrNull(row.assigneeId, row.assigneeName),
     recurrence,
     timing,
+    overlap: row.overlap,
+    waits: waitsOf(scope, row, series, schedule, calendar),
     pauses: row.pauses,
     exceptions: [...exceptions],
     revisions: [...revisions],
@@ -102,9 +112,26 @@ function answer(
       .filter(({ shows }) => shows)
       .slice(-8)
       .map(({ task }) => task),
-    lateCount: series.filter(({ task }) => task.late && !isEnded(task.state as 'open')).length,
+    lateCount: series.filter(({ task }) => isOverdue(task)).length,
     since: recurrence.start,
   };
+}
+
+/** Where the next waits for one that is still open: for which, and for how long. */
+function waitsOf(
+  scope: Scope,
+  { overlap }: ScheduleRow,
+  series: readonly SeriesTask[],
+  schedule: PlannedSchedule,
+  calendar: WorkingCalendar,
+): ScheduleAnswer['waits'] {
+  if (overlap.kind !== 'wait') return null;
+  const open = series.find(({ task }) => !isEnded(task.state as 'open'));
+  if (!open) return null;
+  const nominal = dayOfIso(open.nominalDate);
+  const next = nextDated(schedule, calendar, nominal, (occurrence) => occurrence.nominal > nominal);
+  const days = next && daysWaited([next], scope.now.day);
+  return days === null ? null : { forOn: open.task.on, days, isTooLong: days > overlap.limitDays };
 }
 
 function isPausing({ from, to }: Pause, today: string): boolean {
@@ -114,7 +141,10 @@ function isPausing({ from, to }: Pause, today: string): boolean {
 /** The next date still to be done, and how many a year. */
 function foresee(scope: Scope, row: ScheduleRow, ended: ReadonlySet<string>, calendar: WorkingCalendar) {
   try {
-    const schedule = { ...plannedSchedule(scope, row), pauses: row.pauses.filter(({ to }) => to !== null) };
+    const schedule = {
+      ...plannedSchedule(scope, row),
+      pauses: [...row.pauses.filter(({ to }) => to !== null), ...archivePauses(scope, row)],
+    };
     const today = scope.now.day;
     const year = planDays(schedule, calendar, today, today + 364).filter(isDated);
     const next = nextDated(schedule, calendar, today, ({ nominal }) => !ended.has(isoOfDay(nominal)));
@@ -138,7 +168,7 @@ export function createSchedule(scope: Scope, input: ScheduleInput): Promise<Save
       problem: null,
       createdAt: tx.instant,
     });
-    const tasks = await sync(tx, id);
+    const { counts: tasks } = await sync(tx, id);
     await tx.record('schedule', id, 'created', fieldChanges({}, stored(input)));
     await tx.tell('schedules', 'tasks', 'templates');
     return { schedule: await oneSchedule(tx, id), tasks, changeId: null };
@@ -148,17 +178,37 @@ export function createSchedule(scope: Scope, input: ScheduleInput): Promise<Save
 export function changeSchedule(
   scope: Scope,
   id: string,
-  input: ScheduleInput & { version: number },
+  input: ScheduleInput & { version: number; reach: Reach },
 ): Promise<SavedSchedule> {
   return scope.transaction(async (tx) => {
-    const before = await tx.locked(Schedule, id, 'schedule');
-    if (before.version !== input.version) {
-      throw conflict(
-        'Someone else changed this schedule since you opened it. Yours is still on the screen, not saved; “Put back” shows theirs.',
-      );
-    }
-    await checkInput(tx, input);
-    return write(tx, before, stored(input), 'changed');
+    const before = await changeable(tx, id, input);
+    return write(tx, before, stored(input), 'changed', input.reach);
+  });
+}
+
+async function changeable(scope: Scope, id: string, input: ScheduleInput & { version: number }): Promise<Schedule> {
+  const before = await scope.locked(Schedule, id, 'schedule');
+  if (before.version !== input.version) {
+    throw conflict(
+      'Someone else changed this schedule since you opened it. Yours is still on the screen, not saved; “Put back” shows theirs.',
+    );
+  }
+  await checkInput(scope, input);
+  return before;
+}
+
+/** What saving a schedule would do: the change is made, looked at, and taken back. */
+export function impactOfSchedule(
+  scope: Scope,
+  id: string,
+  input: ScheduleInput & { version: number; reach: Reach },
+): Promise<Impact> {
+  return scope.rehearse(async (tx) => {
+    const before = await changeable(tx, id, input);
+    const rows = () => scheduleRows(tx, { ids: [id] });
+    const year = await plannedYear(tx, await rows());
+    await tx.save(Schedule, id, { ...stored(input), version: before.version + 1 });
+    return impactOf(tx, await rows(), year, input.reach);
   });
 }
 
@@ -185,7 +235,8 @@ export function resumeSchedule(scope: Scope, id: string): Promise<SavedSchedule>
 /** Puts fields of a schedule back to what a change found, and its tasks with them. */
 export async function undoScheduleChange(scope: Scope, id: string, fields: FieldChanges): Promise<string> {
   const before = await scope.locked(Schedule, id, 'schedule');
-  await write(scope, before, fieldsBefore(before, fields), 'undone');
+  await write(scope, before, fieldsBefore(before, withoutTasks(fields)), 'undone');
+  await restoreTasks(scope, fields);
   return 'The schedule is as it was before.';
 }
 
@@ -194,18 +245,23 @@ async function write(
   before: Schedule,
   changes: Partial<Schedule>,
   action: string,
+  reach: Reach = UNSEEN_ONLY,
 ): Promise<SavedSchedule> {
+  const inReach = await tasksInReach(scope, [before.id], reach);
   await scope.save(Schedule, before.id, { ...changes, version: before.version + 1 });
-  const tasks = await sync(scope, before.id);
-  const changeId = await scope.record('schedule', before.id, action, fieldChanges(before, changes));
+  const { counts: tasks } = await sync(scope, before.id, reach);
+  const changeId = await scope.record('schedule', before.id, action, {
+    ...fieldChanges(before, changes),
+    ...(await recordOfTasks(scope, inReach)),
+  });
   await scope.tell('schedules', 'tasks', 'templates');
   return { schedule: await oneSchedule(scope, before.id), tasks, changeId };
 }
 
-async function sync(scope: Scope, id: string): Promise<Sync> {
+async function sync(scope: Scope, id: string, reach?: Reach): Promise<Synced> {
   const [row] = await scheduleRows(scope, { ids: [id] });
   if (!row) throw notFound('schedule');
-  return syncTasks(scope, row);
+  return syncTasks(scope, row, reach);
 }
 
 function stored(input: ScheduleInput) {
@@ -216,6 +272,7 @@ function stored(input: ScheduleInput) {
     assigneeId: input.assigneeId,
     recurrence: { v: 1 as const, ...input.recurrence },
     timing: { v: 1 as const, ...input.timing },
+    overlap: input.overlap,
     pauses: input.pauses,
     exceptions: input.exceptions,
     revisions: input.revisions,

@@ -1,75 +1,223 @@
-import type { Sync } from '../../contract/index.ts';
+import type { Reach, Sync } from '../../contract/index.ts';
 import {
+  type DeletedTask,
   dayOfIso,
   type HeldBecause,
   isEnded,
+  isoOfDay,
   type Reconciliation,
   reconcile,
-  type TaskState,
 } from '../../core/index.ts';
+import { groupBy } from '../group.ts';
 import { invalid } from '../http/refusal.ts';
 import type { Scope } from '../scope.ts';
 import {
+  contentOfParts,
   insertMadeTasks,
+  type MadeTask,
+  type Making,
   type ReachableTask,
   refreshMadeTasks,
   removeTasks,
-  tasksOfScheduleFrom,
+  type TaskContent,
+  tasksOfSchedulesFrom,
 } from '../tasks/made-task.ts';
-import { owedTasks } from './making.ts';
+import { horizonOf, owedTasks } from './making.ts';
 import { type ScheduleRow, scheduleRows } from './schedule-row.ts';
+
+/** A change reaches what nobody has seen, unless it is told to go on. */
+export const UNSEEN_ONLY: Reach = { open: false, also: [] };
+
+export type TaskReconciliation = Reconciliation<Fields>;
+
+export interface Synced {
+  /** The day of the first that waits for one that is still open. */
+  readonly waitsFrom: string | null;
+  readonly row: ScheduleRow;
+  readonly counts: Sync;
+  readonly plan: readonly TaskReconciliation[];
+  /** Tasks by their ids, as they were. */
+  readonly there: ReadonlyMap<string, ReachableTask>;
+  /** Tasks as they are wanted, by nominal day and step. */
+  readonly owed: ReadonlyMap<string, MadeTask>;
+}
 
 /**
  * Brings the tasks of a schedule in line with it: makes what is owed, moves or takes back what nobody has seen,
- * and leaves alone what shows already or was worked on.
+ * and leaves alone what shows already, was changed by hand or worked on, as far as the reach does not say otherwise.
+ * @throws Refusal when it can't be planned
  */
-export async function syncTasks(scope: Scope, row: ScheduleRow): Promise<Sync> {
-  const owed = owedTasks(scope, row, await scope.calendar(), await scope.peopleNames());
-  if (owed.kind === 'problem') throw invalid([{ path: 'recurrence', message: owed.message }]);
-  const there = await tasksOfScheduleFrom(scope, row.id, scope.today);
-  const found = new Set(there.map(({ id }) => id));
-  const byNominal = new Map(owed.tasks.map((task) => [task.nominalDate, task]));
-  const plan = reconcile(
-    owed.tasks.map((task) => ({ nominal: dayOfIso(task.nominalDate), fields: thereFields({ ...row, ...task }) })),
+export async function syncTasks(scope: Scope, row: ScheduleRow, reach: Reach = UNSEEN_ONLY): Promise<Synced> {
+  const [synced] = await syncAll(scope, [row], reach, (message) => {
+    throw invalid([{ path: 'recurrence', message }]);
+  });
+  if (!synced) throw new Error('A schedule that can be planned is synced.');
+  return synced;
+}
+
+/**
+ * The same for many schedules in as many statements as for one. Those that can't be planned keep their tasks.
+ * @param onProblem is told why one can't be planned
+ */
+export async function syncAll(
+  scope: Scope,
+  rows: readonly ScheduleRow[],
+  reach: Reach = UNSEEN_ONLY,
+  onProblem?: (message: string) => void,
+): Promise<Synced[]> {
+  const synced = await planAll(scope, rows, reach, onProblem);
+  await carryOut(scope, synced, new Set(reach.also));
+  return synced;
+}
+
+/** What bringing the tasks of schedules in line with them would do; nothing is done yet. */
+export async function planAll(
+  scope: Scope,
+  rows: readonly ScheduleRow[],
+  reach: Reach,
+  onProblem: (message: string) => void = () => undefined,
+): Promise<Synced[]> {
+  const ids = rows.map(({ id }) => id);
+  const allThere = groupBy(await tasksOfSchedulesFrom(scope, ids, scope.today), (task) => task.scheduleId);
+  const deleted = groupBy(await deletedTasks(scope, ids), (task) => task.scheduleId);
+  const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
+  const planned = rows.flatMap((row) => {
+    const there = allThere.get(row.id) ?? [];
+    const owed = owedFor(scope, row, there, making);
+    if (owed.kind === 'tasks') return [{ row, there, owed: owed.tasks, waitsFrom: owed.waitsFrom }];
+    onProblem(owed.message);
+    return [];
+  });
+  const contents = await contentOfParts(
+    scope,
+    planned.flatMap(({ owed }) => owed),
+  );
+  return planned.map(({ row, there, owed, waitsFrom }) => ({
+    ...reconcileSchedule(scope, row, { there, owed, contents, reach, deleted: deleted.get(row.id) ?? [] }),
+    waitsFrom,
+  }));
+}
+
+/** A fill may have made tasks far ahead: they follow the plan too, but no more are made beyond the horizon. */
+function owedFor(scope: Scope, row: ScheduleRow, there: readonly ReachableTask[], making: Making) {
+  const horizon = horizonOf(scope);
+  const farthest = Math.max(horizon, ...there.map(({ appearsOn }) => dayOfIso(appearsOn)));
+  const planned = owedTasks(scope, row, making, farthest);
+  if (planned.kind === 'problem' || farthest === horizon) return planned;
+  const found = new Set(there.map(keyOf));
+  const nearSets = new Set(
+    planned.tasks.filter(({ appearsOn }) => dayOfIso(appearsOn) <= horizon).map(({ nominalDate }) => nominalDate),
+  );
+  const tasks = planned.tasks.filter((task) => nearSets.has(task.nominalDate) || found.has(keyOf(task)));
+  return { ...planned, tasks };
+}
+
+interface Reconcilable {
+  readonly there: readonly ReachableTask[];
+  readonly owed: readonly MadeTask[];
+  readonly contents: ReadonlyMap<string, TaskContent>;
+  readonly deleted: readonly DeletedTask[];
+  readonly reach: Reach;
+}
+
+function reconcileSchedule(
+  scope: Scope,
+  row: ScheduleRow,
+  { there, owed, contents, deleted, reach }: Reconcilable,
+): Omit<Synced, 'waitsFrom'> {
+  const also = new Set(reach.also);
+  const plan = reconcile<Fields>(
+    owed.map((task) => ({
+      nominal: dayOfIso(task.nominalDate),
+      step: task.stepKey,
+      fields: thereFields({ ...row, ...task, ...contentOf(contents, task) }),
+    })),
     there.map((task) => ({
       id: task.id,
       nominal: dayOfIso(task.nominalDate),
+      step: task.stepKey,
       fields: thereFields(task),
-      held: heldBecause(task, scope.today),
+      held: heldBecause(task, scope.today, reach.open || also.has(task.id), also.has(task.id)),
+      edited: new Set(also.has(task.id) ? [] : (task.edited as (keyof Fields)[])),
     })),
-  );
-  await removeTasks(
-    scope,
-    ofKind(plan, 'remove').map(({ task }) => task.id),
-  );
-  await refreshMadeTasks(
-    scope,
-    there
-      .filter(({ id }) => ofKind(plan, 'change').some(({ task }) => task.id === id))
-      .flatMap(({ nominalDate }) => byNominal.get(nominalDate) ?? []),
-  );
-  const made = await insertMadeTasks(scope, owed.tasks);
-  await scope.sql(
-    'update schedule set problem = null, settled_to = greatest(settled_to, $2::date) where workspace_id = $1 and id = $3',
-    [scope.today, row.id],
+    deleted,
   );
   return {
-    made: made.filter((id) => !found.has(id)).length,
-    changed: ofKind(plan, 'change').length,
-    removed: ofKind(plan, 'remove').length,
-    kept: ofKind(plan, 'keep').filter(({ because }) => because !== 'finished').length,
+    row,
+    plan,
+    there: new Map(there.map((task) => [task.id, task])),
+    owed: new Map(owed.map((task) => [keyOf(task), task])),
+    counts: {
+      made: ofKind(plan, 'create').length,
+      changed: ofKind(plan, 'change').length,
+      removed: ofKind(plan, 'remove').length,
+      kept: ofKind(plan, 'keep').filter(({ because }) => because !== 'finished').length,
+    },
   };
 }
 
-type Fields = ReturnType<typeof thereFields>;
-
-function ofKind<K extends Reconciliation<Fields>['kind']>(plan: readonly Reconciliation<Fields>[], kind: K) {
-  return plan.filter((item): item is Extract<Reconciliation<Fields>, { kind: K }> => item.kind === kind);
+async function carryOut(scope: Scope, synced: readonly Synced[], byName: ReadonlySet<string>): Promise<void> {
+  const changes = synced.flatMap(({ plan, owed }) =>
+    ofKind(plan, 'change').map(({ task, wanted }) => ({
+      id: task.id,
+      made: owed.get(keyOf({ nominalDate: isoOfDay(wanted.nominal), stepKey: wanted.step })),
+    })),
+  );
+  const idsOf = (kind: 'remove' | 'same') =>
+    synced.flatMap(({ plan }) => ofKind(plan, kind).map(({ task }) => task.id));
+  await removeTasks(scope, idsOf('remove'));
+  await forgetEdits(
+    scope,
+    changes.map(({ id }) => id).filter((id) => byName.has(id)),
+  );
+  await refreshMadeTasks(
+    scope,
+    changes.flatMap(({ made }) => made ?? []),
+  );
+  await insertMadeTasks(
+    scope,
+    synced.flatMap(({ owed }) => [...owed.values()]),
+  );
+  await scope.sql(
+    `update task set template_version = t.version from template t
+     where task.workspace_id = $1 and t.workspace_id = $1 and t.id = task.template_id and task.id = any($2::uuid[])
+       and task.template_version is distinct from t.version`,
+    [idsOf('same')],
+  );
+  await scope.sql(
+    `update schedule set problem = null, settled_to = greatest(settled_to, least($2::date, fate.waits_from))
+     from unnest($3::uuid[], $4::date[]) as fate (id, waits_from)
+     where schedule.workspace_id = $1 and schedule.id = fate.id`,
+    [scope.today, synced.map(({ row }) => row.id), synced.map(({ waitsFrom }) => waitsFrom)],
+  );
 }
 
-function thereFields(task: Omit<ReachableTask, 'id' | 'nominalDate' | 'state' | 'isTouched'>) {
+function contentOf(contents: ReadonlyMap<string, TaskContent>, task: MadeTask): TaskContent {
+  const content = contents.get(`${task.templateId} ${task.stepKey}`);
+  if (!content) throw new Error(`There is no content for step “${task.stepKey}” of template ${task.templateId}.`);
+  return content;
+}
+
+export function keyOf(task: { readonly nominalDate: string; readonly stepKey: string }): string {
+  return `${task.nominalDate} ${task.stepKey}`;
+}
+
+export type Fields = ReturnType<typeof thereFields>;
+
+function ofKind<K extends TaskReconciliation['kind']>(plan: readonly TaskReconciliation[], kind: K) {
+  return plan.filter((item): item is Extract<TaskReconciliation, { kind: K }> => item.kind === kind);
+}
+
+function thereFields(
+  task: Omit<ReachableTask, 'id' | 'scheduleId' | 'nominalDate' | 'stepKey' | 'state' | 'edited' | 'isWrittenOn'>,
+) {
   return {
     templateId: task.templateId,
+    instructions: task.instructions,
+    priority: task.priority,
+    estimateMinutes: task.estimateMinutes,
+    content: task.content,
+    setOn: task.setOn,
     clientId: task.clientId,
     assetId: task.assetId,
     assigneeId: task.assigneeId,
@@ -84,27 +232,54 @@ function thereFields(task: Omit<ReachableTask, 'id' | 'nominalDate' | 'state' | 
   };
 }
 
-function heldBecause(task: ReachableTask, today: string): HeldBecause | null {
-  if (isEnded(task.state as TaskState)) return 'finished';
+/** @param mayShow also tasks that show already may be changed; @param byName even where somebody has written on it */
+function heldBecause(task: ReachableTask, today: string, mayShow: boolean, byName: boolean): HeldBecause | null {
+  if (isEnded(task.state)) return 'finished';
   if (task.state !== 'open') return 'under way';
-  if (task.isTouched) return 'edited by hand';
-  return task.appearsOn <= today ? 'showing already' : null;
+  if (task.isWrittenOn && !byName) return 'written on';
+  return task.appearsOn <= today && !mayShow ? 'showing already' : null;
+}
+
+async function deletedTasks(
+  scope: Scope,
+  scheduleIds: readonly string[],
+): Promise<(DeletedTask & { readonly scheduleId: string })[]> {
+  const rows = await scope.sql<{ scheduleId: string; nominalDate: string; stepKey: string }>(
+    `select schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey" from deleted_task
+     where workspace_id = $1 and schedule_id = any($2::uuid[])`,
+    [scheduleIds],
+  );
+  return rows.map(({ scheduleId, nominalDate, stepKey }) => ({
+    scheduleId,
+    nominal: dayOfIso(nominalDate),
+    step: stepKey,
+  }));
+}
+
+/** Tasks that are changed by name take all of it over, what was changed by hand as well. */
+async function forgetEdits(scope: Scope, ids: readonly string[]): Promise<void> {
+  if (ids.length > 0)
+    await scope.sql(`update task set edited = '[]' where workspace_id = $1 and id = any($2::uuid[])`, [ids]);
 }
 
 /**
- * For a schedule whose next task waits for the last one: makes it when the last one gets so far. Where that is taken back,
+ * For a schedule whose next task waits for the last one, by its rule or by choice: makes it when the last one gets so far. Where that is taken back,
  * those that came of it go too, unless someone has touched them.
- * @param nominalDate of the task whose state has changed
+ * @param nominalDate of the set whose main task has changed its state
  */
 export async function followOn(scope: Scope, scheduleId: string, nominalDate: string | null): Promise<void> {
   const [row] = await scheduleRows(scope, { ids: [scheduleId] });
-  // Only rules that wait for the last one are told with it.
-  if (row?.last == null) return;
+  if (!row) return;
+  if (row.last === null) {
+    // Where the next waits for the last one to be over, it may be made now.
+    if (row.overlap.kind === 'wait') await syncTasks(scope, row);
+    return;
+  }
   if (nominalDate !== null && row.last.nominal !== nominalDate) {
-    const later = (await tasksOfScheduleFrom(scope, scheduleId, '0001-01-01')).filter(
+    const later = (await tasksOfSchedulesFrom(scope, [scheduleId], '0001-01-01')).filter(
       (task) => task.nominalDate > nominalDate,
     );
-    const untouched = later.filter((task) => task.state === 'open' && !task.isTouched);
+    const untouched = later.filter((task) => task.state === 'open' && !task.isWrittenOn && task.edited.length === 0);
     if (untouched.length === later.length)
       await removeTasks(
         scope,

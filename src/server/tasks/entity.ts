@@ -1,6 +1,6 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import type { CheckLine } from '../../contract/index.ts';
-import type { TaskState } from '../../core/index.ts';
+import type { Answer, CheckLine, TaskState } from '../../core/index.ts';
+import { WorkContent } from '../work-content.ts';
 
 /** When a check line was ticked, and by whom. */
 export interface Tick {
@@ -8,16 +8,42 @@ export interface Tick {
   readonly by: string | null;
 }
 
+/** An answer, with when and by whom it was given. */
+export interface GivenAnswer extends Answer {
+  readonly at: string;
+  readonly by: string | null;
+}
+
+/** Finished work that was sent back instead of being signed. */
+export interface SentBack {
+  readonly at: string;
+  readonly by: string | null;
+  readonly reason: string;
+}
+
 @Entity({ name: 'task' })
-export class Task {
+export class Task extends WorkContent {
   @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
   @Column({ type: 'integer' })
   version!: number;
-  @Column({ name: 'template_id', type: 'uuid' })
-  templateId!: string;
+  /** Null for a task that was captured. */
+  @Column({ name: 'template_id', type: 'uuid', nullable: true })
+  templateId!: string | null;
+  /** The template's version when the task was made from it. */
+  @Column({ name: 'template_version', type: 'integer', nullable: true })
+  templateVersion!: number | null;
+  /** All tasks of one occurrence share it. */
+  @Column({ name: 'set_id', type: 'uuid' })
+  setId!: string;
+  /** The set's date: the day of its main task as it was planned. */
+  @Column({ name: 'set_on', type: 'date' })
+  setOn!: string;
+  /** Its place among the template's tasks; 0 is the main one. */
+  @Column({ name: 'set_index', type: 'integer' })
+  setIndex!: number;
   @Column({ name: 'schedule_id', type: 'uuid', nullable: true })
   scheduleId!: string | null;
   /** The date the rule gave, before any move: with schedule, step and head it makes the task unique. */
@@ -29,17 +55,22 @@ export class Task {
   head!: string;
   @Column({ type: 'text' })
   title!: string;
+  /** Notes of its step, and what was said when it was started by hand. */
   @Column({ type: 'text' })
-  instructions!: string;
+  brief!: string;
   @Column({ name: 'check_lines', type: 'jsonb' })
-  checkLines!: CheckLine[];
+  checkLines!: readonly CheckLine[];
+  /** Answers by key of their demand. */
+  @Column({ type: 'jsonb' })
+  answers!: Record<string, GivenAnswer>;
   /** Ticks by key of their check line. */
   @Column({ type: 'jsonb' })
   ticks!: Record<string, Tick>;
   @Column({ type: 'text' })
   note!: string;
-  @Column({ name: 'estimate_minutes', type: 'integer' })
-  estimateMinutes!: number;
+  /** The note stands on the later ones of its series too. */
+  @Column({ name: 'note_pinned', type: 'boolean' })
+  notePinned!: boolean;
   @Column({ name: 'client_id', type: 'uuid', nullable: true })
   clientId!: string | null;
   @Column({ name: 'asset_id', type: 'uuid', nullable: true })
@@ -66,10 +97,23 @@ export class Task {
   zone!: string | null;
   @Column({ name: 'started_at', type: 'timestamptz', nullable: true })
   startedAt!: Date | null;
+  /** When the work was finished, also while it waits to be checked. */
   @Column({ name: 'done_at', type: 'timestamptz', nullable: true })
   doneAt!: Date | null;
   @Column({ name: 'done_by', type: 'uuid', nullable: true })
   doneBy!: string | null;
+  @Column({ name: 'signed_at', type: 'timestamptz', nullable: true })
+  signedAt!: Date | null;
+  @Column({ name: 'signed_by', type: 'uuid', nullable: true })
+  signedBy!: string | null;
+  @Column({ name: 'sent_back', type: 'jsonb' })
+  sentBack!: SentBack[];
+  /** Names of the fields that were changed by hand. */
+  @Column({ type: 'jsonb' })
+  edited!: string[];
+  /** The run that made it; null where saving a schedule or a person did. */
+  @Column({ name: 'run_id', type: 'uuid', nullable: true })
+  runId!: string | null;
   @Column({ name: 'made_at', type: 'timestamptz' })
   madeAt!: Date;
 }

@@ -1,13 +1,34 @@
-import { type DatedOccurrence, dayOfIso, fillTitle, isoOfDay } from '../../core/index.ts';
-import type { ScheduleRow } from '../schedules/schedule-row.ts';
+import {
+  type CheckLine,
+  type DatedOccurrence,
+  type Demand,
+  dayOfIso,
+  fillTitle,
+  hasToken,
+  isoOfDay,
+  partAssignee,
+  partDays,
+  type SetPart,
+  type SignOff,
+  seriesNumbers,
+  setParts,
+  type TaskState,
+  type WorkingCalendar,
+} from '../../core/index.ts';
+import { partsOf, plannedSchedule, type ScheduleRow } from '../schedules/schedule-row.ts';
 import type { Scope } from '../scope.ts';
+import type { Template } from '../templates/entity.ts';
 
-/** A task as its schedule gives it; text, steps, times and people are taken from template and schedule by the database. */
+/** A task as its schedule gives it; text, steps and proof are taken from its template when it is written. */
 export interface MadeTask {
   /** Its id, should it be new. */
   readonly id: string;
   readonly scheduleId: string;
+  readonly templateId: string;
+  readonly templateVersion: number;
   readonly nominalDate: string;
+  readonly stepKey: string;
+  readonly setOn: string;
   readonly title: string;
   readonly workOn: string;
   readonly appearsOn: string;
@@ -17,42 +38,109 @@ export interface MadeTask {
   readonly dueTime: string | null;
   readonly zone: string | null;
   readonly assigneeId: string | null;
+  readonly estimateMinutes: number;
 }
 
-/** @param people names by id, for the title of one that somebody else does this time */
-export function madeTask(
+/** What the tasks of a schedule are worked out with. */
+export interface Making {
+  readonly calendar: WorkingCalendar;
+  /** Names by id, for the titles. */
+  readonly people: ReadonlyMap<string, string>;
+}
+
+/** The tasks of the sets of some occurrences of one schedule. */
+export function madeTasks(
   scope: Scope,
   row: ScheduleRow,
-  occurrence: DatedOccurrence,
-  people: ReadonlyMap<string, string>,
-): MadeTask {
-  const assigneeId = occurrence.change?.assigneeId === undefined ? row.assigneeId : occurrence.change.assigneeId;
-  const assigneeName = assigneeId === null ? null : (people.get(assigneeId) ?? null);
-  const { startTime, dueTime, zone } = occurrence.timing;
-  return {
-    id: scope.newId(),
-    scheduleId: row.id,
-    nominalDate: isoOfDay(occurrence.nominal),
-    title: titleOf({ ...row, assigneeName }, occurrence.on),
-    workOn: isoOfDay(occurrence.on),
-    appearsOn: isoOfDay(occurrence.appears),
-    startsOn: isoOfDay(occurrence.starts),
-    dueOn: isoOfDay(occurrence.due),
-    startTime,
-    dueTime,
-    zone,
-    assigneeId,
-  };
+  occurrences: readonly DatedOccurrence[],
+  { calendar, people }: Making,
+): MadeTask[] {
+  const parts = partsOf(row);
+  const numbers = numbersFor(scope, row, parts, occurrences, calendar);
+  return occurrences.flatMap((occurrence) => {
+    const changed = occurrence.change?.assigneeId;
+    const setAssignee = changed === undefined ? row.assigneeId : changed;
+    return parts.map((part): MadeTask => {
+      const assigneeId = partAssignee(part, setAssignee);
+      const days = partDays(occurrence, part, calendar);
+      return {
+        id: scope.newId(),
+        scheduleId: row.id,
+        templateId: row.templateId,
+        templateVersion: row.templateVersion,
+        nominalDate: isoOfDay(occurrence.nominal),
+        stepKey: part.key,
+        setOn: isoOfDay(occurrence.on),
+        title:
+          fillTitle(part.titlePattern, {
+            on: occurrence.on,
+            client: row.clientName,
+            asset: row.assetName,
+            person: assigneeId === null ? null : (people.get(assigneeId) ?? null),
+            number: numbers.get(occurrence.nominal) ?? null,
+            type: row.workType,
+          }) || row.templateName,
+        workOn: isoOfDay(days.on),
+        appearsOn: isoOfDay(days.appears),
+        startsOn: isoOfDay(days.starts),
+        dueOn: isoOfDay(days.due),
+        startTime: days.startTime,
+        dueTime: days.dueTime,
+        zone: occurrence.timing.zone,
+        assigneeId,
+        estimateMinutes: part.estimateMinutes,
+      };
+    });
+  });
 }
 
-/** The title of a schedule's task on a day; the template's name where the pattern leaves nothing. */
-export function titleOf(row: ScheduleRow, on: number): string {
-  const context = { on, client: row.clientName, asset: row.assetName, person: row.assigneeName };
-  return fillTitle(row.titlePattern, context) || row.templateName;
+/** Counted only where a title asks for it: the count goes back to the start of the schedule. */
+function numbersFor(
+  scope: Scope,
+  row: ScheduleRow,
+  parts: readonly SetPart[],
+  occurrences: readonly DatedOccurrence[],
+  calendar: WorkingCalendar,
+): ReadonlyMap<number, number> {
+  if (occurrences.length === 0 || !parts.some(({ titlePattern }) => hasToken(titlePattern, 'number'))) return new Map();
+  return seriesNumbers(plannedSchedule(scope, row), calendar, Math.max(...occurrences.map(({ on }) => on)));
 }
 
-/** The task's columns as arrays, for unnest: one statement for any number of rows, and no limit on parameters. */
-function columns(tasks: readonly MadeTask[]): unknown[] {
+/** What stands on every task of one part of a template. */
+interface PartContent {
+  readonly templateId: string;
+  readonly stepKey: string;
+  readonly setIndex: number;
+  readonly brief: string;
+  readonly checkLines: readonly CheckLine[];
+  readonly demands: readonly Demand[];
+  readonly signOff: SignOff | null;
+}
+
+async function contentsOf(scope: Scope, tasks: readonly MadeTask[]): Promise<PartContent[]> {
+  const ids = [...new Set(tasks.map(({ templateId }) => templateId))];
+  const templates = await scope.sql<
+    Pick<Template, 'id' | 'titlePattern' | 'estimateMinutes' | 'demands' | 'signOff' | 'steps'>
+  >(
+    `select id, title_pattern as "titlePattern", estimate_minutes as "estimateMinutes", demands, sign_off as "signOff", steps
+     from template where workspace_id = $1 and id = any($2::uuid[])`,
+    [ids],
+  );
+  return templates.flatMap((template) =>
+    setParts(template).map((part, setIndex) => ({
+      templateId: template.id,
+      stepKey: part.key,
+      setIndex,
+      brief: part.note,
+      checkLines: part.checkLines,
+      demands: part.demands,
+      signOff: part.signOff,
+    })),
+  );
+}
+
+/** Tasks and contents as arrays, for unnest: one statement for any number of rows, and no limit on parameters. */
+function columns(tasks: readonly MadeTask[], contents: readonly PartContent[]): unknown[] {
   return [
     tasks.map((task) => task.scheduleId),
     tasks.map((task) => task.nominalDate),
@@ -66,56 +154,108 @@ function columns(tasks: readonly MadeTask[]): unknown[] {
     tasks.map((task) => task.dueTime),
     tasks.map((task) => task.zone),
     tasks.map((task) => task.assigneeId),
+    tasks.map((task) => task.stepKey),
+    tasks.map((task) => task.setOn),
+    tasks.map((task) => task.estimateMinutes),
+    contents.map((content) => content.templateId),
+    contents.map((content) => content.stepKey),
+    contents.map((content) => content.setIndex),
+    contents.map((content) => content.brief),
+    contents.map((content) => JSON.stringify(content.checkLines)),
+    contents.map((content) => JSON.stringify(content.demands)),
+    contents.map((content) => (content.signOff === null ? null : JSON.stringify(content.signOff))),
   ];
 }
 
 const MADE = `unnest($2::uuid[], $3::date[], $4::text[], $5::date[], $6::date[], $7::date[], $8::date[], $9::uuid[],
-  $10::text[], $11::text[], $12::text[], $13::uuid[])
-  as made (schedule_id, nominal_date, title, work_on, appears_on, starts_on, due_on, id, start_time, due_time, zone, assignee_id)`;
+  $10::text[], $11::text[], $12::text[], $13::uuid[], $14::text[], $15::date[], $16::int[])
+  as made (schedule_id, nominal_date, title, work_on, appears_on, starts_on, due_on, id, start_time, due_time, zone, assignee_id,
+    step_key, set_on, estimate_minutes)`;
 const FROM_SCHEDULE = `join schedule s on s.workspace_id = $1 and s.id = made.schedule_id
-  join template t on t.workspace_id = $1 and t.id = s.template_id`;
+  join template t on t.workspace_id = $1 and t.id = s.template_id
+  join unnest($17::uuid[], $18::text[], $19::int[], $20::text[], $21::jsonb[], $22::jsonb[], $23::jsonb[])
+    as content (template_id, step_key, set_index, brief, check_lines, demands, sign_off)
+    on content.template_id = t.id and content.step_key = made.step_key`;
+
+/** All tasks of one occurrence are one set, whichever run made each of them: its id is told from schedule and date. */
+const SET_ID = `md5(s.id::text || ' ' || to_char(made.nominal_date, 'YYYY-MM-DD'))::uuid`;
 
 /**
- * Makes tasks that are not there yet; those that are stay as they are. Exactly once is the database's word:
+ * Makes tasks that are not there yet and were not deleted on purpose; those that are there stay as they are. Exactly once is the database's word:
  * the unique key of schedule, nominal date, step and head.
+ * @param runId of the run that makes them
  * @returns the ids of the tasks made
  */
-export async function insertMadeTasks(scope: Scope, tasks: readonly MadeTask[]): Promise<string[]> {
+export async function insertMadeTasks(
+  scope: Scope,
+  tasks: readonly MadeTask[],
+  runId: string | null = null,
+): Promise<string[]> {
   if (tasks.length === 0) return [];
   const rows = await scope.sql<{ id: string }>(
-    `insert into task (workspace_id, id, template_id, schedule_id, nominal_date, title, instructions, check_lines, ticks, note,
-       estimate_minutes, client_id, asset_id, assignee_id, state, work_on, appears_on, starts_on, due_on, start_time, due_time, zone, made_at)
-     select $1, made.id, t.id, s.id, made.nominal_date, made.title, t.instructions, t.check_lines, '{}', '',
-       t.estimate_minutes, s.client_id, s.asset_id, made.assignee_id, 'open', made.work_on, made.appears_on, made.starts_on, made.due_on,
-       made.start_time, made.due_time, made.zone, $14
+    `insert into task (workspace_id, id, template_id, template_version, schedule_id, nominal_date, step_key, set_id, set_on, set_index,
+       title, instructions, brief, links, priority, work_type, finish_with_last, numbered, check_lines, demands, sign_off, ticks, note,
+       estimate_minutes, client_id, asset_id, assignee_id, state, work_on, appears_on, starts_on, due_on, start_time, due_time, zone, made_at, run_id)
+     select $1, made.id, t.id, t.version, s.id, made.nominal_date, made.step_key, ${SET_ID}, made.set_on, content.set_index,
+       made.title, t.instructions, content.brief, t.links, t.priority, t.work_type, t.finish_with_last, t.numbered,
+       content.check_lines, content.demands, content.sign_off, '{}', '',
+       made.estimate_minutes, s.client_id, s.asset_id, made.assignee_id, 'open', made.work_on, made.appears_on, made.starts_on, made.due_on,
+       made.start_time, made.due_time, made.zone, $24, $25::uuid
      from ${MADE}
      ${FROM_SCHEDULE}
-     order by made.schedule_id, made.nominal_date
+     where not exists (select 1 from deleted_task d where d.workspace_id = $1 and d.schedule_id = s.id
+       and d.nominal_date = made.nominal_date and d.step_key = made.step_key)
+     order by made.schedule_id, made.nominal_date, content.set_index
      on conflict on constraint task_made_once do nothing
      returning id`,
-    [...columns(tasks), scope.instant],
+    [...columns(tasks, await contentsOf(scope, tasks)), scope.instant, runId],
   );
   return rows.map(({ id }) => id);
 }
 
-/** Brings tasks up to what their schedule and template say now. */
+/** A column of a task that is refreshed, unless somebody has changed that field by hand. */
+const unlessEdited = (column: string, field: string, value: string) =>
+  `${column} = case when task.edited ? '${field}' then task.${column} else ${value} end`;
+
+const REFRESHED = [
+  ...[
+    ['title', 'title', 'made.title'],
+    ['instructions', 'instructions', 't.instructions'],
+    ['priority', 'priority', 't.priority'],
+    ['estimate_minutes', 'estimateMinutes', 'made.estimate_minutes'],
+    ['assignee_id', 'assigneeId', 'made.assignee_id'],
+    ['work_on', 'workOn', 'made.work_on'],
+    ['appears_on', 'appearsOn', 'made.appears_on'],
+    ['starts_on', 'startsOn', 'made.starts_on'],
+    ['due_on', 'dueOn', 'made.due_on'],
+    ['start_time', 'startTime', 'made.start_time'],
+    ['due_time', 'dueTime', 'made.due_time'],
+  ].map(([column = '', field = '', value = '']) => unlessEdited(column, field, value)),
+  'template_id = t.id, template_version = t.version, set_on = made.set_on, set_index = content.set_index',
+  'brief = content.brief, links = t.links, work_type = t.work_type, finish_with_last = t.finish_with_last, numbered = t.numbered',
+  'check_lines = content.check_lines, demands = content.demands, sign_off = content.sign_off',
+  'client_id = s.client_id, asset_id = s.asset_id, zone = made.zone',
+].join(', ');
+
+/** Brings tasks up to what their schedule and template say now, but for what was changed by hand. */
 export async function refreshMadeTasks(scope: Scope, tasks: readonly MadeTask[]): Promise<void> {
   if (tasks.length === 0) return;
   await scope.sql(
-    `update task set version = task.version + 1, template_id = t.id, title = made.title, instructions = t.instructions,
-       check_lines = t.check_lines, estimate_minutes = t.estimate_minutes, client_id = s.client_id, asset_id = s.asset_id,
-       assignee_id = made.assignee_id, work_on = made.work_on, appears_on = made.appears_on, starts_on = made.starts_on,
-       due_on = made.due_on, start_time = made.start_time, due_time = made.due_time, zone = made.zone
+    `update task set version = task.version + 1, ${REFRESHED}
      from ${MADE} ${FROM_SCHEDULE}
-     where task.workspace_id = $1 and task.schedule_id = made.schedule_id and task.nominal_date = made.nominal_date`,
-    columns(tasks),
+     where task.workspace_id = $1 and task.schedule_id = made.schedule_id and task.nominal_date = made.nominal_date
+       and task.step_key = made.step_key and task.head = ''`,
+    columns(tasks, await contentsOf(scope, tasks)),
   );
 }
 
 /** Tasks of a schedule worked from a day on, as far as a change of the schedule may reach them. */
-export interface ReachableTask {
+export interface ReachableTask extends TaskContent {
   id: string;
+  scheduleId: string;
   nominalDate: string;
+  stepKey: string;
+  setOn: string;
   title: string;
   templateId: string;
   clientId: string | null;
@@ -128,17 +268,60 @@ export interface ReachableTask {
   startTime: string | null;
   dueTime: string | null;
   zone: string | null;
-  state: string;
-  isTouched: boolean;
+  state: TaskState;
+  /** Fields that were changed by hand. */
+  edited: string[];
+  /** Somebody has left a note, a tick, an answer or a file on it. */
+  isWrittenOn: boolean;
 }
 
-export function tasksOfScheduleFrom(scope: Scope, scheduleId: string, from: string): Promise<ReachableTask[]> {
+const IS_WRITTEN_ON = `(task.note <> '' or task.ticks <> '{}' or task.answers <> '{}' or exists (
+  select 1 from file where file.workspace_id = task.workspace_id and file.task_id = task.id and file.removed_at is null))`;
+/** Whether somebody has left something on a `task`, or changed it by hand. */
+export const IS_TOUCHED = `(task.edited <> '[]' or ${IS_WRITTEN_ON})`;
+
+/** What a task says: single fields as far as they can be changed by hand, all the rest as one short text to compare. */
+export interface TaskContent {
+  readonly instructions: string;
+  readonly priority: string;
+  readonly estimateMinutes: number;
+  readonly content: string;
+}
+
+const contentColumns = (text: string, part: string, own: string) =>
+  `md5(${text}.instructions) as instructions, ${text}.priority, ${own}.estimate_minutes as "estimateMinutes",
+   md5(concat_ws('|', ${text}.links, ${text}.work_type, ${text}.finish_with_last, ${text}.numbered,
+     ${part}.brief, ${part}.check_lines, ${part}.demands, ${part}.sign_off)) as content`;
+
+/** What each part of a template has its tasks say now, by template and step. */
+export async function contentOfParts(
+  scope: Scope,
+  tasks: readonly MadeTask[],
+): Promise<ReadonlyMap<string, TaskContent>> {
+  if (tasks.length === 0) return new Map();
+  const rows = await scope.sql<TaskContent & { templateId: string; stepKey: string }>(
+    `select distinct t.id as "templateId", made.step_key as "stepKey", ${contentColumns('t', 'content', 'made')}
+     from ${MADE} ${FROM_SCHEDULE}`,
+    columns(tasks, await contentsOf(scope, tasks)),
+  );
+  return new Map(rows.map(({ templateId, stepKey, ...content }) => [`${templateId} ${stepKey}`, content]));
+}
+
+/** @param from the first day of the sets whose tasks are wanted */
+export function tasksOfSchedulesFrom(
+  scope: Scope,
+  scheduleIds: readonly string[],
+  from: string,
+): Promise<ReachableTask[]> {
   return scope.sql<ReachableTask>(
-    `select id, nominal_date as "nominalDate", title, template_id as "templateId", client_id as "clientId", asset_id as "assetId",
+    `select id, schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey", set_on as "setOn", title, template_id as "templateId",
+       client_id as "clientId", asset_id as "assetId",
        assignee_id as "assigneeId", work_on as "workOn", appears_on as "appearsOn", starts_on as "startsOn", due_on as "dueOn",
-       start_time as "startTime", due_time as "dueTime", zone, state, (note <> '' or ticks <> '{}') as "isTouched"
-     from task where workspace_id = $1 and schedule_id = $2 and work_on >= $3 for update`,
-    [scheduleId, from],
+       start_time as "startTime", due_time as "dueTime", zone, state, edited, ${IS_WRITTEN_ON} as "isWrittenOn",
+       ${contentColumns('task', 'task', 'task')}
+     from task where workspace_id = $1 and schedule_id = any($2::uuid[]) and set_on >= $3
+     order by id for update`,
+    [scheduleIds, from],
   );
 }
 
@@ -146,7 +329,7 @@ export async function removeTasks(scope: Scope, ids: readonly string[]): Promise
   if (ids.length > 0) await scope.sql('delete from task where workspace_id = $1 and id = any($2::uuid[])', [ids]);
 }
 
-/** Nominal days of a schedule's tasks, for telling which occurrences are tasks already. */
-export function nominalKey(scheduleId: string, nominal: number | string): string {
-  return `${scheduleId} ${typeof nominal === 'string' ? dayOfIso(nominal) : nominal}`;
+/** Nominal days of a schedule's sets, for telling which occurrences are tasks already. */
+export function nominalKey(scheduleId: string, nominal: number | string, stepKey: string): string {
+  return `${scheduleId} ${typeof nominal === 'string' ? dayOfIso(nominal) : nominal} ${stepKey}`;
 }

@@ -25,11 +25,11 @@ export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]):
     `select t.* from unnest($2::uuid[]) as wanted (id)
      cross join lateral (
        (select ${SERIES_COLUMNS} from task
-        where workspace_id = $1 and schedule_id = wanted.id and (appears_on <= $3::date or state <> 'open')
+        where workspace_id = $1 and schedule_id = wanted.id and step_key = '' and (appears_on <= $3::date or state <> 'open')
         order by nominal_date desc limit ${PAST_SHOWN})
        union
        (select ${SERIES_COLUMNS} from task
-        where workspace_id = $1 and schedule_id = wanted.id
+        where workspace_id = $1 and schedule_id = wanted.id and step_key = ''
           and (work_on >= $3::date or (due_on <= $3::date and state in ('open', 'underWay', 'toCheck'))))
      ) t order by t."scheduleId", t."nominalDate"`,
     [scheduleIds, scope.today],

@@ -1,30 +1,66 @@
 import type { TaskLine } from '../../contract/index.ts';
-import { civilTimeAt, type DatedTask, dayOfIso, lookOf, type TaskLook, tryMinutesOfTime } from '../../core/index.ts';
+import {
+  civilTimeAt,
+  type DatedTask,
+  type Doing,
+  dayOfIso,
+  lookOf,
+  type SignOff,
+  stillMissing,
+  type TaskLook,
+  tryMinutesOfTime,
+} from '../../core/index.ts';
 import { civilNow } from '../clock.ts';
 import { namedOrNull } from '../named.ts';
 import type { Scope } from '../scope.ts';
 import type { Task } from './entity.ts';
 
 /** A task with the names around it. */
-export type TaskRow = Omit<Task, 'instructions' | 'workspaceId'> & {
+export type TaskRow = Omit<
+  Task,
+  | 'instructions'
+  | 'workspaceId'
+  | 'brief'
+  | 'links'
+  | 'sentBack'
+  | 'edited'
+  | 'signedAt'
+  | 'signedBy'
+  | 'templateVersion'
+  | 'head'
+  | 'runId'
+> & {
   category: string | null;
   clientName: string | null;
   assetName: string | null;
   assigneeName: string | null;
+  /** Name of the person who is to sign it off, where one is named. */
+  signerName: string | null;
+  setSize: number;
+  /** How many files there are for each demand. */
+  proofFiles: Record<string, number>;
 };
 
 /** What to select for a `TaskRow`, from `task t` joined as in `TASK_JOINS`. */
 export const TASK_COLUMNS = `t.id, t.version, t.template_id as "templateId", t.schedule_id as "scheduleId", t.nominal_date as "nominalDate",
-  t.step_key as "stepKey", t.head, t.title, t.check_lines as "checkLines", t.ticks, t.note, t.estimate_minutes as "estimateMinutes",
+  t.step_key as "stepKey", t.set_id as "setId", t.set_on as "setOn", t.set_index as "setIndex", t.title,
+  t.check_lines as "checkLines", t.ticks, t.demands, t.answers, t.note, t.note_pinned as "notePinned", t.priority,
+  t.work_type as "workType", t.sign_off as "signOff", t.finish_with_last as "finishWithLast", t.numbered,
+  t.estimate_minutes as "estimateMinutes",
   t.client_id as "clientId", t.asset_id as "assetId", t.assignee_id as "assigneeId", t.state, t.work_on as "workOn",
   t.appears_on as "appearsOn", t.starts_on as "startsOn", t.due_on as "dueOn", t.start_time as "startTime", t.due_time as "dueTime", t.zone,
   t.started_at as "startedAt", t.done_at as "doneAt", t.done_by as "doneBy", t.made_at as "madeAt",
-  template.category, client.name as "clientName", asset.name as "assetName", assignee.name as "assigneeName"`;
+  template.category, client.name as "clientName", asset.name as "assetName", assignee.name as "assigneeName", signer.name as "signerName",
+  (select count(*) from task other where other.workspace_id = t.workspace_id and other.set_id = t.set_id) as "setSize",
+  coalesce((select jsonb_object_agg(f.demand_key, f.n) from (
+    select demand_key, count(*) as n from file where file.workspace_id = t.workspace_id and file.task_id = t.id
+      and removed_at is null and demand_key is not null group by demand_key) f), '{}') as "proofFiles"`;
 export const TASK_JOINS = `task t
-  join template on template.workspace_id = t.workspace_id and template.id = t.template_id
+  left join template on template.workspace_id = t.workspace_id and template.id = t.template_id
   left join client on client.workspace_id = t.workspace_id and client.id = t.client_id
   left join asset on asset.workspace_id = t.workspace_id and asset.id = t.asset_id
-  left join person assignee on assignee.workspace_id = t.workspace_id and assignee.id = t.assignee_id`;
+  left join person assignee on assignee.workspace_id = t.workspace_id and assignee.id = t.assignee_id
+  left join person signer on signer.workspace_id = t.workspace_id and signer.id = (t.sign_off->>'personId')::uuid`;
 
 /** What the look of a task is told from. */
 export type LookRow = Pick<Task, 'state' | 'appearsOn' | 'dueOn' | 'dueTime' | 'zone' | 'doneAt'>;
@@ -48,6 +84,22 @@ export function lookOfRow(scope: Scope, row: LookRow): TaskLook {
   return lookOf(datedTask(scope, row), now);
 }
 
+/** As much of a task as tells what it still lacks. */
+export function doingOf(
+  task: Pick<Task, 'demands' | 'checkLines' | 'ticks' | 'answers' | 'note'>,
+  files: Readonly<Record<string, number>>,
+): Doing {
+  const { demands, checkLines, ticks, answers, note } = task;
+  return { demands, checkLines, ticked: new Set(Object.keys(ticks)), answers, files, note };
+}
+
+/** Who is to sign, in words: "a manager", "Bram Otter", "a bookkeeper". */
+function saySigner(signOff: SignOff | null, signerName: string | null): string | null {
+  if (signOff === null) return null;
+  if (signOff.by === 'person') return signerName ?? 'somebody who is no longer here';
+  return signOff.by === 'manager' ? 'a manager' : `someone of the role ${signOff.role}`;
+}
+
 export function taskLine(scope: Scope, row: TaskRow): TaskLine {
   const look = lookOfRow(scope, row);
   return {
@@ -68,9 +120,25 @@ export function taskLine(scope: Scope, row: TaskRow): TaskLine {
     dueTime: row.dueTime,
     zone: row.zone,
     estimateMinutes: row.estimateMinutes,
+    priority: row.priority,
     stepsDone: row.checkLines.filter(({ key }) => key in row.ticks).length,
     stepsTotal: row.checkLines.length,
+    proofMissing: stillMissing(doingOf(row, row.proofFiles))
+      .filter(({ demand }) => demand !== null)
+      .map(({ words }) => words),
+    signsOff: saySigner(row.signOff, row.signerName),
+    setSize: row.setSize,
     startedAt: scope.moment(row.startedAt),
     doneAt: scope.moment(row.doneAt),
   };
+}
+
+/** The lines of some tasks, in the order of their sets. */
+export async function taskLines(scope: Scope, ids: readonly string[]): Promise<TaskLine[]> {
+  const rows = await scope.sql<TaskRow>(
+    `select ${TASK_COLUMNS} from ${TASK_JOINS} where t.workspace_id = $1 and t.id = any($2::uuid[])
+     order by t.work_on, t.set_index, t.id`,
+    [ids],
+  );
+  return rows.map((row) => taskLine(scope, row));
 }

@@ -1,8 +1,10 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import type { CheckLine } from '../../contract/index.ts';
+import type { Dot } from '../../contract/index.ts';
+import type { Step } from '../../core/index.ts';
+import { WorkContent } from '../work-content.ts';
 
 @Entity({ name: 'template' })
-export class Template {
+export class Template extends WorkContent {
   @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
@@ -16,13 +18,31 @@ export class Template {
   @Column({ type: 'text', nullable: true })
   category!: string | null;
   @Column({ type: 'text' })
-  instructions!: string;
-  @Column({ name: 'check_lines', type: 'jsonb' })
-  checkLines!: CheckLine[];
-  @Column({ name: 'estimate_minutes', type: 'integer' })
-  estimateMinutes!: number;
+  summary!: string;
+  /** The colour of its tag, where it differs from its category's. */
+  @Column({ type: 'text', nullable: true })
+  dot!: Dot | null;
+  /** Who does it where a schedule does not say otherwise. */
+  @Column({ name: 'assignee_id', type: 'uuid', nullable: true })
+  assigneeId!: string | null;
+  @Column({ type: 'jsonb' })
+  steps!: readonly Step[];
+  /** Since when it makes nothing more; null while it is in use. */
+  @Column({ name: 'archived_at', type: 'timestamptz', nullable: true })
+  archivedAt!: Date | null;
   @Column({ name: 'changed_at', type: 'timestamptz' })
   changedAt!: Date;
   @Column({ name: 'changed_by', type: 'uuid', nullable: true })
   changedBy!: string | null;
+}
+
+/** A template that one person has marked as a favourite. */
+@Entity({ name: 'favourite' })
+export class Favourite {
+  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ name: 'person_id', type: 'uuid' })
+  personId!: string;
+  @PrimaryColumn({ name: 'template_id', type: 'uuid' })
+  templateId!: string;
 }

@@ -1,127 +1,371 @@
-import type { Template as TemplateAnswer, TemplateInput } from '../../contract/index.ts';
-import { dayOfIso, isDated, isoOfDay, planDays } from '../../core/index.ts';
-import { conflict, invalid, notFound } from '../http/refusal.ts';
+import type {
+  Impact,
+  Reach,
+  Template as TemplateAnswer,
+  TemplateInput,
+  TemplateLine,
+  TemplateUses,
+} from '../../contract/index.ts';
+import { recurrenceSchema } from '../../contract/index.ts';
+import { dayOfIso, isDated, isoOfDay, planDays, plural, writePhrase } from '../../core/index.ts';
+import { type FieldChanges, fieldsBefore } from '../db/change.ts';
+import { type FileSource, filesOfTemplate, setTemplateFiles } from '../files/service.ts';
+import { conflict, invalid, notFound, Refusal } from '../http/refusal.ts';
+import { Person } from '../people/entity.ts';
+import { impactOf, plannedYear } from '../schedules/impact.ts';
 import { planProblem } from '../schedules/making.ts';
 import { plannedSchedule, scheduleRows } from '../schedules/schedule-row.ts';
+import { syncAll, UNSEEN_ONLY } from '../schedules/sync.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
-import { Template } from './entity.ts';
+import { IS_TOUCHED } from '../tasks/made-task.ts';
+import { recordOfTasks, restoreTasks, tasksInReach, withoutTasks } from '../tasks/snapshot.ts';
+import { Favourite, Template } from './entity.ts';
+import { picturesIn, sanitiseInstructions, withPictures } from './instructions.ts';
 
 const PAGE = 500;
 
 export async function listTemplates(scope: Scope, after: readonly [string, string] | undefined) {
-  const rows = await templateRows(scope, { after, limit: PAGE + 1 });
+  const rows = await lineRows(scope, { after, limit: PAGE + 1 });
   const page = rows.slice(0, PAGE);
   const last = page.at(-1);
   return {
-    templates: await answers(scope, page),
+    templates: await lines(scope, page),
     more: rows.length > PAGE && last ? JSON.stringify([last.name.toLowerCase(), last.id]) : null,
   };
 }
 
-export async function oneTemplate(scope: Scope, id: string): Promise<TemplateAnswer> {
-  const [answer] = await answers(scope, await templateRows(scope, { id }));
-  if (!answer) throw notFound('template');
-  return answer;
-}
+type LineRow = Omit<TemplateLine, 'nextOn' | 'archivedOn' | 'changedOn'> & { archivedAt: Date | null; changedAt: Date };
 
-type TemplateRow = Omit<Template, 'workspaceId'> & { changedByName: string | null };
-
-function templateRows(
+function lineRows(
   scope: Scope,
   { id, after, limit }: { id?: string; after?: readonly [string, string] | undefined; limit?: number },
-): Promise<TemplateRow[]> {
-  return scope.sql<TemplateRow>(
-    `select t.id, t.version, t.name, t.title_pattern as "titlePattern", t.category, t.instructions, t.check_lines as "checkLines",
-       t.estimate_minutes as "estimateMinutes", t.changed_at as "changedAt", p.name as "changedByName"
-     from template t left join person p on p.workspace_id = t.workspace_id and p.id = t.changed_by
+): Promise<LineRow[]> {
+  return scope.sql<LineRow>(
+    `select t.id, t.version, t.name, t.summary, t.title_pattern as "titlePattern", t.category, t.dot, t.work_type as "workType",
+       t.priority, t.assignee_id as "assigneeId", 1 + own.tasks as makes, jsonb_array_length(t.steps) - own.tasks as "checkLines",
+       t.estimate_minutes + own.minutes as minutes,
+       (select count(*) from schedule s where s.workspace_id = t.workspace_id and s.template_id = t.id) as "scheduleCount",
+       (select max(k.work_on) from task k where k.workspace_id = t.workspace_id and k.template_id = t.id and k.work_on <= $6::date) as "lastOn",
+       exists (select 1 from favourite f where f.workspace_id = t.workspace_id and f.template_id = t.id and f.person_id = $7) as "isFavourite",
+       t.archived_at as "archivedAt", t.changed_at as "changedAt", p.name as "changedBy"
+     from template t
+     left join person p on p.workspace_id = t.workspace_id and p.id = t.changed_by
+     cross join lateral (
+       select count(*)::int as tasks, coalesce(sum((step->>'estimateMinutes')::int), 0)::int as minutes
+       from jsonb_array_elements(t.steps) step where step->>'kind' = 'task'
+     ) own
      where t.workspace_id = $1 and ($2::uuid is null or t.id = $2)
        and ($3::text is null or (lower(t.name), t.id) > ($3, $4::uuid))
      order by lower(t.name), t.id limit $5`,
-    [id ?? null, after?.[0] ?? null, after?.[1] ?? null, limit ?? null],
+    [id ?? null, after?.[0] ?? null, after?.[1] ?? null, limit ?? null, scope.today, scope.person?.id ?? null],
   );
 }
 
-async function answers(scope: Scope, rows: readonly TemplateRow[]): Promise<TemplateAnswer[]> {
-  const use = await templateUse(scope, rows.length === 1 ? rows[0]?.id : undefined);
-  return rows.map((row) => ({
-    id: row.id,
-    version: row.version,
-    name: row.name,
-    titlePattern: row.titlePattern,
-    category: row.category,
-    instructions: row.instructions,
-    checkLines: row.checkLines,
-    estimateMinutes: row.estimateMinutes,
-    scheduleCount: use.get(row.id)?.schedules ?? 0,
-    nextOn: use.get(row.id)?.next ?? null,
-    changedOn: scope.moment(row.changedAt).slice(0, 10),
-    changedBy: row.changedByName,
+async function lines(scope: Scope, rows: readonly LineRow[]): Promise<TemplateLine[]> {
+  const next = await nextDates(
+    scope,
+    rows.map(({ id }) => id),
+  );
+  return rows.map(({ archivedAt, changedAt, ...row }) => ({
+    ...row,
+    nextOn: next.get(row.id) ?? null,
+    archivedOn: archivedAt === null ? null : scope.moment(archivedAt).slice(0, 10),
+    changedOn: scope.moment(changedAt).slice(0, 10),
   }));
 }
 
-/** How many schedules use each template, and the next date of any of them within a year. */
-async function templateUse(scope: Scope, templateId: string | undefined) {
+/** The next date within a year of any schedule of each template. */
+async function nextDates(scope: Scope, templateIds: readonly string[]): Promise<Map<string, string>> {
   const calendar = await scope.calendar();
   const today = scope.now.day;
-  const use = new Map<string, { schedules: number; next: string | null }>();
-  for (const row of await scheduleRows(scope, templateId ? { templateId } : {})) {
-    const known = use.get(row.templateId) ?? { schedules: 0, next: null };
-    const limit = known.next === null ? today + 365 : dayOfIso(known.next);
-    let next = known.next;
+  const next = new Map<string, string>();
+  for (const row of await scheduleRows(scope, { templateIds })) {
+    const known = next.get(row.templateId);
     try {
+      const limit = known === undefined ? today + 365 : dayOfIso(known);
       const first = planDays(plannedSchedule(scope, row), calendar, today, limit).find(isDated);
-      if (first) next = isoOfDay(first.on);
+      if (first) next.set(row.templateId, isoOfDay(first.on));
     } catch (error) {
       // The schedule's own row says why it can't be planned.
       if (planProblem(error) === null) throw error;
     }
-    use.set(row.templateId, { schedules: known.schedules + 1, next });
   }
-  return use;
+  return next;
 }
 
-export function createTemplate(scope: Scope, input: TemplateInput): Promise<{ template: TemplateAnswer }> {
+export async function oneTemplate(scope: Scope, id: string): Promise<TemplateAnswer> {
+  const [line] = await lines(scope, await lineRows(scope, { id }));
+  if (!line) throw notFound('template');
+  const template = await scope.one(Template, id, 'template');
+  const files = await filesOfTemplate(scope, id);
+  return {
+    ...line,
+    instructions: template.instructions,
+    links: template.links,
+    signOff: template.signOff,
+    finishWithLast: template.finishWithLast,
+    numbered: template.numbered,
+    estimateMinutes: template.estimateMinutes,
+    demands: template.demands,
+    steps: [...template.steps],
+    files,
+    fileIds: files.map((file) => file.id),
+  };
+}
+
+export interface SavedTemplate {
+  readonly template: TemplateAnswer;
+  readonly changeId: string | null;
+}
+
+export function createTemplate(scope: Scope, input: TemplateInput, source: FileSource): Promise<SavedTemplate> {
   return scope.transaction(async (tx) => {
-    checkCategory(tx, input);
+    await checkInput(tx, input);
     const id = tx.newId();
-    await tx.insert(Template, { id, version: 1, ...input, changedAt: tx.instant, changedBy: tx.person?.id ?? null });
-    await tx.record('template', id, 'created', fieldChanges({}, input));
-    await tx.tell('templates');
-    return { template: await oneTemplate(tx, id) };
-  });
-}
-
-/** Changes what later tasks will say; tasks made already keep their text. */
-export function changeTemplate(
-  scope: Scope,
-  id: string,
-  { version, ...input }: TemplateInput & { version: number },
-): Promise<{ template: TemplateAnswer }> {
-  return scope.transaction(async (tx) => {
-    const before = await tx.locked(Template, id, 'template');
-    if (before.version !== version) {
-      throw conflict(
-        'Someone else changed this template since you opened it. Yours is still on the screen, not saved; “Put back” shows theirs.',
-      );
-    }
-    checkCategory(tx, input);
-    await tx.save(Template, id, {
-      ...input,
-      version: version + 1,
+    const { fileIds, ...content } = input;
+    const instructions = sanitiseInstructions(content.instructions);
+    const row = { ...content, instructions };
+    await tx.insert(Template, {
+      id,
+      version: 1,
+      ...row,
+      archivedAt: null,
       changedAt: tx.instant,
       changedBy: tx.person?.id ?? null,
     });
-    await tx.record('template', id, 'changed', fieldChanges(before, input));
-    await tx.tell('templates', 'schedules');
-    return { template: await oneTemplate(tx, id) };
+    const given = { listed: fileIds, inText: picturesIn(instructions) };
+    const copies = await setTemplateFiles(tx, id, given, source);
+    if (copies.size > 0) await tx.save(Template, id, { instructions: withPictures(instructions, copies) });
+    await tx.record('template', id, 'created', fieldChanges({}, row));
+    await tx.tell('templates');
+    return { template: await oneTemplate(tx, id), changeId: null };
   });
 }
 
-function checkCategory(scope: Scope, { category }: TemplateInput): void {
-  const names = scope.workspace.categories.map(({ name }) => name);
-  if (category !== null && !names.includes(category)) {
-    throw invalid([
-      { path: 'category', message: `“${category}” is not a category here: there are ${names.join(', ')}.` },
-    ]);
+/** Changes what later tasks will say; tasks that somebody has seen or touched keep their text. */
+export function changeTemplate(
+  scope: Scope,
+  id: string,
+  { version, fileIds, reach, ...input }: TemplateInput & { version: number; reach: Reach },
+): Promise<SavedTemplate> {
+  return scope.transaction(async (tx) => {
+    const before = await changeable(tx, id, version, { fileIds, ...input });
+    const instructions = sanitiseInstructions(input.instructions);
+    const given = { listed: fileIds, inText: picturesIn(instructions) };
+    const copies = await setTemplateFiles(tx, id, given, null);
+    return saveTemplate(tx, before, { ...input, instructions: withPictures(instructions, copies) }, 'changed', reach);
+  });
+}
+
+async function changeable(scope: Scope, id: string, version: number, input: TemplateInput): Promise<Template> {
+  const before = await scope.locked(Template, id, 'template');
+  if (before.version !== version) {
+    throw conflict(
+      'Someone else changed this template since you opened it. Yours is still on the screen, not saved; “Put back” shows theirs.',
+    );
   }
+  await checkInput(scope, input);
+  return before;
+}
+
+/** What saving a template would do to the tasks of its schedules: the change is made, looked at, and taken back. */
+export function impactOfTemplate(
+  scope: Scope,
+  id: string,
+  { version, fileIds, reach, ...input }: TemplateInput & { version: number; reach: Reach },
+): Promise<Impact> {
+  return scope.rehearse(async (tx) => {
+    await changeable(tx, id, version, { fileIds, ...input });
+    const rows = () => scheduleRows(tx, { templateIds: [id] });
+    const year = await plannedYear(tx, await rows());
+    const instructions = sanitiseInstructions(input.instructions);
+    await tx.save(Template, id, { ...input, instructions, version: version + 1 });
+    return impactOf(tx, await rows(), year, reach);
+  });
+}
+
+/** Writes a change, and brings the tasks of its schedules up to it as far as nobody has seen or touched them. */
+export async function saveTemplate(
+  scope: Scope,
+  before: Template,
+  changes: Partial<Template>,
+  action: string,
+  reach: Reach = UNSEEN_ONLY,
+): Promise<SavedTemplate> {
+  const fields = fieldChanges(before, changes);
+  const { id } = before;
+  let changeId: string | null = null;
+  if (Object.keys(fields).length > 0) {
+    await scope.save(Template, id, {
+      ...changes,
+      version: before.version + 1,
+      changedAt: scope.instant,
+      changedBy: scope.person?.id ?? null,
+    });
+    const rows = await scheduleRows(scope, { templateIds: [id] });
+    const inReach = await tasksInReach(
+      scope,
+      rows.map((row) => row.id),
+      reach,
+    );
+    await syncAll(scope, rows, reach);
+    changeId = await scope.record('template', id, action, { ...fields, ...(await recordOfTasks(scope, inReach)) });
+  }
+  await scope.tell('templates', 'schedules', 'tasks');
+  return { template: await oneTemplate(scope, id), changeId };
+}
+
+export function archiveTemplate(scope: Scope, id: string, archived: boolean): Promise<SavedTemplate> {
+  return scope.transaction(async (tx) => {
+    const before = await tx.locked(Template, id, 'template');
+    if ((before.archivedAt !== null) === archived)
+      throw conflict(archived ? 'It is archived already.' : 'It is in use already.');
+    return saveTemplate(
+      tx,
+      before,
+      { archivedAt: archived ? tx.instant : null },
+      archived ? 'archived' : 'brought back',
+    );
+  });
+}
+
+/** What would be in the way of deleting it, and what archiving it would do. */
+export async function usesOfTemplate(scope: Scope, id: string): Promise<TemplateUses> {
+  await scope.one(Template, id, 'template');
+  const rows = await scheduleRows(scope, { templateIds: [id] });
+  const [tasks] = await scope.sql<{ all: number; unseen: number; open: number }>(
+    `select count(*) as all,
+       count(*) filter (where schedule_id is not null and state = 'open' and appears_on > $3::date and set_on >= $3::date and not ${IS_TOUCHED}) as unseen,
+       count(*) filter (where state in ('open', 'underWay', 'toCheck')) as open
+     from task where workspace_id = $1 and template_id = $2`,
+    [id, scope.today],
+  );
+  const { all = 0, unseen = 0, open = 0 } = tasks ?? {};
+  return {
+    schedules: rows.map((row) => ({
+      id: row.id,
+      name: [row.templateName, row.assetName ?? row.clientName].filter(Boolean).join(' · '),
+      phrase: writePhrase(recurrenceSchema.parse(row.recurrence), { start: 'unsaid' }),
+    })),
+    tasks: all,
+    unseen,
+    open: open - unseen,
+  };
+}
+
+const NAMED_USES = 5;
+
+/** Deletes a template that nothing uses. */
+export function removeTemplate(scope: Scope, id: string): Promise<{ changeId: string }> {
+  return scope.transaction(async (tx) => {
+    const template = await tx.locked(Template, id, 'template');
+    const { schedules, tasks } = await usesOfTemplate(tx, id);
+    if (schedules.length > 0 || tasks > 0) {
+      const named = schedules.slice(0, NAMED_USES).map(({ name, phrase }) => `${name} (${phrase})`);
+      const more = schedules.length - named.length;
+      const used = [
+        schedules.length > 0
+          ? `${plural(schedules.length, 'schedule')}: ${[...named, ...(more > 0 ? [`${more} more`] : [])].join('; ')}`
+          : '',
+        tasks > 0 ? plural(tasks, 'task') : '',
+      ].filter(Boolean);
+      throw new Refusal(
+        409,
+        'In use',
+        `“${template.name}” is in use by ${used.join(', and by ')}. Archive it instead: nothing of its record is lost.`,
+      );
+    }
+    // Its files belong to nothing for a while, so that they are there when it is brought back.
+    const files = await tx.sql<{ id: string; demandKey: string | null }>(
+      'select id, demand_key as "demandKey" from file where workspace_id = $1 and template_id = $2 and removed_at is null',
+      [id],
+    );
+    await tx.sql('update file set template_id = null where workspace_id = $1 and template_id = $2', [id]);
+    await tx.sql('delete from template where workspace_id = $1 and id = $2', [id]);
+    const changeId = await tx.record('template', id, 'removed', { row: { from: { ...template, files }, to: null } });
+    await tx.tell('templates');
+    return { changeId };
+  });
+}
+
+export async function undoTemplateChange(
+  scope: Scope,
+  id: string,
+  action: string,
+  fields: FieldChanges,
+): Promise<string> {
+  if (action === 'removed') return bringBack(scope, fields['row']?.from as RemovedTemplate);
+  if (action === 'created') throw conflict('A new template is deleted on its own page, as long as nothing uses it.');
+  const template = await scope.locked(Template, id, 'template');
+  await saveTemplate(scope, template, fieldsBefore(template, withoutTasks(fields)), 'undone');
+  await restoreTasks(scope, fields);
+  return `“${template.name}” is as it was before.`;
+}
+
+type RemovedTemplate = Template & { files: { id: string; demandKey: string | null }[] };
+
+async function bringBack(scope: Scope, { files, workspaceId: _, ...template }: RemovedTemplate): Promise<string> {
+  await scope.insert(Template, {
+    ...template,
+    archivedAt: template.archivedAt && new Date(template.archivedAt),
+    changedAt: new Date(template.changedAt),
+  });
+  for (const { id, demandKey } of files)
+    await scope.sql('update file set template_id = $3, demand_key = $4 where workspace_id = $1 and id = $2', [
+      id,
+      template.id,
+      demandKey,
+    ]);
+  await scope.tell('templates');
+  return `“${template.name}” is back.`;
+}
+
+export function setFavourite(scope: Scope, templateId: string, favourite: boolean): Promise<{ favourite: boolean }> {
+  return scope.transaction(async (tx) => {
+    await tx.one(Template, templateId, 'template');
+    const personId = tx.person?.id ?? null;
+    if (personId === null) throw notFound('person');
+    const [there] = await tx.find(Favourite, { templateId, personId });
+    if (favourite && !there) await tx.insert(Favourite, { templateId, personId });
+    if (!favourite)
+      await tx.sql('delete from favourite where workspace_id = $1 and template_id = $2 and person_id = $3', [
+        templateId,
+        personId,
+      ]);
+    return { favourite };
+  });
+}
+
+/** What the schema can't see: that all it names is of this workspace. */
+async function checkInput(scope: Scope, input: TemplateInput): Promise<void> {
+  const { categories, workTypes } = scope.workspace;
+  const names = categories.map(({ name }) => name);
+  const errors: { path: string; message: string }[] = [];
+  if (input.category !== null && !names.includes(input.category))
+    errors.push({
+      path: 'category',
+      message: `“${input.category}” is not a category here: there are ${names.join(', ') || 'none yet'}.`,
+    });
+  if (input.workType !== null && !workTypes.includes(input.workType))
+    errors.push({
+      path: 'workType',
+      message: `“${input.workType}” is not a type of work here: there are ${workTypes.join(', ') || 'none yet'}.`,
+    });
+  const people = new Map((await scope.find(Person)).map((person) => [person.id, person]));
+  const checkPerson = (path: string, id: string | null) => {
+    if (id !== null && !people.has(id)) errors.push({ path, message: 'There is no such person here.' });
+  };
+  const checkSignOff = (path: string, signOff: TemplateInput['signOff']) => {
+    if (signOff?.by === 'person') checkPerson(path, signOff.personId);
+    if (signOff?.by === 'role' && ![...people.values()].some(({ role }) => role === signOff.role))
+      errors.push({ path, message: `Nobody here is ${signOff.role}, so nobody could sign.` });
+  };
+  checkPerson('assigneeId', input.assigneeId);
+  checkSignOff('signOff', input.signOff);
+  for (const [i, step] of input.steps.entries()) {
+    if (step.kind !== 'task') continue;
+    if (step.assignee.by === 'person') checkPerson(`steps.${i}.assignee`, step.assignee.personId);
+    checkSignOff(`steps.${i}.signOff`, step.signOff);
+  }
+  if (errors.length > 0) throw invalid(errors);
 }

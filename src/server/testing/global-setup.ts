@@ -1,13 +1,18 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
 import { seedWhenEmpty } from '../../../demo/seed.ts';
 import { startPostgres } from '../../../scripts/postgres.mjs';
 import { dataSource } from '../db/data-source.ts';
+import { FileStore } from '../files/store.ts';
 import { TEST_NOW, testClock } from './clock.ts';
 
 declare module 'vitest' {
   interface ProvidedContext {
     databaseUrl: string;
+    /** The folder of the files of the seeded database. */
+    seedFiles: string;
   }
 }
 
@@ -23,10 +28,15 @@ export default async function setup(project: TestProject): Promise<() => Promise
   await admin.destroy();
   const source = await dataSource(databaseNamed(postgres.url, 'tern_quay')).initialize();
   await source.runMigrations();
-  await seedWhenEmpty(source, testClock(TEST_NOW), { withEmptyWorkspace: true });
+  const filesFolder = await mkdtemp(join(tmpdir(), 'jolly-seed-'));
+  await seedWhenEmpty(source, await FileStore.at(filesFolder), testClock(TEST_NOW), { withEmptyWorkspace: true });
   await source.destroy();
   project.provide('databaseUrl', postgres.url);
-  return () => postgres.stop();
+  project.provide('seedFiles', filesFolder);
+  return async () => {
+    await postgres.stop();
+    await rm(filesFolder, { recursive: true, force: true });
+  };
 }
 
 function databaseNamed(url: string, name: string): string {

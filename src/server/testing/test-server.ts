@@ -1,4 +1,7 @@
 import { randomBytes } from 'node:crypto';
+import { cp, mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import type { DataSource } from 'typeorm';
@@ -15,6 +18,7 @@ export type Agent = ReturnType<typeof supertest.agent>;
 export interface TestServer {
   readonly address: string;
   readonly databaseUrl: string;
+  readonly filesFolder: string;
   readonly source: DataSource;
   readonly clock: TestClock;
   /** A browser of nobody's, or of someone who has stepped in by name. */
@@ -33,8 +37,11 @@ export async function testServer({ worker = false } = {}): Promise<TestServer> {
   url.pathname = `/${name}`;
   const databaseUrl = url.toString();
   const clock = testClock(TEST_NOW);
+  const filesFolder = await mkdtemp(join(tmpdir(), 'jolly-files-'));
+  await cp(inject('seedFiles'), filesFolder, { recursive: true });
   const server = await startServer({
     databaseUrl,
+    filesFolder,
     port: 0,
     clock,
     log: pino({ level: 'silent' }),
@@ -48,6 +55,7 @@ export async function testServer({ worker = false } = {}): Promise<TestServer> {
   return {
     address,
     databaseUrl,
+    filesFolder,
     source,
     clock,
     person,
@@ -71,6 +79,7 @@ export async function testServer({ worker = false } = {}): Promise<TestServer> {
     async stop() {
       await server.stop();
       await source.destroy();
+      await rm(filesFolder, { recursive: true, force: true });
       await admin.query(`drop database ${name} with (force)`);
       await admin.destroy();
     },

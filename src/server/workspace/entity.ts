@@ -17,6 +17,9 @@ export class Workspace {
   workingWeekdays!: Weekday[];
   @Column({ type: 'jsonb' })
   categories!: Category[];
+  /** Types of work that a template may be of. */
+  @Column({ name: 'work_types', type: 'jsonb' })
+  workTypes!: string[];
   @Column({ name: 'horizon_days', type: 'integer' })
   horizonDays!: number;
   /** Civil time of day of the daily making, HH:MM. */
@@ -58,4 +61,23 @@ export class Run {
   already!: number;
   @Column({ type: 'jsonb' })
   problems!: RunAnswer['problems'];
+  /** Schedules whose next has waited too long for one that is still open. */
+  @Column({ type: 'jsonb' })
+  waits!: RunAnswer['waits'];
+  /** Who asked for it; null for one of the server's own. */
+  @Column({ name: 'by_id', type: 'uuid', nullable: true })
+  byId!: string | null;
+  /** The period of a fill. */
+  @Column({ name: 'from_date', type: 'date', nullable: true })
+  fromDate!: string | null;
+  @Column({ name: 'to_date', type: 'date', nullable: true })
+  toDate!: string | null;
+  /** The schedules of a fill that have something to make. */
+  @Column({ name: 'schedule_ids', type: 'jsonb' })
+  scheduleIds!: string[];
+  @Column({ type: 'text' })
+  state!: RunAnswer['state'];
+  /** How many tasks a fill is to make. */
+  @Column({ type: 'integer' })
+  total!: number;
 }

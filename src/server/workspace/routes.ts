@@ -2,10 +2,9 @@ import { workspaceEndpoints } from '../../contract/index.ts';
 import type { ServerParts } from '../http/api.ts';
 import { Refusal } from '../http/refusal.ts';
 import type { Routes } from '../http/route.ts';
-import { lastRun, runMaking } from '../schedules/making.ts';
-import { describeRun, describeWorkspace, welcome } from './service.ts';
+import { changeLists, describeWorkspace, welcome } from './service.ts';
 
-export function workspaceRoutes(routes: Routes, { source, clock, log }: ServerParts): Routes {
+export function workspaceRoutes(routes: Routes, { source, clock }: ServerParts): Routes {
   return routes
     .open(workspaceEndpoints.welcome, async () => {
       const answer = await welcome(source, clock);
@@ -14,11 +13,5 @@ export function workspaceRoutes(routes: Routes, { source, clock, log }: ServerPa
       return answer;
     })
     .add(workspaceEndpoints.workspace, 'member', ({ scope }) => describeWorkspace(scope))
-    .add(workspaceEndpoints.lastRun, 'member', async ({ scope }) => {
-      const run = await lastRun(scope);
-      return { run: run && describeRun(scope, run) };
-    })
-    .add(workspaceEndpoints.runNow, 'manager', async ({ scope }) => ({
-      run: describeRun(scope, await runMaking(scope, 'byHand', log)),
-    }));
+    .add(workspaceEndpoints.lists, 'manager', ({ scope, body }) => changeLists(scope, body));
 }

@@ -1,11 +1,12 @@
 import type { DataSource } from 'typeorm';
-import type { Run as RunAnswer, Subject, Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
-import { civilDay, isoOfDay, plural, yearMonthDay } from '../../core/index.ts';
+import type { Subject, Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
+import { civilDay, isOverdue, isoOfDay, plural, yearMonthDay } from '../../core/index.ts';
 import type { Clock } from '../clock.ts';
+import { invalid } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { Scope } from '../scope.ts';
 import { type LookRow, lookOfRow } from '../tasks/task-row.ts';
-import { Holiday, type Run, Workspace } from './entity.ts';
+import { Holiday, Workspace } from './entity.ts';
 
 export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> {
   const { workspace } = scope;
@@ -20,9 +21,42 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     makeTime: workspace.makeTime,
     calendar: await describeCalendar(scope),
     categories: workspace.categories,
+    workTypes: workspace.workTypes,
     people: people.map(describePerson).sort((a, b) => a.name.localeCompare(b.name)),
     subjects: await subjects(scope),
   };
+}
+
+/** Changes the lists that a workspace keeps. A name that templates carry can't leave. */
+export function changeLists(
+  scope: Scope,
+  { categories, workTypes }: Pick<Workspace, 'categories' | 'workTypes'>,
+): Promise<WorkspaceAnswer> {
+  return scope.transaction(async (tx) => {
+    const lists = [
+      { path: 'categories', column: 'category', names: categories.map(({ name }) => name) },
+      { path: 'workTypes', column: 'work_type', names: workTypes },
+    ] as const;
+    for (const { path, column, names } of lists) {
+      if (new Set(names.map((name) => name.toLowerCase())).size < names.length)
+        throw invalid([{ path, message: 'Two of them have the same name.' }]);
+      const [used] = await tx.sql<{ name: string; count: number }>(
+        `select ${column} as name, count(*) as count from template
+         where workspace_id = $1 and ${column} is not null and not ${column} = any($2::text[]) group by 1 order by 2 desc limit 1`,
+        [names],
+      );
+      if (used)
+        throw invalid([
+          { path, message: `“${used.name}” is in use by ${plural(used.count, 'template')}: give them another first.` },
+        ]);
+    }
+    await tx.sql('update workspace set categories = $2, work_types = $3 where id = $1', [
+      JSON.stringify(categories),
+      JSON.stringify(workTypes),
+    ]);
+    await tx.tell('templates');
+    return { ...(await describeWorkspace(tx)), categories, workTypes };
+  });
 }
 
 async function describeCalendar(scope: Scope): Promise<WorkspaceAnswer['calendar']> {
@@ -46,10 +80,10 @@ export function describePerson(person: Person) {
 /** Whom or what work can be for: the workspace's own assets, then each client with what is theirs. */
 async function subjects(scope: Scope): Promise<Subject[]> {
   return scope.sql<Subject>(
-    `select a.client_id as "clientId", a.id as "assetId", a.name, concat_ws(', ', c.name, a.place) as detail
+    `select a.client_id as "clientId", a.id as "assetId", a.name, concat_ws(', ', c.name, a.place) as detail, a.tag
        from asset a left join client c on c.workspace_id = a.workspace_id and c.id = a.client_id where a.workspace_id = $1
      union all
-     select c.id, null, c.name, 'client' from client c where c.workspace_id = $1
+     select c.id, null, c.name, 'client', null from client c where c.workspace_id = $1
      order by 1 nulls first, 3`,
   );
 }
@@ -97,20 +131,8 @@ async function saying(scope: Scope, person: Person): Promise<string> {
      where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ('open', 'underWay', 'toCheck') and due_on <= $3::date`,
     [whose, scope.today],
   );
-  const late = rows.filter((row) => lookOfRow(scope, row).late).length;
+  const late = rows.filter((row) => isOverdue(lookOfRow(scope, row))).length;
   const today = rows.filter(({ dueOn }) => dueOn === scope.today).length;
   const parts = [today > 0 ? `${plural(today, 'task')} today` : '', late > 0 ? `${late} late` : ''].filter(Boolean);
   return parts.length > 0 ? parts.join(', ') : 'nothing waiting today';
-}
-
-export function describeRun(scope: Scope, run: Run): RunAnswer {
-  return {
-    id: run.id,
-    why: run.why,
-    startedAt: scope.moment(run.startedAt),
-    milliseconds: run.milliseconds,
-    made: run.made,
-    already: run.already,
-    problems: run.problems,
-  };
 }

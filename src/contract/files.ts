@@ -1,0 +1,29 @@
+import { z } from 'zod';
+import { endpoint } from './endpoint.ts';
+import { id } from './fields.ts';
+import { fileSchema } from './work.ts';
+
+/** Fields sent along with the bytes of a file (multipart/form-data, the bytes under `file`, after these). */
+export const uploadFieldsSchema = z.object({
+  /** Made by the sender once for each file: sending it again after a failure makes no second one. */
+  key: id,
+  /** The task that it is for; without it, a template that is being written. */
+  taskId: id.optional(),
+  demand: z.string().max(40).optional(),
+});
+
+export const fileEndpoints = {
+  upload: endpoint({
+    method: 'POST',
+    path: '/files',
+    body: uploadFieldsSchema,
+    answer: z.object({ file: fileSchema, changeId: id.nullable() }),
+  }),
+  keep: endpoint({
+    method: 'PUT',
+    path: '/files/:fileId/kept',
+    body: z.object({ kept: z.boolean() }),
+    answer: z.object({ file: fileSchema }),
+  }),
+  remove: endpoint({ method: 'DELETE', path: '/files/:fileId', answer: z.object({ changeId: id }) }),
+};

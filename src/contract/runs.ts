@@ -1,0 +1,80 @@
+import { z } from 'zod';
+import { endpoint } from './endpoint.ts';
+import { civilMoment, id, isoDate } from './fields.ts';
+import { taskLineSchema } from './tasks.ts';
+
+/** One making of tasks: when, why, how long, what came of it. */
+const runSchema = z.object({
+  id,
+  why: z.enum(['daily', 'startup', 'byHand', 'fill']),
+  by: z.string().nullable(),
+  startedAt: civilMoment,
+  milliseconds: z.number().int(),
+  made: z.number().int(),
+  already: z.number().int(),
+  problems: z.array(z.object({ scheduleId: id, message: z.string() })),
+  /** Schedules whose next waits for one that is still open, longer than they should. */
+  waits: z.array(z.object({ scheduleId: id, days: z.number().int() })),
+  /** Of a fill: its period, and how many tasks it is to make. */
+  from: isoDate.nullable(),
+  to: isoDate.nullable(),
+  total: z.number().int(),
+  scheduleCount: z.number().int(),
+  state: z.enum(['running', 'done', 'undone']),
+});
+export type Run = z.infer<typeof runSchema>;
+
+/** The longest period that can be filled in one go. */
+export const MAX_FILL_DAYS = 800;
+
+const fillSchema = z.object({
+  from: isoDate,
+  to: isoDate,
+  /** Empty for all of them. */
+  scheduleIds: z.array(id).max(5000, 'Five thousand schedules at most.').default([]),
+});
+export type FillInput = z.output<typeof fillSchema>;
+
+/** What a fill would do for one schedule. */
+const fillRowSchema = z.object({
+  scheduleId: id,
+  template: z.string(),
+  about: z.string().nullable(),
+  /** Tasks that would be made, and those that are there already. */
+  new: z.number().int(),
+  there: z.number().int(),
+  /** Dates without a task, by what stands in the way. */
+  paused: z.number().int(),
+  dayOff: z.number().int(),
+  skipped: z.number().int(),
+  deleted: z.number().int(),
+  /** Why it can't be planned, or why it has no dates here. */
+  remark: z.string(),
+});
+export type FillRow = z.infer<typeof fillRowSchema>;
+
+export const runEndpoints = {
+  last: endpoint({ method: 'GET', path: '/runs/last', answer: z.object({ run: runSchema.nullable() }) }),
+  list: endpoint({ method: 'GET', path: '/runs', answer: z.object({ runs: z.array(runSchema) }) }),
+  one: endpoint({
+    method: 'GET',
+    path: '/runs/:runId',
+    answer: z.object({
+      run: runSchema,
+      /** The first of the tasks that it made and that are still there. */
+      tasks: z.array(taskLineSchema),
+      /** What taking it back would remove, and what it would leave because somebody has worked on it. */
+      takesBack: z.number().int(),
+      keeps: z.number().int(),
+    }),
+  }),
+  runNow: endpoint({ method: 'POST', path: '/runs', answer: z.object({ run: runSchema }) }),
+  rehearse: endpoint({
+    method: 'POST',
+    path: '/fills/rehearsal',
+    body: fillSchema,
+    answer: z.object({ rows: z.array(fillRowSchema) }),
+  }),
+  fill: endpoint({ method: 'POST', path: '/fills', body: fillSchema, answer: z.object({ run: runSchema }) }),
+  undo: endpoint({ method: 'POST', path: '/runs/:runId/undo', answer: z.object({ said: z.string() }) }),
+};

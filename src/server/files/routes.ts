@@ -1,0 +1,73 @@
+import { rm } from 'node:fs/promises';
+import type { Request, RequestHandler, Response } from 'express';
+import multer, { MulterError } from 'multer';
+import type { DataSource } from 'typeorm';
+import { fileEndpoints, MAX_FILE_BYTES } from '../../contract/index.ts';
+import type { ServerParts } from '../http/api.ts';
+import { invalid, Refusal } from '../http/refusal.ts';
+import type { Routes } from '../http/route.ts';
+import { sessionPerson } from '../http/session.ts';
+import type { StoredFile } from './entity.ts';
+import { addFile, keepFile, readableFile, removeFile } from './service.ts';
+import { type FileStore, smallOf } from './store.ts';
+
+export function fileRoutes(routes: Routes, { files, source }: ServerParts): Routes {
+  routes.router.post(fileEndpoints.upload.path, receive(source, files));
+  return routes
+    .add(fileEndpoints.upload, 'member', async ({ scope, body, request }) => {
+      const { file } = request;
+      if (!file) throw invalid([{ path: 'file', message: 'There is no file in this: choose one.' }]);
+      try {
+        return await addFile(scope, files, body, { path: file.path, name: file.originalname, bytes: file.size });
+      } finally {
+        // Gone already where it was kept.
+        await rm(file.path, { force: true });
+      }
+    })
+    .add(fileEndpoints.keep, 'member', ({ scope, params, body }) => keepFile(scope, params.fileId, body.kept))
+    .add(fileEndpoints.remove, 'member', ({ scope, params }) => removeFile(scope, params.fileId))
+    .serve('/files/:fileId', async ({ scope, params }, response) => {
+      const file = await readableFile(scope, params.fileId ?? '');
+      send(response, files, file, file.stored, file.mediaType);
+    })
+    .serve('/files/:fileId/small', async ({ scope, params }, response) => {
+      const file = await readableFile(scope, params.fileId ?? '');
+      if (!file.isPicture)
+        throw new Refusal(404, 'Not found', 'This file is no picture, so there is no small one of it.');
+      send(response, files, file, smallOf(file.stored), 'image/webp');
+    });
+}
+
+/** Bytes of others are shown or saved, never run: no page of ours, no script, no guessing of what they are. */
+function send(response: Response, store: FileStore, file: StoredFile, stored: string, mediaType: string): void {
+  response.set({
+    'Content-Type': mediaType,
+    'Content-Security-Policy': "default-src 'none'; sandbox",
+    'X-Content-Type-Options': 'nosniff',
+    'Content-Disposition': `${file.isPicture ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+    'Cache-Control': 'private, max-age=86400',
+  });
+  response.sendFile(stored, { root: store.folder, cacheControl: false });
+}
+
+/** Lets a file in, from people who are signed in, up to the limit. */
+function receive(source: DataSource, store: FileStore): RequestHandler {
+  const upload = multer({
+    dest: store.incoming,
+    limits: { fileSize: MAX_FILE_BYTES, files: 1, fields: 8, fieldSize: 1000 },
+    defParamCharset: 'utf8',
+  }).single('file');
+  return async (request: Request, response, next) => {
+    if (!(await sessionPerson(source, request)))
+      throw new Refusal(401, 'Signed out', 'You are signed out. Sign in again.');
+    upload(request, response, (error: unknown) => next(error instanceof MulterError ? refusalOf(error) : error));
+  };
+}
+
+function refusalOf(error: MulterError): Refusal {
+  if (error.code === 'LIMIT_FILE_SIZE') {
+    const message = `This file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB. Nothing was kept; send a smaller one.`;
+    return new Refusal(413, 'Too large', message, [{ path: 'file', message }]);
+  }
+  return new Refusal(400, 'Not read', `The file could not be read (${error.message}). Send it again.`);
+}

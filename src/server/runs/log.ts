@@ -1,0 +1,88 @@
+import { In } from 'typeorm';
+import type { Run as RunAnswer } from '../../contract/index.ts';
+import { conflict } from '../http/refusal.ts';
+import type { Scope } from '../scope.ts';
+import { IS_TOUCHED, removeTasks } from '../tasks/made-task.ts';
+import { taskLines } from '../tasks/task-row.ts';
+import { Run } from '../workspace/entity.ts';
+import { sayTakenBack } from './fill.ts';
+
+const RUNS_SHOWN = 60;
+const TASKS_SHOWN = 300;
+
+export async function describeRun(scope: Scope, run: Run): Promise<RunAnswer> {
+  return describe(scope, run, await scope.peopleNames());
+}
+
+function describe(scope: Scope, run: Run, people: ReadonlyMap<string, string>): RunAnswer {
+  return {
+    id: run.id,
+    why: run.why,
+    by: run.byId === null ? null : (people.get(run.byId) ?? null),
+    startedAt: scope.moment(run.startedAt),
+    milliseconds: run.milliseconds,
+    made: run.made,
+    already: run.already,
+    problems: run.problems,
+    waits: run.waits,
+    from: run.fromDate,
+    to: run.toDate,
+    total: run.total,
+    scheduleCount: run.scheduleIds.length,
+    state: run.state,
+  };
+}
+
+/** The last runs, newest first. */
+export async function listRuns(scope: Scope): Promise<{ runs: RunAnswer[] }> {
+  const ids = await scope.sql<{ id: string }>(
+    `select id from run where workspace_id = $1 order by started_at desc, id desc limit ${RUNS_SHOWN}`,
+  );
+  const found = await scope.find(Run, { id: In(ids.map(({ id }) => id)) });
+  const byId = new Map(found.map((run) => [run.id, run]));
+  const people = await scope.peopleNames();
+  return { runs: ids.flatMap(({ id }) => byId.get(id) ?? []).map((run) => describe(scope, run, people)) };
+}
+
+interface OfRun {
+  id: string;
+  isTouched: boolean;
+}
+
+function tasksOfRun(scope: Scope, id: string, lock = ''): Promise<OfRun[]> {
+  return scope.sql<OfRun>(
+    `select id, (state <> 'open' or ${IS_TOUCHED}) as "isTouched" from task
+     where workspace_id = $1 and run_id = $2 order by work_on, set_index, id ${lock}`,
+    [id],
+  );
+}
+
+export async function oneRun(scope: Scope, id: string) {
+  const run = await scope.one(Run, id, 'run');
+  const tasks = await tasksOfRun(scope, id);
+  const keeps = tasks.filter(({ isTouched }) => isTouched).length;
+  return {
+    run: await describeRun(scope, run),
+    tasks: await taskLines(
+      scope,
+      tasks.slice(0, TASKS_SHOWN).map((task) => task.id),
+    ),
+    takesBack: tasks.length - keeps,
+    keeps,
+  };
+}
+
+/** Takes a fill back: its tasks that nobody has touched go, the others stay. */
+export function undoRun(scope: Scope, id: string): Promise<{ said: string }> {
+  return scope.transaction(async (tx) => {
+    const run = await tx.locked(Run, id, 'run');
+    if (run.why !== 'fill') throw conflict('Only a fill can be taken back: other runs make what is due anyway.');
+    if (run.state === 'undone') throw conflict('This fill has been taken back already.');
+    const tasks = await tasksOfRun(tx, id, 'for update');
+    const going = tasks.filter(({ isTouched }) => !isTouched).map((task) => task.id);
+    await removeTasks(tx, going);
+    await tx.save(Run, id, { state: 'undone', made: tasks.length - going.length });
+    await tx.tell('runs', 'tasks', 'schedules');
+    return { said: sayTakenBack(going.length, tasks.length - going.length) };
+  });
+}

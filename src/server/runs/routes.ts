@@ -1,0 +1,24 @@
+import { runEndpoints } from '../../contract/index.ts';
+import type { ServerParts } from '../http/api.ts';
+import type { Routes } from '../http/route.ts';
+import { lastRun, runMaking } from '../schedules/making.ts';
+import { rehearseFill, startFill } from './fill.ts';
+import { describeRun, listRuns, oneRun, undoRun } from './log.ts';
+
+export function runRoutes(routes: Routes, { log, pool }: ServerParts): Routes {
+  return routes
+    .add(runEndpoints.last, 'member', async ({ scope }) => {
+      const run = await lastRun(scope);
+      return { run: run && (await describeRun(scope, run)) };
+    })
+    .add(runEndpoints.list, 'member', ({ scope }) => listRuns(scope))
+    .add(runEndpoints.one, 'member', ({ scope, params }) => oneRun(scope, params.runId))
+    .add(runEndpoints.runNow, 'manager', async ({ scope }) => ({
+      run: await describeRun(scope, await runMaking(scope, 'byHand', log)),
+    }))
+    .add(runEndpoints.rehearse, 'manager', ({ scope, body }) => rehearseFill(scope, body))
+    .add(runEndpoints.fill, 'manager', async ({ scope, body }) => ({
+      run: await describeRun(scope, await startFill(scope, pool, body)),
+    }))
+    .add(runEndpoints.undo, 'manager', ({ scope, params }) => undoRun(scope, params.runId));
+}

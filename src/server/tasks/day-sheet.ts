@@ -1,0 +1,109 @@
+import type { DaySheet, Tideline } from '../../contract/index.ts';
+import { type Band, bandOf, COMING_DAYS, dayLoads, dayOfIso, isOverdue, isoOfDay } from '../../core/index.ts';
+import { Person } from '../people/entity.ts';
+import { projectedWork } from '../schedules/projection.ts';
+import type { Scope } from '../scope.ts';
+import type { Task } from './entity.ts';
+import { datedTask, type LookRow, lookOfRow, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
+
+const UNFINISHED = `('open', 'underWay', 'toCheck')`;
+
+/** What one person has to do on a day: late first, then the day by time, then what is coming. */
+export async function daySheet(scope: Scope, personId: string, date: string | undefined): Promise<DaySheet> {
+  const person = await scope.one(Person, personId, 'person');
+  const now = scope.now;
+  const day = date === undefined ? now.day : dayOfIso(date);
+  const rows = await scope.sql<TaskRow>(
+    `select ${TASK_COLUMNS} from ${TASK_JOINS}
+     where t.workspace_id = $1 and t.assignee_id = $2 and (
+       (t.starts_on <= $3::date + ${COMING_DAYS} and t.due_on >= $3::date)
+       or (t.state in ${UNFINISHED} and (t.due_on <= $3::date or t.appears_on <= $3::date))
+       or (t.done_at >= $3::date - 1 and t.done_at < $3::date + 2))`,
+    [personId, isoOfDay(day)],
+  );
+  const bands: Record<Band, TaskRow[]> = { late: [], thisDay: [], coming: [] };
+  for (const row of rows) {
+    const band = bandOf({ ...datedTask(scope, row), startsOn: dayOfIso(row.startsOn) }, day, now);
+    if (band) bands[band].push(row);
+  }
+  const projected = day > now.day ? await projectedWork(scope, day, day, personId) : [];
+  return {
+    person: { id: person.id, name: person.name, role: person.role, capacityMinutes: person.capacityMinutes },
+    date: isoOfDay(day),
+    late: bands.late.sort(byDue).map((row) => taskLine(scope, row)),
+    thisDay: bands.thisDay.sort(byTimeOfDay).map((row) => taskLine(scope, row)),
+    coming: bands.coming.sort(byDue).map((row) => taskLine(scope, row)),
+    toCheck: day === now.day ? await waitingForSign(scope, person) : [],
+    projected,
+  };
+}
+
+/** Finished work of others that is this person's to sign, oldest first. */
+async function waitingForSign(scope: Scope, { id, role, isManager }: Person) {
+  const rows = await scope.sql<TaskRow>(
+    `select ${TASK_COLUMNS} from ${TASK_JOINS}
+     where t.workspace_id = $1 and t.state = 'toCheck' and t.done_by is distinct from $2
+       and (t.sign_off->>'personId' = $2::text or t.sign_off->>'role' = $3 or ($4 and t.sign_off->>'by' = 'manager'))
+     order by t.done_at, t.id`,
+    [id, role, isManager],
+  );
+  return rows.map((row) => taskLine(scope, row));
+}
+
+function byDue(a: TaskRow, b: TaskRow): number {
+  return a.dueOn.localeCompare(b.dueOn) || byTimeOfDay(a, b);
+}
+
+/** Finished work stands where it was done; the rest by its time, those without one last. */
+function byTimeOfDay(a: TaskRow, b: TaskRow): number {
+  return timeKey(a).localeCompare(timeKey(b)) || a.title.localeCompare(b.title) || a.id.localeCompare(b.id);
+}
+
+function timeKey(row: TaskRow): string {
+  return row.startTime ?? row.dueTime ?? '~';
+}
+
+const TIDE_PAST_DAYS = 7;
+const TIDE_COMING_DAYS = 42;
+
+/** Work due per day over the past week and the coming six, of everyone or of one person. */
+export async function tideline(scope: Scope, personId: string | undefined): Promise<Tideline> {
+  const person = personId ? await scope.one(Person, personId, 'person') : null;
+  const { day: today } = scope.now;
+  const [from, to] = [today - TIDE_PAST_DAYS, today + TIDE_COMING_DAYS];
+  const rows = await scope.sql<LookRow & Pick<Task, 'estimateMinutes'>>(
+    `select state, appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", zone, done_at as "doneAt", estimate_minutes as "estimateMinutes"
+     from task where workspace_id = $1 and ($2::uuid is null or assignee_id = $2)
+       and (due_on between $3::date and $4::date or (state in ${UNFINISHED} and due_on < $3::date))`,
+    [personId ?? null, isoOfDay(from), isoOfDay(to)],
+  );
+  const tasks = rows.map((row) => ({ ...datedTask(scope, row), estimateMinutes: row.estimateMinutes }));
+  const projected = await projectedWork(scope, today, to, personId);
+  const calendar = await scope.calendar();
+  const [capacity] = await scope.sql<{ minutes: number }>(
+    'select coalesce(sum(capacity_minutes), 0)::int as minutes from person where workspace_id = $1 and ($2::uuid is null or id = $2)',
+    [personId ?? null],
+  );
+  return {
+    from: isoOfDay(from),
+    to: isoOfDay(to),
+    horizon: isoOfDay(today + scope.workspace.horizonDays),
+    late: rows.filter((row) => isOverdue(lookOfRow(scope, row))).length,
+    capacityMinutes: capacity?.minutes ?? 0,
+    scope: person?.name ?? `all of ${scope.workspace.name}`,
+    days: dayLoads(
+      tasks,
+      projected.map((line) => ({ dueOn: dayOfIso(line.dueOn), estimateMinutes: line.estimateMinutes })),
+      from,
+      to,
+    ).map(({ day, done, open, projected: minutes, tasks: count }) => ({
+      date: isoOfDay(day),
+      done,
+      open,
+      projected: minutes,
+      tasks: count,
+      isOff: !calendar.isWorkingDay(day),
+      holiday: calendar.holidayName(day) ?? null,
+    })),
+  };
+}

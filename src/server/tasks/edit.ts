@@ -1,0 +1,73 @@
+import type { INTO_TEMPLATE, TaskEdit } from '../../contract/index.ts';
+import { isEnded } from '../../core/index.ts';
+import { filesOfTemplate, setTemplateFiles } from '../files/service.ts';
+import { conflict, notFound } from '../http/refusal.ts';
+import { Person } from '../people/entity.ts';
+import type { Scope } from '../scope.ts';
+import { Template } from '../templates/entity.ts';
+import { picturesIn, sanitiseInstructions, withPictures } from '../templates/instructions.ts';
+import { saveTemplate } from '../templates/service.ts';
+import { Task } from './entity.ts';
+import { change, type SavedTask } from './work.ts';
+
+/** Changes one task; its template, its schedule and the later ones stay as they are. */
+export function editTask(
+  scope: Scope,
+  id: string,
+  { version, ...edit }: TaskEdit & { version: number },
+): Promise<SavedTask> {
+  return change(scope, id, 'edited', async (task, tx) => {
+    if (task.version !== version)
+      throw conflict('Someone else changed this task since you opened it. Yours is still on the screen, not saved.');
+    if (isEnded(task.state) || task.state === 'toCheck')
+      throw conflict('This task is finished: undo that before changing it.');
+    if (edit.assigneeId !== null) await tx.one(Person, edit.assigneeId, 'person');
+    const changes = {
+      ...edit,
+      instructions: sanitiseInstructions(edit.instructions),
+      startsOn: edit.workOn,
+      // One that is moved ahead of the day it was to be seen is seen by then.
+      appearsOn: edit.workOn < task.appearsOn ? edit.workOn : task.appearsOn,
+    };
+    const touched = Object.entries(changes)
+      .filter(([field, to]) => task[field as keyof Task] !== to)
+      .map(([field]) => field);
+    return { ...changes, edited: [...new Set([...task.edited, ...touched])] };
+  });
+}
+
+/** Gives fields of a task to its template, for the later ones. */
+export function putIntoTemplate(
+  scope: Scope,
+  id: string,
+  fields: readonly (typeof INTO_TEMPLATE)[number][],
+): Promise<{ templateId: string; changeId: string | null }> {
+  return scope.transaction(async (tx) => {
+    const task = await tx.one(Task, id, 'task');
+    if (task.templateId === null) throw notFound('template');
+    const template = await tx.locked(Template, task.templateId, 'template');
+    // Of a step that is a task of its own, the estimate is the step's.
+    const isStep = task.stepKey !== '';
+    const changes: Partial<Template> = {};
+    for (const field of fields) {
+      if (field === 'estimateMinutes' && isStep)
+        changes.steps = template.steps.map((step) =>
+          step.key === task.stepKey && step.kind === 'task' ? { ...step, estimateMinutes: task.estimateMinutes } : step,
+        );
+      else Object.assign(changes, { [field]: task[field] });
+    }
+    if (changes.instructions !== undefined) {
+      // Its pictures go along, as files of the template's own.
+      const listed = (await filesOfTemplate(tx, template.id)).map((file) => file.id);
+      const copies = await setTemplateFiles(
+        tx,
+        template.id,
+        { listed, inText: picturesIn(changes.instructions) },
+        { taskId: id },
+      );
+      changes.instructions = withPictures(changes.instructions, copies);
+    }
+    const { changeId } = await saveTemplate(tx, template, changes, 'changed');
+    return { templateId: template.id, changeId };
+  });
+}

@@ -1,0 +1,215 @@
+import type { Earlier, StoredFile as FileAnswer, Task as TaskAnswer } from '../../contract/index.ts';
+import { dayOfIso, isoOfDay, nextDated, revisionOn, writePhrase } from '../../core/index.ts';
+import { filesOfTasks, filesOfTemplate } from '../files/service.ts';
+import { notFound } from '../http/refusal.ts';
+import { plannedSchedule, scheduleRows } from '../schedules/schedule-row.ts';
+import type { Scope } from '../scope.ts';
+import type { SentBack, Task, Tick } from './entity.ts';
+import { maySign, mayWork } from './permission.ts';
+import { pastTasksOf } from './series.ts';
+import { type LookRow, lookOfRow, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
+
+type FullRow = TaskRow &
+  Pick<Task, 'instructions' | 'brief' | 'links' | 'sentBack' | 'signedAt' | 'signedBy' | 'templateVersion'> & {
+    assetTag: string | null;
+    templateName: string | null;
+    templateNow: number | null;
+    templateChangedAt: Date | null;
+    templateArchivedAt: Date | null;
+  };
+
+/** A task with all there is to know when doing it. */
+export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
+  const [row] = await scope.sql<FullRow>(
+    `select ${TASK_COLUMNS}, t.instructions, t.brief, t.links, t.sent_back as "sentBack", t.signed_at as "signedAt",
+       t.signed_by as "signedBy", t.template_version as "templateVersion", asset.tag as "assetTag", template.name as "templateName",
+       template.version as "templateNow", template.changed_at as "templateChangedAt", template.archived_at as "templateArchivedAt"
+     from ${TASK_JOINS} where t.workspace_id = $1 and t.id = $2`,
+    [id],
+  );
+  if (!row) throw notFound('task');
+  const people = await scope.peopleNames();
+  const nameOf = (personId: string | null) => (personId === null ? null : (people.get(personId) ?? null));
+  const given = ({ at, by }: Tick) => ({ at: scope.moment(new Date(at)), by: nameOf(by) });
+  const sentBack: SentBack | undefined = row.sentBack.at(-1);
+  return {
+    ...taskLine(scope, row),
+    instructions: row.instructions,
+    brief: row.brief,
+    links: row.links,
+    files: (await filesOfTasks(scope, [id])).get(id) ?? [],
+    templateFiles: row.templateId === null ? [] : await filesOfTemplate(scope, row.templateId),
+    demands: row.demands,
+    steps: row.checkLines.map((line) => {
+      const tick = row.ticks[line.key];
+      return {
+        ...line,
+        tickedAt: tick ? given(tick).at : null,
+        tickedBy: tick ? given(tick).by : null,
+      };
+    }),
+    numbered: row.numbered,
+    finishWithLast: row.finishWithLast,
+    workType: row.workType,
+    signOff: row.signOff,
+    answers: Object.fromEntries(
+      Object.entries(row.answers).map(([key, { value, remark, ...tick }]) => [
+        key,
+        { value: typeof value === 'object' ? [...value] : value, remark, ...given(tick) },
+      ]),
+    ),
+    assetTag: row.assetTag,
+    note: row.note,
+    notePinned: row.notePinned,
+    doneBy: nameOf(row.doneBy),
+    signed: row.signedAt === null ? null : { at: scope.moment(row.signedAt), by: nameOf(row.signedBy) },
+    sentBack: sentBack ? { ...given(sentBack), reason: sentBack.reason } : null,
+    template: templateOf(scope, row),
+    set: await setOf(scope, row),
+    mayWork: mayWork(scope, row),
+    maySign: maySign(scope, row),
+    finishedBy: row.state === 'done' || row.state === 'toCheck' ? await finishingChange(scope, id) : null,
+    ...(await seriesOf(scope, row, nameOf)),
+  };
+}
+
+function templateOf(scope: Scope, row: FullRow): TaskAnswer['template'] {
+  if (row.templateId === null || row.templateName === null) return null;
+  const isOlder = row.templateVersion !== null && row.templateNow !== null && row.templateVersion < row.templateNow;
+  return {
+    id: row.templateId,
+    name: row.templateName,
+    changedSince: isOlder ? scope.moment(row.templateChangedAt as Date).slice(0, 10) : null,
+    isArchived: row.templateArchivedAt !== null,
+  };
+}
+
+async function setOf(scope: Scope, { setId, setSize, id }: FullRow): Promise<TaskAnswer['set']> {
+  const rows = await scope.sql<
+    LookRow & Pick<Task, 'id' | 'title' | 'workOn' | 'estimateMinutes'> & { who: string | null }
+  >(
+    `select t.id, t.title, t.work_on as "workOn", t.estimate_minutes as "estimateMinutes", t.state, t.appears_on as "appearsOn",
+       t.due_on as "dueOn", t.due_time as "dueTime", t.zone, t.done_at as "doneAt", p.name as who
+     from task t left join person p on p.workspace_id = t.workspace_id and p.id = t.assignee_id
+     where t.workspace_id = $1 and (t.id = $2 or ($4 and t.set_id = $3)) order by t.work_on, t.set_index, t.id`,
+    [id, setId, setSize > 1],
+  );
+  return rows.map((row) => {
+    const { state, late } = lookOfRow(scope, row);
+    const { title, estimateMinutes, who } = row;
+    return { taskId: row.id, title, on: row.workOn, dueTime: row.dueTime, state, late, who, estimateMinutes };
+  });
+}
+
+async function finishingChange(scope: Scope, taskId: string): Promise<string | null> {
+  const [last] = await scope.sql<{ id: string; action: string }>(
+    `select id, action from change where workspace_id = $1 and subject = 'task' and subject_id = $2 and undone_at is null
+       and action <> 'pinned' order by id desc limit 1`,
+    [taskId],
+  );
+  return last && ['finished', 'signed'].includes(last.action) ? last.id : null;
+}
+
+const EARLIER_SHOWN = 12;
+
+/** Tasks of the same series: of the same schedule, or of the same template for the same client and asset. */
+const SAME_SERIES = `t.step_key = $3 and (case when $2::uuid is not null then t.schedule_id = $2
+  else t.schedule_id is null and t.template_id = $4 and t.client_id is not distinct from $5 and t.asset_id is not distinct from $6 end)`;
+
+async function seriesOf(
+  scope: Scope,
+  task: FullRow,
+  nameOf: (id: string | null) => string | null,
+): Promise<Pick<TaskAnswer, 'schedule' | 'series'>> {
+  const before = [task.scheduleId, task.stepKey, task.templateId, task.clientId, task.assetId, task.workOn, task.id];
+  const [totals] = await scope.sql<{ count: number; since: string | null }>(
+    `select count(*) as count, min(work_on) as since from task t
+     where t.workspace_id = $1 and ${SAME_SERIES} and t.work_on < $7::date and t.id <> $8`,
+    before,
+  );
+  const earlier = await earlierOf(scope, before, nameOf);
+  const series = { lastEight: [], count: totals?.count ?? 0, since: totals?.since ?? null, earlier, next: null };
+  if (task.scheduleId === null || task.nominalDate === null) return { schedule: null, series };
+  const [row] = await scheduleRows(scope, { ids: [task.scheduleId] });
+  if (!row) return { schedule: null, series };
+  const schedule = plannedSchedule(scope, row);
+  const nominal = task.nominalDate;
+  const past = (await pastTasksOf(scope, [row.id])).get(row.id) ?? [];
+  const next = await nextInSeries(scope, row.id, schedule, dayOfIso(nominal));
+  return {
+    schedule: {
+      id: row.id,
+      phrase: writePhrase(revisionOn(schedule, nominal).recurrence, { start: 'unsaid' }),
+      nominalOn: nominal,
+    },
+    series: {
+      ...series,
+      lastEight: past
+        .filter(({ nominalDate, shows }) => shows && nominalDate <= nominal)
+        .slice(-8)
+        .map((item) => item.task),
+      next: next && { ...next, who: row.assigneeName },
+    },
+  };
+}
+
+/** Earlier ones that have something to tell: the newest few, and all that was pinned or is kept. */
+async function earlierOf(
+  scope: Scope,
+  before: readonly unknown[],
+  nameOf: (id: string | null) => string | null,
+): Promise<Earlier[]> {
+  const rows = await scope.sql<
+    Pick<Task, 'note' | 'notePinned' | 'answers' | 'workOn' | 'doneBy' | 'assigneeId'> & {
+      id: string;
+      fileCount: number;
+    }
+  >(
+    `with past as (
+       select t.id, t.note, t.note_pinned as "notePinned", t.answers, t.work_on as "workOn", t.done_by as "doneBy",
+         t.assignee_id as "assigneeId", f.n as "fileCount", f.kept
+       from task t left join lateral (
+         select count(*) as n, coalesce(bool_or(is_kept), false) as kept from file
+         where workspace_id = t.workspace_id and task_id = t.id and removed_at is null
+       ) f on true
+       where t.workspace_id = $1 and ${SAME_SERIES} and t.work_on < $7::date and t.id <> $8
+         and (t.note <> '' or t.answers <> '{}' or f.n > 0)
+     )
+     (select * from past order by "workOn" desc limit ${EARLIER_SHOWN})
+     union select * from past where "notePinned" or kept
+     order by "workOn" desc`,
+    before,
+  );
+  const files = await filesOfTasks(
+    scope,
+    rows.filter(({ fileCount }) => fileCount > 0).map(({ id }) => id),
+  );
+  return rows.map((row) => ({
+    taskId: row.id,
+    on: row.workOn,
+    by: nameOf(row.doneBy ?? row.assigneeId),
+    note: row.note,
+    isPinned: row.notePinned,
+    files: files.get(row.id) ?? ([] as FileAnswer[]),
+    readings: Object.fromEntries(
+      Object.entries(row.answers).flatMap(([key, { value }]) => (typeof value === 'number' ? [[key, value]] : [])),
+    ),
+  }));
+}
+
+async function nextInSeries(
+  scope: Scope,
+  scheduleId: string,
+  schedule: ReturnType<typeof plannedSchedule>,
+  nominal: number,
+): Promise<{ on: string; taskId: string | null } | null> {
+  const [made] = await scope.sql<{ id: string; on: string }>(
+    `select id, work_on as "on" from task where workspace_id = $1 and schedule_id = $2 and step_key = '' and nominal_date > $3::date
+     order by nominal_date limit 1`,
+    [scheduleId, isoOfDay(nominal)],
+  );
+  if (made) return { on: made.on, taskId: made.id };
+  const from = Math.max(nominal + 1, scope.now.day);
+  const next = nextDated(schedule, await scope.calendar(), from, (occurrence) => occurrence.nominal > nominal);
+  return next && { on: isoOfDay(next.on), taskId: null };
+}

@@ -1,0 +1,255 @@
+import type { z } from 'zod';
+import type { answerInputSchema, Task as TaskAnswer } from '../../contract/index.ts';
+import {
+  type AnswerValue,
+  answerProblem,
+  type Demand,
+  isEnded,
+  missingOnLine,
+  sayMissing,
+  stillMissing,
+} from '../../core/index.ts';
+import { Asset } from '../clients/entity.ts';
+import { type FieldChanges, fieldsBefore } from '../db/change.ts';
+import { proofFilesOf } from '../files/service.ts';
+import { conflict, forbidden, invalid, notFound } from '../http/refusal.ts';
+import { Person } from '../people/entity.ts';
+import { followOn } from '../schedules/sync.ts';
+import { fieldChanges, type Scope } from '../scope.ts';
+import { type GivenAnswer, Task, type Tick } from './entity.ts';
+import { removeHandMade } from './hand-made.ts';
+import { oneTask } from './one-task.ts';
+import { maySign, mayWork } from './permission.ts';
+import { doingOf } from './task-row.ts';
+
+export interface SavedTask {
+  readonly task: TaskAnswer;
+  readonly changeId: string | null;
+}
+
+export function startTask(scope: Scope, id: string): Promise<SavedTask> {
+  return change(scope, id, 'started', (task) => {
+    if (task.state === 'underWay') return {};
+    refuseFinished(task, 'started');
+    return { state: 'underWay', startedAt: scope.instant };
+  });
+}
+
+export function claimTask(scope: Scope, id: string): Promise<SavedTask> {
+  return scope.transaction(async (tx) => {
+    const task = await tx.locked(Task, id, 'task');
+    if (task.assigneeId !== null && task.assigneeId !== tx.person?.id) {
+      const holder = await tx.one(Person, task.assigneeId, 'person');
+      throw conflict(`${holder.name} has it already.`);
+    }
+    return writeTask(tx, task, 'claimed', { assigneeId: tx.person?.id ?? null });
+  });
+}
+
+export function tickLine(scope: Scope, id: string, key: string, ticked: boolean): Promise<SavedTask> {
+  return change(scope, id, ticked ? 'ticked' : 'unticked', async (task, tx) => {
+    refuseFinished(task, 'changed');
+    const line = task.checkLines.find((one) => one.key === key);
+    if (!line) throw notFound('check line');
+    if (ticked) {
+      const doing = doingOf(task, await proofFilesOf(tx, id));
+      const missing = missingOnLine(line, doing).filter(({ demand }) => demand !== null);
+      if (missing.length > 0)
+        throw invalid([{ path: `steps.${key}`, message: `Still missing for this step: ${sayMissing(missing)}.` }]);
+    }
+    const { [key]: was, ...others } = task.ticks;
+    const ticks = ticked ? { ...others, [key]: was ?? tickOf(tx) } : others;
+    return { ticks, ...(ticked ? begun(tx, task) : {}), ...(await finishedBy(tx, task, { ticks })) };
+  });
+}
+
+function tickOf({ instant, person }: Scope): Tick {
+  return { at: instant.toISOString(), by: person?.id ?? null };
+}
+
+/** The first thing that is done on a task begins it. */
+function begun(scope: Scope, task: Task): Partial<Task> {
+  return task.state === 'open' ? { state: 'underWay', startedAt: scope.instant } : {};
+}
+
+/** Where the template says so, the last tick finishes the task. */
+async function finishedBy(scope: Scope, task: Task, changes: Partial<Task>): Promise<Partial<Task>> {
+  if (!task.finishWithLast || task.checkLines.length === 0) return {};
+  const after = { ...task, ...changes };
+  const ticksBefore = Object.keys(task.ticks).length;
+  if (Object.keys(after.ticks).length <= ticksBefore) return {};
+  const missing = stillMissing(doingOf(after, await proofFilesOf(scope, task.id)));
+  return missing.length === 0 ? finished(scope, task) : {};
+}
+
+function finished(scope: Scope, task: Task): Partial<Task> {
+  return {
+    state: task.signOff === null ? 'done' : 'toCheck',
+    startedAt: task.startedAt ?? scope.instant,
+    doneAt: scope.instant,
+    doneBy: scope.person?.id ?? null,
+  };
+}
+
+export function answerDemand(
+  scope: Scope,
+  id: string,
+  { demand: key, value, remark }: z.output<typeof answerInputSchema>,
+): Promise<SavedTask> {
+  return change(scope, id, value === null ? 'took an answer back' : 'answered', async (task, tx) => {
+    refuseFinished(task, 'changed');
+    const line = task.checkLines.find(({ demands }) => demands.some((one) => one.key === key));
+    const demand = (line?.demands ?? task.demands).find((one) => one.key === key);
+    if (!demand) throw notFound('question');
+    const { [key]: _, ...others } = task.answers;
+    const answers =
+      value === null ? others : { ...others, [key]: await givenAnswer(tx, task, demand, value, remark.trim()) };
+    const files = await proofFilesOf(tx, id);
+    const ticks = line ? tickedByProof(tx, { ...task, answers }, line.key, files) : task.ticks;
+    return {
+      answers,
+      ticks,
+      ...(value === null ? {} : begun(tx, task)),
+      ...(await finishedBy(tx, task, { answers, ticks })),
+    };
+  });
+}
+
+async function givenAnswer(
+  scope: Scope,
+  task: Task,
+  demand: Demand,
+  value: AnswerValue,
+  remark: string,
+): Promise<GivenAnswer> {
+  const asset = task.assetId === null ? null : await scope.one(Asset, task.assetId, 'asset');
+  const problem = answerProblem(demand, value, asset?.tag ?? null);
+  if (problem !== null) throw invalid([{ path: demand.key, message: problem }]);
+  const was = task.answers[demand.key];
+  const isSame = JSON.stringify([was?.value, was?.remark]) === JSON.stringify([value, remark]);
+  return isSame && was ? was : { value, remark, ...tickOf(scope) };
+}
+
+/** A line whose proof is complete ticks itself; one whose proof is gone loses its tick. */
+export function tickedByProof(
+  scope: Scope,
+  task: Task,
+  key: string,
+  files: Readonly<Record<string, number>>,
+): Record<string, Tick> {
+  const line = task.checkLines.find((one) => one.key === key);
+  if (!line || line.demands.length === 0) return task.ticks;
+  const lacksProof = missingOnLine(line, doingOf(task, files)).some(({ demand }) => demand !== null);
+  const { [key]: was, ...others } = task.ticks;
+  return lacksProof ? others : { ...others, [key]: was ?? tickOf(scope) };
+}
+
+export function writeNote(scope: Scope, id: string, note: string, was: string): Promise<SavedTask> {
+  return change(scope, id, 'noted', (task) => {
+    if (task.note !== was && task.note !== note) {
+      throw conflict(
+        `Someone else wrote a note meanwhile: “${task.note.slice(0, 200)}”. Yours is still in the field; add to theirs and save again.`,
+      );
+    }
+    return { note, ...(note.trim() === '' ? { notePinned: false } : {}) };
+  });
+}
+
+export function pinNote(scope: Scope, id: string, pinned: boolean): Promise<SavedTask> {
+  return change(scope, id, 'pinned', (task) => {
+    if (pinned && task.note.trim() === '') throw conflict('There is no note to pin yet: write one first.');
+    return { notePinned: pinned };
+  });
+}
+
+export function finishTask(scope: Scope, id: string): Promise<SavedTask> {
+  return change(scope, id, 'finished', async (task, tx) => {
+    refuseFinished(task, 'finished');
+    const missing = stillMissing(doingOf(task, await proofFilesOf(tx, id)));
+    if (missing.length > 0) throw invalid([{ path: 'steps', message: `Still missing: ${sayMissing(missing)}.` }]);
+    return finished(tx, task);
+  });
+}
+
+export function signTask(scope: Scope, id: string): Promise<SavedTask> {
+  return check(scope, id, 'signed', (_task, tx) => ({
+    state: 'done',
+    signedAt: tx.instant,
+    signedBy: tx.person?.id ?? null,
+  }));
+}
+
+/** Back to whoever did it, with what is to be done again. */
+export function sendBackTask(scope: Scope, id: string, reason: string): Promise<SavedTask> {
+  return check(scope, id, 'sent back', (task, tx) => ({
+    state: 'underWay',
+    doneAt: null,
+    doneBy: null,
+    sentBack: [...task.sentBack, { ...tickOf(tx), reason }],
+  }));
+}
+
+function check(
+  scope: Scope,
+  id: string,
+  action: string,
+  decide: (task: Task, tx: Scope) => Partial<Task>,
+): Promise<SavedTask> {
+  return scope.transaction(async (tx) => {
+    const task = await tx.locked(Task, id, 'task');
+    if (task.state !== 'toCheck') throw conflict('This task is not waiting to be checked.');
+    if (task.doneBy !== null && task.doneBy === tx.person?.id)
+      throw forbidden('You did this yourself: someone else has to check it.');
+    if (!maySign(tx, task)) throw forbidden('This is not yours to sign off.');
+    return writeTask(tx, task, action, decide(task, tx));
+  });
+}
+
+function refuseFinished(task: Task, verb: string): void {
+  if (task.state === 'toCheck')
+    throw conflict(`This task waits to be checked, so it can't be ${verb}. Undo the finish first.`);
+  if (isEnded(task.state)) throw conflict(`This task is ${task.state}, so it can't be ${verb}. Undo that first.`);
+}
+
+/** Puts a task back to what a change found. */
+export async function undoTaskChange(scope: Scope, id: string, fields: FieldChanges): Promise<string> {
+  if ('tasks' in fields) return removeHandMade(scope, fields['tasks']?.to as string[]);
+  const task = await scope.locked(Task, id, 'task');
+  if (!mayWork(scope, task) && task.signedBy !== scope.person?.id)
+    throw forbidden('Only the person who has this task, or a manager, can undo that.');
+  await writeTask(scope, task, 'undone', fieldsBefore(task, fields));
+  return `“${task.title}” is as it was before.`;
+}
+
+export function change(
+  scope: Scope,
+  id: string,
+  action: string,
+  decide: (task: Task, tx: Scope) => Partial<Task> | Promise<Partial<Task>>,
+): Promise<SavedTask> {
+  return scope.transaction(async (tx) => {
+    const task = await workableTask(tx, id);
+    return writeTask(tx, task, action, await decide(task, tx));
+  });
+}
+
+/** A task, held for a change by somebody who may work on it. */
+export async function workableTask(scope: Scope, id: string): Promise<Task> {
+  const task = await scope.locked(Task, id, 'task');
+  if (mayWork(scope, task)) return task;
+  throw forbidden(
+    task.assigneeId === null ? 'Nobody has this task yet: claim it first.' : 'This task is someone else’s.',
+  );
+}
+
+export async function writeTask(scope: Scope, task: Task, action: string, changes: Partial<Task>): Promise<SavedTask> {
+  const fields = fieldChanges(task, changes);
+  if (Object.keys(fields).length === 0) return { task: await oneTask(scope, task.id), changeId: null };
+  await scope.save(Task, task.id, { ...changes, version: task.version + 1 });
+  const isFinish = 'state' in fields && (changes.state === 'done' || changes.state === 'toCheck');
+  const changeId = await scope.record('task', task.id, isFinish && action !== 'signed' ? 'finished' : action, fields);
+  if ('state' in fields && task.scheduleId !== null && task.stepKey === '')
+    await followOn(scope, task.scheduleId, task.nominalDate);
+  await scope.tell('tasks', 'schedules');
+  return { task: await oneTask(scope, task.id), changeId };
+}

@@ -1,0 +1,77 @@
+import type { TemplateInput } from '../../contract/index.ts';
+import { dayOfIso, patternOfTitle, type Step } from '../../core/index.ts';
+import { Asset, Client } from '../clients/entity.ts';
+import { filesOfTasks, filesOfTemplate } from '../files/service.ts';
+import type { Scope } from '../scope.ts';
+import { Task } from '../tasks/entity.ts';
+import { Template } from './entity.ts';
+
+/**
+ * A task as a template to begin from: its text, steps, proof and settings. The names and dates in its title become tokens;
+ * the other tasks of its set become steps with the days between them.
+ */
+export async function taskAsTemplate(scope: Scope, taskId: string): Promise<TemplateInput> {
+  const task = await scope.one(Task, taskId, 'task');
+  const set = (await scope.find(Task, { setId: task.setId })).sort((a, b) => a.setIndex - b.setIndex);
+  const main = set.find(({ stepKey }) => stepKey === '') ?? task;
+  const template = task.templateId === null ? null : await scope.one(Template, task.templateId, 'template');
+  const people = await scope.peopleNames();
+  const client = main.clientId === null ? null : await scope.one(Client, main.clientId, 'client');
+  const asset = main.assetId === null ? null : await scope.one(Asset, main.assetId, 'asset');
+  const patternOf = (one: Task) =>
+    patternOfTitle(one.title, {
+      on: dayOfIso(one.setOn),
+      client: client?.name ?? null,
+      asset: asset?.name ?? null,
+      person: one.assigneeId === null ? null : (people.get(one.assigneeId) ?? null),
+    });
+  const checks = (one: Task): Step[] => one.checkLines.map((line) => ({ kind: 'check', ...line }));
+  const steps: Step[] = set.flatMap((one) =>
+    one.id === main.id
+      ? []
+      : [
+          {
+            kind: 'task',
+            key: one.stepKey === '' ? `step-${one.setIndex}` : one.stepKey,
+            titlePattern: patternOf(one),
+            note: one.brief,
+            offset: { amount: dayOfIso(one.workOn) - dayOfIso(main.workOn), unit: 'day' },
+            startTime: one.startTime,
+            dueTime: one.dueTime,
+            assignee: assigneeOf(one, main),
+            estimateMinutes: one.estimateMinutes,
+            demands: one.demands,
+            signOff: one.signOff,
+          },
+          ...checks(one),
+        ],
+  );
+  const files = [
+    ...((await filesOfTasks(scope, [main.id])).get(main.id) ?? []).filter(({ demand }) => demand === null),
+    ...(template ? await filesOfTemplate(scope, template.id) : []),
+  ];
+  return {
+    name: template ? `${template.name}, from a task`.slice(0, 120) : main.title.slice(0, 120),
+    summary: template?.summary ?? '',
+    titlePattern: patternOf(main),
+    category: template?.category ?? null,
+    dot: template?.dot ?? null,
+    instructions: main.instructions,
+    links: main.links,
+    priority: main.priority,
+    workType: main.workType,
+    signOff: main.signOff,
+    finishWithLast: main.finishWithLast,
+    numbered: main.numbered,
+    demands: main.demands,
+    estimateMinutes: main.estimateMinutes,
+    assigneeId: main.assigneeId,
+    steps: [...checks(main), ...steps],
+    fileIds: files.map(({ id }) => id),
+  };
+}
+
+function assigneeOf(one: Task, main: Task): Extract<Step, { kind: 'task' }>['assignee'] {
+  if (one.assigneeId === main.assigneeId) return { by: 'set' };
+  return one.assigneeId === null ? { by: 'nobody' } : { by: 'person', personId: one.assigneeId };
+}

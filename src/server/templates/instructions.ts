@@ -1,0 +1,62 @@
+import sanitizeHtml from 'sanitize-html';
+
+const PICTURE = /^\/api\/files\/([0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12})$/i;
+
+/**
+ * Instructions as they may be shown: the elements that the editor makes and nothing that runs, loads or styles.
+ * Pictures are files of this server, links lead to the web, to mail or to a telephone.
+ */
+export function sanitiseInstructions(html: string): string {
+  const clean = sanitizeHtml(html, {
+    allowedTags: [
+      ...['p', 'h2', 'h3', 'h4', 'strong', 'em', 's', 'u', 'code', 'pre', 'blockquote', 'hr', 'br'],
+      ...['ul', 'ol', 'li', 'label', 'input', 'span', 'div', 'a', 'img'],
+      ...['table', 'thead', 'tbody', 'tr', 'th', 'td'],
+    ],
+    allowedAttributes: {
+      a: ['href', 'target', 'rel'],
+      img: ['src', 'alt', 'title'],
+      ul: ['data-type'],
+      li: ['data-type', 'data-checked'],
+      ol: ['start'],
+      input: ['type', 'checked', 'disabled'],
+      th: ['colspan', 'rowspan'],
+      td: ['colspan', 'rowspan'],
+    },
+    allowedSchemes: ['http', 'https', 'mailto', 'tel'],
+    allowProtocolRelative: false,
+    transformTags: {
+      a: (tagName, attribs) => ({ tagName, attribs: { ...attribs, target: '_blank', rel: 'noopener noreferrer' } }),
+      h1: 'h2',
+      b: 'strong',
+      i: 'em',
+      // A check box of the text is read, not used: what is ticked are the steps.
+      input: (tagName, attribs) => ({
+        tagName,
+        attribs: { type: 'checkbox', disabled: 'disabled', ...('checked' in attribs ? { checked: 'checked' } : {}) },
+      }),
+    },
+    exclusiveFilter: (frame) => frame.tag === 'img' && !PICTURE.test(frame.attribs['src'] ?? ''),
+  });
+  // An editor that was left empty still holds a paragraph.
+  return /<img|<hr/.test(clean) || textOf(clean) !== '' ? clean : '';
+}
+
+function textOf(html: string): string {
+  return sanitizeHtml(html, { allowedTags: [], allowedAttributes: {} })
+    .replace(/&nbsp;/g, ' ')
+    .trim();
+}
+
+/** The files whose pictures stand in a text, by their ids. */
+export function picturesIn(html: string): string[] {
+  return [...new Set([...html.matchAll(/src="\/api\/files\/([0-9a-f-]{36})"/gi)].map(([, id = '']) => id))];
+}
+
+/** The text with other files in the place of some of its pictures. */
+export function withPictures(html: string, replaced: ReadonlyMap<string, string>): string {
+  return html.replace(/(src="\/api\/files\/)([0-9a-f-]{36})"/gi, (all, before: string, id: string) => {
+    const other = replaced.get(id);
+    return other === undefined ? all : `${before}${other}"`;
+  });
+}

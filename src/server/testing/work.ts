@@ -1,0 +1,62 @@
+import type { Demand, Step } from '../../core/index.ts';
+import type { Agent } from './test-server.ts';
+
+/** A check line of a template, as tests write it. */
+export const checkLine = (key: string, demands: readonly Demand[] = []): Step => ({
+  kind: 'check',
+  key,
+  text: `Line ${key}`,
+  note: '',
+  demands,
+});
+
+/** A task of its own, so many days from the set's date. */
+export const ownTask = (key: string, amount: number, rest: Partial<Extract<Step, { kind: 'task' }>> = {}): Step => ({
+  kind: 'task',
+  key,
+  titlePattern: `Task ${key}`,
+  note: '',
+  offset: { amount, unit: 'day' },
+  startTime: null,
+  dueTime: null,
+  assignee: { by: 'set' },
+  estimateMinutes: 10,
+  demands: [],
+  signOff: null,
+  ...rest,
+});
+
+/** The id of a new template with these steps and whatever else. */
+export async function newTemplate(manager: Agent, rest: object): Promise<string> {
+  const template = {
+    name: 'Test',
+    titlePattern: 'Test',
+    category: null,
+    instructions: '',
+    estimateMinutes: 30,
+    ...rest,
+  };
+  const { body } = await manager.post('/api/templates').send({ template, like: null }).expect(200);
+  return body.template.id;
+}
+
+/** Starts a template by hand on a day; the ids of its tasks by their steps' keys. */
+export async function startedTasks(
+  by: Agent,
+  templateId: string,
+  assigneeId: string | null,
+  parts: readonly { readonly step: string; readonly on: string }[] = [{ step: '', on: '2026-11-24' }],
+): Promise<string[]> {
+  const { body } = await by
+    .post(`/api/templates/${templateId}/start`)
+    .send({
+      on: '2026-11-24',
+      clientId: null,
+      assetId: null,
+      assigneeId,
+      special: '',
+      parts: parts.map((part) => ({ ...part, startTime: null, dueTime: null, assigneeId })),
+    })
+    .expect(200);
+  return body.tasks.map(({ id }: { id: string }) => id);
+}
