@@ -18,6 +18,8 @@ const TaskSheet = lazy(() => import('./tasks/task-sheet.tsx'));
 const Schedules = lazy(() => import('./schedules/schedules-page.tsx'));
 const ScheduleBench = lazy(() => import('./schedules/schedule-bench.tsx'));
 const Templates = lazy(() => import('./templates/templates-page.tsx'));
+const FillPage = lazy(() => import('./runs/fill-page.tsx'));
+const RunSheet = lazy(() => import('./runs/run-sheet.tsx'));
 const TemplatePage = lazy(() => import('./templates/template-page.tsx'));
 
 /** Only for those who are signed in; others sign in first and come back to where they were going. */
@@ -96,6 +98,7 @@ const router = createBrowserRouter([
           },
           { path: 'schedules', element: <Schedules />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
           { path: 'schedules/:scheduleId', element: <ScheduleBench /> },
+          { path: 'fill', element: <FillPage />, children: [{ path: 'run/:runId', element: <RunSheet /> }] },
           { path: 'templates', element: <Templates /> },
           { path: 'templates/:templateId', element: <TemplatePage /> },
         ],

@@ -1,10 +1,11 @@
 import { useMemo } from 'react';
 import {
+  type Reach,
+  runEndpoints,
   type Schedule,
   type ScheduleInput,
   type Sync,
   scheduleEndpoints,
-  workspaceEndpoints,
 } from '../../contract/index.ts';
 import { plural } from '../../core/index.ts';
 import { useAnswer, useRefresh, useWholeList } from '../answer.ts';
@@ -27,7 +28,7 @@ export function useSchedule(scheduleId: string | null) {
 }
 
 export function useLastRun() {
-  return useAnswer(workspaceEndpoints.lastRun, {});
+  return useAnswer(runEndpoints.last, {});
 }
 
 type Saved = Answer<typeof scheduleEndpoints.create>;
@@ -43,14 +44,17 @@ export function useScheduleActions() {
   };
   return {
     /** @throws ProblemError when it is refused */
-    save: (input: ScheduleInput & { version: number }, scheduleId: string | null) =>
+    impact: (input: ScheduleInput & { version: number }, scheduleId: string, reach: Reach) =>
+      ask(scheduleEndpoints.impact, { params: { scheduleId }, body: { ...input, reach } }),
+    /** @throws ProblemError when it is refused */
+    save: (input: ScheduleInput & { version: number }, scheduleId: string | null, reach?: Reach) =>
       scheduleId === null
         ? keep(
             ask(scheduleEndpoints.create, { body: input }),
             ({ schedule, tasks }) => `“${schedule.template.name}” is scheduled. ${saySync(tasks)}`,
           )
         : keep(
-            ask(scheduleEndpoints.change, { params: { scheduleId }, body: input }),
+            ask(scheduleEndpoints.change, { params: { scheduleId }, body: { ...input, ...(reach ? { reach } : {}) } }),
             ({ tasks }) => `Saved. ${saySync(tasks)}`,
           ),
     pause: (schedule: Schedule) =>
@@ -65,7 +69,7 @@ export function useScheduleActions() {
       ).catch(sayTrouble),
     async runNow(): Promise<void> {
       try {
-        const { run } = await ask(workspaceEndpoints.runNow);
+        const { run } = await ask(runEndpoints.runNow);
         await refresh('/schedules', '/tideline', '/people/', '/runs');
         const problems =
           run.problems.length > 0 ? ` ${plural(run.problems.length, 'schedule')} could not be planned.` : '';

@@ -1,6 +1,7 @@
-import type { Schedule, ScheduleInput } from '../../contract/index.ts';
+import type { Schedule, ScheduleInput, Task, TemplateLine } from '../../contract/index.ts';
 import {
   type CivilDay,
+  dayOfIso,
   isoOfDay,
   PLAIN_TIMING,
   type PlannedSchedule,
@@ -16,16 +17,32 @@ export interface BenchDraft extends ScheduleInput {
   readonly version: number;
 }
 
-/** A schedule to begin with: weekly on the weekday of today, unless it is to be like an example. */
-export function freshDraft(today: CivilDay, templateId: string, like: string | null): BenchDraft {
+/** What a new schedule begins from. */
+export interface Beginning {
+  readonly templateId: string;
+  /** As far as it is known: one that has just been made comes with the next list. */
+  readonly template: TemplateLine | undefined;
+  readonly like: string | null;
+  /** A task whose day, client and person are taken over. */
+  readonly task: Task | null;
+  readonly clientId: string | null;
+  readonly assetId: string | null;
+}
+
+/** A schedule to begin with: weekly on the weekday of today or of a task, unless it is to be like an example. */
+export function freshDraft(
+  today: CivilDay,
+  { templateId, template, like, task, clientId, assetId }: Beginning,
+): BenchDraft {
   return {
     version: 0,
     templateId,
-    clientId: null,
-    assetId: null,
-    assigneeId: null,
-    recurrence: likeOf(like, today),
+    clientId: task?.client?.id ?? clientId,
+    assetId: task?.asset?.id ?? assetId,
+    assigneeId: task?.assignee?.id ?? template?.assigneeId ?? null,
+    recurrence: likeOf(like, task ? dayOfIso(task.on) : today),
     timing: { ...PLAIN_TIMING, appears: { amount: -1, unit: 'workingDay' } },
+    overlap: { kind: 'add' },
     pauses: [],
     exceptions: [],
     revisions: [],
@@ -56,6 +73,7 @@ export function draftOf(schedule: Schedule): BenchDraft {
     assigneeId: schedule.assignee?.id ?? null,
     recurrence: schedule.recurrence,
     timing: schedule.timing,
+    overlap: schedule.overlap,
     pauses: schedule.pauses,
     exceptions: schedule.exceptions,
     revisions: schedule.revisions,

@@ -1,16 +1,17 @@
-import type { Template } from '../../contract/index.ts';
-import { sayDuration } from '../../core/index.ts';
+import type { TemplateLine } from '../../contract/index.ts';
+import { plural, sayDuration } from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { Part } from '../ui/blanks.tsx';
 import { Picker, type PickerOption } from '../ui/picker.tsx';
 import { ByHandPart } from './by-hand-part.tsx';
 import { EachTimePart } from './each-time-part.tsx';
 import type { FormPartProps, StretchPartProps } from './form-part.tsx';
+import { OverlapPart } from './overlap-part.tsx';
 import { StretchesPart } from './stretches-part.tsx';
 import { WhenPart } from './when-part.tsx';
 
 interface BenchFormProps extends StretchPartProps {
-  readonly templates: readonly Template[];
+  readonly templates: readonly TemplateLine[];
   readonly title: string | null;
   readonly onStretch: (stretch: number) => void;
 }
@@ -30,13 +31,19 @@ export function BenchForm({ draft, stretch, templates, problem, title, onChange,
           label="Template"
           chosen={draft.templateId}
           placeholder="choose a template"
-          options={templates.map(({ id, name, category }) => ({ key: id, name, detail: category ?? '' }))}
-          onChoose={(templateId) => onChange({ ...draft, templateId })}
+          options={templates
+            .filter(({ id, archivedOn }) => archivedOn === null || id === draft.templateId)
+            .map(({ id, name, category }) => ({ key: id, name, detail: category ?? '' }))}
+          onChoose={(templateId) => {
+            const chosen = templates.find(({ id }) => id === templateId);
+            onChange({ ...draft, templateId, assigneeId: draft.assigneeId ?? chosen?.assigneeId ?? null });
+          }}
         />{' '}
         {template && (
           <>
-            about {sayDuration(template.estimateMinutes)}
-            {template.checkLines.length > 0 && `, ${template.checkLines.length} steps`}
+            about {sayDuration(template.minutes)}
+            {template.makes > 1 && `, ${template.makes} tasks`}
+            {template.checkLines > 0 && `, ${plural(template.checkLines, 'check line')}`}
           </>
         )}
         {title && template && title !== template.name && (
@@ -63,6 +70,7 @@ export function BenchForm({ draft, stretch, templates, problem, title, onChange,
         />{' '}
         {draft.assigneeId ? 'does it' : 'does it: give it to someone before the first date'}
       </Part>
+      <OverlapPart overlap={draft.overlap} onChange={(overlap) => onChange({ ...draft, overlap })} />
       <ByHandPart draft={draft} onChange={onChange} />
     </form>
   );

@@ -18,7 +18,14 @@ import {
 const calendar = makeCalendar({ workingWeekdays: [1, 2, 3, 4, 5], holidays: [] });
 const day = dayOfIso;
 const mondays: BenchDraft = {
-  ...freshDraft(day('2026-11-24'), '', null),
+  ...freshDraft(day('2026-11-24'), {
+    templateId: '',
+    template: undefined,
+    like: null,
+    task: null,
+    clientId: null,
+    assetId: null,
+  }),
   recurrence: parsePhrase('every Monday', { start: '2026-11-23' }),
 };
 const december = (draft: BenchDraft) =>

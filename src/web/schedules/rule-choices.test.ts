@@ -7,6 +7,8 @@ const tuesday = dayOfIso('2026-11-24');
 const phrase = (rule: ReturnType<typeof ruleOf>) =>
   writePhrase({ start: '2026-11-24', rules: [rule], end: { kind: 'never' }, dayOff: 'none' }, { start: 'unsaid' });
 
+const BLANK = { templateId: '', template: undefined, like: null, task: null, clientId: null, assetId: null };
+
 describe('how often', () => {
   it.each([
     ['days', 'every day'],
@@ -63,7 +65,7 @@ describe('the days of a month', () => {
 
 describe('a schedule to begin with', () => {
   it('is weekly on the weekday of today', () => {
-    expect(writePhrase(freshDraft(tuesday, '', null).recurrence, { start: 'unsaid' })).toBe('every week on Tue');
+    expect(writePhrase(freshDraft(tuesday, BLANK).recurrence, { start: 'unsaid' })).toBe('every week on Tue');
   });
 
   it.each([
@@ -73,6 +75,6 @@ describe('a schedule to begin with', () => {
     ['halfYear', 'every 6 months on the 18th, or the working day before'],
     ['nonsense', 'every week on Tue'],
   ])('like %s is %s', (like, words) => {
-    expect(writePhrase(freshDraft(tuesday, '', like).recurrence, { start: 'unsaid' })).toBe(words);
+    expect(writePhrase(freshDraft(tuesday, { ...BLANK, like }).recurrence, { start: 'unsaid' })).toBe(words);
   });
 });

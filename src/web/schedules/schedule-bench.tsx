@@ -1,6 +1,14 @@
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { type Schedule, scheduleInputSchema, type Template } from '../../contract/index.ts';
+import {
+  type Impact,
+  type Reach,
+  type Schedule,
+  scheduleInputSchema,
+  type Task,
+  type TemplateLine,
+  taskEndpoints,
+} from '../../contract/index.ts';
 import {
   type CivilDay,
   dayOfIso,
@@ -17,7 +25,11 @@ import {
   sayDate,
   type WorkingCalendar,
 } from '../../core/index.ts';
+import { useAnswer } from '../answer.ts';
 import { ProblemError } from '../api.ts';
+import { LastChanged } from '../history/last-changed.tsx';
+import { ImpactDialog } from '../impact/impact-dialog.tsx';
+import { needsLook } from '../impact/impact-words.ts';
 import { type TideControl, useTide } from '../shell/frame.tsx';
 import { useKeys } from '../shell/keys.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
@@ -37,25 +49,43 @@ export default function ScheduleBench() {
   const isNew = scheduleId === 'new';
   const { data: schedule, error, mutate } = useSchedule(isNew ? null : scheduleId);
   const { templates } = useTemplates();
+  const [search] = useSearchParams();
+  const taskId = search.get('task');
+  const { data: task } = useAnswer(taskEndpoints.one, taskId === null ? null : { params: { taskId } });
   if (error && !schedule) return <Trouble error={error} retry={() => void mutate()} />;
-  if (!templates || (!isNew && schedule?.id !== scheduleId)) return <Skeleton rows={12} />;
-  return <Bench key={scheduleId} schedule={isNew ? null : (schedule ?? null)} templates={templates} />;
+  if (!templates || (!isNew && schedule?.id !== scheduleId) || (taskId !== null && !task))
+    return <Skeleton rows={12} />;
+  return (
+    <Bench key={scheduleId} schedule={isNew ? null : (schedule ?? null)} templates={templates} task={task ?? null} />
+  );
 }
 
 interface BenchProps {
+  /** The task whose dates a new schedule begins from. */
+  readonly task: Task | null;
   readonly schedule: Schedule | null;
-  readonly templates: readonly Template[];
+  readonly templates: readonly TemplateLine[];
 }
 
-function Bench({ schedule, templates }: BenchProps) {
+function Bench({ schedule, templates, task }: BenchProps) {
   const workspace = useWorkspace();
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
-  const { save } = useScheduleActions();
+  const { save, impact } = useScheduleActions();
+  const [looking, setLooking] = useState<Impact | null>(null);
   const initial = useMemo(
     () =>
-      schedule ? draftOf(schedule) : freshDraft(workspace.today, search.get('template') ?? '', search.get('like')),
-    [schedule, workspace.today, search],
+      schedule
+        ? draftOf(schedule)
+        : freshDraft(workspace.today, {
+            templateId: search.get('template') ?? '',
+            template: templates.find(({ id }) => id === search.get('template')),
+            like: search.get('like'),
+            task,
+            clientId: search.get('client') || null,
+            assetId: search.get('asset') || null,
+          }),
+    [schedule, workspace.today, search, templates, task],
   );
   const { draft, isChanged, change, forget } = useDraft(schedule ? schedule.id : 'new-schedule', initial);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
@@ -112,20 +142,35 @@ function Bench({ schedule, templates }: BenchProps) {
   );
   useTide(tide);
 
-  const submit = () => {
-    if (!template || plan.kind === 'problem' || busy) return;
+  const trying = async (work: () => Promise<void>) => {
     setBusy(true);
     setRefusal(null);
-    save(draft, schedule?.id ?? null)
-      .then((saved) => {
-        forget();
-        return navigate(schedule ? `/schedules/${saved.id}` : '/schedules');
-      })
-      .catch((error: unknown) => {
-        if (!(error instanceof ProblemError)) throw error;
-        setRefusal(error);
-      })
-      .finally(() => setBusy(false));
+    try {
+      await work();
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      setLooking(null);
+      setRefusal(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const keep = (reach?: Reach) =>
+    trying(async () => {
+      const saved = await save(draft, schedule?.id ?? null, reach);
+      setLooking(null);
+      forget();
+      await navigate(schedule ? `/schedules/${saved.id}` : '/schedules');
+    });
+  /** A change is looked at before it is saved; a new schedule shows on the bench what it makes. */
+  const submit = () => {
+    if (!template || plan.kind === 'problem' || busy || looking) return;
+    if (!schedule) return void keep();
+    void trying(async () => {
+      const first = await impact(draft, schedule.id, { open: false, also: [] });
+      if (needsLook(first)) setLooking(first);
+      else await keep();
+    });
   };
   useKeys([{ key: 'Mod+Enter', says: 'Save', run: submit }]);
 
@@ -134,6 +179,15 @@ function Bench({ schedule, templates }: BenchProps) {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <title>{`${template?.name ?? 'New schedule'} · Schedule bench · Jolly Rota`}</title>
+      {looking && schedule && (
+        <ImpactDialog
+          what={[template?.name, plan.forWhom].filter(Boolean).join(', ')}
+          first={looking}
+          ask={(reach) => impact(draft, schedule.id, reach)}
+          onSave={(reach) => void keep(reach)}
+          onClose={() => setLooking(null)}
+        />
+      )}
       <div className="page-head !min-h-[52px]">
         <h1 className="truncate">{template?.name ?? 'New schedule'}</h1>
         <span className="truncate text-[13px] text-ink-2">
@@ -200,6 +254,7 @@ function Bench({ schedule, templates }: BenchProps) {
               edit={edit}
               onRehearse={rehearseYear}
             />
+            {schedule && <LastChanged of="schedule" id={schedule.id} />}
           </section>
           {rehearsing !== null && plan.kind === 'plan' && (
             <RehearsalSheet
@@ -253,7 +308,7 @@ function problemOf(draft: BenchDraft, calendar: WorkingCalendar): { path: string
   return null;
 }
 
-function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readonly Template[]): BenchPlan {
+function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readonly TemplateLine[]): BenchPlan {
   const others = useSameWork(draft, schedule?.id ?? null);
   const { today, workingCalendar, horizonDays, name, people, subjects } = useWorkspace();
   return useMemo(() => {
@@ -278,7 +333,7 @@ function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readon
     const problem = problemOf(draft, workingCalendar);
     if (problem) return { ...names, title: null, kind: 'problem', ...problem };
     const planned = plannedOf(draft, schedule?.last);
-    const seen = outlook(planned, workingCalendar, today, template?.estimateMinutes ?? 0);
+    const seen = outlook(planned, workingCalendar, today, template?.minutes ?? 0);
     const next = seen.next.find(isDated);
     const client =
       subjects.find(({ clientId, assetId }) => assetId === null && clientId !== null && clientId === draft.clientId)

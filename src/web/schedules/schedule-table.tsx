@@ -1,69 +1,26 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useRef } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Schedule } from '../../contract/index.ts';
-import { dayOfIso, sayDate } from '../../core/index.ts';
+import { dayOfIso, plural, sayDate } from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
-import { moveThroughRows } from '../ui/arrow-rows.ts';
 import { DateBlock } from '../ui/date-block.tsx';
+import { LongTable } from '../ui/long-table.tsx';
 import { PennantString } from '../ui/pennant-string.tsx';
 import { useScheduleActions } from './api.ts';
 
-const ROW_HEIGHT = 36;
-
-/** Schedules as lines: what and for whom, when, the next date, how the last eight went, who. Draws only the rows in view. */
+/** Schedules as lines: what and for whom, when, the next date, how the last eight went, who. */
 export function ScheduleTable({ schedules }: { readonly schedules: readonly Schedule[] }) {
-  const frame = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({
-    count: schedules.length,
-    getScrollElement: () => frame.current,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 12,
-    // Before the frame is measured, a screenful.
-    initialRect: { width: 1280, height: 800 },
-  });
-  const items = rows.getVirtualItems();
-  const above = items[0]?.start ?? 0;
-  const below = rows.getTotalSize() - (items.at(-1)?.end ?? 0);
   return (
-    <div ref={frame} className="min-h-0 flex-1 overflow-auto border-t border-line-2">
-      <table className="tt min-w-[980px]" aria-rowcount={schedules.length + 1} onKeyDown={moveThroughRows}>
-        <colgroup>
-          <col />
-          <col style={{ width: '32%' }} />
-          <col style={{ width: 140 }} />
-          <col style={{ width: 160 }} />
-          <col style={{ width: 130 }} />
-          <col style={{ width: 170 }} />
-        </colgroup>
-        <thead>
-          <tr>
-            <th scope="col">template and for whom</th>
-            <th scope="col">when</th>
-            <th scope="col">next</th>
-            <th scope="col">last eight</th>
-            <th scope="col">who</th>
-            <th scope="col">state</th>
-          </tr>
-        </thead>
-        <tbody>
-          {above > 0 && <Space height={above} />}
-          {items.map(({ index }) => {
-            const schedule = schedules[index];
-            return schedule && <Row key={schedule.id} schedule={schedule} index={index} />;
-          })}
-          {below > 0 && <Space height={below} />}
-        </tbody>
-      </table>
-    </div>
-  );
-}
-
-function Space({ height }: { readonly height: number }) {
-  return (
-    <tr aria-hidden>
-      <td colSpan={6} style={{ height, padding: 0, border: 0 }} />
-    </tr>
+    <LongTable
+      rows={schedules}
+      columns={[null, '32%', 140, 160, 130, 170]}
+      minWidth={980}
+      head={['template and for whom', 'when', 'next', 'last eight', 'who', 'state'].map((words) => (
+        <th key={words} scope="col">
+          {words}
+        </th>
+      ))}
+      row={(schedule, index) => <Row key={schedule.id} schedule={schedule} index={index} />}
+    />
   );
 }
 
@@ -116,6 +73,16 @@ function State({ schedule }: { readonly schedule: Schedule }) {
       </b>
     );
   }
+  if (schedule.waits)
+    return (
+      <b
+        className="truncate font-semibold"
+        title={`The next one waits until that of ${sayDate(dayOfIso(schedule.waits.forOn))} is over.`}
+      >
+        waits{schedule.waits.days > 0 && `, ${plural(schedule.waits.days, 'day')}`}
+        {schedule.waits.isTooLong && ': too long'}
+      </b>
+    );
   if (schedule.state !== 'running') return <span className="text-ink-2">{schedule.state}</span>;
   if (schedule.lateCount > 0) return <b className="font-semibold text-late">{schedule.lateCount} late</b>;
   if (schedule.assignee === null) return <b className="truncate font-semibold">nobody, {schedule.timesAYear} dates</b>;

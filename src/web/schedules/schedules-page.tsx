@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
-import { Outlet, useNavigate } from 'react-router';
+import { Link, Outlet, useNavigate } from 'react-router';
 import type { Schedule } from '../../contract/index.ts';
 import {
   dayOfIso,
@@ -96,11 +96,14 @@ function RunLine() {
   const run = useLastRun().data?.run;
   if (!run) return null;
   const at = `${sayNear(dayOfIso(run.startedAt.slice(0, 10)), today)} at ${run.startedAt.slice(11)}`;
-  const why = { daily: 'the daily run', startup: 'the server starting', byHand: 'hand' }[run.why];
+  const why = { daily: 'the daily run', startup: 'the server starting', byHand: 'hand', fill: 'a fill' }[run.why];
   return (
     <p className="no-print mt-auto flex-none border-t border-line px-5 py-2 text-[13px] leading-4 text-ink-2">
       Tasks are made {horizonDays} days ahead, daily at {makeTime}. Last by {why}, {at}:{' '}
-      {run.made === 0 ? 'nothing was missing' : `${plural(run.made, 'task')} made`}.
+      {run.made === 0 ? 'nothing was missing' : `${plural(run.made, 'task')} made`}.{' '}
+      <Link className="link-line text-ink" to="/fill">
+        Run log, and fill a period
+      </Link>
     </p>
   );
 }

@@ -1,30 +1,35 @@
 import { Command } from 'cmdk';
 import { useNavigate } from 'react-router';
-import { scheduleEndpoints, templateEndpoints } from '../../contract/index.ts';
+import { scheduleEndpoints } from '../../contract/index.ts';
 import { useAnswer } from '../answer.ts';
+import { useTemplates } from '../templates/api.ts';
 import { Dialog } from '../ui/dialog.tsx';
+import { useShell } from './frame.tsx';
 import { PLACES } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
 
 /** Jumps to anything by name. */
 export function Jump({ onClose }: { readonly onClose: () => void }) {
   const navigate = useNavigate();
-  const { people } = useWorkspace();
-  const templates = useAnswer(templateEndpoints.list, {}).data?.templates ?? [];
+  const { people, subjects } = useWorkspace();
+  const { capture, startNow } = useShell();
+  const templates = useTemplates().templates ?? [];
   const schedules = useAnswer(scheduleEndpoints.list, {}).data?.schedules ?? [];
-  const item = (key: string, name: string, detail: string, to: string) => (
+  const act = (key: string, name: string, detail: string, run: () => void) => (
     <Command.Item
       key={key}
       value={`${name} ${detail} ${key}`}
       onSelect={() => {
         onClose();
-        void navigate(to);
+        run();
       }}
     >
       <span className="truncate">{name}</span>
       <span className="truncate text-[13px] text-ink-2">{detail}</span>
     </Command.Item>
   );
+  const item = (key: string, name: string, detail: string, to: string) =>
+    act(key, name, detail, () => void navigate(to));
   return (
     <Dialog label="Jump to" className="w-[560px]" onClose={onClose}>
       <Command
@@ -43,6 +48,11 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
         <Command.Input autoFocus placeholder="a template, a schedule, a person, a place" aria-label="Jump to" />
         <Command.List>
           <Command.Empty>Nothing of that name.</Command.Empty>
+          <Command.Group heading="do">
+            {act('capture', 'Capture', 'a task in one line', capture)}
+            {item('fill', 'Fill a period', 'and the run log', '/fill')}
+            {act('start-now', 'Start now', 'a template, by hand', () => startNow())}
+          </Command.Group>
           <Command.Group heading="places">
             {PLACES.flatMap(({ places }) => places.map(({ name, to }) => item(to, name, '', to)))}
           </Command.Group>
@@ -51,6 +61,13 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
           </Command.Group>
           <Command.Group heading="templates">
             {templates.map(({ id, name, category }) => item(id, name, category ?? 'template', `/templates/${id}`))}
+          </Command.Group>
+          <Command.Group heading="clients">
+            {subjects
+              .filter(({ clientId, assetId }) => clientId !== null && assetId === null)
+              .map(({ clientId, name }) =>
+                act(`client-${clientId}`, name, 'start something for', () => startNow({ clientId })),
+              )}
           </Command.Group>
           <Command.Group heading="schedules">
             {schedules.map(({ id, template, client, asset, phrase }) =>

@@ -6,7 +6,7 @@ import { useRefresh } from '../answer.ts';
 const TOUCHED: Record<Topic, readonly string[]> = {
   tasks: ['/people/', '/tideline', '/tasks/'],
   schedules: ['/schedules', '/tideline', '/people/'],
-  templates: ['/templates'],
+  templates: ['/templates', '/workspace'],
   runs: ['/runs'],
 };
 

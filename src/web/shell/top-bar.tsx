@@ -1,8 +1,9 @@
-import { LogOut, Moon, Search, Sun } from 'lucide-react';
+import { LogOut, Moon, Plus, Search, Sun } from 'lucide-react';
 import { Link, NavLink, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { workspaceEndpoints } from '../../contract/index.ts';
 import { addressOf, ask } from '../api.ts';
+import { useShell } from './frame.tsx';
 import { useTheme } from './theme.ts';
 import { sayTrouble } from './toast.tsx';
 import { useWorkspace } from './workspace.tsx';
@@ -23,6 +24,7 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
   const { me } = useWorkspace();
   const [theme, setTheme] = useTheme();
   const signOut = useSignOut();
+  const { capture, startNow } = useShell();
   return (
     <header className="top-bar">
       <Link className="name max-[720px]:!hidden" to="/">
@@ -41,6 +43,23 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
         ))}
       </nav>
       <div className="ml-auto flex items-center gap-0.5">
+        <button
+          type="button"
+          className="tool !px-2.5 max-[900px]:!hidden"
+          title="Start a template now (s)"
+          onClick={() => startNow()}
+        >
+          Start now
+        </button>
+        <button
+          type="button"
+          className="tool !flex !items-center gap-1.5 min-[721px]:!px-2.5"
+          title="Capture a task in one line (c)"
+          onClick={capture}
+        >
+          <Plus size={16} aria-hidden />
+          <span className="max-[720px]:sr-only">Capture</span>
+        </button>
         <button
           type="button"
           className="tool"

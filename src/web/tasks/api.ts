@@ -1,5 +1,16 @@
+import { useMemo } from 'react';
 import { useSWRConfig } from 'swr';
-import { type Task, taskEndpoints } from '../../contract/index.ts';
+import {
+  type CaptureInput,
+  fileEndpoints,
+  type INTO_TEMPLATE,
+  type StartInput,
+  type Task,
+  type TaskEdit,
+  taskEndpoints,
+  templateEndpoints,
+} from '../../contract/index.ts';
+import type { AnswerValue } from '../../core/index.ts';
 import { useAnswer, useRefresh } from '../answer.ts';
 import { type Answer, addressOf, ask } from '../api.ts';
 import { sayDone, sayTrouble } from '../shell/toast.tsx';
@@ -14,47 +25,153 @@ export function useDaySheet(personId: string, date: string | undefined) {
 
 type Saved = Answer<typeof taskEndpoints.start>;
 
+/** Lists that show tasks in one way or another. */
+const AROUND = ['/people/', '/tideline', '/schedules'] as const;
+
 /** What can be done with a task. Each keeps the task's answer and the lists around it up to date, and tells how it went. */
 export function useTaskActions() {
   const { mutate } = useSWRConfig();
   const refresh = useRefresh();
+  return useMemo(() => {
+    const act = async (asked: Promise<Saved>, said?: (saved: Saved) => string): Promise<Saved | null> => {
+      try {
+        const saved = await asked;
+        await mutate(addressOf(taskEndpoints.one, { params: { taskId: saved.task.id } }), saved.task, {
+          revalidate: false,
+        });
+        if (said) sayDone(said(saved), saved.changeId);
+        void refresh(...AROUND);
+        return saved;
+      } catch (error) {
+        sayTrouble(error);
+        return null;
+      }
+    };
+    const reload = (taskId: string) => refresh(`/tasks/${taskId}`, ...AROUND);
+    return {
+      reload,
+      start: (taskId: string) =>
+        act(ask(taskEndpoints.start, { params: { taskId } }), ({ task }) => `Started “${task.title}”.`),
+      claim: (taskId: string) =>
+        act(ask(taskEndpoints.claim, { params: { taskId } }), ({ task }) => `“${task.title}” is yours.`),
+      finish: (taskId: string) => act(ask(taskEndpoints.finish, { params: { taskId } }), sayFinished),
+      note: (taskId: string, note: string, was: string) =>
+        act(ask(taskEndpoints.note, { params: { taskId }, body: { note, was } })),
+      pin: (taskId: string, pinned: boolean) =>
+        act(ask(taskEndpoints.pin, { params: { taskId }, body: { pinned } }), () =>
+          pinned ? 'Pinned: it stands on the later ones too.' : 'No longer pinned.',
+        ),
+      answer: async (task: Task, demand: string, value: AnswerValue | null, remark = '') => {
+        const body = {
+          demand,
+          value: Array.isArray(value) ? [...value] : (value as string | number | boolean | null),
+          remark,
+        };
+        const saved = await act(ask(taskEndpoints.answer, { params: { taskId: task.id }, body }));
+        // The last answer may have finished it.
+        if (saved && task.doneAt === null && saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
+        return saved;
+      },
+      sign: (taskId: string) =>
+        act(ask(taskEndpoints.sign, { params: { taskId } }), ({ task }) => `Signed off “${task.title}”.`),
+      sendBack: (taskId: string, reason: string) =>
+        act(
+          ask(taskEndpoints.sendBack, { params: { taskId }, body: { reason } }),
+          ({ task }) => `Sent “${task.title}” back.`,
+        ),
+      skip: (taskId: string, reason: string) =>
+        act(
+          ask(taskEndpoints.skip, { params: { taskId }, body: { reason } }),
+          ({ task }) => `Skipped “${task.title}”.`,
+        ),
+      remove: async ({ id: taskId, title, schedule }: Task) => {
+        try {
+          const { changeId } = await ask(taskEndpoints.remove, { params: { taskId } });
+          sayDone(`Deleted “${title}”.${schedule ? ' Its schedule does not make it again.' : ''}`, changeId);
+          void refresh(...AROUND);
+          return true;
+        } catch (error) {
+          sayTrouble(error);
+          return false;
+        }
+      },
+      /** @throws ProblemError when it is refused */
+      edit: async (task: Task, edit: TaskEdit) => {
+        const saved = await ask(taskEndpoints.edit, {
+          params: { taskId: task.id },
+          body: { ...edit, version: task.version },
+        });
+        await act(Promise.resolve(saved), () => 'Changed this one. Later ones stay as they are.');
+        return saved;
+      },
+      intoTemplate: async (taskId: string, fields: (typeof INTO_TEMPLATE)[number][]) => {
+        try {
+          const { changeId } = await ask(taskEndpoints.intoTemplate, { params: { taskId }, body: { fields } });
+          sayDone('It is in the template: tasks that nobody has seen yet follow.', changeId);
+          void refresh('/templates', ...AROUND, `/tasks/${taskId}`);
+          return true;
+        } catch (error) {
+          sayTrouble(error);
+          return false;
+        }
+      },
+      removeFile: async (taskId: string, fileId: string) => {
+        try {
+          const { changeId } = await ask(fileEndpoints.remove, { params: { fileId } });
+          sayDone('Took the file out.', changeId);
+          void reload(taskId);
+        } catch (error) {
+          sayTrouble(error);
+        }
+      },
+      keepFile: async (taskId: string, fileId: string, kept: boolean) => {
+        try {
+          await ask(fileEndpoints.keep, { params: { fileId }, body: { kept } });
+          void reload(taskId);
+        } catch (error) {
+          sayTrouble(error);
+        }
+      },
+      /** Ticks at once on the screen; puts it back when the server refuses. */
+      async tick(task: Task, key: string, ticked: boolean): Promise<void> {
+        const address = addressOf(taskEndpoints.one, { params: { taskId: task.id } });
+        const steps = task.steps.map((step) =>
+          step.key === key ? { ...step, tickedAt: ticked ? '0000-00-00T00:00' : null } : step,
+        );
+        await mutate(
+          address,
+          { ...task, steps, stepsDone: steps.filter(({ tickedAt }) => tickedAt).length },
+          { revalidate: false },
+        );
+        const saved = await act(ask(taskEndpoints.tick, { params: { taskId: task.id }, body: { key, ticked } }));
+        if (!saved) await mutate(address);
+        else if (saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
+      },
+    };
+  }, [mutate, refresh]);
+}
 
-  const act = async (asked: Promise<Saved>, said?: (saved: Saved) => string): Promise<Saved | null> => {
-    try {
-      const saved = await asked;
-      await mutate(addressOf(taskEndpoints.one, { params: { taskId: saved.task.id } }), saved.task, {
-        revalidate: false,
-      });
-      if (said) sayDone(said(saved), saved.changeId);
-      void refresh('/people/', '/tideline', '/schedules');
-      return saved;
-    } catch (error) {
-      sayTrouble(error);
-      return null;
-    }
-  };
+function sayFinished({ task }: Saved): string {
+  return task.state === 'toCheck'
+    ? `Finished “${task.title}”. ${task.signsOff ?? 'Someone else'} checks it now.`
+    : `Finished “${task.title}”.`;
+}
+
+/** Work that no schedule makes: from one line, or from a template. */
+export function useHandMade() {
+  const refresh = useRefresh();
   return {
-    start: (taskId: string) =>
-      act(ask(taskEndpoints.start, { params: { taskId } }), ({ task }) => `Started “${task.title}”.`),
-    claim: (taskId: string) =>
-      act(ask(taskEndpoints.claim, { params: { taskId } }), ({ task }) => `“${task.title}” is yours.`),
-    finish: (taskId: string) =>
-      act(ask(taskEndpoints.finish, { params: { taskId } }), ({ task }) => `Finished “${task.title}”.`),
-    note: (taskId: string, note: string, was: string) =>
-      act(ask(taskEndpoints.note, { params: { taskId }, body: { note, was } })),
-    /** Ticks at once on the screen; puts it back when the server refuses. */
-    async tick(task: Task, key: string, ticked: boolean): Promise<void> {
-      const address = addressOf(taskEndpoints.one, { params: { taskId: task.id } });
-      const steps = task.steps.map((step) =>
-        step.key === key ? { ...step, tickedAt: ticked ? '0000-00-00T00:00' : null } : step,
-      );
-      await mutate(
-        address,
-        { ...task, steps, stepsDone: steps.filter(({ tickedAt }) => tickedAt).length },
-        { revalidate: false },
-      );
-      const saved = await act(ask(taskEndpoints.tick, { params: { taskId: task.id }, body: { key, ticked } }));
-      if (!saved) await mutate(address);
+    /** @throws ProblemError when it is refused */
+    capture: async (input: CaptureInput) => {
+      const made = await ask(taskEndpoints.capture, { body: input });
+      void refresh(...AROUND);
+      return made;
+    },
+    /** @throws ProblemError when it is refused */
+    startTemplate: async (templateId: string, input: StartInput) => {
+      const made = await ask(templateEndpoints.start, { params: { templateId }, body: input });
+      void refresh('/templates', ...AROUND);
+      return made;
     },
   };
 }

@@ -1,4 +1,4 @@
-import { type ReactNode, useCallback, useEffect, useMemo, useRef } from 'react';
+import { type ReactNode, useCallback, useLayoutEffect, useMemo, useRef } from 'react';
 import { Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { DaySheet as DaySheetAnswer, TaskLine as TaskLineAnswer } from '../../contract/index.ts';
 import { type CivilDay, dayOfIso, isoOfDay, plural, sayNear, tryDayOfIso, tryMinutesOfTime } from '../../core/index.ts';
@@ -27,7 +27,8 @@ export default function DaySheet() {
   );
   // The router draws a new address when it is ready; a second press of a key counts from where the first one leads.
   const headed = useRef(day);
-  useEffect(() => {
+  // Before the page is seen: the next press may come as soon as it is.
+  useLayoutEffect(() => {
     headed.current = day;
   }, [day]);
   const step = (days: number) => {
@@ -87,7 +88,7 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
       if (saved && action === 'start') void navigate(address(task.id));
     });
   };
-  const line = (band: 'late' | 'thisDay' | 'coming') => (task: TaskLineAnswer) => (
+  const line = (band: 'late' | 'thisDay' | 'coming' | 'toCheck') => (task: TaskLineAnswer) => (
     <TaskLine
       key={task.id}
       task={task}
@@ -100,7 +101,9 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
   );
   const done = sheet.thisDay.filter(({ state }) => state === 'done').length;
   const toCheck = sheet.thisDay.filter(({ state }) => state === 'toCheck').length;
-  const isFree = sheet.late.length + sheet.thisDay.length + sheet.coming.length + sheet.projected.length === 0;
+  const isFree =
+    sheet.late.length + sheet.thisDay.length + sheet.coming.length + sheet.projected.length + sheet.toCheck.length ===
+    0;
   return (
     // Arrow keys are a shortcut between links that Tab reaches as well.
     // biome-ignore lint/a11y/noStaticElementInteractions: see above
@@ -128,6 +131,11 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
           </p>
         )}
       </Band>
+      {sheet.toCheck.length > 0 && (
+        <Band name="to check" count={sheet.toCheck.length} asides={['finished by others']}>
+          {sheet.toCheck.map(line('toCheck'))}
+        </Band>
+      )}
       {sheet.coming.length > 0 && (
         <Band name="coming" count={sheet.coming.length}>
           {sheet.coming.map(line('coming'))}

@@ -1,15 +1,15 @@
 import { Link } from 'react-router';
 import type { ProjectedLine, TaskLine as TaskLineAnswer } from '../../contract/index.ts';
-import { type CivilDay, dayOfIso, sayDay, sayDuration } from '../../core/index.ts';
+import { type CivilDay, dayOfIso, sayDay, sayDuration, sayNear } from '../../core/index.ts';
 import { useToday, useWorkspace } from '../shell/workspace.tsx';
 import { DateBlock } from '../ui/date-block.tsx';
 import { Pennant } from '../ui/pennant.tsx';
-import { sayFor, sayTimes, sayWindow, timeOf } from './task-words.ts';
+import { sayFor, sayProofMissing, sayTimes, sayWindow, timeOf } from './task-words.ts';
 
 interface TaskLineProps {
   readonly task: TaskLineAnswer;
   readonly day: CivilDay;
-  readonly band: 'late' | 'thisDay' | 'coming';
+  readonly band: 'late' | 'thisDay' | 'coming' | 'toCheck';
   readonly isOpen: boolean;
   readonly to: string;
   readonly onAct: (action: 'start' | 'claim' | 'open' | 'finish') => void;
@@ -20,9 +20,13 @@ export function TaskLine({ task, day, band, isOpen, to, onAct }: TaskLineProps) 
   const today = useToday();
   const ended = task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed';
   const tone = ended ? 'is-quiet' : band === 'coming' ? 'is-soon' : '';
-  const sub = [sayFor(task), band === 'coming' ? sayTimes(task) : ''].filter(Boolean).join(', ');
+  const isToCheck = band === 'toCheck';
+  const sub = [sayFor(task), band === 'coming' ? sayTimes(task) : '', isToCheck ? (task.assignee?.name ?? '') : '']
+    .filter(Boolean)
+    .join(', ');
+  const proof = ended || band === 'coming' || task.state === 'toCheck' ? '' : sayProofMissing(task);
   const steps = task.stepsTotal > 0 ? `${task.stepsDone}/${task.stepsTotal}` : '';
-  const window = sayWindow(task, day, today);
+  const window = isToCheck && task.doneAt ? sayWaiting(task.doneAt, today) : sayWindow(task, day, today);
   return (
     // The link in the line is what the keyboard and a reader use; the rest of the line only makes it a larger target.
     // biome-ignore lint/a11y/noStaticElementInteractions: see above
@@ -38,7 +42,11 @@ export function TaskLine({ task, day, band, isOpen, to, onAct }: TaskLineProps) 
         <Link to={to} data-row onClick={(event) => event.stopPropagation()}>
           {task.title}
         </Link>
+        {(task.priority === 'urgent' || task.priority === 'high') && !ended && (
+          <b className="ml-2 font-semibold">{task.priority}</b>
+        )}
         <span className="ml-2 text-ink-2 max-[720px]:hidden">{sub}</span>
+        {proof && <span className="ml-2 text-[13px] text-ink-2 max-[720px]:hidden">{proof}</span>}
         <span className="hidden text-[14px] text-ink-2 max-[720px]:block">
           <span className={task.late && !ended ? 'text-late' : ''}>
             {band === 'coming' ? sayDay(dayOfIso(task.startsOn), today) : window}
@@ -55,8 +63,15 @@ export function TaskLine({ task, day, band, isOpen, to, onAct }: TaskLineProps) 
   );
 }
 
+/** Since when it waits to be checked: the time where that is today, else the day. */
+function sayWaiting(doneAt: string, today: CivilDay): string {
+  const day = dayOfIso(doneAt.slice(0, 10));
+  return `since ${day === today ? timeOf(doneAt) : sayNear(day, today).replace(/^\w+ (?=\d)/, '')}`;
+}
+
 function NextThing({ task, ended, onAct }: Pick<TaskLineProps, 'task' | 'onAct'> & { readonly ended: boolean }) {
   const { me } = useWorkspace();
+  if (task.state === 'toCheck') return <Check task={task} onAct={onAct} />;
   if (ended) {
     const words = task.state === 'done' ? `done ${task.doneAt ? timeOf(task.doneAt) : ''}` : task.state;
     return <div className="text-right text-[13px] text-ink-2">{words}</div>;
@@ -66,7 +81,7 @@ function NextThing({ task, ended, onAct }: Pick<TaskLineProps, 'task' | 'onAct'>
     !isMine && task.assignee === null
       ? 'claim'
       : task.state === 'underWay'
-        ? task.stepsDone === task.stepsTotal
+        ? task.stepsDone === task.stepsTotal && task.proofMissing.length === 0
           ? 'finish'
           : 'open'
         : 'start';
@@ -84,6 +99,31 @@ function NextThing({ task, ended, onAct }: Pick<TaskLineProps, 'task' | 'onAct'>
       }}
     >
       {words}
+    </button>
+  );
+}
+
+/** Finished work that waits: for oneself to sign, or for somebody else. */
+function Check({ task, onAct }: Pick<TaskLineProps, 'task' | 'onAct'>) {
+  const { me } = useWorkspace();
+  const isOthers = task.assignee?.id !== me.id && (me.isManager || task.signsOff === me.name);
+  if (!isOthers)
+    return (
+      <div className="truncate text-right text-[13px] text-ink-2" title={`for ${task.signsOff} to check`}>
+        to check
+      </div>
+    );
+  return (
+    <button
+      type="button"
+      className="btn"
+      aria-label={`Check: ${task.title}`}
+      onClick={(event) => {
+        event.stopPropagation();
+        onAct('open');
+      }}
+    >
+      Check
     </button>
   );
 }

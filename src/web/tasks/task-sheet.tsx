@@ -1,16 +1,26 @@
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
-import type { Step, Task } from '../../contract/index.ts';
-import { dayOfIso, plural, sayDate, sayDay, sayDuration, sayLate, sayNear } from '../../core/index.ts';
-import { undo } from '../shell/toast.tsx';
-import { useToday } from '../shell/workspace.tsx';
+import type { Task } from '../../contract/index.ts';
+import { dayOfIso, isEnded, sayDate, sayDay, sayDuration, sayLate, sayNear } from '../../core/index.ts';
+import { FileDrop } from '../files/file-drop.tsx';
+import { FileLine } from '../files/file-line.tsx';
+import { TaskHistory } from '../history/task-history.tsx';
+import { useToday, useWorkspace } from '../shell/workspace.tsx';
 import { Pennant, stateWords } from '../ui/pennant.tsx';
-import { PennantString } from '../ui/pennant-string.tsx';
+import { ReasonForm } from '../ui/reason-form.tsx';
+import { RichText, sayContents } from '../ui/rich-text.tsx';
 import { CloseButton, SideSheet } from '../ui/side-sheet.tsx';
 import { Skeleton, Trouble } from '../ui/states.tsx';
 import { Tag } from '../ui/tag.tsx';
 import { useTask, useTaskActions } from './api.ts';
-import { sayTimes, timeOf } from './task-words.ts';
+import { EditTask } from './edit-task.tsx';
+import { Note } from './note.tsx';
+import { ProofField } from './proof-field.tsx';
+import { CarriedOn, SeriesPart } from './series-part.tsx';
+import { SetPart } from './set-part.tsx';
+import { StepsList } from './steps-list.tsx';
+import { TaskFoot } from './task-foot.tsx';
+import { isFixed, sayMoment, sayTimes } from './task-words.ts';
 
 /** A task beside the list it was chosen from: how it is done, what is done, what came before and what comes next. */
 export default function TaskSheet() {
@@ -50,7 +60,12 @@ interface ContentsProps {
 }
 
 function Contents({ task, onClose, address }: ContentsProps) {
-  const today = useToday();
+  const { me, today } = useWorkspace();
+  const [editing, setEditing] = useState(false);
+  const [skipping, setSkipping] = useState(false);
+  const { skip, remove } = useTaskActions();
+  const fixed = isFixed(task);
+  const mayEdit = !fixed;
   return (
     <>
       <div className="section !pt-3">
@@ -63,13 +78,60 @@ function Contents({ task, onClose, address }: ContentsProps) {
         </div>
         <h2 className="mt-1 text-[22px] leading-[26px]">{task.title}</h2>
         <Facts task={task} />
+        {task.brief && (
+          <p className="mt-2 whitespace-pre-line border-l-2 border-accent pl-2.5 text-[14px] leading-[19px]">
+            {task.brief}
+          </p>
+        )}
+        {task.sentBack && !isEnded(task.state as 'open') && (
+          <p className="mt-2 border-l-2 border-late pl-2.5 text-[14px] leading-[19px]">
+            <b className="font-semibold">Sent back</b> by {task.sentBack.by ?? 'someone'},{' '}
+            {sayMoment(task.sentBack.at, today)}: “{task.sentBack.reason}”
+          </p>
+        )}
+        {skipping && (
+          <div className="mt-2">
+            <ReasonForm
+              id="skip-reason"
+              label="Why it is not done this time"
+              words="Skip it"
+              onReason={(reason) => void skip(task.id, reason).then((saved) => saved && setSkipping(false))}
+              onClose={() => setSkipping(false)}
+            />
+          </div>
+        )}
+        {!editing && !skipping && (mayEdit || me.isManager) && (
+          <p className="mt-2 flex gap-4 text-[13px] leading-[18px]">
+            {mayEdit && (
+              <button type="button" className="link-line" onClick={() => setEditing(true)}>
+                Change this one
+              </button>
+            )}
+            {mayEdit && (
+              <button type="button" className="link-line" onClick={() => setSkipping(true)}>
+                Skip it
+              </button>
+            )}
+            {mayEdit && me.isManager && (
+              <button
+                type="button"
+                className="link-line"
+                onClick={() => void remove(task).then((done) => done && onClose())}
+              >
+                Delete it
+              </button>
+            )}
+            {me.isManager && (
+              <Link className="link-line" to={`/templates/new?task=${task.id}`}>
+                Make a template of it
+              </Link>
+            )}
+          </p>
+        )}
       </div>
-      {task.instructions && (
-        <div className="section text-[14px] leading-[19px]">
-          <h3>Instructions</h3>
-          <Instructions text={task.instructions} />
-        </div>
-      )}
+      {editing && <EditTask task={task} onClose={() => setEditing(false)} />}
+      {task.instructions && !editing && <Instructions key={task.id} task={task} />}
+      <CarriedOn task={task} address={address} />
       {task.steps.length > 0 && (
         <div className="section !pb-1">
           <h3>
@@ -78,32 +140,49 @@ function Contents({ task, onClose, address }: ContentsProps) {
               {task.stepsDone} of {task.stepsTotal}
             </span>
           </h3>
-          <Steps task={task} />
+          <StepsList task={task} />
         </div>
       )}
+      {task.demands.length > 0 && (
+        <div className="section">
+          <h3>Proof</h3>
+          <div className="mt-1 grid gap-2.5">
+            {task.demands.map((demand) => (
+              <ProofField
+                key={demand.key}
+                task={task}
+                demand={demand}
+                name={demand.label || task.title}
+                isFixed={fixed}
+              />
+            ))}
+          </div>
+        </div>
+      )}
+      <SetPart task={task} address={address} />
       <div className="section">
         <h3>Note</h3>
         <Note task={task} />
       </div>
-      <Series task={task} address={address} />
-      <Foot task={task} address={address} />
+      <Files task={task} />
+      <SeriesPart task={task} address={address} />
+      <MadeFrom task={task} />
+      <TaskHistory key={task.id} taskId={task.id} />
+      <TaskFoot task={task} address={address} />
     </>
   );
 }
 
 function sayState(task: Task, today: number): string {
+  const by = task.doneBy ? ` by ${task.doneBy}` : '';
   if (task.state === 'done')
-    return `Done ${task.doneAt ? sayMoment(task.doneAt, today) : ''}${task.doneBy ? ` by ${task.doneBy}` : ''}`;
+    return `Done ${task.doneAt ? sayMoment(task.doneAt, today) : ''}${by}${task.signed?.by ? `, signed off by ${task.signed.by}` : ''}`;
+  if (task.state === 'toCheck') return `To check, finished ${task.doneAt ? sayMoment(task.doneAt, today) : ''}${by}`;
   const words = stateWords(task.state, false);
   const late = task.late ? `, ${sayLate({ state: task.state, late: true, daysLate: task.daysLate })}` : '';
   return task.state === 'underWay' && task.startedAt
     ? `Under way since ${sayMoment(task.startedAt, today)}${late}`
     : words + late;
-}
-
-function sayMoment(moment: string, today: number): string {
-  const day = dayOfIso(moment.slice(0, 10));
-  return day === today ? timeOf(moment) : `${sayNear(day, today)}, ${timeOf(moment)}`;
 }
 
 function Facts({ task }: { readonly task: Task }) {
@@ -114,6 +193,9 @@ function Facts({ task }: { readonly task: Task }) {
     ['due', [sayNear(dayOfIso(task.dueOn), today), sayTimes(task)].filter(Boolean).join(', ')],
     ['estimate', sayDuration(task.estimateMinutes)],
     ['who', task.assignee?.name ?? 'nobody yet'],
+    ['priority', task.priority === 'normal' ? null : task.priority],
+    ['type of work', task.workType],
+    ['signs it off', task.signsOff],
   ];
   return (
     <dl className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-[14px] leading-[18px]">
@@ -130,241 +212,108 @@ function Facts({ task }: { readonly task: Task }) {
   );
 }
 
-const SHOWN_AT_FIRST = 260;
+/** On a phone the doing comes first: the instructions are one press away. */
+const isNarrow = () => window.matchMedia('(max-width: 720px)').matches;
 
-function Instructions({ text }: { readonly text: string }) {
-  const [all, setAll] = useState(text.length <= SHOWN_AT_FIRST);
+function Instructions({ task }: { readonly task: Task }) {
+  // Whoever checks it looks at what was done, not at how it is to be done.
+  const [open] = useState(() => !isNarrow() && !isEnded(task.state as 'open') && task.state !== 'toCheck');
+  const beside = [
+    sayContents(task.instructions),
+    task.links.length + task.templateFiles.length > 0 ? `${task.links.length + task.templateFiles.length} beside` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
   return (
-    <p className="mt-1 whitespace-pre-line">
-      {all ? text : `${text.slice(0, text.lastIndexOf(' ', SHOWN_AT_FIRST))} … `}
-      {!all && (
-        <button type="button" className="link-line" onClick={() => setAll(true)}>
-          Read all
-        </button>
-      )}
-    </p>
-  );
-}
-
-function Steps({ task }: { readonly task: Task }) {
-  const { tick } = useTaskActions();
-  const isFixed = !task.mayWork || task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed';
-  return (
-    <ul className="mt-0.5">
-      {task.steps.map((step) => (
-        <li key={step.key} className="border-b border-line last:border-0">
-          <label
-            className={`grid min-h-[30px] grid-cols-[24px_1fr_auto] items-center text-[14px] leading-[18px] max-[720px]:min-h-[50px] max-[720px]:grid-cols-[34px_1fr_auto] max-[720px]:text-[16px] ${step.tickedAt ? 'text-ink-2' : ''} ${isFixed ? '' : 'cursor-pointer'}`}
-          >
-            <input
-              type="checkbox"
-              className="check max-[720px]:!h-[22px] max-[720px]:!w-[22px]"
-              checked={step.tickedAt !== null}
-              disabled={isFixed}
-              onChange={({ target }) => void tick(task, step.key, target.checked)}
-            />
-            <span className="py-1">{step.text}</span>
-            <span className="pl-3 text-[13px] text-ink-2">{tickWords(step)}</span>
-          </label>
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-function tickWords({ tickedAt }: Step): string {
-  return tickedAt === null || tickedAt.startsWith('0000') ? '' : timeOf(tickedAt);
-}
-
-/** Kept while typing pauses, when the field is left, and when the sheet is closed. */
-const NOTE_PAUSE_MS = 1200;
-
-function useKeptNote(task: Task) {
-  const { note: save } = useTaskActions();
-  const [text, setText] = useState(task.note);
-  const [state, setState] = useState<'still' | 'changed' | 'kept' | 'refused'>('still');
-  const typed = useRef(task.note);
-  const saved = useRef(task.note);
-  const pause = useRef<ReturnType<typeof setTimeout>>(undefined);
-
-  const keep = async () => {
-    clearTimeout(pause.current);
-    const [note, was] = [typed.current, saved.current];
-    if (note === was) return;
-    saved.current = note;
-    const done = await save(task.id, note, was);
-    if (!done) saved.current = was;
-    // What was typed while it was on its way is kept by the next pause.
-    if (typed.current === note) setState(done ? 'kept' : 'refused');
-  };
-  const latest = useRef(keep);
-  latest.current = keep;
-  useEffect(() => () => void latest.current(), []);
-  useEffect(() => {
-    // Another's words come in only while none of one's own are waiting.
-    if (typed.current !== saved.current || task.note === saved.current) return;
-    typed.current = task.note;
-    saved.current = task.note;
-    setText(task.note);
-  }, [task.note]);
-  return {
-    text,
-    state,
-    keep: () => void keep(),
-    type: (next: string) => {
-      typed.current = next;
-      setText(next);
-      setState('changed');
-      clearTimeout(pause.current);
-      pause.current = setTimeout(() => void latest.current(), NOTE_PAUSE_MS);
-    },
-  };
-}
-
-function Note({ task }: { readonly task: Task }) {
-  const { text, state, keep, type } = useKeptNote(task);
-  if (!task.mayWork) return <p className="mt-1 text-[14px] text-ink-2">{task.note || 'No note.'}</p>;
-  return (
-    <>
-      <textarea
-        className="mt-1.5 block w-full resize-y rounded-t-[4px] border-0 border-b-2 border-primary bg-field px-2.5 py-1.5 text-[14px] leading-[19px] max-[720px]:text-[16px]"
-        style={{ fieldSizing: 'content', minHeight: 44 } as React.CSSProperties}
-        aria-label="Note"
-        placeholder="What the next one should know"
-        maxLength={5000}
-        value={text}
-        onChange={({ target }) => type(target.value)}
-        onBlur={keep}
-      />
-      <p className="mt-1 h-4 text-[13px] leading-4 text-ink-2" aria-live="polite">
-        {{ still: '', changed: 'not kept yet', kept: 'kept', refused: 'not kept' }[state]}
-      </p>
-    </>
-  );
-}
-
-function Series({ task, address }: Pick<ContentsProps, 'task' | 'address'>) {
-  const today = useToday();
-  const { series, schedule } = task;
-  if (!schedule) return null;
-  return (
-    <div className="section !border-b-0">
-      <h3>
-        Earlier ones
-        <span>
-          {series.since
-            ? `${plural(series.count, 'time')} since ${sayDate(dayOfIso(series.since)).replace(/^\d+ /, '')}`
-            : 'this is the first'}
-        </span>
-      </h3>
-      {series.lastEight.length > 1 && (
-        <div className="mt-1.5 flex items-end gap-3">
-          <PennantString tasks={series.lastEight} to={address} />
-          <span className="text-[13px] leading-4 text-ink-2">up to this one</span>
-        </div>
-      )}
-      {series.notes.map((note) => (
-        <p key={note.taskId} className="mt-2 border-l-2 border-line-2 pl-2.5 text-[14px] leading-[19px]">
-          {note.by ? `${note.by}, ` : ''}
-          <Link className="link-line" to={address(note.taskId)}>
-            {sayDay(dayOfIso(note.on), today)}
-          </Link>
-          : “{note.note}”
+    <details className="section group text-[14px] leading-[19px]" open={open}>
+      <summary className="flex cursor-pointer items-baseline justify-between max-[720px]:min-h-8 max-[720px]:items-center">
+        <h3 className="text-[14px] leading-[18px] text-primary">Instructions</h3>
+        <span className="text-[13px] text-ink-2">{beside}</span>
+      </summary>
+      <RichText html={task.instructions} className="mt-1" />
+      {task.links.map(({ title, url }) => (
+        <p key={url} className="mt-1.5">
+          <a className="link-line break-all" href={url} target="_blank" rel="noreferrer noopener">
+            {title || url}
+          </a>
         </p>
       ))}
-      <p className="mt-2.5 text-[13px] leading-[17px] text-ink-2">
-        Made from{' '}
-        <Link className="link-line text-ink" to={`/templates/${task.template.id}`}>
-          {task.template.name}
-        </Link>
-        , on the schedule{' '}
-        <Link className="link-line text-ink" to={`/schedules/${schedule.id}`}>
-          {schedule.phrase}
-        </Link>
-        {schedule.nominalOn === task.on ? '.' : `; moved here from ${sayDay(dayOfIso(schedule.nominalOn), today)}.`}
-      </p>
+      {task.templateFiles.map((file) => (
+        <FileLine key={file.id} file={file} />
+      ))}
+    </details>
+  );
+}
+
+/** Files that were only added, for nothing in particular. */
+function Files({ task }: { readonly task: Task }) {
+  const { reload, removeFile, keepFile } = useTaskActions();
+  const fixed = isFixed(task);
+  const mayAdd = task.mayWork && !isEnded(task.state as 'open');
+  const others = task.files.filter(({ demand }) => demand === null);
+  const shown = fixed ? task.files : others;
+  if (shown.length === 0 && !mayAdd) return null;
+  return (
+    <div className="section">
+      <h3>Files</h3>
+      {shown.map((file) => (
+        <FileLine
+          key={file.id}
+          file={file}
+          onRemove={fixed ? undefined : () => void removeFile(task.id, file.id)}
+          onKeep={task.mayWork ? (kept) => void keepFile(task.id, file.id, kept) : undefined}
+        />
+      ))}
+      {mayAdd && (
+        <div className="mt-1.5">
+          <FileDrop
+            words="Add a file"
+            label="File for this task"
+            target={{ taskId: task.id }}
+            onUploaded={() => void reload(task.id)}
+          />
+        </div>
+      )}
     </div>
   );
 }
 
-function Foot({ task, address }: Pick<ContentsProps, 'task' | 'address'>) {
+/** Where a task comes from, with its links, and whether that says something else by now. */
+function MadeFrom({ task }: { readonly task: Task }) {
   const today = useToday();
-  const { start, finish, claim } = useTaskActions();
-  const missing = task.stepsTotal - task.stepsDone;
-  const ended = task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed';
-  const { next } = task.series;
+  const { template, schedule } = task;
+  if (!template)
+    return (
+      <p className="px-5 py-2.5 text-[13px] leading-[17px] text-ink-2 max-[720px]:px-4">
+        Written down by hand, without a template.
+      </p>
+    );
   return (
-    <div className="foot">
-      {!ended && task.mayWork && (
-        <div className="flex items-center gap-3">
-          {task.state !== 'underWay' && (
-            <button
-              type="button"
-              className={`btn ${missing > 0 ? 'btn-primary' : ''}`}
-              onClick={() => void start(task.id)}
-            >
-              Start
-            </button>
-          )}
-          <button
-            type="button"
-            className={`btn ${missing > 0 ? '' : 'btn-primary'}`}
-            aria-disabled={missing > 0}
-            aria-describedby="still-missing"
-            onClick={() => {
-              if (missing === 0) void finish(task.id);
-            }}
-          >
-            Finish
-          </button>
-          <span id="still-missing" className="text-[13px] leading-4">
-            {missing > 0 && (
-              <>
-                Still missing: {plural(missing, 'step')}
-                {missing <= 2 &&
-                  `, ${task.steps
-                    .filter(({ tickedAt }) => tickedAt === null)
-                    .map(({ text }) => text)
-                    .join(' and ')}`}
-              </>
-            )}
-          </span>
-        </div>
-      )}
-      {!ended && !task.mayWork && (
-        <div className="flex items-center gap-3 text-[14px]">
-          {task.assignee === null ? (
-            <button type="button" className="btn btn-primary" onClick={() => void claim(task.id)}>
-              Claim
-            </button>
-          ) : (
-            <span className="text-ink-2">{task.assignee.name} has this one.</span>
-          )}
-        </div>
-      )}
-      {task.finishedBy !== null && task.mayWork && (
-        <button type="button" className="btn mb-2" onClick={() => task.finishedBy && undo(task.finishedBy)}>
-          Undo the finish
-        </button>
-      )}
-      {next && (
-        <p className={`flex items-center gap-1.5 text-[13px] leading-4 text-ink-2 ${ended ? '' : 'mt-2'}`}>
-          <Pennant state={next.taskId ? 'coming' : 'bare'} />
-          <span>
-            Next one:{' '}
-            {next.taskId ? (
-              <Link className="link-line text-ink" to={address(next.taskId)}>
-                {sayDay(dayOfIso(next.on), today)}
-              </Link>
-            ) : (
-              sayDay(dayOfIso(next.on), today)
-            )}
-            , {next.who ?? 'nobody yet'}
-          </span>
+    <div className="px-5 py-2.5 text-[13px] leading-[17px] text-ink-2 max-[720px]:px-4">
+      <p>
+        Made from{' '}
+        <Link className="link-line text-ink" to={`/templates/${template.id}`}>
+          {template.name}
+        </Link>
+        {template.isArchived ? ' (archived)' : ''}
+        {schedule ? (
+          <>
+            , on the schedule{' '}
+            <Link className="link-line text-ink" to={`/schedules/${schedule.id}`}>
+              {schedule.phrase}
+            </Link>
+            {schedule.nominalOn === task.on || task.set.length > 1
+              ? `, for ${sayDay(dayOfIso(schedule.nominalOn), today)}.`
+              : `; moved here from ${sayDay(dayOfIso(schedule.nominalOn), today)}.`}
+          </>
+        ) : (
+          ', started by hand.'
+        )}
+      </p>
+      {template.changedSince && (
+        <p className="mt-1 text-ink">
+          The template has changed since, on {sayDate(dayOfIso(template.changedSince))}: this task keeps what it said.
         </p>
-      )}
-      {!next && task.schedule && (
-        <p className="mt-2 text-[13px] leading-4 text-ink-2">This is the last one of its schedule.</p>
       )}
     </div>
   );

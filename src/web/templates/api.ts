@@ -1,8 +1,14 @@
 import { useMemo } from 'react';
-import { type Template, type TemplateInput, templateEndpoints } from '../../contract/index.ts';
+import {
+  type Reach,
+  type Template,
+  type TemplateInput,
+  type TemplateLine,
+  templateEndpoints,
+} from '../../contract/index.ts';
 import { useAnswer, useRefresh, useWholeList } from '../answer.ts';
 import { type Answer, addressOf, ask } from '../api.ts';
-import { sayDone } from '../shell/toast.tsx';
+import { sayDone, sayTrouble } from '../shell/toast.tsx';
 
 type Page = Answer<typeof templateEndpoints.list>;
 
@@ -19,20 +25,63 @@ export function useTemplate(templateId: string | null) {
   return useAnswer(templateEndpoints.one, templateId === null ? null : { params: { templateId } });
 }
 
-export function useSaveTemplate() {
+/** What a new template was begun from. */
+export type Like = { readonly templateId: string } | { readonly taskId: string } | null;
+
+export function useTemplateActions() {
   const refresh = useRefresh();
-  /** @throws ProblemError when it is refused */
-  return async (input: TemplateInput & { version: number }, templateId: string | null): Promise<Template> => {
-    const { template } =
-      templateId === null
-        ? await ask(templateEndpoints.create, { body: input })
-        : await ask(templateEndpoints.change, { params: { templateId }, body: input });
-    void refresh('/templates', '/schedules');
-    sayDone(
-      templateId !== null
-        ? `Saved “${template.name}”. Tasks made from now on say so; those made already keep their text.`
-        : `“${template.name}” is in the library.`,
-    );
-    return template;
+  const everywhere = () => refresh('/templates', '/schedules', '/tideline', '/people/');
+  return {
+    /** @throws ProblemError when it is refused */
+    impact: (input: TemplateInput & { version: number }, templateId: string, reach: Reach) =>
+      ask(templateEndpoints.impact, { params: { templateId }, body: { ...input, reach } }),
+    /** @throws ProblemError when it is refused */
+    save: async (
+      { version, ...input }: TemplateInput & { version: number },
+      templateId: string | null,
+      like: Like,
+      reach?: Reach,
+    ): Promise<Template> => {
+      const { template, changeId } =
+        templateId === null
+          ? await ask(templateEndpoints.create, { body: { template: input, like } })
+          : await ask(templateEndpoints.change, {
+              params: { templateId },
+              body: { ...input, version, ...(reach ? { reach } : {}) },
+            });
+      void everywhere();
+      sayDone(templateId === null ? `“${template.name}” is in the library.` : `Saved “${template.name}”.`, changeId);
+      return template;
+    },
+    favourite: async ({ id: templateId, isFavourite }: TemplateLine) => {
+      try {
+        await ask(templateEndpoints.favourite, { params: { templateId }, body: { favourite: !isFavourite } });
+        void refresh('/templates');
+      } catch (error) {
+        sayTrouble(error);
+      }
+    },
+    archive: async ({ id: templateId, name }: Template, archived: boolean) => {
+      try {
+        const { changeId } = await ask(templateEndpoints.archive, { params: { templateId }, body: { archived } });
+        sayDone(archived ? `Archived “${name}”: it makes nothing more.` : `“${name}” is in use again.`, changeId);
+        void everywhere();
+        return true;
+      } catch (error) {
+        sayTrouble(error);
+        return false;
+      }
+    },
+    remove: async ({ id: templateId, name }: Template) => {
+      try {
+        const { changeId } = await ask(templateEndpoints.remove, { params: { templateId } });
+        sayDone(`Deleted “${name}”.`, changeId);
+        void everywhere();
+        return true;
+      } catch (error) {
+        sayTrouble(error);
+        return false;
+      }
+    },
   };
 }

@@ -1,45 +1,28 @@
 import { Link, useNavigate } from 'react-router';
 import { type Schedule, scheduleEndpoints, type Template, type TemplateInput } from '../../contract/index.ts';
-import { dayOfIso, plural, sayHours } from '../../core/index.ts';
+import { dayOfIso, plural, sayHours, setMinutes } from '../../core/index.ts';
 import { useAnswer } from '../answer.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { DateBlock } from '../ui/date-block.tsx';
 import { Skeleton } from '../ui/states.tsx';
 
-/** What a template does, without opening anything: its schedules, their next dates, whom they serve and how much it is a year. */
-export function TemplateUse({
-  template,
-  draft,
-}: {
-  readonly template: Template | null;
-  readonly draft: TemplateInput;
-}) {
-  const { data } = useAnswer(scheduleEndpoints.list, template ? { query: { templateId: template.id } } : null);
-  if (!template) {
-    return (
-      <aside className="overflow-y-auto px-5 py-2.5" aria-label="What comes next">
-        <h2 className="text-[15px] leading-[22px] text-primary">What comes next</h2>
-        <p className="mt-1 max-w-[380px] text-[14px] text-ink-2">
-          A template says what is to be done. Once it is saved, set a schedule for it: when it comes round, for whom,
-          and who does it. Each task then takes this title, these instructions and these steps along.
-        </p>
-      </aside>
-    );
-  }
+/** The schedules of a template, their next dates, whom they serve and how much it is a year. */
+export function TemplateUse({ template, draft }: { readonly template: Template; readonly draft: TemplateInput }) {
+  const { data } = useAnswer(scheduleEndpoints.list, { query: { templateId: template.id } });
   if (!data) return <Skeleton rows={5} />;
   const schedules = [...data.schedules].sort((a, b) => (a.next ?? '9999').localeCompare(b.next ?? '9999'));
   const times = schedules.reduce((sum, schedule) => sum + (schedule.state === 'running' ? schedule.timesAYear : 0), 0);
   const clients = new Set(schedules.flatMap(({ client }) => (client ? [client.id] : []))).size;
   const people = new Set(schedules.flatMap(({ assignee }) => (assignee ? [assignee.id] : []))).size;
   return (
-    <aside className="overflow-y-auto px-5 pb-10 pt-2.5" aria-label="What uses it">
+    <section className="mt-4 border-t border-line-2 pt-2.5">
       <h2 className="text-[15px] leading-[22px] text-primary">What uses it</h2>
       {schedules.length === 0 ? (
         <NoSchedules template={template} />
       ) : (
-        <Uses schedules={schedules} figures={{ times, clients, people, minutes: times * draft.estimateMinutes }} />
+        <Uses schedules={schedules} figures={{ times, clients, people, minutes: times * setMinutes(draft) }} />
       )}
-    </aside>
+    </section>
   );
 }
 
@@ -47,7 +30,7 @@ function NoSchedules({ template }: { readonly template: Template }) {
   const { me } = useWorkspace();
   return (
     <>
-      <p className="mt-1 text-[14px] text-ink-2">Nothing yet: it makes no tasks until a schedule says when.</p>
+      <p className="mt-1 text-[14px] text-ink-2">No schedule yet: it is started by hand, or a schedule says when.</p>
       {me.isManager && (
         <Link className="btn mt-3" to={`/schedules/new?template=${template.id}`}>
           Set the first schedule
@@ -72,7 +55,7 @@ function Uses({ schedules, figures }: UsesProps) {
   const shown: [string | number, string][] = [
     [schedules.length, schedules.length === 1 ? 'schedule' : 'schedules'],
     [figures.people, figures.people === 1 ? 'person' : 'people'],
-    [figures.times, 'tasks a year'],
+    [figures.times, figures.times === 1 ? 'time a year' : 'times a year'],
     [`${sayHours(figures.minutes)} h`, 'a year'],
   ];
   if (figures.clients > 0) shown.splice(1, 0, [figures.clients, figures.clients === 1 ? 'client' : 'clients']);
@@ -89,9 +72,9 @@ function Uses({ schedules, figures }: UsesProps) {
       <table className="tt [&_td]:!h-[29px] [&_tr>:first-child]:!pl-0">
         <caption className="sr-only">{plural(schedules.length, 'schedule')}, by next date</caption>
         <colgroup>
-          <col style={{ width: 106 }} />
+          <col style={{ width: 138 }} />
           <col />
-          <col style={{ width: '56%' }} />
+          <col style={{ width: '44%' }} />
         </colgroup>
         <tbody>
           {schedules.map((schedule) => (

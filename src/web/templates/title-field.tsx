@@ -1,29 +1,22 @@
 import { useRef } from 'react';
-import { fillTitle, sayDay, TITLE_TOKENS } from '../../core/index.ts';
-import { useWorkspace } from '../shell/workspace.tsx';
+import { fillTitle, sayDay, TITLE_TOKENS, type TitleContext } from '../../core/index.ts';
+import { useToday } from '../shell/workspace.tsx';
 import { Part } from '../ui/blanks.tsx';
 
 interface TitleFieldProps {
   readonly pattern: string;
   readonly templateName: string;
+  /** What the title is filled in from, as an example. */
+  readonly example: TitleContext;
   readonly message: string | undefined;
   readonly onChange: (pattern: string) => void;
 }
 
 /** The title pattern and, right under it, the title it makes. */
-export function TitleField({ pattern, templateName, message, onChange }: TitleFieldProps) {
-  const { today, me, subjects } = useWorkspace();
+export function TitleField({ pattern, templateName, example, message, onChange }: TitleFieldProps) {
+  const today = useToday();
   const input = useRef<HTMLInputElement>(null);
-  const vessel = subjects.find(({ clientId, assetId }) => clientId !== null && assetId !== null);
-  const client = subjects.find(
-    ({ clientId, assetId }) => clientId !== null && clientId === vessel?.clientId && assetId === null,
-  );
-  const filled = fillTitle(pattern, {
-    on: today,
-    client: client?.name ?? 'the client',
-    asset: vessel?.name ?? 'the asset',
-    person: me.name,
-  });
+  const filled = fillTitle(pattern, example);
   const putIn = (name: string) => {
     const at = input.current?.selectionStart ?? pattern.length;
     const token = `{${name}}`;
@@ -39,7 +32,7 @@ export function TitleField({ pattern, templateName, message, onChange }: TitleFi
     <Part name="Title" aside="of each task">
       <input
         ref={input}
-        className="blank !h-8 w-full max-w-[420px] font-mono"
+        className="blank !h-8 w-full max-w-[480px] font-mono"
         aria-label="Title pattern"
         aria-invalid={message !== undefined}
         aria-describedby="title-error"
@@ -69,7 +62,7 @@ export function TitleField({ pattern, templateName, message, onChange }: TitleFi
         <output className="font-head text-[18px] font-semibold" style={{ fontStretch: '88%' }}>
           {filled || templateName || 'untitled'}
         </output>
-        <span className="ml-3 text-[13px] text-ink-2">as it would be for {sayDay(today, today)}</span>
+        <span className="ml-3 text-[13px] text-ink-2">as it would be for {sayDay(example.on, today)}</span>
       </p>
     </Part>
   );

@@ -1,5 +1,5 @@
 import { type ComponentProps, type ReactNode, useEffect, useId, useState } from 'react';
-import { type CivilDay, readDate, sayDate, tryMinutesOfTime } from '../../core/index.ts';
+import { type CivilDay, readDate, readDuration, sayDate, sayDuration, tryMinutesOfTime } from '../../core/index.ts';
 import { useToday } from '../shell/workspace.tsx';
 
 interface BlankProps {
@@ -227,6 +227,46 @@ export function ChoiceBlank<T extends string | number>({
         </option>
       ))}
     </select>
+  );
+}
+
+interface EstimateBlankProps {
+  readonly label?: string;
+  readonly minutes: number;
+  readonly message: string | undefined;
+  readonly onChange: (minutes: number) => void;
+}
+
+/** How long it takes: "45 min", "1 h 30"; a bare number is minutes. */
+export function EstimateBlank({ label = 'Estimate', minutes, message, onChange }: EstimateBlankProps) {
+  const [text, setText] = useState(Number.isFinite(minutes) ? sayDuration(minutes) : '');
+  const [typing, setTyping] = useState(false);
+  useEffect(() => {
+    if (!typing && Number.isFinite(minutes)) setText(sayDuration(minutes));
+  }, [minutes, typing]);
+  const errorId = useId();
+  const unread = readDuration(text) === null;
+  return (
+    <>
+      <input
+        className="blank"
+        style={{ width: `calc(${Math.max(5, text.length)}ch + 18px)` }}
+        aria-label={label}
+        aria-invalid={unread || message !== undefined}
+        aria-describedby={errorId}
+        value={text}
+        onFocus={() => setTyping(true)}
+        onBlur={() => setTyping(false)}
+        onChange={({ target }) => {
+          setText(target.value);
+          // What can't be read is refused like an estimate of nothing, so that the old one is not saved in its place.
+          onChange(readDuration(target.value) ?? 0);
+        }}
+      />
+      <span id={errorId} role="alert" className="field-error">
+        {unread ? ' write it like 45 min or 1 h 30' : message ? ` ${message}` : ''}
+      </span>
+    </>
   );
 }
 

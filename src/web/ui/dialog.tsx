@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useRef } from 'react';
+import { createPortal } from 'react-dom';
 
 interface DialogProps {
   readonly label: string;
@@ -22,9 +23,11 @@ export function Dialog({ label, onClose, className = '', children }: DialogProps
     element.addEventListener('pointerdown', closeBeside);
     return () => element.removeEventListener('pointerdown', closeBeside);
   }, []);
-  return (
+  // Outside the form that it may have been opened from: Enter in a field of its own is not that form's.
+  return createPortal(
     <dialog ref={dialog} className={`over-page ${className}`} aria-label={label} onClose={onClose}>
       {children}
-    </dialog>
+    </dialog>,
+    document.body,
   );
 }

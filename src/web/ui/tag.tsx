@@ -1,7 +1,7 @@
-import type { Category } from '../../contract/index.ts';
+import type { Dot } from '../../contract/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
 
-const HUE: Record<Category['dot'], string> = {
+const HUE: Record<Dot, string> = {
   petrol: 'var(--color-primary)',
   blue: 'var(--color-info)',
   green: 'var(--color-success)',
@@ -13,15 +13,19 @@ const HUE: Record<Category['dot'], string> = {
 };
 
 /** A category: a small outlined word with a dot, filled or hollow. */
-export function Tag({ category }: { readonly category: string | null }) {
+export function Tag({ category, dot = null }: { readonly category: string | null; readonly dot?: Dot | null }) {
   const { categories } = useWorkspace();
-  if (category === null) return null;
-  const dot = categories.find(({ name }) => name === category)?.dot ?? 'ink';
-  const style = dot.endsWith('Ring') ? { boxShadow: `inset 0 0 0 1.5px ${HUE[dot]}` } : { background: HUE[dot] };
+  if (category === null) return dot && <DotMark dot={dot} />;
   return (
     <span className="tag">
-      <i style={style} />
+      <DotMark dot={dot ?? categories.find(({ name }) => name === category)?.dot ?? 'ink'} />
       {category}
     </span>
   );
+}
+
+/** A dot in one of the hues, filled or hollow. */
+export function DotMark({ dot }: { readonly dot: Dot }) {
+  const style = dot.endsWith('Ring') ? { boxShadow: `inset 0 0 0 1.5px ${HUE[dot]}` } : { background: HUE[dot] };
+  return <i className="inline-block h-1.5 w-1.5 flex-none rounded-full" style={style} />;
 }

@@ -1,0 +1,61 @@
+import type { Impact, ImpactItem } from '../../contract/index.ts';
+import { plural } from '../../core/index.ts';
+
+/** Whether a change does anything that somebody should see before it is saved. */
+export function needsLook({ figures, datesBefore, datesAfter }: Impact): boolean {
+  const { added, changed, removed, keptByHand, keptShowing } = figures;
+  return added + changed + removed + keptByHand + keptShowing > 0 || datesBefore !== datesAfter;
+}
+
+/** The button that does it: "Change 14 tasks and add 8". */
+export function sayDeed({ figures: { added, changed, removed } }: Impact): string {
+  const parts = [
+    changed > 0 && ['Change', changed],
+    added > 0 && ['add', added],
+    removed > 0 && ['take back', removed],
+  ].filter((part): part is [string, number] => part !== false);
+  if (parts.length === 0) return 'Save, no task changes';
+  return parts
+    .map(([verb, count], i) => {
+      const words =
+        i === 0 ? `${verb.charAt(0).toUpperCase()}${verb.slice(1)} ${plural(count, 'task')}` : `${verb} ${count}`;
+      return i === 0 ? words : i === parts.length - 1 ? ` and ${words}` : `, ${words}`;
+    })
+    .join('');
+}
+
+export interface ImpactGroup {
+  readonly key: keyof Impact['figures'];
+  readonly count: number;
+  /** Under the figure: "changed", "kept". */
+  readonly word: string;
+  /** Why, where it is kept. */
+  readonly aside: string;
+  readonly items: readonly ImpactItem[];
+}
+
+const GROUPS = [
+  ['changed', 'changed', ''],
+  ['added', 'added', ''],
+  ['removed', 'taken back', ''],
+  ['keptByHand', 'kept', 'changed or written on by hand'],
+  ['keptShowing', 'kept', 'showing already'],
+  ['keptBegun', 'kept', 'under way or done'],
+] as const;
+
+/** The items by what becomes of them, those of no count left out. */
+export function groupsOf({ figures, items }: Impact): ImpactGroup[] {
+  return GROUPS.map(([key, word, aside]) => ({
+    key,
+    word,
+    aside,
+    count: figures[key],
+    items: items.filter((item) => groupOf(item) === key),
+  })).filter(({ count }) => count > 0);
+}
+
+function groupOf({ kind, because }: ImpactItem): keyof Impact['figures'] {
+  if (kind !== 'kept') return kind;
+  if (because === 'edited by hand' || because === 'written on') return 'keptByHand';
+  return because === 'showing already' ? 'keptShowing' : 'keptBegun';
+}

@@ -1,0 +1,34 @@
+import { type FillInput, type Run, runEndpoints } from '../../contract/index.ts';
+import { useAnswer, useRefresh } from '../answer.ts';
+import { ask } from '../api.ts';
+import { sayDone, sayTrouble } from '../shell/toast.tsx';
+
+export function useRuns() {
+  return useAnswer(runEndpoints.list, {});
+}
+
+export function useRun(runId: string) {
+  return useAnswer(runEndpoints.one, { params: { runId } });
+}
+
+export function useFill() {
+  const refresh = useRefresh();
+  return {
+    /** @throws ProblemError when it is refused */
+    rehearse: async (input: FillInput) => (await ask(runEndpoints.rehearse, { body: input })).rows,
+    /** @throws ProblemError when it is refused */
+    start: async (input: FillInput): Promise<Run> => {
+      const { run } = await ask(runEndpoints.fill, { body: input });
+      void refresh('/runs');
+      return run;
+    },
+    undo: async ({ id: runId }: Run) => {
+      try {
+        sayDone((await ask(runEndpoints.undo, { params: { runId } })).said);
+        void refresh('/runs', '/schedules', '/tideline', '/people/');
+      } catch (error) {
+        sayTrouble(error);
+      }
+    },
+  };
+}

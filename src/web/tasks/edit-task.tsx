@@ -1,0 +1,175 @@
+import { lazy, Suspense, useState } from 'react';
+import { INTO_TEMPLATE, type Task, type TaskEdit, taskEditSchema } from '../../contract/index.ts';
+import { dayOfIso, isoOfDay } from '../../core/index.ts';
+import { ProblemError } from '../api.ts';
+import { useWorkspace } from '../shell/workspace.tsx';
+import { ChoiceBlank, DateBlank, EstimateBlank, TimeBlank } from '../ui/blanks.tsx';
+import { PersonBlank } from '../ui/person-blank.tsx';
+import { Skeleton } from '../ui/states.tsx';
+import { useTaskActions } from './api.ts';
+
+const RichTextEditor = lazy(() => import('../ui/rich-text-editor.tsx'));
+
+const INTO_WORDS = {
+  instructions: 'the instructions',
+  estimateMinutes: 'the estimate',
+  priority: 'the priority',
+} as const;
+
+interface EditTaskProps {
+  readonly task: Task;
+  readonly onClose: () => void;
+}
+
+/** Changes this one task. What the template could have as well is offered to it afterwards. */
+export function EditTask({ task, onClose }: EditTaskProps) {
+  const { edit: save } = useTaskActions();
+  const [edit, setEdit] = useState<TaskEdit>(() => ({
+    title: task.title,
+    instructions: task.instructions,
+    workOn: task.on,
+    dueOn: task.dueOn,
+    startTime: task.startTime,
+    dueTime: task.dueTime,
+    assigneeId: task.assignee?.id ?? null,
+    estimateMinutes: task.estimateMinutes,
+    priority: task.priority,
+  }));
+  const [before] = useState(task);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [offered, setOffered] = useState<(typeof INTO_TEMPLATE)[number][] | null>(null);
+  const set = <K extends keyof TaskEdit>(field: K, value: TaskEdit[K]) =>
+    setEdit((now) => ({ ...now, [field]: value }));
+  const read = taskEditSchema.safeParse(edit);
+  const submit = async () => {
+    if (!read.success) return setProblem(read.error.issues[0]?.message ?? 'Something is missing.');
+    try {
+      await save(task, read.data);
+      const changed = INTO_TEMPLATE.filter((field) => read.data[field] !== before[field]);
+      if (task.template === null || changed.length === 0) onClose();
+      else setOffered(changed);
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      setProblem(error.message);
+    }
+  };
+  if (offered) return <Offer task={task} fields={offered} onClose={onClose} />;
+  return (
+    <form
+      className="section text-[14px] leading-[30px]"
+      aria-label="Change this task"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void submit();
+      }}
+    >
+      <h3>Change this one</h3>
+      <input
+        className="blank !h-8 w-full !text-[16px]"
+        aria-label="Title of this task"
+        value={edit.title}
+        onChange={({ target }) => set('title', target.value)}
+      />
+      <p className="mt-1">
+        on{' '}
+        <DateBlank
+          label="Day"
+          value={dayOfIso(edit.workOn)}
+          onChange={(day) => {
+            const on = isoOfDay(day);
+            setEdit((now) => ({
+              ...now,
+              workOn: on,
+              dueOn: now.dueOn < on || now.dueOn === now.workOn ? on : now.dueOn,
+            }));
+          }}
+        />{' '}
+        from{' '}
+        <TimeBlank
+          label="Starts at"
+          value={edit.startTime}
+          placeholder="any time"
+          onChange={(time) => set('startTime', time)}
+        />
+        , due <DateBlank label="Due on" value={dayOfIso(edit.dueOn)} onChange={(day) => set('dueOn', isoOfDay(day))} />{' '}
+        by{' '}
+        <TimeBlank
+          label="Due at"
+          value={edit.dueTime}
+          placeholder="end of day"
+          onChange={(time) => set('dueTime', time)}
+        />
+      </p>
+      <p>
+        <PersonBlank label="Who does it" personId={edit.assigneeId} onChange={(id) => set('assigneeId', id)} />, about{' '}
+        <EstimateBlank
+          minutes={edit.estimateMinutes}
+          message={undefined}
+          onChange={(minutes) => set('estimateMinutes', minutes)}
+        />
+        , priority{' '}
+        <ChoiceBlank
+          label="Priority"
+          value={edit.priority}
+          options={[
+            ['low', 'low'],
+            ['normal', 'normal'],
+            ['high', 'high'],
+            ['urgent', 'urgent'],
+          ]}
+          onChange={(priority) => set('priority', priority)}
+        />
+      </p>
+      <Suspense fallback={<Skeleton rows={3} />}>
+        <RichTextEditor
+          label="Instructions of this task"
+          html={edit.instructions}
+          target={{ taskId: task.id }}
+          onChange={(html) => set('instructions', html)}
+        />
+      </Suspense>
+      <p role="alert" className="field-error">
+        {problem}
+      </p>
+      <p className="mt-1 text-[13px] leading-[17px] text-ink-2">
+        Only this one changes. {task.schedule ? 'Later ones of its schedule stay as they are.' : ''}
+      </p>
+      <div className="mt-2 flex gap-3">
+        <button type="submit" className="btn btn-primary">
+          Keep the change
+        </button>
+        <button type="button" className="btn" onClick={onClose}>
+          Leave it as it was
+        </button>
+      </div>
+    </form>
+  );
+}
+
+/** The later ones keep what the template says, unless it is told. */
+function Offer({ task, fields, onClose }: EditTaskProps & { readonly fields: (typeof INTO_TEMPLATE)[number][] }) {
+  const { me } = useWorkspace();
+  const { intoTemplate } = useTaskActions();
+  const words = fields.map((field) => INTO_WORDS[field]).join(' and ');
+  return (
+    <div className="section text-[14px] leading-[19px]" role="status">
+      <p>
+        Changed here. Later ones still have {words} of <b className="font-semibold">{task.template?.name}</b>.
+      </p>
+      <div className="mt-2 flex flex-wrap gap-3">
+        {me.isManager && (
+          <button
+            type="button"
+            className="btn btn-primary"
+            onClick={() => void intoTemplate(task.id, fields).then((done) => done && onClose())}
+          >
+            Put {words} into the template
+          </button>
+        )}
+        <button type="button" className="btn" onClick={onClose}>
+          Only this one
+        </button>
+      </div>
+    </div>
+  );
+}

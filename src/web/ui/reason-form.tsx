@@ -1,0 +1,46 @@
+import { useState } from 'react';
+
+interface ReasonFormProps {
+  readonly id: string;
+  /** What is asked: "Why it is not done this time". */
+  readonly label: string;
+  readonly words: string;
+  readonly onReason: (reason: string) => void;
+  readonly onClose: () => void;
+}
+
+/** A few words that go along with a decision. */
+export function ReasonForm({ id, label, words, onReason, onClose }: ReasonFormProps) {
+  const [reason, setReason] = useState('');
+  const isSaid = reason.trim() !== '';
+  return (
+    <form
+      className="mb-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (isSaid) onReason(reason.trim());
+      }}
+    >
+      <label className="text-[13px] leading-[18px]" htmlFor={id}>
+        {label}
+      </label>
+      <textarea
+        id={id}
+        className="mb-2 mt-1 writing"
+        maxLength={500}
+        // biome-ignore lint/a11y/noAutofocus: it was asked for by the press before
+        autoFocus
+        value={reason}
+        onChange={({ target }) => setReason(target.value)}
+      />
+      <div className="flex gap-3">
+        <button type="submit" className="btn btn-primary" aria-disabled={!isSaid}>
+          {words}
+        </button>
+        <button type="button" className="btn" onClick={onClose}>
+          Not now
+        </button>
+      </div>
+    </form>
+  );
+}
