@@ -6,6 +6,7 @@ import { berthHolders } from './berth-holders.ts';
 import { PEOPLE } from './people.ts';
 import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, SCHEDULES } from './schedules.ts';
+import { templateContent } from './template-content.ts';
 import { TEMPLATES } from './templates.ts';
 
 describe('the demo', () => {
@@ -18,7 +19,7 @@ describe('the demo', () => {
     }).toEqual({
       people: 14,
       holders: 60,
-      templates: 25,
+      templates: 27,
       schedules: 80,
     });
     const unique = (values: readonly string[]) => new Set(values).size;
@@ -30,13 +31,7 @@ describe('the demo', () => {
   it('holds only what a manager could save', () => {
     const calendar = makeCalendar({ workingWeekdays: [1, 2, 3, 4, 5], holidays: englandAndWales(2025, 2030) });
     for (const template of TEMPLATES) {
-      const checkLines = template.steps.map((text, i) => ({ key: `line-${i}`, text }));
-      templateInputSchema.parse({
-        ...template,
-        titlePattern: template.title,
-        checkLines,
-        estimateMinutes: template.minutes,
-      });
+      templateInputSchema.parse(templateContent(template, () => '00000000-0000-4000-8000-000000000000'));
     }
     const templateId = '00000000-0000-4000-8000-000000000000';
     for (const schedule of SCHEDULES) {

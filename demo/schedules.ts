@@ -1,5 +1,6 @@
 import {
   type Convention,
+  type Overlap,
   PLAIN_TIMING,
   type Recurrence,
   type Rule,
@@ -19,26 +20,27 @@ export interface DemoSchedule {
   readonly start?: string;
   readonly end?: Recurrence['end'];
   readonly timing?: Partial<Timing>;
+  readonly overlap?: Overlap;
   /** Paused this many days ago, and still. */
   readonly pausedDaysAgo?: number;
 }
 
 /** The marina's own places and machines. */
 export const OWN_ASSETS = [
-  ['Pontoon A', 'Lee Quay'],
-  ['Pontoon B', 'Lee Quay'],
-  ['Pontoon C', 'Long Quay'],
-  ['Pontoon D', 'Long Quay'],
-  ['Pontoon E', 'Gannet Quay'],
-  ['Pontoon F', 'Gannet Quay'],
-  ['Lee Quay', 'the west side'],
-  ['Long Quay', 'the middle'],
-  ['Gannet Quay', 'the east side'],
-  ['Crane 1', '12 t, by the hard'],
-  ['Crane 2', '5 t, fuel dock end'],
-  ['Fuel dock', 'Gannet Quay'],
-  ['Workboat Puffin', 'F 1'],
-  ['Workboat Dabchick', 'F 2'],
+  ['Pontoon A', 'Lee Quay', 'PA-1'],
+  ['Pontoon B', 'Lee Quay', 'PB-1'],
+  ['Pontoon C', 'Long Quay', 'PC-1'],
+  ['Pontoon D', 'Long Quay', 'PD-1'],
+  ['Pontoon E', 'Gannet Quay', 'PE-1'],
+  ['Pontoon F', 'Gannet Quay', 'PF-1'],
+  ['Lee Quay', 'the west side', null],
+  ['Long Quay', 'the middle', null],
+  ['Gannet Quay', 'the east side', null],
+  ['Crane 1', '12 t, by the hard', 'CR-1'],
+  ['Crane 2', '5 t, fuel dock end', 'CR-2'],
+  ['Fuel dock', 'Gannet Quay', 'FD-1'],
+  ['Workboat Puffin', 'F 1', 'WB-1'],
+  ['Workboat Dabchick', 'F 2', 'WB-2'],
 ] as const;
 
 const daily = (...except: Weekday[]): Rule => ({ kind: 'days', every: 1, except });
@@ -133,7 +135,14 @@ export const SCHEDULES: readonly DemoSchedule[] = [
     timing: at('09:00', '10:00'),
   },
   { template: 'firePoints', asset: 'Gannet Quay', who: 'tamsin', rules: [everyWeeks(2, 4)], dayOff: 'following' },
-  { template: 'lifeRings', asset: 'Gannet Quay', who: 'wilf', rules: [daily(7)], timing: by('15:30') },
+  {
+    template: 'lifeRings',
+    asset: 'Gannet Quay',
+    who: 'wilf',
+    rules: [daily(7)],
+    timing: by('15:30'),
+    overlap: { kind: 'lapse' },
+  },
   { template: 'lifeRings', asset: 'Lee Quay', who: 'kit', rules: [weekly(2)] },
   { template: 'lifeRings', asset: 'Long Quay', who: 'wilf', rules: [weekly(6)] },
   ...BOARDINGS,

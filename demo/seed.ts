@@ -3,21 +3,28 @@ import type { DataSource } from 'typeorm';
 import { isoOfDay, type Recurrence, yearMonthDay } from '../src/core/index.ts';
 import { Asset, Client } from '../src/server/clients/entity.ts';
 import type { Clock } from '../src/server/clock.ts';
+import { Change } from '../src/server/db/change.ts';
 import { uuidv7 } from '../src/server/db/uuid.ts';
+import { StoredFile } from '../src/server/files/entity.ts';
+import { IN_TEXT } from '../src/server/files/service.ts';
+import type { FileStore } from '../src/server/files/store.ts';
 import { Account, Person } from '../src/server/people/entity.ts';
 import { hashPassword } from '../src/server/people/password.ts';
 import { Schedule } from '../src/server/schedules/entity.ts';
 import { runMaking } from '../src/server/schedules/making.ts';
 import { Scope } from '../src/server/scope.ts';
-import { Template } from '../src/server/templates/entity.ts';
+import { Favourite, Template } from '../src/server/templates/entity.ts';
 import { Holiday, Workspace } from '../src/server/workspace/entity.ts';
 import { englandAndWales } from '../src/server/workspace/public-holidays.ts';
 import { berthHolders } from './berth-holders.ts';
+import { makeByHand } from './by-hand.ts';
 import { playHistory } from './history.ts';
 import { type DemoPerson, PEOPLE } from './people.ts';
+import { type DemoFile, type DemoFiles, demoFiles } from './pictures.ts';
 import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, type DemoSchedule, OWN_ASSETS, SCHEDULES } from './schedules.ts';
-import { CATEGORIES, type DemoTemplate, TEMPLATES } from './templates.ts';
+import { templateContent } from './template-content.ts';
+import { CATEGORIES, type DemoTemplate, TEMPLATES, type TemplateKey, WORK_TYPES } from './templates.ts';
 
 /** Everyone in the demo signs in with this. */
 export const DEMO_PASSWORD = 'ternquay';
@@ -26,6 +33,7 @@ const HISTORY_DAYS = 183;
 /** Fills the Tern Quay workspace when the database has none. The same for every start on the same day. */
 export async function seedWhenEmpty(
   source: DataSource,
+  files: FileStore,
   clock: Clock,
   options: { readonly withEmptyWorkspace: boolean },
 ): Promise<void> {
@@ -40,7 +48,7 @@ export async function seedWhenEmpty(
     const ternQuay = fill(
       await insertWorkspace(manager, makeId(clock.now()), 'Tern Quay', 'marina and boatyard, three quays'),
     );
-    await seedTernQuay(ternQuay, manager, passwordHash);
+    await seedTernQuay(ternQuay, manager, await demoFiles(files), passwordHash);
     if (options.withEmptyWorkspace) {
       const empty = fill(
         await insertWorkspace(manager, makeId(clock.now()), 'Heron Yard', 'a yard that has only just begun'),
@@ -65,6 +73,7 @@ async function insertWorkspace(manager: Manager, id: string, name: string, tagli
     zone: 'Europe/London',
     workingWeekdays: [1, 2, 3, 4, 5],
     categories: [...CATEGORIES],
+    workTypes: [...WORK_TYPES],
     horizonDays: 30,
     makeTime: '04:00',
     madeOn: null,
@@ -74,19 +83,23 @@ async function insertWorkspace(manager: Manager, id: string, name: string, tagli
   return workspace;
 }
 
-async function seedTernQuay(scope: Scope, manager: Manager, passwordHash: string): Promise<void> {
+async function seedTernQuay(scope: Scope, manager: Manager, files: DemoFiles, passwordHash: string): Promise<void> {
   const { year } = yearMonthDay(scope.now.day);
   for (const holiday of englandAndWales(year - 2, year + 5)) await scope.insert(Holiday, holiday);
   const people = await addPeople(scope, manager, PEOPLE, passwordHash);
   const assets = await addAssets(scope);
-  const templates = await addTemplates(scope, people.get('ines') ?? null);
+  const templates = await addTemplates(scope, people);
   for (const schedule of SCHEDULES) await addSchedule(scope, schedule, { people, assets, templates });
+  await illustrate(scope, templates, files);
+  await makeByHand(scope, { people, assets, templates });
   // The past is made by the same run that makes the future, then played.
   await runMaking(scope, 'startup', pino({ level: 'silent' }));
   const notes = new Map<string, readonly string[]>(
     TEMPLATES.map((template: DemoTemplate) => [template.name, template.notes ?? []]),
   );
-  await playHistory(scope, (seed) => new SeededRandom(seed), notes);
+  const signers = new Map<string, string>();
+  for (const { key, role } of [...PEOPLE].reverse()) signers.set(role, people.get(key) as string);
+  await playHistory({ scope, randomFor: (seed) => new SeededRandom(seed), notesOf: notes, signers, files });
 }
 
 async function addPeople(
@@ -124,41 +137,90 @@ interface DemoAsset {
 
 async function addAssets(scope: Scope): Promise<Map<string | number, DemoAsset>> {
   const assets = new Map<string | number, DemoAsset>();
-  for (const [name, place] of OWN_ASSETS) {
+  for (const [name, place, tag] of OWN_ASSETS) {
     const id = scope.newId();
-    await scope.insert(Asset, { id, clientId: null, name, place });
+    await scope.insert(Asset, { id, clientId: null, name, place, tag });
     assets.set(name, { assetId: id, clientId: null });
   }
   for (const [i, { name, vessel, berth }] of berthHolders().entries()) {
     const clientId = scope.newId();
     const assetId = scope.newId();
     await scope.insert(Client, { id: clientId, name });
-    await scope.insert(Asset, { id: assetId, clientId, name: vessel, place: `berth ${berth}` });
+    await scope.insert(Asset, { id: assetId, clientId, name: vessel, place: `berth ${berth}`, tag: null });
     assets.set(i, { assetId, clientId });
   }
   return assets;
 }
 
-async function addTemplates(scope: Scope, by: string | null): Promise<Map<string, string>> {
+async function addTemplates(scope: Scope, people: ReadonlyMap<string, string>): Promise<Map<string, string>> {
   const ids = new Map<string, string>();
   const random = new SeededRandom('template changes');
-  for (const template of TEMPLATES) {
+  const idOf = (key: string) => people.get(key) as string;
+  for (const template of TEMPLATES as readonly DemoTemplate[]) {
     const id = scope.newId();
+    const daysAgo = random.whole(3, 400);
     await scope.insert(Template, {
       id,
       version: 1,
-      name: template.name,
-      titlePattern: template.title,
-      category: template.category,
-      instructions: template.instructions,
-      checkLines: template.steps.map((text, i) => ({ key: `line-${i + 1}`, text })),
-      estimateMinutes: template.minutes,
-      changedAt: new Date(scope.clock.now() - random.whole(3, 400) * 86_400_000),
-      changedBy: by,
+      ...templateContent(template, idOf),
+      archivedAt: null,
+      changedAt: daysBefore(scope, daysAgo),
+      changedBy: idOf('ines'),
     });
+    await tellChanges(scope, id, template, { by: idOf('ines'), daysAgo });
+    if (template.favourite) await scope.insert(Favourite, { templateId: id, personId: idOf('ines') });
     ids.set(template.key, id);
   }
   return ids;
+}
+
+/** A picture in the instructions of the boarding check, and a form beside the certification of cranes. */
+async function illustrate(
+  scope: Scope,
+  templates: ReadonlyMap<string, string>,
+  { diagram, papers: [paper] }: DemoFiles,
+): Promise<void> {
+  const add = async (key: TemplateKey, file: DemoFile, demandKey: string | null, name: string) => {
+    const id = scope.newId();
+    const templateId = templates.get(key) as string;
+    const owner = { taskId: null, templateId, demandKey };
+    const state = { isKept: false, uploadedAt: daysBefore(scope, 60), uploadedBy: null, removedAt: null };
+    await scope.insert(StoredFile, { ...file, ...owner, ...state, id, name, uploadKey: scope.newId() });
+    return { id, templateId };
+  };
+  const { id, templateId } = await add('boarding', diagram, IN_TEXT, diagram.name);
+  const { instructions } = await scope.one(Template, templateId, 'template');
+  const picture = `<img src="/api/files/${id}" alt="the test point, between valve and appliance" />`;
+  await scope.save(Template, templateId, { instructions: instructions.replace('</ol>', `</ol>${picture}`) });
+  if (paper) await add('craneCert', paper, null, 'form for the examiner.pdf');
+}
+
+function daysBefore(scope: Scope, days: number): Date {
+  return new Date(scope.clock.now() - days * 86_400_000);
+}
+
+/** When a template was written, and what was changed of it since. */
+async function tellChanges(
+  scope: Scope,
+  subjectId: string,
+  template: DemoTemplate,
+  { by, daysAgo }: { readonly by: string; readonly daysAgo: number },
+): Promise<void> {
+  const record = (at: Date, action: string, fields: Change['fields']) =>
+    scope.insert(Change, {
+      id: scope.newId(),
+      at,
+      actorId: by,
+      subject: 'template',
+      subjectId,
+      action,
+      fields,
+      undoneAt: null,
+    });
+  if (!template.favourite) return void (await record(daysBefore(scope, daysAgo), 'created', {}));
+  await record(daysBefore(scope, daysAgo + 240), 'created', {});
+  await record(daysBefore(scope, daysAgo + 31), 'changed', { instructions: { from: '', to: template.instructions } });
+  await record(daysBefore(scope, daysAgo), 'changed', { steps: { from: [], to: template.steps } });
 }
 
 async function addSchedule(
@@ -187,6 +249,7 @@ async function addSchedule(
     assigneeId: schedule.who === null ? null : (ids.people.get(schedule.who) ?? null),
     recurrence: { v: 1, ...recurrence },
     timing: { v: 1, ...DEFAULT_TIMING, ...schedule.timing },
+    overlap: schedule.overlap ?? { kind: 'add' },
     pauses: pausedDaysAgo === undefined ? [] : [{ from: isoOfDay(scope.now.day - pausedDaysAgo), to: null }],
     exceptions: [],
     revisions: [],

@@ -1,4 +1,7 @@
-import type { Category } from '../src/contract/index.ts';
+import type { Category, Link, Priority } from '../src/contract/index.ts';
+import type { Demand, Step } from '../src/core/index.ts';
+import type { PersonKey } from './people.ts';
+import { ask, check, own } from './steps.ts';
 
 export const CATEGORIES: readonly Category[] = [
   { name: 'inspection', dot: 'petrol' },
@@ -11,17 +14,33 @@ export const CATEGORIES: readonly Category[] = [
   { name: 'yard', dot: 'inkRing' },
 ];
 
+export const WORK_TYPES = ['routine', 'arrival', 'departure', 'breakdown'] as const;
+
 export interface DemoTemplate {
   readonly key: string;
   readonly name: string;
+  readonly summary?: string;
   readonly title: string;
   readonly category: string;
   readonly minutes: number;
+  /** Paragraphs, or HTML where the work needs more than that. */
   readonly instructions: string;
-  readonly steps: readonly string[];
+  readonly steps: readonly (string | Step)[];
+  readonly demands?: readonly Demand[];
+  readonly signOff?: DemoSignOff;
+  readonly type?: (typeof WORK_TYPES)[number];
+  readonly priority?: Priority;
+  readonly links?: readonly Link[];
+  readonly numbered?: boolean;
+  readonly finishWithLast?: boolean;
+  /** Whose favourite it is. */
+  readonly favourite?: boolean;
   /** What people write beside it when there is something to say. */
   readonly notes?: readonly string[];
 }
+
+/** People stand in templates by their keys: their ids come with the seed. */
+type DemoSignOff = { by: 'manager' } | { by: 'person'; person: PersonKey } | { by: 'role'; role: string };
 
 /** What recurs at Tern Quay. */
 export const TEMPLATES = [
@@ -34,6 +53,8 @@ export const TEMPLATES = [
     instructions:
       'Walk all three quays before the gates open. Look at lines, ladders and lights; note anything afloat that should not be.',
     steps: ['Gates and lights', 'Lee Quay', 'Long Quay', 'Gannet Quay', 'Ladders clear', 'Board updated'],
+    numbered: true,
+    favourite: true,
     notes: [
       'Ladder 4 slippery, sanded.',
       'Light out over gate 2, spare bulb fitted.',
@@ -53,10 +74,17 @@ export const TEMPLATES = [
     steps: [
       'Bridgehead and hinge pins',
       'Boards and cleats',
-      'Widest joint gap measured',
+      check(
+        'gap',
+        'Widest joint gap measured',
+        [ask.number('gap-mm', 'mm', 0, 20)],
+        'Ruler across the joint, at the lowest board.',
+      ),
       'Fire point in date',
       'Ladders and life rings',
     ],
+    type: 'routine',
+    favourite: true,
     notes: [
       'Cleat 14 turns by hand. Taped off, needs a longer bolt.',
       'Board 31 lifted at the shore end, screwed down.',
@@ -73,7 +101,13 @@ export const TEMPLATES = [
     minutes: 40,
     instructions:
       'Each point has an extinguisher, a blanket, a bucket and a sign. Turn the extinguisher over once so that the powder stays loose.',
-    steps: ['Extinguishers in date', 'Pins and seals', 'Blankets and buckets', 'Signs readable'],
+    steps: [
+      check('expiry', 'Extinguishers in date', [ask.plain('date', 'expiry-next', 'Earliest expiry date')]),
+      'Pins and seals',
+      'Blankets and buckets',
+      'Signs readable',
+    ],
+    type: 'routine',
     notes: ['Extinguisher 3 below the green, swapped.'],
   },
   {
@@ -83,27 +117,46 @@ export const TEMPLATES = [
     category: 'inspection',
     minutes: 20,
     instructions: 'Count the rings on the quay and their lines. A ring without a line counts as missing.',
-    steps: ['Rings counted', 'Lines dry and coiled', 'Missing ones replaced'],
+    steps: [
+      check('count', 'Rings counted', [ask.number('rings', 'rings', 6, null)]),
+      'Lines dry and coiled',
+      'Missing ones replaced',
+    ],
+    finishWithLast: true,
+    type: 'routine',
     notes: ['One ring gone from post 9, spare hung.'],
   },
   {
     key: 'boarding',
     name: 'Gas and shore power',
+    summary: 'the boarding check',
     title: 'Gas and shore power · {asset} · {month}',
     category: 'boarding',
     minutes: 60,
-    instructions:
-      'Shut the bottle valve and read the date stamp on the hose: older than five years is a fail.\nGauge on the test point, valve open, valve shut, wait five minutes.\nThen the socket: earth loop, cable, no tape.',
+    instructions: `<h2>Gas</h2><ol><li><p>Shut the bottle valve and read the date stamp on the hose: <strong>older than five years is a fail</strong>.</p></li><li><p>Gauge on the test point, valve open, valve shut, wait five minutes.</p></li></ol><h2>Shore power</h2><p>Then the socket: earth loop, cable, no tape. What is outside its limits is shut off before you leave the boat.</p><table><tbody><tr><th><p>Reading</p></th><th><p>Allowed</p></th><th><p>Outside it</p></th></tr><tr><td><p>Pressure drop</p></td><td><p>0 to 2 mbar</p></td><td><p>bottle off and tagged</p></td></tr><tr><td><p>Earth loop</p></td><td><p>0.05 to 0.80 Ω</p></td><td><p>post off, move the hook-up</p></td></tr></tbody></table>`,
+    links: [{ title: 'Where the test points are, by class of boat', url: 'https://ternquay.example/test-points' }],
     steps: [
-      'Bottle off, hose and date stamp',
-      'Pressure drop in five minutes',
-      'Earth loop at the socket',
-      'Gas and CO alarms sound',
+      check(
+        'hose',
+        'Bottle off, hose and date stamp',
+        [ask.plain('file', 'hose-photo')],
+        'The stamp has to be readable in the photo.',
+      ),
+      check('drop', 'Pressure drop in five minutes', [ask.number('drop-mbar', 'mbar', 0, 2)]),
+      check('loop', 'Earth loop at the socket', [ask.number('loop-ohm', 'Ω', 0.05, 0.8)]),
+      check('alarms', 'Gas and CO alarms sound', [ask.plain('yesNo', 'alarms-sound')]),
+      own('notice', 'Boarding notice to {client}', 10, -7, 'day', { who: 'ayesha', due: '16:00' }),
+      check('sent', 'Notice sent', [ask.choice('sent-by', 'post', 'by hand', 'mail')]),
+      own('certificate', 'File the certificate of {asset}', 10, 2, 'workingDay', { who: 'oskar' }),
+      check('number', 'Certificate number', [ask.plain('text', 'certificate-no')]),
     ],
+    signOff: { by: 'person', person: 'bram' },
+    type: 'routine',
+    favourite: true,
     notes: [
       'Hose dated 2021, told the owner to change it by spring.',
       'Alarm battery low, changed.',
-      '0.41 Ω at the socket.',
+      'Owner aboard, showed him the valve.',
     ],
   },
   {
@@ -114,7 +167,25 @@ export const TEMPLATES = [
     minutes: 300,
     instructions:
       'The examiner needs the crane free for half a day, the test weights on the hard and last year’s certificate.',
-    steps: ['Crane booked out', 'Test weights ready', 'Examiner’s report in hand', 'Certificate on the cab door'],
+    steps: [
+      check('tag', 'Crane’s tag read', [ask.plain('tag', 'crane-tag')]),
+      'Test weights ready',
+      check('report', 'Examiner’s report in hand', [ask.plain('file', 'report-file')]),
+      'Certificate on the cab door',
+      own('book', 'Book the examiner for {asset}', 20, -10, 'workingDay', { due: '12:00' }),
+      own('weights', 'Test weights to {asset}', 45, -1, 'workingDay', {
+        who: 'selwyn',
+        note: 'Three of two tonnes and the small one; strops are in the winch house.',
+      }),
+      own('insurer', 'Report on {asset} to the insurer', 10, 3, 'workingDay', {
+        who: 'oskar',
+        demands: [ask.plain('file', 'insurer-letter', 'the letter')],
+      }),
+    ],
+    demands: [ask.plain('longText', 'findings', 'Findings, in the examiner’s words')],
+    signOff: { by: 'manager' },
+    priority: 'high',
+    favourite: true,
   },
   {
     key: 'winch',
@@ -123,7 +194,14 @@ export const TEMPLATES = [
     category: 'yard',
     minutes: 75,
     instructions: 'Isolate first. Run the whole cable out under light load and look at it as it comes back.',
-    steps: ['Isolated and tagged', 'Cable run out and looked over', 'Bearings greased', 'Brake holds'],
+    steps: [
+      'Isolated and tagged',
+      check('strands', 'Cable run out and looked over', [
+        ask.number('broken-strands', 'strands', 0, 4, 'Broken strands'),
+      ]),
+      'Bearings greased',
+      check('brake', 'Brake holds', [ask.plain('yesNo', 'brake-holds')]),
+    ],
     notes: ['Two broken strands at 40 m, within limits; look again next time.'],
   },
   {
@@ -133,17 +211,23 @@ export const TEMPLATES = [
     category: 'yard',
     minutes: 40,
     instructions: 'Cold engine. Oil, belt, bilge, then ten minutes running alongside.',
-    steps: ['Oil and belt', 'Bilge dry', 'Ten minutes running', 'Hours written down'],
+    steps: [
+      'Oil and belt',
+      'Bilge dry',
+      'Ten minutes running',
+      check('hours', 'Hours written down', [ask.number('engine-hours', 'h', 0, null)]),
+    ],
     notes: ['Belt slack, tightened.', 'Bilge pump switch sticky.'],
   },
   {
     key: 'pumps',
     name: 'Pumps and hoses',
-    title: 'Pumps and hoses',
+    title: 'Pumps and hoses, {type}',
     category: 'fuel dock',
     minutes: 25,
     instructions: 'Before the first boat. Nozzle, hose, swivel, stop button. A weep is a stop.',
     steps: ['Nozzles dry', 'Hoses and swivels', 'Stop button works', 'Absorbent in place'],
+    type: 'routine',
     notes: ['Hose 2 weeping at the swivel, out of use until changed.'],
   },
   {
@@ -153,17 +237,30 @@ export const TEMPLATES = [
     category: 'fuel dock',
     minutes: 30,
     instructions: 'Open, count, close with a new seal. Used pads go into the drum, not the bin.',
-    steps: ['Contents counted', 'Seals renewed', 'Used pads away'],
+    steps: [
+      check(
+        'short',
+        'Contents counted',
+        [ask.choices('what-is-short', 'nothing', 'pads', 'socks', 'gloves', 'sacks')],
+        'What was short, and has been filled up.',
+      ),
+      'Seals renewed',
+      'Used pads away',
+    ],
   },
   {
     key: 'meterCal',
     name: 'Fuel meter calibration',
-    title: 'Fuel meter calibration {year}',
     category: 'fuel dock',
     minutes: 180,
     instructions:
       'Twenty litres into the certified can, three times a meter. Outside half a per cent: seal it and ring the maker.',
-    steps: ['Diesel meter', 'Petrol meter', 'Certificate filed'],
+    steps: [
+      check('diesel', 'Diesel meter', [ask.number('diesel-error', '%', -0.5, 0.5)]),
+      check('petrol', 'Petrol meter', [ask.number('petrol-error', '%', -0.5, 0.5)]),
+      check('certificate', 'Certificate filed', [ask.plain('file', 'meter-certificate')]),
+    ],
+    title: 'Fuel meter calibration {iso}',
   },
   {
     key: 'invoicing',
@@ -178,12 +275,16 @@ export const TEMPLATES = [
   {
     key: 'bank',
     name: 'Bank reconciliation',
-    title: 'Bank reconciliation, week {week}',
+    title: 'Bank reconciliation {number}, week {week}',
     category: 'money',
     minutes: 45,
     instructions:
       'Every line of the statement has an entry, and every entry a line. What is left over goes to Ines the same day.',
-    steps: ['Statement in', 'All lines matched', 'Difference is nil'],
+    steps: [
+      'Statement in',
+      'All lines matched',
+      check('difference', 'Difference is nil', [ask.number('left-over', 'pounds', 0, 0, 'What is left over')]),
+    ],
     notes: ['18.40 from the card machine unmatched, asked the bank.'],
   },
   {
@@ -193,7 +294,9 @@ export const TEMPLATES = [
     category: 'money',
     minutes: 90,
     instructions: 'Hours closed by noon the day before. Pay has to leave before the bank’s cut-off at two.',
-    steps: ['Hours closed', 'Changes entered', 'Draft read by a second person', 'Payment sent', 'Slips out'],
+    steps: ['Hours closed', 'Changes entered', 'Draft printed', 'Payment sent', 'Slips out'],
+    signOff: { by: 'role', role: 'office' },
+    priority: 'high',
   },
   {
     key: 'taxReturn',
@@ -202,7 +305,14 @@ export const TEMPLATES = [
     category: 'money',
     minutes: 150,
     instructions: 'A month and seven days after the quarter’s end, no later.',
-    steps: ['Sales and purchases agreed', 'Return filed', 'Payment booked'],
+    steps: [
+      'Sales and purchases agreed',
+      'Return filed',
+      'Payment booked',
+      own('figures', 'Figures for the tax return to Ines', 60, -5, 'workingDay'),
+      own('read', 'Read the tax return {quarter}', 30, -2, 'workingDay', { who: 'ines', due: '12:00' }),
+    ],
+    demands: [ask.plain('file', 'receipt', 'the receipt')],
   },
   {
     key: 'deposits',
@@ -220,7 +330,13 @@ export const TEMPLATES = [
     category: 'people',
     minutes: 45,
     instructions: 'Ten minutes on the week before, the rest on the week to come: lifts, visitors, weather.',
-    steps: ['Agenda out', 'Held', 'Actions given'],
+    steps: [
+      'Held',
+      'Actions given',
+      own('agenda', 'Agenda for the briefing, week {week}', 15, -1, 'workingDay', { due: '16:00' }),
+    ],
+    demands: [ask.plain('note', 'actions', 'what was agreed')],
+    favourite: true,
     notes: ['Kit to show Wilf the storm lines.'],
   },
   {
@@ -303,6 +419,55 @@ export const TEMPLATES = [
     minutes: 45,
     instructions: 'Five minutes with each lead: what is late, what is in the way, who is short.',
     steps: ['Dock crew', 'Yard', 'Office and fuel dock'],
+  },
+  {
+    key: 'newHolder',
+    name: 'New berth-holder',
+    summary: 'from the agreement to the first-week call',
+    title: 'New berth-holder · {client} · {asset}',
+    category: 'berths',
+    minutes: 30,
+    instructions:
+      '<p>The date is the first day aboard. Nobody ties up before the agreement is back and the policy has been seen.</p><ul data-type="taskList"><li data-type="taskItem" data-checked="false"><label><input type="checkbox"><span></span></label><div><p>Washroom code of the month, on the back of the card</p></div></li><li data-type="taskItem" data-checked="false"><label><input type="checkbox"><span></span></label><div><p>Which post is theirs, and where to read it</p></div></li></ul>',
+    steps: [
+      check('key', 'Key and card handed over', [ask.plain('text', 'key-no', 'Number on the key')]),
+      'Walked round: fire points, washrooms, waste',
+      check('berth', 'Lines and fenders seen', [ask.plain('file', 'berth-photo', 'the boat on her berth')]),
+      own('agreement', 'Agreement to {client}', 30, -3, 'workingDay', { who: 'rhona' }),
+      check('policy', 'Insurance runs until', [ask.plain('date', 'insured-until')]),
+      own('pack', 'Welcome pack for {asset}', 15, -1, 'workingDay', { who: 'nadia' }),
+      own('lift', 'Lift {asset} in', 60, 0, 'day', { who: 'bram', start: '11:00', due: '12:00' }),
+      own('dinghy', 'Dinghy rack for {client}', 10, 0, 'day', { who: 'nobody' }),
+      own('call', 'First-week call to {client}', 10, 7, 'day', {
+        who: 'rhona',
+        demands: [ask.plain('note', 'said', 'what they said')],
+      }),
+    ],
+    type: 'arrival',
+    favourite: true,
+  },
+  {
+    key: 'storm',
+    name: 'Storm warning',
+    summary: 'lines and fenders',
+    title: 'Storm warning {date}: lines and fenders',
+    category: 'berths',
+    minutes: 120,
+    instructions:
+      '<p>The date is the day the wind is due. All three quays before dark; owners who are away are rung.</p>',
+    steps: [
+      check('quays', 'Quays walked', [ask.choices('walked', 'Lee Quay', 'Long Quay', 'Gannet Quay')]),
+      'Cranes down and pinned',
+      check('gust', 'Strongest gust', [ask.number('gust-knots', 'knots', null, 60)]),
+      own('owners', 'Ring the owners who are away, {day}', 90, -1, 'day', { who: 'rhona', due: '17:00' }),
+      own('boats', 'Workboats to the inner berths', 40, -1, 'day', { who: 'selwyn', due: '16:00' }),
+      own('after', 'Look round after the storm, for {person}', 60, 1, 'day', {
+        start: '08:00',
+        demands: [ask.plain('longText', 'damage', 'Damage, quay by quay')],
+      }),
+    ],
+    priority: 'urgent',
+    type: 'breakdown',
   },
 ] as const satisfies readonly DemoTemplate[];
 

@@ -14,7 +14,7 @@ const CHROMIUM_FLAGS = [
 
 export default defineConfig({
   testDir: '.',
-  testMatch: process.env['SCREENSHOTS'] ? 'screenshots.ts' : '*.spec.ts',
+  testMatch: process.env['ONLY'] ?? '*.spec.ts',
   // One server and one database for all: journeys run one after another and each makes what it needs.
   workers: 1,
   timeout: 60_000,

@@ -1,5 +1,5 @@
 import { type Page, test } from '@playwright/test';
-import { stepIn } from './journey.ts';
+import { expect, stepIn } from './journey.ts';
 
 /** One current picture of each main view, from the demo on a fixed day: npm run screenshots. */
 
@@ -31,13 +31,11 @@ for (const theme of ['daybreak', 'nightwatch'] as const) {
   });
 }
 
-test('the schedule bench: changes by hand, a phrase put right, a rehearsal', async ({ page }) => {
+test('the schedule bench: changes by hand, a rehearsal', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await page.goto('/schedules?find=payroll');
   await page.getByRole('link', { name: 'Payroll run' }).click();
   const phrase = page.getByLabel('When, in words');
-  await phrase.fill('every Friday, or the workign day before');
-  await take(page, 'schedule-bench-phrase');
   await phrase.fill('every week on Fri, or the working day before, not in Jan');
   const year = page.getByRole('application', { name: /^The year/ });
   const onDay = async (keys: readonly string[], act: string) => {
@@ -69,13 +67,61 @@ test('schedules and templates', async ({ page }) => {
   await page.goto('/templates');
   await take(page, 'templates');
   await page.getByRole('link', { name: 'Gas and shore power' }).click();
+  await expect(page.getByRole('textbox', { name: 'Instructions' }).locator('img')).toBeVisible();
   await take(page, 'template');
+  await page
+    .locator('fieldset')
+    .first()
+    .evaluate((form) => form.scrollTo(0, 760));
+  await take(page, 'template-steps');
+  await page.getByLabel('Task 5: how many days').fill('10');
+  await page.getByLabel('Task 5: when').selectOption({ label: 'working days before' });
+  await page.getByRole('button', { name: 'Save the change' }).click();
+  await expect(page.getByRole('button', { name: /^Change \d+ tasks/ })).toBeVisible();
+  await take(page, 'impact');
+  await page.keyboard.press('Escape');
+  await page.goto('/fill');
+  await expect(page.getByRole('button', { name: /^Make \d+ tasks/ })).toBeVisible();
+  await take(page, 'fill');
+});
+
+test('starting a template, and one line that becomes a task', async ({ page }) => {
+  await wear(page, 'nightwatch');
+  await stepIn(page, 'Ines Calloway');
+  await page.keyboard.press('s');
+  const start = page.getByRole('dialog', { name: 'Start now' });
+  await start.getByRole('button', { name: /^Template/ }).click();
+  await page.getByPlaceholder('type a name').fill('new berth');
+  await page.getByPlaceholder('type a name').press('Enter');
+  await start.getByRole('button', { name: /^For whom/ }).click();
+  await page.getByPlaceholder('type a name').fill('dunlin');
+  await page.getByPlaceholder('type a name').press('Enter');
+  await start.getByLabel('The set’s date').fill('1 Dec 2026');
+  await start.getByRole('checkbox', { name: /Dinghy rack/ }).uncheck();
+  await start.getByLabel('Special this time').fill('Arrives by road, no dinghy.');
+  await take(page, 'start-now');
+  await page.keyboard.press('Escape');
+  await wear(page, 'daybreak');
+  await page.reload();
+  await page.keyboard.press('c');
+  await page.keyboard.type('ring the crane firm friday 10:00 for Crane 1 20 min to Bram');
+  await take(page, 'capture');
 });
 
 test('the day sheet', async ({ page }) => {
   await stepIn(page, 'Nadia Orme');
   await page.getByRole('link', { name: 'Pontoon C inspection' }).first().click();
   await take(page, 'day-sheet');
+});
+
+test('work that waits to be checked', async ({ page }) => {
+  await stepIn(page, 'Bram Hollis');
+  await page
+    .getByRole('button', { name: /^Check: / })
+    .first()
+    .click();
+  await expect(page.getByRole('button', { name: 'Sign it off' })).toBeVisible();
+  await take(page, 'to-check');
 });
 
 test('the day sheet at night', async ({ page }) => {
@@ -88,7 +134,17 @@ test('on a phone', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await stepIn(page, 'Nadia Orme');
   await take(page, 'day-sheet-phone');
-  await page.getByRole('link', { name: 'Pontoon C inspection' }).first().click();
+  await page
+    .getByRole('link', { name: /Gas and shore power/ })
+    .first()
+    .click();
+  const sheet = page.getByRole('complementary');
+  await sheet.getByRole('button', { name: 'Start' }).click();
+  await sheet.getByRole('textbox', { name: 'Pressure drop in five minutes' }).fill('1');
+  const loop = sheet.getByRole('textbox', { name: 'Earth loop at the socket', exact: true });
+  await loop.fill('1.12');
+  await sheet.getByRole('textbox', { name: 'Remark on Earth loop at the socket' }).fill('Post 12 shut off.');
+  await loop.scrollIntoViewIfNeeded();
   await take(page, 'task-phone');
 });
 

@@ -1,4 +1,4 @@
-import { expect, stepIn, test } from './journey.ts';
+import { expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('two managers change one template: the second is told, and neither is written over', async ({ page, browser }) => {
   await stepIn(page, 'Ines Calloway');
@@ -12,14 +12,18 @@ test('two managers change one template: the second is told, and neither is writt
   await other.goto(new URL(page.url()).pathname);
   await other.getByLabel('Instructions').fill('The other’s words.');
   await other.getByRole('button', { name: 'Save the change' }).click();
+  await other
+    .getByRole('dialog', { name: 'What this changes' })
+    .getByRole('button', { name: /^Change \d/ })
+    .click();
   await expect(other.getByText('Saved “Renewal letters”', { exact: false })).toBeVisible();
   await other.close();
 
   await page.getByRole('button', { name: 'Save the change' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Someone else changed this template' })).toBeVisible();
-  await expect(page.getByLabel('Instructions')).toHaveValue('First thoughts.');
+  await expect(page.getByLabel('Instructions')).toHaveText('First thoughts.');
   await page.getByRole('button', { name: 'Put back' }).click();
-  await expect(page.getByLabel('Instructions')).toHaveValue('The other’s words.');
+  await expect(page.getByLabel('Instructions')).toHaveText('The other’s words.');
 });
 
 test('changing a schedule says what it did to tasks, and is undone with one click', async ({ page }) => {
@@ -33,9 +37,12 @@ test('changing a schedule says what it did to tasks, and is undone with one clic
   await page.getByRole('button', { name: 'Thursday' }).click();
   await expect(page.getByText('Changed, not saved.')).toBeVisible();
   await page.getByRole('button', { name: 'Save the change' }).click();
+  const impact = page.getByRole('dialog', { name: 'What this changes' });
+  await expect(impact).toContainText('In the coming year 26 tasks, 13 more than now.');
+  await impact.getByRole('button', { name: /^Add \d/ }).click();
   const toast = page.locator('.toast-line', { hasText: 'Saved.' });
   await expect(toast).toContainText(/task(s)? made|changed|taken back|No task changes/);
-  const phrase = page.getByRole('region', { name: 'What this makes' }).getByRole('heading');
+  const phrase = page.getByRole('region', { name: 'What this makes' }).getByRole('heading').first();
   await expect(phrase).toContainText('Tue and Thu');
   await toast.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('.toast-line', { hasText: 'The schedule is as it was before.' })).toBeVisible();
@@ -119,4 +126,96 @@ test('signing out leaves nothing of one person to the next', async ({ page }) =>
   await expect(page.getByRole('heading', { level: 1 })).toContainText('24 November');
   await expect(page.getByLabel('Whose day sheet')).toHaveValue(/./);
   await expect(page.getByText('Lifts, Tuesday 24 Nov')).toBeVisible();
+});
+
+test('a change is looked at before it is saved, goes as far as it is told, and is put back as a whole', async ({
+  page,
+}) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules?find=fire');
+  await page
+    .getByRole('row', { name: /Long Quay/ })
+    .getByRole('link', { name: 'Fire points' })
+    .click();
+  await page.getByRole('button', { name: /^Who does it/ }).click();
+  await page.getByPlaceholder('type a name').fill('kit');
+  await page.getByPlaceholder('type a name').press('Enter');
+  await page.keyboard.press('Control+Enter');
+  const impact = page.getByRole('dialog', { name: 'What this changes' });
+  await expect(impact).toContainText('2changed');
+  await expect(impact).toContainText('whoNadia OrmeKit Sorrell');
+  await expect(impact).toContainText('showing already');
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await expect(impact).toBeHidden();
+  await expect(page.getByText('Changed, not saved.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save the change' }).click();
+  await impact.getByRole('button', { name: 'Change them too' }).click();
+  await impact.getByRole('button', { name: 'Change 3 tasks' }).click();
+  const toast = page.locator('.toast-line', { hasText: 'Saved. 3 changed.' });
+  await expect(toast).toBeVisible();
+  await toast.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('The schedule is as it was before.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Who does it: Nadia Orme' })).toBeVisible();
+});
+
+test('a task is skipped with its reason, and one that is deleted comes back only by hand', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules?find=washrooms');
+  const string = page.getByRole('row', { name: /Tamsin/ }).locator('.string a');
+  await string.last().click();
+  const sheet = page.getByRole('complementary');
+  await sheet
+    .getByRole('link', { name: /^(Wed|Thu|Fri|tomorrow)/ })
+    .last()
+    .click();
+  await expect(sheet.getByRole('button', { name: 'Skip it' })).toBeVisible();
+  await sheet.getByRole('button', { name: 'Skip it' }).click();
+  await sheet.getByLabel('Why it is not done this time').fill('Plumber in.');
+  await sheet.getByRole('button', { name: 'Skip it' }).click();
+  await expect(sheet).toContainText('Skipped');
+  await page.locator('.toast-line', { hasText: 'Skipped' }).getByRole('button', { name: 'Undo' }).click();
+  await sheet.getByRole('button', { name: 'Delete it' }).click();
+  const toast = page.locator('.toast-line', { hasText: 'Its schedule does not make it again.' });
+  await expect(toast).toBeVisible();
+  await page.getByRole('button', { name: 'Run now' }).click();
+  await expect(page.getByText(/^Nothing was missing/)).toBeVisible();
+  await toast.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('“Washrooms and showers” is back.')).toBeVisible();
+});
+
+test('a period is filled after a look at what it makes, seen beside in another browser, and taken back', async ({
+  page,
+  browser,
+}) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.getByRole('link', { name: 'Run log, and fill a period' }).click();
+  await page.getByLabel('Schedules with these words').fill('washrooms');
+  await page.getByRole('button', { name: /^Feb/ }).click();
+  const table = page.getByRole('table', { name: 'What would be made, by template' });
+  await expect(table).toContainText('Washrooms and showers');
+  await expect(table.getByRole('row').nth(1)).toContainText('28');
+  await page.getByRole('button', { name: /^Mar/ }).click({ modifiers: ['Shift'] });
+  await expect(page.getByRole('button', { name: 'Make 59 tasks' })).toBeVisible();
+  await expectAccessible(page);
+
+  const other = await browser.newPage();
+  await stepIn(other, 'Ines Calloway');
+  await other.goto('/fill');
+  await page.getByRole('button', { name: 'Make 59 tasks' }).click();
+  const line = (of: typeof page) => of.getByRole('row', { name: /fill by Ines Calloway/ }).first();
+  await expect(line(page)).toContainText('59 made');
+  await expect(line(other)).toContainText('59 made');
+  await expect(page.getByRole('button', { name: 'Nothing to make' })).toBeVisible();
+  await other.getByRole('link', { name: 'fill by Ines Calloway' }).first().click();
+  const run = other.getByRole('complementary', { name: 'A run' });
+  await expect(run).toContainText('Taking it back removes 59 tasks.');
+  await run.getByRole('link', { name: 'Washrooms and showers' }).first().click();
+  await other.getByRole('complementary').getByLabel('Note').fill('Order soap.');
+  await other.getByRole('complementary').getByLabel('Note').blur();
+  await expect(other.getByText('kept', { exact: true })).toBeVisible();
+  await other.close();
+  await line(page).getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('58 tasks taken back. 1 task stays: somebody has worked on it.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Make 58 tasks' })).toBeVisible();
 });

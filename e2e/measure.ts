@@ -1,0 +1,113 @@
+import { type Page, test } from '@playwright/test';
+import pg from 'pg';
+import { expect, stepIn } from './journey.ts';
+
+/** How quick the interface is with much in it: npm run bench:interface. Prints figures; nothing here fails for being slow. */
+
+const TEMPLATES = 2000;
+const STEPS = 200;
+
+/** Keeps what the browser tells of each keystroke: from the press to the end of its handlers, and to the next frame. */
+async function watchKeys(page: Page): Promise<void> {
+  await page.evaluate(() => {
+    const kept: { handled: number; shown: number }[] = [];
+    Object.assign(window, { kept });
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries() as PerformanceEventTiming[])
+        if (entry.name === 'keydown' || entry.name === 'input')
+          kept.push({ handled: entry.processingEnd - entry.startTime, shown: entry.duration });
+    }).observe({ type: 'event', durationThreshold: 16, buffered: false } as PerformanceObserverInit);
+  });
+}
+
+async function tellKeys(page: Page, what: string, keys: number): Promise<void> {
+  const kept = await page.evaluate(() => (window as unknown as { kept: { handled: number; shown: number }[] }).kept);
+  const sorted = (of: (entry: { handled: number; shown: number }) => number) => kept.map(of).sort((a, b) => a - b);
+  const at = (values: number[], share: number) =>
+    values[Math.min(values.length - 1, Math.floor(values.length * share))] ?? 0;
+  const [handled, shown] = [sorted((entry) => entry.handled), sorted((entry) => entry.shown)];
+  console.log(
+    `${what}: ${keys} keys, ${kept.length} events over 16 ms to the next frame; handled in ${at(handled, 0.5).toFixed(0)} ms median, ${at(handled, 0.95).toFixed(0)} ms p95; shown in ${at(shown, 0.5).toFixed(0)} ms median, ${at(shown, 0.95).toFixed(0)} ms p95`,
+  );
+}
+
+/** Frames that came later than two of sixty a second while a list is scrolled from end to end. */
+async function scroll(page: Page, selector: string): Promise<{ frames: number; late: number; longest: number }> {
+  return page
+    .locator(selector)
+    .first()
+    .evaluate(async (frame) => {
+      const times: number[] = [];
+      const step = frame.scrollHeight / 120;
+      for (let i = 0; i < 120; i++) {
+        frame.scrollTop += step;
+        times.push(await new Promise<number>((resolve) => requestAnimationFrame(resolve)));
+      }
+      const gaps = times.slice(1).map((time, i) => time - (times[i] ?? time));
+      return { frames: gaps.length, late: gaps.filter((gap) => gap > 34).length, longest: Math.max(...gaps) };
+    });
+}
+
+test('the library of templates', async ({ page }) => {
+  test.setTimeout(300_000);
+  const database = new pg.Client({ connectionString: process.env['DATABASE_URL'] ?? '' });
+  await database.connect();
+  await database.query(
+    `insert into template (workspace_id, id, version, name, title_pattern, category, instructions, estimate_minutes, changed_at)
+     select id, gen_random_uuid(), 1, 'Work ' || lpad(n::text, 4, '0'), 'Work {date}', 'yard', '<p>How</p>', 5, now()
+     from workspace, generate_series(1, ${TEMPLATES}) n where name = 'Tern Quay'`,
+  );
+  await database.end();
+  await stepIn(page, 'Ines Calloway');
+  const answers: number[] = [];
+  page.on('requestfinished', (request) => {
+    if (request.url().includes('/api/templates')) answers.push(request.timing().responseEnd);
+  });
+  const from = Date.now();
+  await page.goto('/templates');
+  await expect(page.getByText(/^20\d\d templates/)).toBeVisible();
+  console.log(
+    `library of ${TEMPLATES}: whole list after ${Date.now() - from} ms; pages of 500 in ${answers.map((ms) => ms.toFixed(0)).join(', ')} ms`,
+  );
+  await watchKeys(page);
+  const words = 'work 19';
+  await page.getByLabel('Find templates').pressSequentially(words, { delay: 60 });
+  await expect(page.getByText(/^\d+ of 20\d\d$/)).toBeVisible();
+  await tellKeys(page, 'finding in the library', words.length);
+  await page.getByLabel('Find templates').fill('');
+  const rows = await scroll(page, 'main .overflow-auto');
+  console.log(
+    `scrolling the library: ${rows.late} of ${rows.frames} frames late, longest ${rows.longest.toFixed(0)} ms`,
+  );
+});
+
+test('a template with many steps', async ({ page }) => {
+  test.setTimeout(300_000);
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/templates/new');
+  await page.getByLabel('Name', { exact: true }).fill('Refit');
+  await page.getByLabel('Title pattern').fill('Refit {asset}');
+  await page.getByRole('button', { name: 'Paste lines of text' }).click();
+  const lines = Array.from({ length: STEPS }, (_, i) => `Step ${i + 1} of the refit`).join('\n');
+  await page.getByRole('textbox', { name: 'Lines of text' }).fill(lines);
+  const from = Date.now();
+  await page.getByRole('button', { name: `Add ${STEPS} check lines` }).click();
+  await expect(page.getByLabel(`Check line ${STEPS}`, { exact: true })).toBeVisible();
+  console.log(`${STEPS} steps: pasted and drawn in ${Date.now() - from} ms`);
+  await watchKeys(page);
+  const words = ' and looked at by a second person';
+  await page.getByLabel('Check line 100', { exact: true }).press('End');
+  await page.getByLabel('Check line 100', { exact: true }).pressSequentially(words, { delay: 60 });
+  await tellKeys(page, `typing in one of ${STEPS} steps`, words.length);
+  const moved = Date.now();
+  for (let i = 0; i < 10; i++) await page.locator('input[data-step]:focus').press('Alt+ArrowUp');
+  console.log(`moving a step by keyboard: ${((Date.now() - moved) / 10).toFixed(0)} ms each, the press included`);
+  const rows = await scroll(page, 'fieldset');
+  console.log(
+    `scrolling ${STEPS} steps: ${rows.late} of ${rows.frames} frames late, longest ${rows.longest.toFixed(0)} ms`,
+  );
+  const saved = Date.now();
+  await page.getByRole('button', { name: 'Save the template' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Refit');
+  console.log(`saved and shown in ${Date.now() - saved} ms`);
+});
