@@ -14,6 +14,7 @@ await runScript(async () => {
   await build();
   const folder = join(root, '.cache', 'e2e-postgres');
   rmSync(folder, { recursive: true, force: true });
+  rmSync(join(folder, '..', 'e2e-files'), { recursive: true, force: true });
   const postgres = await startPostgres({ folder, fast: true });
   const port = await freePort();
   const server = spawn(process.execPath, [join(root, 'dist', 'server', 'main.js')], {
@@ -22,6 +23,7 @@ await runScript(async () => {
       ...process.env,
       NODE_ENV: 'production',
       DATABASE_URL: postgres.url,
+      JOLLY_FILES: join(folder, '..', 'e2e-files'),
       PORT: String(port),
       JOLLY_NOW: process.env.JOLLY_NOW ?? '2026-11-24T10:40',
       JOLLY_DEMO: 'with-empty',
@@ -40,7 +42,11 @@ await runScript(async () => {
         'e2e/playwright.config.ts',
         ...process.argv.slice(2),
       ],
-      { cwd: root, stdio: 'inherit', env: { ...process.env, BASE_URL: `http://127.0.0.1:${port}` } },
+      {
+        cwd: root,
+        stdio: 'inherit',
+        env: { ...process.env, BASE_URL: `http://127.0.0.1:${port}`, DATABASE_URL: postgres.url },
+      },
     );
     code = await new Promise((resolve) => playwright.once('exit', resolve));
   }

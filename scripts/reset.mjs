@@ -11,7 +11,8 @@ await runScript(async () => {
       'DATABASE_URL is set: reset empties only the database that npm start makes itself. Drop and create your own by hand.',
     );
   }
-  const wanted = join(process.env.JOLLY_DATA ?? join(root, '.data'), 'postgres');
+  const data = process.env.JOLLY_DATA ?? join(root, '.data');
+  const wanted = join(data, 'postgres');
   const elsewhere = `/var/lib/postgresql/jolly-rota-${createHash('sha256').update(wanted).digest('hex').slice(0, 12)}`;
   const folders = [wanted, elsewhere].filter((folder) => existsSync(folder));
   for (const folder of folders) {
@@ -20,6 +21,6 @@ await runScript(async () => {
       throw new Stop('Jolly Rota is still running: stop it with Ctrl-C first, then reset.');
     }
   }
-  for (const folder of folders) rmSync(folder, { recursive: true, force: true });
+  for (const folder of [...folders, join(data, 'files')]) rmSync(folder, { recursive: true, force: true });
   console.log(folders.length > 0 ? 'Emptied. npm start fills the demo anew.' : 'There was nothing to empty.');
 });

@@ -15,12 +15,19 @@ await runScript(async () => {
   requirePackages();
   const { build } = await import('./build.mjs');
   await build();
-  const database = process.env.DATABASE_URL ? null : await ownDatabase();
+  const data = requireFolder(process.env.JOLLY_DATA ?? join(root, '.data'));
+  const database = process.env.DATABASE_URL ? null : await ownDatabase(data);
   const server = spawn(process.execPath, [join(root, 'dist', 'server', 'main.js')], {
     // Its own process group: Ctrl-C comes to us, and we stop both in order.
     detached: true,
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-    env: { ...process.env, PORT: port, DATABASE_URL: process.env.DATABASE_URL ?? database.url, NODE_ENV: 'production' },
+    env: {
+      ...process.env,
+      PORT: port,
+      DATABASE_URL: process.env.DATABASE_URL ?? database.url,
+      JOLLY_FILES: process.env.JOLLY_FILES ?? requireFolder(join(data, 'files')),
+      NODE_ENV: 'production',
+    },
   });
   let stopping = false;
   const stop = () => {
@@ -36,10 +43,9 @@ await runScript(async () => {
   process.exit(stopping ? 0 : (code ?? 1));
 });
 
-async function ownDatabase() {
+async function ownDatabase(folder) {
   requireDebian(POSTGRES);
   const { startPostgres } = await import('./postgres.mjs');
-  const folder = requireFolder(process.env.JOLLY_DATA ?? join(root, '.data'));
   return startPostgres({ folder: join(folder, 'postgres'), say: console.log });
 }
 

@@ -1,0 +1,133 @@
+import { spawn } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { build } from './build.mjs';
+import { freePort, startPostgres } from './postgres.mjs';
+import { POSTGRES, requireDebian, requirePackages } from './requirements.mjs';
+import { root } from './root.mjs';
+import { runScript, Stop } from './say.mjs';
+
+const KILLS = Number(process.env.KILLS ?? 50);
+const PERIOD = { from: '2027-01-01', to: '2027-12-31', scheduleIds: [] };
+/** No longer than this in all, however slow the machine. */
+const MOST_MS = 15 * 60_000;
+
+/**
+ * npm run faults: fills a year with two processes working, kills one or both of them at random points, starts them again,
+ * and counts what is missing and what is double. Ends with `N tasks, 0 missing, 0 doubled`.
+ */
+await runScript(async () => {
+  requirePackages();
+  requireDebian(POSTGRES);
+  await build();
+  const { default: pg } = await import('pg');
+  const folder = join(root, '.cache', 'faults-postgres');
+  const files = join(root, '.cache', 'faults-files');
+  for (const old of [folder, files]) rmSync(old, { recursive: true, force: true });
+  const postgres = await startPostgres({ folder, fast: true });
+  const port = await freePort();
+  const database = new pg.Pool({ connectionString: postgres.url, max: 2 });
+  const address = `http://127.0.0.1:${port}`;
+  const random = randomFrom(20_261_125);
+  const servers = { web: null, worker: null };
+
+  const start = async (name) => {
+    const server = spawn(process.execPath, [join(root, 'dist', 'server', 'main.js')], {
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        LOG_LEVEL: 'fatal',
+        DATABASE_URL: postgres.url,
+        JOLLY_FILES: files,
+        PORT: name === 'web' ? String(port) : '0',
+        JOLLY_ROLES: name === 'web' ? 'web,worker' : 'worker',
+        JOLLY_NOW: '2026-11-24T10:40',
+      },
+    });
+    servers[name] = server;
+    await new Promise((resolve, reject) => {
+      server.once('message', resolve);
+      server.once('exit', (code) => reject(new Stop(`The ${name} server ended by itself (${code}).`)));
+    });
+    server.removeAllListeners('exit');
+  };
+  const kill = async (name) => {
+    const server = servers[name];
+    const gone = new Promise((resolve) => server.once('exit', resolve));
+    server.kill('SIGKILL');
+    await gone;
+  };
+
+  await start('web');
+  await start('worker');
+  let cookie = '';
+  const ask = async (method, path, body) => {
+    const response = await fetch(`${address}/api${path}`, {
+      method,
+      headers: { Origin: address, 'Content-Type': 'application/json', cookie },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+    cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
+    const answer = await response.json();
+    if (!response.ok) throw new Stop(`${method} ${path}: ${answer.detail}`);
+    return answer;
+  };
+  const [ines] = (await database.query(`select id from person where name = 'Ines Calloway'`)).rows;
+  await ask('POST', '/session/demo', { personId: ines.id });
+  const { rows } = await ask('POST', '/fills/rehearsal', PERIOD);
+  const expected = rows.reduce((sum, row) => sum + row.new, 0);
+
+  const began = Date.now();
+  const total = { tasks: 0, missing: 0, doubled: 0 };
+  let kills = 0;
+  let rounds = 0;
+  while (kills < KILLS) {
+    if (Date.now() - began > MOST_MS) throw new Stop(`Only ${kills} of ${KILLS} kills in the time there is.`);
+    rounds++;
+    const { run } = await ask('POST', '/fills', PERIOD);
+    const state = async () => (await database.query('select state, made from run where id = $1', [run.id])).rows[0];
+    while ((await state()).state === 'running') {
+      await pause(20 + random(260));
+      if (kills >= KILLS || (await state()).state !== 'running') continue;
+      const which = [['web'], ['worker'], ['web', 'worker']][random(3)];
+      await Promise.all(which.map(kill));
+      kills++;
+      const { made } = await state();
+      console.log(`  kill ${kills}: ${which.join(' and ')}, with ${made} of ${expected} made`);
+      await Promise.all(which.map(start));
+    }
+    const [made] = (await database.query('select count(*)::int as n from task where run_id = $1', [run.id])).rows;
+    const [doubles] = (
+      await database.query(
+        `select count(*)::int as n from (select 1 from task where schedule_id is not null
+         group by workspace_id, schedule_id, nominal_date, step_key, head having count(*) > 1) twice`,
+      )
+    ).rows;
+    total.tasks += made.n;
+    total.missing += expected - made.n;
+    total.doubled += doubles.n;
+    await ask('POST', `/runs/${run.id}/undo`);
+  }
+  console.log(
+    `${rounds} fills of ${expected} tasks, ${kills} kills, ${Math.round((Date.now() - began) / 1000)} s with two workers`,
+  );
+  console.log(`${total.tasks} tasks, ${total.missing} missing, ${total.doubled} doubled`);
+  await Promise.all(['web', 'worker'].map(kill));
+  await database.end();
+  await postgres.stop();
+  process.exit(total.missing === 0 && total.doubled === 0 ? 0 : 1);
+});
+
+function pause(milliseconds) {
+  return new Promise((resolve) => setTimeout(resolve, milliseconds));
+}
+
+/** Whole numbers below a bound, the same every time. */
+function randomFrom(seed) {
+  let state = seed;
+  return (bound) => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+    return Math.floor((state / 2 ** 32) * bound);
+  };
+}
