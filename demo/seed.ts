@@ -256,5 +256,6 @@ async function addSchedule(
     settledTo: isoOfDay(scope.now.day - HISTORY_DAYS),
     problem: null,
     createdAt: new Date(scope.clock.now() - HISTORY_DAYS * 86_400_000),
+    deletedAt: null,
   });
 }

@@ -52,14 +52,21 @@ test('a schedule is paused and resumed in the table, with undo', async ({ page }
   await stepIn(page, 'Ines Calloway');
   await page.goto('/schedules?find=deposit');
   const row = page.getByRole('row', { name: /Deposit review/ });
-  await row.getByRole('button', { name: /^Pause/ }).focus();
-  await page.keyboard.press('Enter');
-  await expect(row).toContainText('paused');
+  const impact = page.getByRole('dialog', { name: 'What this changes' });
+  const pauseIt = async () => {
+    await row.getByRole('button', { name: /^Pause/ }).focus();
+    await page.keyboard.press('Enter');
+    await expect(impact).toContainText('Deposit review: paused from today');
+    await page.keyboard.press('Enter');
+    await expect(row).toContainText('paused');
+  };
+  await pauseIt();
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(row).not.toContainText('paused');
-  await row.getByRole('button', { name: /^Pause/ }).focus();
-  await page.keyboard.press('Enter');
+  await pauseIt();
   await row.getByRole('button', { name: /^Resume/ }).click();
+  await expect(impact).toContainText('running again');
+  await page.keyboard.press('Enter');
   await expect(row).not.toContainText('paused');
 });
 

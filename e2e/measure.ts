@@ -1,6 +1,6 @@
-import { type Page, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import pg from 'pg';
-import { expect, stepIn } from './journey.ts';
+import { expect, stepIn, test } from './journey.ts';
 
 /** How quick the interface is with much in it: npm run bench:interface. Prints figures; nothing here fails for being slow. */
 

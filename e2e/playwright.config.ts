@@ -15,17 +15,16 @@ const CHROMIUM_FLAGS = [
 export default defineConfig({
   testDir: '.',
   testMatch: process.env['ONLY'] ?? '*.spec.ts',
-  // One server and one database for all: journeys run one after another and each makes what it needs.
-  workers: 1,
+  // A server and a database for each worker: the journeys of a file run one after another and each makes what it needs.
+  workers: process.env['BASE_URLS']?.split(' ').length ?? 1,
   timeout: 60_000,
   expect: { timeout: 10_000 },
   outputDir: '../.cache/playwright',
   reporter: [['line'], ['json', { outputFile: '../.cache/e2e.json' }]],
   use: {
-    baseURL: process.env['BASE_URL'] ?? 'http://127.0.0.1:4180',
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     colorScheme: 'light',
-    launchOptions: { executablePath: '/usr/bin/chromium', args: CHROMIUM_FLAGS },
+    launchOptions: { executablePath: '/usr/bin/chromium-headless-shell', args: CHROMIUM_FLAGS },
   },
 });

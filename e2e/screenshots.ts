@@ -1,5 +1,5 @@
-import { type Page, test } from '@playwright/test';
-import { expect, stepIn } from './journey.ts';
+import type { Page } from '@playwright/test';
+import { expect, stepIn, test } from './journey.ts';
 
 /** One current picture of each main view, from the demo on a fixed day: npm run screenshots. */
 

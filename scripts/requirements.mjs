@@ -76,7 +76,8 @@ export function requireDebian(wanted) {
 }
 
 export const POSTGRES = { postgresql: () => postgresPrograms() !== null };
-export const CHROMIUM = { chromium: () => existsSync('/usr/bin/chromium') };
+/** Debian's Chromium without its window: a third quicker than the whole of it in headless mode. */
+export const CHROMIUM = { 'chromium-headless-shell': () => existsSync('/usr/bin/chromium-headless-shell') };
 
 /** A folder that this process may write to. */
 export function requireFolder(path) {

@@ -12,6 +12,19 @@ import {
   timingSchema,
 } from './recurrence.ts';
 
+/** What was changed by hand beside the rule. */
+const byHandFields = {
+  pauses: z.array(pauseSchema).max(200, 'Two hundred pauses at most.'),
+  exceptions: z.array(exceptionSchema).max(2000, 'Two thousand exceptions at most.'),
+  revisions: z
+    .array(revisionSchema)
+    .max(100, 'A hundred revisions at most.')
+    .refine(
+      (revisions) => new Set(revisions.map(({ from }) => from)).size === revisions.length,
+      'Two revisions begin on the same day.',
+    ),
+};
+
 export const scheduleInputSchema = z.object({
   templateId: id,
   /** For whom; both null when the work is the workspace's own. */
@@ -22,16 +35,9 @@ export const scheduleInputSchema = z.object({
   recurrence: recurrenceSchema,
   timing: timingSchema,
   overlap: overlapSchema,
-  pauses: z.array(pauseSchema).max(200, 'Two hundred pauses at most.').default([]),
-  exceptions: z.array(exceptionSchema).max(2000, 'Two thousand exceptions at most.').default([]),
-  revisions: z
-    .array(revisionSchema)
-    .max(100, 'A hundred revisions at most.')
-    .refine(
-      (revisions) => new Set(revisions.map(({ from }) => from)).size === revisions.length,
-      'Two revisions begin on the same day.',
-    )
-    .default([]),
+  pauses: byHandFields.pauses.default([]),
+  exceptions: byHandFields.exceptions.default([]),
+  revisions: byHandFields.revisions.default([]),
 });
 export type ScheduleInput = z.infer<typeof scheduleInputSchema>;
 
@@ -76,6 +82,8 @@ export const scheduleSchema = z.object({
   /** The rule in force today, in words, and the one that takes over from it. */
   phrase: z.string(),
   nextPhrase: z.object({ from: isoDate, phrase: z.string() }).nullable(),
+  /** The day on which it was taken out on purpose. */
+  deletedOn: isoDate.nullable(),
   state: z.enum(['running', 'paused', 'ended', 'problem']),
   /** Why no plan can be computed, when `state` is "problem". */
   problem: z.string().nullable(),
@@ -96,6 +104,38 @@ export const syncSchema = z.object({
   kept: z.number().int(),
 });
 export type Sync = z.infer<typeof syncSchema>;
+
+/** What is to be different about one schedule; what is left out stays as it is. */
+const schedulePatchSchema = z.object({
+  id,
+  version: z.number().int(),
+  set: z
+    .object({
+      assigneeId: id.nullable(),
+      recurrence: recurrenceSchema,
+      timing: timingSchema,
+      // Without its default: what is not said is not changed.
+      overlap: overlapSchema.removeDefault(),
+      ...byHandFields,
+      isDeleted: z.boolean(),
+    })
+    .partial()
+    .refine((set) => Object.keys(set).length > 0, 'Say what is to be different.'),
+});
+export type SchedulePatch = z.output<typeof schedulePatchSchema>;
+
+export const MAX_PATCHES = 5000;
+const schedulePatchesSchema = z.object({
+  changes: z
+    .array(schedulePatchSchema)
+    .min(1, 'Say what is to be different.')
+    .max(MAX_PATCHES, 'Five thousand schedules at most.')
+    .refine(
+      (changes) => new Set(changes.map((one) => one.id)).size === changes.length,
+      'A schedule stands there twice.',
+    ),
+  reach: reachSchema,
+});
 
 const saved = z.object({ schedule: scheduleSchema, tasks: syncSchema, changeId: id.nullable() });
 
@@ -121,6 +161,17 @@ export const scheduleEndpoints = {
     body: scheduleInputSchema.extend({ version: z.number().int(), reach: reachSchema }),
     answer: impactSchema,
   }),
-  pause: endpoint({ method: 'POST', path: '/schedules/:scheduleId/pause', answer: saved }),
-  resume: endpoint({ method: 'POST', path: '/schedules/:scheduleId/resume', answer: saved }),
+  /** Fields of many at once: saved together, undone together. */
+  changeSeveral: endpoint({
+    method: 'POST',
+    path: '/schedules/changes',
+    body: schedulePatchesSchema,
+    answer: z.object({ tasks: syncSchema, changeId: id }),
+  }),
+  impactOfSeveral: endpoint({
+    method: 'POST',
+    path: '/schedules/changes/impact',
+    body: schedulePatchesSchema,
+    answer: impactSchema,
+  }),
 };

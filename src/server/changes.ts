@@ -1,9 +1,12 @@
+import { In, IsNull } from 'typeorm';
+import { plural } from '../core/index.ts';
 import { Change } from './db/change.ts';
 import { undoFileChange } from './files/service.ts';
 import { conflict, forbidden } from './http/refusal.ts';
-import { undoScheduleChange } from './schedules/service.ts';
+import { undoScheduleChanges } from './schedules/changing.ts';
 import type { Scope } from './scope.ts';
 import { bringBackTask } from './tasks/remove.ts';
+import { restoreTasks } from './tasks/snapshot.ts';
 import { undoTaskChange } from './tasks/work.ts';
 import { undoTemplateChange } from './templates/service.ts';
 
@@ -28,13 +31,37 @@ function undo(scope: Scope, change: Change): Promise<string> {
         : undoTaskChange(scope, change.subjectId, withDates(change.fields));
     case 'schedule':
       if (!scope.person?.isManager) throw forbidden('Only a manager can change schedules.');
-      return undoScheduleChange(scope, change.subjectId, change.fields);
+      return undoScheduleChanges(scope, [{ id: change.subjectId, fields: withDates(change.fields) }]);
     case 'template':
       if (!scope.person?.isManager) throw forbidden('Only a manager can change templates.');
       return undoTemplateChange(scope, change.subjectId, change.action, withDates(change.fields));
     case 'file':
       return undoFileChange(scope, change.subjectId, withDates(change.fields));
+    case 'several':
+      return undoSeveral(scope, change);
   }
+}
+
+/** Changes that were made together are undone together; those that somebody has undone by themselves already stay undone. */
+async function undoSeveral(scope: Scope, { fields: { changes, ...shared } }: Change): Promise<string> {
+  const ids = (changes?.from ?? []) as string[];
+  const left = (await scope.find(Change, { id: In(ids), undoneAt: IsNull() })).sort((a, b) => (a.id < b.id ? -1 : 1));
+  await scope.sql('update change set undone_at = $2 where workspace_id = $1 and id = any($3::uuid[])', [
+    scope.instant,
+    left.map(({ id }) => id),
+  ]);
+  const schedules = left.filter(({ subject }) => subject === 'schedule');
+  if (schedules.length > 0) {
+    if (!scope.person?.isManager) throw forbidden('Only a manager can change schedules.');
+    const said = await undoScheduleChanges(
+      scope,
+      schedules.map((one) => ({ id: one.subjectId, fields: withDates(one.fields) })),
+    );
+    await restoreTasks(scope, shared);
+    return said;
+  }
+  for (const one of left) await undo(scope, one);
+  return `${plural(left.length, 'change')} taken back.`;
 }
 
 /** Instants came back from JSON as texts; the task holds them as dates. */

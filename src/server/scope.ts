@@ -158,6 +158,42 @@ export class Scope {
     return id;
   }
 
+  /**
+   * Writes changes that were made in one go; gives the id by which all of them can be undone.
+   * @param shared what is kept once for all of them
+   */
+  async recordTogether(
+    entries: readonly Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'>[],
+    shared: FieldChanges = {},
+  ): Promise<string> {
+    const [only] = entries;
+    if (only && entries.length === 1)
+      return this.record(only.subject, only.subjectId, only.action, { ...only.fields, ...shared });
+    const ids = entries.map(() => this.newId());
+    await this.sql(
+      `insert into change (workspace_id, id, at, actor_id, subject, subject_id, action, fields)
+       select $1, entry.id, $2, $3, entry.subject, entry.subject_id, entry.action, entry.fields
+       from jsonb_to_recordset($4::jsonb) as entry (id uuid, subject text, subject_id uuid, action text, fields jsonb)`,
+      [
+        this.instant,
+        this.person?.id ?? null,
+        JSON.stringify(
+          entries.map(({ subject, subjectId, action, fields }, i) => ({
+            id: ids[i],
+            subject,
+            subject_id: subjectId,
+            action,
+            fields,
+          })),
+        ),
+      ],
+    );
+    return this.record('several', this.newId(), entries[0]?.action ?? 'changed', {
+      changes: { from: ids, to: null },
+      ...shared,
+    });
+  }
+
   /** Tells every browser of the workspace, once the transaction stands, that these lists may have changed. */
   async tell(...topics: Topic[]): Promise<void> {
     await this.sql(

@@ -16,6 +16,7 @@ const SignIn = lazy(() => import('./people/sign-in.tsx'));
 const DaySheet = lazy(() => import('./tasks/day-sheet.tsx'));
 const TaskSheet = lazy(() => import('./tasks/task-sheet.tsx'));
 const Schedules = lazy(() => import('./schedules/schedules-page.tsx'));
+const Worksheet = lazy(() => import('./schedules/worksheet/worksheet-page.tsx'));
 const ScheduleBench = lazy(() => import('./schedules/schedule-bench.tsx'));
 const Templates = lazy(() => import('./templates/templates-page.tsx'));
 const FillPage = lazy(() => import('./runs/fill-page.tsx'));
@@ -97,6 +98,7 @@ const router = createBrowserRouter([
             children: [{ path: 'task/:taskId', element: <TaskSheet /> }],
           },
           { path: 'schedules', element: <Schedules />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
+          { path: 'schedules/worksheet', element: <Worksheet /> },
           { path: 'schedules/:scheduleId', element: <ScheduleBench /> },
           { path: 'fill', element: <FillPage />, children: [{ path: 'run/:runId', element: <RunSheet /> }] },
           { path: 'templates', element: <Templates /> },

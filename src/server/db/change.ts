@@ -15,7 +15,8 @@ export class Change {
   @Column({ name: 'actor_id', type: 'uuid', nullable: true })
   actorId!: string | null;
   @Column({ type: 'text' })
-  subject!: 'task' | 'schedule' | 'template' | 'file';
+  /** "several" holds changes of many things together: its fields name them, and it undoes them all. */
+  subject!: 'task' | 'schedule' | 'template' | 'file' | 'several';
   @Column({ name: 'subject_id', type: 'uuid' })
   subjectId!: string;
   @Column({ type: 'text' })

@@ -14,6 +14,7 @@ import { ExceptionsAndRevisions1764100000000 } from './migrations/exceptions-and
 import { FirstSlice1764000000000 } from './migrations/first-slice.ts';
 import { RunLog1764400000000 } from './migrations/run-log.ts';
 import { TemplatesStepsProof1764200000000 } from './migrations/templates-steps-proof.ts';
+import { WideChanges1764500000000 } from './migrations/wide-changes.ts';
 
 // Civil dates stay YYYY-MM-DD strings: a Date at local midnight would move with the zone of the process.
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
@@ -48,6 +49,7 @@ export function dataSource(databaseUrl: string): DataSource {
       TemplatesStepsProof1764200000000,
       DeletedTasks1764300000000,
       RunLog1764400000000,
+      WideChanges1764500000000,
     ],
     extra: { max: 12 },
   });

@@ -46,7 +46,7 @@ export function api(parts: ServerParts): Router {
   router.use(
     rateLimit({ windowMs: 60_000, limit: REQUESTS_A_MINUTE, handler: tooMany('Too many requests. Wait a minute.') }),
   );
-  router.use(express.json({ limit: '1mb' }), sessions(parts.pool, parts.sessionSecret), sameOriginWrites);
+  router.use(express.json({ limit: '8mb' }), sessions(parts.pool, parts.sessionSecret), sameOriginWrites);
   router.post(
     '/session',
     rateLimit({

@@ -18,7 +18,8 @@ export const notFound = (what: string) =>
 
 export const forbidden = (detail: string) => new Refusal(403, 'Not allowed', detail);
 
-export const conflict = (detail: string) => new Refusal(409, 'Changed meanwhile', detail);
+export const conflict = (detail: string, errors?: Problem['errors']) =>
+  new Refusal(409, 'Changed meanwhile', detail, errors);
 
 export const invalid = (errors: NonNullable<Problem['errors']>) =>
   new Refusal(422, 'Not saved', errors[0]?.message ?? 'Something is missing or wrong.', errors);

@@ -39,4 +39,7 @@ export class Schedule {
   problem!: string | null;
   @Column({ name: 'created_at', type: 'timestamptz' })
   createdAt!: Date;
+  /** When it was taken out on purpose; its tasks keep it for their history. */
+  @Column({ name: 'deleted_at', type: 'timestamptz', nullable: true })
+  deletedAt!: Date | null;
 }

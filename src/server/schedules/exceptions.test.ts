@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Schedule, type ScheduleInput, scheduleSchema } from '../../contract/index.ts';
 import { PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
+import { pause } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -254,7 +255,7 @@ describe('changing what was changed by hand', () => {
   it('is refused when someone else has changed the schedule meanwhile', async () => {
     const of = input('every Monday');
     const schedule = await save(of);
-    await ines.post(`/api/schedules/${schedule.id}/pause`).expect(200);
+    await pause(ines, schedule);
     const { body } = await ines
       .put(`/api/schedules/${schedule.id}`)
       .send({ ...of, version: schedule.version, exceptions: [{ kind: 'skip', date: '2026-12-07' }] })

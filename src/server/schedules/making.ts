@@ -26,7 +26,9 @@ export async function runMaking(scope: Scope, why: Run['why'], log: Logger): Pro
   const startedAt = scope.instant;
   const startedMs = performance.now();
   const runId = scope.newId();
-  const ids = await scope.sql<{ id: string }>('select id from schedule where workspace_id = $1 order by id');
+  const ids = await scope.sql<{ id: string }>(
+    'select id from schedule where workspace_id = $1 and deleted_at is null order by id',
+  );
   let made = 0;
   let already = 0;
   const problems: Run['problems'] = [];

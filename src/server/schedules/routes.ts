@@ -2,38 +2,34 @@ import { historyEndpoints, scheduleEndpoints } from '../../contract/index.ts';
 import { historyOf } from '../history.ts';
 import { readCursor } from '../http/cursor.ts';
 import type { Routes } from '../http/route.ts';
+import { changeSchedule, changeSchedules, createSchedule, impactOfSchedule, impactOfSchedules } from './changing.ts';
 import { Schedule } from './entity.ts';
-import {
-  changeSchedule,
-  createSchedule,
-  impactOfSchedule,
-  listSchedules,
-  oneSchedule,
-  pauseSchedule,
-  resumeSchedule,
-} from './service.ts';
+import { listSchedules, oneSchedule } from './service.ts';
 
 export function scheduleRoutes(routes: Routes): Routes {
-  return routes
-    .add(scheduleEndpoints.list, 'member', ({ scope, query }) => {
-      const after = readCursor(query.after);
-      return listSchedules(scope, {
-        ...(after ? { after } : {}),
-        ...(query.templateId ? { templateIds: [query.templateId] } : {}),
-      });
-    })
-    .add(scheduleEndpoints.one, 'member', ({ scope, params }) => oneSchedule(scope, params.scheduleId))
-    .add(historyEndpoints.schedule, 'member', async ({ scope, params }) => {
-      await scope.one(Schedule, params.scheduleId, 'schedule');
-      return { why: [], entries: await historyOf(scope, 'schedule', params.scheduleId) };
-    })
-    .add(scheduleEndpoints.create, 'manager', ({ scope, body }) => createSchedule(scope, body))
-    .add(scheduleEndpoints.change, 'manager', ({ scope, params, body }) =>
-      changeSchedule(scope, params.scheduleId, body),
-    )
-    .add(scheduleEndpoints.impact, 'manager', ({ scope, params, body }) =>
-      impactOfSchedule(scope, params.scheduleId, body),
-    )
-    .add(scheduleEndpoints.pause, 'manager', ({ scope, params }) => pauseSchedule(scope, params.scheduleId))
-    .add(scheduleEndpoints.resume, 'manager', ({ scope, params }) => resumeSchedule(scope, params.scheduleId));
+  return (
+    routes
+      .add(scheduleEndpoints.list, 'member', ({ scope, query }) => {
+        const after = readCursor(query.after);
+        return listSchedules(scope, {
+          ...(after ? { after } : {}),
+          ...(query.templateId ? { templateIds: [query.templateId] } : {}),
+        });
+      })
+      .add(scheduleEndpoints.one, 'member', ({ scope, params }) => oneSchedule(scope, params.scheduleId))
+      .add(historyEndpoints.schedule, 'member', async ({ scope, params }) => {
+        await scope.one(Schedule, params.scheduleId, 'schedule');
+        return { why: [], entries: await historyOf(scope, 'schedule', params.scheduleId) };
+      })
+      // Before those of one schedule, whose id stands in the same place.
+      .add(scheduleEndpoints.changeSeveral, 'manager', ({ scope, body }) => changeSchedules(scope, body))
+      .add(scheduleEndpoints.impactOfSeveral, 'manager', ({ scope, body }) => impactOfSchedules(scope, body))
+      .add(scheduleEndpoints.create, 'manager', ({ scope, body }) => createSchedule(scope, body))
+      .add(scheduleEndpoints.change, 'manager', ({ scope, params, body }) =>
+        changeSchedule(scope, params.scheduleId, body),
+      )
+      .add(scheduleEndpoints.impact, 'manager', ({ scope, params, body }) =>
+        impactOfSchedule(scope, params.scheduleId, body),
+      )
+  );
 }

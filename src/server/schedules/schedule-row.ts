@@ -41,6 +41,7 @@ export interface ScheduleRow {
   templateVersion: number;
   workType: string | null;
   archivedAt: Date | null;
+  deletedAt: Date | null;
   /** Steps of the template that are tasks of their own, without the check lines on them. */
   taskSteps: readonly TaskStep[];
   clientName: string | null;
@@ -60,7 +61,7 @@ export interface ScheduleFilter {
   readonly withLast?: boolean;
 }
 
-/** Schedules in the order of their templates' names. */
+/** Schedules in the order of their templates' names; deleted ones only where they are asked for by name. */
 export function scheduleRows(scope: Scope, filter: ScheduleFilter = {}): Promise<ScheduleRow[]> {
   return select(scope, filter, 'order by lower(t.name), s.id', '');
 }
@@ -76,7 +77,7 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
     `select s.id, s.version, s.template_id as "templateId", s.client_id as "clientId", s.asset_id as "assetId",
        s.assignee_id as "assigneeId", s.recurrence, s.timing, s.overlap, s.pauses, s.exceptions, s.revisions, s.settled_to as "settledTo", s.problem,
        s.created_at as "createdAt", t.name as "templateName", t.title_pattern as "titlePattern", t.category,
-       t.estimate_minutes as "estimateMinutes", t.version as "templateVersion", t.work_type as "workType", t.archived_at as "archivedAt",
+       t.estimate_minutes as "estimateMinutes", t.version as "templateVersion", t.work_type as "workType", t.archived_at as "archivedAt", s.deleted_at as "deletedAt",
        jsonb_path_query_array(t.steps, '$[*] ? (@.kind == "task")') as "taskSteps", c.name as "clientName", a.name as "assetName", p.name as "assigneeName", last.task as last,
        case when s.overlap->>'kind' = 'wait' then (
          select jsonb_agg(jsonb_build_object('nominal', k.nominal_date, 'isOver', k.state in ('done', 'skipped', 'lapsed')))
@@ -94,7 +95,7 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
      ) last on $8 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
        or s.revisions @? '$[*].recurrence.rules[*] ? (@.kind == "follows")'
      where s.workspace_id = $1
-       and ($2::uuid[] is null or s.id = any($2))
+       and (case when $2::uuid[] is null then s.deleted_at is null else s.id = any($2) end)
        and ($3::uuid[] is null or s.template_id = any($3))
        and ($4::uuid is null or s.assignee_id = $4
          or t.steps @> jsonb_build_array(jsonb_build_object('assignee', jsonb_build_object('personId', $4::uuid))))
@@ -118,21 +119,29 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
  */
 export function plannedSchedule(
   scope: Scope,
-  row: Pick<ScheduleRow, 'recurrence' | 'timing' | 'pauses' | 'exceptions' | 'revisions' | 'last' | 'archivedAt'>,
+  row: Pick<
+    ScheduleRow,
+    'recurrence' | 'timing' | 'pauses' | 'exceptions' | 'revisions' | 'last' | 'archivedAt' | 'deletedAt'
+  >,
 ): PlannedSchedule {
   return {
     recurrence: recurrenceSchema.parse(row.recurrence),
     timing: timingSchema.parse(row.timing),
-    pauses: [...row.pauses, ...archivePauses(scope, row)],
+    pauses: [...row.pauses, ...shutFrom(scope, row)],
     exceptions: row.exceptions,
     revisions: revisionSchema.array().parse(row.revisions),
     last: row.last && lastOne(scope, row.last),
   };
 }
 
-/** While its template is archived, a schedule makes nothing. */
-export function archivePauses(scope: Scope, { archivedAt }: Pick<ScheduleRow, 'archivedAt'>): Pause[] {
-  return archivedAt === null ? [] : [{ from: scope.moment(archivedAt).slice(0, 10), to: null }];
+/** Once it is deleted, or while its template is archived, a schedule makes nothing. */
+export function shutFrom(
+  scope: Scope,
+  { archivedAt, deletedAt }: Pick<ScheduleRow, 'archivedAt' | 'deletedAt'>,
+): Pause[] {
+  return [archivedAt, deletedAt].flatMap((at) =>
+    at === null ? [] : [{ from: scope.moment(at).slice(0, 10), to: null }],
+  );
 }
 
 /** The tasks that one occurrence of a schedule makes; their check lines are those of the template, not told here. */

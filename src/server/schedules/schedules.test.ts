@@ -5,6 +5,7 @@ import { scheduleSchema } from '../../contract/index.ts';
 import { FileStore } from '../files/store.ts';
 import { isMakingDue } from '../jobs/worker.ts';
 import { Scope } from '../scope.ts';
+import { changeSeveral, pause, resume } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { Workspace } from '../workspace/entity.ts';
 import { runMaking } from './making.ts';
@@ -155,7 +156,7 @@ describe('saving a schedule', () => {
       .expect(404);
     const { body } = await ines.post('/api/schedules').send(input());
     await ada.get(`/api/schedules/${body.schedule.id}`).expect(404);
-    await ada.post(`/api/schedules/${body.schedule.id}/pause`).expect(404);
+    await changeSeveral(ada, [[body.schedule, { assigneeId: null }]]).expect(404);
   });
 
   it('is for managers', async () => {
@@ -243,22 +244,20 @@ describe('pausing', () => {
     const schedule = (await ines.post('/api/schedules').send(input({ recurrence: weekly(2) }))).body
       .schedule as Schedule;
     const before = (await tasksOf(schedule)).map(({ workOn }) => workOn);
-    const paused = (await ines.post(`/api/schedules/${schedule.id}/pause`).expect(200)).body;
-    expect(paused.schedule.state).toBe('paused');
+    expect(await pause(ines, schedule)).toMatchObject({ state: 'paused' });
     expect((await tasksOf(schedule)).map(({ workOn }) => workOn)).toEqual(['2026-11-24']);
-    await ines.post(`/api/schedules/${schedule.id}/pause`).expect(409);
-    const resumed = (await ines.post(`/api/schedules/${schedule.id}/resume`).expect(200)).body;
-    expect(resumed.schedule).toMatchObject({ state: 'running', pauses: [] });
+    expect(await pause(ines, schedule)).toMatchObject({ pauses: [{ from: '2026-11-24', to: null }] });
+    expect(await resume(ines, schedule)).toMatchObject({ state: 'running', pauses: [] });
     expect((await tasksOf(schedule)).map(({ workOn }) => workOn)).toEqual(before);
   });
 
   it('for two weeks leaves a gap of two weeks', async () => {
     const schedule = (await ines.post('/api/schedules').send(input({ recurrence: weekly(2) }))).body
       .schedule as Schedule;
-    await ines.post(`/api/schedules/${schedule.id}/pause`).expect(200);
+    await pause(ines, schedule);
     server.clock.set('2026-12-09T09:00');
     await runMaking(await server.scope(), 'daily', log);
-    await ines.post(`/api/schedules/${schedule.id}/resume`).expect(200);
+    await resume(ines, schedule, '2026-12-09');
     expect((await tasksOf(schedule)).map(({ workOn }) => workOn)).toEqual([
       '2026-11-24',
       '2026-12-15',

@@ -63,7 +63,7 @@ export async function syncAll(
   scope: Scope,
   rows: readonly ScheduleRow[],
   reach: Reach = UNSEEN_ONLY,
-  onProblem?: (message: string) => void,
+  onProblem?: (message: string, row: ScheduleRow) => void,
 ): Promise<Synced[]> {
   const synced = await planAll(scope, rows, reach, onProblem);
   await carryOut(scope, synced, new Set(reach.also));
@@ -75,7 +75,7 @@ export async function planAll(
   scope: Scope,
   rows: readonly ScheduleRow[],
   reach: Reach,
-  onProblem: (message: string) => void = () => undefined,
+  onProblem: (message: string, row: ScheduleRow) => void = () => undefined,
 ): Promise<Synced[]> {
   const ids = rows.map(({ id }) => id);
   const allThere = groupBy(await tasksOfSchedulesFrom(scope, ids, scope.today), (task) => task.scheduleId);
@@ -85,7 +85,7 @@ export async function planAll(
     const there = allThere.get(row.id) ?? [];
     const owed = owedFor(scope, row, there, making);
     if (owed.kind === 'tasks') return [{ row, there, owed: owed.tasks, waitsFrom: owed.waitsFrom }];
-    onProblem(owed.message);
+    onProblem(owed.message, row);
     return [];
   });
   const contents = await contentOfParts(

@@ -44,7 +44,7 @@ function lineRows(
     `select t.id, t.version, t.name, t.summary, t.title_pattern as "titlePattern", t.category, t.dot, t.work_type as "workType",
        t.priority, t.assignee_id as "assigneeId", 1 + own.tasks as makes, jsonb_array_length(t.steps) - own.tasks as "checkLines",
        t.estimate_minutes + own.minutes as minutes,
-       (select count(*) from schedule s where s.workspace_id = t.workspace_id and s.template_id = t.id) as "scheduleCount",
+       (select count(*) from schedule s where s.workspace_id = t.workspace_id and s.template_id = t.id and s.deleted_at is null) as "scheduleCount",
        (select max(k.work_on) from task k where k.workspace_id = t.workspace_id and k.template_id = t.id and k.work_on <= $6::date) as "lastOn",
        exists (select 1 from favourite f where f.workspace_id = t.workspace_id and f.template_id = t.id and f.person_id = $7) as "isFavourite",
        t.archived_at as "archivedAt", t.changed_at as "changedAt", p.name as "changedBy"
@@ -260,7 +260,11 @@ export function removeTemplate(scope: Scope, id: string): Promise<{ changeId: st
   return scope.transaction(async (tx) => {
     const template = await tx.locked(Template, id, 'template');
     const { schedules, tasks } = await usesOfTemplate(tx, id);
-    if (schedules.length > 0 || tasks > 0) {
+    const [{ deleted = 0 } = {}] = await tx.sql<{ deleted: number }>(
+      'select count(*) as deleted from schedule where workspace_id = $1 and template_id = $2 and deleted_at is not null',
+      [id],
+    );
+    if (schedules.length > 0 || tasks > 0 || deleted > 0) {
       const named = schedules.slice(0, NAMED_USES).map(({ name, phrase }) => `${name} (${phrase})`);
       const more = schedules.length - named.length;
       const used = [
@@ -268,6 +272,7 @@ export function removeTemplate(scope: Scope, id: string): Promise<{ changeId: st
           ? `${plural(schedules.length, 'schedule')}: ${[...named, ...(more > 0 ? [`${more} more`] : [])].join('; ')}`
           : '',
         tasks > 0 ? plural(tasks, 'task') : '',
+        deleted > 0 ? plural(deleted, 'deleted schedule') : '',
       ].filter(Boolean);
       throw new Refusal(
         409,

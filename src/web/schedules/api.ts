@@ -4,6 +4,7 @@ import {
   runEndpoints,
   type Schedule,
   type ScheduleInput,
+  type SchedulePatch,
   type Sync,
   scheduleEndpoints,
 } from '../../contract/index.ts';
@@ -57,16 +58,17 @@ export function useScheduleActions() {
             ask(scheduleEndpoints.change, { params: { scheduleId }, body: { ...input, ...(reach ? { reach } : {}) } }),
             ({ tasks }) => `Saved. ${saySync(tasks)}`,
           ),
-    pause: (schedule: Schedule) =>
-      keep(
-        ask(scheduleEndpoints.pause, { params: { scheduleId: schedule.id } }),
-        ({ tasks }) => `Paused “${schedule.template.name}”. ${saySync(tasks)}`,
-      ).catch(sayTrouble),
-    resume: (schedule: Schedule) =>
-      keep(
-        ask(scheduleEndpoints.resume, { params: { scheduleId: schedule.id } }),
-        ({ tasks }) => `“${schedule.template.name}” runs again. ${saySync(tasks)}`,
-      ).catch(sayTrouble),
+    /** @throws ProblemError when it is refused */
+    impactOfSeveral: (changes: readonly SchedulePatch[], reach: Reach) =>
+      ask(scheduleEndpoints.impactOfSeveral, { body: { changes: [...changes], reach } }),
+    /** @throws ProblemError when it is refused */
+    async saveSeveral(changes: readonly SchedulePatch[], said: string, reach?: Reach): Promise<void> {
+      const { tasks, changeId } = await ask(scheduleEndpoints.changeSeveral, {
+        body: { changes: [...changes], ...(reach ? { reach } : {}) },
+      });
+      sayDone(`${said} ${saySync(tasks)}`, changeId);
+      void refresh('/schedules', '/tideline', '/templates', '/people/');
+    },
     async runNow(): Promise<void> {
       try {
         const { run } = await ask(runEndpoints.runNow);

@@ -7,7 +7,8 @@ import {
   type PlannedSchedule,
   parsePhrase,
   type Recurrence,
-  type Timing,
+  type Revision,
+  stretchAt,
 } from '../../core/index.ts';
 import { ruleOf } from './rule-choices.ts';
 
@@ -86,17 +87,11 @@ export function plannedOf(draft: BenchDraft, last: PlannedSchedule['last'] = nul
   return { recurrence, timing, pauses, exceptions, revisions, last };
 }
 
-/** A part of time in which one rule holds: 0 is the first, then each revision in the order of time. */
-export interface Stretch {
-  readonly recurrence: Recurrence;
-  readonly timing: Timing;
-}
-
-export function stretchAt(draft: BenchDraft, index: number): Stretch {
-  return (index > 0 && draft.revisions[index - 1]) || draft;
-}
-
-export function withStretch(draft: BenchDraft, index: number, change: Partial<Stretch>): BenchDraft {
+export function withStretch(
+  draft: BenchDraft,
+  index: number,
+  change: Partial<Pick<Revision, 'recurrence' | 'timing'>>,
+): BenchDraft {
   if (index === 0) return { ...draft, ...change };
   return {
     ...draft,

@@ -1,19 +1,22 @@
 import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
-import { type CivilDay, isDated, type PlannedOccurrence, sayDay } from '../../core/index.ts';
-import { useToday, useWorkspace } from '../shell/workspace.tsx';
-import { ChoiceBlank, DateBlank, TimeBlank } from '../ui/blanks.tsx';
-import type { BenchDraft } from './bench-draft.ts';
 import {
   addDate,
+  type CivilDay,
   changeDate,
   changeOf,
+  isDated,
   moveDate,
+  type PlannedOccurrence,
   pauseFrom,
   pauseOn,
   putBack,
   resumeFrom,
+  sayDay,
   skipDate,
-} from './by-hand.ts';
+} from '../../core/index.ts';
+import { useToday, useWorkspace } from '../shell/workspace.tsx';
+import { ChoiceBlank, DateBlank, TimeBlank } from '../ui/blanks.tsx';
+import type { BenchDraft } from './bench-draft.ts';
 
 interface DayMenuProps {
   readonly day: CivilDay;

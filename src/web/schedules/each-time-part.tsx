@@ -1,9 +1,9 @@
 import { X } from 'lucide-react';
-import { type Offset, type Reminder, type Timing, zoneCity } from '../../core/index.ts';
+import { type Offset, type Reminder, stretchAt, type Timing, zoneCity } from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { ChoiceBlank, NumberBlank, Part, TimeBlank } from '../ui/blanks.tsx';
 import { Picker } from '../ui/picker.tsx';
-import { stretchAt, withStretch } from './bench-draft.ts';
+import { withStretch } from './bench-draft.ts';
 import { type StretchPartProps, Wrong } from './form-part.tsx';
 
 /** When each task appears, starts, is due and reminds, and by whose clock. */

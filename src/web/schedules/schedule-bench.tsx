@@ -22,6 +22,7 @@ import {
   type Remark,
   recurrenceProblems,
   remarks,
+  reviseFrom,
   sayDate,
   type WorkingCalendar,
 } from '../../core/index.ts';
@@ -39,7 +40,6 @@ import { Skeleton, Trouble } from '../ui/states.tsx';
 import { useSchedule, useScheduleActions, useSchedules } from './api.ts';
 import { type BenchDraft, draftOf, freshDraft, plannedOf } from './bench-draft.ts';
 import { BenchForm } from './bench-form.tsx';
-import { reviseFrom } from './by-hand.ts';
 import { RehearsalSheet } from './rehearsal-sheet.tsx';
 import { WhatThisMakes } from './what-this-makes.tsx';
 

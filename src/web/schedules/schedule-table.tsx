@@ -1,30 +1,97 @@
+import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Schedule } from '../../contract/index.ts';
 import { dayOfIso, plural, sayDate } from '../../core/index.ts';
+import { sayTrouble } from '../shell/toast.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { DateBlock } from '../ui/date-block.tsx';
 import { LongTable } from '../ui/long-table.tsx';
 import { PennantString } from '../ui/pennant-string.tsx';
-import { useScheduleActions } from './api.ts';
+import { ChosenBar } from './chosen-bar.tsx';
+import { changesOf } from './chosen-changes.ts';
+import { type AskedChange, useLookedAt } from './looked-at.tsx';
 
-/** Schedules as lines: what and for whom, when, the next date, how the last eight went, who. */
+/** Schedules as lines: what and for whom, when, the next date, how the last eight went, who. Chosen ones are changed together. */
 export function ScheduleTable({ schedules }: { readonly schedules: readonly Schedule[] }) {
+  const { me } = useWorkspace();
+  const { chosen, choose, chooseAll, clear } = useChosen(schedules);
+  const { look, busy, dialog } = useLookedAt({ onSaved: clear, onRefused: sayTrouble });
   return (
-    <LongTable
-      rows={schedules}
-      columns={[null, '32%', 140, 160, 130, 170]}
-      minWidth={980}
-      head={['template and for whom', 'when', 'next', 'last eight', 'who', 'state'].map((words) => (
-        <th key={words} scope="col">
-          {words}
-        </th>
-      ))}
-      row={(schedule, index) => <Row key={schedule.id} schedule={schedule} index={index} />}
-    />
+    <>
+      <LongTable
+        rows={schedules}
+        columns={[me.isManager ? 48 : 20, null, '31%', 140, 160, 130, 170]}
+        minWidth={980}
+        head={
+          <>
+            <th scope="col">
+              {me.isManager && (
+                <input
+                  type="checkbox"
+                  className="check"
+                  aria-label={chosen.length === schedules.length ? 'Choose none' : 'Choose all'}
+                  checked={chosen.length === schedules.length}
+                  onChange={chosen.length === schedules.length ? clear : chooseAll}
+                />
+              )}
+            </th>
+            {['template and for whom', 'when', 'next', 'last eight', 'who', 'state'].map((words) => (
+              <th key={words} scope="col">
+                {words}
+              </th>
+            ))}
+          </>
+        }
+        row={(schedule, index) => (
+          <Row
+            key={schedule.id}
+            schedule={schedule}
+            index={index}
+            isChosen={chosen.includes(schedule)}
+            onChoose={choose}
+            onLook={look}
+          />
+        )}
+      />
+      {chosen.length > 0 && <ChosenBar chosen={chosen} busy={busy} onLook={look} onClear={clear} />}
+      {dialog}
+    </>
   );
 }
 
-function Row({ schedule, index }: { readonly schedule: Schedule; readonly index: number }) {
+/** The chosen ones of those that are shown; with Shift, all from the last one that was chosen. */
+function useChosen(schedules: readonly Schedule[]) {
+  const [ids, setIds] = useState<ReadonlySet<string>>(new Set());
+  const pivot = useRef(0);
+  const chosen = useMemo(() => schedules.filter(({ id }) => ids.has(id)), [schedules, ids]);
+  return {
+    chosen,
+    choose(index: number, how: 'one' | 'range') {
+      const next = new Set(ids);
+      const id = schedules[index]?.id ?? '';
+      if (how === 'one') {
+        if (!next.delete(id)) next.add(id);
+        pivot.current = index;
+      } else {
+        const [from, to] = [Math.min(pivot.current, index), Math.max(pivot.current, index)];
+        for (const one of schedules.slice(from, to + 1)) next.add(one.id);
+      }
+      setIds(next);
+    },
+    chooseAll: () => setIds(new Set(schedules.map(({ id }) => id))),
+    clear: () => setIds(new Set()),
+  };
+}
+
+interface RowProps {
+  readonly schedule: Schedule;
+  readonly index: number;
+  readonly isChosen: boolean;
+  readonly onChoose: (index: number, how: 'one' | 'range') => void;
+  readonly onLook: (asked: AskedChange) => void;
+}
+
+function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
   const navigate = useNavigate();
   const [search] = useSearchParams();
   const { me } = useWorkspace();
@@ -32,11 +99,50 @@ function Row({ schedule, index }: { readonly schedule: Schedule; readonly index:
   const then =
     schedule.nextPhrase && `from ${sayDate(dayOfIso(schedule.nextPhrase.from))} ${schedule.nextPhrase.phrase}`;
   const forWhom = [schedule.asset?.name, schedule.client?.name].filter(Boolean).join(', ');
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (!me.isManager) return;
+    if (event.key === ' ') {
+      event.preventDefault();
+      onChoose(index, 'one');
+    } else if (event.shiftKey && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
+      // The focus moves on as without Shift; what it comes from and goes to is chosen.
+      if (!isChosen) onChoose(index, 'one');
+      onChoose(index + (event.key === 'ArrowDown' ? 1 : -1), 'range');
+    }
+  };
   return (
-    // The link in the first cell is what the keyboard uses; the row is only a larger target.
-    <tr aria-rowindex={index + 2} className="group" onClick={() => void navigate(address)}>
+    // The link in the second cell is what the keyboard uses; the row is only a larger target.
+    <tr
+      aria-rowindex={index + 2}
+      aria-selected={isChosen}
+      className="group"
+      onClick={(event) => (event.shiftKey && me.isManager ? onChoose(index, 'range') : void navigate(address))}
+    >
+      <td className="!pr-0 [text-overflow:clip]">
+        {me.isManager && (
+          <input
+            type="checkbox"
+            className="check"
+            tabIndex={-1}
+            aria-label={`Choose ${nameOf(schedule)}`}
+            checked={isChosen}
+            onClick={(event) => {
+              event.stopPropagation();
+              onChoose(index, event.shiftKey ? 'range' : 'one');
+            }}
+            onChange={() => undefined}
+          />
+        )}
+      </td>
       <td>
-        <Link to={address} data-row className="text-[15px] font-semibold" onClick={(event) => event.stopPropagation()}>
+        <Link
+          to={address}
+          data-row
+          title={me.isManager ? 'Space chooses it, Shift with the arrows chooses more' : undefined}
+          className="text-[15px] font-semibold"
+          onClick={(event) => event.stopPropagation()}
+          onKeyDown={onKeyDown}
+        >
           {schedule.template.name}
         </Link>
         <span className="ml-2 text-ink-2">{forWhom}</span>
@@ -58,7 +164,7 @@ function Row({ schedule, index }: { readonly schedule: Schedule; readonly index:
       <td className="!py-0">
         <span className="flex items-center justify-between gap-2">
           <State schedule={schedule} />
-          {me.isManager && <PauseButton schedule={schedule} />}
+          {me.isManager && <PauseButton schedule={schedule} onLook={onLook} />}
         </span>
       </td>
     </tr>
@@ -89,8 +195,12 @@ function State({ schedule }: { readonly schedule: Schedule }) {
   return <span />;
 }
 
-function PauseButton({ schedule }: { readonly schedule: Schedule }) {
-  const { pause, resume } = useScheduleActions();
+function nameOf({ template, asset, client }: Schedule): string {
+  return [template.name, asset?.name ?? client?.name].filter(Boolean).join(', ');
+}
+
+function PauseButton({ schedule, onLook }: Pick<RowProps, 'schedule' | 'onLook'>) {
+  const { today, workingCalendar } = useWorkspace();
   if (schedule.state === 'ended' || schedule.state === 'problem') return null;
   const isPaused = schedule.state === 'paused';
   const words = isPaused ? 'Resume' : 'Pause';
@@ -98,10 +208,13 @@ function PauseButton({ schedule }: { readonly schedule: Schedule }) {
     <button
       type="button"
       className={`btn btn-text !h-[26px] !min-h-[26px] !text-primary ${isPaused ? '' : 'opacity-0 focus-visible:opacity-100 group-focus-within:opacity-100 group-hover:opacity-100'}`}
-      aria-label={`${words} ${schedule.template.name}${schedule.asset ? `, ${schedule.asset.name}` : ''}`}
+      aria-label={`${words} ${nameOf(schedule)}`}
       onClick={(event) => {
         event.stopPropagation();
-        void (isPaused ? resume(schedule) : pause(schedule));
+        const deed = isPaused
+          ? ({ kind: 'resume', on: today } as const)
+          : ({ kind: 'pause', from: today, until: null } as const);
+        onLook(changesOf([schedule], deed, workingCalendar, today));
       }}
     >
       {words}

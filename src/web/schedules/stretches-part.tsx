@@ -1,8 +1,6 @@
 import { X } from 'lucide-react';
-import { dayOfIso, sayDate, writePhrase } from '../../core/index.ts';
+import { dayOfIso, dropRevision, sayDate, stretchAt, writePhrase } from '../../core/index.ts';
 import { Part } from '../ui/blanks.tsx';
-import { stretchAt } from './bench-draft.ts';
-import { dropRevision } from './by-hand.ts';
 import type { FormPartProps } from './form-part.tsx';
 
 interface StretchesPartProps extends FormPartProps {

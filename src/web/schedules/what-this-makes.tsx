@@ -12,11 +12,12 @@ import {
   sayDate,
   sayDay,
   sayHours,
+  stretchAt,
   workingDaysBetween,
   writePhrase,
 } from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
-import { type BenchDraft, stretchAt } from './bench-draft.ts';
+import type { BenchDraft } from './bench-draft.ts';
 import { NextDates } from './next-dates.tsx';
 import type { BenchPlan } from './schedule-bench.tsx';
 import { type YearEdit, YearView } from './year-view.tsx';

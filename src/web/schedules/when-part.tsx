@@ -1,6 +1,15 @@
-import { dayOfIso, type End, isoOfDay, MAX_COUNT, readSeasonList, sayDate, writeSeasons } from '../../core/index.ts';
+import {
+  dayOfIso,
+  type End,
+  isoOfDay,
+  MAX_COUNT,
+  readSeasonList,
+  sayDate,
+  stretchAt,
+  writeSeasons,
+} from '../../core/index.ts';
 import { ChoiceBlank, DateBlank, NumberBlank, Part, WordsBlank } from '../ui/blanks.tsx';
-import { type BenchDraft, stretchAt, withRecurrence } from './bench-draft.ts';
+import { type BenchDraft, withRecurrence } from './bench-draft.ts';
 import { type StretchPartProps, Wrong } from './form-part.tsx';
 import { PhraseBox } from './phrase-box.tsx';
 import { DAY_OFF_WORDS, ruleOf } from './rule-choices.ts';

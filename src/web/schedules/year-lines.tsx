@@ -7,9 +7,9 @@ import {
   monthIndexOf,
   monthShort,
   type PlannedYear,
+  pauseOn,
 } from '../../core/index.ts';
 import type { BenchDraft } from './bench-draft.ts';
-import { pauseOn } from './by-hand.ts';
 import { MONTH_FONT, type Place, ROW } from './year-place.ts';
 
 interface MonthLineProps {

@@ -7,6 +7,7 @@ import {
   monthIndexOf,
   monthOf,
   monthStart,
+  moveDate,
   type PlannedYear,
   plural,
   sayDay,
@@ -17,7 +18,6 @@ import {
 import { useWorkspace } from '../shell/workspace.tsx';
 import { useWidth } from '../ui/width.ts';
 import type { BenchDraft } from './bench-draft.ts';
-import { moveDate } from './by-hand.ts';
 import { DayMenu } from './day-menu.tsx';
 import { Bands, MonthLine } from './year-lines.tsx';
 import { Mark, Today } from './year-mark.tsx';

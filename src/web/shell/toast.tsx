@@ -1,4 +1,5 @@
 import { toast } from 'sonner';
+import { mutate } from 'swr';
 import { taskEndpoints } from '../../contract/index.ts';
 import { ask, ProblemError } from '../api.ts';
 
@@ -28,9 +29,14 @@ export function sayDone(words: string, changeId: string | null = null): void {
   );
 }
 
-/** Undoes a change; the live stream brings the lists up to date. */
+/** Undoes a change, and says so once the lists on the screen are as they were. */
 export function undo(changeId: string): void {
-  ask(taskEndpoints.undo, { params: { changeId } }).then(({ said }) => sayDone(said), sayTrouble);
+  ask(taskEndpoints.undo, { params: { changeId } })
+    .then(async ({ said }) => {
+      await mutate((key) => typeof key === 'string' && /^\/api\/(schedules|people|tasks|templates|tideline)/.test(key));
+      sayDone(said);
+    })
+    .catch(sayTrouble);
 }
 
 /** Says what went wrong, in the words of whoever refused. Faults of ours go on to the console. */

@@ -1,5 +1,5 @@
 import { type ComponentProps, type ReactNode, useEffect, useId, useState } from 'react';
-import { type CivilDay, readDate, readDuration, sayDate, sayDuration, tryMinutesOfTime } from '../../core/index.ts';
+import { type CivilDay, readDate, readDuration, readTimeOfDay, sayDate, sayDuration } from '../../core/index.ts';
 import { useToday } from '../shell/workspace.tsx';
 
 interface BlankProps {
@@ -160,12 +160,7 @@ export function TimeBlank({
 }
 
 function readTime(text: string): string | null | undefined {
-  const trimmed = text.trim();
-  if (trimmed === '') return null;
-  const match = /^(\d{1,2})(?::?(\d{2}))?$/.exec(trimmed);
-  if (!match) return undefined;
-  const time = `${String(match[1]).padStart(2, '0')}:${match[2] ?? '00'}`;
-  return tryMinutesOfTime(time) === null ? undefined : time;
+  return text.trim() === '' ? null : (readTimeOfDay(text) ?? undefined);
 }
 
 /** A text of several words in a sentence, read by the form it stands in. */

@@ -1,35 +1,38 @@
 import { describe, expect, it } from 'vitest';
-import { dayOfIso, isDated, isoOfDay, makeCalendar, parsePhrase, planDays } from '../../core/index.ts';
-import { type BenchDraft, freshDraft, plannedOf, stretchAt, withRecurrence } from './bench-draft.ts';
+import { makeCalendar } from '../calendar/iso-calendar.ts';
+import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
+import { parsePhrase } from '../recurrence/phrase/reader.ts';
 import {
   addDate,
+  type ByHand,
   changeDate,
   changeOf,
   dropRevision,
+  endBefore,
   moveDate,
+  moveWithin,
   pauseFrom,
   pauseOn,
   putBack,
   resumeFrom,
   reviseFrom,
   skipDate,
+  skipWithin,
 } from './by-hand.ts';
+import { isDated, planDays } from './plan.ts';
+import { PLAIN_TIMING } from './timing.ts';
 
 const calendar = makeCalendar({ workingWeekdays: [1, 2, 3, 4, 5], holidays: [] });
 const day = dayOfIso;
-const mondays: BenchDraft = {
-  ...freshDraft(day('2026-11-24'), {
-    templateId: '',
-    template: undefined,
-    like: null,
-    task: null,
-    clientId: null,
-    assetId: null,
-  }),
+const mondays: ByHand = {
   recurrence: parsePhrase('every Monday', { start: '2026-11-23' }),
+  timing: PLAIN_TIMING,
+  pauses: [],
+  exceptions: [],
+  revisions: [],
 };
-const december = (draft: BenchDraft) =>
-  planDays(plannedOf(draft), calendar, day('2026-12-01'), day('2026-12-31'))
+const december = (schedule: ByHand) =>
+  planDays(schedule, calendar, day('2026-12-01'), day('2026-12-31'))
     .filter(isDated)
     .map(({ on }) => isoOfDay(on).slice(8));
 
@@ -73,38 +76,48 @@ describe('changes by hand', () => {
     expect(pauseFrom(again, day('2026-12-01')).pauses[0]).toEqual({ from: '2026-12-01', to: '2026-12-10' });
     expect(resumeFrom(paused, day('2026-12-10')).pauses).toEqual([]);
   });
+
+  it('pause up to a day that is known already, or to the next pause', () => {
+    expect(pauseFrom(mondays, day('2026-12-10'), day('2026-12-20')).pauses).toEqual([
+      { from: '2026-12-10', to: '2026-12-20' },
+    ]);
+    const later = pauseFrom(mondays, day('2026-12-14'));
+    expect(pauseFrom(later, day('2026-12-10'), day('2026-12-20')).pauses[0]?.to).toBe('2026-12-14');
+  });
+
+  it('leave out or move all dates of a span, by days or working days', () => {
+    expect(december(skipWithin(mondays, calendar, day('2026-12-10'), day('2026-12-21')))).toEqual(['07', '28']);
+    const span = { from: day('2026-12-10'), to: day('2026-12-31') };
+    expect(december(moveWithin(mondays, calendar, span, { amount: 2, unit: 'day' }))).toEqual(['07', '16', '23', '30']);
+    expect(december(moveWithin(mondays, calendar, span, { amount: -1, unit: 'workingDay' }))).toEqual([
+      '07',
+      '11',
+      '18',
+      '25',
+    ]);
+  });
+
+  it('move one that was moved already on from where it is', () => {
+    const once = moveDate(mondays, day('2026-12-14'), day('2026-12-16'));
+    const span = { from: day('2026-12-15'), to: day('2026-12-17') };
+    expect(december(moveWithin(once, calendar, span, { amount: 1, unit: 'day' }))).toEqual(['07', '17', '21', '28']);
+  });
 });
 
-describe('another rule from a day on', () => {
-  it('begins with the same one, and is edited by itself', () => {
-    const { draft, stretch } = reviseFrom(mondays, day('2026-12-15'));
-    expect(stretch).toBe(1);
-    expect(december(draft)).toEqual(['07', '14', '21', '28']);
-    const tuesdays = withRecurrence(draft, 1, {
-      ...stretchAt(draft, 1).recurrence,
-      rules: [{ kind: 'weeks', every: 1, on: [2] }],
-    });
-    expect(december(tuesdays)).toEqual(['07', '14', '15', '22', '29']);
-    expect(dropRevision(tuesdays, 1)).toEqual(mondays);
+describe('an end', () => {
+  it('makes the day before the last, and drops rules that would begin later', () => {
+    const { draft } = reviseFrom(mondays, day('2026-12-20'));
+    const ended = endBefore(draft, day('2026-12-15'));
+    expect(december(ended)).toEqual(['07', '14']);
+    expect(ended.revisions).toEqual([]);
+    expect(december(endBefore(mondays, day('2026-12-14')))).toEqual(['07']);
   });
 
-  it('keeps the weeks of a rule that stays the same, and counts a new one from its own start', () => {
-    const fortnightly = { ...mondays, recurrence: parsePhrase('every 2 weeks on Mon', { start: '2026-11-30' }) };
-    const { draft } = reviseFrom(fortnightly, day('2026-12-08'));
-    const closed = withRecurrence(draft, 1, { ...stretchAt(draft, 1).recurrence, dayOff: 'following' });
-    expect(december(closed)).toEqual(['14', '28']);
-    const other = withRecurrence(draft, 1, {
-      ...stretchAt(draft, 1).recurrence,
-      rules: [{ kind: 'weeks', every: 2, on: [3] }],
-    });
-    expect(december(other)).toEqual(['09', '23']);
-  });
-
-  it('moves with its start, and keeps the order of time', () => {
-    const first = reviseFrom(mondays, day('2026-12-15')).draft;
-    const { draft, stretch } = reviseFrom(first, day('2027-02-01'));
-    expect(stretch).toBe(2);
-    const earlier = withRecurrence(draft, 2, { ...stretchAt(draft, 2).recurrence, start: '2026-12-01' });
-    expect(earlier.revisions.map(({ from }) => from)).toEqual(['2026-12-01', '2026-12-15']);
+  it('ends the rule that is in force by then, and leaves the earlier ones', () => {
+    const { draft } = reviseFrom(mondays, day('2026-12-10'));
+    const ended = endBefore(draft, day('2026-12-22'));
+    expect(december(ended)).toEqual(['07', '14', '21']);
+    expect(ended.recurrence.end).toEqual({ kind: 'never' });
+    expect(dropRevision(reviseFrom(mondays, day('2026-12-15')).draft, 1)).toEqual(mondays);
   });
 });

@@ -1,0 +1,313 @@
+import { In } from 'typeorm';
+import type {
+  Impact,
+  Reach,
+  Schedule as ScheduleAnswer,
+  ScheduleInput,
+  SchedulePatch,
+  Sync,
+} from '../../contract/index.ts';
+import { plural, recurrenceProblems, type WorkingCalendar } from '../../core/index.ts';
+import { Asset, Client } from '../clients/entity.ts';
+import { type FieldChanges, fieldsBefore } from '../db/change.ts';
+import { conflict, invalid, notFound } from '../http/refusal.ts';
+import { Person } from '../people/entity.ts';
+import { fieldChanges, type Scope } from '../scope.ts';
+import { recordOfTasks, restoreTasks, tasksInReach, withoutTasks } from '../tasks/snapshot.ts';
+import { Template } from '../templates/entity.ts';
+import { Schedule } from './entity.ts';
+import { impactOf, plannedYear } from './impact.ts';
+import { scheduleRows } from './schedule-row.ts';
+import { oneSchedule } from './service.ts';
+import { syncAll, UNSEEN_ONLY } from './sync.ts';
+
+export interface SavedSchedule {
+  readonly schedule: ScheduleAnswer;
+  readonly tasks: Sync;
+  readonly changeId: string | null;
+}
+
+export interface SavedSchedules {
+  readonly tasks: Sync;
+  readonly changeId: string;
+}
+
+/** One schedule as it stands in the database, and what is to be different. */
+interface ScheduleWrite {
+  readonly before: Schedule;
+  readonly set: Partial<Schedule>;
+}
+
+type WholeInput = ScheduleInput & { readonly version: number; readonly reach: Reach };
+type SeveralInput = { readonly changes: readonly SchedulePatch[]; readonly reach: Reach };
+
+export function createSchedule(scope: Scope, input: ScheduleInput): Promise<SavedSchedule> {
+  return scope.transaction(async (tx) => {
+    await checkInput(tx, input);
+    const id = tx.newId();
+    const set = stored(input);
+    await tx.insert(Schedule, {
+      id,
+      version: 1,
+      ...set,
+      settledTo: tx.today,
+      problem: null,
+      createdAt: tx.instant,
+      deletedAt: null,
+    });
+    const tasks = await syncSchedules(tx, [id], UNSEEN_ONLY);
+    await tx.record('schedule', id, 'created', fieldChanges({}, set));
+    await tx.tell('schedules', 'tasks', 'templates');
+    return { schedule: await oneSchedule(tx, id), tasks, changeId: null };
+  });
+}
+
+export function changeSchedule(scope: Scope, id: string, input: WholeInput): Promise<SavedSchedule> {
+  return scope.transaction(async (tx) => {
+    const write = await wholeChange(tx, id, input);
+    const saved = await writeSchedules(tx, [write], 'changed', input.reach);
+    return { schedule: await oneSchedule(tx, id), ...saved };
+  });
+}
+
+/** What saving a schedule would do: the change is made, looked at, and taken back. */
+export function impactOfSchedule(scope: Scope, id: string, input: WholeInput): Promise<Impact> {
+  return scope.rehearse(async (tx) => rehearsedWrites(tx, [await wholeChange(tx, id, input)], input.reach));
+}
+
+/** Changes fields of many schedules in one go, which one undo takes back. */
+export function changeSchedules(scope: Scope, { changes, reach }: SeveralInput): Promise<SavedSchedules> {
+  return scope.transaction(async (tx) => writeSchedules(tx, await partChanges(tx, changes), actionOf(changes), reach));
+}
+
+export function impactOfSchedules(scope: Scope, { changes, reach }: SeveralInput): Promise<Impact> {
+  return scope.rehearse(async (tx) => rehearsedWrites(tx, await partChanges(tx, changes), reach));
+}
+
+async function rehearsedWrites(scope: Scope, writes: readonly ScheduleWrite[], reach: Reach): Promise<Impact> {
+  const ids = writes.map(({ before }) => before.id);
+  const year = await plannedYear(scope, await scheduleRows(scope, { ids }));
+  await saveRows(scope, writes);
+  return impactOf(scope, await scheduleRows(scope, { ids }), year, reach);
+}
+
+async function wholeChange(scope: Scope, id: string, input: WholeInput): Promise<ScheduleWrite> {
+  const before = await scope.locked(Schedule, id, 'schedule');
+  if (before.version !== input.version) {
+    throw conflict(
+      'Someone else changed this schedule since you opened it. Yours is still on the screen, not saved; “Put back” shows theirs.',
+    );
+  }
+  await checkInput(scope, input);
+  return { before, set: stored(input) };
+}
+
+async function partChanges(scope: Scope, changes: readonly SchedulePatch[]): Promise<ScheduleWrite[]> {
+  const found = await lockedSchedules(
+    scope,
+    changes.map(({ id }) => id),
+  );
+  const meanwhile = changes.flatMap(({ id, version }, i) =>
+    found.get(id)?.version === version
+      ? []
+      : [{ path: `changes.${i}`, message: 'It was changed by someone else since you saw it.' }],
+  );
+  if (meanwhile.length > 0) {
+    throw conflict(
+      `${plural(meanwhile.length, 'schedule was', 'schedules were')} changed by someone else meanwhile. Nothing is saved; what they are now is shown, and yours is kept beside it.`,
+      meanwhile,
+    );
+  }
+  const people = await scope.peopleNames();
+  const calendar = await scope.calendar();
+  const problems = changes.flatMap(({ set }, i) =>
+    [...rulesOf(set, calendar), ...peopleOf(set, people)].map(({ path, message }) => ({
+      path: `changes.${i}.set.${path}`,
+      message,
+    })),
+  );
+  if (problems.length > 0) throw invalid(problems);
+  return changes.flatMap(({ id, set: { isDeleted, ...set } }) => {
+    const before = found.get(id);
+    if (!before) return [];
+    const deletedAt = isDeleted ? (before.deletedAt ?? scope.instant) : null;
+    return [{ before, set: { ...versioned(set), ...(isDeleted === undefined ? {} : { deletedAt }) } }];
+  });
+}
+
+/** Held against others in the order of their ids, so that two changes never wait for each other for good. */
+async function lockedSchedules(scope: Scope, ids: readonly string[]): Promise<Map<string, Schedule>> {
+  const locked = await scope.sql<{ id: string }>(
+    'select id from schedule where workspace_id = $1 and id = any($2::uuid[]) order by id for update',
+    [ids],
+  );
+  if (locked.length < new Set(ids).size) throw notFound('schedule');
+  return new Map((await scope.find(Schedule, { id: In([...ids]) })).map((schedule) => [schedule.id, schedule]));
+}
+
+/** What is said of it in the history. */
+function actionOf(changes: readonly SchedulePatch[]): string {
+  const deleted = new Set(changes.map(({ set }) => set.isDeleted));
+  if (deleted.size !== 1) return 'changed';
+  return { true: 'deleted', false: 'brought back', undefined: 'changed' }[String([...deleted][0])] ?? 'changed';
+}
+
+/** Puts fields of schedules back to what changes found, and their tasks with them. */
+export async function undoScheduleChanges(
+  scope: Scope,
+  changes: readonly { readonly id: string; readonly fields: FieldChanges }[],
+): Promise<string> {
+  const found = await lockedSchedules(
+    scope,
+    changes.map(({ id }) => id),
+  );
+  const writes = changes.flatMap(({ id, fields }) => {
+    const before = found.get(id);
+    return before ? [{ before, set: fieldsBefore(before, withoutTasks(fields)) }] : [];
+  });
+  await writeSchedules(scope, writes, 'undone', UNSEEN_ONLY);
+  for (const { fields } of changes) await restoreTasks(scope, fields);
+  return changes.length === 1
+    ? 'The schedule is as it was before.'
+    : `${plural(changes.length, 'schedule')} are as they were before.`;
+}
+
+async function writeSchedules(
+  scope: Scope,
+  writes: readonly ScheduleWrite[],
+  action: string,
+  reach: Reach,
+): Promise<SavedSchedules> {
+  const ids = writes.map(({ before }) => before.id);
+  const inReach = await tasksInReach(scope, ids, reach);
+  await saveRows(scope, writes);
+  const tasks = await syncSchedules(scope, ids, reach);
+  const record = await recordOfTasks(scope, inReach);
+  const changeId = await scope.recordTogether(
+    writes.map(({ before, set }) => ({
+      subject: 'schedule',
+      subjectId: before.id,
+      action,
+      fields: fieldChanges(before, set),
+    })),
+    record,
+  );
+  await scope.tell('schedules', 'tasks', 'templates');
+  return { tasks, changeId };
+}
+
+/** Columns of a schedule that a change may write, by the names of its fields. */
+const COLUMNS = {
+  templateId: 'template_id',
+  clientId: 'client_id',
+  assetId: 'asset_id',
+  assigneeId: 'assignee_id',
+  recurrence: 'recurrence',
+  timing: 'timing',
+  overlap: 'overlap',
+  pauses: 'pauses',
+  exceptions: 'exceptions',
+  revisions: 'revisions',
+  deletedAt: 'deleted_at',
+} as const;
+
+/** In one statement, however many there are. */
+async function saveRows(scope: Scope, writes: readonly ScheduleWrite[]): Promise<void> {
+  const columns = Object.entries(COLUMNS);
+  const rows = writes.map(({ before, set }) => {
+    const after = { ...before, ...set };
+    return {
+      id: before.id,
+      ...Object.fromEntries(columns.map(([field, column]) => [column, after[field as keyof Schedule]])),
+    };
+  });
+  await scope.sql(
+    `update schedule set version = schedule.version + 1, ${columns.map(([, column]) => `${column} = now.${column}`).join(', ')}
+     from jsonb_populate_recordset(null::schedule, $2::jsonb) as now where schedule.workspace_id = $1 and schedule.id = now.id`,
+    [JSON.stringify(rows)],
+  );
+}
+
+async function syncSchedules(scope: Scope, ids: readonly string[], reach: Reach): Promise<Sync> {
+  const rows = await scheduleRows(scope, { ids });
+  const synced = await syncAll(scope, rows, reach, (message, { id, templateName }) => {
+    // One that had a problem already may have it on; a change must not bring one.
+    const had = rows.find((row) => row.id === id)?.problem;
+    if (had === null || had === undefined)
+      throw invalid([{ path: 'recurrence', message: ids.length === 1 ? message : `${templateName}: ${message}` }]);
+  });
+  const sum = (figure: keyof Sync) => synced.reduce((total, { counts }) => total + counts[figure], 0);
+  return { made: sum('made'), changed: sum('changed'), removed: sum('removed'), kept: sum('kept') };
+}
+
+type PartInput = Partial<ScheduleInput>;
+
+/** The forms that are stored say which version of themselves they are. */
+function versioned(set: PartInput): Partial<Schedule> {
+  const { recurrence, timing, ...others } = set;
+  return {
+    ...others,
+    ...(recurrence === undefined ? {} : { recurrence: { v: 1 as const, ...recurrence } }),
+    ...(timing === undefined ? {} : { timing: { v: 1 as const, ...timing } }),
+  };
+}
+
+function stored(input: ScheduleInput) {
+  return {
+    templateId: input.templateId,
+    clientId: input.clientId,
+    assetId: input.assetId,
+    assigneeId: input.assigneeId,
+    recurrence: { v: 1 as const, ...input.recurrence },
+    timing: { v: 1 as const, ...input.timing },
+    overlap: input.overlap,
+    pauses: input.pauses,
+    exceptions: input.exceptions,
+    revisions: input.revisions,
+  };
+}
+
+/** What the schemas can't see: that all it names is of this workspace, and that the rule gives dates. */
+async function checkInput(scope: Scope, input: ScheduleInput): Promise<void> {
+  await scope.one(Template, input.templateId, 'template');
+  if (input.assigneeId) await scope.one(Person, input.assigneeId, 'person');
+  if (input.clientId) await scope.one(Client, input.clientId, 'client');
+  if (input.assetId) {
+    const asset = await scope.one(Asset, input.assetId, 'asset');
+    if (asset.clientId !== input.clientId) {
+      throw invalid([{ path: 'assetId', message: `${asset.name} does not belong to that client.` }]);
+    }
+  }
+  const problems = [
+    ...peopleOf({ ...input, assigneeId: null }, await scope.peopleNames()),
+    ...rulesOf(input, await scope.calendar()),
+  ];
+  if (problems.length > 0) throw invalid(problems);
+}
+
+interface InputProblem {
+  readonly path: string;
+  readonly message: string;
+}
+
+function peopleOf({ assigneeId, exceptions = [] }: PartInput, people: ReadonlyMap<string, string>): InputProblem[] {
+  const named = [
+    { path: 'assigneeId', id: assigneeId },
+    ...exceptions.map((exception, i) => ({
+      path: `exceptions.${i}.change.assigneeId`,
+      id: exception.kind === 'change' ? exception.change.assigneeId : null,
+    })),
+  ];
+  return named.flatMap(({ path, id }) =>
+    id && !people.has(id) ? [{ path, message: 'There is no such person here.' }] : [],
+  );
+}
+
+function rulesOf({ recurrence, revisions = [] }: PartInput, calendar: WorkingCalendar): InputProblem[] {
+  return [
+    ...(recurrence ? [{ at: 'recurrence', recurrence }] : []),
+    ...revisions.map((revision, i) => ({ at: `revisions.${i}.recurrence`, recurrence: revision.recurrence })),
+  ].flatMap(({ at, recurrence: rule }) =>
+    recurrenceProblems(rule, calendar).map(({ path, message }) => ({ path: `${at}.${path}`, message })),
+  );
+}

@@ -1,0 +1,27 @@
+import type { Schedule, SchedulePatch } from '../../contract/index.ts';
+import { dayOfIso, pauseFrom, resumeFrom } from '../../core/index.ts';
+import type { Agent } from './test-server.ts';
+
+/** Changes a few schedules in one go, each from the version it is seen in. */
+export const changeSeveral = (by: Agent, changes: readonly (readonly [Schedule, SchedulePatch['set']])[], path = '') =>
+  by.post(`/api/schedules/changes${path}`).send({
+    changes: changes.map(([{ id, version }, set]) => ({ id, version, set })),
+  });
+
+export const oneSchedule = async (by: Agent, id: string): Promise<Schedule> =>
+  (await by.get(`/api/schedules/${id}`).expect(200)).body;
+
+/** As the table's own word for it does. */
+export async function pause(by: Agent, { id }: Pick<Schedule, 'id'>, on = '2026-11-24'): Promise<Schedule> {
+  const schedule = await oneSchedule(by, id);
+  const { pauses } = pauseFrom(schedule, dayOfIso(on));
+  await changeSeveral(by, [[schedule, { pauses: [...pauses] }]]).expect(200);
+  return oneSchedule(by, id);
+}
+
+export async function resume(by: Agent, { id }: Pick<Schedule, 'id'>, on = '2026-11-24'): Promise<Schedule> {
+  const schedule = await oneSchedule(by, id);
+  const { pauses } = resumeFrom(schedule, dayOfIso(on));
+  await changeSeveral(by, [[schedule, { pauses: [...pauses] }]]).expect(200);
+  return oneSchedule(by, id);
+}
