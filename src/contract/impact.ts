@@ -18,7 +18,8 @@ const impactItemSchema = z.object({
   kind: z.enum(['added', 'changed', 'removed', 'kept']),
   because: z.enum(KEPT_BECAUSE).nullable(),
   taskId: id.nullable(),
-  scheduleId: id,
+  /** Null for a task that was made by hand. */
+  scheduleId: id.nullable(),
   title: z.string(),
   /** Its asset or client, where it has one. */
   about: z.string().nullable(),

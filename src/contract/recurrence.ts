@@ -8,6 +8,7 @@ import {
   MAX_INTERVAL,
   MILESTONES,
   MISSING_DAY_POLICIES,
+  type OwnFields,
   type Pause,
   type Recurrence,
   type Revision,
@@ -201,10 +202,23 @@ export const overlapSchema = z
   ])
   .default({ kind: 'add' });
 
+const ownFields: z.ZodType<OwnFields, OwnFields> = z
+  .object({
+    titlePattern: z.string().trim().min(1, 'It needs a title.').max(200, 'A title of 200 characters at most.'),
+    instructions: z.string().max(100_000, 'Instructions of 100,000 characters at most.'),
+    estimateMinutes: z.number().int('Whole minutes only.').min(1, 'A minute at least.').max(100_000),
+    priority: z.enum(['low', 'normal', 'high', 'urgent']),
+    assigneeId: id.nullable(),
+    startTime: isoTime.nullable(),
+    dueTime: isoTime.nullable(),
+  })
+  .partial();
+
 export const revisionSchema: z.ZodType<Revision, Omit<Revision, 'timing'> & { timing: TimingInput }> = z.object({
   from: isoDate,
   recurrence: recurrenceSchema,
   timing: timingSchema,
+  own: z.record(z.string().max(40), ownFields).optional(),
 });
 
 function noDoubles(values: readonly unknown[]): boolean {

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { TASK_STATES } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate, isoTime, line, named, prose } from './fields.ts';
+import { impactSchema } from './impact.ts';
 import { pastTaskSchema } from './schedules.ts';
 import {
   answerInputSchema,
@@ -12,6 +13,7 @@ import {
   estimate,
   fileSchema,
   linkSchema,
+  offsetSchema,
   PRIORITIES,
   signOffSchema,
 } from './work.ts';
@@ -214,6 +216,32 @@ export type Tideline = z.infer<typeof tidelineSchema>;
 export const MAX_NOTE = 5000;
 const saved = z.object({ task: taskSchema, changeId: id.nullable() });
 
+/** How far an edit of one task goes: only this one, this one and later ones of its series, or all open ones of it. */
+export const EDIT_REACHES = ['one', 'later', 'open'] as const;
+const wideEdit = taskEditSchema.safeExtend({
+  version: z.number().int(),
+  reach: z.enum(EDIT_REACHES).default('one'),
+});
+
+/** What is done with many tasks at once. */
+const taskDeedSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('give'), personId: id.nullable() }),
+  z.object({ kind: z.literal('move'), by: offsetSchema }),
+  z.object({ kind: z.literal('skip'), reason: line('The reason', 500) }),
+  z.object({ kind: z.literal('delete') }),
+]);
+export type TaskDeed = z.output<typeof taskDeedSchema>;
+
+const tasksDeedSchema = z.object({
+  tasks: z
+    .array(z.object({ id, version: z.number().int() }))
+    .min(1, 'Choose at least one.')
+    .max(2000, 'Two thousand tasks at most.')
+    .refine((tasks) => new Set(tasks.map((one) => one.id)).size === tasks.length, 'A task stands there twice.'),
+  deed: taskDeedSchema,
+});
+export type TasksDeed = z.output<typeof tasksDeedSchema>;
+
 export const taskEndpoints = {
   daySheet: endpoint({
     method: 'GET',
@@ -256,8 +284,28 @@ export const taskEndpoints = {
   edit: endpoint({
     method: 'PUT',
     path: '/tasks/:taskId',
-    body: taskEditSchema.safeExtend({ version: z.number().int() }),
+    body: wideEdit,
     answer: saved,
+  }),
+  /** What an edit that goes further would do. */
+  impactOfEdit: endpoint({
+    method: 'POST',
+    path: '/tasks/:taskId/edit-impact',
+    body: wideEdit,
+    answer: impactSchema,
+  }),
+  /** The same done with many tasks: saved together, undone together. */
+  changeSeveral: endpoint({
+    method: 'POST',
+    path: '/tasks/changes',
+    body: tasksDeedSchema,
+    answer: z.object({ changed: z.number().int(), changeId: id.nullable() }),
+  }),
+  impactOfSeveral: endpoint({
+    method: 'POST',
+    path: '/tasks/changes/impact',
+    body: tasksDeedSchema,
+    answer: impactSchema,
   }),
   /** Puts fields of a task into its template, so that later ones have them too. */
   intoTemplate: endpoint({

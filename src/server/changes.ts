@@ -51,17 +51,18 @@ async function undoSeveral(scope: Scope, { fields: { changes, ...shared } }: Cha
     left.map(({ id }) => id),
   ]);
   const schedules = left.filter(({ subject }) => subject === 'schedule');
-  if (schedules.length > 0) {
-    if (!scope.person?.isManager) throw forbidden('Only a manager can change schedules.');
-    const said = await undoScheduleChanges(
-      scope,
-      schedules.map((one) => ({ id: one.subjectId, fields: withDates(one.fields) })),
-    );
-    await restoreTasks(scope, shared);
-    return said;
-  }
-  for (const one of left) await undo(scope, one);
-  return `${plural(left.length, 'change')} taken back.`;
+  const others = left.filter(({ subject }) => subject !== 'schedule');
+  // Tasks first: a schedule that is put back would change them itself.
+  for (const one of others) await undo(scope, one);
+  if (schedules.length === 0)
+    return `${plural(others.length, 'task')} ${others.length === 1 ? 'is' : 'are'} as before.`;
+  if (!scope.person?.isManager) throw forbidden('Only a manager can change schedules.');
+  const said = await undoScheduleChanges(
+    scope,
+    schedules.map((one) => ({ id: one.subjectId, fields: withDates(one.fields) })),
+  );
+  await restoreTasks(scope, shared);
+  return said;
 }
 
 /** Instants came back from JSON as texts; the task holds them as dates. */

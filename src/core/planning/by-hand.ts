@@ -5,12 +5,13 @@ import { type DatedOccurrence, isDated, planDays } from './plan.ts';
 import {
   type Exception,
   type OccurrenceChange,
+  type OwnFields,
   type Pause,
   type PlannedSchedule,
   type Revision,
   revisionOn,
 } from './schedule-plan.ts';
-import { type Offset, offsetDay } from './timing.ts';
+import { type Offset, offsetDay, type Timing } from './timing.ts';
 
 /**
  * Changes by hand of a schedule: single dates, pauses, its end, and another rule from a day on.
@@ -95,7 +96,7 @@ export function resumeFrom<T extends Pausing>(draft: T, day: CivilDay): T {
 }
 
 /** A part of time in which one rule holds: 0 is the first, then each revision in the order of time. */
-export function stretchAt<T extends ByHand>(draft: T, index: number): Pick<Revision, 'recurrence' | 'timing'> {
+export function stretchAt(draft: ByHand, index: number): Omit<Revision, 'from'> {
   return (index > 0 && draft.revisions[index - 1]) || draft;
 }
 
@@ -104,14 +105,40 @@ export function reviseFrom<T extends ByHand>(draft: T, day: CivilDay): { readonl
   const from = isoOfDay(day);
   const before = draft.revisions.filter((revision) => revision.from < from);
   const stretch = stretchAt(draft, before.length);
-  const { recurrence, timing } = stretch;
-  const revisions = [...draft.revisions.filter((revision) => revision.from !== from), { from, recurrence, timing }];
+  const { recurrence, timing, own } = stretch;
+  const revised = { from, recurrence, timing, ...(own === undefined ? {} : { own }) };
+  const revisions = [...draft.revisions.filter((revision) => revision.from !== from), revised];
   revisions.sort((a, b) => (a.from < b.from ? -1 : 1));
   return { draft: { ...draft, revisions }, stretch: before.length + 1 };
 }
 
 export function dropRevision<T extends ByHand>(draft: T, stretch: number): T {
   return { ...draft, revisions: draft.revisions.filter((_, i) => i !== stretch - 1) };
+}
+
+/** From a day on, one of its tasks says something else; of rules that begin later, too. */
+export function ownFrom<T extends ByHand>(
+  draft: T,
+  day: CivilDay,
+  step: string,
+  change: { readonly own: OwnFields; readonly timing: Partial<Timing> },
+): T {
+  const from = isoOfDay(day);
+  const revised = draft.revisions.some((one) => one.from === from) ? draft : reviseFrom(draft, day).draft;
+  return {
+    ...revised,
+    revisions: revised.revisions.map((one) =>
+      one.from < from
+        ? one
+        : {
+            ...one,
+            timing: { ...one.timing, ...change.timing },
+            ...(Object.keys(change.own).length === 0
+              ? {}
+              : { own: { ...one.own, [step]: { ...one.own?.[step], ...change.own } } }),
+          },
+    ),
+  };
 }
 
 /** The last date lies before a day; rules that would have begun by then or later are dropped. */

@@ -6,7 +6,7 @@ import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { dayFollowing } from '../recurrence/follows-dates.ts';
 import { occurrenceSeries } from '../recurrence/occurrences.ts';
 import { followsRule, leavesOutClosed, type Recurrence } from '../recurrence/rule.ts';
-import type { LastOne, OccurrenceChange, PlannedSchedule } from './schedule-plan.ts';
+import type { LastOne, OccurrenceChange, OwnOfSteps, PlannedSchedule } from './schedule-plan.ts';
 import { offsetDay, type Timing } from './timing.ts';
 
 /** Why an occurrence is not worked on its nominal date. */
@@ -28,6 +28,8 @@ export interface DatedOccurrence {
   /** Put there by hand, beside the rule. */
   readonly isAdded: boolean;
   readonly change: OccurrenceChange | null;
+  /** What its tasks say differently from the template; null where they say what it says. */
+  readonly own: OwnOfSteps | null;
   /** Known only when the one before it is done; foreseen as if that were done on its own day. */
   readonly isForeseen: boolean;
 }
@@ -46,6 +48,12 @@ export type PlannedOccurrence = DatedOccurrence | OmittedOccurrence;
 /** Whether an occurrence becomes a task. */
 export function isDated(occurrence: PlannedOccurrence): occurrence is DatedOccurrence {
   return occurrence.kind === 'dated';
+}
+
+/** Who does the set of an occurrence: as it was changed for this once, else from its revision on, else as the schedule says. */
+export function assigneeOn({ change, own }: DatedOccurrence, ofSchedule: string | null): string | null {
+  const set = change?.assigneeId === undefined ? own?.['']?.assigneeId : change.assigneeId;
+  return set === undefined ? ofSchedule : set;
 }
 
 /** A date moves off a run of days off; one that is looked for this far outside the window can still land in it. */
@@ -123,6 +131,7 @@ interface Stretch {
   readonly to: CivilDay;
   readonly recurrence: Recurrence;
   readonly timing: Timing;
+  readonly own?: OwnOfSteps;
   /** The first date that is foreseen rather than known. */
   readonly foreseenFrom: CivilDay;
 }
@@ -277,6 +286,7 @@ function dated(
     moved,
     isAdded,
     change,
+    own: stretch.own ?? null,
     isForeseen: nominal >= stretch.foreseenFrom,
   };
 }

@@ -4,7 +4,7 @@ import { dayOfIso } from '../civil-date/iso-date.ts';
 import type { MonthsRule, YearsRule } from '../recurrence/rule.ts';
 import { joinAnd, ordinal, plural, sayDay } from '../wording/date-words.ts';
 import type { Outlook } from './outlook.ts';
-import { type DatedOccurrence, isDated, type OmittedOccurrence, planDays } from './plan.ts';
+import { assigneeOn, type DatedOccurrence, isDated, type OmittedOccurrence, planDays } from './plan.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
 import { type Offset, offsetDay } from './timing.ts';
 
@@ -130,9 +130,7 @@ function noticeTooShort(dated: readonly DatedOccurrence[], context: RemarkContex
 function nobody(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
   const { assigneeId } = context;
   if (assigneeId === undefined) return [];
-  const free = dated
-    .filter(({ change }) => (change?.assigneeId === undefined ? assigneeId : change.assigneeId) === null)
-    .map(({ on }) => on);
+  const free = dated.filter((occurrence) => assigneeOn(occurrence, assigneeId) === null).map(({ on }) => on);
   if (free.length === 0) return [];
   const text =
     free.length === dated.length

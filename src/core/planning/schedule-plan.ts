@@ -25,12 +25,32 @@ export type Exception =
   | { readonly kind: 'add'; readonly date: IsoDate }
   | { readonly kind: 'change'; readonly date: IsoDate; readonly change: OccurrenceChange };
 
+/** What one task of a set says differently from its template. What is left out stays as the template says. */
+export interface OwnFields {
+  /** A pattern, as templates have it. */
+  readonly titlePattern?: string;
+  readonly instructions?: string;
+  /** In minutes, from 1. */
+  readonly estimateMinutes?: number;
+  readonly priority?: 'low' | 'normal' | 'high' | 'urgent';
+  /** Who does it; of the main task, who does the set. Null for nobody yet. */
+  readonly assigneeId?: string | null;
+  /** Of a step; those of the main task stand in the timing. */
+  readonly startTime?: IsoTime | null;
+  readonly dueTime?: IsoTime | null;
+}
+
+/** By the keys of the steps; '' is the main task. */
+export type OwnOfSteps = Readonly<Record<string, OwnFields>>;
+
 /** From a date on, the schedule runs by another rule and other times. Its history stays one series. */
 export interface Revision {
   /** Rules whose nominal dates lie on or after this day and before the next revision's. */
   readonly from: IsoDate;
   readonly recurrence: Recurrence;
   readonly timing: Timing;
+  /** What its tasks say differently from the template from here on. */
+  readonly own?: OwnOfSteps;
 }
 
 /** The last task of a schedule whose next date depends on it ("2 weeks after completion"). */
@@ -58,7 +78,7 @@ export interface PlannedSchedule {
 export function revisionOn(
   { recurrence, timing, revisions = [] }: PlannedSchedule,
   date: IsoDate,
-): Pick<Revision, 'recurrence' | 'timing'> {
+): Omit<Revision, 'from'> {
   const inForce = revisions.filter(({ from }) => from <= date).sort((a, b) => (a.from < b.from ? 1 : -1))[0];
   return inForce ?? { recurrence, timing };
 }

@@ -7,14 +7,15 @@ import type {
   SchedulePatch,
   Sync,
 } from '../../contract/index.ts';
-import { plural, recurrenceProblems, type WorkingCalendar } from '../../core/index.ts';
+import { plural, type Revision, recurrenceProblems, type WorkingCalendar } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
-import { type FieldChanges, fieldsBefore } from '../db/change.ts';
+import { type Change, type FieldChanges, fieldsBefore } from '../db/change.ts';
 import { conflict, invalid, notFound } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
 import { recordOfTasks, restoreTasks, tasksInReach, withoutTasks } from '../tasks/snapshot.ts';
 import { Template } from '../templates/entity.ts';
+import { sanitiseInstructions } from '../templates/instructions.ts';
 import { Schedule } from './entity.ts';
 import { impactOf, plannedYear } from './impact.ts';
 import { scheduleRows } from './schedule-row.ts';
@@ -172,6 +173,18 @@ export async function undoScheduleChanges(
     : `${plural(changes.length, 'schedule')} are as they were before.`;
 }
 
+/** A change of one schedule within another change, which records it. */
+export async function ownWrite(
+  scope: Scope,
+  before: Schedule,
+  set: Partial<Schedule>,
+  reach: Reach,
+): Promise<Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'>> {
+  await saveRows(scope, [{ before, set }]);
+  await syncSchedules(scope, [before.id], reach);
+  return { subject: 'schedule', subjectId: before.id, action: 'changed', fields: fieldChanges(before, set) };
+}
+
 async function writeSchedules(
   scope: Scope,
   writes: readonly ScheduleWrite[],
@@ -244,9 +257,10 @@ type PartInput = Partial<ScheduleInput>;
 
 /** The forms that are stored say which version of themselves they are. */
 function versioned(set: PartInput): Partial<Schedule> {
-  const { recurrence, timing, ...others } = set;
+  const { recurrence, timing, revisions, ...others } = set;
   return {
     ...others,
+    ...(revisions === undefined ? {} : { revisions: cleaned(revisions) }),
     ...(recurrence === undefined ? {} : { recurrence: { v: 1 as const, ...recurrence } }),
     ...(timing === undefined ? {} : { timing: { v: 1 as const, ...timing } }),
   };
@@ -263,8 +277,25 @@ function stored(input: ScheduleInput) {
     overlap: input.overlap,
     pauses: input.pauses,
     exceptions: input.exceptions,
-    revisions: input.revisions,
+    revisions: cleaned(input.revisions),
   };
+}
+
+/** Instructions that a revision has of its own are cleaned as any others. */
+function cleaned(revisions: readonly Revision[]): Revision[] {
+  return revisions.map(({ own, ...revision }) => ({
+    ...revision,
+    ...(own === undefined
+      ? {}
+      : {
+          own: Object.fromEntries(
+            Object.entries(own).map(([step, { instructions, ...fields }]) => [
+              step,
+              instructions === undefined ? fields : { ...fields, instructions: sanitiseInstructions(instructions) },
+            ]),
+          ),
+        }),
+  }));
 }
 
 /** What the schemas can't see: that all it names is of this workspace, and that the rule gives dates. */
@@ -290,13 +321,22 @@ interface InputProblem {
   readonly message: string;
 }
 
-function peopleOf({ assigneeId, exceptions = [] }: PartInput, people: ReadonlyMap<string, string>): InputProblem[] {
+function peopleOf(
+  { assigneeId, exceptions = [], revisions = [] }: PartInput,
+  people: ReadonlyMap<string, string>,
+): InputProblem[] {
   const named = [
     { path: 'assigneeId', id: assigneeId },
     ...exceptions.map((exception, i) => ({
       path: `exceptions.${i}.change.assigneeId`,
       id: exception.kind === 'change' ? exception.change.assigneeId : null,
     })),
+    ...revisions.flatMap(({ own = {} }, i) =>
+      Object.entries(own).map(([step, fields]) => ({
+        path: `revisions.${i}.own.${step}.assigneeId`,
+        id: fields.assigneeId,
+      })),
+    ),
   ];
   return named.flatMap(({ path, id }) =>
     id && !people.has(id) ? [{ path, message: 'There is no such person here.' }] : [],

@@ -62,23 +62,13 @@ export async function impactOf(
   reach: Reach,
 ): Promise<Impact> {
   const after = await plannedYear(scope, rows);
-  const say = await wordsFor(scope);
-  const figures = { added: 0, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0 };
-  const told = new Map<string, ImpactItem[]>();
-  for (const synced of await planAll(scope, rows, reach)) {
-    for (const step of synced.plan) {
-      const item = itemOf(scope, synced, step, say);
-      if (item === null) continue;
-      const figure = figureOf(item);
-      figures[figure]++;
-      const list = told.get(figure) ?? [];
-      if (list.length < TOLD_OF_EACH) told.set(figure, [...list, item]);
-    }
-  }
+  const say = await impactWords(scope);
+  const items = (await planAll(scope, rows, reach)).flatMap((synced) =>
+    synced.plan.flatMap((step) => itemOf(scope, synced, step, say) ?? []),
+  );
   const dates = (years: PlannedYear) => [...years.values()].reduce((sum, { days }) => sum + days.length, 0);
   return {
-    figures,
-    items: [...told.values()].flat(),
+    ...countedItems(items),
     years: [...after]
       .map(([scheduleId, { name, days }]) => ({
         scheduleId,
@@ -92,6 +82,13 @@ export async function impactOf(
     datesBefore: dates(before),
     datesAfter: dates(after),
   };
+}
+
+/** All of them counted, the first of each kind told. */
+export function countedItems(all: readonly ImpactItem[]): Pick<Impact, 'figures' | 'items'> {
+  const figures = { added: 0, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0 };
+  const items = all.filter((item) => ++figures[figureOf(item)] <= TOLD_OF_EACH);
+  return { figures, items };
 }
 
 function figureOf({ kind, because }: ImpactItem): keyof Impact['figures'] {
@@ -128,7 +125,7 @@ function itemOf(scope: Scope, { row, there, owed }: Synced, step: TaskReconcilia
   };
 }
 
-interface Words {
+export interface Words {
   person(id: string | null): string | null;
   fields(names: readonly (keyof Fields)[], from: Fields, to: Fields): ImpactItem['fields'];
 }
@@ -153,7 +150,8 @@ const FIELD_NAMES: Readonly<Partial<Record<keyof Fields, string>>> = {
   templateId: 'template',
 };
 
-async function wordsFor(scope: Scope): Promise<Words> {
+/** @param written what instructions and steps become, in words */
+export async function impactWords(scope: Scope, written = 'as in the template'): Promise<Words> {
   const names = new Map(await scope.peopleNames());
   const others = await scope.sql<{ id: string; name: string }>(
     `select id, name from client where workspace_id = $1 union all select id, name from asset where workspace_id = $1
@@ -183,8 +181,7 @@ async function wordsFor(scope: Scope): Promise<Words> {
         .flatMap((field) => {
           const name = FIELD_NAMES[field];
           if (name === undefined) return [];
-          if (field === 'instructions' || field === 'content')
-            return [{ name, from: 'as they were', to: 'as in the template' }];
+          if (field === 'instructions' || field === 'content') return [{ name, from: 'as they were', to: written }];
           const told = { name, from: sayValue(field, from[field]), to: sayValue(field, to[field]) };
           // Two days on which it would have been seen by now are the same to whoever sees it.
           return told.from === told.to ? [] : [told];

@@ -19,6 +19,7 @@ import {
   type ReachableTask,
   refreshMadeTasks,
   removeTasks,
+  saidBy,
   type TaskContent,
   tasksOfSchedulesFrom,
 } from '../tasks/made-task.ts';
@@ -130,7 +131,7 @@ function reconcileSchedule(
     owed.map((task) => ({
       nominal: dayOfIso(task.nominalDate),
       step: task.stepKey,
-      fields: thereFields({ ...row, ...task, ...contentOf(contents, task) }),
+      fields: thereFields({ ...row, ...task, ...saidBy(task, contents) }),
     })),
     there.map((task) => ({
       id: task.id,
@@ -190,12 +191,6 @@ async function carryOut(scope: Scope, synced: readonly Synced[], byName: Readonl
      where schedule.workspace_id = $1 and schedule.id = fate.id`,
     [scope.today, synced.map(({ row }) => row.id), synced.map(({ waitsFrom }) => waitsFrom)],
   );
-}
-
-function contentOf(contents: ReadonlyMap<string, TaskContent>, task: MadeTask): TaskContent {
-  const content = contents.get(`${task.templateId} ${task.stepKey}`);
-  if (!content) throw new Error(`There is no content for step “${task.stepKey}” of template ${task.templateId}.`);
-  return content;
 }
 
 export function keyOf(task: { readonly nominalDate: string; readonly stepKey: string }): string {

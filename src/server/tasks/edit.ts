@@ -8,32 +8,41 @@ import { Template } from '../templates/entity.ts';
 import { picturesIn, sanitiseInstructions, withPictures } from '../templates/instructions.ts';
 import { saveTemplate } from '../templates/service.ts';
 import { Task } from './entity.ts';
-import { change, type SavedTask } from './work.ts';
+import { type SavedTask, workableTask, writeTask } from './work.ts';
 
 /** Changes one task; its template, its schedule and the later ones stay as they are. */
-export function editTask(
-  scope: Scope,
-  id: string,
-  { version, ...edit }: TaskEdit & { version: number },
-): Promise<SavedTask> {
-  return change(scope, id, 'edited', async (task, tx) => {
-    if (task.version !== version)
-      throw conflict('Someone else changed this task since you opened it. Yours is still on the screen, not saved.');
-    if (isEnded(task.state) || task.state === 'toCheck')
-      throw conflict('This task is finished: undo that before changing it.');
-    if (edit.assigneeId !== null) await tx.one(Person, edit.assigneeId, 'person');
-    const changes = {
-      ...edit,
-      instructions: sanitiseInstructions(edit.instructions),
-      startsOn: edit.workOn,
-      // One that is moved ahead of the day it was to be seen is seen by then.
-      appearsOn: edit.workOn < task.appearsOn ? edit.workOn : task.appearsOn,
-    };
-    const touched = Object.entries(changes)
-      .filter(([field, to]) => task[field as keyof Task] !== to)
-      .map(([field]) => field);
-    return { ...changes, edited: [...new Set([...task.edited, ...touched])] };
+export function editTask(scope: Scope, id: string, edit: TaskEdit & { version: number }): Promise<SavedTask> {
+  return scope.transaction(async (tx) => {
+    const task = await editableTask(tx, id, edit);
+    return writeTask(tx, task, 'edited', editChanges(task, edit));
   });
+}
+
+/** A task that may be edited, by this person and in the version that was seen. */
+export async function editableTask(scope: Scope, id: string, edit: TaskEdit & { version: number }): Promise<Task> {
+  const task = await workableTask(scope, id);
+  if (task.version !== edit.version)
+    throw conflict('Someone else changed this task since you opened it. Yours is still on the screen, not saved.');
+  if (isEnded(task.state) || task.state === 'toCheck')
+    throw conflict('This task is finished: undo that before changing it.');
+  if (edit.assigneeId !== null) await scope.one(Person, edit.assigneeId, 'person');
+  return task;
+}
+
+/** What an edit makes of a task, and which of its fields were changed by hand by then. */
+export function editChanges(task: Task, edit: TaskEdit) {
+  const { title, workOn, dueOn, startTime, dueTime, assigneeId, estimateMinutes, priority } = edit;
+  const changes = {
+    ...{ title, workOn, dueOn, startTime, dueTime, assigneeId, estimateMinutes, priority },
+    instructions: sanitiseInstructions(edit.instructions),
+    startsOn: workOn === task.workOn ? task.startsOn : workOn,
+    // One that is moved ahead of the day it was to be seen is seen by then.
+    appearsOn: workOn < task.appearsOn ? workOn : task.appearsOn,
+  };
+  const touched = Object.entries(changes)
+    .filter(([field, to]) => task[field as keyof Task] !== to)
+    .map(([field]) => field);
+  return { ...changes, edited: [...new Set([...task.edited, ...touched])] };
 }
 
 /** Gives fields of a task to its template, for the later ones. */

@@ -1,4 +1,6 @@
+import { createHash } from 'node:crypto';
 import {
+  assigneeOn,
   type CheckLine,
   type DatedOccurrence,
   type Demand,
@@ -6,6 +8,7 @@ import {
   fillTitle,
   hasToken,
   isoOfDay,
+  MAIN_PART,
   partAssignee,
   partDays,
   type SetPart,
@@ -39,6 +42,9 @@ export interface MadeTask {
   readonly zone: string | null;
   readonly assigneeId: string | null;
   readonly estimateMinutes: number;
+  /** Where its schedule has its own; null for what the template says. */
+  readonly instructions: string | null;
+  readonly priority: string | null;
 }
 
 /** What the tasks of a schedule are worked out with. */
@@ -58,10 +64,11 @@ export function madeTasks(
   const parts = partsOf(row);
   const numbers = numbersFor(scope, row, parts, occurrences, calendar);
   return occurrences.flatMap((occurrence) => {
-    const changed = occurrence.change?.assigneeId;
-    const setAssignee = changed === undefined ? row.assigneeId : changed;
+    const setAssignee = assigneeOn(occurrence, row.assigneeId);
     return parts.map((part): MadeTask => {
-      const assigneeId = partAssignee(part, setAssignee);
+      const own = occurrence.own?.[part.key] ?? {};
+      const isMain = part.key === MAIN_PART;
+      const assigneeId = isMain || own.assigneeId === undefined ? partAssignee(part, setAssignee) : own.assigneeId;
       const days = partDays(occurrence, part, calendar);
       return {
         id: scope.newId(),
@@ -72,7 +79,7 @@ export function madeTasks(
         stepKey: part.key,
         setOn: isoOfDay(occurrence.on),
         title:
-          fillTitle(part.titlePattern, {
+          fillTitle(own.titlePattern ?? part.titlePattern, {
             on: occurrence.on,
             client: row.clientName,
             asset: row.assetName,
@@ -84,11 +91,13 @@ export function madeTasks(
         appearsOn: isoOfDay(days.appears),
         startsOn: isoOfDay(days.starts),
         dueOn: isoOfDay(days.due),
-        startTime: days.startTime,
-        dueTime: days.dueTime,
+        startTime: own.startTime === undefined ? days.startTime : own.startTime,
+        dueTime: own.dueTime === undefined ? days.dueTime : own.dueTime,
         zone: occurrence.timing.zone,
         assigneeId,
-        estimateMinutes: part.estimateMinutes,
+        estimateMinutes: own.estimateMinutes ?? part.estimateMinutes,
+        instructions: own.instructions ?? null,
+        priority: own.priority ?? null,
       };
     });
   });
@@ -157,6 +166,14 @@ function columns(tasks: readonly MadeTask[], contents: readonly PartContent[]): 
     tasks.map((task) => task.stepKey),
     tasks.map((task) => task.setOn),
     tasks.map((task) => task.estimateMinutes),
+    tasks.map((task) => task.instructions),
+    tasks.map((task) => task.priority),
+    ...contentColumns(contents),
+  ];
+}
+
+function contentColumns(contents: readonly PartContent[]): unknown[] {
+  return [
     contents.map((content) => content.templateId),
     contents.map((content) => content.stepKey),
     contents.map((content) => content.setIndex),
@@ -167,14 +184,18 @@ function columns(tasks: readonly MadeTask[], contents: readonly PartContent[]): 
   ];
 }
 
+/** Contents as rows; `at` is the number of their first parameter. */
+const contentFrom = (at: number) =>
+  `unnest(${['uuid', 'text', 'int', 'text', 'jsonb', 'jsonb', 'jsonb'].map((type, i) => `$${at + i}::${type}[]`).join(', ')})
+    as content (template_id, step_key, set_index, brief, check_lines, demands, sign_off)`;
+
 const MADE = `unnest($2::uuid[], $3::date[], $4::text[], $5::date[], $6::date[], $7::date[], $8::date[], $9::uuid[],
-  $10::text[], $11::text[], $12::text[], $13::uuid[], $14::text[], $15::date[], $16::int[])
+  $10::text[], $11::text[], $12::text[], $13::uuid[], $14::text[], $15::date[], $16::int[], $17::text[], $18::text[])
   as made (schedule_id, nominal_date, title, work_on, appears_on, starts_on, due_on, id, start_time, due_time, zone, assignee_id,
-    step_key, set_on, estimate_minutes)`;
+    step_key, set_on, estimate_minutes, instructions, priority)`;
 const FROM_SCHEDULE = `join schedule s on s.workspace_id = $1 and s.id = made.schedule_id
   join template t on t.workspace_id = $1 and t.id = s.template_id
-  join unnest($17::uuid[], $18::text[], $19::int[], $20::text[], $21::jsonb[], $22::jsonb[], $23::jsonb[])
-    as content (template_id, step_key, set_index, brief, check_lines, demands, sign_off)
+  join ${contentFrom(19)}
     on content.template_id = t.id and content.step_key = made.step_key`;
 
 /** All tasks of one occurrence are one set, whichever run made each of them: its id is told from schedule and date. */
@@ -197,10 +218,10 @@ export async function insertMadeTasks(
        title, instructions, brief, links, priority, work_type, finish_with_last, numbered, check_lines, demands, sign_off, ticks, note,
        estimate_minutes, client_id, asset_id, assignee_id, state, work_on, appears_on, starts_on, due_on, start_time, due_time, zone, made_at, run_id)
      select $1, made.id, t.id, t.version, s.id, made.nominal_date, made.step_key, ${SET_ID}, made.set_on, content.set_index,
-       made.title, t.instructions, content.brief, t.links, t.priority, t.work_type, t.finish_with_last, t.numbered,
+       made.title, coalesce(made.instructions, t.instructions), content.brief, t.links, coalesce(made.priority, t.priority), t.work_type, t.finish_with_last, t.numbered,
        content.check_lines, content.demands, content.sign_off, '{}', '',
        made.estimate_minutes, s.client_id, s.asset_id, made.assignee_id, 'open', made.work_on, made.appears_on, made.starts_on, made.due_on,
-       made.start_time, made.due_time, made.zone, $24, $25::uuid
+       made.start_time, made.due_time, made.zone, $26, $27::uuid
      from ${MADE}
      ${FROM_SCHEDULE}
      where not exists (select 1 from deleted_task d where d.workspace_id = $1 and d.schedule_id = s.id
@@ -220,8 +241,8 @@ const unlessEdited = (column: string, field: string, value: string) =>
 const REFRESHED = [
   ...[
     ['title', 'title', 'made.title'],
-    ['instructions', 'instructions', 't.instructions'],
-    ['priority', 'priority', 't.priority'],
+    ['instructions', 'instructions', 'coalesce(made.instructions, t.instructions)'],
+    ['priority', 'priority', 'coalesce(made.priority, t.priority)'],
     ['estimate_minutes', 'estimateMinutes', 'made.estimate_minutes'],
     ['assignee_id', 'assigneeId', 'made.assignee_id'],
     ['work_on', 'workOn', 'made.work_on'],
@@ -261,6 +282,7 @@ export interface ReachableTask extends TaskContent {
   clientId: string | null;
   assetId: string | null;
   assigneeId: string | null;
+  estimateMinutes: number;
   workOn: string;
   appearsOn: string;
   startsOn: string;
@@ -282,14 +304,14 @@ export const IS_TOUCHED = `(task.edited <> '[]' or ${IS_WRITTEN_ON})`;
 
 /** What a task says: single fields as far as they can be changed by hand, all the rest as one short text to compare. */
 export interface TaskContent {
+  /** Of the text, its MD5: enough to tell whether it is another one. */
   readonly instructions: string;
   readonly priority: string;
-  readonly estimateMinutes: number;
   readonly content: string;
 }
 
-const contentColumns = (text: string, part: string, own: string) =>
-  `md5(${text}.instructions) as instructions, ${text}.priority, ${own}.estimate_minutes as "estimateMinutes",
+const saidColumns = (text: string, part: string) =>
+  `md5(${text}.instructions) as instructions, ${text}.priority,
    md5(concat_ws('|', ${text}.links, ${text}.work_type, ${text}.finish_with_last, ${text}.numbered,
      ${part}.brief, ${part}.check_lines, ${part}.demands, ${part}.sign_off)) as content`;
 
@@ -300,12 +322,25 @@ export async function contentOfParts(
 ): Promise<ReadonlyMap<string, TaskContent>> {
   if (tasks.length === 0) return new Map();
   const rows = await scope.sql<TaskContent & { templateId: string; stepKey: string }>(
-    `select distinct t.id as "templateId", made.step_key as "stepKey", ${contentColumns('t', 'content', 'made')}
-     from ${MADE} ${FROM_SCHEDULE}`,
-    columns(tasks, await contentsOf(scope, tasks)),
+    `select t.id as "templateId", content.step_key as "stepKey", ${saidColumns('t', 'content')}
+     from ${contentFrom(2)} join template t on t.workspace_id = $1 and t.id = content.template_id`,
+    contentColumns(await contentsOf(scope, tasks)),
   );
   return new Map(rows.map(({ templateId, stepKey, ...content }) => [`${templateId} ${stepKey}`, content]));
 }
+
+/** What a made task says: what its schedule has of its own, else what its part of the template says. */
+export function saidBy(task: MadeTask, contents: ReadonlyMap<string, TaskContent>): TaskContent {
+  const content = contents.get(`${task.templateId} ${task.stepKey}`);
+  if (!content) throw new Error(`There is no content for step “${task.stepKey}” of template ${task.templateId}.`);
+  return {
+    content: content.content,
+    instructions: task.instructions === null ? content.instructions : md5(task.instructions),
+    priority: task.priority ?? content.priority,
+  };
+}
+
+const md5 = (text: string) => createHash('md5').update(text).digest('hex');
 
 /** @param from the first day of the sets whose tasks are wanted */
 export function tasksOfSchedulesFrom(
@@ -318,7 +353,7 @@ export function tasksOfSchedulesFrom(
        client_id as "clientId", asset_id as "assetId",
        assignee_id as "assigneeId", work_on as "workOn", appears_on as "appearsOn", starts_on as "startsOn", due_on as "dueOn",
        start_time as "startTime", due_time as "dueTime", zone, state, edited, ${IS_WRITTEN_ON} as "isWrittenOn",
-       ${contentColumns('task', 'task', 'task')}
+       estimate_minutes as "estimateMinutes", ${saidColumns('task', 'task')}
      from task where workspace_id = $1 and schedule_id = any($2::uuid[]) and set_on >= $3
      order by id for update`,
     [scheduleIds, from],

@@ -25,21 +25,41 @@ export function removeTask(scope: Scope, id: string): Promise<{ changeId: string
       [id],
     );
     if ((files?.count ?? 0) > 0) throw conflict('There are files with it: take them out first, or skip it instead.');
-    const [stored] = await tx.sql<{ row: object }>(
-      'select to_jsonb(task) as row from task where workspace_id = $1 and id = $2',
-      [id],
-    );
-    if (task.scheduleId !== null)
-      await tx.sql(
-        `insert into deleted_task (workspace_id, schedule_id, nominal_date, step_key, deleted_at, deleted_by) values ($1, $2, $3, $4, $5, $6)
-         on conflict do nothing`,
-        [task.scheduleId, task.nominalDate, task.stepKey, tx.instant, tx.person?.id ?? null],
-      );
-    await removeTasks(tx, [id]);
-    const changeId = await tx.record('task', id, 'deleted', { row: { from: stored?.row ?? null, to: null } });
+    const stored = await storedTasks(tx, [id]);
+    await takeOut(tx, [task]);
+    const changeId = await tx.record('task', id, 'deleted', { row: { from: stored.get(id) ?? null, to: null } });
     await tx.tell('tasks', 'schedules');
     return { changeId };
   });
+}
+
+/** Whole rows, as an undo needs them, by their ids. */
+export async function storedTasks(scope: Scope, ids: readonly string[]): Promise<Map<string, object>> {
+  const rows = await scope.sql<{ id: string; row: object }>(
+    'select id, to_jsonb(task) as row from task where workspace_id = $1 and id = any($2::uuid[])',
+    [ids],
+  );
+  return new Map(rows.map(({ id, row }) => [id, row]));
+}
+
+/** Deletes tasks, and remembers of those that schedules made that they are not to be made again. */
+export async function takeOut(scope: Scope, tasks: readonly Task[]): Promise<void> {
+  const made = tasks.filter(({ scheduleId }) => scheduleId !== null);
+  await scope.sql(
+    `insert into deleted_task (workspace_id, schedule_id, nominal_date, step_key, deleted_at, deleted_by)
+     select $1, gone.*, $5, $6 from unnest($2::uuid[], $3::date[], $4::text[]) as gone on conflict do nothing`,
+    [
+      made.map(({ scheduleId }) => scheduleId),
+      made.map(({ nominalDate }) => nominalDate),
+      made.map(({ stepKey }) => stepKey),
+      scope.instant,
+      scope.person?.id ?? null,
+    ],
+  );
+  await removeTasks(
+    scope,
+    tasks.map(({ id }) => id),
+  );
 }
 
 /** Brings a deleted task back as it was. */

@@ -13,6 +13,9 @@ import { startServer } from '../server.ts';
 import { Workspace } from '../workspace/entity.ts';
 import { TEST_NOW, type TestClock, testClock } from './clock.ts';
 
+/** Says nothing. */
+export const silent = pino({ level: 'silent' });
+
 export type Agent = ReturnType<typeof supertest.agent>;
 
 export interface TestServer {
@@ -44,7 +47,7 @@ export async function testServer({ worker = false } = {}): Promise<TestServer> {
     filesFolder,
     port: 0,
     clock,
-    log: pino({ level: 'silent' }),
+    log: silent,
     webFolder: null,
     roles: { web: true, worker },
     prepare: async () => undefined,

@@ -15,8 +15,8 @@ interface ImpactDialogProps {
   readonly what: string;
   /** As it was asked for before the dialog opened, with the plain reach. */
   readonly first: Impact;
-  /** Asks again with another reach. @throws ProblemError when it is refused */
-  readonly ask: (reach: Reach) => Promise<Impact>;
+  /** Asks again with another reach; null where the change has no other. @throws ProblemError when it is refused */
+  readonly ask: ((reach: Reach) => Promise<Impact>) | null;
   readonly onSave: (reach: Reach) => void;
   readonly onClose: () => void;
 }
@@ -30,6 +30,7 @@ export function ImpactDialog({ what, first, ask, onSave, onClose }: ImpactDialog
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const latest = useRef(reach);
   const reachFor = (next: Reach) => {
+    if (!ask) return;
     latest.current = next;
     setReach(next);
     setImpact(null);
@@ -69,8 +70,8 @@ export function ImpactDialog({ what, first, ask, onSave, onClose }: ImpactDialog
                 key={group.key}
                 group={group}
                 also={new Set(reach.also)}
-                onAlso={(taskId) => reachFor({ ...reach, also: [...reach.also, taskId] })}
-                onOpen={group.key === 'keptShowing' ? () => reachFor({ ...reach, open: true }) : null}
+                onAlso={ask && ((taskId) => reachFor({ ...reach, also: [...reach.also, taskId] }))}
+                onOpen={ask && group.key === 'keptShowing' ? () => reachFor({ ...reach, open: true }) : null}
               />
             ))}
           </div>
@@ -120,10 +121,12 @@ function Figures({ impact }: { readonly impact: Impact }) {
           <span>{words}</span>
         </div>
       ))}
-      <p className="ml-auto max-w-[330px] text-[14px] leading-[19px]">
-        In the coming year {plural(datesAfter, 'task')}
-        {more === 0 ? ', as many as now.' : more > 0 ? `, ${more} more than now.` : `, ${-more} fewer than now.`}
-      </p>
+      {datesAfter + datesBefore > 0 && (
+        <p className="ml-auto max-w-[330px] text-[14px] leading-[19px]">
+          In the coming year {plural(datesAfter, 'task')}
+          {more === 0 ? ', as many as now.' : more > 0 ? `, ${more} more than now.` : `, ${-more} fewer than now.`}
+        </p>
+      )}
     </div>
   );
 }
@@ -131,7 +134,7 @@ function Figures({ impact }: { readonly impact: Impact }) {
 interface GroupProps {
   readonly group: ImpactGroup;
   readonly also: ReadonlySet<string>;
-  readonly onAlso: (taskId: string) => void;
+  readonly onAlso: ((taskId: string) => void) | null;
   readonly onOpen: (() => void) | null;
 }
 

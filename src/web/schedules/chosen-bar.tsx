@@ -1,9 +1,9 @@
-import { X } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import type { Schedule } from '../../contract/index.ts';
 import { plural } from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, NumberBlank } from '../ui/blanks.tsx';
+import { ChosenFoot, DeedSentence } from '../ui/chosen-foot.tsx';
 import { PersonBlank } from '../ui/person-blank.tsx';
 import { changesOf, type Deed } from './chosen-changes.ts';
 import type { AskedChange } from './looked-at.tsx';
@@ -42,33 +42,18 @@ export function ChosenBar({ chosen, busy, onLook, onClear }: ChosenBarProps) {
   };
   const shown = chosen.some(({ state }) => state === 'paused') ? DEEDS : DEEDS.filter(([key]) => key !== 'resume');
   return (
-    <section
-      aria-label="The chosen schedules"
-      className="no-print flex-none border-t-2 border-accent bg-base-100 px-5 py-2"
+    <ChosenFoot
+      label="The chosen schedules"
+      words={`${plural(chosen.length, 'schedule')} chosen`}
+      deeds={shown}
+      doing={doing}
+      busy={busy}
+      note={nothing}
+      onDeed={choose}
+      onClear={onClear}
     >
-      <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
-        <b className="mr-2 text-[15px] font-semibold">{plural(chosen.length, 'schedule')} chosen</b>
-        {shown.map(([key, words]) => (
-          <button
-            key={key}
-            type="button"
-            className="btn !min-h-[28px] !h-[28px]"
-            aria-expanded={key === 'resume' ? undefined : doing === key}
-            disabled={busy}
-            onClick={() => choose(key)}
-          >
-            {words}
-          </button>
-        ))}
-        <span className="text-[13px] text-ink-2" role="status">
-          {nothing}
-        </span>
-        <button type="button" className="btn btn-text ml-auto" onClick={onClear}>
-          Choose none <X size={14} aria-hidden />
-        </button>
-      </div>
       {doing && <DeedForm key={doing} doing={doing} many={chosen.length > 1} busy={busy} onLook={look} />}
-    </section>
+    </ChosenFoot>
   );
 }
 
@@ -79,7 +64,6 @@ interface DeedFormProps {
   readonly onLook: (deed: Deed) => void;
 }
 
-/** One sentence with blanks that says what is to be done. */
 function DeedForm({ doing, many, busy, onLook }: DeedFormProps) {
   const { today, people, me } = useWorkspace();
   const [personId, setPerson] = useState<string | null>(me.id);
@@ -190,22 +174,8 @@ function DeedForm({ doing, many, busy, onLook }: DeedFormProps) {
   };
   const { words, deed, problem } = forms[doing];
   return (
-    <form
-      className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px] leading-[28px]"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (problem === null) onLook(deed);
-      }}
-    >
-      <span>{words}</span>
-      {problem && (
-        <span role="alert" className="field-error">
-          {problem}
-        </span>
-      )}
-      <button type="submit" className="btn btn-primary !h-[28px] !min-h-[28px]" disabled={busy || problem !== null}>
-        Look at what it changes
-      </button>
-    </form>
+    <DeedSentence problem={problem} busy={busy} onLook={() => onLook(deed)}>
+      {words}
+    </DeedSentence>
   );
 }

@@ -1,6 +1,7 @@
 import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
 import {
   addDate,
+  assigneeOn,
   type CivilDay,
   changeDate,
   changeOf,
@@ -119,7 +120,7 @@ function OneActs({ occurrence, draft, act }: OneActsProps) {
   const { people } = useWorkspace();
   const { nominal, on, moved, isAdded, timing } = occurrence;
   const change = changeOf(draft, nominal);
-  const assignee = change.assigneeId === undefined ? draft.assigneeId : change.assigneeId;
+  const assignee = assigneeOn(occurrence, draft.assigneeId);
   const set = (next: typeof change) => act(changeDate(draft, nominal, { ...change, ...next }));
   return (
     <>

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import {
+  assigneeOn,
   type DatedOccurrence,
   isDated,
   isoOfDay,
@@ -39,8 +40,7 @@ export function RehearsalSheet({ span, schedule, title, assigneeId, onSpan, onCl
   const rehearsal = useRehearsal(schedule, from, to);
   const plan = rehearsal.kind === 'plan' ? rehearsal.plan : [];
   const nameOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? 'nobody yet';
-  const whoOf = (one: PlannedOccurrence) =>
-    nameOf(isDated(one) && one.change?.assigneeId !== undefined ? one.change.assigneeId : assigneeId);
+  const whoOf = (one: PlannedOccurrence) => nameOf(isDated(one) ? assigneeOn(one, assigneeId) : assigneeId);
   const lines = () => plan.map((one) => rehearsalLine(one, isDated(one) ? whoOf(one) : '', workingCalendar));
   const dated = useMemo(() => plan.filter(isDated), [plan]);
   const name = `rehearsal-${title

@@ -1,21 +1,22 @@
-import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import type { KeyboardEvent } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Schedule } from '../../contract/index.ts';
 import { dayOfIso, plural, sayDate } from '../../core/index.ts';
 import { sayTrouble } from '../shell/toast.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
+import { useChosen } from '../ui/chosen.ts';
 import { DateBlock } from '../ui/date-block.tsx';
 import { LongTable } from '../ui/long-table.tsx';
 import { PennantString } from '../ui/pennant-string.tsx';
 import { ChosenBar } from './chosen-bar.tsx';
 import { changesOf } from './chosen-changes.ts';
-import { type AskedChange, useLookedAt } from './looked-at.tsx';
+import { type AskedChange, useSchedulesLookedAt } from './looked-at.tsx';
 
 /** Schedules as lines: what and for whom, when, the next date, how the last eight went, who. Chosen ones are changed together. */
 export function ScheduleTable({ schedules }: { readonly schedules: readonly Schedule[] }) {
   const { me } = useWorkspace();
   const { chosen, choose, chooseAll, clear } = useChosen(schedules);
-  const { look, busy, dialog } = useLookedAt({ onSaved: clear, onRefused: sayTrouble });
+  const { look, busy, dialog } = useSchedulesLookedAt({ onSaved: clear, onRefused: sayTrouble });
   return (
     <>
       <LongTable
@@ -57,30 +58,6 @@ export function ScheduleTable({ schedules }: { readonly schedules: readonly Sche
       {dialog}
     </>
   );
-}
-
-/** The chosen ones of those that are shown; with Shift, all from the last one that was chosen. */
-function useChosen(schedules: readonly Schedule[]) {
-  const [ids, setIds] = useState<ReadonlySet<string>>(new Set());
-  const pivot = useRef(0);
-  const chosen = useMemo(() => schedules.filter(({ id }) => ids.has(id)), [schedules, ids]);
-  return {
-    chosen,
-    choose(index: number, how: 'one' | 'range') {
-      const next = new Set(ids);
-      const id = schedules[index]?.id ?? '';
-      if (how === 'one') {
-        if (!next.delete(id)) next.add(id);
-        pivot.current = index;
-      } else {
-        const [from, to] = [Math.min(pivot.current, index), Math.max(pivot.current, index)];
-        for (const one of schedules.slice(from, to + 1)) next.add(one.id);
-      }
-      setIds(next);
-    },
-    chooseAll: () => setIds(new Set(schedules.map(({ id }) => id))),
-    clear: () => setIds(new Set()),
-  };
 }
 
 interface RowProps {

@@ -1,7 +1,9 @@
 import { X } from 'lucide-react';
-import { dayOfIso, dropRevision, sayDate, stretchAt, writePhrase } from '../../core/index.ts';
+import { dayOfIso, dropRevision, type OwnOfSteps, sayDate, stretchAt, writePhrase } from '../../core/index.ts';
+import { useWorkspace } from '../shell/workspace.tsx';
 import { Part } from '../ui/blanks.tsx';
 import type { FormPartProps } from './form-part.tsx';
+import { sayOwn } from './own-words.ts';
 
 interface StretchesPartProps extends FormPartProps {
   readonly stretch: number;
@@ -26,6 +28,7 @@ export function StretchesPart({ draft, stretch, onChange, onStretch }: Stretches
                 from {sayDate(dayOfIso(from))}
               </span>
               : {writePhrase(stretchAt(draft, index).recurrence, { start: 'unsaid' })}
+              <Own own={stretchAt(draft, index).own} />
             </button>
             {index > 0 && (
               <button
@@ -45,4 +48,12 @@ export function StretchesPart({ draft, stretch, onChange, onStretch }: Stretches
       </ul>
     </Part>
   );
+}
+
+/** What is said there differently from the template. */
+function Own({ own }: { readonly own: OwnOfSteps | undefined }) {
+  const { people } = useWorkspace();
+  if (own === undefined) return null;
+  const nameOf = (personId: string | null) => people.find(({ id }) => id === personId)?.name ?? 'nobody yet';
+  return <span className="block text-[13px] leading-4 text-ink-2">{sayOwn(own, nameOf)}</span>;
 }

@@ -1,6 +1,7 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
 import {
+  assigneeOn,
   dayOfIso,
   isDated,
   monthIndexOf,
@@ -50,9 +51,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
   }
   const nameOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? 'nobody yet';
   const whoOf = (occurrence: PlannedOccurrence) =>
-    isDated(occurrence) && occurrence.change?.assigneeId !== undefined
-      ? nameOf(occurrence.change.assigneeId)
-      : plan.who;
+    isDated(occurrence) ? nameOf(assigneeOn(occurrence, draft.assigneeId)) : plan.who;
   return (
     <>
       <div className="flex items-start gap-7">

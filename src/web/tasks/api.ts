@@ -2,11 +2,14 @@ import { useMemo } from 'react';
 import { useSWRConfig } from 'swr';
 import {
   type CaptureInput,
+  type EDIT_REACHES,
   fileEndpoints,
   type INTO_TEMPLATE,
   type StartInput,
   type Task,
+  type TaskDeed,
   type TaskEdit,
+  type TaskLine,
   taskEndpoints,
   templateEndpoints,
 } from '../../contract/index.ts';
@@ -96,13 +99,29 @@ export function useTaskActions() {
         }
       },
       /** @throws ProblemError when it is refused */
-      edit: async (task: Task, edit: TaskEdit) => {
+      edit: async (task: Task, edit: TaskEdit, reach: EditReach = 'one') => {
         const saved = await ask(taskEndpoints.edit, {
           params: { taskId: task.id },
-          body: { ...edit, version: task.version },
+          body: { ...edit, version: task.version, reach },
         });
-        await act(Promise.resolve(saved), () => 'Changed this one. Later ones stay as they are.');
+        await act(Promise.resolve(saved), () => SAID_OF_EDIT[reach]);
+        if (reach !== 'one') void refresh('/tasks/');
         return saved;
+      },
+      /** @throws ProblemError when it is refused */
+      impactOfEdit: (task: Task, edit: TaskEdit, reach: EditReach) =>
+        ask(taskEndpoints.impactOfEdit, {
+          params: { taskId: task.id },
+          body: { ...edit, version: task.version, reach },
+        }),
+      /** @throws ProblemError when it is refused */
+      impactOfSeveral: (tasks: readonly TaskLine[], deed: TaskDeed) =>
+        ask(taskEndpoints.impactOfSeveral, { body: { tasks: seen(tasks), deed } }),
+      /** @throws ProblemError when it is refused */
+      changeSeveral: async (tasks: readonly TaskLine[], deed: TaskDeed, said: (changed: number) => string) => {
+        const { changed, changeId } = await ask(taskEndpoints.changeSeveral, { body: { tasks: seen(tasks), deed } });
+        sayDone(said(changed), changeId);
+        void refresh('/tasks/', ...AROUND);
       },
       intoTemplate: async (taskId: string, fields: (typeof INTO_TEMPLATE)[number][]) => {
         try {
@@ -150,6 +169,17 @@ export function useTaskActions() {
     };
   }, [mutate, refresh]);
 }
+
+export type EditReach = (typeof EDIT_REACHES)[number];
+
+const SAID_OF_EDIT: Readonly<Record<EditReach, string>> = {
+  one: 'Changed this one. Later ones stay as they are.',
+  later: 'Changed this one and the later ones.',
+  open: 'Changed all open ones.',
+};
+
+/** Tasks as somebody saw them. */
+const seen = (tasks: readonly TaskLine[]) => tasks.map(({ id, version }) => ({ id, version }));
 
 function sayFinished({ task }: Saved): string {
   return task.state === 'toCheck'

@@ -6,8 +6,10 @@ import { type TideControl, useTide } from '../shell/frame.tsx';
 import { useKeys } from '../shell/keys.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { moveThroughRows } from '../ui/arrow-rows.ts';
+import { useChosen } from '../ui/chosen.ts';
 import { Skeleton, Trouble } from '../ui/states.tsx';
 import { useDaySheet, useTaskActions } from './api.ts';
+import { ChosenTasks } from './chosen-tasks.tsx';
 import { DayHead } from './day-head.tsx';
 import { ProjectedTaskLine, TaskLine } from './task-line.tsx';
 
@@ -55,13 +57,13 @@ export default function DaySheet() {
   return (
     <div className="flex min-h-0 flex-1">
       <title>{`Day sheet${data ? `, ${data.person.name}` : ''} · Jolly Rota`}</title>
-      <div className="min-w-0 flex-1 overflow-y-auto pb-16">
-        {data ? (
-          <Sheet sheet={data} openTaskId={taskId} onDay={goTo} onPerson={(id) => goTo(day, id)} />
-        ) : (
+      {data ? (
+        <Sheet sheet={data} openTaskId={taskId} onDay={goTo} onPerson={(id) => goTo(day, id)} />
+      ) : (
+        <div className="min-w-0 flex-1">
           <Skeleton rows={12} />
-        )}
-      </div>
+        </div>
+      )}
       <Outlet />
     </div>
   );
@@ -75,9 +77,11 @@ interface SheetProps {
 }
 
 function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
-  const { today, nowMinutes } = useWorkspace();
+  const { me, today, nowMinutes } = useWorkspace();
   const [search] = useSearchParams();
   const navigate = useNavigate();
+  const shown = useMemo(() => [...sheet.late, ...sheet.thisDay, ...sheet.toCheck, ...sheet.coming], [sheet]);
+  const { chosen, choose, clear } = useChosen(shown);
   const actions = useTaskActions();
   const day = dayOfIso(sheet.date);
   const address = (taskId: string) =>
@@ -97,6 +101,11 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
       isOpen={task.id === openTaskId}
       to={address(task.id)}
       onAct={act(task)}
+      choosing={
+        me.isManager
+          ? { isChosen: chosen.includes(task), choose: (how) => choose(shown.indexOf(task), how) }
+          : undefined
+      }
     />
   );
   const done = sheet.thisDay.filter(({ state }) => state === 'done').length;
@@ -105,45 +114,48 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
     sheet.late.length + sheet.thisDay.length + sheet.coming.length + sheet.projected.length + sheet.toCheck.length ===
     0;
   return (
-    // Arrow keys are a shortcut between links that Tab reaches as well.
-    // biome-ignore lint/a11y/noStaticElementInteractions: see above
-    <div onKeyDown={moveThroughRows}>
-      <DayHead sheet={sheet} day={day} onDay={onDay} onPerson={onPerson} />
-      {sheet.late.length > 0 && (
-        <Band name="late" count={sheet.late.length} isLate>
-          {sheet.late.map(line('late'))}
-        </Band>
-      )}
-      <Band
-        name={day === today ? 'this day' : sayNear(day, today)}
-        count={sheet.thisDay.length + sheet.projected.length}
-        asides={[done > 0 ? `${done} done` : '', toCheck > 0 ? `${toCheck} to check` : ''].filter(Boolean)}
-      >
-        {day === today ? withNowLine(sheet.thisDay, nowMinutes, line('thisDay')) : sheet.thisDay.map(line('thisDay'))}
-        {sheet.projected.map((projected) => (
-          <ProjectedTaskLine key={`${projected.scheduleId} ${projected.on}`} line={projected} />
-        ))}
-        {sheet.thisDay.length + sheet.projected.length === 0 && (
-          <p className="py-2.5 text-[14px] text-ink-2 max-[720px]:px-4">
-            {isFree
-              ? `Nothing for ${sheet.person.name}: no task is due, and none is coming within a week.`
-              : `Nothing is due ${sayNear(day, today)}.`}
-          </p>
+    <div className="flex min-w-0 flex-1 flex-col">
+      {/* Arrow keys are a shortcut between links that Tab reaches as well. */}
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
+      <div className="min-h-0 flex-1 overflow-y-auto pb-16" onKeyDown={moveThroughRows}>
+        <DayHead sheet={sheet} day={day} onDay={onDay} onPerson={onPerson} />
+        {sheet.late.length > 0 && (
+          <Band name="late" count={sheet.late.length} isLate>
+            {sheet.late.map(line('late'))}
+          </Band>
         )}
-      </Band>
-      {sheet.toCheck.length > 0 && (
-        <Band name="to check" count={sheet.toCheck.length} asides={['finished by others']}>
-          {sheet.toCheck.map(line('toCheck'))}
+        <Band
+          name={day === today ? 'this day' : sayNear(day, today)}
+          count={sheet.thisDay.length + sheet.projected.length}
+          asides={[done > 0 ? `${done} done` : '', toCheck > 0 ? `${toCheck} to check` : ''].filter(Boolean)}
+        >
+          {day === today ? withNowLine(sheet.thisDay, nowMinutes, line('thisDay')) : sheet.thisDay.map(line('thisDay'))}
+          {sheet.projected.map((projected) => (
+            <ProjectedTaskLine key={`${projected.scheduleId} ${projected.on}`} line={projected} />
+          ))}
+          {sheet.thisDay.length + sheet.projected.length === 0 && (
+            <p className="py-2.5 text-[14px] text-ink-2 max-[720px]:px-4">
+              {isFree
+                ? `Nothing for ${sheet.person.name}: no task is due, and none is coming within a week.`
+                : `Nothing is due ${sayNear(day, today)}.`}
+            </p>
+          )}
         </Band>
-      )}
-      {sheet.coming.length > 0 && (
-        <Band name="coming" count={sheet.coming.length}>
-          {sheet.coming.map(line('coming'))}
-        </Band>
-      )}
-      <p className="sr-only" aria-live="polite">
-        {plural(sheet.late.length, 'task')} late, {plural(sheet.thisDay.length, 'task')} this day
-      </p>
+        {sheet.toCheck.length > 0 && (
+          <Band name="to check" count={sheet.toCheck.length} asides={['finished by others']}>
+            {sheet.toCheck.map(line('toCheck'))}
+          </Band>
+        )}
+        {sheet.coming.length > 0 && (
+          <Band name="coming" count={sheet.coming.length}>
+            {sheet.coming.map(line('coming'))}
+          </Band>
+        )}
+        <p className="sr-only" aria-live="polite">
+          {plural(sheet.late.length, 'task')} late, {plural(sheet.thisDay.length, 'task')} this day
+        </p>
+      </div>
+      {chosen.length > 0 && <ChosenTasks chosen={chosen} onClear={clear} />}
     </div>
   );
 }

@@ -2,11 +2,12 @@ import { lazy, Suspense, useState } from 'react';
 import { INTO_TEMPLATE, type Task, type TaskEdit, taskEditSchema } from '../../contract/index.ts';
 import { dayOfIso, isoOfDay } from '../../core/index.ts';
 import { ProblemError } from '../api.ts';
+import { useLookedAt } from '../impact/looked-at.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, EstimateBlank, TimeBlank } from '../ui/blanks.tsx';
 import { PersonBlank } from '../ui/person-blank.tsx';
 import { Skeleton } from '../ui/states.tsx';
-import { useTaskActions } from './api.ts';
+import { type EditReach, useTaskActions } from './api.ts';
 
 const RichTextEditor = lazy(() => import('../ui/rich-text-editor.tsx'));
 
@@ -16,6 +17,18 @@ const INTO_WORDS = {
   priority: 'the priority',
 } as const;
 
+const REACH_WORDS: Readonly<Record<EditReach, string>> = {
+  one: 'only this one',
+  later: 'this one and later ones',
+  open: 'all open ones',
+};
+const REACH_EFFECT: Readonly<Record<EditReach, string>> = {
+  one: 'Later ones of its schedule stay as they are.',
+  later:
+    'Its schedule says so from this date on; earlier ones stay. Days move by as many for those that are made: later dates stay the rule’s.',
+  open: 'Every task of its schedule that nobody has begun. What is made later is as the schedule says.',
+};
+
 interface EditTaskProps {
   readonly task: Task;
   readonly onClose: () => void;
@@ -23,7 +36,9 @@ interface EditTaskProps {
 
 /** Changes this one task. What the template could have as well is offered to it afterwards. */
 export function EditTask({ task, onClose }: EditTaskProps) {
-  const { edit: save } = useTaskActions();
+  const { me } = useWorkspace();
+  const { edit: save, impactOfEdit } = useTaskActions();
+  const [reach, setReach] = useState<EditReach>('one');
   const [edit, setEdit] = useState<TaskEdit>(() => ({
     title: task.title,
     instructions: task.instructions,
@@ -41,7 +56,17 @@ export function EditTask({ task, onClose }: EditTaskProps) {
   const set = <K extends keyof TaskEdit>(field: K, value: TaskEdit[K]) =>
     setEdit((now) => ({ ...now, [field]: value }));
   const read = taskEditSchema.safeParse(edit);
+  const { look, busy, dialog } = useLookedAt<{ readonly what: string; readonly edit: TaskEdit }>({
+    impactOf: ({ edit: asked }) => impactOfEdit(task, asked, reach),
+    save: async ({ edit: asked }) => void (await save(task, asked, reach)),
+    hasReach: false,
+    onSaved: onClose,
+    onRefused: ({ message }) => setProblem(message),
+  });
   const submit = async () => {
+    if (busy) return;
+    if (read.success && reach !== 'one')
+      return look({ what: `${before.title}: ${REACH_WORDS[reach]}`, edit: read.data });
     if (!read.success) return setProblem(read.error.issues[0]?.message ?? 'Something is missing.');
     try {
       await save(task, read.data);
@@ -63,7 +88,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
         void submit();
       }}
     >
-      <h3>Change this one</h3>
+      <h3>Change it</h3>
       <input
         className="blank !h-8 w-full !text-[16px]"
         aria-label="Title of this task"
@@ -131,12 +156,32 @@ export function EditTask({ task, onClose }: EditTaskProps) {
       <p role="alert" className="field-error">
         {problem}
       </p>
-      <p className="mt-1 text-[13px] leading-[17px] text-ink-2">
-        Only this one changes. {task.schedule ? 'Later ones of its schedule stay as they are.' : ''}
-      </p>
+      {task.schedule && me.isManager ? (
+        <fieldset className="mt-1 leading-[22px]">
+          <legend className="sr-only">How far it goes</legend>
+          {(['one', 'later', 'open'] as const).map((key) => (
+            <label key={key} className="flex items-center gap-2">
+              <input
+                type="radio"
+                name="reach"
+                className="check !rounded-full"
+                checked={reach === key}
+                onChange={() => setReach(key)}
+              />
+              {REACH_WORDS[key]}
+            </label>
+          ))}
+          <p className="text-[13px] leading-[17px] text-ink-2">{REACH_EFFECT[reach]}</p>
+        </fieldset>
+      ) : (
+        <p className="mt-1 text-[13px] leading-[17px] text-ink-2">
+          Only this one changes. {task.schedule ? 'Later ones of its schedule stay as they are.' : ''}
+        </p>
+      )}
+      {dialog}
       <div className="mt-2 flex gap-3">
         <button type="submit" className="btn btn-primary">
-          Keep the change
+          {reach === 'one' ? 'Keep the change' : 'Look at what it changes'}
         </button>
         <button type="button" className="btn" onClick={onClose}>
           Leave it as it was

@@ -13,10 +13,12 @@ interface TaskLineProps {
   readonly isOpen: boolean;
   readonly to: string;
   readonly onAct: (action: 'start' | 'claim' | 'open' | 'finish') => void;
+  /** Left out where tasks can't be chosen. */
+  readonly choosing?: { readonly isChosen: boolean; readonly choose: (how: 'one' | 'range') => void } | undefined;
 }
 
 /** One task of the day sheet: what it is, when, how far it is, and the one thing to do next. */
-export function TaskLine({ task, day, band, isOpen, to, onAct }: TaskLineProps) {
+export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskLineProps) {
   const today = useToday();
   const ended = task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed';
   const tone = ended ? 'is-quiet' : band === 'coming' ? 'is-soon' : '';
@@ -31,15 +33,52 @@ export function TaskLine({ task, day, band, isOpen, to, onAct }: TaskLineProps) 
     // The link in the line is what the keyboard and a reader use; the rest of the line only makes it a larger target.
     // biome-ignore lint/a11y/noStaticElementInteractions: see above
     // biome-ignore lint/a11y/useKeyWithClickEvents: see above
-    <div className={`task-line ${tone}`} data-here={isOpen} data-task={task.title} onClick={() => onAct('open')}>
-      <div className="flex">
+    <div
+      className={`task-line group ${tone}`}
+      data-here={isOpen || choosing?.isChosen}
+      data-task={task.title}
+      onClick={(event) => (event.shiftKey && choosing ? choosing.choose('range') : onAct('open'))}
+    >
+      <div className="relative flex">
         <Pennant state={task.state} late={task.late} size={20} />
+        {choosing && (
+          <input
+            type="checkbox"
+            className={`check absolute -left-[22px] top-0.5 max-[720px]:hidden ${choosing.isChosen ? '' : 'opacity-0 focus-visible:opacity-100 group-hover:opacity-100'}`}
+            tabIndex={-1}
+            aria-label={`Choose ${task.title}`}
+            checked={choosing.isChosen}
+            onClick={(event) => {
+              event.stopPropagation();
+              choosing.choose(event.shiftKey ? 'range' : 'one');
+            }}
+            onChange={() => undefined}
+          />
+        )}
       </div>
       <div className={`max-[720px]:hidden ${task.late && !ended ? 'text-late' : 'text-ink-2'}`}>
         {band === 'coming' ? <DateBlock day={dayOfIso(task.startsOn)} look="quiet" /> : window}
       </div>
       <div className="title">
-        <Link to={to} data-row onClick={(event) => event.stopPropagation()}>
+        <Link
+          to={to}
+          data-row
+          title={choosing ? 'Space chooses it, Shift with the arrows chooses more' : undefined}
+          onClick={(event) => event.stopPropagation()}
+          onKeyDown={(event) => {
+            if (!choosing) return;
+            if (event.key === ' ') {
+              event.preventDefault();
+              choosing.choose('one');
+            } else if (event.shiftKey && /^Arrow(Up|Down)$/.test(event.key) && !choosing.isChosen) {
+              choosing.choose('one');
+            }
+          }}
+          onKeyUp={(event) => {
+            // The focus has come here by the arrows.
+            if (choosing && event.shiftKey && /^Arrow(Up|Down)$/.test(event.key)) choosing.choose('range');
+          }}
+        >
           {task.title}
         </Link>
         {(task.priority === 'urgent' || task.priority === 'high') && !ended && (

@@ -7,7 +7,7 @@ import { useKeys } from '../../shell/keys.tsx';
 import { useWorkspace } from '../../shell/workspace.tsx';
 import { Empty, Skeleton, Trouble } from '../../ui/states.tsx';
 import { useSchedules } from '../api.ts';
-import { useLookedAt } from '../looked-at.tsx';
+import { useSchedulesLookedAt } from '../looked-at.tsx';
 import { FilterWords, useScheduleFilter } from '../schedule-filter.tsx';
 import { COLUMNS } from './columns.ts';
 import { ReplaceLine } from './replace-line.tsx';
@@ -37,7 +37,7 @@ function Worksheet({ schedules }: { readonly schedules: readonly Schedule[] }) {
   const lines = useMemo(() => filter.shown.flatMap(({ id }) => sheet.lines.get(id) ?? []), [filter.shown, sheet.lines]);
   const [range, setRange] = useState(FIRST_CELL);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
-  const { look, busy, dialog } = useLookedAt({
+  const { look, busy, dialog } = useSchedulesLookedAt({
     onSaved: () => {
       setRefusal(null);
       sheet.forget();

@@ -1,0 +1,219 @@
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { type Impact, impactSchema, type Schedule, type Task } from '../../contract/index.ts';
+import { runMaking } from '../schedules/making.ts';
+import { oneSchedule } from '../testing/schedules.ts';
+import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
+
+let server: TestServer;
+let ines: Agent;
+let schedule: Schedule;
+beforeEach(async () => {
+  server = await testServer();
+  ines = await server.browser('Ines Calloway');
+  const all: Schedule[] = (await ines.get('/api/schedules')).body.schedules;
+  schedule = all.find(
+    ({ template, asset }) => template.name === 'Fire points' && asset?.name === 'Long Quay',
+  ) as Schedule;
+});
+afterEach(() => server.stop());
+
+interface Row {
+  id: string;
+  version: number;
+  title: string;
+  work_on: string;
+  due_on: string;
+  start_time: string | null;
+  state: string;
+  who: string | null;
+  estimate_minutes: number;
+  edited: string[];
+}
+const tasks = () =>
+  server.source.query<Row[]>(
+    `select t.id, t.version, t.title, t.work_on, t.due_on, t.start_time, t.state, p.name as who, t.estimate_minutes, t.edited
+     from task t left join person p on p.id = t.assignee_id
+     where schedule_id = $1 and work_on >= '2026-11-24' order by nominal_date`,
+    [schedule.id],
+  );
+const kit = async () => (await server.person('Kit Sorrell')).id;
+
+describe('an edit of one task that goes further', () => {
+  const editOf = async (id: string, rest: object) => {
+    const task: Task = (await ines.get(`/api/tasks/${id}`)).body;
+    return {
+      title: task.title,
+      instructions: task.instructions,
+      workOn: task.on,
+      dueOn: task.dueOn,
+      startTime: task.startTime,
+      dueTime: task.dueTime,
+      assigneeId: task.assignee?.id ?? null,
+      estimateMinutes: task.estimateMinutes,
+      priority: task.priority,
+      version: task.version,
+      ...rest,
+    };
+  };
+  const impact = async (id: string, rest: object): Promise<Impact> =>
+    impactSchema.parse(
+      (
+        await ines
+          .post(`/api/tasks/${id}/edit-impact`)
+          .send(await editOf(id, rest))
+          .expect(200)
+      ).body,
+    );
+  const save = async (id: string, rest: object) =>
+    (
+      await ines
+        .put(`/api/tasks/${id}`)
+        .send(await editOf(id, rest))
+        .expect(200)
+    ).body;
+
+  it('to this one and later ones changes those that are made and those to come, not the ones before, and is put back as a whole', async () => {
+    const before = await tasks();
+    expect(before.map(({ work_on }) => work_on)).toEqual(['2026-11-25', '2026-12-09', '2026-12-23']);
+    const second = before[1]?.id ?? '';
+    const edit = { assigneeId: await kit(), estimateMinutes: 55, startTime: '09:45', reach: 'later' };
+    const told = await impact(second, edit);
+    expect(told.figures).toMatchObject({ changed: 2, keptBegun: 0 });
+    expect(told.items[0]?.fields.map(({ name, to }) => `${name}: ${to}`)).toEqual([
+      'from: 09:45',
+      'who: Kit Sorrell',
+      'estimate: 55 min',
+    ]);
+    expect(await tasks()).toEqual(before);
+    const { changeId } = await save(second, edit);
+    const now = await tasks();
+    expect(now.map(({ who, estimate_minutes, start_time }) => [who, estimate_minutes, start_time])).toEqual([
+      [before[0]?.who, before[0]?.estimate_minutes, before[0]?.start_time],
+      ['Kit Sorrell', 55, '09:45'],
+      ['Kit Sorrell', 55, '09:45'],
+    ]);
+    // It is the schedule's word now, not something that was changed by hand.
+    expect(now.map(({ edited }) => edited)).toEqual([[], [], []]);
+    const revised = await oneSchedule(ines, schedule.id);
+    expect(revised.revisions).toMatchObject([{ from: '2026-12-09', timing: { startTime: '09:45' } }]);
+    server.clock.set('2027-01-10T06:00');
+    await runMaking(await server.scope(), 'daily', silent);
+    const later = (await tasks()).slice(3);
+    expect(later.length).toBeGreaterThan(1);
+    for (const task of later)
+      expect(task).toMatchObject({ who: 'Kit Sorrell', estimate_minutes: 55, start_time: '09:45' });
+    server.clock.set('2026-11-24T10:40');
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect((await tasks()).slice(0, 3).map(({ who, estimate_minutes }) => [who, estimate_minutes])).toEqual(
+      before.map(({ who, estimate_minutes }) => [who, estimate_minutes]),
+    );
+    expect((await oneSchedule(ines, schedule.id)).revisions).toEqual([]);
+  });
+
+  it('to all open ones leaves the schedule, moves their days by as much, and keeps what is under way', async () => {
+    const [first, second, third] = (await tasks()) as [Row, Row, Row];
+    await ines.post(`/api/tasks/${third.id}/start`).expect(200);
+    const told = await impact(first.id, { workOn: '2026-11-26', dueOn: '2026-11-27', reach: 'open' });
+    expect(told.figures).toMatchObject({ changed: 2, keptBegun: 1 });
+    const { changeId } = await save(first.id, { workOn: '2026-11-26', dueOn: '2026-11-27', reach: 'open' });
+    expect((await tasks()).map(({ work_on, due_on }) => [work_on, due_on])).toEqual([
+      ['2026-11-26', '2026-11-27'],
+      ['2026-12-10', '2026-12-11'],
+      [third.work_on, third.due_on],
+    ]);
+    expect((await oneSchedule(ines, schedule.id)).revisions).toEqual([]);
+    await runMaking(await server.scope(), 'byHand', silent);
+    expect((await tasks()).map(({ work_on }) => work_on)).toEqual(['2026-11-26', '2026-12-10', third.work_on]);
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect((await tasks()).map(({ work_on }) => work_on)).toEqual([first.work_on, second.work_on, third.work_on]);
+  });
+
+  it('gives later ones a new title in their own words, and their instructions cleaned', async () => {
+    const [, second, third] = (await tasks()) as [Row, Row, Row];
+    const task: Task = (await ines.get(`/api/tasks/${second.id}`)).body;
+    await save(second.id, {
+      title: `Walk the ${task.title}`,
+      instructions: '<p>Look at both ends.</p><script>alert(1)</script>',
+      reach: 'later',
+    });
+    const now = await tasks();
+    expect(now[2]?.title).toBe(`Walk the ${third.title}`);
+    const later: Task = (await ines.get(`/api/tasks/${third.id}`)).body;
+    expect(later.instructions).toBe('<p>Look at both ends.</p>');
+    const { revisions } = await oneSchedule(ines, schedule.id);
+    expect(revisions[0]?.own?.['']?.instructions).toBe('<p>Look at both ends.</p>');
+    // What the template says from now on does not touch the schedule's own words.
+    await save(now[0]?.id ?? '', { instructions: '<p>As everywhere.</p>' });
+    await ines
+      .post(`/api/tasks/${now[0]?.id}/into-template`)
+      .send({ fields: ['instructions'] })
+      .expect(200);
+    expect((await ines.get(`/api/tasks/${third.id}`)).body.instructions).toBe('<p>Look at both ends.</p>');
+  });
+
+  it('is for managers; others change only theirs', async () => {
+    const nadia = await server.browser('Nadia Orme');
+    const [first] = (await tasks()) as [Row];
+    expect(first.who).toBe('Nadia Orme');
+    const edit = await editOf(first.id, { estimateMinutes: 20, reach: 'later' });
+    const { body } = await nadia.put(`/api/tasks/${first.id}`).send(edit).expect(403);
+    expect(body.detail).toContain('Only a manager');
+    await nadia.post(`/api/tasks/${first.id}/edit-impact`).send(edit).expect(403);
+    await nadia
+      .put(`/api/tasks/${first.id}`)
+      .send({ ...edit, reach: 'one' })
+      .expect(200);
+  });
+});
+
+describe('many tasks at once', () => {
+  const deed = (by: Agent, rows: readonly Pick<Row, 'id' | 'version'>[], what: object, path = '') =>
+    by.post(`/api/tasks/changes${path}`).send({ tasks: rows.map(({ id, version }) => ({ id, version })), deed: what });
+
+  it('are given to somebody, moved, and put back by one undo; what is under way stays', async () => {
+    const [first] = (await tasks()) as [Row];
+    await ines.post(`/api/tasks/${first.id}/start`).expect(200);
+    const before = await tasks();
+    const move = { kind: 'move', by: { amount: 2, unit: 'workingDay' } };
+    const told = impactSchema.parse((await deed(ines, before, move, '/impact').expect(200)).body);
+    expect(told.figures).toMatchObject({ changed: 2, keptBegun: 1 });
+    expect(await tasks()).toEqual(before);
+    const { changed, changeId } = (await deed(ines, before, move).expect(200)).body;
+    expect(changed).toBe(2);
+    expect((await tasks()).map(({ work_on }) => work_on)).toEqual(['2026-11-25', '2026-12-11', '2026-12-29']);
+    const given = (await deed(ines, await tasks(), { kind: 'give', personId: await kit() }).expect(200)).body;
+    expect((await tasks()).map(({ who }) => who)).toEqual(['Nadia Orme', 'Kit Sorrell', 'Kit Sorrell']);
+    await ines.post(`/api/changes/${given.changeId}/undo`).expect(200);
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect((await tasks()).map(({ work_on, who }) => [work_on, who])).toEqual(
+      before.map(({ work_on, who }) => [work_on, who]),
+    );
+  });
+
+  it('are deleted, do not come back by a run, and come back by undo', async () => {
+    const before = await tasks();
+    const { changeId } = (await deed(ines, before, { kind: 'delete' }).expect(200)).body;
+    await runMaking(await server.scope(), 'byHand', silent);
+    expect(await tasks()).toEqual([]);
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect((await tasks()).map(({ id }) => id)).toEqual(before.map(({ id }) => id));
+  });
+
+  it('are skipped with the reason in their notes', async () => {
+    const before = await tasks();
+    await deed(ines, before, { kind: 'skip', reason: '' }).expect(422);
+    await deed(ines, before, { kind: 'skip', reason: 'The quay is closed.' }).expect(200);
+    expect((await tasks()).map(({ state }) => state)).toEqual(['skipped', 'skipped', 'skipped']);
+    expect((await ines.get(`/api/tasks/${before[0]?.id}`)).body.note).toBe('The quay is closed.');
+  });
+
+  it('that somebody else has changed meanwhile are refused as a whole; staff and strangers may not', async () => {
+    const before = await tasks();
+    await ines.post(`/api/tasks/${before[1]?.id}/skip`).send({ reason: 'No' }).expect(200);
+    const { body } = await deed(ines, before, { kind: 'delete' }).expect(409);
+    expect(body.detail).toContain('1 task was changed by someone else meanwhile');
+    expect(await tasks()).toHaveLength(3);
+    await deed(await server.browser('Nadia Orme'), before, { kind: 'delete' }).expect(403);
+    await deed(await server.browser('Ada Winn'), before, { kind: 'delete' }).expect(404);
+  });
+});

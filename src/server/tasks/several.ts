@@ -1,0 +1,127 @@
+import { In } from 'typeorm';
+import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
+import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
+import type { Change, FieldChanges } from '../db/change.ts';
+import { conflict, notFound } from '../http/refusal.ts';
+import { Person } from '../people/entity.ts';
+import { followOn } from '../schedules/sync.ts';
+import { fieldChanges, type Scope } from '../scope.ts';
+import { Task } from './entity.ts';
+import { storedTasks, takeOut } from './remove.ts';
+import { impactOfFates, type TaskFate } from './task-impact.ts';
+
+type Entry = Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'>;
+
+/** Gives, moves, skips or deletes many tasks in one go, which one undo takes back. What is under way or done stays. */
+export function changeTasks(scope: Scope, input: TasksDeed): Promise<{ changed: number; changeId: string | null }> {
+  return scope.transaction(async (tx) => {
+    const fates = await fatesOf(tx, input);
+    const entries = await carryOutFates(tx, fates, ACTIONS[input.deed.kind]);
+    await tx.tell('tasks', 'schedules');
+    return { changed: entries.length, changeId: entries.length === 0 ? null : await tx.recordTogether(entries) };
+  });
+}
+
+export function impactOfTasks(scope: Scope, input: TasksDeed): Promise<Impact> {
+  return scope.rehearse(async (tx) => impactOfFates(tx, await fatesOf(tx, input)));
+}
+
+const ACTIONS = { give: 'edited', move: 'edited', skip: 'skipped', delete: 'deleted' } as const;
+
+async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise<TaskFate[]> {
+  const versions = new Map(asked.map(({ id, version }) => [id, version]));
+  const tasks = await lockedTasks(scope, [...versions.keys()]);
+  const meanwhile = tasks.filter((task) => task.version !== versions.get(task.id));
+  if (meanwhile.length > 0) {
+    throw conflict(
+      `${plural(meanwhile.length, 'task was', 'tasks were')} changed by someone else meanwhile: ${meanwhile
+        .slice(0, 3)
+        .map(({ title }) => `“${title}”`)
+        .join(', ')}. Nothing is changed; choose again from what is shown now.`,
+    );
+  }
+  if (deed.kind === 'give' && deed.personId !== null) await scope.one(Person, deed.personId, 'person');
+  const calendar = await scope.calendar();
+  const withFiles = deed.kind === 'delete' ? await tasksWithFiles(scope, tasks) : new Set();
+  return tasks.map((task): TaskFate => {
+    if (isEnded(task.state) || task.state === 'toCheck') return { kind: 'kept', task, because: 'finished' };
+    if (task.state === 'underWay') return { kind: 'kept', task, because: 'under way' };
+    if (withFiles.has(task.id)) return { kind: 'kept', task, because: 'written on' };
+    return deed.kind === 'delete' ? { kind: 'removed', task } : changedBy(deed, task, calendar);
+  });
+}
+
+/** Held against others in the order of their ids, so that two changes never wait for each other for good. */
+export async function lockedTasks(scope: Scope, ids: readonly string[]): Promise<Task[]> {
+  const locked = await scope.sql<{ id: string }>(
+    'select id from task where workspace_id = $1 and id = any($2::uuid[]) order by id for update',
+    [ids],
+  );
+  if (locked.length < ids.length) throw notFound('task');
+  const tasks = await scope.find(Task, { id: In([...ids]) });
+  return tasks.sort((a, b) => a.workOn.localeCompare(b.workOn) || (a.id < b.id ? -1 : 1));
+}
+
+function changedBy(deed: Exclude<TaskDeed, { kind: 'delete' }>, task: Task, calendar: WorkingCalendar): TaskFate {
+  if (deed.kind === 'skip') {
+    const note = [task.note, deed.reason].filter((text) => text.trim() !== '').join('\n');
+    return { kind: 'changed', task, changes: { state: 'skipped', note } };
+  }
+  if (deed.kind === 'give') {
+    const edited = [...new Set([...task.edited, 'assigneeId'])];
+    return { kind: 'changed', task, changes: { assigneeId: deed.personId, edited } };
+  }
+  const on = offsetDay(dayOfIso(task.workOn), deed.by, calendar);
+  const shift = on - dayOfIso(task.workOn);
+  const moved = (date: string) => isoOfDay(dayOfIso(date) + shift);
+  return {
+    kind: 'changed',
+    task,
+    changes: {
+      workOn: isoOfDay(on),
+      startsOn: moved(task.startsOn),
+      dueOn: moved(task.dueOn),
+      // One that is moved ahead of the day it was to be seen is seen by then.
+      appearsOn: isoOfDay(on) < task.appearsOn ? isoOfDay(on) : task.appearsOn,
+      edited: [...new Set([...task.edited, 'workOn', 'startsOn', 'dueOn', 'appearsOn'])],
+    },
+  };
+}
+
+async function tasksWithFiles(scope: Scope, tasks: readonly Task[]): Promise<Set<string>> {
+  const rows = await scope.sql<{ id: string }>(
+    'select distinct task_id as id from file where workspace_id = $1 and task_id = any($2::uuid[]) and removed_at is null',
+    [tasks.map(({ id }) => id)],
+  );
+  return new Set(rows.map(({ id }) => id));
+}
+
+/** Does what was decided; gives what is to be recorded of it. */
+export async function carryOutFates(scope: Scope, fates: readonly TaskFate[], action: string): Promise<Entry[]> {
+  const removed = fates.filter((fate) => fate.kind === 'removed').map(({ task }) => task);
+  const rows = await storedTasks(
+    scope,
+    removed.map(({ id }) => id),
+  );
+  await takeOut(scope, removed);
+  const entries: Entry[] = removed.map(({ id }) =>
+    entryOf(id, action, { row: { from: rows.get(id) ?? null, to: null } }),
+  );
+  const followed: Task[] = [];
+  for (const fate of fates) {
+    if (fate.kind !== 'changed') continue;
+    const { task, changes } = fate;
+    const fields = fieldChanges(task, changes);
+    if (Object.keys(fields).length === 0) continue;
+    await scope.save(Task, task.id, { ...changes, version: task.version + 1 });
+    entries.push(entryOf(task.id, action, fields));
+    if ('state' in fields) followed.push(task);
+  }
+  for (const { scheduleId, stepKey, nominalDate } of followed)
+    if (scheduleId !== null && stepKey === '') await followOn(scope, scheduleId, nominalDate);
+  return entries;
+}
+
+function entryOf(id: string, action: string, fields: FieldChanges): Entry {
+  return { subject: 'task', subjectId: id, action, fields };
+}

@@ -1,0 +1,63 @@
+import type { Impact, ImpactItem } from '../../contract/index.ts';
+import { isSame } from '../db/change.ts';
+import { countedItems, impactWords } from '../schedules/impact.ts';
+import type { Fields } from '../schedules/sync.ts';
+import type { Scope } from '../scope.ts';
+import type { Task } from './entity.ts';
+
+/** What becomes of one task. */
+export type TaskFate =
+  | { readonly kind: 'changed'; readonly task: Task; readonly changes: Partial<Task> }
+  | { readonly kind: 'removed'; readonly task: Task }
+  | { readonly kind: 'kept'; readonly task: Task; readonly because: NonNullable<ImpactItem['because']> };
+
+/** Fields that are told when they change; the others follow from them. */
+const TOLD = [
+  'title',
+  'workOn',
+  'dueOn',
+  'startTime',
+  'dueTime',
+  'assigneeId',
+  'estimateMinutes',
+  'priority',
+  'instructions',
+] as const satisfies readonly (keyof Fields & keyof Task)[];
+
+/** The impact of changes of single tasks, which no plan is behind. */
+export async function impactOfFates(scope: Scope, fates: readonly TaskFate[]): Promise<Impact> {
+  const say = await impactWords(scope, 'as written here');
+  const about = await namesOf(
+    scope,
+    fates.map(({ task }) => task),
+  );
+  const items = fates.map((fate): ImpactItem => {
+    const { task } = fate;
+    const after = fate.kind === 'changed' ? { ...task, ...fate.changes } : task;
+    const fields = TOLD.filter((field) => !isSame(task[field], after[field]));
+    return {
+      kind: fate.kind === 'changed' && after.state === 'skipped' ? 'removed' : fate.kind,
+      because: fate.kind === 'kept' ? fate.because : null,
+      taskId: task.id,
+      scheduleId: task.scheduleId,
+      title: task.title,
+      about: about(task),
+      who: say.person(task.assigneeId),
+      on: task.workOn,
+      state: task.state === 'open' && task.appearsOn > scope.today ? 'coming' : task.state,
+      fields: say.fields(fields, task as unknown as Fields, after as unknown as Fields),
+    };
+  });
+  return { ...countedItems(items), years: [], datesBefore: 0, datesAfter: 0 };
+}
+
+/** What a task is for, by name. */
+async function namesOf(scope: Scope, tasks: readonly Task[]): Promise<(task: Task) => string | null> {
+  const rows = await scope.sql<{ id: string; name: string }>(
+    `select id, name from client where workspace_id = $1 and id = any($2::uuid[])
+     union all select id, name from asset where workspace_id = $1 and id = any($2::uuid[])`,
+    [tasks.flatMap(({ clientId, assetId }) => [clientId, assetId].filter((id) => id !== null))],
+  );
+  const names = new Map(rows.map(({ id, name }) => [id, name]));
+  return ({ clientId, assetId }) => names.get(assetId ?? clientId ?? '') ?? null;
+}

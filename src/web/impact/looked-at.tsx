@@ -1,0 +1,69 @@
+import { type ReactNode, useState } from 'react';
+import type { Impact, Reach } from '../../contract/index.ts';
+import { ProblemError } from '../api.ts';
+import { ImpactDialog } from './impact-dialog.tsx';
+import { needsLook } from './impact-words.ts';
+
+interface LookingWays<Asked> {
+  readonly impactOf: (asked: Asked, reach: Reach) => Promise<Impact>;
+  readonly save: (asked: Asked, reach?: Reach) => Promise<void>;
+  /** Whether the change can be told to go further than what nobody has seen. */
+  readonly hasReach: boolean;
+  readonly onSaved?: () => void;
+  readonly onRefused: (problem: ProblemError) => void;
+}
+
+interface LookedAt<Asked> {
+  /** Shows what a change does, and saves it once that is confirmed; what does nothing to any task is saved at once. */
+  readonly look: (asked: Asked) => void;
+  readonly busy: boolean;
+  readonly dialog: ReactNode;
+}
+
+/** One way for all that changes several things at once: Impact, one save, one undo. */
+export function useLookedAt<Asked extends { readonly what: string }>({
+  impactOf,
+  save,
+  hasReach,
+  onSaved = () => undefined,
+  onRefused,
+}: LookingWays<Asked>): LookedAt<Asked> {
+  const [looking, setLooking] = useState<{ readonly asked: Asked; readonly first: Impact } | null>(null);
+  const [busy, setBusy] = useState(false);
+  const trying = async (work: () => Promise<void>) => {
+    setBusy(true);
+    try {
+      await work();
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      setLooking(null);
+      onRefused(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const keep = async (asked: Asked, reach?: Reach) => {
+    await save(asked, reach);
+    setLooking(null);
+    onSaved();
+  };
+  return {
+    busy,
+    look(asked) {
+      void trying(async () => {
+        const first = await impactOf(asked, { open: false, also: [] });
+        if (needsLook(first)) setLooking({ asked, first });
+        else await keep(asked);
+      });
+    },
+    dialog: looking && (
+      <ImpactDialog
+        what={looking.asked.what}
+        first={looking.first}
+        ask={hasReach ? (reach) => impactOf(looking.asked, reach) : null}
+        onSave={(reach) => void trying(() => keep(looking.asked, reach))}
+        onClose={() => setLooking(null)}
+      />
+    ),
+  };
+}
