@@ -3,6 +3,8 @@ import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate } from './fields.ts';
 import { taskLineSchema } from './tasks.ts';
 
+const LEFT_OUT = ['day off', 'closed', 'skipped', 'paused', 'same day as another'] as const;
+
 /** One making of tasks: when, why, how long, what came of it. */
 const runSchema = z.object({
   id,
@@ -15,7 +17,11 @@ const runSchema = z.object({
   problems: z.array(z.object({ scheduleId: id, message: z.string() })),
   /** Schedules whose next waits for one that is still open, longer than they should. */
   waits: z.array(z.object({ scheduleId: id, days: z.number().int() })),
-  /** Of a fill: its period, and how many tasks it is to make. */
+  /** Dates within the horizon that made no task, and why. */
+  leftOut: z.array(z.object({ scheduleId: id, because: z.enum(LEFT_OUT), dates: z.number().int() })),
+  /** Tasks that lapsed because the next one came. */
+  lapsed: z.number().int(),
+  /** Of a fill: its period, and how many tasks it is to make; of a run of one schedule, the day as of which. */
   from: isoDate.nullable(),
   to: isoDate.nullable(),
   total: z.number().int(),
@@ -53,6 +59,28 @@ const fillRowSchema = z.object({
 });
 export type FillRow = z.infer<typeof fillRowSchema>;
 
+/** What the run of a day makes of one schedule. */
+const runOneSchema = z.object({
+  tasks: z.array(
+    z.object({
+      title: z.string(),
+      on: isoDate,
+      appearsOn: isoDate,
+      dueOn: isoDate,
+      who: z.string().nullable(),
+      fate: z.enum(['new', 'there', 'deleted']),
+    }),
+  ),
+  leftOut: z.array(z.object({ on: isoDate, because: z.enum(LEFT_OUT) })),
+  /** The first that waits for one that is still open. */
+  waitsFrom: isoDate.nullable(),
+  /** Why it can't be planned. */
+  problem: z.string().nullable(),
+  /** Its line in the log, where it was for real. */
+  run: runSchema.nullable(),
+});
+export type RunOne = z.infer<typeof runOneSchema>;
+
 export const runEndpoints = {
   last: endpoint({ method: 'GET', path: '/runs/last', answer: z.object({ run: runSchema.nullable() }) }),
   list: endpoint({ method: 'GET', path: '/runs', answer: z.object({ runs: z.array(runSchema) }) }),
@@ -67,6 +95,13 @@ export const runEndpoints = {
       takesBack: z.number().int(),
       keeps: z.number().int(),
     }),
+  }),
+  /** Runs one schedule as of any day, as a rehearsal or for real. */
+  runOne: endpoint({
+    method: 'POST',
+    path: '/schedules/:scheduleId/runs',
+    body: z.object({ asOf: isoDate, isRehearsal: z.boolean() }),
+    answer: runOneSchema,
   }),
   runNow: endpoint({ method: 'POST', path: '/runs', answer: z.object({ run: runSchema }) }),
   rehearse: endpoint({

@@ -122,7 +122,15 @@ export const taskSchema = taskLineSchema.extend({
     since: isoDate.nullable(),
     /** Earlier ones that have a note, files or readings, newest first. */
     earlier: z.array(earlierSchema),
-    next: z.object({ on: isoDate, taskId: id.nullable(), who: z.string().nullable() }).nullable(),
+    next: z
+      .object({
+        on: isoDate,
+        taskId: id.nullable(),
+        who: z.string().nullable(),
+        /** Its day is told from when this one is done: as if that were today. */
+        isIfDoneToday: z.boolean(),
+      })
+      .nullable(),
   }),
   mayWork: z.boolean(),
   maySign: z.boolean(),
@@ -216,6 +224,9 @@ export type Tideline = z.infer<typeof tidelineSchema>;
 export const MAX_NOTE = 5000;
 const saved = z.object({ task: taskSchema, changeId: id.nullable() });
 
+/** The next one of its series may be given another day, this once. */
+const finishing = z.object({ nextOn: isoDate.nullable().default(null) });
+
 /** How far an edit of one task goes: only this one, this one and later ones of its series, or all open ones of it. */
 export const EDIT_REACHES = ['one', 'later', 'open'] as const;
 const wideEdit = taskEditSchema.safeExtend({
@@ -258,7 +269,7 @@ export const taskEndpoints = {
   one: endpoint({ method: 'GET', path: '/tasks/:taskId', answer: taskSchema }),
   start: endpoint({ method: 'POST', path: '/tasks/:taskId/start', answer: saved }),
   claim: endpoint({ method: 'POST', path: '/tasks/:taskId/claim', answer: saved }),
-  finish: endpoint({ method: 'POST', path: '/tasks/:taskId/finish', answer: saved }),
+  finish: endpoint({ method: 'POST', path: '/tasks/:taskId/finish', body: finishing, answer: saved }),
   tick: endpoint({
     method: 'PUT',
     path: '/tasks/:taskId/ticks',
@@ -274,7 +285,7 @@ export const taskEndpoints = {
   }),
   pin: endpoint({ method: 'PUT', path: '/tasks/:taskId/pin', body: z.object({ pinned: z.boolean() }), answer: saved }),
   answer: endpoint({ method: 'PUT', path: '/tasks/:taskId/answers', body: answerInputSchema, answer: saved }),
-  sign: endpoint({ method: 'POST', path: '/tasks/:taskId/sign', answer: saved }),
+  sign: endpoint({ method: 'POST', path: '/tasks/:taskId/sign', body: finishing, answer: saved }),
   sendBack: endpoint({
     method: 'POST',
     path: '/tasks/:taskId/send-back',

@@ -5,6 +5,7 @@ import { undoFileChange } from './files/service.ts';
 import { conflict, forbidden } from './http/refusal.ts';
 import { undoScheduleChanges } from './schedules/changing.ts';
 import type { Scope } from './scope.ts';
+import { NEXT_CHOSEN } from './tasks/next-date.ts';
 import { bringBackTask } from './tasks/remove.ts';
 import { restoreTasks } from './tasks/snapshot.ts';
 import { undoTaskChange } from './tasks/work.ts';
@@ -56,13 +57,15 @@ async function undoSeveral(scope: Scope, { fields: { changes, ...shared } }: Cha
   for (const one of others) await undo(scope, one);
   if (schedules.length === 0)
     return `${plural(others.length, 'task')} ${others.length === 1 ? 'is' : 'are'} as before.`;
-  if (!scope.person?.isManager) throw forbidden('Only a manager can change schedules.');
+  // Whoever finishes a task may choose the day of the next, and take that back.
+  const isNextOnly = schedules.every(({ action }) => action === NEXT_CHOSEN);
+  if (!scope.person?.isManager && !isNextOnly) throw forbidden('Only a manager can change schedules.');
   const said = await undoScheduleChanges(
     scope,
     schedules.map((one) => ({ id: one.subjectId, fields: withDates(one.fields) })),
   );
   await restoreTasks(scope, shared);
-  return said;
+  return isNextOnly ? 'The task and the next one are as before.' : said;
 }
 
 /** Instants came back from JSON as texts; the task holds them as dates. */

@@ -188,10 +188,12 @@ export class Scope {
         ),
       ],
     );
-    return this.record('several', this.newId(), entries[0]?.action ?? 'changed', {
-      changes: { from: ids, to: null },
-      ...shared,
-    });
+    return this.joinChanges(ids, entries[0]?.action ?? 'changed', shared);
+  }
+
+  /** Makes one change of several that are written already; its id undoes them all. */
+  joinChanges(ids: readonly string[], action: string, shared: FieldChanges = {}): Promise<string> {
+    return this.record('several', this.newId(), action, { changes: { from: ids, to: null }, ...shared });
   }
 
   /** Tells every browser of the workspace, once the transaction stands, that these lists may have changed. */

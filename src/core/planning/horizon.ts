@@ -3,7 +3,7 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
 import { partDays, type SetPart, setReach } from '../doing/template-set.ts';
 import { followsRule } from '../recurrence/rule.ts';
-import { type DatedOccurrence, isDated, planDays } from './plan.ts';
+import { type DatedOccurrence, isDated, type OmittedOccurrence, planDays } from './plan.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
 import { reachInDays } from './timing.ts';
 
@@ -33,6 +33,15 @@ export function occurrencesWithinHorizon(
   return planDays(schedule, calendar, first, upTo + reach)
     .filter(isDated)
     .filter((occurrence) => !occurrence.isForeseen && firstSeen(occurrence, parts, calendar) <= upTo);
+}
+
+/** The dates within the same span that make no task, and why: those whose day lies in it. */
+export function leftOutWithinHorizon(
+  schedule: PlannedSchedule,
+  calendar: WorkingCalendar,
+  { from, upTo }: HorizonSpan,
+): OmittedOccurrence[] {
+  return planDays(schedule, calendar, from, upTo).filter((one): one is OmittedOccurrence => !isDated(one));
 }
 
 function firstSeen(occurrence: DatedOccurrence, parts: readonly SetPart[], calendar: WorkingCalendar): CivilDay {

@@ -110,6 +110,8 @@ export async function startFill(scope: Scope, pool: pg.Pool, input: FillInput): 
       already: rows.reduce((sum, row) => sum + row.there, 0),
       problems: [],
       waits: [],
+      leftOut: [],
+      lapsed: 0,
       byId: tx.person?.id ?? null,
       fromDate: input.from,
       toDate: input.to,

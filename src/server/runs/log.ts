@@ -25,6 +25,8 @@ function describe(scope: Scope, run: Run, people: ReadonlyMap<string, string>): 
     already: run.already,
     problems: run.problems,
     waits: run.waits,
+    leftOut: run.leftOut,
+    lapsed: run.lapsed,
     from: run.fromDate,
     to: run.toDate,
     total: run.total,
@@ -72,12 +74,13 @@ export async function oneRun(scope: Scope, id: string) {
   };
 }
 
-/** Takes a fill back: its tasks that nobody has touched go, the others stay. */
+/** Takes a fill, or the run of one schedule, back: its tasks that nobody has touched go, the others stay. */
 export function undoRun(scope: Scope, id: string): Promise<{ said: string }> {
   return scope.transaction(async (tx) => {
     const run = await tx.locked(Run, id, 'run');
-    if (run.why !== 'fill') throw conflict('Only a fill can be taken back: other runs make what is due anyway.');
-    if (run.state === 'undone') throw conflict('This fill has been taken back already.');
+    if (run.why !== 'fill' && run.scheduleIds.length === 0)
+      throw conflict('Only a fill or the run of one schedule can be taken back: other runs make what is due anyway.');
+    if (run.state === 'undone') throw conflict('This run has been taken back already.');
     const tasks = await tasksOfRun(tx, id, 'for update');
     const going = tasks.filter(({ isTouched }) => !isTouched).map((task) => task.id);
     await removeTasks(tx, going);

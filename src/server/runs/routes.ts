@@ -4,6 +4,7 @@ import type { Routes } from '../http/route.ts';
 import { lastRun, runMaking } from '../schedules/making.ts';
 import { rehearseFill, startFill } from './fill.ts';
 import { describeRun, listRuns, oneRun, undoRun } from './log.ts';
+import { rehearseOne, runOne } from './one.ts';
 
 export function runRoutes(routes: Routes, { log, pool }: ServerParts): Routes {
   return routes
@@ -16,6 +17,11 @@ export function runRoutes(routes: Routes, { log, pool }: ServerParts): Routes {
     .add(runEndpoints.runNow, 'manager', async ({ scope }) => ({
       run: await describeRun(scope, await runMaking(scope, 'byHand', log)),
     }))
+    .add(runEndpoints.runOne, 'manager', async ({ scope, params, body: { asOf, isRehearsal } }) =>
+      isRehearsal
+        ? { ...(await rehearseOne(scope, params.scheduleId, asOf)), run: null }
+        : runOne(scope, params.scheduleId, asOf),
+    )
     .add(runEndpoints.rehearse, 'manager', ({ scope, body }) => rehearseFill(scope, body))
     .add(runEndpoints.fill, 'manager', async ({ scope, body }) => ({
       run: await describeRun(scope, await startFill(scope, pool, body)),

@@ -6,9 +6,12 @@ import {
   daysWaited,
   InvalidRuleError,
   isoOfDay,
+  leftOutWithinHorizon,
   NoWorkingDayError,
+  type OmittedOccurrence,
   occurrencesWithinHorizon,
   RRuleError,
+  type WorkingCalendar,
 } from '../../core/index.ts';
 import type { Scope } from '../scope.ts';
 import { insertMadeTasks, type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
@@ -33,6 +36,8 @@ export async function runMaking(scope: Scope, why: Run['why'], log: Logger): Pro
   let already = 0;
   const problems: Run['problems'] = [];
   const waits: Run['waits'] = [];
+  const leftOut: Run['leftOut'] = [];
+  let lapsed = 0;
   for (let at = 0; at < ids.length; at += BATCH) {
     const batch = ids.slice(at, at + BATCH).map(({ id }) => id);
     const result = await scope.transaction((tx) => makeBatch(tx, batch, runId, log));
@@ -40,28 +45,47 @@ export async function runMaking(scope: Scope, why: Run['why'], log: Logger): Pro
     already += result.already;
     problems.push(...result.problems);
     waits.push(...result.waits);
+    leftOut.push(...result.leftOut);
+    lapsed += result.lapsed;
   }
   return scope.transaction(async (tx) => {
     await tx.sql('update workspace set made_on = greatest(made_on, $2::date) where id = $1', [scope.today]);
-    const run = await tx.insert(Run, {
-      id: runId,
-      why,
-      startedAt,
-      milliseconds: Math.round(performance.now() - startedMs),
-      made,
-      already,
-      problems,
-      waits,
-      byId: tx.person?.id ?? null,
-      fromDate: null,
-      toDate: null,
-      scheduleIds: [],
-      state: 'done',
-      total: made,
-    });
-    await tx.tell('runs', ...(made > 0 ? (['tasks', 'schedules'] as const) : []));
-    return run;
+    const milliseconds = Math.round(performance.now() - startedMs);
+    const result = { made, already, problems, waits, leftOut: leftOut.slice(0, LEFT_OUT_TOLD), lapsed };
+    return logged(tx, { id: runId, why, startedAt, milliseconds, ...result });
   });
+}
+
+/** Lines of what was left out that a run keeps. */
+const LEFT_OUT_TOLD = 1000;
+
+/** Makes what the run of another day makes of one schedule. */
+export function makeOne(scope: Scope, scheduleId: string, asOf: string, span: MakingSpan): Promise<Run> {
+  return scope.transaction(async (tx) => {
+    const startedAt = tx.instant;
+    const startedMs = performance.now();
+    const id = tx.newId();
+    const result = await makeBatch(tx, [scheduleId], id, null, span);
+    const milliseconds = Math.round(performance.now() - startedMs);
+    const one = { scheduleIds: [scheduleId], fromDate: asOf };
+    return logged(tx, { id, why: 'byHand', startedAt, milliseconds, ...result, ...one });
+  });
+}
+
+type RunResult = Pick<Run, 'id' | 'why' | 'startedAt' | 'milliseconds'> & BatchResult & Partial<Run>;
+
+async function logged(scope: Scope, result: RunResult): Promise<Run> {
+  const run = await scope.insert(Run, {
+    byId: scope.person?.id ?? null,
+    fromDate: null,
+    toDate: null,
+    scheduleIds: [],
+    state: 'done',
+    total: result.made,
+    ...result,
+  });
+  await scope.tell('runs', ...(result.made > 0 || result.lapsed > 0 ? (['tasks', 'schedules'] as const) : []));
+  return run;
 }
 
 interface BatchResult {
@@ -69,10 +93,12 @@ interface BatchResult {
   readonly already: number;
   readonly problems: Run['problems'];
   readonly waits: Run['waits'];
+  readonly leftOut: Run['leftOut'];
+  readonly lapsed: number;
 }
 
 /** Where a schedule says so, what is still open lapses, with its set, on the day of the next. */
-async function lapseOld(scope: Scope, ids: readonly string[]): Promise<void> {
+async function lapseOld(scope: Scope, ids: readonly string[]): Promise<number> {
   const lapsed = await scope.sql<{ id: string }>(
     `with lapsed as (
        update task set state = 'lapsed', version = task.version + 1 from schedule s
@@ -85,31 +111,41 @@ async function lapseOld(scope: Scope, ids: readonly string[]): Promise<void> {
     [ids, scope.today],
   );
   for (const { id } of lapsed) await scope.record('task', id, 'lapsed', { state: { from: 'open', to: 'lapsed' } });
+  return lapsed.length;
 }
 
-async function makeBatch(scope: Scope, ids: readonly string[], runId: string, log: Logger): Promise<BatchResult> {
+async function makeBatch(
+  scope: Scope,
+  ids: readonly string[],
+  runId: string,
+  log: Logger | null,
+  span: MakingSpan = {},
+): Promise<BatchResult> {
   const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
   const rows = await lockedScheduleRows(scope, ids);
   const tasks: MadeTask[] = [];
   const problems: Run['problems'] = [];
   const waits: Run['waits'] = [];
+  const leftOut: Run['leftOut'] = [];
   const waitsFrom = new Map<string, string>();
   for (const row of rows) {
-    const owed = owedTasks(scope, row, making);
+    const owed = owedTasks(scope, row, making, span);
     if (owed.kind === 'tasks') {
       tasks.push(...owed.tasks);
+      for (const [because, dates] of countOf(leftOutOf(scope, row, making.calendar, span)))
+        leftOut.push({ scheduleId: row.id, because, dates });
       if (owed.waitsFrom !== null) waitsFrom.set(row.id, owed.waitsFrom);
       if (owed.waited !== null && row.overlap.kind === 'wait' && owed.waited > row.overlap.limitDays)
         waits.push({ scheduleId: row.id, days: owed.waited });
     } else {
       problems.push({ scheduleId: row.id, message: owed.message });
-      log.error({ scheduleId: row.id, problem: owed.message }, 'a schedule could not be planned');
+      log?.error({ scheduleId: row.id, problem: owed.message }, 'a schedule could not be planned');
     }
   }
   const made = await insertMadeTasks(scope, tasks, runId);
-  await lapseOld(scope, ids);
+  const lapsed = await lapseOld(scope, ids);
   await settle(scope, rows, problems, waitsFrom);
-  return { made: made.length, already: tasks.length - made.length, problems, waits };
+  return { made: made.length, already: tasks.length - made.length, problems, waits, leftOut, lapsed };
 }
 
 export interface OwedTasks {
@@ -126,17 +162,42 @@ export function horizonOf({ now, workspace }: Scope): number {
   return now.day + workspace.horizonDays;
 }
 
+/** From which day on, and up to which day of appearing; left out, as the daily run does it. */
+export interface MakingSpan {
+  readonly from?: number;
+  readonly upTo?: number;
+}
+
+/** Dates that a schedule has in a span and that make no task, with the reason. */
+export function leftOutOf(
+  scope: Scope,
+  row: ScheduleRow,
+  calendar: WorkingCalendar,
+  { from = scope.now.day, upTo = horizonOf(scope) }: MakingSpan = {},
+): { readonly on: string; readonly because: OmittedOccurrence['because'] }[] {
+  return leftOutWithinHorizon(plannedSchedule(scope, row), calendar, { from, upTo }).map(({ on, because }) => ({
+    on: isoOfDay(on),
+    because,
+  }));
+}
+
+function countOf(leftOut: ReturnType<typeof leftOutOf>): Map<OmittedOccurrence['because'], number> {
+  const counts = new Map<OmittedOccurrence['because'], number>();
+  for (const { because } of leftOut) counts.set(because, (counts.get(because) ?? 0) + 1);
+  return counts;
+}
+
 /** The tasks that a schedule owes by now, or by a later day of appearing, or why its plan can't be computed: one bad schedule does not stop the others. */
 export function owedTasks(
   scope: Scope,
   row: ScheduleRow,
   making: Making,
-  upTo: number = horizonOf(scope),
+  { from = scope.now.day, upTo = horizonOf(scope) }: MakingSpan = {},
 ): OwedTasks | { kind: 'problem'; message: string } {
   try {
     const occurrences = occurrencesWithinHorizon(plannedSchedule(scope, row), making.calendar, {
       parts: partsOf(row),
-      from: Math.min(dayOfIso(row.settledTo), scope.now.day),
+      from: Math.min(dayOfIso(row.settledTo), from),
       upTo,
     });
     const made = (row.made ?? []).map(({ nominal, isOver }) => ({ nominal: dayOfIso(nominal), isOver }));

@@ -1,3 +1,4 @@
+import { ZodError } from 'zod';
 import { recurrenceSchema, revisionSchema, timingSchema } from '../../contract/index.ts';
 import {
   civilTimeAt,
@@ -133,6 +134,16 @@ export function plannedSchedule(
     revisions: revisionSchema.array().parse(row.revisions),
     last: row.last && lastOne(scope, row.last),
   };
+}
+
+/** The same, or null where what is stored can't be read: its row says so, and all others are shown. */
+export function readableSchedule(scope: Scope, row: ScheduleRow): PlannedSchedule | null {
+  try {
+    return plannedSchedule(scope, row);
+  } catch (error) {
+    if (error instanceof ZodError) return null;
+    throw error;
+  }
 }
 
 /** Once it is deleted, or while its template is archived, a schedule makes nothing. */

@@ -8,6 +8,7 @@ import {
   isoOfDay,
   nextDated,
   type Pause,
+  PLAIN_TIMING,
   type PlannedSchedule,
   planDays,
   revisionAfter,
@@ -21,7 +22,14 @@ import { namedOrNull } from '../named.ts';
 import type { Scope } from '../scope.ts';
 import { pastTasksOf, type SeriesTask } from '../tasks/series.ts';
 import { planProblem } from './making.ts';
-import { plannedSchedule, type ScheduleFilter, type ScheduleRow, scheduleRows, shutFrom } from './schedule-row.ts';
+import {
+  plannedSchedule,
+  readableSchedule,
+  type ScheduleFilter,
+  type ScheduleRow,
+  scheduleRows,
+  shutFrom,
+} from './schedule-row.ts';
 
 const PAGE = 500;
 
@@ -54,7 +62,8 @@ function answer(
   series: readonly SeriesTask[],
   calendar: WorkingCalendar,
 ): ScheduleAnswer {
-  const schedule = plannedSchedule(scope, row);
+  const readable = readableSchedule(scope, row);
+  const schedule = readable ?? unreadable(scope, row);
   const { recurrence, timing, exceptions = [], revisions = [], last = null } = schedule;
   const takesOver = revisionAfter(schedule, scope.today);
   const ended = new Set(
@@ -79,12 +88,14 @@ function answer(
     recurrence,
     timing,
     overlap: row.overlap,
-    waits: waitsOf(scope, row, series, schedule, calendar),
+    waits: readable && waitsOf(scope, row, series, schedule, calendar),
     pauses: row.pauses,
     exceptions: [...exceptions],
     revisions: [...revisions],
     last,
-    phrase: writePhrase(revisionOn(schedule, scope.today).recurrence, { start: 'unsaid' }),
+    phrase: readable
+      ? writePhrase(revisionOn(schedule, scope.today).recurrence, { start: 'unsaid' })
+      : 'a rule that can’t be read',
     nextPhrase: takesOver && {
       from: takesOver.from,
       phrase: writePhrase(takesOver.recurrence, { start: 'unsaid' }),
@@ -100,6 +111,15 @@ function answer(
       .map(({ task }) => task),
     lateCount: series.filter(({ task }) => isOverdue(task)).length,
     since: recurrence.start,
+  };
+}
+
+/** What stands in for a rule that is stored in a form that can't be read: a single date, so that the bench can give it another. */
+function unreadable(scope: Scope, row: ScheduleRow): PlannedSchedule {
+  const start = scope.moment(row.createdAt).slice(0, 10);
+  return {
+    recurrence: { start, rules: [{ kind: 'dates', dates: [start] }], end: { kind: 'never' }, dayOff: 'none' },
+    timing: PLAIN_TIMING,
   };
 }
 

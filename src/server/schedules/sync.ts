@@ -103,7 +103,7 @@ export async function planAll(
 function owedFor(scope: Scope, row: ScheduleRow, there: readonly ReachableTask[], making: Making) {
   const horizon = horizonOf(scope);
   const farthest = Math.max(horizon, ...there.map(({ appearsOn }) => dayOfIso(appearsOn)));
-  const planned = owedTasks(scope, row, making, farthest);
+  const planned = owedTasks(scope, row, making, { upTo: farthest });
   if (planned.kind === 'problem' || farthest === horizon) return planned;
   const found = new Set(there.map(keyOf));
   const nearSets = new Set(

@@ -1,8 +1,18 @@
 import type { Earlier, StoredFile as FileAnswer, Task as TaskAnswer } from '../../contract/index.ts';
-import { dayOfIso, isoOfDay, nextDated, revisionOn, writePhrase } from '../../core/index.ts';
+import {
+  assigneeOn,
+  dayOfIso,
+  followsRule,
+  isEnded,
+  isoOfDay,
+  nextDated,
+  type PlannedSchedule,
+  revisionOn,
+  writePhrase,
+} from '../../core/index.ts';
 import { filesOfTasks, filesOfTemplate } from '../files/service.ts';
 import { notFound } from '../http/refusal.ts';
-import { plannedSchedule, scheduleRows } from '../schedules/schedule-row.ts';
+import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
 import type { Scope } from '../scope.ts';
 import type { SentBack, Task, Tick } from './entity.ts';
 import { maySign, mayWork } from './permission.ts';
@@ -107,7 +117,14 @@ async function finishingChange(scope: Scope, taskId: string): Promise<string | n
        and action <> 'pinned' order by id desc limit 1`,
     [taskId],
   );
-  return last && ['finished', 'signed'].includes(last.action) ? last.id : null;
+  if (!last || !['finished', 'signed'].includes(last.action)) return null;
+  // Where the next one was given another day with it, both are undone together.
+  const [joined] = await scope.sql<{ id: string }>(
+    `select id from change where workspace_id = $1 and subject = 'several' and undone_at is null
+       and fields->'changes'->'from' ? $2 order by id desc limit 1`,
+    [last.id],
+  );
+  return joined?.id ?? last.id;
 }
 
 const EARLIER_SHOWN = 12;
@@ -132,10 +149,11 @@ async function seriesOf(
   if (task.scheduleId === null || task.nominalDate === null) return { schedule: null, series };
   const [row] = await scheduleRows(scope, { ids: [task.scheduleId] });
   if (!row) return { schedule: null, series };
-  const schedule = plannedSchedule(scope, row);
+  const schedule = readableSchedule(scope, row);
+  if (!schedule) return { schedule: null, series };
   const nominal = task.nominalDate;
   const past = (await pastTasksOf(scope, [row.id])).get(row.id) ?? [];
-  const next = await nextInSeries(scope, row.id, schedule, dayOfIso(nominal));
+  const next = await nextInSeries(scope, row, schedule, nameOf, task);
   return {
     schedule: {
       id: row.id,
@@ -148,7 +166,7 @@ async function seriesOf(
         .filter(({ nominalDate, shows }) => shows && nominalDate <= nominal)
         .slice(-8)
         .map((item) => item.task),
-      next: next && { ...next, who: row.assigneeName },
+      next,
     },
   };
 }
@@ -199,17 +217,46 @@ async function earlierOf(
 
 async function nextInSeries(
   scope: Scope,
-  scheduleId: string,
-  schedule: ReturnType<typeof plannedSchedule>,
-  nominal: number,
-): Promise<{ on: string; taskId: string | null } | null> {
-  const [made] = await scope.sql<{ id: string; on: string }>(
-    `select id, work_on as "on" from task where workspace_id = $1 and schedule_id = $2 and step_key = '' and nominal_date > $3::date
+  row: ScheduleRow,
+  schedule: PlannedSchedule,
+  nameOf: (id: string | null) => string | null,
+  task: Pick<FullRow, 'nominalDate' | 'stepKey' | 'state'>,
+): Promise<TaskAnswer['series']['next']> {
+  const nominal = dayOfIso(task.nominalDate as string);
+  const [made] = await scope.sql<{ id: string; on: string; who: string | null }>(
+    `select id, work_on as "on", assignee_id as who from task where workspace_id = $1 and schedule_id = $2 and step_key = '' and nominal_date > $3::date
      order by nominal_date limit 1`,
-    [scheduleId, isoOfDay(nominal)],
+    [row.id, isoOfDay(nominal)],
   );
-  if (made) return { on: made.on, taskId: made.id };
+  if (made) return { on: made.on, taskId: made.id, who: nameOf(made.who), isIfDoneToday: false };
+  const ifDone = task.stepKey === '' && !isEnded(task.state) ? asIfDone(scope, schedule, task.nominalDate) : null;
   const from = Math.max(nominal + 1, scope.now.day);
-  const next = nextDated(schedule, await scope.calendar(), from, (occurrence) => occurrence.nominal > nominal);
-  return next && { on: isoOfDay(next.on), taskId: null };
+  const next = nextDated(
+    ifDone ?? schedule,
+    await scope.calendar(),
+    from,
+    (occurrence) => occurrence.nominal > nominal,
+  );
+  const who = next && nameOf(assigneeOn(next, row.assigneeId));
+  return next && { on: isoOfDay(next.on), taskId: null, who, isIfDoneToday: ifDone !== null };
+}
+
+/** A schedule whose next date waits for this one, as it would be if this one were done today; null for any other. */
+function asIfDone(scope: Scope, schedule: PlannedSchedule, nominal: string | null): PlannedSchedule | null {
+  const { last } = schedule;
+  if (!last || last.nominal !== nominal) return null;
+  if (followsRule(revisionOn(schedule, scope.today).recurrence) === null) return null;
+  const { today } = scope;
+  const { reached } = last;
+  return {
+    ...schedule,
+    last: {
+      ...last,
+      reached: {
+        done: reached.done ?? today,
+        underWay: reached.underWay ?? today,
+        toCheck: reached.toCheck ?? today,
+      },
+    },
+  };
 }

@@ -38,7 +38,7 @@ export function taskRoutes(routes: Routes): Routes {
       .add(taskEndpoints.impactOfSeveral, 'manager', ({ scope, body }) => impactOfTasks(scope, body))
       .add(taskEndpoints.start, 'member', ({ scope, params }) => startTask(scope, params.taskId))
       .add(taskEndpoints.claim, 'member', ({ scope, params }) => claimTask(scope, params.taskId))
-      .add(taskEndpoints.finish, 'member', ({ scope, params }) => finishTask(scope, params.taskId))
+      .add(taskEndpoints.finish, 'member', ({ scope, params, body }) => finishTask(scope, params.taskId, body.nextOn))
       .add(taskEndpoints.tick, 'member', ({ scope, params, body }) =>
         tickLine(scope, params.taskId, body.key, body.ticked),
       )
@@ -47,7 +47,7 @@ export function taskRoutes(routes: Routes): Routes {
       )
       .add(taskEndpoints.pin, 'member', ({ scope, params, body }) => pinNote(scope, params.taskId, body.pinned))
       .add(taskEndpoints.answer, 'member', ({ scope, params, body }) => answerDemand(scope, params.taskId, body))
-      .add(taskEndpoints.sign, 'member', ({ scope, params }) => signTask(scope, params.taskId))
+      .add(taskEndpoints.sign, 'member', ({ scope, params, body }) => signTask(scope, params.taskId, body.nextOn))
       .add(taskEndpoints.sendBack, 'member', ({ scope, params, body }) =>
         sendBackTask(scope, params.taskId, body.reason),
       )

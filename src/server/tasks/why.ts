@@ -11,7 +11,7 @@ import {
   weekdayOf,
   writePhrase,
 } from '../../core/index.ts';
-import { partsOf, plannedSchedule, scheduleRows } from '../schedules/schedule-row.ts';
+import { partsOf, readableSchedule, scheduleRows } from '../schedules/schedule-row.ts';
 import type { Scope } from '../scope.ts';
 import { Run } from '../workspace/entity.ts';
 import { Task } from './entity.ts';
@@ -25,7 +25,8 @@ export async function whyHere(scope: Scope, id: string): Promise<string[]> {
   if (!row) return [made];
   const calendar = await scope.calendar();
   const { day: today } = scope.now;
-  const schedule = plannedSchedule(scope, row);
+  const schedule = readableSchedule(scope, row);
+  if (!schedule) return ['The rule of its schedule can’t be read any more.', made];
   const nominal = dayOfIso(task.nominalDate);
   const said = [
     `The rule “${writePhrase(revisionOn(schedule, task.nominalDate).recurrence, { start: 'unsaid' })}” gives ${sayDate(nominal)}, a ${weekdayName(weekdayOf(nominal))}.`,

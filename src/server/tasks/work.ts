@@ -18,6 +18,7 @@ import { followOn } from '../schedules/sync.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
 import { type GivenAnswer, Task, type Tick } from './entity.ts';
 import { removeHandMade } from './hand-made.ts';
+import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
 import { maySign, mayWork } from './permission.ts';
 import { doingOf } from './task-row.ts';
@@ -162,21 +163,26 @@ export function pinNote(scope: Scope, id: string, pinned: boolean): Promise<Save
   });
 }
 
-export function finishTask(scope: Scope, id: string): Promise<SavedTask> {
-  return change(scope, id, 'finished', async (task, tx) => {
+/** @param nextOn the day of the next one of its series, this once; null for what its schedule says */
+export function finishTask(scope: Scope, id: string, nextOn: string | null = null): Promise<SavedTask> {
+  return scope.transaction(async (tx) => {
+    const task = await workableTask(tx, id);
     refuseFinished(task, 'finished');
     const missing = stillMissing(doingOf(task, await proofFilesOf(tx, id)));
     if (missing.length > 0) throw invalid([{ path: 'steps', message: `Still missing: ${sayMissing(missing)}.` }]);
-    return finished(tx, task);
+    return withNextOn(tx, task, await writeTask(tx, task, 'finished', finished(tx, task)), nextOn);
   });
 }
 
-export function signTask(scope: Scope, id: string): Promise<SavedTask> {
-  return check(scope, id, 'signed', (_task, tx) => ({
-    state: 'done',
-    signedAt: tx.instant,
-    signedBy: tx.person?.id ?? null,
-  }));
+/** @param nextOn as when it is finished */
+export function signTask(scope: Scope, id: string, nextOn: string | null = null): Promise<SavedTask> {
+  return check(
+    scope,
+    id,
+    'signed',
+    (_task, tx) => ({ state: 'done', signedAt: tx.instant, signedBy: tx.person?.id ?? null }),
+    nextOn,
+  );
 }
 
 /** Back to whoever did it, with what is to be done again. */
@@ -194,6 +200,7 @@ function check(
   id: string,
   action: string,
   decide: (task: Task, tx: Scope) => Partial<Task>,
+  nextOn: string | null = null,
 ): Promise<SavedTask> {
   return scope.transaction(async (tx) => {
     const task = await tx.locked(Task, id, 'task');
@@ -201,7 +208,7 @@ function check(
     if (task.doneBy !== null && task.doneBy === tx.person?.id)
       throw forbidden('You did this yourself: someone else has to check it.');
     if (!maySign(tx, task)) throw forbidden('This is not yours to sign off.');
-    return writeTask(tx, task, action, decide(task, tx));
+    return withNextOn(tx, task, await writeTask(tx, task, action, decide(task, tx)), nextOn);
   });
 }
 

@@ -6,15 +6,14 @@ import type {
   TemplateLine,
   TemplateUses,
 } from '../../contract/index.ts';
-import { recurrenceSchema } from '../../contract/index.ts';
-import { dayOfIso, isDated, isoOfDay, planDays, plural, writePhrase } from '../../core/index.ts';
+import { dayOfIso, isDated, isoOfDay, planDays, plural, revisionOn, writePhrase } from '../../core/index.ts';
 import { type FieldChanges, fieldsBefore } from '../db/change.ts';
 import { type FileSource, filesOfTemplate, setTemplateFiles } from '../files/service.ts';
 import { conflict, invalid, notFound, Refusal } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { impactOf, plannedYear } from '../schedules/impact.ts';
 import { planProblem } from '../schedules/making.ts';
-import { plannedSchedule, scheduleRows } from '../schedules/schedule-row.ts';
+import { plannedSchedule, readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
 import { syncAll, UNSEEN_ONLY } from '../schedules/sync.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
 import { IS_TOUCHED } from '../tasks/made-task.ts';
@@ -245,12 +244,19 @@ export async function usesOfTemplate(scope: Scope, id: string): Promise<Template
     schedules: rows.map((row) => ({
       id: row.id,
       name: [row.templateName, row.assetName ?? row.clientName].filter(Boolean).join(' · '),
-      phrase: writePhrase(recurrenceSchema.parse(row.recurrence), { start: 'unsaid' }),
+      phrase: phraseOf(scope, row),
     })),
     tasks: all,
     unseen,
     open: open - unseen,
   };
+}
+
+function phraseOf(scope: Scope, row: ScheduleRow): string {
+  const schedule = readableSchedule(scope, row);
+  return schedule
+    ? writePhrase(revisionOn(schedule, scope.today).recurrence, { start: 'unsaid' })
+    : 'a rule that can’t be read';
 }
 
 const NAMED_USES = 5;

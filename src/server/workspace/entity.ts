@@ -64,10 +64,15 @@ export class Run {
   /** Schedules whose next has waited too long for one that is still open. */
   @Column({ type: 'jsonb' })
   waits!: RunAnswer['waits'];
+  @Column({ name: 'left_out', type: 'jsonb' })
+  leftOut!: RunAnswer['leftOut'];
+  /** Tasks that lapsed because the next one came. */
+  @Column({ type: 'integer' })
+  lapsed!: number;
   /** Who asked for it; null for one of the server's own. */
   @Column({ name: 'by_id', type: 'uuid', nullable: true })
   byId!: string | null;
-  /** The period of a fill. */
+  /** The period of a fill; of a run of one schedule only the first, as of which day. */
   @Column({ name: 'from_date', type: 'date', nullable: true })
   fromDate!: string | null;
   @Column({ name: 'to_date', type: 'date', nullable: true })

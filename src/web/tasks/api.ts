@@ -13,7 +13,7 @@ import {
   taskEndpoints,
   templateEndpoints,
 } from '../../contract/index.ts';
-import type { AnswerValue } from '../../core/index.ts';
+import { type AnswerValue, dayOfIso, sayDate } from '../../core/index.ts';
 import { useAnswer, useRefresh } from '../answer.ts';
 import { type Answer, addressOf, ask } from '../api.ts';
 import { sayDone, sayTrouble } from '../shell/toast.tsx';
@@ -57,7 +57,9 @@ export function useTaskActions() {
         act(ask(taskEndpoints.start, { params: { taskId } }), ({ task }) => `Started “${task.title}”.`),
       claim: (taskId: string) =>
         act(ask(taskEndpoints.claim, { params: { taskId } }), ({ task }) => `“${task.title}” is yours.`),
-      finish: (taskId: string) => act(ask(taskEndpoints.finish, { params: { taskId } }), sayFinished),
+      /** @param nextOn the day of the next one, this once */
+      finish: (taskId: string, nextOn: string | null = null) =>
+        act(ask(taskEndpoints.finish, { params: { taskId }, body: { nextOn } }), sayFinished),
       note: (taskId: string, note: string, was: string) =>
         act(ask(taskEndpoints.note, { params: { taskId }, body: { note, was } })),
       pin: (taskId: string, pinned: boolean) =>
@@ -75,8 +77,11 @@ export function useTaskActions() {
         if (saved && task.doneAt === null && saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
         return saved;
       },
-      sign: (taskId: string) =>
-        act(ask(taskEndpoints.sign, { params: { taskId } }), ({ task }) => `Signed off “${task.title}”.`),
+      sign: (taskId: string, nextOn: string | null) =>
+        act(
+          ask(taskEndpoints.sign, { params: { taskId }, body: { nextOn } }),
+          ({ task }) => `Signed off “${task.title}”.`,
+        ),
       sendBack: (taskId: string, reason: string) =>
         act(
           ask(taskEndpoints.sendBack, { params: { taskId }, body: { reason } }),
@@ -182,9 +187,9 @@ const SAID_OF_EDIT: Readonly<Record<EditReach, string>> = {
 const seen = (tasks: readonly TaskLine[]) => tasks.map(({ id, version }) => ({ id, version }));
 
 function sayFinished({ task }: Saved): string {
-  return task.state === 'toCheck'
-    ? `Finished “${task.title}”. ${task.signsOff ?? 'Someone else'} checks it now.`
-    : `Finished “${task.title}”.`;
+  if (task.state === 'toCheck') return `Finished “${task.title}”. ${task.signsOff ?? 'Someone else'} checks it now.`;
+  const { next } = task.series;
+  return `Finished “${task.title}”.${next ? ` The next one is on ${sayDate(dayOfIso(next.on))}.` : ''}`;
 }
 
 /** Work that no schedule makes: from one line, or from a template. */

@@ -157,7 +157,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
         {problem}
       </p>
       {task.schedule && me.isManager ? (
-        <fieldset className="mt-1 leading-[22px]">
+        <fieldset className="relative mt-1 leading-[22px]">
           <legend className="sr-only">How far it goes</legend>
           {(['one', 'later', 'open'] as const).map((key) => (
             <label key={key} className="flex items-center gap-2">

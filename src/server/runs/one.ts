@@ -1,0 +1,61 @@
+import type { RunOne } from '../../contract/index.ts';
+import { dayOfIso } from '../../core/index.ts';
+import { invalid, notFound } from '../http/refusal.ts';
+import { leftOutOf, makeOne, owedTasks } from '../schedules/making.ts';
+import { type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
+import type { Scope } from '../scope.ts';
+import { describeRun } from './log.ts';
+
+const FARTHEST_DAYS = 800;
+
+/** What the run of a day makes of one schedule, as if that day were today. Its dates are those of the schedule. */
+export async function rehearseOne(scope: Scope, scheduleId: string, asOf: string): Promise<Omit<RunOne, 'run'>> {
+  const span = spanOf(scope, asOf);
+  const [row] = await scheduleRows(scope, { ids: [scheduleId] });
+  if (!row) throw notFound('schedule');
+  const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
+  const owed = owedTasks(scope, row, making, span);
+  if (owed.kind === 'problem') return { tasks: [], leftOut: [], waitsFrom: null, problem: owed.message };
+  const there = await keysOf(scope, 'task', row);
+  const deleted = await keysOf(scope, 'deleted_task', row);
+  return {
+    problem: null,
+    waitsFrom: owed.waitsFrom,
+    leftOut: leftOutOf(scope, row, making.calendar, span),
+    tasks: owed.tasks.map((task) => {
+      const key = `${task.nominalDate} ${task.stepKey}`;
+      return {
+        title: task.title,
+        on: task.workOn,
+        appearsOn: task.appearsOn,
+        dueOn: task.dueOn,
+        who: task.assigneeId === null ? null : (making.people.get(task.assigneeId) ?? null),
+        fate: there.has(key) ? ('there' as const) : deleted.has(key) ? ('deleted' as const) : ('new' as const),
+      };
+    }),
+  };
+}
+
+/** The same for real, with its line in the log. */
+export async function runOne(scope: Scope, scheduleId: string, asOf: string): Promise<RunOne> {
+  const told = await rehearseOne(scope, scheduleId, asOf);
+  if (told.problem !== null) throw invalid([{ path: 'scheduleId', message: told.problem }]);
+  const run = await makeOne(scope, scheduleId, asOf, spanOf(scope, asOf));
+  return { ...told, run: await describeRun(scope, run) };
+}
+
+/** What would appear within the horizon of that day, and from it on. */
+function spanOf({ now, workspace }: Scope, asOf: string) {
+  const day = dayOfIso(asOf);
+  if (Math.abs(day - now.day) > FARTHEST_DAYS)
+    throw invalid([{ path: 'asOf', message: `A day within ${FARTHEST_DAYS} days of today.` }]);
+  return { from: Math.min(day, now.day), upTo: day + workspace.horizonDays };
+}
+
+async function keysOf(scope: Scope, table: 'task' | 'deleted_task', { id }: ScheduleRow): Promise<Set<string>> {
+  const rows = await scope.sql<{ key: string }>(
+    `select to_char(nominal_date, 'YYYY-MM-DD') || ' ' || step_key as key from ${table} where workspace_id = $1 and schedule_id = $2`,
+    [id],
+  );
+  return new Set(rows.map(({ key }) => key));
+}

@@ -1,0 +1,53 @@
+import { dayOfIso, moveDate, nextDated } from '../../core/index.ts';
+import { conflict, invalid } from '../http/refusal.ts';
+import { ownWrite } from '../schedules/changing.ts';
+import { Schedule } from '../schedules/entity.ts';
+import { plannedSchedule, scheduleRows } from '../schedules/schedule-row.ts';
+import { UNSEEN_ONLY } from '../schedules/sync.ts';
+import type { Scope } from '../scope.ts';
+import type { Task } from './entity.ts';
+import { oneTask } from './one-task.ts';
+import type { SavedTask } from './work.ts';
+
+/** Of a schedule whose next date was chosen by whoever finished the one before. */
+export const NEXT_CHOSEN = 'next date chosen';
+
+/** The finishing of a task, and the next of its series on another day, this once: undone together. */
+export async function withNextOn(
+  scope: Scope,
+  task: Task,
+  saved: SavedTask,
+  nextOn: string | null,
+): Promise<SavedTask> {
+  if (nextOn === null || saved.changeId === null) return saved;
+  const moved = await moveNext(scope, task, nextOn);
+  if (moved === null) return saved;
+  const changeId = await scope.joinChanges([saved.changeId, moved], 'finished');
+  return { task: await oneTask(scope, task.id), changeId };
+}
+
+async function moveNext(scope: Scope, task: Task, to: string): Promise<string | null> {
+  if (task.scheduleId === null || task.nominalDate === null || task.stepKey !== '')
+    throw invalid([{ path: 'nextOn', message: 'Nothing comes after this one by itself.' }]);
+  if (to < scope.today) throw invalid([{ path: 'nextOn', message: 'The next one can’t be before today.' }]);
+  const [row] = await scheduleRows(scope, { ids: [task.scheduleId] });
+  const [made] = await scope.sql<{ id: string; nominal: string; on: string; state: string; edited: string[] }>(
+    `select id, nominal_date as nominal, work_on as "on", state, edited from task
+     where workspace_id = $1 and schedule_id = $2 and step_key = '' and nominal_date > $3::date order by nominal_date limit 1`,
+    [task.scheduleId, task.nominalDate],
+  );
+  const from = Math.max(dayOfIso(task.nominalDate) + 1, scope.now.day);
+  const planned = row && !made ? nextDated(plannedSchedule(scope, row), await scope.calendar(), from) : null;
+  const nominal = made ? dayOfIso(made.nominal) : planned?.nominal;
+  if (nominal === undefined) throw invalid([{ path: 'nextOn', message: 'This is the last one of its schedule.' }]);
+  if (made && (made.state !== 'open' || made.edited.length > 0))
+    throw conflict('The next one has been begun or changed by hand already: change it there.');
+  const on = made ? dayOfIso(made.on) : planned?.on;
+  if (on === dayOfIso(to)) return null;
+  const before = await scope.locked(Schedule, task.scheduleId, 'schedule');
+  const { exceptions } = moveDate(before, nominal, dayOfIso(to));
+  const reach = made ? { open: false, also: [made.id] } : UNSEEN_ONLY;
+  const { fields } = await ownWrite(scope, before, { exceptions: [...exceptions] }, reach);
+  await scope.tell('schedules', 'tasks');
+  return scope.record('schedule', before.id, NEXT_CHOSEN, fields);
+}
