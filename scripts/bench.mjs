@@ -36,7 +36,7 @@ await runScript(async () => {
       logLevel: 'warning',
     });
     await stop();
-    const { status } = spawnSync(process.execPath, [outfile], { cwd: root, stdio: 'inherit' });
+    const { status } = spawnSync(process.execPath, ['--expose-gc', outfile], { cwd: root, stdio: 'inherit' });
     if (status !== 0) process.exit(status ?? 1);
   }
 });

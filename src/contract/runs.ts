@@ -41,11 +41,7 @@ const fillSchema = z.object({
 });
 export type FillInput = z.output<typeof fillSchema>;
 
-/** What a fill would do for one schedule. */
-const fillRowSchema = z.object({
-  scheduleId: id,
-  template: z.string(),
-  about: z.string().nullable(),
+const fillCounts = {
   /** Tasks that would be made, and those that are there already. */
   new: z.number().int(),
   there: z.number().int(),
@@ -54,10 +50,23 @@ const fillRowSchema = z.object({
   dayOff: z.number().int(),
   skipped: z.number().int(),
   deleted: z.number().int(),
+};
+
+/** What a fill would do for one schedule. */
+const fillRowSchema = z.object({
+  scheduleId: id,
+  templateId: id,
+  template: z.string(),
+  about: z.string().nullable(),
+  ...fillCounts,
   /** Why it can't be planned, or why it has no dates here. */
   remark: z.string(),
 });
 export type FillRow = z.infer<typeof fillRowSchema>;
+
+/** What a fill would do on one day, over all its schedules. */
+const fillDaySchema = z.object({ on: isoDate, ...fillCounts });
+export type FillDay = z.infer<typeof fillDaySchema>;
 
 /** What the run of a day makes of one schedule. */
 const runOneSchema = z.object({
@@ -108,7 +117,7 @@ export const runEndpoints = {
     method: 'POST',
     path: '/fills/rehearsal',
     body: fillSchema,
-    answer: z.object({ rows: z.array(fillRowSchema) }),
+    answer: z.object({ rows: z.array(fillRowSchema), days: z.array(fillDaySchema) }),
   }),
   fill: endpoint({ method: 'POST', path: '/fills', body: fillSchema, answer: z.object({ run: runSchema }) }),
   undo: endpoint({ method: 'POST', path: '/runs/:runId/undo', answer: z.object({ said: z.string() }) }),

@@ -14,6 +14,7 @@ export * from './civil-date/month.ts';
 export * from './doing/proof.ts';
 export * from './doing/proof-words.ts';
 export * from './doing/template-set.ts';
+export * from './group.ts';
 export * from './insight/day-bands.ts';
 export * from './insight/day-load.ts';
 export * from './insight/task-state.ts';

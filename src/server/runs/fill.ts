@@ -1,36 +1,51 @@
 import { quickAddJob } from 'graphile-worker';
 import type pg from 'pg';
-import { type FillInput, type FillRow, MAX_FILL_DAYS } from '../../contract/index.ts';
+import { type FillDay, type FillInput, type FillRow, MAX_FILL_DAYS } from '../../contract/index.ts';
 import {
-  type DatedOccurrence,
+  type CivilDay,
   dayOfIso,
   isDated,
+  isoOfDay,
+  MAIN_PART,
   type OmittedOccurrence,
   type PlannedOccurrence,
+  partDays,
   planDays,
   plural,
+  revisionOn,
+  type WorkingCalendar,
 } from '../../core/index.ts';
 import { invalid } from '../http/refusal.ts';
 import { planProblem } from '../schedules/making.ts';
-import { lockedScheduleRows, plannedSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
+import {
+  lockedScheduleRows,
+  partsOf,
+  plannedSchedule,
+  type ScheduleRow,
+  scheduleRows,
+} from '../schedules/schedule-row.ts';
 import type { Scope } from '../scope.ts';
-import { insertMadeTasks, type MadeTask, madeTasks } from '../tasks/made-task.ts';
+import { insertMadeTasks, type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
 import { Run } from '../workspace/entity.ts';
 
 /** Schedules filled in one transaction: small enough that progress is seen, and that others wait only briefly. */
 const BATCH = 20;
 
 /** Every date of the period that a schedule has for certain, whether it becomes a task or not. */
-async function planOf(scope: Scope, row: ScheduleRow, { from, to }: FillInput): Promise<PlannedOccurrence[]> {
-  const plan = planDays(plannedSchedule(scope, row), await scope.calendar(), dayOfIso(from), dayOfIso(to));
+function planOf(
+  scope: Scope,
+  row: ScheduleRow,
+  calendar: WorkingCalendar,
+  { from, to }: FillInput,
+): PlannedOccurrence[] {
+  const plan = planDays(plannedSchedule(scope, row), calendar, dayOfIso(from), dayOfIso(to));
   // One that waits for the last one has no date for certain.
   if (row.overlap.kind === 'wait') return [];
   return plan.filter((occurrence) => !isDated(occurrence) || !occurrence.isForeseen);
 }
 
-async function tasksFor(scope: Scope, row: ScheduleRow, input: FillInput): Promise<MadeTask[]> {
-  const dated: DatedOccurrence[] = (await planOf(scope, row, input)).filter(isDated);
-  return madeTasks(scope, row, dated, { calendar: await scope.calendar(), people: await scope.peopleNames() });
+function tasksFor(scope: Scope, row: ScheduleRow, making: Making, input: FillInput): MadeTask[] {
+  return madeTasks(scope, row, planOf(scope, row, making.calendar, input).filter(isDated), making);
 }
 
 function checkSpan(scope: Scope, { from, to }: FillInput): void {
@@ -42,57 +57,109 @@ function checkSpan(scope: Scope, { from, to }: FillInput): void {
     throw invalid([{ path: 'from', message: 'A fill makes what is to come: begin today at the earliest.' }]);
 }
 
-/** What a fill would make, schedule by schedule, and what stands in the way of the rest. Makes nothing. */
-export async function rehearseFill(scope: Scope, input: FillInput): Promise<{ rows: FillRow[] }> {
+type Counts = Pick<FillRow, 'new' | 'there' | 'paused' | 'dayOff' | 'skipped' | 'deleted'>;
+const NO_COUNTS: Counts = { new: 0, there: 0, paused: 0, dayOff: 0, skipped: 0, deleted: 0 };
+
+const FATE_OF_OMITTED = {
+  paused: 'paused',
+  'day off': 'dayOff',
+  closed: 'dayOff',
+  skipped: 'skipped',
+  'same day as another': 'skipped',
+} as const satisfies Record<OmittedOccurrence['because'], keyof Counts>;
+
+/** What a fill would make, schedule by schedule and day by day, and what stands in the way of the rest. Makes nothing. */
+export async function rehearseFill(scope: Scope, input: FillInput): Promise<{ rows: FillRow[]; days: FillDay[] }> {
   checkSpan(scope, input);
   const rows = await scheduleRows(scope, input.scheduleIds.length > 0 ? { ids: input.scheduleIds } : {});
   const there = await keysOf(scope, 'task', input);
   const deleted = await keysOf(scope, 'deleted_task', input);
+  const calendar = await scope.calendar();
   const answer: FillRow[] = [];
+  const days = new Map<CivilDay, Record<keyof Counts, number>>();
   for (const row of rows) {
+    const counts = { ...NO_COUNTS };
+    const count = (fate: keyof Counts, on: CivilDay) => {
+      counts[fate]++;
+      const day = days.get(on) ?? { ...NO_COUNTS };
+      day[fate]++;
+      days.set(on, day);
+    };
     const base = {
       scheduleId: row.id,
+      templateId: row.templateId,
       template: row.templateName,
       about: row.assetName ?? row.clientName ?? row.assigneeName,
-      ...{ new: 0, there: 0, paused: 0, dayOff: 0, skipped: 0, deleted: 0, remark: '' },
     };
     try {
-      const plan = await planOf(scope, row, input);
-      const tasks = await tasksFor(scope, row, input);
-      const keys = tasks.map((task) => `${task.scheduleId} ${task.nominalDate} ${task.stepKey}`);
-      const omitted = (...because: OmittedOccurrence['because'][]) =>
-        plan.filter((one) => !isDated(one) && because.includes(one.because)).length;
-      const counts = {
-        new: keys.filter((key) => !there.has(key) && !deleted.has(key)).length,
-        there: keys.filter((key) => there.has(key)).length,
-        paused: omitted('paused'),
-        dayOff: omitted('day off', 'closed'),
-        skipped: omitted('skipped', 'same day as another'),
-        deleted: keys.filter((key) => deleted.has(key) && !there.has(key)).length,
-      };
-      answer.push({ ...base, ...counts, remark: plan.length === 0 ? noDates(row) : '' });
+      const plan = planOf(scope, row, calendar, input);
+      const parts = partsOf(row);
+      const [thereOfRow, deletedOfRow] = [there.get(row.id), deleted.get(row.id)];
+      // Thousands of schedules over a year: only the days are worked out, not the tasks.
+      for (const one of plan) {
+        if (!isDated(one)) {
+          count(FATE_OF_OMITTED[one.because], one.on);
+          continue;
+        }
+        for (const part of parts) {
+          const on = part.key === MAIN_PART ? one.on : partDays(one, part, calendar).on;
+          const fate = thereOfRow?.has(one.nominal, part.key)
+            ? 'there'
+            : deletedOfRow?.has(one.nominal, part.key)
+              ? 'deleted'
+              : 'new';
+          count(fate, on);
+        }
+      }
+      answer.push({ ...base, ...counts, remark: plan.length === 0 ? noDates(scope, row, input) : '' });
     } catch (error) {
       const problem = planProblem(error);
       if (problem === null) throw error;
-      answer.push({ ...base, remark: problem });
+      answer.push({ ...base, ...NO_COUNTS, remark: problem });
     }
   }
-  return { rows: answer };
+  const inOrder = [...days].sort(([a], [b]) => a - b);
+  return { rows: answer, days: inOrder.map(([on, counts]) => ({ on: isoOfDay(on), ...counts })) };
 }
 
-function noDates({ last, archivedAt, overlap }: ScheduleRow): string {
+function noDates(scope: Scope, row: ScheduleRow, { from }: FillInput): string {
+  const { last, archivedAt, overlap } = row;
   if (archivedAt !== null) return 'its template is archived';
+  const { end } = revisionOn(plannedSchedule(scope, row), from).recurrence;
+  if (end.kind === 'on' && end.date < from) return 'has ended';
   return last === null && overlap.kind !== 'wait' ? 'no date in this period' : 'waits for the last one to be done';
 }
 
-/** Tasks that are there, or were deleted, near the period. */
-async function keysOf(scope: Scope, table: 'task' | 'deleted_task', { from, to }: FillInput): Promise<Set<string>> {
-  const rows = await scope.sql<{ key: string }>(
-    `select schedule_id || ' ' || to_char(nominal_date, 'YYYY-MM-DD') || ' ' || step_key as key from ${table}
+/** Nominal days and steps of one schedule. */
+class SetKeys {
+  private readonly byStep = new Map<string, Set<CivilDay>>();
+  add(nominal: CivilDay, step: string): void {
+    const days = this.byStep.get(step) ?? new Set();
+    this.byStep.set(step, days.add(nominal));
+  }
+  has(nominal: CivilDay, step: string): boolean {
+    return this.byStep.get(step)?.has(nominal) ?? false;
+  }
+}
+
+/** Tasks that are there, or were deleted, near the period, by schedule. */
+async function keysOf(
+  scope: Scope,
+  table: 'task' | 'deleted_task',
+  { from, to }: FillInput,
+): Promise<ReadonlyMap<string, SetKeys>> {
+  const rows = await scope.sql<{ scheduleId: string; nominal: string; step: string }>(
+    `select schedule_id as "scheduleId", nominal_date as nominal, step_key as step from ${table}
      where workspace_id = $1 and schedule_id is not null and nominal_date between $2::date - 400 and $3::date + 400`,
     [from, to],
   );
-  return new Set(rows.map(({ key }) => key));
+  const keys = new Map<string, SetKeys>();
+  for (const { scheduleId, nominal, step } of rows) {
+    const ofSchedule = keys.get(scheduleId) ?? new SetKeys();
+    ofSchedule.add(dayOfIso(nominal), step);
+    keys.set(scheduleId, ofSchedule);
+  }
+  return keys;
 }
 
 /** Puts a fill into the log and hands it to the queue, which goes on with it whatever becomes of this process. */
@@ -143,9 +210,10 @@ export async function carryOutFill(scope: Scope, runId: string): Promise<void> {
       const run = await tx.locked(Run, runId, 'run');
       if (run.state !== 'running') return true;
       const tasks: MadeTask[] = [];
+      const making = { calendar: await tx.calendar(), people: await tx.peopleNames() };
       for (const row of await lockedScheduleRows(tx, scheduleIds.slice(at, at + BATCH))) {
         try {
-          tasks.push(...(await tasksFor(tx, row, input)));
+          tasks.push(...tasksFor(tx, row, making, input));
         } catch (error) {
           const message = planProblem(error);
           if (message === null) throw error;

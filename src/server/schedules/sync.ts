@@ -2,13 +2,14 @@ import type { Reach, Sync } from '../../contract/index.ts';
 import {
   type DeletedTask,
   dayOfIso,
+  groupBy,
   type HeldBecause,
   isEnded,
   isoOfDay,
   type Reconciliation,
   reconcile,
 } from '../../core/index.ts';
-import { groupBy } from '../group.ts';
+
 import { invalid } from '../http/refusal.ts';
 import type { Scope } from '../scope.ts';
 import {

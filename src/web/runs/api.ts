@@ -15,12 +15,18 @@ export function useFill() {
   const refresh = useRefresh();
   return {
     /** @throws ProblemError when it is refused */
-    rehearse: async (input: FillInput) => (await ask(runEndpoints.rehearse, { body: input })).rows,
+    rehearse: (input: FillInput) => ask(runEndpoints.rehearse, { body: input }),
     /** @throws ProblemError when it is refused */
     start: async (input: FillInput): Promise<Run> => {
       const { run } = await ask(runEndpoints.fill, { body: input });
       void refresh('/runs');
       return run;
+    },
+    /** @throws ProblemError when it is refused */
+    runOne: async (scheduleId: string, asOf: string, isRehearsal: boolean) => {
+      const answer = await ask(runEndpoints.runOne, { params: { scheduleId }, body: { asOf, isRehearsal } });
+      if (!isRehearsal) void refresh('/runs', '/schedules', '/tideline', '/people/');
+      return answer;
     },
     undo: async ({ id: runId }: Run) => {
       try {

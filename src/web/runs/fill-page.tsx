@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { Outlet } from 'react-router';
-import type { FillInput, FillRow, Run } from '../../contract/index.ts';
+import type { FillDay, FillInput, FillRow, Run } from '../../contract/index.ts';
 import { type CivilDay, isoOfDay, monthIndexOf, monthOf, monthShort, monthStart, plural } from '../../core/index.ts';
 import { ProblemError } from '../api.ts';
 import { useSchedules } from '../schedules/api.ts';
@@ -9,6 +9,7 @@ import { useWorkspace } from '../shell/workspace.tsx';
 import { DateBlank } from '../ui/blanks.tsx';
 import { Skeleton } from '../ui/states.tsx';
 import { useFill, useRuns } from './api.ts';
+import { FillYear } from './fill-year.tsx';
 import { RunLog } from './run-log.tsx';
 
 const NO_TIDE: TideControl = { chosen: null, spans: false };
@@ -32,7 +33,7 @@ export default function FillPage() {
       },
     [span, chosen],
   );
-  const { rows, problem } = useRehearsal(me.isManager ? input : null, chosen?.ids.length === 0);
+  const { rows, days, problem } = useRehearsal(me.isManager ? input : null, chosen?.ids.length === 0);
   return (
     <div className="flex min-h-0 flex-1">
       <title>Fill a period · Jolly Rota</title>
@@ -70,6 +71,7 @@ export default function FillPage() {
             )}
             {!problem && rows === null && <Skeleton rows={6} />}
             {rows && <RehearsalTable rows={rows} />}
+            {rows && days.length > 0 && <FillYear from={span.from} to={span.to} days={days} />}
             <Progress />
           </>
         )}
@@ -94,15 +96,18 @@ function useChosen(words: string, category: string): { ids: string[]; isAll: boo
   }, [schedules, words, category]);
 }
 
+interface Rehearsed {
+  readonly rows: readonly FillRow[] | null;
+  readonly days: readonly FillDay[];
+  readonly problem: string | null;
+}
+
 const REHEARSAL_PAUSE_MS = 250;
 
 /** What a fill would make, asked for when the choice has stood still for a moment. */
-function useRehearsal(input: FillInput | null, isEmpty: boolean): { rows: FillRow[] | null; problem: string | null } {
+function useRehearsal(input: FillInput | null, isEmpty: boolean): Rehearsed {
   const { rehearse } = useFill();
-  const [answer, setAnswer] = useState<{ rows: FillRow[] | null; problem: string | null }>({
-    rows: null,
-    problem: null,
-  });
+  const [answer, setAnswer] = useState<Rehearsed>({ rows: null, days: [], problem: null });
   const { data } = useRuns();
   // A run that has made something since changes what is there already.
   const last = data?.runs[0];
@@ -110,17 +115,17 @@ function useRehearsal(input: FillInput | null, isEmpty: boolean): { rows: FillRo
   const asked = JSON.stringify(input);
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked for anew when the words of the question change, or a run is over
   useEffect(() => {
-    if (isEmpty) return setAnswer({ rows: [], problem: null });
+    if (isEmpty) return setAnswer({ rows: [], days: [], problem: null });
     if (input === null) return;
     let isOld = false;
     const timer = setTimeout(() => {
       rehearse(input).then(
-        (rows) => {
-          if (!isOld) setAnswer({ rows, problem: null });
+        (rehearsed) => {
+          if (!isOld) setAnswer({ ...rehearsed, problem: null });
         },
         (error: unknown) => {
           if (!(error instanceof ProblemError)) throw error;
-          if (!isOld) setAnswer({ rows: null, problem: error.message });
+          if (!isOld) setAnswer({ rows: null, days: [], problem: error.message });
         },
       );
     }, REHEARSAL_PAUSE_MS);
@@ -243,7 +248,7 @@ function RehearsalTable({ rows }: { readonly rows: readonly FillRow[] }) {
   const without = rows.length - shown.length;
   const sum = (key: (typeof COLUMNS)[number][0]) => rows.reduce((total, row) => total + row[key], 0);
   return (
-    <table className="tt is-static min-w-[980px] border-t border-line-2 [&_td]:!h-[29px]">
+    <table className="tt is-static min-w-[1120px] border-t border-line-2 [&_td]:!h-[29px]">
       <caption className="sr-only">What would be made, by template</caption>
       <colgroup>
         <col />

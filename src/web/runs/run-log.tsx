@@ -6,7 +6,7 @@ import { moveThroughRows } from '../ui/arrow-rows.ts';
 import { DateBlock } from '../ui/date-block.tsx';
 import { Skeleton, Trouble } from '../ui/states.tsx';
 import { useFill, useRuns } from './api.ts';
-import { sayLength, sayMade, sayPeriod, sayWhy } from './run-words.ts';
+import { canTakeBack, sayLength, sayMade, sayPeriod, sayWhy } from './run-words.ts';
 
 /** Every making of tasks, newest first. */
 export function RunLog() {
@@ -62,7 +62,7 @@ function Row({ run }: { readonly run: Run }) {
       <td>{sayMade(run)}</td>
       <td className="num text-ink-2">{sayLength(run.milliseconds)}</td>
       <td className="!py-0 text-right">
-        {run.why === 'fill' && run.state === 'done' && me.isManager && (
+        {canTakeBack(run) && me.isManager && (
           <button type="button" className="btn !h-[28px] !min-h-[28px]" onClick={() => void undo(run)}>
             Take it back
           </button>

@@ -1,5 +1,5 @@
 import { Link, useNavigate, useParams } from 'react-router';
-import { dayOfIso, plural } from '../../core/index.ts';
+import { dayOfIso, groupBy, plural } from '../../core/index.ts';
 import { useSchedules } from '../schedules/api.ts';
 import { useToday } from '../shell/workspace.tsx';
 import { DateBlock } from '../ui/date-block.tsx';
@@ -7,7 +7,7 @@ import { Pennant } from '../ui/pennant.tsx';
 import { CloseButton, SideSheet } from '../ui/side-sheet.tsx';
 import { Skeleton, Trouble } from '../ui/states.tsx';
 import { useRun } from './api.ts';
-import { sayMade, sayPeriod, sayWhy } from './run-words.ts';
+import { canTakeBack, sayLeftOut, sayMade, sayPeriod, sayWhy } from './run-words.ts';
 
 /** One run, down to each task that it made. */
 export default function RunSheet() {
@@ -16,6 +16,12 @@ export default function RunSheet() {
   const { schedules } = useSchedules();
   const today = useToday();
   const navigate = useNavigate();
+  const nameOf = (scheduleId: string) => {
+    const found = schedules?.find(({ id }) => id === scheduleId);
+    return found
+      ? [found.template.name, found.asset?.name ?? found.client?.name].filter(Boolean).join(', ')
+      : 'a schedule';
+  };
   const close = () => void navigate('/fill');
   return (
     <SideSheet label="A run" onClose={close}>
@@ -30,7 +36,7 @@ export default function RunSheet() {
             <h2 className="text-[22px] leading-[26px] first-letter:uppercase">{sayWhy(data.run)}</h2>
             <p className="text-[14px] text-ink-2">{sayPeriod(data.run, today)}</p>
             <p className="mt-1 text-[14px]">{sayMade(data.run)}</p>
-            {data.run.why === 'fill' && data.run.state === 'done' && (
+            {canTakeBack(data.run) && (
               <p className="mt-1 text-[14px]">
                 Taking it back removes {plural(data.takesBack, 'task')}
                 {data.keeps > 0 ? ` and leaves ${data.keeps} that somebody has worked on.` : '.'}
@@ -39,13 +45,26 @@ export default function RunSheet() {
           </div>
           {data.run.problems.length > 0 && (
             <div className="section">
-              <h3>Left out</h3>
+              <h3>Problems</h3>
               {data.run.problems.map(({ scheduleId, message }) => (
                 <p key={scheduleId} className="text-[14px] leading-[19px]">
                   <Link className="link-line" to={`/schedules/${scheduleId}`}>
-                    {schedules?.find(({ id }) => id === scheduleId)?.template.name ?? 'a schedule'}
+                    {nameOf(scheduleId)}
                   </Link>
                   : {message}
+                </p>
+              ))}
+            </div>
+          )}
+          {data.run.leftOut.length > 0 && (
+            <div className="section">
+              <h3>Left out</h3>
+              {[...groupBy(data.run.leftOut, ({ scheduleId }) => scheduleId)].map(([scheduleId, dates]) => (
+                <p key={scheduleId} className="text-[14px] leading-[19px]">
+                  <Link className="link-line" to={`/schedules/${scheduleId}`}>
+                    {nameOf(scheduleId)}
+                  </Link>
+                  : {sayLeftOut(dates)}
                 </p>
               ))}
             </div>

@@ -31,8 +31,10 @@ import { ProblemError } from '../api.ts';
 import { LastChanged } from '../history/last-changed.tsx';
 import { ImpactDialog } from '../impact/impact-dialog.tsx';
 import { needsLook } from '../impact/impact-words.ts';
+import { RunOne } from '../runs/run-one.tsx';
 import { type TideControl, useTide } from '../shell/frame.tsx';
 import { useKeys } from '../shell/keys.tsx';
+import { sayTrouble } from '../shell/toast.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { useTemplates } from '../templates/api.ts';
 import { useDraft } from '../ui/draft.ts';
@@ -40,6 +42,8 @@ import { Skeleton, Trouble } from '../ui/states.tsx';
 import { useSchedule, useScheduleActions, useSchedules } from './api.ts';
 import { type BenchDraft, draftOf, freshDraft, plannedOf } from './bench-draft.ts';
 import { BenchForm } from './bench-form.tsx';
+import { changesOf } from './chosen-changes.ts';
+import { useSchedulesLookedAt } from './looked-at.tsx';
 import { RehearsalSheet } from './rehearsal-sheet.tsx';
 import { WhatThisMakes } from './what-this-makes.tsx';
 
@@ -73,6 +77,8 @@ function Bench({ schedule, templates, task }: BenchProps) {
   const [search, setSearch] = useSearchParams();
   const { save, impact } = useScheduleActions();
   const [looking, setLooking] = useState<Impact | null>(null);
+  const [running, setRunning] = useState(false);
+  const around = useSchedulesLookedAt({ onSaved: () => undefined, onRefused: sayTrouble });
   const initial = useMemo(
     () =>
       schedule
@@ -188,6 +194,8 @@ function Bench({ schedule, templates, task }: BenchProps) {
           onClose={() => setLooking(null)}
         />
       )}
+      {around.dialog}
+      {running && schedule && <RunOne schedule={schedule} onClose={() => setRunning(false)} />}
       <div className="page-head !min-h-[52px]">
         <h1 className="truncate">{template?.name ?? 'New schedule'}</h1>
         <span className="truncate text-[13px] text-ink-2">
@@ -198,10 +206,31 @@ function Bench({ schedule, templates, task }: BenchProps) {
               : ''}
         </span>
         <span className={`ml-auto text-right text-[13px] leading-4 ${refusal ? 'text-late' : ''}`} role="status">
-          {problem ?? (schedule && isChanged ? 'Changed, not saved.' : '')}
+          {problem ??
+            (schedule?.deletedOn
+              ? `Deleted on ${sayDate(dayOfIso(schedule.deletedOn))}: it makes nothing.`
+              : schedule && isChanged
+                ? 'Changed, not saved.'
+                : '')}
         </span>
         {workspace.me.isManager && (
           <>
+            {schedule?.deletedOn && (
+              <button
+                type="button"
+                className="btn"
+                onClick={() =>
+                  around.look(changesOf([schedule], { kind: 'bringBack' }, workspace.workingCalendar, workspace.today))
+                }
+              >
+                Bring it back
+              </button>
+            )}
+            {schedule && !schedule.deletedOn && !isChanged && (
+              <button type="button" className="btn" onClick={() => setRunning(true)}>
+                Run it …
+              </button>
+            )}
             {isChanged && (
               <button
                 type="button"

@@ -88,7 +88,8 @@ export function Frame() {
           marks={lands === null ? control?.marks : { days: [lands], label: 'it lands here' }}
         />
         <TideContext value={setControl}>
-          <main className="flex min-h-0 flex-1 flex-col">
+          {/* What is only for readers stands outside the flow: it must not make the page longer than the screen. */}
+          <main className="relative flex min-h-0 flex-1 flex-col [overflow:clip]">
             <Outlet />
           </main>
         </TideContext>

@@ -1,0 +1,250 @@
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import pg from 'pg';
+import { pino } from 'pino';
+import type { DataSource } from 'typeorm';
+import { startPostgres } from '../scripts/postgres.mjs';
+import { templateInputSchema } from '../src/contract/index.ts';
+import { dataSource } from '../src/server/db/data-source.ts';
+import { carryOutFill, rehearseFill } from '../src/server/runs/fill.ts';
+import { impactOfSchedules } from '../src/server/schedules/changing.ts';
+import { runMaking } from '../src/server/schedules/making.ts';
+import { scheduleRows } from '../src/server/schedules/schedule-row.ts';
+import { Scope } from '../src/server/scope.ts';
+import { impactOfTemplate, oneTemplate } from '../src/server/templates/service.ts';
+import { Run, Workspace } from '../src/server/workspace/entity.ts';
+import { line } from './measure.ts';
+import { workload } from './workload.ts';
+
+const SCHEDULES = 5000;
+const USING_ONE_TEMPLATE = 400;
+const TASKS = 20_000;
+const ROUNDS = 3;
+/** Rows of a bare INSERT: as many as the parameters of a statement allow, less some. */
+const A_STATEMENT = 500;
+const NOW = Date.parse('2026-11-24T10:40:00Z');
+const log = pino({ level: 'silent' });
+const folder = join(process.cwd(), '.cache', 'bench-postgres');
+
+rmSync(folder, { recursive: true, force: true });
+const postgres = await startPostgres({ folder, fast: true });
+const source = await dataSource(postgres.url).initialize();
+const pool = new pg.Pool({ connectionString: postgres.url, max: 1 });
+try {
+  await source.runMigrations();
+  const ratio = await making(source);
+  await rehearsals(source);
+  console.log(`ratio ${ratio.toFixed(2)} of the bare INSERT`);
+} finally {
+  await pool.end();
+  await source.destroy();
+  await postgres.stop();
+  rmSync(folder, { recursive: true, force: true });
+}
+
+/** A workspace of its own with so many schedules of one template. */
+async function workspaceOf(source: DataSource, schedules: number): Promise<Scope> {
+  const ids = (
+    await source.query(
+      `select gen_random_uuid() as workspace, gen_random_uuid() as person, gen_random_uuid() as template`,
+    )
+  )[0];
+  await source.query(
+    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo)
+     values ($1, 'Bench ' || $2, '', 'Europe/London', '[1,2,3,4,5]', '[]', '[]', 30, '04:00', null, true)`,
+    [ids.workspace, ids.workspace],
+  );
+  await source.query(
+    `insert into person (workspace_id, id, name, role, is_manager, capacity_minutes) values ($1, $2, 'Wynn Abel', 'owner', true, 420)`,
+    [ids.workspace, ids.person],
+  );
+  const lines = Array.from({ length: 5 }, (_, i) => ({
+    kind: 'check',
+    key: `c${i}`,
+    text: `Look at point ${i + 1}`,
+    note: '',
+    demands: [],
+  }));
+  await source.query(
+    `insert into template (workspace_id, id, version, name, summary, title_pattern, instructions, links, priority, sign_off, finish_with_last,
+       numbered, demands, estimate_minutes, assignee_id, steps, changed_at, changed_by)
+     values ($1, $2, 1, 'Round', '', 'Round {weekday} {day}', '<p>Walk it from end to end.</p>', '[]', 'normal', null, false, false, '[]', 30, $3, $4, now(), $3)`,
+    [ids.workspace, ids.template, ids.person, JSON.stringify(lines)],
+  );
+  const timing = {
+    v: 1,
+    appears: { amount: -1, unit: 'workingDay' },
+    starts: { amount: 0, unit: 'day' },
+    due: { amount: 0, unit: 'day' },
+    startTime: '08:00',
+    dueTime: '12:00',
+    reminders: [],
+    zone: null,
+  };
+  await source.query(
+    `insert into schedule (workspace_id, id, version, template_id, client_id, asset_id, assignee_id, recurrence, timing, overlap, pauses,
+       exceptions, revisions, settled_to, problem, created_at)
+     select $1, gen_random_uuid(), 1, $2, null, null, $3, rule, $4, '{"kind": "add"}', '[]', '[]', '[]', '2026-11-24', null, now()
+     from jsonb_array_elements($5::jsonb) rule`,
+    [
+      ids.workspace,
+      ids.template,
+      ids.person,
+      timing,
+      JSON.stringify(workload(schedules, '2024-11-01').map(({ ours }) => ({ v: 1, ...ours }))),
+    ],
+  );
+  const workspace = await source.getRepository(Workspace).findOneByOrFail({ id: ids.workspace });
+  return Scope.on(source, workspace, null, { now: () => NOW, stands: true });
+}
+
+/** Making tasks, against the same rows in a bare multi-row INSERT into the same table, in turns. */
+async function making(source: DataSource): Promise<number> {
+  const scope = await workspaceOf(source, SCHEDULES);
+  const client = await pool.connect();
+  try {
+    return await rounds(scope, client);
+  } finally {
+    client.release();
+  }
+}
+
+/** @returns how many rows a second it makes for each of the bare INSERT's */
+async function rounds(scope: Scope, client: pg.PoolClient): Promise<number> {
+  const times = { made: [] as number[], bare: [] as number[] };
+  const heap: number[] = [];
+  let rows: Record<string, unknown>[] = [];
+  for (let round = 0; round < ROUNDS + 1; round++) {
+    await client.query('delete from task; delete from run');
+    await client.query(`update schedule set settled_to = '2026-11-24'`);
+    await client.query('vacuum task');
+    const began = performance.now();
+    const run = await runMaking(scope, 'byHand', log);
+    const made = performance.now() - began;
+    if (run.made < TASKS) throw new Error(`Only ${run.made} tasks were made.`);
+    rows = (await client.query('select * from task')).rows;
+    await client.query('delete from task; delete from run');
+    await client.query('vacuum task');
+    const bare = await bareInsert(client, rows);
+    // The first round warms both up.
+    if (round > 0) {
+      times.made.push(made);
+      times.bare.push(bare);
+    }
+    global.gc?.();
+    heap.push(process.memoryUsage().heapUsed / 1e6);
+  }
+  const [made, bare] = [median(times.made), median(times.bare)];
+  console.log(`Making ${rows.length.toLocaleString('en-GB')} tasks of ${SCHEDULES.toLocaleString('en-GB')} schedules`);
+  line('planned, written and logged', made, `${Math.round((rows.length / made) * 1000)} rows a second`);
+  line('the same rows by a bare multi-row INSERT', bare, `${Math.round((rows.length / bare) * 1000)} rows a second`);
+  console.log(`  heap after each round: ${heap.map((mb) => `${mb.toFixed(0)} MB`).join(', ')}`);
+  return bare / made;
+}
+
+async function bareInsert(client: pg.PoolClient, rows: readonly Record<string, unknown>[]): Promise<number> {
+  const columns = Object.keys(rows[0] ?? {});
+  // Written out beforehand: what is measured is the database taking them.
+  const values = rows.map((row) =>
+    columns.map((column) => {
+      const value = row[column];
+      return value !== null && typeof value === 'object' && !(value instanceof Date) ? JSON.stringify(value) : value;
+    }),
+  );
+  const began = performance.now();
+  await client.query('begin');
+  for (let at = 0; at < values.length; at += A_STATEMENT) {
+    const batch = values.slice(at, at + A_STATEMENT);
+    const places = batch
+      .map((_, i) => `(${columns.map((__, j) => `$${i * columns.length + j + 1}`).join(',')})`)
+      .join(',');
+    await client.query(`insert into task (${columns.join(',')}) values ${places}`, batch.flat());
+  }
+  await client.query('commit');
+  return performance.now() - began;
+}
+
+/** What a manager waits for: a rehearsal of everything over a year, the Impact of a template and of many schedules. */
+async function rehearsals(source: DataSource): Promise<void> {
+  const all = await workspaceOf(source, SCHEDULES);
+  const year = { from: '2026-11-25', to: '2027-11-24', scheduleIds: [] };
+  await timed(`a rehearsal of ${SCHEDULES} schedules over a year`, async () => {
+    const { rows } = await rehearseFill(all, year);
+    return `${rows.reduce((sum, row) => sum + row.new, 0)} tasks`;
+  });
+
+  const some = await workspaceOf(source, USING_ONE_TEMPLATE);
+  await runMaking(some, 'byHand', log);
+  const [row] = await scheduleRows(some);
+  if (!row) throw new Error('There are no schedules.');
+  const template = await oneTemplate(some, row.templateId);
+  const input = templateInputSchema.parse(template);
+  await timed(`Impact of a template used by ${USING_ONE_TEMPLATE} schedules`, async () => {
+    const { figures } = await impactOfTemplate(some, template.id, {
+      ...input,
+      version: template.version,
+      estimateMinutes: 35,
+      instructions: '<p>Walk it twice.</p>',
+      reach: { open: false, also: [] },
+    });
+    return `${figures.changed} changed`;
+  });
+  const changes = (await scheduleRows(some)).map(({ id, version }) => ({ id, version, set: { assigneeId: null } }));
+  await timed(`Impact of a change of ${USING_ONE_TEMPLATE} schedules at once`, async () => {
+    const { figures } = await impactOfSchedules(some, { changes, reach: { open: false, also: [] } });
+    return `${figures.changed} changed`;
+  });
+  await fillMemory(all);
+}
+
+/** A year of everything, in batches: what it holds on to does not grow with it. */
+async function fillMemory(scope: Scope): Promise<void> {
+  const { rows } = await rehearseFill(scope, { from: '2026-11-25', to: '2027-11-24', scheduleIds: [] });
+  const run = await scope.insert(Run, {
+    id: scope.newId(),
+    why: 'fill',
+    startedAt: scope.instant,
+    milliseconds: 0,
+    made: 0,
+    already: 0,
+    problems: [],
+    waits: [],
+    leftOut: [],
+    lapsed: 0,
+    byId: null,
+    fromDate: '2026-11-25',
+    toDate: '2027-11-24',
+    scheduleIds: rows.map(({ scheduleId }) => scheduleId),
+    state: 'running',
+    total: 0,
+  });
+  global.gc?.();
+  const before = process.memoryUsage().heapUsed / 1e6;
+  let most = 0;
+  const watch = setInterval(() => {
+    most = Math.max(most, process.memoryUsage().heapUsed / 1e6);
+  }, 50);
+  const began = performance.now();
+  await carryOutFill(scope, run.id);
+  clearInterval(watch);
+  const { made } = await scope.one(Run, run.id, 'run');
+  global.gc?.();
+  const after = process.memoryUsage().heapUsed / 1e6;
+  line(`a fill of a year of ${SCHEDULES} schedules`, performance.now() - began, `${made} tasks`);
+  console.log(`  heap before ${before.toFixed(0)} MB, at most ${most.toFixed(0)} MB, after ${after.toFixed(0)} MB`);
+}
+
+async function timed(what: string, work: () => Promise<string>): Promise<void> {
+  const times: number[] = [];
+  let remark = '';
+  for (let round = 0; round < ROUNDS + 1; round++) {
+    const began = performance.now();
+    remark = await work();
+    times.push(performance.now() - began);
+  }
+  line(what, median(times.slice(1)), `${remark}; the first time ${Math.round(times[0] ?? 0)} ms`);
+}
+
+function median(values: readonly number[]): number {
+  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+}
