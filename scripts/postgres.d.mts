@@ -7,6 +7,7 @@ export interface OwnPostgres {
 export function startPostgres(options: {
   readonly folder: string;
   readonly fast?: boolean;
+  readonly port?: number | null;
   readonly say?: (line: string) => void;
 }): Promise<OwnPostgres>;
 export function freePort(): Promise<number>;

@@ -19,10 +19,10 @@ import { Stop } from './say.mjs';
  * A private PostgreSQL cluster: on loopback only, with a generated password, owned by the `postgres` user when we are root
  * (PostgreSQL refuses to run as root), and stopped with us however we end.
  *
- * `folder` holds the cluster; `fast` turns off what makes it survive a power cut, for tests.
+ * `folder` holds the cluster; `port` is any free one unless it is said; `fast` turns off what makes it survive a power cut, for tests.
  * Resolves to { url, folder, stop }.
  */
-export async function startPostgres({ folder: wanted, fast = false, say = () => {} }) {
+export async function startPostgres({ folder: wanted, fast = false, port: wantedPort = null, say = () => {} }) {
   const programs = postgresPrograms();
   const asRoot = process.getuid?.() === 0;
   const folder = reachableFolder(wanted, asRoot, say);
@@ -30,7 +30,7 @@ export async function startPostgres({ folder: wanted, fast = false, say = () => 
   const password = keptPassword(folder);
   if (!existsSync(join(cluster, 'PG_VERSION'))) initialise(programs, folder, cluster, asRoot);
   clearStaleLock(cluster);
-  const port = await freePort();
+  const port = wantedPort ?? (await freePort());
   const options = [
     '-D',
     cluster,

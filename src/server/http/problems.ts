@@ -1,8 +1,8 @@
 import { STATUS_CODES } from 'node:http';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
-import { QueryFailedError } from 'typeorm';
 import type { Problem } from '../../contract/index.ts';
+import { isConnectionLoss } from '../db/outage.ts';
 import { Refusal } from './refusal.ts';
 
 /** Every error leaves as problem details (RFC 9457): refusals in their own words, faults of ours without their insides. */
@@ -40,14 +40,6 @@ function problem(status: number, detail: string): Problem {
 /** The status that the body parser gives to bodies it can't take. */
 function statusOf(error: unknown): number | null {
   return error instanceof Error && 'status' in error && typeof error.status === 'number' ? error.status : null;
-}
-
-const CONNECTION_LOSS = new Set(['ECONNREFUSED', 'ECONNRESET', '57P01', '57P02', '57P03', '08006', '08001', '08003']);
-
-function isConnectionLoss(error: unknown): boolean {
-  const cause = error instanceof QueryFailedError ? error.driverError : error;
-  if (!(cause instanceof Error)) return false;
-  return ('code' in cause && CONNECTION_LOSS.has(String(cause.code))) || /Connection terminated/.test(cause.message);
 }
 
 export const noSuchRoute: RequestHandler = (request) => {

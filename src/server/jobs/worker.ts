@@ -4,6 +4,7 @@ import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { instantOf } from '../../core/index.ts';
 import type { Clock } from '../clock.ts';
+import { untilDatabaseAnswers } from '../db/outage.ts';
 import { sweepFiles } from '../files/service.ts';
 import type { FileStore } from '../files/store.ts';
 import { carryOutFill } from '../runs/fill.ts';
@@ -54,15 +55,19 @@ export async function startWorker({ source, pool, clock, log, files }: WorkerPar
       },
       make: async (payload) => {
         const { workspaceId, why } = payload as MakePayload;
-        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-        if (!workspace) return;
-        const result = await runMaking(scopeOf(workspace), why, log);
-        log.info({ workspace: workspace.name, made: result.made, already: result.already }, 'tasks made');
+        await untilDatabaseAnswers(async () => {
+          const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+          if (!workspace) return;
+          const result = await runMaking(scopeOf(workspace), why, log);
+          log.info({ workspace: workspace.name, made: result.made, already: result.already }, 'tasks made');
+        }, log);
       },
       fill: async (payload) => {
         const { workspaceId, runId } = payload as FillPayload;
-        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-        if (workspace) await carryOutFill(scopeOf(workspace), runId);
+        await untilDatabaseAnswers(async () => {
+          const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+          if (workspace) await carryOutFill(scopeOf(workspace), runId);
+        }, log);
       },
       sweep: async () => {
         const gone = await sweepFiles(source, files, new Date(clock.now()));
