@@ -30,11 +30,38 @@ export interface WorkerParts {
   readonly files: FileStore;
 }
 
+export interface RunningWorker {
+  stop(): Promise<void>;
+}
+
 /**
  * The job queue. Each minute it looks which workspaces have reached their time of day; each start-up makes what is owed,
- * so that a server that was down catches up at once.
+ * so that a server that was down catches up at once. Where the queue itself breaks down, as when the database goes in the
+ * very moment that a job is over, it is begun again.
  */
-export async function startWorker({ source, pool, clock, log, files }: WorkerParts): Promise<Runner> {
+export async function startWorker(parts: WorkerParts): Promise<RunningWorker> {
+  let isStopped = false;
+  const begin = async (): Promise<Runner> => {
+    const runner = await startRunner(parts);
+    runner.promise.catch(async (error: unknown) => {
+      if (isStopped) return;
+      parts.log.error({ err: error }, 'the job queue broke down and is begun again');
+      current = untilDatabaseAnswers(begin, parts.log);
+      await current.catch((again: unknown) => parts.log.fatal({ err: again }, 'the job queue can’t be begun again'));
+    });
+    return runner;
+  };
+  let current = begin();
+  await current;
+  return {
+    async stop() {
+      isStopped = true;
+      await (await current).stop();
+    },
+  };
+}
+
+async function startRunner({ source, pool, clock, log, files }: WorkerParts): Promise<Runner> {
   const scopeOf = (workspace: Workspace) => Scope.on(source, workspace, null, clock);
   const runner = await run({
     pgPool: pool,
