@@ -1,11 +1,9 @@
-import { pino } from 'pino';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { FillRow, Run, Schedule } from '../../contract/index.ts';
 import { runMaking } from '../schedules/making.ts';
-import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { carryOutFill } from './fill.ts';
 
-const log = pino({ level: 'silent' });
 let server: TestServer;
 let ines: Agent;
 beforeEach(async () => {
@@ -58,7 +56,7 @@ describe('a fill', () => {
     expect((await ines.post('/api/fills').send(JANUARY).expect(422)).body.detail).toContain('nothing to make');
     // The daily run comes upon them, and doubles none.
     server.clock.set('2027-01-05T04:00');
-    await runMaking(await server.scope(), 'daily', log);
+    await runMaking(await server.scope(), 'daily', silent);
     const doubles = await server.source.query(
       'select 1 from task where schedule_id is not null group by schedule_id, nominal_date, step_key, head having count(*) > 1',
     );
@@ -142,7 +140,7 @@ describe('a fill', () => {
 describe('the run log', () => {
   it('opens a run down to each task that it made', async () => {
     server.clock.set('2026-11-28T04:00');
-    const run = await runMaking(await server.scope(), 'daily', log);
+    const run = await runMaking(await server.scope(), 'daily', silent);
     expect(run.made).toBeGreaterThan(0);
     const opened = (await ines.get(`/api/runs/${run.id}`).expect(200)).body;
     expect(opened.run).toMatchObject({ why: 'daily', by: null, made: run.made, state: 'done' });

@@ -1,10 +1,8 @@
-import { pino } from 'pino';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Schedule, type Template } from '../../contract/index.ts';
-import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { runMaking } from './making.ts';
 
-const log = pino({ level: 'silent' });
 let server: TestServer;
 let ines: Agent;
 let schedule: Schedule;
@@ -174,7 +172,7 @@ describe('a deleted task', () => {
     const before = await tasks();
     const [, second] = before;
     const { body } = await ines.delete(`/api/tasks/${second?.id}`).expect(200);
-    await runMaking(await server.scope(), 'daily', log);
+    await runMaking(await server.scope(), 'daily', silent);
     await save({ timing: { ...schedule.timing, dueTime: '16:00' } });
     expect((await tasks()).map(({ work_on }) => work_on)).toEqual(['2026-11-25', '2026-12-23']);
     await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);

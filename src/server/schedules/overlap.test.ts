@@ -1,12 +1,10 @@
-import { pino } from 'pino';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Run, Schedule } from '../../contract/index.ts';
 import { PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
-import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { newTemplate, ownTask } from '../testing/work.ts';
 import { runMaking } from './making.ts';
 
-const log = pino({ level: 'silent' });
 let server: TestServer;
 let ines: Agent;
 beforeEach(async () => {
@@ -37,7 +35,7 @@ const tasks = ({ id }: Schedule) =>
     [id],
   );
 const days = async (schedule: Schedule) => (await tasks(schedule)).map(({ work_on }) => work_on);
-const run = async () => runMaking(await server.scope(), 'daily', log);
+const run = async () => runMaking(await server.scope(), 'daily', silent);
 const at = (moment: string) => server.clock.set(moment);
 
 describe('a schedule whose next waits', () => {

@@ -1,11 +1,9 @@
-import { pino } from 'pino';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Schedule } from '../../contract/index.ts';
 import { changeSeveral, oneSchedule } from '../testing/schedules.ts';
-import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { runMaking } from './making.ts';
 
-const log = pino({ level: 'silent' });
 let server: TestServer;
 let ines: Agent;
 let rounds: Schedule[];
@@ -101,7 +99,7 @@ describe('a schedule that is deleted', () => {
     expect(await list()).not.toContain(first.id);
     expect(await oneSchedule(ines, first.id)).toMatchObject({ deletedOn: '2026-11-24', next: null });
     server.clock.set('2026-12-20T06:00');
-    await runMaking(await server.scope(), 'daily', log);
+    await runMaking(await server.scope(), 'daily', silent);
     const left = (await openTasks()).filter(({ schedule_id }) => schedule_id === first.id);
     expect(left.length).toBeLessThan(before.length);
     server.clock.set('2026-11-24T10:40');

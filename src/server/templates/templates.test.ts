@@ -1,8 +1,7 @@
-import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Schedule, type Template, type TemplateLine, templateSchema } from '../../contract/index.ts';
 import { runMaking } from '../schedules/making.ts';
-import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 
 let server: TestServer;
 let ines: Agent;
@@ -148,7 +147,7 @@ describe('a template in use', () => {
     const { body } = await ines.put(`/api/templates/${id}/archived`).send({ archived: true }).expect(200);
     expect(body.template).toMatchObject({ archivedOn: '2026-11-24', nextOn: null });
     expect(await count(unseen)).toBe(0);
-    await runMaking(await server.scope(), 'daily', pino({ level: 'silent' }));
+    await runMaking(await server.scope(), 'daily', silent);
     expect(await count(unseen)).toBe(0);
     const schedules = (await ines.get('/api/schedules').query({ templateId: id })).body.schedules;
     expect(schedules.map(({ state, next }: Schedule) => [state, next])).toEqual([

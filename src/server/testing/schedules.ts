@@ -1,4 +1,4 @@
-import type { Schedule, SchedulePatch } from '../../contract/index.ts';
+import type { Schedule, ScheduleInput, SchedulePatch } from '../../contract/index.ts';
 import { dayOfIso, pauseFrom, resumeFrom } from '../../core/index.ts';
 import type { Agent } from './test-server.ts';
 
@@ -25,3 +25,37 @@ export async function resume(by: Agent, { id }: Pick<Schedule, 'id'>, on = '2026
   await changeSeveral(by, [[schedule, { pauses: [...pauses] }]]).expect(200);
   return oneSchedule(by, id);
 }
+
+/** A schedule of the workspace's own for the last working day of each month. */
+export const plainInput = (templateId: string, rest: Partial<ScheduleInput> = {}): ScheduleInput => ({
+  templateId,
+  clientId: null,
+  assetId: null,
+  assigneeId: null,
+  recurrence: {
+    start: '2026-11-24',
+    rules: [{ kind: 'months', every: 1, months: [], on: [{ kind: 'workingDay', nth: -1 }], missing: 'last' }],
+    end: { kind: 'never' },
+    dayOff: 'preceding',
+  },
+  timing: {
+    appears: { amount: -1, unit: 'workingDay' },
+    starts: { amount: 0, unit: 'day' },
+    due: { amount: 0, unit: 'day' },
+    startTime: null,
+    dueTime: '12:00',
+    reminders: [],
+    zone: null,
+  },
+  overlap: { kind: 'add' },
+  pauses: [],
+  exceptions: [],
+  revisions: [],
+  ...rest,
+});
+export const weekly = (weekday: 1 | 2 | 3 | 4 | 5, start = '2026-11-24'): ScheduleInput['recurrence'] => ({
+  start,
+  rules: [{ kind: 'weeks', every: 1, on: [weekday] }],
+  end: { kind: 'never' },
+  dayOff: 'none',
+});
