@@ -33,14 +33,14 @@ export function StretchesPart({ draft, stretch, onChange, onStretch }: Stretches
             {index > 0 && (
               <button
                 type="button"
-                className="ml-auto cursor-pointer px-1 text-ink-2 hover:text-ink"
+                className="ml-auto min-h-6 min-w-6 cursor-pointer text-center text-ink-2 hover:text-ink"
                 aria-label={`Take out the rule from ${sayDate(dayOfIso(from))}`}
                 onClick={() => {
                   onStretch(0);
                   onChange(dropRevision(draft, index));
                 }}
               >
-                <X size={13} aria-hidden />
+                <X size={13} aria-hidden className="inline" />
               </button>
             )}
           </li>

@@ -168,7 +168,7 @@ function Contents({ task, onClose, address }: ContentsProps) {
       <SeriesPart task={task} address={address} />
       <MadeFrom task={task} />
       <TaskHistory key={task.id} taskId={task.id} />
-      <TaskFoot task={task} address={address} />
+      <TaskFoot key={task.state} task={task} address={address} />
     </>
   );
 }
