@@ -72,7 +72,9 @@ export function useTaskActions() {
           value: Array.isArray(value) ? [...value] : (value as string | number | boolean | null),
           remark,
         };
-        const saved = await act(ask(taskEndpoints.answer, { params: { taskId: task.id }, body }));
+        const saved = await inOrder(`${task.id} ${demand}`, () =>
+          act(ask(taskEndpoints.answer, { params: { taskId: task.id }, body })),
+        );
         // The last answer may have finished it.
         if (saved && task.doneAt === null && saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
         return saved;
@@ -173,6 +175,19 @@ export function useTaskActions() {
       },
     };
   }, [mutate, refresh]);
+}
+
+const going = new Map<string, Promise<unknown>>();
+
+/** Answers of one field reach the server one after the other: of two that follow each other quickly the later counts. */
+function inOrder<T>(field: string, send: () => Promise<T>): Promise<T> {
+  const sent = (going.get(field) ?? Promise.resolve()).then(send);
+  going.set(
+    field,
+    // What goes wrong with one does not stop the next.
+    sent.catch(() => undefined),
+  );
+  return sent;
 }
 
 export type EditReach = (typeof EDIT_REACHES)[number];
