@@ -24,6 +24,8 @@ class Rehearsed extends Error {}
  */
 export class Scope {
   private calendarOnce: Promise<WorkingCalendar> | undefined;
+  private nowOnce: CivilNow | undefined;
+  private todayOnce: string | undefined;
 
   constructor(
     private readonly manager: EntityManager,
@@ -43,12 +45,15 @@ export class Scope {
     return new Scope(source.manager, workspace, person, clock, makeId);
   }
 
+  /** The civil moment of this work. It stands while the work goes on: a list does not begin on one day and end on another. */
   get now(): CivilNow {
-    return civilNow(this.clock, this.workspace.zone);
+    this.nowOnce ??= civilNow(this.clock, this.workspace.zone);
+    return this.nowOnce;
   }
 
   get today(): string {
-    return isoOfDay(this.now.day);
+    this.todayOnce ??= isoOfDay(this.now.day);
+    return this.todayOnce;
   }
 
   get instant(): Date {

@@ -1,3 +1,5 @@
+import fc from 'fast-check';
+import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
 import { civilTimeAt, instantOf, isZone } from './instant.ts';
 
@@ -26,6 +28,29 @@ describe('a civil time as an instant', () => {
     for (const zone of ['Europe/London', 'America/St_Johns', 'Pacific/Apia', 'Asia/Kathmandu']) {
       expect(civilTimeAt(instantOf('2026-07-15', '09:45', zone), zone)).toEqual({ date: '2026-07-15', time: '09:45' });
     }
+  });
+
+  it('is what Temporal says at any instant, in the moment of a clock change too', () => {
+    const zones = ['Europe/London', 'America/St_Johns', 'Pacific/Apia', 'Asia/Kathmandu', 'UTC', 'Australia/Lord_Howe'];
+    const changes = zones.flatMap((zone) => {
+      let time = Temporal.Instant.fromEpochMilliseconds(Date.UTC(2005, 0, 1)).toZonedDateTimeISO(zone);
+      return Array.from({ length: 20 }, () => {
+        time = time.getTimeZoneTransition('next') ?? time;
+        return time.epochMilliseconds;
+      });
+    });
+    const instant = fc.oneof(
+      fc.integer({ min: Date.UTC(1970, 0, 1), max: Date.UTC(2060, 0, 1) }),
+      fc.tuple(fc.constantFrom(...changes), fc.constantFrom(-60_000, -1, 0, 1, 60_000)).map(([at, by]) => at + by),
+    );
+    fc.assert(
+      fc.property(instant, fc.constantFrom(...zones), (ms, zone) => {
+        const there = Temporal.Instant.fromEpochMilliseconds(ms).toZonedDateTimeISO(zone).toPlainDateTime();
+        const { date, time } = civilTimeAt(ms, zone);
+        expect(`${date}T${time}`).toBe(there.toString({ smallestUnit: 'minute', roundingMode: 'floor' }));
+      }),
+      { numRuns: 120 },
+    );
   });
 
   it('needs a zone that exists', () => {

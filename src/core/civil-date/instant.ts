@@ -1,6 +1,6 @@
 import { Temporal } from 'temporal-polyfill';
 import type { CivilDay } from './civil-day.ts';
-import type { IsoDate, IsoTime } from './iso-date.ts';
+import { type IsoDate, type IsoTime, isoOfDay } from './iso-date.ts';
 
 /**
  * The instant, in milliseconds since 1970-01-01T00:00Z, of a civil date and time in an IANA zone.
@@ -23,8 +23,41 @@ export function civilTimeAt(
   epochMilliseconds: number,
   zone: string,
 ): { readonly date: IsoDate; readonly time: IsoTime } {
+  const minutes = Math.floor((epochMilliseconds + offsetAt(epochMilliseconds, zone)) / 60_000);
+  const ofDay = ((minutes % 1440) + 1440) % 1440;
+  const pad = (n: number) => String(n).padStart(2, '0');
+  return {
+    date: isoOfDay((minutes - ofDay) / 1440),
+    time: `${pad(Math.floor(ofDay / 60))}:${pad(ofDay % 60)}`,
+  };
+}
+
+/** A time between two changes of a zone's clocks, in milliseconds; `to` is no longer of it. */
+interface Stretch {
+  readonly from: number;
+  readonly to: number;
+  readonly offset: number;
+}
+
+/** Stretches that were asked for, by zone, the last one first: a list of tasks asks for the same few, thousands of times. */
+const known = new Map<string, readonly Stretch[]>();
+const STRETCHES_KEPT = 8;
+
+/** How far the clocks of a zone are ahead of UTC at an instant, in milliseconds. */
+function offsetAt(epochMilliseconds: number, zone: string): number {
+  const stretches = known.get(zone) ?? [];
+  const found = stretches.find(({ from, to }) => epochMilliseconds >= from && epochMilliseconds < to);
+  if (found) return found.offset;
   const at = Temporal.Instant.fromEpochMilliseconds(epochMilliseconds).toZonedDateTimeISO(zone);
-  return { date: at.toPlainDate().toString(), time: at.toPlainTime().toString({ smallestUnit: 'minute' }) };
+  // The change before an instant is looked for from just after it, so that one in that very moment counts.
+  const before = at.add({ milliseconds: 1 }).getTimeZoneTransition('previous');
+  const stretch = {
+    from: before?.epochMilliseconds ?? Number.NEGATIVE_INFINITY,
+    to: at.getTimeZoneTransition('next')?.epochMilliseconds ?? Number.POSITIVE_INFINITY,
+    offset: at.offsetNanoseconds / 1e6,
+  };
+  known.set(zone, [stretch, ...stretches].slice(0, STRETCHES_KEPT));
+  return stretch.offset;
 }
 
 /** Whether the runtime knows the IANA zone. */

@@ -24,8 +24,6 @@ import type { Template } from '../templates/entity.ts';
 
 /** A task as its schedule gives it; text, steps and proof are taken from its template when it is written. */
 export interface MadeTask {
-  /** Its id, should it be new. */
-  readonly id: string;
   readonly scheduleId: string;
   readonly templateId: string;
   readonly templateVersion: number;
@@ -71,7 +69,6 @@ export function madeTasks(
       const assigneeId = isMain || own.assigneeId === undefined ? partAssignee(part, setAssignee) : own.assigneeId;
       const days = partDays(occurrence, part, calendar);
       return {
-        id: scope.newId(),
         scheduleId: row.id,
         templateId: row.templateId,
         templateVersion: row.templateVersion,
@@ -149,7 +146,11 @@ async function contentsOf(scope: Scope, tasks: readonly MadeTask[]): Promise<Par
 }
 
 /** Tasks and contents as arrays, for unnest: one statement for any number of rows, and no limit on parameters. */
-function columns(tasks: readonly MadeTask[], contents: readonly PartContent[]): unknown[] {
+function columns(
+  tasks: readonly MadeTask[],
+  contents: readonly PartContent[],
+  ids: readonly (string | null)[],
+): unknown[] {
   return [
     tasks.map((task) => task.scheduleId),
     tasks.map((task) => task.nominalDate),
@@ -158,7 +159,7 @@ function columns(tasks: readonly MadeTask[], contents: readonly PartContent[]): 
     tasks.map((task) => task.appearsOn),
     tasks.map((task) => task.startsOn),
     tasks.map((task) => task.dueOn),
-    tasks.map((task) => task.id),
+    ids,
     tasks.map((task) => task.startTime),
     tasks.map((task) => task.dueTime),
     tasks.map((task) => task.zone),
@@ -229,7 +230,15 @@ export async function insertMadeTasks(
      order by made.schedule_id, made.nominal_date, content.set_index
      on conflict on constraint task_made_once do nothing
      returning id`,
-    [...columns(tasks, await contentsOf(scope, tasks)), scope.instant, runId],
+    [
+      ...columns(
+        tasks,
+        await contentsOf(scope, tasks),
+        tasks.map(() => scope.newId()),
+      ),
+      scope.instant,
+      runId,
+    ],
   );
   return rows.map(({ id }) => id);
 }
@@ -266,7 +275,11 @@ export async function refreshMadeTasks(scope: Scope, tasks: readonly MadeTask[])
      from ${MADE} ${FROM_SCHEDULE}
      where task.workspace_id = $1 and task.schedule_id = made.schedule_id and task.nominal_date = made.nominal_date
        and task.step_key = made.step_key and task.head = ''`,
-    columns(tasks, await contentsOf(scope, tasks)),
+    columns(
+      tasks,
+      await contentsOf(scope, tasks),
+      tasks.map(() => null),
+    ),
   );
 }
 
