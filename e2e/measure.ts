@@ -6,6 +6,7 @@ import { expect, stepIn, test } from './journey.ts';
 
 const TEMPLATES = 2000;
 const STEPS = 200;
+const SCHEDULES = 2000;
 
 /** Keeps what the browser tells of each keystroke: from the press to the end of its handlers, and to the next frame. */
 async function watchKeys(page: Page): Promise<void> {
@@ -110,4 +111,57 @@ test('a template with many steps', async ({ page }) => {
   await page.getByRole('button', { name: 'Save the template' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Refit');
   console.log(`saved and shown in ${Date.now() - saved} ms`);
+});
+
+test('the worksheet', async ({ page }) => {
+  test.setTimeout(300_000);
+  const database = new pg.Client({ connectionString: process.env['DATABASE_URL'] ?? '' });
+  await database.connect();
+  // Copies of the schedules there are, ended so that they make nothing.
+  await database.query(
+    `insert into schedule (workspace_id, id, version, template_id, client_id, asset_id, assignee_id, recurrence, timing, overlap,
+       pauses, exceptions, revisions, settled_to, created_at)
+     select s.workspace_id, gen_random_uuid(), 1, template_id, client_id, asset_id, assignee_id,
+       jsonb_set(recurrence, '{end}', '{"kind": "on", "date": "2026-01-31"}'), timing, overlap, '[]', '[]', '[]', '2026-11-24', now()
+     from schedule s, generate_series(1, ${SCHEDULES / 80}) n order by s.id, n limit ${SCHEDULES}`,
+  );
+  await database.end();
+  await stepIn(page, 'Ines Calloway');
+  const from = Date.now();
+  await page.goto('/schedules/worksheet?order=name');
+  await expect(page.getByText(/^20\d\d$/)).toBeVisible();
+  await expect(page.getByRole('gridcell').first()).toBeVisible();
+  console.log(`worksheet of ${SCHEDULES} and the demo's: shown after ${Date.now() - from} ms`);
+  const grid = page.getByRole('grid');
+  await grid.focus();
+  await watchKeys(page);
+  for (let i = 0; i < 40; i++) await page.keyboard.press('ArrowDown', { delay: 30 });
+  await tellKeys(page, 'arrows on the worksheet', 40);
+  await watchKeys(page);
+  await page.keyboard.press('F');
+  await page.keyboard.press('Escape');
+  const words = 'Nadia Orme';
+  await page.keyboard.type(words, { delay: 40 });
+  await page.keyboard.press('Enter');
+  await tellKeys(page, 'typing into a cell', words.length);
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Control+ArrowUp');
+  await page.keyboard.press('Control+Shift+ArrowDown');
+  await page.keyboard.type('5');
+  const filled = Date.now();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/^[\d,]+ cells in [\d,]+ schedules/)).toBeVisible({ timeout: 60_000 });
+  console.log(`one text into all cells of a column: ${Date.now() - filled} ms`);
+  const found = Date.now();
+  await page.getByLabel('Words to find').fill('05');
+  await expect(page.getByText(/^in \d+ cells$/)).toBeVisible();
+  console.log(`found in all cells of the column: ${Date.now() - found} ms`);
+  const rows = await scroll(page, 'main .overflow-auto');
+  console.log(
+    `scrolling the worksheet: ${rows.late} of ${rows.frames} frames late, longest ${rows.longest.toFixed(0)} ms`,
+  );
+  const looked = Date.now();
+  await page.getByRole('button', { name: 'Look at what it changes' }).click();
+  await expect(page.getByRole('dialog', { name: 'What this changes' })).toBeVisible({ timeout: 60_000 });
+  console.log(`Impact of all of it on the screen: ${Date.now() - looked} ms`);
 });

@@ -124,10 +124,20 @@ test('work that waits to be checked', async ({ page }) => {
   await take(page, 'to-check');
 });
 
-test('the day sheet at night', async ({ page }) => {
+test('the worksheet at night', async ({ page }) => {
   await wear(page, 'nightwatch');
-  await stepIn(page, 'Lowri Stagg');
-  await take(page, 'day-sheet-nightwatch');
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules/worksheet?category=inspection');
+  const grid = page.getByRole('grid');
+  await expect(grid.getByRole('gridcell').first()).toBeVisible();
+  await grid.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.type('evry week on Tue');
+  for (const key of ['Enter', 'ArrowRight', 'ArrowRight', 'Shift+ArrowDown', 'Shift+ArrowDown', 'Shift+ArrowDown'])
+    await page.keyboard.press(key);
+  await page.keyboard.type('715');
+  await page.keyboard.press('Enter');
+  await take(page, 'worksheet-nightwatch');
 });
 
 test('on a phone', async ({ page }) => {

@@ -70,8 +70,8 @@ export default function FillPage() {
               </p>
             )}
             {!problem && rows === null && <Skeleton rows={6} />}
-            {rows && <RehearsalTable rows={rows} />}
             {rows && days.length > 0 && <FillYear from={span.from} to={span.to} days={days} />}
+            {rows && <RehearsalTable rows={rows} />}
             <Progress />
           </>
         )}

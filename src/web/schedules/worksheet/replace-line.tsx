@@ -4,7 +4,7 @@ import { COLUMNS } from './columns.ts';
 
 interface ReplaceLineProps {
   /** Every cell that is looked through: the chosen ones, or all that are shown. */
-  readonly places: readonly CellPlace[];
+  readonly places: () => readonly CellPlace[];
   readonly isChosen: boolean;
   readonly textAt: (place: CellPlace) => string;
   readonly onFind: (place: CellPlace) => void;
@@ -16,7 +16,8 @@ export function ReplaceLine({ places, isChosen, textAt, onFind, onReplace }: Rep
   const [find, setFind] = useState('');
   const [replacement, setReplacement] = useState('');
   const [column, setColumn] = useState('');
-  const found = places.flatMap((place) => {
+  // Nothing is looked through while there is nothing to find.
+  const found = (find === '' ? [] : places()).flatMap((place) => {
     if (column !== '' && place.column !== column) return [];
     const text = replaceWords(textAt(place), find, replacement);
     return text === null ? [] : [{ ...place, text }];

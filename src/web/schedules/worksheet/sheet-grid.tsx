@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type ClipboardEvent, type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type ClipboardEvent, type KeyboardEvent, memo, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { type CellPlace, pastedInto, readTabs, sheetCell, writeTabs } from '../../../core/index.ts';
 import { COLUMNS, NAME_WIDTH, SHEET_WIDTH } from './columns.ts';
@@ -76,6 +76,11 @@ export function SheetGrid({ lines, sheet, range, onRange }: SheetGridProps) {
     window.scrollToIndex(inside.row);
     scrollSideways(frame.current, inside.column);
   };
+  /** The cell that is typed into has to be on the screen, wherever the chosen ones reach to. */
+  const begin = (text: string) => {
+    window.scrollToIndex(at.row);
+    setTyping((before) => (before ?? '') + text);
+  };
   const chosen = () => placesOf(lines, range).flat();
   const take = (text: string, then: CellIndex) => {
     sheet.put(chosen().map((place) => ({ ...place, text })));
@@ -104,7 +109,7 @@ export function SheetGrid({ lines, sheet, range, onRange }: SheetGridProps) {
     const act = step
       ? () => go(step, { extend: event.shiftKey })
       : event.key === 'Enter' && !mod
-        ? () => setTyping(textAt({ row: lines[at.row] as SheetLine, column: COLUMNS[at.column]?.name ?? 'who' }))
+        ? () => begin(textAt({ row: lines[at.row] as SheetLine, column: COLUMNS[at.column]?.name ?? 'who' }))
         : event.key === 'Delete' || event.key === 'Backspace'
           ? () => sheet.putBack(chosen())
           : mod && event.key.toLowerCase() === 'z'
@@ -112,7 +117,7 @@ export function SheetGrid({ lines, sheet, range, onRange }: SheetGridProps) {
             : mod && event.key.toLowerCase() === 'a'
               ? () => onRange({ at: { row: 0, column: at.column }, to: { row: last.row, column: range.to.column } })
               : !mod && !event.altKey && event.key.length === 1
-                ? () => setTyping(event.key)
+                ? () => begin(event.key)
                 : null;
     if (act === null) return;
     event.preventDefault();
@@ -226,7 +231,14 @@ interface SheetRowProps {
   readonly onLeave: () => void;
 }
 
-function SheetRow({ line, index, sheet, range, typing, onTyping, onTake, onPoint, onLeave }: SheetRowProps) {
+/** Drawn again only when what it shows changes: while scrolling, rows that stay are left alone. What it calls depends on the same. */
+const SheetRow = memo(
+  DrawnRow,
+  (a, b) =>
+    a.line === b.line && a.index === b.index && a.sheet === b.sheet && a.range === b.range && a.typing === b.typing,
+);
+
+function DrawnRow({ line, index, sheet, range, typing, onTyping, onTake, onPoint, onLeave }: SheetRowProps) {
   const edited = editedLine(sheet, line);
   const { top, bottom, left, right } = spanOf(range);
   return (

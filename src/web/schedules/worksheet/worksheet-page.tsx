@@ -61,9 +61,10 @@ function Worksheet({ schedules }: { readonly schedules: readonly Schedule[] }) {
   const textAt = ({ row, column }: CellPlace) => cellOf(sheet, row as SheetLine, column).text;
   const { top, bottom, left, right } = spanOf(range);
   const isSeveral = top !== bottom || left !== right;
-  const searched = isSeveral
-    ? placesOf(lines, range).flat()
-    : lines.flatMap((row) => COLUMNS.map(({ name }) => ({ row, column: name })));
+  const searched = () =>
+    isSeveral
+      ? placesOf(lines, range).flat()
+      : lines.flatMap((row) => COLUMNS.map(({ name }) => ({ row, column: name })));
   const show = ({ row, column }: CellPlace) => {
     const place = { row: lines.indexOf(row as SheetLine), column: COLUMNS.findIndex(({ name }) => name === column) };
     setRange({ at: place, to: place });
