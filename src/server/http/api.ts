@@ -46,7 +46,9 @@ export function api(parts: ServerParts): Router {
   router.use(
     rateLimit({ windowMs: 60_000, limit: REQUESTS_A_MINUTE, handler: tooMany('Too many requests. Wait a minute.') }),
   );
-  router.use(express.json({ limit: '8mb' }), sessions(parts.pool, parts.sessionSecret), sameOriginWrites);
+  // Thousands of schedules in one change, each with its rule, are more than anything else has to say.
+  router.use('/schedules/changes', express.json({ limit: '8mb' }));
+  router.use(express.json({ limit: '1mb' }), sessions(parts.pool, parts.sessionSecret), sameOriginWrites);
   router.post(
     '/session',
     rateLimit({

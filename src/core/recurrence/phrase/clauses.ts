@@ -4,6 +4,7 @@ import { type CivilDay, daysInMonth } from '../../civil-date/civil-day.ts';
 import { isoOfDay } from '../../civil-date/iso-date.ts';
 import { monthIndexOf, monthOf, monthStart } from '../../civil-date/month.ts';
 import type { End } from '../rule.ts';
+import { TIMES } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readDate, readDates, readDayAndMonth, readMonthRange, readMonths, readTo } from './dates.ts';
@@ -233,7 +234,7 @@ function readCount(c: PhraseCursor): Said['end'] {
   if (c.word('twice')) return after(2);
   c.filler('for', 'after', 'ending after', 'ends after');
   const count = c.number();
-  return count !== null && count > 0 && c.word('times', 'time', 'occurrences', 'occurrence', 'x') ? after(count) : null;
+  return count !== null && count > 0 && c.word(...TIMES) ? after(count) : null;
 }
 
 /** "for 6 months", "for a year": up to the day before that much later. */

@@ -29,3 +29,6 @@ function atLeastTwo(n: number | undefined): number | null {
 
 export const MONDAY_TO_FRIDAY: readonly Weekday[] = [1, 2, 3, 4, 5];
 export const WEEKEND: readonly Weekday[] = [6, 7];
+
+/** What stands after a count. */
+export const TIMES = ['times', 'time', 'occurrences', 'occurrence', 'x'] as const;

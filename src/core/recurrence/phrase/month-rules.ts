@@ -1,6 +1,6 @@
 import { type Weekday, yearMonthDay } from '../../civil-date/civil-day.ts';
 import type { MissingDay, MonthPoint, Rule } from '../rule.ts';
-import { isWorkingDay, MONDAY_TO_FRIDAY, readInterval, WEEKEND } from './common-words.ts';
+import { isWorkingDay, MONDAY_TO_FRIDAY, readInterval, TIMES, WEEKEND } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readMonthRange, readMonths, skipAnd } from './dates.ts';
@@ -331,7 +331,11 @@ function readPlace(c: PhraseCursor): PlaceWord | null {
     if (c.word('last', 'to last', 'from last')) return { n: -ordinal.n, inFigures: ordinal.inFigures, isDate: false };
     return { ...ordinal, isDate: false };
   }
-  const number = c.try(() => c.number());
+  // “, 5 times” is how often, not the fifth.
+  const number = c.try(() => {
+    const n = c.number();
+    return n === null || c.ahead(() => c.word(...TIMES)) ? null : n;
+  });
   return number === null || number < 1 || number > 31 ? null : { n: number, inFigures: true, isDate: true };
 }
 

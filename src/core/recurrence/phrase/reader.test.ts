@@ -111,6 +111,9 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     monthly | 24th of each month
     every month | 24th of each month
     once a month | 24th of each month
+    every 2 months on the first Monday, 5 times | every 2 months on the first Monday, 5 times
+    monthly on the 5th, 1 time | 5th of each month, 1 time
+    monthly on the 5th, 12 and 20 | 5th, 12th and 20th of each month
     monthly on the 15th | 15th of each month
     every month on the 15th | 15th of each month
     each month on the 15th | 15th of each month
