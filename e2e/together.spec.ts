@@ -19,11 +19,51 @@ test('two managers change one template: the second is told, and neither is writt
   await expect(other.getByText('Saved “Renewal letters”', { exact: false })).toBeVisible();
   await other.close();
 
+  // What somebody else has changed is said as soon as it is saved, and nothing goes over it unseen.
+  const meanwhile = page.getByRole('status').filter({ hasText: 'Somebody else has changed instructions' });
+  await expect(meanwhile).toContainText('You have changed instructions too.');
   await page.getByRole('button', { name: 'Save the change' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Someone else changed this template' })).toBeVisible();
   await expect(page.getByLabel('Instructions')).toHaveText('First thoughts.');
-  await page.getByRole('button', { name: 'Put back' }).click();
+  await meanwhile.getByRole('button', { name: 'Take theirs there' }).click();
   await expect(page.getByLabel('Instructions')).toHaveText('The other’s words.');
+  await expect(page.getByText('Changed, not saved.')).toBeHidden();
+});
+
+test('two managers change different parts of one schedule: both are kept, and the second knows', async ({
+  page,
+  browser,
+}) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules?find=spill+kits&order=name');
+  await page.getByRole('link', { name: 'Spill kits' }).first().click();
+  await page.getByLabel('Due time').fill('16:45');
+  const other = await (await browser.newContext()).newPage();
+  await stepIn(other, 'Ines Calloway');
+  await other.goto(new URL(page.url()).pathname);
+  await other.getByRole('button', { name: /^Who does it: / }).click();
+  await other.getByPlaceholder('type a name').fill('Tamsin');
+  await other.getByPlaceholder('type a name').press('Enter');
+  await other.keyboard.press('Control+Enter');
+  await other
+    .getByRole('dialog', { name: 'What this changes' })
+    .getByRole('button', { name: /^(Change \d|Save,)/ })
+    .click();
+  await expect(other.getByText(/^Saved\./)).toBeVisible();
+  await other.context().close();
+
+  await expect(page.getByText('Somebody else has changed who does it since you began.')).toBeVisible();
+  await page.getByRole('button', { name: 'Keep both' }).click();
+  await expect(page.getByRole('button', { name: 'Who does it: Tamsin Wray' })).toBeVisible();
+  await expect(page.getByLabel('Due time')).toHaveValue('16:45');
+  await page.keyboard.press('Control+Enter');
+  await page
+    .getByRole('dialog', { name: 'What this changes' })
+    .getByRole('button', { name: /^(Change \d|Save,)/ })
+    .click();
+  await expect(page.getByText(/^Saved\./)).toBeVisible();
+  await page.goto('/schedules?find=spill+kits&order=name');
+  await expect(page.getByRole('row', { name: /Spill kits/ }).first()).toContainText('Tamsin Wray');
 });
 
 test('changing a schedule says what it did to tasks, and is undone with one click', async ({ page }) => {

@@ -1,4 +1,5 @@
 export * from './endpoint.ts';
+export * from './field-words.ts';
 export * from './fields.ts';
 export * from './files.ts';
 export * from './history.ts';

@@ -1,45 +1,10 @@
-import type { HistoryEntry } from '../contract/index.ts';
+import { FIELD_WORDS, type HistoryEntry } from '../contract/index.ts';
 import { dayOfIso, joinAnd, sayDate, sayDuration } from '../core/index.ts';
 import type { Change, FieldChanges } from './db/change.ts';
 import type { Scope } from './scope.ts';
 import { withoutTasks } from './tasks/snapshot.ts';
 
 const CHANGES_SHOWN = 40;
-
-/** What each field is called when its change is told. */
-const FIELD_WORDS: Readonly<Record<string, string>> = {
-  name: 'name',
-  summary: 'summary',
-  titlePattern: 'title',
-  title: 'title',
-  category: 'category',
-  dot: 'colour',
-  instructions: 'instructions',
-  links: 'links',
-  priority: 'priority',
-  workType: 'type of work',
-  signOff: 'sign-off',
-  finishWithLast: 'what the last tick does',
-  numbered: 'numbering',
-  demands: 'proof',
-  estimateMinutes: 'estimate',
-  assigneeId: 'who does it',
-  steps: 'steps',
-  recurrence: 'rule',
-  timing: 'times and notice',
-  pauses: 'pauses',
-  exceptions: 'single dates',
-  revisions: 'later rules',
-  overlap: 'what happens if the last one is still open',
-  templateId: 'template',
-  clientId: 'for whom',
-  assetId: 'for what',
-  workOn: 'day',
-  dueOn: 'due',
-  startTime: 'start time',
-  dueTime: 'due time',
-  note: 'note',
-};
 
 /** Fields that follow from others, and are not told beside them. */
 const SILENT = new Set([

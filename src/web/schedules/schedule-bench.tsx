@@ -38,6 +38,7 @@ import { sayTrouble } from '../shell/toast.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { useTemplates } from '../templates/api.ts';
 import { useDraft } from '../ui/draft.ts';
+import { MeanwhileLine } from '../ui/meanwhile-line.tsx';
 import { Skeleton, Trouble } from '../ui/states.tsx';
 import { useSchedule, useScheduleActions, useSchedules } from './api.ts';
 import { type BenchDraft, draftOf, freshDraft, plannedOf } from './bench-draft.ts';
@@ -93,7 +94,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
           }),
     [schedule, workspace.today, search, templates, task],
   );
-  const { draft, isChanged, change, forget } = useDraft(schedule ? schedule.id : 'new-schedule', initial);
+  const { draft, base, isChanged, change, rebase, forget } = useDraft(schedule ? schedule.id : 'new-schedule', initial);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
   const [chosenStretch, setStretch] = useState(0);
   const stretch = Math.min(chosenStretch, draft.revisions.length);
@@ -195,6 +196,17 @@ function Bench({ schedule, templates, task }: BenchProps) {
         />
       )}
       {around.dialog}
+      {schedule && isChanged && (
+        <MeanwhileLine
+          base={base}
+          mine={draft}
+          now={initial}
+          onMerge={(next) => {
+            setRefusal(null);
+            rebase(next);
+          }}
+        />
+      )}
       {running && schedule && <RunOne schedule={schedule} onClose={() => setRunning(false)} />}
       <div className="page-head !min-h-[52px]">
         <h1 className="truncate">{template?.name ?? 'New schedule'}</h1>

@@ -20,6 +20,7 @@ import { sayTrouble } from '../shell/toast.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { Part } from '../ui/blanks.tsx';
 import { useDraft } from '../ui/draft.ts';
+import { MeanwhileLine } from '../ui/meanwhile-line.tsx';
 import { Picker } from '../ui/picker.tsx';
 import { RichText } from '../ui/rich-text.tsx';
 import { Skeleton } from '../ui/states.tsx';
@@ -52,7 +53,7 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
   const { save, impact, favourite } = useTemplateActions();
   const [looking, setLooking] = useState<Impact | null>(null);
   const { startNow } = useShell();
-  const { draft, isChanged, change, forget } = useDraft(draftKey, initial);
+  const { draft, base, isChanged, change, rebase, forget } = useDraft(draftKey, initial);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
   const [isSaving, setSaving] = useState(false);
   const [tried, setTried] = useState(false);
@@ -130,6 +131,17 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
           ask={(reach) => impact({ ...read.data, version: draft.version }, template.id, reach)}
           onSave={(reach) => void keep('page', reach)}
           onClose={() => setLooking(null)}
+        />
+      )}
+      {isChanged && (
+        <MeanwhileLine
+          base={base}
+          mine={draft}
+          now={initial}
+          onMerge={(next) => {
+            setRefusal(null);
+            rebase(next);
+          }}
         />
       )}
       <div className="page-head !min-h-[52px]">

@@ -1,29 +1,47 @@
 import { useCallback, useState } from 'react';
 
+/** What is being written, and what it was begun from. */
+interface Kept<T> {
+  readonly draft: T;
+  readonly base: T;
+}
+
+interface Draft<T> {
+  readonly draft: T;
+  /** As it was when the writing began: what has changed since in the place of it is somebody else's. */
+  readonly base: T;
+  readonly isChanged: boolean;
+  readonly change: (next: T) => void;
+  /** Goes on writing from another state of what is saved. */
+  readonly rebase: (next: T) => void;
+  readonly forget: () => void;
+}
+
 /**
  * Something being written that is not saved yet. It outlives a reload and a detour to another page, in this tab only,
  * and is forgotten once saved or put back.
+ * @param initial what is saved, as it is now
  */
-export function useDraft<T>(
-  key: string,
-  initial: T,
-): { draft: T; isChanged: boolean; change: (next: T) => void; forget: () => void } {
+export function useDraft<T>(key: string, initial: T): Draft<T> {
   const place = `jolly-rota.draft.${key}`;
-  const [draft, setDraft] = useState<T | null>(() => {
-    const kept = sessionStorage.getItem(place);
-    return kept === null ? null : (JSON.parse(kept) as T);
+  const [kept, setKept] = useState<Kept<T> | null>(() => {
+    const stored = sessionStorage.getItem(place);
+    return stored === null ? null : (JSON.parse(stored) as Kept<T>);
   });
-  const change = useCallback(
-    (next: T) => {
+  const keep = useCallback(
+    (next: Kept<T>) => {
       sessionStorage.setItem(place, JSON.stringify(next));
-      setDraft(next);
+      setKept(next);
     },
     [place],
   );
+  const base = kept?.base ?? initial;
+  const change = useCallback((draft: T) => keep({ draft, base }), [keep, base]);
+  const rebase = useCallback((draft: T) => keep({ draft, base: initial }), [keep, initial]);
   const forget = useCallback(() => {
     sessionStorage.removeItem(place);
-    setDraft(null);
+    setKept(null);
   }, [place]);
-  const current = draft ?? initial;
-  return { draft: current, isChanged: JSON.stringify(current) !== JSON.stringify(initial), change, forget };
+  const draft = kept?.draft ?? initial;
+  return { draft, base, isChanged: JSON.stringify(draft) !== JSON.stringify(initial), change, rebase, forget };
 }

@@ -1,0 +1,51 @@
+import { FIELD_WORDS } from '../../contract/index.ts';
+import { joinAnd } from '../../core/index.ts';
+import { type Meanwhile, meanwhileOf, merged } from './merge.ts';
+
+interface MeanwhileLineProps<T> {
+  readonly base: T;
+  readonly mine: T;
+  readonly now: T;
+  readonly onMerge: (merged: T) => void;
+}
+
+/** Says what somebody else has saved since the writing began, and lets both be kept; nothing is written over unseen. */
+export function MeanwhileLine<T extends { readonly version: number }>({
+  base,
+  mine,
+  now,
+  onMerge,
+}: MeanwhileLineProps<T>) {
+  const meanwhile = meanwhileOf(base, mine, now);
+  if (meanwhile === null) return null;
+  const merge = (wish: 'mine' | 'theirs') => onMerge(merged(base, mine, now, wish));
+  return (
+    <div
+      role="status"
+      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t-2 border-accent bg-chosen px-5 py-1.5 text-[14px] leading-[20px]"
+    >
+      <span>
+        Somebody else has changed {wordsOf(meanwhile.theirs)} since you began.
+        {meanwhile.both.length > 0 && ` You have changed ${wordsOf(meanwhile.both)} too.`}
+      </span>
+      {meanwhile.both.length === 0 ? (
+        <button type="button" className="btn !h-[28px] !min-h-[28px]" onClick={() => merge('mine')}>
+          Keep both
+        </button>
+      ) : (
+        <>
+          <button type="button" className="btn !h-[28px] !min-h-[28px]" onClick={() => merge('mine')}>
+            Keep mine there
+          </button>
+          <button type="button" className="btn !h-[28px] !min-h-[28px]" onClick={() => merge('theirs')}>
+            Take theirs there
+          </button>
+        </>
+      )}
+    </div>
+  );
+}
+
+function wordsOf<T>(fields: Meanwhile<T>['theirs']): string {
+  return joinAnd([...new Set(fields.map((field) => FIELD_WORDS[String(field)] ?? String(field)))]) || 'something';
+}
