@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { RunOne, Schedule } from '../../contract/index.ts';
-import { changeSeveral, oneSchedule, pause } from '../testing/schedules.ts';
+import { changeSeveral, oneSchedule, pause, scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -9,10 +9,7 @@ let schedule: Schedule;
 beforeEach(async () => {
   server = await testServer();
   ines = await server.browser('Ines Calloway');
-  const all: Schedule[] = (await ines.get('/api/schedules')).body.schedules;
-  schedule = all.find(
-    ({ template, asset }) => template.name === 'Fire points' && asset?.name === 'Long Quay',
-  ) as Schedule;
+  schedule = await scheduleNamed(ines, 'Fire points', 'Long Quay');
 });
 afterEach(() => server.stop());
 

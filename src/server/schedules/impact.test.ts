@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Schedule, type Template } from '../../contract/index.ts';
+import { scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { runMaking } from './making.ts';
 
@@ -9,10 +10,7 @@ let schedule: Schedule;
 beforeEach(async () => {
   server = await testServer();
   ines = await server.browser('Ines Calloway');
-  const all: Schedule[] = (await ines.get('/api/schedules')).body.schedules;
-  schedule = all.find(
-    ({ template, asset }) => template.name === 'Fire points' && asset?.name === 'Long Quay',
-  ) as Schedule;
+  schedule = await scheduleNamed(ines, 'Fire points', 'Long Quay');
 });
 afterEach(() => server.stop());
 

@@ -51,7 +51,7 @@ export function impactOfSeriesEdit(scope: Scope, id: string, edit: WideEdit, rea
     const rows = () => scheduleRows(tx, { ids: [schedule.before.id] });
     const year = await plannedYear(tx, await rows());
     await tx.save(Schedule, schedule.before.id, { ...schedule.set, version: schedule.before.version + 1 });
-    // Tasks that nobody has seen follow the schedule: where the edit left any behind, they are told as well.
+    // Of the schedule's own impact only the dates are told: its tasks stand in the list already.
     const { datesBefore, datesAfter } = await impactOf(tx, await rows(), year, UNSEEN_ONLY);
     return { ...impact, datesBefore, datesAfter };
   });

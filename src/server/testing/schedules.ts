@@ -59,3 +59,11 @@ export const weekly = (weekday: 1 | 2 | 3 | 4 | 5, start = '2026-11-24'): Schedu
   end: { kind: 'never' },
   dayOff: 'none',
 });
+
+/** The schedule of a template for an asset, by their names. */
+export async function scheduleNamed(by: Agent, template: string, asset: string): Promise<Schedule> {
+  const all: Schedule[] = (await by.get('/api/schedules').expect(200)).body.schedules;
+  const found = all.find((one) => one.template.name === template && one.asset?.name === asset);
+  if (!found) throw new Error(`There is no schedule of ${template} for ${asset}.`);
+  return found;
+}

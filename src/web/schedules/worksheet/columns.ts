@@ -1,4 +1,4 @@
-import { CELLS, type CellName } from '../../../core/index.ts';
+import type { CellName } from '../../../core/index.ts';
 
 /** The columns of the sheet after the first, which names the schedule: their words, and how wide in pixels. */
 export const COLUMNS: readonly { readonly name: CellName; readonly words: string; readonly width: number }[] = (
@@ -12,7 +12,7 @@ export const COLUMNS: readonly { readonly name: CellName; readonly words: string
     ['ends', 'ends', 108],
     ['state', 'state', 98],
   ] as const
-).map(([name, words, width]) => ({ name: CELLS.find((cell) => cell === name) ?? name, words, width }));
+).map(([name, words, width]) => ({ name, words, width }));
 
 export const NAME_WIDTH = 236;
 export const SHEET_WIDTH = NAME_WIDTH + COLUMNS.reduce((sum, { width }) => sum + width, 0);
