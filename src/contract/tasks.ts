@@ -234,7 +234,7 @@ const wideEdit = taskEditSchema.safeExtend({
   reach: z.enum(EDIT_REACHES).default('one'),
 });
 
-/** What is done with many tasks at once. */
+/** What is done with one task or many at once; what is deleted is gone for good, unless it is undone: no run makes it again. */
 const taskDeedSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('give'), personId: id.nullable() }),
   z.object({ kind: z.literal('move'), by: offsetSchema }),
@@ -305,7 +305,7 @@ export const taskEndpoints = {
     body: wideEdit,
     answer: impactSchema,
   }),
-  /** The same done with many tasks: saved together, undone together. */
+  /** The same done with one task or many: saved together, undone together. */
   changeSeveral: endpoint({
     method: 'POST',
     path: '/tasks/changes',
@@ -325,15 +325,6 @@ export const taskEndpoints = {
     body: z.object({ fields: z.array(z.enum(INTO_TEMPLATE)).min(1) }),
     answer: z.object({ templateId: id, changeId: id.nullable() }),
   }),
-  /** One that is not to be done this time, with the reason. */
-  skip: endpoint({
-    method: 'POST',
-    path: '/tasks/:taskId/skip',
-    body: z.object({ reason: line('The reason', 500) }),
-    answer: saved,
-  }),
-  /** Gone for good, unless it is undone: no run makes it again. */
-  remove: endpoint({ method: 'DELETE', path: '/tasks/:taskId', answer: z.object({ changeId: id }) }),
   capture: endpoint({
     method: 'POST',
     path: '/tasks',

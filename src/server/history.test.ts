@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { HistoryEntry, Schedule } from '../contract/index.ts';
 import { type Agent, type TestServer, testServer } from './testing/test-server.ts';
+import { doTo } from './testing/work.ts';
 
 let server: TestServer;
 let ines: Agent;
@@ -32,8 +33,8 @@ describe('the history', () => {
     const id = await taskOn(schedule.id, '2026-12-09');
     await ines.post(`/api/tasks/${id}/start`).expect(200);
     await ines.put(`/api/tasks/${id}/note`).send({ note: 'Post 4 is dark.', was: '' }).expect(200);
-    const { body } = await ines.post(`/api/tasks/${id}/skip`).send({ reason: 'Closed.' }).expect(200);
-    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    const { changeId } = await doTo(ines, id, { kind: 'skip', reason: 'Closed.' });
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
     const { entries } = await history('tasks', id);
     expect(said(entries)).toEqual([
       'Ines Calloway: note put back',

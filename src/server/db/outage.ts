@@ -1,5 +1,5 @@
 import type { Logger } from 'pino';
-import { QueryFailedError } from 'typeorm';
+import { QueryFailedError, QueryRunnerAlreadyReleasedError, QueryRunnerProviderAlreadyReleasedError } from 'typeorm';
 
 /** Codes of a database that goes, is gone, or is not back yet: of the network, and of PostgreSQL (class 57 and 08). */
 const CONNECTION_LOSS = new Set([
@@ -16,6 +16,9 @@ const CONNECTION_LOSS = new Set([
 
 /** Whether an error says that the database does not answer, rather than that something was wrong with the question. */
 export function isConnectionLoss(error: unknown): boolean {
+  // A connection that breaks between two questions of a transaction is let go before the next one is asked.
+  if (error instanceof QueryRunnerAlreadyReleasedError || error instanceof QueryRunnerProviderAlreadyReleasedError)
+    return true;
   const cause = error instanceof QueryFailedError ? error.driverError : error;
   if (!(cause instanceof Error)) return false;
   return (

@@ -1,4 +1,4 @@
-import { type Runner, run, Logger as WorkerLogger } from 'graphile-worker';
+import { type JobHelpers, type Runner, run, type Task, Logger as WorkerLogger } from 'graphile-worker';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
@@ -65,41 +65,39 @@ async function startRunner({ source, pool, clock, log, files }: WorkerParts): Pr
   const scopeOf = (workspace: Workspace) => Scope.on(source, workspace, null, clock);
   const runner = await run({
     pgPool: pool,
-    concurrency: 3,
     noHandleSignals: true,
+    // With a delay, if of nothing, a job that can't be handed back ends the queue, which is then begun again;
+    // without one it is an error that nobody catches.
+    preset: { worker: { concurrentJobs: 3, completeJobBatchDelay: 0, failJobBatchDelay: 0 } },
     crontab: '* * * * * tick\n17 3 * * * sweep',
     logger: new WorkerLogger(
       () => (level, message) => log[level === 'warning' ? 'warn' : level === 'info' ? 'debug' : level](message),
     ),
     taskList: {
-      tick: async (_payload, helpers) => {
+      tick: throughOutages(log, async (_payload, helpers) => {
         for (const workspace of await source.getRepository(Workspace).find()) {
           if (!isMakingDue(scopeOf(workspace))) continue;
           await helpers.addJob('make', { workspaceId: workspace.id, why: 'daily' } satisfies MakePayload, {
             jobKey: `make:${workspace.id}`,
           });
         }
-      },
-      make: async (payload) => {
+      }),
+      make: throughOutages(log, async (payload) => {
         const { workspaceId, why } = payload as MakePayload;
-        await untilDatabaseAnswers(async () => {
-          const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-          if (!workspace) return;
-          const result = await runMaking(scopeOf(workspace), why, log);
-          log.info({ workspace: workspace.name, made: result.made, already: result.already }, 'tasks made');
-        }, log);
-      },
-      fill: async (payload) => {
+        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+        if (!workspace) return;
+        const result = await runMaking(scopeOf(workspace), why, log);
+        log.info({ workspace: workspace.name, made: result.made, already: result.already }, 'tasks made');
+      }),
+      fill: throughOutages(log, async (payload) => {
         const { workspaceId, runId } = payload as FillPayload;
-        await untilDatabaseAnswers(async () => {
-          const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-          if (workspace) await carryOutFill(scopeOf(workspace), runId);
-        }, log);
-      },
-      sweep: async () => {
+        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+        if (workspace) await carryOutFill(scopeOf(workspace), runId);
+      }),
+      sweep: throughOutages(log, async () => {
         const gone = await sweepFiles(source, files, new Date(clock.now()));
         log.info({ gone }, 'files let go');
-      },
+      }),
     },
   });
   for (const workspace of await source.getRepository(Workspace).find()) {
@@ -112,6 +110,11 @@ async function startRunner({ source, pool, clock, log, files }: WorkerParts): Pr
     await runner.addJob('fill', { workspaceId, runId: id } satisfies FillPayload, { jobKey: `fill:${id}` });
   }
   return runner;
+}
+
+/** Every job may be begun again from its start, so it goes on when the database is back. */
+function throughOutages(log: Logger, work: (payload: unknown, helpers: JobHelpers) => Promise<void>): Task {
+  return (payload, helpers) => untilDatabaseAnswers(() => work(payload, helpers), log);
 }
 
 /** Whether the workspace's time of day has come and today's making has not been done. */

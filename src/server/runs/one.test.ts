@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { RunOne, Schedule } from '../../contract/index.ts';
 import { changeSeveral, oneSchedule, pause, scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { doTo } from '../testing/work.ts';
 
 let server: TestServer;
 let ines: Agent;
@@ -94,7 +95,7 @@ describe('a run of one schedule as of a day', () => {
       `select id from task where schedule_id = $1 and work_on = '2026-12-09'`,
       [schedule.id],
     );
-    await ines.delete(`/api/tasks/${task?.id}`).expect(200);
+    await doTo(ines, task?.id, { kind: 'delete' });
     expect((await run('2026-11-24', true)).tasks.map(({ fate }) => fate)).toEqual(['there', 'deleted', 'there']);
     expect((await run('2026-11-24', false)).run).toMatchObject({ made: 0 });
     await changeSeveral(ines, [[schedule, { isDeleted: true }]]).expect(200);

@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { FillRow, Run, Schedule } from '../../contract/index.ts';
 import { runMaking } from '../schedules/making.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
+import { doTo } from '../testing/work.ts';
 import { carryOutFill } from './fill.ts';
 
 let server: TestServer;
@@ -83,7 +84,7 @@ describe('a fill', () => {
     const washrooms = await schedule('Washrooms');
     const run = await filled({ ...JANUARY, scheduleIds: [washrooms.id] });
     const { tasks } = (await ines.get(`/api/runs/${run.id}`)).body;
-    await ines.delete(`/api/tasks/${tasks[0].id}`).expect(200);
+    await doTo(ines, tasks[0].id, { kind: 'delete' });
     const [row] = await rehearsal({ ...JANUARY, scheduleIds: [washrooms.id] });
     expect(row).toMatchObject({ new: 0, deleted: 1, there: 20 });
     const { id, template, client, asset, assignee, ...rest } = washrooms;

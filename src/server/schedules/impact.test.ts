@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Schedule, type Template } from '../../contract/index.ts';
 import { scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
+import { doTo } from '../testing/work.ts';
 import { runMaking } from './making.ts';
 
 let server: TestServer;
@@ -169,25 +170,25 @@ describe('a deleted task', () => {
   it('does not come back by itself, and is brought back by hand', async () => {
     const before = await tasks();
     const [, second] = before;
-    const { body } = await ines.delete(`/api/tasks/${second?.id}`).expect(200);
+    const { changeId } = await doTo(ines, second?.id, { kind: 'delete' });
     await runMaking(await server.scope(), 'daily', silent);
     await save({ timing: { ...schedule.timing, dueTime: '16:00' } });
     expect((await tasks()).map(({ work_on }) => work_on)).toEqual(['2026-11-25', '2026-12-23']);
-    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
     expect((await tasks()).map(({ id }) => id)).toEqual(before.map(({ id }) => id));
-    await ines.post(`/api/changes/${body.changeId}/undo`).expect(409);
+    await ines.post(`/api/changes/${changeId}/undo`).expect(409);
   });
 
   it('was not finished, has no files, and is a manager’s to delete', async () => {
     const [first] = await tasks();
     const nadia = await server.browser('Nadia Orme');
-    await nadia.delete(`/api/tasks/${first?.id}`).expect(403);
-    const { body } = await nadia.post(`/api/tasks/${first?.id}/skip`).send({ reason: 'Quay closed.' }).expect(200);
-    expect(body.task).toMatchObject({ state: 'skipped', note: 'Quay closed.' });
-    await ines.delete(`/api/tasks/${first?.id}`).expect(409);
-    await nadia.post(`/api/changes/${body.changeId}/undo`).expect(200);
-    await nadia.post(`/api/tasks/${first?.id}/skip`).send({ reason: '' }).expect(422);
+    await doTo(nadia, first?.id, { kind: 'delete' }, 403);
+    const { changeId } = await doTo(nadia, first?.id, { kind: 'skip', reason: 'Quay closed.' });
+    expect((await nadia.get(`/api/tasks/${first?.id}`)).body).toMatchObject({ state: 'skipped', note: 'Quay closed.' });
+    await doTo(ines, first?.id, { kind: 'delete' }, 409);
+    await nadia.post(`/api/changes/${changeId}/undo`).expect(200);
+    await doTo(nadia, first?.id, { kind: 'skip', reason: '' }, 422);
     const ada = await server.browser('Ada Winn');
-    await ada.delete(`/api/tasks/${first?.id}`).expect(404);
+    await doTo(ada, first?.id, { kind: 'delete' }, 404);
   });
 });

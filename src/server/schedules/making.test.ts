@@ -5,6 +5,7 @@ import { isMakingDue } from '../jobs/worker.ts';
 import { Scope } from '../scope.ts';
 import { plainInput, weekly } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
+import { doTo } from '../testing/work.ts';
 import { Workspace } from '../workspace/entity.ts';
 import { runMaking } from './making.ts';
 
@@ -139,7 +140,7 @@ describe('making tasks', () => {
     expect(await tasksOf(one)).toHaveLength(1);
     expect(run.waits).toContainEqual({ scheduleId: one.id, days: 9 });
     // None of the ten days is lost: they come one after the other.
-    await ines.post(`/api/tasks/${first?.id}/skip`).send({ reason: 'Too late by now.' }).expect(200);
+    await doTo(ines, first?.id, { kind: 'skip', reason: 'Too late by now.' });
     expect((await tasksOf(one)).map(({ workOn }) => workOn)).toEqual(['2026-11-24', '2026-11-25']);
   });
 

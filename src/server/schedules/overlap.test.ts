@@ -1,8 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { Run, Schedule } from '../../contract/index.ts';
+import { impactSchema, type Run, type Schedule } from '../../contract/index.ts';
 import { PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
-import { newTemplate, ownTask } from '../testing/work.ts';
+import { doTo, newTemplate, ownTask } from '../testing/work.ts';
 import { runMaking } from './making.ts';
 
 let server: TestServer;
@@ -13,7 +13,7 @@ beforeEach(async () => {
 });
 afterEach(() => server.stop());
 
-async function scheduled(overlap: object, steps: object[] = []): Promise<Schedule> {
+async function scheduled(overlap: object, steps: object[] = [], phrase = 'every week on Tue'): Promise<Schedule> {
   const templateId = await newTemplate(ines, { name: 'Round', titlePattern: 'Round {day}', steps });
   const { body } = await ines
     .post('/api/schedules')
@@ -22,7 +22,7 @@ async function scheduled(overlap: object, steps: object[] = []): Promise<Schedul
       clientId: null,
       assetId: null,
       assigneeId: (await server.person('Ines Calloway')).id,
-      recurrence: parsePhrase('every week on Tue', { start: '2026-11-24' }),
+      recurrence: parsePhrase(phrase, { start: '2026-11-24' }),
       timing: PLAIN_TIMING,
       overlap,
     })
@@ -49,9 +49,41 @@ describe('a schedule whose next waits', () => {
     expect(await days(schedule)).toEqual(['2026-11-24', '2026-12-01']);
     await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
     expect(await days(schedule)).toEqual(['2026-11-24']);
-    const skipped = await ines.post(`/api/tasks/${first?.id}/skip`).send({ reason: 'Closed.' }).expect(200);
-    expect(skipped.body.task.state).toBe('skipped');
+    await doTo(ines, first?.id, { kind: 'skip', reason: 'Closed.' });
+    expect((await tasks(schedule))[0]?.state).toBe('skipped');
     expect(await days(schedule)).toEqual(['2026-11-24', '2026-12-01']);
+  });
+
+  it('goes on from one that was deleted, told before, and goes back to it when that is undone', async () => {
+    const schedule = await scheduled({ kind: 'wait', limitDays: 5 });
+    const [first] = await tasks(schedule);
+    const told = impactSchema.parse(await doTo(ines, first?.id, { kind: 'delete' }, 200, '/impact'));
+    expect(told.figures).toMatchObject({ removed: 1, added: 1 });
+    expect(told.items.map(({ kind, on, taskId }) => [kind, on, taskId])).toEqual([
+      ['removed', '2026-11-24', first?.id],
+      ['added', '2026-12-01', null],
+    ]);
+    expect(await days(schedule)).toEqual(['2026-11-24']);
+    const { changeId } = await doTo(ines, first?.id, { kind: 'delete' });
+    expect(await days(schedule)).toEqual(['2026-12-01']);
+    await run();
+    expect(await days(schedule)).toEqual(['2026-12-01']);
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect(await tasks(schedule)).toEqual([first]);
+  });
+
+  it('by its rule goes on from one that was deleted as from one that was skipped', async () => {
+    const dates = async (kind: string) => {
+      const schedule = await scheduled({ kind: 'add' }, [], 'every 3 days after completion');
+      const [first] = await tasks(schedule);
+      const { changeId } = await doTo(ines, first?.id, { kind, reason: 'Closed.' });
+      const left = (await tasks(schedule)).filter(({ state }) => state === 'open').map(({ work_on }) => work_on);
+      await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+      expect(await tasks(schedule)).toEqual([first]);
+      return left;
+    };
+    expect(await dates('skip')).toEqual(['2026-11-27']);
+    expect(await dates('delete')).toEqual(['2026-11-27']);
   });
 
   it('says that it waits, and in the run log once that is too long', async () => {

@@ -25,7 +25,7 @@ export interface ScheduleRow {
   recurrence: unknown;
   timing: unknown;
   overlap: Overlap;
-  /** Main tasks that are open or near, where the next waits for the last one. */
+  /** Main tasks that are open or near, where the next waits for the last one; one that was deleted is over. */
   made: readonly { readonly nominal: string; readonly isOver: boolean }[] | null;
   pauses: Pause[];
   exceptions: Exception[];
@@ -81,9 +81,13 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
        t.estimate_minutes as "estimateMinutes", t.version as "templateVersion", t.work_type as "workType", t.archived_at as "archivedAt", s.deleted_at as "deletedAt",
        jsonb_path_query_array(t.steps, '$[*] ? (@.kind == "task")') as "taskSteps", c.name as "clientName", a.name as "assetName", p.name as "assigneeName", last.task as last,
        case when s.overlap->>'kind' = 'wait' then (
-         select jsonb_agg(jsonb_build_object('nominal', k.nominal_date, 'isOver', k.state in ('done', 'skipped', 'lapsed')))
-         from task k where k.workspace_id = s.workspace_id and k.schedule_id = s.id and k.step_key = ''
-           and (k.state not in ('done', 'skipped', 'lapsed') or k.nominal_date >= s.settled_to - 62)) end as made
+         select jsonb_agg(jsonb_build_object('nominal', k.nominal_date, 'isOver', k.is_over)) from (
+           select nominal_date, state in ('done', 'skipped', 'lapsed') as is_over from task
+           where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
+           union all
+           select nominal_date, true from deleted_task
+           where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
+         ) k where not k.is_over or k.nominal_date >= s.settled_to - 62) end as made
      from schedule s
      join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
      left join client c on c.workspace_id = s.workspace_id and c.id = s.client_id
@@ -91,8 +95,15 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
      left join person p on p.workspace_id = s.workspace_id and p.id = s.assignee_id
      left join lateral (
        select jsonb_build_object('nominal', k.nominal_date, 'state', k.state, 'startedAt', k.started_at, 'doneAt', k.done_at,
-         'dueOn', k.due_on, 'count', (select count(*) from task where workspace_id = s.workspace_id and schedule_id = s.id and step_key = '')) as task
-       from task k where k.workspace_id = s.workspace_id and k.schedule_id = s.id and k.step_key = '' order by k.nominal_date desc limit 1
+         'dueOn', k.due_on, 'count', count(*) over ()) as task
+       from (
+         select nominal_date, state, started_at, done_at, due_on from task
+         where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
+         union all
+         -- One that was deleted on purpose is over, as one that was skipped is: the series goes on from it.
+         select nominal_date, 'skipped', null, null, nominal_date from deleted_task
+         where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
+       ) k order by k.nominal_date desc limit 1
      ) last on $8 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
        or s.revisions @? '$[*].recurrence.rules[*] ? (@.kind == "follows")'
      where s.workspace_id = $1

@@ -12,6 +12,7 @@ import {
 
 import { invalid } from '../http/refusal.ts';
 import type { Scope } from '../scope.ts';
+import type { Task } from '../tasks/entity.ts';
 import {
   contentOfParts,
   insertMadeTasks,
@@ -259,19 +260,29 @@ async function forgetEdits(scope: Scope, ids: readonly string[]): Promise<void> 
 }
 
 /**
- * For a schedule whose next task waits for the last one, by its rule or by choice: makes it when the last one gets so far. Where that is taken back,
+ * For schedules whose next task waits for the last one, by their rule or by choice: makes it when the last one gets so far. Where that is taken back,
  * those that came of it go too, unless someone has touched them.
- * @param nominalDate of the set whose main task has changed its state
+ * @param tasks that have changed their state, were deleted or came back
  */
-export async function followOn(scope: Scope, scheduleId: string, nominalDate: string | null): Promise<void> {
-  const [row] = await scheduleRows(scope, { ids: [scheduleId] });
-  if (!row) return;
-  if (row.last === null) {
-    // Where the next waits for the last one to be over, it may be made now.
-    if (row.overlap.kind === 'wait') await syncTasks(scope, row);
-    return;
+export async function followOn(
+  scope: Scope,
+  tasks: readonly Pick<Task, 'scheduleId' | 'stepKey' | 'nominalDate'>[],
+): Promise<void> {
+  const latest = new Map<string, string>();
+  for (const { scheduleId, stepKey, nominalDate } of tasks) {
+    if (scheduleId === null || nominalDate === null || stepKey !== '') continue;
+    if (nominalDate > (latest.get(scheduleId) ?? '')) latest.set(scheduleId, nominalDate);
   }
-  if (nominalDate !== null && row.last.nominal !== nominalDate) {
+  if (latest.size === 0) return;
+  for (const row of await scheduleRows(scope, { ids: [...latest.keys()] })) {
+    if (row.last !== null) await followFrom(scope, row.id, row.last.nominal, latest.get(row.id) ?? '');
+    // Where the next waits for the last one to be over, it may be made now.
+    else if (row.overlap.kind === 'wait') await syncTasks(scope, row);
+  }
+}
+
+async function followFrom(scope: Scope, scheduleId: string, last: string, nominalDate: string): Promise<void> {
+  if (last !== nominalDate) {
     const later = (await tasksOfSchedulesFrom(scope, [scheduleId], '0001-01-01')).filter(
       (task) => task.nominalDate > nominalDate,
     );

@@ -1,37 +1,9 @@
 import type { FieldChanges } from '../db/change.ts';
 import { conflict, forbidden } from '../http/refusal.ts';
+import { followOn } from '../schedules/sync.ts';
 import type { Scope } from '../scope.ts';
-import { Task } from './entity.ts';
+import type { Task } from './entity.ts';
 import { removeTasks } from './made-task.ts';
-import { change, type SavedTask } from './work.ts';
-
-/** A task that is not to be done this time; the reason stands in its note. */
-export function skipTask(scope: Scope, id: string, reason: string): Promise<SavedTask> {
-  return change(scope, id, 'skipped', (task) => {
-    if (task.state !== 'open' && task.state !== 'underWay')
-      throw conflict('Only work that is still to be done can be skipped.');
-    return { state: 'skipped', note: [task.note, reason].filter((text) => text.trim() !== '').join('\n') };
-  });
-}
-
-/** Deletes a task that nobody has finished. One that a schedule made does not come back by itself. */
-export function removeTask(scope: Scope, id: string): Promise<{ changeId: string }> {
-  return scope.transaction(async (tx) => {
-    const task = await tx.locked(Task, id, 'task');
-    if (task.state !== 'open' && task.state !== 'underWay')
-      throw conflict('What was finished or skipped stays on record: it can’t be deleted.');
-    const [files] = await tx.sql<{ count: number }>(
-      'select count(*) as count from file where workspace_id = $1 and task_id = $2 and removed_at is null',
-      [id],
-    );
-    if ((files?.count ?? 0) > 0) throw conflict('There are files with it: take them out first, or skip it instead.');
-    const stored = await storedTasks(tx, [id]);
-    await takeOut(tx, [task]);
-    const changeId = await tx.record('task', id, 'deleted', { row: { from: stored.get(id) ?? null, to: null } });
-    await tx.tell('tasks', 'schedules');
-    return { changeId };
-  });
-}
 
 /** Whole rows, as an undo needs them, by their ids. */
 export async function storedTasks(scope: Scope, ids: readonly string[]): Promise<Map<string, object>> {
@@ -82,6 +54,7 @@ export async function bringBackTask(scope: Scope, fields: FieldChanges): Promise
     [JSON.stringify(row)],
   );
   if (back.length === 0) throw conflict(`“${row.title}” is there already.`);
+  await followOn(scope, [{ scheduleId: row.schedule_id, stepKey: row.step_key, nominalDate: row.nominal_date }]);
   await scope.tell('tasks', 'schedules');
   return `“${row.title}” is back.`;
 }

@@ -8,7 +8,6 @@ import { editTask, putIntoTemplate } from './edit.ts';
 import { editSeries, impactOfSeriesEdit } from './edit-series.ts';
 import { captureTask } from './hand-made.ts';
 import { oneTask } from './one-task.ts';
-import { removeTask, skipTask } from './remove.ts';
 import { changeTasks, impactOfTasks } from './several.ts';
 import { whyHere } from './why.ts';
 import {
@@ -34,8 +33,8 @@ export function taskRoutes(routes: Routes): Routes {
         entries: await historyOf(scope, 'task', params.taskId),
       }))
       // Before those of one task, whose id stands in the same place.
-      .add(taskEndpoints.changeSeveral, 'manager', ({ scope, body }) => changeTasks(scope, body))
-      .add(taskEndpoints.impactOfSeveral, 'manager', ({ scope, body }) => impactOfTasks(scope, body))
+      .add(taskEndpoints.changeSeveral, 'member', ({ scope, body }) => changeTasks(scope, body))
+      .add(taskEndpoints.impactOfSeveral, 'member', ({ scope, body }) => impactOfTasks(scope, body))
       .add(taskEndpoints.start, 'member', ({ scope, params }) => startTask(scope, params.taskId))
       .add(taskEndpoints.claim, 'member', ({ scope, params }) => claimTask(scope, params.taskId))
       .add(taskEndpoints.finish, 'member', ({ scope, params, body }) => finishTask(scope, params.taskId, body.nextOn))
@@ -62,8 +61,6 @@ export function taskRoutes(routes: Routes): Routes {
       .add(taskEndpoints.intoTemplate, 'manager', ({ scope, params, body }) =>
         putIntoTemplate(scope, params.taskId, body.fields),
       )
-      .add(taskEndpoints.skip, 'member', ({ scope, params, body }) => skipTask(scope, params.taskId, body.reason))
-      .add(taskEndpoints.remove, 'manager', ({ scope, params }) => removeTask(scope, params.taskId))
       .add(taskEndpoints.capture, 'member', ({ scope, body }) => captureTask(scope, body))
       .add(taskEndpoints.undo, 'member', ({ scope, params }) => undoChange(scope, params.changeId))
   );

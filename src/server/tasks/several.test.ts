@@ -3,6 +3,7 @@ import { type Impact, impactSchema, type Schedule, type Task } from '../../contr
 import { runMaking } from '../schedules/making.ts';
 import { oneSchedule, scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
+import { doTo } from '../testing/work.ts';
 
 let server: TestServer;
 let ines: Agent;
@@ -204,9 +205,23 @@ describe('many tasks at once', () => {
     expect((await ines.get(`/api/tasks/${before[0]?.id}`)).body.note).toBe('The quay is closed.');
   });
 
+  it('are skipped by whoever has them, of whom none can do more; alone also under way', async () => {
+    const [first, second] = (await tasks()) as [Row, Row];
+    const nadia = await server.browser('Nadia Orme');
+    await nadia.post(`/api/tasks/${first.id}/start`).expect(200);
+    const skip = { kind: 'skip', reason: 'The quay is closed.' };
+    const told = impactSchema.parse(await doTo(nadia, first.id, skip, 200, '/impact'));
+    expect(told.items).toMatchObject([{ kind: 'removed', title: first.title, state: 'underWay' }]);
+    await doTo(nadia, first.id, skip);
+    expect((await doTo(nadia, first.id, skip, 409)).detail).toContain('stays on record');
+    expect((await doTo(nadia, second.id, { kind: 'give', personId: null }, 403)).detail).toContain('Only a manager');
+    await doTo(ines, second.id, { kind: 'give', personId: await kit() });
+    expect((await doTo(nadia, second.id, skip, 403)).detail).toContain('Only the person who has it');
+  });
+
   it('that somebody else has changed meanwhile are refused as a whole; staff and strangers may not', async () => {
     const before = await tasks();
-    await ines.post(`/api/tasks/${before[1]?.id}/skip`).send({ reason: 'No' }).expect(200);
+    await doTo(ines, before[1]?.id, { kind: 'skip', reason: 'No' });
     const { body } = await deed(ines, before, { kind: 'delete' }).expect(409);
     expect(body.detail).toContain('1 task was changed by someone else meanwhile');
     expect(await tasks()).toHaveLength(3);

@@ -2,17 +2,21 @@ import { In } from 'typeorm';
 import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
 import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
 import type { Change, FieldChanges } from '../db/change.ts';
-import { conflict, notFound } from '../http/refusal.ts';
+import { conflict, forbidden, notFound } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { followOn } from '../schedules/sync.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
 import { Task } from './entity.ts';
+import { mayWork } from './permission.ts';
 import { storedTasks, takeOut } from './remove.ts';
 import { impactOfFates, type TaskFate } from './task-impact.ts';
 
 type Entry = Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'>;
 
-/** Gives, moves, skips or deletes many tasks in one go, which one undo takes back. What is under way or done stays. */
+/**
+ * Gives, moves, skips or deletes tasks in one go, which one undo takes back. Of many, what is under way or done stays;
+ * one that is named alone is refused when it can't be done with it.
+ */
 export function changeTasks(scope: Scope, input: TasksDeed): Promise<{ changed: number; changeId: string | null }> {
   return scope.transaction(async (tx) => {
     const fates = await fatesOf(tx, input);
@@ -23,7 +27,31 @@ export function changeTasks(scope: Scope, input: TasksDeed): Promise<{ changed: 
 }
 
 export function impactOfTasks(scope: Scope, input: TasksDeed): Promise<Impact> {
-  return scope.rehearse(async (tx) => impactOfFates(tx, await fatesOf(tx, input)));
+  return scope.rehearse(async (tx) => {
+    const fates = await fatesOf(tx, input);
+    const followers = await followersOf(tx, fates);
+    await carryOutFates(tx, fates, ACTIONS[input.deed.kind]);
+    return impactOfFates(tx, [...fates, ...(await followers())]);
+  });
+}
+
+/** Tells, once the fates are carried out, which tasks came or went after them: those of schedules whose next waits for the last one. */
+async function followersOf(scope: Scope, fates: readonly TaskFate[]): Promise<() => Promise<TaskFate[]>> {
+  const named = new Set(fates.map(({ task }) => task.id));
+  const scheduleIds = [...new Set(fates.flatMap(({ task }) => task.scheduleId ?? []))];
+  const others = async () =>
+    (await scope.find(Task, { scheduleId: In(scheduleIds), state: 'open' })).filter(({ id }) => !named.has(id));
+  const before = await others();
+  return async () => {
+    const after = await others();
+    const gone = missingIn(after, before).map((task): TaskFate => ({ kind: 'removed', task }));
+    return [...missingIn(before, after).map((task): TaskFate => ({ kind: 'added', task })), ...gone];
+  };
+}
+
+function missingIn(some: readonly Task[], all: readonly Task[]): Task[] {
+  const ids = new Set(some.map(({ id }) => id));
+  return all.filter(({ id }) => !ids.has(id));
 }
 
 const ACTIONS = { give: 'edited', move: 'edited', skip: 'skipped', delete: 'deleted' } as const;
@@ -31,6 +59,7 @@ const ACTIONS = { give: 'edited', move: 'edited', skip: 'skipped', delete: 'dele
 async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise<TaskFate[]> {
   const versions = new Map(asked.map(({ id, version }) => [id, version]));
   const tasks = await lockedTasks(scope, [...versions.keys()]);
+  refuseOthers(scope, tasks, deed);
   const meanwhile = tasks.filter((task) => task.version !== versions.get(task.id));
   if (meanwhile.length > 0) {
     throw conflict(
@@ -42,13 +71,34 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
   }
   if (deed.kind === 'give' && deed.personId !== null) await scope.one(Person, deed.personId, 'person');
   const calendar = await scope.calendar();
-  const withFiles = deed.kind === 'delete' ? await tasksWithFiles(scope, tasks) : new Set();
+  const withFiles = deed.kind === 'delete' ? await tasksWithFiles(scope, tasks) : new Set<string>();
   return tasks.map((task): TaskFate => {
-    if (isEnded(task.state) || task.state === 'toCheck') return { kind: 'kept', task, because: 'finished' };
-    if (task.state === 'underWay') return { kind: 'kept', task, because: 'under way' };
-    if (withFiles.has(task.id)) return { kind: 'kept', task, because: 'written on' };
-    return deed.kind === 'delete' ? { kind: 'removed', task } : changedBy(deed, task, calendar);
+    const because = keptBecause(task, withFiles);
+    if (because === null || (because === 'under way' && tasks.length === 1))
+      return deed.kind === 'delete' ? { kind: 'removed', task } : changedBy(deed, task, calendar);
+    if (tasks.length === 1) throw conflict(SAID_OF_KEPT[because]);
+    return { kind: 'kept', task, because };
   });
+}
+
+function keptBecause({ id, state }: Task, withFiles: ReadonlySet<string>) {
+  if (isEnded(state) || state === 'toCheck') return 'finished';
+  if (withFiles.has(id)) return 'written on';
+  return state === 'underWay' ? 'under way' : null;
+}
+
+const SAID_OF_KEPT = {
+  finished: 'What was finished or skipped stays on record.',
+  'under way': 'It is under way.',
+  'written on': 'There are files with it: take them out first, or skip it instead.',
+} as const;
+
+/** Whoever has a task may skip it; all else is a manager's. */
+function refuseOthers(scope: Scope, tasks: readonly Task[], deed: TaskDeed): void {
+  if (scope.person?.isManager) return;
+  if (deed.kind !== 'skip') throw forbidden('Only a manager can do that.');
+  if (tasks.some((task) => !mayWork(scope, task)))
+    throw forbidden('Only the person who has it, or a manager, can skip it.');
 }
 
 /** Held against others in the order of their ids, so that two changes never wait for each other for good. */
@@ -88,7 +138,7 @@ function changedBy(deed: Exclude<TaskDeed, { kind: 'delete' }>, task: Task, cale
   };
 }
 
-async function tasksWithFiles(scope: Scope, tasks: readonly Task[]): Promise<Set<string>> {
+async function tasksWithFiles(scope: Scope, tasks: readonly Task[]): Promise<ReadonlySet<string>> {
   const rows = await scope.sql<{ id: string }>(
     'select distinct task_id as id from file where workspace_id = $1 and task_id = any($2::uuid[]) and removed_at is null',
     [tasks.map(({ id }) => id)],
@@ -107,7 +157,7 @@ export async function carryOutFates(scope: Scope, fates: readonly TaskFate[], ac
   const entries: Entry[] = removed.map(({ id }) =>
     entryOf(id, action, { row: { from: rows.get(id) ?? null, to: null } }),
   );
-  const followed: Task[] = [];
+  const followed = [...removed];
   for (const fate of fates) {
     if (fate.kind !== 'changed') continue;
     const { task, changes } = fate;
@@ -117,8 +167,7 @@ export async function carryOutFates(scope: Scope, fates: readonly TaskFate[], ac
     entries.push(entryOf(task.id, action, fields));
     if ('state' in fields) followed.push(task);
   }
-  for (const { scheduleId, stepKey, nominalDate } of followed)
-    if (scheduleId !== null && stepKey === '') await followOn(scope, scheduleId, nominalDate);
+  await followOn(scope, followed);
   return entries;
 }
 

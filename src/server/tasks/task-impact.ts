@@ -8,7 +8,7 @@ import type { Task } from './entity.ts';
 /** What becomes of one task. */
 export type TaskFate =
   | { readonly kind: 'changed'; readonly task: Task; readonly changes: Partial<Task> }
-  | { readonly kind: 'removed'; readonly task: Task }
+  | { readonly kind: 'added' | 'removed'; readonly task: Task }
   | { readonly kind: 'kept'; readonly task: Task; readonly because: NonNullable<ImpactItem['because']> };
 
 /** Fields that are told when they change; the others follow from them. */
@@ -38,7 +38,8 @@ export async function impactOfFates(scope: Scope, fates: readonly TaskFate[]): P
     return {
       kind: fate.kind === 'changed' && after.state === 'skipped' ? 'removed' : fate.kind,
       because: fate.kind === 'kept' ? fate.because : null,
-      taskId: task.id,
+      // One that would be made has no address yet.
+      taskId: fate.kind === 'added' ? null : task.id,
       scheduleId: task.scheduleId,
       title: task.title,
       about: about(task),

@@ -228,7 +228,7 @@ export async function undoTaskChange(scope: Scope, id: string, fields: FieldChan
   return `“${task.title}” is as it was before.`;
 }
 
-export function change(
+function change(
   scope: Scope,
   id: string,
   action: string,
@@ -255,8 +255,7 @@ export async function writeTask(scope: Scope, task: Task, action: string, change
   await scope.save(Task, task.id, { ...changes, version: task.version + 1 });
   const isFinish = 'state' in fields && (changes.state === 'done' || changes.state === 'toCheck');
   const changeId = await scope.record('task', task.id, isFinish && action !== 'signed' ? 'finished' : action, fields);
-  if ('state' in fields && task.scheduleId !== null && task.stepKey === '')
-    await followOn(scope, task.scheduleId, task.nominalDate);
+  if ('state' in fields) await followOn(scope, [task]);
   await scope.tell('tasks', 'schedules');
   return { task: await oneTask(scope, task.id), changeId };
 }

@@ -60,3 +60,13 @@ export async function startedTasks(
     .expect(200);
   return body.tasks.map(({ id }: { id: string }) => id);
 }
+
+/** Skips, deletes, gives or moves one task, as its sheet does; gives the answer. */
+export async function doTo(by: Agent, taskId: string | undefined, deed: object, status = 200, path = '') {
+  const { body: task } = await by.get(`/api/tasks/${taskId}`);
+  const { body } = await by
+    .post(`/api/tasks/changes${path}`)
+    .send({ tasks: [{ id: taskId, version: task.version ?? 1 }], deed })
+    .expect(status);
+  return body;
+}

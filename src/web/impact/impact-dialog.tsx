@@ -7,12 +7,14 @@ import { useToday } from '../shell/workspace.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { Pennant } from '../ui/pennant.tsx';
 import { Skeleton, Trouble } from '../ui/states.tsx';
-import { groupsOf, type ImpactGroup, sayDeed } from './impact-words.ts';
+import { figuresOf, groupsOf, type ImpactGroup, type Removal, sayDeed } from './impact-words.ts';
 import { YearCompared } from './year-compared.tsx';
 
 interface ImpactDialogProps {
   /** What is being changed: "Payroll run", "Gas and shore power, a template used by 32 schedules". */
   readonly what: string;
+  /** What it does to tasks that go. */
+  readonly removal?: Removal | undefined;
   /** As it was asked for before the dialog opened, with the plain reach. */
   readonly first: Impact;
   /** Asks again with another reach; null where the change has no other. @throws ProblemError when it is refused */
@@ -24,7 +26,7 @@ interface ImpactDialogProps {
 const PLAIN: Reach = { open: false, also: [] };
 
 /** What a change adds, changes, takes back and leaves alone, before it is saved; how far it goes can be chosen. */
-export function ImpactDialog({ what, first, ask, onSave, onClose }: ImpactDialogProps) {
+export function ImpactDialog({ what, removal, first, ask, onSave, onClose }: ImpactDialogProps) {
   const [reach, setReach] = useState(PLAIN);
   const [impact, setImpact] = useState<Impact | null>(first);
   const [problem, setProblem] = useState<ProblemError | null>(null);
@@ -62,10 +64,10 @@ export function ImpactDialog({ what, first, ask, onSave, onClose }: ImpactDialog
       {!problem && impact === null && <Skeleton rows={7} />}
       {impact && (
         <>
-          <Figures impact={impact} />
+          <Figures impact={impact} removal={removal} />
           {impact.years.length > 0 && <YearCompared years={impact.years} />}
           <div className="max-h-[44vh] overflow-y-auto" tabIndex={-1}>
-            {groupsOf(impact).map((group) => (
+            {groupsOf(impact, removal).map((group) => (
               <Group
                 key={group.key}
                 group={group}
@@ -85,7 +87,7 @@ export function ImpactDialog({ what, first, ask, onSave, onClose }: ImpactDialog
           disabled={impact === null}
           onClick={() => onSave(reach)}
         >
-          {impact ? sayDeed(impact) : 'Looking …'}
+          {impact ? sayDeed(impact, removal) : 'Looking …'}
         </button>
         <button type="button" className="btn" onClick={onClose}>
           Go back
@@ -103,19 +105,12 @@ export function ImpactDialog({ what, first, ask, onSave, onClose }: ImpactDialog
   );
 }
 
-function Figures({ impact }: { readonly impact: Impact }) {
-  const { figures, datesBefore, datesAfter } = impact;
-  const shown: [number, string][] = [
-    [figures.changed, 'changed'],
-    [figures.added, 'added'],
-    [figures.removed, 'taken back'],
-    [figures.keptByHand + figures.keptShowing, 'left alone'],
-    [figures.keptBegun, 'under way or done'],
-  ];
+function Figures({ impact, removal }: { readonly impact: Impact; readonly removal: Removal | undefined }) {
+  const { datesBefore, datesAfter } = impact;
   const more = datesAfter - datesBefore;
   return (
     <div className="flex items-end gap-5 border-b border-line-2 px-6 pb-3">
-      {shown.map(([count, words]) => (
+      {figuresOf(impact, removal).map(([count, words]) => (
         <div key={words} className="figure first:border-0 first:pl-0">
           <b className={count === 0 ? '!font-normal text-ink-2' : ''}>{count}</b>
           <span>{words}</span>

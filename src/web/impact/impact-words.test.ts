@@ -22,6 +22,12 @@ describe('an impact', () => {
     expect(sayDeed(impact(figures))).toBe(words);
   });
 
+  it('of tasks that are skipped or deleted says so first', () => {
+    expect(sayDeed(impact({ removed: 1, added: 1 }), 'skip')).toBe('Skip 1 task and add 1');
+    expect(sayDeed(impact({ removed: 3 }), 'delete')).toBe('Delete 3 tasks');
+    expect(groupsOf(impact({ removed: 3 }), 'delete').map(({ word }) => word)).toEqual(['deleted']);
+  });
+
   it('is looked at where it does or leaves something', () => {
     expect(needsLook(impact({}))).toBe(false);
     expect(needsLook(impact({ keptBegun: 3 }))).toBe(false);

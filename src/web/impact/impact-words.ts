@@ -7,12 +7,29 @@ export function needsLook({ figures, datesBefore, datesAfter }: Impact): boolean
   return added + changed + removed + keptByHand + keptShowing > 0 || datesBefore !== datesAfter;
 }
 
+/** What becomes of tasks that go, by what is said on the button. */
+const REMOVALS = { 'take back': 'taken back', skip: 'skipped', delete: 'deleted' } as const;
+export type Removal = keyof typeof REMOVALS;
+
+/** Counts under the heading, in the order of the list. */
+export function figuresOf({ figures }: Impact, removal: Removal = 'take back'): [number, string][] {
+  return [
+    [figures.changed, 'changed'],
+    [figures.added, 'added'],
+    [figures.removed, REMOVALS[removal]],
+    [figures.keptByHand + figures.keptShowing, 'left alone'],
+    [figures.keptBegun, 'under way or done'],
+  ];
+}
+
 /** The button that does it: "Change 14 tasks and add 8". */
-export function sayDeed({ figures: { added, changed, removed } }: Impact): string {
+export function sayDeed({ figures: { added, changed, removed } }: Impact, removal: Removal = 'take back'): string {
+  const going: [string, number] | false = removed > 0 && [removal, removed];
   const parts = [
-    changed > 0 && ['Change', changed],
+    removal !== 'take back' && going,
+    changed > 0 && ['change', changed],
     added > 0 && ['add', added],
-    removed > 0 && ['take back', removed],
+    removal === 'take back' && going,
   ].filter((part): part is [string, number] => part !== false);
   if (parts.length === 0) return 'Save, no task changes';
   return parts
@@ -37,17 +54,17 @@ export interface ImpactGroup {
 const GROUPS = [
   ['changed', 'changed', ''],
   ['added', 'added', ''],
-  ['removed', 'taken back', ''],
+  ['removed', '', ''],
   ['keptByHand', 'kept', 'changed or written on by hand'],
   ['keptShowing', 'kept', 'showing already'],
   ['keptBegun', 'kept', 'under way or done'],
 ] as const;
 
 /** The items by what becomes of them, those of no count left out. */
-export function groupsOf({ figures, items }: Impact): ImpactGroup[] {
+export function groupsOf({ figures, items }: Impact, removal: Removal = 'take back'): ImpactGroup[] {
   return GROUPS.map(([key, word, aside]) => ({
     key,
-    word,
+    word: key === 'removed' ? REMOVALS[removal] : word,
     aside,
     count: figures[key],
     items: items.filter((item) => groupOf(item) === key),

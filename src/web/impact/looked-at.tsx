@@ -2,7 +2,7 @@ import { type ReactNode, useState } from 'react';
 import type { Impact, Reach } from '../../contract/index.ts';
 import { ProblemError } from '../api.ts';
 import { ImpactDialog } from './impact-dialog.tsx';
-import { needsLook } from './impact-words.ts';
+import { needsLook, type Removal } from './impact-words.ts';
 
 interface LookingWays<Asked> {
   readonly impactOf: (asked: Asked, reach: Reach) => Promise<Impact>;
@@ -21,7 +21,7 @@ interface LookedAt<Asked> {
 }
 
 /** One way for all that changes several things at once: Impact, one save, one undo. */
-export function useLookedAt<Asked extends { readonly what: string }>({
+export function useLookedAt<Asked extends { readonly what: string; readonly removal?: Removal }>({
   impactOf,
   save,
   hasReach,
@@ -59,6 +59,7 @@ export function useLookedAt<Asked extends { readonly what: string }>({
     dialog: looking && (
       <ImpactDialog
         what={looking.asked.what}
+        removal={looking.asked.removal}
         first={looking.first}
         ask={hasReach ? (reach) => impactOf(looking.asked, reach) : null}
         onSave={(reach) => void trying(() => keep(looking.asked, reach))}

@@ -89,22 +89,6 @@ export function useTaskActions() {
           ask(taskEndpoints.sendBack, { params: { taskId }, body: { reason } }),
           ({ task }) => `Sent “${task.title}” back.`,
         ),
-      skip: (taskId: string, reason: string) =>
-        act(
-          ask(taskEndpoints.skip, { params: { taskId }, body: { reason } }),
-          ({ task }) => `Skipped “${task.title}”.`,
-        ),
-      remove: async ({ id: taskId, title, schedule }: Task) => {
-        try {
-          const { changeId } = await ask(taskEndpoints.remove, { params: { taskId } });
-          sayDone(`Deleted “${title}”.${schedule ? ' Its schedule does not make it again.' : ''}`, changeId);
-          void refresh(...AROUND);
-          return true;
-        } catch (error) {
-          sayTrouble(error);
-          return false;
-        }
-      },
       /** @throws ProblemError when it is refused */
       edit: async (task: Task, edit: TaskEdit, reach: EditReach = 'one') => {
         const saved = await ask(taskEndpoints.edit, {
@@ -122,13 +106,14 @@ export function useTaskActions() {
           body: { ...edit, version: task.version, reach },
         }),
       /** @throws ProblemError when it is refused */
-      impactOfSeveral: (tasks: readonly TaskLine[], deed: TaskDeed) =>
+      impactOfSeveral: (tasks: readonly Seen[], deed: TaskDeed) =>
         ask(taskEndpoints.impactOfSeveral, { body: { tasks: seen(tasks), deed } }),
       /** @throws ProblemError when it is refused */
-      changeSeveral: async (tasks: readonly TaskLine[], deed: TaskDeed, said: (changed: number) => string) => {
+      changeSeveral: async (tasks: readonly Seen[], deed: TaskDeed, said: (changed: number) => string) => {
         const { changed, changeId } = await ask(taskEndpoints.changeSeveral, { body: { tasks: seen(tasks), deed } });
         sayDone(said(changed), changeId);
-        void refresh('/tasks/', ...AROUND);
+        // What is deleted can't be asked for again.
+        void refresh(...(deed.kind === 'delete' ? [] : ['/tasks/']), ...AROUND);
       },
       intoTemplate: async (taskId: string, fields: (typeof INTO_TEMPLATE)[number][]) => {
         try {
@@ -199,7 +184,9 @@ const SAID_OF_EDIT: Readonly<Record<EditReach, string>> = {
 };
 
 /** Tasks as somebody saw them. */
-const seen = (tasks: readonly TaskLine[]) => tasks.map(({ id, version }) => ({ id, version }));
+/** A task as it was seen: another version of it is not changed unseen. */
+type Seen = Pick<TaskLine, 'id' | 'version'>;
+const seen = (tasks: readonly Seen[]) => tasks.map(({ id, version }) => ({ id, version }));
 
 function sayFinished({ task }: Saved): string {
   if (task.state === 'toCheck') return `Finished “${task.title}”. ${task.signsOff ?? 'Someone else'} checks it now.`;

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { TaskDeed, TaskLine } from '../../contract/index.ts';
 import { plural } from '../../core/index.ts';
+import type { Removal } from '../impact/impact-words.ts';
 import { useLookedAt } from '../impact/looked-at.tsx';
 import { sayTrouble } from '../shell/toast.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
@@ -17,6 +18,14 @@ const DEEDS = [
 ] as const;
 type DeedKey = (typeof DEEDS)[number][0];
 
+interface Asked {
+  readonly what: string;
+  readonly removal: Removal;
+  readonly deed: TaskDeed;
+  /** In words, after "3 tasks". */
+  readonly done: string;
+}
+
 interface ChosenTasksProps {
   readonly chosen: readonly TaskLine[];
   readonly onClear: () => void;
@@ -26,15 +35,13 @@ interface ChosenTasksProps {
 export function ChosenTasks({ chosen, onClear }: ChosenTasksProps) {
   const { impactOfSeveral, changeSeveral } = useTaskActions();
   const [doing, setDoing] = useState<DeedKey | null>(null);
-  const { look, busy, dialog } = useLookedAt<{ readonly what: string; readonly deed: TaskDeed; readonly done: string }>(
-    {
-      impactOf: ({ deed }) => impactOfSeveral(chosen, deed),
-      save: ({ deed, done }) => changeSeveral(chosen, deed, (changed) => `${plural(changed, 'task')} ${done}.`),
-      hasReach: false,
-      onSaved: onClear,
-      onRefused: sayTrouble,
-    },
-  );
+  const { look, busy, dialog } = useLookedAt<Asked>({
+    impactOf: ({ deed }) => impactOfSeveral(chosen, deed),
+    save: ({ deed, done }) => changeSeveral(chosen, deed, (changed) => `${plural(changed, 'task')} ${done}.`),
+    hasReach: false,
+    onSaved: onClear,
+    onRefused: sayTrouble,
+  });
   return (
     <>
       <ChosenFoot
@@ -52,7 +59,9 @@ export function ChosenTasks({ chosen, onClear }: ChosenTasksProps) {
             key={doing}
             doing={doing}
             busy={busy}
-            onLook={(deed, done) => look({ what: `${plural(chosen.length, 'task')} ${done}`, deed, done })}
+            onLook={(deed, done) =>
+              look({ what: `${plural(chosen.length, 'task')} ${done}`, removal: removalOf(deed), deed, done })
+            }
           />
         )}
       </ChosenFoot>
@@ -60,6 +69,8 @@ export function ChosenTasks({ chosen, onClear }: ChosenTasksProps) {
     </>
   );
 }
+
+const removalOf = ({ kind }: TaskDeed): Removal => (kind === 'skip' || kind === 'delete' ? kind : 'take back');
 
 interface DeedFormProps {
   readonly doing: DeedKey;

@@ -7,7 +7,6 @@ import { FileLine } from '../files/file-line.tsx';
 import { TaskHistory } from '../history/task-history.tsx';
 import { useToday, useWorkspace } from '../shell/workspace.tsx';
 import { Pennant, stateWords } from '../ui/pennant.tsx';
-import { ReasonForm } from '../ui/reason-form.tsx';
 import { RichText, sayContents } from '../ui/rich-text.tsx';
 import { CloseButton, SideSheet } from '../ui/side-sheet.tsx';
 import { Skeleton, Trouble } from '../ui/states.tsx';
@@ -19,6 +18,7 @@ import { ProofField } from './proof-field.tsx';
 import { CarriedOn, SeriesPart } from './series-part.tsx';
 import { SetPart } from './set-part.tsx';
 import { StepsList } from './steps-list.tsx';
+import { TaskDeeds } from './task-deeds.tsx';
 import { TaskFoot } from './task-foot.tsx';
 import { isFixed, sayMoment, sayTimes } from './task-words.ts';
 
@@ -60,12 +60,9 @@ interface ContentsProps {
 }
 
 function Contents({ task, onClose, address }: ContentsProps) {
-  const { me, today } = useWorkspace();
+  const { today } = useWorkspace();
   const [editing, setEditing] = useState(false);
-  const [skipping, setSkipping] = useState(false);
-  const { skip, remove } = useTaskActions();
   const fixed = isFixed(task);
-  const mayEdit = !fixed;
   return (
     <>
       <div className="section !pt-3">
@@ -89,45 +86,7 @@ function Contents({ task, onClose, address }: ContentsProps) {
             {sayMoment(task.sentBack.at, today)}: “{task.sentBack.reason}”
           </p>
         )}
-        {skipping && (
-          <div className="mt-2">
-            <ReasonForm
-              id="skip-reason"
-              label="Why it is not done this time"
-              words="Skip it"
-              onReason={(reason) => void skip(task.id, reason).then((saved) => saved && setSkipping(false))}
-              onClose={() => setSkipping(false)}
-            />
-          </div>
-        )}
-        {!editing && !skipping && (mayEdit || me.isManager) && (
-          <p className="mt-2 flex gap-4 text-[13px] leading-[18px]">
-            {mayEdit && (
-              <button type="button" className="link-line" onClick={() => setEditing(true)}>
-                Change this one
-              </button>
-            )}
-            {mayEdit && (
-              <button type="button" className="link-line" onClick={() => setSkipping(true)}>
-                Skip it
-              </button>
-            )}
-            {mayEdit && me.isManager && (
-              <button
-                type="button"
-                className="link-line"
-                onClick={() => void remove(task).then((done) => done && onClose())}
-              >
-                Delete it
-              </button>
-            )}
-            {me.isManager && (
-              <Link className="link-line" to={`/templates/new?task=${task.id}`}>
-                Make a template of it
-              </Link>
-            )}
-          </p>
-        )}
+        {!editing && <TaskDeeds task={task} onEdit={() => setEditing(true)} onGone={onClose} />}
       </div>
       {editing && <EditTask task={task} onClose={() => setEditing(false)} />}
       {task.instructions && !editing && <Instructions key={task.id} task={task} />}
