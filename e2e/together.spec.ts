@@ -212,10 +212,14 @@ test('a task is skipped with its reason, and one that is deleted comes back only
   await expect(sheet.getByRole('button', { name: 'Skip it' })).toBeVisible();
   await sheet.getByRole('button', { name: 'Skip it' }).click();
   await sheet.getByLabel('Why it is not done this time').fill('Plumber in.');
-  await sheet.getByRole('button', { name: 'Skip it' }).click();
+  await sheet.getByRole('button', { name: 'Look at what it changes' }).click();
+  await page.getByRole('button', { name: 'Skip 1 task' }).click();
   await expect(sheet).toContainText('Skipped');
   await page.locator('.toast-line', { hasText: 'Skipped' }).getByRole('button', { name: 'Undo' }).click();
   await sheet.getByRole('button', { name: 'Delete it' }).click();
+  const impact = page.getByRole('dialog', { name: 'What this changes' });
+  await expect(impact).toContainText('1deleted');
+  await impact.getByRole('button', { name: 'Delete 1 task' }).click();
   const toast = page.locator('.toast-line', { hasText: 'Its schedule does not make it again.' });
   await expect(toast).toBeVisible();
   await page.getByRole('button', { name: 'Run now' }).click();
