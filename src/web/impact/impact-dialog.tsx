@@ -79,7 +79,7 @@ export function ImpactDialog({ what, removal, first, ask, onSave, onClose }: Imp
           </div>
         </>
       )}
-      <footer className="sticky bottom-0 flex items-center gap-3 border-t border-line-2 bg-base-100 px-6 py-3.5">
+      <footer className="sticky bottom-0 flex items-center gap-3 max-[720px]:flex-wrap border-t border-line-2 bg-base-100 px-6 py-3.5">
         <button
           ref={confirm}
           type="button"
@@ -97,7 +97,7 @@ export function ImpactDialog({ what, removal, first, ask, onSave, onClose }: Imp
             Only what nobody has seen
           </button>
         )}
-        <span className="ml-auto max-w-[330px] text-right text-[13px] leading-4 text-ink-2">
+        <span className="ml-auto max-w-[330px] text-right text-[13px] leading-4 text-ink-2 max-[720px]:text-left">
           One click puts all of it back for ten seconds. Work that is started meanwhile stays.
         </span>
       </footer>
@@ -109,9 +109,12 @@ function Figures({ impact, removal }: { readonly impact: Impact; readonly remova
   const { datesBefore, datesAfter } = impact;
   const more = datesAfter - datesBefore;
   return (
-    <div className="flex items-end gap-5 border-b border-line-2 px-6 pb-3">
+    <div className="flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-line-2 px-6 pb-3">
       {figuresOf(impact, removal).map(([count, words]) => (
-        <div key={words} className="figure first:border-0 first:pl-0">
+        <div
+          key={words}
+          className={`figure first:border-0 first:pl-0 ${count === 0 ? 'max-[720px]:hidden' : 'max-[720px]:border-0 max-[720px]:pl-0'}`}
+        >
           <b className={count === 0 ? '!font-normal text-ink-2' : ''}>{count}</b>
           <span>{words}</span>
         </div>
@@ -140,7 +143,7 @@ function Group({ group, also, onAlso, onOpen }: GroupProps) {
   const items = all ? group.items : group.items.slice(0, SHOWN);
   const more = group.count - items.length;
   return (
-    <section className="band !grid-cols-[116px_minmax(0,1fr)]">
+    <section className="band !grid-cols-[116px_minmax(0,1fr)] max-[720px]:!grid-cols-1">
       <h2 className="!pl-6">
         <b>{group.count}</b>
         {group.word}
@@ -195,18 +198,18 @@ function Item({ item, onAlso }: { readonly item: ImpactItem; readonly onAlso: ((
     </>
   );
   const columns =
-    'grid min-h-[29px] grid-cols-[24px_minmax(0,1fr)_110px_86px_150px_150px_100px] items-center gap-2 border-b border-line py-0.5 pr-6 text-[14px] leading-[18px]';
+    'grid min-h-[29px] grid-cols-[24px_minmax(0,1fr)_110px_86px_150px_150px_100px] items-center gap-2 border-b border-line py-0.5 pr-6 text-[14px] leading-[18px] max-[720px]:flex max-[720px]:flex-wrap max-[720px]:gap-x-3 max-[720px]:gap-y-0.5 max-[720px]:py-2 max-[720px]:pl-6';
   return (
     <>
       <div className={columns}>
         <Pennant state={item.state} />
-        <span className="truncate">
+        <span className="truncate max-[720px]:min-w-[80%]">
           <b className="font-semibold">{item.title}</b>
           {item.about && !item.title.includes(item.about) && <span className="ml-2 text-ink-2">{item.about}</span>}
         </span>
         <span>{sayDay(dayOfIso(item.on), today)}</span>
         {first ? change(first) : <span className="col-span-3 text-ink-2">{item.who ?? 'nobody yet'}</span>}
-        <span className="text-right">
+        <span className="text-right max-[720px]:ml-auto">
           {onAlso && (
             <button type="button" className="link-line" onClick={() => onAlso(item.taskId ?? '')}>
               Change it too
@@ -218,7 +221,6 @@ function Item({ item, onAlso }: { readonly item: ImpactItem; readonly onAlso: ((
         <div key={field.name} className={columns}>
           <span className="col-span-3" />
           {change(field)}
-          <span />
         </div>
       ))}
     </>

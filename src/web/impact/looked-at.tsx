@@ -5,7 +5,8 @@ import { ImpactDialog } from './impact-dialog.tsx';
 import { needsLook, type Removal } from './impact-words.ts';
 
 interface LookingWays<Asked> {
-  readonly impactOf: (asked: Asked, reach: Reach) => Promise<Impact>;
+  /** Null where nothing is there yet that it could change: it is saved at once. */
+  readonly impactOf: ((asked: Asked, reach: Reach) => Promise<Impact>) | null;
   readonly save: (asked: Asked, reach?: Reach) => Promise<void>;
   /** Whether the change can be told to go further than what nobody has seen. */
   readonly hasReach: boolean;
@@ -51,8 +52,8 @@ export function useLookedAt<Asked extends { readonly what: string; readonly remo
     busy,
     look(asked) {
       void trying(async () => {
-        const first = await impactOf(asked, { open: false, also: [] });
-        if (needsLook(first)) setLooking({ asked, first });
+        const first = impactOf && (await impactOf(asked, { open: false, also: [] }));
+        if (first && needsLook(first)) setLooking({ asked, first });
         else await keep(asked);
       });
     },
@@ -61,7 +62,7 @@ export function useLookedAt<Asked extends { readonly what: string; readonly remo
         what={looking.asked.what}
         removal={looking.asked.removal}
         first={looking.first}
-        ask={hasReach ? (reach) => impactOf(looking.asked, reach) : null}
+        ask={hasReach && impactOf ? (reach) => impactOf(looking.asked, reach) : null}
         onSave={(reach) => void trying(() => keep(looking.asked, reach))}
         onClose={() => setLooking(null)}
       />

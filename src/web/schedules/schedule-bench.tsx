@@ -1,36 +1,11 @@
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import {
-  type Impact,
-  type Reach,
-  type Schedule,
-  scheduleInputSchema,
-  type Task,
-  type TemplateLine,
-  taskEndpoints,
-} from '../../contract/index.ts';
-import {
-  type CivilDay,
-  dayOfIso,
-  fillTitle,
-  isDated,
-  isoOfDay,
-  occurrencesWithinHorizon,
-  outlook,
-  type PlannedSchedule,
-  plural,
-  type Remark,
-  recurrenceProblems,
-  remarks,
-  reviseFrom,
-  sayDate,
-  type WorkingCalendar,
-} from '../../core/index.ts';
+import { type Schedule, type Task, type TemplateLine, taskEndpoints } from '../../contract/index.ts';
+import { type CivilDay, dayOfIso, isDated, isoOfDay, plural, reviseFrom, sayDate } from '../../core/index.ts';
 import { useAnswer } from '../answer.ts';
-import { ProblemError } from '../api.ts';
+import type { ProblemError } from '../api.ts';
 import { LastChanged } from '../history/last-changed.tsx';
-import { ImpactDialog } from '../impact/impact-dialog.tsx';
-import { needsLook } from '../impact/impact-words.ts';
+import { useLookedAt } from '../impact/looked-at.tsx';
 import { RunOne } from '../runs/run-one.tsx';
 import { type TideControl, useTide } from '../shell/frame.tsx';
 import { useKeys } from '../shell/keys.tsx';
@@ -40,9 +15,10 @@ import { useTemplates } from '../templates/api.ts';
 import { useDraft } from '../ui/draft.ts';
 import { MeanwhileLine } from '../ui/meanwhile-line.tsx';
 import { Skeleton, Trouble } from '../ui/states.tsx';
-import { useSchedule, useScheduleActions, useSchedules } from './api.ts';
-import { type BenchDraft, draftOf, freshDraft, plannedOf } from './bench-draft.ts';
+import { useSchedule, useScheduleActions } from './api.ts';
+import { type BenchDraft, draftOf, freshDraft } from './bench-draft.ts';
 import { BenchForm } from './bench-form.tsx';
+import { usePlan } from './bench-plan.ts';
 import { changesOf } from './chosen-changes.ts';
 import { useSchedulesLookedAt } from './looked-at.tsx';
 import { RehearsalSheet } from './rehearsal-sheet.tsx';
@@ -77,7 +53,6 @@ function Bench({ schedule, templates, task }: BenchProps) {
   const navigate = useNavigate();
   const [search, setSearch] = useSearchParams();
   const { save, impact } = useScheduleActions();
-  const [looking, setLooking] = useState<Impact | null>(null);
   const [running, setRunning] = useState(false);
   const around = useSchedulesLookedAt({ onSaved: () => undefined, onRefused: sayTrouble });
   const initial = useMemo(
@@ -98,7 +73,6 @@ function Bench({ schedule, templates, task }: BenchProps) {
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
   const [chosenStretch, setStretch] = useState(0);
   const stretch = Math.min(chosenStretch, draft.revisions.length);
-  const [busy, setBusy] = useState(false);
   // The form answers at once; what it makes follows as soon as there is time, and is given up for the next keystroke.
   const shown = useDeferredValue(draft);
   const plan = usePlan(shown, schedule, templates);
@@ -149,35 +123,21 @@ function Bench({ schedule, templates, task }: BenchProps) {
   );
   useTide(tide);
 
-  const trying = async (work: () => Promise<void>) => {
-    setBusy(true);
-    setRefusal(null);
-    try {
-      await work();
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error;
-      setLooking(null);
-      setRefusal(error);
-    } finally {
-      setBusy(false);
-    }
-  };
-  const keep = (reach?: Reach) =>
-    trying(async () => {
-      const saved = await save(draft, schedule?.id ?? null, reach);
-      setLooking(null);
+  /** A change is looked at before it is saved; a new schedule shows on the bench what it makes. */
+  const { look, busy, dialog } = useLookedAt<{ readonly what: string; readonly draft: BenchDraft }>({
+    impactOf: schedule && ((asked, reach) => impact(asked.draft, schedule.id, reach)),
+    save: async (asked, reach) => {
+      const saved = await save(asked.draft, schedule?.id ?? null, reach);
       forget();
       await navigate(schedule ? `/schedules/${saved.id}` : '/schedules');
-    });
-  /** A change is looked at before it is saved; a new schedule shows on the bench what it makes. */
+    },
+    hasReach: true,
+    onRefused: setRefusal,
+  });
   const submit = () => {
-    if (!template || plan.kind === 'problem' || busy || looking) return;
-    if (!schedule) return void keep();
-    void trying(async () => {
-      const first = await impact(draft, schedule.id, { open: false, also: [] });
-      if (needsLook(first)) setLooking(first);
-      else await keep();
-    });
+    if (!template || plan.kind === 'problem' || busy) return;
+    setRefusal(null);
+    look({ what: [template.name, plan.forWhom].filter(Boolean).join(', '), draft });
   };
   useKeys([{ key: 'Mod+Enter', says: 'Save', run: submit }]);
 
@@ -186,15 +146,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <title>{`${template?.name ?? 'New schedule'} · Schedule bench · Jolly Rota`}</title>
-      {looking && schedule && (
-        <ImpactDialog
-          what={[template?.name, plan.forWhom].filter(Boolean).join(', ')}
-          first={looking}
-          ask={(reach) => impact(draft, schedule.id, reach)}
-          onSave={(reach) => void keep(reach)}
-          onClose={() => setLooking(null)}
-        />
-      )}
+      {dialog}
       {around.dialog}
       {schedule && isChanged && (
         <MeanwhileLine
@@ -316,104 +268,4 @@ function Bench({ schedule, templates, task }: BenchProps) {
 /** The coming year as the address says it. */
 function yearFrom(today: CivilDay): string {
   return `${isoOfDay(today)}..${isoOfDay(today + 364)}`;
-}
-
-/** What the draft gives, computed by the core at every change. */
-export type BenchPlan = {
-  readonly forWhom: string;
-  readonly who: string;
-  /** The title of its next task; null before a template is chosen. */
-  readonly title: string | null;
-} & (
-  | {
-      readonly kind: 'plan';
-      readonly outlook: ReturnType<typeof outlook>;
-      readonly planned: PlannedSchedule;
-      readonly remarks: readonly Remark[];
-      /** Tasks that saving makes at once. */
-      readonly owed: number;
-    }
-  | { readonly kind: 'problem'; readonly path: string; readonly message: string }
-);
-
-/** What makes one of its rules impossible, and where; null when all can be planned. */
-function problemOf(draft: BenchDraft, calendar: WorkingCalendar): { path: string; message: string } | null {
-  const rules = [
-    { at: 'recurrence', recurrence: draft.recurrence },
-    ...draft.revisions.map(({ recurrence }, i) => ({ at: `revisions.${i}.recurrence`, recurrence })),
-  ];
-  for (const { at, recurrence } of rules) {
-    const [problem] = recurrenceProblems(recurrence, calendar);
-    if (problem) return { path: `${at}.${problem.path}`, message: problem.message };
-  }
-  return null;
-}
-
-function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readonly TemplateLine[]): BenchPlan {
-  const others = useSameWork(draft, schedule?.id ?? null);
-  const { today, workingCalendar, horizonDays, name, people, subjects } = useWorkspace();
-  return useMemo(() => {
-    const subject = subjects.find(({ clientId, assetId }) => clientId === draft.clientId && assetId === draft.assetId);
-    const person = people.find(({ id }) => id === draft.assigneeId);
-    const template = templates.find(({ id }) => id === draft.templateId);
-    const names = { forWhom: subject?.name ?? name, who: person?.name ?? 'nobody yet' };
-    const parsed = scheduleInputSchema.safeParse({
-      ...draft,
-      templateId: template?.id ?? '00000000-0000-4000-8000-000000000000',
-    });
-    if (!parsed.success) {
-      const [issue] = parsed.error.issues;
-      return {
-        ...names,
-        title: null,
-        kind: 'problem',
-        path: issue?.path.join('.') ?? '',
-        message: issue?.message ?? 'Something is missing.',
-      };
-    }
-    const problem = problemOf(draft, workingCalendar);
-    if (problem) return { ...names, title: null, kind: 'problem', ...problem };
-    const planned = plannedOf(draft, schedule?.last);
-    const seen = outlook(planned, workingCalendar, today, template?.minutes ?? 0);
-    const next = seen.next.find(isDated);
-    const client =
-      subjects.find(({ clientId, assetId }) => assetId === null && clientId !== null && clientId === draft.clientId)
-        ?.name ?? null;
-    const asset = draft.assetId === null ? null : (subject?.name ?? null);
-    return {
-      ...names,
-      title: template
-        ? fillTitle(template.titlePattern, { on: next?.on ?? today, client, asset, person: person?.name ?? null }) ||
-          template.name
-        : null,
-      kind: 'plan',
-      outlook: seen,
-      planned,
-      remarks: remarks(planned, seen, {
-        calendar: workingCalendar,
-        today,
-        assigneeId: draft.assigneeId,
-        others,
-        before: schedule && plannedOf(draftOf(schedule), schedule.last),
-      }),
-      owed: occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays }).length,
-    };
-  }, [draft, schedule, others, templates, today, workingCalendar, horizonDays, name, people, subjects]);
-}
-
-/** Other schedules of the same template for the same person, to tell when they meet on a day. */
-function useSameWork({ templateId, assigneeId }: BenchDraft, ownId: string | null): readonly PlannedSchedule[] {
-  const { schedules } = useSchedules();
-  return useMemo(
-    () =>
-      (schedules ?? []).filter(
-        ({ id, template, assignee, state }) =>
-          id !== ownId &&
-          state !== 'problem' &&
-          template.id === templateId &&
-          assignee !== null &&
-          assignee.id === assigneeId,
-      ),
-    [schedules, templateId, assigneeId, ownId],
-  );
 }

@@ -19,8 +19,8 @@ import {
 } from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
 import type { BenchDraft } from './bench-draft.ts';
+import type { BenchPlan } from './bench-plan.ts';
 import { NextDates } from './next-dates.tsx';
-import type { BenchPlan } from './schedule-bench.tsx';
 import { type YearEdit, YearView } from './year-view.tsx';
 
 interface WhatThisMakesProps {

@@ -170,7 +170,7 @@ interface BandProps {
 
 function Band({ name, count, isLate = false, asides = [], children }: BandProps) {
   return (
-    <section className="band">
+    <section className="band !grid-cols-[104px_minmax(0,1fr)] max-[720px]:!grid-cols-1">
       <h2 className={isLate ? 'text-late' : ''}>
         <b>{count}</b>
         {name}

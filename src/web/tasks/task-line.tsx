@@ -44,7 +44,7 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
         {choosing && (
           <input
             type="checkbox"
-            className={`check absolute -left-[18px] top-0.5 max-[720px]:hidden ${choosing.isChosen ? '' : 'opacity-0 focus-visible:opacity-100 group-hover:opacity-100'}`}
+            className={`check absolute -left-[24px] top-0.5 max-[720px]:hidden ${choosing.isChosen ? '' : 'opacity-0 focus-visible:opacity-100 group-hover:opacity-100'}`}
             tabIndex={-1}
             aria-label={`Choose ${task.title}`}
             checked={choosing.isChosen}

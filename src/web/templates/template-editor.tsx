@@ -2,18 +2,16 @@ import { Star } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import {
-  type Impact,
-  type Reach,
   type StoredFile,
   scheduleEndpoints,
   type Template,
+  type TemplateInput,
   templateInputSchema,
 } from '../../contract/index.ts';
 import { dayOfIso, plural, sayDate, type TitleContext } from '../../core/index.ts';
 import { useAnswer } from '../answer.ts';
-import { ProblemError } from '../api.ts';
-import { ImpactDialog } from '../impact/impact-dialog.tsx';
-import { needsLook } from '../impact/impact-words.ts';
+import type { ProblemError } from '../api.ts';
+import { useLookedAt } from '../impact/looked-at.tsx';
 import { useShell } from '../shell/frame.tsx';
 import { useKeys } from '../shell/keys.tsx';
 import { sayTrouble } from '../shell/toast.tsx';
@@ -37,6 +35,13 @@ import { TitleField } from './title-field.tsx';
 
 const RichTextEditor = lazy(() => import('../ui/rich-text-editor.tsx'));
 
+interface Asked {
+  readonly what: string;
+  readonly input: TemplateInput & { readonly version: number };
+  /** Where to go from a new one. */
+  readonly then: 'page' | 'schedule';
+}
+
 interface EditorProps {
   readonly template: Template | null;
   readonly initial: TemplateDraft;
@@ -51,11 +56,9 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
   const { me, people } = useWorkspace();
   const navigate = useNavigate();
   const { save, impact, favourite } = useTemplateActions();
-  const [looking, setLooking] = useState<Impact | null>(null);
   const { startNow } = useShell();
   const { draft, base, isChanged, change, rebase, forget } = useDraft(draftKey, initial);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
-  const [isSaving, setSaving] = useState(false);
   const [tried, setTried] = useState(false);
   const read = useMemo(() => templateInputSchema.safeParse(draft), [draft]);
   const problems = useMemo(() => {
@@ -72,44 +75,28 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
     setRefusal(null);
   };
   /** A change is looked at before it is saved. */
-  const submit = async (then: 'page' | 'schedule' = 'page') => {
-    setTried(true);
-    if (!read.success || isSaving || looking) return;
-    const input = { ...read.data, version: draft.version };
-    if (!template) return keep(then);
-    setSaving(true);
-    try {
-      const first = await impact(input, template.id, { open: false, also: [] });
-      if (needsLook(first)) setLooking(first);
-      else await keep(then);
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error;
-      setRefusal(error);
-      sayTrouble(error);
-    } finally {
-      setSaving(false);
-    }
-  };
-  const keep = async (then: 'page' | 'schedule', reach?: Reach) => {
-    if (!read.success) return;
-    setSaving(true);
-    try {
-      const saved = await save({ ...read.data, version: draft.version }, template?.id ?? null, like, reach);
-      setLooking(null);
+  const { look, busy, dialog } = useLookedAt<Asked>({
+    impactOf: template && (({ input }, reach) => impact(input, template.id, reach)),
+    save: async ({ input, then }, reach) => {
+      const saved = await save(input, template?.id ?? null, like, reach);
       forget();
       const ofTask = like && 'taskId' in like ? `&task=${like.taskId}` : '';
       if (then === 'schedule') void navigate(`/schedules/new?template=${saved.id}${ofTask}`);
       else if (!template) void navigate(`/templates/${saved.id}`);
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error;
-      setLooking(null);
-      setRefusal(error);
-      sayTrouble(error);
-    } finally {
-      setSaving(false);
-    }
+    },
+    hasReach: true,
+    onRefused: (problem) => {
+      setRefusal(problem);
+      sayTrouble(problem);
+    },
+  });
+  const submit = (then: Asked['then'] = 'page') => {
+    setTried(true);
+    if (!read.success || busy) return;
+    const what = template ? `${template.name}, a template used by ${plural(template.scheduleCount, 'schedule')}` : '';
+    look({ what, input: { ...read.data, version: draft.version }, then });
   };
-  useKeys([{ key: 'Mod+Enter', says: 'Save', run: () => void submit() }]);
+  useKeys([{ key: 'Mod+Enter', says: 'Save', run: () => submit() }]);
   const isLocked = !me.isManager;
   const example = useExample(template, draft);
   const ofTask = like !== null && 'taskId' in like;
@@ -118,21 +105,13 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
       className="flex min-h-0 flex-1 flex-col"
       onSubmit={(event) => {
         event.preventDefault();
-        void submit();
+        submit();
       }}
       noValidate
       aria-label="The template"
     >
       <title>{`${draft.name || 'New template'} · Templates · Jolly Rota`}</title>
-      {looking && template && read.success && (
-        <ImpactDialog
-          what={`${template.name}, a template used by ${plural(template.scheduleCount, 'schedule')}`}
-          first={looking}
-          ask={(reach) => impact({ ...read.data, version: draft.version }, template.id, reach)}
-          onSave={(reach) => void keep('page', reach)}
-          onClose={() => setLooking(null)}
-        />
-      )}
+      {dialog}
       {isChanged && (
         <MeanwhileLine
           base={base}
@@ -194,11 +173,11 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
               </Link>
             )}
             {ofTask && (
-              <button type="button" className="btn" disabled={isSaving} onClick={() => void submit('schedule')}>
+              <button type="button" className="btn" disabled={busy} onClick={() => submit('schedule')}>
                 Save and set a schedule
               </button>
             )}
-            <button type="submit" className="btn btn-primary" disabled={isSaving || (template !== null && !isChanged)}>
+            <button type="submit" className="btn btn-primary" disabled={busy || (template !== null && !isChanged)}>
               {template ? 'Save the change' : 'Save the template'}
             </button>
           </>
