@@ -215,6 +215,7 @@ async function tellChanges(
       subjectId,
       action,
       fields,
+      joinedId: null,
       undoneAt: null,
     });
   if (!template.favourite) return void (await record(daysBefore(scope, daysAgo), 'created', {}));

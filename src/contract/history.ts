@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, id } from './fields.ts';
+import { impactSchema } from './impact.ts';
 
 /** One thing that was done with a task, a schedule or a template. */
 const historyEntrySchema = z.object({
@@ -8,6 +9,14 @@ const historyEntrySchema = z.object({
   at: civilMoment,
   by: z.string().nullable(),
   said: z.string(),
+  /** By which it can be undone; null where it can't, or not by this person. */
+  undo: z
+    .object({
+      changeId: id,
+      /** What was done in one go with it, itself included, and how all of it is undone. */
+      together: z.object({ changeId: id, count: z.number().int() }).nullable(),
+    })
+    .nullable(),
 });
 export type HistoryEntry = z.infer<typeof historyEntrySchema>;
 
@@ -21,4 +30,7 @@ export const historyEndpoints = {
   task: endpoint({ method: 'GET', path: '/tasks/:taskId/history', answer }),
   schedule: endpoint({ method: 'GET', path: '/schedules/:scheduleId/history', answer }),
   template: endpoint({ method: 'GET', path: '/templates/:templateId/history', answer }),
+  undo: endpoint({ method: 'POST', path: '/changes/:changeId/undo', answer: z.object({ said: z.string() }) }),
+  /** What undoing would do. */
+  impactOfUndo: endpoint({ method: 'POST', path: '/changes/:changeId/undo/impact', answer: impactSchema }),
 };

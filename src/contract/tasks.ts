@@ -195,6 +195,8 @@ export const daySheetSchema = z.object({
   /** Finished by others, waiting for this person to sign. */
   toCheck: z.array(taskLineSchema),
   projected: z.array(projectedLineSchema),
+  /** Deleted from this day, by whoever, newest first; told to managers, who can bring them back. */
+  deleted: z.array(z.object({ changeId: id, title: z.string(), at: civilMoment, by: z.string().nullable() })),
 });
 export type DaySheet = z.infer<typeof daySheetSchema>;
 
@@ -331,5 +333,4 @@ export const taskEndpoints = {
     body: captureSchema,
     answer: z.object({ tasks: z.array(taskLineSchema), changeId: id }),
   }),
-  undo: endpoint({ method: 'POST', path: '/changes/:changeId/undo', answer: z.object({ said: z.string() }) }),
 };

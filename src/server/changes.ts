@@ -1,27 +1,72 @@
-import { In, IsNull } from 'typeorm';
+import { IsNull } from 'typeorm';
+import type { Impact } from '../contract/index.ts';
 import { plural } from '../core/index.ts';
 import { Change } from './db/change.ts';
 import { undoFileChange } from './files/service.ts';
 import { conflict, forbidden } from './http/refusal.ts';
 import { undoScheduleChanges } from './schedules/changing.ts';
+import { comparedYears, plannedYear } from './schedules/impact.ts';
+import { scheduleRows } from './schedules/schedule-row.ts';
 import type { Scope } from './scope.ts';
 import { NEXT_CHOSEN } from './tasks/next-date.ts';
 import { bringBackTask } from './tasks/remove.ts';
 import { restoreTasks } from './tasks/snapshot.ts';
+import { impactOfFates, watchTasks } from './tasks/task-impact.ts';
 import { undoTaskChange } from './tasks/work.ts';
 import { undoTemplateChange } from './templates/service.ts';
 
 /** Replays a change backwards, if nothing has happened to the same fields since. */
 export function undoChange(scope: Scope, changeId: string): Promise<{ said: string }> {
-  return scope.transaction(async (tx) => {
-    const change = await tx.locked(Change, changeId, 'change');
-    if (change.undoneAt !== null) throw conflict('That is undone already.');
-    if (change.actorId !== tx.person?.id && !tx.person?.isManager) {
-      throw forbidden('Only the person who did it, or a manager, can undo that.');
-    }
-    await tx.save(Change, change.id, { undoneAt: tx.instant });
-    return { said: await undo(tx, change) };
+  return scope.transaction(async (tx) => ({ said: await carryOutUndo(tx, await undoableChange(tx, changeId)) }));
+}
+
+/** What undoing a change would do to tasks, and to the coming year of the schedules it is about. */
+export function impactOfUndo(scope: Scope, changeId: string): Promise<Impact> {
+  return scope.rehearse(async (tx) => {
+    const change = await undoableChange(tx, changeId);
+    const { taskIds, scheduleIds } = await touchedBy(tx, change);
+    const fates = await watchTasks(tx, { taskIds, scheduleIds });
+    const year = async () => plannedYear(tx, await scheduleRows(tx, { ids: scheduleIds }));
+    const before = await year();
+    await carryOutUndo(tx, change);
+    return { ...(await impactOfFates(tx, await fates())), ...comparedYears(before, await year()) };
   });
+}
+
+async function undoableChange(scope: Scope, changeId: string): Promise<Change> {
+  const change = await scope.locked(Change, changeId, 'change');
+  if (change.undoneAt !== null) throw conflict('That is undone already.');
+  if (change.actorId === scope.person?.id || scope.person?.isManager) return change;
+  throw forbidden('Only the person who did it, or a manager, can undo that.');
+}
+
+async function carryOutUndo(scope: Scope, change: Change): Promise<string> {
+  await scope.save(Change, change.id, { undoneAt: scope.instant });
+  return undo(scope, change);
+}
+
+/** The tasks a change is about, and the schedules whose tasks it may reach. */
+async function touchedBy(scope: Scope, change: Change): Promise<{ taskIds: string[]; scheduleIds: string[] }> {
+  const changes =
+    change.subject === 'several' ? await scope.find(Change, { joinedId: change.id, undoneAt: IsNull() }) : [change];
+  const idsOf = (subject: Change['subject']) =>
+    changes.filter((one) => one.subject === subject).map(({ subjectId }) => subjectId);
+  const taskIds = [
+    ...idsOf('task'),
+    ...changes.flatMap(({ subject, fields }) => (subject === 'task' ? ((fields['tasks']?.to ?? []) as string[]) : [])),
+  ];
+  const schedules = await scope.sql<{ id: string }>(
+    `select id from schedule where workspace_id = $1 and (id = any($2::uuid[]) or template_id = any($3::uuid[]))
+     union select schedule_id from task where workspace_id = $1 and id = any($4::uuid[]) and schedule_id is not null`,
+    [[...idsOf('schedule'), ...changes.flatMap(({ fields }) => deletedFrom(fields) ?? [])], idsOf('template'), taskIds],
+  );
+  return { taskIds, scheduleIds: schedules.map(({ id }) => id) };
+}
+
+/** The schedule of a deleted task. */
+function deletedFrom(fields: Change['fields']): string | null {
+  const row = fields['row']?.from as { schedule_id?: string | null } | undefined;
+  return row?.schedule_id ?? null;
 }
 
 function undo(scope: Scope, change: Change): Promise<string> {
@@ -44,9 +89,8 @@ function undo(scope: Scope, change: Change): Promise<string> {
 }
 
 /** Changes that were made together are undone together; those that somebody has undone by themselves already stay undone. */
-async function undoSeveral(scope: Scope, { fields: { changes, ...shared } }: Change): Promise<string> {
-  const ids = (changes?.from ?? []) as string[];
-  const left = (await scope.find(Change, { id: In(ids), undoneAt: IsNull() })).sort((a, b) => (a.id < b.id ? -1 : 1));
+async function undoSeveral(scope: Scope, { id, fields: shared }: Change): Promise<string> {
+  const left = (await scope.find(Change, { joinedId: id, undoneAt: IsNull() })).sort((a, b) => (a.id < b.id ? -1 : 1));
   await scope.sql('update change set undone_at = $2 where workspace_id = $1 and id = any($3::uuid[])', [
     scope.instant,
     left.map(({ id }) => id),

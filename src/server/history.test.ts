@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { HistoryEntry, Schedule } from '../contract/index.ts';
+import { type DaySheet, type HistoryEntry, type Impact, impactSchema, type Schedule } from '../contract/index.ts';
+import { changeSeveral } from './testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from './testing/test-server.ts';
 import { doTo } from './testing/work.ts';
 
@@ -98,5 +99,102 @@ describe('why a task is here', () => {
       })
       .expect(200);
     expect((await history('tasks', body.tasks[0].id)).why).toEqual(['Made by hand, today at 10:40.']);
+  });
+});
+
+describe('from the history', () => {
+  const entry = async (of: string, id: string, words: string): Promise<HistoryEntry> => {
+    const { entries } = (await history(of, id)) as { entries: HistoryEntry[] };
+    const found = entries.find(({ said: told }) => told.includes(words));
+    if (!found) throw new Error(`Nothing says “${words}”.`);
+    return found;
+  };
+  const openOf = async (scheduleId: string): Promise<string[]> =>
+    (
+      await server.source.query<{ id: string }[]>(
+        `select id from task where schedule_id = $1 and state = 'open' order by work_on limit 3`,
+        [scheduleId],
+      )
+    ).map(({ id }) => id);
+  const undoOf = async (of: string, id: string, words: string) => (await entry(of, id, words)).undo;
+  const impact = async (changeId: string | undefined): Promise<Impact> =>
+    impactSchema.parse((await ines.post(`/api/changes/${changeId}/undo/impact`).expect(200)).body);
+
+  it('a deleted task is brought back long after, by the history of its schedule or on its day', async () => {
+    const schedule = named('Fire points', 'Long Quay');
+    const id = await taskOn(schedule.id, '2026-12-23');
+    await doTo(ines, id, { kind: 'delete' });
+    const told = await entry('schedules', schedule.id, 'deleted “Fire points');
+    expect(told.said).toContain('of Wed 23 Dec');
+    const nadia = await server.person('Nadia Orme');
+    const sheet: DaySheet = (await ines.get(`/api/people/${nadia.id}/day-sheet?date=2026-12-23`)).body;
+    expect(sheet.deleted).toMatchObject([{ changeId: told.undo?.changeId, by: 'Ines Calloway' }]);
+    expect((await impact(told.undo?.changeId)).figures).toMatchObject({ added: 1, removed: 0, changed: 0 });
+    expect(await taskOn(schedule.id, '2026-12-23')).toBe('');
+    await ines.post(`/api/changes/${told.undo?.changeId}/undo`).expect(200);
+    expect(await taskOn(schedule.id, '2026-12-23')).toBe(id);
+    expect((await history('schedules', schedule.id)).entries).toEqual([]);
+    expect((await ines.get(`/api/people/${nadia.id}/day-sheet?date=2026-12-23`)).body.deleted).toEqual([]);
+  });
+
+  it('what was done in one go is undone for one, or for all of them; its impact is told first', async () => {
+    const schedule = named('Fire points', 'Gannet Quay');
+    const ids = await openOf(schedule.id);
+    const tasks = await Promise.all(ids.map(async (id) => (await ines.get(`/api/tasks/${id}`)).body));
+    const deed = { kind: 'skip', reason: 'The quay is shut.' };
+    await ines
+      .post('/api/tasks/changes')
+      .send({ tasks: tasks.map(({ id, version }) => ({ id, version })), deed })
+      .expect(200);
+    const first = await undoOf('tasks', ids[0] ?? '', 'skipped');
+    expect(first?.together?.count).toBe(3);
+    await ines.post(`/api/changes/${first?.changeId}/undo`).expect(200);
+    const second = await undoOf('tasks', ids[1] ?? '', 'skipped');
+    expect(second?.together?.count).toBe(2);
+    const told = await impact(second?.together?.changeId);
+    expect(told.figures).toMatchObject({ changed: 2, removed: 0, added: 0 });
+    expect(told.items[0]?.fields).toEqual([{ name: 'state', from: 'skipped', to: 'open' }]);
+    await ines.post(`/api/changes/${second?.together?.changeId}/undo`).expect(200);
+    for (const id of ids) expect((await ines.get(`/api/tasks/${id}`)).body.state).not.toBe('skipped');
+    expect(await undoOf('tasks', ids[1] ?? '', 'skipped')).toBeNull();
+  });
+
+  it('only what nothing has changed since can be undone, and only by who may', async () => {
+    const schedule = named('Fire points', 'Long Quay');
+    const id = await taskOn(schedule.id, '2026-12-23');
+    const nadia = await server.browser('Nadia Orme');
+    await nadia.post(`/api/tasks/${id}/start`).expect(200);
+    await ines.put(`/api/tasks/${id}/note`).send({ note: 'Post 4 is dark.', was: '' }).expect(200);
+    await ines.put(`/api/tasks/${id}/note`).send({ note: 'Post 5 too.', was: 'Post 4 is dark.' }).expect(200);
+    const seenBy = async (who: Agent) =>
+      ((await who.get(`/api/tasks/${id}/history`).expect(200)).body.entries as HistoryEntry[])
+        .slice(0, 3)
+        .map(({ said: told, undo }) => [told, undo !== null]);
+    expect(await seenBy(ines)).toEqual([
+      ['wrote the note', true],
+      ['wrote the note', false],
+      ['started', true],
+    ]);
+    expect(await seenBy(nadia)).toEqual([
+      ['wrote the note', false],
+      ['wrote the note', false],
+      ['started', true],
+    ]);
+    const { undo } = await entry('tasks', id, 'wrote the note');
+    await nadia.post(`/api/changes/${undo?.changeId}/undo/impact`).expect(403);
+    await nadia.post(`/api/changes/${undo?.changeId}/undo`).expect(403);
+  });
+
+  it('a schedule’s change is undone with a look at its year', async () => {
+    const schedule = named('Deposit review');
+    const paused = { pauses: [{ from: '2027-01-01', to: '2027-12-31', reason: '' }] };
+    const now: Schedule = (await ines.get(`/api/schedules/${schedule.id}`)).body;
+    await changeSeveral(ines, [[now, paused]]).expect(200);
+    const { undo } = await entry('schedules', schedule.id, 'pause');
+    const told = await impact(undo?.changeId);
+    expect(told.datesAfter).toBeGreaterThan(told.datesBefore);
+    await ines.post(`/api/changes/${undo?.changeId}/undo`).expect(200);
+    expect((await ines.get(`/api/schedules/${schedule.id}`)).body.pauses).toEqual(now.pauses);
+    await ines.post(`/api/changes/${undo?.changeId}/undo/impact`).expect(409);
   });
 });

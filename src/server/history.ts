@@ -1,5 +1,5 @@
 import { FIELD_WORDS, type HistoryEntry } from '../contract/index.ts';
-import { dayOfIso, joinAnd, sayDate, sayDuration } from '../core/index.ts';
+import { dayOfIso, joinAnd, sayDate, sayDay, sayDuration } from '../core/index.ts';
 import type { Change, FieldChanges } from './db/change.ts';
 import type { Scope } from './scope.ts';
 import { withoutTasks } from './tasks/snapshot.ts';
@@ -26,30 +26,70 @@ const SILENT = new Set([
   'archivedAt',
 ]);
 
-/** What was done with a task, a schedule or a template, newest first, in words. */
+interface HistoryRow
+  extends Pick<Change, 'id' | 'at' | 'actorId' | 'subject' | 'action' | 'fields' | 'undoneAt' | 'joinedId'> {
+  /** How many were made in one go with it and stand still. */
+  readonly together: number;
+}
+
+/** What was done with a task, a schedule or a template, newest first, in words; and what of it can be undone. */
 export async function historyOf(scope: Scope, subject: Change['subject'], id: string): Promise<HistoryEntry[]> {
   const people = await scope.peopleNames();
-  const rows = await scope.sql<{
-    id: string;
-    at: Date;
-    actorId: string | null;
-    action: string;
-    fields: FieldChanges;
-    undoneAt: Date | null;
-  }>(
-    `select id, at, actor_id as "actorId", action, fields, undone_at as "undoneAt" from change
-     where workspace_id = $1 and subject = $2 and subject_id = $3 order by at desc, id desc limit ${CHANGES_SHOWN}`,
+  const columns = `id, at, actor_id as "actorId", subject, action, fields, undone_at as "undoneAt", joined_id as "joinedId"`;
+  const rows = await scope.sql<HistoryRow>(
+    `select told.*, (select count(*) from change other where other.workspace_id = $1
+        and other.joined_id = told."joinedId" and other.undone_at is null) as together
+     from (
+       (select ${columns} from change where workspace_id = $1 and subject = $2 and subject_id = $3
+        order by at desc, id desc limit ${CHANGES_SHOWN})
+       union all
+       -- A deleted task has no page of its own any more: its schedule tells of it.
+       (select ${columns} from change where workspace_id = $1 and $2 = 'schedule' and subject = 'task'
+          and action = 'deleted' and undone_at is null and fields->'row'->'from'->>'schedule_id' = $3::text
+        order by at desc, id desc limit ${CHANGES_SHOWN})
+     ) told order by told.at desc, told.id desc limit ${CHANGES_SHOWN}`,
     [subject, id],
   );
+  const free = freeOfLaterOnes(rows);
   return rows.map((row) => ({
     id: row.id,
     at: scope.moment(row.at),
     by: row.actorId === null ? null : (people.get(row.actorId) ?? null),
-    said: sayChange(row.action, withoutTasks(row.fields), people) + (row.undoneAt === null ? '' : ' (undone)'),
+    said: sayChange(row.action, withoutTasks(row.fields), people, scope) + (row.undoneAt === null ? '' : ' (undone)'),
+    undo: free.has(row.id) && mayUndo(scope, row) ? undoOf(row) : null,
   }));
 }
 
-function sayChange(action: string, fields: FieldChanges, people: ReadonlyMap<string, string>): string {
+/** What is undone by a click where it stands, can't be undone, or is an undo itself. */
+const NOT_UNDONE_HERE = new Set([
+  ...['ticked', 'unticked', 'answered', 'took an answer back', 'proof'],
+  ...['created', 'made by hand', 'lapsed', 'removed', 'undone'],
+]);
+
+/** Changes whose fields nothing has changed since; what was undone counts as never done. */
+function freeOfLaterOnes(newestFirst: readonly HistoryRow[]): Set<string> {
+  const free = new Set<string>();
+  const changedSince = new Set<string>();
+  for (const { id, subject, action, fields, undoneAt } of newestFirst) {
+    if (undoneAt !== null || action === 'undone') continue;
+    const isGone = subject === 'task' && action === 'deleted';
+    const own = isGone ? [] : Object.keys(withoutTasks(fields));
+    if (!own.some((field) => changedSince.has(field)) && !NOT_UNDONE_HERE.has(action)) free.add(id);
+    for (const field of own) changedSince.add(field);
+  }
+  return free;
+}
+
+function mayUndo({ person }: Scope, { subject, action, actorId }: HistoryRow): boolean {
+  if (person?.isManager) return true;
+  return actorId === person?.id && subject === 'task' && action !== 'deleted';
+}
+
+function undoOf({ id, joinedId, together }: HistoryRow): HistoryEntry['undo'] {
+  return { changeId: id, together: joinedId === null || together < 2 ? null : { changeId: joinedId, count: together } };
+}
+
+function sayChange(action: string, fields: FieldChanges, people: ReadonlyMap<string, string>, { now }: Scope): string {
   const told = Object.keys(fields).filter((field) => !SILENT.has(field));
   switch (action) {
     case 'created':
@@ -64,6 +104,10 @@ function sayChange(action: string, fields: FieldChanges, people: ReadonlyMap<str
       return `${action} a check line`;
     case 'noted':
       return 'wrote the note';
+    case 'deleted': {
+      const { title, work_on: on } = (fields['row']?.from ?? {}) as { title?: string; work_on?: string };
+      return title === undefined ? action : `deleted “${title}” of ${sayDay(dayOfIso(on ?? ''), now.day)}`;
+    }
     case 'proof':
       return 'added or took out a file';
     default:

@@ -97,8 +97,14 @@ export class Scope {
     return this.manager.query(text, [this.workspace.id, ...params]);
   }
 
-  find<E extends InWorkspace>(entity: EntityTarget<E>, where: FindOptionsWhere<E> = {}): Promise<E[]> {
-    return this.manager.find(entity, { where: { ...where, workspaceId: this.workspace.id } });
+  /** @param where of several, any one of them; without any, all */
+  find<E extends InWorkspace>(
+    entity: EntityTarget<E>,
+    first: FindOptionsWhere<E> = {},
+    ...others: FindOptionsWhere<E>[]
+  ): Promise<E[]> {
+    const { id: workspaceId } = this.workspace;
+    return this.manager.find(entity, { where: [first, ...others].map((where) => ({ ...where, workspaceId })) });
   }
 
   async one<E extends InWorkspace & { id: string }>(entity: EntityTarget<E>, id: string, what: string): Promise<E> {
@@ -158,6 +164,7 @@ export class Scope {
       subjectId,
       action,
       fields,
+      joinedId: null,
       undoneAt: null,
     });
     return id;
@@ -197,8 +204,13 @@ export class Scope {
   }
 
   /** Makes one change of several that are written already; its id undoes them all. */
-  joinChanges(ids: readonly string[], action: string, shared: FieldChanges = {}): Promise<string> {
-    return this.record('several', this.newId(), action, { changes: { from: ids, to: null }, ...shared });
+  async joinChanges(ids: readonly string[], action: string, shared: FieldChanges = {}): Promise<string> {
+    const joinedId = await this.record('several', this.newId(), action, shared);
+    await this.sql('update change set joined_id = $2 where workspace_id = $1 and id = any($3::uuid[])', [
+      joinedId,
+      ids,
+    ]);
+    return joinedId;
   }
 
   /** Tells every browser of the workspace, once the transaction stands, that these lists may have changed. */

@@ -15,7 +15,7 @@ export class Change {
   @Column({ name: 'actor_id', type: 'uuid', nullable: true })
   actorId!: string | null;
   @Column({ type: 'text' })
-  /** "several" holds changes of many things together: its fields name them, and it undoes them all. */
+  /** "several" holds changes of many things together, and undoes them all. */
   subject!: 'task' | 'schedule' | 'template' | 'file' | 'several';
   @Column({ name: 'subject_id', type: 'uuid' })
   subjectId!: string;
@@ -23,6 +23,9 @@ export class Change {
   action!: string;
   @Column({ type: 'jsonb' })
   fields!: FieldChanges;
+  /** The change that holds it together with others that were made in one go. */
+  @Column({ name: 'joined_id', type: 'uuid', nullable: true })
+  joinedId!: string | null;
   @Column({ name: 'undone_at', type: 'timestamptz', nullable: true })
   undoneAt!: Date | null;
 }

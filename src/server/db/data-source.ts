@@ -12,6 +12,7 @@ import { Change } from './change.ts';
 import { DeletedTasks1764300000000 } from './migrations/deleted-tasks.ts';
 import { ExceptionsAndRevisions1764100000000 } from './migrations/exceptions-and-revisions.ts';
 import { FirstSlice1764000000000 } from './migrations/first-slice.ts';
+import { JoinedChanges1764600000000 } from './migrations/joined-changes.ts';
 import { RunLog1764400000000 } from './migrations/run-log.ts';
 import { TemplatesStepsProof1764200000000 } from './migrations/templates-steps-proof.ts';
 import { WideChanges1764500000000 } from './migrations/wide-changes.ts';
@@ -50,6 +51,7 @@ export function dataSource(databaseUrl: string): DataSource {
       DeletedTasks1764300000000,
       RunLog1764400000000,
       WideChanges1764500000000,
+      JoinedChanges1764600000000,
     ],
     extra: { max: 12 },
   });

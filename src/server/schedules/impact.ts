@@ -66,9 +66,16 @@ export async function impactOf(
   const items = (await planAll(scope, rows, reach)).flatMap((synced) =>
     synced.plan.flatMap((step) => itemOf(scope, synced, step, say) ?? []),
   );
+  return { ...countedItems(items), ...comparedYears(before, after) };
+}
+
+/** The coming year before and after a change: how many dates, and the days of the first schedules that have others. */
+export function comparedYears(
+  before: PlannedYear,
+  after: PlannedYear,
+): Pick<Impact, 'years' | 'datesBefore' | 'datesAfter'> {
   const dates = (years: PlannedYear) => [...years.values()].reduce((sum, { days }) => sum + days.length, 0);
   return {
-    ...countedItems(items),
     years: [...after]
       .map(([scheduleId, { name, days }]) => ({
         scheduleId,

@@ -111,20 +111,14 @@ async function setOf(scope: Scope, { setId, setSize, id }: FullRow): Promise<Tas
   });
 }
 
+/** By which finishing it is undone: where the next one was given another day with it, both together. */
 async function finishingChange(scope: Scope, taskId: string): Promise<string | null> {
   const [last] = await scope.sql<{ id: string; action: string }>(
-    `select id, action from change where workspace_id = $1 and subject = 'task' and subject_id = $2 and undone_at is null
-       and action <> 'pinned' order by id desc limit 1`,
+    `select coalesce(joined_id, id) as id, action from change where workspace_id = $1 and subject = 'task' and subject_id = $2
+       and undone_at is null and action <> 'pinned' order by change.id desc limit 1`,
     [taskId],
   );
-  if (!last || !['finished', 'signed'].includes(last.action)) return null;
-  // Where the next one was given another day with it, both are undone together.
-  const [joined] = await scope.sql<{ id: string }>(
-    `select id from change where workspace_id = $1 and subject = 'several' and undone_at is null
-       and fields->'changes'->'from' ? $2 order by id desc limit 1`,
-    [last.id],
-  );
-  return joined?.id ?? last.id;
+  return last && ['finished', 'signed'].includes(last.action) ? last.id : null;
 }
 
 const EARLIER_SHOWN = 12;

@@ -1,5 +1,5 @@
 import { historyEndpoints, taskEndpoints } from '../../contract/index.ts';
-import { undoChange } from '../changes.ts';
+import { impactOfUndo, undoChange } from '../changes.ts';
 import { historyOf } from '../history.ts';
 import { invalid } from '../http/refusal.ts';
 import type { Routes } from '../http/route.ts';
@@ -62,6 +62,7 @@ export function taskRoutes(routes: Routes): Routes {
         putIntoTemplate(scope, params.taskId, body.fields),
       )
       .add(taskEndpoints.capture, 'member', ({ scope, body }) => captureTask(scope, body))
-      .add(taskEndpoints.undo, 'member', ({ scope, params }) => undoChange(scope, params.changeId))
+      .add(historyEndpoints.undo, 'member', ({ scope, params }) => undoChange(scope, params.changeId))
+      .add(historyEndpoints.impactOfUndo, 'member', ({ scope, params }) => impactOfUndo(scope, params.changeId))
   );
 }

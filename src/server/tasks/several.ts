@@ -9,7 +9,7 @@ import { fieldChanges, type Scope } from '../scope.ts';
 import { Task } from './entity.ts';
 import { mayWork } from './permission.ts';
 import { storedTasks, takeOut } from './remove.ts';
-import { impactOfFates, type TaskFate } from './task-impact.ts';
+import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
 
 type Entry = Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'>;
 
@@ -29,29 +29,12 @@ export function changeTasks(scope: Scope, input: TasksDeed): Promise<{ changed: 
 export function impactOfTasks(scope: Scope, input: TasksDeed): Promise<Impact> {
   return scope.rehearse(async (tx) => {
     const fates = await fatesOf(tx, input);
-    const followers = await followersOf(tx, fates);
+    // Of a schedule whose next waits for the last one, more may come and go than what is named.
+    const scheduleIds = [...new Set(fates.flatMap(({ task }) => task.scheduleId ?? []))];
+    const became = await watchTasks(tx, { taskIds: fates.map(({ task }) => task.id), scheduleIds });
     await carryOutFates(tx, fates, ACTIONS[input.deed.kind]);
-    return impactOfFates(tx, [...fates, ...(await followers())]);
+    return impactOfFates(tx, [...(await became()), ...fates.filter(({ kind }) => kind === 'kept')]);
   });
-}
-
-/** Tells, once the fates are carried out, which tasks came or went after them: those of schedules whose next waits for the last one. */
-async function followersOf(scope: Scope, fates: readonly TaskFate[]): Promise<() => Promise<TaskFate[]>> {
-  const named = new Set(fates.map(({ task }) => task.id));
-  const scheduleIds = [...new Set(fates.flatMap(({ task }) => task.scheduleId ?? []))];
-  const others = async () =>
-    (await scope.find(Task, { scheduleId: In(scheduleIds), state: 'open' })).filter(({ id }) => !named.has(id));
-  const before = await others();
-  return async () => {
-    const after = await others();
-    const gone = missingIn(after, before).map((task): TaskFate => ({ kind: 'removed', task }));
-    return [...missingIn(before, after).map((task): TaskFate => ({ kind: 'added', task })), ...gone];
-  };
-}
-
-function missingIn(some: readonly Task[], all: readonly Task[]): Task[] {
-  const ids = new Set(some.map(({ id }) => id));
-  return all.filter(({ id }) => !ids.has(id));
 }
 
 const ACTIONS = { give: 'edited', move: 'edited', skip: 'skipped', delete: 'deleted' } as const;

@@ -1,9 +1,10 @@
+import { In } from 'typeorm';
 import type { Impact, ImpactItem } from '../../contract/index.ts';
 import { isSame } from '../db/change.ts';
 import { countedItems, impactWords } from '../schedules/impact.ts';
 import type { Fields } from '../schedules/sync.ts';
 import type { Scope } from '../scope.ts';
-import type { Task } from './entity.ts';
+import { Task } from './entity.ts';
 
 /** What becomes of one task. */
 export type TaskFate =
@@ -23,6 +24,51 @@ const TOLD = [
   'priority',
   'instructions',
 ] as const satisfies readonly (keyof Fields & keyof Task)[];
+/** Besides those, what else is seen of a task. */
+const SHOWN = [...TOLD, 'state', 'note', 'appearsOn'] as const;
+
+/**
+ * Looks at tasks, so that after some work it can be told what became of them: those named, and all open ones of schedules.
+ * Between the two nothing but that work may happen, as within a rehearsal.
+ */
+export async function watchTasks(
+  scope: Scope,
+  { taskIds, scheduleIds }: { readonly taskIds: readonly string[]; readonly scheduleIds: readonly string[] },
+): Promise<() => Promise<TaskFate[]>> {
+  const seen = async (ids: readonly string[]) => {
+    const tasks = await scope.find(
+      Task,
+      { id: In([...ids]) },
+      { scheduleId: In([...scheduleIds]), state: In(['open', 'underWay', 'toCheck']) },
+    );
+    return new Map(
+      tasks.sort((a, b) => a.workOn.localeCompare(b.workOn) || (a.id < b.id ? -1 : 1)).map((task) => [task.id, task]),
+    );
+  };
+  const before = await seen(taskIds);
+  return async () => {
+    const after = await seen([...taskIds, ...before.keys()]);
+    const added = [...after.values()].filter(({ id }) => !before.has(id));
+    return [
+      ...[...before.values()].flatMap((task): TaskFate[] => {
+        const now = after.get(task.id);
+        if (!now) return [{ kind: 'removed', task }];
+        const isSameStill = SHOWN.every((field) => isSame(task[field], now[field]));
+        return isSameStill ? [] : [{ kind: 'changed', task, changes: now }];
+      }),
+      ...added.map((task): TaskFate => ({ kind: 'added', task })),
+    ];
+  };
+}
+
+const STATE_WORDS: Readonly<Record<Task['state'], string>> = {
+  open: 'open',
+  underWay: 'under way',
+  toCheck: 'to check',
+  done: 'done',
+  skipped: 'skipped',
+  lapsed: 'lapsed',
+};
 
 /** The impact of changes of single tasks, which no plan is behind. */
 export async function impactOfFates(scope: Scope, fates: readonly TaskFate[]): Promise<Impact> {
@@ -35,8 +81,9 @@ export async function impactOfFates(scope: Scope, fates: readonly TaskFate[]): P
     const { task } = fate;
     const after = fate.kind === 'changed' ? { ...task, ...fate.changes } : task;
     const fields = TOLD.filter((field) => !isSame(task[field], after[field]));
+    const isSkipped = after.state === 'skipped' && task.state !== 'skipped';
     return {
-      kind: fate.kind === 'changed' && after.state === 'skipped' ? 'removed' : fate.kind,
+      kind: isSkipped ? 'removed' : fate.kind,
       because: fate.kind === 'kept' ? fate.because : null,
       // One that would be made has no address yet.
       taskId: fate.kind === 'added' ? null : task.id,
@@ -46,7 +93,12 @@ export async function impactOfFates(scope: Scope, fates: readonly TaskFate[]): P
       who: say.person(task.assigneeId),
       on: task.workOn,
       state: task.state === 'open' && task.appearsOn > scope.today ? 'coming' : task.state,
-      fields: say.fields(fields, task as unknown as Fields, after as unknown as Fields),
+      fields: [
+        ...(after.state === task.state || isSkipped
+          ? []
+          : [{ name: 'state', from: STATE_WORDS[task.state], to: STATE_WORDS[after.state] }]),
+        ...say.fields(fields, task as unknown as Fields, after as unknown as Fields),
+      ],
     };
   });
   return { ...countedItems(items), years: [], datesBefore: 0, datesAfter: 0 };

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { type HistoryEntry, historyEndpoints } from '../../contract/index.ts';
-import { dayOfIso, sayDay } from '../../core/index.ts';
+import { dayOfIso, plural, sayDay } from '../../core/index.ts';
 import { useAnswer } from '../answer.ts';
 import { useToday } from '../shell/workspace.tsx';
+import { useUndo } from './undo.tsx';
 
 const SHOWN = 4;
 
@@ -29,19 +30,66 @@ export function LastChanged({ of, id }: { readonly of: 'template' | 'schedule'; 
 /** Who did what, when; newest first. */
 export function Entries({ entries }: { readonly entries: readonly HistoryEntry[] }) {
   const today = useToday();
+  const { look, busy, dialog } = useUndo();
   return (
-    <dl>
-      {entries.map(({ id, at, by, said }) => (
-        <div key={id} className="grid grid-cols-[124px_minmax(0,1fr)] text-[14px] leading-[21px]">
-          <dt className="text-[13px] text-ink-2">
-            {sayDay(dayOfIso(at.slice(0, 10)), today)}, {at.slice(11)}
-          </dt>
-          <dd>
-            {by ? `${by}: ` : ''}
-            {said}
-          </dd>
-        </div>
-      ))}
-    </dl>
+    <>
+      <dl>
+        {entries.map((entry) => (
+          <div
+            key={entry.id}
+            className="grid grid-cols-[124px_minmax(0,1fr)] py-[3px] text-[14px] leading-[21px] max-[720px]:grid-cols-1"
+          >
+            <dt className="text-[13px] text-ink-2">
+              {sayDay(dayOfIso(entry.at.slice(0, 10)), today)}, {entry.at.slice(11)}
+            </dt>
+            <dd>
+              {entry.by ? `${entry.by}: ` : ''}
+              {entry.said}
+              <UndoLinks entry={entry} disabled={busy} onUndo={(what, changeId) => look({ what, changeId })} />
+            </dd>
+          </div>
+        ))}
+      </dl>
+      {dialog}
+    </>
+  );
+}
+
+interface UndoLinksProps {
+  readonly entry: HistoryEntry;
+  readonly disabled: boolean;
+  readonly onUndo: (what: string, changeId: string) => void;
+}
+
+/** Takes one thing back, or all that was done in one go with it. */
+function UndoLinks({ entry: { said, undo }, disabled, onUndo }: UndoLinksProps) {
+  if (!undo) return null;
+  const { changeId, together } = undo;
+  const look = 'link-line ml-3 text-[13px] text-ink-2';
+  return (
+    <>
+      <button
+        type="button"
+        className={look}
+        aria-label={`Undo: ${said}`}
+        disabled={disabled}
+        onClick={() => onUndo(`Undo: ${said}`, changeId)}
+      >
+        Undo
+      </button>
+      {together && (
+        <button
+          type="button"
+          className={look}
+          aria-label={`Undo all ${together.count}: ${said}`}
+          disabled={disabled}
+          onClick={() =>
+            onUndo(`Undo: ${said}, and ${plural(together.count - 1, 'more change')} made with it`, together.changeId)
+          }
+        >
+          Undo all {together.count} made together
+        </button>
+      )}
+    </>
   );
 }

@@ -1,6 +1,6 @@
 import { toast } from 'sonner';
 import { mutate } from 'swr';
-import { taskEndpoints } from '../../contract/index.ts';
+import { historyEndpoints } from '../../contract/index.ts';
 import { ask, ProblemError } from '../api.ts';
 
 const UNDO_MS = 10_000;
@@ -29,14 +29,19 @@ export function sayDone(words: string, changeId: string | null = null): void {
   );
 }
 
-/** Undoes a change, and says so once the lists on the screen are as they were. */
+/** Undoes a change at once. */
 export function undo(changeId: string): void {
-  ask(taskEndpoints.undo, { params: { changeId } })
-    .then(async ({ said }) => {
-      await mutate((key) => typeof key === 'string' && /^\/api\/(schedules|people|tasks|templates|tideline)/.test(key));
-      sayDone(said);
-    })
-    .catch(sayTrouble);
+  undoLookedAt(changeId).catch(sayTrouble);
+}
+
+/**
+ * Undoes a change, and says so once the lists on the screen are as they were.
+ * @throws ProblemError when it is refused
+ */
+export async function undoLookedAt(changeId: string): Promise<void> {
+  const { said } = await ask(historyEndpoints.undo, { params: { changeId } });
+  await mutate((key) => typeof key === 'string' && /^\/api\/(schedules|people|tasks|templates|tideline)/.test(key));
+  sayDone(said);
 }
 
 /** Says what went wrong, in the words of whoever refused. Faults of ours go on to the console. */

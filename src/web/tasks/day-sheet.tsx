@@ -10,7 +10,9 @@ import { useChosen } from '../ui/chosen.ts';
 import { Skeleton, Trouble } from '../ui/states.tsx';
 import { useDaySheet, useTaskActions } from './api.ts';
 import { ChosenTasks } from './chosen-tasks.tsx';
+import { Band } from './day-band.tsx';
 import { DayHead } from './day-head.tsx';
+import { DeletedTasks } from './deleted-tasks.tsx';
 import { ProjectedTaskLine, TaskLine } from './task-line.tsx';
 
 /** What one person has to do on a day, in three bands. */
@@ -151,35 +153,13 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
             {sheet.coming.map(line('coming'))}
           </Band>
         )}
+        {sheet.deleted.length > 0 && <DeletedTasks deleted={sheet.deleted} />}
         <p className="sr-only" aria-live="polite">
           {plural(sheet.late.length, 'task')} late, {plural(sheet.thisDay.length, 'task')} this day
         </p>
       </div>
       {chosen.length > 0 && <ChosenTasks chosen={chosen} onClear={clear} />}
     </div>
-  );
-}
-
-interface BandProps {
-  readonly name: string;
-  readonly count: number;
-  readonly isLate?: boolean;
-  readonly asides?: readonly string[];
-  readonly children: ReactNode;
-}
-
-function Band({ name, count, isLate = false, asides = [], children }: BandProps) {
-  return (
-    <section className="band !grid-cols-[104px_minmax(0,1fr)] max-[720px]:!grid-cols-1">
-      <h2 className={isLate ? 'text-late' : ''}>
-        <b>{count}</b>
-        {name}
-        {asides.map((words) => (
-          <span key={words}>{words}</span>
-        ))}
-      </h2>
-      <div>{children}</div>
-    </section>
   );
 }
 

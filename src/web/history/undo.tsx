@@ -1,0 +1,20 @@
+import { historyEndpoints } from '../../contract/index.ts';
+import { ask } from '../api.ts';
+import { useLookedAt } from '../impact/looked-at.tsx';
+import { sayTrouble, undoLookedAt } from '../shell/toast.tsx';
+
+interface Asked {
+  /** What is undone, in words. */
+  readonly what: string;
+  readonly changeId: string;
+}
+
+/** Undoing something that was done a while ago: what that does is looked at first, as with any change. */
+export function useUndo() {
+  return useLookedAt<Asked>({
+    impactOf: ({ changeId }) => ask(historyEndpoints.impactOfUndo, { params: { changeId } }),
+    save: ({ changeId }) => undoLookedAt(changeId),
+    hasReach: false,
+    onRefused: sayTrouble,
+  });
+}
