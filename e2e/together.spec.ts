@@ -228,6 +228,48 @@ test('a task is skipped with its reason, and one that is deleted comes back only
   await expect(page.getByText('“Washrooms and showers” is back.')).toBeVisible();
 });
 
+test('what was deleted is undone long after: one of it on its day, the rest from the history, seen beside in another browser', async ({
+  page,
+  browser,
+}) => {
+  await stepIn(page, 'Ines Calloway');
+  const title = 'Morning round, Friday';
+  await page.goto('/day-sheet');
+  const line = page.locator(`.task-line[data-task="${title}"]`);
+  await line.getByRole('link').focus();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.getByRole('button', { name: 'Delete …' }).click();
+  await page.getByRole('button', { name: 'Look at what it changes' }).click();
+  await page.getByRole('button', { name: 'Delete 2 tasks' }).click();
+  await expect(line).toHaveCount(0);
+
+  const beside = await (await browser.newContext()).newPage();
+  await stepIn(beside, 'Ines Calloway');
+  await beside.goto('/day-sheet?date=2026-11-27');
+  const deleted = beside.getByRole('button', { name: `Bring it back: ${title}` });
+  await expect(deleted).toBeVisible();
+  await expectAccessible(beside);
+
+  await page.goto('/schedules?find=morning round');
+  await page
+    .getByRole('row', { name: /Morning round/ })
+    .getByRole('link')
+    .first()
+    .click();
+  const history = page.getByRole('region', { name: 'What this makes' });
+  await expect(history.getByText('deleted on purpose: not made again')).toBeVisible();
+  await expectAccessible(page);
+  await history.getByRole('button', { name: /^Undo all 2 made together: .*Friday/ }).press('Enter');
+  const impact = page.getByRole('dialog', { name: 'What this changes' });
+  await expect(impact).toContainText('1 more change made with it');
+  await impact.getByRole('button', { name: 'Go back' }).click();
+  await history.getByRole('button', { name: /^Undo: deleted .*Friday/ }).click();
+  await impact.getByRole('button', { name: 'Add 1 task' }).click();
+  await expect(history.getByRole('button', { name: /^Undo: deleted/ })).toHaveCount(1);
+  await expect(deleted).toHaveCount(0);
+});
+
 test('a period is filled after a look at what it makes, seen beside in another browser, and taken back', async ({
   page,
   browser,

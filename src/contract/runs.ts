@@ -3,7 +3,7 @@ import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate } from './fields.ts';
 import { taskLineSchema } from './tasks.ts';
 
-const LEFT_OUT = ['day off', 'closed', 'skipped', 'paused', 'same day as another'] as const;
+const LEFT_OUT = ['day off', 'closed', 'skipped', 'paused', 'same day as another', 'deleted'] as const;
 
 /** One making of tasks: when, why, how long, what came of it. */
 const runSchema = z.object({

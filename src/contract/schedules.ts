@@ -91,6 +91,8 @@ export const scheduleSchema = z.object({
   timesAYear: z.number().int(),
   lastEight: z.array(pastTaskSchema).max(8),
   lateCount: z.number().int(),
+  /** Dates of the rule, not long past or to come, whose task was deleted on purpose. */
+  deleted: z.array(isoDate),
   since: isoDate,
 });
 export type Schedule = z.infer<typeof scheduleSchema>;

@@ -32,6 +32,7 @@ export * from './planning/remarks.ts';
 export * from './planning/rrule-writer.ts';
 export * from './planning/schedule-plan.ts';
 export * from './planning/series-edit.ts';
+export * from './planning/shown.ts';
 export * from './planning/timing.ts';
 export { canonicalRecurrence, mayLackDay } from './recurrence/canonical.ts';
 export { dayFollowing } from './recurrence/follows-dates.ts';

@@ -49,7 +49,8 @@ function Page() {
 
 function MyDaySheet() {
   const { me } = useWorkspace();
-  return <Navigate to={`/day-sheet/${me.id}`} replace />;
+  const { search } = useLocation();
+  return <Navigate to={`/day-sheet/${me.id}${search}`} replace />;
 }
 
 /** Managers begin with the plan, everyone else with their day. */

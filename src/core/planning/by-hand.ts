@@ -17,7 +17,7 @@ import { type Offset, offsetDay, type Timing } from './timing.ts';
  * Changes by hand of a schedule: single dates, pauses, its end, and another rule from a day on.
  * Each gives a new schedule and leaves all else of the one it was given.
  */
-export type ByHand = Required<Omit<PlannedSchedule, 'last'>>;
+export type ByHand = Required<Omit<PlannedSchedule, 'last' | 'deleted'>>;
 
 type Excepted = Pick<ByHand, 'exceptions'>;
 type Pausing = Pick<ByHand, 'pauses'>;

@@ -5,6 +5,7 @@ import { partDays, type SetPart, setReach } from '../doing/template-set.ts';
 import { followsRule } from '../recurrence/rule.ts';
 import { type DatedOccurrence, isDated, type OmittedOccurrence, planDays } from './plan.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
+import { shownDays } from './shown.ts';
 import { reachInDays } from './timing.ts';
 
 export interface HorizonSpan {
@@ -41,7 +42,7 @@ export function leftOutWithinHorizon(
   calendar: WorkingCalendar,
   { from, upTo }: HorizonSpan,
 ): OmittedOccurrence[] {
-  return planDays(schedule, calendar, from, upTo).filter((one): one is OmittedOccurrence => !isDated(one));
+  return shownDays(schedule, calendar, from, upTo).filter((one): one is OmittedOccurrence => !isDated(one));
 }
 
 function firstSeen(occurrence: DatedOccurrence, parts: readonly SetPart[], calendar: WorkingCalendar): CivilDay {

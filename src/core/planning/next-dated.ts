@@ -1,7 +1,8 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import { type DatedOccurrence, isDated, planDays } from './plan.ts';
+import { type DatedOccurrence, isDated } from './plan.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
+import { shownDays } from './shown.ts';
 
 /** Days looked at, ever more of them: the last reach a rule that comes every thirty years. */
 const SPANS = [62, 800, 12_000];
@@ -18,7 +19,7 @@ export function nextDated(
 ): DatedOccurrence | null {
   let first = from;
   for (const span of SPANS) {
-    const found = planDays(schedule, calendar, first, from + span)
+    const found = shownDays(schedule, calendar, first, from + span)
       .filter(isDated)
       .find(fits);
     if (found) return found;

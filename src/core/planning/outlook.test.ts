@@ -5,7 +5,7 @@ import { monthIndexOf } from '../civil-date/month.ts';
 import { parsePhrase } from '../recurrence/phrase/reader.ts';
 import { nextDated } from './next-dated.ts';
 import { outlook, planYear } from './outlook.ts';
-import { isDated } from './plan.ts';
+import { isDated, planDays } from './plan.ts';
 import { type PlannedSchedule, revisionAfter, revisionOn } from './schedule-plan.ts';
 import { PLAIN_TIMING } from './timing.ts';
 
@@ -21,6 +21,21 @@ const schedule = (phrase: string, rest: Partial<PlannedSchedule> = {}): PlannedS
 });
 
 describe('the outlook of a schedule', () => {
+  it('leaves out a date whose task was deleted on purpose, which the plan goes on giving', () => {
+    const plain = schedule('every Friday');
+    const deleted = { ...plain, deleted: ['2026-12-04', '2026-12-05'] };
+    const { next, coming, timesAYear } = outlook(deleted, calendar, today, 30);
+    expect(next.filter((one) => !isDated(one))).toEqual([
+      { kind: 'omitted', nominal: dayOfIso('2026-12-04'), on: dayOfIso('2026-12-04'), because: 'deleted' },
+    ]);
+    expect(coming).toHaveLength(outlook(plain, calendar, today, 30).coming.length);
+    expect(timesAYear).toBe(outlook(plain, calendar, today, 30).timesAYear - 1);
+    const after = dayOfIso('2026-11-28');
+    expect(nextDated(deleted, calendar, after)?.on).toBe(dayOfIso('2026-12-11'));
+    expect(planYear(deleted, calendar, monthIndexOf(today)).occurrences).toContainEqual(next[1]);
+    expect(planDays(deleted, calendar, after, after + 30)).toEqual(planDays(plain, calendar, after, after + 30));
+  });
+
   it('shows twelve dated ones, and what is left out between them', () => {
     const { next } = outlook(schedule('every Friday, not in Jan'), calendar, today, 30);
     expect(next.filter(isDated)).toHaveLength(12);

@@ -1,8 +1,9 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { type MonthIndex, monthStart } from '../civil-date/month.ts';
-import { isDated, type PlannedOccurrence, planDays } from './plan.ts';
+import { isDated, type PlannedOccurrence } from './plan.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
+import { shownDays } from './shown.ts';
 
 /** What a schedule makes, as figures and dates: the right-hand side of the schedule bench. */
 export interface Outlook {
@@ -26,11 +27,11 @@ export function outlook(
   today: CivilDay,
   estimateMinutes: number,
 ): Outlook {
-  const coming = planDays(schedule, calendar, today, today + 364);
+  const coming = shownDays(schedule, calendar, today, today + 364);
   const timesAYear = coming.filter(isDated).length;
   let next = upToDated(coming);
   for (let span = 366; next.filter(isDated).length < NEXT_SHOWN && span <= FAR_DAYS; span *= 3) {
-    next = upToDated(planDays(schedule, calendar, today, today + span * 3));
+    next = upToDated(shownDays(schedule, calendar, today, today + span * 3));
   }
   return { coming, timesAYear, minutesAYear: timesAYear * estimateMinutes, next };
 }
@@ -48,7 +49,7 @@ export interface PlannedYear {
 export function planYear(schedule: PlannedSchedule, calendar: WorkingCalendar, firstMonth: MonthIndex): PlannedYear {
   const from = monthStart(firstMonth);
   const to = monthStart(firstMonth + 12) - 1;
-  return { occurrences: planDays(schedule, calendar, from, to), from, to };
+  return { occurrences: shownDays(schedule, calendar, from, to), from, to };
 }
 
 /** Up to the last of the next few dated ones; all where there are not as many. */

@@ -40,7 +40,7 @@ export interface OmittedOccurrence {
   readonly nominal: CivilDay;
   /** The day it would have been worked. */
   readonly on: CivilDay;
-  readonly because: 'day off' | 'closed' | 'skipped' | 'paused' | 'same day as another';
+  readonly because: 'day off' | 'closed' | 'skipped' | 'paused' | 'same day as another' | 'deleted';
 }
 
 export type PlannedOccurrence = DatedOccurrence | OmittedOccurrence;

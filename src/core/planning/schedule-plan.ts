@@ -72,6 +72,8 @@ export interface PlannedSchedule {
   readonly revisions?: readonly Revision[];
   /** For rules on completion or progress; null or left out when there has been none. */
   readonly last?: LastOne | null;
+  /** Nominal dates whose task was deleted on purpose. No plan changes by it; what is told of a plan does (`shownDays`). */
+  readonly deleted?: readonly IsoDate[];
 }
 
 /** The rule and timing that hold for the nominal dates of a day: the schedule's own, or those of the last revision up to it. */

@@ -12,7 +12,7 @@ import { readDate, sayDate } from '../wording/date-words.ts';
 import { editDistance } from '../wording/spelling.ts';
 
 /** What of a schedule can be changed as a text in a cell. */
-export interface CellSchedule extends Required<Omit<PlannedSchedule, 'last'>> {
+export interface CellSchedule extends Required<Omit<PlannedSchedule, 'last' | 'deleted'>> {
   readonly assigneeId: string | null;
 }
 

@@ -66,6 +66,7 @@ const FATE_OF_OMITTED = {
   closed: 'dayOff',
   skipped: 'skipped',
   'same day as another': 'skipped',
+  deleted: 'deleted',
 } as const satisfies Record<OmittedOccurrence['because'], keyof Counts>;
 
 /** What a fill would make, schedule by schedule and day by day, and what stands in the way of the rest. Makes nothing. */

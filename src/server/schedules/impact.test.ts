@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { type Impact, impactSchema, type Schedule, type Template } from '../../contract/index.ts';
+import { type Impact, impactSchema, type Schedule, type Template, type Tideline } from '../../contract/index.ts';
 import { scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
@@ -177,6 +177,17 @@ describe('a deleted task', () => {
     await ines.post(`/api/changes/${changeId}/undo`).expect(200);
     expect((await tasks()).map(({ id }) => id)).toEqual(before.map(({ id }) => id));
     await ines.post(`/api/changes/${changeId}/undo`).expect(409);
+  });
+
+  it('is foreseen nowhere any more: not as the next, nor as work to come; the run log says why', async () => {
+    const [first, second] = await tasks();
+    await doTo(ines, first?.id, { kind: 'delete' });
+    const now: Schedule = (await ines.get(`/api/schedules/${schedule.id}`)).body;
+    expect([now.deleted, now.next]).toEqual([[first?.work_on], second?.work_on]);
+    const tide: Tideline = (await ines.get('/api/tideline').expect(200)).body;
+    expect(tide.days.find(({ date }) => date === first?.work_on)?.projected).toBe(0);
+    const { leftOut } = await runMaking(await server.scope(), 'byHand', silent);
+    expect(leftOut).toContainEqual({ scheduleId: schedule.id, because: 'deleted', dates: 1 });
   });
 
   it('was not finished, has no files, and is a manager’s to delete', async () => {

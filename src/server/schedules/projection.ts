@@ -16,7 +16,7 @@ export async function projectedWork(
   const window = { from: isoOfDay(from), to: isoOfDay(to) };
   const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
   const rows = await scheduleRows(scope, personId ? { assigneeId: personId } : {});
-  const made = await madeKeys(scope, from, to);
+  const settled = await settledKeys(scope, from, to);
   const lines: ProjectedLine[] = [];
   for (const row of rows) {
     try {
@@ -29,7 +29,7 @@ export async function projectedWork(
       for (const task of madeTasks(scope, row, dated, making)) {
         if (task.dueOn < window.from || task.dueOn > window.to || task.setOn < row.settledTo) continue;
         if (personId !== undefined && task.assigneeId !== personId) continue;
-        if (made.has(nominalKey(row.id, task.nominalDate, task.stepKey))) continue;
+        if (settled.has(nominalKey(row.id, task.nominalDate, task.stepKey))) continue;
         lines.push({
           scheduleId: row.id,
           title: task.title,
@@ -50,10 +50,16 @@ export async function projectedWork(
   return lines.sort((a, b) => a.dueOn.localeCompare(b.dueOn) || (a.startTime ?? '~').localeCompare(b.startTime ?? '~'));
 }
 
-async function madeKeys(scope: Scope, from: CivilDay, to: CivilDay): Promise<Set<string>> {
+/** No task is due farther than this from the date its rule gives. */
+const FARTHEST_DUE_DAYS = 800;
+
+/** What is a task already, or was deleted on purpose. */
+async function settledKeys(scope: Scope, from: CivilDay, to: CivilDay): Promise<Set<string>> {
   const rows = await scope.sql<{ scheduleId: string; nominalDate: string; stepKey: string }>(
     `select schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey" from task
-     where workspace_id = $1 and due_on between $2::date and $3::date and schedule_id is not null`,
+     where workspace_id = $1 and due_on between $2::date and $3::date and schedule_id is not null
+     union all select schedule_id, nominal_date, step_key from deleted_task
+     where workspace_id = $1 and nominal_date between $2::date - ${FARTHEST_DUE_DAYS} and $3::date + ${FARTHEST_DUE_DAYS}`,
     [isoOfDay(from), isoOfDay(to)],
   );
   return new Set(rows.map((row) => nominalKey(row.scheduleId, row.nominalDate, row.stepKey)));

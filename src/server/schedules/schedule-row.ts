@@ -30,6 +30,8 @@ export interface ScheduleRow {
   pauses: Pause[];
   exceptions: Exception[];
   revisions: unknown;
+  /** Dates whose main task was deleted on purpose, from two months before what is settled. */
+  deleted: string[];
   /** The last task, where the rule waits for it or it was asked for. */
   last: StoredLast | null;
   settledTo: string;
@@ -87,7 +89,10 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
            union all
            select nominal_date, true from deleted_task
            where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
-         ) k where not k.is_over or k.nominal_date >= s.settled_to - 62) end as made
+         ) k where not k.is_over or k.nominal_date >= s.settled_to - 62) end as made,
+       (select coalesce(jsonb_agg(d.nominal_date order by d.nominal_date), '[]') from deleted_task d
+        where d.workspace_id = s.workspace_id and d.schedule_id = s.id and d.step_key = ''
+          and d.nominal_date >= s.settled_to - 62) as deleted
      from schedule s
      join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
      left join client c on c.workspace_id = s.workspace_id and c.id = s.client_id
@@ -134,7 +139,7 @@ export function plannedSchedule(
   scope: Scope,
   row: Pick<
     ScheduleRow,
-    'recurrence' | 'timing' | 'pauses' | 'exceptions' | 'revisions' | 'last' | 'archivedAt' | 'deletedAt'
+    'recurrence' | 'timing' | 'pauses' | 'exceptions' | 'revisions' | 'last' | 'deleted' | 'archivedAt' | 'deletedAt'
   >,
 ): PlannedSchedule {
   return {
@@ -144,6 +149,7 @@ export function plannedSchedule(
     exceptions: row.exceptions,
     revisions: revisionSchema.array().parse(row.revisions),
     last: row.last && lastOne(scope, row.last),
+    deleted: row.deleted,
   };
 }
 

@@ -10,10 +10,10 @@ import {
   type Pause,
   PLAIN_TIMING,
   type PlannedSchedule,
-  planDays,
   revisionAfter,
   revisionOn,
   setMinutes,
+  shownDays,
   type WorkingCalendar,
   writePhrase,
 } from '../../core/index.ts';
@@ -109,6 +109,7 @@ function answer(
       .filter(({ shows }) => shows)
       .slice(-8)
       .map(({ task }) => task),
+    deleted: row.deleted,
     lateCount: series.filter(({ task }) => isOverdue(task)).length,
     since: recurrence.start,
   };
@@ -152,7 +153,7 @@ function foresee(scope: Scope, row: ScheduleRow, ended: ReadonlySet<string>, cal
       pauses: [...row.pauses.filter(({ to }) => to !== null), ...shutFrom(scope, row)],
     };
     const today = scope.now.day;
-    const year = planDays(schedule, calendar, today, today + 364).filter(isDated);
+    const year = shownDays(schedule, calendar, today, today + 364).filter(isDated);
     const next = nextDated(schedule, calendar, today, ({ nominal }) => !ended.has(isoOfDay(nominal)));
     return { next: next && isoOfDay(next.on), timesAYear: year.length, problem: row.problem };
   } catch (error) {

@@ -81,7 +81,7 @@ function UndoLinks({ entry: { said, undo }, disabled, onUndo }: UndoLinksProps) 
         <button
           type="button"
           className={look}
-          aria-label={`Undo all ${together.count}: ${said}`}
+          aria-label={`Undo all ${together.count} made together: ${said}`}
           disabled={disabled}
           onClick={() =>
             onUndo(`Undo: ${said}, and ${plural(together.count - 1, 'more change')} made with it`, together.changeId)

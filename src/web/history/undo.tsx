@@ -15,6 +15,7 @@ export function useUndo() {
     impactOf: ({ changeId }) => ask(historyEndpoints.impactOfUndo, { params: { changeId } }),
     save: ({ changeId }) => undoLookedAt(changeId),
     hasReach: false,
+    canBeUndone: false,
     onRefused: sayTrouble,
   });
 }

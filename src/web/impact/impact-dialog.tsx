@@ -19,6 +19,8 @@ interface ImpactDialogProps {
   readonly first: Impact;
   /** Asks again with another reach; null where the change has no other. @throws ProblemError when it is refused */
   readonly ask: ((reach: Reach) => Promise<Impact>) | null;
+  /** Whether it can be put back afterwards. */
+  readonly canBeUndone?: boolean | undefined;
   readonly onSave: (reach: Reach) => void;
   readonly onClose: () => void;
 }
@@ -26,7 +28,7 @@ interface ImpactDialogProps {
 const PLAIN: Reach = { open: false, also: [] };
 
 /** What a change adds, changes, takes back and leaves alone, before it is saved; how far it goes can be chosen. */
-export function ImpactDialog({ what, removal, first, ask, onSave, onClose }: ImpactDialogProps) {
+export function ImpactDialog({ what, removal, first, ask, canBeUndone = true, onSave, onClose }: ImpactDialogProps) {
   const [reach, setReach] = useState(PLAIN);
   const [impact, setImpact] = useState<Impact | null>(first);
   const [problem, setProblem] = useState<ProblemError | null>(null);
@@ -98,7 +100,9 @@ export function ImpactDialog({ what, removal, first, ask, onSave, onClose }: Imp
           </button>
         )}
         <span className="ml-auto max-w-[330px] text-right text-[13px] leading-4 text-ink-2 max-[720px]:text-left">
-          One click puts all of it back for ten seconds. Work that is started meanwhile stays.
+          {canBeUndone
+            ? 'One click puts all of it back: for ten seconds here, later from the history. Work that is started meanwhile stays.'
+            : 'What is undone is not done again by a click.'}
         </span>
       </footer>
     </Dialog>

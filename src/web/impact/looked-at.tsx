@@ -10,6 +10,7 @@ interface LookingWays<Asked> {
   readonly save: (asked: Asked, reach?: Reach) => Promise<void>;
   /** Whether the change can be told to go further than what nobody has seen. */
   readonly hasReach: boolean;
+  readonly canBeUndone?: boolean;
   readonly onSaved?: () => void;
   readonly onRefused: (problem: ProblemError) => void;
 }
@@ -26,6 +27,7 @@ export function useLookedAt<Asked extends { readonly what: string; readonly remo
   impactOf,
   save,
   hasReach,
+  canBeUndone,
   onSaved = () => undefined,
   onRefused,
 }: LookingWays<Asked>): LookedAt<Asked> {
@@ -62,6 +64,7 @@ export function useLookedAt<Asked extends { readonly what: string; readonly remo
         what={looking.asked.what}
         removal={looking.asked.removal}
         first={looking.first}
+        canBeUndone={canBeUndone}
         ask={hasReach && impactOf ? (reach) => impactOf(looking.asked, reach) : null}
         onSave={(reach) => void trying(() => keep(looking.asked, reach))}
         onClose={() => setLooking(null)}

@@ -39,6 +39,7 @@ const LEFT_OUT_WORDS: Readonly<Record<Run['leftOut'][number]['because'], string>
   closed: 'in a closed season',
   skipped: 'skipped by hand',
   'same day as another': 'on the same day as another',
+  deleted: 'deleted on purpose',
 };
 
 /** "8 paused, 2 skipped by hand" */

@@ -82,9 +82,12 @@ export function draftOf(schedule: Schedule): BenchDraft {
 }
 
 /** What the core plans from; the last task comes with the schedule as saved. */
-export function plannedOf(draft: BenchDraft, last: PlannedSchedule['last'] = null): PlannedSchedule {
+export function plannedOf(
+  draft: BenchDraft,
+  { last = null, deleted = [] }: Partial<Pick<Schedule, 'last' | 'deleted'>> = {},
+): PlannedSchedule {
   const { recurrence, timing, pauses, exceptions, revisions } = draft;
-  return { recurrence, timing, pauses, exceptions, revisions, last };
+  return { recurrence, timing, pauses, exceptions, revisions, last, deleted };
 }
 
 export function withStretch(

@@ -71,7 +71,7 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
     }
     const problem = problemOf(draft, workingCalendar);
     if (problem) return { ...names, title: null, kind: 'problem', ...problem };
-    const planned = plannedOf(draft, schedule?.last);
+    const planned = plannedOf(draft, schedule ?? {});
     const seen = outlook(planned, workingCalendar, today, template?.minutes ?? 0);
     const next = seen.next.find(isDated);
     const client =
@@ -92,7 +92,7 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
         today,
         assigneeId: draft.assigneeId,
         others,
-        before: schedule && plannedOf(draftOf(schedule), schedule.last),
+        before: schedule && plannedOf(draftOf(schedule), schedule),
       }),
       owed: occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays }).length,
     };

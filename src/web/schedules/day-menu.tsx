@@ -103,6 +103,7 @@ function statusOf(here: PlannedOccurrence | undefined, left: PlannedOccurrence |
       skipped: 'skipped by hand',
       paused: 'paused',
       'same day as another': 'falls together with another',
+      deleted: 'its task was deleted; the history below brings it back',
     }[left.because];
   }
   return 'nothing due';

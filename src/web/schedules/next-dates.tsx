@@ -29,7 +29,7 @@ export function NextDates({ occurrences, whoOf }: NextDatesProps) {
         <col style={{ width: hasReminder ? 126 : 132 }} />
         <col style={{ width: hasReminder ? 92 : 98 }} />
         <col style={{ width: hasReminder ? 92 : 98 }} />
-        <col style={{ width: hasStart ? 96 : 58 }} />
+        <col style={{ width: hasStart ? 112 : 58 }} />
         {hasReminder && <col style={{ width: 132 }} />}
         <col style={{ width: hasReminder ? 96 : '24%' }} />
         <col />
@@ -74,6 +74,7 @@ const OMITTED_WORDS = {
   skipped: 'skipped by hand',
   paused: 'paused: not made',
   'same day as another': 'falls together with another',
+  deleted: 'deleted on purpose: not made again',
 } as const;
 
 type TableLine =

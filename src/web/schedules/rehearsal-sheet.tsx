@@ -173,6 +173,7 @@ const REASONS = {
   skipped: 'skipped by hand',
   paused: 'paused',
   'same day as another': 'on the same day as another',
+  deleted: 'deleted on purpose',
 } as const;
 
 function remarkOf(one: PlannedOccurrence, today: number): string {

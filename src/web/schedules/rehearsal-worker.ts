@@ -1,4 +1,4 @@
-import { makeCalendar, type PlannedOccurrence, type PlannedSchedule, planDays } from '../../core/index.ts';
+import { makeCalendar, type PlannedOccurrence, type PlannedSchedule, shownDays } from '../../core/index.ts';
 
 /** A question to the worker: the plan of a schedule over a span. */
 export interface RehearsalQuestion {
@@ -17,7 +17,7 @@ export type RehearsalAnswer =
 self.onmessage = ({ data }: MessageEvent<RehearsalQuestion>) => {
   const { asked, schedule, calendar, from, to } = data;
   try {
-    const answer: RehearsalAnswer = { asked, plan: planDays(schedule, makeCalendar(calendar), from, to) };
+    const answer: RehearsalAnswer = { asked, plan: shownDays(schedule, makeCalendar(calendar), from, to) };
     self.postMessage(answer);
   } catch (error) {
     const answer: RehearsalAnswer = { asked, problem: error instanceof Error ? error.message : String(error) };

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Schedule } from '../../contract/index.ts';
-import { isDated, isoOfDay, planDays, sayDay, tryDayOfIso, type WorkingCalendar } from '../../core/index.ts';
+import { isDated, isoOfDay, sayDay, shownDays, tryDayOfIso, type WorkingCalendar } from '../../core/index.ts';
 import { type TideControl, useTide } from '../shell/frame.tsx';
 import type { DaySpan } from '../shell/tideline.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
@@ -114,7 +114,7 @@ function hasWords(schedule: Schedule, words: string): boolean {
 }
 
 function fallsWithin(schedule: Schedule, { from, to }: DaySpan, calendar: WorkingCalendar): boolean {
-  return schedule.state !== 'problem' && planDays(schedule, calendar, from, to).some(isDated);
+  return schedule.state !== 'problem' && shownDays(schedule, calendar, from, to).some(isDated);
 }
 
 function orderOf(order: string): (a: Schedule, b: Schedule) => number {

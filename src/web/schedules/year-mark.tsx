@@ -42,6 +42,7 @@ export function Mark({
       skipped: 'skipped by hand',
       closed: 'closed season',
       paused: 'paused',
+      deleted: 'its task was deleted',
     };
     // In a hatched span a small cross is enough to tell which dates it costs.
     const arm = because === 'closed' || because === 'paused' ? 3 : 4.5;

@@ -11,7 +11,7 @@ import { isFixed } from './task-words.ts';
 interface TaskDeedsProps {
   readonly task: Task;
   readonly onEdit: () => void;
-  /** Once it is deleted. */
+  /** When it is being deleted. */
   readonly onGone: () => void;
 }
 
@@ -29,9 +29,10 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
   const { look, dialog } = useLookedAt<Asked>({
     impactOf: ({ deed }) => impactOfSeveral([task], deed),
     save: async ({ deed }) => {
+      // The sheet of what is gone would be asked for in vain.
+      if (deed.kind === 'delete') onGone();
       await changeSeveral([task], deed, () => sayTaken(task, deed));
       setSkipping(false);
-      if (deed.kind === 'delete') onGone();
     },
     hasReach: false,
     onRefused: sayTrouble,
