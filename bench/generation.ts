@@ -5,9 +5,11 @@ import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
 import { startPostgres } from '../scripts/postgres.mjs';
 import { templateInputSchema } from '../src/contract/index.ts';
+import { impactOfUndo } from '../src/server/changes.ts';
 import { dataSource } from '../src/server/db/data-source.ts';
+import { Person } from '../src/server/people/entity.ts';
 import { carryOutFill, rehearseFill } from '../src/server/runs/fill.ts';
-import { impactOfSchedules } from '../src/server/schedules/changing.ts';
+import { changeSchedules, impactOfSchedules } from '../src/server/schedules/changing.ts';
 import { runMaking } from '../src/server/schedules/making.ts';
 import { scheduleRows } from '../src/server/schedules/schedule-row.ts';
 import { Scope } from '../src/server/scope.ts';
@@ -95,7 +97,8 @@ async function workspaceOf(source: DataSource, schedules: number): Promise<Scope
     ],
   );
   const workspace = await source.getRepository(Workspace).findOneByOrFail({ id: ids.workspace });
-  return Scope.on(source, workspace, null, { now: () => NOW, stands: true });
+  const manager = await source.getRepository(Person).findOneByOrFail({ workspaceId: ids.workspace });
+  return Scope.on(source, workspace, manager, { now: () => NOW, stands: true });
 }
 
 /** Making tasks, against the same rows in a bare multi-row INSERT into the same table, in turns. */
@@ -192,6 +195,11 @@ async function rehearsals(source: DataSource): Promise<void> {
   const changes = (await scheduleRows(some)).map(({ id, version }) => ({ id, version, set: { assigneeId: null } }));
   await timed(`Impact of a change of ${USING_ONE_TEMPLATE} schedules at once`, async () => {
     const { figures } = await impactOfSchedules(some, { changes, reach: { open: false, also: [] } });
+    return `${figures.changed} changed`;
+  });
+  const { changeId } = await changeSchedules(some, { changes, reach: { open: false, also: [] } });
+  await timed('Impact of undoing that from the history', async () => {
+    const { figures } = await impactOfUndo(some, changeId);
     return `${figures.changed} changed`;
   });
   await fillMemory(all);
