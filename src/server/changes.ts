@@ -8,11 +8,12 @@ import { undoScheduleChanges } from './schedules/changing.ts';
 import { comparedYears, plannedYear } from './schedules/impact.ts';
 import { scheduleRows } from './schedules/schedule-row.ts';
 import type { Scope } from './scope.ts';
+import { removeHandMade } from './tasks/hand-made.ts';
 import { NEXT_CHOSEN } from './tasks/next-date.ts';
-import { bringBackTask } from './tasks/remove.ts';
+import { bringBackTasks } from './tasks/remove.ts';
 import { restoreTasks } from './tasks/snapshot.ts';
 import { impactOfFates, watchTasks } from './tasks/task-impact.ts';
-import { undoTaskChange } from './tasks/work.ts';
+import { undoTaskChanges } from './tasks/work.ts';
 import { undoTemplateChange } from './templates/service.ts';
 
 /** Replays a change backwards, if nothing has happened to the same fields since. */
@@ -72,9 +73,9 @@ function deletedFrom(fields: Change['fields']): string | null {
 function undo(scope: Scope, change: Change): Promise<string> {
   switch (change.subject) {
     case 'task':
-      return change.action === 'deleted'
-        ? bringBackTask(scope, change.fields)
-        : undoTaskChange(scope, change.subjectId, withDates(change.fields));
+      if (change.action === 'deleted') return bringBackTasks(scope, [change.fields]);
+      if ('tasks' in change.fields) return removeHandMade(scope, change.fields['tasks']?.to as string[]);
+      return undoTaskChanges(scope, [taskChange(change)]);
     case 'schedule':
       if (!scope.person?.isManager) throw forbidden('Only a manager can change schedules.');
       return undoScheduleChanges(scope, [{ id: change.subjectId, fields: withDates(change.fields) }]);
@@ -98,7 +99,14 @@ async function undoSeveral(scope: Scope, { id, fields: shared }: Change): Promis
   const schedules = left.filter(({ subject }) => subject === 'schedule');
   const others = left.filter(({ subject }) => subject !== 'schedule');
   // Tasks first: a schedule that is put back would change them itself.
-  for (const one of others) await undo(scope, one);
+  const [deleted, edited] = [others.filter(isDeletion), others.filter(isTaskEdit)];
+  if (deleted.length > 0)
+    await bringBackTasks(
+      scope,
+      deleted.map(({ fields }) => fields),
+    );
+  if (edited.length > 0) await undoTaskChanges(scope, edited.map(taskChange));
+  for (const one of others) if (!isDeletion(one) && !isTaskEdit(one)) await undo(scope, one);
   if (schedules.length === 0)
     return `${plural(others.length, 'task')} ${others.length === 1 ? 'is' : 'are'} as before.`;
   // Whoever finishes a task may choose the day of the next, and take that back.
@@ -111,6 +119,10 @@ async function undoSeveral(scope: Scope, { id, fields: shared }: Change): Promis
   await restoreTasks(scope, shared);
   return isNextOnly ? 'The task and the next one are as before.' : said;
 }
+
+const isDeletion = ({ subject, action }: Change) => subject === 'task' && action === 'deleted';
+const isTaskEdit = (change: Change) => change.subject === 'task' && !isDeletion(change) && !('tasks' in change.fields);
+const taskChange = ({ subjectId, fields }: Change) => ({ id: subjectId, fields: withDates(fields) });
 
 /** Instants came back from JSON as texts; the task holds them as dates. */
 function withDates(fields: Change['fields']): Change['fields'] {

@@ -3,6 +3,7 @@ import type { Topic } from '../contract/index.ts';
 import { type CivilNow, dayOfIso, isoOfDay, type WorkingCalendar, workingCalendar } from '../core/index.ts';
 import { type Clock, civilNow, momentAt } from './clock.ts';
 import { Change, type FieldChanges, isSame } from './db/change.ts';
+import { isDeadlock } from './db/deadlock.ts';
 import { orderedIds } from './db/uuid.ts';
 import { notFound } from './http/refusal.ts';
 import type { Person } from './people/entity.ts';
@@ -12,6 +13,9 @@ import { Holiday, type Workspace } from './workspace/entity.ts';
 export const LIVE_CHANNEL = 'jolly_live';
 
 const nextId = orderedIds();
+
+/** Of work that others get in the way of. */
+const MOST_TRIES = 6;
 
 type InWorkspace = ObjectLiteral & { workspaceId: string };
 
@@ -70,11 +74,23 @@ export class Scope {
     return at === null ? null : momentAt(at, this.workspace.zone);
   }
 
-  /** Runs the work in a transaction; all of it stands, or none. */
-  transaction<T>(work: (scope: Scope) => Promise<T>): Promise<T> {
-    return this.manager.transaction((manager) =>
-      work(new Scope(manager, this.workspace, this.person, this.clock, this.makeId)),
-    );
+  /**
+   * Runs the work in a transaction; all of it stands, or none. Where it and somebody else's wait for each other, the
+   * database gives one of them up: that is begun again from its start, so the work keeps nothing outside of it.
+   */
+  async transaction<T>(work: (scope: Scope) => Promise<T>): Promise<T> {
+    const isInner = this.manager.queryRunner?.isTransactionActive === true;
+    for (let tries = 1; ; tries++) {
+      try {
+        return await this.manager.transaction((manager) =>
+          work(new Scope(manager, this.workspace, this.person, this.clock, this.makeId)),
+        );
+      } catch (error) {
+        if (isInner || tries === MOST_TRIES || !isDeadlock(error)) throw error;
+        // Not both at the same moment again.
+        await new Promise((resolve) => setTimeout(resolve, Math.random() * 50 * tries));
+      }
+    }
   }
 
   /** Does the work for its answer alone: nothing of it stands. */
@@ -113,9 +129,12 @@ export class Scope {
     return found;
   }
 
-  /** The same, held against others until the transaction ends. */
+  /**
+   * The same, held against others until the transaction ends, though not against rows that only name it: the weakest lock
+   * that keeps changes apart, so that making tasks of a schedule and changing it don't wait for each other for good.
+   */
   async locked<E extends InWorkspace & { id: string }>(entity: EntityTarget<E>, id: string, what: string): Promise<E> {
-    const found = await this.manager.findOne(entity, { where: this.key(id), lock: { mode: 'pessimistic_write' } });
+    const found = await this.manager.findOne(entity, { where: this.key(id), lock: { mode: 'for_no_key_update' } });
     if (!found) throw notFound(what);
     return found;
   }
@@ -181,6 +200,11 @@ export class Scope {
     const [only] = entries;
     if (only && entries.length === 1)
       return this.record(only.subject, only.subjectId, only.action, { ...only.fields, ...shared });
+    return this.joinChanges(await this.recordEach(entries), entries[0]?.action ?? 'changed', shared);
+  }
+
+  /** Writes changes, each for itself; gives their ids. */
+  async recordEach(entries: readonly Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'>[]): Promise<string[]> {
     const ids = entries.map(() => this.newId());
     await this.sql(
       `insert into change (workspace_id, id, at, actor_id, subject, subject_id, action, fields)
@@ -200,7 +224,7 @@ export class Scope {
         ),
       ],
     );
-    return this.joinChanges(ids, entries[0]?.action ?? 'changed', shared);
+    return ids;
   }
 
   /** Makes one change of several that are written already; its id undoes them all. */

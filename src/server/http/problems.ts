@@ -2,6 +2,7 @@ import { STATUS_CODES } from 'node:http';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import type { Problem } from '../../contract/index.ts';
+import { isDeadlock } from '../db/deadlock.ts';
 import { isConnectionLoss } from '../db/outage.ts';
 import { Refusal } from './refusal.ts';
 
@@ -26,6 +27,9 @@ function problemOf(error: unknown): Problem {
   if (status === 400) return problem(400, 'The request could not be read.');
   if (isConnectionLoss(error)) {
     return problem(503, 'The database does not answer just now. Nothing was saved; try again in a moment.');
+  }
+  if (isDeadlock(error)) {
+    return problem(503, 'Others are changing the same things just now. Nothing was saved; try again in a moment.');
   }
   return problem(
     500,

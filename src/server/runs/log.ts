@@ -81,7 +81,7 @@ export function undoRun(scope: Scope, id: string): Promise<{ said: string }> {
     if (run.why !== 'fill' && run.scheduleIds.length === 0)
       throw conflict('Only a fill or the run of one schedule can be taken back: other runs make what is due anyway.');
     if (run.state === 'undone') throw conflict('This run has been taken back already.');
-    const tasks = await tasksOfRun(tx, id, 'for update');
+    const tasks = await tasksOfRun(tx, id, 'for no key update');
     const going = tasks.filter(({ isTouched }) => !isTouched).map((task) => task.id);
     await removeTasks(tx, going);
     await tx.save(Run, id, { state: 'undone', made: tasks.length - going.length });

@@ -139,7 +139,7 @@ async function partChanges(scope: Scope, changes: readonly SchedulePatch[]): Pro
 /** Held against others in the order of their ids, so that two changes never wait for each other for good. */
 async function lockedSchedules(scope: Scope, ids: readonly string[]): Promise<Map<string, Schedule>> {
   const locked = await scope.sql<{ id: string }>(
-    'select id from schedule where workspace_id = $1 and id = any($2::uuid[]) order by id for update',
+    'select id from schedule where workspace_id = $1 and id = any($2::uuid[]) order by id for no key update',
     [ids],
   );
   if (locked.length < new Set(ids).size) throw notFound('schedule');

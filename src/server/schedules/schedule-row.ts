@@ -71,7 +71,7 @@ export function scheduleRows(scope: Scope, filter: ScheduleFilter = {}): Promise
 
 /** Schedules held against others until the transaction ends; locked in the order of their ids, so that two runs never block each other for good. */
 export function lockedScheduleRows(scope: Scope, ids: readonly string[]): Promise<ScheduleRow[]> {
-  return select(scope, { ids }, 'order by s.id', 'for update of s');
+  return select(scope, { ids }, 'order by s.id', 'for no key update of s');
 }
 
 function select(scope: Scope, filter: ScheduleFilter, order: string, lock: string): Promise<ScheduleRow[]> {

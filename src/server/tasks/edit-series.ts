@@ -21,7 +21,8 @@ import type { Scope } from '../scope.ts';
 import { editableTask, editChanges } from './edit.ts';
 import type { Task } from './entity.ts';
 import { oneTask } from './one-task.ts';
-import { carryOutFates, lockedTasks } from './several.ts';
+import { carryOutFates } from './several.ts';
+import { lockedTasks } from './stored.ts';
 import { impactOfFates, type TaskFate } from './task-impact.ts';
 import type { SavedTask } from './work.ts';
 

@@ -174,7 +174,7 @@ async function subjectOf(scope: Scope, { clientId, assetId }: Pick<StartInput, '
 export async function removeHandMade(scope: Scope, ids: readonly string[]): Promise<string> {
   const there = await scope.sql<{ id: string; title: string; assigneeId: string | null; isTouched: boolean }>(
     `select id, title, assignee_id as "assigneeId", (state <> 'open' or ${IS_TOUCHED}) as "isTouched"
-     from task where workspace_id = $1 and id = any($2::uuid[]) for update`,
+     from task where workspace_id = $1 and id = any($2::uuid[]) for no key update`,
     [ids],
   );
   const going = there.filter(({ isTouched }) => !isTouched);

@@ -368,7 +368,7 @@ export function tasksOfSchedulesFrom(
        start_time as "startTime", due_time as "dueTime", zone, state, edited, ${IS_WRITTEN_ON} as "isWrittenOn",
        estimate_minutes as "estimateMinutes", ${saidColumns('task', 'task')}
      from task where workspace_id = $1 and schedule_id = any($2::uuid[]) and set_on >= $3
-     order by id for update`,
+     order by id for no key update`,
     [scheduleIds, from],
   );
 }

@@ -1,14 +1,14 @@
-import { In } from 'typeorm';
 import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
 import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
 import type { Change, FieldChanges } from '../db/change.ts';
-import { conflict, forbidden, notFound } from '../http/refusal.ts';
+import { conflict, forbidden } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { followOn } from '../schedules/sync.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
 import { Task } from './entity.ts';
 import { mayWork } from './permission.ts';
-import { storedTasks, takeOut } from './remove.ts';
+import { takeOut } from './remove.ts';
+import { lockedTasks, storedTasks } from './stored.ts';
 import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
 
 type Entry = Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'>;
@@ -82,17 +82,6 @@ function refuseOthers(scope: Scope, tasks: readonly Task[], deed: TaskDeed): voi
   if (deed.kind !== 'skip') throw forbidden('Only a manager can do that.');
   if (tasks.some((task) => !mayWork(scope, task)))
     throw forbidden('Only the person who has it, or a manager, can skip it.');
-}
-
-/** Held against others in the order of their ids, so that two changes never wait for each other for good. */
-export async function lockedTasks(scope: Scope, ids: readonly string[]): Promise<Task[]> {
-  const locked = await scope.sql<{ id: string }>(
-    'select id from task where workspace_id = $1 and id = any($2::uuid[]) order by id for update',
-    [ids],
-  );
-  if (locked.length < ids.length) throw notFound('task');
-  const tasks = await scope.find(Task, { id: In([...ids]) });
-  return tasks.sort((a, b) => a.workOn.localeCompare(b.workOn) || (a.id < b.id ? -1 : 1));
 }
 
 function changedBy(deed: Exclude<TaskDeed, { kind: 'delete' }>, task: Task, calendar: WorkingCalendar): TaskFate {

@@ -6,6 +6,7 @@ import {
   type Demand,
   isEnded,
   missingOnLine,
+  plural,
   sayMissing,
   stillMissing,
 } from '../../core/index.ts';
@@ -17,10 +18,10 @@ import { Person } from '../people/entity.ts';
 import { followOn } from '../schedules/sync.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
 import { type GivenAnswer, Task, type Tick } from './entity.ts';
-import { removeHandMade } from './hand-made.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
 import { maySign, mayWork } from './permission.ts';
+import { lockedTasks } from './stored.ts';
 import { doingOf } from './task-row.ts';
 
 export interface SavedTask {
@@ -218,14 +219,37 @@ function refuseFinished(task: Task, verb: string): void {
   if (isEnded(task.state)) throw conflict(`This task is ${task.state}, so it can't be ${verb}. Undo that first.`);
 }
 
-/** Puts a task back to what a change found. */
-export async function undoTaskChange(scope: Scope, id: string, fields: FieldChanges): Promise<string> {
-  if ('tasks' in fields) return removeHandMade(scope, fields['tasks']?.to as string[]);
-  const task = await scope.locked(Task, id, 'task');
-  if (!mayWork(scope, task) && task.signedBy !== scope.person?.id)
-    throw forbidden('Only the person who has this task, or a manager, can undo that.');
-  await writeTask(scope, task, 'undone', fieldsBefore(task, fields));
-  return `“${task.title}” is as it was before.`;
+/** Puts tasks back to what changes found, each task changed once. */
+export async function undoTaskChanges(
+  scope: Scope,
+  changes: readonly { readonly id: string; readonly fields: FieldChanges }[],
+): Promise<string> {
+  const tasks = await lockedTasks(
+    scope,
+    changes.map(({ id }) => id),
+  );
+  const found = new Map(changes.map(({ id, fields }) => [id, fields]));
+  const entries: Parameters<Scope['recordEach']>[0][number][] = [];
+  for (const task of tasks) {
+    if (!mayWork(scope, task) && task.signedBy !== scope.person?.id)
+      throw forbidden('Only the person who has this task, or a manager, can undo that.');
+    const before = fieldsBefore(task, found.get(task.id) ?? {});
+    const fields = fieldChanges(task, before);
+    if (Object.keys(fields).length === 0) continue;
+    await scope.save(Task, task.id, { ...before, version: task.version + 1 });
+    entries.push({ subject: 'task', subjectId: task.id, action: 'undone', fields });
+  }
+  await scope.recordEach(entries);
+  const stateChanged = new Set(entries.filter(({ fields }) => 'state' in fields).map(({ subjectId }) => subjectId));
+  await followOn(
+    scope,
+    tasks.filter(({ id }) => stateChanged.has(id)),
+  );
+  await scope.tell('tasks', 'schedules');
+  const [only] = tasks;
+  return only && tasks.length === 1
+    ? `“${only.title}” is as it was before.`
+    : `${plural(tasks.length, 'task')} are as before.`;
 }
 
 function change(

@@ -1,0 +1,8 @@
+import { QueryFailedError } from 'typeorm';
+
+/** Whether the database gave work up because it and another were waiting for each other (PostgreSQL: deadlock detected, serialization failure). */
+export function isDeadlock(error: unknown): boolean {
+  if (!(error instanceof QueryFailedError)) return false;
+  const { code } = error.driverError as { code?: string };
+  return code === '40P01' || code === '40001';
+}

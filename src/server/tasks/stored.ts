@@ -1,0 +1,60 @@
+import { In } from 'typeorm';
+import { notFound } from '../http/refusal.ts';
+import type { Scope } from '../scope.ts';
+import { Task } from './entity.ts';
+
+/** Held against others, their schedules first, each in the order of their ids, as runs and saves do: so two seldom wait for each other. */
+export async function lockedTasks(scope: Scope, ids: readonly string[]): Promise<Task[]> {
+  await scope.sql(
+    `select id from schedule where workspace_id = $1
+       and id in (select schedule_id from task where workspace_id = $1 and id = any($2::uuid[])) order by id for no key update`,
+    [ids],
+  );
+  const locked = await scope.sql<{ id: string }>(
+    'select id from task where workspace_id = $1 and id = any($2::uuid[]) order by id for no key update',
+    [ids],
+  );
+  if (locked.length < ids.length) throw notFound('task');
+  const tasks = await scope.find(Task, { id: In([...ids]) });
+  return tasks.sort((a, b) => a.workOn.localeCompare(b.workOn) || (a.id < b.id ? -1 : 1));
+}
+
+/** A whole row of a task, as an undo needs it: by the names of the table's columns at that time. */
+export interface StoredTask {
+  readonly id: string;
+  readonly title: string;
+  readonly schedule_id: string | null;
+  readonly nominal_date: string | null;
+  readonly step_key: string;
+}
+
+/** Whole rows by their ids. */
+export async function storedTasks(scope: Scope, ids: readonly string[]): Promise<Map<string, StoredTask>> {
+  const rows = await scope.sql<{ row: StoredTask }>(
+    'select to_jsonb(task) as row from task where workspace_id = $1 and id = any($2::uuid[])',
+    [ids],
+  );
+  return new Map(rows.map(({ row }) => [row.id, row]));
+}
+
+/**
+ * Writes rows back that are not there any more; gives the ids of those that were not. A column that the table has got
+ * since has its default.
+ */
+export async function restoreStored(scope: Scope, rows: readonly StoredTask[]): Promise<Set<string>> {
+  const known = new Set(Object.keys(rows[0] ?? {}));
+  const columns = await scope.sql<{ name: string; quoted: string }>(
+    `select column_name as name, quote_ident(column_name) as quoted from information_schema.columns
+     where $1::uuid is not null and table_schema = current_schema() and table_name = 'task'`,
+  );
+  const list = columns
+    .filter(({ name }) => known.has(name))
+    .map(({ quoted }) => quoted)
+    .join(', ');
+  const back = await scope.sql<{ id: string }>(
+    `insert into task (${list}) select ${list} from jsonb_populate_recordset(null::task, $2::jsonb) as was
+     where was.workspace_id = $1 on conflict do nothing returning id`,
+    [JSON.stringify(rows)],
+  );
+  return new Set(back.map(({ id }) => id));
+}
