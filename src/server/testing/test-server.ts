@@ -53,6 +53,7 @@ export async function testServer({ worker = false } = {}): Promise<TestServer> {
     prepare: async () => undefined,
   });
   const source = await dataSource(databaseUrl).initialize();
+  if (worker) await untilIdle(source);
   const address = `http://127.0.0.1:${server.port}`;
   const person = (who: string) => source.getRepository(Person).findOneByOrFail({ name: who });
   return {
@@ -87,4 +88,14 @@ export async function testServer({ worker = false } = {}): Promise<TestServer> {
       await admin.destroy();
     },
   };
+}
+
+/** What the start has put into the queue is done: a test that sets the clock is not met by it half way. */
+async function untilIdle(source: DataSource): Promise<void> {
+  for (let tries = 0; tries < 200; tries++) {
+    const [row] = await source.query<{ waiting: number }[]>('select count(*) as waiting from graphile_worker.jobs');
+    if (row?.waiting === 0) return;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error('The queue is not done with what the start put into it.');
 }
