@@ -5,12 +5,12 @@ test('two managers change one template: the second is told, and neither is writt
   await page.goto('/templates');
   await page.getByRole('link', { name: 'Renewal letters' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Renewal letters');
-  await page.getByLabel('Instructions').fill('First thoughts.');
+  await page.getByLabel('Instructions', { exact: true }).fill('First thoughts.');
 
   const other = await browser.newPage();
   await stepIn(other, 'Ines Calloway');
   await other.goto(new URL(page.url()).pathname);
-  await other.getByLabel('Instructions').fill('The other’s words.');
+  await other.getByLabel('Instructions', { exact: true }).fill('The other’s words.');
   await other.getByRole('button', { name: 'Save the change' }).click();
   await other
     .getByRole('dialog', { name: 'What this changes' })
@@ -24,9 +24,9 @@ test('two managers change one template: the second is told, and neither is writt
   await expect(meanwhile).toContainText('You have changed instructions too.');
   await page.getByRole('button', { name: 'Save the change' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Someone else changed this template' })).toBeVisible();
-  await expect(page.getByLabel('Instructions')).toHaveText('First thoughts.');
+  await expect(page.getByLabel('Instructions', { exact: true })).toHaveText('First thoughts.');
   await meanwhile.getByRole('button', { name: 'Take theirs there' }).click();
-  await expect(page.getByLabel('Instructions')).toHaveText('The other’s words.');
+  await expect(page.getByLabel('Instructions', { exact: true })).toHaveText('The other’s words.');
   await expect(page.getByText('Changed, not saved.')).toBeHidden();
 });
 
@@ -54,7 +54,7 @@ test('two managers change different parts of one schedule: both are kept, and th
 
   await expect(page.getByText('Somebody else has changed who does it since you began.')).toBeVisible();
   await page.getByRole('button', { name: 'Keep both' }).click();
-  await expect(page.getByRole('button', { name: 'Who does it: Tamsin Wray' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Who does it: Tamsin Wray', exact: true })).toBeVisible();
   await expect(page.getByLabel('Due time')).toHaveValue('16:45');
   await page.keyboard.press('Control+Enter');
   await page
@@ -268,6 +268,39 @@ test('what was deleted is undone long after: one of it on its day, the rest from
   await impact.getByRole('button', { name: 'Add 1 task' }).click();
   await expect(history.getByRole('button', { name: /^Undo: deleted/ })).toHaveCount(1);
   await expect(deleted).toHaveCount(0);
+});
+
+test('two people change one task: what the other has changed is said, and both are kept', async ({ page, browser }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/day-sheet?date=2026-12-01');
+  await page.getByRole('link', { name: 'Morning round, Tuesday' }).first().click();
+  await expect(page).toHaveURL(/task/);
+  const address = page.url();
+  const open = async (one: typeof page) => {
+    await one.getByRole('button', { name: 'Change this one' }).click();
+    return one.getByRole('form', { name: 'Change this task' });
+  };
+  const form = await open(page);
+  await form.getByLabel('Title of this task').fill('Morning round with the harbour master');
+
+  const beside = await (await browser.newContext()).newPage();
+  await stepIn(beside, 'Ines Calloway');
+  await beside.goto(address);
+  const theirs = await open(beside);
+  await theirs.getByLabel('Starts at').fill('07:30');
+  await theirs.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(beside.getByText('Changed this one. Later ones stay as they are.')).toBeVisible();
+
+  await expect(form.getByText('Somebody else has changed start time since you began.')).toBeVisible();
+  await expect(form.getByLabel('Starts at')).toHaveValue('08:15');
+  await form.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(form.getByText(/Yours is still on the screen, not saved\./)).toBeVisible();
+  await form.getByRole('button', { name: 'Keep both' }).click();
+  await expect(form.getByLabel('Starts at')).toHaveValue('07:30');
+  await expect(form.getByLabel('Title of this task')).toHaveValue('Morning round with the harbour master');
+  await form.getByRole('button', { name: 'Keep the change' }).click();
+  await expect(form).toHaveCount(0);
+  await expect(page.getByRole('complementary')).toContainText('07:30–09:00');
 });
 
 test('a period is filled after a look at what it makes, seen beside in another browser, and taken back', async ({

@@ -71,14 +71,14 @@ it('many people and runs at once wait for each other, are refused with a reason 
   await Promise.all([
     repeatedly(2, 'tasks', manyTasks),
     repeatedly(2, 'tasks', manyTasks),
-    repeatedly(2, 'schedules', manySchedules),
-    repeatedly(2, 'schedules', manySchedules),
-    repeatedly(6, 'finish', oneTask),
-    repeatedly(6, 'finish', oneTask),
-    repeatedly(3, 'run', aRun),
+    repeatedly(1, 'schedules', manySchedules),
+    repeatedly(1, 'schedules', manySchedules),
+    repeatedly(4, 'finish', oneTask),
+    repeatedly(4, 'finish', oneTask),
+    repeatedly(2, 'run', aRun),
   ]);
   expect(answers.filter(({ status }) => ![200, 404, 409].includes(status))).toEqual([]);
-  expect(answers.filter(({ what, status }) => status === 200 && what.startsWith('undo')).length).toBeGreaterThan(8);
+  expect(answers.filter(({ what, status }) => status === 200 && what.startsWith('undo')).length).toBeGreaterThan(5);
   const doubled = await server.source.query(
     `select schedule_id, nominal_date, step_key from task where schedule_id is not null group by 1, 2, 3 having count(*) > 1`,
   );

@@ -4,6 +4,7 @@ import { ZodError, type z } from 'zod';
 import type { Endpoint, PathParams } from '../../contract/index.ts';
 import type { Clock } from '../clock.ts';
 import { Scope } from '../scope.ts';
+import { unkeepableAt } from './keepable.ts';
 import { forbidden, invalid, notFound, Refusal } from './refusal.ts';
 import { sessionPerson } from './session.ts';
 
@@ -92,6 +93,8 @@ function checkIds(params: Readonly<Record<string, unknown>>): void {
 }
 
 function parse<S extends z.ZodType>(schema: S, value: unknown): z.output<S> {
+  const path = unkeepableAt(value);
+  if (path !== null) throw invalid([{ path, message: 'This holds a character that can’t be kept: write it without.' }]);
   try {
     return schema.parse(value);
   } catch (error) {

@@ -206,11 +206,12 @@ export async function carryOutFill(scope: Scope, runId: string): Promise<void> {
   const input = { from: fromDate, to: toDate, scheduleIds };
   const problems: Run['problems'] = [];
   for (let at = 0; at < scheduleIds.length; at += BATCH) {
-    const stopped = await scope.transaction(async (tx) => {
+    const found = await scope.transaction(async (tx) => {
       // Whoever takes it back meanwhile waits for this batch, and the next one sees it.
       const run = await tx.locked(Run, runId, 'run');
-      if (run.state !== 'running') return true;
+      if (run.state !== 'running') return null;
       const tasks: MadeTask[] = [];
+      const unplanned: Run['problems'] = [];
       const making = { calendar: await tx.calendar(), people: await tx.peopleNames() };
       for (const row of await lockedScheduleRows(tx, scheduleIds.slice(at, at + BATCH))) {
         try {
@@ -218,15 +219,16 @@ export async function carryOutFill(scope: Scope, runId: string): Promise<void> {
         } catch (error) {
           const message = planProblem(error);
           if (message === null) throw error;
-          problems.push({ scheduleId: row.id, message });
+          unplanned.push({ scheduleId: row.id, message });
         }
       }
       await insertMadeTasks(tx, tasks, runId);
       await tx.save(Run, runId, { made: await madeBy(tx, runId), milliseconds: Math.round(performance.now() - begun) });
       await tx.tell('runs');
-      return false;
+      return unplanned;
     });
-    if (stopped) return;
+    if (found === null) return;
+    problems.push(...found);
   }
   await scope.transaction(async (tx) => {
     await tx.save(Run, runId, {

@@ -90,21 +90,15 @@ export function useTaskActions() {
           ({ task }) => `Sent “${task.title}” back.`,
         ),
       /** @throws ProblemError when it is refused */
-      edit: async (task: Task, edit: TaskEdit, reach: EditReach = 'one') => {
-        const saved = await ask(taskEndpoints.edit, {
-          params: { taskId: task.id },
-          body: { ...edit, version: task.version, reach },
-        });
+      edit: async (task: Task, edit: TaskEdit & { version: number }, reach: EditReach = 'one') => {
+        const saved = await ask(taskEndpoints.edit, { params: { taskId: task.id }, body: { ...edit, reach } });
         await act(Promise.resolve(saved), () => SAID_OF_EDIT[reach]);
         if (reach !== 'one') void refresh('/tasks/');
         return saved;
       },
       /** @throws ProblemError when it is refused */
-      impactOfEdit: (task: Task, edit: TaskEdit, reach: EditReach) =>
-        ask(taskEndpoints.impactOfEdit, {
-          params: { taskId: task.id },
-          body: { ...edit, version: task.version, reach },
-        }),
+      impactOfEdit: (task: Task, edit: TaskEdit & { version: number }, reach: EditReach) =>
+        ask(taskEndpoints.impactOfEdit, { params: { taskId: task.id }, body: { ...edit, reach } }),
       /** @throws ProblemError when it is refused */
       impactOfSeveral: (tasks: readonly Seen[], deed: TaskDeed) =>
         ask(taskEndpoints.impactOfSeveral, { body: { tasks: seen(tasks), deed } }),
@@ -154,7 +148,9 @@ export function useTaskActions() {
           { ...task, steps, stepsDone: steps.filter(({ tickedAt }) => tickedAt).length },
           { revalidate: false },
         );
-        const saved = await act(ask(taskEndpoints.tick, { params: { taskId: task.id }, body: { key, ticked } }));
+        const saved = await inOrder(`${task.id} ${key}`, () =>
+          act(ask(taskEndpoints.tick, { params: { taskId: task.id }, body: { key, ticked } })),
+        );
         if (!saved) await mutate(address);
         else if (saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
       },

@@ -1,10 +1,13 @@
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { INTO_TEMPLATE, type Task, type TaskEdit, taskEditSchema } from '../../contract/index.ts';
 import { dayOfIso, isoOfDay } from '../../core/index.ts';
 import { ProblemError } from '../api.ts';
 import { useLookedAt } from '../impact/looked-at.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, EstimateBlank, TimeBlank } from '../ui/blanks.tsx';
+import { useDraft } from '../ui/draft.ts';
+import { MeanwhileLine } from '../ui/meanwhile-line.tsx';
+import { meanwhileOf } from '../ui/merge.ts';
 import { PersonBlank } from '../ui/person-blank.tsx';
 import { Skeleton } from '../ui/states.tsx';
 import { type EditReach, useTaskActions } from './api.ts';
@@ -34,12 +37,11 @@ interface EditTaskProps {
   readonly onClose: () => void;
 }
 
-/** Changes this one task. What the template could have as well is offered to it afterwards. */
-export function EditTask({ task, onClose }: EditTaskProps) {
-  const { me } = useWorkspace();
-  const { edit: save, impactOfEdit } = useTaskActions();
-  const [reach, setReach] = useState<EditReach>('one');
-  const [edit, setEdit] = useState<TaskEdit>(() => ({
+/** What is written of a task, and the version of it that was seen. */
+type SeenEdit = TaskEdit & { readonly version: number };
+
+function editOf(task: Task): SeenEdit {
+  return {
     title: task.title,
     instructions: task.instructions,
     workOn: task.on,
@@ -49,28 +51,43 @@ export function EditTask({ task, onClose }: EditTaskProps) {
     assigneeId: task.assignee?.id ?? null,
     estimateMinutes: task.estimateMinutes,
     priority: task.priority,
-  }));
-  const [before] = useState(task);
+    version: task.version,
+  };
+}
+
+/** Changes this one task. What the template could have as well is offered to it afterwards. */
+export function EditTask({ task, onClose }: EditTaskProps) {
+  const { me } = useWorkspace();
+  const { edit: save, impactOfEdit } = useTaskActions();
+  const [reach, setReach] = useState<EditReach>('one');
+  const now = useMemo(() => editOf(task), [task]);
+  const { draft: edit, base, change, rebase, forget } = useDraft(`task.${task.id}`, now);
+  const isOthers = (meanwhileOf(base, edit, now)?.theirs ?? []).length > 0;
   const [problem, setProblem] = useState<string | null>(null);
   const [offered, setOffered] = useState<(typeof INTO_TEMPLATE)[number][] | null>(null);
-  const set = <K extends keyof TaskEdit>(field: K, value: TaskEdit[K]) =>
-    setEdit((now) => ({ ...now, [field]: value }));
+  const set = <K extends keyof TaskEdit>(field: K, value: TaskEdit[K]) => change({ ...edit, [field]: value });
   const read = taskEditSchema.safeParse(edit);
-  const { look, busy, dialog } = useLookedAt<{ readonly what: string; readonly edit: TaskEdit }>({
+  const close = () => {
+    forget();
+    onClose();
+  };
+  const { look, busy, dialog } = useLookedAt<{ readonly what: string; readonly edit: SeenEdit }>({
     impactOf: ({ edit: asked }) => impactOfEdit(task, asked, reach),
     save: async ({ edit: asked }) => void (await save(task, asked, reach)),
     hasReach: false,
-    onSaved: onClose,
+    onSaved: close,
     onRefused: ({ message }) => setProblem(message),
   });
   const submit = async () => {
     if (busy) return;
-    if (read.success && reach !== 'one')
-      return look({ what: `${before.title}: ${REACH_WORDS[reach]}`, edit: read.data });
     if (!read.success) return setProblem(read.error.issues[0]?.message ?? 'Something is missing.');
+    // What somebody else has changed of other things, as a tick or the note, does not get in the way.
+    const seen = { ...read.data, version: isOthers ? base.version : now.version };
+    if (reach !== 'one') return look({ what: `${base.title}: ${REACH_WORDS[reach]}`, edit: seen });
     try {
-      await save(task, read.data);
-      const changed = INTO_TEMPLATE.filter((field) => read.data[field] !== before[field]);
+      await save(task, seen);
+      const changed = INTO_TEMPLATE.filter((field) => read.data[field] !== base[field]);
+      forget();
       if (task.template === null || changed.length === 0) onClose();
       else setOffered(changed);
     } catch (error) {
@@ -89,6 +106,19 @@ export function EditTask({ task, onClose }: EditTaskProps) {
       }}
     >
       <h3>Change it</h3>
+      {isOthers && (
+        <div className="-mx-5 mb-2 max-[720px]:-mx-4">
+          <MeanwhileLine
+            base={base}
+            mine={edit}
+            now={now}
+            onMerge={(next) => {
+              setProblem(null);
+              rebase(next);
+            }}
+          />
+        </div>
+      )}
       <input
         className="blank !h-8 w-full !text-[16px]"
         aria-label="Title of this task"
@@ -102,11 +132,11 @@ export function EditTask({ task, onClose }: EditTaskProps) {
           value={dayOfIso(edit.workOn)}
           onChange={(day) => {
             const on = isoOfDay(day);
-            setEdit((now) => ({
-              ...now,
+            change({
+              ...edit,
               workOn: on,
-              dueOn: now.dueOn < on || now.dueOn === now.workOn ? on : now.dueOn,
-            }));
+              dueOn: edit.dueOn < on || edit.dueOn === edit.workOn ? on : edit.dueOn,
+            });
           }}
         />{' '}
         from{' '}
@@ -147,6 +177,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
       </p>
       <Suspense fallback={<Skeleton rows={3} />}>
         <RichTextEditor
+          key={base.version}
           label="Instructions of this task"
           html={edit.instructions}
           target={{ taskId: task.id }}
@@ -183,7 +214,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
         <button type="submit" className="btn btn-primary">
           {reach === 'one' ? 'Keep the change' : 'Look at what it changes'}
         </button>
-        <button type="button" className="btn" onClick={onClose}>
+        <button type="button" className="btn" onClick={close}>
           Leave it as it was
         </button>
       </div>

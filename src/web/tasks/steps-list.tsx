@@ -1,3 +1,4 @@
+import { useRef, useState } from 'react';
 import type { Task, TickedLine } from '../../contract/index.ts';
 import { isOutside } from '../../core/index.ts';
 import { useTaskActions } from './api.ts';
@@ -34,6 +35,15 @@ interface StepProps {
 
 function Step({ task, step, number, lacksProof, isNext }: StepProps) {
   const { tick } = useTaskActions();
+  // As it was pressed, until the answer to that is there: that of another line, asked before, does not know of it.
+  const [pressed, setPressed] = useState<boolean | null>(null);
+  const presses = useRef(0);
+  const press = async (ticked: boolean) => {
+    const mine = ++presses.current;
+    setPressed(ticked);
+    await tick(task, step.key, ticked);
+    if (mine === presses.current) setPressed(null);
+  };
   const fixed = isFixed(task);
   const asks = step.demands.length > 0;
   const isOut = step.demands.some((demand) => isOutside(demand, task.answers[demand.key]));
@@ -50,9 +60,9 @@ function Step({ task, step, number, lacksProof, isNext }: StepProps) {
         <input
           type="checkbox"
           className="check max-[720px]:!h-[22px] max-[720px]:!w-[22px]"
-          checked={step.tickedAt !== null}
+          checked={pressed ?? step.tickedAt !== null}
           disabled={!mayTick}
-          onChange={({ target }) => void tick(task, step.key, target.checked)}
+          onChange={({ target }) => void press(target.checked)}
         />
         <span className={`py-1 ${isOut ? 'font-semibold text-ink' : ''}`}>
           {number !== null && <span className="mr-1.5 font-mono text-[13px] text-ink-2">{number}</span>}
