@@ -21,8 +21,8 @@ export function ScheduleTable({ schedules }: { readonly schedules: readonly Sche
     <>
       <LongTable
         rows={schedules}
-        columns={[me.isManager ? 48 : 20, null, '24%', 140, 160, 130, 170]}
-        minWidth={1120}
+        columns={[me.isManager ? 48 : 20, null, '28%', 140, 160, 130, 170]}
+        minWidth={1200}
         head={
           <>
             <th scope="col">
