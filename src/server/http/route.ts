@@ -1,6 +1,6 @@
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import type { DataSource } from 'typeorm';
-import { ZodError, type z } from 'zod';
+import type { z } from 'zod';
 import type { Endpoint, PathParams } from '../../contract/index.ts';
 import type { Clock } from '../clock.ts';
 import { Scope } from '../scope.ts';
@@ -93,14 +93,12 @@ function checkIds(params: Readonly<Record<string, unknown>>): void {
 }
 
 function parse<S extends z.ZodType>(schema: S, value: unknown): z.output<S> {
-  const path = unkeepableAt(value);
+  const read = schema.safeParse(value);
+  if (!read.success)
+    throw invalid(read.error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })));
+  const path = unkeepableAt(read.data);
   if (path !== null) throw invalid([{ path, message: 'This holds a character that can’t be kept: write it without.' }]);
-  try {
-    return schema.parse(value);
-  } catch (error) {
-    if (!(error instanceof ZodError)) throw error;
-    throw invalid(error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })));
-  }
+  return read.data;
 }
 
 function send(response: Response, answer: unknown): void {
