@@ -20,6 +20,10 @@ const historyEntrySchema = z.object({
 });
 export type HistoryEntry = z.infer<typeof historyEntrySchema>;
 
+/** Something that was deleted and can be brought back, by whom and when. */
+export const deletedSchema = z.object({ changeId: id, title: z.string(), at: civilMoment, by: z.string().nullable() });
+export type Deleted = z.infer<typeof deletedSchema>;
+
 const answer = z.object({
   entries: z.array(historyEntrySchema),
   /** Of a task: each step from the rule to its date, as sentences. */
@@ -30,6 +34,11 @@ export const historyEndpoints = {
   task: endpoint({ method: 'GET', path: '/tasks/:taskId/history', answer }),
   schedule: endpoint({ method: 'GET', path: '/schedules/:scheduleId/history', answer }),
   template: endpoint({ method: 'GET', path: '/templates/:templateId/history', answer }),
+  deletedTemplates: endpoint({
+    method: 'GET',
+    path: '/templates/deleted',
+    answer: z.object({ deleted: z.array(deletedSchema) }),
+  }),
   undo: endpoint({ method: 'POST', path: '/changes/:changeId/undo', answer: z.object({ said: z.string() }) }),
   /** What undoing would do. */
   impactOfUndo: endpoint({ method: 'POST', path: '/changes/:changeId/undo/impact', answer: impactSchema }),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { TASK_STATES } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate, isoTime, line, named, prose } from './fields.ts';
+import { deletedSchema } from './history.ts';
 import { impactSchema } from './impact.ts';
 import { pastTaskSchema } from './schedules.ts';
 import {
@@ -196,7 +197,7 @@ export const daySheetSchema = z.object({
   toCheck: z.array(taskLineSchema),
   projected: z.array(projectedLineSchema),
   /** Deleted from this day, by whoever, newest first; told to managers, who can bring them back. */
-  deleted: z.array(z.object({ changeId: id, title: z.string(), at: civilMoment, by: z.string().nullable() })),
+  deleted: z.array(deletedSchema),
 });
 export type DaySheet = z.infer<typeof daySheetSchema>;
 

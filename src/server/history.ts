@@ -1,4 +1,4 @@
-import { FIELD_WORDS, type HistoryEntry } from '../contract/index.ts';
+import { type Deleted, FIELD_WORDS, type HistoryEntry } from '../contract/index.ts';
 import { dayOfIso, joinAnd, sayDate, sayDay, sayDuration } from '../core/index.ts';
 import type { Change, FieldChanges } from './db/change.ts';
 import type { Scope } from './scope.ts';
@@ -27,7 +27,12 @@ const SILENT = new Set([
 ]);
 
 interface HistoryRow
-  extends Pick<Change, 'id' | 'at' | 'actorId' | 'subject' | 'action' | 'fields' | 'undoneAt' | 'joinedId'> {
+  extends Pick<
+    Change,
+    'id' | 'at' | 'actorId' | 'subject' | 'subjectId' | 'action' | 'fields' | 'undoneAt' | 'joinedId'
+  > {
+  /** Of a file. */
+  readonly fileName: string | null;
   /** How many were made in one go with it and stand still. */
   readonly together: number;
 }
@@ -35,18 +40,26 @@ interface HistoryRow
 /** What was done with a task, a schedule or a template, newest first, in words; and what of it can be undone. */
 export async function historyOf(scope: Scope, subject: Change['subject'], id: string): Promise<HistoryEntry[]> {
   const people = await scope.peopleNames();
-  const columns = `id, at, actor_id as "actorId", subject, action, fields, undone_at as "undoneAt", joined_id as "joinedId"`;
+  const columns = `c.id, c.at, c.actor_id as "actorId", c.subject, c.subject_id as "subjectId", c.action, c.fields,
+    c.undone_at as "undoneAt", c.joined_id as "joinedId"`;
   const rows = await scope.sql<HistoryRow>(
     `select told.*, (select count(*) from change other where other.workspace_id = $1
         and other.joined_id = told."joinedId" and other.undone_at is null) as together
      from (
-       (select ${columns} from change where workspace_id = $1 and subject = $2 and subject_id = $3
-        order by at desc, id desc limit ${CHANGES_SHOWN})
+       (select ${columns}, null as "fileName" from change c
+        where c.workspace_id = $1 and c.subject = $2 and c.subject_id = $3 and c.action <> 'proof'
+        order by c.at desc, c.id desc limit ${CHANGES_SHOWN})
+       union all
+       -- What a file did to the task it belongs to stands with the file.
+       (select ${columns}, f.name from file f
+        join change c on c.workspace_id = f.workspace_id and c.subject = 'file' and c.subject_id = f.id
+        where f.workspace_id = $1 and $2 = 'task' and f.task_id = $3
+        order by c.at desc, c.id desc limit ${CHANGES_SHOWN})
        union all
        -- A deleted task has no page of its own any more: its schedule tells of it.
-       (select ${columns} from change where workspace_id = $1 and $2 = 'schedule' and subject = 'task'
-          and action = 'deleted' and undone_at is null and fields->'row'->'from'->>'schedule_id' = $3::text
-        order by at desc, id desc limit ${CHANGES_SHOWN})
+       (select ${columns}, null from change c where c.workspace_id = $1 and $2 = 'schedule' and c.subject = 'task'
+          and c.action = 'deleted' and c.undone_at is null and c.fields->'row'->'from'->>'schedule_id' = $3::text
+        order by c.at desc, c.id desc limit ${CHANGES_SHOWN})
      ) told order by told.at desc, told.id desc limit ${CHANGES_SHOWN}`,
     [subject, id],
   );
@@ -55,25 +68,28 @@ export async function historyOf(scope: Scope, subject: Change['subject'], id: st
     id: row.id,
     at: scope.moment(row.at),
     by: row.actorId === null ? null : (people.get(row.actorId) ?? null),
-    said: sayChange(row.action, withoutTasks(row.fields), people, scope) + (row.undoneAt === null ? '' : ' (undone)'),
+    said:
+      (row.fileName === null
+        ? sayChange(row.action, withoutTasks(row.fields), people, scope)
+        : sayFileChange(row.fileName, row.fields)) + (row.undoneAt === null ? '' : ' (undone)'),
     undo: free.has(row.id) && mayUndo(scope, row) ? undoOf(row) : null,
   }));
 }
 
 /** What is undone by a click where it stands, can't be undone, or is an undo itself. */
 const NOT_UNDONE_HERE = new Set([
-  ...['ticked', 'unticked', 'answered', 'took an answer back', 'proof'],
-  ...['created', 'made by hand', 'lapsed', 'removed', 'undone'],
+  ...['ticked', 'unticked', 'answered', 'took an answer back'],
+  ...['created', 'made by hand', 'lapsed', 'undone'],
 ]);
 
 /** Changes whose fields nothing has changed since; what was undone counts as never done. */
 function freeOfLaterOnes(newestFirst: readonly HistoryRow[]): Set<string> {
   const free = new Set<string>();
   const changedSince = new Set<string>();
-  for (const { id, subject, action, fields, undoneAt } of newestFirst) {
+  for (const { id, subject, subjectId, action, fields, undoneAt } of newestFirst) {
     if (undoneAt !== null || action === 'undone') continue;
     const isGone = subject === 'task' && action === 'deleted';
-    const own = isGone ? [] : Object.keys(withoutTasks(fields));
+    const own = isGone ? [] : Object.keys(withoutTasks(fields)).map((field) => `${subjectId} ${field}`);
     if (!own.some((field) => changedSince.has(field)) && !NOT_UNDONE_HERE.has(action)) free.add(id);
     for (const field of own) changedSince.add(field);
   }
@@ -82,11 +98,45 @@ function freeOfLaterOnes(newestFirst: readonly HistoryRow[]): Set<string> {
 
 function mayUndo({ person }: Scope, { subject, action, actorId }: HistoryRow): boolean {
   if (person?.isManager) return true;
-  return actorId === person?.id && subject === 'task' && action !== 'deleted';
+  return actorId === person?.id && (subject === 'file' || (subject === 'task' && action !== 'deleted'));
 }
 
 function undoOf({ id, joinedId, together }: HistoryRow): HistoryEntry['undo'] {
   return { changeId: id, together: joinedId === null || together < 2 ? null : { changeId: joinedId, count: together } };
+}
+
+/** Tasks of a person's day that were deleted, each by itself or with others, and not brought back. */
+export function deletedTasksOn(scope: Scope, personId: string, date: string): Promise<Deleted[]> {
+  return deletedThings(
+    scope,
+    'title',
+    `subject = 'task' and action = 'deleted' and fields->'row'->'from'->>'work_on' = $3 and fields->'row'->'from'->>'assignee_id' = $4`,
+    [date, personId],
+  );
+}
+
+export function deletedTemplates(scope: Scope): Promise<Deleted[]> {
+  return deletedThings(scope, 'name', `subject = 'template' and action = 'removed'`);
+}
+
+/** Newest first. @param title the field of what was deleted that names it */
+async function deletedThings(
+  scope: Scope,
+  title: string,
+  which: string,
+  params: readonly string[] = [],
+): Promise<Deleted[]> {
+  const people = await scope.peopleNames();
+  const rows = await scope.sql<{ changeId: string; title: string; at: Date; actorId: string | null }>(
+    `select id as "changeId", fields->'row'->'from'->>$2::text as title, at, actor_id as "actorId" from change
+     where workspace_id = $1 and undone_at is null and ${which} order by at desc, id desc limit ${CHANGES_SHOWN}`,
+    [title, ...params],
+  );
+  return rows.map(({ actorId, at, ...row }) => ({
+    ...row,
+    at: scope.moment(at),
+    by: actorId === null ? null : (people.get(actorId) ?? null),
+  }));
 }
 
 function sayChange(action: string, fields: FieldChanges, people: ReadonlyMap<string, string>, { now }: Scope): string {
@@ -108,11 +158,13 @@ function sayChange(action: string, fields: FieldChanges, people: ReadonlyMap<str
       const { title, work_on: on } = (fields['row']?.from ?? {}) as { title?: string; work_on?: string };
       return title === undefined ? action : `deleted “${title}” of ${sayDay(dayOfIso(on ?? ''), now.day)}`;
     }
-    case 'proof':
-      return 'added or took out a file';
     default:
       return action;
   }
+}
+
+function sayFileChange(name: string, { removedAt }: FieldChanges): string {
+  return removedAt?.to === null ? `added “${name}”` : `took “${name}” out`;
 }
 
 function sayNames(fields: readonly string[]): string {

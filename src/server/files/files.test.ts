@@ -2,6 +2,7 @@ import { readdir } from 'node:fs/promises';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { onePagePdf } from '../../../demo/pictures.ts';
+import type { HistoryEntry } from '../../contract/index.ts';
 import type { Demand } from '../../core/index.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { checkLine, newTemplate, startedTasks } from '../testing/work.ts';
@@ -55,10 +56,18 @@ describe('a file', () => {
     const small = await nadia.get(`/api/files/${body.file.id}/small`).buffer().expect(200);
     expect(await sharp(small.body).metadata()).toMatchObject({ format: 'webp', width: 480, height: 320 });
 
-    const { body: removed } = await nadia.delete(`/api/files/${body.file.id}`).expect(200);
+    await nadia.delete(`/api/files/${body.file.id}`).expect(200);
     expect(await task()).toMatchObject({ stepsDone: 0, files: [] });
     await nadia.get(`/api/files/${body.file.id}`).expect(404);
-    await nadia.post(`/api/changes/${removed.changeId}/undo`).expect(200);
+    // Long after, too: from the history of its task.
+    const { entries } = (await nadia.get(`/api/tasks/${taskId}/history`).expect(200)).body as {
+      entries: HistoryEntry[];
+    };
+    expect(entries.slice(0, 2).map(({ said, undo }) => [said, undo !== null])).toEqual([
+      ['took “hose stamp.jpg” out', true],
+      ['added “hose stamp.jpg”', false],
+    ]);
+    await nadia.post(`/api/changes/${entries[0]?.undo?.changeId}/undo`).expect(200);
     expect((await task()).files).toHaveLength(1);
   });
 

@@ -1,12 +1,12 @@
 import type { DaySheet, Tideline } from '../../contract/index.ts';
 import { type Band, bandOf, COMING_DAYS, dayLoads, dayOfIso, isOverdue, isoOfDay } from '../../core/index.ts';
+import { deletedTasksOn } from '../history.ts';
 import { Person } from '../people/entity.ts';
 import { projectedWork } from '../schedules/projection.ts';
 import type { Scope } from '../scope.ts';
 import type { Task } from './entity.ts';
 import { datedTask, type LookRow, lookOfRow, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
 
-const DELETED_SHOWN = 40;
 const UNFINISHED = `('open', 'underWay', 'toCheck')`;
 
 /** What one person has to do on a day: late first, then the day by time, then what is coming. */
@@ -36,25 +36,8 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
     coming: bands.coming.sort(byDue).map((row) => taskLine(scope, row)),
     toCheck: day === now.day ? await waitingForSign(scope, person) : [],
     projected,
-    deleted: scope.person?.isManager ? await deletedOn(scope, personId, isoOfDay(day)) : [],
+    deleted: scope.person?.isManager ? await deletedTasksOn(scope, personId, isoOfDay(day)) : [],
   };
-}
-
-/** Tasks of a person's day that were deleted, each by itself or with others, and not brought back. */
-async function deletedOn(scope: Scope, personId: string, date: string): Promise<DaySheet['deleted']> {
-  const people = await scope.peopleNames();
-  const rows = await scope.sql<{ changeId: string; title: string; at: Date; actorId: string | null }>(
-    `select id as "changeId", fields->'row'->'from'->>'title' as title, at, actor_id as "actorId" from change
-     where workspace_id = $1 and subject = 'task' and action = 'deleted' and undone_at is null
-       and fields->'row'->'from'->>'work_on' = $2 and fields->'row'->'from'->>'assignee_id' = $3
-     order by at desc, id desc limit ${DELETED_SHOWN}`,
-    [date, personId],
-  );
-  return rows.map(({ actorId, at, ...row }) => ({
-    ...row,
-    at: scope.moment(at),
-    by: actorId === null ? null : (people.get(actorId) ?? null),
-  }));
 }
 
 /** Finished work of others that is this person's to sign, oldest first. */

@@ -175,9 +175,14 @@ describe('a template that nothing uses', () => {
   it('is deleted, and comes back whole with the undo', async () => {
     const { body } = await create(ines, { ...input, name: 'Short-lived' }).expect(200);
     const { id } = body.template;
+    const deletedNow = async () => (await ines.get('/api/templates/deleted').expect(200)).body.deleted;
     const { body: removed } = await ines.delete(`/api/templates/${id}`).expect(200);
+    expect(await deletedNow()).toMatchObject([{ changeId: removed.changeId, by: 'Ines Calloway' }]);
+    await (await server.browser('Nadia Orme')).get('/api/templates/deleted').expect(403);
     await ines.get(`/api/templates/${id}`).expect(404);
+    await ines.post(`/api/changes/${removed.changeId}/undo/impact`).expect(200);
     await ines.post(`/api/changes/${removed.changeId}/undo`).expect(200);
+    expect(await deletedNow()).toEqual([]);
     expect((await ines.get(`/api/templates/${id}`).expect(200)).body).toEqual(body.template);
   });
 

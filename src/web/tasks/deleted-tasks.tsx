@@ -1,11 +1,11 @@
-import type { DaySheet } from '../../contract/index.ts';
-import { dayOfIso, sayNear } from '../../core/index.ts';
+import type { Deleted } from '../../contract/index.ts';
+import { sayDeleted } from '../history/last-changed.tsx';
 import { useUndo } from '../history/undo.tsx';
 import { useToday } from '../shell/workspace.tsx';
 import { Band } from './day-band.tsx';
 
 /** What was deleted from this day, to be brought back. */
-export function DeletedTasks({ deleted }: { readonly deleted: DaySheet['deleted'] }) {
+export function DeletedTasks({ deleted }: { readonly deleted: readonly Deleted[] }) {
   const today = useToday();
   const { look, busy, dialog } = useUndo();
   return (
@@ -14,9 +14,7 @@ export function DeletedTasks({ deleted }: { readonly deleted: DaySheet['deleted'
         <div key={changeId} className="task-line is-quiet !cursor-default !grid-cols-[minmax(0,1fr)_auto]">
           <div className="title pl-[116px] max-[720px]:pl-0">
             {title}
-            <span className="ml-2 text-[13px]">
-              {by ?? 'someone'}, {sayNear(dayOfIso(at.slice(0, 10)), today)} at {at.slice(11)}
-            </span>
+            <span className="ml-2 text-[13px]">{sayDeleted({ at, by }, today)}</span>
           </div>
           <button
             type="button"

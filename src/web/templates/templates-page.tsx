@@ -6,6 +6,7 @@ import { useWorkspace } from '../shell/workspace.tsx';
 import { useAddressFilter } from '../ui/address-filter.ts';
 import { Empty, Skeleton, Trouble } from '../ui/states.tsx';
 import { useTemplates } from './api.ts';
+import { DeletedTemplates } from './deleted-templates.tsx';
 import { ordered, SORTS, type SortKey, type TemplateFilter } from './template-order.ts';
 import { TemplateTable } from './template-table.tsx';
 
@@ -61,6 +62,7 @@ export default function TemplatesPage() {
           onSort={(sort) => set({ sort: sort === 'name' ? '' : sort })}
         />
       )}
+      {me.isManager && <DeletedTemplates />}
     </>
   );
 }

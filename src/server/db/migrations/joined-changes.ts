@@ -14,6 +14,8 @@ export class JoinedChanges1764600000000 implements MigrationInterface {
       create index change_joined on change (workspace_id, joined_id) where joined_id is not null;
       create index change_deleted_of_schedule on change (workspace_id, (fields->'row'->'from'->>'schedule_id'))
         where subject = 'task' and action = 'deleted' and undone_at is null;
+      create index change_removed_template on change (workspace_id, at)
+        where subject = 'template' and action = 'removed' and undone_at is null;
       create index change_deleted_on_day on change (workspace_id, (fields->'row'->'from'->>'work_on'))
         where subject = 'task' and action = 'deleted' and undone_at is null;
     `);
@@ -21,7 +23,7 @@ export class JoinedChanges1764600000000 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      drop index change_deleted_on_day, change_deleted_of_schedule, change_joined;
+      drop index change_removed_template, change_deleted_on_day, change_deleted_of_schedule, change_joined;
       update change set fields = fields || jsonb_build_object('changes', jsonb_build_object('to', null, 'from',
         (select coalesce(jsonb_agg(member.id order by member.id), '[]') from change member
          where member.workspace_id = change.workspace_id and member.joined_id = change.id)))
