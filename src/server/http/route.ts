@@ -30,18 +30,18 @@ export class Routes {
     private readonly clock: Clock,
   ) {}
 
-  /** A route within the workspace of whoever is signed in. */
+  /** A route within the workspace of whoever is signed in: who asks is known before what is asked is looked at. */
   add<E extends Endpoint>(
     endpoint: E,
     audience: Audience,
     answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>,
   ): this {
-    return this.open(endpoint, async (read) => {
-      const scope = await this.scopeOf(read.request);
+    return this.route(endpoint, async (request) => {
+      const scope = await this.scopeOf(request);
       if (audience === 'manager' && !scope.person?.isManager) {
         throw forbidden('Only a manager can do this. Ask one of yours.');
       }
-      return answer({ scope, ...read });
+      return answer({ scope, ...readOf(endpoint, request) });
     });
   }
 
@@ -70,20 +70,28 @@ export class Routes {
     endpoint: E,
     answer: (read: Omit<Asked<E>, 'scope'>) => Promise<z.input<E['answer']>>,
   ): this {
+    return this.route(endpoint, (request) => answer(readOf(endpoint, request)));
+  }
+
+  private route({ method, path }: Endpoint, answer: (request: Request) => Promise<unknown>): this {
     const handler: RequestHandler = async (request, response) => {
-      const params = request.params as PathParams<E['path']>;
-      checkIds(params);
-      const read = {
-        request,
-        params,
-        query: parse(endpoint.query, request.query),
-        body: parse(endpoint.body, request.body ?? {}),
-      };
-      send(response, await answer(read as Omit<Asked<E>, 'scope'>));
+      checkIds(request.params);
+      send(response, await answer(request));
     };
-    this.router[endpoint.method.toLowerCase() as 'get'](endpoint.path, handler);
+    this.router[method.toLowerCase() as 'get'](path, handler);
     return this;
   }
+}
+
+/** What is asked, as the contract reads it. */
+function readOf<E extends Endpoint>(endpoint: E, request: Request): Omit<Asked<E>, 'scope'> {
+  const read = {
+    request,
+    params: request.params,
+    query: parse(endpoint.query, request.query),
+    body: parse(endpoint.body, request.body ?? {}),
+  };
+  return read as unknown as Omit<Asked<E>, 'scope'>;
 }
 
 function checkIds(params: Readonly<Record<string, unknown>>): void {
