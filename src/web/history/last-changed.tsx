@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { type Deleted, type HistoryEntry, historyEndpoints } from '../../contract/index.ts';
-import { type CivilDay, dayOfIso, plural, sayDay, sayNear } from '../../core/index.ts';
+import { type HistoryEntry, historyEndpoints } from '../../contract/index.ts';
+import { dayOfIso, plural, sayDay } from '../../core/index.ts';
 import { useAnswer } from '../answer.ts';
 import { useToday } from '../shell/workspace.tsx';
 import { useUndo } from './undo.tsx';
@@ -25,11 +25,6 @@ export function LastChanged({ of, id }: { readonly of: 'template' | 'schedule'; 
       )}
     </section>
   );
-}
-
-/** By whom and when something was deleted: "Ines Calloway, today at 10:40". */
-export function sayDeleted({ at, by }: Pick<Deleted, 'at' | 'by'>, today: CivilDay): string {
-  return `${by ?? 'someone'}, ${sayNear(dayOfIso(at.slice(0, 10)), today)} at ${at.slice(11)}`;
 }
 
 /** Who did what, when; newest first. */
