@@ -129,7 +129,9 @@ describe('from the history', () => {
     const nadia = await server.person('Nadia Orme');
     const sheet: DaySheet = (await ines.get(`/api/people/${nadia.id}/day-sheet?date=2026-12-23`)).body;
     expect(sheet.deleted).toMatchObject([{ changeId: told.undo?.changeId, by: 'Ines Calloway' }]);
-    expect((await impact(told.undo?.changeId)).figures).toMatchObject({ added: 1, removed: 0, changed: 0 });
+    const back = await impact(told.undo?.changeId);
+    expect(back.figures).toMatchObject({ added: 1, removed: 0, changed: 0 });
+    expect(back.datesAfter - back.datesBefore).toBe(1);
     expect(await taskOn(schedule.id, '2026-12-23')).toBe('');
     await ines.post(`/api/changes/${told.undo?.changeId}/undo`).expect(200);
     expect(await taskOn(schedule.id, '2026-12-23')).toBe(id);

@@ -37,11 +37,17 @@ export async function plannedYear(scope: Scope, rows: readonly ScheduleRow[]): P
     rows.map((row) => {
       const parts = partsOf(row);
       const reach = setReach(parts);
+      const deleted = new Set(row.deleted);
       const name = row.assetName ?? row.clientName ?? row.assigneeName ?? row.templateName;
       try {
         const days = planDays(plannedSchedule(scope, row), calendar, today - reach, today + 364 + reach)
           .filter(isDated)
-          .flatMap((occurrence) => parts.map((part) => ({ part, on: partDays(occurrence, part, calendar).on })))
+          .flatMap((occurrence) =>
+            parts
+              // Of a set whose main task was deleted on purpose, the others stand.
+              .filter(({ key }) => key !== MAIN_PART || !deleted.has(isoOfDay(occurrence.nominal)))
+              .map((part) => ({ part, on: partDays(occurrence, part, calendar).on })),
+          )
           .filter(({ on }) => on >= today && on <= today + 364)
           .map(({ part, on }) => ({ on: isoOfDay(on), isMain: part.key === MAIN_PART }));
         return [row.id, { name, days }];
