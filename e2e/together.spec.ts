@@ -158,8 +158,16 @@ test('a note is kept when the sheet is closed in the middle of it', async ({ pag
 
 test('signing out leaves nothing of one person to the next', async ({ page }) => {
   await stepIn(page, 'Nadia Orme');
+  const kept = () =>
+    page.evaluate(() => Object.keys(sessionStorage).filter((key) => key.startsWith('jolly-rota.draft')));
+  await page.goto('/day-sheet?date=2026-11-26');
+  await page.locator('.task-line .title a').first().click();
+  await page.getByRole('button', { name: 'Change this one' }).click();
+  await page.getByLabel('Title of this task').fill('Something half written');
+  expect(await kept()).toHaveLength(1);
   await page.getByRole('button', { name: 'Sign out Nadia Orme' }).click();
   await expect(page.getByLabel('Password')).toBeVisible();
+  expect(await kept()).toEqual([]);
   await page.goto('/day-sheet');
   await expect(page).toHaveURL(/sign-in/);
   await page.getByRole('button', { name: /^Bram Hollis/ }).click();

@@ -3,6 +3,7 @@ import { Link, NavLink, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { workspaceEndpoints } from '../../contract/index.ts';
 import { addressOf, ask } from '../api.ts';
+import { forgetAllDrafts } from '../ui/draft.ts';
 import { useShell } from './frame.tsx';
 import { useTheme } from './theme.ts';
 import { sayTrouble } from './toast.tsx';
@@ -100,6 +101,7 @@ function useSignOut(): () => void {
     ask(workspaceEndpoints.signOut)
       .then(async (session) => {
         await navigate('/sign-in');
+        forgetAllDrafts();
         await mutate(() => true, undefined, { revalidate: false });
         await mutate(addressOf(workspaceEndpoints.session), session, { revalidate: false });
       })

@@ -1,5 +1,13 @@
 import { useCallback, useState } from 'react';
 
+/** Where this tab keeps what is being written, each under a name of its own. */
+const KEPT = 'jolly-rota.';
+
+/** Whoever signs in next in this tab finds nothing of what was being written. */
+export function forgetAllDrafts(): void {
+  for (const key of Object.keys(sessionStorage)) if (key.startsWith(KEPT)) sessionStorage.removeItem(key);
+}
+
 /** What is being written, and what it was begun from. */
 interface Kept<T> {
   readonly draft: T;
@@ -23,7 +31,7 @@ interface Draft<T> {
  * @param initial what is saved, as it is now
  */
 export function useDraft<T>(key: string, initial: T): Draft<T> {
-  const place = `jolly-rota.draft.${key}`;
+  const place = `${KEPT}draft.${key}`;
   const [kept, setKept] = useState<Kept<T> | null>(() => {
     const stored = sessionStorage.getItem(place);
     return stored === null ? null : (JSON.parse(stored) as Kept<T>);
