@@ -216,6 +216,7 @@ async function tellChanges(
       action,
       fields,
       joinedId: null,
+      watchId: null,
       undoneAt: null,
     });
   if (!template.favourite) return void (await record(daysBefore(scope, daysAgo), 'created', {}));

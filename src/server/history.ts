@@ -2,7 +2,6 @@ import { type Deleted, FIELD_WORDS, type HistoryEntry } from '../contract/index.
 import { dayOfIso, joinAnd, sayDate, sayDay, sayDuration } from '../core/index.ts';
 import type { Change, FieldChanges } from './db/change.ts';
 import type { Scope } from './scope.ts';
-import { withoutTasks } from './tasks/snapshot.ts';
 
 const CHANGES_SHOWN = 40;
 
@@ -70,7 +69,7 @@ export async function historyOf(scope: Scope, subject: Change['subject'], id: st
     by: row.actorId === null ? null : (people.get(row.actorId) ?? null),
     said:
       (row.fileName === null
-        ? sayChange(row.action, withoutTasks(row.fields), people, scope)
+        ? sayChange(row.action, row.fields, people, scope)
         : sayFileChange(row.fileName, row.fields)) + (row.undoneAt === null ? '' : ' (undone)'),
     undo: free.has(row.id) && mayUndo(scope, row) ? undoOf(row) : null,
   }));
@@ -89,7 +88,7 @@ function freeOfLaterOnes(newestFirst: readonly HistoryRow[]): Set<string> {
   for (const { id, subject, subjectId, action, fields, undoneAt } of newestFirst) {
     if (undoneAt !== null || action === 'undone') continue;
     const isGone = subject === 'task' && action === 'deleted';
-    const own = isGone ? [] : Object.keys(withoutTasks(fields)).map((field) => `${subjectId} ${field}`);
+    const own = isGone ? [] : Object.keys(fields).map((field) => `${subjectId} ${field}`);
     if (!own.some((field) => changedSince.has(field)) && !NOT_UNDONE_HERE.has(action)) free.add(id);
     for (const field of own) changedSince.add(field);
   }

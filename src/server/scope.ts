@@ -2,7 +2,7 @@ import type { DataSource, EntityManager, EntityTarget, FindOptionsWhere, ObjectL
 import type { Topic } from '../contract/index.ts';
 import { type CivilNow, dayOfIso, isoOfDay, type WorkingCalendar, workingCalendar } from '../core/index.ts';
 import { type Clock, civilNow, momentAt } from './clock.ts';
-import { Change, type FieldChanges, isSame } from './db/change.ts';
+import { Change, type ChangeEntry, type FieldChanges, isSame } from './db/change.ts';
 import { isDeadlock } from './db/deadlock.ts';
 import { orderedIds } from './db/uuid.ts';
 import { notFound } from './http/refusal.ts';
@@ -174,7 +174,13 @@ export class Scope {
   }
 
   /** Writes who changed what; gives the id by which it can be undone. */
-  async record(subject: Change['subject'], subjectId: string, action: string, fields: FieldChanges): Promise<string> {
+  async record(
+    subject: Change['subject'],
+    subjectId: string,
+    action: string,
+    fields: FieldChanges,
+    watchId: string | null = null,
+  ): Promise<string> {
     const { id } = await this.insert(Change, {
       id: this.newId(),
       at: this.instant,
@@ -184,42 +190,38 @@ export class Scope {
       action,
       fields,
       joinedId: null,
+      watchId,
       undoneAt: null,
     });
     return id;
   }
 
-  /**
-   * Writes changes that were made in one go; gives the id by which all of them can be undone.
-   * @param shared what is kept once for all of them
-   */
-  async recordTogether(
-    entries: readonly Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'>[],
-    shared: FieldChanges = {},
-  ): Promise<string> {
+  /** Writes changes that were made in one go; gives the id by which all of them can be undone. */
+  async recordTogether(entries: readonly ChangeEntry[]): Promise<string> {
     const [only] = entries;
     if (only && entries.length === 1)
-      return this.record(only.subject, only.subjectId, only.action, { ...only.fields, ...shared });
-    return this.joinChanges(await this.recordEach(entries), entries[0]?.action ?? 'changed', shared);
+      return this.record(only.subject, only.subjectId, only.action, only.fields, only.watchId);
+    return this.joinChanges(await this.recordEach(entries), only?.action ?? 'changed');
   }
 
   /** Writes changes, each for itself; gives their ids. */
-  async recordEach(entries: readonly Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'>[]): Promise<string[]> {
+  async recordEach(entries: readonly ChangeEntry[]): Promise<string[]> {
     const ids = entries.map(() => this.newId());
     await this.sql(
-      `insert into change (workspace_id, id, at, actor_id, subject, subject_id, action, fields)
-       select $1, entry.id, $2, $3, entry.subject, entry.subject_id, entry.action, entry.fields
-       from jsonb_to_recordset($4::jsonb) as entry (id uuid, subject text, subject_id uuid, action text, fields jsonb)`,
+      `insert into change (workspace_id, id, at, actor_id, subject, subject_id, action, fields, watch_id)
+       select $1, entry.id, $2, $3, entry.subject, entry.subject_id, entry.action, entry.fields, entry.watch_id
+       from jsonb_to_recordset($4::jsonb) as entry (id uuid, subject text, subject_id uuid, action text, fields jsonb, watch_id uuid)`,
       [
         this.instant,
         this.person?.id ?? null,
         JSON.stringify(
-          entries.map(({ subject, subjectId, action, fields }, i) => ({
+          entries.map(({ subject, subjectId, action, fields, watchId = null }, i) => ({
             id: ids[i],
             subject,
             subject_id: subjectId,
             action,
             fields,
+            watch_id: watchId,
           })),
         ),
       ],
@@ -228,8 +230,8 @@ export class Scope {
   }
 
   /** Makes one change of several that are written already; its id undoes them all. */
-  async joinChanges(ids: readonly string[], action: string, shared: FieldChanges = {}): Promise<string> {
-    const joinedId = await this.record('several', this.newId(), action, shared);
+  async joinChanges(ids: readonly string[], action: string): Promise<string> {
+    const joinedId = await this.record('several', this.newId(), action, {});
     await this.sql('update change set joined_id = $2 where workspace_id = $1 and id = any($3::uuid[])', [
       joinedId,
       ids,

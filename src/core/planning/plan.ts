@@ -5,6 +5,7 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { dayFollowing } from '../recurrence/follows-dates.ts';
 import { occurrenceSeries } from '../recurrence/occurrences.ts';
+import { asked, spend } from '../reckoning.ts';
 import { followsRule, leavesOutClosed, type Recurrence } from '../recurrence/rule.ts';
 import type { LastOne, OccurrenceChange, OwnOfSteps, PlannedSchedule } from './schedule-plan.ts';
 import { offsetDay, type Timing } from './timing.ts';
@@ -62,7 +63,7 @@ const FARTHEST_MOVE_DAYS = 45;
 /**
  * The plan of a schedule: every occurrence whose day lies within [from, to], both included, in the order of their days.
  * The answer for a day does not depend on the window that was asked for.
- * @throws NoWorkingDayError, and what its recurrence throws
+ * @throws NoWorkingDayError, TooMuchReckoningError, and what its recurrence throws
  */
 export function planDays(
   schedule: PlannedSchedule,
@@ -70,11 +71,20 @@ export function planDays(
   from: CivilDay,
   to: CivilDay,
 ): PlannedOccurrence[] {
-  if (to < from) return [];
+  return to < from ? [] : asked(() => planned(schedule, calendar, from, to));
+}
+
+function planned(
+  schedule: PlannedSchedule,
+  calendar: WorkingCalendar,
+  from: CivilDay,
+  to: CivilDay,
+): PlannedOccurrence[] {
   const byHand = handmade(schedule);
   const { changes } = byHand;
   const places: Place[] = [];
   for (const stretch of stretchesOf(schedule, calendar)) placeStretch(places, stretch, byHand, calendar, from, to);
+  spend(places.length);
   if (!inOrder(places)) places.sort((a, b) => a.on - b.on || a.nominal - b.nominal);
 
   const pauses = (schedule.pauses ?? []).map(({ from: first, to: end }) => ({

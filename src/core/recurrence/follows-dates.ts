@@ -1,6 +1,7 @@
 import { shiftWorkingDays, type WorkingCalendar } from '../calendar/working-calendar.ts';
 import { type CivilDay, daysInMonth, yearMonthDay } from '../civil-date/civil-day.ts';
 import { monthIndexOf, monthOf, monthStart } from '../civil-date/month.ts';
+import { spend } from '../reckoning.ts';
 import { daysDates, numberedDates } from './interval-dates.ts';
 import { NO_DAY } from './month-point.ts';
 import type { FollowsRule } from './rule.ts';
@@ -79,7 +80,10 @@ function onlyStart(start: CivilDay): RuleDates {
 /** Month after month from the last one: a date that was shortened to a month's end stays short. */
 function monthsApart(start: CivilDay, months: number): RuleDates {
   const walk = function* (from: CivilDay, to: CivilDay) {
-    for (let day = start; day <= to; day = monthsLater(day, months)) if (day >= from) yield day;
+    for (let day = start; day <= to; day = monthsLater(day, months)) {
+      spend(1);
+      if (day >= from) yield day;
+    }
   };
   return {
     addBetween(into, from, to) {

@@ -1,6 +1,7 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { type MonthIndex, monthIndexOf, monthStart } from '../civil-date/month.ts';
+import { spend } from '../reckoning.ts';
 import { NO_DAY, pointFinder } from './month-point.ts';
 import type { MonthsRule, YearsRule } from './rule.ts';
 import type { RuleDates } from './rule-dates.ts';
@@ -16,6 +17,7 @@ export function monthDates(rule: MonthsRule | YearsRule, start: CivilDay, calend
       const first = from < start ? start : from;
       if (first > to) return;
       const last = monthIndexOf(to);
+      spend(Math.max(0, last - monthIndexOf(first)));
       for (let index = monthFrom(monthIndexOf(first) - lead); index <= last; index = monthFrom(index + 1)) {
         const begin = monthStart(index);
         const end = monthStart(index + 1);
@@ -30,6 +32,7 @@ export function monthDates(rule: MonthsRule | YearsRule, start: CivilDay, calend
       if (first > to) return NO_DAY;
       const last = monthIndexOf(to);
       for (let index = monthFrom(monthIndexOf(first) - lead); index <= last; index = monthFrom(index + 1)) {
+        spend(finders.length);
         const begin = monthStart(index);
         const end = monthStart(index + 1);
         // The earliest of this month is no later than anything of the months after it.

@@ -2,6 +2,7 @@ import { closedOn } from '../calendar/closed-season.ts';
 import { WEEKDAYS_ONLY, type WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, type IsoDate, isoOfDay, isoOfDays } from '../civil-date/iso-date.ts';
+import { asked, spend } from '../reckoning.ts';
 import { NO_DAY } from './month-point.ts';
 import { LAST_DAY } from './rrule/dates.ts';
 import { leavesOutClosed, type Recurrence } from './rule.ts';
@@ -23,7 +24,7 @@ export interface OccurrenceSeries {
 /**
  * Prepares a recurrence; rules on working days count them by the calendar. Prepared once for each pair of them: both are
  * taken to stay as they are.
- * @throws InvalidDateError, InvalidSeasonError, RRuleError
+ * @throws InvalidDateError, InvalidSeasonError, RRuleError; its answers TooMuchReckoningError
  */
 export function occurrenceSeries(recurrence: Recurrence, calendar: WorkingCalendar): OccurrenceSeries {
   const known = prepared.get(recurrence);
@@ -56,22 +57,29 @@ function prepare(recurrence: Recurrence, calendar: WorkingCalendar): OccurrenceS
   };
   return {
     between(from, to) {
-      const days = counted(from, Math.min(to, lastDay()));
-      return takenOut.size > 0 ? days.filter((day) => !takenOut.has(day)) : days;
+      return asked(() => {
+        const days = counted(from, Math.min(to, lastDay()));
+        return takenOut.size > 0 ? days.filter((day) => !takenOut.has(day)) : days;
+      });
     },
     next(after) {
-      const to = lastDay();
-      for (let from = after + 1; ; from++) {
-        from = firstOf(rules, from, to);
-        if (from === NO_DAY) return null;
-        if (!isClosed?.(from) && !takenOut.has(from)) return from;
-      }
+      return asked(() => {
+        const to = lastDay();
+        for (let from = after + 1; ; from++) {
+          spend(rules.length);
+          from = firstOf(rules, from, to);
+          if (from === NO_DAY) return null;
+          if (!isClosed?.(from) && !takenOut.has(from)) return from;
+        }
+      });
     },
     leftOut(from, to) {
-      return joined(rules, from, Math.min(to, lastDay())).flatMap((day) => {
-        if (isClosed?.(day)) return { day, because: 'closed' as const };
-        return takenOut.has(day) ? { day, because: 'taken out' as const } : [];
-      });
+      return asked(() =>
+        joined(rules, from, Math.min(to, lastDay())).flatMap((day) => {
+          if (isClosed?.(day)) return { day, because: 'closed' as const };
+          return takenOut.has(day) ? { day, because: 'taken out' as const } : [];
+        }),
+      );
     },
   };
 }
@@ -110,6 +118,7 @@ function dayOfCount(between: (from: CivilDay, to: CivilDay) => CivilDay[], start
     from += span, span = Math.min(span * 2, 36_600)
   ) {
     const days = between(from, Math.min(from + span - 1, LAST_DAY));
+    spend(days.length + 1);
     const nth = days[left - 1];
     if (nth !== undefined) return nth;
     left -= days.length;

@@ -1,5 +1,7 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
+import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, tryDayOfIso } from '../civil-date/iso-date.ts';
+import { TooMuchReckoningError } from '../reckoning.ts';
 import { sayDate } from '../wording/date-words.ts';
 import { occurrenceSeries } from './occurrences.ts';
 import type { Recurrence } from './rule.ts';
@@ -29,7 +31,8 @@ export function recurrenceProblems(recurrence: Recurrence, calendar: WorkingCale
       ];
     }
   }
-  const unending = occurrenceSeries({ ...recurrence, end: { kind: 'never' } }, calendar).next(start - 1);
+  const unending = firstOf(recurrence, calendar, start);
+  if (unending instanceof TooMuchReckoningError) return [{ path: 'rules', message: unending.message }];
   if (unending === null) {
     return [{ path: 'rules', message: 'This never happens: no month has such a day. Change the day or the months.' }];
   }
@@ -42,4 +45,14 @@ export function recurrenceProblems(recurrence: Recurrence, calendar: WorkingCale
     ];
   }
   return [];
+}
+
+/** The first day of it, wherever it may end. */
+function firstOf(recurrence: Recurrence, calendar: WorkingCalendar, start: CivilDay) {
+  try {
+    return occurrenceSeries({ ...recurrence, end: { kind: 'never' } }, calendar).next(start - 1);
+  } catch (error) {
+    if (error instanceof TooMuchReckoningError) return error;
+    throw error;
+  }
 }

@@ -26,9 +26,15 @@ export class Change {
   /** The change that holds it together with others that were made in one go. */
   @Column({ name: 'joined_id', type: 'uuid', nullable: true })
   joinedId!: string | null;
+  /** Under which the tasks are noted that it made, changed and took back; see `tasks/watched.ts`. */
+  @Column({ name: 'watch_id', type: 'uuid', nullable: true })
+  watchId!: string | null;
   @Column({ name: 'undone_at', type: 'timestamptz', nullable: true })
   undoneAt!: Date | null;
 }
+
+/** What is to be recorded of a change, besides who made it and when. */
+export type ChangeEntry = Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'> & Partial<Pick<Change, 'watchId'>>;
 
 /** Whether two values are the same once stored: the database keeps the members of an object in an order of its own. */
 export function isSame(a: unknown, b: unknown): boolean {

@@ -15,6 +15,7 @@ import { FirstSlice1764000000000 } from './migrations/first-slice.ts';
 import { JoinedChanges1764600000000 } from './migrations/joined-changes.ts';
 import { RunLog1764400000000 } from './migrations/run-log.ts';
 import { TemplatesStepsProof1764200000000 } from './migrations/templates-steps-proof.ts';
+import { WatchedTasks1764700000000 } from './migrations/watched-tasks.ts';
 import { WideChanges1764500000000 } from './migrations/wide-changes.ts';
 
 // Civil dates stay YYYY-MM-DD strings: a Date at local midnight would move with the zone of the process.
@@ -52,6 +53,7 @@ export function dataSource(databaseUrl: string): DataSource {
       RunLog1764400000000,
       WideChanges1764500000000,
       JoinedChanges1764600000000,
+      WatchedTasks1764700000000,
     ],
     extra: { max: 12 },
   });

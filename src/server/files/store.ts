@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { mkdir, readdir, rename, rm } from 'node:fs/promises';
+import { mkdir, opendir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileTypeFromFile } from 'file-type';
 import sharp from 'sharp';
@@ -64,12 +64,46 @@ export class FileStore {
     return join(this.folder, stored);
   }
 
-  /** Removes bytes that no row of the database names any more. */
-  async sweep(isNamed: (stored: string) => boolean): Promise<number> {
-    const names = (await readdir(this.folder, { withFileTypes: true })).filter((entry) => entry.isFile());
-    const gone = names.map(({ name }) => name).filter((name) => !isNamed(name.replace(/\.small$/, '')));
-    await Promise.all(gone.map((name) => rm(this.pathOf(name), { force: true })));
-    return gone.length;
+  /** Names of bytes that came before a moment, some at a time; a small picture goes with the one it was made from. */
+  async *olderThan(before: Date, atOnce: number): AsyncGenerator<string[]> {
+    let found: string[] = [];
+    for await (const entry of await opendir(this.folder)) {
+      if (!entry.isFile() || !(await isOlder(this.pathOf(entry.name), before))) continue;
+      const stored = entry.name.replace(/\.small$/, '');
+      if (!found.includes(stored)) found.push(stored);
+      if (found.length < atOnce) continue;
+      yield found;
+      found = [];
+    }
+    if (found.length > 0) yield found;
+  }
+
+  /** Removes bytes, and the small picture of them. */
+  async letGo(stored: string): Promise<void> {
+    await rm(this.pathOf(stored), { force: true });
+    await rm(this.pathOf(smallOf(stored)), { force: true });
+  }
+
+  /** Removes what arrived before a moment and was never taken over. */
+  async sweepIncoming(before: Date): Promise<number> {
+    let gone = 0;
+    for await (const { name } of await opendir(this.incoming)) {
+      const path = join(this.incoming, name);
+      if (!(await isOlder(path, before))) continue;
+      await rm(path, { force: true });
+      gone++;
+    }
+    return gone;
+  }
+}
+
+/** False for what has gone meanwhile. */
+async function isOlder(path: string, before: Date): Promise<boolean> {
+  try {
+    return (await stat(path)).mtime < before;
+  } catch (error) {
+    if (error instanceof Error && 'code' in error && error.code === 'ENOENT') return false;
+    throw error;
   }
 }
 

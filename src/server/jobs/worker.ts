@@ -117,9 +117,12 @@ function throughOutages(log: Logger, work: (payload: unknown, helpers: JobHelper
   return (payload, helpers) => untilDatabaseAnswers(() => work(payload, helpers), log);
 }
 
-/** Whether the workspace's time of day has come and today's making has not been done. */
+/**
+ * Whether the workspace's time of day has come and today's making has not been done. A day after today counts as not
+ * done: it was written while the clock was ahead, or before the workspace moved to the west, and must not keep the run off.
+ */
 export function isMakingDue(scope: Scope): boolean {
   const { workspace, today, clock } = scope;
-  if (workspace.madeOn !== null && workspace.madeOn >= today) return false;
+  if (workspace.madeOn === today) return false;
   return clock.now() >= instantOf(today, workspace.makeTime, workspace.zone);
 }

@@ -7,13 +7,22 @@ import type {
   SchedulePatch,
   Sync,
 } from '../../contract/index.ts';
-import { plural, type Revision, recurrenceProblems, type WorkingCalendar } from '../../core/index.ts';
+import {
+  type CivilDay,
+  PLAIN_TIMING,
+  plural,
+  type Revision,
+  reckoningFault,
+  recurrenceProblems,
+  type WorkingCalendar,
+} from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
-import { type Change, type FieldChanges, fieldsBefore } from '../db/change.ts';
+import { type ChangeEntry, type FieldChanges, fieldsBefore } from '../db/change.ts';
 import { conflict, invalid, notFound } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
-import { recordOfTasks, restoreTasks, tasksInReach, withoutTasks } from '../tasks/snapshot.ts';
+import { putBackTasks, type Watch, watched } from '../tasks/watched.ts';
+import type { Task } from '../tasks/entity.ts';
 import { Template } from '../templates/entity.ts';
 import { sanitiseInstructions } from '../templates/instructions.ts';
 import { Schedule } from './entity.ts';
@@ -122,7 +131,7 @@ async function partChanges(scope: Scope, changes: readonly SchedulePatch[]): Pro
   const people = await scope.peopleNames();
   const calendar = await scope.calendar();
   const problems = changes.flatMap(({ set }, i) =>
-    [...rulesOf(set, calendar), ...peopleOf(set, people)].map(({ path, message }) => ({
+    [...rulesOf(set, calendar, scope.now.day), ...peopleOf(set, people)].map(({ path, message }) => ({
       path: `changes.${i}.set.${path}`,
       message,
     })),
@@ -153,24 +162,46 @@ function actionOf(changes: readonly SchedulePatch[]): string {
   return { true: 'deleted', false: 'brought back', undefined: 'changed' }[String([...deleted][0])] ?? 'changed';
 }
 
-/** Puts fields of schedules back to what changes found, and their tasks with them. */
-export async function undoScheduleChanges(
-  scope: Scope,
-  changes: readonly { readonly id: string; readonly fields: FieldChanges }[],
-): Promise<string> {
+export interface ScheduleChange {
+  readonly id: string;
+  readonly fields: FieldChanges;
+  readonly watchId: string | null;
+}
+
+/** Schedules put back to what changes found, and the tasks that stay as they are. */
+export interface PutBack {
+  readonly kept: readonly Task[];
+  /** Brings their tasks in line with what is owed today, once all else of the undo is done; nothing that was put back changes by it. */
+  readonly settle: () => Promise<void>;
+}
+
+/** Puts fields of schedules back to what changes found, and exactly the tasks that those changes touched. */
+export async function undoScheduleChanges(scope: Scope, changes: readonly ScheduleChange[]): Promise<PutBack> {
   const found = await lockedSchedules(
     scope,
     changes.map(({ id }) => id),
   );
   const writes = changes.flatMap(({ id, fields }) => {
     const before = found.get(id);
-    return before ? [{ before, set: fieldsBefore(before, withoutTasks(fields)) }] : [];
+    return before ? [{ before, set: fieldsBefore(before, fields) }] : [];
   });
-  await writeSchedules(scope, writes, 'undone', UNSEEN_ONLY);
-  for (const { fields } of changes) await restoreTasks(scope, fields);
-  return changes.length === 1
-    ? 'The schedule is as it was before.'
-    : `${plural(changes.length, 'schedule')} are as they were before.`;
+  await saveRows(scope, writes);
+  const kept = await putBackTasks(
+    scope,
+    changes.flatMap(({ id, watchId }): Watch[] => (watchId === null ? [] : [{ watchId, scheduleId: id }])),
+  );
+  await scope.recordTogether(entriesOf(writes, 'undone', null));
+  return {
+    kept,
+    settle: async () => {
+      await syncSchedules(
+        scope,
+        changes.map(({ id }) => id),
+        UNSEEN_ONLY,
+      );
+      await scope.tell('schedules', 'tasks', 'templates');
+    },
+  };
 }
 
 /** A change of one schedule within another change, which records it. */
@@ -179,10 +210,10 @@ export async function ownWrite(
   before: Schedule,
   set: Partial<Schedule>,
   reach: Reach,
-): Promise<Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'>> {
+): Promise<ChangeEntry & { readonly watchId: string }> {
   await saveRows(scope, [{ before, set }]);
-  await syncSchedules(scope, [before.id], reach);
-  return { subject: 'schedule', subjectId: before.id, action: 'changed', fields: fieldChanges(before, set) };
+  const { watchId } = await watched(scope, () => syncSchedules(scope, [before.id], reach));
+  return { subject: 'schedule', subjectId: before.id, action: 'changed', fields: fieldChanges(before, set), watchId };
 }
 
 async function writeSchedules(
@@ -192,21 +223,21 @@ async function writeSchedules(
   reach: Reach,
 ): Promise<SavedSchedules> {
   const ids = writes.map(({ before }) => before.id);
-  const inReach = await tasksInReach(scope, ids, reach);
   await saveRows(scope, writes);
-  const tasks = await syncSchedules(scope, ids, reach);
-  const record = await recordOfTasks(scope, inReach);
-  const changeId = await scope.recordTogether(
-    writes.map(({ before, set }) => ({
-      subject: 'schedule',
-      subjectId: before.id,
-      action,
-      fields: fieldChanges(before, set),
-    })),
-    record,
-  );
+  const { value: tasks, watchId } = await watched(scope, () => syncSchedules(scope, ids, reach));
+  const changeId = await scope.recordTogether(entriesOf(writes, action, watchId));
   await scope.tell('schedules', 'tasks', 'templates');
   return { tasks, changeId };
+}
+
+function entriesOf(writes: readonly ScheduleWrite[], action: string, watchId: string | null): ChangeEntry[] {
+  return writes.map(({ before, set }) => ({
+    subject: 'schedule',
+    subjectId: before.id,
+    action,
+    fields: fieldChanges(before, set),
+    watchId,
+  }));
 }
 
 /** Columns of a schedule that a change may write, by the names of its fields. */
@@ -311,7 +342,7 @@ async function checkInput(scope: Scope, input: ScheduleInput): Promise<void> {
   }
   const problems = [
     ...peopleOf({ ...input, assigneeId: null }, await scope.peopleNames()),
-    ...rulesOf(input, await scope.calendar()),
+    ...rulesOf(input, await scope.calendar(), scope.now.day),
   ];
   if (problems.length > 0) throw invalid(problems);
 }
@@ -343,11 +374,18 @@ function peopleOf(
   );
 }
 
-function rulesOf({ recurrence, revisions = [] }: PartInput, calendar: WorkingCalendar): InputProblem[] {
+function rulesOf(
+  { recurrence, revisions = [] }: PartInput,
+  calendar: WorkingCalendar,
+  today: CivilDay,
+): InputProblem[] {
   return [
     ...(recurrence ? [{ at: 'recurrence', recurrence }] : []),
     ...revisions.map((revision, i) => ({ at: `revisions.${i}.recurrence`, recurrence: revision.recurrence })),
-  ].flatMap(({ at, recurrence: rule }) =>
-    recurrenceProblems(rule, calendar).map(({ path, message }) => ({ path: `${at}.${path}`, message })),
-  );
+  ].flatMap(({ at, recurrence: rule }) => {
+    const problems = recurrenceProblems(rule, calendar);
+    if (problems.length > 0) return problems.map(({ path, message }) => ({ path: `${at}.${path}`, message }));
+    const fault = reckoningFault({ recurrence: rule, timing: PLAIN_TIMING }, calendar, today);
+    return fault === null ? [] : [{ path: `${at}.rules`, message: fault }];
+  });
 }

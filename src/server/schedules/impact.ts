@@ -106,7 +106,7 @@ export function countedItems(all: readonly ImpactItem[]): Pick<Impact, 'figures'
 
 function figureOf({ kind, because }: ImpactItem): keyof Impact['figures'] {
   if (kind !== 'kept') return kind;
-  if (because === 'edited by hand' || because === 'written on') return 'keptByHand';
+  if (because === 'edited by hand' || because === 'written on' || because === 'changed since') return 'keptByHand';
   return because === 'showing already' ? 'keptShowing' : 'keptBegun';
 }
 

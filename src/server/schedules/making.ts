@@ -11,6 +11,7 @@ import {
   type OmittedOccurrence,
   occurrencesWithinHorizon,
   RRuleError,
+  TooMuchReckoningError,
   type WorkingCalendar,
 } from '../../core/index.ts';
 import type { Scope } from '../scope.ts';
@@ -49,7 +50,7 @@ export async function runMaking(scope: Scope, why: Run['why'], log: Logger): Pro
     lapsed += result.lapsed;
   }
   return scope.transaction(async (tx) => {
-    await tx.sql('update workspace set made_on = greatest(made_on, $2::date) where id = $1', [scope.today]);
+    await tx.sql('update workspace set made_on = $2::date where id = $1', [scope.today]);
     const milliseconds = Math.round(performance.now() - startedMs);
     const result = { made, already, problems, waits, leftOut: leftOut.slice(0, LEFT_OUT_TOLD), lapsed };
     return logged(tx, { id: runId, why, startedAt, milliseconds, ...result });
@@ -217,7 +218,12 @@ export function owedTasks(
 
 /** In words, why a stored schedule gives no plan; null for an error that is a fault of ours. */
 export function planProblem(error: unknown): string | null {
-  if (error instanceof NoWorkingDayError || error instanceof InvalidRuleError || error instanceof RRuleError)
+  if (
+    error instanceof NoWorkingDayError ||
+    error instanceof InvalidRuleError ||
+    error instanceof RRuleError ||
+    error instanceof TooMuchReckoningError
+  )
     return error.message;
   if (error instanceof ZodError)
     return `Its rule as stored can't be read: ${error.issues[0]?.message ?? 'unknown form'}`;

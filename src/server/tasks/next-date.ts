@@ -47,7 +47,7 @@ async function moveNext(scope: Scope, task: Task, to: string): Promise<string | 
   const before = await scope.locked(Schedule, task.scheduleId, 'schedule');
   const { exceptions } = moveDate(before, nominal, dayOfIso(to));
   const reach = made ? { open: false, also: [made.id] } : UNSEEN_ONLY;
-  const { fields } = await ownWrite(scope, before, { exceptions: [...exceptions] }, reach);
+  const { fields, watchId } = await ownWrite(scope, before, { exceptions: [...exceptions] }, reach);
   await scope.tell('schedules', 'tasks');
-  return scope.record('schedule', before.id, NEXT_CHOSEN, fields);
+  return scope.record('schedule', before.id, NEXT_CHOSEN, fields, watchId);
 }

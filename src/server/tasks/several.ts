@@ -1,6 +1,6 @@
 import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
 import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
-import type { Change, FieldChanges } from '../db/change.ts';
+import type { ChangeEntry, FieldChanges } from '../db/change.ts';
 import { conflict, forbidden } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { followOn } from '../schedules/sync.ts';
@@ -10,8 +10,6 @@ import { mayWork } from './permission.ts';
 import { takeOut } from './remove.ts';
 import { lockedTasks, storedTasks } from './stored.ts';
 import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
-
-type Entry = Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'>;
 
 /**
  * Gives, moves, skips or deletes tasks in one go, which one undo takes back. Of many, what is under way or done stays;
@@ -119,14 +117,14 @@ async function tasksWithFiles(scope: Scope, tasks: readonly Task[]): Promise<Rea
 }
 
 /** Does what was decided; gives what is to be recorded of it. */
-export async function carryOutFates(scope: Scope, fates: readonly TaskFate[], action: string): Promise<Entry[]> {
+export async function carryOutFates(scope: Scope, fates: readonly TaskFate[], action: string): Promise<ChangeEntry[]> {
   const removed = fates.filter((fate) => fate.kind === 'removed').map(({ task }) => task);
   const rows = await storedTasks(
     scope,
     removed.map(({ id }) => id),
   );
   await takeOut(scope, removed);
-  const entries: Entry[] = removed.map(({ id }) =>
+  const entries: ChangeEntry[] = removed.map(({ id }) =>
     entryOf(id, action, { row: { from: rows.get(id) ?? null, to: null } }),
   );
   const followed = [...removed];
@@ -143,6 +141,6 @@ export async function carryOutFates(scope: Scope, fates: readonly TaskFate[], ac
   return entries;
 }
 
-function entryOf(id: string, action: string, fields: FieldChanges): Entry {
+function entryOf(id: string, action: string, fields: FieldChanges): ChangeEntry {
   return { subject: 'task', subjectId: id, action, fields };
 }

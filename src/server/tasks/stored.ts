@@ -37,17 +37,22 @@ export async function storedTasks(scope: Scope, ids: readonly string[]): Promise
   return new Map(rows.map(({ row }) => [row.id, row]));
 }
 
+/** The columns that the table has now. */
+export function taskColumns(scope: Scope): Promise<{ name: string; quoted: string }[]> {
+  return scope.sql(
+    `select column_name as name, quote_ident(column_name) as quoted from information_schema.columns
+     where $1::uuid is not null and table_schema = current_schema() and table_name = 'task'`,
+  );
+}
+
 /**
  * Writes rows back that are not there any more; gives the ids of those that were not. A column that the table has got
  * since has its default.
  */
 export async function restoreStored(scope: Scope, rows: readonly StoredTask[]): Promise<Set<string>> {
+  if (rows.length === 0) return new Set();
   const known = new Set(Object.keys(rows[0] ?? {}));
-  const columns = await scope.sql<{ name: string; quoted: string }>(
-    `select column_name as name, quote_ident(column_name) as quoted from information_schema.columns
-     where $1::uuid is not null and table_schema = current_schema() and table_name = 'task'`,
-  );
-  const list = columns
+  const list = (await taskColumns(scope))
     .filter(({ name }) => known.has(name))
     .map(({ quoted }) => quoted)
     .join(', ');

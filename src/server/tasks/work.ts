@@ -40,6 +40,7 @@ export function startTask(scope: Scope, id: string): Promise<SavedTask> {
 export function claimTask(scope: Scope, id: string): Promise<SavedTask> {
   return scope.transaction(async (tx) => {
     const task = await tx.locked(Task, id, 'task');
+    refuseFinished(task, 'claimed');
     if (task.assigneeId !== null && task.assigneeId !== tx.person?.id) {
       const holder = await tx.one(Person, task.assigneeId, 'person');
       throw conflict(`${holder.name} has it already.`);
@@ -148,9 +149,10 @@ export function tickedByProof(
 
 export function writeNote(scope: Scope, id: string, note: string, was: string): Promise<SavedTask> {
   return change(scope, id, 'noted', (task) => {
+    refuseFinished(task, 'written on');
     if (task.note !== was && task.note !== note) {
       throw conflict(
-        `Someone else wrote a note meanwhile: “${task.note.slice(0, 200)}”. Yours is still in the field; add to theirs and save again.`,
+        'Someone else wrote the note meanwhile. Yours is still in the field, not saved: keep both, yours or theirs.',
       );
     }
     return { note, ...(note.trim() === '' ? { notePinned: false } : {}) };
@@ -231,9 +233,11 @@ export async function undoTaskChanges(
   const found = new Map(changes.map(({ id, fields }) => [id, fields]));
   const entries: Parameters<Scope['recordEach']>[0][number][] = [];
   for (const task of tasks) {
-    if (!mayWork(scope, task) && task.signedBy !== scope.person?.id)
-      throw forbidden('Only the person who has this task, or a manager, can undo that.');
     const before = fieldsBefore(task, found.get(task.id) ?? {});
+    const was = { ...task, ...before };
+    // Who gave a task away, signed it or sent it back takes that back, though it is not theirs any more.
+    if (!mayWork(scope, task) && !mayWork(scope, was) && !maySign(scope, was))
+      throw forbidden('Only the person who has this task, or a manager, can undo that.');
     const fields = fieldChanges(task, before);
     if (Object.keys(fields).length === 0) continue;
     await scope.save(Task, task.id, { ...before, version: task.version + 1 });

@@ -7,7 +7,7 @@ import type {
   TemplateUses,
 } from '../../contract/index.ts';
 import { dayOfIso, isDated, isoOfDay, planDays, plural, revisionOn, writePhrase } from '../../core/index.ts';
-import { type FieldChanges, fieldsBefore } from '../db/change.ts';
+import { type Change, fieldsBefore } from '../db/change.ts';
 import { type FileSource, filesOfTemplate, setTemplateFiles } from '../files/service.ts';
 import { conflict, invalid, notFound, Refusal } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
@@ -17,7 +17,8 @@ import { plannedSchedule, readableSchedule, type ScheduleRow, scheduleRows } fro
 import { syncAll, UNSEEN_ONLY } from '../schedules/sync.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
 import { IS_TOUCHED } from '../tasks/made-task.ts';
-import { recordOfTasks, restoreTasks, tasksInReach, withoutTasks } from '../tasks/snapshot.ts';
+import type { Task } from '../tasks/entity.ts';
+import { butFor, putBackTasks, watched } from '../tasks/watched.ts';
 import { Favourite, Template } from './entity.ts';
 import { picturesIn, sanitiseInstructions, withPictures } from './instructions.ts';
 
@@ -195,23 +196,22 @@ export async function saveTemplate(
   const { id } = before;
   let changeId: string | null = null;
   if (Object.keys(fields).length > 0) {
-    await scope.save(Template, id, {
-      ...changes,
-      version: before.version + 1,
-      changedAt: scope.instant,
-      changedBy: scope.person?.id ?? null,
-    });
+    await writeTemplate(scope, before, changes);
     const rows = await scheduleRows(scope, { templateIds: [id] });
-    const inReach = await tasksInReach(
-      scope,
-      rows.map((row) => row.id),
-      reach,
-    );
-    await syncAll(scope, rows, reach);
-    changeId = await scope.record('template', id, action, { ...fields, ...(await recordOfTasks(scope, inReach)) });
+    const { watchId } = await watched(scope, () => syncAll(scope, rows, reach));
+    changeId = await scope.record('template', id, action, fields, watchId);
   }
   await scope.tell('templates', 'schedules', 'tasks');
   return { template: await oneTemplate(scope, id), changeId };
+}
+
+async function writeTemplate(scope: Scope, before: Template, changes: Partial<Template>): Promise<void> {
+  await scope.save(Template, before.id, {
+    ...changes,
+    version: before.version + 1,
+    changedAt: scope.instant,
+    changedBy: scope.person?.id ?? null,
+  });
 }
 
 export function archiveTemplate(scope: Scope, id: string, archived: boolean): Promise<SavedTemplate> {
@@ -299,18 +299,21 @@ export function removeTemplate(scope: Scope, id: string): Promise<{ changeId: st
   });
 }
 
+/** Puts a template back to what a change found, and exactly the tasks that the change touched. */
 export async function undoTemplateChange(
   scope: Scope,
-  id: string,
-  action: string,
-  fields: FieldChanges,
-): Promise<string> {
-  if (action === 'removed') return bringBack(scope, fields['row']?.from as RemovedTemplate);
+  { subjectId: id, action, fields, watchId }: Pick<Change, 'subjectId' | 'action' | 'fields' | 'watchId'>,
+): Promise<{ said: string; kept: readonly Task[] }> {
+  if (action === 'removed') return { said: await bringBack(scope, fields['row']?.from as RemovedTemplate), kept: [] };
   if (action === 'created') throw conflict('A new template is deleted on its own page, as long as nothing uses it.');
   const template = await scope.locked(Template, id, 'template');
-  await saveTemplate(scope, template, fieldsBefore(template, withoutTasks(fields)), 'undone');
-  await restoreTasks(scope, fields);
-  return `“${template.name}” is as it was before.`;
+  const before = fieldsBefore(template, fields);
+  await writeTemplate(scope, template, before);
+  await scope.record('template', id, 'undone', fieldChanges(template, before));
+  const kept = watchId === null ? [] : await putBackTasks(scope, [{ watchId, scheduleId: null }]);
+  await syncAll(scope, await scheduleRows(scope, { templateIds: [id] }), UNSEEN_ONLY);
+  await scope.tell('templates', 'schedules', 'tasks');
+  return { said: `“${template.name}” is as it was before${butFor(kept)}`, kept };
 }
 
 type RemovedTemplate = Template & { files: { id: string; demandKey: string | null }[] };

@@ -73,6 +73,6 @@ export function groupsOf({ figures, items }: Impact, removal: Removal = 'take ba
 
 function groupOf({ kind, because }: ImpactItem): keyof Impact['figures'] {
   if (kind !== 'kept') return kind;
-  if (because === 'edited by hand' || because === 'written on') return 'keptByHand';
+  if (because === 'edited by hand' || because === 'written on' || because === 'changed since') return 'keptByHand';
   return because === 'showing already' ? 'keptShowing' : 'keptBegun';
 }

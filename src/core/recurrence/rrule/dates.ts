@@ -6,7 +6,8 @@ import {
   weekdayOf,
   yearMonthDay,
 } from '../../civil-date/civil-day.ts';
-import { CYCLE_DAYS, monthIndexOf, monthStart } from '../../civil-date/month.ts';
+import { CYCLE_DAYS, monthIndexOf, monthOf, monthStart } from '../../civil-date/month.ts';
+import { spend } from '../../reckoning.ts';
 import { NO_DAY, weekdayMask } from '../month-point.ts';
 import type { RuleDates } from '../rule-dates.ts';
 import type { RRuleParts } from './parts.ts';
@@ -32,7 +33,17 @@ export function rruleDates(given: RRuleParts, start: CivilDay): RuleDates {
   const daysOf = (index: number): CivilDay[] => {
     const days: CivilDay[] = [];
     const end = periods.end(index);
-    for (let day = periods.begin(index); day < end; day++) if (passes(day)) days.push(day);
+    // Month by month, since most of what a day is asked for is the same for all of its month.
+    for (let day = periods.begin(index); day < end; ) {
+      const inMonth = inMonthOf(day);
+      const stop = Math.min(end, inMonth.end);
+      spend(1);
+      if (passes.month(inMonth.month)) {
+        spend(stop - day);
+        for (; day < stop; day++) if (passes.day(day, inMonth)) days.push(day);
+      }
+      day = stop;
+    }
     return parts.bySetPos.length === 0 ? days : atPositions(days, parts.bySetPos);
   };
 
@@ -128,23 +139,40 @@ function evenPeriods(origin: CivilDay, length: number, interval: number): Period
   };
 }
 
-/** Whether a day passes all BY parts but BYSETPOS. */
-function filterOf(parts: RRuleParts): (day: CivilDay) => boolean {
+/** A month, and where it lies in its year. */
+interface InMonth {
+  readonly year: number;
+  readonly month: number;
+  readonly first: CivilDay;
+  /** The day after its last. */
+  readonly end: CivilDay;
+  readonly yearBegin: CivilDay;
+}
+
+function inMonthOf(day: CivilDay): InMonth {
+  const index = monthIndexOf(day);
+  const { year, month } = monthOf(index);
+  return { year, month, first: monthStart(index), end: monthStart(index + 1), yearBegin: monthStart(index - month + 1) };
+}
+
+/** Whether a month can hold a day of the rule, and whether a day in it passes all BY parts but BYSETPOS. */
+function filterOf(parts: RRuleParts): {
+  readonly month: (month: number) => boolean;
+  readonly day: (day: CivilDay, inMonth: InMonth) => boolean;
+} {
   const { byMonth, byMonthDay, byYearDay, byWeekNo, byDay, weekStart } = parts;
   const months = weekdayMask(byMonth);
   const plain = weekdayMask(byDay.filter(({ nth }) => nth === null).map(({ weekday }) => weekday));
   const ordinals = byDay.filter(({ nth }) => nth !== null) as { nth: number; weekday: Weekday }[];
   // With a number, a weekday is counted in the month, or in the year where a yearly rule names no months.
   const inYear = parts.freq === 'YEARLY' && byMonth.length === 0;
-  return (day) => {
-    const { year, month, day: date } = yearMonthDay(day);
-    if (months !== 0 && (months & (1 << month)) === 0) return false;
-    const first = civilDay(year, month, 1);
-    const monthLength = monthStart(monthIndexOf(day) + 1) - first;
+  const passesDay = (day: CivilDay, { year, first, end, yearBegin }: InMonth) => {
+    const date = day - first + 1;
+    const monthLength = end - first;
     if (byMonthDay.length > 0 && !byMonthDay.includes(date) && !byMonthDay.includes(date - monthLength - 1))
       return false;
     const yearLength = isLeapYear(year) ? 366 : 365;
-    const dayOfYear = day - civilDay(year, 1, 1) + 1;
+    const dayOfYear = day - yearBegin + 1;
     if (byYearDay.length > 0 && !byYearDay.includes(dayOfYear) && !byYearDay.includes(dayOfYear - yearLength - 1))
       return false;
     if (byWeekNo.length > 0 && !isInWeek(day, byWeekNo, weekStart)) return false;
@@ -158,6 +186,7 @@ function filterOf(parts: RRuleParts): (day: CivilDay) => boolean {
     const fromEnd = -Math.ceil((length - place + 1) / 7);
     return ordinals.some((ordinal) => ordinal.weekday === weekday && (ordinal.nth === nth || ordinal.nth === fromEnd));
   };
+  return { month: (month) => months === 0 || (months & (1 << month)) !== 0, day: passesDay };
 }
 
 /** Week 1 is the first with four days or more in the year; weeks begin on WKST (ISO 8601 for Monday). */

@@ -1,5 +1,6 @@
 import type { CivilDay, Weekday } from '../../civil-date/civil-day.ts';
 import { tryDayOfIso } from '../../civil-date/iso-date.ts';
+import { MAX_COUNT } from '../rule.ts';
 
 /** The parts of a RECUR value (RFC 5545, section 3.3.10) that matter to dates. Empty lists are parts that are not there. */
 export interface RRuleParts {
@@ -64,7 +65,7 @@ export function parseRRuleParts(text: string): RRuleParts {
   const parts: RRuleParts = {
     freq,
     interval: whole(found.get('INTERVAL'), 1, 100_000) ?? 1,
-    count: whole(found.get('COUNT'), 1, 1_000_000),
+    count: whole(found.get('COUNT'), 1, MAX_COUNT),
     until: found.has('UNTIL') ? moment(found.get('UNTIL') as Part) : null,
     byMonth: wholes(found.get('BYMONTH'), 12, false),
     byMonthDay: wholes(found.get('BYMONTHDAY'), 31, true),
