@@ -1,4 +1,4 @@
-import { stat, writeFile } from 'node:fs/promises';
+import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import type { Bytes, FileStore } from '../src/server/files/store.ts';
@@ -43,10 +43,9 @@ export async function demoFiles(store: FileStore): Promise<DemoFiles> {
 async function keep(store: FileStore, name: string, bytes: Buffer): Promise<DemoFile> {
   const path = join(store.incoming, name.replace(/ /g, '-'));
   await writeFile(path, bytes);
-  const { size } = await stat(path);
   const kept = await store.keep(path);
-  if (!kept) throw new Error(`The demo’s ${name} is not a file that may be kept.`);
-  return { ...kept, name, bytes: size };
+  if (!kept || kept === 'too large') throw new Error(`The demo’s ${name} is not a file that may be kept.`);
+  return { ...kept, name };
 }
 
 const DIAGRAM = `<svg xmlns="http://www.w3.org/2000/svg" width="840" height="300">

@@ -29,6 +29,12 @@ export async function build({ say = console.log } = {}) {
     outfile: 'dist/server/main.js',
     packages: 'external',
   });
+  await bundle({
+    ...common,
+    entryPoints: ['src/server/files/picture-maker.ts'],
+    outfile: 'dist/server/picture-maker.js',
+    packages: 'external',
+  });
   await bundle({ ...common, entryPoints: ['src/core/index.ts'], outfile: 'dist/core/index.js' });
   await buildWeb({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' });
   // Its helper process would outlive us.

@@ -20,7 +20,14 @@ export interface Endpoint<
   readonly query: Query;
   readonly body: Body;
   readonly answer: Answer;
+  /** Whether it adds up over a whole workspace, or plans many dates: then it is worked out apart from what must be quick. */
+  readonly isHeavy: (query: Readonly<Record<string, unknown>>) => boolean;
+  /** The longest body, in bytes. */
+  readonly maxBytes: number;
 }
+
+/** Enough for a template with all its steps and instructions. */
+const MOST_BYTES = 1024 * 1024;
 
 const NOTHING = z.object({});
 type Nothing = typeof NOTHING;
@@ -36,8 +43,17 @@ export function endpoint<
   answer: Answer;
   query?: Query;
   body?: Body;
+  heavy?: boolean | ((query: Readonly<Record<string, unknown>>) => boolean);
+  maxBytes?: number;
 }): Endpoint<Path, Query, Body, Answer> {
-  return { query: NOTHING as unknown as Query, body: NOTHING as unknown as Body, ...spec };
+  const { heavy = false, maxBytes = MOST_BYTES, ...rest } = spec;
+  return {
+    query: NOTHING as unknown as Query,
+    body: NOTHING as unknown as Body,
+    ...rest,
+    isHeavy: typeof heavy === 'function' ? heavy : () => heavy,
+    maxBytes,
+  };
 }
 
 /** A refusal, as RFC 9457 problem details. */

@@ -31,5 +31,9 @@ export const FIELD_WORDS: Readonly<Record<string, string>> = {
   startTime: 'start time',
   dueTime: 'due time',
   note: 'note',
+  brief: 'notes with it',
+  checkLines: 'steps',
+  answers: 'answers',
+  ticks: 'ticks',
   fileIds: 'files',
 };

@@ -41,5 +41,5 @@ export const historyEndpoints = {
   }),
   undo: endpoint({ method: 'POST', path: '/changes/:changeId/undo', answer: z.object({ said: z.string() }) }),
   /** What undoing would do. */
-  impactOfUndo: endpoint({ method: 'POST', path: '/changes/:changeId/undo/impact', answer: impactSchema }),
+  impactOfUndo: endpoint({ method: 'POST', path: '/changes/:changeId/undo/impact', heavy: true, answer: impactSchema }),
 };

@@ -11,7 +11,14 @@ export const reachSchema = z
   .default({ open: false, also: [] });
 export type Reach = z.output<typeof reachSchema>;
 
-const KEPT_BECAUSE = ['finished', 'under way', 'written on', 'showing already', 'edited by hand', 'changed since'] as const;
+const KEPT_BECAUSE = [
+  'finished',
+  'under way',
+  'written on',
+  'showing already',
+  'edited by hand',
+  'changed since',
+] as const;
 
 /** What a change does to one task that is made, or makes. */
 const impactItemSchema = z.object({

@@ -202,6 +202,9 @@ export const overlapSchema = z
   ])
   .default({ kind: 'add' });
 
+/** A set has no more tasks than its template has steps, and itself. */
+const MOST_OWN = 301;
+
 const ownFields: z.ZodType<OwnFields, OwnFields> = z
   .object({
     titlePattern: z.string().trim().min(1, 'It needs a title.').max(200, 'A title of 200 characters at most.'),
@@ -218,7 +221,10 @@ export const revisionSchema: z.ZodType<Revision, Omit<Revision, 'timing'> & { ti
   from: isoDate,
   recurrence: recurrenceSchema,
   timing: timingSchema,
-  own: z.record(z.string().max(40), ownFields).optional(),
+  own: z
+    .record(z.string().max(40), ownFields)
+    .refine((own) => Object.keys(own).length <= MOST_OWN, `Words of their own for ${MOST_OWN} tasks of a set at most.`)
+    .optional(),
 });
 
 function noDoubles(values: readonly unknown[]): boolean {

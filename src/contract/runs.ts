@@ -96,6 +96,7 @@ export const runEndpoints = {
   one: endpoint({
     method: 'GET',
     path: '/runs/:runId',
+    heavy: true,
     answer: z.object({
       run: runSchema,
       /** The first of the tasks that it made and that are still there. */
@@ -109,16 +110,24 @@ export const runEndpoints = {
   runOne: endpoint({
     method: 'POST',
     path: '/schedules/:scheduleId/runs',
+    heavy: true,
     body: z.object({ asOf: isoDate, isRehearsal: z.boolean() }),
     answer: runOneSchema,
   }),
-  runNow: endpoint({ method: 'POST', path: '/runs', answer: z.object({ run: runSchema }) }),
+  runNow: endpoint({ method: 'POST', path: '/runs', heavy: true, answer: z.object({ run: runSchema }) }),
   rehearse: endpoint({
     method: 'POST',
     path: '/fills/rehearsal',
+    heavy: true,
     body: fillSchema,
     answer: z.object({ rows: z.array(fillRowSchema), days: z.array(fillDaySchema) }),
   }),
-  fill: endpoint({ method: 'POST', path: '/fills', body: fillSchema, answer: z.object({ run: runSchema }) }),
-  undo: endpoint({ method: 'POST', path: '/runs/:runId/undo', answer: z.object({ said: z.string() }) }),
+  fill: endpoint({
+    method: 'POST',
+    path: '/fills',
+    heavy: true,
+    body: fillSchema,
+    answer: z.object({ run: runSchema }),
+  }),
+  undo: endpoint({ method: 'POST', path: '/runs/:runId/undo', heavy: true, answer: z.object({ said: z.string() }) }),
 };

@@ -145,14 +145,16 @@ export const scheduleEndpoints = {
   list: endpoint({
     method: 'GET',
     path: '/schedules',
+    heavy: true,
     query: z.object({ after: z.string().max(400).optional(), templateId: id.optional() }),
     answer: z.object({ schedules: z.array(scheduleSchema), more: z.string().nullable() }),
   }),
   one: endpoint({ method: 'GET', path: '/schedules/:scheduleId', answer: scheduleSchema }),
-  create: endpoint({ method: 'POST', path: '/schedules', body: scheduleInputSchema, answer: saved }),
+  create: endpoint({ method: 'POST', path: '/schedules', heavy: true, body: scheduleInputSchema, answer: saved }),
   change: endpoint({
     method: 'PUT',
     path: '/schedules/:scheduleId',
+    heavy: true,
     body: scheduleInputSchema.extend({ version: z.number().int(), reach: reachSchema }),
     answer: saved,
   }),
@@ -160,6 +162,7 @@ export const scheduleEndpoints = {
   impact: endpoint({
     method: 'POST',
     path: '/schedules/:scheduleId/impact',
+    heavy: true,
     body: scheduleInputSchema.extend({ version: z.number().int(), reach: reachSchema }),
     answer: impactSchema,
   }),
@@ -167,12 +170,16 @@ export const scheduleEndpoints = {
   changeSeveral: endpoint({
     method: 'POST',
     path: '/schedules/changes',
+    heavy: true,
+    maxBytes: 8 * 1024 * 1024,
     body: schedulePatchesSchema,
     answer: z.object({ tasks: syncSchema, changeId: id }),
   }),
   impactOfSeveral: endpoint({
     method: 'POST',
     path: '/schedules/changes/impact',
+    heavy: true,
+    maxBytes: 8 * 1024 * 1024,
     body: schedulePatchesSchema,
     answer: impactSchema,
   }),

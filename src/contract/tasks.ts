@@ -260,12 +260,15 @@ export const taskEndpoints = {
   daySheet: endpoint({
     method: 'GET',
     path: '/people/:personId/day-sheet',
+    // Of another day it foresees what no task is made for yet.
+    heavy: ({ date }) => date !== undefined,
     query: z.object({ date: isoDate.optional() }),
     answer: daySheetSchema,
   }),
   tideline: endpoint({
     method: 'GET',
     path: '/tideline',
+    heavy: true,
     query: z.object({ person: id.optional() }),
     answer: tidelineSchema,
   }),
@@ -305,6 +308,7 @@ export const taskEndpoints = {
   impactOfEdit: endpoint({
     method: 'POST',
     path: '/tasks/:taskId/edit-impact',
+    heavy: true,
     body: wideEdit,
     answer: impactSchema,
   }),
@@ -312,12 +316,14 @@ export const taskEndpoints = {
   changeSeveral: endpoint({
     method: 'POST',
     path: '/tasks/changes',
+    heavy: true,
     body: tasksDeedSchema,
     answer: z.object({ changed: z.number().int(), changeId: id.nullable() }),
   }),
   impactOfSeveral: endpoint({
     method: 'POST',
     path: '/tasks/changes/impact',
+    heavy: true,
     body: tasksDeedSchema,
     answer: impactSchema,
   }),
@@ -325,7 +331,13 @@ export const taskEndpoints = {
   intoTemplate: endpoint({
     method: 'POST',
     path: '/tasks/:taskId/into-template',
-    body: z.object({ fields: z.array(z.enum(INTO_TEMPLATE)).min(1) }),
+    body: z.object({
+      fields: z
+        .array(z.enum(INTO_TEMPLATE))
+        .min(1)
+        .max(INTO_TEMPLATE.length)
+        .refine((fields) => new Set(fields).size === fields.length, 'A field stands there twice.'),
+    }),
     answer: z.object({ templateId: id, changeId: id.nullable() }),
   }),
   capture: endpoint({

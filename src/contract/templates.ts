@@ -101,7 +101,8 @@ const startSchema = z.object({
       }),
     )
     .min(1, 'Leave at least one task in the set.')
-    .max(MAX_STEPS + 1),
+    .max(MAX_STEPS + 1)
+    .refine((parts) => new Set(parts.map(({ step }) => step)).size === parts.length, 'A step stands there twice.'),
 });
 export type StartInput = z.infer<typeof startSchema>;
 
@@ -117,10 +118,11 @@ export const templateEndpoints = {
   list: endpoint({
     method: 'GET',
     path: '/templates',
+    heavy: true,
     query: z.object({ after: z.string().max(300).optional() }),
     answer: z.object({ templates: z.array(templateLineSchema), more: z.string().nullable() }),
   }),
-  one: endpoint({ method: 'GET', path: '/templates/:templateId', answer: templateSchema }),
+  one: endpoint({ method: 'GET', path: '/templates/:templateId', heavy: true, answer: templateSchema }),
   create: endpoint({
     method: 'POST',
     path: '/templates',
@@ -130,6 +132,7 @@ export const templateEndpoints = {
   change: endpoint({
     method: 'PUT',
     path: '/templates/:templateId',
+    heavy: true,
     body: templateInputSchema.safeExtend({ version: z.number().int(), reach: reachSchema }),
     answer: saved,
   }),
@@ -137,13 +140,15 @@ export const templateEndpoints = {
   impact: endpoint({
     method: 'POST',
     path: '/templates/:templateId/impact',
+    heavy: true,
     body: templateInputSchema.safeExtend({ version: z.number().int(), reach: reachSchema }),
     answer: impactSchema,
   }),
-  uses: endpoint({ method: 'GET', path: '/templates/:templateId/uses', answer: templateUsesSchema }),
+  uses: endpoint({ method: 'GET', path: '/templates/:templateId/uses', heavy: true, answer: templateUsesSchema }),
   archive: endpoint({
     method: 'PUT',
     path: '/templates/:templateId/archived',
+    heavy: true,
     body: z.object({ archived: z.boolean() }),
     answer: saved,
   }),
@@ -157,6 +162,7 @@ export const templateEndpoints = {
   start: endpoint({
     method: 'POST',
     path: '/templates/:templateId/start',
+    heavy: true,
     body: startSchema,
     answer: z.object({ tasks: z.array(taskLineSchema), changeId: id }),
   }),

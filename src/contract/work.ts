@@ -14,7 +14,11 @@ export const estimate = z
   );
 
 /** Names a step or a demand for good, while its words change. */
-const key = z.string().regex(/^[a-z0-9-]{1,40}$/, 'This is not a key.');
+const key = z
+  .string()
+  .regex(/^[a-z0-9-]{1,40}$/, 'This is not a key.')
+  // Ticks and answers are kept by it in an object, whose kind brings names of its own: `constructor`.
+  .refine((text) => !(text in {}), 'This is not a key.');
 
 /** A title that may hold tokens. */
 export const titlePattern = line('The title', 200).superRefine((pattern, context) => {

@@ -43,6 +43,8 @@ export const workspaceSchema = z.object({
   workTypes: z.array(z.string()),
   people: z.array(personSchema),
   subjects: z.array(subjectSchema),
+  /** Told to managers: what keeps the server from working as it should. */
+  trouble: z.string().nullable(),
 });
 export type Workspace = z.infer<typeof workspaceSchema>;
 
@@ -56,6 +58,19 @@ export const welcomeSchema = z.object({
   demoPeople: z.array(named.extend({ role: z.string(), saying: z.string() })).nullable(),
 });
 export type Welcome = z.infer<typeof welcomeSchema>;
+
+/** Somewhere this account is signed in. */
+const accountSessionSchema = z.object({
+  id: z.string(),
+  begunAt: civilMoment,
+  /** The browser, as it calls itself. */
+  agent: z.string(),
+  isThis: z.boolean(),
+});
+export type AccountSession = z.infer<typeof accountSessionSchema>;
+
+/** The shortest password that is taken: what is long need not be odd (NIST SP 800-63B, section 5.1.1.2). */
+export const MIN_PASSWORD = 10;
 
 export const sessionSchema = z.object({ person: personSchema.nullable() });
 export type Session = z.infer<typeof sessionSchema>;
@@ -71,9 +86,36 @@ export const workspaceEndpoints = {
       password: z.string().min(1, 'Your password is missing.').max(200),
     }),
     answer: sessionSchema,
+    maxBytes: 10_000,
   }),
   stepIn: endpoint({ method: 'POST', path: '/session/demo', body: z.object({ personId: id }), answer: sessionSchema }),
   signOut: endpoint({ method: 'DELETE', path: '/session', answer: sessionSchema }),
+  sessions: endpoint({
+    method: 'GET',
+    path: '/account/sessions',
+    answer: z.object({ email: z.string(), sessions: z.array(accountSessionSchema) }),
+  }),
+  /** Ends one session of the account, or all but the one that asks. */
+  endSessions: endpoint({
+    method: 'POST',
+    path: '/account/sessions/end',
+    body: z.object({ only: z.string().max(64).nullable() }),
+    answer: z.object({ ended: z.number().int() }),
+  }),
+  /** A new password; all other sessions of the account end. */
+  password: endpoint({
+    method: 'PUT',
+    path: '/account/password',
+    body: z.object({
+      current: z.string().min(1, 'Your present password is missing.').max(200),
+      next: z
+        .string()
+        .min(MIN_PASSWORD, `A password has ${MIN_PASSWORD} characters or more.`)
+        .max(200, 'A password has 200 characters at most.'),
+    }),
+    answer: z.object({ ended: z.number().int() }),
+    maxBytes: 10_000,
+  }),
   workspace: endpoint({ method: 'GET', path: '/workspace', answer: workspaceSchema }),
   /** The lists that a workspace keeps; a name that is in use can't leave them. */
   lists: endpoint({

@@ -4,8 +4,8 @@
  * followed for minutes.
  */
 
-/** Steps of any one question where nothing narrower is said: some milliseconds. */
-export const QUESTION_STEPS = 100_000;
+/** Steps of any one question where nothing narrower is said: a quarter of a second at the most. */
+export const QUESTION_STEPS = 2_000_000;
 
 /** A question that would take more steps than it may. */
 export class TooMuchReckoningError extends Error {

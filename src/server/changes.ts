@@ -44,10 +44,11 @@ export function impactOfUndo(scope: Scope, changeId: string): Promise<Impact> {
     const told = new Set(become.map(({ task }) => task.id));
     const staying = kept.filter(({ id }) => !told.has(id));
     return {
-      ...(await impactOfFates(tx, [
-        ...become,
-        ...staying.map((task) => ({ kind: 'kept', task, because: 'changed since' }) as const),
-      ])),
+      ...(await impactOfFates(
+        tx,
+        [...become, ...staying.map((task) => ({ kind: 'kept', task, because: 'changed since' }) as const)],
+        'as before',
+      )),
       ...comparedYears(before, await year()),
     };
   });

@@ -155,7 +155,10 @@ describe('from the history', () => {
     expect(second?.together?.count).toBe(2);
     const told = await impact(second?.together?.changeId);
     expect(told.figures).toMatchObject({ changed: 2, removed: 0, added: 0 });
-    expect(told.items[0]?.fields).toEqual([{ name: 'state', from: 'skipped', to: 'open' }]);
+    expect(told.items[0]?.fields).toEqual([
+      { name: 'state', from: 'skipped', to: 'open' },
+      { name: 'note', from: 'as it is', to: 'as before' },
+    ]);
     await ines.post(`/api/changes/${second?.together?.changeId}/undo`).expect(200);
     for (const id of ids) expect((await ines.get(`/api/tasks/${id}`)).body.state).not.toBe('skipped');
     expect(await undoOf('tasks', ids[1] ?? '', 'skipped')).toBeNull();

@@ -1,11 +1,16 @@
+import { randomBytes } from 'node:crypto';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { pino } from 'pino';
+import { type Logger, pino } from 'pino';
 import { seedWhenEmpty } from '../../demo/seed.ts';
-import { clockFrom } from './clock.ts';
-import { startServer } from './server.ts';
+import { type Clock, clockFrom } from './clock.ts';
+import { addressesFrom } from './http/addresses.ts';
+import { HeavyLane } from './http/heavy-lane.ts';
+import { type Part, type PartName, startPart } from './parts.ts';
+import { type ServerOptions, startServer } from './server.ts';
 
 /** The process: reads its settings from the environment, starts, and stops on a signal. */
+
 const {
   DATABASE_URL,
   JOLLY_FILES,
@@ -13,35 +18,22 @@ const {
   JOLLY_NOW,
   JOLLY_DEMO = 'yes',
   JOLLY_ROLES = 'web,worker',
+  JOLLY_ORIGIN,
+  JOLLY_PROXIES,
   LOG_LEVEL = 'warn',
+  // Set by the front for the parts that it starts.
+  JOLLY_PART,
+  JOLLY_LANE_KEY,
 } = process.env;
 
+type Started = { readonly port: number | null; stop(): Promise<void> };
+
 async function main(): Promise<void> {
-  if (!DATABASE_URL)
-    throw new Error('DATABASE_URL is not set: it should name a PostgreSQL database. `npm start` brings its own.');
-  if (!JOLLY_FILES)
-    throw new Error(
-      'JOLLY_FILES is not set: it should name a folder for pictures and PDFs. `npm start` brings its own.',
-    );
-  const port = Number(PORT);
-  if (!Number.isInteger(port) || port < 0 || port > 65_535)
-    throw new Error(`PORT is “${PORT}”: it should be a number from 1 to 65535.`);
+  // What we write is nobody else's to read.
+  process.umask(0o077);
   const clock = clockFrom(JOLLY_NOW);
   const log = pino({ level: LOG_LEVEL }, pino.destination(2));
-  const roles = new Set(JOLLY_ROLES.split(','));
-  const server = await startServer({
-    databaseUrl: DATABASE_URL,
-    filesFolder: JOLLY_FILES,
-    port,
-    clock,
-    log,
-    webFolder: resolve(dirname(fileURLToPath(import.meta.url)), '../web'),
-    roles: { web: roles.has('web'), worker: roles.has('worker') },
-    prepare: (source, files) =>
-      JOLLY_DEMO === 'no'
-        ? Promise.resolve()
-        : seedWhenEmpty(source, files, clock, { withEmptyWorkspace: JOLLY_DEMO === 'with-empty' }),
-  });
+  const server = await start(settingsOf(clock, log), log, clock);
   const stop = () => {
     server.stop().then(
       () => process.exit(0),
@@ -53,10 +45,98 @@ async function main(): Promise<void> {
   };
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);
-  // Started by scripts/start.mjs: when that is gone, so are we.
+  // Started by another process: when that is gone, so are we.
   process.once('disconnect', stop);
-  // Whoever started us (scripts/start.mjs) waits for this message, to say where to look.
+  // Whoever started us waits for this message, to say where to look.
   process.send?.({ ready: true, port: server.port });
+}
+
+type Settings = Omit<ServerOptions, 'roles' | 'prepare' | 'lane' | 'laneKey'>;
+
+function settingsOf(clock: Clock, log: Logger): Settings {
+  if (!DATABASE_URL)
+    throw new Error('DATABASE_URL is not set: it should name a PostgreSQL database. `npm start` brings its own.');
+  if (!JOLLY_FILES)
+    throw new Error(
+      'JOLLY_FILES is not set: it should name a folder for pictures and PDFs. `npm start` brings its own.',
+    );
+  const port = Number(PORT);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535)
+    throw new Error(`PORT is “${PORT}”: it should be a number from 1 to 65535.`);
+  return {
+    databaseUrl: DATABASE_URL,
+    filesFolder: JOLLY_FILES,
+    port,
+    clock,
+    log,
+    webFolder: resolve(dirname(fileURLToPath(import.meta.url)), '../web'),
+    addresses: addressesFrom(JOLLY_ORIGIN, JOLLY_PROXIES),
+  };
+}
+
+async function start(settings: Settings, log: Logger, clock: Clock): Promise<Started> {
+  const nothing = async () => undefined;
+  switch (JOLLY_PART as PartName | undefined) {
+    case 'heavy':
+      return startServer({
+        ...settings,
+        port: 0,
+        webFolder: null,
+        laneKey: JOLLY_LANE_KEY ?? '',
+        roles: { web: true, worker: false },
+        prepare: nothing,
+      });
+    case 'worker':
+      return startServer({ ...settings, roles: { web: false, worker: true }, prepare: nothing });
+    case undefined:
+      return startFront(settings, log, clock);
+  }
+}
+
+/** What is asked for most is answered here; what takes a while is done by parts beside it. */
+async function startFront(settings: Settings, log: Logger, clock: Clock): Promise<Started> {
+  const roles = new Set(JOLLY_ROLES.split(','));
+  const laneKey = randomBytes(32).toString('hex');
+  const parts: Part[] = [];
+  const part = async (name: PartName): Promise<Part> => {
+    const started = await startPart({
+      name,
+      program: fileURLToPath(import.meta.url),
+      env: { JOLLY_LANE_KEY: laneKey },
+      log,
+      onLost: (error) => {
+        log.fatal({ err: error }, 'a part of the server can’t be kept going');
+        process.exit(1);
+      },
+    });
+    parts.push(started);
+    return started;
+  };
+  // One after the other: the tables are there before anything else asks for them.
+  const server = await startServer({
+    ...settings,
+    roles: { web: false, worker: false },
+    prepare: (source, files) =>
+      JOLLY_DEMO === 'no'
+        ? Promise.resolve()
+        : seedWhenEmpty(source, files, clock, { withEmptyWorkspace: JOLLY_DEMO === 'with-empty' }),
+  });
+  await server.stop();
+  const lane = roles.has('web') ? new HeavyLane(await part('heavy'), laneKey) : null;
+  if (roles.has('worker')) await part('worker');
+  const front = await startServer({
+    ...settings,
+    ...(lane ? { lane } : {}),
+    roles: { web: roles.has('web'), worker: false },
+    prepare: async () => undefined,
+  });
+  return {
+    port: front.port,
+    async stop() {
+      await front.stop();
+      await Promise.all(parts.map((one) => one.stop()));
+    },
+  };
 }
 
 main().catch((error: unknown) => {

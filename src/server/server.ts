@@ -5,8 +5,9 @@ import type { DataSource } from 'typeorm';
 import type { Clock } from './clock.ts';
 import { dataSource } from './db/data-source.ts';
 import { FileStore } from './files/store.ts';
-import type { ServerParts } from './http/api.ts';
+import { type Addresses, LOOPBACK_ONLY } from './http/addresses.ts';
 import { application } from './http/application.ts';
+import type { HeavyLane } from './http/heavy-lane.ts';
 import { LiveStream } from './http/live.ts';
 import { sessionSecret } from './http/session.ts';
 import { startWorker } from './jobs/worker.ts';
@@ -23,6 +24,11 @@ export interface ServerOptions {
   readonly roles: { readonly web: boolean; readonly worker: boolean };
   /** Called once the tables are there and before anyone can sign in. */
   readonly prepare: (source: DataSource, files: FileStore) => Promise<void>;
+  readonly addresses?: Addresses;
+  /** Where heavy work is done; left out, it is done here. */
+  readonly lane?: HeavyLane;
+  /** Where this is a heavy lane: the key that the front shows with each request. */
+  readonly laneKey?: string;
 }
 
 export interface RunningServer {
@@ -34,32 +40,36 @@ export interface RunningServer {
 /** Two processes that start at once must not migrate at once: the second waits for the first. */
 const MIGRATION_LOCK = 7_402_611;
 
+/** Connections to the database, apart from each other by what they are for: none of it waits for what others hold. */
+const CONNECTIONS = { reads: 8, writes: 8, sessions: 4, worker: 6 } as const;
+
 /** Migrates, prepares, and starts the web and the worker. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const { databaseUrl, clock, log, roles } = options;
-  const source = await dataSource(databaseUrl).initialize();
+  const writes = await dataSource(databaseUrl, CONNECTIONS.writes).initialize();
   const files = await FileStore.at(options.filesFolder);
-  await migrate(source, (prepared) => options.prepare(prepared, files));
-  const pool = new pg.Pool({ connectionString: databaseUrl, max: 8 });
+  await migrate(writes, (prepared) => options.prepare(prepared, files));
+  const pool = poolOf(databaseUrl, CONNECTIONS.worker, log);
+  const worker = roles.worker ? await startWorker({ source: writes, pool, clock, log, files }) : null;
+  const web = roles.web ? await startWeb(options, { writes, pool, files }) : null;
+  return {
+    port: web?.port ?? null,
+    async stop() {
+      await web?.stop();
+      await worker?.stop();
+      await pool.end();
+      await files.close();
+      await writes.destroy();
+    },
+  };
+}
+
+function poolOf(connectionString: string, max: number, log: Logger): pg.Pool {
+  const pool = new pg.Pool({ connectionString, max });
   const warn = (error: Error) => log.warn({ err: error }, 'a database connection broke');
   pool.on('error', warn);
   pool.on('connect', (client) => client.on('error', warn));
-  const live = new LiveStream(databaseUrl, log);
-  const worker = roles.worker ? await startWorker({ source, pool, clock, log, files }) : null;
-  const web = roles.web ? await startWeb(options, { source, pool, live, files }) : null;
-  return {
-    port: web && portOf(web),
-    async stop() {
-      await live.close();
-      if (web) {
-        web.closeAllConnections();
-        await new Promise((resolve) => web.close(resolve));
-      }
-      await worker?.stop();
-      await pool.end();
-      await source.destroy();
-    },
-  };
+  return pool;
 }
 
 async function migrate(source: DataSource, prepare: (source: DataSource) => Promise<void>): Promise<void> {
@@ -74,18 +84,51 @@ async function migrate(source: DataSource, prepare: (source: DataSource) => Prom
   }
 }
 
+interface WebParts {
+  readonly writes: DataSource;
+  readonly pool: pg.Pool;
+  readonly files: FileStore;
+}
+
 async function startWeb(
-  { port, clock, log, webFolder }: ServerOptions,
-  parts: Pick<ServerParts, 'source' | 'pool' | 'live' | 'files'>,
-): Promise<Server> {
-  await parts.live.listen();
-  const app = application({ ...parts, clock, log, sessionSecret: await sessionSecret(parts.source) }, webFolder);
+  { databaseUrl, port, clock, log, webFolder, addresses = LOOPBACK_ONLY, lane, laneKey }: ServerOptions,
+  { writes, pool, files }: WebParts,
+): Promise<{ readonly port: number | null; stop(): Promise<void> }> {
+  const reads = await dataSource(databaseUrl, CONNECTIONS.reads).initialize();
+  const sessionPool = poolOf(databaseUrl, CONNECTIONS.sessions, log);
+  const live = new LiveStream(databaseUrl, log);
+  await live.listen();
+  const app = application(
+    {
+      reads,
+      writes,
+      pool,
+      sessionPool,
+      live,
+      files,
+      clock,
+      log,
+      addresses,
+      lane: lane ?? null,
+      sessionSecret: await sessionSecret(writes),
+    },
+    { webFolder, laneKey: laneKey ?? null },
+  );
   const server = createServer(app);
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(port, '127.0.0.1', resolve);
   });
-  return server;
+  return {
+    port: portOf(server),
+    async stop() {
+      await live.close();
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await sessionPool.end();
+      await reads.destroy();
+    },
+  };
 }
 
 function portOf(server: Server): number | null {

@@ -125,6 +125,11 @@ export interface Missing {
   readonly words: string;
 }
 
+/** What stands under a key; nothing that every object has from its kind, like `constructor`. */
+export function ownOf<T>(record: Readonly<Record<string, T>>, key: string): T | undefined {
+  return Object.hasOwn(record, key) ? record[key] : undefined;
+}
+
 /** All that is missing before a task can be finished, in the order in which it is shown. */
 export function stillMissing(doing: Doing): Missing[] {
   return [
@@ -145,12 +150,12 @@ function missingFor(demand: Demand, doing: Doing, line: CheckLine | null): Missi
   const missing = (words: string) => [{ line: line?.key ?? null, demand: demand.key, words }];
   switch (demand.kind) {
     case 'file':
-      if ((doing.files[demand.key] ?? 0) > 0) return [];
+      if ((ownOf(doing.files, demand.key) ?? 0) > 0) return [];
       return missing(demand.label === '' && line === null ? 'a photo or file' : `the photo or file for ${name}`);
     case 'note':
       return doing.note.trim() === '' ? missing('a note') : [];
     default: {
-      const answer = doing.answers[demand.key];
+      const answer = ownOf(doing.answers, demand.key);
       if (answer === undefined) return missing(name);
       return isOutside(demand, answer) && answer.remark.trim() === '' ? missing(`the remark on ${name}`) : [];
     }

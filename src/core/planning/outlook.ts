@@ -1,6 +1,7 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { type MonthIndex, monthStart } from '../civil-date/month.ts';
+import { TooMuchReckoningError, within } from '../reckoning.ts';
 import { isDated, type PlannedOccurrence } from './plan.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
 import { shownDays } from './shown.ts';
@@ -19,6 +20,7 @@ export interface Outlook {
 const NEXT_SHOWN = 12;
 /** Where a year holds too few, the next dates are looked for this much further on. */
 const FAR_DAYS = 366 * 30;
+const FAR_STEPS = 200_000;
 
 /** The outlook of a schedule from a day on. */
 export function outlook(
@@ -31,9 +33,21 @@ export function outlook(
   const timesAYear = coming.filter(isDated).length;
   let next = upToDated(coming);
   for (let span = 366; next.filter(isDated).length < NEXT_SHOWN && span <= FAR_DAYS; span *= 3) {
-    next = upToDated(shownDays(schedule, calendar, today, today + span * 3));
+    const far = farther(schedule, calendar, today, today + span * 3);
+    if (far === null) break;
+    next = upToDated(far);
   }
   return { coming, timesAYear, minutesAYear: timesAYear * estimateMinutes, next };
+}
+
+/** Null where it would take too long to look that far: then there are as many next dates as were found nearer. */
+function farther(schedule: PlannedSchedule, calendar: WorkingCalendar, from: CivilDay, to: CivilDay) {
+  try {
+    return within(FAR_STEPS, () => shownDays(schedule, calendar, from, to));
+  } catch (error) {
+    if (error instanceof TooMuchReckoningError) return null;
+    throw error;
+  }
 }
 
 /** Twelve months of a plan. */

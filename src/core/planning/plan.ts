@@ -3,9 +3,9 @@ import { longestClosure, withClosedSeasons } from '../calendar/closed-season.ts'
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
+import { asked, spend } from '../reckoning.ts';
 import { dayFollowing } from '../recurrence/follows-dates.ts';
 import { occurrenceSeries } from '../recurrence/occurrences.ts';
-import { asked, spend } from '../reckoning.ts';
 import { followsRule, leavesOutClosed, type Recurrence } from '../recurrence/rule.ts';
 import type { LastOne, OccurrenceChange, OwnOfSteps, PlannedSchedule } from './schedule-plan.ts';
 import { offsetDay, type Timing } from './timing.ts';

@@ -34,7 +34,8 @@ export class Change {
 }
 
 /** What is to be recorded of a change, besides who made it and when. */
-export type ChangeEntry = Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'> & Partial<Pick<Change, 'watchId'>>;
+export type ChangeEntry = Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'> &
+  Partial<Pick<Change, 'watchId'>>;
 
 /** Whether two values are the same once stored: the database keeps the members of an object in an order of its own. */
 export function isSame(a: unknown, b: unknown): boolean {

@@ -22,7 +22,12 @@ import { WideChanges1764500000000 } from './migrations/wide-changes.ts';
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 pg.types.setTypeParser(pg.types.builtins.INT8, (text) => Number(text));
 
-export function dataSource(databaseUrl: string): DataSource {
+/** A question that takes longer is given up, and so is one that waits longer for others. */
+const LONGEST_QUESTION_MS = 120_000;
+const LONGEST_WAIT_MS = 30_000;
+
+/** @param connections that it holds at the most */
+export function dataSource(databaseUrl: string, connections = 4): DataSource {
   return new DataSource({
     type: 'postgres',
     url: databaseUrl,
@@ -55,6 +60,6 @@ export function dataSource(databaseUrl: string): DataSource {
       JoinedChanges1764600000000,
       WatchedTasks1764700000000,
     ],
-    extra: { max: 12 },
+    extra: { max: connections, statement_timeout: LONGEST_QUESTION_MS, lock_timeout: LONGEST_WAIT_MS },
   });
 }

@@ -1,29 +1,29 @@
 import { rm } from 'node:fs/promises';
-import type { Request, RequestHandler, Response } from 'express';
+import type { Request, Response } from 'express';
 import multer, { MulterError } from 'multer';
-import type { DataSource } from 'typeorm';
 import { fileEndpoints, MAX_FILE_BYTES } from '../../contract/index.ts';
 import type { ServerParts } from '../http/api.ts';
 import { invalid, Refusal } from '../http/refusal.ts';
 import type { Routes } from '../http/route.ts';
-import { sessionPerson } from '../http/session.ts';
 import type { StoredFile } from './entity.ts';
 import { addFile, keepFile, readableFile, removeFile } from './service.ts';
 import { type FileStore, smallOf } from './store.ts';
 
-export function fileRoutes(routes: Routes, { files, source }: ServerParts): Routes {
-  routes.router.post(fileEndpoints.upload.path, receive(source, files));
+export function fileRoutes(routes: Routes, { files }: ServerParts): Routes {
   return routes
-    .add(fileEndpoints.upload, 'member', async ({ scope, body, request }) => {
-      const { file } = request;
-      if (!file) throw invalid([{ path: 'file', message: 'There is no file in this: choose one.' }]);
-      try {
-        return await addFile(scope, files, body, { path: file.path, name: file.originalname, bytes: file.size });
-      } finally {
-        // Gone already where it was kept.
-        await rm(file.path, { force: true });
-      }
-    })
+    .upload(
+      fileEndpoints.upload,
+      receiver(files),
+      async ({ scope, body, request }) => {
+        const { file } = request;
+        if (!file) throw invalid([{ path: 'file', message: 'There is no file in this: choose one.' }]);
+        return addFile(scope, files, body, { path: file.path, name: file.originalname, bytes: file.size });
+      },
+      // Gone already where it was kept.
+      async ({ file }) => {
+        if (file) await rm(file.path, { force: true });
+      },
+    )
     .add(fileEndpoints.keep, 'member', ({ scope, params, body }) => keepFile(scope, params.fileId, body.kept))
     .add(fileEndpoints.remove, 'member', ({ scope, params }) => removeFile(scope, params.fileId))
     .serve('/files/:fileId', async ({ scope, params }, response) => {
@@ -50,24 +50,27 @@ function send(response: Response, store: FileStore, file: StoredFile, stored: st
   response.sendFile(stored, { root: store.folder, cacheControl: false });
 }
 
-/** Lets a file in, from people who are signed in, up to the limit. */
-function receive(source: DataSource, store: FileStore): RequestHandler {
+/** Lets a file in, up to the limit. */
+function receiver(store: FileStore): (request: Request, response: Response) => Promise<void> {
   const upload = multer({
     dest: store.incoming,
-    limits: { fileSize: MAX_FILE_BYTES, files: 1, fields: 8, fieldSize: 1000 },
+    limits: { fileSize: MAX_FILE_BYTES, files: 1, fields: 8, fieldSize: 1000, parts: 10, headerPairs: 20 },
     defParamCharset: 'utf8',
   }).single('file');
-  return async (request: Request, response, next) => {
-    if (!(await sessionPerson(source, request)))
-      throw new Refusal(401, 'Signed out', 'You are signed out. Sign in again.');
-    upload(request, response, (error: unknown) => next(error instanceof MulterError ? refusalOf(error) : error));
-  };
+  return (request, response) =>
+    new Promise((resolve, reject) => {
+      upload(request, response, (error: unknown) => (error ? reject(refusalOf(error)) : resolve()));
+    });
 }
 
-function refusalOf(error: MulterError): Refusal {
-  if (error.code === 'LIMIT_FILE_SIZE') {
+/** Bodies that break off or are no form at all come as other errors than those that go over a limit. */
+function refusalOf(error: unknown): unknown {
+  if (error instanceof MulterError && error.code === 'LIMIT_FILE_SIZE') {
     const message = `This file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB. Nothing was kept; send a smaller one.`;
     return new Refusal(413, 'Too large', message, [{ path: 'file', message }]);
   }
-  return new Refusal(400, 'Not read', `The file could not be read (${error.message}). Send it again.`);
+  // What the system says of the disk keeps its code; all else is about what was sent.
+  if (error instanceof Error && 'code' in error && 'syscall' in error) return error;
+  const why = error instanceof Error ? error.message : String(error);
+  return new Refusal(400, 'Not read', `The file could not be read (${why}). Send it again.`);
 }

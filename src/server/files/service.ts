@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import type { StoredFile as FileAnswer, uploadFieldsSchema } from '../../contract/index.ts';
 import type { FieldChanges } from '../db/change.ts';
 import { fieldsBefore } from '../db/change.ts';
-import { conflict, forbidden, invalid, notFound } from '../http/refusal.ts';
+import { conflict, forbidden, invalid, notFound, Refusal } from '../http/refusal.ts';
 import type { Scope } from '../scope.ts';
 import type { Task } from '../tasks/entity.ts';
 import { tickedByProof, workableTask, writeTask } from '../tasks/work.ts';
@@ -88,7 +88,12 @@ export async function addFile(
   }
   // Who may not add it is told before anything is kept.
   if (taskId !== undefined) await scope.transaction((tx) => taskFor(tx, taskId, demand));
+  await refuseBeyondQuota(scope, taskId ?? null, arrived.bytes);
   const kept = await store.keep(arrived.path);
+  if (kept === 'too large')
+    throw invalid([
+      { path: 'file', message: `“${cleanName(arrived.name)}” has more than 50 million dots: send it smaller.` },
+    ]);
   if (!kept)
     throw invalid([
       {
@@ -108,9 +113,9 @@ export async function addFile(
       templateId: null,
       taskId: task?.id ?? null,
       demandKey: task === null ? null : (demand ?? null),
-      name: cleanName(arrived.name),
+      name: nameFor(cleanName(arrived.name), kept.mediaType),
       mediaType: kept.mediaType,
-      bytes: arrived.bytes,
+      bytes: kept.bytes,
       stored: kept.stored,
       isPicture: kept.isPicture,
       isKept: false,
@@ -156,6 +161,47 @@ function cleanName(name: string): string {
   // biome-ignore lint/suspicious/noControlCharactersInRegex: these are what is taken out
   const plain = last.replace(/[\u0000-\u001f\u007f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g, '').trim();
   return plain === '' || /^\.+$/.test(plain) ? 'file' : plain.slice(-200);
+}
+
+/** What each kind of file may be called; the first is what is put behind a name that says something else. */
+const ENDINGS: Readonly<Record<string, readonly string[]>> = {
+  'image/jpeg': ['jpg', 'jpeg', 'jpe', 'jfif'],
+  'image/png': ['png'],
+  'image/gif': ['gif'],
+  'image/webp': ['webp'],
+  'application/pdf': ['pdf'],
+};
+
+/** A name that says what the file is: saved by a browser, it is opened as that and as nothing else. */
+function nameFor(name: string, mediaType: string): string {
+  const endings = ENDINGS[mediaType] ?? [];
+  return endings.some((ending) => name.toLowerCase().endsWith(`.${ending}`)) ? name : `${name}.${endings[0]}`;
+}
+
+/** What may be kept: of a workspace in all, of one person in a day, and with one task. */
+const MOST_BYTES_OF_WORKSPACE = 20 * 1024 ** 3;
+const MOST_FILES_A_DAY = 500;
+const MOST_BYTES_A_DAY = 2 * 1024 ** 3;
+const MOST_FILES_OF_TASK = 100;
+
+async function refuseBeyondQuota(scope: Scope, taskId: string | null, bytes: number): Promise<void> {
+  const [of] = await scope.sql<{ all: number; files: number; bytes: number; task: number }>(
+    `select (select coalesce(sum(bytes), 0) from file where workspace_id = $1) as all,
+       count(*) as files, coalesce(sum(bytes), 0) as bytes,
+       (select count(*) from file where workspace_id = $1 and task_id = $4 and removed_at is null) as task
+     from file where workspace_id = $1 and uploaded_by = $2 and uploaded_at > $3::timestamptz - interval '1 day'`,
+    [scope.person?.id ?? null, scope.instant, taskId],
+  );
+  const refuse = (detail: string) => {
+    throw new Refusal(413, 'Full', `${detail} Nothing was kept of this file.`);
+  };
+  if (!of) return;
+  if (Number(of.all) + bytes > MOST_BYTES_OF_WORKSPACE)
+    refuse('This workspace keeps 20 GB of files already, which is all it may: ask a manager to make room.');
+  if (of.files >= MOST_FILES_A_DAY || Number(of.bytes) + bytes > MOST_BYTES_A_DAY)
+    refuse(`You have added ${MOST_FILES_A_DAY} files or 2 GB in a day, which is all one person may: go on tomorrow.`);
+  if (of.task >= MOST_FILES_OF_TASK)
+    refuse(`${MOST_FILES_OF_TASK} files are with this task already, which is all it may have.`);
 }
 
 async function oneFile(scope: Scope, id: string): Promise<FileAnswer> {

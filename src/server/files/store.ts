@@ -1,31 +1,31 @@
 import { randomBytes } from 'node:crypto';
-import { mkdir, opendir, rename, rm, stat } from 'node:fs/promises';
+import { chmod, mkdir, opendir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileTypeFromFile } from 'file-type';
-import sharp from 'sharp';
+import { Pictures } from './pictures.ts';
 
 /** Kinds of files that are taken, as their bytes tell. */
 const PICTURES = new Set(['image/jpeg', 'image/png', 'image/gif', 'image/webp']);
 const PDF = 'application/pdf';
-
-/** The longer side of a small picture, in pixels. */
-const SMALL_SIDE = 480;
-/** A picture that claims more than this is a trap: a few bytes that unpack to gigabytes. */
-const MOST_PIXELS = 100_000_000;
 
 export interface Bytes {
   /** Random name of the bytes in the folder. */
   readonly stored: string;
   readonly mediaType: string;
   readonly isPicture: boolean;
+  readonly bytes: number;
 }
 
 /** The folder that holds the bytes of all files, under names that say nothing. */
 export class FileStore {
+  private readonly pictures = new Pictures();
+
   private constructor(readonly folder: string) {}
 
   static async at(folder: string): Promise<FileStore> {
     await mkdir(join(folder, 'incoming'), { recursive: true });
+    // Proof and papers are nobody else's on this machine.
+    await chmod(folder, 0o700);
     return new FileStore(folder);
   }
 
@@ -34,30 +34,30 @@ export class FileStore {
     return join(this.folder, 'incoming');
   }
 
-  /** Takes over a file that has arrived. Null when its bytes are no picture and no PDF, whatever its name says. */
-  async keep(path: string): Promise<Bytes | null> {
+  /**
+   * Takes over a file that has arrived; a picture is written anew, without what says where and by whom it was taken.
+   * @returns null when its bytes are no picture and no PDF, whatever its name says
+   */
+  async keep(path: string): Promise<Bytes | 'too large' | null> {
     const mediaType = (await fileTypeFromFile(path))?.mime ?? '';
     const isPicture = PICTURES.has(mediaType);
     if (!isPicture && mediaType !== PDF) return null;
     const stored = randomBytes(20).toString('hex');
-    if (isPicture && !(await this.makeSmall(path, stored))) return null;
-    await rename(path, this.pathOf(stored));
-    return { stored, mediaType, isPicture };
+    const whole = this.pathOf(stored);
+    if (isPicture) {
+      const made = await this.pictures.make(path, whole, this.pathOf(smallOf(stored)));
+      if (made !== 'made') {
+        await this.letGo(stored);
+        return made === 'too large' ? made : null;
+      }
+      await rm(path, { force: true });
+    } else await rename(path, whole);
+    await chmod(whole, 0o600);
+    return { stored, mediaType, isPicture, bytes: (await stat(whole)).size };
   }
 
-  /** @returns false where the picture can't be read */
-  private async makeSmall(path: string, stored: string): Promise<boolean> {
-    try {
-      await sharp(path, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
-        .rotate()
-        .resize(SMALL_SIDE, SMALL_SIDE, { fit: 'inside', withoutEnlargement: true })
-        .webp({ quality: 78 })
-        .toFile(this.pathOf(smallOf(stored)));
-      return true;
-    } catch {
-      // What sharp can't decode is no picture, whatever its first bytes say; the sender is told so.
-      return false;
-    }
+  async close(): Promise<void> {
+    this.pictures.close();
   }
 
   pathOf(stored: string): string {

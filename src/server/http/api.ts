@@ -1,9 +1,10 @@
-import express, { type RequestHandler, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
+import { createHash } from 'node:crypto';
+import { type RequestHandler, Router } from 'express';
+import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type pg from 'pg';
 import type { Logger } from 'pino';
-import type { DataSource } from 'typeorm';
 import type { Problem } from '../../contract/index.ts';
+import { workspaceEndpoints } from '../../contract/index.ts';
 import type { Clock } from '../clock.ts';
 import { fileRoutes } from '../files/routes.ts';
 import type { FileStore } from '../files/store.ts';
@@ -13,56 +14,60 @@ import { scheduleRoutes } from '../schedules/routes.ts';
 import { taskRoutes } from '../tasks/routes.ts';
 import { templateRoutes } from '../templates/routes.ts';
 import { workspaceRoutes } from '../workspace/routes.ts';
+import { type Addresses, isSecure, ownAddressOnly } from './addresses.ts';
+import { readJson } from './body.ts';
+import type { HeavyLane } from './heavy-lane.ts';
 import type { LiveStream } from './live.ts';
 import { noSuchRoute } from './problems.ts';
 import { Refusal } from './refusal.ts';
-import { Routes } from './route.ts';
-import { sameOriginWrites } from './same-origin.ts';
+import { Routes, type Sources, shares } from './route.ts';
 import { sessionPerson, sessions } from './session.ts';
 
-export interface ServerParts {
-  readonly source: DataSource;
+export interface ServerParts extends Sources {
   readonly pool: pg.Pool;
+  readonly sessionPool: pg.Pool;
   readonly clock: Clock;
   readonly live: LiveStream;
   readonly files: FileStore;
   readonly log: Logger;
   readonly sessionSecret: string;
+  readonly addresses: Addresses;
+  /** Where heavy work is done; null where it is done here. */
+  readonly lane: HeavyLane | null;
 }
 
 /** Enough for a person at work, too little for a script that has run away. */
 const REQUESTS_A_MINUTE = 1200;
-const FAILED_SIGN_INS = 10;
+/** Of one address, for whoever is not signed in. */
+const OPEN_REQUESTS_A_MINUTE = 300;
 const SIGN_IN_WINDOW_MS = 15 * 60 * 1000;
+/** Wrong passwords within that time: for one account from one address, for one account from anywhere, from one address for any. */
+const WRONG = { pair: 10, account: 40, address: 200 } as const;
 
 /** Everything below /api. */
 export function api(parts: ServerParts): Router {
-  const { source, clock, live } = parts;
+  const { reads, clock, live } = parts;
   const router = Router();
   router.get('/health', async (_request, response) => {
-    await source.query('select 1');
+    await reads.query('select 1');
     response.json({ ok: true });
   });
   router.use(
-    rateLimit({ windowMs: 60_000, limit: REQUESTS_A_MINUTE, handler: tooMany('Too many requests. Wait a minute.') }),
+    ownAddressOnly(parts.addresses),
+    sessions(parts.sessionPool, parts.sessionSecret, isSecure(parts.addresses)),
+    requestLimit(),
   );
-  // Thousands of schedules in one change, each with its rule, are more than anything else has to say.
-  router.use('/schedules/changes', express.json({ limit: '8mb' }));
-  router.use(express.json({ limit: '1mb' }), sessions(parts.pool, parts.sessionSecret), sameOriginWrites);
-  router.post(
-    '/session',
-    rateLimit({
-      windowMs: SIGN_IN_WINDOW_MS,
-      limit: FAILED_SIGN_INS,
-      skipSuccessfulRequests: true,
-      handler: tooMany('Too many tries with a wrong password. Wait a quarter of an hour, or ask a manager.'),
-    }),
-  );
-  router.get('/events', async (request, response) => {
-    const signedIn = await sessionPerson(source, request);
-    if (!signedIn) throw new Refusal(401, 'Signed out', 'You are signed out.');
-    live.subscribe(request, response, signedIn.workspace.id);
+  router.post('/session', async (request, response, next) => {
+    await readJson(request, response, workspaceEndpoints.signIn.maxBytes);
+    next();
   });
+  for (const limit of signInLimits(parts.log)) router.post('/session', limit);
+  router.get('/events', async (request, response) => {
+    const signedIn = await sessionPerson(reads, request);
+    if (!signedIn) throw new Refusal(401, 'Signed out', 'You are signed out.');
+    live.subscribe(request, response, signedIn);
+  });
+  const fair = shares();
   for (const routes of [
     sessionRoutes,
     workspaceRoutes,
@@ -72,15 +77,58 @@ export function api(parts: ServerParts): Router {
     fileRoutes,
     runRoutes,
   ]) {
-    router.use(routes(new Routes(source, clock), parts).router);
+    router.use(routes(new Routes(parts, clock, fair, parts.lane), parts).router);
   }
   router.use(noSuchRoute);
   return router;
 }
 
+/** Whoever is signed in has a limit of their own, wherever they sit; others share that of their address. */
+function requestLimit(): RequestHandler {
+  return rateLimit({
+    windowMs: 60_000,
+    limit: ({ session }) => (session.personId ? REQUESTS_A_MINUTE : OPEN_REQUESTS_A_MINUTE),
+    keyGenerator: ({ session, ip = '' }) => session.personId ?? ipKeyGenerator(ip),
+    handler: tooMany('Too many requests. Wait a minute.'),
+  });
+}
+
+/** Wrong passwords are counted by account as well as by address, and for the two of them together. */
+function signInLimits(log: Logger): RequestHandler[] {
+  const accountOf = (body: unknown): string => {
+    const email = typeof body === 'object' && body !== null && 'email' in body ? String(body.email) : '';
+    return createHash('sha256').update(email.trim().toLowerCase()).digest('hex').slice(0, 32);
+  };
+  const keys = {
+    pair: (account: string, address: string) => `${account} ${address}`,
+    account: (account: string) => account,
+    address: (_: string, address: string) => address,
+  } as const;
+  return (Object.keys(WRONG) as (keyof typeof WRONG)[]).map((kind) =>
+    rateLimit({
+      windowMs: SIGN_IN_WINDOW_MS,
+      limit: WRONG[kind],
+      skipSuccessfulRequests: true,
+      keyGenerator: ({ body, ip = '' }) => keys[kind](accountOf(body), ipKeyGenerator(ip)),
+      handler: (request, response, next) => {
+        log.warn({ requestId: request.id, address: request.ip, limit: kind }, 'signing in is slowed down');
+        tooMany('Too many tries with a wrong password. Wait a quarter of an hour, or ask a manager.')(
+          request,
+          response,
+          next,
+        );
+      },
+    }),
+  );
+}
+
 function tooMany(detail: string): RequestHandler {
   return (_request, response) => {
     const problem: Problem = { type: 'about:blank', title: 'Too many requests', status: 429, detail };
-    response.status(429).type('application/problem+json').send(JSON.stringify(problem));
+    response
+      .status(429)
+      .set('Cache-Control', 'no-store')
+      .type('application/problem+json')
+      .send(JSON.stringify(problem));
   };
 }

@@ -1,24 +1,37 @@
+import { timingSafeEqual } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import express, { type Express } from 'express';
+import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
+import { isSecure } from './addresses.ts';
 import { api, type ServerParts } from './api.ts';
-import { problems } from './problems.ts';
+import { LANE_HEADER } from './heavy-lane.ts';
+import { noSuchRoute, problems } from './problems.ts';
+
+interface ApplicationOptions {
+  /** Folder of the built browser side; null to serve the API alone. */
+  readonly webFolder: string | null;
+  /** For a heavy lane: the key that the front shows with each request. */
+  readonly laneKey: string | null;
+}
 
 /** The whole web application: the API, and the built browser side where there is one. */
-export function application(parts: ServerParts, webFolder: string | null): Express {
+export function application(parts: ServerParts, { webFolder, laneKey }: ApplicationOptions): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.set('trust proxy', parts.addresses.proxies);
+  if (laneKey !== null) app.use(fromFrontOnly(laneKey));
   app.use(
     helmet({
-      // Plain http on loopback: a stricter transport is the business of the proxy in front.
-      strictTransportSecurity: false,
+      // Over plain http on loopback there is nothing to be strict about.
+      strictTransportSecurity: isSecure(parts.addresses),
       contentSecurityPolicy: {
         directives: {
           defaultSrc: ["'self'"],
           // Styles in attributes come from charts and from positions computed while dragging; scripts never do.
           styleSrc: ["'self'", "'unsafe-inline'"],
+          fontSrc: ["'self'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
           workerSrc: ["'self'", 'blob:'],
           upgradeInsecureRequests: null,
@@ -30,12 +43,23 @@ export function application(parts: ServerParts, webFolder: string | null): Expre
     pinoHttp({
       logger: parts.log,
       autoLogging: { ignore: (request) => request.url?.startsWith('/api/health') ?? false },
-      customLogLevel: (_request, response, error) => (error || response.statusCode >= 500 ? 'error' : 'debug'),
+      // No headers: they hold the cookie, which is as good as a password.
+      serializers: {
+        req: ({ id, method, url, remoteAddress }) => ({ id, method, url, remoteAddress }),
+        res: ({ statusCode }) => ({ statusCode }),
+      },
+      customLogLevel: ({ url, method }, { statusCode }, error) => {
+        if (error || statusCode >= 500) return 'error';
+        const isWrongPassword = statusCode === 401 && method === 'POST' && url === '/api/session';
+        return isWrongPassword || [403, 421, 429].includes(statusCode) ? 'warn' : 'debug';
+      },
     }),
   );
   app.use('/api', api(parts));
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {
     app.use(express.static(webFolder, { index: false, maxAge: '1y', immutable: true }));
+    // A part of the application that is not there must not answer with its first page.
+    app.use('/assets', noSuchRoute);
     app.get('/{*path}', (_request, response) => {
       response.setHeader('Cache-Control', 'no-cache');
       response.sendFile('index.html', { root: webFolder });
@@ -43,4 +67,14 @@ export function application(parts: ServerParts, webFolder: string | null): Expre
   }
   app.use(problems(parts.log));
   return app;
+}
+
+/** Whoever else reaches the lane on this machine finds nothing there. */
+function fromFrontOnly(laneKey: string): RequestHandler {
+  const key = Buffer.from(laneKey);
+  return (request, response, next) => {
+    const shown = Buffer.from(String(request.headers[LANE_HEADER] ?? ''));
+    if (shown.length === key.length && timingSafeEqual(shown, key)) return next();
+    response.status(404).end();
+  };
 }

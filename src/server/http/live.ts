@@ -3,16 +3,31 @@ import pg from 'pg';
 import type { Logger } from 'pino';
 import { liveSchema } from '../../contract/index.ts';
 import { LIVE_CHANNEL } from '../scope.ts';
+import type { SignedIn } from './session.ts';
 
 const HEARTBEAT_MS = 25_000;
 const RECONNECT_MS = 1000;
+/** Streams that one person may hold, one for each open page; of more, the oldest ends. */
+const STREAMS_EACH = 20;
+/** Bytes that wait for a browser that doesn't read. */
+const MOST_UNREAD = 64 * 1024;
+
+interface Stream {
+  readonly workspaceId: string;
+  readonly personId: string;
+  readonly sessionId: string;
+}
 
 /** Server-sent events, fed by LISTEN/NOTIFY: any number of server processes may run beside each other. */
 export class LiveStream {
-  private readonly open = new Map<Response, string>();
+  /** In the order in which they were opened. */
+  private readonly open = new Map<Response, Stream>();
   private listener: pg.Client | null = null;
   private closed = false;
-  private readonly heartbeat = setInterval(() => this.write(null, ': still here\n\n'), HEARTBEAT_MS);
+  private readonly heartbeat = setInterval(() => {
+    this.write(null, ': still here\n\n');
+    this.endSignedOut().catch((error: unknown) => this.log.warn({ err: error }, 'could not look who has signed out'));
+  }, HEARTBEAT_MS);
 
   constructor(
     private readonly databaseUrl: string,
@@ -50,19 +65,43 @@ export class LiveStream {
   }
 
   private write(workspaceId: string | null, text: string): void {
-    for (const [response, of] of this.open) if (workspaceId === null || of === workspaceId) response.write(text);
+    for (const [response, of] of this.open)
+      if (workspaceId === null || of.workspaceId === workspaceId) {
+        // Who doesn't read on asks again when it does: the browser opens a new stream by itself.
+        if (response.writableLength > MOST_UNREAD) this.end(response);
+        else response.write(text);
+      }
   }
 
   /** Keeps a browser's stream open until it leaves. */
-  subscribe(request: Request, response: Response, workspaceId: string): void {
+  subscribe(request: Request, response: Response, { workspace, person }: SignedIn): void {
+    const own = [...this.open].filter(([, { personId }]) => personId === person.id);
+    for (const [oldest] of own.slice(0, Math.max(0, own.length + 1 - STREAMS_EACH))) this.end(oldest);
     response.writeHead(200, {
       'Content-Type': 'text/event-stream',
       'Cache-Control': 'no-cache, no-transform',
       'X-Accel-Buffering': 'no',
     });
     response.write('retry: 2000\n\n');
-    this.open.set(response, workspaceId);
+    this.open.set(response, { workspaceId: workspace.id, personId: person.id, sessionId: request.sessionID });
     request.on('close', () => this.open.delete(response));
+  }
+
+  /** Ends the streams of sessions that are no more; looked at now and then, and at once where one signs out here. */
+  async endSignedOut(): Promise<void> {
+    const ids = [...new Set([...this.open.values()].map(({ sessionId }) => sessionId))];
+    if (ids.length === 0 || this.listener === null) return;
+    const { rows } = await this.listener.query<{ sid: string }>(
+      'select sid from session where sid = any($1::text[]) and expire > now()',
+      [ids],
+    );
+    const there = new Set(rows.map(({ sid }) => sid));
+    for (const [response, { sessionId }] of this.open) if (!there.has(sessionId)) this.end(response);
+  }
+
+  private end(response: Response): void {
+    this.open.delete(response);
+    response.end();
   }
 
   async close(): Promise<void> {

@@ -2,17 +2,25 @@ import { STATUS_CODES } from 'node:http';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import type { Problem } from '../../contract/index.ts';
-import { isDeadlock } from '../db/deadlock.ts';
+import { isDeadlock, isOvertime } from '../db/deadlock.ts';
 import { isConnectionLoss } from '../db/outage.ts';
+import { isDiskFull, noteDiskFull } from '../disk.ts';
 import { Refusal } from './refusal.ts';
 
 /** Every error leaves as problem details (RFC 9457): refusals in their own words, faults of ours without their insides. */
 export function problems(log: Logger): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
-    if (response.headersSent) return next(error);
+    if (isDiskFull(error)) noteDiskFull();
     const problem = problemOf(error);
     if (problem.status >= 500) log.error({ err: error, requestId: request.id, path: request.path }, 'request failed');
-    response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
+    if (response.headersSent) return next(error);
+    // Whoever has gone is not answered.
+    if (response.destroyed) return;
+    response
+      .status(problem.status)
+      .set({ 'Cache-Control': 'no-store', ...(error instanceof Refusal ? error.headers : {}) })
+      .type('application/problem+json')
+      .send(JSON.stringify(problem));
   };
 }
 
@@ -21,15 +29,32 @@ function problemOf(error: unknown): Problem {
     const { status, title, detail, errors } = error;
     return { type: 'about:blank', title, status, detail, ...(errors ? { errors } : {}) };
   }
+  if (isDiskFull(error))
+    return problem(
+      507,
+      'The disk of the server is full. Nothing was saved; what is there can be read. Tell whoever runs the server.',
+    );
   const status = statusOf(error);
+  if (status === 404) return problem(404, 'There is nothing here any more.');
   if (status === 413)
     return problem(413, 'That is too much text to save at once. Nothing was saved; shorten it and try again.');
-  if (status === 400) return problem(400, 'The request could not be read.');
+  if (status === 415)
+    return problem(
+      415,
+      'This is sent in a form that can’t be read: text is sent as JSON in UTF-8, unpacked or gzipped.',
+    );
+  if (status !== null && status >= 400 && status < 500) return problem(400, 'The request could not be read.');
   if (isConnectionLoss(error)) {
     return problem(503, 'The database does not answer just now. Nothing was saved; try again in a moment.');
   }
   if (isDeadlock(error)) {
     return problem(503, 'Others are changing the same things just now. Nothing was saved; try again in a moment.');
+  }
+  if (isOvertime(error)) {
+    return problem(
+      503,
+      'This takes longer than it may just now. Nothing was saved; try again in a moment, or with less.',
+    );
   }
   return problem(
     500,
@@ -41,7 +66,7 @@ function problem(status: number, detail: string): Problem {
   return { type: 'about:blank', title: STATUS_CODES[status] ?? 'Error', status, detail };
 }
 
-/** The status that the body parser gives to bodies it can't take. */
+/** The status that the readers of bodies and addresses give to what they can't take. */
 function statusOf(error: unknown): number | null {
   return error instanceof Error && 'status' in error && typeof error.status === 'number' ? error.status : null;
 }

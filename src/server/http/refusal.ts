@@ -8,6 +8,8 @@ export class Refusal extends Error {
     readonly title: string,
     readonly detail: string,
     readonly errors?: Problem['errors'],
+    /** Sent along with the answer. */
+    readonly headers: Readonly<Record<string, string>> = {},
   ) {
     super(detail);
   }
@@ -21,5 +23,7 @@ export const forbidden = (detail: string) => new Refusal(403, 'Not allowed', det
 export const conflict = (detail: string, errors?: Problem['errors']) =>
   new Refusal(409, 'Changed meanwhile', detail, errors);
 
+/** Faults told of one body: whoever sends more of them reads no more of them. */
+const MOST_FAULTS = 100;
 export const invalid = (errors: NonNullable<Problem['errors']>) =>
-  new Refusal(422, 'Not saved', errors[0]?.message ?? 'Something is missing or wrong.', errors);
+  new Refusal(422, 'Not saved', errors[0]?.message ?? 'Something is missing or wrong.', errors.slice(0, MOST_FAULTS));

@@ -4,9 +4,12 @@ import type { z } from 'zod';
 import type { Endpoint, PathParams } from '../../contract/index.ts';
 import type { Clock } from '../clock.ts';
 import { Scope } from '../scope.ts';
+import { readJson } from './body.ts';
+import type { HeavyLane } from './heavy-lane.ts';
 import { unkeepableAt } from './keepable.ts';
 import { forbidden, invalid, notFound, Refusal } from './refusal.ts';
 import { sessionPerson } from './session.ts';
+import { type EndTurn, Turns } from './turns.ts';
 
 const UUID = /^[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i;
 
@@ -21,27 +24,78 @@ export interface Asked<E extends Endpoint> {
   readonly request: Request;
 }
 
+/** Where the answers come from: reads do not wait for connections that writes hold. */
+export interface Sources {
+  readonly reads: DataSource;
+  readonly writes: DataSource;
+}
+
+/** The fair shares of a person, by kind of work: what is quick, what writes, what adds up a whole workspace, what takes bytes. */
+export interface Shares {
+  readonly read: Turns;
+  readonly write: Turns;
+  readonly heavy: Turns;
+  readonly upload: Turns;
+}
+
+export const shares = (): Shares => ({
+  read: new Turns({ each: 6, all: 24, waiting: 60 }),
+  write: new Turns({ each: 2, all: 8, waiting: 40 }),
+  heavy: new Turns({ each: 1, all: 2, waiting: 20 }),
+  upload: new Turns({ each: 1, all: 4, waiting: 20 }),
+});
+
 /** The routes of one part of the API, each tied to its endpoint in the contract. */
 export class Routes {
   readonly router = Router();
 
   constructor(
-    private readonly source: DataSource,
+    private readonly sources: Sources,
     private readonly clock: Clock,
+    private readonly shares: Shares,
+    /** Where heavy work is done; null where it is done here. */
+    private readonly lane: HeavyLane | null = null,
   ) {}
 
-  /** A route within the workspace of whoever is signed in: who asks is known before what is asked is looked at. */
+  /**
+   * A route within the workspace of whoever is signed in. Who asks, and whether they may, is known before what is asked is
+   * looked at, and each waits for their share before anything is worked on.
+   */
   add<E extends Endpoint>(
     endpoint: E,
     audience: Audience,
     answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>,
   ): this {
-    return this.route(endpoint, async (request) => {
-      const scope = await this.scopeOf(request);
-      if (audience === 'manager' && !scope.person?.isManager) {
-        throw forbidden('Only a manager can do this. Ask one of yours.');
-      }
-      return answer({ scope, ...readOf(endpoint, request) });
+    return this.handle(endpoint, async (request, response) => {
+      const scope = await this.scopeFor(request, audience);
+      const isHeavy = endpoint.isHeavy(request.query);
+      const share = isHeavy ? 'heavy' : endpoint.method === 'GET' ? 'read' : 'write';
+      await this.inTurn(scope, share, response, async () => {
+        if (isHeavy && this.lane) return this.lane.forward(request, response);
+        if (endpoint.method !== 'GET') await readJson(request, response, endpoint.maxBytes);
+        send(response, await answer({ scope, ...readOf(endpoint, request) }));
+      });
+    });
+  }
+
+  /** A route that takes the bytes of a file: they are received once it is known whose they are. */
+  upload<E extends Endpoint>(
+    endpoint: E,
+    receive: (request: Request, response: Response) => Promise<void>,
+    answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>,
+    /** Called at the end, however it went. */
+    letGo: (request: Request) => Promise<void>,
+  ): this {
+    return this.handle(endpoint, async (request, response) => {
+      const scope = await this.scopeFor(request, 'member');
+      await this.inTurn(scope, 'upload', response, async () => {
+        try {
+          await receive(request, response);
+          send(response, await answer({ scope, ...readOf(endpoint, request) }));
+        } finally {
+          await letGo(request);
+        }
+      });
     });
   }
 
@@ -53,16 +107,10 @@ export class Routes {
     this.router.get(path, async (request, response) => {
       const params = request.params as Record<string, string>;
       checkIds(params);
-      await answer({ scope: await this.scopeOf(request), params }, response);
+      const scope = await this.scopeFor(request, 'member');
+      await this.inTurn(scope, 'read', response, () => answer({ scope, params }, response));
     });
     return this;
-  }
-
-  private async scopeOf(request: Request): Promise<Scope> {
-    const signedIn = await sessionPerson(this.source, request);
-    if (!signedIn)
-      throw new Refusal(401, 'Signed out', 'You are signed out. Sign in again; what you typed is still on the screen.');
-    return Scope.on(this.source, signedIn.workspace, signedIn.person, this.clock);
   }
 
   /** A route for anyone, signed in or not. */
@@ -70,16 +118,51 @@ export class Routes {
     endpoint: E,
     answer: (read: Omit<Asked<E>, 'scope'>) => Promise<z.input<E['answer']>>,
   ): this {
-    return this.route(endpoint, (request) => answer(readOf(endpoint, request)));
+    return this.handle(endpoint, async (request, response) => {
+      if (endpoint.method !== 'GET') await readJson(request, response, endpoint.maxBytes);
+      send(response, await answer(readOf(endpoint, request)));
+    });
   }
 
-  private route({ method, path }: Endpoint, answer: (request: Request) => Promise<unknown>): this {
+  private handle({ method, path }: Endpoint, work: (request: Request, response: Response) => Promise<void>): this {
     const handler: RequestHandler = async (request, response) => {
       checkIds(request.params);
-      send(response, await answer(request));
+      await work(request, response);
     };
     this.router[method.toLowerCase() as 'get'](path, handler);
     return this;
+  }
+
+  private async scopeFor(request: Request, audience: Audience): Promise<Scope> {
+    const { reads, writes } = this.sources;
+    const signedIn = await sessionPerson(reads, request);
+    if (!signedIn)
+      throw new Refusal(401, 'Signed out', 'You are signed out. Sign in again; what you typed is still on the screen.');
+    const source = request.method === 'GET' ? reads : writes;
+    const scope = Scope.on(source, signedIn.workspace, signedIn.person, this.clock);
+    if (audience === 'manager' && !scope.person?.isManager)
+      throw forbidden('Only a manager can do this. Ask one of yours.');
+    return scope;
+  }
+
+  private async inTurn(
+    scope: Scope,
+    share: keyof Shares,
+    response: Response,
+    work: () => Promise<void>,
+  ): Promise<void> {
+    const gone = new AbortController();
+    const leave = () => gone.abort();
+    response.once('close', leave);
+    let end: EndTurn | null = null;
+    try {
+      end = await this.shares[share].enter(scope.person?.id ?? '', gone.signal);
+      response.off('close', leave);
+      await work();
+    } finally {
+      response.off('close', leave);
+      end?.();
+    }
   }
 }
 

@@ -11,20 +11,49 @@ declare module 'express-session' {
   interface SessionData {
     workspaceId: string;
     personId: string;
+    accountId: string;
+    /** When it began and when it was last used, in milliseconds since 1970; and with which browser, in its own words. */
+    begunAt: number;
+    agent: string;
   }
 }
 
-const DAYS = 24 * 60 * 60 * 1000;
+const MINUTE = 60 * 1000;
+const DAY = 24 * 60 * MINUTE;
+/** A session that is not used for so long ends; and each ends after so long, used or not. */
+const IDLE_MS = 14 * DAY;
+const LONGEST_MS = 30 * DAY;
+/** That it is used is written down no more often than this. */
+const TOUCHED_MS = 10 * MINUTE;
+const MOST_REMEMBERED = 10_000;
 
-export function sessions(pool: pg.Pool, secret: string): RequestHandler {
+/** Keeps sessions in the database, and does not write on every request that one is still used. */
+function storeOf(pool: pg.Pool): session.Store {
   const Store = connectPgSimple(session);
+  const store = new Store({ pool, tableName: 'session', pruneSessionInterval: 60 * 60 });
+  const touched = new Map<string, number>();
+  const touch = store.touch.bind(store);
+  store.touch = (sid, data, done) => {
+    const last = touched.get(sid);
+    if (last !== undefined && Date.now() - last < TOUCHED_MS) return done?.();
+    if (touched.size >= MOST_REMEMBERED) touched.clear();
+    touched.set(sid, Date.now());
+    touch(sid, data, done);
+  };
+  return store;
+}
+
+/** @param secure whether browsers reach us by https alone, whoever speaks it for us */
+export function sessions(pool: pg.Pool, secret: string, secure: boolean): RequestHandler {
   return session({
     name: 'jolly-rota',
     secret,
     resave: false,
     saveUninitialized: false,
-    store: new Store({ pool, tableName: 'session', pruneSessionInterval: 60 * 60 }),
-    cookie: { httpOnly: true, sameSite: 'lax', secure: 'auto', maxAge: 14 * DAYS },
+    store: storeOf(pool),
+    // The public address says whether it is https; a proxy in front need not tell us again.
+    proxy: secure,
+    cookie: { httpOnly: true, sameSite: 'lax', secure, maxAge: IDLE_MS },
   });
 }
 
@@ -44,14 +73,22 @@ export interface SignedIn {
   readonly person: Person;
 }
 
-/** Who is signed in, as the database knows them now; null for nobody. */
+/** Who is signed in, as the database knows them now; null for nobody, and for a session that has come to its end. */
 export async function sessionPerson(source: DataSource, request: Request): Promise<SignedIn | null> {
-  const { workspaceId, personId } = request.session;
+  const { workspaceId, personId, begunAt } = request.session;
   if (!workspaceId || !personId) return null;
-  const person = await source.getRepository(Person).findOneBy({ workspaceId, id: personId });
-  const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+  if (begunAt === undefined || Date.now() - begunAt > LONGEST_MS) {
+    await endSession(request);
+    return null;
+  }
+  const [person, workspace] = await Promise.all([
+    source.getRepository(Person).findOneBy({ workspaceId, id: personId }),
+    source.getRepository(Workspace).findOneBy({ id: workspaceId }),
+  ]);
   return person && workspace ? { workspace, person } : null;
 }
+
+const MOST_AGENT = 300;
 
 /** A fresh session id for whoever has just shown who they are, so that an id planted before is worth nothing. */
 export function beginSession(request: Request, person: Person): Promise<void> {
@@ -60,6 +97,9 @@ export function beginSession(request: Request, person: Person): Promise<void> {
       if (error) return reject(error);
       request.session.workspaceId = person.workspaceId;
       request.session.personId = person.id;
+      if (person.accountId !== null) request.session.accountId = person.accountId;
+      request.session.begunAt = Date.now();
+      request.session.agent = (request.headers['user-agent'] ?? '').slice(0, MOST_AGENT);
       request.session.save((failure: unknown) => (failure ? reject(failure) : resolve()));
     });
   });
@@ -69,4 +109,32 @@ export function endSession(request: Request): Promise<void> {
   return new Promise((resolve, reject) => {
     request.session.destroy((error: unknown) => (error ? reject(error) : resolve()));
   });
+}
+
+/** A session of an account, as its owner is told of it. */
+export interface AccountSession {
+  readonly id: string;
+  readonly begunAt: Date;
+  readonly agent: string;
+  readonly isThis: boolean;
+}
+
+/** Where an account is signed in, newest first. Sessions are named by a digest of their id, which itself stays secret. */
+export async function accountSessions(source: DataSource, request: Request): Promise<AccountSession[]> {
+  const rows = await source.query<{ id: string; begunAt: string; agent: string; isThis: boolean }[]>(
+    `select encode(sha256(sid::bytea), 'hex') as id, (sess->>'begunAt')::bigint as "begunAt", sess->>'agent' as agent, sid = $2 as "isThis"
+     from session where sess->>'accountId' = $1 and expire > now() order by (sess->>'begunAt')::bigint desc limit 100`,
+    [request.session.accountId ?? '', request.sessionID],
+  );
+  return rows.map((row) => ({ ...row, begunAt: new Date(Number(row.begunAt)) }));
+}
+
+/** Ends sessions of the account that asks: one by its name, or all but the one that asks. Gives how many. */
+export async function endOtherSessions(source: DataSource, request: Request, only: string | null): Promise<number> {
+  const [rows] = await source.query<[{ sid: string }[], number]>(
+    `delete from session where sess->>'accountId' = $1 and sid <> $2
+       and ($3::text is null or encode(sha256(sid::bytea), 'hex') = $3) returning sid`,
+    [request.session.accountId ?? '', request.sessionID, only],
+  );
+  return rows.length;
 }

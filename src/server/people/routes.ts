@@ -1,28 +1,47 @@
 import { workspaceEndpoints } from '../../contract/index.ts';
 import type { ServerParts } from '../http/api.ts';
 import type { Routes } from '../http/route.ts';
-import { beginSession, endSession, sessionPerson } from '../http/session.ts';
+import { accountSessions, beginSession, endOtherSessions, endSession, sessionPerson } from '../http/session.ts';
 import { describePerson } from '../workspace/service.ts';
-import { demoPerson, personByPassword } from './service.ts';
+import { accountOf, changePassword, demoPerson, personByPassword } from './service.ts';
 
-export function sessionRoutes(routes: Routes, { source }: ServerParts): Routes {
+export function sessionRoutes(routes: Routes, { reads, writes, live }: ServerParts): Routes {
   return routes
     .open(workspaceEndpoints.session, async ({ request }) => {
-      const signedIn = await sessionPerson(source, request);
+      const signedIn = await sessionPerson(reads, request);
       return { person: signedIn && describePerson(signedIn.person) };
     })
     .open(workspaceEndpoints.signIn, async ({ body, request }) => {
-      const person = await personByPassword(source, body.email, body.password);
+      const person = await personByPassword(reads, body.email, body.password);
       await beginSession(request, person);
       return { person: describePerson(person) };
     })
     .open(workspaceEndpoints.stepIn, async ({ body, request }) => {
-      const person = await demoPerson(source, body.personId);
+      const person = await demoPerson(reads, body.personId);
       await beginSession(request, person);
       return { person: describePerson(person) };
     })
     .open(workspaceEndpoints.signOut, async ({ request }) => {
       await endSession(request);
+      await live.endSignedOut();
       return { person: null };
+    })
+    .add(workspaceEndpoints.sessions, 'member', async ({ scope, request }) => ({
+      email: (await accountOf(reads, scope)).email,
+      sessions: (await accountSessions(reads, request)).map(({ begunAt, ...session }) => ({
+        ...session,
+        begunAt: scope.moment(begunAt),
+      })),
+    }))
+    .add(workspaceEndpoints.endSessions, 'member', async ({ body, request }) => {
+      const ended = await endOtherSessions(writes, request, body.only);
+      await live.endSignedOut();
+      return { ended };
+    })
+    .add(workspaceEndpoints.password, 'member', async ({ scope, body, request }) => {
+      await changePassword(writes, scope, body);
+      const ended = await endOtherSessions(writes, request, null);
+      await live.endSignedOut();
+      return { ended };
     });
 }

@@ -1,8 +1,9 @@
 import type { DataSource } from 'typeorm';
-import { Refusal } from '../http/refusal.ts';
+import { forbidden, invalid, notFound, Refusal } from '../http/refusal.ts';
+import type { Scope } from '../scope.ts';
 import { Workspace } from '../workspace/entity.ts';
 import { Account, Person } from './entity.ts';
-import { passwordMatches } from './password.ts';
+import { hashPassword, passwordMatches } from './password.ts';
 
 /** The person behind an address and password. */
 export async function personByPassword(source: DataSource, email: string, password: string): Promise<Person> {
@@ -27,4 +28,28 @@ export async function demoPerson(source: DataSource, personId: string): Promise<
     throw new Refusal(403, 'Not allowed', 'Stepping in without a password works for the people of the demo only.');
   }
   return person;
+}
+
+/** The account of whoever is signed in. */
+export async function accountOf(source: DataSource, { person }: Scope): Promise<Account> {
+  const account = person?.accountId ? await source.getRepository(Account).findOneBy({ id: person.accountId }) : null;
+  if (!account) throw notFound('account');
+  return account;
+}
+
+/** Gives an account another password, for whoever knows its present one. In a demo all keep the one that is told on the first page. */
+export async function changePassword(
+  source: DataSource,
+  scope: Scope,
+  { current, next }: { readonly current: string; readonly next: string },
+): Promise<void> {
+  if (scope.workspace.isDemo)
+    throw forbidden('In the demo everybody keeps the password that is told on the first page.');
+  const account = await accountOf(source, scope);
+  if (!(await passwordMatches(account.passwordHash, current)))
+    throw invalid([{ path: 'current', message: 'That is not your present password.' }]);
+  if (next === current) throw invalid([{ path: 'next', message: 'That is the password you have.' }]);
+  if (next.toLowerCase().includes(account.email.split('@')[0]?.toLowerCase() ?? account.email))
+    throw invalid([{ path: 'next', message: 'Leave your own name out of it: that is tried first.' }]);
+  await source.getRepository(Account).update({ id: account.id }, { passwordHash: await hashPassword(next) });
 }

@@ -21,8 +21,8 @@ import { type ChangeEntry, type FieldChanges, fieldsBefore } from '../db/change.
 import { conflict, invalid, notFound } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
-import { putBackTasks, type Watch, watched } from '../tasks/watched.ts';
 import type { Task } from '../tasks/entity.ts';
+import { putBackTasks, type Watch, watched } from '../tasks/watched.ts';
 import { Template } from '../templates/entity.ts';
 import { sanitiseInstructions } from '../templates/instructions.ts';
 import { Schedule } from './entity.ts';
@@ -383,9 +383,8 @@ function rulesOf(
     ...(recurrence ? [{ at: 'recurrence', recurrence }] : []),
     ...revisions.map((revision, i) => ({ at: `revisions.${i}.recurrence`, recurrence: revision.recurrence })),
   ].flatMap(({ at, recurrence: rule }) => {
-    const problems = recurrenceProblems(rule, calendar);
-    if (problems.length > 0) return problems.map(({ path, message }) => ({ path: `${at}.${path}`, message }));
     const fault = reckoningFault({ recurrence: rule, timing: PLAIN_TIMING }, calendar, today);
-    return fault === null ? [] : [{ path: `${at}.rules`, message: fault }];
+    if (fault !== null) return [{ path: `${at}.rules`, message: fault }];
+    return recurrenceProblems(rule, calendar).map(({ path, message }) => ({ path: `${at}.${path}`, message }));
   });
 }

@@ -107,10 +107,11 @@ describe('making tasks', () => {
     expect(isMakingDue(await server.scope())).toBe(true);
     await runMaking(await server.scope(), 'daily', silent);
     expect(await days()).toEqual([...before, '2026-12-25']);
-    // There it is noon of the 24th again.
+    // There it is noon of the 24th again: the day is run once more, which doubles nothing.
     await moveTo('America/Los_Angeles');
+    expect(isMakingDue(await server.scope())).toBe(true);
+    expect((await runMaking(await server.scope(), 'daily', silent)).made).toBe(0);
     expect(isMakingDue(await server.scope())).toBe(false);
-    expect((await runMaking(await server.scope(), 'byHand', silent)).made).toBe(0);
     await moveTo('Europe/London');
     server.clock.set('2026-11-26T05:00');
     await runMaking(await server.scope(), 'daily', silent);
@@ -184,6 +185,16 @@ describe('making tasks', () => {
     expect(await due('2026-11-25T04:00')).toBe(true);
     await runMaking(await server.scope(), 'daily', silent);
     expect(await due('2026-11-25T04:01')).toBe(false);
+  });
+
+  it('is due as ever once a clock that was years ahead is put right', async () => {
+    server.clock.set('2028-03-01T10:00');
+    await runMaking(await server.scope(), 'startup', silent);
+    server.clock.set('2026-11-26T05:00');
+    expect(isMakingDue(await server.scope())).toBe(true);
+    await runMaking(await server.scope(), 'daily', silent);
+    expect(isMakingDue(await server.scope())).toBe(false);
+    expect(await doubles()).toEqual([]);
   });
 
   it('by hand answers what it made', async () => {

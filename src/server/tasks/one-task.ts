@@ -6,6 +6,7 @@ import {
   isEnded,
   isoOfDay,
   nextDated,
+  ownOf,
   type PlannedSchedule,
   revisionOn,
   writePhrase,
@@ -51,7 +52,7 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     templateFiles: row.templateId === null ? [] : await filesOfTemplate(scope, row.templateId),
     demands: row.demands,
     steps: row.checkLines.map((line) => {
-      const tick = row.ticks[line.key];
+      const tick = ownOf(row.ticks, line.key);
       return {
         ...line,
         tickedAt: tick ? given(tick).at : null,

@@ -1,7 +1,8 @@
 import { plural } from '../../core/index.ts';
 import type { FieldChanges } from '../db/change.ts';
 import { conflict, forbidden } from '../http/refusal.ts';
-import { followOn } from '../schedules/sync.ts';
+import { scheduleRows } from '../schedules/schedule-row.ts';
+import { followOn, syncAll } from '../schedules/sync.ts';
 import type { Scope } from '../scope.ts';
 import type { Task } from './entity.ts';
 import { removeTasks } from './made-task.ts';
@@ -43,6 +44,9 @@ export async function bringBackTasks(scope: Scope, changes: readonly FieldChange
     scope,
     rows.map((row) => ({ scheduleId: row.schedule_id, stepKey: row.step_key, nominalDate: row.nominal_date })),
   );
+  // What its template or schedule says by now, it says too, as far as nobody has seen it.
+  const scheduleIds = [...new Set(rows.flatMap(({ schedule_id }) => schedule_id ?? []))];
+  await syncAll(scope, await scheduleRows(scope, { ids: scheduleIds }));
   await scope.tell('tasks', 'schedules');
   const [only] = rows;
   return only && rows.length === 1 ? `“${only.title}” is back.` : `${plural(rows.length, 'task')} are back.`;

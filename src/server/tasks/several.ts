@@ -1,7 +1,7 @@
 import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
 import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
 import type { ChangeEntry, FieldChanges } from '../db/change.ts';
-import { conflict, forbidden } from '../http/refusal.ts';
+import { conflict, forbidden, invalid } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { followOn } from '../schedules/sync.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
@@ -53,14 +53,23 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
   if (deed.kind === 'give' && deed.personId !== null) await scope.one(Person, deed.personId, 'person');
   const calendar = await scope.calendar();
   const withFiles = deed.kind === 'delete' ? await tasksWithFiles(scope, tasks) : new Set<string>();
-  return tasks.map((task): TaskFate => {
+  const fates = tasks.map((task): TaskFate | null => {
     const because = keptBecause(task, withFiles);
     if (because === null || (because === 'under way' && tasks.length === 1))
       return deed.kind === 'delete' ? { kind: 'removed', task } : changedBy(deed, task, calendar);
     if (tasks.length === 1) throw conflict(SAID_OF_KEPT[because]);
     return { kind: 'kept', task, because };
   });
+  if (fates.every((fate) => fate === null)) throw invalid([{ path: 'deed', message: SAID_OF_NOTHING[deed.kind] }]);
+  return fates.filter((fate) => fate !== null);
 }
+
+const SAID_OF_NOTHING = {
+  give: 'Nothing would change by that: whom you chose has it already.',
+  move: 'Nothing would change by that: it stays on its day.',
+  skip: 'Nothing would change by that.',
+  delete: 'Nothing would change by that.',
+} as const;
 
 function keptBecause({ id, state }: Task, withFiles: ReadonlySet<string>) {
   if (isEnded(state) || state === 'toCheck') return 'finished';
@@ -82,17 +91,24 @@ function refuseOthers(scope: Scope, tasks: readonly Task[], deed: TaskDeed): voi
     throw forbidden('Only the person who has it, or a manager, can skip it.');
 }
 
-function changedBy(deed: Exclude<TaskDeed, { kind: 'delete' }>, task: Task, calendar: WorkingCalendar): TaskFate {
+/** Null where nothing changes by it. */
+function changedBy(
+  deed: Exclude<TaskDeed, { kind: 'delete' }>,
+  task: Task,
+  calendar: WorkingCalendar,
+): TaskFate | null {
   if (deed.kind === 'skip') {
     const note = [task.note, deed.reason].filter((text) => text.trim() !== '').join('\n');
     return { kind: 'changed', task, changes: { state: 'skipped', note } };
   }
   if (deed.kind === 'give') {
+    if (deed.personId === task.assigneeId) return null;
     const edited = [...new Set([...task.edited, 'assigneeId'])];
     return { kind: 'changed', task, changes: { assigneeId: deed.personId, edited } };
   }
   const on = offsetDay(dayOfIso(task.workOn), deed.by, calendar);
   const shift = on - dayOfIso(task.workOn);
+  if (shift === 0) return null;
   const moved = (date: string) => isoOfDay(dayOfIso(date) + shift);
   return {
     kind: 'changed',

@@ -1,5 +1,5 @@
 import { In } from 'typeorm';
-import type { Impact, ImpactItem } from '../../contract/index.ts';
+import { FIELD_WORDS, type Impact, type ImpactItem } from '../../contract/index.ts';
 import { isSame } from '../db/change.ts';
 import { countedItems, impactWords } from '../schedules/impact.ts';
 import type { Fields } from '../schedules/sync.ts';
@@ -12,20 +12,65 @@ export type TaskFate =
   | { readonly kind: 'added' | 'removed'; readonly task: Task }
   | { readonly kind: 'kept'; readonly task: Task; readonly because: NonNullable<ImpactItem['because']> };
 
-/** Fields that are told when they change; the others follow from them. */
-const TOLD = [
-  'title',
-  'workOn',
-  'dueOn',
-  'startTime',
-  'dueTime',
-  'assigneeId',
-  'estimateMinutes',
-  'priority',
-  'instructions',
-] as const satisfies readonly (keyof Fields & keyof Task)[];
-/** Besides those, what else is seen of a task. */
-const SHOWN = [...TOLD, 'state', 'note', 'appearsOn'] as const;
+/**
+ * How a change of each field is told: by its value before and after, as a whole that is another now, or not at all since it
+ * follows from others or is nothing that anybody sees.
+ */
+const TELLING = {
+  title: 'value',
+  workOn: 'value',
+  dueOn: 'value',
+  appearsOn: 'value',
+  startTime: 'value',
+  dueTime: 'value',
+  zone: 'value',
+  assigneeId: 'value',
+  clientId: 'value',
+  assetId: 'value',
+  templateId: 'value',
+  estimateMinutes: 'value',
+  priority: 'value',
+  instructions: 'value',
+  state: 'state',
+  brief: 'whole',
+  links: 'whole',
+  workType: 'whole',
+  signOff: 'whole',
+  finishWithLast: 'whole',
+  numbered: 'whole',
+  checkLines: 'whole',
+  demands: 'whole',
+  answers: 'whole',
+  ticks: 'whole',
+  note: 'whole',
+  notePinned: 'silent',
+  startsOn: 'silent',
+  version: 'silent',
+  templateVersion: 'silent',
+  setId: 'silent',
+  setOn: 'silent',
+  setIndex: 'silent',
+  scheduleId: 'silent',
+  nominalDate: 'silent',
+  stepKey: 'silent',
+  head: 'silent',
+  startedAt: 'silent',
+  doneAt: 'silent',
+  doneBy: 'silent',
+  signedAt: 'silent',
+  signedBy: 'silent',
+  sentBack: 'silent',
+  edited: 'silent',
+  runId: 'silent',
+  madeAt: 'silent',
+} as const satisfies Record<Exclude<keyof Task, 'workspaceId' | 'id'>, 'value' | 'whole' | 'state' | 'silent'>;
+
+type Told = keyof typeof TELLING;
+const toldAs = (how: (typeof TELLING)[Told]) =>
+  (Object.keys(TELLING) as Told[]).filter((field) => TELLING[field] === how);
+const VALUES = toldAs('value') as (Told & keyof Fields)[];
+const WHOLES = toldAs('whole');
+const SHOWN = [...VALUES, ...WHOLES, 'state'] as const;
 
 /**
  * Looks at tasks, so that after some work it can be told what became of them: those named, and all open ones of schedules.
@@ -70,9 +115,17 @@ const STATE_WORDS: Readonly<Record<Task['state'], string>> = {
   lapsed: 'lapsed',
 };
 
-/** The impact of changes of single tasks, which no plan is behind. */
-export async function impactOfFates(scope: Scope, fates: readonly TaskFate[]): Promise<Impact> {
-  const say = await impactWords(scope, 'as written here');
+/**
+ * The impact of changes of single tasks, which no plan is behind. What nothing changes about is not told.
+ * @param written what longer texts become, in words
+ */
+export async function impactOfFates(
+  scope: Scope,
+  all: readonly TaskFate[],
+  written = 'as written here',
+): Promise<Impact> {
+  const fates = all.filter((fate) => fate.kind !== 'changed' || SHOWN.some((field) => isAnother(fate, field)));
+  const say = await impactWords(scope, written);
   const about = await namesOf(
     scope,
     fates.map(({ task }) => task),
@@ -80,7 +133,7 @@ export async function impactOfFates(scope: Scope, fates: readonly TaskFate[]): P
   const items = fates.map((fate): ImpactItem => {
     const { task } = fate;
     const after = fate.kind === 'changed' ? { ...task, ...fate.changes } : task;
-    const fields = TOLD.filter((field) => !isSame(task[field], after[field]));
+    const differs = (field: Told) => !isSame(task[field], after[field]);
     const isSkipped = after.state === 'skipped' && task.state !== 'skipped';
     return {
       kind: isSkipped ? 'removed' : fate.kind,
@@ -97,11 +150,20 @@ export async function impactOfFates(scope: Scope, fates: readonly TaskFate[]): P
         ...(after.state === task.state || isSkipped
           ? []
           : [{ name: 'state', from: STATE_WORDS[task.state], to: STATE_WORDS[after.state] }]),
-        ...say.fields(fields, task as unknown as Fields, after as unknown as Fields),
+        ...say.fields(VALUES.filter(differs), task as unknown as Fields, after as unknown as Fields),
+        ...WHOLES.filter((field) => differs(field) && !isSkipped).map((field) => ({
+          name: FIELD_WORDS[field] ?? field,
+          from: 'as it is',
+          to: written,
+        })),
       ],
     };
   });
   return { ...countedItems(items), years: [], datesBefore: 0, datesAfter: 0 };
+}
+
+function isAnother(fate: TaskFate & { readonly kind: 'changed' }, field: Told): boolean {
+  return field in fate.changes && !isSame(fate.task[field], fate.changes[field]);
 }
 
 /** What a task is for, by name. */

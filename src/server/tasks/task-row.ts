@@ -121,7 +121,7 @@ export function taskLine(scope: Scope, row: TaskRow): TaskLine {
     zone: row.zone,
     estimateMinutes: row.estimateMinutes,
     priority: row.priority,
-    stepsDone: row.checkLines.filter(({ key }) => key in row.ticks).length,
+    stepsDone: row.checkLines.filter(({ key }) => Object.hasOwn(row.ticks, key)).length,
     stepsTotal: row.checkLines.length,
     proofMissing: stillMissing(doingOf(row, row.proofFiles))
       .filter(({ demand }) => demand !== null)

@@ -158,12 +158,22 @@ describe('doing a task', () => {
     const ines = await server.browser('Ines Calloway');
     await ines.put(`/api/tasks/${id}/note`).send({ note: 'Ring the owner first.', was: '' }).expect(200);
     const { body } = await nadia.put(`/api/tasks/${id}/note`).send({ note: 'Mine.', was: '' }).expect(409);
-    expect(body.detail).toContain('“Ring the owner first.”');
+    expect(body.detail).toContain('keep both, yours or theirs');
     expect((await task(id)).note).toBe('Ring the owner first.');
     await nadia
       .put(`/api/tasks/${id}/note`)
       .send({ note: 'x'.repeat(5001), was: '' })
       .expect(422);
+  });
+
+  it('is what it was once it is finished: nobody writes on it or takes it over', async () => {
+    const done = (await sheet()).thisDay.find(({ state }) => state === 'done');
+    const before = await task(done?.id ?? '');
+    const written = await nadia.put(`/api/tasks/${done?.id}/note`).send({ note: 'Otherwise.', was: before.note });
+    expect([written.status, written.body.detail]).toEqual([409, expect.stringContaining('This task is done')]);
+    const ines = await server.browser('Ines Calloway');
+    await ines.post(`/api/tasks/${done?.id}/claim`).expect(409);
+    expect(await task(done?.id ?? '')).toEqual(before);
   });
 
   it('is for the person who has it, or a manager', async () => {

@@ -10,8 +10,7 @@ import { restoreStored, type StoredTask, taskColumns } from './stored.ts';
  */
 export async function watched<T>(scope: Scope, work: () => Promise<T>): Promise<{ value: T; watchId: string }> {
   const watchId = scope.newId();
-  const set = (id: string) =>
-    scope.sql(`select set_config('jolly.watch', $2, true) where $1::uuid is not null`, [id]);
+  const set = (id: string) => scope.sql(`select set_config('jolly.watch', $2, true) where $1::uuid is not null`, [id]);
   await set(watchId);
   const value = await work();
   await set('');
@@ -45,17 +44,17 @@ export async function putBackTasks(scope: Scope, watches: readonly Watch[]): Pro
     params,
   );
   const made = rows.filter(({ before, isGone, isSame }) => before === null && !isGone && isSame);
-  await scope.sql(
-    `delete from task where workspace_id = $1 and id = any($2::uuid[])`,
-    [made.map(({ id }) => id)],
-  );
+  await scope.sql(`delete from task where workspace_id = $1 and id = any($2::uuid[])`, [made.map(({ id }) => id)]);
   const changed = rows.flatMap(({ before, isGone, isSame }) => (before !== null && !isGone && isSame ? [before] : []));
   await overwriteStored(scope, changed);
   const taken = rows.flatMap(({ before, isGone }) => (before !== null && isGone ? [before] : []));
   const back = await restoreStored(scope, taken);
   const staying = [
     ...rows.filter(({ isGone, isSame }) => !isGone && isSame === false).map(({ id }) => id),
-    ...(await standingFor(scope, taken.filter(({ id }) => !back.has(id)))),
+    ...(await standingFor(
+      scope,
+      taken.filter(({ id }) => !back.has(id)),
+    )),
   ];
   return staying.length === 0 ? [] : scope.find(Task, { id: In(staying) });
 }

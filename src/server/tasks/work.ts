@@ -6,6 +6,7 @@ import {
   type Demand,
   isEnded,
   missingOnLine,
+  ownOf,
   plural,
   sayMissing,
   stillMissing,
@@ -128,7 +129,7 @@ async function givenAnswer(
   const asset = task.assetId === null ? null : await scope.one(Asset, task.assetId, 'asset');
   const problem = answerProblem(demand, value, asset?.tag ?? null);
   if (problem !== null) throw invalid([{ path: demand.key, message: problem }]);
-  const was = task.answers[demand.key];
+  const was = ownOf(task.answers, demand.key);
   const isSame = JSON.stringify([was?.value, was?.remark]) === JSON.stringify([value, remark]);
   return isSame && was ? was : { value, remark, ...tickOf(scope) };
 }

@@ -1,5 +1,16 @@
 import sanitizeHtml from 'sanitize-html';
 
+/** Cells that a table may be made of, in either direction; a browser lays out what is claimed, however much it is. */
+const MOST_CELLS = 40;
+
+function spanned(tagName: string, attribs: Record<string, string>) {
+  const spans = ['colspan', 'rowspan'].flatMap((name) => {
+    const cells = Number(attribs[name]);
+    return Number.isInteger(cells) && cells > 1 ? [[name, String(Math.min(cells, MOST_CELLS))]] : [];
+  });
+  return { tagName, attribs: Object.fromEntries(spans) as Record<string, string> };
+}
+
 const PICTURE = /^\/api\/files\/([0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12})$/i;
 
 /**
@@ -27,6 +38,8 @@ export function sanitiseInstructions(html: string): string {
     allowProtocolRelative: false,
     transformTags: {
       a: (tagName, attribs) => ({ tagName, attribs: { ...attribs, target: '_blank', rel: 'noopener noreferrer' } }),
+      td: spanned,
+      th: spanned,
       h1: 'h2',
       b: 'strong',
       i: 'em',

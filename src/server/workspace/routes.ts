@@ -4,10 +4,10 @@ import { Refusal } from '../http/refusal.ts';
 import type { Routes } from '../http/route.ts';
 import { changeLists, describeWorkspace, welcome } from './service.ts';
 
-export function workspaceRoutes(routes: Routes, { source, clock }: ServerParts): Routes {
+export function workspaceRoutes(routes: Routes, { reads, clock }: ServerParts): Routes {
   return routes
     .open(workspaceEndpoints.welcome, async () => {
-      const answer = await welcome(source, clock);
+      const answer = await welcome(reads, clock);
       if (!answer)
         throw new Refusal(404, 'Empty', 'There is no workspace yet. Start the server with the demo data, or make one.');
       return answer;

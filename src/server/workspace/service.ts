@@ -2,11 +2,15 @@ import type { DataSource } from 'typeorm';
 import type { Subject, Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
 import { civilDay, isOverdue, isoOfDay, plural, yearMonthDay } from '../../core/index.ts';
 import type { Clock } from '../clock.ts';
+import { isDiskKnownFull } from '../disk.ts';
 import { invalid } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { Scope } from '../scope.ts';
 import { type LookRow, lookOfRow } from '../tasks/task-row.ts';
 import { Holiday, Workspace } from './entity.ts';
+
+const DISK_FULL =
+  'The disk of the server is full: what is there can be read, but nothing new is kept. Tell whoever runs the server.';
 
 export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> {
   const { workspace } = scope;
@@ -24,6 +28,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     workTypes: workspace.workTypes,
     people: people.map(describePerson).sort((a, b) => a.name.localeCompare(b.name)),
     subjects: await subjects(scope),
+    trouble: scope.person?.isManager && isDiskKnownFull() ? DISK_FULL : null,
   };
 }
 

@@ -5,8 +5,10 @@ import {
   isDated,
   occurrencesWithinHorizon,
   outlook,
+  PLAIN_TIMING,
   type PlannedSchedule,
   type Remark,
+  reckoningFault,
   recurrenceProblems,
   remarks,
   type WorkingCalendar,
@@ -34,12 +36,18 @@ export type BenchPlan = {
 );
 
 /** What makes one of its rules impossible, and where; null when all can be planned. */
-function problemOf(draft: BenchDraft, calendar: WorkingCalendar): { path: string; message: string } | null {
+function problemOf(
+  draft: BenchDraft,
+  calendar: WorkingCalendar,
+  today: number,
+): { path: string; message: string } | null {
   const rules = [
     { at: 'recurrence', recurrence: draft.recurrence },
     ...draft.revisions.map(({ recurrence }, i) => ({ at: `revisions.${i}.recurrence`, recurrence })),
   ];
   for (const { at, recurrence } of rules) {
+    const fault = reckoningFault({ recurrence, timing: PLAIN_TIMING }, calendar, today);
+    if (fault !== null) return { path: `${at}.rules`, message: fault };
     const [problem] = recurrenceProblems(recurrence, calendar);
     if (problem) return { path: `${at}.${problem.path}`, message: problem.message };
   }
@@ -69,7 +77,7 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
         message: issue?.message ?? 'Something is missing.',
       };
     }
-    const problem = problemOf(draft, workingCalendar);
+    const problem = problemOf(draft, workingCalendar, today);
     if (problem) return { ...names, title: null, kind: 'problem', ...problem };
     const planned = plannedOf(draft, schedule ?? {});
     const seen = outlook(planned, workingCalendar, today, template?.minutes ?? 0);

@@ -1,4 +1,4 @@
-import { makeCalendar, type PlannedOccurrence, type PlannedSchedule, shownDays } from '../../core/index.ts';
+import { makeCalendar, type PlannedOccurrence, type PlannedSchedule, shownDays, within } from '../../core/index.ts';
 
 /** A question to the worker: the plan of a schedule over a span. */
 export interface RehearsalQuestion {
@@ -13,11 +13,17 @@ export type RehearsalAnswer =
   | { readonly asked: number; readonly plan: readonly PlannedOccurrence[] }
   | { readonly asked: number; readonly problem: string };
 
+/** Seconds, at the most: nobody else waits for this worker. */
+const REHEARSAL_STEPS = 20_000_000;
+
 /** Plans away from the page, so that a span of many years never holds up a keystroke. */
 self.onmessage = ({ data }: MessageEvent<RehearsalQuestion>) => {
   const { asked, schedule, calendar, from, to } = data;
   try {
-    const answer: RehearsalAnswer = { asked, plan: shownDays(schedule, makeCalendar(calendar), from, to) };
+    const answer: RehearsalAnswer = {
+      asked,
+      plan: within(REHEARSAL_STEPS, () => shownDays(schedule, makeCalendar(calendar), from, to)),
+    };
     self.postMessage(answer);
   } catch (error) {
     const answer: RehearsalAnswer = { asked, problem: error instanceof Error ? error.message : String(error) };

@@ -152,7 +152,13 @@ interface InMonth {
 function inMonthOf(day: CivilDay): InMonth {
   const index = monthIndexOf(day);
   const { year, month } = monthOf(index);
-  return { year, month, first: monthStart(index), end: monthStart(index + 1), yearBegin: monthStart(index - month + 1) };
+  return {
+    year,
+    month,
+    first: monthStart(index),
+    end: monthStart(index + 1),
+    yearBegin: monthStart(index - month + 1),
+  };
 }
 
 /** Whether a month can hold a day of the rule, and whether a day in it passes all BY parts but BYSETPOS. */

@@ -21,6 +21,7 @@ export class WatchedTasks1764700000000 implements MigrationInterface {
         primary key (workspace_id, watch_id, task_id)
       );
       alter table change add watch_id uuid;
+      create index session_of_account on session ((sess->>'accountId'));
       update change set fields = fields - '#tasks' where fields ? '#tasks';
 
       -- All that a task says and is, as one short text to compare; columns that come later and are empty make no difference.
@@ -66,6 +67,7 @@ export class WatchedTasks1764700000000 implements MigrationInterface {
       drop trigger watch_insert on task;
       drop function watch_tasks();
       drop function task_look(task);
+      drop index session_of_account;
       alter table change drop watch_id;
       drop table watched_task;
     `);

@@ -1,0 +1,57 @@
+import type { Request, RequestHandler } from 'express';
+import { Refusal } from './refusal.ts';
+
+/** Under which address people reach this server. */
+export interface Addresses {
+  /** Scheme and host as browsers send them, `https://rota.example`; null for loopback alone. */
+  readonly publicOrigin: string | null;
+  /** How many proxies stand in front, each adding the address it was asked from (X-Forwarded-For). */
+  readonly proxies: number;
+}
+
+export const LOOPBACK_ONLY: Addresses = { publicOrigin: null, proxies: 0 };
+
+/** @throws Error that says which setting is wrong */
+export function addressesFrom(origin: string | undefined, proxies: string | undefined): Addresses {
+  const count = Number(proxies ?? '0');
+  if (!Number.isInteger(count) || count < 0 || count > 9)
+    throw new Error(`JOLLY_PROXIES is “${proxies}”: it should be how many proxies stand in front, 0 to 9.`);
+  if (origin === undefined || origin === '') return { publicOrigin: null, proxies: count };
+  if (!/^https?:\/\//.test(origin) || !URL.canParse(origin) || new URL(origin).origin !== origin)
+    throw new Error(`JOLLY_ORIGIN is “${origin}”: it should be scheme and host alone, like https://rota.example.`);
+  return { publicOrigin: origin, proxies: count };
+}
+
+export const isSecure = ({ publicOrigin }: Addresses) => publicOrigin?.startsWith('https://') === true;
+
+const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d{1,5})?$/;
+const READS = new Set(['GET', 'HEAD', 'OPTIONS']);
+
+/**
+ * Asked under a name of ours only, so that no other name can be made to lead here (DNS rebinding); and written to from our
+ * own pages only: Origin must be the address itself, scheme and all, and where the browser says from where it was sent
+ * (Fetch Metadata), it says from the same origin.
+ */
+export function ownAddressOnly(addresses: Addresses): RequestHandler {
+  return (request, _response, next) => {
+    const origin = originOf(addresses, request);
+    if (origin === null)
+      throw new Refusal(
+        421,
+        'Wrong address',
+        'Jolly Rota does not answer under this name. Whoever runs it sets the name with JOLLY_ORIGIN.',
+      );
+    if (READS.has(request.method)) return next();
+    const site = request.headers['sec-fetch-site'];
+    if (request.headers.origin !== origin || (site !== undefined && site !== 'same-origin'))
+      throw new Refusal(403, 'Not allowed', 'This request did not come from a page of Jolly Rota, so it was refused.');
+    next();
+  };
+}
+
+/** The origin that the asked host stands for; null for a host that is not ours. */
+function originOf({ publicOrigin }: Addresses, { headers }: Request): string | null {
+  const { host = '' } = headers;
+  if (publicOrigin !== null && new URL(publicOrigin).host === host) return publicOrigin;
+  return LOOPBACK.test(host) ? `http://${host}` : null;
+}
