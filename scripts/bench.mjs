@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { build as buildAll } from './build.mjs';
 import { requireNode, requirePackages } from './requirements.mjs';
 import { root } from './root.mjs';
 import { runScript, Stop } from './say.mjs';
@@ -19,6 +20,8 @@ await runScript(async () => {
   const all = readdirSync(folder)
     .filter((file) => file.endsWith('.ts') && !PARTS.includes(file))
     .map((file) => file.replace(/\.ts$/, ''));
+  // Some measure the built server.
+  await buildAll();
   const wanted = process.argv[2];
   if (wanted && !all.includes(wanted)) throw new Stop(`There is no bench “${wanted}”: there are ${all.join(', ')}.`);
   for (const name of wanted ? [wanted] : all) {

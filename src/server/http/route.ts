@@ -39,8 +39,8 @@ export interface Shares {
 }
 
 export const shares = (): Shares => ({
-  read: new Turns({ each: 6, all: 24, waiting: 60 }),
-  write: new Turns({ each: 2, all: 8, waiting: 40 }),
+  read: new Turns({ each: 2, all: 6, waiting: 60 }),
+  write: new Turns({ each: 2, all: 6, waiting: 40 }),
   heavy: new Turns({ each: 1, all: 2, waiting: 20 }),
   upload: new Turns({ each: 1, all: 4, waiting: 20 }),
 });
@@ -67,10 +67,10 @@ export class Routes {
     answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>,
   ): this {
     return this.handle(endpoint, async (request, response) => {
-      const scope = await this.scopeFor(request, audience);
       const isHeavy = endpoint.isHeavy(request.query);
       const share = isHeavy ? 'heavy' : endpoint.method === 'GET' ? 'read' : 'write';
-      await this.inTurn(scope, share, response, async () => {
+      await this.inTurn(share, request, response, async () => {
+        const scope = await this.scopeFor(request, audience);
         if (isHeavy && this.lane) return this.lane.forward(request, response);
         if (endpoint.method !== 'GET') await readJson(request, response, endpoint.maxBytes);
         send(response, await answer({ scope, ...readOf(endpoint, request) }));
@@ -87,8 +87,8 @@ export class Routes {
     letGo: (request: Request) => Promise<void>,
   ): this {
     return this.handle(endpoint, async (request, response) => {
-      const scope = await this.scopeFor(request, 'member');
-      await this.inTurn(scope, 'upload', response, async () => {
+      await this.inTurn('upload', request, response, async () => {
+        const scope = await this.scopeFor(request, 'member');
         try {
           await receive(request, response);
           send(response, await answer({ scope, ...readOf(endpoint, request) }));
@@ -107,8 +107,9 @@ export class Routes {
     this.router.get(path, async (request, response) => {
       const params = request.params as Record<string, string>;
       checkIds(params);
-      const scope = await this.scopeFor(request, 'member');
-      await this.inTurn(scope, 'read', response, () => answer({ scope, params }, response));
+      await this.inTurn('read', request, response, async () =>
+        answer({ scope: await this.scopeFor(request, 'member'), params }, response),
+      );
     });
     return this;
   }
@@ -136,8 +137,7 @@ export class Routes {
   private async scopeFor(request: Request, audience: Audience): Promise<Scope> {
     const { reads, writes } = this.sources;
     const signedIn = await sessionPerson(reads, request);
-    if (!signedIn)
-      throw new Refusal(401, 'Signed out', 'You are signed out. Sign in again; what you typed is still on the screen.');
+    if (!signedIn) throw signedOut();
     const source = request.method === 'GET' ? reads : writes;
     const scope = Scope.on(source, signedIn.workspace, signedIn.person, this.clock);
     if (audience === 'manager' && !scope.person?.isManager)
@@ -146,17 +146,19 @@ export class Routes {
   }
 
   private async inTurn(
-    scope: Scope,
     share: keyof Shares,
+    request: Request,
     response: Response,
     work: () => Promise<void>,
   ): Promise<void> {
+    const { personId } = request.session;
+    if (!personId) throw signedOut();
     const gone = new AbortController();
     const leave = () => gone.abort();
     response.once('close', leave);
     let end: EndTurn | null = null;
     try {
-      end = await this.shares[share].enter(scope.person?.id ?? '', gone.signal);
+      end = await this.shares[share].enter(personId, gone.signal);
       response.off('close', leave);
       await work();
     } finally {
@@ -164,6 +166,10 @@ export class Routes {
       end?.();
     }
   }
+}
+
+function signedOut(): Refusal {
+  return new Refusal(401, 'Signed out', 'You are signed out. Sign in again; what you typed is kept.');
 }
 
 /** What is asked, as the contract reads it. */
