@@ -61,6 +61,9 @@ export async function startPostgres({ folder: wanted, fast = false, port: wanted
   return {
     url,
     folder,
+    port,
+    /** Resolves when it ends, by itself or not. */
+    ended,
     async stop() {
       server.kill('SIGINT');
       await ended;

@@ -1,11 +1,15 @@
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { ownAccount } from './account.mjs';
 import { POSTGRES, requireDebian, requireFolder, requireNode, requirePackages } from './requirements.mjs';
 import { root } from './root.mjs';
 import { runScript, Stop } from './say.mjs';
 
 const port = process.env.PORT ?? '4180';
+/** A database that ends by itself is begun again, but not for ever: so many times in so long. */
+const MOST_RESTARTS = 3;
+const RESTARTS_MS = 60_000;
 
 /** npm start: all set-up, then the application with the demo data, on loopback. */
 await runScript(async () => {
@@ -16,20 +20,26 @@ await runScript(async () => {
   const { build } = await import('./build.mjs');
   await build();
   const data = requireFolder(process.env.JOLLY_DATA ?? join(root, '.data'));
-  const database = process.env.DATABASE_URL ? null : await ownDatabase(data);
-  const server = spawn(process.execPath, [join(root, 'dist', 'server', 'main.js')], {
+  const files = process.env.JOLLY_FILES ?? requireFolder(join(data, 'files'));
+  let stopping = false;
+  const postgres = process.env.DATABASE_URL ? null : await ownPostgres(data, () => stopping);
+  const [command, ...args] = [
+    ...ownAccount(files, console.log),
+    process.execPath,
+    join(root, 'dist', 'server', 'main.js'),
+  ];
+  const server = spawn(command, args, {
     // Its own process group: Ctrl-C comes to us, and we stop both in order.
     detached: true,
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     env: {
       ...process.env,
       PORT: port,
-      DATABASE_URL: process.env.DATABASE_URL ?? database.url,
-      JOLLY_FILES: process.env.JOLLY_FILES ?? requireFolder(join(data, 'files')),
+      DATABASE_URL: process.env.DATABASE_URL ?? postgres.url,
+      JOLLY_FILES: files,
       NODE_ENV: 'production',
     },
   });
-  let stopping = false;
   const stop = () => {
     stopping = true;
     server.kill('SIGTERM');
@@ -37,16 +47,50 @@ await runScript(async () => {
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
   server.on('message', ({ port: at }) => announce(at));
-  const code = await new Promise((resolve) => server.once('exit', resolve));
-  await database?.stop();
+  const lost = postgres?.lost.then(() => {
+    server.kill('SIGTERM');
+    return 'database';
+  });
+  const exited = new Promise((resolve) => server.once('exit', resolve));
+  const first = await Promise.race([exited, ...(lost ? [lost] : [])]);
+  const code = await exited;
+  await postgres?.stop();
+  if (first === 'database')
+    throw new Stop(
+      'The database ended by itself several times in a minute, so Jolly Rota has stopped. Nothing that was saved is lost; look at the lines above and at the disk, then run npm start again.',
+    );
   if (stopping) console.log('Stopped. Everything is kept; npm start goes on from here.');
   process.exit(stopping ? 0 : (code ?? 1));
 });
 
-async function ownDatabase(folder) {
+/** A private PostgreSQL that is begun again, on the same port, when it ends by itself; `lost` when that happens too often. */
+async function ownPostgres(data, isStopping) {
   requireDebian(POSTGRES);
   const { startPostgres } = await import('./postgres.mjs');
-  return startPostgres({ folder: join(folder, 'postgres'), say: console.log });
+  const { ownDatabase } = await import('./database.mjs');
+  const folder = join(data, 'postgres');
+  let running = await startPostgres({ folder, say: console.log });
+  const url = await ownDatabase(running);
+  const restarts = [];
+  const lost = new Promise((resolve) => {
+    const watch = () =>
+      running.ended.then(async () => {
+        if (isStopping()) return;
+        const now = Date.now();
+        restarts.push(now);
+        if (restarts.filter((at) => now - at < RESTARTS_MS).length > MOST_RESTARTS) return resolve();
+        console.error('The database ended by itself and is begun again. Nothing that was saved is lost.');
+        try {
+          running = await startPostgres({ folder, port: running.port, say: console.log });
+          watch();
+        } catch (error) {
+          console.error(String(error.message ?? error));
+          resolve();
+        }
+      });
+    watch();
+  });
+  return { url, lost, stop: () => running.stop() };
 }
 
 function requireFreePort() {

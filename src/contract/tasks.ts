@@ -134,6 +134,8 @@ export const taskSchema = taskLineSchema.extend({
       .nullable(),
   }),
   mayWork: z.boolean(),
+  /** Whether this person may put it to another day, give it away and change its priority. */
+  mayPlan: z.boolean(),
   maySign: z.boolean(),
   /** The change that finished or signed it, for as long as that can be undone. */
   finishedBy: id.nullable(),
@@ -195,6 +197,8 @@ export const daySheetSchema = z.object({
   coming: z.array(taskLineSchema),
   /** Finished by others, waiting for this person to sign. */
   toCheck: z.array(taskLineSchema),
+  /** What nobody has yet and this person may claim, on one's own sheet: the most urgent, and how many there are in all. */
+  unassigned: z.object({ tasks: z.array(taskLineSchema), count: z.number().int() }),
   projected: z.array(projectedLineSchema),
   /** Deleted from this day, by whoever, newest first; told to managers, who can bring them back. */
   deleted: z.array(deletedSchema),

@@ -35,9 +35,24 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
     thisDay: bands.thisDay.sort(byTimeOfDay).map((row) => taskLine(scope, row)),
     coming: bands.coming.sort(byDue).map((row) => taskLine(scope, row)),
     toCheck: day === now.day ? await waitingForSign(scope, person) : [],
+    unassigned: personId === scope.person?.id ? await unassignedOn(scope, isoOfDay(day)) : { tasks: [], count: 0 },
     projected,
     deleted: scope.person?.isManager ? await deletedTasksOn(scope, personId, isoOfDay(day)) : [],
   };
+}
+
+const UNASSIGNED_SHOWN = 30;
+
+/** Work that nobody has: overdue, or showing on a day. Whoever sees it may claim it. */
+async function unassignedOn(scope: Scope, date: string): Promise<DaySheet['unassigned']> {
+  const rows = await scope.sql<TaskRow & { all: number }>(
+    `select ${TASK_COLUMNS}, count(*) over () as all from ${TASK_JOINS}
+     where t.workspace_id = $1 and t.assignee_id is null and t.state in ('open', 'underWay')
+       and t.appears_on <= $2::date and (t.due_on >= $2::date or $2::date = $3::date)
+     order by t.due_on, coalesce(t.due_time, '~'), t.id limit ${UNASSIGNED_SHOWN}`,
+    [date, scope.today],
+  );
+  return { tasks: rows.map((row) => taskLine(scope, row)), count: Number(rows[0]?.all ?? 0) };
 }
 
 /** Finished work of others that is this person's to sign, oldest first. */

@@ -11,7 +11,7 @@ import {
   type TitleContext,
 } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
-import { forbidden, notFound } from '../http/refusal.ts';
+import { notFound } from '../http/refusal.ts';
 import { ownWrite } from '../schedules/changing.ts';
 import { Schedule } from '../schedules/entity.ts';
 import { impactOf, plannedYear } from '../schedules/impact.ts';
@@ -21,6 +21,7 @@ import type { Scope } from '../scope.ts';
 import { editableTask, editChanges } from './edit.ts';
 import type { Task } from './entity.ts';
 import { oneTask } from './one-task.ts';
+import { mustMay } from './permission.ts';
 import { carryOutFates } from './several.ts';
 import { lockedTasks } from './stored.ts';
 import { impactOfFates, type TaskFate } from './task-impact.ts';
@@ -65,8 +66,8 @@ interface Decided {
 }
 
 async function decide(scope: Scope, id: string, edit: WideEdit, reach: WideReach): Promise<Decided> {
-  if (!scope.person?.isManager) throw forbidden('Only a manager can change the later ones too.');
   const task = await editableTask(scope, id, edit);
+  mustMay(scope, 'editSeries', task);
   if (task.scheduleId === null || task.nominalDate === null) throw notFound('schedule of this task');
   const own = editChanges(task, edit);
   const contexts = await titleContexts(scope);

@@ -7,7 +7,9 @@ import type { Scope } from '../scope.ts';
 import { Template } from '../templates/entity.ts';
 import { picturesIn, sanitiseInstructions, withPictures } from '../templates/instructions.ts';
 import { saveTemplate } from '../templates/service.ts';
+import { refuseFarDays } from './dates.ts';
 import { Task } from './entity.ts';
+import { mustMay } from './permission.ts';
 import { type SavedTask, workableTask, writeTask } from './work.ts';
 
 /** Changes one task; its template, its schedule and the later ones stay as they are. */
@@ -25,6 +27,12 @@ export async function editableTask(scope: Scope, id: string, edit: TaskEdit & { 
     throw conflict('Someone else changed this task since you opened it. Yours is still on the screen, not saved.');
   if (isEnded(task.state) || task.state === 'toCheck')
     throw conflict('This task is finished: undo that before changing it.');
+  if (edit.workOn !== task.workOn || edit.dueOn !== task.dueOn) {
+    mustMay(scope, 'move', task);
+    refuseFarDays(scope, { workOn: edit.workOn, dueOn: edit.dueOn });
+  }
+  if (edit.assigneeId !== task.assigneeId) mustMay(scope, 'give', task);
+  if (edit.priority !== task.priority) mustMay(scope, 'prioritise', task);
   if (edit.assigneeId !== null) await scope.one(Person, edit.assigneeId, 'person');
   return task;
 }

@@ -5,6 +5,7 @@ import { conflict, forbidden, invalid } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import type { Scope } from '../scope.ts';
 import { Template } from '../templates/entity.ts';
+import { refuseFarDays } from './dates.ts';
 import { Task } from './entity.ts';
 import { IS_TOUCHED, removeTasks } from './made-task.ts';
 import { taskLines } from './task-row.ts';
@@ -120,6 +121,7 @@ async function countStarted(scope: Scope, templateId: string, clientId: string |
 export function captureTask(scope: Scope, input: CaptureInput): Promise<Made> {
   return scope.transaction(async (tx) => {
     const { client, asset } = await subjectOf(tx, input);
+    refuseFarDays(tx, { on: input.on, dueOn: input.dueOn });
     if (input.dueOn < input.on) throw invalid([{ path: 'dueOn', message: 'It is due before its day.' }]);
     if (input.assigneeId !== null) await tx.one(Person, input.assigneeId, 'person');
     const id = tx.newId();

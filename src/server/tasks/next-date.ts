@@ -1,8 +1,8 @@
-import { dayOfIso, moveDate, nextDated } from '../../core/index.ts';
+import { dayOfIso, isDated, moveDate, nextDated, planDays, type WorkingCalendar } from '../../core/index.ts';
 import { conflict, invalid } from '../http/refusal.ts';
 import { ownWrite } from '../schedules/changing.ts';
 import { Schedule } from '../schedules/entity.ts';
-import { plannedSchedule, scheduleRows } from '../schedules/schedule-row.ts';
+import { plannedSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
 import { UNSEEN_ONLY } from '../schedules/sync.ts';
 import type { Scope } from '../scope.ts';
 import type { Task } from './entity.ts';
@@ -26,6 +26,13 @@ export async function withNextOn(
   return { task: await oneTask(scope, task.id), changeId };
 }
 
+/** Whether another occurrence of the schedule is worked on that day. */
+function isTaken(scope: Scope, row: ScheduleRow, calendar: WorkingCalendar, nominal: number, day: number): boolean {
+  return planDays(plannedSchedule(scope, row), calendar, day, day).some(
+    (one) => isDated(one) && one.nominal !== nominal,
+  );
+}
+
 async function moveNext(scope: Scope, task: Task, to: string): Promise<string | null> {
   if (task.scheduleId === null || task.nominalDate === null || task.stepKey !== '')
     throw invalid([{ path: 'nextOn', message: 'Nothing comes after this one by itself.' }]);
@@ -42,6 +49,13 @@ async function moveNext(scope: Scope, task: Task, to: string): Promise<string | 
   if (nominal === undefined) throw invalid([{ path: 'nextOn', message: 'This is the last one of its schedule.' }]);
   if (made && (made.state !== 'open' || made.edited.length > 0))
     throw conflict('The next one has been begun or changed by hand already: change it there.');
+  if (row && isTaken(scope, row, await scope.calendar(), nominal, dayOfIso(to)))
+    throw invalid([
+      {
+        path: 'nextOn',
+        message: 'There is another one on that day already, and one a day is all there can be: choose another day.',
+      },
+    ]);
   const on = made ? dayOfIso(made.on) : planned?.on;
   if (on === dayOfIso(to)) return null;
   const before = await scope.locked(Schedule, task.scheduleId, 'schedule');

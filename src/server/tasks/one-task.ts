@@ -16,7 +16,7 @@ import { notFound } from '../http/refusal.ts';
 import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
 import type { Scope } from '../scope.ts';
 import type { SentBack, Task, Tick } from './entity.ts';
-import { maySign, mayWork } from './permission.ts';
+import { may, maySign, mayWork } from './permission.ts';
 import { pastTasksOf } from './series.ts';
 import { type LookRow, lookOfRow, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
 
@@ -78,6 +78,7 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     template: templateOf(scope, row),
     set: await setOf(scope, row),
     mayWork: mayWork(scope, row),
+    mayPlan: may(scope, 'move', row),
     maySign: maySign(scope, row),
     finishedBy: row.state === 'done' || row.state === 'toCheck' ? await finishingChange(scope, id) : null,
     ...(await seriesOf(scope, row, nameOf)),

@@ -1,12 +1,13 @@
 import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
 import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
 import type { ChangeEntry, FieldChanges } from '../db/change.ts';
-import { conflict, forbidden, invalid } from '../http/refusal.ts';
+import { conflict, invalid } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
 import { followOn } from '../schedules/sync.ts';
 import { fieldChanges, type Scope } from '../scope.ts';
+import { refuseFarDays } from './dates.ts';
 import { Task } from './entity.ts';
-import { mayWork } from './permission.ts';
+import { mustMay } from './permission.ts';
 import { takeOut } from './remove.ts';
 import { lockedTasks, storedTasks } from './stored.ts';
 import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
@@ -40,7 +41,7 @@ const ACTIONS = { give: 'edited', move: 'edited', skip: 'skipped', delete: 'dele
 async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise<TaskFate[]> {
   const versions = new Map(asked.map(({ id, version }) => [id, version]));
   const tasks = await lockedTasks(scope, [...versions.keys()]);
-  refuseOthers(scope, tasks, deed);
+  for (const task of tasks) mustMay(scope, deed.kind, task);
   const meanwhile = tasks.filter((task) => task.version !== versions.get(task.id));
   if (meanwhile.length > 0) {
     throw conflict(
@@ -60,6 +61,9 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
     if (tasks.length === 1) throw conflict(SAID_OF_KEPT[because]);
     return { kind: 'kept', task, because };
   });
+  for (const fate of fates)
+    if (fate?.kind === 'changed' && fate.changes.workOn !== undefined)
+      refuseFarDays(scope, { 'deed.by': fate.changes.workOn });
   if (fates.every((fate) => fate === null)) throw invalid([{ path: 'deed', message: SAID_OF_NOTHING[deed.kind] }]);
   return fates.filter((fate) => fate !== null);
 }
@@ -82,14 +86,6 @@ const SAID_OF_KEPT = {
   'under way': 'It is under way.',
   'written on': 'There are files with it: take them out first, or skip it instead.',
 } as const;
-
-/** Whoever has a task may skip it; all else is a manager's. */
-function refuseOthers(scope: Scope, tasks: readonly Task[], deed: TaskDeed): void {
-  if (scope.person?.isManager) return;
-  if (deed.kind !== 'skip') throw forbidden('Only a manager can do that.');
-  if (tasks.some((task) => !mayWork(scope, task)))
-    throw forbidden('Only the person who has it, or a manager, can skip it.');
-}
 
 /** Null where nothing changes by it. */
 function changedBy(

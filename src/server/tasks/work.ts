@@ -21,7 +21,7 @@ import { fieldChanges, type Scope } from '../scope.ts';
 import { type GivenAnswer, Task, type Tick } from './entity.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
-import { maySign, mayWork } from './permission.ts';
+import { maySign, mayWork, mustMay } from './permission.ts';
 import { lockedTasks } from './stored.ts';
 import { doingOf } from './task-row.ts';
 
@@ -272,10 +272,8 @@ function change(
 /** A task, held for a change by somebody who may work on it. */
 export async function workableTask(scope: Scope, id: string): Promise<Task> {
   const task = await scope.locked(Task, id, 'task');
-  if (mayWork(scope, task)) return task;
-  throw forbidden(
-    task.assigneeId === null ? 'Nobody has this task yet: claim it first.' : 'This task is someone else’s.',
-  );
+  mustMay(scope, 'work', task);
+  return task;
 }
 
 export async function writeTask(scope: Scope, task: Task, action: string, changes: Partial<Task>): Promise<SavedTask> {

@@ -1,0 +1,22 @@
+import { dayOfIso, sayDate } from '../../core/index.ts';
+import { invalid } from '../http/refusal.ts';
+import type { Scope } from '../scope.ts';
+
+/** Days that a task may be put to by hand, before and after today: what lies farther off is a slip of the fingers. */
+const FARTHEST_BACK = 400;
+const FARTHEST_ON = 3660;
+
+/** @throws Refusal for a day that nobody can have meant */
+export function refuseFarDays(scope: Scope, days: Readonly<Record<string, string>>): void {
+  const { day: today } = scope.now;
+  for (const [path, date] of Object.entries(days)) {
+    const day = dayOfIso(date);
+    if (day < today - FARTHEST_BACK || day > today + FARTHEST_ON)
+      throw invalid([
+        {
+          path,
+          message: `${sayDate(day)} is too far off: a task lies between ${sayDate(today - FARTHEST_BACK)} and ${sayDate(today + FARTHEST_ON)}. Is the year right?`,
+        },
+      ]);
+  }
+}
