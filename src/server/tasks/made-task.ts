@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto';
 import {
-  assigneeOn,
   type CheckLine,
   type DatedOccurrence,
   type Demand,
@@ -8,14 +7,12 @@ import {
   fillTitle,
   hasToken,
   isoOfDay,
-  MAIN_PART,
-  partAssignee,
-  partDays,
   type SetPart,
   type SignOff,
   seriesNumbers,
   setParts,
   type TaskState,
+  tasksOfSet,
   type WorkingCalendar,
 } from '../../core/index.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from '../schedules/schedule-row.ts';
@@ -61,13 +58,10 @@ export function madeTasks(
 ): MadeTask[] {
   const parts = partsOf(row);
   const numbers = numbersFor(scope, row, parts, occurrences, calendar);
-  return occurrences.flatMap((occurrence) => {
-    const setAssignee = assigneeOn(occurrence, row.assigneeId);
-    return parts.map((part): MadeTask => {
+  return occurrences.flatMap((occurrence) =>
+    tasksOfSet(occurrence, parts, calendar, row.assigneeId).map((task): MadeTask => {
+      const { part, assigneeId } = task;
       const own = occurrence.own?.[part.key] ?? {};
-      const isMain = part.key === MAIN_PART;
-      const assigneeId = isMain || own.assigneeId === undefined ? partAssignee(part, setAssignee) : own.assigneeId;
-      const days = partDays(occurrence, part, calendar);
       return {
         scheduleId: row.id,
         templateId: row.templateId,
@@ -76,7 +70,7 @@ export function madeTasks(
         stepKey: part.key,
         setOn: isoOfDay(occurrence.on),
         title:
-          fillTitle(own.titlePattern ?? part.titlePattern, {
+          fillTitle(task.titlePattern, {
             on: occurrence.on,
             client: row.clientName,
             asset: row.assetName,
@@ -84,20 +78,20 @@ export function madeTasks(
             number: numbers.get(occurrence.nominal) ?? null,
             type: row.workType,
           }) || row.templateName,
-        workOn: isoOfDay(days.on),
-        appearsOn: isoOfDay(days.appears),
-        startsOn: isoOfDay(days.starts),
-        dueOn: isoOfDay(days.due),
-        startTime: own.startTime === undefined ? days.startTime : own.startTime,
-        dueTime: own.dueTime === undefined ? days.dueTime : own.dueTime,
+        workOn: isoOfDay(task.on),
+        appearsOn: isoOfDay(task.appears),
+        startsOn: isoOfDay(task.starts),
+        dueOn: isoOfDay(task.due),
+        startTime: task.startTime,
+        dueTime: task.dueTime,
         zone: occurrence.timing.zone,
         assigneeId,
-        estimateMinutes: own.estimateMinutes ?? part.estimateMinutes,
+        estimateMinutes: task.estimateMinutes,
         instructions: own.instructions ?? null,
         priority: own.priority ?? null,
       };
-    });
-  });
+    }),
+  );
 }
 
 /** Counted only where a title asks for it: the count goes back to the start of the schedule. */

@@ -1,21 +1,31 @@
 import { useMemo } from 'react';
 import { type Schedule, scheduleInputSchema, type TemplateLine } from '../../contract/index.ts';
 import {
+  admitted,
   fillTitle,
   isDated,
+  joinAnd,
   occurrencesWithinHorizon,
   outlook,
   PLAIN_TIMING,
   type PlannedSchedule,
+  plural,
   type Remark,
   reckoningFault,
   recurrenceProblems,
   remarks,
+  type SetTask,
+  sayDay,
+  setParts,
+  tasksOfSet,
   type WorkingCalendar,
 } from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
+import { useTemplate } from '../templates/api.ts';
 import { useSchedules } from './api.ts';
 import { type BenchDraft, draftOf, plannedOf } from './bench-draft.ts';
+import type { RehearsalWords } from './rehearsal.ts';
+import type { RehearsalQuestion } from './rehearsal-worker.ts';
 
 /** What the draft gives, computed by the core at every change. */
 export type BenchPlan = {
@@ -29,11 +39,16 @@ export type BenchPlan = {
       readonly outlook: ReturnType<typeof outlook>;
       readonly planned: PlannedSchedule;
       readonly remarks: readonly Remark[];
-      /** Tasks that saving makes at once. */
-      readonly owed: number;
+      /** The tasks that saving makes at once, of all its sets. */
+      readonly owed: readonly SetTask[];
+      readonly set: RehearsalQuestion['set'];
+      readonly titleOf: RehearsalWords['title'];
     }
   | { readonly kind: 'problem'; readonly path: string; readonly message: string }
 );
+
+/** A template as far as its line in the library tells it, until the rest has come. */
+const ALONE = { demands: [], signOff: null, steps: [] } as const;
 
 /** What makes one of its rules impossible, and where; null when all can be planned. */
 function problemOf(
@@ -56,12 +71,22 @@ function problemOf(
 
 /** The plan of a draft, and what there is to say about it. */
 export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readonly TemplateLine[]): BenchPlan {
+  const { data: whole } = useTemplate(draft.templateId || null);
   const others = useSameWork(draft, schedule?.id ?? null);
   const { today, workingCalendar, horizonDays, name, people, subjects } = useWorkspace();
   return useMemo(() => {
     const subject = subjects.find(({ clientId, assetId }) => clientId === draft.clientId && assetId === draft.assetId);
     const person = people.find(({ id }) => id === draft.assigneeId);
     const template = templates.find(({ id }) => id === draft.templateId);
+    const set = {
+      parts:
+        whole?.id === draft.templateId
+          ? setParts(whole)
+          : template
+            ? setParts({ ...template, estimateMinutes: template.minutes, ...ALONE })
+            : [],
+      assigneeId: draft.assigneeId,
+    };
     const names = { forWhom: subject?.name ?? name, who: person?.name ?? 'nobody yet' };
     const parsed = scheduleInputSchema.safeParse({
       ...draft,
@@ -86,6 +111,20 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
       subjects.find(({ clientId, assetId }) => assetId === null && clientId !== null && clientId === draft.clientId)
         ?.name ?? null;
     const asset = draft.assetId === null ? null : (subject?.name ?? null);
+    const titleOf: RehearsalWords['title'] = (task, { on }) =>
+      fillTitle(task.titlePattern, {
+        on,
+        client,
+        asset,
+        person: people.find(({ id }) => id === task.assigneeId)?.name ?? null,
+        type: template?.workType ?? null,
+      }) ||
+      (template?.name ?? '');
+    const owed = admitted(
+      occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays, parts: set.parts }),
+      draft.overlap,
+      [],
+    ).now.flatMap((occurrence) => tasksOfSet(occurrence, set.parts, workingCalendar, set.assigneeId));
     return {
       ...names,
       title: template
@@ -95,16 +134,21 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
       kind: 'plan',
       outlook: seen,
       planned,
-      remarks: remarks(planned, seen, {
-        calendar: workingCalendar,
-        today,
-        assigneeId: draft.assigneeId,
-        others,
-        before: schedule && plannedOf(draftOf(schedule), schedule),
-      }),
-      owed: occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays }).length,
+      remarks: [
+        ...(schedule ? [] : bornLate(owed, today)),
+        ...remarks(planned, seen, {
+          calendar: workingCalendar,
+          today,
+          assigneeId: draft.assigneeId,
+          others,
+          before: schedule && plannedOf(draftOf(schedule), schedule),
+        }),
+      ],
+      owed,
+      set,
+      titleOf,
     };
-  }, [draft, schedule, others, templates, today, workingCalendar, horizonDays, name, people, subjects]);
+  }, [draft, schedule, others, templates, whole, today, workingCalendar, horizonDays, name, people, subjects]);
 }
 
 /** Other schedules of the same template for the same person, to tell when they meet on a day. */
@@ -122,4 +166,13 @@ function useSameWork({ templateId, assigneeId }: BenchDraft, ownId: string | nul
       ),
     [schedules, templateId, assigneeId, ownId],
   );
+}
+
+/** Tasks of the first sets whose day has passed when they are made. */
+function bornLate(owed: readonly SetTask[], today: number): Remark[] {
+  const late = owed.filter(({ due }) => due < today);
+  if (late.length === 0) return [];
+  const dates = [...new Set(late.map(({ due }) => due))].sort((a, b) => a - b);
+  const text = `${plural(late.length, 'task')} ${late.length === 1 ? 'is' : 'are'} late at once: due ${joinAnd(dates.slice(0, 4).map((day) => sayDay(day, today)))}${dates.length > 4 ? ' and before today' : ''}, before today. Begin later to leave ${late.length === 1 ? 'it' : 'them'} out.`;
+  return [{ kind: 'appears late', count: late.length, dates, text }];
 }

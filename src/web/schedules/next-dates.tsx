@@ -1,24 +1,39 @@
+import { Fragment } from 'react';
 import {
   type CivilDay,
   type DatedOccurrence,
   isDated,
+  MAIN_PART,
   type OmittedOccurrence,
   type PlannedOccurrence,
   remindersOf,
+  type SetTask,
   sayDay,
+  tasksOfSet,
 } from '../../core/index.ts';
 import { useToday, useWorkspace } from '../shell/workspace.tsx';
 import { DateBlock } from '../ui/date-block.tsx';
 import { Pennant } from '../ui/pennant.tsx';
+import type { RehearsalWords } from './rehearsal.ts';
+import type { RehearsalQuestion } from './rehearsal-worker.ts';
 
 interface NextDatesProps {
   readonly occurrences: readonly PlannedOccurrence[];
   /** Who does it, by an occurrence's own change or the schedule's default. */
   readonly whoOf: (occurrence: PlannedOccurrence) => string;
+  readonly nameOf: (personId: string | null) => string;
+  /** The tasks of each set besides the main one stand under it. */
+  readonly set: RehearsalQuestion['set'];
+  readonly titleOf: RehearsalWords['title'];
 }
 
 /** The next occurrences as a tide table. */
-export function NextDates({ occurrences, whoOf }: NextDatesProps) {
+export function NextDates({ occurrences, whoOf, nameOf, set, titleOf }: NextDatesProps) {
+  const { workingCalendar } = useWorkspace();
+  const steps = (occurrence: DatedOccurrence) =>
+    tasksOfSet(occurrence, set.parts, workingCalendar, set.assigneeId)
+      .filter(({ part }) => part.key !== MAIN_PART)
+      .sort((a, b) => a.due - b.due);
   const dated = occurrences.filter(isDated);
   const hasStart = dated.some(({ timing }) => timing.startTime !== null);
   const hasReminder = dated.some(({ timing }) => timing.reminders.length > 0);
@@ -53,18 +68,54 @@ export function NextDates({ occurrences, whoOf }: NextDatesProps) {
       <tbody>
         {linesOf(occurrences).map((line) =>
           line.kind === 'one' ? (
-            <Line
-              key={line.occurrence.nominal}
-              occurrence={line.occurrence}
-              who={whoOf(line.occurrence)}
-              hasReminder={hasReminder}
-            />
+            <Fragment key={line.occurrence.nominal}>
+              <Line occurrence={line.occurrence} who={whoOf(line.occurrence)} hasReminder={hasReminder} />
+              {steps(line.occurrence).map((task) => (
+                <StepLine
+                  key={task.part.key}
+                  task={task}
+                  title={titleOf(task, line.occurrence)}
+                  who={nameOf(task.assigneeId)}
+                  hasReminder={hasReminder}
+                />
+              ))}
+            </Fragment>
           ) : (
             <OmittedLine key={line.omitted[0]?.nominal} omitted={line.omitted} columns={hasReminder ? 6 : 5} />
           ),
         )}
       </tbody>
     </table>
+  );
+}
+
+interface StepLineProps {
+  readonly task: SetTask;
+  readonly title: string;
+  readonly who: string;
+  readonly hasReminder: boolean;
+}
+
+/** A step of the set that is a task of its own, on its own day. */
+function StepLine({ task: { due, appears, starts, startTime, dueTime }, title, who, hasReminder }: StepLineProps) {
+  const { today } = useWorkspace();
+  const times = startTime ? `${startTime}${dueTime ? `–${dueTime}` : ''}` : (dueTime ?? '');
+  return (
+    <tr className="text-ink-2">
+      <td />
+      <td className="date">
+        <DateBlock day={due} look="quiet" />
+      </td>
+      <td>{appears <= today ? 'at once' : sayShort(appears, today)}</td>
+      <td>{sayShort(starts, today)}</td>
+      <td>{times}</td>
+      {hasReminder && <td />}
+      <td title={who}>{who}</td>
+      <td title={title}>
+        {title}
+        {due < today && ', late at once'}
+      </td>
+    </tr>
   );
 }
 

@@ -1,13 +1,11 @@
 import { useMemo } from 'react';
 import {
-  assigneeOn,
   type DatedOccurrence,
-  isDated,
   isoOfDay,
   type OmittedOccurrence,
-  type PlannedOccurrence,
   type PlannedSchedule,
   plural,
+  type RehearsedLine,
   sayDate,
   sayDay,
   tryDayOfIso,
@@ -17,14 +15,16 @@ import { useWorkspace } from '../shell/workspace.tsx';
 import { DateBlank } from '../ui/blanks.tsx';
 import { DateBlock } from '../ui/date-block.tsx';
 import { CloseButton, SideSheet } from '../ui/side-sheet.tsx';
-import { REHEARSAL_COLUMNS, rehearsalLine, useRehearsal } from './rehearsal.ts';
+import { REHEARSAL_COLUMNS, type RehearsalWords, rehearsalLine, useRehearsal } from './rehearsal.ts';
+import type { RehearsalQuestion } from './rehearsal-worker.ts';
 
 interface RehearsalSheetProps {
   /** `YYYY-MM-DD..YYYY-MM-DD`, as it stands in the address. */
   readonly span: string;
   readonly schedule: PlannedSchedule;
+  readonly set: RehearsalQuestion['set'];
   readonly title: string;
-  readonly assigneeId: string | null;
+  readonly titleOf: RehearsalWords['title'];
   readonly onSpan: (span: string) => void;
   readonly onClose: () => void;
 }
@@ -34,15 +34,14 @@ const SHOWN = 400;
 const LONGEST_SPAN_DAYS = 366 * 100;
 
 /** What would be made over any span, without making it: a table to copy, or to save as CSV or for a calendar. */
-export function RehearsalSheet({ span, schedule, title, assigneeId, onSpan, onClose }: RehearsalSheetProps) {
+export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, onClose }: RehearsalSheetProps) {
   const { today, people, workingCalendar, zone, now } = useWorkspace();
   const { from, to } = spanOf(span, today);
-  const rehearsal = useRehearsal(schedule, from, to);
+  const rehearsal = useRehearsal(schedule, set, from, to);
   const plan = rehearsal.kind === 'plan' ? rehearsal.plan : [];
-  const nameOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? 'nobody yet';
-  const whoOf = (one: PlannedOccurrence) => nameOf(isDated(one) ? assigneeOn(one, assigneeId) : assigneeId);
-  const lines = () => plan.map((one) => rehearsalLine(one, isDated(one) ? whoOf(one) : '', workingCalendar));
-  const dated = useMemo(() => plan.filter(isDated), [plan]);
+  const whoOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? 'nobody yet';
+  const lines = () => plan.map((one) => rehearsalLine(one, { title: titleOf, who: whoOf }, workingCalendar));
+  const tasks = useMemo(() => plan.filter((one) => one.kind === 'task'), [plan]);
   const name = `rehearsal-${title
     .toLowerCase()
     .replace(/[^\p{L}\d]+/gu, '-')
@@ -59,7 +58,7 @@ export function RehearsalSheet({ span, schedule, title, assigneeId, onSpan, onCl
   };
   const saveIcs = async () => {
     const { icsOf } = await import('./rehearsal-files.ts');
-    save(`${name}.ics`, 'text/calendar', icsOf({ title, key: name, occurrences: dated, workspaceZone: zone, now }));
+    save(`${name}.ics`, 'text/calendar', icsOf({ title: titleOf, key: name, tasks, workspaceZone: zone, now }));
   };
   return (
     <SideSheet label="Rehearsal" onClose={onClose} className="absolute inset-y-0 right-0 z-20 !w-[min(560px,100%)]">
@@ -103,7 +102,7 @@ export function RehearsalSheet({ span, schedule, title, assigneeId, onSpan, onCl
           <button
             type="button"
             className="btn"
-            disabled={dated.length === 0}
+            disabled={tasks.length === 0}
             onClick={() => saveIcs().catch(sayTrouble)}
           >
             Save for a calendar (.ics)
@@ -128,22 +127,36 @@ export function RehearsalSheet({ span, schedule, title, assigneeId, onSpan, onCl
           </tr>
         </thead>
         <tbody>
-          {plan.slice(0, SHOWN).map((one) => (
-            <tr key={one.nominal} className={isDated(one) ? '' : 'text-ink-2'}>
-              <td className="date !pl-5">
-                <DateBlock day={isDated(one) ? one.due : one.on} look={isDated(one) ? undefined : 'quiet'} />
-              </td>
-              <td className="whitespace-nowrap text-ink-2">{isDated(one) && sayDay(one.appears, one.appears)}</td>
-              <td>{isDated(one) && whoOf(one)}</td>
-              <td>{remarkOf(one, today)}</td>
-            </tr>
-          ))}
+          {plan.slice(0, SHOWN).map((one) =>
+            one.kind === 'task' ? (
+              <tr key={`${one.occurrence.nominal} ${one.task.part.key}`}>
+                <td className="date !pl-5">
+                  <DateBlock day={one.task.due} />
+                </td>
+                <td className="whitespace-nowrap text-ink-2">{sayDay(one.task.appears, one.task.appears)}</td>
+                <td>{whoOf(one.task.assigneeId)}</td>
+                <td>
+                  {set.parts.length > 1 && <span className="mr-2">{titleOf(one.task, one.occurrence)}</span>}
+                  <span className="text-ink-2">{remarkOf(one.occurrence, today)}</span>
+                </td>
+              </tr>
+            ) : (
+              <tr key={one.nominal} className="text-ink-2">
+                <td className="date !pl-5">
+                  <DateBlock day={one.on} look="quiet" />
+                </td>
+                <td />
+                <td />
+                <td>{REASONS[one.because]}</td>
+              </tr>
+            ),
+          )}
         </tbody>
       </table>
       {plan.length > SHOWN && (
         <p className="px-5 py-3 text-[13px] text-ink-2">
-          The first {SHOWN} of {plan.length} lines, up to {sayDate(plan[SHOWN - 1]?.on ?? to)}. Copy or save to have
-          them all.
+          The first {SHOWN} of {plan.length} lines, up to {sayDate(dayOfLine(plan[SHOWN - 1]) ?? to)}. Copy or save to
+          have them all.
         </p>
       )}
     </SideSheet>
@@ -157,14 +170,20 @@ function spanOf(span: string, today: number): { from: number; to: number } {
   return { from, to: Math.min(Math.max(from, to), from + LONGEST_SPAN_DAYS) };
 }
 
-/** "24 to be made, 2 left out: 1 a day off, 1 skipped by hand." */
-function inWords(plan: readonly PlannedOccurrence[]): string {
-  const dated = plan.filter(isDated).length;
+function dayOfLine(line: RehearsedLine | undefined): number | undefined {
+  return line?.kind === 'task' ? line.task.due : line?.on;
+}
+
+/** "24 tasks to be made, 2 dates left out: 1 a day off, 1 skipped by hand." */
+function inWords(plan: readonly RehearsedLine[]): string {
+  const made = plan.filter(({ kind }) => kind === 'task').length;
   const reasons = new Map<OmittedOccurrence['because'], number>();
-  for (const one of plan) if (!isDated(one)) reasons.set(one.because, (reasons.get(one.because) ?? 0) + 1);
+  for (const one of plan) if (one.kind === 'omitted') reasons.set(one.because, (reasons.get(one.because) ?? 0) + 1);
   const left = [...reasons].map(([because, count]) => `${count} ${REASONS[because]}`);
-  const made = dated === 0 ? 'Nothing to be made' : `${dated} to be made`;
-  return left.length > 0 ? `${made}; ${plan.length - dated} left out: ${left.join(', ')}.` : `${made}.`;
+  const words = made === 0 ? 'Nothing to be made' : `${plural(made, 'task')} to be made`;
+  return left.length > 0
+    ? `${words}; ${plural(plan.length - made, 'date')} left out: ${left.join(', ')}.`
+    : `${words}.`;
 }
 
 const REASONS = {
@@ -176,9 +195,7 @@ const REASONS = {
   deleted: 'deleted on purpose',
 } as const;
 
-function remarkOf(one: PlannedOccurrence, today: number): string {
-  if (!isDated(one)) return REASONS[one.because];
-  const { moved, nominal, isAdded, isForeseen }: DatedOccurrence = one;
+function remarkOf({ moved, nominal, isAdded, isForeseen }: DatedOccurrence, today: number): string {
   return [moved && `moved from ${sayDay(nominal, today)}`, isAdded && 'added by hand', isForeseen && 'foreseen']
     .filter((part): part is string => typeof part === 'string')
     .join(', ');

@@ -1,10 +1,12 @@
 import { useEffect, useRef, useState } from 'react';
 import {
-  isDated,
+  type DatedOccurrence,
   isoOfDay,
-  type PlannedOccurrence,
+  MAIN_PART,
   type PlannedSchedule,
+  type RehearsedLine,
   remindersOf,
+  type SetTask,
   type WorkingCalendar,
 } from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
@@ -12,11 +14,16 @@ import type { RehearsalAnswer, RehearsalQuestion } from './rehearsal-worker.ts';
 
 export type Rehearsal =
   | { readonly kind: 'working' }
-  | { readonly kind: 'plan'; readonly plan: readonly PlannedOccurrence[] }
+  | { readonly kind: 'plan'; readonly plan: readonly RehearsedLine[] }
   | { readonly kind: 'problem'; readonly message: string };
 
 /** The plan over a span, computed by a worker; the last answer stays until the next is there. */
-export function useRehearsal(schedule: PlannedSchedule, from: number, to: number): Rehearsal {
+export function useRehearsal(
+  schedule: PlannedSchedule,
+  set: RehearsalQuestion['set'],
+  from: number,
+  to: number,
+): Rehearsal {
   const { calendar } = useWorkspace();
   const worker = useRef<Worker | null>(null);
   const asked = useRef(0);
@@ -34,14 +41,15 @@ export function useRehearsal(schedule: PlannedSchedule, from: number, to: number
   }, []);
   useEffect(() => {
     asked.current += 1;
-    const question: RehearsalQuestion = { asked: asked.current, schedule, calendar, from, to };
+    const question: RehearsalQuestion = { asked: asked.current, schedule, set, calendar, from, to };
     worker.current?.postMessage(question);
-  }, [schedule, calendar, from, to]);
+  }, [schedule, set, calendar, from, to]);
   return answer;
 }
 
 export const REHEARSAL_COLUMNS = [
   'rule’s date',
+  'task',
   'on',
   'appears',
   'starts',
@@ -51,23 +59,32 @@ export const REHEARSAL_COLUMNS = [
   'remark',
 ] as const;
 
+/** How the tasks of a rehearsal are told: their titles and their people, by name. */
+export interface RehearsalWords {
+  readonly title: (task: SetTask, occurrence: DatedOccurrence) => string;
+  readonly who: (assigneeId: string | null) => string;
+}
+
 /** One line of a rehearsal, in ISO dates, for a spreadsheet. */
-export function rehearsalLine(occurrence: PlannedOccurrence, who: string, calendar: WorkingCalendar): string[] {
-  const { nominal, on } = occurrence;
-  if (!isDated(occurrence)) return [isoOfDay(nominal), '', '', '', '', '', '', `not made: ${occurrence.because}`];
-  const { appears, starts, due, timing, moved, isAdded, isForeseen } = occurrence;
+export function rehearsalLine(line: RehearsedLine, words: RehearsalWords, calendar: WorkingCalendar): string[] {
+  if (line.kind === 'omitted') return [isoOfDay(line.nominal), ...Array(7).fill(''), `not made: ${line.because}`];
+  const { occurrence, task } = line;
+  const { nominal, moved, isAdded, isForeseen } = occurrence;
   const at = (day: number, time: string | null) => (time === null ? isoOfDay(day) : `${isoOfDay(day)} ${time}`);
   const remark = [moved && `moved: ${moved}`, isAdded && 'added by hand', isForeseen && 'foreseen'];
   return [
     isoOfDay(nominal),
-    isoOfDay(on),
-    isoOfDay(appears),
-    at(starts, timing.startTime),
-    at(due, timing.dueTime),
-    remindersOf(occurrence, calendar)
-      .map((reminder) => at(reminder.on, reminder.time))
-      .join('; '),
-    who,
+    words.title(task, occurrence),
+    isoOfDay(task.on),
+    isoOfDay(task.appears),
+    at(task.starts, task.startTime),
+    at(task.due, task.dueTime),
+    task.part.key === MAIN_PART
+      ? remindersOf(occurrence, calendar)
+          .map((reminder) => at(reminder.on, reminder.time))
+          .join('; ')
+      : '',
+    words.who(task.assigneeId),
     remark.filter((part): part is string => typeof part === 'string').join(', '),
   ];
 }

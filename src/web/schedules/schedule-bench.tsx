@@ -37,7 +37,12 @@ export default function ScheduleBench() {
   if (!templates || (!isNew && schedule?.id !== scheduleId) || (taskId !== null && !task))
     return <Skeleton rows={12} />;
   return (
-    <Bench key={scheduleId} schedule={isNew ? null : (schedule ?? null)} templates={templates} task={task ?? null} />
+    <Bench
+      key={isNew ? newKeyOf(search) : scheduleId}
+      schedule={isNew ? null : (schedule ?? null)}
+      templates={templates}
+      task={task ?? null}
+    />
   );
 }
 
@@ -69,7 +74,10 @@ function Bench({ schedule, templates, task }: BenchProps) {
           }),
     [schedule, workspace.today, search, templates, task],
   );
-  const { draft, base, isChanged, change, rebase, forget } = useDraft(schedule ? schedule.id : 'new-schedule', initial);
+  const { draft, base, isChanged, change, rebase, forget } = useDraft(
+    schedule ? schedule.id : newKeyOf(search),
+    initial,
+  );
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
   const [chosenStretch, setStretch] = useState(0);
   const stretch = Math.min(chosenStretch, draft.revisions.length);
@@ -215,8 +223,8 @@ function Bench({ schedule, templates, task }: BenchProps) {
             >
               {schedule
                 ? 'Save the change'
-                : plan.kind === 'plan' && plan.owed > 0
-                  ? `Save and make ${plural(plan.owed, 'task')}`
+                : plan.kind === 'plan' && template && plan.owed.length > 0
+                  ? `Save and make ${plural(plan.owed.length, 'task')}`
                   : 'Save the schedule'}
             </button>
           </>
@@ -253,8 +261,9 @@ function Bench({ schedule, templates, task }: BenchProps) {
             <RehearsalSheet
               span={rehearsing}
               schedule={plan.planned}
+              set={plan.set}
               title={template?.name ?? 'New schedule'}
-              assigneeId={draft.assigneeId}
+              titleOf={plan.titleOf}
               onSpan={rehearse}
               onClose={() => rehearse(null)}
             />
@@ -263,6 +272,12 @@ function Bench({ schedule, templates, task }: BenchProps) {
       </div>
     </div>
   );
+}
+
+/** Each new schedule has a draft of its own, by what it is begun from: a template, an example, a task, a client. */
+function newKeyOf(search: URLSearchParams): string {
+  const from = ['template', 'like', 'task', 'client', 'asset'].flatMap((name) => search.get(name) ?? []);
+  return ['new-schedule', ...from].join('.');
 }
 
 /** The coming year as the address says it. */

@@ -72,7 +72,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
           <li key={text}>{text}</li>
         ))}
       </ul>
-      <NextDates occurrences={plan.outlook.next} whoOf={whoOf} />
+      <NextDates occurrences={plan.outlook.next} whoOf={whoOf} nameOf={nameOf} set={plan.set} titleOf={plan.titleOf} />
       <p className="mt-2">
         <button type="button" className="link-line" onClick={onRehearse}>
           Rehearse any span
