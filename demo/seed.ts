@@ -46,12 +46,18 @@ export async function seedWhenEmpty(
     const passwordHash = await hashPassword(DEMO_PASSWORD);
     const fill = (workspace: Workspace) => new Scope(manager, workspace, null, clock, makeId);
     const ternQuay = fill(
-      await insertWorkspace(manager, makeId(clock.now()), 'Tern Quay', 'marina and boatyard, three quays'),
+      await insertWorkspace(manager, makeId(clock.now()), 'Tern Quay', 'marina and boatyard, three quays', {
+        categories: [...CATEGORIES],
+        workTypes: [...WORK_TYPES],
+      }),
     );
     await seedTernQuay(ternQuay, manager, await demoFiles(files), passwordHash);
     if (options.withEmptyWorkspace) {
       const empty = fill(
-        await insertWorkspace(manager, makeId(clock.now()), 'Heron Yard', 'a yard that has only just begun'),
+        await insertWorkspace(manager, makeId(clock.now()), 'Heron Yard', 'a yard that has only just begun', {
+          categories: [],
+          workTypes: [],
+        }),
       );
       await addPeople(
         empty,
@@ -65,15 +71,20 @@ export async function seedWhenEmpty(
 
 type Manager = DataSource['manager'];
 
-async function insertWorkspace(manager: Manager, id: string, name: string, tagline: string): Promise<Workspace> {
+async function insertWorkspace(
+  manager: Manager,
+  id: string,
+  name: string,
+  tagline: string,
+  lists: Pick<Workspace, 'categories' | 'workTypes'>,
+): Promise<Workspace> {
   const workspace = manager.create(Workspace, {
     id,
     name,
     tagline,
     zone: 'Europe/London',
     workingWeekdays: [1, 2, 3, 4, 5],
-    categories: [...CATEGORIES],
-    workTypes: [...WORK_TYPES],
+    ...lists,
     horizonDays: 30,
     makeTime: '04:00',
     madeOn: null,

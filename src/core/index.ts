@@ -52,6 +52,7 @@ export { InvalidRuleError } from './recurrence/rule-dates.ts';
 export * from './wording/date-words.ts';
 export * from './wording/duration.ts';
 export * from './wording/title.ts';
+export * from './wording/typed-date.ts';
 export * from './wording/zone-words.ts';
 export * from './worksheet/cells.ts';
 export * from './worksheet/sheet.ts';

@@ -50,9 +50,7 @@ describe('asking the server', () => {
 
   it('says so in words when there is no server, or something else answers', async () => {
     vi.stubGlobal('fetch', vi.fn().mockRejectedValue(new TypeError('failed')));
-    await expect(ask(templateEndpoints.list)).rejects.toThrow(
-      'The server does not answer. What you typed is still here',
-    );
+    await expect(ask(templateEndpoints.list)).rejects.toThrow('The server does not answer. What you typed is kept');
     answering(502, '<html>');
     await expect(ask(templateEndpoints.list)).rejects.toThrow('answered with an error (502)');
   });

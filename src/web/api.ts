@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { type Endpoint, type PathParams, type Problem, problemSchema } from '../contract/index.ts';
+import { tellSessionEnded } from './shell/signed-out.ts';
 
 /** A refusal or failure as the server told it, or as the network did. */
 export class ProblemError extends Error {
@@ -38,6 +39,10 @@ export async function ask<E extends Endpoint>(endpoint: E, input: Input<E> = {})
   return request(endpoint.method, addressOf(endpoint, input), input.body) as Promise<Answer<E>>;
 }
 
+/** Wrong passwords are answered with it too. */
+const SIGNED_OUT = 401;
+const addressOfSession = '/api/session';
+
 export async function request(method: string, address: string, body?: unknown): Promise<unknown> {
   const response = await fetch(address, {
     method,
@@ -48,10 +53,11 @@ export async function request(method: string, address: string, body?: unknown): 
       type: 'about:blank',
       title: 'No connection',
       status: 0,
-      detail: 'The server does not answer. What you typed is still here; try again in a moment.',
+      detail: 'The server does not answer. What you typed is kept; try again in a moment.',
     });
   });
   if (response.ok) return response.json();
+  if (response.status === SIGNED_OUT && address !== addressOfSession) tellSessionEnded();
   const problem = problemSchema.safeParse(await response.json().catch(() => null));
   throw new ProblemError(
     problem.success

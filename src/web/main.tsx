@@ -1,18 +1,21 @@
-import { lazy, StrictMode, Suspense } from 'react';
+import { lazy, StrictMode, Suspense, useEffect, useState } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, Outlet, useLocation, useRouteError } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { SWRConfig } from 'swr';
-import { workspaceEndpoints } from '../contract/index.ts';
+import { type Person, workspaceEndpoints } from '../contract/index.ts';
 import { useAnswer } from './answer.ts';
 import { ProblemError } from './api.ts';
+import { SignInAgain } from './people/sign-in-again.tsx';
 import { Frame } from './shell/frame.tsx';
 import { KeyProvider } from './shell/keys.tsx';
+import { onSessionEnded } from './shell/signed-out.ts';
 import { useWorkspace, WorkspaceProvider } from './shell/workspace.tsx';
 import { Skeleton, Trouble } from './ui/states.tsx';
 import './styles.css';
 
 const SignIn = lazy(() => import('./people/sign-in.tsx'));
+const AccountPage = lazy(() => import('./people/account-page.tsx'));
 const DaySheet = lazy(() => import('./tasks/day-sheet.tsx'));
 const TaskSheet = lazy(() => import('./tasks/task-sheet.tsx'));
 const Schedules = lazy(() => import('./schedules/schedules-page.tsx'));
@@ -27,13 +30,24 @@ const TemplatePage = lazy(() => import('./templates/template-page.tsx'));
 function SignedIn() {
   const { data, error, mutate } = useAnswer(workspaceEndpoints.session, {});
   const location = useLocation();
+  // Who was signed in when the page was opened: a session that ends under it takes nothing off the screen.
+  const [known, setKnown] = useState<Person | null>(null);
+  const me = data?.person ?? known;
+  useEffect(() => {
+    if (data?.person) setKnown(data.person);
+  }, [data?.person]);
+  useEffect(
+    () => onSessionEnded(() => void mutate((session) => session && { person: null }, { revalidate: false })),
+    [mutate],
+  );
   if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return null;
-  if (!data.person) return <Navigate to="/sign-in" replace state={{ goTo: location.pathname + location.search }} />;
+  if (!me) return <Navigate to="/sign-in" replace state={{ goTo: location.pathname + location.search }} />;
   return (
-    <WorkspaceProvider me={data.person} key={data.person.id}>
+    <WorkspaceProvider me={me} key={me.id}>
       <KeyProvider>
         <Frame />
+        {data.person === null && <SignInAgain me={me} />}
       </KeyProvider>
     </WorkspaceProvider>
   );
@@ -102,6 +116,7 @@ const router = createBrowserRouter([
           { path: 'schedules/worksheet', element: <Worksheet /> },
           { path: 'schedules/:scheduleId', element: <ScheduleBench /> },
           { path: 'fill', element: <FillPage />, children: [{ path: 'run/:runId', element: <RunSheet /> }] },
+          { path: 'account', element: <AccountPage /> },
           { path: 'templates', element: <Templates /> },
           { path: 'templates/:templateId', element: <TemplatePage /> },
         ],

@@ -38,7 +38,8 @@ export function dayLoads(
     const load = days[task.dueOn - from];
     if (!load || (isEnded(task.state) && task.state !== 'done')) continue;
     load.tasks++;
-    if (task.state === 'done') load.done += task.estimateMinutes;
+    // Finished work that waits to be checked is nobody's to do any more.
+    if (task.state === 'done' || task.state === 'toCheck') load.done += task.estimateMinutes;
     else load.open += task.estimateMinutes;
   }
   for (const { dueOn, estimateMinutes } of projected) {

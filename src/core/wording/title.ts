@@ -83,12 +83,16 @@ export function fillTitle(pattern: string, context: TitleContext): string {
     const token = tokenNamed(name);
     return token ? token.fill(context) || GONE : text;
   });
-  return filled
-    .replace(JOINED_TO_NOTHING, ' ')
-    .replaceAll(GONE, '')
-    .replace(/\s+/g, ' ')
-    .replace(/^[\s·,–-]+|[\s·,–-]+$/g, '')
-    .trim();
+  return (
+    filled
+      .replace(JOINED_TO_NOTHING, ' ')
+      .replaceAll(GONE, '')
+      // A mark that closed up to what is gone closes up to what stood before it.
+      .replace(/\s+([,;:])/g, '$1')
+      .replace(/\s+/g, ' ')
+      .replace(/^[\s·,–-]+|[\s·,–-]+$/g, '')
+      .trim()
+  );
 }
 
 /** Whether a pattern holds a token. */

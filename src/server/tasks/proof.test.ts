@@ -279,7 +279,22 @@ describe('one task changed by hand', () => {
       .put(`/api/tasks/${id}`)
       .send({ ...edit, dueOn: '2026-11-24', version: before.version })
       .expect(422);
-    const { body } = await nadia
+    // What it says is for whoever has it; its day, its person and its priority are for managers.
+    const { on, dueOn, priority } = before;
+    const words = { ...edit, workOn: on, dueOn, priority, version: before.version };
+    const kitId = (await server.person('Kit Sorrell')).id;
+    for (const one of [{ workOn: '2026-11-25', dueOn: '2026-11-26' }, { assigneeId: kitId }, { priority: 'high' }]) {
+      const { body: refused } = await nadia
+        .put(`/api/tasks/${id}`)
+        .send({ ...words, ...one })
+        .expect(403);
+      expect(refused.detail).toContain('Only a manager can');
+    }
+    await ines
+      .put(`/api/tasks/${id}`)
+      .send({ ...edit, workOn: '1999-01-04', dueOn: '1999-01-04', version: before.version })
+      .expect(422);
+    const { body } = await ines
       .put(`/api/tasks/${id}`)
       .send({ ...edit, version: before.version })
       .expect(200);

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Impact } from '../../contract/index.ts';
-import { dayOfIso, monthIndexOf, monthShort, monthStart, yearMonthDay } from '../../core/index.ts';
+import { dayOfIso, monthIndexOf, monthShort, monthStart, plural, yearMonthDay } from '../../core/index.ts';
 import { useToday } from '../shell/workspace.tsx';
 
 const YEAR = 365;
@@ -38,7 +38,9 @@ export function YearCompared({ years }: { readonly years: Impact['years'] }) {
               className="absolute border-l border-line-2 pl-1 font-semibold"
               style={{ left: at(first) }}
             >
-              {monthShort(yearMonthDay(first).month)}
+              {/* On a phone the letter is enough; a whole word would lie over the next. */}
+              <span className="max-[720px]:hidden">{monthShort(yearMonthDay(first).month)}</span>
+              <span className="min-[721px]:hidden">{monthShort(yearMonthDay(first).month).charAt(0)}</span>
             </span>
           ))}
         </div>
@@ -62,7 +64,7 @@ function YearLine({
   return (
     <>
       <span className={word === 'after' ? 'font-semibold' : 'text-ink-2'}>{word}</span>
-      <div className="relative h-7" role="img" aria-label={`${word}: ${days.length} tasks`}>
+      <div className="relative h-7" role="img" aria-label={`${word}: ${plural(days.length, 'task')}`}>
         <i className="absolute top-1/2 h-px w-full bg-line-2" />
         {days.map(({ on, isMain }) => (
           <i

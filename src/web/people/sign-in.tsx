@@ -1,5 +1,5 @@
 import { ArrowRight } from 'lucide-react';
-import { type FormEvent, useId, useState } from 'react';
+import { useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { type Session, type Welcome, workspaceEndpoints } from '../../contract/index.ts';
@@ -7,6 +7,7 @@ import { useAnswer } from '../answer.ts';
 import { addressOf, ask, ProblemError } from '../api.ts';
 import { Trouble } from '../ui/states.tsx';
 import { DayTable } from './day-table.tsx';
+import { PasswordForm } from './password-form.tsx';
 
 export default function SignIn() {
   const { data: welcome, error, mutate } = useAnswer(workspaceEndpoints.welcome, {});
@@ -40,7 +41,7 @@ export default function SignIn() {
           {welcome.name}
         </h1>
         <p className="mt-0.5 text-ink-2">{welcome.tagline}</p>
-        <PasswordForm />
+        <Enter />
         {welcome.demoPeople && <DemoPeople people={welcome.demoPeople} />}
       </main>
     </div>
@@ -58,74 +59,8 @@ function useEnter(): (session: Session) => Promise<void> {
   };
 }
 
-function PasswordForm() {
-  const enter = useEnter();
-  const [email, setEmail] = useState('');
-  const [password, setPassword] = useState('');
-  const [shows, setShows] = useState(false);
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<ProblemError | null>(null);
-  const ids = { email: useId(), password: useId(), problem: useId() };
-  const signIn = (event: FormEvent) => {
-    event.preventDefault();
-    setBusy(true);
-    ask(workspaceEndpoints.signIn, { body: { email, password } })
-      .then(enter)
-      .catch((error: unknown) => {
-        if (!(error instanceof ProblemError)) throw error;
-        setProblem(error);
-      })
-      .finally(() => setBusy(false));
-  };
-  const field = 'h-11 w-full rounded-t-[4px] border-0 border-b-2 border-primary bg-field px-3 text-[16px] text-ink';
-  return (
-    <form className="mt-2" onSubmit={signIn} noValidate>
-      <label className="mt-4 block text-[14px]" htmlFor={ids.email}>
-        E-mail
-      </label>
-      <input
-        id={ids.email}
-        className={`${field} mt-1`}
-        type="email"
-        autoComplete="username"
-        value={email}
-        aria-invalid={problem !== null}
-        aria-describedby={problem ? ids.problem : undefined}
-        onChange={({ target }) => setEmail(target.value)}
-      />
-      <label className="mt-4 block text-[14px]" htmlFor={ids.password}>
-        Password
-      </label>
-      <div className="relative mt-1">
-        <input
-          id={ids.password}
-          className={`${field} pr-16`}
-          type={shows ? 'text' : 'password'}
-          autoComplete="current-password"
-          value={password}
-          aria-invalid={problem !== null}
-          aria-describedby={problem ? ids.problem : undefined}
-          onChange={({ target }) => setPassword(target.value)}
-        />
-        <button
-          type="button"
-          className="link-line absolute right-3 top-2.5 h-6 px-1 text-[13px] leading-6"
-          aria-pressed={shows}
-          onClick={() => setShows(!shows)}
-        >
-          {shows ? 'Hide' : 'Show'}
-        </button>
-      </div>
-      {problem && (
-        <p id={ids.problem} role="alert" className="mt-3 text-[14px] text-late">
-          {problem.message}
-        </p>
-      )}
-      <button type="submit" className="btn btn-primary mt-5 !h-12 w-[132px] !text-[16px]" disabled={busy}>
-        Sign in
-      </button>
-    </form>
-  );
+function Enter() {
+  return <PasswordForm onEnter={useEnter()} />;
 }
 
 function DemoPeople({ people }: { readonly people: NonNullable<Welcome['demoPeople']> }) {

@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import type { TemplateLine } from '../../contract/index.ts';
 import { plural, sayDuration } from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
@@ -39,6 +40,14 @@ export function BenchForm({ draft, stretch, templates, problem, title, onChange,
             onChange({ ...draft, templateId, assigneeId: draft.assigneeId ?? chosen?.assigneeId ?? null });
           }}
         />{' '}
+        {templates.length === 0 && (
+          <span className="text-ink-2">
+            There is none yet:{' '}
+            <Link className="link-line text-ink" to="/templates/new">
+              write the first template
+            </Link>
+          </span>
+        )}
         {template && (
           <>
             about {sayDuration(template.minutes)}

@@ -24,7 +24,7 @@ import { useWorkspace } from '../shell/workspace.tsx';
 import { useTemplate } from '../templates/api.ts';
 import { useSchedules } from './api.ts';
 import { type BenchDraft, draftOf, plannedOf } from './bench-draft.ts';
-import type { RehearsalWords } from './rehearsal.ts';
+import type { RehearsalWords } from './rehearsal-lines.ts';
 import type { RehearsalQuestion } from './rehearsal-worker.ts';
 
 /** What the draft gives, computed by the core at every change. */

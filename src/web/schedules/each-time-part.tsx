@@ -82,6 +82,11 @@ function Reminders({
           </button>
         </div>
       ))}
+      {reminders.length > 0 && (
+        <p className="text-[13px] leading-[17px] text-ink-2">
+          Reminders are kept and shown, but nothing sends them yet: whoever has the task sees it on the day sheet only.
+        </p>
+      )}
       {reminders.length < MOST_REMINDERS && (
         <div>
           <button type="button" className="link-line leading-5" onClick={() => onChange([...reminders, DAY_BEFORE])}>

@@ -14,7 +14,7 @@ import {
 import { useToday, useWorkspace } from '../shell/workspace.tsx';
 import { DateBlock } from '../ui/date-block.tsx';
 import { Pennant } from '../ui/pennant.tsx';
-import type { RehearsalWords } from './rehearsal.ts';
+import type { RehearsalWords } from './rehearsal-lines.ts';
 import type { RehearsalQuestion } from './rehearsal-worker.ts';
 
 interface NextDatesProps {

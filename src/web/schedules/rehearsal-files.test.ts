@@ -10,8 +10,8 @@ import {
   setParts,
   type Timing,
 } from '../../core/index.ts';
-import { rehearsalLine } from './rehearsal.ts';
 import { csvOf, icsOf, pasteOf } from './rehearsal-files.ts';
+import { rehearsalLine } from './rehearsal-lines.ts';
 
 const calendar = makeCalendar({ workingWeekdays: [1, 2, 3, 4, 5], holidays: ['2026-12-25'] });
 const parts = (steps: readonly Step[] = []) =>

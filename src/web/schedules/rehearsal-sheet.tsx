@@ -15,7 +15,8 @@ import { useWorkspace } from '../shell/workspace.tsx';
 import { DateBlank } from '../ui/blanks.tsx';
 import { DateBlock } from '../ui/date-block.tsx';
 import { CloseButton, SideSheet } from '../ui/side-sheet.tsx';
-import { REHEARSAL_COLUMNS, type RehearsalWords, rehearsalLine, useRehearsal } from './rehearsal.ts';
+import { useRehearsal } from './rehearsal.ts';
+import { REHEARSAL_COLUMNS, type RehearsalWords, rehearsalLine } from './rehearsal-lines.ts';
 import type { RehearsalQuestion } from './rehearsal-worker.ts';
 
 interface RehearsalSheetProps {

@@ -14,7 +14,8 @@ import { useWorkspace } from '../shell/workspace.tsx';
 import { useTemplates } from '../templates/api.ts';
 import { useDraft } from '../ui/draft.ts';
 import { MeanwhileLine } from '../ui/meanwhile-line.tsx';
-import { Skeleton, Trouble } from '../ui/states.tsx';
+import { ManagersOnly, Skeleton, Trouble } from '../ui/states.tsx';
+import { goToUnread } from '../ui/unread.ts';
 import { useSchedule, useScheduleActions } from './api.ts';
 import { type BenchDraft, draftOf, freshDraft } from './bench-draft.ts';
 import { BenchForm } from './bench-form.tsx';
@@ -28,11 +29,13 @@ import { WhatThisMakes } from './what-this-makes.tsx';
 export default function ScheduleBench() {
   const { scheduleId = 'new' } = useParams();
   const isNew = scheduleId === 'new';
+  const { me } = useWorkspace();
   const { data: schedule, error, mutate } = useSchedule(isNew ? null : scheduleId);
   const { templates } = useTemplates();
   const [search] = useSearchParams();
   const taskId = search.get('task');
   const { data: task } = useAnswer(taskEndpoints.one, taskId === null ? null : { params: { taskId } });
+  if (isNew && !me.isManager) return <ManagersOnly what="set a schedule" to="/schedules" back="The schedules" />;
   if (error && !schedule) return <Trouble error={error} retry={() => void mutate()} />;
   if (!templates || (!isNew && schedule?.id !== scheduleId) || (taskId !== null && !task))
     return <Skeleton rows={12} />;
@@ -143,7 +146,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
     onRefused: setRefusal,
   });
   const submit = () => {
-    if (!template || plan.kind === 'problem' || busy) return;
+    if (!template || plan.kind === 'problem' || busy || goToUnread()) return;
     setRefusal(null);
     look({ what: [template.name, plan.forWhom].filter(Boolean).join(', '), draft });
   };

@@ -56,7 +56,7 @@ export default function SchedulesPage() {
         {schedules?.length === 0 && <FirstSchedules />}
         {schedules && schedules.length > 0 && filter.shown.length === 0 && (
           <Empty title="No schedule fits.">
-            None of the {schedules.length} is {filter.inWords}.{' '}
+            {schedules.length === 1 ? 'The only one is not' : `None of the ${schedules.length} is`} {filter.inWords}.{' '}
             <button type="button" className="link-line" onClick={filter.clear}>
               Show them all
             </button>

@@ -4,6 +4,7 @@ import { Toaster } from 'sonner';
 import { type CivilDay, isoOfDay } from '../../core/index.ts';
 import { CaptureBar } from '../tasks/capture-bar.tsx';
 import { StartNow, type StartPlace } from '../templates/start-now.tsx';
+import { UnsentLine } from '../unsent/unsent-line.tsx';
 import { Jump } from './jump.tsx';
 import { KeyCard, useKeys } from './keys.tsx';
 import { useLiveNews } from './live.ts';
@@ -51,7 +52,7 @@ const NARROW = window.matchMedia('(max-width: 720px)');
 
 /** Bar, tideline and the page below, for everyone who is signed in. */
 export function Frame() {
-  const { me, today } = useWorkspace();
+  const { me, today, trouble } = useWorkspace();
   const navigate = useNavigate();
   const [control, setControl] = useState<TideControl | null>(null);
   const [open, setOpen] = useState<'jump' | 'keys' | null>(null);
@@ -87,9 +88,15 @@ export function Frame() {
           spans={control?.spans ?? false}
           marks={lands === null ? control?.marks : { days: [lands], label: 'it lands here' }}
         />
+        <UnsentLine />
+        {trouble && (
+          <p role="alert" className="border-b-2 border-late bg-base-100 px-5 py-1.5 text-[14px] leading-[20px]">
+            {trouble}
+          </p>
+        )}
         <TideContext value={setControl}>
           {/* What is only for readers stands outside the flow: it must not make the page longer than the screen. */}
-          <main className="relative flex min-h-0 flex-1 flex-col [overflow:clip]">
+          <main tabIndex={-1} className="relative flex min-h-0 flex-1 flex-col [overflow:clip]">
             <Outlet />
           </main>
         </TideContext>
@@ -99,7 +106,8 @@ export function Frame() {
         <Toaster
           position={NARROW.matches ? 'top-center' : 'bottom-left'}
           offset={20}
-          mobileOffset={8}
+          // Below the head of a sheet, whose Close it must not cover.
+          mobileOffset={{ top: 60, left: 8, right: 8 }}
           visibleToasts={3}
         />
       </div>

@@ -18,7 +18,8 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
   const act = (key: string, name: string, detail: string, run: () => void) => (
     <Command.Item
       key={key}
-      value={`${name} ${detail} ${key}`}
+      value={key}
+      keywords={[name, detail]}
       onSelect={() => {
         onClose();
         run();
@@ -35,12 +36,12 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
       <Command
         label="Jump to"
         className="popover !static !border-0 !shadow-none"
-        filter={(value, search) =>
+        filter={(_, search, words = []) =>
           search
             .trim()
             .toLowerCase()
             .split(/\s+/)
-            .every((word) => value.toLowerCase().includes(word))
+            .every((word) => words.join(' ').toLowerCase().includes(word))
             ? 1
             : 0
         }
@@ -50,6 +51,7 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
           <Command.Empty>Nothing of that name.</Command.Empty>
           <Command.Group heading="do">
             {act('capture', 'Capture', 'a task in one line', capture)}
+            {item('account', 'Your account', 'password, where you are signed in', '/account')}
             {item('fill', 'Fill a period', 'and the run log', '/fill')}
             {act('start-now', 'Start now', 'a template, by hand', () => startNow())}
           </Command.Group>

@@ -44,7 +44,8 @@ export function KeyProvider({ children }: { readonly children: ReactNode }) {
   );
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (event.defaultPrevented) return;
+      // What stands over the page has the keys alone; it closes itself.
+      if (event.defaultPrevented || document.querySelector('dialog[open]') !== null) return;
       const name = event.ctrlKey || event.metaKey ? `Mod+${event.key}` : event.key;
       if (event.altKey || (isTyping(event.target) && !name.startsWith('Mod+') && name !== 'Escape')) return;
       const binding = bindingsOf(stack.current).find(({ key }) => key === name);

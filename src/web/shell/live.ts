@@ -1,6 +1,7 @@
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { liveSchema, type Topic } from '../../contract/index.ts';
 import { useRefresh } from '../answer.ts';
+import { onSessionBegun } from './signed-out.ts';
 
 /** Which answers each kind of news touches, by the beginning of their addresses. */
 const TOUCHED: Record<Topic, readonly string[]> = {
@@ -13,9 +14,12 @@ const TOUCHED: Record<Topic, readonly string[]> = {
 /** Listens to the server, so that another browser's work is seen without reloading. */
 export function useLiveNews(): void {
   const refresh = useRefresh();
+  // A stream that was refused does not come back by itself: it is opened anew with the next session.
+  const [sessions, setSessions] = useState(0);
+  useEffect(() => onSessionBegun(() => setSessions((count) => count + 1)), []);
   useEffect(() => {
     const source = new EventSource('/api/events');
-    let wasOpen = false;
+    let wasOpen = sessions > 0;
     source.onopen = () => {
       // After an interruption, whatever happened meanwhile was not heard.
       if (wasOpen) void refresh(...Object.values(TOUCHED).flat());
@@ -26,5 +30,5 @@ export function useLiveNews(): void {
       void refresh(...topics.flatMap((topic) => TOUCHED[topic]));
     };
     return () => source.close();
-  }, [refresh]);
+  }, [refresh, sessions]);
 }

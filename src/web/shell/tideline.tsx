@@ -1,5 +1,6 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
 import { type Tideline as TidelineAnswer, taskEndpoints } from '../../contract/index.ts';
 import { type CivilDay, dayOfIso, sayDay, sayDuration, weekdayOf } from '../../core/index.ts';
 import { useAnswer } from '../answer.ts';
@@ -44,7 +45,11 @@ export function Tideline(props: TidelineProps) {
     >
       {data && !folded && (
         <>
-          <LateFigure late={data.late} scope={data.scope} />
+          <LateFigure
+            late={data.late}
+            scope={data.scope}
+            to={props.personId ? `/day-sheet/${props.personId}` : '/schedules?state=late'}
+          />
           <Columns {...props} tide={data} />
         </>
       )}
@@ -67,14 +72,26 @@ export function Tideline(props: TidelineProps) {
   );
 }
 
-function LateFigure({ late, scope }: { readonly late: number; readonly scope: string }) {
+/** How much is late, and the way to it: a person's day sheet, or the schedules with late work. */
+function LateFigure({ late, scope, to }: { readonly late: number; readonly scope: string; readonly to: string }) {
   const colour = late > 0 ? 'text-late' : 'text-ink';
-  return (
-    <div className="w-[152px] flex-none pl-5 pt-[9px] text-[13px] leading-4 max-[720px]:w-[92px] max-[720px]:pl-4">
+  const figure = (
+    <>
       <b className={`mr-[5px] font-head text-[30px] font-bold leading-7 ${colour}`} style={{ fontStretch: '80%' }}>
         {late}
       </b>
       <strong className={`text-[15px] font-semibold ${colour}`}>late</strong>
+    </>
+  );
+  return (
+    <div className="w-[152px] flex-none pl-5 pt-[9px] text-[13px] leading-4 max-[720px]:w-[92px] max-[720px]:pl-4">
+      {late > 0 ? (
+        <Link to={to} aria-label={`${late} late, ${scope}: show what is late`}>
+          {figure}
+        </Link>
+      ) : (
+        figure
+      )}
       <div className="truncate text-ink-2">
         <span className="max-[720px]:hidden">work due a day,</span>
         <br className="max-[720px]:hidden" />
@@ -131,15 +148,17 @@ function Columns({
 
   const onKeyDown = (event: KeyboardEvent) => {
     const step = { ArrowLeft: -1, ArrowRight: 1, PageUp: -7, PageDown: 7 }[event.key];
-    if (step === undefined) return;
+    const last = days.at(-1)?.day ?? today;
+    const to = { Home: first, End: last }[event.key] ?? (step === undefined ? null : cursor.current.edge + step);
+    if (to === null) return;
     event.preventDefault();
-    const edge = Math.max(first, Math.min(days.at(-1)?.day ?? today, cursor.current.edge + step));
+    const edge = Math.max(first, Math.min(last, to));
     cursor.current = { pivot: spans && event.shiftKey ? cursor.current.pivot : edge, edge };
     choose(cursor.current.pivot, edge);
   };
 
   const shown = hover === null ? null : days[hover];
-  const said = days.find(({ day }) => day === current.to);
+  const said = days.filter(({ day }) => day >= current.from && day <= current.to);
   return (
     <div ref={frame} className="relative min-w-0 flex-1">
       {width > 0 && (
@@ -151,7 +170,9 @@ function Columns({
           aria-valuemin={first}
           aria-valuemax={days.at(-1)?.day}
           aria-valuenow={current.to}
-          aria-valuetext={said ? `${spanWords(current, today)}: ${dayWords(said)}` : spanWords(current, today)}
+          aria-valuetext={
+            said.length > 0 ? `${spanWords(current, today)}: ${dayWords(together(said))}` : spanWords(current, today)
+          }
           onKeyDown={onKeyDown}
           onPointerDown={(event) => {
             event.currentTarget.setPointerCapture(event.pointerId);
@@ -402,6 +423,21 @@ function dayWords({ done, open, projected, tasks, holiday }: TidelineAnswer['day
     tasks > 0 && `${tasks} ${tasks === 1 ? 'task' : 'tasks'}`,
   ].filter(Boolean);
   return parts.length > 0 ? parts.join(', ') : 'nothing due';
+}
+
+/** Several days as one: their work added up. */
+function together(days: readonly TidelineAnswer['days'][number][]): TidelineAnswer['days'][number] {
+  const [first, ...others] = days;
+  if (!first) throw new Error('A span holds at least one day.');
+  const sum = { ...first };
+  for (const day of others) {
+    sum.done += day.done;
+    sum.open += day.open;
+    sum.projected += day.projected;
+    sum.tasks += day.tasks;
+    sum.holiday ??= day.holiday;
+  }
+  return sum;
 }
 
 function spanWords({ from, to }: DaySpan, today: CivilDay): string {

@@ -1,12 +1,8 @@
 import { LogOut, Moon, Plus, Search, Sun } from 'lucide-react';
-import { Link, NavLink, useNavigate } from 'react-router';
-import { useSWRConfig } from 'swr';
-import { workspaceEndpoints } from '../../contract/index.ts';
-import { addressOf, ask } from '../api.ts';
-import { forgetAllDrafts } from '../ui/draft.ts';
+import { Link, NavLink } from 'react-router';
 import { useShell } from './frame.tsx';
+import { useSignOut } from './sign-out.tsx';
 import { useTheme } from './theme.ts';
-import { sayTrouble } from './toast.tsx';
 import { useWorkspace } from './workspace.tsx';
 
 /** The places that exist, in the order of the work. */
@@ -24,7 +20,7 @@ export const PLACES = [
 export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readonly onKeys: () => void }) {
   const { me } = useWorkspace();
   const [theme, setTheme] = useTheme();
-  const signOut = useSignOut();
+  const { signOut, dialog } = useSignOut();
   const { capture, startNow } = useShell();
   return (
     <header className="top-bar">
@@ -85,26 +81,14 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
         >
           {theme === 'daybreak' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
         </button>
-        <span className="ml-2 max-[720px]:hidden">{me.name}</span>
+        <Link className="tool !ml-1 !flex !items-center !px-2 max-[720px]:!hidden" to="/account" title="Your account">
+          {me.name}
+        </Link>
         <button type="button" className="tool" aria-label={`Sign out ${me.name}`} title="Sign out" onClick={signOut}>
           <LogOut size={16} aria-hidden />
         </button>
+        {dialog}
       </div>
     </header>
   );
-}
-
-function useSignOut(): () => void {
-  const { mutate } = useSWRConfig();
-  const navigate = useNavigate();
-  return () => {
-    ask(workspaceEndpoints.signOut)
-      .then(async (session) => {
-        await navigate('/sign-in');
-        forgetAllDrafts();
-        await mutate(() => true, undefined, { revalidate: false });
-        await mutate(addressOf(workspaceEndpoints.session), session, { revalidate: false });
-      })
-      .catch(sayTrouble);
-  };
 }

@@ -3,6 +3,8 @@ import { type Person, type Workspace, workspaceEndpoints } from '../../contract/
 import { type CivilDay, dayOfIso, makeCalendar, tryMinutesOfTime, type WorkingCalendar } from '../../core/index.ts';
 import { useAnswer } from '../answer.ts';
 import { Skeleton, Trouble } from '../ui/states.tsx';
+import { outbox } from '../unsent/use-unsent.ts';
+import { onSessionBegun } from './signed-out.ts';
 
 interface WorkspaceView extends Workspace {
   readonly me: Person;
@@ -18,6 +20,8 @@ const CLOCK_MS = 30_000;
 /** The workspace of whoever is signed in; what stands inside may ask for it, and for today. */
 export function WorkspaceProvider({ me, children }: { readonly me: Person; readonly children: ReactNode }) {
   const { data, error, mutate } = useAnswer(workspaceEndpoints.workspace, {});
+  useEffect(() => outbox.open(me.id), [me.id]);
+  useEffect(() => onSessionBegun(() => void outbox.flush()), []);
   useMinuteHand(data?.clockStands === false, mutate);
   const view = useMemo(() => data && viewOf(data, me), [data, me]);
   if (error && !view) return <Trouble error={error} retry={() => void mutate()} />;

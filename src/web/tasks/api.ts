@@ -13,10 +13,11 @@ import {
   taskEndpoints,
   templateEndpoints,
 } from '../../contract/index.ts';
-import { type AnswerValue, dayOfIso, sayDate } from '../../core/index.ts';
 import { useAnswer, useRefresh } from '../answer.ts';
 import { type Answer, addressOf, ask } from '../api.ts';
 import { sayDone, sayTrouble } from '../shell/toast.tsx';
+import { sayFinished } from './said.ts';
+import { AROUND } from './sending.ts';
 
 export function useTask(taskId: string) {
   return useAnswer(taskEndpoints.one, { params: { taskId } });
@@ -27,9 +28,6 @@ export function useDaySheet(personId: string, date: string | undefined) {
 }
 
 type Saved = Answer<typeof taskEndpoints.start>;
-
-/** Lists that show tasks in one way or another. */
-const AROUND = ['/people/', '/tideline', '/schedules'] as const;
 
 /** What can be done with a task. Each keeps the task's answer and the lists around it up to date, and tells how it went. */
 export function useTaskActions() {
@@ -60,25 +58,10 @@ export function useTaskActions() {
       /** @param nextOn the day of the next one, this once */
       finish: (taskId: string, nextOn: string | null = null) =>
         act(ask(taskEndpoints.finish, { params: { taskId }, body: { nextOn } }), sayFinished),
-      note: (taskId: string, note: string, was: string) =>
-        act(ask(taskEndpoints.note, { params: { taskId }, body: { note, was } })),
       pin: (taskId: string, pinned: boolean) =>
         act(ask(taskEndpoints.pin, { params: { taskId }, body: { pinned } }), () =>
           pinned ? 'Pinned: it stands on the later ones too.' : 'No longer pinned.',
         ),
-      answer: async (task: Task, demand: string, value: AnswerValue | null, remark = '') => {
-        const body = {
-          demand,
-          value: Array.isArray(value) ? [...value] : (value as string | number | boolean | null),
-          remark,
-        };
-        const saved = await inOrder(`${task.id} ${demand}`, () =>
-          act(ask(taskEndpoints.answer, { params: { taskId: task.id }, body })),
-        );
-        // The last answer may have finished it.
-        if (saved && task.doneAt === null && saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
-        return saved;
-      },
       sign: (taskId: string, nextOn: string | null) =>
         act(
           ask(taskEndpoints.sign, { params: { taskId }, body: { nextOn } }),
@@ -137,38 +120,8 @@ export function useTaskActions() {
           sayTrouble(error);
         }
       },
-      /** Ticks at once on the screen; puts it back when the server refuses. */
-      async tick(task: Task, key: string, ticked: boolean): Promise<void> {
-        const address = addressOf(taskEndpoints.one, { params: { taskId: task.id } });
-        const steps = task.steps.map((step) =>
-          step.key === key ? { ...step, tickedAt: ticked ? '0000-00-00T00:00' : null } : step,
-        );
-        await mutate(
-          address,
-          { ...task, steps, stepsDone: steps.filter(({ tickedAt }) => tickedAt).length },
-          { revalidate: false },
-        );
-        const saved = await inOrder(`${task.id} ${key}`, () =>
-          act(ask(taskEndpoints.tick, { params: { taskId: task.id }, body: { key, ticked } })),
-        );
-        if (!saved) await mutate(address);
-        else if (saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
-      },
     };
   }, [mutate, refresh]);
-}
-
-const going = new Map<string, Promise<unknown>>();
-
-/** Answers of one field reach the server one after the other: of two that follow each other quickly the later counts. */
-function inOrder<T>(field: string, send: () => Promise<T>): Promise<T> {
-  const sent = (going.get(field) ?? Promise.resolve()).then(send);
-  going.set(
-    field,
-    // What goes wrong with one does not stop the next.
-    sent.catch(() => undefined),
-  );
-  return sent;
 }
 
 export type EditReach = (typeof EDIT_REACHES)[number];
@@ -183,12 +136,6 @@ const SAID_OF_EDIT: Readonly<Record<EditReach, string>> = {
 /** A task as it was seen: another version of it is not changed unseen. */
 type Seen = Pick<TaskLine, 'id' | 'version'>;
 const seen = (tasks: readonly Seen[]) => tasks.map(({ id, version }) => ({ id, version }));
-
-function sayFinished({ task }: Saved): string {
-  if (task.state === 'toCheck') return `Finished “${task.title}”. ${task.signsOff ?? 'Someone else'} checks it now.`;
-  const { next } = task.series;
-  return `Finished “${task.title}”.${next ? ` The next one is on ${sayDate(dayOfIso(next.on))}.` : ''}`;
-}
 
 /** Work that no schedule makes: from one line, or from a template. */
 export function useHandMade() {

@@ -8,6 +8,7 @@ import { useKeys } from '../shell/keys.tsx';
 import { sayDone } from '../shell/toast.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { DateBlock } from '../ui/date-block.tsx';
+import { useDraft } from '../ui/draft.ts';
 import { Pennant } from '../ui/pennant.tsx';
 import { useHandMade } from './api.ts';
 import { sayTimes } from './task-words.ts';
@@ -18,7 +19,6 @@ interface CaptureBarProps {
   readonly onLands: (day: CivilDay | null) => void;
 }
 
-const KEPT = 'jolly-rota.capture';
 const DEFAULT_MINUTES = 15;
 
 /** One line of plain words becomes a task; what was understood stands below while it is typed. */
@@ -26,7 +26,7 @@ export function CaptureBar({ onClose, onLands }: CaptureBarProps) {
   const { me, people, subjects, today } = useWorkspace();
   const navigate = useNavigate();
   const { capture } = useHandMade();
-  const [text, setText] = useState(() => sessionStorage.getItem(KEPT) ?? '');
+  const { draft: text, change: setText } = useDraft('capture', '');
   const [keep, setKeep] = useState<ReadonlySet<string>>(new Set());
   const [problem, setProblem] = useState<string | null>(null);
   const [offered, setOffered] = useState(0);
@@ -38,6 +38,17 @@ export function CaptureBar({ onClose, onLands }: CaptureBarProps) {
     () => readCapture(text, today, { people, subjects }, keep),
     [text, today, people, subjects, keep],
   );
+  // With names that are here, so that the example would be understood.
+  const [somebody] = people.filter(({ id }) => id !== me.id);
+  const [something] = subjects;
+  const hint = [
+    'ring the insurer friday 10:00',
+    something && `for ${something.name}`,
+    somebody && `to ${somebody.name.split(' ')[0]}`,
+    '20 min',
+  ]
+    .filter(Boolean)
+    .join(' ');
   const on = read.on ?? today;
   const who = read.person ?? me;
   const minutes = read.estimateMinutes ?? DEFAULT_MINUTES;
@@ -45,7 +56,6 @@ export function CaptureBar({ onClose, onLands }: CaptureBarProps) {
 
   useEffect(() => onLands(text.trim() === '' ? null : on), [onLands, on, text]);
   useEffect(() => () => onLands(null), [onLands]);
-  useEffect(() => sessionStorage.setItem(KEPT, text), [text]);
   useEffect(() => input.current?.focus(), []);
   useKeys([{ key: 'Escape', says: 'Close what is open', run: onClose }]);
 
@@ -113,7 +123,7 @@ export function CaptureBar({ onClose, onLands }: CaptureBarProps) {
             className="h-12 w-full rounded-[4px] border border-b-2 border-primary bg-transparent px-3 text-[19px] max-[720px]:text-[17px]"
             aria-label="What is to be done, when, to whom, for what"
             aria-describedby="capture-problem"
-            placeholder="ring the crane firm friday 10:00 for Crane 1 to Bram 20 min"
+            placeholder={hint}
             autoComplete="off"
             maxLength={400}
             value={text}

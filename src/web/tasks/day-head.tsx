@@ -2,6 +2,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import type { DaySheet, TaskLine } from '../../contract/index.ts';
 import { type CivilDay, monthName, sayDuration, weekdayName, weekdayOf, yearMonthDay } from '../../core/index.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
+import { DayButton } from '../ui/day-button.tsx';
 
 interface DayHeadProps {
   readonly sheet: DaySheet;
@@ -56,16 +57,32 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
         </div>
         <LoadBar sheet={sheet} />
       </div>
-      <div className="flex gap-1 max-[720px]:hidden">
+      <div className="flex items-center gap-1">
+        <DayButton
+          label="Day shown"
+          chosen={day}
+          className="!h-8 !w-8 max-[720px]:!h-11 max-[720px]:!w-11"
+          onChoose={onDay}
+        />
         {day !== today && (
-          <button type="button" className="btn" onClick={() => onDay(today)}>
+          <button type="button" className="btn max-[720px]:!h-11" onClick={() => onDay(today)}>
             Today
           </button>
         )}
-        <button type="button" className="btn btn-text" aria-label="Day before" onClick={() => onDay(day - 1)}>
+        <button
+          type="button"
+          className="btn btn-text max-[720px]:!hidden"
+          aria-label="Day before"
+          onClick={() => onDay(day - 1)}
+        >
           <ChevronLeft size={18} aria-hidden />
         </button>
-        <button type="button" className="btn btn-text" aria-label="Day after" onClick={() => onDay(day + 1)}>
+        <button
+          type="button"
+          className="btn btn-text max-[720px]:!hidden"
+          aria-label="Day after"
+          onClick={() => onDay(day + 1)}
+        >
           <ChevronRight size={18} aria-hidden />
         </button>
       </div>
@@ -75,13 +92,13 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
 
 /** The day's work against what the person can do in a day. What is over stands past the mark as a solid block. */
 function LoadBar({ sheet }: { readonly sheet: DaySheet }) {
-  const done = minutes(sheet.thisDay.filter(({ state }) => state === 'done'));
+  const isFinished = ({ state }: TaskLine) => state === 'done' || state === 'toCheck';
+  const all = [...sheet.thisDay, ...sheet.late];
+  const done = minutes(all.filter(isFinished));
   const open = minutes(
-    sheet.thisDay.filter(
-      ({ state }) => state === 'open' || state === 'coming' || state === 'underWay' || state === 'toCheck',
-    ),
+    sheet.thisDay.filter(({ state }) => state === 'open' || state === 'coming' || state === 'underWay'),
   );
-  const late = minutes(sheet.late);
+  const late = minutes(sheet.late.filter((task) => !isFinished(task)));
   const projected = sheet.projected.reduce((sum, line) => sum + line.estimateMinutes, 0);
   const total = done + open + late + projected;
   const { capacityMinutes } = sheet.person;

@@ -82,7 +82,10 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
   const { me, today, nowMinutes } = useWorkspace();
   const [search] = useSearchParams();
   const navigate = useNavigate();
-  const shown = useMemo(() => [...sheet.late, ...sheet.thisDay, ...sheet.toCheck, ...sheet.coming], [sheet]);
+  const shown = useMemo(
+    () => [...sheet.late, ...sheet.thisDay, ...sheet.unassigned.tasks, ...sheet.toCheck, ...sheet.coming],
+    [sheet],
+  );
   const { chosen, choose, clear } = useChosen(shown);
   const actions = useTaskActions();
   const day = dayOfIso(sheet.date);
@@ -94,7 +97,7 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
       if (saved && action === 'start') void navigate(address(task.id));
     });
   };
-  const line = (band: 'late' | 'thisDay' | 'coming' | 'toCheck') => (task: TaskLineAnswer) => (
+  const line = (band: 'late' | 'thisDay' | 'coming' | 'toCheck' | 'unassigned') => (task: TaskLineAnswer) => (
     <TaskLine
       key={task.id}
       task={task}
@@ -113,7 +116,12 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
   const done = sheet.thisDay.filter(({ state }) => state === 'done').length;
   const toCheck = sheet.thisDay.filter(({ state }) => state === 'toCheck').length;
   const isFree =
-    sheet.late.length + sheet.thisDay.length + sheet.coming.length + sheet.projected.length + sheet.toCheck.length ===
+    sheet.late.length +
+      sheet.thisDay.length +
+      sheet.coming.length +
+      sheet.projected.length +
+      sheet.toCheck.length +
+      sheet.unassigned.count ===
     0;
   return (
     <div className="flex min-w-0 flex-1 flex-col">
@@ -143,6 +151,16 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
             </p>
           )}
         </Band>
+        {sheet.unassigned.count > 0 && (
+          <Band name="nobody’s yet" count={sheet.unassigned.count} asides={['yours to claim']}>
+            {sheet.unassigned.tasks.map(line('unassigned'))}
+            {sheet.unassigned.count > sheet.unassigned.tasks.length && (
+              <p className="py-2 text-[13px] text-ink-2 max-[720px]:px-4">
+                and {sheet.unassigned.count - sheet.unassigned.tasks.length} more, less urgent
+              </p>
+            )}
+          </Band>
+        )}
         {sheet.toCheck.length > 0 && (
           <Band name="to check" count={sheet.toCheck.length} asides={['finished by others']}>
             {sheet.toCheck.map(line('toCheck'))}

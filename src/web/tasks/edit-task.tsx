@@ -1,6 +1,6 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { INTO_TEMPLATE, type Task, type TaskEdit, taskEditSchema } from '../../contract/index.ts';
-import { dayOfIso, isoOfDay } from '../../core/index.ts';
+import { dayOfIso, isoOfDay, sayDate } from '../../core/index.ts';
 import { ProblemError } from '../api.ts';
 import { useLookedAt } from '../impact/looked-at.tsx';
 import { useWorkspace } from '../shell/workspace.tsx';
@@ -10,6 +10,7 @@ import { MeanwhileLine } from '../ui/meanwhile-line.tsx';
 import { meanwhileOf } from '../ui/merge.ts';
 import { PersonBlank } from '../ui/person-blank.tsx';
 import { Skeleton } from '../ui/states.tsx';
+import { goToUnread } from '../ui/unread.ts';
 import { type EditReach, useTaskActions } from './api.ts';
 
 const RichTextEditor = lazy(() => import('../ui/rich-text-editor.tsx'));
@@ -79,7 +80,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
     onRefused: ({ message }) => setProblem(message),
   });
   const submit = async () => {
-    if (busy) return;
+    if (busy || goToUnread()) return;
     if (!read.success) return setProblem(read.error.issues[0]?.message ?? 'Something is missing.');
     // What somebody else has changed of other things, as a tick or the note, does not get in the way.
     const seen = { ...read.data, version: isOthers ? base.version : now.version };
@@ -127,18 +128,22 @@ export function EditTask({ task, onClose }: EditTaskProps) {
       />
       <p className="mt-1">
         on{' '}
-        <DateBlank
-          label="Day"
-          value={dayOfIso(edit.workOn)}
-          onChange={(day) => {
-            const on = isoOfDay(day);
-            change({
-              ...edit,
-              workOn: on,
-              dueOn: edit.dueOn < on || edit.dueOn === edit.workOn ? on : edit.dueOn,
-            });
-          }}
-        />{' '}
+        {task.mayPlan ? (
+          <DateBlank
+            label="Day"
+            value={dayOfIso(edit.workOn)}
+            onChange={(day) => {
+              const on = isoOfDay(day);
+              change({
+                ...edit,
+                workOn: on,
+                dueOn: edit.dueOn < on || edit.dueOn === edit.workOn ? on : edit.dueOn,
+              });
+            }}
+          />
+        ) : (
+          sayDate(dayOfIso(edit.workOn))
+        )}{' '}
         from{' '}
         <TimeBlank
           label="Starts at"
@@ -146,7 +151,12 @@ export function EditTask({ task, onClose }: EditTaskProps) {
           placeholder="any time"
           onChange={(time) => set('startTime', time)}
         />
-        , due <DateBlank label="Due on" value={dayOfIso(edit.dueOn)} onChange={(day) => set('dueOn', isoOfDay(day))} />{' '}
+        , due{' '}
+        {task.mayPlan ? (
+          <DateBlank label="Due on" value={dayOfIso(edit.dueOn)} onChange={(day) => set('dueOn', isoOfDay(day))} />
+        ) : (
+          sayDate(dayOfIso(edit.dueOn))
+        )}{' '}
         by{' '}
         <TimeBlank
           label="Due at"
@@ -156,25 +166,37 @@ export function EditTask({ task, onClose }: EditTaskProps) {
         />
       </p>
       <p>
-        <PersonBlank label="Who does it" personId={edit.assigneeId} onChange={(id) => set('assigneeId', id)} />, about{' '}
+        {task.mayPlan ? (
+          <PersonBlank label="Who does it" personId={edit.assigneeId} onChange={(id) => set('assigneeId', id)} />
+        ) : (
+          (task.assignee?.name ?? 'nobody yet')
+        )}
+        , about{' '}
         <EstimateBlank
           minutes={edit.estimateMinutes}
           message={undefined}
           onChange={(minutes) => set('estimateMinutes', minutes)}
         />
         , priority{' '}
-        <ChoiceBlank
-          label="Priority"
-          value={edit.priority}
-          options={[
-            ['low', 'low'],
-            ['normal', 'normal'],
-            ['high', 'high'],
-            ['urgent', 'urgent'],
-          ]}
-          onChange={(priority) => set('priority', priority)}
-        />
+        {task.mayPlan ? (
+          <ChoiceBlank
+            label="Priority"
+            value={edit.priority}
+            options={[
+              ['low', 'low'],
+              ['normal', 'normal'],
+              ['high', 'high'],
+              ['urgent', 'urgent'],
+            ]}
+            onChange={(priority) => set('priority', priority)}
+          />
+        ) : (
+          edit.priority
+        )}
       </p>
+      {!task.mayPlan && (
+        <p className="text-[13px] leading-[17px] text-ink-2">Its day, its person and its priority are for a manager.</p>
+      )}
       <Suspense fallback={<Skeleton rows={3} />}>
         <RichTextEditor
           key={base.version}

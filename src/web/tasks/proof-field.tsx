@@ -1,11 +1,15 @@
-import { useEffect, useId, useRef, useState } from 'react';
+import { useId } from 'react';
 import type { Task } from '../../contract/index.ts';
 import {
   type AnswerValue,
   type Demand,
+  dayOfIso,
+  isoOfDay,
   type NumberDemand,
   outsideBy,
+  readDate,
   sayAnswer,
+  sayDate,
   sayDemand,
   sayLimits,
   sayOutside,
@@ -13,8 +17,12 @@ import {
 import { FileDrop } from '../files/file-drop.tsx';
 import { FileMark } from '../files/file-line.tsx';
 import { addressOfFile } from '../files/upload.ts';
+import { useToday } from '../shell/workspace.tsx';
+import type { Unsent } from '../unsent/outbox.ts';
+import { UnsentMark } from '../unsent/unsent-mark.tsx';
 import { useTaskActions } from './api.ts';
 import { LimitsBar } from './limits-bar.tsx';
+import { useAnswering } from './use-answering.ts';
 
 interface ProofFieldProps {
   readonly task: Task;
@@ -30,7 +38,7 @@ export function ProofField(props: ProofFieldProps) {
   const { task, demand, isFixed } = props;
   if (demand.kind === 'file') return <FileProof {...props} />;
   if (demand.kind === 'note') return <NoteProof {...props} />;
-  if (isFixed) return <GivenAnswer {...props} />;
+  if (isFixed) return <FixedAnswer {...props} />;
   switch (demand.kind) {
     case 'number':
       return <NumberProof {...props} demand={demand} />;
@@ -49,7 +57,7 @@ export function ProofField(props: ProofFieldProps) {
     case 'choices':
       return <SeveralProof {...props} options={demand.options} />;
     case 'date':
-      return <TextProof {...props} type="date" />;
+      return <DateProof {...props} />;
     case 'tag':
       return <TextProof {...props} type="text" hint={tagHint(task)} />;
     case 'text':
@@ -75,6 +83,22 @@ function Label({ demand, id }: { readonly demand: Demand; readonly id?: string }
   );
 }
 
+/** What can't be answered any more: as it stands, and what was written and did not get there. */
+function FixedAnswer({ task, demand, name }: ProofFieldProps) {
+  const { unsent, draft } = useAnswering(task, demand, name);
+  return (
+    <>
+      <GivenAnswer task={task} demand={demand} />
+      {unsent && draft && (
+        <p className="mt-1 border-l-2 border-accent pl-2.5 text-[14px]">
+          {draft.text || (draft.value === null ? 'taken back' : sayAnswer(demand, draft.value))} {draft.remark}
+          <UnsentMark unsent={unsent} />
+        </p>
+      )}
+    </>
+  );
+}
+
 /** The answer as it stays on record; one outside its limits stands out. */
 export function GivenAnswer({ task, demand }: Pick<ProofFieldProps, 'task' | 'demand'>) {
   const answer = task.answers[demand.key];
@@ -93,29 +117,29 @@ export function GivenAnswer({ task, demand }: Pick<ProofFieldProps, 'task' | 'de
   );
 }
 
-/** A figure that is taken when the field is left; outside its limits it asks for a remark. */
+/** Sent while typing pauses, and at once when the field is left. */
+const TYPING_PAUSE_MS = 1200;
+/** A tag is right or wrong as a whole: half of it is not sent while it is looked for. */
+const TAG_PAUSE_MS = 5000;
+
+/** A figure; outside its limits it asks for a remark. */
 function NumberProof({ task, demand, name }: ProofFieldProps & { readonly demand: NumberDemand }) {
-  const { answer: save } = useTaskActions();
-  const given = task.answers[demand.key];
+  const { unsent, draft, given, put, send } = useAnswering(task, demand, name);
   const id = useId();
-  const [text, setText] = useState(typeof given?.value === 'number' ? String(given.value) : '');
-  const [remark, setRemark] = useState(given?.remark ?? '');
+  const text = draft?.text ?? (typeof given?.value === 'number' ? String(given.value) : '');
+  const remark = draft?.remark ?? given?.remark ?? '';
   const value = readFigure(text);
-  const before = given?.value;
-  // Another's answer comes in; one's own, as it was typed, stays.
-  const latest = useRef(value);
-  latest.current = value;
-  useEffect(() => {
-    if (typeof before === 'number' && before !== latest.current) setText(String(before));
-  }, [before]);
+  const isUnread = text.trim() !== '' && value === null;
   const isOut = value !== null && outsideBy(demand, value) !== 0;
-  const keep = (nextRemark: string) => {
-    if (value === null) {
-      if (text.trim() === '' && given) void save(task, demand.key, null);
-      return;
-    }
-    if (value === given?.value && nextRemark === given.remark) return;
-    void save(task, demand.key, value, isOut ? nextRemark : '');
+  const type = (next: string, nextRemark: string) => {
+    const figure = readFigure(next);
+    const isOutside = figure !== null && outsideBy(demand, figure) !== 0;
+    put(
+      next,
+      figure,
+      isOutside ? nextRemark : '',
+      figure === null && (next.trim() !== '' || !given) ? null : TYPING_PAUSE_MS,
+    );
   };
   return (
     <div>
@@ -127,19 +151,21 @@ function NumberProof({ task, demand, name }: ProofFieldProps & { readonly demand
           inputMode="decimal"
           autoComplete="off"
           aria-label={demand.label === '' ? name : undefined}
-          aria-invalid={text.trim() !== '' && value === null}
+          aria-invalid={isUnread}
           aria-describedby={`${id}-limits`}
           value={text}
-          onChange={({ target }) => setText(target.value)}
-          onBlur={() => keep(remark)}
+          // A figure that stands there is another reading: what is typed takes its place.
+          onFocus={({ target }) => target.select()}
+          onChange={({ target }) => type(target.value, remark)}
+          onBlur={send}
           onKeyDown={(event) => {
-            if (event.key === 'Enter') keep(remark);
+            if (event.key === 'Enter') send();
           }}
         />
         <span>{demand.unit}</span>
         <span id={`${id}-limits`} className="ml-2 text-[13px] text-ink-2">
-          {text.trim() !== '' && value === null
-            ? 'a figure, like 0.41'
+          {isUnread
+            ? 'not sent: write a figure, like 0.41'
             : sayLimits({ ...demand, unit: '' }) && `allowed ${sayLimits({ ...demand, unit: '' })}`}
         </span>
       </div>
@@ -155,13 +181,19 @@ function NumberProof({ task, demand, name }: ProofFieldProps & { readonly demand
             aria-label={`Remark on ${demand.label || name}`}
             maxLength={1000}
             value={remark}
-            onChange={({ target }) => setRemark(target.value)}
-            onBlur={() => keep(remark)}
+            onChange={({ target }) => put(text, value, target.value, TYPING_PAUSE_MS)}
+            onBlur={send}
           />
         </>
       )}
+      <Mark unsent={unsent} onTry={() => put(text, value, remark, 0)} />
     </div>
   );
+}
+
+/** Only what takes longer than a moment is told. */
+function Mark({ unsent, onTry }: { readonly unsent: Unsent | null; readonly onTry: () => void }) {
+  return unsent?.said ? <UnsentMark unsent={unsent} onTry={onTry} /> : null;
 }
 
 /** "0.41" or "0,41"; null for anything else. */
@@ -170,14 +202,9 @@ function readFigure(text: string): number | null {
   return /^-?\d{1,12}(\.\d{1,9})?$/.test(plain) ? Number(plain) : null;
 }
 
-function Buttons({
-  task,
-  demand,
-  name,
-  options,
-}: ProofFieldProps & { readonly options: readonly (readonly [AnswerValue, string])[] }) {
-  const { answer: save } = useTaskActions();
-  const value = task.answers[demand.key]?.value;
+function Buttons(props: ProofFieldProps & { readonly options: readonly (readonly [AnswerValue, string])[] }) {
+  const { task, demand, name, options } = props;
+  const { unsent, value, put } = useAnswering(task, demand, name);
   return (
     <fieldset>
       <legend className={demand.label === '' ? 'sr-only' : 'text-[13px] leading-[18px] text-ink-2'}>
@@ -190,20 +217,21 @@ function Buttons({
             type="button"
             className={`btn max-[720px]:!h-11 max-[720px]:min-w-[66px] ${value === option ? 'btn-primary' : ''}`}
             aria-pressed={value === option}
-            onClick={() => void save(task, demand.key, value === option ? null : option)}
+            onClick={() => put('', value === option ? null : option, '', 0)}
           >
             {words}
           </button>
         ))}
       </div>
+      <Mark unsent={unsent} onTry={() => put('', value, '', 0)} />
     </fieldset>
   );
 }
 
-function SeveralProof({ task, demand, name, options }: ProofFieldProps & { readonly options: readonly string[] }) {
-  const { answer: save } = useTaskActions();
-  const given = task.answers[demand.key]?.value;
-  const chosen = Array.isArray(given) ? given : [];
+function SeveralProof(props: ProofFieldProps & { readonly options: readonly string[] }) {
+  const { task, demand, name, options } = props;
+  const { unsent, value, put } = useAnswering(task, demand, name);
+  const chosen = Array.isArray(value) ? value : [];
   return (
     <fieldset>
       <legend className={demand.label === '' ? 'sr-only' : 'text-[13px] leading-[18px] text-ink-2'}>
@@ -221,42 +249,62 @@ function SeveralProof({ task, demand, name, options }: ProofFieldProps & { reado
               checked={chosen.includes(option)}
               onChange={({ target }) => {
                 const next = options.filter((one) => (one === option ? target.checked : chosen.includes(one)));
-                void save(task, demand.key, next.length === 0 ? null : next);
+                put('', next.length === 0 ? null : next, '', 0);
               }}
             />
             {option}
           </label>
         ))}
       </div>
+      <Mark unsent={unsent} onTry={() => put('', value, '', 0)} />
     </fieldset>
   );
 }
 
-function TextProof({
-  task,
-  demand,
-  name,
-  type,
-  hint,
-}: ProofFieldProps & { readonly type: 'text' | 'long' | 'date'; readonly hint?: string }) {
-  const { answer: save } = useTaskActions();
-  const given = task.answers[demand.key]?.value;
-  const before = typeof given === 'string' ? given : '';
+/** A date in words, as everywhere else; what can't be read is kept as it was typed, and not sent. */
+function DateProof({ task, demand, name }: ProofFieldProps) {
+  const today = useToday();
+  const { unsent, draft, given, put, send } = useAnswering(task, demand, name);
   const id = useId();
-  const [text, setText] = useState(before);
-  useEffect(() => setText(before), [before]);
-  const keep = async (next: string) => {
-    if (next.trim() === before) return;
-    const saved = await save(task, demand.key, next.trim() === '' ? null : next.trim());
-    // What was refused stays in the field, to be put right.
-    if (!saved) setText(next);
-  };
+  const text = draft?.text ?? (typeof given?.value === 'string' ? sayDate(dayOfIso(given.value)) : '');
+  const isUnread = text.trim() !== '' && readDate(text, today) === null;
+  return (
+    <div>
+      <Label demand={demand} id={id} />
+      <input
+        id={id}
+        className="writing h-9 !w-44 max-[720px]:h-11"
+        aria-label={demand.label === '' ? name : undefined}
+        aria-invalid={isUnread}
+        placeholder="24 Nov, or today"
+        value={text}
+        onChange={({ target }) => {
+          const day = readDate(target.value, today);
+          const isAnswer = day !== null || (target.value.trim() === '' && given !== undefined);
+          put(target.value, day === null ? null : isoOfDay(day), '', isAnswer ? TYPING_PAUSE_MS : null);
+        }}
+        onBlur={send}
+      />
+      {isUnread && <span className="ml-2 text-[13px] text-ink-2">not sent: write a date, like 24 Nov 2026</span>}
+      <Mark unsent={unsent} onTry={send} />
+    </div>
+  );
+}
+
+function TextProof(props: ProofFieldProps & { readonly type: 'text' | 'long'; readonly hint?: string }) {
+  const { task, demand, name, type, hint } = props;
+  const { unsent, draft, given, put, send } = useAnswering(task, demand, name);
+  const id = useId();
+  const text = draft?.text ?? (typeof given?.value === 'string' ? given.value : '');
+  const write = (next: string, after: number) =>
+    put(next, next.trim() === '' ? null : next.trim(), '', next.trim() === '' && !given ? null : after);
   const common = {
     id,
     'aria-label': demand.label === '' ? name : undefined,
     value: text,
     placeholder: hint,
-    onBlur: () => void keep(text),
+    maxLength: 2000,
+    onBlur: send,
   };
   return (
     <div>
@@ -266,21 +314,20 @@ function TextProof({
           {...common}
           className="writing"
           style={{ fieldSizing: 'content', minHeight: 62 } as React.CSSProperties}
-          maxLength={2000}
-          onChange={({ target }) => setText(target.value)}
+          onChange={({ target }) => write(target.value, TYPING_PAUSE_MS)}
         />
       ) : (
         <input
           {...common}
-          type={type}
-          className={`writing h-9 max-[720px]:h-11 ${type === 'date' ? '!w-44' : ''} ${demand.kind === 'tag' ? 'font-mono' : ''}`}
-          maxLength={type === 'date' ? undefined : 2000}
-          onChange={({ target }) => setText(target.value)}
+          type="text"
+          className={`writing h-9 max-[720px]:h-11 ${demand.kind === 'tag' ? 'font-mono' : ''}`}
+          onChange={({ target }) => write(target.value, demand.kind === 'tag' ? TAG_PAUSE_MS : TYPING_PAUSE_MS)}
           onKeyDown={(event) => {
-            if (event.key === 'Enter') void keep(text);
+            if (event.key === 'Enter') send();
           }}
         />
       )}
+      <Mark unsent={unsent} onTry={() => write(text, 0)} />
     </div>
   );
 }

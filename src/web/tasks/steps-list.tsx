@@ -1,8 +1,8 @@
-import { useRef, useState } from 'react';
 import type { Task, TickedLine } from '../../contract/index.ts';
 import { isOutside } from '../../core/index.ts';
-import { useTaskActions } from './api.ts';
+import { outbox, useUnsent } from '../unsent/use-unsent.ts';
 import { ProofField } from './proof-field.tsx';
+import { placeOf, TICK, type TickValue, tickField } from './sending.ts';
 import { isFixed, missingOf, timeOf } from './task-words.ts';
 
 /** The check lines of a task, each with what it asks for. */
@@ -34,16 +34,17 @@ interface StepProps {
 }
 
 function Step({ task, step, number, lacksProof, isNext }: StepProps) {
-  const { tick } = useTaskActions();
-  // As it was pressed, until the answer to that is there: that of another line, asked before, does not know of it.
-  const [pressed, setPressed] = useState<boolean | null>(null);
-  const presses = useRef(0);
-  const press = async (ticked: boolean) => {
-    const mine = ++presses.current;
-    setPressed(ticked);
-    await tick(task, step.key, ticked);
-    if (mine === presses.current) setPressed(null);
-  };
+  const field = tickField(task.id, step.key);
+  // As it was pressed, until the server has it: it says so beside the line where that takes longer than a moment.
+  const unsent = useUnsent(field);
+  const pressed = (unsent?.value as TickValue | undefined)?.ticked ?? null;
+  const press = (ticked: boolean) =>
+    outbox.put(TICK, {
+      field,
+      value: { taskId: task.id, key: step.key, ticked },
+      about: `the tick at ${step.text}`,
+      to: placeOf(task),
+    });
   const fixed = isFixed(task);
   const asks = step.demands.length > 0;
   const isOut = step.demands.some((demand) => isOutside(demand, task.answers[demand.key]));
@@ -62,13 +63,15 @@ function Step({ task, step, number, lacksProof, isNext }: StepProps) {
           className="check max-[720px]:!h-[22px] max-[720px]:!w-[22px]"
           checked={pressed ?? step.tickedAt !== null}
           disabled={!mayTick}
-          onChange={({ target }) => void press(target.checked)}
+          onChange={({ target }) => press(target.checked)}
         />
         <span className={`py-1 ${isOut ? 'font-semibold text-ink' : ''}`}>
           {number !== null && <span className="mr-1.5 font-mono text-[13px] text-ink-2">{number}</span>}
           {step.text}
         </span>
-        <span className="pl-3 text-[13px] text-ink-2">{tickWords(step)}</span>
+        <span className="pl-3 text-[13px] text-ink-2" title={unsent?.said ?? undefined}>
+          {unsent?.said ? <b className="font-semibold text-ink">not sent yet</b> : tickWords(step)}
+        </span>
       </label>
       {(step.note !== '' || asks) && (
         <div className="grid gap-2 pb-2.5 pl-6 max-[720px]:pl-[34px]">
@@ -85,5 +88,5 @@ function Step({ task, step, number, lacksProof, isNext }: StepProps) {
 }
 
 function tickWords({ tickedAt }: TickedLine): string {
-  return tickedAt === null || tickedAt.startsWith('0000') ? '' : timeOf(tickedAt);
+  return tickedAt === null ? '' : timeOf(tickedAt);
 }

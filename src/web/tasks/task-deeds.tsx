@@ -19,6 +19,8 @@ interface Asked {
   readonly what: string;
   readonly removal: 'skip' | 'delete';
   readonly deed: TaskDeed;
+  /** Called once it is done. */
+  readonly taken?: () => void;
 }
 
 /** What can be done with a task besides doing it: changing, skipping and deleting it, and making a template of it. */
@@ -28,10 +30,11 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
   const [skipping, setSkipping] = useState(false);
   const { look, dialog } = useLookedAt<Asked>({
     impactOf: ({ deed }) => impactOfSeveral([task], deed),
-    save: async ({ deed }) => {
+    save: async ({ deed, taken }) => {
       // The sheet of what is gone would be asked for in vain.
       if (deed.kind === 'delete') onGone();
       await changeSeveral([task], deed, () => sayTaken(task, deed));
+      taken?.();
       setSkipping(false);
     },
     hasReach: false,
@@ -46,8 +49,9 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
           id="skip-reason"
           label="Why it is not done this time"
           words="Look at what it changes"
-          onReason={(reason) =>
-            look({ what: `${task.title}: skipped`, removal: 'skip', deed: { kind: 'skip', reason } })
+          about={`skip.${task.id}`}
+          onReason={(reason, taken) =>
+            look({ what: `${task.title}: skipped`, removal: 'skip', deed: { kind: 'skip', reason }, taken })
           }
           onClose={() => setSkipping(false)}
         />

@@ -110,7 +110,14 @@ function ToCheck({ task, nextOn }: DoingProps) {
         id="send-back-reason"
         label={`What is to be done again, for ${task.doneBy ?? 'whoever did it'}`}
         words="Send back"
-        onReason={(reason) => void sendBack(task.id, reason).then((saved) => saved && setSendingBack(false))}
+        about={`send-back.${task.id}`}
+        onReason={(reason, taken) =>
+          void sendBack(task.id, reason).then((saved) => {
+            if (!saved) return;
+            taken();
+            setSendingBack(false);
+          })
+        }
         onClose={() => setSendingBack(false)}
       />
     );

@@ -9,7 +9,7 @@ import { sayFor, sayProofMissing, sayTimes, sayWindow, timeOf } from './task-wor
 interface TaskLineProps {
   readonly task: TaskLineAnswer;
   readonly day: CivilDay;
-  readonly band: 'late' | 'thisDay' | 'coming' | 'toCheck';
+  readonly band: 'late' | 'thisDay' | 'coming' | 'toCheck' | 'unassigned';
   readonly isOpen: boolean;
   readonly to: string;
   readonly onAct: (action: 'start' | 'claim' | 'open' | 'finish') => void;
@@ -97,7 +97,7 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
       </div>
       <div className="text-right text-ink-2 max-[720px]:hidden">{steps}</div>
       <div className="text-right max-[720px]:hidden">{sayDuration(task.estimateMinutes)}</div>
-      <NextThing task={task} ended={ended} onAct={onAct} />
+      <NextThing task={task} ended={ended} isToClaim={band === 'unassigned'} onAct={onAct} />
     </div>
   );
 }
@@ -108,7 +108,12 @@ function sayWaiting(doneAt: string, today: CivilDay): string {
   return `since ${day === today ? timeOf(doneAt) : sayNear(day, today).replace(/^\w+ (?=\d)/, '')}`;
 }
 
-function NextThing({ task, ended, onAct }: Pick<TaskLineProps, 'task' | 'onAct'> & { readonly ended: boolean }) {
+interface NextThingProps extends Pick<TaskLineProps, 'task' | 'onAct'> {
+  readonly ended: boolean;
+  readonly isToClaim: boolean;
+}
+
+function NextThing({ task, ended, isToClaim, onAct }: NextThingProps) {
   const { me } = useWorkspace();
   if (task.state === 'toCheck') return <Check task={task} onAct={onAct} />;
   if (ended) {
@@ -117,7 +122,7 @@ function NextThing({ task, ended, onAct }: Pick<TaskLineProps, 'task' | 'onAct'>
   }
   const isMine = me.isManager || task.assignee?.id === me.id;
   const action =
-    !isMine && task.assignee === null
+    isToClaim || (!isMine && task.assignee === null)
       ? 'claim'
       : task.state === 'underWay'
         ? task.stepsDone === task.stepsTotal && task.proofMissing.length === 0

@@ -89,7 +89,7 @@ function Contents({ task, onClose, address }: ContentsProps) {
         {!editing && <TaskDeeds task={task} onEdit={() => setEditing(true)} onGone={onClose} />}
       </div>
       {editing && <EditTask task={task} onClose={() => setEditing(false)} />}
-      {task.instructions && !editing && <Instructions key={task.id} task={task} />}
+      {task.instructions && !editing && <Instructions task={task} />}
       <CarriedOn task={task} address={address} />
       {task.steps.length > 0 && (
         <div className="section !pb-1">
@@ -126,7 +126,7 @@ function Contents({ task, onClose, address }: ContentsProps) {
       <Files task={task} />
       <SeriesPart task={task} address={address} />
       <MadeFrom task={task} />
-      <TaskHistory key={task.id} taskId={task.id} />
+      <TaskHistory taskId={task.id} />
       <TaskFoot key={task.state} task={task} address={address} />
     </>
   );

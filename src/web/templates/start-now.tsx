@@ -13,6 +13,7 @@ import { Picker, type PickerOption } from '../ui/picker.tsx';
 import { CloseButton } from '../ui/side-sheet.tsx';
 import { Skeleton, Trouble } from '../ui/states.tsx';
 import { Tag } from '../ui/tag.tsx';
+import { goToUnread } from '../ui/unread.ts';
 import { useTemplate, useTemplates } from './api.ts';
 import { SetLine } from './set-line.tsx';
 
@@ -181,7 +182,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
       aria-label={`Start ${template.name}`}
       onSubmit={(event) => {
         event.preventDefault();
-        if (chosen.length > 0 && !busy) void make();
+        if (chosen.length > 0 && !busy && !goToUnread()) void make();
       }}
     >
       <div className="min-h-0 flex-1 overflow-y-auto">

@@ -22,6 +22,7 @@ import { MeanwhileLine } from '../ui/meanwhile-line.tsx';
 import { Picker } from '../ui/picker.tsx';
 import { RichText } from '../ui/rich-text.tsx';
 import { Skeleton } from '../ui/states.tsx';
+import { goToUnread } from '../ui/unread.ts';
 import { type Like, useTemplateActions } from './api.ts';
 import { BesidePart } from './beside-part.tsx';
 import { DemandsField } from './demands-field.tsx';
@@ -60,7 +61,7 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
   const { draft, base, isChanged, change, rebase, forget } = useDraft(draftKey, initial);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
   const [tried, setTried] = useState(false);
-  const read = useMemo(() => templateInputSchema.safeParse(draft), [draft]);
+  const read = useMemo(() => templateInputSchema.safeParse(withTitle(draft)), [draft]);
   const problems = useMemo(() => {
     const found = new Map<string, string>();
     if (isChanged || tried)
@@ -92,7 +93,7 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
   });
   const submit = (then: Asked['then'] = 'page') => {
     setTried(true);
-    if (!read.success || busy) return;
+    if (!read.success || busy || goToUnread()) return;
     const what = template ? `${template.name}, a template used by ${plural(template.scheduleCount, 'schedule')}` : '';
     look({ what, input: { ...read.data, version: draft.version }, then });
   };
@@ -273,6 +274,11 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
 }
 
 const NOBODY = 'nobody';
+
+/** Without a title of their own its tasks are called as it is, as the field shows. */
+function withTitle(draft: TemplateDraft): TemplateDraft {
+  return draft.titlePattern.trim() === '' ? { ...draft, titlePattern: draft.name } : draft;
+}
 
 function sayCounts({ steps }: TemplateDraft): string {
   const tasks = steps.filter(({ kind }) => kind === 'task').length;

@@ -21,7 +21,7 @@ export function TemplateTable({ templates, sort, onSort }: TemplateTableProps) {
     <LongTable
       rows={templates}
       columns={[48, null, 130, 170, 90, 130, 132, 142]}
-      minWidth={940}
+      minWidth={1100}
       head={
         <>
           <th scope="col">

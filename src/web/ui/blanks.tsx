@@ -1,6 +1,15 @@
 import { type ComponentProps, type ReactNode, useEffect, useId, useState } from 'react';
-import { type CivilDay, readDate, readDuration, readTimeOfDay, sayDate, sayDuration } from '../../core/index.ts';
+import {
+  type CivilDay,
+  readDate,
+  readDuration,
+  readTimeOfDay,
+  readTypedDate,
+  sayDate,
+  sayDuration,
+} from '../../core/index.ts';
 import { useToday } from '../shell/workspace.tsx';
+import { DayButton } from './day-button.tsx';
 
 interface BlankProps {
   /** What the blank is, for those who don't see the sentence around it. */
@@ -15,6 +24,7 @@ function ReadBlank<T>({
   label,
   shown,
   read,
+  readLeft = read,
   onChange,
   wrong,
   width,
@@ -26,8 +36,11 @@ function ReadBlank<T>({
   readonly shown: string;
   /** The value of a text, or undefined when it can't be read. */
   readonly read: (text: string) => T | undefined;
+  /** The same once the field is left, where more can be told of what was meant. */
+  readonly readLeft?: (text: string) => T | undefined;
   readonly onChange: (value: T) => void;
-  readonly wrong: string;
+  /** What is wrong with a text that can't be read. */
+  readonly wrong: string | ((text: string) => string);
   /** In characters: at least, and at most however much is typed. */
   readonly width: number;
   readonly longest?: number;
@@ -37,13 +50,21 @@ function ReadBlank<T>({
   const [text, setText] = useState(shown);
   const [typing, setTyping] = useState(false);
   const errorId = useId();
+  // What could not be read stays as it was typed until it is put right: the old value never slips back in its place.
+  const [unread, setUnread] = useState(false);
   useEffect(() => {
-    if (!typing) setText(shown);
-  }, [shown, typing]);
-  const isWrong = read(text) === undefined;
-  const take = (typed: string) => {
-    const value = read(typed);
+    if (!typing && !unread) setText(shown);
+  }, [shown, typing, unread]);
+  const isWrong = (typing ? read(text) : readLeft(text)) === undefined;
+  const take = (typed: string, how: (text: string) => T | undefined) => {
+    const value = how(typed);
     if (value !== undefined && typed !== shown) onChange(value);
+    return value !== undefined;
+  };
+  const leave = () => {
+    const isRead = take(text, readLeft);
+    setUnread(!isRead);
+    if (isRead) setText(shown);
   };
   return (
     <>
@@ -58,20 +79,24 @@ function ReadBlank<T>({
         onFocus={() => setTyping(true)}
         onBlur={() => {
           setTyping(false);
-          if (when === 'left') take(text);
-          if (!isWrong) setText(shown);
+          leave();
         }}
         onKeyDown={(event) => {
-          if (when === 'left' && event.key === 'Enter') take(text);
+          if (event.key === 'Enter' && (when === 'left' || readLeft !== read)) leave();
+          if (event.key === 'Escape' && isWrong) {
+            event.stopPropagation();
+            setText(shown);
+            setUnread(false);
+          }
         }}
         onChange={({ target }) => {
           setText(target.value);
-          if (when === 'typing') take(target.value);
+          if (when === 'typing') take(target.value, read);
         }}
       />
       {isWrong && (
         <span id={errorId} role="alert" className="field-error ml-1">
-          {wrong}
+          {typeof wrong === 'string' ? wrong : wrong(text)}
         </span>
       )}
     </>
@@ -120,16 +145,31 @@ export function DateBlank({
 }) {
   const today = useToday();
   return (
-    <ReadBlank
-      label={label}
-      shown={sayDate(value)}
-      width={11}
-      wrong="write it like 1 Feb 2027"
-      when={when}
-      read={(text) => readDate(text, today) ?? undefined}
-      onChange={onChange}
-    />
+    <span className="inline-flex flex-wrap items-center">
+      <ReadBlank
+        label={label}
+        shown={sayDate(value)}
+        width={11}
+        wrong={(text) => sayUnread(text, value, today)}
+        when={when}
+        read={(text) => readDate(text, today) ?? undefined}
+        readLeft={(text) => {
+          const typed = readTypedDate(text, today);
+          return typed.kind === 'day' ? typed.day : undefined;
+        }}
+        onChange={onChange}
+      />
+      <DayButton label={label} chosen={value} onChoose={onChange} />
+    </span>
   );
+}
+
+/** Why a typed date is not taken, and what would be. */
+function sayUnread(text: string, stays: CivilDay, today: CivilDay): string {
+  const typed = readTypedDate(text, today);
+  if (typed.kind === 'several')
+    return `can be ${typed.days.map(sayDate).join(' or ')}: write which; it stays ${sayDate(stays)}`;
+  return `is no date: write it like 1 Feb 2027; it stays ${sayDate(stays)}`;
 }
 
 /** A time of day, or nothing: "08:00", "8", "830". */

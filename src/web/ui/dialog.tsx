@@ -5,27 +5,51 @@ interface DialogProps {
   readonly label: string;
   readonly onClose: () => void;
   readonly className?: string;
+  /** Does not close by Esc or a click beside it: whoever opened it takes it away. */
+  readonly stays?: boolean;
   readonly children: ReactNode;
 }
 
+/** To where it was; where that is gone, to the sheet or the page that stands there now. */
+function giveFocusBack(before: Element | null): void {
+  requestAnimationFrame(() => {
+    if (document.activeElement !== document.body && document.activeElement !== null) return;
+    const next = before instanceof HTMLElement && before.isConnected && before !== document.body ? before : null;
+    (next ?? document.querySelector<HTMLElement>('.side-sheet, main'))?.focus();
+  });
+}
+
 /** Something that stands over the page until it is closed: keeps the focus inside, closes on Esc and on a click beside it. */
-export function Dialog({ label, onClose, className = '', children }: DialogProps) {
+export function Dialog({ label, onClose, className = '', stays = false, children }: DialogProps) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const element = dialog.current;
     if (!element) return;
+    const before = document.activeElement;
     element.showModal();
     // A field to type into comes before the first button.
     element.querySelector('input')?.focus();
     const closeBeside = (event: PointerEvent) => {
-      if (event.target === element) element.close();
+      if (event.target === element && !stays) element.close();
     };
     element.addEventListener('pointerdown', closeBeside);
-    return () => element.removeEventListener('pointerdown', closeBeside);
-  }, []);
+    return () => {
+      element.removeEventListener('pointerdown', closeBeside);
+      element.close();
+      giveFocusBack(before);
+    };
+  }, [stays]);
   // Outside the form that it may have been opened from: Enter in a field of its own is not that form's.
   return createPortal(
-    <dialog ref={dialog} className={`over-page ${className}`} aria-label={label} onClose={onClose}>
+    <dialog
+      ref={dialog}
+      className={`over-page ${className}`}
+      aria-label={label}
+      onClose={onClose}
+      onCancel={(event) => {
+        if (stays) event.preventDefault();
+      }}
+    >
       {children}
     </dialog>,
     document.body,

@@ -1,9 +1,11 @@
 import { useCallback, useState } from 'react';
+import { useWorkspace } from '../shell/workspace.tsx';
 
-/** Where this tab keeps what is being written, each under a name of its own. */
-const KEPT = 'jolly-rota.';
+/** Where this tab keeps what a person is writing, each under a name of its own: nobody else finds it there. */
+const KEPT = 'jolly-rota.draft.';
+const placeOf = (personId: string, key: string) => `${KEPT}${personId}.${key}`;
 
-/** Whoever signs in next in this tab finds nothing of what was being written. */
+/** Lets go of all that is being written in this tab. */
 export function forgetAllDrafts(): void {
   for (const key of Object.keys(sessionStorage)) if (key.startsWith(KEPT)) sessionStorage.removeItem(key);
 }
@@ -31,7 +33,8 @@ interface Draft<T> {
  * @param initial what is saved, as it is now
  */
 export function useDraft<T>(key: string, initial: T): Draft<T> {
-  const place = `${KEPT}draft.${key}`;
+  const { me } = useWorkspace();
+  const place = placeOf(me.id, key);
   const [kept, setKept] = useState<Kept<T> | null>(() => {
     const stored = sessionStorage.getItem(place);
     return stored === null ? null : (JSON.parse(stored) as Kept<T>);

@@ -41,7 +41,19 @@ export function Picker({ label, chosen, options, onChoose, placeholder = 'choose
   };
   const groups = [...new Set(options.map(({ group }) => group ?? ''))];
   return (
-    <span ref={root} className="relative inline-block max-w-full">
+    // biome-ignore lint/a11y/noStaticElementInteractions: Esc closes what its button opened, wherever the focus is in it
+    <span
+      ref={root}
+      className="relative inline-block max-w-full"
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape' || !open) return;
+        event.stopPropagation();
+        close();
+      }}
+      onBlur={({ relatedTarget }) => {
+        if (relatedTarget instanceof Node && !root.current?.contains(relatedTarget)) setOpen(false);
+      }}
+    >
       <button
         ref={button}
         type="button"
@@ -59,12 +71,10 @@ export function Picker({ label, chosen, options, onChoose, placeholder = 'choose
         <Command
           label={label}
           className="popover left-0 top-[27px] w-[340px] leading-5"
-          filter={(value, search) => (value.toLowerCase().includes(search.trim().toLowerCase()) ? 1 : 0)}
-          onKeyDown={(event) => {
-            if (event.key !== 'Escape') return;
-            event.stopPropagation();
-            close();
-          }}
+          // By what is read, not by the key that stands for it.
+          filter={(_, search, words = []) =>
+            words.join(' ').toLowerCase().includes(search.trim().toLowerCase()) ? 1 : 0
+          }
         >
           <Command.Input autoFocus placeholder="type a name" aria-label={`${label}, search`} />
           <Command.List>
@@ -76,7 +86,8 @@ export function Picker({ label, chosen, options, onChoose, placeholder = 'choose
                   .map((option) => (
                     <Command.Item
                       key={option.key}
-                      value={`${option.name} ${option.detail ?? ''} ${option.key}`}
+                      value={option.key}
+                      keywords={[option.name, option.detail ?? '']}
                       onSelect={() => {
                         onChoose(option.key);
                         close();

@@ -1,24 +1,28 @@
-import { useState } from 'react';
+import { useDraft } from './draft.ts';
 
 interface ReasonFormProps {
   readonly id: string;
   /** What is asked: "Why it is not done this time". */
   readonly label: string;
   readonly words: string;
-  readonly onReason: (reason: string) => void;
+  /** What it is about: the reason is kept by it while it is written. */
+  readonly about: string;
+  /** @param taken called once the reason has got where it should, and need not be kept any more */
+  readonly onReason: (reason: string, taken: () => void) => void;
   readonly onClose: () => void;
 }
 
 /** A few words that go along with a decision. */
-export function ReasonForm({ id, label, words, onReason, onClose }: ReasonFormProps) {
-  const [reason, setReason] = useState('');
+export function ReasonForm({ id, label, words, about, onReason, onClose }: ReasonFormProps) {
+  // Kept over a closed sheet, until it is used.
+  const { draft: reason, change: setReason, forget } = useDraft(`reason.${about}`, '');
   const isSaid = reason.trim() !== '';
   return (
     <form
       className="mb-2"
       onSubmit={(event) => {
         event.preventDefault();
-        if (isSaid) onReason(reason.trim());
+        if (isSaid) onReason(reason.trim(), forget);
       }}
     >
       <label className="text-[13px] leading-[18px]" htmlFor={id}>

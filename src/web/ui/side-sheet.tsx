@@ -21,7 +21,18 @@ export function SideSheet({ label, onClose, className = '', children }: SideShee
     };
   }, []);
   return (
-    <aside ref={sheet} className={`side-sheet overflow-y-auto ${className}`} aria-label={label} tabIndex={-1}>
+    <aside
+      ref={sheet}
+      className={`side-sheet overflow-y-auto ${className}`}
+      aria-label={label}
+      tabIndex={-1}
+      // What had the focus may be gone by what it did: then the sheet has it, not the top of the page.
+      onBlur={() =>
+        requestAnimationFrame(() => {
+          if (document.activeElement === document.body) sheet.current?.focus({ preventScroll: true });
+        })
+      }
+    >
       {children}
     </aside>
   );

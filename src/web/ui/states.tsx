@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { Link } from 'react-router';
 import type { ProblemError } from '../api.ts';
 
 /** An error says what happened, what was kept and what to do. */
@@ -37,5 +38,24 @@ export function Empty({ title, children }: { readonly title: string; readonly ch
       <h2 className="text-[25px] leading-[30px]">{title}</h2>
       <div className="mt-2 text-[15px] leading-[22px]">{children}</div>
     </div>
+  );
+}
+
+interface ManagersOnlyProps {
+  /** What only a manager can do: "write a template". */
+  readonly what: string;
+  readonly to: string;
+  readonly back: string;
+}
+
+/** In the place of a form that could not be saved. */
+export function ManagersOnly({ what, to, back }: ManagersOnlyProps) {
+  return (
+    <Empty title={`Only a manager can ${what}.`}>
+      Ask one of yours.{' '}
+      <Link className="link-line" to={to}>
+        {back}
+      </Link>
+    </Empty>
   );
 }

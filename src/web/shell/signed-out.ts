@@ -1,0 +1,21 @@
+/** Whether the session has ended under an open page: told by whoever hears of it, asked by the frame. */
+type Listener = () => void;
+
+const ended = new Set<Listener>();
+const begun = new Set<Listener>();
+
+function add(listeners: Set<Listener>, listener: Listener): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+
+export const onSessionEnded = (listener: Listener) => add(ended, listener);
+export const onSessionBegun = (listener: Listener) => add(begun, listener);
+
+export function tellSessionEnded(): void {
+  for (const listener of ended) listener();
+}
+
+export function tellSessionBegun(): void {
+  for (const listener of begun) listener();
+}

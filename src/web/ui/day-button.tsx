@@ -1,0 +1,75 @@
+import { CalendarDays } from 'lucide-react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import type { CivilDay } from '../../core/index.ts';
+import { useToday } from '../shell/workspace.tsx';
+
+const DayPicker = lazy(() => import('./day-picker.tsx'));
+
+interface DayButtonProps {
+  readonly label: string;
+  readonly chosen: CivilDay;
+  readonly className?: string;
+  readonly onChoose: (day: CivilDay) => void;
+}
+
+/** Opens a month to choose a day from, beside wherever a date stands. */
+export function DayButton({ label, chosen, className = '', onChoose }: DayButtonProps) {
+  const today = useToday();
+  const [open, setOpen] = useState(false);
+  const root = useRef<HTMLSpanElement>(null);
+  const button = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (!open) return;
+    const closeOutside = (event: PointerEvent) => {
+      if (event.target instanceof Node && !root.current?.contains(event.target)) setOpen(false);
+    };
+    document.addEventListener('pointerdown', closeOutside);
+    return () => document.removeEventListener('pointerdown', closeOutside);
+  }, [open]);
+  const close = () => {
+    setOpen(false);
+    button.current?.focus();
+  };
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: Esc closes what its button opened
+    <span
+      ref={root}
+      className="relative inline-block align-middle"
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape' || !open) return;
+        event.stopPropagation();
+        event.preventDefault();
+        close();
+      }}
+      onBlur={({ relatedTarget }) => {
+        if (relatedTarget instanceof Node && !root.current?.contains(relatedTarget)) setOpen(false);
+      }}
+    >
+      <button
+        ref={button}
+        type="button"
+        className={`grid h-6 w-6 cursor-pointer place-items-center rounded-[3px] text-ink-2 hover:bg-base-200 hover:text-ink ${className}`}
+        aria-label={`${label}: choose from a month`}
+        title="Choose from a month"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
+        <CalendarDays size={15} aria-hidden />
+      </button>
+      {open && (
+        <span className="popover right-0 top-[28px] z-30 !w-auto min-[500px]:left-0 min-[500px]:right-auto">
+          <Suspense fallback={<span className="block h-[290px] w-[268px]" />}>
+            <DayPicker
+              chosen={chosen}
+              today={today}
+              onChoose={(day) => {
+                onChoose(day);
+                close();
+              }}
+            />
+          </Suspense>
+        </span>
+      )}
+    </span>
+  );
+}

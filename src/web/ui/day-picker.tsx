@@ -1,0 +1,48 @@
+import { DayPicker as Days } from 'react-day-picker';
+import { type CivilDay, civilDay, yearMonthDay } from '../../core/index.ts';
+
+interface DayPickerProps {
+  readonly chosen: CivilDay;
+  readonly today: CivilDay;
+  readonly onChoose: (day: CivilDay) => void;
+}
+
+/** The library counts in moments: noon of a day here is never another day's. */
+function momentOf(day: CivilDay): Date {
+  const { year, month, day: date } = yearMonthDay(day);
+  return new Date(year, month - 1, date, 12);
+}
+
+/** A month to choose a day from. */
+export default function DayPicker({ chosen, today, onChoose }: DayPickerProps) {
+  return (
+    <Days
+      mode="single"
+      required
+      autoFocus
+      weekStartsOn={1}
+      showOutsideDays
+      fixedWeeks
+      captionLayout="label"
+      today={momentOf(today)}
+      selected={momentOf(chosen)}
+      defaultMonth={momentOf(chosen)}
+      onSelect={(moment) => onChoose(civilDay(moment.getFullYear(), moment.getMonth() + 1, moment.getDate()))}
+      classNames={{
+        root: 'p-2 text-[14px] leading-none',
+        months: 'relative',
+        month_caption: 'flex h-8 items-center justify-center font-head text-[15px] font-semibold',
+        nav: 'absolute inset-x-0 top-0 flex h-8 items-center justify-between',
+        button_previous: 'grid h-8 w-8 cursor-pointer place-items-center rounded-[4px] hover:bg-base-200',
+        button_next: 'grid h-8 w-8 cursor-pointer place-items-center rounded-[4px] hover:bg-base-200',
+        chevron: 'h-4 w-4 fill-current',
+        weekday: 'h-7 w-9 text-[13px] font-normal text-ink-2',
+        day: 'p-0 text-center',
+        day_button: 'h-8 w-9 cursor-pointer rounded-[3px] hover:bg-base-200',
+        outside: 'text-ink-2',
+        today: '[&>button]:shadow-[inset_0_-3px_0_var(--color-accent)]',
+        selected: '[&>button]:bg-primary [&>button]:text-primary-content',
+      }}
+    />
+  );
+}
