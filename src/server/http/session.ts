@@ -45,16 +45,20 @@ function storeOf(pool: pg.Pool): session.Store {
 
 /** @param secure whether browsers reach us by https alone, whoever speaks it for us */
 export function sessions(pool: pg.Pool, secret: string, secure: boolean): RequestHandler {
-  return session({
+  const handler = session({
     name: 'jolly-rota',
     secret,
     resave: false,
     saveUninitialized: false,
     store: storeOf(pool),
-    // The public address says whether it is https; a proxy in front need not tell us again.
     proxy: secure,
     cookie: { httpOnly: true, sameSite: 'lax', secure, maxAge: IDLE_MS },
   });
+  return (request, response, next) => {
+    // Asked under its https address it was asked over https, whether or not the proxy in front says so.
+    if (secure) request.headers['x-forwarded-proto'] = 'https';
+    handler(request, response, next);
+  };
 }
 
 /** The secret that signs cookies: made once, kept in the database, the same for every server process. */

@@ -7,9 +7,10 @@ import supertest from 'supertest';
 import type { DataSource } from 'typeorm';
 import { inject } from 'vitest';
 import { dataSource } from '../db/data-source.ts';
+import { LOOPBACK_ONLY } from '../http/addresses.ts';
 import { Person } from '../people/entity.ts';
 import { Scope } from '../scope.ts';
-import { startServer } from '../server.ts';
+import { type ServerOptions, startServer } from '../server.ts';
 import { Workspace } from '../workspace/entity.ts';
 import { TEST_NOW, type TestClock, testClock } from './clock.ts';
 
@@ -32,7 +33,11 @@ export interface TestServer {
 }
 
 /** The real server on a copy of the seeded Tern Quay, without the worker unless asked for. */
-export async function testServer({ worker = false } = {}): Promise<TestServer> {
+export async function testServer({
+  worker = false,
+  log = silent,
+  addresses = LOOPBACK_ONLY,
+}: Partial<Pick<ServerOptions, 'log' | 'addresses'>> & { readonly worker?: boolean } = {}): Promise<TestServer> {
   const admin = await dataSource(inject('databaseUrl')).initialize();
   const name = `t_${randomBytes(6).toString('hex')}`;
   await admin.query(`create database ${name} template tern_quay`);
@@ -47,7 +52,8 @@ export async function testServer({ worker = false } = {}): Promise<TestServer> {
     filesFolder,
     port: 0,
     clock,
-    log: silent,
+    log,
+    addresses,
     webFolder: null,
     roles: { web: true, worker },
     prepare: async () => undefined,

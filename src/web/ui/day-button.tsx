@@ -49,12 +49,12 @@ export function DayButton({ label, chosen, className = '', onChoose }: DayButton
         ref={button}
         type="button"
         className={`grid h-6 w-6 cursor-pointer place-items-center rounded-[3px] text-ink-2 hover:bg-base-200 hover:text-ink ${className}`}
-        aria-label={`${label}: choose from a month`}
         title="Choose from a month"
         aria-expanded={open}
         onClick={() => setOpen(!open)}
       >
         <CalendarDays size={15} aria-hidden />
+        <span className="sr-only">{label}: choose from a month</span>
       </button>
       {open && (
         <span className="popover right-0 top-[28px] z-30 !w-auto min-[500px]:left-0 min-[500px]:right-auto">
