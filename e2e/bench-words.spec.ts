@@ -167,11 +167,11 @@ test('a rehearsal of any span is a table to copy or save, at its own address', a
   await phrase(page).fill('15th of each month, or the working day before');
   await page.getByRole('button', { name: 'Rehearse any span' }).click();
   const sheet = page.getByRole('complementary', { name: 'Rehearsal' });
-  await expect(sheet).toContainText('12 to be made.');
+  await expect(sheet).toContainText('12 tasks to be made.');
   await sheet.getByLabel('Rehearse to').fill('31 Dec 2036');
-  await expect(sheet).toContainText('121 to be made.');
+  await expect(sheet).toContainText('121 tasks to be made.');
   await page.reload();
-  await expect(sheet).toContainText('121 to be made.');
+  await expect(sheet).toContainText('121 tasks to be made.');
   await expectAccessible(page);
   const csv = await Promise.all([
     page.waitForEvent('download'),

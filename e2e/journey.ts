@@ -1,23 +1,24 @@
 import AxeBuilder from '@axe-core/playwright';
 import { test as base, expect, type Page } from '@playwright/test';
 
-const SERVERS = (process.env['BASE_URLS'] ?? 'http://127.0.0.1:4180').split(' ');
+const serversOf = (build: string) => (process.env[`${build.toUpperCase()}_URLS`] ?? 'http://127.0.0.1:4180').split(' ');
 
-/** A page of this worker's server, that fails its test when the browser reports an error of its own. */
+/** A page of this worker's server, that fails its test when the browser or React reports an error or a warning. */
 export const test = base.extend<{ quiet: undefined }>({
   // biome-ignore lint/correctness/noEmptyPattern: Playwright reads what a fixture needs from its pattern.
-  baseURL: async ({}, use, { parallelIndex }) => use(SERVERS[parallelIndex]),
+  baseURL: async ({}, use, { parallelIndex, project }) => use(serversOf(project.name)[parallelIndex]),
   quiet: [
     async ({ page }, use) => {
       const errors: string[] = [];
       // A refusal is an answer, not a fault: the browser notes each on its console.
-      const isRefusal = (text: string) => /status of (4\d\d)/.test(text);
+      // Nor is a connection that the journey itself takes away.
+      const isRefusal = (text: string) => /status of (4\d\d)|net::ERR_INTERNET_DISCONNECTED/.test(text);
       page.on('console', (message) => {
-        if (message.type() === 'error' && !isRefusal(message.text())) errors.push(message.text());
+        if (['error', 'warning'].includes(message.type()) && !isRefusal(message.text())) errors.push(message.text());
       });
       page.on('pageerror', (error) => errors.push(error.message));
       await use(undefined);
-      expect(errors, 'errors on the console').toEqual([]);
+      expect(errors, 'errors and warnings on the console').toEqual([]);
     },
     { auto: true },
   ],

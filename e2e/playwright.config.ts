@@ -14,9 +14,15 @@ const CHROMIUM_FLAGS = [
 
 export default defineConfig({
   testDir: '.',
-  testMatch: process.env['ONLY'] ?? '*.spec.ts',
   // A server and a database for each worker: the journeys of a file run one after another and each makes what it needs.
-  workers: process.env['BASE_URLS']?.split(' ').length ?? 1,
+  workers: Number(process.env['WORKERS'] ?? 1),
+  projects: process.env['ONLY']
+    ? [{ name: 'production', testMatch: process.env['ONLY'] }]
+    : [
+        { name: 'development', testMatch: '*.spec.ts' },
+        // What a bundler may change of a page: it opens, is drawn, looks right and is used, once more on the build that people get.
+        { name: 'production', testMatch: ['accessible.spec.ts', 'plan-to-done.spec.ts'] },
+      ],
   timeout: 60_000,
   expect: { timeout: 10_000 },
   outputDir: '../.cache/playwright',

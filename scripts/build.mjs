@@ -8,11 +8,46 @@ const SOURCES = ['src', 'demo', 'vite.config.ts', 'package-lock.json', 'scripts/
 
 /** Builds the browser side, the server and the core into dist/, unless what is there was built from the same sources. */
 export async function build({ say = console.log } = {}) {
-  const stamp = join(root, 'dist', '.built-from');
+  await unlessBuilt('.built-from', async () => {
+    say('Building …');
+    await buildAll();
+  });
+}
+
+/**
+ * Builds the browser side once more with React's development build, which says on the console what is wrong with a page,
+ * into dist/web-development.
+ */
+export async function buildForDevelopment({ say = console.log } = {}) {
+  await unlessBuilt('.built-for-development', async () => {
+    say('Building with React’s development build …');
+    const { build: buildWeb } = await import('vite');
+    const before = process.env.NODE_ENV;
+    process.env.NODE_ENV = 'development';
+    try {
+      await buildWeb({
+        configFile: join(root, 'vite.config.ts'),
+        logLevel: 'warn',
+        mode: 'development',
+        build: { outDir: join(root, 'dist', 'web-development'), minify: false },
+      });
+    } finally {
+      if (before === undefined) delete process.env.NODE_ENV;
+      else process.env.NODE_ENV = before;
+    }
+  });
+}
+
+async function unlessBuilt(name, work) {
+  const stamp = join(root, 'dist', name);
   const sources = fingerprint();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === sources) return;
-  say('Building …');
   rmSync(stamp, { force: true });
+  await work();
+  writeFileSync(stamp, sources);
+}
+
+async function buildAll() {
   const [{ build: bundle, stop }, { build: buildWeb }] = await Promise.all([import('esbuild'), import('vite')]);
   const common = {
     bundle: true,
@@ -39,7 +74,6 @@ export async function build({ say = console.log } = {}) {
   await buildWeb({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' });
   // Its helper process would outlive us.
   await stop();
-  writeFileSync(stamp, sources);
 }
 
 function fingerprint() {

@@ -1,8 +1,8 @@
 import { spawn } from 'node:child_process';
-import { rmSync } from 'node:fs';
+import { cpSync, rmSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { build } from './build.mjs';
+import { build, buildForDevelopment } from './build.mjs';
 import { freePort, startPostgres } from './postgres.mjs';
 import { CHROMIUM, POSTGRES, requireDebian, requirePackages } from './requirements.mjs';
 import { root } from './root.mjs';
@@ -11,54 +11,91 @@ import { runScript } from './say.mjs';
 /** Files of journeys run beside each other, each worker on a server of its own; what measures or takes pictures runs alone. */
 const WORKERS = process.env.ONLY ? 1 : Math.min(2, availableParallelism());
 
-/** Journeys through the real interface: the built server on a fresh, seeded database, at a fixed moment. */
+/** What measures and takes pictures does so on the build that people get. */
+const BUILDS = process.env.ONLY ? ['production'] : ['development', 'production'];
+
+/**
+ * Journeys through the real interface: the built server on a fresh, seeded database, at a fixed moment. They run on
+ * React's development build, which tells on the console what is wrong, and some on the build that people get.
+ */
 await runScript(async () => {
   requirePackages();
   requireDebian({ ...POSTGRES, ...CHROMIUM });
   await build();
+  if (BUILDS.includes('development')) await buildForDevelopment();
   const folder = join(root, '.cache', 'e2e-postgres');
   rmSync(folder, { recursive: true, force: true });
-  for (let index = 0; index < WORKERS; index++)
-    rmSync(join(folder, '..', `e2e-files-${index}`), { recursive: true, force: true });
   const postgres = await startPostgres({ folder, fast: true });
-  const places = [];
-  for (let index = 0; index < WORKERS; index++) places.push(await startServer(postgres, index));
+  const names = BUILDS.flatMap((name) => Array.from({ length: WORKERS }, (_, index) => ({ build: name, index })));
+  for (const place of names) rmSync(filesOf(postgres, place), { recursive: true, force: true });
+  // The demo is made once, and copied for the others.
+  const [seed, ...others] = names;
+  const first = await startServer(postgres, seed);
   let code = 1;
-  if ((await Promise.all(places.map(({ ready }) => ready))).every(Boolean)) {
-    const playwright = spawn(
-      process.execPath,
-      [
-        join(root, 'node_modules', '@playwright', 'test', 'cli.js'),
-        'test',
-        '--config',
-        'e2e/playwright.config.ts',
-        ...process.argv.slice(2),
-      ],
-      {
-        cwd: root,
-        stdio: 'inherit',
-        env: {
-          ...process.env,
-          BASE_URLS: places.map(({ address }) => address).join(' '),
-          DATABASE_URL: places[0].database,
+  if (await first.ready) {
+    await first.stop();
+    for (const place of others) await copyPlace(postgres, seed, place);
+    const places = [];
+    for (const place of names) places.push(await startServer(postgres, place, { isMade: true }));
+    if ((await Promise.all(places.map(({ ready }) => ready))).every(Boolean)) {
+      const addresses = (name) =>
+        places
+          .filter(({ build: of }) => of === name)
+          .map(({ address }) => address)
+          .join(' ');
+      const playwright = spawn(
+        process.execPath,
+        [
+          join(root, 'node_modules', '@playwright', 'test', 'cli.js'),
+          'test',
+          '--config',
+          'e2e/playwright.config.ts',
+          ...process.argv.slice(2),
+        ],
+        {
+          cwd: root,
+          stdio: 'inherit',
+          env: {
+            ...process.env,
+            WORKERS: String(WORKERS),
+            PRODUCTION_URLS: addresses('production'),
+            DEVELOPMENT_URLS: addresses('development'),
+            DATABASE_URL: places[0].database,
+          },
         },
-      },
-    );
-    code = await new Promise((resolve) => playwright.once('exit', resolve));
+      );
+      code = await new Promise((resolve) => playwright.once('exit', resolve));
+    }
+    for (const { stop } of places) await stop();
   }
-  for (const { stop } of places) await stop();
   await postgres.stop();
   process.exit(code ?? 1);
 });
 
-/** A server with a database of its own, seeded; `ready` is false when it ended before it answered. */
-async function startServer(postgres, index) {
+function nameOf({ build: of, index }) {
+  return `journeys_${of}_${index}`;
+}
+function filesOf(postgres, place) {
+  return join(postgres.folder, '..', `e2e-files-${nameOf(place)}`);
+}
+
+async function query(postgres, text) {
   const { default: pg } = await import('pg');
   const client = new pg.Client({ connectionString: postgres.url });
   await client.connect();
-  await client.query(`CREATE DATABASE journeys_${index}`);
+  await client.query(text);
   await client.end();
-  const database = postgres.url.replace(/postgres$/, `journeys_${index}`);
+}
+
+async function copyPlace(postgres, from, to) {
+  await query(postgres, `CREATE DATABASE ${nameOf(to)} TEMPLATE ${nameOf(from)}`);
+  cpSync(filesOf(postgres, from), filesOf(postgres, to), { recursive: true });
+}
+
+/** A server with a database of its own; `ready` is false when it ended before it answered. */
+async function startServer(postgres, place, { isMade = false } = {}) {
+  if (!isMade) await query(postgres, `CREATE DATABASE ${nameOf(place)}`);
+  const database = postgres.url.replace(/postgres$/, nameOf(place));
   const port = await freePort();
   const server = spawn(process.execPath, [join(root, 'dist', 'server', 'main.js')], {
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
@@ -66,15 +103,18 @@ async function startServer(postgres, index) {
       ...process.env,
       NODE_ENV: 'production',
       DATABASE_URL: database,
-      JOLLY_FILES: join(postgres.folder, '..', `e2e-files-${index}`),
+      JOLLY_FILES: filesOf(postgres, place),
       PORT: String(port),
+      LOG_LEVEL: process.env.LOG_LEVEL ?? 'error',
       JOLLY_NOW: process.env.JOLLY_NOW ?? '2026-11-24T10:40',
       JOLLY_DEMO: 'with-empty',
+      ...(place.build === 'development' ? { JOLLY_WEB: '../web-development' } : {}),
     },
   });
   const ended = new Promise((resolve) => server.once('exit', () => resolve(false)));
   const answers = new Promise((resolve) => server.once('message', () => resolve(true)));
   return {
+    build: place.build,
     address: `http://127.0.0.1:${port}`,
     database,
     ready: Promise.race([answers, ended]),

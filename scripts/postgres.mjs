@@ -41,7 +41,7 @@ export async function startPostgres({ folder: wanted, fast = false, port: wanted
     '-c',
     'unix_socket_directories=',
     '-c',
-    'max_connections=60',
+    'max_connections=200',
     '-c',
     'log_min_messages=fatal',
   ];

@@ -20,6 +20,7 @@ const {
   JOLLY_ROLES = 'web,worker',
   JOLLY_ORIGIN,
   JOLLY_PROXIES,
+  JOLLY_WEB,
   LOG_LEVEL = 'warn',
   // Set by the front for the parts that it starts.
   JOLLY_PART,
@@ -69,7 +70,7 @@ function settingsOf(clock: Clock, log: Logger): Settings {
     port,
     clock,
     log,
-    webFolder: resolve(dirname(fileURLToPath(import.meta.url)), '../web'),
+    webFolder: resolve(dirname(fileURLToPath(import.meta.url)), JOLLY_WEB ?? '../web'),
     addresses: addressesFrom(JOLLY_ORIGIN, JOLLY_PROXIES),
   };
 }

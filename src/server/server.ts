@@ -41,7 +41,7 @@ export interface RunningServer {
 const MIGRATION_LOCK = 7_402_611;
 
 /** Connections to the database, apart from each other by what they are for: none of it waits for what others hold. */
-const CONNECTIONS = { reads: 8, writes: 8, sessions: 4, worker: 6 } as const;
+const CONNECTIONS = { reads: 6, writes: 6, sessions: 3, worker: 5 } as const;
 
 /** Migrates, prepares, and starts the web and the worker. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {

@@ -1,7 +1,7 @@
 import type { Logger } from 'pino';
 import { QueryFailedError, QueryRunnerAlreadyReleasedError, QueryRunnerProviderAlreadyReleasedError } from 'typeorm';
 
-/** Codes of a database that goes, is gone, or is not back yet: of the network, and of PostgreSQL (class 57 and 08). */
+/** Codes of a database that goes, is gone, or is not back yet: of the network, and of PostgreSQL (class 57 and 08, and too many connections). */
 const CONNECTION_LOSS = new Set([
   'ECONNREFUSED',
   'ECONNRESET',
@@ -9,6 +9,7 @@ const CONNECTION_LOSS = new Set([
   '57P01',
   '57P02',
   '57P03',
+  '53300',
   '08006',
   '08001',
   '08003',

@@ -79,12 +79,11 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
     const person = people.find(({ id }) => id === draft.assigneeId);
     const template = templates.find(({ id }) => id === draft.templateId);
     const set = {
-      parts:
+      parts: setParts(
         whole?.id === draft.templateId
-          ? setParts(whole)
-          : template
-            ? setParts({ ...template, estimateMinutes: template.minutes, ...ALONE })
-            : [],
+          ? whole
+          : { titlePattern: template?.titlePattern ?? '', estimateMinutes: template?.minutes ?? 0, ...ALONE },
+      ),
       assigneeId: draft.assigneeId,
     };
     const names = { forWhom: subject?.name ?? name, who: person?.name ?? 'nobody yet' };
