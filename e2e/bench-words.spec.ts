@@ -179,7 +179,9 @@ test('a rehearsal of any span is a table to copy or save, at its own address', a
   ]);
   const lines = readFileSync(await csv[0].path(), 'utf8').split('\r\n');
   expect(lines).toHaveLength(122);
-  expect(lines[6]).toBe('2027-05-15,2027-05-14,2027-05-13,2027-05-14,2027-05-14,,nobody yet,moved: day off');
+  expect(lines[6]).toBe(
+    '2027-05-15,New schedule,2027-05-14,2027-05-13,2027-05-14,2027-05-14,,nobody yet,moved: day off',
+  );
   const ics = await Promise.all([
     page.waitForEvent('download'),
     sheet.getByRole('button', { name: 'Save for a calendar (.ics)' }).click(),

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import * as contract from '../contract/index.ts';
-import { type Known, type Random, randomFrom, spoilt, valueOf } from './testing/odd-bodies.ts';
+import { type Known, madeFrom, type Random, randomFrom, spoilt } from './testing/odd-bodies.ts';
 import { type Agent, type TestServer, testServer } from './testing/test-server.ts';
 
 /**
@@ -55,7 +55,7 @@ function addressOf({ path, query }: contract.Endpoint, random: Random): string {
     const ids = known[name] ?? [];
     return random(12) === 0 ? encodeURIComponent(String(random(1e9))) : (ids[random(ids.length)] ?? 'x');
   });
-  const asked = valueOf(query, random, known) as Record<string, unknown>;
+  const asked = madeFrom(query, random, known) as Record<string, unknown>;
   const search = Object.entries(random(5) === 0 ? { ...asked, after: '[]', date: 'soon' } : asked)
     .map(([name, value]) => `${name}=${encodeURIComponent(String(value).replace(/\p{Surrogate}/gu, ''))}`)
     .join('&');
@@ -73,7 +73,7 @@ async function askOne(i: number, random: Random): Promise<Answered> {
   const endpoint = endpoints[random(endpoints.length)] as contract.Endpoint;
   const by = agents[i % agents.length] as Agent;
   const address = addressOf(endpoint, random);
-  const whole = valueOf(endpoint.body, random, known);
+  const whole = madeFrom(endpoint.body, random, known);
   const body = random(2) === 0 ? whole : spoilt(whole, random);
   const verb = { GET: by.get, POST: by.post, PUT: by.put, DELETE: by.delete }[endpoint.method];
   const began = performance.now();

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Impact, Schedule, Template, TemplateInput } from '../contract/index.ts';
+import { type Impact, type Schedule, type Template, taskEditSchema, templateInputSchema } from '../contract/index.ts';
 import { oneSchedule } from './testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from './testing/test-server.ts';
 import { checkLine, ownTask } from './testing/work.ts';
@@ -139,7 +139,8 @@ type Change = typeof change extends fc.Arbitrary<infer T> ? T : never;
 /** Makes a change through the API; gives the id it is undone by, or null where it was refused or changed nothing. */
 async function make(one: Change): Promise<string | null> {
   const answer = await sent(one);
-  expect([200, 409, 422]).toContain(answer.status);
+  // All tasks may be gone or finished by then: there is none of that id.
+  expect([200, 404, 409, 422]).toContain(answer.status);
   return answer.status === 200 ? answer.body.changeId : null;
 }
 
@@ -158,46 +159,10 @@ async function sent(one: Change) {
   }
   if (one.kind === 'template') {
     const template: Template = (await ines.get(`/api/templates/${templateId}`).expect(200)).body;
-    const {
-      name,
-      summary,
-      titlePattern,
-      category,
-      dot,
-      instructions,
-      links,
-      priority,
-      workType,
-      assigneeId,
-      signOff,
-      finishWithLast,
-      numbered,
-      estimateMinutes,
-      demands,
-      steps,
-      fileIds,
-      version,
-    } = template;
-    const input: TemplateInput = {
-      name,
-      summary,
-      titlePattern,
-      category,
-      dot,
-      instructions,
-      links,
-      priority,
-      workType,
-      assigneeId,
-      signOff,
-      finishWithLast,
-      numbered,
-      estimateMinutes,
-      demands,
-      steps,
-      fileIds,
-    };
-    return ines.put(`/api/templates/${templateId}`).send({ ...input, ...one.set, version, reach: one.reach });
+    const input = templateInputSchema.parse(template);
+    return ines
+      .put(`/api/templates/${templateId}`)
+      .send({ ...input, ...one.set, version: template.version, reach: one.reach });
   }
   const tasks = await server.source.query<{ id: string; version: number }[]>(
     `select id, version from task where template_id = $1 and state = 'open' order by set_on, set_index, id`,
@@ -209,31 +174,8 @@ async function sent(one: Change) {
     return ines.post('/api/tasks/changes').send({ tasks: chosen, deed: one.deed });
   }
   const { body: task } = await ines.get(`/api/tasks/${pick(one.pick)?.id}`);
-  const {
-    title,
-    instructions,
-    on: workOn,
-    dueOn,
-    startTime,
-    dueTime,
-    estimateMinutes,
-    priority,
-    version,
-    assignee,
-  } = task;
-  const edit = {
-    title,
-    instructions,
-    workOn,
-    dueOn,
-    startTime,
-    dueTime,
-    estimateMinutes,
-    priority,
-    version,
-    assigneeId: assignee?.id ?? null,
-  };
-  return ines.put(`/api/tasks/${task.id}`).send({ ...edit, ...one.set, reach: one.reach });
+  const edit = taskEditSchema.safeParse({ ...task, workOn: task.on, assigneeId: task.assignee?.id ?? null });
+  return ines.put(`/api/tasks/${task.id}`).send({ ...edit.data, ...one.set, version: task.version, reach: one.reach });
 }
 
 function setOf(schedule: Schedule, set: object) {

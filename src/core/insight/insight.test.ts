@@ -86,6 +86,8 @@ describe('the load of days', () => {
       [
         of({}, 30),
         of({ state: 'done', doneOn: today }, 45),
+        // Finished, though somebody is still to look at it.
+        of({ state: 'toCheck', doneOn: today }, 5),
         of({ state: 'skipped' }, 99),
         of({ dueOn: today + 1 }, 60),
         of({ dueOn: today + 9 }, 60),
@@ -95,7 +97,7 @@ describe('the load of days', () => {
       today + 1,
     );
     expect(loads).toEqual([
-      { day: today, done: 45, open: 30, projected: 0, tasks: 2 },
+      { day: today, done: 50, open: 30, projected: 0, tasks: 3 },
       { day: today + 1, done: 0, open: 60, projected: 15, tasks: 1 },
     ]);
   });

@@ -109,6 +109,8 @@ describe('a title pattern', () => {
     expect(fillTitle('Gas and shore power · {asset} · {month}', none)).toBe('Gas and shore power · November');
     expect(fillTitle('{client}, {asset} inspection', none)).toBe('inspection');
     expect(fillTitle('Call {client}', none)).toBe('Call');
+    expect(fillTitle('Mooring chain {asset}, {month}', none)).toBe('Mooring chain, November');
+    expect(fillTitle('{client}: {asset} inspection', none)).toBe(': inspection');
   });
 
   it('does not care for the case of a token', () => {

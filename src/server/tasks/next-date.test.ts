@@ -75,6 +75,8 @@ describe('finishing', () => {
   it('without another date leaves the schedule as it is, and refuses one that can’t be; nothing is finished then', async () => {
     const { schedule, taskId } = await series('every week on Tue');
     await finish(taskId, '2026-11-20').expect(422);
+    // One a day is all there can be: another's day is refused, not silently dropped.
+    expect((await finish(taskId, '2026-12-08').expect(422)).body.detail).toContain('another one on that day');
     expect((await task(taskId)).state).toBe('open');
     await finish(taskId, '2026-12-01').expect(200);
     expect((await oneSchedule(ines, schedule.id)).exceptions).toEqual([]);

@@ -197,6 +197,23 @@ describe('many tasks at once', () => {
     expect((await tasks()).map(({ id }) => id)).toEqual(before.map(({ id }) => id));
   });
 
+  it('are refused where nothing would change by it, and told of only where something does', async () => {
+    const before = await tasks();
+    const nadiaId = (await server.person('Nadia Orme')).id;
+    for (const what of [
+      { kind: 'give', personId: nadiaId },
+      { kind: 'move', by: { amount: 0, unit: 'day' } },
+    ]) {
+      expect((await deed(ines, before, what).expect(422)).body.detail).toContain('Nothing would change');
+      await deed(ines, before, what, '/impact').expect(422);
+    }
+    expect(await tasks()).toEqual(before);
+    // Far off is a slip of the fingers.
+    const far = { kind: 'move', by: { amount: -366, unit: 'day' } };
+    await deed(ines, await tasks(), far).expect(200);
+    expect((await deed(ines, await tasks(), far).expect(422)).body.detail).toContain('too far off');
+  });
+
   it('are skipped with the reason in their notes', async () => {
     const before = await tasks();
     await deed(ines, before, { kind: 'skip', reason: '' }).expect(422);

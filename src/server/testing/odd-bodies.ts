@@ -64,16 +64,16 @@ const WORDS = [
  * A value that a schema of the contract may take, or nearly: shapes and kinds are right, texts and figures are drawn from
  * what is likely and what is odd.
  */
-export function valueOf(schema: z.ZodType, random: Random, known: Known, name = ''): unknown {
+export function madeFrom(schema: z.ZodType, random: Random, known: Known, name = ''): unknown {
   const definition = schema._zod.def as unknown as Definition;
   const pick = <T>(from: readonly T[]): T => from[random(from.length)] as T;
-  const inner = (one: z.ZodType | undefined) => (one ? valueOf(one, random, known, name) : null);
+  const inner = (one: z.ZodType | undefined) => (one ? madeFrom(one, random, known, name) : null);
   switch (definition.type) {
     case 'object':
       return Object.fromEntries(
         Object.entries(definition.shape ?? {}).flatMap(([key, member]) => {
           const isOptional = ['optional', 'default'].includes(member._zod.def.type);
-          return isOptional && random(3) === 0 ? [] : [[key, valueOf(member, random, known, key)]];
+          return isOptional && random(3) === 0 ? [] : [[key, madeFrom(member, random, known, key)]];
         }),
       );
     case 'array':

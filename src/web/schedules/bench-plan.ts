@@ -118,7 +118,7 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
         person: people.find(({ id }) => id === task.assigneeId)?.name ?? null,
         type: template?.workType ?? null,
       }) ||
-      (template?.name ?? '');
+      (template?.name ?? 'New schedule');
     const owed = admitted(
       occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays, parts: set.parts }),
       draft.overlap,

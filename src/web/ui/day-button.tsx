@@ -1,7 +1,8 @@
 import { CalendarDays } from 'lucide-react';
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { lazy, Suspense } from 'react';
 import type { CivilDay } from '../../core/index.ts';
 import { useToday } from '../shell/workspace.tsx';
+import { usePopover } from './use-popover.ts';
 
 const DayPicker = lazy(() => import('./day-picker.tsx'));
 
@@ -15,36 +16,9 @@ interface DayButtonProps {
 /** Opens a month to choose a day from, beside wherever a date stands. */
 export function DayButton({ label, chosen, className = '', onChoose }: DayButtonProps) {
   const today = useToday();
-  const [open, setOpen] = useState(false);
-  const root = useRef<HTMLSpanElement>(null);
-  const button = useRef<HTMLButtonElement>(null);
-  useEffect(() => {
-    if (!open) return;
-    const closeOutside = (event: PointerEvent) => {
-      if (event.target instanceof Node && !root.current?.contains(event.target)) setOpen(false);
-    };
-    document.addEventListener('pointerdown', closeOutside);
-    return () => document.removeEventListener('pointerdown', closeOutside);
-  }, [open]);
-  const close = () => {
-    setOpen(false);
-    button.current?.focus();
-  };
+  const { open, setOpen, close, root, button, around } = usePopover();
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: Esc closes what its button opened
-    <span
-      ref={root}
-      className="relative inline-block align-middle"
-      onKeyDown={(event) => {
-        if (event.key !== 'Escape' || !open) return;
-        event.stopPropagation();
-        event.preventDefault();
-        close();
-      }}
-      onBlur={({ relatedTarget }) => {
-        if (relatedTarget instanceof Node && !root.current?.contains(relatedTarget)) setOpen(false);
-      }}
-    >
+    <span ref={root} className="relative inline-block align-middle" {...around}>
       <button
         ref={button}
         type="button"

@@ -11,8 +11,9 @@ interface DialogProps {
 }
 
 /** To where it was; where that is gone, to the sheet or the page that stands there now. */
-function giveFocusBack(before: Element | null): void {
+function giveFocusBack(dialog: HTMLDialogElement, before: Element | null): void {
   requestAnimationFrame(() => {
+    if (dialog.isConnected) return;
     if (document.activeElement !== document.body && document.activeElement !== null) return;
     const next = before instanceof HTMLElement && before.isConnected && before !== document.body ? before : null;
     (next ?? document.querySelector<HTMLElement>('.side-sheet, main'))?.focus();
@@ -22,11 +23,12 @@ function giveFocusBack(before: Element | null): void {
 /** Something that stands over the page until it is closed: keeps the focus inside, closes on Esc and on a click beside it. */
 export function Dialog({ label, onClose, className = '', stays = false, children }: DialogProps) {
   const dialog = useRef<HTMLDialogElement>(null);
+  const before = useRef<Element | null>(null);
   useEffect(() => {
     const element = dialog.current;
     if (!element) return;
-    const before = document.activeElement;
-    element.showModal();
+    before.current ??= document.activeElement;
+    if (!element.open) element.showModal();
     // A field to type into comes before the first button.
     element.querySelector('input')?.focus();
     const closeBeside = (event: PointerEvent) => {
@@ -35,8 +37,7 @@ export function Dialog({ label, onClose, className = '', stays = false, children
     element.addEventListener('pointerdown', closeBeside);
     return () => {
       element.removeEventListener('pointerdown', closeBeside);
-      element.close();
-      giveFocusBack(before);
+      giveFocusBack(element, before.current);
     };
   }, [stays]);
   // Outside the form that it may have been opened from: Enter in a field of its own is not that form's.

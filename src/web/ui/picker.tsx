@@ -1,6 +1,6 @@
 import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { usePopover } from './use-popover.ts';
 
 export interface PickerOption {
   readonly key: string;
@@ -21,39 +21,11 @@ interface PickerProps {
 
 /** One of many by name: a blank that opens a list to type into. */
 export function Picker({ label, chosen, options, onChoose, placeholder = 'choose', invalid = false }: PickerProps) {
-  const [open, setOpen] = useState(false);
-  const root = useRef<HTMLSpanElement>(null);
-  const button = useRef<HTMLButtonElement>(null);
+  const { open, setOpen, close, root, button, around } = usePopover();
   const current = options.find(({ key }) => key === chosen);
-
-  useEffect(() => {
-    if (!open) return;
-    const closeOutside = (event: PointerEvent) => {
-      if (event.target instanceof Node && !root.current?.contains(event.target)) setOpen(false);
-    };
-    document.addEventListener('pointerdown', closeOutside);
-    return () => document.removeEventListener('pointerdown', closeOutside);
-  }, [open]);
-
-  const close = () => {
-    setOpen(false);
-    button.current?.focus();
-  };
   const groups = [...new Set(options.map(({ group }) => group ?? ''))];
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: Esc closes what its button opened, wherever the focus is in it
-    <span
-      ref={root}
-      className="relative inline-block max-w-full"
-      onKeyDown={(event) => {
-        if (event.key !== 'Escape' || !open) return;
-        event.stopPropagation();
-        close();
-      }}
-      onBlur={({ relatedTarget }) => {
-        if (relatedTarget instanceof Node && !root.current?.contains(relatedTarget)) setOpen(false);
-      }}
-    >
+    <span ref={root} className="relative inline-block max-w-full" {...around}>
       <button
         ref={button}
         type="button"
