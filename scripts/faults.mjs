@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { rmSync } from 'node:fs';
+import { readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './build.mjs';
 import { freePort, startPostgres } from './postgres.mjs';
@@ -55,7 +55,9 @@ await runScript(async () => {
   const kill = async (name) => {
     const server = servers[name];
     const gone = new Promise((resolve) => server.once('exit', resolve));
-    server.kill('SIGKILL');
+    // With all its parts, in one moment: none of them hears that the others are gone.
+    const parts = partsOf(server.pid);
+    for (const pid of [server.pid, ...parts]) process.kill(pid, 'SIGKILL');
     await gone;
   };
 
@@ -118,6 +120,22 @@ await runScript(async () => {
   await postgres.stop();
   process.exit(total.missing === 0 && total.doubled === 0 ? 0 : 1);
 });
+
+/** The processes that a process has begun. */
+function partsOf(parent) {
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .filter((pid) => {
+      try {
+        // The name in brackets may hold anything; the parent is the second field behind it (proc(5)).
+        return Number(readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').at(-1).split(' ')[1]) === parent;
+      } catch {
+        // It has ended meanwhile.
+        return false;
+      }
+    })
+    .map(Number);
+}
 
 function pause(milliseconds) {
   return new Promise((resolve) => setTimeout(resolve, milliseconds));

@@ -14,10 +14,13 @@ import { useWorkspace, WorkspaceProvider } from './shell/workspace.tsx';
 import { Skeleton, Trouble } from './ui/states.tsx';
 import './styles.css';
 
+const PRELOAD_AFTER_MS = 3000;
+
 const SignIn = lazy(() => import('./people/sign-in.tsx'));
 const AccountPage = lazy(() => import('./people/account-page.tsx'));
 const DaySheet = lazy(() => import('./tasks/day-sheet.tsx'));
-const TaskSheet = lazy(() => import('./tasks/task-sheet.tsx'));
+const loadTaskSheet = () => import('./tasks/task-sheet.tsx');
+const TaskSheet = lazy(loadTaskSheet);
 const Schedules = lazy(() => import('./schedules/schedules-page.tsx'));
 const Worksheet = lazy(() => import('./schedules/worksheet/worksheet-page.tsx'));
 const ScheduleBench = lazy(() => import('./schedules/schedule-bench.tsx'));
@@ -73,14 +76,32 @@ function Home() {
   return <Navigate to={me.isManager ? '/schedules' : `/day-sheet/${me.id}`} replace />;
 }
 
+/** What went wrong with a page, in words: the error's own are for the console, where React has put them. */
+function saidOf(error: unknown): { readonly status: number; readonly title: string; readonly detail: string } {
+  if (!(error instanceof Error)) return { status: 404, title: 'Lost', detail: 'There is no page at this address.' };
+  const isNotLoaded = /dynamically imported module|Importing a module script failed/i.test(error.message);
+  return isNotLoaded
+    ? {
+        status: 0,
+        title: 'Not loaded',
+        detail:
+          'This page could not be loaded: there is no connection, or a newer version is there. What you typed is kept.',
+      }
+    : {
+        status: 500,
+        title: 'Broken',
+        detail: 'This page broke down by a fault of ours. What you typed is kept; load it again.',
+      };
+}
+
 function Lost() {
   const error = useRouteError();
-  const detail = error instanceof Error ? error.message : 'There is no page at this address.';
+  const { status, title, detail } = saidOf(error);
   return (
     <div className="p-2">
       <Trouble
-        error={new ProblemError({ type: 'about:blank', title: 'Lost', status: 404, detail })}
-        retry={() => window.location.assign('/')}
+        error={new ProblemError({ type: 'about:blank', title, status, detail })}
+        retry={() => (status === 404 ? window.location.assign('/') : window.location.reload())}
       />
     </div>
   );
@@ -124,6 +145,9 @@ const router = createBrowserRouter([
     ],
   },
 ]);
+
+// What is opened most, before the connection may be gone. Where it fails it is asked for again when it is opened, and told then.
+window.setTimeout(() => void loadTaskSheet().catch(() => undefined), PRELOAD_AFTER_MS);
 
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no place to draw in.');

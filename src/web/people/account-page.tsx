@@ -22,9 +22,11 @@ export default function AccountPage() {
       </div>
       {!data && <Skeleton rows={5} />}
       {data && (
-        <div className="grid max-w-[980px] grid-cols-[minmax(0,1fr)_320px] gap-x-12 gap-y-8 border-t border-line-2 px-5 py-4 max-[820px]:grid-cols-1 max-[720px]:px-4">
-          <Sessions sessions={data.sessions} onEnded={() => void mutate()} />
-          <Password onChanged={() => void mutate()} />
+        <div className="border-t border-line-2">
+          <div className="grid max-w-[980px] grid-cols-[minmax(0,1fr)_320px] gap-x-12 gap-y-8 px-5 py-4 max-[820px]:grid-cols-1 max-[720px]:px-4">
+            <Sessions sessions={data.sessions} onEnded={() => void mutate()} />
+            <Password onChanged={() => void mutate()} />
+          </div>
         </div>
       )}
     </div>

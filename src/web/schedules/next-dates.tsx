@@ -102,7 +102,10 @@ function StepLine({ task: { due, appears, starts, startTime, dueTime }, title, w
   const times = startTime ? `${startTime}${dueTime ? `–${dueTime}` : ''}` : (dueTime ?? '');
   return (
     <tr className="text-ink-2">
-      <td />
+      <td>
+        {/* It hangs on the mast of its set. */}
+        <i className="-mt-px ml-[2px] block h-[33px] w-px bg-line-2" />
+      </td>
       <td className="date">
         <DateBlock day={due} look="quiet" />
       </td>

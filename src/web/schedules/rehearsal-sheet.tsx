@@ -113,8 +113,8 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
       <table className="tt is-static w-full px-5 [&_td]:!h-[33px]">
         <colgroup>
           <col style={{ width: 154 }} />
-          <col style={{ width: 112 }} />
-          <col style={{ width: 108 }} />
+          <col style={{ width: 100 }} />
+          <col style={{ width: 104 }} />
           <col />
         </colgroup>
         <thead>
@@ -124,7 +124,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
             </th>
             <th scope="col">appears</th>
             <th scope="col">who</th>
-            <th scope="col">remark</th>
+            <th scope="col">{set.parts.length > 1 ? 'task' : 'remark'}</th>
           </tr>
         </thead>
         <tbody>

@@ -152,7 +152,7 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
           )}
         </Band>
         {sheet.unassigned.count > 0 && (
-          <Band name="nobody’s yet" count={sheet.unassigned.count} asides={['yours to claim']}>
+          <Band name="nobody’s" count={sheet.unassigned.count} asides={['to claim']}>
             {sheet.unassigned.tasks.map(line('unassigned'))}
             {sheet.unassigned.count > sheet.unassigned.tasks.length && (
               <p className="py-2 text-[13px] text-ink-2 max-[720px]:px-4">

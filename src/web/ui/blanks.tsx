@@ -145,7 +145,7 @@ export function DateBlank({
 }) {
   const today = useToday();
   return (
-    <span className="inline-flex flex-wrap items-center">
+    <span className="inline-flex flex-wrap items-center [&>.field-error]:order-last [&>.field-error]:basis-full">
       <ReadBlank
         label={label}
         shown={sayDate(value)}
