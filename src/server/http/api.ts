@@ -96,7 +96,8 @@ function requestLimit(): RequestHandler {
 /** Wrong passwords are counted by account as well as by address, and for the two of them together. */
 function signInLimits(log: Logger): RequestHandler[] {
   const accountOf = (body: unknown): string => {
-    const email = typeof body === 'object' && body !== null && 'email' in body ? String(body.email) : '';
+    const given: unknown = typeof body === 'object' && body !== null && 'email' in body ? body.email : '';
+    const email = typeof given === 'string' ? given : '';
     return createHash('sha256').update(email.trim().toLowerCase()).digest('hex').slice(0, 32);
   };
   const keys = {

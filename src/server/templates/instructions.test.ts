@@ -3,6 +3,15 @@ import { picturesIn, sanitiseInstructions, withPictures } from './instructions.t
 
 const ID = '0190a000-0000-7000-8000-000000000000';
 
+describe('a table', () => {
+  it('claims no more cells than anybody writes, whatever is pasted', () => {
+    const table = (cell: string) => sanitiseInstructions(`<table><tbody><tr>${cell}</tr></tbody></table>`);
+    expect(table('<td colspan="99999999" rowspan="3">x</td>')).toContain('<td colspan="40" rowspan="3">x</td>');
+    expect(table('<td colspan="1e9">x</td>')).toContain('<td colspan="40">x</td>');
+    expect(table('<th rowspan="-2" colspan="wide">x</th>')).toContain('<th>x</th>');
+  });
+});
+
 describe('instructions', () => {
   it.each([
     ['<p>ok</p><script>alert(1)</script>', '<p>ok</p>'],

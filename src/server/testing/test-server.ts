@@ -37,7 +37,10 @@ export async function testServer({
   worker = false,
   log = silent,
   addresses = LOOPBACK_ONLY,
-}: Partial<Pick<ServerOptions, 'log' | 'addresses'>> & { readonly worker?: boolean } = {}): Promise<TestServer> {
+  webFolder = null,
+}: Partial<Pick<ServerOptions, 'log' | 'addresses' | 'webFolder'>> & {
+  readonly worker?: boolean;
+} = {}): Promise<TestServer> {
   const admin = await dataSource(inject('databaseUrl')).initialize();
   const name = `t_${randomBytes(6).toString('hex')}`;
   await admin.query(`create database ${name} template tern_quay`);
@@ -54,7 +57,7 @@ export async function testServer({
     clock,
     log,
     addresses,
-    webFolder: null,
+    webFolder,
     roles: { web: true, worker },
     prepare: async () => undefined,
   });

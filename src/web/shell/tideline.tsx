@@ -357,11 +357,16 @@ interface DayLabelsProps {
   readonly today: CivilDay;
 }
 
+/** Of a day of the month, in pixels, with some room around it. */
+const FIGURE_WIDTH = 20;
+
 function DayLabels({ days, x, columnWidth, narrow, today }: DayLabelsProps) {
   const isNearToday = (day: CivilDay) => day !== today && day > today - 4 && day < today + 3;
   return (
     <>
       {days.map(({ day }, i) => {
+        // Magnified on a phone, only every other figure, or fewer, has room.
+        if (narrow && day !== today && (day - today) % Math.ceil(FIGURE_WIDTH / columnWidth) !== 0) return null;
         if (day === today) {
           return (
             <g key={day}>
