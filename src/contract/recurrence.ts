@@ -115,7 +115,8 @@ const closedSeasons = z.object({
 });
 
 export const recurrenceSchema: z.ZodType<Recurrence, Recurrence> = z.object({
-  start: isoDate,
+  // A count or a number goes back to it: what began before anybody's time would be counted for nothing.
+  start: isoDate.refine((date) => date >= '1900-01-01' && date < '2200-01-01', 'It starts between 1900 and 2199.'),
   rules: z
     .array(rule)
     .min(1, 'Say when: there is no rule yet.')

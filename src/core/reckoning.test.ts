@@ -44,7 +44,6 @@ describe('a rule that looks through thousands of years', () => {
       Array.from({ length: 12 }, () => rare),
       { closed: CLOSED_BUT_ONE_DAY },
     );
-    expect(fault(twelve)).toContain('takes too long to work out');
     expect(recurrenceProblems(twelve, WEEKDAYS_ONLY)).toEqual([
       { path: 'rules', message: expect.stringContaining('takes too long to work out') },
     ]);

@@ -95,7 +95,10 @@ describe('any request', () => {
     const go = async () => {
       while (next < REQUESTS) {
         const i = next++;
-        answers.push(await askOne(i, random));
+        const answer = await askOne(i, random);
+        // What was sent is kept only where somebody will want to read it.
+        const isOdd = answer.status >= 500 || answer.milliseconds > LONGEST_MS;
+        answers.push(isOdd ? answer : { ...answer, body: null });
         if (i === Math.floor(REQUESTS / 4)) heapAfterAWhile = process.memoryUsage().heapUsed;
       }
     };

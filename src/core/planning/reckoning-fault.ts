@@ -6,7 +6,7 @@ import { planDays } from './plan.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
 
 /** Steps that a year of one schedule and its next date may take: a few milliseconds. Lists ask it of thousands. */
-const SCHEDULE_STEPS = 50_000;
+const SCHEDULE_STEPS = 150_000;
 
 /**
  * Why a schedule can't be kept: working out its coming year and its next date takes too long. Null where it doesn't.

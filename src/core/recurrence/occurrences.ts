@@ -86,7 +86,11 @@ function prepare(recurrence: Recurrence, calendar: WorkingCalendar): OccurrenceS
 
 function joined(rules: readonly RuleDates[], from: CivilDay, to: CivilDay): CivilDay[] {
   const days: CivilDay[] = [];
-  for (let i = 0; i < rules.length; i++) (rules[i] as RuleDates).addBetween(days, from, to);
+  for (let i = 0; i < rules.length; i++) {
+    const before = days.length;
+    (rules[i] as RuleDates).addBetween(days, from, to);
+    spend(days.length - before);
+  }
   for (let i = 1; i < days.length; i++) if ((days[i - 1] as number) >= (days[i] as number)) return sortedOnce(days);
   return days;
 }
