@@ -326,7 +326,8 @@ describe('one task changed by hand', () => {
     expect(await template()).toMatchObject({ instructions: '<p>New</p>', estimateMinutes: 45, version: 2 });
     await ines.post(`/api/changes/${put.body.changeId}/undo`).expect(200);
     expect(await template()).toMatchObject({ instructions: '<p>Old</p>', estimateMinutes: 30 });
-    await nadia.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    await nadia.post(`/api/changes/${body.changeId}/undo`).expect(403);
+    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
     expect(await task(id)).toMatchObject({ title: 'Edited', on: '2026-11-24', estimateMinutes: 30 });
   });
 });

@@ -210,8 +210,10 @@ describe('many tasks at once', () => {
     expect(await tasks()).toEqual(before);
     // Far off is a slip of the fingers.
     const far = { kind: 'move', by: { amount: -366, unit: 'day' } };
-    await deed(ines, await tasks(), far).expect(200);
-    expect((await deed(ines, await tasks(), far).expect(422)).body.detail).toContain('too far off');
+    const { changeId } = (await deed(ines, before, far).expect(200)).body;
+    const moved = before.map(({ id, version }) => ({ id, version: version + 1 }));
+    expect((await deed(ines, moved, far).expect(422)).body.detail).toContain('too far off');
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
   });
 
   it('are skipped with the reason in their notes', async () => {
