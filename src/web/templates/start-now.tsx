@@ -8,6 +8,7 @@ import { useWorkspace } from '../shell/workspace.tsx';
 import { useHandMade } from '../tasks/api.ts';
 import { DateBlank, TimeBlank } from '../ui/blanks.tsx';
 import { Dialog } from '../ui/dialog.tsx';
+import { useDraft } from '../ui/draft.ts';
 import { PersonBlank } from '../ui/person-blank.tsx';
 import { Picker, type PickerOption } from '../ui/picker.tsx';
 import { CloseButton } from '../ui/side-sheet.tsx';
@@ -100,7 +101,8 @@ function Start({ template, place, onClose, onOther }: StartProps) {
   const [on, setOn] = useState(place.on ?? today);
   const [subject, setSubject] = useState({ clientId: place.clientId ?? null, assetId: place.assetId ?? null });
   const [assigneeId, setAssignee] = useState<string | null>(template.assigneeId ?? me.id);
-  const [special, setSpecial] = useState('');
+  // Kept over a closed sheet, until it is used.
+  const { draft: special, change: setSpecial, forget } = useDraft(`start.${template.id}`, '');
   const [changes, setChanges] = useState<Readonly<Record<string, PartChange>>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -157,6 +159,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
         `Made ${plural(made.tasks.length, 'task')}: ${titleOf(template.titlePattern, assigneeId)}.`,
         made.changeId,
       );
+      forget();
       onClose();
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
