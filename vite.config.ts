@@ -11,6 +11,11 @@ export default defineConfig({
   cacheDir: '../../node_modules/.vite',
   plugins: [react(), tailwindcss()],
   build: { outDir: '../../dist/web', emptyOutDir: true, target: 'es2023' },
-  server: { host: '127.0.0.1', port: webPort, strictPort: true, // `/api.ts` is one of our own files.
-    proxy: { '^/api/': { target: apiUrl } } },
+  server: {
+    host: '127.0.0.1',
+    port: webPort,
+    strictPort: true,
+    // A plain '/api' would also catch `/api.ts`, one of our own files.
+    proxy: { '^/api/': { target: apiUrl } },
+  },
 });
