@@ -61,3 +61,18 @@ export const impactSchema = z.object({
   datesAfter: z.number().int(),
 });
 export type Impact = z.infer<typeof impactSchema>;
+
+const KEPT_FIGURES = {
+  finished: 'keptBegun',
+  'under way': 'keptBegun',
+  'written on': 'keptByHand',
+  'edited by hand': 'keptByHand',
+  'changed since': 'keptByHand',
+  'showing already': 'keptShowing',
+} as const satisfies Record<(typeof KEPT_BECAUSE)[number], keyof Impact['figures']>;
+
+/** The figure that counts an item. */
+export function figureOf({ kind, because }: Pick<ImpactItem, 'kind' | 'because'>): keyof Impact['figures'] {
+  if (kind !== 'kept') return kind;
+  return because === null ? 'keptBegun' : KEPT_FIGURES[because];
+}

@@ -1,4 +1,4 @@
-import type { Impact, ImpactItem, Reach } from '../../contract/index.ts';
+import { figureOf, type Impact, type ImpactItem, type Reach } from '../../contract/index.ts';
 import {
   dayOfIso,
   isDated,
@@ -102,12 +102,6 @@ export function countedItems(all: readonly ImpactItem[]): Pick<Impact, 'figures'
   const figures = { added: 0, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0 };
   const items = all.filter((item) => ++figures[figureOf(item)] <= TOLD_OF_EACH);
   return { figures, items };
-}
-
-function figureOf({ kind, because }: ImpactItem): keyof Impact['figures'] {
-  if (kind !== 'kept') return kind;
-  if (because === 'edited by hand' || because === 'written on' || because === 'changed since') return 'keptByHand';
-  return because === 'showing already' ? 'keptShowing' : 'keptBegun';
 }
 
 function itemOf(scope: Scope, { row, there, owed }: Synced, step: TaskReconciliation, say: Words): ImpactItem | null {

@@ -1,4 +1,4 @@
-import type { Impact, ImpactItem } from '../../contract/index.ts';
+import { figureOf, type Impact, type ImpactItem } from '../../contract/index.ts';
 import { plural } from '../../core/index.ts';
 
 /** Whether a change does anything that somebody should see before it is saved. */
@@ -67,12 +67,6 @@ export function groupsOf({ figures, items }: Impact, removal: Removal = 'take ba
     word: key === 'removed' ? REMOVALS[removal] : word,
     aside,
     count: figures[key],
-    items: items.filter((item) => groupOf(item) === key),
+    items: items.filter((item) => figureOf(item) === key),
   })).filter(({ count }) => count > 0);
-}
-
-function groupOf({ kind, because }: ImpactItem): keyof Impact['figures'] {
-  if (kind !== 'kept') return kind;
-  if (because === 'edited by hand' || because === 'written on' || because === 'changed since') return 'keptByHand';
-  return because === 'showing already' ? 'keptShowing' : 'keptBegun';
 }
