@@ -35,6 +35,24 @@ test('the tideline drives the day sheet, by mouse and by keys', async ({ page })
   await expect(page.getByRole('button', { name: 'Unfold the tideline' })).toBeVisible();
 });
 
+test('a month opens whole, and an open task prints on a page', async ({ page }) => {
+  await stepIn(page, 'Nadia Orme');
+  await page.getByRole('button', { name: /choose from a month/ }).click();
+  await expect(page.getByRole('grid')).toBeInViewport({ ratio: 1 });
+  await page.keyboard.press('Escape');
+  await page.getByText('Pontoon C inspection').first().click();
+  await expect(page.getByRole('heading', { name: 'Instructions' })).toBeVisible();
+  await page.emulateMedia({ media: 'print' });
+  // A4 at 96 dots an inch.
+  await page.setViewportSize({ width: 794, height: 1123 });
+  await expect(page.getByRole('button', { name: 'Change this one' })).toBeHidden();
+  const widest = () =>
+    page.evaluate(() =>
+      Math.max(...[...document.querySelectorAll('main *')].map((part) => part.getBoundingClientRect().right)),
+    );
+  await expect.poll(widest).toBeLessThanOrEqual(794);
+});
+
 test('a span on the tideline shows the schedules with a date in it', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   const all = page.getByRole('row');
