@@ -11,6 +11,7 @@ for (const [name, address, landmark] of [
   ['the schedule bench', '/schedules/new?like=payroll', 'form'],
   ['the templates', '/templates', 'row'],
   ['a new template', '/templates/new', 'form'],
+  ['the account page', '/account', 'list'],
 ] as const) {
   test(`${name} are accessible in both themes`, async ({ page }) => {
     await stepIn(page, 'Ines Calloway');

@@ -1,4 +1,4 @@
-import { expect, stepIn, test } from './journey.ts';
+import { expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('another browser sees the work without reloading', async ({ page, browser }) => {
   await stepIn(page, 'Nadia Orme');
@@ -39,6 +39,7 @@ test('a month opens whole, and an open task prints on a page', async ({ page }) 
   await stepIn(page, 'Nadia Orme');
   await page.getByRole('button', { name: /choose from a month/ }).click();
   await expect(page.getByRole('grid')).toBeInViewport({ ratio: 1 });
+  await expectAccessible(page);
   await page.keyboard.press('Escape');
   await page.getByText('Pontoon C inspection').first().click();
   await expect(page.getByRole('heading', { name: 'Instructions' })).toBeVisible();
