@@ -199,6 +199,27 @@ describe('a file', () => {
     for (const { body } of sent) await nadia.get(`/api/files/${body.file.id}`).expect(200);
   });
 
+  it('is refused once a task, a person’s day or the workspace is full, and nothing is kept of it', async () => {
+    const nadiaId = (await server.person('Nadia Orme')).id;
+    const full = async (count: number, bytes: number, on: string | null, ago: number, said: string) => {
+      await server.source.query(
+        `insert into file (workspace_id, id, upload_key, task_id, name, media_type, bytes, stored, is_picture, uploaded_at, uploaded_by)
+         select t.workspace_id, gen_random_uuid(), gen_random_uuid(), $5::uuid, 'filler', 'image/jpeg', $2, 'filler', true,
+           $4::timestamptz, $6 from task t, generate_series(1, $1::int) where t.id = $3`,
+        [count, bytes, taskId, new Date(server.clock.now() - ago * 86_400_000), on, nadiaId],
+      );
+      const { body } = await send(nadia, picture, 'a.jpg', { taskId }).expect(413);
+      expect(body.detail).toContain(said);
+      expect(await readdir(`${server.filesFolder}/incoming`)).toEqual([]);
+      await server.source.query(`delete from file where name = 'filler'`);
+    };
+    await full(100, 1, taskId, 2, 'with this task already');
+    await full(500, 1, null, 0, 'in a day');
+    await full(110, 20_000_000, null, 0, 'in a day');
+    await full(1100, 20_000_000, null, 2, '20 GB');
+    await send(nadia, picture, 'a.jpg', { taskId }).expect(200);
+  });
+
   it('that ended half way leaves nothing behind after a day', async () => {
     const store = await FileStore.at(server.filesFolder);
     await writeFile(`${store.incoming}/half`, 'x');
