@@ -15,6 +15,15 @@ export default defineConfig({
       },
       {
         test: {
+          name: 'components',
+          include: ['src/web/**/*.test.tsx'],
+          environment: 'jsdom',
+          setupFiles: ['src/web/testing/browser.ts'],
+          testTimeout: 30_000,
+        },
+      },
+      {
+        test: {
           name: 'api',
           include: ['src/server/**/*.test.ts'],
           environment: 'node',

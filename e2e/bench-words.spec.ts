@@ -63,6 +63,18 @@ test('what can’t be read is marked, explained and kept; a suggestion puts it r
   await expectAccessible(page);
 });
 
+test('a phrase that can’t be read is not saved as the rule before it', async ({ page }) => {
+  await page.getByRole('button', { name: /^Template/ }).click();
+  await page.keyboard.type('Payroll');
+  await page.keyboard.press('Enter');
+  await phrase(page).fill('every monday except in may');
+  await page.getByRole('button', { name: /^Save/ }).click();
+  await expect(phrase(page)).toBeFocused();
+  await expect(page.getByText(/is not understood/)).toBeVisible();
+  await page.keyboard.press('Control+Enter');
+  await expect(page).toHaveURL(/schedules\/new/);
+});
+
 test('every kind of rule can be chosen and filled in', async ({ page }) => {
   const often = page.getByLabel('The rule: how often');
   await often.selectOption({ label: 'by working days' });

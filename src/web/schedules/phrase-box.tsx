@@ -49,6 +49,7 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
         className="phrase-box"
         aria-label="When, in words"
         aria-invalid={problem !== null}
+        data-unread={!isRead || undefined}
         aria-describedby={problem ? problemId : undefined}
         rows={1}
         spellCheck={false}

@@ -1,38 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import type { TaskLine } from '../../contract/index.ts';
 import { dayOfIso } from '../../core/index.ts';
+import { lineOf } from '../testing/tasks.ts';
 import { sayFor, sayTimes, sayWindow, timeOf } from './task-words.ts';
 
 const today = dayOfIso('2026-11-24');
-const task = (rest: Partial<TaskLine>): TaskLine => ({
-  id: '00000000-0000-4000-8000-000000000000',
-  version: 1,
-  title: 'Opening walk',
-  category: null,
-  client: null,
-  asset: null,
-  assignee: null,
-  state: 'open',
-  late: false,
-  daysLate: 0,
-  on: '2026-11-24',
-  startsOn: '2026-11-24',
-  dueOn: '2026-11-24',
-  startTime: null,
-  dueTime: null,
-  zone: null,
-  estimateMinutes: 30,
-  priority: 'normal',
-  proofMissing: [],
-  signsOff: null,
-  setSize: 1,
-  stepsDone: 0,
-  stepsTotal: 0,
-  startedAt: null,
-  doneAt: null,
-  ...rest,
-});
-
 describe('the times of a task', () => {
   it.each([
     ['11:00', '12:00', '11:00–12:00'],
@@ -44,18 +15,18 @@ describe('the times of a task', () => {
   });
 
   it('say how late it is before anything else', () => {
-    expect(sayWindow(task({ late: true, daysLate: 3, dueOn: '2026-11-21' }), today, today)).toBe('3 days late');
-    expect(sayWindow(task({ late: true, daysLate: 0, dueTime: '09:00' }), today, today)).toBe('late today');
+    expect(sayWindow(lineOf({ late: true, daysLate: 3, dueOn: '2026-11-21' }), today, today)).toBe('3 days late');
+    expect(sayWindow(lineOf({ late: true, daysLate: 0, dueTime: '09:00' }), today, today)).toBe('late today');
   });
 
   it('say the later day it may be finished by', () => {
-    expect(sayWindow(task({ dueOn: '2026-11-25' }), today, today)).toBe('by tomorrow');
-    expect(sayWindow(task({ dueOn: '2026-12-03' }), today, today)).toBe('by Thu 3 Dec');
-    expect(sayWindow(task({}), today, today)).toBe('any time');
+    expect(sayWindow(lineOf({ dueOn: '2026-11-25' }), today, today)).toBe('by tomorrow');
+    expect(sayWindow(lineOf({ dueOn: '2026-12-03' }), today, today)).toBe('by Thu 3 Dec');
+    expect(sayWindow(lineOf({}), today, today)).toBe('any time');
   });
 
   it('of work done late stay its times', () => {
-    expect(sayWindow(task({ state: 'done', late: true, daysLate: 1, dueTime: '10:00' }), today, today)).toBe(
+    expect(sayWindow(lineOf({ state: 'done', late: true, daysLate: 1, dueTime: '10:00' }), today, today)).toBe(
       'by 10:00',
     );
   });
@@ -69,8 +40,8 @@ describe('whom a task is for', () => {
   const named = (name: string) => ({ id: '00000000-0000-4000-8000-000000000000', name });
   it('is not said twice when the title says it', () => {
     const vessel = { asset: named('Quiet Harriet'), client: named('Edda Rushworth') };
-    expect(sayFor(task({ ...vessel, title: 'Gas and shore power' }))).toBe('Quiet Harriet, Edda Rushworth');
-    expect(sayFor(task({ ...vessel, title: 'Gas and shore power · Quiet Harriet' }))).toBe('Edda Rushworth');
-    expect(sayFor(task({}))).toBe('');
+    expect(sayFor(lineOf({ ...vessel, title: 'Gas and shore power' }))).toBe('Quiet Harriet, Edda Rushworth');
+    expect(sayFor(lineOf({ ...vessel, title: 'Gas and shore power · Quiet Harriet' }))).toBe('Edda Rushworth');
+    expect(sayFor(lineOf({}))).toBe('');
   });
 });

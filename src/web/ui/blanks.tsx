@@ -27,6 +27,7 @@ function ReadBlank<T>({
   readLeft = read,
   onChange,
   wrong,
+  refused,
   width,
   longest = 22,
   className = '',
@@ -41,6 +42,8 @@ function ReadBlank<T>({
   readonly onChange: (value: T) => void;
   /** What is wrong with a text that can't be read. */
   readonly wrong: string | ((text: string) => string);
+  /** What whoever looks at the whole form has against a text that can be read. */
+  readonly refused?: string | undefined;
   /** In characters: at least, and at most however much is typed. */
   readonly width: number;
   readonly longest?: number;
@@ -55,7 +58,8 @@ function ReadBlank<T>({
   useEffect(() => {
     if (!typing && !unread) setText(shown);
   }, [shown, typing, unread]);
-  const isWrong = (typing ? read(text) : readLeft(text)) === undefined;
+  const isUnread = (typing ? read(text) : readLeft(text)) === undefined;
+  const isWrong = isUnread || refused !== undefined;
   const take = (typed: string, how: (text: string) => T | undefined) => {
     const value = how(typed);
     if (value !== undefined && typed !== shown) onChange(value);
@@ -74,6 +78,7 @@ function ReadBlank<T>({
         style={{ width: `calc(${Math.max(width, Math.min(text.length + 0.5, longest))}ch + 14px)`, maxWidth: '100%' }}
         aria-label={label}
         aria-invalid={isWrong}
+        data-unread={isUnread || undefined}
         aria-describedby={isWrong ? errorId : undefined}
         value={text}
         onFocus={() => setTyping(true)}
@@ -83,7 +88,7 @@ function ReadBlank<T>({
         }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && (when === 'left' || readLeft !== read)) leave();
-          if (event.key === 'Escape' && isWrong) {
+          if (event.key === 'Escape' && isUnread) {
             event.stopPropagation();
             setText(shown);
             setUnread(false);
@@ -96,7 +101,7 @@ function ReadBlank<T>({
       />
       {isWrong && (
         <span id={errorId} role="alert" className="field-error ml-1">
-          {typeof wrong === 'string' ? wrong : wrong(text)}
+          {!isUnread ? refused : typeof wrong === 'string' ? wrong : wrong(text)}
         </span>
       )}
     </>
@@ -265,43 +270,28 @@ export function ChoiceBlank<T extends string | number>({
   );
 }
 
-interface EstimateBlankProps {
-  readonly label?: string;
+/** How long it takes: "45 min", "1 h 30"; a bare number is minutes. */
+export function EstimateBlank({
+  label = 'Estimate',
+  minutes,
+  message,
+  onChange,
+}: Partial<BlankProps> & {
+  /** NaN while nothing is said yet. */
   readonly minutes: number;
   readonly message: string | undefined;
   readonly onChange: (minutes: number) => void;
-}
-
-/** How long it takes: "45 min", "1 h 30"; a bare number is minutes. */
-export function EstimateBlank({ label = 'Estimate', minutes, message, onChange }: EstimateBlankProps) {
-  const [text, setText] = useState(Number.isFinite(minutes) ? sayDuration(minutes) : '');
-  const [typing, setTyping] = useState(false);
-  useEffect(() => {
-    if (!typing && Number.isFinite(minutes)) setText(sayDuration(minutes));
-  }, [minutes, typing]);
-  const errorId = useId();
-  const unread = readDuration(text) === null;
+}) {
   return (
-    <>
-      <input
-        className="blank"
-        style={{ width: `calc(${Math.max(5, text.length)}ch + 18px)` }}
-        aria-label={label}
-        aria-invalid={unread || message !== undefined}
-        aria-describedby={errorId}
-        value={text}
-        onFocus={() => setTyping(true)}
-        onBlur={() => setTyping(false)}
-        onChange={({ target }) => {
-          setText(target.value);
-          // What can't be read is refused like an estimate of nothing, so that the old one is not saved in its place.
-          onChange(readDuration(target.value) ?? 0);
-        }}
-      />
-      <span id={errorId} role="alert" className="field-error">
-        {unread ? ' write it like 45 min or 1 h 30' : message ? ` ${message}` : ''}
-      </span>
-    </>
+    <ReadBlank
+      label={label}
+      shown={Number.isFinite(minutes) ? sayDuration(minutes) : ''}
+      width={5}
+      wrong="write it like 45 min or 1 h 30"
+      refused={message}
+      read={(text) => readDuration(text) ?? undefined}
+      onChange={onChange}
+    />
   );
 }
 

@@ -1,0 +1,56 @@
+import { cleanup } from '@testing-library/react';
+import { afterEach, beforeEach, expect, vi } from 'vitest';
+
+/** What a browser has and jsdom has not, as far as our parts use it; and a console that fails the test. */
+
+// React lets a test wait for what it draws.
+Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: true });
+
+class Observer {
+  observe(): void {}
+  unobserve(): void {}
+  disconnect(): void {}
+}
+Object.assign(globalThis, {
+  ResizeObserver: Observer,
+  /** As wide as a desk. */
+  matchMedia: (query: string) => ({
+    matches: false,
+    media: query,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  }),
+});
+
+for (const [name, pixels] of [
+  ['clientWidth', 1280],
+  ['clientHeight', 800],
+] as const)
+  Object.defineProperty(HTMLElement.prototype, name, { configurable: true, get: () => pixels });
+
+Element.prototype.scrollIntoView = () => undefined;
+HTMLElement.prototype.setPointerCapture = () => undefined;
+
+HTMLDialogElement.prototype.showModal = function showModal() {
+  this.setAttribute('open', '');
+};
+HTMLDialogElement.prototype.close = function close() {
+  this.removeAttribute('open');
+  this.dispatchEvent(new Event('close'));
+};
+
+const said: unknown[][] = [];
+
+beforeEach(() => {
+  said.length = 0;
+  for (const level of ['error', 'warn'] as const)
+    vi.spyOn(console, level).mockImplementation((...all) => said.push(all));
+  localStorage.clear();
+  sessionStorage.clear();
+});
+
+afterEach(() => {
+  cleanup();
+  vi.restoreAllMocks();
+  expect(said, 'errors and warnings on the console').toEqual([]);
+});

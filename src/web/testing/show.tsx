@@ -1,0 +1,76 @@
+import { type RenderResult, render } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { MemoryRouter } from 'react-router';
+import { SWRConfig } from 'swr';
+import { vi } from 'vitest';
+import type { Person, Workspace } from '../../contract/index.ts';
+import { KeyProvider } from '../shell/keys.tsx';
+import { WorkspaceProvider } from '../shell/workspace.tsx';
+
+export const INES: Person = {
+  id: '01937000-0000-7000-8000-0000000000a1',
+  name: 'Ines Calloway',
+  role: 'Marina manager',
+  isManager: true,
+  capacityMinutes: 480,
+};
+export const NADIA: Person = {
+  id: '01937000-0000-7000-8000-0000000000a2',
+  name: 'Nadia Orme',
+  role: 'Dockhand',
+  isManager: false,
+  capacityMinutes: 420,
+};
+
+/** Tern Quay on Tuesday 24 November 2026, 10:40, with what a test says otherwise. */
+export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
+  return {
+    id: '01937000-0000-7000-8000-000000000001',
+    name: 'Tern Quay',
+    zone: 'Europe/London',
+    now: '2026-11-24T10:40',
+    clockStands: true,
+    horizonDays: 14,
+    makeTime: '03:00',
+    calendar: { workingWeekdays: [1, 2, 3, 4, 5], holidays: [{ date: '2026-12-25', name: 'Christmas Day' }] },
+    categories: [],
+    workTypes: [],
+    people: [INES, NADIA],
+    subjects: [],
+    trouble: null,
+    ...other,
+  };
+}
+
+interface Around {
+  readonly me?: Person;
+  readonly workspace?: Partial<Workspace>;
+  /** Where it is opened. */
+  readonly path?: string;
+  /** What the server answers, by address without `/api`; anything else that is asked fails the test. */
+  readonly answers?: Readonly<Record<string, unknown>>;
+}
+
+/** Draws a part as it stands in the application: somebody is signed in, and the server answers what the test says. */
+export async function show(part: ReactNode, { me = INES, workspace, path = '/', answers = {} }: Around = {}) {
+  const known: Readonly<Record<string, unknown>> = { '/workspace': workspaceOf(workspace), ...answers };
+  vi.spyOn(globalThis, 'fetch').mockImplementation(async (address, { method = 'GET' } = {}) => {
+    const answer = known[String(address).replace(/^\/api/, '')];
+    if (method !== 'GET' || answer === undefined) throw new Error(`${method} ${address} is not foreseen by this test.`);
+    return new Response(JSON.stringify(answer), { headers: { 'Content-Type': 'application/json' } });
+  });
+  const around = (inner: ReactNode) => (
+    <MemoryRouter initialEntries={[path]}>
+      <SWRConfig value={{ provider: () => new Map(), shouldRetryOnError: false }}>
+        <WorkspaceProvider me={me}>
+          <KeyProvider>
+            <main tabIndex={-1}>{inner}</main>
+          </KeyProvider>
+        </WorkspaceProvider>
+      </SWRConfig>
+    </MemoryRouter>
+  );
+  const shown: RenderResult = render(around(part));
+  await shown.findByRole('main');
+  return { ...shown, show: (next: ReactNode) => shown.rerender(around(next)) };
+}
