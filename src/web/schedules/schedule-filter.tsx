@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Schedule } from '../../contract/index.ts';
 import { isDated, isoOfDay, sayDay, shownDays, tryDayOfIso, type WorkingCalendar } from '../../core/index.ts';
 import { type TideControl, useTide } from '../shell/frame.tsx';
-import type { DaySpan } from '../shell/tideline.tsx';
+import type { DaySpan } from '../shell/tide-words.ts';
 import { useWorkspace } from '../shell/workspace.tsx';
 import { useAddressFilter } from '../ui/address-filter.ts';
 

@@ -8,7 +8,8 @@ import { UnsentLine } from '../unsent/unsent-line.tsx';
 import { Jump } from './jump.tsx';
 import { KeyCard, useKeys } from './keys.tsx';
 import { useLiveNews } from './live.ts';
-import { type DaySpan, Tideline } from './tideline.tsx';
+import type { DaySpan } from './tide-words.ts';
+import { Tideline } from './tideline.tsx';
 import { TopBar } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
 

@@ -5,7 +5,8 @@ import { describe, expect, it } from 'vitest';
 import type { Tideline as Tide } from '../../contract/index.ts';
 import { dayOfIso, isoOfDay, weekdayOf } from '../../core/index.ts';
 import { show } from '../testing/show.tsx';
-import { type DaySpan, Tideline } from './tideline.tsx';
+import type { DaySpan } from './tide-words.ts';
+import { Tideline } from './tideline.tsx';
 
 const today = dayOfIso('2026-11-24');
 
