@@ -25,7 +25,7 @@ export default defineConfig({
       {
         test: {
           name: 'api',
-          include: ['src/server/**/*.test.ts'],
+          include: ['src/server/**/*.test.ts', 'scripts/**/*.test.mjs'],
           environment: 'node',
           pool: 'forks',
           globalSetup: ['src/server/testing/global-setup.ts'],

@@ -98,8 +98,11 @@ test('on a phone and magnified, months and days stand apart', async ({ page }) =
   await page.setViewportSize(PHONE);
   await expect.poll(async () => overlaps(await boxes(days))).toBe(0);
 
-  await page.goto('/schedules');
-  await page.getByRole('link', { name: 'Payroll run' }).first().click();
+  await page.goto('/schedules?find=payroll');
+  await page
+    .getByRole('link', { name: /^Payroll/ })
+    .first()
+    .click();
   const phrase = page.getByLabel('When, in words');
   await phrase.fill('every month on the 10th');
   await page.getByRole('button', { name: 'Save the change' }).click();
@@ -111,6 +114,7 @@ test('on a phone and magnified, months and days stand apart', async ({ page }) =
 test('a word without end stays within its sheet, its line and its page', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await page.goto('/day-sheet');
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   const endless = 'Mooringchain'.repeat(12);
   await capture(page, endless);
   await page.getByRole('link', { name: endless }).click();
@@ -120,6 +124,13 @@ test('a word without end stays within its sheet, its line and its page', async (
   expect((await sheet.boundingBox())?.width).toBeLessThanOrEqual(620);
   await page.getByRole('button', { name: 'Close' }).click();
 
+  // Whoever works in the dark prints on white paper too.
+  const theme = page.locator('html');
+  await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'nightwatch'));
+  await page.emulateMedia({ media: 'print' });
+  await expect(theme).toHaveAttribute('data-theme', 'daybreak');
+  await page.emulateMedia({ media: 'screen' });
+  await expect(theme).toHaveAttribute('data-theme', 'nightwatch');
   await page.emulateMedia({ media: 'print' });
   await page.setViewportSize(PAGE);
   await expect(page.getByRole('button', { name: /^(Start|Carry on|Finish)/ }).first()).toBeHidden();

@@ -1,15 +1,12 @@
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
-import { ownAccount } from './account.mjs';
+import { codeOf, ownAccount } from './account.mjs';
 import { POSTGRES, requireDebian, requireFolder, requireNode, requirePackages } from './requirements.mjs';
 import { root } from './root.mjs';
 import { runScript, Stop } from './say.mjs';
 
 const port = process.env.PORT ?? '4180';
-/** A database that ends by itself is begun again, but not for ever: so many times in so long. */
-const MOST_RESTARTS = 3;
-const RESTARTS_MS = 60_000;
 
 /** npm start: all set-up, then the application with the demo data, on loopback. */
 await runScript(async () => {
@@ -24,7 +21,7 @@ await runScript(async () => {
   let stopping = false;
   const postgres = process.env.DATABASE_URL ? null : await ownPostgres(data, () => stopping);
   const [command, ...args] = [
-    ...ownAccount(files, console.log),
+    ...ownAccount({ files, code: codeOf(root), say: console.log }),
     process.execPath,
     join(root, 'dist', 'server', 'main.js'),
   ];
@@ -63,34 +60,12 @@ await runScript(async () => {
   process.exit(stopping ? 0 : (code ?? 1));
 });
 
-/** A private PostgreSQL that is begun again, on the same port, when it ends by itself; `lost` when that happens too often. */
 async function ownPostgres(data, isStopping) {
   requireDebian(POSTGRES);
-  const { startPostgres } = await import('./postgres.mjs');
+  const { keepPostgres } = await import('./kept-postgres.mjs');
   const { ownDatabase } = await import('./database.mjs');
-  const folder = join(data, 'postgres');
-  let running = await startPostgres({ folder, say: console.log });
-  const url = await ownDatabase(running);
-  const restarts = [];
-  const lost = new Promise((resolve) => {
-    const watch = () =>
-      running.ended.then(async () => {
-        if (isStopping()) return;
-        const now = Date.now();
-        restarts.push(now);
-        if (restarts.filter((at) => now - at < RESTARTS_MS).length > MOST_RESTARTS) return resolve();
-        console.error('The database ended by itself and is begun again. Nothing that was saved is lost.');
-        try {
-          running = await startPostgres({ folder, port: running.port, say: console.log });
-          watch();
-        } catch (error) {
-          console.error(String(error.message ?? error));
-          resolve();
-        }
-      });
-    watch();
-  });
-  return { url, lost, stop: () => running.stop() };
+  const kept = await keepPostgres({ folder: join(data, 'postgres'), isStopping, say: console.log });
+  return { ...kept, url: await ownDatabase(kept) };
 }
 
 function requireFreePort() {

@@ -8,7 +8,10 @@ import { Entries } from './last-changed.tsx';
 export function TaskHistory({ taskId }: { readonly taskId: string }) {
   const [open, setOpen] = useState(false);
   return (
-    <details className="section" onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
+    <details
+      className={`section ${open ? '' : 'no-print'}`}
+      onToggle={({ currentTarget }) => setOpen(currentTarget.open)}
+    >
       <summary className="flex cursor-pointer items-baseline justify-between max-[720px]:min-h-8 max-[720px]:items-center">
         <h3 className="text-[14px] leading-[18px] text-primary">Why it is here, and its history</h3>
       </summary>

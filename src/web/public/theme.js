@@ -4,4 +4,12 @@
   const dark = matchMedia('(prefers-color-scheme: dark)').matches;
   document.documentElement.dataset.theme =
     chosen === 'daybreak' || chosen === 'nightwatch' ? chosen : dark ? 'nightwatch' : 'daybreak';
+
+  // Paper is light: white ink on it would be read by nobody.
+  const paper = matchMedia('print');
+  let onScreen = '';
+  paper.addEventListener('change', () => {
+    if (paper.matches) onScreen = document.documentElement.dataset.theme;
+    document.documentElement.dataset.theme = paper.matches ? 'daybreak' : onScreen;
+  });
 })();

@@ -62,7 +62,11 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
     save(`${name}.ics`, 'text/calendar', icsOf({ title: titleOf, key: name, tasks, workspaceZone: zone, now }));
   };
   return (
-    <SideSheet label="Rehearsal" onClose={onClose} className="absolute inset-y-0 right-0 z-20 !w-[min(560px,100%)]">
+    <SideSheet
+      label="Rehearsal"
+      onClose={onClose}
+      className="absolute inset-y-0 right-0 z-20 !w-[min(560px,100%)] max-[1000px]:fixed"
+    >
       <div className="sticky top-0 z-10 border-b border-line-2 bg-base-100 px-5 pb-3 pt-4">
         <div className="flex items-start gap-2">
           <h2 className="flex-1 text-[20px] leading-6">Rehearsal</h2>
@@ -88,7 +92,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
           {rehearsal.kind === 'problem' && rehearsal.message}
           {rehearsal.kind === 'plan' && inWords(plan)}
         </p>
-        <div className="mt-2 flex gap-2">
+        <div className="mt-2 flex flex-wrap gap-2">
           <button type="button" className="btn" disabled={plan.length === 0} onClick={() => copy().catch(sayTrouble)}>
             Copy
           </button>
@@ -113,7 +117,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
       <table className="tt is-static w-full px-5 [&_td]:!h-[33px]">
         <colgroup>
           <col style={{ width: 154 }} />
-          <col style={{ width: 100 }} />
+          <col className="max-[720px]:hidden" style={{ width: 100 }} />
           <col style={{ width: 104 }} />
           <col />
         </colgroup>
@@ -122,7 +126,9 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
             <th scope="col" className="!pl-5">
               due
             </th>
-            <th scope="col">appears</th>
+            <th scope="col" className="max-[720px]:hidden">
+              appears
+            </th>
             <th scope="col">who</th>
             <th scope="col">{set.parts.length > 1 ? 'task' : 'remark'}</th>
           </tr>
@@ -134,9 +140,11 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
                 <td className="date !pl-5">
                   <DateBlock day={one.task.due} />
                 </td>
-                <td className="whitespace-nowrap text-ink-2">{sayDay(one.task.appears, one.task.appears)}</td>
+                <td className="whitespace-nowrap text-ink-2 max-[720px]:hidden">
+                  {sayDay(one.task.appears, one.task.appears)}
+                </td>
                 <td>{whoOf(one.task.assigneeId)}</td>
-                <td>
+                <td className="!whitespace-normal">
                   {set.parts.length > 1 && <span className="mr-2">{titleOf(one.task, one.occurrence)}</span>}
                   <span className="text-ink-2">{remarkOf(one.occurrence, today)}</span>
                 </td>
@@ -146,7 +154,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
                 <td className="date !pl-5">
                   <DateBlock day={one.on} look="quiet" />
                 </td>
-                <td />
+                <td className="max-[720px]:hidden" />
                 <td />
                 <td>{REASONS[one.because]}</td>
               </tr>

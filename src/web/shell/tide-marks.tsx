@@ -97,8 +97,10 @@ interface DayLabelsProps {
   readonly today: CivilDay;
 }
 
-/** Of a day of the month, in pixels, with some room around it. */
+/** In pixels, with some room around it: a day of the month, and the two ways of writing the Monday of a week. */
 const FIGURE_WIDTH = 20;
+const MONDAY_WIDTH = 82;
+const DATE_WIDTH = 54;
 
 export function DayLabels({ days, x, columnWidth, narrow, today }: DayLabelsProps) {
   const isNearToday = (day: CivilDay) => day !== today && day > today - 4 && day < today + 3;
@@ -138,9 +140,13 @@ export function DayLabels({ days, x, columnWidth, narrow, today }: DayLabelsProp
           );
         }
         if (weekdayOf(day) !== 1 || isNearToday(day) || i > days.length - 4) return null;
+        // Where weeks are narrow it goes without saying that all of them are Mondays; narrower still, some weeks are left out.
+        const everyNth = Math.ceil(DATE_WIDTH / (columnWidth * 7));
+        if (Math.floor((day - today) / 7) % everyNth !== 0) return null;
+        const words = sayDay(day, today).replace(/ \d{4}$/, '');
         return (
           <text key={day} x={x(day) + 3} y={BASE + 15} fill="var(--ink-2)">
-            {sayDay(day, today).replace(/ \d{4}$/, '')}
+            {columnWidth * 7 < MONDAY_WIDTH ? words.replace(/^\w+ /, '') : words}
           </text>
         );
       })}

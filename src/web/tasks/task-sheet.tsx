@@ -213,7 +213,7 @@ function Files({ task }: { readonly task: Task }) {
   const shown = fixed ? task.files : others;
   if (shown.length === 0 && !mayAdd) return null;
   return (
-    <div className="section">
+    <div className={`section ${shown.length === 0 ? 'no-print' : ''}`}>
       <h3>Files</h3>
       {shown.map((file) => (
         <FileLine
