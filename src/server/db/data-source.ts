@@ -11,6 +11,7 @@ import { Holiday, Run, Workspace } from '../workspace/entity.ts';
 import { Change } from './change.ts';
 import { DeletedTasks1764300000000 } from './migrations/deleted-tasks.ts';
 import { ExceptionsAndRevisions1764100000000 } from './migrations/exceptions-and-revisions.ts';
+import { FileTotals1764800000000 } from './migrations/file-totals.ts';
 import { FirstSlice1764000000000 } from './migrations/first-slice.ts';
 import { JoinedChanges1764600000000 } from './migrations/joined-changes.ts';
 import { RunLog1764400000000 } from './migrations/run-log.ts';
@@ -59,6 +60,7 @@ export function dataSource(databaseUrl: string, connections = 4): DataSource {
       WideChanges1764500000000,
       JoinedChanges1764600000000,
       WatchedTasks1764700000000,
+      FileTotals1764800000000,
     ],
     extra: { max: connections, statement_timeout: LONGEST_QUESTION_MS, lock_timeout: LONGEST_WAIT_MS },
   });

@@ -201,23 +201,43 @@ describe('a file', () => {
 
   it('is refused once a task, a person’s day or the workspace is full, and nothing is kept of it', async () => {
     const nadiaId = (await server.person('Nadia Orme')).id;
-    const full = async (count: number, bytes: number, on: string | null, ago: number, said: string) => {
-      await server.source.query(
+    const fill = (count: number, bytes: number, on: string | null, ago: number) =>
+      server.source.query(
         `insert into file (workspace_id, id, upload_key, task_id, name, media_type, bytes, stored, is_picture, uploaded_at, uploaded_by)
          select t.workspace_id, gen_random_uuid(), gen_random_uuid(), $5::uuid, 'filler', 'image/jpeg', $2, 'filler', true,
            $4::timestamptz, $6 from task t, generate_series(1, $1::int) where t.id = $3`,
         [count, bytes, taskId, new Date(server.clock.now() - ago * 86_400_000), on, nadiaId],
       );
+    const empty = () => server.source.query(`delete from file where name = 'filler'`);
+    const full = async (count: number, bytes: number, on: string | null, ago: number, said: string) => {
+      await fill(count, bytes, on, ago);
       const { body } = await send(nadia, picture, 'a.jpg', { taskId }).expect(413);
       expect(body.detail).toContain(said);
       expect(await readdir(`${server.filesFolder}/incoming`)).toEqual([]);
-      await server.source.query(`delete from file where name = 'filler'`);
+      await empty();
     };
     await full(100, 1, taskId, 2, 'with this task already');
     await full(500, 1, null, 0, 'in a day');
     await full(110, 20_000_000, null, 0, 'in a day');
     await full(1100, 20_000_000, null, 2, '20 GB');
     await send(nadia, picture, 'a.jpg', { taskId }).expect(200);
+    // Of several at once only as many as there is room for.
+    const [{ count = 0 } = {}] = await server.source.query<{ count: number }[]>(
+      'select count(*)::int as count from file where task_id = $1 and removed_at is null',
+      [taskId],
+    );
+    await fill(99 - count, 1, taskId, 2);
+    const sent = await Promise.all([1, 2, 3, 4].map(() => send(nadia, picture, 'a.jpg', { taskId })));
+    expect(sent.map(({ status }) => status).sort()).toEqual([200, 413, 413, 413]);
+    await empty();
+  });
+
+  it('is counted as it comes and goes', async () => {
+    const totals = await server.source.query<{ isTrue: boolean }[]>(
+      `select t.bytes = coalesce((select sum(bytes) from file f where f.workspace_id = t.workspace_id), 0) as "isTrue" from file_total t`,
+    );
+    expect(totals.length).toBeGreaterThan(0);
+    expect(totals.every(({ isTrue }) => isTrue)).toBe(true);
   });
 
   it('that ended half way leaves nothing behind after a day', async () => {

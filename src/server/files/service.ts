@@ -107,6 +107,9 @@ export async function addFile(
     const [meanwhile] = await tx.find(StoredFile, { uploadKey: key });
     if (meanwhile) return { file: await oneFile(tx, meanwhile.id), changeId: null };
     const task = taskId === undefined ? null : await taskFor(tx, taskId, demand);
+    // Once more, where nobody else of the workspace is between the question and the answer.
+    await tx.sql('select bytes from file_total where workspace_id = $1 for update');
+    await refuseBeyondQuota(tx, taskId ?? null, kept.bytes);
     const { id } = await tx.insert(StoredFile, {
       id: tx.newId(),
       uploadKey: key,
@@ -186,7 +189,7 @@ const MOST_FILES_OF_TASK = 100;
 
 async function refuseBeyondQuota(scope: Scope, taskId: string | null, bytes: number): Promise<void> {
   const [of] = await scope.sql<{ all: number; files: number; bytes: number; task: number }>(
-    `select (select coalesce(sum(bytes), 0) from file where workspace_id = $1) as all,
+    `select coalesce((select bytes from file_total where workspace_id = $1), 0) as all,
        count(*) as files, coalesce(sum(bytes), 0) as bytes,
        (select count(*) from file where workspace_id = $1 and task_id = $4 and removed_at is null) as task
      from file where workspace_id = $1 and uploaded_by = $2 and uploaded_at > $3::timestamptz - interval '1 day'`,
@@ -197,7 +200,7 @@ async function refuseBeyondQuota(scope: Scope, taskId: string | null, bytes: num
   };
   if (!of) return;
   if (Number(of.all) + bytes > MOST_BYTES_OF_WORKSPACE)
-    refuse('This workspace keeps 20 GB of files already, which is all it may: ask a manager to make room.');
+    refuse('This workspace keeps 20 GB of files already, which is all it may.');
   if (of.files >= MOST_FILES_A_DAY || Number(of.bytes) + bytes > MOST_BYTES_A_DAY)
     refuse(`You have added ${MOST_FILES_A_DAY} files or 2 GB in a day, which is all one person may: go on tomorrow.`);
   if (of.task >= MOST_FILES_OF_TASK)
