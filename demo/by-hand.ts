@@ -1,5 +1,5 @@
 import { dayOfIso, isoOfDay, startedSet } from '../src/core/index.ts';
-import type { Scope } from '../src/server/scope.ts';
+import type { Scope } from '../src/server/platform/scope.ts';
 import { captureTask, startTemplate } from '../src/server/tasks/hand-made.ts';
 import { Template } from '../src/server/templates/entity.ts';
 import type { PersonKey } from './people.ts';

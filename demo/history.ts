@@ -9,7 +9,7 @@ import {
   tryMinutesOfTime,
 } from '../src/core/index.ts';
 import { StoredFile } from '../src/server/files/entity.ts';
-import type { Scope } from '../src/server/scope.ts';
+import type { Scope } from '../src/server/platform/scope.ts';
 import { madeUpAnswer } from './answers.ts';
 import { type Outcome, outcomeOf } from './outcomes.ts';
 import type { DemoFile, DemoFiles } from './pictures.ts';

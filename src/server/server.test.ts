@@ -1,8 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { workspaceSchema } from '../contract/index.ts';
-import { clockFrom, wallClock } from './clock.ts';
-import { dataSource } from './db/data-source.ts';
-import { readCursor } from './http/cursor.ts';
+import { clockFrom, wallClock } from './platform/clock.ts';
+import { dataSource } from './platform/db/data-source.ts';
+import { readCursor } from './platform/http/cursor.ts';
 import { type TestServer, testServer } from './testing/test-server.ts';
 
 describe('the clock', () => {

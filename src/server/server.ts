@@ -2,15 +2,15 @@ import { createServer, type Server } from 'node:http';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
-import type { Clock } from './clock.ts';
-import { dataSource } from './db/data-source.ts';
 import { FileStore } from './files/store.ts';
-import { type Addresses, LOOPBACK_ONLY } from './http/addresses.ts';
-import { application } from './http/application.ts';
-import type { HeavyLane } from './http/heavy-lane.ts';
-import { LiveStream } from './http/live.ts';
-import { sessionSecret } from './http/session.ts';
-import { startWorker } from './jobs/worker.ts';
+import type { Clock } from './platform/clock.ts';
+import { dataSource } from './platform/db/data-source.ts';
+import { type Addresses, LOOPBACK_ONLY } from './platform/http/addresses.ts';
+import { application } from './platform/http/application.ts';
+import type { HeavyLane } from './platform/http/heavy-lane.ts';
+import { sessionSecret } from './platform/http/session.ts';
+import { LiveStream } from './platform/live.ts';
+import { startWorker } from './worker.ts';
 
 export interface ServerOptions {
   readonly databaseUrl: string;

@@ -1,9 +1,9 @@
 import type { z } from 'zod';
 import type { StoredFile as FileAnswer, uploadFieldsSchema } from '../../contract/index.ts';
-import type { FieldChanges } from '../db/change.ts';
-import { fieldsBefore } from '../db/change.ts';
-import { conflict, forbidden, invalid, notFound, Refusal } from '../http/refusal.ts';
-import type { Scope } from '../scope.ts';
+import type { FieldChanges } from '../platform/changes/entity.ts';
+import { fieldsBefore } from '../platform/changes/entity.ts';
+import { conflict, forbidden, invalid, notFound, Refusal } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/entity.ts';
 import { tickedByProof, workableTask, writeTask } from '../tasks/work.ts';
 import { Template } from '../templates/entity.ts';

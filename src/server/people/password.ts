@@ -1,5 +1,5 @@
 import { hash, verify } from '@node-rs/argon2';
-import { Turns } from '../http/turns.ts';
+import { Turns } from '../platform/http/turns.ts';
 
 /** argon2id with the parameters that OWASP's password storage cheat sheet names first: 19 MiB, 2 passes, 1 lane. */
 const COST = { memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;

@@ -1,7 +1,13 @@
 import { workspaceEndpoints } from '../../contract/index.ts';
-import type { ServerParts } from '../http/api.ts';
-import type { Routes } from '../http/route.ts';
-import { accountSessions, beginSession, endOtherSessions, endSession, sessionPerson } from '../http/session.ts';
+import type { ServerParts } from '../api.ts';
+import type { Routes } from '../platform/http/route.ts';
+import {
+  accountSessions,
+  beginSession,
+  endOtherSessions,
+  endSession,
+  sessionPerson,
+} from '../platform/http/session.ts';
 import { describePerson } from '../workspace/service.ts';
 import { accountOf, changePassword, demoPerson, personByPassword } from './service.ts';
 

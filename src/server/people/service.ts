@@ -1,6 +1,6 @@
 import type { DataSource } from 'typeorm';
-import { forbidden, invalid, notFound, Refusal } from '../http/refusal.ts';
-import type { Scope } from '../scope.ts';
+import { forbidden, invalid, notFound, Refusal } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { Workspace } from '../workspace/entity.ts';
 import { Account, Person } from './entity.ts';
 import { hashPassword, passwordMatches } from './password.ts';

@@ -15,7 +15,8 @@ import {
   revisionOn,
   type WorkingCalendar,
 } from '../../core/index.ts';
-import { invalid } from '../http/refusal.ts';
+import { invalid } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { planProblem } from '../schedules/making.ts';
 import {
   lockedScheduleRows,
@@ -24,7 +25,6 @@ import {
   type ScheduleRow,
   scheduleRows,
 } from '../schedules/schedule-row.ts';
-import type { Scope } from '../scope.ts';
 import { insertMadeTasks, type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
 import { Run } from '../workspace/entity.ts';
 

@@ -1,7 +1,7 @@
 import { In } from 'typeorm';
 import type { Run as RunAnswer } from '../../contract/index.ts';
-import { conflict } from '../http/refusal.ts';
-import type { Scope } from '../scope.ts';
+import { conflict } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { IS_TOUCHED, removeTasks } from '../tasks/made-task.ts';
 import { taskLines } from '../tasks/task-row.ts';
 import { Run } from '../workspace/entity.ts';

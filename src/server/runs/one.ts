@@ -1,9 +1,9 @@
 import type { RunOne } from '../../contract/index.ts';
 import { dayOfIso } from '../../core/index.ts';
-import { invalid, notFound } from '../http/refusal.ts';
+import { invalid, notFound } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { leftOutOf, makeOne, owedTasks } from '../schedules/making.ts';
 import { type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
-import type { Scope } from '../scope.ts';
 import { describeRun } from './log.ts';
 
 const FARTHEST_DAYS = 800;

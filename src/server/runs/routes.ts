@@ -1,6 +1,6 @@
 import { runEndpoints } from '../../contract/index.ts';
-import type { ServerParts } from '../http/api.ts';
-import type { Routes } from '../http/route.ts';
+import type { ServerParts } from '../api.ts';
+import type { Routes } from '../platform/http/route.ts';
 import { lastRun, runMaking } from '../schedules/making.ts';
 import { rehearseFill, startFill } from './fill.ts';
 import { describeRun, listRuns, oneRun, undoRun } from './log.ts';

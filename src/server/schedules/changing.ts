@@ -17,10 +17,10 @@ import {
   type WorkingCalendar,
 } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
-import { type ChangeEntry, type FieldChanges, fieldsBefore } from '../db/change.ts';
-import { conflict, invalid, notFound } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
-import { fieldChanges, type Scope } from '../scope.ts';
+import { type ChangeEntry, type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
+import { conflict, invalid, notFound } from '../platform/refusal.ts';
+import { fieldChanges, type Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/entity.ts';
 import { putBackTasks, type Watch, watched } from '../tasks/watched.ts';
 import { Template } from '../templates/entity.ts';

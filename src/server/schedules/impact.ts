@@ -11,7 +11,7 @@ import {
   sayDuration,
   setReach,
 } from '../../core/index.ts';
-import type { Scope } from '../scope.ts';
+import type { Scope } from '../platform/scope.ts';
 import { planProblem } from './making.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 import { type Fields, keyOf, planAll, type Synced, type TaskReconciliation } from './sync.ts';

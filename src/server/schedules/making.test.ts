@@ -1,11 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Schedule, ScheduleInput, Template } from '../../contract/index.ts';
 import { FileStore } from '../files/store.ts';
-import { isMakingDue } from '../jobs/worker.ts';
-import { Scope } from '../scope.ts';
+import { Scope } from '../platform/scope.ts';
 import { plainInput, weekly } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
+import { isMakingDue } from '../worker.ts';
 import { Workspace } from '../workspace/entity.ts';
 import { runMaking } from './making.ts';
 
@@ -229,14 +229,14 @@ describe('the server’s own job', () => {
 
 /** The workspace seen over a connection of its own. */
 async function testServerOn(of: TestServer): Promise<Scope> {
-  const { dataSource } = await import('../db/data-source.ts');
+  const { dataSource } = await import('../platform/db/data-source.ts');
   const source = await dataSource(of.databaseUrl).initialize();
   return Scope.on(source, await source.getRepository(Workspace).findOneByOrFail({ name: 'Tern Quay' }), null, of.clock);
 }
 
 async function workerOn(of: TestServer) {
   const { default: pg } = await import('pg');
-  const { startWorker } = await import('../jobs/worker.ts');
+  const { startWorker } = await import('../worker.ts');
   const pool = new pg.Pool({ connectionString: of.databaseUrl });
   pool.on('error', () => undefined);
   pool.on('connect', (client) => client.on('error', () => undefined));

@@ -14,7 +14,7 @@ import {
   TooMuchReckoningError,
   type WorkingCalendar,
 } from '../../core/index.ts';
-import type { Scope } from '../scope.ts';
+import type { Scope } from '../platform/scope.ts';
 import { insertMadeTasks, type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
 import { Run } from '../workspace/entity.ts';
 import { lockedScheduleRows, partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';

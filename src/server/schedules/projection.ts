@@ -1,7 +1,7 @@
 import type { ProjectedLine } from '../../contract/index.ts';
 import { type CivilDay, isDated, isoOfDay, planDays, reachInDays, setReach } from '../../core/index.ts';
 import { namedOrNull } from '../named.ts';
-import type { Scope } from '../scope.ts';
+import type { Scope } from '../platform/scope.ts';
 import { madeTasks, nominalKey } from '../tasks/made-task.ts';
 import { planProblem } from './making.ts';
 import { partsOf, plannedSchedule, scheduleRows } from './schedule-row.ts';

@@ -1,7 +1,7 @@
 import { historyEndpoints, scheduleEndpoints } from '../../contract/index.ts';
-import { historyOf } from '../history.ts';
-import { readCursor } from '../http/cursor.ts';
-import type { Routes } from '../http/route.ts';
+import { historyOf } from '../platform/changes/history.ts';
+import { readCursor } from '../platform/http/cursor.ts';
+import type { Routes } from '../platform/http/route.ts';
 import { changeSchedule, changeSchedules, createSchedule, impactOfSchedule, impactOfSchedules } from './changing.ts';
 import { Schedule } from './entity.ts';
 import { listSchedules, oneSchedule } from './service.ts';

@@ -12,7 +12,7 @@ import {
   type TaskState,
   type TaskStep,
 } from '../../core/index.ts';
-import type { Scope } from '../scope.ts';
+import type { Scope } from '../platform/scope.ts';
 
 /** A schedule with the names around it: what its plan, its tasks and its line in a table are told from. */
 export interface ScheduleRow {

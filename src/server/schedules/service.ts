@@ -17,9 +17,9 @@ import {
   type WorkingCalendar,
   writePhrase,
 } from '../../core/index.ts';
-import { notFound } from '../http/refusal.ts';
 import { namedOrNull } from '../named.ts';
-import type { Scope } from '../scope.ts';
+import { notFound } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { pastTasksOf, type SeriesTask } from '../tasks/series.ts';
 import { planProblem } from './making.ts';
 import {

@@ -10,8 +10,8 @@ import {
   reconcile,
 } from '../../core/index.ts';
 
-import { invalid } from '../http/refusal.ts';
-import type { Scope } from '../scope.ts';
+import { invalid } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/entity.ts';
 import {
   contentOfParts,

@@ -1,9 +1,9 @@
 import type { DaySheet, Tideline } from '../../contract/index.ts';
 import { type Band, bandOf, COMING_DAYS, dayLoads, dayOfIso, isOverdue, isoOfDay } from '../../core/index.ts';
-import { deletedTasksOn } from '../history.ts';
 import { Person } from '../people/entity.ts';
+import { deletedTasksOn } from '../platform/changes/history.ts';
+import type { Scope } from '../platform/scope.ts';
 import { projectedWork } from '../schedules/projection.ts';
-import type { Scope } from '../scope.ts';
 import type { Task } from './entity.ts';
 import { datedTask, type LookRow, lookOfRow, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
 

@@ -11,13 +11,13 @@ import {
   type TitleContext,
 } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
-import { notFound } from '../http/refusal.ts';
+import { notFound } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { ownWrite } from '../schedules/changing.ts';
 import { Schedule } from '../schedules/entity.ts';
 import { impactOf, plannedYear } from '../schedules/impact.ts';
 import { scheduleRows } from '../schedules/schedule-row.ts';
 import { UNSEEN_ONLY } from '../schedules/sync.ts';
-import type { Scope } from '../scope.ts';
 import { editableTask, editChanges } from './edit.ts';
 import type { Task } from './entity.ts';
 import { oneTask } from './one-task.ts';

@@ -1,9 +1,9 @@
 import type { INTO_TEMPLATE, TaskEdit } from '../../contract/index.ts';
 import { isEnded } from '../../core/index.ts';
 import { filesOfTemplate, setTemplateFiles } from '../files/service.ts';
-import { conflict, notFound } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
-import type { Scope } from '../scope.ts';
+import { conflict, notFound } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { Template } from '../templates/entity.ts';
 import { picturesIn, sanitiseInstructions, withPictures } from '../templates/instructions.ts';
 import { saveTemplate } from '../templates/service.ts';

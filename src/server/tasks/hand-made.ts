@@ -1,9 +1,9 @@
 import type { CaptureInput, StartInput, TaskLine } from '../../contract/index.ts';
 import { dayOfIso, fillTitle, isoOfDay, MAIN_PART, plural, setParts } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
-import { conflict, forbidden, invalid } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
-import type { Scope } from '../scope.ts';
+import { conflict, forbidden, invalid } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { Template } from '../templates/entity.ts';
 import { refuseFarDays } from './dates.ts';
 import { Task } from './entity.ts';

@@ -15,8 +15,8 @@ import {
   tasksOfSet,
   type WorkingCalendar,
 } from '../../core/index.ts';
+import type { Scope } from '../platform/scope.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from '../schedules/schedule-row.ts';
-import type { Scope } from '../scope.ts';
 import type { Template } from '../templates/entity.ts';
 
 /** A task as its schedule gives it; text, steps and proof are taken from its template when it is written. */

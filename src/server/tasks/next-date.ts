@@ -1,10 +1,10 @@
 import { dayOfIso, isDated, moveDate, nextDated, planDays, type WorkingCalendar } from '../../core/index.ts';
-import { conflict, invalid } from '../http/refusal.ts';
+import { conflict, invalid } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { ownWrite } from '../schedules/changing.ts';
 import { Schedule } from '../schedules/entity.ts';
 import { plannedSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
 import { UNSEEN_ONLY } from '../schedules/sync.ts';
-import type { Scope } from '../scope.ts';
 import type { Task } from './entity.ts';
 import { oneTask } from './one-task.ts';
 import type { SavedTask } from './work.ts';

@@ -12,9 +12,9 @@ import {
   writePhrase,
 } from '../../core/index.ts';
 import { filesOfTasks, filesOfTemplate } from '../files/service.ts';
-import { notFound } from '../http/refusal.ts';
+import { notFound } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
-import type { Scope } from '../scope.ts';
 import type { SentBack, Task, Tick } from './entity.ts';
 import { may, maySign, mayWork } from './permission.ts';
 import { pastTasksOf } from './series.ts';

@@ -1,6 +1,6 @@
 import { isEnded } from '../../core/index.ts';
-import { forbidden } from '../http/refusal.ts';
-import type { Scope } from '../scope.ts';
+import { forbidden } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import type { Task } from './entity.ts';
 
 /**

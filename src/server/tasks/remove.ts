@@ -1,9 +1,9 @@
 import { plural } from '../../core/index.ts';
-import type { FieldChanges } from '../db/change.ts';
-import { conflict, forbidden } from '../http/refusal.ts';
+import type { FieldChanges } from '../platform/changes/entity.ts';
+import { conflict, forbidden } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { scheduleRows } from '../schedules/schedule-row.ts';
 import { followOn, syncAll } from '../schedules/sync.ts';
-import type { Scope } from '../scope.ts';
 import type { Task } from './entity.ts';
 import { removeTasks } from './made-task.ts';
 import { restoreStored, type StoredTask } from './stored.ts';

@@ -1,8 +1,8 @@
 import { historyEndpoints, taskEndpoints } from '../../contract/index.ts';
-import { impactOfUndo, undoChange } from '../changes.ts';
-import { historyOf } from '../history.ts';
-import { invalid } from '../http/refusal.ts';
-import type { Routes } from '../http/route.ts';
+import { historyOf } from '../platform/changes/history.ts';
+import { impactOfUndo, undoChange } from '../platform/changes/undo.ts';
+import type { Routes } from '../platform/http/route.ts';
+import { invalid } from '../platform/refusal.ts';
 import { daySheet, tideline } from './day-sheet.ts';
 import { editTask, putIntoTemplate } from './edit.ts';
 import { editSeries, impactOfSeriesEdit } from './edit-series.ts';

@@ -1,5 +1,5 @@
 import type { PastTask } from '../../contract/index.ts';
-import type { Scope } from '../scope.ts';
+import type { Scope } from '../platform/scope.ts';
 import type { Task } from './entity.ts';
 import { lookOfRow } from './task-row.ts';
 

@@ -1,10 +1,10 @@
 import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
 import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
-import type { ChangeEntry, FieldChanges } from '../db/change.ts';
-import { conflict, invalid } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
+import type { ChangeEntry, FieldChanges } from '../platform/changes/entity.ts';
+import { conflict, invalid } from '../platform/refusal.ts';
+import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/sync.ts';
-import { fieldChanges, type Scope } from '../scope.ts';
 import { refuseFarDays } from './dates.ts';
 import { Task } from './entity.ts';
 import { mustMay } from './permission.ts';

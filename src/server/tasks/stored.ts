@@ -1,6 +1,6 @@
 import { In } from 'typeorm';
-import { notFound } from '../http/refusal.ts';
-import type { Scope } from '../scope.ts';
+import { notFound } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
 import { Task } from './entity.ts';
 
 /** Held against others, their schedules first, each in the order of their ids, as runs and saves do: so two seldom wait for each other. */

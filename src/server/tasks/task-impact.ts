@@ -1,9 +1,9 @@
 import { In } from 'typeorm';
 import { FIELD_WORDS, type Impact, type ImpactItem } from '../../contract/index.ts';
-import { isSame } from '../db/change.ts';
+import { isSame } from '../platform/changes/entity.ts';
+import type { Scope } from '../platform/scope.ts';
 import { countedItems, impactWords } from '../schedules/impact.ts';
 import type { Fields } from '../schedules/sync.ts';
-import type { Scope } from '../scope.ts';
 import { Task } from './entity.ts';
 
 /** What becomes of one task. */

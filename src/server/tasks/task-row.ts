@@ -10,9 +10,9 @@ import {
   type TaskLook,
   tryMinutesOfTime,
 } from '../../core/index.ts';
-import { civilNow } from '../clock.ts';
 import { namedOrNull } from '../named.ts';
-import type { Scope } from '../scope.ts';
+import { civilNow } from '../platform/clock.ts';
+import type { Scope } from '../platform/scope.ts';
 import type { Task } from './entity.ts';
 
 /** A task with the names around it. */

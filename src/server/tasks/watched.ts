@@ -1,6 +1,6 @@
 import { In } from 'typeorm';
 import { plural } from '../../core/index.ts';
-import type { Scope } from '../scope.ts';
+import type { Scope } from '../platform/scope.ts';
 import { Task } from './entity.ts';
 import { restoreStored, type StoredTask, taskColumns } from './stored.ts';
 

@@ -11,8 +11,8 @@ import {
   weekdayOf,
   writePhrase,
 } from '../../core/index.ts';
+import type { Scope } from '../platform/scope.ts';
 import { partsOf, readableSchedule, scheduleRows } from '../schedules/schedule-row.ts';
-import type { Scope } from '../scope.ts';
 import { Run } from '../workspace/entity.ts';
 import { Task } from './entity.ts';
 

@@ -12,12 +12,12 @@ import {
   stillMissing,
 } from '../../core/index.ts';
 import { Asset } from '../clients/entity.ts';
-import { type FieldChanges, fieldsBefore } from '../db/change.ts';
 import { proofFilesOf } from '../files/service.ts';
-import { conflict, forbidden, invalid, notFound } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
+import { type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
+import { conflict, forbidden, invalid, notFound } from '../platform/refusal.ts';
+import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/sync.ts';
-import { fieldChanges, type Scope } from '../scope.ts';
 import { type GivenAnswer, Task, type Tick } from './entity.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';

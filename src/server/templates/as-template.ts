@@ -2,7 +2,7 @@ import type { TemplateInput } from '../../contract/index.ts';
 import { dayOfIso, patternOfTitle, type Step } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
 import { filesOfTasks, filesOfTemplate } from '../files/service.ts';
-import type { Scope } from '../scope.ts';
+import type { Scope } from '../platform/scope.ts';
 import { Task } from '../tasks/entity.ts';
 import { Template } from './entity.ts';
 

@@ -1,7 +1,7 @@
 import { historyEndpoints, templateEndpoints } from '../../contract/index.ts';
-import { deletedTemplates, historyOf } from '../history.ts';
-import { readCursor } from '../http/cursor.ts';
-import type { Routes } from '../http/route.ts';
+import { deletedTemplates, historyOf } from '../platform/changes/history.ts';
+import { readCursor } from '../platform/http/cursor.ts';
+import type { Routes } from '../platform/http/route.ts';
 import { startTemplate } from '../tasks/hand-made.ts';
 import { taskAsTemplate } from './as-template.ts';
 import { Template } from './entity.ts';

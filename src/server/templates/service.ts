@@ -7,15 +7,15 @@ import type {
   TemplateUses,
 } from '../../contract/index.ts';
 import { dayOfIso, isDated, isoOfDay, planDays, plural, revisionOn, writePhrase } from '../../core/index.ts';
-import { type Change, fieldsBefore } from '../db/change.ts';
 import { type FileSource, filesOfTemplate, setTemplateFiles } from '../files/service.ts';
-import { conflict, invalid, notFound, Refusal } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
+import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
+import { conflict, invalid, notFound, Refusal } from '../platform/refusal.ts';
+import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { impactOf, plannedYear } from '../schedules/impact.ts';
 import { planProblem } from '../schedules/making.ts';
 import { plannedSchedule, readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
 import { syncAll, UNSEEN_ONLY } from '../schedules/sync.ts';
-import { fieldChanges, type Scope } from '../scope.ts';
 import type { Task } from '../tasks/entity.ts';
 import { IS_TOUCHED } from '../tasks/made-task.ts';
 import { butFor, putBackTasks, watched } from '../tasks/watched.ts';

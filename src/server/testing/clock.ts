@@ -1,5 +1,5 @@
 import { instantOf } from '../../core/index.ts';
-import type { Clock } from '../clock.ts';
+import type { Clock } from '../platform/clock.ts';
 
 /** The moment of every test that does not say otherwise: a Tuesday morning. */
 export const TEST_NOW = '2026-11-24T10:40';

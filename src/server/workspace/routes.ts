@@ -1,7 +1,7 @@
 import { workspaceEndpoints } from '../../contract/index.ts';
-import type { ServerParts } from '../http/api.ts';
-import { Refusal } from '../http/refusal.ts';
-import type { Routes } from '../http/route.ts';
+import type { ServerParts } from '../api.ts';
+import type { Routes } from '../platform/http/route.ts';
+import { Refusal } from '../platform/refusal.ts';
 import { changeLists, describeWorkspace, welcome } from './service.ts';
 
 export function workspaceRoutes(routes: Routes, { reads, clock }: ServerParts): Routes {

@@ -1,11 +1,11 @@
 import type { DataSource } from 'typeorm';
 import type { Subject, Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
 import { civilDay, isOverdue, isoOfDay, plural, yearMonthDay } from '../../core/index.ts';
-import type { Clock } from '../clock.ts';
-import { isDiskKnownFull } from '../disk.ts';
-import { invalid } from '../http/refusal.ts';
 import { Person } from '../people/entity.ts';
-import { Scope } from '../scope.ts';
+import type { Clock } from '../platform/clock.ts';
+import { isDiskKnownFull } from '../platform/disk.ts';
+import { invalid } from '../platform/refusal.ts';
+import { Scope } from '../platform/scope.ts';
 import { type LookRow, lookOfRow } from '../tasks/task-row.ts';
 import { Holiday, Workspace } from './entity.ts';
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type TestServer, testServer } from '../testing/test-server.ts';
+import { type TestServer, testServer } from '../../testing/test-server.ts';
 
 let server: TestServer;
 beforeAll(async () => {

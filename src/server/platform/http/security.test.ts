@@ -2,9 +2,9 @@ import { request as ask } from 'node:http';
 import { pino } from 'pino';
 import supertest from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { plainInput } from '../testing/schedules.ts';
-import { type TestServer, testServer } from '../testing/test-server.ts';
-import { checkLine, newTemplate } from '../testing/work.ts';
+import { plainInput } from '../../testing/schedules.ts';
+import { type TestServer, testServer } from '../../testing/test-server.ts';
+import { checkLine, newTemplate } from '../../testing/work.ts';
 import { addressesFrom } from './addresses.ts';
 
 let server: TestServer;

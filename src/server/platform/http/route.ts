@@ -1,13 +1,13 @@
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import type { DataSource } from 'typeorm';
 import type { z } from 'zod';
-import type { Endpoint, PathParams } from '../../contract/index.ts';
+import type { Endpoint, PathParams } from '../../../contract/index.ts';
 import type { Clock } from '../clock.ts';
+import { forbidden, invalid, notFound, Refusal } from '../refusal.ts';
 import { Scope } from '../scope.ts';
 import { readJson } from './body.ts';
 import type { HeavyLane } from './heavy-lane.ts';
 import { unkeepableAt } from './keepable.ts';
-import { forbidden, invalid, notFound, Refusal } from './refusal.ts';
 import { sessionPerson } from './session.ts';
 import { type EndTurn, Turns } from './turns.ts';
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type TestServer, testServer } from '../testing/test-server.ts';
+import { type TestServer, testServer } from '../../testing/test-server.ts';
 import { unkeepableAt } from './keepable.ts';
 
 describe('a text that the database can’t keep', () => {

@@ -1,5 +1,5 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import { conflict } from '../http/refusal.ts';
+import { conflict } from '../refusal.ts';
 
 export type FieldChanges = Record<string, { readonly from: unknown; readonly to: unknown }>;
 

@@ -2,7 +2,7 @@ import { createServer, type Server } from 'node:http';
 import express from 'express';
 import supertest from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { silent } from '../testing/test-server.ts';
+import { silent } from '../../testing/test-server.ts';
 import { HeavyLane, LANE_HEADER } from './heavy-lane.ts';
 import { problems } from './problems.ts';
 

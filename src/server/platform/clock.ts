@@ -1,4 +1,4 @@
-import { type CivilNow, civilTimeAt, dayOfIso, instantOf, tryDayOfIso, tryMinutesOfTime } from '../core/index.ts';
+import { type CivilNow, civilTimeAt, dayOfIso, instantOf, tryDayOfIso, tryMinutesOfTime } from '../../core/index.ts';
 
 /** The one source of "now" on the server. */
 export interface Clock {

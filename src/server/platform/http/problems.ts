@@ -1,11 +1,11 @@
 import { STATUS_CODES } from 'node:http';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
-import type { Problem } from '../../contract/index.ts';
+import type { Problem } from '../../../contract/index.ts';
 import { isDeadlock, isOvertime } from '../db/deadlock.ts';
 import { isConnectionLoss } from '../db/outage.ts';
 import { isDiskFull, noteDiskFull } from '../disk.ts';
-import { Refusal } from './refusal.ts';
+import { Refusal } from '../refusal.ts';
 
 /** Every error leaves as problem details (RFC 9457): refusals in their own words, faults of ours without their insides. */
 export function problems(log: Logger): ErrorRequestHandler {

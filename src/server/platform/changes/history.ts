@@ -1,7 +1,7 @@
-import { type Deleted, FIELD_WORDS, type HistoryEntry } from '../contract/index.ts';
-import { dayOfIso, joinAnd, sayDate, sayDay, sayDuration } from '../core/index.ts';
-import type { Change, FieldChanges } from './db/change.ts';
-import type { Scope } from './scope.ts';
+import { type Deleted, FIELD_WORDS, type HistoryEntry } from '../../../contract/index.ts';
+import { dayOfIso, joinAnd, sayDate, sayDay, sayDuration } from '../../../core/index.ts';
+import type { Scope } from '../scope.ts';
+import type { Change, FieldChanges } from './entity.ts';
 
 const CHANGES_SHOWN = 40;
 

@@ -2,8 +2,8 @@ import type { Request, Response } from 'express';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { liveSchema } from '../../contract/index.ts';
-import { LIVE_CHANNEL } from '../scope.ts';
-import type { SignedIn } from './session.ts';
+import type { SignedIn } from './http/session.ts';
+import { LIVE_CHANNEL } from './scope.ts';
 
 const HEARTBEAT_MS = 25_000;
 const RECONNECT_MS = 1000;

@@ -1,5 +1,5 @@
 import type { Request, RequestHandler } from 'express';
-import { Refusal } from './refusal.ts';
+import { Refusal } from '../refusal.ts';
 
 /** Under which address people reach this server. */
 export interface Addresses {

@@ -5,7 +5,7 @@ import express from 'express';
 import supertest from 'supertest';
 import { QueryFailedError } from 'typeorm';
 import { describe, expect, it } from 'vitest';
-import { silent, testServer } from '../testing/test-server.ts';
+import { silent, testServer } from '../../testing/test-server.ts';
 import { problems } from './problems.ts';
 
 const coded = (code: string) => Object.assign(new Error(`failed: ${code}`), { code });

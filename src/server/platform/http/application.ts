@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
+import { api, type ServerParts } from '../../api.ts';
 import { isSecure } from './addresses.ts';
-import { api, type ServerParts } from './api.ts';
 import { LANE_HEADER } from './heavy-lane.ts';
 import { noSuchRoute, problems } from './problems.ts';
 

@@ -2,15 +2,15 @@ import { type JobHelpers, type Runner, run, type Task, Logger as WorkerLogger } 
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
-import { instantOf } from '../../core/index.ts';
-import type { Clock } from '../clock.ts';
-import { untilDatabaseAnswers } from '../db/outage.ts';
-import { sweepFiles } from '../files/service.ts';
-import type { FileStore } from '../files/store.ts';
-import { carryOutFill } from '../runs/fill.ts';
-import { runMaking } from '../schedules/making.ts';
-import { Scope } from '../scope.ts';
-import { Run, Workspace } from '../workspace/entity.ts';
+import { instantOf } from '../core/index.ts';
+import { sweepFiles } from './files/service.ts';
+import type { FileStore } from './files/store.ts';
+import type { Clock } from './platform/clock.ts';
+import { untilDatabaseAnswers } from './platform/db/outage.ts';
+import { Scope } from './platform/scope.ts';
+import { carryOutFill } from './runs/fill.ts';
+import { runMaking } from './schedules/making.ts';
+import { Run, Workspace } from './workspace/entity.ts';
 
 interface MakePayload {
   readonly workspaceId: string;

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { silent, type TestServer, testServer } from '../testing/test-server.ts';
+import { silent, type TestServer, testServer } from '../../testing/test-server.ts';
 import { isConnectionLoss, untilDatabaseAnswers } from './outage.ts';
 
 let server: TestServer;

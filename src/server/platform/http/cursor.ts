@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { invalid } from './refusal.ts';
+import { invalid } from '../refusal.ts';
 
 const cursorSchema = z.tuple([z.string(), z.uuid()]);
 

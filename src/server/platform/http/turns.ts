@@ -1,4 +1,4 @@
-import { Refusal } from './refusal.ts';
+import { Refusal } from '../refusal.ts';
 
 export interface TurnLimits {
   /** Pieces of work of one person that go on at once, and of everybody together. */
