@@ -4,8 +4,8 @@ import { MemoryRouter } from 'react-router';
 import { SWRConfig } from 'swr';
 import { vi } from 'vitest';
 import type { Person, Workspace } from '../../contract/index.ts';
-import { KeyProvider } from '../shell/keys.tsx';
-import { WorkspaceProvider } from '../shell/workspace.tsx';
+import { KeyProvider } from '../app/shell/keys.tsx';
+import { WorkspaceProvider } from '../app/shell/workspace.tsx';
 
 export const INES: Person = {
   id: '01937000-0000-7000-8000-0000000000a1',

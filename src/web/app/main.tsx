@@ -1,0 +1,160 @@
+import { lazy, StrictMode, Suspense, useEffect, useState } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, Outlet, useLocation, useRouteError } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
+import { SWRConfig } from 'swr';
+import { type Person, workspaceEndpoints } from '../../contract/index.ts';
+import { SignInAgain } from '../features/people/sign-in-again.tsx';
+import { useAnswer } from '../kit/answer.ts';
+import { ProblemError } from '../kit/api.ts';
+import { Skeleton, Trouble } from '../kit/states.tsx';
+import { Frame } from './shell/frame.tsx';
+import { KeyProvider } from './shell/keys.tsx';
+import { onSessionEnded } from './shell/signed-out.ts';
+import { useWorkspace, WorkspaceProvider } from './shell/workspace.tsx';
+import '../styles.css';
+
+const PRELOAD_AFTER_MS = 3000;
+
+const SignIn = lazy(() => import('../features/people/sign-in.tsx'));
+const AccountPage = lazy(() => import('../features/people/account-page.tsx'));
+const DaySheet = lazy(() => import('../features/tasks/day/day-sheet.tsx'));
+const loadTaskSheet = () => import('../features/tasks/sheet/task-sheet.tsx');
+const TaskSheet = lazy(loadTaskSheet);
+const Schedules = lazy(() => import('../features/schedules/list/schedules-page.tsx'));
+const Worksheet = lazy(() => import('../features/schedules/worksheet/worksheet-page.tsx'));
+const ScheduleBench = lazy(() => import('../features/schedules/bench/schedule-bench.tsx'));
+const Templates = lazy(() => import('../features/templates/templates-page.tsx'));
+const FillPage = lazy(() => import('../features/runs/fill-page.tsx'));
+const RunSheet = lazy(() => import('../features/runs/run-sheet.tsx'));
+const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'));
+
+/** Only for those who are signed in; others sign in first and come back to where they were going. */
+function SignedIn() {
+  const { data, error, mutate } = useAnswer(workspaceEndpoints.session, {});
+  const location = useLocation();
+  // Who was signed in when the page was opened: a session that ends under it takes nothing off the screen.
+  const [known, setKnown] = useState<Person | null>(null);
+  const me = data?.person ?? known;
+  useEffect(() => {
+    if (data?.person) setKnown(data.person);
+  }, [data?.person]);
+  useEffect(
+    () => onSessionEnded(() => void mutate((session) => session && { person: null }, { revalidate: false })),
+    [mutate],
+  );
+  if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return null;
+  if (!me) return <Navigate to="/sign-in" replace state={{ goTo: location.pathname + location.search }} />;
+  return (
+    <WorkspaceProvider me={me} key={me.id}>
+      <KeyProvider>
+        <Frame />
+        {data.person === null && <SignInAgain me={me} />}
+      </KeyProvider>
+    </WorkspaceProvider>
+  );
+}
+
+function Page() {
+  return (
+    <Suspense fallback={<Skeleton rows={10} />}>
+      <Outlet />
+    </Suspense>
+  );
+}
+
+function MyDaySheet() {
+  const { me } = useWorkspace();
+  const { search } = useLocation();
+  return <Navigate to={`/day-sheet/${me.id}${search}`} replace />;
+}
+
+/** Managers begin with the plan, everyone else with their day. */
+function Home() {
+  const { me } = useWorkspace();
+  return <Navigate to={me.isManager ? '/schedules' : `/day-sheet/${me.id}`} replace />;
+}
+
+/** What went wrong with a page, in words: the error's own are for the console, where React has put them. */
+function saidOf(error: unknown): { readonly status: number; readonly title: string; readonly detail: string } {
+  if (!(error instanceof Error)) return { status: 404, title: 'Lost', detail: 'There is no page at this address.' };
+  const isNotLoaded = /dynamically imported module|Importing a module script failed/i.test(error.message);
+  return isNotLoaded
+    ? {
+        status: 0,
+        title: 'Not loaded',
+        detail:
+          'This page could not be loaded: there is no connection, or a newer version is there. What you typed is kept.',
+      }
+    : {
+        status: 500,
+        title: 'Broken',
+        detail: 'This page broke down by a fault of ours. What you typed is kept; load it again.',
+      };
+}
+
+function Lost() {
+  const error = useRouteError();
+  const { status, title, detail } = saidOf(error);
+  return (
+    <div className="p-2">
+      <Trouble
+        error={new ProblemError({ type: 'about:blank', title, status, detail })}
+        retry={() => (status === 404 ? window.location.assign('/') : window.location.reload())}
+      />
+    </div>
+  );
+}
+
+const router = createBrowserRouter([
+  {
+    path: '/sign-in',
+    errorElement: <Lost />,
+    element: (
+      <Suspense fallback={null}>
+        <SignIn />
+      </Suspense>
+    ),
+  },
+  {
+    path: '/',
+    element: <SignedIn />,
+    errorElement: <Lost />,
+    children: [
+      { index: true, element: <Home /> },
+      {
+        element: <Page />,
+        errorElement: <Lost />,
+        children: [
+          { path: 'day-sheet', element: <MyDaySheet /> },
+          {
+            path: 'day-sheet/:personId',
+            element: <DaySheet />,
+            children: [{ path: 'task/:taskId', element: <TaskSheet /> }],
+          },
+          { path: 'schedules', element: <Schedules />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
+          { path: 'schedules/worksheet', element: <Worksheet /> },
+          { path: 'schedules/:scheduleId', element: <ScheduleBench /> },
+          { path: 'fill', element: <FillPage />, children: [{ path: 'run/:runId', element: <RunSheet /> }] },
+          { path: 'account', element: <AccountPage /> },
+          { path: 'templates', element: <Templates /> },
+          { path: 'templates/:templateId', element: <TemplatePage /> },
+        ],
+      },
+    ],
+  },
+]);
+
+// What is opened most, before the connection may be gone. Where it fails it is asked for again when it is opened, and told then.
+window.setTimeout(() => void loadTaskSheet().catch(() => undefined), PRELOAD_AFTER_MS);
+
+const root = document.getElementById('root');
+if (!root) throw new Error('The page has no place to draw in.');
+createRoot(root).render(
+  <StrictMode>
+    <SWRConfig value={{ revalidateOnFocus: true, shouldRetryOnError: true, errorRetryCount: 3, dedupingInterval: 500 }}>
+      <RouterProvider router={router} />
+    </SWRConfig>
+  </StrictMode>,
+);

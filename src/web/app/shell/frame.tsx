@@ -1,0 +1,117 @@
+import { createContext, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import { Outlet, useNavigate } from 'react-router';
+import { Toaster } from 'sonner';
+import { type CivilDay, isoOfDay } from '../../../core/index.ts';
+import { CaptureBar } from '../../features/tasks/capture/capture-bar.tsx';
+import { StartNow, type StartPlace } from '../../features/templates/start-now.tsx';
+import { UnsentLine } from '../../features/unsent/unsent-line.tsx';
+import { Jump } from './jump.tsx';
+import { KeyCard, useKeys } from './keys.tsx';
+import { useLiveNews } from './live.ts';
+import type { DaySpan } from './tide-words.ts';
+import { Tideline } from './tideline.tsx';
+import { TopBar } from './top-bar.tsx';
+import { useWorkspace } from './workspace.tsx';
+
+/** What a page tells the tideline above it: whose work, which days, and what a choice of days does. */
+export interface TideControl {
+  readonly personId?: string | undefined;
+  readonly chosen: DaySpan | null;
+  /** Without it, a chosen day opens one's own day sheet. */
+  readonly onChoose?: (span: DaySpan) => void;
+  readonly spans: boolean;
+  readonly marks?: { readonly days: readonly CivilDay[]; readonly label: string } | undefined;
+}
+
+/** What can be done from anywhere. */
+interface Shell {
+  startNow(place?: StartPlace): void;
+  capture(): void;
+}
+
+const ShellContext = createContext<Shell | null>(null);
+
+export function useShell(): Shell {
+  const shell = useContext(ShellContext);
+  if (!shell) throw new Error('The shell is used outside its frame.');
+  return shell;
+}
+
+const TideContext = createContext<((control: TideControl | null) => void) | null>(null);
+
+/** Takes the tideline over for as long as the page stands. Pass the same object while nothing changes. */
+export function useTide(control: TideControl): void {
+  const set = useContext(TideContext);
+  useEffect(() => {
+    set?.(control);
+    return () => set?.(null);
+  }, [set, control]);
+}
+
+/** On a phone the foot is where the doing is: what is said stands at the top. */
+const NARROW = window.matchMedia('(max-width: 720px)');
+
+/** Bar, tideline and the page below, for everyone who is signed in. */
+export function Frame() {
+  const { me, today, trouble } = useWorkspace();
+  const navigate = useNavigate();
+  const [control, setControl] = useState<TideControl | null>(null);
+  const [open, setOpen] = useState<'jump' | 'keys' | null>(null);
+  const [starting, setStarting] = useState<StartPlace | null>(null);
+  const [capturing, setCapturing] = useState(false);
+  const [lands, setLands] = useState<CivilDay | null>(null);
+  useLiveNews();
+  // A day that was chosen on the tideline is the day it is started on.
+  const chosenDay = control?.chosen?.to;
+  const startNow = useCallback(
+    (place: StartPlace = {}) =>
+      setStarting({ ...(chosenDay !== undefined && chosenDay > today ? { on: chosenDay } : {}), ...place }),
+    [chosenDay, today],
+  );
+  const capture = useCallback(() => setCapturing(true), []);
+  const shell = useMemo<Shell>(() => ({ startNow, capture }), [startNow, capture]);
+  useKeys([
+    { key: '?', says: 'Show these keys', run: () => setOpen('keys') },
+    { key: 'Mod+k', says: 'Jump to anything by name', run: () => setOpen('jump') },
+    { key: 'c', says: 'Capture a task in one line', run: () => setCapturing(true) },
+    { key: 's', says: 'Start a template now', run: () => startNow() },
+  ]);
+  const openMyDay = ({ to }: DaySpan) => void navigate(`/day-sheet/${me.id}?date=${isoOfDay(to)}`);
+  return (
+    <ShellContext value={shell}>
+      <div className="flex h-full flex-col">
+        <TopBar onJump={() => setOpen('jump')} onKeys={() => setOpen('keys')} />
+        {capturing && <CaptureBar onClose={() => setCapturing(false)} onLands={setLands} />}
+        <Tideline
+          personId={control?.personId}
+          chosen={control?.chosen ?? null}
+          onChoose={control?.onChoose ?? openMyDay}
+          spans={control?.spans ?? false}
+          marks={lands === null ? control?.marks : { days: [lands], label: 'it lands here' }}
+        />
+        <UnsentLine />
+        {trouble && (
+          <p role="alert" className="border-b-2 border-late bg-base-100 px-5 py-1.5 text-[14px] leading-[20px]">
+            {trouble}
+          </p>
+        )}
+        <TideContext value={setControl}>
+          {/* What is only for readers stands outside the flow: it must not make the page longer than the screen. */}
+          <main tabIndex={-1} className="relative flex min-h-0 flex-1 flex-col [overflow:clip]">
+            <Outlet />
+          </main>
+        </TideContext>
+        {open === 'jump' && <Jump onClose={() => setOpen(null)} />}
+        {open === 'keys' && <KeyCard onClose={() => setOpen(null)} />}
+        {starting && <StartNow place={starting} onClose={() => setStarting(null)} />}
+        <Toaster
+          position={NARROW.matches ? 'top-center' : 'bottom-left'}
+          offset={20}
+          // Below the head of a sheet, whose Close it must not cover.
+          mobileOffset={{ top: 60, left: 8, right: 8 }}
+          visibleToasts={3}
+        />
+      </div>
+    </ShellContext>
+  );
+}

@@ -1,0 +1,143 @@
+import {
+  createContext,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
+import { Dialog } from '../../kit/dialog.tsx';
+
+export interface KeyBinding {
+  /** As `KeyboardEvent.key`; "Mod+k" for Ctrl or ⌘ with k. */
+  readonly key: string;
+  /** What it does, for the card of keys. */
+  readonly says: string;
+  readonly run: () => void;
+}
+
+interface KeyRing {
+  add(bindings: readonly KeyBinding[]): () => void;
+  readonly known: readonly KeyBinding[];
+}
+
+const KeyContext = createContext<KeyRing | null>(null);
+
+/** Keys of the whole application. The binding added last wins, so that an open sheet takes Esc from what lies under it. */
+export function KeyProvider({ children }: { readonly children: ReactNode }) {
+  // Read when a key is pressed, so that a page that has just been drawn has its keys, and one that has gone has lost them.
+  const stack = useRef<readonly (readonly KeyBinding[])[]>([]);
+  const [known, setKnown] = useState<readonly KeyBinding[]>([]);
+  const put = useCallback((next: readonly (readonly KeyBinding[])[]) => {
+    stack.current = next;
+    setKnown(bindingsOf(next));
+  }, []);
+  const add = useCallback(
+    (bindings: readonly KeyBinding[]) => {
+      put([...stack.current, bindings]);
+      return () => put(stack.current.filter((entry) => entry !== bindings));
+    },
+    [put],
+  );
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      // What stands over the page has the keys alone; it closes itself.
+      if (event.defaultPrevented || document.querySelector('dialog[open]') !== null) return;
+      const name = event.ctrlKey || event.metaKey ? `Mod+${event.key}` : event.key;
+      if (event.altKey || (isTyping(event.target) && !name.startsWith('Mod+') && name !== 'Escape')) return;
+      const binding = bindingsOf(stack.current).find(({ key }) => key === name);
+      if (!binding) return;
+      event.preventDefault();
+      binding.run();
+    };
+    document.addEventListener('keydown', listen);
+    return () => document.removeEventListener('keydown', listen);
+  }, []);
+  const ring = useMemo(() => ({ add, known }), [add, known]);
+  return <KeyContext value={ring}>{children}</KeyContext>;
+}
+
+/** The last binding of each key. */
+function bindingsOf(stack: readonly (readonly KeyBinding[])[]): KeyBinding[] {
+  return [...new Map(stack.flat().map((binding) => [binding.key, binding])).values()];
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  );
+}
+
+/** Binds keys while the component stands. What they do may change from one drawing to the next; which they are may not. */
+export function useKeys(bindings: readonly KeyBinding[]): void {
+  const { add } = useKeyRing();
+  const latest = useRef(bindings);
+  latest.current = bindings;
+  const names = bindings.map(({ key, says }) => `${key} ${says}`).join('\n');
+  // Before the page is seen: whoever sees it may press its keys.
+  useLayoutEffect(() => {
+    const standing = names
+      .split('\n')
+      .filter(Boolean)
+      .map((_, i) => ({
+        key: latest.current[i]?.key ?? '',
+        says: latest.current[i]?.says ?? '',
+        run: () => latest.current[i]?.run(),
+      }));
+    return add(standing);
+  }, [add, names]);
+}
+
+function useKeyRing(): KeyRing {
+  const ring = useContext(KeyContext);
+  if (!ring) throw new Error('Keys are used outside their provider.');
+  return ring;
+}
+
+/** The card of keys that work here, in the order they were bound. */
+export function KeyCard({ onClose }: { readonly onClose: () => void }) {
+  const { known } = useKeyRing();
+  return (
+    <Dialog label="Keys" className="w-[460px] p-6" onClose={onClose}>
+      <form method="dialog" className="mb-3 flex items-center justify-between">
+        <h2 className="text-[22px]">Keys</h2>
+        <button type="submit" className="btn">
+          Close
+        </button>
+      </form>
+      <dl>
+        {known.map(({ key, says }) => (
+          <KeyLine key={key} keys={[keyWords(key)]} says={says} />
+        ))}
+        <KeyLine keys={['↑', '↓', 'Enter']} says="Through a table, and open the line" />
+        <KeyLine keys={['←', '→']} says="On the tideline, a day back or on" />
+        <KeyLine keys={['Esc']} says="Close what is open" />
+      </dl>
+    </Dialog>
+  );
+}
+
+function KeyLine({ keys, says }: { readonly keys: readonly string[]; readonly says: string }) {
+  return (
+    <div className="grid grid-cols-[140px_1fr] items-center border-b border-line py-1.5 last:border-0">
+      <dt className="flex gap-1">
+        {keys.map((key) => (
+          <kbd key={key} className="kbd">
+            {key}
+          </kbd>
+        ))}
+      </dt>
+      <dd>{says}</dd>
+    </div>
+  );
+}
+
+function keyWords(key: string): string {
+  return key
+    .replace(/^Mod\+(.)$/, (_, letter: string) => `Ctrl ${letter.toUpperCase()}`)
+    .replace('Mod+', 'Ctrl ')
+    .replace('Escape', 'Esc');
+}

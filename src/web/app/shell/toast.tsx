@@ -1,0 +1,58 @@
+import { toast } from 'sonner';
+import { mutate } from 'swr';
+import { historyEndpoints } from '../../../contract/index.ts';
+import { ask, ProblemError } from '../../kit/api.ts';
+
+const UNDO_MS = 10_000;
+
+/** Says what was done; where it can be undone, for ten seconds with one click. */
+export function sayDone(words: string, changeId: string | null = null): void {
+  toast.custom(
+    (id) => (
+      <div className="toast-line" role="status">
+        <span className="grow">{words}</span>
+        {changeId !== null && (
+          <button
+            type="button"
+            onClick={() => {
+              toast.dismiss(id);
+              undo(changeId);
+            }}
+          >
+            Undo
+          </button>
+        )}
+        {changeId !== null && <i />}
+      </div>
+    ),
+    { duration: changeId === null ? 5000 : UNDO_MS },
+  );
+}
+
+/** Undoes a change at once. */
+export function undo(changeId: string): void {
+  undoLookedAt(changeId).catch(sayTrouble);
+}
+
+/**
+ * Undoes a change, and says so once the lists on the screen are as they were.
+ * @throws ProblemError when it is refused
+ */
+export async function undoLookedAt(changeId: string): Promise<void> {
+  const { said } = await ask(historyEndpoints.undo, { params: { changeId } });
+  await mutate((key) => typeof key === 'string' && /^\/api\/(schedules|people|tasks|templates|tideline)/.test(key));
+  sayDone(said);
+}
+
+/** Says what went wrong, in the words of whoever refused. Faults of ours go on to the console. */
+export function sayTrouble(error: unknown): void {
+  if (!(error instanceof ProblemError)) throw error;
+  toast.custom(
+    () => (
+      <div className="toast-line" role="alert">
+        <span className="grow">{error.message}</span>
+      </div>
+    ),
+    { duration: UNDO_MS },
+  );
+}

@@ -1,0 +1,60 @@
+import { createContext, type ReactNode, useContext, useEffect, useMemo } from 'react';
+import { type Person, type Workspace, workspaceEndpoints } from '../../../contract/index.ts';
+import { type CivilDay, dayOfIso, makeCalendar, tryMinutesOfTime, type WorkingCalendar } from '../../../core/index.ts';
+import { outbox } from '../../features/unsent/use-unsent.ts';
+import { useAnswer } from '../../kit/answer.ts';
+import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { onSessionBegun } from './signed-out.ts';
+
+interface WorkspaceView extends Workspace {
+  readonly me: Person;
+  /** Today, as the server's clock has it in the workspace's zone. */
+  readonly today: CivilDay;
+  readonly nowMinutes: number;
+  readonly workingCalendar: WorkingCalendar;
+}
+
+const WorkspaceContext = createContext<WorkspaceView | null>(null);
+const CLOCK_MS = 30_000;
+
+/** The workspace of whoever is signed in; what stands inside may ask for it, and for today. */
+export function WorkspaceProvider({ me, children }: { readonly me: Person; readonly children: ReactNode }) {
+  const { data, error, mutate } = useAnswer(workspaceEndpoints.workspace, {});
+  useEffect(() => outbox.open(me.id), [me.id]);
+  useEffect(() => onSessionBegun(() => void outbox.flush()), []);
+  useMinuteHand(data?.clockStands === false, mutate);
+  const view = useMemo(() => data && viewOf(data, me), [data, me]);
+  if (error && !view) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!view) return <Skeleton rows={12} />;
+  return <WorkspaceContext value={view}>{children}</WorkspaceContext>;
+}
+
+function viewOf(workspace: Workspace, me: Person): WorkspaceView {
+  const [date = '', time = ''] = workspace.now.split('T');
+  return {
+    ...workspace,
+    me,
+    today: dayOfIso(date),
+    nowMinutes: tryMinutesOfTime(time) ?? 0,
+    workingCalendar: makeCalendar(workspace.calendar),
+  };
+}
+
+/** The browser asks the server what time it is: its own clock may be wrong, or in another zone. */
+function useMinuteHand(moves: boolean, look: () => unknown): void {
+  useEffect(() => {
+    if (!moves) return;
+    const timer = setInterval(look, CLOCK_MS);
+    return () => clearInterval(timer);
+  }, [moves, look]);
+}
+
+export function useWorkspace(): WorkspaceView {
+  const view = useContext(WorkspaceContext);
+  if (!view) throw new Error('useWorkspace is used outside the frame of a signed-in person.');
+  return view;
+}
+
+export function useToday(): CivilDay {
+  return useWorkspace().today;
+}

@@ -1,0 +1,136 @@
+import { type DragEvent, type ReactNode, useRef, useState } from 'react';
+import { MAX_FILE_BYTES } from '../../../contract/index.ts';
+import { ProblemError } from '../../kit/api.ts';
+import { type Uploaded, type UploadTarget, upload } from './upload.ts';
+
+interface Sending {
+  readonly key: string;
+  readonly file: File;
+  readonly share: number;
+  readonly problem: string | null;
+}
+
+interface FileDropProps {
+  /** What the button says: "Add a photo or file". */
+  readonly words: string;
+  /** For those who don't see what stands around it. */
+  readonly label: string;
+  readonly target: UploadTarget;
+  readonly onUploaded: (uploaded: Uploaded) => void;
+  readonly primary?: boolean;
+  readonly disabled?: boolean;
+  /** What stands beside the button: the files that are there. */
+  readonly children?: ReactNode;
+}
+
+const TAKEN = 'image/jpeg,image/png,image/gif,image/webp,application/pdf';
+
+/** Takes pictures and PDFs, chosen or dropped, with how far each is and another try where one was refused or broke off. */
+export function FileDrop({ words, label, target, onUploaded, primary = false, disabled, children }: FileDropProps) {
+  const input = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const [sending, setSending] = useState<readonly Sending[]>([]);
+  const update = (key: string, change: Partial<Sending>) =>
+    setSending((all) => all.map((one) => (one.key === key ? { ...one, ...change } : one)));
+  const drop = (key: string) => setSending((all) => all.filter((one) => one.key !== key));
+
+  const send = async (file: File, key: string) => {
+    try {
+      const uploaded = await upload(file, target, (share) => update(key, { share }), key);
+      drop(key);
+      onUploaded(uploaded);
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      update(key, { problem: error.message });
+    }
+  };
+  const take = (files: FileList | null) => {
+    for (const file of files ?? []) {
+      const key = crypto.randomUUID();
+      const isLarge = file.size > MAX_FILE_BYTES;
+      const problem = isLarge
+        ? `This file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB: send a smaller one.`
+        : null;
+      setSending((all) => [...all, { key, file, share: 0, problem }]);
+      if (!isLarge) void send(file, key);
+    }
+  };
+  const onDrag = (isOver: boolean) => (event: DragEvent) => {
+    if (!event.dataTransfer.types.includes('Files')) return;
+    event.preventDefault();
+    setOver(isOver);
+  };
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: a larger target for what the button does
+    <div
+      className={`rounded-[4px] ${over ? 'bg-chosen outline-2 outline-dashed outline-primary' : ''}`}
+      onDragOver={onDrag(true)}
+      onDragLeave={onDrag(false)}
+      onDrop={(event) => {
+        onDrag(false)(event);
+        take(event.dataTransfer.files);
+      }}
+    >
+      <div className="flex flex-wrap items-center gap-2">
+        {children}
+        {!disabled && (
+          <button
+            type="button"
+            className={`btn !h-[30px] !min-h-[30px] max-[720px]:!h-11 ${primary ? 'btn-primary' : ''}`}
+            onClick={() => input.current?.click()}
+          >
+            {words}
+          </button>
+        )}
+        <input
+          ref={input}
+          type="file"
+          className="sr-only"
+          tabIndex={-1}
+          aria-label={label}
+          accept={TAKEN}
+          multiple
+          disabled={disabled}
+          onChange={({ target: chosen }) => {
+            take(chosen.files);
+            chosen.value = '';
+          }}
+        />
+      </div>
+      {sending.map(({ key, file, share, problem }) => (
+        <div key={key} className="mt-1.5 text-[13px] leading-[18px]" role={problem ? 'alert' : 'status'}>
+          <span className="break-all">{file.name}</span>
+          {problem === null ? (
+            <span
+              className="mt-1 block h-1 bg-base-300"
+              role="progressbar"
+              aria-label={`Sending ${file.name}`}
+              aria-valuenow={Math.round(share * 100)}
+            >
+              <i className="block h-1 bg-primary" style={{ width: `${share * 100}%` }} />
+            </span>
+          ) : (
+            <span className="block">
+              <span className="text-late">{problem}</span>{' '}
+              {file.size <= MAX_FILE_BYTES && (
+                <button
+                  type="button"
+                  className="link-line mr-3"
+                  onClick={() => {
+                    update(key, { problem: null, share: 0 });
+                    void send(file, key);
+                  }}
+                >
+                  Try again
+                </button>
+              )}
+              <button type="button" className="link-line" onClick={() => drop(key)}>
+                Leave it
+              </button>
+            </span>
+          )}
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,95 @@
+import { useState } from 'react';
+import { type HistoryEntry, historyEndpoints } from '../../../contract/index.ts';
+import { dayOfIso, plural, sayDay } from '../../../core/index.ts';
+import { useToday } from '../../app/shell/workspace.tsx';
+import { useAnswer } from '../../kit/answer.ts';
+import { useUndo } from './undo.tsx';
+
+const SHOWN = 4;
+
+/** The last changes of a template or a schedule. */
+export function LastChanged({ of, id }: { readonly of: 'template' | 'schedule'; readonly id: string }) {
+  const template = useAnswer(historyEndpoints.template, of === 'template' ? { params: { templateId: id } } : null);
+  const schedule = useAnswer(historyEndpoints.schedule, of === 'schedule' ? { params: { scheduleId: id } } : null);
+  const entries = (of === 'template' ? template : schedule).data?.entries ?? [];
+  const [all, setAll] = useState(false);
+  if (entries.length === 0) return null;
+  return (
+    <section className="mt-4 border-t border-line-2 pt-2.5">
+      <h2 className="text-[15px] leading-[22px] text-primary">Last changed</h2>
+      <Entries entries={all ? entries : entries.slice(0, SHOWN)} />
+      {entries.length > SHOWN && !all && (
+        <button type="button" className="link-line mt-1 text-[13px]" onClick={() => setAll(true)}>
+          All {entries.length} changes
+        </button>
+      )}
+    </section>
+  );
+}
+
+/** Who did what, when; newest first. */
+export function Entries({ entries }: { readonly entries: readonly HistoryEntry[] }) {
+  const today = useToday();
+  const { look, busy, dialog } = useUndo();
+  return (
+    <>
+      <dl>
+        {entries.map((entry) => (
+          <div
+            key={entry.id}
+            className="grid grid-cols-[124px_minmax(0,1fr)] py-[3px] text-[14px] leading-[21px] max-[720px]:grid-cols-1"
+          >
+            <dt className="text-[13px] text-ink-2">
+              {sayDay(dayOfIso(entry.at.slice(0, 10)), today)}, {entry.at.slice(11)}
+            </dt>
+            <dd>
+              {entry.by ? `${entry.by}: ` : ''}
+              {entry.said}
+              <UndoLinks entry={entry} disabled={busy} onUndo={(what, changeId) => look({ what, changeId })} />
+            </dd>
+          </div>
+        ))}
+      </dl>
+      {dialog}
+    </>
+  );
+}
+
+interface UndoLinksProps {
+  readonly entry: HistoryEntry;
+  readonly disabled: boolean;
+  readonly onUndo: (what: string, changeId: string) => void;
+}
+
+/** Takes one thing back, or all that was done in one go with it. */
+function UndoLinks({ entry: { said, undo }, disabled, onUndo }: UndoLinksProps) {
+  if (!undo) return null;
+  const { changeId, together } = undo;
+  const look = 'link-line ml-3 text-[13px] text-ink-2';
+  return (
+    <>
+      <button
+        type="button"
+        className={look}
+        aria-label={`Undo: ${said}`}
+        disabled={disabled}
+        onClick={() => onUndo(`Undo: ${said}`, changeId)}
+      >
+        Undo
+      </button>
+      {together && (
+        <button
+          type="button"
+          className={look}
+          aria-label={`Undo all ${together.count} made together: ${said}`}
+          disabled={disabled}
+          onClick={() =>
+            onUndo(`Undo: ${said}, and ${plural(together.count - 1, 'more change')} made with it`, together.changeId)
+          }
+        >
+          Undo all {together.count} made together
+        </button>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,39 @@
+import { useState } from 'react';
+import { historyEndpoints } from '../../../contract/index.ts';
+import { useAnswer } from '../../kit/answer.ts';
+import { Skeleton } from '../../kit/states.tsx';
+import { Entries } from './last-changed.tsx';
+
+/** Why a task is here, on this day, and what was done with it since; told when it is asked for. */
+export function TaskHistory({ taskId }: { readonly taskId: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details
+      className={`section ${open ? '' : 'no-print'}`}
+      onToggle={({ currentTarget }) => setOpen(currentTarget.open)}
+    >
+      <summary className="flex cursor-pointer items-baseline justify-between max-[720px]:min-h-8 max-[720px]:items-center">
+        <h3 className="text-[14px] leading-[18px] text-primary">Why it is here, and its history</h3>
+      </summary>
+      {open && <Told taskId={taskId} />}
+    </details>
+  );
+}
+
+function Told({ taskId }: { readonly taskId: string }) {
+  const { data } = useAnswer(historyEndpoints.task, { params: { taskId } });
+  if (!data) return <Skeleton rows={2} height={24} />;
+  return (
+    <>
+      <ol className="mt-1 list-decimal pl-5 text-[14px] leading-[20px]">
+        {data.why.map((sentence) => (
+          <li key={sentence}>{sentence}</li>
+        ))}
+      </ol>
+      <div className="mt-2">
+        <Entries entries={data.entries} />
+        {data.entries.length === 0 && <p className="text-[13px] text-ink-2">Nobody has done anything with it yet.</p>}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,21 @@
+import { historyEndpoints } from '../../../contract/index.ts';
+import { sayTrouble, undoLookedAt } from '../../app/shell/toast.tsx';
+import { ask } from '../../kit/api.ts';
+import { useLookedAt } from '../impact/looked-at.tsx';
+
+interface Asked {
+  /** What is undone, in words. */
+  readonly what: string;
+  readonly changeId: string;
+}
+
+/** Undoing something that was done a while ago: what that does is looked at first, as with any change. */
+export function useUndo() {
+  return useLookedAt<Asked>({
+    impactOf: ({ changeId }) => ask(historyEndpoints.impactOfUndo, { params: { changeId } }),
+    save: ({ changeId }) => undoLookedAt(changeId),
+    hasReach: false,
+    canBeUndone: false,
+    onRefused: sayTrouble,
+  });
+}

@@ -1,0 +1,232 @@
+import { X } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import type { Impact, ImpactItem, Reach } from '../../../contract/index.ts';
+import { dayOfIso, plural, sayDay } from '../../../core/index.ts';
+import { useToday } from '../../app/shell/workspace.tsx';
+import { ProblemError } from '../../kit/api.ts';
+import { Dialog } from '../../kit/dialog.tsx';
+import { Pennant } from '../../kit/pennant.tsx';
+import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { figuresOf, groupsOf, type ImpactGroup, type Removal, sayDeed } from './impact-words.ts';
+import { YearCompared } from './year-compared.tsx';
+
+interface ImpactDialogProps {
+  /** What is being changed: "Payroll run", "Gas and shore power, a template used by 32 schedules". */
+  readonly what: string;
+  /** What it does to tasks that go. */
+  readonly removal?: Removal | undefined;
+  /** As it was asked for before the dialog opened, with the plain reach. */
+  readonly first: Impact;
+  /** Asks again with another reach; null where the change has no other. @throws ProblemError when it is refused */
+  readonly ask: ((reach: Reach) => Promise<Impact>) | null;
+  /** Whether it can be put back afterwards. */
+  readonly canBeUndone?: boolean | undefined;
+  readonly onSave: (reach: Reach) => void;
+  readonly onClose: () => void;
+}
+
+const PLAIN: Reach = { open: false, also: [] };
+
+/** What a change adds, changes, takes back and leaves alone, before it is saved; how far it goes can be chosen. */
+export function ImpactDialog({ what, removal, first, ask, canBeUndone = true, onSave, onClose }: ImpactDialogProps) {
+  const [reach, setReach] = useState(PLAIN);
+  const [impact, setImpact] = useState<Impact | null>(first);
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const latest = useRef(reach);
+  const reachFor = (next: Reach) => {
+    if (!ask) return;
+    latest.current = next;
+    setReach(next);
+    setImpact(null);
+    ask(next).then(
+      (answer) => {
+        // Of two that were asked for, the later counts.
+        if (latest.current === next) setImpact(answer);
+      },
+      (error: unknown) => {
+        if (!(error instanceof ProblemError)) throw error;
+        setProblem(error);
+      },
+    );
+  };
+  const confirm = useRef<HTMLButtonElement>(null);
+  useEffect(() => confirm.current?.focus(), []);
+  return (
+    <Dialog label="What this changes" className="!mt-9 w-[1016px]" onClose={onClose}>
+      <header className="flex items-start px-6 pb-3 pt-5">
+        <div>
+          <h2 className="text-[24px] leading-[30px]">What this changes</h2>
+          <p className="text-[14px] text-ink-2">{what}. Nothing is saved yet.</p>
+        </div>
+        <button type="button" className="btn btn-text -mr-2 ml-auto" aria-label="Close" onClick={onClose}>
+          <X size={16} aria-hidden />
+        </button>
+      </header>
+      {problem && <Trouble error={problem} />}
+      {!problem && impact === null && <Skeleton rows={7} />}
+      {impact && (
+        <>
+          <Figures impact={impact} removal={removal} />
+          {impact.years.length > 0 && <YearCompared years={impact.years} />}
+          <div className="max-h-[44vh] overflow-y-auto" tabIndex={-1}>
+            {groupsOf(impact, removal).map((group) => (
+              <Group
+                key={group.key}
+                group={group}
+                also={new Set(reach.also)}
+                onAlso={ask && ((taskId) => reachFor({ ...reach, also: [...reach.also, taskId] }))}
+                onOpen={ask && group.key === 'keptShowing' ? () => reachFor({ ...reach, open: true }) : null}
+              />
+            ))}
+          </div>
+        </>
+      )}
+      <footer className="sticky bottom-0 flex items-center gap-3 max-[720px]:flex-wrap border-t border-line-2 bg-base-100 px-6 py-3.5">
+        <button
+          ref={confirm}
+          type="button"
+          className="btn btn-primary"
+          disabled={impact === null}
+          onClick={() => onSave(reach)}
+        >
+          {impact ? sayDeed(impact, removal) : 'Looking …'}
+        </button>
+        <button type="button" className="btn" onClick={onClose}>
+          Go back
+        </button>
+        {(reach.open || reach.also.length > 0) && (
+          <button type="button" className="link-line text-[13px]" onClick={() => reachFor(PLAIN)}>
+            Only what nobody has seen
+          </button>
+        )}
+        <span className="ml-auto max-w-[330px] text-right text-[13px] leading-4 text-ink-2 max-[720px]:text-left">
+          {canBeUndone
+            ? 'One click puts all of it back: for ten seconds here, later from the history. Work that is started meanwhile stays.'
+            : 'What is undone is not done again by a click.'}
+        </span>
+      </footer>
+    </Dialog>
+  );
+}
+
+function Figures({ impact, removal }: { readonly impact: Impact; readonly removal: Removal | undefined }) {
+  const { datesBefore, datesAfter } = impact;
+  const more = datesAfter - datesBefore;
+  return (
+    <div className="flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-line-2 px-6 pb-3">
+      {figuresOf(impact, removal).map(([count, words]) => (
+        <div
+          key={words}
+          className={`figure first:border-0 first:pl-0 ${count === 0 ? 'max-[720px]:hidden' : 'max-[720px]:border-0 max-[720px]:pl-0'}`}
+        >
+          <b className={count === 0 ? '!font-normal text-ink-2' : ''}>{count}</b>
+          <span>{words}</span>
+        </div>
+      ))}
+      {datesAfter + datesBefore > 0 && (
+        <p className="ml-auto max-w-[330px] text-[14px] leading-[19px]">
+          In the coming year {plural(datesAfter, 'task')}
+          {more === 0 ? ', as many as now.' : more > 0 ? `, ${more} more than now.` : `, ${-more} fewer than now.`}
+        </p>
+      )}
+    </div>
+  );
+}
+
+interface GroupProps {
+  readonly group: ImpactGroup;
+  readonly also: ReadonlySet<string>;
+  readonly onAlso: ((taskId: string) => void) | null;
+  readonly onOpen: (() => void) | null;
+}
+
+const SHOWN = 6;
+
+function Group({ group, also, onAlso, onOpen }: GroupProps) {
+  const [all, setAll] = useState(false);
+  const items = all ? group.items : group.items.slice(0, SHOWN);
+  const more = group.count - items.length;
+  return (
+    <section className="band !grid-cols-[116px_minmax(0,1fr)] max-[720px]:!grid-cols-1">
+      <h2 className="!pl-6">
+        <b>{group.count}</b>
+        {group.word}
+        {group.aside && <span>{group.aside}</span>}
+        {onOpen && (
+          <button
+            type="button"
+            className="link-line mt-1 block text-left font-sans text-[13px] font-normal"
+            onClick={onOpen}
+          >
+            Change them too
+          </button>
+        )}
+      </h2>
+      <div>
+        {items.map((item, i) => (
+          <Item
+            key={item.taskId ?? `${item.scheduleId} ${item.on} ${i}`}
+            item={item}
+            onAlso={
+              item.taskId !== null && item.kind === 'kept' && group.key !== 'keptBegun' && !also.has(item.taskId)
+                ? onAlso
+                : null
+            }
+          />
+        ))}
+        {more > 0 && (
+          <p className="flex border-b border-line py-1.5 pl-6 pr-6 text-[14px] text-ink-2">
+            and {plural(more, 'more task')}
+            {!all && group.items.length > SHOWN && (
+              <button type="button" className="link-line ml-auto" onClick={() => setAll(true)}>
+                Show {group.items.length - SHOWN}
+              </button>
+            )}
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function Item({ item, onAlso }: { readonly item: ImpactItem; readonly onAlso: ((taskId: string) => void) | null }) {
+  const today = useToday();
+  const [first, ...others] = item.fields;
+  const change = (field: ImpactItem['fields'][number]) => (
+    <>
+      <span className="text-ink-2">{field.name}</span>
+      <span className={item.kind === 'kept' ? '' : 'text-ink-2 line-through'}>
+        {item.kind === 'kept' ? `stays ${field.from}` : field.from}
+      </span>
+      <span className="font-semibold">{item.kind === 'kept' ? '' : field.to}</span>
+    </>
+  );
+  const columns =
+    'grid min-h-[29px] grid-cols-[24px_minmax(0,1.4fr)_100px_76px_minmax(0,1fr)_minmax(0,1fr)_92px] items-center gap-2 border-b border-line py-0.5 pr-6 text-[14px] leading-[18px] max-[720px]:flex max-[720px]:flex-wrap max-[720px]:gap-x-3 max-[720px]:gap-y-0.5 max-[720px]:py-2 max-[720px]:pl-6';
+  return (
+    <>
+      <div className={columns}>
+        <Pennant state={item.state} />
+        <span className="truncate max-[720px]:min-w-[80%]">
+          <b className="font-semibold">{item.title}</b>
+          {item.about && !item.title.includes(item.about) && <span className="ml-2 text-ink-2">{item.about}</span>}
+        </span>
+        <span>{sayDay(dayOfIso(item.on), today)}</span>
+        {first ? change(first) : <span className="col-span-3 text-ink-2">{item.who ?? 'nobody yet'}</span>}
+        <span className="text-right max-[720px]:ml-auto">
+          {onAlso && (
+            <button type="button" className="link-line" onClick={() => onAlso(item.taskId ?? '')}>
+              Change it too
+            </button>
+          )}
+        </span>
+      </div>
+      {others.map((field) => (
+        <div key={field.name} className={columns}>
+          <span className="col-span-3" />
+          {change(field)}
+        </div>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,77 @@
+import { type FormEvent, useId, useState } from 'react';
+import { type Session, workspaceEndpoints } from '../../../contract/index.ts';
+import { ask, ProblemError } from '../../kit/api.ts';
+
+interface PasswordFormProps {
+  readonly onEnter: (session: Session) => Promise<void>;
+}
+
+/** Signing in with an address and a password. */
+export function PasswordForm({ onEnter }: PasswordFormProps) {
+  const [email, setEmail] = useState('');
+  const [password, setPassword] = useState('');
+  const [shows, setShows] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const ids = { email: useId(), password: useId(), problem: useId() };
+  const signIn = (event: FormEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    ask(workspaceEndpoints.signIn, { body: { email, password } })
+      .then(onEnter)
+      .catch((error: unknown) => {
+        if (!(error instanceof ProblemError)) throw error;
+        setProblem(error);
+      })
+      .finally(() => setBusy(false));
+  };
+  const field = 'h-11 w-full rounded-t-[4px] border-0 border-b-2 border-primary bg-field px-3 text-[16px] text-ink';
+  return (
+    <form className="mt-2" onSubmit={signIn} noValidate>
+      <label className="mt-4 block text-[14px]" htmlFor={ids.email}>
+        E-mail
+      </label>
+      <input
+        id={ids.email}
+        className={`${field} mt-1`}
+        type="email"
+        autoComplete="username"
+        value={email}
+        aria-invalid={problem !== null}
+        aria-describedby={problem ? ids.problem : undefined}
+        onChange={({ target }) => setEmail(target.value)}
+      />
+      <label className="mt-4 block text-[14px]" htmlFor={ids.password}>
+        Password
+      </label>
+      <div className="relative mt-1">
+        <input
+          id={ids.password}
+          className={`${field} pr-16`}
+          type={shows ? 'text' : 'password'}
+          autoComplete="current-password"
+          value={password}
+          aria-invalid={problem !== null}
+          aria-describedby={problem ? ids.problem : undefined}
+          onChange={({ target }) => setPassword(target.value)}
+        />
+        <button
+          type="button"
+          className="link-line absolute right-3 top-2.5 h-6 px-1 text-[13px] leading-6"
+          aria-pressed={shows}
+          onClick={() => setShows(!shows)}
+        >
+          {shows ? 'Hide' : 'Show'}
+        </button>
+      </div>
+      {problem && (
+        <p id={ids.problem} role="alert" className="mt-3 text-[14px] text-late">
+          {problem.message}
+        </p>
+      )}
+      <button type="submit" className="btn btn-primary mt-5 !h-12 w-[132px] !text-[16px]" disabled={busy}>
+        Sign in
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,73 @@
+import { Link } from 'react-router';
+import type { Run } from '../../../contract/index.ts';
+import { dayOfIso } from '../../../core/index.ts';
+import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
+import { moveThroughRows } from '../../kit/arrow-rows.ts';
+import { DateBlock } from '../../kit/date-block.tsx';
+import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { useFill, useRuns } from './api.ts';
+import { canTakeBack, sayLength, sayMade, sayPeriod, sayWhy } from './run-words.ts';
+
+/** Every making of tasks, newest first. */
+export function RunLog() {
+  const { data, error, mutate } = useRuns();
+  return (
+    <section aria-label="Run log">
+      <h2 className="flex items-baseline justify-between px-5 pb-1 pt-3 text-[15px] text-primary">
+        Run log
+        <span className="font-sans text-[13px] font-normal text-ink-2">every run, the server’s own and by hand</span>
+      </h2>
+      {error && !data && <Trouble error={error} retry={() => void mutate()} />}
+      {!error && !data && <Skeleton rows={4} />}
+      {data?.runs.length === 0 && <p className="px-5 py-2 text-[14px] text-ink-2">No run yet.</p>}
+      {data && data.runs.length > 0 && (
+        <table className="tt min-w-[1100px]" onKeyDown={moveThroughRows}>
+          <colgroup>
+            <col style={{ width: 150 }} />
+            <col style={{ width: 70 }} />
+            <col style={{ width: 190 }} />
+            <col style={{ width: 290 }} />
+            <col />
+            <col style={{ width: 70 }} />
+            <col style={{ width: 150 }} />
+          </colgroup>
+          <tbody>
+            {data.runs.map((run) => (
+              <Row key={run.id} run={run} />
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+function Row({ run }: { readonly run: Run }) {
+  const today = useToday();
+  const { me } = useWorkspace();
+  const { undo } = useFill();
+  const [date = '', time = ''] = run.startedAt.split('T');
+  return (
+    <tr className="!cursor-default">
+      <td className="date">
+        <DateBlock day={dayOfIso(date)} />
+      </td>
+      <td className="text-ink-2">{time}</td>
+      <td>
+        <Link className="font-semibold" data-row to={`/fill/run/${run.id}`}>
+          {sayWhy(run)}
+        </Link>
+      </td>
+      <td className="text-ink-2">{sayPeriod(run, today)}</td>
+      <td>{sayMade(run)}</td>
+      <td className="num text-ink-2">{sayLength(run.milliseconds)}</td>
+      <td className="!py-0 text-right">
+        {canTakeBack(run) && me.isManager && (
+          <button type="button" className="btn !h-[28px] !min-h-[28px]" onClick={() => void undo(run)}>
+            Take it back
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,98 @@
+import { Link, useNavigate, useParams } from 'react-router';
+import { dayOfIso, groupBy, plural } from '../../../core/index.ts';
+import { useToday } from '../../app/shell/workspace.tsx';
+import { DateBlock } from '../../kit/date-block.tsx';
+import { Pennant } from '../../kit/pennant.tsx';
+import { CloseButton, SideSheet } from '../../kit/side-sheet.tsx';
+import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { useSchedules } from '../schedules/api.ts';
+import { useRun } from './api.ts';
+import { canTakeBack, sayLeftOut, sayMade, sayPeriod, sayWhy } from './run-words.ts';
+
+/** One run, down to each task that it made. */
+export default function RunSheet() {
+  const { runId = '' } = useParams();
+  const { data, error, mutate } = useRun(runId);
+  const { schedules } = useSchedules();
+  const today = useToday();
+  const navigate = useNavigate();
+  const nameOf = (scheduleId: string) => {
+    const found = schedules?.find(({ id }) => id === scheduleId);
+    return found
+      ? [found.template.name, found.asset?.name ?? found.client?.name].filter(Boolean).join(', ')
+      : 'a schedule';
+  };
+  const close = () => void navigate('/fill');
+  return (
+    <SideSheet label="A run" onClose={close}>
+      <div className="flex justify-end px-5 pt-3">
+        <CloseButton onClose={close} />
+      </div>
+      {error && !data && <Trouble error={error} retry={() => void mutate()} />}
+      {!error && !data && <Skeleton rows={8} />}
+      {data && (
+        <>
+          <div className="section !pt-0">
+            <h2 className="text-[22px] leading-[26px] first-letter:uppercase">{sayWhy(data.run)}</h2>
+            <p className="text-[14px] text-ink-2">{sayPeriod(data.run, today)}</p>
+            <p className="mt-1 text-[14px]">{sayMade(data.run)}</p>
+            {canTakeBack(data.run) && (
+              <p className="mt-1 text-[14px]">
+                Taking it back removes {plural(data.takesBack, 'task')}
+                {data.keeps > 0 ? ` and leaves ${data.keeps} that somebody has worked on.` : '.'}
+              </p>
+            )}
+          </div>
+          {data.run.problems.length > 0 && (
+            <div className="section">
+              <h3>Problems</h3>
+              {data.run.problems.map(({ scheduleId, message }) => (
+                <p key={scheduleId} className="text-[14px] leading-[19px]">
+                  <Link className="link-line" to={`/schedules/${scheduleId}`}>
+                    {nameOf(scheduleId)}
+                  </Link>
+                  : {message}
+                </p>
+              ))}
+            </div>
+          )}
+          {data.run.leftOut.length > 0 && (
+            <div className="section">
+              <h3>Left out</h3>
+              {[...groupBy(data.run.leftOut, ({ scheduleId }) => scheduleId)].map(([scheduleId, dates]) => (
+                <p key={scheduleId} className="text-[14px] leading-[19px]">
+                  <Link className="link-line" to={`/schedules/${scheduleId}`}>
+                    {nameOf(scheduleId)}
+                  </Link>
+                  : {sayLeftOut(dates)}
+                </p>
+              ))}
+            </div>
+          )}
+          <div className="section !border-b-0">
+            <h3>
+              Tasks <span>{data.tasks.length === 0 ? 'none that is still there' : ''}</span>
+            </h3>
+            <ol>
+              {data.tasks.map((task) => (
+                <li
+                  key={task.id}
+                  className="grid min-h-[31px] grid-cols-[22px_138px_minmax(0,1fr)] items-center gap-1 border-b border-line text-[14px] last:border-0"
+                >
+                  <Pennant state={task.state} late={task.late} />
+                  <DateBlock day={dayOfIso(task.on)} />
+                  <Link
+                    className="truncate underline decoration-line-2 underline-offset-4"
+                    to={`/schedules/task/${task.id}`}
+                  >
+                    {task.title}
+                  </Link>
+                </li>
+              ))}
+            </ol>
+          </div>
+        </>
+      )}
+    </SideSheet>
+  );
+}

@@ -1,0 +1,120 @@
+import type { Schedule, ScheduleInput, Task, TemplateLine } from '../../../../contract/index.ts';
+import {
+  type CivilDay,
+  dayOfIso,
+  isoOfDay,
+  PLAIN_TIMING,
+  type PlannedSchedule,
+  parsePhrase,
+  type Recurrence,
+  type Revision,
+  stretchAt,
+} from '../../../../core/index.ts';
+import { ruleOf } from '../rule/rule-choices.ts';
+
+/** What stands on the bench; `templateId` is empty until one is chosen. */
+export interface BenchDraft extends ScheduleInput {
+  /** The version it was begun from, so that someone else's change meanwhile is never written over; 0 for a new one. */
+  readonly version: number;
+}
+
+/** What a new schedule begins from. */
+export interface Beginning {
+  readonly templateId: string;
+  /** As far as it is known: one that has just been made comes with the next list. */
+  readonly template: TemplateLine | undefined;
+  readonly like: string | null;
+  /** A task whose day, client and person are taken over. */
+  readonly task: Task | null;
+  readonly clientId: string | null;
+  readonly assetId: string | null;
+}
+
+/** A schedule to begin with: weekly on the weekday of today or of a task, unless it is to be like an example. */
+export function freshDraft(
+  today: CivilDay,
+  { templateId, template, like, task, clientId, assetId }: Beginning,
+): BenchDraft {
+  return {
+    version: 0,
+    templateId,
+    clientId: task?.client?.id ?? clientId,
+    assetId: task?.asset?.id ?? assetId,
+    assigneeId: task?.assignee?.id ?? template?.assigneeId ?? null,
+    recurrence: likeOf(like, task ? dayOfIso(task.on) : today),
+    timing: { ...PLAIN_TIMING, appears: { amount: -1, unit: 'workingDay' } },
+    overlap: { kind: 'add' },
+    pauses: [],
+    exceptions: [],
+    revisions: [],
+  };
+}
+
+/** Examples that the empty table of schedules offers. */
+const EXAMPLES: Readonly<Record<string, string>> = {
+  weekdays: 'every weekday, not on days off',
+  friday: 'every week on Fri, or the working day before',
+  payroll: '15th and last working day of each month, or the working day before',
+  halfYear: 'every 6 months on the 18th, or the working day before',
+};
+
+function likeOf(like: string | null, today: CivilDay): Recurrence {
+  const start = isoOfDay(today);
+  const example = EXAMPLES[like ?? ''];
+  if (example !== undefined) return parsePhrase(example, { start });
+  return { start, rules: [ruleOf('weeks', today)], end: { kind: 'never' }, dayOff: 'none' };
+}
+
+export function draftOf(schedule: Schedule): BenchDraft {
+  return {
+    version: schedule.version,
+    templateId: schedule.template.id,
+    clientId: schedule.client?.id ?? null,
+    assetId: schedule.asset?.id ?? null,
+    assigneeId: schedule.assignee?.id ?? null,
+    recurrence: schedule.recurrence,
+    timing: schedule.timing,
+    overlap: schedule.overlap,
+    pauses: schedule.pauses,
+    exceptions: schedule.exceptions,
+    revisions: schedule.revisions,
+  };
+}
+
+/** What the core plans from; the last task comes with the schedule as saved. */
+export function plannedOf(
+  draft: BenchDraft,
+  { last = null, deleted = [] }: Partial<Pick<Schedule, 'last' | 'deleted'>> = {},
+): PlannedSchedule {
+  const { recurrence, timing, pauses, exceptions, revisions } = draft;
+  return { recurrence, timing, pauses, exceptions, revisions, last, deleted };
+}
+
+export function withStretch(
+  draft: BenchDraft,
+  index: number,
+  change: Partial<Pick<Revision, 'recurrence' | 'timing'>>,
+): BenchDraft {
+  if (index === 0) return { ...draft, ...change };
+  return {
+    ...draft,
+    revisions: draft.revisions.map((revision, i) => (i === index - 1 ? { ...revision, ...change } : revision)),
+  };
+}
+
+/**
+ * Another recurrence for a stretch. A revision begins where its recurrence is said to start; while it keeps the rules of the
+ * stretch before, it keeps the start they are counted from, so that "every 2 weeks" does not change weeks.
+ */
+export function withRecurrence(draft: BenchDraft, index: number, recurrence: Recurrence): BenchDraft {
+  const revision = draft.revisions[index - 1];
+  if (!revision) return withStretch(draft, index, { recurrence });
+  const from = recurrence.start === revision.recurrence.start ? revision.from : recurrence.start;
+  const before = stretchAt(draft, index - 1).recurrence;
+  const isSameRule = JSON.stringify(before.rules) === JSON.stringify(recurrence.rules);
+  const start = isSameRule ? before.start : from;
+  const revisions = draft.revisions.map((other) =>
+    other === revision ? { ...other, from, recurrence: { ...recurrence, start } } : other,
+  );
+  return { ...draft, revisions: revisions.sort((a, b) => (a.from < b.from ? -1 : 1)) };
+}

@@ -1,0 +1,120 @@
+import { Link } from 'react-router';
+import type { TemplateLine } from '../../../../contract/index.ts';
+import { plural, sayDuration } from '../../../../core/index.ts';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { Part } from '../../../kit/blanks.tsx';
+import { Picker, type PickerOption } from '../../../kit/picker.tsx';
+import { ByHandPart } from './by-hand-part.tsx';
+import { EachTimePart } from './each-time-part.tsx';
+import type { FormPartProps, StretchPartProps } from './form-part.tsx';
+import { OverlapPart } from './overlap-part.tsx';
+import { StretchesPart } from './stretches-part.tsx';
+import { WhenPart } from './when-part.tsx';
+
+interface BenchFormProps extends StretchPartProps {
+  readonly templates: readonly TemplateLine[];
+  readonly title: string | null;
+  readonly onStretch: (stretch: number) => void;
+}
+
+/** The schedule as sentences with blanks, read from top to bottom. */
+export function BenchForm({ draft, stretch, templates, problem, title, onChange, onStretch }: BenchFormProps) {
+  const { people } = useWorkspace();
+  const template = templates.find(({ id }) => id === draft.templateId);
+  return (
+    <form
+      className="overflow-y-auto border-r border-line-2 pb-10 max-[1000px]:border-r-0"
+      aria-label="The schedule"
+      onSubmit={(event) => event.preventDefault()}
+    >
+      <Part name="What">
+        <Picker
+          label="Template"
+          chosen={draft.templateId}
+          placeholder="choose a template"
+          options={templates
+            .filter(({ id, archivedOn }) => archivedOn === null || id === draft.templateId)
+            .map(({ id, name, category }) => ({ key: id, name, detail: category ?? '' }))}
+          onChoose={(templateId) => {
+            const chosen = templates.find(({ id }) => id === templateId);
+            onChange({ ...draft, templateId, assigneeId: draft.assigneeId ?? chosen?.assigneeId ?? null });
+          }}
+        />{' '}
+        {templates.length === 0 && (
+          <span className="text-ink-2">
+            There is none yet:{' '}
+            <Link className="link-line text-ink" to="/templates/new">
+              write the first template
+            </Link>
+          </span>
+        )}
+        {template && (
+          <>
+            about {sayDuration(template.minutes)}
+            {template.makes > 1 && `, ${template.makes} tasks`}
+            {template.checkLines > 0 && `, ${plural(template.checkLines, 'check line')}`}
+          </>
+        )}
+        {title && template && title !== template.name && (
+          <p className="text-[13px] leading-5 text-ink-2">
+            called <b className="font-semibold text-ink">{title}</b>
+          </p>
+        )}
+      </Part>
+      <ForWhom draft={draft} onChange={onChange} />
+      {draft.revisions.length > 0 && (
+        <StretchesPart draft={draft} stretch={stretch} onChange={onChange} onStretch={onStretch} />
+      )}
+      <WhenPart draft={draft} stretch={stretch} problem={problem} onChange={onChange} />
+      <EachTimePart draft={draft} stretch={stretch} problem={problem} onChange={onChange} />
+      <Part name="Who">
+        <Picker
+          label="Who does it"
+          chosen={draft.assigneeId ?? NOBODY}
+          options={[
+            { key: NOBODY, name: 'nobody yet' },
+            ...people.map(({ id, name, role }) => ({ key: id, name, detail: role })),
+          ]}
+          onChoose={(key) => onChange({ ...draft, assigneeId: key === NOBODY ? null : key })}
+        />{' '}
+        {draft.assigneeId ? 'does it' : 'does it: give it to someone before the first date'}
+      </Part>
+      <OverlapPart overlap={draft.overlap} onChange={(overlap) => onChange({ ...draft, overlap })} />
+      <ByHandPart draft={draft} onChange={onChange} />
+    </form>
+  );
+}
+
+const NOBODY = 'nobody';
+const OURSELVES = 'ourselves';
+
+function ForWhom({ draft, onChange }: FormPartProps) {
+  const { name, subjects } = useWorkspace();
+  const key = (clientId: string | null, assetId: string | null) =>
+    clientId === null && assetId === null ? OURSELVES : `${clientId ?? ''}/${assetId ?? ''}`;
+  const options: PickerOption[] = [
+    { key: OURSELVES, name: `${name} itself`, detail: 'no client' },
+    ...subjects.map((subject) => ({
+      key: key(subject.clientId, subject.assetId),
+      name: subject.name,
+      detail: subject.detail,
+      group: subject.clientId === null ? 'our own' : 'clients and what is theirs',
+    })),
+  ];
+  const chosen = key(draft.clientId, draft.assetId);
+  const subject = subjects.find(({ clientId, assetId }) => key(clientId, assetId) === chosen);
+  return (
+    <Part name="For whom">
+      <Picker
+        label="For whom"
+        chosen={chosen}
+        options={options}
+        onChoose={(next) => {
+          const found = subjects.find(({ clientId, assetId }) => key(clientId, assetId) === next);
+          onChange({ ...draft, clientId: found?.clientId ?? null, assetId: found?.assetId ?? null });
+        }}
+      />{' '}
+      <span className="text-ink-2">{subject?.detail ?? 'no client'}</span>
+    </Part>
+  );
+}

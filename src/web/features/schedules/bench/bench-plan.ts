@@ -1,0 +1,177 @@
+import { useMemo } from 'react';
+import { type Schedule, scheduleInputSchema, type TemplateLine } from '../../../../contract/index.ts';
+import {
+  admitted,
+  fillTitle,
+  isDated,
+  joinAnd,
+  occurrencesWithinHorizon,
+  outlook,
+  PLAIN_TIMING,
+  type PlannedSchedule,
+  plural,
+  type Remark,
+  reckoningFault,
+  recurrenceProblems,
+  remarks,
+  type SetTask,
+  sayDay,
+  setParts,
+  tasksOfSet,
+  type WorkingCalendar,
+} from '../../../../core/index.ts';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { useTemplate } from '../../templates/api.ts';
+import { useSchedules } from '../api.ts';
+import type { RehearsalWords } from '../rehearsal/rehearsal-lines.ts';
+import type { RehearsalQuestion } from '../rehearsal/rehearsal-worker.ts';
+import { type BenchDraft, draftOf, plannedOf } from './bench-draft.ts';
+
+/** What the draft gives, computed by the core at every change. */
+export type BenchPlan = {
+  readonly forWhom: string;
+  readonly who: string;
+  /** The title of its next task; null before a template is chosen. */
+  readonly title: string | null;
+} & (
+  | {
+      readonly kind: 'plan';
+      readonly outlook: ReturnType<typeof outlook>;
+      readonly planned: PlannedSchedule;
+      readonly remarks: readonly Remark[];
+      /** The tasks that saving makes at once, of all its sets. */
+      readonly owed: readonly SetTask[];
+      readonly set: RehearsalQuestion['set'];
+      readonly titleOf: RehearsalWords['title'];
+    }
+  | { readonly kind: 'problem'; readonly path: string; readonly message: string }
+);
+
+/** A template as far as its line in the library tells it, until the rest has come. */
+const ALONE = { demands: [], signOff: null, steps: [] } as const;
+
+/** What makes one of its rules impossible, and where; null when all can be planned. */
+function problemOf(
+  draft: BenchDraft,
+  calendar: WorkingCalendar,
+  today: number,
+): { path: string; message: string } | null {
+  const rules = [
+    { at: 'recurrence', recurrence: draft.recurrence },
+    ...draft.revisions.map(({ recurrence }, i) => ({ at: `revisions.${i}.recurrence`, recurrence })),
+  ];
+  for (const { at, recurrence } of rules) {
+    const fault = reckoningFault({ recurrence, timing: PLAIN_TIMING }, calendar, today);
+    if (fault !== null) return { path: `${at}.rules`, message: fault };
+    const [problem] = recurrenceProblems(recurrence, calendar);
+    if (problem) return { path: `${at}.${problem.path}`, message: problem.message };
+  }
+  return null;
+}
+
+/** The plan of a draft, and what there is to say about it. */
+export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readonly TemplateLine[]): BenchPlan {
+  const { data: whole } = useTemplate(draft.templateId || null);
+  const others = useSameWork(draft, schedule?.id ?? null);
+  const { today, workingCalendar, horizonDays, name, people, subjects } = useWorkspace();
+  return useMemo(() => {
+    const subject = subjects.find(({ clientId, assetId }) => clientId === draft.clientId && assetId === draft.assetId);
+    const person = people.find(({ id }) => id === draft.assigneeId);
+    const template = templates.find(({ id }) => id === draft.templateId);
+    const set = {
+      parts: setParts(
+        whole?.id === draft.templateId
+          ? whole
+          : { titlePattern: template?.titlePattern ?? '', estimateMinutes: template?.minutes ?? 0, ...ALONE },
+      ),
+      assigneeId: draft.assigneeId,
+    };
+    const names = { forWhom: subject?.name ?? name, who: person?.name ?? 'nobody yet' };
+    const parsed = scheduleInputSchema.safeParse({
+      ...draft,
+      templateId: template?.id ?? '00000000-0000-4000-8000-000000000000',
+    });
+    if (!parsed.success) {
+      const [issue] = parsed.error.issues;
+      return {
+        ...names,
+        title: null,
+        kind: 'problem',
+        path: issue?.path.join('.') ?? '',
+        message: issue?.message ?? 'Something is missing.',
+      };
+    }
+    const problem = problemOf(draft, workingCalendar, today);
+    if (problem) return { ...names, title: null, kind: 'problem', ...problem };
+    const planned = plannedOf(draft, schedule ?? {});
+    const seen = outlook(planned, workingCalendar, today, template?.minutes ?? 0);
+    const next = seen.next.find(isDated);
+    const client =
+      subjects.find(({ clientId, assetId }) => assetId === null && clientId !== null && clientId === draft.clientId)
+        ?.name ?? null;
+    const asset = draft.assetId === null ? null : (subject?.name ?? null);
+    const titleOf: RehearsalWords['title'] = (task, { on }) =>
+      fillTitle(task.titlePattern, {
+        on,
+        client,
+        asset,
+        person: people.find(({ id }) => id === task.assigneeId)?.name ?? null,
+        type: template?.workType ?? null,
+      }) ||
+      (template?.name ?? 'New schedule');
+    const owed = admitted(
+      occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays, parts: set.parts }),
+      draft.overlap,
+      [],
+    ).now.flatMap((occurrence) => tasksOfSet(occurrence, set.parts, workingCalendar, set.assigneeId));
+    return {
+      ...names,
+      title: template
+        ? fillTitle(template.titlePattern, { on: next?.on ?? today, client, asset, person: person?.name ?? null }) ||
+          template.name
+        : null,
+      kind: 'plan',
+      outlook: seen,
+      planned,
+      remarks: [
+        ...(schedule ? [] : bornLate(owed, today)),
+        ...remarks(planned, seen, {
+          calendar: workingCalendar,
+          today,
+          assigneeId: draft.assigneeId,
+          others,
+          before: schedule && plannedOf(draftOf(schedule), schedule),
+        }),
+      ],
+      owed,
+      set,
+      titleOf,
+    };
+  }, [draft, schedule, others, templates, whole, today, workingCalendar, horizonDays, name, people, subjects]);
+}
+
+/** Other schedules of the same template for the same person, to tell when they meet on a day. */
+function useSameWork({ templateId, assigneeId }: BenchDraft, ownId: string | null): readonly PlannedSchedule[] {
+  const { schedules } = useSchedules();
+  return useMemo(
+    () =>
+      (schedules ?? []).filter(
+        ({ id, template, assignee, state }) =>
+          id !== ownId &&
+          state !== 'problem' &&
+          template.id === templateId &&
+          assignee !== null &&
+          assignee.id === assigneeId,
+      ),
+    [schedules, templateId, assigneeId, ownId],
+  );
+}
+
+/** Tasks of the first sets whose day has passed when they are made. */
+function bornLate(owed: readonly SetTask[], today: number): Remark[] {
+  const late = owed.filter(({ due }) => due < today);
+  if (late.length === 0) return [];
+  const dates = [...new Set(late.map(({ due }) => due))].sort((a, b) => a - b);
+  const text = `${plural(late.length, 'task')} ${late.length === 1 ? 'is' : 'are'} late at once: due ${joinAnd(dates.slice(0, 4).map((day) => sayDay(day, today)))}${dates.length > 4 ? ' and before today' : ''}, before today. Begin later to leave ${late.length === 1 ? 'it' : 'them'} out.`;
+  return [{ kind: 'appears late', count: late.length, dates, text }];
+}

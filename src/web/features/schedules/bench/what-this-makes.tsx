@@ -1,0 +1,193 @@
+import { ChevronDown, ChevronUp } from 'lucide-react';
+import { memo, useMemo, useState } from 'react';
+import {
+  assigneeOn,
+  dayOfIso,
+  isDated,
+  monthIndexOf,
+  type PlannedOccurrence,
+  type PlannedSchedule,
+  phraseParts,
+  planYear,
+  type Recurrence,
+  sayDate,
+  sayDay,
+  sayHours,
+  stretchAt,
+  workingDaysBetween,
+  writePhrase,
+} from '../../../../core/index.ts';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { type YearEdit, YearView } from '../year/year-view.tsx';
+import type { BenchDraft } from './bench-draft.ts';
+import type { BenchPlan } from './bench-plan.ts';
+import { NextDates } from './next-dates.tsx';
+
+interface WhatThisMakesProps {
+  readonly plan: BenchPlan;
+  readonly draft: BenchDraft;
+  readonly stretch: number;
+  readonly edit: YearEdit | null;
+  readonly onRehearse: () => void;
+}
+
+/** The rule as a sentence, three figures, the year, what a careful reader would remark, and the next dates. */
+export const WhatThisMakes = memo(function WhatThisMakes({
+  plan,
+  draft,
+  stretch,
+  edit,
+  onRehearse,
+}: WhatThisMakesProps) {
+  const { people } = useWorkspace();
+  if (plan.kind === 'problem') {
+    return (
+      <div className="max-w-[560px] pt-1">
+        <h2 className="text-[25px] leading-[30px]">Nothing yet</h2>
+        <p className="mt-2">{plan.message}</p>
+        <p className="mt-1 text-ink-2">The dates stand here again as soon as that is right.</p>
+      </div>
+    );
+  }
+  const nameOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? 'nobody yet';
+  const whoOf = (occurrence: PlannedOccurrence) =>
+    isDated(occurrence) ? nameOf(assigneeOn(occurrence, draft.assigneeId)) : plan.who;
+  return (
+    <>
+      <div className="flex items-start gap-7">
+        <h2 className="flex-1 pt-px text-[25px] font-semibold leading-[30px]" aria-live="polite">
+          <Phrase recurrence={stretchAt(draft, stretch).recurrence} />
+        </h2>
+        <Figures plan={plan} />
+      </div>
+      <Year planned={plan.planned} draft={draft} edit={edit} />
+      <ul className="mb-1 mt-2 text-[14px] leading-5 empty:hidden" aria-label="Remarks">
+        {draft.revisions.map(({ from, recurrence }) => (
+          <li key={from}>
+            <span className="mr-1.5 inline-block h-2.5 w-4 bg-petrol-3 align-baseline" aria-hidden />
+            From {sayDate(dayOfIso(from))}: {writePhrase(recurrence, { start: 'unsaid' })}.
+          </li>
+        ))}
+        {plan.remarks.map(({ text }) => (
+          <li key={text}>{text}</li>
+        ))}
+      </ul>
+      <NextDates occurrences={plan.outlook.next} whoOf={whoOf} nameOf={nameOf} set={plan.set} titleOf={plan.titleOf} />
+      <p className="mt-2">
+        <button type="button" className="link-line" onClick={onRehearse}>
+          Rehearse any span
+        </button>{' '}
+        <span className="text-[13px] text-ink-2">as a table to copy or save; nothing is made</span>
+      </p>
+    </>
+  );
+});
+
+/** Twelve months of the plan from this one on, and those before and after. */
+function Year({
+  planned,
+  draft,
+  edit,
+}: {
+  readonly planned: PlannedSchedule;
+  readonly draft: BenchDraft;
+  readonly edit: YearEdit | null;
+}) {
+  const { today, workingCalendar } = useWorkspace();
+  const [years, setYears] = useState(0);
+  const firstMonth = monthIndexOf(today) + years * 12;
+  const year = useMemo(() => planYear(planned, workingCalendar, firstMonth), [planned, workingCalendar, firstMonth]);
+  return (
+    <div className="relative">
+      <div className="absolute -right-1.5 -top-1 z-10 flex">
+        {years !== 0 && (
+          <button type="button" className="btn btn-text !h-6 !min-h-6 !px-1.5" onClick={() => setYears(0)}>
+            This year
+          </button>
+        )}
+        <button
+          type="button"
+          className="btn btn-text !h-6 !min-h-6 !w-6 !min-w-6 !p-0"
+          aria-label="Twelve months earlier"
+          title="Twelve months earlier (Page Up)"
+          onClick={() => setYears(years - 1)}
+        >
+          <ChevronUp size={16} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="btn btn-text !h-6 !min-h-6 !w-6 !min-w-6 !p-0"
+          aria-label="Twelve months later"
+          title="Twelve months later (Page Down)"
+          onClick={() => setYears(years + 1)}
+        >
+          <ChevronDown size={16} aria-hidden />
+        </button>
+      </div>
+      <YearView year={year} draft={draft} edit={edit} onPage={(step) => setYears(years + step)} />
+    </div>
+  );
+}
+
+/** The phrase, its parts tied by letters to the sentences of the form when there are several rules. */
+function Phrase({ recurrence }: { readonly recurrence: Recurrence }) {
+  const parts = phraseParts(recurrence, { start: 'unsaid' });
+  const several = recurrence.rules.length > 1;
+  return (
+    <>
+      {parts.map(({ about, text }, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: the parts are drawn anew as a whole
+        <span key={i}>
+          {i === 0 ? text.charAt(0).toUpperCase() + text.slice(1) : text}
+          {several && about.kind === 'rule' && (
+            <sup className="ml-0.5 text-[13px] font-semibold text-primary" aria-hidden>
+              {letterOf(about.index)}
+            </sup>
+          )}
+        </span>
+      ))}
+    </>
+  );
+}
+
+export function letterOf(index: number): string {
+  return 'abcdefghijkl'.charAt(index);
+}
+
+function Figures({ plan }: { readonly plan: Extract<BenchPlan, { kind: 'plan' }> }) {
+  const { today, workingCalendar } = useWorkspace();
+  const { timesAYear, minutesAYear, next } = plan.outlook;
+  const first = next.find(isDated);
+  const [weekday, date, month, year] = first ? sayDay(first.on, today).split(' ') : [];
+  return (
+    <div className="flex flex-none gap-5">
+      <div className="figure">
+        <b>{timesAYear}</b>
+        <span>a year</span>
+      </div>
+      <div className="figure">
+        <b>
+          {minutesAYear > 0 ? sayHours(minutesAYear) : '–'} <small>h</small>
+        </b>
+        <span>a year</span>
+      </div>
+      <div className="figure">
+        <b>
+          {first ? (
+            <>
+              {weekday} {date} <small>{[month, year].filter(Boolean).join(' ')}</small>
+            </>
+          ) : (
+            'none'
+          )}
+        </b>
+        <span>{first ? `next, ${inWorkingDays(workingDaysBetween(today, first.on, workingCalendar))}` : 'next'}</span>
+      </div>
+    </div>
+  );
+}
+
+function inWorkingDays(days: number): string {
+  if (days === 0) return 'today';
+  return days === 1 ? 'in 1 working day' : `in ${days} working days`;
+}

@@ -1,0 +1,200 @@
+import type { KeyboardEvent } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import type { Schedule } from '../../../../contract/index.ts';
+import { dayOfIso, plural, sayDate } from '../../../../core/index.ts';
+import { sayTrouble } from '../../../app/shell/toast.tsx';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { useChosen } from '../../../kit/chosen.ts';
+import { DateBlock } from '../../../kit/date-block.tsx';
+import { LongTable } from '../../../kit/long-table.tsx';
+import { PennantString } from '../../../kit/pennant-string.tsx';
+import { type AskedChange, useSchedulesLookedAt } from '../looked-at.tsx';
+import { ChosenBar } from './chosen-bar.tsx';
+import { changesOf } from './chosen-changes.ts';
+
+/** Schedules as lines: what and for whom, when, the next date, how the last eight went, who. Chosen ones are changed together. */
+export function ScheduleTable({ schedules }: { readonly schedules: readonly Schedule[] }) {
+  const { me } = useWorkspace();
+  const { chosen, choose, chooseAll, clear } = useChosen(schedules);
+  const { look, busy, dialog } = useSchedulesLookedAt({ onSaved: clear, onRefused: sayTrouble });
+  return (
+    <>
+      <LongTable
+        rows={schedules}
+        columns={[me.isManager ? 48 : 20, null, '28%', 140, 160, 130, 170]}
+        minWidth={1200}
+        head={
+          <>
+            <th scope="col">
+              {me.isManager && (
+                <input
+                  type="checkbox"
+                  className="check"
+                  aria-label={chosen.length === schedules.length ? 'Choose none' : 'Choose all'}
+                  checked={chosen.length === schedules.length}
+                  onChange={chosen.length === schedules.length ? clear : chooseAll}
+                />
+              )}
+            </th>
+            {['template and for whom', 'when', 'next', 'last eight', 'who', 'state'].map((words) => (
+              <th key={words} scope="col">
+                {words}
+              </th>
+            ))}
+          </>
+        }
+        row={(schedule, index) => (
+          <Row
+            key={schedule.id}
+            schedule={schedule}
+            index={index}
+            isChosen={chosen.includes(schedule)}
+            onChoose={choose}
+            onLook={look}
+          />
+        )}
+      />
+      {chosen.length > 0 && <ChosenBar chosen={chosen} busy={busy} onLook={look} onClear={clear} />}
+      {dialog}
+    </>
+  );
+}
+
+interface RowProps {
+  readonly schedule: Schedule;
+  readonly index: number;
+  readonly isChosen: boolean;
+  readonly onChoose: (index: number, how: 'one' | 'range') => void;
+  readonly onLook: (asked: AskedChange) => void;
+}
+
+function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
+  const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const { me } = useWorkspace();
+  const address = `/schedules/${schedule.id}`;
+  const then =
+    schedule.nextPhrase && `from ${sayDate(dayOfIso(schedule.nextPhrase.from))} ${schedule.nextPhrase.phrase}`;
+  const forWhom = [schedule.asset?.name, schedule.client?.name].filter(Boolean).join(', ');
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (!me.isManager) return;
+    if (event.key === ' ') {
+      event.preventDefault();
+      onChoose(index, 'one');
+    } else if (event.shiftKey && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
+      // The focus moves on as without Shift; what it comes from and goes to is chosen.
+      if (!isChosen) onChoose(index, 'one');
+      onChoose(index + (event.key === 'ArrowDown' ? 1 : -1), 'range');
+    }
+  };
+  return (
+    // The link in the second cell is what the keyboard uses; the row is only a larger target.
+    <tr
+      aria-rowindex={index + 2}
+      aria-selected={isChosen}
+      className="group"
+      onClick={(event) => (event.shiftKey && me.isManager ? onChoose(index, 'range') : void navigate(address))}
+    >
+      <td className="!pr-0 [text-overflow:clip]">
+        {me.isManager && (
+          <input
+            type="checkbox"
+            className="check"
+            tabIndex={-1}
+            aria-label={`Choose ${nameOf(schedule)}`}
+            checked={isChosen}
+            onClick={(event) => {
+              event.stopPropagation();
+              onChoose(index, event.shiftKey ? 'range' : 'one');
+            }}
+            onChange={() => undefined}
+          />
+        )}
+      </td>
+      <td>
+        <Link
+          to={address}
+          data-row
+          title={me.isManager ? 'Space chooses it, Shift with the arrows chooses more' : undefined}
+          className="text-[15px] font-semibold"
+          onClick={(event) => event.stopPropagation()}
+          onKeyDown={onKeyDown}
+        >
+          {schedule.template.name}
+        </Link>
+        <span className="ml-2 text-ink-2">{forWhom}</span>
+      </td>
+      <td title={then ? `${schedule.phrase}; ${then}` : schedule.phrase}>
+        {schedule.phrase}
+        {then && <span className="text-ink-2">; {then}</span>}
+      </td>
+      <td className="date">
+        {schedule.next ? <DateBlock day={dayOfIso(schedule.next)} /> : <span className="text-ink-2">none</span>}
+      </td>
+      <td>
+        <PennantString
+          tasks={schedule.lastEight}
+          to={(taskId) => `/schedules/task/${taskId}${search.size > 0 ? `?${search}` : ''}`}
+        />
+      </td>
+      <td>{schedule.assignee?.name ?? <span className="text-ink-2">nobody yet</span>}</td>
+      <td className="!py-0">
+        <span className="flex items-center justify-between gap-2">
+          <State schedule={schedule} />
+          {me.isManager && <PauseButton schedule={schedule} onLook={onLook} />}
+        </span>
+      </td>
+    </tr>
+  );
+}
+
+function State({ schedule }: { readonly schedule: Schedule }) {
+  if (schedule.state === 'problem') {
+    return (
+      <b className="truncate font-semibold" title={schedule.problem ?? undefined}>
+        no plan: {schedule.problem}
+      </b>
+    );
+  }
+  if (schedule.waits)
+    return (
+      <b
+        className="truncate font-semibold"
+        title={`The next one waits until that of ${sayDate(dayOfIso(schedule.waits.forOn))} is over.`}
+      >
+        waits{schedule.waits.days > 0 && `, ${plural(schedule.waits.days, 'day')}`}
+        {schedule.waits.isTooLong && ': too long'}
+      </b>
+    );
+  if (schedule.state !== 'running') return <span className="text-ink-2">{schedule.state}</span>;
+  if (schedule.lateCount > 0) return <b className="font-semibold text-late">{schedule.lateCount} late</b>;
+  if (schedule.assignee === null) return <b className="truncate font-semibold">nobody, {schedule.timesAYear} dates</b>;
+  return <span />;
+}
+
+function nameOf({ template, asset, client }: Schedule): string {
+  return [template.name, asset?.name ?? client?.name].filter(Boolean).join(', ');
+}
+
+function PauseButton({ schedule, onLook }: Pick<RowProps, 'schedule' | 'onLook'>) {
+  const { today, workingCalendar } = useWorkspace();
+  if (schedule.state === 'ended' || schedule.state === 'problem') return null;
+  const isPaused = schedule.state === 'paused';
+  const words = isPaused ? 'Resume' : 'Pause';
+  return (
+    <button
+      type="button"
+      className={`btn btn-text !h-[26px] !min-h-[26px] !text-primary ${isPaused ? '' : 'opacity-0 focus-visible:opacity-100 group-focus-within:opacity-100 group-hover:opacity-100'}`}
+      aria-label={`${words} ${nameOf(schedule)}`}
+      onClick={(event) => {
+        event.stopPropagation();
+        const deed = isPaused
+          ? ({ kind: 'resume', on: today } as const)
+          : ({ kind: 'pause', from: today, until: null } as const);
+        onLook(changesOf([schedule], deed, workingCalendar, today));
+      }}
+    >
+      {words}
+    </button>
+  );
+}

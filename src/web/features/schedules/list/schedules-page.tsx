@@ -1,0 +1,100 @@
+import { useState } from 'react';
+import { Link, Outlet, useNavigate } from 'react-router';
+import type { Schedule } from '../../../../contract/index.ts';
+import { dayOfIso, plural, sayNear } from '../../../../core/index.ts';
+import { useKeys } from '../../../app/shell/keys.tsx';
+import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
+import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { useLastRun, useScheduleActions, useSchedules } from '../api.ts';
+import { FirstSchedules } from './first-schedules.tsx';
+import { FilterWords, useScheduleFilter } from './schedule-filter.tsx';
+import { ScheduleTable } from './schedule-table.tsx';
+
+/** The table of schedules, to live in. */
+export default function SchedulesPage() {
+  const { me } = useWorkspace();
+  const navigate = useNavigate();
+  const { schedules, error, retry } = useSchedules();
+  const { runNow } = useScheduleActions();
+  const [running, setRunning] = useState(false);
+  const filter = useScheduleFilter(schedules ?? []);
+  const newSchedule = () => void navigate('/schedules/new');
+  useKeys(me.isManager ? [{ key: 'n', says: 'New schedule', run: newSchedule }] : []);
+  return (
+    <div className="flex min-h-0 flex-1">
+      <title>Schedules · Jolly Rota</title>
+      <div className="flex min-w-0 flex-1 flex-col">
+        <div className="page-head flex-wrap">
+          <h1>Schedules</h1>
+          {schedules && schedules.length > 0 && <FilterWords filter={filter} />}
+          {schedules && <Count shown={filter.shown} all={schedules} />}
+          {me.isManager && (
+            <>
+              <Link className="btn" to={{ pathname: '/schedules/worksheet', search: filter.search }}>
+                Worksheet
+              </Link>
+              <button
+                type="button"
+                className="btn"
+                disabled={running}
+                title="Make whatever is missing up to the horizon, as the server does each day"
+                onClick={() => {
+                  setRunning(true);
+                  void runNow().finally(() => setRunning(false));
+                }}
+              >
+                Run now
+              </button>
+              <button type="button" className="btn btn-primary" onClick={newSchedule}>
+                New schedule
+              </button>
+            </>
+          )}
+        </div>
+        {error && !schedules && <Trouble error={error} retry={retry} />}
+        {!error && !schedules && <Skeleton rows={14} />}
+        {schedules?.length === 0 && <FirstSchedules />}
+        {schedules && schedules.length > 0 && filter.shown.length === 0 && (
+          <Empty title="No schedule fits.">
+            {schedules.length === 1 ? 'The only one is not' : `None of the ${schedules.length} is`} {filter.inWords}.{' '}
+            <button type="button" className="link-line" onClick={filter.clear}>
+              Show them all
+            </button>
+          </Empty>
+        )}
+        {filter.shown.length > 0 && <ScheduleTable schedules={filter.shown} />}
+        {schedules && schedules.length > 0 && <RunLine />}
+      </div>
+      <Outlet />
+    </div>
+  );
+}
+
+function Count({ shown, all }: { readonly shown: readonly Schedule[]; readonly all: readonly Schedule[] }) {
+  const problems = all.filter(({ state }) => state === 'problem').length;
+  return (
+    <span className="ml-auto whitespace-nowrap text-[14px] text-ink-2">
+      {all.length === 0 ? 'none yet' : shown.length === all.length ? all.length : `${shown.length} of ${all.length}`}
+      {problems > 0 && `, ${problems} with a problem`}
+    </span>
+  );
+}
+
+/** When tasks were last made, and what came of it. */
+function RunLine() {
+  const today = useToday();
+  const { makeTime, horizonDays } = useWorkspace();
+  const run = useLastRun().data?.run;
+  if (!run) return null;
+  const at = `${sayNear(dayOfIso(run.startedAt.slice(0, 10)), today)} at ${run.startedAt.slice(11)}`;
+  const why = { daily: 'the daily run', startup: 'the server starting', byHand: 'hand', fill: 'a fill' }[run.why];
+  return (
+    <p className="no-print mt-auto flex-none border-t border-line px-5 py-2 text-[13px] leading-4 text-ink-2">
+      Tasks are made {horizonDays} days ahead, daily at {makeTime}. Last by {why}, {at}:{' '}
+      {run.made === 0 ? 'nothing was missing' : `${plural(run.made, 'task')} made`}.{' '}
+      <Link className="link-line text-ink" to="/fill">
+        Run log, and fill a period
+      </Link>
+    </p>
+  );
+}

@@ -1,0 +1,144 @@
+import { useEffect, useId, useRef, useState } from 'react';
+import {
+  isoOfDay,
+  type PhraseProblem,
+  type Recurrence,
+  readPhrase,
+  tryPhrase,
+  writePhrase,
+} from '../../../../core/index.ts';
+import { useToday } from '../../../app/shell/workspace.tsx';
+
+interface PhraseBoxProps {
+  readonly recurrence: Recurrence;
+  readonly onChange: (recurrence: Recurrence) => void;
+}
+
+/** A phrase is often unreadable on the way: what is wrong is said when typing rests this long. */
+const REST_MS = 500;
+
+/**
+ * The rule said in words. What is typed is taken as soon as it can be read; the text itself stays as typed until the field is
+ * left, and what can't be read stays, with its fault shown, until it can or the controls below say otherwise.
+ */
+export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
+  const today = useToday();
+  const written = writePhrase(recurrence, { start: 'unsaid' });
+  const [text, setText] = useState(written);
+  const problemId = useId();
+  const options = { start: recurrence.start, today: isoOfDay(today) };
+  const said = tryPhrase(text, options);
+  const isRead = said !== null;
+  const isInStep = useRef(true);
+  isInStep.current = isRead && writePhrase(said, { start: 'unsaid' }) === written;
+  // Another rule, and not by what stands here: the controls below have changed it.
+  useEffect(() => {
+    if (!isInStep.current) setText(written);
+  }, [written]);
+
+  const [isResting, setResting] = useState(true);
+  const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(rest.current), []);
+  const reading = isRead || !isResting ? null : readPhrase(text, options);
+  const problem = reading?.kind === 'unread' ? reading.problem : null;
+
+  const take = (typed: string) => {
+    setText(typed);
+    setResting(false);
+    clearTimeout(rest.current);
+    rest.current = setTimeout(() => setResting(true), REST_MS);
+    const next = tryPhrase(typed, options);
+    if (next) onChange(next);
+  };
+  return (
+    <div className="mb-2">
+      <textarea
+        className="phrase-box"
+        aria-label="When, in words"
+        aria-invalid={problem !== null}
+        data-unread={!isRead || undefined}
+        aria-describedby={problem ? problemId : undefined}
+        rows={1}
+        spellCheck={false}
+        placeholder="last working day of every quarter"
+        value={text}
+        onBlur={() => {
+          setResting(true);
+          // What can't be read is not thrown away; what can is shown as it is written.
+          if (isRead) setText(written);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) {
+            event.preventDefault();
+            setResting(true);
+            if (isRead) setText(written);
+          }
+        }}
+        onChange={({ target }) => take(target.value.replace(/\s*\n\s*/g, ' '))}
+      />
+      {problem && (
+        <Fault id={problemId} text={text} problem={problem} onSuggestion={take} onPutBack={() => setText(written)} />
+      )}
+    </div>
+  );
+}
+
+interface FaultProps {
+  readonly id: string;
+  readonly text: string;
+  readonly problem: PhraseProblem;
+  readonly onSuggestion: (text: string) => void;
+  readonly onPutBack: () => void;
+}
+
+/** Characters shown before the fault. */
+const LEAD = 26;
+
+/** What could not be read, with the place marked, and what may have been meant. */
+function Fault({ id, text, problem, onSuggestion, onPutBack }: FaultProps) {
+  const { at, length, message, suggestion } = problem;
+  const from = at > LEAD ? text.indexOf(' ', at - LEAD) + 1 : 0;
+  return (
+    <div className="mt-1 text-[13px] leading-5" role="status">
+      {text.trim() !== '' && (
+        <p aria-hidden className="truncate text-ink-2">
+          {from > 0 && '… '}
+          {text.slice(from, at)}
+          <span className="fault-mark">{text.slice(at, at + length) || '\u2003'}</span>
+          {text.slice(at + length)}
+        </p>
+      )}
+      <p id={id}>{message}</p>
+      <p>
+        {suggestion && (
+          <>
+            Did you mean{' '}
+            <button
+              type="button"
+              className="link-line"
+              title={suggestion}
+              aria-label={`Did you mean ${suggestion}?`}
+              onClick={() => onSuggestion(suggestion)}
+            >
+              {excerpt(suggestion, at)}
+            </button>
+            ?{' '}
+          </>
+        )}
+        <span className="text-ink-2">The dates stay as they were until this is read. </span>
+        <button type="button" className="link-line" onClick={onPutBack}>
+          Put the phrase back
+        </button>
+      </p>
+    </div>
+  );
+}
+
+/** A phrase around the place that was put right: short enough for one line. */
+function excerpt(phrase: string, at: number): string {
+  if (phrase.length <= 36) return phrase;
+  const from = at > 12 ? phrase.lastIndexOf(' ', at - 4) + 1 : 0;
+  const rest = phrase.slice(from);
+  const end = rest.length <= 32 ? rest : `${rest.slice(0, rest.lastIndexOf(' ', 30))} …`;
+  return from > 0 ? `… ${end}` : end;
+}

@@ -1,0 +1,194 @@
+import {
+  dayOfIso,
+  type FollowsRule,
+  MAX_INTERVAL,
+  type Rule,
+  readPhrase,
+  rruleFault,
+  sayDate,
+  type Weekday,
+  weekdayName,
+} from '../../../../core/index.ts';
+import { ChoiceBlank, NumberBlank, WordsBlank } from '../../../kit/blanks.tsx';
+import { type DetailsProps, Missing, MonthChoice, Points, YearMonths } from './month-blanks.tsx';
+import { MILESTONE_CHOICES, unitChoices } from './rule-choices.ts';
+
+/** A rule's own blanks. */
+export function RuleDetails({ rule, name, onChange }: DetailsProps) {
+  switch (rule.kind) {
+    case 'days':
+      return (
+        <>
+          <Every rule={rule} name={name} onChange={onChange} /> day{plural(rule)}, but not on{' '}
+          <WeekdayToggles
+            name={`${name}: not on`}
+            chosen={rule.except}
+            most={6}
+            least={0}
+            onChange={(except) => onChange({ ...rule, except })}
+          />
+        </>
+      );
+    case 'workingDays':
+      return (
+        <>
+          <Every rule={rule} name={name} onChange={onChange} /> working day{plural(rule)}, counted from the start
+        </>
+      );
+    case 'weeks':
+      return (
+        <>
+          <Every rule={rule} name={name} onChange={onChange} /> week{plural(rule)} on{' '}
+          <WeekdayToggles
+            name={`${name}: on`}
+            chosen={rule.on}
+            most={7}
+            least={1}
+            onChange={(on) => onChange({ ...rule, on })}
+          />
+        </>
+      );
+    case 'months':
+      return (
+        <>
+          <Every rule={rule} name={name} onChange={onChange} /> month{plural(rule)} on the{' '}
+          <Points rule={rule} name={name} onChange={onChange} />
+          <MonthChoice rule={rule} name={name} onChange={onChange} />
+          <Missing rule={rule} name={name} onChange={onChange} />
+        </>
+      );
+    case 'years':
+      return (
+        <>
+          <Every rule={rule} name={name} onChange={onChange} /> year{plural(rule)} on the{' '}
+          <Points rule={rule} name={name} onChange={onChange} /> of{' '}
+          <YearMonths rule={rule} name={name} onChange={onChange} />
+          <Missing rule={rule} name={name} onChange={onChange} />
+        </>
+      );
+    case 'dates':
+      return (
+        <>
+          on{' '}
+          <WordsBlank
+            label={`${name}: dates`}
+            shown={rule.dates.map((date) => sayDate(dayOfIso(date))).join(', ')}
+            placeholder="3 Mar 2027, 5 Apr 2027"
+            wrong="write dates with commas between, like 3 Mar 2027, 5 Apr 2027"
+            read={readDates}
+            onChange={(dates) => onChange({ kind: 'dates', dates })}
+          />
+        </>
+      );
+    case 'follows':
+      return <Follows rule={rule} name={name} onChange={onChange} />;
+    case 'rrule':
+      return (
+        <WordsBlank
+          label={`${name}: RRULE`}
+          mono
+          shown={rule.text}
+          wrong="this is no RRULE that makes days"
+          read={(text) => (rruleFault(text.trim().toUpperCase()) === null ? text.trim().toUpperCase() : undefined)}
+          onChange={(text) => onChange({ kind: 'rrule', text })}
+        />
+      );
+  }
+}
+
+function plural({ every }: { readonly every: number }): string {
+  return every === 1 ? '' : 's';
+}
+
+function readDates(text: string): string[] | undefined {
+  const reading = readPhrase(`on ${text}`);
+  const [rule] = reading.kind === 'read' ? reading.recurrence.rules : [];
+  return rule?.kind === 'dates' ? [...rule.dates] : undefined;
+}
+
+type Interval = Exclude<Rule, { kind: 'dates' | 'rrule' | 'follows' }>;
+
+function Every({ rule, name, onChange }: DetailsProps<Interval>) {
+  return (
+    <>
+      every{' '}
+      <NumberBlank
+        label={`${name}: interval`}
+        value={rule.every}
+        least={1}
+        most={MAX_INTERVAL}
+        onChange={(every) => onChange({ ...rule, every })}
+      />
+    </>
+  );
+}
+
+function Follows({ rule, name, onChange }: DetailsProps<FollowsRule>) {
+  const milestone = (
+    <>
+      the last one is{' '}
+      <ChoiceBlank
+        label={`${name}: how far the last one has to be`}
+        value={rule.reaches}
+        options={MILESTONE_CHOICES}
+        onChange={(reaches) => onChange({ ...rule, reaches })}
+      />
+    </>
+  );
+  if (rule.amount === 0) return <>as soon as {milestone}</>;
+  return (
+    <>
+      <NumberBlank
+        label={`${name}: how long after`}
+        value={rule.amount}
+        least={1}
+        most={MAX_INTERVAL}
+        onChange={(amount) => onChange({ ...rule, amount })}
+      />{' '}
+      <ChoiceBlank
+        label={`${name}: of what`}
+        value={rule.unit}
+        options={unitChoices(rule.amount)}
+        onChange={(unit) => onChange({ ...rule, unit })}
+      />{' '}
+      after {milestone}
+    </>
+  );
+}
+
+const WEEKDAYS: readonly Weekday[] = [1, 2, 3, 4, 5, 6, 7];
+
+interface WeekdayTogglesProps {
+  readonly name: string;
+  readonly chosen: readonly Weekday[];
+  readonly least: number;
+  readonly most: number;
+  readonly onChange: (weekdays: Weekday[]) => void;
+}
+
+function WeekdayToggles({ name, chosen, least, most, onChange }: WeekdayTogglesProps) {
+  return (
+    <fieldset className="inline-flex gap-0.5 align-middle">
+      <legend className="sr-only">{name}</legend>
+      {WEEKDAYS.map((weekday) => {
+        const on = chosen.includes(weekday);
+        const next = on ? chosen.filter((other) => other !== weekday) : [...chosen, weekday].sort((a, b) => a - b);
+        return (
+          <button
+            key={weekday}
+            type="button"
+            aria-pressed={on}
+            aria-label={weekdayName(weekday)}
+            title={weekdayName(weekday)}
+            className={`h-6 w-[29px] cursor-pointer rounded-t-[3px] border-b-[1.5px] text-[13px] leading-5 ${on ? 'border-primary bg-primary font-semibold text-primary-content' : 'border-primary bg-field'}`}
+            onClick={() => {
+              if (next.length >= least && next.length <= most) onChange(next);
+            }}
+          >
+            {weekdayName(weekday).slice(0, 2)}
+          </button>
+        );
+      })}
+    </fieldset>
+  );
+}

@@ -1,0 +1,126 @@
+import { useMemo, useRef } from 'react';
+import type { Schedule, SchedulePatch } from '../../../../contract/index.ts';
+import {
+  type CellContext,
+  type CellEdit,
+  type CellName,
+  type CellPlace,
+  changedFields,
+  type EditedRow,
+  editedRow,
+  keepMine,
+  NO_EDITS,
+  putCellsBack,
+  putTexts,
+  type SheetEdits,
+  type SheetRow,
+} from '../../../../core/index.ts';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { useDraft } from '../../../kit/draft.ts';
+
+/** A schedule as a line of the sheet. */
+export interface SheetLine extends SheetRow {
+  readonly version: number;
+  readonly name: string;
+  readonly about: string | null;
+}
+
+type Kept = readonly (readonly [string, readonly (readonly [CellName, CellEdit])[]])[];
+const NOTHING_KEPT: Kept = [];
+const MOST_STEPS_BACK = 100;
+
+/** What has been changed on the sheet and is not saved yet: kept in this tab, each step can be taken back. */
+export function useSheet(schedules: readonly Schedule[]) {
+  const { today, people } = useWorkspace();
+  const context = useMemo<CellContext>(() => ({ today, people }), [today, people]);
+  const { draft, change, forget } = useDraft<Kept>('worksheet', NOTHING_KEPT);
+  const edits = useMemo<SheetEdits>(
+    () => (draft.length === 0 ? NO_EDITS : new Map(draft.map(([id, cells]) => [id, new Map(cells)]))),
+    [draft],
+  );
+  const steps = useRef<Kept[]>([]);
+  const lines = useMemo(() => new Map(schedules.map((schedule) => [schedule.id, lineOf(schedule)])), [schedules]);
+  const edited = useMemo(() => {
+    const rows = new Map<string, EditedRow>();
+    for (const id of edits.keys()) {
+      const line = lines.get(id);
+      if (line) rows.set(id, editedRow(line, edits, context));
+    }
+    return rows;
+  }, [edits, lines, context]);
+  const keep = (next: SheetEdits) => {
+    steps.current = [...steps.current, draft].slice(-MOST_STEPS_BACK);
+    change([...next].map(([id, cells]) => [id, [...cells]] as const));
+  };
+  return {
+    context,
+    lines,
+    edits,
+    edited,
+    figures: figuresOf(edits, edited),
+    patches: () => patchesOf(edits, edited, lines),
+    put: (texts: readonly (CellPlace & { readonly text: string })[]) => keep(putTexts(edits, texts, context)),
+    putBack: (places: readonly CellPlace[]) => keep(putCellsBack(edits, places, context)),
+    keepMine: () => keep(keepMine(edits, [...lines.values()], context)),
+    takeTheirs: () =>
+      keep(
+        putCellsBack(
+          edits,
+          [...edited].flatMap(([id, { meanwhile }]) => {
+            const row = lines.get(id);
+            return row ? [...meanwhile.keys()].map((column) => ({ row, column })) : [];
+          }),
+          context,
+        ),
+      ),
+    stepBack() {
+      const before = steps.current.pop();
+      if (before) change(before);
+    },
+    forget() {
+      steps.current = [];
+      forget();
+    },
+  };
+}
+export type Sheet = ReturnType<typeof useSheet>;
+
+function lineOf(schedule: Schedule): SheetLine {
+  const { id, version, template, asset, client, assignee, recurrence, timing, pauses, exceptions, revisions } =
+    schedule;
+  return {
+    ...{ id, version, recurrence, timing, pauses, exceptions, revisions },
+    assigneeId: assignee?.id ?? null,
+    name: template.name,
+    about: asset?.name ?? client?.name ?? null,
+  };
+}
+
+/** A line as changed; most are not. */
+export function editedLine(sheet: Sheet, row: SheetRow): EditedRow {
+  return sheet.edited.get(row.id) ?? { schedule: row, problems: new Map(), meanwhile: new Map() };
+}
+
+/** Cells changed, in how many schedules; those that can't be read, and those that somebody else has changed too. */
+function figuresOf(edits: SheetEdits, edited: ReadonlyMap<string, EditedRow>) {
+  const sum = (count: (row: EditedRow) => number) => [...edited.values()].reduce((total, row) => total + count(row), 0);
+  return {
+    cells: [...edits.values()].reduce((total, cells) => total + cells.size, 0),
+    schedules: edits.size,
+    problems: sum(({ problems }) => problems.size),
+    meanwhile: sum(({ meanwhile }) => meanwhile.size),
+  };
+}
+
+function patchesOf(
+  edits: SheetEdits,
+  edited: ReadonlyMap<string, EditedRow>,
+  lines: ReadonlyMap<string, SheetLine>,
+): SchedulePatch[] {
+  return [...edits.keys()].flatMap((id) => {
+    const line = lines.get(id);
+    const row = edited.get(id);
+    const set = line && row ? changedFields(line, row.schedule) : null;
+    return line && set ? [{ id, version: line.version, set: { ...set } as SchedulePatch['set'] }] : [];
+  });
+}

@@ -1,0 +1,194 @@
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import type { Schedule } from '../../../../contract/index.ts';
+import { type CellPlace, plural, sheetCell } from '../../../../core/index.ts';
+import { useKeys } from '../../../app/shell/keys.tsx';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import type { ProblemError } from '../../../kit/api.ts';
+import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { useSchedules } from '../api.ts';
+import { FilterWords, useScheduleFilter } from '../list/schedule-filter.tsx';
+import { useSchedulesLookedAt } from '../looked-at.tsx';
+import { COLUMNS } from './columns.ts';
+import { ReplaceLine } from './replace-line.tsx';
+import { type CellRange, placesOf, SheetGrid, spanOf } from './sheet-grid.tsx';
+import { editedLine, type Sheet, type SheetLine, useSheet } from './use-sheet.ts';
+
+/** Schedules as a sheet of cells, for those who have hundreds: many are changed, looked at and saved as one. */
+export default function WorksheetPage() {
+  const { me } = useWorkspace();
+  const { schedules, error, retry } = useSchedules();
+  return (
+    <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <title>Worksheet of schedules · Jolly Rota</title>
+      {!me.isManager && <Empty title="Only managers change schedules.">The table shows them all.</Empty>}
+      {me.isManager && error && !schedules && <Trouble error={error} retry={retry} />}
+      {me.isManager && !error && !schedules && <Skeleton rows={14} />}
+      {me.isManager && schedules && <Worksheet schedules={schedules} />}
+    </div>
+  );
+}
+
+const FIRST_CELL: CellRange = { at: { row: 0, column: 0 }, to: { row: 0, column: 0 } };
+
+function Worksheet({ schedules }: { readonly schedules: readonly Schedule[] }) {
+  const filter = useScheduleFilter(schedules);
+  const sheet = useSheet(schedules);
+  const lines = useMemo(() => filter.shown.flatMap(({ id }) => sheet.lines.get(id) ?? []), [filter.shown, sheet.lines]);
+  const [range, setRange] = useState(FIRST_CELL);
+  const [refusal, setRefusal] = useState<ProblemError | null>(null);
+  const { look, busy, dialog } = useSchedulesLookedAt({
+    onSaved: () => {
+      setRefusal(null);
+      sheet.forget();
+    },
+    onRefused: setRefusal,
+  });
+  const { figures } = sheet;
+  const mayLook = figures.cells > 0 && figures.problems === 0 && figures.meanwhile === 0 && !busy && !dialog;
+  const lookAtIt = () => {
+    const changes = sheet.patches();
+    if (!mayLook) return;
+    if (changes.length === 0) return sheet.forget();
+    setRefusal(null);
+    look({
+      changes,
+      what: `${plural(figures.cells, 'cell')} of ${plural(changes.length, 'schedule')} changed on the worksheet`,
+      said: `Saved ${plural(changes.length, 'schedule')}.`,
+    });
+  };
+  useKeys([{ key: 'Mod+Enter', says: 'Look at what the sheet changes', run: lookAtIt }]);
+  const textAt = ({ row, column }: CellPlace) => cellOf(sheet, row as SheetLine, column).text;
+  const { top, bottom, left, right } = spanOf(range);
+  const isSeveral = top !== bottom || left !== right;
+  const searched = () =>
+    isSeveral
+      ? placesOf(lines, range).flat()
+      : lines.flatMap((row) => COLUMNS.map(({ name }) => ({ row, column: name })));
+  const show = ({ row, column }: CellPlace) => {
+    const place = { row: lines.indexOf(row as SheetLine), column: COLUMNS.findIndex(({ name }) => name === column) };
+    setRange({ at: place, to: place });
+    document.querySelector<HTMLElement>('[role=grid]')?.focus();
+  };
+  const fillDown = () => {
+    const [first = [], ...others] = placesOf(lines, range);
+    sheet.put(others.flatMap((line) => line.map((place, i) => ({ ...place, text: textAt(first[i] as CellPlace) }))));
+  };
+  return (
+    <>
+      <div className="page-head flex-wrap">
+        <h1>Worksheet</h1>
+        <FilterWords filter={filter} />
+        <span className="ml-auto whitespace-nowrap text-[14px] text-ink-2">
+          {lines.length === schedules.length ? lines.length : `${lines.length} of ${schedules.length}`}
+        </span>
+        <Link className="btn" to={{ pathname: '/schedules', search: filter.search }}>
+          Table
+        </Link>
+      </div>
+      <ReplaceLine
+        places={searched}
+        isChosen={isSeveral}
+        textAt={textAt}
+        onFind={show}
+        onReplace={(texts) => sheet.put(texts)}
+      />
+      {lines.length === 0 ? (
+        <Empty title="No schedule fits.">
+          <button type="button" className="link-line" onClick={filter.clear}>
+            Show them all
+          </button>
+        </Empty>
+      ) : (
+        <SheetGrid lines={lines} sheet={sheet} range={range} onRange={setRange} />
+      )}
+      <footer className="no-print flex flex-none flex-wrap items-center gap-x-3 gap-y-1 border-t border-line-2 px-5 py-2 text-[14px]">
+        <div className="min-w-0 flex-1 leading-[18px]" role="status">
+          {refusal ? (
+            <span className="text-late">{refusal.message}</span>
+          ) : (
+            <CellWords sheet={sheet} line={lines[range.at.row]} range={range} />
+          )}
+        </div>
+        {top !== bottom && (
+          <button type="button" className="btn" onClick={fillDown}>
+            Fill down
+          </button>
+        )}
+        {figures.meanwhile > 0 && (
+          <>
+            <span>{plural(figures.meanwhile, 'cell was', 'cells were')} changed by someone else meanwhile:</span>
+            <button type="button" className="btn" onClick={sheet.keepMine}>
+              Keep mine
+            </button>
+            <button type="button" className="btn" onClick={sheet.takeTheirs}>
+              Take theirs
+            </button>
+          </>
+        )}
+        {figures.cells > 0 && (
+          <>
+            <span className="whitespace-nowrap">
+              {plural(figures.cells, 'cell')} in {plural(figures.schedules, 'schedule')}
+              {figures.problems > 0 && `, ${figures.problems} can’t be read`}
+            </span>
+            <button type="button" className="btn" onClick={sheet.forget}>
+              Put all back
+            </button>
+          </>
+        )}
+        <button type="button" className="btn btn-primary" disabled={!mayLook} onClick={lookAtIt}>
+          Look at what it changes
+        </button>
+      </footer>
+      {dialog}
+    </>
+  );
+}
+
+function cellOf(sheet: Sheet, line: SheetLine, column: CellPlace['column']) {
+  return sheetCell(line, column, sheet.edits, editedLine(sheet, line), sheet.context);
+}
+
+/** What there is to say of the cell where the keyboard stands. */
+function CellWords({
+  sheet,
+  line,
+  range,
+}: {
+  readonly sheet: Sheet;
+  readonly line: SheetLine | undefined;
+  readonly range: CellRange;
+}) {
+  const column = COLUMNS[range.at.column];
+  if (!line || !column) return null;
+  const cell = cellOf(sheet, line, column.name);
+  const { top, bottom, left, right } = spanOf(range);
+  const count = (bottom - top + 1) * (right - left + 1);
+  const { problem } = cell;
+  if (problem)
+    return (
+      <span className="text-late">
+        {problem.message}{' '}
+        {problem.suggestion !== null && (
+          <button
+            type="button"
+            className="link-line"
+            onClick={() => sheet.put([{ row: line, column: column.name, text: problem.suggestion ?? '' }])}
+          >
+            {problem.suggestion}
+          </button>
+        )}
+      </span>
+    );
+  if (cell.meanwhile !== null) return <>Somebody else has put “{cell.meanwhile}” here since.</>;
+  const was = sheet.edits.get(line.id)?.get(column.name)?.was;
+  if (was !== undefined) return <span className="text-ink-2">It was “{was}”. Delete puts it back.</span>;
+  return (
+    <span className="text-ink-2">
+      {count > 1
+        ? `${count} cells chosen: what you type or paste goes into all of them.`
+        : 'Type to change it, Enter to go on in it. Shift with the arrows chooses more.'}
+    </span>
+  );
+}

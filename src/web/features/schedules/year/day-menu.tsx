@@ -1,0 +1,190 @@
+import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
+import {
+  addDate,
+  assigneeOn,
+  type CivilDay,
+  changeDate,
+  changeOf,
+  isDated,
+  moveDate,
+  type PlannedOccurrence,
+  pauseFrom,
+  pauseOn,
+  putBack,
+  resumeFrom,
+  sayDay,
+  skipDate,
+} from '../../../../core/index.ts';
+import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
+import { ChoiceBlank, DateBlank, TimeBlank } from '../../../kit/blanks.tsx';
+import type { BenchDraft } from '../bench/bench-draft.ts';
+
+interface DayMenuProps {
+  readonly day: CivilDay;
+  /** The occurrences that are worked on that day, or would be. */
+  readonly occurrences: readonly PlannedOccurrence[];
+  readonly draft: BenchDraft;
+  readonly style: { readonly left: number; readonly top: number };
+  readonly onChange: (draft: BenchDraft) => void;
+  readonly onRevise: (day: CivilDay) => void;
+  readonly onClose: () => void;
+}
+
+/** What can be done with one day of the year: skip, move, add, change one; pause; another rule from here on. */
+export function DayMenu({ day, occurrences, draft, style, onChange, onRevise, onClose }: DayMenuProps) {
+  const today = useToday();
+  const menu = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    menu.current?.querySelector<HTMLElement>('button')?.focus();
+    const closeOutside = (event: PointerEvent) => {
+      if (event.target instanceof Node && !menu.current?.contains(event.target)) onClose();
+    };
+    document.addEventListener('pointerdown', closeOutside);
+    return () => document.removeEventListener('pointerdown', closeOutside);
+  }, [onClose]);
+
+  const here = occurrences.find((one) => isDated(one) && one.on === day);
+  const left = occurrences.find((one) => !isDated(one) && one.nominal === day);
+  const act = (next: BenchDraft) => {
+    onChange(next);
+    onClose();
+  };
+  const pause = pauseOn(draft, day);
+  return (
+    <div
+      ref={menu}
+      className="popover day-menu"
+      style={style}
+      role="dialog"
+      aria-label={`${sayDay(day, today)}: what to change`}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape') {
+          event.stopPropagation();
+          onClose();
+        } else moveThroughActs(event);
+      }}
+    >
+      <h3>
+        {sayDay(day, today)}{' '}
+        <span className="font-sans text-[13px] font-normal text-ink-2">{statusOf(here, left, today)}</span>
+      </h3>
+      {here && isDated(here) && !here.isForeseen && <OneActs occurrence={here} draft={draft} act={act} />}
+      {left && !isDated(left) && left.because === 'skipped' && (
+        <Act run={() => act(putBack(draft, day))}>Don’t skip it</Act>
+      )}
+      {!here && <Act run={() => act(addDate(draft, day))}>Add one on this day</Act>}
+      {pause ? (
+        <Act run={() => act(resumeFrom(draft, day))}>Run again from here</Act>
+      ) : (
+        <Act run={() => act(pauseFrom(draft, day))}>Pause from here</Act>
+      )}
+      <Act
+        run={() => {
+          onRevise(day);
+          onClose();
+        }}
+      >
+        Another rule from here on
+      </Act>
+    </div>
+  );
+}
+
+function statusOf(here: PlannedOccurrence | undefined, left: PlannedOccurrence | undefined, today: CivilDay): string {
+  if (here && isDated(here)) {
+    if (here.isForeseen) return 'foreseen: known when the one before is done';
+    if (here.isAdded) return 'added by hand';
+    return here.nominal === here.on ? 'due' : `due, moved from ${sayDay(here.nominal, today)}`;
+  }
+  if (left && !isDated(left)) {
+    return {
+      'day off': 'a day off, skipped',
+      closed: 'closed season',
+      skipped: 'skipped by hand',
+      paused: 'paused',
+      'same day as another': 'falls together with another',
+      deleted: 'its task was deleted; the history below brings it back',
+    }[left.because];
+  }
+  return 'nothing due';
+}
+
+interface OneActsProps {
+  readonly occurrence: Extract<PlannedOccurrence, { kind: 'dated' }>;
+  readonly draft: BenchDraft;
+  readonly act: (draft: BenchDraft) => void;
+}
+
+/** What can be done with one occurrence. */
+function OneActs({ occurrence, draft, act }: OneActsProps) {
+  const today = useToday();
+  const { people } = useWorkspace();
+  const { nominal, on, moved, isAdded, timing } = occurrence;
+  const change = changeOf(draft, nominal);
+  const assignee = assigneeOn(occurrence, draft.assigneeId);
+  const set = (next: typeof change) => act(changeDate(draft, nominal, { ...change, ...next }));
+  return (
+    <>
+      {isAdded ? (
+        <Act run={() => act(putBack(draft, nominal))}>Take it out again</Act>
+      ) : (
+        <Act run={() => act(skipDate(draft, nominal))}>Skip this one</Act>
+      )}
+      {moved === 'by hand' && (
+        <Act run={() => act(putBack(draft, nominal))}>Put it back to {sayDay(nominal, today)}</Act>
+      )}
+      {Object.keys(change).length > 0 && (
+        <Act run={() => act(changeDate(draft, nominal, {}))}>Like the others again</Act>
+      )}
+      {!isAdded && (
+        <div className="row">
+          move it to{' '}
+          <DateBlank label="Move it to" value={on} when="left" onChange={(to) => act(moveDate(draft, nominal, to))} />
+        </div>
+      )}
+      <div className="row">
+        this time at{' '}
+        <TimeBlank
+          label="Start time this time"
+          value={timing.startTime}
+          placeholder="any time"
+          when="left"
+          onChange={(startTime) => set({ startTime })}
+        />
+        <br />
+        due by{' '}
+        <TimeBlank
+          label="Due time this time"
+          value={timing.dueTime}
+          placeholder="end of day"
+          when="left"
+          onChange={(dueTime) => set({ dueTime })}
+        />
+        <br />
+        <ChoiceBlank
+          label="Who does it this time"
+          value={assignee ?? ''}
+          options={[['', 'nobody yet'], ...people.map(({ id, name }) => [id, name] as const)]}
+          onChange={(id) => set({ assigneeId: id === '' ? null : id })}
+        />{' '}
+        does it
+      </div>
+    </>
+  );
+}
+
+function Act({ run, children }: { readonly run: () => void; readonly children: ReactNode }) {
+  return (
+    <button type="button" className="act" onClick={run}>
+      {children}
+    </button>
+  );
+}
+
+function moveThroughActs(event: KeyboardEvent<HTMLElement>): void {
+  const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+  if (step === undefined || !(event.target instanceof HTMLButtonElement)) return;
+  const acts = [...event.currentTarget.querySelectorAll<HTMLElement>('button.act')];
+  event.preventDefault();
+  acts[acts.indexOf(event.target) + step]?.focus();
+}

@@ -1,0 +1,22 @@
+import type { Deleted } from '../../../../contract/index.ts';
+import { useToday } from '../../../app/shell/workspace.tsx';
+import { BringBack, sayDeleted } from '../../history/bring-back.tsx';
+import { Band } from './day-band.tsx';
+
+/** What was deleted from this day, to be brought back. */
+export function DeletedTasks({ deleted }: { readonly deleted: readonly Deleted[] }) {
+  const today = useToday();
+  return (
+    <Band name="deleted" count={deleted.length}>
+      {deleted.map((one) => (
+        <div key={one.changeId} className="task-line is-quiet !cursor-default !grid-cols-[minmax(0,1fr)_auto]">
+          <div className="title pl-[116px] max-[720px]:pl-0">
+            {one.title}
+            <span className="ml-2 text-[13px]">{sayDeleted(one, today)}</span>
+          </div>
+          <BringBack {...one} />
+        </div>
+      ))}
+    </Band>
+  );
+}

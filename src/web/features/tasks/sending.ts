@@ -1,0 +1,110 @@
+import { mutate } from 'swr';
+import { type Task, taskEndpoints } from '../../../contract/index.ts';
+import type { AnswerValue } from '../../../core/index.ts';
+import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
+import { type Answer, addressOf, ask } from '../../kit/api.ts';
+import type { Kind } from '../unsent/outbox.ts';
+import { outbox } from '../unsent/use-unsent.ts';
+import { sayFinished } from './said.ts';
+
+/** How what is typed and ticked on a task is sent: kept in the browser until the server has it. */
+
+type Saved = Answer<typeof taskEndpoints.note>;
+
+/** Lists that show tasks in one way or another. */
+export const AROUND = ['/people/', '/tideline', '/schedules'] as const;
+
+const isAround = (key: unknown) => typeof key === 'string' && AROUND.some((prefix) => key.startsWith(`/api${prefix}`));
+
+async function took(saved: Saved): Promise<void> {
+  await mutate(addressOf(taskEndpoints.one, { params: { taskId: saved.task.id } }), saved.task, { revalidate: false });
+  void mutate(isAround);
+  // The last tick or answer may have finished it.
+  if (saved.changeId !== null && saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
+}
+
+/** What the server has now, shown in place of what it refused. */
+function lookAgain(taskId: string): void {
+  void mutate(addressOf(taskEndpoints.one, { params: { taskId } }));
+}
+
+export interface NoteValue {
+  readonly taskId: string;
+  readonly note: string;
+  /** The note that it was written on top of. */
+  readonly was: string;
+}
+
+export const NOTE: Kind<NoteValue> = outbox.register({
+  name: 'note',
+  sender: {
+    send: async ({ taskId, note, was }: NoteValue) =>
+      took(await ask(taskEndpoints.note, { params: { taskId }, body: { note, was } })),
+    onTopOf: (value: NoteValue, sent: NoteValue) => ({ ...value, was: sent.note }),
+    onRefused: ({ taskId }: NoteValue) => {
+      lookAgain(taskId);
+      return false;
+    },
+  },
+});
+
+export interface AnswerDraft {
+  readonly taskId: string;
+  readonly demand: string;
+  /** As it was typed, which may not be an answer yet. */
+  readonly text: string;
+  readonly value: AnswerValue | null;
+  readonly remark: string;
+}
+
+export const ANSWER: Kind<AnswerDraft> = outbox.register({
+  name: 'answer',
+  sender: {
+    send: async ({ taskId, demand, value, remark }: AnswerDraft) =>
+      took(
+        await ask(taskEndpoints.answer, {
+          params: { taskId },
+          body: {
+            demand,
+            value: Array.isArray(value) ? [...value] : (value as string | number | boolean | null),
+            remark,
+          },
+        }),
+      ),
+    onRefused: ({ taskId }: AnswerDraft) => {
+      lookAgain(taskId);
+      return false;
+    },
+  },
+});
+
+export interface TickValue {
+  readonly taskId: string;
+  readonly key: string;
+  readonly ticked: boolean;
+}
+
+export const TICK: Kind<TickValue> = outbox.register({
+  name: 'tick',
+  sender: {
+    send: async ({ taskId, key, ticked }: TickValue) =>
+      took(await ask(taskEndpoints.tick, { params: { taskId }, body: { key, ticked } })),
+    // A tick is as quickly made again as it is read: it goes back, and why is said.
+    onRefused: ({ taskId }: TickValue, problem) => {
+      lookAgain(taskId);
+      sayTrouble(problem);
+      return true;
+    },
+  },
+});
+
+export const noteField = (taskId: string) => `note ${taskId}`;
+export const answerField = (taskId: string, demand: string) => `answer ${taskId} ${demand}`;
+export const tickField = (taskId: string, key: string) => `tick ${taskId} ${key}`;
+
+/** Where a task stands on the page that is open, for going back to it. */
+export function placeOf(task: Pick<Task, 'id'>): string {
+  return window.location.pathname.endsWith(`/task/${task.id}`)
+    ? window.location.pathname
+    : `/day-sheet/task/${task.id}`;
+}

@@ -1,0 +1,100 @@
+import type { Task } from '../../../../contract/index.ts';
+import { UnsentMark } from '../../unsent/unsent-mark.tsx';
+import { outbox, useUnsent } from '../../unsent/use-unsent.ts';
+import { useTaskActions } from '../api.ts';
+import { NOTE, type NoteValue, noteField, placeOf } from '../sending.ts';
+import { isFixed } from '../task-words.ts';
+
+/** Sent while typing pauses, when the field is left, and by itself after whatever kept it from being sent. */
+const NOTE_PAUSE_MS = 1200;
+
+/** The status of a note that somebody else has written meanwhile. */
+const CONFLICT = 409;
+
+/** The note of a task. What is typed is kept in this browser until the server has it. */
+export function Note({ task }: { readonly task: Task }) {
+  const { pin } = useTaskActions();
+  const field = noteField(task.id);
+  const unsent = useUnsent(field);
+  const typed = unsent?.value as NoteValue | undefined;
+  const put = (note: string, was: string, after: number) =>
+    outbox.put(
+      NOTE,
+      { field, value: { taskId: task.id, note, was }, about: `the note on ${task.title}`, to: placeOf(task) },
+      after,
+    );
+  if (isFixed(task))
+    return (
+      <>
+        <p className="mt-1 whitespace-pre-line break-words text-[14px] text-ink-2">{task.note || 'No note.'}</p>
+        {unsent && typed && (
+          <p className="mt-1.5 whitespace-pre-line break-words border-l-2 border-accent pl-2.5 text-[14px]">
+            {typed.note}
+            <UnsentMark unsent={unsent} />
+          </p>
+        )}
+      </>
+    );
+  const isConflict = unsent?.state === 'refused' && unsent.status === CONFLICT && typed !== undefined;
+  return (
+    <>
+      <textarea
+        className="mt-1.5 writing"
+        style={{ fieldSizing: 'content', minHeight: 44 } as React.CSSProperties}
+        aria-label="Note"
+        placeholder="What the next one should know"
+        maxLength={5000}
+        value={typed?.note ?? task.note}
+        onChange={({ target }) => put(target.value, typed?.was ?? task.note, NOTE_PAUSE_MS)}
+        onBlur={() => void outbox.flush(field)}
+      />
+      {isConflict ? (
+        <Conflict theirs={task.note} mine={typed.note} onChoose={(note) => put(note, task.note, 0)} field={field} />
+      ) : (
+        <UnsentMark unsent={unsent?.said ? unsent : null} onTry={() => typed && put(typed.note, task.note, 0)} />
+      )}
+      <p className="mt-1 flex min-h-4 items-center gap-4 text-[13px] leading-4 text-ink-2">
+        <span aria-live="polite">{unsent ? (unsent.said ? '' : 'being sent') : task.note !== '' ? 'kept' : ''}</span>
+        {task.note.trim() !== '' && (
+          <label className="ml-auto flex items-center gap-1.5 max-[720px]:min-h-11">
+            <input
+              type="checkbox"
+              className="check"
+              checked={task.notePinned}
+              onChange={({ target }) => void pin(task.id, target.checked)}
+            />
+            pin it for the later ones
+          </label>
+        )}
+      </p>
+    </>
+  );
+}
+
+interface ConflictProps {
+  readonly theirs: string;
+  readonly mine: string;
+  readonly field: string;
+  readonly onChoose: (note: string) => void;
+}
+
+/** Two have written the note: both stand, and one click decides. */
+function Conflict({ theirs, mine, field, onChoose }: ConflictProps) {
+  return (
+    <div role="alert" className="mt-1.5 border-l-2 border-accent bg-chosen px-2.5 py-1.5 text-[14px] leading-[19px]">
+      <p>Somebody else has written the note meanwhile:</p>
+      <p className="my-1 whitespace-pre-line break-words text-ink-2">{theirs || 'It is empty now.'}</p>
+      <div className="flex flex-wrap gap-2">
+        <button type="button" className="btn" onClick={() => onChoose(`${theirs}\n${mine}`.trim())}>
+          Keep both
+        </button>
+        <button type="button" className="btn" onClick={() => onChoose(mine)}>
+          Only mine
+        </button>
+        <button type="button" className="btn" onClick={() => outbox.discard(field)}>
+          Only theirs
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,58 @@
+import { screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { describe, expect, it } from 'vitest';
+import type { Demand } from '../../../../core/index.ts';
+import { show } from '../../../testing/show.tsx';
+import { taskOf } from '../../../testing/tasks.ts';
+import { ProofField } from './proof-field.tsx';
+
+const PRESSURE: Demand = { key: 'bar', kind: 'number', label: 'Pressure', unit: 'bar', least: 0.3, most: 0.5 };
+const TESTED: Demand = { key: 'on', kind: 'date', label: 'Tested on' };
+
+const shown = (demand: Demand, answers = {}) =>
+  show(
+    <ProofField task={taskOf({ demands: [demand], answers })} demand={demand} name={demand.label} isFixed={false} />,
+  );
+const answered = (value: unknown) => ({ value, remark: '', at: '2026-11-24T09:00', by: 'Nadia Orme' });
+
+describe('a reading', () => {
+  it('is selected when the field is reached, so that what is typed takes its place', async () => {
+    await shown(PRESSURE, { bar: answered(0.41) });
+    const user = userEvent.setup();
+    const field = screen.getByRole<HTMLInputElement>('textbox', { name: 'Pressure' });
+    expect(field.value).toBe('0.41');
+    await user.tab();
+    expect(document.activeElement).toBe(field);
+    await user.keyboard('0.39');
+    expect(field.value).toBe('0.39');
+  });
+
+  it('outside its limits says by how much and asks for a remark', async () => {
+    await shown(PRESSURE);
+    const user = userEvent.setup();
+    await user.type(screen.getByRole('textbox', { name: 'Pressure' }), '0,7');
+    expect(screen.getByRole('textbox', { name: 'Remark on Pressure' })).toBeTruthy();
+    expect(screen.getByText(/0\.2 bar/)).toBeTruthy();
+  });
+
+  it('that is no figure is not sent, and says so', async () => {
+    await shown(PRESSURE);
+    const user = userEvent.setup();
+    await user.type(screen.getByRole('textbox', { name: 'Pressure' }), 'low');
+    await user.tab();
+    expect(screen.getByText(/not sent: write a figure/)).toBeTruthy();
+    expect(fetch).not.toHaveBeenCalledWith(expect.stringContaining('/answers'), expect.anything());
+  });
+});
+
+describe('a date asked for as proof', () => {
+  it('is written in words, like every other date', async () => {
+    await shown(TESTED, { on: answered('2026-11-20') });
+    const field = screen.getByRole<HTMLInputElement>('textbox', { name: 'Tested on' });
+    expect([field.type, field.value]).toEqual(['text', '20 Nov 2026']);
+    const user = userEvent.setup();
+    await user.clear(field);
+    await user.type(field, '31 feb');
+    expect(screen.getByText(/not sent: write a date/)).toBeTruthy();
+  });
+});

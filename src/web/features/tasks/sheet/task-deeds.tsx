@@ -1,0 +1,99 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { Task, TaskDeed } from '../../../../contract/index.ts';
+import { sayTrouble } from '../../../app/shell/toast.tsx';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { ReasonForm } from '../../../kit/reason-form.tsx';
+import { useLookedAt } from '../../impact/looked-at.tsx';
+import { useTaskActions } from '../api.ts';
+import { isFixed } from '../task-words.ts';
+
+interface TaskDeedsProps {
+  readonly task: Task;
+  readonly onEdit: () => void;
+  /** When it is being deleted. */
+  readonly onGone: () => void;
+}
+
+interface Asked {
+  readonly what: string;
+  readonly removal: 'skip' | 'delete';
+  readonly deed: TaskDeed;
+  /** Called once it is done. */
+  readonly taken?: () => void;
+}
+
+/** What can be done with a task besides doing it: changing, skipping and deleting it, and making a template of it. */
+export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
+  const { me } = useWorkspace();
+  const { impactOfSeveral, changeSeveral } = useTaskActions();
+  const [skipping, setSkipping] = useState(false);
+  const { look, dialog } = useLookedAt<Asked>({
+    impactOf: ({ deed }) => impactOfSeveral([task], deed),
+    save: async ({ deed, taken }) => {
+      // The sheet of what is gone would be asked for in vain.
+      if (deed.kind === 'delete') onGone();
+      await changeSeveral([task], deed, () => sayTaken(task, deed));
+      taken?.();
+      setSkipping(false);
+    },
+    hasReach: false,
+    onRefused: sayTrouble,
+  });
+  const mayEdit = !isFixed(task);
+  if (!mayEdit && !me.isManager) return null;
+  if (skipping)
+    return (
+      <div className="mt-2">
+        <ReasonForm
+          id="skip-reason"
+          label="Why it is not done this time"
+          words="Look at what it changes"
+          about={`skip.${task.id}`}
+          onReason={(reason, taken) =>
+            look({ what: `${task.title}: skipped`, removal: 'skip', deed: { kind: 'skip', reason }, taken })
+          }
+          onClose={() => setSkipping(false)}
+        />
+        {dialog}
+      </div>
+    );
+  return (
+    <div className="mt-2 flex flex-wrap gap-x-4 text-[13px] leading-[18px]">
+      {mayEdit && (
+        <button type="button" className="link-line" onClick={onEdit}>
+          Change this one
+        </button>
+      )}
+      {mayEdit && (
+        <button type="button" className="link-line" onClick={() => setSkipping(true)}>
+          Skip it
+        </button>
+      )}
+      {mayEdit && me.isManager && (
+        <button
+          type="button"
+          className="link-line"
+          onClick={() => look({ what: sayDeletion(task), removal: 'delete', deed: { kind: 'delete' } })}
+        >
+          Delete it
+        </button>
+      )}
+      {me.isManager && (
+        <Link className="link-line" to={`/templates/new?task=${task.id}`}>
+          Make a template of it
+        </Link>
+      )}
+      {dialog}
+    </div>
+  );
+}
+
+function sayDeletion({ title, schedule }: Task): string {
+  return schedule ? `${title}: deleted, and not made again by its schedule` : `${title}: deleted`;
+}
+
+function sayTaken({ title, schedule }: Task, { kind }: TaskDeed): string {
+  if (kind === 'skip') return `Skipped “${title}”.`;
+  return `Deleted “${title}”.${schedule ? ' Its schedule does not make it again.' : ''}`;
+}

@@ -1,0 +1,177 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { Task } from '../../../../contract/index.ts';
+import { dayOfIso, isEnded, isoOfDay, sayDay, sayMissing } from '../../../../core/index.ts';
+import { undo } from '../../../app/shell/toast.tsx';
+import { useToday } from '../../../app/shell/workspace.tsx';
+import { DateBlank } from '../../../kit/blanks.tsx';
+import { Pennant } from '../../../kit/pennant.tsx';
+import { ReasonForm } from '../../../kit/reason-form.tsx';
+import { useTaskActions } from '../api.ts';
+import { missingOf } from '../task-words.ts';
+
+interface TaskFootProps {
+  readonly task: Task;
+  readonly address: (taskId: string) => string;
+}
+
+/** The next thing to do, what is still missing before it, and the one that comes after. */
+export function TaskFoot({ task, address }: TaskFootProps) {
+  const ended = isEnded(task.state as 'open');
+  const [nextOn, setNextOn] = useState<string | null>(null);
+  // Where somebody signs it off, the next date is theirs to choose.
+  const choosesNext = task.state === 'toCheck' ? task.maySign : !ended && task.mayWork && task.signOff === null;
+  return (
+    <div className="foot">
+      {task.state === 'toCheck' ? (
+        <ToCheck task={task} nextOn={nextOn} />
+      ) : (
+        !ended && <ToDo task={task} nextOn={nextOn} />
+      )}
+      {task.finishedBy !== null && (task.mayWork || task.maySign) && (
+        <button type="button" className="btn mb-2" onClick={() => task.finishedBy && undo(task.finishedBy)}>
+          {task.signed && task.state === 'done' ? 'Undo the sign-off' : 'Undo the finish'}
+        </button>
+      )}
+      <NextOne task={task} address={address} ended={ended} nextOn={nextOn} onNext={choosesNext ? setNextOn : null} />
+    </div>
+  );
+}
+
+interface DoingProps {
+  readonly task: Task;
+  /** The day of the next one, where another was chosen. */
+  readonly nextOn: string | null;
+}
+
+function ToDo({ task, nextOn }: DoingProps) {
+  const { start, finish, claim } = useTaskActions();
+  const missing = missingOf(task);
+  const isReady = missing.length === 0;
+  if (!task.mayWork)
+    return (
+      <div className="flex items-center gap-3 text-[14px]">
+        {task.assignee === null ? (
+          <button type="button" className="btn btn-primary" onClick={() => void claim(task.id)}>
+            Claim
+          </button>
+        ) : (
+          <span className="text-ink-2">{task.assignee.name} has this one.</span>
+        )}
+      </div>
+    );
+  return (
+    <>
+      {!isReady && (
+        <p id="still-missing" className="mb-2 text-[13px] leading-[17px] max-[720px]:text-[15px] max-[720px]:leading-5">
+          <b className="font-semibold">Still missing:</b> {sayMissing(missing)}
+        </p>
+      )}
+      <div className="flex items-center gap-3">
+        {task.state !== 'underWay' && (
+          <button
+            type="button"
+            className={`btn ${isReady ? '' : 'btn-primary'} max-[720px]:flex-1`}
+            onClick={() => void start(task.id)}
+          >
+            Start
+          </button>
+        )}
+        <button
+          type="button"
+          className={`btn ${isReady ? 'btn-primary' : ''} max-[720px]:flex-1`}
+          aria-disabled={!isReady}
+          aria-describedby={isReady ? undefined : 'still-missing'}
+          onClick={() => {
+            if (isReady) void finish(task.id, nextOn);
+          }}
+        >
+          Finish
+        </button>
+        {task.signsOff && <span className="text-[13px] leading-4 text-ink-2">then {task.signsOff} signs it off</span>}
+      </div>
+    </>
+  );
+}
+
+/** Finished work that a second person looks at. */
+function ToCheck({ task, nextOn }: DoingProps) {
+  const { sign, sendBack } = useTaskActions();
+  const [isSendingBack, setSendingBack] = useState(false);
+  if (!task.maySign)
+    return (
+      <p className="mb-2 text-[14px] leading-[19px]">
+        Finished{task.doneBy ? ` by ${task.doneBy}` : ''}; waits for {task.signsOff ?? 'a manager'} to check it.
+      </p>
+    );
+  if (isSendingBack)
+    return (
+      <ReasonForm
+        id="send-back-reason"
+        label={`What is to be done again, for ${task.doneBy ?? 'whoever did it'}`}
+        words="Send back"
+        about={`send-back.${task.id}`}
+        onReason={(reason, taken) =>
+          void sendBack(task.id, reason).then((saved) => {
+            if (!saved) return;
+            taken();
+            setSendingBack(false);
+          })
+        }
+        onClose={() => setSendingBack(false)}
+      />
+    );
+  return (
+    <div className="mb-2 flex gap-3">
+      <button type="button" className="btn btn-primary max-[720px]:flex-1" onClick={() => void sign(task.id, nextOn)}>
+        Sign it off
+      </button>
+      <button type="button" className="btn max-[720px]:flex-1" onClick={() => setSendingBack(true)}>
+        Send back
+      </button>
+    </div>
+  );
+}
+
+interface NextOneProps extends TaskFootProps {
+  readonly ended: boolean;
+  readonly nextOn: string | null;
+  /** Null where its day is not to be chosen here. */
+  readonly onNext: ((on: string) => void) | null;
+}
+
+/** The one that comes after; its day can be another, this once, when this one is finished. */
+function NextOne({ task, address, ended, nextOn, onNext }: NextOneProps) {
+  const today = useToday();
+  const { next } = task.series;
+  const [isOpen, setOpen] = useState(next?.isIfDoneToday ?? false);
+  if (!task.schedule) return null;
+  if (!next) return <p className="mt-2 text-[13px] leading-4 text-ink-2">This is the last one of its schedule.</p>;
+  const on = dayOfIso(nextOn ?? next.on);
+  const day =
+    onNext && isOpen ? (
+      <DateBlank label="Day of the next one" value={on} onChange={(chosen) => onNext(isoOfDay(chosen))} />
+    ) : next.taskId ? (
+      <Link className="link-line text-ink" to={address(next.taskId)}>
+        {sayDay(on, today)}
+      </Link>
+    ) : (
+      sayDay(on, today)
+    );
+  return (
+    <p className={`flex items-center gap-1.5 text-[13px] leading-4 text-ink-2 ${ended ? '' : 'mt-2'}`}>
+      <Pennant state={next.taskId ? 'coming' : 'bare'} />
+      <span>
+        Next one{next.isIfDoneToday && ', if this is done today'}: {day}, {next.who ?? 'nobody yet'}
+        {onNext && !isOpen && (
+          <>
+            {'. '}
+            <button type="button" className="link-line" onClick={() => setOpen(true)}>
+              Another day this once
+            </button>
+          </>
+        )}
+      </span>
+    </p>
+  );
+}

@@ -1,0 +1,321 @@
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import type { Template } from '../../../contract/index.ts';
+import { type CivilDay, fillTitle, isoOfDay, plural, sayDay, sayDuration, startedSet } from '../../../core/index.ts';
+import { sayDone } from '../../app/shell/toast.tsx';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { ProblemError } from '../../kit/api.ts';
+import { DateBlank, TimeBlank } from '../../kit/blanks.tsx';
+import { Dialog } from '../../kit/dialog.tsx';
+import { useDraft } from '../../kit/draft.ts';
+import { Picker, type PickerOption } from '../../kit/picker.tsx';
+import { CloseButton } from '../../kit/side-sheet.tsx';
+import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { Tag } from '../../kit/tag.tsx';
+import { goToUnread } from '../../kit/unread.ts';
+import { PersonBlank } from '../people/person-blank.tsx';
+import { useHandMade } from '../tasks/api.ts';
+import { useTemplate, useTemplates } from './api.ts';
+import { SetLine } from './set-line.tsx';
+
+/** What is known already from the place where it is started. */
+export interface StartPlace {
+  readonly templateId?: string | undefined;
+  readonly clientId?: string | null | undefined;
+  readonly assetId?: string | null | undefined;
+  readonly on?: CivilDay | undefined;
+}
+
+/** Starts a template by hand: the tasks it will make, what is special this time, and then the tasks. */
+export function StartNow({ place, onClose }: { readonly place: StartPlace; readonly onClose: () => void }) {
+  const [templateId, setTemplateId] = useState(place.templateId ?? null);
+  const { templates, error } = useTemplates();
+  const { data: template } = useTemplate(templateId);
+  return (
+    <Dialog label="Start now" className="is-sheet" onClose={onClose}>
+      <div className="flex items-center gap-3 px-5 pt-3 text-[14px] text-ink-2">
+        Start now
+        <span className="ml-auto" />
+        {template && <Tag category={template.category} dot={template.dot} />}
+        <CloseButton onClose={onClose} />
+      </div>
+      {error && !templates && <Trouble error={error} />}
+      {templates?.length === 0 && (
+        <p className="px-5 pb-6 pt-2">
+          There is no template yet.{' '}
+          <Link className="link-line" to="/templates" onClick={onClose}>
+            Write the first one
+          </Link>
+          , or capture a task in one line.
+        </p>
+      )}
+      {templateId === null && templates && templates.length > 0 && (
+        <div className="px-5 pb-6 pt-2">
+          <h2 className="mb-2 text-[22px] leading-[26px]">What is to be done</h2>
+          <Picker
+            label="Template"
+            chosen=""
+            placeholder="choose a template"
+            options={templates
+              .filter(({ archivedOn }) => archivedOn === null)
+              .map(({ id, name, summary, category }) => ({ key: id, name, detail: summary || category || '' }))}
+            onChoose={setTemplateId}
+          />
+        </div>
+      )}
+      {templateId !== null && template?.id !== templateId && <Skeleton rows={6} />}
+      {template?.id === templateId && template && (
+        <Start
+          key={template.id}
+          template={template}
+          place={place}
+          onClose={onClose}
+          onOther={place.templateId ? null : () => setTemplateId(null)}
+        />
+      )}
+    </Dialog>
+  );
+}
+
+const OURSELVES = 'ourselves';
+
+/** What was changed about one task of the set, this once. */
+interface PartChange {
+  readonly isLeftOut?: boolean;
+  readonly on?: CivilDay;
+  readonly startTime?: string | null;
+  readonly dueTime?: string | null;
+  readonly assigneeId?: string | null;
+}
+
+interface StartProps {
+  readonly template: Template;
+  readonly place: StartPlace;
+  readonly onClose: () => void;
+  readonly onOther: (() => void) | null;
+}
+
+function Start({ template, place, onClose, onOther }: StartProps) {
+  const { me, name: workspaceName, people, subjects, today, workingCalendar } = useWorkspace();
+  const { startTemplate } = useHandMade();
+  const [on, setOn] = useState(place.on ?? today);
+  const [subject, setSubject] = useState({ clientId: place.clientId ?? null, assetId: place.assetId ?? null });
+  const [assigneeId, setAssignee] = useState<string | null>(template.assigneeId ?? me.id);
+  // Kept over a closed sheet, until it is used.
+  const { draft: special, change: setSpecial, forget } = useDraft(`start.${template.id}`, '');
+  const [changes, setChanges] = useState<Readonly<Record<string, PartChange>>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const nameOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? null;
+  const asset = subjects.find((one) => one.assetId !== null && one.assetId === subject.assetId);
+  const client = subjects.find(
+    (one) => one.assetId === null && one.clientId === (subject.clientId ?? asset?.clientId ?? ''),
+  );
+  const parts = useMemo(() => {
+    const set = startedSet(template, on, workingCalendar, assigneeId).map((started) => {
+      const change = changes[started.part.key] ?? {};
+      return {
+        key: started.part.key,
+        pattern: started.part.titlePattern,
+        minutes: started.part.estimateMinutes,
+        on: change.on ?? started.on,
+        assigneeId: change.assigneeId === undefined ? started.assigneeId : change.assigneeId,
+        startTime: change.startTime === undefined ? started.part.startTime : change.startTime,
+        dueTime: change.dueTime === undefined ? started.part.dueTime : change.dueTime,
+        isLeftOut: change.isLeftOut ?? false,
+      };
+    });
+    return set.sort((a, b) => a.on - b.on);
+  }, [template, on, workingCalendar, assigneeId, changes]);
+  const chosen = parts.filter(({ isLeftOut }) => !isLeftOut);
+  const titleOf = (pattern: string, who: string | null) =>
+    fillTitle(pattern, {
+      on,
+      client: client?.name ?? null,
+      asset: asset?.name ?? null,
+      person: nameOf(who),
+      type: template.workType,
+    }) || template.name;
+  const change = (key: string, next: PartChange) => setChanges((all) => ({ ...all, [key]: { ...all[key], ...next } }));
+  const early = chosen.filter((part) => part.on < today).length;
+
+  const make = async () => {
+    setBusy(true);
+    try {
+      const made = await startTemplate(template.id, {
+        on: isoOfDay(on),
+        ...subject,
+        assigneeId,
+        special,
+        parts: chosen.map((part) => ({
+          step: part.key,
+          on: isoOfDay(part.on),
+          startTime: part.startTime,
+          dueTime: part.dueTime,
+          assigneeId: part.assigneeId,
+        })),
+      });
+      sayDone(
+        `Made ${plural(made.tasks.length, 'task')}: ${titleOf(template.titlePattern, assigneeId)}.`,
+        made.changeId,
+      );
+      forget();
+      onClose();
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      setProblem(error.message);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const key = (one: { clientId: string | null; assetId: string | null }) =>
+    one.clientId === null && one.assetId === null ? OURSELVES : `${one.clientId ?? ''}/${one.assetId ?? ''}`;
+  const options: PickerOption[] = [
+    { key: OURSELVES, name: `${workspaceName} itself`, detail: 'no client' },
+    ...subjects.map((one) => ({
+      key: key(one),
+      name: one.name,
+      detail: one.detail,
+      group: one.clientId === null ? 'our own' : 'clients and what is theirs',
+    })),
+  ];
+  return (
+    <form
+      className="flex min-h-0 flex-1 flex-col"
+      aria-label={`Start ${template.name}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (chosen.length > 0 && !busy && !goToUnread()) void make();
+      }}
+    >
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        <div className="border-b border-line px-5 pb-3 text-[14px] leading-[30px]">
+          <h2 className="text-[22px] leading-[28px]">
+            {template.name}
+            {onOther && (
+              <button type="button" className="link-line ml-3 font-sans text-[13px] font-normal" onClick={onOther}>
+                another
+              </button>
+            )}
+          </h2>
+          for{' '}
+          <Picker
+            label="For whom"
+            chosen={key(subject)}
+            options={options}
+            onChoose={(next) => {
+              const found = subjects.find((one) => key(one) === next);
+              setSubject({ clientId: found?.clientId ?? null, assetId: found?.assetId ?? null });
+            }}
+          />{' '}
+          <span className="text-ink-2">{asset?.detail}</span>
+          <br />
+          on <DateBlank label="The set’s date" value={on} onChange={setOn} />, by{' '}
+          <PersonBlank label="Who has the set" personId={assigneeId} onChange={setAssignee} />
+          <p className="mt-1 font-head text-[17px] font-semibold leading-[22px]">
+            {titleOf(template.titlePattern, assigneeId)}
+          </p>
+        </div>
+        <section className="border-b border-line px-5 py-2.5">
+          <h3 className="flex justify-between text-[14px] leading-[18px] text-primary">
+            The set
+            <span className="font-sans text-[13px] font-normal text-ink-2">
+              {chosen.length === parts.length
+                ? plural(parts.length, 'task')
+                : `${chosen.length} of ${plural(parts.length, 'task')}`}
+              , {sayDuration(chosen.reduce((sum, { minutes }) => sum + minutes, 0))} in all
+            </span>
+          </h3>
+          {chosen.length > 1 && (
+            <SetLine
+              tasks={chosen.map((part) => ({
+                key: part.key,
+                number: parts.indexOf(part) + 1,
+                on: part.on,
+                isMain: part.key === '',
+              }))}
+            />
+          )}
+          <ol>
+            {parts.map((part, i) => {
+              const title = titleOf(part.pattern, part.assigneeId);
+              return (
+                <li key={part.key} className="border-b border-line py-1.5 text-[14px] leading-[26px] last:border-0">
+                  <label className={`flex items-center gap-2.5 ${part.isLeftOut ? 'text-ink-2 line-through' : ''}`}>
+                    <input
+                      type="checkbox"
+                      className="check"
+                      checked={!part.isLeftOut}
+                      onChange={({ target }) => change(part.key, { isLeftOut: !target.checked })}
+                    />
+                    <b className="font-semibold">{i + 1}</b>
+                    <span className="min-w-0 flex-1 truncate font-semibold">{title}</span>
+                    <span className="text-[13px] text-ink-2">{sayDuration(part.minutes)}</span>
+                  </label>
+                  {!part.isLeftOut && (
+                    <div className="flex flex-wrap items-baseline gap-x-1.5 pl-[26px]">
+                      <DateBlank
+                        label={`Day of ${title}`}
+                        value={part.on}
+                        onChange={(day) => change(part.key, { on: day })}
+                      />
+                      by
+                      <TimeBlank
+                        label={`${title}, due at`}
+                        value={part.dueTime}
+                        placeholder="end of day"
+                        onChange={(dueTime) => change(part.key, { dueTime })}
+                      />
+                      <PersonBlank
+                        label={`Who does ${title}`}
+                        personId={part.assigneeId}
+                        onChange={(who) => change(part.key, { assigneeId: who })}
+                      />
+                    </div>
+                  )}
+                </li>
+              );
+            })}
+          </ol>
+          {early > 0 && (
+            <p className="mt-1 text-[13px] leading-[17px] text-ink-2">
+              {plural(early, 'task')} {early === 1 ? 'lies' : 'lie'} before {sayDay(today, today)}: late from the start.
+            </p>
+          )}
+        </section>
+        <section className="px-5 py-2.5">
+          <label className="font-head text-[14px] font-semibold leading-[18px] text-primary" htmlFor="special">
+            Special this time
+          </label>
+          <textarea
+            id="special"
+            className="mt-1 writing"
+            style={{ fieldSizing: 'content', minHeight: 44 } as React.CSSProperties}
+            placeholder="stands on every task of this set"
+            maxLength={2000}
+            value={special}
+            onChange={({ target }) => setSpecial(target.value)}
+          />
+        </section>
+      </div>
+      <p role="alert" className="field-error px-5">
+        {problem}
+      </p>
+      <div className="flex items-center gap-3 border-t border-line-2 px-5 py-3">
+        <button type="submit" className="btn btn-primary" disabled={chosen.length === 0 || busy}>
+          {chosen.length === 0 ? 'Nothing to make' : `Make ${plural(chosen.length, 'task')}`}
+        </button>
+        {me.isManager && (
+          <Link
+            className="btn"
+            to={`/schedules/new?template=${template.id}&client=${subject.clientId ?? ''}&asset=${subject.assetId ?? ''}`}
+            onClick={onClose}
+          >
+            Make it a schedule
+          </Link>
+        )}
+        <span className="ml-auto text-right text-[13px] leading-4 text-ink-2">nothing changes in the template</span>
+      </div>
+    </form>
+  );
+}

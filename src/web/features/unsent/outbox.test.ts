@@ -1,0 +1,165 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { ProblemError } from '../../kit/api.ts';
+import { Outbox, type Storage } from './outbox.ts';
+
+function storage(): Storage & { readonly kept: Map<string, string> } {
+  const kept = new Map<string, string>();
+  return {
+    kept,
+    getItem: (key) => kept.get(key) ?? null,
+    setItem: (key, text) => void kept.set(key, text),
+    removeItem: (key) => void kept.delete(key),
+  };
+}
+
+const problem = (status: number, detail = 'No.') =>
+  new ProblemError({ type: 'about:blank', title: '', status, detail });
+
+interface Note {
+  readonly text: string;
+  readonly was: string;
+}
+
+/** A server that holds one note, answers as it is told, and keeps what it was sent. */
+function server() {
+  const sent: Note[] = [];
+  let answer: () => void = () => undefined;
+  const note = {
+    name: 'note',
+    sender: {
+      send: async (value: Note) => {
+        answer();
+        sent.push(value);
+      },
+      onTopOf: (value: Note, before: Note) => ({ ...value, was: before.text }),
+    },
+  };
+  return { sent, note, answers: (next: () => void) => (answer = next) };
+}
+
+const item = (text: string, was = '') => ({ field: 'note 1', value: { text, was }, about: 'the note', to: '/task/1' });
+
+beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
+
+describe('what was typed', () => {
+  it('is sent once the typing pauses, and is gone from the browser when the server has it', async () => {
+    const place = storage();
+    const { sent, note } = server();
+    const outbox = new Outbox(place);
+    outbox.register(note);
+    outbox.open('nadia');
+    outbox.put(note, item('a'), 1000);
+    await vi.advanceTimersByTimeAsync(900);
+    outbox.put(note, item('ab'), 1000);
+    await vi.advanceTimersByTimeAsync(900);
+    expect(sent).toEqual([]);
+    expect(place.kept.size).toBe(1);
+    await vi.advanceTimersByTimeAsync(100);
+    expect(sent).toEqual([{ text: 'ab', was: '' }]);
+    expect([outbox.get('note 1'), place.kept.size]).toEqual([null, 0]);
+  });
+
+  it.each([
+    [0, 'when the connection is back'],
+    [401, 'once you are signed in again'],
+    [503, 'The database is away'],
+    [429, 'The database is away'],
+  ])('waits through %i, says so, and sends itself again', async (status, said) => {
+    const { sent, note, answers } = server();
+    const outbox = new Outbox(storage());
+    outbox.register(note);
+    outbox.open('nadia');
+    answers(() => {
+      throw problem(status, 'The database is away.');
+    });
+    outbox.put(note, item('a'));
+    await vi.advanceTimersByTimeAsync(20_000);
+    expect(outbox.get('note 1')).toMatchObject({ state: 'waiting', status, said: expect.stringContaining(said) });
+    answers(() => undefined);
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(sent).toEqual([{ text: 'a', was: '' }]);
+    expect(outbox.get('note 1')).toBeNull();
+  });
+
+  it('stays where it was refused, with why, until somebody decides', async () => {
+    const { note, answers } = server();
+    const outbox = new Outbox(storage());
+    outbox.register(note);
+    outbox.open('nadia');
+    answers(() => {
+      throw problem(409, 'Someone else wrote the note meanwhile.');
+    });
+    outbox.put(note, item('mine'));
+    await vi.advanceTimersByTimeAsync(100_000);
+    expect(outbox.get('note 1')).toMatchObject({
+      state: 'refused',
+      status: 409,
+      said: 'Someone else wrote the note meanwhile.',
+    });
+    answers(() => undefined);
+    outbox.put(note, item('theirs\nmine', 'theirs'));
+    await vi.advanceTimersByTimeAsync(0);
+    expect(outbox.get('note 1')).toBeNull();
+  });
+
+  it('outlives the page: whoever opens it next finds it and it is sent, but nobody else’s is touched', async () => {
+    const place = storage();
+    const first = server();
+    const before = new Outbox(place);
+    before.register(first.note);
+    before.open('nadia');
+    first.answers(() => {
+      throw problem(0);
+    });
+    before.put(first.note, item('a'));
+    await vi.advanceTimersByTimeAsync(0);
+    const { sent, note } = server();
+    const after = new Outbox(place);
+    after.register(note);
+    after.open('kit');
+    await vi.advanceTimersByTimeAsync(0);
+    expect([after.all.size, sent.length]).toEqual([0, 0]);
+    after.open('nadia');
+    await vi.advanceTimersByTimeAsync(0);
+    expect(sent).toEqual([{ text: 'a', was: '' }]);
+    expect(place.kept.size).toBe(0);
+  });
+
+  it('goes on from what has arrived, where more was typed while that was on its way', async () => {
+    const { sent, note, answers } = server();
+    const outbox = new Outbox(storage());
+    outbox.register(note);
+    outbox.open('nadia');
+    answers(() => outbox.put(note, item('ab'), 500));
+    outbox.put(note, item('a'));
+    await vi.advanceTimersByTimeAsync(0);
+    answers(() => undefined);
+    expect(outbox.get('note 1')?.value).toEqual({ text: 'ab', was: 'a' });
+    await vi.advanceTimersByTimeAsync(500);
+    expect(sent).toEqual([
+      { text: 'a', was: '' },
+      { text: 'ab', was: 'a' },
+    ]);
+  });
+
+  it('that can’t be sent as it is stays a draft, and is never sent', async () => {
+    const { sent, note } = server();
+    const outbox = new Outbox(storage());
+    outbox.register(note);
+    outbox.open('nadia');
+    outbox.put(note, item('0.4x'), null);
+    await vi.advanceTimersByTimeAsync(100_000);
+    expect([sent.length, outbox.get('note 1')?.state]).toEqual([0, 'draft']);
+  });
+
+  it('is not lost to a storage that holds something else', () => {
+    const place = storage();
+    for (const odd of ['{', '[{"field":1}]', 'null']) {
+      place.setItem('jolly-rota.unsent.nadia', odd);
+      const outbox = new Outbox(place);
+      outbox.open('nadia');
+      expect(outbox.all.size).toBe(0);
+    }
+  });
+});

@@ -1,0 +1,42 @@
+import { useCallback } from 'react';
+import useSWR, { type SWRResponse, useSWRConfig } from 'swr';
+import type { Endpoint } from '../../contract/index.ts';
+import { type Answer, addressOf, type Input, type ProblemError, request } from './api.ts';
+
+/** The answer of a GET endpoint, kept fresh by the live stream; pass null to ask nothing yet. */
+export function useAnswer<E extends Endpoint>(
+  endpoint: E,
+  input: Input<E> | null,
+): SWRResponse<Answer<E>, ProblemError> {
+  return useSWR<Answer<E>, ProblemError>(
+    input === null ? null : addressOf(endpoint, input),
+    (address: string) => request('GET', address) as Promise<Answer<E>>,
+    { keepPreviousData: true },
+  );
+}
+
+/** A list that comes page by page, whole: asks for page after page until there is no more. */
+export function useWholeList<Page extends { readonly more: string | null }>(
+  address: (after: string | null) => string,
+): SWRResponse<Page[], ProblemError> {
+  return useSWR<Page[], ProblemError>(`${address(null)}#whole`, async () => {
+    const pages: Page[] = [];
+    for (let after: string | null = null, more = true; more; more = after !== null) {
+      const page = (await request('GET', address(after))) as Page;
+      pages.push(page);
+      after = page.more;
+    }
+    return pages;
+  });
+}
+
+/** Asks again for every answer whose address begins with one of these. */
+export function useRefresh(): (...prefixes: readonly string[]) => Promise<void> {
+  const { mutate } = useSWRConfig();
+  return useCallback(
+    async (...prefixes) => {
+      await mutate((key) => typeof key === 'string' && prefixes.some((prefix) => key.startsWith(`/api${prefix}`)));
+    },
+    [mutate],
+  );
+}
