@@ -108,9 +108,12 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
          -- One that was deleted on purpose is over, as one that was skipped is: the series goes on from it.
          select nominal_date, 'skipped', null, null, nominal_date from deleted_task
          where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
-       ) k order by k.nominal_date desc limit 1
-     ) last on $8 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
-       or s.revisions @? '$[*].recurrence.rules[*] ? (@.kind == "follows")'
+       ) k
+       -- Here and not in the join: where it is not wanted, no task is looked at.
+       where $8 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
+         or s.revisions @? '$[*].recurrence.rules[*] ? (@.kind == "follows")'
+       order by k.nominal_date desc limit 1
+     ) last on true
      where s.workspace_id = $1
        and (case when $2::uuid[] is null then s.deleted_at is null else s.id = any($2) end)
        and ($3::uuid[] is null or s.template_id = any($3))
