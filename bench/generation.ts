@@ -28,15 +28,26 @@ const NOW = Date.parse('2026-11-24T10:40:00Z');
 const log = pino({ level: 'silent' });
 const folder = join(process.cwd(), '.cache', 'bench-postgres');
 
+/** What each task says: as in the demo, and as a real procedure. In characters. */
+interface Texts {
+  readonly name: string;
+  readonly instructions: number;
+  /** Of all check lines together. */
+  readonly lines: number;
+}
+const SHORT: Texts = { name: 'short', instructions: 199, lines: 197 };
+const LONG: Texts = { name: 'long', instructions: 4096, lines: 675 };
+
 rmSync(folder, { recursive: true, force: true });
 const postgres = await startPostgres({ folder, fast: true });
 const source = await dataSource(postgres.url).initialize();
 const pool = new pg.Pool({ connectionString: postgres.url, max: 1 });
 try {
   await source.runMigrations();
-  const ratio = await making(source);
+  const verdicts = [];
+  for (const texts of [SHORT, LONG]) verdicts.push(await making(source, texts));
   await rehearsals(source);
-  console.log(`ratio ${ratio.toFixed(2)} of the bare INSERT`);
+  for (const verdict of verdicts) console.log(verdict);
 } finally {
   await pool.end();
   await source.destroy();
@@ -45,7 +56,7 @@ try {
 }
 
 /** A workspace of its own with so many schedules of one template. */
-async function workspaceOf(source: DataSource, schedules: number): Promise<Scope> {
+async function workspaceOf(source: DataSource, schedules: number, texts = SHORT): Promise<Scope> {
   const ids = (
     await source.query(
       `select gen_random_uuid() as workspace, gen_random_uuid() as person, gen_random_uuid() as template`,
@@ -60,18 +71,18 @@ async function workspaceOf(source: DataSource, schedules: number): Promise<Scope
     `insert into person (workspace_id, id, name, role, is_manager, capacity_minutes) values ($1, $2, 'Wynn Abel', 'owner', true, 420)`,
     [ids.workspace, ids.person],
   );
-  const lines = Array.from({ length: 5 }, (_, i) => ({
+  const lines = Array.from({ length: LINES }, (_, i) => ({
     kind: 'check',
     key: `c${i}`,
-    text: `Look at point ${i + 1}`,
+    text: wordsOf(texts.lines / LINES - JSON_OF_A_LINE, i),
     note: '',
     demands: [],
   }));
   await source.query(
     `insert into template (workspace_id, id, version, name, summary, title_pattern, instructions, links, priority, sign_off, finish_with_last,
        numbered, demands, estimate_minutes, assignee_id, steps, changed_at, changed_by)
-     values ($1, $2, 1, 'Round', '', 'Round {weekday} {day}', '<p>Walk it from end to end.</p>', '[]', 'normal', null, false, false, '[]', 30, $3, $4, now(), $3)`,
-    [ids.workspace, ids.template, ids.person, JSON.stringify(lines)],
+     values ($1, $2, 1, 'Round', '', 'Round {weekday} {day}', $5, '[]', 'normal', null, false, false, '[]', 30, $3, $4, now(), $3)`,
+    [ids.workspace, ids.template, ids.person, JSON.stringify(lines), `<p>${wordsOf(texts.instructions - 7, 0)}</p>`],
   );
   const timing = {
     v: 1,
@@ -101,51 +112,126 @@ async function workspaceOf(source: DataSource, schedules: number): Promise<Scope
   return Scope.on(source, workspace, manager, { now: () => NOW, stands: true });
 }
 
-/** Making tasks, against the same rows in a bare multi-row INSERT into the same table, in turns. */
-async function making(source: DataSource): Promise<number> {
-  const scope = await workspaceOf(source, SCHEDULES);
+const LINES = 4;
+/** Of a line's text, what stands around it. */
+const JSON_OF_A_LINE = 30;
+
+/** Text of so many characters that does not pack to nothing. */
+function wordsOf(length: number, seed: number): string {
+  let state = seed + 1;
+  let text = '';
+  while (text.length < length) {
+    state = (state * 48_271) % 2_147_483_647;
+    text += `${state.toString(36).slice(0, 3 + (state % 5))} `;
+  }
+  return text.slice(0, Math.max(1, Math.floor(length)));
+}
+
+/**
+ * Making tasks, in turns with two bare multi-row INSERTs: of the same rows into the same table, and of the same tasks into
+ * one that holds all that each says, as the table did before contents were stored once.
+ */
+async function making(source: DataSource, texts: Texts): Promise<string> {
+  const scope = await workspaceOf(source, SCHEDULES, texts);
   const client = await pool.connect();
   try {
-    return await rounds(scope, client);
+    return await rounds(scope, client, texts);
   } finally {
     client.release();
   }
 }
 
-/** @returns how many rows a second it makes for each of the bare INSERT's */
-async function rounds(scope: Scope, client: pg.PoolClient): Promise<number> {
-  const times = { made: [] as number[], bare: [] as number[] };
+const SAID = [
+  'instructions',
+  'brief',
+  'links',
+  'work_type',
+  'sign_off',
+  'finish_with_last',
+  'numbered',
+  'check_lines',
+  'demands',
+];
+
+/** A table as the one of tasks, but with what each says on it. */
+async function fatTable(client: pg.PoolClient): Promise<void> {
+  await client.query(`
+    drop table if exists fat_task;
+    create table fat_task (like task including all);
+    alter table fat_task drop content_id, add instructions text not null, add brief text not null, add links jsonb not null, add work_type text,
+      add sign_off jsonb, add finish_with_last boolean not null, add numbered boolean not null, add check_lines jsonb not null, add demands jsonb not null;
+  `);
+  const { rows } = await client.query<{ key: string }>(
+    `select pg_get_constraintdef(oid) as key from pg_constraint where conrelid = 'task'::regclass and contype = 'f' and conname <> 'task_content'`,
+  );
+  for (const { key } of rows) await client.query(`alter table fat_task add ${key}`);
+  await client.query(`create trigger watch_insert after insert on fat_task
+    referencing new table as new_rows for each statement execute function watch_tasks()`);
+}
+
+/** @returns the verdict, in a line */
+async function rounds(scope: Scope, client: pg.PoolClient, texts: Texts): Promise<string> {
+  const times = { made: [] as number[], lean: [] as number[], fat: [] as number[] };
+  const size = { lean: 0, fat: 0 };
   const heap: number[] = [];
-  let rows: Record<string, unknown>[] = [];
+  await fatTable(client);
+  const empty = async () => {
+    await client.query('delete from task; delete from run; truncate fat_task');
+    await client.query('vacuum full task');
+  };
+  const sizeOf = async (table: string, count: number) =>
+    (
+      await client.query<{ bytes: number }>('select pg_total_relation_size($1::regclass)::float as bytes', [table])
+    ).rows.map(({ bytes }) => bytes / count)[0] ?? 0;
+  let count = 0;
   for (let round = 0; round < ROUNDS + 1; round++) {
-    await client.query('delete from task; delete from run');
+    await empty();
     await client.query(`update schedule set settled_to = '2026-11-24'`);
-    await client.query('vacuum task');
     const began = performance.now();
     const run = await runMaking(scope, 'byHand', log);
     const made = performance.now() - began;
     if (run.made < TASKS) throw new Error(`Only ${run.made} tasks were made.`);
-    rows = (await client.query('select * from task')).rows;
-    await client.query('delete from task; delete from run');
-    await client.query('vacuum task');
-    const bare = await bareInsert(client, rows);
-    // The first round warms both up.
+    count = run.made;
+    size.lean = await sizeOf('task', count);
+    const lean = (await client.query('select * from task')).rows;
+    const fat = (
+      await client.query(
+        `select t.*, ${SAID.map((name) => `c.${name}`).join(', ')} from task t join work_content c on c.id = t.content_id`,
+      )
+    ).rows.map(({ content_id: _, ...row }) => row);
+    await empty();
+    const bareLean = await bareInsert(client, 'task', lean);
+    await empty();
+    const bareFat = await bareInsert(client, 'fat_task', fat);
+    size.fat = await sizeOf('fat_task', count);
+    // The first round warms all up.
     if (round > 0) {
       times.made.push(made);
-      times.bare.push(bare);
+      times.lean.push(bareLean);
+      times.fat.push(bareFat);
     }
     global.gc?.();
     heap.push(process.memoryUsage().heapUsed / 1e6);
   }
-  const [made, bare] = [median(times.made), median(times.bare)];
-  console.log(`Making ${rows.length.toLocaleString('en-GB')} tasks of ${SCHEDULES.toLocaleString('en-GB')} schedules`);
-  line('planned, written and logged', made, `${Math.round((rows.length / made) * 1000)} rows a second`);
-  line('the same rows by a bare multi-row INSERT', bare, `${Math.round((rows.length / bare) * 1000)} rows a second`);
+  await client.query('delete from task; delete from run; drop table fat_task');
+  const [made, lean, fat] = [median(times.made), median(times.lean), median(times.fat)];
+  const rate = (milliseconds: number) => `${Math.round((count / milliseconds) * 1000)} rows a second`;
+  console.log(
+    `Making ${count.toLocaleString('en-GB')} tasks of ${SCHEDULES.toLocaleString('en-GB')} schedules, ${texts.name} texts (${texts.instructions} and ${texts.lines} characters)`,
+  );
+  line('planned, written and logged', made, rate(made));
+  line('the same rows by a bare multi-row INSERT', lean, rate(lean));
+  line('with all that each says on each, by a bare INSERT', fat, rate(fat));
   console.log(`  heap after each round: ${heap.map((mb) => `${mb.toFixed(0)} MB`).join(', ')}`);
-  return bare / made;
+  const kB = (bytes: number) => `${Math.round(bytes)} kB a thousand`;
+  return `${texts.name} texts: ${(fat / made).toFixed(2)} of the bare INSERT of fat rows, ${(lean / made).toFixed(2)} of lean ones; ${kB(size.lean)} (fat ${Math.round(size.fat)})`;
 }
 
-async function bareInsert(client: pg.PoolClient, rows: readonly Record<string, unknown>[]): Promise<number> {
+async function bareInsert(
+  client: pg.PoolClient,
+  table: string,
+  rows: readonly Record<string, unknown>[],
+): Promise<number> {
   const columns = Object.keys(rows[0] ?? {});
   // Written out beforehand: what is measured is the database taking them.
   const values = rows.map((row) =>
@@ -161,7 +247,7 @@ async function bareInsert(client: pg.PoolClient, rows: readonly Record<string, u
     const places = batch
       .map((_, i) => `(${columns.map((__, j) => `$${i * columns.length + j + 1}`).join(',')})`)
       .join(',');
-    await client.query(`insert into task (${columns.join(',')}) values ${places}`, batch.flat());
+    await client.query(`insert into ${table} (${columns.join(',')}) values ${places}`, batch.flat());
   }
   await client.query('commit');
   return performance.now() - began;

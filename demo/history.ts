@@ -66,8 +66,9 @@ export async function playHistory(past: Past): Promise<void> {
   const tasks = await scope.sql<PastTask>(
     `select k.id, k.schedule_id as "scheduleId", k.due_on as "dueOn", k.start_time as "startTime", k.due_time as "dueTime",
        k.estimate_minutes as "estimateMinutes", k.assignee_id as "assigneeId", t.name as "templateName",
-       k.check_lines as "checkLines", k.demands, k.sign_off as "signOff", a.tag as "assetTag"
-     from task k join template t on t.workspace_id = k.workspace_id and t.id = k.template_id
+       said.check_lines as "checkLines", said.demands, said.sign_off as "signOff", a.tag as "assetTag"
+     from task k join work_content said on said.workspace_id = k.workspace_id and said.id = k.content_id
+     join template t on t.workspace_id = k.workspace_id and t.id = k.template_id
      left join asset a on a.workspace_id = k.workspace_id and a.id = k.asset_id
      where k.workspace_id = $1 and k.due_on <= $2::date order by k.due_on, t.name, k.title, k.id`,
     [scope.today],

@@ -77,15 +77,6 @@ describe('the server', () => {
     await expect.poll(async () => (await nadia.get('/api/templates')).status, { timeout: 10_000 }).toBe(200);
   });
 
-  it('can take its tables down and up again', async () => {
-    const source = await dataSource(server.databaseUrl).initialize();
-    for (const _ of source.migrations) await source.undoLastMigration();
-    expect(await source.query(`select 1 from information_schema.tables where table_name = 'task'`)).toEqual([]);
-    await source.runMigrations();
-    expect(await source.query(`select 1 from information_schema.tables where table_name = 'task'`)).toHaveLength(1);
-    await source.destroy();
-  });
-
   it('writes who changed what, from what to what', async () => {
     const nadia = await server.browser('Nadia Orme');
     const me = await server.person('Nadia Orme');

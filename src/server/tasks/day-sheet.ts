@@ -60,7 +60,7 @@ async function waitingForSign(scope: Scope, { id, role, isManager }: Person) {
   const rows = await scope.sql<TaskRow>(
     `select ${TASK_COLUMNS} from ${TASK_JOINS}
      where t.workspace_id = $1 and t.state = 'toCheck' and t.done_by is distinct from $2
-       and (t.sign_off->>'personId' = $2::text or t.sign_off->>'role' = $3 or ($4 and t.sign_off->>'by' = 'manager'))
+       and (said.sign_off->>'personId' = $2::text or said.sign_off->>'role' = $3 or ($4 and said.sign_off->>'by' = 'manager'))
      order by t.done_at, t.id`,
     [id, role, isManager],
   );

@@ -8,8 +8,9 @@ import { Template } from '../templates/entity.ts';
 import { picturesIn, sanitiseInstructions, withPictures } from '../templates/instructions.ts';
 import { saveTemplate } from '../templates/service.ts';
 import { refuseFarDays } from './dates.ts';
-import { Task } from './entity.ts';
+import type { Task } from './entity.ts';
 import { mustMay } from './permission.ts';
+import { oneStored } from './stored.ts';
 import { type SavedTask, workableTask, writeTask } from './work.ts';
 
 /** Changes one task; its template, its schedule and the later ones stay as they are. */
@@ -60,7 +61,7 @@ export function putIntoTemplate(
   fields: readonly (typeof INTO_TEMPLATE)[number][],
 ): Promise<{ templateId: string; changeId: string | null }> {
   return scope.transaction(async (tx) => {
-    const task = await tx.one(Task, id, 'task');
+    const task = await oneStored(tx, id);
     if (task.templateId === null) throw notFound('template');
     const template = await tx.locked(Template, task.templateId, 'template');
     // Of a step that is a task of its own, the estimate is the step's.

@@ -1,6 +1,7 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import type { Answer, CheckLine, TaskState } from '../../core/index.ts';
-import { WorkContent } from '../work-content.ts';
+import type { Priority } from '../../contract/index.ts';
+import type { Answer, TaskState } from '../../core/index.ts';
+import type { Content } from './content.ts';
 
 /** When a check line was ticked, and by whom. */
 export interface Tick {
@@ -22,7 +23,7 @@ export interface SentBack {
 }
 
 @Entity({ name: 'task' })
-export class Task extends WorkContent {
+export class TaskRecord {
   @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
@@ -55,11 +56,13 @@ export class Task extends WorkContent {
   head!: string;
   @Column({ type: 'text' })
   title!: string;
-  /** Notes of its step, and what was said when it was started by hand. */
+  /** What it says that is the same for many. */
+  @Column({ name: 'content_id', type: 'uuid' })
+  contentId!: string;
   @Column({ type: 'text' })
-  brief!: string;
-  @Column({ name: 'check_lines', type: 'jsonb' })
-  checkLines!: readonly CheckLine[];
+  priority!: Priority;
+  @Column({ name: 'estimate_minutes', type: 'integer' })
+  estimateMinutes!: number;
   /** Answers by key of their demand. */
   @Column({ type: 'jsonb' })
   answers!: Record<string, GivenAnswer>;
@@ -117,3 +120,6 @@ export class Task extends WorkContent {
   @Column({ name: 'made_at', type: 'timestamptz' })
   madeAt!: Date;
 }
+
+/** A task with what it says. */
+export type Task = TaskRecord & Content;

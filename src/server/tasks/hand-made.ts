@@ -6,8 +6,8 @@ import { conflict, forbidden, invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { Template } from '../templates/entity.ts';
 import { refuseFarDays } from './dates.ts';
-import { Task } from './entity.ts';
 import { IS_TOUCHED, removeTasks } from './made-task.ts';
+import { insertTask } from './stored.ts';
 import { taskLines } from './task-row.ts';
 
 interface Made {
@@ -66,7 +66,7 @@ export function startTemplate(scope: Scope, templateId: string, input: StartInpu
       if (assigneeId !== null && !people.has(assigneeId))
         throw invalid([{ path: `parts.${i}.assigneeId`, message: 'There is no such person here.' }]);
       const id = tx.newId();
-      await tx.insert(Task, {
+      await insertTask(tx, {
         ...handMade(tx, chosen.on, chosen.on),
         id,
         templateId: template.id,
@@ -125,7 +125,7 @@ export function captureTask(scope: Scope, input: CaptureInput): Promise<Made> {
     if (input.dueOn < input.on) throw invalid([{ path: 'dueOn', message: 'It is due before its day.' }]);
     if (input.assigneeId !== null) await tx.one(Person, input.assigneeId, 'person');
     const id = tx.newId();
-    await tx.insert(Task, {
+    await insertTask(tx, {
       ...handMade(tx, input.on, input.dueOn),
       id,
       templateId: null,

@@ -1,23 +1,32 @@
 import { createHash } from 'node:crypto';
+import { In } from 'typeorm';
+import type { Priority } from '../../contract/index.ts';
 import {
-  type CheckLine,
   type DatedOccurrence,
-  type Demand,
   dayOfIso,
   fillTitle,
   hasToken,
   isoOfDay,
   type SetPart,
-  type SignOff,
   seriesNumbers,
   setParts,
-  type TaskState,
   tasksOfSet,
   type WorkingCalendar,
 } from '../../core/index.ts';
+import { columnOf, columnsOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from '../schedules/schedule-row.ts';
-import type { Template } from '../templates/entity.ts';
+import { Template } from '../templates/entity.ts';
+import {
+  type Content,
+  type ContentMarks,
+  contentMarks,
+  idWithInstructionsOf,
+  keepContents,
+  marksOf,
+  mixedContent,
+} from './content.ts';
+import { TaskRecord } from './entity.ts';
 
 /** A task as its schedule gives it; text, steps and proof are taken from its template when it is written. */
 export interface MadeTask {
@@ -39,7 +48,7 @@ export interface MadeTask {
   readonly estimateMinutes: number;
   /** Where its schedule has its own; null for what the template says. */
   readonly instructions: string | null;
-  readonly priority: string | null;
+  readonly priority: Priority | null;
 }
 
 /** What the tasks of a schedule are worked out with. */
@@ -106,95 +115,162 @@ function numbersFor(
   return seriesNumbers(plannedSchedule(scope, row), calendar, Math.max(...occurrences.map(({ on }) => on)));
 }
 
-/** What stands on every task of one part of a template. */
-interface PartContent {
-  readonly templateId: string;
-  readonly stepKey: string;
+/** What the task of one part of a template says, but for what its schedule has of its own. */
+interface Part {
   readonly setIndex: number;
-  readonly brief: string;
-  readonly checkLines: readonly CheckLine[];
-  readonly demands: readonly Demand[];
-  readonly signOff: SignOff | null;
+  readonly priority: Priority;
+  readonly content: Content;
 }
 
-async function contentsOf(scope: Scope, tasks: readonly MadeTask[]): Promise<PartContent[]> {
+/** The parts of the templates of some tasks, by template and step. */
+async function partsBehind(scope: Scope, tasks: readonly MadeTask[]): Promise<ReadonlyMap<string, Part>> {
   const ids = [...new Set(tasks.map(({ templateId }) => templateId))];
-  const templates = await scope.sql<
-    Pick<Template, 'id' | 'titlePattern' | 'estimateMinutes' | 'demands' | 'signOff' | 'steps'>
-  >(
-    `select id, title_pattern as "titlePattern", estimate_minutes as "estimateMinutes", demands, sign_off as "signOff", steps
-     from template where workspace_id = $1 and id = any($2::uuid[])`,
-    [ids],
-  );
-  return templates.flatMap((template) =>
-    setParts(template).map((part, setIndex) => ({
-      templateId: template.id,
-      stepKey: part.key,
-      setIndex,
-      brief: part.note,
-      checkLines: part.checkLines,
-      demands: part.demands,
-      signOff: part.signOff,
-    })),
+  const templates = await scope.find(Template, { id: In(ids) });
+  return new Map(
+    templates.flatMap((template) =>
+      setParts(template).map(({ key, note, checkLines, demands, signOff }, setIndex) => {
+        const { instructions, links, workType, finishWithLast, numbered, priority } = template;
+        const content = {
+          ...{ instructions, links, workType, finishWithLast, numbered },
+          ...{ brief: note, checkLines, demands, signOff },
+        };
+        return [partKey(template.id, key), { setIndex, priority, content }] as const;
+      }),
+    ),
   );
 }
 
-/** Tasks and contents as arrays, for unnest: one statement for any number of rows, and no limit on parameters. */
-function columns(
-  tasks: readonly MadeTask[],
-  contents: readonly PartContent[],
-  ids: readonly (string | null)[],
-): unknown[] {
-  return [
-    tasks.map((task) => task.scheduleId),
-    tasks.map((task) => task.nominalDate),
-    tasks.map((task) => task.title),
-    tasks.map((task) => task.workOn),
-    tasks.map((task) => task.appearsOn),
-    tasks.map((task) => task.startsOn),
-    tasks.map((task) => task.dueOn),
-    ids,
-    tasks.map((task) => task.startTime),
-    tasks.map((task) => task.dueTime),
-    tasks.map((task) => task.zone),
-    tasks.map((task) => task.assigneeId),
-    tasks.map((task) => task.stepKey),
-    tasks.map((task) => task.setOn),
-    tasks.map((task) => task.estimateMinutes),
-    tasks.map((task) => task.instructions),
-    tasks.map((task) => task.priority),
-    ...contentColumns(contents),
-  ];
+const partKey = (templateId: string, stepKey: string) => `${templateId} ${stepKey}`;
+
+function partOf(parts: ReadonlyMap<string, Part>, { templateId, stepKey }: MadeTask): Part {
+  const part = parts.get(partKey(templateId, stepKey));
+  if (!part) throw new Error(`There is no content for step “${stepKey}” of template ${templateId}.`);
+  return part;
 }
 
-function contentColumns(contents: readonly PartContent[]): unknown[] {
-  return [
-    contents.map((content) => content.templateId),
-    contents.map((content) => content.stepKey),
-    contents.map((content) => content.setIndex),
-    contents.map((content) => content.brief),
-    contents.map((content) => JSON.stringify(content.checkLines)),
-    contents.map((content) => JSON.stringify(content.demands)),
-    contents.map((content) => (content.signOff === null ? null : JSON.stringify(content.signOff))),
-  ];
+/** A made task with all that its row is filled from. */
+type WrittenTask = Omit<MadeTask, 'templateId' | 'templateVersion' | 'instructions' | 'priority'> & {
+  readonly id: string;
+  readonly setIndex: number;
+  readonly priority: Priority;
+  readonly contentId: string;
+};
+
+/** Keeps what tasks say, and gives them with it. Steps that their template no longer has are left out. */
+async function written(scope: Scope, tasks: readonly MadeTask[]): Promise<WrittenTask[]> {
+  const parts = await partsBehind(scope, tasks);
+  const there = tasks.filter(({ templateId, stepKey }) => parts.has(partKey(templateId, stepKey)));
+  const saysOf = (task: MadeTask) => `${partKey(task.templateId, task.stepKey)} ${task.instructions ?? ''}`;
+  const distinct = new Map(there.map((task) => [saysOf(task), task]));
+  const ids = await keepContents(
+    scope,
+    [...distinct.values()].map((task) => {
+      const { content } = partOf(parts, task);
+      return task.instructions === null ? content : { ...content, instructions: task.instructions };
+    }),
+  );
+  const contentIds = new Map([...distinct.keys()].map((key, i) => [key, ids[i] ?? '']));
+  return there.map((task) => {
+    const { templateId: _, templateVersion: __, instructions: ___, priority, ...rest } = task;
+    const part = partOf(parts, task);
+    return {
+      ...rest,
+      id: scope.newId(),
+      setIndex: part.setIndex,
+      priority: priority ?? part.priority,
+      contentId: contentIds.get(saysOf(task)) ?? '',
+    };
+  });
 }
 
-/** Contents as rows; `at` is the number of their first parameter. */
-const contentFrom = (at: number) =>
-  `unnest(${['uuid', 'text', 'int', 'text', 'jsonb', 'jsonb', 'jsonb'].map((type, i) => `$${at + i}::${type}[]`).join(', ')})
-    as content (template_id, step_key, set_index, brief, check_lines, demands, sign_off)`;
+/** What is handed to the database of each task, as arrays: one statement for any number of rows, and no limit on parameters. */
+const HANDED = {
+  id: 'uuid',
+  scheduleId: 'uuid',
+  nominalDate: 'date',
+  stepKey: 'text',
+  setOn: 'date',
+  setIndex: 'integer',
+  title: 'text',
+  priority: 'text',
+  contentId: 'uuid',
+  estimateMinutes: 'integer',
+  assigneeId: 'uuid',
+  workOn: 'date',
+  appearsOn: 'date',
+  startsOn: 'date',
+  dueOn: 'date',
+  startTime: 'text',
+  dueTime: 'text',
+  zone: 'text',
+} as const satisfies Record<keyof WrittenTask, string>;
+const HANDED_FIELDS = Object.keys(HANDED) as (keyof WrittenTask)[];
 
-const MADE = `unnest($2::uuid[], $3::date[], $4::text[], $5::date[], $6::date[], $7::date[], $8::date[], $9::uuid[],
-  $10::text[], $11::text[], $12::text[], $13::uuid[], $14::text[], $15::date[], $16::int[], $17::text[], $18::text[])
-  as made (schedule_id, nominal_date, title, work_on, appears_on, starts_on, due_on, id, start_time, due_time, zone, assignee_id,
-    step_key, set_on, estimate_minutes, instructions, priority)`;
-const FROM_SCHEDULE = `join schedule s on s.workspace_id = $1 and s.id = made.schedule_id
-  join template t on t.workspace_id = $1 and t.id = s.template_id
-  join ${contentFrom(19)}
-    on content.template_id = t.id and content.step_key = made.step_key`;
+/** The parameters of `FROM_SCHEDULE`, from the second on. */
+const handed = (tasks: readonly WrittenTask[]): unknown[] =>
+  HANDED_FIELDS.map((field) => tasks.map((task) => task[field]));
+
+const FROM_SCHEDULE = `unnest(${HANDED_FIELDS.map((field, i) => `$${i + 2}::${HANDED[field]}[]`).join(', ')})
+    as made (${HANDED_FIELDS.map((field) => columnOf(TaskRecord, field)).join(', ')})
+  join schedule s on s.workspace_id = $1 and s.id = made.schedule_id
+  join template t on t.workspace_id = $1 and t.id = s.template_id`;
+
+/** The number of the first parameter after those. */
+const NEXT = HANDED_FIELDS.length + 2;
 
 /** All tasks of one occurrence are one set, whichever run made each of them: its id is told from schedule and date. */
 const SET_ID = `md5(s.id::text || ' ' || to_char(made.nominal_date, 'YYYY-MM-DD'))::uuid`;
+
+/**
+ * Each column of a task that a schedule makes: what fills it, and what becomes of it when the schedule or its template
+ * changes: it stays, follows, or follows unless somebody has changed it by hand.
+ */
+const FILLED: Readonly<
+  Record<keyof TaskRecord, readonly [from: string, then: 'stays' | 'follows' | 'follows unless edited']>
+> = {
+  workspaceId: ['$1::uuid', 'stays'],
+  id: ['made.id', 'stays'],
+  version: ['1', 'stays'],
+  templateId: ['t.id', 'follows'],
+  templateVersion: ['t.version', 'follows'],
+  scheduleId: ['s.id', 'stays'],
+  nominalDate: ['made.nominal_date', 'stays'],
+  stepKey: ['made.step_key', 'stays'],
+  head: [`''`, 'stays'],
+  setId: [SET_ID, 'stays'],
+  setOn: ['made.set_on', 'follows'],
+  setIndex: ['made.set_index', 'follows'],
+  title: ['made.title', 'follows unless edited'],
+  priority: ['made.priority', 'follows unless edited'],
+  // The instructions in it may have been changed by hand, all else follows: see `refreshMadeTasks`.
+  contentId: ['made.content_id', 'stays'],
+  estimateMinutes: ['made.estimate_minutes', 'follows unless edited'],
+  clientId: ['s.client_id', 'follows'],
+  assetId: ['s.asset_id', 'follows'],
+  assigneeId: ['made.assignee_id', 'follows unless edited'],
+  workOn: ['made.work_on', 'follows unless edited'],
+  appearsOn: ['made.appears_on', 'follows unless edited'],
+  startsOn: ['made.starts_on', 'follows unless edited'],
+  dueOn: ['made.due_on', 'follows unless edited'],
+  startTime: ['made.start_time', 'follows unless edited'],
+  dueTime: ['made.due_time', 'follows unless edited'],
+  zone: ['made.zone', 'follows'],
+  state: [`'open'`, 'stays'],
+  ticks: [`'{}'`, 'stays'],
+  answers: [`'{}'`, 'stays'],
+  note: [`''`, 'stays'],
+  notePinned: ['false', 'stays'],
+  edited: [`'[]'`, 'stays'],
+  startedAt: ['null', 'stays'],
+  doneAt: ['null', 'stays'],
+  doneBy: ['null', 'stays'],
+  signedAt: ['null', 'stays'],
+  signedBy: ['null', 'stays'],
+  sentBack: [`'[]'`, 'stays'],
+  madeAt: [`$${NEXT}::timestamptz`, 'stays'],
+  runId: [`$${NEXT + 1}::uuid`, 'stays'],
+};
+const FIELDS = Object.keys(FILLED) as (keyof TaskRecord)[];
 
 /**
  * Makes tasks that are not there yet and were not deleted on purpose; those that are there stay as they are. Exactly once is the database's word:
@@ -209,118 +285,102 @@ export async function insertMadeTasks(
 ): Promise<string[]> {
   if (tasks.length === 0) return [];
   const rows = await scope.sql<{ id: string }>(
-    `insert into task (workspace_id, id, template_id, template_version, schedule_id, nominal_date, step_key, set_id, set_on, set_index,
-       title, instructions, brief, links, priority, work_type, finish_with_last, numbered, check_lines, demands, sign_off, ticks, note,
-       estimate_minutes, client_id, asset_id, assignee_id, state, work_on, appears_on, starts_on, due_on, start_time, due_time, zone, made_at, run_id)
-     select $1, made.id, t.id, t.version, s.id, made.nominal_date, made.step_key, ${SET_ID}, made.set_on, content.set_index,
-       made.title, coalesce(made.instructions, t.instructions), content.brief, t.links, coalesce(made.priority, t.priority), t.work_type, t.finish_with_last, t.numbered,
-       content.check_lines, content.demands, content.sign_off, '{}', '',
-       made.estimate_minutes, s.client_id, s.asset_id, made.assignee_id, 'open', made.work_on, made.appears_on, made.starts_on, made.due_on,
-       made.start_time, made.due_time, made.zone, $26, $27::uuid
-     from ${MADE}
-     ${FROM_SCHEDULE}
+    `insert into task (${FIELDS.map((field) => columnOf(TaskRecord, field)).join(', ')})
+     select ${FIELDS.map((field) => FILLED[field][0]).join(', ')}
+     from ${FROM_SCHEDULE}
      where not exists (select 1 from deleted_task d where d.workspace_id = $1 and d.schedule_id = s.id
        and d.nominal_date = made.nominal_date and d.step_key = made.step_key)
-     order by made.schedule_id, made.nominal_date, content.set_index
+     order by made.schedule_id, made.nominal_date, made.set_index
      on conflict on constraint task_made_once do nothing
      returning id`,
-    [
-      ...columns(
-        tasks,
-        await contentsOf(scope, tasks),
-        tasks.map(() => scope.newId()),
-      ),
-      scope.instant,
-      runId,
-    ],
+    [...handed(await written(scope, tasks)), scope.instant, runId],
   );
   return rows.map(({ id }) => id);
 }
 
-/** A column of a task that is refreshed, unless somebody has changed that field by hand. */
-const unlessEdited = (column: string, field: string, value: string) =>
-  `${column} = case when task.edited ? '${field}' then task.${column} else ${value} end`;
+const REFRESHED = FIELDS.flatMap((field) => {
+  const [from, then] = FILLED[field];
+  const column = columnOf(TaskRecord, field);
+  if (then === 'stays') return [];
+  return then === 'follows'
+    ? `${column} = ${from}`
+    : `${column} = case when task.edited ? '${field}' then task.${column} else ${from} end`;
+}).join(', ');
 
-const REFRESHED = [
-  ...[
-    ['title', 'title', 'made.title'],
-    ['instructions', 'instructions', 'coalesce(made.instructions, t.instructions)'],
-    ['priority', 'priority', 'coalesce(made.priority, t.priority)'],
-    ['estimate_minutes', 'estimateMinutes', 'made.estimate_minutes'],
-    ['assignee_id', 'assigneeId', 'made.assignee_id'],
-    ['work_on', 'workOn', 'made.work_on'],
-    ['appears_on', 'appearsOn', 'made.appears_on'],
-    ['starts_on', 'startsOn', 'made.starts_on'],
-    ['due_on', 'dueOn', 'made.due_on'],
-    ['start_time', 'startTime', 'made.start_time'],
-    ['due_time', 'dueTime', 'made.due_time'],
-  ].map(([column = '', field = '', value = '']) => unlessEdited(column, field, value)),
-  'template_id = t.id, template_version = t.version, set_on = made.set_on, set_index = content.set_index',
-  'brief = content.brief, links = t.links, work_type = t.work_type, finish_with_last = t.finish_with_last, numbered = t.numbered',
-  'check_lines = content.check_lines, demands = content.demands, sign_off = content.sign_off',
-  'client_id = s.client_id, asset_id = s.asset_id, zone = made.zone',
-].join(', ');
+const MADE_BEFORE = `task.workspace_id = $1 and task.schedule_id = made.schedule_id and task.nominal_date = made.nominal_date
+  and task.step_key = made.step_key and task.head = ''`;
 
 /** Brings tasks up to what their schedule and template say now, but for what was changed by hand. */
 export async function refreshMadeTasks(scope: Scope, tasks: readonly MadeTask[]): Promise<void> {
   if (tasks.length === 0) return;
+  const params = handed(await written(scope, tasks));
+  // Where the instructions were changed by hand, they stay in a content that says all else as it is now.
+  const mixed = mixedContent('now', 'own');
   await scope.sql(
-    `update task set version = task.version + 1, ${REFRESHED}
-     from ${MADE} ${FROM_SCHEDULE}
-     where task.workspace_id = $1 and task.schedule_id = made.schedule_id and task.nominal_date = made.nominal_date
-       and task.step_key = made.step_key and task.head = ''`,
-    columns(
-      tasks,
-      await contentsOf(scope, tasks),
-      tasks.map(() => null),
-    ),
+    `insert into ${mixed.into} select distinct ${mixed.select}
+     from ${FROM_SCHEDULE}
+     join task on ${MADE_BEFORE} and task.edited ? 'instructions'
+     join work_content own on own.workspace_id = $1 and own.id = task.content_id
+     join work_content now on now.workspace_id = $1 and now.id = made.content_id
+     on conflict do nothing`,
+    params,
+  );
+  await scope.sql(
+    `update task set version = task.version + 1, ${REFRESHED},
+       content_id = case when task.edited ? 'instructions' then ${idWithInstructionsOf('now', 'own')} else made.content_id end
+     from ${FROM_SCHEDULE}
+     join work_content now on now.workspace_id = $1 and now.id = made.content_id, work_content own
+     where ${MADE_BEFORE} and own.workspace_id = $1 and own.id = task.content_id`,
+    params,
   );
 }
 
+const REACHABLE_FIELDS = [
+  'id',
+  'scheduleId',
+  'nominalDate',
+  'stepKey',
+  'setOn',
+  'title',
+  'priority',
+  'templateId',
+  'clientId',
+  'assetId',
+  'assigneeId',
+  'estimateMinutes',
+  'workOn',
+  'appearsOn',
+  'startsOn',
+  'dueOn',
+  'startTime',
+  'dueTime',
+  'zone',
+  'state',
+  'edited',
+] as const satisfies readonly (keyof TaskRecord)[];
+
 /** Tasks of a schedule worked from a day on, as far as a change of the schedule may reach them. */
-export interface ReachableTask extends TaskContent {
-  id: string;
-  scheduleId: string;
-  nominalDate: string;
-  stepKey: string;
-  setOn: string;
-  title: string;
-  templateId: string;
-  clientId: string | null;
-  assetId: string | null;
-  assigneeId: string | null;
-  estimateMinutes: number;
-  workOn: string;
-  appearsOn: string;
-  startsOn: string;
-  dueOn: string;
-  startTime: string | null;
-  dueTime: string | null;
-  zone: string | null;
-  state: TaskState;
-  /** Fields that were changed by hand. */
-  edited: string[];
-  /** Somebody has left a note, a tick, an answer or a file on it. */
-  isWrittenOn: boolean;
-}
+export type ReachableTask = Omit<
+  Pick<TaskRecord, (typeof REACHABLE_FIELDS)[number]>,
+  'scheduleId' | 'nominalDate' | 'templateId'
+> &
+  ContentMarks & {
+    readonly scheduleId: string;
+    readonly nominalDate: string;
+    readonly templateId: string;
+    /** Somebody has left a note, a tick, an answer or a file on it. */
+    readonly isWrittenOn: boolean;
+  };
 
 const IS_WRITTEN_ON = `(task.note <> '' or task.ticks <> '{}' or task.answers <> '{}' or exists (
   select 1 from file where file.workspace_id = task.workspace_id and file.task_id = task.id and file.removed_at is null))`;
 /** Whether somebody has left something on a `task`, or changed it by hand. */
 export const IS_TOUCHED = `(task.edited <> '[]' or ${IS_WRITTEN_ON})`;
 
-/** What a task says: single fields as far as they can be changed by hand, all the rest as one short text to compare. */
-export interface TaskContent {
-  /** Of the text, its MD5: enough to tell whether it is another one. */
-  readonly instructions: string;
-  readonly priority: string;
-  readonly content: string;
+/** What a task says, to compare it by: single fields as far as they can be changed by hand, all the rest as one mark. */
+export interface TaskContent extends ContentMarks {
+  readonly priority: Priority;
 }
-
-const saidColumns = (text: string, part: string) =>
-  `md5(${text}.instructions) as instructions, ${text}.priority,
-   md5(concat_ws('|', ${text}.links, ${text}.work_type, ${text}.finish_with_last, ${text}.numbered,
-     ${part}.brief, ${part}.check_lines, ${part}.demands, ${part}.sign_off)) as content`;
 
 /** What each part of a template has its tasks say now, by template and step. */
 export async function contentOfParts(
@@ -328,17 +388,22 @@ export async function contentOfParts(
   tasks: readonly MadeTask[],
 ): Promise<ReadonlyMap<string, TaskContent>> {
   if (tasks.length === 0) return new Map();
-  const rows = await scope.sql<TaskContent & { templateId: string; stepKey: string }>(
-    `select t.id as "templateId", content.step_key as "stepKey", ${saidColumns('t', 'content')}
-     from ${contentFrom(2)} join template t on t.workspace_id = $1 and t.id = content.template_id`,
-    contentColumns(await contentsOf(scope, tasks)),
+  const parts = [...(await partsBehind(scope, tasks))];
+  const marks = await contentMarks(
+    scope,
+    parts.map(([, { content }]) => content),
   );
-  return new Map(rows.map(({ templateId, stepKey, ...content }) => [`${templateId} ${stepKey}`, content]));
+  return new Map(
+    parts.flatMap(([key, { priority }], i) => {
+      const mark = marks[i];
+      return mark ? [[key, { ...mark, priority }]] : [];
+    }),
+  );
 }
 
 /** What a made task says: what its schedule has of its own, else what its part of the template says. */
 export function saidBy(task: MadeTask, contents: ReadonlyMap<string, TaskContent>): TaskContent {
-  const content = contents.get(`${task.templateId} ${task.stepKey}`);
+  const content = contents.get(partKey(task.templateId, task.stepKey));
   if (!content) throw new Error(`There is no content for step “${task.stepKey}” of template ${task.templateId}.`);
   return {
     content: content.content,
@@ -356,13 +421,10 @@ export function tasksOfSchedulesFrom(
   from: string,
 ): Promise<ReachableTask[]> {
   return scope.sql<ReachableTask>(
-    `select id, schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey", set_on as "setOn", title, template_id as "templateId",
-       client_id as "clientId", asset_id as "assetId",
-       assignee_id as "assigneeId", work_on as "workOn", appears_on as "appearsOn", starts_on as "startsOn", due_on as "dueOn",
-       start_time as "startTime", due_time as "dueTime", zone, state, edited, ${IS_WRITTEN_ON} as "isWrittenOn",
-       estimate_minutes as "estimateMinutes", ${saidColumns('task', 'task')}
-     from task where workspace_id = $1 and schedule_id = any($2::uuid[]) and set_on >= $3
-     order by id for no key update`,
+    `select ${columnsOf(TaskRecord, 'task', REACHABLE_FIELDS)}, ${IS_WRITTEN_ON} as "isWrittenOn", ${marksOf('said')}
+     from task join work_content said on said.workspace_id = $1 and said.id = task.content_id
+     where task.workspace_id = $1 and schedule_id = any($2::uuid[]) and set_on >= $3
+     order by task.id for no key update of task`,
     [scheduleIds, from],
   );
 }

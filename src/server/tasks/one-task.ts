@@ -12,16 +12,22 @@ import {
   writePhrase,
 } from '../../core/index.ts';
 import { filesOfTasks, filesOfTemplate } from '../files/service.ts';
+import { columnsOf } from '../platform/db/columns.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
-import type { SentBack, Task, Tick } from './entity.ts';
+import { WorkContent } from './content.ts';
+import { type SentBack, type Task, TaskRecord, type Tick } from './entity.ts';
 import { may, maySign, mayWork } from './permission.ts';
 import { pastTasksOf } from './series.ts';
 import { type LookRow, lookOfRow, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
 
+/** What a task tells beside its line. */
+const FULL_FIELDS = ['sentBack', 'signedAt', 'signedBy', 'templateVersion'] as const;
+const FULL_SAID = ['instructions', 'brief', 'links'] as const;
+
 type FullRow = TaskRow &
-  Pick<Task, 'instructions' | 'brief' | 'links' | 'sentBack' | 'signedAt' | 'signedBy' | 'templateVersion'> & {
+  Pick<Task, (typeof FULL_FIELDS)[number] | (typeof FULL_SAID)[number]> & {
     assetTag: string | null;
     templateName: string | null;
     templateNow: number | null;
@@ -32,8 +38,8 @@ type FullRow = TaskRow &
 /** A task with all there is to know when doing it. */
 export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
   const [row] = await scope.sql<FullRow>(
-    `select ${TASK_COLUMNS}, t.instructions, t.brief, t.links, t.sent_back as "sentBack", t.signed_at as "signedAt",
-       t.signed_by as "signedBy", t.template_version as "templateVersion", asset.tag as "assetTag", template.name as "templateName",
+    `select ${TASK_COLUMNS}, ${columnsOf(TaskRecord, 't', FULL_FIELDS)}, ${columnsOf(WorkContent, 'said', FULL_SAID)},
+       asset.tag as "assetTag", template.name as "templateName",
        template.version as "templateNow", template.changed_at as "templateChangedAt", template.archived_at as "templateArchivedAt"
      from ${TASK_JOINS} where t.workspace_id = $1 and t.id = $2`,
     [id],

@@ -219,7 +219,8 @@ describe('a set', () => {
       .send({ ...template, titlePattern: 'Main {date}', steps: [checkLine('m1'), checkLine('m2')] })
       .expect(200);
     const after = await server.source.query<{ title: string; step_key: string; check_lines: unknown[] }[]>(
-      'select title, step_key, check_lines from task where schedule_id = $1 order by set_on, set_index',
+      `select title, step_key, said.check_lines from task join work_content said on said.id = task.content_id
+       where schedule_id = $1 order by set_on, set_index`,
       [body.schedule.id],
     );
     expect(after.map(({ title, step_key }) => [title, step_key])).toEqual([

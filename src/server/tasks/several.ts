@@ -6,10 +6,10 @@ import { conflict, invalid } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/sync.ts';
 import { refuseFarDays } from './dates.ts';
-import { Task } from './entity.ts';
+import type { Task } from './entity.ts';
 import { mustMay } from './permission.ts';
 import { takeOut } from './remove.ts';
-import { lockedTasks, storedTasks } from './stored.ts';
+import { lockedTasks, saveTask, storedTasks } from './stored.ts';
 import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
 
 /**
@@ -145,7 +145,7 @@ export async function carryOutFates(scope: Scope, fates: readonly TaskFate[], ac
     const { task, changes } = fate;
     const fields = fieldChanges(task, changes);
     if (Object.keys(fields).length === 0) continue;
-    await scope.save(Task, task.id, { ...changes, version: task.version + 1 });
+    await saveTask(scope, task, changes);
     entries.push(entryOf(task.id, action, fields));
     if ('state' in fields) followed.push(task);
   }

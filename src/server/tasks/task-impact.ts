@@ -4,7 +4,8 @@ import { isSame } from '../platform/changes/entity.ts';
 import type { Scope } from '../platform/scope.ts';
 import { countedItems, impactWords } from '../schedules/impact.ts';
 import type { Fields } from '../schedules/sync.ts';
-import { Task } from './entity.ts';
+import type { Task } from './entity.ts';
+import { findTasks } from './stored.ts';
 
 /** What becomes of one task. */
 export type TaskFate =
@@ -63,6 +64,7 @@ const TELLING = {
   edited: 'silent',
   runId: 'silent',
   madeAt: 'silent',
+  contentId: 'silent',
 } as const satisfies Record<Exclude<keyof Task, 'workspaceId' | 'id'>, 'value' | 'whole' | 'state' | 'silent'>;
 
 type Told = keyof typeof TELLING;
@@ -81,8 +83,8 @@ export async function watchTasks(
   { taskIds, scheduleIds }: { readonly taskIds: readonly string[]; readonly scheduleIds: readonly string[] },
 ): Promise<() => Promise<TaskFate[]>> {
   const seen = async (ids: readonly string[]) => {
-    const tasks = await scope.find(
-      Task,
+    const tasks = await findTasks(
+      scope,
       { id: In([...ids]) },
       { scheduleId: In([...scheduleIds]), state: In(['open', 'underWay', 'toCheck']) },
     );

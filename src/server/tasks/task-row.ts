@@ -12,24 +12,56 @@ import {
 } from '../../core/index.ts';
 import { namedOrNull } from '../named.ts';
 import { civilNow } from '../platform/clock.ts';
+import { columnsOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { Task } from './entity.ts';
+import { type Content, WorkContent } from './content.ts';
+import { type Task, TaskRecord } from './entity.ts';
+
+/** What a line of a task is told from, of the task itself and of what it says. */
+const LINE_FIELDS = [
+  'id',
+  'version',
+  'templateId',
+  'scheduleId',
+  'nominalDate',
+  'stepKey',
+  'setId',
+  'setOn',
+  'setIndex',
+  'title',
+  'ticks',
+  'answers',
+  'note',
+  'notePinned',
+  'priority',
+  'estimateMinutes',
+  'clientId',
+  'assetId',
+  'assigneeId',
+  'state',
+  'workOn',
+  'appearsOn',
+  'startsOn',
+  'dueOn',
+  'startTime',
+  'dueTime',
+  'zone',
+  'startedAt',
+  'doneAt',
+  'doneBy',
+  'madeAt',
+] as const satisfies readonly (keyof TaskRecord)[];
+const SAID_FIELDS = [
+  'checkLines',
+  'demands',
+  'workType',
+  'signOff',
+  'finishWithLast',
+  'numbered',
+] as const satisfies readonly (keyof Content)[];
 
 /** A task with the names around it. */
-export type TaskRow = Omit<
-  Task,
-  | 'instructions'
-  | 'workspaceId'
-  | 'brief'
-  | 'links'
-  | 'sentBack'
-  | 'edited'
-  | 'signedAt'
-  | 'signedBy'
-  | 'templateVersion'
-  | 'head'
-  | 'runId'
-> & {
+export type TaskRow = Pick<Task, (typeof LINE_FIELDS)[number] | (typeof SAID_FIELDS)[number]> & {
   category: string | null;
   clientName: string | null;
   assetName: string | null;
@@ -42,25 +74,19 @@ export type TaskRow = Omit<
 };
 
 /** What to select for a `TaskRow`, from `task t` joined as in `TASK_JOINS`. */
-export const TASK_COLUMNS = `t.id, t.version, t.template_id as "templateId", t.schedule_id as "scheduleId", t.nominal_date as "nominalDate",
-  t.step_key as "stepKey", t.set_id as "setId", t.set_on as "setOn", t.set_index as "setIndex", t.title,
-  t.check_lines as "checkLines", t.ticks, t.demands, t.answers, t.note, t.note_pinned as "notePinned", t.priority,
-  t.work_type as "workType", t.sign_off as "signOff", t.finish_with_last as "finishWithLast", t.numbered,
-  t.estimate_minutes as "estimateMinutes",
-  t.client_id as "clientId", t.asset_id as "assetId", t.assignee_id as "assigneeId", t.state, t.work_on as "workOn",
-  t.appears_on as "appearsOn", t.starts_on as "startsOn", t.due_on as "dueOn", t.start_time as "startTime", t.due_time as "dueTime", t.zone,
-  t.started_at as "startedAt", t.done_at as "doneAt", t.done_by as "doneBy", t.made_at as "madeAt",
+export const TASK_COLUMNS = `${columnsOf(TaskRecord, 't', LINE_FIELDS)}, ${columnsOf(WorkContent, 'said', SAID_FIELDS)},
   template.category, client.name as "clientName", asset.name as "assetName", assignee.name as "assigneeName", signer.name as "signerName",
   (select count(*) from task other where other.workspace_id = t.workspace_id and other.set_id = t.set_id) as "setSize",
   coalesce((select jsonb_object_agg(f.demand_key, f.n) from (
     select demand_key, count(*) as n from file where file.workspace_id = t.workspace_id and file.task_id = t.id
       and removed_at is null and demand_key is not null group by demand_key) f), '{}') as "proofFiles"`;
 export const TASK_JOINS = `task t
+  join work_content said on said.workspace_id = t.workspace_id and said.id = t.content_id
   left join template on template.workspace_id = t.workspace_id and template.id = t.template_id
   left join client on client.workspace_id = t.workspace_id and client.id = t.client_id
   left join asset on asset.workspace_id = t.workspace_id and asset.id = t.asset_id
   left join person assignee on assignee.workspace_id = t.workspace_id and assignee.id = t.assignee_id
-  left join person signer on signer.workspace_id = t.workspace_id and signer.id = (t.sign_off->>'personId')::uuid`;
+  left join person signer on signer.workspace_id = t.workspace_id and signer.id = (said.sign_off->>'personId')::uuid`;
 
 /** What the look of a task is told from. */
 export type LookRow = Pick<Task, 'state' | 'appearsOn' | 'dueOn' | 'dueTime' | 'zone' | 'doneAt'>;

@@ -1,8 +1,8 @@
 import { In } from 'typeorm';
 import { plural } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { Task } from './entity.ts';
-import { restoreStored, type StoredTask, taskColumns } from './stored.ts';
+import type { Task } from './entity.ts';
+import { findTasks, restoreStored, type StoredTask, taskColumns } from './stored.ts';
 
 /**
  * Has the database note what the work does to tasks, so that an undo can put back exactly that.
@@ -56,7 +56,7 @@ export async function putBackTasks(scope: Scope, watches: readonly Watch[]): Pro
       taken.filter(({ id }) => !back.has(id)),
     )),
   ];
-  return staying.length === 0 ? [] : scope.find(Task, { id: In(staying) });
+  return staying.length === 0 ? [] : findTasks(scope, { id: In(staying) });
 }
 
 /** Writes whole rows over those that are there. */

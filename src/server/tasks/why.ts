@@ -14,11 +14,11 @@ import {
 import type { Scope } from '../platform/scope.ts';
 import { partsOf, readableSchedule, scheduleRows } from '../schedules/schedule-row.ts';
 import { Run } from '../workspace/entity.ts';
-import { Task } from './entity.ts';
+import { TaskRecord } from './entity.ts';
 
 /** Why a task is here, on this day: each step from the rule to the date, as a sentence. */
 export async function whyHere(scope: Scope, id: string): Promise<string[]> {
-  const task = await scope.one(Task, id, 'task');
+  const task = await scope.one(TaskRecord, id, 'task');
   const made = `Made ${await madeBy(scope, task)}, ${sayMoment(scope, task.madeAt)}.`;
   if (task.scheduleId === null || task.nominalDate === null) return [made];
   const [row] = await scheduleRows(scope, { ids: [task.scheduleId] });
@@ -61,7 +61,7 @@ export async function whyHere(scope: Scope, id: string): Promise<string[]> {
   return said;
 }
 
-async function madeBy(scope: Scope, { runId, scheduleId }: Task): Promise<string> {
+async function madeBy(scope: Scope, { runId, scheduleId }: TaskRecord): Promise<string> {
   if (scheduleId === null) return 'by hand';
   if (runId === null) return 'when its schedule was saved';
   const [run] = await scope.find(Run, { id: runId });

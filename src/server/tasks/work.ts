@@ -18,11 +18,11 @@ import { type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
 import { conflict, forbidden, invalid, notFound } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/sync.ts';
-import { type GivenAnswer, Task, type Tick } from './entity.ts';
+import type { GivenAnswer, Task, Tick } from './entity.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
 import { maySign, mayWork, mustMay } from './permission.ts';
-import { lockedTasks } from './stored.ts';
+import { lockedTask, lockedTasks, saveTask } from './stored.ts';
 import { doingOf } from './task-row.ts';
 
 export interface SavedTask {
@@ -40,7 +40,7 @@ export function startTask(scope: Scope, id: string): Promise<SavedTask> {
 
 export function claimTask(scope: Scope, id: string): Promise<SavedTask> {
   return scope.transaction(async (tx) => {
-    const task = await tx.locked(Task, id, 'task');
+    const task = await lockedTask(tx, id);
     refuseFinished(task, 'claimed');
     if (task.assigneeId !== null && task.assigneeId !== tx.person?.id) {
       const holder = await tx.one(Person, task.assigneeId, 'person');
@@ -207,7 +207,7 @@ function check(
   nextOn: string | null = null,
 ): Promise<SavedTask> {
   return scope.transaction(async (tx) => {
-    const task = await tx.locked(Task, id, 'task');
+    const task = await lockedTask(tx, id);
     if (task.state !== 'toCheck') throw conflict('This task is not waiting to be checked.');
     if (task.doneBy !== null && task.doneBy === tx.person?.id)
       throw forbidden('You did this yourself: someone else has to check it.');
@@ -241,7 +241,7 @@ export async function undoTaskChanges(
       throw forbidden('Only the person who has this task, or a manager, can undo that.');
     const fields = fieldChanges(task, before);
     if (Object.keys(fields).length === 0) continue;
-    await scope.save(Task, task.id, { ...before, version: task.version + 1 });
+    await saveTask(scope, task, before);
     entries.push({ subject: 'task', subjectId: task.id, action: 'undone', fields });
   }
   await scope.recordEach(entries);
@@ -271,7 +271,7 @@ function change(
 
 /** A task, held for a change by somebody who may work on it. */
 export async function workableTask(scope: Scope, id: string): Promise<Task> {
-  const task = await scope.locked(Task, id, 'task');
+  const task = await lockedTask(scope, id);
   mustMay(scope, 'work', task);
   return task;
 }
@@ -279,7 +279,7 @@ export async function workableTask(scope: Scope, id: string): Promise<Task> {
 export async function writeTask(scope: Scope, task: Task, action: string, changes: Partial<Task>): Promise<SavedTask> {
   const fields = fieldChanges(task, changes);
   if (Object.keys(fields).length === 0) return { task: await oneTask(scope, task.id), changeId: null };
-  await scope.save(Task, task.id, { ...changes, version: task.version + 1 });
+  await saveTask(scope, task, changes);
   const isFinish = 'state' in fields && (changes.state === 'done' || changes.state === 'toCheck');
   const changeId = await scope.record('task', task.id, isFinish && action !== 'signed' ? 'finished' : action, fields);
   if ('state' in fields) await followOn(scope, [task]);

@@ -3,7 +3,8 @@ import { dayOfIso, patternOfTitle, type Step } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
 import { filesOfTasks, filesOfTemplate } from '../files/service.ts';
 import type { Scope } from '../platform/scope.ts';
-import { Task } from '../tasks/entity.ts';
+import type { Task } from '../tasks/entity.ts';
+import { findTasks, oneStored } from '../tasks/stored.ts';
 import { Template } from './entity.ts';
 
 /**
@@ -11,8 +12,8 @@ import { Template } from './entity.ts';
  * the other tasks of its set become steps with the days between them.
  */
 export async function taskAsTemplate(scope: Scope, taskId: string): Promise<TemplateInput> {
-  const task = await scope.one(Task, taskId, 'task');
-  const set = (await scope.find(Task, { setId: task.setId })).sort((a, b) => a.setIndex - b.setIndex);
+  const task = await oneStored(scope, taskId);
+  const set = (await findTasks(scope, { setId: task.setId })).sort((a, b) => a.setIndex - b.setIndex);
   const main = set.find(({ stepKey }) => stepKey === '') ?? task;
   const template = task.templateId === null ? null : await scope.one(Template, task.templateId, 'template');
   const people = await scope.peopleNames();

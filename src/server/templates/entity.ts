@@ -1,10 +1,9 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
-import type { Dot } from '../../contract/index.ts';
-import type { Step } from '../../core/index.ts';
-import { WorkContent } from '../work-content.ts';
+import type { Dot, Link, Priority } from '../../contract/index.ts';
+import type { Demand, SignOff, Step } from '../../core/index.ts';
 
 @Entity({ name: 'template' })
-export class Template extends WorkContent {
+export class Template {
   @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
@@ -25,6 +24,26 @@ export class Template extends WorkContent {
   /** Who does it where a schedule does not say otherwise. */
   @Column({ name: 'assignee_id', type: 'uuid', nullable: true })
   assigneeId!: string | null;
+  /** HTML, cleaned by `sanitiseInstructions` at every write. */
+  @Column({ type: 'text' })
+  instructions!: string;
+  @Column({ type: 'jsonb' })
+  links!: Link[];
+  @Column({ type: 'text' })
+  priority!: Priority;
+  @Column({ name: 'work_type', type: 'text', nullable: true })
+  workType!: string | null;
+  @Column({ name: 'sign_off', type: 'jsonb', nullable: true })
+  signOff!: SignOff | null;
+  @Column({ name: 'finish_with_last', type: 'boolean' })
+  finishWithLast!: boolean;
+  @Column({ type: 'boolean' })
+  numbered!: boolean;
+  /** Proof of its main task. */
+  @Column({ type: 'jsonb' })
+  demands!: readonly Demand[];
+  @Column({ name: 'estimate_minutes', type: 'integer' })
+  estimateMinutes!: number;
   @Column({ type: 'jsonb' })
   steps!: readonly Step[];
   /** Since when it makes nothing more; null while it is in use. */

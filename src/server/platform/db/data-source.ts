@@ -5,10 +5,12 @@ import { Asset, Client } from '../../clients/entity.ts';
 import { StoredFile } from '../../files/entity.ts';
 import { Account, Person } from '../../people/entity.ts';
 import { Schedule } from '../../schedules/entity.ts';
-import { Task } from '../../tasks/entity.ts';
+import { WorkContent } from '../../tasks/content.ts';
+import { TaskRecord } from '../../tasks/entity.ts';
 import { Favourite, Template } from '../../templates/entity.ts';
 import { Holiday, Run, Workspace } from '../../workspace/entity.ts';
 import { Change } from '../changes/entity.ts';
+import { ContentOnce1764900000000 } from './migrations/content-once.ts';
 import { DeletedTasks1764300000000 } from './migrations/deleted-tasks.ts';
 import { ExceptionsAndRevisions1764100000000 } from './migrations/exceptions-and-revisions.ts';
 import { FileTotals1764800000000 } from './migrations/file-totals.ts';
@@ -47,7 +49,8 @@ export function dataSource(databaseUrl: string, connections = 4): DataSource {
       Template,
       Favourite,
       Schedule,
-      Task,
+      TaskRecord,
+      WorkContent,
       StoredFile,
       Change,
     ],
@@ -61,6 +64,7 @@ export function dataSource(databaseUrl: string, connections = 4): DataSource {
       JoinedChanges1764600000000,
       WatchedTasks1764700000000,
       FileTotals1764800000000,
+      ContentOnce1764900000000,
     ],
     extra: {
       max: connections,

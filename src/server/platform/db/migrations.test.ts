@@ -2,43 +2,130 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type TestServer, testServer } from '../../testing/test-server.ts';
 
 let server: TestServer;
+let ines: Awaited<ReturnType<TestServer['browser']>>;
 beforeAll(async () => {
   server = await testServer();
+  ines = await server.browser('Ines Calloway');
 });
 afterAll(() => server.stop());
 
+const ask = <Row>(text: string, params: unknown[] = []) => server.source.query<Row[]>(text, params);
+
+/** Takes back every migration that came after one, and that one as well. */
+async function takeBack(name: RegExp): Promise<void> {
+  for (let last = ''; !name.test(last); ) {
+    [{ name: last = '' } = {}] = await ask<{ name: string }>('select name from migrations order by id desc limit 1');
+    await server.source.undoLastMigration({ transaction: 'each' });
+  }
+}
+const doAgain = () => server.source.runMigrations({ transaction: 'each' });
+
+/** Some tasks changed together, and what their change is undone by. */
+async function skipThree(): Promise<{ ids: string[]; changeId: string }> {
+  const tasks = await ask<{ id: string; version: number }>(
+    `select id, version from task where state = 'open' and work_on > '2026-12-01' order by id limit 3`,
+  );
+  const deed = { kind: 'skip', reason: 'Closed.' };
+  const { body } = await ines.post('/api/tasks/changes').send({ tasks, deed }).expect(200);
+  return { ids: tasks.map(({ id }) => id), changeId: body.changeId };
+}
+
 describe('the migration that joins changes', () => {
   it('is taken back and done again with nothing lost: what was changed together stays together', async () => {
-    const ines = await server.browser('Ines Calloway');
-    const tasks = await server.source.query<{ id: string; version: number }[]>(
-      `select id, version from task where state = 'open' and work_on > '2026-12-01' order by id limit 3`,
-    );
-    const deed = { kind: 'skip', reason: 'Closed.' };
-    const { body } = await ines.post('/api/tasks/changes').send({ tasks, deed }).expect(200);
-    const joined = () =>
-      server.source.query<{ id: string }[]>('select id from change where joined_id = $1 order by id', [body.changeId]);
+    const { ids, changeId } = await skipThree();
+    const joined = () => ask<{ id: string }>('select id from change where joined_id = $1 order by id', [changeId]);
     const before = await joined();
     expect(before).toHaveLength(3);
-    // Every one that came after it, and then itself.
-    for (let last = ''; last !== 'JoinedChanges1764600000000'; ) {
-      const [{ name = '' } = {}] = await server.source.query<{ name: string }[]>(
-        'select name from migrations order by id desc limit 1',
-      );
-      await server.source.undoLastMigration({ transaction: 'each' });
-      last = name;
-    }
-    const [whole] = await server.source.query<{ fields: { changes: { from: string[] } } }[]>(
-      'select fields from change where id = $1',
-      [body.changeId],
-    );
+    await takeBack(/^JoinedChanges/);
+    const [whole] = await ask<{ fields: { changes: { from: string[] } } }>('select fields from change where id = $1', [
+      changeId,
+    ]);
     expect(whole?.fields.changes.from).toEqual(before.map(({ id }) => id));
-    await server.source.runMigrations({ transaction: 'each' });
+    await doAgain();
     expect(await joined()).toEqual(before);
-    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
-    const states = await server.source.query<{ state: string }[]>(
-      'select distinct state from task where id = any($1::uuid[])',
-      [tasks.map(({ id }) => id)],
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect(await ask('select distinct state from task where id = any($1::uuid[])', [ids])).toEqual([{ state: 'open' }]);
+  });
+});
+
+describe('the migration that stores what tasks say once', () => {
+  const SAID = 'instructions, brief, links, work_type, sign_off, finish_with_last, numbered, check_lines, demands';
+  const OTHERWISE = `select to_jsonb(t) - 'content_id' - '{${SAID}}'::text[] as row from task t order by id`;
+
+  it('has no task say anything else, there and back, and what was changed before it is undone after it', async () => {
+    // Of each kind of what is kept for an undo: a change of a template with its tasks, and a deletion.
+    const [used] = await ask<{ id: string; version: number }>(
+      `select t.id, t.version from template t where exists (
+         select 1 from task k where k.template_id = t.id and k.appears_on > '2026-11-24' and k.state = 'open') order by id limit 1`,
     );
-    expect(states).toEqual([{ state: 'open' }]);
+    const template = (await ines.get(`/api/templates/${used?.id}`).expect(200)).body;
+    const changed = await ines
+      .put(`/api/templates/${used?.id}`)
+      .send({ ...template, instructions: '<p>Twice.</p>', reach: { open: true, also: [] } })
+      .expect(200);
+    const [gone] = await ask<{ id: string; version: number }>(
+      `select id, version from task where state = 'open' and work_on > '2026-12-03' and template_id <> $1 order by id limit 1`,
+      [used?.id],
+    );
+    const deleted = await ines
+      .post('/api/tasks/changes')
+      .send({ tasks: [gone], deed: { kind: 'delete' } })
+      .expect(200);
+
+    const pointed = `select t.id, c.instructions, c.brief, c.links, c.work_type, c.sign_off, c.finish_with_last, c.numbered, c.check_lines, c.demands
+      from task t join work_content c on c.workspace_id = t.workspace_id and c.id = t.content_id order by t.id`;
+    const [said, otherwise] = [await ask(pointed), await ask(OTHERWISE)];
+    expect(said.length).toBeGreaterThan(3000);
+    expect(said.length).toBe(otherwise.length);
+
+    await takeBack(/^ContentOnce/);
+    expect(await ask(`select id, ${SAID} from task order by id`)).toEqual(said);
+    expect(await ask(OTHERWISE)).toEqual(otherwise);
+
+    await doAgain();
+    expect(await ask(pointed)).toEqual(said);
+    expect(await ask(OTHERWISE)).toEqual(otherwise);
+
+    const isThere = async () => (await ask('select 1 from task where id = $1', [gone?.id])).length === 1;
+    expect(await isThere()).toBe(false);
+    await ines.post(`/api/changes/${deleted.body.changeId}/undo`).expect(200);
+    expect(await isThere()).toBe(true);
+    const undone = await ines.post(`/api/changes/${changed.body.changeId}/undo`).expect(200);
+    expect(undone.body.said).not.toContain('somebody has changed since');
+    expect(
+      await ask(
+        `select distinct c.instructions from task t join work_content c on c.id = t.content_id
+         where t.template_id = $1 and t.state = 'open' and t.appears_on > '2026-11-24'`,
+        [used?.id],
+      ),
+    ).toEqual([{ instructions: template.instructions }]);
+  });
+
+  it('keeps a content once, under an id that nothing else can have, and never changed', async () => {
+    const [counts] = await ask<{ tasks: number; contents: number }>(
+      'select (select count(*)::int from task) as tasks, (select count(*)::int from work_content) as contents',
+    );
+    expect(counts?.contents).toBeLessThan((counts?.tasks ?? 0) / 30);
+    await expect(ask(`update work_content set brief = 'Another.'`)).rejects.toThrow(/check constraint/);
+    await expect(ask('delete from work_content')).rejects.toThrow(/foreign key/);
+  });
+});
+
+describe('all migrations', () => {
+  it('are taken back to nothing and done again, whichever is the last', async () => {
+    const tables = () =>
+      ask<{ name: string }>(
+        `select table_name || '.' || column_name || ' ' || data_type || ' ' || is_nullable as name
+         from information_schema.columns where table_schema = 'public' order by 1`,
+      );
+    const before = await tables();
+    while (server.source.migrations.length > 0) {
+      const left = await ask('select 1 from migrations');
+      if (left.length === 0) break;
+      await server.source.undoLastMigration({ transaction: 'each' });
+    }
+    expect((await tables()).filter(({ name }) => name.startsWith('task'))).toEqual([]);
+    await doAgain();
+    expect(await tables()).toEqual(before);
   });
 });

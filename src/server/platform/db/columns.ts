@@ -1,0 +1,19 @@
+import { getMetadataArgsStorage } from 'typeorm';
+
+/** The column of a field of an entity. @throws Error for a field that the entity has no column for */
+export function columnOf<E extends object>(entity: new () => E, field: keyof E & string): string {
+  const args = getMetadataArgsStorage().columns.find(
+    ({ target, propertyName }) => target === entity && propertyName === field,
+  );
+  if (!args) throw new Error(`${entity.name} has no column for ${field}.`);
+  return args.options.name ?? field;
+}
+
+/** What to select for fields of an entity under their own names, from its table under an alias. */
+export function columnsOf<E extends object>(
+  entity: new () => E,
+  alias: string,
+  fields: readonly (keyof E & string)[],
+): string {
+  return fields.map((field) => `${alias}.${columnOf(entity, field)} as "${field}"`).join(', ');
+}
