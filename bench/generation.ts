@@ -38,8 +38,26 @@ interface Texts {
 const SHORT: Texts = { name: 'short', instructions: 199, lines: 197 };
 const LONG: Texts = { name: 'long', instructions: 4096, lines: 675 };
 
+const LINES = 4;
+/** Of a line's text, what stands around it. */
+const JSON_OF_A_LINE = 30;
+
+/** The columns that say it. */
+const SAID = [
+  'instructions',
+  'brief',
+  'links',
+  'work_type',
+  'sign_off',
+  'finish_with_last',
+  'numbered',
+  'check_lines',
+  'demands',
+];
+
 rmSync(folder, { recursive: true, force: true });
-const postgres = await startPostgres({ folder, fast: true });
+// As it runs in use, with its waits for the disk.
+const postgres = await startPostgres({ folder });
 const source = await dataSource(postgres.url).initialize();
 const pool = new pg.Pool({ connectionString: postgres.url, max: 1 });
 try {
@@ -112,10 +130,6 @@ async function workspaceOf(source: DataSource, schedules: number, texts = SHORT)
   return Scope.on(source, workspace, manager, { now: () => NOW, stands: true });
 }
 
-const LINES = 4;
-/** Of a line's text, what stands around it. */
-const JSON_OF_A_LINE = 30;
-
 /** Text of so many characters that does not pack to nothing. */
 function wordsOf(length: number, seed: number): string {
   let state = seed + 1;
@@ -140,18 +154,6 @@ async function making(source: DataSource, texts: Texts): Promise<string> {
     client.release();
   }
 }
-
-const SAID = [
-  'instructions',
-  'brief',
-  'links',
-  'work_type',
-  'sign_off',
-  'finish_with_last',
-  'numbered',
-  'check_lines',
-  'demands',
-];
 
 /** A table as the one of tasks, but with what each says on it. */
 async function fatTable(client: pg.PoolClient): Promise<void> {

@@ -21,6 +21,8 @@ import { lockedScheduleRows, partsOf, plannedSchedule, type ScheduleRow } from '
 
 /** Schedules made in one transaction: small enough to lock briefly, large enough to be quick. */
 const BATCH = 500;
+/** One is planned while the database writes the other. */
+const BATCHES_AT_ONCE = 2;
 
 /**
  * Makes every task that is due to exist: all occurrences whose appearance lies within the horizon. Safe to run
@@ -33,27 +35,35 @@ export async function runMaking(scope: Scope, why: Run['why'], log: Logger): Pro
   const ids = await scope.sql<{ id: string }>(
     'select id from schedule where workspace_id = $1 and deleted_at is null order by id',
   );
-  let made = 0;
-  let already = 0;
-  const problems: Run['problems'] = [];
-  const waits: Run['waits'] = [];
-  const leftOut: Run['leftOut'] = [];
-  let lapsed = 0;
-  for (let at = 0; at < ids.length; at += BATCH) {
-    const batch = ids.slice(at, at + BATCH).map(({ id }) => id);
-    const result = await scope.transaction((tx) => makeBatch(tx, batch, runId, log));
-    made += result.made;
-    already += result.already;
-    problems.push(...result.problems);
-    waits.push(...result.waits);
-    leftOut.push(...result.leftOut);
-    lapsed += result.lapsed;
-  }
+  const batches: string[][] = [];
+  for (let at = 0; at < ids.length; at += BATCH) batches.push(ids.slice(at, at + BATCH).map(({ id }) => id));
+  const results: BatchResult[] = [];
+  let next = 0;
+  const makeInTurn = async () => {
+    try {
+      for (let at = next++; at < batches.length; at = next++)
+        results[at] = await scope.transaction((tx) => makeBatch(tx, batches[at] ?? [], runId, log));
+    } catch (error) {
+      // What has failed once is not gone on with by the other.
+      next = batches.length;
+      throw error;
+    }
+  };
+  const ended = await Promise.allSettled(Array.from({ length: BATCHES_AT_ONCE }, makeInTurn));
+  for (const end of ended) if (end.status === 'rejected') throw end.reason;
+  const sum = (count: (result: BatchResult) => number) => results.reduce((all, one) => all + count(one), 0);
   return scope.transaction(async (tx) => {
     await tx.sql('update workspace set made_on = $2::date where id = $1', [scope.today]);
     const milliseconds = Math.round(performance.now() - startedMs);
-    const result = { made, already, problems, waits, leftOut: leftOut.slice(0, LEFT_OUT_TOLD), lapsed };
-    return logged(tx, { id: runId, why, startedAt, milliseconds, ...result });
+    return logged(tx, {
+      ...{ id: runId, why, startedAt, milliseconds },
+      made: sum(({ made }) => made),
+      already: sum(({ already }) => already),
+      problems: results.flatMap(({ problems }) => problems),
+      waits: results.flatMap(({ waits }) => waits),
+      leftOut: results.flatMap(({ leftOut }) => leftOut).slice(0, LEFT_OUT_TOLD),
+      lapsed: sum(({ lapsed }) => lapsed),
+    });
   });
 }
 
@@ -100,6 +110,7 @@ interface BatchResult {
 
 /** Where a schedule says so, what is still open lapses, with its set, on the day of the next. */
 async function lapseOld(scope: Scope, ids: readonly string[]): Promise<number> {
+  if (ids.length === 0) return 0;
   const lapsed = await scope.sql<{ id: string }>(
     `with lapsed as (
        update task set state = 'lapsed', version = task.version + 1 from schedule s
@@ -144,7 +155,10 @@ async function makeBatch(
     }
   }
   const made = await insertMadeTasks(scope, tasks, runId);
-  const lapsed = await lapseOld(scope, ids);
+  const lapsed = await lapseOld(
+    scope,
+    rows.filter(({ overlap }) => overlap.kind === 'lapse').map(({ id }) => id),
+  );
   await settle(scope, rows, problems, waitsFrom);
   return { made: made.length, already: tasks.length - made.length, problems, waits, leftOut, lapsed };
 }

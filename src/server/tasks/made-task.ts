@@ -142,12 +142,6 @@ async function partsBehind(scope: Scope, tasks: readonly MadeTask[]): Promise<Re
 
 const partKey = (templateId: string, stepKey: string) => `${templateId} ${stepKey}`;
 
-function partOf(parts: ReadonlyMap<string, Part>, { templateId, stepKey }: MadeTask): Part {
-  const part = parts.get(partKey(templateId, stepKey));
-  if (!part) throw new Error(`There is no content for step “${stepKey}” of template ${templateId}.`);
-  return part;
-}
-
 /** A made task with all that its row is filled from. */
 type WrittenTask = Omit<MadeTask, 'templateId' | 'templateVersion' | 'instructions' | 'priority'> & {
   readonly id: string;
@@ -159,28 +153,34 @@ type WrittenTask = Omit<MadeTask, 'templateId' | 'templateVersion' | 'instructio
 /** Keeps what tasks say, and gives them with it. Steps that their template no longer has are left out. */
 async function written(scope: Scope, tasks: readonly MadeTask[]): Promise<WrittenTask[]> {
   const parts = await partsBehind(scope, tasks);
-  const there = tasks.filter(({ templateId, stepKey }) => parts.has(partKey(templateId, stepKey)));
-  const saysOf = (task: MadeTask) => `${partKey(task.templateId, task.stepKey)} ${task.instructions ?? ''}`;
-  const distinct = new Map(there.map((task) => [saysOf(task), task]));
+  const distinct = new Map<string, { readonly content: Content; readonly among: (MadeTask & { part: Part })[] }>();
+  for (const task of tasks) {
+    const key = partKey(task.templateId, task.stepKey);
+    const part = parts.get(key);
+    if (!part) continue;
+    const { instructions } = task;
+    const says = instructions === null ? key : `${key} ${instructions}`;
+    let one = distinct.get(says);
+    if (!one) {
+      one = { content: instructions === null ? part.content : { ...part.content, instructions }, among: [] };
+      distinct.set(says, one);
+    }
+    one.among.push({ ...task, part });
+  }
+  const says = [...distinct.values()];
   const ids = await keepContents(
     scope,
-    [...distinct.values()].map((task) => {
-      const { content } = partOf(parts, task);
-      return task.instructions === null ? content : { ...content, instructions: task.instructions };
-    }),
+    says.map(({ content }) => content),
   );
-  const contentIds = new Map([...distinct.keys()].map((key, i) => [key, ids[i] ?? '']));
-  return there.map((task) => {
-    const { templateId: _, templateVersion: __, instructions: ___, priority, ...rest } = task;
-    const part = partOf(parts, task);
-    return {
-      ...rest,
+  return says.flatMap(({ among }, i) =>
+    among.map(({ part, ...task }) => ({
+      ...task,
       id: scope.newId(),
       setIndex: part.setIndex,
-      priority: priority ?? part.priority,
-      contentId: contentIds.get(saysOf(task)) ?? '',
-    };
-  });
+      priority: task.priority ?? part.priority,
+      contentId: ids[i] ?? '',
+    })),
+  );
 }
 
 /** What is handed to the database of each task, as arrays: one statement for any number of rows, and no limit on parameters. */
