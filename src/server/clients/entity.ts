@@ -1,8 +1,10 @@
 import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
 @Entity({ name: 'client' })
+@OfWorkspace('client')
 export class Client {
-  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
@@ -12,12 +14,14 @@ export class Client {
 
 /** A thing that work is done on: a client's, or the workspace's own where there is no client. */
 @Entity({ name: 'asset' })
+@OfWorkspace('asset')
+@Names('asset', 'Client', ['clientId'])
 export class Asset {
-  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
-  @Column({ name: 'client_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   clientId!: string | null;
   @Column({ type: 'text' })
   name!: string;

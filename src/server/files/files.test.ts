@@ -203,8 +203,8 @@ describe('a file', () => {
     const nadiaId = (await server.person('Nadia Orme')).id;
     const fill = (count: number, bytes: number, on: string | null, ago: number) =>
       server.source.query(
-        `insert into file (workspace_id, id, upload_key, task_id, name, media_type, bytes, stored, is_picture, uploaded_at, uploaded_by)
-         select t.workspace_id, gen_random_uuid(), gen_random_uuid(), $5::uuid, 'filler', 'image/jpeg', $2, 'filler', true,
+        `insert into file (workspace_id, id, upload_key, task_id, name, media_type, bytes, stored, is_picture, is_kept, uploaded_at, uploaded_by)
+         select t.workspace_id, gen_random_uuid(), gen_random_uuid(), $5::uuid, 'filler', 'image/jpeg', $2, 'filler', true, false,
            $4::timestamptz, $6 from task t, generate_series(1, $1::int) where t.id = $3`,
         [count, bytes, taskId, new Date(server.clock.now() - ago * 86_400_000), on, nadiaId],
       );

@@ -109,8 +109,10 @@ export class Scope {
   }
 
   /** SQL with the workspace's id as $1; `params` begin at $2. */
-  sql<Row>(text: string, params: readonly unknown[] = []): Promise<Row[]> {
-    return this.manager.query(text, [this.workspace.id, ...params]);
+  async sql<Row>(text: string, params: readonly unknown[] = []): Promise<Row[]> {
+    const answer: Row[] | [Row[], number] = await this.manager.query(text, [this.workspace.id, ...params]);
+    // Of an UPDATE or DELETE TypeORM gives the rows returned and how many were touched; of all else the rows.
+    return Array.isArray(answer[0]) && typeof answer[1] === 'number' ? answer[0] : (answer as Row[]);
   }
 
   /** @param where of several, any one of them; without any, all */

@@ -1,21 +1,28 @@
-import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { Column, Entity, Index, PrimaryColumn } from 'typeorm';
 import type { Exception, Overlap, Pause, Recurrence, Revision, Timing } from '../../core/index.ts';
+import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
 @Entity({ name: 'schedule' })
+@OfWorkspace('schedule')
+@Names('schedule', 'Template', ['templateId'])
+@Names('schedule', 'Client', ['clientId'])
+@Names('schedule', 'Asset', ['assetId'])
+@Names('schedule', 'Person', ['assigneeId'])
+@Index('schedule_by_template', ['workspaceId', 'templateId'])
 export class Schedule {
-  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
   @Column({ type: 'integer' })
   version!: number;
-  @Column({ name: 'template_id', type: 'uuid' })
+  @Column({ type: 'uuid' })
   templateId!: string;
-  @Column({ name: 'client_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   clientId!: string | null;
-  @Column({ name: 'asset_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   assetId!: string | null;
-  @Column({ name: 'assignee_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   assigneeId!: string | null;
   /** Versioned by its `v` field; read by `storedRecurrence`. */
   @Column({ type: 'jsonb' })
@@ -32,14 +39,14 @@ export class Schedule {
   @Column({ type: 'jsonb' })
   revisions!: Revision[];
   /** Every occurrence worked before this day is settled: made, or from before the schedule was set up. */
-  @Column({ name: 'settled_to', type: 'date' })
+  @Column({ type: 'date' })
   settledTo!: string;
   /** Why its tasks could not be made at the last run. */
   @Column({ type: 'text', nullable: true })
   problem!: string | null;
-  @Column({ name: 'created_at', type: 'timestamptz' })
+  @Column({ type: 'timestamptz' })
   createdAt!: Date;
   /** When it was taken out on purpose; its tasks keep it for their history. */
-  @Column({ name: 'deleted_at', type: 'timestamptz', nullable: true })
+  @Column({ type: 'timestamptz', nullable: true })
   deletedAt!: Date | null;
 }

@@ -60,8 +60,8 @@ describe('making tasks', () => {
   it('is refused a double by the database itself', async () => {
     await expect(
       server.source.query(
-        `insert into task (workspace_id, id, template_id, schedule_id, nominal_date, set_id, set_on, title, content_id, ticks, note, estimate_minutes, state, work_on, appears_on, starts_on, due_on, made_at)
-         select workspace_id, gen_random_uuid(), template_id, schedule_id, nominal_date, set_id, set_on, title, content_id, '{}', '', 1, 'open', work_on, appears_on, starts_on, due_on, made_at from task
+        `insert into task (workspace_id, id, version, template_id, schedule_id, nominal_date, step_key, head, set_id, set_on, set_index, title, content_id, priority, ticks, answers, note, note_pinned, sent_back, edited, estimate_minutes, state, work_on, appears_on, starts_on, due_on, made_at)
+         select workspace_id, gen_random_uuid(), 1, template_id, schedule_id, nominal_date, step_key, head, set_id, set_on, set_index, title, content_id, priority, ticks, answers, note, note_pinned, sent_back, edited, 1, 'open', work_on, appears_on, starts_on, due_on, made_at from task
          where schedule_id is not null and step_key = '' limit 1`,
       ),
     ).rejects.toThrow('task_made_once');

@@ -112,14 +112,11 @@ interface BatchResult {
 async function lapseOld(scope: Scope, ids: readonly string[]): Promise<number> {
   if (ids.length === 0) return 0;
   const lapsed = await scope.sql<{ id: string }>(
-    `with lapsed as (
-       update task set state = 'lapsed', version = task.version + 1 from schedule s
-       where task.workspace_id = $1 and s.workspace_id = $1 and s.id = task.schedule_id and s.id = any($2::uuid[])
-         and s.overlap->>'kind' = 'lapse' and task.state = 'open'
-         and exists (select 1 from task later where later.workspace_id = $1 and later.schedule_id = s.id and later.step_key = ''
-           and later.nominal_date > task.nominal_date and later.work_on <= $3::date)
-       returning task.id
-     ) select id from lapsed`,
+    `update task set state = 'lapsed', version = version + 1
+     where workspace_id = $1 and schedule_id = any($2::uuid[]) and state = 'open'
+       and exists (select 1 from task later where later.workspace_id = $1 and later.schedule_id = task.schedule_id and later.step_key = ''
+         and later.nominal_date > task.nominal_date and later.work_on <= $3::date)
+     returning id`,
     [ids, scope.today],
   );
   for (const { id } of lapsed) await scope.record('task', id, 'lapsed', { state: { from: 'open', to: 'lapsed' } });

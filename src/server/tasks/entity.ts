@@ -1,6 +1,7 @@
-import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 import type { Priority } from '../../contract/index.ts';
 import type { Answer, TaskState } from '../../core/index.ts';
+import { Names, OfWorkspace } from '../platform/db/keys.ts';
 import type { Content } from './content.ts';
 
 /** When a check line was ticked, and by whom. */
@@ -23,45 +24,65 @@ export interface SentBack {
 }
 
 @Entity({ name: 'task' })
+@OfWorkspace('task')
+@Names('task', 'Template', ['templateId'])
+@Names('task', 'Schedule', ['scheduleId'])
+@Names('task', 'Client', ['clientId'])
+@Names('task', 'Asset', ['assetId'])
+@Names('task', 'Person', ['assigneeId', 'doneBy', 'signedBy'])
+@Names('task', 'WorkContent', ['contentId'], { name: 'task_content' })
+@Check('task_check1', 'schedule_id is null or nominal_date is not null')
+@Check('task_done_when', `(state in ('done', 'toCheck')) = (done_at is not null)`)
+@Check('task_estimate_minutes_check', 'estimate_minutes >= 1')
+@Check('task_priority_check', `priority in ('low', 'normal', 'high', 'urgent')`)
+@Check('task_state_check', `state in ('open', 'underWay', 'toCheck', 'done', 'skipped', 'lapsed')`)
+@Unique('task_made_once', ['workspaceId', 'scheduleId', 'nominalDate', 'stepKey', 'head'])
+@Index('task_by_due', ['workspaceId', 'dueOn'])
+@Index('task_by_person', ['workspaceId', 'assigneeId', 'dueOn'])
+@Index('task_by_run', ['workspaceId', 'runId'], { where: 'run_id is not null' })
+@Index('task_by_set', ['workspaceId', 'setId'])
+@Index('task_by_template', ['workspaceId', 'templateId', 'workOn'])
+@Index('task_to_check', ['workspaceId', 'dueOn'], { where: `state = 'toCheck'` })
+@Index('task_unfinished', ['workspaceId', 'dueOn'], { where: `state in ('open', 'underWay', 'toCheck')` })
 export class TaskRecord {
-  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
   @Column({ type: 'integer' })
   version!: number;
   /** Null for a task that was captured. */
-  @Column({ name: 'template_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   templateId!: string | null;
   /** The template's version when the task was made from it. */
-  @Column({ name: 'template_version', type: 'integer', nullable: true })
+  @Column({ type: 'integer', nullable: true })
   templateVersion!: number | null;
   /** All tasks of one occurrence share it. */
-  @Column({ name: 'set_id', type: 'uuid' })
+  @Column({ type: 'uuid' })
   setId!: string;
   /** The set's date: the day of its main task as it was planned. */
-  @Column({ name: 'set_on', type: 'date' })
+  @Column({ type: 'date' })
   setOn!: string;
   /** Its place among the template's tasks; 0 is the main one. */
-  @Column({ name: 'set_index', type: 'integer' })
+  @Column({ type: 'integer' })
   setIndex!: number;
-  @Column({ name: 'schedule_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   scheduleId!: string | null;
   /** The date the rule gave, before any move: with schedule, step and head it makes the task unique. */
-  @Column({ name: 'nominal_date', type: 'date', nullable: true })
+  @Column({ type: 'date', nullable: true })
   nominalDate!: string | null;
-  @Column({ name: 'step_key', type: 'text' })
+  @Column({ type: 'text' })
   stepKey!: string;
   @Column({ type: 'text' })
   head!: string;
   @Column({ type: 'text' })
   title!: string;
   /** What it says that is the same for many. */
-  @Column({ name: 'content_id', type: 'uuid' })
+  @Column({ type: 'uuid' })
   contentId!: string;
   @Column({ type: 'text' })
   priority!: Priority;
-  @Column({ name: 'estimate_minutes', type: 'integer' })
+  @Column({ type: 'integer' })
   estimateMinutes!: number;
   /** Answers by key of their demand. */
   @Column({ type: 'jsonb' })
@@ -72,52 +93,52 @@ export class TaskRecord {
   @Column({ type: 'text' })
   note!: string;
   /** The note stands on the later ones of its series too. */
-  @Column({ name: 'note_pinned', type: 'boolean' })
+  @Column({ type: 'boolean' })
   notePinned!: boolean;
-  @Column({ name: 'client_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   clientId!: string | null;
-  @Column({ name: 'asset_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   assetId!: string | null;
-  @Column({ name: 'assignee_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   assigneeId!: string | null;
   @Column({ type: 'text' })
   state!: TaskState;
   /** The day it is worked. */
-  @Column({ name: 'work_on', type: 'date' })
+  @Column({ type: 'date' })
   workOn!: string;
-  @Column({ name: 'appears_on', type: 'date' })
+  @Column({ type: 'date' })
   appearsOn!: string;
-  @Column({ name: 'starts_on', type: 'date' })
+  @Column({ type: 'date' })
   startsOn!: string;
-  @Column({ name: 'due_on', type: 'date' })
+  @Column({ type: 'date' })
   dueOn!: string;
-  @Column({ name: 'start_time', type: 'text', nullable: true })
+  @Column({ type: 'text', nullable: true })
   startTime!: string | null;
-  @Column({ name: 'due_time', type: 'text', nullable: true })
+  @Column({ type: 'text', nullable: true })
   dueTime!: string | null;
   /** IANA zone in which its dates and times are meant; null for the workspace's. */
   @Column({ type: 'text', nullable: true })
   zone!: string | null;
-  @Column({ name: 'started_at', type: 'timestamptz', nullable: true })
+  @Column({ type: 'timestamptz', nullable: true })
   startedAt!: Date | null;
   /** When the work was finished, also while it waits to be checked. */
-  @Column({ name: 'done_at', type: 'timestamptz', nullable: true })
+  @Column({ type: 'timestamptz', nullable: true })
   doneAt!: Date | null;
-  @Column({ name: 'done_by', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   doneBy!: string | null;
-  @Column({ name: 'signed_at', type: 'timestamptz', nullable: true })
+  @Column({ type: 'timestamptz', nullable: true })
   signedAt!: Date | null;
-  @Column({ name: 'signed_by', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   signedBy!: string | null;
-  @Column({ name: 'sent_back', type: 'jsonb' })
+  @Column({ type: 'jsonb' })
   sentBack!: SentBack[];
   /** Names of the fields that were changed by hand. */
   @Column({ type: 'jsonb' })
   edited!: string[];
   /** The run that made it; null where saving a schedule or a person did. */
-  @Column({ name: 'run_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   runId!: string | null;
-  @Column({ name: 'made_at', type: 'timestamptz' })
+  @Column({ type: 'timestamptz' })
   madeAt!: Date;
 }
 

@@ -2,7 +2,7 @@ import { type FindOptionsWhere, In } from 'typeorm';
 import { isSame } from '../platform/changes/entity.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { CONTENT_FIELDS, type Content, contentsById, keepContents } from './content.ts';
+import { CONTENT_FIELDS, type Content, contentOf, contentsById, keepContents } from './content.ts';
 import { type Task, TaskRecord } from './entity.ts';
 
 /** @param where of several, any one of them */
@@ -54,10 +54,6 @@ export async function saveTask(scope: Scope, task: Task, changes: Partial<Task>)
   const saysElse = CONTENT_FIELDS.some((field) => field in changes && !isSame(changes[field], task[field]));
   const [contentId = task.contentId] = saysElse ? await keepContents(scope, [contentOf({ ...task, ...changes })]) : [];
   await scope.save(TaskRecord, task.id, { ...recordOf(changes), contentId, version: task.version + 1 });
-}
-
-function contentOf(task: Content): Content {
-  return Object.fromEntries(CONTENT_FIELDS.map((field) => [field, task[field]])) as unknown as Content;
 }
 
 /** All of it but what it says. */

@@ -1,10 +1,20 @@
-import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
 import type { Dot, Link, Priority } from '../../contract/index.ts';
 import type { Demand, SignOff, Step } from '../../core/index.ts';
+import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
 @Entity({ name: 'template' })
+@OfWorkspace('template')
+@Names('template', 'Person', ['assigneeId', 'changedBy'])
+@Check('template_estimate_minutes_check', 'estimate_minutes between 1 and 6000')
+@Check('template_name_check', 'length(name) between 1 and 120')
+@Check('template_priority_check', `priority in ('low', 'normal', 'high', 'urgent')`)
+@Check('template_summary_check', 'length(summary) <= 120')
+@Check('template_title_pattern_check', 'length(title_pattern) between 1 and 200')
+// By lower(name), and id.
+@Index('template_by_name', { synchronize: false })
 export class Template {
-  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
@@ -12,7 +22,7 @@ export class Template {
   version!: number;
   @Column({ type: 'text' })
   name!: string;
-  @Column({ name: 'title_pattern', type: 'text' })
+  @Column({ type: 'text' })
   titlePattern!: string;
   @Column({ type: 'text', nullable: true })
   category!: string | null;
@@ -22,7 +32,7 @@ export class Template {
   @Column({ type: 'text', nullable: true })
   dot!: Dot | null;
   /** Who does it where a schedule does not say otherwise. */
-  @Column({ name: 'assignee_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   assigneeId!: string | null;
   /** HTML, cleaned by `sanitiseInstructions` at every write. */
   @Column({ type: 'text' })
@@ -31,37 +41,40 @@ export class Template {
   links!: Link[];
   @Column({ type: 'text' })
   priority!: Priority;
-  @Column({ name: 'work_type', type: 'text', nullable: true })
+  @Column({ type: 'text', nullable: true })
   workType!: string | null;
-  @Column({ name: 'sign_off', type: 'jsonb', nullable: true })
+  @Column({ type: 'jsonb', nullable: true })
   signOff!: SignOff | null;
-  @Column({ name: 'finish_with_last', type: 'boolean' })
+  @Column({ type: 'boolean' })
   finishWithLast!: boolean;
   @Column({ type: 'boolean' })
   numbered!: boolean;
   /** Proof of its main task. */
   @Column({ type: 'jsonb' })
   demands!: readonly Demand[];
-  @Column({ name: 'estimate_minutes', type: 'integer' })
+  @Column({ type: 'integer' })
   estimateMinutes!: number;
   @Column({ type: 'jsonb' })
   steps!: readonly Step[];
   /** Since when it makes nothing more; null while it is in use. */
-  @Column({ name: 'archived_at', type: 'timestamptz', nullable: true })
+  @Column({ type: 'timestamptz', nullable: true })
   archivedAt!: Date | null;
-  @Column({ name: 'changed_at', type: 'timestamptz' })
+  @Column({ type: 'timestamptz' })
   changedAt!: Date;
-  @Column({ name: 'changed_by', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   changedBy!: string | null;
 }
 
 /** A template that one person has marked as a favourite. */
 @Entity({ name: 'favourite' })
+@OfWorkspace('favourite')
+@Names('favourite', 'Person', ['personId'], { onDelete: 'CASCADE' })
+@Names('favourite', 'Template', ['templateId'], { onDelete: 'CASCADE' })
 export class Favourite {
-  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;
-  @PrimaryColumn({ name: 'person_id', type: 'uuid' })
+  @PrimaryColumn({ type: 'uuid' })
   personId!: string;
-  @PrimaryColumn({ name: 'template_id', type: 'uuid' })
+  @PrimaryColumn({ type: 'uuid' })
   templateId!: string;
 }

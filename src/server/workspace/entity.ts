@@ -1,8 +1,11 @@
-import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { Check, Column, Entity, PrimaryColumn } from 'typeorm';
 import type { Category, Run as RunAnswer } from '../../contract/index.ts';
 import type { Weekday } from '../../core/index.ts';
+import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
 @Entity({ name: 'workspace' })
+@Check('workspace_horizon_days_check', 'horizon_days between 1 and 366')
+@Check('workspace_make_time_check', `make_time ~ '^([01][0-9]|2[0-3]):[0-5][0-9]$'`)
 export class Workspace {
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
@@ -13,28 +16,29 @@ export class Workspace {
   /** IANA zone; the workspace's dates are civil dates of it. */
   @Column({ type: 'text' })
   zone!: string;
-  @Column({ name: 'working_weekdays', type: 'jsonb' })
+  @Column({ type: 'jsonb' })
   workingWeekdays!: Weekday[];
   @Column({ type: 'jsonb' })
   categories!: Category[];
   /** Types of work that a template may be of. */
-  @Column({ name: 'work_types', type: 'jsonb' })
+  @Column({ type: 'jsonb' })
   workTypes!: string[];
-  @Column({ name: 'horizon_days', type: 'integer' })
+  @Column({ type: 'integer' })
   horizonDays!: number;
   /** Civil time of day of the daily making, HH:MM. */
-  @Column({ name: 'make_time', type: 'text' })
+  @Column({ type: 'text' })
   makeTime!: string;
   /** The last day whose making ran to its end. */
-  @Column({ name: 'made_on', type: 'date', nullable: true })
+  @Column({ type: 'date', nullable: true })
   madeOn!: string | null;
-  @Column({ name: 'is_demo', type: 'boolean' })
+  @Column({ type: 'boolean' })
   isDemo!: boolean;
 }
 
 @Entity({ name: 'holiday' })
+@OfWorkspace('holiday')
 export class Holiday {
-  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'date' })
   date!: string;
@@ -44,14 +48,18 @@ export class Holiday {
 
 /** One making of tasks: when, why, how long, what came of it. */
 @Entity({ name: 'run' })
+@OfWorkspace('run')
+@Names('run', 'Person', ['byId'])
+@Check('run_state_check', `state in ('running', 'done', 'undone')`)
+@Check('run_why_check', `why in ('daily', 'startup', 'byHand', 'fill')`)
 export class Run {
-  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
   @Column({ type: 'text' })
   why!: RunAnswer['why'];
-  @Column({ name: 'started_at', type: 'timestamptz' })
+  @Column({ type: 'timestamptz' })
   startedAt!: Date;
   @Column({ type: 'integer' })
   milliseconds!: number;
@@ -64,21 +72,21 @@ export class Run {
   /** Schedules whose next has waited too long for one that is still open. */
   @Column({ type: 'jsonb' })
   waits!: RunAnswer['waits'];
-  @Column({ name: 'left_out', type: 'jsonb' })
+  @Column({ type: 'jsonb' })
   leftOut!: RunAnswer['leftOut'];
   /** Tasks that lapsed because the next one came. */
   @Column({ type: 'integer' })
   lapsed!: number;
   /** Who asked for it; null for one of the server's own. */
-  @Column({ name: 'by_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   byId!: string | null;
   /** The period of a fill; of a run of one schedule only the first, as of which day. */
-  @Column({ name: 'from_date', type: 'date', nullable: true })
+  @Column({ type: 'date', nullable: true })
   fromDate!: string | null;
-  @Column({ name: 'to_date', type: 'date', nullable: true })
+  @Column({ type: 'date', nullable: true })
   toDate!: string | null;
   /** The schedules of a fill that have something to make. */
-  @Column({ name: 'schedule_ids', type: 'jsonb' })
+  @Column({ type: 'jsonb' })
   scheduleIds!: string[];
   @Column({ type: 'text' })
   state!: RunAnswer['state'];

@@ -324,6 +324,7 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every Monday and the last working day of the month | every week on Mon and last working day of each month
     1st of each month, 15th of Mar and every week on Fri | .
     every day but Sun and yearly on 15 June | .
+    every day but Mon, every weekday and every 2 weeks on Sun | .
     last day of every 2 months and 1st of each month | .
     every 2 months on the last day and 1st of each month | last day of every 2 months and 1st of each month
     9th of Jan and on 3 Sep 2027 | .

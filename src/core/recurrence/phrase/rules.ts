@@ -172,7 +172,8 @@ function without(rule: WeeksRule, left: readonly Weekday[] | null): WeeksRule {
   return on.length > 0 ? { ...rule, on } : rule;
 }
 
-function readWeekdayList(c: PhraseCursor): Weekday[] | null {
+/** @param again words that may be said once more before each */
+function readWeekdayList(c: PhraseCursor, again: readonly string[] = ['every', 'each']): Weekday[] | null {
   const first = readWeekdayRange(c);
   if (!first) return null;
   const found = [...first];
@@ -180,7 +181,7 @@ function readWeekdayList(c: PhraseCursor): Weekday[] | null {
     const next = c.try(() => {
       if (!skipAnd(c)) return null;
       c.filler('on');
-      c.filler('every', 'each');
+      if (again.length > 0) c.filler(...again);
       return readWeekdayRange(c);
     });
     if (!next) return [...new Set(found)].sort((a, b) => a - b);
@@ -205,7 +206,8 @@ function readBut(c: PhraseCursor): DaysRule['except'] | null {
     if (!c.word('but', 'except', 'except for', 'excluding', 'other than', 'apart from', 'not')) return null;
     c.filler('not');
     c.filler('on');
-    const left = readWeekdayList(c);
+    // "but Mon, every weekday": what comes every so often is another rule, and not left out of this one.
+    const left = readWeekdayList(c, []);
     return left && left.length < 7 ? left : null;
   });
 }

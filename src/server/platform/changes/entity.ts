@@ -1,35 +1,47 @@
-import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
+import { Names, OfWorkspace } from '../db/keys.ts';
 import { conflict } from '../refusal.ts';
 
 export type FieldChanges = Record<string, { readonly from: unknown; readonly to: unknown }>;
 
 /** Who changed what, when, from what to what: written with every change, and replayed backwards to undo it. */
 @Entity({ name: 'change' })
+@OfWorkspace('change')
+@Names('change', 'Person', ['actorId'])
+@Check('change_subject_check', `subject in ('task', 'schedule', 'template', 'file', 'several')`)
+@Index('change_by_subject', ['workspaceId', 'subjectId', 'at'])
+@Index('change_joined', ['workspaceId', 'joinedId'], { where: 'joined_id is not null' })
+@Index('change_removed_template', ['workspaceId', 'at'], {
+  where: `subject = 'template' and action = 'removed' and undone_at is null`,
+})
+// Of what is in the row of a deleted task.
+@Index('change_deleted_of_schedule', { synchronize: false })
+@Index('change_deleted_on_day', { synchronize: false })
 export class Change {
-  @PrimaryColumn({ name: 'workspace_id', type: 'uuid' })
+  @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
   @Column({ type: 'timestamptz' })
   at!: Date;
-  @Column({ name: 'actor_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   actorId!: string | null;
   @Column({ type: 'text' })
   /** "several" holds changes of many things together, and undoes them all. */
   subject!: 'task' | 'schedule' | 'template' | 'file' | 'several';
-  @Column({ name: 'subject_id', type: 'uuid' })
+  @Column({ type: 'uuid' })
   subjectId!: string;
   @Column({ type: 'text' })
   action!: string;
   @Column({ type: 'jsonb' })
   fields!: FieldChanges;
   /** The change that holds it together with others that were made in one go. */
-  @Column({ name: 'joined_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   joinedId!: string | null;
   /** Under which the tasks are noted that it made, changed and took back; see `tasks/watched.ts`. */
-  @Column({ name: 'watch_id', type: 'uuid', nullable: true })
+  @Column({ type: 'uuid', nullable: true })
   watchId!: string | null;
-  @Column({ name: 'undone_at', type: 'timestamptz', nullable: true })
+  @Column({ type: 'timestamptz', nullable: true })
   undoneAt!: Date | null;
 }
 

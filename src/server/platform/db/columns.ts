@@ -1,4 +1,5 @@
 import { getMetadataArgsStorage } from 'typeorm';
+import { columnName } from './naming.ts';
 
 /** The column of a field of an entity. @throws Error for a field that the entity has no column for */
 export function columnOf<E extends object>(entity: new () => E, field: keyof E & string): string {
@@ -6,7 +7,7 @@ export function columnOf<E extends object>(entity: new () => E, field: keyof E &
     ({ target, propertyName }) => target === entity && propertyName === field,
   );
   if (!args) throw new Error(`${entity.name} has no column for ${field}.`);
-  return args.options.name ?? field;
+  return args.options.name ?? columnName(field);
 }
 
 /** What to select for fields of an entity under their own names, from its table under an alias. */

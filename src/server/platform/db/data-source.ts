@@ -16,10 +16,12 @@ import { ExceptionsAndRevisions1764100000000 } from './migrations/exceptions-and
 import { FileTotals1764800000000 } from './migrations/file-totals.ts';
 import { FirstSlice1764000000000 } from './migrations/first-slice.ts';
 import { JoinedChanges1764600000000 } from './migrations/joined-changes.ts';
+import { NoDefaults1765000000000 } from './migrations/no-defaults.ts';
 import { RunLog1764400000000 } from './migrations/run-log.ts';
 import { TemplatesStepsProof1764200000000 } from './migrations/templates-steps-proof.ts';
 import { WatchedTasks1764700000000 } from './migrations/watched-tasks.ts';
 import { WideChanges1764500000000 } from './migrations/wide-changes.ts';
+import { SnakeNaming } from './naming.ts';
 
 // Civil dates stay YYYY-MM-DD strings: a Date at local midnight would move with the zone of the process.
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
@@ -38,6 +40,7 @@ export function dataSource(databaseUrl: string, connections = 4): DataSource {
     installExtensions: false,
     uuidExtension: 'pgcrypto',
     logging: false,
+    namingStrategy: new SnakeNaming(),
     entities: [
       Workspace,
       Holiday,
@@ -65,6 +68,7 @@ export function dataSource(databaseUrl: string, connections = 4): DataSource {
       WatchedTasks1764700000000,
       FileTotals1764800000000,
       ContentOnce1764900000000,
+      NoDefaults1765000000000,
     ],
     extra: {
       max: connections,

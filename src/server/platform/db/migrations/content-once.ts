@@ -17,10 +17,10 @@ const NULLABLE: readonly string[] = ['work_type', 'sign_off'];
 
 const of = (alias: string) => NAMES.map((name) => `${alias}.${name}`).join(', ');
 /** The same, of a whole row of a task that was kept as JSON. */
-const ofKept = (row: string) =>
-  COLUMNS.map(([name, type]) =>
-    type === 'jsonb' ? `nullif(${row}->'${name}', 'null')` : `(${row}->>'${name}')::${type}`,
-  ).join(', ');
+const ofKept = (row: string, first = 0) =>
+  COLUMNS.slice(first)
+    .map(([name, type]) => (type === 'jsonb' ? `nullif(${row}->'${name}', 'null')` : `(${row}->>'${name}')::${type}`))
+    .join(', ');
 
 /** Whole rows of tasks that are kept so that an undo can write them back: where, and which. */
 const KEPT = [
@@ -54,10 +54,12 @@ export class ContentOnce1764900000000 implements MigrationInterface {
         id uuid not null,
         ${COLUMNS.map(([name, type]) => `${name} ${type}${NULLABLE.includes(name) ? '' : ' not null'}`).join(', ')},
         -- For telling what differs between two without reading either.
-        instructions_hash text not null generated always as (md5(instructions)) stored,
-        rest_id uuid not null generated always as (work_content_id('', ${NAMES.slice(1).join(', ')})) stored,
+        instructions_hash text not null,
+        rest_id uuid not null,
         primary key (workspace_id, id),
-        check (id = work_content_id(${NAMES.join(', ')}))
+        constraint work_content_id_check check (id = work_content_id(${NAMES.join(', ')})),
+        constraint work_content_hash_check check (instructions_hash = md5(instructions)),
+        constraint work_content_rest_check check (rest_id = work_content_id('', ${NAMES.slice(1).join(', ')}))
       );
       alter table task add content_id uuid;
     `);
@@ -66,14 +68,15 @@ export class ContentOnce1764900000000 implements MigrationInterface {
       create temporary table untouched on commit drop as
         select w.workspace_id, w.watch_id, w.task_id from watched_task w
         join task t on t.workspace_id = w.workspace_id and t.id = w.task_id and task_look(t) = w.after;
-      insert into work_content (workspace_id, id, ${NAMES.join(', ')})
-        select distinct t.workspace_id, work_content_id(${of('t')}), ${of('t')} from task t on conflict do nothing;
+      insert into work_content (workspace_id, id, ${NAMES.join(', ')}, instructions_hash, rest_id)
+        select distinct t.workspace_id, work_content_id(${of('t')}), ${of('t')}, md5(t.instructions), work_content_id('', ${of('t').replace('t.instructions, ', '')}) from task t on conflict do nothing;
       update task t set content_id = work_content_id(${of('t')});
     `);
     for (const { table, row, where } of KEPT)
       await runner.query(`
-        insert into work_content (workspace_id, id, ${NAMES.join(', ')})
-          select distinct workspace_id, work_content_id(${ofKept(row)}), ${ofKept(row)} from ${table} where ${where}
+        insert into work_content (workspace_id, id, ${NAMES.join(', ')}, instructions_hash, rest_id)
+          select distinct workspace_id, work_content_id(${ofKept(row)}), ${ofKept(row)}, md5(${row}->>'instructions'),
+            work_content_id('', ${ofKept(row, 1)}) from ${table} where ${where}
           on conflict do nothing;
         update ${table} set ${replaced(table, `(${row} ${NAMES.map((name) => `- '${name}'`).join(' ')}) || jsonb_build_object('content_id', work_content_id(${ofKept(row)}))`)}
           where ${where};
