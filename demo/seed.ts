@@ -3,7 +3,7 @@ import type { DataSource } from 'typeorm';
 import { isoOfDay, type Recurrence, yearMonthDay } from '../src/core/index.ts';
 import { Asset, Client } from '../src/server/clients/entity.ts';
 import { StoredFile } from '../src/server/files/entity.ts';
-import { IN_TEXT } from '../src/server/files/service.ts';
+import { IN_TEXT } from '../src/server/files/queries.ts';
 import type { FileStore } from '../src/server/files/store.ts';
 import { Account, Person } from '../src/server/people/entity.ts';
 import { hashPassword } from '../src/server/people/password.ts';

@@ -3,6 +3,9 @@ import { startPostgres } from './postgres.mjs';
 /** A database that ends by itself is begun again, but not for ever: so many times in so long. */
 const MOST_RESTARTS = 3;
 const RESTARTS_MS = 60_000;
+/** What is left of the one that was killed may hold the cluster for a moment more. */
+const TRIES = 8;
+const PAUSE_MS = 500;
 
 /**
  * A private PostgreSQL that is begun again, on the same port, when it ends by itself.
@@ -21,7 +24,7 @@ export async function keepPostgres({ folder, fast = false, isStopping, say }) {
         if (restarts.filter((at) => now - at < RESTARTS_MS).length > MOST_RESTARTS) return resolve();
         say('The database ended by itself and is begun again. Nothing that was saved is lost.');
         try {
-          running = await startPostgres({ folder, fast, port: running.port, say });
+          running = await begunAgain({ folder, fast, port: running.port, say });
           watch();
         } catch (error) {
           say(String(error.message ?? error));
@@ -31,4 +34,15 @@ export async function keepPostgres({ folder, fast = false, isStopping, say }) {
     watch();
   });
   return { url: running.url, folder: running.folder, lost, stop: () => running.stop() };
+}
+
+async function begunAgain(options) {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await startPostgres(options);
+    } catch (error) {
+      if (tries === TRIES) throw error;
+      await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
+    }
+  }
 }

@@ -24,8 +24,10 @@ export type Convention = (typeof CONVENTIONS)[number];
  * - nearest: the closer of the two; a tie goes later
  */
 export function rollDay(day: CivilDay, convention: Convention, calendar: WorkingCalendar): CivilDay | null {
-  if (convention === 'none' || calendar.isWorkingDay(day)) return day;
+  if (calendar.isWorkingDay(day)) return day;
   switch (convention) {
+    case 'none':
+      return day;
     case 'skip':
       return null;
     case 'following':

@@ -82,13 +82,14 @@ export function inMonthOrder(points: readonly MonthPoint[]): MonthPoint[] {
 
 /** Roughly the day of the month, so that points read in order; a rank of its own for each, so that the order is settled. */
 function rank(point: MonthPoint): number {
-  if (point.kind === 'date') return point.day > 0 ? point.day : 100 + point.day;
   const place = placeOf(point);
-  return point.nth > 0 ? place : 100 + place;
+  return (point.kind === 'date' ? point.day : point.nth) > 0 ? place : 100 + place;
 }
 
-function placeOf(point: Exclude<MonthPoint, { kind: 'date' }>): number {
+function placeOf(point: MonthPoint): number {
   switch (point.kind) {
+    case 'date':
+      return point.day;
     case 'weekday':
       return point.nth * 7 - 3 + point.weekday / 100;
     case 'anyWeekday':

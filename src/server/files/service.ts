@@ -2,70 +2,14 @@ import type { z } from 'zod';
 import type { StoredFile as FileAnswer, uploadFieldsSchema } from '../../contract/index.ts';
 import type { FieldChanges } from '../platform/changes/entity.ts';
 import { fieldsBefore } from '../platform/changes/entity.ts';
-import { conflict, forbidden, invalid, notFound, Refusal } from '../platform/refusal.ts';
+import { conflict, forbidden, invalid, notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/entity.ts';
 import { tickedByProof, workableTask, writeTask } from '../tasks/work.ts';
-import { Template } from '../templates/entity.ts';
 import { StoredFile } from './entity.ts';
+import { oneFile, proofFilesOf } from './queries.ts';
+import { refuseBeyondQuota } from './quota.ts';
 import type { FileStore } from './store.ts';
-
-type FileRow = Omit<StoredFile, 'workspaceId' | 'uploadKey' | 'removedAt' | 'stored'> & { byName: string | null };
-
-const FILE_COLUMNS = `f.id, f.template_id as "templateId", f.task_id as "taskId", f.demand_key as "demandKey", f.name,
-  f.media_type as "mediaType", f.bytes, f.is_picture as "isPicture", f.is_kept as "isKept", f.uploaded_at as "uploadedAt",
-  f.uploaded_by as "uploadedBy", p.name as "byName"`;
-const FILE_JOINS = 'file f left join person p on p.workspace_id = f.workspace_id and p.id = f.uploaded_by';
-
-/** Files of templates that stand in the text of the instructions, not in the list beside them. */
-export const IN_TEXT = 'instructions';
-
-function describe(scope: Scope, row: FileRow): FileAnswer {
-  return {
-    id: row.id,
-    name: row.name,
-    mediaType: row.mediaType,
-    bytes: row.bytes,
-    isPicture: row.isPicture,
-    demand: row.demandKey,
-    isKept: row.isKept,
-    at: scope.moment(row.uploadedAt),
-    by: row.byName,
-  };
-}
-
-/** The files of some tasks, in the order in which they came. */
-export async function filesOfTasks(scope: Scope, taskIds: readonly string[]): Promise<Map<string, FileAnswer[]>> {
-  const files = new Map<string, FileAnswer[]>();
-  if (taskIds.length === 0) return files;
-  const rows = await scope.sql<FileRow & { taskId: string }>(
-    `select ${FILE_COLUMNS} from ${FILE_JOINS}
-     where f.workspace_id = $1 and f.task_id = any($2::uuid[]) and f.removed_at is null order by f.uploaded_at, f.id`,
-    [taskIds],
-  );
-  for (const row of rows) files.set(row.taskId, [...(files.get(row.taskId) ?? []), describe(scope, row)]);
-  return files;
-}
-
-export async function filesOfTemplate(scope: Scope, templateId: string): Promise<FileAnswer[]> {
-  const rows = await scope.sql<FileRow>(
-    `select ${FILE_COLUMNS} from ${FILE_JOINS}
-     where f.workspace_id = $1 and f.template_id = $2 and f.removed_at is null and f.demand_key is distinct from '${IN_TEXT}'
-     order by f.uploaded_at, f.id`,
-    [templateId],
-  );
-  return rows.map((row) => describe(scope, row));
-}
-
-/** How many files a task has for each of its demands. */
-export async function proofFilesOf(scope: Scope, taskId: string): Promise<Record<string, number>> {
-  const rows = await scope.sql<{ key: string; count: number }>(
-    `select demand_key as key, count(*) as count from file
-     where workspace_id = $1 and task_id = $2 and demand_key is not null and removed_at is null group by 1`,
-    [taskId],
-  );
-  return Object.fromEntries(rows.map(({ key, count }) => [key, count]));
-}
 
 /** A file as it came in. */
 export interface Arrived {
@@ -181,41 +125,6 @@ function nameFor(name: string, mediaType: string): string {
   return endings.some((ending) => name.toLowerCase().endsWith(`.${ending}`)) ? name : `${name}.${endings[0]}`;
 }
 
-/** What may be kept: of a workspace in all, of one person in a day, and with one task. */
-const MOST_BYTES_OF_WORKSPACE = 20 * 1024 ** 3;
-const MOST_FILES_A_DAY = 500;
-const MOST_BYTES_A_DAY = 2 * 1024 ** 3;
-const MOST_FILES_OF_TASK = 100;
-
-async function refuseBeyondQuota(scope: Scope, taskId: string | null, bytes: number): Promise<void> {
-  const [of] = await scope.sql<{ all: number; files: number; bytes: number; task: number }>(
-    `select coalesce((select bytes from file_total where workspace_id = $1), 0) as all,
-       count(*) as files, coalesce(sum(bytes), 0) as bytes,
-       (select count(*) from file where workspace_id = $1 and task_id = $4 and removed_at is null) as task
-     from file where workspace_id = $1 and uploaded_by = $2 and uploaded_at > $3::timestamptz - interval '1 day'`,
-    [scope.person?.id ?? null, scope.instant, taskId],
-  );
-  const refuse = (detail: string) => {
-    throw new Refusal(413, 'Full', `${detail} Nothing was kept of this file.`);
-  };
-  if (!of) return;
-  if (Number(of.all) + bytes > MOST_BYTES_OF_WORKSPACE)
-    refuse('This workspace keeps 20 GB of files already, which is all it may.');
-  if (of.files >= MOST_FILES_A_DAY || Number(of.bytes) + bytes > MOST_BYTES_A_DAY)
-    refuse(`You have added ${MOST_FILES_A_DAY} files or 2 GB in a day, which is all one person may: go on tomorrow.`);
-  if (of.task >= MOST_FILES_OF_TASK)
-    refuse(`${MOST_FILES_OF_TASK} files are with this task already, which is all it may have.`);
-}
-
-async function oneFile(scope: Scope, id: string): Promise<FileAnswer> {
-  const [row] = await scope.sql<FileRow>(
-    `select ${FILE_COLUMNS} from ${FILE_JOINS} where f.workspace_id = $1 and f.id = $2`,
-    [id],
-  );
-  if (!row) throw notFound('file');
-  return describe(scope, row);
-}
-
 /** A file that this person may open: of a task or template here, or one of their own that belongs to nothing yet. */
 export async function readableFile(scope: Scope, id: string): Promise<StoredFile> {
   const file = await scope.one(StoredFile, id, 'file');
@@ -261,107 +170,4 @@ async function setRemoved(scope: Scope, file: StoredFile, removedAt: Date | null
   const changeId = await scope.record('file', file.id, action, { removedAt: { from: file.removedAt, to: removedAt } });
   await afterFiles(scope, task, file.demandKey);
   return changeId;
-}
-
-/** Where a template may take files from, besides those that were sent for it. */
-export type FileSource = { readonly templateId: string } | { readonly taskId: string } | null;
-
-/**
- * Gives a template exactly these files, and the pictures of its text. Files sent for it are taken over, those of what it
- * was begun from are copied, and what it has no more is removed.
- * @returns by which of its own each of the given ids is replaced, where it is a copy
- */
-export async function setTemplateFiles(
-  scope: Scope,
-  templateId: string,
-  given: { readonly listed: readonly string[]; readonly inText: readonly string[] },
-  source: FileSource,
-): Promise<ReadonlyMap<string, string>> {
-  const copies = new Map<string, string>();
-  const wanted = [
-    ...given.listed.map((id) => ({ id, demandKey: null })),
-    ...given.inText.filter((id) => !given.listed.includes(id)).map((id) => ({ id, demandKey: IN_TEXT })),
-  ];
-  const own = new Set<string>();
-  for (const { id, demandKey } of wanted) {
-    const [file] = await scope.find(StoredFile, { id });
-    if (!file) throw invalid([{ path: 'fileIds', message: 'One of the files is not there any more: add it again.' }]);
-    if (file.templateId === templateId) {
-      own.add(id);
-      if (file.removedAt !== null || file.demandKey !== demandKey)
-        await scope.save(StoredFile, id, { removedAt: null, demandKey });
-    } else if (file.templateId === null && file.taskId === null && file.uploadedBy === (scope.person?.id ?? null)) {
-      own.add(id);
-      await scope.save(StoredFile, id, { templateId, demandKey });
-    } else if (isFrom(file, source) || (await isShownBy(scope, file))) {
-      const copy = await scope.insert(StoredFile, {
-        ...file,
-        id: scope.newId(),
-        uploadKey: scope.newId(),
-        templateId,
-        taskId: null,
-        demandKey,
-        isKept: false,
-        removedAt: null,
-      });
-      own.add(copy.id);
-      copies.set(id, copy.id);
-    } else throw invalid([{ path: 'fileIds', message: 'One of the files belongs to something else: add it again.' }]);
-  }
-  await scope.sql(
-    `update file set removed_at = $3 where workspace_id = $1 and template_id = $2 and removed_at is null
-       and demand_key is distinct from '${IN_TEXT}' and not id = any($4::uuid[])`,
-    [templateId, scope.instant, [...own]],
-  );
-  return copies;
-}
-
-function isFrom(file: StoredFile, source: FileSource): boolean {
-  if (source === null) return false;
-  return 'templateId' in source ? file.templateId === source.templateId : file.taskId === source.taskId;
-}
-
-/** Pictures of instructions travel with the text: pasted from one template into another they are copied. */
-async function isShownBy(scope: Scope, file: StoredFile): Promise<boolean> {
-  if (file.templateId === null || file.demandKey !== IN_TEXT) return false;
-  await scope.one(Template, file.templateId, 'template');
-  return true;
-}
-
-/** A file that was sent for a template which was never saved is let go after this many days, a removed one after a month. */
-const LOOSE_DAYS = 2;
-const REMOVED_DAYS = 31;
-
-/** Bytes younger than this may belong to an upload whose row is not written yet. */
-const SETTLED_DAYS = 1;
-const SWEPT_AT_ONCE = 500;
-
-/**
- * Lets go of what nobody can reach any more, rows first, then bytes: only those that are older than a day and that no row
- * names in that moment. Uploads that ended half way leave theirs in the folder of what comes in.
- * @param now by the clock of the workspaces, for the rows; bytes are as old as their folder says
- */
-export async function sweepFiles(
-  source: { query<T>(sql: string, params?: unknown[]): Promise<T> },
-  store: FileStore,
-  now: Date,
-): Promise<number> {
-  await source.query(
-    `delete from file where (template_id is null and task_id is null and uploaded_at < $1::timestamptz - interval '${LOOSE_DAYS} days')
-       or removed_at < $1::timestamptz - interval '${REMOVED_DAYS} days'`,
-    [now],
-  );
-  const settledBefore = new Date(Date.now() - SETTLED_DAYS * 86_400_000);
-  let gone = await store.sweepIncoming(settledBefore);
-  for await (const candidates of store.olderThan(settledBefore, SWEPT_AT_ONCE)) {
-    const rows = await source.query<{ stored: string }[]>(
-      'select distinct stored from file where stored = any($1::text[])',
-      [candidates],
-    );
-    const named = new Set(rows.map(({ stored }) => stored));
-    const unnamed = candidates.filter((stored) => !named.has(stored));
-    for (const stored of unnamed) await store.letGo(stored);
-    gone += unnamed.length;
-  }
-  return gone;
 }

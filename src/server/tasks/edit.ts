@@ -1,6 +1,7 @@
 import type { INTO_TEMPLATE, TaskEdit } from '../../contract/index.ts';
 import { isEnded } from '../../core/index.ts';
-import { filesOfTemplate, setTemplateFiles } from '../files/service.ts';
+import { setTemplateFiles } from '../files/of-templates.ts';
+import { filesOfTemplate } from '../files/queries.ts';
 import { Person } from '../people/entity.ts';
 import { conflict, notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';

@@ -11,7 +11,7 @@ import {
   revisionOn,
   writePhrase,
 } from '../../core/index.ts';
-import { filesOfTasks, filesOfTemplate } from '../files/service.ts';
+import { filesOfTasks, filesOfTemplate } from '../files/queries.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';

@@ -12,7 +12,7 @@ import {
   stillMissing,
 } from '../../core/index.ts';
 import { Asset } from '../clients/entity.ts';
-import { proofFilesOf } from '../files/service.ts';
+import { proofFilesOf } from '../files/queries.ts';
 import { Person } from '../people/entity.ts';
 import { type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
 import { conflict, forbidden, invalid, notFound } from '../platform/refusal.ts';

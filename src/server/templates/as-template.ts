@@ -1,7 +1,7 @@
 import type { TemplateInput } from '../../contract/index.ts';
 import { dayOfIso, patternOfTitle, type Step } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
-import { filesOfTasks, filesOfTemplate } from '../files/service.ts';
+import { filesOfTasks, filesOfTemplate } from '../files/queries.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/entity.ts';
 import { findTasks, oneStored } from '../tasks/stored.ts';

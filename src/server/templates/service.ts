@@ -7,7 +7,8 @@ import type {
   TemplateUses,
 } from '../../contract/index.ts';
 import { dayOfIso, isDated, isoOfDay, planDays, plural, revisionOn, writePhrase } from '../../core/index.ts';
-import { type FileSource, filesOfTemplate, setTemplateFiles } from '../files/service.ts';
+import { type FileSource, setTemplateFiles } from '../files/of-templates.ts';
+import { filesOfTemplate } from '../files/queries.ts';
 import { Person } from '../people/entity.ts';
 import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
 import { conflict, invalid, notFound, Refusal } from '../platform/refusal.ts';

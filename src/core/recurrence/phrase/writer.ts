@@ -221,16 +221,16 @@ function writePoints(points: readonly MonthPoint[]): string {
 }
 
 function wordsOf(point: MonthPoint): { readonly place: string; readonly noun: string } {
-  if (point.kind === 'date')
-    return point.day > 0 ? { place: ordinal(point.day), noun: '' } : { place: fromTheEnd(-point.day), noun: 'day' };
-  const place = point.nth > 0 ? ordinalWord(point.nth) : fromTheEnd(-point.nth);
+  const place = (nth: number) => (nth > 0 ? ordinalWord(nth) : fromTheEnd(-nth));
   switch (point.kind) {
+    case 'date':
+      return point.day > 0 ? { place: ordinal(point.day), noun: '' } : { place: fromTheEnd(-point.day), noun: 'day' };
     case 'weekday':
-      return { place, noun: weekdayName(point.weekday) };
+      return { place: place(point.nth), noun: weekdayName(point.weekday) };
     case 'anyWeekday':
-      return { place, noun: writeWeekdaySet(point.weekdays) };
+      return { place: place(point.nth), noun: writeWeekdaySet(point.weekdays) };
     case 'workingDay':
-      return { place, noun: 'working day' };
+      return { place: place(point.nth), noun: 'working day' };
   }
 }
 

@@ -1,4 +1,4 @@
-import { createContext, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
 import { Toaster } from 'sonner';
 import { type CivilDay, isoOfDay } from '../../../core/index.ts';
@@ -8,45 +8,11 @@ import { UnsentLine } from '../../features/unsent/unsent-line.tsx';
 import { Jump } from './jump.tsx';
 import { KeyCard, useKeys } from './keys.tsx';
 import { useLiveNews } from './live.ts';
+import { type Shell, ShellContext, TideContext, type TideControl } from './shell-context.ts';
 import type { DaySpan } from './tide-words.ts';
 import { Tideline } from './tideline.tsx';
 import { TopBar } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
-
-/** What a page tells the tideline above it: whose work, which days, and what a choice of days does. */
-export interface TideControl {
-  readonly personId?: string | undefined;
-  readonly chosen: DaySpan | null;
-  /** Without it, a chosen day opens one's own day sheet. */
-  readonly onChoose?: (span: DaySpan) => void;
-  readonly spans: boolean;
-  readonly marks?: { readonly days: readonly CivilDay[]; readonly label: string } | undefined;
-}
-
-/** What can be done from anywhere. */
-interface Shell {
-  startNow(place?: StartPlace): void;
-  capture(): void;
-}
-
-const ShellContext = createContext<Shell | null>(null);
-
-export function useShell(): Shell {
-  const shell = useContext(ShellContext);
-  if (!shell) throw new Error('The shell is used outside its frame.');
-  return shell;
-}
-
-const TideContext = createContext<((control: TideControl | null) => void) | null>(null);
-
-/** Takes the tideline over for as long as the page stands. Pass the same object while nothing changes. */
-export function useTide(control: TideControl): void {
-  const set = useContext(TideContext);
-  useEffect(() => {
-    set?.(control);
-    return () => set?.(null);
-  }, [set, control]);
-}
 
 /** On a phone the foot is where the doing is: what is said stands at the top. */
 const NARROW = window.matchMedia('(max-width: 720px)');

@@ -4,7 +4,7 @@ import { scheduleEndpoints } from '../../../contract/index.ts';
 import { useTemplates } from '../../features/templates/api.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Dialog } from '../../kit/dialog.tsx';
-import { useShell } from './frame.tsx';
+import { useShell } from './shell-context.ts';
 import { PLACES } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
 

@@ -1,6 +1,6 @@
 import { LogOut, Moon, Plus, Search, Sun } from 'lucide-react';
 import { Link, NavLink } from 'react-router';
-import { useShell } from './frame.tsx';
+import { useShell } from './shell-context.ts';
 import { useSignOut } from './sign-out.tsx';
 import { useTheme } from './theme.ts';
 import { useWorkspace } from './workspace.tsx';

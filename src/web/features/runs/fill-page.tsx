@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Outlet } from 'react-router';
 import type { FillDay, FillInput, FillRow, Run } from '../../../contract/index.ts';
 import { type CivilDay, isoOfDay, monthIndexOf, monthOf, monthShort, monthStart, plural } from '../../../core/index.ts';
-import { type TideControl, useTide } from '../../app/shell/frame.tsx';
+import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
 import { DateBlank } from '../../kit/blanks.tsx';

@@ -9,8 +9,8 @@ import {
   templateInputSchema,
 } from '../../../contract/index.ts';
 import { dayOfIso, plural, sayDate, type TitleContext } from '../../../core/index.ts';
-import { useShell } from '../../app/shell/frame.tsx';
 import { useKeys } from '../../app/shell/keys.tsx';
+import { useShell } from '../../app/shell/shell-context.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';

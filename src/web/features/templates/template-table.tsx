@@ -2,7 +2,7 @@ import { Star } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import type { TemplateLine } from '../../../contract/index.ts';
 import { dayOfIso, plural, sayDuration } from '../../../core/index.ts';
-import { useShell } from '../../app/shell/frame.tsx';
+import { useShell } from '../../app/shell/shell-context.ts';
 import { DateBlock } from '../../kit/date-block.tsx';
 import { LongTable } from '../../kit/long-table.tsx';
 import { Tag } from '../../kit/tag.tsx';

@@ -2,8 +2,8 @@ import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { type Schedule, type Task, type TemplateLine, taskEndpoints } from '../../../../contract/index.ts';
 import { type CivilDay, dayOfIso, isDated, isoOfDay, plural, reviseFrom, sayDate } from '../../../../core/index.ts';
-import { type TideControl, useTide } from '../../../app/shell/frame.tsx';
 import { useKeys } from '../../../app/shell/keys.tsx';
+import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAnswer } from '../../../kit/answer.ts';

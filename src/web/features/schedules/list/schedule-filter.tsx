@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Schedule } from '../../../../contract/index.ts';
 import { isDated, isoOfDay, sayDay, shownDays, tryDayOfIso, type WorkingCalendar } from '../../../../core/index.ts';
-import { type TideControl, useTide } from '../../../app/shell/frame.tsx';
+import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import type { DaySpan } from '../../../app/shell/tide-words.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';

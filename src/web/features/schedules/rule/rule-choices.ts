@@ -179,15 +179,16 @@ export function pointKey(point: MonthPoint): string {
 }
 
 export function pointWords(point: MonthPoint): string {
-  if (point.kind === 'date') return point.day > 0 ? ordinal(point.day) : `${fromEnd(point.day)} day`;
-  const place = point.nth > 0 ? ordinalWord(point.nth) : fromEnd(point.nth);
+  const place = (nth: number) => (nth > 0 ? ordinalWord(nth) : fromEnd(nth));
   switch (point.kind) {
+    case 'date':
+      return point.day > 0 ? ordinal(point.day) : `${fromEnd(point.day)} day`;
     case 'weekday':
-      return `${place} ${weekdayName(point.weekday)}`;
+      return `${place(point.nth)} ${weekdayName(point.weekday)}`;
     case 'anyWeekday':
-      return `${place} ${anyWeekdayWords(point.weekdays)}`;
+      return `${place(point.nth)} ${anyWeekdayWords(point.weekdays)}`;
     case 'workingDay':
-      return `${place} working day`;
+      return `${place(point.nth)} working day`;
   }
 }
 

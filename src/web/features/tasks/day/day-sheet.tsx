@@ -10,8 +10,8 @@ import {
   tryDayOfIso,
   tryMinutesOfTime,
 } from '../../../../core/index.ts';
-import { type TideControl, useTide } from '../../../app/shell/frame.tsx';
 import { useKeys } from '../../../app/shell/keys.tsx';
+import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { moveThroughRows } from '../../../kit/arrow-rows.ts';
 import { useChosen } from '../../../kit/chosen.ts';

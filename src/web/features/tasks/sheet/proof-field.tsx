@@ -36,10 +36,12 @@ interface ProofFieldProps {
 /** What a task asks for: a field while it can be answered, the answer afterwards. */
 export function ProofField(props: ProofFieldProps) {
   const { task, demand, isFixed } = props;
-  if (demand.kind === 'file') return <FileProof {...props} />;
-  if (demand.kind === 'note') return <NoteProof {...props} />;
-  if (isFixed) return <FixedAnswer {...props} />;
+  if (isFixed && demand.kind !== 'file' && demand.kind !== 'note') return <FixedAnswer {...props} />;
   switch (demand.kind) {
+    case 'file':
+      return <FileProof {...props} />;
+    case 'note':
+      return <NoteProof {...props} />;
     case 'number':
       return <NumberProof {...props} demand={demand} />;
     case 'yesNo':
