@@ -117,6 +117,12 @@ export const workspaceEndpoints = {
     maxBytes: 10_000,
   }),
   workspace: endpoint({ method: 'GET', path: '/workspace', answer: workspaceSchema }),
+  /** What moves of it: asked for again and again, and small. */
+  clock: endpoint({
+    method: 'GET',
+    path: '/clock',
+    answer: workspaceSchema.pick({ now: true, clockStands: true, trouble: true }),
+  }),
   /** The lists that a workspace keeps; a name that is in use can't leave them. */
   lists: endpoint({
     method: 'PUT',
@@ -131,7 +137,17 @@ export const workspaceEndpoints = {
   }),
 };
 
-/** What the live stream tells: which lists may have changed. */
-export const liveSchema = z.object({ topics: z.array(z.enum(['tasks', 'schedules', 'templates', 'runs'])) });
+export const LIVE_TOPICS = ['tasks', 'schedules', 'templates', 'runs'] as const;
+
+/** What the live stream tells: what may have changed, as narrowly as whoever changed it knows. */
+export const liveSchema = z.object({
+  topics: z.array(z.enum(LIVE_TOPICS)),
+  /** The tasks it is about, where they are few; null for any. */
+  tasks: z.array(id).nullable(),
+  /** The people whose day sheets show something else by it, where they are few; null for anybody's. */
+  people: z.array(id).nullable(),
+  /** Whether there is more or less to do by it, or on other days: what the tideline tells. */
+  load: z.boolean(),
+});
 export type Live = z.infer<typeof liveSchema>;
 export type Topic = Live['topics'][number];

@@ -1,7 +1,7 @@
 import type { Request, Response } from 'express';
 import pg from 'pg';
 import type { Logger } from 'pino';
-import { liveSchema } from '../../contract/index.ts';
+import { LIVE_TOPICS, type Live, liveSchema } from '../../contract/index.ts';
 import type { SignedIn } from './http/session.ts';
 import { LIVE_CHANNEL } from './scope.ts';
 
@@ -51,7 +51,7 @@ export class LiveStream {
       if (this.closed) return;
       this.listen()
         // What happened meanwhile was not heard: let every browser look again.
-        .then(() => this.write(null, sse({ topics: ['tasks', 'schedules', 'templates', 'runs'] })))
+        .then(() => this.write(null, sse({ topics: [...LIVE_TOPICS], tasks: null, people: null, load: true })))
         .catch((error: unknown) => {
           this.log.warn({ err: error }, 'the database is still away');
           this.listenAgain();
@@ -112,6 +112,6 @@ export class LiveStream {
   }
 }
 
-function sse(news: { readonly topics: readonly string[] }): string {
-  return `data: ${JSON.stringify({ topics: news.topics })}\n\n`;
+function sse(news: Live): string {
+  return `data: ${JSON.stringify(news)}\n\n`;
 }

@@ -1,5 +1,5 @@
 import type { DataSource, EntityManager, EntityTarget, FindOptionsWhere, ObjectLiteral } from 'typeorm';
-import type { Topic } from '../../contract/index.ts';
+import type { Live, Topic } from '../../contract/index.ts';
 import { type CivilNow, dayOfIso, isoOfDay, type WorkingCalendar, workingCalendar } from '../../core/index.ts';
 import type { Person } from '../people/entity.ts';
 import { Holiday, type Workspace } from '../workspace/entity.ts';
@@ -242,10 +242,15 @@ export class Scope {
   }
 
   /** Tells every browser of the workspace, once the transaction stands, that these lists may have changed. */
-  async tell(...topics: Topic[]): Promise<void> {
+  tell(...topics: Topic[]): Promise<void> {
+    return this.tellOf({ topics, tasks: null, people: null, load: true });
+  }
+
+  /** The same, as narrowly as it is known what has changed. */
+  async tellOf(news: Live): Promise<void> {
     await this.sql(
-      `select pg_notify('${LIVE_CHANNEL}', json_build_object('workspace', $1::uuid, 'topics', $2::json)::text)`,
-      [JSON.stringify(topics)],
+      `select pg_notify('${LIVE_CHANNEL}', (json_build_object('workspace', $1::uuid)::jsonb || $2::jsonb)::text)`,
+      [JSON.stringify(news)],
     );
   }
 }

@@ -2,6 +2,7 @@ import type { DaySheet, Tideline } from '../../contract/index.ts';
 import { type Band, bandOf, COMING_DAYS, dayLoads, dayOfIso, isOverdue, isoOfDay } from '../../core/index.ts';
 import { Person } from '../people/entity.ts';
 import { deletedTasksOn } from '../platform/changes/history.ts';
+import { Latest } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { projectedWork } from '../schedules/projection.ts';
 import type { Task } from './entity.ts';
@@ -83,8 +84,15 @@ function timeKey(row: TaskRow): string {
 const TIDE_PAST_DAYS = 7;
 const TIDE_COMING_DAYS = 42;
 
+/** The same for everybody who looks at it. */
+const tidelines = new Latest<Tideline>();
+
 /** Work due per day over the past week and the coming six, of everyone or of one person. */
-export async function tideline(scope: Scope, personId: string | undefined): Promise<Tideline> {
+export function tideline(scope: Scope, personId: string | undefined): Promise<Tideline> {
+  return tidelines.of(`${scope.workspace.id} ${personId ?? ''}`, () => workedOut(scope, personId));
+}
+
+async function workedOut(scope: Scope, personId: string | undefined): Promise<Tideline> {
   const person = personId ? await scope.one(Person, personId, 'person') : null;
   const { day: today } = scope.now;
   const [from, to] = [today - TIDE_PAST_DAYS, today + TIDE_COMING_DAYS];

@@ -208,6 +208,28 @@ describe('the live stream', () => {
     elsewhere.close();
   });
 
+  it('tells as narrowly as it is known what has changed', async () => {
+    const news = await listen(await cookieOf('Ines Calloway'));
+    const heard = () =>
+      news.heard
+        .split('\n')
+        .filter((line) => line.startsWith('data: '))
+        .map((line) => JSON.parse(line.slice('data: '.length)));
+    const { id } = await openTask();
+    const nadiaId = (await server.person('Nadia Orme')).id;
+    const [line] = (await nadia.get(`/api/tasks/${id}`).expect(200)).body.steps;
+    await nadia.post(`/api/tasks/${id}/start`).expect(200);
+    await nadia.put(`/api/tasks/${id}/ticks`).send({ key: line.key, ticked: true }).expect(200);
+    await nadia.put(`/api/tasks/${id}/note`).send({ note: 'Wet.', was: '' }).expect(200);
+    await expect.poll(() => heard().length).toBe(3);
+    expect(heard()).toEqual([
+      { topics: ['tasks', 'schedules'], tasks: null, people: [nadiaId], load: true },
+      { topics: ['tasks'], tasks: [id], people: [nadiaId], load: false },
+      { topics: ['tasks'], tasks: null, people: [nadiaId], load: false },
+    ]);
+    news.close();
+  });
+
   async function cookieOf(name: string): Promise<string> {
     const { id } = await server.person(name);
     const response = await fetch(`${server.address}/api/session/demo`, {

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { answerInputSchema, Task as TaskAnswer } from '../../contract/index.ts';
+import type { answerInputSchema, Live, Task as TaskAnswer } from '../../contract/index.ts';
 import {
   type AnswerValue,
   answerProblem,
@@ -283,6 +283,21 @@ export async function writeTask(scope: Scope, task: Task, action: string, change
   const isFinish = 'state' in fields && (changes.state === 'done' || changes.state === 'toCheck');
   const changeId = await scope.record('task', task.id, isFinish && action !== 'signed' ? 'finished' : action, fields);
   if ('state' in fields) await followOn(scope, [task]);
-  await scope.tell('tasks', 'schedules');
+  await scope.tellOf(newsOf(task, changes, Object.keys(fields)));
   return { task: await oneTask(scope, task.id), changeId };
+}
+
+/** Of a task itself, seen by whoever has it open; and what the sheets of others of its series tell of it too. */
+const OWN: readonly string[] = ['ticks'];
+const TOLD_BY_OTHERS: readonly string[] = [...OWN, 'answers', 'note', 'notePinned'];
+
+/** What browsers have to ask for again once a task has changed so. */
+function newsOf(task: Task, changes: Partial<Task>, fields: readonly string[]): Live {
+  const after = { ...task, ...changes };
+  // What nobody has stands on everybody's sheet, and what is to be checked on those of whoever may sign it.
+  const isOnOthers = [task, after].some(({ assigneeId, state }) => assigneeId === null || state === 'toCheck');
+  const people = isOnOthers ? null : [...new Set([task, after].flatMap(({ assigneeId }) => assigneeId ?? []))];
+  const isOwn = fields.every((field) => OWN.includes(field));
+  const load = !fields.every((field) => TOLD_BY_OTHERS.includes(field));
+  return { topics: load ? ['tasks', 'schedules'] : ['tasks'], tasks: isOwn ? [task.id] : null, people, load };
 }

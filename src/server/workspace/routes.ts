@@ -2,7 +2,7 @@ import { workspaceEndpoints } from '../../contract/index.ts';
 import type { ServerParts } from '../api.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { Refusal } from '../platform/refusal.ts';
-import { changeLists, describeWorkspace, welcome } from './service.ts';
+import { changeLists, describeClock, describeWorkspace, welcome } from './service.ts';
 
 export function workspaceRoutes(routes: Routes, { reads, clock }: ServerParts): Routes {
   return routes
@@ -13,5 +13,6 @@ export function workspaceRoutes(routes: Routes, { reads, clock }: ServerParts): 
       return answer;
     })
     .add(workspaceEndpoints.workspace, 'member', ({ scope }) => describeWorkspace(scope))
+    .add(workspaceEndpoints.clock, 'member', async ({ scope }) => describeClock(scope))
     .add(workspaceEndpoints.lists, 'manager', ({ scope, body }) => changeLists(scope, body));
 }

@@ -19,8 +19,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     id: workspace.id,
     name: workspace.name,
     zone: workspace.zone,
-    now: scope.moment(scope.instant),
-    clockStands: scope.clock.stands,
+    ...describeClock(scope),
     horizonDays: workspace.horizonDays,
     makeTime: workspace.makeTime,
     calendar: await describeCalendar(scope),
@@ -28,6 +27,14 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     workTypes: workspace.workTypes,
     people: people.map(describePerson).sort((a, b) => a.name.localeCompare(b.name)),
     subjects: await subjects(scope),
+  };
+}
+
+/** What time it is here, and what keeps the server from working as it should. */
+export function describeClock(scope: Scope): Pick<WorkspaceAnswer, 'now' | 'clockStands' | 'trouble'> {
+  return {
+    now: scope.moment(scope.instant),
+    clockStands: scope.clock.stands,
     trouble: scope.person?.isManager && isDiskKnownFull() ? DISK_FULL : null,
   };
 }

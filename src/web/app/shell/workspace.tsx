@@ -22,8 +22,10 @@ export function WorkspaceProvider({ me, children }: { readonly me: Person; reado
   const { data, error, mutate } = useAnswer(workspaceEndpoints.workspace, {});
   useEffect(() => outbox.open(me.id), [me.id]);
   useEffect(() => onSessionBegun(() => void outbox.flush()), []);
-  useMinuteHand(data?.clockStands === false, mutate);
-  const view = useMemo(() => data && viewOf(data, me), [data, me]);
+  const moves = data?.clockStands === false;
+  const clock = useAnswer(workspaceEndpoints.clock, moves ? {} : null);
+  useMinuteHand(moves, clock.mutate);
+  const view = useMemo(() => data && viewOf({ ...data, ...clock.data }, me), [data, clock.data, me]);
   if (error && !view) return <Trouble error={error} retry={() => void mutate()} />;
   if (!view) return <Skeleton rows={12} />;
   return <WorkspaceContext value={view}>{children}</WorkspaceContext>;

@@ -14,11 +14,12 @@ type Saved = Answer<typeof taskEndpoints.note>;
 /** Lists that show tasks in one way or another. */
 export const AROUND = ['/people/', '/tideline', '/schedules'] as const;
 
-const isAround = (key: unknown) => typeof key === 'string' && AROUND.some((prefix) => key.startsWith(`/api${prefix}`));
+/** What a tick, a note or an answer changes beside the task; where it finishes it, the live stream tells the rest. */
+const isDaySheet = (key: unknown) => typeof key === 'string' && key.startsWith('/api/people/');
 
 async function took(saved: Saved): Promise<void> {
   await mutate(addressOf(taskEndpoints.one, { params: { taskId: saved.task.id } }), saved.task, { revalidate: false });
-  void mutate(isAround);
+  void mutate(isDaySheet);
   // The last tick or answer may have finished it.
   if (saved.changeId !== null && saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
 }

@@ -1,0 +1,36 @@
+/**
+ * Answers that are the same for many, worked out once: whoever asks while one is being worked out shares the next one,
+ * which begins after they have asked, so that nobody is given an answer from before what made them ask.
+ */
+export class Latest<T> {
+  private readonly running = new Map<string, Promise<unknown>>();
+  private readonly next = new Map<string, Promise<T>>();
+
+  /** @param work works the answer out; of several that wait for the same, that of the first */
+  of(key: string, work: () => Promise<T>): Promise<T> {
+    const waiting = this.next.get(key);
+    if (waiting) return waiting;
+    const before = this.running.get(key);
+    if (!before) return this.begin(key, work);
+    const shared = before.then(() => {
+      this.next.delete(key);
+      return this.begin(key, work);
+    });
+    this.next.set(key, shared);
+    return shared;
+  }
+
+  private begin(key: string, work: () => Promise<T>): Promise<T> {
+    const answer = work();
+    const over = answer
+      .then(
+        () => undefined,
+        () => undefined,
+      )
+      .then(() => {
+        if (this.running.get(key) === over) this.running.delete(key);
+      });
+    this.running.set(key, over);
+    return answer;
+  }
+}
