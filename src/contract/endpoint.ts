@@ -55,15 +55,3 @@ export function endpoint<
     maxBytes,
   };
 }
-
-/** A refusal, as RFC 9457 problem details. */
-export const problemSchema = z.object({
-  type: z.string(),
-  title: z.string(),
-  status: z.number().int(),
-  /** What happened, what was kept and what to do, in a sentence. */
-  detail: z.string(),
-  /** Fields at fault: a path into the body, and what is wrong there. */
-  errors: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
-});
-export type Problem = z.infer<typeof problemSchema>;

@@ -4,6 +4,7 @@ export * from './fields.ts';
 export * from './files.ts';
 export * from './history.ts';
 export * from './impact.ts';
+export * from './problems.ts';
 export * from './recurrence.ts';
 export * from './runs.ts';
 export * from './schedules.ts';

@@ -3,8 +3,7 @@ import { type RequestHandler, Router } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type pg from 'pg';
 import type { Logger } from 'pino';
-import type { Problem } from '../contract/index.ts';
-import { workspaceEndpoints } from '../contract/index.ts';
+import { problemOf, workspaceEndpoints } from '../contract/index.ts';
 import { fileRoutes } from './files/routes.ts';
 import type { FileStore } from './files/store.ts';
 import { sessionRoutes } from './people/routes.ts';
@@ -64,7 +63,7 @@ export function api(parts: ServerParts): Router {
   for (const limit of signInLimits(parts.log)) router.post('/session', limit);
   router.get('/events', async (request, response) => {
     const signedIn = await sessionPerson(reads, request);
-    if (!signedIn) throw new Refusal(401, 'Signed out', 'You are signed out.');
+    if (!signedIn) throw new Refusal('signed-out', 'You are signed out.');
     live.subscribe(request, response, signedIn);
   });
   const fair = shares();
@@ -125,7 +124,7 @@ function signInLimits(log: Logger): RequestHandler[] {
 
 function tooMany(detail: string): RequestHandler {
   return (_request, response) => {
-    const problem: Problem = { type: 'about:blank', title: 'Too many requests', status: 429, detail };
+    const problem = problemOf('too-many', detail);
     response
       .status(429)
       .set('Cache-Control', 'no-store')

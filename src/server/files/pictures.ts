@@ -24,11 +24,9 @@ export class Pictures {
   async make(from: string, whole: string, small: string): Promise<Made> {
     if (this.waiting >= MOST_WAITING)
       throw new Refusal(
-        503,
-        'Not now',
+        'busy',
         'Too many pictures are being added just now. Nothing was kept of this one; send it again in a moment.',
-        undefined,
-        { 'Retry-After': '10' },
+        { headers: { 'Retry-After': '10' } },
       );
     this.waiting++;
     const made = this.last.then(() => this.ask({ id: ++this.count, from, whole, small }));
@@ -51,7 +49,7 @@ export class Pictures {
       };
       const refuse = (detail: string) => {
         done();
-        reject(new Refusal(422, 'Not kept', detail, [{ path: 'file', message: detail }]));
+        reject(new Refusal('invalid', detail, { errors: [{ path: 'file', message: detail }] }));
       };
       const onAnswer = (answer: PictureAnswer) => {
         if (answer.id !== question.id) return;

@@ -17,7 +17,7 @@ export async function refuseBeyondQuota(scope: Scope, taskId: string | null, byt
     [scope.person?.id ?? null, scope.instant, taskId],
   );
   const refuse = (detail: string) => {
-    throw new Refusal(413, 'Full', `${detail} Nothing was kept of this file.`);
+    throw new Refusal('full', `${detail} Nothing was kept of this file.`);
   };
   if (!of) return;
   if (Number(of.all) + bytes > MOST_BYTES_OF_WORKSPACE)

@@ -32,8 +32,7 @@ export function fileRoutes(routes: Routes, { files }: ServerParts): Routes {
     })
     .serve('/files/:fileId/small', async ({ scope, params }, response) => {
       const file = await readableFile(scope, params.fileId ?? '');
-      if (!file.isPicture)
-        throw new Refusal(404, 'Not found', 'This file is no picture, so there is no small one of it.');
+      if (!file.isPicture) throw new Refusal('not-found', 'This file is no picture, so there is no small one of it.');
       send(response, files, file, smallOf(file.stored), 'image/webp');
     });
 }
@@ -67,10 +66,10 @@ function receiver(store: FileStore): (request: Request, response: Response) => P
 function refusalOf(error: unknown): unknown {
   if (error instanceof MulterError && error.code === 'LIMIT_FILE_SIZE') {
     const message = `This file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB. Nothing was kept; send a smaller one.`;
-    return new Refusal(413, 'Too large', message, [{ path: 'file', message }]);
+    return new Refusal('too-large', message, { errors: [{ path: 'file', message }] });
   }
   // What the system says of the disk keeps its code; all else is about what was sent.
   if (error instanceof Error && 'code' in error && 'syscall' in error) return error;
   const why = error instanceof Error ? error.message : String(error);
-  return new Refusal(400, 'Not read', `The file could not be read (${why}). Send it again.`);
+  return new Refusal('not-read', `The file could not be read (${why}). Send it again.`);
 }

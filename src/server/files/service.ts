@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import type { StoredFile as FileAnswer, uploadFieldsSchema } from '../../contract/index.ts';
 import type { FieldChanges } from '../platform/changes/entity.ts';
 import { fieldsBefore } from '../platform/changes/entity.ts';
-import { conflict, forbidden, invalid, notFound } from '../platform/refusal.ts';
+import { forbidden, invalid, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/entity.ts';
 import { tickedByProof, workableTask, writeTask } from '../tasks/work.ts';
@@ -80,7 +80,7 @@ export async function addFile(
 async function taskFor(scope: Scope, taskId: string, demand: string | undefined): Promise<Task> {
   const task = await workableTask(scope, taskId);
   if (task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed')
-    throw conflict(`This task is ${task.state}, so nothing can be added. Undo that first.`);
+    throw notNow(`This task is ${task.state}, so nothing can be added. Undo that first.`);
   if (demand !== undefined && demandOf(task, demand) === null)
     throw invalid([{ path: 'demand', message: 'This task asks for no such file.' }]);
   return task;
@@ -165,7 +165,7 @@ export async function undoFileChange(scope: Scope, id: string, fields: FieldChan
 async function setRemoved(scope: Scope, file: StoredFile, removedAt: Date | null, action: string): Promise<string> {
   if (file.taskId === null) throw forbidden('Files of templates change with their template.');
   const task = await taskFor(scope, file.taskId, undefined);
-  if (task.state === 'toCheck') throw conflict('This task waits to be checked: its proof stays as it is.');
+  if (task.state === 'toCheck') throw notNow('This task waits to be checked: its proof stays as it is.');
   await scope.save(StoredFile, file.id, { removedAt });
   const changeId = await scope.record('file', file.id, action, { removedAt: { from: file.removedAt, to: removedAt } });
   await afterFiles(scope, task, file.demandKey);

@@ -15,7 +15,7 @@ export async function personByPassword(source: DataSource, email: string, passwo
   const right = await passwordMatches(account?.passwordHash ?? null, password);
   const person = right && account ? await source.getRepository(Person).findOneBy({ accountId: account.id }) : null;
   if (!person) {
-    throw new Refusal(401, 'Not signed in', 'That address and password do not go together. Check both and try again.');
+    throw new Refusal('wrong-password', 'That address and password do not go together. Check both and try again.');
   }
   return person;
 }
@@ -25,7 +25,7 @@ export async function demoPerson(source: DataSource, personId: string): Promise<
   const person = await source.getRepository(Person).findOneBy({ id: personId });
   const workspace = person && (await source.getRepository(Workspace).findOneBy({ id: person.workspaceId }));
   if (!person?.accountId || !workspace?.isDemo) {
-    throw new Refusal(403, 'Not allowed', 'Stepping in without a password works for the people of the demo only.');
+    throw new Refusal('not-allowed', 'Stepping in without a password works for the people of the demo only.');
   }
   return person;
 }

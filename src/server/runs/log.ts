@@ -1,6 +1,6 @@
 import { In } from 'typeorm';
 import type { Run as RunAnswer } from '../../contract/index.ts';
-import { conflict } from '../platform/refusal.ts';
+import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { IS_TOUCHED, removeTasks } from '../tasks/made-task.ts';
 import { taskLines } from '../tasks/task-row.ts';
@@ -79,8 +79,8 @@ export function undoRun(scope: Scope, id: string): Promise<{ said: string }> {
   return scope.transaction(async (tx) => {
     const run = await tx.locked(Run, id, 'run');
     if (run.why !== 'fill' && run.scheduleIds.length === 0)
-      throw conflict('Only a fill or the run of one schedule can be taken back: other runs make what is due anyway.');
-    if (run.state === 'undone') throw conflict('This run has been taken back already.');
+      throw notNow('Only a fill or the run of one schedule can be taken back: other runs make what is due anyway.');
+    if (run.state === 'undone') throw notNow('This run has been taken back already.');
     const tasks = await tasksOfRun(tx, id, 'for no key update');
     const going = tasks.filter(({ isTouched }) => !isTouched).map((task) => task.id);
     await removeTasks(tx, going);

@@ -19,7 +19,7 @@ import {
 import { Asset, Client } from '../clients/entity.ts';
 import { Person } from '../people/entity.ts';
 import { type ChangeEntry, type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
-import { conflict, invalid, notFound } from '../platform/refusal.ts';
+import { changedMeanwhile, invalid, notFound } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/entity.ts';
 import { putBackTasks, type Watch, watched } from '../tasks/watched.ts';
@@ -104,7 +104,7 @@ async function rehearsedWrites(scope: Scope, writes: readonly ScheduleWrite[], r
 async function wholeChange(scope: Scope, id: string, input: WholeInput): Promise<ScheduleWrite> {
   const before = await scope.locked(Schedule, id, 'schedule');
   if (before.version !== input.version) {
-    throw conflict(
+    throw changedMeanwhile(
       'Someone else changed this schedule since you opened it. Yours is still on the screen, not saved; “Put back” shows theirs.',
     );
   }
@@ -123,7 +123,7 @@ async function partChanges(scope: Scope, changes: readonly SchedulePatch[]): Pro
       : [{ path: `changes.${i}`, message: 'It was changed by someone else since you saw it.' }],
   );
   if (meanwhile.length > 0) {
-    throw conflict(
+    throw changedMeanwhile(
       `${plural(meanwhile.length, 'schedule was', 'schedules were')} changed by someone else meanwhile. Nothing is saved; what they are now is shown, and yours is kept beside it.`,
       meanwhile,
     );

@@ -3,7 +3,7 @@ import { isEnded } from '../../core/index.ts';
 import { setTemplateFiles } from '../files/of-templates.ts';
 import { filesOfTemplate } from '../files/queries.ts';
 import { Person } from '../people/entity.ts';
-import { conflict, notFound } from '../platform/refusal.ts';
+import { changedMeanwhile, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { Template } from '../templates/entity.ts';
 import { picturesIn, sanitiseInstructions, withPictures } from '../templates/instructions.ts';
@@ -26,9 +26,11 @@ export function editTask(scope: Scope, id: string, edit: TaskEdit & { version: n
 export async function editableTask(scope: Scope, id: string, edit: TaskEdit & { version: number }): Promise<Task> {
   const task = await workableTask(scope, id);
   if (task.version !== edit.version)
-    throw conflict('Someone else changed this task since you opened it. Yours is still on the screen, not saved.');
+    throw changedMeanwhile(
+      'Someone else changed this task since you opened it. Yours is still on the screen, not saved.',
+    );
   if (isEnded(task.state) || task.state === 'toCheck')
-    throw conflict('This task is finished: undo that before changing it.');
+    throw notNow('This task is finished: undo that before changing it.');
   if (edit.workOn !== task.workOn || edit.dueOn !== task.dueOn) {
     mustMay(scope, 'move', task);
     refuseFarDays(scope, { workOn: edit.workOn, dueOn: edit.dueOn });

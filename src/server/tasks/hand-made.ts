@@ -2,7 +2,7 @@ import type { CaptureInput, StartInput, TaskLine } from '../../contract/index.ts
 import { dayOfIso, fillTitle, isoOfDay, MAIN_PART, plural, setParts } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
 import { Person } from '../people/entity.ts';
-import { conflict, forbidden, invalid } from '../platform/refusal.ts';
+import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { Template } from '../templates/entity.ts';
 import { refuseFarDays } from './dates.ts';
@@ -51,7 +51,7 @@ function handMade(scope: Scope, on: string, dueOn: string) {
 export function startTemplate(scope: Scope, templateId: string, input: StartInput): Promise<Made> {
   return scope.transaction(async (tx) => {
     const template = await tx.one(Template, templateId, 'template');
-    if (template.archivedAt !== null) throw conflict('This template is archived: bring it back before starting it.');
+    if (template.archivedAt !== null) throw notNow('This template is archived: bring it back before starting it.');
     const { client, asset } = await subjectOf(tx, input);
     const people = await tx.peopleNames();
     const parts = new Map(setParts(template).map((part, index) => [part.key, { ...part, index }]));
@@ -180,8 +180,8 @@ export async function removeHandMade(scope: Scope, ids: readonly string[]): Prom
     [ids],
   );
   const going = there.filter(({ isTouched }) => !isTouched);
-  if (there.length === 0) throw conflict('Those tasks are gone already.');
-  if (going.length === 0) throw conflict('Somebody has worked on it already, so it stays.');
+  if (there.length === 0) throw changedMeanwhile('Those tasks are gone already.');
+  if (going.length === 0) throw notNow('Somebody has worked on it already, so it stays.');
   if (scope.person === null) throw forbidden('Sign in to undo that.');
   await removeTasks(
     scope,

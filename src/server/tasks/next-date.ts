@@ -1,5 +1,5 @@
 import { dayOfIso, isDated, moveDate, nextDated, planDays, type WorkingCalendar } from '../../core/index.ts';
-import { conflict, invalid } from '../platform/refusal.ts';
+import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { ownWrite } from '../schedules/changing.ts';
 import { Schedule } from '../schedules/entity.ts';
@@ -48,7 +48,7 @@ async function moveNext(scope: Scope, task: Task, to: string): Promise<string | 
   const nominal = made ? dayOfIso(made.nominal) : planned?.nominal;
   if (nominal === undefined) throw invalid([{ path: 'nextOn', message: 'This is the last one of its schedule.' }]);
   if (made && (made.state !== 'open' || made.edited.length > 0))
-    throw conflict('The next one has been begun or changed by hand already: change it there.');
+    throw notNow('The next one has been begun or changed by hand already: change it there.');
   if (row && isTaken(scope, row, await scope.calendar(), nominal, dayOfIso(to)))
     throw invalid([
       {

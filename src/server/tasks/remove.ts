@@ -1,6 +1,6 @@
 import { plural } from '../../core/index.ts';
 import type { FieldChanges } from '../platform/changes/entity.ts';
-import { conflict, forbidden } from '../platform/refusal.ts';
+import { changedMeanwhile, forbidden } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { scheduleRows } from '../schedules/schedule-row.ts';
 import { followOn, syncAll } from '../schedules/sync.ts';
@@ -39,7 +39,7 @@ export async function bringBackTasks(scope: Scope, changes: readonly FieldChange
   );
   const back = await restoreStored(scope, rows);
   const missing = rows.find(({ id }) => !back.has(id));
-  if (missing) throw conflict(`“${missing.title}” is there already.`);
+  if (missing) throw changedMeanwhile(`“${missing.title}” is there already.`);
   await followOn(
     scope,
     rows.map((row) => ({ scheduleId: row.schedule_id, stepKey: row.step_key, nominalDate: row.nominal_date })),

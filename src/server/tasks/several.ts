@@ -2,7 +2,7 @@ import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
 import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
 import { Person } from '../people/entity.ts';
 import type { ChangeEntry, FieldChanges } from '../platform/changes/entity.ts';
-import { conflict, invalid } from '../platform/refusal.ts';
+import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/sync.ts';
 import { refuseFarDays } from './dates.ts';
@@ -44,7 +44,7 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
   for (const task of tasks) mustMay(scope, deed.kind, task);
   const meanwhile = tasks.filter((task) => task.version !== versions.get(task.id));
   if (meanwhile.length > 0) {
-    throw conflict(
+    throw changedMeanwhile(
       `${plural(meanwhile.length, 'task was', 'tasks were')} changed by someone else meanwhile: ${meanwhile
         .slice(0, 3)
         .map(({ title }) => `“${title}”`)
@@ -58,7 +58,7 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
     const because = keptBecause(task, withFiles);
     if (because === null || (because === 'under way' && tasks.length === 1))
       return deed.kind === 'delete' ? { kind: 'removed', task } : changedBy(deed, task, calendar);
-    if (tasks.length === 1) throw conflict(SAID_OF_KEPT[because]);
+    if (tasks.length === 1) throw notNow(SAID_OF_KEPT[because]);
     return { kind: 'kept', task, because };
   });
   for (const fate of fates)

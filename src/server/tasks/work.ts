@@ -15,7 +15,7 @@ import { Asset } from '../clients/entity.ts';
 import { proofFilesOf } from '../files/queries.ts';
 import { Person } from '../people/entity.ts';
 import { type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
-import { conflict, forbidden, invalid, notFound } from '../platform/refusal.ts';
+import { changedMeanwhile, forbidden, invalid, notFound, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/sync.ts';
 import type { GivenAnswer, Task, Tick } from './entity.ts';
@@ -44,7 +44,7 @@ export function claimTask(scope: Scope, id: string): Promise<SavedTask> {
     refuseFinished(task, 'claimed');
     if (task.assigneeId !== null && task.assigneeId !== tx.person?.id) {
       const holder = await tx.one(Person, task.assigneeId, 'person');
-      throw conflict(`${holder.name} has it already.`);
+      throw changedMeanwhile(`${holder.name} has it already.`);
     }
     return writeTask(tx, task, 'claimed', { assigneeId: tx.person?.id ?? null });
   });
@@ -152,7 +152,7 @@ export function writeNote(scope: Scope, id: string, note: string, was: string): 
   return change(scope, id, 'noted', (task) => {
     refuseFinished(task, 'written on');
     if (task.note !== was && task.note !== note) {
-      throw conflict(
+      throw changedMeanwhile(
         'Someone else wrote the note meanwhile. Yours is still in the field, not saved: keep both, yours or theirs.',
       );
     }
@@ -162,7 +162,7 @@ export function writeNote(scope: Scope, id: string, note: string, was: string): 
 
 export function pinNote(scope: Scope, id: string, pinned: boolean): Promise<SavedTask> {
   return change(scope, id, 'pinned', (task) => {
-    if (pinned && task.note.trim() === '') throw conflict('There is no note to pin yet: write one first.');
+    if (pinned && task.note.trim() === '') throw notNow('There is no note to pin yet: write one first.');
     return { notePinned: pinned };
   });
 }
@@ -208,7 +208,7 @@ function check(
 ): Promise<SavedTask> {
   return scope.transaction(async (tx) => {
     const task = await lockedTask(tx, id);
-    if (task.state !== 'toCheck') throw conflict('This task is not waiting to be checked.');
+    if (task.state !== 'toCheck') throw notNow('This task is not waiting to be checked.');
     if (task.doneBy !== null && task.doneBy === tx.person?.id)
       throw forbidden('You did this yourself: someone else has to check it.');
     if (!maySign(tx, task)) throw forbidden('This is not yours to sign off.');
@@ -218,8 +218,8 @@ function check(
 
 function refuseFinished(task: Task, verb: string): void {
   if (task.state === 'toCheck')
-    throw conflict(`This task waits to be checked, so it can't be ${verb}. Undo the finish first.`);
-  if (isEnded(task.state)) throw conflict(`This task is ${task.state}, so it can't be ${verb}. Undo that first.`);
+    throw notNow(`This task waits to be checked, so it can't be ${verb}. Undo the finish first.`);
+  if (isEnded(task.state)) throw notNow(`This task is ${task.state}, so it can't be ${verb}. Undo that first.`);
 }
 
 /** Puts tasks back to what changes found, each task changed once. */

@@ -11,7 +11,7 @@ import { type FileSource, setTemplateFiles } from '../files/of-templates.ts';
 import { filesOfTemplate } from '../files/queries.ts';
 import { Person } from '../people/entity.ts';
 import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
-import { conflict, invalid, notFound, Refusal } from '../platform/refusal.ts';
+import { changedMeanwhile, invalid, notFound, notNow, Refusal } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { impactOf, plannedYear } from '../schedules/impact.ts';
 import { planProblem } from '../schedules/making.ts';
@@ -161,7 +161,7 @@ export function changeTemplate(
 async function changeable(scope: Scope, id: string, version: number, input: TemplateInput): Promise<Template> {
   const before = await scope.locked(Template, id, 'template');
   if (before.version !== version) {
-    throw conflict(
+    throw changedMeanwhile(
       'Someone else changed this template since you opened it. Yours is still on the screen, not saved; “Put back” shows theirs.',
     );
   }
@@ -219,7 +219,7 @@ export function archiveTemplate(scope: Scope, id: string, archived: boolean): Pr
   return scope.transaction(async (tx) => {
     const before = await tx.locked(Template, id, 'template');
     if ((before.archivedAt !== null) === archived)
-      throw conflict(archived ? 'It is archived already.' : 'It is in use already.');
+      throw notNow(archived ? 'It is archived already.' : 'It is in use already.');
     return saveTemplate(
       tx,
       before,
@@ -282,8 +282,7 @@ export function removeTemplate(scope: Scope, id: string): Promise<{ changeId: st
         deleted > 0 ? plural(deleted, 'deleted schedule') : '',
       ].filter(Boolean);
       throw new Refusal(
-        409,
-        'In use',
+        'in-use',
         `“${template.name}” is in use by ${used.join(', and by ')}. Archive it instead: nothing of its record is lost.`,
       );
     }
@@ -306,7 +305,7 @@ export async function undoTemplateChange(
   { subjectId: id, action, fields, watchId }: Pick<Change, 'subjectId' | 'action' | 'fields' | 'watchId'>,
 ): Promise<{ said: string; kept: readonly Task[] }> {
   if (action === 'removed') return { said: await bringBack(scope, fields['row']?.from as RemovedTemplate), kept: [] };
-  if (action === 'created') throw conflict('A new template is deleted on its own page, as long as nothing uses it.');
+  if (action === 'created') throw notNow('A new template is deleted on its own page, as long as nothing uses it.');
   const template = await scope.locked(Template, id, 'template');
   const before = fieldsBefore(template, fields);
   await writeTemplate(scope, template, before);

@@ -9,7 +9,7 @@ export function workspaceRoutes(routes: Routes, { reads, clock }: ServerParts): 
     .open(workspaceEndpoints.welcome, async () => {
       const answer = await welcome(reads, clock);
       if (!answer)
-        throw new Refusal(404, 'Empty', 'There is no workspace yet. Start the server with the demo data, or make one.');
+        throw new Refusal('not-found', 'There is no workspace yet. Start the server with the demo data, or make one.');
       return answer;
     })
     .add(workspaceEndpoints.workspace, 'member', ({ scope }) => describeWorkspace(scope))

@@ -3,7 +3,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, Outlet, useLocation, useRouteError } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { SWRConfig } from 'swr';
-import { type Person, workspaceEndpoints } from '../../contract/index.ts';
+import { type Person, type Problem, problemOf, workspaceEndpoints } from '../../contract/index.ts';
 import { SignInAgain } from '../features/people/sign-in-again.tsx';
 import { useAnswer } from '../kit/answer.ts';
 import { ProblemError } from '../kit/api.ts';
@@ -77,31 +77,24 @@ function Home() {
 }
 
 /** What went wrong with a page, in words: the error's own are for the console, where React has put them. */
-function saidOf(error: unknown): { readonly status: number; readonly title: string; readonly detail: string } {
-  if (!(error instanceof Error)) return { status: 404, title: 'Lost', detail: 'There is no page at this address.' };
+function saidOf(error: unknown): Problem {
+  if (!(error instanceof Error)) return problemOf('not-found', 'There is no page at this address.');
   const isNotLoaded = /dynamically imported module|Importing a module script failed/i.test(error.message);
   return isNotLoaded
-    ? {
-        status: 0,
-        title: 'Not loaded',
-        detail:
-          'This page could not be loaded: there is no connection, or a newer version is there. What you typed is kept.',
-      }
-    : {
-        status: 500,
-        title: 'Broken',
-        detail: 'This page broke down by a fault of ours. What you typed is kept; load it again.',
-      };
+    ? problemOf(
+        'no-connection',
+        'This page could not be loaded: there is no connection, or a newer version is there. What you typed is kept.',
+      )
+    : problemOf('broken', 'This page broke down by a fault of ours. What you typed is kept; load it again.');
 }
 
 function Lost() {
-  const error = useRouteError();
-  const { status, title, detail } = saidOf(error);
+  const problem = saidOf(useRouteError());
   return (
     <div className="p-2">
       <Trouble
-        error={new ProblemError({ type: 'about:blank', title, status, detail })}
-        retry={() => (status === 404 ? window.location.assign('/') : window.location.reload())}
+        error={new ProblemError(problem)}
+        retry={() => (problem.status === 404 ? window.location.assign('/') : window.location.reload())}
       />
     </div>
   );

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { type Endpoint, type PathParams, type Problem, problemSchema } from '../../contract/index.ts';
+import { type Endpoint, type PathParams, type Problem, problemOf, problemSchema } from '../../contract/index.ts';
 import { tellSessionEnded } from '../app/shell/signed-out.ts';
 
 /** A refusal or failure as the server told it, or as the network did. */
@@ -49,12 +49,9 @@ export async function request(method: string, address: string, body?: unknown): 
     headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   }).catch(() => {
-    throw new ProblemError({
-      type: 'about:blank',
-      title: 'No connection',
-      status: 0,
-      detail: 'The server does not answer. What you typed is kept; try again in a moment.',
-    });
+    throw new ProblemError(
+      problemOf('no-connection', 'The server does not answer. What you typed is kept; try again in a moment.'),
+    );
   });
   if (response.ok) return response.json();
   if (response.status === SIGNED_OUT && address !== addressOfSession) tellSessionEnded();
@@ -63,10 +60,8 @@ export async function request(method: string, address: string, body?: unknown): 
     problem.success
       ? problem.data
       : {
-          type: 'about:blank',
-          title: 'Error',
+          ...problemOf('broken', `The server answered with an error (${response.status}). Nothing was saved.`),
           status: response.status,
-          detail: `The server answered with an error (${response.status}). Nothing was saved.`,
         },
   );
 }

@@ -1,6 +1,6 @@
 import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
 import { Names, OfWorkspace } from '../db/keys.ts';
-import { conflict } from '../refusal.ts';
+import { changedMeanwhile } from '../refusal.ts';
 
 export type FieldChanges = Record<string, { readonly from: unknown; readonly to: unknown }>;
 
@@ -70,7 +70,7 @@ export function fieldsBefore<T extends object>(now: T, fields: FieldChanges): Pa
   const before: Record<string, unknown> = {};
   for (const [field, { from, to }] of Object.entries(fields)) {
     if (!isSame(now[field as keyof T], to)) {
-      throw conflict('It was changed again since, so this can no longer be undone in one go.');
+      throw changedMeanwhile('It was changed again since, so this can no longer be undone in one go.');
     }
     before[field] = from;
   }

@@ -13,7 +13,7 @@ import { impactOfFates, watchTasks } from '../../tasks/task-impact.ts';
 import { butFor } from '../../tasks/watched.ts';
 import { undoTaskChanges } from '../../tasks/work.ts';
 import { undoTemplateChange } from '../../templates/service.ts';
-import { conflict, forbidden } from '../refusal.ts';
+import { forbidden, notNow } from '../refusal.ts';
 import type { Scope } from '../scope.ts';
 import { Change } from './entity.ts';
 
@@ -56,7 +56,7 @@ export function impactOfUndo(scope: Scope, changeId: string): Promise<Impact> {
 
 async function undoableChange(scope: Scope, changeId: string): Promise<Change> {
   const change = await scope.locked(Change, changeId, 'change');
-  if (change.undoneAt !== null) throw conflict('That is undone already.');
+  if (change.undoneAt !== null) throw notNow('That is undone already.');
   if (change.actorId === scope.person?.id || scope.person?.isManager) return change;
   throw forbidden('Only the person who did it, or a manager, can undo that.');
 }

@@ -37,14 +37,13 @@ export function ownAddressOnly(addresses: Addresses): RequestHandler {
     const origin = originOf(addresses, request);
     if (origin === null)
       throw new Refusal(
-        421,
-        'Wrong address',
+        'wrong-address',
         'Jolly Rota does not answer under this name. Whoever runs it sets the name with JOLLY_ORIGIN.',
       );
     if (READS.has(request.method)) return next();
     const site = request.headers['sec-fetch-site'];
     if (request.headers.origin !== origin || (site !== undefined && site !== 'same-origin'))
-      throw new Refusal(403, 'Not allowed', 'This request did not come from a page of Jolly Rota, so it was refused.');
+      throw new Refusal('not-allowed', 'This request did not come from a page of Jolly Rota, so it was refused.');
     next();
   };
 }

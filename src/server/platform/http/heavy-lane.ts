@@ -15,11 +15,9 @@ const LONGEST_MS = 150_000;
 
 const away = () =>
   new Refusal(
-    503,
-    'Not now',
+    'busy',
     'The part of the server that works this out is being started again. Nothing was saved; try again in a moment.',
-    undefined,
-    { 'Retry-After': '2' },
+    { headers: { 'Retry-After': '2' } },
   );
 
 /** Work that takes a while, done in a process of its own: what must be answered at once never waits behind it. */

@@ -1,7 +1,6 @@
-import { STATUS_CODES } from 'node:http';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
-import type { Problem } from '../../../contract/index.ts';
+import { type Problem, problemOf } from '../../../contract/index.ts';
 import { isDeadlock, isOvertime } from '../db/deadlock.ts';
 import { isConnectionLoss } from '../db/outage.ts';
 import { isDiskFull, noteDiskFull } from '../disk.ts';
@@ -11,7 +10,7 @@ import { Refusal } from '../refusal.ts';
 export function problems(log: Logger): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
     if (isDiskFull(error)) noteDiskFull();
-    const problem = problemOf(error);
+    const problem = toldOf(error);
     if (problem.status >= 500) log.error({ err: error, requestId: request.id, path: request.path }, 'request failed');
     if (response.headersSent) return next(error);
     // Whoever has gone is not answered.
@@ -24,46 +23,45 @@ export function problems(log: Logger): ErrorRequestHandler {
   };
 }
 
-function problemOf(error: unknown): Problem {
-  if (error instanceof Refusal) {
-    const { status, title, detail, errors } = error;
-    return { type: 'about:blank', title, status, detail, ...(errors ? { errors } : {}) };
-  }
+function toldOf(error: unknown): Problem {
+  if (error instanceof Refusal) return problemOf(error.kind, error.detail, error.errors);
   if (isDiskFull(error))
-    return problem(
-      507,
+    return problemOf(
+      'disk-full',
       'The disk of the server is full. Nothing was saved; what is there can be read. Tell whoever runs the server.',
     );
   const status = statusOf(error);
-  if (status === 404) return problem(404, 'There is nothing here any more.');
+  if (status === 404) return problemOf('not-found', 'There is nothing here any more.');
   if (status === 413)
-    return problem(413, 'That is too much text to save at once. Nothing was saved; shorten it and try again.');
+    return problemOf(
+      'too-large',
+      'That is too much text to save at once. Nothing was saved; shorten it and try again.',
+    );
   if (status === 415)
-    return problem(
-      415,
+    return problemOf(
+      'unknown-form',
       'This is sent in a form that can’t be read: text is sent as JSON in UTF-8, unpacked or gzipped.',
     );
-  if (status !== null && status >= 400 && status < 500) return problem(400, 'The request could not be read.');
+  if (status !== null && status >= 400 && status < 500) return problemOf('not-read', 'The request could not be read.');
   if (isConnectionLoss(error)) {
-    return problem(503, 'The database does not answer just now. Nothing was saved; try again in a moment.');
+    return problemOf(
+      'database-away',
+      'The database does not answer just now. Nothing was saved; try again in a moment.',
+    );
   }
   if (isDeadlock(error)) {
-    return problem(503, 'Others are changing the same things just now. Nothing was saved; try again in a moment.');
+    return problemOf('busy', 'Others are changing the same things just now. Nothing was saved; try again in a moment.');
   }
   if (isOvertime(error)) {
-    return problem(
-      503,
+    return problemOf(
+      'too-long',
       'This takes longer than it may just now. Nothing was saved; try again in a moment, or with less.',
     );
   }
-  return problem(
-    500,
+  return problemOf(
+    'broken',
     'Something went wrong on the server. Nothing was saved; try again, and tell whoever runs the server if it stays.',
   );
-}
-
-function problem(status: number, detail: string): Problem {
-  return { type: 'about:blank', title: STATUS_CODES[status] ?? 'Error', status, detail };
 }
 
 /** The status that the readers of bodies and addresses give to what they can't take. */
@@ -72,5 +70,5 @@ function statusOf(error: unknown): number | null {
 }
 
 export const noSuchRoute: RequestHandler = (request) => {
-  throw new Refusal(404, 'Not found', `There is nothing at ${request.method} ${request.path}.`);
+  throw new Refusal('not-found', `There is nothing at ${request.method} ${request.path}.`);
 };

@@ -169,7 +169,7 @@ export class Routes {
 }
 
 function signedOut(): Refusal {
-  return new Refusal(401, 'Signed out', 'You are signed out. Sign in again; what you typed is kept.');
+  return new Refusal('signed-out', 'You are signed out. Sign in again; what you typed is kept.');
 }
 
 /** What is asked, as the contract reads it. */

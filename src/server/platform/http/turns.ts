@@ -48,7 +48,7 @@ export class Turns {
         const at = queue.waiting.indexOf(begin);
         if (at !== -1) queue.waiting.splice(at, 1);
         this.forget(who, queue);
-        reject(new Refusal(499, 'Gone', 'Whoever asked did not wait for the answer.'));
+        reject(new Refusal('gone', 'Whoever asked did not wait for the answer.'));
       };
       if (signal?.aborted) return leave();
       signal?.addEventListener('abort', leave, { once: true });
@@ -88,10 +88,8 @@ export class Turns {
 
 function tooManyAtOnce(): Refusal {
   return new Refusal(
-    429,
-    'Too many at once',
+    'too-many',
     'Too much is being asked for you at once. Nothing was saved by this; wait a moment and try again.',
-    undefined,
-    { 'Retry-After': '2' },
+    { headers: { 'Retry-After': '2' } },
   );
 }

@@ -1,4 +1,4 @@
-import { type Problem, problemSchema, type StoredFile } from '../../../contract/index.ts';
+import { type Problem, problemOf, problemSchema, type StoredFile } from '../../../contract/index.ts';
 import { ProblemError } from '../../kit/api.ts';
 
 /** Where a file is for. */
@@ -68,7 +68,7 @@ function send(
 
 function broken(status: number): Problem {
   const detail = 'The file did not get through. Nothing is lost: send it again in a moment.';
-  return { type: 'about:blank', title: 'No connection', status, detail };
+  return { ...problemOf('no-connection', detail), status };
 }
 
 /** "340 kB", "2.1 MB" */

@@ -75,7 +75,7 @@ describe('what was typed', () => {
     });
     outbox.put(note, item('a'));
     await vi.advanceTimersByTimeAsync(20_000);
-    expect(outbox.get('note 1')).toMatchObject({ state: 'waiting', status, said: expect.stringContaining(said) });
+    expect(outbox.get('note 1')).toMatchObject({ state: 'waiting', said: expect.stringContaining(said) });
     answers(() => undefined);
     await vi.advanceTimersByTimeAsync(60_000);
     expect(sent).toEqual([{ text: 'a', was: '' }]);
@@ -94,7 +94,7 @@ describe('what was typed', () => {
     await vi.advanceTimersByTimeAsync(100_000);
     expect(outbox.get('note 1')).toMatchObject({
       state: 'refused',
-      status: 409,
+      type: 'about:blank',
       said: 'Someone else wrote the note meanwhile.',
     });
     answers(() => undefined);

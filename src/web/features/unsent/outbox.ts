@@ -18,8 +18,8 @@ export interface Unsent {
   readonly state: 'draft' | 'waiting' | 'refused';
   /** Why it was refused, or what it waits for. */
   readonly said: string | null;
-  /** The status it was refused with. */
-  readonly status: number | null;
+  /** The type of the problem it was refused with. */
+  readonly type: string | null;
 }
 
 const unsentSchema = z.object({
@@ -31,7 +31,7 @@ const unsentSchema = z.object({
   at: z.number(),
   state: z.enum(['draft', 'waiting', 'refused']),
   said: z.string().nullable(),
-  status: z.number().nullable(),
+  type: z.string().nullable().default(null),
 });
 
 export interface Sender<T> {
@@ -124,7 +124,7 @@ export class Outbox {
     clearTimeout(this.pauses.get(item.field));
     const { name } = kind;
     const state = after === null ? 'draft' : 'waiting';
-    this.set({ ...item, kind: name, at: Date.now(), state, said: null, status: null });
+    this.set({ ...item, kind: name, at: Date.now(), state, said: null, type: null });
     if (after === 0) void this.flush();
     else if (after !== null)
       this.pauses.set(
@@ -203,14 +203,14 @@ export class Outbox {
       if (this.person !== of) return 'held up';
       const now = this.items.get(item.field);
       if (!now) return 'done';
-      const { status, detail } = error.problem;
+      const { type, status, detail } = error.problem;
       if (mayGoThrough(status)) {
-        this.set({ ...now, said: WAITS_FOR[status] ?? detail, status });
+        this.set({ ...now, said: WAITS_FOR[status] ?? detail, type });
         return 'held up';
       }
       if (now !== item) return 'done';
       if (kind.sender.onRefused?.(item.value, error)) this.discard(item.field);
-      else this.set({ ...now, state: 'refused', said: detail, status });
+      else this.set({ ...now, state: 'refused', said: detail, type });
       return 'done';
     }
   }

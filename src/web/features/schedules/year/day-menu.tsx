@@ -34,14 +34,17 @@ interface DayMenuProps {
 export function DayMenu({ day, occurrences, draft, style, onChange, onRevise, onClose }: DayMenuProps) {
   const today = useToday();
   const menu = useRef<HTMLDivElement>(null);
+  const close = useRef(onClose);
+  close.current = onClose;
+  // Once, as it opens: the focus of whoever has gone on in it is not taken back when the year is drawn anew.
   useEffect(() => {
     menu.current?.querySelector<HTMLElement>('button')?.focus();
     const closeOutside = (event: PointerEvent) => {
-      if (event.target instanceof Node && !menu.current?.contains(event.target)) onClose();
+      if (event.target instanceof Node && !menu.current?.contains(event.target)) close.current();
     };
     document.addEventListener('pointerdown', closeOutside);
     return () => document.removeEventListener('pointerdown', closeOutside);
-  }, [onClose]);
+  }, []);
 
   const here = occurrences.find((one) => isDated(one) && one.on === day);
   const left = occurrences.find((one) => !isDated(one) && one.nominal === day);

@@ -1,4 +1,4 @@
-import type { Task } from '../../../../contract/index.ts';
+import { problemType, type Task } from '../../../../contract/index.ts';
 import { UnsentMark } from '../../unsent/unsent-mark.tsx';
 import { outbox, useUnsent } from '../../unsent/use-unsent.ts';
 import { useTaskActions } from '../api.ts';
@@ -8,8 +8,8 @@ import { isFixed } from '../task-words.ts';
 /** Sent while typing pauses, when the field is left, and by itself after whatever kept it from being sent. */
 const NOTE_PAUSE_MS = 1200;
 
-/** The status of a note that somebody else has written meanwhile. */
-const CONFLICT = 409;
+/** Somebody else has written the note meanwhile. */
+const CONFLICT = problemType('changed-meanwhile');
 
 /** The note of a task. What is typed is kept in this browser until the server has it. */
 export function Note({ task }: { readonly task: Task }) {
@@ -35,7 +35,7 @@ export function Note({ task }: { readonly task: Task }) {
         )}
       </>
     );
-  const isConflict = unsent?.state === 'refused' && unsent.status === CONFLICT && typed !== undefined;
+  const isConflict = unsent?.state === 'refused' && unsent.type === CONFLICT && typed !== undefined;
   return (
     <>
       <textarea
