@@ -1,13 +1,18 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
+import { z } from 'zod';
 import { useWorkspace } from '../app/shell/workspace.tsx';
+import { forgetAllAsides, putAside } from './aside.ts';
 
 /** Where this tab keeps what a person is writing, each under a name of its own: nobody else finds it there. */
 const KEPT = 'jolly-rota.draft.';
-const placeOf = (personId: string, key: string) => `${KEPT}${personId}.${key}`;
+/** Goes up when what is kept takes another form than the schemas can tell. */
+const FORM = 1;
+const placeOf = (personId: string, key: string) => `${KEPT}${FORM}.${personId}.${key}`;
 
 /** Lets go of all that is being written in this tab. */
 export function forgetAllDrafts(): void {
   for (const key of Object.keys(sessionStorage)) if (key.startsWith(KEPT)) sessionStorage.removeItem(key);
+  forgetAllAsides();
 }
 
 /** What is being written, and what it was begun from. */
@@ -31,14 +36,19 @@ interface Draft<T> {
  * Something being written that is not saved yet. It outlives a reload and a detour to another page, in this tab only,
  * and is forgotten once saved or put back.
  * @param initial what is saved, as it is now
+ * @param form what a draft looks like; what a person has written wrong in it is no matter. One that looks otherwise was
+ * kept by another version, or cut short: it is put aside as text.
  */
-export function useDraft<T>(key: string, initial: T): Draft<T> {
+export function useDraft<T>(key: string, initial: T, form: z.ZodType): Draft<T> {
   const { me } = useWorkspace();
   const place = placeOf(me.id, key);
-  const [kept, setKept] = useState<Kept<T> | null>(() => {
-    const stored = sessionStorage.getItem(place);
-    return stored === null ? null : (JSON.parse(stored) as Kept<T>);
-  });
+  const [found] = useState(() => keptAt<T>(place, form));
+  const [kept, setKept] = useState(found.kept);
+  useEffect(() => {
+    if (found.unread === null) return;
+    sessionStorage.removeItem(place);
+    putAside(me.id, key, found.unread);
+  }, [found, place, key, me.id]);
   const keep = useCallback(
     (next: Kept<T>) => {
       sessionStorage.setItem(place, JSON.stringify(next));
@@ -55,4 +65,31 @@ export function useDraft<T>(key: string, initial: T): Draft<T> {
   }, [place]);
   const draft = kept?.draft ?? initial;
   return { draft, base, isChanged: JSON.stringify(draft) !== JSON.stringify(initial), change, rebase, forget };
+}
+
+/** Faults of form, as against words, figures and dates that whoever writes them is still to put right. */
+const OF_FORM: ReadonlySet<string> = new Set(['invalid_type', 'invalid_value', 'invalid_key']);
+
+function isOfForm(issue: z.core.$ZodIssue): boolean {
+  // Of several forms, none of which it has.
+  if (issue.code === 'invalid_union' && issue.errors.length > 0) return issue.errors.every((one) => one.some(isOfForm));
+  return issue.code === 'invalid_union' || OF_FORM.has(issue.code);
+}
+
+function keptAt<T>(place: string, form: z.ZodType): { readonly kept: Kept<T> | null; readonly unread: string | null } {
+  const stored = sessionStorage.getItem(place);
+  if (stored === null) return { kept: null, unread: null };
+  const kept = parsed(stored);
+  const read = z.object({ draft: form, base: form }).safeParse(kept);
+  const hasForm = read.success || !read.error.issues.some(isOfForm);
+  return hasForm ? { kept: kept as Kept<T>, unread: null } : { kept: null, unread: stored };
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    if (error instanceof SyntaxError) return null;
+    throw error;
+  }
 }

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { useDraft } from './draft.ts';
 
 interface ReasonFormProps {
@@ -15,7 +16,7 @@ interface ReasonFormProps {
 /** A few words that go along with a decision. */
 export function ReasonForm({ id, label, words, about, onReason, onClose }: ReasonFormProps) {
   // Kept over a closed sheet, until it is used.
-  const { draft: reason, change: setReason, forget } = useDraft(`reason.${about}`, '');
+  const { draft: reason, change: setReason, forget } = useDraft(`reason.${about}`, '', z.string());
   const isSaid = reason.trim() !== '';
   return (
     <form

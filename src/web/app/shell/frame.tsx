@@ -4,6 +4,7 @@ import { Toaster } from 'sonner';
 import { type CivilDay, isoOfDay } from '../../../core/index.ts';
 import { CaptureBar } from '../../features/tasks/capture/capture-bar.tsx';
 import { StartNow, type StartPlace } from '../../features/templates/start-now.tsx';
+import { AsideLine } from '../../features/unsent/aside-line.tsx';
 import { UnsentLine } from '../../features/unsent/unsent-line.tsx';
 import { Jump } from './jump.tsx';
 import { KeyCard, useKeys } from './keys.tsx';
@@ -56,6 +57,7 @@ export function Frame() {
           marks={lands === null ? control?.marks : { days: [lands], label: 'it lands here' }}
         />
         <UnsentLine />
+        <AsideLine />
         {trouble && (
           <p role="alert" className="border-b-2 border-late bg-base-100 px-5 py-1.5 text-[14px] leading-[20px]">
             {trouble}

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { z } from 'zod';
 import type { Template } from '../../../contract/index.ts';
 import { type CivilDay, fillTitle, isoOfDay, plural, sayDay, sayDuration, startedSet } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
@@ -102,7 +103,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
   const [subject, setSubject] = useState({ clientId: place.clientId ?? null, assetId: place.assetId ?? null });
   const [assigneeId, setAssignee] = useState<string | null>(template.assigneeId ?? me.id);
   // Kept over a closed sheet, until it is used.
-  const { draft: special, change: setSpecial, forget } = useDraft(`start.${template.id}`, '');
+  const { draft: special, change: setSpecial, forget } = useDraft(`start.${template.id}`, '', z.string());
   const [changes, setChanges] = useState<Readonly<Record<string, PartChange>>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);

@@ -1,10 +1,14 @@
-import type { Template, TemplateInput } from '../../../contract/index.ts';
+import { z } from 'zod';
+import { type Template, type TemplateInput, templateInputSchema } from '../../../contract/index.ts';
 import type { CheckStep, Demand, DemandKind, TaskStep } from '../../../core/index.ts';
 
 /** What stands in the editor, and the version it was begun from, so that nobody's change is written over unseen. */
 export interface TemplateDraft extends TemplateInput {
   readonly version: number;
 }
+
+/** What a draft looks like while it is kept. */
+export const templateDraftSchema = templateInputSchema.safeExtend({ version: z.number() });
 
 export type StepDraft = TemplateInput['steps'][number];
 

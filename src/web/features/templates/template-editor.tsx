@@ -30,7 +30,7 @@ import { FieldError } from './field-error.tsx';
 import { NamePart } from './name-part.tsx';
 import { SignOffBlank } from './sign-off-blank.tsx';
 import { StepsField } from './steps-field.tsx';
-import type { TemplateDraft } from './template-draft.ts';
+import { type TemplateDraft, templateDraftSchema } from './template-draft.ts';
 import { TemplateSide } from './template-side.tsx';
 import { TitleField } from './title-field.tsx';
 
@@ -58,7 +58,7 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
   const navigate = useNavigate();
   const { save, impact, favourite } = useTemplateActions();
   const { startNow } = useShell();
-  const { draft, base, isChanged, change, rebase, forget } = useDraft(draftKey, initial);
+  const { draft, base, isChanged, change, rebase, forget } = useDraft(draftKey, initial, templateDraftSchema);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
   const [tried, setTried] = useState(false);
   const read = useMemo(() => templateInputSchema.safeParse(withTitle(draft)), [draft]);

@@ -1,4 +1,11 @@
-import type { Schedule, ScheduleInput, Task, TemplateLine } from '../../../../contract/index.ts';
+import { z } from 'zod';
+import {
+  type Schedule,
+  type ScheduleInput,
+  scheduleInputSchema,
+  type Task,
+  type TemplateLine,
+} from '../../../../contract/index.ts';
 import {
   type CivilDay,
   dayOfIso,
@@ -17,6 +24,9 @@ export interface BenchDraft extends ScheduleInput {
   /** The version it was begun from, so that someone else's change meanwhile is never written over; 0 for a new one. */
   readonly version: number;
 }
+
+/** What a draft looks like while it is kept; a template may still be missing. */
+export const benchDraftSchema = scheduleInputSchema.safeExtend({ version: z.number(), templateId: z.string() });
 
 /** What a new schedule begins from. */
 export interface Beginning {

@@ -20,7 +20,7 @@ import { useSchedule, useScheduleActions } from '../api.ts';
 import { changesOf } from '../list/chosen-changes.ts';
 import { useSchedulesLookedAt } from '../looked-at.tsx';
 import { RehearsalSheet } from '../rehearsal/rehearsal-sheet.tsx';
-import { type BenchDraft, draftOf, freshDraft } from './bench-draft.ts';
+import { type BenchDraft, benchDraftSchema, draftOf, freshDraft } from './bench-draft.ts';
 import { BenchForm } from './bench-form.tsx';
 import { usePlan } from './bench-plan.ts';
 import { WhatThisMakes } from './what-this-makes.tsx';
@@ -80,6 +80,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
   const { draft, base, isChanged, change, rebase, forget } = useDraft(
     schedule ? schedule.id : newKeyOf(search),
     initial,
+    benchDraftSchema,
   );
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
   const [chosenStretch, setStretch] = useState(0);

@@ -1,4 +1,5 @@
 import { useMemo, useRef } from 'react';
+import { z } from 'zod';
 import type { Schedule, SchedulePatch } from '../../../../contract/index.ts';
 import {
   type CellContext,
@@ -27,13 +28,14 @@ export interface SheetLine extends SheetRow {
 
 type Kept = readonly (readonly [string, readonly (readonly [CellName, CellEdit])[]])[];
 const NOTHING_KEPT: Kept = [];
+const keptSchema = z.array(z.tuple([z.string(), z.array(z.tuple([z.string(), z.object({ text: z.string() })]))]));
 const MOST_STEPS_BACK = 100;
 
 /** What has been changed on the sheet and is not saved yet: kept in this tab, each step can be taken back. */
 export function useSheet(schedules: readonly Schedule[]) {
   const { today, people } = useWorkspace();
   const context = useMemo<CellContext>(() => ({ today, people }), [today, people]);
-  const { draft, change, forget } = useDraft<Kept>('worksheet', NOTHING_KEPT);
+  const { draft, change, forget } = useDraft<Kept>('worksheet', NOTHING_KEPT, keptSchema);
   const edits = useMemo<SheetEdits>(
     () => (draft.length === 0 ? NO_EDITS : new Map(draft.map(([id, cells]) => [id, new Map(cells)]))),
     [draft],

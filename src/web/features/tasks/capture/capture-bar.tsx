@@ -1,6 +1,7 @@
 import { Undo2 } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { z } from 'zod';
 import type { Subject } from '../../../../contract/index.ts';
 import {
   type CapturedKind,
@@ -33,7 +34,7 @@ export function CaptureBar({ onClose, onLands }: CaptureBarProps) {
   const { me, people, subjects, today } = useWorkspace();
   const navigate = useNavigate();
   const { capture } = useHandMade();
-  const { draft: text, change: setText } = useDraft('capture', '');
+  const { draft: text, change: setText } = useDraft('capture', '', z.string());
   const [keep, setKeep] = useState<ReadonlySet<string>>(new Set());
   const [problem, setProblem] = useState<string | null>(null);
   const [offered, setOffered] = useState(0);

@@ -1,4 +1,5 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
+import { z } from 'zod';
 import { INTO_TEMPLATE, type Task, type TaskEdit, taskEditSchema } from '../../../../contract/index.ts';
 import { dayOfIso, isoOfDay, sayDate } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
@@ -40,6 +41,7 @@ interface EditTaskProps {
 
 /** What is written of a task, and the version of it that was seen. */
 type SeenEdit = TaskEdit & { readonly version: number };
+const seenEditSchema = taskEditSchema.and(z.object({ version: z.number() }));
 
 function editOf(task: Task): SeenEdit {
   return {
@@ -62,7 +64,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
   const { edit: save, impactOfEdit } = useTaskActions();
   const [reach, setReach] = useState<EditReach>('one');
   const now = useMemo(() => editOf(task), [task]);
-  const { draft: edit, base, change, rebase, forget } = useDraft(`task.${task.id}`, now);
+  const { draft: edit, base, change, rebase, forget } = useDraft(`task.${task.id}`, now, seenEditSchema);
   const isOthers = (meanwhileOf(base, edit, now)?.theirs ?? []).length > 0;
   const [problem, setProblem] = useState<string | null>(null);
   const [offered, setOffered] = useState<(typeof INTO_TEMPLATE)[number][] | null>(null);
