@@ -1,58 +1,238 @@
 /**
  * The front door of the core. Functions named after dates (`occurrencesBetween`, `planBetween`, `rollDate` …) take and give
- * ISO strings; those named after days (`planDays`, `rollDay` …) take and give civil days, whole days since 1970-01-01.
+ * ISO strings; those named after days (`planDays`, `nextDated` …) take and give civil days, whole days since 1970-01-01.
  */
-export * from './calendar/business-day.ts';
-export * from './calendar/closed-season.ts';
-export * from './calendar/iso-calendar.ts';
-export * from './calendar/working-calendar.ts';
-export * from './capture/capture.ts';
-export * from './civil-date/civil-day.ts';
-export * from './civil-date/instant.ts';
-export * from './civil-date/iso-date.ts';
-export * from './civil-date/month.ts';
-export * from './doing/proof.ts';
-export * from './doing/proof-words.ts';
-export * from './doing/set-tasks.ts';
-export * from './doing/template-set.ts';
-export * from './group.ts';
-export * from './insight/day-bands.ts';
-export * from './insight/day-load.ts';
-export * from './insight/task-state.ts';
-export * from './planning/by-hand.ts';
-export * from './planning/horizon.ts';
-export * from './planning/instants.ts';
-export * from './planning/iso-plan.ts';
-export * from './planning/next-dated.ts';
-export * from './planning/numbers.ts';
-export * from './planning/outlook.ts';
-export * from './planning/overlap.ts';
-export * from './planning/plan.ts';
-export * from './planning/reckoning-fault.ts';
-export * from './planning/reconcile.ts';
-export * from './planning/rehearsed.ts';
-export * from './planning/remarks.ts';
-export * from './planning/rrule-writer.ts';
-export * from './planning/schedule-plan.ts';
-export * from './planning/series-edit.ts';
-export * from './planning/shown.ts';
-export * from './planning/timing.ts';
-export * from './reckoning.ts';
+export { CONVENTIONS, type Convention } from './calendar/business-day.ts';
+export {
+  closedOn,
+  InvalidSeasonError,
+  longestClosure,
+  type MonthDay,
+  type Season,
+  tryMonthDay,
+} from './calendar/closed-season.ts';
+export { addWorkingDays, type Holiday, makeCalendar, rollDate } from './calendar/iso-calendar.ts';
+export {
+  NoWorkingDayError,
+  WEEKDAYS_ONLY,
+  type WorkingCalendar,
+  workingCalendar,
+  workingDaysBetween,
+} from './calendar/working-calendar.ts';
+export { type CapturedKind, readCapture } from './capture/capture.ts';
+export {
+  type CivilDay,
+  civilDay,
+  daysInMonth,
+  isoWeekOf,
+  type Weekday,
+  weekdayOf,
+  yearMonthDay,
+} from './civil-date/civil-day.ts';
+export { civilTimeAt, instantOf, isZone } from './civil-date/instant.ts';
+export {
+  dayOfIso,
+  InvalidDateError,
+  type IsoDate,
+  type IsoTime,
+  isoOfDay,
+  tryDayOfIso,
+  tryMinutesOfTime,
+} from './civil-date/iso-date.ts';
+export { monthIndexOf, monthOf, monthStart } from './civil-date/month.ts';
+export {
+  type Answer,
+  type AnswerValue,
+  answerProblem,
+  type CheckLine,
+  DEMAND_WORDS,
+  type Demand,
+  type DemandKind,
+  type Doing,
+  isOutside,
+  MAX_ANSWER,
+  type Missing,
+  missingOnLine,
+  type NumberDemand,
+  outsideBy,
+  ownOf,
+  stillMissing,
+} from './doing/proof.ts';
+export { sayAnswer, sayDemand, sayLimits, sayMissing, sayNumber, sayOutside } from './doing/proof-words.ts';
+export { type SetTask, tasksOfSet } from './doing/set-tasks.ts';
+export {
+  type CheckStep,
+  MAIN_PART,
+  partDays,
+  type SetPart,
+  type SignOff,
+  type Step,
+  sayOffset,
+  setMinutes,
+  setParts,
+  setReach,
+  startedSet,
+  type TaskStep,
+} from './doing/template-set.ts';
+export { groupBy } from './group.ts';
+export { type Band, bandOf, COMING_DAYS } from './insight/day-bands.ts';
+export { dayLoads } from './insight/day-load.ts';
+export {
+  type CivilNow,
+  type DatedTask,
+  isEnded,
+  isOverdue,
+  lookOf,
+  sayLate,
+  TASK_STATES,
+  type TaskLook,
+  type TaskState,
+} from './insight/task-state.ts';
+export {
+  addDate,
+  type ByHand,
+  changeDate,
+  changeOf,
+  dropRevision,
+  endBefore,
+  moveDate,
+  moveWithin,
+  ownFrom,
+  pauseFrom,
+  pauseOn,
+  putBack,
+  resumeFrom,
+  reviseFrom,
+  skipDate,
+  skipWithin,
+  stretchAt,
+} from './planning/by-hand.ts';
+export { leftOutWithinHorizon, occurrencesWithinHorizon } from './planning/horizon.ts';
+export { type OccurrenceInstants, occurrenceInstants, remindersOf } from './planning/instants.ts';
+export { type IsoOccurrence, planBetween } from './planning/iso-plan.ts';
+export { nextDated } from './planning/next-dated.ts';
+export { seriesNumbers } from './planning/numbers.ts';
+export { type Outlook, outlook, type PlannedYear, planYear } from './planning/outlook.ts';
+export { admitted, daysWaited, type Overlap } from './planning/overlap.ts';
+export {
+  assigneeOn,
+  type DatedOccurrence,
+  isDated,
+  type OmittedOccurrence,
+  type PlannedOccurrence,
+  planDays,
+} from './planning/plan.ts';
+export { reckoningFault } from './planning/reckoning-fault.ts';
+export { type DeletedTask, type HeldBecause, type Reconciliation, reconcile } from './planning/reconcile.ts';
+export { type RehearsedLine, rehearsedLines } from './planning/rehearsed.ts';
+export { type Remark, remarks } from './planning/remarks.ts';
+export { explainRRule, type RRuleOptions, type WrittenRRule, writeRRule } from './planning/rrule-writer.ts';
+export {
+  type Exception,
+  type LastOne,
+  type OwnFields,
+  type OwnOfSteps,
+  type Pause,
+  type PlannedSchedule,
+  type Revision,
+  revisionAfter,
+  revisionOn,
+} from './planning/schedule-plan.ts';
+export {
+  type EditableTask,
+  editedFields,
+  editOfOther,
+  revisionOfEdit,
+  type SeriesEdit,
+} from './planning/series-edit.ts';
+export { shownDays } from './planning/shown.ts';
+export { type Offset, offsetDay, PLAIN_TIMING, type Reminder, reachInDays, type Timing } from './planning/timing.ts';
+export { asked, TooMuchReckoningError, within } from './reckoning.ts';
 export { canonicalRecurrence, mayLackDay } from './recurrence/canonical.ts';
-export { dayFollowing } from './recurrence/follows-dates.ts';
-export * from './recurrence/occurrences.ts';
+export {
+  nextOccurrence,
+  type OccurrenceSeries,
+  occurrenceSeries,
+  occurrencesBetween,
+} from './recurrence/occurrences.ts';
 export { type PhraseProblem, rruleFault } from './recurrence/phrase/problem.ts';
-export * from './recurrence/phrase/reader.ts';
-export * from './recurrence/phrase/writer.ts';
-export * from './recurrence/recurrence-problems.ts';
-export * from './recurrence/rrule/parts.ts';
-export * from './recurrence/rrule/reader.ts';
-export * from './recurrence/rule.ts';
+export {
+  PhraseError,
+  type PhraseReading,
+  type PhraseReadingOptions,
+  parsePhrase,
+  readPhrase,
+  readSeasonList,
+  tryPhrase,
+} from './recurrence/phrase/reader.ts';
+export { type PhraseOptions, phraseParts, writePhrase, writeSeasons } from './recurrence/phrase/writer.ts';
+export { type RecurrenceProblem, recurrenceProblems } from './recurrence/recurrence-problems.ts';
+export { RRuleError } from './recurrence/rrule/parts.ts';
+export { parseRRule } from './recurrence/rrule/reader.ts';
+export {
+  type ClosedSeasons,
+  type DatesRule,
+  type DaysRule,
+  type End,
+  type FollowsRule,
+  type ForeignRule,
+  followsRule,
+  MAX_COUNT,
+  MAX_INTERVAL,
+  MILESTONES,
+  MISSING_DAY_POLICIES,
+  type Milestone,
+  type MissingDay,
+  type MonthPoint,
+  type MonthsRule,
+  type Recurrence,
+  type Rule,
+  type WeeksRule,
+  type WorkingDaysRule,
+  type YearsRule,
+} from './recurrence/rule.ts';
 export { InvalidRuleError } from './recurrence/rule-dates.ts';
-export * from './wording/date-words.ts';
-export * from './wording/duration.ts';
-export * from './wording/title.ts';
-export * from './wording/typed-date.ts';
-export * from './wording/zone-words.ts';
-export * from './worksheet/cells.ts';
-export * from './worksheet/sheet.ts';
+export {
+  joinAnd,
+  monthName,
+  monthShort,
+  ordinal,
+  ordinalWord,
+  plural,
+  readDate,
+  sayDate,
+  sayDay,
+  sayNear,
+  weekdayName,
+  weekdayShort,
+} from './wording/date-words.ts';
+export { readDuration, sayDuration, sayHours } from './wording/duration.ts';
+export {
+  fillTitle,
+  hasToken,
+  patternOfTitle,
+  TITLE_TOKENS,
+  type TitleContext,
+  titleProblems,
+} from './wording/title.ts';
+export { readTypedDate, type TypedDate } from './wording/typed-date.ts';
+export { zoneCity } from './wording/zone-words.ts';
+export { type CellContext, type CellName, readTimeOfDay } from './worksheet/cells.ts';
+export {
+  type CellEdit,
+  type CellPlace,
+  changedFields,
+  type EditedRow,
+  editedRow,
+  keepMine,
+  NO_EDITS,
+  pastedInto,
+  putCellsBack,
+  putTexts,
+  readTabs,
+  replaceWords,
+  type SheetEdits,
+  type SheetRow,
+  sheetCell,
+  writeTabs,
+} from './worksheet/sheet.ts';
