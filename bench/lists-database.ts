@@ -1,0 +1,175 @@
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type pg from 'pg';
+import { pino } from 'pino';
+import type { DataSource } from 'typeorm';
+import { Person } from '../src/server/people/entity.ts';
+import { Scope } from '../src/server/platform/scope.ts';
+import { runMaking } from '../src/server/schedules/making.ts';
+import { Workspace } from '../src/server/workspace/entity.ts';
+import { workload } from './workload.ts';
+
+/** The clock of the bench, which stands. */
+export const NOW = Date.parse('2026-11-24T10:40:00Z');
+const TODAY = '2026-11-24';
+
+/** What one large workspace holds, beside two hundred small ones. */
+export const SIZES = {
+  schedules: 10_000,
+  templates: 300,
+  people: 200,
+  clients: 3_000,
+  assets: 8_000,
+  /** Over three past years; those ahead are made by the daily run. */
+  pastTasks: 960_000,
+  changesOfEach: 3,
+  files: 50_000,
+  smallWorkspaces: 200,
+} as const;
+
+const ID = '01937000-0000-7000-8000-0000000000ff';
+
+/** Whether a folder holds this database already, as this version would make it. */
+export function isMade(folder: string, migrations: readonly string[]): boolean {
+  const mark = join(folder, 'lists-made');
+  return existsSync(mark) && readFileSync(mark, 'utf8') === markOf(migrations);
+}
+
+function markOf(migrations: readonly string[]): string {
+  return createHash('sha256')
+    .update(JSON.stringify([SIZES, migrations, 2]))
+    .digest('hex');
+}
+
+export function markMade(folder: string, migrations: readonly string[]): void {
+  writeFileSync(join(folder, 'lists-made'), markOf(migrations));
+}
+
+export function empty(folder: string): void {
+  rmSync(folder, { recursive: true, force: true });
+}
+
+/** A scope of the large workspace's manager. */
+export async function largeScope(source: DataSource): Promise<Scope> {
+  const workspace = await source.getRepository(Workspace).findOneByOrFail({ id: ID });
+  const manager = await source.getRepository(Person).findOneByOrFail({ workspaceId: ID, isManager: true });
+  return Scope.on(source, workspace, manager, { now: () => NOW, stands: true });
+}
+
+/** Fills an empty, migrated database. */
+export async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<void> {
+  const step = async (what: string, text: string, params: unknown[] = []) => {
+    const began = performance.now();
+    await client.query(text, params);
+    console.log(`  ${what.padEnd(28)} ${((performance.now() - began) / 1000).toFixed(1)} s`);
+  };
+  const { rows: indexes } = await client.query<{ name: string; def: string }>(
+    `select indexname as name, indexdef as def from pg_indexes where tablename in ('task', 'change') and indexname !~ '(pkey|made_once)$'`,
+  );
+  for (const { name } of indexes) await client.query(`drop index ${name}`);
+  // Told from words, in the form that ids have.
+  await client.query(`create function pg_temp.bench_id(words text) returns uuid language sql immutable as
+    $$ select (substr(md5(words), 1, 12) || '7' || substr(md5(words), 14, 3) || '8' || substr(md5(words), 18, 15))::uuid $$`);
+  await step(
+    'workspaces',
+    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo)
+     select case n when 0 then '${ID}'::uuid else pg_temp.bench_id('workspace ' || n) end, 'Harbour ' || n, '', 'Europe/London', '[1,2,3,4,5]',
+       '[{"name": "inspection", "dot": "petrol"}, {"name": "office", "dot": "blue"}]', '[]', 30, '04:00', null, true
+     from generate_series(0, ${SIZES.smallWorkspaces}) n`,
+  );
+  await step(
+    'people, clients, assets',
+    `insert into person (workspace_id, id, account_id, name, role, is_manager, capacity_minutes)
+       select '${ID}', pg_temp.bench_id('person ' || n), null, 'Person ' || to_char(n, 'FM000'), 'dock crew', n = 1, 420 from generate_series(1, ${SIZES.people}) n;
+     insert into client (workspace_id, id, name) select '${ID}', pg_temp.bench_id('client ' || n), 'Client ' || to_char(n, 'FM0000') from generate_series(1, ${SIZES.clients}) n;
+     insert into asset (workspace_id, id, client_id, name, place, tag)
+       select '${ID}', pg_temp.bench_id('asset ' || n), pg_temp.bench_id('client ' || (1 + n % ${SIZES.clients})), 'Vessel ' || to_char(n, 'FM0000'), 'berth ' || n, null
+       from generate_series(1, ${SIZES.assets}) n;
+     insert into person (workspace_id, id, account_id, name, role, is_manager, capacity_minutes)
+       select id, pg_temp.bench_id('person of ' || id), null, 'Wynn Abel', 'owner', true, 420 from workspace where id <> '${ID}'`,
+  );
+  const lines = Array.from({ length: 5 }, (_, i) => ({
+    kind: 'check',
+    key: `c${i}`,
+    text: `Look at point ${i + 1} of it`,
+    note: '',
+    demands: [],
+  }));
+  await step(
+    'templates',
+    `insert into template (workspace_id, id, version, name, summary, title_pattern, category, instructions, links, priority, work_type, sign_off,
+       finish_with_last, numbered, demands, estimate_minutes, assignee_id, steps, archived_at, changed_at, changed_by)
+     select '${ID}', pg_temp.bench_id('template ' || n), 1, 'Round ' || to_char(n, 'FM000'), 'What is looked at', 'Round ' || n || ' {asset}', 'inspection',
+       '<p>' || repeat('Walk it from end to end and look at each joint. ', 4) || '</p>', '[]', 'normal', null, null, false, false, '[]', 30,
+       null, $1::jsonb, null, now(), null
+     from generate_series(1, ${SIZES.templates}) n`,
+    [JSON.stringify(lines)],
+  );
+  const timing = {
+    v: 1,
+    appears: { amount: -1, unit: 'workingDay' },
+    starts: { amount: 0, unit: 'day' },
+    due: { amount: 0, unit: 'day' },
+    startTime: '08:00',
+    dueTime: '12:00',
+    reminders: [],
+    zone: null,
+  };
+  // One template is used by 2,000 schedules, the others by the rest of them.
+  await step(
+    'schedules',
+    `insert into schedule (workspace_id, id, version, template_id, client_id, asset_id, assignee_id, recurrence, timing, overlap, pauses,
+       exceptions, revisions, settled_to, problem, created_at, deleted_at)
+     select '${ID}', pg_temp.bench_id('schedule ' || n), 1, pg_temp.bench_id('template ' || case when n <= 2000 then 1 else 2 + n % ${SIZES.templates - 1} end),
+       pg_temp.bench_id('client ' || (1 + (n % ${SIZES.assets}) % ${SIZES.clients})), pg_temp.bench_id('asset ' || (n % ${SIZES.assets} + case when n % ${SIZES.assets} = 0 then ${SIZES.assets} else 0 end)),
+       pg_temp.bench_id('person ' || (1 + n % ${SIZES.people})), rule, $1, '{"kind": "add"}', '[]', '[]', '[]', '${TODAY}', null, now(), null
+     from jsonb_array_elements($2::jsonb) with ordinality as rules (rule, n)`,
+    [timing, JSON.stringify(workload(SIZES.schedules, '2024-11-01').map(({ ours }) => ({ v: 1, ...ours })))],
+  );
+  await step(
+    'contents',
+    `insert into work_content (workspace_id, id, instructions, brief, links, work_type, sign_off, finish_with_last, numbered, check_lines, demands, instructions_hash, rest_id)
+     select '${ID}', work_content_id(instructions, '', '[]', null, null, false, false, lines, '[]'), instructions, '', '[]', null, null, false, false, lines, '[]',
+       md5(instructions), work_content_id('', '', '[]', null, null, false, false, lines, '[]')
+     from (select distinct instructions, (select jsonb_agg(step - 'kind') from jsonb_array_elements(steps) step) as lines from template) t`,
+  );
+  const perSchedule = SIZES.pastTasks / SIZES.schedules;
+  await step(
+    'tasks of the past',
+    `insert into task (workspace_id, id, version, template_id, template_version, set_id, set_on, set_index, schedule_id, nominal_date, step_key, head,
+       title, content_id, priority, estimate_minutes, answers, ticks, note, note_pinned, client_id, asset_id, assignee_id, state, work_on, appears_on,
+       starts_on, due_on, start_time, due_time, zone, started_at, done_at, done_by, signed_at, signed_by, sent_back, edited, run_id, made_at)
+     select s.workspace_id, (lpad(to_hex(1700000000000 - k::bigint * 900000000 + s.n * 10), 12, '0') || '7' || substr(md5(s.id || ' ' || k), 1, 3) || '8' || substr(md5(s.id || ' ' || k), 4, 15))::uuid,
+       3, s.template_id, 1, pg_temp.bench_id('set ' || s.id || k), d.day, 0, s.id, d.day, '', '', 'Round of ' || a.name, (select id from work_content limit 1), 'normal', 30,
+       '{}', '{}', case when k % 9 = 0 then 'The second cleat is loose.' else '' end, false, s.client_id, s.asset_id, s.assignee_id,
+       case when r < 0.93 then 'done' when r < 0.97 then 'skipped' when r < 0.998 then 'lapsed' else 'open' end,
+       d.day, d.day - 1, d.day, d.day, '08:00', '12:00', null,
+       case when r < 0.93 then d.day + time '08:05' end, case when r < 0.93 then d.day + time '09:00' end, case when r < 0.93 then s.assignee_id end,
+       null, null, '[]', '[]', null, d.day - 30
+     from (select *, row_number() over (order by id) as n from schedule where workspace_id = '${ID}') s
+     join asset a on a.workspace_id = s.workspace_id and a.id = s.asset_id
+     cross join generate_series(1, ${perSchedule}) k
+     cross join lateral (select date '${TODAY}' - 2 - (k * 11 + s.n % 11)::int as day, ('x' || substr(md5(s.id || ' fate ' || k), 1, 7))::bit(28)::int / 268435456.0 as r) d`,
+  );
+  await step(
+    'history',
+    `insert into change (workspace_id, id, at, actor_id, subject, subject_id, action, fields, undone_at, joined_id, watch_id)
+     select t.workspace_id, gen_random_uuid(), t.made_at + k * interval '1 day', t.assignee_id, 'task', t.id,
+       (array['started', 'ticked', 'finished'])[k], '{"state": {"from": "open", "to": "underWay"}}', null, null, null
+     from task t cross join generate_series(1, ${SIZES.changesOfEach}) k`,
+  );
+  await step(
+    'files',
+    `insert into file (workspace_id, id, upload_key, template_id, task_id, demand_key, name, media_type, bytes, stored, is_picture, is_kept, uploaded_at, uploaded_by, removed_at)
+     select workspace_id, gen_random_uuid(), gen_random_uuid(), null, id, null, 'quay.jpg', 'image/jpeg', 200000, 'bench', true, false, done_at, assignee_id, null
+     from task where state = 'done' order by md5(id::text) limit ${SIZES.files}`,
+  );
+  for (const { def } of indexes) await step('an index', def);
+  const began = performance.now();
+  const run = await runMaking(await largeScope(source), 'daily', pino({ level: 'silent' }));
+  console.log(
+    `  ${'the daily run'.padEnd(28)} ${((performance.now() - began) / 1000).toFixed(1)} s, ${run.made} tasks`,
+  );
+  await client.query('vacuum analyze');
+}

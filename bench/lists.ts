@@ -1,0 +1,259 @@
+import { join } from 'node:path';
+import { monitorEventLoopDelay } from 'node:perf_hooks';
+import pg from 'pg';
+import { pino } from 'pino';
+import { freePort, startPostgres } from '../scripts/postgres.mjs';
+import { dataSource } from '../src/server/platform/db/data-source.ts';
+import { startServer } from '../src/server/server.ts';
+import { empty, fillDatabase, isMade, largeScope, markMade, NOW } from './lists-database.ts';
+
+/**
+ * npm run bench lists: every read that the interface makes, in a workspace of 10,000 schedules and a million tasks, one at
+ * a time over loopback, beside the leanest SQL for the same rows in the same run. The database is made once and kept.
+ */
+
+const ACCOUNT = '01937000-0000-7000-8000-0000000000fe';
+const LEAST_ROUNDS = 8;
+const MOST_ROUNDS = 40;
+/** However slow, no read is measured for longer. */
+const LONGEST_MS = 12_000;
+/** Below this the way over loopback says more than the database. */
+const WORTH_COMPARING_MS = 5;
+
+const folder = join(process.cwd(), '.cache', 'lists-postgres');
+const migrations = dataSource('').options.migrations as { name: string }[];
+const names = Object.values(migrations).map(({ name }) => name);
+if (!isMade(folder, names)) empty(folder);
+const postgres = await startPostgres({ folder });
+const source = await dataSource(postgres.url).initialize();
+const client = new pg.Client({ connectionString: postgres.url, options: '-c jit=off' });
+await client.connect();
+try {
+  if (!isMade(folder, names)) {
+    console.log('Making the database …');
+    await source.runMigrations({ transaction: 'each' });
+    await fillDatabase(source, client);
+    markMade(folder, names);
+  }
+  await measureAll();
+} finally {
+  await client.end();
+  await source.destroy();
+  await postgres.stop();
+}
+
+interface Read {
+  readonly what: string;
+  readonly path: string;
+  /** The leanest statement for the same rows. */
+  readonly sql: string;
+  readonly params: readonly unknown[];
+}
+
+async function reads(): Promise<Read[]> {
+  const scope = await largeScope(source);
+  const { id: w } = scope.workspace;
+  const one = async (text: string) => (await source.query<{ id: string }[]>(text, [w]))[0]?.id ?? '';
+  const person = await one('select id from person where workspace_id = $1 and not is_manager order by id limit 1');
+  const task = await one(
+    `select id from task where workspace_id = $1 and state = 'open' and schedule_id is not null order by due_on desc, id limit 1`,
+  );
+  const template = await one(
+    'select template_id as id from schedule where workspace_id = $1 group by 1 order by count(*) desc limit 1',
+  );
+  const schedule = await one('select id from schedule where workspace_id = $1 order by id limit 1');
+  const run = await one('select id from run where workspace_id = $1 order by made desc limit 1');
+  const line = 'select id, title, state, due_on, start_time, due_time, estimate_minutes, client_id, asset_id from task';
+  return [
+    {
+      what: 'session',
+      path: '/session',
+      sql: 'select id, name, role from person where workspace_id = $1 limit 1',
+      params: [w],
+    },
+    { what: 'clock', path: '/clock', sql: 'select zone from workspace where id = $1', params: [w] },
+    {
+      what: 'workspace',
+      path: '/workspace',
+      sql: 'select id, name from person where workspace_id = $1 union all select id, name from client where workspace_id = $1 union all select id, name from asset where workspace_id = $1',
+      params: [w],
+    },
+    {
+      what: 'day sheet of a person',
+      path: `/people/${person}/day-sheet`,
+      sql: `${line} where workspace_id = $1 and assignee_id = $2 and (due_on between '2026-11-24' and '2026-12-01' or (state in ('open', 'underWay', 'toCheck') and due_on <= '2026-11-24'))`,
+      params: [w, person],
+    },
+    {
+      what: 'day sheet three weeks ahead',
+      path: `/people/${person}/day-sheet?date=2026-12-15`,
+      sql: `${line} where workspace_id = $1 and assignee_id = $2 and due_on between '2026-12-15' and '2026-12-22'`,
+      params: [w, person],
+    },
+    {
+      what: 'day sheet past the horizon',
+      path: `/people/${person}/day-sheet?date=2027-03-16`,
+      sql: 'select id, recurrence from schedule where workspace_id = $1 and assignee_id = $2',
+      params: [w, person],
+    },
+    {
+      what: 'tideline of everyone',
+      path: '/tideline',
+      sql: `select due_on, sum(estimate_minutes) filter (where state = 'done'), sum(estimate_minutes) filter (where state = 'open'), count(*) from task
+        where workspace_id = $1 and due_on between '2026-11-17' and '2027-01-05' group by due_on`,
+      params: [w],
+    },
+    {
+      what: 'tideline of a person',
+      path: `/tideline?person=${person}`,
+      sql: `select due_on, sum(estimate_minutes) filter (where state = 'done'), count(*) from task
+        where workspace_id = $1 and assignee_id = $2 and due_on between '2026-11-17' and '2027-01-05' group by due_on`,
+      params: [w, person],
+    },
+    {
+      what: 'schedules, a page',
+      path: '/schedules',
+      sql: 'select s.id, s.recurrence, t.name from schedule s join template t on t.workspace_id = s.workspace_id and t.id = s.template_id where s.workspace_id = $1 order by lower(t.name), s.id limit 100',
+      params: [w],
+    },
+    {
+      what: 'template list',
+      path: '/templates',
+      sql: 'select id, name, summary, category from template where workspace_id = $1 order by lower(name), id',
+      params: [w],
+    },
+    {
+      what: 'template used by 2,000',
+      path: `/templates/${template}`,
+      sql: 'select * from template where workspace_id = $1 and id = $2',
+      params: [w, template],
+    },
+    {
+      what: 'its uses',
+      path: `/templates/${template}/uses`,
+      sql: 'select s.id, s.recurrence, a.name from schedule s left join asset a on a.workspace_id = s.workspace_id and a.id = s.asset_id where s.workspace_id = $1 and s.template_id = $2',
+      params: [w, template],
+    },
+    {
+      what: 'task sheet',
+      path: `/tasks/${task}`,
+      sql: 'select t.*, c.* from task t join work_content c on c.workspace_id = t.workspace_id and c.id = t.content_id where t.workspace_id = $1 and t.id = $2',
+      params: [w, task],
+    },
+    {
+      what: 'task history',
+      path: `/tasks/${task}/history`,
+      sql: 'select * from change where workspace_id = $1 and subject_id = $2 order by at desc',
+      params: [w, task],
+    },
+    {
+      what: 'run log',
+      path: '/runs',
+      sql: 'select id, why, started_at, made from run where workspace_id = $1 order by id desc limit 30',
+      params: [w],
+    },
+    {
+      what: 'a run',
+      path: `/runs/${run}`,
+      sql: 'select id, title, work_on from task where workspace_id = $1 and run_id = $2 order by work_on limit 100',
+      params: [w, run],
+    },
+    {
+      what: 'a schedule on the bench',
+      path: `/schedules/${schedule}`,
+      sql: 'select * from schedule where workspace_id = $1 and id = $2',
+      params: [w, schedule],
+    },
+  ];
+}
+
+async function measureAll(): Promise<void> {
+  const port = await freePort();
+  const server = await startServer({
+    databaseUrl: postgres.url,
+    filesFolder: join(folder, 'files'),
+    port,
+    clock: { now: () => NOW, stands: true },
+    log: pino({ level: 'fatal' }),
+    webFolder: null,
+    roles: { web: true, worker: false },
+    prepare: async () => undefined,
+  });
+  try {
+    const address = `http://127.0.0.1:${port}`;
+    const { person } = await largeScope(source);
+    // Whoever steps in has an account.
+    await client.query(
+      `insert into account (id, email, password_hash) values ($1, 'bench@ternquay.example', '') on conflict do nothing`,
+      [ACCOUNT],
+    );
+    await client.query('update person set account_id = $1 where id = $2', [ACCOUNT, person?.id]);
+    const entered = await fetch(`${address}/api/session/demo`, {
+      method: 'POST',
+      headers: { Origin: address, 'Content-Type': 'application/json' },
+      body: JSON.stringify({ personId: person?.id }),
+    });
+    const cookie = entered.headers.get('set-cookie')?.split(';')[0] ?? '';
+    if (entered.status !== 200) throw new Error(`Nobody could sign in: ${await entered.text()}`);
+    const get = async (path: string) => {
+      const response = await fetch(`${address}/api${path}`, { headers: { cookie } });
+      const bytes = (await response.arrayBuffer()).byteLength;
+      if (response.status !== 200) throw new Error(`${path} answered ${response.status}.`);
+      return bytes;
+    };
+    const worst = { ratio: 0, p95: 0, kB: 0, still: 0 };
+    console.log(
+      `${'what is read'.padEnd(28)} ${['kB', 'median', 'p95', 'SQL', 'ratio', 'stood still'].map((head) => head.padStart(11)).join('')}`,
+    );
+    for (const { what, path, sql, params } of await reads()) {
+      const still = monitorEventLoopDelay({ resolution: 5 });
+      let bytes = 0;
+      still.enable();
+      const asked = await timed(async () => {
+        bytes = await get(path);
+      });
+      still.disable();
+      const lean = median(await timed(() => client.query(sql, [...params])));
+      const ratio = median(asked) / lean;
+      const kB = bytes / 1000;
+      const p95 = [...asked].sort((a, b) => a - b)[Math.ceil(asked.length * 0.95) - 1] ?? 0;
+      const isCompared = median(asked) > WORTH_COMPARING_MS;
+      if (isCompared) worst.ratio = Math.max(worst.ratio, ratio);
+      worst.p95 = Math.max(worst.p95, p95);
+      worst.kB = Math.max(worst.kB, kB);
+      worst.still = Math.max(worst.still, still.max / 1e6);
+      const figures = [
+        kB.toFixed(1),
+        `${median(asked).toFixed(1)} ms`,
+        `${p95.toFixed(1)} ms`,
+        `${lean.toFixed(1)} ms`,
+        isCompared ? ratio.toFixed(1) : '–',
+        `${(still.max / 1e6).toFixed(0)} ms`,
+      ];
+      console.log(`${what.padEnd(28)} ${figures.map((figure) => figure.padStart(11)).join('')}`);
+    }
+    console.log(
+      `worst: ${worst.ratio.toFixed(1)}x of the SQL, p95 ${worst.p95.toFixed(0)} ms, ${worst.kB.toFixed(0)} kB, stood still for ${worst.still.toFixed(0)} ms`,
+    );
+  } finally {
+    await server.stop();
+  }
+}
+
+/** Times in milliseconds, the first ones left out: they warm up. */
+async function timed(work: () => Promise<unknown>): Promise<number[]> {
+  const times: number[] = [];
+  const began = performance.now();
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    if (round >= LEAST_ROUNDS && performance.now() - began > LONGEST_MS / 4) break;
+    if (round > 2 && performance.now() - began > LONGEST_MS) break;
+    const from = performance.now();
+    await work();
+    times.push(performance.now() - from);
+  }
+  return times.slice(times.length > 4 ? 2 : 1);
+}
+
+function median(values: readonly number[]): number {
+  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+}
