@@ -1,8 +1,12 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import { type DatedTask, isEnded } from './task-state.ts';
+import { isEnded, type TaskState } from './task-state.ts';
 
-export interface LoadedTask extends DatedTask {
-  readonly estimateMinutes: number;
+/** Tasks of one state that are due on one day, added up. */
+export interface LoadedTasks {
+  readonly dueOn: CivilDay;
+  readonly state: TaskState;
+  readonly tasks: number;
+  readonly minutes: number;
 }
 
 /** Work due on one day, in minutes. */
@@ -22,7 +26,7 @@ export interface DayLoad {
  * `projected` are occurrences that are not tasks yet.
  */
 export function dayLoads(
-  tasks: Iterable<LoadedTask>,
+  made: Iterable<LoadedTasks>,
   projected: Iterable<{ readonly dueOn: CivilDay; readonly estimateMinutes: number }>,
   from: CivilDay,
   to: CivilDay,
@@ -34,13 +38,13 @@ export function dayLoads(
     projected: 0,
     tasks: 0,
   }));
-  for (const task of tasks) {
-    const load = days[task.dueOn - from];
-    if (!load || (isEnded(task.state) && task.state !== 'done')) continue;
-    load.tasks++;
+  for (const { dueOn, state, tasks, minutes } of made) {
+    const load = days[dueOn - from];
+    if (!load || (isEnded(state) && state !== 'done')) continue;
+    load.tasks += tasks;
     // Finished work that waits to be checked is nobody's to do any more.
-    if (task.state === 'done' || task.state === 'toCheck') load.done += task.estimateMinutes;
-    else load.open += task.estimateMinutes;
+    if (state === 'done' || state === 'toCheck') load.done += minutes;
+    else load.open += minutes;
   }
   for (const { dueOn, estimateMinutes } of projected) {
     const load = days[dueOn - from];

@@ -81,7 +81,7 @@ describe('the bands of a day sheet', () => {
 
 describe('the load of days', () => {
   it('weighs finished, open and projected work by due date, and nothing given up', () => {
-    const of = (rest: Partial<BandedTask>, estimateMinutes: number) => ({ ...task(rest), estimateMinutes });
+    const of = (rest: Partial<BandedTask>, minutes: number) => ({ ...task(rest), tasks: 1, minutes });
     const loads = dayLoads(
       [
         of({}, 30),
@@ -91,6 +91,7 @@ describe('the load of days', () => {
         of({ state: 'skipped' }, 99),
         of({ dueOn: today + 1 }, 60),
         of({ dueOn: today + 9 }, 60),
+        { dueOn: today + 1, state: 'underWay', tasks: 12, minutes: 240 },
       ],
       [{ dueOn: today + 1, estimateMinutes: 15 }],
       today,
@@ -98,7 +99,7 @@ describe('the load of days', () => {
     );
     expect(loads).toEqual([
       { day: today, done: 50, open: 30, projected: 0, tasks: 3 },
-      { day: today + 1, done: 0, open: 60, projected: 15, tasks: 1 },
+      { day: today + 1, done: 0, open: 300, projected: 15, tasks: 13 },
     ]);
   });
 });

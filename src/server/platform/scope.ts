@@ -60,6 +60,11 @@ export class Scope {
     return this.todayOnce;
   }
 
+  /** What stands for the database in whatever is kept of it. */
+  get database(): object {
+    return this.manager.dataSource;
+  }
+
   get instant(): Date {
     return new Date(this.clock.now());
   }

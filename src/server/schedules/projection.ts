@@ -1,66 +1,73 @@
 import type { ProjectedLine } from '../../contract/index.ts';
-import { type CivilDay, isDated, isoOfDay, planDays, reachInDays, setReach } from '../../core/index.ts';
+import { type CivilDay, isoOfDay } from '../../core/index.ts';
 import { namedOrNull } from '../named.ts';
 import type { Scope } from '../platform/scope.ts';
-import { madeTasks, nominalKey } from '../tasks/made-task.ts';
+import { type ForeseenTask, foreseenTasks, KEPT_DAYS, keptPlans, unsettled } from './kept-plans.ts';
 import { planProblem } from './making.ts';
-import { partsOf, plannedSchedule, scheduleRows } from './schedule-row.ts';
+import { plannedSchedule, scheduleRows } from './schedule-row.ts';
 
-/** Occurrences due within [from, to] that are not tasks yet, computed on the fly: what lies beyond the horizon. */
+/** Occurrences due within [from, to] that are not tasks yet, in the order of their days: what lies beyond the horizon. */
 export async function projectedWork(
   scope: Scope,
   from: CivilDay,
   to: CivilDay,
   personId: string | undefined,
 ): Promise<ProjectedLine[]> {
+  const tasks = await foreseenWork(scope, from, to, personId);
+  return tasks
+    .map(lineOf)
+    .sort((a, b) => a.dueOn.localeCompare(b.dueOn) || (a.startTime ?? '~').localeCompare(b.startTime ?? '~'));
+}
+
+/** The same, in no order. */
+export async function foreseenWork(
+  scope: Scope,
+  from: CivilDay,
+  to: CivilDay,
+  personId: string | undefined,
+): Promise<ForeseenTask[]> {
+  const { day: today } = scope.now;
+  // A day of one person is worked out sooner than it is seen whether what is kept of everybody still holds.
+  const isKept = from >= today && to <= today + KEPT_DAYS && (personId === undefined || to > from);
+  const tasks = isKept ? await keptWork(scope, from, to) : await plannedWork(scope, from, to, personId);
+  return personId === undefined ? tasks : tasks.filter(({ assigneeId }) => assigneeId === personId);
+}
+
+function lineOf(task: ForeseenTask): ProjectedLine {
+  const { scheduleId, title, dueOn, startTime, dueTime, estimateMinutes } = task;
+  return {
+    ...{ scheduleId, title, dueOn, startTime, dueTime, estimateMinutes },
+    client: namedOrNull(task.clientId, task.clientName),
+    asset: namedOrNull(task.assetId, task.assetName),
+    on: task.workOn,
+  };
+}
+
+async function keptWork(scope: Scope, from: CivilDay, to: CivilDay): Promise<ForeseenTask[]> {
   const window = { from: isoOfDay(from), to: isoOfDay(to) };
+  const plans = await keptPlans(scope);
+  return [...plans.values()].flatMap(({ tasks }) =>
+    tasks.filter(({ dueOn }) => dueOn >= window.from && dueOn <= window.to),
+  );
+}
+
+/** Of days that nobody keeps: worked out each time. */
+async function plannedWork(
+  scope: Scope,
+  from: CivilDay,
+  to: CivilDay,
+  personId: string | undefined,
+): Promise<ForeseenTask[]> {
   const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
   const rows = await scheduleRows(scope, personId ? { assigneeId: personId } : {});
-  const settled = await settledKeys(scope, from, to);
-  const lines: ProjectedLine[] = [];
-  for (const row of rows) {
+  const tasks = rows.flatMap((row) => {
     try {
-      const schedule = plannedSchedule(scope, row);
-      // Due may lie before or after the set's date, so dates around the window can reach into it.
-      const timings = [schedule.timing, ...(schedule.revisions ?? []).map(({ timing }) => timing)];
-      const reach = Math.max(...timings.map(({ due }) => reachInDays(due)));
-      const ofSet = setReach(partsOf(row));
-      const dated = planDays(schedule, making.calendar, from - reach - ofSet, to + ofSet).filter(isDated);
-      for (const task of madeTasks(scope, row, dated, making)) {
-        if (task.dueOn < window.from || task.dueOn > window.to || task.setOn < row.settledTo) continue;
-        if (personId !== undefined && task.assigneeId !== personId) continue;
-        if (settled.has(nominalKey(row.id, task.nominalDate, task.stepKey))) continue;
-        lines.push({
-          scheduleId: row.id,
-          title: task.title,
-          client: namedOrNull(row.clientId, row.clientName),
-          asset: namedOrNull(row.assetId, row.assetName),
-          on: task.workOn,
-          dueOn: task.dueOn,
-          startTime: task.startTime,
-          dueTime: task.dueTime,
-          estimateMinutes: task.estimateMinutes,
-        });
-      }
+      return foreseenTasks(scope, row, plannedSchedule(scope, row), making, from, to);
     } catch (error) {
       // A schedule with a problem projects nothing; its own row in the table says why.
       if (planProblem(error) === null) throw error;
+      return [];
     }
-  }
-  return lines.sort((a, b) => a.dueOn.localeCompare(b.dueOn) || (a.startTime ?? '~').localeCompare(b.startTime ?? '~'));
-}
-
-/** No task is due farther than this from the date its rule gives. */
-const FARTHEST_DUE_DAYS = 800;
-
-/** What is a task already, or was deleted on purpose. */
-async function settledKeys(scope: Scope, from: CivilDay, to: CivilDay): Promise<Set<string>> {
-  const rows = await scope.sql<{ scheduleId: string; nominalDate: string; stepKey: string }>(
-    `select schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey" from task
-     where workspace_id = $1 and due_on between $2::date and $3::date and schedule_id is not null
-     union all select schedule_id, nominal_date, step_key from deleted_task
-     where workspace_id = $1 and nominal_date between $2::date - ${FARTHEST_DUE_DAYS} and $3::date + ${FARTHEST_DUE_DAYS}`,
-    [isoOfDay(from), isoOfDay(to)],
-  );
-  return new Set(rows.map((row) => nominalKey(row.scheduleId, row.nominalDate, row.stepKey)));
+  });
+  return unsettled(scope, tasks);
 }

@@ -118,8 +118,10 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
        and (case when $2::uuid[] is null then s.deleted_at is null else s.id = any($2) end)
        and ($3::uuid[] is null or s.template_id = any($3))
        and ($4::uuid is null or s.assignee_id = $4
-         or jsonb_path_exists(s.revisions, '$[*].own.*.assigneeId ? (@ == $who)', jsonb_build_object('who', $4::text))
-         or t.steps @> jsonb_build_array(jsonb_build_object('assignee', jsonb_build_object('personId', $4::uuid))))
+         or (s.revisions <> '[]' and jsonb_path_exists(s.revisions, '$[*].own.*.assigneeId ? (@ == $who)', jsonb_build_object('who', $4::text)))
+         -- Asked of each template once, not of each schedule.
+         or s.template_id in (select o.id from template o where o.workspace_id = $1
+           and o.steps @> jsonb_build_array(jsonb_build_object('assignee', jsonb_build_object('personId', $4::uuid)))))
        and ($5::text is null or (lower(t.name), s.id) > ($5, $6::uuid))
      ${order} limit $7 ${lock}`,
     [

@@ -1,12 +1,31 @@
 import type { DaySheet, Tideline } from '../../contract/index.ts';
-import { type Band, bandOf, COMING_DAYS, dayLoads, dayOfIso, isOverdue, isoOfDay } from '../../core/index.ts';
+import {
+  type Band,
+  bandOf,
+  COMING_DAYS,
+  dayLoads,
+  dayOfIso,
+  isOverdue,
+  isoOfDay,
+  type TaskState,
+} from '../../core/index.ts';
 import { Person } from '../people/entity.ts';
 import { deletedTasksOn } from '../platform/changes/history.ts';
+import { columnsOf } from '../platform/db/columns.ts';
 import { Latest } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
-import { projectedWork } from '../schedules/projection.ts';
-import type { Task } from './entity.ts';
-import { datedTask, type LookRow, lookOfRow, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
+import { foreseenWork, projectedWork } from '../schedules/projection.ts';
+import { TaskRecord } from './entity.ts';
+import {
+  datedTask,
+  LOOK_FIELDS,
+  type LookRow,
+  lookOfRow,
+  TASK_COLUMNS,
+  TASK_JOINS,
+  type TaskRow,
+  taskLine,
+} from './task-row.ts';
 
 const UNFINISHED = `('open', 'underWay', 'toCheck')`;
 
@@ -96,14 +115,12 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
   const person = personId ? await scope.one(Person, personId, 'person') : null;
   const { day: today } = scope.now;
   const [from, to] = [today - TIDE_PAST_DAYS, today + TIDE_COMING_DAYS];
-  const rows = await scope.sql<LookRow & Pick<Task, 'estimateMinutes'>>(
-    `select state, appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", zone, done_at as "doneAt", estimate_minutes as "estimateMinutes"
-     from task where workspace_id = $1 and ($2::uuid is null or assignee_id = $2)
-       and (due_on between $3::date and $4::date or (state in ${UNFINISHED} and due_on < $3::date))`,
+  const made = await scope.sql<{ dueOn: string; state: TaskState; tasks: number; minutes: number }>(
+    `select due_on as "dueOn", state, count(*)::int as tasks, sum(estimate_minutes)::int as minutes from task
+     where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and due_on between $3::date and $4::date group by due_on, state`,
     [personId ?? null, isoOfDay(from), isoOfDay(to)],
   );
-  const tasks = rows.map((row) => ({ ...datedTask(scope, row), estimateMinutes: row.estimateMinutes }));
-  const projected = await projectedWork(scope, today, to, personId);
+  const foreseen = await foreseenWork(scope, today, to, personId);
   const calendar = await scope.calendar();
   const [capacity] = await scope.sql<{ minutes: number }>(
     'select coalesce(sum(capacity_minutes), 0)::int as minutes from person where workspace_id = $1 and ($2::uuid is null or id = $2)',
@@ -113,12 +130,12 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
     from: isoOfDay(from),
     to: isoOfDay(to),
     horizon: isoOfDay(today + scope.workspace.horizonDays),
-    late: rows.filter((row) => isOverdue(lookOfRow(scope, row))).length,
+    late: await lateCount(scope, personId),
     capacityMinutes: capacity?.minutes ?? 0,
     scope: person?.name ?? `all of ${scope.workspace.name}`,
     days: dayLoads(
-      tasks,
-      projected.map((line) => ({ dueOn: dayOfIso(line.dueOn), estimateMinutes: line.estimateMinutes })),
+      made.map((sum) => ({ ...sum, dueOn: dayOfIso(sum.dueOn) })),
+      foreseen.map(({ dueOn, estimateMinutes }) => ({ dueOn: dayOfIso(dueOn), estimateMinutes })),
       from,
       to,
     ).map(({ day, done, open, projected: minutes, tasks: count }) => ({
@@ -131,4 +148,19 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
       holiday: calendar.holidayName(day) ?? null,
     })),
   };
+}
+
+/** Beside the days around today it goes without saying which are late; there it depends on the hour, by whichever clock. */
+async function lateCount(scope: Scope, personId: string | undefined): Promise<number> {
+  const { day: today } = scope.now;
+  const open = `from task where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ('open', 'underWay')`;
+  const [before] = await scope.sql<{ count: number }>(`select count(*)::int as count ${open} and due_on < $3::date`, [
+    personId ?? null,
+    isoOfDay(today - 1),
+  ]);
+  const around = await scope.sql<LookRow>(
+    `select ${columnsOf(TaskRecord, 'task', LOOK_FIELDS)} ${open} and due_on between $3::date and $4::date and (due_time is not null or due_on < $5::date)`,
+    [personId ?? null, isoOfDay(today - 1), isoOfDay(today + 1), scope.today],
+  );
+  return (before?.count ?? 0) + around.filter((row) => isOverdue(lookOfRow(scope, row))).length;
 }

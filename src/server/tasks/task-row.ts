@@ -89,7 +89,15 @@ export const TASK_JOINS = `task t
   left join person signer on signer.workspace_id = t.workspace_id and signer.id = (said.sign_off->>'personId')::uuid`;
 
 /** What the look of a task is told from. */
-export type LookRow = Pick<Task, 'state' | 'appearsOn' | 'dueOn' | 'dueTime' | 'zone' | 'doneAt'>;
+export const LOOK_FIELDS = [
+  'state',
+  'appearsOn',
+  'dueOn',
+  'dueTime',
+  'zone',
+  'doneAt',
+] as const satisfies readonly (keyof TaskRecord)[];
+export type LookRow = Pick<Task, (typeof LOOK_FIELDS)[number]>;
 
 /** The task as the core sees it: civil days, and minutes after midnight. */
 export function datedTask(scope: Scope, row: LookRow): DatedTask {

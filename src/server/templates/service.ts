@@ -6,7 +6,7 @@ import type {
   TemplateLine,
   TemplateUses,
 } from '../../contract/index.ts';
-import { dayOfIso, isDated, isoOfDay, planDays, plural, revisionOn, writePhrase } from '../../core/index.ts';
+import { plural, revisionOn, writePhrase } from '../../core/index.ts';
 import { type FileSource, setTemplateFiles } from '../files/of-templates.ts';
 import { filesOfTemplate } from '../files/queries.ts';
 import { Person } from '../people/entity.ts';
@@ -14,8 +14,8 @@ import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
 import { changedMeanwhile, invalid, notFound, notNow, Refusal } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { impactOf, plannedYear } from '../schedules/impact.ts';
-import { planProblem } from '../schedules/making.ts';
-import { plannedSchedule, readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
+import { keptPlans, nextDateOf } from '../schedules/kept-plans.ts';
+import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
 import { syncAll, UNSEEN_ONLY } from '../schedules/sync.ts';
 import type { Task } from '../tasks/entity.ts';
 import { IS_TOUCHED } from '../tasks/made-task.ts';
@@ -63,10 +63,9 @@ function lineRows(
 }
 
 async function lines(scope: Scope, rows: readonly LineRow[]): Promise<TemplateLine[]> {
-  const next = await nextDates(
-    scope,
-    rows.map(({ id }) => id),
-  );
+  const [only] = rows;
+  const next =
+    only && rows.length === 1 ? new Map([[only.id, await nextDateOf(scope, only.id)]]) : await nextDates(scope);
   return rows.map(({ archivedAt, changedAt, ...row }) => ({
     ...row,
     nextOn: next.get(row.id) ?? null,
@@ -76,20 +75,11 @@ async function lines(scope: Scope, rows: readonly LineRow[]): Promise<TemplateLi
 }
 
 /** The next date within a year of any schedule of each template. */
-async function nextDates(scope: Scope, templateIds: readonly string[]): Promise<Map<string, string>> {
-  const calendar = await scope.calendar();
-  const today = scope.now.day;
+async function nextDates(scope: Scope): Promise<Map<string, string>> {
   const next = new Map<string, string>();
-  for (const row of await scheduleRows(scope, { templateIds })) {
-    const known = next.get(row.templateId);
-    try {
-      const limit = known === undefined ? today + 365 : dayOfIso(known);
-      const first = planDays(plannedSchedule(scope, row), calendar, today, limit).find(isDated);
-      if (first) next.set(row.templateId, isoOfDay(first.on));
-    } catch (error) {
-      // The schedule's own row says why it can't be planned.
-      if (planProblem(error) === null) throw error;
-    }
+  for (const { templateId, next: date } of (await keptPlans(scope)).values()) {
+    const known = next.get(templateId);
+    if (date !== null && (known === undefined || date < known)) next.set(templateId, date);
   }
   return next;
 }

@@ -1,0 +1,199 @@
+import {
+  type CivilDay,
+  isDated,
+  isoOfDay,
+  type PlannedSchedule,
+  planDays,
+  reachInDays,
+  setReach,
+  type WorkingCalendar,
+} from '../../core/index.ts';
+import type { Scope } from '../platform/scope.ts';
+import { type MadeTask, type Making, madeTasks, nominalKey } from '../tasks/made-task.ts';
+import { planProblem } from './making.ts';
+import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
+
+/** A task that a schedule foresees, with the names of what it is for. */
+export interface ForeseenTask extends MadeTask {
+  readonly clientId: string | null;
+  readonly clientName: string | null;
+  readonly assetId: string | null;
+  readonly assetName: string | null;
+}
+
+/** What a schedule foresees from today on. */
+export interface KeptPlan {
+  readonly templateId: string;
+  /** Its tasks due within the days that are kept, which are not made yet and were not deleted on purpose, by due date. */
+  readonly tasks: readonly ForeseenTask[];
+  /** Its first date from today on, within a year. */
+  readonly next: string | null;
+}
+
+/** Days from today on whose tasks are kept: as far as the tideline goes. */
+export const KEPT_DAYS = 42;
+const NEXT_WITHIN_DAYS = 365;
+
+/** Schedules whose plans are kept at the most, of all workspaces together. */
+const MOST_KEPT = 60_000;
+/** Planned before others get their turn. */
+const AT_A_STRETCH = 100;
+
+/** Plans by schedule, with what each was told from. */
+type OfWorkspace = Map<string, { readonly mark: string; readonly plan: KeptPlan }>;
+
+/** The workspaces of a database, the one that was asked for last at the end. */
+const kept = new WeakMap<object, Map<string, OfWorkspace>>();
+
+/**
+ * The plans of all schedules of the workspace. A plan is kept for as long as nothing has changed that it is told from:
+ * the rows of the schedule, its template, its client and its asset (each write of a row gives it another `xmin`), its
+ * tasks, what was deleted of it, days off, names of people, and the day.
+ */
+export async function keptPlans(scope: Scope): Promise<ReadonlyMap<string, KeptPlan>> {
+  const marks = await marksOf(scope);
+  const plans = ofWorkspace(scope);
+  const stale = [...marks].filter(([id, mark]) => plans.get(id)?.mark !== mark).map(([id]) => id);
+  const making = stale.length === 0 ? null : { calendar: await scope.calendar(), people: await scope.peopleNames() };
+  for (let at = 0; making !== null && at < stale.length; at += AT_A_STRETCH)
+    for (const [id, plan] of await planned(scope, stale.slice(at, at + AT_A_STRETCH), making))
+      plans.set(id, { plan: plan.plan, mark: plan.isFluid ? '' : (marks.get(id) ?? '') });
+  for (const id of plans.keys()) if (!marks.has(id)) plans.delete(id);
+  return new Map([...plans].map(([id, { plan }]) => [id, plan]));
+}
+
+/** What each plan is told from, as a text that is another whenever any of it is. */
+async function marksOf(scope: Scope): Promise<ReadonlyMap<string, string>> {
+  const [around] = await scope.sql<{ mark: string }>(
+    `select concat_ws(' ', w.working_weekdays, w.zone,
+       (select md5(string_agg(date || name, ' ' order by date)) from holiday where workspace_id = $1),
+       (select md5(string_agg(id || name, ' ' order by id)) from person where workspace_id = $1)) as mark
+     from workspace w where w.id = $1`,
+  );
+  const rows = await scope.sql<{ id: string; mark: string }>(
+    `select s.id, concat_ws(' ', s.xmin, t.xmin, c.xmin, a.xmin, made.tasks, gone.tasks) as mark
+     from schedule s
+     join template t on t.workspace_id = $1 and t.id = s.template_id
+     left join client c on c.workspace_id = $1 and c.id = s.client_id
+     left join asset a on a.workspace_id = $1 and a.id = s.asset_id
+     left join (
+       select schedule_id, count(*) || ' ' || sum(uuid_hash(id)) as tasks from task
+       where workspace_id = $1 and schedule_id is not null and due_on >= $2::date group by schedule_id
+     ) made on made.schedule_id = s.id
+     left join (
+       select schedule_id, count(*) || ' ' || max(deleted_at) as tasks from deleted_task where workspace_id = $1 group by schedule_id
+     ) gone on gone.schedule_id = s.id
+     where s.workspace_id = $1 and s.deleted_at is null`,
+    [scope.today],
+  );
+  const all = `${scope.today} ${around?.mark}`;
+  return new Map(rows.map(({ id, mark }) => [id, `${mark} ${all}`]));
+}
+
+function ofWorkspace(scope: Scope): OfWorkspace {
+  const all = kept.get(scope.database) ?? new Map<string, OfWorkspace>();
+  kept.set(scope.database, all);
+  const { id } = scope.workspace;
+  const own: OfWorkspace = all.get(id) ?? new Map();
+  all.delete(id);
+  all.set(id, own);
+  let count = [...all.values()].reduce((sum, plans) => sum + plans.size, 0);
+  for (const [oldest, plans] of all) {
+    if (count <= MOST_KEPT || oldest === id) break;
+    count -= plans.size;
+    all.delete(oldest);
+  }
+  return own;
+}
+
+interface Planned {
+  readonly plan: KeptPlan;
+  /** It waits for what becomes of its last task, which its mark does not tell. */
+  readonly isFluid: boolean;
+}
+
+async function planned(scope: Scope, ids: readonly string[], making: Making): Promise<[string, Planned][]> {
+  const { day: today } = scope.now;
+  const rows = await scheduleRows(scope, { ids });
+  const foreseen = rows.map((row) => ({ row, plan: planOf(scope, row, making, today) }));
+  const open = new Set(
+    await unsettled(
+      scope,
+      foreseen.flatMap(({ plan }) => plan.tasks),
+    ),
+  );
+  return foreseen.map(({ row, plan }) => [
+    row.id,
+    { plan: { ...plan, tasks: plan.tasks.filter((task) => open.has(task)) }, isFluid: row.last !== null },
+  ]);
+}
+
+function planOf(scope: Scope, row: ScheduleRow, making: Making, today: CivilDay): KeptPlan {
+  const { templateId } = row;
+  try {
+    const schedule = plannedSchedule(scope, row);
+    const tasks = foreseenTasks(scope, row, schedule, making, today, today + KEPT_DAYS);
+    return { templateId, tasks, next: firstDate(schedule, making.calendar, today) };
+  } catch (error) {
+    // A schedule with a problem foresees nothing; its own row in the table says why.
+    if (planProblem(error) === null) throw error;
+    return { templateId, tasks: [], next: null };
+  }
+}
+
+function firstDate(schedule: PlannedSchedule, calendar: WorkingCalendar, today: CivilDay): string | null {
+  const first = planDays(schedule, calendar, today, today + NEXT_WITHIN_DAYS).find(isDated);
+  return first ? isoOfDay(first.on) : null;
+}
+
+/** The first date from today on, within a year, of any schedule of one template: of a few it is sooner worked out than looked up. */
+export async function nextDateOf(scope: Scope, templateId: string): Promise<string | null> {
+  const calendar = await scope.calendar();
+  const dates = (await scheduleRows(scope, { templateIds: [templateId] })).flatMap((row) => {
+    try {
+      return firstDate(plannedSchedule(scope, row), calendar, scope.now.day) ?? [];
+    } catch (error) {
+      if (planProblem(error) === null) throw error;
+      return [];
+    }
+  });
+  return dates.sort()[0] ?? null;
+}
+
+/** The tasks of a schedule due within [from, to] that its plan gives, whether they are made or not. */
+export function foreseenTasks(
+  scope: Scope,
+  row: ScheduleRow,
+  schedule: PlannedSchedule,
+  making: Making,
+  from: CivilDay,
+  to: CivilDay,
+): ForeseenTask[] {
+  const window = { from: isoOfDay(from), to: isoOfDay(to) };
+  // Due may lie before or after the set's date, so dates around the window can reach into it.
+  const timings = [schedule.timing, ...(schedule.revisions ?? []).map(({ timing }) => timing)];
+  const reach = Math.max(...timings.map(({ due }) => reachInDays(due)));
+  const ofSet = setReach(partsOf(row));
+  const dated = planDays(schedule, making.calendar, from - reach - ofSet, to + ofSet).filter(isDated);
+  const { clientId, clientName, assetId, assetName } = row;
+  return madeTasks(scope, row, dated, making)
+    .filter(({ dueOn, setOn }) => dueOn >= window.from && dueOn <= window.to && setOn >= row.settledTo)
+    .map((task) => ({ ...task, clientId, clientName, assetId, assetName }));
+}
+
+/** Those of them that are not made yet, and were not deleted on purpose; one that was made stands for its date wherever it was moved to since. */
+export async function unsettled(scope: Scope, tasks: readonly ForeseenTask[]): Promise<ForeseenTask[]> {
+  if (tasks.length === 0) return [];
+  const days = tasks.map(({ nominalDate }) => nominalDate).sort();
+  const rows = await scope.sql<{ scheduleId: string; nominalDate: string; stepKey: string }>(
+    `select schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey" from task
+     where workspace_id = $1 and schedule_id = any($2::uuid[]) and nominal_date between $3::date and $4::date
+     union all select schedule_id, nominal_date, step_key from deleted_task
+     where workspace_id = $1 and schedule_id = any($2::uuid[]) and nominal_date between $3::date and $4::date`,
+    [[...new Set(tasks.map(({ scheduleId }) => scheduleId))], days[0], days.at(-1)],
+  );
+  const settled = new Set(rows.map((row) => nominalKey(row.scheduleId, row.nominalDate, row.stepKey)));
+  return tasks.filter(
+    ({ scheduleId, nominalDate, stepKey }) => !settled.has(nominalKey(scheduleId, nominalDate, stepKey)),
+  );
+}
