@@ -202,7 +202,7 @@ function Item({ item, onAlso }: { readonly item: ImpactItem; readonly onAlso: ((
     </>
   );
   const columns =
-    'grid min-h-[29px] grid-cols-[24px_minmax(0,1.4fr)_100px_76px_minmax(0,1fr)_minmax(0,1fr)_92px] items-center gap-2 border-b border-line py-0.5 pr-6 text-[14px] leading-[18px] max-[720px]:flex max-[720px]:flex-wrap max-[720px]:gap-x-3 max-[720px]:gap-y-0.5 max-[720px]:py-2 max-[720px]:pl-6';
+    'grid min-h-[29px] grid-cols-[24px_minmax(0,2fr)_104px_76px_minmax(0,1fr)_minmax(0,1fr)_92px] items-center gap-2 border-b border-line py-0.5 pr-6 text-[14px] leading-[18px] max-[720px]:flex max-[720px]:flex-wrap max-[720px]:gap-x-3 max-[720px]:gap-y-0.5 max-[720px]:py-2 max-[720px]:pl-6';
   return (
     <>
       <div className={columns}>
