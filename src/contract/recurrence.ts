@@ -18,6 +18,7 @@ import {
   tryMonthDay,
 } from '../core/index.ts';
 import { id, isoDate, isoTime } from './fields.ts';
+import { PRIORITIES } from './work.ts';
 
 const interval = z
   .number({ error: 'Say how many.' })
@@ -211,7 +212,7 @@ const ownFields: z.ZodType<OwnFields, OwnFields> = z
     titlePattern: z.string().trim().min(1, 'It needs a title.').max(200, 'A title of 200 characters at most.'),
     instructions: z.string().max(100_000, 'Instructions of 100,000 characters at most.'),
     estimateMinutes: z.number().int('Whole minutes only.').min(1, 'A minute at least.').max(100_000),
-    priority: z.enum(['low', 'normal', 'high', 'urgent']),
+    priority: z.enum(PRIORITIES),
     assigneeId: id.nullable(),
     startTime: isoTime.nullable(),
     dueTime: isoTime.nullable(),

@@ -80,6 +80,7 @@ export { dayLoads } from './insight/day-load.ts';
 export {
   type CivilNow,
   type DatedTask,
+  ENDED_STATES,
   isEnded,
   isOverdue,
   lookOf,
@@ -87,6 +88,8 @@ export {
   TASK_STATES,
   type TaskLook,
   type TaskState,
+  TO_DO_STATES,
+  UNFINISHED_STATES,
 } from './insight/task-state.ts';
 export {
   addDate,

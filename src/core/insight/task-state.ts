@@ -4,6 +4,24 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 export const TASK_STATES = ['open', 'underWay', 'toCheck', 'done', 'skipped', 'lapsed'] as const;
 export type TaskState = (typeof TASK_STATES)[number];
 
+/** What each state is to whoever counts work: somebody's to do, finished though somebody is still to look at it, or over. */
+const STANDING = {
+  open: 'to do',
+  underWay: 'to do',
+  toCheck: 'finished',
+  done: 'over',
+  skipped: 'over',
+  lapsed: 'over',
+} as const satisfies Record<TaskState, 'to do' | 'finished' | 'over'>;
+
+const statesOf = (...standings: (typeof STANDING)[TaskState][]): readonly TaskState[] =>
+  TASK_STATES.filter((state) => standings.includes(STANDING[state]));
+
+export const TO_DO_STATES = statesOf('to do');
+/** To do, or waiting to be checked. */
+export const UNFINISHED_STATES = statesOf('to do', 'finished');
+export const ENDED_STATES = statesOf('over');
+
 /** Civil now, in the workspace's zone. */
 export interface CivilNow {
   readonly day: CivilDay;
@@ -32,7 +50,7 @@ export interface TaskLook {
 }
 
 export function isEnded(state: TaskState): boolean {
-  return state === 'done' || state === 'skipped' || state === 'lapsed';
+  return STANDING[state] === 'over';
 }
 
 /** The look of a task at a moment. Skipped and lapsed work is never late. */

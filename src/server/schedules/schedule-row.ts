@@ -13,6 +13,7 @@ import {
   type TaskStep,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
+import { ENDED } from '../tasks/states.ts';
 
 /** A schedule with the names around it: what its plan, its tasks and its line in a table are told from. */
 export interface ScheduleRow {
@@ -84,7 +85,7 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
        jsonb_path_query_array(t.steps, '$[*] ? (@.kind == "task")') as "taskSteps", c.name as "clientName", a.name as "assetName", p.name as "assigneeName", last.task as last,
        case when s.overlap->>'kind' = 'wait' then (
          select jsonb_agg(jsonb_build_object('nominal', k.nominal_date, 'isOver', k.is_over)) from (
-           select nominal_date, state in ('done', 'skipped', 'lapsed') as is_over from task
+           select nominal_date, state in ${ENDED} as is_over from task
            where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
            union all
            select nominal_date, true from deleted_task

@@ -16,6 +16,7 @@ import { Latest } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foreseenWork, projectedWork } from '../schedules/projection.ts';
 import { TaskRecord } from './entity.ts';
+import { TO_DO, UNFINISHED } from './states.ts';
 import {
   datedTask,
   LOOK_FIELDS,
@@ -26,8 +27,6 @@ import {
   type TaskRow,
   taskLine,
 } from './task-row.ts';
-
-const UNFINISHED = `('open', 'underWay', 'toCheck')`;
 
 /** What one person has to do on a day: late first, then the day by time, then what is coming. */
 export async function daySheet(scope: Scope, personId: string, date: string | undefined): Promise<DaySheet> {
@@ -67,7 +66,7 @@ const UNASSIGNED_SHOWN = 30;
 async function unassignedOn(scope: Scope, date: string): Promise<DaySheet['unassigned']> {
   const rows = await scope.sql<TaskRow & { all: number }>(
     `select ${TASK_COLUMNS}, count(*) over () as all from ${TASK_JOINS}
-     where t.workspace_id = $1 and t.assignee_id is null and t.state in ('open', 'underWay')
+     where t.workspace_id = $1 and t.assignee_id is null and t.state in ${TO_DO}
        and t.appears_on <= $2::date and (t.due_on >= $2::date or $2::date = $3::date)
      order by t.due_on, coalesce(t.due_time, '~'), t.id limit ${UNASSIGNED_SHOWN}`,
     [date, scope.today],
@@ -153,7 +152,7 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
 /** Beside the days around today it goes without saying which are late; there it depends on the hour, by whichever clock. */
 async function lateCount(scope: Scope, personId: string | undefined): Promise<number> {
   const { day: today } = scope.now;
-  const open = `from task where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ('open', 'underWay')`;
+  const open = `from task where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ${TO_DO}`;
   const [before] = await scope.sql<{ count: number }>(`select count(*)::int as count ${open} and due_on < $3::date`, [
     personId ?? null,
     isoOfDay(today - 1),

@@ -23,6 +23,7 @@ import type { Task } from './entity.ts';
 import { oneTask } from './one-task.ts';
 import { mustMay } from './permission.ts';
 import { carryOutFates } from './several.ts';
+import { UNFINISHED } from './states.ts';
 import { lockedTasks } from './stored.ts';
 import { impactOfFates, type TaskFate } from './task-impact.ts';
 import type { SavedTask } from './work.ts';
@@ -116,7 +117,7 @@ function withEdited(
 async function othersOf(scope: Scope, task: Task, reach: WideReach): Promise<Task[]> {
   const rows = await scope.sql<{ id: string }>(
     `select id from task where workspace_id = $1 and schedule_id = $2 and step_key = $3 and id <> $4
-       and state in ('open', 'underWay', 'toCheck') and ($5::date is null or nominal_date > $5::date)`,
+       and state in ${UNFINISHED} and ($5::date is null or nominal_date > $5::date)`,
     [task.scheduleId, task.stepKey, task.id, reach === 'later' ? task.nominalDate : null],
   );
   return lockedTasks(

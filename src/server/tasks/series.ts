@@ -1,6 +1,7 @@
 import type { PastTask } from '../../contract/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Task } from './entity.ts';
+import { UNFINISHED } from './states.ts';
 import { lookOfRow } from './task-row.ts';
 
 /** A task of a series, seen from outside. */
@@ -30,7 +31,7 @@ export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]):
        union
        (select ${SERIES_COLUMNS} from task
         where workspace_id = $1 and schedule_id = wanted.id and step_key = ''
-          and (work_on >= $3::date or (due_on <= $3::date and state in ('open', 'underWay', 'toCheck'))))
+          and (work_on >= $3::date or (due_on <= $3::date and state in ${UNFINISHED})))
      ) t order by t."scheduleId", t."nominalDate"`,
     [scheduleIds, scope.today],
   );

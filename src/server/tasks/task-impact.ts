@@ -1,5 +1,6 @@
 import { In } from 'typeorm';
 import { FIELD_WORDS, type Impact, type ImpactItem } from '../../contract/index.ts';
+import { UNFINISHED_STATES } from '../../core/index.ts';
 import { isSame } from '../platform/changes/entity.ts';
 import type { Scope } from '../platform/scope.ts';
 import { countedItems, impactWords } from '../schedules/impact.ts';
@@ -86,7 +87,7 @@ export async function watchTasks(
     const tasks = await findTasks(
       scope,
       { id: In([...ids]) },
-      { scheduleId: In([...scheduleIds]), state: In(['open', 'underWay', 'toCheck']) },
+      { scheduleId: In([...scheduleIds]), state: In([...UNFINISHED_STATES]) },
     );
     return new Map(
       tasks.sort((a, b) => a.workOn.localeCompare(b.workOn) || (a.id < b.id ? -1 : 1)).map((task) => [task.id, task]),

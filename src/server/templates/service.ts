@@ -19,6 +19,7 @@ import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/s
 import { syncAll, UNSEEN_ONLY } from '../schedules/sync.ts';
 import type { Task } from '../tasks/entity.ts';
 import { IS_TOUCHED } from '../tasks/made-task.ts';
+import { UNFINISHED } from '../tasks/states.ts';
 import { butFor, putBackTasks, watched } from '../tasks/watched.ts';
 import { Favourite, Template } from './entity.ts';
 import { picturesIn, sanitiseInstructions, withPictures } from './instructions.ts';
@@ -226,7 +227,7 @@ export async function usesOfTemplate(scope: Scope, id: string): Promise<Template
   const [tasks] = await scope.sql<{ all: number; unseen: number; open: number }>(
     `select count(*) as all,
        count(*) filter (where schedule_id is not null and state = 'open' and appears_on > $3::date and set_on >= $3::date and not ${IS_TOUCHED}) as unseen,
-       count(*) filter (where state in ('open', 'underWay', 'toCheck')) as open
+       count(*) filter (where state in ${UNFINISHED}) as open
      from task where workspace_id = $1 and template_id = $2`,
     [id, scope.today],
   );

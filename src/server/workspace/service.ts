@@ -6,6 +6,7 @@ import type { Clock } from '../platform/clock.ts';
 import { isDiskKnownFull } from '../platform/disk.ts';
 import { invalid } from '../platform/refusal.ts';
 import { Scope } from '../platform/scope.ts';
+import { UNFINISHED } from '../tasks/states.ts';
 import { type LookRow, lookOfRow } from '../tasks/task-row.ts';
 import { Holiday, Workspace } from './entity.ts';
 
@@ -140,7 +141,7 @@ async function saying(scope: Scope, person: Person): Promise<string> {
   const whose = person.isManager ? null : person.id;
   const rows = await scope.sql<LookRow>(
     `select state, appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", zone, done_at as "doneAt" from task
-     where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ('open', 'underWay', 'toCheck') and due_on <= $3::date`,
+     where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ${UNFINISHED} and due_on <= $3::date`,
     [whose, scope.today],
   );
   const late = rows.filter((row) => isOverdue(lookOfRow(scope, row))).length;
