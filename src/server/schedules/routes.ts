@@ -1,5 +1,5 @@
 import { historyEndpoints, scheduleEndpoints } from '../../contract/index.ts';
-import { historyOf } from '../platform/changes/history.ts';
+import { historyOf } from '../history/history.ts';
 import { readCursor } from '../platform/http/cursor.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { changeSchedule, changeSchedules, createSchedule, impactOfSchedule, impactOfSchedules } from './changing.ts';

@@ -9,8 +9,8 @@ import {
   isoOfDay,
   type TaskState,
 } from '../../core/index.ts';
+import { deletedTasksOn } from '../history/history.ts';
 import { Person } from '../people/entity.ts';
-import { deletedTasksOn } from '../platform/changes/history.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import { Latest } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';

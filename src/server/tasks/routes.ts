@@ -1,6 +1,6 @@
 import { historyEndpoints, taskEndpoints } from '../../contract/index.ts';
-import { historyOf } from '../platform/changes/history.ts';
-import { impactOfUndo, undoChange } from '../platform/changes/undo.ts';
+import { historyOf } from '../history/history.ts';
+import { impactOfUndo, undoChange } from '../history/undo.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { invalid } from '../platform/refusal.ts';
 import { daySheet, tideline } from './day-sheet.ts';

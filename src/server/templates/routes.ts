@@ -1,5 +1,5 @@
 import { historyEndpoints, templateEndpoints } from '../../contract/index.ts';
-import { deletedTemplates, historyOf } from '../platform/changes/history.ts';
+import { deletedTemplates, historyOf } from '../history/history.ts';
 import { readCursor } from '../platform/http/cursor.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { startTemplate } from '../tasks/hand-made.ts';

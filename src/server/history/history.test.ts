@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type DaySheet, type HistoryEntry, type Impact, impactSchema, type Schedule } from '../contract/index.ts';
-import { changeSeveral } from './testing/schedules.ts';
-import { type Agent, type TestServer, testServer } from './testing/test-server.ts';
-import { doTo } from './testing/work.ts';
+import { type DaySheet, type HistoryEntry, type Impact, impactSchema, type Schedule } from '../../contract/index.ts';
+import { changeSeveral } from '../testing/schedules.ts';
+import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { doTo } from '../testing/work.ts';
 
 let server: TestServer;
 let ines: Agent;

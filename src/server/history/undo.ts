@@ -1,21 +1,21 @@
 import { IsNull } from 'typeorm';
-import type { Impact } from '../../../contract/index.ts';
-import { plural } from '../../../core/index.ts';
-import { undoFileChange } from '../../files/service.ts';
-import { undoScheduleChanges } from '../../schedules/changing.ts';
-import { comparedYears, plannedYear } from '../../schedules/impact.ts';
-import { scheduleRows } from '../../schedules/schedule-row.ts';
-import type { Task } from '../../tasks/entity.ts';
-import { removeHandMade } from '../../tasks/hand-made.ts';
-import { NEXT_CHOSEN } from '../../tasks/next-date.ts';
-import { bringBackTasks } from '../../tasks/remove.ts';
-import { impactOfFates, watchTasks } from '../../tasks/task-impact.ts';
-import { butFor } from '../../tasks/watched.ts';
-import { undoTaskChanges } from '../../tasks/work.ts';
-import { undoTemplateChange } from '../../templates/service.ts';
-import { forbidden, notNow } from '../refusal.ts';
-import type { Scope } from '../scope.ts';
-import { Change } from './entity.ts';
+import type { Impact } from '../../contract/index.ts';
+import { plural } from '../../core/index.ts';
+import { undoFileChange } from '../files/service.ts';
+import { Change } from '../platform/changes/entity.ts';
+import { forbidden, notNow } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
+import { undoScheduleChanges } from '../schedules/changing.ts';
+import { comparedYears, plannedYear } from '../schedules/impact.ts';
+import { scheduleRows } from '../schedules/schedule-row.ts';
+import type { Task } from '../tasks/entity.ts';
+import { removeHandMade } from '../tasks/hand-made.ts';
+import { NEXT_CHOSEN } from '../tasks/next-date.ts';
+import { bringBackTasks } from '../tasks/remove.ts';
+import { impactOfFates, watchTasks } from '../tasks/task-impact.ts';
+import { butFor } from '../tasks/watched.ts';
+import { undoTaskChanges } from '../tasks/work.ts';
+import { undoTemplateChange } from '../templates/service.ts';
 
 /** What came of an undo: in words, and the tasks that it had to leave as they are. */
 interface Undone {

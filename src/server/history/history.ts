@@ -1,7 +1,7 @@
-import { type Deleted, FIELD_WORDS, type HistoryEntry } from '../../../contract/index.ts';
-import { dayOfIso, joinAnd, sayDate, sayDay, sayDuration } from '../../../core/index.ts';
-import type { Scope } from '../scope.ts';
-import type { Change, FieldChanges } from './entity.ts';
+import { type Deleted, FIELD_WORDS, type HistoryEntry } from '../../contract/index.ts';
+import { dayOfIso, joinAnd, sayDate, sayDay, sayDuration } from '../../core/index.ts';
+import type { Change, FieldChanges } from '../platform/changes/entity.ts';
+import type { Scope } from '../platform/scope.ts';
 
 const CHANGES_SHOWN = 40;
 

@@ -1,9 +1,15 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Impact, type Schedule, type Template, taskEditSchema, templateInputSchema } from '../contract/index.ts';
-import { oneSchedule } from './testing/schedules.ts';
-import { type Agent, type TestServer, testServer } from './testing/test-server.ts';
-import { checkLine, ownTask } from './testing/work.ts';
+import {
+  type Impact,
+  type Schedule,
+  type Template,
+  taskEditSchema,
+  templateInputSchema,
+} from '../../contract/index.ts';
+import { oneSchedule } from '../testing/schedules.ts';
+import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { checkLine, ownTask } from '../testing/work.ts';
 
 let server: TestServer;
 let ines: Agent;
@@ -59,7 +65,7 @@ beforeAll(async () => {
     scheduleIds.push(body.schedule.id);
   }
   const { body } = await ines.post('/api/runs').send({ from: '2027-01-01', to: '2027-02-15', scheduleIds }).expect(200);
-  const { carryOutFill } = await import('./runs/fill.ts');
+  const { carryOutFill } = await import('../runs/fill.ts');
   await carryOutFill(await server.scope(), body.run?.id ?? body.id);
 }, 60_000);
 afterAll(() => server.stop());
