@@ -9,12 +9,13 @@ import { impactOfUndo } from '../src/server/history/undo.ts';
 import { Person } from '../src/server/people/entity.ts';
 import { dataSource } from '../src/server/platform/db/data-source.ts';
 import { Scope } from '../src/server/platform/scope.ts';
+import { Run } from '../src/server/runs/entity.ts';
 import { carryOutFill, rehearseFill } from '../src/server/runs/fill.ts';
 import { changeSchedules, impactOfSchedules } from '../src/server/schedules/changing.ts';
 import { runMaking } from '../src/server/schedules/making.ts';
 import { scheduleRows } from '../src/server/schedules/schedule-row.ts';
 import { impactOfTemplate, oneTemplate } from '../src/server/templates/service.ts';
-import { Run, Workspace } from '../src/server/workspace/entity.ts';
+import { Workspace } from '../src/server/workspace/entity.ts';
 import { line } from './measure.ts';
 import { workload } from './workload.ts';
 

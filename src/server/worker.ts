@@ -8,9 +8,10 @@ import { sweepFiles } from './files/sweep.ts';
 import type { Clock } from './platform/clock.ts';
 import { untilDatabaseAnswers } from './platform/db/outage.ts';
 import { Scope } from './platform/scope.ts';
+import { Run } from './runs/entity.ts';
 import { carryOutFill } from './runs/fill.ts';
 import { runMaking } from './schedules/making.ts';
-import { Run, Workspace } from './workspace/entity.ts';
+import { Workspace } from './workspace/entity.ts';
 
 interface MakePayload {
   readonly workspaceId: string;

@@ -26,7 +26,7 @@ import {
   scheduleRows,
 } from '../schedules/schedule-row.ts';
 import { insertMadeTasks, type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
-import { Run } from '../workspace/entity.ts';
+import { Run } from './entity.ts';
 
 /** Schedules filled in one transaction: small enough that progress is seen, and that others wait only briefly. */
 const BATCH = 20;

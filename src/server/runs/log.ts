@@ -4,7 +4,7 @@ import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { IS_TOUCHED, removeTasks } from '../tasks/made-task.ts';
 import { taskLines } from '../tasks/task-row.ts';
-import { Run } from '../workspace/entity.ts';
+import { Run } from './entity.ts';
 import { sayTakenBack } from './fill.ts';
 
 const RUNS_SHOWN = 60;

@@ -15,8 +15,8 @@ import {
   type WorkingCalendar,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
+import { Run } from '../runs/entity.ts';
 import { insertMadeTasks, type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
-import { Run } from '../workspace/entity.ts';
 import { lockedScheduleRows, partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 
 /** Schedules made in one transaction: small enough to lock briefly, large enough to be quick. */

@@ -12,8 +12,8 @@ import {
   writePhrase,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
+import { Run } from '../runs/entity.ts';
 import { partsOf, readableSchedule, scheduleRows } from '../schedules/schedule-row.ts';
-import { Run } from '../workspace/entity.ts';
 import { TaskRecord } from './entity.ts';
 
 /** Why a task is here, on this day: each step from the rule to the date, as a sentence. */
