@@ -243,6 +243,8 @@ test('changing one task says that later ones stay, and offers it to the template
   await sheet.getByRole('button', { name: 'Keep the change' }).click();
   await expect(sheet).toContainText('Later ones still have the estimate of Slipway winch.');
   await sheet.getByRole('button', { name: 'Put the estimate into the template' }).click();
+  // Another page would take its request along.
+  await expect(page.getByText('It is in the template')).toBeVisible();
   await openTemplate(page, 'Slipway winch');
   await expect(page.getByLabel('Estimate', { exact: true })).toHaveValue('1 h 30');
   await expect(page.getByRole('complementary')).toContainText('Ines Calloway: estimate: 1 h 30, was 1 h 15');
