@@ -64,14 +64,18 @@ const UNASSIGNED_SHOWN = 30;
 
 /** Work that nobody has: overdue, or showing on a day. Whoever sees it may claim it. */
 async function unassignedOn(scope: Scope, date: string): Promise<DaySheet['unassigned']> {
-  const rows = await scope.sql<TaskRow & { all: number }>(
-    `select ${TASK_COLUMNS}, count(*) over () as all from ${TASK_JOINS}
-     where t.workspace_id = $1 and t.assignee_id is null and t.state in ${TO_DO}
-       and t.appears_on <= $2::date and (t.due_on >= $2::date or $2::date = $3::date)
-     order by t.due_on, coalesce(t.due_time, '~'), t.id limit ${UNASSIGNED_SHOWN}`,
+  const nobodys = `from task where workspace_id = $1 and assignee_id is null and state in ${TO_DO}
+    and appears_on <= $2::date and (due_on >= $2::date or $2::date = $3::date)`;
+  const [all] = await scope.sql<{ count: number }>(`select count(*)::int as count ${nobodys}`, [date, scope.today]);
+  // Of however many, names and counts are looked up for those alone that are shown.
+  const rows = await scope.sql<TaskRow>(
+    `select ${TASK_COLUMNS} from ${TASK_JOINS}
+     where t.workspace_id = $1 and t.id in (
+       select id ${nobodys} order by due_on, coalesce(due_time, '~'), id limit ${UNASSIGNED_SHOWN})
+     order by t.due_on, coalesce(t.due_time, '~'), t.id`,
     [date, scope.today],
   );
-  return { tasks: rows.map((row) => taskLine(scope, row)), count: Number(rows[0]?.all ?? 0) };
+  return { tasks: rows.map((row) => taskLine(scope, row)), count: all?.count ?? 0 };
 }
 
 /** Finished work of others that is this person's to sign, oldest first. */

@@ -42,6 +42,9 @@ export interface SentBack {
 @Index('task_by_run', ['workspaceId', 'runId'], { where: 'run_id is not null' })
 @Index('task_by_set', ['workspaceId', 'setId'])
 @Index('task_by_template', ['workspaceId', 'templateId', 'workOn'])
+@Index('task_of_nobody', ['workspaceId', 'dueOn'], {
+  where: `assignee_id is null and state in ('open', 'underWay')`,
+})
 @Index('task_to_check', ['workspaceId', 'dueOn'], { where: `state = 'toCheck'` })
 @Index('task_unfinished', ['workspaceId', 'dueOn'], { where: `state in ('open', 'underWay', 'toCheck')` })
 export class TaskRecord {

@@ -18,6 +18,7 @@ import { FileTotals1764800000000 } from './migrations/file-totals.ts';
 import { FirstSlice1764000000000 } from './migrations/first-slice.ts';
 import { JoinedChanges1764600000000 } from './migrations/joined-changes.ts';
 import { NoDefaults1765000000000 } from './migrations/no-defaults.ts';
+import { NobodysTasks1765100000000 } from './migrations/nobodys-tasks.ts';
 import { RunLog1764400000000 } from './migrations/run-log.ts';
 import { TemplatesStepsProof1764200000000 } from './migrations/templates-steps-proof.ts';
 import { WatchedTasks1764700000000 } from './migrations/watched-tasks.ts';
@@ -70,6 +71,7 @@ export function dataSource(databaseUrl: string, connections = 4): DataSource {
       FileTotals1764800000000,
       ContentOnce1764900000000,
       NoDefaults1765000000000,
+      NobodysTasks1765100000000,
     ],
     extra: {
       max: connections,
