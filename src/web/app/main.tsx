@@ -8,6 +8,7 @@ import { SignInAgain } from '../features/people/sign-in-again.tsx';
 import { useAnswer } from '../kit/answer.ts';
 import { ProblemError } from '../kit/api.ts';
 import { Skeleton, Trouble } from '../kit/states.tsx';
+import { watchTyping } from '../kit/typing.ts';
 import { Frame } from './shell/frame.tsx';
 import { KeyProvider } from './shell/keys.tsx';
 import { onSessionEnded } from './shell/signed-out.ts';
@@ -141,6 +142,8 @@ const router = createBrowserRouter([
 
 // What is opened most, before the connection may be gone. Where it fails it is asked for again when it is opened, and told then.
 window.setTimeout(() => void loadTaskSheet().catch(() => undefined), PRELOAD_AFTER_MS);
+
+watchTyping(document);
 
 const root = document.getElementById('root');
 if (!root) throw new Error('The page has no place to draw in.');

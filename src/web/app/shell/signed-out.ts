@@ -1,3 +1,5 @@
+import { afterTyping } from '../../kit/typing.ts';
+
 /** Whether the session has ended under an open page: told by whoever hears of it, asked by the frame. */
 type Listener = () => void;
 
@@ -12,8 +14,11 @@ function add(listeners: Set<Listener>, listener: Listener): () => void {
 export const onSessionEnded = (listener: Listener) => add(ended, listener);
 export const onSessionBegun = (listener: Listener) => add(begun, listener);
 
+/** Whoever is in the middle of a word finishes it first: what asks for the password would have the rest of it. */
 export function tellSessionEnded(): void {
-  for (const listener of ended) listener();
+  afterTyping(() => {
+    for (const listener of ended) listener();
+  });
 }
 
 export function tellSessionBegun(): void {
