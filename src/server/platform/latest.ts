@@ -1,3 +1,5 @@
+import type { Scope } from './scope.ts';
+
 /**
  * Answers that are the same for many, worked out once: whoever asks while one is being worked out shares the next one,
  * which begins after they have asked, so that nobody is given an answer from before what made them ask.
@@ -33,4 +35,14 @@ export class Latest<T> {
     this.running.set(key, over);
     return answer;
   }
+}
+
+/** Something of its own for each database, as servers beside each other in one process have; made when it is first wanted. */
+export function ofEachDatabase<T extends object>(make: () => T): (scope: Pick<Scope, 'database'>) => T {
+  const all = new WeakMap<object, T>();
+  return ({ database }) => {
+    const known = all.get(database) ?? make();
+    all.set(database, known);
+    return known;
+  };
 }

@@ -8,6 +8,7 @@ import {
   setReach,
   type WorkingCalendar,
 } from '../../core/index.ts';
+import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { type MadeTask, type Making, madeTasks, nominalKey } from '../tasks/made-task.ts';
 import { planProblem } from './making.ts';
@@ -42,15 +43,23 @@ const AT_A_STRETCH = 100;
 /** Plans by schedule, with what each was told from. */
 type OfWorkspace = Map<string, { readonly mark: string; readonly plan: KeptPlan }>;
 
-/** The workspaces of a database, the one that was asked for last at the end. */
-const kept = new WeakMap<object, Map<string, OfWorkspace>>();
+const keptOf = ofEachDatabase(() => ({
+  /** The one that was asked for last at the end. */
+  workspaces: new Map<string, OfWorkspace>(),
+  asked: new Latest<ReadonlyMap<string, KeptPlan>>(),
+}));
 
 /**
  * The plans of all schedules of the workspace. A plan is kept for as long as nothing has changed that it is told from:
  * the rows of the schedule, its template, its client and its asset (each write of a row gives it another `xmin`), its
- * tasks, what was deleted of it, days off, names of people, and the day.
+ * tasks, what was deleted of it, days off, names of people, and the day. For reading alone: who asks meanwhile shares the
+ * answer, which within a transaction would tell others what does not stand yet.
  */
-export async function keptPlans(scope: Scope): Promise<ReadonlyMap<string, KeptPlan>> {
+export function keptPlans(scope: Scope): Promise<ReadonlyMap<string, KeptPlan>> {
+  return keptOf(scope).asked.of(scope.workspace.id, () => lookedOver(scope));
+}
+
+async function lookedOver(scope: Scope): Promise<ReadonlyMap<string, KeptPlan>> {
   const marks = await marksOf(scope);
   const plans = ofWorkspace(scope);
   const stale = [...marks].filter(([id, mark]) => plans.get(id)?.mark !== mark).map(([id]) => id);
@@ -91,8 +100,7 @@ async function marksOf(scope: Scope): Promise<ReadonlyMap<string, string>> {
 }
 
 function ofWorkspace(scope: Scope): OfWorkspace {
-  const all = kept.get(scope.database) ?? new Map<string, OfWorkspace>();
-  kept.set(scope.database, all);
+  const all = keptOf(scope).workspaces;
   const { id } = scope.workspace;
   const own: OfWorkspace = all.get(id) ?? new Map();
   all.delete(id);

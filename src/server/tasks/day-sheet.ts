@@ -12,7 +12,7 @@ import {
 import { deletedTasksOn } from '../history/history.ts';
 import { Person } from '../people/entity.ts';
 import { columnsOf } from '../platform/db/columns.ts';
-import { Latest } from '../platform/latest.ts';
+import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foreseenWork, projectedWork } from '../schedules/projection.ts';
 import { TaskRecord } from './entity.ts';
@@ -107,11 +107,11 @@ const TIDE_PAST_DAYS = 7;
 const TIDE_COMING_DAYS = 42;
 
 /** The same for everybody who looks at it. */
-const tidelines = new Latest<Tideline>();
+const tidelines = ofEachDatabase(() => new Latest<Tideline>());
 
 /** Work due per day over the past week and the coming six, of everyone or of one person. */
 export function tideline(scope: Scope, personId: string | undefined): Promise<Tideline> {
-  return tidelines.of(`${scope.workspace.id} ${personId ?? ''}`, () => workedOut(scope, personId));
+  return tidelines(scope).of(`${scope.workspace.id} ${personId ?? ''}`, () => workedOut(scope, personId));
 }
 
 async function workedOut(scope: Scope, personId: string | undefined): Promise<Tideline> {
