@@ -46,9 +46,9 @@ const CONNECTIONS = { reads: 6, writes: 6, sessions: 3, worker: 5 } as const;
 /** Migrates, prepares, and starts the web and the worker. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const { databaseUrl, clock, log, roles } = options;
-  const writes = await dataSource(databaseUrl, CONNECTIONS.writes).initialize();
+  const writes = await dataSource(databaseUrl, { connections: CONNECTIONS.writes }).initialize();
   const files = await FileStore.at(options.filesFolder);
-  await migrate(writes, (prepared) => options.prepare(prepared, files));
+  await migrate(databaseUrl, (prepared) => options.prepare(prepared, files));
   const pool = poolOf(databaseUrl, CONNECTIONS.worker, log);
   const worker = roles.worker ? await startWorker({ source: writes, pool, clock, log, files }) : null;
   const web = roles.web ? await startWeb(options, { writes, pool, files }) : null;
@@ -72,7 +72,8 @@ function poolOf(connectionString: string, max: number, log: Logger): pg.Pool {
   return pool;
 }
 
-async function migrate(source: DataSource, prepare: (source: DataSource) => Promise<void>): Promise<void> {
+async function migrate(databaseUrl: string, prepare: (source: DataSource) => Promise<void>): Promise<void> {
+  const source = await dataSource(databaseUrl, { longestMs: 0 }).initialize();
   const runner = source.createQueryRunner();
   try {
     await runner.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
@@ -81,6 +82,7 @@ async function migrate(source: DataSource, prepare: (source: DataSource) => Prom
   } finally {
     await runner.query('select pg_advisory_unlock($1)', [MIGRATION_LOCK]);
     await runner.release();
+    await source.destroy();
   }
 }
 
@@ -94,7 +96,7 @@ async function startWeb(
   { databaseUrl, port, clock, log, webFolder, addresses = LOOPBACK_ONLY, lane, laneKey }: ServerOptions,
   { writes, pool, files }: WebParts,
 ): Promise<{ readonly port: number | null; stop(): Promise<void> }> {
-  const reads = await dataSource(databaseUrl, CONNECTIONS.reads).initialize();
+  const reads = await dataSource(databaseUrl, { connections: CONNECTIONS.reads }).initialize();
   const sessionPool = poolOf(databaseUrl, CONNECTIONS.sessions, log);
   const live = new LiveStream(databaseUrl, log);
   await live.listen();

@@ -33,8 +33,17 @@ pg.types.setTypeParser(pg.types.builtins.INT8, (text) => Number(text));
 const LONGEST_QUESTION_MS = 120_000;
 const LONGEST_WAIT_MS = 30_000;
 
-/** @param connections that it holds at the most */
-export function dataSource(databaseUrl: string, connections = 4): DataSource {
+interface Asking {
+  /** Connections that it holds at the most. */
+  readonly connections?: number;
+  /** How long a question may take; 0 for as long as it takes, as for a migration of a large table. */
+  readonly longestMs?: number;
+}
+
+export function dataSource(
+  databaseUrl: string,
+  { connections = 4, longestMs = LONGEST_QUESTION_MS }: Asking = {},
+): DataSource {
   return new DataSource({
     type: 'postgres',
     url: databaseUrl,
@@ -75,7 +84,7 @@ export function dataSource(databaseUrl: string, connections = 4): DataSource {
     ],
     extra: {
       max: connections,
-      statement_timeout: LONGEST_QUESTION_MS,
+      statement_timeout: longestMs,
       lock_timeout: LONGEST_WAIT_MS,
       // Our questions are many and short: compiling them took three times as long as answering them.
       options: '-c jit=off',
