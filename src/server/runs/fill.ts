@@ -25,7 +25,8 @@ import {
   type ScheduleRow,
   scheduleRows,
 } from '../schedules/schedule-row.ts';
-import { insertMadeTasks, type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
+import { type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
+import { insertMadeTasks } from '../tasks/task-rows.ts';
 import { Run } from './entity.ts';
 
 /** Schedules filled in one transaction: small enough that progress is seen, and that others wait only briefly. */

@@ -2,8 +2,9 @@ import { In } from 'typeorm';
 import type { Run as RunAnswer } from '../../contract/index.ts';
 import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { IS_TOUCHED, removeTasks } from '../tasks/made-task.ts';
+import { IS_TOUCHED } from '../tasks/reachable-task.ts';
 import { taskLines } from '../tasks/task-row.ts';
+import { removeTasks } from '../tasks/task-rows.ts';
 import { Run } from './entity.ts';
 import { sayTakenBack } from './fill.ts';
 

@@ -16,7 +16,8 @@ import {
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { Run } from '../runs/entity.ts';
-import { insertMadeTasks, type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
+import { type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
+import { insertMadeTasks } from '../tasks/task-rows.ts';
 import { lockedScheduleRows, partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 
 /** Schedules made in one transaction: small enough to lock briefly, large enough to be quick. */

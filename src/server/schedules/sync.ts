@@ -13,18 +13,10 @@ import {
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/entity.ts';
-import {
-  contentOfParts,
-  insertMadeTasks,
-  type MadeTask,
-  type Making,
-  type ReachableTask,
-  refreshMadeTasks,
-  removeTasks,
-  saidBy,
-  type TaskContent,
-  tasksOfSchedulesFrom,
-} from '../tasks/made-task.ts';
+import type { MadeTask, Making } from '../tasks/made-task.ts';
+import { type ReachableTask, tasksOfSchedulesFrom } from '../tasks/reachable-task.ts';
+import { insertMadeTasks, refreshMadeTasks, removeTasks } from '../tasks/task-rows.ts';
+import { contentOfParts, saidBy, type TaskContent } from '../tasks/template-parts.ts';
 import { horizonOf, owedTasks } from './making.ts';
 import { type ScheduleRow, scheduleRows } from './schedule-row.ts';
 

@@ -6,9 +6,10 @@ import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusa
 import type { Scope } from '../platform/scope.ts';
 import { Template } from '../templates/entity.ts';
 import { refuseFarDays } from './dates.ts';
-import { IS_TOUCHED, removeTasks } from './made-task.ts';
+import { IS_TOUCHED } from './reachable-task.ts';
 import { insertTask } from './stored.ts';
 import { taskLines } from './task-row.ts';
+import { removeTasks } from './task-rows.ts';
 
 interface Made {
   readonly tasks: TaskLine[];

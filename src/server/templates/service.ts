@@ -18,7 +18,7 @@ import { keptPlans, nextDateOf } from '../schedules/kept-plans.ts';
 import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
 import { syncAll, UNSEEN_ONLY } from '../schedules/sync.ts';
 import type { Task } from '../tasks/entity.ts';
-import { IS_TOUCHED } from '../tasks/made-task.ts';
+import { IS_TOUCHED } from '../tasks/reachable-task.ts';
 import { UNFINISHED } from '../tasks/states.ts';
 import { butFor, putBackTasks, watched } from '../tasks/watched.ts';
 import { Favourite, Template } from './entity.ts';
