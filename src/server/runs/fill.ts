@@ -26,7 +26,7 @@ import {
   scheduleRows,
 } from '../schedules/schedule-row.ts';
 import { type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
-import { insertMadeTasks } from '../tasks/task-rows.ts';
+import { insertMadeTasks } from '../tasks/written-task.ts';
 import { Run } from './entity.ts';
 
 /** Schedules filled in one transaction: small enough that progress is seen, and that others wait only briefly. */

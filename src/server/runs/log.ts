@@ -4,7 +4,7 @@ import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { IS_TOUCHED } from '../tasks/reachable-task.ts';
 import { taskLines } from '../tasks/task-row.ts';
-import { removeTasks } from '../tasks/task-rows.ts';
+import { removeTasks } from '../tasks/written-task.ts';
 import { Run } from './entity.ts';
 import { sayTakenBack } from './fill.ts';
 

@@ -17,7 +17,7 @@ import {
 import type { Scope } from '../platform/scope.ts';
 import { Run } from '../runs/entity.ts';
 import { type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
-import { insertMadeTasks } from '../tasks/task-rows.ts';
+import { insertMadeTasks } from '../tasks/written-task.ts';
 import { lockedScheduleRows, partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 
 /** Schedules made in one transaction: small enough to lock briefly, large enough to be quick. */

@@ -15,8 +15,8 @@ import type { Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/entity.ts';
 import type { MadeTask, Making } from '../tasks/made-task.ts';
 import { type ReachableTask, tasksOfSchedulesFrom } from '../tasks/reachable-task.ts';
-import { insertMadeTasks, refreshMadeTasks, removeTasks } from '../tasks/task-rows.ts';
 import { contentOfParts, saidBy, type TaskContent } from '../tasks/template-parts.ts';
+import { insertMadeTasks, refreshMadeTasks, removeTasks } from '../tasks/written-task.ts';
 import { horizonOf, owedTasks } from './making.ts';
 import { type ScheduleRow, scheduleRows } from './schedule-row.ts';
 

@@ -24,8 +24,8 @@ import { oneTask } from './one-task.ts';
 import { mustMay } from './permission.ts';
 import { carryOutFates } from './several.ts';
 import { UNFINISHED } from './states.ts';
-import { lockedTasks } from './stored.ts';
 import { impactOfFates, type TaskFate } from './task-impact.ts';
+import { lockedTasks } from './whole-task.ts';
 import type { SavedTask } from './work.ts';
 
 /** How far an edit of one task goes beyond it. */

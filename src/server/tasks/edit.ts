@@ -11,7 +11,7 @@ import { saveTemplate } from '../templates/service.ts';
 import { refuseFarDays } from './dates.ts';
 import type { Task } from './entity.ts';
 import { mustMay } from './permission.ts';
-import { oneStored } from './stored.ts';
+import { oneWhole } from './whole-task.ts';
 import { type SavedTask, workableTask, writeTask } from './work.ts';
 
 /** Changes one task; its template, its schedule and the later ones stay as they are. */
@@ -64,7 +64,7 @@ export function putIntoTemplate(
   fields: readonly (typeof INTO_TEMPLATE)[number][],
 ): Promise<{ templateId: string; changeId: string | null }> {
   return scope.transaction(async (tx) => {
-    const task = await oneStored(tx, id);
+    const task = await oneWhole(tx, id);
     if (task.templateId === null) throw notFound('template');
     const template = await tx.locked(Template, task.templateId, 'template');
     // Of a step that is a task of its own, the estimate is the step's.

@@ -7,9 +7,9 @@ import type { Scope } from '../platform/scope.ts';
 import { Template } from '../templates/entity.ts';
 import { refuseFarDays } from './dates.ts';
 import { IS_TOUCHED } from './reachable-task.ts';
-import { insertTask } from './stored.ts';
 import { taskLines } from './task-row.ts';
-import { removeTasks } from './task-rows.ts';
+import { insertTask } from './whole-task.ts';
+import { removeTasks } from './written-task.ts';
 
 interface Made {
   readonly tasks: TaskLine[];

@@ -6,7 +6,7 @@ import { scheduleRows } from '../schedules/schedule-row.ts';
 import { followOn, syncAll } from '../schedules/sync.ts';
 import type { Task } from './entity.ts';
 import { restoreStored, type StoredTask } from './stored.ts';
-import { removeTasks } from './task-rows.ts';
+import { removeTasks } from './written-task.ts';
 
 /** Deletes tasks, and remembers of those that schedules made that they are not to be made again. */
 export async function takeOut(scope: Scope, tasks: readonly Task[]): Promise<void> {

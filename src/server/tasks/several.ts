@@ -9,8 +9,9 @@ import { refuseFarDays } from './dates.ts';
 import type { Task } from './entity.ts';
 import { mustMay } from './permission.ts';
 import { takeOut } from './remove.ts';
-import { lockedTasks, saveTask, storedTasks } from './stored.ts';
+import { storedTasks } from './stored.ts';
 import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
+import { lockedTasks, saveTask } from './whole-task.ts';
 
 /**
  * Gives, moves, skips or deletes tasks in one go, which one undo takes back. Of many, what is under way or done stays;

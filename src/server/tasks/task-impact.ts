@@ -6,7 +6,7 @@ import type { Scope } from '../platform/scope.ts';
 import { countedItems, impactWords } from '../schedules/impact.ts';
 import type { Fields } from '../schedules/sync.ts';
 import type { Task } from './entity.ts';
-import { findTasks } from './stored.ts';
+import { findTasks } from './whole-task.ts';
 
 /** What becomes of one task. */
 export type TaskFate =

@@ -2,7 +2,8 @@ import { In } from 'typeorm';
 import { plural } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Task } from './entity.ts';
-import { findTasks, restoreStored, type StoredTask, taskColumns } from './stored.ts';
+import { restoreStored, type StoredTask, taskColumns } from './stored.ts';
+import { findTasks } from './whole-task.ts';
 
 /**
  * Has the database note what the work does to tasks, so that an undo can put back exactly that.

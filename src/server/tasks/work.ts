@@ -22,8 +22,8 @@ import type { GivenAnswer, Task, Tick } from './entity.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
 import { maySign, mayWork, mustMay } from './permission.ts';
-import { lockedTask, lockedTasks, saveTask } from './stored.ts';
 import { doingOf } from './task-row.ts';
+import { lockedTask, lockedTasks, saveTask } from './whole-task.ts';
 
 export interface SavedTask {
   readonly task: TaskAnswer;

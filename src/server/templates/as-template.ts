@@ -4,7 +4,7 @@ import { Asset, Client } from '../clients/entity.ts';
 import { filesOfTasks, filesOfTemplate } from '../files/queries.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/entity.ts';
-import { findTasks, oneStored } from '../tasks/stored.ts';
+import { findTasks, oneWhole } from '../tasks/whole-task.ts';
 import { Template } from './entity.ts';
 
 /**
@@ -12,7 +12,7 @@ import { Template } from './entity.ts';
  * the other tasks of its set become steps with the days between them.
  */
 export async function taskAsTemplate(scope: Scope, taskId: string): Promise<TemplateInput> {
-  const task = await oneStored(scope, taskId);
+  const task = await oneWhole(scope, taskId);
   const set = (await findTasks(scope, { setId: task.setId })).sort((a, b) => a.setIndex - b.setIndex);
   const main = set.find(({ stepKey }) => stepKey === '') ?? task;
   const template = task.templateId === null ? null : await scope.one(Template, task.templateId, 'template');
