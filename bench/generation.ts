@@ -17,7 +17,7 @@ import { scheduleRows } from '../src/server/schedules/schedule-row.ts';
 import { impactOfTemplate, oneTemplate } from '../src/server/templates/service.ts';
 import { Workspace } from '../src/server/workspace/entity.ts';
 import { line } from './measure.ts';
-import { workload } from './workload.ts';
+import { EACH_TIME, workload } from './workload.ts';
 
 const SCHEDULES = 5000;
 const USING_ONE_TEMPLATE = 400;
@@ -103,16 +103,6 @@ async function workspaceOf(source: DataSource, schedules: number, texts = SHORT)
      values ($1, $2, 1, 'Round', '', 'Round {weekday} {day}', $5, '[]', 'normal', null, false, false, '[]', 30, $3, $4, now(), $3)`,
     [ids.workspace, ids.template, ids.person, JSON.stringify(lines), `<p>${wordsOf(texts.instructions - 7, 0)}</p>`],
   );
-  const timing = {
-    v: 1,
-    appears: { amount: -1, unit: 'workingDay' },
-    starts: { amount: 0, unit: 'day' },
-    due: { amount: 0, unit: 'day' },
-    startTime: '08:00',
-    dueTime: '12:00',
-    reminders: [],
-    zone: null,
-  };
   await source.query(
     `insert into schedule (workspace_id, id, version, template_id, client_id, asset_id, assignee_id, recurrence, timing, overlap, pauses,
        exceptions, revisions, settled_to, problem, created_at)
@@ -122,7 +112,7 @@ async function workspaceOf(source: DataSource, schedules: number, texts = SHORT)
       ids.workspace,
       ids.template,
       ids.person,
-      timing,
+      EACH_TIME,
       JSON.stringify(workload(schedules, '2024-11-01').map(({ ours }) => ({ v: 1, ...ours }))),
     ],
   );

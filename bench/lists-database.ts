@@ -8,7 +8,7 @@ import { Person } from '../src/server/people/entity.ts';
 import { Scope } from '../src/server/platform/scope.ts';
 import { runMaking } from '../src/server/schedules/making.ts';
 import { Workspace } from '../src/server/workspace/entity.ts';
-import { workload } from './workload.ts';
+import { EACH_TIME, workload } from './workload.ts';
 
 /** The clock of the bench, which stands. */
 export const NOW = Date.parse('2026-11-24T10:40:00Z');
@@ -106,16 +106,6 @@ export async function fillDatabase(source: DataSource, client: pg.ClientBase): P
      from generate_series(1, ${SIZES.templates}) n`,
     [JSON.stringify(lines)],
   );
-  const timing = {
-    v: 1,
-    appears: { amount: -1, unit: 'workingDay' },
-    starts: { amount: 0, unit: 'day' },
-    due: { amount: 0, unit: 'day' },
-    startTime: '08:00',
-    dueTime: '12:00',
-    reminders: [],
-    zone: null,
-  };
   // One template is used by 2,000 schedules, the others by the rest of them.
   await step(
     'schedules',
@@ -125,7 +115,7 @@ export async function fillDatabase(source: DataSource, client: pg.ClientBase): P
        pg_temp.bench_id('client ' || (1 + (n % ${SIZES.assets}) % ${SIZES.clients})), pg_temp.bench_id('asset ' || (n % ${SIZES.assets} + case when n % ${SIZES.assets} = 0 then ${SIZES.assets} else 0 end)),
        pg_temp.bench_id('person ' || (1 + n % ${SIZES.people})), rule, $1, '{"kind": "add"}', '[]', '[]', '[]', '${TODAY}', null, now(), null
      from jsonb_array_elements($2::jsonb) with ordinality as rules (rule, n)`,
-    [timing, JSON.stringify(workload(SIZES.schedules, '2024-11-01').map(({ ours }) => ({ v: 1, ...ours })))],
+    [EACH_TIME, JSON.stringify(workload(SIZES.schedules, '2024-11-01').map(({ ours }) => ({ v: 1, ...ours })))],
   );
   await step(
     'contents',

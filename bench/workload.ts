@@ -32,3 +32,15 @@ export function workload(count: number, from: string): BenchRule[] {
     }),
   );
 }
+
+/** When each task of a schedule appears and is due, as it is stored. */
+export const EACH_TIME = {
+  v: 1,
+  appears: { amount: -1, unit: 'workingDay' },
+  starts: { amount: 0, unit: 'day' },
+  due: { amount: 0, unit: 'day' },
+  startTime: '08:00',
+  dueTime: '12:00',
+  reminders: [],
+  zone: null,
+};

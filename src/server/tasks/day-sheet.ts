@@ -1,32 +1,13 @@
 import type { DaySheet, Tideline } from '../../contract/index.ts';
-import {
-  type Band,
-  bandOf,
-  COMING_DAYS,
-  dayLoads,
-  dayOfIso,
-  isOverdue,
-  isoOfDay,
-  type TaskState,
-} from '../../core/index.ts';
+import { type Band, bandOf, COMING_DAYS, dayLoads, dayOfIso, isoOfDay, type TaskState } from '../../core/index.ts';
 import { deletedTasksOn } from '../history/history.ts';
 import { Person } from '../people/entity.ts';
-import { columnsOf } from '../platform/db/columns.ts';
 import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foreseenWork, projectedWork } from '../schedules/projection.ts';
-import { TaskRecord } from './entity.ts';
+import { lateCount } from './late.ts';
 import { TO_DO, UNFINISHED } from './states.ts';
-import {
-  datedTask,
-  LOOK_FIELDS,
-  type LookRow,
-  lookOfRow,
-  TASK_COLUMNS,
-  TASK_JOINS,
-  type TaskRow,
-  taskLine,
-} from './task-row.ts';
+import { datedTask, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
 
 /** What one person has to do on a day: late first, then the day by time, then what is coming. */
 export async function daySheet(scope: Scope, personId: string, date: string | undefined): Promise<DaySheet> {
@@ -151,19 +132,4 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
       holiday: calendar.holidayName(day) ?? null,
     })),
   };
-}
-
-/** Beside the days around today it goes without saying which are late; there it depends on the hour, by whichever clock. */
-async function lateCount(scope: Scope, personId: string | undefined): Promise<number> {
-  const { day: today } = scope.now;
-  const open = `from task where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ${TO_DO}`;
-  const [before] = await scope.sql<{ count: number }>(`select count(*)::int as count ${open} and due_on < $3::date`, [
-    personId ?? null,
-    isoOfDay(today - 1),
-  ]);
-  const around = await scope.sql<LookRow>(
-    `select ${columnsOf(TaskRecord, 'task', LOOK_FIELDS)} ${open} and due_on between $3::date and $4::date and (due_time is not null or due_on < $5::date)`,
-    [personId ?? null, isoOfDay(today - 1), isoOfDay(today + 1), scope.today],
-  );
-  return (before?.count ?? 0) + around.filter((row) => isOverdue(lookOfRow(scope, row))).length;
 }

@@ -1,8 +1,9 @@
 import type { PastTask } from '../../contract/index.ts';
+import { columnsOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { Task } from './entity.ts';
+import { TaskRecord } from './entity.ts';
 import { UNFINISHED } from './states.ts';
-import { lookOfRow } from './task-row.ts';
+import { LOOK_FIELDS, lookOfRow } from './task-row.ts';
 
 /** A task of a series, seen from outside. */
 export interface SeriesTask {
@@ -12,9 +13,19 @@ export interface SeriesTask {
   readonly task: PastTask;
 }
 
-type SeriesRow = Pick<Task, 'id' | 'state' | 'workOn' | 'appearsOn' | 'dueOn' | 'dueTime' | 'zone' | 'doneAt'> & {
-  scheduleId: string;
-  nominalDate: string;
+const SERIES_FIELDS = [
+  'id',
+  'scheduleId',
+  'nominalDate',
+  'workOn',
+  ...LOOK_FIELDS,
+] as const satisfies readonly (keyof TaskRecord)[];
+const SERIES_COLUMNS = columnsOf(TaskRecord, 'task', SERIES_FIELDS);
+
+/** Of a schedule, so it has one, and the date that its rule gave. */
+type SeriesRow = Omit<Pick<TaskRecord, (typeof SERIES_FIELDS)[number]>, 'scheduleId' | 'nominalDate'> & {
+  readonly scheduleId: string;
+  readonly nominalDate: string;
 };
 
 /** Tasks shown of each series in the past, besides all that lie ahead. */
@@ -48,6 +59,3 @@ export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]):
   }
   return series;
 }
-
-const SERIES_COLUMNS = `id, schedule_id as "scheduleId", nominal_date as "nominalDate", state, work_on as "workOn",
-  appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", zone, done_at as "doneAt"`;

@@ -1,13 +1,13 @@
 import type { DataSource } from 'typeorm';
 import type { Subject, Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
-import { civilDay, isOverdue, isoOfDay, plural, yearMonthDay } from '../../core/index.ts';
+import { civilDay, isoOfDay, plural, yearMonthDay } from '../../core/index.ts';
 import { Person } from '../people/entity.ts';
 import type { Clock } from '../platform/clock.ts';
 import { isDiskKnownFull } from '../platform/disk.ts';
 import { invalid } from '../platform/refusal.ts';
 import { Scope } from '../platform/scope.ts';
+import { lateCount } from '../tasks/late.ts';
 import { UNFINISHED } from '../tasks/states.ts';
-import { type LookRow, lookOfRow } from '../tasks/task-row.ts';
 import { Holiday, Workspace } from './entity.ts';
 
 const DISK_FULL =
@@ -138,14 +138,13 @@ async function demoPeople(source: DataSource, clock: Clock): Promise<NonNullable
 }
 
 async function saying(scope: Scope, person: Person): Promise<string> {
-  const whose = person.isManager ? null : person.id;
-  const rows = await scope.sql<LookRow>(
-    `select state, appears_on as "appearsOn", due_on as "dueOn", due_time as "dueTime", zone, done_at as "doneAt" from task
-     where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ${UNFINISHED} and due_on <= $3::date`,
-    [whose, scope.today],
+  const whose = person.isManager ? undefined : person.id;
+  const [due] = await scope.sql<{ today: number }>(
+    `select count(*)::int as today from task
+     where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ${UNFINISHED} and due_on = $3::date`,
+    [whose ?? null, scope.today],
   );
-  const late = rows.filter((row) => isOverdue(lookOfRow(scope, row))).length;
-  const today = rows.filter(({ dueOn }) => dueOn === scope.today).length;
+  const [today, late] = [due?.today ?? 0, await lateCount(scope, whose)];
   const parts = [today > 0 ? `${plural(today, 'task')} today` : '', late > 0 ? `${late} late` : ''].filter(Boolean);
   return parts.length > 0 ? parts.join(', ') : 'nothing waiting today';
 }

@@ -68,7 +68,7 @@ function send(
 
 function broken(status: number): Problem {
   const detail = 'The file did not get through. Nothing is lost: send it again in a moment.';
-  return { ...problemOf('no-connection', detail), status };
+  return status === 0 ? problemOf('no-connection', detail) : { ...problemOf('broken', detail), status };
 }
 
 /** "340 kB", "2.1 MB" */
