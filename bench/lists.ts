@@ -75,7 +75,7 @@ async function reads(): Promise<Read[]> {
     {
       what: 'workspace',
       path: '/workspace',
-      sql: 'select id, name from person where workspace_id = $1 union all select id, name from client where workspace_id = $1 union all select id, name from asset where workspace_id = $1',
+      sql: 'select id, name, role from person where workspace_id = $1 union all select null, name, date::text from holiday where workspace_id = $1',
       params: [w],
     },
     {
@@ -113,7 +113,73 @@ async function reads(): Promise<Read[]> {
     {
       what: 'schedules, a page',
       path: '/schedules',
-      sql: 'select s.id, s.recurrence, t.name from schedule s join template t on t.workspace_id = s.workspace_id and t.id = s.template_id where s.workspace_id = $1 order by lower(t.name), s.id limit 100',
+      sql: 'select s.id, s.recurrence, t.name from schedule s join template t on t.workspace_id = s.workspace_id and t.id = s.template_id where s.workspace_id = $1 order by lower(t.name), s.id limit 50',
+      params: [w],
+    },
+    {
+      what: 'a page in the middle, by name',
+      path: '/schedules?order=name&start=5000',
+      sql: 'select s.id, s.recurrence, t.name from schedule s join template t on t.workspace_id = s.workspace_id and t.id = s.template_id where s.workspace_id = $1 order by lower(t.name), s.id offset 5000 limit 50',
+      params: [w],
+    },
+    {
+      what: 'schedules by words',
+      path: '/schedules?find=mon+12',
+      sql: `select s.id, s.recurrence, t.name from schedule s join template t on t.workspace_id = s.workspace_id and t.id = s.template_id where s.workspace_id = $1 and t.name ilike '%12%' order by lower(t.name), s.id limit 50`,
+      params: [w],
+    },
+    {
+      what: 'schedules with late work',
+      path: '/schedules?state=late',
+      sql: `select distinct schedule_id from task where workspace_id = $1 and state in ('open', 'underWay') and due_on < '2026-11-24'`,
+      params: [w],
+    },
+    {
+      what: 'schedules on a day',
+      path: '/schedules?from=2026-12-01&to=2026-12-01',
+      sql: 'select id, recurrence from schedule where workspace_id = $1',
+      params: [w],
+    },
+    {
+      what: 'ids of schedules that fit',
+      path: '/schedules/fitting?find=1',
+      sql: 'select id, version from schedule where workspace_id = $1',
+      params: [w],
+    },
+    {
+      what: 'figures of a template',
+      path: `/schedules/figures?templateId=${template}`,
+      sql: 'select id, recurrence from schedule where workspace_id = $1 and template_id = $2',
+      params: [w, template],
+    },
+    {
+      what: 'for whom, the first',
+      path: '/subjects',
+      sql: 'select id, client_id, name, place, tag from asset where workspace_id = $1 order by words limit 50',
+      params: [w],
+    },
+    {
+      what: 'for whom, by a word',
+      path: '/subjects?q=client+12',
+      sql: `select id, name from client where workspace_id = $1 and name ilike '%client 12%' order by name limit 50`,
+      params: [w],
+    },
+    {
+      what: 'for whom, by a letter',
+      path: '/subjects?q=c',
+      sql: `select id, name from client where workspace_id = $1 and name ilike 'c%' order by name limit 50`,
+      params: [w],
+    },
+    {
+      what: 'whom a line may mean',
+      path: '/subjects/said?line=ring+about+the+ropes+for+client+12',
+      sql: `select id, name from client where workspace_id = $1 and words like 'client 12%' order by words limit 5`,
+      params: [w],
+    },
+    {
+      what: 'a jump by name',
+      path: '/find?q=12',
+      sql: `select id, name from template where workspace_id = $1 and name ilike '%12%' order by name limit 8`,
       params: [w],
     },
     {

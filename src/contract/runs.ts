@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { endpoint } from './endpoint.ts';
-import { civilMoment, id, isoDate } from './fields.ts';
+import { civilMoment, id, isoDate, named } from './fields.ts';
 import { taskLineSchema } from './tasks.ts';
 
 const LEFT_OUT = ['day off', 'closed', 'skipped', 'paused', 'same day as another', 'deleted'] as const;
@@ -99,6 +99,8 @@ export const runEndpoints = {
     heavy: true,
     answer: z.object({
       run: runSchema,
+      /** What the schedules are called that it tells of; those that are gone are left out. */
+      schedules: z.array(named),
       /** The first of the tasks that it made and that are still there. */
       tasks: z.array(taskLineSchema),
       /** What taking it back would remove, and what it would leave because somebody has worked on it. */

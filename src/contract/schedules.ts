@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { TASK_STATES } from '../core/index.ts';
+import { dayOfIso, TASK_STATES } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, named } from './fields.ts';
 import { impactSchema, reachSchema } from './impact.ts';
@@ -139,15 +139,98 @@ const schedulePatchesSchema = z.object({
   reach: reachSchema,
 });
 
+/** A schedule as a line of a list. */
+export const scheduleLineSchema = scheduleSchema
+  .pick({
+    id: true,
+    version: true,
+    client: true,
+    asset: true,
+    assignee: true,
+    phrase: true,
+    nextPhrase: true,
+    state: true,
+    problem: true,
+    next: true,
+    timesAYear: true,
+    lastEight: true,
+    lateCount: true,
+    waits: true,
+  })
+  .extend({ template: named });
+export type ScheduleLine = z.infer<typeof scheduleLineSchema>;
+
+export const SCHEDULE_STATES = ['running', 'paused', 'late', 'nobody', 'ended', 'problem'] as const;
+export const SCHEDULE_ORDERS = ['next', 'name', 'who'] as const;
+
+/** Which schedules, and in which order; what is left out leaves nothing out. */
+export const scheduleFilterSchema = z.object({
+  /** Any words of template, client, asset, phrase and person. */
+  find: z.string().max(200).optional(),
+  category: z.string().max(100).optional(),
+  person: id.optional(),
+  templateId: id.optional(),
+  state: z.enum(SCHEDULE_STATES).optional(),
+  /** Those that have a date from this day to that. */
+  from: isoDate.optional(),
+  to: isoDate.optional(),
+  order: z.enum(SCHEDULE_ORDERS).optional(),
+});
+const isShortSpan = ({ from, to }: { from?: string | undefined; to?: string | undefined }) =>
+  from === undefined || to === undefined || (from <= to && dayOfIso(to) - dayOfIso(from) <= MOST_SPAN_DAYS);
+const SPAN_WORDS = { path: ['to'], message: 'From one day to a later one, two years apart at most.' };
+export type ScheduleFilter = z.infer<typeof scheduleFilterSchema>;
+
+const MOST_SPAN_DAYS = 732;
+/** Lines of a page. */
+export const LINES_A_PAGE = 50;
+/** Schedules told whole at once. */
+export const MOST_WHOLE = 40;
+const MOST_SCHEDULES = 1_000_000;
+
 const saved = z.object({ schedule: scheduleSchema, tasks: syncSchema, changeId: id.nullable() });
 
 export const scheduleEndpoints = {
+  /** A page of those that fit, from any place of the list on. */
   list: endpoint({
     method: 'GET',
     path: '/schedules',
-    heavy: true,
-    query: z.object({ after: z.string().max(400).optional(), templateId: id.optional() }),
-    answer: z.object({ schedules: z.array(scheduleSchema), more: z.string().nullable() }),
+    query: scheduleFilterSchema
+      .extend({ start: z.coerce.number().int().min(0).max(MOST_SCHEDULES).optional() })
+      .refine(isShortSpan, SPAN_WORDS),
+    answer: z.object({
+      start: z.number().int(),
+      lines: z.array(scheduleLineSchema),
+      /** Of those that fit, of all, and of all those that have a problem. */
+      counts: z.object({ fitting: z.number().int(), all: z.number().int(), problems: z.number().int() }),
+    }),
+  }),
+  /** All that fit, in their order, by their ids and versions alone. */
+  fitting: endpoint({
+    method: 'GET',
+    path: '/schedules/fitting',
+    query: scheduleFilterSchema.refine(isShortSpan, SPAN_WORDS),
+    answer: z.object({ ids: z.array(id), versions: z.array(z.number().int()), isAll: z.boolean() }),
+  }),
+  /** What those that fit come to. */
+  figures: endpoint({
+    method: 'GET',
+    path: '/schedules/figures',
+    query: scheduleFilterSchema.refine(isShortSpan, SPAN_WORDS),
+    answer: z.object({
+      schedules: z.number().int(),
+      clients: z.number().int(),
+      people: z.number().int(),
+      /** Dates a year of those that run. */
+      timesAYear: z.number().int(),
+    }),
+  }),
+  /** Some of them whole; those that are gone are left out. */
+  whole: endpoint({
+    method: 'POST',
+    path: '/schedules/whole',
+    body: z.object({ ids: z.array(id).max(MOST_WHOLE, 'Forty schedules at once, at most.') }),
+    answer: z.object({ schedules: z.array(scheduleSchema) }),
   }),
   one: endpoint({ method: 'GET', path: '/schedules/:scheduleId', answer: scheduleSchema }),
   create: endpoint({ method: 'POST', path: '/schedules', heavy: true, body: scheduleInputSchema, answer: saved }),

@@ -16,17 +16,6 @@ export const calendarSchema = z.object({
   holidays: z.array(z.object({ date: isoDate, name: z.string() })),
 });
 
-/** Someone or something that work can be for. */
-export const subjectSchema = z.object({
-  clientId: id.nullable(),
-  assetId: id.nullable(),
-  name: z.string(),
-  detail: z.string(),
-  /** What stands on its tag. */
-  tag: z.string().nullable(),
-});
-export type Subject = z.infer<typeof subjectSchema>;
-
 export const workspaceSchema = z.object({
   id,
   name: z.string(),
@@ -42,7 +31,6 @@ export const workspaceSchema = z.object({
   /** Types of work that a template may be of. */
   workTypes: z.array(z.string()),
   people: z.array(personSchema),
-  subjects: z.array(subjectSchema),
   /** Told to managers: what keeps the server from working as it should. */
   trouble: z.string().nullable(),
 });

@@ -19,7 +19,8 @@ export {
   workingCalendar,
   workingDaysBetween,
 } from './calendar/working-calendar.ts';
-export { type CapturedKind, readCapture } from './capture/capture.ts';
+export { type CapturedKind, readCapture, subjectsSaid } from './capture/capture.ts';
+export { plainWords } from './capture/words.ts';
 export {
   type CivilDay,
   civilDay,

@@ -4,8 +4,10 @@ import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { problemOf, workspaceEndpoints } from '../contract/index.ts';
+import { clientRoutes } from './clients/routes.ts';
 import { fileRoutes } from './files/routes.ts';
 import type { FileStore } from './files/store.ts';
+import { findRoutes } from './find/routes.ts';
 import { sessionRoutes } from './people/routes.ts';
 import type { Clock } from './platform/clock.ts';
 import { type Addresses, isSecure, ownAddressOnly } from './platform/http/addresses.ts';
@@ -70,6 +72,8 @@ export function api(parts: ServerParts): Router {
   for (const routes of [
     sessionRoutes,
     workspaceRoutes,
+    clientRoutes,
+    findRoutes,
     templateRoutes,
     scheduleRoutes,
     taskRoutes,

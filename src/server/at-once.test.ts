@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import type { Schedule } from '../contract/index.ts';
 import { runMaking } from './schedules/making.ts';
+import { allSchedules } from './testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from './testing/test-server.ts';
 
 let server: TestServer;
@@ -50,7 +50,7 @@ it('many people and runs at once wait for each other, are refused with a reason 
     return ask(`tasks: ${deed.kind}`, ines.post('/api/tasks/changes').send({ tasks: await openTasks(25), deed }));
   };
   const manySchedules = async () => {
-    const { schedules } = (await ines.get('/api/schedules')).body as { schedules: Schedule[] };
+    const schedules = await allSchedules(ines);
     const set = inTurn([
       { assigneeId: inTurn([kit, nadia]) },
       { pauses: [{ from: '2026-11-26', to: '2026-12-10' }] },

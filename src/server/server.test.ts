@@ -47,9 +47,6 @@ describe('the server', () => {
       makeTime: '04:00',
     });
     expect(workspace.people).toHaveLength(14);
-    expect(workspace.subjects.filter(({ clientId, assetId }) => clientId !== null && assetId !== null)).toHaveLength(
-      60,
-    );
     expect(workspace.calendar.holidays.map(({ date }) => date)).toContain('2026-08-31');
   });
 

@@ -113,6 +113,23 @@ export function readCapture<P extends Nameable, S extends Nameable>(
   };
 }
 
+/** Names said in a line that are looked at, the last ones: of two the later counts. */
+const MENTIONS = 8;
+/** Words of a name that are looked at. */
+const NAME_WORDS = 7;
+
+/**
+ * Where a line may name a client or an asset: the plain words after each "for", so that those of a large workspace can be
+ * looked up before the line is read. At most eight places of seven words.
+ */
+export function subjectsSaid(text: string): readonly (readonly string[])[] {
+  const plain = wordsOf(text).map((word) => word.plain);
+  return plain
+    .flatMap((word, i) => (word === 'for' ? [plain.slice(i + 1, i + 1 + NAME_WORDS)] : []))
+    .filter(([first]) => first !== undefined && first !== '')
+    .slice(-MENTIONS);
+}
+
 /** A line has one of each: a day, a time, a person, a subject, an estimate. */
 function slotOf(found: Found<unknown, unknown>): string {
   return found.kind === 'when' ? ('day' in found ? 'day' : 'time') : found.kind;
@@ -124,7 +141,7 @@ function readPart<P extends Nameable, S extends Nameable>(
   today: CivilDay,
   { people, subjects }: CaptureNames<P, S>,
 ): Read<Found<P, S>> | null {
-  const rest = words.slice(from, from + 8).map(({ plain }) => plain);
+  const rest = words.slice(from, from + 1 + NAME_WORDS).map(({ plain }) => plain);
   const [first = '', ...after] = rest;
   const shifted = <T>(read: Read<T> | null, found: (value: T) => Found<P, S>): Read<Found<P, S>> | null =>
     read && { value: found(read.value), words: read.words + 1 };

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type DaySheet, type HistoryEntry, type Impact, impactSchema, type Schedule } from '../../contract/index.ts';
-import { changeSeveral } from '../testing/schedules.ts';
+import { allSchedules, changeSeveral } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
 
@@ -10,7 +10,7 @@ let schedules: Schedule[];
 beforeAll(async () => {
   server = await testServer();
   ines = await server.browser('Ines Calloway');
-  schedules = (await ines.get('/api/schedules')).body.schedules;
+  schedules = await allSchedules(ines);
 });
 afterAll(() => server.stop());
 

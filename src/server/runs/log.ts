@@ -1,5 +1,5 @@
 import { In } from 'typeorm';
-import type { Run as RunAnswer } from '../../contract/index.ts';
+import type { Named, Run as RunAnswer } from '../../contract/index.ts';
 import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { IS_TOUCHED } from '../tasks/reachable-task.ts';
@@ -9,7 +9,7 @@ import { Run } from './entity.ts';
 import { sayTakenBack } from './fill.ts';
 
 const RUNS_SHOWN = 60;
-const TASKS_SHOWN = 300;
+const TASKS_SHOWN = 120;
 
 export async function describeRun(scope: Scope, run: Run): Promise<RunAnswer> {
   return describe(scope, run, await scope.peopleNames());
@@ -62,17 +62,38 @@ function tasksOfRun(scope: Scope, id: string, lock = ''): Promise<OfRun[]> {
 
 export async function oneRun(scope: Scope, id: string) {
   const run = await scope.one(Run, id, 'run');
-  const tasks = await tasksOfRun(scope, id);
-  const keeps = tasks.filter(({ isTouched }) => isTouched).length;
+  const [count] = await scope.sql<{ takesBack: number; keeps: number }>(
+    `select count(*) filter (where state = 'open' and not ${IS_TOUCHED})::int as "takesBack",
+       count(*) filter (where state <> 'open' or ${IS_TOUCHED})::int as keeps
+     from task where workspace_id = $1 and run_id = $2`,
+    [id],
+  );
+  const first = await scope.sql<{ id: string }>(
+    `select id from task where workspace_id = $1 and run_id = $2 order by work_on, set_index, id limit ${TASKS_SHOWN}`,
+    [id],
+  );
   return {
     run: await describeRun(scope, run),
+    schedules: await namesOf(scope, run),
     tasks: await taskLines(
       scope,
-      tasks.slice(0, TASKS_SHOWN).map((task) => task.id),
+      first.map((task) => task.id),
     ),
-    takesBack: tasks.length - keeps,
-    keeps,
+    takesBack: count?.takesBack ?? 0,
+    keeps: count?.keeps ?? 0,
   };
+}
+
+/** What the schedules are called that a run tells of. */
+function namesOf(scope: Scope, { problems, waits, leftOut }: Run): Promise<Named[]> {
+  return scope.sql<Named>(
+    `select s.id, concat_ws(', ', t.name, coalesce(a.name, c.name)) as name from schedule s
+     join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
+     left join client c on c.workspace_id = s.workspace_id and c.id = s.client_id
+     left join asset a on a.workspace_id = s.workspace_id and a.id = s.asset_id
+     where s.workspace_id = $1 and s.id = any($2::uuid[])`,
+    [[...new Set([...problems, ...waits, ...leftOut].map(({ scheduleId }) => scheduleId))]],
+  );
 }
 
 /** Takes a fill, or the run of one schedule, back: its tasks that nobody has touched go, the others stay. */

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { RunOne, Schedule } from '../../contract/index.ts';
-import { changeSeveral, oneSchedule, pause, scheduleNamed } from '../testing/schedules.ts';
+import { allSchedules, changeSeveral, oneSchedule, pause, scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
 
@@ -67,7 +67,7 @@ describe('a run of one schedule as of a day', () => {
     await ines.post('/api/runs').expect(200);
     // The others are there, and this one says what is wrong with it.
     expect(await oneSchedule(ines, schedule.id)).toMatchObject({ state: 'problem', next: null });
-    expect((await ines.get('/api/schedules').expect(200)).body.schedules).toHaveLength(80);
+    expect(await allSchedules(ines)).toHaveLength(80);
     const [made] = await server.source.query<{ id: string }[]>('select id from task where schedule_id = $1 limit 1', [
       schedule.id,
     ]);

@@ -6,10 +6,11 @@ import supertest from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seedWhenEmpty } from '../../../demo/seed.ts';
 import { freePort, type OwnPostgres, startPostgres } from '../../../scripts/postgres.mjs';
-import type { FillRow, Run, Schedule } from '../../contract/index.ts';
+import type { FillRow, Run } from '../../contract/index.ts';
 import { dataSource } from '../platform/db/data-source.ts';
 import { startServer } from '../server.ts';
 import { TEST_NOW, testClock } from '../testing/clock.ts';
+import { allSchedules } from '../testing/schedules.ts';
 import { silent } from '../testing/test-server.ts';
 
 /** A PostgreSQL of our own, to be stopped and started. */
@@ -66,7 +67,7 @@ describe('a database that goes in the middle of a fill and of an edit, and comes
     const ines = supertest.agent(address).set('Origin', address);
     const [person] = await query<{ id: string }>(`select id from person where name = 'Ines Calloway'`);
     await ines.post('/api/session/demo').send({ personId: person?.id }).expect(200);
-    const schedules: Schedule[] = (await ines.get('/api/schedules').expect(200)).body.schedules;
+    const schedules = await allSchedules(ines);
     const [{ id = '', version = 0 } = {}] = schedules;
     const edit = { changes: [{ id, version, set: { assigneeId: null } }] };
 

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { FillRow, Run, Schedule } from '../../contract/index.ts';
 import { runMaking } from '../schedules/making.ts';
+import { allSchedules } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
 import { carryOutFill } from './fill.ts';
@@ -19,7 +20,7 @@ const rehearsal = async (input: object = JANUARY): Promise<FillRow[]> =>
 const total = (rows: readonly FillRow[], key: 'new' | 'there' | 'deleted' | 'paused' = 'new') =>
   rows.reduce((sum, row) => sum + row[key], 0);
 const schedule = async (words: string): Promise<Schedule> => {
-  const all: Schedule[] = (await ines.get('/api/schedules')).body.schedules;
+  const all = await allSchedules(ines);
   return all.find(({ template, asset }) => `${template.name} ${asset?.name ?? ''}`.includes(words)) as Schedule;
 };
 const count = async (where: string) => {

@@ -8,6 +8,8 @@ import { Names, OfWorkspace } from '../platform/db/keys.ts';
 @Names('schedule', 'Client', ['clientId'])
 @Names('schedule', 'Asset', ['assetId'])
 @Names('schedule', 'Person', ['assigneeId'])
+@Index('schedule_by_asset', ['workspaceId', 'assetId'], { where: 'asset_id is not null' })
+@Index('schedule_by_client', ['workspaceId', 'clientId'], { where: 'client_id is not null' })
 @Index('schedule_by_template', ['workspaceId', 'templateId'])
 export class Schedule {
   @PrimaryColumn({ type: 'uuid' })

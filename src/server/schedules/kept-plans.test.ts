@@ -3,6 +3,7 @@ import { dataSource } from '../platform/db/data-source.ts';
 import { Scope } from '../platform/scope.ts';
 import { plainInput } from '../testing/schedules.ts';
 import { type TestServer, testServer } from '../testing/test-server.ts';
+import { keptLines } from './kept-lines.ts';
 import { keptPlans } from './kept-plans.ts';
 
 let server: TestServer;
@@ -19,9 +20,16 @@ const ask = <Row>(text: string, params: unknown[] = []) => server.source.query<R
 async function both() {
   const scope = await server.scope();
   const source = await dataSource(server.databaseUrl).initialize();
-  const afresh = await keptPlans(Scope.on(source, scope.workspace, scope.person, scope.clock));
-  const plain = (plans: Awaited<ReturnType<typeof keptPlans>>) => [...plans].sort(([a], [b]) => (a < b ? -1 : 1));
-  const pair = [plain(await keptPlans(scope)), plain(afresh)] as const;
+  const told = async (of: Scope) => {
+    const lines = await keptLines(of);
+    return [...(await keptPlans(of))]
+      .map(([id, plan]) => {
+        const { row, planned: _, ...line } = lines.get(id) ?? { row: null };
+        return { id, plan, line, who: row?.assigneeName, version: row?.version };
+      })
+      .sort((a, b) => (a.id < b.id ? -1 : 1));
+  };
+  const pair = [await told(scope), await told(Scope.on(source, scope.workspace, scope.person, scope.clock))] as const;
   await source.destroy();
   return pair;
 }
@@ -84,6 +92,13 @@ it('are what would be planned afresh, after every kind of change that they are t
       await ines
         .post('/api/tasks/changes')
         .send({ tasks: [{ id: task, version: taskVersion }], deed: { kind: 'move', by: { amount: 40, unit: 'day' } } })
+        .expect(200);
+    },
+    'a date ahead that is seen to already': async () => {
+      const { task, taskVersion } = await one('any');
+      await ines
+        .post('/api/tasks/changes')
+        .send({ tasks: [{ id: task, version: taskVersion }], deed: { kind: 'skip', reason: 'Seen to.' } })
         .expect(200);
     },
     'the last one done, where the next waits for it': async () => {

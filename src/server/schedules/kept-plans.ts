@@ -8,9 +8,9 @@ import {
   setReach,
   type WorkingCalendar,
 } from '../../core/index.ts';
-import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { type MadeTask, type Making, madeTasks, nominalKey } from '../tasks/made-task.ts';
+import { keptOfSchedules, markAround, type Told } from './kept.ts';
 import { planProblem } from './making.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
 
@@ -37,48 +37,16 @@ const NEXT_WITHIN_DAYS = 365;
 
 /** Schedules whose plans are kept at the most, of all workspaces together. */
 const MOST_KEPT = 60_000;
-/** Planned before others get their turn. */
-const AT_A_STRETCH = 100;
-
-/** Plans by schedule, with what each was told from. */
-type OfWorkspace = Map<string, { readonly mark: string; readonly plan: KeptPlan }>;
-
-const keptOf = ofEachDatabase(() => ({
-  /** The one that was asked for last at the end. */
-  workspaces: new Map<string, OfWorkspace>(),
-  asked: new Latest<ReadonlyMap<string, KeptPlan>>(),
-}));
 
 /**
  * The plans of all schedules of the workspace. A plan is kept for as long as nothing has changed that it is told from:
  * the rows of the schedule, its template, its client and its asset (each write of a row gives it another `xmin`), its
- * tasks, what was deleted of it, days off, names of people, and the day. For reading alone: who asks meanwhile shares the
- * answer, which within a transaction would tell others what does not stand yet.
+ * tasks, what was deleted of it, days off, names of people, and the day. For reading alone.
  */
-export function keptPlans(scope: Scope): Promise<ReadonlyMap<string, KeptPlan>> {
-  return keptOf(scope).asked.of(scope.workspace.id, () => lookedOver(scope));
-}
+export const keptPlans = keptOfSchedules<KeptPlan>({ marks: marksOf, tell: planned, most: MOST_KEPT });
 
-async function lookedOver(scope: Scope): Promise<ReadonlyMap<string, KeptPlan>> {
-  const marks = await marksOf(scope);
-  const plans = ofWorkspace(scope);
-  const stale = [...marks].filter(([id, mark]) => plans.get(id)?.mark !== mark).map(([id]) => id);
-  const making = stale.length === 0 ? null : { calendar: await scope.calendar(), people: await scope.peopleNames() };
-  for (let at = 0; making !== null && at < stale.length; at += AT_A_STRETCH)
-    for (const [id, plan] of await planned(scope, stale.slice(at, at + AT_A_STRETCH), making))
-      plans.set(id, { plan: plan.plan, mark: plan.isFluid ? '' : (marks.get(id) ?? '') });
-  for (const id of plans.keys()) if (!marks.has(id)) plans.delete(id);
-  return new Map([...plans].map(([id, { plan }]) => [id, plan]));
-}
-
-/** What each plan is told from, as a text that is another whenever any of it is. */
 async function marksOf(scope: Scope): Promise<ReadonlyMap<string, string>> {
-  const [around] = await scope.sql<{ mark: string }>(
-    `select concat_ws(' ', w.working_weekdays, w.zone,
-       (select md5(string_agg(date || name, ' ' order by date)) from holiday where workspace_id = $1),
-       (select md5(string_agg(id || name, ' ' order by id)) from person where workspace_id = $1)) as mark
-     from workspace w where w.id = $1`,
-  );
+  const around = await markAround(scope);
   const rows = await scope.sql<{ id: string; mark: string }>(
     `select s.id, concat_ws(' ', s.xmin, t.xmin, c.xmin, a.xmin, made.tasks, gone.tasks) as mark
      from schedule s
@@ -95,33 +63,12 @@ async function marksOf(scope: Scope): Promise<ReadonlyMap<string, string>> {
      where s.workspace_id = $1 and s.deleted_at is null`,
     [scope.today],
   );
-  const all = `${scope.today} ${around?.mark}`;
-  return new Map(rows.map(({ id, mark }) => [id, `${mark} ${all}`]));
+  return new Map(rows.map(({ id, mark }) => [id, `${mark} ${around}`]));
 }
 
-function ofWorkspace(scope: Scope): OfWorkspace {
-  const all = keptOf(scope).workspaces;
-  const { id } = scope.workspace;
-  const own: OfWorkspace = all.get(id) ?? new Map();
-  all.delete(id);
-  all.set(id, own);
-  let count = [...all.values()].reduce((sum, plans) => sum + plans.size, 0);
-  for (const [oldest, plans] of all) {
-    if (count <= MOST_KEPT || oldest === id) break;
-    count -= plans.size;
-    all.delete(oldest);
-  }
-  return own;
-}
-
-interface Planned {
-  readonly plan: KeptPlan;
-  /** It waits for what becomes of its last task, which its mark does not tell. */
-  readonly isFluid: boolean;
-}
-
-async function planned(scope: Scope, ids: readonly string[], making: Making): Promise<[string, Planned][]> {
+async function planned(scope: Scope, ids: readonly string[]): Promise<[string, Told<KeptPlan>][]> {
   const { day: today } = scope.now;
+  const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
   const rows = await scheduleRows(scope, { ids });
   const foreseen = rows.map((row) => ({ row, plan: planOf(scope, row, making, today) }));
   const open = new Set(
@@ -132,7 +79,8 @@ async function planned(scope: Scope, ids: readonly string[], making: Making): Pr
   );
   return foreseen.map(({ row, plan }) => [
     row.id,
-    { plan: { ...plan, tasks: plan.tasks.filter((task) => open.has(task)) }, isFluid: row.last !== null },
+    // What waits for its last task waits for what becomes of it, which the mark does not tell.
+    { told: { ...plan, tasks: plan.tasks.filter((task) => open.has(task)) }, isFluid: row.last !== null },
   ]);
 }
 

@@ -1,5 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { type Schedule, scheduleSchema } from '../../contract/index.ts';
+import { LINES_A_PAGE, type Schedule, scheduleEndpoints, scheduleSchema } from '../../contract/index.ts';
+import { dayOfIso, isDated, shownDays } from '../../core/index.ts';
+import { allSchedules } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -11,9 +13,7 @@ beforeEach(async () => {
 afterEach(() => server.stop());
 
 const list = async (query: object = {}): Promise<Schedule[]> =>
-  (await ines.get('/api/schedules').query(query).expect(200)).body.schedules.map((schedule: unknown) =>
-    scheduleSchema.parse(schedule),
-  );
+  (await allSchedules(ines, query)).map((schedule) => scheduleSchema.parse(schedule));
 const named = async (name: string, asset?: string): Promise<Schedule> => {
   const found = (await list()).find(
     (schedule) => schedule.template.name === name && (asset === undefined || schedule.asset?.name === asset),
@@ -96,9 +96,85 @@ describe('the table of schedules', () => {
     await ines.get('/api/schedules').query({ templateId: 'x' }).expect(422);
   });
 
+  const page = async (query: object = {}) =>
+    scheduleEndpoints.list.answer.parse((await ines.get('/api/schedules').query(query).expect(200)).body);
+
+  it('comes in pages from any place, each line as the schedule whole says it', async () => {
+    const first = await page({ order: 'name' });
+    const second = await page({ order: 'name', start: LINES_A_PAGE });
+    expect([first.counts, second.counts]).toEqual(Array(2).fill({ fitting: 80, all: 80, problems: 0 }));
+    const lines = [...first.lines, ...second.lines];
+    const whole = await list();
+    expect(lines.map(({ id }) => id)).toEqual(whole.map(({ id }) => id));
+    for (const [i, { template, ...line }] of lines.entries()) expect(whole[i]).toMatchObject({ ...line, template });
+    expect((await page({ start: 4000 })).lines).toEqual([]);
+  });
+
+  it('is ordered by next date, those without one last, or by who has it', async () => {
+    const dates = (await page()).lines.map(({ next }) => next ?? '9999');
+    expect(dates).toEqual([...dates].sort());
+    const people = (await page({ order: 'who' })).lines.map(({ assignee }) => assignee?.name ?? '');
+    expect(people).toEqual([...people].sort());
+  });
+
+  it('leaves out what does not fit, and counts it', async () => {
+    const nadia = await server.person('Nadia Orme');
+    const whole = await list();
+    const each: [object, (schedule: Schedule) => boolean][] = [
+      [
+        { find: 'pontoon TUE' },
+        ({ template, phrase }) => template.name.startsWith('Pontoon') && phrase.includes('Tue'),
+      ],
+      [{ find: 'orme' }, ({ assignee }) => assignee?.name === 'Nadia Orme'],
+      [{ person: nadia.id }, ({ assignee }) => assignee?.id === nadia.id],
+      [{ category: 'inspection' }, ({ template }) => template.category === 'inspection'],
+      [{ state: 'paused' }, ({ state }) => state === 'paused'],
+      [{ state: 'late' }, ({ lateCount }) => lateCount > 0],
+      [{ state: 'nobody' }, ({ assignee }) => assignee === null],
+    ];
+    for (const [query, fits] of each) {
+      const { counts } = await page(query);
+      const wanted = whole.filter(fits).map(({ id }) => id);
+      expect([query, counts.fitting, counts.all]).toEqual([query, wanted.length, 80]);
+      expect(new Set((await list(query)).map(({ id }) => id))).toEqual(new Set(wanted));
+    }
+    expect((await list({ state: 'late' })).length).toBeGreaterThan(0);
+    expect((await list({ find: 'pontoon' })).length).toBeGreaterThan(0);
+  });
+
+  it('can be of those with a date in some days, of two years at most', async () => {
+    const onTuesday = await list({ from: '2026-12-01', to: '2026-12-01' });
+    const calendar = await (await server.scope()).calendar();
+    const day = dayOfIso('2026-12-01');
+    const wanted = (await list()).filter((one) => shownDays(one, calendar, day, day).some(isDated));
+    expect(onTuesday.map(({ id }) => id)).toEqual(wanted.map(({ id }) => id));
+    expect(onTuesday.length).toBeGreaterThan(3);
+    for (const query of [
+      { from: '2026-12-02', to: '2026-12-01' },
+      { from: '0001-01-01', to: '9999-12-31' },
+    ])
+      await ines.get('/api/schedules').query(query).expect(422);
+  });
+
+  it('comes to figures, of those that fit', async () => {
+    const { template } = await named('Gas and shore power');
+    const whole = await list({ templateId: template.id });
+    const { body } = await ines.get('/api/schedules/figures').query({ templateId: template.id }).expect(200);
+    expect(body).toEqual({
+      schedules: 32,
+      clients: new Set(whole.map(({ client }) => client?.id)).size,
+      people: new Set(whole.flatMap(({ assignee }) => assignee?.id ?? [])).size,
+      timesAYear: whole.reduce((sum, { state, timesAYear }) => sum + (state === 'running' ? timesAYear : 0), 0),
+    });
+  });
+
   it('is empty for a workspace that has only begun', async () => {
     const ada = await server.browser('Ada Winn');
-    expect((await ada.get('/api/schedules').expect(200)).body).toEqual({ schedules: [], more: null });
+    expect((await ada.get('/api/schedules').expect(200)).body).toEqual({
+      start: 0,
+      lines: [],
+      counts: { fitting: 0, all: 0, problems: 0 },
+    });
     expect((await ada.get('/api/tideline').expect(200)).body).toMatchObject({ late: 0, scope: 'all of Heron Yard' });
   });
 });

@@ -58,9 +58,6 @@ export interface ScheduleFilter {
   readonly templateIds?: readonly string[];
   /** Schedules that give work to a person, with any task of their sets. */
   readonly assigneeId?: string;
-  /** Keyset: rows after this template name and id. */
-  readonly after?: readonly [string, string];
-  readonly limit?: number;
   /** The last task of each, whatever the rule; else only of rules that wait for it. */
   readonly withLast?: boolean;
 }
@@ -76,7 +73,6 @@ export function lockedScheduleRows(scope: Scope, ids: readonly string[]): Promis
 }
 
 function select(scope: Scope, filter: ScheduleFilter, order: string, lock: string): Promise<ScheduleRow[]> {
-  const [afterName = null, afterId = null] = filter.after ?? [];
   return scope.sql<ScheduleRow>(
     `select s.id, s.version, s.template_id as "templateId", s.client_id as "clientId", s.asset_id as "assetId",
        s.assignee_id as "assigneeId", s.recurrence, s.timing, s.overlap, s.pauses, s.exceptions, s.revisions, s.settled_to as "settledTo", s.problem,
@@ -111,7 +107,7 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
          where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
        ) k
        -- Here and not in the join: where it is not wanted, no task is looked at.
-       where $8 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
+       where $5 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
          or s.revisions @? '$[*].recurrence.rules[*] ? (@.kind == "follows")'
        order by k.nominal_date desc limit 1
      ) last on true
@@ -123,17 +119,8 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
          -- Asked of each template once, not of each schedule.
          or s.template_id in (select o.id from template o where o.workspace_id = $1
            and o.steps @> jsonb_build_array(jsonb_build_object('assignee', jsonb_build_object('personId', $4::uuid)))))
-       and ($5::text is null or (lower(t.name), s.id) > ($5, $6::uuid))
-     ${order} limit $7 ${lock}`,
-    [
-      filter.ids ?? null,
-      filter.templateIds ?? null,
-      filter.assigneeId ?? null,
-      afterName,
-      afterId,
-      filter.limit ?? null,
-      filter.withLast ?? false,
-    ],
+     ${order} ${lock}`,
+    [filter.ids ?? null, filter.templateIds ?? null, filter.assigneeId ?? null, filter.withLast ?? false],
   );
 }
 

@@ -22,29 +22,17 @@ import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { pastTasksOf, type SeriesTask } from '../tasks/series.ts';
 import { planProblem } from './making.ts';
-import {
-  plannedSchedule,
-  readableSchedule,
-  type ScheduleFilter,
-  type ScheduleRow,
-  scheduleRows,
-  shutFrom,
-} from './schedule-row.ts';
-
-const PAGE = 500;
-
-export async function listSchedules(scope: Scope, filter: Pick<ScheduleFilter, 'after' | 'templateIds'>) {
-  const rows = await scheduleRows(scope, { ...filter, limit: PAGE + 1 });
-  const page = rows.slice(0, PAGE);
-  const last = page.at(-1);
-  const more = rows.length > PAGE && last ? JSON.stringify([last.templateName.toLowerCase(), last.id]) : null;
-  return { schedules: await answers(scope, page), more };
-}
+import { plannedSchedule, readableSchedule, type ScheduleRow, scheduleRows, shutFrom } from './schedule-row.ts';
 
 export async function oneSchedule(scope: Scope, id: string): Promise<ScheduleAnswer> {
   const [answer] = await answers(scope, await scheduleRows(scope, { ids: [id], withLast: true }));
   if (!answer) throw notFound('schedule');
   return answer;
+}
+
+/** Some of them whole, in the order of their names. */
+export async function wholeSchedules(scope: Scope, ids: readonly string[]): Promise<ScheduleAnswer[]> {
+  return answers(scope, await scheduleRows(scope, { ids }));
 }
 
 async function answers(scope: Scope, rows: readonly ScheduleRow[]): Promise<ScheduleAnswer[]> {
@@ -65,12 +53,10 @@ function answer(
   const readable = readableSchedule(scope, row);
   const schedule = readable ?? unreadable(scope, row);
   const { recurrence, timing, exceptions = [], revisions = [], last = null } = schedule;
-  const takesOver = revisionAfter(schedule, scope.today);
   const ended = new Set(
     series.filter(({ task }) => isEnded(task.state as 'open')).map(({ nominalDate }) => nominalDate),
   );
   const plan = foresee(scope, row, ended, calendar);
-  const paused = [...row.pauses, ...shutFrom(scope, row)].some((pause) => isPausing(pause, scope.today));
   return {
     id: row.id,
     version: row.version,
@@ -93,25 +79,49 @@ function answer(
     exceptions: [...exceptions],
     revisions: [...revisions],
     last,
-    phrase: readable
-      ? writePhrase(revisionOn(schedule, scope.today).recurrence, { start: 'unsaid' })
-      : 'a rule that can’t be read',
+    ...phrasesOf(scope, readable),
+    deletedOn: row.deletedAt === null ? null : scope.moment(row.deletedAt).slice(0, 10),
+    ...plan,
+    state: stateOf(scope, row, plan),
+    ...tasksSeen(series),
+    deleted: row.deleted,
+    since: recurrence.start,
+  };
+}
+
+/** The rule of today in words, and the one that takes over from it; null stands for one that can't be read. */
+export function phrasesOf(
+  scope: Scope,
+  schedule: PlannedSchedule | null,
+): Pick<ScheduleAnswer, 'phrase' | 'nextPhrase'> {
+  if (schedule === null) return { phrase: 'a rule that can’t be read', nextPhrase: null };
+  const takesOver = revisionAfter(schedule, scope.today);
+  return {
+    phrase: writePhrase(revisionOn(schedule, scope.today).recurrence, { start: 'unsaid' }),
     nextPhrase: takesOver && {
       from: takesOver.from,
       phrase: writePhrase(takesOver.recurrence, { start: 'unsaid' }),
     },
-    deletedOn: row.deletedAt === null ? null : scope.moment(row.deletedAt).slice(0, 10),
-    state: plan.problem !== null ? 'problem' : paused ? 'paused' : plan.next === null ? 'ended' : 'running',
-    problem: plan.problem,
-    next: plan.next,
-    timesAYear: plan.timesAYear,
+  };
+}
+
+export function stateOf(
+  scope: Scope,
+  row: ScheduleRow,
+  { problem, next }: Pick<ScheduleAnswer, 'problem' | 'next'>,
+): ScheduleAnswer['state'] {
+  const isPaused = [...row.pauses, ...shutFrom(scope, row)].some((pause) => isPausing(pause, scope.today));
+  return problem !== null ? 'problem' : isPaused ? 'paused' : next === null ? 'ended' : 'running';
+}
+
+/** What a line shows of the tasks of a series. */
+export function tasksSeen(series: readonly SeriesTask[]): Pick<ScheduleAnswer, 'lastEight' | 'lateCount'> {
+  return {
     lastEight: series
       .filter(({ shows }) => shows)
       .slice(-8)
       .map(({ task }) => task),
-    deleted: row.deleted,
     lateCount: series.filter(({ task }) => isOverdue(task)).length,
-    since: recurrence.start,
   };
 }
 
@@ -125,7 +135,7 @@ function unreadable(scope: Scope, row: ScheduleRow): PlannedSchedule {
 }
 
 /** Where the next waits for one that is still open: for which, and for how long. */
-function waitsOf(
+export function waitsOf(
   scope: Scope,
   { overlap }: ScheduleRow,
   series: readonly SeriesTask[],
@@ -146,7 +156,12 @@ function isPausing({ from, to }: Pause, today: string): boolean {
 }
 
 /** The next date still to be done, and how many a year. */
-function foresee(scope: Scope, row: ScheduleRow, ended: ReadonlySet<string>, calendar: WorkingCalendar) {
+export function foresee(
+  scope: Scope,
+  row: ScheduleRow,
+  ended: ReadonlySet<string>,
+  calendar: WorkingCalendar,
+): Pick<ScheduleAnswer, 'next' | 'timesAYear' | 'problem'> {
   try {
     const schedule = {
       ...plannedSchedule(scope, row),

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Schedule } from '../../contract/index.ts';
-import { changeSeveral, oneSchedule } from '../testing/schedules.ts';
+import { allSchedules, changeSeveral, oneSchedule } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { runMaking } from './making.ts';
 
@@ -10,7 +10,7 @@ let rounds: Schedule[];
 beforeEach(async () => {
   server = await testServer();
   ines = await server.browser('Ines Calloway');
-  const all: Schedule[] = (await ines.get('/api/schedules')).body.schedules;
+  const all = await allSchedules(ines);
   rounds = all.filter(({ template }) => template.name === 'Fire points');
   expect(rounds.length).toBeGreaterThan(1);
 });
@@ -95,7 +95,7 @@ describe('a schedule that is deleted', () => {
     const before = (await openTasks()).filter(({ schedule_id }) => schedule_id === first.id);
     expect(before.length).toBeGreaterThan(1);
     const { changeId } = (await changeSeveral(ines, [[first, { isDeleted: true }]]).expect(200)).body;
-    const list = async () => ((await ines.get('/api/schedules')).body.schedules as Schedule[]).map(({ id }) => id);
+    const list = async () => (await allSchedules(ines)).map(({ id }) => id);
     expect(await list()).not.toContain(first.id);
     expect(await oneSchedule(ines, first.id)).toMatchObject({ deletedOn: '2026-11-24', next: null });
     server.clock.set('2026-12-20T06:00');

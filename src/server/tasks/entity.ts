@@ -37,14 +37,19 @@ export interface SentBack {
 @Check('task_priority_check', `priority in ('low', 'normal', 'high', 'urgent')`)
 @Check('task_state_check', `state in ('open', 'underWay', 'toCheck', 'done', 'skipped', 'lapsed')`)
 @Unique('task_made_once', ['workspaceId', 'scheduleId', 'nominalDate', 'stepKey', 'head'])
+@Index('task_by_asset', ['workspaceId', 'assetId', 'dueOn'], { where: 'asset_id is not null' })
+@Index('task_by_client', ['workspaceId', 'clientId', 'dueOn'], { where: 'client_id is not null' })
+@Index('task_by_done', ['workspaceId', 'doneAt'], { where: 'done_at is not null' })
 @Index('task_by_due', ['workspaceId', 'dueOn'])
 @Index('task_by_person', ['workspaceId', 'assigneeId', 'dueOn'])
 @Index('task_by_run', ['workspaceId', 'runId'], { where: 'run_id is not null' })
 @Index('task_by_set', ['workspaceId', 'setId'])
 @Index('task_by_template', ['workspaceId', 'templateId', 'workOn'])
+@Index('task_by_title', { synchronize: false })
 @Index('task_of_nobody', ['workspaceId', 'dueOn'], {
   where: `assignee_id is null and state in ('open', 'underWay')`,
 })
+@Index('task_over_by_day', { synchronize: false })
 @Index('task_to_check', ['workspaceId', 'dueOn'], { where: `state = 'toCheck'` })
 @Index('task_unfinished', ['workspaceId', 'dueOn'], { where: `state in ('open', 'underWay', 'toCheck')` })
 export class TaskRecord {

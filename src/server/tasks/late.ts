@@ -10,15 +10,36 @@ import { LOOK_FIELDS, type LookRow, lookOfRow } from './task-row.ts';
  * it depends on the hour, by whichever clock.
  */
 export async function lateCount(scope: Scope, personId: string | undefined): Promise<number> {
-  const { day: today } = scope.now;
-  const open = `from task where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ${TO_DO}`;
-  const [before] = await scope.sql<{ count: number }>(`select count(*)::int as count ${open} and due_on < $3::date`, [
-    personId ?? null,
-    isoOfDay(today - 1),
-  ]);
-  const around = await scope.sql<LookRow>(
-    `select ${columnsOf(TaskRecord, 'task', LOOK_FIELDS)} ${open} and due_on between $3::date and $4::date and (due_time is not null or due_on < $5::date)`,
-    [personId ?? null, isoOfDay(today - 1), isoOfDay(today + 1), scope.today],
+  const whose = '($2::uuid is null or assignee_id = $2)';
+  const [before] = await scope.sql<{ count: number }>(
+    `select count(*)::int as count from task where workspace_id = $1 and ${whose} and state in ${TO_DO} and due_on < $3::date`,
+    [personId ?? null, isoOfDay(scope.now.day - 1)],
   );
-  return (before?.count ?? 0) + around.filter((row) => isOverdue(lookOfRow(scope, row))).length;
+  const around = await lateAround(scope, whose, [personId ?? null]);
+  return (before?.count ?? 0) + around.length;
+}
+
+/** The schedules whose main tasks are late. */
+export async function lateSchedules(scope: Scope): Promise<ReadonlySet<string>> {
+  const ofThem = `schedule_id is not null and step_key = ''`;
+  const before = await scope.sql<{ scheduleId: string }>(
+    `select distinct schedule_id as "scheduleId" from task
+     where workspace_id = $1 and ${ofThem} and state in ${TO_DO} and due_on < $2::date`,
+    [isoOfDay(scope.now.day - 1)],
+  );
+  const around = await lateAround(scope, ofThem, []);
+  return new Set([...before, ...around].flatMap(({ scheduleId }) => scheduleId ?? []));
+}
+
+/** Late tasks due yesterday, today or tomorrow. */
+async function lateAround(scope: Scope, which: string, params: readonly unknown[]) {
+  const { day: today } = scope.now;
+  const [from, to, on] = [1, 2, 3].map((n) => `$${params.length + n + 1}::date`);
+  const rows = await scope.sql<LookRow & { readonly scheduleId: string | null }>(
+    `select schedule_id as "scheduleId", ${columnsOf(TaskRecord, 'task', LOOK_FIELDS)} from task
+     where workspace_id = $1 and ${which} and state in ${TO_DO} and due_on between ${from} and ${to}
+       and (due_time is not null or due_on < ${on})`,
+    [...params, isoOfDay(today - 1), isoOfDay(today + 1), scope.today],
+  );
+  return rows.filter((row) => isOverdue(lookOfRow(scope, row)));
 }

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Schedule, type Template, type TemplateLine, templateSchema } from '../../contract/index.ts';
 import { runMaking } from '../schedules/making.ts';
+import { allSchedules } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -151,7 +152,7 @@ describe('a template in use', () => {
     expect(await count(unseen)).toBe(0);
     await runMaking(await server.scope(), 'daily', silent);
     expect(await count(unseen)).toBe(0);
-    const schedules = (await ines.get('/api/schedules').query({ templateId: id })).body.schedules;
+    const schedules = await allSchedules(ines, { templateId: id });
     expect(schedules.map(({ state, next }: Schedule) => [state, next])).toEqual([
       ['paused', null],
       ['paused', null],

@@ -1,4 +1,4 @@
-import type { Schedule, ScheduleInput, SchedulePatch } from '../../contract/index.ts';
+import { MOST_WHOLE, type Schedule, type ScheduleInput, type SchedulePatch } from '../../contract/index.ts';
 import { dayOfIso, pauseFrom, resumeFrom } from '../../core/index.ts';
 import type { Agent } from './test-server.ts';
 
@@ -10,6 +10,22 @@ export const changeSeveral = (by: Agent, changes: readonly (readonly [Schedule, 
 
 export const oneSchedule = async (by: Agent, id: string): Promise<Schedule> =>
   (await by.get(`/api/schedules/${id}`).expect(200)).body;
+
+/** All schedules that fit, whole, by name. */
+export async function allSchedules(by: Agent, filter: object = {}): Promise<Schedule[]> {
+  const query = { order: 'name', ...filter };
+  const { ids } = (await by.get('/api/schedules/fitting').query(query).expect(200)).body as { ids: string[] };
+  const all: Schedule[] = [];
+  for (let at = 0; at < ids.length; at += MOST_WHOLE) {
+    const { body } = await by
+      .post('/api/schedules/whole')
+      .send({ ids: ids.slice(at, at + MOST_WHOLE) })
+      .expect(200);
+    const here = new Map((body.schedules as Schedule[]).map((one) => [one.id, one]));
+    all.push(...ids.slice(at, at + MOST_WHOLE).flatMap((id) => here.get(id) ?? []));
+  }
+  return all;
+}
 
 /** As the table's own word for it does. */
 export async function pause(by: Agent, { id }: Pick<Schedule, 'id'>, on = '2026-11-24'): Promise<Schedule> {
@@ -62,8 +78,7 @@ export const weekly = (weekday: 1 | 2 | 3 | 4 | 5, start = '2026-11-24'): Schedu
 
 /** The schedule of a template for an asset, by their names. */
 export async function scheduleNamed(by: Agent, template: string, asset: string): Promise<Schedule> {
-  const all: Schedule[] = (await by.get('/api/schedules').expect(200)).body.schedules;
-  const found = all.find((one) => one.template.name === template && one.asset?.name === asset);
+  const found = (await allSchedules(by)).find((one) => one.template.name === template && one.asset?.name === asset);
   if (!found) throw new Error(`There is no schedule of ${template} for ${asset}.`);
   return found;
 }

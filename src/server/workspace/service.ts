@@ -1,5 +1,5 @@
 import type { DataSource } from 'typeorm';
-import type { Subject, Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
+import type { Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
 import { civilDay, isoOfDay, plural, yearMonthDay } from '../../core/index.ts';
 import { Person } from '../people/entity.ts';
 import type { Clock } from '../platform/clock.ts';
@@ -27,7 +27,6 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     categories: workspace.categories,
     workTypes: workspace.workTypes,
     people: people.map(describePerson).sort((a, b) => a.name.localeCompare(b.name)),
-    subjects: await subjects(scope),
   };
 }
 
@@ -88,17 +87,6 @@ export function describePerson(person: Person) {
     isManager: person.isManager,
     capacityMinutes: person.capacityMinutes,
   };
-}
-
-/** Whom or what work can be for: the workspace's own assets, then each client with what is theirs. */
-async function subjects(scope: Scope): Promise<Subject[]> {
-  return scope.sql<Subject>(
-    `select a.client_id as "clientId", a.id as "assetId", a.name, concat_ws(', ', c.name, a.place) as detail, a.tag
-       from asset a left join client c on c.workspace_id = a.workspace_id and c.id = a.client_id where a.workspace_id = $1
-     union all
-     select c.id, null, c.name, 'client', null from client c where c.workspace_id = $1
-     order by 1 nulls first, 3`,
-  );
 }
 
 /** What may be known before anyone has signed in: the first workspace's name and calendar, and the demo's people. */

@@ -7,13 +7,13 @@ import { LongTable } from './long-table.tsx';
 const NAMES = Array.from({ length: 3000 }, (_, i) => `Template ${i}`);
 const table = (
   <LongTable
-    rows={NAMES}
+    count={NAMES.length}
     columns={[null]}
     minWidth={100}
     head={<th>Name</th>}
-    row={(name) => (
-      <tr key={name} data-row tabIndex={0}>
-        <td>{name}</td>
+    row={(index) => (
+      <tr key={index} data-row tabIndex={0}>
+        <td>{NAMES[index]}</td>
       </tr>
     )}
   />

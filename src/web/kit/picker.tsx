@@ -1,5 +1,6 @@
 import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
+import { useEffect } from 'react';
 import { usePopover } from './use-popover.ts';
 
 export interface PickerOption {
@@ -17,12 +18,29 @@ interface PickerProps {
   /** Shown in the blank when nothing is chosen. */
   readonly placeholder?: string;
   readonly invalid?: boolean;
+  /** What is chosen is called, where it need not be among the options. */
+  readonly chosenName?: string | undefined;
+  /** For options that are looked up elsewhere: told what is typed, null once it is closed. Then nothing is left out here. */
+  readonly onType?: (typed: string | null) => void;
+  /** Said below the options. */
+  readonly below?: string | undefined;
 }
 
 /** One of many by name: a blank that opens a list to type into. */
-export function Picker({ label, chosen, options, onChoose, placeholder = 'choose', invalid = false }: PickerProps) {
+export function Picker({
+  label,
+  chosen,
+  options,
+  onChoose,
+  placeholder = 'choose',
+  invalid = false,
+  chosenName,
+  onType,
+  below,
+}: PickerProps) {
   const { open, setOpen, close, root, button, around } = usePopover();
-  const current = options.find(({ key }) => key === chosen);
+  const current = chosenName ?? options.find(({ key }) => key === chosen)?.name;
+  useEffect(() => onType?.(open ? '' : null), [open, onType]);
   const groups = [...new Set(options.map(({ group }) => group ?? ''))];
   return (
     <span ref={root} className="relative inline-block max-w-full" {...around}>
@@ -32,23 +50,29 @@ export function Picker({ label, chosen, options, onChoose, placeholder = 'choose
         className="blank inline-flex items-center gap-1.5 align-middle"
         aria-haspopup="listbox"
         aria-expanded={open}
-        aria-label={`${label}: ${current?.name ?? placeholder}`}
+        aria-label={`${label}: ${current ?? placeholder}`}
         aria-invalid={invalid}
         onClick={() => setOpen(!open)}
       >
-        <span className={current ? 'truncate' : 'truncate text-ink-2'}>{current?.name ?? placeholder}</span>
+        <span className={current ? 'truncate' : 'truncate text-ink-2'}>{current ?? placeholder}</span>
         <ChevronDown size={12} aria-hidden className="flex-none opacity-70" />
       </button>
       {open && (
         <Command
           label={label}
+          shouldFilter={!onType}
           className="popover left-0 top-[27px] w-[340px] leading-5"
           // By what is read, not by the key that stands for it.
           filter={(_, search, words = []) =>
             words.join(' ').toLowerCase().includes(search.trim().toLowerCase()) ? 1 : 0
           }
         >
-          <Command.Input autoFocus placeholder="type a name" aria-label={`${label}, search`} />
+          <Command.Input
+            autoFocus
+            placeholder="type a name"
+            aria-label={`${label}, search`}
+            {...(onType ? { onValueChange: onType } : {})}
+          />
           <Command.List>
             <Command.Empty>Nobody and nothing of that name.</Command.Empty>
             {groups.map((group) => (
@@ -71,6 +95,7 @@ export function Picker({ label, chosen, options, onChoose, placeholder = 'choose
                   ))}
               </Command.Group>
             ))}
+            {below && <p className="px-3 py-1.5 text-[13px] text-ink-2">{below}</p>}
           </Command.List>
         </Command>
       )}

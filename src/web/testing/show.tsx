@@ -36,7 +36,6 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     categories: [],
     workTypes: [],
     people: [INES, NADIA],
-    subjects: [],
     trouble: null,
     ...other,
   };
@@ -53,7 +52,11 @@ interface Around {
 
 /** Draws a part as it stands in the application: somebody is signed in, and the server answers what the test says. */
 export async function show(part: ReactNode, { me = INES, workspace, path = '/', answers = {} }: Around = {}) {
-  const known: Readonly<Record<string, unknown>> = { '/workspace': workspaceOf(workspace), ...answers };
+  const known: Readonly<Record<string, unknown>> = {
+    '/workspace': workspaceOf(workspace),
+    '/subjects?q=': { subjects: [], isMore: false },
+    ...answers,
+  };
   vi.spyOn(globalThis, 'fetch').mockImplementation(async (address, { method = 'GET' } = {}) => {
     const answer = known[String(address).replace(/^\/api/, '')];
     if (method !== 'GET' || answer === undefined) throw new Error(`${method} ${address} is not foreseen by this test.`);

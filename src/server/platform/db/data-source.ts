@@ -16,6 +16,7 @@ import { DeletedTasks1764300000000 } from './migrations/deleted-tasks.ts';
 import { ExceptionsAndRevisions1764100000000 } from './migrations/exceptions-and-revisions.ts';
 import { FileTotals1764800000000 } from './migrations/file-totals.ts';
 import { FirstSlice1764000000000 } from './migrations/first-slice.ts';
+import { FoundByName1765200000000 } from './migrations/found-by-name.ts';
 import { JoinedChanges1764600000000 } from './migrations/joined-changes.ts';
 import { NoDefaults1765000000000 } from './migrations/no-defaults.ts';
 import { NobodysTasks1765100000000 } from './migrations/nobodys-tasks.ts';
@@ -81,6 +82,7 @@ export function dataSource(
       ContentOnce1764900000000,
       NoDefaults1765000000000,
       NobodysTasks1765100000000,
+      FoundByName1765200000000,
     ],
     extra: {
       max: connections,

@@ -1,7 +1,8 @@
 import { Command } from 'cmdk';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { scheduleEndpoints } from '../../../contract/index.ts';
-import { useTemplates } from '../../features/templates/api.ts';
+import { findEndpoints } from '../../../contract/index.ts';
+import { plainWords } from '../../../core/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Dialog } from '../../kit/dialog.tsx';
 import { useShell } from './shell-context.ts';
@@ -11,10 +12,11 @@ import { useWorkspace } from './workspace.tsx';
 /** Jumps to anything by name. */
 export function Jump({ onClose }: { readonly onClose: () => void }) {
   const navigate = useNavigate();
-  const { people, subjects } = useWorkspace();
+  const { people } = useWorkspace();
+  const [typed, setTyped] = useState('');
+  const found = useAnswer(findEndpoints.find, typed.trim() === '' ? null : { query: { q: typed.slice(0, 100) } }).data;
+  const of = (kind: keyof NonNullable<typeof found>) => (typed.trim() === '' ? [] : (found?.[kind] ?? []));
   const { capture, startNow } = useShell();
-  const templates = useTemplates().templates ?? [];
-  const schedules = useAnswer(scheduleEndpoints.list, {}).data?.schedules ?? [];
   const act = (key: string, name: string, detail: string, run: () => void) => (
     <Command.Item
       key={key}
@@ -37,16 +39,16 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
         label="Jump to"
         className="popover !static !border-0 !shadow-none"
         filter={(_, search, words = []) =>
-          search
-            .trim()
-            .toLowerCase()
-            .split(/\s+/)
-            .every((word) => words.join(' ').toLowerCase().includes(word))
-            ? 1
-            : 0
+          plainWords(search).every((word) => plainWords(words.join(' ')).join(' ').includes(word)) ? 1 : 0
         }
       >
-        <Command.Input autoFocus placeholder="a template, a schedule, a person, a place" aria-label="Jump to" />
+        <Command.Input
+          autoFocus
+          placeholder="a template, a schedule, a client, a person, a place"
+          aria-label="Jump to"
+          value={typed}
+          onValueChange={setTyped}
+        />
         <Command.List>
           <Command.Empty>Nothing of that name.</Command.Empty>
           <Command.Group heading="do">
@@ -62,24 +64,15 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
             {people.map(({ id, name, role }) => item(id, name, `day sheet, ${role}`, `/day-sheet/${id}`))}
           </Command.Group>
           <Command.Group heading="templates">
-            {templates.map(({ id, name, category }) => item(id, name, category ?? 'template', `/templates/${id}`))}
+            {of('templates').map(({ id, name, detail }) => item(id, name, detail, `/templates/${id}`))}
           </Command.Group>
           <Command.Group heading="clients">
-            {subjects
-              .filter(({ clientId, assetId }) => clientId !== null && assetId === null)
-              .map(({ clientId, name }) =>
-                act(`client-${clientId}`, name, 'start something for', () => startNow({ clientId })),
-              )}
+            {of('clients').map(({ id, name, detail }) =>
+              act(`client-${id}`, name, detail, () => startNow({ clientId: id })),
+            )}
           </Command.Group>
           <Command.Group heading="schedules">
-            {schedules.map(({ id, template, client, asset, phrase }) =>
-              item(
-                id,
-                [template.name, asset?.name ?? client?.name].filter(Boolean).join(', '),
-                phrase,
-                `/schedules/${id}`,
-              ),
-            )}
+            {of('schedules').map(({ id, name, detail }) => item(id, name, detail, `/schedules/${id}`))}
           </Command.Group>
         </Command.List>
       </Command>

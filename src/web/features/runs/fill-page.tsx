@@ -1,13 +1,13 @@
 import { useEffect, useMemo, useState } from 'react';
 import { Outlet } from 'react-router';
-import type { FillDay, FillInput, FillRow, Run } from '../../../contract/index.ts';
+import { type FillDay, type FillInput, type FillRow, type Run, scheduleEndpoints } from '../../../contract/index.ts';
 import { type CivilDay, isoOfDay, monthIndexOf, monthOf, monthShort, monthStart, plural } from '../../../core/index.ts';
 import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { useAnswer } from '../../kit/answer.ts';
 import { ProblemError } from '../../kit/api.ts';
 import { DateBlank } from '../../kit/blanks.tsx';
 import { Skeleton } from '../../kit/states.tsx';
-import { useSchedules } from '../schedules/api.ts';
 import { useFill, useRuns } from './api.ts';
 import { FillYear } from './fill-year.tsx';
 import { RunLog } from './run-log.tsx';
@@ -83,17 +83,11 @@ export default function FillPage() {
 }
 
 /** The schedules that fit the filter; null while they are on their way. */
-function useChosen(words: string, category: string): { ids: string[]; isAll: boolean } | null {
-  const { schedules } = useSchedules();
-  return useMemo(() => {
-    if (!schedules) return null;
-    const asked = words.toLowerCase().split(/\s+/).filter(Boolean);
-    const fits = schedules.filter(({ template, client, asset, assignee, phrase }) => {
-      const text = [template.name, client?.name, asset?.name, assignee?.name, phrase].join(' ').toLowerCase();
-      return (category === '' || template.category === category) && asked.every((word) => text.includes(word));
-    });
-    return { ids: fits.map(({ id }) => id), isAll: fits.length === schedules.length };
-  }, [schedules, words, category]);
+function useChosen(words: string, category: string): { readonly ids: string[]; readonly isAll: boolean } | null {
+  const { data } = useAnswer(scheduleEndpoints.fitting, {
+    query: { ...(category ? { category } : {}), ...(words.trim() ? { find: words } : {}) },
+  });
+  return data ?? null;
 }
 
 interface Rehearsed {

@@ -5,7 +5,6 @@ import { DateBlock } from '../../kit/date-block.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { CloseButton, SideSheet } from '../../kit/side-sheet.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
-import { useSchedules } from '../schedules/api.ts';
 import { useRun } from './api.ts';
 import { canTakeBack, sayLeftOut, sayMade, sayPeriod, sayWhy } from './run-words.ts';
 
@@ -13,15 +12,9 @@ import { canTakeBack, sayLeftOut, sayMade, sayPeriod, sayWhy } from './run-words
 export default function RunSheet() {
   const { runId = '' } = useParams();
   const { data, error, mutate } = useRun(runId);
-  const { schedules } = useSchedules();
   const today = useToday();
   const navigate = useNavigate();
-  const nameOf = (scheduleId: string) => {
-    const found = schedules?.find(({ id }) => id === scheduleId);
-    return found
-      ? [found.template.name, found.asset?.name ?? found.client?.name].filter(Boolean).join(', ')
-      : 'a schedule';
-  };
+  const nameOf = (scheduleId: string) => data?.schedules.find(({ id }) => id === scheduleId)?.name ?? 'a schedule';
   const close = () => void navigate('/fill');
   return (
     <SideSheet label="A run" onClose={close}>
@@ -71,7 +64,14 @@ export default function RunSheet() {
           )}
           <div className="section !border-b-0">
             <h3>
-              Tasks <span>{data.tasks.length === 0 ? 'none that is still there' : ''}</span>
+              Tasks{' '}
+              <span>
+                {data.tasks.length === 0
+                  ? 'none that is still there'
+                  : data.tasks.length < data.takesBack + data.keeps
+                    ? `the first ${data.tasks.length} of ${data.takesBack + data.keeps}`
+                    : ''}
+              </span>
             </h3>
             <ol>
               {data.tasks.map((task) => (

@@ -1,27 +1,141 @@
-import { useMemo } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import {
+  LINES_A_PAGE,
+  MOST_WHOLE,
   type Reach,
   runEndpoints,
   type Schedule,
+  type ScheduleFilter,
   type ScheduleInput,
+  type ScheduleLine,
   type SchedulePatch,
   type Sync,
   scheduleEndpoints,
 } from '../../../contract/index.ts';
 import { plural } from '../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
-import { useAnswer, useRefresh, useWholeList } from '../../kit/answer.ts';
-import { type Answer, addressOf, ask } from '../../kit/api.ts';
+import { useAnswer, useRefresh } from '../../kit/answer.ts';
+import { type Answer, ask, ProblemError } from '../../kit/api.ts';
 
-type Page = Answer<typeof scheduleEndpoints.list>;
+/** Schedules that fit, of which those in view are fetched. */
+export interface LinesView {
+  readonly counts: Answer<typeof scheduleEndpoints.list>['counts'];
+  /** Undefined for one that is not here yet. */
+  readonly at: (index: number) => ScheduleLine | undefined;
+  readonly onView: (first: number, last: number) => void;
+}
 
-/** All schedules of the workspace, page by page. */
-export function useSchedules() {
-  const { data, error, mutate } = useWholeList<Page>((after) =>
-    addressOf(scheduleEndpoints.list, { query: after === null ? {} : { after } }),
-  );
-  const schedules = useMemo(() => data?.flatMap((page) => page.schedules), [data]);
-  return { schedules, error, retry: () => void mutate() };
+/** Pages that can be in view at once. */
+const PAGES_IN_VIEW = [0, 1, 2] as const;
+
+/** The lines of the schedules that fit: any place of the list can be looked at without what stands before it. */
+export function useScheduleLines(filter: ScheduleFilter) {
+  const [pages, setPages] = useState({ first: 0, last: 0 });
+  const inView = PAGES_IN_VIEW.map((n) => {
+    const page = pages.first + n;
+    // biome-ignore lint/correctness/useHookAtTopLevel: as many times at every draw
+    return useAnswer(
+      scheduleEndpoints.list,
+      n > 0 && page > pages.last ? null : { query: { ...filter, start: page * LINES_A_PAGE } },
+    );
+  });
+  const [first] = inView;
+  const onView = useCallback((from: number, to: number) => {
+    const [a, b] = [Math.floor(from / LINES_A_PAGE), Math.floor(to / LINES_A_PAGE)];
+    setPages((was) => (was.first === a && was.last === b ? was : { first: a, last: b }));
+  }, []);
+  const at = (index: number) => {
+    for (const { data } of inView)
+      if (data && index >= data.start && index < data.start + data.lines.length) return data.lines[index - data.start];
+    return undefined;
+  };
+  const view: LinesView | undefined = first?.data && { counts: first.data.counts, at, onView };
+  return { view, error: first?.error, retry: () => void first?.mutate() };
+}
+
+/** The ids of all that fit, in their order. @throws ProblemError */
+export async function fittingIds(filter: ScheduleFilter): Promise<readonly string[]> {
+  return (await ask(scheduleEndpoints.fitting, { query: filter })).ids;
+}
+
+/** Some schedules whole, as many at once as are told at once; those that are gone are left out. @throws ProblemError */
+export async function wholeSchedules(
+  ids: readonly string[],
+  onSome: (asked: readonly string[], schedules: readonly Schedule[]) => void = () => undefined,
+): Promise<Schedule[]> {
+  const all: Schedule[] = [];
+  for (let at = 0; at < ids.length; at += MOST_WHOLE) {
+    const asked = ids.slice(at, at + MOST_WHOLE);
+    const { schedules } = await ask(scheduleEndpoints.whole, { body: { ids: asked } });
+    all.push(...schedules);
+    onSome(asked, schedules);
+  }
+  return all;
+}
+
+interface WholeOptions {
+  /** The first so many of those that fit. */
+  readonly most?: number;
+  /** Wanted as well, whether they fit or not. */
+  readonly also?: readonly string[];
+}
+
+const NO_IDS: readonly string[] = [];
+
+/** Those that fit, whole; null fits nothing. What is here already is not fetched again until it changes. */
+export function useWholeSchedules(
+  filter: ScheduleFilter | null,
+  { most = Number.POSITIVE_INFINITY, also = NO_IDS }: WholeOptions = {},
+) {
+  const [known, setKnown] = useState<ReadonlyMap<string, Schedule | null>>(new Map());
+  const [failed, setFailed] = useState<ProblemError | undefined>(undefined);
+  const [tries, setTries] = useState(0);
+  const { data, error, mutate } = useAnswer(scheduleEndpoints.fitting, filter && { query: filter });
+  const ids = useMemo(() => data?.ids.slice(0, most), [data, most]);
+  const latest = useRef(known);
+  latest.current = known;
+  const wanted = also.join(' ');
+  // biome-ignore lint/correctness/useExhaustiveDependencies: tried again when it is asked for
+  useEffect(() => {
+    if (!data || !ids) return;
+    let isOld = false;
+    const fitting = new Map(ids.map((id, i) => [id, data.versions[i]]));
+    const missing = [...new Set([...ids, ...wanted.split(' ').filter(Boolean)])].filter((id) => {
+      const one = latest.current.get(id);
+      return fitting.has(id) ? one?.version !== fitting.get(id) : one === undefined;
+    });
+    const keep = (asked: readonly string[], some: readonly Schedule[]) => {
+      if (isOld) return;
+      const here = new Map(some.map((one) => [one.id, one]));
+      setKnown((was) => new Map([...was, ...asked.map((id) => [id, here.get(id) ?? null] as const)]));
+    };
+    wholeSchedules(missing, keep).then(
+      () => {
+        if (!isOld) setFailed(undefined);
+      },
+      (problem: unknown) => {
+        if (!(problem instanceof ProblemError)) throw problem;
+        if (!isOld) setFailed(problem);
+      },
+    );
+    return () => {
+      isOld = true;
+    };
+  }, [data, ids, wanted, tries]);
+  const schedules = useMemo(() => ids?.flatMap((id) => known.get(id) ?? []), [ids, known]);
+  return {
+    /** Those that fit and are here so far, in their order. */
+    schedules,
+    /** Of all that was ever wanted: null for what is gone. */
+    known,
+    count: ids?.length ?? 0,
+    isAll: data?.isAll ?? true,
+    error: failed ?? error,
+    retry: () => {
+      void mutate();
+      setTries((n) => n + 1);
+    },
+  };
 }
 
 export function useSchedule(scheduleId: string | null) {

@@ -9,11 +9,13 @@ import { ProblemError } from '../../kit/api.ts';
 import { DateBlank, TimeBlank } from '../../kit/blanks.tsx';
 import { Dialog } from '../../kit/dialog.tsx';
 import { useDraft } from '../../kit/draft.ts';
-import { Picker, type PickerOption } from '../../kit/picker.tsx';
+import { Picker } from '../../kit/picker.tsx';
 import { CloseButton } from '../../kit/side-sheet.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { Tag } from '../../kit/tag.tsx';
 import { goToUnread } from '../../kit/unread.ts';
+import { useForWhom } from '../clients/api.ts';
+import { SubjectPicker } from '../clients/subject-picker.tsx';
 import { PersonBlank } from '../people/person-blank.tsx';
 import { useHandMade } from '../tasks/api.ts';
 import { useTemplate, useTemplates } from './api.ts';
@@ -78,8 +80,6 @@ export function StartNow({ place, onClose }: { readonly place: StartPlace; reado
   );
 }
 
-const OURSELVES = 'ourselves';
-
 /** What was changed about one task of the set, this once. */
 interface PartChange {
   readonly isLeftOut?: boolean;
@@ -97,7 +97,7 @@ interface StartProps {
 }
 
 function Start({ template, place, onClose, onOther }: StartProps) {
-  const { me, name: workspaceName, people, subjects, today, workingCalendar } = useWorkspace();
+  const { me, people, today, workingCalendar } = useWorkspace();
   const { startTemplate } = useHandMade();
   const [on, setOn] = useState(place.on ?? today);
   const [subject, setSubject] = useState({ clientId: place.clientId ?? null, assetId: place.assetId ?? null });
@@ -108,10 +108,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const nameOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? null;
-  const asset = subjects.find((one) => one.assetId !== null && one.assetId === subject.assetId);
-  const client = subjects.find(
-    (one) => one.assetId === null && one.clientId === (subject.clientId ?? asset?.clientId ?? ''),
-  );
+  const forWhom = useForWhom(subject);
   const parts = useMemo(() => {
     const set = startedSet(template, on, workingCalendar, assigneeId).map((started) => {
       const change = changes[started.part.key] ?? {};
@@ -132,8 +129,8 @@ function Start({ template, place, onClose, onOther }: StartProps) {
   const titleOf = (pattern: string, who: string | null) =>
     fillTitle(pattern, {
       on,
-      client: client?.name ?? null,
-      asset: asset?.name ?? null,
+      client: forWhom?.client?.name ?? null,
+      asset: forWhom?.asset?.name ?? null,
       person: nameOf(who),
       type: template.workType,
     }) || template.name;
@@ -169,17 +166,6 @@ function Start({ template, place, onClose, onOther }: StartProps) {
       setBusy(false);
     }
   };
-  const key = (one: { clientId: string | null; assetId: string | null }) =>
-    one.clientId === null && one.assetId === null ? OURSELVES : `${one.clientId ?? ''}/${one.assetId ?? ''}`;
-  const options: PickerOption[] = [
-    { key: OURSELVES, name: `${workspaceName} itself`, detail: 'no client' },
-    ...subjects.map((one) => ({
-      key: key(one),
-      name: one.name,
-      detail: one.detail,
-      group: one.clientId === null ? 'our own' : 'clients and what is theirs',
-    })),
-  ];
   return (
     <form
       className="flex min-h-0 flex-1 flex-col"
@@ -199,17 +185,8 @@ function Start({ template, place, onClose, onOther }: StartProps) {
               </button>
             )}
           </h2>
-          for{' '}
-          <Picker
-            label="For whom"
-            chosen={key(subject)}
-            options={options}
-            onChoose={(next) => {
-              const found = subjects.find((one) => key(one) === next);
-              setSubject({ clientId: found?.clientId ?? null, assetId: found?.assetId ?? null });
-            }}
-          />{' '}
-          <span className="text-ink-2">{asset?.detail}</span>
+          for <SubjectPicker chosen={subject} onChoose={setSubject} />{' '}
+          <span className="text-ink-2">{forWhom?.asset?.detail}</span>
           <br />
           on <DateBlank label="The set’s date" value={on} onChange={setOn} />, by{' '}
           <PersonBlank label="Who has the set" personId={assigneeId} onChange={setAssignee} />

@@ -22,6 +22,7 @@ import { Picker } from '../../kit/picker.tsx';
 import { RichText } from '../../kit/rich-text.tsx';
 import { Skeleton } from '../../kit/states.tsx';
 import { goToUnread } from '../../kit/unread.ts';
+import { useSubjects } from '../clients/api.ts';
 import { useLookedAt } from '../impact/looked-at.tsx';
 import { type Like, useTemplateActions } from './api.ts';
 import { BesidePart } from './beside-part.tsx';
@@ -291,14 +292,14 @@ function sayCounts({ steps }: TemplateDraft): string {
 
 /** For whom and when the title is filled in as an example: as the next of its schedules will be, else for today. */
 function useExample(template: Template | null, draft: TemplateDraft): TitleContext {
-  const { today, people, subjects } = useWorkspace();
+  const { today, people } = useWorkspace();
+  const subjects = useSubjects('')?.subjects;
   const { data } = useAnswer(scheduleEndpoints.list, template ? { query: { templateId: template.id } } : null);
   return useMemo(() => {
-    const next = [...(data?.schedules ?? [])]
-      .filter((schedule) => schedule.next !== null)
-      .sort((a, b) => (a.next ?? '').localeCompare(b.next ?? ''))[0];
-    const vessel = subjects.find(({ clientId, assetId }) => clientId !== null && assetId !== null);
-    const client = subjects.find(({ clientId, assetId }) => clientId === vessel?.clientId && assetId === null);
+    // By next date, those without one last.
+    const next = data?.lines.find((schedule) => schedule.next !== null);
+    const vessel = subjects?.find(({ clientId, assetId }) => clientId !== null && assetId !== null);
+    const client = subjects?.find(({ clientId, assetId }) => clientId === vessel?.clientId && assetId === null);
     const by = people.find(({ id }) => id === draft.assigneeId);
     return {
       on: next?.next ? dayOfIso(next.next) : today,

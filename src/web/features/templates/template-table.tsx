@@ -19,7 +19,7 @@ interface TemplateTableProps {
 export function TemplateTable({ templates, sort, onSort }: TemplateTableProps) {
   return (
     <LongTable
-      rows={templates}
+      count={templates.length}
       columns={[48, null, 130, 170, 90, 130, 132, 142]}
       minWidth={1100}
       head={
@@ -45,7 +45,10 @@ export function TemplateTable({ templates, sort, onSort }: TemplateTableProps) {
           ))}
         </>
       }
-      row={(template, index) => <Row key={template.id} template={template} index={index} />}
+      row={(index) => {
+        const template = templates[index];
+        return template ? <Row key={template.id} template={template} index={index} /> : null;
+      }}
     />
   );
 }

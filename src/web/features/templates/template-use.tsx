@@ -1,26 +1,30 @@
 import { Link, useNavigate } from 'react-router';
-import { type Schedule, scheduleEndpoints, type Template, type TemplateInput } from '../../../contract/index.ts';
+import { type ScheduleLine, scheduleEndpoints, type Template, type TemplateInput } from '../../../contract/index.ts';
 import { dayOfIso, plural, sayHours, setMinutes } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
+import type { Answer } from '../../kit/api.ts';
 import { DateBlock } from '../../kit/date-block.tsx';
 import { Skeleton } from '../../kit/states.tsx';
 
 /** The schedules of a template, their next dates, whom they serve and how much it is a year. */
 export function TemplateUse({ template, draft }: { readonly template: Template; readonly draft: TemplateInput }) {
-  const { data } = useAnswer(scheduleEndpoints.list, { query: { templateId: template.id } });
-  if (!data) return <Skeleton rows={5} />;
-  const schedules = [...data.schedules].sort((a, b) => (a.next ?? '9999').localeCompare(b.next ?? '9999'));
-  const times = schedules.reduce((sum, schedule) => sum + (schedule.state === 'running' ? schedule.timesAYear : 0), 0);
-  const clients = new Set(schedules.flatMap(({ client }) => (client ? [client.id] : []))).size;
-  const people = new Set(schedules.flatMap(({ assignee }) => (assignee ? [assignee.id] : []))).size;
+  const query = { templateId: template.id };
+  const { data } = useAnswer(scheduleEndpoints.list, { query });
+  const figures = useAnswer(scheduleEndpoints.figures, { query }).data;
+  if (!data || !figures) return <Skeleton rows={5} />;
   return (
     <section className="mt-4 border-t border-line-2 pt-2.5">
       <h2 className="text-[15px] leading-[22px] text-primary">What uses it</h2>
-      {schedules.length === 0 ? (
+      {figures.schedules === 0 ? (
         <NoSchedules template={template} />
       ) : (
-        <Uses schedules={schedules} figures={{ times, clients, people, minutes: times * setMinutes(draft) }} />
+        <Uses
+          lines={data.lines}
+          figures={figures}
+          minutes={figures.timesAYear * setMinutes(draft)}
+          name={template.name}
+        />
       )}
     </section>
   );
@@ -41,22 +45,21 @@ function NoSchedules({ template }: { readonly template: Template }) {
 }
 
 interface UsesProps {
-  readonly schedules: readonly Schedule[];
-  readonly figures: {
-    readonly times: number;
-    readonly clients: number;
-    readonly people: number;
-    readonly minutes: number;
-  };
+  /** The first of them, by next date. */
+  readonly lines: readonly ScheduleLine[];
+  readonly figures: Answer<typeof scheduleEndpoints.figures>;
+  readonly minutes: number;
+  /** The template's. */
+  readonly name: string;
 }
 
-function Uses({ schedules, figures }: UsesProps) {
+function Uses({ lines, figures, minutes, name }: UsesProps) {
   const navigate = useNavigate();
   const shown: [string | number, string][] = [
-    [schedules.length, schedules.length === 1 ? 'schedule' : 'schedules'],
+    [figures.schedules, figures.schedules === 1 ? 'schedule' : 'schedules'],
     [figures.people, figures.people === 1 ? 'person' : 'people'],
-    [figures.times, figures.times === 1 ? 'time a year' : 'times a year'],
-    [`${sayHours(figures.minutes)} h`, 'a year'],
+    [figures.timesAYear, figures.timesAYear === 1 ? 'time a year' : 'times a year'],
+    [`${sayHours(minutes)} h`, 'a year'],
   ];
   if (figures.clients > 0) shown.splice(1, 0, [figures.clients, figures.clients === 1 ? 'client' : 'clients']);
   return (
@@ -70,14 +73,14 @@ function Uses({ schedules, figures }: UsesProps) {
         ))}
       </div>
       <table className="tt [&_td]:!h-[29px] [&_tr>:first-child]:!pl-0">
-        <caption className="sr-only">{plural(schedules.length, 'schedule')}, by next date</caption>
+        <caption className="sr-only">{plural(lines.length, 'schedule')}, by next date</caption>
         <colgroup>
           <col style={{ width: 138 }} />
           <col />
           <col style={{ width: '44%' }} />
         </colgroup>
         <tbody>
-          {schedules.map((schedule) => (
+          {lines.map((schedule) => (
             // The link is what the keyboard uses; the row is only a larger target.
             <tr key={schedule.id} onClick={() => void navigate(`/schedules/${schedule.id}`)}>
               <td>
@@ -103,6 +106,14 @@ function Uses({ schedules, figures }: UsesProps) {
           ))}
         </tbody>
       </table>
+      {figures.schedules > lines.length && (
+        <p className="mt-1.5 text-[14px] text-ink-2">
+          These are the next {lines.length}.{' '}
+          <Link className="link-line text-ink" to={`/schedules?find=${encodeURIComponent(name)}`}>
+            All of them in the table
+          </Link>
+        </p>
+      )}
     </>
   );
 }

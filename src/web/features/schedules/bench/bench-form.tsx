@@ -3,7 +3,9 @@ import type { TemplateLine } from '../../../../contract/index.ts';
 import { plural, sayDuration } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Part } from '../../../kit/blanks.tsx';
-import { Picker, type PickerOption } from '../../../kit/picker.tsx';
+import { Picker } from '../../../kit/picker.tsx';
+import { useForWhom } from '../../clients/api.ts';
+import { SubjectPicker } from '../../clients/subject-picker.tsx';
 import { ByHandPart } from './by-hand-part.tsx';
 import { EachTimePart } from './each-time-part.tsx';
 import type { FormPartProps, StretchPartProps } from './form-part.tsx';
@@ -86,35 +88,12 @@ export function BenchForm({ draft, stretch, templates, problem, title, onChange,
 }
 
 const NOBODY = 'nobody';
-const OURSELVES = 'ourselves';
-
 function ForWhom({ draft, onChange }: FormPartProps) {
-  const { name, subjects } = useWorkspace();
-  const key = (clientId: string | null, assetId: string | null) =>
-    clientId === null && assetId === null ? OURSELVES : `${clientId ?? ''}/${assetId ?? ''}`;
-  const options: PickerOption[] = [
-    { key: OURSELVES, name: `${name} itself`, detail: 'no client' },
-    ...subjects.map((subject) => ({
-      key: key(subject.clientId, subject.assetId),
-      name: subject.name,
-      detail: subject.detail,
-      group: subject.clientId === null ? 'our own' : 'clients and what is theirs',
-    })),
-  ];
-  const chosen = key(draft.clientId, draft.assetId);
-  const subject = subjects.find(({ clientId, assetId }) => key(clientId, assetId) === chosen);
+  const names = useForWhom(draft);
   return (
     <Part name="For whom">
-      <Picker
-        label="For whom"
-        chosen={chosen}
-        options={options}
-        onChoose={(next) => {
-          const found = subjects.find(({ clientId, assetId }) => key(clientId, assetId) === next);
-          onChange({ ...draft, clientId: found?.clientId ?? null, assetId: found?.assetId ?? null });
-        }}
-      />{' '}
-      <span className="text-ink-2">{subject?.detail ?? 'no client'}</span>
+      <SubjectPicker chosen={draft} onChoose={(forWhom) => onChange({ ...draft, ...forWhom })} />{' '}
+      <span className="text-ink-2">{names && ((names.asset ?? names.client)?.detail ?? 'no client')}</span>
     </Part>
   );
 }

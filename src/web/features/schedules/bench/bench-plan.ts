@@ -1,5 +1,10 @@
 import { useMemo } from 'react';
-import { type Schedule, scheduleInputSchema, type TemplateLine } from '../../../../contract/index.ts';
+import {
+  type Schedule,
+  type ScheduleFilter,
+  scheduleInputSchema,
+  type TemplateLine,
+} from '../../../../contract/index.ts';
 import {
   admitted,
   fillTitle,
@@ -21,8 +26,9 @@ import {
   type WorkingCalendar,
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { useForWhom } from '../../clients/api.ts';
 import { useTemplate } from '../../templates/api.ts';
-import { useSchedules } from '../api.ts';
+import { useWholeSchedules } from '../api.ts';
 import type { RehearsalWords } from '../rehearsal/rehearsal-lines.ts';
 import type { RehearsalQuestion } from '../rehearsal/rehearsal-worker.ts';
 import { type BenchDraft, draftOf, plannedOf } from './bench-draft.ts';
@@ -73,9 +79,9 @@ function problemOf(
 export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readonly TemplateLine[]): BenchPlan {
   const { data: whole } = useTemplate(draft.templateId || null);
   const others = useSameWork(draft, schedule?.id ?? null);
-  const { today, workingCalendar, horizonDays, name, people, subjects } = useWorkspace();
+  const { today, workingCalendar, horizonDays, name, people } = useWorkspace();
+  const forWhom = useForWhom(draft);
   return useMemo(() => {
-    const subject = subjects.find(({ clientId, assetId }) => clientId === draft.clientId && assetId === draft.assetId);
     const person = people.find(({ id }) => id === draft.assigneeId);
     const template = templates.find(({ id }) => id === draft.templateId);
     const set = {
@@ -86,7 +92,10 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
       ),
       assigneeId: draft.assigneeId,
     };
-    const names = { forWhom: subject?.name ?? name, who: person?.name ?? 'nobody yet' };
+    const names = {
+      forWhom: forWhom ? ((forWhom.asset ?? forWhom.client)?.name ?? name) : '…',
+      who: person?.name ?? 'nobody yet',
+    };
     const parsed = scheduleInputSchema.safeParse({
       ...draft,
       templateId: template?.id ?? '00000000-0000-4000-8000-000000000000',
@@ -106,10 +115,8 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
     const planned = plannedOf(draft, schedule ?? {});
     const seen = outlook(planned, workingCalendar, today, template?.minutes ?? 0);
     const next = seen.next.find(isDated);
-    const client =
-      subjects.find(({ clientId, assetId }) => assetId === null && clientId !== null && clientId === draft.clientId)
-        ?.name ?? null;
-    const asset = draft.assetId === null ? null : (subject?.name ?? null);
+    const client = forWhom?.client?.name ?? null;
+    const asset = forWhom?.asset?.name ?? null;
     const titleOf: RehearsalWords['title'] = (task, { on }) =>
       fillTitle(task.titlePattern, {
         on,
@@ -147,23 +154,27 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
       set,
       titleOf,
     };
-  }, [draft, schedule, others, templates, whole, today, workingCalendar, horizonDays, name, people, subjects]);
+  }, [draft, schedule, others, templates, whole, today, workingCalendar, horizonDays, name, people, forWhom]);
 }
+
+/** Others that are held against a draft, those with the nearest dates. */
+const OTHERS = { most: 120 };
 
 /** Other schedules of the same template for the same person, to tell when they meet on a day. */
 function useSameWork({ templateId, assigneeId }: BenchDraft, ownId: string | null): readonly PlannedSchedule[] {
-  const { schedules } = useSchedules();
+  const filter = useMemo<ScheduleFilter | null>(
+    () => (templateId && assigneeId ? { templateId, person: assigneeId } : null),
+    [templateId, assigneeId],
+  );
+  const { schedules } = useWholeSchedules(filter, OTHERS);
   return useMemo(
     () =>
-      (schedules ?? []).filter(
+      (filter && schedules ? schedules : []).filter(
         ({ id, template, assignee, state }) =>
-          id !== ownId &&
-          state !== 'problem' &&
-          template.id === templateId &&
-          assignee !== null &&
-          assignee.id === assigneeId,
+          // What was asked for before stands there until the answer comes.
+          id !== ownId && state !== 'problem' && template.id === templateId && assignee?.id === assigneeId,
       ),
-    [schedules, templateId, assigneeId, ownId],
+    [filter, schedules, templateId, assigneeId, ownId],
   );
 }
 

@@ -1,17 +1,17 @@
 import { type ReactNode, useState } from 'react';
-import type { Schedule } from '../../../../contract/index.ts';
 import { plural } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, NumberBlank } from '../../../kit/blanks.tsx';
 import { ChosenFoot, DeedSentence } from '../../../kit/chosen-foot.tsx';
 import { PersonBlank } from '../../people/person-blank.tsx';
-import type { AskedChange } from '../looked-at.tsx';
-import { changesOf, type Deed } from './chosen-changes.ts';
+import type { Deed } from './chosen-changes.ts';
 
 interface ChosenBarProps {
-  readonly chosen: readonly Schedule[];
+  readonly count: number;
+  readonly mayBePaused: boolean;
   readonly busy: boolean;
-  readonly onLook: (asked: AskedChange) => void;
+  /** False where none of them changes by the deed. */
+  readonly onLook: (deed: Deed) => Promise<boolean>;
   readonly onClear: () => void;
 }
 
@@ -26,25 +26,23 @@ const DEEDS = [
 type DeedKey = (typeof DEEDS)[number][0];
 
 /** What can be done with the chosen schedules, at the foot of the table. */
-export function ChosenBar({ chosen, busy, onLook, onClear }: ChosenBarProps) {
-  const { today, workingCalendar } = useWorkspace();
+export function ChosenBar({ count, mayBePaused, busy, onLook, onClear }: ChosenBarProps) {
+  const { today } = useWorkspace();
   const [doing, setDoing] = useState<DeedKey | null>(null);
   const [nothing, setNothing] = useState<string | null>(null);
-  const look = (deed: Deed) => {
-    const asked = changesOf(chosen, deed, workingCalendar, today);
-    if (asked.changes.length > 0) onLook(asked);
-    else setNothing('None of them changes by that.');
+  const look = async (deed: Deed) => {
+    if (!(await onLook(deed))) setNothing('None of them changes by that.');
   };
   const choose = (key: DeedKey) => {
     setNothing(null);
-    if (key === 'resume') look({ kind: 'resume', on: today });
+    if (key === 'resume') void look({ kind: 'resume', on: today });
     else setDoing(doing === key ? null : key);
   };
-  const shown = chosen.some(({ state }) => state === 'paused') ? DEEDS : DEEDS.filter(([key]) => key !== 'resume');
+  const shown = mayBePaused ? DEEDS : DEEDS.filter(([key]) => key !== 'resume');
   return (
     <ChosenFoot
       label="The chosen schedules"
-      words={`${plural(chosen.length, 'schedule')} chosen`}
+      words={`${plural(count, 'schedule')} chosen`}
       deeds={shown}
       doing={doing}
       busy={busy}
@@ -52,7 +50,7 @@ export function ChosenBar({ chosen, busy, onLook, onClear }: ChosenBarProps) {
       onDeed={choose}
       onClear={onClear}
     >
-      {doing && <DeedForm key={doing} doing={doing} many={chosen.length > 1} busy={busy} onLook={look} />}
+      {doing && <DeedForm key={doing} doing={doing} many={count > 1} busy={busy} onLook={(deed) => void look(deed)} />}
     </ChosenFoot>
   );
 }

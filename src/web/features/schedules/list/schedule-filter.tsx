@@ -1,34 +1,35 @@
 import { useEffect, useMemo, useState } from 'react';
-import type { Schedule } from '../../../../contract/index.ts';
-import { isDated, isoOfDay, sayDay, shownDays, tryDayOfIso, type WorkingCalendar } from '../../../../core/index.ts';
+import { SCHEDULE_ORDERS, SCHEDULE_STATES, type ScheduleFilter } from '../../../../contract/index.ts';
+import { isoOfDay, sayDay, tryDayOfIso } from '../../../../core/index.ts';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import type { DaySpan } from '../../../app/shell/tide-words.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
 
-const STATES = [
-  ['', 'in any state'],
-  ['running', 'running'],
-  ['paused', 'paused'],
-  ['late', 'with late work'],
-  ['nobody', 'with nobody'],
-  ['ended', 'ended'],
-  ['problem', 'with a problem'],
-] as const;
-const ORDERS = [
-  ['next', 'by next date'],
-  ['name', 'by name'],
-  ['who', 'by person'],
-] as const;
+const STATE_WORDS: Readonly<Record<(typeof SCHEDULE_STATES)[number], string>> = {
+  running: 'running',
+  paused: 'paused',
+  late: 'with late work',
+  nobody: 'with nobody',
+  ended: 'ended',
+  problem: 'with a problem',
+};
+const STATES = [['', 'in any state'], ...SCHEDULE_STATES.map((state) => [state, STATE_WORDS[state]] as const)] as const;
+const ORDER_WORDS: Readonly<Record<(typeof SCHEDULE_ORDERS)[number], string>> = {
+  next: 'by next date',
+  name: 'by name',
+  who: 'by person',
+};
+const ORDERS = SCHEDULE_ORDERS.map((order) => [order, ORDER_WORDS[order]] as const);
 
 /** What is shown, and in which order: kept in the address, so that it can be linked and reloaded. */
-export function useScheduleFilter(schedules: readonly Schedule[]) {
+export function useScheduleFilter() {
   const { search, set, clear } = useAddressFilter();
-  const { today, workingCalendar, people, categories } = useWorkspace();
-  const state = search.get('state') ?? '';
+  const { today, people, categories } = useWorkspace();
+  const state = SCHEDULE_STATES.find((one) => one === search.get('state'));
+  const order = SCHEDULE_ORDERS.find((one) => one === search.get('order')) ?? 'next';
   const category = search.get('category') ?? '';
-  const person = search.get('person') ?? '';
-  const order = search.get('order') ?? 'next';
+  const person = people.find(({ id }) => id === search.get('person'));
   const words = search.get('find') ?? '';
   const span = useMemo(() => spanFrom(search), [search]);
   const tide = useMemo<TideControl>(
@@ -44,17 +45,17 @@ export function useScheduleFilter(schedules: readonly Schedule[]) {
     [span, set],
   );
   useTide(tide);
-  const shown = useMemo(() => {
-    const kept = schedules.filter(
-      (schedule) =>
-        inState(schedule, state) &&
-        (category === '' || schedule.template.category === category) &&
-        (person === '' || schedule.assignee?.id === person) &&
-        hasWords(schedule, words) &&
-        (span === null || fallsWithin(schedule, span, workingCalendar)),
-    );
-    return kept.sort(orderOf(order));
-  }, [schedules, state, category, person, order, words, span, workingCalendar]);
+  const filter = useMemo<ScheduleFilter>(
+    () => ({
+      order,
+      ...(state ? { state } : {}),
+      ...(category ? { category } : {}),
+      ...(person ? { person: person.id } : {}),
+      ...(words.trim() ? { find: words } : {}),
+      ...(span ? { from: isoOfDay(span.from), to: isoOfDay(span.to) } : {}),
+    }),
+    [order, state, category, person, words, span],
+  );
   const spanWords =
     span &&
     (span.from === span.to
@@ -63,17 +64,17 @@ export function useScheduleFilter(schedules: readonly Schedule[]) {
   const inWords = [
     words && `called “${words}”`,
     category,
-    STATES.find(([key]) => key === state && key !== '')?.[1],
-    person && `of ${people.find(({ id }) => id === person)?.name ?? 'that person'}`,
+    state && STATE_WORDS[state],
+    person && `of ${person.name}`,
     spanWords,
   ]
     .filter(Boolean)
     .join(', ');
   return {
-    shown,
+    filter,
     /** As it stands in the address. */
     search: search.toString(),
-    values: { state, category, person, order, find: words },
+    values: { state: state ?? '', category, person: person?.id ?? '', order, find: words },
     categories: categories.map(({ name }) => name),
     people,
     set,
@@ -88,41 +89,6 @@ function spanFrom(search: URLSearchParams): DaySpan | null {
   const from = tryDayOfIso(search.get('from') ?? '');
   const to = tryDayOfIso(search.get('to') ?? '');
   return from === null || to === null || to < from ? null : { from, to };
-}
-
-function inState(schedule: Schedule, state: string): boolean {
-  if (state === '') return true;
-  if (state === 'late') return schedule.lateCount > 0;
-  if (state === 'nobody') return schedule.assignee === null;
-  return schedule.state === state;
-}
-
-function hasWords(schedule: Schedule, words: string): boolean {
-  const text = [
-    schedule.template.name,
-    schedule.client?.name,
-    schedule.asset?.name,
-    schedule.phrase,
-    schedule.assignee?.name,
-  ]
-    .join(' ')
-    .toLowerCase();
-  return words
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
-}
-
-function fallsWithin(schedule: Schedule, { from, to }: DaySpan, calendar: WorkingCalendar): boolean {
-  return schedule.state !== 'problem' && shownDays(schedule, calendar, from, to).some(isDated);
-}
-
-function orderOf(order: string): (a: Schedule, b: Schedule) => number {
-  const name = (a: Schedule, b: Schedule) =>
-    a.template.name.localeCompare(b.template.name) || (a.asset?.name ?? '').localeCompare(b.asset?.name ?? '');
-  if (order === 'name') return name;
-  if (order === 'who') return (a, b) => (a.assignee?.name ?? '').localeCompare(b.assignee?.name ?? '') || name(a, b);
-  return (a, b) => (a.next ?? '9999').localeCompare(b.next ?? '9999') || name(a, b);
 }
 
 /** What is shown, as words in a line. */

@@ -1,26 +1,58 @@
-import type { KeyboardEvent } from 'react';
+import { type KeyboardEvent, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import type { Schedule } from '../../../../contract/index.ts';
+import type { ScheduleFilter, ScheduleLine } from '../../../../contract/index.ts';
 import { dayOfIso, plural, sayDate } from '../../../../core/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
-import { useChosen } from '../../../kit/chosen.ts';
+import { useChosenIds } from '../../../kit/chosen-ids.ts';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { LongTable } from '../../../kit/long-table.tsx';
 import { PennantString } from '../../../kit/pennant-string.tsx';
-import { type AskedChange, useSchedulesLookedAt } from '../looked-at.tsx';
+import { fittingIds, type LinesView, wholeSchedules } from '../api.ts';
+import { useSchedulesLookedAt } from '../looked-at.tsx';
 import { ChosenBar } from './chosen-bar.tsx';
-import { changesOf } from './chosen-changes.ts';
+import { changesOf, type Deed } from './chosen-changes.ts';
 
 /** Schedules as lines: what and for whom, when, the next date, how the last eight went, who. Chosen ones are changed together. */
-export function ScheduleTable({ schedules }: { readonly schedules: readonly Schedule[] }) {
-  const { me } = useWorkspace();
-  const { chosen, choose, chooseAll, clear } = useChosen(schedules);
+export function ScheduleTable({ view, filter }: { readonly view: LinesView; readonly filter: ScheduleFilter }) {
+  const { me, today, workingCalendar } = useWorkspace();
+  const { fitting } = view.counts;
+  const { ids, isAll, chooseOne, chooseTo, chooseAll, clear } = useChosenIds({
+    count: fitting,
+    idAt: (index) => view.at(index)?.id,
+    all: () => fittingIds(filter),
+  });
   const { look, busy, dialog } = useSchedulesLookedAt({ onSaved: clear, onRefused: sayTrouble });
+  const [fetching, setFetching] = useState(false);
+  /** Deeds are reckoned from the schedules as they stand whole; false where none of them changes by it. */
+  const lookAt = async (which: readonly string[], deed: Deed): Promise<boolean> => {
+    setFetching(true);
+    try {
+      const asked = changesOf(await wholeSchedules(which), deed, workingCalendar, today);
+      if (asked.changes.length > 0) look(asked);
+      return asked.changes.length > 0;
+    } catch (error) {
+      sayTrouble(error);
+      return true;
+    } finally {
+      setFetching(false);
+    }
+  };
+  const choose = (index: number, how: 'one' | 'range') => {
+    if (how === 'one') chooseOne(index);
+    else chooseTo(index).catch(sayTrouble);
+  };
+  const mayBePaused =
+    ids.size > fitting ||
+    [...Array(fitting).keys()].some((i) => {
+      const line = view.at(i);
+      return line?.state === 'paused' && ids.has(line.id);
+    });
   return (
     <>
       <LongTable
-        rows={schedules}
+        count={fitting}
+        onView={view.onView}
         columns={[me.isManager ? 48 : 20, null, '28%', 140, 160, 130, 170]}
         minWidth={1200}
         head={
@@ -30,9 +62,9 @@ export function ScheduleTable({ schedules }: { readonly schedules: readonly Sche
                 <input
                   type="checkbox"
                   className="check"
-                  aria-label={chosen.length === schedules.length ? 'Choose none' : 'Choose all'}
-                  checked={chosen.length === schedules.length}
-                  onChange={chosen.length === schedules.length ? clear : chooseAll}
+                  aria-label={isAll ? 'Choose none' : 'Choose all'}
+                  checked={isAll}
+                  onChange={isAll ? clear : () => void chooseAll().catch(sayTrouble)}
                 />
               )}
             </th>
@@ -43,29 +75,40 @@ export function ScheduleTable({ schedules }: { readonly schedules: readonly Sche
             ))}
           </>
         }
-        row={(schedule, index) => (
-          <Row
-            key={schedule.id}
-            schedule={schedule}
-            index={index}
-            isChosen={chosen.includes(schedule)}
-            onChoose={choose}
-            onLook={look}
-          />
-        )}
+        row={(index) => {
+          const line = view.at(index);
+          return line ? (
+            <Row
+              key={line.id}
+              schedule={line}
+              index={index}
+              isChosen={ids.has(line.id)}
+              onChoose={choose}
+              onLook={lookAt}
+            />
+          ) : null;
+        }}
       />
-      {chosen.length > 0 && <ChosenBar chosen={chosen} busy={busy} onLook={look} onClear={clear} />}
+      {ids.size > 0 && (
+        <ChosenBar
+          count={ids.size}
+          mayBePaused={mayBePaused}
+          busy={busy || fetching}
+          onLook={(deed) => lookAt([...ids], deed)}
+          onClear={clear}
+        />
+      )}
       {dialog}
     </>
   );
 }
 
 interface RowProps {
-  readonly schedule: Schedule;
+  readonly schedule: ScheduleLine;
   readonly index: number;
   readonly isChosen: boolean;
   readonly onChoose: (index: number, how: 'one' | 'range') => void;
-  readonly onLook: (asked: AskedChange) => void;
+  readonly onLook: (ids: readonly string[], deed: Deed) => Promise<boolean>;
 }
 
 function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
@@ -148,7 +191,7 @@ function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
   );
 }
 
-function State({ schedule }: { readonly schedule: Schedule }) {
+function State({ schedule }: { readonly schedule: ScheduleLine }) {
   if (schedule.state === 'problem') {
     return (
       <b className="truncate font-semibold" title={schedule.problem ?? undefined}>
@@ -172,12 +215,12 @@ function State({ schedule }: { readonly schedule: Schedule }) {
   return <span />;
 }
 
-function nameOf({ template, asset, client }: Schedule): string {
+function nameOf({ template, asset, client }: ScheduleLine): string {
   return [template.name, asset?.name ?? client?.name].filter(Boolean).join(', ');
 }
 
 function PauseButton({ schedule, onLook }: Pick<RowProps, 'schedule' | 'onLook'>) {
-  const { today, workingCalendar } = useWorkspace();
+  const { today } = useWorkspace();
   if (schedule.state === 'ended' || schedule.state === 'problem') return null;
   const isPaused = schedule.state === 'paused';
   const words = isPaused ? 'Resume' : 'Pause';
@@ -188,10 +231,8 @@ function PauseButton({ schedule, onLook }: Pick<RowProps, 'schedule' | 'onLook'>
       aria-label={`${words} ${nameOf(schedule)}`}
       onClick={(event) => {
         event.stopPropagation();
-        const deed = isPaused
-          ? ({ kind: 'resume', on: today } as const)
-          : ({ kind: 'pause', from: today, until: null } as const);
-        onLook(changesOf([schedule], deed, workingCalendar, today));
+        const deed: Deed = isPaused ? { kind: 'resume', on: today } : { kind: 'pause', from: today, until: null };
+        void onLook([schedule.id], deed);
       }}
     >
       {words}

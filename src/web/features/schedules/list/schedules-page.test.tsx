@@ -9,7 +9,7 @@ import ScheduleBench from '../bench/schedule-bench.tsx';
 import { FirstSchedules } from './first-schedules.tsx';
 
 /** A workspace that has only begun: one person, nothing else. */
-const BEGUN = { people: [INES], subjects: [], categories: [] };
+const BEGUN = { people: [INES], categories: [] };
 const NO_TEMPLATES = { '/templates': { templates: [], more: null } };
 
 const bench = (

@@ -1,11 +1,10 @@
 import { useState } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
-import type { Schedule } from '../../../../contract/index.ts';
 import { dayOfIso, plural, sayNear } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
-import { useLastRun, useScheduleActions, useSchedules } from '../api.ts';
+import { type LinesView, useLastRun, useScheduleActions, useScheduleLines } from '../api.ts';
 import { FirstSchedules } from './first-schedules.tsx';
 import { FilterWords, useScheduleFilter } from './schedule-filter.tsx';
 import { ScheduleTable } from './schedule-table.tsx';
@@ -14,10 +13,11 @@ import { ScheduleTable } from './schedule-table.tsx';
 export default function SchedulesPage() {
   const { me } = useWorkspace();
   const navigate = useNavigate();
-  const { schedules, error, retry } = useSchedules();
+  const filter = useScheduleFilter();
+  const { view, error, retry } = useScheduleLines(filter.filter);
+  const counts = view?.counts;
   const { runNow } = useScheduleActions();
   const [running, setRunning] = useState(false);
-  const filter = useScheduleFilter(schedules ?? []);
   const newSchedule = () => void navigate('/schedules/new');
   useKeys(me.isManager ? [{ key: 'n', says: 'New schedule', run: newSchedule }] : []);
   return (
@@ -26,8 +26,8 @@ export default function SchedulesPage() {
       <div className="flex min-w-0 flex-1 flex-col">
         <div className="page-head flex-wrap">
           <h1>Schedules</h1>
-          {schedules && schedules.length > 0 && <FilterWords filter={filter} />}
-          {schedules && <Count shown={filter.shown} all={schedules} />}
+          {counts && counts.all > 0 && <FilterWords filter={filter} />}
+          {counts && <Count counts={counts} />}
           {me.isManager && (
             <>
               <Link className="btn" to={{ pathname: '/schedules/worksheet', search: filter.search }}>
@@ -51,30 +51,29 @@ export default function SchedulesPage() {
             </>
           )}
         </div>
-        {error && !schedules && <Trouble error={error} retry={retry} />}
-        {!error && !schedules && <Skeleton rows={14} />}
-        {schedules?.length === 0 && <FirstSchedules />}
-        {schedules && schedules.length > 0 && filter.shown.length === 0 && (
+        {error && !view && <Trouble error={error} retry={retry} />}
+        {!error && !view && <Skeleton rows={14} />}
+        {counts?.all === 0 && <FirstSchedules />}
+        {counts && counts.all > 0 && counts.fitting === 0 && (
           <Empty title="No schedule fits.">
-            {schedules.length === 1 ? 'The only one is not' : `None of the ${schedules.length} is`} {filter.inWords}.{' '}
+            {counts.all === 1 ? 'The only one is not' : `None of the ${counts.all} is`} {filter.inWords}.{' '}
             <button type="button" className="link-line" onClick={filter.clear}>
               Show them all
             </button>
           </Empty>
         )}
-        {filter.shown.length > 0 && <ScheduleTable schedules={filter.shown} />}
-        {schedules && schedules.length > 0 && <RunLine />}
+        {view && view.counts.fitting > 0 && <ScheduleTable view={view} filter={filter.filter} />}
+        {counts && counts.all > 0 && <RunLine />}
       </div>
       <Outlet />
     </div>
   );
 }
 
-function Count({ shown, all }: { readonly shown: readonly Schedule[]; readonly all: readonly Schedule[] }) {
-  const problems = all.filter(({ state }) => state === 'problem').length;
+function Count({ counts: { fitting, all, problems } }: { readonly counts: LinesView['counts'] }) {
   return (
     <span className="ml-auto whitespace-nowrap text-[14px] text-ink-2">
-      {all.length === 0 ? 'none yet' : shown.length === all.length ? all.length : `${shown.length} of ${all.length}`}
+      {all === 0 ? 'none yet' : fitting === all ? all : `${fitting} of ${all}`}
       {problems > 0 && `, ${problems} with a problem`}
     </span>
   );

@@ -31,17 +31,32 @@ const NOTHING_KEPT: Kept = [];
 const keptSchema = z.array(z.tuple([z.string(), z.array(z.tuple([z.string(), z.object({ text: z.string() })]))]));
 const MOST_STEPS_BACK = 100;
 
-/** What has been changed on the sheet and is not saved yet: kept in this tab, each step can be taken back. */
-export function useSheet(schedules: readonly Schedule[]) {
+/** The cells that are changed and not saved yet, kept in this tab. */
+export function useSheetDraft() {
+  const kept = useDraft<Kept>('worksheet', NOTHING_KEPT, keptSchema);
+  const ids = useMemo(() => kept.draft.map(([id]) => id), [kept.draft]);
+  return { ...kept, ids };
+}
+
+/**
+ * What has been changed on the sheet and is not saved yet: each step can be taken back.
+ * @param known schedules by id, whether they are shown or not; null for one that is gone
+ */
+export function useSheet(
+  { draft, change, forget }: ReturnType<typeof useSheetDraft>,
+  known: ReadonlyMap<string, Schedule | null>,
+) {
   const { today, people } = useWorkspace();
   const context = useMemo<CellContext>(() => ({ today, people }), [today, people]);
-  const { draft, change, forget } = useDraft<Kept>('worksheet', NOTHING_KEPT, keptSchema);
   const edits = useMemo<SheetEdits>(
     () => (draft.length === 0 ? NO_EDITS : new Map(draft.map(([id, cells]) => [id, new Map(cells)]))),
     [draft],
   );
   const steps = useRef<Kept[]>([]);
-  const lines = useMemo(() => new Map(schedules.map((schedule) => [schedule.id, lineOf(schedule)])), [schedules]);
+  const lines = useMemo(
+    () => new Map([...known].flatMap(([id, schedule]) => (schedule ? [[id, lineOf(schedule)] as const] : []))),
+    [known],
+  );
   const edited = useMemo(() => {
     const rows = new Map<string, EditedRow>();
     for (const id of edits.keys()) {
@@ -60,6 +75,9 @@ export function useSheet(schedules: readonly Schedule[]) {
     edits,
     edited,
     figures: figuresOf(edits, edited),
+    /** Changed schedules that are on their way, and those that are gone. */
+    coming: [...edits.keys()].filter((id) => known.get(id) === undefined).length,
+    gone: [...edits.keys()].filter((id) => known.get(id) === null).length,
     patches: () => patchesOf(edits, edited, lines),
     put: (texts: readonly (CellPlace & { readonly text: string })[]) => keep(putTexts(edits, texts, context)),
     putBack: (places: readonly CellPlace[]) => keep(putCellsBack(edits, places, context)),

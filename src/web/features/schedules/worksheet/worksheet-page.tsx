@@ -6,35 +6,45 @@ import { useKeys } from '../../../app/shell/keys.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import type { ProblemError } from '../../../kit/api.ts';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
-import { useSchedules } from '../api.ts';
+import { useWholeSchedules } from '../api.ts';
 import { FilterWords, useScheduleFilter } from '../list/schedule-filter.tsx';
 import { useSchedulesLookedAt } from '../looked-at.tsx';
 import { COLUMNS } from './columns.ts';
 import { ReplaceLine } from './replace-line.tsx';
 import { type CellRange, placesOf, SheetGrid, spanOf } from './sheet-grid.tsx';
-import { editedLine, type Sheet, type SheetLine, useSheet } from './use-sheet.ts';
+import { editedLine, type Sheet, type SheetLine, useSheet, useSheetDraft } from './use-sheet.ts';
 
 /** Schedules as a sheet of cells, for those who have hundreds: many are changed, looked at and saved as one. */
 export default function WorksheetPage() {
   const { me } = useWorkspace();
-  const { schedules, error, retry } = useSchedules();
+  const filter = useScheduleFilter();
+  const draft = useSheetDraft();
+  const whole = useWholeSchedules(me.isManager ? filter.filter : null, { also: draft.ids });
+  const { schedules, error, retry } = whole;
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <title>Worksheet of schedules · Jolly Rota</title>
       {!me.isManager && <Empty title="Only managers change schedules.">The table shows them all.</Empty>}
-      {me.isManager && error && !schedules && <Trouble error={error} retry={retry} />}
+      {me.isManager && error && !schedules?.length && <Trouble error={error} retry={retry} />}
       {me.isManager && !error && !schedules && <Skeleton rows={14} />}
-      {me.isManager && schedules && <Worksheet schedules={schedules} />}
+      {me.isManager && schedules && <Worksheet whole={whole} schedules={schedules} draft={draft} filter={filter} />}
     </div>
   );
 }
 
 const FIRST_CELL: CellRange = { at: { row: 0, column: 0 }, to: { row: 0, column: 0 } };
 
-function Worksheet({ schedules }: { readonly schedules: readonly Schedule[] }) {
-  const filter = useScheduleFilter(schedules);
-  const sheet = useSheet(schedules);
-  const lines = useMemo(() => filter.shown.flatMap(({ id }) => sheet.lines.get(id) ?? []), [filter.shown, sheet.lines]);
+interface WorksheetProps {
+  /** Those that fit and are here so far. */
+  readonly schedules: readonly Schedule[];
+  readonly whole: ReturnType<typeof useWholeSchedules>;
+  readonly draft: ReturnType<typeof useSheetDraft>;
+  readonly filter: ReturnType<typeof useScheduleFilter>;
+}
+
+function Worksheet({ schedules, whole: { count, known, error, retry }, draft, filter }: WorksheetProps) {
+  const sheet = useSheet(draft, known);
+  const lines = useMemo(() => schedules.flatMap(({ id }) => sheet.lines.get(id) ?? []), [schedules, sheet.lines]);
   const [range, setRange] = useState(FIRST_CELL);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
   const { look, busy, dialog } = useSchedulesLookedAt({
@@ -45,7 +55,8 @@ function Worksheet({ schedules }: { readonly schedules: readonly Schedule[] }) {
     onRefused: setRefusal,
   });
   const { figures } = sheet;
-  const mayLook = figures.cells > 0 && figures.problems === 0 && figures.meanwhile === 0 && !busy && !dialog;
+  const mayLook =
+    figures.cells > 0 && sheet.coming === 0 && figures.problems === 0 && figures.meanwhile === 0 && !busy && !dialog;
   const lookAtIt = () => {
     const changes = sheet.patches();
     if (!mayLook) return;
@@ -80,7 +91,15 @@ function Worksheet({ schedules }: { readonly schedules: readonly Schedule[] }) {
         <h1>Worksheet</h1>
         <FilterWords filter={filter} />
         <span className="ml-auto whitespace-nowrap text-[14px] text-ink-2">
-          {lines.length === schedules.length ? lines.length : `${lines.length} of ${schedules.length}`}
+          {lines.length === count ? count : `${lines.length} of ${count} are here`}
+          {error && lines.length < count && (
+            <>
+              {', '}
+              <button type="button" className="link-line text-late" onClick={retry}>
+                {error.message} Again
+              </button>
+            </>
+          )}
         </span>
         <Link className="btn" to={{ pathname: '/schedules', search: filter.search }}>
           Table
@@ -93,7 +112,7 @@ function Worksheet({ schedules }: { readonly schedules: readonly Schedule[] }) {
         onFind={show}
         onReplace={(texts) => sheet.put(texts)}
       />
-      {lines.length === 0 ? (
+      {count === 0 ? (
         <Empty title="No schedule fits.">
           <button type="button" className="link-line" onClick={filter.clear}>
             Show them all
@@ -131,6 +150,7 @@ function Worksheet({ schedules }: { readonly schedules: readonly Schedule[] }) {
             <span className="whitespace-nowrap">
               {plural(figures.cells, 'cell')} in {plural(figures.schedules, 'schedule')}
               {figures.problems > 0 && `, ${figures.problems} can’t be read`}
+              {sheet.gone > 0 && `, ${plural(sheet.gone, 'schedule is', 'schedules are')} gone`}
             </span>
             <button type="button" className="btn" onClick={sheet.forget}>
               Put all back

@@ -2,7 +2,7 @@ import { Undo2 } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
-import type { Subject } from '../../../../contract/index.ts';
+import { MOST_CAPTURED, type Subject } from '../../../../contract/index.ts';
 import {
   type CapturedKind,
   type CivilDay,
@@ -18,6 +18,7 @@ import { ProblemError } from '../../../kit/api.ts';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { useDraft } from '../../../kit/draft.ts';
 import { Pennant } from '../../../kit/pennant.tsx';
+import { useSubjects, useSubjectsSaid } from '../../clients/api.ts';
 import { useHandMade } from '../api.ts';
 import { sayTimes } from '../task-words.ts';
 
@@ -31,7 +32,7 @@ const DEFAULT_MINUTES = 15;
 
 /** One line of plain words becomes a task; what was understood stands below while it is typed. */
 export function CaptureBar({ onClose, onLands }: CaptureBarProps) {
-  const { me, people, subjects, today } = useWorkspace();
+  const { me, people, today } = useWorkspace();
   const navigate = useNavigate();
   const { capture } = useHandMade();
   const { draft: text, change: setText } = useDraft('capture', '', z.string());
@@ -42,13 +43,14 @@ export function CaptureBar({ onClose, onLands }: CaptureBarProps) {
   // A line longer than the field moves under it, and the marks with it.
   const [scrolled, setScrolled] = useState(0);
   const input = useRef<HTMLInputElement>(null);
+  const { known: subjects, ofLine } = useSubjectsSaid(text);
   const read = useMemo(
     () => readCapture(text, today, { people, subjects }, keep),
     [text, today, people, subjects, keep],
   );
   // With names that are here, so that the example would be understood.
   const [somebody] = people.filter(({ id }) => id !== me.id);
-  const [something] = subjects;
+  const something = useSubjects('')?.subjects[0];
   const hint = [
     'ring the insurer friday 10:00',
     something && `for ${something.name}`,
@@ -78,18 +80,21 @@ export function CaptureBar({ onClose, onLands }: CaptureBarProps) {
     if (read.title === '' || busy) return setProblem(read.title === '' ? 'Say what is to be done.' : null);
     setBusy(true);
     try {
+      // Whoever types fast is ahead of the names: the line is read with those it really says.
+      const { title, about, ...said } = readCapture(text, today, { people, subjects: await ofLine(text) }, keep);
+      if (title === '') return setProblem('Say what is to be done.');
       const made = await capture({
-        title: read.title,
+        title,
         on: isoOfDay(on),
         dueOn: isoOfDay(on),
-        startTime: read.startTime,
-        dueTime: read.dueTime,
+        startTime: said.startTime,
+        dueTime: said.dueTime,
         assigneeId: who.id,
-        clientId: read.about?.clientId ?? null,
-        assetId: read.about?.assetId ?? null,
-        estimateMinutes: minutes,
+        clientId: about?.clientId ?? null,
+        assetId: about?.assetId ?? null,
+        estimateMinutes: said.estimateMinutes ?? DEFAULT_MINUTES,
       });
-      sayDone(`Added for ${sayDay(on, today)}: ${read.title}, ${who.name}.`, made.changeId);
+      sayDone(`Added for ${sayDay(on, today)}: ${title}, ${who.name}.`, made.changeId);
       setText('');
       setKeep(new Set());
       setProblem(null);
@@ -133,7 +138,7 @@ export function CaptureBar({ onClose, onLands }: CaptureBarProps) {
             aria-describedby="capture-problem"
             placeholder={hint}
             autoComplete="off"
-            maxLength={400}
+            maxLength={MOST_CAPTURED}
             value={text}
             onChange={({ target }) => {
               setText(target.value);

@@ -1,0 +1,149 @@
+import { setImmediate } from 'node:timers/promises';
+import { LINES_A_PAGE, type ScheduleFilter, type ScheduleLine } from '../../contract/index.ts';
+import { dayOfIso, isDated, shownDays } from '../../core/index.ts';
+import { namedOrNull } from '../named.ts';
+import type { Scope } from '../platform/scope.ts';
+import { lateSchedules } from '../tasks/late.ts';
+import { pastTasksOf } from '../tasks/series.ts';
+import { type KeptLine, keptLines } from './kept-lines.ts';
+import { tasksSeen, waitsOf } from './service.ts';
+
+/** A page of the schedules that fit. The order is held in memory, so that any place of it can be begun from. */
+export async function listSchedules(
+  scope: Scope,
+  { start = 0, ...filter }: ScheduleFilter & { start?: number | undefined },
+) {
+  const all = await keptLines(scope);
+  const fitting = await fittingLines(scope, all, filter);
+  const page = fitting.slice(start, start + LINES_A_PAGE);
+  let problems = 0;
+  for (const { problem } of all.values()) if (problem !== null) problems++;
+  return {
+    start,
+    lines: await scheduleLines(scope, page),
+    counts: { fitting: fitting.length, all: all.size, problems },
+  };
+}
+
+/** The ids and versions of all that fit, in their order. */
+export async function fittingSchedules(scope: Scope, filter: ScheduleFilter) {
+  const all = await keptLines(scope);
+  const fitting = await fittingLines(scope, all, filter);
+  return {
+    ids: fitting.map(({ row }) => row.id),
+    versions: fitting.map(({ row }) => row.version),
+    isAll: fitting.length === all.size,
+  };
+}
+
+/** What those that fit come to. */
+export async function figuresOfSchedules(scope: Scope, filter: ScheduleFilter) {
+  const fitting = await fittingLines(scope, await keptLines(scope), filter);
+  const differing = (idOf: (line: KeptLine) => string | null) =>
+    new Set(fitting.flatMap((line) => idOf(line) ?? [])).size;
+  return {
+    schedules: fitting.length,
+    clients: differing(({ row }) => row.clientId),
+    people: differing(({ row }) => row.assigneeId),
+    timesAYear: fitting.reduce((sum, { state, timesAYear }) => sum + (state === 'running' ? timesAYear : 0), 0),
+  };
+}
+
+async function scheduleLines(scope: Scope, page: readonly KeptLine[]): Promise<ScheduleLine[]> {
+  const calendar = await scope.calendar();
+  const past = await pastTasksOf(
+    scope,
+    page.map(({ row }) => row.id),
+  );
+  return page.map((line) => {
+    const { row, planned } = line;
+    const series = past.get(row.id) ?? [];
+    return {
+      id: row.id,
+      version: row.version,
+      template: { id: row.templateId, name: row.templateName },
+      client: namedOrNull(row.clientId, row.clientName),
+      asset: namedOrNull(row.assetId, row.assetName),
+      assignee: namedOrNull(row.assigneeId, row.assigneeName),
+      phrase: line.phrase,
+      nextPhrase: line.nextPhrase,
+      state: line.state,
+      problem: line.problem,
+      next: line.next,
+      timesAYear: line.timesAYear,
+      ...tasksSeen(series),
+      waits: planned && waitsOf(scope, row, series, planned, calendar),
+    };
+  });
+}
+
+async function fittingLines(
+  scope: Scope,
+  all: ReadonlyMap<string, KeptLine>,
+  filter: ScheduleFilter,
+): Promise<KeptLine[]> {
+  const asked = (filter.find ?? '').toLowerCase().split(/\s+/).filter(Boolean);
+  const late = filter.state === 'late' ? await lateSchedules(scope) : null;
+  const fits = (line: KeptLine) =>
+    (filter.category === undefined || line.row.category === filter.category) &&
+    (filter.person === undefined || line.row.assigneeId === filter.person) &&
+    (filter.templateId === undefined || line.row.templateId === filter.templateId) &&
+    inState(line, filter.state, late) &&
+    asked.every((word) => line.words.includes(word));
+  const fitting = [...all.values()].filter(fits);
+  const within = await fallingWithin(scope, fitting, filter);
+  return inOrder(within, filter.order ?? 'next');
+}
+
+function inState(line: KeptLine, state: ScheduleFilter['state'], late: ReadonlySet<string> | null): boolean {
+  switch (state) {
+    case undefined:
+      return true;
+    case 'late':
+      return late?.has(line.row.id) ?? false;
+    case 'nobody':
+      return line.row.assigneeId === null;
+    case 'running':
+    case 'paused':
+    case 'ended':
+    case 'problem':
+      return line.state === state;
+  }
+}
+
+/** Planned before others get their turn. */
+const AT_A_STRETCH = 250;
+
+/** Those with a date in the days that were asked for. */
+async function fallingWithin(
+  scope: Scope,
+  lines: readonly KeptLine[],
+  { from, to }: ScheduleFilter,
+): Promise<readonly KeptLine[]> {
+  if (from === undefined || to === undefined) return lines;
+  const calendar = await scope.calendar();
+  const within: KeptLine[] = [];
+  for (const [i, line] of lines.entries()) {
+    if (i % AT_A_STRETCH === AT_A_STRETCH - 1) await setImmediate();
+    const { planned, problem } = line;
+    if (planned && problem === null && shownDays(planned, calendar, dayOfIso(from), dayOfIso(to)).some(isDated))
+      within.push(line);
+  }
+  return within;
+}
+
+function inOrder(lines: readonly KeptLine[], order: NonNullable<ScheduleFilter['order']>): KeptLine[] {
+  const first = (line: KeptLine) => {
+    switch (order) {
+      case 'name':
+        return '';
+      case 'who':
+        return (line.row.assigneeName ?? '').toLowerCase();
+      case 'next':
+        return line.next ?? '9999';
+    }
+  };
+  // One text each, so that the comparing is short: there may be ten thousand.
+  const keyed = lines.map((line) => ({ line, key: `${first(line)}\n${line.name}\n${line.row.id}` }));
+  return keyed.sort((a, b) => (a.key < b.key ? -1 : 1)).map(({ line }) => line);
+}

@@ -1,0 +1,47 @@
+import { useState } from 'react';
+import { MOST_SUBJECTS } from '../../../contract/index.ts';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { Picker, type PickerOption } from '../../kit/picker.tsx';
+import { type ForWhom, useForWhom, useSubjects } from './api.ts';
+
+const OURSELVES = 'ourselves';
+const keyOf = ({ clientId, assetId }: ForWhom) =>
+  clientId === null && assetId === null ? OURSELVES : `${clientId ?? ''}/${assetId ?? ''}`;
+
+interface SubjectPickerProps {
+  readonly chosen: ForWhom;
+  readonly onChoose: (forWhom: ForWhom) => void;
+}
+
+/** For whom: the workspace itself, an asset of its own, a client or what is theirs, looked up as it is typed. */
+export function SubjectPicker({ chosen, onChoose }: SubjectPickerProps) {
+  const { name } = useWorkspace();
+  const [typed, setTyped] = useState<string | null>(null);
+  const found = useSubjects(typed);
+  const names = useForWhom(chosen);
+  const ourselves = `${name} itself`;
+  const isOurselvesMeant = ourselves.toLowerCase().includes((typed ?? '').trim().toLowerCase());
+  const options: PickerOption[] = [
+    ...(isOurselvesMeant ? [{ key: OURSELVES, name: ourselves, detail: 'no client' }] : []),
+    ...(found?.subjects ?? []).map((subject) => ({
+      key: keyOf(subject),
+      name: subject.name,
+      detail: subject.detail,
+      group: subject.clientId === null ? 'our own' : 'clients and what is theirs',
+    })),
+  ];
+  return (
+    <Picker
+      label="For whom"
+      chosen={keyOf(chosen)}
+      chosenName={names ? ((names.asset ?? names.client)?.name ?? ourselves) : '…'}
+      options={options}
+      onType={setTyped}
+      below={found?.isMore ? `The first ${MOST_SUBJECTS}: type more of the name for others.` : undefined}
+      onChoose={(key) => {
+        const subject = found?.subjects.find((one) => keyOf(one) === key);
+        onChoose({ clientId: subject?.clientId ?? null, assetId: subject?.assetId ?? null });
+      }}
+    />
+  );
+}
