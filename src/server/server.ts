@@ -9,7 +9,9 @@ import { type Addresses, LOOPBACK_ONLY } from './platform/http/addresses.ts';
 import { application } from './platform/http/application.ts';
 import type { HeavyLane } from './platform/http/heavy-lane.ts';
 import { sessionSecret } from './platform/http/session.ts';
+import { Listener } from './platform/listener.ts';
 import { LiveStream } from './platform/live.ts';
+import { Touched, tellTouched } from './platform/touched.ts';
 import { startWorker } from './worker.ts';
 
 export interface ServerOptions {
@@ -98,8 +100,10 @@ async function startWeb(
 ): Promise<{ readonly port: number | null; stop(): Promise<void> }> {
   const reads = await dataSource(databaseUrl, { connections: CONNECTIONS.reads }).initialize();
   const sessionPool = poolOf(databaseUrl, CONNECTIONS.sessions, log);
-  const live = new LiveStream(databaseUrl, log);
-  await live.listen();
+  const listener = new Listener(databaseUrl, log);
+  const live = new LiveStream(listener, log);
+  tellTouched(reads, new Touched(listener));
+  await listener.listen();
   const app = application(
     {
       reads,
@@ -124,7 +128,8 @@ async function startWeb(
   return {
     port: portOf(server),
     async stop() {
-      await live.close();
+      live.close();
+      await listener.close();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       await sessionPool.end();

@@ -1,12 +1,11 @@
 import type { Request, Response } from 'express';
-import pg from 'pg';
 import type { Logger } from 'pino';
 import { LIVE_TOPICS, type Live, liveSchema } from '../../contract/index.ts';
 import type { SignedIn } from './http/session.ts';
+import type { Listener } from './listener.ts';
 import { LIVE_CHANNEL } from './scope.ts';
 
 const HEARTBEAT_MS = 25_000;
-const RECONNECT_MS = 1000;
 /** Streams that one person may hold, one for each open page; of more, the oldest ends. */
 const STREAMS_EACH = 20;
 /** Bytes that wait for a browser that doesn't read. */
@@ -18,45 +17,24 @@ interface Stream {
   readonly sessionId: string;
 }
 
-/** Server-sent events, fed by LISTEN/NOTIFY: any number of server processes may run beside each other. */
+/** Server-sent events, fed by what the database tells: any number of server processes may run beside each other. */
 export class LiveStream {
   /** In the order in which they were opened. */
   private readonly open = new Map<Response, Stream>();
-  private listener: pg.Client | null = null;
-  private closed = false;
   private readonly heartbeat = setInterval(() => {
     this.write(null, ': still here\n\n');
     this.endSignedOut().catch((error: unknown) => this.log.warn({ err: error }, 'could not look who has signed out'));
   }, HEARTBEAT_MS);
 
   constructor(
-    private readonly databaseUrl: string,
+    private readonly listener: Listener,
     private readonly log: Logger,
-  ) {}
-
-  /** Listens, and goes on listening when the database comes back after it was away. */
-  async listen(): Promise<void> {
-    const client = new pg.Client({ connectionString: this.databaseUrl });
-    client.on('notification', ({ payload }) => this.pass(payload ?? ''));
-    client.on('error', (error) => this.log.warn({ err: error }, 'live news interrupted'));
-    client.on('end', () => this.listenAgain());
-    await client.connect();
-    await client.query(`listen ${LIVE_CHANNEL}`);
-    this.listener = client;
-  }
-
-  private listenAgain(): void {
-    if (this.closed) return;
-    setTimeout(() => {
-      if (this.closed) return;
-      this.listen()
-        // What happened meanwhile was not heard: let every browser look again.
-        .then(() => this.write(null, sse({ topics: [...LIVE_TOPICS], tasks: null, people: null, load: true })))
-        .catch((error: unknown) => {
-          this.log.warn({ err: error }, 'the database is still away');
-          this.listenAgain();
-        });
-    }, RECONNECT_MS);
+  ) {
+    listener.on(LIVE_CHANNEL, {
+      onNews: (payload) => this.pass(payload),
+      // What happened meanwhile was not heard: let every browser look again.
+      onGap: () => this.write(null, sse({ topics: [...LIVE_TOPICS], tasks: null, people: null, load: true })),
+    });
   }
 
   private pass(payload: string): void {
@@ -90,11 +68,12 @@ export class LiveStream {
   /** Ends the streams of sessions that are no more; looked at now and then, and at once where one signs out here. */
   async endSignedOut(): Promise<void> {
     const ids = [...new Set([...this.open.values()].map(({ sessionId }) => sessionId))];
-    if (ids.length === 0 || this.listener === null) return;
-    const { rows } = await this.listener.query<{ sid: string }>(
+    if (ids.length === 0) return;
+    const rows = await this.listener.query<{ sid: string }>(
       'select sid from session where sid = any($1::text[]) and expire > now()',
       [ids],
     );
+    if (rows === null) return;
     const there = new Set(rows.map(({ sid }) => sid));
     for (const [response, { sessionId }] of this.open) if (!there.has(sessionId)) this.end(response);
   }
@@ -104,11 +83,9 @@ export class LiveStream {
     response.end();
   }
 
-  async close(): Promise<void> {
-    this.closed = true;
+  close(): void {
     clearInterval(this.heartbeat);
     for (const response of this.open.keys()) response.end();
-    await this.listener?.end();
   }
 }
 

@@ -60,29 +60,31 @@ async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told
   );
   const ended = new Map<string, Set<string>>();
   for (const { scheduleId, on } of over) ended.set(scheduleId, (ended.get(scheduleId) ?? new Set()).add(on));
-  return rows.map((row) => {
-    const planned = readableSchedule(scope, row);
-    const seen = foresee(scope, row, ended.get(row.id) ?? new Set(), calendar);
-    const phrases = phrasesOf(scope, planned);
-    return [
-      row.id,
-      {
-        told: {
-          row,
-          planned,
-          ...phrases,
-          ...seen,
-          state: stateOf(scope, row, seen),
-          words: [row.templateName, row.clientName, row.assetName, phrases.phrase, row.assigneeName]
-            .join(' ')
-            .toLowerCase(),
-          name: folded(`${row.templateName} ${row.assetName ?? ''}`),
+  return rows
+    .filter(({ deletedAt }) => deletedAt === null)
+    .map((row) => {
+      const planned = readableSchedule(scope, row);
+      const seen = foresee(scope, row, ended.get(row.id) ?? new Set(), calendar);
+      const phrases = phrasesOf(scope, planned);
+      return [
+        row.id,
+        {
+          told: {
+            row,
+            planned,
+            ...phrases,
+            ...seen,
+            state: stateOf(scope, row, seen),
+            words: [row.templateName, row.clientName, row.assetName, phrases.phrase, row.assigneeName]
+              .join(' ')
+              .toLowerCase(),
+            name: folded(`${row.templateName} ${row.assetName ?? ''}`),
+          },
+          // What waits for its last task waits for what becomes of it, which the mark does not tell.
+          isFluid: row.last !== null,
         },
-        // What waits for its last task waits for what becomes of it, which the mark does not tell.
-        isFluid: row.last !== null,
-      },
-    ];
-  });
+      ];
+    });
 }
 
 /** Small letters without their accents, so that É stands beside E. */

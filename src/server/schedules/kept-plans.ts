@@ -69,7 +69,7 @@ async function marksOf(scope: Scope): Promise<ReadonlyMap<string, string>> {
 async function planned(scope: Scope, ids: readonly string[]): Promise<[string, Told<KeptPlan>][]> {
   const { day: today } = scope.now;
   const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
-  const rows = await scheduleRows(scope, { ids });
+  const rows = (await scheduleRows(scope, { ids })).filter(({ deletedAt }) => deletedAt === null);
   const foreseen = rows.map((row) => ({ row, plan: planOf(scope, row, making, today) }));
   const open = new Set(
     await unsettled(

@@ -1,16 +1,17 @@
 import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
+import { touchedSince } from '../platform/touched.ts';
 
-/** What is told of a schedule; what its mark does not tell of is told anew each time. */
+/** What is told of a schedule; what its mark does not tell of is told anew whenever all are looked over. */
 export interface Told<T> {
   readonly told: T;
   readonly isFluid: boolean;
 }
 
 export interface KeptSources<T> {
-  /** For each schedule of the workspace, in the order of what is given back, a text that is another whenever anything is that it is told from. */
+  /** For each schedule of the workspace a text that is another whenever anything is that it is told from. */
   readonly marks: (scope: Scope) => Promise<ReadonlyMap<string, string>>;
-  /** A few at a time. */
+  /** A few at a time; those that are gone are left out. */
   readonly tell: (scope: Scope, ids: readonly string[]) => Promise<readonly (readonly [string, Told<T>])[]>;
   /** How many are kept at the most, of all workspaces together. */
   readonly most: number;
@@ -18,52 +19,92 @@ export interface KeptSources<T> {
 
 /** Told before others get their turn. */
 const AT_A_STRETCH = 100;
+/** Of more that were touched, all are looked over. */
+const MOST_TOUCHED = 300;
+
+interface OfWorkspace<T> {
+  readonly today: string;
+  /** As `touchedSince` gave it. */
+  readonly moment: number;
+  readonly marks: ReadonlyMap<string, string>;
+  readonly told: ReadonlyMap<string, T>;
+}
 
 /**
- * What is told of all schedules of a workspace, each kept for as long as its mark is the same. For reading alone: who asks
- * meanwhile shares the answer, which within a transaction would tell others what does not stand yet.
+ * What is told of all schedules of a workspace. While the database tells that nothing was touched, all of it stands; of a
+ * few that were touched these are told anew. Else all are looked over, and each is kept whose mark is the same. For reading
+ * alone: who asks meanwhile shares the answer, which within a transaction would tell others what does not stand yet.
  */
 export function keptOfSchedules<T>({ marks, tell, most }: KeptSources<T>) {
-  type OfWorkspace = Map<string, { readonly mark: string; readonly told: T }>;
   const ofDatabase = ofEachDatabase(() => ({
     /** The one that was asked for last at the end. */
-    workspaces: new Map<string, OfWorkspace>(),
+    workspaces: new Map<string, OfWorkspace<T>>(),
     asked: new Latest<ReadonlyMap<string, T>>(),
   }));
 
-  async function lookedOver(scope: Scope): Promise<ReadonlyMap<string, T>> {
-    const now = await marks(scope);
-    const kept = ofWorkspace(scope);
-    const stale = [...now].filter(([id, mark]) => kept.get(id)?.mark !== mark).map(([id]) => id);
-    for (let at = 0; at < stale.length; at += AT_A_STRETCH)
-      for (const [id, { told, isFluid }] of await tell(scope, stale.slice(at, at + AT_A_STRETCH)))
-        kept.set(id, { told, mark: isFluid ? '' : (now.get(id) ?? '') });
-    for (const id of kept.keys()) if (!now.has(id)) kept.delete(id);
-    const all = new Map<string, T>();
-    for (const id of now.keys()) {
-      const one = kept.get(id);
-      if (one) all.set(id, one.told);
-    }
-    return all;
-  }
-
-  function ofWorkspace(scope: Scope): OfWorkspace {
+  async function upToDate(scope: Scope): Promise<ReadonlyMap<string, T>> {
     const { workspaces } = ofDatabase(scope);
     const { id } = scope.workspace;
-    const own: OfWorkspace = workspaces.get(id) ?? new Map();
+    const before = workspaces.get(id);
+    const { moment, schedules } = await touchedSince(scope, before?.moment ?? 0);
+    const stands = before?.today === scope.today && schedules !== null && schedules.size <= MOST_TOUCHED;
+    const now = stands
+      ? { ...(await toldAnew(scope, before, [...schedules])), moment }
+      : { ...(await lookedOver(scope, before)), moment };
     workspaces.delete(id);
-    workspaces.set(id, own);
-    let count = [...workspaces.values()].reduce((sum, one) => sum + one.size, 0);
-    for (const [oldest, one] of workspaces) {
+    workspaces.set(id, now);
+    let count = 0;
+    for (const { told } of workspaces.values()) count += told.size;
+    for (const [oldest, { told }] of workspaces) {
       if (count <= most || oldest === id) break;
-      count -= one.size;
+      count -= told.size;
       workspaces.delete(oldest);
     }
-    return own;
+    return now.told;
+  }
+
+  async function toldAnew(scope: Scope, before: OfWorkspace<T>, touched: readonly string[]): Promise<OfWorkspace<T>> {
+    if (touched.length === 0) return before;
+    // Others may be in the middle of what was told before.
+    const [told, kept] = [new Map(before.told), new Map(before.marks)];
+    for (const id of touched) {
+      told.delete(id);
+      kept.delete(id);
+    }
+    await addTo(told, scope, touched, () => undefined);
+    return { ...before, told, marks: kept };
+  }
+
+  async function lookedOver(scope: Scope, before: OfWorkspace<T> | undefined) {
+    const now = await marks(scope);
+    const told = new Map<string, T>();
+    const kept = new Map<string, string>();
+    const stale: string[] = [];
+    for (const [id, mark] of now) {
+      const one = before?.told.get(id);
+      if (one === undefined || before?.marks.get(id) !== mark) stale.push(id);
+      else {
+        told.set(id, one);
+        kept.set(id, mark);
+      }
+    }
+    await addTo(told, scope, stale, (id) => {
+      const mark = now.get(id);
+      if (mark !== undefined) kept.set(id, mark);
+    });
+    return { today: scope.today, told, marks: kept };
+  }
+
+  async function addTo(all: Map<string, T>, scope: Scope, ids: readonly string[], mark: (id: string) => void) {
+    for (let at = 0; at < ids.length; at += AT_A_STRETCH)
+      for (const [id, { told, isFluid }] of await tell(scope, ids.slice(at, at + AT_A_STRETCH))) {
+        all.set(id, told);
+        if (!isFluid) mark(id);
+      }
   }
 
   return (scope: Scope): Promise<ReadonlyMap<string, T>> =>
-    ofDatabase(scope).asked.of(scope.workspace.id, () => lookedOver(scope));
+    ofDatabase(scope).asked.of(scope.workspace.id, () => upToDate(scope));
 }
 
 /** What every plan is told from besides its own rows: days off, names of people, the zone and the day. */

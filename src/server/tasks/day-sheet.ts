@@ -14,13 +14,18 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
   const person = await scope.one(Person, personId, 'person');
   const now = scope.now;
   const day = date === undefined ? now.day : dayOfIso(date);
+  // Each part by an index of its own: what was done years ago and what is made years ahead is not looked at.
   const rows = await scope.sql<TaskRow>(
     `select ${TASK_COLUMNS} from ${TASK_JOINS}
-     where t.workspace_id = $1 and t.assignee_id = $2 and (
-       (t.starts_on <= $3::date + ${COMING_DAYS} and t.due_on >= $3::date)
-       or (t.state in ${UNFINISHED} and (t.due_on <= $3::date or t.appears_on <= $3::date))
-       or (t.done_at >= $3::date - 1 and t.done_at < $3::date + 2))`,
-    [personId, isoOfDay(day)],
+     where t.workspace_id = $1 and t.id in (
+       select id from task where workspace_id = $1 and assignee_id = $2 and due_on = $3::date
+       union
+       select id from task where workspace_id = $1 and assignee_id = $2 and state in ${UNFINISHED}
+         and least(starts_on, appears_on) <= $3::date + ${COMING_DAYS} and (due_on > $3::date or $3::date = $4::date)
+       union
+       select id from task where workspace_id = $1 and assignee_id = $2
+         and done_at >= $3::date - 1 and done_at < $3::date + 2)`,
+    [personId, isoOfDay(day), scope.today],
   );
   const bands: Record<Band, TaskRow[]> = { late: [], thisDay: [], coming: [] };
   for (const row of rows) {

@@ -49,6 +49,8 @@ export interface SentBack {
 @Index('task_of_nobody', ['workspaceId', 'dueOn'], {
   where: `assignee_id is null and state in ('open', 'underWay')`,
 })
+@Index('task_done_by_person', ['workspaceId', 'assigneeId', 'doneAt'], { where: 'done_at is not null' })
+@Index('task_unfinished_of', { synchronize: false })
 @Index('task_over_by_day', { synchronize: false })
 @Index('task_to_check', ['workspaceId', 'dueOn'], { where: `state = 'toCheck'` })
 @Index('task_unfinished', ['workspaceId', 'dueOn'], { where: `state in ('open', 'underWay', 'toCheck')` })

@@ -22,6 +22,7 @@ import { NoDefaults1765000000000 } from './migrations/no-defaults.ts';
 import { NobodysTasks1765100000000 } from './migrations/nobodys-tasks.ts';
 import { RunLog1764400000000 } from './migrations/run-log.ts';
 import { TemplatesStepsProof1764200000000 } from './migrations/templates-steps-proof.ts';
+import { ToldOfTouched1765300000000 } from './migrations/told-of-touched.ts';
 import { WatchedTasks1764700000000 } from './migrations/watched-tasks.ts';
 import { WideChanges1764500000000 } from './migrations/wide-changes.ts';
 import { SnakeNaming } from './naming.ts';
@@ -83,6 +84,7 @@ export function dataSource(
       NoDefaults1765000000000,
       NobodysTasks1765100000000,
       FoundByName1765200000000,
+      ToldOfTouched1765300000000,
     ],
     extra: {
       max: connections,
