@@ -1,10 +1,12 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type pg from 'pg';
+import pg from 'pg';
 import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
+import { startPostgres } from '../scripts/postgres.mjs';
 import { Person } from '../src/server/people/entity.ts';
+import { dataSource } from '../src/server/platform/db/data-source.ts';
 import { Scope } from '../src/server/platform/scope.ts';
 import { runMaking } from '../src/server/schedules/making.ts';
 import { Workspace } from '../src/server/workspace/entity.ts';
@@ -31,7 +33,7 @@ export const SIZES = {
 const ID = '01937000-0000-7000-8000-0000000000ff';
 
 /** Whether a folder holds this database already, as this version would make it. */
-export function isMade(folder: string, migrations: readonly string[]): boolean {
+function isMade(folder: string, migrations: readonly string[]): boolean {
   const mark = join(folder, 'lists-made');
   return existsSync(mark) && readFileSync(mark, 'utf8') === markOf(migrations);
 }
@@ -42,12 +44,50 @@ function markOf(migrations: readonly string[]): string {
     .digest('hex');
 }
 
-export function markMade(folder: string, migrations: readonly string[]): void {
-  writeFileSync(join(folder, 'lists-made'), markOf(migrations));
+/** The database, on a PostgreSQL of its own: made once, and kept below `.cache`. */
+export async function largeDatabase() {
+  const folder = join(process.cwd(), '.cache', 'lists-postgres');
+  const migrations = dataSource('').options.migrations as { name: string }[];
+  const names = Object.values(migrations).map(({ name }) => name);
+  const isThere = isMade(folder, names);
+  if (!isThere) rmSync(folder, { recursive: true, force: true });
+  const postgres = await startPostgres({ folder });
+  const source = await dataSource(postgres.url, { longestMs: 0 }).initialize();
+  const client = new pg.Client({ connectionString: postgres.url, options: '-c jit=off' });
+  await client.connect();
+  if (!isThere) {
+    console.log('Making the database …');
+    await source.runMigrations({ transaction: 'each' });
+    await fillDatabase(source, client);
+    writeFileSync(join(folder, 'lists-made'), markOf(names));
+  }
+  return {
+    url: postgres.url,
+    filesFolder: join(folder, 'files'),
+    source,
+    client,
+    async close() {
+      await client.end();
+      await source.destroy();
+      await postgres.stop();
+    },
+  };
 }
 
-export function empty(folder: string): void {
-  rmSync(folder, { recursive: true, force: true });
+/** Steps in as somebody of the large workspace, who has an account then; gives the cookie. */
+export async function entered(client: pg.ClientBase, address: string, personId: string): Promise<string> {
+  await client.query(
+    `insert into account (id, email, password_hash) values ($1, $1 || '@ternquay.example', '') on conflict do nothing`,
+    [personId],
+  );
+  await client.query('update person set account_id = id where id = $1 and account_id is null', [personId]);
+  const answer = await fetch(`${address}/api/session/demo`, {
+    method: 'POST',
+    headers: { Origin: address, 'Content-Type': 'application/json' },
+    body: JSON.stringify({ personId }),
+  });
+  if (answer.status !== 200) throw new Error(`Nobody could sign in: ${await answer.text()}`);
+  return answer.headers.get('set-cookie')?.split(';')[0] ?? '';
 }
 
 /** A scope of the large workspace's manager. */
@@ -58,7 +98,7 @@ export async function largeScope(source: DataSource): Promise<Scope> {
 }
 
 /** Fills an empty, migrated database. */
-export async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<void> {
+async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<void> {
   const step = async (what: string, text: string, params: unknown[] = []) => {
     const began = performance.now();
     await client.query(text, params);

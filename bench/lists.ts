@@ -1,18 +1,14 @@
-import { join } from 'node:path';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
-import pg from 'pg';
 import { pino } from 'pino';
-import { freePort, startPostgres } from '../scripts/postgres.mjs';
-import { dataSource } from '../src/server/platform/db/data-source.ts';
+import { freePort } from '../scripts/postgres.mjs';
 import { startServer } from '../src/server/server.ts';
-import { empty, fillDatabase, isMade, largeScope, markMade, NOW } from './lists-database.ts';
+import { entered, largeDatabase, largeScope, NOW } from './lists-database.ts';
 
 /**
  * npm run bench lists: every read that the interface makes, in a workspace of 10,000 schedules and a million tasks, one at
  * a time over loopback, beside the leanest SQL for the same rows in the same run. The database is made once and kept.
  */
 
-const ACCOUNT = '01937000-0000-7000-8000-0000000000fe';
 const LEAST_ROUNDS = 8;
 const MOST_ROUNDS = 40;
 /** However slow, no read is measured for longer. */
@@ -20,26 +16,12 @@ const LONGEST_MS = 12_000;
 /** Below this the way over loopback says more than the database. */
 const WORTH_COMPARING_MS = 5;
 
-const folder = join(process.cwd(), '.cache', 'lists-postgres');
-const migrations = dataSource('').options.migrations as { name: string }[];
-const names = Object.values(migrations).map(({ name }) => name);
-if (!isMade(folder, names)) empty(folder);
-const postgres = await startPostgres({ folder });
-const source = await dataSource(postgres.url).initialize();
-const client = new pg.Client({ connectionString: postgres.url, options: '-c jit=off' });
-await client.connect();
+const large = await largeDatabase();
+const { source, client } = large;
 try {
-  if (!isMade(folder, names)) {
-    console.log('Making the database …');
-    await source.runMigrations({ transaction: 'each' });
-    await fillDatabase(source, client);
-    markMade(folder, names);
-  }
   await measureAll();
 } finally {
-  await client.end();
-  await source.destroy();
-  await postgres.stop();
+  await large.close();
 }
 
 interface Read {
@@ -236,8 +218,8 @@ async function reads(): Promise<Read[]> {
 async function measureAll(): Promise<void> {
   const port = await freePort();
   const server = await startServer({
-    databaseUrl: postgres.url,
-    filesFolder: join(folder, 'files'),
+    databaseUrl: large.url,
+    filesFolder: large.filesFolder,
     port,
     clock: { now: () => NOW, stands: true },
     log: pino({ level: 'fatal' }),
@@ -248,19 +230,7 @@ async function measureAll(): Promise<void> {
   try {
     const address = `http://127.0.0.1:${port}`;
     const { person } = await largeScope(source);
-    // Whoever steps in has an account.
-    await client.query(
-      `insert into account (id, email, password_hash) values ($1, 'bench@ternquay.example', '') on conflict do nothing`,
-      [ACCOUNT],
-    );
-    await client.query('update person set account_id = $1 where id = $2', [ACCOUNT, person?.id]);
-    const entered = await fetch(`${address}/api/session/demo`, {
-      method: 'POST',
-      headers: { Origin: address, 'Content-Type': 'application/json' },
-      body: JSON.stringify({ personId: person?.id }),
-    });
-    const cookie = entered.headers.get('set-cookie')?.split(';')[0] ?? '';
-    if (entered.status !== 200) throw new Error(`Nobody could sign in: ${await entered.text()}`);
+    const cookie = await entered(client, address, person?.id ?? '');
     const get = async (path: string) => {
       const response = await fetch(`${address}/api${path}`, { headers: { cookie } });
       const bytes = (await response.arrayBuffer()).byteLength;

@@ -72,7 +72,9 @@ export type Template = z.infer<typeof templateSchema>;
 
 /** What stands in the way of deleting a template, and what archiving it would do. */
 const templateUsesSchema = z.object({
+  /** The first of them. */
   schedules: z.array(z.object({ id, name: z.string(), phrase: z.string() })),
+  count: z.number().int(),
   tasks: z.number().int(),
   /** Tasks made already that nobody has seen: archiving takes them back. */
   unseen: z.number().int(),

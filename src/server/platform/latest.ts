@@ -37,6 +37,16 @@ export class Latest<T> {
   }
 }
 
+/** What is told from something that does not change, told once for as long as that is kept. */
+export function oncePer<From extends object, To>(tell: (from: From) => To): (from: From) => To {
+  const all = new WeakMap<From, { readonly to: To }>();
+  return (from) => {
+    const known = all.get(from) ?? { to: tell(from) };
+    all.set(from, known);
+    return known.to;
+  };
+}
+
 /** Something of its own for each database, as servers beside each other in one process have; made when it is first wanted. */
 export function ofEachDatabase<T extends object>(make: () => T): (scope: Pick<Scope, 'database'>) => T {
   const all = new WeakMap<object, T>();

@@ -60,6 +60,11 @@ export class Scope {
     return this.todayOnce;
   }
 
+  /** Whether it sees what others don't see yet. */
+  get isWithinTransaction(): boolean {
+    return this.manager.queryRunner?.isTransactionActive === true;
+  }
+
   /** What stands for the database in whatever is kept of it. */
   get database(): object {
     return this.manager.dataSource;
@@ -84,7 +89,7 @@ export class Scope {
    * database gives one of them up: that is begun again from its start, so the work keeps nothing outside of it.
    */
   async transaction<T>(work: (scope: Scope) => Promise<T>): Promise<T> {
-    const isInner = this.manager.queryRunner?.isTransactionActive === true;
+    const isInner = this.isWithinTransaction;
     for (let tries = 1; ; tries++) {
       try {
         return await this.manager.transaction((manager) =>

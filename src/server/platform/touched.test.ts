@@ -26,7 +26,7 @@ afterAll(async () => {
 
 const ask = <Row>(text: string, params: unknown[] = []) => server.source.query<Row[]>(text, params);
 const now = async () => (await touched.since(workspace, 1)).moment;
-const after = async (deed: () => Promise<unknown>) => {
+const touchedBy = async (deed: () => Promise<unknown>) => {
   const moment = await now();
   await deed();
   const since = await touched.since(workspace, moment);
@@ -35,7 +35,7 @@ const after = async (deed: () => Promise<unknown>) => {
 
 describe('what was touched', () => {
   it('is nothing while nothing is, and any schedule for who asks for the first time', async () => {
-    expect(await after(async () => undefined)).toEqual([]);
+    expect(await touchedBy(async () => undefined)).toEqual([]);
     expect((await touched.since(workspace, 0)).schedules).toBe(null);
   });
 
@@ -50,29 +50,33 @@ describe('what was touched', () => {
       'delete from task where id = (select max(id::text)::uuid from task where schedule_id = $1)',
     ],
   ])('is the schedule by %s, known to whoever asks right after it', async (_, sql) => {
-    for (const id of schedules.slice(0, 20)) expect(await after(() => ask(sql, [id]))).toEqual([id]);
+    for (const id of schedules.slice(0, 20)) expect(await touchedBy(() => ask(sql, [id]))).toEqual([id]);
   });
 
   it('is several at once, and any of them where they are many', async () => {
     const touch = (ids: readonly string[]) =>
-      after(() => ask('update schedule set settled_to = settled_to where id = any($1::uuid[])', [ids]));
+      touchedBy(() => ask('update schedule set settled_to = settled_to where id = any($1::uuid[])', [ids]));
     expect(await touch(schedules.slice(0, 30))).toEqual(schedules.slice(0, 30).sort());
-    expect(await after(() => ask('update task set note = note'))).not.toEqual([]);
-    expect(await after(() => ask(`insert into holiday select id, '2027-01-07', 'Regatta' from workspace`))).toBe(null);
+    expect(await touchedBy(() => ask('update task set note = note'))).not.toEqual([]);
+    expect(await touchedBy(() => ask(`insert into holiday select id, '2027-01-07', 'Regatta' from workspace`))).toBe(
+      null,
+    );
   });
 
   it.each(['template', 'client', 'asset', 'person'])('is any of them by a %s', async (table) => {
     expect(
-      await after(() => ask(`update ${table} set name = name where id = (select min(id::text)::uuid from ${table})`)),
+      await touchedBy(() =>
+        ask(`update ${table} set name = name where id = (select min(id::text)::uuid from ${table})`),
+      ),
     ).toBe(null);
   });
 
   it('is nothing by what a workspace keeps besides its week and zone, and by what is given up', async () => {
-    expect(await after(() => ask('update workspace set made_on = made_on'))).toEqual([]);
-    expect(await after(() => ask('update workspace set working_weekdays = working_weekdays'))).toBe(null);
+    expect(await touchedBy(() => ask('update workspace set made_on = made_on'))).toEqual([]);
+    expect(await touchedBy(() => ask('update workspace set working_weekdays = working_weekdays'))).toBe(null);
     const client = new pg.Client({ connectionString: server.databaseUrl });
     await client.connect();
-    const given = await after(async () => {
+    const given = await touchedBy(async () => {
       await client.query('begin');
       await client.query('update schedule set settled_to = settled_to where id = $1', [schedules[0]]);
       await client.query('rollback');
@@ -90,6 +94,6 @@ describe('what was touched', () => {
     expect((await touched.since(workspace, moment)).schedules).toBe(null);
     await vi.waitFor(() => expect(listener.isListening).toBe(true), { timeout: 5000 });
     expect((await touched.since(workspace, moment)).schedules).toBe(null);
-    expect(await after(async () => undefined)).toEqual([]);
+    expect(await touchedBy(async () => undefined)).toEqual([]);
   });
 });

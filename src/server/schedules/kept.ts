@@ -103,8 +103,10 @@ export function keptOfSchedules<T>({ marks, tell, most }: KeptSources<T>) {
       }
   }
 
-  return (scope: Scope): Promise<ReadonlyMap<string, T>> =>
-    ofDatabase(scope).asked.of(scope.workspace.id, () => upToDate(scope));
+  return async (scope: Scope): Promise<ReadonlyMap<string, T>> => {
+    if (scope.isWithinTransaction) throw new Error('What is kept is asked for within a transaction.');
+    return ofDatabase(scope).asked.of(scope.workspace.id, () => upToDate(scope));
+  };
 }
 
 /** What every plan is told from besides its own rows: days off, names of people, the zone and the day. */

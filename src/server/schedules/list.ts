@@ -2,6 +2,7 @@ import { setImmediate } from 'node:timers/promises';
 import { LINES_A_PAGE, type ScheduleFilter, type ScheduleLine } from '../../contract/index.ts';
 import { dayOfIso, isDated, shownDays } from '../../core/index.ts';
 import { namedOrNull } from '../named.ts';
+import { oncePer } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { lateSchedules } from '../tasks/late.ts';
 import { pastTasksOf } from '../tasks/series.ts';
@@ -16,12 +17,10 @@ export async function listSchedules(
   const all = await keptLines(scope);
   const fitting = await fittingLines(scope, all, filter);
   const page = fitting.slice(start, start + LINES_A_PAGE);
-  let problems = 0;
-  for (const { problem } of all.values()) if (problem !== null) problems++;
   return {
     start,
     lines: await scheduleLines(scope, page),
-    counts: { fitting: fitting.length, all: all.size, problems },
+    counts: { fitting: fitting.length, all: all.size, problems: problemsOf(all) },
   };
 }
 
@@ -90,9 +89,8 @@ async function fittingLines(
     (filter.templateId === undefined || line.row.templateId === filter.templateId) &&
     inState(line, filter.state, late) &&
     asked.every((word) => line.words.includes(word));
-  const fitting = [...all.values()].filter(fits);
-  const within = await fallingWithin(scope, fitting, filter);
-  return inOrder(within, filter.order ?? 'next');
+  const fitting = ordered[filter.order ?? 'next'](all).filter(fits);
+  return fallingWithin(scope, fitting, filter);
 }
 
 function inState(line: KeptLine, state: ScheduleFilter['state'], late: ReadonlySet<string> | null): boolean {
@@ -115,11 +113,7 @@ function inState(line: KeptLine, state: ScheduleFilter['state'], late: ReadonlyS
 const AT_A_STRETCH = 250;
 
 /** Those with a date in the days that were asked for. */
-async function fallingWithin(
-  scope: Scope,
-  lines: readonly KeptLine[],
-  { from, to }: ScheduleFilter,
-): Promise<readonly KeptLine[]> {
+async function fallingWithin(scope: Scope, lines: KeptLine[], { from, to }: ScheduleFilter): Promise<KeptLine[]> {
   if (from === undefined || to === undefined) return lines;
   const calendar = await scope.calendar();
   const within: KeptLine[] = [];
@@ -132,18 +126,23 @@ async function fallingWithin(
   return within;
 }
 
-function inOrder(lines: readonly KeptLine[], order: NonNullable<ScheduleFilter['order']>): KeptLine[] {
-  const first = (line: KeptLine) => {
-    switch (order) {
-      case 'name':
-        return '';
-      case 'who':
-        return (line.row.assigneeName ?? '').toLowerCase();
-      case 'next':
-        return line.next ?? '9999';
-    }
-  };
+const ORDER_KEYS: Readonly<Record<NonNullable<ScheduleFilter['order']>, (line: KeptLine) => string>> = {
+  name: () => '',
+  who: ({ row }) => (row.assigneeName ?? '').toLowerCase(),
+  next: ({ next }) => next ?? '9999',
+};
+type Lines = ReadonlyMap<string, KeptLine>;
+const ordered = {
+  name: oncePer((lines: Lines) => inOrder(lines, ORDER_KEYS.name)),
+  who: oncePer((lines: Lines) => inOrder(lines, ORDER_KEYS.who)),
+  next: oncePer((lines: Lines) => inOrder(lines, ORDER_KEYS.next)),
+};
+
+function inOrder(lines: Lines, keyOf: (line: KeptLine) => string): readonly KeptLine[] {
   // One text each, so that the comparing is short: there may be ten thousand.
-  const keyed = lines.map((line) => ({ line, key: `${first(line)}\n${line.name}\n${line.row.id}` }));
+  const keyed = [...lines.values()].map((line) => ({ line, key: `${keyOf(line)}\n${line.name}\n${line.row.id}` }));
   return keyed.sort((a, b) => (a.key < b.key ? -1 : 1)).map(({ line }) => line);
 }
+
+/** How many have a problem. */
+const problemsOf = oncePer((lines: Lines) => [...lines.values()].filter(({ problem }) => problem !== null).length);

@@ -1,8 +1,9 @@
 import type { ProjectedLine } from '../../contract/index.ts';
-import { type CivilDay, isoOfDay } from '../../core/index.ts';
+import { type CivilDay, groupBy, isoOfDay } from '../../core/index.ts';
 import { namedOrNull } from '../named.ts';
+import { oncePer } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
-import { type ForeseenTask, foreseenTasks, KEPT_DAYS, keptPlans, unsettled } from './kept-plans.ts';
+import { type ForeseenTask, foreseenTasks, KEPT_DAYS, type KeptPlan, keptPlans, unsettled } from './kept-plans.ts';
 import { planProblem } from './making.ts';
 import { plannedSchedule, scheduleRows } from './schedule-row.ts';
 
@@ -27,9 +28,13 @@ export async function foreseenWork(
   personId: string | undefined,
 ): Promise<ForeseenTask[]> {
   const { day: today } = scope.now;
-  // A day of one person is worked out sooner than it is seen whether what is kept of everybody still holds.
-  const isKept = from >= today && to <= today + KEPT_DAYS && (personId === undefined || to > from);
-  const tasks = isKept ? await keptWork(scope, from, to) : await plannedWork(scope, from, to, personId);
+  if (from >= today && to <= today + KEPT_DAYS) {
+    const window = { from: isoOfDay(from), to: isoOfDay(to) };
+    const { all, ofPerson } = keptWork(await keptPlans(scope));
+    const tasks = personId === undefined ? all : (ofPerson.get(personId) ?? []);
+    return tasks.filter(({ dueOn }) => dueOn >= window.from && dueOn <= window.to);
+  }
+  const tasks = await plannedWork(scope, from, to, personId);
   return personId === undefined ? tasks : tasks.filter(({ assigneeId }) => assigneeId === personId);
 }
 
@@ -43,13 +48,11 @@ function lineOf(task: ForeseenTask): ProjectedLine {
   };
 }
 
-async function keptWork(scope: Scope, from: CivilDay, to: CivilDay): Promise<ForeseenTask[]> {
-  const window = { from: isoOfDay(from), to: isoOfDay(to) };
-  const plans = await keptPlans(scope);
-  return [...plans.values()].flatMap(({ tasks }) =>
-    tasks.filter(({ dueOn }) => dueOn >= window.from && dueOn <= window.to),
-  );
-}
+/** What all plans foresee, also by the person who is to do it. */
+const keptWork = oncePer((plans: ReadonlyMap<string, KeptPlan>) => {
+  const all = [...plans.values()].flatMap(({ tasks }) => tasks);
+  return { all, ofPerson: groupBy(all, ({ assigneeId }) => assigneeId) };
+});
 
 /** Of days that nobody keeps: worked out each time. */
 async function plannedWork(

@@ -6,16 +6,18 @@ import type {
   TemplateLine,
   TemplateUses,
 } from '../../contract/index.ts';
-import { plural, revisionOn, writePhrase } from '../../core/index.ts';
+import { plural } from '../../core/index.ts';
 import { type FileSource, setTemplateFiles } from '../files/of-templates.ts';
 import { filesOfTemplate } from '../files/queries.ts';
 import { Person } from '../people/entity.ts';
 import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
+import { oncePer } from '../platform/latest.ts';
 import { changedMeanwhile, invalid, notFound, notNow, Refusal } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { impactOf, plannedYear } from '../schedules/impact.ts';
-import { keptPlans, nextDateOf } from '../schedules/kept-plans.ts';
-import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
+import { type KeptPlan, keptPlans, nextDateOf } from '../schedules/kept-plans.ts';
+import { readableSchedule, scheduleRows } from '../schedules/schedule-row.ts';
+import { phrasesOf } from '../schedules/service.ts';
 import { syncAll, UNSEEN_ONLY } from '../schedules/sync.ts';
 import type { Task } from '../tasks/entity.ts';
 import { IS_TOUCHED } from '../tasks/reachable-task.ts';
@@ -24,7 +26,7 @@ import { butFor, putBackTasks, watched } from '../tasks/watched.ts';
 import { Favourite, Template } from './entity.ts';
 import { picturesIn, sanitiseInstructions, withPictures } from './instructions.ts';
 
-const PAGE = 500;
+const PAGE = 200;
 
 export async function listTemplates(scope: Scope, after: readonly [string, string] | undefined) {
   const rows = await lineRows(scope, { after, limit: PAGE + 1 });
@@ -65,8 +67,11 @@ function lineRows(
 
 async function lines(scope: Scope, rows: readonly LineRow[]): Promise<TemplateLine[]> {
   const [only] = rows;
+  // Within a change nothing is asked that others share: it is of one template then.
   const next =
-    only && rows.length === 1 ? new Map([[only.id, await nextDateOf(scope, only.id)]]) : await nextDates(scope);
+    only && scope.isWithinTransaction
+      ? new Map([[only.id, await nextDateOf(scope, only.id)]])
+      : nextDates(await keptPlans(scope));
   return rows.map(({ archivedAt, changedAt, ...row }) => ({
     ...row,
     nextOn: next.get(row.id) ?? null,
@@ -76,14 +81,14 @@ async function lines(scope: Scope, rows: readonly LineRow[]): Promise<TemplateLi
 }
 
 /** The next date within a year of any schedule of each template. */
-async function nextDates(scope: Scope): Promise<Map<string, string>> {
+const nextDates = oncePer((plans: ReadonlyMap<string, KeptPlan>) => {
   const next = new Map<string, string>();
-  for (const { templateId, next: date } of (await keptPlans(scope)).values()) {
+  for (const { templateId, next: date } of plans.values()) {
     const known = next.get(templateId);
     if (date !== null && (known === undefined || date < known)) next.set(templateId, date);
   }
   return next;
-}
+});
 
 export async function oneTemplate(scope: Scope, id: string): Promise<TemplateAnswer> {
   const [line] = await lines(scope, await lineRows(scope, { id }));
@@ -223,7 +228,11 @@ export function archiveTemplate(scope: Scope, id: string, archived: boolean): Pr
 /** What would be in the way of deleting it, and what archiving it would do. */
 export async function usesOfTemplate(scope: Scope, id: string): Promise<TemplateUses> {
   await scope.one(Template, id, 'template');
-  const rows = await scheduleRows(scope, { templateIds: [id] });
+  const ids = await scope.sql<{ id: string }>(
+    'select id from schedule where workspace_id = $1 and template_id = $2 and deleted_at is null order by id',
+    [id],
+  );
+  const rows = await scheduleRows(scope, { ids: ids.slice(0, NAMED_USES).map((one) => one.id) });
   const [tasks] = await scope.sql<{ all: number; unseen: number; open: number }>(
     `select count(*) as all,
        count(*) filter (where schedule_id is not null and state = 'open' and appears_on > $3::date and set_on >= $3::date and not ${IS_TOUCHED}) as unseen,
@@ -236,38 +245,33 @@ export async function usesOfTemplate(scope: Scope, id: string): Promise<Template
     schedules: rows.map((row) => ({
       id: row.id,
       name: [row.templateName, row.assetName ?? row.clientName].filter(Boolean).join(' · '),
-      phrase: phraseOf(scope, row),
+      phrase: phrasesOf(scope, readableSchedule(scope, row)).phrase,
     })),
+    count: ids.length,
     tasks: all,
     unseen,
     open: open - unseen,
   };
 }
 
-function phraseOf(scope: Scope, row: ScheduleRow): string {
-  const schedule = readableSchedule(scope, row);
-  return schedule
-    ? writePhrase(revisionOn(schedule, scope.today).recurrence, { start: 'unsaid' })
-    : 'a rule that can’t be read';
-}
-
-const NAMED_USES = 5;
+/** Schedules named of those that use a template. */
+const NAMED_USES = 8;
 
 /** Deletes a template that nothing uses. */
 export function removeTemplate(scope: Scope, id: string): Promise<{ changeId: string }> {
   return scope.transaction(async (tx) => {
     const template = await tx.locked(Template, id, 'template');
-    const { schedules, tasks } = await usesOfTemplate(tx, id);
+    const { schedules, count, tasks } = await usesOfTemplate(tx, id);
     const [{ deleted = 0 } = {}] = await tx.sql<{ deleted: number }>(
       'select count(*) as deleted from schedule where workspace_id = $1 and template_id = $2 and deleted_at is not null',
       [id],
     );
-    if (schedules.length > 0 || tasks > 0 || deleted > 0) {
-      const named = schedules.slice(0, NAMED_USES).map(({ name, phrase }) => `${name} (${phrase})`);
-      const more = schedules.length - named.length;
+    if (count > 0 || tasks > 0 || deleted > 0) {
+      const named = schedules.map(({ name, phrase }) => `${name} (${phrase})`);
+      const more = count - named.length;
       const used = [
-        schedules.length > 0
-          ? `${plural(schedules.length, 'schedule')}: ${[...named, ...(more > 0 ? [`${more} more`] : [])].join('; ')}`
+        count > 0
+          ? `${plural(count, 'schedule')}: ${[...named, ...(more > 0 ? [`${more} more`] : [])].join('; ')}`
           : '',
         tasks > 0 ? plural(tasks, 'task') : '',
         deleted > 0 ? plural(deleted, 'deleted schedule') : '',

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Live } from '../../../contract/index.ts';
-import { touchedBy } from './live.ts';
+import { touchedBy } from './touched-by.ts';
 import { Unhurried } from './unhurried.ts';
 
 beforeEach(() => void vi.useFakeTimers());

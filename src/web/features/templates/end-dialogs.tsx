@@ -11,8 +11,6 @@ interface EndDialogProps {
   readonly onClose: () => void;
 }
 
-const SHOWN = 8;
-
 function useUses({ id: templateId }: Template) {
   return useAnswer(templateEndpoints.uses, { params: { templateId } });
 }
@@ -29,9 +27,9 @@ export function ArchiveDialog({ template, onClose }: EndDialogProps) {
       {data && (
         <ul className="mt-2 list-disc pl-5 text-[14px] leading-6">
           <li>
-            {data.schedules.length === 0
+            {data.count === 0
               ? 'No schedule uses it.'
-              : `${plural(data.schedules.length, 'schedule')} ${data.schedules.length === 1 ? 'makes' : 'make'} nothing more, from today until it is brought back.`}
+              : `${plural(data.count, 'schedule')} ${data.count === 1 ? 'makes' : 'make'} nothing more, from today until it is brought back.`}
           </li>
           {data.unseen > 0 && <li>{plural(data.unseen, 'task')} that nobody has seen yet: taken back.</li>}
           {data.open > 0 && <li>{plural(data.open, 'open task')}: stay, and can be finished.</li>}
@@ -57,7 +55,7 @@ export function DeleteDialog({
 }: EndDialogProps & { readonly onArchive: () => void; readonly onDeleted: () => void }) {
   const { data, error } = useUses(template);
   const { remove } = useTemplateActions();
-  const isUsed = data !== undefined && (data.schedules.length > 0 || data.tasks > 0);
+  const isUsed = data !== undefined && (data.count > 0 || data.tasks > 0);
   return (
     <Dialog label={`Delete ${template.name}`} className="w-[520px] p-6" onClose={onClose}>
       <h2 className="text-[22px] leading-7">{isUsed ? `“${template.name}” is in use` : `Delete “${template.name}”`}</h2>
@@ -82,12 +80,12 @@ export function DeleteDialog({
 }
 
 function Uses({ uses, onClose }: { readonly uses: TemplateUses; readonly onClose: () => void }) {
-  const more = uses.schedules.length - SHOWN;
+  const more = uses.count - uses.schedules.length;
   return (
     <div className="mt-2 text-[14px] leading-6">
       <p>So it can’t be deleted: what was done with it has to stay readable.</p>
       <ul className="mt-1 list-disc pl-5">
-        {uses.schedules.slice(0, SHOWN).map(({ id, name, phrase }) => (
+        {uses.schedules.map(({ id, name, phrase }) => (
           <li key={id}>
             <Link className="link-line leading-5" to={`/schedules/${id}`} onClick={onClose}>
               {name}

@@ -1,0 +1,21 @@
+import type { Live } from '../../../contract/index.ts';
+
+/**
+ * Which answers news touches, by the beginning of their addresses: what is looked at in the middle of doing soon, lists
+ * and sums of many a little later.
+ */
+export function touchedBy({ topics, tasks, people, load }: Live): { soon: string[]; later: string[] } {
+  const soon: string[] = [];
+  const later: string[] = [];
+  if (topics.includes('tasks')) {
+    soon.push(...(tasks === null ? ['/tasks/'] : tasks.map((id) => `/tasks/${id}`)));
+    soon.push(...(people === null ? ['/people/'] : people.map((id) => `/people/${id}/`)));
+  }
+  if (topics.includes('runs')) soon.push('/runs');
+  if (topics.includes('schedules')) later.push('/schedules');
+  // Dates of a schedule that are not tasks yet stand on day sheets too.
+  if (topics.includes('schedules') && !topics.includes('tasks')) later.push('/people/');
+  if (topics.includes('templates')) later.push('/templates', '/workspace');
+  if (load && topics.some((topic) => topic === 'tasks' || topic === 'schedules')) later.push('/tideline');
+  return { soon, later };
+}
