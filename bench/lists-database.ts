@@ -77,10 +77,10 @@ export async function largeDatabase() {
 /** Steps in as somebody of the large workspace, who has an account then; gives the cookie. */
 export async function entered(client: pg.ClientBase, address: string, personId: string): Promise<string> {
   await client.query(
-    `insert into account (id, email, password_hash) values ($1, $1 || '@ternquay.example', '') on conflict do nothing`,
+    `insert into account (id, email, password_hash) values ($1::uuid, $1::uuid || '@ternquay.example', '') on conflict do nothing`,
     [personId],
   );
-  await client.query('update person set account_id = id where id = $1 and account_id is null', [personId]);
+  await client.query('update person set account_id = id where id = $1::uuid and account_id is null', [personId]);
   const answer = await fetch(`${address}/api/session/demo`, {
     method: 'POST',
     headers: { Origin: address, 'Content-Type': 'application/json' },

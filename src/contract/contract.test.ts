@@ -205,7 +205,7 @@ describe('the endpoints', () => {
   });
 
   it('ask nothing where nothing is said', () => {
-    const bare = endpoint({ method: 'GET', path: '/x', answer: workspaceEndpoints.session.answer });
+    const bare = endpoint(['GET', '/x'], { answer: workspaceEndpoints.session.answer });
     expect(bare.query.parse({})).toEqual({});
     expect(bare.body.parse({})).toEqual({});
   });

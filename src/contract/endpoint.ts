@@ -37,17 +37,20 @@ export function endpoint<
   Answer extends z.ZodType,
   Query extends z.ZodType = Nothing,
   Body extends z.ZodType = Nothing,
->(spec: {
-  method: Endpoint['method'];
-  path: Path;
-  answer: Answer;
-  query?: Query;
-  body?: Body;
-  heavy?: boolean | ((query: Readonly<Record<string, unknown>>) => boolean);
-  maxBytes?: number;
-}): Endpoint<Path, Query, Body, Answer> {
+>(
+  [method, path]: readonly [Endpoint['method'], Path],
+  spec: {
+    answer: Answer;
+    query?: Query;
+    body?: Body;
+    heavy?: boolean | ((query: Readonly<Record<string, unknown>>) => boolean);
+    maxBytes?: number;
+  },
+): Endpoint<Path, Query, Body, Answer> {
   const { heavy = false, maxBytes = MOST_BYTES, ...rest } = spec;
   return {
+    method,
+    path,
     query: NOTHING as unknown as Query,
     body: NOTHING as unknown as Body,
     ...rest,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { endpoint } from './endpoint.ts';
 import { id } from './fields.ts';
+import { filePaths } from './paths.ts';
 import { fileSchema } from './work.ts';
 
 /** Fields sent along with the bytes of a file (multipart/form-data, the bytes under `file`, after these). */
@@ -13,17 +14,10 @@ export const uploadFieldsSchema = z.object({
 });
 
 export const fileEndpoints = {
-  upload: endpoint({
-    method: 'POST',
-    path: '/files',
+  upload: endpoint(filePaths.upload, {
     body: uploadFieldsSchema,
     answer: z.object({ file: fileSchema, changeId: id.nullable() }),
   }),
-  keep: endpoint({
-    method: 'PUT',
-    path: '/files/:fileId/kept',
-    body: z.object({ kept: z.boolean() }),
-    answer: z.object({ file: fileSchema }),
-  }),
-  remove: endpoint({ method: 'DELETE', path: '/files/:fileId', answer: z.object({ changeId: id }) }),
+  keep: endpoint(filePaths.keep, { body: z.object({ kept: z.boolean() }), answer: z.object({ file: fileSchema }) }),
+  remove: endpoint(filePaths.remove, { answer: z.object({ changeId: id }) }),
 };

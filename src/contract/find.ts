@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { endpoint } from './endpoint.ts';
 import { named } from './fields.ts';
+import { findPaths } from './paths.ts';
 
 /** So many of each kind are shown at once: who wants another types more of its name. */
 export const MOST_FOUND = 8;
@@ -9,9 +10,7 @@ const foundSchema = named.extend({ detail: z.string() });
 
 export const findEndpoints = {
   /** What may be jumped to by name, besides people: the first of each kind that have every word. */
-  find: endpoint({
-    method: 'GET',
-    path: '/find',
+  find: endpoint(findPaths.find, {
     query: z.object({ q: z.string().max(100) }),
     answer: z.object({
       templates: z.array(foundSchema),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, id } from './fields.ts';
 import { impactSchema } from './impact.ts';
+import { historyPaths } from './paths.ts';
 
 /** One thing that was done with a task, a schedule or a template. */
 const historyEntrySchema = z.object({
@@ -31,15 +32,11 @@ const answer = z.object({
 });
 
 export const historyEndpoints = {
-  task: endpoint({ method: 'GET', path: '/tasks/:taskId/history', answer }),
-  schedule: endpoint({ method: 'GET', path: '/schedules/:scheduleId/history', answer }),
-  template: endpoint({ method: 'GET', path: '/templates/:templateId/history', answer }),
-  deletedTemplates: endpoint({
-    method: 'GET',
-    path: '/templates/deleted',
-    answer: z.object({ deleted: z.array(deletedSchema) }),
-  }),
-  undo: endpoint({ method: 'POST', path: '/changes/:changeId/undo', answer: z.object({ said: z.string() }) }),
+  task: endpoint(historyPaths.task, { answer }),
+  schedule: endpoint(historyPaths.schedule, { answer }),
+  template: endpoint(historyPaths.template, { answer }),
+  deletedTemplates: endpoint(historyPaths.deletedTemplates, { answer: z.object({ deleted: z.array(deletedSchema) }) }),
+  undo: endpoint(historyPaths.undo, { answer: z.object({ said: z.string() }) }),
   /** What undoing would do. */
-  impactOfUndo: endpoint({ method: 'POST', path: '/changes/:changeId/undo/impact', heavy: true, answer: impactSchema }),
+  impactOfUndo: endpoint(historyPaths.impactOfUndo, { heavy: true, answer: impactSchema }),
 };

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate, named } from './fields.ts';
+import { runPaths } from './paths.ts';
 import { taskLineSchema } from './tasks.ts';
 
 const LEFT_OUT = ['day off', 'closed', 'skipped', 'paused', 'same day as another', 'deleted'] as const;
@@ -91,11 +92,9 @@ const runOneSchema = z.object({
 export type RunOne = z.infer<typeof runOneSchema>;
 
 export const runEndpoints = {
-  last: endpoint({ method: 'GET', path: '/runs/last', answer: z.object({ run: runSchema.nullable() }) }),
-  list: endpoint({ method: 'GET', path: '/runs', answer: z.object({ runs: z.array(runSchema) }) }),
-  one: endpoint({
-    method: 'GET',
-    path: '/runs/:runId',
+  last: endpoint(runPaths.last, { answer: z.object({ run: runSchema.nullable() }) }),
+  list: endpoint(runPaths.list, { answer: z.object({ runs: z.array(runSchema) }) }),
+  one: endpoint(runPaths.one, {
     heavy: true,
     answer: z.object({
       run: runSchema,
@@ -109,27 +108,17 @@ export const runEndpoints = {
     }),
   }),
   /** Runs one schedule as of any day, as a rehearsal or for real. */
-  runOne: endpoint({
-    method: 'POST',
-    path: '/schedules/:scheduleId/runs',
+  runOne: endpoint(runPaths.runOne, {
     heavy: true,
     body: z.object({ asOf: isoDate, isRehearsal: z.boolean() }),
     answer: runOneSchema,
   }),
-  runNow: endpoint({ method: 'POST', path: '/runs', heavy: true, answer: z.object({ run: runSchema }) }),
-  rehearse: endpoint({
-    method: 'POST',
-    path: '/fills/rehearsal',
+  runNow: endpoint(runPaths.runNow, { heavy: true, answer: z.object({ run: runSchema }) }),
+  rehearse: endpoint(runPaths.rehearse, {
     heavy: true,
     body: fillSchema,
     answer: z.object({ rows: z.array(fillRowSchema), days: z.array(fillDaySchema) }),
   }),
-  fill: endpoint({
-    method: 'POST',
-    path: '/fills',
-    heavy: true,
-    body: fillSchema,
-    answer: z.object({ run: runSchema }),
-  }),
-  undo: endpoint({ method: 'POST', path: '/runs/:runId/undo', heavy: true, answer: z.object({ said: z.string() }) }),
+  fill: endpoint(runPaths.fill, { heavy: true, body: fillSchema, answer: z.object({ run: runSchema }) }),
+  undo: endpoint(runPaths.undo, { heavy: true, answer: z.object({ said: z.string() }) }),
 };

@@ -3,6 +3,7 @@ import { dayOfIso, TASK_STATES } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, named } from './fields.ts';
 import { impactSchema, reachSchema } from './impact.ts';
+import { schedulePaths } from './paths.ts';
 import {
   exceptionSchema,
   overlapSchema,
@@ -192,9 +193,7 @@ const saved = z.object({ schedule: scheduleSchema, tasks: syncSchema, changeId: 
 
 export const scheduleEndpoints = {
   /** A page of those that fit, from any place of the list on. */
-  list: endpoint({
-    method: 'GET',
-    path: '/schedules',
+  list: endpoint(schedulePaths.list, {
     query: scheduleFilterSchema
       .extend({ start: z.coerce.number().int().min(0).max(MOST_SCHEDULES).optional() })
       .refine(isShortSpan, SPAN_WORDS),
@@ -206,16 +205,12 @@ export const scheduleEndpoints = {
     }),
   }),
   /** All that fit, in their order, by their ids and versions alone. */
-  fitting: endpoint({
-    method: 'GET',
-    path: '/schedules/fitting',
+  fitting: endpoint(schedulePaths.fitting, {
     query: scheduleFilterSchema.refine(isShortSpan, SPAN_WORDS),
     answer: z.object({ ids: z.array(id), versions: z.array(z.number().int()), isAll: z.boolean() }),
   }),
   /** What those that fit come to. */
-  figures: endpoint({
-    method: 'GET',
-    path: '/schedules/figures',
+  figures: endpoint(schedulePaths.figures, {
     query: scheduleFilterSchema.refine(isShortSpan, SPAN_WORDS),
     answer: z.object({
       schedules: z.number().int(),
@@ -226,41 +221,31 @@ export const scheduleEndpoints = {
     }),
   }),
   /** Some of them whole; those that are gone are left out. */
-  whole: endpoint({
-    method: 'POST',
-    path: '/schedules/whole',
+  whole: endpoint(schedulePaths.whole, {
     body: z.object({ ids: z.array(id).max(MOST_WHOLE, 'Forty schedules at once, at most.') }),
     answer: z.object({ schedules: z.array(scheduleSchema) }),
   }),
-  one: endpoint({ method: 'GET', path: '/schedules/:scheduleId', answer: scheduleSchema }),
-  create: endpoint({ method: 'POST', path: '/schedules', heavy: true, body: scheduleInputSchema, answer: saved }),
-  change: endpoint({
-    method: 'PUT',
-    path: '/schedules/:scheduleId',
+  one: endpoint(schedulePaths.one, { answer: scheduleSchema }),
+  create: endpoint(schedulePaths.create, { heavy: true, body: scheduleInputSchema, answer: saved }),
+  change: endpoint(schedulePaths.change, {
     heavy: true,
     body: scheduleInputSchema.extend({ version: z.number().int(), reach: reachSchema }),
     answer: saved,
   }),
   /** What saving it would do. */
-  impact: endpoint({
-    method: 'POST',
-    path: '/schedules/:scheduleId/impact',
+  impact: endpoint(schedulePaths.impact, {
     heavy: true,
     body: scheduleInputSchema.extend({ version: z.number().int(), reach: reachSchema }),
     answer: impactSchema,
   }),
   /** Fields of many at once: saved together, undone together. */
-  changeSeveral: endpoint({
-    method: 'POST',
-    path: '/schedules/changes',
+  changeSeveral: endpoint(schedulePaths.changeSeveral, {
     heavy: true,
     maxBytes: 8 * 1024 * 1024,
     body: schedulePatchesSchema,
     answer: z.object({ tasks: syncSchema, changeId: id }),
   }),
-  impactOfSeveral: endpoint({
-    method: 'POST',
-    path: '/schedules/changes/impact',
+  impactOfSeveral: endpoint(schedulePaths.impactOfSeveral, {
     heavy: true,
     maxBytes: 8 * 1024 * 1024,
     body: schedulePatchesSchema,

@@ -4,6 +4,7 @@ import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate, isoTime, line, named, prose } from './fields.ts';
 import { deletedSchema } from './history.ts';
 import { impactSchema } from './impact.ts';
+import { taskPaths } from './paths.ts';
 import { pastTaskSchema } from './schedules.ts';
 import {
   answerInputSchema,
@@ -261,80 +262,43 @@ const tasksDeedSchema = z.object({
 export type TasksDeed = z.output<typeof tasksDeedSchema>;
 
 export const taskEndpoints = {
-  daySheet: endpoint({
-    method: 'GET',
-    path: '/people/:personId/day-sheet',
+  daySheet: endpoint(taskPaths.daySheet, {
     // Of another day it foresees what no task is made for yet.
     heavy: ({ date }) => date !== undefined,
     query: z.object({ date: isoDate.optional() }),
     answer: daySheetSchema,
   }),
-  tideline: endpoint({
-    method: 'GET',
-    path: '/tideline',
+  tideline: endpoint(taskPaths.tideline, {
     heavy: true,
     query: z.object({ person: id.optional() }),
     answer: tidelineSchema,
   }),
-  one: endpoint({ method: 'GET', path: '/tasks/:taskId', answer: taskSchema }),
-  start: endpoint({ method: 'POST', path: '/tasks/:taskId/start', answer: saved }),
-  claim: endpoint({ method: 'POST', path: '/tasks/:taskId/claim', answer: saved }),
-  finish: endpoint({ method: 'POST', path: '/tasks/:taskId/finish', body: finishing, answer: saved }),
-  tick: endpoint({
-    method: 'PUT',
-    path: '/tasks/:taskId/ticks',
-    body: z.object({ key: z.string().max(40), ticked: z.boolean() }),
-    answer: saved,
-  }),
-  note: endpoint({
-    method: 'PUT',
-    path: '/tasks/:taskId/note',
+  one: endpoint(taskPaths.one, { answer: taskSchema }),
+  start: endpoint(taskPaths.start, { answer: saved }),
+  claim: endpoint(taskPaths.claim, { answer: saved }),
+  finish: endpoint(taskPaths.finish, { body: finishing, answer: saved }),
+  tick: endpoint(taskPaths.tick, { body: z.object({ key: z.string().max(40), ticked: z.boolean() }), answer: saved }),
+  note: endpoint(taskPaths.note, {
     /** `was` is the note as the writer last saw it, so that nobody's words are written over unseen. */
     body: z.object({ note: prose('A note', MAX_NOTE), was: z.string() }),
     answer: saved,
   }),
-  pin: endpoint({ method: 'PUT', path: '/tasks/:taskId/pin', body: z.object({ pinned: z.boolean() }), answer: saved }),
-  answer: endpoint({ method: 'PUT', path: '/tasks/:taskId/answers', body: answerInputSchema, answer: saved }),
-  sign: endpoint({ method: 'POST', path: '/tasks/:taskId/sign', body: finishing, answer: saved }),
-  sendBack: endpoint({
-    method: 'POST',
-    path: '/tasks/:taskId/send-back',
-    body: z.object({ reason: line('The reason', 500) }),
-    answer: saved,
-  }),
-  edit: endpoint({
-    method: 'PUT',
-    path: '/tasks/:taskId',
-    body: wideEdit,
-    answer: saved,
-  }),
+  pin: endpoint(taskPaths.pin, { body: z.object({ pinned: z.boolean() }), answer: saved }),
+  answer: endpoint(taskPaths.answer, { body: answerInputSchema, answer: saved }),
+  sign: endpoint(taskPaths.sign, { body: finishing, answer: saved }),
+  sendBack: endpoint(taskPaths.sendBack, { body: z.object({ reason: line('The reason', 500) }), answer: saved }),
+  edit: endpoint(taskPaths.edit, { body: wideEdit, answer: saved }),
   /** What an edit that goes further would do. */
-  impactOfEdit: endpoint({
-    method: 'POST',
-    path: '/tasks/:taskId/edit-impact',
-    heavy: true,
-    body: wideEdit,
-    answer: impactSchema,
-  }),
+  impactOfEdit: endpoint(taskPaths.impactOfEdit, { heavy: true, body: wideEdit, answer: impactSchema }),
   /** The same done with one task or many: saved together, undone together. */
-  changeSeveral: endpoint({
-    method: 'POST',
-    path: '/tasks/changes',
+  changeSeveral: endpoint(taskPaths.changeSeveral, {
     heavy: true,
     body: tasksDeedSchema,
     answer: z.object({ changed: z.number().int(), changeId: id.nullable() }),
   }),
-  impactOfSeveral: endpoint({
-    method: 'POST',
-    path: '/tasks/changes/impact',
-    heavy: true,
-    body: tasksDeedSchema,
-    answer: impactSchema,
-  }),
+  impactOfSeveral: endpoint(taskPaths.impactOfSeveral, { heavy: true, body: tasksDeedSchema, answer: impactSchema }),
   /** Puts fields of a task into its template, so that later ones have them too. */
-  intoTemplate: endpoint({
-    method: 'POST',
-    path: '/tasks/:taskId/into-template',
+  intoTemplate: endpoint(taskPaths.intoTemplate, {
     body: z.object({
       fields: z
         .array(z.enum(INTO_TEMPLATE))
@@ -344,9 +308,7 @@ export const taskEndpoints = {
     }),
     answer: z.object({ templateId: id, changeId: id.nullable() }),
   }),
-  capture: endpoint({
-    method: 'POST',
-    path: '/tasks',
+  capture: endpoint(taskPaths.capture, {
     body: captureSchema,
     answer: z.object({ tasks: z.array(taskLineSchema), changeId: id }),
   }),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, isoTime, line, prose } from './fields.ts';
 import { impactSchema, reachSchema } from './impact.ts';
+import { templatePaths } from './paths.ts';
 import { taskLineSchema } from './tasks.ts';
 import { contentFields, estimate, fileSchema, keysOf, stepSchema, titlePattern } from './work.ts';
 
@@ -117,59 +118,41 @@ const likeSchema = z
 const saved = z.object({ template: templateSchema, changeId: id.nullable() });
 
 export const templateEndpoints = {
-  list: endpoint({
-    method: 'GET',
-    path: '/templates',
+  list: endpoint(templatePaths.list, {
     heavy: true,
     query: z.object({ after: z.string().max(300).optional() }),
     answer: z.object({ templates: z.array(templateLineSchema), more: z.string().nullable() }),
   }),
-  one: endpoint({ method: 'GET', path: '/templates/:templateId', heavy: true, answer: templateSchema }),
-  create: endpoint({
-    method: 'POST',
-    path: '/templates',
+  one: endpoint(templatePaths.one, { heavy: true, answer: templateSchema }),
+  create: endpoint(templatePaths.create, {
     body: z.object({ template: templateInputSchema, like: likeSchema }),
     answer: saved,
   }),
-  change: endpoint({
-    method: 'PUT',
-    path: '/templates/:templateId',
+  change: endpoint(templatePaths.change, {
     heavy: true,
     body: templateInputSchema.safeExtend({ version: z.number().int(), reach: reachSchema }),
     answer: saved,
   }),
   /** What saving it would do. */
-  impact: endpoint({
-    method: 'POST',
-    path: '/templates/:templateId/impact',
+  impact: endpoint(templatePaths.impact, {
     heavy: true,
     body: templateInputSchema.safeExtend({ version: z.number().int(), reach: reachSchema }),
     answer: impactSchema,
   }),
-  uses: endpoint({ method: 'GET', path: '/templates/:templateId/uses', heavy: true, answer: templateUsesSchema }),
-  archive: endpoint({
-    method: 'PUT',
-    path: '/templates/:templateId/archived',
-    heavy: true,
-    body: z.object({ archived: z.boolean() }),
-    answer: saved,
-  }),
-  remove: endpoint({ method: 'DELETE', path: '/templates/:templateId', answer: z.object({ changeId: id }) }),
-  favourite: endpoint({
-    method: 'PUT',
-    path: '/templates/:templateId/favourite',
+  uses: endpoint(templatePaths.uses, { heavy: true, answer: templateUsesSchema }),
+  archive: endpoint(templatePaths.archive, { heavy: true, body: z.object({ archived: z.boolean() }), answer: saved }),
+  remove: endpoint(templatePaths.remove, { answer: z.object({ changeId: id }) }),
+  favourite: endpoint(templatePaths.favourite, {
     body: z.object({ favourite: z.boolean() }),
     answer: z.object({ favourite: z.boolean() }),
   }),
-  start: endpoint({
-    method: 'POST',
-    path: '/templates/:templateId/start',
+  start: endpoint(templatePaths.start, {
     heavy: true,
     body: startSchema,
     answer: z.object({ tasks: z.array(taskLineSchema), changeId: id }),
   }),
   /** A task as a template to begin from. */
-  ofTask: endpoint({ method: 'GET', path: '/tasks/:taskId/as-template', answer: templateInputSchema }),
+  ofTask: endpoint(templatePaths.ofTask, { answer: templateInputSchema }),
 };
 
 export const categorySchema = z.object({ name: z.string(), dot });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate, line, named } from './fields.ts';
+import { workspacePaths } from './paths.ts';
 import { categorySchema } from './templates.ts';
 
 export const personSchema = named.extend({
@@ -64,11 +65,9 @@ export const sessionSchema = z.object({ person: personSchema.nullable() });
 export type Session = z.infer<typeof sessionSchema>;
 
 export const workspaceEndpoints = {
-  welcome: endpoint({ method: 'GET', path: '/welcome', answer: welcomeSchema }),
-  session: endpoint({ method: 'GET', path: '/session', answer: sessionSchema }),
-  signIn: endpoint({
-    method: 'POST',
-    path: '/session',
+  welcome: endpoint(workspacePaths.welcome, { answer: welcomeSchema }),
+  session: endpoint(workspacePaths.session, { answer: sessionSchema }),
+  signIn: endpoint(workspacePaths.signIn, {
     body: z.object({
       email: z.string().trim().min(1, 'Your e-mail address is missing.').max(200),
       password: z.string().min(1, 'Your password is missing.').max(200),
@@ -76,24 +75,18 @@ export const workspaceEndpoints = {
     answer: sessionSchema,
     maxBytes: 10_000,
   }),
-  stepIn: endpoint({ method: 'POST', path: '/session/demo', body: z.object({ personId: id }), answer: sessionSchema }),
-  signOut: endpoint({ method: 'DELETE', path: '/session', answer: sessionSchema }),
-  sessions: endpoint({
-    method: 'GET',
-    path: '/account/sessions',
+  stepIn: endpoint(workspacePaths.stepIn, { body: z.object({ personId: id }), answer: sessionSchema }),
+  signOut: endpoint(workspacePaths.signOut, { answer: sessionSchema }),
+  sessions: endpoint(workspacePaths.sessions, {
     answer: z.object({ email: z.string(), sessions: z.array(accountSessionSchema) }),
   }),
   /** Ends one session of the account, or all but the one that asks. */
-  endSessions: endpoint({
-    method: 'POST',
-    path: '/account/sessions/end',
+  endSessions: endpoint(workspacePaths.endSessions, {
     body: z.object({ only: z.string().max(64).nullable() }),
     answer: z.object({ ended: z.number().int() }),
   }),
   /** A new password; all other sessions of the account end. */
-  password: endpoint({
-    method: 'PUT',
-    path: '/account/password',
+  password: endpoint(workspacePaths.password, {
     body: z.object({
       current: z.string().min(1, 'Your present password is missing.').max(200),
       next: z
@@ -104,17 +97,13 @@ export const workspaceEndpoints = {
     answer: z.object({ ended: z.number().int() }),
     maxBytes: 10_000,
   }),
-  workspace: endpoint({ method: 'GET', path: '/workspace', answer: workspaceSchema }),
+  workspace: endpoint(workspacePaths.workspace, { answer: workspaceSchema }),
   /** What moves of it: asked for again and again, and small. */
-  clock: endpoint({
-    method: 'GET',
-    path: '/clock',
+  clock: endpoint(workspacePaths.clock, {
     answer: workspaceSchema.pick({ now: true, clockStands: true, trouble: true }),
   }),
   /** The lists that a workspace keeps; a name that is in use can't leave them. */
-  lists: endpoint({
-    method: 'PUT',
-    path: '/workspace/lists',
+  lists: endpoint(workspacePaths.lists, {
     body: z.object({
       categories: z
         .array(categorySchema.extend({ name: line('The category', 40) }))

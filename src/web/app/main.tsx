@@ -3,7 +3,8 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, Outlet, useLocation, useRouteError } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { SWRConfig } from 'swr';
-import { type Person, type Problem, problemOf, workspaceEndpoints } from '../../contract/index.ts';
+import { workspaceAddresses } from '../../contract/addresses.ts';
+import { type Person, type Problem, problemOf } from '../../contract/index.ts';
 import { SignInAgain } from '../features/people/sign-in-again.tsx';
 import { useAnswer } from '../kit/answer.ts';
 import { ProblemError } from '../kit/api.ts';
@@ -32,7 +33,7 @@ const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'
 
 /** Only for those who are signed in; others sign in first and come back to where they were going. */
 function SignedIn() {
-  const { data, error, mutate } = useAnswer(workspaceEndpoints.session, {});
+  const { data, error, mutate } = useAnswer(workspaceAddresses.session, {});
   const location = useLocation();
   // Who was signed in when the page was opened: a session that ends under it takes nothing off the screen.
   const [known, setKnown] = useState<Person | null>(null);

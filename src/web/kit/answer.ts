@@ -1,16 +1,13 @@
 import { useCallback } from 'react';
 import useSWR, { type SWRResponse, useSWRConfig } from 'swr';
-import type { Endpoint } from '../../contract/index.ts';
+import type { Address } from '../../contract/addresses.ts';
 import { type Answer, addressOf, type Input, type ProblemError, request } from './api.ts';
 
 /** The answer of a GET endpoint, kept fresh by the live stream; pass null to ask nothing yet. */
-export function useAnswer<E extends Endpoint>(
-  endpoint: E,
-  input: Input<E> | null,
-): SWRResponse<Answer<E>, ProblemError> {
-  return useSWR<Answer<E>, ProblemError>(
-    input === null ? null : addressOf(endpoint, input),
-    (address: string) => request('GET', address) as Promise<Answer<E>>,
+export function useAnswer<A extends Address>(of: A, input: Input<A> | null): SWRResponse<Answer<A>, ProblemError> {
+  return useSWR<Answer<A>, ProblemError>(
+    input === null ? null : addressOf(of, input),
+    (address: string) => request('GET', address) as Promise<Answer<A>>,
     { keepPreviousData: true },
   );
 }

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { scheduleEndpoints, taskEndpoints, templateEndpoints } from '../../contract/index.ts';
+import { scheduleAddresses, taskAddresses, templateAddresses } from '../../contract/addresses.ts';
 import { saySync } from '../features/schedules/api.ts';
 import { addressOf, ask, ProblemError } from './api.ts';
 
@@ -10,18 +10,18 @@ const answering = (status: number, body: unknown) =>
 
 describe('an address', () => {
   it('has its parameters filled in and only the questions that are asked', () => {
-    expect(addressOf(taskEndpoints.daySheet, { params: { personId: 'p' } })).toBe('/api/people/p/day-sheet');
-    expect(addressOf(taskEndpoints.daySheet, { params: { personId: 'p' }, query: { date: '2026-11-24' } })).toBe(
+    expect(addressOf(taskAddresses.daySheet, { params: { personId: 'p' } })).toBe('/api/people/p/day-sheet');
+    expect(addressOf(taskAddresses.daySheet, { params: { personId: 'p' }, query: { date: '2026-11-24' } })).toBe(
       '/api/people/p/day-sheet?date=2026-11-24',
     );
-    expect(addressOf(taskEndpoints.tideline, { query: { person: undefined } })).toBe('/api/tideline');
-    expect(addressOf(templateEndpoints.list, { query: { after: '["a b","c"]' } })).toBe(
+    expect(addressOf(taskAddresses.tideline, { query: { person: undefined } })).toBe('/api/tideline');
+    expect(addressOf(templateAddresses.list, { query: { after: '["a b","c"]' } })).toBe(
       '/api/templates?after=%5B%22a+b%22%2C%22c%22%5D',
     );
   });
 
   it('is never led astray by what is filled in', () => {
-    expect(addressOf(scheduleEndpoints.one, { params: { scheduleId: '../../x?y' } })).toBe(
+    expect(addressOf(scheduleAddresses.one, { params: { scheduleId: '../../x?y' } })).toBe(
       '/api/schedules/..%2F..%2Fx%3Fy',
     );
   });
@@ -30,7 +30,7 @@ describe('an address', () => {
 describe('asking the server', () => {
   it('gives its answer', async () => {
     answering(200, { run: null });
-    expect(await ask(scheduleEndpoints.one, { params: { scheduleId: 's' } })).toEqual({ run: null });
+    expect(await ask(scheduleAddresses.one, { params: { scheduleId: 's' } })).toEqual({ run: null });
   });
 
   it('passes on a refusal in its own words, field by field', async () => {
@@ -41,7 +41,7 @@ describe('asking the server', () => {
       detail: 'The name is missing.',
       errors: [{ path: 'name', message: 'The name is missing.' }],
     });
-    const refused = await ask(templateEndpoints.list).catch((error: unknown) => error);
+    const refused = await ask(templateAddresses.list).catch((error: unknown) => error);
     expect(refused).toBeInstanceOf(ProblemError);
     expect((refused as ProblemError).message).toBe('The name is missing.');
     expect((refused as ProblemError).at('name')).toBe('The name is missing.');
@@ -50,9 +50,9 @@ describe('asking the server', () => {
 
   it('says so in words when there is no server, or something else answers', async () => {
     vi.stubGlobal('fetch', vi.fn().mockRejectedValue(new TypeError('failed')));
-    await expect(ask(templateEndpoints.list)).rejects.toThrow('The server does not answer. What you typed is kept');
+    await expect(ask(templateAddresses.list)).rejects.toThrow('The server does not answer. What you typed is kept');
     answering(502, '<html>');
-    await expect(ask(templateEndpoints.list)).rejects.toThrow('answered with an error (502)');
+    await expect(ask(templateAddresses.list)).rejects.toThrow('answered with an error (502)');
   });
 });
 

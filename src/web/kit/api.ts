@@ -1,5 +1,6 @@
 import type { z } from 'zod';
-import { type Endpoint, type PathParams, type Problem, problemOf, problemSchema } from '../../contract/index.ts';
+import type { Address } from '../../contract/addresses.ts';
+import { type PathParams, type Problem, problemOf, problemSchema } from '../../contract/index.ts';
 import { tellSessionEnded } from '../app/shell/signed-out.ts';
 
 /** A refusal or failure as the server told it, or as the network did. */
@@ -14,20 +15,18 @@ export class ProblemError extends Error {
   }
 }
 
-export type Input<E extends Endpoint> = {
-  readonly params?: PathParams<E['path']>;
-  readonly query?: z.input<E['query']>;
-  readonly body?: z.input<E['body']>;
+type Of<A extends Address> = NonNullable<A['of']>;
+export type Input<A extends Address> = {
+  readonly params?: PathParams<Of<A>['path']>;
+  readonly query?: z.input<Of<A>['query']>;
+  readonly body?: z.input<Of<A>['body']>;
 };
-export type Answer<E extends Endpoint> = z.output<E['answer']>;
+export type Answer<A extends Address> = z.output<Of<A>['answer']>;
 
 /** The address of an endpoint with its parameters filled in; also the key under which its answer is kept. */
-export function addressOf<E extends Endpoint>(
-  endpoint: E,
-  { params = {} as PathParams<E['path']>, query }: Input<E> = {},
-): string {
-  const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) =>
-    encodeURIComponent(String((params as Record<string, string>)[name])),
+export function addressOf<A extends Address>({ path: named }: A, { params, query }: Input<A> = {}): string {
+  const path = named.replace(/:(\w+)/g, (_, name: string) =>
+    encodeURIComponent(String((params as Readonly<Record<string, string>> | undefined)?.[name])),
   );
   const given = Object.entries((query ?? {}) as Record<string, unknown>).filter(([, value]) => value !== undefined);
   const search = new URLSearchParams(given.map(([name, value]) => [name, String(value)])).toString();
@@ -35,8 +34,8 @@ export function addressOf<E extends Endpoint>(
 }
 
 /** Asks the server. @throws ProblemError with words for the person */
-export async function ask<E extends Endpoint>(endpoint: E, input: Input<E> = {}): Promise<Answer<E>> {
-  return request(endpoint.method, addressOf(endpoint, input), input.body) as Promise<Answer<E>>;
+export async function ask<A extends Address>(address: A, input: Input<A> = {}): Promise<Answer<A>> {
+  return request(address.method, addressOf(address, input), input.body) as Promise<Answer<A>>;
 }
 
 /** Wrong passwords are answered with it too. */

@@ -1,7 +1,7 @@
 import { Command } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { findEndpoints } from '../../../contract/index.ts';
+import { findAddresses } from '../../../contract/addresses.ts';
 import { plainWords } from '../../../core/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Dialog } from '../../kit/dialog.tsx';
@@ -14,7 +14,7 @@ export function Jump({ onClose }: { readonly onClose: () => void }) {
   const navigate = useNavigate();
   const { people } = useWorkspace();
   const [typed, setTyped] = useState('');
-  const found = useAnswer(findEndpoints.find, typed.trim() === '' ? null : { query: { q: typed.slice(0, 100) } }).data;
+  const found = useAnswer(findAddresses.find, typed.trim() === '' ? null : { query: { q: typed.slice(0, 100) } }).data;
   const of = (kind: keyof NonNullable<typeof found>) => (typed.trim() === '' ? [] : (found?.[kind] ?? []));
   const { capture, startNow } = useShell();
   const act = (key: string, name: string, detail: string, run: () => void) => (

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
-import { workspaceEndpoints } from '../../../contract/index.ts';
+import { workspaceAddresses } from '../../../contract/addresses.ts';
 import { plural } from '../../../core/index.ts';
 import { outbox } from '../../features/unsent/use-unsent.ts';
 import { addressOf, ask } from '../../kit/api.ts';
@@ -15,13 +15,13 @@ export function useSignOut() {
   const navigate = useNavigate();
   const [asking, setAsking] = useState<number | null>(null);
   const leave = () =>
-    ask(workspaceEndpoints.signOut)
+    ask(workspaceAddresses.signOut)
       .then(async (session) => {
         await navigate('/sign-in');
         forgetAllDrafts();
         outbox.discardAll();
         await mutate(() => true, undefined, { revalidate: false });
-        await mutate(addressOf(workspaceEndpoints.session), session, { revalidate: false });
+        await mutate(addressOf(workspaceAddresses.session), session, { revalidate: false });
       })
       .catch(sayTrouble);
   const signOut = async () => {

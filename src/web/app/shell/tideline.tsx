@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { taskEndpoints } from '../../../contract/index.ts';
+import { taskAddresses } from '../../../contract/addresses.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Columns, type TidelineProps } from './tide-columns.tsx';
 
@@ -10,7 +10,7 @@ const FOLD_KEY = 'jolly-rota.tideline';
 /** Work due per day over the past week and the coming six; it drives the page below. */
 export function Tideline(props: TidelineProps) {
   const [folded, setFolded] = useState(() => localStorage.getItem(FOLD_KEY) === 'folded');
-  const { data } = useAnswer(taskEndpoints.tideline, { query: props.personId ? { person: props.personId } : {} });
+  const { data } = useAnswer(taskAddresses.tideline, { query: props.personId ? { person: props.personId } : {} });
   const fold = (next: boolean) => {
     localStorage.setItem(FOLD_KEY, next ? 'folded' : 'open');
     setFolded(next);

@@ -1,6 +1,6 @@
 import { toast } from 'sonner';
 import { mutate } from 'swr';
-import { historyEndpoints } from '../../../contract/index.ts';
+import { historyAddresses } from '../../../contract/addresses.ts';
 import { ask, ProblemError } from '../../kit/api.ts';
 
 const UNDO_MS = 10_000;
@@ -39,7 +39,7 @@ export function undo(changeId: string): void {
  * @throws ProblemError when it is refused
  */
 export async function undoLookedAt(changeId: string): Promise<void> {
-  const { said } = await ask(historyEndpoints.undo, { params: { changeId } });
+  const { said } = await ask(historyAddresses.undo, { params: { changeId } });
   await mutate((key) => typeof key === 'string' && /^\/api\/(schedules|people|tasks|templates|tideline)/.test(key));
   sayDone(said);
 }

@@ -1,5 +1,6 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo } from 'react';
-import { type Person, type Workspace, workspaceEndpoints } from '../../../contract/index.ts';
+import { workspaceAddresses } from '../../../contract/addresses.ts';
+import type { Person, Workspace } from '../../../contract/index.ts';
 import { type CivilDay, dayOfIso, makeCalendar, tryMinutesOfTime, type WorkingCalendar } from '../../../core/index.ts';
 import { outbox } from '../../features/unsent/use-unsent.ts';
 import { useAnswer } from '../../kit/answer.ts';
@@ -19,11 +20,11 @@ const CLOCK_MS = 30_000;
 
 /** The workspace of whoever is signed in; what stands inside may ask for it, and for today. */
 export function WorkspaceProvider({ me, children }: { readonly me: Person; readonly children: ReactNode }) {
-  const { data, error, mutate } = useAnswer(workspaceEndpoints.workspace, {});
+  const { data, error, mutate } = useAnswer(workspaceAddresses.workspace, {});
   useEffect(() => outbox.open(me.id), [me.id]);
   useEffect(() => onSessionBegun(() => void outbox.flush()), []);
   const moves = data?.clockStands === false;
-  const clock = useAnswer(workspaceEndpoints.clock, moves ? {} : null);
+  const clock = useAnswer(workspaceAddresses.clock, moves ? {} : null);
   useMinuteHand(moves, clock.mutate);
   const view = useMemo(() => data && viewOf({ ...data, ...clock.data }, me), [data, clock.data, me]);
   if (error && !view) return <Trouble error={error} retry={() => void mutate()} />;

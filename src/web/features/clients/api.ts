@@ -1,6 +1,7 @@
 import { useCallback } from 'react';
 import { useSWRConfig } from 'swr';
-import { type Subject, subjectEndpoints } from '../../../contract/index.ts';
+import { subjectAddresses } from '../../../contract/addresses.ts';
+import type { Subject } from '../../../contract/index.ts';
 import { subjectsSaid } from '../../../core/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { addressOf, ask } from '../../kit/api.ts';
@@ -16,7 +17,7 @@ export interface ForWhom {
 
 /** Clients and assets found by what is typed; null asks nothing. */
 export function useSubjects(typed: string | null) {
-  return useAnswer(subjectEndpoints.find, typed === null ? null : { query: { q: typed.slice(0, 100) } }).data;
+  return useAnswer(subjectAddresses.find, typed === null ? null : { query: { q: typed.slice(0, 100) } }).data;
 }
 
 const namedInput = ({ clientId, assetId }: ForWhom) => ({
@@ -26,7 +27,7 @@ const namedInput = ({ clientId, assetId }: ForWhom) => ({
 /** What work is for, by name, with the client of an asset; undefined until it is known. */
 export function useForWhom(forWhom: ForWhom): { client: Subject | null; asset: Subject | null } | undefined {
   const isNobody = forWhom.clientId === null && forWhom.assetId === null;
-  const { data } = useAnswer(subjectEndpoints.named, isNobody ? null : namedInput(forWhom));
+  const { data } = useAnswer(subjectAddresses.named, isNobody ? null : namedInput(forWhom));
   if (isNobody) return OURSELVES;
   const isOfThese =
     (forWhom.clientId === null || data?.client?.clientId === forWhom.clientId) &&
@@ -38,14 +39,14 @@ export function useForWhom(forWhom: ForWhom): { client: Subject | null; asset: S
 export function useSubjectsSaid(line: string) {
   const { cache, mutate } = useSWRConfig();
   const isAsked = subjectsSaid(line).length > 0;
-  const known = useAnswer(subjectEndpoints.said, isAsked ? { query: { line } } : null).data?.subjects ?? NONE;
+  const known = useAnswer(subjectAddresses.said, isAsked ? { query: { line } } : null).data?.subjects ?? NONE;
   const ofLine = useCallback(
     async (of: string): Promise<readonly Subject[]> => {
       if (subjectsSaid(of).length === 0) return NONE;
-      const address = addressOf(subjectEndpoints.said, { query: { line: of } });
+      const address = addressOf(subjectAddresses.said, { query: { line: of } });
       const kept = cache.get(address)?.data as { subjects: Subject[] } | undefined;
       if (kept) return kept.subjects;
-      const asked = await ask(subjectEndpoints.said, { query: { line: of } });
+      const asked = await ask(subjectAddresses.said, { query: { line: of } });
       void mutate(address, asked, { revalidate: false });
       return asked.subjects;
     },

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { type HistoryEntry, historyEndpoints } from '../../../contract/index.ts';
+import { historyAddresses } from '../../../contract/addresses.ts';
+import type { HistoryEntry } from '../../../contract/index.ts';
 import { dayOfIso, plural, sayDay } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
@@ -9,8 +10,8 @@ const SHOWN = 4;
 
 /** The last changes of a template or a schedule. */
 export function LastChanged({ of, id }: { readonly of: 'template' | 'schedule'; readonly id: string }) {
-  const template = useAnswer(historyEndpoints.template, of === 'template' ? { params: { templateId: id } } : null);
-  const schedule = useAnswer(historyEndpoints.schedule, of === 'schedule' ? { params: { scheduleId: id } } : null);
+  const template = useAnswer(historyAddresses.template, of === 'template' ? { params: { templateId: id } } : null);
+  const schedule = useAnswer(historyAddresses.schedule, of === 'schedule' ? { params: { scheduleId: id } } : null);
   const entries = (of === 'template' ? template : schedule).data?.entries ?? [];
   const [all, setAll] = useState(false);
   if (entries.length === 0) return null;

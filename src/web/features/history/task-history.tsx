@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { historyEndpoints } from '../../../contract/index.ts';
+import { historyAddresses } from '../../../contract/addresses.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Skeleton } from '../../kit/states.tsx';
 import { Entries } from './last-changed.tsx';
@@ -21,7 +21,7 @@ export function TaskHistory({ taskId }: { readonly taskId: string }) {
 }
 
 function Told({ taskId }: { readonly taskId: string }) {
-  const { data } = useAnswer(historyEndpoints.task, { params: { taskId } });
+  const { data } = useAnswer(historyAddresses.task, { params: { taskId } });
   if (!data) return <Skeleton rows={2} height={24} />;
   return (
     <>

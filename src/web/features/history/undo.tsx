@@ -1,4 +1,4 @@
-import { historyEndpoints } from '../../../contract/index.ts';
+import { historyAddresses } from '../../../contract/addresses.ts';
 import { sayTrouble, undoLookedAt } from '../../app/shell/toast.tsx';
 import { ask } from '../../kit/api.ts';
 import { useLookedAt } from '../impact/looked-at.tsx';
@@ -12,7 +12,7 @@ interface Asked {
 /** Undoing something that was done a while ago: what that does is looked at first, as with any change. */
 export function useUndo() {
   return useLookedAt<Asked>({
-    impactOf: ({ changeId }) => ask(historyEndpoints.impactOfUndo, { params: { changeId } }),
+    impactOf: ({ changeId }) => ask(historyAddresses.impactOfUndo, { params: { changeId } }),
     save: ({ changeId }) => undoLookedAt(changeId),
     hasReach: false,
     canBeUndone: false,

@@ -1,5 +1,6 @@
 import { type FormEvent, useId, useState } from 'react';
-import { type AccountSession, MIN_PASSWORD, workspaceEndpoints } from '../../../contract/index.ts';
+import { workspaceAddresses } from '../../../contract/addresses.ts';
+import { type AccountSession, MIN_PASSWORD } from '../../../contract/index.ts';
 import { plural } from '../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
@@ -11,7 +12,7 @@ import { sayMoment } from '../tasks/task-words.ts';
 /** One's own account: where it is signed in, and its password. */
 export default function AccountPage() {
   const { me } = useWorkspace();
-  const { data, error, mutate } = useAnswer(workspaceEndpoints.sessions, {});
+  const { data, error, mutate } = useAnswer(workspaceAddresses.sessions, {});
   if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   return (
     <div className="min-h-0 flex-1 overflow-y-auto">
@@ -41,7 +42,7 @@ interface SessionsProps {
 function Sessions({ sessions, onEnded }: SessionsProps) {
   const today = useToday();
   const end = (only: string | null) =>
-    ask(workspaceEndpoints.endSessions, { body: { only } })
+    ask(workspaceAddresses.endSessions, { body: { only } })
       .then(({ ended }) => {
         sayDone(ended === 1 ? 'Signed out there.' : `Signed out in ${plural(ended, 'other place')}.`);
         onEnded();
@@ -118,7 +119,7 @@ function Password({ onChanged }: { readonly onChanged: () => void }) {
   const change = (event: FormEvent) => {
     event.preventDefault();
     setBusy(true);
-    ask(workspaceEndpoints.password, { body: { current, next } })
+    ask(workspaceAddresses.password, { body: { current, next } })
       .then(({ ended }) => {
         sayDone(`Your password is changed.${ended > 0 ? ` Signed out in ${plural(ended, 'other place')}.` : ''}`);
         setCurrent('');

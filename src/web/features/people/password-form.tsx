@@ -1,5 +1,6 @@
 import { type FormEvent, useId, useState } from 'react';
-import { type Session, workspaceEndpoints } from '../../../contract/index.ts';
+import { workspaceAddresses } from '../../../contract/addresses.ts';
+import type { Session } from '../../../contract/index.ts';
 import { ask, ProblemError } from '../../kit/api.ts';
 
 interface PasswordFormProps {
@@ -17,7 +18,7 @@ export function PasswordForm({ onEnter }: PasswordFormProps) {
   const signIn = (event: FormEvent) => {
     event.preventDefault();
     setBusy(true);
-    ask(workspaceEndpoints.signIn, { body: { email, password } })
+    ask(workspaceAddresses.signIn, { body: { email, password } })
       .then(onEnter)
       .catch((error: unknown) => {
         if (!(error instanceof ProblemError)) throw error;

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useSWRConfig } from 'swr';
-import { type Person, type Session, workspaceEndpoints } from '../../../contract/index.ts';
+import { workspaceAddresses } from '../../../contract/addresses.ts';
+import type { Person, Session } from '../../../contract/index.ts';
 import { tellSessionBegun } from '../../app/shell/signed-out.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { addressOf, ask, ProblemError } from '../../kit/api.ts';
@@ -13,17 +14,17 @@ import { PasswordForm } from './password-form.tsx';
  */
 export function SignInAgain({ me }: { readonly me: Person }) {
   const { mutate } = useSWRConfig();
-  const { data: welcome } = useAnswer(workspaceEndpoints.welcome, {});
+  const { data: welcome } = useAnswer(workspaceAddresses.welcome, {});
   const [problem, setProblem] = useState<string | null>(null);
   const enter = async (session: Session) => {
     // What stands on the page belongs to somebody else then: it must not be sent in another name.
     if (session.person?.id !== me.id) return window.location.reload();
-    await mutate(addressOf(workspaceEndpoints.session), session, { revalidate: false });
+    await mutate(addressOf(workspaceAddresses.session), session, { revalidate: false });
     tellSessionBegun();
     await mutate(() => true);
   };
   const stepIn = () =>
-    ask(workspaceEndpoints.stepIn, { body: { personId: me.id } })
+    ask(workspaceAddresses.stepIn, { body: { personId: me.id } })
       .then(enter)
       .catch((error: unknown) => {
         if (!(error instanceof ProblemError)) throw error;

@@ -2,7 +2,8 @@ import { ArrowRight } from 'lucide-react';
 import { useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
-import { type Session, type Welcome, workspaceEndpoints } from '../../../contract/index.ts';
+import { workspaceAddresses } from '../../../contract/addresses.ts';
+import type { Session, Welcome } from '../../../contract/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { addressOf, ask, ProblemError } from '../../kit/api.ts';
 import { Trouble } from '../../kit/states.tsx';
@@ -10,7 +11,7 @@ import { DayTable } from './day-table.tsx';
 import { PasswordForm } from './password-form.tsx';
 
 export default function SignIn() {
-  const { data: welcome, error, mutate } = useAnswer(workspaceEndpoints.welcome, {});
+  const { data: welcome, error, mutate } = useAnswer(workspaceAddresses.welcome, {});
   if (error && !welcome) return <Trouble error={error} retry={() => void mutate()} />;
   if (!welcome) return null;
   return (
@@ -54,7 +55,7 @@ function useEnter(): (session: Session) => Promise<void> {
   const { state } = useLocation();
   const goTo = state && typeof state === 'object' && 'goTo' in state ? String(state.goTo) : '/';
   return async (session) => {
-    await mutate(addressOf(workspaceEndpoints.session), session, { revalidate: false });
+    await mutate(addressOf(workspaceAddresses.session), session, { revalidate: false });
     await navigate(goTo, { replace: true });
   };
 }
@@ -67,7 +68,7 @@ function DemoPeople({ people }: { readonly people: NonNullable<Welcome['demoPeop
   const enter = useEnter();
   const [problem, setProblem] = useState<string | null>(null);
   const stepIn = (personId: string) => {
-    ask(workspaceEndpoints.stepIn, { body: { personId } })
+    ask(workspaceAddresses.stepIn, { body: { personId } })
       .then(enter)
       .catch((error: unknown) => {
         if (!(error instanceof ProblemError)) throw error;

@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { Outlet } from 'react-router';
-import { type FillDay, type FillInput, type FillRow, type Run, scheduleEndpoints } from '../../../contract/index.ts';
+import { scheduleAddresses } from '../../../contract/addresses.ts';
+import type { FillDay, FillInput, FillRow, Run } from '../../../contract/index.ts';
 import { type CivilDay, isoOfDay, monthIndexOf, monthOf, monthShort, monthStart, plural } from '../../../core/index.ts';
 import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
@@ -84,7 +85,7 @@ export default function FillPage() {
 
 /** The schedules that fit the filter; null while they are on their way. */
 function useChosen(words: string, category: string): { readonly ids: string[]; readonly isAll: boolean } | null {
-  const { data } = useAnswer(scheduleEndpoints.fitting, {
+  const { data } = useAnswer(scheduleAddresses.fitting, {
     query: { ...(category ? { category } : {}), ...(words.trim() ? { find: words } : {}) },
   });
   return data ?? null;

@@ -1,16 +1,15 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { runAddresses, scheduleAddresses } from '../../../contract/addresses.ts';
 import {
   LINES_A_PAGE,
   MOST_WHOLE,
   type Reach,
-  runEndpoints,
   type Schedule,
   type ScheduleFilter,
   type ScheduleInput,
   type ScheduleLine,
   type SchedulePatch,
   type Sync,
-  scheduleEndpoints,
 } from '../../../contract/index.ts';
 import { plural } from '../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
@@ -19,7 +18,7 @@ import { type Answer, ask, ProblemError } from '../../kit/api.ts';
 
 /** Schedules that fit, of which those in view are fetched. */
 export interface LinesView {
-  readonly counts: Answer<typeof scheduleEndpoints.list>['counts'];
+  readonly counts: Answer<typeof scheduleAddresses.list>['counts'];
   /** Undefined for one that is not here yet. */
   readonly at: (index: number) => ScheduleLine | undefined;
   readonly onView: (first: number, last: number) => void;
@@ -35,7 +34,7 @@ export function useScheduleLines(filter: ScheduleFilter) {
     const page = pages.first + n;
     // biome-ignore lint/correctness/useHookAtTopLevel: as many times at every draw
     return useAnswer(
-      scheduleEndpoints.list,
+      scheduleAddresses.list,
       n > 0 && page > pages.last ? null : { query: { ...filter, start: page * LINES_A_PAGE } },
     );
   });
@@ -55,7 +54,7 @@ export function useScheduleLines(filter: ScheduleFilter) {
 
 /** The ids of all that fit, in their order. @throws ProblemError */
 export async function fittingIds(filter: ScheduleFilter): Promise<readonly string[]> {
-  return (await ask(scheduleEndpoints.fitting, { query: filter })).ids;
+  return (await ask(scheduleAddresses.fitting, { query: filter })).ids;
 }
 
 /** Some schedules whole, as many at once as are told at once; those that are gone are left out. @throws ProblemError */
@@ -66,7 +65,7 @@ export async function wholeSchedules(
   const all: Schedule[] = [];
   for (let at = 0; at < ids.length; at += MOST_WHOLE) {
     const asked = ids.slice(at, at + MOST_WHOLE);
-    const { schedules } = await ask(scheduleEndpoints.whole, { body: { ids: asked } });
+    const { schedules } = await ask(scheduleAddresses.whole, { body: { ids: asked } });
     all.push(...schedules);
     onSome(asked, schedules);
   }
@@ -90,7 +89,7 @@ export function useWholeSchedules(
   const [known, setKnown] = useState<ReadonlyMap<string, Schedule | null>>(new Map());
   const [failed, setFailed] = useState<ProblemError | undefined>(undefined);
   const [tries, setTries] = useState(0);
-  const { data, error, mutate } = useAnswer(scheduleEndpoints.fitting, filter && { query: filter });
+  const { data, error, mutate } = useAnswer(scheduleAddresses.fitting, filter && { query: filter });
   const ids = useMemo(() => data?.ids.slice(0, most), [data, most]);
   const latest = useRef(known);
   latest.current = known;
@@ -139,14 +138,14 @@ export function useWholeSchedules(
 }
 
 export function useSchedule(scheduleId: string | null) {
-  return useAnswer(scheduleEndpoints.one, scheduleId === null ? null : { params: { scheduleId } });
+  return useAnswer(scheduleAddresses.one, scheduleId === null ? null : { params: { scheduleId } });
 }
 
 export function useLastRun() {
-  return useAnswer(runEndpoints.last, {});
+  return useAnswer(runAddresses.last, {});
 }
 
-type Saved = Answer<typeof scheduleEndpoints.create>;
+type Saved = Answer<typeof scheduleAddresses.create>;
 
 export function useScheduleActions() {
   const refresh = useRefresh();
@@ -160,24 +159,24 @@ export function useScheduleActions() {
   return {
     /** @throws ProblemError when it is refused */
     impact: (input: ScheduleInput & { version: number }, scheduleId: string, reach: Reach) =>
-      ask(scheduleEndpoints.impact, { params: { scheduleId }, body: { ...input, reach } }),
+      ask(scheduleAddresses.impact, { params: { scheduleId }, body: { ...input, reach } }),
     /** @throws ProblemError when it is refused */
     save: (input: ScheduleInput & { version: number }, scheduleId: string | null, reach?: Reach) =>
       scheduleId === null
         ? keep(
-            ask(scheduleEndpoints.create, { body: input }),
+            ask(scheduleAddresses.create, { body: input }),
             ({ schedule, tasks }) => `“${schedule.template.name}” is scheduled. ${saySync(tasks)}`,
           )
         : keep(
-            ask(scheduleEndpoints.change, { params: { scheduleId }, body: { ...input, ...(reach ? { reach } : {}) } }),
+            ask(scheduleAddresses.change, { params: { scheduleId }, body: { ...input, ...(reach ? { reach } : {}) } }),
             ({ tasks }) => `Saved. ${saySync(tasks)}`,
           ),
     /** @throws ProblemError when it is refused */
     impactOfSeveral: (changes: readonly SchedulePatch[], reach: Reach) =>
-      ask(scheduleEndpoints.impactOfSeveral, { body: { changes: [...changes], reach } }),
+      ask(scheduleAddresses.impactOfSeveral, { body: { changes: [...changes], reach } }),
     /** @throws ProblemError when it is refused */
     async saveSeveral(changes: readonly SchedulePatch[], said: string, reach?: Reach): Promise<void> {
-      const { tasks, changeId } = await ask(scheduleEndpoints.changeSeveral, {
+      const { tasks, changeId } = await ask(scheduleAddresses.changeSeveral, {
         body: { changes: [...changes], ...(reach ? { reach } : {}) },
       });
       sayDone(`${said} ${saySync(tasks)}`, changeId);
@@ -185,7 +184,7 @@ export function useScheduleActions() {
     },
     async runNow(): Promise<void> {
       try {
-        const { run } = await ask(runEndpoints.runNow);
+        const { run } = await ask(runAddresses.runNow);
         await refresh('/schedules', '/tideline', '/people/', '/runs');
         const problems =
           run.problems.length > 0 ? ` ${plural(run.problems.length, 'schedule')} could not be planned.` : '';

@@ -1,17 +1,15 @@
 import { useMemo } from 'react';
 import { useSWRConfig } from 'swr';
-import {
-  type CaptureInput,
-  type EDIT_REACHES,
-  fileEndpoints,
-  type INTO_TEMPLATE,
-  type StartInput,
-  type Task,
-  type TaskDeed,
-  type TaskEdit,
-  type TaskLine,
-  taskEndpoints,
-  templateEndpoints,
+import { fileAddresses, taskAddresses, templateAddresses } from '../../../contract/addresses.ts';
+import type {
+  CaptureInput,
+  EDIT_REACHES,
+  INTO_TEMPLATE,
+  StartInput,
+  Task,
+  TaskDeed,
+  TaskEdit,
+  TaskLine,
 } from '../../../contract/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
@@ -20,14 +18,14 @@ import { sayFinished } from './said.ts';
 import { AROUND } from './sending.ts';
 
 export function useTask(taskId: string) {
-  return useAnswer(taskEndpoints.one, { params: { taskId } });
+  return useAnswer(taskAddresses.one, { params: { taskId } });
 }
 
 export function useDaySheet(personId: string, date: string | undefined) {
-  return useAnswer(taskEndpoints.daySheet, { params: { personId }, query: date ? { date } : {} });
+  return useAnswer(taskAddresses.daySheet, { params: { personId }, query: date ? { date } : {} });
 }
 
-type Saved = Answer<typeof taskEndpoints.start>;
+type Saved = Answer<typeof taskAddresses.start>;
 
 /** What can be done with a task. Each keeps the task's answer and the lists around it up to date, and tells how it went. */
 export function useTaskActions() {
@@ -37,7 +35,7 @@ export function useTaskActions() {
     const act = async (asked: Promise<Saved>, said?: (saved: Saved) => string): Promise<Saved | null> => {
       try {
         const saved = await asked;
-        await mutate(addressOf(taskEndpoints.one, { params: { taskId: saved.task.id } }), saved.task, {
+        await mutate(addressOf(taskAddresses.one, { params: { taskId: saved.task.id } }), saved.task, {
           revalidate: false,
         });
         if (said) sayDone(said(saved), saved.changeId);
@@ -52,49 +50,49 @@ export function useTaskActions() {
     return {
       reload,
       start: (taskId: string) =>
-        act(ask(taskEndpoints.start, { params: { taskId } }), ({ task }) => `Started “${task.title}”.`),
+        act(ask(taskAddresses.start, { params: { taskId } }), ({ task }) => `Started “${task.title}”.`),
       claim: (taskId: string) =>
-        act(ask(taskEndpoints.claim, { params: { taskId } }), ({ task }) => `“${task.title}” is yours.`),
+        act(ask(taskAddresses.claim, { params: { taskId } }), ({ task }) => `“${task.title}” is yours.`),
       /** @param nextOn the day of the next one, this once */
       finish: (taskId: string, nextOn: string | null = null) =>
-        act(ask(taskEndpoints.finish, { params: { taskId }, body: { nextOn } }), sayFinished),
+        act(ask(taskAddresses.finish, { params: { taskId }, body: { nextOn } }), sayFinished),
       pin: (taskId: string, pinned: boolean) =>
-        act(ask(taskEndpoints.pin, { params: { taskId }, body: { pinned } }), () =>
+        act(ask(taskAddresses.pin, { params: { taskId }, body: { pinned } }), () =>
           pinned ? 'Pinned: it stands on the later ones too.' : 'No longer pinned.',
         ),
       sign: (taskId: string, nextOn: string | null) =>
         act(
-          ask(taskEndpoints.sign, { params: { taskId }, body: { nextOn } }),
+          ask(taskAddresses.sign, { params: { taskId }, body: { nextOn } }),
           ({ task }) => `Signed off “${task.title}”.`,
         ),
       sendBack: (taskId: string, reason: string) =>
         act(
-          ask(taskEndpoints.sendBack, { params: { taskId }, body: { reason } }),
+          ask(taskAddresses.sendBack, { params: { taskId }, body: { reason } }),
           ({ task }) => `Sent “${task.title}” back.`,
         ),
       /** @throws ProblemError when it is refused */
       edit: async (task: Task, edit: TaskEdit & { version: number }, reach: EditReach = 'one') => {
-        const saved = await ask(taskEndpoints.edit, { params: { taskId: task.id }, body: { ...edit, reach } });
+        const saved = await ask(taskAddresses.edit, { params: { taskId: task.id }, body: { ...edit, reach } });
         await act(Promise.resolve(saved), () => SAID_OF_EDIT[reach]);
         if (reach !== 'one') void refresh('/tasks/');
         return saved;
       },
       /** @throws ProblemError when it is refused */
       impactOfEdit: (task: Task, edit: TaskEdit & { version: number }, reach: EditReach) =>
-        ask(taskEndpoints.impactOfEdit, { params: { taskId: task.id }, body: { ...edit, reach } }),
+        ask(taskAddresses.impactOfEdit, { params: { taskId: task.id }, body: { ...edit, reach } }),
       /** @throws ProblemError when it is refused */
       impactOfSeveral: (tasks: readonly Seen[], deed: TaskDeed) =>
-        ask(taskEndpoints.impactOfSeveral, { body: { tasks: seen(tasks), deed } }),
+        ask(taskAddresses.impactOfSeveral, { body: { tasks: seen(tasks), deed } }),
       /** @throws ProblemError when it is refused */
       changeSeveral: async (tasks: readonly Seen[], deed: TaskDeed, said: (changed: number) => string) => {
-        const { changed, changeId } = await ask(taskEndpoints.changeSeveral, { body: { tasks: seen(tasks), deed } });
+        const { changed, changeId } = await ask(taskAddresses.changeSeveral, { body: { tasks: seen(tasks), deed } });
         sayDone(said(changed), changeId);
         // What is deleted can't be asked for again.
         void refresh(...(deed.kind === 'delete' ? [] : ['/tasks/']), ...AROUND);
       },
       intoTemplate: async (taskId: string, fields: (typeof INTO_TEMPLATE)[number][]) => {
         try {
-          const { changeId } = await ask(taskEndpoints.intoTemplate, { params: { taskId }, body: { fields } });
+          const { changeId } = await ask(taskAddresses.intoTemplate, { params: { taskId }, body: { fields } });
           sayDone('It is in the template: tasks that nobody has seen yet follow.', changeId);
           void refresh('/templates', ...AROUND, `/tasks/${taskId}`);
           return true;
@@ -105,7 +103,7 @@ export function useTaskActions() {
       },
       removeFile: async (taskId: string, fileId: string) => {
         try {
-          const { changeId } = await ask(fileEndpoints.remove, { params: { fileId } });
+          const { changeId } = await ask(fileAddresses.remove, { params: { fileId } });
           sayDone('Took the file out.', changeId);
           void reload(taskId);
         } catch (error) {
@@ -114,7 +112,7 @@ export function useTaskActions() {
       },
       keepFile: async (taskId: string, fileId: string, kept: boolean) => {
         try {
-          await ask(fileEndpoints.keep, { params: { fileId }, body: { kept } });
+          await ask(fileAddresses.keep, { params: { fileId }, body: { kept } });
           void reload(taskId);
         } catch (error) {
           sayTrouble(error);
@@ -143,13 +141,13 @@ export function useHandMade() {
   return {
     /** @throws ProblemError when it is refused */
     capture: async (input: CaptureInput) => {
-      const made = await ask(taskEndpoints.capture, { body: input });
+      const made = await ask(taskAddresses.capture, { body: input });
       void refresh(...AROUND);
       return made;
     },
     /** @throws ProblemError when it is refused */
     startTemplate: async (templateId: string, input: StartInput) => {
-      const made = await ask(templateEndpoints.start, { params: { templateId }, body: input });
+      const made = await ask(templateAddresses.start, { params: { templateId }, body: input });
       void refresh('/templates', ...AROUND);
       return made;
     },

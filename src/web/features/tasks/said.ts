@@ -1,9 +1,9 @@
-import type { taskEndpoints } from '../../../contract/index.ts';
+import type { taskAddresses } from '../../../contract/addresses.ts';
 import { dayOfIso, sayDate } from '../../../core/index.ts';
 import type { Answer } from '../../kit/api.ts';
 
 /** What is said of a task that has been finished. */
-export function sayFinished({ task }: Pick<Answer<typeof taskEndpoints.finish>, 'task'>): string {
+export function sayFinished({ task }: Pick<Answer<typeof taskAddresses.finish>, 'task'>): string {
   if (task.state === 'toCheck') return `Finished “${task.title}”. ${task.signsOff ?? 'Someone else'} checks it now.`;
   const { next } = task.series;
   return `Finished “${task.title}”.${next ? ` The next one is on ${sayDate(dayOfIso(next.on))}.` : ''}`;

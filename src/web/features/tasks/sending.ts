@@ -1,5 +1,6 @@
 import { mutate } from 'swr';
-import { type Task, taskEndpoints } from '../../../contract/index.ts';
+import { taskAddresses } from '../../../contract/addresses.ts';
+import type { Task } from '../../../contract/index.ts';
 import type { AnswerValue } from '../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { type Answer, addressOf, ask } from '../../kit/api.ts';
@@ -9,7 +10,7 @@ import { sayFinished } from './said.ts';
 
 /** How what is typed and ticked on a task is sent: kept in the browser until the server has it. */
 
-type Saved = Answer<typeof taskEndpoints.note>;
+type Saved = Answer<typeof taskAddresses.note>;
 
 /** Lists that show tasks in one way or another. */
 export const AROUND = ['/people/', '/tideline', '/schedules'] as const;
@@ -18,7 +19,7 @@ export const AROUND = ['/people/', '/tideline', '/schedules'] as const;
 const isDaySheet = (key: unknown) => typeof key === 'string' && key.startsWith('/api/people/');
 
 async function took(saved: Saved): Promise<void> {
-  await mutate(addressOf(taskEndpoints.one, { params: { taskId: saved.task.id } }), saved.task, { revalidate: false });
+  await mutate(addressOf(taskAddresses.one, { params: { taskId: saved.task.id } }), saved.task, { revalidate: false });
   void mutate(isDaySheet);
   // The last tick or answer may have finished it.
   if (saved.changeId !== null && saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
@@ -26,7 +27,7 @@ async function took(saved: Saved): Promise<void> {
 
 /** What the server has now, shown in place of what it refused. */
 function lookAgain(taskId: string): void {
-  void mutate(addressOf(taskEndpoints.one, { params: { taskId } }));
+  void mutate(addressOf(taskAddresses.one, { params: { taskId } }));
 }
 
 export interface NoteValue {
@@ -40,7 +41,7 @@ export const NOTE: Kind<NoteValue> = outbox.register({
   name: 'note',
   sender: {
     send: async ({ taskId, note, was }: NoteValue) =>
-      took(await ask(taskEndpoints.note, { params: { taskId }, body: { note, was } })),
+      took(await ask(taskAddresses.note, { params: { taskId }, body: { note, was } })),
     onTopOf: (value: NoteValue, sent: NoteValue) => ({ ...value, was: sent.note }),
     onRefused: ({ taskId }: NoteValue) => {
       lookAgain(taskId);
@@ -63,7 +64,7 @@ export const ANSWER: Kind<AnswerDraft> = outbox.register({
   sender: {
     send: async ({ taskId, demand, value, remark }: AnswerDraft) =>
       took(
-        await ask(taskEndpoints.answer, {
+        await ask(taskAddresses.answer, {
           params: { taskId },
           body: {
             demand,
@@ -89,7 +90,7 @@ export const TICK: Kind<TickValue> = outbox.register({
   name: 'tick',
   sender: {
     send: async ({ taskId, key, ticked }: TickValue) =>
-      took(await ask(taskEndpoints.tick, { params: { taskId }, body: { key, ticked } })),
+      took(await ask(taskAddresses.tick, { params: { taskId }, body: { key, ticked } })),
     // A tick is as quickly made again as it is read: it goes back, and why is said.
     onRefused: ({ taskId }: TickValue, problem) => {
       lookAgain(taskId);

@@ -1,28 +1,23 @@
 import { useMemo } from 'react';
-import {
-  type Reach,
-  type Template,
-  type TemplateInput,
-  type TemplateLine,
-  templateEndpoints,
-} from '../../../contract/index.ts';
+import { templateAddresses } from '../../../contract/addresses.ts';
+import type { Reach, Template, TemplateInput, TemplateLine } from '../../../contract/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh, useWholeList } from '../../kit/answer.ts';
 import { type Answer, addressOf, ask } from '../../kit/api.ts';
 
-type Page = Answer<typeof templateEndpoints.list>;
+type Page = Answer<typeof templateAddresses.list>;
 
 /** All templates of the workspace, page by page. */
 export function useTemplates() {
   const { data, error, mutate } = useWholeList<Page>((after) =>
-    addressOf(templateEndpoints.list, { query: after === null ? {} : { after } }),
+    addressOf(templateAddresses.list, { query: after === null ? {} : { after } }),
   );
   const templates = useMemo(() => data?.flatMap((page) => page.templates), [data]);
   return { templates, error, retry: () => void mutate() };
 }
 
 export function useTemplate(templateId: string | null) {
-  return useAnswer(templateEndpoints.one, templateId === null ? null : { params: { templateId } });
+  return useAnswer(templateAddresses.one, templateId === null ? null : { params: { templateId } });
 }
 
 /** What a new template was begun from. */
@@ -34,7 +29,7 @@ export function useTemplateActions() {
   return {
     /** @throws ProblemError when it is refused */
     impact: (input: TemplateInput & { version: number }, templateId: string, reach: Reach) =>
-      ask(templateEndpoints.impact, { params: { templateId }, body: { ...input, reach } }),
+      ask(templateAddresses.impact, { params: { templateId }, body: { ...input, reach } }),
     /** @throws ProblemError when it is refused */
     save: async (
       { version, ...input }: TemplateInput & { version: number },
@@ -44,8 +39,8 @@ export function useTemplateActions() {
     ): Promise<Template> => {
       const { template, changeId } =
         templateId === null
-          ? await ask(templateEndpoints.create, { body: { template: input, like } })
-          : await ask(templateEndpoints.change, {
+          ? await ask(templateAddresses.create, { body: { template: input, like } })
+          : await ask(templateAddresses.change, {
               params: { templateId },
               body: { ...input, version, ...(reach ? { reach } : {}) },
             });
@@ -55,7 +50,7 @@ export function useTemplateActions() {
     },
     favourite: async ({ id: templateId, isFavourite }: TemplateLine) => {
       try {
-        await ask(templateEndpoints.favourite, { params: { templateId }, body: { favourite: !isFavourite } });
+        await ask(templateAddresses.favourite, { params: { templateId }, body: { favourite: !isFavourite } });
         void refresh('/templates');
       } catch (error) {
         sayTrouble(error);
@@ -63,7 +58,7 @@ export function useTemplateActions() {
     },
     archive: async ({ id: templateId, name }: Template, archived: boolean) => {
       try {
-        const { changeId } = await ask(templateEndpoints.archive, { params: { templateId }, body: { archived } });
+        const { changeId } = await ask(templateAddresses.archive, { params: { templateId }, body: { archived } });
         sayDone(archived ? `Archived “${name}”: it makes nothing more.` : `“${name}” is in use again.`, changeId);
         void everywhere();
         return true;
@@ -74,7 +69,7 @@ export function useTemplateActions() {
     },
     remove: async ({ id: templateId, name }: Template) => {
       try {
-        const { changeId } = await ask(templateEndpoints.remove, { params: { templateId } });
+        const { changeId } = await ask(templateAddresses.remove, { params: { templateId } });
         sayDone(`Deleted “${name}”.`, changeId);
         void everywhere();
         return true;

@@ -1,4 +1,4 @@
-import { historyEndpoints } from '../../../contract/index.ts';
+import { historyAddresses } from '../../../contract/addresses.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
 import { BringBack, sayDeleted } from '../history/bring-back.tsx';
@@ -8,7 +8,7 @@ const SHOWN = 3;
 /** The last templates that were deleted, to be brought back. */
 export function DeletedTemplates() {
   const today = useToday();
-  const deleted = useAnswer(historyEndpoints.deletedTemplates, {}).data?.deleted ?? [];
+  const deleted = useAnswer(historyAddresses.deletedTemplates, {}).data?.deleted ?? [];
   if (deleted.length === 0) return null;
   return (
     <p className="no-print mt-auto flex flex-none flex-wrap gap-x-5 gap-y-1 border-t border-line px-5 py-2 text-[13px] leading-4 text-ink-2">

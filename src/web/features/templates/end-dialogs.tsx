@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
-import { type Template, type TemplateUses, templateEndpoints } from '../../../contract/index.ts';
+import { templateAddresses } from '../../../contract/addresses.ts';
+import type { Template, TemplateUses } from '../../../contract/index.ts';
 import { plural } from '../../../core/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Dialog } from '../../kit/dialog.tsx';
@@ -12,7 +13,7 @@ interface EndDialogProps {
 }
 
 function useUses({ id: templateId }: Template) {
-  return useAnswer(templateEndpoints.uses, { params: { templateId } });
+  return useAnswer(templateAddresses.uses, { params: { templateId } });
 }
 
 /** What archiving does to its schedules and tasks, before it is done. */

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useSWRConfig } from 'swr';
-import { type Category, DOTS, workspaceEndpoints } from '../../../contract/index.ts';
+import { workspaceAddresses } from '../../../contract/addresses.ts';
+import { type Category, DOTS } from '../../../contract/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { addressOf, ask, ProblemError } from '../../kit/api.ts';
@@ -23,10 +24,10 @@ export function ListsDialog({ onClose }: { readonly onClose: () => void }) {
       .map((line) => line.trim())
       .filter(Boolean);
     try {
-      const saved = await ask(workspaceEndpoints.lists, {
+      const saved = await ask(workspaceAddresses.lists, {
         body: { categories: categories.filter(({ name }) => name.trim() !== ''), workTypes: lines },
       });
-      await mutate(addressOf(workspaceEndpoints.workspace), saved, { revalidate: false });
+      await mutate(addressOf(workspaceAddresses.workspace), saved, { revalidate: false });
       sayDone('The lists are saved.');
       onClose();
     } catch (error) {

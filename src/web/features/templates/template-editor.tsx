@@ -1,13 +1,8 @@
 import { Star } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import {
-  type StoredFile,
-  scheduleEndpoints,
-  type Template,
-  type TemplateInput,
-  templateInputSchema,
-} from '../../../contract/index.ts';
+import { scheduleAddresses } from '../../../contract/addresses.ts';
+import { type StoredFile, type Template, type TemplateInput, templateInputSchema } from '../../../contract/index.ts';
 import { dayOfIso, plural, sayDate, type TitleContext } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
 import { useShell } from '../../app/shell/shell-context.ts';
@@ -294,7 +289,7 @@ function sayCounts({ steps }: TemplateDraft): string {
 function useExample(template: Template | null, draft: TemplateDraft): TitleContext {
   const { today, people } = useWorkspace();
   const subjects = useSubjects('')?.subjects;
-  const { data } = useAnswer(scheduleEndpoints.list, template ? { query: { templateId: template.id } } : null);
+  const { data } = useAnswer(scheduleAddresses.list, template ? { query: { templateId: template.id } } : null);
   return useMemo(() => {
     // By next date, those without one last.
     const next = data?.lines.find((schedule) => schedule.next !== null);

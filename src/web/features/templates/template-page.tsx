@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { useParams, useSearchParams } from 'react-router';
-import { type Template, templateEndpoints } from '../../../contract/index.ts';
+import { templateAddresses } from '../../../contract/addresses.ts';
+import type { Template } from '../../../contract/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
 import { ManagersOnly, Skeleton, Trouble } from '../../kit/states.tsx';
@@ -56,7 +57,7 @@ function LikeTemplate({ templateId }: { readonly templateId: string }) {
 
 /** A new one begun from a task. */
 function LikeTask({ taskId }: { readonly taskId: string }) {
-  const { data, error, mutate } = useAnswer(templateEndpoints.ofTask, { params: { taskId } });
+  const { data, error, mutate } = useAnswer(templateAddresses.ofTask, { params: { taskId } });
   const { data: task } = useTask(taskId);
   if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data || !task) return <Skeleton rows={12} />;

@@ -1,5 +1,6 @@
 import { Link, useNavigate } from 'react-router';
-import { type ScheduleLine, scheduleEndpoints, type Template, type TemplateInput } from '../../../contract/index.ts';
+import { scheduleAddresses } from '../../../contract/addresses.ts';
+import type { ScheduleLine, Template, TemplateInput } from '../../../contract/index.ts';
 import { dayOfIso, plural, sayHours, setMinutes } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
@@ -10,8 +11,8 @@ import { Skeleton } from '../../kit/states.tsx';
 /** The schedules of a template, their next dates, whom they serve and how much it is a year. */
 export function TemplateUse({ template, draft }: { readonly template: Template; readonly draft: TemplateInput }) {
   const query = { templateId: template.id };
-  const { data } = useAnswer(scheduleEndpoints.list, { query });
-  const figures = useAnswer(scheduleEndpoints.figures, { query }).data;
+  const { data } = useAnswer(scheduleAddresses.list, { query });
+  const figures = useAnswer(scheduleAddresses.figures, { query }).data;
   if (!data || !figures) return <Skeleton rows={5} />;
   return (
     <section className="mt-4 border-t border-line-2 pt-2.5">
@@ -47,7 +48,7 @@ function NoSchedules({ template }: { readonly template: Template }) {
 interface UsesProps {
   /** The first of them, by next date. */
   readonly lines: readonly ScheduleLine[];
-  readonly figures: Answer<typeof scheduleEndpoints.figures>;
+  readonly figures: Answer<typeof scheduleAddresses.figures>;
   readonly minutes: number;
   /** The template's. */
   readonly name: string;

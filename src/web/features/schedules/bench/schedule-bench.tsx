@@ -1,6 +1,7 @@
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { type Schedule, type Task, type TemplateLine, taskEndpoints } from '../../../../contract/index.ts';
+import { taskAddresses } from '../../../../contract/addresses.ts';
+import type { Schedule, Task, TemplateLine } from '../../../../contract/index.ts';
 import { type CivilDay, dayOfIso, isDated, isoOfDay, plural, reviseFrom, sayDate } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
@@ -34,7 +35,7 @@ export default function ScheduleBench() {
   const { templates } = useTemplates();
   const [search] = useSearchParams();
   const taskId = search.get('task');
-  const { data: task } = useAnswer(taskEndpoints.one, taskId === null ? null : { params: { taskId } });
+  const { data: task } = useAnswer(taskAddresses.one, taskId === null ? null : { params: { taskId } });
   if (isNew && !me.isManager) return <ManagersOnly what="set a schedule" to="/schedules" back="The schedules" />;
   if (error && !schedule) return <Trouble error={error} retry={() => void mutate()} />;
   if (!templates || (!isNew && schedule?.id !== scheduleId) || (taskId !== null && !task))

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { templateEndpoints } from '../../../../contract/index.ts';
+import { templateAddresses } from '../../../../contract/addresses.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAnswer } from '../../../kit/answer.ts';
 import { Pennant } from '../../../kit/pennant.tsx';
@@ -14,7 +14,7 @@ const EXAMPLES = [
 /** The empty table of schedules: what it is for, and the first step. */
 export function FirstSchedules() {
   const { me, horizonDays, makeTime } = useWorkspace();
-  const templates = useAnswer(templateEndpoints.list, {}).data?.templates;
+  const templates = useAnswer(templateAddresses.list, {}).data?.templates;
   const hasTemplates = (templates?.length ?? 0) > 0;
   return (
     <div className="grid grid-cols-[minmax(0,660px)_minmax(0,1fr)] gap-x-11 border-t border-line-2 px-5 pt-8 max-[1000px]:grid-cols-1">

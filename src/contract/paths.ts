@@ -1,0 +1,103 @@
+/**
+ * Where the API is asked for what, below `/api`. Apart from what goes there and back (`endpoint.ts`), so that a browser
+ * that only asks loads no schemas; the parameters in a path are ids.
+ */
+type Path = readonly ['GET' | 'POST' | 'PUT' | 'DELETE', string];
+
+export const filePaths = {
+  upload: ['POST', '/files'],
+  keep: ['PUT', '/files/:fileId/kept'],
+  remove: ['DELETE', '/files/:fileId'],
+} as const satisfies Record<string, Path>;
+
+export const findPaths = {
+  find: ['GET', '/find'],
+} as const satisfies Record<string, Path>;
+
+export const historyPaths = {
+  task: ['GET', '/tasks/:taskId/history'],
+  schedule: ['GET', '/schedules/:scheduleId/history'],
+  template: ['GET', '/templates/:templateId/history'],
+  deletedTemplates: ['GET', '/templates/deleted'],
+  undo: ['POST', '/changes/:changeId/undo'],
+  impactOfUndo: ['POST', '/changes/:changeId/undo/impact'],
+} as const satisfies Record<string, Path>;
+
+export const runPaths = {
+  last: ['GET', '/runs/last'],
+  list: ['GET', '/runs'],
+  one: ['GET', '/runs/:runId'],
+  runOne: ['POST', '/schedules/:scheduleId/runs'],
+  runNow: ['POST', '/runs'],
+  rehearse: ['POST', '/fills/rehearsal'],
+  fill: ['POST', '/fills'],
+  undo: ['POST', '/runs/:runId/undo'],
+} as const satisfies Record<string, Path>;
+
+export const schedulePaths = {
+  list: ['GET', '/schedules'],
+  fitting: ['GET', '/schedules/fitting'],
+  figures: ['GET', '/schedules/figures'],
+  whole: ['POST', '/schedules/whole'],
+  one: ['GET', '/schedules/:scheduleId'],
+  create: ['POST', '/schedules'],
+  change: ['PUT', '/schedules/:scheduleId'],
+  impact: ['POST', '/schedules/:scheduleId/impact'],
+  changeSeveral: ['POST', '/schedules/changes'],
+  impactOfSeveral: ['POST', '/schedules/changes/impact'],
+} as const satisfies Record<string, Path>;
+
+export const subjectPaths = {
+  find: ['GET', '/subjects'],
+  named: ['GET', '/subjects/named'],
+  said: ['GET', '/subjects/said'],
+} as const satisfies Record<string, Path>;
+
+export const taskPaths = {
+  daySheet: ['GET', '/people/:personId/day-sheet'],
+  tideline: ['GET', '/tideline'],
+  one: ['GET', '/tasks/:taskId'],
+  start: ['POST', '/tasks/:taskId/start'],
+  claim: ['POST', '/tasks/:taskId/claim'],
+  finish: ['POST', '/tasks/:taskId/finish'],
+  tick: ['PUT', '/tasks/:taskId/ticks'],
+  note: ['PUT', '/tasks/:taskId/note'],
+  pin: ['PUT', '/tasks/:taskId/pin'],
+  answer: ['PUT', '/tasks/:taskId/answers'],
+  sign: ['POST', '/tasks/:taskId/sign'],
+  sendBack: ['POST', '/tasks/:taskId/send-back'],
+  edit: ['PUT', '/tasks/:taskId'],
+  impactOfEdit: ['POST', '/tasks/:taskId/edit-impact'],
+  changeSeveral: ['POST', '/tasks/changes'],
+  impactOfSeveral: ['POST', '/tasks/changes/impact'],
+  intoTemplate: ['POST', '/tasks/:taskId/into-template'],
+  capture: ['POST', '/tasks'],
+} as const satisfies Record<string, Path>;
+
+export const templatePaths = {
+  list: ['GET', '/templates'],
+  one: ['GET', '/templates/:templateId'],
+  create: ['POST', '/templates'],
+  change: ['PUT', '/templates/:templateId'],
+  impact: ['POST', '/templates/:templateId/impact'],
+  uses: ['GET', '/templates/:templateId/uses'],
+  archive: ['PUT', '/templates/:templateId/archived'],
+  remove: ['DELETE', '/templates/:templateId'],
+  favourite: ['PUT', '/templates/:templateId/favourite'],
+  start: ['POST', '/templates/:templateId/start'],
+  ofTask: ['GET', '/tasks/:taskId/as-template'],
+} as const satisfies Record<string, Path>;
+
+export const workspacePaths = {
+  welcome: ['GET', '/welcome'],
+  session: ['GET', '/session'],
+  signIn: ['POST', '/session'],
+  stepIn: ['POST', '/session/demo'],
+  signOut: ['DELETE', '/session'],
+  sessions: ['GET', '/account/sessions'],
+  endSessions: ['POST', '/account/sessions/end'],
+  password: ['PUT', '/account/password'],
+  workspace: ['GET', '/workspace'],
+  clock: ['GET', '/clock'],
+  lists: ['PUT', '/workspace/lists'],
+} as const satisfies Record<string, Path>;
