@@ -102,9 +102,10 @@ export const runEndpoints = {
       schedules: z.array(named),
       /** The first of the tasks that it made and that are still there. */
       tasks: z.array(taskLineSchema),
-      /** What taking it back would remove, and what it would leave because somebody has worked on it. */
-      takesBack: z.number().int(),
-      keeps: z.number().int(),
+      /** How many of them there are. */
+      there: z.number().int(),
+      /** Of those the ones that taking it back would leave, because somebody has worked on them; null where it can't be taken back. */
+      keeps: z.number().int().nullable(),
     }),
   }),
   /** Runs one schedule as of any day, as a rehearsal or for real. */

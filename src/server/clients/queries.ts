@@ -19,18 +19,20 @@ const toldOf = ({ clientId, assetId, name, detail, tag }: Subject): Subject => (
   tag,
 });
 
-/** From so many letters on a word is found anywhere in a name, shorter ones only where a word of it begins. */
+/** From so many letters on a word is found anywhere; fewer stand for the beginning of a name, as too many have them. */
 const ANYWHERE = 3;
 
-/** A pattern of LIKE for a word, looked for with a space before and after the text. */
-function patternOf(word: string): string {
-  const letters = word.replace(/[\\%_]/g, '\\$&');
-  return word.length >= ANYWHERE ? `%${letters}%` : `% ${letters}%`;
-}
+const escaped = (word: string) => word.replace(/[\\%_]/g, '\\$&');
 
 export async function findSubjects(scope: Scope, q: string): Promise<{ subjects: Subject[]; isMore: boolean }> {
   const words = [...new Set(plainWords(q).filter(Boolean))].sort((a, b) => b.length - a.length);
-  const found = words.length === 0 ? await firstSubjects(scope) : await subjectsWith(scope, words);
+  const [longest = ''] = words;
+  const found =
+    longest === ''
+      ? await firstSubjects(scope)
+      : longest.length < ANYWHERE
+        ? await subjectsBeginning(scope, words)
+        : await subjectsWith(scope, words);
   return { subjects: found.slice(0, MOST_SUBJECTS).map(toldOf), isMore: found.length > MOST_SUBJECTS };
 }
 
@@ -49,9 +51,21 @@ function firstSubjects(scope: Scope): Promise<Subject[]> {
   );
 }
 
+/** Those whose names begin with the longest of the words, and that have all the others as well. */
+function subjectsBeginning(scope: Scope, [longest = '', ...others]: readonly string[]): Promise<Subject[]> {
+  return scope.sql<Subject>(
+    `select * from (
+       (${CLIENTS} and c.words like $2 and c.words like all ($3::text[]) order by c.words limit $4)
+       union all
+       (${ASSETS} and a.words like $2 and a.found_by like all ($3::text[]) order by a.words limit $4)
+     ) found ${ORDER} limit $4`,
+    [`${escaped(longest)}%`, others.map((word) => `%${escaped(word)}%`), MOST_SUBJECTS + 1],
+  );
+}
+
 /** Found by the longest word through an index, and of those the ones that have all the others as well. */
 function subjectsWith(scope: Scope, words: readonly string[]): Promise<Subject[]> {
-  const [longest = '', ...others] = words.map(patternOf);
+  const [longest = '', ...others] = words.map((word) => `%${escaped(word)}%`);
   return scope.sql<Subject>(
     `with named as materialized (select id from client where workspace_id = $1 and ' ' || words like $2)
      select * from (
@@ -101,10 +115,7 @@ export async function subjectsSaidIn(scope: Scope, line: string): Promise<Subjec
     ),
   );
   const [typed = []] = said.slice(-1);
-  const beginning = typed
-    .filter(Boolean)
-    .join(' ')
-    .replace(/[\\%_]/g, '\\$&');
+  const beginning = escaped(typed.filter(Boolean).join(' '));
   const named = (rows: string, words: string) => `
     select * from (${rows} and ${words} = any ($2::text[])) whole
     union all (${rows} and ${words} like $3 || '%' order by ${words} limit ${OFFERED})

@@ -62,11 +62,11 @@ function tasksOfRun(scope: Scope, id: string, lock = ''): Promise<OfRun[]> {
 
 export async function oneRun(scope: Scope, id: string) {
   const run = await scope.one(Run, id, 'run');
-  const [count] = await scope.sql<{ takesBack: number; keeps: number }>(
-    `select count(*) filter (where state = 'open' and not ${IS_TOUCHED})::int as "takesBack",
-       count(*) filter (where state <> 'open' or ${IS_TOUCHED})::int as keeps
+  const [count] = await scope.sql<{ there: number; keeps: number | null }>(
+    `select count(*)::int as there, case when $3 then (
+       select count(*)::int from task where workspace_id = $1 and run_id = $2 and (state <> 'open' or ${IS_TOUCHED})) end as keeps
      from task where workspace_id = $1 and run_id = $2`,
-    [id],
+    [id, canTakeBack(run)],
   );
   const first = await scope.sql<{ id: string }>(
     `select id from task where workspace_id = $1 and run_id = $2 order by work_on, set_index, id limit ${TASKS_SHOWN}`,
@@ -79,10 +79,13 @@ export async function oneRun(scope: Scope, id: string) {
       scope,
       first.map((task) => task.id),
     ),
-    takesBack: count?.takesBack ?? 0,
-    keeps: count?.keeps ?? 0,
+    there: count?.there ?? 0,
+    keeps: count?.keeps ?? null,
   };
 }
+
+/** Other runs make what is due anyway. */
+const canTakeBack = ({ why, scheduleIds }: Run) => why === 'fill' || scheduleIds.length > 0;
 
 /** What the schedules are called that a run tells of. */
 function namesOf(scope: Scope, { problems, waits, leftOut }: Run): Promise<Named[]> {
@@ -100,7 +103,7 @@ function namesOf(scope: Scope, { problems, waits, leftOut }: Run): Promise<Named
 export function undoRun(scope: Scope, id: string): Promise<{ said: string }> {
   return scope.transaction(async (tx) => {
     const run = await tx.locked(Run, id, 'run');
-    if (run.why !== 'fill' && run.scheduleIds.length === 0)
+    if (!canTakeBack(run))
       throw notNow('Only a fill or the run of one schedule can be taken back: other runs make what is due anyway.');
     if (run.state === 'undone') throw notNow('This run has been taken back already.');
     const tasks = await tasksOfRun(tx, id, 'for no key update');

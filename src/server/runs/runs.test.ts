@@ -70,7 +70,7 @@ describe('a fill', () => {
     const run = await filled({ ...JANUARY, scheduleIds: [washrooms.id] });
     expect(run.made).toBe(21);
     const opened = (await ines.get(`/api/runs/${run.id}`)).body;
-    expect(opened).toMatchObject({ takesBack: 21, keeps: 0 });
+    expect(opened).toMatchObject({ there: 21, keeps: 0 });
     expect(opened.tasks).toHaveLength(21);
     await ines.put(`/api/tasks/${opened.tasks[3].id}/note`).send({ note: 'Order soap.', was: '' }).expect(200);
     const { body } = await ines.post(`/api/runs/${run.id}/undo`).expect(200);

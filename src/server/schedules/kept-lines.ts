@@ -1,5 +1,5 @@
 import type { Schedule } from '../../contract/index.ts';
-import type { PlannedSchedule } from '../../core/index.ts';
+import { type CivilDay, isDated, type PlannedSchedule, shownDays, type WorkingCalendar } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { ENDED } from '../tasks/states.ts';
 import { keptOfSchedules, markAround, type Told } from './kept.ts';
@@ -12,11 +12,19 @@ export interface KeptLine
   readonly row: ScheduleRow;
   /** Null where what is stored can't be read. */
   readonly planned: PlannedSchedule | null;
+  /** Its dates around today, as far as the tideline goes. */
+  readonly dates: readonly CivilDay[];
+  /** Who may be given work by it. */
+  readonly people: ReadonlySet<string>;
   /** What it is found by, in small letters. */
   readonly words: string;
   /** What it is ordered by after all else, in small letters. */
   readonly name: string;
 }
+
+/** Days around today whose dates are kept. */
+export const DATES_BEFORE = 7;
+export const DATES_AFTER = 42;
 
 /** Schedules whose lines are kept at the most, of all workspaces together. */
 const MOST_KEPT = 40_000;
@@ -75,6 +83,8 @@ async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told
             ...phrases,
             ...seen,
             state: stateOf(scope, row, seen),
+            dates: seen.problem === null && planned ? datesAround(planned, calendar, scope.now.day) : [],
+            people: peopleOf(row, planned),
             words: [row.templateName, row.clientName, row.assetName, phrases.phrase, row.assigneeName]
               .join(' ')
               .toLowerCase(),
@@ -85,6 +95,20 @@ async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told
         },
       ];
     });
+}
+
+function datesAround(planned: PlannedSchedule, calendar: WorkingCalendar, today: CivilDay): CivilDay[] {
+  return shownDays(planned, calendar, today - DATES_BEFORE, today + DATES_AFTER)
+    .filter(isDated)
+    .map(({ on }) => on);
+}
+
+function peopleOf({ assigneeId, taskSteps }: ScheduleRow, planned: PlannedSchedule | null): Set<string> {
+  const ofSteps = taskSteps.flatMap(({ assignee }) => (assignee.by === 'person' ? assignee.personId : []));
+  const byHand = (planned?.revisions ?? []).flatMap(({ own }) =>
+    Object.values(own ?? {}).flatMap((one) => one.assigneeId ?? []),
+  );
+  return new Set([...(assigneeId ? [assigneeId] : []), ...ofSteps, ...byHand]);
 }
 
 /** Small letters without their accents, so that É stands beside E. */

@@ -6,7 +6,7 @@ import { oncePer } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { lateSchedules } from '../tasks/late.ts';
 import { pastTasksOf } from '../tasks/series.ts';
-import { type KeptLine, keptLines } from './kept-lines.ts';
+import { DATES_AFTER, DATES_BEFORE, type KeptLine, keptLines } from './kept-lines.ts';
 import { tasksSeen, waitsOf } from './service.ts';
 
 /** A page of the schedules that fit. The order is held in memory, so that any place of it can be begun from. */
@@ -46,6 +46,14 @@ export async function figuresOfSchedules(scope: Scope, filter: ScheduleFilter) {
     people: differing(({ row }) => row.assigneeId),
     timesAYear: fitting.reduce((sum, { state, timesAYear }) => sum + (state === 'running' ? timesAYear : 0), 0),
   };
+}
+
+/** The first by name that have every word. */
+export async function schedulesFound(scope: Scope, words: readonly string[], most: number): Promise<KeptLine[]> {
+  const found: KeptLine[] = [];
+  for (const line of ordered.name(await keptLines(scope)))
+    if (found.length < most && words.every((word) => line.words.includes(word))) found.push(line);
+  return found;
 }
 
 async function scheduleLines(scope: Scope, page: readonly KeptLine[]): Promise<ScheduleLine[]> {
@@ -115,13 +123,16 @@ const AT_A_STRETCH = 250;
 /** Those with a date in the days that were asked for. */
 async function fallingWithin(scope: Scope, lines: KeptLine[], { from, to }: ScheduleFilter): Promise<KeptLine[]> {
   if (from === undefined || to === undefined) return lines;
+  const { day: today } = scope.now;
+  const [first, last] = [dayOfIso(from), dayOfIso(to)];
+  if (first >= today - DATES_BEFORE && last <= today + DATES_AFTER)
+    return lines.filter(({ dates }) => dates.some((on) => on >= first && on <= last));
   const calendar = await scope.calendar();
   const within: KeptLine[] = [];
   for (const [i, line] of lines.entries()) {
     if (i % AT_A_STRETCH === AT_A_STRETCH - 1) await setImmediate();
     const { planned, problem } = line;
-    if (planned && problem === null && shownDays(planned, calendar, dayOfIso(from), dayOfIso(to)).some(isDated))
-      within.push(line);
+    if (planned && problem === null && shownDays(planned, calendar, first, last).some(isDated)) within.push(line);
   }
   return within;
 }

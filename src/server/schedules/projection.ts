@@ -3,9 +3,9 @@ import { type CivilDay, groupBy, isoOfDay } from '../../core/index.ts';
 import { namedOrNull } from '../named.ts';
 import { oncePer } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
+import { keptLines } from './kept-lines.ts';
 import { type ForeseenTask, foreseenTasks, KEPT_DAYS, type KeptPlan, keptPlans, unsettled } from './kept-plans.ts';
 import { planProblem } from './making.ts';
-import { plannedSchedule, scheduleRows } from './schedule-row.ts';
 
 /** Occurrences due within [from, to] that are not tasks yet, in the order of their days: what lies beyond the horizon. */
 export async function projectedWork(
@@ -21,7 +21,7 @@ export async function projectedWork(
 }
 
 /** The same, in no order. */
-export async function foreseenWork(
+async function foreseenWork(
   scope: Scope,
   from: CivilDay,
   to: CivilDay,
@@ -36,6 +36,26 @@ export async function foreseenWork(
   }
   const tasks = await plannedWork(scope, from, to, personId);
   return personId === undefined ? tasks : tasks.filter(({ assigneeId }) => assigneeId === personId);
+}
+
+/** Minutes that all plans foresee on each day from today on, as far as is kept, of everyone or of one person. */
+export async function foreseenMinutes(
+  scope: Scope,
+  personId: string | undefined,
+): Promise<readonly { readonly dueOn: string; readonly estimateMinutes: number }[]> {
+  const { all, ofPerson } = keptMinutes(await keptPlans(scope));
+  return personId === undefined ? all : (ofPerson.get(personId) ?? []);
+}
+
+const keptMinutes = oncePer((plans: ReadonlyMap<string, KeptPlan>) => {
+  const { all, ofPerson } = keptWork(plans);
+  return { all: byDay(all), ofPerson: new Map([...ofPerson].map(([id, tasks]) => [id, byDay(tasks)])) };
+});
+
+function byDay(tasks: readonly ForeseenTask[]) {
+  const sums = new Map<string, number>();
+  for (const { dueOn, estimateMinutes } of tasks) sums.set(dueOn, (sums.get(dueOn) ?? 0) + estimateMinutes);
+  return [...sums].map(([dueOn, estimateMinutes]) => ({ dueOn, estimateMinutes }));
 }
 
 function lineOf(task: ForeseenTask): ProjectedLine {
@@ -62,10 +82,11 @@ async function plannedWork(
   personId: string | undefined,
 ): Promise<ForeseenTask[]> {
   const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
-  const rows = await scheduleRows(scope, personId ? { assigneeId: personId } : {});
-  const tasks = rows.flatMap((row) => {
+  const lines = [...(await keptLines(scope)).values()];
+  const wanted = personId === undefined ? lines : lines.filter(({ people }) => people.has(personId));
+  const tasks = wanted.flatMap(({ row, planned }) => {
     try {
-      return foreseenTasks(scope, row, plannedSchedule(scope, row), making, from, to);
+      return planned ? foreseenTasks(scope, row, planned, making, from, to) : [];
     } catch (error) {
       // A schedule with a problem projects nothing; its own row in the table says why.
       if (planProblem(error) === null) throw error;

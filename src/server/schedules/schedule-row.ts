@@ -56,8 +56,6 @@ export interface ScheduleRow {
 export interface ScheduleFilter {
   readonly ids?: readonly string[];
   readonly templateIds?: readonly string[];
-  /** Schedules that give work to a person, with any task of their sets. */
-  readonly assigneeId?: string;
   /** The last task of each, whatever the rule; else only of rules that wait for it. */
   readonly withLast?: boolean;
 }
@@ -107,20 +105,15 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
          where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
        ) k
        -- Here and not in the join: where it is not wanted, no task is looked at.
-       where $5 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
+       where $4 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'
          or s.revisions @? '$[*].recurrence.rules[*] ? (@.kind == "follows")'
        order by k.nominal_date desc limit 1
      ) last on true
      where s.workspace_id = $1
        and (case when $2::uuid[] is null then s.deleted_at is null else s.id = any($2) end)
        and ($3::uuid[] is null or s.template_id = any($3))
-       and ($4::uuid is null or s.assignee_id = $4
-         or (s.revisions <> '[]' and jsonb_path_exists(s.revisions, '$[*].own.*.assigneeId ? (@ == $who)', jsonb_build_object('who', $4::text)))
-         -- Asked of each template once, not of each schedule.
-         or s.template_id in (select o.id from template o where o.workspace_id = $1
-           and o.steps @> jsonb_build_array(jsonb_build_object('assignee', jsonb_build_object('personId', $4::uuid)))))
      ${order} ${lock}`,
-    [filter.ids ?? null, filter.templateIds ?? null, filter.assigneeId ?? null, filter.withLast ?? false],
+    [filter.ids ?? null, filter.templateIds ?? null, filter.withLast ?? false],
   );
 }
 

@@ -4,7 +4,8 @@ import { deletedTasksOn } from '../history/history.ts';
 import { Person } from '../people/entity.ts';
 import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
-import { foreseenWork, projectedWork } from '../schedules/projection.ts';
+import { KEPT_DAYS } from '../schedules/kept-plans.ts';
+import { foreseenMinutes, projectedWork } from '../schedules/projection.ts';
 import { lateCount } from './late.ts';
 import { TO_DO, UNFINISHED } from './states.ts';
 import { datedTask, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
@@ -90,7 +91,7 @@ function timeKey(row: TaskRow): string {
 }
 
 const TIDE_PAST_DAYS = 7;
-const TIDE_COMING_DAYS = 42;
+const TIDE_COMING_DAYS = KEPT_DAYS;
 
 /** The same for everybody who looks at it. */
 const tidelines = ofEachDatabase(() => new Latest<Tideline>());
@@ -109,7 +110,7 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
      where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and due_on between $3::date and $4::date group by due_on, state`,
     [personId ?? null, isoOfDay(from), isoOfDay(to)],
   );
-  const foreseen = await foreseenWork(scope, today, to, personId);
+  const foreseen = await foreseenMinutes(scope, personId);
   const calendar = await scope.calendar();
   const [capacity] = await scope.sql<{ minutes: number }>(
     'select coalesce(sum(capacity_minutes), 0)::int as minutes from person where workspace_id = $1 and ($2::uuid is null or id = $2)',

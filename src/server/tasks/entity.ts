@@ -40,7 +40,7 @@ export interface SentBack {
 @Index('task_by_asset', ['workspaceId', 'assetId', 'dueOn'], { where: 'asset_id is not null' })
 @Index('task_by_client', ['workspaceId', 'clientId', 'dueOn'], { where: 'client_id is not null' })
 @Index('task_by_done', ['workspaceId', 'doneAt'], { where: 'done_at is not null' })
-@Index('task_by_due', ['workspaceId', 'dueOn'])
+@Index('task_by_due', { synchronize: false })
 @Index('task_by_person', ['workspaceId', 'assigneeId', 'dueOn'])
 @Index('task_by_run', ['workspaceId', 'runId'], { where: 'run_id is not null' })
 @Index('task_by_set', ['workspaceId', 'setId'])
@@ -51,6 +51,9 @@ export interface SentBack {
 })
 @Index('task_done_by_person', ['workspaceId', 'assigneeId', 'doneAt'], { where: 'done_at is not null' })
 @Index('task_unfinished_of', { synchronize: false })
+@Index('task_unfinished_of_template', ['workspaceId', 'templateId'], {
+  where: `state in ('open', 'underWay', 'toCheck')`,
+})
 @Index('task_over_by_day', { synchronize: false })
 @Index('task_to_check', ['workspaceId', 'dueOn'], { where: `state = 'toCheck'` })
 @Index('task_unfinished', ['workspaceId', 'dueOn'], { where: `state in ('open', 'underWay', 'toCheck')` })

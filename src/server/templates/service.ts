@@ -234,10 +234,10 @@ export async function usesOfTemplate(scope: Scope, id: string): Promise<Template
   );
   const rows = await scheduleRows(scope, { ids: ids.slice(0, NAMED_USES).map((one) => one.id) });
   const [tasks] = await scope.sql<{ all: number; unseen: number; open: number }>(
-    `select count(*) as all,
+    `select (select count(*) from task where workspace_id = $1 and template_id = $2) as all,
        count(*) filter (where schedule_id is not null and state = 'open' and appears_on > $3::date and set_on >= $3::date and not ${IS_TOUCHED}) as unseen,
-       count(*) filter (where state in ${UNFINISHED}) as open
-     from task where workspace_id = $1 and template_id = $2`,
+       count(*) as open
+     from task where workspace_id = $1 and template_id = $2 and state in ${UNFINISHED}`,
     [id, scope.today],
   );
   const { all = 0, unseen = 0, open = 0 } = tasks ?? {};

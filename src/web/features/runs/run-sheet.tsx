@@ -29,9 +29,9 @@ export default function RunSheet() {
             <h2 className="text-[22px] leading-[26px] first-letter:uppercase">{sayWhy(data.run)}</h2>
             <p className="text-[14px] text-ink-2">{sayPeriod(data.run, today)}</p>
             <p className="mt-1 text-[14px]">{sayMade(data.run)}</p>
-            {canTakeBack(data.run) && (
+            {canTakeBack(data.run) && data.keeps !== null && (
               <p className="mt-1 text-[14px]">
-                Taking it back removes {plural(data.takesBack, 'task')}
+                Taking it back removes {plural(data.there - data.keeps, 'task')}
                 {data.keeps > 0 ? ` and leaves ${data.keeps} that somebody has worked on.` : '.'}
               </p>
             )}
@@ -68,8 +68,8 @@ export default function RunSheet() {
               <span>
                 {data.tasks.length === 0
                   ? 'none that is still there'
-                  : data.tasks.length < data.takesBack + data.keeps
-                    ? `the first ${data.tasks.length} of ${data.takesBack + data.keeps}`
+                  : data.tasks.length < data.there
+                    ? `the first ${data.tasks.length} of ${data.there}`
                     : ''}
               </span>
             </h3>

@@ -51,13 +51,19 @@ export class FoundByName1765200000000 implements MigrationInterface {
       create index task_done_by_person on task (workspace_id, assignee_id, done_at) where done_at is not null;
       create index task_unfinished_of on task (workspace_id, assignee_id, least(starts_on, appears_on))
         where state in ('open', 'underWay', 'toCheck');
+      create index task_unfinished_of_template on task (workspace_id, template_id)
+        where state in ('open', 'underWay', 'toCheck');
+      drop index task_by_due;
+      create index task_by_due on task (workspace_id, due_on) include (state, estimate_minutes, assignee_id);
       create index task_by_title on task using gin (title gin_trgm_ops);
     `);
   }
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      drop index task_by_title, task_unfinished_of, task_done_by_person, task_over_by_day, task_by_done, task_by_asset, task_by_client, schedule_by_asset, schedule_by_client,
+      drop index task_by_due;
+      create index task_by_due on task (workspace_id, due_on);
+      drop index task_by_title, task_unfinished_of_template, task_unfinished_of, task_done_by_person, task_over_by_day, task_by_done, task_by_asset, task_by_client, schedule_by_asset, schedule_by_client,
         asset_by_client, asset_found_by, asset_with_words, asset_by_words, client_with_words, client_by_words;
       drop trigger asset_words on asset;
       drop trigger client_words on client;
