@@ -2,9 +2,13 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import { gzipSync } from 'node:zlib';
 import { root } from './root.mjs';
+import { Stop } from './say.mjs';
 
-const SOURCES = ['src', 'demo', 'vite.config.ts', 'package-lock.json', 'scripts/build.mjs'];
+const SOURCES = ['src', 'demo', 'vite.config.ts', 'package.json', 'package-lock.json', 'scripts/build.mjs'];
+/** What a browser loads before the first page can be drawn, packed as a server sends it. */
+const MOST_FIRST_JAVASCRIPT = 150_000;
 
 /** Builds the browser side, the server and the core into dist/, unless what is there was built from the same sources. */
 export async function build({ say = console.log } = {}) {
@@ -72,8 +76,27 @@ async function buildAll() {
   });
   await bundle({ ...common, entryPoints: ['src/core/index.ts'], outfile: 'dist/core/index.js' });
   await buildWeb({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' });
+  const first = firstJavaScript(join(root, 'dist', 'web'));
+  if (first > MOST_FIRST_JAVASCRIPT)
+    throw new Stop(
+      `A browser loads ${first} bytes of JavaScript before the first page, packed: ${MOST_FIRST_JAVASCRIPT} at most. Load what that page does not need later (src/web/app/shell/soon.ts).`,
+    );
   // Its helper process would outlive us.
   await stop();
+}
+
+/** Bytes, packed, of what the page names and of all that it imports at once. */
+export function firstJavaScript(folder) {
+  const files = new Set();
+  const add = (file) => {
+    if (files.has(file)) return;
+    files.add(file);
+    const text = readFileSync(join(folder, 'assets', file), 'utf8');
+    for (const [, named] of text.matchAll(/(?:from|import)\s*["']\.\/([^"']+\.js)["']/g)) add(named);
+  };
+  const page = readFileSync(join(folder, 'index.html'), 'utf8');
+  for (const [, named] of page.matchAll(/assets\/([^"']+\.js)/g)) add(named);
+  return [...files].reduce((sum, file) => sum + gzipSync(readFileSync(join(folder, 'assets', file))).length, 0);
 }
 
 function fingerprint() {

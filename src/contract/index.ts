@@ -5,6 +5,7 @@ export * from './files.ts';
 export * from './find.ts';
 export * from './history.ts';
 export * from './impact.ts';
+export * from './live.ts';
 export * from './problems.ts';
 export * from './recurrence.ts';
 export * from './runs.ts';

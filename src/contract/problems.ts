@@ -1,4 +1,5 @@
-import { z } from 'zod';
+// Needed by every page from the start: the small form of Zod.
+import * as z from 'zod/mini';
 
 /**
  * Every way in which a request can fail, with its status (RFC 9110) and its title. The key stays the same for good: it is
@@ -36,11 +37,11 @@ export const problemType = (kind: ProblemKind) => `${TYPE}${kind}`;
 export const problemSchema = z.object({
   type: z.string(),
   title: z.string(),
-  status: z.number().int(),
+  status: z.int(),
   /** What happened, what was kept and what to do, in a sentence. */
   detail: z.string(),
   /** Fields at fault: a path into the body, and what is wrong there. */
-  errors: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+  errors: z.optional(z.array(z.object({ path: z.string(), message: z.string() }))),
 });
 export type Problem = z.infer<typeof problemSchema>;
 

@@ -113,18 +113,3 @@ export const workspaceEndpoints = {
     answer: workspaceSchema,
   }),
 };
-
-export const LIVE_TOPICS = ['tasks', 'schedules', 'templates', 'runs'] as const;
-
-/** What the live stream tells: what may have changed, as narrowly as whoever changed it knows. */
-export const liveSchema = z.object({
-  topics: z.array(z.enum(LIVE_TOPICS)),
-  /** The tasks it is about, where they are few; null for any. */
-  tasks: z.array(id).nullable(),
-  /** The people whose day sheets show something else by it, where they are few; null for anybody's. */
-  people: z.array(id).nullable(),
-  /** Whether there is more or less to do by it, or on other days: what the tideline tells. */
-  load: z.boolean(),
-});
-export type Live = z.infer<typeof liveSchema>;
-export type Topic = Live['topics'][number];

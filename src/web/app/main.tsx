@@ -4,7 +4,8 @@ import { createBrowserRouter, Navigate, Outlet, useLocation, useRouteError } fro
 import { RouterProvider } from 'react-router/dom';
 import { SWRConfig } from 'swr';
 import { workspaceAddresses } from '../../contract/addresses.ts';
-import { type Person, type Problem, problemOf } from '../../contract/index.ts';
+import type { Person, Problem } from '../../contract/index.ts';
+import { problemOf } from '../../contract/problems.ts';
 import { SignInAgain } from '../features/people/sign-in-again.tsx';
 import { useAnswer } from '../kit/answer.ts';
 import { ProblemError } from '../kit/api.ts';
@@ -13,15 +14,13 @@ import { watchTyping } from '../kit/typing.ts';
 import { Frame } from './shell/frame.tsx';
 import { KeyProvider } from './shell/keys.tsx';
 import { onSessionEnded } from './shell/signed-out.ts';
+import { loadSoon, loadTaskSheet } from './shell/soon.ts';
 import { useWorkspace, WorkspaceProvider } from './shell/workspace.tsx';
 import '../styles.css';
-
-const PRELOAD_AFTER_MS = 3000;
 
 const SignIn = lazy(() => import('../features/people/sign-in.tsx'));
 const AccountPage = lazy(() => import('../features/people/account-page.tsx'));
 const DaySheet = lazy(() => import('../features/tasks/day/day-sheet.tsx'));
-const loadTaskSheet = () => import('../features/tasks/sheet/task-sheet.tsx');
 const TaskSheet = lazy(loadTaskSheet);
 const Schedules = lazy(() => import('../features/schedules/list/schedules-page.tsx'));
 const Worksheet = lazy(() => import('../features/schedules/worksheet/worksheet-page.tsx'));
@@ -141,9 +140,7 @@ const router = createBrowserRouter([
   },
 ]);
 
-// What is opened most, before the connection may be gone. Where it fails it is asked for again when it is opened, and told then.
-window.setTimeout(() => void loadTaskSheet().catch(() => undefined), PRELOAD_AFTER_MS);
-
+loadSoon();
 watchTyping(document);
 
 const root = document.getElementById('root');

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { Address } from '../../contract/addresses.ts';
-import { type PathParams, type Problem, problemOf, problemSchema } from '../../contract/index.ts';
+import type { PathParams } from '../../contract/endpoint.ts';
+import { type Problem, problemOf, problemSchema } from '../../contract/problems.ts';
 import { tellSessionEnded } from '../app/shell/signed-out.ts';
 
 /** A refusal or failure as the server told it, or as the network did. */

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import { useWorkspace } from '../app/shell/workspace.tsx';
 import { forgetAllAsides, putAside } from './aside.ts';
 
@@ -39,7 +39,7 @@ interface Draft<T> {
  * @param form what a draft looks like; what a person has written wrong in it is no matter. One that looks otherwise was
  * kept by another version, or cut short: it is put aside as text.
  */
-export function useDraft<T>(key: string, initial: T, form: z.ZodType): Draft<T> {
+export function useDraft<T>(key: string, initial: T, form: z.core.$ZodType): Draft<T> {
   const { me } = useWorkspace();
   const place = placeOf(me.id, key);
   const [found] = useState(() => keptAt<T>(place, form));
@@ -76,7 +76,10 @@ function isOfForm(issue: z.core.$ZodIssue): boolean {
   return issue.code === 'invalid_union' || OF_FORM.has(issue.code);
 }
 
-function keptAt<T>(place: string, form: z.ZodType): { readonly kept: Kept<T> | null; readonly unread: string | null } {
+function keptAt<T>(
+  place: string,
+  form: z.core.$ZodType,
+): { readonly kept: Kept<T> | null; readonly unread: string | null } {
   const stored = sessionStorage.getItem(place);
   if (stored === null) return { kept: null, unread: null };
   const kept = parsed(stored);

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import { useDraft } from './draft.ts';
 
 interface ReasonFormProps {

@@ -1,19 +1,24 @@
-import { useCallback, useMemo, useState } from 'react';
+import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
-import { Toaster } from 'sonner';
 import { type CivilDay, isoOfDay } from '../../../core/index.ts';
-import { CaptureBar } from '../../features/tasks/capture/capture-bar.tsx';
-import { StartNow, type StartPlace } from '../../features/templates/start-now.tsx';
+import type { StartPlace } from '../../features/templates/start-now.tsx';
 import { AsideLine } from '../../features/unsent/aside-line.tsx';
 import { UnsentLine } from '../../features/unsent/unsent-line.tsx';
-import { Jump } from './jump.tsx';
 import { KeyCard, useKeys } from './keys.tsx';
 import { useLiveNews } from './live.ts';
 import { type Shell, ShellContext, TideContext, type TideControl } from './shell-context.ts';
+import { loadCapture, loadJump, loadStartNow } from './soon.ts';
 import type { DaySpan } from './tide-words.ts';
 import { Tideline } from './tideline.tsx';
+import { loadToasts } from './toast.tsx';
 import { TopBar } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
+
+// What is opened over any page; loaded before it is asked for (see `soon.ts`).
+const Jump = lazy(loadJump);
+const CaptureBar = lazy(loadCapture);
+const StartNow = lazy(loadStartNow);
+const Toaster = lazy(async () => ({ default: (await loadToasts()).Toaster }));
 
 /** On a phone the foot is where the doing is: what is said stands at the top. */
 const NARROW = window.matchMedia('(max-width: 720px)');
@@ -48,7 +53,9 @@ export function Frame() {
     <ShellContext value={shell}>
       <div className="flex h-full flex-col">
         <TopBar onJump={() => setOpen('jump')} onKeys={() => setOpen('keys')} />
-        {capturing && <CaptureBar onClose={() => setCapturing(false)} onLands={setLands} />}
+        <Suspense fallback={null}>
+          {capturing && <CaptureBar onClose={() => setCapturing(false)} onLands={setLands} />}
+        </Suspense>
         <Tideline
           personId={control?.personId}
           chosen={control?.chosen ?? null}
@@ -69,16 +76,20 @@ export function Frame() {
             <Outlet />
           </main>
         </TideContext>
-        {open === 'jump' && <Jump onClose={() => setOpen(null)} />}
         {open === 'keys' && <KeyCard onClose={() => setOpen(null)} />}
-        {starting && <StartNow place={starting} onClose={() => setStarting(null)} />}
-        <Toaster
-          position={NARROW.matches ? 'top-center' : 'bottom-left'}
-          offset={20}
-          // Below the head of a sheet, whose Close it must not cover.
-          mobileOffset={{ top: 60, left: 8, right: 8 }}
-          visibleToasts={3}
-        />
+        <Suspense fallback={null}>
+          {open === 'jump' && <Jump onClose={() => setOpen(null)} />}
+          {starting && <StartNow place={starting} onClose={() => setStarting(null)} />}
+        </Suspense>
+        <Suspense fallback={null}>
+          <Toaster
+            position={NARROW.matches ? 'top-center' : 'bottom-left'}
+            offset={20}
+            // Below the head of a sheet, whose Close it must not cover.
+            mobileOffset={{ top: 60, left: 8, right: 8 }}
+            visibleToasts={3}
+          />
+        </Suspense>
       </div>
     </ShellContext>
   );

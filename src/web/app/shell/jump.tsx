@@ -10,7 +10,7 @@ import { PLACES } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
 
 /** Jumps to anything by name. */
-export function Jump({ onClose }: { readonly onClose: () => void }) {
+export default function Jump({ onClose }: { readonly onClose: () => void }) {
   const navigate = useNavigate();
   const { people } = useWorkspace();
   const [typed, setTyped] = useState('');

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { LIVE_TOPICS, type Live, liveSchema } from '../../../contract/index.ts';
+import { LIVE_TOPICS, type Live, liveSchema } from '../../../contract/live.ts';
 import { useRefresh } from '../../kit/answer.ts';
 import { onSessionBegun } from './signed-out.ts';
 import { touchedBy } from './touched-by.ts';

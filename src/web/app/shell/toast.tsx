@@ -1,32 +1,41 @@
-import { toast } from 'sonner';
+import type { ReactElement } from 'react';
 import { mutate } from 'swr';
 import { historyAddresses } from '../../../contract/addresses.ts';
 import { ask, ProblemError } from '../../kit/api.ts';
 
+export const loadToasts = () => import('sonner');
+
+const SAID_MS = 5000;
 const UNDO_MS = 10_000;
+
+/** What draws it is loaded once the page stands; where it can't be had, the words are said all the same. */
+function say(words: string, line: (dismiss: () => void) => ReactElement, duration: number): void {
+  loadToasts().then(
+    ({ toast }) => toast.custom((id) => line(() => toast.dismiss(id)), { duration }),
+    () => window.alert(words),
+  );
+}
 
 /** Says what was done; where it can be undone, for ten seconds with one click. */
 export function sayDone(words: string, changeId: string | null = null): void {
-  toast.custom(
-    (id) => (
-      <div className="toast-line" role="status">
-        <span className="grow">{words}</span>
-        {changeId !== null && (
-          <button
-            type="button"
-            onClick={() => {
-              toast.dismiss(id);
-              undo(changeId);
-            }}
-          >
-            Undo
-          </button>
-        )}
-        {changeId !== null && <i />}
-      </div>
-    ),
-    { duration: changeId === null ? 5000 : UNDO_MS },
+  const line = (dismiss: () => void) => (
+    <div className="toast-line" role="status">
+      <span className="grow">{words}</span>
+      {changeId !== null && (
+        <button
+          type="button"
+          onClick={() => {
+            dismiss();
+            undo(changeId);
+          }}
+        >
+          Undo
+        </button>
+      )}
+      {changeId !== null && <i />}
+    </div>
   );
+  say(words, line, changeId === null ? SAID_MS : UNDO_MS);
 }
 
 /** Undoes a change at once. */
@@ -47,12 +56,10 @@ export async function undoLookedAt(changeId: string): Promise<void> {
 /** Says what went wrong, in the words of whoever refused. Faults of ours go on to the console. */
 export function sayTrouble(error: unknown): void {
   if (!(error instanceof ProblemError)) throw error;
-  toast.custom(
-    () => (
-      <div className="toast-line" role="alert">
-        <span className="grow">{error.message}</span>
-      </div>
-    ),
-    { duration: UNDO_MS },
+  const line = () => (
+    <div className="toast-line" role="alert">
+      <span className="grow">{error.message}</span>
+    </div>
   );
+  say(error.message, line, UNDO_MS);
 }

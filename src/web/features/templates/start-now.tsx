@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import type { Template } from '../../../contract/index.ts';
 import { type CivilDay, fillTitle, isoOfDay, plural, sayDay, sayDuration, startedSet } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
@@ -30,7 +30,7 @@ export interface StartPlace {
 }
 
 /** Starts a template by hand: the tasks it will make, what is special this time, and then the tasks. */
-export function StartNow({ place, onClose }: { readonly place: StartPlace; readonly onClose: () => void }) {
+export default function StartNow({ place, onClose }: { readonly place: StartPlace; readonly onClose: () => void }) {
   const [templateId, setTemplateId] = useState(place.templateId ?? null);
   const { templates, error } = useTemplates();
   const { data: template } = useTemplate(templateId);

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import { ProblemError } from '../../kit/api.ts';
 
 /** Something that was typed or pressed and that the server has not taken yet. */
@@ -30,8 +30,8 @@ const unsentSchema = z.object({
   to: z.string(),
   at: z.number(),
   state: z.enum(['draft', 'waiting', 'refused']),
-  said: z.string().nullable(),
-  type: z.string().nullable().default(null),
+  said: z.nullable(z.string()),
+  type: z._default(z.nullable(z.string()), null),
 });
 
 export interface Sender<T> {
@@ -111,7 +111,7 @@ export class Outbox {
       return z.array(unsentSchema).parse(JSON.parse(text));
     } catch (error) {
       // Written by another version of this page, or by somebody's hand: there is nothing of ours in it.
-      if (error instanceof SyntaxError || error instanceof z.ZodError) return [];
+      if (error instanceof SyntaxError || error instanceof z.core.$ZodError) return [];
       throw error;
     }
   }

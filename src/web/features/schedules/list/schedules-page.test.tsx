@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { Route, Routes } from 'react-router';
 import { describe, expect, it } from 'vitest';
 import { INES, NADIA, show } from '../../../testing/show.tsx';
-import { CaptureBar } from '../../tasks/capture/capture-bar.tsx';
+import CaptureBar from '../../tasks/capture/capture-bar.tsx';
 import TemplatePage from '../../templates/template-page.tsx';
 import ScheduleBench from '../bench/schedule-bench.tsx';
 import { FirstSchedules } from './first-schedules.tsx';

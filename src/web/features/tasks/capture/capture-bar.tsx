@@ -1,7 +1,7 @@
 import { Undo2 } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import { MOST_CAPTURED, type Subject } from '../../../../contract/index.ts';
 import {
   type CapturedKind,
@@ -31,7 +31,7 @@ interface CaptureBarProps {
 const DEFAULT_MINUTES = 15;
 
 /** One line of plain words becomes a task; what was understood stands below while it is typed. */
-export function CaptureBar({ onClose, onLands }: CaptureBarProps) {
+export default function CaptureBar({ onClose, onLands }: CaptureBarProps) {
   const { me, people, today } = useWorkspace();
   const navigate = useNavigate();
   const { capture } = useHandMade();
