@@ -7,6 +7,7 @@ import { IN_TEXT } from '../src/server/files/queries.ts';
 import type { FileStore } from '../src/server/files/store.ts';
 import { Account, Person } from '../src/server/people/entity.ts';
 import { hashPassword } from '../src/server/people/password.ts';
+import type { Action } from '../src/server/platform/changes/actions.ts';
 import { Change } from '../src/server/platform/changes/entity.ts';
 import type { Clock } from '../src/server/platform/clock.ts';
 import { uuidv7 } from '../src/server/platform/db/uuid.ts';
@@ -217,7 +218,7 @@ async function tellChanges(
   template: DemoTemplate,
   { by, daysAgo }: { readonly by: string; readonly daysAgo: number },
 ): Promise<void> {
-  const record = (at: Date, action: string, fields: Change['fields']) =>
+  const record = (at: Date, action: Action<'template'>, fields: Change['fields']) =>
     scope.insert(Change, {
       id: scope.newId(),
       at,

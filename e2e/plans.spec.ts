@@ -115,7 +115,7 @@ test('finishing shows the next date and takes another this once; one schedule is
   await expect(page.getByText('The next one is on 10 Dec 2026.')).toBeVisible();
   await expect(sheet).toContainText('Thu 10 Dec');
   await undo(page);
-  await expect(page.getByText('The task and the next one are as before.')).toBeVisible();
+  await expect(page.getByText('The next one is as before.')).toBeVisible();
   await expect(sheet.getByLabel('Day of the next one')).toHaveValue('8 Dec 2026');
 
   const weekly = { kind: 'weeks', every: 2, on: [5] };

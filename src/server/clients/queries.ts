@@ -8,7 +8,7 @@ const ASSETS = `select a.client_id as "clientId", a.id as "assetId", a.name, con
   from asset a left join client c on c.workspace_id = a.workspace_id and c.id = a.client_id where a.workspace_id = $1`;
 const CLIENTS = `select c.id as "clientId", null::uuid as "assetId", c.name, 'client' as detail, null::text as tag, c.words as whose, c.words
   from client c where c.workspace_id = $1`;
-const ORDER = 'order by whose nulls first, "clientId" nulls first, "assetId" is not null, words, "assetId"';
+const ORDER = 'whose nulls first, "clientId" nulls first, "assetId" is not null, words, "assetId"';
 
 /** Told without what they are put in order by. */
 const toldOf = ({ clientId, assetId, name, detail, tag }: Subject): Subject => ({
@@ -27,12 +27,13 @@ const escaped = (word: string) => word.replace(/[\\%_]/g, '\\$&');
 export async function findSubjects(scope: Scope, q: string): Promise<{ subjects: Subject[]; isMore: boolean }> {
   const words = [...new Set(plainWords(q).filter(Boolean))].sort((a, b) => b.length - a.length);
   const [longest = ''] = words;
+  const typed = `${escaped(plainWords(q).join(' '))}%`;
   const found =
     longest === ''
       ? await firstSubjects(scope)
       : longest.length < ANYWHERE
         ? await subjectsBeginning(scope, words)
-        : await subjectsWith(scope, words);
+        : await subjectsWith(scope, words, typed);
   return { subjects: found.slice(0, MOST_SUBJECTS).map(toldOf), isMore: found.length > MOST_SUBJECTS };
 }
 
@@ -46,7 +47,7 @@ function firstSubjects(scope: Scope): Promise<Subject[]> {
         ${CLIENTS} and c.id in (select id from nearest)
         union all
         ${ASSETS} and a.client_id in (select id from nearest))
-     ) first ${ORDER} limit $2`,
+     ) first order by ${ORDER} limit $2`,
     [MOST_SUBJECTS + 1],
   );
 }
@@ -58,13 +59,13 @@ function subjectsBeginning(scope: Scope, [longest = '', ...others]: readonly str
        (${CLIENTS} and c.words like $2 and c.words like all ($3::text[]) order by c.words limit $4)
        union all
        (${ASSETS} and a.words like $2 and a.found_by like all ($3::text[]) order by a.words limit $4)
-     ) found ${ORDER} limit $4`,
+     ) found order by ${ORDER} limit $4`,
     [`${escaped(longest)}%`, others.map((word) => `%${escaped(word)}%`), MOST_SUBJECTS + 1],
   );
 }
 
-/** Found by the longest word through an index, and of those the ones that have all the others as well. */
-function subjectsWith(scope: Scope, words: readonly string[]): Promise<Subject[]> {
+/** Found by the longest word through an index, and of those the ones that have all the others as well; names that begin as typed first. */
+function subjectsWith(scope: Scope, words: readonly string[], typed: string): Promise<Subject[]> {
   const [longest = '', ...others] = words.map((word) => `%${escaped(word)}%`);
   return scope.sql<Subject>(
     `with named as materialized (select id from client where workspace_id = $1 and ' ' || words like $2)
@@ -77,8 +78,8 @@ function subjectsWith(scope: Scope, words: readonly string[]): Promise<Subject[]
            union
            select id from asset where workspace_id = $1 and client_id in (select id from named))
          and concat(' ', a.found_by, ' ', c.words) like all ($3::text[])
-     ) found ${ORDER} limit $4`,
-    [longest, others, MOST_SUBJECTS + 1],
+     ) found order by words not like $5, ${ORDER} limit $4`,
+    [longest, others, MOST_SUBJECTS + 1, typed],
   );
 }
 

@@ -46,6 +46,8 @@ describe('whom and what work is for', () => {
   it('is found by any words of name, place, tag and client, a short one where a name begins', async () => {
     expect(namesOf(await found('CR-1'))).toEqual(['Crane 1']);
     expect(namesOf(await found('crane hard'))).toContain('Crane 1');
+    // The one is 12 t strong; the other is meant.
+    expect(namesOf(await found('crane 2'))[0]).toBe('Crane 2');
     const first = (await found('')).subjects.find(({ clientId, assetId }) => clientId !== null && assetId !== null);
     const [owner = '', berth = ''] = first?.detail.split(', ') ?? [];
     expect(namesOf(await found(`${owner.toUpperCase()} ${berth}`))).toEqual([first?.name]);

@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { StoredFile as FileAnswer, uploadFieldsSchema } from '../../contract/index.ts';
+import type { Action } from '../platform/changes/actions.ts';
 import type { FieldChanges } from '../platform/changes/entity.ts';
 import { fieldsBefore } from '../platform/changes/entity.ts';
 import { forbidden, invalid, notFound, notNow } from '../platform/refusal.ts';
@@ -162,7 +163,12 @@ export async function undoFileChange(scope: Scope, id: string, fields: FieldChan
   return removedAt === null ? `“${file.name}” is back.` : `“${file.name}” is gone again.`;
 }
 
-async function setRemoved(scope: Scope, file: StoredFile, removedAt: Date | null, action: string): Promise<string> {
+async function setRemoved(
+  scope: Scope,
+  file: StoredFile,
+  removedAt: Date | null,
+  action: Action<'file'>,
+): Promise<string> {
   if (file.taskId === null) throw forbidden('Files of templates change with their template.');
   const task = await taskFor(scope, file.taskId, undefined);
   if (task.state === 'toCheck') throw notNow('This task waits to be checked: its proof stays as it is.');

@@ -6,6 +6,9 @@ import { schedulesFound } from '../schedules/list.ts';
 
 type Found = z.output<(typeof findEndpoints)['find']['answer']>;
 
+/** What a client is found for. */
+const START_SOMETHING = 'start something for';
+
 /** Texts are looked through from word to word: "pay run" is in "Payroll run". */
 export async function find(scope: Scope, q: string): Promise<Found> {
   const words = plainWords(q).filter(Boolean);
@@ -20,9 +23,9 @@ export async function find(scope: Scope, q: string): Promise<Found> {
       [patterns],
     ),
     scope.sql<Found['clients'][number]>(
-      `select id, name, 'start something for' as detail from client
-       where workspace_id = $1 and ' ' || words like all ($2::text[]) order by words, id limit ${MOST_FOUND}`,
-      [patterns],
+      `select id, name, $3 as detail from client
+       where workspace_id = $1 and concat_ws(' ', $3::text, words) like all ($2::text[]) order by words, id limit ${MOST_FOUND}`,
+      [patterns, START_SOMETHING],
     ),
     schedulesFound(scope, words, MOST_FOUND),
   ]);

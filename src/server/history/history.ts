@@ -1,29 +1,11 @@
 import { type Deleted, FIELD_WORDS, type HistoryEntry } from '../../contract/index.ts';
 import { dayOfIso, joinAnd, sayDate, sayDay, sayDuration } from '../../core/index.ts';
+import { actionKind, silentActions } from '../platform/changes/actions.ts';
 import type { Change, FieldChanges } from '../platform/changes/entity.ts';
 import type { Scope } from '../platform/scope.ts';
+import { fieldType, isOne, SUBJECTS } from './subjects.ts';
 
 const CHANGES_SHOWN = 40;
-
-/** Fields that follow from others, and are not told beside them. */
-const SILENT = new Set([
-  'startsOn',
-  'appearsOn',
-  'edited',
-  'startedAt',
-  'doneAt',
-  'doneBy',
-  'signedAt',
-  'signedBy',
-  'state',
-  'answers',
-  'ticks',
-  'tasks',
-  'row',
-  'sentBack',
-  'notePinned',
-  'archivedAt',
-]);
 
 interface HistoryRow
   extends Pick<
@@ -46,7 +28,7 @@ export async function historyOf(scope: Scope, subject: Change['subject'], id: st
         and other.joined_id = told."joinedId" and other.undone_at is null) as together
      from (
        (select ${columns}, null as "fileName" from change c
-        where c.workspace_id = $1 and c.subject = $2 and c.subject_id = $3 and c.action <> 'proof'
+        where c.workspace_id = $1 and c.subject = $2 and c.subject_id = $3 and not c.action = any($4::text[])
         order by c.at desc, c.id desc limit ${CHANGES_SHOWN})
        union all
        -- What a file did to the task it belongs to stands with the file.
@@ -60,7 +42,7 @@ export async function historyOf(scope: Scope, subject: Change['subject'], id: st
           and c.action = 'deleted' and c.undone_at is null and c.fields->'row'->'from'->>'schedule_id' = $3::text
         order by c.at desc, c.id desc limit ${CHANGES_SHOWN})
      ) told order by told.at desc, told.id desc limit ${CHANGES_SHOWN}`,
-    [subject, id],
+    [subject, id, silentActions(subject)],
   );
   const free = freeOfLaterOnes(rows);
   return rows.map((row) => ({
@@ -68,18 +50,11 @@ export async function historyOf(scope: Scope, subject: Change['subject'], id: st
     at: scope.moment(row.at),
     by: row.actorId === null ? null : (people.get(row.actorId) ?? null),
     said:
-      (row.fileName === null
-        ? sayChange(row.action, row.fields, people, scope)
-        : sayFileChange(row.fileName, row.fields)) + (row.undoneAt === null ? '' : ' (undone)'),
+      (row.fileName === null ? sayChange(row, people, scope) : sayFileChange(row.fileName, row.fields)) +
+      (row.undoneAt === null ? '' : ' (undone)'),
     undo: free.has(row.id) && mayUndo(scope, row) ? undoOf(row) : null,
   }));
 }
-
-/** What is undone by a click where it stands, can't be undone, or is an undo itself. */
-const NOT_UNDONE_HERE = new Set([
-  ...['ticked', 'unticked', 'answered', 'took an answer back'],
-  ...['created', 'made by hand', 'lapsed', 'undone'],
-]);
 
 /** Changes whose fields nothing has changed since; what was undone counts as never done. */
 function freeOfLaterOnes(newestFirst: readonly HistoryRow[]): Set<string> {
@@ -87,9 +62,9 @@ function freeOfLaterOnes(newestFirst: readonly HistoryRow[]): Set<string> {
   const changedSince = new Set<string>();
   for (const { id, subject, subjectId, action, fields, undoneAt } of newestFirst) {
     if (undoneAt !== null || action === 'undone') continue;
-    const isGone = subject === 'task' && action === 'deleted';
-    const own = isGone ? [] : Object.keys(fields).map((field) => `${subjectId} ${field}`);
-    if (!own.some((field) => changedSince.has(field)) && !NOT_UNDONE_HERE.has(action)) free.add(id);
+    const taken = isOne(subject) ? SUBJECTS[subject].fieldsTaken({ action, fields }) : [];
+    const own = taken.map((field) => `${subjectId} ${field}`);
+    if (!own.some((field) => changedSince.has(field)) && actionKind(subject, action).isUndoneThere) free.add(id);
     for (const field of own) changedSince.add(field);
   }
   return free;
@@ -97,7 +72,7 @@ function freeOfLaterOnes(newestFirst: readonly HistoryRow[]): Set<string> {
 
 function mayUndo({ person }: Scope, { subject, action, actorId }: HistoryRow): boolean {
   if (person?.isManager) return true;
-  return actorId === person?.id && (subject === 'file' || (subject === 'task' && action !== 'deleted'));
+  return actorId === person?.id && isOne(subject) && SUBJECTS[subject].mayUndoOwn({ action });
 }
 
 function undoOf({ id, joinedId, together }: HistoryRow): HistoryEntry['undo'] {
@@ -138,27 +113,25 @@ async function deletedThings(
   }));
 }
 
-function sayChange(action: string, fields: FieldChanges, people: ReadonlyMap<string, string>, { now }: Scope): string {
-  const told = Object.keys(fields).filter((field) => !SILENT.has(field));
-  switch (action) {
-    case 'created':
-      return 'made';
-    case 'changed':
-    case 'edited':
-      return told.length === 1 ? sayOne(told[0] ?? '', fields, people) : `${sayNames(told)} changed`;
-    case 'undone':
+function sayChange(
+  { subject, action, fields }: HistoryRow,
+  people: ReadonlyMap<string, string>,
+  { now }: Scope,
+): string {
+  const silent: readonly string[] = isOne(subject) ? SUBJECTS[subject].silent : [];
+  const told = Object.keys(fields).filter((field) => !silent.includes(field));
+  const { says } = actionKind(subject, action);
+  switch (says) {
+    case 'fields':
+      return told.length === 1 ? sayOne(subject, told[0] ?? '', fields, people) : `${sayNames(told)} changed`;
+    case 'put back':
       return told.length > 0 ? `${sayNames(told)} put back` : 'put back as it was';
-    case 'ticked':
-    case 'unticked':
-      return `${action} a check line`;
-    case 'noted':
-      return 'wrote the note';
-    case 'deleted': {
+    case 'what is gone': {
       const { title, work_on: on } = (fields['row']?.from ?? {}) as { title?: string; work_on?: string };
-      return title === undefined ? action : `deleted “${title}” of ${sayDay(dayOfIso(on ?? ''), now.day)}`;
+      return title === undefined ? 'deleted' : `deleted “${title}” of ${sayDay(dayOfIso(on ?? ''), now.day)}`;
     }
     default:
-      return action;
+      return says.words;
   }
 }
 
@@ -171,13 +144,18 @@ function sayNames(fields: readonly string[]): string {
 }
 
 /** A single change with what it was before, where both are short. */
-function sayOne(field: string, fields: FieldChanges, people: ReadonlyMap<string, string>): string {
+function sayOne(
+  subject: Change['subject'],
+  field: string,
+  fields: FieldChanges,
+  people: ReadonlyMap<string, string>,
+): string {
   const { from, to } = fields[field] ?? {};
   const short = (value: unknown): string | null => {
     if (value === null || value === undefined) return field === 'assigneeId' ? 'nobody yet' : 'none';
     if (field === 'assigneeId') return people.get(String(value)) ?? null;
     if (field === 'estimateMinutes') return sayDuration(Number(value));
-    if (/On$/.test(field)) return sayDate(dayOfIso(String(value)));
+    if (fieldType(subject, field) === 'date') return sayDate(dayOfIso(String(value)));
     return typeof value === 'string' && value.length <= 40 && field !== 'instructions' ? value : null;
   };
   const [before, after] = [short(from), short(to)];

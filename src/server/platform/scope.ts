@@ -3,6 +3,7 @@ import type { Live, Topic } from '../../contract/index.ts';
 import { type CivilNow, dayOfIso, isoOfDay, type WorkingCalendar, workingCalendar } from '../../core/index.ts';
 import type { Person } from '../people/entity.ts';
 import { Holiday, type Workspace } from '../workspace/entity.ts';
+import type { Action, Subject } from './changes/actions.ts';
 import { Change, type ChangeEntry, type FieldChanges, isSame } from './changes/entity.ts';
 import { type Clock, civilNow, momentAt } from './clock.ts';
 import { isDeadlock } from './db/deadlock.ts';
@@ -186,10 +187,10 @@ export class Scope {
   }
 
   /** Writes who changed what; gives the id by which it can be undone. */
-  async record(
-    subject: Change['subject'],
+  async record<S extends Subject>(
+    subject: S,
     subjectId: string,
-    action: string,
+    action: Action<S>,
     fields: FieldChanges,
     watchId: string | null = null,
   ): Promise<string> {
@@ -210,10 +211,9 @@ export class Scope {
 
   /** Writes changes that were made in one go; gives the id by which all of them can be undone. */
   async recordTogether(entries: readonly ChangeEntry[]): Promise<string> {
-    const [only] = entries;
-    if (only && entries.length === 1)
-      return this.record(only.subject, only.subjectId, only.action, only.fields, only.watchId);
-    return this.joinChanges(await this.recordEach(entries), only?.action ?? 'changed');
+    const ids = await this.recordEach(entries);
+    const [only] = ids;
+    return only !== undefined && ids.length === 1 ? only : this.joinChanges(ids);
   }
 
   /** Writes changes, each for itself; gives their ids. */
@@ -242,8 +242,8 @@ export class Scope {
   }
 
   /** Makes one change of several that are written already; its id undoes them all. */
-  async joinChanges(ids: readonly string[], action: string): Promise<string> {
-    const joinedId = await this.record('several', this.newId(), action, {});
+  async joinChanges(ids: readonly string[]): Promise<string> {
+    const joinedId = await this.record('several', this.newId(), 'together', {});
     await this.sql('update change set joined_id = $2 where workspace_id = $1 and id = any($3::uuid[])', [
       joinedId,
       ids,

@@ -18,7 +18,9 @@ import {
 } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
 import { Person } from '../people/entity.ts';
+import type { Action } from '../platform/changes/actions.ts';
 import { type ChangeEntry, type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
+import { columnOf } from '../platform/db/columns.ts';
 import { changedMeanwhile, invalid, notFound } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/entity.ts';
@@ -156,10 +158,9 @@ async function lockedSchedules(scope: Scope, ids: readonly string[]): Promise<Ma
 }
 
 /** What is said of it in the history. */
-function actionOf(changes: readonly SchedulePatch[]): string {
-  const deleted = new Set(changes.map(({ set }) => set.isDeleted));
-  if (deleted.size !== 1) return 'changed';
-  return { true: 'deleted', false: 'brought back', undefined: 'changed' }[String([...deleted][0])] ?? 'changed';
+function actionOf(changes: readonly SchedulePatch[]): Action<'schedule'> {
+  const all = (isDeleted: boolean) => changes.every(({ set }) => set.isDeleted === isDeleted);
+  return all(true) ? 'deleted' : all(false) ? 'brought back' : 'changed';
 }
 
 export interface ScheduleChange {
@@ -219,7 +220,7 @@ export async function ownWrite(
 async function writeSchedules(
   scope: Scope,
   writes: readonly ScheduleWrite[],
-  action: string,
+  action: Action<'schedule'>,
   reach: Reach,
 ): Promise<SavedSchedules> {
   const ids = writes.map(({ before }) => before.id);
@@ -230,7 +231,11 @@ async function writeSchedules(
   return { tasks, changeId };
 }
 
-function entriesOf(writes: readonly ScheduleWrite[], action: string, watchId: string | null): ChangeEntry[] {
+function entriesOf(
+  writes: readonly ScheduleWrite[],
+  action: Action<'schedule'>,
+  watchId: string | null,
+): ChangeEntry[] {
   return writes.map(({ before, set }) => ({
     subject: 'schedule',
     subjectId: before.id,
@@ -240,33 +245,36 @@ function entriesOf(writes: readonly ScheduleWrite[], action: string, watchId: st
   }));
 }
 
-/** Columns of a schedule that a change may write, by the names of its fields. */
-const COLUMNS = {
-  templateId: 'template_id',
-  clientId: 'client_id',
-  assetId: 'asset_id',
-  assigneeId: 'assignee_id',
-  recurrence: 'recurrence',
-  timing: 'timing',
-  overlap: 'overlap',
-  pauses: 'pauses',
-  exceptions: 'exceptions',
-  revisions: 'revisions',
-  deletedAt: 'deleted_at',
-} as const;
+/** Whether a change may write a field of a schedule; the others follow, or stay as they are. */
+const IS_WRITTEN: Readonly<Record<Exclude<keyof Schedule, 'workspaceId' | 'id'>, boolean>> = {
+  version: false,
+  templateId: true,
+  clientId: true,
+  assetId: true,
+  assigneeId: true,
+  recurrence: true,
+  timing: true,
+  overlap: true,
+  pauses: true,
+  exceptions: true,
+  revisions: true,
+  settledTo: false,
+  problem: false,
+  createdAt: false,
+  deletedAt: true,
+};
+const WRITTEN = (Object.keys(IS_WRITTEN) as (keyof typeof IS_WRITTEN)[])
+  .filter((field) => IS_WRITTEN[field])
+  .map((field) => ({ field, column: columnOf(Schedule, field) }));
 
 /** In one statement, however many there are. */
 async function saveRows(scope: Scope, writes: readonly ScheduleWrite[]): Promise<void> {
-  const columns = Object.entries(COLUMNS);
   const rows = writes.map(({ before, set }) => {
     const after = { ...before, ...set };
-    return {
-      id: before.id,
-      ...Object.fromEntries(columns.map(([field, column]) => [column, after[field as keyof Schedule]])),
-    };
+    return { id: before.id, ...Object.fromEntries(WRITTEN.map(({ field, column }) => [column, after[field]])) };
   });
   await scope.sql(
-    `update schedule set version = schedule.version + 1, ${columns.map(([, column]) => `${column} = now.${column}`).join(', ')}
+    `update schedule set version = schedule.version + 1, ${WRITTEN.map(({ column }) => `${column} = now.${column}`).join(', ')}
      from jsonb_populate_recordset(null::schedule, $2::jsonb) as now where schedule.workspace_id = $1 and schedule.id = now.id`,
     [JSON.stringify(rows)],
   );

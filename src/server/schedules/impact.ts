@@ -11,7 +11,9 @@ import {
   sayDuration,
   setReach,
 } from '../../core/index.ts';
+import { typeOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
+import { TaskRecord } from '../tasks/entity.ts';
 import { planProblem } from './making.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 import { type Fields, keyOf, planAll, type Synced, type TaskReconciliation } from './sync.ts';
@@ -68,10 +70,15 @@ export async function impactOf(
   reach: Reach,
 ): Promise<Impact> {
   const after = await plannedYear(scope, rows);
-  const say = await impactWords(scope);
-  const items = (await planAll(scope, rows, reach)).flatMap((synced) =>
-    synced.plan.flatMap((step) => itemOf(scope, synced, step, say) ?? []),
+  const all = await planAll(scope, rows, reach);
+  const told = all.flatMap(({ plan }) =>
+    plan.flatMap((step) => [
+      ...('task' in step && step.task ? [step.task.fields] : []),
+      ...('wanted' in step && step.wanted && 'fields' in step.wanted ? [step.wanted.fields] : []),
+    ]),
   );
+  const say = await impactWords(scope, told);
+  const items = all.flatMap((synced) => synced.plan.flatMap((step) => itemOf(scope, synced, step, say) ?? []));
   return { ...countedItems(items), ...comparedYears(before, after) };
 }
 
@@ -157,19 +164,33 @@ const FIELD_NAMES: Readonly<Partial<Record<keyof Fields, string>>> = {
   templateId: 'template',
 };
 
-/** @param written what instructions and steps become, in words */
-export async function impactWords(scope: Scope, written = 'as in the template'): Promise<Words> {
+const ID_FIELDS = (Object.keys(FIELD_NAMES) as (keyof Fields)[]).filter(
+  (field) => typeOf(TaskRecord, field) === 'uuid',
+);
+
+/**
+ * @param told the tasks whose fields are told, before and after
+ * @param written what instructions and steps become, in words
+ */
+export async function impactWords(
+  scope: Scope,
+  told: readonly Partial<Fields>[],
+  written = 'as in the template',
+): Promise<Words> {
   const names = new Map(await scope.peopleNames());
+  const ids = new Set(told.flatMap((fields) => ID_FIELDS.flatMap((field) => fields[field] ?? [])));
   const others = await scope.sql<{ id: string; name: string }>(
-    `select id, name from client where workspace_id = $1 union all select id, name from asset where workspace_id = $1
-     union all select id, name from template where workspace_id = $1`,
+    `select id, name from client where workspace_id = $1 and id = any($2::uuid[])
+     union all select id, name from asset where workspace_id = $1 and id = any($2::uuid[])
+     union all select id, name from template where workspace_id = $1 and id = any($2::uuid[])`,
+    [[...ids]],
   );
   for (const { id, name } of others) names.set(id, name);
   const { day: today } = scope.now;
   const sayValue = (field: keyof Fields, value: string | number | null): string => {
     if (value === null) return field === 'assigneeId' ? 'nobody yet' : 'none';
     if (field === 'estimateMinutes') return sayDuration(Number(value));
-    if (/On$/.test(field)) {
+    if (typeOf(TaskRecord, field) === 'date') {
       const day = dayOfIso(String(value));
       return field === 'appearsOn' && day <= today
         ? 'at once'
@@ -177,7 +198,7 @@ export async function impactWords(scope: Scope, written = 'as in the template'):
           ? sayDay(day, today)
           : sayDate(day);
     }
-    if (/Id$/.test(field)) return names.get(String(value)) ?? 'someone else';
+    if (ID_FIELDS.includes(field)) return names.get(String(value)) ?? 'someone else';
     return String(value);
   };
   return {

@@ -1,4 +1,5 @@
 import { dayOfIso, isDated, moveDate, nextDated, planDays, type WorkingCalendar } from '../../core/index.ts';
+import type { Action } from '../platform/changes/actions.ts';
 import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { ownWrite } from '../schedules/changing.ts';
@@ -10,7 +11,7 @@ import { oneTask } from './one-task.ts';
 import type { SavedTask } from './work.ts';
 
 /** Of a schedule whose next date was chosen by whoever finished the one before. */
-export const NEXT_CHOSEN = 'next date chosen';
+export const NEXT_CHOSEN = 'next date chosen' satisfies Action<'schedule'>;
 
 /** The finishing of a task, and the next of its series on another day, this once: undone together. */
 export async function withNextOn(
@@ -22,7 +23,7 @@ export async function withNextOn(
   if (nextOn === null || saved.changeId === null) return saved;
   const moved = await moveNext(scope, task, nextOn);
   if (moved === null) return saved;
-  const changeId = await scope.joinChanges([saved.changeId, moved], 'finished');
+  const changeId = await scope.joinChanges([saved.changeId, moved]);
   return { task: await oneTask(scope, task.id), changeId };
 }
 

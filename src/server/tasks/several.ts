@@ -1,6 +1,7 @@
 import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
 import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
 import { Person } from '../people/entity.ts';
+import type { Action } from '../platform/changes/actions.ts';
 import type { ChangeEntry, FieldChanges } from '../platform/changes/entity.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
@@ -130,7 +131,11 @@ async function tasksWithFiles(scope: Scope, tasks: readonly Task[]): Promise<Rea
 }
 
 /** Does what was decided; gives what is to be recorded of it. */
-export async function carryOutFates(scope: Scope, fates: readonly TaskFate[], action: string): Promise<ChangeEntry[]> {
+export async function carryOutFates(
+  scope: Scope,
+  fates: readonly TaskFate[],
+  action: Action<'task'>,
+): Promise<ChangeEntry[]> {
   const removed = fates.filter((fate) => fate.kind === 'removed').map(({ task }) => task);
   const rows = await storedTasks(
     scope,
@@ -154,6 +159,6 @@ export async function carryOutFates(scope: Scope, fates: readonly TaskFate[], ac
   return entries;
 }
 
-function entryOf(id: string, action: string, fields: FieldChanges): ChangeEntry {
+function entryOf(id: string, action: Action<'task'>, fields: FieldChanges): ChangeEntry {
   return { subject: 'task', subjectId: id, action, fields };
 }

@@ -128,7 +128,8 @@ export async function impactOfFates(
   written = 'as written here',
 ): Promise<Impact> {
   const fates = all.filter((fate) => fate.kind !== 'changed' || SHOWN.some((field) => isAnother(fate, field)));
-  const say = await impactWords(scope, written);
+  const told = fates.flatMap((fate) => [fate.task, ...(fate.kind === 'changed' ? [fate.changes] : [])]);
+  const say = await impactWords(scope, told as readonly Partial<Fields>[], written);
   const about = await namesOf(
     scope,
     fates.map(({ task }) => task),

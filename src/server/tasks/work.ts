@@ -14,6 +14,7 @@ import {
 import { Asset } from '../clients/entity.ts';
 import { proofFilesOf } from '../files/queries.ts';
 import { Person } from '../people/entity.ts';
+import type { Action } from '../platform/changes/actions.ts';
 import { type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
 import { changedMeanwhile, forbidden, invalid, notFound, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
@@ -202,7 +203,7 @@ export function sendBackTask(scope: Scope, id: string, reason: string): Promise<
 function check(
   scope: Scope,
   id: string,
-  action: string,
+  action: Action<'task'>,
   decide: (task: Task, tx: Scope) => Partial<Task>,
   nextOn: string | null = null,
 ): Promise<SavedTask> {
@@ -260,7 +261,7 @@ export async function undoTaskChanges(
 function change(
   scope: Scope,
   id: string,
-  action: string,
+  action: Action<'task'>,
   decide: (task: Task, tx: Scope) => Partial<Task> | Promise<Partial<Task>>,
 ): Promise<SavedTask> {
   return scope.transaction(async (tx) => {
@@ -276,7 +277,12 @@ export async function workableTask(scope: Scope, id: string): Promise<Task> {
   return task;
 }
 
-export async function writeTask(scope: Scope, task: Task, action: string, changes: Partial<Task>): Promise<SavedTask> {
+export async function writeTask(
+  scope: Scope,
+  task: Task,
+  action: Action<'task'>,
+  changes: Partial<Task>,
+): Promise<SavedTask> {
   const fields = fieldChanges(task, changes);
   if (Object.keys(fields).length === 0) return { task: await oneTask(scope, task.id), changeId: null };
   await saveTask(scope, task, changes);

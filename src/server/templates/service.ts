@@ -10,6 +10,7 @@ import { plural } from '../../core/index.ts';
 import { type FileSource, setTemplateFiles } from '../files/of-templates.ts';
 import { filesOfTemplate } from '../files/queries.ts';
 import { Person } from '../people/entity.ts';
+import type { Action } from '../platform/changes/actions.ts';
 import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
 import { oncePer } from '../platform/latest.ts';
 import { changedMeanwhile, invalid, notFound, notNow, Refusal } from '../platform/refusal.ts';
@@ -186,7 +187,7 @@ export async function saveTemplate(
   scope: Scope,
   before: Template,
   changes: Partial<Template>,
-  action: string,
+  action: Action<'template'>,
   reach: Reach = UNSEEN_ONLY,
 ): Promise<SavedTemplate> {
   const fields = fieldChanges(before, changes);

@@ -21,6 +21,23 @@ function ForWhom() {
   );
 }
 
+/** Its options are looked up, and come when they are told to. */
+function Looked({ found }: { readonly found: readonly PickerOption[] | null }) {
+  const [chosen, choose] = useState('');
+  const name = VESSELS.find(({ key }) => key === chosen)?.name;
+  return (
+    <Picker
+      label="For whom"
+      chosen={chosen}
+      chosenName={name}
+      options={found ?? []}
+      onType={() => undefined}
+      isLooking={found === null}
+      onChoose={choose}
+    />
+  );
+}
+
 const opened = async () => {
   await show(<ForWhom />);
   const user = userEvent.setup();
@@ -59,5 +76,28 @@ describe('a picker', () => {
     await user.click(screen.getByRole('button', { name: /^For whom/ }));
     await user.click(document.body);
     expect(offered()).toEqual([]);
+  });
+
+  it('offers names that begin as typed first, before what only has the same words', async () => {
+    const cranes: PickerOption[] = [
+      { key: 'a', name: 'Crane 1', detail: '2 t, by the hard' },
+      { key: 'b', name: 'Crane 2', detail: '1 t, by the slip' },
+    ];
+    await show(<Picker label="For what" chosen="" options={cranes} onChoose={() => undefined} />);
+    const user = userEvent.setup();
+    await user.click(screen.getByRole('button', { name: /^For what/ }));
+    await user.keyboard('crane 2');
+    expect(offered()).toEqual(['Crane 21 t, by the slip', 'Crane 12 t, by the hard']);
+  });
+
+  it('takes Enter that comes before what is looked up once that is there, and never what was there before', async () => {
+    const { show: again } = await show(<Looked found={[VESSELS[0] as PickerOption]} />);
+    const user = userEvent.setup();
+    await user.click(screen.getByRole('button', { name: /^For whom/ }));
+    again(<Looked found={null} />);
+    await user.keyboard('marsh{Enter}');
+    expect(screen.getByText('Looking …')).toBeTruthy();
+    again(<Looked found={VESSELS} />);
+    expect(await screen.findByRole('button', { name: 'For whom: Marsh Bea' })).toBeTruthy();
   });
 });

@@ -1,6 +1,8 @@
 import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { useEffect } from 'react';
+import { plainWords } from '../../core/index.ts';
+import { useEnterWhenFound } from './enter-when-found.ts';
 import { usePopover } from './use-popover.ts';
 
 export interface PickerOption {
@@ -8,6 +10,8 @@ export interface PickerOption {
   readonly name: string;
   readonly detail?: string;
   readonly group?: string;
+  /** Found by these words as well. */
+  readonly alsoBy?: readonly string[];
 }
 
 interface PickerProps {
@@ -20,10 +24,23 @@ interface PickerProps {
   readonly invalid?: boolean;
   /** What is chosen is called, where it need not be among the options. */
   readonly chosenName?: string | undefined;
-  /** For options that are looked up elsewhere: told what is typed, null once it is closed. Then nothing is left out here. */
+  /** For options that are looked up elsewhere: told what is typed, null once it is closed. */
   readonly onType?: (typed: string | null) => void;
+  /** While they are looked up. */
+  readonly isLooking?: boolean;
   /** Said below the options. */
   readonly below?: string | undefined;
+}
+
+/** How well an option fits what is typed: a name that begins so before one that has it, and that before scattered words. */
+function fitOf(typed: string, [name = '', ...others]: readonly string[]): number {
+  const words = plainWords(typed);
+  const asked = words.join(' ');
+  const own = plainWords(name).join(' ');
+  const all = [own, ...others.map((text) => plainWords(text).join(' '))].join(' ');
+  if (own.startsWith(asked)) return 1;
+  if (all.includes(asked)) return 0.8;
+  return words.every((word) => all.includes(word)) ? 0.5 : 0;
 }
 
 /** One of many by name: a blank that opens a list to type into. */
@@ -36,11 +53,13 @@ export function Picker({
   invalid = false,
   chosenName,
   onType,
+  isLooking = false,
   below,
 }: PickerProps) {
   const { open, setOpen, close, root, button, around } = usePopover();
   const current = chosenName ?? options.find(({ key }) => key === chosen)?.name;
   useEffect(() => onType?.(open ? '' : null), [open, onType]);
+  const whenFound = useEnterWhenFound(isLooking);
   const groups = [...new Set(options.map(({ group }) => group ?? ''))];
   return (
     <span ref={root} className="relative inline-block max-w-full" {...around}>
@@ -60,12 +79,10 @@ export function Picker({
       {open && (
         <Command
           label={label}
-          shouldFilter={!onType}
           className="popover left-0 top-[27px] w-[340px] leading-5"
           // By what is read, not by the key that stands for it.
-          filter={(_, search, words = []) =>
-            words.join(' ').toLowerCase().includes(search.trim().toLowerCase()) ? 1 : 0
-          }
+          filter={(_, search, words = []) => fitOf(search, words)}
+          {...whenFound}
         >
           <Command.Input
             autoFocus
@@ -74,7 +91,7 @@ export function Picker({
             {...(onType ? { onValueChange: onType } : {})}
           />
           <Command.List>
-            <Command.Empty>Nobody and nothing of that name.</Command.Empty>
+            <Command.Empty>{isLooking ? 'Looking …' : 'Nobody and nothing of that name.'}</Command.Empty>
             {groups.map((group) => (
               <Command.Group key={group} heading={group || undefined}>
                 {options
@@ -83,7 +100,7 @@ export function Picker({
                     <Command.Item
                       key={option.key}
                       value={option.key}
-                      keywords={[option.name, option.detail ?? '']}
+                      keywords={[option.name, option.detail ?? '', ...(option.alsoBy ?? [])]}
                       onSelect={() => {
                         onChoose(option.key);
                         close();

@@ -1,6 +1,7 @@
 import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
 import { Names, OfWorkspace } from '../db/keys.ts';
 import { changedMeanwhile } from '../refusal.ts';
+import { ACTIONS, type Action, type Subject } from './actions.ts';
 
 export type FieldChanges = Record<string, { readonly from: unknown; readonly to: unknown }>;
 
@@ -8,7 +9,12 @@ export type FieldChanges = Record<string, { readonly from: unknown; readonly to:
 @Entity({ name: 'change' })
 @OfWorkspace('change')
 @Names('change', 'Person', ['actorId'])
-@Check('change_subject_check', `subject in ('task', 'schedule', 'template', 'file', 'several')`)
+@Check(
+  'change_subject_check',
+  `subject in (${Object.keys(ACTIONS)
+    .map((subject) => `'${subject}'`)
+    .join(', ')})`,
+)
 @Index('change_by_subject', ['workspaceId', 'subjectId', 'at'])
 @Index('change_joined', ['workspaceId', 'joinedId'], { where: 'joined_id is not null' })
 @Index('change_removed_template', ['workspaceId', 'at'], {
@@ -28,11 +34,11 @@ export class Change {
   actorId!: string | null;
   @Column({ type: 'text' })
   /** "several" holds changes of many things together, and undoes them all. */
-  subject!: 'task' | 'schedule' | 'template' | 'file' | 'several';
+  subject!: Subject;
   @Column({ type: 'uuid' })
   subjectId!: string;
   @Column({ type: 'text' })
-  action!: string;
+  action!: Action;
   @Column({ type: 'jsonb' })
   fields!: FieldChanges;
   /** The change that holds it together with others that were made in one go. */
@@ -46,8 +52,10 @@ export class Change {
 }
 
 /** What is to be recorded of a change, besides who made it and when. */
-export type ChangeEntry = Pick<Change, 'subject' | 'subjectId' | 'action' | 'fields'> &
-  Partial<Pick<Change, 'watchId'>>;
+export type ChangeEntry<S extends Subject = Subject> = S extends Subject
+  ? { readonly subject: S; readonly action: Action<S> } & Pick<Change, 'subjectId' | 'fields'> &
+      Partial<Pick<Change, 'watchId'>>
+  : never;
 
 /** Whether two values are the same once stored: the database keeps the members of an object in an order of its own. */
 export function isSame(a: unknown, b: unknown): boolean {

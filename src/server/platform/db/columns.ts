@@ -10,6 +10,14 @@ export function columnOf<E extends object>(entity: new () => E, field: keyof E &
   return args.options.name ?? columnName(field);
 }
 
+/** The type of the column of a field; undefined where the entity has none of that name. */
+export function typeOf(entity: new () => object, field: string): string | undefined {
+  const args = getMetadataArgsStorage().columns.find(
+    ({ target, propertyName }) => target === entity && propertyName === field,
+  );
+  return args === undefined ? undefined : String(args.options.type);
+}
+
 /** What to select for fields of an entity under their own names, from its table under an alias. */
 export function columnsOf<E extends object>(
   entity: new () => E,

@@ -6,6 +6,7 @@ import { AsideLine } from '../../features/unsent/aside-line.tsx';
 import { UnsentLine } from '../../features/unsent/unsent-line.tsx';
 import { KeyCard, useKeys } from './keys.tsx';
 import { useLiveNews } from './live.ts';
+import { CaptureOpening, JumpOpening, StartOpening } from './openings.tsx';
 import { type Shell, ShellContext, TideContext, type TideControl } from './shell-context.ts';
 import { loadCapture, loadJump, loadStartNow } from './soon.ts';
 import type { DaySpan } from './tide-words.ts';
@@ -29,6 +30,11 @@ export function Frame() {
   const navigate = useNavigate();
   const [control, setControl] = useState<TideControl | null>(null);
   const [open, setOpen] = useState<'jump' | 'keys' | null>(null);
+  const [jumpTo, setJumpTo] = useState('');
+  const closeJump = () => {
+    setOpen(null);
+    setJumpTo('');
+  };
   const [starting, setStarting] = useState<StartPlace | null>(null);
   const [capturing, setCapturing] = useState(false);
   const [lands, setLands] = useState<CivilDay | null>(null);
@@ -53,7 +59,7 @@ export function Frame() {
     <ShellContext value={shell}>
       <div className="flex h-full flex-col">
         <TopBar onJump={() => setOpen('jump')} onKeys={() => setOpen('keys')} />
-        <Suspense fallback={null}>
+        <Suspense fallback={<CaptureOpening />}>
           {capturing && <CaptureBar onClose={() => setCapturing(false)} onLands={setLands} />}
         </Suspense>
         <Tideline
@@ -77,10 +83,16 @@ export function Frame() {
           </main>
         </TideContext>
         {open === 'keys' && <KeyCard onClose={() => setOpen(null)} />}
-        <Suspense fallback={null}>
-          {open === 'jump' && <Jump onClose={() => setOpen(null)} />}
-          {starting && <StartNow place={starting} onClose={() => setStarting(null)} />}
-        </Suspense>
+        {open === 'jump' && (
+          <Suspense fallback={<JumpOpening typed={jumpTo} onType={setJumpTo} onClose={closeJump} />}>
+            <Jump typed={jumpTo} onType={setJumpTo} onClose={closeJump} />
+          </Suspense>
+        )}
+        {starting && (
+          <Suspense fallback={<StartOpening onClose={() => setStarting(null)} />}>
+            <StartNow place={starting} onClose={() => setStarting(null)} />
+          </Suspense>
+        )}
         <Suspense fallback={null}>
           <Toaster
             position={NARROW.matches ? 'top-center' : 'bottom-left'}

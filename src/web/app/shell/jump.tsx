@@ -1,20 +1,30 @@
 import { Command } from 'cmdk';
-import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { findAddresses } from '../../../contract/addresses.ts';
 import { plainWords } from '../../../core/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Dialog } from '../../kit/dialog.tsx';
+import { useEnterWhenFound } from '../../kit/enter-when-found.ts';
+import { JUMP_HINT } from './openings.tsx';
 import { useShell } from './shell-context.ts';
 import { PLACES } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
 
+interface JumpProps {
+  readonly typed: string;
+  readonly onType: (typed: string) => void;
+  readonly onClose: () => void;
+}
+
 /** Jumps to anything by name. */
-export default function Jump({ onClose }: { readonly onClose: () => void }) {
+export default function Jump({ typed, onType, onClose }: JumpProps) {
   const navigate = useNavigate();
   const { people } = useWorkspace();
-  const [typed, setTyped] = useState('');
-  const found = useAnswer(findAddresses.find, typed.trim() === '' ? null : { query: { q: typed.slice(0, 100) } }).data;
+  const { data: found, isLoading } = useAnswer(
+    findAddresses.find,
+    typed.trim() === '' ? null : { query: { q: typed.slice(0, 100) } },
+  );
+  const whenFound = useEnterWhenFound(isLoading);
   const of = (kind: keyof NonNullable<typeof found>) => (typed.trim() === '' ? [] : (found?.[kind] ?? []));
   const { capture, startNow } = useShell();
   const act = (key: string, name: string, detail: string, run: () => void) => (
@@ -38,19 +48,14 @@ export default function Jump({ onClose }: { readonly onClose: () => void }) {
       <Command
         label="Jump to"
         className="popover !static !border-0 !shadow-none"
+        {...whenFound}
         filter={(_, search, words = []) =>
           plainWords(search).every((word) => plainWords(words.join(' ')).join(' ').includes(word)) ? 1 : 0
         }
       >
-        <Command.Input
-          autoFocus
-          placeholder="a template, a schedule, a client, a person, a place"
-          aria-label="Jump to"
-          value={typed}
-          onValueChange={setTyped}
-        />
+        <Command.Input autoFocus placeholder={JUMP_HINT} aria-label="Jump to" value={typed} onValueChange={onType} />
         <Command.List>
-          <Command.Empty>Nothing of that name.</Command.Empty>
+          <Command.Empty>{isLoading ? 'Looking …' : 'Nothing of that name.'}</Command.Empty>
           <Command.Group heading="do">
             {act('capture', 'Capture', 'a task in one line', capture)}
             {item('account', 'Your account', 'password, where you are signed in', '/account')}

@@ -4,7 +4,8 @@ export const loadCapture = () => import('../../features/tasks/capture/capture-ba
 export const loadStartNow = () => import('../../features/templates/start-now.tsx');
 export const loadTaskSheet = () => import('../../features/tasks/sheet/task-sheet.tsx');
 
-const PRELOAD_AFTER_MS = 2000;
+/** Time for the first page to be drawn. */
+const PRELOAD_AFTER_MS = 300;
 
 /** Where it fails it is asked for again when it is opened, and told then. */
 export function loadSoon(): void {

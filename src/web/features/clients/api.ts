@@ -17,7 +17,7 @@ export interface ForWhom {
 
 /** Clients and assets found by what is typed; null asks nothing. */
 export function useSubjects(typed: string | null) {
-  return useAnswer(subjectAddresses.find, typed === null ? null : { query: { q: typed.slice(0, 100) } }).data;
+  return useAnswer(subjectAddresses.find, typed === null ? null : { query: { q: typed.slice(0, 100) } });
 }
 
 const namedInput = ({ clientId, assetId }: ForWhom) => ({

@@ -17,16 +17,16 @@ interface SubjectPickerProps {
 export function SubjectPicker({ chosen, onChoose }: SubjectPickerProps) {
   const { name } = useWorkspace();
   const [typed, setTyped] = useState<string | null>(null);
-  const found = useSubjects(typed);
+  const { data: found, isLoading } = useSubjects(typed);
   const names = useForWhom(chosen);
   const ourselves = `${name} itself`;
-  const isOurselvesMeant = ourselves.toLowerCase().includes((typed ?? '').trim().toLowerCase());
   const options: PickerOption[] = [
-    ...(isOurselvesMeant ? [{ key: OURSELVES, name: ourselves, detail: 'no client' }] : []),
+    { key: OURSELVES, name: ourselves, detail: 'no client' },
     ...(found?.subjects ?? []).map((subject) => ({
       key: keyOf(subject),
       name: subject.name,
       detail: subject.detail,
+      alsoBy: subject.tag === null ? [] : [subject.tag],
       group: subject.clientId === null ? 'our own' : 'clients and what is theirs',
     })),
   ];
@@ -37,6 +37,7 @@ export function SubjectPicker({ chosen, onChoose }: SubjectPickerProps) {
       chosenName={names ? ((names.asset ?? names.client)?.name ?? ourselves) : '…'}
       options={options}
       onType={setTyped}
+      isLooking={isLoading}
       below={found?.isMore ? `The first ${MOST_SUBJECTS}: type more of the name for others.` : undefined}
       onChoose={(key) => {
         const subject = found?.subjects.find((one) => keyOf(one) === key);

@@ -288,7 +288,7 @@ function sayCounts({ steps }: TemplateDraft): string {
 /** For whom and when the title is filled in as an example: as the next of its schedules will be, else for today. */
 function useExample(template: Template | null, draft: TemplateDraft): TitleContext {
   const { today, people } = useWorkspace();
-  const subjects = useSubjects('')?.subjects;
+  const subjects = useSubjects('').data?.subjects;
   const { data } = useAnswer(scheduleAddresses.list, template ? { query: { templateId: template.id } } : null);
   return useMemo(() => {
     // By next date, those without one last.

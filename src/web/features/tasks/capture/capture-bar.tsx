@@ -1,7 +1,6 @@
 import { Undo2 } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import * as z from 'zod/mini';
 import { MOST_CAPTURED, type Subject } from '../../../../contract/index.ts';
 import {
   type CapturedKind,
@@ -12,6 +11,7 @@ import {
   sayDuration,
 } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
+import { CAPTURE_DRAFT } from '../../../app/shell/openings.tsx';
 import { sayDone } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ProblemError } from '../../../kit/api.ts';
@@ -35,7 +35,7 @@ export default function CaptureBar({ onClose, onLands }: CaptureBarProps) {
   const { me, people, today } = useWorkspace();
   const navigate = useNavigate();
   const { capture } = useHandMade();
-  const { draft: text, change: setText } = useDraft('capture', '', z.string());
+  const { draft: text, change: setText } = useDraft(...CAPTURE_DRAFT);
   const [keep, setKeep] = useState<ReadonlySet<string>>(new Set());
   const [problem, setProblem] = useState<string | null>(null);
   const [offered, setOffered] = useState(0);
@@ -50,7 +50,7 @@ export default function CaptureBar({ onClose, onLands }: CaptureBarProps) {
   );
   // With names that are here, so that the example would be understood.
   const [somebody] = people.filter(({ id }) => id !== me.id);
-  const something = useSubjects('')?.subjects[0];
+  const something = useSubjects('').data?.subjects[0];
   const hint = [
     'ring the insurer friday 10:00',
     something && `for ${something.name}`,

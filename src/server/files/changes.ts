@@ -1,0 +1,18 @@
+import { fieldsOf, type SubjectOfChanges } from '../platform/changes/subject.ts';
+import type { Task } from '../tasks/entity.ts';
+import { StoredFile } from './entity.ts';
+import { undoFileChange } from './service.ts';
+
+export const fileChanges: SubjectOfChanges<Task> = {
+  entity: StoredFile,
+  silent: [],
+  mayUndoOwn: () => true,
+  reached: () => ({}),
+  fieldsTaken: fieldsOf,
+  async undo(scope, changes, rest) {
+    await rest();
+    const said: string[] = [];
+    for (const { subjectId, fields } of changes) said.push(await undoFileChange(scope, subjectId, fields));
+    return { said: said.join(' '), kept: [] };
+  },
+};

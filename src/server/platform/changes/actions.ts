@@ -1,0 +1,84 @@
+/**
+ * How the history says that something was done: in these words; by the fields that were changed; by those that were put
+ * back; or, of what is gone, by what it was.
+ */
+type Says = { readonly words: string } | 'fields' | 'put back' | 'what is gone';
+
+interface ActionKind {
+  readonly says: Says;
+  /** Whether it is undone by a click where the history tells of it; else where it was done, or by what makes it again. */
+  readonly isUndoneThere: boolean;
+  /** Left out of the history: something else tells of it. */
+  readonly isSilent?: true;
+}
+
+const words = (text: string): ActionKind => ({ says: { words: text }, isUndoneThere: true });
+const onlySaid = (text: string): ActionKind => ({ says: { words: text }, isUndoneThere: false });
+const FIELDS: ActionKind = { says: 'fields', isUndoneThere: true };
+const PUT_BACK: ActionKind = { says: 'put back', isUndoneThere: false };
+const GONE: ActionKind = { says: 'what is gone', isUndoneThere: true };
+
+/** All that can be done with each subject of a change, by the key that is stored: keys stay the same for good. */
+export const ACTIONS = {
+  task: {
+    'made by hand': onlySaid('made by hand'),
+    started: words('started'),
+    claimed: words('claimed'),
+    ticked: onlySaid('ticked a check line'),
+    unticked: onlySaid('unticked a check line'),
+    answered: onlySaid('answered'),
+    'took an answer back': onlySaid('took an answer back'),
+    noted: words('wrote the note'),
+    pinned: words('pinned'),
+    proof: { ...words('proof'), isSilent: true },
+    finished: words('finished'),
+    signed: words('signed'),
+    'sent back': words('sent back'),
+    skipped: words('skipped'),
+    lapsed: onlySaid('lapsed'),
+    edited: FIELDS,
+    deleted: GONE,
+    undone: PUT_BACK,
+  },
+  schedule: {
+    created: onlySaid('made'),
+    changed: FIELDS,
+    deleted: words('deleted'),
+    'brought back': words('brought back'),
+    'next date chosen': words('next date chosen'),
+    undone: PUT_BACK,
+  },
+  template: {
+    created: onlySaid('made'),
+    changed: FIELDS,
+    archived: words('archived'),
+    'brought back': words('brought back'),
+    removed: words('removed'),
+    undone: PUT_BACK,
+  },
+  file: {
+    added: words('added'),
+    removed: words('removed'),
+    undone: PUT_BACK,
+  },
+  /** Holds changes of many things together. */
+  several: {
+    together: onlySaid('together'),
+  },
+} as const satisfies Record<string, Record<string, ActionKind>>;
+
+export type Subject = keyof typeof ACTIONS;
+export type Action<S extends Subject = Subject> = S extends Subject ? keyof (typeof ACTIONS)[S] & string : never;
+
+/** What is known of an action that is stored. @throws Error for one that nobody knows */
+export function actionKind(subject: Subject, action: string): ActionKind {
+  const kind = (ACTIONS[subject] as Readonly<Record<string, ActionKind>>)[action];
+  if (!kind) throw new Error(`Nothing is known of “${action}” of a ${subject}.`);
+  return kind;
+}
+
+/** Actions of a subject that the history leaves out. */
+export function silentActions(subject: Subject): string[] {
+  const kinds: Readonly<Record<string, ActionKind>> = ACTIONS[subject];
+  return Object.keys(kinds).filter((action) => kinds[action]?.isSilent);
+}

@@ -1,0 +1,34 @@
+import { plural } from '../../core/index.ts';
+import { fieldsOf, isManager, type SubjectOfChanges } from '../platform/changes/subject.ts';
+import { forbidden } from '../platform/refusal.ts';
+import type { Task } from '../tasks/entity.ts';
+import { NEXT_CHOSEN } from '../tasks/next-date.ts';
+import { butFor } from '../tasks/watched.ts';
+import { undoScheduleChanges } from './changing.ts';
+import { Schedule } from './entity.ts';
+
+export const scheduleChanges: SubjectOfChanges<Task> = {
+  entity: Schedule,
+  silent: [],
+  mayUndoOwn: () => false,
+  reached: (changes) => ({ scheduleIds: changes.map(({ subjectId }) => subjectId) }),
+  fieldsTaken: fieldsOf,
+  async undo(scope, changes, rest) {
+    // Whoever finishes a task may choose the day of the next, and take that back.
+    const isNextOnly = changes.every(({ action }) => action === NEXT_CHOSEN);
+    if (!isManager(scope.person) && !isNextOnly) throw forbidden('Only a manager can change schedules.');
+    const { kept, settle } = await undoScheduleChanges(
+      scope,
+      changes.map(({ subjectId: id, fields, watchId }) => ({ id, fields, watchId })),
+    );
+    await rest();
+    await settle();
+    const what =
+      changes.length === 1
+        ? isNextOnly
+          ? 'The next one is as before'
+          : 'The schedule is as it was before'
+        : `${plural(changes.length, 'schedule')} are as they were before`;
+    return { said: `${what}${butFor(kept)}`, kept };
+  },
+};

@@ -1,0 +1,53 @@
+import type { Change } from '../platform/changes/entity.ts';
+import { fieldsOf, type SubjectOfChanges } from '../platform/changes/subject.ts';
+import { type Task, TaskRecord } from './entity.ts';
+import { removeHandMade } from './hand-made.ts';
+import { bringBackTasks } from './remove.ts';
+import { undoTaskChanges } from './work.ts';
+
+const isDeletion = ({ action }: Pick<Change, 'action'>) => action === 'deleted';
+const isMadeByHand = ({ action }: Pick<Change, 'action'>) => action === 'made by hand';
+/** The tasks that were made by hand in one go; the change stands with the first of them. */
+const madeBy = ({ fields }: Pick<Change, 'fields'>) => (fields['tasks']?.to ?? []) as string[];
+
+/** The schedule of a deleted task. */
+function deletedFrom({ fields }: Change): string | null {
+  const row = fields['row']?.from as { schedule_id?: string | null } | undefined;
+  return row?.schedule_id ?? null;
+}
+
+export const taskChanges: SubjectOfChanges<Task> = {
+  entity: TaskRecord,
+  silent: [
+    ...['startsOn', 'appearsOn', 'edited', 'startedAt', 'doneAt', 'doneBy', 'signedAt', 'signedBy', 'state'],
+    ...['answers', 'ticks', 'tasks', 'row', 'sentBack', 'notePinned'],
+  ],
+  mayUndoOwn: (change) => !isDeletion(change),
+  reached: (changes) => ({
+    taskIds: changes.flatMap((change) => [change.subjectId, ...madeBy(change)]),
+    scheduleIds: changes.flatMap((change) => deletedFrom(change) ?? []),
+  }),
+  fieldsTaken: (change) => (isDeletion(change) ? [] : fieldsOf(change)),
+  async undo(scope, changes, rest) {
+    await rest();
+    const said: string[] = [];
+    const deleted = changes.filter(isDeletion);
+    if (deleted.length > 0)
+      said.push(
+        await bringBackTasks(
+          scope,
+          deleted.map(({ fields }) => fields),
+        ),
+      );
+    const edited = changes.filter((change) => !isDeletion(change) && !isMadeByHand(change));
+    if (edited.length > 0)
+      said.push(
+        await undoTaskChanges(
+          scope,
+          edited.map(({ subjectId: id, fields }) => ({ id, fields })),
+        ),
+      );
+    for (const made of changes.filter(isMadeByHand)) said.push(await removeHandMade(scope, madeBy(made)));
+    return { said: said.join(' '), kept: [] };
+  },
+};

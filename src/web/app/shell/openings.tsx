@@ -1,0 +1,59 @@
+import * as z from 'zod/mini';
+import { Dialog } from '../../kit/dialog.tsx';
+import { useDraft } from '../../kit/draft.ts';
+import { Skeleton } from '../../kit/states.tsx';
+
+/*
+ * What stands there until what was opened is loaded. Whoever opens something by a key goes on typing at once: it goes into
+ * the field that will stand there, not into the keys of the page.
+ */
+
+/** The place where a captured line is kept. */
+export const CAPTURE_DRAFT: readonly [string, string, z.core.$ZodType] = ['capture', '', z.string()];
+
+export function CaptureOpening() {
+  const { draft, change } = useDraft(...CAPTURE_DRAFT);
+  return (
+    <section className="border-b-2 border-primary bg-base-100 px-5 pb-3 pt-3.5 max-[720px]:px-4" aria-label="Capture">
+      <input
+        // biome-ignore lint/a11y/noAutofocus: it was opened to be typed into
+        autoFocus
+        className="h-12 w-full rounded-[4px] border border-b-2 border-primary bg-transparent px-3 text-[19px] max-[720px]:text-[17px]"
+        aria-label="What is to be done"
+        autoComplete="off"
+        value={draft}
+        onChange={({ target }) => change(target.value)}
+      />
+    </section>
+  );
+}
+
+export const JUMP_HINT = 'a template, a schedule, a client, a person, a place';
+
+interface JumpOpeningProps {
+  readonly typed: string;
+  readonly onType: (typed: string) => void;
+  readonly onClose: () => void;
+}
+
+export function JumpOpening({ typed, onType, onClose }: JumpOpeningProps) {
+  return (
+    <Dialog label="Jump to" className="w-[560px]" onClose={onClose}>
+      <input
+        className="w-full border-b border-line bg-transparent px-3 py-2 text-[15px]"
+        aria-label="Jump to"
+        placeholder={JUMP_HINT}
+        value={typed}
+        onChange={({ target }) => onType(target.value)}
+      />
+    </Dialog>
+  );
+}
+
+export function StartOpening({ onClose }: { readonly onClose: () => void }) {
+  return (
+    <Dialog label="Start now" className="is-sheet" onClose={onClose}>
+      <Skeleton rows={6} />
+    </Dialog>
+  );
+}

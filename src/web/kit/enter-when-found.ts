@@ -1,0 +1,29 @@
+import { type KeyboardEvent, type RefObject, useEffect, useRef } from 'react';
+
+/**
+ * For a list (cmdk) whose items are looked up as it is typed: Enter that comes before they are found is kept, and takes
+ * the first of them once they are, as if they had been there.
+ */
+export function useEnterWhenFound(isLooking: boolean): {
+  readonly ref: RefObject<HTMLDivElement | null>;
+  readonly onKeyDown: (event: KeyboardEvent) => void;
+} {
+  const ref = useRef<HTMLDivElement>(null);
+  const isAsked = useRef(false);
+  useEffect(() => {
+    if (isLooking || !isAsked.current) return;
+    isAsked.current = false;
+    // The list sets its items in order after it is drawn.
+    const frame = requestAnimationFrame(() =>
+      ref.current?.querySelector<HTMLElement>('[cmdk-item][data-selected="true"]')?.click(),
+    );
+    return () => cancelAnimationFrame(frame);
+  }, [isLooking]);
+  return {
+    ref,
+    onKeyDown: (event) => {
+      isAsked.current = event.key === 'Enter' && isLooking;
+      if (isAsked.current) event.preventDefault();
+    },
+  };
+}
