@@ -7,6 +7,7 @@ import {
   exceptionSchema,
   pauseSchema,
   recurrenceSchema,
+  revisionSchema,
   scheduleEndpoints,
   scheduleInputSchema,
   taskEndpoints,
@@ -208,6 +209,24 @@ describe('the endpoints', () => {
     const bare = endpoint(['GET', '/x'], { answer: workspaceEndpoints.session.answer });
     expect(bare.query.parse({})).toEqual({});
     expect(bare.body.parse({})).toEqual({});
+  });
+
+  it('hold what a task says of its own to the limits of a template, and read what was stored before they did', () => {
+    const recurrence = {
+      start: '2026-11-24',
+      rules: [{ kind: 'weeks', every: 1, on: [2] }],
+      end: { kind: 'never' },
+      dayOff: 'none',
+    };
+    const revision = { from: '2026-12-01', recurrence, timing: PLAIN_TIMING, own: { s1: { estimateMinutes: 99_000 } } };
+    expect(revisionSchema.safeParse(revision).success).toBe(true);
+    const input = {
+      ...{ templateId: crypto.randomUUID(), clientId: null, assetId: null, assigneeId: null },
+      ...{ recurrence, timing: PLAIN_TIMING, overlap: { kind: 'add' }, revisions: [revision] },
+    };
+    expect(issuesOf(scheduleInputSchema.safeParse(input))).toEqual([
+      expect.stringMatching(/^revisions\.0\.own\.s1\.estimateMinutes: An estimate is \d+ hours at most/),
+    ]);
   });
 
   it('keep ids of others out by form', () => {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { dayOfIso, TASK_STATES } from '../core/index.ts';
+import { dayOfIso, type Revision, TASK_STATES } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, named } from './fields.ts';
 import { impactSchema, reachSchema } from './impact.ts';
@@ -12,13 +12,23 @@ import {
   revisionSchema,
   timingSchema,
 } from './recurrence.ts';
+import { estimate } from './work.ts';
+
+/** What a task says of its own keeps to the limits of a template; what was stored before they were asked stays readable. */
+function checkOwn({ own = {} }: Revision, context: z.RefinementCtx): void {
+  for (const [step, { estimateMinutes }] of Object.entries(own)) {
+    const read = estimate.optional().safeParse(estimateMinutes);
+    for (const { message } of read.error?.issues ?? [])
+      context.addIssue({ code: 'custom', path: ['own', step, 'estimateMinutes'], message });
+  }
+}
 
 /** What was changed by hand beside the rule. */
 const byHandFields = {
   pauses: z.array(pauseSchema).max(200, 'Two hundred pauses at most.'),
   exceptions: z.array(exceptionSchema).max(2000, 'Two thousand exceptions at most.'),
   revisions: z
-    .array(revisionSchema)
+    .array(revisionSchema.superRefine(checkOwn))
     .max(100, 'A hundred revisions at most.')
     .refine(
       (revisions) => new Set(revisions.map(({ from }) => from)).size === revisions.length,
