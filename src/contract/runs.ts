@@ -15,11 +15,10 @@ const runSchema = z.object({
   milliseconds: z.number().int(),
   made: z.number().int(),
   already: z.number().int(),
-  problems: z.array(z.object({ scheduleId: id, message: z.string() })),
-  /** Schedules whose next waits for one that is still open, longer than they should. */
-  waits: z.array(z.object({ scheduleId: id, days: z.number().int() })),
-  /** Dates within the horizon that made no task, and why. */
-  leftOut: z.array(z.object({ scheduleId: id, because: z.enum(LEFT_OUT), dates: z.number().int() })),
+  /** Schedules that could not be planned. */
+  problemCount: z.number().int(),
+  /** Dates within the horizon that made no task, added up by why. */
+  leftOut: z.array(z.object({ because: z.enum(LEFT_OUT), dates: z.number().int() })),
   /** Tasks that lapsed because the next one came. */
   lapsed: z.number().int(),
   /** Of a fill: its period, and how many tasks it is to make; of a run of one schedule, the day as of which. */
@@ -30,6 +29,16 @@ const runSchema = z.object({
   state: z.enum(['running', 'done', 'undone']),
 });
 export type Run = z.infer<typeof runSchema>;
+
+/** What a run has to tell of single schedules. */
+const runDetailsSchema = z.object({
+  problems: z.array(z.object({ scheduleId: id, message: z.string() })),
+  /** Schedules whose next waits for one that is still open, longer than they should. */
+  waits: z.array(z.object({ scheduleId: id, days: z.number().int() })),
+  /** Dates within the horizon that made no task, and why. */
+  leftOut: z.array(z.object({ scheduleId: id, because: z.enum(LEFT_OUT), dates: z.number().int() })),
+});
+export type RunDetails = z.infer<typeof runDetailsSchema>;
 
 /** The longest period that can be filled in one go. */
 export const MAX_FILL_DAYS = 800;
@@ -98,6 +107,10 @@ export const runEndpoints = {
     heavy: true,
     answer: z.object({
       run: runSchema,
+      /** The first of each that it has to tell. */
+      details: runDetailsSchema,
+      /** How many it has to tell beyond these. */
+      more: z.number().int(),
       /** What the schedules are called that it tells of; those that are gone are left out. */
       schedules: z.array(named),
       /** The first of the tasks that it made and that are still there. */

@@ -1,5 +1,5 @@
 import { Check, Column, Entity, PrimaryColumn } from 'typeorm';
-import type { Run as RunAnswer } from '../../contract/index.ts';
+import type { Run as RunAnswer, RunDetails } from '../../contract/index.ts';
 import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
 /** One making of tasks: when, why, how long, what came of it. */
@@ -24,12 +24,12 @@ export class Run {
   @Column({ type: 'integer' })
   already!: number;
   @Column({ type: 'jsonb' })
-  problems!: RunAnswer['problems'];
+  problems!: RunDetails['problems'];
   /** Schedules whose next has waited too long for one that is still open. */
   @Column({ type: 'jsonb' })
-  waits!: RunAnswer['waits'];
+  waits!: RunDetails['waits'];
   @Column({ type: 'jsonb' })
-  leftOut!: RunAnswer['leftOut'];
+  leftOut!: RunDetails['leftOut'];
   /** Tasks that lapsed because the next one came. */
   @Column({ type: 'integer' })
   lapsed!: number;

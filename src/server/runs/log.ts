@@ -1,5 +1,6 @@
-import { In } from 'typeorm';
-import type { Named, Run as RunAnswer } from '../../contract/index.ts';
+import type { Named, Run as RunAnswer, RunDetails } from '../../contract/index.ts';
+import { groupBy } from '../../core/index.ts';
+import { columnsOf } from '../platform/db/columns.ts';
 import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { IS_TOUCHED } from '../tasks/reachable-task.ts';
@@ -10,12 +11,30 @@ import { sayTakenBack } from './fill.ts';
 
 const RUNS_SHOWN = 60;
 const TASKS_SHOWN = 120;
+/** Schedules of each kind that a run tells of. */
+const DETAILS_SHOWN = 100;
+
+/** What a line of the log is told from: the details of a run over ten thousand schedules are long. */
+const LINE_FIELDS = [
+  ...['id', 'why', 'byId', 'startedAt', 'milliseconds', 'made', 'already'],
+  ...['lapsed', 'fromDate', 'toDate', 'total', 'state'],
+] as const satisfies readonly (keyof Run)[];
+type LineRow = Omit<Run, 'workspaceId' | 'problems' | 'waits' | 'leftOut' | 'scheduleIds'> & {
+  readonly problemCount: number;
+  readonly leftOut: RunAnswer['leftOut'];
+  readonly scheduleCount: number;
+};
 
 export async function describeRun(scope: Scope, run: Run): Promise<RunAnswer> {
-  return describe(scope, run, await scope.peopleNames());
+  const sums = {
+    problemCount: run.problems.length,
+    leftOut: leftOutSums(run.leftOut),
+    scheduleCount: run.scheduleIds.length,
+  };
+  return describe(scope, { ...run, ...sums }, await scope.peopleNames());
 }
 
-function describe(scope: Scope, run: Run, people: ReadonlyMap<string, string>): RunAnswer {
+function describe(scope: Scope, run: LineRow, people: ReadonlyMap<string, string>): RunAnswer {
   return {
     id: run.id,
     why: run.why,
@@ -24,27 +43,36 @@ function describe(scope: Scope, run: Run, people: ReadonlyMap<string, string>): 
     milliseconds: run.milliseconds,
     made: run.made,
     already: run.already,
-    problems: run.problems,
-    waits: run.waits,
+    problemCount: run.problemCount,
     leftOut: run.leftOut,
     lapsed: run.lapsed,
     from: run.fromDate,
     to: run.toDate,
     total: run.total,
-    scheduleCount: run.scheduleIds.length,
+    scheduleCount: run.scheduleCount,
     state: run.state,
   };
 }
 
+/** As the list adds them up. */
+function leftOutSums(leftOut: RunDetails['leftOut']): RunAnswer['leftOut'] {
+  return [...groupBy(leftOut, ({ because }) => because)]
+    .map(([because, all]) => ({ because, dates: all.reduce((sum, { dates }) => sum + dates, 0) }))
+    .sort((a, b) => (a.because < b.because ? -1 : 1));
+}
+
 /** The last runs, newest first. */
 export async function listRuns(scope: Scope): Promise<{ runs: RunAnswer[] }> {
-  const ids = await scope.sql<{ id: string }>(
-    `select id from run where workspace_id = $1 order by started_at desc, id desc limit ${RUNS_SHOWN}`,
+  const rows = await scope.sql<LineRow>(
+    `select ${columnsOf(Run, 'run', LINE_FIELDS)}, jsonb_array_length(problems) as "problemCount",
+       coalesce((select jsonb_agg(jsonb_build_object('because', because, 'dates', dates) order by because) from (
+         select one->>'because' as because, sum((one->>'dates')::int)::int as dates
+         from jsonb_array_elements(left_out) one group by 1) sums), '[]') as "leftOut",
+       jsonb_array_length(schedule_ids) as "scheduleCount"
+     from run where workspace_id = $1 order by started_at desc, id desc limit ${RUNS_SHOWN}`,
   );
-  const found = await scope.find(Run, { id: In(ids.map(({ id }) => id)) });
-  const byId = new Map(found.map((run) => [run.id, run]));
   const people = await scope.peopleNames();
-  return { runs: ids.flatMap(({ id }) => byId.get(id) ?? []).map((run) => describe(scope, run, people)) };
+  return { runs: rows.map((run) => describe(scope, run, people)) };
 }
 
 interface OfRun {
@@ -68,13 +96,21 @@ export async function oneRun(scope: Scope, id: string) {
      from task where workspace_id = $1 and run_id = $2`,
     [id, canTakeBack(run)],
   );
+  const details = {
+    problems: run.problems.slice(0, DETAILS_SHOWN),
+    waits: run.waits.slice(0, DETAILS_SHOWN),
+    leftOut: run.leftOut.slice(0, DETAILS_SHOWN),
+  };
+  const told = details.problems.length + details.waits.length + details.leftOut.length;
   const first = await scope.sql<{ id: string }>(
     `select id from task where workspace_id = $1 and run_id = $2 order by work_on, set_index, id limit ${TASKS_SHOWN}`,
     [id],
   );
   return {
     run: await describeRun(scope, run),
-    schedules: await namesOf(scope, run),
+    details,
+    more: run.problems.length + run.waits.length + run.leftOut.length - told,
+    schedules: await namesOf(scope, details),
     tasks: await taskLines(
       scope,
       first.map((task) => task.id),
@@ -88,7 +124,7 @@ export async function oneRun(scope: Scope, id: string) {
 const canTakeBack = ({ why, scheduleIds }: Run) => why === 'fill' || scheduleIds.length > 0;
 
 /** What the schedules are called that a run tells of. */
-function namesOf(scope: Scope, { problems, waits, leftOut }: Run): Promise<Named[]> {
+function namesOf(scope: Scope, { problems, waits, leftOut }: RunDetails): Promise<Named[]> {
   return scope.sql<Named>(
     `select s.id, concat_ws(', ', t.name, coalesce(a.name, c.name)) as name from schedule s
      join template t on t.workspace_id = s.workspace_id and t.id = s.template_id

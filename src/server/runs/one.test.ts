@@ -56,7 +56,11 @@ describe('a run of one schedule as of a day', () => {
       { on: '2026-12-23', because: 'paused' },
     ]);
     const { body } = await ines.post('/api/runs').expect(200);
-    expect(body.run.leftOut).toContainEqual({ scheduleId: schedule.id, because: 'paused', dates: 2 });
+    const { details } = (await ines.get(`/api/runs/${body.run.id}`).expect(200)).body;
+    expect(details.leftOut).toContainEqual({ scheduleId: schedule.id, because: 'paused', dates: 2 });
+    const [listed] = (await ines.get('/api/runs').expect(200)).body.runs;
+    expect(listed).toEqual(body.run);
+    expect(listed.leftOut.find(({ because }: { because: string }) => because === 'paused').dates).toBeGreaterThan(1);
   });
 
   it('puts a schedule with a problem right as soon as it can be planned', async () => {

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { impactSchema, type Run, type Schedule } from '../../contract/index.ts';
+import { impactSchema, type Schedule } from '../../contract/index.ts';
 import { PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo, newTemplate, ownTask } from '../testing/work.ts';
@@ -91,11 +91,11 @@ describe('a schedule whose next waits', () => {
     const waits = async () => (await ines.get(`/api/schedules/${schedule.id}`)).body.waits;
     expect(await waits()).toBeNull();
     at('2026-12-03T04:00');
-    expect((await run()).waits).toEqual([]);
+    const waitsOf = async () => (await ines.get(`/api/runs/${(await run()).id}`)).body.details.waits;
+    expect(await waitsOf()).toEqual([]);
     expect(await waits()).toEqual({ forOn: '2026-11-24', days: 2, isTooLong: false });
     at('2026-12-08T04:00');
-    const late: Run = await ines.get(`/api/runs/${(await run()).id}`).then(({ body }) => body.run);
-    expect(late.waits).toEqual([{ scheduleId: schedule.id, days: 7 }]);
+    expect(await waitsOf()).toEqual([{ scheduleId: schedule.id, days: 7 }]);
     expect(await waits()).toMatchObject({ days: 7, isTooLong: true });
     expect(await days(schedule)).toEqual(['2026-11-24']);
     // None is lost by the wait: they come one after the other.

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { Outlet, useNavigate } from 'react-router';
 import { type CivilDay, isoOfDay } from '../../../core/index.ts';
+import type { Asked } from '../../features/tasks/capture/capture-bar.tsx';
 import type { StartPlace } from '../../features/templates/start-now.tsx';
 import { AsideLine } from '../../features/unsent/aside-line.tsx';
 import { UnsentLine } from '../../features/unsent/unsent-line.tsx';
@@ -31,12 +32,19 @@ export function Frame() {
   const [control, setControl] = useState<TideControl | null>(null);
   const [open, setOpen] = useState<'jump' | 'keys' | null>(null);
   const [jumpTo, setJumpTo] = useState('');
+  const [jumpAsked, setJumpAsked] = useState(false);
   const closeJump = () => {
     setOpen(null);
     setJumpTo('');
+    setJumpAsked(false);
   };
   const [starting, setStarting] = useState<StartPlace | null>(null);
   const [capturing, setCapturing] = useState(false);
+  const [captureAsked, setCaptureAsked] = useState<Asked>(null);
+  const closeCapture = () => {
+    setCapturing(false);
+    setCaptureAsked(null);
+  };
   const [lands, setLands] = useState<CivilDay | null>(null);
   useLiveNews();
   // A day that was chosen on the tideline is the day it is started on.
@@ -59,9 +67,11 @@ export function Frame() {
     <ShellContext value={shell}>
       <div className="flex h-full flex-col">
         <TopBar onJump={() => setOpen('jump')} onKeys={() => setOpen('keys')} />
-        <Suspense fallback={<CaptureOpening />}>
-          {capturing && <CaptureBar onClose={() => setCapturing(false)} onLands={setLands} />}
-        </Suspense>
+        {capturing && (
+          <Suspense fallback={<CaptureOpening onEnter={setCaptureAsked} />}>
+            <CaptureBar asked={captureAsked} onClose={closeCapture} onLands={setLands} />
+          </Suspense>
+        )}
         <Tideline
           personId={control?.personId}
           chosen={control?.chosen ?? null}
@@ -84,8 +94,12 @@ export function Frame() {
         </TideContext>
         {open === 'keys' && <KeyCard onClose={() => setOpen(null)} />}
         {open === 'jump' && (
-          <Suspense fallback={<JumpOpening typed={jumpTo} onType={setJumpTo} onClose={closeJump} />}>
-            <Jump typed={jumpTo} onType={setJumpTo} onClose={closeJump} />
+          <Suspense
+            fallback={
+              <JumpOpening typed={jumpTo} onType={setJumpTo} onEnter={() => setJumpAsked(true)} onClose={closeJump} />
+            }
+          >
+            <Jump typed={jumpTo} onType={setJumpTo} isAsked={jumpAsked} onClose={closeJump} />
           </Suspense>
         )}
         {starting && (

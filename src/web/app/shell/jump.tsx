@@ -13,18 +13,20 @@ import { useWorkspace } from './workspace.tsx';
 interface JumpProps {
   readonly typed: string;
   readonly onType: (typed: string) => void;
+  /** Enter came before this was loaded. */
+  readonly isAsked: boolean;
   readonly onClose: () => void;
 }
 
 /** Jumps to anything by name. */
-export default function Jump({ typed, onType, onClose }: JumpProps) {
+export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
   const navigate = useNavigate();
   const { people } = useWorkspace();
   const { data: found, isLoading } = useAnswer(
     findAddresses.find,
     typed.trim() === '' ? null : { query: { q: typed.slice(0, 100) } },
   );
-  const whenFound = useEnterWhenFound(isLoading);
+  const whenFound = useEnterWhenFound(isLoading, isAsked);
   const of = (kind: keyof NonNullable<typeof found>) => (typed.trim() === '' ? [] : (found?.[kind] ?? []));
   const { capture, startNow } = useShell();
   const act = (key: string, name: string, detail: string, run: () => void) => (

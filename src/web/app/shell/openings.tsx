@@ -1,4 +1,5 @@
 import * as z from 'zod/mini';
+import type { Asked } from '../../features/tasks/capture/capture-bar.tsx';
 import { Dialog } from '../../kit/dialog.tsx';
 import { useDraft } from '../../kit/draft.ts';
 import { Skeleton } from '../../kit/states.tsx';
@@ -11,7 +12,8 @@ import { Skeleton } from '../../kit/states.tsx';
 /** The place where a captured line is kept. */
 export const CAPTURE_DRAFT: readonly [string, string, z.core.$ZodType] = ['capture', '', z.string()];
 
-export function CaptureOpening() {
+/** Enter is kept until the line can be read. */
+export function CaptureOpening({ onEnter }: { readonly onEnter: (asked: Asked) => void }) {
   const { draft, change } = useDraft(...CAPTURE_DRAFT);
   return (
     <section className="border-b-2 border-primary bg-base-100 px-5 pb-3 pt-3.5 max-[720px]:px-4" aria-label="Capture">
@@ -23,6 +25,9 @@ export function CaptureOpening() {
         autoComplete="off"
         value={draft}
         onChange={({ target }) => change(target.value)}
+        onKeyDown={({ key, ctrlKey, metaKey }) => {
+          if (key === 'Enter') onEnter(ctrlKey || metaKey ? 'add and open' : 'add');
+        }}
       />
     </section>
   );
@@ -33,10 +38,12 @@ export const JUMP_HINT = 'a template, a schedule, a client, a person, a place';
 interface JumpOpeningProps {
   readonly typed: string;
   readonly onType: (typed: string) => void;
+  /** Enter, which is kept until there is something to jump to. */
+  readonly onEnter: () => void;
   readonly onClose: () => void;
 }
 
-export function JumpOpening({ typed, onType, onClose }: JumpOpeningProps) {
+export function JumpOpening({ typed, onType, onEnter, onClose }: JumpOpeningProps) {
   return (
     <Dialog label="Jump to" className="w-[560px]" onClose={onClose}>
       <input
@@ -45,6 +52,9 @@ export function JumpOpening({ typed, onType, onClose }: JumpOpeningProps) {
         placeholder={JUMP_HINT}
         value={typed}
         onChange={({ target }) => onType(target.value)}
+        onKeyDown={({ key }) => {
+          if (key === 'Enter') onEnter();
+        }}
       />
     </Dialog>
   );

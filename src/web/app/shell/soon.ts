@@ -10,6 +10,6 @@ const PRELOAD_AFTER_MS = 300;
 /** Where it fails it is asked for again when it is opened, and told then. */
 export function loadSoon(): void {
   window.setTimeout(() => {
-    for (const load of [loadTaskSheet, loadCapture, loadJump, loadStartNow]) load().catch(() => undefined);
+    for (const load of [loadCapture, loadTaskSheet, loadJump, loadStartNow]) load().catch(() => undefined);
   }, PRELOAD_AFTER_MS);
 }

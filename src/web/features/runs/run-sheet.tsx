@@ -36,10 +36,10 @@ export default function RunSheet() {
               </p>
             )}
           </div>
-          {data.run.problems.length > 0 && (
+          {data.details.problems.length > 0 && (
             <div className="section">
               <h3>Problems</h3>
-              {data.run.problems.map(({ scheduleId, message }) => (
+              {data.details.problems.map(({ scheduleId, message }) => (
                 <p key={scheduleId} className="text-[14px] leading-[19px]">
                   <Link className="link-line" to={`/schedules/${scheduleId}`}>
                     {nameOf(scheduleId)}
@@ -49,10 +49,10 @@ export default function RunSheet() {
               ))}
             </div>
           )}
-          {data.run.leftOut.length > 0 && (
+          {data.details.leftOut.length > 0 && (
             <div className="section">
               <h3>Left out</h3>
-              {[...groupBy(data.run.leftOut, ({ scheduleId }) => scheduleId)].map(([scheduleId, dates]) => (
+              {[...groupBy(data.details.leftOut, ({ scheduleId }) => scheduleId)].map(([scheduleId, dates]) => (
                 <p key={scheduleId} className="text-[14px] leading-[19px]">
                   <Link className="link-line" to={`/schedules/${scheduleId}`}>
                     {nameOf(scheduleId)}
@@ -61,6 +61,11 @@ export default function RunSheet() {
                 </p>
               ))}
             </div>
+          )}
+          {data.more > 0 && (
+            <p className="section text-[14px] text-ink-2">
+              It has {plural(data.more, 'more line')} to tell; these are the first of each kind.
+            </p>
           )}
           <div className="section !border-b-0">
             <h3>

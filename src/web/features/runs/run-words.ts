@@ -21,13 +21,13 @@ export function sayPeriod({ from, to, scheduleCount }: Run, today: number): stri
 }
 
 /** What came of it. */
-export function sayMade({ made, already, problems, leftOut, lapsed, state, total }: Run): string {
+export function sayMade({ made, already, problemCount, leftOut, lapsed, state, total }: Run): string {
   const parts = [
     state === 'running' ? `${made} of ${total} made` : made === 0 ? 'nothing new' : `${made} made`,
     already > 0 ? `${already} there already` : '',
     lapsed > 0 ? `${lapsed} lapsed` : '',
     leftOut.length > 0 ? `left out: ${sayLeftOut(leftOut)}` : '',
-    problems.length > 0 ? `${plural(problems.length, 'schedule')} with a problem` : '',
+    problemCount > 0 ? `${plural(problemCount, 'schedule')} with a problem` : '',
     state === 'undone' ? 'taken back' : '',
   ];
   return parts.filter(Boolean).join(', ');

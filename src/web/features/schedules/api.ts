@@ -186,8 +186,7 @@ export function useScheduleActions() {
       try {
         const { run } = await ask(runAddresses.runNow);
         await refresh('/schedules', '/tideline', '/people/', '/runs');
-        const problems =
-          run.problems.length > 0 ? ` ${plural(run.problems.length, 'schedule')} could not be planned.` : '';
+        const problems = run.problemCount > 0 ? ` ${plural(run.problemCount, 'schedule')} could not be planned.` : '';
         sayDone(
           `${run.made === 0 ? 'Nothing was missing' : `Made ${plural(run.made, 'task')}`}; ${run.already} were there already.${problems}`,
         );

@@ -22,7 +22,11 @@ import { useSubjects, useSubjectsSaid } from '../../clients/api.ts';
 import { useHandMade } from '../api.ts';
 import { sayTimes } from '../task-words.ts';
 
+/** Enter that came before the bar was loaded. */
+export type Asked = 'add' | 'add and open' | null;
+
 interface CaptureBarProps {
+  readonly asked?: Asked;
   readonly onClose: () => void;
   /** The day on which the task would land; null once the bar is gone. */
   readonly onLands: (day: CivilDay | null) => void;
@@ -31,7 +35,7 @@ interface CaptureBarProps {
 const DEFAULT_MINUTES = 15;
 
 /** One line of plain words becomes a task; what was understood stands below while it is typed. */
-export default function CaptureBar({ onClose, onLands }: CaptureBarProps) {
+export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBarProps) {
   const { me, people, today } = useWorkspace();
   const navigate = useNavigate();
   const { capture } = useHandMade();
@@ -110,6 +114,10 @@ export default function CaptureBar({ onClose, onLands }: CaptureBarProps) {
       setBusy(false);
     }
   };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, with the line as it was left
+  useEffect(() => {
+    if (asked) void add(asked === 'add and open');
+  }, []);
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'Enter') {
       event.preventDefault();
