@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useRef } from 'react';
+import { type ReactNode, useLayoutEffect, useRef } from 'react';
 import { createPortal } from 'react-dom';
 
 interface DialogProps {
@@ -24,7 +24,8 @@ function giveFocusBack(dialog: HTMLDialogElement, before: Element | null): void 
 export function Dialog({ label, onClose, className = '', stays = false, children }: DialogProps) {
   const dialog = useRef<HTMLDialogElement>(null);
   const before = useRef<Element | null>(null);
-  useEffect(() => {
+  // Before the next key comes, which is not the page's any more.
+  useLayoutEffect(() => {
     const element = dialog.current;
     if (!element) return;
     before.current ??= document.activeElement;

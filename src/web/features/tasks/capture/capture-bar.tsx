@@ -1,5 +1,5 @@
 import { Undo2 } from 'lucide-react';
-import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { MOST_CAPTURED, type Subject } from '../../../../contract/index.ts';
 import {
@@ -70,7 +70,8 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
 
   useEffect(() => onLands(text.trim() === '' ? null : on), [onLands, on, text]);
   useEffect(() => () => onLands(null), [onLands]);
-  useEffect(() => input.current?.focus(), []);
+  // Before the next key comes: what was typed until here went into the field that stood in its place.
+  useLayoutEffect(() => input.current?.focus(), []);
   useKeys([{ key: 'Escape', says: 'Close what is open', run: onClose }]);
 
   const accept = (index: number) => {
