@@ -6,6 +6,8 @@ import { SWRConfig } from 'swr';
 import { workspaceAddresses } from '../../contract/addresses.ts';
 import type { Person, Problem } from '../../contract/index.ts';
 import { problemOf } from '../../contract/problems.ts';
+// How what was left unsent is sent, whichever page is opened.
+import '../features/tasks/sending.ts';
 import { SignInAgain } from '../features/people/sign-in-again.tsx';
 import { useAnswer } from '../kit/answer.ts';
 import { ProblemError } from '../kit/api.ts';

@@ -126,6 +126,22 @@ describe('what was typed', () => {
     expect(place.kept.size).toBe(0);
   });
 
+  it('is sent though how it is sent is only known after it was taken up', async () => {
+    const place = storage();
+    const { sent, note } = server();
+    const before = new Outbox(place);
+    before.register(note);
+    before.open('nadia');
+    before.put(note, item('a'), 60_000);
+    const later = new Outbox(place);
+    later.open('nadia');
+    await vi.advanceTimersByTimeAsync(100);
+    expect(sent).toEqual([]);
+    later.register(note);
+    await vi.advanceTimersByTimeAsync(100);
+    expect(sent).toEqual([{ text: 'a', was: '' }]);
+  });
+
   it('goes on from what has arrived, where more was typed while that was on its way', async () => {
     const { sent, note, answers } = server();
     const outbox = new Outbox(storage());

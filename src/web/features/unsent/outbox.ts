@@ -82,9 +82,10 @@ export class Outbox {
 
   constructor(private readonly storage: Storage) {}
 
-  /** Says how a kind is sent; once, before anything of it is put. */
+  /** Says how a kind is sent; once, before anything of it is put. What was left here of it is sent now. */
   register<T>(kind: Kind<T>): Kind<T> {
     this.kinds.set(kind.name, kind as Kind<unknown>);
+    if ([...this.items.values()].some((item) => item.kind === kind.name)) void this.flush();
     return kind;
   }
 
