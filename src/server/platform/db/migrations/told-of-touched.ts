@@ -27,6 +27,23 @@ export class ToldOfTouched1765300000000 implements MigrationInterface {
         end loop;
         return null;
       end $$;
+      -- Who has a task and what is written on it changes no date.
+      create function tell_of_task() returns trigger language plpgsql as $$
+      declare
+        told record;
+      begin
+        for told in
+          select n.workspace_id, case when count(distinct n.schedule_id) <= 100 then array_agg(distinct n.schedule_id) end as ids
+          from touched n join before o on o.workspace_id = n.workspace_id and o.id = n.id
+          where n.schedule_id is not null
+            and (n.state, n.nominal_date, n.work_on, n.due_on, n.started_at, n.done_at)
+              is distinct from (o.state, o.nominal_date, o.work_on, o.due_on, o.started_at, o.done_at)
+          group by n.workspace_id
+        loop
+          perform pg_notify('jolly_touched', json_build_object('workspace', told.workspace_id, 'schedules', told.ids)::text);
+        end loop;
+        return null;
+      end $$;
       create function tell_of_any() returns trigger language plpgsql as $$
       declare
         told record;
@@ -45,6 +62,11 @@ export class ToldOfTouched1765300000000 implements MigrationInterface {
         for each row execute function tell_of_workspace();
     `);
     for (const [table, column] of Object.entries(OF_ONE)) await this.add(runner, table, `tell_of_one('${column}')`);
+    await runner.query(`
+      drop trigger tell_of_update on task;
+      create trigger tell_of_update after update on task
+        referencing old table as before new table as touched for each statement execute function tell_of_task();
+    `);
     for (const table of OF_ANY) await this.add(runner, table, 'tell_of_any()');
   }
 
@@ -56,6 +78,7 @@ export class ToldOfTouched1765300000000 implements MigrationInterface {
       drop trigger tell_of_update on workspace;
       drop function tell_of_workspace();
       drop function tell_of_any();
+      drop function tell_of_task();
       drop function tell_of_one();
     `);
   }
