@@ -39,7 +39,7 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
         run();
       }}
     >
-      <span className="truncate">{name}</span>
+      <span className="max-w-[72%] flex-none truncate">{name}</span>
       <span className="truncate text-[13px] text-ink-2">{detail}</span>
     </Command.Item>
   );

@@ -19,6 +19,8 @@ import { type Answer, ask, ProblemError } from '../../kit/api.ts';
 /** Schedules that fit, of which those in view are fetched. */
 export interface LinesView {
   readonly counts: Answer<typeof scheduleAddresses.list>['counts'];
+  /** Those that are here. */
+  readonly lines: readonly ScheduleLine[];
   /** Undefined for one that is not here yet. */
   readonly at: (index: number) => ScheduleLine | undefined;
   readonly onView: (first: number, last: number) => void;
@@ -48,7 +50,12 @@ export function useScheduleLines(filter: ScheduleFilter) {
       if (data && index >= data.start && index < data.start + data.lines.length) return data.lines[index - data.start];
     return undefined;
   };
-  const view: LinesView | undefined = first?.data && { counts: first.data.counts, at, onView };
+  const view: LinesView | undefined = first?.data && {
+    counts: first.data.counts,
+    lines: inView.flatMap(({ data }) => data?.lines ?? []),
+    at,
+    onView,
+  };
   return { view, error: first?.error, retry: () => void first?.mutate() };
 }
 

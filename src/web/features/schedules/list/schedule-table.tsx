@@ -42,12 +42,8 @@ export function ScheduleTable({ view, filter }: { readonly view: LinesView; read
     if (how === 'one') chooseOne(index);
     else chooseTo(index).catch(sayTrouble);
   };
-  const mayBePaused =
-    ids.size > fitting ||
-    [...Array(fitting).keys()].some((i) => {
-      const line = view.at(i);
-      return line?.state === 'paused' && ids.has(line.id);
-    });
+  const chosenHere = view.lines.filter(({ id }) => ids.has(id));
+  const mayBePaused = chosenHere.length < ids.size || chosenHere.some(({ state }) => state === 'paused');
   return (
     <>
       <LongTable
