@@ -16,11 +16,11 @@ export function useEnterWhenFound(
   const isAsked = useRef(wasAsked);
   useEffect(() => {
     if (isLooking || !isAsked.current) return;
-    isAsked.current = false;
     // The list sets its items in order after it is drawn.
-    const frame = requestAnimationFrame(() =>
-      ref.current?.querySelector<HTMLElement>('[cmdk-item][data-selected="true"]')?.click(),
-    );
+    const frame = requestAnimationFrame(() => {
+      isAsked.current = false;
+      ref.current?.querySelector<HTMLElement>('[cmdk-item][data-selected="true"]')?.click();
+    });
     return () => cancelAnimationFrame(frame);
   }, [isLooking]);
   return {

@@ -115,9 +115,12 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
       setBusy(false);
     }
   };
+  const left = useRef(asked);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, with the line as it was left
   useEffect(() => {
-    if (asked) void add(asked === 'add and open');
+    const how = left.current;
+    left.current = null;
+    if (how) void add(how === 'add and open');
   }, []);
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'Enter') {
