@@ -200,7 +200,7 @@ describe('making tasks', () => {
   it('by hand answers what it made', async () => {
     server.clock.set('2026-11-30T09:00');
     const { body } = await ines.post('/api/runs').expect(200);
-    expect(body.run).toMatchObject({ why: 'byHand', startedAt: '2026-11-30T09:00', problems: [] });
+    expect(body.run).toMatchObject({ why: 'byHand', startedAt: '2026-11-30T09:00', problemCount: 0 });
     expect(body.run.made).toBeGreaterThan(20);
     expect((await ines.get('/api/runs/last')).body.run).toEqual(body.run);
   });
