@@ -160,9 +160,11 @@ const DEEDS: Readonly<Record<string, Deed>> = {
   },
   'the impact of a change of all schedules, 20 at once': async (address) => {
     const by = await signedIn(address, 'ines');
-    const { schedules } = (await (await by.ask('GET', '/schedules')).json()) as {
-      schedules: { id: string; version: number }[];
+    const { ids, versions } = (await (await by.ask('GET', '/schedules/fitting')).json()) as {
+      ids: string[];
+      versions: number[];
     };
+    const schedules = ids.map((id, i) => ({ id, version: versions[i] }));
     const changes = schedules.map(({ id, version }) => ({ id, version, set: { assigneeId: null } }));
     return many(40, 20, () =>
       by.ask('POST', '/schedules/changes/impact', { changes, reach: { open: true, also: [] } }),
@@ -170,7 +172,8 @@ const DEEDS: Readonly<Record<string, Deed>> = {
   },
   'a rule that looks through thousands of years, 40 times': async (address) => {
     const by = await signedIn(address, 'ines');
-    const { schedules } = (await (await by.ask('GET', '/schedules')).json()) as {
+    const { ids } = (await (await by.ask('GET', '/schedules/fitting')).json()) as { ids: string[] };
+    const { schedules } = (await (await by.ask('POST', '/schedules/whole', { ids: ids.slice(0, 1) })).json()) as {
       schedules: { id: string; version: number; template: { id: string }; timing: unknown }[];
     };
     const [one] = schedules;
