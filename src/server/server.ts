@@ -79,8 +79,10 @@ async function migrate(databaseUrl: string, prepare: (source: DataSource) => Pro
   const runner = source.createQueryRunner();
   try {
     await runner.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
-    await source.runMigrations({ transaction: 'each' });
+    const ran = await source.runMigrations({ transaction: 'each' });
     await prepare(source);
+    // New tables and indexes have no statistics yet, and a plan that is chosen without them can be any.
+    if (ran.length > 0) await source.query('analyze');
   } finally {
     await runner.query('select pg_advisory_unlock($1)', [MIGRATION_LOCK]);
     await runner.release();

@@ -45,7 +45,6 @@ export interface SentBack {
 @Index('task_by_run', ['workspaceId', 'runId'], { where: 'run_id is not null' })
 @Index('task_by_set', ['workspaceId', 'setId'])
 @Index('task_by_template', ['workspaceId', 'templateId', 'workOn'])
-@Index('task_by_title', { synchronize: false })
 @Index('task_of_nobody', ['workspaceId', 'dueOn'], {
   where: `assignee_id is null and state in ('open', 'underWay')`,
 })

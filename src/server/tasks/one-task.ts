@@ -41,7 +41,10 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     `select ${TASK_COLUMNS}, ${columnsOf(TaskRecord, 't', FULL_FIELDS)}, ${columnsOf(WorkContent, 'said', FULL_SAID)},
        asset.tag as "assetTag", template.name as "templateName",
        template.version as "templateNow", template.changed_at as "templateChangedAt", template.archived_at as "templateArchivedAt"
-     from ${TASK_JOINS} where t.workspace_id = $1 and t.id = $2`,
+     from ${TASK_JOINS}
+     left join template on template.workspace_id = t.workspace_id and template.id = t.template_id
+     left join asset on asset.workspace_id = t.workspace_id and asset.id = t.asset_id
+     where t.workspace_id = $1 and t.id = $2`,
     [id],
   );
   if (!row) throw notFound('task');

@@ -1,8 +1,7 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
 /**
- * Clients and assets are found by words of their names, and work by whom and what it is for, when it was done and what it
- * is called. Plain words are written as `plainWords` of the core writes them: small letters, one apostrophe, without the
+ * Clients and assets are found by words of their names, and work by whom and what it is for and when it was done. Plain words are written as `plainWords` of the core writes them: small letters, one apostrophe, without the
  * stops around a word.
  */
 export class FoundByName1765200000000 implements MigrationInterface {
@@ -55,7 +54,6 @@ export class FoundByName1765200000000 implements MigrationInterface {
         where state in ('open', 'underWay', 'toCheck');
       drop index task_by_due;
       create index task_by_due on task (workspace_id, due_on) include (state, estimate_minutes, assignee_id);
-      create index task_by_title on task using gin (title gin_trgm_ops);
     `);
   }
 
@@ -63,7 +61,7 @@ export class FoundByName1765200000000 implements MigrationInterface {
     await runner.query(`
       drop index task_by_due;
       create index task_by_due on task (workspace_id, due_on);
-      drop index task_by_title, task_unfinished_of_template, task_unfinished_of, task_done_by_person, task_over_by_day, task_by_done, task_by_asset, task_by_client, schedule_by_asset, schedule_by_client,
+      drop index task_unfinished_of_template, task_unfinished_of, task_done_by_person, task_over_by_day, task_by_done, task_by_asset, task_by_client, schedule_by_asset, schedule_by_client,
         asset_by_client, asset_found_by, asset_with_words, asset_by_words, client_with_words, client_by_words;
       drop trigger asset_words on asset;
       drop trigger client_words on client;
