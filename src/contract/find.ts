@@ -11,6 +11,7 @@ const foundSchema = named.extend({ detail: z.string() });
 export const findEndpoints = {
   /** What may be jumped to by name, besides people: the first of each kind that have every word. */
   find: endpoint(findPaths.find, {
+    heavy: true,
     query: z.object({ q: z.string().max(100) }),
     answer: z.object({
       templates: z.array(foundSchema),

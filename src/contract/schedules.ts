@@ -204,6 +204,7 @@ const saved = z.object({ schedule: scheduleSchema, tasks: syncSchema, changeId: 
 export const scheduleEndpoints = {
   /** A page of those that fit, from any place of the list on. */
   list: endpoint(schedulePaths.list, {
+    heavy: true,
     query: scheduleFilterSchema
       .extend({ start: z.coerce.number().int().min(0).max(MOST_SCHEDULES).optional() })
       .refine(isShortSpan, SPAN_WORDS),
@@ -216,11 +217,13 @@ export const scheduleEndpoints = {
   }),
   /** All that fit, in their order, by their ids and versions alone. */
   fitting: endpoint(schedulePaths.fitting, {
+    heavy: true,
     query: scheduleFilterSchema.refine(isShortSpan, SPAN_WORDS),
     answer: z.object({ ids: z.array(id), versions: z.array(z.number().int()), isAll: z.boolean() }),
   }),
   /** What those that fit come to. */
   figures: endpoint(schedulePaths.figures, {
+    heavy: true,
     query: scheduleFilterSchema.refine(isShortSpan, SPAN_WORDS),
     answer: z.object({
       schedules: z.number().int(),
@@ -232,6 +235,7 @@ export const scheduleEndpoints = {
   }),
   /** Some of them whole; those that are gone are left out. */
   whole: endpoint(schedulePaths.whole, {
+    heavy: true,
     body: z.object({ ids: z.array(id).max(MOST_WHOLE, 'Forty schedules at once, at most.') }),
     answer: z.object({ schedules: z.array(scheduleSchema) }),
   }),

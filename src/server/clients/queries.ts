@@ -1,5 +1,6 @@
 import { MOST_SUBJECTS, type Subject } from '../../contract/index.ts';
 import { plainWords, subjectsSaid } from '../../core/index.ts';
+import { likeLetters } from '../platform/db/like.ts';
 import type { Scope } from '../platform/scope.ts';
 
 /** Clients and assets as what work can be for. A client's own row stands before what is theirs. */
@@ -22,12 +23,10 @@ const toldOf = ({ clientId, assetId, name, detail, tag }: Subject): Subject => (
 /** From so many letters on a word is found anywhere; fewer stand for the beginning of a name, as too many have them. */
 const ANYWHERE = 3;
 
-const escaped = (word: string) => word.replace(/[\\%_]/g, '\\$&');
-
 export async function findSubjects(scope: Scope, q: string): Promise<{ subjects: Subject[]; isMore: boolean }> {
   const words = [...new Set(plainWords(q).filter(Boolean))].sort((a, b) => b.length - a.length);
   const [longest = ''] = words;
-  const typed = `${escaped(plainWords(q).join(' '))}%`;
+  const typed = `${likeLetters(plainWords(q).join(' '))}%`;
   const found =
     longest === ''
       ? await firstSubjects(scope)
@@ -60,13 +59,13 @@ function subjectsBeginning(scope: Scope, [longest = '', ...others]: readonly str
        union all
        (${ASSETS} and a.words like $2 and a.found_by like all ($3::text[]) order by a.words limit $4)
      ) found order by ${ORDER} limit $4`,
-    [`${escaped(longest)}%`, others.map((word) => `%${escaped(word)}%`), MOST_SUBJECTS + 1],
+    [`${likeLetters(longest)}%`, others.map((word) => `%${likeLetters(word)}%`), MOST_SUBJECTS + 1],
   );
 }
 
 /** Found by the longest word through an index, and of those the ones that have all the others as well; names that begin as typed first. */
 function subjectsWith(scope: Scope, words: readonly string[], typed: string): Promise<Subject[]> {
-  const [longest = '', ...others] = words.map((word) => `%${escaped(word)}%`);
+  const [longest = '', ...others] = words.map((word) => `%${likeLetters(word)}%`);
   return scope.sql<Subject>(
     `with named as materialized (select id from client where workspace_id = $1 and ' ' || words like $2)
      select * from (
@@ -116,7 +115,7 @@ export async function subjectsSaidIn(scope: Scope, line: string): Promise<Subjec
     ),
   );
   const [typed = []] = said.slice(-1);
-  const beginning = escaped(typed.filter(Boolean).join(' '));
+  const beginning = likeLetters(typed.filter(Boolean).join(' '));
   const named = (rows: string, words: string) => `
     select * from (${rows} and ${words} = any ($2::text[])) whole
     union all (${rows} and ${words} like $3 || '%' order by ${words} limit ${OFFERED})

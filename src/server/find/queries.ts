@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { type findEndpoints, MOST_FOUND } from '../../contract/index.ts';
 import { plainWords } from '../../core/index.ts';
+import { likeLetters } from '../platform/db/like.ts';
 import type { Scope } from '../platform/scope.ts';
 import { schedulesFound } from '../schedules/list.ts';
 
@@ -13,7 +14,7 @@ const START_SOMETHING = 'start something for';
 export async function find(scope: Scope, q: string): Promise<Found> {
   const words = plainWords(q).filter(Boolean);
   if (words.length === 0) return { templates: [], clients: [], schedules: [] };
-  const patterns = words.map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`);
+  const patterns = words.map((word) => `%${likeLetters(word)}%`);
   const [templates, clients, schedules] = await Promise.all([
     scope.sql<Found['templates'][number]>(
       `select id, name, coalesce(category, 'template') as detail from template

@@ -1,5 +1,5 @@
 import { plural } from '../../core/index.ts';
-import { fieldsOf, isManager, type SubjectOfChanges } from '../platform/changes/subject.ts';
+import { fieldsOf, type SubjectOfChanges } from '../platform/changes/subject.ts';
 import { forbidden } from '../platform/refusal.ts';
 import type { Task } from '../tasks/entity.ts';
 import { NEXT_CHOSEN } from '../tasks/next-date.ts';
@@ -16,7 +16,7 @@ export const scheduleChanges: SubjectOfChanges<Task> = {
   async undo(scope, changes, rest) {
     // Whoever finishes a task may choose the day of the next, and take that back.
     const isNextOnly = changes.every(({ action }) => action === NEXT_CHOSEN);
-    if (!isManager(scope.person) && !isNextOnly) throw forbidden('Only a manager can change schedules.');
+    if (!scope.person?.isManager && !isNextOnly) throw forbidden('Only a manager can change schedules.');
     const { kept, settle } = await undoScheduleChanges(
       scope,
       changes.map(({ subjectId: id, fields, watchId }) => ({ id, fields, watchId })),

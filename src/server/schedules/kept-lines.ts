@@ -1,8 +1,16 @@
 import type { Schedule } from '../../contract/index.ts';
-import { type CivilDay, isDated, type PlannedSchedule, shownDays, type WorkingCalendar } from '../../core/index.ts';
+import {
+  type CivilDay,
+  isDated,
+  type PlannedSchedule,
+  plainWords,
+  shownDays,
+  type WorkingCalendar,
+} from '../../core/index.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { ENDED } from '../tasks/states.ts';
-import { keptOfSchedules, markAround, type Told } from './kept.ts';
+import { keptOfSchedules, marksOf, type Told } from './kept.ts';
 import { readableSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
 import { foresee, phrasesOf, stateOf } from './service.ts';
 
@@ -16,7 +24,7 @@ export interface KeptLine
   readonly dates: readonly CivilDay[];
   /** Who may be given work by it. */
   readonly people: ReadonlySet<string>;
-  /** What it is found by, in small letters. */
+  /** What it is found by, in plain words. */
   readonly words: string;
   /** What it is ordered by after all else, in small letters. */
   readonly name: string;
@@ -29,48 +37,35 @@ export const DATES_AFTER = 42;
 /** Schedules whose lines are kept at the most, of all workspaces together. */
 const MOST_KEPT = 40_000;
 
-/**
- * The lines of all schedules of the workspace that are not deleted. One is kept for as long as nothing has changed that it
- * is told from: the rows of the schedule, its template, its client and its asset (each write of a row gives it another
- * `xmin`), what is over of it from today on, what was deleted of it, days off, names of people, and the day.
- */
-export const keptLines = keptOfSchedules<KeptLine>({ marks: marksOf, tell: told, most: MOST_KEPT });
+/** Main tasks that are over, of dates from today on: of these none is the next. */
+const OVER_AHEAD = `workspace_id = $1 and schedule_id is not null and step_key = '' and state in ${ENDED}
+  and greatest(nominal_date, work_on) >= $2::date`;
 
-async function marksOf(scope: Scope): Promise<ReadonlyMap<string, string>> {
-  const around = await markAround(scope);
-  const rows = await scope.sql<{ id: string; mark: string }>(
-    `select s.id, concat_ws(' ', s.xmin, t.xmin, c.xmin, a.xmin, over.tasks, gone.tasks) as mark
-     from schedule s
-     join template t on t.workspace_id = $1 and t.id = s.template_id
-     left join client c on c.workspace_id = $1 and c.id = s.client_id
-     left join asset a on a.workspace_id = $1 and a.id = s.asset_id
-     left join (
-       select schedule_id, string_agg(nominal_date::text, ' ' order by nominal_date) as tasks from task
-       where workspace_id = $1 and schedule_id is not null and step_key = '' and state in ${ENDED} and greatest(nominal_date, work_on) >= $2::date
-       group by schedule_id
-     ) over on over.schedule_id = s.id
-     left join (
-       select schedule_id, count(*) || ' ' || max(deleted_at) as tasks from deleted_task where workspace_id = $1 group by schedule_id
-     ) gone on gone.schedule_id = s.id
-     where s.workspace_id = $1 and s.deleted_at is null`,
-    [scope.today],
-  );
-  return new Map(rows.map(({ id, mark }) => [id, `${mark} ${around}`]));
-}
+/** The lines of all schedules of the workspace that are not deleted. */
+export const keptLines = keptOfSchedules<KeptLine>({
+  marks: (scope) =>
+    marksOf(
+      scope,
+      `select schedule_id, string_agg(nominal_date::text, ' ' order by nominal_date) as tasks from task
+       where ${OVER_AHEAD} group by schedule_id`,
+    ),
+  tell: told,
+  most: MOST_KEPT,
+});
 
 async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told<KeptLine>][]> {
   const calendar = await scope.calendar();
   const rows = await scheduleRows(scope, { ids });
   const over = await scope.sql<{ scheduleId: string; on: string }>(
     `select schedule_id as "scheduleId", nominal_date as "on" from task
-     where workspace_id = $1 and schedule_id = any($2::uuid[]) and step_key = '' and state in ${ENDED} and greatest(nominal_date, work_on) >= $3::date`,
-    [ids, scope.today],
+     where ${OVER_AHEAD} and schedule_id = any($3::uuid[])`,
+    [scope.today, ids],
   );
   const ended = new Map<string, Set<string>>();
   for (const { scheduleId, on } of over) ended.set(scheduleId, (ended.get(scheduleId) ?? new Set()).add(on));
-  return rows
-    .filter(({ deletedAt }) => deletedAt === null)
-    .map((row) => {
+  return eachInTurn(
+    rows.filter(({ deletedAt }) => deletedAt === null),
+    (row) => {
       const planned = readableSchedule(scope, row);
       const seen = foresee(scope, row, ended.get(row.id) ?? new Set(), calendar);
       const phrases = phrasesOf(scope, planned);
@@ -85,16 +80,17 @@ async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told
             state: stateOf(scope, row, seen),
             dates: seen.problem === null && planned ? datesAround(planned, calendar, scope.now.day) : [],
             people: peopleOf(row, planned),
-            words: [row.templateName, row.clientName, row.assetName, phrases.phrase, row.assigneeName]
-              .join(' ')
-              .toLowerCase(),
+            words: plainWords(
+              [row.templateName, row.clientName, row.assetName, phrases.phrase, row.assigneeName].join(' '),
+            ).join(' '),
             name: folded(`${row.templateName} ${row.assetName ?? ''}`),
           },
           // What waits for its last task waits for what becomes of it, which the mark does not tell.
           isFluid: row.last !== null,
         },
       ];
-    });
+    },
+  );
 }
 
 function datesAround(planned: PlannedSchedule, calendar: WorkingCalendar, today: CivilDay): CivilDay[] {

@@ -8,9 +8,10 @@ import {
   setReach,
   type WorkingCalendar,
 } from '../../core/index.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { type MadeTask, type Making, madeTasks, nominalKey } from '../tasks/made-task.ts';
-import { keptOfSchedules, markAround, type Told } from './kept.ts';
+import { keptOfSchedules, marksOf, type Told } from './kept.ts';
 import { planProblem } from './making.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
 
@@ -38,39 +39,23 @@ const NEXT_WITHIN_DAYS = 365;
 /** Schedules whose plans are kept at the most, of all workspaces together. */
 const MOST_KEPT = 60_000;
 
-/**
- * The plans of all schedules of the workspace. A plan is kept for as long as nothing has changed that it is told from:
- * the rows of the schedule, its template, its client and its asset (each write of a row gives it another `xmin`), its
- * tasks, what was deleted of it, days off, names of people, and the day. For reading alone.
- */
-export const keptPlans = keptOfSchedules<KeptPlan>({ marks: marksOf, tell: planned, most: MOST_KEPT });
-
-async function marksOf(scope: Scope): Promise<ReadonlyMap<string, string>> {
-  const around = await markAround(scope);
-  const rows = await scope.sql<{ id: string; mark: string }>(
-    `select s.id, concat_ws(' ', s.xmin, t.xmin, c.xmin, a.xmin, made.tasks, gone.tasks) as mark
-     from schedule s
-     join template t on t.workspace_id = $1 and t.id = s.template_id
-     left join client c on c.workspace_id = $1 and c.id = s.client_id
-     left join asset a on a.workspace_id = $1 and a.id = s.asset_id
-     left join (
-       select schedule_id, count(*) || ' ' || sum(uuid_hash(id)) as tasks from task
-       where workspace_id = $1 and schedule_id is not null and due_on >= $2::date group by schedule_id
-     ) made on made.schedule_id = s.id
-     left join (
-       select schedule_id, count(*) || ' ' || max(deleted_at) as tasks from deleted_task where workspace_id = $1 group by schedule_id
-     ) gone on gone.schedule_id = s.id
-     where s.workspace_id = $1 and s.deleted_at is null`,
-    [scope.today],
-  );
-  return new Map(rows.map(({ id, mark }) => [id, `${mark} ${around}`]));
-}
+/** The plans of all schedules of the workspace. */
+export const keptPlans = keptOfSchedules<KeptPlan>({
+  marks: (scope) =>
+    marksOf(
+      scope,
+      `select schedule_id, count(*) || ' ' || sum(uuid_hash(id)) as tasks from task
+       where workspace_id = $1 and schedule_id is not null and due_on >= $2::date group by schedule_id`,
+    ),
+  tell: planned,
+  most: MOST_KEPT,
+});
 
 async function planned(scope: Scope, ids: readonly string[]): Promise<[string, Told<KeptPlan>][]> {
   const { day: today } = scope.now;
   const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
   const rows = (await scheduleRows(scope, { ids })).filter(({ deletedAt }) => deletedAt === null);
-  const foreseen = rows.map((row) => ({ row, plan: planOf(scope, row, making, today) }));
+  const foreseen = await eachInTurn(rows, (row) => ({ row, plan: planOf(scope, row, making, today) }));
   const open = new Set(
     await unsettled(
       scope,

@@ -17,7 +17,7 @@ export interface KeptSources<T> {
   readonly most: number;
 }
 
-/** Told before others get their turn. */
+/** Asked for at once. */
 const AT_A_STRETCH = 100;
 /** Of more that were touched, all are looked over. */
 const MOST_TOUCHED = 300;
@@ -109,13 +109,31 @@ export function keptOfSchedules<T>({ marks, tell, most }: KeptSources<T>) {
   };
 }
 
-/** What every plan is told from besides its own rows: days off, names of people, the zone and the day. */
-export async function markAround(scope: Scope): Promise<string> {
+/**
+ * Marks of what plans are told from: the rows of the schedule, its template, its client and its asset (each write of a row
+ * gives it another `xmin`), what was deleted of it, days off, names of people, the zone and the day; and of its tasks what
+ * the caller says.
+ * @param tasks SQL of a `schedule_id` and its `tasks` as a text; today is $2
+ */
+export async function marksOf(scope: Scope, tasks: string): Promise<ReadonlyMap<string, string>> {
   const [around] = await scope.sql<{ mark: string }>(
     `select concat_ws(' ', w.working_weekdays, w.zone,
        (select md5(string_agg(date || name, ' ' order by date)) from holiday where workspace_id = $1),
        (select md5(string_agg(id || name, ' ' order by id)) from person where workspace_id = $1)) as mark
      from workspace w where w.id = $1`,
   );
-  return `${scope.today} ${around?.mark}`;
+  const rows = await scope.sql<{ id: string; mark: string }>(
+    `select s.id, concat_ws(' ', s.xmin, t.xmin, c.xmin, a.xmin, own.tasks, gone.tasks) as mark
+     from schedule s
+     join template t on t.workspace_id = $1 and t.id = s.template_id
+     left join client c on c.workspace_id = $1 and c.id = s.client_id
+     left join asset a on a.workspace_id = $1 and a.id = s.asset_id
+     left join (${tasks}) own on own.schedule_id = s.id
+     left join (
+       select schedule_id, count(*) || ' ' || max(deleted_at) as tasks from deleted_task where workspace_id = $1 group by schedule_id
+     ) gone on gone.schedule_id = s.id
+     where s.workspace_id = $1 and s.deleted_at is null`,
+    [scope.today],
+  );
+  return new Map(rows.map(({ id, mark }) => [id, `${mark} ${scope.today} ${around?.mark}`]));
 }

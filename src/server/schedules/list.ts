@@ -1,7 +1,7 @@
-import { setImmediate } from 'node:timers/promises';
 import { LINES_A_PAGE, type ScheduleFilter, type ScheduleLine } from '../../contract/index.ts';
-import { dayOfIso, isDated, shownDays } from '../../core/index.ts';
+import { dayOfIso, isDated, plainWords, shownDays } from '../../core/index.ts';
 import { namedOrNull } from '../named.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import { oncePer } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { lateSchedules } from '../tasks/late.ts';
@@ -51,8 +51,10 @@ export async function figuresOfSchedules(scope: Scope, filter: ScheduleFilter) {
 /** The first by name that have every word. */
 export async function schedulesFound(scope: Scope, words: readonly string[], most: number): Promise<KeptLine[]> {
   const found: KeptLine[] = [];
-  for (const line of ordered.name(await keptLines(scope)))
-    if (found.length < most && words.every((word) => line.words.includes(word))) found.push(line);
+  for (const line of ordered.name(await keptLines(scope))) {
+    if (found.length === most) break;
+    if (words.every((word) => line.words.includes(word))) found.push(line);
+  }
   return found;
 }
 
@@ -89,7 +91,7 @@ async function fittingLines(
   all: ReadonlyMap<string, KeptLine>,
   filter: ScheduleFilter,
 ): Promise<KeptLine[]> {
-  const asked = (filter.find ?? '').toLowerCase().split(/\s+/).filter(Boolean);
+  const asked = plainWords(filter.find ?? '');
   const late = filter.state === 'late' ? await lateSchedules(scope) : null;
   const fits = (line: KeptLine) =>
     (filter.category === undefined || line.row.category === filter.category) &&
@@ -117,9 +119,6 @@ function inState(line: KeptLine, state: ScheduleFilter['state'], late: ReadonlyS
   }
 }
 
-/** Planned before others get their turn. */
-const AT_A_STRETCH = 250;
-
 /** Those with a date in the days that were asked for. */
 async function fallingWithin(scope: Scope, lines: KeptLine[], { from, to }: ScheduleFilter): Promise<KeptLine[]> {
   if (from === undefined || to === undefined) return lines;
@@ -128,13 +127,12 @@ async function fallingWithin(scope: Scope, lines: KeptLine[], { from, to }: Sche
   if (first >= today - DATES_BEFORE && last <= today + DATES_AFTER)
     return lines.filter(({ dates }) => dates.some((on) => on >= first && on <= last));
   const calendar = await scope.calendar();
-  const within: KeptLine[] = [];
-  for (const [i, line] of lines.entries()) {
-    if (i % AT_A_STRETCH === AT_A_STRETCH - 1) await setImmediate();
-    const { planned, problem } = line;
-    if (planned && problem === null && shownDays(planned, calendar, first, last).some(isDated)) within.push(line);
-  }
-  return within;
+  const falls = await eachInTurn(
+    lines,
+    ({ planned, problem }) =>
+      planned !== null && problem === null && shownDays(planned, calendar, first, last).some(isDated),
+  );
+  return lines.filter((_, i) => falls[i]);
 }
 
 const ORDER_KEYS: Readonly<Record<NonNullable<ScheduleFilter['order']>, (line: KeptLine) => string>> = {

@@ -1,18 +1,19 @@
 import type { ProjectedLine } from '../../contract/index.ts';
 import { type CivilDay, groupBy, isoOfDay } from '../../core/index.ts';
 import { namedOrNull } from '../named.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import { oncePer } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { keptLines } from './kept-lines.ts';
 import { type ForeseenTask, foreseenTasks, KEPT_DAYS, type KeptPlan, keptPlans, unsettled } from './kept-plans.ts';
 import { planProblem } from './making.ts';
 
-/** Occurrences due within [from, to] that are not tasks yet, in the order of their days: what lies beyond the horizon. */
+/** A person's occurrences due within [from, to] that are not tasks yet, in the order of their days. */
 export async function projectedWork(
   scope: Scope,
   from: CivilDay,
   to: CivilDay,
-  personId: string | undefined,
+  personId: string,
 ): Promise<ProjectedLine[]> {
   const tasks = await foreseenWork(scope, from, to, personId);
   return tasks
@@ -21,21 +22,12 @@ export async function projectedWork(
 }
 
 /** The same, in no order. */
-async function foreseenWork(
-  scope: Scope,
-  from: CivilDay,
-  to: CivilDay,
-  personId: string | undefined,
-): Promise<ForeseenTask[]> {
+async function foreseenWork(scope: Scope, from: CivilDay, to: CivilDay, personId: string): Promise<ForeseenTask[]> {
   const { day: today } = scope.now;
-  if (from >= today && to <= today + KEPT_DAYS) {
-    const window = { from: isoOfDay(from), to: isoOfDay(to) };
-    const { all, ofPerson } = keptWork(await keptPlans(scope));
-    const tasks = personId === undefined ? all : (ofPerson.get(personId) ?? []);
-    return tasks.filter(({ dueOn }) => dueOn >= window.from && dueOn <= window.to);
-  }
-  const tasks = await plannedWork(scope, from, to, personId);
-  return personId === undefined ? tasks : tasks.filter(({ assigneeId }) => assigneeId === personId);
+  if (from < today || to > today + KEPT_DAYS) return plannedWork(scope, from, to, personId);
+  const window = { from: isoOfDay(from), to: isoOfDay(to) };
+  const tasks = keptWork(await keptPlans(scope)).ofPerson.get(personId) ?? [];
+  return tasks.filter(({ dueOn }) => dueOn >= window.from && dueOn <= window.to);
 }
 
 /** Minutes that all plans foresee on each day from today on, as far as is kept, of everyone or of one person. */
@@ -75,16 +67,10 @@ const keptWork = oncePer((plans: ReadonlyMap<string, KeptPlan>) => {
 });
 
 /** Of days that nobody keeps: worked out each time. */
-async function plannedWork(
-  scope: Scope,
-  from: CivilDay,
-  to: CivilDay,
-  personId: string | undefined,
-): Promise<ForeseenTask[]> {
+async function plannedWork(scope: Scope, from: CivilDay, to: CivilDay, personId: string): Promise<ForeseenTask[]> {
   const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
-  const lines = [...(await keptLines(scope)).values()];
-  const wanted = personId === undefined ? lines : lines.filter(({ people }) => people.has(personId));
-  const tasks = wanted.flatMap(({ row, planned }) => {
+  const lines = [...(await keptLines(scope)).values()].filter(({ people }) => people.has(personId));
+  const tasks = await eachInTurn(lines, ({ row, planned }) => {
     try {
       return planned ? foreseenTasks(scope, row, planned, making, from, to) : [];
     } catch (error) {
@@ -93,5 +79,8 @@ async function plannedWork(
       return [];
     }
   });
-  return unsettled(scope, tasks);
+  return unsettled(
+    scope,
+    tasks.flat().filter(({ assigneeId }) => assigneeId === personId),
+  );
 }

@@ -1,4 +1,4 @@
-import { fieldsOf, isManager, type SubjectOfChanges, type Undone } from '../platform/changes/subject.ts';
+import { fieldsOf, type SubjectOfChanges, type Undone } from '../platform/changes/subject.ts';
 import { forbidden } from '../platform/refusal.ts';
 import type { Task } from '../tasks/entity.ts';
 import { Template } from './entity.ts';
@@ -11,7 +11,7 @@ export const templateChanges: SubjectOfChanges<Task> = {
   reached: (changes) => ({ templateIds: changes.map(({ subjectId }) => subjectId) }),
   fieldsTaken: fieldsOf,
   async undo(scope, changes, rest) {
-    if (!isManager(scope.person)) throw forbidden('Only a manager can change templates.');
+    if (!scope.person?.isManager) throw forbidden('Only a manager can change templates.');
     await rest();
     const undone: Undone<Task>[] = [];
     for (const change of changes) undone.push(await undoTemplateChange(scope, change));

@@ -229,11 +229,12 @@ export function archiveTemplate(scope: Scope, id: string, archived: boolean): Pr
 /** What would be in the way of deleting it, and what archiving it would do. */
 export async function usesOfTemplate(scope: Scope, id: string): Promise<TemplateUses> {
   await scope.one(Template, id, 'template');
-  const ids = await scope.sql<{ id: string }>(
-    'select id from schedule where workspace_id = $1 and template_id = $2 and deleted_at is null order by id',
+  const first = await scope.sql<{ id: string; count: number }>(
+    `select id, count(*) over ()::int as count from schedule
+     where workspace_id = $1 and template_id = $2 and deleted_at is null order by id limit ${NAMED_USES}`,
     [id],
   );
-  const rows = await scheduleRows(scope, { ids: ids.slice(0, NAMED_USES).map((one) => one.id) });
+  const rows = await scheduleRows(scope, { ids: first.map((one) => one.id) });
   const [tasks] = await scope.sql<{ all: number; unseen: number; open: number }>(
     `select (select count(*) from task where workspace_id = $1 and template_id = $2) as all,
        count(*) filter (where schedule_id is not null and state = 'open' and appears_on > $3::date and set_on >= $3::date and not ${IS_TOUCHED}) as unseen,
@@ -248,7 +249,7 @@ export async function usesOfTemplate(scope: Scope, id: string): Promise<Template
       name: [row.templateName, row.assetName ?? row.clientName].filter(Boolean).join(' · '),
       phrase: phrasesOf(scope, readableSchedule(scope, row)).phrase,
     })),
-    count: ids.length,
+    count: first[0]?.count ?? 0,
     tasks: all,
     unseen,
     open: open - unseen,

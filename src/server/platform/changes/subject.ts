@@ -1,4 +1,3 @@
-import type { Person } from '../../people/entity.ts';
 import type { Scope } from '../scope.ts';
 import type { Subject } from './actions.ts';
 import type { Change, FieldChanges } from './entity.ts';
@@ -38,6 +37,3 @@ export interface SubjectOfChanges<Task> {
 export type SubjectsOfChanges<Task> = Readonly<Record<Exclude<Subject, 'several'>, SubjectOfChanges<Task>>>;
 
 export const fieldsOf = ({ fields }: { readonly fields: FieldChanges }): string[] => Object.keys(fields);
-
-/** Whoever is not signed in undoes nothing. */
-export const isManager = (person: Person | null): boolean => person?.isManager === true;
