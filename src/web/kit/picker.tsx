@@ -28,6 +28,8 @@ interface PickerProps {
   readonly onType?: (typed: string | null) => void;
   /** While they are looked up. */
   readonly isLooking?: boolean;
+  /** Why they could not be. */
+  readonly trouble?: string | undefined;
   /** Said below the options. */
   readonly below?: string | undefined;
 }
@@ -54,6 +56,7 @@ export function Picker({
   chosenName,
   onType,
   isLooking = false,
+  trouble,
   below,
 }: PickerProps) {
   const { open, setOpen, close, root, button, around } = usePopover();
@@ -91,7 +94,7 @@ export function Picker({
             {...(onType ? { onValueChange: onType } : {})}
           />
           <Command.List>
-            <Command.Empty>{isLooking ? 'Looking …' : 'Nobody and nothing of that name.'}</Command.Empty>
+            <Command.Empty>{isLooking ? 'Looking …' : (trouble ?? 'Nobody and nothing of that name.')}</Command.Empty>
             {groups.map((group) => (
               <Command.Group key={group} heading={group || undefined}>
                 {options

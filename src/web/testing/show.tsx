@@ -46,7 +46,10 @@ interface Around {
   readonly workspace?: Partial<Workspace>;
   /** Where it is opened. */
   readonly path?: string;
-  /** What the server answers, by address without `/api`; anything else that is asked fails the test. */
+  /**
+   * What the server answers, by address without `/api`, with the method before it where that is not GET: a value, what a
+   * function makes of what was sent, or an error where nothing gets through. Anything else that is asked fails the test.
+   */
   readonly answers?: Readonly<Record<string, unknown>>;
 }
 
@@ -57,9 +60,13 @@ export async function show(part: ReactNode, { me = INES, workspace, path = '/', 
     '/subjects?q=': { subjects: [], isMore: false },
     ...answers,
   };
-  vi.spyOn(globalThis, 'fetch').mockImplementation(async (address, { method = 'GET' } = {}) => {
-    const answer = known[String(address).replace(/^\/api/, '')];
-    if (method !== 'GET' || answer === undefined) throw new Error(`${method} ${address} is not foreseen by this test.`);
+  vi.spyOn(globalThis, 'fetch').mockImplementation(async (address, { method = 'GET', body } = {}) => {
+    const path = String(address).replace(/^\/api/, '');
+    const foreseen = known[method === 'GET' ? path : `${method} ${path}`];
+    if (foreseen === undefined) throw new Error(`${method} ${path} is not foreseen by this test.`);
+    if (foreseen instanceof Error) throw foreseen;
+    const sent: unknown = typeof body === 'string' ? JSON.parse(body) : undefined;
+    const answer: unknown = typeof foreseen === 'function' ? await foreseen(sent) : foreseen;
     return new Response(JSON.stringify(answer), { headers: { 'Content-Type': 'application/json' } });
   });
   const around = (inner: ReactNode) => (

@@ -22,10 +22,11 @@ interface JumpProps {
 export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
   const navigate = useNavigate();
   const { people } = useWorkspace();
-  const { data: found, isLoading } = useAnswer(
-    findAddresses.find,
-    typed.trim() === '' ? null : { query: { q: typed.slice(0, 100) } },
-  );
+  const {
+    data: found,
+    isLoading,
+    error,
+  } = useAnswer(findAddresses.find, typed.trim() === '' ? null : { query: { q: typed.slice(0, 100) } });
   const whenFound = useEnterWhenFound(isLoading, isAsked);
   const of = (kind: keyof NonNullable<typeof found>) => (typed.trim() === '' ? [] : (found?.[kind] ?? []));
   const { capture, startNow } = useShell();
@@ -57,7 +58,7 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
       >
         <Command.Input autoFocus placeholder={JUMP_HINT} aria-label="Jump to" value={typed} onValueChange={onType} />
         <Command.List>
-          <Command.Empty>{isLoading ? 'Looking …' : 'Nothing of that name.'}</Command.Empty>
+          <Command.Empty>{isLoading ? 'Looking …' : (error?.message ?? 'Nothing of that name.')}</Command.Empty>
           <Command.Group heading="do">
             {act('capture', 'Capture', 'a task in one line', capture)}
             {item('account', 'Your account', 'password, where you are signed in', '/account')}

@@ -12,15 +12,22 @@ import { Skeleton } from '../../kit/states.tsx';
 /** The place where a captured line is kept. */
 export const CAPTURE_DRAFT: readonly [string, string, z.core.$ZodType] = ['capture', '', z.string()];
 
+/** The line stands in the same place and looks the same before the bar is loaded. */
+export const CAPTURE_LOOK = {
+  bar: 'border-b-2 border-primary bg-base-100 px-5 pb-3 pt-3.5 max-[720px]:px-4',
+  field:
+    'h-12 w-full rounded-[4px] border border-b-2 border-primary bg-transparent px-3 text-[19px] max-[720px]:text-[17px]',
+} as const;
+
 /** Enter is kept until the line can be read. */
 export function CaptureOpening({ onEnter }: { readonly onEnter: (asked: Asked) => void }) {
   const { draft, change } = useDraft(...CAPTURE_DRAFT);
   return (
-    <section className="border-b-2 border-primary bg-base-100 px-5 pb-3 pt-3.5 max-[720px]:px-4" aria-label="Capture">
+    <section className={CAPTURE_LOOK.bar} aria-label="Capture">
       <input
         // biome-ignore lint/a11y/noAutofocus: it was opened to be typed into
         autoFocus
-        className="h-12 w-full rounded-[4px] border border-b-2 border-primary bg-transparent px-3 text-[19px] max-[720px]:text-[17px]"
+        className={CAPTURE_LOOK.field}
         aria-label="What is to be done"
         autoComplete="off"
         value={draft}

@@ -4,9 +4,13 @@ import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { Picker, type PickerOption } from '../../kit/picker.tsx';
 import { type ForWhom, useForWhom, useSubjects } from './api.ts';
 
-const OURSELVES = 'ourselves';
-const keyOf = ({ clientId, assetId }: ForWhom) =>
-  clientId === null && assetId === null ? OURSELVES : `${clientId ?? ''}/${assetId ?? ''}`;
+/** A key and what it stands for; ids hold no stroke. */
+const keyOf = ({ clientId, assetId }: ForWhom) => `${clientId ?? ''}/${assetId ?? ''}`;
+const forWhomOf = (key: string): ForWhom => {
+  const [clientId = '', assetId = ''] = key.split('/');
+  return { clientId: clientId || null, assetId: assetId || null };
+};
+const OURSELVES = keyOf({ clientId: null, assetId: null });
 
 interface SubjectPickerProps {
   readonly chosen: ForWhom;
@@ -17,7 +21,7 @@ interface SubjectPickerProps {
 export function SubjectPicker({ chosen, onChoose }: SubjectPickerProps) {
   const { name } = useWorkspace();
   const [typed, setTyped] = useState<string | null>(null);
-  const { data: found, isLoading } = useSubjects(typed);
+  const { data: found, isLoading, error } = useSubjects(typed);
   const names = useForWhom(chosen);
   const ourselves = `${name} itself`;
   const options: PickerOption[] = [
@@ -38,11 +42,9 @@ export function SubjectPicker({ chosen, onChoose }: SubjectPickerProps) {
       options={options}
       onType={setTyped}
       isLooking={isLoading}
+      trouble={error?.message}
       below={found?.isMore ? `The first ${MOST_SUBJECTS}: type more of the name for others.` : undefined}
-      onChoose={(key) => {
-        const subject = found?.subjects.find((one) => keyOf(one) === key);
-        onChoose({ clientId: subject?.clientId ?? null, assetId: subject?.assetId ?? null });
-      }}
+      onChoose={(key) => onChoose(forWhomOf(key))}
     />
   );
 }

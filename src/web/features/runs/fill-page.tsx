@@ -24,7 +24,7 @@ export default function FillPage() {
   const [span, setSpan] = useState({ from: monthStart(nextMonth), to: monthStart(nextMonth + 1) - 1 });
   const [words, setWords] = useState('');
   const [category, setCategory] = useState('');
-  const chosen = useChosen(words, category);
+  const { chosen, trouble } = useChosen(words, category);
   const input = useMemo<FillInput | null>(
     () =>
       chosen && {
@@ -34,7 +34,9 @@ export default function FillPage() {
       },
     [span, chosen],
   );
-  const { rows, days, problem } = useRehearsal(me.isManager ? input : null, chosen?.ids.length === 0);
+  const rehearsed = useRehearsal(me.isManager ? input : null, chosen?.ids.length === 0);
+  const { rows, days } = rehearsed;
+  const problem = trouble ?? rehearsed.problem;
   return (
     <div className="flex min-h-0 flex-1">
       <title>Fill a period · Jolly Rota</title>
@@ -44,7 +46,8 @@ export default function FillPage() {
           {me.isManager && (
             <span className="text-[14px] text-ink-2">makes the tasks now that the daily run would make later</span>
           )}
-          {me.isManager && <Make input={input} rows={rows} />}
+          {/* What was rehearsed of another choice stands until it is answered, but is not what would be made. */}
+          {me.isManager && <Make input={input} rows={rehearsed.isOfThis ? rows : null} />}
         </div>
         {me.isManager && (
           <>
@@ -83,18 +86,21 @@ export default function FillPage() {
   );
 }
 
-/** The schedules that fit the filter; null while they are on their way. */
-function useChosen(words: string, category: string): { readonly ids: string[]; readonly isAll: boolean } | null {
-  const { data } = useAnswer(scheduleAddresses.fitting, {
+/** The schedules that fit the filter; null while they are on their way, or can't be had. */
+function useChosen(words: string, category: string) {
+  const { data, isLoading, error } = useAnswer(scheduleAddresses.fitting, {
     query: { ...(category ? { category } : {}), ...(words.trim() ? { find: words } : {}) },
   });
-  return data ?? null;
+  // Until those of this choice are here, nothing is rehearsed or made of the one before.
+  return { chosen: isLoading || error ? null : (data ?? null), trouble: error?.message ?? null };
 }
 
 interface Rehearsed {
   readonly rows: readonly FillRow[] | null;
   readonly days: readonly FillDay[];
   readonly problem: string | null;
+  /** Whether it is the answer to what is asked now. */
+  readonly isOfThis: boolean;
 }
 
 const REHEARSAL_PAUSE_MS = 250;
@@ -102,25 +108,28 @@ const REHEARSAL_PAUSE_MS = 250;
 /** What a fill would make, asked for when the choice has stood still for a moment. */
 function useRehearsal(input: FillInput | null, isEmpty: boolean): Rehearsed {
   const { rehearse } = useFill();
-  const [answer, setAnswer] = useState<Rehearsed>({ rows: null, days: [], problem: null });
+  const [answer, setAnswer] = useState<Omit<Rehearsed, 'isOfThis'> & { readonly to: string }>({
+    ...{ rows: null, days: [], problem: null },
+    to: '',
+  });
   const { data } = useRuns();
   // A run that has made something since changes what is there already.
   const last = data?.runs[0];
   const since = last ? `${last.id} ${last.state} ${last.made}` : '';
-  const asked = JSON.stringify(input);
+  const to = `${JSON.stringify(input)} ${since}`;
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked for anew when the words of the question change, or a run is over
   useEffect(() => {
-    if (isEmpty) return setAnswer({ rows: [], days: [], problem: null });
+    if (isEmpty) return setAnswer({ rows: [], days: [], problem: null, to });
     if (input === null) return;
     let isOld = false;
     const timer = setTimeout(() => {
       rehearse(input).then(
         (rehearsed) => {
-          if (!isOld) setAnswer({ ...rehearsed, problem: null });
+          if (!isOld) setAnswer({ ...rehearsed, problem: null, to });
         },
         (error: unknown) => {
           if (!(error instanceof ProblemError)) throw error;
-          if (!isOld) setAnswer({ rows: null, days: [], problem: error.message });
+          if (!isOld) setAnswer({ rows: null, days: [], problem: error.message, to });
         },
       );
     }, REHEARSAL_PAUSE_MS);
@@ -128,8 +137,8 @@ function useRehearsal(input: FillInput | null, isEmpty: boolean): Rehearsed {
       isOld = true;
       clearTimeout(timer);
     };
-  }, [asked, since, isEmpty]);
-  return answer;
+  }, [to, isEmpty]);
+  return { ...answer, isOfThis: input !== null && answer.to === to };
 }
 
 function CategoryChoice({ value, onChange }: { readonly value: string; readonly onChange: (value: string) => void }) {
@@ -206,7 +215,7 @@ function Make({ input, rows }: { readonly input: FillInput | null; readonly rows
         {refusal}
       </span>
       <button type="button" className="btn btn-primary" disabled={total === 0 || busy} onClick={() => void make()}>
-        {total === 0 ? 'Nothing to make' : `Make ${plural(total, 'task')}`}
+        {rows === null ? 'Rehearsing …' : total === 0 ? 'Nothing to make' : `Make ${plural(total, 'task')}`}
       </button>
     </>
   );

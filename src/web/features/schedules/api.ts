@@ -24,6 +24,9 @@ export interface LinesView {
   /** Undefined for one that is not here yet. */
   readonly at: (index: number) => ScheduleLine | undefined;
   readonly onView: (first: number, last: number) => void;
+  /** Why some of those in view are not here. */
+  readonly trouble: ProblemError | undefined;
+  readonly retry: () => void;
 }
 
 /** Pages that can be in view at once. */
@@ -50,13 +53,18 @@ export function useScheduleLines(filter: ScheduleFilter) {
       if (data && index >= data.start && index < data.start + data.lines.length) return data.lines[index - data.start];
     return undefined;
   };
+  const retry = () => {
+    for (const { error, mutate } of inView) if (error) void mutate();
+  };
   const view: LinesView | undefined = first?.data && {
     counts: first.data.counts,
     lines: inView.flatMap(({ data }) => data?.lines ?? []),
     at,
     onView,
+    trouble: inView.find(({ error }) => error)?.error,
+    retry,
   };
-  return { view, error: first?.error, retry: () => void first?.mutate() };
+  return { view, error: first?.error, retry };
 }
 
 /** The ids of all that fit, in their order. @throws ProblemError */

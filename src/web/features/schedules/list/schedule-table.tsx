@@ -4,7 +4,7 @@ import type { ScheduleFilter, ScheduleLine } from '../../../../contract/index.ts
 import { dayOfIso, plural, sayDate } from '../../../../core/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
-import { useChosenIds } from '../../../kit/chosen-ids.ts';
+import { useChosenIds } from '../../../kit/chosen.ts';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { LongTable } from '../../../kit/long-table.tsx';
 import { PennantString } from '../../../kit/pennant-string.tsx';
@@ -17,7 +17,10 @@ import { changesOf, type Deed } from './chosen-changes.ts';
 export function ScheduleTable({ view, filter }: { readonly view: LinesView; readonly filter: ScheduleFilter }) {
   const { me, today, workingCalendar } = useWorkspace();
   const { fitting } = view.counts;
+  const { order: _, ...which } = filter;
   const { ids, isAll, chooseOne, chooseTo, chooseAll, clear } = useChosenIds({
+    // What does not fit any more is not changed unseen.
+    of: JSON.stringify(which),
     count: fitting,
     idAt: (index) => view.at(index)?.id,
     all: () => fittingIds(filter),
@@ -85,6 +88,14 @@ export function ScheduleTable({ view, filter }: { readonly view: LinesView; read
           ) : null;
         }}
       />
+      {view.trouble && (
+        <p role="alert" className="border-t border-line px-5 py-1.5 text-[14px] text-late">
+          {view.trouble.message}{' '}
+          <button type="button" className="link-line" onClick={view.retry}>
+            Again
+          </button>
+        </p>
+      )}
       {ids.size > 0 && (
         <ChosenBar
           count={ids.size}

@@ -11,7 +11,7 @@ import {
   sayDuration,
 } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
-import { CAPTURE_DRAFT } from '../../../app/shell/openings.tsx';
+import { CAPTURE_DRAFT, CAPTURE_LOOK } from '../../../app/shell/openings.tsx';
 import { sayDone } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ProblemError } from '../../../kit/api.ts';
@@ -139,13 +139,13 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
   const times = sayTimes({ startTime: read.startTime, dueTime: read.dueTime });
   const isSaid = (kind: CapturedKind) => read.parts.some((part) => part.kind === kind);
   return (
-    <section className="border-b-2 border-primary bg-base-100 px-5 pb-3 pt-3.5 max-[720px]:px-4" aria-label="Capture">
+    <section className={CAPTURE_LOOK.bar} aria-label="Capture">
       <div className="flex gap-5 max-[720px]:flex-col max-[720px]:gap-2">
         <div className="relative min-w-0 flex-1">
           <Underlines text={text} parts={read.parts} scrolled={scrolled} />
           <input
             ref={input}
-            className="h-12 w-full rounded-[4px] border border-b-2 border-primary bg-transparent px-3 text-[19px] max-[720px]:text-[17px]"
+            className={CAPTURE_LOOK.field}
             aria-label="What is to be done, when, to whom, for what"
             aria-describedby="capture-problem"
             placeholder={hint}
