@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
-import { readCapture } from './capture.ts';
+import { readCapture, subjectsSaid } from './capture.ts';
+import { plainWords } from './words.ts';
 
 /** A Tuesday. */
 const today = dayOfIso('2026-11-24');
@@ -143,8 +144,48 @@ describe('a captured line', () => {
     expect(offered('ring for harr')).toEqual(['Quiet Harriet']);
     expect(offered('ring for Crane 1')).toEqual(['Crane 1', 'Crane 12']);
     expect(offered('ring to bram hollis')).toBeNull();
+    expect(offered("key for curlew's cry")).toBeNull();
     expect(offered('ring to ')).toBeNull();
     expect(offered('ring zed')).toBeNull();
+  });
+
+  it('says where it may name a client or an asset, so that these can be looked up first', () => {
+    expect(subjectsSaid('ring about the ropes')).toEqual([]);
+    expect(subjectsSaid('ropes for Curlew’s Cry, friday')).toEqual([["curlew's", 'cry', 'friday']]);
+    expect(subjectsSaid('look for cracks for Crane 12')).toEqual([
+      ['cracks', 'for', 'crane', '12'],
+      ['crane', '12'],
+    ]);
+    expect(subjectsSaid('wait for')).toEqual([]);
+    expect(subjectsSaid('for a b c d e f g h i')[0]).toHaveLength(7);
+    expect(subjectsSaid('for x '.repeat(30))).toHaveLength(8);
+  });
+
+  it('reads the same with the names looked up as with all of them', () => {
+    const word = fc.constantFrom(
+      'for',
+      'to',
+      'crane',
+      '1',
+      '12',
+      'fuel',
+      'dock',
+      'bram',
+      'fri',
+      'Quiet',
+      'Harriet',
+      'x',
+    );
+    fc.assert(
+      fc.property(fc.array(word, { maxLength: 12 }), (typed) => {
+        const text = typed.join(' ');
+        const whole = subjectsSaid(text).flatMap((said) => said.map((_, i) => said.slice(0, i + 1).join(' ')));
+        const found = names.subjects.filter(({ name }) => whole.includes(plainWords(name).join(' ')));
+        const { offer: _, ...all } = readCapture(text, today, names);
+        const { offer: __, ...few } = readCapture(text, today, { ...names, subjects: found });
+        expect(few).toEqual(all);
+      }),
+    );
   });
 
   it('says where each part stands', () => {

@@ -2,7 +2,7 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import type { IsoTime } from '../civil-date/iso-date.ts';
 import { type Read, readDay, readEstimate, readTime } from './moment.ts';
 import { type Nameable, namesBeginning, readName } from './name.ts';
-import { type Word, wordsOf } from './words.ts';
+import { plainWords, type Word, wordsOf } from './words.ts';
 
 /** What a line may name. */
 export interface CaptureNames<P extends Nameable, S extends Nameable> {
@@ -200,7 +200,7 @@ function offerAt<P extends Nameable, S extends Nameable>(
         ? namesBeginning(plain, people, OFFERED).map((one) => ({ kind: 'who' as const, one }))
         : namesBeginning(plain, subjects, OFFERED).map((one) => ({ kind: 'about' as const, one }));
     // A name that stands there whole needs no offer.
-    if (choices.length === 1 && choices[0]?.one.name.toLowerCase() === text.slice(begin.at).trim().toLowerCase())
+    if (choices.length === 1 && choices[0] && plainWords(choices[0].one.name).join(' ') === plain.join(' '))
       return null;
     return choices.length === 0 ? null : { at: begin.at, choices };
   }
