@@ -1,9 +1,10 @@
-import { fork, spawn } from 'node:child_process';
+import { fork } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { setPriority } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { freePort, startPostgres } from '../scripts/postgres.mjs';
+import { startPostgres } from '../scripts/postgres.mjs';
+import { builtServer } from './built-server.ts';
 
 /**
  * npm run bench fairness: while one member does the worst of each kind, how long does another wait for a day sheet? The
@@ -269,27 +270,10 @@ async function main(): Promise<number> {
   const files = join(process.cwd(), '.cache', 'fairness-files');
   for (const old of [folder, files]) rmSync(old, { recursive: true, force: true });
   const postgres = await startPostgres({ folder, fast: true });
-  const port = await freePort();
-  const address = `http://127.0.0.1:${port}`;
-  const server = spawn(process.execPath, [join(process.cwd(), 'dist', 'server', 'main.js')], {
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      LOG_LEVEL: 'error',
-      DATABASE_URL: postgres.url,
-      JOLLY_FILES: files,
-      PORT: String(port),
-      JOLLY_NOW: '2026-11-24T10:40',
-    },
-  });
-  const ended = new Promise((resolve) => server.once('exit', resolve));
+  const server = await builtServer({ databaseUrl: postgres.url, filesFolder: files });
+  const { address } = server;
   let isWithin = true;
   try {
-    await new Promise((resolve, reject) => {
-      server.once('message', resolve);
-      server.once('exit', (code) => reject(new Error(`The server ended (${code}).`)));
-    });
     const nadia = await signedIn(address, 'nadia');
     const { person } = (await (await nadia.ask('GET', '/session')).json()) as { person: { id: string } };
     const look = async () => {
@@ -337,8 +321,7 @@ async function main(): Promise<number> {
       if (at(times, 0.95) > AIM_MS) isWithin = false;
     }
   } finally {
-    server.kill('SIGTERM');
-    await ended;
+    await server.stop();
     await postgres.stop();
     for (const old of [folder, files]) rmSync(old, { recursive: true, force: true });
   }

@@ -1,9 +1,7 @@
-import { spawn } from 'node:child_process';
-import { join } from 'node:path';
-import { freePort } from '../scripts/postgres.mjs';
 import { liveSchema } from '../src/contract/index.ts';
 import { touchedBy } from '../src/web/app/shell/touched-by.ts';
 import { Unhurried } from '../src/web/app/shell/unhurried.ts';
+import { builtServer } from './built-server.ts';
 import { entered, largeDatabase } from './lists-database.ts';
 
 /**
@@ -26,22 +24,8 @@ const TICKS = 25;
 
 const large = await largeDatabase();
 const { client } = large;
-const port = await freePort();
-const address = `http://127.0.0.1:${port}`;
-const server = spawn(process.execPath, [join(process.cwd(), 'dist', 'server', 'main.js')], {
-  stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  env: {
-    ...process.env,
-    NODE_ENV: 'production',
-    LOG_LEVEL: 'error',
-    DATABASE_URL: large.url,
-    JOLLY_FILES: large.filesFolder,
-    PORT: String(port),
-    JOLLY_NOW: '2026-11-24T10:40',
-    JOLLY_DEMO: 'no',
-  },
-});
-const ended = new Promise((resolve) => server.once('exit', resolve));
+const server = await builtServer({ databaseUrl: large.url, filesFolder: large.filesFolder, demo: 'no' });
+const { address } = server;
 
 /** What all browsers asked for since it was looked at last. */
 const traffic = { requests: 0, bytes: 0, running: 0, last: 0, refused: 0, lastly: '' };
@@ -131,10 +115,6 @@ interface Ticked {
 }
 
 try {
-  await new Promise((resolve, reject) => {
-    server.once('message', resolve);
-    server.once('exit', (code) => reject(new Error(`The server ended (${code}).`)));
-  });
   const { rows: people } = await client.query<{ id: string; isManager: boolean }>(
     `select id, is_manager as "isManager" from person
      where workspace_id = (select workspace_id from schedule group by 1 order by count(*) desc limit 1) order by is_manager desc, id limit ${BROWSERS}`,
@@ -213,8 +193,7 @@ try {
   // As it was, for the next time.
   await send(manager.id, 'POST', `/changes/${changeId}/undo`, {});
 } finally {
-  server.kill('SIGTERM');
-  await ended;
+  await server.stop();
   await large.close();
 }
 console.log(isWithin ? 'live: within the aims' : 'live: NOT within the aims');

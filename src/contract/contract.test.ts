@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { PLAIN_TIMING } from '../core/index.ts';
 import { anyRecurrence } from '../core/recurrence/generated.ts';
+import * as addresses from './addresses.ts';
+import * as contract from './index.ts';
 import {
   endpoint,
   exceptionSchema,
@@ -203,6 +205,19 @@ describe('the endpoints', () => {
   it('have an address of their own each', () => {
     const addresses = all.map(({ method, path }) => `${method} ${path}`);
     expect(new Set(addresses).size).toBe(addresses.length);
+  });
+
+  it('are where a browser asks for them, each by its name', () => {
+    const full: Readonly<Record<string, unknown>> = contract;
+    const light: Readonly<Record<string, unknown>> = addresses;
+    const groups = Object.keys(full).filter((name) => name.endsWith('Endpoints'));
+    expect(Object.keys(light).sort()).toEqual(groups.map((name) => name.replace('Endpoints', 'Addresses')).sort());
+    for (const name of groups) {
+      const ofGroup = Object.entries(full[name] as Record<string, { method: string; path: string }>);
+      expect(light[name.replace('Endpoints', 'Addresses')]).toEqual(
+        Object.fromEntries(ofGroup.map(([key, { method, path }]) => [key, { method, path }])),
+      );
+    }
   });
 
   it('ask nothing where nothing is said', () => {
