@@ -1,4 +1,5 @@
-import { LINES_A_PAGE, type ScheduleLine } from '../../contract/index.ts';
+import { LINES_A_PAGE, type Schedule, type ScheduleLine } from '../../contract/index.ts';
+import { PLAIN_TIMING } from '../../core/index.ts';
 import { NADIA } from './show.tsx';
 
 const digits = (n: number) => n.toString(16).padStart(12, '0');
@@ -40,4 +41,29 @@ export function listAnswers(query: string, lines: readonly ScheduleLine[], all =
       isAll: lines.length === all,
     },
   } as Readonly<Record<string, unknown>>;
+}
+
+/** The same schedule whole, for every Tuesday since the 3rd of November. */
+export function wholeSchedule(n: number, other: Partial<Schedule> = {}): Schedule {
+  const { template, ...line } = scheduleLine(n);
+  return {
+    ...line,
+    template: { ...template, category: null, estimateMinutes: 30, titlePattern: template.name, isArchived: false },
+    recurrence: {
+      start: '2026-11-03',
+      rules: [{ kind: 'weeks', every: 1, on: [2] }],
+      end: { kind: 'never' },
+      dayOff: 'none',
+    },
+    timing: PLAIN_TIMING,
+    overlap: { kind: 'add' },
+    pauses: [],
+    exceptions: [],
+    revisions: [],
+    last: null,
+    deletedOn: null,
+    deleted: [],
+    since: '2026-11-03',
+    ...other,
+  };
 }
