@@ -1,5 +1,5 @@
 import { X } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import type { Impact, ImpactItem, Reach } from '../../../contract/index.ts';
 import { dayOfIso, plural, sayDay } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
@@ -50,7 +50,8 @@ export function ImpactDialog({ what, removal, first, ask, canBeUndone = true, on
     );
   };
   const confirm = useRef<HTMLButtonElement>(null);
-  useEffect(() => confirm.current?.focus(), []);
+  // Before the next key comes: Enter would press what closes the dialog, which stands first in it.
+  useLayoutEffect(() => confirm.current?.focus(), []);
   return (
     <Dialog label="What this changes" className="!mt-9 w-[1016px]" onClose={onClose}>
       <header className="flex items-start px-6 pb-3 pt-5">
