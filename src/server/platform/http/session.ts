@@ -40,7 +40,36 @@ function storeOf(pool: pg.Pool): session.Store {
     touched.set(sid, Date.now());
     touch(sid, data, done);
   };
+  shareLookups(store);
   return store;
+}
+
+type Found = Parameters<Parameters<session.Store['get']>[1]>;
+
+/** Requests that come at once with the same cookie are one question, so that nobody's forty hold up another's one. */
+export function shareLookups(store: session.Store): void {
+  const asked = new Map<string, ((...found: Found) => void)[]>();
+  const get = store.get.bind(store);
+  const destroy = store.destroy.bind(store);
+  store.get = (sid, done) => {
+    const waiting = asked.get(sid);
+    if (waiting) return void waiting.push(done);
+    const all = [done];
+    asked.set(sid, all);
+    get(sid, (error, data) => {
+      if (asked.get(sid) === all) asked.delete(sid);
+      // Each has data of its own: a request may change it.
+      for (const one of all) one(error, data && structuredClone(data));
+    });
+  };
+  store.destroy = (sid, done) => {
+    // What is asked from now on does not share an answer from before the end.
+    asked.delete(sid);
+    destroy(sid, (error) => {
+      asked.delete(sid);
+      done?.(error);
+    });
+  };
 }
 
 /** @param secure whether browsers reach us by https alone, whoever speaks it for us */
