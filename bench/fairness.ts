@@ -13,8 +13,7 @@ import { builtServer } from './built-server.ts';
  */
 
 const AIM_MS = 100;
-const LEAST_LOOKS = 60;
-const LONGEST_MS = 30_000;
+const LOOKS = 100;
 const PAUSE_MS = 40;
 
 interface Client {
@@ -79,21 +78,24 @@ const HOSTILE = {
   closed: { seasons: [{ from: '01-01', to: '12-30' }], dates: 'omit' },
 };
 
+let filled = 2026;
+const SIGNED_OUT = 'bodies of 5 MB, signed out, 46 of them';
+
 const DEEDS: Readonly<Record<string, Deed>> = {
   'the table of schedules, 40 at once': async (address) => {
     const by = await signedIn(address, 'kit');
     return many(200, 40, () => by.ask('GET', '/schedules'));
   },
   'the tideline, 40 at once': async (address) => {
-    const by = await signedIn(address, 'kit');
+    const by = await signedIn(address, 'joss');
     return many(200, 40, () => by.ask('GET', '/tideline'));
   },
   'the library, 40 at once': async (address) => {
-    const by = await signedIn(address, 'kit');
+    const by = await signedIn(address, 'tamsin');
     return many(200, 40, () => by.ask('GET', '/templates'));
   },
   'own day sheet, 60 at once': async (address) => {
-    const by = await signedIn(address, 'kit');
+    const by = await signedIn(address, 'wilf');
     const { person } = (await (await by.ask('GET', '/session')).json()) as { person: { id: string } };
     return many(600, 60, () => by.ask('GET', `/people/${person.id}/day-sheet`));
   },
@@ -204,9 +206,10 @@ const DEEDS: Readonly<Record<string, Deed>> = {
   },
   'a year filled': async (address) => {
     const by = await signedIn(address, 'ines');
-    const { run } = (await (
-      await by.ask('POST', '/fills', { from: '2027-01-01', to: '2027-12-31', scheduleIds: [] })
-    ).json()) as { run: { id: string } };
+    const year = ++filled;
+    const response = await by.ask('POST', '/fills', { from: `${year}-01-01`, to: `${year}-12-31`, scheduleIds: [] });
+    if (response.status !== 200) throw new Error(`Filling ${year}: ${response.status} ${await response.text()}`);
+    const { run } = (await response.json()) as { run: { id: string } };
     for (let i = 0; i < 200; i++) {
       const now = (await (await by.ask('GET', `/runs/${run.id}`)).json()) as { run: { state: string } };
       if (now.run.state !== 'running') break;
@@ -226,23 +229,6 @@ const DEEDS: Readonly<Record<string, Deed>> = {
       return by.ask('POST', '/files', form);
     });
   },
-  'wrong passwords, 60 at once': async (address) => {
-    const by = client(address);
-    return many(180, 60, (i) =>
-      by.ask('POST', '/session', { email: `nobody${i}@ternquay.example`, password: 'wrong' }),
-    );
-  },
-  'bodies of 5 MB, signed out, 46 of them': async (address) => {
-    const by = client(address);
-    const body = JSON.stringify({
-      changes: Array.from({ length: 40_000 }, (_, i) => ({
-        id: String(i),
-        version: 1,
-        set: { assigneeId: null, note: 'x'.repeat(60) },
-      })),
-    });
-    return many(46, 23, () => by.ask('POST', '/schedules/changes', body, { 'Content-Type': 'application/json' }));
-  },
   'live streams, 300 of them': async (address) => {
     const by = await signedIn(address, 'kit');
     const streams = await Promise.all(
@@ -255,6 +241,23 @@ const DEEDS: Readonly<Record<string, Deed>> = {
     await pause(2000);
     for (const { response } of streams) await response?.body?.cancel().catch(() => undefined);
     return streams.flatMap(({ response }) => (response ? [response.status] : []));
+  },
+  [SIGNED_OUT]: async (address) => {
+    const by = client(address);
+    const body = JSON.stringify({
+      changes: Array.from({ length: 40_000 }, (_, i) => ({
+        id: String(i),
+        version: 1,
+        set: { assigneeId: null, note: 'x'.repeat(60) },
+      })),
+    });
+    return many(46, 23, () => by.ask('POST', '/schedules/changes', body, { 'Content-Type': 'application/json' }));
+  },
+  'wrong passwords, 60 at once': async (address) => {
+    const by = client(address);
+    return many(180, 60, (i) =>
+      by.ask('POST', '/session', { email: `nobody${i}@ternquay.example`, password: 'wrong' }),
+    );
   },
 };
 
@@ -283,43 +286,42 @@ async function main(): Promise<number> {
       if (response.status !== 200) throw new Error(`The day sheet answered ${response.status}.`);
       return performance.now() - began;
     };
-    const looks = async (isOver: () => boolean) => {
+    const looks = async () => {
       const times: number[] = [];
-      const began = performance.now();
-      while ((times.length < LEAST_LOOKS || !isOver()) && performance.now() - began < LONGEST_MS) {
+      while (times.length < LOOKS) {
         times.push(await look());
         await pause(PAUSE_MS);
       }
       return times.sort((a, b) => a - b);
     };
-    for (let i = 0; i < 40; i++) await look();
-    const before = await looks(() => true);
+    // A day into its life: a server that has only just started compiles and connects while it answers.
+    for (let i = 0; i < 40; i++) {
+      await look();
+      for (const path of ['/schedules', '/tideline', '/templates']) await (await nadia.ask('GET', path)).arrayBuffer();
+    }
+    const before = await looks();
     const row = (what: string, times: readonly number[], answers: string) =>
       console.log(
         `  ${what.padEnd(56)} p50 ${at(times, 0.5).toFixed(0).padStart(4)}  p95 ${at(times, 0.95).toFixed(0).padStart(5)}  most ${at(times, 1).toFixed(0).padStart(5)} ms  x${(at(times, 0.95) / at(before, 0.95)).toFixed(1)}  ${answers}`,
       );
     row('nothing else', before, '');
     const only = process.env['ONLY_DEED'];
-    for (const name of Object.keys(DEEDS).filter((one) => !only || one.includes(only))) {
+    for (const name of Object.keys(DEEDS).filter((one) => !only || new RegExp(only).test(one))) {
       const culprit = fork(process.argv[1] ?? '', [], { env: { ...process.env, DEED: name, ADDRESS: address } });
       if (culprit.pid !== undefined) setPriority(culprit.pid, 19);
-      let answers = '';
-      let isOver = false;
-      culprit.once('message', (told) => {
-        answers = String(told);
+      const told = new Promise<string>((resolve, reject) => {
+        culprit.once('message', (answers) => resolve(String(answers)));
+        culprit.once('exit', (code) => reject(new Error(`“${name}” ended (${code}) before it was told to.`)));
       });
-      const gone = new Promise<void>((resolve) =>
-        culprit.once('exit', () => {
-          isOver = true;
-          resolve();
-        }),
-      );
-      const times = await looks(() => isOver);
-      if (!isOver) culprit.kill();
-      await gone;
+      const times = await Promise.race([looks(), told.then(() => Promise.reject(new Error('Nobody said enough.')))]);
+      culprit.send('enough');
+      const answers = await told;
       row(name, times, answers);
       if (at(times, 0.95) > AIM_MS) isWithin = false;
+      // Whoever is signed out has so many requests a minute from one address: the next begins with a fresh one.
+      if (name === SIGNED_OUT) await pause(60_000);
     }
+    row('nothing else, at the end', await looks(), '');
   } finally {
     await server.stop();
     await postgres.stop();
@@ -329,8 +331,15 @@ async function main(): Promise<number> {
   return isWithin ? 0 : 1;
 }
 
+/** Goes on for as long as somebody looks. */
 async function misbehave(name: string, address: string): Promise<void> {
-  const statuses = (await DEEDS[name]?.(address)) ?? [];
+  let isEnough = false;
+  process.once('message', () => {
+    isEnough = true;
+  });
+  const statuses: number[] = [];
+  do statuses.push(...((await DEEDS[name]?.(address)) ?? []));
+  while (!isEnough);
   const counts = new Map<number, number>();
   for (const status of statuses) counts.set(status, (counts.get(status) ?? 0) + 1);
   process.send?.([...counts].map(([status, count]) => `${count} × ${status}`).join(', '));

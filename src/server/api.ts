@@ -3,7 +3,7 @@ import { type RequestHandler, Router } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type pg from 'pg';
 import type { Logger } from 'pino';
-import { problemOf, workspaceEndpoints } from '../contract/index.ts';
+import { workspaceEndpoints } from '../contract/index.ts';
 import { clientRoutes } from './clients/routes.ts';
 import { fileRoutes } from './files/routes.ts';
 import type { FileStore } from './files/store.ts';
@@ -127,12 +127,5 @@ function signInLimits(log: Logger): RequestHandler[] {
 }
 
 function tooMany(detail: string): RequestHandler {
-  return (_request, response) => {
-    const problem = problemOf('too-many', detail);
-    response
-      .status(429)
-      .set('Cache-Control', 'no-store')
-      .type('application/problem+json')
-      .send(JSON.stringify(problem));
-  };
+  return (_request, _response, next) => next(new Refusal('too-many', detail));
 }

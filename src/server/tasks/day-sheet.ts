@@ -8,7 +8,7 @@ import { KEPT_DAYS } from '../schedules/kept-plans.ts';
 import { foreseenMinutes, projectedWork } from '../schedules/projection.ts';
 import { lateCount } from './late.ts';
 import { TO_DO, UNFINISHED } from './states.ts';
-import { datedTask, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
+import { datedTask, linesOf, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
 
 /** What one person has to do on a day: late first, then the day by time, then what is coming. */
 export async function daySheet(scope: Scope, personId: string, date: string | undefined): Promise<DaySheet> {
@@ -17,15 +17,15 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
   const day = date === undefined ? now.day : dayOfIso(date);
   // Each part by an index of its own: what was done years ago and what is made years ahead is not looked at.
   const rows = await scope.sql<TaskRow>(
-    `select ${TASK_COLUMNS} from ${TASK_JOINS}
-     where t.workspace_id = $1 and t.id in (
-       select id from task where workspace_id = $1 and assignee_id = $2 and due_on = $3::date
+    linesOf(
+      `select id from task where workspace_id = $1 and assignee_id = $2 and due_on = $3::date
        union
        select id from task where workspace_id = $1 and assignee_id = $2 and state in ${UNFINISHED}
          and least(starts_on, appears_on) <= $3::date + ${COMING_DAYS} and (due_on > $3::date or $3::date = $4::date)
        union
        select id from task where workspace_id = $1 and assignee_id = $2
-         and done_at >= $3::date - 1 and done_at < $3::date + 2)`,
+         and done_at >= $3::date - 1 and done_at < $3::date + 2`,
+    ),
     [personId, isoOfDay(day), scope.today],
   );
   const bands: Record<Band, TaskRow[]> = { late: [], thisDay: [], coming: [] };
@@ -56,10 +56,8 @@ async function unassignedOn(scope: Scope, date: string): Promise<DaySheet['unass
   const [all] = await scope.sql<{ count: number }>(`select count(*)::int as count ${nobodys}`, [date, scope.today]);
   // Of however many, names and counts are looked up for those alone that are shown.
   const rows = await scope.sql<TaskRow>(
-    `select ${TASK_COLUMNS} from ${TASK_JOINS}
-     where t.workspace_id = $1 and t.id in (
-       select id ${nobodys} order by due_on, coalesce(due_time, '~'), id limit ${UNASSIGNED_SHOWN})
-     order by t.due_on, coalesce(t.due_time, '~'), t.id`,
+    `${linesOf(`select id ${nobodys} order by due_on, coalesce(due_time, '~'), id limit ${UNASSIGNED_SHOWN}`)}
+     order by line."dueOn", coalesce(line."dueTime", '~'), line.id`,
     [date, scope.today],
   );
   return { tasks: rows.map((row) => taskLine(scope, row)), count: all?.count ?? 0 };

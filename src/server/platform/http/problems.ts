@@ -1,3 +1,4 @@
+import { setTimeout } from 'node:timers/promises';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { type Problem, problemOf } from '../../../contract/index.ts';
@@ -6,13 +7,24 @@ import { isConnectionLoss } from '../db/outage.ts';
 import { isDiskFull, noteDiskFull } from '../disk.ts';
 import { Refusal } from '../refusal.ts';
 
+/** Whoever asks too much and again at once would keep the server busy with refusing: this refusal takes its time. */
+const SLOW_MS = 500;
+/** So many wait for theirs; who comes on top is refused at once. */
+const MOST_SLOWED = 1000;
+
 /** Every error leaves as problem details (RFC 9457): refusals in their own words, faults of ours without their insides. */
 export function problems(log: Logger): ErrorRequestHandler {
-  return (error: unknown, request, response, next) => {
+  let slowed = 0;
+  return async (error: unknown, request, response, next) => {
     if (isDiskFull(error)) noteDiskFull();
     const problem = toldOf(error);
     if (problem.status >= 500) log.error({ err: error, requestId: request.id, path: request.path }, 'request failed');
     if (response.headersSent) return next(error);
+    if (problem.status === 429 && slowed < MOST_SLOWED) {
+      slowed++;
+      await setTimeout(SLOW_MS);
+      slowed--;
+    }
     // Whoever has gone is not answered.
     if (response.destroyed) return;
     response
