@@ -15,7 +15,7 @@ import { readJson } from './platform/http/body.ts';
 import type { HeavyLane } from './platform/http/heavy-lane.ts';
 import { noSuchRoute } from './platform/http/problems.ts';
 import { Routes, type Sources, shares } from './platform/http/route.ts';
-import { sessionPerson, sessions } from './platform/http/session.ts';
+import { sessions } from './platform/http/session.ts';
 import type { LiveStream } from './platform/live.ts';
 import { Refusal } from './platform/refusal.ts';
 import { runRoutes } from './runs/routes.ts';
@@ -63,12 +63,9 @@ export function api(parts: ServerParts): Router {
     next();
   });
   for (const limit of signInLimits(parts.log)) router.post('/session', limit);
-  router.get('/events', async (request, response) => {
-    const signedIn = await sessionPerson(reads, request);
-    if (!signedIn) throw new Refusal('signed-out', 'You are signed out.');
-    live.subscribe(request, response, signedIn);
-  });
   const fair = shares();
+  const events = new Routes(parts, clock, fair);
+  router.use(events.stream('/events', (...asked) => live.subscribe(...asked)).router);
   for (const routes of [
     sessionRoutes,
     workspaceRoutes,

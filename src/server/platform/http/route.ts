@@ -8,7 +8,7 @@ import { Scope } from '../scope.ts';
 import { readJson } from './body.ts';
 import type { HeavyLane } from './heavy-lane.ts';
 import { unkeepableAt } from './keepable.ts';
-import { sessionPerson } from './session.ts';
+import { type SignedIn, sessionPerson } from './session.ts';
 import { type EndTurn, Turns } from './turns.ts';
 
 const UUID = /^[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i;
@@ -111,6 +111,18 @@ export class Routes {
         answer({ scope: await this.scopeFor(request, 'member'), params }, response),
       );
     });
+    return this;
+  }
+
+  /** A stream that stays open: who asks is found out in turn, as with all that reads; while it is open it takes no turn. */
+  stream(path: string, open: (request: Request, response: Response, signedIn: SignedIn) => void): this {
+    this.router.get(path, (request, response) =>
+      this.inTurn('read', request, response, async () => {
+        const signedIn = await sessionPerson(this.sources.reads, request);
+        if (!signedIn) throw signedOut();
+        if (!response.closed) open(request, response, signedIn);
+      }),
+    );
     return this;
   }
 

@@ -6,6 +6,7 @@ import type pg from 'pg';
 import type { DataSource } from 'typeorm';
 import { Person } from '../../people/entity.ts';
 import { Workspace } from '../../workspace/entity.ts';
+import { Latest } from '../latest.ts';
 
 declare module 'express-session' {
   interface SessionData {
@@ -114,11 +115,21 @@ export async function sessionPerson(source: DataSource, request: Request): Promi
     await endSession(request);
     return null;
   }
+  const asked = askedOf.get(source) ?? new Latest<SignedIn | null>();
+  askedOf.set(source, asked);
+  return asked.of(`${workspaceId} ${personId}`, () => knownAs(source, workspaceId, personId));
+}
+
+/** Requests of one person that come at once are told by one question. */
+const askedOf = new WeakMap<DataSource, Latest<SignedIn | null>>();
+
+async function knownAs(source: DataSource, workspaceId: string, personId: string): Promise<SignedIn | null> {
   const [person, workspace] = await Promise.all([
     source.getRepository(Person).findOneBy({ workspaceId, id: personId }),
     source.getRepository(Workspace).findOneBy({ id: workspaceId }),
   ]);
-  return person && workspace ? { workspace, person } : null;
+  // Several requests hold the same: none may change it.
+  return person && workspace ? { workspace: Object.freeze(workspace), person: Object.freeze(person) } : null;
 }
 
 const MOST_AGENT = 300;
