@@ -7,8 +7,9 @@ import { isConnectionLoss } from '../db/outage.ts';
 import { isDiskFull, noteDiskFull } from '../disk.ts';
 import { Refusal } from '../refusal.ts';
 
-/** Whoever asks too much and again at once would keep the server busy with refusing: this refusal takes its time. */
-const SLOW_MS = 500;
+/** Whoever asks too much and again at once would keep the server busy with refusing: this refusal takes its time,
+ *  and not the same for all: those who are refused together would come back together. */
+const SLOW_MS = { least: 300, most: 900 } as const;
 /** So many wait for theirs; who comes on top is refused at once. */
 const MOST_SLOWED = 1000;
 
@@ -22,7 +23,7 @@ export function problems(log: Logger): ErrorRequestHandler {
     if (response.headersSent) return next(error);
     if (problem.status === 429 && slowed < MOST_SLOWED) {
       slowed++;
-      await setTimeout(SLOW_MS);
+      await setTimeout(SLOW_MS.least + Math.random() * (SLOW_MS.most - SLOW_MS.least));
       slowed--;
     }
     // Whoever has gone is not answered.
