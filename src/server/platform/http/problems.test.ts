@@ -1,4 +1,4 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import express from 'express';
@@ -50,18 +50,37 @@ describe('what goes wrong', () => {
   });
 });
 
+describe('an answer', () => {
+  it('of some length is packed, a short one is not', async () => {
+    const server = await testServer();
+    try {
+      const ines = await server.browser('Ines Calloway');
+      const lines = await ines.get('/api/schedules').expect('content-encoding', 'gzip').expect(200);
+      expect(lines.body.lines.length).toBeGreaterThan(20);
+      expect((await ines.get('/api/clock').expect(200)).headers['content-encoding']).toBeUndefined();
+    } finally {
+      await server.stop();
+    }
+  });
+});
+
 describe('the browser side', () => {
   it('answers any page with the first one, but no part that is not there; nothing comes from elsewhere', async () => {
     const webFolder = await mkdtemp(join(tmpdir(), 'jolly-web-'));
     await writeFile(join(webFolder, 'index.html'), '<title>first</title>');
+    await mkdir(join(webFolder, 'assets'));
+    await writeFile(join(webFolder, 'assets', 'main.js'), '// long\n'.repeat(1000));
     const server = await testServer({ webFolder });
     try {
       const ask = supertest(server.address);
       expect((await ask.get('/schedules/new').expect(200)).text).toContain('first');
       await ask.get('/assets/gone-1234.js').expect(404);
+      const part = await ask.get('/assets/main.js').expect('content-encoding', 'gzip').expect(200);
+      expect(part.headers['vary']).toContain('Accept-Encoding');
       const { headers } = await ask.get('/schedules');
       expect(headers['content-security-policy']).toContain("font-src 'self';");
       expect(headers['content-security-policy']).not.toContain('https:');
+      expect(headers['content-encoding']).toBeUndefined();
     } finally {
       await server.stop();
       await rm(webFolder, { recursive: true });
