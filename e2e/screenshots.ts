@@ -17,6 +17,7 @@ async function wear(page: Page, theme: 'daybreak' | 'nightwatch'): Promise<void>
 
 test('sign in', async ({ page }) => {
   await page.goto('/sign-in');
+  await expect(page.getByRole('button', { name: /Ines Calloway/ })).toBeVisible();
   await take(page, 'sign-in');
 });
 

@@ -15,8 +15,8 @@ export async function lateCount(scope: Scope, personId: string | undefined): Pro
     `select count(*)::int as count from task where workspace_id = $1 and ${whose} and state in ${TO_DO} and due_on < $3::date`,
     [personId ?? null, isoOfDay(scope.now.day - 1)],
   );
-  const around = await lateAround(scope, whose, [personId ?? null]);
-  return (before?.count ?? 0) + around.length;
+  const around = await lateAround<{ count: number }>(scope, 'count(*)::int as count', whose, [personId ?? null]);
+  return around.reduce((sum, { count }) => sum + count, before?.count ?? 0);
 }
 
 /** The schedules whose main tasks are late. */
@@ -27,18 +27,20 @@ export async function lateSchedules(scope: Scope): Promise<ReadonlySet<string>> 
      where workspace_id = $1 and ${ofThem} and state in ${TO_DO} and due_on < $2::date`,
     [isoOfDay(scope.now.day - 1)],
   );
-  const around = await lateAround(scope, ofThem, []);
-  return new Set([...before, ...around].flatMap(({ scheduleId }) => scheduleId ?? []));
+  const ids = 'array_agg(distinct schedule_id) as "scheduleIds"';
+  const around = await lateAround<{ scheduleIds: string[] }>(scope, ids, ofThem, []);
+  return new Set([...before.map(({ scheduleId }) => scheduleId), ...around.flatMap(({ scheduleIds }) => scheduleIds)]);
 }
 
-/** Late tasks due yesterday, today or tomorrow. */
-async function lateAround(scope: Scope, which: string, params: readonly unknown[]) {
+/** Late tasks due yesterday, today or tomorrow: whatever is due alike is late alike, and is told together. */
+async function lateAround<Told>(scope: Scope, told: string, which: string, params: readonly unknown[]) {
   const { day: today } = scope.now;
   const [from, to, on] = [1, 2, 3].map((n) => `$${params.length + n + 1}::date`);
-  const rows = await scope.sql<LookRow & { readonly scheduleId: string | null }>(
-    `select schedule_id as "scheduleId", ${columnsOf(TaskRecord, 'task', LOOK_FIELDS)} from task
+  const rows = await scope.sql<LookRow & Told>(
+    `select ${columnsOf(TaskRecord, 'task', LOOK_FIELDS)}, ${told} from task
      where workspace_id = $1 and ${which} and state in ${TO_DO} and due_on between ${from} and ${to}
-       and (due_time is not null or due_on < ${on})`,
+       and (due_time is not null or due_on < ${on})
+     group by ${LOOK_FIELDS.map((_, i) => i + 1).join(', ')}`,
     [...params, isoOfDay(today - 1), isoOfDay(today + 1), scope.today],
   );
   return rows.filter((row) => isOverdue(lookOfRow(scope, row)));

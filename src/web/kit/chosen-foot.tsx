@@ -21,12 +21,12 @@ export function ChosenFoot<Key extends string>(props: ChosenFootProps<Key>) {
   return (
     <section aria-label={label} className="no-print flex-none border-t-2 border-accent bg-base-100 px-5 py-2">
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
-        <b className="mr-2 text-[15px] font-semibold">{words}</b>
+        <b className="mr-2 text-body font-semibold">{words}</b>
         {deeds.map(([key, deed]) => (
           <button
             key={key}
             type="button"
-            className="btn !min-h-[28px] !h-[28px]"
+            className="btn btn-sm"
             aria-expanded={deed.endsWith('…') ? doing === key : undefined}
             disabled={busy}
             onClick={() => onDeed(key)}
@@ -34,7 +34,7 @@ export function ChosenFoot<Key extends string>(props: ChosenFootProps<Key>) {
             {deed}
           </button>
         ))}
-        <span className="text-[13px] text-ink-2" role="status">
+        <span className="text-note text-ink-2" role="status">
           {note}
         </span>
         <button type="button" className="btn btn-text ml-auto" onClick={onClear}>
@@ -57,7 +57,7 @@ interface DeedSentenceProps {
 export function DeedSentence({ problem, busy, onLook, children }: DeedSentenceProps) {
   return (
     <form
-      className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[14px] leading-[28px]"
+      className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-row leading-[28px]"
       onSubmit={(event) => {
         event.preventDefault();
         if (problem === null) onLook();
@@ -69,7 +69,7 @@ export function DeedSentence({ problem, busy, onLook, children }: DeedSentencePr
           {problem}
         </span>
       )}
-      <button type="submit" className="btn btn-primary !h-[28px] !min-h-[28px]" disabled={busy || problem !== null}>
+      <button type="submit" className="btn btn-primary btn-sm" disabled={busy || problem !== null}>
         Look at what it changes
       </button>
     </form>

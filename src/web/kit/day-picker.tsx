@@ -29,14 +29,14 @@ export default function DayPicker({ chosen, today, onChoose }: DayPickerProps) {
       defaultMonth={momentOf(chosen)}
       onSelect={(moment) => onChoose(civilDay(moment.getFullYear(), moment.getMonth() + 1, moment.getDate()))}
       classNames={{
-        root: 'p-2 text-[14px] leading-none',
+        root: 'p-2 text-row leading-none',
         months: 'relative',
-        month_caption: 'flex h-8 items-center justify-center font-head text-[15px] font-semibold',
+        month_caption: 'flex h-8 items-center justify-center font-head text-body font-semibold',
         nav: 'absolute inset-x-0 top-0 flex h-8 items-center justify-between',
         button_previous: 'grid h-8 w-8 cursor-pointer place-items-center rounded-[4px] hover:bg-base-200',
         button_next: 'grid h-8 w-8 cursor-pointer place-items-center rounded-[4px] hover:bg-base-200',
         chevron: 'h-4 w-4 fill-current',
-        weekday: 'h-7 w-9 text-[13px] font-normal text-ink-2',
+        weekday: 'h-7 w-9 text-note font-normal text-ink-2',
         day: 'p-0 text-center',
         day_button: 'h-8 w-9 cursor-pointer rounded-[3px] hover:bg-base-200',
         outside: 'text-ink-2',

@@ -22,22 +22,22 @@ export function MeanwhileLine<T extends { readonly version: number }>({
   return (
     <div
       role="status"
-      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t-2 border-accent bg-chosen px-5 py-1.5 text-[14px] leading-[20px]"
+      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t-2 border-accent bg-chosen px-5 py-1.5 text-row leading-[20px]"
     >
       <span>
         Somebody else has changed {wordsOf(meanwhile.theirs)} since you began.
         {meanwhile.both.length > 0 && ` You have changed ${wordsOf(meanwhile.both)} too.`}
       </span>
       {meanwhile.both.length === 0 ? (
-        <button type="button" className="btn !h-[28px] !min-h-[28px]" onClick={() => merge('mine')}>
+        <button type="button" className="btn btn-sm" onClick={() => merge('mine')}>
           Keep both
         </button>
       ) : (
         <>
-          <button type="button" className="btn !h-[28px] !min-h-[28px]" onClick={() => merge('mine')}>
+          <button type="button" className="btn btn-sm" onClick={() => merge('mine')}>
             Keep mine there
           </button>
-          <button type="button" className="btn !h-[28px] !min-h-[28px]" onClick={() => merge('theirs')}>
+          <button type="button" className="btn btn-sm" onClick={() => merge('theirs')}>
             Take theirs there
           </button>
         </>

@@ -110,12 +110,12 @@ export function Picker({
                       }}
                     >
                       <span className={option.key === chosen ? 'font-semibold' : ''}>{option.name}</span>
-                      <span className="text-[13px] text-ink-2">{option.detail}</span>
+                      <span className="text-note text-ink-2">{option.detail}</span>
                     </Command.Item>
                   ))}
               </Command.Group>
             ))}
-            {below && <p className="px-3 py-1.5 text-[13px] text-ink-2">{below}</p>}
+            {below && <p className="px-3 py-1.5 text-note text-ink-2">{below}</p>}
           </Command.List>
         </Command>
       )}

@@ -36,7 +36,7 @@ export function Empty({ title, children }: { readonly title: string; readonly ch
   return (
     <div className="max-w-[640px] px-5 py-10">
       <h2 className="text-[25px] leading-[30px]">{title}</h2>
-      <div className="mt-2 text-[15px] leading-[22px]">{children}</div>
+      <div className="mt-2 text-body leading-[22px]">{children}</div>
     </div>
   );
 }

@@ -41,7 +41,7 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
       }}
     >
       <span className="max-w-[72%] flex-none truncate">{name}</span>
-      <span className="truncate text-[13px] text-ink-2">{detail}</span>
+      <span className="truncate text-note text-ink-2">{detail}</span>
     </Command.Item>
   );
   const item = (key: string, name: string, detail: string, to: string) =>

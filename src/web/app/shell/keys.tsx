@@ -103,7 +103,7 @@ export function KeyCard({ onClose }: { readonly onClose: () => void }) {
   return (
     <Dialog label="Keys" className="w-[460px] p-6" onClose={onClose}>
       <form method="dialog" className="mb-3 flex items-center justify-between">
-        <h2 className="text-[22px]">Keys</h2>
+        <h2 className="text-title">Keys</h2>
         <button type="submit" className="btn">
           Close
         </button>

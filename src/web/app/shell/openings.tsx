@@ -54,7 +54,7 @@ export function JumpOpening({ typed, onType, onEnter, onClose }: JumpOpeningProp
   return (
     <Dialog label="Jump to" className="w-[560px]" onClose={onClose}>
       <input
-        className="w-full border-b border-line bg-transparent px-3 py-2 text-[15px]"
+        className="w-full border-b border-line bg-transparent px-3 py-2 text-body"
         aria-label="Jump to"
         placeholder={JUMP_HINT}
         value={typed}

@@ -108,7 +108,7 @@ export function Columns({
             setDragFrom(null);
           }}
         >
-          <svg width={width} height={71} className="block text-[13px]" aria-hidden="true">
+          <svg width={width} height={71} className="block text-note" aria-hidden="true">
             {days.map(
               ({ day, isOff }) =>
                 isOff && (
@@ -173,7 +173,7 @@ export function Columns({
       )}
       {shown && (
         <p
-          className="pointer-events-none absolute top-[74px] z-20 whitespace-nowrap rounded-[3px] bg-ink px-2 py-1 text-[13px] leading-4 text-base-100"
+          className="pointer-events-none absolute top-[74px] z-20 whitespace-nowrap rounded-[3px] bg-ink px-2 py-1 text-note leading-4 text-base-100"
           style={{ left: Math.max(0, Math.min(x(shown.day), width - 260)) }}
         >
           <b>{sayDay(shown.day, today)}</b> {dayWords(shown)}

@@ -32,7 +32,7 @@ export function Tideline(props: TidelineProps) {
         </>
       )}
       {folded && data && (
-        <p className="px-5 text-[13px] leading-6 text-ink-2">
+        <p className="px-5 text-note leading-6 text-ink-2">
           <b className={data.late > 0 ? 'font-semibold text-late' : 'font-semibold text-ink'}>{data.late} late</b>,{' '}
           {data.scope}
         </p>
@@ -58,11 +58,11 @@ function LateFigure({ late, scope, to }: { readonly late: number; readonly scope
       <b className={`mr-[5px] font-head text-[30px] font-bold leading-7 ${colour}`} style={{ fontStretch: '80%' }}>
         {late}
       </b>
-      <strong className={`text-[15px] font-semibold ${colour}`}>late</strong>
+      <strong className={`text-body font-semibold ${colour}`}>late</strong>
     </>
   );
   return (
-    <div className="w-[152px] flex-none pl-5 pt-[9px] text-[13px] leading-4 max-[720px]:w-[92px] max-[720px]:pl-4">
+    <div className="w-[152px] flex-none pl-5 pt-[9px] text-note leading-4 max-[720px]:w-[92px] max-[720px]:pl-4">
       {late > 0 ? (
         <Link to={to} aria-label={`${late} late, ${scope}: show what is late`}>
           {figure}

@@ -67,7 +67,7 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
           <Search size={17} aria-hidden />
         </button>
         <button type="button" className="tool max-[720px]:!hidden" aria-label="Keys" title="Keys (?)" onClick={onKeys}>
-          <span aria-hidden className="font-mono text-[15px]">
+          <span aria-hidden className="font-mono text-body">
             ?
           </span>
         </button>

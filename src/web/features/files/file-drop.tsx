@@ -98,7 +98,7 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
         />
       </div>
       {sending.map(({ key, file, share, problem }) => (
-        <div key={key} className="mt-1.5 text-[13px] leading-[18px]" role={problem ? 'alert' : 'status'}>
+        <div key={key} className="mt-1.5 text-note leading-[18px]" role={problem ? 'alert' : 'status'}>
           <span className="break-all">{file.name}</span>
           {problem === null ? (
             <span

@@ -12,16 +12,16 @@ interface FileLineProps {
 /** A file: a small picture or a sheet of paper, its name, and what can be done with it. */
 export function FileLine({ file, onRemove, onKeep }: FileLineProps) {
   return (
-    <div className="flex min-h-9 items-center gap-2.5 py-0.5 text-[14px] leading-[18px]">
+    <div className="flex min-h-9 items-center gap-2.5 py-0.5 text-row leading-[18px]">
       <FileMark file={file} />
       <span className="min-w-0 flex-1">
         <a className="link-line break-all" href={addressOfFile(file.id)} target="_blank" rel="noreferrer">
           {file.name}
         </a>
-        <span className="ml-2 text-[13px] text-ink-2">{sayBytes(file.bytes)}</span>
+        <span className="ml-2 text-note text-ink-2">{sayBytes(file.bytes)}</span>
       </span>
       {onKeep && (
-        <label className="flex items-center gap-1.5 text-[13px] text-ink-2 max-[720px]:min-h-11">
+        <label className="flex items-center gap-1.5 text-note text-ink-2 max-[720px]:min-h-11">
           <input
             type="checkbox"
             className="check"

@@ -14,7 +14,7 @@ export function BringBack({ changeId, title }: Deleted) {
     <>
       <button
         type="button"
-        className="link-line text-[13px] text-ink"
+        className="link-line text-note text-ink"
         disabled={busy}
         aria-label={`Bring it back: ${title}`}
         onClick={() => look({ what: `Bring back “${title}”`, changeId })}

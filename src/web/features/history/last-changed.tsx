@@ -17,10 +17,10 @@ export function LastChanged({ of, id }: { readonly of: 'template' | 'schedule'; 
   if (entries.length === 0) return null;
   return (
     <section className="mt-4 border-t border-line-2 pt-2.5">
-      <h2 className="text-[15px] leading-[22px] text-primary">Last changed</h2>
+      <h2 className="text-body leading-[22px] text-primary">Last changed</h2>
       <Entries entries={all ? entries : entries.slice(0, SHOWN)} />
       {entries.length > SHOWN && !all && (
-        <button type="button" className="link-line mt-1 text-[13px]" onClick={() => setAll(true)}>
+        <button type="button" className="link-line mt-1 text-note" onClick={() => setAll(true)}>
           All {entries.length} changes
         </button>
       )}
@@ -38,9 +38,9 @@ export function Entries({ entries }: { readonly entries: readonly HistoryEntry[]
         {entries.map((entry) => (
           <div
             key={entry.id}
-            className="grid grid-cols-[124px_minmax(0,1fr)] py-[3px] text-[14px] leading-[21px] max-[720px]:grid-cols-1"
+            className="grid grid-cols-[124px_minmax(0,1fr)] py-[3px] text-row leading-[21px] max-[720px]:grid-cols-1"
           >
-            <dt className="text-[13px] text-ink-2">
+            <dt className="text-note text-ink-2">
               {sayDay(dayOfIso(entry.at.slice(0, 10)), today)}, {entry.at.slice(11)}
             </dt>
             <dd>
@@ -66,7 +66,7 @@ interface UndoLinksProps {
 function UndoLinks({ entry: { said, undo }, disabled, onUndo }: UndoLinksProps) {
   if (!undo) return null;
   const { changeId, together } = undo;
-  const look = 'link-line ml-3 text-[13px] text-ink-2';
+  const look = 'link-line ml-3 text-note text-ink-2';
   return (
     <>
       <button

@@ -13,7 +13,7 @@ export function TaskHistory({ taskId }: { readonly taskId: string }) {
       onToggle={({ currentTarget }) => setOpen(currentTarget.open)}
     >
       <summary className="flex cursor-pointer items-baseline justify-between max-[720px]:min-h-8 max-[720px]:items-center">
-        <h3 className="text-[14px] leading-[18px] text-primary">Why it is here, and its history</h3>
+        <h3 className="text-row leading-[18px] text-primary">Why it is here, and its history</h3>
       </summary>
       {open && <Told taskId={taskId} />}
     </details>
@@ -25,14 +25,14 @@ function Told({ taskId }: { readonly taskId: string }) {
   if (!data) return <Skeleton rows={2} height={24} />;
   return (
     <>
-      <ol className="mt-1 list-decimal pl-5 text-[14px] leading-[20px]">
+      <ol className="mt-1 list-decimal pl-5 text-row leading-[20px]">
         {data.why.map((sentence) => (
           <li key={sentence}>{sentence}</li>
         ))}
       </ol>
       <div className="mt-2">
         <Entries entries={data.entries} />
-        {data.entries.length === 0 && <p className="text-[13px] text-ink-2">Nobody has done anything with it yet.</p>}
+        {data.entries.length === 0 && <p className="text-note text-ink-2">Nobody has done anything with it yet.</p>}
       </div>
     </>
   );

@@ -57,7 +57,7 @@ export function ImpactDialog({ what, removal, first, ask, canBeUndone = true, on
       <header className="flex items-start px-6 pb-3 pt-5">
         <div>
           <h2 className="text-[24px] leading-[30px]">What this changes</h2>
-          <p className="text-[14px] text-ink-2">{what}. Nothing is saved yet.</p>
+          <p className="text-row text-ink-2">{what}. Nothing is saved yet.</p>
         </div>
         <button type="button" className="btn btn-text -mr-2 ml-auto" aria-label="Close" onClick={onClose}>
           <X size={16} aria-hidden />
@@ -96,11 +96,11 @@ export function ImpactDialog({ what, removal, first, ask, canBeUndone = true, on
           Go back
         </button>
         {(reach.open || reach.also.length > 0) && (
-          <button type="button" className="link-line text-[13px]" onClick={() => reachFor(PLAIN)}>
+          <button type="button" className="link-line text-note" onClick={() => reachFor(PLAIN)}>
             Only what nobody has seen
           </button>
         )}
-        <span className="ml-auto max-w-[330px] text-right text-[13px] leading-4 text-ink-2 max-[720px]:text-left">
+        <span className="ml-auto max-w-[330px] text-right text-note leading-4 text-ink-2 max-[720px]:text-left">
           {canBeUndone
             ? 'One click puts all of it back: for ten seconds here, later from the history. Work that is started meanwhile stays.'
             : 'What is undone is not done again by a click.'}
@@ -125,7 +125,7 @@ function Figures({ impact, removal }: { readonly impact: Impact; readonly remova
         </div>
       ))}
       {datesAfter + datesBefore > 0 && (
-        <p className="ml-auto max-w-[330px] text-[14px] leading-[19px]">
+        <p className="ml-auto max-w-[330px] text-row leading-[19px]">
           In the coming year {plural(datesAfter, 'task')}
           {more === 0 ? ', as many as now.' : more > 0 ? `, ${more} more than now.` : `, ${-more} fewer than now.`}
         </p>
@@ -156,7 +156,7 @@ function Group({ group, also, onAlso, onOpen }: GroupProps) {
         {onOpen && (
           <button
             type="button"
-            className="link-line mt-1 block text-left font-sans text-[13px] font-normal"
+            className="link-line mt-1 block text-left font-sans text-note font-normal"
             onClick={onOpen}
           >
             Change them too
@@ -176,7 +176,7 @@ function Group({ group, also, onAlso, onOpen }: GroupProps) {
           />
         ))}
         {more > 0 && (
-          <p className="flex border-b border-line py-1.5 pl-6 pr-6 text-[14px] text-ink-2">
+          <p className="flex border-b border-line py-1.5 pl-6 pr-6 text-row text-ink-2">
             and {plural(more, 'more task')}
             {!all && group.items.length > SHOWN && (
               <button type="button" className="link-line ml-auto" onClick={() => setAll(true)}>
@@ -203,7 +203,7 @@ function Item({ item, onAlso }: { readonly item: ImpactItem; readonly onAlso: ((
     </>
   );
   const columns =
-    'grid min-h-[29px] grid-cols-[24px_minmax(0,2fr)_104px_76px_minmax(0,1fr)_minmax(0,1fr)_92px] items-center gap-2 border-b border-line py-0.5 pr-6 text-[14px] leading-[18px] max-[720px]:flex max-[720px]:flex-wrap max-[720px]:gap-x-3 max-[720px]:gap-y-0.5 max-[720px]:py-2 max-[720px]:pl-6';
+    'grid min-h-[29px] grid-cols-[24px_minmax(0,2fr)_104px_76px_minmax(0,1fr)_minmax(0,1fr)_92px] items-center gap-2 border-b border-line py-0.5 pr-6 text-row leading-[18px] max-[720px]:flex max-[720px]:flex-wrap max-[720px]:gap-x-3 max-[720px]:gap-y-0.5 max-[720px]:py-2 max-[720px]:pl-6';
   return (
     <>
       <div className={columns}>

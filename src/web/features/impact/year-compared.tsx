@@ -15,7 +15,7 @@ export function YearCompared({ years }: { readonly years: Impact['years'] }) {
   const months = Array.from({ length: 12 }, (_, i) => monthStart(monthIndexOf(today) + i + 1));
   return (
     <section className="border-b border-line-2 px-6 py-2.5" aria-label="The coming year, before and after">
-      <p className="flex gap-4 text-[13px] text-ink-2">
+      <p className="flex gap-4 text-note text-ink-2">
         A year of
         {years.map(({ scheduleId, name }, i) => (
           <button
@@ -29,7 +29,7 @@ export function YearCompared({ years }: { readonly years: Impact['years'] }) {
           </button>
         ))}
       </p>
-      <div className="grid grid-cols-[64px_minmax(0,1fr)] items-center text-[13px]">
+      <div className="grid grid-cols-[64px_minmax(0,1fr)] items-center text-note">
         <span />
         <div className="relative h-5" aria-hidden>
           {months.map((first) => (

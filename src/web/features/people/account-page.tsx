@@ -19,7 +19,7 @@ export default function AccountPage() {
       <title>Your account · Jolly Rota</title>
       <div className="page-head">
         <h1>{me.name}</h1>
-        <span className="text-[13px] text-ink-2">{data ? `${me.role}, signs in as ${data.email}` : me.role}</span>
+        <span className="text-note text-ink-2">{data ? `${me.role}, signs in as ${data.email}` : me.role}</span>
       </div>
       {!data && <Skeleton rows={5} />}
       {data && (
@@ -54,25 +54,22 @@ function Sessions({ sessions, onEnded }: SessionsProps) {
       <h2 className="text-[17px] leading-[22px] text-primary">Signed in</h2>
       <ul className="mt-1">
         {sessions.map(({ id, agent, begunAt, isThis }) => (
-          <li
-            key={id}
-            className="flex min-h-9 items-center gap-3 border-b border-line text-[14px] max-[720px]:min-h-11"
-          >
+          <li key={id} className="flex min-h-9 items-center gap-3 border-b border-line text-row max-[720px]:min-h-11">
             <span className="min-w-0 flex-1">
               {sayBrowser(agent)}
               <span className="ml-2 text-ink-2">since {sayMoment(begunAt, today)}</span>
             </span>
             {isThis ? (
-              <span className="text-[13px] text-ink-2">here</span>
+              <span className="text-note text-ink-2">here</span>
             ) : (
-              <button type="button" className="link-line text-[13px]" onClick={() => void end(id)}>
+              <button type="button" className="link-line text-note" onClick={() => void end(id)}>
                 Sign out there
               </button>
             )}
           </li>
         ))}
       </ul>
-      <p className="mt-3 text-[13px] leading-[17px] text-ink-2">
+      <p className="mt-3 text-note leading-[17px] text-ink-2">
         A session ends after fourteen days without use, and after thirty in any case.
       </p>
       {others > 0 && (
@@ -142,7 +139,7 @@ function Password({ onChanged }: { readonly onChanged: () => void }) {
     set: (text: string) => void,
   ) => (
     <>
-      <label className="mt-2.5 block text-[14px]" htmlFor={id}>
+      <label className="mt-2.5 block text-row" htmlFor={id}>
         {label}
       </label>
       <input
@@ -166,14 +163,14 @@ function Password({ onChanged }: { readonly onChanged: () => void }) {
       {field(ids.current, 'current', 'Your present one', 'current-password', current, setCurrent)}
       {field(ids.next, 'next', `A new one, ${MIN_PASSWORD} characters or more`, 'new-password', next, setNext)}
       {problem && !problem.problem.errors && (
-        <p role="alert" className="mt-1 text-[14px] text-late">
+        <p role="alert" className="mt-1 text-row text-late">
           {problem.message}
         </p>
       )}
       <button type="submit" className="btn btn-primary mt-3" disabled={busy}>
         Change the password
       </button>
-      <p className="mt-2 text-[13px] leading-[17px] text-ink-2">Everywhere else you are signed out by it.</p>
+      <p className="mt-2 text-note leading-[17px] text-ink-2">Everywhere else you are signed out by it.</p>
     </form>
   );
 }

@@ -24,9 +24,9 @@ export function DayTable({ welcome }: { readonly welcome: Welcome }) {
   const today = dayOfIso(welcome.now.slice(0, 10));
   const days = Array.from({ length: ROWS }, (_, i) => today - PAST_ROWS + i);
   return (
-    <table className="w-[504px] border-collapse text-[14px] leading-[18px]">
+    <table className="w-[504px] border-collapse text-row leading-[18px]">
       <thead>
-        <tr className="border-b border-bar-dim text-[13px] text-bar-dim">
+        <tr className="border-b border-bar-dim text-note text-bar-dim">
           <th className="h-6 text-left font-normal">day</th>
           <th className="pr-6 text-right font-normal">week</th>
           <th className="pr-6 text-right font-normal">working day</th>
@@ -64,7 +64,7 @@ function DayRow({ day, today, calendar, isFirst }: DayRowProps) {
       style={{ height: isToday ? 30 : 21, background: works ? undefined : 'rgb(255 255 255 / .04)' }}
     >
       <td className="whitespace-nowrap">
-        <span className="inline-grid grid-cols-[30px_23px_auto] items-baseline gap-x-1.5 text-[13px]">
+        <span className="inline-grid grid-cols-[30px_23px_auto] items-baseline gap-x-1.5 text-note">
           <span className={isToday ? '' : 'text-bar-dim'}>{weekdayShort(weekdayOf(day))}</span>
           <b
             className={`text-right font-head ${works ? 'font-[650]' : 'font-normal'} ${isToday ? 'text-[24px] leading-[26px]' : 'text-[17px] leading-[19px]'}`}

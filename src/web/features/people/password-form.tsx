@@ -26,10 +26,10 @@ export function PasswordForm({ onEnter }: PasswordFormProps) {
       })
       .finally(() => setBusy(false));
   };
-  const field = 'h-11 w-full rounded-t-[4px] border-0 border-b-2 border-primary bg-field px-3 text-[16px] text-ink';
+  const field = 'h-11 w-full rounded-t-[4px] border-0 border-b-2 border-primary bg-field px-3 text-touch text-ink';
   return (
     <form className="mt-2" onSubmit={signIn} noValidate>
-      <label className="mt-4 block text-[14px]" htmlFor={ids.email}>
+      <label className="mt-4 block text-row" htmlFor={ids.email}>
         E-mail
       </label>
       <input
@@ -42,7 +42,7 @@ export function PasswordForm({ onEnter }: PasswordFormProps) {
         aria-describedby={problem ? ids.problem : undefined}
         onChange={({ target }) => setEmail(target.value)}
       />
-      <label className="mt-4 block text-[14px]" htmlFor={ids.password}>
+      <label className="mt-4 block text-row" htmlFor={ids.password}>
         Password
       </label>
       <div className="relative mt-1">
@@ -58,7 +58,7 @@ export function PasswordForm({ onEnter }: PasswordFormProps) {
         />
         <button
           type="button"
-          className="link-line absolute right-3 top-2.5 h-6 px-1 text-[13px] leading-6"
+          className="link-line absolute right-3 top-2.5 h-6 px-1 text-note leading-6"
           aria-pressed={shows}
           onClick={() => setShows(!shows)}
         >
@@ -66,11 +66,11 @@ export function PasswordForm({ onEnter }: PasswordFormProps) {
         </button>
       </div>
       {problem && (
-        <p id={ids.problem} role="alert" className="mt-3 text-[14px] text-late">
+        <p id={ids.problem} role="alert" className="mt-3 text-row text-late">
           {problem.message}
         </p>
       )}
-      <button type="submit" className="btn btn-primary mt-5 !h-12 w-[132px] !text-[16px]" disabled={busy}>
+      <button type="submit" className="btn btn-primary mt-5 !h-12 w-[132px] !text-touch" disabled={busy}>
         Sign in
       </button>
     </form>

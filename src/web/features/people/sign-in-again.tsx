@@ -32,8 +32,8 @@ export function SignInAgain({ me }: { readonly me: Person }) {
       });
   return (
     <Dialog label="Sign in again" className="w-[420px] p-6" onClose={() => undefined} stays>
-      <h2 className="text-[22px] leading-[26px]">You are signed out</h2>
-      <p className="mt-1 text-[14px] leading-[19px] text-ink-2">
+      <h2 className="text-title leading-[26px]">You are signed out</h2>
+      <p className="mt-1 text-row leading-[19px] text-ink-2">
         Your session has ended. Sign in again as {me.name}: the page stays as it is, and what you typed is sent.
       </p>
       <PasswordForm onEnter={enter} />
@@ -45,11 +45,11 @@ export function SignInAgain({ me }: { readonly me: Person }) {
         </p>
       )}
       {problem && (
-        <p role="alert" className="mt-2 text-[14px] text-late">
+        <p role="alert" className="mt-2 text-row text-late">
           {problem}
         </p>
       )}
-      <p className="mt-3 text-[13px]">
+      <p className="mt-3 text-note">
         <button type="button" className="link-line" onClick={() => window.location.assign('/sign-in')}>
           Sign in as somebody else
         </button>

@@ -33,7 +33,7 @@ export default function SignIn() {
       </section>
       <main className="flex flex-col justify-center px-[76px] py-10 max-[720px]:px-6">
         <p
-          className="mb-6 font-head text-[22px] font-bold text-primary min-[1101px]:hidden"
+          className="mb-6 font-head text-title font-bold text-primary min-[1101px]:hidden"
           style={{ fontStretch: '84%' }}
         >
           Jolly Rota
@@ -77,10 +77,10 @@ function DemoPeople({ people }: { readonly people: NonNullable<Welcome['demoPeop
   };
   return (
     <section className="mt-[26px] border-t border-line-2 pt-3">
-      <h2 className="text-[15px] leading-5 text-primary">Demo data is loaded</h2>
-      <p className="mb-1 text-[14px] text-ink-2">Step in as one of these people. What you change stays in this copy.</p>
+      <h2 className="text-body leading-5 text-primary">Demo data is loaded</h2>
+      <p className="mb-1 text-row text-ink-2">Step in as one of these people. What you change stays in this copy.</p>
       {problem && (
-        <p role="alert" className="text-[14px] text-late">
+        <p role="alert" className="text-row text-late">
           {problem}
         </p>
       )}
@@ -89,10 +89,10 @@ function DemoPeople({ people }: { readonly people: NonNullable<Welcome['demoPeop
           <li key={id} className="border-b border-line last:border-0">
             <button
               type="button"
-              className="grid h-9 w-full cursor-pointer grid-cols-[126px_112px_minmax(0,1fr)_16px] items-center whitespace-nowrap text-left text-[14px] hover:bg-base-200 max-[720px]:grid-cols-[126px_minmax(0,1fr)_16px]"
+              className="grid h-9 w-full cursor-pointer grid-cols-[126px_112px_minmax(0,1fr)_16px] items-center whitespace-nowrap text-left text-row hover:bg-base-200 max-[720px]:grid-cols-[126px_minmax(0,1fr)_16px]"
               onClick={() => stepIn(id)}
             >
-              <b className="text-[15px] font-semibold">{name}</b>
+              <b className="text-body font-semibold">{name}</b>
               <span className="text-ink-2">{role}</span>
               <span className="truncate max-[720px]:hidden">{saying}</span>
               <ArrowRight size={15} aria-hidden />

@@ -44,14 +44,14 @@ export default function FillPage() {
         <div className="page-head flex-wrap">
           <h1>{me.isManager ? 'Fill a period' : 'Run log'}</h1>
           {me.isManager && (
-            <span className="text-[14px] text-ink-2">makes the tasks now that the daily run would make later</span>
+            <span className="text-row text-ink-2">makes the tasks now that the daily run would make later</span>
           )}
           {/* What was rehearsed of another choice stands until it is answered, but is not what would be made. */}
           {me.isManager && <Make input={input} rows={rehearsed.isOfThis ? rows : null} />}
         </div>
         {me.isManager && (
           <>
-            <div className="flex flex-wrap items-start gap-x-8 gap-y-2 border-t border-line-2 px-5 py-2.5 text-[14px] leading-[30px]">
+            <div className="flex flex-wrap items-start gap-x-8 gap-y-2 border-t border-line-2 px-5 py-2.5 text-row leading-[30px]">
               <div>
                 from <DateBlank label="From" value={span.from} onChange={(from) => setSpan({ ...span, from })} /> to{' '}
                 <DateBlank label="To" value={span.to} onChange={(to) => setSpan({ ...span, to })} />
@@ -182,7 +182,7 @@ function Months({ span, onSpan }: { readonly span: Span; readonly onSpan: (span:
             }
           >
             <b className="font-semibold">{monthShort(month)}</b>
-            <span className="block text-[13px] text-ink-2">{year}</span>
+            <span className="block text-note text-ink-2">{year}</span>
           </button>
         );
       })}
@@ -211,7 +211,7 @@ function Make({ input, rows }: { readonly input: FillInput | null; readonly rows
   };
   return (
     <>
-      <span className="ml-auto text-right text-[13px] leading-4 text-late" role="status">
+      <span className="ml-auto text-right text-note leading-4 text-late" role="status">
         {refusal}
       </span>
       <button type="button" className="btn btn-primary" disabled={total === 0 || busy} onClick={() => void make()}>
@@ -297,7 +297,7 @@ function RehearsalTable({ rows }: { readonly rows: readonly FillRow[] }) {
             {without > 0 && <span className="ml-2 text-ink-2">and {without} with no date here</span>}
           </td>
           {COLUMNS.map(([key]) => (
-            <td key={key} className="num font-head text-[16px] font-semibold">
+            <td key={key} className="num font-head text-touch font-semibold">
               {sum(key)}
             </td>
           ))}
@@ -323,7 +323,7 @@ function Progress() {
   if (!running) return null;
   const share = running.total === 0 ? 0 : running.made / running.total;
   return (
-    <div className="border-y-2 border-primary bg-base-200 px-5 py-2.5 text-[14px]" role="status">
+    <div className="border-y-2 border-primary bg-base-200 px-5 py-2.5 text-row" role="status">
       <p className="flex items-center gap-4">
         <b className="font-semibold">
           {running.made} of {running.total} made

@@ -71,7 +71,7 @@ export function FillYear({ from, to, days }: FillYearProps) {
           })}
         </tbody>
       </table>
-      <p className="mt-1.5 flex flex-wrap gap-x-5 text-[13px] leading-5 text-ink-2">
+      <p className="mt-1.5 flex flex-wrap gap-x-5 text-note leading-5 text-ink-2">
         <Legend fate="new" mark="3" words="new tasks" />
         <Legend fate="there" mark="2" words="already there" />
         <Legend fate="paused" mark="" words="paused" />

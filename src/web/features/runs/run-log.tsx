@@ -13,13 +13,13 @@ export function RunLog() {
   const { data, error, mutate } = useRuns();
   return (
     <section aria-label="Run log">
-      <h2 className="flex items-baseline justify-between px-5 pb-1 pt-3 text-[15px] text-primary">
+      <h2 className="flex items-baseline justify-between px-5 pb-1 pt-3 text-body text-primary">
         Run log
-        <span className="font-sans text-[13px] font-normal text-ink-2">every run, the server’s own and by hand</span>
+        <span className="font-sans text-note font-normal text-ink-2">every run, the server’s own and by hand</span>
       </h2>
       {error && !data && <Trouble error={error} retry={() => void mutate()} />}
       {!error && !data && <Skeleton rows={4} />}
-      {data?.runs.length === 0 && <p className="px-5 py-2 text-[14px] text-ink-2">No run yet.</p>}
+      {data?.runs.length === 0 && <p className="px-5 py-2 text-row text-ink-2">No run yet.</p>}
       {data && data.runs.length > 0 && (
         <table className="tt min-w-[1100px]" onKeyDown={moveThroughRows}>
           <colgroup>
@@ -63,7 +63,7 @@ function Row({ run }: { readonly run: Run }) {
       <td className="num text-ink-2">{sayLength(run.milliseconds)}</td>
       <td className="!py-0 text-right">
         {canTakeBack(run) && me.isManager && (
-          <button type="button" className="btn !h-[28px] !min-h-[28px]" onClick={() => void undo(run)}>
+          <button type="button" className="btn btn-sm" onClick={() => void undo(run)}>
             Take it back
           </button>
         )}

@@ -60,8 +60,8 @@ export function RunOne({ schedule, onClose }: { readonly schedule: Schedule; rea
     <Dialog label="Run this schedule" className="w-[680px]" onClose={onClose}>
       <header className="flex items-start px-5 pb-2 pt-4">
         <div>
-          <h2 className="text-[22px] leading-[26px]">Run this schedule</h2>
-          <p className="text-[14px] leading-[28px]">
+          <h2 className="text-title leading-[26px]">Run this schedule</h2>
+          <p className="text-row leading-[28px]">
             as if today were <DateBlank label="As of" value={asOf} onChange={setAsOf} />: what appears within{' '}
             {plural(horizonDays, 'day')} of it, on the dates of the schedule.
           </p>
@@ -76,7 +76,7 @@ export function RunOne({ schedule, onClose }: { readonly schedule: Schedule; rea
       )}
       {!told && !problem && <Skeleton rows={4} />}
       {told && (
-        <ol className="max-h-[46vh] overflow-y-auto border-t border-line px-5 text-[14px]">
+        <ol className="max-h-[46vh] overflow-y-auto border-t border-line px-5 text-row">
           {told.tasks.map((task) => (
             <li
               key={`${task.on} ${task.title}`}
@@ -95,12 +95,12 @@ export function RunOne({ schedule, onClose }: { readonly schedule: Schedule; rea
         </ol>
       )}
       {told && told.leftOut.length > 0 && (
-        <p className="border-t border-line px-5 py-2 text-[14px] text-ink-2">
+        <p className="border-t border-line px-5 py-2 text-row text-ink-2">
           Left out: {sayLeftOut(told.leftOut.map(({ because }) => ({ because, dates: 1 })))}.
         </p>
       )}
       {told?.waitsFrom && (
-        <p className="px-5 pb-2 text-[14px] text-ink-2">
+        <p className="px-5 pb-2 text-row text-ink-2">
           {sayDay(dayOfIso(told.waitsFrom), today)} waits until the last one is over.
         </p>
       )}
@@ -111,7 +111,7 @@ export function RunOne({ schedule, onClose }: { readonly schedule: Schedule; rea
         <button type="button" className="btn" onClick={onClose}>
           Not now
         </button>
-        <Link className="link-line ml-auto text-[13px]" to="/fill">
+        <Link className="link-line ml-auto text-note" to="/fill">
           Run log
         </Link>
       </footer>

@@ -26,11 +26,11 @@ export default function RunSheet() {
       {data && (
         <>
           <div className="section !pt-0">
-            <h2 className="text-[22px] leading-[26px] first-letter:uppercase">{sayWhy(data.run)}</h2>
-            <p className="text-[14px] text-ink-2">{sayPeriod(data.run, today)}</p>
-            <p className="mt-1 text-[14px]">{sayMade(data.run)}</p>
+            <h2 className="text-title leading-[26px] first-letter:uppercase">{sayWhy(data.run)}</h2>
+            <p className="text-row text-ink-2">{sayPeriod(data.run, today)}</p>
+            <p className="mt-1 text-row">{sayMade(data.run)}</p>
             {canTakeBack(data.run) && data.keeps !== null && (
-              <p className="mt-1 text-[14px]">
+              <p className="mt-1 text-row">
                 Taking it back removes {plural(data.there - data.keeps, 'task')}
                 {data.keeps > 0 ? ` and leaves ${data.keeps} that somebody has worked on.` : '.'}
               </p>
@@ -40,7 +40,7 @@ export default function RunSheet() {
             <div className="section">
               <h3>Problems</h3>
               {data.details.problems.map(({ scheduleId, message }) => (
-                <p key={scheduleId} className="text-[14px] leading-[19px]">
+                <p key={scheduleId} className="text-row leading-[19px]">
                   <Link className="link-line" to={`/schedules/${scheduleId}`}>
                     {nameOf(scheduleId)}
                   </Link>
@@ -53,7 +53,7 @@ export default function RunSheet() {
             <div className="section">
               <h3>Left out</h3>
               {[...groupBy(data.details.leftOut, ({ scheduleId }) => scheduleId)].map(([scheduleId, dates]) => (
-                <p key={scheduleId} className="text-[14px] leading-[19px]">
+                <p key={scheduleId} className="text-row leading-[19px]">
                   <Link className="link-line" to={`/schedules/${scheduleId}`}>
                     {nameOf(scheduleId)}
                   </Link>
@@ -63,7 +63,7 @@ export default function RunSheet() {
             </div>
           )}
           {data.more > 0 && (
-            <p className="section text-[14px] text-ink-2">
+            <p className="section text-row text-ink-2">
               It has {plural(data.more, 'more line')} to tell; these are the first of each kind.
             </p>
           )}
@@ -82,7 +82,7 @@ export default function RunSheet() {
               {data.tasks.map((task) => (
                 <li
                   key={task.id}
-                  className="grid min-h-[31px] grid-cols-[22px_138px_minmax(0,1fr)] items-center gap-1 border-b border-line text-[14px] last:border-0"
+                  className="grid min-h-[31px] grid-cols-[22px_138px_minmax(0,1fr)] items-center gap-1 border-b border-line text-row last:border-0"
                 >
                   <Pennant state={task.state} late={task.late} />
                   <DateBlock day={dayOfIso(task.on)} />

@@ -22,11 +22,11 @@ export function ArchiveDialog({ template, onClose }: EndDialogProps) {
   const { archive } = useTemplateActions();
   return (
     <Dialog label={`Archive ${template.name}`} className="w-[520px] p-6" onClose={onClose}>
-      <h2 className="text-[22px] leading-7">Archive “{template.name}”</h2>
+      <h2 className="text-title leading-7">Archive “{template.name}”</h2>
       {error && !data && <Trouble error={error} />}
       {!data && !error && <Skeleton rows={3} />}
       {data && (
-        <ul className="mt-2 list-disc pl-5 text-[14px] leading-6">
+        <ul className="mt-2 list-disc pl-5 text-row leading-6">
           <li>
             {data.count === 0
               ? 'No schedule uses it.'
@@ -59,12 +59,10 @@ export function DeleteDialog({
   const isUsed = data !== undefined && (data.count > 0 || data.tasks > 0);
   return (
     <Dialog label={`Delete ${template.name}`} className="w-[520px] p-6" onClose={onClose}>
-      <h2 className="text-[22px] leading-7">{isUsed ? `“${template.name}” is in use` : `Delete “${template.name}”`}</h2>
+      <h2 className="text-title leading-7">{isUsed ? `“${template.name}” is in use` : `Delete “${template.name}”`}</h2>
       {error && !data && <Trouble error={error} />}
       {!data && !error && <Skeleton rows={3} />}
-      {data && !isUsed && (
-        <p className="mt-2 text-[14px]">Nothing uses it: no schedule, and no task was made from it.</p>
-      )}
+      {data && !isUsed && <p className="mt-2 text-row">Nothing uses it: no schedule, and no task was made from it.</p>}
       {isUsed && <Uses uses={data} onClose={onClose} />}
       {isUsed && !template.archivedOn ? (
         <Buttons words="Archive it instead" disabled={false} onDo={onArchive} onClose={onClose} />
@@ -83,7 +81,7 @@ export function DeleteDialog({
 function Uses({ uses, onClose }: { readonly uses: TemplateUses; readonly onClose: () => void }) {
   const more = uses.count - uses.schedules.length;
   return (
-    <div className="mt-2 text-[14px] leading-6">
+    <div className="mt-2 text-row leading-6">
       <p>So it can’t be deleted: what was done with it has to stay readable.</p>
       <ul className="mt-1 list-disc pl-5">
         {uses.schedules.map(({ id, name, phrase }) => (

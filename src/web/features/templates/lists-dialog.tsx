@@ -37,11 +37,11 @@ export function ListsDialog({ onClose }: { readonly onClose: () => void }) {
   };
   return (
     <Dialog label="Categories and types of work" className="w-[520px] p-6" onClose={onClose}>
-      <h2 className="text-[22px] leading-7">Categories and types of work</h2>
-      <p className="mb-2 text-[14px] text-ink-2">A name that templates carry can’t be taken out or renamed here.</p>
+      <h2 className="text-title leading-7">Categories and types of work</h2>
+      <p className="mb-2 text-row text-ink-2">A name that templates carry can’t be taken out or renamed here.</p>
       <div className="grid grid-cols-2 gap-6">
         <section>
-          <h3 className="text-[15px] leading-7 text-primary">Categories</h3>
+          <h3 className="text-body leading-7 text-primary">Categories</h3>
           {categories.map(({ name, dot }, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place; its name is being typed
             <div key={i} className="flex items-center gap-1.5 leading-8">
@@ -78,14 +78,14 @@ export function ListsDialog({ onClose }: { readonly onClose: () => void }) {
           </button>
         </section>
         <section>
-          <h3 className="text-[15px] leading-7 text-primary">Types of work</h3>
+          <h3 className="text-body leading-7 text-primary">Types of work</h3>
           <textarea
             className="blank !h-44 w-full !whitespace-pre-wrap !py-1 !leading-6"
             aria-label="Types of work, one a line"
             value={workTypes}
             onChange={({ target }) => setWorkTypes(target.value)}
           />
-          <p className="text-[13px] text-ink-2">one a line</p>
+          <p className="text-note text-ink-2">one a line</p>
         </section>
       </div>
       <p role="alert" className="field-error">

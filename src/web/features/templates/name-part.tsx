@@ -23,7 +23,7 @@ export function NamePart({ draft, at, set }: NamePartProps) {
     <Part name="Name">
       <div className="flex flex-wrap gap-x-3">
         <input
-          className="blank !h-8 w-[270px] !text-[16px]"
+          className="blank !h-8 w-[270px] !text-touch"
           aria-label="Name"
           placeholder="what your people call it"
           aria-invalid={at('name') !== undefined}
@@ -81,7 +81,7 @@ export function NamePart({ draft, at, set }: NamePartProps) {
           ))}
         </select>
         {me.isManager && (
-          <button type="button" className="link-line ml-3 text-[13px] leading-6" onClick={() => setListing(true)}>
+          <button type="button" className="link-line ml-3 text-note leading-6" onClick={() => setListing(true)}>
             edit these lists
           </button>
         )}

@@ -41,7 +41,7 @@ export function SetLine({ tasks }: { readonly tasks: readonly LinedTask[] }) {
       aria-label={`${plural(tasks.length, 'task')}: ${words.join('; ')}`}
       className="select-none"
     >
-      <div className="relative h-5 text-[13px] text-ink-2" aria-hidden>
+      <div className="relative h-5 text-note text-ink-2" aria-hidden>
         {all
           .filter((day) => weekdayOf(day) === 1 && day <= to - 2)
           .map((day) => (
@@ -64,7 +64,7 @@ export function SetLine({ tasks }: { readonly tasks: readonly LinedTask[] }) {
           </span>
         ))}
       </div>
-      <div className="relative h-5 text-[13px]" aria-hidden>
+      <div className="relative h-5 text-note" aria-hidden>
         {all
           .filter((day) => everyDay || day === today || (weekdayOf(day) === 1 && Math.abs(day - today) > 2))
           .map((day) => (

@@ -36,7 +36,7 @@ export default function StartNow({ place, onClose }: { readonly place: StartPlac
   const { data: template } = useTemplate(templateId);
   return (
     <Dialog label="Start now" className="is-sheet" onClose={onClose}>
-      <div className="flex items-center gap-3 px-5 pt-3 text-[14px] text-ink-2">
+      <div className="flex items-center gap-3 px-5 pt-3 text-row text-ink-2">
         Start now
         <span className="ml-auto" />
         {template && <Tag category={template.category} dot={template.dot} />}
@@ -54,7 +54,7 @@ export default function StartNow({ place, onClose }: { readonly place: StartPlac
       )}
       {templateId === null && templates && templates.length > 0 && (
         <div className="px-5 pb-6 pt-2">
-          <h2 className="mb-2 text-[22px] leading-[26px]">What is to be done</h2>
+          <h2 className="mb-2 text-title leading-[26px]">What is to be done</h2>
           <Picker
             label="Template"
             chosen=""
@@ -176,11 +176,11 @@ function Start({ template, place, onClose, onOther }: StartProps) {
       }}
     >
       <div className="min-h-0 flex-1 overflow-y-auto">
-        <div className="border-b border-line px-5 pb-3 text-[14px] leading-[30px]">
-          <h2 className="text-[22px] leading-[28px]">
+        <div className="border-b border-line px-5 pb-3 text-row leading-[30px]">
+          <h2 className="text-title leading-[28px]">
             {template.name}
             {onOther && (
-              <button type="button" className="link-line ml-3 font-sans text-[13px] font-normal" onClick={onOther}>
+              <button type="button" className="link-line ml-3 font-sans text-note font-normal" onClick={onOther}>
                 another
               </button>
             )}
@@ -195,9 +195,9 @@ function Start({ template, place, onClose, onOther }: StartProps) {
           </p>
         </div>
         <section className="border-b border-line px-5 py-2.5">
-          <h3 className="flex justify-between text-[14px] leading-[18px] text-primary">
+          <h3 className="flex justify-between text-row leading-[18px] text-primary">
             The set
-            <span className="font-sans text-[13px] font-normal text-ink-2">
+            <span className="font-sans text-note font-normal text-ink-2">
               {chosen.length === parts.length
                 ? plural(parts.length, 'task')
                 : `${chosen.length} of ${plural(parts.length, 'task')}`}
@@ -218,7 +218,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
             {parts.map((part, i) => {
               const title = titleOf(part.pattern, part.assigneeId);
               return (
-                <li key={part.key} className="border-b border-line py-1.5 text-[14px] leading-[26px] last:border-0">
+                <li key={part.key} className="border-b border-line py-1.5 text-row leading-[26px] last:border-0">
                   <label className={`flex items-center gap-2.5 ${part.isLeftOut ? 'text-ink-2 line-through' : ''}`}>
                     <input
                       type="checkbox"
@@ -228,7 +228,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
                     />
                     <b className="font-semibold">{i + 1}</b>
                     <span className="min-w-0 flex-1 truncate font-semibold">{title}</span>
-                    <span className="text-[13px] text-ink-2">{sayDuration(part.minutes)}</span>
+                    <span className="text-note text-ink-2">{sayDuration(part.minutes)}</span>
                   </label>
                   {!part.isLeftOut && (
                     <div className="flex flex-wrap items-baseline gap-x-1.5 pl-[26px]">
@@ -256,13 +256,13 @@ function Start({ template, place, onClose, onOther }: StartProps) {
             })}
           </ol>
           {early > 0 && (
-            <p className="mt-1 text-[13px] leading-[17px] text-ink-2">
+            <p className="mt-1 text-note leading-[17px] text-ink-2">
               {plural(early, 'task')} {early === 1 ? 'lies' : 'lie'} before {sayDay(today, today)}: late from the start.
             </p>
           )}
         </section>
         <section className="px-5 py-2.5">
-          <label className="font-head text-[14px] font-semibold leading-[18px] text-primary" htmlFor="special">
+          <label className="font-head text-row font-semibold leading-[18px] text-primary" htmlFor="special">
             Special this time
           </label>
           <textarea
@@ -292,7 +292,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
             Make it a schedule
           </Link>
         )}
-        <span className="ml-auto text-right text-[13px] leading-4 text-ink-2">nothing changes in the template</span>
+        <span className="ml-auto text-right text-note leading-4 text-ink-2">nothing changes in the template</span>
       </div>
     </form>
   );

@@ -51,10 +51,10 @@ export const StepRow = memo(function StepRow({ step, index, number, problems, ha
           <span className="h-3.5 w-3.5 rounded-[2px] border-[1.5px] border-ink-2" aria-hidden />
         )}
         <span className="flex items-baseline gap-1.5">
-          {number && <span className="font-mono text-[13px] text-ink-2">{number}</span>}
+          {number && <span className="font-mono text-note text-ink-2">{number}</span>}
           <input
             data-step
-            className={`h-8 w-full border-0 bg-transparent text-[14px] ${isTask ? '!text-[15px] font-semibold' : ''}`}
+            className={`h-8 w-full border-0 bg-transparent text-row ${isTask ? '!text-body font-semibold' : ''}`}
             aria-label={name}
             aria-invalid={problems !== ''}
             placeholder={isTask ? 'what this task is called, with tokens if you like' : ''}
@@ -68,7 +68,7 @@ export const StepRow = memo(function StepRow({ step, index, number, problems, ha
         </span>
         <button
           type="button"
-          className="cursor-pointer truncate rounded-[3px] px-2 text-[13px] leading-6 text-ink-2 hover:bg-base-200"
+          className="cursor-pointer truncate rounded-[3px] px-2 text-note leading-6 text-ink-2 hover:bg-base-200"
           aria-expanded={open}
           aria-label={`Note and proof of ${name.toLowerCase()}: ${sayAsked(step)}`}
           onClick={() => setOpen(!open)}
@@ -86,7 +86,7 @@ export const StepRow = memo(function StepRow({ step, index, number, problems, ha
       </div>
       {isTask && <WhenAndWho step={step} name={name} onChange={(next) => handlers.change(index, next)} />}
       {open && (
-        <div className="grid gap-1 pb-2.5 pl-[46px] text-[14px]">
+        <div className="grid gap-1 pb-2.5 pl-[46px] text-row">
           <textarea
             className="blank !h-auto w-full !whitespace-pre-wrap !px-2.5 !py-1 !leading-5"
             style={{ fieldSizing: 'content', minHeight: 30 } as React.CSSProperties}
@@ -146,7 +146,7 @@ function WhenAndWho({
   const { amount, unit } = step.offset;
   const way = amount === 0 ? 'on' : `${unit} ${amount < 0 ? 'before' : 'after'}`;
   return (
-    <div className="pb-1.5 pl-[46px] text-[14px] leading-[28px]">
+    <div className="pb-1.5 pl-[46px] text-row leading-[28px]">
       {amount !== 0 && (
         <>
           <NumberBlank

@@ -180,8 +180,8 @@ function PasteLines({
   const lines = linesOf(text);
   return (
     <Dialog label="Paste lines of text" className="w-[560px] p-6" onClose={onClose}>
-      <h2 className="text-[22px] leading-7">Paste lines of text</h2>
-      <p className="mb-2 text-[14px] text-ink-2">Each line becomes a check line; bullets and numbers are left out.</p>
+      <h2 className="text-title leading-7">Paste lines of text</h2>
+      <p className="mb-2 text-row text-ink-2">Each line becomes a check line; bullets and numbers are left out.</p>
       <textarea
         className="blank !h-48 w-full !whitespace-pre-wrap !px-2.5 !py-1.5 !leading-5"
         aria-label="Lines of text"

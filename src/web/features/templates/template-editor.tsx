@@ -133,15 +133,15 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
             >
               <Star size={18} fill={template.isFavourite ? 'currentColor' : 'none'} aria-hidden />
             </button>
-            <span className="truncate text-[13px] text-ink-2">
+            <span className="truncate text-note text-ink-2">
               {template.archivedOn
                 ? `archived since ${sayDate(dayOfIso(template.archivedOn))}: makes nothing`
                 : `last changed ${sayDate(dayOfIso(template.changedOn))}${template.changedBy ? ` by ${template.changedBy}` : ''}`}
             </span>
           </>
         )}
-        {!template && ofTask && <span className="truncate text-[13px] text-ink-2">begun from a task</span>}
-        <span className={`ml-auto text-right text-[13px] leading-4 ${refusal ? 'text-late' : ''}`} role="status">
+        {!template && ofTask && <span className="truncate text-note text-ink-2">begun from a task</span>}
+        <span className={`ml-auto text-right text-note leading-4 ${refusal ? 'text-late' : ''}`} role="status">
           {refusal?.message ?? (isChanged && template ? 'Changed, not saved.' : '')}
         </span>
         {template && !isChanged && !template.archivedOn && (
@@ -213,7 +213,7 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
             onFiles={(fileIds) => set('fileIds', fileIds)}
           />
           <Part name="Steps" aside={sayCounts(draft)}>
-            <p className="text-[13px] leading-5 text-ink-2">
+            <p className="text-note leading-5 text-ink-2">
               A check line is ticked inside the task above it. A task of its own has a day, a person, and can be late.
             </p>
             <StepsField

@@ -41,8 +41,8 @@ export function TemplateSide({ template, draft, example }: TemplateSideProps) {
         </>
       ) : (
         <section className="mt-4 border-t border-line-2 pt-2.5">
-          <h2 className="text-[15px] leading-[22px] text-primary">What comes next</h2>
-          <p className="mt-1 max-w-[380px] text-[14px] text-ink-2">
+          <h2 className="text-body leading-[22px] text-primary">What comes next</h2>
+          <p className="mt-1 max-w-[380px] text-row text-ink-2">
             A template says what is to be done. Once it is saved, set a schedule for it: when it comes round, for whom,
             and who does it. Or start it by hand whenever it is needed.
           </p>
@@ -66,9 +66,9 @@ function OneSet({ draft, example }: Pick<TemplateSideProps, 'draft' | 'example'>
   const forWhom = [example.asset, example.client].filter(Boolean).join(', ');
   return (
     <section>
-      <h2 className="flex items-baseline justify-between text-[15px] leading-[22px] text-primary">
+      <h2 className="flex items-baseline justify-between text-body leading-[22px] text-primary">
         One set
-        <span className="truncate pl-3 font-sans text-[13px] font-normal text-ink-2">
+        <span className="truncate pl-3 font-sans text-note font-normal text-ink-2">
           {forWhom ? `for ${forWhom}, ` : ''}
           {sayDay(example.on, today)}, {sayDuration(setMinutes(draft))} in all
         </span>
@@ -78,16 +78,16 @@ function OneSet({ draft, example }: Pick<TemplateSideProps, 'draft' | 'example'>
         {order.slice(0, TASKS_SHOWN).map(({ part, on, assigneeId }, i) => (
           <li
             key={part.key}
-            className="grid min-h-[29px] grid-cols-[18px_104px_minmax(0,1fr)_auto] items-center gap-2 border-b border-line py-0.5 text-[14px] leading-[18px]"
+            className="grid min-h-[29px] grid-cols-[18px_104px_minmax(0,1fr)_auto] items-center gap-2 border-b border-line py-0.5 text-row leading-[18px]"
             title={sayOffset(part.offset)}
           >
             <b className="font-semibold">{i + 1}</b>
             <DateBlock day={on} />
             <span className="truncate">
               {fillTitle(part.titlePattern, example) || draft.name || 'untitled'}
-              {part.dueTime && <span className="ml-1.5 text-[13px] text-ink-2">by {part.dueTime}</span>}
+              {part.dueTime && <span className="ml-1.5 text-note text-ink-2">by {part.dueTime}</span>}
             </span>
-            <span className="text-[13px] text-ink-2">
+            <span className="text-note text-ink-2">
               {people.find(({ id }) => id === assigneeId)?.name ??
                 (part.assignee.by === 'set' ? example.person : 'nobody yet')}
               , {sayDuration(part.estimateMinutes)}
@@ -96,7 +96,7 @@ function OneSet({ draft, example }: Pick<TemplateSideProps, 'draft' | 'example'>
         ))}
       </ol>
       {order.length > TASKS_SHOWN && (
-        <p className="mt-1 text-[13px] text-ink-2">and {plural(order.length - TASKS_SHOWN, 'task')} more</p>
+        <p className="mt-1 text-note text-ink-2">and {plural(order.length - TASKS_SHOWN, 'task')} more</p>
       )}
     </section>
   );
@@ -112,7 +112,7 @@ function Ends({ template }: { readonly template: Template }) {
   const [open, setOpen] = useState<'archive' | 'delete' | null>(null);
   if (!me.isManager) return null;
   return (
-    <section className="mt-5 flex gap-5 border-t border-line-2 pt-3 text-[14px]">
+    <section className="mt-5 flex gap-5 border-t border-line-2 pt-3 text-row">
       <Link className="link-line" to={`/templates/new?like=${template.id}`}>
         Duplicate
       </Link>

@@ -77,7 +77,7 @@ function Row({ template, index }: { readonly template: TemplateLine; readonly in
         </button>
       </td>
       <td>
-        <Link to={address} data-row className="text-[15px] font-semibold" onClick={(event) => event.stopPropagation()}>
+        <Link to={address} data-row className="text-body font-semibold" onClick={(event) => event.stopPropagation()}>
           {name}
         </Link>
         <span className="ml-2 text-ink-2">{template.archivedOn ? 'archived' : template.summary}</span>

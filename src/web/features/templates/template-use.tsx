@@ -16,7 +16,7 @@ export function TemplateUse({ template, draft }: { readonly template: Template; 
   if (!data || !figures) return <Skeleton rows={5} />;
   return (
     <section className="mt-4 border-t border-line-2 pt-2.5">
-      <h2 className="text-[15px] leading-[22px] text-primary">What uses it</h2>
+      <h2 className="text-body leading-[22px] text-primary">What uses it</h2>
       {figures.schedules === 0 ? (
         <NoSchedules template={template} />
       ) : (
@@ -35,7 +35,7 @@ function NoSchedules({ template }: { readonly template: Template }) {
   const { me } = useWorkspace();
   return (
     <>
-      <p className="mt-1 text-[14px] text-ink-2">No schedule yet: it is started by hand, or a schedule says when.</p>
+      <p className="mt-1 text-row text-ink-2">No schedule yet: it is started by hand, or a schedule says when.</p>
       {me.isManager && (
         <Link className="btn mt-3" to={`/schedules/new?template=${template.id}`}>
           Set the first schedule
@@ -108,7 +108,7 @@ function Uses({ lines, figures, minutes, name }: UsesProps) {
         </tbody>
       </table>
       {figures.schedules > lines.length && (
-        <p className="mt-1.5 text-[14px] text-ink-2">
+        <p className="mt-1.5 text-row text-ink-2">
           These are the next {lines.length}.{' '}
           <Link className="link-line text-ink" to={`/schedules?find=${encodeURIComponent(name)}`}>
             All of them in the table

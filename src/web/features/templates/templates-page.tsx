@@ -31,7 +31,7 @@ export default function TemplatesPage() {
       <div className="page-head flex-wrap">
         <h1>Templates</h1>
         {templates && templates.length > 0 && <Filters filter={filter} hasArchived={archived > 0} set={set} />}
-        <span className="ml-auto text-[14px] text-ink-2">
+        <span className="ml-auto text-row text-ink-2">
           {templates &&
             (templates.length === 0
               ? 'none yet'
@@ -107,7 +107,7 @@ function Filters({ filter, hasArchived, set }: FiltersProps) {
     </select>
   );
   return (
-    <div className="flex flex-wrap items-center gap-2 text-[14px] text-ink-2">
+    <div className="flex flex-wrap items-center gap-2 text-row text-ink-2">
       <input
         className="filter-word !w-[92px] !cursor-text placeholder:text-ink-2"
         type="search"

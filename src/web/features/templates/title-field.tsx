@@ -62,7 +62,7 @@ export function TitleField({ pattern, templateName, example, message, onChange }
         <output className="font-head text-[18px] font-semibold" style={{ fontStretch: '88%' }}>
           {filled || templateName || 'untitled'}
         </output>
-        <span className="ml-3 text-[13px] text-ink-2">as it would be for {sayDay(example.on, today)}</span>
+        <span className="ml-3 text-note text-ink-2">as it would be for {sayDay(example.on, today)}</span>
       </p>
     </Part>
   );

@@ -58,7 +58,7 @@ export function BenchForm({ draft, stretch, templates, problem, title, onChange,
           </>
         )}
         {title && template && title !== template.name && (
-          <p className="text-[13px] leading-5 text-ink-2">
+          <p className="text-note leading-5 text-ink-2">
             called <b className="font-semibold text-ink">{title}</b>
           </p>
         )}

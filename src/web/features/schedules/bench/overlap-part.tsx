@@ -41,7 +41,7 @@ export function OverlapPart({
           days
         </>
       )}
-      <p className="text-[13px] leading-5 text-ink-2">{EFFECT[overlap.kind]}</p>
+      <p className="text-note leading-5 text-ink-2">{EFFECT[overlap.kind]}</p>
     </Part>
   );
 }

@@ -175,14 +175,14 @@ function Bench({ schedule, templates, task }: BenchProps) {
       {running && schedule && <RunOne schedule={schedule} onClose={() => setRunning(false)} />}
       <div className="page-head !min-h-[52px]">
         <h1 className="truncate">{template?.name ?? 'New schedule'}</h1>
-        <span className="truncate text-[13px] text-ink-2">
+        <span className="truncate text-note text-ink-2">
           {schedule
             ? `schedule for ${plan.forWhom}, running since ${sayDate(dayOfIso(schedule.since))}`
             : template
               ? `a schedule for ${plan.forWhom}`
               : ''}
         </span>
-        <span className={`ml-auto text-right text-[13px] leading-4 ${refusal ? 'text-late' : ''}`} role="status">
+        <span className={`ml-auto text-right text-note leading-4 ${refusal ? 'text-late' : ''}`} role="status">
           {problem ??
             (schedule?.deletedOn
               ? `Deleted on ${sayDate(dayOfIso(schedule.deletedOn))}: it makes nothing.`

@@ -55,5 +55,5 @@ function Own({ own }: { readonly own: OwnOfSteps | undefined }) {
   const { people } = useWorkspace();
   if (own === undefined) return null;
   const nameOf = (personId: string | null) => people.find(({ id }) => id === personId)?.name ?? 'nobody yet';
-  return <span className="block text-[13px] leading-4 text-ink-2">{sayOwn(own, nameOf)}</span>;
+  return <span className="block text-note leading-4 text-ink-2">{sayOwn(own, nameOf)}</span>;
 }

@@ -61,7 +61,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
         <Figures plan={plan} />
       </div>
       <Year planned={plan.planned} draft={draft} edit={edit} />
-      <ul className="mb-1 mt-2 text-[14px] leading-5 empty:hidden" aria-label="Remarks">
+      <ul className="mb-1 mt-2 text-row leading-5 empty:hidden" aria-label="Remarks">
         {draft.revisions.map(({ from, recurrence }) => (
           <li key={from}>
             <span className="mr-1.5 inline-block h-2.5 w-4 bg-petrol-3 align-baseline" aria-hidden />
@@ -77,7 +77,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
         <button type="button" className="link-line" onClick={onRehearse}>
           Rehearse any span
         </button>{' '}
-        <span className="text-[13px] text-ink-2">as a table to copy or save; nothing is made</span>
+        <span className="text-note text-ink-2">as a table to copy or save; nothing is made</span>
       </p>
     </>
   );
@@ -140,7 +140,7 @@ function Phrase({ recurrence }: { readonly recurrence: Recurrence }) {
         <span key={i}>
           {i === 0 ? text.charAt(0).toUpperCase() + text.slice(1) : text}
           {several && about.kind === 'rule' && (
-            <sup className="ml-0.5 text-[13px] font-semibold text-primary" aria-hidden>
+            <sup className="ml-0.5 text-note font-semibold text-primary" aria-hidden>
               {letterOf(about.index)}
             </sup>
           )}

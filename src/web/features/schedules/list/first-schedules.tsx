@@ -37,7 +37,7 @@ export function FirstSchedules() {
         )}
         {me.isManager && hasTemplates && (
           <section className="mt-6 border-t border-line-2">
-            <h3 className="pb-1 pt-2.5 text-[15px] text-primary">Take one of these and change it</h3>
+            <h3 className="pb-1 pt-2.5 text-body text-primary">Take one of these and change it</h3>
             <ul>
               {EXAMPLES.map(([phrase, work, key]) => (
                 <li key={key} className="border-b border-line">
@@ -46,7 +46,7 @@ export function FirstSchedules() {
                     to={`/schedules/new?like=${key}`}
                   >
                     {phrase}
-                    <span className="text-[14px] text-ink-2">{work}</span>
+                    <span className="text-row text-ink-2">{work}</span>
                   </Link>
                 </li>
               ))}
@@ -55,14 +55,14 @@ export function FirstSchedules() {
         )}
       </section>
       <section className="border-l border-line-2 pl-7 max-[1000px]:mt-8 max-[1000px]:border-l-0 max-[1000px]:pl-0">
-        <h3 className="pb-1 text-[15px] text-primary">How it goes</h3>
+        <h3 className="pb-1 text-body text-primary">How it goes</h3>
         <ol>
           {STEPS.map(([state, what, how]) => (
             <li key={what} className="grid max-w-[460px] grid-cols-[32px_1fr] border-b border-line py-3 last:border-0">
               <Pennant state={state} size={20} label="" />
               <div>
                 <b className="font-semibold">{what}</b>
-                <p className="text-[14px] leading-[19px] text-ink-2">{how}</p>
+                <p className="text-row leading-[19px] text-ink-2">{how}</p>
               </div>
             </li>
           ))}

@@ -97,7 +97,7 @@ export function FilterWords({ filter }: { readonly filter: ReturnType<typeof use
   const [words, setWords] = useState(values.find);
   useEffect(() => setWords(values.find), [values.find]);
   return (
-    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-[14px] text-ink-2">
+    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2">
       <input
         className="filter-word !w-[92px] !cursor-text !text-ink placeholder:text-ink-2"
         type="search"

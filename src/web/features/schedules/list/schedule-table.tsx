@@ -89,7 +89,7 @@ export function ScheduleTable({ view, filter }: { readonly view: LinesView; read
         }}
       />
       {view.trouble && (
-        <p role="alert" className="border-t border-line px-5 py-1.5 text-[14px] text-late">
+        <p role="alert" className="border-t border-line px-5 py-1.5 text-row text-late">
           {view.trouble.message}{' '}
           <button type="button" className="link-line" onClick={view.retry}>
             Again
@@ -166,7 +166,7 @@ function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
           to={address}
           data-row
           title={me.isManager ? 'Space chooses it, Shift with the arrows chooses more' : undefined}
-          className="text-[15px] font-semibold"
+          className="text-body font-semibold"
           onClick={(event) => event.stopPropagation()}
           onKeyDown={onKeyDown}
         >

@@ -72,7 +72,7 @@ export default function SchedulesPage() {
 
 function Count({ counts: { fitting, all, problems } }: { readonly counts: LinesView['counts'] }) {
   return (
-    <span className="ml-auto whitespace-nowrap text-[14px] text-ink-2">
+    <span className="ml-auto whitespace-nowrap text-row text-ink-2">
       {all === 0 ? 'none yet' : fitting === all ? all : `${fitting} of ${all}`}
       {problems > 0 && `, ${problems} with a problem`}
     </span>
@@ -88,7 +88,7 @@ function RunLine() {
   const at = `${sayNear(dayOfIso(run.startedAt.slice(0, 10)), today)} at ${run.startedAt.slice(11)}`;
   const why = { daily: 'the daily run', startup: 'the server starting', byHand: 'hand', fill: 'a fill' }[run.why];
   return (
-    <p className="no-print mt-auto flex-none border-t border-line px-5 py-2 text-[13px] leading-4 text-ink-2">
+    <p className="no-print mt-auto flex-none border-t border-line px-5 py-2 text-note leading-4 text-ink-2">
       Tasks are made {horizonDays} days ahead, daily at {makeTime}. Last by {why}, {at}:{' '}
       {run.made === 0 ? 'nothing was missing' : `${plural(run.made, 'task')} made`}.{' '}
       <Link className="link-line text-ink" to="/fill">

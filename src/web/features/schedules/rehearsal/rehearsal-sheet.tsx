@@ -72,8 +72,8 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
           <h2 className="flex-1 text-[20px] leading-6">Rehearsal</h2>
           <CloseButton onClose={onClose} />
         </div>
-        <p className="text-[13px] text-ink-2">{title}: what would be made, without making it.</p>
-        <p className="mt-2 text-[14px] leading-7">
+        <p className="text-note text-ink-2">{title}: what would be made, without making it.</p>
+        <p className="mt-2 text-row leading-7">
           from{' '}
           <DateBlank
             label="Rehearse from"
@@ -87,7 +87,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
             onChange={(day) => onSpan(`${isoOfDay(Math.min(from, day))}..${isoOfDay(day)}`)}
           />
         </p>
-        <p className="text-[14px]" role="status">
+        <p className="text-row" role="status">
           {rehearsal.kind === 'working' && 'Working it out …'}
           {rehearsal.kind === 'problem' && rehearsal.message}
           {rehearsal.kind === 'plan' && inWords(plan)}
@@ -163,7 +163,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
         </tbody>
       </table>
       {plan.length > SHOWN && (
-        <p className="px-5 py-3 text-[13px] text-ink-2">
+        <p className="px-5 py-3 text-note text-ink-2">
           The first {SHOWN} of {plan.length} lines, up to {sayDate(dayOfLine(plan[SHOWN - 1]) ?? to)}. Copy or save to
           have them all.
         </p>

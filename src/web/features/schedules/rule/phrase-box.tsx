@@ -99,7 +99,7 @@ function Fault({ id, text, problem, onSuggestion, onPutBack }: FaultProps) {
   const { at, length, message, suggestion } = problem;
   const from = at > LEAD ? text.indexOf(' ', at - LEAD) + 1 : 0;
   return (
-    <div className="mt-1 text-[13px] leading-5" role="status">
+    <div className="mt-1 text-note leading-5" role="status">
       {text.trim() !== '' && (
         <p aria-hidden className="truncate text-ink-2">
           {from > 0 && '… '}

@@ -180,7 +180,7 @@ function WeekdayToggles({ name, chosen, least, most, onChange }: WeekdayTogglesP
             aria-pressed={on}
             aria-label={weekdayName(weekday)}
             title={weekdayName(weekday)}
-            className={`h-6 w-[29px] cursor-pointer rounded-t-[3px] border-b-[1.5px] text-[13px] leading-5 ${on ? 'border-primary bg-primary font-semibold text-primary-content' : 'border-primary bg-field'}`}
+            className={`h-6 w-[29px] cursor-pointer rounded-t-[3px] border-b-[1.5px] text-note leading-5 ${on ? 'border-primary bg-primary font-semibold text-primary-content' : 'border-primary bg-field'}`}
             onClick={() => {
               if (next.length >= least && next.length <= most) onChange(next);
             }}

@@ -18,7 +18,7 @@ export function RuleSentence({ rule, letter, start, onChange, onRemove }: RuleSe
   const name = letter ? `Rule ${letter}` : 'The rule';
   return (
     <div className="grid grid-cols-[18px_minmax(0,1fr)_auto]">
-      <b className="font-head text-[14px] font-semibold text-primary" aria-hidden>
+      <b className="font-head text-row font-semibold text-primary" aria-hidden>
         {letter}
       </b>
       <div>

@@ -27,7 +27,7 @@ export function ReplaceLine({ places, isChosen, textAt, onFind, onReplace }: Rep
   return (
     <form
       aria-label="Find and replace"
-      className="flex flex-wrap items-center gap-x-2 gap-y-1 border-t border-line px-5 py-1 text-[14px] leading-[30px] text-ink-2"
+      className="flex flex-wrap items-center gap-x-2 gap-y-1 border-t border-line px-5 py-1 text-row leading-[30px] text-ink-2"
       onSubmit={(event) => {
         event.preventDefault();
         if (changed.length > 0) onReplace(changed);
@@ -73,7 +73,7 @@ export function ReplaceLine({ places, isChosen, textAt, onFind, onReplace }: Rep
             </button>
           )}
           {changed.length > 0 && (
-            <button type="submit" className="btn !h-[28px] !min-h-[28px]">
+            <button type="submit" className="btn btn-sm">
               Replace in {plural(changed.length, 'cell')}
             </button>
           )}

@@ -90,7 +90,7 @@ function Worksheet({ schedules, whole: { count, known, error, retry }, draft, fi
       <div className="page-head flex-wrap">
         <h1>Worksheet</h1>
         <FilterWords filter={filter} />
-        <span className="ml-auto whitespace-nowrap text-[14px] text-ink-2">
+        <span className="ml-auto whitespace-nowrap text-row text-ink-2">
           {lines.length === count ? count : `${lines.length} of ${count} are here`}
           {error && lines.length < count && (
             <>
@@ -121,7 +121,7 @@ function Worksheet({ schedules, whole: { count, known, error, retry }, draft, fi
       ) : (
         <SheetGrid lines={lines} sheet={sheet} range={range} onRange={setRange} />
       )}
-      <footer className="no-print flex flex-none flex-wrap items-center gap-x-3 gap-y-1 border-t border-line-2 px-5 py-2 text-[14px]">
+      <footer className="no-print flex flex-none flex-wrap items-center gap-x-3 gap-y-1 border-t border-line-2 px-5 py-2 text-row">
         <div className="min-w-0 flex-1 leading-[18px]" role="status">
           {refusal ? (
             <span className="text-late">{refusal.message}</span>

@@ -69,7 +69,7 @@ export function DayMenu({ day, occurrences, draft, style, onChange, onRevise, on
     >
       <h3>
         {sayDay(day, today)}{' '}
-        <span className="font-sans text-[13px] font-normal text-ink-2">{statusOf(here, left, today)}</span>
+        <span className="font-sans text-note font-normal text-ink-2">{statusOf(here, left, today)}</span>
       </h3>
       {here && isDated(here) && !here.isForeseen && <OneActs occurrence={here} draft={draft} act={act} />}
       {left && !isDated(left) && left.because === 'skipped' && (

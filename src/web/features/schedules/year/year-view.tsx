@@ -111,7 +111,7 @@ export function YearView({ year: shownYear, draft, edit, onPage }: YearViewProps
     >
       {width > 0 && (
         <svg
-          className={`block touch-none text-[13px] ${edit ? (drag ? 'cursor-grabbing' : 'cursor-pointer') : ''}`}
+          className={`block touch-none text-note ${edit ? (drag ? 'cursor-grabbing' : 'cursor-pointer') : ''}`}
           width={width}
           height={HEAD + ROW * 12 + 1}
           role="img"

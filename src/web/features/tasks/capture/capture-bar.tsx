@@ -172,11 +172,11 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
                   type="button"
                   role="option"
                   aria-selected={i === offered}
-                  className={`flex w-full cursor-pointer justify-between gap-4 px-3 py-1 text-left text-[14px] ${i === offered ? 'bg-chosen shadow-[inset_3px_0_0_var(--color-accent)]' : ''}`}
+                  className={`flex w-full cursor-pointer justify-between gap-4 px-3 py-1 text-left text-row ${i === offered ? 'bg-chosen shadow-[inset_3px_0_0_var(--color-accent)]' : ''}`}
                   onClick={() => accept(i)}
                 >
                   {choice.one.name}
-                  <span className="text-[13px] text-ink-2">
+                  <span className="text-note text-ink-2">
                     {choice.kind === 'who' ? choice.one.role : detailOf(choice.one)}
                   </span>
                 </button>
@@ -186,7 +186,7 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
         </div>
         <button
           type="button"
-          className="btn btn-primary !h-12 !px-5 !text-[16px]"
+          className="btn btn-primary !h-12 !px-5 !text-touch"
           aria-disabled={read.title === ''}
           onClick={() => void add(false)}
         >
@@ -222,7 +222,7 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
           {sayDuration(minutes)}
         </Part>
       </dl>
-      <div className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-line pt-2 text-[13px] leading-[18px] text-ink-2">
+      <div className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-line pt-2 text-note leading-[18px] text-ink-2">
         {[...keep].map((words) => (
           <span key={words}>
             “{words}” stays in the title{' '}
@@ -300,7 +300,7 @@ function Part({
 }) {
   return (
     <div>
-      <dt className="text-[13px] leading-[18px] text-ink-2">
+      <dt className="text-note leading-[18px] text-ink-2">
         {word}
         {onBack && (
           <button
@@ -314,7 +314,7 @@ function Part({
           </button>
         )}
       </dt>
-      <dd className={`flex items-baseline gap-1 text-[15px] leading-6 ${isDefault ? 'text-ink-2' : ''}`}>{children}</dd>
+      <dd className={`flex items-baseline gap-1 text-body leading-6 ${isDefault ? 'text-ink-2' : ''}`}>{children}</dd>
     </div>
   );
 }

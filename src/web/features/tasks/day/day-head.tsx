@@ -18,7 +18,7 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
   const holiday = workingCalendar.holidayName(day);
   return (
     <header className="flex min-h-[76px] flex-none items-end gap-5 px-5 py-[9px] max-[720px]:gap-3.5 max-[720px]:px-4">
-      <h1 className="!font-sans !text-[14px] !font-normal leading-4 text-ink-2">
+      <h1 className="!font-sans !text-row !font-normal leading-4 text-ink-2">
         {weekdayName(weekdayOf(day))}
         <span className="sr-only"> </span>
         <span className="mt-0.5 flex items-baseline gap-1.5">
@@ -28,18 +28,18 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
           >
             {date}
           </b>{' '}
-          <span className="text-[15px] text-ink">
+          <span className="text-body text-ink">
             {monthName(month)}
             {year === yearMonthDay(today).year ? '' : ` ${year}`}
           </span>
         </span>
       </h1>
       <div className="min-w-0 flex-1 pb-0.5">
-        <div className="mb-1.5 flex items-baseline gap-2.5 text-[14px]">
+        <div className="mb-1.5 flex items-baseline gap-2.5 text-row">
           <label className="min-w-0 truncate">
             <span className="sr-only">Whose day sheet</span>
             <select
-              className="filter-word !text-[15px] font-semibold"
+              className="filter-word !text-body font-semibold"
               value={sheet.person.id}
               onChange={({ target }) => onPerson(target.value)}
             >
@@ -113,7 +113,7 @@ function LoadBar({ sheet }: { readonly sheet: DaySheet }) {
   const over = total - capacityMinutes;
   return (
     <>
-      <div className="mb-1.5 text-[13px] leading-4 text-ink-2">
+      <div className="mb-1.5 text-note leading-4 text-ink-2">
         <b className="font-normal text-ink">
           {sayDuration(total)} of {sayDuration(capacityMinutes)}
         </b>

@@ -152,7 +152,7 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
             <ProjectedTaskLine key={`${projected.scheduleId} ${projected.on}`} line={projected} />
           ))}
           {sheet.thisDay.length + sheet.projected.length === 0 && (
-            <p className="py-2.5 text-[14px] text-ink-2 max-[720px]:px-4">
+            <p className="py-2.5 text-row text-ink-2 max-[720px]:px-4">
               {isFree
                 ? `Nothing for ${sheet.person.name}: no task is due, and none is coming within a week.`
                 : `Nothing is due ${sayNear(day, today)}.`}
@@ -163,7 +163,7 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
           <Band name="nobody’s" count={sheet.unassigned.count} asides={['to claim']}>
             {sheet.unassigned.tasks.map(line('unassigned'))}
             {sheet.unassigned.count > sheet.unassigned.tasks.length && (
-              <p className="py-2 text-[13px] text-ink-2 max-[720px]:px-4">
+              <p className="py-2 text-note text-ink-2 max-[720px]:px-4">
                 and {sheet.unassigned.count - sheet.unassigned.tasks.length} more, less urgent
               </p>
             )}
@@ -207,7 +207,7 @@ function withNowLine(
   const now = (
     <div key="now" className="relative z-[1] -my-px h-0.5 bg-accent max-[720px]:mx-0" aria-hidden>
       {(after === -1 ? tasks.length : after) >= LINES_BESIDE_THE_HEADING && (
-        <span className="absolute -left-[54px] -top-2 rounded-[2px] bg-accent px-1.5 text-[13px] font-[650] leading-[18px] text-accent-content max-[720px]:left-1">
+        <span className="absolute -left-[54px] -top-2 rounded-[2px] bg-accent px-1.5 text-note font-[650] leading-[18px] text-accent-content max-[720px]:left-1">
           {time}
         </span>
       )}

@@ -12,7 +12,7 @@ export function DeletedTasks({ deleted }: { readonly deleted: readonly Deleted[]
         <div key={one.changeId} className="task-line is-quiet !cursor-default !grid-cols-[minmax(0,1fr)_auto]">
           <div className="title pl-[116px] max-[720px]:pl-0">
             {one.title}
-            <span className="ml-2 text-[13px]">{sayDeleted(one, today)}</span>
+            <span className="ml-2 text-note">{sayDeleted(one, today)}</span>
           </div>
           <BringBack {...one} />
         </div>

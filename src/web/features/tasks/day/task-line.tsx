@@ -85,8 +85,8 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
           <b className="ml-2 font-semibold">{task.priority}</b>
         )}
         <span className="ml-2 text-ink-2 max-[720px]:hidden">{sub}</span>
-        {proof && <span className="ml-2 text-[13px] text-ink-2 max-[720px]:hidden">{proof}</span>}
-        <span className="hidden text-[14px] text-ink-2 max-[720px]:block">
+        {proof && <span className="ml-2 text-note text-ink-2 max-[720px]:hidden">{proof}</span>}
+        <span className="hidden text-row text-ink-2 max-[720px]:block">
           <span className={task.late && !ended ? 'text-late' : ''}>
             {band === 'coming' ? sayDay(dayOfIso(task.startsOn), today) : window}
           </span>
@@ -118,7 +118,7 @@ function NextThing({ task, ended, isToClaim, onAct }: NextThingProps) {
   if (task.state === 'toCheck') return <Check task={task} onAct={onAct} />;
   if (ended) {
     const words = task.state === 'done' ? `done ${task.doneAt ? timeOf(task.doneAt) : ''}` : task.state;
-    return <div className="text-right text-[13px] text-ink-2">{words}</div>;
+    return <div className="text-right text-note text-ink-2">{words}</div>;
   }
   const isMine = me.isManager || task.assignee?.id === me.id;
   const action =
@@ -130,7 +130,7 @@ function NextThing({ task, ended, isToClaim, onAct }: NextThingProps) {
           : 'open'
         : 'start';
   if (!isMine && action !== 'claim')
-    return <div className="text-right text-[13px] text-ink-2">{task.state === 'underWay' ? 'under way' : ''}</div>;
+    return <div className="text-right text-note text-ink-2">{task.state === 'underWay' ? 'under way' : ''}</div>;
   const words = { start: 'Start', claim: 'Claim', open: 'Carry on', finish: 'Finish' }[action];
   return (
     <button
@@ -153,7 +153,7 @@ function Check({ task, onAct }: Pick<TaskLineProps, 'task' | 'onAct'>) {
   const isOthers = task.assignee?.id !== me.id && (me.isManager || task.signsOff === me.name);
   if (!isOthers)
     return (
-      <div className="truncate text-right text-[13px] text-ink-2" title={`for ${task.signsOff} to check`}>
+      <div className="truncate text-right text-note text-ink-2" title={`for ${task.signsOff} to check`}>
         to check
       </div>
     );
@@ -186,7 +186,7 @@ export function ProjectedTaskLine({ line }: { readonly line: ProjectedLine }) {
       <div className="max-[720px]:hidden" />
       <div className="text-right max-[720px]:hidden">{sayDuration(line.estimateMinutes)}</div>
       <Link
-        className="text-right text-[13px] text-ink-2 underline decoration-line-2 underline-offset-4"
+        className="text-right text-note text-ink-2 underline decoration-line-2 underline-offset-4"
         to={`/schedules/${line.scheduleId}`}
       >
         not made yet

@@ -101,7 +101,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
   if (offered) return <Offer task={task} fields={offered} onClose={onClose} />;
   return (
     <form
-      className="section text-[14px] leading-[30px]"
+      className="section text-row leading-[30px]"
       aria-label="Change this task"
       onSubmit={(event) => {
         event.preventDefault();
@@ -123,7 +123,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
         </div>
       )}
       <input
-        className="blank !h-8 w-full !text-[16px]"
+        className="blank !h-8 w-full !text-touch"
         aria-label="Title of this task"
         value={edit.title}
         onChange={({ target }) => set('title', target.value)}
@@ -197,7 +197,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
         )}
       </p>
       {!task.mayPlan && (
-        <p className="text-[13px] leading-[17px] text-ink-2">Its day, its person and its priority are for a manager.</p>
+        <p className="text-note leading-[17px] text-ink-2">Its day, its person and its priority are for a manager.</p>
       )}
       <Suspense fallback={<Skeleton rows={3} />}>
         <RichTextEditor
@@ -226,10 +226,10 @@ export function EditTask({ task, onClose }: EditTaskProps) {
               {REACH_WORDS[key]}
             </label>
           ))}
-          <p className="text-[13px] leading-[17px] text-ink-2">{REACH_EFFECT[reach]}</p>
+          <p className="text-note leading-[17px] text-ink-2">{REACH_EFFECT[reach]}</p>
         </fieldset>
       ) : (
-        <p className="mt-1 text-[13px] leading-[17px] text-ink-2">
+        <p className="mt-1 text-note leading-[17px] text-ink-2">
           Only this one changes. {task.schedule ? 'Later ones of its schedule stay as they are.' : ''}
         </p>
       )}
@@ -252,7 +252,7 @@ function Offer({ task, fields, onClose }: EditTaskProps & { readonly fields: (ty
   const { intoTemplate } = useTaskActions();
   const words = fields.map((field) => INTO_WORDS[field]).join(' and ');
   return (
-    <div className="section text-[14px] leading-[19px]" role="status">
+    <div className="section text-row leading-[19px]" role="status">
       <p>
         Changed here. Later ones still have {words} of <b className="font-semibold">{task.template?.name}</b>.
       </p>

@@ -33,7 +33,7 @@ export function LimitsBar({ demand, value }: { readonly demand: NumberDemand; re
             <span
               // biome-ignore lint/suspicious/noArrayIndexKey: the three places are always the same
               key={i}
-              className={`absolute top-[13px] -translate-x-1/2 text-[13px] leading-4 ${i === 2 ? 'font-semibold' : 'text-ink-2'}`}
+              className={`absolute top-[13px] -translate-x-1/2 text-note leading-4 ${i === 2 ? 'font-semibold' : 'text-ink-2'}`}
               style={{ left: at(figure) }}
             >
               {sayNumber(figure)}

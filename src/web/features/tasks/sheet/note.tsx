@@ -26,9 +26,9 @@ export function Note({ task }: { readonly task: Task }) {
   if (isFixed(task))
     return (
       <>
-        <p className="mt-1 whitespace-pre-line break-words text-[14px] text-ink-2">{task.note || 'No note.'}</p>
+        <p className="mt-1 whitespace-pre-line break-words text-row text-ink-2">{task.note || 'No note.'}</p>
         {unsent && typed && (
-          <p className="mt-1.5 whitespace-pre-line break-words border-l-2 border-accent pl-2.5 text-[14px]">
+          <p className="mt-1.5 whitespace-pre-line break-words border-l-2 border-accent pl-2.5 text-row">
             {typed.note}
             <UnsentMark unsent={unsent} />
           </p>
@@ -53,7 +53,7 @@ export function Note({ task }: { readonly task: Task }) {
       ) : (
         <UnsentMark unsent={unsent?.said ? unsent : null} onTry={() => typed && put(typed.note, task.note, 0)} />
       )}
-      <p className="mt-1 flex min-h-4 items-center gap-4 text-[13px] leading-4 text-ink-2">
+      <p className="mt-1 flex min-h-4 items-center gap-4 text-note leading-4 text-ink-2">
         <span aria-live="polite">{unsent ? (unsent.said ? '' : 'being sent') : task.note !== '' ? 'kept' : ''}</span>
         {task.note.trim() !== '' && (
           <label className="ml-auto flex items-center gap-1.5 max-[720px]:min-h-11">
@@ -81,7 +81,7 @@ interface ConflictProps {
 /** Two have written the note: both stand, and one click decides. */
 function Conflict({ theirs, mine, field, onChoose }: ConflictProps) {
   return (
-    <div role="alert" className="mt-1.5 border-l-2 border-accent bg-chosen px-2.5 py-1.5 text-[14px] leading-[19px]">
+    <div role="alert" className="mt-1.5 border-l-2 border-accent bg-chosen px-2.5 py-1.5 text-row leading-[19px]">
       <p>Somebody else has written the note meanwhile:</p>
       <p className="my-1 whitespace-pre-line break-words text-ink-2">{theirs || 'It is empty now.'}</p>
       <div className="flex flex-wrap gap-2">

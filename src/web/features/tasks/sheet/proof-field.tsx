@@ -74,7 +74,7 @@ function tagHint({ asset }: Task): string {
 }
 
 function Label({ demand, id }: { readonly demand: Demand; readonly id?: string }) {
-  const words = 'block text-[13px] leading-[18px] text-ink-2';
+  const words = 'block text-note leading-[18px] text-ink-2';
   if (demand.label === '') return null;
   return id ? (
     <label className={words} htmlFor={id}>
@@ -92,7 +92,7 @@ function FixedAnswer({ task, demand, name }: ProofFieldProps) {
     <>
       <GivenAnswer task={task} demand={demand} />
       {unsent && draft && (
-        <p className="mt-1 border-l-2 border-accent pl-2.5 text-[14px]">
+        <p className="mt-1 border-l-2 border-accent pl-2.5 text-row">
           {draft.text || (draft.value === null ? 'taken back' : sayAnswer(demand, draft.value))} {draft.remark}
           <UnsentMark unsent={unsent} />
         </p>
@@ -105,10 +105,10 @@ function FixedAnswer({ task, demand, name }: ProofFieldProps) {
 export function GivenAnswer({ task, demand }: Pick<ProofFieldProps, 'task' | 'demand'>) {
   const answer = task.answers[demand.key];
   if (!answer)
-    return <p className="text-[13px] leading-[18px] text-ink-2">{demand.label || sayDemand(demand)}: not answered</p>;
+    return <p className="text-note leading-[18px] text-ink-2">{demand.label || sayDemand(demand)}: not answered</p>;
   const outside = demand.kind === 'number' && typeof answer.value === 'number' ? sayOutside(demand, answer.value) : '';
   return (
-    <div className="text-[14px] leading-[19px]">
+    <div className="text-row leading-[19px]">
       {demand.label !== '' && <span className="text-ink-2">{demand.label}: </span>}
       <b className={outside ? 'border-b-[3px] border-late-fill font-semibold' : 'font-semibold'}>
         {sayAnswer(demand, answer.value)}
@@ -165,7 +165,7 @@ function NumberProof({ task, demand, name }: ProofFieldProps & { readonly demand
           }}
         />
         <span>{demand.unit}</span>
-        <span id={`${id}-limits`} className="ml-2 text-[13px] text-ink-2">
+        <span id={`${id}-limits`} className="ml-2 text-note text-ink-2">
           {isUnread
             ? 'not sent: write a figure, like 0.41'
             : sayLimits({ ...demand, unit: '' }) && `allowed ${sayLimits({ ...demand, unit: '' })}`}
@@ -174,7 +174,7 @@ function NumberProof({ task, demand, name }: ProofFieldProps & { readonly demand
       {isOut && (
         <>
           <LimitsBar demand={demand} value={value} />
-          <p className="text-[14px] leading-[19px]">
+          <p className="text-row leading-[19px]">
             <b>{sayOutside(demand, value)}.</b> Say what you saw or did.
           </p>
           <textarea
@@ -209,7 +209,7 @@ function Buttons(props: ProofFieldProps & { readonly options: readonly (readonly
   const { unsent, value, put } = useAnswering(task, demand, name);
   return (
     <fieldset>
-      <legend className={demand.label === '' ? 'sr-only' : 'text-[13px] leading-[18px] text-ink-2'}>
+      <legend className={demand.label === '' ? 'sr-only' : 'text-note leading-[18px] text-ink-2'}>
         {demand.label || name}
       </legend>
       <div className="flex flex-wrap gap-2">
@@ -236,15 +236,12 @@ function SeveralProof(props: ProofFieldProps & { readonly options: readonly stri
   const chosen = Array.isArray(value) ? value : [];
   return (
     <fieldset>
-      <legend className={demand.label === '' ? 'sr-only' : 'text-[13px] leading-[18px] text-ink-2'}>
+      <legend className={demand.label === '' ? 'sr-only' : 'text-note leading-[18px] text-ink-2'}>
         {demand.label || name}
       </legend>
       <div className="flex flex-wrap gap-x-5 gap-y-1">
         {options.map((option) => (
-          <label
-            key={option}
-            className="flex items-center gap-2 text-[14px] max-[720px]:min-h-11 max-[720px]:text-[16px]"
-          >
+          <label key={option} className="flex items-center gap-2 text-row max-[720px]:min-h-11 max-[720px]:text-touch">
             <input
               type="checkbox"
               className="check"
@@ -287,7 +284,7 @@ function DateProof({ task, demand, name }: ProofFieldProps) {
         }}
         onBlur={send}
       />
-      {isUnread && <span className="ml-2 text-[13px] text-ink-2">not sent: write a date, like 24 Nov 2026</span>}
+      {isUnread && <span className="ml-2 text-note text-ink-2">not sent: write a date, like 24 Nov 2026</span>}
       <Mark unsent={unsent} onTry={send} />
     </div>
   );
@@ -338,7 +335,7 @@ function FileProof({ task, demand, name, isFixed }: ProofFieldProps) {
   const { reload, removeFile } = useTaskActions();
   const files = task.files.filter((file) => file.demand === demand.key);
   if (isFixed && files.length === 0)
-    return <p className="text-[13px] leading-[18px] text-ink-2">{demand.label || 'photo or file'}: none</p>;
+    return <p className="text-note leading-[18px] text-ink-2">{demand.label || 'photo or file'}: none</p>;
   return (
     <div>
       <Label demand={demand} />
@@ -353,14 +350,14 @@ function FileProof({ task, demand, name, isFixed }: ProofFieldProps) {
           <span key={file.id} className="inline-flex items-center gap-1">
             <FileMark file={file} large />
             {!file.isPicture && (
-              <a className="link-line text-[13px]" href={addressOfFile(file.id)} target="_blank" rel="noreferrer">
+              <a className="link-line text-note" href={addressOfFile(file.id)} target="_blank" rel="noreferrer">
                 {file.name}
               </a>
             )}
             {!isFixed && (
               <button
                 type="button"
-                className="cursor-pointer px-1 text-[13px] text-ink-2 underline underline-offset-4"
+                className="cursor-pointer px-1 text-note text-ink-2 underline underline-offset-4"
                 aria-label={`Take out ${file.name}`}
                 onClick={() => void removeFile(task.id, file.id)}
               >
@@ -377,7 +374,7 @@ function FileProof({ task, demand, name, isFixed }: ProofFieldProps) {
 function NoteProof({ task, demand }: ProofFieldProps) {
   const isThere = task.note.trim() !== '';
   return (
-    <p className="text-[14px] leading-[19px] text-ink-2">
+    <p className="text-row leading-[19px] text-ink-2">
       A note{demand.label ? `: ${demand.label}` : ''}
       {isThere ? ', written below.' : ', to be written below.'}
     </p>

@@ -54,7 +54,7 @@ export function SeriesPart({ task, address }: SeriesPartProps) {
       {series.lastEight.length > 1 && (
         <div className="mt-1.5 flex items-end gap-3">
           <PennantString tasks={series.lastEight} to={address} />
-          <span className="text-[13px] leading-4 text-ink-2">up to this one</span>
+          <span className="text-note leading-4 text-ink-2">up to this one</span>
         </div>
       )}
       <Readings task={task} />
@@ -90,7 +90,7 @@ function Readings({ task }: { readonly task: Task }) {
     const last = readings.at(-1) as Reading;
     return (
       <figure key={demand.key} className="mt-2.5">
-        <figcaption className="text-[13px] leading-4 text-ink-2">
+        <figcaption className="text-note leading-4 text-ink-2">
           <span className="text-ink">{name}</span>, last {sayNumber(last.value)}
           {demand.unit ? ` ${demand.unit}` : ''}, {sayDay(dayOfIso(last.on), today)}
         </figcaption>
@@ -115,7 +115,7 @@ function Said({
 }) {
   const pictures = earlier.files.filter(({ isPicture, isKept }) => isPicture && !isKept);
   return (
-    <div className="mt-2 border-l-2 border-line-2 pl-2.5 text-[14px] leading-[19px]">
+    <div className="mt-2 border-l-2 border-line-2 pl-2.5 text-row leading-[19px]">
       <p>
         {earlier.by ? `${earlier.by}, ` : ''}
         <Link className="link-line" to={address(earlier.taskId)}>

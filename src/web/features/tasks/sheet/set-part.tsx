@@ -21,7 +21,7 @@ export function SetPart({ task, address }: { readonly task: Task; readonly addre
         {task.set.map((one) => (
           <li
             key={one.taskId}
-            className={`grid min-h-[31px] grid-cols-[22px_96px_minmax(0,1fr)_auto] items-center gap-1 border-b border-line text-[14px] leading-[18px] last:border-0 max-[720px]:min-h-12 ${one.taskId === task.id ? 'font-semibold' : ''}`}
+            className={`grid min-h-[31px] grid-cols-[22px_96px_minmax(0,1fr)_auto] items-center gap-1 border-b border-line text-row leading-[18px] last:border-0 max-[720px]:min-h-12 ${one.taskId === task.id ? 'font-semibold' : ''}`}
             aria-current={one.taskId === task.id ? 'true' : undefined}
           >
             <Pennant state={one.state} late={one.late} />
@@ -33,7 +33,7 @@ export function SetPart({ task, address }: { readonly task: Task; readonly addre
                 {one.title}
               </Link>
             )}
-            <span className="text-[13px] font-normal text-ink-2">{one.who ?? 'nobody yet'}</span>
+            <span className="text-note font-normal text-ink-2">{one.who ?? 'nobody yet'}</span>
           </li>
         ))}
       </ol>

@@ -56,7 +56,7 @@ function Step({ task, step, number, lacksProof, isNext }: StepProps) {
       className={`border-b border-line last:border-0 ${isHere ? '-mx-5 bg-chosen px-5 shadow-[inset_3px_0_0_var(--color-accent)] max-[720px]:-mx-4 max-[720px]:px-4' : ''}`}
     >
       <label
-        className={`grid min-h-[30px] grid-cols-[24px_1fr_auto] items-center text-[14px] leading-[18px] max-[720px]:min-h-[50px] max-[720px]:grid-cols-[34px_1fr_auto] max-[720px]:text-[16px] ${step.tickedAt ? 'text-ink-2' : ''} ${mayTick ? 'cursor-pointer' : ''}`}
+        className={`grid min-h-[30px] grid-cols-[24px_1fr_auto] items-center text-row leading-[18px] max-[720px]:min-h-[50px] max-[720px]:grid-cols-[34px_1fr_auto] max-[720px]:text-touch ${step.tickedAt ? 'text-ink-2' : ''} ${mayTick ? 'cursor-pointer' : ''}`}
       >
         <input
           type="checkbox"
@@ -66,17 +66,17 @@ function Step({ task, step, number, lacksProof, isNext }: StepProps) {
           onChange={({ target }) => press(target.checked)}
         />
         <span className={`py-1 ${isOut ? 'font-semibold text-ink' : ''}`}>
-          {number !== null && <span className="mr-1.5 font-mono text-[13px] text-ink-2">{number}</span>}
+          {number !== null && <span className="mr-1.5 font-mono text-note text-ink-2">{number}</span>}
           {step.text}
         </span>
-        <span className="pl-3 text-[13px] text-ink-2" title={unsent?.said ?? undefined}>
+        <span className="pl-3 text-note text-ink-2" title={unsent?.said ?? undefined}>
           {unsent?.said ? <b className="font-semibold text-ink">not sent yet</b> : tickWords(step)}
         </span>
       </label>
       {(step.note !== '' || asks) && (
         <div className="grid gap-2 pb-2.5 pl-6 max-[720px]:pl-[34px]">
           {step.note !== '' && (!fixed || step.tickedAt === null) && (
-            <p className="whitespace-pre-line text-[13px] leading-[17px] text-ink-2">{step.note}</p>
+            <p className="whitespace-pre-line text-note leading-[17px] text-ink-2">{step.note}</p>
           )}
           {step.demands.map((demand) => (
             <ProofField key={demand.key} task={task} demand={demand} name={step.text} isFixed={fixed} />

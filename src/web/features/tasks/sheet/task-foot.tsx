@@ -50,7 +50,7 @@ function ToDo({ task, nextOn }: DoingProps) {
   const isReady = missing.length === 0;
   if (!task.mayWork)
     return (
-      <div className="flex items-center gap-3 text-[14px]">
+      <div className="flex items-center gap-3 text-row">
         {task.assignee === null ? (
           <button type="button" className="btn btn-primary" onClick={() => void claim(task.id)}>
             Claim
@@ -63,7 +63,7 @@ function ToDo({ task, nextOn }: DoingProps) {
   return (
     <>
       {!isReady && (
-        <p id="still-missing" className="mb-2 text-[13px] leading-[17px] max-[720px]:text-[15px] max-[720px]:leading-5">
+        <p id="still-missing" className="mb-2 text-note leading-[17px] max-[720px]:text-body max-[720px]:leading-5">
           <b className="font-semibold">Still missing:</b> {sayMissing(missing)}
         </p>
       )}
@@ -88,7 +88,7 @@ function ToDo({ task, nextOn }: DoingProps) {
         >
           Finish
         </button>
-        {task.signsOff && <span className="text-[13px] leading-4 text-ink-2">then {task.signsOff} signs it off</span>}
+        {task.signsOff && <span className="text-note leading-4 text-ink-2">then {task.signsOff} signs it off</span>}
       </div>
     </>
   );
@@ -100,7 +100,7 @@ function ToCheck({ task, nextOn }: DoingProps) {
   const [isSendingBack, setSendingBack] = useState(false);
   if (!task.maySign)
     return (
-      <p className="mb-2 text-[14px] leading-[19px]">
+      <p className="mb-2 text-row leading-[19px]">
         Finished{task.doneBy ? ` by ${task.doneBy}` : ''}; waits for {task.signsOff ?? 'a manager'} to check it.
       </p>
     );
@@ -146,7 +146,7 @@ function NextOne({ task, address, ended, nextOn, onNext }: NextOneProps) {
   const { next } = task.series;
   const [isOpen, setOpen] = useState(next?.isIfDoneToday ?? false);
   if (!task.schedule) return null;
-  if (!next) return <p className="mt-2 text-[13px] leading-4 text-ink-2">This is the last one of its schedule.</p>;
+  if (!next) return <p className="mt-2 text-note leading-4 text-ink-2">This is the last one of its schedule.</p>;
   const on = dayOfIso(nextOn ?? next.on);
   const day =
     onNext && isOpen ? (
@@ -159,7 +159,7 @@ function NextOne({ task, address, ended, nextOn, onNext }: NextOneProps) {
       sayDay(on, today)
     );
   return (
-    <p className={`flex items-center gap-1.5 text-[13px] leading-4 text-ink-2 ${ended ? '' : 'mt-2'}`}>
+    <p className={`flex items-center gap-1.5 text-note leading-4 text-ink-2 ${ended ? '' : 'mt-2'}`}>
       <Pennant state={next.taskId ? 'coming' : 'bare'} />
       <span>
         Next one{next.isIfDoneToday && ', if this is done today'}: {day}, {next.who ?? 'nobody yet'}

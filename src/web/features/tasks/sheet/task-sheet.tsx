@@ -66,22 +66,22 @@ function Contents({ task, onClose, address }: ContentsProps) {
   return (
     <>
       <div className="section !pt-3">
-        <div className="flex items-center gap-2 text-[14px]">
+        <div className="flex items-center gap-2 text-row">
           <Pennant state={task.state} late={task.late} size={20} />
           <span className={task.late && task.state !== 'done' ? 'text-late' : ''}>{sayState(task, today)}</span>
           <span className="ml-auto" />
           <Tag category={task.category} />
           <CloseButton onClose={onClose} />
         </div>
-        <h2 className="mt-1 text-[22px] leading-[26px]">{task.title}</h2>
+        <h2 className="mt-1 text-title leading-[26px]">{task.title}</h2>
         <Facts task={task} />
         {task.brief && (
-          <p className="mt-2 whitespace-pre-line border-l-2 border-accent pl-2.5 text-[14px] leading-[19px]">
+          <p className="mt-2 whitespace-pre-line border-l-2 border-accent pl-2.5 text-row leading-[19px]">
             {task.brief}
           </p>
         )}
         {task.sentBack && !isEnded(task.state as 'open') && (
-          <p className="mt-2 border-l-2 border-late pl-2.5 text-[14px] leading-[19px]">
+          <p className="mt-2 border-l-2 border-late pl-2.5 text-row leading-[19px]">
             <b className="font-semibold">Sent back</b> by {task.sentBack.by ?? 'someone'},{' '}
             {sayMoment(task.sentBack.at, today)}: “{task.sentBack.reason}”
           </p>
@@ -157,12 +157,12 @@ function Facts({ task }: { readonly task: Task }) {
     ['signs it off', task.signsOff],
   ];
   return (
-    <dl className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-[14px] leading-[18px]">
+    <dl className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-row leading-[18px]">
       {facts.map(
         ([name, value]) =>
           value && (
             <div key={name}>
-              <dt className="text-[13px] leading-4 text-ink-2">{name}</dt>
+              <dt className="text-note leading-4 text-ink-2">{name}</dt>
               <dd>{value}</dd>
             </div>
           ),
@@ -184,10 +184,10 @@ function Instructions({ task }: { readonly task: Task }) {
     .filter(Boolean)
     .join(', ');
   return (
-    <details className="section group text-[14px] leading-[19px]" open={open}>
+    <details className="section group text-row leading-[19px]" open={open}>
       <summary className="flex cursor-pointer items-baseline justify-between max-[720px]:min-h-8 max-[720px]:items-center">
-        <h3 className="text-[14px] leading-[18px] text-primary">Instructions</h3>
-        <span className="text-[13px] text-ink-2">{beside}</span>
+        <h3 className="text-row leading-[18px] text-primary">Instructions</h3>
+        <span className="text-note text-ink-2">{beside}</span>
       </summary>
       <RichText html={task.instructions} className="mt-1" />
       {task.links.map(({ title, url }) => (
@@ -243,12 +243,12 @@ function MadeFrom({ task }: { readonly task: Task }) {
   const { template, schedule } = task;
   if (!template)
     return (
-      <p className="px-5 py-2.5 text-[13px] leading-[17px] text-ink-2 max-[720px]:px-4">
+      <p className="px-5 py-2.5 text-note leading-[17px] text-ink-2 max-[720px]:px-4">
         Written down by hand, without a template.
       </p>
     );
   return (
-    <div className="px-5 py-2.5 text-[13px] leading-[17px] text-ink-2 max-[720px]:px-4">
+    <div className="px-5 py-2.5 text-note leading-[17px] text-ink-2 max-[720px]:px-4">
       <p>
         Made from{' '}
         <Link className="link-line text-ink" to={`/templates/${template.id}`}>
