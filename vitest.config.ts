@@ -8,6 +8,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
+          isolate: false,
           include: ['src/core/**/*.test.ts', 'src/contract/**/*.test.ts', 'src/web/**/*.test.ts', 'demo/**/*.test.ts'],
           environment: 'node',
           testTimeout: 30_000,
@@ -25,6 +26,8 @@ export default defineConfig({
       {
         test: {
           name: 'api',
+          // A server each, and a database each; only what is loaded is shared, which takes two seconds a file to load.
+          isolate: false,
           include: ['src/server/**/*.test.ts', 'scripts/**/*.test.mjs'],
           environment: 'node',
           pool: 'forks',

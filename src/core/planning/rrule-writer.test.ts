@@ -4,6 +4,7 @@ import { longestClosure } from '../calendar/closed-season.ts';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
+import { TooMuchReckoningError } from '../reckoning.ts';
 import { anyFullRecurrence } from '../recurrence/generated.ts';
 import { occurrencesBetween } from '../recurrence/occurrences.ts';
 import { parsePhrase } from '../recurrence/phrase/reader.ts';
@@ -18,6 +19,16 @@ const holidays = makeCalendar({
 });
 const written = (phrase: string, calendar = WEEKDAYS_ONLY) =>
   writeRRule(parsePhrase(phrase, { start: '2026-11-24' }), { calendar, to: '2027-03-31' }).split('\n');
+
+/** Null for a rule that takes too long to work out: such are refused when they are saved, and not written. */
+function orTooMuch<T>(answer: () => T): T | null {
+  try {
+    return answer();
+  } catch (error) {
+    if (error instanceof TooMuchReckoningError) return null;
+    throw error;
+  }
+}
 
 describe('a recurrence as RRULE', () => {
   it.each([
@@ -93,11 +104,15 @@ describe('a recurrence as RRULE', () => {
         fc.pre(longestClosure(recurrence.closed?.seasons ?? []) < 360);
         const from = dayOfIso(recurrence.start);
         const to = from + 900;
-        const worked = planDays({ recurrence, timing: PLAIN_TIMING }, WEEKDAYS_ONLY, from - 400, to)
-          .filter(isDated)
-          .map(({ on }) => isoOfDay(on));
-        fc.pre(worked.length > 0);
-        const again = parseRRule(writeRRule(recurrence, { to: isoOfDay(to) }), recurrence.start);
+        const worked = orTooMuch(() =>
+          planDays({ recurrence, timing: PLAIN_TIMING }, WEEKDAYS_ONLY, from - 400, to)
+            .filter(isDated)
+            .map(({ on }) => isoOfDay(on)),
+        );
+        fc.pre(worked !== null && worked.length > 0);
+        const text = orTooMuch(() => writeRRule(recurrence, { to: isoOfDay(to) }));
+        fc.pre(text !== null);
+        const again = parseRRule(text ?? '', recurrence.start);
         expect(occurrencesBetween(again, isoOfDay(from - 400), isoOfDay(to))).toEqual(worked);
       }),
       { numRuns: 400 },

@@ -45,8 +45,8 @@ export class PhraseCursor {
   }
 
   /** A word that may stand there and says nothing of its own: it is not what anyone would miss. */
-  filler(...choices: readonly string[]): void {
-    this.found(choices);
+  filler(...choices: readonly string[]): boolean {
+    return this.found(choices);
   }
 
   /** One of these words, the first of which is what is said to be expected; "working day" is two words. */

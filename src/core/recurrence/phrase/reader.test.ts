@@ -100,6 +100,11 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every 4 weeks on Mon | .
     every four weeks on Monday | every 4 weeks on Mon
     every 2 weeks on weekdays | .
+    every 2 weeks on Mon and every weekday | .
+    every 2 weeks on Mon and every Tue | every 2 weeks on Mon and every week on Tue
+    every other Monday and every Friday | every 2 weeks on Mon and every week on Fri
+    every week on Mon and every weekday | .
+    every Mon and every Tue | every week on Mon and Tue
     every 3 Fridays | every 3 weeks on Fri
     every third Friday | every 3 weeks on Fri
     twice a week on Mon and Thu | every week on Mon and Thu
@@ -326,6 +331,7 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every day but Sun and yearly on 15 June | .
     every day but Mon, every weekday and every 2 weeks on Sun | .
     last day of every 2 months and 1st of each month | .
+    first Monday of every 2 months, last day of every 2 months and 1st of each month | .
     every 2 months on the last day and 1st of each month | last day of every 2 months and 1st of each month
     9th of Jan and on 3 Sep 2027 | .
     on 3 Sep 2027 and 11th of Feb | .

@@ -137,7 +137,7 @@ function readEveryUnit(c: PhraseCursor, every: number, context: PhraseContext): 
   if (c.word('quarters', 'quarter')) return readMonthsOn(c, every * 3, context);
   if (c.word('half years', 'half year', 'halfyear', 'halfyears')) return readMonthsOn(c, every * 6, context);
   if (c.word('years', 'year')) return readYearsOn(c, every, context);
-  const on = readWeekdayList(c);
+  const on = readWeekdayList(c, againEvery(every));
   return on && without({ kind: 'weeks', every, on }, readBut(c));
 }
 
@@ -154,7 +154,7 @@ function readEveryMonths(c: PhraseCursor, context: PhraseContext): Rule | null {
 function readWeeks(c: PhraseCursor, every: number, context: PhraseContext): WeeksRule {
   const on = c.try(() => {
     c.filler('on', 'every', 'each');
-    return readWeekdayList(c);
+    return readWeekdayList(c, againEvery(every));
   });
   return without({ kind: 'weeks', every, on: on ?? [weekdayOf(context.start)] }, on && readBut(c));
 }
@@ -172,8 +172,15 @@ function without(rule: WeeksRule, left: readonly Weekday[] | null): WeeksRule {
   return on.length > 0 ? { ...rule, on } : rule;
 }
 
+/** "every Monday and every Tuesday" is one rule; "every 2 weeks on Mon and every Tue" is two, of which one comes weekly. */
+function againEvery(every: number): readonly string[] {
+  return every === 1 ? EVERY : [];
+}
+
+const EVERY = ['every', 'each'];
+
 /** @param again words that may be said once more before each */
-function readWeekdayList(c: PhraseCursor, again: readonly string[] = ['every', 'each']): Weekday[] | null {
+function readWeekdayList(c: PhraseCursor, again: readonly string[] = EVERY): Weekday[] | null {
   const first = readWeekdayRange(c);
   if (!first) return null;
   const found = [...first];
@@ -181,8 +188,10 @@ function readWeekdayList(c: PhraseCursor, again: readonly string[] = ['every', '
     const next = c.try(() => {
       if (!skipAnd(c)) return null;
       c.filler('on');
-      if (again.length > 0) c.filler(...again);
-      return readWeekdayRange(c);
+      const isAgain = again.length > 0 && c.filler(...again);
+      const range = readWeekdayRange(c);
+      // "every week on Mon and every weekday": as two rules are written.
+      return isAgain && range === MONDAY_TO_FRIDAY ? null : range;
     });
     if (!next) return [...new Set(found)].sort((a, b) => a - b);
     found.push(...next);

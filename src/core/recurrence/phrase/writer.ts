@@ -49,9 +49,9 @@ export function phraseParts(recurrence: Recurrence, { start = 'said' }: PhraseOp
   const add = (kind: Exclude<PhrasePart['about']['kind'], 'rule' | 'link'>, link: string, text: string) => {
     if (text !== '') parts.push({ about: { kind: 'link' }, text: link }, { about: { kind }, text });
   };
-  rules.forEach((rule, index) => {
+  rules.forEach((_, index) => {
     if (index > 0) parts.push({ about: { kind: 'link' }, text: index === rules.length - 1 ? ' and ' : ', ' });
-    parts.push({ about: { kind: 'rule', index }, text: writeRuleBefore(rule, rules[index + 1]) });
+    parts.push({ about: { kind: 'rule', index }, text: writeRuleOf(rules, index) });
   });
   add('dayOff', ', ', ROLL_WORDS[dayOff]);
   add('closed', ', ', closed ? writeClosed(closed) : '');
@@ -112,13 +112,24 @@ function wholeMonths({ from, to }: Season): number[] | null {
 }
 
 /**
- * A rule that another follows. "Every 2 months on the 5th and 20th of each month" would leave open whose the 20th is, so
- * before places in months its own are closed: "5th of every 2 months and 20th of each month".
+ * A rule, which others may follow. "Every 2 months on the 5th and 20th of each month" would leave open whose the 20th is, so
+ * before what begins with places in months its own are closed: "5th of every 2 months and 20th of each month".
  */
-function writeRuleBefore(rule: Rule, next: Rule | undefined): string {
-  const isOpen = rule.kind === 'months' && rule.every > 1 && rule.months.length === 0;
-  if (!isOpen || next?.kind !== 'months' || next.every > 1) return writeRule(rule);
+function writeRuleOf(rules: readonly Rule[], index: number): string {
+  const rule = rules[index] as Rule;
+  if (!isOpen(rule) || !beginsWithPlaces(rules, index + 1)) return writeRule(rule);
   return `${writePoints(rule.on)} of every ${rule.every} months${writeMissing(rule)}`;
+}
+
+/** Whether more places could be read as its own. */
+function isOpen(rule: Rule): rule is MonthsRule {
+  return rule.kind === 'months' && rule.every > 1 && rule.months.length === 0;
+}
+
+function beginsWithPlaces(rules: readonly Rule[], index: number): boolean {
+  const rule = rules[index];
+  if (rule?.kind !== 'months') return false;
+  return rule.every === 1 || (isOpen(rule) && beginsWithPlaces(rules, index + 1));
 }
 
 /** One rule in words. */
