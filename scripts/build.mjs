@@ -76,6 +76,7 @@ async function buildAll() {
   });
   await bundle({ ...common, entryPoints: ['src/core/index.ts'], outfile: 'dist/core/index.js' });
   await buildWeb({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' });
+  packParts(join(root, 'dist', 'web', 'assets'));
   const first = firstJavaScript(join(root, 'dist', 'web'));
   if (first > MOST_FIRST_JAVASCRIPT)
     throw new Stop(
@@ -83,6 +84,14 @@ async function buildAll() {
     );
   // Its helper process would outlive us.
   await stop();
+}
+
+/** Packs what is text once, beside it: nobody packs it again at each request. */
+function packParts(folder) {
+  for (const name of readdirSync(folder).filter((name) => /\.(js|css)$/.test(name))) {
+    const path = join(folder, name);
+    writeFileSync(`${path}.gz`, gzipSync(readFileSync(path), { level: 9 }));
+  }
 }
 
 /** Bytes, packed, of what the page names and of all that it imports at once. */

@@ -90,34 +90,43 @@ function tasksOfRun(scope: Scope, id: string, lock = ''): Promise<OfRun[]> {
 
 export async function oneRun(scope: Scope, id: string) {
   const run = await scope.one(Run, id, 'run');
-  const [count] = await scope.sql<{ there: number; keeps: number | null }>(
-    `select count(*)::int as there, case when $3 then (
-       select count(*)::int from task where workspace_id = $1 and run_id = $2 and (state <> 'open' or ${IS_TOUCHED})) end as keeps
-     from task where workspace_id = $1 and run_id = $2`,
-    [id, canTakeBack(run)],
-  );
   const details = {
     problems: run.problems.slice(0, DETAILS_SHOWN),
     waits: run.waits.slice(0, DETAILS_SHOWN),
     leftOut: run.leftOut.slice(0, DETAILS_SHOWN),
   };
   const told = details.problems.length + details.waits.length + details.leftOut.length;
+  const [[count], tasks, said, schedules] = await Promise.all([
+    scope.sql<{ there: number; keeps: number | null }>(
+      `select count(*)::int as there, case when $3 then (
+         select count(*)::int from task where workspace_id = $1 and run_id = $2 and (state <> 'open' or ${IS_TOUCHED})) end as keeps
+       from task where workspace_id = $1 and run_id = $2`,
+      [id, canTakeBack(run)],
+    ),
+    firstTasks(scope, id),
+    describeRun(scope, run),
+    namesOf(scope, details),
+  ]);
+  return {
+    run: said,
+    details,
+    more: run.problems.length + run.waits.length + run.leftOut.length - told,
+    schedules,
+    tasks,
+    there: count?.there ?? 0,
+    keeps: count?.keeps ?? null,
+  };
+}
+
+async function firstTasks(scope: Scope, id: string) {
   const first = await scope.sql<{ id: string }>(
     `select id from task where workspace_id = $1 and run_id = $2 order by work_on, set_index, id limit ${TASKS_SHOWN}`,
     [id],
   );
-  return {
-    run: await describeRun(scope, run),
-    details,
-    more: run.problems.length + run.waits.length + run.leftOut.length - told,
-    schedules: await namesOf(scope, details),
-    tasks: await taskLines(
-      scope,
-      first.map((task) => task.id),
-    ),
-    there: count?.there ?? 0,
-    keeps: count?.keeps ?? null,
-  };
+  return taskLines(
+    scope,
+    first.map((task) => task.id),
+  );
 }
 
 /** Other runs make what is due anyway. */

@@ -103,22 +103,25 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
   const person = personId ? await scope.one(Person, personId, 'person') : null;
   const { day: today } = scope.now;
   const [from, to] = [today - TIDE_PAST_DAYS, today + TIDE_COMING_DAYS];
-  const made = await scope.sql<{ dueOn: string; state: TaskState; tasks: number; minutes: number }>(
-    `select due_on as "dueOn", state, count(*)::int as tasks, sum(estimate_minutes)::int as minutes from task
-     where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and due_on between $3::date and $4::date group by due_on, state`,
-    [personId ?? null, isoOfDay(from), isoOfDay(to)],
-  );
-  const foreseen = await foreseenMinutes(scope, personId);
-  const calendar = await scope.calendar();
-  const [capacity] = await scope.sql<{ minutes: number }>(
-    'select coalesce(sum(capacity_minutes), 0)::int as minutes from person where workspace_id = $1 and ($2::uuid is null or id = $2)',
-    [personId ?? null],
-  );
+  const [made, foreseen, calendar, [capacity], late] = await Promise.all([
+    scope.sql<{ dueOn: string; state: TaskState; tasks: number; minutes: number }>(
+      `select due_on as "dueOn", state, count(*)::int as tasks, sum(estimate_minutes)::int as minutes from task
+       where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and due_on between $3::date and $4::date group by due_on, state`,
+      [personId ?? null, isoOfDay(from), isoOfDay(to)],
+    ),
+    foreseenMinutes(scope, personId),
+    scope.calendar(),
+    scope.sql<{ minutes: number }>(
+      'select coalesce(sum(capacity_minutes), 0)::int as minutes from person where workspace_id = $1 and ($2::uuid is null or id = $2)',
+      [personId ?? null],
+    ),
+    lateCount(scope, personId),
+  ]);
   return {
     from: isoOfDay(from),
     to: isoOfDay(to),
     horizon: isoOfDay(today + scope.workspace.horizonDays),
-    late: await lateCount(scope, personId),
+    late,
     capacityMinutes: capacity?.minutes ?? 0,
     scope: person?.name ?? `all of ${scope.workspace.name}`,
     days: dayLoads(

@@ -11,24 +11,28 @@ import { LOOK_FIELDS, type LookRow, lookOfRow } from './task-row.ts';
  */
 export async function lateCount(scope: Scope, personId: string | undefined): Promise<number> {
   const whose = '($2::uuid is null or assignee_id = $2)';
-  const [before] = await scope.sql<{ count: number }>(
-    `select count(*)::int as count from task where workspace_id = $1 and ${whose} and state in ${TO_DO} and due_on < $3::date`,
-    [personId ?? null, isoOfDay(scope.now.day - 1)],
-  );
-  const around = await lateAround<{ count: number }>(scope, 'count(*)::int as count', whose, [personId ?? null]);
+  const [[before], around] = await Promise.all([
+    scope.sql<{ count: number }>(
+      `select count(*)::int as count from task where workspace_id = $1 and ${whose} and state in ${TO_DO} and due_on < $3::date`,
+      [personId ?? null, isoOfDay(scope.now.day - 1)],
+    ),
+    lateAround<{ count: number }>(scope, 'count(*)::int as count', whose, [personId ?? null]),
+  ]);
   return around.reduce((sum, { count }) => sum + count, before?.count ?? 0);
 }
 
 /** The schedules whose main tasks are late. */
 export async function lateSchedules(scope: Scope): Promise<ReadonlySet<string>> {
   const ofThem = `schedule_id is not null and step_key = ''`;
-  const before = await scope.sql<{ scheduleId: string }>(
-    `select distinct schedule_id as "scheduleId" from task
-     where workspace_id = $1 and ${ofThem} and state in ${TO_DO} and due_on < $2::date`,
-    [isoOfDay(scope.now.day - 1)],
-  );
   const ids = 'array_agg(distinct schedule_id) as "scheduleIds"';
-  const around = await lateAround<{ scheduleIds: string[] }>(scope, ids, ofThem, []);
+  const [before, around] = await Promise.all([
+    scope.sql<{ scheduleId: string }>(
+      `select distinct schedule_id as "scheduleId" from task
+       where workspace_id = $1 and ${ofThem} and state in ${TO_DO} and due_on < $2::date`,
+      [isoOfDay(scope.now.day - 1)],
+    ),
+    lateAround<{ scheduleIds: string[] }>(scope, ids, ofThem, []),
+  ]);
   return new Set([...before.map(({ scheduleId }) => scheduleId), ...around.flatMap(({ scheduleIds }) => scheduleIds)]);
 }
 

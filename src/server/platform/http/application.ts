@@ -1,6 +1,6 @@
 import { timingSafeEqual } from 'node:crypto';
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, readdirSync } from 'node:fs';
+import { extname, join } from 'node:path';
 import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
@@ -61,9 +61,9 @@ export function application(parts: ServerParts, { webFolder, laneKey }: Applicat
     }),
   );
   // What comes packed from the heavy lane, and what says that it stays as it is (the live stream), is passed as it is.
-  app.use(compression({ threshold: LEAST_PACKED, level: PACKING }));
-  app.use('/api', api(parts));
+  app.use('/api', compression({ threshold: LEAST_PACKED, level: PACKING }), api(parts));
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {
+    app.use('/assets', packedParts(join(webFolder, 'assets')));
     app.use(express.static(webFolder, { index: false, maxAge: '1y', immutable: true }));
     // A part of the application that is not there must not answer with its first page.
     app.use('/assets', noSuchRoute);
@@ -74,6 +74,22 @@ export function application(parts: ServerParts, { webFolder, laneKey }: Applicat
   }
   app.use(problems(parts.log));
   return app;
+}
+
+/** Parts of the browser side that the build has packed are sent so to whoever can unpack them. */
+function packedParts(folder: string): RequestHandler {
+  const packed = new Set(existsSync(folder) ? readdirSync(folder).filter((name) => name.endsWith('.gz')) : []);
+  return (request, response, next) => {
+    const name = request.path.slice(1);
+    if (packed.has(`${name}.gz`)) {
+      response.vary('Accept-Encoding');
+      if (request.acceptsEncodings('gzip')) {
+        response.set('Content-Encoding', 'gzip').type(extname(name));
+        request.url = `/${name}.gz`;
+      }
+    }
+    next();
+  };
 }
 
 /** Whoever else reaches the lane on this machine finds nothing there. */

@@ -1,6 +1,7 @@
 import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
 import express from 'express';
 import supertest from 'supertest';
 import { QueryFailedError } from 'typeorm';
@@ -69,14 +70,22 @@ describe('the browser side', () => {
     const webFolder = await mkdtemp(join(tmpdir(), 'jolly-web-'));
     await writeFile(join(webFolder, 'index.html'), '<title>first</title>');
     await mkdir(join(webFolder, 'assets'));
-    await writeFile(join(webFolder, 'assets', 'main.js'), '// long\n'.repeat(1000));
+    await writeFile(join(webFolder, 'assets', 'main.js'), 'first();');
+    await writeFile(join(webFolder, 'assets', 'main.js.gz'), gzipSync('first();'));
     const server = await testServer({ webFolder });
     try {
       const ask = supertest(server.address);
       expect((await ask.get('/schedules/new').expect(200)).text).toContain('first');
       await ask.get('/assets/gone-1234.js').expect(404);
-      const part = await ask.get('/assets/main.js').expect('content-encoding', 'gzip').expect(200);
-      expect(part.headers['vary']).toContain('Accept-Encoding');
+      for (const [can, is] of [
+        ['gzip', 'gzip'],
+        ['identity', undefined],
+      ] as const) {
+        const part = await ask.get('/assets/main.js').set('Accept-Encoding', can).buffer().expect(200);
+        expect([part.text, part.headers['content-encoding']]).toEqual(['first();', is]);
+        expect(part.headers['content-type']).toContain('javascript');
+        expect(part.headers['vary']).toContain('Accept-Encoding');
+      }
       const { headers } = await ask.get('/schedules');
       expect(headers['content-security-policy']).toContain("font-src 'self';");
       expect(headers['content-security-policy']).not.toContain('https:');
