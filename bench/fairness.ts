@@ -294,7 +294,7 @@ async function main(): Promise<number> {
       }
       return times.sort((a, b) => a - b);
     };
-    // A day into its life: a server that has only just started compiles and connects while it answers.
+    // Warm: a server that has only just started compiles and connects while it answers.
     for (let i = 0; i < 40; i++) {
       await look();
       for (const path of ['/schedules', '/tideline', '/templates']) await (await nadia.ask('GET', path)).arrayBuffer();

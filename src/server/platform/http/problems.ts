@@ -7,8 +7,10 @@ import { isConnectionLoss } from '../db/outage.ts';
 import { isDiskFull, noteDiskFull } from '../disk.ts';
 import { Refusal } from '../refusal.ts';
 
-/** Whoever asks too much and again at once would keep the server busy with refusing: this refusal takes its time,
- *  and not the same for all: those who are refused together would come back together. */
+/**
+ * Whoever asks too much and again at once would keep the server busy with refusing: this refusal takes its time, and not
+ * the same for all, as those who are refused together would come back together.
+ */
 const SLOW_MS = { least: 300, most: 900 } as const;
 /** So many wait for theirs; who comes on top is refused at once. */
 const MOST_SLOWED = 1000;

@@ -6,7 +6,7 @@ import type pg from 'pg';
 import type { DataSource } from 'typeorm';
 import { Person } from '../../people/entity.ts';
 import { Workspace } from '../../workspace/entity.ts';
-import { Latest } from '../latest.ts';
+import { Latest, ofEachDatabase } from '../latest.ts';
 
 declare module 'express-session' {
   interface SessionData {
@@ -45,31 +45,22 @@ function storeOf(pool: pg.Pool): session.Store {
   return store;
 }
 
-type Found = Parameters<Parameters<session.Store['get']>[1]>;
-
-/** Requests that come at once with the same cookie are one question, so that nobody's forty hold up another's one. */
+/**
+ * Requests that come at once with the same cookie are one question, so that nobody's forty hold up another's one. None is
+ * given an answer from before it asked: an ended session is not found by whoever comes after its end.
+ */
 export function shareLookups(store: session.Store): void {
-  const asked = new Map<string, ((...found: Found) => void)[]>();
+  const lookups = new Latest<session.SessionData | null>();
   const get = store.get.bind(store);
-  const destroy = store.destroy.bind(store);
+  const found = (sid: string) =>
+    new Promise<session.SessionData | null>((resolve, reject) =>
+      get(sid, (error, data) => (error ? reject(error) : resolve(data ?? null))),
+    );
   store.get = (sid, done) => {
-    const waiting = asked.get(sid);
-    if (waiting) return void waiting.push(done);
-    const all = [done];
-    asked.set(sid, all);
-    get(sid, (error, data) => {
-      if (asked.get(sid) === all) asked.delete(sid);
+    lookups
+      .of(sid, () => found(sid))
       // Each has data of its own: a request may change it.
-      for (const one of all) one(error, data && structuredClone(data));
-    });
-  };
-  store.destroy = (sid, done) => {
-    // What is asked from now on does not share an answer from before the end.
-    asked.delete(sid);
-    destroy(sid, (error) => {
-      asked.delete(sid);
-      done?.(error);
-    });
+      .then((data) => done(null, structuredClone(data)), done);
   };
 }
 
@@ -115,13 +106,11 @@ export async function sessionPerson(source: DataSource, request: Request): Promi
     await endSession(request);
     return null;
   }
-  const asked = askedOf.get(source) ?? new Latest<SignedIn | null>();
-  askedOf.set(source, asked);
-  return asked.of(`${workspaceId} ${personId}`, () => knownAs(source, workspaceId, personId));
+  return known({ database: source }).of(`${workspaceId} ${personId}`, () => knownAs(source, workspaceId, personId));
 }
 
 /** Requests of one person that come at once are told by one question. */
-const askedOf = new WeakMap<DataSource, Latest<SignedIn | null>>();
+const known = ofEachDatabase(() => new Latest<SignedIn | null>());
 
 async function knownAs(source: DataSource, workspaceId: string, personId: string): Promise<SignedIn | null> {
   const [person, workspace] = await Promise.all([
