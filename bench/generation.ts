@@ -5,9 +5,10 @@ import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
 import { startPostgres } from '../scripts/postgres.mjs';
 import { templateInputSchema } from '../src/contract/index.ts';
+import { dataSource } from '../src/server/data-source.ts';
 import { impactOfUndo } from '../src/server/history/undo.ts';
-import { Person } from '../src/server/people/entity.ts';
-import { dataSource } from '../src/server/platform/db/data-source.ts';
+import { Person } from '../src/server/platform/identity/person.ts';
+import { Workspace } from '../src/server/platform/identity/workspace.ts';
 import { Scope } from '../src/server/platform/scope.ts';
 import { Run } from '../src/server/runs/entity.ts';
 import { carryOutFill, rehearseFill } from '../src/server/runs/fill.ts';
@@ -15,7 +16,6 @@ import { changeSchedules, impactOfSchedules } from '../src/server/schedules/chan
 import { runMaking } from '../src/server/schedules/making.ts';
 import { scheduleRows } from '../src/server/schedules/schedule-row.ts';
 import { impactOfTemplate, oneTemplate } from '../src/server/templates/service.ts';
-import { Workspace } from '../src/server/workspace/entity.ts';
 import { line } from './measure.ts';
 import { EACH_TIME, workload } from './workload.ts';
 

@@ -5,11 +5,11 @@ import pg from 'pg';
 import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
 import { startPostgres } from '../scripts/postgres.mjs';
-import { Person } from '../src/server/people/entity.ts';
-import { dataSource } from '../src/server/platform/db/data-source.ts';
+import { dataSource } from '../src/server/data-source.ts';
+import { Person } from '../src/server/platform/identity/person.ts';
+import { Workspace } from '../src/server/platform/identity/workspace.ts';
 import { Scope } from '../src/server/platform/scope.ts';
 import { runMaking } from '../src/server/schedules/making.ts';
-import { Workspace } from '../src/server/workspace/entity.ts';
 import { EACH_TIME, workload } from './workload.ts';
 
 /** The clock of the bench, which stands. */

@@ -70,7 +70,7 @@ async function buildAll() {
   });
   await bundle({
     ...common,
-    entryPoints: ['src/server/files/picture-maker.ts'],
+    entryPoints: ['src/server/files/stored/picture-maker.ts'],
     outfile: 'dist/server/picture-maker.js',
     packages: 'external',
   });

@@ -6,7 +6,7 @@ import type { Logger } from 'pino';
 import { workspaceEndpoints } from '../contract/index.ts';
 import { clientRoutes } from './clients/routes.ts';
 import { fileRoutes } from './files/routes.ts';
-import type { FileStore } from './files/store.ts';
+import type { FileStore } from './files/stored/store.ts';
 import { findRoutes } from './find/routes.ts';
 import { sessionRoutes } from './people/routes.ts';
 import type { Clock } from './platform/clock.ts';

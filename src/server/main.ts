@@ -3,10 +3,10 @@ import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { type Logger, pino } from 'pino';
 import { seedWhenEmpty } from '../../demo/seed.ts';
-import { type Part, type PartName, startPart } from './parts.ts';
 import { type Clock, clockFrom } from './platform/clock.ts';
 import { addressesFrom } from './platform/http/addresses.ts';
 import { HeavyLane } from './platform/http/heavy-lane.ts';
+import { type Part, type PartName, startPart } from './platform/parts.ts';
 import { type ServerOptions, startServer } from './server.ts';
 
 /** The process: reads its settings from the environment, starts, and stops on a signal. */

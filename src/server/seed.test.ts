@@ -4,8 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, inject, it } from 'vitest';
 import { seedWhenEmpty } from '../../demo/seed.ts';
-import { FileStore } from './files/store.ts';
-import { dataSource } from './platform/db/data-source.ts';
+import { dataSource } from './data-source.ts';
+import { FileStore } from './files/stored/store.ts';
 import { testClock } from './testing/clock.ts';
 
 /** Everything a person would see of a seeded workspace, as one short text. */

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { workspaceSchema } from '../contract/index.ts';
+import { dataSource } from './data-source.ts';
 import { clockFrom, wallClock } from './platform/clock.ts';
-import { dataSource } from './platform/db/data-source.ts';
 import { readCursor } from './platform/http/cursor.ts';
 import { type TestServer, testServer } from './testing/test-server.ts';
 

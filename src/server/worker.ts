@@ -3,15 +3,15 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { instantOf } from '../core/index.ts';
-import type { FileStore } from './files/store.ts';
-import { sweepFiles } from './files/sweep.ts';
+import type { FileStore } from './files/stored/store.ts';
+import { sweepFiles } from './files/stored/sweep.ts';
 import type { Clock } from './platform/clock.ts';
 import { untilDatabaseAnswers } from './platform/db/outage.ts';
+import { Workspace } from './platform/identity/workspace.ts';
 import { Scope } from './platform/scope.ts';
 import { Run } from './runs/entity.ts';
 import { carryOutFill } from './runs/fill.ts';
 import { runMaking } from './schedules/making.ts';
-import { Workspace } from './workspace/entity.ts';
 
 interface MakePayload {
   readonly workspaceId: string;

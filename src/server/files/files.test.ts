@@ -6,8 +6,8 @@ import type { HistoryEntry } from '../../contract/index.ts';
 import type { Demand } from '../../core/index.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { checkLine, newTemplate, startedTasks } from '../testing/work.ts';
-import { FileStore } from './store.ts';
-import { sweepFiles } from './sweep.ts';
+import { FileStore } from './stored/store.ts';
+import { sweepFiles } from './stored/sweep.ts';
 
 let server: TestServer;
 let ines: Agent;

@@ -5,9 +5,9 @@ import { fileEndpoints, MAX_FILE_BYTES } from '../../contract/index.ts';
 import type { ServerParts } from '../api.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { invalid, Refusal } from '../platform/refusal.ts';
-import type { StoredFile } from './entity.ts';
 import { addFile, keepFile, readableFile, removeFile } from './service.ts';
-import { type FileStore, smallOf } from './store.ts';
+import type { StoredFile } from './stored/entity.ts';
+import { type FileStore, smallOf } from './stored/store.ts';
 
 export function fileRoutes(routes: Routes, { files }: ServerParts): Routes {
   return routes

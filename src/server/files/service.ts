@@ -5,12 +5,12 @@ import type { FieldChanges } from '../platform/changes/entity.ts';
 import { fieldsBefore } from '../platform/changes/entity.ts';
 import { forbidden, invalid, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { Task } from '../tasks/entity.ts';
+import type { Task } from '../tasks/stored/entity.ts';
 import { tickedByProof, workableTask, writeTask } from '../tasks/work.ts';
-import { StoredFile } from './entity.ts';
-import { oneFile, proofFilesOf } from './queries.ts';
-import { refuseBeyondQuota } from './quota.ts';
-import type { FileStore } from './store.ts';
+import { StoredFile } from './stored/entity.ts';
+import { oneFile, proofFilesOf } from './stored/queries.ts';
+import { refuseBeyondQuota } from './stored/quota.ts';
+import type { FileStore } from './stored/store.ts';
 
 /** A file as it came in. */
 export interface Arrived {

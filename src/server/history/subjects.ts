@@ -5,7 +5,7 @@ import type { SubjectsOfChanges } from '../platform/changes/subject.ts';
 import { typeOf } from '../platform/db/columns.ts';
 import { scheduleChanges } from '../schedules/changes.ts';
 import { taskChanges } from '../tasks/changes.ts';
-import type { Task } from '../tasks/entity.ts';
+import type { Task } from '../tasks/stored/entity.ts';
 import { templateChanges } from '../templates/changes.ts';
 
 /**

@@ -6,7 +6,7 @@ import { forbidden, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { comparedYears, plannedYear } from '../schedules/impact.ts';
 import { scheduleRows } from '../schedules/schedule-row.ts';
-import type { Task } from '../tasks/entity.ts';
+import type { Task } from '../tasks/stored/entity.ts';
 import { impactOfFates, watchTasks } from '../tasks/task-impact.ts';
 import { IN_ORDER, revived, SUBJECTS } from './subjects.ts';
 

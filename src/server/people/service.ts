@@ -1,8 +1,8 @@
 import type { DataSource } from 'typeorm';
+import { Account, Person } from '../platform/identity/person.ts';
+import { Workspace } from '../platform/identity/workspace.ts';
 import { forbidden, invalid, notFound, Refusal } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { Workspace } from '../workspace/entity.ts';
-import { Account, Person } from './entity.ts';
 import { hashPassword, passwordMatches } from './password.ts';
 
 /** The person behind an address and password. */

@@ -1,13 +1,13 @@
 import type { DataSource, EntityManager, EntityTarget, FindOptionsWhere, ObjectLiteral } from 'typeorm';
 import type { Live, Topic } from '../../contract/index.ts';
 import { type CivilNow, dayOfIso, isoOfDay, type WorkingCalendar, workingCalendar } from '../../core/index.ts';
-import type { Person } from '../people/entity.ts';
-import { Holiday, type Workspace } from '../workspace/entity.ts';
 import type { Action, Subject } from './changes/actions.ts';
 import { Change, type ChangeEntry, type FieldChanges, isSame } from './changes/entity.ts';
 import { type Clock, civilNow, momentAt } from './clock.ts';
 import { isDeadlock } from './db/deadlock.ts';
 import { orderedIds } from './db/uuid.ts';
+import type { Person } from './identity/person.ts';
+import { Holiday, type Workspace } from './identity/workspace.ts';
 import { notFound } from './refusal.ts';
 
 /** The channel of live news in PostgreSQL. */

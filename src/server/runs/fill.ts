@@ -17,6 +17,7 @@ import {
 } from '../../core/index.ts';
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
+import { type MadeTask, type Making, madeTasks } from '../schedules/made-task.ts';
 import { planProblem } from '../schedules/making.ts';
 import {
   lockedScheduleRows,
@@ -25,8 +26,7 @@ import {
   type ScheduleRow,
   scheduleRows,
 } from '../schedules/schedule-row.ts';
-import { type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
-import { insertMadeTasks } from '../tasks/written-task.ts';
+import { insertMadeTasks } from '../tasks/stored/written-task.ts';
 import { Run } from './entity.ts';
 
 /** Schedules filled in one transaction: small enough that progress is seen, and that others wait only briefly. */

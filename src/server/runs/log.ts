@@ -3,9 +3,9 @@ import { groupBy } from '../../core/index.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { IS_TOUCHED } from '../tasks/reachable-task.ts';
-import { taskLines } from '../tasks/task-row.ts';
-import { removeTasks } from '../tasks/written-task.ts';
+import { IS_TOUCHED } from '../tasks/stored/reachable-task.ts';
+import { taskLines } from '../tasks/stored/task-row.ts';
+import { removeTasks } from '../tasks/stored/written-task.ts';
 import { Run } from './entity.ts';
 import { sayTakenBack } from './fill.ts';
 

@@ -7,7 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seedWhenEmpty } from '../../../demo/seed.ts';
 import { freePort, type OwnPostgres, startPostgres } from '../../../scripts/postgres.mjs';
 import type { FillRow, Run } from '../../contract/index.ts';
-import { dataSource } from '../platform/db/data-source.ts';
+import { dataSource } from '../data-source.ts';
 import { startServer } from '../server.ts';
 import { TEST_NOW, testClock } from '../testing/clock.ts';
 import { allSchedules } from '../testing/schedules.ts';

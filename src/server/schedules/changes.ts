@@ -1,9 +1,9 @@
 import { plural } from '../../core/index.ts';
 import { fieldsOf, type SubjectOfChanges } from '../platform/changes/subject.ts';
 import { forbidden } from '../platform/refusal.ts';
-import type { Task } from '../tasks/entity.ts';
 import { NEXT_CHOSEN } from '../tasks/next-date.ts';
-import { butFor } from '../tasks/watched.ts';
+import type { Task } from '../tasks/stored/entity.ts';
+import { butFor } from '../tasks/stored/watched.ts';
 import { undoScheduleChanges } from './changing.ts';
 import { Schedule } from './entity.ts';
 

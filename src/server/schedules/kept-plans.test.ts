@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { dataSource } from '../platform/db/data-source.ts';
+import { dataSource } from '../data-source.ts';
 import { Listener } from '../platform/listener.ts';
 import { Scope } from '../platform/scope.ts';
 import { Touched, tellTouched, touchedSince } from '../platform/touched.ts';

@@ -10,8 +10,8 @@ import {
 } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
-import { type MadeTask, type Making, madeTasks, nominalKey } from '../tasks/made-task.ts';
 import { keptOfSchedules, marksOf, type Told } from './kept.ts';
+import { type MadeTask, type Making, madeTasks, nominalKey } from './made-task.ts';
 import { planProblem } from './making.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
 

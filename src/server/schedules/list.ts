@@ -1,11 +1,11 @@
 import { LINES_A_PAGE, type ScheduleFilter, type ScheduleLine } from '../../contract/index.ts';
 import { dayOfIso, isDated, plainWords, shownDays } from '../../core/index.ts';
-import { namedOrNull } from '../named.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import { oncePer } from '../platform/latest.ts';
+import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
-import { lateSchedules } from '../tasks/late.ts';
-import { pastTasksOf } from '../tasks/series.ts';
+import { lateSchedules } from '../tasks/stored/late.ts';
+import { pastTasksOf } from '../tasks/stored/series.ts';
 import { DATES_AFTER, DATES_BEFORE, type KeptLine, keptLines } from './kept-lines.ts';
 import { tasksSeen, waitsOf } from './service.ts';
 

@@ -1,12 +1,12 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Schedule, ScheduleInput, Template } from '../../contract/index.ts';
-import { FileStore } from '../files/store.ts';
+import { FileStore } from '../files/stored/store.ts';
+import { Workspace } from '../platform/identity/workspace.ts';
 import { Scope } from '../platform/scope.ts';
 import { plainInput, weekly } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
 import { isMakingDue } from '../worker.ts';
-import { Workspace } from '../workspace/entity.ts';
 import { runMaking } from './making.ts';
 
 let server: TestServer;
@@ -229,7 +229,7 @@ describe('the server’s own job', () => {
 
 /** The workspace seen over a connection of its own. */
 async function testServerOn(of: TestServer): Promise<Scope> {
-  const { dataSource } = await import('../platform/db/data-source.ts');
+  const { dataSource } = await import('../data-source.ts');
   const source = await dataSource(of.databaseUrl).initialize();
   return Scope.on(source, await source.getRepository(Workspace).findOneByOrFail({ name: 'Tern Quay' }), null, of.clock);
 }

@@ -16,8 +16,8 @@ import {
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { Run } from '../runs/entity.ts';
-import { type MadeTask, type Making, madeTasks } from '../tasks/made-task.ts';
-import { insertMadeTasks } from '../tasks/written-task.ts';
+import { insertMadeTasks } from '../tasks/stored/written-task.ts';
+import { type MadeTask, type Making, madeTasks } from './made-task.ts';
 import { lockedScheduleRows, partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 
 /** Schedules made in one transaction: small enough to lock briefly, large enough to be quick. */

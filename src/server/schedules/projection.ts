@@ -1,8 +1,8 @@
 import type { ProjectedLine } from '../../contract/index.ts';
 import { type CivilDay, groupBy, isoOfDay } from '../../core/index.ts';
-import { namedOrNull } from '../named.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import { oncePer } from '../platform/latest.ts';
+import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
 import { keptLines } from './kept-lines.ts';
 import { type ForeseenTask, foreseenTasks, KEPT_DAYS, type KeptPlan, keptPlans, unsettled } from './kept-plans.ts';

@@ -17,10 +17,10 @@ import {
   type WorkingCalendar,
   writePhrase,
 } from '../../core/index.ts';
-import { namedOrNull } from '../named.ts';
+import { namedOrNull } from '../platform/named.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { pastTasksOf, type SeriesTask } from '../tasks/series.ts';
+import { pastTasksOf, type SeriesTask } from '../tasks/stored/series.ts';
 import { planProblem } from './making.ts';
 import { plannedSchedule, readableSchedule, type ScheduleRow, scheduleRows, shutFrom } from './schedule-row.ts';
 

@@ -12,11 +12,11 @@ import {
 
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { Task } from '../tasks/entity.ts';
-import type { MadeTask, Making } from '../tasks/made-task.ts';
-import { type ReachableTask, tasksOfSchedulesFrom } from '../tasks/reachable-task.ts';
-import { contentOfParts, saidBy, type TaskContent } from '../tasks/template-parts.ts';
-import { insertMadeTasks, refreshMadeTasks, removeTasks } from '../tasks/written-task.ts';
+import type { Task } from '../tasks/stored/entity.ts';
+import { type ReachableTask, tasksOfSchedulesFrom } from '../tasks/stored/reachable-task.ts';
+import { contentOfParts, saidBy, type TaskContent } from '../tasks/stored/template-parts.ts';
+import { insertMadeTasks, refreshMadeTasks, removeTasks } from '../tasks/stored/written-task.ts';
+import type { MadeTask, Making } from './made-task.ts';
 import { horizonOf, owedTasks } from './making.ts';
 import { type ScheduleRow, scheduleRows } from './schedule-row.ts';
 

@@ -1,8 +1,8 @@
 import type { Change } from '../platform/changes/entity.ts';
 import { fieldsOf, type SubjectOfChanges } from '../platform/changes/subject.ts';
-import { type Task, TaskRecord } from './entity.ts';
 import { removeHandMade } from './hand-made.ts';
 import { bringBackTasks } from './remove.ts';
+import { type Task, TaskRecord } from './stored/entity.ts';
 import { undoTaskChanges } from './work.ts';
 
 const isDeletion = ({ action }: Pick<Change, 'action'>) => action === 'deleted';

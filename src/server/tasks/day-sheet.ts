@@ -1,14 +1,14 @@
 import type { DaySheet, Tideline } from '../../contract/index.ts';
 import { type Band, bandOf, COMING_DAYS, dayLoads, dayOfIso, isoOfDay, type TaskState } from '../../core/index.ts';
 import { deletedTasksOn } from '../history/history.ts';
-import { Person } from '../people/entity.ts';
+import { Person } from '../platform/identity/person.ts';
 import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { KEPT_DAYS } from '../schedules/kept-plans.ts';
 import { foreseenMinutes, projectedWork } from '../schedules/projection.ts';
-import { lateCount } from './late.ts';
-import { TO_DO, UNFINISHED } from './states.ts';
-import { datedTask, linesOf, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
+import { lateCount } from './stored/late.ts';
+import { TO_DO, UNFINISHED } from './stored/states.ts';
+import { datedTask, linesOf, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './stored/task-row.ts';
 
 /** What one person has to do on a day: late first, then the day by time, then what is coming. */
 export async function daySheet(scope: Scope, personId: string, date: string | undefined): Promise<DaySheet> {

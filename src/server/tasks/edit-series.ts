@@ -19,13 +19,13 @@ import { impactOf, plannedYear } from '../schedules/impact.ts';
 import { scheduleRows } from '../schedules/schedule-row.ts';
 import { UNSEEN_ONLY } from '../schedules/sync.ts';
 import { editableTask, editChanges } from './edit.ts';
-import type { Task } from './entity.ts';
 import { oneTask } from './one-task.ts';
 import { mustMay } from './permission.ts';
 import { carryOutFates } from './several.ts';
-import { UNFINISHED } from './states.ts';
+import type { Task } from './stored/entity.ts';
+import { UNFINISHED } from './stored/states.ts';
+import { lockedTasks } from './stored/whole-task.ts';
 import { impactOfFates, type TaskFate } from './task-impact.ts';
-import { lockedTasks } from './whole-task.ts';
 import type { SavedTask } from './work.ts';
 
 /** How far an edit of one task goes beyond it. */

@@ -1,17 +1,17 @@
 import type { INTO_TEMPLATE, TaskEdit } from '../../contract/index.ts';
 import { isEnded } from '../../core/index.ts';
-import { setTemplateFiles } from '../files/of-templates.ts';
-import { filesOfTemplate } from '../files/queries.ts';
-import { Person } from '../people/entity.ts';
+import { setTemplateFiles } from '../files/stored/of-templates.ts';
+import { filesOfTemplate } from '../files/stored/queries.ts';
+import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { Template } from '../templates/entity.ts';
-import { picturesIn, sanitiseInstructions, withPictures } from '../templates/instructions.ts';
 import { saveTemplate } from '../templates/service.ts';
-import { refuseFarDays } from './dates.ts';
-import type { Task } from './entity.ts';
+import { Template } from '../templates/stored/entity.ts';
+import { picturesIn, sanitiseInstructions, withPictures } from '../templates/stored/instructions.ts';
 import { mustMay } from './permission.ts';
-import { oneWhole } from './whole-task.ts';
+import { refuseFarDays } from './stored/dates.ts';
+import type { Task } from './stored/entity.ts';
+import { oneWhole } from './stored/whole-task.ts';
 import { type SavedTask, workableTask, writeTask } from './work.ts';
 
 /** Changes one task; its template, its schedule and the later ones stay as they are. */

@@ -6,8 +6,8 @@ import { ownWrite } from '../schedules/changing.ts';
 import { Schedule } from '../schedules/entity.ts';
 import { plannedSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
 import { UNSEEN_ONLY } from '../schedules/sync.ts';
-import type { Task } from './entity.ts';
 import { oneTask } from './one-task.ts';
+import type { Task } from './stored/entity.ts';
 import type { SavedTask } from './work.ts';
 
 /** Of a schedule whose next date was chosen by whoever finished the one before. */

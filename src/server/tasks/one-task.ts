@@ -11,16 +11,16 @@ import {
   revisionOn,
   writePhrase,
 } from '../../core/index.ts';
-import { filesOfTasks, filesOfTemplate } from '../files/queries.ts';
+import { filesOfTasks, filesOfTemplate } from '../files/stored/queries.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
-import { WorkContent } from './content.ts';
-import { type SentBack, type Task, TaskRecord, type Tick } from './entity.ts';
 import { may, maySign, mayWork } from './permission.ts';
-import { pastTasksOf } from './series.ts';
-import { type LookRow, lookOfRow, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './task-row.ts';
+import { WorkContent } from './stored/content.ts';
+import { type SentBack, type Task, TaskRecord, type Tick } from './stored/entity.ts';
+import { pastTasksOf } from './stored/series.ts';
+import { type LookRow, lookOfRow, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './stored/task-row.ts';
 
 /** What a task tells beside its line. */
 const FULL_FIELDS = ['sentBack', 'signedAt', 'signedBy', 'templateVersion'] as const;

@@ -4,9 +4,9 @@ import { changedMeanwhile, forbidden } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { scheduleRows } from '../schedules/schedule-row.ts';
 import { followOn, syncAll } from '../schedules/sync.ts';
-import type { Task } from './entity.ts';
-import { restoreStored, type StoredTask } from './stored.ts';
-import { removeTasks } from './written-task.ts';
+import type { Task } from './stored/entity.ts';
+import { restoreStored, type StoredTask } from './stored/stored.ts';
+import { removeTasks } from './stored/written-task.ts';
 
 /** Deletes tasks, and remembers of those that schedules made that they are not to be made again. */
 export async function takeOut(scope: Scope, tasks: readonly Task[]): Promise<void> {

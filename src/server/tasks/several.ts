@@ -1,18 +1,18 @@
 import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
 import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
-import { Person } from '../people/entity.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import type { ChangeEntry, FieldChanges } from '../platform/changes/entity.ts';
+import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/sync.ts';
-import { refuseFarDays } from './dates.ts';
-import type { Task } from './entity.ts';
 import { mustMay } from './permission.ts';
 import { takeOut } from './remove.ts';
-import { storedTasks } from './stored.ts';
+import { refuseFarDays } from './stored/dates.ts';
+import type { Task } from './stored/entity.ts';
+import { storedTasks } from './stored/stored.ts';
+import { lockedTasks, saveTask } from './stored/whole-task.ts';
 import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
-import { lockedTasks, saveTask } from './whole-task.ts';
 
 /**
  * Gives, moves, skips or deletes tasks in one go, which one undo takes back. Of many, what is under way or done stays;

@@ -5,8 +5,8 @@ import { isSame } from '../platform/changes/entity.ts';
 import type { Scope } from '../platform/scope.ts';
 import { countedItems, impactWords } from '../schedules/impact.ts';
 import type { Fields } from '../schedules/sync.ts';
-import type { Task } from './entity.ts';
-import { findTasks } from './whole-task.ts';
+import type { Task } from './stored/entity.ts';
+import { findTasks } from './stored/whole-task.ts';
 
 /** What becomes of one task. */
 export type TaskFate =

@@ -12,19 +12,19 @@ import {
   stillMissing,
 } from '../../core/index.ts';
 import { Asset } from '../clients/entity.ts';
-import { proofFilesOf } from '../files/queries.ts';
-import { Person } from '../people/entity.ts';
+import { proofFilesOf } from '../files/stored/queries.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import { type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
+import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, forbidden, invalid, notFound, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/sync.ts';
-import type { GivenAnswer, Task, Tick } from './entity.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
 import { maySign, mayWork, mustMay } from './permission.ts';
-import { doingOf } from './task-row.ts';
-import { lockedTask, lockedTasks, saveTask } from './whole-task.ts';
+import type { GivenAnswer, Task, Tick } from './stored/entity.ts';
+import { doingOf } from './stored/task-row.ts';
+import { lockedTask, lockedTasks, saveTask } from './stored/whole-task.ts';
 
 export interface SavedTask {
   readonly task: TaskAnswer;

@@ -1,11 +1,11 @@
 import type { TemplateInput } from '../../contract/index.ts';
 import { dayOfIso, patternOfTitle, type Step } from '../../core/index.ts';
 import { Asset, Client } from '../clients/entity.ts';
-import { filesOfTasks, filesOfTemplate } from '../files/queries.ts';
+import { filesOfTasks, filesOfTemplate } from '../files/stored/queries.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { Task } from '../tasks/entity.ts';
-import { findTasks, oneWhole } from '../tasks/whole-task.ts';
-import { Template } from './entity.ts';
+import type { Task } from '../tasks/stored/entity.ts';
+import { findTasks, oneWhole } from '../tasks/stored/whole-task.ts';
+import { Template } from './stored/entity.ts';
 
 /**
  * A task as a template to begin from: its text, steps, proof and settings. The names and dates in its title become tokens;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { picturesIn, sanitiseInstructions, withPictures } from './instructions.ts';
+import { picturesIn, sanitiseInstructions, withPictures } from './stored/instructions.ts';
 
 const ID = '0190a000-0000-7000-8000-000000000000';
 

@@ -4,7 +4,6 @@ import { readCursor } from '../platform/http/cursor.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { startTemplate } from '../tasks/hand-made.ts';
 import { taskAsTemplate } from './as-template.ts';
-import { Template } from './entity.ts';
 import {
   archiveTemplate,
   changeTemplate,
@@ -16,6 +15,7 @@ import {
   setFavourite,
   usesOfTemplate,
 } from './service.ts';
+import { Template } from './stored/entity.ts';
 
 export function templateRoutes(routes: Routes): Routes {
   return (

@@ -7,11 +7,11 @@ import type {
   TemplateUses,
 } from '../../contract/index.ts';
 import { plural } from '../../core/index.ts';
-import { type FileSource, setTemplateFiles } from '../files/of-templates.ts';
-import { filesOfTemplate } from '../files/queries.ts';
-import { Person } from '../people/entity.ts';
+import { type FileSource, setTemplateFiles } from '../files/stored/of-templates.ts';
+import { filesOfTemplate } from '../files/stored/queries.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
+import { Person } from '../platform/identity/person.ts';
 import { oncePer } from '../platform/latest.ts';
 import { changedMeanwhile, invalid, notFound, notNow, Refusal } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
@@ -20,12 +20,12 @@ import { type KeptPlan, keptPlans, nextDateOf } from '../schedules/kept-plans.ts
 import { readableSchedule, scheduleRows } from '../schedules/schedule-row.ts';
 import { phrasesOf } from '../schedules/service.ts';
 import { syncAll, UNSEEN_ONLY } from '../schedules/sync.ts';
-import type { Task } from '../tasks/entity.ts';
-import { IS_TOUCHED } from '../tasks/reachable-task.ts';
-import { UNFINISHED } from '../tasks/states.ts';
-import { butFor, putBackTasks, watched } from '../tasks/watched.ts';
-import { Favourite, Template } from './entity.ts';
-import { picturesIn, sanitiseInstructions, withPictures } from './instructions.ts';
+import type { Task } from '../tasks/stored/entity.ts';
+import { IS_TOUCHED } from '../tasks/stored/reachable-task.ts';
+import { UNFINISHED } from '../tasks/stored/states.ts';
+import { butFor, putBackTasks, watched } from '../tasks/stored/watched.ts';
+import { Favourite, Template } from './stored/entity.ts';
+import { picturesIn, sanitiseInstructions, withPictures } from './stored/instructions.ts';
 
 const PAGE = 200;
 

@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
 import { seedWhenEmpty } from '../../../demo/seed.ts';
 import { startPostgres } from '../../../scripts/postgres.mjs';
-import { FileStore } from '../files/store.ts';
-import { dataSource } from '../platform/db/data-source.ts';
+import { dataSource } from '../data-source.ts';
+import { FileStore } from '../files/stored/store.ts';
 import { TEST_NOW, testClock } from './clock.ts';
 
 declare module 'vitest' {

@@ -6,12 +6,12 @@ import { pino } from 'pino';
 import supertest from 'supertest';
 import type { DataSource } from 'typeorm';
 import { inject } from 'vitest';
-import { Person } from '../people/entity.ts';
-import { dataSource } from '../platform/db/data-source.ts';
+import { dataSource } from '../data-source.ts';
 import { LOOPBACK_ONLY } from '../platform/http/addresses.ts';
+import { Person } from '../platform/identity/person.ts';
+import { Workspace } from '../platform/identity/workspace.ts';
 import { Scope } from '../platform/scope.ts';
 import { type ServerOptions, startServer } from '../server.ts';
-import { Workspace } from '../workspace/entity.ts';
 import { TEST_NOW, type TestClock, testClock } from './clock.ts';
 
 /** Says nothing. */

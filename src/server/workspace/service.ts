@@ -1,14 +1,14 @@
 import type { DataSource } from 'typeorm';
 import type { Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
 import { civilDay, isoOfDay, plural, yearMonthDay } from '../../core/index.ts';
-import { Person } from '../people/entity.ts';
 import type { Clock } from '../platform/clock.ts';
 import { isDiskKnownFull } from '../platform/disk.ts';
+import { Person } from '../platform/identity/person.ts';
+import { Holiday, Workspace } from '../platform/identity/workspace.ts';
 import { invalid } from '../platform/refusal.ts';
 import { Scope } from '../platform/scope.ts';
-import { lateCount } from '../tasks/late.ts';
-import { UNFINISHED } from '../tasks/states.ts';
-import { Holiday, Workspace } from './entity.ts';
+import { lateCount } from '../tasks/stored/late.ts';
+import { UNFINISHED } from '../tasks/stored/states.ts';
 
 const DISK_FULL =
   'The disk of the server is full: what is there can be read, but nothing new is kept. Tell whoever runs the server.';

@@ -1,7 +1,7 @@
 import { request as ask, type IncomingMessage } from 'node:http';
 import { pipeline } from 'node:stream/promises';
 import type { Request, Response } from 'express';
-import type { Part } from '../../parts.ts';
+import type { Part } from '../parts.ts';
 import { Refusal } from '../refusal.ts';
 
 /** Shows the lane that a request comes from the front, where it has waited for its turn. */

@@ -4,8 +4,8 @@ import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
 import type pg from 'pg';
 import type { DataSource } from 'typeorm';
-import { Person } from '../../people/entity.ts';
-import { Workspace } from '../../workspace/entity.ts';
+import { Person } from '../identity/person.ts';
+import { Workspace } from '../identity/workspace.ts';
 import { Latest, ofEachDatabase } from '../latest.ts';
 
 declare module 'express-session' {

@@ -5,10 +5,10 @@ import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
-import { api, type ServerParts } from '../../api.ts';
-import { isSecure } from './addresses.ts';
-import { LANE_HEADER } from './heavy-lane.ts';
-import { noSuchRoute, problems } from './problems.ts';
+import { api, type ServerParts } from './api.ts';
+import { isSecure } from './platform/http/addresses.ts';
+import { LANE_HEADER } from './platform/http/heavy-lane.ts';
+import { noSuchRoute, problems } from './platform/http/problems.ts';
 
 /** Bytes from which on an answer is packed (gzip, RFC 9110, section 8.4.1.3), and how hard: most of the gain for a third of the work. */
 const LEAST_PACKED = 4096;

@@ -1,4 +1,4 @@
-import { ENDED_STATES, TO_DO_STATES, UNFINISHED_STATES } from '../../core/index.ts';
+import { ENDED_STATES, TO_DO_STATES, UNFINISHED_STATES } from '../../../core/index.ts';
 
 const listed = (states: readonly string[]) => `(${states.map((state) => `'${state}'`).join(', ')})`;
 

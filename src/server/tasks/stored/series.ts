@@ -1,6 +1,6 @@
-import type { PastTask } from '../../contract/index.ts';
-import { columnsOf } from '../platform/db/columns.ts';
-import type { Scope } from '../platform/scope.ts';
+import type { PastTask } from '../../../contract/index.ts';
+import { columnsOf } from '../../platform/db/columns.ts';
+import type { Scope } from '../../platform/scope.ts';
 import { TaskRecord } from './entity.ts';
 import { UNFINISHED } from './states.ts';
 import { LOOK_FIELDS, lookOfRow } from './task-row.ts';

@@ -1,6 +1,6 @@
 import { In } from 'typeorm';
-import { plural } from '../../core/index.ts';
-import type { Scope } from '../platform/scope.ts';
+import { plural } from '../../../core/index.ts';
+import type { Scope } from '../../platform/scope.ts';
 import type { Task } from './entity.ts';
 import { restoreStored, type StoredTask, taskColumns } from './stored.ts';
 import { findTasks } from './whole-task.ts';

@@ -1,5 +1,5 @@
-import { Refusal } from '../platform/refusal.ts';
-import type { Scope } from '../platform/scope.ts';
+import { Refusal } from '../../platform/refusal.ts';
+import type { Scope } from '../../platform/scope.ts';
 
 /** What may be kept: of a workspace in all, of one person in a day, and with one task. */
 const MOST_BYTES_OF_WORKSPACE = 20 * 1024 ** 3;

@@ -1,4 +1,4 @@
-import type { Named } from '../contract/index.ts';
+import type { Named } from '../../contract/index.ts';
 
 /** An id with its name, where there is one. */
 export function namedOrNull(id: string | null, name: string | null): Named | null {

@@ -1,5 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn, Unique } from 'typeorm';
-import { OfWorkspace } from '../platform/db/keys.ts';
+import { OfWorkspace } from '../db/keys.ts';
 
 /** A way to sign in. One account may stand behind a person in several workspaces. */
 @Entity({ name: 'account' })

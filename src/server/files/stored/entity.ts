@@ -1,5 +1,5 @@
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
-import { Names, OfWorkspace } from '../platform/db/keys.ts';
+import { Names, OfWorkspace } from '../../platform/db/keys.ts';
 
 /** A picture or PDF: of a template, of a task, or of nothing yet while a template is being written. */
 @Entity({ name: 'file' })

@@ -1,6 +1,6 @@
-import { isOverdue, isoOfDay } from '../../core/index.ts';
-import { columnsOf } from '../platform/db/columns.ts';
-import type { Scope } from '../platform/scope.ts';
+import { isOverdue, isoOfDay } from '../../../core/index.ts';
+import { columnsOf } from '../../platform/db/columns.ts';
+import type { Scope } from '../../platform/scope.ts';
 import { TaskRecord } from './entity.ts';
 import { TO_DO } from './states.ts';
 import { LOOK_FIELDS, type LookRow, lookOfRow } from './task-row.ts';

@@ -1,6 +1,6 @@
-import { dayOfIso, sayDate } from '../../core/index.ts';
-import { invalid } from '../platform/refusal.ts';
-import type { Scope } from '../platform/scope.ts';
+import { dayOfIso, sayDate } from '../../../core/index.ts';
+import { invalid } from '../../platform/refusal.ts';
+import type { Scope } from '../../platform/scope.ts';
 
 /** Days that a task may be put to by hand, before and after today: what lies farther off is a slip of the fingers. */
 const FARTHEST_BACK = 400;

@@ -11,7 +11,7 @@ import {
   type WorkingCalendar,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { partsOf, plannedSchedule, type ScheduleRow } from '../schedules/schedule-row.ts';
+import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 
 /** A task as its schedule gives it; text, steps and proof are taken from its template when it is written. */
 export interface MadeTask {

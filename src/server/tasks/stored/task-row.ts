@@ -1,4 +1,4 @@
-import type { TaskLine } from '../../contract/index.ts';
+import type { TaskLine } from '../../../contract/index.ts';
 import {
   civilTimeAt,
   type DatedTask,
@@ -9,11 +9,11 @@ import {
   stillMissing,
   type TaskLook,
   tryMinutesOfTime,
-} from '../../core/index.ts';
-import { namedOrNull } from '../named.ts';
-import { civilNow } from '../platform/clock.ts';
-import { columnsOf } from '../platform/db/columns.ts';
-import type { Scope } from '../platform/scope.ts';
+} from '../../../core/index.ts';
+import { civilNow } from '../../platform/clock.ts';
+import { columnsOf } from '../../platform/db/columns.ts';
+import { namedOrNull } from '../../platform/named.ts';
+import type { Scope } from '../../platform/scope.ts';
 import { type Content, WorkContent } from './content.ts';
 import { type Task, TaskRecord } from './entity.ts';
 

@@ -1,4 +1,4 @@
-import type { Scope } from '../platform/scope.ts';
+import type { Scope } from '../../platform/scope.ts';
 
 /** A whole row of a task, as an undo needs it: by the names of the table's columns at that time. */
 export interface StoredTask {

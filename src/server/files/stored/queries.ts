@@ -1,7 +1,7 @@
-import type { StoredFile as FileAnswer } from '../../contract/index.ts';
-import { columnsOf } from '../platform/db/columns.ts';
-import { notFound } from '../platform/refusal.ts';
-import type { Scope } from '../platform/scope.ts';
+import type { StoredFile as FileAnswer } from '../../../contract/index.ts';
+import { columnsOf } from '../../platform/db/columns.ts';
+import { notFound } from '../../platform/refusal.ts';
+import type { Scope } from '../../platform/scope.ts';
 import { StoredFile } from './entity.ts';
 
 const FIELDS = [

@@ -1,8 +1,8 @@
 import { Check, Column, Entity, In, PrimaryColumn } from 'typeorm';
-import type { Link } from '../../contract/index.ts';
-import type { CheckLine, Demand, SignOff } from '../../core/index.ts';
-import { OfWorkspace } from '../platform/db/keys.ts';
-import type { Scope } from '../platform/scope.ts';
+import type { Link } from '../../../contract/index.ts';
+import type { CheckLine, Demand, SignOff } from '../../../core/index.ts';
+import { OfWorkspace } from '../../platform/db/keys.ts';
+import type { Scope } from '../../platform/scope.ts';
 
 /** Column and type of each part, in the order in which the id takes them. */
 const PARTS = {

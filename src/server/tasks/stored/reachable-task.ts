@@ -1,5 +1,5 @@
-import { columnsOf } from '../platform/db/columns.ts';
-import type { Scope } from '../platform/scope.ts';
+import { columnsOf } from '../../platform/db/columns.ts';
+import type { Scope } from '../../platform/scope.ts';
 import { type ContentMarks, marksOf } from './content.ts';
 import { TaskRecord } from './entity.ts';
 

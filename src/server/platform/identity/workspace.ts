@@ -1,7 +1,7 @@
 import { Check, Column, Entity, PrimaryColumn } from 'typeorm';
-import type { Category } from '../../contract/index.ts';
-import type { Weekday } from '../../core/index.ts';
-import { OfWorkspace } from '../platform/db/keys.ts';
+import type { Category } from '../../../contract/index.ts';
+import type { Weekday } from '../../../core/index.ts';
+import { OfWorkspace } from '../db/keys.ts';
 
 @Entity({ name: 'workspace' })
 @Check('workspace_horizon_days_check', 'horizon_days between 1 and 366')

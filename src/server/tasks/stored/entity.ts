@@ -1,7 +1,7 @@
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
-import type { Priority } from '../../contract/index.ts';
-import type { Answer, TaskState } from '../../core/index.ts';
-import { Names, OfWorkspace } from '../platform/db/keys.ts';
+import type { Priority } from '../../../contract/index.ts';
+import type { Answer, TaskState } from '../../../core/index.ts';
+import { Names, OfWorkspace } from '../../platform/db/keys.ts';
 import type { Content } from './content.ts';
 
 /** When a check line was ticked, and by whom. */

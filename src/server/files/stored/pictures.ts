@@ -1,7 +1,7 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { setPriority } from 'node:os';
 import { fileURLToPath } from 'node:url';
-import { Refusal } from '../platform/refusal.ts';
+import { Refusal } from '../../platform/refusal.ts';
 import type { PictureAnswer, PictureQuestion } from './picture-maker.ts';
 
 /** Longer than this no picture takes that is worth waiting for. */

@@ -1,7 +1,7 @@
 import { type FindOptionsWhere, In } from 'typeorm';
-import { isSame } from '../platform/changes/entity.ts';
-import { notFound } from '../platform/refusal.ts';
-import type { Scope } from '../platform/scope.ts';
+import { isSame } from '../../platform/changes/entity.ts';
+import { notFound } from '../../platform/refusal.ts';
+import type { Scope } from '../../platform/scope.ts';
 import { CONTENT_FIELDS, type Content, contentOf, contentsById, keepContents } from './content.ts';
 import { type Task, TaskRecord } from './entity.ts';
 

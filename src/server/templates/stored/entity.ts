@@ -1,7 +1,7 @@
 import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
-import type { Dot, Link, Priority } from '../../contract/index.ts';
-import type { Demand, SignOff, Step } from '../../core/index.ts';
-import { Names, OfWorkspace } from '../platform/db/keys.ts';
+import type { Dot, Link, Priority } from '../../../contract/index.ts';
+import type { Demand, SignOff, Step } from '../../../core/index.ts';
+import { Names, OfWorkspace } from '../../platform/db/keys.ts';
 
 @Entity({ name: 'template' })
 @OfWorkspace('template')
