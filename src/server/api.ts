@@ -1,40 +1,30 @@
 import { createHash } from 'node:crypto';
 import { type RequestHandler, Router } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
-import type pg from 'pg';
 import type { Logger } from 'pino';
 import { workspaceEndpoints } from '../contract/index.ts';
 import { clientRoutes } from './clients/routes.ts';
 import { fileRoutes } from './files/routes.ts';
 import type { FileStore } from './files/stored/store.ts';
 import { findRoutes } from './find/routes.ts';
+import { historyRoutes } from './history/routes.ts';
 import { sessionRoutes } from './people/routes.ts';
-import type { Clock } from './platform/clock.ts';
-import { type Addresses, isSecure, ownAddressOnly } from './platform/http/addresses.ts';
+import { isSecure, ownAddressOnly } from './platform/http/addresses.ts';
 import { readJson } from './platform/http/body.ts';
-import type { HeavyLane } from './platform/http/heavy-lane.ts';
 import { noSuchRoute } from './platform/http/problems.ts';
-import { Routes, type Sources, shares } from './platform/http/route.ts';
+import { Routes, shares } from './platform/http/route.ts';
 import { sessions } from './platform/http/session.ts';
-import type { LiveStream } from './platform/live.ts';
 import { Refusal } from './platform/refusal.ts';
+import type { ServerParts } from './platform/server-parts.ts';
 import { runRoutes } from './runs/routes.ts';
 import { scheduleRoutes } from './schedules/routes.ts';
 import { taskRoutes } from './tasks/routes.ts';
 import { templateRoutes } from './templates/routes.ts';
 import { workspaceRoutes } from './workspace/routes.ts';
 
-export interface ServerParts extends Sources {
-  readonly pool: pg.Pool;
-  readonly sessionPool: pg.Pool;
-  readonly clock: Clock;
-  readonly live: LiveStream;
+/** What all routes together are made of. */
+export interface ApiParts extends ServerParts {
   readonly files: FileStore;
-  readonly log: Logger;
-  readonly sessionSecret: string;
-  readonly addresses: Addresses;
-  /** Where heavy work is done; null where it is done here. */
-  readonly lane: HeavyLane | null;
 }
 
 /** Enough for a person at work, too little for a script that has run away. */
@@ -46,7 +36,7 @@ const SIGN_IN_WINDOW_MS = 15 * 60 * 1000;
 const WRONG = { pair: 10, account: 40, address: 200 } as const;
 
 /** Everything below /api. */
-export function api(parts: ServerParts): Router {
+export function api(parts: ApiParts): Router {
   const { reads, clock, live } = parts;
   const router = Router();
   router.get('/health', async (_request, response) => {
@@ -71,6 +61,8 @@ export function api(parts: ServerParts): Router {
     workspaceRoutes,
     clientRoutes,
     findRoutes,
+    // Before those of one template, whose id stands in the place of a word.
+    historyRoutes,
     templateRoutes,
     scheduleRoutes,
     taskRoutes,

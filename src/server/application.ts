@@ -5,7 +5,7 @@ import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
-import { api, type ServerParts } from './api.ts';
+import { type ApiParts, api } from './api.ts';
 import { isSecure } from './platform/http/addresses.ts';
 import { LANE_HEADER } from './platform/http/heavy-lane.ts';
 import { noSuchRoute, problems } from './platform/http/problems.ts';
@@ -22,7 +22,7 @@ interface ApplicationOptions {
 }
 
 /** The whole web application: the API, and the built browser side where there is one. */
-export function application(parts: ServerParts, { webFolder, laneKey }: ApplicationOptions): Express {
+export function application(parts: ApiParts, { webFolder, laneKey }: ApplicationOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', parts.addresses.proxies);

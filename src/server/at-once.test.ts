@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { runMaking } from './schedules/making.ts';
+import { runMaking } from './runs/making.ts';
 import { allSchedules } from './testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from './testing/test-server.ts';
 

@@ -11,7 +11,7 @@ import { Workspace } from './platform/identity/workspace.ts';
 import { Scope } from './platform/scope.ts';
 import { Run } from './runs/entity.ts';
 import { carryOutFill } from './runs/fill.ts';
-import { runMaking } from './schedules/making.ts';
+import { runMaking } from './runs/making.ts';
 
 interface MakePayload {
   readonly workspaceId: string;

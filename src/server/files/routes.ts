@@ -2,14 +2,13 @@ import { rm } from 'node:fs/promises';
 import type { Request, Response } from 'express';
 import multer, { MulterError } from 'multer';
 import { fileEndpoints, MAX_FILE_BYTES } from '../../contract/index.ts';
-import type { ServerParts } from '../api.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { invalid, Refusal } from '../platform/refusal.ts';
 import { addFile, keepFile, readableFile, removeFile } from './service.ts';
 import type { StoredFile } from './stored/entity.ts';
 import { type FileStore, smallOf } from './stored/store.ts';
 
-export function fileRoutes(routes: Routes, { files }: ServerParts): Routes {
+export function fileRoutes(routes: Routes, { files }: { readonly files: FileStore }): Routes {
   return routes
     .upload(
       fileEndpoints.upload,

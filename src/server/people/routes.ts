@@ -1,5 +1,4 @@
 import { workspaceEndpoints } from '../../contract/index.ts';
-import type { ServerParts } from '../api.ts';
 import type { Routes } from '../platform/http/route.ts';
 import {
   accountSessions,
@@ -8,6 +7,7 @@ import {
   endSession,
   sessionPerson,
 } from '../platform/http/session.ts';
+import type { ServerParts } from '../platform/server-parts.ts';
 import { describePerson } from '../workspace/service.ts';
 import { accountOf, changePassword, demoPerson, personByPassword } from './service.ts';
 

@@ -17,8 +17,8 @@ import {
 } from '../../core/index.ts';
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { type MadeTask, type Making, madeTasks } from '../schedules/made-task.ts';
-import { planProblem } from '../schedules/making.ts';
+import { type Making, madeTasks } from '../schedules/made-tasks.ts';
+import { planProblem } from '../schedules/owed.ts';
 import {
   lockedScheduleRows,
   partsOf,
@@ -26,6 +26,7 @@ import {
   type ScheduleRow,
   scheduleRows,
 } from '../schedules/schedule-row.ts';
+import type { MadeTask } from '../tasks/stored/made-task.ts';
 import { insertMadeTasks } from '../tasks/stored/written-task.ts';
 import { Run } from './entity.ts';
 

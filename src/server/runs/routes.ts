@@ -1,9 +1,9 @@
 import { runEndpoints } from '../../contract/index.ts';
-import type { ServerParts } from '../api.ts';
 import type { Routes } from '../platform/http/route.ts';
-import { lastRun, runMaking } from '../schedules/making.ts';
+import type { ServerParts } from '../platform/server-parts.ts';
 import { rehearseFill, startFill } from './fill.ts';
 import { describeRun, listRuns, oneRun, undoRun } from './log.ts';
+import { lastRun, runMaking } from './making.ts';
 import { rehearseOne, runOne } from './one.ts';
 
 export function runRoutes(routes: Routes, { log, pool }: ServerParts): Routes {

@@ -1,10 +1,10 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { FillRow, Run, Schedule } from '../../contract/index.ts';
-import { runMaking } from '../schedules/making.ts';
 import { allSchedules } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
 import { carryOutFill } from './fill.ts';
+import { runMaking } from './making.ts';
 
 let server: TestServer;
 let ines: Agent;

@@ -1,11 +1,14 @@
 import { plural } from '../../core/index.ts';
+import type { Action } from '../platform/changes/actions.ts';
 import { fieldsOf, type SubjectOfChanges } from '../platform/changes/subject.ts';
 import { forbidden } from '../platform/refusal.ts';
-import { NEXT_CHOSEN } from '../tasks/next-date.ts';
 import type { Task } from '../tasks/stored/entity.ts';
 import { butFor } from '../tasks/stored/watched.ts';
 import { undoScheduleChanges } from './changing.ts';
 import { Schedule } from './entity.ts';
+
+/** Of a schedule whose next date was chosen by whoever finished the one before. */
+export const NEXT_CHOSEN = 'next date chosen' satisfies Action<'schedule'>;
 
 export const scheduleChanges: SubjectOfChanges<Task> = {
   entity: Schedule,

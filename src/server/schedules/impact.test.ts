@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Schedule, type Template, type Tideline } from '../../contract/index.ts';
+import { runMaking } from '../runs/making.ts';
 import { scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
-import { runMaking } from './making.ts';
 
 let server: TestServer;
 let ines: Agent;

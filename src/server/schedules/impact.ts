@@ -14,7 +14,7 @@ import {
 import { typeOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
 import { TaskRecord } from '../tasks/stored/entity.ts';
-import { planProblem } from './making.ts';
+import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 import { type Fields, keyOf, planAll, type Synced, type TaskReconciliation } from './sync.ts';
 

@@ -10,9 +10,10 @@ import {
 } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
+import type { MadeTask } from '../tasks/stored/made-task.ts';
 import { keptOfSchedules, marksOf, type Told } from './kept.ts';
-import { type MadeTask, type Making, madeTasks, nominalKey } from './made-task.ts';
-import { planProblem } from './making.ts';
+import { type Making, madeTasks, nominalKey } from './made-tasks.ts';
+import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
 
 /** A task that a schedule foresees, with the names of what it is for. */

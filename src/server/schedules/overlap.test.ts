@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { impactSchema, type Schedule } from '../../contract/index.ts';
 import { PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
+import { runMaking } from '../runs/making.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo, newTemplate, ownTask } from '../testing/work.ts';
-import { runMaking } from './making.ts';
 
 let server: TestServer;
 let ines: Agent;

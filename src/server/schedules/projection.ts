@@ -6,7 +6,7 @@ import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
 import { keptLines } from './kept-lines.ts';
 import { type ForeseenTask, foreseenTasks, KEPT_DAYS, type KeptPlan, keptPlans, unsettled } from './kept-plans.ts';
-import { planProblem } from './making.ts';
+import { planProblem } from './owed.ts';
 
 /** A person's occurrences due within [from, to] that are not tasks yet, in the order of their days. */
 export async function projectedWork(

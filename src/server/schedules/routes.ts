@@ -1,8 +1,6 @@
-import { historyEndpoints, scheduleEndpoints } from '../../contract/index.ts';
-import { historyOf } from '../history/history.ts';
+import { scheduleEndpoints } from '../../contract/index.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { changeSchedule, changeSchedules, createSchedule, impactOfSchedule, impactOfSchedules } from './changing.ts';
-import { Schedule } from './entity.ts';
 import { figuresOfSchedules, fittingSchedules, listSchedules } from './list.ts';
 import { oneSchedule, wholeSchedules } from './service.ts';
 
@@ -17,10 +15,6 @@ export function scheduleRoutes(routes: Routes): Routes {
         schedules: await wholeSchedules(scope, body.ids),
       }))
       .add(scheduleEndpoints.one, 'member', ({ scope, params }) => oneSchedule(scope, params.scheduleId))
-      .add(historyEndpoints.schedule, 'member', async ({ scope, params }) => {
-        await scope.one(Schedule, params.scheduleId, 'schedule');
-        return { why: [], entries: await historyOf(scope, 'schedule', params.scheduleId) };
-      })
       .add(scheduleEndpoints.changeSeveral, 'manager', ({ scope, body }) => changeSchedules(scope, body))
       .add(scheduleEndpoints.impactOfSeveral, 'manager', ({ scope, body }) => impactOfSchedules(scope, body))
       .add(scheduleEndpoints.create, 'manager', ({ scope, body }) => createSchedule(scope, body))

@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Schedule, ScheduleInput, Template } from '../../contract/index.ts';
 import { scheduleSchema } from '../../contract/index.ts';
+import { runMaking } from '../runs/making.ts';
 import { changeSeveral, pause, plainInput, resume, weekly } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
-import { runMaking } from './making.ts';
 
 let server: TestServer;
 let ines: Agent;

@@ -21,7 +21,7 @@ import { namedOrNull } from '../platform/named.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { pastTasksOf, type SeriesTask } from '../tasks/stored/series.ts';
-import { planProblem } from './making.ts';
+import { planProblem } from './owed.ts';
 import { plannedSchedule, readableSchedule, type ScheduleRow, scheduleRows, shutFrom } from './schedule-row.ts';
 
 export async function oneSchedule(scope: Scope, id: string): Promise<ScheduleAnswer> {

@@ -1,8 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Schedule } from '../../contract/index.ts';
+import { runMaking } from '../runs/making.ts';
 import { allSchedules, changeSeveral, oneSchedule } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
-import { runMaking } from './making.ts';
 
 let server: TestServer;
 let ines: Agent;

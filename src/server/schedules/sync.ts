@@ -13,11 +13,12 @@ import {
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/stored/entity.ts';
+import type { MadeTask } from '../tasks/stored/made-task.ts';
 import { type ReachableTask, tasksOfSchedulesFrom } from '../tasks/stored/reachable-task.ts';
 import { contentOfParts, saidBy, type TaskContent } from '../tasks/stored/template-parts.ts';
 import { insertMadeTasks, refreshMadeTasks, removeTasks } from '../tasks/stored/written-task.ts';
-import type { MadeTask, Making } from './made-task.ts';
-import { horizonOf, owedTasks } from './making.ts';
+import type { Making } from './made-tasks.ts';
+import { horizonOf, owedTasks } from './owed.ts';
 import { type ScheduleRow, scheduleRows } from './schedule-row.ts';
 
 /** A change reaches what nobody has seen, unless it is told to go on. */

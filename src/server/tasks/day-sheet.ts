@@ -1,6 +1,6 @@
 import type { DaySheet, Tideline } from '../../contract/index.ts';
 import { type Band, bandOf, COMING_DAYS, dayLoads, dayOfIso, isoOfDay, type TaskState } from '../../core/index.ts';
-import { deletedTasksOn } from '../history/history.ts';
+import { deletedTasksOn } from '../platform/changes/deleted.ts';
 import { Person } from '../platform/identity/person.ts';
 import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';

@@ -1,7 +1,7 @@
 import { dayOfIso, isDated, moveDate, nextDated, planDays, type WorkingCalendar } from '../../core/index.ts';
-import type { Action } from '../platform/changes/actions.ts';
 import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
+import { NEXT_CHOSEN } from '../schedules/changes.ts';
 import { ownWrite } from '../schedules/changing.ts';
 import { Schedule } from '../schedules/entity.ts';
 import { plannedSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
@@ -9,9 +9,6 @@ import { UNSEEN_ONLY } from '../schedules/sync.ts';
 import { oneTask } from './one-task.ts';
 import type { Task } from './stored/entity.ts';
 import type { SavedTask } from './work.ts';
-
-/** Of a schedule whose next date was chosen by whoever finished the one before. */
-export const NEXT_CHOSEN = 'next date chosen' satisfies Action<'schedule'>;
 
 /** The finishing of a task, and the next of its series on another day, this once: undone together. */
 export async function withNextOn(

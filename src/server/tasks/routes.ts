@@ -1,15 +1,12 @@
-import { historyEndpoints, taskEndpoints } from '../../contract/index.ts';
-import { historyOf } from '../history/history.ts';
-import { impactOfUndo, undoChange } from '../history/undo.ts';
+import { taskEndpoints, templateEndpoints } from '../../contract/index.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { invalid } from '../platform/refusal.ts';
 import { daySheet, tideline } from './day-sheet.ts';
 import { editTask, putIntoTemplate } from './edit.ts';
 import { editSeries, impactOfSeriesEdit } from './edit-series.ts';
-import { captureTask } from './hand-made.ts';
+import { captureTask, startTemplate } from './hand-made.ts';
 import { oneTask } from './one-task.ts';
 import { changeTasks, impactOfTasks } from './several.ts';
-import { whyHere } from './why.ts';
 import {
   answerDemand,
   claimTask,
@@ -28,10 +25,6 @@ export function taskRoutes(routes: Routes): Routes {
       .add(taskEndpoints.daySheet, 'member', ({ scope, params, query }) => daySheet(scope, params.personId, query.date))
       .add(taskEndpoints.tideline, 'member', ({ scope, query }) => tideline(scope, query.person))
       .add(taskEndpoints.one, 'member', ({ scope, params }) => oneTask(scope, params.taskId))
-      .add(historyEndpoints.task, 'member', async ({ scope, params }) => ({
-        why: await whyHere(scope, params.taskId),
-        entries: await historyOf(scope, 'task', params.taskId),
-      }))
       // Before those of one task, whose id stands in the same place.
       .add(taskEndpoints.changeSeveral, 'member', ({ scope, body }) => changeTasks(scope, body))
       .add(taskEndpoints.impactOfSeveral, 'member', ({ scope, body }) => impactOfTasks(scope, body))
@@ -62,7 +55,8 @@ export function taskRoutes(routes: Routes): Routes {
         putIntoTemplate(scope, params.taskId, body.fields),
       )
       .add(taskEndpoints.capture, 'member', ({ scope, body }) => captureTask(scope, body))
-      .add(historyEndpoints.undo, 'member', ({ scope, params }) => undoChange(scope, params.changeId))
-      .add(historyEndpoints.impactOfUndo, 'member', ({ scope, params }) => impactOfUndo(scope, params.changeId))
+      .add(templateEndpoints.start, 'member', ({ scope, params, body }) =>
+        startTemplate(scope, params.templateId, body),
+      )
   );
 }

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Schedule, type Task } from '../../contract/index.ts';
-import { runMaking } from '../schedules/making.ts';
+import { runMaking } from '../runs/making.ts';
 import { oneSchedule, scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';

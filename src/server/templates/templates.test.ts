@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Schedule, type Template, type TemplateLine, templateSchema } from '../../contract/index.ts';
-import { runMaking } from '../schedules/making.ts';
+import { runMaking } from '../runs/making.ts';
 import { allSchedules } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 

@@ -1,7 +1,7 @@
 import { workspaceEndpoints } from '../../contract/index.ts';
-import type { ServerParts } from '../api.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { Refusal } from '../platform/refusal.ts';
+import type { ServerParts } from '../platform/server-parts.ts';
 import { changeLists, describeClock, describeWorkspace, welcome } from './service.ts';
 
 export function workspaceRoutes(routes: Routes, { reads, clock }: ServerParts): Routes {

@@ -3,9 +3,9 @@ import { In } from 'typeorm';
 import type { Priority } from '../../../contract/index.ts';
 import { setParts } from '../../../core/index.ts';
 import type { Scope } from '../../platform/scope.ts';
-import type { MadeTask } from '../../schedules/made-task.ts';
 import { Template } from '../../templates/stored/entity.ts';
 import { type Content, type ContentMarks, contentMarks } from './content.ts';
+import type { MadeTask } from './made-task.ts';
 
 /** What the task of one part of a template says, but for what its schedule has of its own. */
 export interface Part {

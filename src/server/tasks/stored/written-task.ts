@@ -1,9 +1,9 @@
 import type { Priority } from '../../../contract/index.ts';
 import { columnOf } from '../../platform/db/columns.ts';
 import type { Scope } from '../../platform/scope.ts';
-import type { MadeTask } from '../../schedules/made-task.ts';
 import { type Content, idWithInstructionsOf, keepContents, mixedContent } from './content.ts';
 import { TaskRecord } from './entity.ts';
+import type { MadeTask } from './made-task.ts';
 import { type Part, partKey, partsBehind } from './template-parts.ts';
 
 /** A made task with all that its row is filled from. */

@@ -3,11 +3,11 @@ import type { Schedule, ScheduleInput, Template } from '../../contract/index.ts'
 import { FileStore } from '../files/stored/store.ts';
 import { Workspace } from '../platform/identity/workspace.ts';
 import { Scope } from '../platform/scope.ts';
+import { runMaking } from '../runs/making.ts';
 import { plainInput, weekly } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
 import { isMakingDue } from '../worker.ts';
-import { runMaking } from './making.ts';
 
 let server: TestServer;
 let ines: Agent;

@@ -1,4 +1,3 @@
-import type { Priority } from '../../contract/index.ts';
 import {
   type DatedOccurrence,
   dayOfIso,
@@ -11,30 +10,8 @@ import {
   type WorkingCalendar,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
+import type { MadeTask } from '../tasks/stored/made-task.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
-
-/** A task as its schedule gives it; text, steps and proof are taken from its template when it is written. */
-export interface MadeTask {
-  readonly scheduleId: string;
-  readonly templateId: string;
-  readonly templateVersion: number;
-  readonly nominalDate: string;
-  readonly stepKey: string;
-  readonly setOn: string;
-  readonly title: string;
-  readonly workOn: string;
-  readonly appearsOn: string;
-  readonly startsOn: string;
-  readonly dueOn: string;
-  readonly startTime: string | null;
-  readonly dueTime: string | null;
-  readonly zone: string | null;
-  readonly assigneeId: string | null;
-  readonly estimateMinutes: number;
-  /** Where its schedule has its own; null for what the template says. */
-  readonly instructions: string | null;
-  readonly priority: Priority | null;
-}
 
 /** What the tasks of a schedule are worked out with. */
 export interface Making {

@@ -1,0 +1,29 @@
+import { historyEndpoints } from '../../contract/index.ts';
+import { deletedTemplates } from '../platform/changes/deleted.ts';
+import type { Routes } from '../platform/http/route.ts';
+import { Schedule } from '../schedules/entity.ts';
+import { whyHere } from '../tasks/why.ts';
+import { Template } from '../templates/stored/entity.ts';
+import { historyOf } from './history.ts';
+import { impactOfUndo, undoChange } from './undo.ts';
+
+export function historyRoutes(routes: Routes): Routes {
+  return routes
+    .add(historyEndpoints.deletedTemplates, 'manager', async ({ scope }) => ({
+      deleted: await deletedTemplates(scope),
+    }))
+    .add(historyEndpoints.template, 'member', async ({ scope, params }) => {
+      await scope.one(Template, params.templateId, 'template');
+      return { why: [], entries: await historyOf(scope, 'template', params.templateId) };
+    })
+    .add(historyEndpoints.schedule, 'member', async ({ scope, params }) => {
+      await scope.one(Schedule, params.scheduleId, 'schedule');
+      return { why: [], entries: await historyOf(scope, 'schedule', params.scheduleId) };
+    })
+    .add(historyEndpoints.task, 'member', async ({ scope, params }) => ({
+      why: await whyHere(scope, params.taskId),
+      entries: await historyOf(scope, 'task', params.taskId),
+    }))
+    .add(historyEndpoints.undo, 'member', ({ scope, params }) => undoChange(scope, params.changeId))
+    .add(historyEndpoints.impactOfUndo, 'member', ({ scope, params }) => impactOfUndo(scope, params.changeId));
+}

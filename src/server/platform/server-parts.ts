@@ -1,0 +1,20 @@
+import type pg from 'pg';
+import type { Logger } from 'pino';
+import type { Clock } from './clock.ts';
+import type { Addresses } from './http/addresses.ts';
+import type { HeavyLane } from './http/heavy-lane.ts';
+import type { Sources } from './http/route.ts';
+import type { LiveStream } from './live.ts';
+
+/** What the routes of a server are made of. */
+export interface ServerParts extends Sources {
+  readonly pool: pg.Pool;
+  readonly sessionPool: pg.Pool;
+  readonly clock: Clock;
+  readonly live: LiveStream;
+  readonly log: Logger;
+  readonly sessionSecret: string;
+  readonly addresses: Addresses;
+  /** Where heavy work is done; null where it is done here. */
+  readonly lane: HeavyLane | null;
+}

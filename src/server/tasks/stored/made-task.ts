@@ -1,0 +1,24 @@
+import type { Priority } from '../../../contract/index.ts';
+
+/** A task as its schedule gives it; text, steps and proof are taken from its template when it is written. */
+export interface MadeTask {
+  readonly scheduleId: string;
+  readonly templateId: string;
+  readonly templateVersion: number;
+  readonly nominalDate: string;
+  readonly stepKey: string;
+  readonly setOn: string;
+  readonly title: string;
+  readonly workOn: string;
+  readonly appearsOn: string;
+  readonly startsOn: string;
+  readonly dueOn: string;
+  readonly startTime: string | null;
+  readonly dueTime: string | null;
+  readonly zone: string | null;
+  readonly assigneeId: string | null;
+  readonly estimateMinutes: number;
+  /** Where its schedule has its own; null for what the template says. */
+  readonly instructions: string | null;
+  readonly priority: Priority | null;
+}
