@@ -9,7 +9,7 @@ import { dataSource } from '../src/server/data-source.ts';
 import { Person } from '../src/server/platform/identity/person.ts';
 import { Workspace } from '../src/server/platform/identity/workspace.ts';
 import { Scope } from '../src/server/platform/scope.ts';
-import { runMaking } from '../src/server/runs/making.ts';
+import { runMaking } from '../src/server/runs/index.ts';
 import { EACH_TIME, workload } from './workload.ts';
 
 /** The clock of the bench, which stands. */

@@ -1,7 +1,7 @@
 import { dayOfIso, isoOfDay, startedSet } from '../src/core/index.ts';
 import type { Scope } from '../src/server/platform/scope.ts';
-import { captureTask, startTemplate } from '../src/server/tasks/hand-made.ts';
-import { Template } from '../src/server/templates/stored/entity.ts';
+import { captureTask, startTemplate } from '../src/server/tasks/index.ts';
+import { Template } from '../src/server/templates/stored/index.ts';
 import type { PersonKey } from './people.ts';
 import type { TemplateKey } from './templates.ts';
 

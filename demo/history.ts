@@ -8,7 +8,7 @@ import {
   type SignOff,
   tryMinutesOfTime,
 } from '../src/core/index.ts';
-import { StoredFile } from '../src/server/files/stored/entity.ts';
+import { StoredFile } from '../src/server/files/stored/index.ts';
 import type { Scope } from '../src/server/platform/scope.ts';
 import { madeUpAnswer } from './answers.ts';
 import { type Outcome, outcomeOf } from './outcomes.ts';

@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import type { Bytes, FileStore } from '../src/server/files/stored/store.ts';
+import type { Bytes, FileStore } from '../src/server/files/stored/index.ts';
 
 /** A file that may lie beside many tasks of the demo. */
 export interface DemoFile extends Bytes {

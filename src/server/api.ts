@@ -3,12 +3,12 @@ import { type RequestHandler, Router } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { Logger } from 'pino';
 import { workspaceEndpoints } from '../contract/index.ts';
-import { clientRoutes } from './clients/routes.ts';
-import { fileRoutes } from './files/routes.ts';
-import type { FileStore } from './files/stored/store.ts';
-import { findRoutes } from './find/routes.ts';
-import { historyRoutes } from './history/routes.ts';
-import { sessionRoutes } from './people/routes.ts';
+import { clientRoutes } from './clients/index.ts';
+import { fileRoutes } from './files/index.ts';
+import type { FileStore } from './files/stored/index.ts';
+import { findRoutes } from './find/index.ts';
+import { historyRoutes } from './history/index.ts';
+import { sessionRoutes } from './people/index.ts';
 import { isSecure, ownAddressOnly } from './platform/http/addresses.ts';
 import { readJson } from './platform/http/body.ts';
 import { noSuchRoute } from './platform/http/problems.ts';
@@ -16,11 +16,11 @@ import { Routes, shares } from './platform/http/route.ts';
 import { sessions } from './platform/http/session.ts';
 import { Refusal } from './platform/refusal.ts';
 import type { ServerParts } from './platform/server-parts.ts';
-import { runRoutes } from './runs/routes.ts';
-import { scheduleRoutes } from './schedules/routes.ts';
-import { taskRoutes } from './tasks/routes.ts';
-import { templateRoutes } from './templates/routes.ts';
-import { workspaceRoutes } from './workspace/routes.ts';
+import { runRoutes } from './runs/index.ts';
+import { scheduleRoutes } from './schedules/index.ts';
+import { taskRoutes } from './tasks/index.ts';
+import { templateRoutes } from './templates/index.ts';
+import { workspaceRoutes } from './workspace/index.ts';
 
 /** What all routes together are made of. */
 export interface ApiParts extends ServerParts {

@@ -1,8 +1,12 @@
+import { Asset, Client } from './clients/index.ts';
+import { StoredFile } from './files/stored/index.ts';
+import { Run } from './runs/index.ts';
+import { Schedule } from './schedules/index.ts';
+import { TaskRecord, WorkContent } from './tasks/stored/index.ts';
+import { Favourite, Template } from './templates/stored/index.ts';
 import 'reflect-metadata';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
-import { Asset, Client } from './clients/entity.ts';
-import { StoredFile } from './files/stored/entity.ts';
 import { Change } from './platform/changes/entity.ts';
 import { ContentOnce1764900000000 } from './platform/db/migrations/content-once.ts';
 import { DeletedTasks1764300000000 } from './platform/db/migrations/deleted-tasks.ts';
@@ -21,11 +25,6 @@ import { WideChanges1764500000000 } from './platform/db/migrations/wide-changes.
 import { SnakeNaming } from './platform/db/naming.ts';
 import { Account, Person } from './platform/identity/person.ts';
 import { Holiday, Workspace } from './platform/identity/workspace.ts';
-import { Run } from './runs/entity.ts';
-import { Schedule } from './schedules/entity.ts';
-import { WorkContent } from './tasks/stored/content.ts';
-import { TaskRecord } from './tasks/stored/entity.ts';
-import { Favourite, Template } from './templates/stored/entity.ts';
 
 // Civil dates stay YYYY-MM-DD strings: a Date at local midnight would move with the zone of the process.
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);

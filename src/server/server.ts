@@ -4,7 +4,7 @@ import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { application } from './application.ts';
 import { dataSource } from './data-source.ts';
-import { FileStore } from './files/stored/store.ts';
+import { FileStore } from './files/stored/index.ts';
 import type { Clock } from './platform/clock.ts';
 import { type Addresses, LOOPBACK_ONLY } from './platform/http/addresses.ts';
 import type { HeavyLane } from './platform/http/heavy-lane.ts';

@@ -3,15 +3,12 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { instantOf } from '../core/index.ts';
-import type { FileStore } from './files/stored/store.ts';
-import { sweepFiles } from './files/stored/sweep.ts';
+import { type FileStore, sweepFiles } from './files/stored/index.ts';
 import type { Clock } from './platform/clock.ts';
 import { untilDatabaseAnswers } from './platform/db/outage.ts';
 import { Workspace } from './platform/identity/workspace.ts';
 import { Scope } from './platform/scope.ts';
-import { Run } from './runs/entity.ts';
-import { carryOutFill } from './runs/fill.ts';
-import { runMaking } from './runs/making.ts';
+import { carryOutFill, Run, runMaking } from './runs/index.ts';
 
 interface MakePayload {
   readonly workspaceId: string;

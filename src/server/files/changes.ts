@@ -1,7 +1,7 @@
 import { fieldsOf, type SubjectOfChanges } from '../platform/changes/subject.ts';
-import type { Task } from '../tasks/stored/entity.ts';
+import type { Task } from '../tasks/stored/index.ts';
 import { undoFileChange } from './service.ts';
-import { StoredFile } from './stored/entity.ts';
+import { StoredFile } from './stored/index.ts';
 
 export const fileChanges: SubjectOfChanges<Task> = {
   entity: StoredFile,

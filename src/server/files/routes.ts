@@ -5,8 +5,7 @@ import { fileEndpoints, MAX_FILE_BYTES } from '../../contract/index.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { invalid, Refusal } from '../platform/refusal.ts';
 import { addFile, keepFile, readableFile, removeFile } from './service.ts';
-import type { StoredFile } from './stored/entity.ts';
-import { type FileStore, smallOf } from './stored/store.ts';
+import { type FileStore, type StoredFile, smallOf } from './stored/index.ts';
 
 export function fileRoutes(routes: Routes, { files }: { readonly files: FileStore }): Routes {
   return routes

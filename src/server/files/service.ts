@@ -5,12 +5,9 @@ import type { FieldChanges } from '../platform/changes/entity.ts';
 import { fieldsBefore } from '../platform/changes/entity.ts';
 import { forbidden, invalid, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { Task } from '../tasks/stored/entity.ts';
-import { tickedByProof, workableTask, writeTask } from '../tasks/work.ts';
-import { StoredFile } from './stored/entity.ts';
-import { oneFile, proofFilesOf } from './stored/queries.ts';
-import { refuseBeyondQuota } from './stored/quota.ts';
-import type { FileStore } from './stored/store.ts';
+import { tickedByProof, workableTask, writeTask } from '../tasks/index.ts';
+import type { Task } from '../tasks/stored/index.ts';
+import { type FileStore, oneFile, proofFilesOf, refuseBeyondQuota, StoredFile } from './stored/index.ts';
 
 /** A file as it came in. */
 export interface Arrived {

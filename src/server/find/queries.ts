@@ -3,7 +3,7 @@ import { type findEndpoints, MOST_FOUND } from '../../contract/index.ts';
 import { plainWords } from '../../core/index.ts';
 import { likeLetters } from '../platform/db/like.ts';
 import type { Scope } from '../platform/scope.ts';
-import { schedulesFound } from '../schedules/list.ts';
+import { schedulesFound } from '../schedules/index.ts';
 
 type Found = z.output<(typeof findEndpoints)['find']['answer']>;
 

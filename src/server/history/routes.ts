@@ -1,9 +1,9 @@
 import { historyEndpoints } from '../../contract/index.ts';
 import { deletedTemplates } from '../platform/changes/deleted.ts';
 import type { Routes } from '../platform/http/route.ts';
-import { Schedule } from '../schedules/entity.ts';
-import { whyHere } from '../tasks/why.ts';
-import { Template } from '../templates/stored/entity.ts';
+import { Schedule } from '../schedules/index.ts';
+import { whyHere } from '../tasks/index.ts';
+import { Template } from '../templates/stored/index.ts';
 import { historyOf } from './history.ts';
 import { impactOfUndo, undoChange } from './undo.ts';
 

@@ -1,12 +1,12 @@
-import { fileChanges } from '../files/changes.ts';
+import { fileChanges } from '../files/index.ts';
 import type { Subject } from '../platform/changes/actions.ts';
 import type { Change, FieldChanges } from '../platform/changes/entity.ts';
 import type { SubjectsOfChanges } from '../platform/changes/subject.ts';
 import { typeOf } from '../platform/db/columns.ts';
-import { scheduleChanges } from '../schedules/changes.ts';
-import { taskChanges } from '../tasks/changes.ts';
-import type { Task } from '../tasks/stored/entity.ts';
-import { templateChanges } from '../templates/changes.ts';
+import { scheduleChanges } from '../schedules/index.ts';
+import { taskChanges } from '../tasks/index.ts';
+import type { Task } from '../tasks/stored/index.ts';
+import { templateChanges } from '../templates/index.ts';
 
 /**
  * Everything that the history tells of. In the order in which changes that were made together are put back: what a schedule

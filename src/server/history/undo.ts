@@ -4,10 +4,9 @@ import { Change } from '../platform/changes/entity.ts';
 import type { Undone } from '../platform/changes/subject.ts';
 import { forbidden, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { comparedYears, plannedYear } from '../schedules/impact.ts';
-import { scheduleRows } from '../schedules/schedule-row.ts';
-import type { Task } from '../tasks/stored/entity.ts';
-import { impactOfFates, watchTasks } from '../tasks/task-impact.ts';
+import { comparedYears, plannedYear, scheduleRows } from '../schedules/index.ts';
+import { impactOfFates, watchTasks } from '../tasks/index.ts';
+import type { Task } from '../tasks/stored/index.ts';
 import { IN_ORDER, revived, SUBJECTS } from './subjects.ts';
 
 /** Replays a change backwards, if nothing has happened to the same fields since. */

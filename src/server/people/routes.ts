@@ -8,7 +8,7 @@ import {
   sessionPerson,
 } from '../platform/http/session.ts';
 import type { ServerParts } from '../platform/server-parts.ts';
-import { describePerson } from '../workspace/service.ts';
+import { describePerson } from '../workspace/index.ts';
 import { accountOf, changePassword, demoPerson, personByPassword } from './service.ts';
 
 export function sessionRoutes(routes: Routes, { reads, writes, live }: ServerParts): Routes {

@@ -17,17 +17,17 @@ import {
 } from '../../core/index.ts';
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { type Making, madeTasks } from '../schedules/made-tasks.ts';
-import { planProblem } from '../schedules/owed.ts';
 import {
   lockedScheduleRows,
+  type Making,
+  madeTasks,
   partsOf,
   plannedSchedule,
+  planProblem,
   type ScheduleRow,
   scheduleRows,
-} from '../schedules/schedule-row.ts';
-import type { MadeTask } from '../tasks/stored/made-task.ts';
-import { insertMadeTasks } from '../tasks/stored/written-task.ts';
+} from '../schedules/index.ts';
+import { insertMadeTasks, type MadeTask } from '../tasks/stored/index.ts';
 import { Run } from './entity.ts';
 
 /** Schedules filled in one transaction: small enough that progress is seen, and that others wait only briefly. */

@@ -3,9 +3,7 @@ import { groupBy } from '../../core/index.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { IS_TOUCHED } from '../tasks/stored/reachable-task.ts';
-import { taskLines } from '../tasks/stored/task-row.ts';
-import { removeTasks } from '../tasks/stored/written-task.ts';
+import { IS_TOUCHED, removeTasks, taskLines } from '../tasks/stored/index.ts';
 import { Run } from './entity.ts';
 import { sayTakenBack } from './fill.ts';
 

@@ -1,10 +1,8 @@
 import type { Logger } from 'pino';
 import type { OmittedOccurrence } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { leftOutOf, type MakingSpan, owedTasks } from '../schedules/owed.ts';
-import { lockedScheduleRows, type ScheduleRow } from '../schedules/schedule-row.ts';
-import type { MadeTask } from '../tasks/stored/made-task.ts';
-import { insertMadeTasks } from '../tasks/stored/written-task.ts';
+import { leftOutOf, lockedScheduleRows, type MakingSpan, owedTasks, type ScheduleRow } from '../schedules/index.ts';
+import { insertMadeTasks, type MadeTask } from '../tasks/stored/index.ts';
 import { Run } from './entity.ts';
 
 /** Schedules made in one transaction: small enough to lock briefly, large enough to be quick. */

@@ -2,8 +2,7 @@ import type { RunOne } from '../../contract/index.ts';
 import { dayOfIso } from '../../core/index.ts';
 import { invalid, notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { leftOutOf, owedTasks } from '../schedules/owed.ts';
-import { type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
+import { leftOutOf, owedTasks, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
 import { describeRun } from './log.ts';
 import { makeOne } from './making.ts';
 

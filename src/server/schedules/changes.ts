@@ -2,8 +2,7 @@ import { plural } from '../../core/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import { fieldsOf, type SubjectOfChanges } from '../platform/changes/subject.ts';
 import { forbidden } from '../platform/refusal.ts';
-import type { Task } from '../tasks/stored/entity.ts';
-import { butFor } from '../tasks/stored/watched.ts';
+import { butFor, type Task } from '../tasks/stored/index.ts';
 import { undoScheduleChanges } from './changing.ts';
 import { Schedule } from './entity.ts';
 

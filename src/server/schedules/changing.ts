@@ -16,17 +16,15 @@ import {
   recurrenceProblems,
   type WorkingCalendar,
 } from '../../core/index.ts';
-import { Asset, Client } from '../clients/entity.ts';
+import { Asset, Client } from '../clients/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import { type ChangeEntry, type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
 import { columnOf } from '../platform/db/columns.ts';
 import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, invalid, notFound } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
-import type { Task } from '../tasks/stored/entity.ts';
-import { putBackTasks, type Watch, watched } from '../tasks/stored/watched.ts';
-import { Template } from '../templates/stored/entity.ts';
-import { sanitiseInstructions } from '../templates/stored/instructions.ts';
+import { putBackTasks, type Task, type Watch, watched } from '../tasks/stored/index.ts';
+import { sanitiseInstructions, Template } from '../templates/stored/index.ts';
 import { Schedule } from './entity.ts';
 import { impactOf, plannedYear } from './impact.ts';
 import { scheduleRows } from './schedule-row.ts';

@@ -13,7 +13,7 @@ import {
 } from '../../core/index.ts';
 import { typeOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
-import { TaskRecord } from '../tasks/stored/entity.ts';
+import { TaskRecord } from '../tasks/stored/index.ts';
 import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 import { type Fields, keyOf, planAll, type Synced, type TaskReconciliation } from './sync.ts';

@@ -9,7 +9,7 @@ import {
 } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
-import { ENDED } from '../tasks/stored/states.ts';
+import { ENDED } from '../tasks/stored/index.ts';
 import { keptOfSchedules, marksOf, type Told } from './kept.ts';
 import { readableSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
 import { foresee, phrasesOf, stateOf } from './service.ts';

@@ -10,7 +10,7 @@ import {
 } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { MadeTask } from '../tasks/stored/made-task.ts';
+import type { MadeTask } from '../tasks/stored/index.ts';
 import { keptOfSchedules, marksOf, type Told } from './kept.ts';
 import { type Making, madeTasks, nominalKey } from './made-tasks.ts';
 import { planProblem } from './owed.ts';

@@ -4,8 +4,7 @@ import { eachInTurn } from '../platform/in-turn.ts';
 import { oncePer } from '../platform/latest.ts';
 import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
-import { lateSchedules } from '../tasks/stored/late.ts';
-import { pastTasksOf } from '../tasks/stored/series.ts';
+import { lateSchedules, pastTasksOf } from '../tasks/stored/index.ts';
 import { DATES_AFTER, DATES_BEFORE, type KeptLine, keptLines } from './kept-lines.ts';
 import { tasksSeen, waitsOf } from './service.ts';
 

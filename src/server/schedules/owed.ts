@@ -14,7 +14,7 @@ import {
   type WorkingCalendar,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { MadeTask } from '../tasks/stored/made-task.ts';
+import type { MadeTask } from '../tasks/stored/index.ts';
 import { type Making, madeTasks } from './made-tasks.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 

@@ -13,7 +13,7 @@ import {
   type TaskStep,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { ENDED } from '../tasks/stored/states.ts';
+import { ENDED } from '../tasks/stored/index.ts';
 
 /** A schedule with the names around it: what its plan, its tasks and its line in a table are told from. */
 export interface ScheduleRow {

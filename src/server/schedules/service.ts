@@ -20,7 +20,7 @@ import {
 import { namedOrNull } from '../platform/named.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { pastTasksOf, type SeriesTask } from '../tasks/stored/series.ts';
+import { pastTasksOf, type SeriesTask } from '../tasks/stored/index.ts';
 import { planProblem } from './owed.ts';
 import { plannedSchedule, readableSchedule, type ScheduleRow, scheduleRows, shutFrom } from './schedule-row.ts';
 

@@ -9,14 +9,20 @@ import {
   type Reconciliation,
   reconcile,
 } from '../../core/index.ts';
-
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { Task } from '../tasks/stored/entity.ts';
-import type { MadeTask } from '../tasks/stored/made-task.ts';
-import { type ReachableTask, tasksOfSchedulesFrom } from '../tasks/stored/reachable-task.ts';
-import { contentOfParts, saidBy, type TaskContent } from '../tasks/stored/template-parts.ts';
-import { insertMadeTasks, refreshMadeTasks, removeTasks } from '../tasks/stored/written-task.ts';
+import {
+  contentOfParts,
+  insertMadeTasks,
+  type MadeTask,
+  type ReachableTask,
+  refreshMadeTasks,
+  removeTasks,
+  saidBy,
+  type Task,
+  type TaskContent,
+  tasksOfSchedulesFrom,
+} from '../tasks/stored/index.ts';
 import type { Making } from './made-tasks.ts';
 import { horizonOf, owedTasks } from './owed.ts';
 import { type ScheduleRow, scheduleRows } from './schedule-row.ts';

@@ -2,7 +2,7 @@ import type { Change } from '../platform/changes/entity.ts';
 import { fieldsOf, type SubjectOfChanges } from '../platform/changes/subject.ts';
 import { removeHandMade } from './hand-made.ts';
 import { bringBackTasks } from './remove.ts';
-import { type Task, TaskRecord } from './stored/entity.ts';
+import { type Task, TaskRecord } from './stored/index.ts';
 import { undoTaskChanges } from './work.ts';
 
 const isDeletion = ({ action }: Pick<Change, 'action'>) => action === 'deleted';

@@ -4,11 +4,18 @@ import { deletedTasksOn } from '../platform/changes/deleted.ts';
 import { Person } from '../platform/identity/person.ts';
 import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
-import { KEPT_DAYS } from '../schedules/kept-plans.ts';
-import { foreseenMinutes, projectedWork } from '../schedules/projection.ts';
-import { lateCount } from './stored/late.ts';
-import { TO_DO, UNFINISHED } from './stored/states.ts';
-import { datedTask, linesOf, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './stored/task-row.ts';
+import { foreseenMinutes, KEPT_DAYS, projectedWork } from '../schedules/index.ts';
+import {
+  datedTask,
+  lateCount,
+  linesOf,
+  TASK_COLUMNS,
+  TASK_JOINS,
+  type TaskRow,
+  TO_DO,
+  taskLine,
+  UNFINISHED,
+} from './stored/index.ts';
 
 /** What one person has to do on a day: late first, then the day by time, then what is coming. */
 export async function daySheet(scope: Scope, personId: string, date: string | undefined): Promise<DaySheet> {

@@ -10,21 +10,15 @@ import {
   type SeriesEdit,
   type TitleContext,
 } from '../../core/index.ts';
-import { Asset, Client } from '../clients/entity.ts';
+import { Asset, Client } from '../clients/index.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { ownWrite } from '../schedules/changing.ts';
-import { Schedule } from '../schedules/entity.ts';
-import { impactOf, plannedYear } from '../schedules/impact.ts';
-import { scheduleRows } from '../schedules/schedule-row.ts';
-import { UNSEEN_ONLY } from '../schedules/sync.ts';
+import { impactOf, ownWrite, plannedYear, Schedule, scheduleRows, UNSEEN_ONLY } from '../schedules/index.ts';
 import { editableTask, editChanges } from './edit.ts';
 import { oneTask } from './one-task.ts';
 import { mustMay } from './permission.ts';
 import { carryOutFates } from './several.ts';
-import type { Task } from './stored/entity.ts';
-import { UNFINISHED } from './stored/states.ts';
-import { lockedTasks } from './stored/whole-task.ts';
+import { lockedTasks, type Task, UNFINISHED } from './stored/index.ts';
 import { impactOfFates, type TaskFate } from './task-impact.ts';
 import type { SavedTask } from './work.ts';
 

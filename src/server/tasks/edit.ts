@@ -1,17 +1,13 @@
 import type { INTO_TEMPLATE, TaskEdit } from '../../contract/index.ts';
 import { isEnded } from '../../core/index.ts';
-import { setTemplateFiles } from '../files/stored/of-templates.ts';
-import { filesOfTemplate } from '../files/stored/queries.ts';
+import { filesOfTemplate, setTemplateFiles } from '../files/stored/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { saveTemplate } from '../templates/service.ts';
-import { Template } from '../templates/stored/entity.ts';
-import { picturesIn, sanitiseInstructions, withPictures } from '../templates/stored/instructions.ts';
+import { saveTemplate } from '../templates/index.ts';
+import { picturesIn, sanitiseInstructions, Template, withPictures } from '../templates/stored/index.ts';
 import { mustMay } from './permission.ts';
-import { refuseFarDays } from './stored/dates.ts';
-import type { Task } from './stored/entity.ts';
-import { oneWhole } from './stored/whole-task.ts';
+import { oneWhole, refuseFarDays, type Task } from './stored/index.ts';
 import { type SavedTask, workableTask, writeTask } from './work.ts';
 
 /** Changes one task; its template, its schedule and the later ones stay as they are. */

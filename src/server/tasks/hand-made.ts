@@ -1,15 +1,11 @@
 import type { CaptureInput, StartInput, TaskLine } from '../../contract/index.ts';
 import { dayOfIso, fillTitle, isoOfDay, MAIN_PART, plural, setParts } from '../../core/index.ts';
-import { Asset, Client } from '../clients/entity.ts';
+import { Asset, Client } from '../clients/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { Template } from '../templates/stored/entity.ts';
-import { refuseFarDays } from './stored/dates.ts';
-import { IS_TOUCHED } from './stored/reachable-task.ts';
-import { taskLines } from './stored/task-row.ts';
-import { insertTask } from './stored/whole-task.ts';
-import { removeTasks } from './stored/written-task.ts';
+import { Template } from '../templates/stored/index.ts';
+import { IS_TOUCHED, insertTask, refuseFarDays, removeTasks, taskLines } from './stored/index.ts';
 
 interface Made {
   readonly tasks: TaskLine[];

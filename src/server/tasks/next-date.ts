@@ -1,13 +1,17 @@
 import { dayOfIso, isDated, moveDate, nextDated, planDays, type WorkingCalendar } from '../../core/index.ts';
 import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { NEXT_CHOSEN } from '../schedules/changes.ts';
-import { ownWrite } from '../schedules/changing.ts';
-import { Schedule } from '../schedules/entity.ts';
-import { plannedSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
-import { UNSEEN_ONLY } from '../schedules/sync.ts';
+import {
+  NEXT_CHOSEN,
+  ownWrite,
+  plannedSchedule,
+  Schedule,
+  type ScheduleRow,
+  scheduleRows,
+  UNSEEN_ONLY,
+} from '../schedules/index.ts';
 import { oneTask } from './one-task.ts';
-import type { Task } from './stored/entity.ts';
+import type { Task } from './stored/index.ts';
 import type { SavedTask } from './work.ts';
 
 /** The finishing of a task, and the next of its series on another day, this once: undone together. */

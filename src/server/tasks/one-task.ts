@@ -11,16 +11,26 @@ import {
   revisionOn,
   writePhrase,
 } from '../../core/index.ts';
-import { filesOfTasks, filesOfTemplate } from '../files/stored/queries.ts';
+import { filesOfTasks, filesOfTemplate } from '../files/stored/index.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/schedule-row.ts';
+import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
 import { may, maySign, mayWork } from './permission.ts';
-import { WorkContent } from './stored/content.ts';
-import { type SentBack, type Task, TaskRecord, type Tick } from './stored/entity.ts';
-import { pastTasksOf } from './stored/series.ts';
-import { type LookRow, lookOfRow, TASK_COLUMNS, TASK_JOINS, type TaskRow, taskLine } from './stored/task-row.ts';
+import {
+  type LookRow,
+  lookOfRow,
+  pastTasksOf,
+  type SentBack,
+  TASK_COLUMNS,
+  TASK_JOINS,
+  type Task,
+  TaskRecord,
+  type TaskRow,
+  type Tick,
+  taskLine,
+  WorkContent,
+} from './stored/index.ts';
 
 /** What a task tells beside its line. */
 const FULL_FIELDS = ['sentBack', 'signedAt', 'signedBy', 'templateVersion'] as const;

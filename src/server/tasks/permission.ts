@@ -1,7 +1,7 @@
 import { isEnded } from '../../core/index.ts';
 import { forbidden } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { Task } from './stored/entity.ts';
+import type { Task } from './stored/index.ts';
 
 /**
  * Who may do what with a task: whoever has it, or managers alone. A manager may do all of it. One table for every route,

@@ -2,11 +2,8 @@ import { plural } from '../../core/index.ts';
 import type { FieldChanges } from '../platform/changes/entity.ts';
 import { changedMeanwhile, forbidden } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { scheduleRows } from '../schedules/schedule-row.ts';
-import { followOn, syncAll } from '../schedules/sync.ts';
-import type { Task } from './stored/entity.ts';
-import { restoreStored, type StoredTask } from './stored/stored.ts';
-import { removeTasks } from './stored/written-task.ts';
+import { followOn, scheduleRows, syncAll } from '../schedules/index.ts';
+import { removeTasks, restoreStored, type StoredTask, type Task } from './stored/index.ts';
 
 /** Deletes tasks, and remembers of those that schedules made that they are not to be made again. */
 export async function takeOut(scope: Scope, tasks: readonly Task[]): Promise<void> {

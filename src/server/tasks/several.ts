@@ -5,13 +5,10 @@ import type { ChangeEntry, FieldChanges } from '../platform/changes/entity.ts';
 import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
-import { followOn } from '../schedules/sync.ts';
+import { followOn } from '../schedules/index.ts';
 import { mustMay } from './permission.ts';
 import { takeOut } from './remove.ts';
-import { refuseFarDays } from './stored/dates.ts';
-import type { Task } from './stored/entity.ts';
-import { storedTasks } from './stored/stored.ts';
-import { lockedTasks, saveTask } from './stored/whole-task.ts';
+import { lockedTasks, refuseFarDays, saveTask, storedTasks, type Task } from './stored/index.ts';
 import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
 
 /**

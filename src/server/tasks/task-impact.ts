@@ -3,10 +3,8 @@ import { FIELD_WORDS, type Impact, type ImpactItem } from '../../contract/index.
 import { UNFINISHED_STATES } from '../../core/index.ts';
 import { isSame } from '../platform/changes/entity.ts';
 import type { Scope } from '../platform/scope.ts';
-import { countedItems, impactWords } from '../schedules/impact.ts';
-import type { Fields } from '../schedules/sync.ts';
-import type { Task } from './stored/entity.ts';
-import { findTasks } from './stored/whole-task.ts';
+import { countedItems, type Fields, impactWords } from '../schedules/index.ts';
+import { findTasks, type Task } from './stored/index.ts';
 
 /** What becomes of one task. */
 export type TaskFate =

@@ -12,9 +12,9 @@ import {
   writePhrase,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { Run } from '../runs/entity.ts';
-import { partsOf, readableSchedule, scheduleRows } from '../schedules/schedule-row.ts';
-import { TaskRecord } from './stored/entity.ts';
+import { Run } from '../runs/index.ts';
+import { partsOf, readableSchedule, scheduleRows } from '../schedules/index.ts';
+import { TaskRecord } from './stored/index.ts';
 
 /** Why a task is here, on this day: each step from the rule to the date, as a sentence. */
 export async function whyHere(scope: Scope, id: string): Promise<string[]> {

@@ -11,20 +11,18 @@ import {
   sayMissing,
   stillMissing,
 } from '../../core/index.ts';
-import { Asset } from '../clients/entity.ts';
-import { proofFilesOf } from '../files/stored/queries.ts';
+import { Asset } from '../clients/index.ts';
+import { proofFilesOf } from '../files/stored/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import { type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
 import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, forbidden, invalid, notFound, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
-import { followOn } from '../schedules/sync.ts';
+import { followOn } from '../schedules/index.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
 import { maySign, mayWork, mustMay } from './permission.ts';
-import type { GivenAnswer, Task, Tick } from './stored/entity.ts';
-import { doingOf } from './stored/task-row.ts';
-import { lockedTask, lockedTasks, saveTask } from './stored/whole-task.ts';
+import { doingOf, type GivenAnswer, lockedTask, lockedTasks, saveTask, type Task, type Tick } from './stored/index.ts';
 
 export interface SavedTask {
   readonly task: TaskAnswer;

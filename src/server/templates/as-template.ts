@@ -1,11 +1,10 @@
 import type { TemplateInput } from '../../contract/index.ts';
 import { dayOfIso, patternOfTitle, type Step } from '../../core/index.ts';
-import { Asset, Client } from '../clients/entity.ts';
-import { filesOfTasks, filesOfTemplate } from '../files/stored/queries.ts';
+import { Asset, Client } from '../clients/index.ts';
+import { filesOfTasks, filesOfTemplate } from '../files/stored/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { Task } from '../tasks/stored/entity.ts';
-import { findTasks, oneWhole } from '../tasks/stored/whole-task.ts';
-import { Template } from './stored/entity.ts';
+import { findTasks, oneWhole, type Task } from '../tasks/stored/index.ts';
+import { Template } from './stored/index.ts';
 
 /**
  * A task as a template to begin from: its text, steps, proof and settings. The names and dates in its title become tokens;

@@ -1,8 +1,8 @@
 import { fieldsOf, type SubjectOfChanges, type Undone } from '../platform/changes/subject.ts';
 import { forbidden } from '../platform/refusal.ts';
-import type { Task } from '../tasks/stored/entity.ts';
+import type { Task } from '../tasks/stored/index.ts';
 import { undoTemplateChange } from './service.ts';
-import { Template } from './stored/entity.ts';
+import { Template } from './stored/index.ts';
 
 export const templateChanges: SubjectOfChanges<Task> = {
   entity: Template,

@@ -7,25 +7,27 @@ import type {
   TemplateUses,
 } from '../../contract/index.ts';
 import { plural } from '../../core/index.ts';
-import { type FileSource, setTemplateFiles } from '../files/stored/of-templates.ts';
-import { filesOfTemplate } from '../files/stored/queries.ts';
+import { type FileSource, filesOfTemplate, setTemplateFiles } from '../files/stored/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
 import { Person } from '../platform/identity/person.ts';
 import { oncePer } from '../platform/latest.ts';
 import { changedMeanwhile, invalid, notFound, notNow, Refusal } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
-import { impactOf, plannedYear } from '../schedules/impact.ts';
-import { type KeptPlan, keptPlans, nextDateOf } from '../schedules/kept-plans.ts';
-import { readableSchedule, scheduleRows } from '../schedules/schedule-row.ts';
-import { phrasesOf } from '../schedules/service.ts';
-import { syncAll, UNSEEN_ONLY } from '../schedules/sync.ts';
-import type { Task } from '../tasks/stored/entity.ts';
-import { IS_TOUCHED } from '../tasks/stored/reachable-task.ts';
-import { UNFINISHED } from '../tasks/stored/states.ts';
-import { butFor, putBackTasks, watched } from '../tasks/stored/watched.ts';
-import { Favourite, Template } from './stored/entity.ts';
-import { picturesIn, sanitiseInstructions, withPictures } from './stored/instructions.ts';
+import {
+  impactOf,
+  type KeptPlan,
+  keptPlans,
+  nextDateOf,
+  phrasesOf,
+  plannedYear,
+  readableSchedule,
+  scheduleRows,
+  syncAll,
+  UNSEEN_ONLY,
+} from '../schedules/index.ts';
+import { butFor, IS_TOUCHED, putBackTasks, type Task, UNFINISHED, watched } from '../tasks/stored/index.ts';
+import { Favourite, picturesIn, sanitiseInstructions, Template, withPictures } from './stored/index.ts';
 
 const PAGE = 200;
 

@@ -5,7 +5,7 @@ import type { TestProject } from 'vitest/node';
 import { seedWhenEmpty } from '../../../demo/seed.ts';
 import { startPostgres } from '../../../scripts/postgres.mjs';
 import { dataSource } from '../data-source.ts';
-import { FileStore } from '../files/stored/store.ts';
+import { FileStore } from '../files/stored/index.ts';
 import { TEST_NOW, testClock } from './clock.ts';
 
 declare module 'vitest' {

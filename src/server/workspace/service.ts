@@ -7,8 +7,7 @@ import { Person } from '../platform/identity/person.ts';
 import { Holiday, Workspace } from '../platform/identity/workspace.ts';
 import { invalid } from '../platform/refusal.ts';
 import { Scope } from '../platform/scope.ts';
-import { lateCount } from '../tasks/stored/late.ts';
-import { UNFINISHED } from '../tasks/stored/states.ts';
+import { lateCount, UNFINISHED } from '../tasks/stored/index.ts';
 
 const DISK_FULL =
   'The disk of the server is full: what is there can be read, but nothing new is kept. Tell whoever runs the server.';

@@ -1,6 +1,6 @@
 import { invalid } from '../../platform/refusal.ts';
 import type { Scope } from '../../platform/scope.ts';
-import { Template } from '../../templates/stored/entity.ts';
+import { Template } from '../../templates/stored/index.ts';
 import { StoredFile } from './entity.ts';
 import { IN_TEXT } from './queries.ts';
 

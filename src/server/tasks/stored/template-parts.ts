@@ -3,7 +3,7 @@ import { In } from 'typeorm';
 import type { Priority } from '../../../contract/index.ts';
 import { setParts } from '../../../core/index.ts';
 import type { Scope } from '../../platform/scope.ts';
-import { Template } from '../../templates/stored/entity.ts';
+import { Template } from '../../templates/stored/index.ts';
 import { type Content, type ContentMarks, contentMarks } from './content.ts';
 import type { MadeTask } from './made-task.ts';
 

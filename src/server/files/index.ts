@@ -1,0 +1,3 @@
+/** Files given and taken by people. */
+export { fileChanges } from './changes.ts';
+export { fileRoutes } from './routes.ts';

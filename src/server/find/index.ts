@@ -1,0 +1,2 @@
+/** The jump: one line that finds all things. */
+export { findRoutes } from './routes.ts';

@@ -1,0 +1,3 @@
+/** What was done, in words, and its undoing. */
+export { historyRoutes } from './routes.ts';
+export { impactOfUndo } from './undo.ts';

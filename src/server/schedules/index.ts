@@ -1,0 +1,21 @@
+/** Schedules, what they plan and owe, and what a change of one does to its tasks. */
+export { NEXT_CHOSEN, scheduleChanges } from './changes.ts';
+export { changeSchedules, impactOfSchedules, ownWrite } from './changing.ts';
+export { Schedule } from './entity.ts';
+export { comparedYears, countedItems, impactOf, impactWords, plannedYear } from './impact.ts';
+export { KEPT_DAYS, type KeptPlan, keptPlans, nextDateOf } from './kept-plans.ts';
+export { schedulesFound } from './list.ts';
+export { type Making, madeTasks } from './made-tasks.ts';
+export { leftOutOf, type MakingSpan, owedTasks, planProblem } from './owed.ts';
+export { foreseenMinutes, projectedWork } from './projection.ts';
+export { scheduleRoutes } from './routes.ts';
+export {
+  lockedScheduleRows,
+  partsOf,
+  plannedSchedule,
+  readableSchedule,
+  type ScheduleRow,
+  scheduleRows,
+} from './schedule-row.ts';
+export { phrasesOf } from './service.ts';
+export { type Fields, followOn, syncAll, UNSEEN_ONLY } from './sync.ts';

@@ -1,0 +1,7 @@
+/** What is done with tasks: the day sheet, working, editing, removing, many at once. */
+export { taskChanges } from './changes.ts';
+export { captureTask, startTemplate } from './hand-made.ts';
+export { taskRoutes } from './routes.ts';
+export { impactOfFates, watchTasks } from './task-impact.ts';
+export { whyHere } from './why.ts';
+export { tickedByProof, workableTask, writeTask } from './work.ts';

@@ -1,0 +1,26 @@
+/** Tasks as the database has them: rows, contents, lines; read, written, held and put back. */
+export { WorkContent } from './content.ts';
+export { refuseFarDays } from './dates.ts';
+export { type GivenAnswer, type SentBack, type Task, TaskRecord, type Tick } from './entity.ts';
+export { lateCount, lateSchedules } from './late.ts';
+export type { MadeTask } from './made-task.ts';
+export { IS_TOUCHED, type ReachableTask, tasksOfSchedulesFrom } from './reachable-task.ts';
+export { pastTasksOf, type SeriesTask } from './series.ts';
+export { ENDED, TO_DO, UNFINISHED } from './states.ts';
+export { restoreStored, type StoredTask, storedTasks } from './stored.ts';
+export {
+  datedTask,
+  doingOf,
+  type LookRow,
+  linesOf,
+  lookOfRow,
+  TASK_COLUMNS,
+  TASK_JOINS,
+  type TaskRow,
+  taskLine,
+  taskLines,
+} from './task-row.ts';
+export { contentOfParts, saidBy, type TaskContent } from './template-parts.ts';
+export { butFor, putBackTasks, type Watch, watched } from './watched.ts';
+export { findTasks, insertTask, lockedTask, lockedTasks, oneWhole, saveTask } from './whole-task.ts';
+export { insertMadeTasks, refreshMadeTasks, removeTasks } from './written-task.ts';

@@ -1,0 +1,3 @@
+/** The rows of templates, and instructions as they are kept. */
+export { Favourite, Template } from './entity.ts';
+export { picturesIn, sanitiseInstructions, withPictures } from './instructions.ts';
