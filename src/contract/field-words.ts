@@ -1,5 +1,5 @@
 /** What each field is called when its change is told. */
-export const FIELD_WORDS: Readonly<Record<string, string>> = {
+const WORDS = {
   name: 'name',
   summary: 'summary',
   titlePattern: 'title',
@@ -30,10 +30,13 @@ export const FIELD_WORDS: Readonly<Record<string, string>> = {
   dueOn: 'due',
   startTime: 'start time',
   dueTime: 'due time',
+  zone: 'clock',
   note: 'note',
   brief: 'notes with it',
   checkLines: 'steps',
   answers: 'answers',
   ticks: 'ticks',
   fileIds: 'files',
-};
+} as const;
+export type FieldWithWords = keyof typeof WORDS;
+export const FIELD_WORDS: Readonly<Record<string, string>> = WORDS;

@@ -8,6 +8,7 @@ import 'reflect-metadata';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
 import { Change } from './platform/changes/entity.ts';
+import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
 import { ContentOnce1764900000000 } from './platform/db/migrations/content-once.ts';
 import { DeletedTasks1764300000000 } from './platform/db/migrations/deleted-tasks.ts';
 import { ExceptionsAndRevisions1764100000000 } from './platform/db/migrations/exceptions-and-revisions.ts';
@@ -84,6 +85,7 @@ export function dataSource(
       NobodysTasks1765100000000,
       FoundByName1765200000000,
       ToldOfTouched1765300000000,
+      BoundedChanges1765400000000,
     ],
     extra: {
       max: connections,

@@ -59,6 +59,20 @@ describe('the history', () => {
     expect(said((await history('templates', template.id)).entries)).toContain('Ines Calloway: made');
   });
 
+  it('tells of what is long by its name alone, and keeps it whole for the undo', async () => {
+    const { template } = named('Deposit review');
+    const { body: was } = await ines.get(`/api/templates/${template.id}`).expect(200);
+    const long = `<p>${Array.from({ length: 4000 }, (_, i) => (i * 7919).toString(36)).join(' ')}</p>`;
+    const { nextOn, archivedOn, changedOn, id, files, ...input } = was;
+    const change = { ...input, instructions: long, name: 'Deposits looked through', reach: { kind: 'unseen' } };
+    const { body: saved } = await ines.put(`/api/templates/${id}`).send(change).expect(200);
+    const { entries } = await history('templates', id);
+    expect(entries[0].said).toBe('name and instructions changed');
+    await ines.post(`/api/changes/${saved.changeId}/undo`).expect(200);
+    const { body: again } = await ines.get(`/api/templates/${id}`).expect(200);
+    expect([again.name, again.instructions]).toEqual([was.name, was.instructions]);
+  });
+
   it('is of one workspace', async () => {
     const ada = await server.browser('Ada Winn');
     const schedule = named('Deposit review');

@@ -1,44 +1,56 @@
 import { FIELD_WORDS, type HistoryEntry } from '../../contract/index.ts';
 import { dayOfIso, joinAnd, sayDate, sayDay, sayDuration } from '../../core/index.ts';
 import { actionKind, silentActions } from '../platform/changes/actions.ts';
-import type { Change, FieldChanges } from '../platform/changes/entity.ts';
+import { Change, type FieldChanges } from '../platform/changes/entity.ts';
+import { columnsOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
 import { fieldType, isOne, SUBJECTS } from './subjects.ts';
 
 const CHANGES_SHOWN = 40;
 
-interface HistoryRow
-  extends Pick<
-    Change,
-    'id' | 'at' | 'actorId' | 'subject' | 'subjectId' | 'action' | 'fields' | 'undoneAt' | 'joinedId'
-  > {
+const FIELDS = [
+  'id',
+  'at',
+  'actorId',
+  'subject',
+  'subjectId',
+  'action',
+  'undoneAt',
+  'joinedId',
+] as const satisfies readonly (keyof Change)[];
+
+interface HistoryRow extends Pick<Change, (typeof FIELDS)[number] | 'fields'> {
   /** Of a file. */
   readonly fileName: string | null;
   /** How many were made in one go with it and stand still. */
   readonly together: number;
 }
 
+/** Bytes, as they are stored, from which on only the names of the fields are told: nothing so long is told by its value. */
+const LONG = 8192;
+
+const CHANGE_COLUMNS = `${columnsOf(Change, 'c', FIELDS)}, case when pg_column_size(c.fields) < ${LONG} then c.fields
+  else (select jsonb_object_agg(name, '{"from": {}, "to": {}}'::jsonb) from jsonb_object_keys(c.fields) name) end as fields`;
+
 /** What was done with a task, a schedule or a template, newest first, in words; and what of it can be undone. */
 export async function historyOf(scope: Scope, subject: Change['subject'], id: string): Promise<HistoryEntry[]> {
   const people = await scope.peopleNames();
-  const columns = `c.id, c.at, c.actor_id as "actorId", c.subject, c.subject_id as "subjectId", c.action, c.fields,
-    c.undone_at as "undoneAt", c.joined_id as "joinedId"`;
   const rows = await scope.sql<HistoryRow>(
     `select told.*, (select count(*) from change other where other.workspace_id = $1
         and other.joined_id = told."joinedId" and other.undone_at is null) as together
      from (
-       (select ${columns}, null as "fileName" from change c
+       (select ${CHANGE_COLUMNS}, null as "fileName" from change c
         where c.workspace_id = $1 and c.subject = $2 and c.subject_id = $3 and not c.action = any($4::text[])
         order by c.at desc, c.id desc limit ${CHANGES_SHOWN})
        union all
        -- What a file did to the task it belongs to stands with the file.
-       (select ${columns}, f.name from file f
+       (select ${CHANGE_COLUMNS}, f.name from file f
         join change c on c.workspace_id = f.workspace_id and c.subject = 'file' and c.subject_id = f.id
         where f.workspace_id = $1 and $2 = 'task' and f.task_id = $3
         order by c.at desc, c.id desc limit ${CHANGES_SHOWN})
        union all
        -- A deleted task has no page of its own any more: its schedule tells of it.
-       (select ${columns}, null from change c where c.workspace_id = $1 and $2 = 'schedule' and c.subject = 'task'
+       (select ${CHANGE_COLUMNS}, null from change c where c.workspace_id = $1 and $2 = 'schedule' and c.subject = 'task'
           and c.action = 'deleted' and c.undone_at is null and c.fields->'row'->'from'->>'schedule_id' = $3::text
         order by c.at desc, c.id desc limit ${CHANGES_SHOWN})
      ) told order by told.at desc, told.id desc limit ${CHANGES_SHOWN}`,
@@ -84,8 +96,7 @@ function sayChange(
   people: ReadonlyMap<string, string>,
   { now }: Scope,
 ): string {
-  const silent: readonly string[] = isOne(subject) ? SUBJECTS[subject].silent : [];
-  const told = Object.keys(fields).filter((field) => !silent.includes(field));
+  const told = isOne(subject) ? Object.keys(fields).filter((field) => SUBJECTS[subject].telling[field] === 'told') : [];
   const { says } = actionKind(subject, action);
   switch (says) {
     case 'fields':

@@ -1,6 +1,6 @@
 import { plural } from '../../core/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
-import { fieldsOf, type SubjectOfChanges } from '../platform/changes/subject.ts';
+import { fieldsOf, type SubjectOfChanges, type Telling } from '../platform/changes/subject.ts';
 import { forbidden } from '../platform/refusal.ts';
 import { butFor, type Task } from '../tasks/stored/index.ts';
 import { undoScheduleChanges } from './changing.ts';
@@ -11,7 +11,23 @@ export const NEXT_CHOSEN = 'next date chosen' satisfies Action<'schedule'>;
 
 export const scheduleChanges: SubjectOfChanges<Task> = {
   entity: Schedule,
-  silent: [],
+  telling: {
+    templateId: 'told',
+    clientId: 'told',
+    assetId: 'told',
+    assigneeId: 'told',
+    recurrence: 'told',
+    timing: 'told',
+    overlap: 'told',
+    pauses: 'told',
+    exceptions: 'told',
+    revisions: 'told',
+    version: 'silent',
+    settledTo: 'silent',
+    problem: 'silent',
+    createdAt: 'silent',
+    deletedAt: 'silent',
+  } satisfies Telling<Schedule>,
   mayUndoOwn: () => false,
   reached: (changes) => ({ scheduleIds: changes.map(({ subjectId }) => subjectId) }),
   fieldsTaken: fieldsOf,

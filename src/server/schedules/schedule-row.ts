@@ -2,9 +2,7 @@ import { ZodError } from 'zod';
 import { recurrenceSchema, revisionSchema, timingSchema } from '../../contract/index.ts';
 import {
   civilTimeAt,
-  type Exception,
   type LastOne,
-  type Overlap,
   type Pause,
   type PlannedSchedule,
   type SetPart,
@@ -12,40 +10,55 @@ import {
   type TaskState,
   type TaskStep,
 } from '../../core/index.ts';
+import { columnsOf, type Named, namedColumns } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
 import { ENDED } from '../tasks/stored/index.ts';
+import { Template } from '../templates/stored/index.ts';
+import { Schedule } from './entity.ts';
+
+const OWN = [
+  'id',
+  'version',
+  'templateId',
+  'clientId',
+  'assetId',
+  'assigneeId',
+  'recurrence',
+  'timing',
+  'overlap',
+  'pauses',
+  'exceptions',
+  'revisions',
+  'settledTo',
+  'problem',
+  'createdAt',
+  'deletedAt',
+] as const satisfies readonly Exclude<keyof Schedule, 'workspaceId'>[];
+
+const OF_TEMPLATE = {
+  templateName: 'name',
+  titlePattern: 'titlePattern',
+  category: 'category',
+  estimateMinutes: 'estimateMinutes',
+  templateVersion: 'version',
+  workType: 'workType',
+  archivedAt: 'archivedAt',
+} as const satisfies Record<string, keyof Template>;
 
 /** A schedule with the names around it: what its plan, its tasks and its line in a table are told from. */
-export interface ScheduleRow {
-  id: string;
-  version: number;
-  templateId: string;
-  clientId: string | null;
-  assetId: string | null;
-  assigneeId: string | null;
+export interface ScheduleRow
+  extends Omit<Pick<Schedule, (typeof OWN)[number]>, 'recurrence' | 'timing' | 'revisions'>,
+    Named<Template, typeof OF_TEMPLATE> {
+  /** As they are stored: read by the schemas of the contract. */
   recurrence: unknown;
   timing: unknown;
-  overlap: Overlap;
+  revisions: unknown;
   /** Main tasks that are open or near, where the next waits for the last one; one that was deleted is over. */
   made: readonly { readonly nominal: string; readonly isOver: boolean }[] | null;
-  pauses: Pause[];
-  exceptions: Exception[];
-  revisions: unknown;
   /** Dates whose main task was deleted on purpose, from two months before what is settled. */
   deleted: string[];
   /** The last task, where the rule waits for it or it was asked for. */
   last: StoredLast | null;
-  settledTo: string;
-  problem: string | null;
-  createdAt: Date;
-  templateName: string;
-  titlePattern: string;
-  category: string | null;
-  estimateMinutes: number;
-  templateVersion: number;
-  workType: string | null;
-  archivedAt: Date | null;
-  deletedAt: Date | null;
   /** Steps of the template that are tasks of their own, without the check lines on them. */
   taskSteps: readonly TaskStep[];
   clientName: string | null;
@@ -72,10 +85,7 @@ export function lockedScheduleRows(scope: Scope, ids: readonly string[]): Promis
 
 function select(scope: Scope, filter: ScheduleFilter, order: string, lock: string): Promise<ScheduleRow[]> {
   return scope.sql<ScheduleRow>(
-    `select s.id, s.version, s.template_id as "templateId", s.client_id as "clientId", s.asset_id as "assetId",
-       s.assignee_id as "assigneeId", s.recurrence, s.timing, s.overlap, s.pauses, s.exceptions, s.revisions, s.settled_to as "settledTo", s.problem,
-       s.created_at as "createdAt", t.name as "templateName", t.title_pattern as "titlePattern", t.category,
-       t.estimate_minutes as "estimateMinutes", t.version as "templateVersion", t.work_type as "workType", t.archived_at as "archivedAt", s.deleted_at as "deletedAt",
+    `select ${columnsOf(Schedule, 's', OWN)}, ${namedColumns(Template, 't', OF_TEMPLATE)},
        jsonb_path_query_array(t.steps, '$[*] ? (@.kind == "task")') as "taskSteps", c.name as "clientName", a.name as "assetName", p.name as "assigneeName", last.task as last,
        case when s.overlap->>'kind' = 'wait' then (
          select jsonb_agg(jsonb_build_object('nominal', k.nominal_date, 'isOver', k.is_over)) from (

@@ -1,5 +1,5 @@
 import type { Change } from '../platform/changes/entity.ts';
-import { fieldsOf, type SubjectOfChanges } from '../platform/changes/subject.ts';
+import { fieldsOf, type SubjectOfChanges, type Telling } from '../platform/changes/subject.ts';
 import { removeHandMade } from './hand-made.ts';
 import { bringBackTasks } from './remove.ts';
 import { type Task, TaskRecord } from './stored/index.ts';
@@ -18,10 +18,55 @@ function deletedFrom({ fields }: Change): string | null {
 
 export const taskChanges: SubjectOfChanges<Task> = {
   entity: TaskRecord,
-  silent: [
-    ...['startsOn', 'appearsOn', 'edited', 'startedAt', 'doneAt', 'doneBy', 'signedAt', 'signedBy', 'state'],
-    ...['answers', 'ticks', 'tasks', 'row', 'sentBack', 'notePinned'],
-  ],
+  telling: {
+    title: 'told',
+    workOn: 'told',
+    dueOn: 'told',
+    startTime: 'told',
+    dueTime: 'told',
+    zone: 'told',
+    assigneeId: 'told',
+    clientId: 'told',
+    assetId: 'told',
+    templateId: 'told',
+    estimateMinutes: 'told',
+    priority: 'told',
+    instructions: 'told',
+    brief: 'told',
+    links: 'told',
+    workType: 'told',
+    signOff: 'told',
+    finishWithLast: 'told',
+    numbered: 'told',
+    checkLines: 'told',
+    demands: 'told',
+    note: 'told',
+    state: 'silent',
+    answers: 'silent',
+    ticks: 'silent',
+    notePinned: 'silent',
+    startsOn: 'silent',
+    appearsOn: 'silent',
+    version: 'silent',
+    templateVersion: 'silent',
+    setId: 'silent',
+    setOn: 'silent',
+    setIndex: 'silent',
+    scheduleId: 'silent',
+    nominalDate: 'silent',
+    stepKey: 'silent',
+    head: 'silent',
+    startedAt: 'silent',
+    doneAt: 'silent',
+    doneBy: 'silent',
+    signedAt: 'silent',
+    signedBy: 'silent',
+    sentBack: 'silent',
+    edited: 'silent',
+    runId: 'silent',
+    madeAt: 'silent',
+    contentId: 'silent',
+  } satisfies Telling<Task>,
   mayUndoOwn: (change) => !isDeletion(change),
   reached: (changes) => ({
     taskIds: changes.flatMap((change) => [change.subjectId, ...madeBy(change)]),

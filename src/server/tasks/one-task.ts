@@ -11,13 +11,16 @@ import {
   revisionOn,
   writePhrase,
 } from '../../core/index.ts';
+import { Asset } from '../clients/index.ts';
 import { filesOfTasks, filesOfTemplate } from '../files/stored/index.ts';
-import { columnsOf } from '../platform/db/columns.ts';
+import { columnsOf, type Named, namedColumns } from '../platform/db/columns.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
+import { Template } from '../templates/stored/index.ts';
 import { may, maySign, mayWork } from './permission.ts';
 import {
+  LOOK_FIELDS,
   type LookRow,
   lookOfRow,
   pastTasksOf,
@@ -36,21 +39,25 @@ import {
 const FULL_FIELDS = ['sentBack', 'signedAt', 'signedBy', 'templateVersion'] as const;
 const FULL_SAID = ['instructions', 'brief', 'links'] as const;
 
+const OF_ASSET = { assetTag: 'tag' } as const satisfies Record<string, keyof Asset>;
+const OF_TEMPLATE = {
+  templateName: 'name',
+  templateNow: 'version',
+  templateChangedAt: 'changedAt',
+  templateArchivedAt: 'archivedAt',
+} as const satisfies Record<string, keyof Template>;
+type Around = Named<Asset, typeof OF_ASSET> & Named<Template, typeof OF_TEMPLATE>;
+
 type FullRow = TaskRow &
   Pick<Task, (typeof FULL_FIELDS)[number] | (typeof FULL_SAID)[number]> & {
-    assetTag: string | null;
-    templateName: string | null;
-    templateNow: number | null;
-    templateChangedAt: Date | null;
-    templateArchivedAt: Date | null;
+    [Name in keyof Around]: Around[Name] | null;
   };
 
 /** A task with all there is to know when doing it. */
 export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
   const [row] = await scope.sql<FullRow>(
     `select ${TASK_COLUMNS}, ${columnsOf(TaskRecord, 't', FULL_FIELDS)}, ${columnsOf(WorkContent, 'said', FULL_SAID)},
-       asset.tag as "assetTag", template.name as "templateName",
-       template.version as "templateNow", template.changed_at as "templateChangedAt", template.archived_at as "templateArchivedAt"
+       ${namedColumns(Asset, 'asset', OF_ASSET)}, ${namedColumns(Template, 'template', OF_TEMPLATE)}
      from ${TASK_JOINS}
      left join template on template.workspace_id = t.workspace_id and template.id = t.template_id
      left join asset on asset.workspace_id = t.workspace_id and asset.id = t.asset_id
@@ -115,12 +122,11 @@ function templateOf(scope: Scope, row: FullRow): TaskAnswer['template'] {
   };
 }
 
+const SET_FIELDS = ['id', 'title', 'workOn', 'estimateMinutes'] as const;
+
 async function setOf(scope: Scope, { setId, setSize, id }: FullRow): Promise<TaskAnswer['set']> {
-  const rows = await scope.sql<
-    LookRow & Pick<Task, 'id' | 'title' | 'workOn' | 'estimateMinutes'> & { who: string | null }
-  >(
-    `select t.id, t.title, t.work_on as "workOn", t.estimate_minutes as "estimateMinutes", t.state, t.appears_on as "appearsOn",
-       t.due_on as "dueOn", t.due_time as "dueTime", t.zone, t.done_at as "doneAt", p.name as who
+  const rows = await scope.sql<LookRow & Pick<TaskRecord, (typeof SET_FIELDS)[number]> & { who: string | null }>(
+    `select ${columnsOf(TaskRecord, 't', [...LOOK_FIELDS, ...SET_FIELDS])}, p.name as who
      from task t left join person p on p.workspace_id = t.workspace_id and p.id = t.assignee_id
      where t.workspace_id = $1 and (t.id = $2 or ($4 and t.set_id = $3)) order by t.work_on, t.set_index, t.id`,
     [id, setId, setSize > 1],
@@ -186,21 +192,17 @@ async function seriesOf(
   };
 }
 
+const EARLIER_FIELDS = ['id', 'note', 'notePinned', 'answers', 'workOn', 'doneBy', 'assigneeId'] as const;
+
 /** Earlier ones that have something to tell: the newest few, and all that was pinned or is kept. */
 async function earlierOf(
   scope: Scope,
   before: readonly unknown[],
   nameOf: (id: string | null) => string | null,
 ): Promise<Earlier[]> {
-  const rows = await scope.sql<
-    Pick<Task, 'note' | 'notePinned' | 'answers' | 'workOn' | 'doneBy' | 'assigneeId'> & {
-      id: string;
-      fileCount: number;
-    }
-  >(
+  const rows = await scope.sql<Pick<TaskRecord, (typeof EARLIER_FIELDS)[number]> & { fileCount: number }>(
     `with past as (
-       select t.id, t.note, t.note_pinned as "notePinned", t.answers, t.work_on as "workOn", t.done_by as "doneBy",
-         t.assignee_id as "assigneeId", f.n as "fileCount", f.kept
+       select ${columnsOf(TaskRecord, 't', EARLIER_FIELDS)}, f.n as "fileCount", f.kept
        from task t left join lateral (
          select count(*) as n, coalesce(bool_or(is_kept), false) as kept from file
          where workspace_id = t.workspace_id and task_id = t.id and removed_at is null

@@ -1,4 +1,4 @@
-import { fieldsOf, type SubjectOfChanges, type Undone } from '../platform/changes/subject.ts';
+import { fieldsOf, type SubjectOfChanges, type Telling, type Undone } from '../platform/changes/subject.ts';
 import { forbidden } from '../platform/refusal.ts';
 import type { Task } from '../tasks/stored/index.ts';
 import { undoTemplateChange } from './service.ts';
@@ -6,7 +6,28 @@ import { Template } from './stored/index.ts';
 
 export const templateChanges: SubjectOfChanges<Task> = {
   entity: Template,
-  silent: ['archivedAt', 'row'],
+  telling: {
+    name: 'told',
+    titlePattern: 'told',
+    category: 'told',
+    summary: 'told',
+    dot: 'told',
+    assigneeId: 'told',
+    instructions: 'told',
+    links: 'told',
+    priority: 'told',
+    workType: 'told',
+    signOff: 'told',
+    finishWithLast: 'told',
+    numbered: 'told',
+    demands: 'told',
+    estimateMinutes: 'told',
+    steps: 'told',
+    version: 'silent',
+    archivedAt: 'silent',
+    changedAt: 'silent',
+    changedBy: 'silent',
+  } satisfies Telling<Template>,
   mayUndoOwn: () => false,
   reached: (changes) => ({ templateIds: changes.map(({ subjectId }) => subjectId) }),
   fieldsTaken: fieldsOf,

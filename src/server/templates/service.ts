@@ -10,6 +10,7 @@ import { plural } from '../../core/index.ts';
 import { type FileSource, filesOfTemplate, setTemplateFiles } from '../files/stored/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
+import { columnsOf } from '../platform/db/columns.ts';
 import { Person } from '../platform/identity/person.ts';
 import { oncePer } from '../platform/latest.ts';
 import { changedMeanwhile, invalid, notFound, notNow, Refusal } from '../platform/refusal.ts';
@@ -41,20 +42,34 @@ export async function listTemplates(scope: Scope, after: readonly [string, strin
   };
 }
 
-type LineRow = Omit<TemplateLine, 'nextOn' | 'archivedOn' | 'changedOn'> & { archivedAt: Date | null; changedAt: Date };
+const LINE_FIELDS = [
+  'id',
+  'version',
+  'name',
+  'summary',
+  'titlePattern',
+  'category',
+  'dot',
+  'workType',
+  'priority',
+  'assigneeId',
+  'archivedAt',
+  'changedAt',
+] as const satisfies readonly (keyof Template)[];
+
+type LineRow = Omit<TemplateLine, 'nextOn' | 'archivedOn' | 'changedOn'> & Pick<Template, 'archivedAt' | 'changedAt'>;
 
 function lineRows(
   scope: Scope,
   { id, after, limit }: { id?: string; after?: readonly [string, string] | undefined; limit?: number },
 ): Promise<LineRow[]> {
   return scope.sql<LineRow>(
-    `select t.id, t.version, t.name, t.summary, t.title_pattern as "titlePattern", t.category, t.dot, t.work_type as "workType",
-       t.priority, t.assignee_id as "assigneeId", 1 + own.tasks as makes, jsonb_array_length(t.steps) - own.tasks as "checkLines",
+    `select ${columnsOf(Template, 't', LINE_FIELDS)}, 1 + own.tasks as makes, jsonb_array_length(t.steps) - own.tasks as "checkLines",
        t.estimate_minutes + own.minutes as minutes,
        (select count(*) from schedule s where s.workspace_id = t.workspace_id and s.template_id = t.id and s.deleted_at is null) as "scheduleCount",
        (select max(k.work_on) from task k where k.workspace_id = t.workspace_id and k.template_id = t.id and k.work_on <= $6::date) as "lastOn",
        exists (select 1 from favourite f where f.workspace_id = t.workspace_id and f.template_id = t.id and f.person_id = $7) as "isFavourite",
-       t.archived_at as "archivedAt", t.changed_at as "changedAt", p.name as "changedBy"
+       p.name as "changedBy"
      from template t
      left join person p on p.workspace_id = t.workspace_id and p.id = t.changed_by
      cross join lateral (

@@ -15,6 +15,8 @@ export type FieldChanges = Record<string, { readonly from: unknown; readonly to:
     .map((subject) => `'${subject}'`)
     .join(', ')})`,
 )
+// What a row may hold is bounded by what a request may bring; all that is longer than a page lies beside the table (TOAST).
+@Check('change_fields_check', 'pg_column_size(fields) <= 8388608')
 @Index('change_by_subject', ['workspaceId', 'subjectId', 'at'])
 @Index('change_joined', ['workspaceId', 'joinedId'], { where: 'joined_id is not null' })
 @Index('change_removed_template', ['workspaceId', 'at'], {

@@ -1,3 +1,4 @@
+import type { FieldWithWords } from '../../../contract/index.ts';
 import type { Scope } from '../scope.ts';
 import type { Subject } from './actions.ts';
 import type { Change, FieldChanges } from './entity.ts';
@@ -15,12 +16,22 @@ export interface Reached {
   readonly templateIds?: readonly string[];
 }
 
+/**
+ * Of each field of a row whether the history says that it changed, which takes a word for it, or is silent, since it follows
+ * from others. A column that is forgotten does not compile.
+ */
+export type Telling<Row> = {
+  readonly [Field in Exclude<keyof Row, 'workspaceId' | 'id'>]: Field extends FieldWithWords
+    ? 'told' | 'silent'
+    : 'silent';
+};
+
 /** What the history has to know of things of one kind; each feature says it of its own. */
 export interface SubjectOfChanges<Task> {
   /** What its fields are those of. */
   readonly entity: new () => object;
-  /** Fields that follow from others: they are put back with them, and not told beside them. */
-  readonly silent: readonly string[];
+  /** What is kept in a change alone, as the row of what is gone, is not told by its field. */
+  readonly telling: Readonly<Record<string, 'told' | 'silent'>>;
   /** Whether somebody may take back what they did themselves; managers may take back anything. */
   readonly mayUndoOwn: (change: Pick<Change, 'action'>) => boolean;
   readonly reached: (changes: readonly Change[]) => Reached;

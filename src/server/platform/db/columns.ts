@@ -18,6 +18,22 @@ export function typeOf(entity: new () => object, field: string): string | undefi
   return args === undefined ? undefined : String(args.options.type);
 }
 
+/** Fields of an entity under names of their own, for rows that stand beside others. */
+export type Named<E, Names extends Readonly<Record<string, keyof E>>> = {
+  -readonly [Name in keyof Names]: E[Names[Name]];
+};
+
+/** What to select for them. */
+export function namedColumns<E extends object>(
+  entity: new () => E,
+  alias: string,
+  names: Readonly<Record<string, keyof E & string>>,
+): string {
+  return Object.entries(names)
+    .map(([name, field]) => `${alias}.${columnOf(entity, field)} as "${name}"`)
+    .join(', ');
+}
+
 /** What to select for fields of an entity under their own names, from its table under an alias. */
 export function columnsOf<E extends object>(
   entity: new () => E,

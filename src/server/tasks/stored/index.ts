@@ -11,6 +11,7 @@ export { restoreStored, type StoredTask, storedTasks } from './stored.ts';
 export {
   datedTask,
   doingOf,
+  LOOK_FIELDS,
   type LookRow,
   linesOf,
   lookOfRow,
