@@ -41,7 +41,7 @@ test('the phone has the whole of the doing, without a line too wide', async ({ p
   expect(await overflow()).toBeLessThanOrEqual(0);
   await expectAccessible(page);
   await page
-    .locator('.task-line', { has: page.getByRole('img', { name: 'Under way' }) })
+    .locator('[data-line]', { has: page.getByRole('img', { name: 'Under way' }) })
     .first()
     .click();
   await expect(page.getByRole('button', { name: 'Finish' })).toBeInViewport();

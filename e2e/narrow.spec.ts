@@ -83,7 +83,7 @@ test('on a phone what was done is told beside the way out, not over it', async (
     .or(page.getByRole('button', { name: /Finish/ }))
     .first();
   await expect(close).toBeVisible();
-  const toast = page.locator('.toast-line').first();
+  const toast = page.locator('[data-toast]').first();
   await expect(toast).toBeVisible();
   await expect(finish).toBeVisible();
   expect(overlaps([...(await boxes(toast)), ...(await boxes(close))])).toBe(0);
@@ -134,7 +134,7 @@ test('a word without end stays within its sheet, its line and its page', async (
   await page.emulateMedia({ media: 'print' });
   await page.setViewportSize(PAGE);
   await expect(page.getByRole('button', { name: /^(Start|Carry on|Finish)/ }).first()).toBeHidden();
-  const lines = page.locator('.task-line');
+  const lines = page.locator('[data-line]');
   const cells = await lines.evaluateAll((all) =>
     all.map((line) =>
       [...line.children]

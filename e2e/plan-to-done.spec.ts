@@ -54,7 +54,7 @@ test('by mouse: from a template over a schedule to a task done, and the next one
   await expect(sheet).toContainText('Done 10:40 by Ines Calloway');
   await expect(sheet).toContainText('Next one: Thu 31 Dec');
 
-  await page.locator('.toast-line', { hasText: 'Finished' }).getByRole('button', { name: 'Undo' }).click();
+  await page.locator('[data-toast]', { hasText: 'Finished' }).getByRole('button', { name: 'Undo' }).click();
   await expect(sheet).toContainText('Under way since 10:40');
   await sheet.getByRole('button', { name: 'Finish' }).click();
   await page.reload();

@@ -16,7 +16,7 @@ test('an edit goes to this one and later ones, seen at once in a browser beside,
 
   await stepIn(page, 'Ines Calloway');
   await page.goto('/schedules?find=fire+points+long');
-  await page.locator('.string a').last().click();
+  await page.locator('[data-string] a').last().click();
   await page.getByRole('button', { name: /^Change this/ }).click();
   const form = page.getByRole('form', { name: 'Change this task' });
   await form.getByLabel('Estimate').fill('55 min');
@@ -49,7 +49,7 @@ test('tasks of a day are chosen by keyboard, moved together after a look, and pu
   await stepIn(page, 'Ines Calloway');
   await page.goto('/day-sheet');
   await page.getByLabel('Whose day sheet').selectOption({ label: 'Kit Sorrell' });
-  const open = page.locator('.task-line', { has: page.getByRole('button', { name: /^Start: Visitor berths/ }) });
+  const open = page.locator('[data-line]', { has: page.getByRole('button', { name: /^Start: Visitor berths/ }) });
   await expect(open.first()).toBeVisible();
   const before = await open.count();
   const title = (await open.first().getAttribute('data-task')) ?? '';

@@ -146,7 +146,7 @@ test('on a phone', async ({ page }) => {
   await stepIn(page, 'Nadia Orme');
   await take(page, 'day-sheet-phone');
   await page
-    .locator('.band', { hasText: 'coming' })
+    .locator('[data-band]', { hasText: 'coming' })
     .getByRole('link', { name: /Gas and shore power/ })
     .first()
     .click();

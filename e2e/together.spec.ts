@@ -80,12 +80,12 @@ test('changing a schedule says what it did to tasks, and is undone with one clic
   const impact = page.getByRole('dialog', { name: 'What this changes' });
   await expect(impact).toContainText('In the coming year 26 tasks, 13 more than now.');
   await impact.getByRole('button', { name: /^Add \d/ }).click();
-  const toast = page.locator('.toast-line', { hasText: 'Saved.' });
+  const toast = page.locator('[data-toast]', { hasText: 'Saved.' });
   await expect(toast).toContainText(/task(s)? made|changed|taken back|No task changes/);
   const phrase = page.getByRole('region', { name: 'What this makes' }).getByRole('heading').first();
   await expect(phrase).toContainText('Tue and Thu');
   await toast.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.locator('.toast-line', { hasText: 'The schedule is as it was before.' })).toBeVisible();
+  await expect(page.locator('[data-toast]', { hasText: 'The schedule is as it was before.' })).toBeVisible();
   await expect(phrase).not.toContainText('and Thu');
   await expect(page.getByRole('button', { name: 'Tuesday', pressed: true })).toBeVisible();
 });
@@ -94,7 +94,7 @@ test('a task that is nobody’s is claimed by whoever takes it', async ({ page }
   await stepIn(page, 'Ines Calloway');
   await page.goto('/schedules?state=nobody');
   await expect(page.getByRole('row').nth(1)).toContainText('nobody yet');
-  const string = page.getByRole('row').nth(1).locator('.string a').last();
+  const string = page.getByRole('row').nth(1).locator('[data-string] a').last();
   await string.click();
   const sheet = page.getByRole('complementary');
   await expect(sheet).toContainText('nobody yet');
@@ -161,7 +161,7 @@ test('signing out leaves nothing of one person to the next', async ({ page }) =>
   const kept = () =>
     page.evaluate(() => Object.keys(sessionStorage).filter((key) => key.startsWith('jolly-rota.draft')));
   await page.goto('/day-sheet?date=2026-11-26');
-  await page.locator('.task-line .title a').first().click();
+  await page.locator('[data-line] a[data-row]').first().click();
   await page.getByRole('button', { name: 'Change this one' }).click();
   await page.getByLabel('Title of this task').fill('Something half written');
   expect(await kept()).toHaveLength(1);
@@ -200,7 +200,7 @@ test('a change is looked at before it is saved, goes as far as it is told, and i
   await page.getByRole('button', { name: 'Save the change' }).click();
   await impact.getByRole('button', { name: 'Change them too' }).click();
   await impact.getByRole('button', { name: 'Change 3 tasks' }).click();
-  const toast = page.locator('.toast-line', { hasText: 'Saved. 3 changed.' });
+  const toast = page.locator('[data-toast]', { hasText: 'Saved. 3 changed.' });
   await expect(toast).toBeVisible();
   await toast.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('The schedule is as it was before.')).toBeVisible();
@@ -210,7 +210,7 @@ test('a change is looked at before it is saved, goes as far as it is told, and i
 test('a task is skipped with its reason, and one that is deleted comes back only by hand', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await page.goto('/schedules?find=washrooms');
-  const string = page.getByRole('row', { name: /Tamsin/ }).locator('.string a');
+  const string = page.getByRole('row', { name: /Tamsin/ }).locator('[data-string] a');
   await string.last().click();
   const sheet = page.getByRole('complementary');
   await sheet
@@ -223,12 +223,12 @@ test('a task is skipped with its reason, and one that is deleted comes back only
   await sheet.getByRole('button', { name: 'Look at what it changes' }).click();
   await page.getByRole('button', { name: 'Skip 1 task' }).click();
   await expect(sheet).toContainText('Skipped');
-  await page.locator('.toast-line', { hasText: 'Skipped' }).getByRole('button', { name: 'Undo' }).click();
+  await page.locator('[data-toast]', { hasText: 'Skipped' }).getByRole('button', { name: 'Undo' }).click();
   await sheet.getByRole('button', { name: 'Delete it' }).click();
   const impact = page.getByRole('dialog', { name: 'What this changes' });
   await expect(impact).toContainText('1deleted');
   await impact.getByRole('button', { name: 'Delete 1 task' }).click();
-  const toast = page.locator('.toast-line', { hasText: 'Its schedule does not make it again.' });
+  const toast = page.locator('[data-toast]', { hasText: 'Its schedule does not make it again.' });
   await expect(toast).toBeVisible();
   await page.getByRole('button', { name: 'Run now' }).click();
   await expect(page.getByText(/^Nothing was missing/)).toBeVisible();
@@ -243,7 +243,7 @@ test('what was deleted is undone long after: one of it on its day, the rest from
   await stepIn(page, 'Ines Calloway');
   const title = 'Morning round, Friday';
   await page.goto('/day-sheet');
-  const line = page.locator(`.task-line[data-task="${title}"]`);
+  const line = page.locator(`[data-line][data-task="${title}"]`);
   await line.getByRole('link').focus();
   await page.keyboard.press('Space');
   await page.keyboard.press('Shift+ArrowDown');

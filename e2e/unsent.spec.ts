@@ -118,7 +118,7 @@ test('a tick without a connection says that it is not sent yet, and one that is 
   context,
 }) => {
   await stepIn(page, 'Nadia Orme');
-  await page.locator('.task-line', { hasText: '/' }).locator('[data-row]').first().click();
+  await page.locator('[data-line]', { hasText: '/' }).locator('[data-row]').first().click();
   const sheet = page.getByRole('complementary').last();
   const box = sheet.getByRole('checkbox', { checked: false, disabled: false }).first();
   await expect(box).toBeVisible();
@@ -154,13 +154,13 @@ test('what nobody has stands on the day sheet of everybody who can take it, and 
   expect((await page.request.post('/api/tasks', { headers, data })).status()).toBe(200);
   await page.request.delete('/api/session', { headers });
   await stepIn(page, 'Nadia Orme');
-  const band = page.locator('.band', { hasText: 'nobody’s' });
+  const band = page.locator('[data-band]', { hasText: 'nobody’s' });
   await expect(band.getByRole('link', { name: 'Meet the surveyor' })).toBeVisible();
   await expectAccessible(page);
   await band.getByRole('button', { name: 'Claim: Meet the surveyor' }).click();
   await expect(page.getByText('“Meet the surveyor” is yours.')).toBeVisible();
   await expect(
-    page.locator('.band', { hasText: 'this day' }).getByRole('link', { name: 'Meet the surveyor' }),
+    page.locator('[data-band]', { hasText: 'this day' }).getByRole('link', { name: 'Meet the surveyor' }),
   ).toBeVisible();
 });
 
@@ -190,7 +190,7 @@ test('a date that can’t be read stays as it was typed, says why, and is not sa
 test('what stands over the page has the keys alone', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await page.goto('/day-sheet');
-  await page.locator('.band', { hasText: 'coming' }).locator('[data-row]').first().click();
+  await page.locator('[data-band]', { hasText: 'coming' }).locator('[data-row]').first().click();
   const sheet = page.getByRole('complementary').last();
   await sheet.getByRole('button', { name: 'Skip it' }).click();
   await sheet.getByLabel('Why it is not done this time').fill('Closed for the storm.');

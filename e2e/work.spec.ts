@@ -88,7 +88,7 @@ test('a set of three tasks on three days, done by two people with a photo, a rea
   await expect(start).toContainText('Tell the owner of Crane 2');
   await expectAccessible(page);
   await start.getByRole('button', { name: 'Make 3 tasks' }).click();
-  await expect(page.locator('.toast-line', { hasText: 'Made 3 tasks' })).toBeVisible();
+  await expect(page.locator('[data-toast]', { hasText: 'Made 3 tasks' })).toBeVisible();
 
   const nadia = await (await browser.newContext()).newPage();
   await stepIn(nadia, 'Nadia Orme');
@@ -182,7 +182,7 @@ test('a template is started for a client, found by name, on a day chosen on the 
   await start.getByRole('checkbox', { name: /Dinghy rack/ }).uncheck();
   await start.getByLabel('Day of First-week call to Quentin Brindle').fill('4 Dec 2026');
   await start.getByRole('button', { name: 'Make 5 tasks' }).click();
-  const toast = page.locator('.toast-line', { hasText: 'Made 5 tasks' });
+  const toast = page.locator('[data-toast]', { hasText: 'Made 5 tasks' });
   await expect(toast).toBeVisible();
   await expect(page.getByRole('link', { name: 'New berth-holder · Quentin Brindle' })).toBeVisible();
   await toast.getByRole('button', { name: 'Undo' }).click();
@@ -214,7 +214,7 @@ test('one line makes a task: read while it is typed, names offered, parts taken 
   await page.keyboard.press('c');
   await expect(line).toHaveValue(/ring the crane firm/);
   await page.keyboard.press('Enter');
-  const toast = page.locator('.toast-line', { hasText: 'Added for Fri 27 Nov: Ring the crane firm, Bram Hollis.' });
+  const toast = page.locator('[data-toast]', { hasText: 'Added for Fri 27 Nov: Ring the crane firm, Bram Hollis.' });
   await expect(toast).toBeVisible();
   await expect(line).toHaveValue('');
   await toast.getByRole('button', { name: 'Undo' }).click();
@@ -227,7 +227,7 @@ test('changing one task says that later ones stay, and offers it to the template
   await page.goto('/schedules?find=winch');
   await page
     .getByRole('row', { name: /Slipway winch/ })
-    .locator('.string a')
+    .locator('[data-string] a')
     .last()
     .click();
   const sheet = page.getByRole('complementary');
@@ -276,7 +276,7 @@ test('the library is narrowed, sorted and starred; what is in use is archived, n
   await expect(dialog).toContainText('1 schedule makes nothing more, from today until it is brought back.');
   await dialog.getByRole('button', { name: 'Archive it' }).click();
   await expect(page.getByText(/^archived since 24 Nov 2026/)).toBeVisible();
-  await page.locator('.toast-line', { hasText: 'Archived' }).getByRole('button', { name: 'Undo' }).click();
+  await page.locator('[data-toast]', { hasText: 'Archived' }).getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText(/^archived since/)).toBeHidden();
   await page.getByRole('link', { name: 'Duplicate' }).click();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Deposit review, copy');

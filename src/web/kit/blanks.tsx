@@ -306,10 +306,14 @@ export function Part({
   readonly children: ReactNode;
 }) {
   return (
-    <section className="part">
-      <h2>
+    <section className="grid grid-cols-[84px_minmax(0,1fr)] border-b border-line px-5 pt-[9px] pb-2.5 text-row leading-7 last:border-b-0">
+      <h2 className="text-body leading-7 text-primary">
         {name}
-        {aside && <span>{aside}</span>}
+        {aside && (
+          <span className="block font-sans text-note leading-4 font-normal font-stretch-normal text-ink-2 normal-nums">
+            {aside}
+          </span>
+        )}
       </h2>
       <div>{children}</div>
     </section>

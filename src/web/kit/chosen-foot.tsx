@@ -19,7 +19,7 @@ interface ChosenFootProps<Key extends string> {
 export function ChosenFoot<Key extends string>(props: ChosenFootProps<Key>) {
   const { label, words, deeds, doing, busy, note, onDeed, onClear, children } = props;
   return (
-    <section aria-label={label} className="no-print flex-none border-t-2 border-accent bg-base-100 px-5 py-2">
+    <section aria-label={label} className="print:hidden flex-none border-t-2 border-accent bg-base-100 px-5 py-2">
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
         <b className="mr-2 text-body font-semibold">{words}</b>
         {deeds.map(([key, deed]) => (
@@ -57,7 +57,7 @@ interface DeedSentenceProps {
 export function DeedSentence({ problem, busy, onLook, children }: DeedSentenceProps) {
   return (
     <form
-      className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-row leading-[28px]"
+      className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-row leading-7"
       onSubmit={(event) => {
         event.preventDefault();
         if (problem === null) onLook();

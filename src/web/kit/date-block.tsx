@@ -10,11 +10,16 @@ interface DateBlockProps {
 export function DateBlock({ day, look }: DateBlockProps) {
   const today = useToday();
   const { year, month, day: date } = yearMonthDay(day);
-  const classes = ['date-block', day === today && 'is-today', look && `is-${look}`].filter(Boolean).join(' ');
   return (
-    <span className={classes}>
+    <span
+      className={`inline-grid grid-cols-[29px_23px_auto] items-baseline gap-x-[5px] text-note leading-5.5 whitespace-nowrap ${look === 'late' ? 'text-late' : 'text-ink-2'}`}
+    >
       <span>{weekdayShort(weekdayOf(day))}</span>
-      <b>{date}</b>
+      <b
+        className={`text-right font-head leading-5.5 tracking-[-0.01em] font-stretch-[80%] ${look === 'quiet' ? 'text-[17px] font-[450]' : 'text-[19px] font-[650]'} ${look === 'late' ? '' : 'text-ink'} ${day === today ? 'shadow-[inset_0_-3px_0_var(--color-accent)]' : ''}`}
+      >
+        {date}
+      </b>
       <span>
         {monthShort(month)}
         {year === yearMonthDay(today).year ? '' : ` ${year}`}

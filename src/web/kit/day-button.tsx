@@ -40,7 +40,7 @@ export function DayButton({ label, chosen, className = '', onChoose }: DayButton
         <span className="sr-only">{label}: choose from a month</span>
       </button>
       {open && (
-        <span ref={intoView} className="popover top-[28px] z-30 !w-auto" style={{ left }}>
+        <span ref={intoView} className="popover top-[28px] z-30 w-auto" style={{ left }}>
           <Suspense fallback={<span className="block h-[290px] w-[268px]" />}>
             <DayPicker
               chosen={chosen}

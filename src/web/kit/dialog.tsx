@@ -1,10 +1,17 @@
 import { type ReactNode, useLayoutEffect, useRef } from 'react';
 import { createPortal } from 'react-dom';
 
+const LOOKS = {
+  middle: 'mx-auto mt-24 mb-auto max-h-[80vh] max-w-[92vw] overflow-auto rounded-field border',
+  edge: 'mr-0 ml-auto h-full max-h-none w-[460px] max-w-[100vw] flex-col overflow-visible border-l open:flex',
+} as const;
+
 interface DialogProps {
   readonly label: string;
   readonly onClose: () => void;
   readonly className?: string;
+  /** In the middle of the page, or from its right edge over the whole height. */
+  readonly look?: keyof typeof LOOKS;
   /** Does not close by Esc or a click beside it: whoever opened it takes it away. */
   readonly stays?: boolean;
   readonly children: ReactNode;
@@ -21,7 +28,7 @@ function giveFocusBack(dialog: HTMLDialogElement, before: Element | null): void 
 }
 
 /** Something that stands over the page until it is closed: keeps the focus inside, closes on Esc and on a click beside it. */
-export function Dialog({ label, onClose, className = '', stays = false, children }: DialogProps) {
+export function Dialog({ label, onClose, className = '', look = 'middle', stays = false, children }: DialogProps) {
   const dialog = useRef<HTMLDialogElement>(null);
   const before = useRef<Element | null>(null);
   // Before the next key comes, which is not the page's any more.
@@ -45,7 +52,7 @@ export function Dialog({ label, onClose, className = '', stays = false, children
   return createPortal(
     <dialog
       ref={dialog}
-      className={`over-page ${className}`}
+      className={`border-line-2 bg-base-100 text-ink backdrop:bg-[rgb(6_37_43/0.52)] ${LOOKS[look]} ${className}`}
       aria-label={label}
       onClose={onClose}
       onCancel={(event) => {

@@ -22,7 +22,7 @@ export function MeanwhileLine<T extends { readonly version: number }>({
   return (
     <div
       role="status"
-      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t-2 border-accent bg-chosen px-5 py-1.5 text-row leading-[20px]"
+      className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t-2 border-accent bg-chosen px-5 py-1.5 text-row leading-5"
     >
       <span>
         Somebody else has changed {wordsOf(meanwhile.theirs)} since you began.

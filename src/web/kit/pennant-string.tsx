@@ -14,7 +14,10 @@ interface PennantStringProps {
 /** The last of a series as a row of tiny pennants, oldest first. */
 export function PennantString({ tasks, to, size = 16 }: PennantStringProps) {
   return (
-    <span className="string">
+    <span
+      data-string
+      className="inline-flex min-h-[17px] min-w-[140px] items-end justify-end border-b border-line-2 px-0.5 align-middle *:mr-px *:-mb-px *:leading-0"
+    >
       {tasks.map((task) => (
         <Member key={task.taskId} task={task} to={to} size={size} />
       ))}

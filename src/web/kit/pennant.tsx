@@ -13,6 +13,17 @@ const WORDS: Record<PennantState, string> = {
   lapsed: 'Lapsed',
 };
 
+const HUE: Record<PennantState, string> = {
+  bare: 'text-ink-2',
+  coming: 'text-ink-2',
+  open: 'text-ink',
+  underWay: 'text-primary',
+  toCheck: 'text-primary',
+  done: 'text-primary',
+  skipped: 'text-ink-2',
+  lapsed: 'text-ink-2',
+};
+
 /** The state of a task in words, as a screen reader says the glyph. */
 export function stateWords(state: PennantState, late: boolean): string {
   return WORDS[state] + (late ? ', late' : '');
@@ -42,9 +53,7 @@ export function Pennant({ state, late = false, size = 16, label }: PennantProps)
   } as const;
   return (
     <svg
-      className="pennant"
-      data-state={state}
-      data-late={late}
+      className={`inline-block flex-none overflow-visible align-middle ${late && state !== 'done' ? 'text-late-fill' : HUE[state]}`}
       width={size}
       height={size}
       viewBox="0 0 16 16"

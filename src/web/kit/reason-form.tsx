@@ -26,7 +26,7 @@ export function ReasonForm({ id, label, words, about, onReason, onClose }: Reaso
         if (isSaid) onReason(reason.trim(), forget);
       }}
     >
-      <label className="text-note leading-[18px]" htmlFor={id}>
+      <label className="text-note leading-4.5" htmlFor={id}>
         {label}
       </label>
       <textarea

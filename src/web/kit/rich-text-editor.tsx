@@ -82,7 +82,7 @@ export default function RichTextEditor({ label, html, onChange, target = {}, dis
   }, [editor, html]);
   if (!editor) return null;
   return (
-    <div className="rich-editor">
+    <div className="rich-editor rounded-field border border-line-2 focus-within:border-primary focus-within:shadow-[inset_0_-2px_0_var(--color-primary)]">
       {!disabled && <Toolbar editor={editor} onPictures={addPictures} />}
       <EditorContent editor={editor} />
       <p role="alert" className="field-error px-3">
@@ -122,7 +122,11 @@ function Toolbar({
   });
   const run = () => editor.chain().focus();
   return (
-    <div role="toolbar" aria-label="Form of the text" className="rich-tools">
+    <div
+      role="toolbar"
+      aria-label="Form of the text"
+      className="flex flex-wrap items-center gap-x-1 gap-y-0.5 border-b border-line px-2 py-1 text-row leading-5"
+    >
       <select
         aria-label="Kind of paragraph"
         className="filter-word"
@@ -223,7 +227,7 @@ function LinkField({ onLink }: { readonly onLink: (address: string) => void }) {
   const [address, setAddress] = useState('');
   return (
     <input
-      className="blank !w-56"
+      className="blank w-56"
       aria-label="Address of the link"
       placeholder="https://…, then Enter"
       // biome-ignore lint/a11y/noAutofocus: it was asked for by the press before
@@ -257,6 +261,7 @@ function Tool({
   return (
     <button
       type="button"
+      className="h-[26px] min-w-[26px] cursor-pointer rounded-[3px] px-1.5 hover:bg-base-200 aria-pressed:bg-accent aria-pressed:text-accent-content"
       aria-label={label}
       aria-pressed={isOn}
       // The text keeps its selection while a tool is pressed.

@@ -35,8 +35,8 @@ export function Skeleton({ rows, height = 36 }: { readonly rows: number; readonl
 export function Empty({ title, children }: { readonly title: string; readonly children: ReactNode }) {
   return (
     <div className="max-w-[640px] px-5 py-10">
-      <h2 className="text-[25px] leading-[30px]">{title}</h2>
-      <div className="mt-2 text-body leading-[22px]">{children}</div>
+      <h2 className="text-[25px] leading-7.5">{title}</h2>
+      <div className="mt-2 text-body leading-5.5">{children}</div>
     </div>
   );
 }

@@ -17,7 +17,7 @@ export function Tag({ category, dot = null }: { readonly category: string | null
   const { categories } = useWorkspace();
   if (category === null) return dot && <DotMark dot={dot} />;
   return (
-    <span className="tag">
+    <span className="inline-flex items-center gap-1.5 rounded-field border border-line-2 px-1.5 text-note leading-4.5 whitespace-nowrap">
       <DotMark dot={dot ?? categories.find(({ name }) => name === category)?.dot ?? 'ink'} />
       {category}
     </span>

@@ -82,7 +82,7 @@ export function Frame() {
         <UnsentLine />
         <AsideLine />
         {trouble && (
-          <p role="alert" className="border-b-2 border-late bg-base-100 px-5 py-1.5 text-row leading-[20px]">
+          <p role="alert" className="border-b-2 border-late bg-base-100 px-5 py-1.5 text-row leading-5">
             {trouble}
           </p>
         )}

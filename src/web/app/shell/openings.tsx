@@ -69,7 +69,7 @@ export function JumpOpening({ typed, onType, onEnter, onClose }: JumpOpeningProp
 
 export function StartOpening({ onClose }: { readonly onClose: () => void }) {
   return (
-    <Dialog label="Start now" className="is-sheet" onClose={onClose}>
+    <Dialog label="Start now" look="edge" onClose={onClose}>
       <Skeleton rows={6} />
     </Dialog>
   );

@@ -31,8 +31,8 @@ export function useSignOut() {
   };
   const dialog = asking !== null && (
     <Dialog label="Sign out" className="w-[420px] p-6" onClose={() => setAsking(null)}>
-      <h2 className="text-title leading-[26px]">{plural(asking, 'thing')} not sent yet</h2>
-      <p className="mt-1 text-row leading-[19px]">
+      <h2 className="text-title leading-6.5">{plural(asking, 'thing')} not sent yet</h2>
+      <p className="mt-1 text-row leading-4.75">
         {[...outbox.all.values()]
           .slice(0, 4)
           .map(({ about }) => about)

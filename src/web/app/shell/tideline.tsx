@@ -17,7 +17,7 @@ export function Tideline(props: TidelineProps) {
   };
   return (
     <section
-      className="tideline relative flex flex-none border-b border-line bg-base-200"
+      className="relative flex flex-none border-b border-line bg-base-200 print:hidden"
       style={{ height: folded ? 24 : 72 }}
       aria-label="Tideline"
     >

@@ -8,6 +8,9 @@ export const loadToasts = () => import('sonner');
 const SAID_MS = 5000;
 const UNDO_MS = 10_000;
 
+const LINE =
+  'relative flex max-w-[460px] min-w-[260px] items-center gap-3.5 overflow-hidden rounded-field bg-ink py-3 pr-2 pl-4 font-sans text-row leading-5 text-base-100 print:hidden';
+
 /** What draws it is loaded once the page stands; where it can't be had, the words are said all the same. */
 function say(words: string, line: (dismiss: () => void) => ReactElement, duration: number): void {
   loadToasts().then(
@@ -19,11 +22,12 @@ function say(words: string, line: (dismiss: () => void) => ReactElement, duratio
 /** Says what was done; where it can be undone, for ten seconds with one click. */
 export function sayDone(words: string, changeId: string | null = null): void {
   const line = (dismiss: () => void) => (
-    <div className="toast-line" role="status">
+    <div className={LINE} role="status" data-toast>
       <span className="grow">{words}</span>
       {changeId !== null && (
         <button
           type="button"
+          className="cursor-pointer px-2 font-semibold whitespace-nowrap underline underline-offset-3"
           onClick={() => {
             dismiss();
             undo(changeId);
@@ -32,7 +36,9 @@ export function sayDone(words: string, changeId: string | null = null): void {
           Undo
         </button>
       )}
-      {changeId !== null && <i />}
+      {changeId !== null && (
+        <i className="absolute bottom-0 left-0 h-[3px] w-full origin-left animate-run-out bg-petrol-2" />
+      )}
     </div>
   );
   say(words, line, changeId === null ? SAID_MS : UNDO_MS);
@@ -57,7 +63,7 @@ export async function undoLookedAt(changeId: string): Promise<void> {
 export function sayTrouble(error: unknown): void {
   if (!(error instanceof ProblemError)) throw error;
   const line = () => (
-    <div className="toast-line" role="alert">
+    <div className={LINE} role="alert" data-toast>
       <span className="grow">{error.message}</span>
     </div>
   );

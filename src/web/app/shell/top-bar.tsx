@@ -17,22 +17,38 @@ export const PLACES = [
   { verb: 'do', places: [{ name: 'Day sheet', to: '/day-sheet' }] },
 ] as const;
 
+/** The chosen place flies a long pennant from a short mast. */
+const MAST =
+  "aria-[current=page]:before:absolute aria-[current=page]:before:top-[35px] aria-[current=page]:before:left-1.5 aria-[current=page]:before:h-[13px] aria-[current=page]:before:w-[1.5px] aria-[current=page]:before:bg-bar-text aria-[current=page]:before:content-[''] max-[720px]:aria-[current=page]:before:top-[38px]";
+const FLAG =
+  "aria-[current=page]:after:absolute aria-[current=page]:after:top-9 aria-[current=page]:after:right-[5px] aria-[current=page]:after:left-[7px] aria-[current=page]:after:h-[7px] aria-[current=page]:after:bg-accent aria-[current=page]:after:[clip-path:polygon(0_0,100%_40%,0_100%)] aria-[current=page]:after:content-[''] max-[720px]:aria-[current=page]:after:top-[39px]";
+const PLACE =
+  'relative px-1.5 leading-12 whitespace-nowrap aria-[current=page]:font-[650] max-[720px]:px-1 max-[720px]:text-body max-[720px]:leading-13';
+
+const TOOL =
+  'h-8 min-w-8 cursor-pointer rounded-field text-bar-text hover:bg-bar-text/12 max-[720px]:h-11 max-[720px]:min-w-[30px] max-[720px]:self-center';
+/** A tool that is a sign alone. */
+const SIGN = `${TOOL} grid place-items-center`;
+
 export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readonly onKeys: () => void }) {
   const { me } = useWorkspace();
   const [theme, setTheme] = useTheme();
   const { signOut, dialog } = useSignOut();
   const { capture, startNow } = useShell();
   return (
-    <header className="top-bar">
-      <Link className="name max-[720px]:!hidden" to="/">
+    <header className="flex h-12 flex-none items-stretch bg-bar pr-3 pl-5 text-row text-bar-text max-[720px]:h-13 max-[720px]:pr-2 max-[720px]:pl-4 print:hidden [&_:focus-visible]:[box-shadow:none]">
+      <Link
+        className="mr-[22px] font-head text-[19px] leading-12 font-bold tracking-[-0.01em] whitespace-nowrap font-stretch-[84%] max-[720px]:hidden"
+        to="/"
+      >
         Jolly Rota
       </Link>
       <nav aria-label="Places" className="flex items-stretch">
         {PLACES.map(({ verb, places }) => (
-          <div key={verb} className="group max-[720px]:!mr-1">
-            <span className="verb max-[720px]:hidden">{verb}</span>
+          <div key={verb} className="mr-4 flex items-stretch max-[720px]:mr-1">
+            <span className="mr-1.5 text-note leading-12.25 text-bar-dim max-[720px]:hidden">{verb}</span>
             {places.map(({ name, to }) => (
-              <NavLink key={to} className="place" to={to}>
+              <NavLink key={to} className={`${PLACE} ${MAST} ${FLAG}`} to={to}>
                 {name}
               </NavLink>
             ))}
@@ -42,7 +58,7 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
       <div className="ml-auto flex items-center gap-0.5">
         <button
           type="button"
-          className="tool !px-2.5 max-[900px]:!hidden"
+          className={`${SIGN} px-2.5 max-[900px]:hidden`}
           title="Start a template now (s)"
           onClick={() => startNow()}
         >
@@ -50,7 +66,7 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
         </button>
         <button
           type="button"
-          className="tool !flex !items-center gap-1.5 min-[721px]:!px-2.5"
+          className={`${TOOL} flex items-center gap-1.5 min-[721px]:px-2.5`}
           title="Capture a task in one line (c)"
           onClick={capture}
         >
@@ -59,21 +75,27 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
         </button>
         <button
           type="button"
-          className="tool"
+          className={SIGN}
           aria-label="Jump to anything by name"
           title="Jump to (Ctrl K)"
           onClick={onJump}
         >
           <Search size={17} aria-hidden />
         </button>
-        <button type="button" className="tool max-[720px]:!hidden" aria-label="Keys" title="Keys (?)" onClick={onKeys}>
+        <button
+          type="button"
+          className={`${SIGN} max-[720px]:hidden`}
+          aria-label="Keys"
+          title="Keys (?)"
+          onClick={onKeys}
+        >
           <span aria-hidden className="font-mono text-body">
             ?
           </span>
         </button>
         <button
           type="button"
-          className="tool"
+          className={SIGN}
           aria-label={
             theme === 'daybreak' ? 'Switch to nightwatch, the dark theme' : 'Switch to daybreak, the light theme'
           }
@@ -81,10 +103,10 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
         >
           {theme === 'daybreak' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
         </button>
-        <Link className="tool !ml-1 !flex !items-center !px-2 max-[720px]:!hidden" to="/account" title="Your account">
+        <Link className={`${TOOL} ml-1 flex items-center px-2 max-[720px]:hidden`} to="/account" title="Your account">
           {me.name}
         </Link>
-        <button type="button" className="tool" aria-label={`Sign out ${me.name}`} title="Sign out" onClick={signOut}>
+        <button type="button" className={SIGN} aria-label={`Sign out ${me.name}`} title="Sign out" onClick={signOut}>
           <LogOut size={16} aria-hidden />
         </button>
         {dialog}

@@ -76,7 +76,7 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
         {!disabled && (
           <button
             type="button"
-            className={`btn !h-[30px] !min-h-[30px] max-[720px]:!h-11 ${primary ? 'btn-primary' : ''}`}
+            className={`btn h-[30px] min-h-[30px] max-[720px]:h-11 ${primary ? 'btn-primary' : ''}`}
             onClick={() => input.current?.click()}
           >
             {words}
@@ -98,7 +98,7 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
         />
       </div>
       {sending.map(({ key, file, share, problem }) => (
-        <div key={key} className="mt-1.5 text-note leading-[18px]" role={problem ? 'alert' : 'status'}>
+        <div key={key} className="mt-1.5 text-note leading-4.5" role={problem ? 'alert' : 'status'}>
           <span className="break-all">{file.name}</span>
           {problem === null ? (
             <span

@@ -12,7 +12,7 @@ interface FileLineProps {
 /** A file: a small picture or a sheet of paper, its name, and what can be done with it. */
 export function FileLine({ file, onRemove, onKeep }: FileLineProps) {
   return (
-    <div className="flex min-h-9 items-center gap-2.5 py-0.5 text-row leading-[18px]">
+    <div className="flex min-h-9 items-center gap-2.5 py-0.5 text-row leading-4.5">
       <FileMark file={file} />
       <span className="min-w-0 flex-1">
         <a className="link-line break-all" href={addressOfFile(file.id)} target="_blank" rel="noreferrer">

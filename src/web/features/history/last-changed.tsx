@@ -17,7 +17,7 @@ export function LastChanged({ of, id }: { readonly of: 'template' | 'schedule'; 
   if (entries.length === 0) return null;
   return (
     <section className="mt-4 border-t border-line-2 pt-2.5">
-      <h2 className="text-body leading-[22px] text-primary">Last changed</h2>
+      <h2 className="text-body leading-5.5 text-primary">Last changed</h2>
       <Entries entries={all ? entries : entries.slice(0, SHOWN)} />
       {entries.length > SHOWN && !all && (
         <button type="button" className="link-line mt-1 text-note" onClick={() => setAll(true)}>
@@ -38,7 +38,7 @@ export function Entries({ entries }: { readonly entries: readonly HistoryEntry[]
         {entries.map((entry) => (
           <div
             key={entry.id}
-            className="grid grid-cols-[124px_minmax(0,1fr)] py-[3px] text-row leading-[21px] max-[720px]:grid-cols-1"
+            className="grid grid-cols-[124px_minmax(0,1fr)] py-[3px] text-row leading-5.25 max-[720px]:grid-cols-1"
           >
             <dt className="text-note text-ink-2">
               {sayDay(dayOfIso(entry.at.slice(0, 10)), today)}, {entry.at.slice(11)}

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { historyAddresses } from '../../../contract/addresses.ts';
 import { useAnswer } from '../../kit/answer.ts';
+import { SECTION } from '../../kit/side-sheet.tsx';
 import { Skeleton } from '../../kit/states.tsx';
 import { Entries } from './last-changed.tsx';
 
@@ -9,11 +10,11 @@ export function TaskHistory({ taskId }: { readonly taskId: string }) {
   const [open, setOpen] = useState(false);
   return (
     <details
-      className={`section ${open ? '' : 'no-print'}`}
+      className={`${SECTION} ${open ? '' : 'print:hidden'}`}
       onToggle={({ currentTarget }) => setOpen(currentTarget.open)}
     >
       <summary className="flex cursor-pointer items-baseline justify-between max-[720px]:min-h-8 max-[720px]:items-center">
-        <h3 className="text-row leading-[18px] text-primary">Why it is here, and its history</h3>
+        <h3 className="text-row leading-4.5 text-primary">Why it is here, and its history</h3>
       </summary>
       {open && <Told taskId={taskId} />}
     </details>
@@ -25,7 +26,7 @@ function Told({ taskId }: { readonly taskId: string }) {
   if (!data) return <Skeleton rows={2} height={24} />;
   return (
     <>
-      <ol className="mt-1 list-decimal pl-5 text-row leading-[20px]">
+      <ol className="mt-1 list-decimal pl-5 text-row leading-5">
         {data.why.map((sentence) => (
           <li key={sentence}>{sentence}</li>
         ))}

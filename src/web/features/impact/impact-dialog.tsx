@@ -4,7 +4,9 @@ import type { Impact, ImpactItem, Reach } from '../../../contract/index.ts';
 import { dayOfIso, plural, sayDay } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
+import { Band } from '../../kit/band.tsx';
 import { Dialog } from '../../kit/dialog.tsx';
+import { Figure } from '../../kit/figure.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { figuresOf, groupsOf, type ImpactGroup, type Removal, sayDeed } from './impact-words.ts';
@@ -53,10 +55,10 @@ export function ImpactDialog({ what, removal, first, ask, canBeUndone = true, on
   // Before the next key comes: Enter would press what closes the dialog, which stands first in it.
   useLayoutEffect(() => confirm.current?.focus(), []);
   return (
-    <Dialog label="What this changes" className="!mt-9 w-[1016px]" onClose={onClose}>
+    <Dialog label="What this changes" className="mt-9! w-[1016px]" onClose={onClose}>
       <header className="flex items-start px-6 pb-3 pt-5">
         <div>
-          <h2 className="text-[24px] leading-[30px]">What this changes</h2>
+          <h2 className="text-[24px] leading-7.5">What this changes</h2>
           <p className="text-row text-ink-2">{what}. Nothing is saved yet.</p>
         </div>
         <button type="button" className="btn btn-text -mr-2 ml-auto" aria-label="Close" onClick={onClose}>
@@ -116,16 +118,17 @@ function Figures({ impact, removal }: { readonly impact: Impact; readonly remova
   return (
     <div className="flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-line-2 px-6 pb-3">
       {figuresOf(impact, removal).map(([count, words]) => (
-        <div
+        <Figure
           key={words}
-          className={`figure first:border-0 first:pl-0 ${count === 0 ? 'max-[720px]:hidden' : 'max-[720px]:border-0 max-[720px]:pl-0'}`}
+          words={words}
+          isQuiet={count === 0}
+          className={`first:border-0 first:pl-0 ${count === 0 ? 'max-[720px]:hidden' : 'max-[720px]:border-0 max-[720px]:pl-0'}`}
         >
-          <b className={count === 0 ? '!font-normal text-ink-2' : ''}>{count}</b>
-          <span>{words}</span>
-        </div>
+          {count}
+        </Figure>
       ))}
       {datesAfter + datesBefore > 0 && (
-        <p className="ml-auto max-w-[330px] text-row leading-[19px]">
+        <p className="ml-auto max-w-[330px] text-row leading-4.75">
           In the coming year {plural(datesAfter, 'task')}
           {more === 0 ? ', as many as now.' : more > 0 ? `, ${more} more than now.` : `, ${-more} fewer than now.`}
         </p>
@@ -148,12 +151,13 @@ function Group({ group, also, onAlso, onOpen }: GroupProps) {
   const items = all ? group.items : group.items.slice(0, SHOWN);
   const more = group.count - items.length;
   return (
-    <section className="band !grid-cols-[116px_minmax(0,1fr)] max-[720px]:!grid-cols-1">
-      <h2 className="!pl-6">
-        <b>{group.count}</b>
-        {group.word}
-        {group.aside && <span>{group.aside}</span>}
-        {onOpen && (
+    <Band
+      on="dialog"
+      name={group.word}
+      count={group.count}
+      asides={group.aside ? [group.aside] : []}
+      deed={
+        onOpen && (
           <button
             type="button"
             className="link-line mt-1 block text-left font-sans text-note font-normal"
@@ -161,32 +165,31 @@ function Group({ group, also, onAlso, onOpen }: GroupProps) {
           >
             Change them too
           </button>
-        )}
-      </h2>
-      <div>
-        {items.map((item, i) => (
-          <Item
-            key={item.taskId ?? `${item.scheduleId} ${item.on} ${i}`}
-            item={item}
-            onAlso={
-              item.taskId !== null && item.kind === 'kept' && group.key !== 'keptBegun' && !also.has(item.taskId)
-                ? onAlso
-                : null
-            }
-          />
-        ))}
-        {more > 0 && (
-          <p className="flex border-b border-line py-1.5 pl-6 pr-6 text-row text-ink-2">
-            and {plural(more, 'more task')}
-            {!all && group.items.length > SHOWN && (
-              <button type="button" className="link-line ml-auto" onClick={() => setAll(true)}>
-                Show {group.items.length - SHOWN}
-              </button>
-            )}
-          </p>
-        )}
-      </div>
-    </section>
+        )
+      }
+    >
+      {items.map((item, i) => (
+        <Item
+          key={item.taskId ?? `${item.scheduleId} ${item.on} ${i}`}
+          item={item}
+          onAlso={
+            item.taskId !== null && item.kind === 'kept' && group.key !== 'keptBegun' && !also.has(item.taskId)
+              ? onAlso
+              : null
+          }
+        />
+      ))}
+      {more > 0 && (
+        <p className="flex border-b border-line py-1.5 pl-6 pr-6 text-row text-ink-2">
+          and {plural(more, 'more task')}
+          {!all && group.items.length > SHOWN && (
+            <button type="button" className="link-line ml-auto" onClick={() => setAll(true)}>
+              Show {group.items.length - SHOWN}
+            </button>
+          )}
+        </p>
+      )}
+    </Band>
   );
 }
 
@@ -203,7 +206,7 @@ function Item({ item, onAlso }: { readonly item: ImpactItem; readonly onAlso: ((
     </>
   );
   const columns =
-    'grid min-h-[29px] grid-cols-[24px_minmax(0,2fr)_104px_76px_minmax(0,1fr)_minmax(0,1fr)_92px] items-center gap-2 border-b border-line py-0.5 pr-6 text-row leading-[18px] max-[720px]:flex max-[720px]:flex-wrap max-[720px]:gap-x-3 max-[720px]:gap-y-0.5 max-[720px]:py-2 max-[720px]:pl-6';
+    'grid min-h-[29px] grid-cols-[24px_minmax(0,2fr)_104px_76px_minmax(0,1fr)_minmax(0,1fr)_92px] items-center gap-2 border-b border-line py-0.5 pr-6 text-row leading-4.5 max-[720px]:flex max-[720px]:flex-wrap max-[720px]:gap-x-3 max-[720px]:gap-y-0.5 max-[720px]:py-2 max-[720px]:pl-6';
   return (
     <>
       <div className={columns}>

@@ -51,7 +51,7 @@ function Sessions({ sessions, onEnded }: SessionsProps) {
   const others = sessions.filter(({ isThis }) => !isThis).length;
   return (
     <section>
-      <h2 className="text-[17px] leading-[22px] text-primary">Signed in</h2>
+      <h2 className="text-[17px] leading-5.5 text-primary">Signed in</h2>
       <ul className="mt-1">
         {sessions.map(({ id, agent, begunAt, isThis }) => (
           <li key={id} className="flex min-h-9 items-center gap-3 border-b border-line text-row max-[720px]:min-h-11">
@@ -69,7 +69,7 @@ function Sessions({ sessions, onEnded }: SessionsProps) {
           </li>
         ))}
       </ul>
-      <p className="mt-3 text-note leading-[17px] text-ink-2">
+      <p className="mt-3 text-note leading-4.25 text-ink-2">
         A session ends after fourteen days without use, and after thirty in any case.
       </p>
       {others > 0 && (
@@ -159,7 +159,7 @@ function Password({ onChanged }: { readonly onChanged: () => void }) {
   );
   return (
     <form onSubmit={change} noValidate aria-label="Password">
-      <h2 className="text-[17px] leading-[22px] text-primary">Password</h2>
+      <h2 className="text-[17px] leading-5.5 text-primary">Password</h2>
       {field(ids.current, 'current', 'Your present one', 'current-password', current, setCurrent)}
       {field(ids.next, 'next', `A new one, ${MIN_PASSWORD} characters or more`, 'new-password', next, setNext)}
       {problem && !problem.problem.errors && (
@@ -170,7 +170,7 @@ function Password({ onChanged }: { readonly onChanged: () => void }) {
       <button type="submit" className="btn btn-primary mt-3" disabled={busy}>
         Change the password
       </button>
-      <p className="mt-2 text-note leading-[17px] text-ink-2">Everywhere else you are signed out by it.</p>
+      <p className="mt-2 text-note leading-4.25 text-ink-2">Everywhere else you are signed out by it.</p>
     </form>
   );
 }

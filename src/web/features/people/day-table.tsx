@@ -24,7 +24,7 @@ export function DayTable({ welcome }: { readonly welcome: Welcome }) {
   const today = dayOfIso(welcome.now.slice(0, 10));
   const days = Array.from({ length: ROWS }, (_, i) => today - PAST_ROWS + i);
   return (
-    <table className="w-[504px] border-collapse text-row leading-[18px]">
+    <table className="w-[504px] border-collapse text-row leading-4.5">
       <thead>
         <tr className="border-b border-bar-dim text-note text-bar-dim">
           <th className="h-6 text-left font-normal">day</th>
@@ -67,7 +67,7 @@ function DayRow({ day, today, calendar, isFirst }: DayRowProps) {
         <span className="inline-grid grid-cols-[30px_23px_auto] items-baseline gap-x-1.5 text-note">
           <span className={isToday ? '' : 'text-bar-dim'}>{weekdayShort(weekdayOf(day))}</span>
           <b
-            className={`text-right font-head ${works ? 'font-[650]' : 'font-normal'} ${isToday ? 'text-[24px] leading-[26px]' : 'text-[17px] leading-[19px]'}`}
+            className={`text-right font-head ${works ? 'font-[650]' : 'font-normal'} ${isToday ? 'text-[24px] leading-6.5' : 'text-[17px] leading-4.75'}`}
             style={{ fontStretch: '80%' }}
           >
             {date}

@@ -70,7 +70,7 @@ export function PasswordForm({ onEnter }: PasswordFormProps) {
           {problem.message}
         </p>
       )}
-      <button type="submit" className="btn btn-primary mt-5 !h-12 w-[132px] !text-touch" disabled={busy}>
+      <button type="submit" className="btn btn-primary mt-5 h-12 w-[132px] text-touch" disabled={busy}>
         Sign in
       </button>
     </form>

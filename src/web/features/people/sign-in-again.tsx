@@ -32,8 +32,8 @@ export function SignInAgain({ me }: { readonly me: Person }) {
       });
   return (
     <Dialog label="Sign in again" className="w-[420px] p-6" onClose={() => undefined} stays>
-      <h2 className="text-title leading-[26px]">You are signed out</h2>
-      <p className="mt-1 text-row leading-[19px] text-ink-2">
+      <h2 className="text-title leading-6.5">You are signed out</h2>
+      <p className="mt-1 text-row leading-4.75 text-ink-2">
         Your session has ended. Sign in again as {me.name}: the page stays as it is, and what you typed is sent.
       </p>
       <PasswordForm onEnter={enter} />

@@ -38,7 +38,7 @@ export default function SignIn() {
         >
           Jolly Rota
         </p>
-        <h1 className="text-[40px] leading-[44px]" style={{ fontStretch: '82%', letterSpacing: '-.015em' }}>
+        <h1 className="text-[40px] leading-11" style={{ fontStretch: '82%', letterSpacing: '-.015em' }}>
           {welcome.name}
         </h1>
         <p className="mt-0.5 text-ink-2">{welcome.tagline}</p>

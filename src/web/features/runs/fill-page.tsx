@@ -51,14 +51,14 @@ export default function FillPage() {
         </div>
         {me.isManager && (
           <>
-            <div className="flex flex-wrap items-start gap-x-8 gap-y-2 border-t border-line-2 px-5 py-2.5 text-row leading-[30px]">
+            <div className="flex flex-wrap items-start gap-x-8 gap-y-2 border-t border-line-2 px-5 py-2.5 text-row leading-7.5">
               <div>
                 from <DateBlank label="From" value={span.from} onChange={(from) => setSpan({ ...span, from })} /> to{' '}
                 <DateBlank label="To" value={span.to} onChange={(to) => setSpan({ ...span, to })} />
                 <br />
                 for <CategoryChoice value={category} onChange={setCategory} /> with{' '}
                 <input
-                  className="blank !w-40"
+                  className="blank w-40"
                   type="search"
                   aria-label="Schedules with these words"
                   placeholder="any words"
@@ -176,7 +176,7 @@ function Months({ span, onSpan }: { readonly span: Span; readonly onSpan: (span:
             key={index}
             type="button"
             aria-pressed={isIn}
-            className={`w-[54px] cursor-pointer border border-line-2 py-1 leading-[18px] [&+&]:border-l-0 ${isIn ? 'bg-chosen shadow-[inset_0_-3px_0_var(--color-accent)]' : ''}`}
+            className={`w-[54px] cursor-pointer border border-line-2 py-1 leading-4.5 [&+&]:border-l-0 ${isIn ? 'bg-chosen shadow-[inset_0_-3px_0_var(--color-accent)]' : ''}`}
             onClick={(event) =>
               onSpan(event.shiftKey ? { from: Math.min(span.from, from), to: Math.max(span.to, to) } : { from, to })
             }
@@ -252,7 +252,7 @@ function RehearsalTable({ rows }: { readonly rows: readonly FillRow[] }) {
   const without = rows.length - shown.length;
   const sum = (key: (typeof COLUMNS)[number][0]) => rows.reduce((total, row) => total + row[key], 0);
   return (
-    <table className="tt is-static min-w-[1120px] border-t border-line-2 [&_td]:!h-[29px]">
+    <table className="tt is-static min-w-[1120px] border-t border-line-2 [&_td]:h-[29px]">
       <caption className="sr-only">What would be made, by template</caption>
       <colgroup>
         <col />

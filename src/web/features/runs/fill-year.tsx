@@ -31,13 +31,13 @@ export function FillYear({ from, to, days }: FillYearProps) {
   const months = Array.from({ length: monthIndexOf(to) - first + 1 }, (_, i) => monthOf(first + i));
   return (
     <section aria-label="The period, day by day" className="overflow-x-auto border-t border-line-2 px-5 py-2.5">
-      <table className="fill-year">
+      <table className="border-separate border-spacing-px text-center text-note leading-5 tabular-nums">
         <thead>
           <tr>
-            <th />
+            <td />
             {Array.from({ length: COLUMNS }, (_, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
-              <th key={i} scope="col" className={i % 7 > 4 ? 'text-ink-2' : ''}>
+              <th key={i} scope="col" className="font-normal text-ink-2">
                 {weekdayShort((i % 7) + 1).slice(0, 1)}
               </th>
             ))}
@@ -49,7 +49,9 @@ export function FillYear({ from, to, days }: FillYearProps) {
             const before = weekdayOf(start) - 1;
             return (
               <tr key={`${year} ${month}`}>
-                <th scope="row">{monthShort(month)}</th>
+                <th scope="row" className="w-11 text-left font-head font-[650]">
+                  {monthShort(month)}
+                </th>
                 {Array.from({ length: COLUMNS }, (_, i) => {
                   const day = start + i - before;
                   const isIn = i >= before && i < before + daysInMonth(year, month) && day >= from && day <= to;
@@ -58,8 +60,7 @@ export function FillYear({ from, to, days }: FillYearProps) {
                     <td
                       // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
                       key={i}
-                      data-off={(isIn && !workingCalendar.isWorkingDay(day)) || undefined}
-                      data-fate={found && fateOf(found)}
+                      className={cellLook(found && fateOf(found), isIn && !workingCalendar.isWorkingDay(day))}
                       title={found && `${sayDay(day, today)}: ${sayFillDay(found)}`}
                     >
                       {found && <Mark day={found} />}
@@ -84,6 +85,20 @@ export function FillYear({ from, to, days }: FillYearProps) {
 
 type Fate = 'new' | 'there' | 'paused' | 'skipped' | 'dayOff';
 
+const CELL = 'h-[21px] min-w-7 rounded-[2px] border text-center leading-4.75';
+const FATES: Partial<Record<Fate, string>> = {
+  new: 'border-transparent bg-primary font-[650] text-primary-content',
+  there: 'border-primary text-primary',
+  paused: 'border-transparent bg-[repeating-linear-gradient(135deg,transparent_0_3px,var(--line-2)_3px_4px)]',
+};
+
+/** A day off is shaded, but for what is made or paused on it. */
+function cellLook(fate: Fate | undefined, isOff: boolean): string {
+  const own = fate && FATES[fate];
+  const shade = isOff && fate !== 'new' && fate !== 'paused' ? 'bg-base-300' : '';
+  return [CELL, own ?? 'border-transparent', shade].filter(Boolean).join(' ');
+}
+
 /** What a day shows: what is made comes before what is not. */
 function fateOf(day: FillDay): Fate {
   if (day.new > 0) return 'new';
@@ -106,7 +121,7 @@ function Mark({ day }: { readonly day: FillDay }) {
 function Legend({ fate, mark, words }: { readonly fate: Fate; readonly mark: string; readonly words: string }) {
   return (
     <span className="flex items-center gap-1.5">
-      <span className="fill-mark" data-fate={fate} aria-hidden>
+      <span className={cellLook(fate, false)} aria-hidden>
         {mark}
       </span>
       {words}

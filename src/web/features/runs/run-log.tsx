@@ -48,7 +48,7 @@ function Row({ run }: { readonly run: Run }) {
   const { undo } = useFill();
   const [date = '', time = ''] = run.startedAt.split('T');
   return (
-    <tr className="!cursor-default">
+    <tr className="cursor-default">
       <td className="date">
         <DateBlock day={dayOfIso(date)} />
       </td>
@@ -61,7 +61,7 @@ function Row({ run }: { readonly run: Run }) {
       <td className="text-ink-2">{sayPeriod(run, today)}</td>
       <td>{sayMade(run)}</td>
       <td className="num text-ink-2">{sayLength(run.milliseconds)}</td>
-      <td className="!py-0 text-right">
+      <td className="py-0 text-right">
         {canTakeBack(run) && me.isManager && (
           <button type="button" className="btn btn-sm" onClick={() => void undo(run)}>
             Take it back

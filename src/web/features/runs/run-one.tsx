@@ -60,8 +60,8 @@ export function RunOne({ schedule, onClose }: { readonly schedule: Schedule; rea
     <Dialog label="Run this schedule" className="w-[680px]" onClose={onClose}>
       <header className="flex items-start px-5 pb-2 pt-4">
         <div>
-          <h2 className="text-title leading-[26px]">Run this schedule</h2>
-          <p className="text-row leading-[28px]">
+          <h2 className="text-title leading-6.5">Run this schedule</h2>
+          <p className="text-row leading-7">
             as if today were <DateBlank label="As of" value={asOf} onChange={setAsOf} />: what appears within{' '}
             {plural(horizonDays, 'day')} of it, on the dates of the schedule.
           </p>

@@ -3,7 +3,7 @@ import { dayOfIso, groupBy, plural } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { DateBlock } from '../../kit/date-block.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
-import { CloseButton, SideSheet } from '../../kit/side-sheet.tsx';
+import { CloseButton, SECTION, SectionTitle, SideSheet } from '../../kit/side-sheet.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { useRun } from './api.ts';
 import { canTakeBack, sayLeftOut, sayMade, sayPeriod, sayWhy } from './run-words.ts';
@@ -25,8 +25,8 @@ export default function RunSheet() {
       {!error && !data && <Skeleton rows={8} />}
       {data && (
         <>
-          <div className="section !pt-0">
-            <h2 className="text-title leading-[26px] first-letter:uppercase">{sayWhy(data.run)}</h2>
+          <div className={`${SECTION} pt-0`}>
+            <h2 className="text-title leading-6.5 first-letter:uppercase">{sayWhy(data.run)}</h2>
             <p className="text-row text-ink-2">{sayPeriod(data.run, today)}</p>
             <p className="mt-1 text-row">{sayMade(data.run)}</p>
             {canTakeBack(data.run) && data.keeps !== null && (
@@ -37,10 +37,10 @@ export default function RunSheet() {
             )}
           </div>
           {data.details.problems.length > 0 && (
-            <div className="section">
-              <h3>Problems</h3>
+            <div className={SECTION}>
+              <SectionTitle>Problems</SectionTitle>
               {data.details.problems.map(({ scheduleId, message }) => (
-                <p key={scheduleId} className="text-row leading-[19px]">
+                <p key={scheduleId} className="text-row leading-4.75">
                   <Link className="link-line" to={`/schedules/${scheduleId}`}>
                     {nameOf(scheduleId)}
                   </Link>
@@ -50,10 +50,10 @@ export default function RunSheet() {
             </div>
           )}
           {data.details.leftOut.length > 0 && (
-            <div className="section">
-              <h3>Left out</h3>
+            <div className={SECTION}>
+              <SectionTitle>Left out</SectionTitle>
               {[...groupBy(data.details.leftOut, ({ scheduleId }) => scheduleId)].map(([scheduleId, dates]) => (
-                <p key={scheduleId} className="text-row leading-[19px]">
+                <p key={scheduleId} className="text-row leading-4.75">
                   <Link className="link-line" to={`/schedules/${scheduleId}`}>
                     {nameOf(scheduleId)}
                   </Link>
@@ -63,21 +63,20 @@ export default function RunSheet() {
             </div>
           )}
           {data.more > 0 && (
-            <p className="section text-row text-ink-2">
+            <p className={`${SECTION} text-row text-ink-2`}>
               It has {plural(data.more, 'more line')} to tell; these are the first of each kind.
             </p>
           )}
-          <div className="section !border-b-0">
-            <h3>
-              Tasks{' '}
-              <span>
-                {data.tasks.length === 0
+          <div className={`${SECTION} border-b-0`}>
+            <SectionTitle
+              aside={
+                data.tasks.length === 0
                   ? 'none that is still there'
-                  : data.tasks.length < data.there
-                    ? `the first ${data.tasks.length} of ${data.there}`
-                    : ''}
-              </span>
-            </h3>
+                  : data.tasks.length < data.there && `the first ${data.tasks.length} of ${data.there}`
+              }
+            >
+              Tasks
+            </SectionTitle>
             <ol>
               {data.tasks.map((task) => (
                 <li

@@ -59,7 +59,7 @@ export function BesidePart({ links, fileIds, known, disabled, onLinks, onFiles }
         <>
           <div className="flex flex-wrap items-baseline gap-x-1.5">
             <input
-              className="blank !w-56"
+              className="blank w-56"
               aria-label="Address of a link"
               placeholder="https://example.org/page"
               value={url}
@@ -72,7 +72,7 @@ export function BesidePart({ links, fileIds, known, disabled, onLinks, onFiles }
             />
             <span className="text-ink-2">called</span>
             <input
-              className="blank !w-44"
+              className="blank w-44"
               aria-label="Name of the link"
               maxLength={120}
               value={title}

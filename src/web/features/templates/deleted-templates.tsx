@@ -11,7 +11,7 @@ export function DeletedTemplates() {
   const deleted = useAnswer(historyAddresses.deletedTemplates, {}).data?.deleted ?? [];
   if (deleted.length === 0) return null;
   return (
-    <p className="no-print mt-auto flex flex-none flex-wrap gap-x-5 gap-y-1 border-t border-line px-5 py-2 text-note leading-4 text-ink-2">
+    <p className="print:hidden mt-auto flex flex-none flex-wrap gap-x-5 gap-y-1 border-t border-line px-5 py-2 text-note leading-4 text-ink-2">
       {deleted.slice(0, SHOWN).map((one) => (
         <span key={one.changeId}>
           Deleted: “{one.title}”, {sayDeleted(one, today)}. <BringBack {...one} />

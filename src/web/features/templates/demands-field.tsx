@@ -18,7 +18,7 @@ export function DemandsField({ demands, label, messageOf, onChange }: DemandsFie
   const replace = (index: number, demand: Demand) =>
     onChange(demands.map((other, i) => (i === index ? demand : other)));
   return (
-    <div className="leading-[30px]">
+    <div className="leading-7.5">
       {demands.map((demand, index) => (
         <div key={demand.key}>
           <DemandLine
@@ -80,7 +80,7 @@ function DemandLine({ demand, label, onChange, onRemove }: DemandLineProps) {
             onChange={(most) => onChange({ ...demand, most })}
           />
           <input
-            className="blank !w-16"
+            className="blank w-16"
             aria-label={`${label}, unit`}
             placeholder="unit"
             maxLength={16}
@@ -107,7 +107,7 @@ function DemandLine({ demand, label, onChange, onRemove }: DemandLineProps) {
       )}
       <span className="text-ink-2">called</span>
       <input
-        className="blank !w-44"
+        className="blank w-44"
         aria-label={`${label}, called`}
         placeholder="as the step says"
         maxLength={120}

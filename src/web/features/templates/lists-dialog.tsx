@@ -54,7 +54,7 @@ export function ListsDialog({ onClose }: { readonly onClose: () => void }) {
                 onChange={({ target }) => change(i, { name: target.value })}
               />
               <select
-                className="blank !w-[92px]"
+                className="blank w-[92px]"
                 aria-label={`Colour of category ${i + 1}`}
                 value={dot}
                 onChange={({ target }) => change(i, { dot: DOTS.find((one) => one === target.value) ?? dot })}
@@ -80,7 +80,7 @@ export function ListsDialog({ onClose }: { readonly onClose: () => void }) {
         <section>
           <h3 className="text-body leading-7 text-primary">Types of work</h3>
           <textarea
-            className="blank !h-44 w-full !whitespace-pre-wrap !py-1 !leading-6"
+            className="blank h-44 w-full whitespace-pre-wrap py-1 leading-6"
             aria-label="Types of work, one a line"
             value={workTypes}
             onChange={({ target }) => setWorkTypes(target.value)}

@@ -23,7 +23,7 @@ export function NamePart({ draft, at, set }: NamePartProps) {
     <Part name="Name">
       <div className="flex flex-wrap gap-x-3">
         <input
-          className="blank !h-8 w-[270px] !text-touch"
+          className="blank h-8 w-[270px] text-touch"
           aria-label="Name"
           placeholder="what your people call it"
           aria-invalid={at('name') !== undefined}
@@ -32,7 +32,7 @@ export function NamePart({ draft, at, set }: NamePartProps) {
           onChange={({ target }) => set('name', target.value)}
         />
         <input
-          className="blank !h-8 min-w-[200px] flex-1"
+          className="blank h-8 min-w-[200px] flex-1"
           aria-label="Summary"
           placeholder="what it is about, in a few words"
           maxLength={120}

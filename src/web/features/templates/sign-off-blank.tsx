@@ -39,7 +39,7 @@ export function SignOffBlank({ label, signOff, onChange }: SignOffBlankProps) {
         </optgroup>
       </select>
       {alone !== null && (
-        <span className="block text-note leading-[17px]" role="status">
+        <span className="block text-note leading-4.25" role="status">
           {alone === ''
             ? 'Nobody here could sign it, so it would wait for ever.'
             : `Only ${alone} can sign it, and nobody signs their own work: what ${alone} does would wait for ever.`}

@@ -35,7 +35,7 @@ export default function StartNow({ place, onClose }: { readonly place: StartPlac
   const { templates, error } = useTemplates();
   const { data: template } = useTemplate(templateId);
   return (
-    <Dialog label="Start now" className="is-sheet" onClose={onClose}>
+    <Dialog label="Start now" look="edge" onClose={onClose}>
       <div className="flex items-center gap-3 px-5 pt-3 text-row text-ink-2">
         Start now
         <span className="ml-auto" />
@@ -54,7 +54,7 @@ export default function StartNow({ place, onClose }: { readonly place: StartPlac
       )}
       {templateId === null && templates && templates.length > 0 && (
         <div className="px-5 pb-6 pt-2">
-          <h2 className="mb-2 text-title leading-[26px]">What is to be done</h2>
+          <h2 className="mb-2 text-title leading-6.5">What is to be done</h2>
           <Picker
             label="Template"
             chosen=""
@@ -176,8 +176,8 @@ function Start({ template, place, onClose, onOther }: StartProps) {
       }}
     >
       <div className="min-h-0 flex-1 overflow-y-auto">
-        <div className="border-b border-line px-5 pb-3 text-row leading-[30px]">
-          <h2 className="text-title leading-[28px]">
+        <div className="border-b border-line px-5 pb-3 text-row leading-7.5">
+          <h2 className="text-title leading-7">
             {template.name}
             {onOther && (
               <button type="button" className="link-line ml-3 font-sans text-note font-normal" onClick={onOther}>
@@ -190,12 +190,12 @@ function Start({ template, place, onClose, onOther }: StartProps) {
           <br />
           on <DateBlank label="The set’s date" value={on} onChange={setOn} />, by{' '}
           <PersonBlank label="Who has the set" personId={assigneeId} onChange={setAssignee} />
-          <p className="mt-1 font-head text-[17px] font-semibold leading-[22px]">
+          <p className="mt-1 font-head text-[17px] font-semibold leading-5.5">
             {titleOf(template.titlePattern, assigneeId)}
           </p>
         </div>
         <section className="border-b border-line px-5 py-2.5">
-          <h3 className="flex justify-between text-row leading-[18px] text-primary">
+          <h3 className="flex justify-between text-row leading-4.5 text-primary">
             The set
             <span className="font-sans text-note font-normal text-ink-2">
               {chosen.length === parts.length
@@ -218,7 +218,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
             {parts.map((part, i) => {
               const title = titleOf(part.pattern, part.assigneeId);
               return (
-                <li key={part.key} className="border-b border-line py-1.5 text-row leading-[26px] last:border-0">
+                <li key={part.key} className="border-b border-line py-1.5 text-row leading-6.5 last:border-0">
                   <label className={`flex items-center gap-2.5 ${part.isLeftOut ? 'text-ink-2 line-through' : ''}`}>
                     <input
                       type="checkbox"
@@ -256,13 +256,13 @@ function Start({ template, place, onClose, onOther }: StartProps) {
             })}
           </ol>
           {early > 0 && (
-            <p className="mt-1 text-note leading-[17px] text-ink-2">
+            <p className="mt-1 text-note leading-4.25 text-ink-2">
               {plural(early, 'task')} {early === 1 ? 'lies' : 'lie'} before {sayDay(today, today)}: late from the start.
             </p>
           )}
         </section>
         <section className="px-5 py-2.5">
-          <label className="font-head text-row font-semibold leading-[18px] text-primary" htmlFor="special">
+          <label className="font-head text-row font-semibold leading-4.5 text-primary" htmlFor="special">
             Special this time
           </label>
           <textarea

@@ -54,7 +54,7 @@ export const StepRow = memo(function StepRow({ step, index, number, problems, ha
           {number && <span className="font-mono text-note text-ink-2">{number}</span>}
           <input
             data-step
-            className={`h-8 w-full border-0 bg-transparent text-row ${isTask ? '!text-body font-semibold' : ''}`}
+            className={`h-8 w-full border-0 bg-transparent ${isTask ? 'text-body font-semibold' : 'text-row'}`}
             aria-label={name}
             aria-invalid={problems !== ''}
             placeholder={isTask ? 'what this task is called, with tokens if you like' : ''}
@@ -88,7 +88,7 @@ export const StepRow = memo(function StepRow({ step, index, number, problems, ha
       {open && (
         <div className="grid gap-1 pb-2.5 pl-[46px] text-row">
           <textarea
-            className="blank !h-auto w-full !whitespace-pre-wrap !px-2.5 !py-1 !leading-5"
+            className="blank h-auto w-full whitespace-pre-wrap px-2.5 py-1 leading-5"
             style={{ fieldSizing: 'content', minHeight: 30 } as React.CSSProperties}
             aria-label={`Note of ${name.toLowerCase()}`}
             placeholder="a note: how this is done"
@@ -146,7 +146,7 @@ function WhenAndWho({
   const { amount, unit } = step.offset;
   const way = amount === 0 ? 'on' : `${unit} ${amount < 0 ? 'before' : 'after'}`;
   return (
-    <div className="pb-1.5 pl-[46px] text-row leading-[28px]">
+    <div className="pb-1.5 pl-[46px] text-row leading-7">
       {amount !== 0 && (
         <>
           <NumberBlank

@@ -183,7 +183,7 @@ function PasteLines({
       <h2 className="text-title leading-7">Paste lines of text</h2>
       <p className="mb-2 text-row text-ink-2">Each line becomes a check line; bullets and numbers are left out.</p>
       <textarea
-        className="blank !h-48 w-full !whitespace-pre-wrap !px-2.5 !py-1.5 !leading-5"
+        className="blank h-48 w-full whitespace-pre-wrap px-2.5 py-1.5 leading-5"
         aria-label="Lines of text"
         value={text}
         onChange={({ target }) => setText(target.value)}

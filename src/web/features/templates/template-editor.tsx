@@ -120,7 +120,7 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
           }}
         />
       )}
-      <div className="page-head !min-h-[52px]">
+      <div className="page-head min-h-[52px]">
         <h1 className="truncate">{template?.name ?? 'New template'}</h1>
         {template && (
           <>

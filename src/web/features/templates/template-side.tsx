@@ -41,7 +41,7 @@ export function TemplateSide({ template, draft, example }: TemplateSideProps) {
         </>
       ) : (
         <section className="mt-4 border-t border-line-2 pt-2.5">
-          <h2 className="text-body leading-[22px] text-primary">What comes next</h2>
+          <h2 className="text-body leading-5.5 text-primary">What comes next</h2>
           <p className="mt-1 max-w-[380px] text-row text-ink-2">
             A template says what is to be done. Once it is saved, set a schedule for it: when it comes round, for whom,
             and who does it. Or start it by hand whenever it is needed.
@@ -66,7 +66,7 @@ function OneSet({ draft, example }: Pick<TemplateSideProps, 'draft' | 'example'>
   const forWhom = [example.asset, example.client].filter(Boolean).join(', ');
   return (
     <section>
-      <h2 className="flex items-baseline justify-between text-body leading-[22px] text-primary">
+      <h2 className="flex items-baseline justify-between text-body leading-5.5 text-primary">
         One set
         <span className="truncate pl-3 font-sans text-note font-normal text-ink-2">
           {forWhom ? `for ${forWhom}, ` : ''}
@@ -78,7 +78,7 @@ function OneSet({ draft, example }: Pick<TemplateSideProps, 'draft' | 'example'>
         {order.slice(0, TASKS_SHOWN).map(({ part, on, assigneeId }, i) => (
           <li
             key={part.key}
-            className="grid min-h-[29px] grid-cols-[18px_104px_minmax(0,1fr)_auto] items-center gap-2 border-b border-line py-0.5 text-row leading-[18px]"
+            className="grid min-h-[29px] grid-cols-[18px_104px_minmax(0,1fr)_auto] items-center gap-2 border-b border-line py-0.5 text-row leading-4.5"
             title={sayOffset(part.offset)}
           >
             <b className="font-semibold">{i + 1}</b>

@@ -6,6 +6,7 @@ import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
 import type { Answer } from '../../kit/api.ts';
 import { DateBlock } from '../../kit/date-block.tsx';
+import { Figure } from '../../kit/figure.tsx';
 import { Skeleton } from '../../kit/states.tsx';
 
 /** The schedules of a template, their next dates, whom they serve and how much it is a year. */
@@ -16,7 +17,7 @@ export function TemplateUse({ template, draft }: { readonly template: Template; 
   if (!data || !figures) return <Skeleton rows={5} />;
   return (
     <section className="mt-4 border-t border-line-2 pt-2.5">
-      <h2 className="text-body leading-[22px] text-primary">What uses it</h2>
+      <h2 className="text-body leading-5.5 text-primary">What uses it</h2>
       {figures.schedules === 0 ? (
         <NoSchedules template={template} />
       ) : (
@@ -67,13 +68,12 @@ function Uses({ lines, figures, minutes, name }: UsesProps) {
     <>
       <div className="mb-2 mt-1 flex flex-wrap gap-5">
         {shown.map(([figure, words]) => (
-          <div key={words} className="figure first:border-0 first:pl-0">
-            <b>{figure}</b>
-            <span>{words}</span>
-          </div>
+          <Figure key={words} words={words} className="first:border-0 first:pl-0">
+            {figure}
+          </Figure>
         ))}
       </div>
-      <table className="tt [&_td]:!h-[29px] [&_tr>:first-child]:!pl-0">
+      <table className="tt [&_td]:h-[29px] [&_tr>:first-child]:pl-0">
         <caption className="sr-only">{plural(lines.length, 'schedule')}, by next date</caption>
         <colgroup>
           <col style={{ width: 138 }} />

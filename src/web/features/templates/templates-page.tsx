@@ -109,7 +109,7 @@ function Filters({ filter, hasArchived, set }: FiltersProps) {
   return (
     <div className="flex flex-wrap items-center gap-2 text-row text-ink-2">
       <input
-        className="filter-word !w-[92px] !cursor-text placeholder:text-ink-2"
+        className="filter-word w-[92px] cursor-text placeholder:text-ink-2"
         type="search"
         aria-label="Find templates"
         placeholder="any words"

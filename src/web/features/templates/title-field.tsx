@@ -32,7 +32,7 @@ export function TitleField({ pattern, templateName, example, message, onChange }
     <Part name="Title" aside="of each task">
       <input
         ref={input}
-        className="blank !h-8 w-full max-w-[480px] font-mono"
+        className="blank h-8 w-full max-w-[480px] font-mono"
         aria-label="Title pattern"
         aria-invalid={message !== undefined}
         aria-describedby="title-error"

@@ -27,7 +27,7 @@ export function UnsentLine() {
   return (
     <div
       role="status"
-      className="flex flex-wrap items-center gap-x-3 border-b-2 border-accent bg-chosen px-5 py-1.5 text-row leading-[20px] max-[720px]:px-4"
+      className="flex flex-wrap items-center gap-x-3 border-b-2 border-accent bg-chosen px-5 py-1.5 text-row leading-5 max-[720px]:px-4"
     >
       <span className="min-w-0">
         <b className="font-semibold">{first.state === 'refused' ? 'Not taken' : 'Not sent yet'}:</b>{' '}

@@ -6,7 +6,7 @@ export function UnsentMark({ unsent, onTry }: { readonly unsent: Unsent | null; 
   if (unsent === null || unsent.state === 'draft') return null;
   const { state, said, field } = unsent;
   return (
-    <span className="block text-note leading-[17px]" role="status">
+    <span className="block text-note leading-4.25" role="status">
       {state === 'waiting' ? (
         <>
           <b className="font-semibold">Not sent yet.</b> {said}

@@ -83,7 +83,7 @@ function Reminders({
         </div>
       ))}
       {reminders.length > 0 && (
-        <p className="text-note leading-[17px] text-ink-2">
+        <p className="text-note leading-4.25 text-ink-2">
           Reminders are kept and shown, but nothing sends them yet: whoever has the task sees it on the day sheet only.
         </p>
       )}

@@ -38,7 +38,7 @@ export function NextDates({ occurrences, whoOf, nameOf, set, titleOf }: NextDate
   const hasStart = dated.some(({ timing }) => timing.startTime !== null);
   const hasReminder = dated.some(({ timing }) => timing.reminders.length > 0);
   return (
-    <table className="tt is-static mt-1 [&_td]:!h-[33px] [&_tr>:first-child]:!pl-0">
+    <table className="tt is-static mt-1 [&_td]:h-[33px] [&_tr>:first-child]:pl-0">
       <colgroup>
         <col style={{ width: 30 }} />
         <col style={{ width: hasReminder ? 126 : 132 }} />

@@ -173,7 +173,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
         />
       )}
       {running && schedule && <RunOne schedule={schedule} onClose={() => setRunning(false)} />}
-      <div className="page-head !min-h-[52px]">
+      <div className="page-head min-h-[52px]">
         <h1 className="truncate">{template?.name ?? 'New schedule'}</h1>
         <span className="truncate text-note text-ink-2">
           {schedule

@@ -18,6 +18,7 @@ import {
   writePhrase,
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { Figure } from '../../../kit/figure.tsx';
 import { type YearEdit, YearView } from '../year/year-view.tsx';
 import type { BenchDraft } from './bench-draft.ts';
 import type { BenchPlan } from './bench-plan.ts';
@@ -43,7 +44,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
   if (plan.kind === 'problem') {
     return (
       <div className="max-w-[560px] pt-1">
-        <h2 className="text-[25px] leading-[30px]">Nothing yet</h2>
+        <h2 className="text-[25px] leading-7.5">Nothing yet</h2>
         <p className="mt-2">{plan.message}</p>
         <p className="mt-1 text-ink-2">The dates stand here again as soon as that is right.</p>
       </div>
@@ -55,7 +56,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
   return (
     <>
       <div className="flex items-start gap-7">
-        <h2 className="flex-1 pt-px text-[25px] font-semibold leading-[30px]" aria-live="polite">
+        <h2 className="flex-1 pt-px text-[25px] font-semibold leading-7.5" aria-live="polite">
           <Phrase recurrence={stretchAt(draft, stretch).recurrence} />
         </h2>
         <Figures plan={plan} />
@@ -101,13 +102,13 @@ function Year({
     <div className="relative">
       <div className="absolute -right-1.5 -top-1 z-10 flex">
         {years !== 0 && (
-          <button type="button" className="btn btn-text !h-6 !min-h-6 !px-1.5" onClick={() => setYears(0)}>
+          <button type="button" className="btn btn-text h-6 min-h-6 px-1.5" onClick={() => setYears(0)}>
             This year
           </button>
         )}
         <button
           type="button"
-          className="btn btn-text !h-6 !min-h-6 !w-6 !min-w-6 !p-0"
+          className="btn btn-text h-6 min-h-6 w-6 min-w-6 p-0"
           aria-label="Twelve months earlier"
           title="Twelve months earlier (Page Up)"
           onClick={() => setYears(years - 1)}
@@ -116,7 +117,7 @@ function Year({
         </button>
         <button
           type="button"
-          className="btn btn-text !h-6 !min-h-6 !w-6 !min-w-6 !p-0"
+          className="btn btn-text h-6 min-h-6 w-6 min-w-6 p-0"
           aria-label="Twelve months later"
           title="Twelve months later (Page Down)"
           onClick={() => setYears(years + 1)}
@@ -161,28 +162,19 @@ function Figures({ plan }: { readonly plan: Extract<BenchPlan, { kind: 'plan' }>
   const [weekday, date, month, year] = first ? sayDay(first.on, today).split(' ') : [];
   return (
     <div className="flex flex-none gap-5">
-      <div className="figure">
-        <b>{timesAYear}</b>
-        <span>a year</span>
-      </div>
-      <div className="figure">
-        <b>
-          {minutesAYear > 0 ? sayHours(minutesAYear) : '–'} <small>h</small>
-        </b>
-        <span>a year</span>
-      </div>
-      <div className="figure">
-        <b>
-          {first ? (
-            <>
-              {weekday} {date} <small>{[month, year].filter(Boolean).join(' ')}</small>
-            </>
-          ) : (
-            'none'
-          )}
-        </b>
-        <span>{first ? `next, ${inWorkingDays(workingDaysBetween(today, first.on, workingCalendar))}` : 'next'}</span>
-      </div>
+      <Figure words="a year">{timesAYear}</Figure>
+      <Figure words="a year">
+        {minutesAYear > 0 ? sayHours(minutesAYear) : '–'} <small>h</small>
+      </Figure>
+      <Figure words={first ? `next, ${inWorkingDays(workingDaysBetween(today, first.on, workingCalendar))}` : 'next'}>
+        {first ? (
+          <>
+            {weekday} {date} <small>{[month, year].filter(Boolean).join(' ')}</small>
+          </>
+        ) : (
+          'none'
+        )}
+      </Figure>
     </div>
   );
 }

@@ -19,7 +19,7 @@ export function FirstSchedules() {
   return (
     <div className="grid grid-cols-[minmax(0,660px)_minmax(0,1fr)] gap-x-11 border-t border-line-2 px-5 pt-8 max-[1000px]:grid-cols-1">
       <section>
-        <h2 className="text-[25px] leading-[30px]">
+        <h2 className="text-[25px] leading-7.5">
           A schedule says when a piece of work comes round, for whom, and who does it.
         </h2>
         <p className="mt-2 max-w-[580px]">
@@ -62,7 +62,7 @@ export function FirstSchedules() {
               <Pennant state={state} size={20} label="" />
               <div>
                 <b className="font-semibold">{what}</b>
-                <p className="text-row leading-[19px] text-ink-2">{how}</p>
+                <p className="text-row leading-4.75 text-ink-2">{how}</p>
               </div>
             </li>
           ))}

@@ -99,7 +99,7 @@ export function FilterWords({ filter }: { readonly filter: ReturnType<typeof use
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2">
       <input
-        className="filter-word !w-[92px] !cursor-text !text-ink placeholder:text-ink-2"
+        className="filter-word w-[92px] cursor-text text-ink placeholder:text-ink-2"
         type="search"
         aria-label="Find schedules"
         placeholder="any words"
@@ -137,7 +137,7 @@ export function FilterWords({ filter }: { readonly filter: ReturnType<typeof use
           ·
           <button
             type="button"
-            className="filter-word !border-accent"
+            className="filter-word border-accent"
             onClick={filter.clearSpan}
             aria-label={`${filter.spanWords}: show all days`}
           >

@@ -145,7 +145,7 @@ function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
       className="group"
       onClick={(event) => (event.shiftKey && me.isManager ? onChoose(index, 'range') : void navigate(address))}
     >
-      <td className="!pr-0 [text-overflow:clip]">
+      <td className="pr-0 [text-overflow:clip]">
         {me.isManager && (
           <input
             type="checkbox"
@@ -188,7 +188,7 @@ function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
         />
       </td>
       <td>{schedule.assignee?.name ?? <span className="text-ink-2">nobody yet</span>}</td>
-      <td className="!py-0">
+      <td className="py-0">
         <span className="flex items-center justify-between gap-2">
           <State schedule={schedule} />
           {me.isManager && <PauseButton schedule={schedule} onLook={onLook} />}
@@ -234,7 +234,7 @@ function PauseButton({ schedule, onLook }: Pick<RowProps, 'schedule' | 'onLook'>
   return (
     <button
       type="button"
-      className={`btn btn-text !h-[26px] !min-h-[26px] !text-primary ${isPaused ? '' : 'opacity-0 focus-visible:opacity-100 group-focus-within:opacity-100 group-hover:opacity-100'}`}
+      className={`btn btn-text h-[26px] min-h-[26px] text-primary ${isPaused ? '' : 'opacity-0 focus-visible:opacity-100 group-focus-within:opacity-100 group-hover:opacity-100'}`}
       aria-label={`${words} ${nameOf(schedule)}`}
       onClick={(event) => {
         event.stopPropagation();

@@ -88,7 +88,7 @@ function RunLine() {
   const at = `${sayNear(dayOfIso(run.startedAt.slice(0, 10)), today)} at ${run.startedAt.slice(11)}`;
   const why = { daily: 'the daily run', startup: 'the server starting', byHand: 'hand', fill: 'a fill' }[run.why];
   return (
-    <p className="no-print mt-auto flex-none border-t border-line px-5 py-2 text-note leading-4 text-ink-2">
+    <p className="print:hidden mt-auto flex-none border-t border-line px-5 py-2 text-note leading-4 text-ink-2">
       Tasks are made {horizonDays} days ahead, daily at {makeTime}. Last by {why}, {at}:{' '}
       {run.made === 0 ? 'nothing was missing' : `${plural(run.made, 'task')} made`}.{' '}
       <Link className="link-line text-ink" to="/fill">

@@ -65,7 +65,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
     <SideSheet
       label="Rehearsal"
       onClose={onClose}
-      className="absolute inset-y-0 right-0 z-20 !w-[min(560px,100%)] max-[1000px]:fixed"
+      className="absolute inset-y-0 right-0 z-20 w-[min(560px,100%)] max-[1000px]:fixed"
     >
       <div className="sticky top-0 z-10 border-b border-line-2 bg-base-100 px-5 pb-3 pt-4">
         <div className="flex items-start gap-2">
@@ -114,7 +114,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
           </button>
         </div>
       </div>
-      <table className="tt is-static w-full px-5 [&_td]:!h-[33px]">
+      <table className="tt is-static w-full px-5 [&_td]:h-[33px]">
         <colgroup>
           <col style={{ width: 154 }} />
           <col className="max-[720px]:hidden" style={{ width: 100 }} />
@@ -123,7 +123,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
         </colgroup>
         <thead>
           <tr>
-            <th scope="col" className="!pl-5">
+            <th scope="col" className="pl-5">
               due
             </th>
             <th scope="col" className="max-[720px]:hidden">
@@ -137,21 +137,21 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
           {plan.slice(0, SHOWN).map((one) =>
             one.kind === 'task' ? (
               <tr key={`${one.occurrence.nominal} ${one.task.part.key}`}>
-                <td className="date !pl-5">
+                <td className="date pl-5">
                   <DateBlock day={one.task.due} />
                 </td>
                 <td className="whitespace-nowrap text-ink-2 max-[720px]:hidden">
                   {sayDay(one.task.appears, one.task.appears)}
                 </td>
                 <td>{whoOf(one.task.assigneeId)}</td>
-                <td className="!whitespace-normal">
+                <td className="whitespace-normal">
                   {set.parts.length > 1 && <span className="mr-2">{titleOf(one.task, one.occurrence)}</span>}
                   <span className="text-ink-2">{remarkOf(one.occurrence, today)}</span>
                 </td>
               </tr>
             ) : (
               <tr key={one.nominal} className="text-ink-2">
-                <td className="date !pl-5">
+                <td className="date pl-5">
                   <DateBlock day={one.on} look="quiet" />
                 </td>
                 <td className="max-[720px]:hidden" />

@@ -53,7 +53,7 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
   return (
     <div className="mb-2">
       <textarea
-        className="phrase-box"
+        className="block field-sizing-content min-h-[42px] w-full resize-none rounded-field border border-b-2 border-primary bg-base-100 px-2.5 py-[7px] text-touch leading-6 text-ink placeholder:text-ink-2 aria-[invalid=true]:border-late"
         aria-label="When, in words"
         aria-invalid={problem !== null}
         data-unread={!isRead || undefined}
@@ -104,7 +104,9 @@ function Fault({ id, text, problem, onSuggestion, onPutBack }: FaultProps) {
         <p aria-hidden className="truncate text-ink-2">
           {from > 0 && '… '}
           {text.slice(from, at)}
-          <span className="fault-mark">{text.slice(at, at + length) || '\u2003'}</span>
+          <span className="text-late underline decoration-late decoration-wavy decoration-1 underline-offset-3">
+            {text.slice(at, at + length) || '\u2003'}
+          </span>
           {text.slice(at + length)}
         </p>
       )}

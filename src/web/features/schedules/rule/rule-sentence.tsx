@@ -34,7 +34,7 @@ export function RuleSentence({ rule, letter, start, onChange, onRemove }: RuleSe
       {onRemove && (
         <button
           type="button"
-          className="btn btn-text !h-7 !min-h-7"
+          className="btn btn-text h-7 min-h-7"
           aria-label={`Remove rule ${letter}`}
           onClick={onRemove}
         >

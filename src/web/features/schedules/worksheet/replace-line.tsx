@@ -27,7 +27,7 @@ export function ReplaceLine({ places, isChosen, textAt, onFind, onReplace }: Rep
   return (
     <form
       aria-label="Find and replace"
-      className="flex flex-wrap items-center gap-x-2 gap-y-1 border-t border-line px-5 py-1 text-row leading-[30px] text-ink-2"
+      className="flex flex-wrap items-center gap-x-2 gap-y-1 border-t border-line px-5 py-1 text-row leading-7.5 text-ink-2"
       onSubmit={(event) => {
         event.preventDefault();
         if (changed.length > 0) onReplace(changed);
@@ -49,7 +49,7 @@ export function ReplaceLine({ places, isChosen, textAt, onFind, onReplace }: Rep
       </select>{' '}
       of {isChosen ? 'the chosen cells' : 'what is shown'}, replace
       <input
-        className="blank !w-[150px]"
+        className="blank w-[150px]"
         type="search"
         aria-label="Words to find"
         placeholder="these words"
@@ -58,7 +58,7 @@ export function ReplaceLine({ places, isChosen, textAt, onFind, onReplace }: Rep
       />
       with
       <input
-        className="blank !w-[150px]"
+        className="blank w-[150px]"
         aria-label="Words in their place"
         placeholder="those"
         value={replacement}

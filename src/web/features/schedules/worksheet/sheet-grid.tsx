@@ -3,6 +3,7 @@ import { type ClipboardEvent, type KeyboardEvent, memo, useEffect, useRef, useSt
 import { Link } from 'react-router';
 import { type CellPlace, pastedInto, readTabs, sheetCell, writeTabs } from '../../../../core/index.ts';
 import { COLUMNS, NAME_WIDTH, SHEET_WIDTH } from './columns.ts';
+import './sheet-grid.css';
 import { editedLine, type Sheet, type SheetLine } from './use-sheet.ts';
 
 const ROW_HEIGHT = 33;

@@ -121,8 +121,8 @@ function Worksheet({ schedules, whole: { count, known, error, retry }, draft, fi
       ) : (
         <SheetGrid lines={lines} sheet={sheet} range={range} onRange={setRange} />
       )}
-      <footer className="no-print flex flex-none flex-wrap items-center gap-x-3 gap-y-1 border-t border-line-2 px-5 py-2 text-row">
-        <div className="min-w-0 flex-1 leading-[18px]" role="status">
+      <footer className="print:hidden flex flex-none flex-wrap items-center gap-x-3 gap-y-1 border-t border-line-2 px-5 py-2 text-row">
+        <div className="min-w-0 flex-1 leading-4.5" role="status">
           {refusal ? (
             <span className="text-late">{refusal.message}</span>
           ) : (

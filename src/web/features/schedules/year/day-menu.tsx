@@ -56,7 +56,7 @@ export function DayMenu({ day, occurrences, draft, style, onChange, onRevise, on
   return (
     <div
       ref={menu}
-      className="popover day-menu"
+      className="popover w-[268px] py-1.5 text-row leading-5"
       style={style}
       role="dialog"
       aria-label={`${sayDay(day, today)}: what to change`}
@@ -67,7 +67,7 @@ export function DayMenu({ day, occurrences, draft, style, onChange, onRevise, on
         } else moveThroughActs(event);
       }}
     >
-      <h3>
+      <h3 className="px-3 pt-0.5 pb-1.5 text-body">
         {sayDay(day, today)}{' '}
         <span className="font-sans text-note font-normal text-ink-2">{statusOf(here, left, today)}</span>
       </h3>
@@ -112,6 +112,9 @@ function statusOf(here: PlannedOccurrence | undefined, left: PlannedOccurrence |
   return 'nothing due';
 }
 
+/** A line of blanks between the acts. */
+const ROW = 'px-3 py-[5px] leading-6.5';
+
 interface OneActsProps {
   readonly occurrence: Extract<PlannedOccurrence, { kind: 'dated' }>;
   readonly draft: BenchDraft;
@@ -140,12 +143,12 @@ function OneActs({ occurrence, draft, act }: OneActsProps) {
         <Act run={() => act(changeDate(draft, nominal, {}))}>Like the others again</Act>
       )}
       {!isAdded && (
-        <div className="row">
+        <div className={ROW}>
           move it to{' '}
           <DateBlank label="Move it to" value={on} when="left" onChange={(to) => act(moveDate(draft, nominal, to))} />
         </div>
       )}
-      <div className="row">
+      <div className={ROW}>
         this time at{' '}
         <TimeBlank
           label="Start time this time"
@@ -178,7 +181,12 @@ function OneActs({ occurrence, draft, act }: OneActsProps) {
 
 function Act({ run, children }: { readonly run: () => void; readonly children: ReactNode }) {
   return (
-    <button type="button" className="act" onClick={run}>
+    <button
+      type="button"
+      data-act
+      className="block w-full cursor-pointer px-3 py-[5px] text-left hover:bg-chosen hover:shadow-[inset_3px_0_0_var(--color-accent)] focus-visible:bg-chosen focus-visible:shadow-[inset_3px_0_0_var(--color-accent)] focus-visible:outline-none"
+      onClick={run}
+    >
       {children}
     </button>
   );
@@ -187,7 +195,7 @@ function Act({ run, children }: { readonly run: () => void; readonly children: R
 function moveThroughActs(event: KeyboardEvent<HTMLElement>): void {
   const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
   if (step === undefined || !(event.target instanceof HTMLButtonElement)) return;
-  const acts = [...event.currentTarget.querySelectorAll<HTMLElement>('button.act')];
+  const acts = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-act]')];
   event.preventDefault();
   acts[acts.indexOf(event.target) + step]?.focus();
 }

@@ -186,7 +186,7 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
         </div>
         <button
           type="button"
-          className="btn btn-primary !h-12 !px-5 !text-touch"
+          className="btn btn-primary h-12 px-5 text-touch"
           aria-disabled={read.title === ''}
           onClick={() => void add(false)}
         >
@@ -222,7 +222,7 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
           {sayDuration(minutes)}
         </Part>
       </dl>
-      <div className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-line pt-2 text-note leading-[18px] text-ink-2">
+      <div className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-1 border-t border-line pt-2 text-note leading-4.5 text-ink-2">
         {[...keep].map((words) => (
           <span key={words}>
             “{words}” stays in the title{' '}
@@ -300,7 +300,7 @@ function Part({
 }) {
   return (
     <div>
-      <dt className="text-note leading-[18px] text-ink-2">
+      <dt className="text-note leading-4.5 text-ink-2">
         {word}
         {onBack && (
           <button

@@ -135,7 +135,7 @@ function DeedForm({ doing, busy, onLook }: DeedFormProps) {
       >
         They are not done this time, because{' '}
         <input
-          className="blank !w-[320px]"
+          className="blank w-[320px]"
           aria-label="Why they are not done this time"
           maxLength={500}
           value={reason}

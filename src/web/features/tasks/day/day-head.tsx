@@ -18,12 +18,12 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
   const holiday = workingCalendar.holidayName(day);
   return (
     <header className="flex min-h-[76px] flex-none items-end gap-5 px-5 py-[9px] max-[720px]:gap-3.5 max-[720px]:px-4">
-      <h1 className="!font-sans !text-row !font-normal leading-4 text-ink-2">
+      <h1 className="font-sans text-row font-normal leading-4 text-ink-2">
         {weekdayName(weekdayOf(day))}
         <span className="sr-only"> </span>
         <span className="mt-0.5 flex items-baseline gap-1.5">
           <b
-            className="font-head text-[40px] font-[650] leading-[38px] text-ink"
+            className="font-head text-[40px] font-[650] leading-9.5 text-ink"
             style={{ fontStretch: '80%', boxShadow: day === today ? 'inset 0 -5px 0 var(--color-accent)' : undefined }}
           >
             {date}
@@ -39,7 +39,7 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
           <label className="min-w-0 truncate">
             <span className="sr-only">Whose day sheet</span>
             <select
-              className="filter-word !text-body font-semibold"
+              className="filter-word text-body font-semibold"
               value={sheet.person.id}
               onChange={({ target }) => onPerson(target.value)}
             >
@@ -61,17 +61,17 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
         <DayButton
           label="Day shown"
           chosen={day}
-          className="!h-8 !w-8 max-[720px]:!h-11 max-[720px]:!w-11"
+          className="h-8 w-8 max-[720px]:h-11 max-[720px]:w-11"
           onChoose={onDay}
         />
         {day !== today && (
-          <button type="button" className="btn max-[720px]:!h-11" onClick={() => onDay(today)}>
+          <button type="button" className="btn max-[720px]:h-11" onClick={() => onDay(today)}>
             Today
           </button>
         )}
         <button
           type="button"
-          className="btn btn-text max-[720px]:!hidden"
+          className="btn btn-text max-[720px]:hidden"
           aria-label="Day before"
           onClick={() => onDay(day - 1)}
         >
@@ -79,7 +79,7 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
         </button>
         <button
           type="button"
-          className="btn btn-text max-[720px]:!hidden"
+          className="btn btn-text max-[720px]:hidden"
           aria-label="Day after"
           onClick={() => onDay(day + 1)}
         >

@@ -14,11 +14,11 @@ import { useKeys } from '../../../app/shell/keys.tsx';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { moveThroughRows } from '../../../kit/arrow-rows.ts';
+import { Band } from '../../../kit/band.tsx';
 import { useChosen } from '../../../kit/chosen.ts';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { useDaySheet, useTaskActions } from '../api.ts';
 import { ChosenTasks } from './chosen-tasks.tsx';
-import { Band } from './day-band.tsx';
 import { DayHead } from './day-head.tsx';
 import { DeletedTasks } from './deleted-tasks.tsx';
 import { ProjectedTaskLine, TaskLine } from './task-line.tsx';
@@ -207,7 +207,7 @@ function withNowLine(
   const now = (
     <div key="now" className="relative z-[1] -my-px h-0.5 bg-accent max-[720px]:mx-0" aria-hidden>
       {(after === -1 ? tasks.length : after) >= LINES_BESIDE_THE_HEADING && (
-        <span className="absolute -left-[54px] -top-2 rounded-[2px] bg-accent px-1.5 text-note font-[650] leading-[18px] text-accent-content max-[720px]:left-1">
+        <span className="absolute -left-[54px] -top-2 rounded-[2px] bg-accent px-1.5 text-note font-[650] leading-4.5 text-accent-content max-[720px]:left-1">
           {time}
         </span>
       )}

@@ -1,7 +1,8 @@
 import type { Deleted } from '../../../../contract/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
+import { Band } from '../../../kit/band.tsx';
 import { BringBack, sayDeleted } from '../../history/bring-back.tsx';
-import { Band } from './day-band.tsx';
+import { LINE, TITLE } from './task-line.tsx';
 
 /** What was deleted from this day, to be brought back. */
 export function DeletedTasks({ deleted }: { readonly deleted: readonly Deleted[] }) {
@@ -9,8 +10,12 @@ export function DeletedTasks({ deleted }: { readonly deleted: readonly Deleted[]
   return (
     <Band name="deleted" count={deleted.length}>
       {deleted.map((one) => (
-        <div key={one.changeId} className="task-line is-quiet !cursor-default !grid-cols-[minmax(0,1fr)_auto]">
-          <div className="title pl-[116px] max-[720px]:pl-0">
+        <div
+          key={one.changeId}
+          data-line
+          className={`${LINE} cursor-default grid-cols-[minmax(0,1fr)_auto] text-ink-2 hover:bg-base-200`}
+        >
+          <div className={`${TITLE} pl-[116px] max-[720px]:pl-0`}>
             {one.title}
             <span className="ml-2 text-note">{sayDeleted(one, today)}</span>
           </div>

@@ -17,11 +17,20 @@ interface TaskLineProps {
   readonly choosing?: { readonly isChosen: boolean; readonly choose: (how: 'one' | 'range') => void } | undefined;
 }
 
+/** A line of the day sheet: as high as its title on a phone and on paper. */
+export const LINE =
+  'relative grid h-9 cursor-pointer items-center border-b border-line pr-4 text-row leading-4.5 last:border-b-0 max-[720px]:h-auto max-[720px]:min-h-[58px] max-[720px]:gap-x-1 max-[720px]:px-4 max-[720px]:pt-[7px] max-[720px]:pb-2 print:h-auto print:min-h-[30px] print:break-inside-avoid print:items-start print:py-[5px]';
+const COLUMNS = 'grid-cols-[24px_92px_minmax(0,1fr)_34px_60px_92px] max-[720px]:grid-cols-[32px_minmax(0,1fr)_auto]';
+export const TITLE =
+  'truncate max-[720px]:whitespace-normal print:overflow-visible print:whitespace-normal print:wrap-anywhere';
+/** The one thing to do next. */
+const NEXT =
+  'h-[26px] min-h-[26px] w-20 justify-self-end px-0 max-[720px]:h-11 max-[720px]:w-auto max-[720px]:min-w-[88px] max-[720px]:px-3.5 max-[720px]:text-body';
+
 /** One task of the day sheet: what it is, when, how far it is, and the one thing to do next. */
 export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskLineProps) {
   const today = useToday();
   const ended = task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed';
-  const tone = ended ? 'is-quiet' : band === 'coming' ? 'is-soon' : '';
   const isToCheck = band === 'toCheck';
   const sub = [sayFor(task), band === 'coming' ? sayTimes(task) : '', isToCheck ? (task.assignee?.name ?? '') : '']
     .filter(Boolean)
@@ -34,7 +43,8 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
     // biome-ignore lint/a11y/noStaticElementInteractions: see above
     // biome-ignore lint/a11y/useKeyWithClickEvents: see above
     <div
-      className={`task-line group ${tone}`}
+      className={`group ${LINE} ${COLUMNS} hover:bg-base-200 data-[here=true]:-ml-2 data-[here=true]:bg-chosen data-[here=true]:pl-2 data-[here=true]:shadow-[inset_3px_0_0_var(--color-accent)] max-[720px]:data-[here=true]:pl-2 ${ended ? 'text-ink-2' : ''}`}
+      data-line
       data-here={isOpen || choosing?.isChosen}
       data-task={task.title}
       onClick={(event) => (event.shiftKey && choosing ? choosing.choose('range') : onAct('open'))}
@@ -59,10 +69,11 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
       <div className={`max-[720px]:hidden ${task.late && !ended ? 'text-late' : 'text-ink-2'}`}>
         {band === 'coming' ? <DateBlock day={dayOfIso(task.startsOn)} look="quiet" /> : window}
       </div>
-      <div className="title">
+      <div className={TITLE}>
         <Link
           to={to}
           data-row
+          className={`text-body max-[720px]:block max-[720px]:text-touch max-[720px]:leading-5 ${ended || band === 'coming' ? 'font-normal' : 'font-semibold'}`}
           title={choosing ? 'Space chooses it, Shift with the arrows chooses more' : undefined}
           onClick={(event) => event.stopPropagation()}
           onKeyDown={(event) => {
@@ -97,7 +108,7 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
       </div>
       <div className="text-right text-ink-2 max-[720px]:hidden">{steps}</div>
       <div className="text-right max-[720px]:hidden">{sayDuration(task.estimateMinutes)}</div>
-      <NextThing task={task} ended={ended} isToClaim={band === 'unassigned'} onAct={onAct} />
+      <NextThing task={task} ended={ended} band={band} onAct={onAct} />
     </div>
   );
 }
@@ -108,12 +119,11 @@ function sayWaiting(doneAt: string, today: CivilDay): string {
   return `since ${day === today ? timeOf(doneAt) : sayNear(day, today).replace(/^\w+ (?=\d)/, '')}`;
 }
 
-interface NextThingProps extends Pick<TaskLineProps, 'task' | 'onAct'> {
+interface NextThingProps extends Pick<TaskLineProps, 'task' | 'band' | 'onAct'> {
   readonly ended: boolean;
-  readonly isToClaim: boolean;
 }
 
-function NextThing({ task, ended, isToClaim, onAct }: NextThingProps) {
+function NextThing({ task, ended, band, onAct }: NextThingProps) {
   const { me } = useWorkspace();
   if (task.state === 'toCheck') return <Check task={task} onAct={onAct} />;
   if (ended) {
@@ -122,7 +132,7 @@ function NextThing({ task, ended, isToClaim, onAct }: NextThingProps) {
   }
   const isMine = me.isManager || task.assignee?.id === me.id;
   const action =
-    isToClaim || (!isMine && task.assignee === null)
+    band === 'unassigned' || (!isMine && task.assignee === null)
       ? 'claim'
       : task.state === 'underWay'
         ? task.stepsDone === task.stepsTotal && task.proofMissing.length === 0
@@ -135,7 +145,7 @@ function NextThing({ task, ended, isToClaim, onAct }: NextThingProps) {
   return (
     <button
       type="button"
-      className={`btn ${task.state === 'underWay' ? 'btn-primary' : ''}`}
+      className={`btn ${NEXT} ${task.state === 'underWay' ? 'btn-primary' : ''} ${band === 'coming' ? 'border-transparent text-primary hover:border-transparent' : ''}`}
       aria-label={`${words}: ${task.title}`}
       onClick={(event) => {
         event.stopPropagation();
@@ -160,7 +170,7 @@ function Check({ task, onAct }: Pick<TaskLineProps, 'task' | 'onAct'>) {
   return (
     <button
       type="button"
-      className="btn"
+      className={`btn ${NEXT}`}
       aria-label={`Check: ${task.title}`}
       onClick={(event) => {
         event.stopPropagation();
@@ -175,12 +185,12 @@ function Check({ task, onAct }: Pick<TaskLineProps, 'task' | 'onAct'>) {
 /** A date that a rule gives, not made yet: a bare mast. */
 export function ProjectedTaskLine({ line }: { readonly line: ProjectedLine }) {
   return (
-    <div className="task-line is-soon !cursor-default">
+    <div data-line className={`${LINE} ${COLUMNS} cursor-default hover:bg-base-200`}>
       <div className="flex">
         <Pennant state="bare" size={20} />
       </div>
       <div className="text-ink-2 max-[720px]:hidden">{sayTimes(line)}</div>
-      <div className="title">
+      <div className={TITLE}>
         {line.title} <span className="ml-2 text-ink-2">{sayFor(line)}</span>
       </div>
       <div className="max-[720px]:hidden" />

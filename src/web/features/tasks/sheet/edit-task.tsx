@@ -8,6 +8,7 @@ import { ChoiceBlank, DateBlank, EstimateBlank, TimeBlank } from '../../../kit/b
 import { useDraft } from '../../../kit/draft.ts';
 import { MeanwhileLine } from '../../../kit/meanwhile-line.tsx';
 import { meanwhileOf } from '../../../kit/merge.ts';
+import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
 import { Skeleton } from '../../../kit/states.tsx';
 import { goToUnread } from '../../../kit/unread.ts';
 import { useLookedAt } from '../../impact/looked-at.tsx';
@@ -101,14 +102,14 @@ export function EditTask({ task, onClose }: EditTaskProps) {
   if (offered) return <Offer task={task} fields={offered} onClose={onClose} />;
   return (
     <form
-      className="section text-row leading-[30px]"
+      className={`${SECTION} text-row leading-7.5`}
       aria-label="Change this task"
       onSubmit={(event) => {
         event.preventDefault();
         void submit();
       }}
     >
-      <h3>Change it</h3>
+      <SectionTitle>Change it</SectionTitle>
       {isOthers && (
         <div className="-mx-5 mb-2 max-[720px]:-mx-4">
           <MeanwhileLine
@@ -123,7 +124,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
         </div>
       )}
       <input
-        className="blank !h-8 w-full !text-touch"
+        className="blank h-8 w-full text-touch"
         aria-label="Title of this task"
         value={edit.title}
         onChange={({ target }) => set('title', target.value)}
@@ -197,7 +198,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
         )}
       </p>
       {!task.mayPlan && (
-        <p className="text-note leading-[17px] text-ink-2">Its day, its person and its priority are for a manager.</p>
+        <p className="text-note leading-4.25 text-ink-2">Its day, its person and its priority are for a manager.</p>
       )}
       <Suspense fallback={<Skeleton rows={3} />}>
         <RichTextEditor
@@ -212,7 +213,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
         {problem}
       </p>
       {task.schedule && me.isManager ? (
-        <fieldset className="relative mt-1 leading-[22px]">
+        <fieldset className="relative mt-1 leading-5.5">
           <legend className="sr-only">How far it goes</legend>
           {(['one', 'later', 'open'] as const).map((key) => (
             <label key={key} className="flex items-center gap-2">
@@ -226,10 +227,10 @@ export function EditTask({ task, onClose }: EditTaskProps) {
               {REACH_WORDS[key]}
             </label>
           ))}
-          <p className="text-note leading-[17px] text-ink-2">{REACH_EFFECT[reach]}</p>
+          <p className="text-note leading-4.25 text-ink-2">{REACH_EFFECT[reach]}</p>
         </fieldset>
       ) : (
-        <p className="mt-1 text-note leading-[17px] text-ink-2">
+        <p className="mt-1 text-note leading-4.25 text-ink-2">
           Only this one changes. {task.schedule ? 'Later ones of its schedule stay as they are.' : ''}
         </p>
       )}
@@ -252,7 +253,7 @@ function Offer({ task, fields, onClose }: EditTaskProps & { readonly fields: (ty
   const { intoTemplate } = useTaskActions();
   const words = fields.map((field) => INTO_WORDS[field]).join(' and ');
   return (
-    <div className="section text-row leading-[19px]" role="status">
+    <div className={`${SECTION} text-row leading-4.75`} role="status">
       <p>
         Changed here. Later ones still have {words} of <b className="font-semibold">{task.template?.name}</b>.
       </p>

@@ -81,7 +81,7 @@ interface ConflictProps {
 /** Two have written the note: both stand, and one click decides. */
 function Conflict({ theirs, mine, field, onChoose }: ConflictProps) {
   return (
-    <div role="alert" className="mt-1.5 border-l-2 border-accent bg-chosen px-2.5 py-1.5 text-row leading-[19px]">
+    <div role="alert" className="mt-1.5 border-l-2 border-accent bg-chosen px-2.5 py-1.5 text-row leading-4.75">
       <p>Somebody else has written the note meanwhile:</p>
       <p className="my-1 whitespace-pre-line break-words text-ink-2">{theirs || 'It is empty now.'}</p>
       <div className="flex flex-wrap gap-2">

@@ -74,7 +74,7 @@ function tagHint({ asset }: Task): string {
 }
 
 function Label({ demand, id }: { readonly demand: Demand; readonly id?: string }) {
-  const words = 'block text-note leading-[18px] text-ink-2';
+  const words = 'block text-note leading-4.5 text-ink-2';
   if (demand.label === '') return null;
   return id ? (
     <label className={words} htmlFor={id}>
@@ -105,10 +105,10 @@ function FixedAnswer({ task, demand, name }: ProofFieldProps) {
 export function GivenAnswer({ task, demand }: Pick<ProofFieldProps, 'task' | 'demand'>) {
   const answer = task.answers[demand.key];
   if (!answer)
-    return <p className="text-note leading-[18px] text-ink-2">{demand.label || sayDemand(demand)}: not answered</p>;
+    return <p className="text-note leading-4.5 text-ink-2">{demand.label || sayDemand(demand)}: not answered</p>;
   const outside = demand.kind === 'number' && typeof answer.value === 'number' ? sayOutside(demand, answer.value) : '';
   return (
-    <div className="text-row leading-[19px]">
+    <div className="text-row leading-4.75">
       {demand.label !== '' && <span className="text-ink-2">{demand.label}: </span>}
       <b className={outside ? 'border-b-[3px] border-late-fill font-semibold' : 'font-semibold'}>
         {sayAnswer(demand, answer.value)}
@@ -174,7 +174,7 @@ function NumberProof({ task, demand, name }: ProofFieldProps & { readonly demand
       {isOut && (
         <>
           <LimitsBar demand={demand} value={value} />
-          <p className="text-row leading-[19px]">
+          <p className="text-row leading-4.75">
             <b>{sayOutside(demand, value)}.</b> Say what you saw or did.
           </p>
           <textarea
@@ -209,7 +209,7 @@ function Buttons(props: ProofFieldProps & { readonly options: readonly (readonly
   const { unsent, value, put } = useAnswering(task, demand, name);
   return (
     <fieldset>
-      <legend className={demand.label === '' ? 'sr-only' : 'text-note leading-[18px] text-ink-2'}>
+      <legend className={demand.label === '' ? 'sr-only' : 'text-note leading-4.5 text-ink-2'}>
         {demand.label || name}
       </legend>
       <div className="flex flex-wrap gap-2">
@@ -217,7 +217,7 @@ function Buttons(props: ProofFieldProps & { readonly options: readonly (readonly
           <button
             key={words}
             type="button"
-            className={`btn max-[720px]:!h-11 max-[720px]:min-w-[66px] ${value === option ? 'btn-primary' : ''}`}
+            className={`btn max-[720px]:h-11 max-[720px]:min-w-[66px] ${value === option ? 'btn-primary' : ''}`}
             aria-pressed={value === option}
             onClick={() => put('', value === option ? null : option, '', 0)}
           >
@@ -236,7 +236,7 @@ function SeveralProof(props: ProofFieldProps & { readonly options: readonly stri
   const chosen = Array.isArray(value) ? value : [];
   return (
     <fieldset>
-      <legend className={demand.label === '' ? 'sr-only' : 'text-note leading-[18px] text-ink-2'}>
+      <legend className={demand.label === '' ? 'sr-only' : 'text-note leading-4.5 text-ink-2'}>
         {demand.label || name}
       </legend>
       <div className="flex flex-wrap gap-x-5 gap-y-1">
@@ -272,7 +272,7 @@ function DateProof({ task, demand, name }: ProofFieldProps) {
       <Label demand={demand} id={id} />
       <input
         id={id}
-        className="writing h-9 !w-44 max-[720px]:h-11"
+        className="writing h-9 w-44 max-[720px]:h-11"
         aria-label={demand.label === '' ? name : undefined}
         aria-invalid={isUnread}
         placeholder="24 Nov, or today"
@@ -335,7 +335,7 @@ function FileProof({ task, demand, name, isFixed }: ProofFieldProps) {
   const { reload, removeFile } = useTaskActions();
   const files = task.files.filter((file) => file.demand === demand.key);
   if (isFixed && files.length === 0)
-    return <p className="text-note leading-[18px] text-ink-2">{demand.label || 'photo or file'}: none</p>;
+    return <p className="text-note leading-4.5 text-ink-2">{demand.label || 'photo or file'}: none</p>;
   return (
     <div>
       <Label demand={demand} />
@@ -374,7 +374,7 @@ function FileProof({ task, demand, name, isFixed }: ProofFieldProps) {
 function NoteProof({ task, demand }: ProofFieldProps) {
   const isThere = task.note.trim() !== '';
   return (
-    <p className="text-row leading-[19px] text-ink-2">
+    <p className="text-row leading-4.75 text-ink-2">
       A note{demand.label ? `: ${demand.label}` : ''}
       {isThere ? ', written below.' : ', to be written below.'}
     </p>

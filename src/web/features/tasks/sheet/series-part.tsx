@@ -4,6 +4,7 @@ import type { Earlier, Task } from '../../../../contract/index.ts';
 import { dayOfIso, type NumberDemand, plural, sayDate, sayDay, sayNumber } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
 import { PennantString } from '../../../kit/pennant-string.tsx';
+import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
 import { FileLine } from '../../files/file-line.tsx';
 import type { Reading } from './readings-chart.tsx';
 
@@ -21,8 +22,8 @@ export function CarriedOn({ task, address }: SeriesPartProps) {
   const kept = task.series.earlier.flatMap(({ files }) => files.filter(({ isKept }) => isKept));
   if (pinned.length + kept.length === 0) return null;
   return (
-    <div className="section">
-      <h3>Kept from earlier ones</h3>
+    <div className={SECTION}>
+      <SectionTitle>Kept from earlier ones</SectionTitle>
       {pinned.map((one) => (
         <Said key={one.taskId} earlier={one} address={address} today={today} />
       ))}
@@ -42,15 +43,16 @@ export function SeriesPart({ task, address }: SeriesPartProps) {
     ({ note, isPinned, files }) => (note !== '' && !isPinned) || files.some(({ isKept }) => !isKept),
   );
   return (
-    <div className="section">
-      <h3>
-        Earlier ones
-        <span>
-          {series.since
+    <div className={SECTION}>
+      <SectionTitle
+        aside={
+          series.since
             ? `${plural(series.count, 'time')} since ${sayDate(dayOfIso(series.since)).replace(/^\d+ /, '')}`
-            : 'this is the first'}
-        </span>
-      </h3>
+            : 'this is the first'
+        }
+      >
+        Earlier ones
+      </SectionTitle>
       {series.lastEight.length > 1 && (
         <div className="mt-1.5 flex items-end gap-3">
           <PennantString tasks={series.lastEight} to={address} />
@@ -115,7 +117,7 @@ function Said({
 }) {
   const pictures = earlier.files.filter(({ isPicture, isKept }) => isPicture && !isKept);
   return (
-    <div className="mt-2 border-l-2 border-line-2 pl-2.5 text-row leading-[19px]">
+    <div className="mt-2 border-l-2 border-line-2 pl-2.5 text-row leading-4.75">
       <p>
         {earlier.by ? `${earlier.by}, ` : ''}
         <Link className="link-line" to={address(earlier.taskId)}>

@@ -56,11 +56,11 @@ function Step({ task, step, number, lacksProof, isNext }: StepProps) {
       className={`border-b border-line last:border-0 ${isHere ? '-mx-5 bg-chosen px-5 shadow-[inset_3px_0_0_var(--color-accent)] max-[720px]:-mx-4 max-[720px]:px-4' : ''}`}
     >
       <label
-        className={`grid min-h-[30px] grid-cols-[24px_1fr_auto] items-center text-row leading-[18px] max-[720px]:min-h-[50px] max-[720px]:grid-cols-[34px_1fr_auto] max-[720px]:text-touch ${step.tickedAt ? 'text-ink-2' : ''} ${mayTick ? 'cursor-pointer' : ''}`}
+        className={`grid min-h-[30px] grid-cols-[24px_1fr_auto] items-center text-row leading-4.5 max-[720px]:min-h-[50px] max-[720px]:grid-cols-[34px_1fr_auto] max-[720px]:text-touch ${step.tickedAt ? 'text-ink-2' : ''} ${mayTick ? 'cursor-pointer' : ''}`}
       >
         <input
           type="checkbox"
-          className="check max-[720px]:!h-[22px] max-[720px]:!w-[22px]"
+          className="check max-[720px]:h-[22px] max-[720px]:w-[22px]"
           checked={pressed ?? step.tickedAt !== null}
           disabled={!mayTick}
           onChange={({ target }) => press(target.checked)}
@@ -76,7 +76,7 @@ function Step({ task, step, number, lacksProof, isNext }: StepProps) {
       {(step.note !== '' || asks) && (
         <div className="grid gap-2 pb-2.5 pl-6 max-[720px]:pl-[34px]">
           {step.note !== '' && (!fixed || step.tickedAt === null) && (
-            <p className="whitespace-pre-line text-note leading-[17px] text-ink-2">{step.note}</p>
+            <p className="whitespace-pre-line text-note leading-4.25 text-ink-2">{step.note}</p>
           )}
           {step.demands.map((demand) => (
             <ProofField key={demand.key} task={task} demand={demand} name={step.text} isFixed={fixed} />

@@ -22,7 +22,7 @@ export function TaskFoot({ task, address }: TaskFootProps) {
   // Where somebody signs it off, the next date is theirs to choose.
   const choosesNext = task.state === 'toCheck' ? task.maySign : !ended && task.mayWork && task.signOff === null;
   return (
-    <div className="foot">
+    <div className="sticky bottom-0 z-2 mt-auto border-t border-line-2 bg-base-100 px-5 py-3 max-[720px]:px-4 max-[720px]:pb-5 print:hidden max-[720px]:[&_.btn]:h-12 max-[720px]:[&_.btn]:min-w-24 max-[720px]:[&_.btn]:text-touch">
       {task.state === 'toCheck' ? (
         <ToCheck task={task} nextOn={nextOn} />
       ) : (
@@ -63,7 +63,7 @@ function ToDo({ task, nextOn }: DoingProps) {
   return (
     <>
       {!isReady && (
-        <p id="still-missing" className="mb-2 text-note leading-[17px] max-[720px]:text-body max-[720px]:leading-5">
+        <p id="still-missing" className="mb-2 text-note leading-4.25 max-[720px]:text-body max-[720px]:leading-5">
           <b className="font-semibold">Still missing:</b> {sayMissing(missing)}
         </p>
       )}
@@ -100,7 +100,7 @@ function ToCheck({ task, nextOn }: DoingProps) {
   const [isSendingBack, setSendingBack] = useState(false);
   if (!task.maySign)
     return (
-      <p className="mb-2 text-row leading-[19px]">
+      <p className="mb-2 text-row leading-4.75">
         Finished{task.doneBy ? ` by ${task.doneBy}` : ''}; waits for {task.signsOff ?? 'a manager'} to check it.
       </p>
     );

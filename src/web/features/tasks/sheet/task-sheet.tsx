@@ -5,7 +5,7 @@ import { dayOfIso, isEnded, sayDate, sayDay, sayDuration, sayLate, sayNear } fro
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Pennant, stateWords } from '../../../kit/pennant.tsx';
 import { RichText, sayContents } from '../../../kit/rich-text.tsx';
-import { CloseButton, SideSheet } from '../../../kit/side-sheet.tsx';
+import { CloseButton, SECTION, SectionTitle, SideSheet } from '../../../kit/side-sheet.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { Tag } from '../../../kit/tag.tsx';
 import { FileDrop } from '../../files/file-drop.tsx';
@@ -65,7 +65,7 @@ function Contents({ task, onClose, address }: ContentsProps) {
   const fixed = isFixed(task);
   return (
     <>
-      <div className="section !pt-3">
+      <div className={`${SECTION} pt-3`}>
         <div className="flex items-center gap-2 text-row">
           <Pennant state={task.state} late={task.late} size={20} />
           <span className={task.late && task.state !== 'done' ? 'text-late' : ''}>{sayState(task, today)}</span>
@@ -73,15 +73,13 @@ function Contents({ task, onClose, address }: ContentsProps) {
           <Tag category={task.category} />
           <CloseButton onClose={onClose} />
         </div>
-        <h2 className="mt-1 text-title leading-[26px]">{task.title}</h2>
+        <h2 className="mt-1 text-title leading-6.5">{task.title}</h2>
         <Facts task={task} />
         {task.brief && (
-          <p className="mt-2 whitespace-pre-line border-l-2 border-accent pl-2.5 text-row leading-[19px]">
-            {task.brief}
-          </p>
+          <p className="mt-2 whitespace-pre-line border-l-2 border-accent pl-2.5 text-row leading-4.75">{task.brief}</p>
         )}
         {task.sentBack && !isEnded(task.state as 'open') && (
-          <p className="mt-2 border-l-2 border-late pl-2.5 text-row leading-[19px]">
+          <p className="mt-2 border-l-2 border-late pl-2.5 text-row leading-4.75">
             <b className="font-semibold">Sent back</b> by {task.sentBack.by ?? 'someone'},{' '}
             {sayMoment(task.sentBack.at, today)}: “{task.sentBack.reason}”
           </p>
@@ -92,19 +90,14 @@ function Contents({ task, onClose, address }: ContentsProps) {
       {task.instructions && !editing && <Instructions task={task} />}
       <CarriedOn task={task} address={address} />
       {task.steps.length > 0 && (
-        <div className="section !pb-1">
-          <h3>
-            Steps
-            <span>
-              {task.stepsDone} of {task.stepsTotal}
-            </span>
-          </h3>
+        <div className={`${SECTION} pb-1 max-[720px]:pb-1`}>
+          <SectionTitle aside={`${task.stepsDone} of ${task.stepsTotal}`}>Steps</SectionTitle>
           <StepsList task={task} />
         </div>
       )}
       {task.demands.length > 0 && (
-        <div className="section">
-          <h3>Proof</h3>
+        <div className={SECTION}>
+          <SectionTitle>Proof</SectionTitle>
           <div className="mt-1 grid gap-2.5">
             {task.demands.map((demand) => (
               <ProofField
@@ -119,8 +112,8 @@ function Contents({ task, onClose, address }: ContentsProps) {
         </div>
       )}
       <SetPart task={task} address={address} />
-      <div className="section">
-        <h3>Note</h3>
+      <div className={SECTION}>
+        <SectionTitle>Note</SectionTitle>
         <Note task={task} />
       </div>
       <Files task={task} />
@@ -157,7 +150,7 @@ function Facts({ task }: { readonly task: Task }) {
     ['signs it off', task.signsOff],
   ];
   return (
-    <dl className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-row leading-[18px]">
+    <dl className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-row leading-4.5">
       {facts.map(
         ([name, value]) =>
           value && (
@@ -184,9 +177,9 @@ function Instructions({ task }: { readonly task: Task }) {
     .filter(Boolean)
     .join(', ');
   return (
-    <details className="section group text-row leading-[19px]" open={open}>
+    <details className={`${SECTION} group text-row leading-4.75`} open={open}>
       <summary className="flex cursor-pointer items-baseline justify-between max-[720px]:min-h-8 max-[720px]:items-center">
-        <h3 className="text-row leading-[18px] text-primary">Instructions</h3>
+        <h3 className="text-row leading-4.5 text-primary">Instructions</h3>
         <span className="text-note text-ink-2">{beside}</span>
       </summary>
       <RichText html={task.instructions} className="mt-1" />
@@ -213,8 +206,8 @@ function Files({ task }: { readonly task: Task }) {
   const shown = fixed ? task.files : others;
   if (shown.length === 0 && !mayAdd) return null;
   return (
-    <div className={`section ${shown.length === 0 ? 'no-print' : ''}`}>
-      <h3>Files</h3>
+    <div className={`${SECTION} ${shown.length === 0 ? 'print:hidden' : ''}`}>
+      <SectionTitle>Files</SectionTitle>
       {shown.map((file) => (
         <FileLine
           key={file.id}
@@ -243,12 +236,12 @@ function MadeFrom({ task }: { readonly task: Task }) {
   const { template, schedule } = task;
   if (!template)
     return (
-      <p className="px-5 py-2.5 text-note leading-[17px] text-ink-2 max-[720px]:px-4">
+      <p className="px-5 py-2.5 text-note leading-4.25 text-ink-2 max-[720px]:px-4">
         Written down by hand, without a template.
       </p>
     );
   return (
-    <div className="px-5 py-2.5 text-note leading-[17px] text-ink-2 max-[720px]:px-4">
+    <div className="px-5 py-2.5 text-note leading-4.25 text-ink-2 max-[720px]:px-4">
       <p>
         Made from{' '}
         <Link className="link-line text-ink" to={`/templates/${template.id}`}>
