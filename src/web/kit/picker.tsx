@@ -1,9 +1,9 @@
 import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
-import { useEffect } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { plainWords } from '../../core/index.ts';
 import { useEnterWhenFound } from './enter-when-found.ts';
-import { usePopover } from './use-popover.ts';
+import { Popover } from './popover.tsx';
 
 export interface PickerOption {
   readonly key: string;
@@ -59,13 +59,14 @@ export function Picker({
   trouble,
   below,
 }: PickerProps) {
-  const { open, setOpen, close, root, button, around } = usePopover();
+  const [open, setOpen] = useState(false);
+  const button = useRef<HTMLButtonElement>(null);
   const current = chosenName ?? options.find(({ key }) => key === chosen)?.name;
   useEffect(() => onType?.(open ? '' : null), [open, onType]);
   const whenFound = useEnterWhenFound(isLooking);
   const groups = [...new Set(options.map(({ group }) => group ?? ''))];
   return (
-    <span ref={root} className="relative inline-block max-w-full" {...around}>
+    <span className="inline-block max-w-full">
       <button
         ref={button}
         type="button"
@@ -80,44 +81,52 @@ export function Picker({
         <ChevronDown size={12} aria-hidden className="flex-none opacity-70" />
       </button>
       {open && (
-        <Command
+        <Popover
           label={label}
-          className="popover left-0 top-[27px] w-[340px] leading-5"
-          // By what is read, not by the key that stands for it.
-          filter={(_, search, words = []) => fitOf(search, words)}
-          {...whenFound}
+          anchor={button}
+          backTo={button}
+          className="w-[340px] leading-5"
+          onClose={() => setOpen(false)}
         >
-          <Command.Input
-            autoFocus
-            placeholder="type a name"
-            aria-label={`${label}, search`}
-            {...(onType ? { onValueChange: onType } : {})}
-          />
-          <Command.List>
-            <Command.Empty>{isLooking ? 'Looking …' : (trouble ?? 'Nobody and nothing of that name.')}</Command.Empty>
-            {groups.map((group) => (
-              <Command.Group key={group} heading={group || undefined}>
-                {options
-                  .filter((option) => (option.group ?? '') === group)
-                  .map((option) => (
-                    <Command.Item
-                      key={option.key}
-                      value={option.key}
-                      keywords={[option.name, option.detail ?? '', ...(option.alsoBy ?? [])]}
-                      onSelect={() => {
-                        onChoose(option.key);
-                        close();
-                      }}
-                    >
-                      <span className={option.key === chosen ? 'font-semibold' : ''}>{option.name}</span>
-                      <span className="text-note text-ink-2">{option.detail}</span>
-                    </Command.Item>
-                  ))}
-              </Command.Group>
-            ))}
-            {below && <p className="px-3 py-1.5 text-note text-ink-2">{below}</p>}
-          </Command.List>
-        </Command>
+          <Command
+            label={label}
+            // By what is read, not by the key that stands for it.
+            filter={(_, search, words = []) => fitOf(search, words)}
+            {...whenFound}
+          >
+            <Command.Input
+              autoFocus
+              placeholder="type a name"
+              aria-label={`${label}, search`}
+              {...(onType ? { onValueChange: onType } : {})}
+            />
+            <Command.List>
+              <Command.Empty>{isLooking ? 'Looking …' : (trouble ?? 'Nobody and nothing of that name.')}</Command.Empty>
+              {groups.map((group) => (
+                <Command.Group key={group} heading={group || undefined}>
+                  {options
+                    .filter((option) => (option.group ?? '') === group)
+                    .map((option) => (
+                      <Command.Item
+                        key={option.key}
+                        value={option.key}
+                        keywords={[option.name, option.detail ?? '', ...(option.alsoBy ?? [])]}
+                        onSelect={() => {
+                          onChoose(option.key);
+                          setOpen(false);
+                          button.current?.focus();
+                        }}
+                      >
+                        <span className={option.key === chosen ? 'font-semibold' : ''}>{option.name}</span>
+                        <span className="text-note text-ink-2">{option.detail}</span>
+                      </Command.Item>
+                    ))}
+                </Command.Group>
+              ))}
+              {below && <p className="px-3 py-1.5 text-note text-ink-2">{below}</p>}
+            </Command.List>
+          </Command>
+        </Popover>
       )}
     </span>
   );

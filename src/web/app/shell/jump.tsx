@@ -50,7 +50,7 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
     <Dialog label="Jump to" className="w-[560px]" onClose={onClose}>
       <Command
         label="Jump to"
-        className="popover static border-0 shadow-none"
+        className="popover border-0 shadow-none"
         {...whenFound}
         filter={(_, search, words = []) =>
           plainWords(search).every((word) => plainWords(words.join(' ')).join(' ').includes(word)) ? 1 : 0

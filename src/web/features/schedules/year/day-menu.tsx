@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
+import type { KeyboardEvent, ReactNode, RefObject } from 'react';
 import {
   addDate,
   assigneeOn,
@@ -17,6 +17,7 @@ import {
 } from '../../../../core/index.ts';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, TimeBlank } from '../../../kit/blanks.tsx';
+import { Popover } from '../../../kit/popover.tsx';
 import type { BenchDraft } from '../bench/bench-draft.ts';
 
 interface DayMenuProps {
@@ -24,48 +25,36 @@ interface DayMenuProps {
   /** The occurrences that are worked on that day, or would be. */
   readonly occurrences: readonly PlannedOccurrence[];
   readonly draft: BenchDraft;
-  readonly style: { readonly left: number; readonly top: number };
+  /** Where the day stands, and what has the focus after Esc. */
+  readonly anchor: RefObject<{ getBoundingClientRect(): DOMRect } | null>;
+  readonly backTo: RefObject<HTMLElement | null>;
   readonly onChange: (draft: BenchDraft) => void;
   readonly onRevise: (day: CivilDay) => void;
   readonly onClose: () => void;
 }
 
 /** What can be done with one day of the year: skip, move, add, change one; pause; another rule from here on. */
-export function DayMenu({ day, occurrences, draft, style, onChange, onRevise, onClose }: DayMenuProps) {
+export function DayMenu({ day, occurrences, draft, anchor, backTo, onChange, onRevise, onClose }: DayMenuProps) {
   const today = useToday();
-  const menu = useRef<HTMLDivElement>(null);
-  const close = useRef(onClose);
-  close.current = onClose;
-  // Once, as it opens: the focus of whoever has gone on in it is not taken back when the year is drawn anew.
-  useEffect(() => {
-    menu.current?.querySelector<HTMLElement>('button')?.focus();
-    const closeOutside = (event: PointerEvent) => {
-      if (event.target instanceof Node && !menu.current?.contains(event.target)) close.current();
-    };
-    document.addEventListener('pointerdown', closeOutside);
-    return () => document.removeEventListener('pointerdown', closeOutside);
-  }, []);
-
   const here = occurrences.find((one) => isDated(one) && one.on === day);
   const left = occurrences.find((one) => !isDated(one) && one.nominal === day);
+  const leave = () => {
+    onClose();
+    backTo.current?.focus();
+  };
   const act = (next: BenchDraft) => {
     onChange(next);
-    onClose();
+    leave();
   };
   const pause = pauseOn(draft, day);
   return (
-    <div
-      ref={menu}
-      className="popover w-[268px] py-1.5 text-row leading-5"
-      style={style}
-      role="dialog"
-      aria-label={`${sayDay(day, today)}: what to change`}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') {
-          event.stopPropagation();
-          onClose();
-        } else moveThroughActs(event);
-      }}
+    <Popover
+      label={`${sayDay(day, today)}: what to change`}
+      anchor={anchor}
+      backTo={backTo}
+      className="w-[268px] py-1.5 text-row leading-5"
+      onClose={onClose}
+      onKeyDown={moveThroughActs}
     >
       <h3 className="px-3 pt-0.5 pb-1.5 text-body">
         {sayDay(day, today)}{' '}
@@ -84,12 +73,12 @@ export function DayMenu({ day, occurrences, draft, style, onChange, onRevise, on
       <Act
         run={() => {
           onRevise(day);
-          onClose();
+          leave();
         }}
       >
         Another rule from here on
       </Act>
-    </div>
+    </Popover>
   );
 }
 

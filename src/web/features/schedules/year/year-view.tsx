@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useCallback, useId, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useCallback, useId, useRef, useState } from 'react';
 import {
   type CivilDay,
   civilDay,
@@ -59,6 +59,11 @@ export function YearView({ year: shownYear, draft, edit, onPage }: YearViewProps
   };
   const y = (day: CivilDay) => HEAD + (monthIndexOf(day) - firstMonth) * ROW + ROW / 2;
   const place = { x, y, cell, hatch };
+  /** A day of the drawing in the window. */
+  const boxOf = (day: CivilDay) => {
+    const { left = 0, top = 0 } = frame.current?.getBoundingClientRect() ?? {};
+    return new DOMRect(left + x(day) - cell / 2, top + y(day) - ROW / 2, cell, ROW);
+  };
   const dayAt = (event: PointerEvent<SVGSVGElement>): CivilDay | null => {
     const box = event.currentTarget.getBoundingClientRect();
     const row = Math.floor((event.clientY - box.top - HEAD) / ROW);
@@ -95,6 +100,8 @@ export function YearView({ year: shownYear, draft, edit, onPage }: YearViewProps
     }
   };
   const opened = open === null || !edit ? null : open;
+  const openedAt = useRef<{ getBoundingClientRect(): DOMRect }>(null);
+  openedAt.current = opened === null ? null : { getBoundingClientRect: () => boxOf(opened) };
   return (
     <div
       ref={frame}
@@ -207,16 +214,11 @@ export function YearView({ year: shownYear, draft, edit, onPage }: YearViewProps
           day={opened}
           occurrences={on(opened)}
           draft={draft}
-          style={{
-            left: Math.max(0, Math.min(x(opened) - 40, width - 272)),
-            top: y(opened) + ROW / 2 + 2,
-          }}
+          anchor={openedAt}
+          backTo={frame}
           onChange={edit.onChange}
           onRevise={edit.onRevise}
-          onClose={() => {
-            close();
-            frame.current?.focus();
-          }}
+          onClose={close}
         />
       )}
     </div>

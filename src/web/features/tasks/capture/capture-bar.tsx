@@ -162,7 +162,7 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
           />
           {choices.length > 0 && (
             <div
-              className="popover left-0 top-[50px] min-w-[280px] py-1"
+              className="popover absolute left-0 top-[50px] min-w-[280px] py-1"
               role="listbox"
               aria-label="Names that begin so"
             >
