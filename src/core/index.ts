@@ -19,7 +19,7 @@ export {
   workingCalendar,
   workingDaysBetween,
 } from './calendar/working-calendar.ts';
-export { type CapturedKind, readCapture, subjectsSaid } from './capture/capture.ts';
+export { type Captured, type CapturedKind, readCapture, subjectsSaid } from './capture/capture.ts';
 export { plainWords } from './capture/words.ts';
 export {
   type CivilDay,

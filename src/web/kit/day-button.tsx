@@ -18,7 +18,7 @@ export function DayButton({ label, chosen, className = '', onChoose }: DayButton
   const [open, setOpen] = useState(false);
   const button = useRef<HTMLButtonElement>(null);
   return (
-    <span className="inline-block align-middle">
+    <span className="relative inline-block align-middle">
       <button
         ref={button}
         type="button"

@@ -66,7 +66,7 @@ export function Picker({
   const whenFound = useEnterWhenFound(isLooking);
   const groups = [...new Set(options.map(({ group }) => group ?? ''))];
   return (
-    <span className="inline-block max-w-full">
+    <span className="relative inline-block max-w-full">
       <button
         ref={button}
         type="button"

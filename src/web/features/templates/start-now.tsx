@@ -2,11 +2,11 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import * as z from 'zod/mini';
 import type { Template } from '../../../contract/index.ts';
-import { type CivilDay, fillTitle, isoOfDay, plural, sayDay, sayDuration, startedSet } from '../../../core/index.ts';
+import { type CivilDay, fillTitle, isoOfDay, plural, startedSet } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
-import { DateBlank, TimeBlank } from '../../kit/blanks.tsx';
+import { DateBlank } from '../../kit/blanks.tsx';
 import { Dialog } from '../../kit/dialog.tsx';
 import { useDraft } from '../../kit/draft.ts';
 import { Picker } from '../../kit/picker.tsx';
@@ -19,7 +19,7 @@ import { SubjectPicker } from '../clients/subject-picker.tsx';
 import { PersonBlank } from '../people/person-blank.tsx';
 import { useHandMade } from '../tasks/api.ts';
 import { useTemplate, useTemplates } from './api.ts';
-import { SetLine } from './set-line.tsx';
+import { type PartChange, partsOf, StartSet } from './start-set.tsx';
 
 /** What is known already from the place where it is started. */
 export interface StartPlace {
@@ -80,15 +80,6 @@ export default function StartNow({ place, onClose }: { readonly place: StartPlac
   );
 }
 
-/** What was changed about one task of the set, this once. */
-interface PartChange {
-  readonly isLeftOut?: boolean;
-  readonly on?: CivilDay;
-  readonly startTime?: string | null;
-  readonly dueTime?: string | null;
-  readonly assigneeId?: string | null;
-}
-
 interface StartProps {
   readonly template: Template;
   readonly place: StartPlace;
@@ -109,22 +100,10 @@ function Start({ template, place, onClose, onOther }: StartProps) {
   const [busy, setBusy] = useState(false);
   const nameOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? null;
   const forWhom = useForWhom(subject);
-  const parts = useMemo(() => {
-    const set = startedSet(template, on, workingCalendar, assigneeId).map((started) => {
-      const change = changes[started.part.key] ?? {};
-      return {
-        key: started.part.key,
-        pattern: started.part.titlePattern,
-        minutes: started.part.estimateMinutes,
-        on: change.on ?? started.on,
-        assigneeId: change.assigneeId === undefined ? started.assigneeId : change.assigneeId,
-        startTime: change.startTime === undefined ? started.part.startTime : change.startTime,
-        dueTime: change.dueTime === undefined ? started.part.dueTime : change.dueTime,
-        isLeftOut: change.isLeftOut ?? false,
-      };
-    });
-    return set.sort((a, b) => a.on - b.on);
-  }, [template, on, workingCalendar, assigneeId, changes]);
+  const parts = useMemo(
+    () => partsOf(startedSet(template, on, workingCalendar, assigneeId), changes),
+    [template, on, workingCalendar, assigneeId, changes],
+  );
   const chosen = parts.filter(({ isLeftOut }) => !isLeftOut);
   const titleOf = (pattern: string, who: string | null) =>
     fillTitle(pattern, {
@@ -135,7 +114,6 @@ function Start({ template, place, onClose, onOther }: StartProps) {
       type: template.workType,
     }) || template.name;
   const change = (key: string, next: PartChange) => setChanges((all) => ({ ...all, [key]: { ...all[key], ...next } }));
-  const early = chosen.filter((part) => part.on < today).length;
 
   const make = async () => {
     setBusy(true);
@@ -194,73 +172,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
             {titleOf(template.titlePattern, assigneeId)}
           </p>
         </div>
-        <section className="border-b border-line px-5 py-2.5">
-          <h3 className="flex justify-between text-row leading-4.5 text-primary">
-            The set
-            <span className="font-sans text-note font-normal text-ink-2">
-              {chosen.length === parts.length
-                ? plural(parts.length, 'task')
-                : `${chosen.length} of ${plural(parts.length, 'task')}`}
-              , {sayDuration(chosen.reduce((sum, { minutes }) => sum + minutes, 0))} in all
-            </span>
-          </h3>
-          {chosen.length > 1 && (
-            <SetLine
-              tasks={chosen.map((part) => ({
-                key: part.key,
-                number: parts.indexOf(part) + 1,
-                on: part.on,
-                isMain: part.key === '',
-              }))}
-            />
-          )}
-          <ol>
-            {parts.map((part, i) => {
-              const title = titleOf(part.pattern, part.assigneeId);
-              return (
-                <li key={part.key} className="border-b border-line py-1.5 text-row leading-6.5 last:border-0">
-                  <label className={`flex items-center gap-2.5 ${part.isLeftOut ? 'text-ink-2 line-through' : ''}`}>
-                    <input
-                      type="checkbox"
-                      className="check"
-                      checked={!part.isLeftOut}
-                      onChange={({ target }) => change(part.key, { isLeftOut: !target.checked })}
-                    />
-                    <b className="font-semibold">{i + 1}</b>
-                    <span className="min-w-0 flex-1 truncate font-semibold">{title}</span>
-                    <span className="text-note text-ink-2">{sayDuration(part.minutes)}</span>
-                  </label>
-                  {!part.isLeftOut && (
-                    <div className="flex flex-wrap items-baseline gap-x-1.5 pl-[26px]">
-                      <DateBlank
-                        label={`Day of ${title}`}
-                        value={part.on}
-                        onChange={(day) => change(part.key, { on: day })}
-                      />
-                      by
-                      <TimeBlank
-                        label={`${title}, due at`}
-                        value={part.dueTime}
-                        placeholder="end of day"
-                        onChange={(dueTime) => change(part.key, { dueTime })}
-                      />
-                      <PersonBlank
-                        label={`Who does ${title}`}
-                        personId={part.assigneeId}
-                        onChange={(who) => change(part.key, { assigneeId: who })}
-                      />
-                    </div>
-                  )}
-                </li>
-              );
-            })}
-          </ol>
-          {early > 0 && (
-            <p className="mt-1 text-note leading-4.25 text-ink-2">
-              {plural(early, 'task')} {early === 1 ? 'lies' : 'lie'} before {sayDay(today, today)}: late from the start.
-            </p>
-          )}
-        </section>
+        <StartSet parts={parts} titleOf={titleOf} onChange={change} />
         <section className="px-5 py-2.5">
           <label className="font-head text-row font-semibold leading-4.5 text-primary" htmlFor="special">
             Special this time

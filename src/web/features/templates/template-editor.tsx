@@ -1,36 +1,23 @@
-import { Star } from 'lucide-react';
-import { lazy, Suspense, useMemo, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
 import { scheduleAddresses } from '../../../contract/addresses.ts';
 import { type StoredFile, type Template, type TemplateInput, templateInputSchema } from '../../../contract/index.ts';
-import { dayOfIso, plural, sayDate, type TitleContext } from '../../../core/index.ts';
+import { dayOfIso, plural, type TitleContext } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
-import { useShell } from '../../app/shell/shell-context.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
 import type { ProblemError } from '../../kit/api.ts';
-import { Part } from '../../kit/blanks.tsx';
 import { useDraft } from '../../kit/draft.ts';
 import { MeanwhileLine } from '../../kit/meanwhile-line.tsx';
-import { Picker } from '../../kit/picker.tsx';
-import { RichText } from '../../kit/rich-text.tsx';
-import { Skeleton } from '../../kit/states.tsx';
 import { goToUnread } from '../../kit/unread.ts';
 import { useSubjects } from '../clients/api.ts';
 import { useLookedAt } from '../impact/looked-at.tsx';
 import { type Like, useTemplateActions } from './api.ts';
-import { BesidePart } from './beside-part.tsx';
-import { DemandsField } from './demands-field.tsx';
-import { FieldError } from './field-error.tsx';
-import { NamePart } from './name-part.tsx';
-import { SignOffBlank } from './sign-off-blank.tsx';
-import { StepsField } from './steps-field.tsx';
 import { type TemplateDraft, templateDraftSchema } from './template-draft.ts';
+import { TemplateForm } from './template-form.tsx';
+import { TemplateHead } from './template-head.tsx';
 import { TemplateSide } from './template-side.tsx';
-import { TitleField } from './title-field.tsx';
-
-const RichTextEditor = lazy(() => import('../../kit/rich-text-editor.tsx'));
 
 interface Asked {
   readonly what: string;
@@ -50,10 +37,8 @@ interface EditorProps {
 
 /** A template as it is written: the form on the left, what it does on the right. */
 export function TemplateEditor({ template, initial, like, known, draftKey }: EditorProps) {
-  const { me, people } = useWorkspace();
   const navigate = useNavigate();
-  const { save, impact, favourite } = useTemplateActions();
-  const { startNow } = useShell();
+  const { save, impact } = useTemplateActions();
   const { draft, base, isChanged, change, rebase, forget } = useDraft(draftKey, initial, templateDraftSchema);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
   const [tried, setTried] = useState(false);
@@ -94,7 +79,6 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
     look({ what, input: { ...read.data, version: draft.version }, then });
   };
   useKeys([{ key: 'Mod+Enter', says: 'Save', run: () => submit() }]);
-  const isLocked = !me.isManager;
   const example = useExample(template, draft);
   const ofTask = like !== null && 'taskId' in like;
   return (
@@ -120,169 +104,30 @@ export function TemplateEditor({ template, initial, like, known, draftKey }: Edi
           }}
         />
       )}
-      <div className="page-head min-h-[52px]">
-        <h1 className="truncate">{template?.name ?? 'New template'}</h1>
-        {template && (
-          <>
-            <button
-              type="button"
-              className="cursor-pointer p-1 text-primary"
-              aria-pressed={template.isFavourite}
-              aria-label={template.isFavourite ? 'A favourite of yours' : 'Make it a favourite of yours'}
-              onClick={() => void favourite(template)}
-            >
-              <Star size={18} fill={template.isFavourite ? 'currentColor' : 'none'} aria-hidden />
-            </button>
-            <span className="truncate text-note text-ink-2">
-              {template.archivedOn
-                ? `archived since ${sayDate(dayOfIso(template.archivedOn))}: makes nothing`
-                : `last changed ${sayDate(dayOfIso(template.changedOn))}${template.changedBy ? ` by ${template.changedBy}` : ''}`}
-            </span>
-          </>
-        )}
-        {!template && ofTask && <span className="truncate text-note text-ink-2">begun from a task</span>}
-        <span className={`ml-auto text-right text-note leading-4 ${refusal ? 'text-late' : ''}`} role="status">
-          {refusal?.message ?? (isChanged && template ? 'Changed, not saved.' : '')}
-        </span>
-        {template && !isChanged && !template.archivedOn && (
-          <button type="button" className="btn" onClick={() => startNow({ templateId: template.id })}>
-            Start now
-          </button>
-        )}
-        {me.isManager && (
-          <>
-            {isChanged && (
-              <button
-                type="button"
-                className="btn"
-                onClick={() => {
-                  forget();
-                  setRefusal(null);
-                  setTried(false);
-                }}
-              >
-                Put back
-              </button>
-            )}
-            {template && !isChanged && !template.archivedOn && (
-              <Link className="btn" to={`/schedules/new?template=${template.id}`}>
-                Set a schedule
-              </Link>
-            )}
-            {ofTask && (
-              <button type="button" className="btn" disabled={busy} onClick={() => submit('schedule')}>
-                Save and set a schedule
-              </button>
-            )}
-            <button type="submit" className="btn btn-primary" disabled={busy || (template !== null && !isChanged)}>
-              {template ? 'Save the change' : 'Save the template'}
-            </button>
-          </>
-        )}
-      </div>
+      <TemplateHead
+        template={template}
+        isOfTask={ofTask}
+        isChanged={isChanged}
+        refusal={refusal?.message ?? null}
+        busy={busy}
+        onPutBack={() => {
+          forget();
+          setRefusal(null);
+          setTried(false);
+        }}
+        onSetSchedule={() => submit('schedule')}
+      />
       <div className="grid min-h-0 min-w-0 flex-1 grid-cols-[minmax(0,764px)_minmax(0,1fr)] border-t border-line-2 max-[1000px]:block max-[1000px]:overflow-y-auto">
-        <fieldset disabled={isLocked} className="min-w-0 overflow-y-auto border-r border-line-2 pb-10">
-          <NamePart draft={draft} at={at} set={set} />
-          <TitleField
-            pattern={draft.titlePattern}
-            templateName={draft.name}
-            example={example}
-            message={at('titlePattern')}
-            onChange={(pattern) => set('titlePattern', pattern)}
-          />
-          <Part name="Instructions" aside="go along with every task">
-            {isLocked ? (
-              <RichText html={draft.instructions} />
-            ) : (
-              <Suspense fallback={<Skeleton rows={3} />}>
-                <RichTextEditor
-                  label="Instructions"
-                  html={draft.instructions}
-                  onChange={(html) => set('instructions', html)}
-                />
-              </Suspense>
-            )}
-            <FieldError message={at('instructions')} />
-          </Part>
-          <BesidePart
-            links={draft.links}
-            fileIds={draft.fileIds}
-            known={known}
-            disabled={isLocked}
-            onLinks={(links) => set('links', links)}
-            onFiles={(fileIds) => set('fileIds', fileIds)}
-          />
-          <Part name="Steps" aside={sayCounts(draft)}>
-            <p className="text-note leading-5 text-ink-2">
-              A check line is ticked inside the task above it. A task of its own has a day, a person, and can be late.
-            </p>
-            <StepsField
-              steps={draft.steps}
-              numbered={draft.numbered}
-              message={at('steps')}
-              messageOf={(path) => at(`steps.${path}`)}
-              onChange={(steps) => set('steps', steps)}
-            />
-            <div className="flex flex-wrap gap-x-6">
-              <Check
-                label="number the check lines"
-                checked={draft.numbered}
-                onChange={(numbered) => set('numbered', numbered)}
-              />
-              <Check
-                label="the last tick finishes the task"
-                checked={draft.finishWithLast}
-                onChange={(finishWithLast) => set('finishWithLast', finishWithLast)}
-              />
-            </div>
-          </Part>
-          <Part name="Proof" aside="of the main task">
-            <DemandsField
-              demands={draft.demands}
-              label="the task"
-              messageOf={(i) =>
-                ['label', 'most', 'options', 'unit'].map((part) => at(`demands.${i}.${part}`)).find(Boolean)
-              }
-              onChange={(demands) => set('demands', demands)}
-            />
-            <div>
-              <SignOffBlank label="Sign-off" signOff={draft.signOff} onChange={(signOff) => set('signOff', signOff)} />
-            </div>
-            <FieldError message={at('signOff')} />
-          </Part>
-          <Part name="Who" aside="unless a schedule says otherwise">
-            <Picker
-              label="Who does it by default"
-              chosen={draft.assigneeId ?? NOBODY}
-              options={[
-                { key: NOBODY, name: 'nobody yet' },
-                ...people.map(({ id, name, role }) => ({ key: id, name, detail: role })),
-              ]}
-              onChoose={(key) => set('assigneeId', key === NOBODY ? null : key)}
-            />
-            <FieldError message={at('assigneeId')} />
-          </Part>
-        </fieldset>
+        <TemplateForm draft={draft} example={example} known={known} at={at} set={set} />
         <TemplateSide template={template} draft={draft} example={example} />
       </div>
     </form>
   );
 }
 
-const NOBODY = 'nobody';
-
 /** Without a title of their own its tasks are called as it is, as the field shows. */
 function withTitle(draft: TemplateDraft): TemplateDraft {
   return draft.titlePattern.trim() === '' ? { ...draft, titlePattern: draft.name } : draft;
-}
-
-function sayCounts({ steps }: TemplateDraft): string {
-  const tasks = steps.filter(({ kind }) => kind === 'task').length;
-  const lines = steps.length - tasks;
-  if (steps.length === 0) return 'none yet';
-  return [tasks > 0 ? plural(tasks + 1, 'task') : '', lines > 0 ? plural(lines, 'check line') : '']
-    .filter(Boolean)
-    .join(', ');
 }
 
 /** For whom and when the title is filled in as an example: as the next of its schedules will be, else for today. */
@@ -305,21 +150,4 @@ function useExample(template: Template | null, draft: TemplateDraft): TitleConte
       type: draft.workType,
     };
   }, [data, today, people, subjects, draft.assigneeId, draft.workType]);
-}
-
-function Check({
-  label,
-  checked,
-  onChange,
-}: {
-  readonly label: string;
-  readonly checked: boolean;
-  readonly onChange: (checked: boolean) => void;
-}) {
-  return (
-    <label className="flex items-center gap-2">
-      <input type="checkbox" className="check" checked={checked} onChange={({ target }) => onChange(target.checked)} />
-      {label}
-    </label>
-  );
 }

@@ -2,7 +2,7 @@ import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { taskAddresses } from '../../../../contract/addresses.ts';
 import type { Schedule, Task, TemplateLine } from '../../../../contract/index.ts';
-import { type CivilDay, dayOfIso, isDated, isoOfDay, plural, reviseFrom, sayDate } from '../../../../core/index.ts';
+import { type CivilDay, isDated, isoOfDay, reviseFrom } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
@@ -23,6 +23,7 @@ import { useSchedulesLookedAt } from '../looked-at.tsx';
 import { RehearsalSheet } from '../rehearsal/rehearsal-sheet.tsx';
 import { type BenchDraft, benchDraftSchema, draftOf, freshDraft } from './bench-draft.ts';
 import { BenchForm } from './bench-form.tsx';
+import { BenchHead } from './bench-head.tsx';
 import { usePlan } from './bench-plan.ts';
 import { WhatThisMakes } from './what-this-makes.tsx';
 
@@ -60,7 +61,7 @@ interface BenchProps {
 function Bench({ schedule, templates, task }: BenchProps) {
   const workspace = useWorkspace();
   const navigate = useNavigate();
-  const [search, setSearch] = useSearchParams();
+  const [search] = useSearchParams();
   const { save, impact } = useScheduleActions();
   const [running, setRunning] = useState(false);
   const around = useSchedulesLookedAt({ onSaved: () => undefined, onRefused: sayTrouble });
@@ -105,21 +106,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
         : null,
     [workspace.me.isManager, change],
   );
-  const rehearsing = search.get('rehearse');
-  const rehearse = useCallback(
-    (span: string | null) =>
-      setSearch(
-        (before) => {
-          const next = new URLSearchParams(before);
-          if (span === null) next.delete('rehearse');
-          else next.set('rehearse', span);
-          return next;
-        },
-        { replace: true },
-      ),
-    [setSearch],
-  );
-  const rehearseYear = useCallback(() => rehearse(yearFrom(workspace.today)), [rehearse, workspace.today]);
+  const { rehearsing, rehearse, rehearseYear } = useRehearsing();
   const template = templates.find(({ id }) => id === draft.templateId);
 
   const days = useMemo(
@@ -173,68 +160,25 @@ function Bench({ schedule, templates, task }: BenchProps) {
         />
       )}
       {running && schedule && <RunOne schedule={schedule} onClose={() => setRunning(false)} />}
-      <div className="page-head min-h-[52px]">
-        <h1 className="truncate">{template?.name ?? 'New schedule'}</h1>
-        <span className="truncate text-note text-ink-2">
-          {schedule
-            ? `schedule for ${plan.forWhom}, running since ${sayDate(dayOfIso(schedule.since))}`
-            : template
-              ? `a schedule for ${plan.forWhom}`
-              : ''}
-        </span>
-        <span className={`ml-auto text-right text-note leading-4 ${refusal ? 'text-late' : ''}`} role="status">
-          {problem ??
-            (schedule?.deletedOn
-              ? `Deleted on ${sayDate(dayOfIso(schedule.deletedOn))}: it makes nothing.`
-              : schedule && isChanged
-                ? 'Changed, not saved.'
-                : '')}
-        </span>
-        {workspace.me.isManager && (
-          <>
-            {schedule?.deletedOn && (
-              <button
-                type="button"
-                className="btn"
-                onClick={() =>
-                  around.look(changesOf([schedule], { kind: 'bringBack' }, workspace.workingCalendar, workspace.today))
-                }
-              >
-                Bring it back
-              </button>
-            )}
-            {schedule && !schedule.deletedOn && !isChanged && (
-              <button type="button" className="btn" onClick={() => setRunning(true)}>
-                Run it …
-              </button>
-            )}
-            {isChanged && (
-              <button
-                type="button"
-                className="btn"
-                onClick={() => {
-                  forget();
-                  setRefusal(null);
-                }}
-              >
-                Put back
-              </button>
-            )}
-            <button
-              type="button"
-              className="btn btn-primary"
-              disabled={busy || !template || plan.kind === 'problem' || (schedule !== null && !isChanged)}
-              onClick={submit}
-            >
-              {schedule
-                ? 'Save the change'
-                : plan.kind === 'plan' && template && plan.owed.length > 0
-                  ? `Save and make ${plural(plan.owed.length, 'task')}`
-                  : 'Save the schedule'}
-            </button>
-          </>
-        )}
-      </div>
+      <BenchHead
+        schedule={schedule}
+        name={template?.name ?? null}
+        plan={plan}
+        isChanged={isChanged}
+        status={problem}
+        isRefused={refusal !== null}
+        busy={busy}
+        onBringBack={() =>
+          schedule &&
+          around.look(changesOf([schedule], { kind: 'bringBack' }, workspace.workingCalendar, workspace.today))
+        }
+        onRun={() => setRunning(true)}
+        onPutBack={() => {
+          forget();
+          setRefusal(null);
+        }}
+        onSave={submit}
+      />
       <div className="grid min-h-0 flex-1 grid-cols-[464px_minmax(0,1fr)] border-t border-line-2 max-[1000px]:block max-[1000px]:overflow-y-auto">
         <BenchForm
           draft={draft}
@@ -283,6 +227,27 @@ function Bench({ schedule, templates, task }: BenchProps) {
 function newKeyOf(search: URLSearchParams): string {
   const from = ['template', 'like', 'task', 'client', 'asset'].flatMap((name) => search.get(name) ?? []);
   return ['new-schedule', ...from].join('.');
+}
+
+/** The span that is rehearsed, as the address says it; null for none. */
+function useRehearsing() {
+  const { today } = useWorkspace();
+  const [search, setSearch] = useSearchParams();
+  const rehearse = useCallback(
+    (span: string | null) =>
+      setSearch(
+        (before) => {
+          const next = new URLSearchParams(before);
+          if (span === null) next.delete('rehearse');
+          else next.set('rehearse', span);
+          return next;
+        },
+        { replace: true },
+      ),
+    [setSearch],
+  );
+  const rehearseYear = useCallback(() => rehearse(yearFrom(today)), [rehearse, today]);
+  return { rehearsing: search.get('rehearse'), rehearse, rehearseYear };
 }
 
 /** The coming year as the address says it. */

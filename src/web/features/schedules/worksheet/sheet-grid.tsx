@@ -1,39 +1,13 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type ClipboardEvent, type KeyboardEvent, memo, useEffect, useRef, useState } from 'react';
-import { Link } from 'react-router';
+import { type ClipboardEvent, type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { type CellPlace, pastedInto, readTabs, sheetCell, writeTabs } from '../../../../core/index.ts';
+import { type CellIndex, type CellRange, cellId, placesOf, spanOf, stepOf } from './cell-range.ts';
 import { COLUMNS, NAME_WIDTH, SHEET_WIDTH } from './columns.ts';
 import './sheet-grid.css';
+import { SheetRow } from './sheet-row.tsx';
 import { editedLine, type Sheet, type SheetLine } from './use-sheet.ts';
 
 const ROW_HEIGHT = 33;
-
-/** Cells from one corner to the other; the first is where the keyboard stands. */
-export interface CellRange {
-  readonly at: CellIndex;
-  readonly to: CellIndex;
-}
-interface CellIndex {
-  readonly row: number;
-  readonly column: number;
-}
-
-export function spanOf({ at, to }: CellRange) {
-  return {
-    top: Math.min(at.row, to.row),
-    bottom: Math.max(at.row, to.row),
-    left: Math.min(at.column, to.column),
-    right: Math.max(at.column, to.column),
-  };
-}
-
-/** The places of a range, row by row. */
-export function placesOf(lines: readonly SheetLine[], range: CellRange): CellPlace[][] {
-  const { top, bottom, left, right } = spanOf(range);
-  return lines
-    .slice(top, bottom + 1)
-    .map((row) => COLUMNS.slice(left, right + 1).map(({ name }) => ({ row, column: name })));
-}
 
 interface SheetGridProps {
   readonly lines: readonly SheetLine[];
@@ -94,19 +68,8 @@ export function SheetGrid({ lines, sheet, range, onRange }: SheetGridProps) {
   const onKeyDown = (event: KeyboardEvent) => {
     if (!isOfGrid(event.target)) return;
     const mod = event.ctrlKey || event.metaKey;
-    const from = event.shiftKey ? range.to : at;
     const page = Math.max(1, Math.floor((frame.current?.clientHeight ?? 400) / ROW_HEIGHT) - 2);
-    const steps: Readonly<Record<string, CellIndex>> = {
-      ArrowDown: { row: mod ? last.row : from.row + 1, column: from.column },
-      ArrowUp: { row: mod ? 0 : from.row - 1, column: from.column },
-      ArrowLeft: { row: from.row, column: mod ? 0 : from.column - 1 },
-      ArrowRight: { row: from.row, column: mod ? last.column : from.column + 1 },
-      PageDown: { row: from.row + page, column: from.column },
-      PageUp: { row: from.row - page, column: from.column },
-      Home: { row: mod ? 0 : from.row, column: 0 },
-      End: { row: mod ? last.row : from.row, column: last.column },
-    };
-    const step = steps[event.key];
+    const step = stepOf(event, event.shiftKey ? range.to : at, { last, page });
     const act = step
       ? () => go(step, { extend: event.shiftKey })
       : event.key === 'Enter' && !mod
@@ -219,78 +182,6 @@ export function SheetGrid({ lines, sheet, range, onRange }: SheetGridProps) {
   );
 }
 
-interface SheetRowProps {
-  readonly line: SheetLine;
-  readonly index: number;
-  readonly sheet: Sheet;
-  readonly range: CellRange;
-  /** What is being typed into the cell where the keyboard stands, if that is in this row. */
-  readonly typing: string | null;
-  readonly onTyping: (text: string) => void;
-  readonly onTake: (text: string, then: CellIndex) => void;
-  readonly onPoint: (column: number, how: 'press' | 'extend' | 'enter') => void;
-  readonly onLeave: () => void;
-}
-
-/** Drawn again only when what it shows changes: while scrolling, rows that stay are left alone. What it calls depends on the same. */
-const SheetRow = memo(
-  DrawnRow,
-  (a, b) =>
-    a.line === b.line && a.index === b.index && a.sheet === b.sheet && a.range === b.range && a.typing === b.typing,
-);
-
-function DrawnRow({ line, index, sheet, range, typing, onTyping, onTake, onPoint, onLeave }: SheetRowProps) {
-  const edited = editedLine(sheet, line);
-  const { top, bottom, left, right } = spanOf(range);
-  return (
-    <tr aria-rowindex={index + 2}>
-      <th scope="row" title={`${line.name} ${line.about ?? ''}`}>
-        <Link to={`/schedules/${line.id}`} tabIndex={-1} className="font-semibold">
-          {line.name}
-        </Link>
-        {line.about && <span className="ml-2 text-ink-2">{line.about}</span>}
-      </th>
-      {COLUMNS.map(({ name, words }, column) => {
-        const cell = sheetCell(line, name, sheet.edits, edited, sheet.context);
-        const isAt = range.at.row === index && range.at.column === column;
-        return (
-          <td
-            key={name}
-            id={cellId({ row: index, column })}
-            // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a cell of a grid (ARIA)
-            role="gridcell"
-            tabIndex={-1}
-            aria-colindex={column + 2}
-            aria-selected={index >= top && index <= bottom && column >= left && column <= right}
-            aria-invalid={cell.problem !== null || undefined}
-            data-at={isAt || undefined}
-            data-changed={cell.isChanged || undefined}
-            data-meanwhile={cell.meanwhile !== null || undefined}
-            title={cell.problem?.message ?? cell.text}
-            onPointerDown={(event) => {
-              if (!isAt || typing === null) onPoint(column, event.shiftKey ? 'extend' : 'press');
-            }}
-            onPointerEnter={() => onPoint(column, 'enter')}
-            onDoubleClick={() => onTyping(cell.text)}
-          >
-            {isAt && typing !== null ? (
-              <CellInput
-                label={`${words} of ${line.name}`}
-                begun={typing}
-                options={name === 'who' ? sheet.context.people.map((one) => one.name) : OPTIONS[name]}
-                onTake={(text, step) => onTake(text, { row: index + step.rows, column: column + step.columns })}
-                onLeave={onLeave}
-              />
-            ) : (
-              cell.text
-            )}
-          </td>
-        );
-      })}
-    </tr>
-  );
-}
-
 function Space({ height }: { readonly height: number }) {
   return (
     <tr aria-hidden>
@@ -299,14 +190,6 @@ function Space({ height }: { readonly height: number }) {
   );
 }
 
-const OPTIONS: Readonly<Partial<Record<CellPlace['column'], readonly string[]>>> = {
-  appears: ['on the day', '1 day before', '1 working day before', '7 days before'],
-  due: ['on the day', '1 day after', '1 working day after'],
-  ends: ['never'],
-  state: ['running', 'paused', 'ended'],
-};
-
-const cellId = ({ row, column }: CellIndex) => `sheet-cell-${row}-${column}`;
 /** A key in a cell's own field is that field's. */
 const isOfGrid = (target: EventTarget) => !(target instanceof HTMLInputElement);
 
@@ -317,56 +200,4 @@ function scrollSideways(frame: HTMLElement | null, column: number): void {
   const right = left + (COLUMNS[column]?.width ?? 0) + NAME_WIDTH;
   if (left < frame.scrollLeft) frame.scrollLeft = left;
   else if (right > frame.scrollLeft + frame.clientWidth) frame.scrollLeft = right - frame.clientWidth;
-}
-
-interface CellInputProps {
-  readonly label: string;
-  readonly begun: string;
-  readonly options: readonly string[] | undefined;
-  /** @param step where the keyboard goes on from here */
-  readonly onTake: (text: string, step: { readonly rows: number; readonly columns: number }) => void;
-  readonly onLeave: () => void;
-}
-
-const DOWN = { rows: 1, columns: 0 };
-
-/** The cell that is being typed into. Enter and Tab take it, Esc leaves it as it was, going elsewhere takes it too. */
-function CellInput({ label, begun, options, onTake, onLeave }: CellInputProps) {
-  const [text, setText] = useState(begun);
-  const isOver = useRef(false);
-  const over = (then: () => void) => {
-    isOver.current = true;
-    then();
-  };
-  return (
-    <>
-      <input
-        // biome-ignore lint/a11y/noAutofocus: it was opened to type into
-        autoFocus
-        aria-label={label}
-        value={text}
-        list={options ? 'sheet-options' : undefined}
-        onChange={({ target }) => setText(target.value)}
-        onBlur={() => {
-          if (!isOver.current) over(() => onTake(text, DOWN));
-        }}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter' || event.key === 'Tab') {
-            event.preventDefault();
-            over(() => onTake(text, event.key === 'Enter' ? DOWN : { rows: 0, columns: event.shiftKey ? -1 : 1 }));
-          } else if (event.key === 'Escape') {
-            event.preventDefault();
-            over(onLeave);
-          }
-        }}
-      />
-      {options && (
-        <datalist id="sheet-options">
-          {options.map((option) => (
-            <option key={option} value={option} />
-          ))}
-        </datalist>
-      )}
-    </>
-  );
 }

@@ -9,9 +9,10 @@ import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
 import { useWholeSchedules } from '../api.ts';
 import { FilterWords, useScheduleFilter } from '../list/schedule-filter.tsx';
 import { useSchedulesLookedAt } from '../looked-at.tsx';
+import { type CellRange, placesOf, spanOf } from './cell-range.ts';
 import { COLUMNS } from './columns.ts';
 import { ReplaceLine } from './replace-line.tsx';
-import { type CellRange, placesOf, SheetGrid, spanOf } from './sheet-grid.tsx';
+import { SheetGrid } from './sheet-grid.tsx';
 import { editedLine, type Sheet, type SheetLine, useSheet, useSheetDraft } from './use-sheet.ts';
 
 /** Schedules as a sheet of cells, for those who have hundreds: many are changed, looked at and saved as one. */

@@ -1,7 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useCallback, useId, useRef, useState } from 'react';
 import {
   type CivilDay,
-  civilDay,
   daysInMonth,
   isDated,
   monthIndexOf,
@@ -11,17 +10,14 @@ import {
   type PlannedYear,
   plural,
   sayDay,
-  type Weekday,
-  weekdayOf,
   yearMonthDay,
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useWidth } from '../../../kit/width.ts';
 import type { BenchDraft } from '../bench/bench-draft.ts';
 import { DayMenu } from './day-menu.tsx';
-import { Bands, MonthLine } from './year-lines.tsx';
-import { Mark, Today } from './year-mark.tsx';
-import { COLUMNS, DAY_FONT, HEAD, LEFT, RIGHT, ROW } from './year-place.ts';
+import { YearDrawing } from './year-drawing.tsx';
+import { HEAD, placeOf, ROW } from './year-place.ts';
 
 interface YearViewProps {
   readonly year: PlannedYear;
@@ -43,41 +39,26 @@ export interface YearEdit {
  */
 export function YearView({ year: shownYear, draft, edit, onPage }: YearViewProps) {
   const [frame, width] = useWidth<HTMLDivElement>();
-  const { today, workingCalendar } = useWorkspace();
-  const hatch = useId();
+  const { today } = useWorkspace();
   const [cursor, setCursor] = useState<CivilDay | null>(null);
   const [open, setOpen] = useState<CivilDay | null>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const close = useCallback(() => setOpen(null), []);
 
-  const cell = Math.max(12, (width - LEFT - RIGHT) / COLUMNS);
-  const firstMonth = monthIndexOf(shownYear.from);
-  const months = Array.from({ length: 12 }, (_, i) => monthOf(firstMonth + i));
-  const x = (day: CivilDay) => {
-    const { year, month, day: date } = yearMonthDay(day);
-    return LEFT + (weekdayOf(civilDay(year, month, 1)) - 1 + date - 1) * cell + cell / 2;
+  const place = placeOf(shownYear.from, width, useId());
+  const dayAt = (event: PointerEvent<SVGSVGElement>): CivilDay | null => {
+    const box = event.currentTarget.getBoundingClientRect();
+    return place.dayAt(event.clientX - box.left, event.clientY - box.top);
   };
-  const y = (day: CivilDay) => HEAD + (monthIndexOf(day) - firstMonth) * ROW + ROW / 2;
-  const place = { x, y, cell, hatch };
   /** A day of the drawing in the window. */
   const boxOf = (day: CivilDay) => {
     const { left = 0, top = 0 } = frame.current?.getBoundingClientRect() ?? {};
-    return new DOMRect(left + x(day) - cell / 2, top + y(day) - ROW / 2, cell, ROW);
-  };
-  const dayAt = (event: PointerEvent<SVGSVGElement>): CivilDay | null => {
-    const box = event.currentTarget.getBoundingClientRect();
-    const row = Math.floor((event.clientY - box.top - HEAD) / ROW);
-    const column = Math.floor((event.clientX - box.left - LEFT) / cell);
-    if (row < 0 || row > 11) return null;
-    const first = monthStart(firstMonth + row);
-    const day = first + column - (weekdayOf(first) - 1);
-    return day >= first && day < monthStart(firstMonth + row + 1) ? day : null;
+    return new DOMRect(left + place.x(day) - place.cell / 2, top + place.y(day) - ROW / 2, place.cell, ROW);
   };
   const inYear = (day: CivilDay) => day >= shownYear.from && day <= shownYear.to;
   const shown = shownYear.occurrences;
   const on = (day: CivilDay) => shown.filter((one) => one.on === day || one.nominal === day);
   const dated = shown.filter(isDated);
-  const taken = new Set(dated.map(({ on: day }) => day));
 
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.target !== event.currentTarget) return;
@@ -143,67 +124,14 @@ export function YearView({ year: shownYear, draft, edit, onPage }: YearViewProps
           }}
           onPointerCancel={() => setDrag(null)}
         >
-          <defs>
-            <pattern id={hatch} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-              <path d="M0 0V5" stroke="var(--line-2)" strokeWidth="1.6" />
-            </pattern>
-          </defs>
-          {Array.from({ length: COLUMNS }, (_, column) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: columns are their places
-            <g key={column}>
-              {!workingCalendar.workingWeekdays.includes(((column % 7) + 1) as Weekday) && (
-                <rect x={LEFT + column * cell} y={HEAD} width={cell} height={ROW * 12} fill="var(--off)" />
-              )}
-              <text x={LEFT + column * cell + cell / 2} y={12} textAnchor="middle" fill="var(--ink-2)">
-                {'MTWTFSS'[column % 7]}
-              </text>
-            </g>
-          ))}
-          <Bands draft={draft} year={shownYear} place={place} />
-          {months.map(({ year, month }, row) => (
-            <MonthLine
-              key={`${year} ${month}`}
-              year={year}
-              month={month}
-              showsYear={month === 1 || row === 0}
-              width={width}
-              place={place}
-              isHoliday={(day) => workingCalendar.holidayName(day) !== undefined}
-              isOff={(day) => !workingCalendar.isWorkingDay(day)}
-              skip={(day) => taken.has(day) || day === today}
-            />
-          ))}
-          {inYear(today) && !taken.has(today) && <Today day={today} place={place} />}
-          {shown.map((occurrence) => (
-            <Mark key={occurrence.nominal} occurrence={occurrence} today={today} place={place} />
-          ))}
-          {drag !== null && drag.nominal !== null && drag.over !== drag.from && (
-            <g pointerEvents="none">
-              <circle cx={x(drag.over)} cy={y(drag.over)} r={10.5} fill="var(--color-accent)" />
-              <text
-                x={x(drag.over)}
-                y={y(drag.over) + 4.5}
-                textAnchor="middle"
-                fill="var(--color-accent-content)"
-                style={DAY_FONT}
-              >
-                {yearMonthDay(drag.over).day}
-              </text>
-            </g>
-          )}
-          {(opened ?? cursor) !== null && (
-            <rect
-              x={x((opened ?? cursor) as CivilDay) - Math.max(cell / 2, 10.5)}
-              y={y((opened ?? cursor) as CivilDay) - ROW / 2}
-              width={Math.max(cell, 21)}
-              height={ROW}
-              rx={3}
-              fill="none"
-              stroke="var(--color-accent)"
-              strokeWidth={2}
-              pointerEvents="none"
-            />
-          )}
+          <YearDrawing
+            year={shownYear}
+            draft={draft}
+            place={place}
+            width={width}
+            dragged={drag !== null && drag.nominal !== null && drag.over !== drag.from ? drag.over : null}
+            ringed={opened ?? cursor}
+          />
         </svg>
       )}
       <span className="sr-only" aria-live="polite">

@@ -1,10 +1,7 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { z } from 'zod';
 import { INTO_TEMPLATE, type Task, type TaskEdit, taskEditSchema } from '../../../../contract/index.ts';
-import { dayOfIso, isoOfDay, sayDate } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ProblemError } from '../../../kit/api.ts';
-import { ChoiceBlank, DateBlank, EstimateBlank, TimeBlank } from '../../../kit/blanks.tsx';
 import { useDraft } from '../../../kit/draft.ts';
 import { MeanwhileLine } from '../../../kit/meanwhile-line.tsx';
 import { meanwhileOf } from '../../../kit/merge.ts';
@@ -12,8 +9,8 @@ import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
 import { Skeleton } from '../../../kit/states.tsx';
 import { goToUnread } from '../../../kit/unread.ts';
 import { useLookedAt } from '../../impact/looked-at.tsx';
-import { PersonBlank } from '../../people/person-blank.tsx';
 import { type EditReach, useTaskActions } from '../api.ts';
+import { EditBlanks, REACH_WORDS, ReachChoice, type SeenEdit, seenEditSchema } from './edit-blanks.tsx';
 
 const RichTextEditor = lazy(() => import('../../../kit/rich-text-editor.tsx'));
 
@@ -23,26 +20,10 @@ const INTO_WORDS = {
   priority: 'the priority',
 } as const;
 
-const REACH_WORDS: Readonly<Record<EditReach, string>> = {
-  one: 'only this one',
-  later: 'this one and later ones',
-  open: 'all open ones',
-};
-const REACH_EFFECT: Readonly<Record<EditReach, string>> = {
-  one: 'Later ones of its schedule stay as they are.',
-  later:
-    'Its schedule says so from this date on; earlier ones stay. Days move by as many for those that are made: later dates stay the rule’s.',
-  open: 'Every task of its schedule that nobody has begun. What is made later is as the schedule says.',
-};
-
 interface EditTaskProps {
   readonly task: Task;
   readonly onClose: () => void;
 }
-
-/** What is written of a task, and the version of it that was seen. */
-type SeenEdit = TaskEdit & { readonly version: number };
-const seenEditSchema = taskEditSchema.and(z.object({ version: z.number() }));
 
 function editOf(task: Task): SeenEdit {
   return {
@@ -61,7 +42,6 @@ function editOf(task: Task): SeenEdit {
 
 /** Changes this one task. What the template could have as well is offered to it afterwards. */
 export function EditTask({ task, onClose }: EditTaskProps) {
-  const { me } = useWorkspace();
   const { edit: save, impactOfEdit } = useTaskActions();
   const [reach, setReach] = useState<EditReach>('one');
   const now = useMemo(() => editOf(task), [task]);
@@ -129,77 +109,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
         value={edit.title}
         onChange={({ target }) => set('title', target.value)}
       />
-      <p className="mt-1">
-        on{' '}
-        {task.mayPlan ? (
-          <DateBlank
-            label="Day"
-            value={dayOfIso(edit.workOn)}
-            onChange={(day) => {
-              const on = isoOfDay(day);
-              change({
-                ...edit,
-                workOn: on,
-                dueOn: edit.dueOn < on || edit.dueOn === edit.workOn ? on : edit.dueOn,
-              });
-            }}
-          />
-        ) : (
-          sayDate(dayOfIso(edit.workOn))
-        )}{' '}
-        from{' '}
-        <TimeBlank
-          label="Starts at"
-          value={edit.startTime}
-          placeholder="any time"
-          onChange={(time) => set('startTime', time)}
-        />
-        , due{' '}
-        {task.mayPlan ? (
-          <DateBlank label="Due on" value={dayOfIso(edit.dueOn)} onChange={(day) => set('dueOn', isoOfDay(day))} />
-        ) : (
-          sayDate(dayOfIso(edit.dueOn))
-        )}{' '}
-        by{' '}
-        <TimeBlank
-          label="Due at"
-          value={edit.dueTime}
-          placeholder="end of day"
-          onChange={(time) => set('dueTime', time)}
-        />
-      </p>
-      <p>
-        {task.mayPlan ? (
-          <PersonBlank label="Who does it" personId={edit.assigneeId} onChange={(id) => set('assigneeId', id)} />
-        ) : (
-          (task.assignee?.name ?? 'nobody yet')
-        )}
-        , about{' '}
-        <EstimateBlank
-          minutes={edit.estimateMinutes}
-          message={undefined}
-          onChange={(minutes) => set('estimateMinutes', minutes)}
-        />
-        , priority{' '}
-        {task.mayPlan ? (
-          <ChoiceBlank
-            label="Priority"
-            value={edit.priority}
-            options={[
-              ['low', 'low'],
-              ['normal', 'normal'],
-              ['high', 'high'],
-              ['urgent', 'urgent'],
-            ]}
-            onChange={(priority) => set('priority', priority)}
-          />
-        ) : (
-          edit.priority
-        )}
-      </p>
-      {!task.mayPlan && (
-        <p className="text-note leading-4.25 text-ink-2">Its day, its person and its priority are for a manager.</p>
-      )}
+      <EditBlanks task={task} edit={edit} change={change} />
       <Suspense fallback={<Skeleton rows={3} />}>
         <RichTextEditor
           key={base.version}
@@ -212,28 +122,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
       <p role="alert" className="field-error">
         {problem}
       </p>
-      {task.schedule && me.isManager ? (
-        <fieldset className="relative mt-1 leading-5.5">
-          <legend className="sr-only">How far it goes</legend>
-          {(['one', 'later', 'open'] as const).map((key) => (
-            <label key={key} className="flex items-center gap-2">
-              <input
-                type="radio"
-                name="reach"
-                className="check !rounded-full"
-                checked={reach === key}
-                onChange={() => setReach(key)}
-              />
-              {REACH_WORDS[key]}
-            </label>
-          ))}
-          <p className="text-note leading-4.25 text-ink-2">{REACH_EFFECT[reach]}</p>
-        </fieldset>
-      ) : (
-        <p className="mt-1 text-note leading-4.25 text-ink-2">
-          Only this one changes. {task.schedule ? 'Later ones of its schedule stay as they are.' : ''}
-        </p>
-      )}
+      <ReachChoice isOfSchedule={task.schedule !== null} reach={reach} onReach={setReach} />
       {dialog}
       <div className="mt-2 flex gap-3">
         <button type="submit" className="btn btn-primary">

@@ -1,0 +1,99 @@
+import {
+  type CivilDay,
+  isDated,
+  monthIndexOf,
+  monthOf,
+  type PlannedYear,
+  type Weekday,
+  yearMonthDay,
+} from '../../../../core/index.ts';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import type { BenchDraft } from '../bench/bench-draft.ts';
+import { Bands, MonthLine } from './year-lines.tsx';
+import { Mark, Today } from './year-mark.tsx';
+import { COLUMNS, DAY_FONT, HEAD, LEFT, type Place, ROW } from './year-place.ts';
+
+interface YearDrawingProps {
+  readonly year: PlannedYear;
+  readonly draft: BenchDraft;
+  readonly place: Place;
+  readonly width: number;
+  /** Where a mark is over that is being dragged. */
+  readonly dragged: CivilDay | null;
+  /** The day where the keyboard stands, or whose menu is open. */
+  readonly ringed: CivilDay | null;
+}
+
+/** What the year shows, from what lies behind to what stands above. */
+export function YearDrawing({ year, draft, place, width, dragged, ringed }: YearDrawingProps) {
+  const { today, workingCalendar } = useWorkspace();
+  const { x, y, cell, hatch } = place;
+  const firstMonth = monthIndexOf(year.from);
+  const months = Array.from({ length: 12 }, (_, i) => monthOf(firstMonth + i));
+  const taken = new Set(year.occurrences.filter(isDated).map(({ on }) => on));
+  return (
+    <>
+      <defs>
+        <pattern id={hatch} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <path d="M0 0V5" stroke="var(--line-2)" strokeWidth="1.6" />
+        </pattern>
+      </defs>
+      {Array.from({ length: COLUMNS }, (_, column) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: columns are their places
+        <g key={column}>
+          {!workingCalendar.workingWeekdays.includes(((column % 7) + 1) as Weekday) && (
+            <rect x={LEFT + column * cell} y={HEAD} width={cell} height={ROW * 12} fill="var(--off)" />
+          )}
+          <text x={LEFT + column * cell + cell / 2} y={12} textAnchor="middle" fill="var(--ink-2)">
+            {'MTWTFSS'[column % 7]}
+          </text>
+        </g>
+      ))}
+      <Bands draft={draft} year={year} place={place} />
+      {months.map(({ year: ofYear, month }, row) => (
+        <MonthLine
+          key={`${ofYear} ${month}`}
+          year={ofYear}
+          month={month}
+          showsYear={month === 1 || row === 0}
+          width={width}
+          place={place}
+          isHoliday={(day) => workingCalendar.holidayName(day) !== undefined}
+          isOff={(day) => !workingCalendar.isWorkingDay(day)}
+          skip={(day) => taken.has(day) || day === today}
+        />
+      ))}
+      {today >= year.from && today <= year.to && !taken.has(today) && <Today day={today} place={place} />}
+      {year.occurrences.map((occurrence) => (
+        <Mark key={occurrence.nominal} occurrence={occurrence} today={today} place={place} />
+      ))}
+      {dragged !== null && (
+        <g pointerEvents="none">
+          <circle cx={x(dragged)} cy={y(dragged)} r={10.5} fill="var(--color-accent)" />
+          <text
+            x={x(dragged)}
+            y={y(dragged) + 4.5}
+            textAnchor="middle"
+            fill="var(--color-accent-content)"
+            style={DAY_FONT}
+          >
+            {yearMonthDay(dragged).day}
+          </text>
+        </g>
+      )}
+      {ringed !== null && (
+        <rect
+          x={x(ringed) - Math.max(cell / 2, 10.5)}
+          y={y(ringed) - ROW / 2}
+          width={Math.max(cell, 21)}
+          height={ROW}
+          rx={3}
+          fill="none"
+          stroke="var(--color-accent)"
+          strokeWidth={2}
+          pointerEvents="none"
+        />
+      )}
+    </>
+  );
+}
