@@ -197,7 +197,10 @@ const MOST_SPAN_DAYS = 732;
 export const LINES_A_PAGE = 50;
 /** Schedules told whole at once. */
 export const MOST_WHOLE = 40;
+/** Ids told at once. */
+export const IDS_A_PAGE = 2000;
 const MOST_SCHEDULES = 1_000_000;
+const start = z.coerce.number().int().min(0).max(MOST_SCHEDULES).optional();
 
 const saved = z.object({ schedule: scheduleSchema, tasks: syncSchema, changeId: id.nullable() });
 
@@ -205,9 +208,7 @@ export const scheduleEndpoints = {
   /** A page of those that fit, from any place of the list on. */
   list: endpoint(schedulePaths.list, {
     heavy: true,
-    query: scheduleFilterSchema
-      .extend({ start: z.coerce.number().int().min(0).max(MOST_SCHEDULES).optional() })
-      .refine(isShortSpan, SPAN_WORDS),
+    query: scheduleFilterSchema.extend({ start }).refine(isShortSpan, SPAN_WORDS),
     answer: z.object({
       start: z.number().int(),
       lines: z.array(scheduleLineSchema),
@@ -215,11 +216,19 @@ export const scheduleEndpoints = {
       counts: z.object({ fitting: z.number().int(), all: z.number().int(), problems: z.number().int() }),
     }),
   }),
-  /** All that fit, in their order, by their ids and versions alone. */
+  /** All that fit, in their order, by their ids and versions alone; page by page. */
   fitting: endpoint(schedulePaths.fitting, {
     heavy: true,
-    query: scheduleFilterSchema.refine(isShortSpan, SPAN_WORDS),
-    answer: z.object({ ids: z.array(id), versions: z.array(z.number().int()), isAll: z.boolean() }),
+    query: scheduleFilterSchema.extend({ start }).refine(isShortSpan, SPAN_WORDS),
+    answer: z.object({
+      ids: z.array(id),
+      versions: z.array(z.number().int()),
+      /** Where the next page begins. */
+      more: z.number().int().nullable(),
+      /** The same on every page, as long as none of those that fit has changed: pages with different marks don't belong together. */
+      mark: z.string(),
+      isAll: z.boolean(),
+    }),
   }),
   /** What those that fit come to. */
   figures: endpoint(schedulePaths.figures, {

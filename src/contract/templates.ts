@@ -76,7 +76,9 @@ const templateUsesSchema = z.object({
   /** The first of them. */
   schedules: z.array(z.object({ id, name: z.string(), phrase: z.string() })),
   count: z.number().int(),
+  /** Made from it, as far as they are counted. */
   tasks: z.number().int(),
+  hasMoreTasks: z.boolean(),
   /** Tasks made already that nobody has seen: archiving takes them back. */
   unseen: z.number().int(),
   /** Unfinished ones that show already, or were touched: they stay. */

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { LINES_A_PAGE, type Schedule, scheduleEndpoints, scheduleSchema } from '../../contract/index.ts';
 import { dayOfIso, isDated, shownDays } from '../../core/index.ts';
-import { allSchedules } from '../testing/schedules.ts';
+import { allSchedules, pause } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -108,6 +108,18 @@ describe('the table of schedules', () => {
     expect(lines.map(({ id }) => id)).toEqual(whole.map(({ id }) => id));
     for (const [i, { template, ...line }] of lines.entries()) expect(whole[i]).toMatchObject({ ...line, template });
     expect((await page({ start: 4000 })).lines).toEqual([]);
+  });
+
+  it('tells ids from any place, with a mark that stays as long as none of those that fit has changed', async () => {
+    const ids = async (query: object) =>
+      scheduleEndpoints.fitting.answer.parse((await ines.get('/api/schedules/fitting').query(query).expect(200)).body);
+    const all = await ids({ order: 'name' });
+    const rest = await ids({ order: 'name', start: 30 });
+    expect([all.ids.length, all.more, rest.mark, rest.isAll]).toEqual([80, null, all.mark, true]);
+    expect(rest.ids).toEqual(all.ids.slice(30));
+    expect(rest.versions).toEqual(all.versions.slice(30));
+    await pause(ines, await named('Payroll run'));
+    expect((await ids({ order: 'name' })).mark).not.toBe(all.mark);
   });
 
   it('is ordered by next date, those without one last, or by who has it', async () => {

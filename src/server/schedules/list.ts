@@ -1,4 +1,5 @@
-import { LINES_A_PAGE, type ScheduleFilter, type ScheduleLine } from '../../contract/index.ts';
+import { createHash } from 'node:crypto';
+import { IDS_A_PAGE, LINES_A_PAGE, type ScheduleFilter, type ScheduleLine } from '../../contract/index.ts';
 import { dayOfIso, isDated, plainWords, shownDays } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import { oncePer } from '../platform/latest.ts';
@@ -23,13 +24,21 @@ export async function listSchedules(
   };
 }
 
-/** The ids and versions of all that fit, in their order. */
-export async function fittingSchedules(scope: Scope, filter: ScheduleFilter) {
+/** A page of the ids and versions of all that fit, in their order. */
+export async function fittingSchedules(
+  scope: Scope,
+  { start = 0, ...filter }: ScheduleFilter & { start?: number | undefined },
+) {
   const all = await keptLines(scope);
   const fitting = await fittingLines(scope, all, filter);
+  const page = fitting.slice(start, start + IDS_A_PAGE);
   return {
-    ids: fitting.map(({ row }) => row.id),
-    versions: fitting.map(({ row }) => row.version),
+    ids: page.map(({ row }) => row.id),
+    versions: page.map(({ row }) => row.version),
+    more: start + IDS_A_PAGE < fitting.length ? start + IDS_A_PAGE : null,
+    mark: createHash('sha256')
+      .update(fitting.map(({ row }) => `${row.id} ${row.version}`).join())
+      .digest('base64url'),
     isAll: fitting.length === all.size,
   };
 }

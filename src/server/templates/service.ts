@@ -253,13 +253,13 @@ export async function usesOfTemplate(scope: Scope, id: string): Promise<Template
   );
   const rows = await scheduleRows(scope, { ids: first.map((one) => one.id) });
   const [tasks] = await scope.sql<{ all: number; unseen: number; open: number }>(
-    `select (select count(*) from task where workspace_id = $1 and template_id = $2) as all,
+    `select (select count(*) from (select from task where workspace_id = $1 and template_id = $2 limit ${TASKS_COUNTED + 1}) some) as all,
        count(*) filter (where schedule_id is not null and state = 'open' and appears_on > $3::date and set_on >= $3::date and not ${IS_TOUCHED}) as unseen,
        count(*) as open
      from task where workspace_id = $1 and template_id = $2 and state in ${UNFINISHED}`,
     [id, scope.today],
   );
-  const { all = 0, unseen = 0, open = 0 } = tasks ?? {};
+  const { all: made = 0, unseen = 0, open = 0 } = tasks ?? {};
   return {
     schedules: rows.map((row) => ({
       id: row.id,
@@ -267,11 +267,15 @@ export async function usesOfTemplate(scope: Scope, id: string): Promise<Template
       phrase: phrasesOf(scope, readableSchedule(scope, row)).phrase,
     })),
     count: first[0]?.count ?? 0,
-    tasks: all,
+    tasks: Math.min(made, TASKS_COUNTED),
+    hasMoreTasks: made > TASKS_COUNTED,
     unseen,
     open: open - unseen,
   };
 }
+
+/** Nobody decides otherwise for more than so many; counting hundreds of thousands takes a while. */
+const TASKS_COUNTED = 10_000;
 
 /** Schedules named of those that use a template. */
 const NAMED_USES = 8;
@@ -280,7 +284,7 @@ const NAMED_USES = 8;
 export function removeTemplate(scope: Scope, id: string): Promise<{ changeId: string }> {
   return scope.transaction(async (tx) => {
     const template = await tx.locked(Template, id, 'template');
-    const { schedules, count, tasks } = await usesOfTemplate(tx, id);
+    const { schedules, count, tasks, hasMoreTasks } = await usesOfTemplate(tx, id);
     const [{ deleted = 0 } = {}] = await tx.sql<{ deleted: number }>(
       'select count(*) as deleted from schedule where workspace_id = $1 and template_id = $2 and deleted_at is not null',
       [id],
@@ -292,7 +296,7 @@ export function removeTemplate(scope: Scope, id: string): Promise<{ changeId: st
         count > 0
           ? `${plural(count, 'schedule')}: ${[...named, ...(more > 0 ? [`${more} more`] : [])].join('; ')}`
           : '',
-        tasks > 0 ? plural(tasks, 'task') : '',
+        tasks > 0 ? `${hasMoreTasks ? 'more than ' : ''}${plural(tasks, 'task')}` : '',
         deleted > 0 ? plural(deleted, 'deleted schedule') : '',
       ].filter(Boolean);
       throw new Refusal(

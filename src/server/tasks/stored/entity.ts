@@ -42,7 +42,7 @@ export interface SentBack {
 @Index('task_by_done', ['workspaceId', 'doneAt'], { where: 'done_at is not null' })
 @Index('task_by_due', { synchronize: false })
 @Index('task_by_person', ['workspaceId', 'assigneeId', 'dueOn'])
-@Index('task_by_run', ['workspaceId', 'runId'], { where: 'run_id is not null' })
+@Index('task_by_run', ['workspaceId', 'runId', 'workOn'], { where: 'run_id is not null' })
 @Index('task_by_set', ['workspaceId', 'setId'])
 @Index('task_by_template', ['workspaceId', 'templateId', 'workOn'])
 @Index('task_of_nobody', ['workspaceId', 'dueOn'], {

@@ -19,8 +19,8 @@ const row = (n: number): FillRow => ({
     remark: '',
   },
 });
-const ALL = { ids: [row(3).scheduleId, row(4).scheduleId], versions: [1, 1], isAll: true };
-const PAINT = { ids: [row(4).scheduleId], versions: [1], isAll: false };
+const ALL = { ids: [row(3).scheduleId, row(4).scheduleId], versions: [1, 1], more: null, mark: 'a', isAll: true };
+const PAINT = { ids: [row(4).scheduleId], versions: [1], more: null, mark: 'b', isAll: false };
 
 /** A server that holds its answers back until it is told, and keeps what it was asked. */
 function held() {

@@ -1,14 +1,13 @@
 import { useEffect, useMemo, useState } from 'react';
 import { Outlet } from 'react-router';
-import { scheduleAddresses } from '../../../contract/addresses.ts';
 import type { FillDay, FillInput, FillRow, Run } from '../../../contract/index.ts';
 import { type CivilDay, isoOfDay, monthIndexOf, monthOf, monthShort, monthStart, plural } from '../../../core/index.ts';
 import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
-import { useAnswer } from '../../kit/answer.ts';
 import { ProblemError } from '../../kit/api.ts';
 import { DateBlank } from '../../kit/blanks.tsx';
 import { Skeleton } from '../../kit/states.tsx';
+import { useFitting } from '../schedules/fitting.ts';
 import { useFill, useRuns } from './api.ts';
 import { FillYear } from './fill-year.tsx';
 import { RunLog } from './run-log.tsx';
@@ -88,8 +87,9 @@ export default function FillPage() {
 
 /** The schedules that fit the filter; null while they are on their way, or can't be had. */
 function useChosen(words: string, category: string) {
-  const { data, isLoading, error } = useAnswer(scheduleAddresses.fitting, {
-    query: { ...(category ? { category } : {}), ...(words.trim() ? { find: words } : {}) },
+  const { data, isLoading, error } = useFitting({
+    ...(category ? { category } : {}),
+    ...(words.trim() ? { find: words } : {}),
   });
   // Until those of this choice are here, nothing is rehearsed or made of the one before.
   return { chosen: isLoading || error ? null : (data ?? null), trouble: error?.message ?? null };

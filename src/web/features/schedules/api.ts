@@ -15,6 +15,7 @@ import { plural } from '../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { type Answer, ask, ProblemError } from '../../kit/api.ts';
+import { useFitting } from './fitting.ts';
 
 /** Schedules that fit, of which those in view are fetched. */
 export interface LinesView {
@@ -67,11 +68,6 @@ export function useScheduleLines(filter: ScheduleFilter) {
   return { view, error: first?.error, retry };
 }
 
-/** The ids of all that fit, in their order. @throws ProblemError */
-export async function fittingIds(filter: ScheduleFilter): Promise<readonly string[]> {
-  return (await ask(scheduleAddresses.fitting, { query: filter })).ids;
-}
-
 /** Some schedules whole, as many at once as are told at once; those that are gone are left out. @throws ProblemError */
 export async function wholeSchedules(
   ids: readonly string[],
@@ -104,7 +100,7 @@ export function useWholeSchedules(
   const [known, setKnown] = useState<ReadonlyMap<string, Schedule | null>>(new Map());
   const [failed, setFailed] = useState<ProblemError | undefined>(undefined);
   const [tries, setTries] = useState(0);
-  const { data, error, mutate } = useAnswer(scheduleAddresses.fitting, filter && { query: filter });
+  const { data, error, mutate } = useFitting(filter);
   const ids = useMemo(() => data?.ids.slice(0, most), [data, most]);
   const latest = useRef(known);
   latest.current = known;

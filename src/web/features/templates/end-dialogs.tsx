@@ -93,7 +93,9 @@ function Uses({ uses, onClose }: { readonly uses: TemplateUses; readonly onClose
           </li>
         ))}
         {more > 0 && <li>{plural(more, 'more schedule')}</li>}
-        {uses.tasks > 0 && <li>{plural(uses.tasks, 'task')} made from it</li>}
+        {uses.tasks > 0 && (
+          <li>{`${uses.hasMoreTasks ? 'more than ' : ''}${plural(uses.tasks, 'task')} made from it`}</li>
+        )}
       </ul>
     </div>
   );

@@ -8,7 +8,8 @@ import { useChosenIds } from '../../../kit/chosen.ts';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { LongTable } from '../../../kit/long-table.tsx';
 import { PennantString } from '../../../kit/pennant-string.tsx';
-import { fittingIds, type LinesView, wholeSchedules } from '../api.ts';
+import { type LinesView, wholeSchedules } from '../api.ts';
+import { allFitting } from '../fitting.ts';
 import { useSchedulesLookedAt } from '../looked-at.tsx';
 import { ChosenBar } from './chosen-bar.tsx';
 import { changesOf, type Deed } from './chosen-changes.ts';
@@ -23,7 +24,7 @@ export function ScheduleTable({ view, filter }: { readonly view: LinesView; read
     of: JSON.stringify(which),
     count: fitting,
     idAt: (index) => view.at(index)?.id,
-    all: () => fittingIds(filter),
+    all: async () => (await allFitting(filter)).ids,
   });
   const { look, busy, dialog } = useSchedulesLookedAt({ onSaved: clear, onRefused: sayTrouble });
   const [fetching, setFetching] = useState(false);
