@@ -158,7 +158,7 @@ test('each new schedule is a draft of its own, by what it is begun from', async 
   await page.goto('/schedules/new?like=friday');
   await phrase.fill('every month on the 10th');
   await page.goto('/schedules/new?like=payroll');
-  await expect(phrase).toHaveValue(/15th and last working day/);
+  await expect(phrase).toHaveValue(/15th and the last working day/);
   await page.goto('/schedules/new?like=friday');
   await expect(phrase).toHaveValue('10th of each month');
 });

@@ -100,9 +100,9 @@ export const ORDINAL_WORDS = [
   'thirtyfirst',
 ];
 
-/** "first", "second" … "twelfth", then "13th". */
+/** "first", "second" … "twenty-first", up to the thirty-first; then "32nd". */
 export function ordinalWord(n: number): string {
-  return n <= 12 ? (ORDINAL_WORDS[n] ?? ordinal(n)) : ordinal(n);
+  return ORDINAL_WORDS[n]?.replace(/^(twenty|thirty)(?=\w)/, '$1-') || ordinal(n);
 }
 
 /** "1st", "22nd", "13th" */

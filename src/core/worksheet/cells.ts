@@ -5,7 +5,7 @@ import { endBefore, pauseFrom, pauseOn, resumeFrom, stretchAt } from '../plannin
 import type { Pause, PlannedSchedule, Revision } from '../planning/schedule-plan.ts';
 import type { Offset, Timing } from '../planning/timing.ts';
 import { canonicalRecurrence } from '../recurrence/canonical.ts';
-import { readPhrase } from '../recurrence/phrase/reader.ts';
+import { problemOfChoice, readPhrase } from '../recurrence/phrase/reader.ts';
 import { writePhrase } from '../recurrence/phrase/writer.ts';
 import type { Recurrence } from '../recurrence/rule.ts';
 import { readDate, sayDate } from '../wording/date-words.ts';
@@ -108,6 +108,7 @@ const when: Cell = {
     const now = inForce(schedule, today);
     const { start, end } = now.recurrence;
     const reading = readPhrase(text, { start, today: isoOfDay(today) });
+    if (reading.kind === 'choose') return unread(problemOfChoice(text, reading.choices).message, null);
     if (reading.kind === 'unread') return unread(reading.problem.message, reading.problem.suggestion);
     const { recurrence } = reading;
     // An end that the phrase does not say stays.

@@ -27,7 +27,7 @@ describe('the table of schedules', () => {
     const schedules = await list();
     expect(schedules).toHaveLength(80);
     expect(await named('Payroll run')).toMatchObject({
-      phrase: '15th and last working day of each month, or the working day before',
+      phrase: '15th and the last working day of each month, or the working day before',
       next: '2026-11-30',
       timesAYear: 24,
       assignee: { name: 'Maud Ferrier' },

@@ -253,7 +253,7 @@ export async function usesOfTemplate(scope: Scope, id: string): Promise<Template
   );
   const rows = await scheduleRows(scope, { ids: first.map((one) => one.id) });
   const [tasks] = await scope.sql<{ all: number; unseen: number; open: number }>(
-    `select (select count(*) from (select from task where workspace_id = $1 and template_id = $2 limit ${TASKS_COUNTED + 1}) some) as all,
+    `select (select count(*) from (select from task where workspace_id = $1 and template_id = $2 limit ${TASKS_COUNTED + 1}) counted) as all,
        count(*) filter (where schedule_id is not null and state = 'open' and appears_on > $3::date and set_on >= $3::date and not ${IS_TOUCHED}) as unseen,
        count(*) as open
      from task where workspace_id = $1 and template_id = $2 and state in ${UNFINISHED}`,

@@ -1,5 +1,12 @@
 import { cardinalNamed, monthNamed, ordinalNamed, phraseTokens, type Token, weekdayNamed } from './tokens.ts';
 
+/** Parts of a phrase that can't both be meant. */
+export interface Contradiction {
+  readonly at: number;
+  readonly length: number;
+  readonly message: string;
+}
+
 /**
  * A place in a phrase, and what would have been understood at the farthest place that was reached: where reading fails,
  * that is what is said.
@@ -9,9 +16,40 @@ export class PhraseCursor {
   private at = 0;
   private farthest = 0;
   private readonly wanted = new Set<string>();
+  /** Where there is more than one reading, and how many; by what is asked and where. */
+  readonly asked = new Map<string, number>();
+  private contradiction: Contradiction | null = null;
 
-  constructor(readonly text: string) {
+  /** @param picks which reading is taken where there are several; the first, likeliest one where nothing is said */
+  constructor(
+    readonly text: string,
+    private readonly picks: ReadonlyMap<string, number> = new Map(),
+  ) {
     this.tokens = phraseTokens(text).filter(({ kind, text: piece }) => kind !== 'mark' || !/^[().:“”"']$/.test(piece));
+  }
+
+  /** Which of several readings is taken from here on: 0 is the likeliest. */
+  pick(what: string, readings: number): number {
+    const key = `${what} ${this.at}`;
+    this.asked.set(key, readings);
+    return this.picks.get(key) ?? 0;
+  }
+
+  /** A place to come back to with `refuse`. */
+  get place(): number {
+    return this.at;
+  }
+
+  /** Can be read, but says two things that exclude each other: from a place up to here. Gives null, to be returned. */
+  refuse(from: number, message: string): null {
+    const [first, last] = [this.tokens[from], this.tokens[Math.max(from, this.at - 1)]];
+    this.contradiction ??= first && last ? { at: first.at, length: last.end - first.at, message } : null;
+    return null;
+  }
+
+  /** What excludes each other in the phrase, where that is why it was not read. */
+  get refused(): Contradiction | null {
+    return this.contradiction;
   }
 
   get isAtEnd(): boolean {

@@ -1,4 +1,12 @@
-import { type CivilDay, civilDay, daysInMonth, yearMonthDay } from '../../civil-date/civil-day.ts';
+import {
+  type CivilDay,
+  civilDay,
+  daysInMonth,
+  type Weekday,
+  weekdayOf,
+  yearMonthDay,
+} from '../../civil-date/civil-day.ts';
+import { sayDate, weekdayName } from '../../wording/date-words.ts';
 import type { PhraseCursor } from './cursor.ts';
 
 /** Reads "and", "&", "plus", a comma, or a comma and "and". */
@@ -37,10 +45,15 @@ interface DayAndMonth {
   readonly month: number;
   /** Said with "of", as places in months are. */
   readonly hasOf: boolean;
+  /** Said before it. */
+  readonly weekday: number | null;
+  /** Where it begins in the phrase. */
+  readonly at: number;
 }
 
 /** A day and month, "15 Dec", "Dec 15", "15th of December"; null where there is none. */
 export function readDayAndMonth(c: PhraseCursor): DayAndMonth | null {
+  const at = c.place;
   const weekday = c.try(() => c.weekday());
   if (weekday !== null) c.mark(',');
   c.filler('the');
@@ -49,20 +62,25 @@ export function readDayAndMonth(c: PhraseCursor): DayAndMonth | null {
   const month = c.month();
   if (month === null) return null;
   const day = before ?? c.try(() => c.ordinal()?.n ?? c.number());
-  return day === null || day < 1 || day > daysInMonth(2000, month) ? null : { day, month, hasOf };
+  return day === null || day < 1 || day > daysInMonth(2000, month) ? null : { day, month, hasOf, weekday, at };
 }
 
 /** A date: "3 Mar 2027", "2027-03-03", "03/03/2027"; without a year the next one from a day on. */
 export function readDate(c: PhraseCursor, from: CivilDay): CivilDay | null {
   const found = readDateOrDay(c);
-  return found && withYear(found, from);
+  return found === null ? null : withYear(c, found, from);
 }
 
 type DateOrDay = CivilDay | DayAndMonth;
 
 function readDateOrDay(c: PhraseCursor): DateOrDay | null {
   const figures = c.token('date');
-  if (figures) return figures.day;
+  if (figures)
+    return figures.other !== null &&
+      figures.other !== figures.day &&
+      (figures.day === null || c.pick('day and month', 2) === 1)
+      ? figures.other
+      : figures.day;
   const found = c.try(() => readWrittenDate(c));
   if (!found) c.expect('[a date like “3 Mar 2027”]');
   return found;
@@ -77,16 +95,22 @@ function readWrittenDate(c: PhraseCursor): DateOrDay | null {
     return number !== null && number >= 1900 && number <= 9999 ? number : null;
   });
   if (year === null) return found;
-  return found.day <= daysInMonth(year, found.month) ? civilDay(year, found.month, found.day) : null;
+  return found.day <= daysInMonth(year, found.month) ? asSaid(c, found, civilDay(year, found.month, found.day)) : null;
 }
 
-function withYear(found: DateOrDay, from: CivilDay): CivilDay {
+/** A date that falls on the weekday it is said to; "Monday 27 November" may be a Friday. */
+function asSaid(c: PhraseCursor, { weekday, at }: DayAndMonth, day: CivilDay): CivilDay | null {
+  if (weekday === null || weekdayOf(day) === weekday) return day;
+  return c.refuse(at, `${sayDate(day)} is a ${weekdayName(weekdayOf(day))}, not a ${weekdayName(weekday as Weekday)}.`);
+}
+
+function withYear(c: PhraseCursor, found: DateOrDay, from: CivilDay): CivilDay | null {
   if (typeof found === 'number') return found;
   const { year } = yearMonthDay(from);
   const next = [year, year + 1, year + 2, year + 3, year + 4, year + 5, year + 6, year + 7, year + 8].find(
     (y) => found.day <= daysInMonth(y, found.month) && civilDay(y, found.month, found.day) >= from,
   );
-  return civilDay(next ?? year, found.month, found.day);
+  return asSaid(c, found, civilDay(next ?? year, found.month, found.day));
 }
 
 /**
@@ -114,7 +138,11 @@ export function readDates(
       days.push(date);
     } else if (year !== null && date.day <= daysInMonth(year, date.month))
       days.push(civilDay(year, date.month, date.day));
-    else days.push(withYear(date, from));
+    else {
+      const day = withYear(c, date, from);
+      if (day === null) return null;
+      days.push(day);
+    }
   }
   return days.reverse();
 }

@@ -1,33 +1,111 @@
 import { type Weekday, yearMonthDay } from '../../civil-date/civil-day.ts';
+import { plural } from '../../wording/date-words.ts';
 import type { MissingDay, MonthPoint, Rule } from '../rule.ts';
 import { isWorkingDay, MONDAY_TO_FRIDAY, readInterval, TIMES, WEEKEND } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readMonthRange, readMonths, skipAnd } from './dates.ts';
+import { type Frequency, skipSeparator } from './frequency.ts';
 
 export function dates(...days: number[]): MonthPoint[] {
   return days.map((day) => ({ kind: 'date', day }));
 }
 
-/** After "monthly", "every 2 months": on which days of the month. */
-export function readMonthsOn(c: PhraseCursor, every: number, context: PhraseContext): Rule {
+/** Rules of a frequency in months or quarters on some places. */
+export function rulesOf({ unit, every }: Frequency, on: readonly MonthPoint[], missing: MissingDay): Rule[] {
+  if (unit === 'quarter' && every === 1) return inQuarters(on, missing);
+  return [{ kind: 'months', every: unit === 'quarter' ? every * 3 : every, months: [], on, missing }];
+}
+
+/**
+ * After "monthly", "every 2 months", "quarterly": on which days of the month, or of the quarter; without, on the day of the start.
+ * @param at where the frequency begins
+ */
+export function readMonthsOn(
+  c: PhraseCursor,
+  frequency: Frequency,
+  at: number,
+  context: PhraseContext,
+): { readonly rules: readonly Rule[]; readonly isBare: boolean } | null {
+  const every = frequency.unit === 'quarter' ? frequency.every * 3 : frequency.every;
   const from =
     every > 1 ? c.try(() => (c.word('from', 'starting in', 'beginning in') ? readFirstMonth(c) : null)) : null;
-  const on = c.try(() => {
-    c.mark(',');
-    return c.word('on', 'at') ? readPointsBefore(c) : null;
-  });
+  const said = c.try(() => readPointsAfter(c, frequency));
+  const on = said ?? (frequency.twice ? TWICE[frequency.twice] : null);
+  if (said && frequency.twice && said.length !== 2)
+    return c.refuse(at, `Twice a month, and ${plural(said.length, 'day')}: say two days.`);
+  const weekdays = said ? null : c.try(() => readWeekdaysAfter(c, frequency));
+  if (weekdays) return weekdays;
+  if (on && frequency.isOnce && on.length > 1)
+    return c.refuse(at, `Once, and ${on.length} days: say “monthly on the …” for more than one day a month.`);
   const within = from === null ? c.try(() => (c.word('in') ? readMonths(c) : null)) : null;
   const missing = readMissing(c);
   const cycle = from === null ? null : monthsFrom(from, every);
-  return {
+  if (on && cycle === null && within === null) return { rules: rulesOf(frequency, on, missing), isBare: false };
+  if (!on && !cycle && frequency.unit === 'quarter' && every === 3 && within === null)
+    return { rules: unsaidInQuarter(c, frequency, context), isBare: true };
+  const rule: Rule = {
     kind: 'months',
     every: cycle ? 1 : every,
     months: cycle ?? within ?? [],
     on: on ?? dates(yearMonthDay(context.start).day),
     missing,
   };
+  return { rules: [rule], isBare: on === null };
 }
+
+const TWICE = { first: dates(1, 15), second: dates(15, -1) } as const;
+
+/** "Quarterly", and no day: so often from the start on, or at either end of the quarter. */
+function unsaidInQuarter(c: PhraseCursor, frequency: Frequency, context: PhraseContext): Rule[] {
+  const { day } = yearMonthDay(context.start);
+  switch (c.pick('day of the quarter', 3)) {
+    case 1:
+      return rulesOf(frequency, dates(-1), 'last');
+    case 2:
+      return rulesOf(frequency, dates(1), 'last');
+    default:
+      return [{ kind: 'months', every: 3, months: [], on: dates(day), missing: 'last' }];
+  }
+}
+
+/** A month of every year, and no day of it: its first, its last, or that of the start. */
+export function unsaidDay(c: PhraseCursor, { start }: PhraseContext): MonthPoint[] {
+  return dates([1, -1, yearMonthDay(start).day][c.pick('day of the month', 3)] as number);
+}
+
+/** "Monthly on Fridays": the first of each month, the last, or every one. */
+function readWeekdaysAfter(c: PhraseCursor, { unit, every }: Frequency): { rules: Rule[]; isBare: boolean } | null {
+  skipSeparator(c);
+  if (unit !== 'month' || every !== 1) return null;
+  c.filler('on', 'on a');
+  const weekday = c.weekday() as Weekday | null;
+  if (weekday === null) return null;
+  const which = c.pick('which weekday of the month', 3);
+  const rule: Rule =
+    which === 2
+      ? { kind: 'weeks', every: 1, on: [weekday] }
+      : {
+          kind: 'months',
+          every: 1,
+          months: [],
+          on: [{ kind: 'weekday', nth: which === 0 ? 1 : -1, weekday }],
+          missing: 'last',
+        };
+  return { rules: [rule], isBare: false };
+}
+
+/** "on the 15th", ", 15th", "- last Friday of the month": places whose period may be said once more, but no other one. */
+function readPointsAfter(c: PhraseCursor, { unit, every }: Frequency): MonthPoint[] | null {
+  skipSeparator(c);
+  c.filler('on', 'at', 'by');
+  const points = readPointsBefore(c, unit === 'quarter' ? QUARTER_AGAIN : every === 1 ? MONTH_AGAIN : []);
+  // "Monthly, 5 April" is no day of every month.
+  return points && c.ahead(() => c.month() !== null) ? null : points;
+}
+
+const MONTH_AGAIN = ['of each month', 'of every month', 'of the month', 'each month', 'every month', 'in the month'];
+const QUARTER_AGAIN = ['of each quarter', 'of every quarter', 'of the quarter', 'each quarter', 'every quarter'];
 
 /** A month on its own: "from February", where "from February 2027" or "from 3 February" is a start. */
 function readFirstMonth(c: PhraseCursor): number | null {
@@ -41,10 +119,15 @@ function monthsFrom(month: number, every: number): number[] | null {
   return Array.from({ length: 12 / every }, (_, i) => ((month - 1 + i * every) % 12) + 1).sort((a, b) => a - b);
 }
 
-/** After "yearly", "every 2 years": "on 15 June", "on the first Monday of May", "in March". */
-export function readYearsOn(c: PhraseCursor, every: number, context: PhraseContext): Rule {
+/** After "yearly", "every 2 years": "on 15 June", "on the first Monday of May", "in March"; without, on the day of the start. */
+export function readYearsOn(
+  c: PhraseCursor,
+  every: number,
+  context: PhraseContext,
+): { readonly rules: readonly Rule[]; readonly isBare: boolean } {
   const said = c.try(() => {
-    c.filler('on');
+    skipSeparator(c);
+    c.filler('on', 'in');
     const day = c.try(() => readYearDay(c));
     if (day) return day;
     c.filler('the');
@@ -53,11 +136,22 @@ export function readYearsOn(c: PhraseCursor, every: number, context: PhraseConte
     const months = readMonths(c);
     return months && ({ kind: 'years', every, months, on, missing: readMissing(c) } as const);
   });
-  if (said && said.kind === 'years') return { ...said, every };
+  if (said) return { rules: [{ ...said, every }], isBare: false };
   const { month, day } = yearMonthDay(context.start);
-  const months = c.try(() => (c.word('in') ? readMonths(c) : null));
-  const on = (months && c.try(() => (c.word('on') ? readPoints(c) : null))) ?? dates(day);
-  return { kind: 'years', every, months: months ?? [month], on, missing: readMissing(c) };
+  const months = c.try(() => {
+    skipSeparator(c);
+    c.filler('in', 'every', 'each');
+    return readMonths(c);
+  });
+  const on =
+    months &&
+    c.try(() => {
+      skipSeparator(c);
+      return c.word('on') ? readPoints(c) : null;
+    });
+  const points = on ?? (months ? unsaidDay(c, context) : dates(day));
+  const rule: Rule = { kind: 'years', every, months: months ?? [month], on: points, missing: readMissing(c) };
+  return { rules: [rule], isBare: on === null };
 }
 
 /** "15 June", "June 15", "1 and 15 March and September", "29 February, or the 28th": yearly. */
@@ -112,7 +206,7 @@ function readYearDayIs(c: PhraseCursor, day: number, month: number): boolean {
   return days?.join() === String(day) && readMonths(c)?.join() === String(month);
 }
 
-/** "15th and last working day of each month", "month end", "the last Friday of every quarter". */
+/** "15th and the last working day of each month", "month end", "the last Friday of every quarter". */
 export function readMonthly(c: PhraseCursor): Rule[] | null {
   const named = readMonthEnds(c);
   if (named) return [named];
@@ -252,7 +346,7 @@ function isFromTheEnd(point: MonthPoint): boolean {
   return point.kind === 'date' ? point.day < 0 : point.nth < 0;
 }
 
-/** Places in a month, joined: "1st and 15th", "first and third Monday", "15th and last working day". */
+/** Places in a month, joined: "1st and 15th", "first and third Monday", "15th and the last working day". */
 export function readPoints(c: PhraseCursor, most = Number.POSITIVE_INFINITY): MonthPoint[] | null {
   c.filler('the');
   const points: MonthPoint[] = [];
@@ -266,43 +360,36 @@ export function readPoints(c: PhraseCursor, most = Number.POSITIVE_INFINITY): Mo
   return points;
 }
 
-/** Places whose months have been said before: a last one with "of" after it begins another rule, "… and 1st of each month". */
-function readPointsBefore(c: PhraseCursor): MonthPoint[] | null {
+/**
+ * Places whose period has been said before: a last one with "of" after it begins another rule, "… and 1st of each month".
+ * @param again words for the same period, which may be said once more
+ */
+function readPointsBefore(c: PhraseCursor, again: readonly string[]): MonthPoint[] | null {
   for (let most = 20; most >= 1; most--) {
     const points = c.try(() => {
       const some = readPoints(c, most);
-      return some && !c.ahead(() => c.word('of')) ? some : null;
+      if (!some) return null;
+      // Of several places the last alone may be another rule's: "every month on the 5th and 20th of each month" is not asked here.
+      if (again.length > 0) c.filler(...again);
+      return c.ahead(() => c.word('of')) ? null : some;
     });
     if (points) return points;
   }
   return null;
 }
 
-/** One place in a month, or several that share their noun. */
+/** One place in a month, or several that share their noun: "first and last Friday", "5th and 10th working day". */
 function readPoint(c: PhraseCursor): MonthPoint[] | null {
   c.filler('the', 'on the');
   c.filler('day', 'days', 'date', 'dates');
+  const shared = c.try(() => readShared(c));
+  if (shared) return shared;
   const first = readPlace(c);
   if (!first) return null;
-  const shared = c.try(() => {
-    const places = [first];
-    while (c.when(() => skipAnd(c))) {
-      c.filler('the');
-      const next = readPlace(c);
-      // "1st and third Monday" is the 1st and the third Monday; only words share with words, and figures with figures.
-      if (!next || next.inFigures !== first.inFigures) return null;
-      places.push(next);
-      const noun = next.isDate ? null : c.try(() => readNoun(c));
-      if (noun && (!first.inFigures || noun.kind === 'weekday')) return places.map(({ n }) => pointOf(n, noun));
-      if (noun) return null;
-    }
-    return null;
-  });
-  if (shared) return shared;
   // “2 working days” is no place in a month.
-  const noun = first.isDate ? null : c.try(() => readNoun(c));
+  const noun = first.isNumber ? null : c.try(() => readNoun(c));
   if (noun) return [pointOf(first.n, noun)];
-  if (first.inFigures || first.n > 5 || first.isDate) return [{ kind: 'date', day: first.n }];
+  if (first.inFigures || first.n > 5) return [{ kind: 'date', day: first.n }];
   if (first.n === -1 || first.n > 0) {
     c.expect('day');
     c.expect('working day');
@@ -313,30 +400,66 @@ function readPoint(c: PhraseCursor): MonthPoint[] | null {
   return null;
 }
 
+/** Two places or more before one noun, which holds for as many of them as it can: those before it are dates. */
+function readShared(c: PhraseCursor): MonthPoint[] | null {
+  const first = readPlace(c);
+  if (!first) return null;
+  const places = [first];
+  while (c.when(() => skipAnd(c))) {
+    const hasThe = c.filler('the');
+    const next = readPlace(c);
+    if (!next) return null;
+    places.push({ ...next, hasThe });
+    const noun = next.isNumber ? null : c.try(() => readNoun(c));
+    if (!noun) continue;
+    const from = places.findLastIndex((place, i) => i > 0 && !shares(c, places[i - 1] as PlaceWord, place, noun));
+    return places.map(({ n }, i) => (i < from ? { kind: 'date', day: n } : pointOf(n, noun)));
+  }
+  return null;
+}
+
+/** Weekdays come five times in a month at most. */
+const MOST_WEEKDAYS = 5;
+/** From here on a place of a working day is as likely meant as a date: "15th and the last working day". */
+const LIKELY_DATE = 6;
+
+/** Whether the noun after a place holds for the one before it as well. */
+function shares(c: PhraseCursor, before: PlaceWord, place: PlaceWord, noun: Noun): boolean {
+  if (noun.kind === 'day') return true;
+  if (noun.kind === 'weekday' && noun.weekdays.length === 1 && before.n > MOST_WEEKDAYS) return false;
+  if (!before.inFigures) return true;
+  // "1st and the third Monday", as it is written; "the 1st and the 3rd Monday" may be either.
+  if (place.hasThe) return place.inFigures && c.pick('with the noun', 2) === 0;
+  if (place.inFigures || noun.kind === 'weekday' || before.n < LIKELY_DATE) return true;
+  return c.pick('with the noun', 2) === 1;
+}
+
 interface PlaceWord {
   /** From 1, or from the end: -1 is the last. */
   readonly n: number;
   readonly inFigures: boolean;
-  /** A plain number, which can only be a date. */
-  readonly isDate: boolean;
+  /** A plain number, no ordinal: never a place of its own before a noun. */
+  readonly isNumber: boolean;
+  /** Said after "the". */
+  readonly hasThe?: boolean;
 }
 
 function readPlace(c: PhraseCursor): PlaceWord | null {
-  if (c.word('last but one', 'penultimate', 'next to last')) return { n: -2, inFigures: false, isDate: false };
-  if (c.word('last but two')) return { n: -3, inFigures: false, isDate: false };
-  if (c.word('last', 'final')) return { n: -1, inFigures: false, isDate: false };
+  if (c.word('last but one', 'penultimate', 'next to last')) return { n: -2, inFigures: false, isNumber: false };
+  if (c.word('last but two')) return { n: -3, inFigures: false, isNumber: false };
+  if (c.word('last', 'final')) return { n: -1, inFigures: false, isNumber: false };
   const ordinal = c.try(() => c.ordinal());
   if (ordinal) {
     if (ordinal.n < 1 || ordinal.n > 31) return null;
-    if (c.word('last', 'to last', 'from last')) return { n: -ordinal.n, inFigures: ordinal.inFigures, isDate: false };
-    return { ...ordinal, isDate: false };
+    if (c.word('last', 'to last', 'from last')) return { n: -ordinal.n, inFigures: ordinal.inFigures, isNumber: false };
+    return { ...ordinal, isNumber: false };
   }
   // “, 5 times” is how often, not the fifth.
   const number = c.try(() => {
     const n = c.number();
     return n === null || c.ahead(() => c.word(...TIMES)) ? null : n;
   });
-  return number === null || number < 1 || number > 31 ? null : { n: number, inFigures: true, isDate: true };
+  return number === null || number < 1 || number > 31 ? null : { n: number, inFigures: true, isNumber: true };
 }
 
 function isPlace(c: PhraseCursor): boolean {

@@ -2,7 +2,7 @@ import { daysInMonth } from '../../civil-date/civil-day.ts';
 import { editDistance } from '../../wording/spelling.ts';
 import { parseRRuleParts, RRuleError } from '../rrule/parts.ts';
 import type { PhraseCursor } from './cursor.ts';
-import { cardinalNamed, FULL_NAMES, monthNamed, phraseTokens } from './tokens.ts';
+import { FULL_NAMES, monthNamed, phraseTokens } from './tokens.ts';
 
 /** Where a phrase stops making sense, what was expected there, and what may have been meant. */
 export interface PhraseProblem {
@@ -43,6 +43,7 @@ export function problemOf(text: string, cursor: PhraseCursor, canBeRead: (text: 
       message: 'Say when, like “every 2 weeks on Tue” or “last working day of each month”.',
       suggestion: null,
     };
+  if (cursor.refused) return { ...place, ...cursor.refused, suggestion: null };
   const noDay = missingDate(text);
   if (noDay) return { ...place, ...noDay, suggestion: null };
   const typed = token ? text.slice(token.at, token.end) : '';
@@ -70,7 +71,7 @@ function missingDate(text: string): Pick<PhraseProblem, 'at' | 'length' | 'messa
   const tokens = phraseTokens(text);
   for (const [i, token] of tokens.entries()) {
     const message = (said: string) => `There is no ${said}.`;
-    if (token.kind === 'date' && token.day === null)
+    if (token.kind === 'date' && token.day === null && token.other === null)
       return { at: token.at, length: token.end - token.at, message: message(token.text) };
     const [next, after] = [tokens[i + 1], tokens[i + 2]];
     const month = next?.kind === 'word' ? monthNamed(next.text) : null;
@@ -106,24 +107,7 @@ function sayExpected(words: readonly string[]): string {
   return some.length <= 1 ? (some[0] ?? '') : `${some.slice(0, -1).join(', ')} or ${some.at(-1)}`;
 }
 
-/** Words that often complete a phrase, the likeliest first; after a number, other ones. */
-const PLURALS = ['weeks', 'months', 'days'];
-const COMPLETIONS = [
-  'Fri',
-  'week',
-  'month',
-  'day',
-  'each month',
-  'of each month',
-  'working day',
-  'working day before',
-  'the working day before',
-  'completion',
-  'times',
-  'done',
-  '1 Mar',
-  '2 weeks',
-];
+/** Words of phrases, besides names, that a mistyped word may have meant. */
 const OTHER_WORDS = [
   'the',
   'and',
@@ -150,7 +134,13 @@ const OTHER_WORDS = [
 /** Words that are tried in place of one that is not understood. */
 const MOST_TRIED = 16;
 
-/** The nearest phrase that can be read: a word put right, left out, or added where one is missing. */
+/** Words that say nothing of when. */
+const POLITE = ['please', 'pls', 'thanks', 'kindly', 'usually', 'normally', 'ideally', 'always'];
+
+/**
+ * The phrase with a misspelt word put right. Nothing that carries meaning is added or left out, and where two words are as
+ * near, neither is offered: a suggestion never means other work.
+ */
 function suggest(
   text: string,
   at: number,
@@ -159,21 +149,18 @@ function suggest(
   canBeRead: (text: string) => boolean,
 ): string | null {
   const [before, typed, rest] = [text.slice(0, at), text.slice(at, at + length).toLowerCase(), text.slice(at + length)];
+  if (typed === '') return null;
+  if (POLITE.includes(typed)) return canBeRead(before + rest) ? tidy(before + rest) : null;
   const literal = expected.filter((word) => !word.startsWith('['));
-  if (typed === '') {
-    const completions = /\d\s*$/.test(text) ? [...PLURALS, ...COMPLETIONS] : COMPLETIONS;
-    const missing = [...completions, ...literal].find((word) => canBeRead(`${text.trimEnd()} ${word}`));
-    return missing === undefined ? null : `${text.trim()} ${missing}`;
-  }
-  const candidates = [...new Set([...literal, ...FULL_NAMES, ...OTHER_WORDS])];
-  const near = candidates
+  const near = [...new Set([...literal, ...FULL_NAMES, ...OTHER_WORDS])]
     .map((word) => ({ word, distance: editDistance(typed, word) }))
     .filter(({ word, distance }) => distance > 0 && distance <= (word.length > 5 ? 3 : word.length > 2 ? 2 : 1))
     .sort((a, b) => a.distance - b.distance)
-    .slice(0, MOST_TRIED);
-  for (const { word } of near) if (canBeRead(before + word + rest)) return tidy(before + word + rest);
-  if (cardinalNamed(typed) === null && canBeRead(before + rest)) return tidy(before + rest);
-  return null;
+    .slice(0, MOST_TRIED)
+    .filter(({ word }) => canBeRead(before + word + rest));
+  const [best, next] = near;
+  if (!best || next?.distance === best.distance) return null;
+  return tidy(before + best.word + rest);
 }
 
 function tidy(text: string): string {

@@ -8,11 +8,19 @@ import { PhraseCursor } from './cursor.ts';
 import { skipAnd } from './dates.ts';
 import { type PhraseProblem, problemOf, rruleFault } from './problem.ts';
 import { readRules } from './rules.ts';
-import { NO_START } from './writer.ts';
+import { NO_START, writePhrase } from './writer.ts';
 
 export type PhraseReading =
   | { readonly kind: 'read'; readonly recurrence: Recurrence }
+  /** It may mean two things or more: whoever said it is asked. Two to four, the likeliest first. */
+  | { readonly kind: 'choose'; readonly choices: readonly PhraseChoice[] }
   | { readonly kind: 'unread'; readonly problem: PhraseProblem };
+
+/** One of the things that a phrase may mean, as a phrase that means nothing else. */
+export interface PhraseChoice {
+  readonly phrase: string;
+  readonly recurrence: Recurrence;
+}
 
 export interface PhraseReadingOptions {
   /** Start of the recurrence where the phrase names none; `NO_START` where left out. */
@@ -33,24 +41,38 @@ export class PhraseError extends Error {
  * Reads a phrase in plain British English, "every 2 weeks on Tue and Thu", "last working day of every quarter",
  * "1st and 15th, or the working day before", as a recurrence in its canonical form. What `writePhrase` writes is read
  * back as the same recurrence.
- * @throws PhraseError with the place, what was expected and a suggestion
+ * @throws PhraseError with the place, what was expected and a suggestion; or with what it may mean, where that is several things
  */
 export function parsePhrase(text: string, options: PhraseReadingOptions = {}): Recurrence {
   const reading = readPhrase(text, options);
-  if (reading.kind === 'unread') throw new PhraseError(reading.problem);
-  return reading.recurrence;
+  switch (reading.kind) {
+    case 'read':
+      return reading.recurrence;
+    case 'choose':
+      throw new PhraseError(problemOfChoice(text, reading.choices));
+    case 'unread':
+      throw new PhraseError(reading.problem);
+  }
+}
+
+/** A phrase with two meanings where there is nobody to ask: what it may mean. */
+export function problemOfChoice(text: string, choices: readonly PhraseChoice[]): PhraseProblem {
+  const said = choices.map(({ phrase }) => `“${phrase}”`);
+  const message = `This can mean ${said.slice(0, -1).join(', ')} or ${said.at(-1)}: say which.`;
+  return { at: 0, length: text.trimEnd().length, message, expected: [], suggestion: null };
 }
 
 /** The longest phrase that is read. */
 const LONGEST_PHRASE = 2000;
 
-/** The recurrence of a phrase, or null where it can't be read: for each keystroke, when nobody asks yet what is wrong. */
+/** The recurrence of a phrase, or null where it can't be read or may mean several things: for each keystroke, when nobody asks yet what is wrong. */
 export function tryPhrase(text: string, options: PhraseReadingOptions = {}): Recurrence | null {
-  const attempt = text.length > LONGEST_PHRASE ? null : read(text, options);
-  return attempt?.kind === 'read' ? attempt.recurrence : null;
+  const choices = text.length > LONGEST_PHRASE ? [] : readings(text, options);
+  const [only] = choices;
+  return choices.length === 1 && only ? only : null;
 }
 
-/** Reads a phrase, or says what in it can't be read. */
+/** Reads a phrase, or says what it may mean, or what in it can't be read. */
 export function readPhrase(text: string, options: PhraseReadingOptions = {}): PhraseReading {
   if (text.length > LONGEST_PHRASE) {
     const message = `This is longer than ${LONGEST_PHRASE} characters: a rule should fit into a sentence.`;
@@ -59,22 +81,51 @@ export function readPhrase(text: string, options: PhraseReadingOptions = {}): Ph
       problem: { at: LONGEST_PHRASE, length: text.length - LONGEST_PHRASE, message, expected: [], suggestion: null },
     };
   }
+  const found = readings(text, options);
+  const [recurrence] = found;
+  if (found.length === 1 && recurrence) return { kind: 'read', recurrence };
+  if (found.length > 1) {
+    const start = options.start ?? NO_START;
+    const choices = found.map((one) => ({
+      phrase: writePhrase(one, { start: one.start === start ? 'unsaid' : 'said' }),
+      recurrence: one,
+    }));
+    return { kind: 'choose', choices };
+  }
   const attempt = read(text, options);
   if (attempt.kind === 'read') return attempt;
-  return { kind: 'unread', problem: problemOf(text, attempt.cursor, (other) => read(other, options).kind === 'read') };
+  return { kind: 'unread', problem: problemOf(text, attempt.cursor, (other) => readings(other, options).length > 0) };
 }
 
-type Attempt = { kind: 'read'; recurrence: Recurrence } | { kind: 'stuck'; cursor: PhraseCursor };
+/** The most readings that anybody is asked to choose from. */
+const MOST_READINGS = 4;
 
-function read(text: string, options: PhraseReadingOptions): Attempt {
+/** All that a phrase may mean, the likeliest first; none where it can't be read. */
+function readings(text: string, options: PhraseReadingOptions): Recurrence[] {
+  const first = read(text, options);
+  const found = first.kind === 'read' ? [first.recurrence] : [];
+  for (const [asked, number] of first.cursor.asked)
+    for (let pick = 1; pick < number && found.length < MOST_READINGS; pick++) {
+      const other = read(text, options, new Map([[asked, pick]]));
+      if (other.kind === 'read' && !found.some((one) => JSON.stringify(one) === JSON.stringify(other.recurrence)))
+        found.push(other.recurrence);
+    }
+  return found;
+}
+
+type Attempt =
+  | { readonly kind: 'read'; readonly recurrence: Recurrence; readonly cursor: PhraseCursor }
+  | { readonly kind: 'stuck'; readonly cursor: PhraseCursor };
+
+function read(text: string, options: PhraseReadingOptions, picks: ReadonlyMap<string, number> = new Map()): Attempt {
   const start = dayOfIso(options.start ?? NO_START);
   const today = options.today === undefined ? start : dayOfIso(options.today);
-  const cursor = new PhraseCursor(text);
+  const cursor = new PhraseCursor(text, picks);
   const recurrence = readRecurrence(cursor, { start, today });
   if (!recurrence || !cursor.isAtEnd) return { kind: 'stuck', cursor };
   // "Monthly from 3 May": what the rule leaves unsaid comes from a start that was read only after it.
-  if (recurrence.start !== isoOfDay(start)) return read(text, { ...options, start: recurrence.start });
-  return { kind: 'read', recurrence: canonicalRecurrence(recurrence) };
+  if (recurrence.start !== isoOfDay(start)) return read(text, { ...options, start: recurrence.start }, picks);
+  return { kind: 'read', recurrence: canonicalRecurrence(recurrence), cursor };
 }
 
 function readRecurrence(c: PhraseCursor, context: PhraseContext): Recurrence | null {

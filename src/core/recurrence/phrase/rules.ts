@@ -1,12 +1,13 @@
-import { type Weekday, weekdayOf, yearMonthDay } from '../../civil-date/civil-day.ts';
+import { type Weekday, weekdayOf } from '../../civil-date/civil-day.ts';
 import { isoOfDay } from '../../civil-date/iso-date.ts';
-import type { DaysRule, FollowsRule, Milestone, Rule, WeeksRule } from '../rule.ts';
+import { plural } from '../../wording/date-words.ts';
+import type { DaysRule, FollowsRule, Milestone, MonthPoint, Rule, WeeksRule } from '../rule.ts';
 import { isWorkingDay, MONDAY_TO_FRIDAY, readInterval, WEEKEND } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
-import { readDates, readMonths, skipAnd } from './dates.ts';
+import { readDate, readDates, readDayAndMonth, readMonths, skipAnd } from './dates.ts';
+import { type Frequency, readEveryUnit, readFrequency, readNamed, skipSeparator } from './frequency.ts';
 import {
-  dates,
   readMissing,
   readMonthEnds,
   readMonthly,
@@ -15,37 +16,57 @@ import {
   readPointsWithMonths,
   readYearDay,
   readYearsOn,
+  rulesOf,
+  unsaidDay,
 } from './month-rules.ts';
+
+/** Rules as one part of a phrase says them. */
+interface SaidRules {
+  readonly rules: readonly Rule[];
+  /** Which day is not said: it is the start's. */
+  readonly isBare: boolean;
+}
 
 /** Rules joined by "and" or commas; null where none can be read. */
 export function readRules(c: PhraseCursor, context: PhraseContext): Rule[] | null {
+  const from = c.place;
   const first = readRule(c, context);
   if (!first) return null;
-  const rules = [...first];
+  const said = [first];
   for (;;) {
     const next = c.try(() => (skipAnd(c) ? readRule(c, context) : null));
-    if (!next) return rules;
-    rules.push(...next);
+    if (!next) break;
+    said.push(next);
   }
+  // "Monthly and on Fridays": a day that nobody said is never joined with what somebody did.
+  if (said.length > 1 && said.some(({ isBare }) => isBare))
+    return c.refuse(from, 'One part says how often and not on which day: say the day, like “monthly on the 15th”.');
+  return said.flatMap(({ rules }) => rules);
 }
 
 /** One rule as said; a mix that needs several of ours gives several. */
-function readRule(c: PhraseCursor, context: PhraseContext): Rule[] | null {
+function readRule(c: PhraseCursor, context: PhraseContext): SaidRules | null {
   return (
     c.try(() => one(readForeign(c))) ??
     c.try(() => one(readFollows(c))) ??
-    c.try(() => one(readNamedFrequency(c, context))) ??
+    c.try(() => one(readTimesAWeek(c))) ??
+    c.try(() => readNamedFrequency(c, context)) ??
     c.try(() => readEvery(c, context)) ??
     c.try(() => one(readListed(c, context))) ??
+    c.try(() => readDayThenFrequency(c)) ??
     c.try(() => one(readWeekdays(c))) ??
     c.try(() => one(readYearDay(c))) ??
-    c.try(() => readMonthly(c)) ??
+    c.try(() => several(readMonthly(c))) ??
     null
   );
 }
 
-function one(rule: Rule | null): Rule[] | null {
-  return rule && [rule];
+function one(rule: Rule | null): SaidRules | null {
+  return rule && { rules: [rule], isBare: false };
+}
+
+function several(rules: readonly Rule[] | null): SaidRules | null {
+  return rules && { rules, isBare: false };
 }
 
 function readForeign(c: PhraseCursor): Rule | null {
@@ -89,74 +110,172 @@ function readMilestone(c: PhraseCursor): Milestone | null {
   return c.word('to be checked', 'to check', 'waiting for a check', 'handed in') ? 'toCheck' : null;
 }
 
-// ── weekly ──
+// ── how often, and on which day ──
 
-/** "daily", "weekly on Tue", "fortnightly", "monthly on the 15th", "quarterly", "yearly on 15 June" … */
-function readNamedFrequency(c: PhraseCursor, context: PhraseContext): Rule | null {
-  if (c.word('daily')) return { kind: 'days', every: 1, except: readBut(c) ?? [] };
-  if (c.word('weekly', 'once a week')) return readWeeks(c, 1, context);
-  if (c.word('fortnightly', 'once a fortnight', 'a fortnight')) return readWeeks(c, 2, context);
-  if (c.word('twice a week', 'twice weekly') || c.when(() => c.number() !== null && c.word('times a week'))) {
-    c.filler('on');
-    const on = readWeekdayList(c);
-    return on && { kind: 'weeks', every: 1, on };
-  }
-  if (c.word('twice a month', 'twice monthly')) return readTwiceAMonth(c);
-  if (c.word('monthly', 'once a month')) return readMonthsOn(c, 1, context);
-  if (c.word('quarterly', 'once a quarter')) return readMonthsOn(c, 3, context);
-  if (c.word('halfyearly', 'half yearly', 'twice a year', 'twice yearly', 'sixmonthly', 'six monthly'))
-    return readMonthsOn(c, 6, context);
-  if (c.word('yearly', 'annually', 'once a year', 'annual')) return readYearsOn(c, 1, context);
-  return null;
+/** "daily", "weekly on Tue", "fortnightly, Fridays", "monthly on the 15th", "quarterly", "yearly on 15 June" … */
+function readNamedFrequency(c: PhraseCursor, context: PhraseContext): SaidRules | null {
+  const from = c.place;
+  const frequency = readNamed(c);
+  return frequency && readOn(c, frequency, from, context);
 }
 
-function readTwiceAMonth(c: PhraseCursor): Rule {
-  const on = c.try(() => (c.word('on') ? readPoints(c) : null)) ?? dates(1, 15);
-  return { kind: 'months', every: 1, months: [], on, missing: readMissing(c) };
+/** "3 times a week on Mon, Wed and Fri" */
+function readTimesAWeek(c: PhraseCursor): Rule | null {
+  const from = c.place;
+  const times =
+    c.try(() => (c.word('twice a week', 'twice weekly') ? 2 : null)) ??
+    c.try(() => {
+      const n = c.number();
+      return c.word('times a week') ? n : null;
+    });
+  if (times === null) return null;
+  skipSeparator(c);
+  c.filler('on');
+  const on = readWeekdayList(c);
+  if (!on) return null;
+  if (on.length !== times)
+    return c.refuse(from, `${times} times a week, and ${plural(on.length, 'day')}: say as many days as times.`);
+  return { kind: 'weeks', every: 1, on };
+}
+
+/** After how often: on which day, with "on", a comma, a dash or nothing between; else on the day of the start. */
+function readOn(c: PhraseCursor, frequency: Frequency, from: number, context: PhraseContext): SaidRules | null {
+  switch (frequency.unit) {
+    case 'day':
+      return readDays(c, frequency);
+    case 'week':
+      return readWeeks(c, frequency, from, context);
+    case 'month':
+    case 'quarter':
+      return readMonthsOn(c, frequency, from, context);
+    case 'year':
+      return readYearsOn(c, frequency.every, context);
+  }
+}
+
+function readDays(c: PhraseCursor, { every }: Frequency): SaidRules | null {
+  const but = readBut(c);
+  const on = every === 1 && !but ? c.try(() => readDayList(c)) : null;
+  return one(on ? without({ kind: 'weeks', every: 1, on }, readBut(c)) : { kind: 'days', every, except: but ?? [] });
+}
+
+/** Weekdays after how often: "daily, Mon-Fri", "weekly on a Friday", "fortnightly, Fridays". */
+function readDayList(c: PhraseCursor, again: readonly string[] = []): readonly Weekday[] | null {
+  const isApart = skipSeparator(c);
+  if (isApart) c.filler('on', 'on a', 'on the');
+  else c.filler('on', 'on a', 'on the', 'every', 'each', 'a');
+  return readWeekdayList(c, isApart ? [] : again);
+}
+
+/** "Fridays, fortnightly", "last working day, quarterly", "5 April, annually" */
+function readDayThenFrequency(c: PhraseCursor): SaidRules | null {
+  const bare = (units: readonly Frequency['unit'][]): Frequency | null => {
+    skipSeparator(c);
+    const frequency = readFrequency(c);
+    if (!frequency || !units.includes(frequency.unit)) return null;
+    // "Friday, fortnightly on Tue" has two days.
+    return c.ahead(() => isDayAhead(c)) ? null : frequency;
+  };
+  return (
+    c.try(() => {
+      c.filler('on');
+      const on = readWeekdayList(c);
+      const frequency = on && bare(['day', 'week']);
+      if (!on || !frequency || (frequency.unit === 'day' && frequency.every > 1)) return null;
+      return one({ kind: 'weeks', every: frequency.every, on });
+    }) ??
+    c.try(() => {
+      const day = readYearDay(c);
+      const frequency = day && bare(['year']);
+      return frequency && one({ ...day, every: frequency.every });
+    }) ??
+    c.try(() => {
+      c.filler('on', 'at');
+      const on = readPoints(c);
+      const frequency = on && bare(['month', 'quarter']);
+      return on && frequency && several(rulesOf(frequency, on, readMissing(c)));
+    })
+  );
+}
+
+function isDayAhead(c: PhraseCursor): boolean {
+  skipSeparator(c);
+  c.filler('on', 'on the', 'the');
+  return c.weekday() !== null || (c.ordinal() ?? c.month()) !== null;
 }
 
 /** "every 2 weeks on Tue", "every other Monday", "every weekday", "each month on the 15th", "every last Friday" … */
-function readEvery(c: PhraseCursor, context: PhraseContext): Rule[] | null {
+function readEvery(c: PhraseCursor, context: PhraseContext): SaidRules | null {
+  const from = c.place;
   if (!c.word('every', 'each', 'all', 'any')) return null;
   return (
     c.try(() => one(readMonthEnds(c))) ??
     // Before "every second …" is taken for an interval: "every second Tuesday of the month" is a place in it.
-    c.try(() => readPointsWithMonths(c)) ??
-    c.try(() => one(readEveryUnit(c, readInterval(c), context))) ??
-    c.try(() => one(readEveryMonths(c, context))) ??
-    c.try(() => readMonthly(c))
+    c.try(() => several(readPointsWithMonths(c))) ??
+    c.try(() => one(readEveryWorkingDay(c))) ??
+    c.try(() => {
+      const frequency = readEveryUnit(c);
+      return frequency && readOn(c, frequency, from, context);
+    }) ??
+    c.try(() => one(readEveryWeekdays(c))) ??
+    c.try(() => readEveryMonths(c, context)) ??
+    c.try(() => several(readMonthly(c)))
   );
 }
 
-function readEveryUnit(c: PhraseCursor, every: number, context: PhraseContext): Rule | null {
-  if (isWorkingDay(c)) return { kind: 'workingDays', every };
-  if (c.word('days', 'day')) return { kind: 'days', every, except: readBut(c) ?? [] };
-  if (c.word('weeks', 'week')) return readWeeks(c, every, context);
-  if (c.word('fortnights', 'fortnight')) return readWeeks(c, every * 2, context);
-  if (c.word('months', 'month')) return readMonthsOn(c, every, context);
-  if (c.word('quarters', 'quarter')) return readMonthsOn(c, every * 3, context);
-  if (c.word('half years', 'half year', 'halfyear', 'halfyears')) return readMonthsOn(c, every * 6, context);
-  if (c.word('years', 'year')) return readYearsOn(c, every, context);
+function readEveryWorkingDay(c: PhraseCursor): Rule | null {
+  const every = readInterval(c);
+  return isWorkingDay(c) ? { kind: 'workingDays', every } : null;
+}
+
+/** "every other Monday", "every Tue and Thu" */
+function readEveryWeekdays(c: PhraseCursor): Rule | null {
+  // "Every second Tuesday" is one in two, or the second of each month.
+  const isNth = c.ahead(() => (c.ordinal()?.n ?? 0) > 1 && c.weekday() !== null);
+  if (isNth && c.pick('every nth weekday', 2) === 1) return null;
+  const every = readInterval(c);
   const on = readWeekdayList(c, againEvery(every));
   return on && without({ kind: 'weeks', every, on }, readBut(c));
 }
 
 /** "every January on the 1st", "every March 15" */
-function readEveryMonths(c: PhraseCursor, context: PhraseContext): Rule | null {
+function readEveryMonths(c: PhraseCursor, context: PhraseContext): SaidRules | null {
   const yearDay = c.try(() => readYearDay(c));
-  if (yearDay) return yearDay;
+  if (yearDay) return one(yearDay);
   const months = readMonths(c);
   if (!months) return null;
-  const on = c.try(() => (c.word('on') ? readPoints(c) : null)) ?? dates(yearMonthDay(context.start).day);
-  return { kind: 'months', every: 1, months, on, missing: readMissing(c) };
+  const on = c.try(() => {
+    skipSeparator(c);
+    return c.word('on') ? readPoints(c) : null;
+  });
+  const rule = (points: readonly MonthPoint[]): Rule => ({
+    kind: 'months',
+    every: 1,
+    months,
+    on: points,
+    missing: readMissing(c),
+  });
+  return on ? one(rule(on)) : { rules: [rule(unsaidDay(c, context))], isBare: true };
 }
 
-function readWeeks(c: PhraseCursor, every: number, context: PhraseContext): WeeksRule {
-  const on = c.try(() => {
-    c.filler('on', 'every', 'each');
-    return readWeekdayList(c, againEvery(every));
-  });
-  return without({ kind: 'weeks', every, on: on ?? [weekdayOf(context.start)] }, on && readBut(c));
+function readWeeks(
+  c: PhraseCursor,
+  { every, isOnce, twice }: Frequency,
+  from: number,
+  context: PhraseContext,
+): SaidRules | null {
+  const on = c.try(() => readDayList(c, againEvery(every)));
+  const bare = weekdayOf(context.start);
+  // Twice a week, without a day: that of the start, and half a week on.
+  const days: readonly Weekday[] = on ?? (twice ? [bare, (((bare + 2) % 7) + 1) as Weekday] : [bare]);
+  const times = twice ? 2 : isOnce ? 1 : null;
+  if (on && times !== null && on.length !== times)
+    return c.refuse(
+      from,
+      `${times === 1 ? 'Once' : 'Twice'}, and ${plural(on.length, 'day')}: say as many days as times.`,
+    );
+  const rule: WeeksRule = { kind: 'weeks', every, on: [...days] };
+  return { rules: [on ? without(rule, readBut(c)) : rule], isBare: !on };
 }
 
 /** "Mondays", "Mon, Wed and Fri", "weekends", "on weekdays but Wed" */
@@ -203,7 +322,11 @@ function readWeekdayRange(c: PhraseCursor): readonly Weekday[] | null {
   if (c.word('weekends', 'weekend', 'weekend days', 'weekend day')) return WEEKEND;
   const from = c.weekday();
   if (from === null) return null;
-  const to = c.try(() => (c.mark('-', '–', '—') || c.word('to', 'through', 'until') ? c.weekday() : null));
+  const to = c.try(() => {
+    const last = c.mark('-', '–', '—') || c.word('to', 'through', 'until') ? c.weekday() : null;
+    // "Every Friday until Friday 18 December" ends there.
+    return last === null || c.ahead(() => (c.number() ?? c.ordinal()?.n ?? c.month()) !== null) ? null : last;
+  });
   if (to === null) return [from as Weekday];
   return Array.from({ length: ((to - from + 7) % 7) + 1 }, (_, i) => (((from - 1 + i) % 7) + 1) as Weekday);
 }
@@ -223,9 +346,24 @@ function readBut(c: PhraseCursor): DaysRule['except'] | null {
 
 // ── listed dates ──
 
+function readDayWithoutYear(c: PhraseCursor, from: number): number | null {
+  if (!skipAnd(c) || c.ahead(() => c.word('every', 'yearly', 'annually'))) return null;
+  // "11th of Feb" is one of every year.
+  if (c.ahead(() => readDayAndMonth(c)?.hasOf === true)) return null;
+  const day = readDate(c, from);
+  return day === null || c.ahead(() => c.word('every year', 'each year', 'yearly')) ? null : day;
+}
+
 /** "on 3 Mar 2027 and 5 Apr 2027", "2027-03-03, 2027-04-05" */
 function readListed(c: PhraseCursor, { today }: PhraseContext): Rule | null {
   c.filler('on');
   const days = readDates(c, today, 'with a year');
-  return days && { kind: 'dates', dates: days.map(isoOfDay) };
+  if (!days) return null;
+  // "3 March 2027 and 5 April": the one after it, or each year's.
+  const from = Math.max(...days);
+  const more =
+    c.ahead(() => readDayWithoutYear(c, from) !== null) && c.pick('a day without its year', 2) === 0
+      ? c.try(() => readDayWithoutYear(c, from))
+      : null;
+  return { kind: 'dates', dates: [...days, ...(more === null ? [] : [more])].map(isoOfDay) };
 }

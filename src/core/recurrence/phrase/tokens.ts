@@ -16,8 +16,8 @@ export type Token =
   | (Place & { readonly kind: 'rrule' })
   | (Place & { readonly kind: 'number'; readonly value: number })
   | (Place & { readonly kind: 'ordinal'; readonly value: number })
-  /** A date in figures; null where there is no such day. */
-  | (Place & { readonly kind: 'date'; readonly day: CivilDay | null });
+  /** A date in figures, and the one it is where the month comes first; null where there is no such day. */
+  | (Place & { readonly kind: 'date'; readonly day: CivilDay | null; readonly other: CivilDay | null });
 
 const PIECE =
   /(?:RRULE:)?(FREQ=[A-Z0-9=;,+-]*[A-Z0-9])|(\d{4}-\d\d-\d\d)|(\d{1,2}[/.]\d{1,2}[/.]\d{4})|(\d+)(?:st|nd|rd|th)\b|(\d+)|(\p{L}+(?:['’]\p{L}+)*(?:-\p{L}+)*)|[–—-]|[^\s\p{L}\d]/giu;
@@ -28,8 +28,8 @@ export function phraseTokens(text: string): Token[] {
     const [whole, rrule, iso, slashed, ordinal, number, word] = match;
     const place = { at: match.index, end: match.index + whole.length, text: whole.toLowerCase() };
     if (rrule !== undefined) return { ...place, kind: 'rrule', text: rrule.toUpperCase() };
-    if (iso !== undefined) return { ...place, kind: 'date', day: tryDayOfIso(iso) };
-    if (slashed !== undefined) return { ...place, kind: 'date', day: dayOfSlashed(slashed) };
+    if (iso !== undefined) return { ...place, kind: 'date', day: tryDayOfIso(iso), other: null };
+    if (slashed !== undefined) return { ...place, kind: 'date', ...daysOfSlashed(slashed) };
     if (ordinal !== undefined) return { ...place, kind: 'ordinal', value: Number(ordinal) };
     if (number !== undefined) return { ...place, kind: 'number', value: Number(number) };
     if (word !== undefined) return wordTokens(word, match.index);
@@ -37,10 +37,12 @@ export function phraseTokens(text: string): Token[] {
   });
 }
 
-/** Day, month, year, as Britain writes them. */
-function dayOfSlashed(text: string): CivilDay | null {
-  const [day = 0, month = 0, year = 0] = text.split(/[/.]/).map(Number);
-  return month >= 1 && month <= 12 && day >= 1 && day <= daysInMonth(year, month) ? civilDay(year, month, day) : null;
+/** Day, month, year, as Britain writes them; with strokes, the other one as America does. */
+function daysOfSlashed(text: string): { readonly day: CivilDay | null; readonly other: CivilDay | null } {
+  const [first = 0, second = 0, year = 0] = text.split(/[/.]/).map(Number);
+  const dayOf = (day: number, month: number) =>
+    month >= 1 && month <= 12 && day >= 1 && day <= daysInMonth(year, month) ? civilDay(year, month, day) : null;
+  return { day: dayOf(first, second), other: text.includes('/') ? dayOf(second, first) : null };
 }
 
 /** "half-yearly" is one word, "Mon-Fri" is two with a dash between; apostrophes make no difference. */

@@ -33,7 +33,7 @@ describe('a rule in words', () => {
     [{ kind: 'weeks', every: 2, on: [4, 2] }, 'every 2 weeks on Tue and Thu'],
     [{ kind: 'weeks', every: 1, on: [5] }, 'every week on Fri'],
     [monthsRule([date(15), date(1)]), '1st and 15th of each month'],
-    [monthsRule([working(-1), date(15)]), '15th and last working day of each month'],
+    [monthsRule([working(-1), date(15)]), '15th and the last working day of each month'],
     [monthsRule([working(-1)], { months: [3, 6, 9, 12] }), 'last working day of every quarter'],
     [monthsRule([working(1)], { months: [1, 4, 7, 10] }), 'first working day of every quarter'],
     [monthsRule([date(7)], { months: [2, 5, 8, 11] }), '7th of Feb, May, Aug and Nov'],

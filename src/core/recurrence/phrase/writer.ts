@@ -25,7 +25,7 @@ export interface PhraseOptions {
 export const NO_START: IsoDate = '1900-01-01';
 
 /**
- * A recurrence as a phrase: "15th and last working day of each month, or the working day before".
+ * A recurrence as a phrase: "15th and the last working day of each month, or the working day before".
  * `parsePhrase` reads it back as the same recurrence.
  */
 export function writePhrase(recurrence: Recurrence, options: PhraseOptions = {}): string {
@@ -228,7 +228,13 @@ function writePoints(points: readonly MonthPoint[]): string {
     if (last && noun !== '' && noun !== 'day' && last.noun === noun) last.places.push(place);
     else groups.push({ places: [place], noun });
   }
-  return joinAnd(groups.map(({ places, noun }) => `${joinAnd(places)} ${noun}`.trim()));
+  return joinAnd(
+    groups.map(({ places, noun }, i) => {
+      // "15th and last working day" could be the 15th working day.
+      const isAfterDate = noun !== '' && noun !== 'day' && groups[i - 1]?.noun === '';
+      return `${isAfterDate ? 'the ' : ''}${joinAnd(places)} ${noun}`.trim();
+    }),
+  );
 }
 
 function wordsOf(point: MonthPoint): { readonly place: string; readonly noun: string } {

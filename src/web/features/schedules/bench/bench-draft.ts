@@ -64,7 +64,7 @@ export function freshDraft(
 const EXAMPLES: Readonly<Record<string, string>> = {
   weekdays: 'every weekday, not on days off',
   friday: 'every week on Fri, or the working day before',
-  payroll: '15th and last working day of each month, or the working day before',
+  payroll: '15th and the last working day of each month, or the working day before',
   halfYear: 'every 6 months on the 18th, or the working day before',
 };
 

@@ -7,7 +7,7 @@ import { Pennant } from '../../../kit/pennant.tsx';
 const EXAMPLES = [
   ['every weekday', 'opening round, cash count, log book', 'weekdays'],
   ['every week on Fri, or the working day before', 'bank reconciliation, timesheets', 'friday'],
-  ['15th and last working day of each month, or the working day before', 'payroll', 'payroll'],
+  ['15th and the last working day of each month, or the working day before', 'payroll', 'payroll'],
   ['every 6 months on the 18th', 'certificates, insurance papers', 'halfYear'],
 ] as const;
 

@@ -71,7 +71,7 @@ describe('a schedule to begin with', () => {
   it.each([
     ['weekdays', 'every weekday, not on days off'],
     ['friday', 'every week on Fri, or the working day before'],
-    ['payroll', '15th and last working day of each month, or the working day before'],
+    ['payroll', '15th and the last working day of each month, or the working day before'],
     ['halfYear', 'every 6 months on the 18th, or the working day before'],
     ['nonsense', 'every week on Tue'],
   ])('like %s is %s', (like, words) => {
