@@ -6,7 +6,8 @@ import { entered, largeDatabase, largeScope, NOW } from './lists-database.ts';
 
 /**
  * npm run bench lists: every read that the interface makes, in a workspace of 10,000 schedules and a million tasks, one at
- * a time over loopback, beside the leanest SQL for the same rows in the same run. The database is made once and kept.
+ * a time over loopback, beside the leanest SQL for the same rows in the same run. The database is made once and kept;
+ * ONLY_READ=regex measures some of them.
  */
 
 const LEAST_ROUNDS = 8;
@@ -241,7 +242,8 @@ async function measureAll(): Promise<void> {
     console.log(
       `${'what is read'.padEnd(28)} ${['kB', 'median', 'p95', 'SQL', 'ratio', 'stood still'].map((head) => head.padStart(11)).join('')}`,
     );
-    for (const { what, path, sql, params } of await reads()) {
+    const only = new RegExp(process.env['ONLY_READ'] ?? '');
+    for (const { what, path, sql, params } of (await reads()).filter((read) => only.test(read.what))) {
       const still = monitorEventLoopDelay({ resolution: 5 });
       let bytes = 0;
       still.enable();

@@ -126,6 +126,16 @@ export class Scope {
     return Array.isArray(answer[0]) && typeof answer[1] === 'number' ? answer[0] : (answer as Row[]);
   }
 
+  /** Asks several questions side by side; one after the other within a transaction, which has a single connection. */
+  async atOnce<T extends readonly (() => Promise<unknown>)[]>(
+    ...questions: T
+  ): Promise<{ readonly [K in keyof T]: Awaited<ReturnType<T[K]>> }> {
+    const answers: unknown[] = [];
+    if (this.isWithinTransaction) for (const ask of questions) answers.push(await ask());
+    else answers.push(...(await Promise.all(questions.map((ask) => ask()))));
+    return answers as { readonly [K in keyof T]: Awaited<ReturnType<T[K]>> };
+  }
+
   /** @param where of several, any one of them; without any, all */
   find<E extends InWorkspace>(
     entity: EntityTarget<E>,

@@ -14,8 +14,7 @@ export async function listSchedules(
   scope: Scope,
   { start = 0, ...filter }: ScheduleFilter & { start?: number | undefined },
 ) {
-  const all = await keptLines(scope);
-  const fitting = await fittingLines(scope, all, filter);
+  const { all, fitting } = await fittingLines(scope, filter);
   const page = fitting.slice(start, start + LINES_A_PAGE);
   return {
     start,
@@ -29,8 +28,7 @@ export async function fittingSchedules(
   scope: Scope,
   { start = 0, ...filter }: ScheduleFilter & { start?: number | undefined },
 ) {
-  const all = await keptLines(scope);
-  const fitting = await fittingLines(scope, all, filter);
+  const { all, fitting } = await fittingLines(scope, filter);
   const page = fitting.slice(start, start + IDS_A_PAGE);
   return {
     ids: page.map(({ row }) => row.id),
@@ -45,7 +43,7 @@ export async function fittingSchedules(
 
 /** What those that fit come to. */
 export async function figuresOfSchedules(scope: Scope, filter: ScheduleFilter) {
-  const fitting = await fittingLines(scope, await keptLines(scope), filter);
+  const { fitting } = await fittingLines(scope, filter);
   const differing = (idOf: (line: KeptLine) => string | null) =>
     new Set(fitting.flatMap((line) => idOf(line) ?? [])).size;
   return {
@@ -94,13 +92,14 @@ async function scheduleLines(scope: Scope, page: readonly KeptLine[]): Promise<S
   });
 }
 
-async function fittingLines(
-  scope: Scope,
-  all: ReadonlyMap<string, KeptLine>,
-  filter: ScheduleFilter,
-): Promise<KeptLine[]> {
+interface Fitting {
+  readonly all: ReadonlyMap<string, KeptLine>;
+  readonly fitting: readonly KeptLine[];
+}
+
+async function fittingLines(scope: Scope, filter: ScheduleFilter): Promise<Fitting> {
   const asked = plainWords(filter.find ?? '');
-  const late = filter.state === 'late' ? await lateSchedules(scope) : null;
+  const [all, late] = await Promise.all([keptLines(scope), filter.state === 'late' ? lateSchedules(scope) : null]);
   const fits = (line: KeptLine) =>
     (filter.category === undefined || line.row.category === filter.category) &&
     (filter.person === undefined || line.row.assigneeId === filter.person) &&
@@ -108,7 +107,7 @@ async function fittingLines(
     inState(line, filter.state, late) &&
     asked.every((word) => line.words.includes(word));
   const fitting = ordered[filter.order ?? 'next'](all).filter(fits);
-  return fallingWithin(scope, fitting, filter);
+  return { all, fitting: await fallingWithin(scope, fitting, filter) };
 }
 
 function inState(line: KeptLine, state: ScheduleFilter['state'], late: ReadonlySet<string> | null): boolean {

@@ -23,6 +23,7 @@ import {
   phrasesOf,
   plannedYear,
   readableSchedule,
+  type ScheduleRow,
   scheduleRows,
   syncAll,
   UNSEEN_ONLY,
@@ -246,29 +247,33 @@ export function archiveTemplate(scope: Scope, id: string, archived: boolean): Pr
 /** What would be in the way of deleting it, and what archiving it would do. */
 export async function usesOfTemplate(scope: Scope, id: string): Promise<TemplateUses> {
   await scope.one(Template, id, 'template');
-  const first = await scope.sql<{ id: string; count: number }>(
-    `select id, count(*) over ()::int as count from schedule
-     where workspace_id = $1 and template_id = $2 and deleted_at is null order by id limit ${NAMED_USES}`,
-    [id],
+  const [{ rows, count }, [made], [unfinished]] = await scope.atOnce(
+    () => firstSchedulesOf(scope, id),
+    () =>
+      scope.sql<{ tasks: number }>(
+        `select count(*)::int as tasks from (
+         select from task where workspace_id = $1 and template_id = $2 limit ${TASKS_COUNTED + 1}) counted`,
+        [id],
+      ),
+    () =>
+      scope.sql<{ unseen: number; open: number }>(
+        `select count(*) filter (where schedule_id is not null and state = 'open' and appears_on > $3::date and set_on >= $3::date and not ${IS_TOUCHED}) as unseen,
+         count(*) as open
+       from task where workspace_id = $1 and template_id = $2 and state in ${UNFINISHED}`,
+        [id, scope.today],
+      ),
   );
-  const rows = await scheduleRows(scope, { ids: first.map((one) => one.id) });
-  const [tasks] = await scope.sql<{ all: number; unseen: number; open: number }>(
-    `select (select count(*) from (select from task where workspace_id = $1 and template_id = $2 limit ${TASKS_COUNTED + 1}) counted) as all,
-       count(*) filter (where schedule_id is not null and state = 'open' and appears_on > $3::date and set_on >= $3::date and not ${IS_TOUCHED}) as unseen,
-       count(*) as open
-     from task where workspace_id = $1 and template_id = $2 and state in ${UNFINISHED}`,
-    [id, scope.today],
-  );
-  const { all: made = 0, unseen = 0, open = 0 } = tasks ?? {};
+  const { unseen = 0, open = 0 } = unfinished ?? {};
+  const tasks = made?.tasks ?? 0;
   return {
     schedules: rows.map((row) => ({
       id: row.id,
       name: [row.templateName, row.assetName ?? row.clientName].filter(Boolean).join(' · '),
       phrase: phrasesOf(scope, readableSchedule(scope, row)).phrase,
     })),
-    count: first[0]?.count ?? 0,
-    tasks: Math.min(made, TASKS_COUNTED),
-    hasMoreTasks: made > TASKS_COUNTED,
+    count,
+    tasks: Math.min(tasks, TASKS_COUNTED),
+    hasMoreTasks: tasks > TASKS_COUNTED,
     unseen,
     open: open - unseen,
   };
@@ -276,6 +281,15 @@ export async function usesOfTemplate(scope: Scope, id: string): Promise<Template
 
 /** Nobody decides otherwise for more than so many; counting hundreds of thousands takes a while. */
 const TASKS_COUNTED = 10_000;
+
+async function firstSchedulesOf(scope: Scope, id: string): Promise<{ rows: ScheduleRow[]; count: number }> {
+  const first = await scope.sql<{ id: string; count: number }>(
+    `select id, count(*) over ()::int as count from schedule
+     where workspace_id = $1 and template_id = $2 and deleted_at is null order by id limit ${NAMED_USES}`,
+    [id],
+  );
+  return { rows: await scheduleRows(scope, { ids: first.map((one) => one.id) }), count: first[0]?.count ?? 0 };
+}
 
 /** Schedules named of those that use a template. */
 const NAMED_USES = 8;
