@@ -365,17 +365,31 @@ export function readPoints(c: PhraseCursor, most = Number.POSITIVE_INFINITY): Mo
  * @param again words for the same period, which may be said once more
  */
 function readPointsBefore(c: PhraseCursor, again: readonly string[]): MonthPoint[] | null {
-  for (let most = 20; most >= 1; most--) {
+  // Of several places the last alone may be another rule's.
+  for (let most = countPoints(c); most >= 1; most--) {
     const points = c.try(() => {
       const some = readPoints(c, most);
       if (!some) return null;
-      // Of several places the last alone may be another rule's: "every month on the 5th and 20th of each month" is not asked here.
       if (again.length > 0) c.filler(...again);
       return c.ahead(() => c.word('of')) ? null : some;
     });
     if (points) return points;
   }
   return null;
+}
+
+/** How many places, joined, stand here; those that share a noun are one. */
+function countPoints(c: PhraseCursor): number {
+  let count = 0;
+  c.ahead(() => {
+    c.filler('the');
+    do {
+      if (!readPoint(c)) break;
+      count++;
+    } while (c.when(() => skipAnd(c) && c.ahead(() => isPlace(c))));
+    return false;
+  });
+  return count;
 }
 
 /** One place in a month, or several that share their noun: "first and last Friday", "5th and 10th working day". */
@@ -426,8 +440,8 @@ const LIKELY_DATE = 6;
 /** Whether the noun after a place holds for the one before it as well. */
 function shares(c: PhraseCursor, before: PlaceWord, place: PlaceWord, noun: Noun): boolean {
   if (noun.kind === 'day') return true;
-  if (noun.kind === 'weekday' && noun.weekdays.length === 1 && before.n > MOST_WEEKDAYS) return false;
   if (!before.inFigures) return true;
+  if (noun.kind === 'weekday' && noun.weekdays.length === 1 && before.n > MOST_WEEKDAYS) return false;
   // "1st and the third Monday", as it is written; "the 1st and the 3rd Monday" may be either.
   if (place.hasThe) return place.inFigures && c.pick('with the noun', 2) === 0;
   if (place.inFigures || noun.kind === 'weekday' || before.n < LIKELY_DATE) return true;

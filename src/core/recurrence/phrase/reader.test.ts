@@ -503,7 +503,7 @@ describe('a phrase', () => {
         expect(parsePhrase(writePhrase(canonical))).toEqual(canonical);
         expect(parsePhrase(writePhrase(canonical, { start: 'unsaid' }), { start: canonical.start })).toEqual(canonical);
       }),
-      { numRuns: 500 },
+      { numRuns: Number(process.env.RUNS ?? 500) },
     );
   });
 

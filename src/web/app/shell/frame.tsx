@@ -109,6 +109,8 @@ export function Frame() {
         )}
         <Suspense fallback={null}>
           <Toaster
+            // Beside each other, not behind: the Undo of the one before stays where it can be pressed.
+            expand
             position={NARROW.matches ? 'top-center' : 'bottom-left'}
             offset={20}
             // Below the head of a sheet, whose Close it must not cover.
