@@ -161,6 +161,7 @@ export {
 } from './recurrence/occurrences.ts';
 export { type PhraseProblem, rruleFault } from './recurrence/phrase/problem.ts';
 export {
+  type PhraseChoice,
   PhraseError,
   type PhraseReading,
   type PhraseReadingOptions,

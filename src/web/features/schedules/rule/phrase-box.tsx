@@ -1,6 +1,7 @@
-import { useEffect, useId, useRef, useState } from 'react';
+import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import {
   isoOfDay,
+  type PhraseChoice,
   type PhraseProblem,
   type Recurrence,
   readPhrase,
@@ -8,6 +9,7 @@ import {
   writePhrase,
 } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
+import { choiceOf, PhraseChoices } from './phrase-choices.tsx';
 
 interface PhraseBoxProps {
   readonly recurrence: Recurrence;
@@ -26,6 +28,7 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
   const written = writePhrase(recurrence, { start: 'unsaid' });
   const [text, setText] = useState(written);
   const problemId = useId();
+  const box = useRef<HTMLTextAreaElement>(null);
   const options = { start: recurrence.start, today: isoOfDay(today) };
   const said = tryPhrase(text, options);
   const isRead = said !== null;
@@ -39,8 +42,14 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
   const [isResting, setResting] = useState(true);
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(rest.current), []);
-  const reading = isRead || !isResting ? null : readPhrase(text, options);
-  const problem = reading?.kind === 'unread' ? reading.problem : null;
+  // What can be read in several ways is asked at once; what can't be, when typing rests.
+  const reading = useMemo(
+    () => (isRead ? null : readPhrase(text, { start: recurrence.start, today: isoOfDay(today) })),
+    [isRead, text, recurrence.start, today],
+  );
+  const problem = isResting && reading?.kind === 'unread' ? reading.problem : null;
+  const choices = reading?.kind === 'choose' ? reading.choices : [];
+  const list = useRef<HTMLDivElement>(null);
 
   const take = (typed: string) => {
     setText(typed);
@@ -50,14 +59,21 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
     const next = tryPhrase(typed, options);
     if (next) onChange(next);
   };
+  const choose = ({ phrase, recurrence: chosen }: PhraseChoice) => {
+    setText(phrase);
+    setResting(true);
+    onChange(chosen);
+    box.current?.focus();
+  };
   return (
     <div className="mb-2">
       <textarea
+        ref={box}
         className="block field-sizing-content min-h-[42px] w-full resize-none rounded-field border border-b-2 border-primary bg-base-100 px-2.5 py-[7px] text-touch leading-6 text-ink placeholder:text-ink-2 aria-[invalid=true]:border-late"
         aria-label="When, in words"
         aria-invalid={problem !== null}
         data-unread={!isRead || undefined}
-        aria-describedby={problem ? problemId : undefined}
+        aria-describedby={problem || choices.length > 0 ? problemId : undefined}
         rows={1}
         spellCheck={false}
         placeholder="last working day of every quarter"
@@ -68,6 +84,15 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
           if (isRead) setText(written);
         }}
         onKeyDown={(event) => {
+          const chosen = event.altKey ? choiceOf(event, choices) : undefined;
+          if (chosen) {
+            event.preventDefault();
+            return choose(chosen);
+          }
+          if (choices.length > 0 && (event.key === 'Enter' || event.key === 'ArrowDown')) {
+            event.preventDefault();
+            return list.current?.querySelector<HTMLElement>('[data-choice]')?.focus();
+          }
           if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) {
             event.preventDefault();
             setResting(true);
@@ -76,6 +101,11 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
         }}
         onChange={({ target }) => take(target.value.replace(/\s*\n\s*/g, ' '))}
       />
+      {choices.length > 0 && (
+        <div ref={list}>
+          <PhraseChoices id={problemId} choices={choices} onChoose={choose} />
+        </div>
+      )}
       {problem && (
         <Fault id={problemId} text={text} problem={problem} onSuggestion={take} onPutBack={() => setText(written)} />
       )}
