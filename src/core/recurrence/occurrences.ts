@@ -4,6 +4,7 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, type IsoDate, isoOfDay, isoOfDays } from '../civil-date/iso-date.ts';
 import { asked, spend } from '../reckoning.ts';
 import { NO_DAY } from './month-point.ts';
+import { rulesWithDates } from './never.ts';
 import { LAST_DAY } from './rrule/dates.ts';
 import { leavesOutClosed, type Recurrence } from './rule.ts';
 import { type RuleDates, ruleDates } from './rule-dates.ts';
@@ -39,7 +40,7 @@ const prepared = new WeakMap<Recurrence, { readonly calendar: WorkingCalendar; r
 
 function prepare(recurrence: Recurrence, calendar: WorkingCalendar): OccurrenceSeries {
   const start = dayOfIso(recurrence.start);
-  const rules = recurrence.rules.map((rule) => ruleDates(rule, start, calendar));
+  const rules = rulesWithDates(recurrence).map((rule) => ruleDates(rule, start, calendar));
   const { closed, end } = recurrence;
   const isClosed = closed && leavesOutClosed(recurrence) ? closedOn(closed.seasons) : null;
   const takenOut = new Set((recurrence.except ?? []).map(dayOfIso));

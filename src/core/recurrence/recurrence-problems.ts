@@ -34,7 +34,8 @@ export function recurrenceProblems(recurrence: Recurrence, calendar: WorkingCale
   const unending = firstOf(recurrence, calendar, start);
   if (unending instanceof TooMuchReckoningError) return [{ path: 'rules', message: unending.message }];
   if (unending === null) {
-    return [{ path: 'rules', message: 'This never happens: no month has such a day. Change the day or the months.' }];
+    const where = recurrence.closed ? 'has such a day outside the time that is closed' : 'has such a day';
+    return [{ path: 'rules', message: `This never happens: no month ${where}. Change the day or the months.` }];
   }
   if (end.kind === 'on' && unending > dayOfIso(end.date)) {
     return [

@@ -57,7 +57,8 @@ export function PhraseChoices({ id, choices, onChoose }: PhraseChoicesProps) {
         ))}
       </ol>
       <p className="text-ink-2">
-        Alt and the figure choose one while you type. The dates stay as they were until then.
+        <span className="max-[720px]:hidden">Alt and the figure choose one while you type. </span>The dates stay as they
+        were until then.
       </p>
     </fieldset>
   );
