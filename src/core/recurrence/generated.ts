@@ -23,7 +23,10 @@ export function monthsRule(on: readonly MonthPoint[], rest: Partial<MonthsRule> 
 const weekday = fc.integer({ min: 1, max: 7 }).map((n) => n as 1 | 2 | 3 | 4 | 5 | 6 | 7);
 const every = fc.integer({ min: 1, max: 9 });
 const weekdays = fc.uniqueArray(weekday, { minLength: 1, maxLength: 7 });
-const months = fc.uniqueArray(fc.integer({ min: 1, max: 12 }), { maxLength: 4 });
+const months = fc.oneof(
+  { weight: 4, arbitrary: fc.uniqueArray(fc.integer({ min: 1, max: 12 }), { maxLength: 4 }) },
+  { weight: 1, arbitrary: fc.constantFrom([1, 4, 7, 10], [3, 6, 9, 12], [3, 9]) },
+);
 const missing = fc.constantFrom('last', 'next', 'omit');
 
 /** Any place, from the beginning or from the end. */

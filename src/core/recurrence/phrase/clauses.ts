@@ -1,6 +1,6 @@
 import type { Convention } from '../../calendar/business-day.ts';
 import type { Season } from '../../calendar/closed-season.ts';
-import { type CivilDay, daysInMonth } from '../../civil-date/civil-day.ts';
+import { type CivilDay, civilDay, daysInMonth, weekdayOf, yearMonthDay } from '../../civil-date/civil-day.ts';
 import { isoOfDay } from '../../civil-date/iso-date.ts';
 import { monthIndexOf, monthOf, monthStart } from '../../civil-date/month.ts';
 import type { End } from '../rule.ts';
@@ -14,6 +14,8 @@ export interface Said {
   start: CivilDay | null;
   end: ((start: CivilDay) => End) | null;
   dayOff: Convention | null;
+  /** Said of holidays alone, and where. */
+  holidaysAt: number | null;
   omitted: Season[];
   moved: Season[];
   except: CivilDay[];
@@ -35,7 +37,7 @@ export function readClause(c: PhraseCursor, said: Said, context: PhraseContext):
 // ── days off ──
 
 function readDayOff(c: PhraseCursor, said: Said): true | null {
-  const convention = c.try(() => readSkip(c)) ?? c.try(() => readRoll(c));
+  const convention = c.try(() => readSkip(c, said)) ?? c.try(() => readRoll(c, said));
   if (convention === null || said.dayOff !== null) return null;
   said.dayOff = convention;
   return true;
@@ -43,30 +45,63 @@ function readDayOff(c: PhraseCursor, said: Said): true | null {
 
 const DAYS_OFF = [
   'days off',
-  'a day off',
-  'holidays',
+  'day off',
   'holidays and weekends',
   'weekends and holidays',
-  'public holidays',
-  'bank holidays',
+  'weekends and bank holidays',
+  'bank holidays and weekends',
+  'weekends or bank holidays',
   'closed days',
   'non working days',
   'nonworking days',
 ];
 
-function readSkip(c: PhraseCursor): Convention | null {
-  if (c.word('working days only', 'only on working days', 'on working days only', 'only working days')) return 'skip';
-  if (c.word('even on')) return c.word(...DAYS_OFF) ? 'none' : null;
-  if (!c.word('not on', 'not', 'skip', 'skipping', 'except on', 'except', 'excluding', 'unless it is', 'unless'))
-    return null;
-  return c.word(...DAYS_OFF) ? 'skip' : null;
+const HOLIDAYS = [
+  'holidays',
+  'holiday',
+  'public holidays',
+  'public holiday',
+  'bank holidays',
+  'bank holiday',
+  'bank hols',
+];
+
+/** Days off, or holidays alone, which is remembered. */
+function readDaysOff(c: PhraseCursor, said: Said, ...more: readonly string[]): boolean {
+  const at = c.place;
+  c.filler('a');
+  // The longest first: "holidays and weekends" before "holidays".
+  if (c.word(...DAYS_OFF, ...more)) return true;
+  if (!c.word(...HOLIDAYS)) return false;
+  said.holidaysAt = at;
+  return true;
 }
 
-function readRoll(c: PhraseCursor): Convention | null {
+function readSkip(c: PhraseCursor, said: Said): Convention | null {
+  if (c.word('working days only', 'only on working days', 'on working days only', 'only working days')) return 'skip';
+  if (c.word('even on')) return c.word(...DAYS_OFF, ...HOLIDAYS) ? 'none' : null;
+  if (
+    !c.word('not on', 'not', 'skip', 'skipping', 'except on', 'except', 'excluding', 'excl', 'unless it is', 'unless')
+  )
+    return null;
+  return readDaysOff(c, said) ? 'skip' : null;
+}
+
+function readRoll(c: PhraseCursor, said: Said): Convention | null {
   const lead = c.when(() => {
-    if (!c.word('if it is', 'if that is', 'if it falls on', 'if', 'on', 'when on', 'when it is')) return false;
-    c.filler('a');
-    if (!c.word('day off', 'weekend or holiday', 'weekend or a holiday', 'holiday', 'weekend', ...DAYS_OFF))
+    if (!c.word('if it is', 'if its', 'if that is', 'if it falls on', 'if', 'on', 'when on', 'when it is'))
+      return false;
+    if (
+      !readDaysOff(
+        c,
+        said,
+        'day off',
+        'weekend or holiday',
+        'weekend or a holiday',
+        'weekend or bank holiday',
+        'weekend',
+      )
+    )
       return false;
     c.mark(',');
     return true;
@@ -122,13 +157,34 @@ function readClosed(c: PhraseCursor, said: Said): true | null {
     const open = c.try(() => readMonthRange(c)) ?? readMonths(c);
     return add(said.omitted, open && seasonsBut(open));
   }
+  const span = c.try(() => (c.word('between') ? readDaysApart(c) : null));
+  if (span) return add(said.omitted, [span]);
   const months =
     c.try(() => (c.word('from') ? readMonthRange(c) : null)) ??
     c.try(() => (c.word('between') ? readMonthRange(c, readAnd) : null));
   if (months) return add(said.omitted, seasonsBut(months));
   if (!c.word('not', 'never', 'closed', 'except', 'excluding', 'no work')) return null;
   if (c.word('between')) return add(said.omitted, readSpanOfYear(c, readAnd));
-  return c.word('in', 'from', 'during') ? add(said.omitted, readSeasons(c)) : null;
+  // "Except August" as "except in August"; "except 25 Dec" is a date.
+  const isSaid = c.word('in', 'from', 'during');
+  if (!isSaid && c.ahead(() => readDayAndMonth(c) !== null)) return null;
+  return add(said.omitted, readSeasons(c));
+}
+
+/** After "between", the time that is left out: "1 March and 31 May" leaves out from 1 June to the end of February. */
+function readDaysApart(c: PhraseCursor): Season | null {
+  const from = readDayAndMonth(c);
+  if (!from || !readAnd(c)) return null;
+  const to = readDayAndMonth(c);
+  // With a year it is a start and an end.
+  if (!to || c.ahead(() => c.number() !== null)) return null;
+  return { from: dayOfYearBeside(to.month, to.day, 1), to: dayOfYearBeside(from.month, from.day, -1) };
+}
+
+/** The day before or after a day of the year; what is before 1 March is the 29th of February. */
+function dayOfYearBeside(month: number, day: number, step: 1 | -1): string {
+  const beside = yearMonthDay(civilDay(2000, month, day) + step);
+  return monthDay(beside.month, beside.day);
 }
 
 function add<T>(into: T[], found: readonly T[] | null): true | null {
@@ -187,7 +243,10 @@ export function readStart(c: PhraseCursor, said: Said, context: PhraseContext): 
   )
     return null;
   c.filler('on', 'from', 'in', 'with');
-  const day = c.try(() => readDate(c, context.today)) ?? c.try(() => readMonthAsDay(c, context.today, 'first'));
+  const day =
+    c.try(() => readDate(c, context.today)) ??
+    c.try(() => readMonthAsDay(c, context.today, 'first')) ??
+    c.try(() => readNear(c, context.today));
   if (day === null) return null;
   said.start = day;
   return true;
@@ -202,11 +261,23 @@ function readEnd(c: PhraseCursor, said: Said, context: PhraseContext): true | nu
 
 function readUntil(c: PhraseCursor, from: CivilDay): Said['end'] {
   if (!c.word('until', 'till', 'to', 'up to', 'through', 'ending', 'ends', 'end', 'no later than')) return null;
+  if (c.word('further notice', 'stopped', 'told otherwise')) return () => ({ kind: 'never' });
   c.filler('on', 'in', 'at');
   const isEnd = c.word('the end of', 'end of');
   const day =
     c.try(() => readDate(c, from)) ?? c.try(() => readMonthAsDay(c, from, 'last')) ?? (isEnd ? readYearEnd(c) : null);
   return day === null ? null : () => ({ kind: 'on', date: isoOfDay(day) });
+}
+
+/** "today", "tomorrow", "next Monday", "Monday": the first from today on; "next" is never today. */
+function readNear(c: PhraseCursor, today: CivilDay): CivilDay | null {
+  if (c.word('today', 'now')) return today;
+  if (c.word('tomorrow')) return today + 1;
+  const isNext = c.word('next');
+  const weekday = c.weekday();
+  // "From Monday to Friday" are days of the week.
+  if (weekday === null || c.ahead(() => readTo(c))) return null;
+  return today + ((weekday - weekdayOf(today) + 7) % 7 || (isNext ? 7 : 0));
 }
 
 /** "March 2027", or the next March: its first or last day. */
@@ -233,8 +304,9 @@ function readCount(c: PhraseCursor): Said['end'] {
   if (c.word('just once', 'only once', 'once only', 'once')) return after(1);
   if (c.word('twice')) return after(2);
   c.filler('for', 'after', 'ending after', 'ends after');
+  const isTimes = c.word('x');
   const count = c.number();
-  return count !== null && count > 0 && c.word(...TIMES) ? after(count) : null;
+  return count !== null && count > 0 && (isTimes || c.word(...TIMES)) ? after(count) : null;
 }
 
 /** "for 6 months", "for a year": up to the day before that much later. */

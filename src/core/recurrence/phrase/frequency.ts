@@ -37,8 +37,25 @@ export function readNamed(c: PhraseCursor): Frequency | null {
   const isOnce = c.ahead(() => c.word('once'));
   const ambiguous = c.try(() => readAmbiguous(c));
   if (ambiguous) return ambiguous;
+  const soOften = c.try(() => readSoOften(c));
+  if (soOften) return soOften;
   for (const [unit, every, words] of NAMED) if (c.word(...words)) return { unit, every, isOnce };
   return null;
+}
+
+/** "2-weekly", "four-weekly", "alternate weeks" */
+function readSoOften(c: PhraseCursor): Frequency | null {
+  const of = (unit: Frequency['unit'], every: number): Frequency => ({ unit, every, isOnce: false });
+  if (c.word('alternate days')) return of('day', 2);
+  if (c.word('alternate weeks')) return of('week', 2);
+  if (c.word('alternate months')) return of('month', 2);
+  const n = c.number();
+  if (n === null || n < 1) return null;
+  c.mark('-');
+  if (c.word('daily')) return of('day', n);
+  if (c.word('weekly')) return of('week', n);
+  if (c.word('monthly')) return of('month', n);
+  return c.word('yearly') ? of('year', n) : null;
 }
 
 /** Words that some take for one thing and some for another. */

@@ -6,14 +6,21 @@ import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readMonthRange, readMonths, skipAnd } from './dates.ts';
 import { type Frequency, skipSeparator } from './frequency.ts';
+import { isFromTheEnd, leavesItsMonth, QUARTER_ENDS, QUARTER_STARTS } from './quarter-places.ts';
 
 export function dates(...days: number[]): MonthPoint[] {
   return days.map((day) => ({ kind: 'date', day }));
 }
 
 /** Rules of a frequency in months or quarters on some places. */
-export function rulesOf({ unit, every }: Frequency, on: readonly MonthPoint[], missing: MissingDay): Rule[] {
-  if (unit === 'quarter' && every === 1) return inQuarters(on, missing);
+export function rulesOf(
+  c: PhraseCursor,
+  at: number,
+  { unit, every }: Frequency,
+  on: readonly MonthPoint[],
+  missing: MissingDay,
+): Rule[] | null {
+  if (unit === 'quarter' && every === 1) return inQuarters(c, at, on, missing);
   return [{ kind: 'months', every: unit === 'quarter' ? every * 3 : every, months: [], on, missing }];
 }
 
@@ -41,9 +48,12 @@ export function readMonthsOn(
   const within = from === null ? c.try(() => (c.word('in') ? readMonths(c) : null)) : null;
   const missing = readMissing(c);
   const cycle = from === null ? null : monthsFrom(from, every);
-  if (on && cycle === null && within === null) return { rules: rulesOf(frequency, on, missing), isBare: false };
+  if (on && cycle === null && within === null) {
+    const rules = rulesOf(c, at, frequency, on, missing);
+    return rules && { rules, isBare: false };
+  }
   if (!on && !cycle && frequency.unit === 'quarter' && every === 3 && within === null)
-    return { rules: unsaidInQuarter(c, frequency, context), isBare: true };
+    return { rules: unsaidInQuarter(c, context), isBare: true };
   const rule: Rule = {
     kind: 'months',
     every: cycle ? 1 : every,
@@ -57,13 +67,13 @@ export function readMonthsOn(
 const TWICE = { first: dates(1, 15), second: dates(15, -1) } as const;
 
 /** "Quarterly", and no day: so often from the start on, or at either end of the quarter. */
-function unsaidInQuarter(c: PhraseCursor, frequency: Frequency, context: PhraseContext): Rule[] {
+function unsaidInQuarter(c: PhraseCursor, context: PhraseContext): Rule[] {
   const { day } = yearMonthDay(context.start);
   switch (c.pick('day of the quarter', 3)) {
     case 1:
-      return rulesOf(frequency, dates(-1), 'last');
+      return [{ kind: 'months', every: 1, months: QUARTER_ENDS, on: dates(-1), missing: 'last' }];
     case 2:
-      return rulesOf(frequency, dates(1), 'last');
+      return [{ kind: 'months', every: 1, months: QUARTER_STARTS, on: dates(1), missing: 'last' }];
     default:
       return [{ kind: 'months', every: 3, months: [], on: dates(day), missing: 'last' }];
   }
@@ -210,7 +220,7 @@ function readYearDayIs(c: PhraseCursor, day: number, month: number): boolean {
 export function readMonthly(c: PhraseCursor): Rule[] | null {
   const named = readMonthEnds(c);
   if (named) return [named];
-  c.filler('on', 'at');
+  c.filler('on', 'at', 'by');
   return readPointsWithMonths(c) ?? readPointsAlone(c);
 }
 
@@ -229,6 +239,7 @@ export function readMonthEnds(c: PhraseCursor): Rule | null {
     if (
       c.word(
         'month end',
+        'eom',
         'monthend',
         'end of the month',
         'end of month',
@@ -241,6 +252,7 @@ export function readMonthEnds(c: PhraseCursor): Rule | null {
     if (
       c.word(
         'quarter end',
+        'eoq',
         'quarterend',
         'end of the quarter',
         'end of each quarter',
@@ -270,14 +282,13 @@ export function readMonthEnds(c: PhraseCursor): Rule | null {
       )
     )
       return ends(dates(1), QUARTER_STARTS);
-    if (c.word('year end', 'yearend', 'end of the year', 'end of each year', 'end of every year'))
+    if (c.word('midmonth', 'mid month', 'the middle of the month', 'middle of the month', 'middle of each month'))
+      return ends(dates(15), []);
+    if (c.word('year end', 'eoy', 'yearend', 'end of the year', 'end of each year', 'end of every year'))
       return { kind: 'years', every: 1, months: [12], on: dates(31), missing: 'last' };
     return null;
   });
 }
-
-const QUARTER_ENDS = [3, 6, 9, 12];
-const QUARTER_STARTS = [1, 4, 7, 10];
 
 function readPointsAlone(c: PhraseCursor): Rule[] | null {
   // A bare number is a count or a date of some month, not a place in every month.
@@ -287,24 +298,25 @@ function readPointsAlone(c: PhraseCursor): Rule[] | null {
 }
 
 export function readPointsWithMonths(c: PhraseCursor): Rule[] | null {
+  const at = c.place;
   return c.try(() => {
     const on = readPoints(c);
     if (!on) return null;
     const inMonths = c.word('of', 'in', 'on');
-    return readMonthChoice(c, on, inMonths);
+    return readMonthChoice(c, at, on, inMonths);
   });
 }
 
 /** After the points: "of each month", "every quarter", "of Mar and Sep", "of every third month", "of the year". */
-function readMonthChoice(c: PhraseCursor, on: readonly MonthPoint[], hasOf: boolean): Rule[] | null {
+function readMonthChoice(c: PhraseCursor, at: number, on: readonly MonthPoint[], hasOf: boolean): Rule[] | null {
   const rule = (every: number, months: readonly number[]): Rule[] => [
     { kind: 'months', every, months, on, missing: readMissing(c) },
   ];
   const each = c.word('each', 'every', 'the', 'a', 'any');
   if (each) {
     if (c.word('month', 'calendar month')) return rule(1, []);
-    if (c.word('quarter', 'calendar quarter')) return inQuarters(on, readMissing(c));
-    if (c.word('year')) return inYears(on);
+    if (c.word('quarter', 'calendar quarter')) return inQuarters(c, at, on, readMissing(c));
+    if (c.word('year')) return inYears(c, at, on);
     const every = c.try(() => {
       const n = readInterval(c);
       return c.word('months', 'month') ? n : null;
@@ -312,7 +324,7 @@ function readMonthChoice(c: PhraseCursor, on: readonly MonthPoint[], hasOf: bool
     if (every !== null) return rule(every, []);
   }
   if (hasOf ? c.word('month') : !each && c.word('monthly')) return rule(1, []);
-  if (hasOf ? c.word('quarter') : !each && c.word('quarterly')) return inQuarters(on, readMissing(c));
+  if (hasOf ? c.word('quarter') : !each && c.word('quarterly')) return inQuarters(c, at, on, readMissing(c));
   if (!each && !hasOf) return null;
   const range = c.try(() => readMonthRange(c));
   const months = range ?? readMonths(c);
@@ -322,15 +334,21 @@ function readMonthChoice(c: PhraseCursor, on: readonly MonthPoint[], hasOf: bool
 }
 
 /** Places counted from the end are in a quarter's last month, the others in its first. */
-function inQuarters(on: readonly MonthPoint[], missing: MissingDay): Rule[] {
-  const fromEnd = on.filter(isFromTheEnd);
-  const fromStart = on.filter((point) => !isFromTheEnd(point));
+function inQuarters(c: PhraseCursor, at: number, on: readonly MonthPoint[], missing: MissingDay): Rule[] | null {
+  if (on.some(leavesItsMonth)) return c.refuse(at, beyondMonth('quarter'));
   const rule = (points: readonly MonthPoint[], months: readonly number[]): Rule[] =>
     points.length > 0 ? [{ kind: 'months', every: 1, months, on: points, missing }] : [];
-  return [...rule(fromStart, QUARTER_STARTS), ...rule(fromEnd, QUARTER_ENDS)];
+  return [
+    ...rule(
+      on.filter((point) => !isFromTheEnd(point)),
+      QUARTER_STARTS,
+    ),
+    ...rule(on.filter(isFromTheEnd), QUARTER_ENDS),
+  ];
 }
 
-function inYears(on: readonly MonthPoint[]): Rule[] {
+function inYears(c: PhraseCursor, at: number, on: readonly MonthPoint[]): Rule[] | null {
+  if (on.some(leavesItsMonth)) return c.refuse(at, beyondMonth('year'));
   const rule = (points: readonly MonthPoint[], month: number): Rule[] =>
     points.length > 0 ? [{ kind: 'years', every: 1, months: [month], on: points, missing: 'last' }] : [];
   return [
@@ -342,9 +360,8 @@ function inYears(on: readonly MonthPoint[]): Rule[] {
   ];
 }
 
-function isFromTheEnd(point: MonthPoint): boolean {
-  return point.kind === 'date' ? point.day < 0 : point.nth < 0;
-}
+const beyondMonth = (period: string) =>
+  `A place so far into the ${period} may lie in any of its months, which can’t be said yet: name the month.`;
 
 /** Places in a month, joined: "1st and 15th", "first and third Monday", "15th and the last working day". */
 export function readPoints(c: PhraseCursor, most = Number.POSITIVE_INFINITY): MonthPoint[] | null {
@@ -398,6 +415,8 @@ function readPoint(c: PhraseCursor): MonthPoint[] | null {
   c.filler('day', 'days', 'date', 'dates');
   const shared = c.try(() => readShared(c));
   if (shared) return shared;
+  const several = c.try(() => readFirstFew(c));
+  if (several) return several;
   const first = readPlace(c);
   if (!first) return null;
   // “2 working days” is no place in a month.
@@ -412,6 +431,16 @@ function readPoint(c: PhraseCursor): MonthPoint[] | null {
     return [{ kind: 'date', day: first.n }];
   }
   return null;
+}
+
+/** "first three working days", "last two Fridays" */
+function readFirstFew(c: PhraseCursor): MonthPoint[] | null {
+  const fromEnd = c.word('last', 'final');
+  if (!fromEnd && !c.word('first')) return null;
+  const count = c.number();
+  if (count === null || count < 2 || count > 31) return null;
+  const noun = readNoun(c);
+  return noun && Array.from({ length: count }, (_, i) => pointOf(fromEnd ? -1 - i : i + 1, noun));
 }
 
 /** Two places or more before one noun, which holds for as many of them as it can: those before it are dates. */

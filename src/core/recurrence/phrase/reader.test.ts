@@ -25,6 +25,10 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every three days | every 3 days
     every third day | every 3 days
     every 10 days | .
+    every twenty days | every 20 days
+    every twenty-eight days | every 28 days
+    every ninety-nine days | every 99 days
+    alternate days | every 2 days
     each 14 days | every 14 days
     every day but Sun | .
     every day except Sunday | every day but Sun
@@ -68,6 +72,15 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     Mon, Wed, Fri | every week on Mon, Wed and Fri
     Mon & Thu | every week on Mon and Thu
     Mondays and Thursdays | every week on Mon and Thu
+    mon wed fri | every week on Mon, Wed and Fri
+    Mon/Wed/Fri | every week on Mon, Wed and Fri
+    MWF | every week on Mon, Wed and Fri
+    TTh | every week on Tue and Thu
+    Tue+Thu | every week on Tue and Thu
+    alternate Fridays | every 2 weeks on Fri
+    2-weekly on Mon | every 2 weeks on Mon
+    four-weekly | every 4 weeks on Tue
+    alternate weeks on Mon | every 2 weeks on Mon
     on Mondays and on Thursdays | every week on Mon and Thu
     every Monday and every Thursday | every week on Mon and Thu
     every Tues, Weds and Thurs | every week on Tue, Wed and Thu
@@ -143,6 +156,12 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     last day of the month | last day of each month
     the last day of every month | last day of each month
     month end | last day of each month
+    EOM | last day of each month
+    by the 15th of each month | 15th of each month
+    mid-month | 15th of each month
+    30th of Jan, Apr, Jul and Oct | .
+    31st of Mar, Jun, Sep and Dec | 31st of Mar, Jun, Sep and Dec, or the last day
+    fifth Friday of Jan, Apr, Jul and Oct | .
     month-end | last day of each month
     at month end | last day of each month
     at the end of the month | last day of each month
@@ -241,6 +260,8 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     15th and the last Friday of each month | .
     the 15th and the last working day of the month | 15th and the last working day of each month
     first and last working day of each month | .
+    first three working days of each month | first, second and third working day of each month
+    last two Fridays of each month | last but one and last Friday of each month
     last working day of every quarter | .
     last working day of each quarter | last working day of every quarter
     first working day of the quarter | first working day of every quarter
@@ -359,6 +380,7 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     `
     on 3 Mar 2027 | .
     3 March 2027 | on 3 Mar 2027
+    once on 3 March 2027 | on 3 Mar 2027
     2027-03-03 | on 3 Mar 2027
     03/03/2027 | on 3 Mar 2027
     on 3 Mar 2027 and 5 Apr 2027 | .
@@ -421,6 +443,10 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every weekday, not on days off | .
     every weekday, skip holidays | every weekday, not on days off
     every weekday except holidays | every weekday, not on days off
+    weekdays excl. bank holidays | every weekday, not on days off
+    Mon-Fri, except bank holidays | every weekday, not on days off
+    15th, if it falls on a weekend or bank holiday, the working day before | 15th of each month, or the working day before
+    every Friday, if it’s a bank holiday the working day before | every week on Fri, or the working day before
     every weekday but not on bank holidays | every weekday, not on days off
     every day, only on working days | every day, not on days off
     every Monday unless it is a day off | every week on Mon, not on days off
@@ -442,6 +468,10 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every Friday between March and October | every week on Fri, not from Nov to Feb
     every Friday in June, July and August | every week on Fri, not from Sep to May
     every Friday only in June | every week on Fri, not from Jul to May
+    every Friday except August | every week on Fri, not in Aug
+    every Friday, not August | every week on Fri, not in Aug
+    every Friday between 1 March and 31 May | every week on Fri, not from Jun to Feb
+    every Friday between 15 March and 10 May | every week on Fri, not from 11 May to 14 Mar
     every Friday, closed from 15 Dec to 10 Jan | every week on Fri, not from 15 Dec to 10 Jan
     every week on Fri, not in Jan and Aug, not from 15 Oct to 3 Nov | .
     15th of each month, or the working day before, moved out of Jan | .
@@ -456,6 +486,9 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every Friday ending on 30 Sep 2027 | every week on Fri until 30 Sep 2027
     every Friday until 30 Sep | every week on Fri until 30 Sep 2027
     every Friday until March | every week on Fri until 31 Mar 2027
+    every Friday until Friday 18 December | every week on Fri until 18 Dec 2026
+    every Friday until further notice | every week on Fri
+    every week on Fri x 5 | every week on Fri, 5 times
     every Friday until the end of March 2028 | every week on Fri until 31 Mar 2028
     every Friday until the end of 2027 | every week on Fri until 31 Dec 2027
     every week on Fri, 12 times | .
@@ -529,6 +562,8 @@ describe('a phrase', () => {
     });
     expect(parsePhrase('fortnightly from 3 May 2027', TODAY)).toMatchObject({ rules: [{ every: 2, on: [1] }] });
     expect(parsePhrase('every Monday from March 2027', TODAY).start).toBe('2027-03-01');
+    expect(parsePhrase('every Monday starting next Monday', TODAY).start).toBe('2026-11-30');
+    expect(parsePhrase('weekly from tomorrow', TODAY)).toMatchObject({ start: '2026-11-25', rules: [{ on: [3] }] });
     expect(writePhrase(parsePhrase('every Monday from 1 March 2027'))).toBe('every week on Mon from 1 Mar 2027');
   });
 
@@ -554,6 +589,8 @@ describe('a phrase that may mean several things', () => {
     ['biannually on the 1st', 'every 6 months on the 1st', ''],
     ['every second Tuesday', 'every 2 weeks on Tue', 'second Tuesday of each month'],
     ['every third Friday', 'every 3 weeks on Fri', 'third Friday of each month'],
+    ['every other weekday', 'every 2 working days', 'every 2 weeks on weekdays'],
+    ['bi-weekly on Mondays and Thursdays', 'every 2 weeks on Mon and Thu', 'every week on Mon and Thu'],
     ['on 3/4/2027', 'on 3 Apr 2027', 'on 4 Mar 2027'],
     ['every Friday until 3/4/2027', 'every week on Fri until 3 Apr 2027', 'every week on Fri until 4 Mar 2027'],
     ['monthly on Fridays', 'first Friday of each month', 'last Friday of each month', 'every week on Fri'],
@@ -588,7 +625,7 @@ describe('a phrase that may mean several things', () => {
   });
 });
 
-describe('a phrase that contradicts itself', () => {
+describe('a phrase that contradicts itself, or says what no rule can say yet', () => {
   it.each([
     ['every week from Monday 27 November', '27 Nov 2026 is a Friday, not a Monday.'],
     ['every Friday until Sat 18 December 2026', '18 Dec 2026 is a Friday, not a Saturday.'],
@@ -601,6 +638,12 @@ describe('a phrase that contradicts itself', () => {
     ['weekly, 15th', 'One part says how often and not on which day'],
     ['15th, weekly', 'One part says how often and not on which day'],
     ['quarterly, every week on Fri', 'One part says how often and not on which day'],
+    ['every day except bank holidays', 'Holidays alone'],
+    ['every Saturday except bank holidays', 'Holidays alone'],
+    ['7th, if a bank holiday the working day after', 'Holidays alone'],
+    ['5th Friday of every quarter', 'A place so far into the quarter'],
+    ['quarterly, 30th working day', 'A place so far into the quarter'],
+    ['tenth Monday of the year', 'A place so far into the year'],
   ])('%s is not read, and is told why', (text, message) => {
     const reading = readPhrase(text, TODAY);
     expect(reading.kind).toBe('unread');

@@ -129,12 +129,18 @@ function read(text: string, options: PhraseReadingOptions, picks: ReadonlyMap<st
 }
 
 function readRecurrence(c: PhraseCursor, context: PhraseContext): Recurrence | null {
-  const said: Said = { start: null, end: null, dayOff: null, omitted: [], moved: [], except: [] };
+  const said: Said = { start: null, end: null, dayOff: null, holidaysAt: null, omitted: [], moved: [], except: [] };
   // "From 1 March, every Friday": the start may come first, and is then known to what follows.
   while (c.try(() => readStart(c, said, context))) c.mark(',');
   const rules = readRules(c, { ...context, start: said.start ?? context.start });
   if (!rules?.every(isReadable)) return null;
   while (c.try(() => readClause(c, said, context)));
+  // Days off are weekends as well: what a rule has on a Saturday would be lost or moved.
+  if (said.holidaysAt !== null && !rules.every(isOnWeekdays))
+    return c.refuse(
+      said.holidaysAt,
+      'Holidays alone can’t be left out yet where dates fall on weekends too: say “not on days off” for both, or name the dates.',
+    );
   const start = said.start ?? context.start;
   return {
     start: isoOfDay(start),
@@ -144,6 +150,31 @@ function readRecurrence(c: PhraseCursor, context: PhraseContext): Recurrence | n
     ...closedOf(said),
     except: said.except.map(isoOfDay),
   };
+}
+
+/** Whether all dates of a rule are from Monday to Friday. */
+function isOnWeekdays(rule: Rule): boolean {
+  const isWeekday = (weekday: number) => weekday <= 5;
+  switch (rule.kind) {
+    case 'workingDays':
+      return true;
+    case 'days':
+      return rule.except.includes(6) && rule.except.includes(7);
+    case 'weeks':
+      return rule.on.every(isWeekday);
+    case 'months':
+    case 'years':
+      return rule.on.every(
+        (point) =>
+          point.kind === 'workingDay' ||
+          (point.kind === 'weekday' && isWeekday(point.weekday)) ||
+          (point.kind === 'anyWeekday' && point.weekdays.every(isWeekday)),
+      );
+    case 'dates':
+    case 'rrule':
+    case 'follows':
+      return false;
+  }
 }
 
 function isReadable(rule: Rule): boolean {

@@ -169,6 +169,7 @@ function readDayList(c: PhraseCursor, again: readonly string[] = []): readonly W
 
 /** "Fridays, fortnightly", "last working day, quarterly", "5 April, annually" */
 function readDayThenFrequency(c: PhraseCursor): SaidRules | null {
+  const from = c.place;
   const bare = (units: readonly Frequency['unit'][]): Frequency | null => {
     skipSeparator(c);
     const frequency = readFrequency(c);
@@ -193,7 +194,7 @@ function readDayThenFrequency(c: PhraseCursor): SaidRules | null {
       c.filler('on', 'at');
       const on = readPoints(c);
       const frequency = on && bare(['month', 'quarter']);
-      return on && frequency && several(rulesOf(frequency, on, readMissing(c)));
+      return on && frequency && several(rulesOf(c, from, frequency, on, readMissing(c)));
     })
   );
 }
@@ -230,6 +231,14 @@ function readEveryWorkingDay(c: PhraseCursor): Rule | null {
 
 /** "every other Monday", "every Tue and Thu" */
 function readEveryWeekdays(c: PhraseCursor): Rule | null {
+  // "Every other weekday" is every second working day, or those of every other week.
+  if (
+    c.ahead(() => c.word('other weekday', 'second weekday', 'alternate weekday')) &&
+    c.pick('every other weekday', 2) === 0
+  ) {
+    c.word('other weekday', 'second weekday', 'alternate weekday');
+    return { kind: 'workingDays', every: 2 };
+  }
   // "Every second Tuesday" is one in two, or the second of each month.
   const isNth = c.ahead(() => (c.ordinal()?.n ?? 0) > 1 && c.weekday() !== null);
   if (isNth && c.pick('every nth weekday', 2) === 1) return null;
@@ -281,6 +290,10 @@ function readWeeks(
 /** "Mondays", "Mon, Wed and Fri", "weekends", "on weekdays but Wed" */
 function readWeekdays(c: PhraseCursor): Rule | null {
   c.filler('on');
+  if (c.word('alternate')) {
+    const others = readWeekdayList(c, []);
+    return others && { kind: 'weeks', every: 2, on: others };
+  }
   if (isWorkingDay(c)) return { kind: 'workingDays', every: 1 };
   const on = readWeekdayList(c);
   return on && without({ kind: 'weeks', every: 1, on }, readBut(c));
@@ -305,7 +318,8 @@ function readWeekdayList(c: PhraseCursor, again: readonly string[] = EVERY): Wee
   const found = [...first];
   for (;;) {
     const next = c.try(() => {
-      if (!skipAnd(c)) return null;
+      // "Mon wed fri", "Mon/Wed/Fri"
+      if (!skipAnd(c) && !c.mark('/') && !c.ahead(() => c.weekday() !== null)) return null;
       c.filler('on');
       const isAgain = again.length > 0 && c.filler(...again);
       const range = readWeekdayRange(c);
@@ -319,6 +333,8 @@ function readWeekdayList(c: PhraseCursor, again: readonly string[] = EVERY): Wee
 
 function readWeekdayRange(c: PhraseCursor): readonly Weekday[] | null {
   if (c.word('weekdays', 'weekday')) return MONDAY_TO_FRIDAY;
+  if (c.word('mwf')) return [1, 3, 5];
+  if (c.word('tth', 'tuth')) return [2, 4];
   if (c.word('weekends', 'weekend', 'weekend days', 'weekend day')) return WEEKEND;
   const from = c.weekday();
   if (from === null) return null;
@@ -356,6 +372,7 @@ function readDayWithoutYear(c: PhraseCursor, from: number): number | null {
 
 /** "on 3 Mar 2027 and 5 Apr 2027", "2027-03-03, 2027-04-05" */
 function readListed(c: PhraseCursor, { today }: PhraseContext): Rule | null {
+  c.filler('once', 'once only', 'just once');
   c.filler('on');
   const days = readDates(c, today, 'with a year');
   if (!days) return null;

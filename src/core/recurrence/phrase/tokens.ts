@@ -45,9 +45,20 @@ function daysOfSlashed(text: string): { readonly day: CivilDay | null; readonly 
   return { day: dayOf(first, second), other: text.includes('/') ? dayOf(second, first) : null };
 }
 
+/** Units of "2-weekly". */
+const EVERY_SO_OFTEN: ReadonlySet<string> = new Set(['daily', 'weekly', 'monthly', 'yearly']);
+
 /** "half-yearly" is one word, "Mon-Fri" is two with a dash between; apostrophes make no difference. */
 function wordTokens(text: string, at: number): Token[] {
   const parts = text.split('-');
+  const [amount = '', unit = ''] = parts.map((part) => part.toLowerCase());
+  // "Two-weekly" is an amount and a unit.
+  const n = parts.length === 2 && EVERY_SO_OFTEN.has(unit) ? cardinalNamed(amount) : null;
+  if (n !== null)
+    return [
+      { kind: 'number', at, end: at + amount.length, text: amount, value: n },
+      { kind: 'word', at: at + amount.length + 1, end: at + text.length, text: unit },
+    ];
   const plain = (word: string) => word.toLowerCase().replace(/['’]/g, '');
   if (parts.length !== 2 || !parts.every((part) => isWeekdayOrMonth(plain(part))))
     return [{ kind: 'word', at, end: at + text.length, text: plain(text).replaceAll('-', '') }];
@@ -101,26 +112,22 @@ export function monthNamed(word: string): number | null {
   return index === -1 ? null : index + 1;
 }
 
-const CARDINALS = [
-  'zero',
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
-  'seven',
-  'eight',
-  'nine',
-  'ten',
-  'eleven',
-  'twelve',
+const UNITS = [
+  ...['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'],
+  ...['ten', 'eleven', 'twelve', 'thirteen', 'fourteen', 'fifteen', 'sixteen', 'seventeen', 'eighteen', 'nineteen'],
 ];
+const TENS = ['twenty', 'thirty', 'forty', 'fifty', 'sixty', 'seventy', 'eighty', 'ninety'];
+/** "one" to "ninetynine": hyphens are gone by then. */
+const CARDINALS: ReadonlyMap<string, number> = new Map([
+  ...UNITS.map((word, n) => [word, n] as const),
+  ...TENS.flatMap((tens, i) =>
+    UNITS.slice(0, 10).map((unit, n) => [n === 0 ? tens : tens + unit, (i + 2) * 10 + n] as const),
+  ),
+]);
 
-/** The number of a word, "three" for 3; null for another word. */
+/** The number of a word, "three" for 3, up to ninety-nine; null for another word. */
 export function cardinalNamed(word: string): number | null {
-  const index = CARDINALS.indexOf(word);
-  return index < 1 ? null : index;
+  return CARDINALS.get(word) || null;
 }
 
 /** The number of an ordinal word, "third" for 3; null for another word. */

@@ -15,6 +15,7 @@ import {
 } from '../../wording/date-words.ts';
 import { inMonthOrder, mayLackDay } from '../canonical.ts';
 import type { ClosedSeasons, FollowsRule, MonthPoint, MonthsRule, Recurrence, Rule, YearsRule } from '../rule.ts';
+import { isFromTheEnd, leavesItsMonth, QUARTER_ENDS, QUARTER_STARTS } from './quarter-places.ts';
 
 export interface PhraseOptions {
   /** Whether the phrase ends with where the recurrence starts: "from 1 Mar 2027". The start of no one, `NO_START`, never is. */
@@ -183,19 +184,14 @@ function writeMonths(rule: MonthsRule): string {
   return `${points} of ${writeMonthList(rule)}${missing}`;
 }
 
-const QUARTER_ENDS = '3,6,9,12';
-const QUARTER_STARTS = '1,4,7,10';
-
 function writeMonthList(rule: MonthsRule): string {
   const months = rule.months.join();
   if (months === '') return 'each month';
-  if (months === QUARTER_ENDS && rule.on.every(isFromTheEnd)) return 'every quarter';
-  if (months === QUARTER_STARTS && !rule.on.some(isFromTheEnd)) return 'every quarter';
+  if (!rule.on.some(leavesItsMonth)) {
+    if (months === QUARTER_ENDS.join() && rule.on.every(isFromTheEnd)) return 'every quarter';
+    if (months === QUARTER_STARTS.join() && !rule.on.some(isFromTheEnd)) return 'every quarter';
+  }
   return joinAnd(rule.months.map(monthShort));
-}
-
-function isFromTheEnd(point: MonthPoint): boolean {
-  return point.kind === 'date' ? point.day < 0 : point.nth < 0;
 }
 
 function writeYears(rule: YearsRule): string {
