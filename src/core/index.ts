@@ -170,6 +170,7 @@ export {
   readSeasonList,
   tryPhrase,
 } from './recurrence/phrase/reader.ts';
+export { type PhraseTimes, withTimes } from './recurrence/phrase/times.ts';
 export { type PhraseOptions, phraseParts, writePhrase, writeSeasons } from './recurrence/phrase/writer.ts';
 export { type RecurrenceProblem, recurrenceProblems } from './recurrence/recurrence-problems.ts';
 export { RRuleError } from './recurrence/rrule/parts.ts';

@@ -6,6 +6,7 @@ import type { Pause, PlannedSchedule, Revision } from '../planning/schedule-plan
 import type { Offset, Timing } from '../planning/timing.ts';
 import { canonicalRecurrence } from '../recurrence/canonical.ts';
 import { problemOfChoice, readPhrase } from '../recurrence/phrase/reader.ts';
+import { withTimes } from '../recurrence/phrase/times.ts';
 import { writePhrase } from '../recurrence/phrase/writer.ts';
 import type { Recurrence } from '../recurrence/rule.ts';
 import { readDate, sayDate } from '../wording/date-words.ts';
@@ -110,9 +111,10 @@ const when: Cell = {
     const reading = readPhrase(text, { start, today: isoOfDay(today) });
     if (reading.kind === 'choose') return unread(problemOfChoice(text, reading.choices).message, null);
     if (reading.kind === 'unread') return unread(reading.problem.message, reading.problem.suggestion);
-    const { recurrence } = reading;
+    const { recurrence, times } = reading;
     // An end that the phrase does not say stays.
     return now.with({
+      timing: withTimes(now.timing, times),
       recurrence: recurrence.end.kind === 'never' ? canonicalRecurrence({ ...recurrence, end }) : recurrence,
     });
   },

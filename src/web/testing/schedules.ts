@@ -38,6 +38,8 @@ export function listAnswers(query: string, lines: readonly ScheduleLine[], all =
     [`/schedules/fitting?${query}`]: {
       ids: lines.map(({ id }) => id),
       versions: lines.map(({ version }) => version),
+      more: null,
+      mark: 'same',
       isAll: lines.length === all,
     },
   } as Readonly<Record<string, unknown>>;

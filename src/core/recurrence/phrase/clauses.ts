@@ -8,6 +8,7 @@ import { TIMES } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readDate, readDates, readDayAndMonth, readMonthRange, readMonths, readTo } from './dates.ts';
+import { type PhraseTimes, readTimes } from './times.ts';
 
 /** What the clauses after the rules have said so far. */
 export interface Said {
@@ -19,6 +20,7 @@ export interface Said {
   omitted: Season[];
   moved: Season[];
   except: CivilDay[];
+  times: PhraseTimes | null;
 }
 
 /** One clause after the rules, in any order; true when there was one. */
@@ -26,12 +28,20 @@ export function readClause(c: PhraseCursor, said: Said, context: PhraseContext):
   c.mark(',', ';');
   c.filler('and', 'but');
   return (
+    c.try(() => readDaytime(c, said)) ??
     c.try(() => readDayOff(c, said)) ??
     c.try(() => readClosed(c, said)) ??
     c.try(() => readStart(c, said, context)) ??
     c.try(() => readEnd(c, said, context)) ??
     c.try(() => readExcept(c, said, context))
   );
+}
+
+/** Times of day, said once. */
+export function readDaytime(c: PhraseCursor, said: Said): true | null {
+  if (said.times !== null) return null;
+  said.times = readTimes(c);
+  return said.times && true;
 }
 
 // ── days off ──

@@ -146,8 +146,8 @@ export class PhraseCursor {
     return n === null ? null : { n, inFigures: false };
   }
 
-  /** A date in figures, or an RRULE. */
-  token<K extends 'date' | 'rrule'>(kind: K): Extract<Token, { kind: K }> | null {
+  /** A date in figures, a time of day, or an RRULE. */
+  token<K extends 'date' | 'time' | 'rrule'>(kind: K): Extract<Token, { kind: K }> | null {
     const token = this.tokens[this.at];
     if (token?.kind !== kind) return null;
     this.at++;

@@ -50,7 +50,7 @@ export function problemOf(text: string, cursor: PhraseCursor, canBeRead: (text: 
   if (token && isTimeOfDay(text.slice(Math.max(0, token.at - 4), token.end + 3)))
     return {
       ...place,
-      message: `“${typed}”: a time of day is set under “Each time”, not in the phrase.`,
+      message: `“${typed}” is no time of day that is clear: say it like “9am”, “9:30pm” or “14:00”.`,
       suggestion: null,
     };
   const after =
@@ -71,6 +71,12 @@ function missingDate(text: string): Pick<PhraseProblem, 'at' | 'length' | 'messa
   const tokens = phraseTokens(text);
   for (const [i, token] of tokens.entries()) {
     const message = (said: string) => `There is no ${said}.`;
+    if (token.kind === 'time' && token.time === null)
+      return {
+        at: token.at,
+        length: token.end - token.at,
+        message: `There is no time ${token.text}: a day has 24 hours.`,
+      };
     if (token.kind === 'date' && token.day === null && token.other === null)
       return { at: token.at, length: token.end - token.at, message: message(token.text) };
     const [next, after] = [tokens[i + 1], tokens[i + 2]];
@@ -96,7 +102,7 @@ export function rruleFault(text: string): RRuleError | null {
 }
 
 function isTimeOfDay(around: string): boolean {
-  return /\d\s*(?:am|pm)\b|\d:\d\d|\bat\s+\d/i.test(around);
+  return /\d\s*(?:am|pm)\b|\d:\d\d|\bat\s+\d|\d\s*[-–]\s*\d/i.test(around);
 }
 
 /** The first few of what was expected, kinds of words before single ones; the rest would not be read. */

@@ -625,6 +625,47 @@ describe('a phrase that may mean several things', () => {
   });
 });
 
+describe('a phrase with times of day', () => {
+  const times = (text: string) => {
+    const meaning = tryPhrase(text, TODAY);
+    if (!meaning) throw new Error(`“${text}” was not read`);
+    const { startTime, dueTime } = meaning.times ?? { startTime: null, dueTime: null };
+    return [writePhrase(meaning.recurrence, { start: 'unsaid' }), startTime, dueTime];
+  };
+
+  it.each([
+    ['weekdays at 9am', 'every weekday', '09:00', null],
+    ['Mon-Fri 9am-5pm', 'every weekday', '09:00', '17:00'],
+    ['every Monday 08:00 to 09:30', 'every week on Mon', '08:00', '09:30'],
+    ['every Monday from 8am to 9.30am', 'every week on Mon', '08:00', '09:30'],
+    ['every Monday between 8am and 10am', 'every week on Mon', '08:00', '10:00'],
+    ['every Monday by 5pm', 'every week on Mon', null, '17:00'],
+    ['15th of each month, by noon', '15th of each month', null, '12:00'],
+    ['at 9am every Monday', 'every week on Mon', '09:00', null],
+    ['every Monday at 9am, by 17:00', 'every week on Mon', '09:00', '17:00'],
+    ['daily at 7.15 p.m.', 'every day', '19:15', null],
+    ['every day at 12am', 'every day', '00:00', null],
+    ['every day at 12:30pm', 'every day', '12:30', null],
+    ['every Friday until 30/09/2027 at 9am', 'every week on Fri until 30 Sep 2027', '09:00', null],
+    ['every Friday', 'every week on Fri', null, null],
+  ])('%s', (text, ...wanted) => {
+    expect(times(text)).toEqual(wanted);
+  });
+
+  it('gives them to each thing that it may mean, and never drops them where they can’t be taken', () => {
+    const reading = readPhrase('every second Tuesday at 9am', TODAY);
+    expect(reading.kind === 'choose' && reading.choices.map((one) => one.times?.startTime)).toEqual(['09:00', '09:00']);
+    expect(() => parsePhrase('weekdays at 9am')).toThrow('A time of day can’t be taken here');
+  });
+
+  it('goes forward', () => {
+    const reading = readPhrase('every Monday 17:00 to 09:00', TODAY);
+    expect(reading.kind === 'unread' && reading.problem.message).toContain(
+      'From 17:00 to 09:00 is over before it begins',
+    );
+  });
+});
+
 describe('a phrase that contradicts itself, or says what no rule can say yet', () => {
   it.each([
     ['every week from Monday 27 November', '27 Nov 2026 is a Friday, not a Monday.'],
@@ -691,7 +732,13 @@ describe('a phrase that can’t be read', () => {
   });
 
   it('says so when there is too much, or a time of day', () => {
-    expect(problem('every Monday at 9').message).toContain('a time of day is set under “Each time”');
+    expect(problem('every Monday at 9').message).toContain('is no time of day that is clear: say it like “9am”');
+    expect(problem('Mon-Fri 9-5').message).toContain('is no time of day that is clear');
+    expect(problem('every Monday at 25:00')).toMatchObject({
+      at: 16,
+      length: 5,
+      message: expect.stringContaining('There is no time 25:00'),
+    });
     expect(problem('every day '.repeat(300)).message).toContain('longer than 2000 characters');
     expect(problem('every Friday until 30 Feb 2027')).toMatchObject({ at: 19, message: 'There is no 30 Feb 2027.' });
     expect(problem('on 2027-02-30')).toMatchObject({ at: 3, message: 'There is no 2027-02-30.' });

@@ -2,24 +2,31 @@ import type { Season } from '../../calendar/closed-season.ts';
 import { dayOfIso, type IsoDate, isoOfDay } from '../../civil-date/iso-date.ts';
 import { canonicalRecurrence } from '../canonical.ts';
 import type { ClosedSeasons, Recurrence, Rule } from '../rule.ts';
-import { readClause, readSeasons, readStart, type Said } from './clauses.ts';
+import { readClause, readDaytime, readSeasons, readStart, type Said } from './clauses.ts';
 import type { PhraseContext } from './context.ts';
 import { PhraseCursor } from './cursor.ts';
 import { skipAnd } from './dates.ts';
 import { type PhraseProblem, problemOf, rruleFault } from './problem.ts';
 import { readRules } from './rules.ts';
+import type { PhraseTimes } from './times.ts';
+import { phraseTokens } from './tokens.ts';
 import { NO_START, writePhrase } from './writer.ts';
 
 export type PhraseReading =
-  | { readonly kind: 'read'; readonly recurrence: Recurrence }
+  | ({ readonly kind: 'read' } & PhraseMeaning)
   /** It may mean two things or more: whoever said it is asked. Two to four, the likeliest first. */
   | { readonly kind: 'choose'; readonly choices: readonly PhraseChoice[] }
   | { readonly kind: 'unread'; readonly problem: PhraseProblem };
 
-/** One of the things that a phrase may mean, as a phrase that means nothing else. */
-export interface PhraseChoice {
-  readonly phrase: string;
+/** What a phrase says: the days, and the times of day where it says some. */
+export interface PhraseMeaning {
   readonly recurrence: Recurrence;
+  readonly times: PhraseTimes | null;
+}
+
+/** One of the things that a phrase may mean, its days as a phrase that means nothing else. */
+export interface PhraseChoice extends PhraseMeaning {
+  readonly phrase: string;
 }
 
 export interface PhraseReadingOptions {
@@ -41,18 +48,25 @@ export class PhraseError extends Error {
  * Reads a phrase in plain British English, "every 2 weeks on Tue and Thu", "last working day of every quarter",
  * "1st and 15th, or the working day before", as a recurrence in its canonical form. What `writePhrase` writes is read
  * back as the same recurrence.
- * @throws PhraseError with the place, what was expected and a suggestion; or with what it may mean, where that is several things
+ * @throws PhraseError where it says a time of day, which is no part of a recurrence; with the place, what was expected and a suggestion; or with what it may mean, where that is several things
  */
 export function parsePhrase(text: string, options: PhraseReadingOptions = {}): Recurrence {
   const reading = readPhrase(text, options);
   switch (reading.kind) {
     case 'read':
+      if (reading.times !== null) throw new PhraseError(problemOfTimes(text));
       return reading.recurrence;
     case 'choose':
       throw new PhraseError(problemOfChoice(text, reading.choices));
     case 'unread':
       throw new PhraseError(reading.problem);
   }
+}
+
+function problemOfTimes(text: string): PhraseProblem {
+  const time = phraseTokens(text).find(({ kind }) => kind === 'time');
+  const message = 'A time of day can’t be taken here: say the days alone.';
+  return { at: time?.at ?? 0, length: time ? time.end - time.at : 0, message, expected: [], suggestion: null };
 }
 
 /** A phrase with two meanings where there is nobody to ask: what it may mean. */
@@ -65,8 +79,8 @@ export function problemOfChoice(text: string, choices: readonly PhraseChoice[]):
 /** The longest phrase that is read. */
 const LONGEST_PHRASE = 2000;
 
-/** The recurrence of a phrase, or null where it can't be read or may mean several things: for each keystroke, when nobody asks yet what is wrong. */
-export function tryPhrase(text: string, options: PhraseReadingOptions = {}): Recurrence | null {
+/** What a phrase says, or null where it can't be read or may mean several things: for each keystroke, when nobody asks yet what is wrong. */
+export function tryPhrase(text: string, options: PhraseReadingOptions = {}): PhraseMeaning | null {
   const choices = text.length > LONGEST_PHRASE ? [] : readings(text, options);
   const [only] = choices;
   return choices.length === 1 && only ? only : null;
@@ -82,18 +96,17 @@ export function readPhrase(text: string, options: PhraseReadingOptions = {}): Ph
     };
   }
   const found = readings(text, options);
-  const [recurrence] = found;
-  if (found.length === 1 && recurrence) return { kind: 'read', recurrence };
+  const [meaning] = found;
+  if (found.length === 1 && meaning) return { kind: 'read', ...meaning };
   if (found.length > 1) {
     const start = options.start ?? NO_START;
     const choices = found.map((one) => ({
-      phrase: writePhrase(one, { start: one.start === start ? 'unsaid' : 'said' }),
-      recurrence: one,
+      ...one,
+      phrase: writePhrase(one.recurrence, { start: one.recurrence.start === start ? 'unsaid' : 'said' }),
     }));
     return { kind: 'choose', choices };
   }
   const attempt = read(text, options);
-  if (attempt.kind === 'read') return attempt;
   return { kind: 'unread', problem: problemOf(text, attempt.cursor, (other) => readings(other, options).length > 0) };
 }
 
@@ -101,37 +114,47 @@ export function readPhrase(text: string, options: PhraseReadingOptions = {}): Ph
 const MOST_READINGS = 4;
 
 /** All that a phrase may mean, the likeliest first; none where it can't be read. */
-function readings(text: string, options: PhraseReadingOptions): Recurrence[] {
+function readings(text: string, options: PhraseReadingOptions): PhraseMeaning[] {
   const first = read(text, options);
-  const found = first.kind === 'read' ? [first.recurrence] : [];
+  const found = first.kind === 'read' ? [first.meaning] : [];
   for (const [asked, number] of first.cursor.asked)
     for (let pick = 1; pick < number && found.length < MOST_READINGS; pick++) {
       const other = read(text, options, new Map([[asked, pick]]));
-      if (other.kind === 'read' && !found.some((one) => JSON.stringify(one) === JSON.stringify(other.recurrence)))
-        found.push(other.recurrence);
+      if (other.kind === 'read' && !found.some((one) => JSON.stringify(one) === JSON.stringify(other.meaning)))
+        found.push(other.meaning);
     }
   return found;
 }
 
 type Attempt =
-  | { readonly kind: 'read'; readonly recurrence: Recurrence; readonly cursor: PhraseCursor }
+  | { readonly kind: 'read'; readonly meaning: PhraseMeaning; readonly cursor: PhraseCursor }
   | { readonly kind: 'stuck'; readonly cursor: PhraseCursor };
 
 function read(text: string, options: PhraseReadingOptions, picks: ReadonlyMap<string, number> = new Map()): Attempt {
   const start = dayOfIso(options.start ?? NO_START);
   const today = options.today === undefined ? start : dayOfIso(options.today);
   const cursor = new PhraseCursor(text, picks);
-  const recurrence = readRecurrence(cursor, { start, today });
-  if (!recurrence || !cursor.isAtEnd) return { kind: 'stuck', cursor };
+  const found = readRecurrence(cursor, { start, today });
+  if (!found || !cursor.isAtEnd) return { kind: 'stuck', cursor };
+  const { recurrence, times } = found;
   // "Monthly from 3 May": what the rule leaves unsaid comes from a start that was read only after it.
   if (recurrence.start !== isoOfDay(start)) return read(text, { ...options, start: recurrence.start }, picks);
-  return { kind: 'read', recurrence: canonicalRecurrence(recurrence), cursor };
+  return { kind: 'read', meaning: { recurrence: canonicalRecurrence(recurrence), times }, cursor };
 }
 
-function readRecurrence(c: PhraseCursor, context: PhraseContext): Recurrence | null {
-  const said: Said = { start: null, end: null, dayOff: null, holidaysAt: null, omitted: [], moved: [], except: [] };
+function readRecurrence(c: PhraseCursor, context: PhraseContext): PhraseMeaning | null {
+  const said: Said = {
+    start: null,
+    end: null,
+    dayOff: null,
+    holidaysAt: null,
+    omitted: [],
+    moved: [],
+    except: [],
+    times: null,
+  };
   // "From 1 March, every Friday": the start may come first, and is then known to what follows.
-  while (c.try(() => readStart(c, said, context))) c.mark(',');
+  while (c.try(() => readDaytime(c, said)) ?? c.try(() => readStart(c, said, context))) c.mark(',');
   const rules = readRules(c, { ...context, start: said.start ?? context.start });
   if (!rules?.every(isReadable)) return null;
   while (c.try(() => readClause(c, said, context)));
@@ -142,7 +165,7 @@ function readRecurrence(c: PhraseCursor, context: PhraseContext): Recurrence | n
       'Holidays alone can’t be left out yet where dates fall on weekends too: say “not on days off” for both, or name the dates.',
     );
   const start = said.start ?? context.start;
-  return {
+  const recurrence = {
     start: isoOfDay(start),
     rules,
     end: said.end?.(start) ?? { kind: 'never' },
@@ -150,6 +173,7 @@ function readRecurrence(c: PhraseCursor, context: PhraseContext): Recurrence | n
     ...closedOf(said),
     except: said.except.map(isoOfDay),
   };
+  return { recurrence, times: said.times };
 }
 
 /** Whether all dates of a rule are from Monday to Friday. */

@@ -341,7 +341,7 @@ function readWeekdayRange(c: PhraseCursor): readonly Weekday[] | null {
   const to = c.try(() => {
     const last = c.mark('-', '–', '—') || c.word('to', 'through', 'until') ? c.weekday() : null;
     // "Every Friday until Friday 18 December" ends there.
-    return last === null || c.ahead(() => (c.number() ?? c.ordinal()?.n ?? c.month()) !== null) ? null : last;
+    return last === null || c.ahead(() => readDayAndMonth(c) !== null) ? null : last;
   });
   if (to === null) return [from as Weekday];
   return Array.from({ length: ((to - from + 7) % 7) + 1 }, (_, i) => (((from - 1 + i) % 7) + 1) as Weekday);

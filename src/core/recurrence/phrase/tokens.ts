@@ -1,5 +1,5 @@
 import { type CivilDay, civilDay, daysInMonth } from '../../civil-date/civil-day.ts';
-import { tryDayOfIso } from '../../civil-date/iso-date.ts';
+import { type IsoTime, tryDayOfIso, tryMinutesOfTime } from '../../civil-date/iso-date.ts';
 import { ORDINAL_WORDS } from '../../wording/date-words.ts';
 
 interface Place {
@@ -15,26 +15,41 @@ export type Token =
   | (Place & { readonly kind: 'mark' })
   | (Place & { readonly kind: 'rrule' })
   | (Place & { readonly kind: 'number'; readonly value: number })
+  /** A time of day, HH:MM; null where no day has it. */
+  | (Place & { readonly kind: 'time'; readonly time: IsoTime | null })
   | (Place & { readonly kind: 'ordinal'; readonly value: number })
   /** A date in figures, and the one it is where the month comes first; null where there is no such day. */
   | (Place & { readonly kind: 'date'; readonly day: CivilDay | null; readonly other: CivilDay | null });
 
 const PIECE =
-  /(?:RRULE:)?(FREQ=[A-Z0-9=;,+-]*[A-Z0-9])|(\d{4}-\d\d-\d\d)|(\d{1,2}[/.]\d{1,2}[/.]\d{4})|(\d+)(?:st|nd|rd|th)\b|(\d+)|(\p{L}+(?:['’]\p{L}+)*(?:-\p{L}+)*)|[–—-]|[^\s\p{L}\d]/giu;
+  /(?:RRULE:)?(?<rrule>FREQ=[A-Z0-9=;,+-]*[A-Z0-9])|(?<iso>\d{4}-\d\d-\d\d)|(?<slashed>\d{1,2}[/.]\d{1,2}[/.]\d{4})|(?<time>\d{1,2}(?:[:.]\d\d)?\s*[ap]\.?m\b\.?|\d{1,2}:\d\d(?!\d)|\b(?:noon|midday)\b)|(?<ordinal>\d+)(?:st|nd|rd|th)\b|(?<number>\d+)|(?<word>\p{L}+(?:['’]\p{L}+)*(?:-\p{L}+)*)|[–—-]|[^\s\p{L}\d]/giu;
 
 /** Splits a phrase into words, numbers, dates and marks. Every character but white space is in one of them. */
 export function phraseTokens(text: string): Token[] {
   return [...text.matchAll(PIECE)].flatMap((match): Token | Token[] => {
-    const [whole, rrule, iso, slashed, ordinal, number, word] = match;
+    const [whole] = match;
+    const { rrule, iso, slashed, time, ordinal, number, word } = match.groups ?? {};
     const place = { at: match.index, end: match.index + whole.length, text: whole.toLowerCase() };
     if (rrule !== undefined) return { ...place, kind: 'rrule', text: rrule.toUpperCase() };
     if (iso !== undefined) return { ...place, kind: 'date', day: tryDayOfIso(iso), other: null };
     if (slashed !== undefined) return { ...place, kind: 'date', ...daysOfSlashed(slashed) };
+    if (time !== undefined) return { ...place, kind: 'time', time: timeSaid(time) };
     if (ordinal !== undefined) return { ...place, kind: 'ordinal', value: Number(ordinal) };
     if (number !== undefined) return { ...place, kind: 'number', value: Number(number) };
     if (word !== undefined) return wordTokens(word, match.index);
     return { ...place, kind: 'mark' };
   });
+}
+
+/** "9am", "9.30 pm", "14:30", "noon" as HH:MM; "12am" is midnight. */
+function timeSaid(text: string): IsoTime | null {
+  if (/[a-z]{4}/i.test(text)) return '12:00';
+  const [, hours = '', minutes = '00', half] = /^(\d{1,2})(?:[:.](\d\d))?\s*([ap])?/i.exec(text) ?? [];
+  const hour = Number(hours);
+  if (half !== undefined && (hour < 1 || hour > 12)) return null;
+  const ofDay = half === undefined ? hour : (hour % 12) + (half.toLowerCase() === 'p' ? 12 : 0);
+  const said = `${String(ofDay).padStart(2, '0')}:${minutes}`;
+  return tryMinutesOfTime(said) === null ? null : said;
 }
 
 /** Day, month, year, as Britain writes them; with strokes, the other one as America does. */

@@ -31,7 +31,8 @@ async function readOnce(filter: ScheduleFilter): Promise<Fitting | null> {
   const pages = [first];
   for (let start = first.more; start !== null; ) {
     const page = await ask(scheduleAddresses.fitting, { query: { ...filter, start } });
-    if (page.mark !== first.mark) return null;
+    // Pages go on: one that leads back is no page of this list.
+    if (page.mark !== first.mark || (page.more !== null && page.more <= start)) return null;
     pages.push(page);
     start = page.more;
   }

@@ -10,12 +10,14 @@ import {
   type CivilDay,
   dayOfIso,
   isoOfDay,
+  type PhraseTimes,
   PLAIN_TIMING,
   type PlannedSchedule,
   parsePhrase,
   type Recurrence,
   type Revision,
   stretchAt,
+  withTimes,
 } from '../../../../core/index.ts';
 import { ruleOf } from '../rule/rule-choices.ts';
 
@@ -110,6 +112,11 @@ export function withStretch(
     ...draft,
     revisions: draft.revisions.map((revision, i) => (i === index - 1 ? { ...revision, ...change } : revision)),
   };
+}
+
+/** Times of day that a phrase says, in the timing of a stretch. */
+export function withDaytime(draft: BenchDraft, index: number, times: PhraseTimes | null): BenchDraft {
+  return withStretch(draft, index, { timing: withTimes(stretchAt(draft, index).timing, times) });
 }
 
 /**

@@ -3,6 +3,7 @@ import {
   type End,
   isoOfDay,
   MAX_COUNT,
+  type PhraseTimes,
   readSeasonList,
   sayDate,
   stretchAt,
@@ -12,7 +13,7 @@ import { ChoiceBlank, DateBlank, NumberBlank, Part, WordsBlank } from '../../../
 import { PhraseBox } from '../rule/phrase-box.tsx';
 import { DAY_OFF_WORDS, ruleOf } from '../rule/rule-choices.ts';
 import { RuleSentence } from '../rule/rule-sentence.tsx';
-import { type BenchDraft, withRecurrence } from './bench-draft.ts';
+import { type BenchDraft, withDaytime, withRecurrence } from './bench-draft.ts';
 import { type StretchPartProps, Wrong } from './form-part.tsx';
 import { letterOf } from './what-this-makes.tsx';
 
@@ -20,7 +21,8 @@ import { letterOf } from './what-this-makes.tsx';
 export function WhenPart({ draft, stretch, problem, onChange }: StretchPartProps) {
   const { recurrence } = stretchAt(draft, stretch);
   const revision = draft.revisions[stretch - 1];
-  const put = (next: BenchDraft['recurrence']) => onChange(withRecurrence(draft, stretch, next));
+  const put = (next: BenchDraft['recurrence'], times: PhraseTimes | null = null) =>
+    onChange(withRecurrence(withDaytime(draft, stretch, times), stretch, next));
   const set = (change: Partial<BenchDraft['recurrence']>) => put({ ...recurrence, ...change });
   const start = dayOfIso(recurrence.start);
   const several = recurrence.rules.length > 1;

@@ -160,7 +160,7 @@ function MonthsBlank({
       wrong="write months, like March or Mar, Sep"
       read={(text) => {
         const reading = readPhrase(`1st of ${text}`);
-        const [rule] = reading.kind === 'read' ? reading.recurrence.rules : [];
+        const [rule] = reading.kind === 'read' && reading.times === null ? reading.recurrence.rules : [];
         return rule?.kind === 'months' && rule.months.length > 0 ? [...rule.months] : undefined;
       }}
       onChange={onChange}

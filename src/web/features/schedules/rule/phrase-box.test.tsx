@@ -2,13 +2,15 @@ import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { parsePhrase, type Recurrence, writePhrase } from '../../../../core/index.ts';
+import { type PhraseTimes, parsePhrase, type Recurrence, writePhrase } from '../../../../core/index.ts';
 import { show } from '../../../testing/show.tsx';
 import { PhraseBox } from './phrase-box.tsx';
 
 let said: string[] = [];
+let handed: (PhraseTimes | null)[] = [];
 beforeEach(() => {
   said = [];
+  handed = [];
 });
 
 function Box() {
@@ -16,7 +18,8 @@ function Box() {
   return (
     <PhraseBox
       recurrence={recurrence}
-      onChange={(next) => {
+      onChange={(next, times) => {
+        handed.push(times);
         said.push(writePhrase(next, { start: 'unsaid' }));
         put(next);
       }}
@@ -34,6 +37,17 @@ const typed = async (text: string) => {
   return { user, box };
 };
 const choices = () => screen.queryAllByRole('button').filter((button) => 'choice' in button.dataset);
+
+describe('a phrase with a time of day', () => {
+  it('hands it over beside the days, and says where it went', async () => {
+    const { user, box } = await typed('weekdays at 9am, by 5pm');
+    expect(said).toEqual([]);
+    expect(handed.at(-1)).toEqual({ startTime: '09:00', dueTime: '17:00' });
+    await user.tab();
+    expect(box.value).toBe('every weekday');
+    expect(screen.getByRole('status').textContent).toBe('Taken over into “Each time”: starts at 09:00, due by 17:00.');
+  });
+});
 
 describe('a phrase that may mean several things', () => {
   it('is asked back with the next dates of each, and changes nothing until one is chosen', async () => {

@@ -3,6 +3,7 @@ import {
   isoOfDay,
   type PhraseChoice,
   type PhraseProblem,
+  type PhraseTimes,
   type Recurrence,
   readPhrase,
   tryPhrase,
@@ -13,7 +14,8 @@ import { choiceOf, PhraseChoices } from './phrase-choices.tsx';
 
 interface PhraseBoxProps {
   readonly recurrence: Recurrence;
-  readonly onChange: (recurrence: Recurrence) => void;
+  /** @param times of day that the phrase says beside its days */
+  readonly onChange: (recurrence: Recurrence, times: PhraseTimes | null) => void;
 }
 
 /** A phrase is often unreadable on the way: what is wrong is said when typing rests this long. */
@@ -33,12 +35,14 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
   const said = tryPhrase(text, options);
   const isRead = said !== null;
   const isInStep = useRef(true);
-  isInStep.current = isRead && writePhrase(said, { start: 'unsaid' }) === written;
+  isInStep.current = said !== null && writePhrase(said.recurrence, { start: 'unsaid' }) === written;
   // Another rule, and not by what stands here: the controls below have changed it.
   useEffect(() => {
     if (!isInStep.current) setText(written);
   }, [written]);
 
+  // Times of day have their own place; that they went there is said until something else is typed.
+  const [taken, setTaken] = useState<PhraseTimes | null>(null);
   const [isResting, setResting] = useState(true);
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(rest.current), []);
@@ -57,12 +61,14 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
     clearTimeout(rest.current);
     rest.current = setTimeout(() => setResting(true), REST_MS);
     const next = tryPhrase(typed, options);
-    if (next) onChange(next);
+    setTaken(next?.times ?? null);
+    if (next) onChange(next.recurrence, next.times);
   };
-  const choose = ({ phrase, recurrence: chosen }: PhraseChoice) => {
+  const choose = ({ phrase, recurrence: chosen, times }: PhraseChoice) => {
     setText(phrase);
     setResting(true);
-    onChange(chosen);
+    setTaken(times);
+    onChange(chosen, times);
     box.current?.focus();
   };
   return (
@@ -101,6 +107,11 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
         }}
         onChange={({ target }) => take(target.value.replace(/\s*\n\s*/g, ' '))}
       />
+      {taken && (
+        <p role="status" className="mt-1 text-note leading-5">
+          Taken over into “Each time”: <b className="font-semibold">{sayTaken(taken)}</b>.
+        </p>
+      )}
       {choices.length > 0 && (
         <div ref={list}>
           <PhraseChoices id={problemId} choices={choices} onChoose={choose} />
@@ -111,6 +122,10 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
       )}
     </div>
   );
+}
+
+function sayTaken({ startTime, dueTime }: PhraseTimes): string {
+  return [startTime && `starts at ${startTime}`, dueTime && `due by ${dueTime}`].filter(Boolean).join(', ');
 }
 
 interface FaultProps {

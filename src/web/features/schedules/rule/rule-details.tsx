@@ -102,7 +102,7 @@ function plural({ every }: { readonly every: number }): string {
 
 function readDates(text: string): string[] | undefined {
   const reading = readPhrase(`on ${text}`);
-  const [rule] = reading.kind === 'read' ? reading.recurrence.rules : [];
+  const [rule] = reading.kind === 'read' && reading.times === null ? reading.recurrence.rules : [];
   return rule?.kind === 'dates' ? [...rule.dates] : undefined;
 }
 
