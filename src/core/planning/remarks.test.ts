@@ -33,6 +33,22 @@ describe('remarks on a plan', () => {
     expect(say([{ kind: 'weeks', every: 1, on: [3] }])).toEqual([]);
   });
 
+  it('say that what comes every so often passes its first date over, with the start that would not', () => {
+    expect(say([{ kind: 'years', every: 5, months: [6], on: [date(1)], missing: 'last' }])).toEqual([
+      'It first comes on Sun 1 Jun 2031: so often is counted from its start, Tue 24 Nov. Begun on Tue 1 Jun 2027, it would come that day.',
+    ]);
+    const late = (...asked: Parameters<typeof say>) =>
+      say(...asked).filter((text) => text.startsWith('It first comes'));
+    const everyOther: Rule = { kind: 'weeks', every: 2, on: [1] };
+    expect(late([everyOther])[0]).toContain('It first comes on Mon 7 Dec:');
+    expect(late([everyOther], { start: '2026-11-30' })).toEqual([]);
+    // Begun long ago: it is in step already.
+    expect(late([everyOther], { start: '2026-03-10' })).toEqual([]);
+    expect(late([{ kind: 'weeks', every: 2, on: [3] }])).toEqual([]);
+    expect(late([monthsRule([date(15)], { every: 3 })])[0]).toContain('It first comes on Mon 15 Feb 2027:');
+    expect(late([monthsRule([date(28)], { every: 3 })])).toEqual([]);
+  });
+
   it('name the dates that are moved, and count the rest', () => {
     const sentences = say([monthsRule([date(1), date(15)])], { dayOff: 'following' });
     expect(sentences).toHaveLength(1);

@@ -1,7 +1,8 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
-import type { MonthsRule, YearsRule } from '../recurrence/rule.ts';
+import { occurrenceSeries } from '../recurrence/occurrences.ts';
+import type { MonthsRule, Rule, WeeksRule, YearsRule } from '../recurrence/rule.ts';
 import { joinAnd, ordinal, plural, sayDay } from '../wording/date-words.ts';
 import type { Outlook } from './outlook.ts';
 import { assigneeOn, type DatedOccurrence, isDated, type OmittedOccurrence, planDays } from './plan.ts';
@@ -14,6 +15,8 @@ export interface Remark {
     | 'ended'
     | 'nothing'
     | 'no change'
+    /** Its one date is the start with which it would come sooner. */
+    | 'begins late'
     | 'appears late'
     | 'notice too short'
     | 'nobody assigned'
@@ -53,6 +56,7 @@ export function remarks(schedule: PlannedSchedule, outlook: Outlook, context: Re
   return [
     ...ended(schedule, outlook, context),
     ...noChange(schedule, context),
+    ...beginsLate(schedule, context),
     ...appearsLate(dated, context),
     ...noticeTooShort(dated, context),
     ...nobody(dated, context),
@@ -101,6 +105,29 @@ function noChange(schedule: PlannedSchedule, { before, calendar, today }: Remark
   const plan = (planned: PlannedSchedule) => JSON.stringify(planDays(planned, calendar, today, today + TWO_YEARS));
   if (JSON.stringify(schedule) === JSON.stringify(before) || plan(schedule) !== plan(before)) return [];
   return [remark('no change', 'No date changes by this in the next two years.')];
+}
+
+/**
+ * What comes every so often is counted from its start, so that the first date may be passed over: "every 5 years on 1 June",
+ * begun in November, first comes in four and a half years.
+ */
+function beginsLate({ recurrence, revisions = [] }: PlannedSchedule, { calendar, today }: RemarkContext): Remark[] {
+  const start = dayOfIso(recurrence.start);
+  const first = occurrenceSeries(recurrence, calendar).next(start - 1);
+  if (first === null || first < today || revisions.length > 0) return [];
+  const rules = recurrence.rules.map((rule) => (isCounted(rule) ? { ...rule, every: 1 } : rule));
+  if (rules.every((rule, i) => rule === recurrence.rules[i])) return [];
+  const sooner = occurrenceSeries({ ...recurrence, rules, end: { kind: 'never' } }, calendar).next(
+    Math.max(start, today) - 1,
+  );
+  if (sooner === null || sooner >= first) return [];
+  const text = `It first comes on ${sayDay(first, today)}: so often is counted from its start, ${sayDay(start, today)}. Begun on ${sayDay(sooner, today)}, it would come that day.`;
+  return [remark('begins late', text, [sooner])];
+}
+
+/** Whether a rule leaves out weeks, months or years, counted from the start. */
+function isCounted(rule: Rule): rule is WeeksRule | MonthsRule | YearsRule {
+  return (rule.kind === 'weeks' || rule.kind === 'months' || rule.kind === 'years') && rule.every > 1;
 }
 
 function appearsLate(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {

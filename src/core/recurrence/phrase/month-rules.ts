@@ -37,6 +37,8 @@ export function readMonthsOn(
   const every = frequency.unit === 'quarter' ? frequency.every * 3 : frequency.every;
   const from =
     every > 1 ? c.try(() => (c.word('from', 'starting in', 'beginning in') ? readFirstMonth(c) : null)) : null;
+  const days = from === null ? c.try(() => readDaysOfYear(c, 12 / every)) : null;
+  if (days) return { rules: days, isBare: false };
   const said = c.try(() => readPointsAfter(c, frequency));
   const on = said ?? (frequency.twice ? TWICE[frequency.twice] : null);
   if (said && frequency.twice && said.length !== 2)
@@ -62,6 +64,30 @@ export function readMonthsOn(
     missing,
   };
   return { rules: [rule], isBare: on === null };
+}
+
+/** "Half-yearly on 1 January and 1 July": as many days of the year as it comes in it. */
+function readDaysOfYear(c: PhraseCursor, count: number): Rule[] | null {
+  skipSeparator(c);
+  c.filler('on');
+  const days: Extract<Rule, { kind: 'years' }>[] = [];
+  do {
+    const day = readYearDay(c);
+    if (!day) return null;
+    days.push(day);
+  } while (c.when(() => skipAnd(c) && c.ahead(() => readYearDay(c) !== null)));
+  const all = days.reduce((sum, { months, on }) => sum + months.length * on.length, 0);
+  if (all !== count || count < 2) return null;
+  const [first] = days;
+  // The same day of each: one rule.
+  if (
+    first &&
+    days.every(({ on, missing }) => JSON.stringify([on, missing]) === JSON.stringify([first.on, first.missing]))
+  )
+    return [
+      { kind: 'months', every: 1, months: days.flatMap(({ months }) => months), on: first.on, missing: first.missing },
+    ];
+  return days;
 }
 
 const TWICE = { first: dates(1, 15), second: dates(15, -1) } as const;
@@ -307,11 +333,25 @@ export function readPointsWithMonths(c: PhraseCursor): Rule[] | null {
   });
 }
 
+/** "the second month of every quarter": 1 to 3 */
+function readMonthOfQuarter(c: PhraseCursor): number | null {
+  c.filler('the');
+  const month = c.word('last', 'final') ? 3 : (c.ordinal()?.n ?? 0);
+  if (month < 1 || month > 3 || !c.word('month of', 'month in')) return null;
+  return c.word('each', 'every', 'the', 'a') && c.word('quarter', 'calendar quarter') ? month : null;
+}
+
 /** After the points: "of each month", "every quarter", "of Mar and Sep", "of every third month", "of the year". */
 function readMonthChoice(c: PhraseCursor, at: number, on: readonly MonthPoint[], hasOf: boolean): Rule[] | null {
   const rule = (every: number, months: readonly number[]): Rule[] => [
     { kind: 'months', every, months, on, missing: readMissing(c) },
   ];
+  const ofQuarter = hasOf ? c.try(() => readMonthOfQuarter(c)) : null;
+  if (ofQuarter !== null)
+    return rule(
+      1,
+      [0, 3, 6, 9].map((before) => before + ofQuarter),
+    );
   const each = c.word('each', 'every', 'the', 'a', 'any');
   if (each) {
     if (c.word('month', 'calendar month')) return rule(1, []);

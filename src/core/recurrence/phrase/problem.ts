@@ -44,6 +44,8 @@ export function problemOf(text: string, cursor: PhraseCursor, canBeRead: (text: 
       suggestion: null,
     };
   if (cursor.refused) return { ...place, ...cursor.refused, suggestion: null };
+  const noRule = noRuleIn(text);
+  if (noRule !== null) return { ...place, at: 0, length: text.trimEnd().length, message: noRule, suggestion: null };
   const noDay = missingDate(text);
   if (noDay) return { ...place, ...noDay, suggestion: null };
   const typed = token ? text.slice(token.at, token.end) : '';
@@ -64,6 +66,19 @@ export function problemOf(text: string, cursor: PhraseCursor, canBeRead: (text: 
       : `“${typed}” is not understood${after}${wanted && `: ${wanted} would be`}.`
     : `Something is missing${after}${wanted && `: ${wanted}`}.`;
   return { ...place, message, suggestion: suggest(text, at, length, expected, canBeRead) };
+}
+
+const BY_NEED =
+  /\b(?:ad[ -]?hoc|(?:as|when|whenever|if) (?:and when )?(?:needed|required|necessary)|on demand|when(?:ever)? it (?:breaks|fails))\b/i;
+const BY_USE = /\bevery\s+[\d.,]+\s*(?:km|kilometres?|miles?|hours?|running hours|cycles|litres?)\b/i;
+
+/** What comes by no calendar, and what Jolly Rota does about it instead; null for anything else. */
+function noRuleIn(text: string): string | null {
+  if (BY_NEED.test(text))
+    return 'What is done when it is needed has no dates: leave it without a schedule, and start its template by hand.';
+  if (BY_USE.test(text))
+    return 'What comes by use has no dates: start its template by hand, or say how often to look, like “monthly on the 1st”.';
+  return null;
 }
 
 /** A date in the text that no calendar has, "30 Feb 2027". */

@@ -96,8 +96,10 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     Fri to Mon | every week on Mon, Fri, Sat and Sun
     weekdays but Wed | every week on Mon, Tue, Thu and Fri
     every weekday except Friday | every week on Mon, Tue, Wed and Thu
-    weekends | every week on Sat and Sun
-    every weekend | every week on Sat and Sun
+    weekends | every weekend
+    every weekend | .
+    every week on Mon and every weekend | .
+    Saturdays and Sundays | every weekend
     at weekends? | ! 
     every 2 weeks on Tue and Thu | .
     every two weeks on Tuesday and Thursday | every 2 weeks on Tue and Thu
@@ -128,7 +130,7 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every month | 24th of each month
     once a month | 24th of each month
     every 2 months on the first Monday, 5 times | every 2 months on the first Monday, 5 times
-    monthly on the 5th, 1 time | 5th of each month, 1 time
+    monthly on the 5th, 1 time | 5th of each month, once
     monthly on the 5th, 12 and 20 | 5th, 12th and 20th of each month
     monthly on the 15th | 15th of each month
     every month on the 15th | 15th of each month
@@ -200,6 +202,11 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every 6 months from April on the 1st | 1st of Apr and Oct
     every 2 months from January on the 15th | 15th of Jan, Mar, May, Jul, Sep and Nov
     1st of every quarter | .
+    20th of the first month of every quarter | 20th of every quarter
+    20th of the second month of each quarter | 20th of Feb, May, Aug and Nov
+    half-yearly on 1 January and 1 July | 1st of Jan and Jul
+    twice a year, on 5 April and 5 October | 5th of Apr and Oct
+    half-yearly: 1 April and 15 October | yearly on 1 April and yearly on 15 October
     first day of the quarter | 1st of every quarter
     start of each quarter | 1st of every quarter
     last day of every quarter | .
@@ -496,7 +503,9 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every Friday for 10 occurrences | every week on Fri, 10 times
     every Friday, twelve times | every week on Fri, 12 times
     every Friday, ending after 6 times | every week on Fri, 6 times
-    every Friday, once | every week on Fri, 1 time
+    every Friday, once | every week on Fri, once
+    every Friday, twice | every week on Fri, twice
+    every Friday, 2 times | every week on Fri, twice
     every Friday for 6 months | every week on Fri until 23 May 2027
     every Friday for a year | every week on Fri until 23 Nov 2027
     every Friday for 3 weeks | every week on Fri until 14 Dec 2026
@@ -743,6 +752,13 @@ describe('a phrase that can’t be read', () => {
     expect(problem('every Friday until 30 Feb 2027')).toMatchObject({ at: 19, message: 'There is no 30 Feb 2027.' });
     expect(problem('on 2027-02-30')).toMatchObject({ at: 3, message: 'There is no 2027-02-30.' });
   });
+
+  it.each(['ad hoc', 'as needed', 'when required', 'when it breaks', 'every 500 km', 'every 250 running hours'])(
+    '%s: says what is done instead',
+    (text) => {
+      expect(problem(text)).toMatchObject({ at: 0, suggestion: null, message: expect.stringContaining('by hand') });
+    },
+  );
 
   it('tells a fault in an RRULE by its place', () => {
     expect(problem('RRULE:FREQ=HOURLY')).toMatchObject({ message: expect.stringContaining('finer than a day') });

@@ -324,7 +324,7 @@ function readWeekdayList(c: PhraseCursor, again: readonly string[] = EVERY): Wee
       const isAgain = again.length > 0 && c.filler(...again);
       const range = readWeekdayRange(c);
       // "every week on Mon and every weekday": as two rules are written.
-      return isAgain && range === MONDAY_TO_FRIDAY ? null : range;
+      return isAgain && (range === MONDAY_TO_FRIDAY || range === WEEKEND) ? null : range;
     });
     if (!next) return [...new Set(found)].sort((a, b) => a - b);
     found.push(...next);

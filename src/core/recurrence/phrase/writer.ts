@@ -58,9 +58,14 @@ export function phraseParts(recurrence: Recurrence, { start = 'said' }: PhraseOp
   add('closed', ', ', closed ? writeClosed(closed) : '');
   if (start === 'said' && recurrence.start !== NO_START) add('start', ' ', `from ${sayIso(recurrence.start)}`);
   if (end.kind === 'on') add('end', ' ', `until ${sayIso(end.date)}`);
-  if (end.kind === 'after') add('end', ', ', plural(end.count, 'time'));
+  if (end.kind === 'after') add('end', ', ', sayTimes(end.count));
   add('except', ', ', except.length > 0 ? `except ${joinAnd(except.map(sayIso))}` : '');
   return parts;
+}
+
+/** "once", "twice", "12 times" */
+function sayTimes(count: number): string {
+  return count === 1 ? 'once' : count === 2 ? 'twice' : plural(count, 'time');
 }
 
 function sayIso(date: IsoDate): string {
@@ -146,6 +151,7 @@ function writeRule(rule: Rule): string {
       const on = inWeekOrder(rule.on);
       if (on.join() === '1,2,3,4,5')
         return rule.every === 1 ? 'every weekday' : `every ${rule.every} weeks on weekdays`;
+      if (on.join() === '6,7' && rule.every === 1) return 'every weekend';
       return `${rule.every === 1 ? 'every week' : `every ${rule.every} weeks`} on ${joinAnd(on.map(weekdayShort))}`;
     }
     case 'months':

@@ -4,6 +4,7 @@ import {
   assigneeOn,
   dayOfIso,
   isDated,
+  isoOfDay,
   monthIndexOf,
   type PlannedOccurrence,
   type PlannedSchedule,
@@ -20,7 +21,7 @@ import {
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Figure } from '../../../kit/figure.tsx';
 import { type YearEdit, YearView } from '../year/year-view.tsx';
-import type { BenchDraft } from './bench-draft.ts';
+import { type BenchDraft, withRecurrence } from './bench-draft.ts';
 import type { BenchPlan } from './bench-plan.ts';
 import { NextDates } from './next-dates.tsx';
 
@@ -40,7 +41,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
   edit,
   onRehearse,
 }: WhatThisMakesProps) {
-  const { people } = useWorkspace();
+  const { people, today } = useWorkspace();
   if (plan.kind === 'problem') {
     return (
       <div className="max-w-[560px] pt-1">
@@ -69,8 +70,24 @@ export const WhatThisMakes = memo(function WhatThisMakes({
             From {sayDate(dayOfIso(from))}: {writePhrase(recurrence, { start: 'unsaid' })}.
           </li>
         ))}
-        {plan.remarks.map(({ text }) => (
-          <li key={text}>{text}</li>
+        {plan.remarks.map(({ kind, text, dates: [sooner] }) => (
+          <li key={text}>
+            {text}
+            {kind === 'begins late' && sooner !== undefined && edit && (
+              <>
+                {' '}
+                <button
+                  type="button"
+                  className="link-line"
+                  onClick={() =>
+                    edit.onChange(withRecurrence(draft, 0, { ...draft.recurrence, start: isoOfDay(sooner) }))
+                  }
+                >
+                  Begin on {sayDay(sooner, today)}
+                </button>
+              </>
+            )}
+          </li>
         ))}
       </ul>
       <NextDates occurrences={plan.outlook.next} whoOf={whoOf} nameOf={nameOf} set={plan.set} titleOf={plan.titleOf} />
