@@ -9,6 +9,7 @@ import { anyFullRecurrence } from '../recurrence/generated.ts';
 import { occurrencesBetween } from '../recurrence/occurrences.ts';
 import { parsePhrase } from '../recurrence/phrase/reader.ts';
 import { parseRRule } from '../recurrence/rrule/reader.ts';
+import type { Recurrence } from '../recurrence/rule.ts';
 import { isDated, planDays } from './plan.ts';
 import { explainRRule, writeRRule } from './rrule-writer.ts';
 import { PLAIN_TIMING } from './timing.ts';
@@ -52,6 +53,22 @@ describe('a recurrence as RRULE', () => {
 
   it('begins with its first occurrence, which other programs take the start to be', () => {
     expect(written('every week on Fri')[0]).toBe('DTSTART;VALUE=DATE:20261127');
+  });
+
+  it('begins with an occurrence where there are several rules too, or takes the start out', () => {
+    expect(written('every week on Fri and last day of each month')[0]).toBe('DTSTART;VALUE=DATE:20261127');
+    // Counted from the week of Tue 24 Nov, so that the 30th is none of the first rule.
+    expect(written('every 2 weeks on Mon and last day of Dec')).toEqual([
+      'DTSTART;VALUE=DATE:20261124',
+      'RRULE:FREQ=WEEKLY;INTERVAL=2;BYDAY=MO',
+      'RRULE:FREQ=MONTHLY;BYMONTH=12;BYMONTHDAY=-1',
+      'EXDATE;VALUE=DATE:20261124',
+    ]);
+  });
+
+  it('lists no date before the start', () => {
+    const lines = written('on 3 Mar 2020 and 5 Apr 2027');
+    expect(lines).toEqual(['DTSTART;VALUE=DATE:20270405', 'RDATE;VALUE=DATE:20270405']);
   });
 
   it('says ends, dates taken out and several rules', () => {
@@ -116,6 +133,24 @@ describe('a recurrence as RRULE', () => {
         expect(occurrencesBetween(again, isoOfDay(from - 400), isoOfDay(to))).toEqual(worked);
       }),
       { numRuns: 400 },
+    );
+  });
+
+  it('begins with an occurrence, or takes its start out, whatever the rules', () => {
+    fc.assert(
+      fc.property(anyFullRecurrence, ({ start, rules }) => {
+        const recurrence: Recurrence = { start, rules, end: { kind: 'never' }, dayOff: 'none' };
+        const text = orTooMuch(() => writeRRule(recurrence, { to: start })) ?? '';
+        // One that never comes is refused when it is saved.
+        const ever = orTooMuch(() => occurrencesBetween(recurrence, start, isoOfDay(dayOfIso(start) + 900))) ?? [];
+        if (!text.includes('RRULE:') || ever.length === 0) return;
+        const [, begin = ''] = /DTSTART;VALUE=DATE:(\d+)/.exec(text) ?? [];
+        const out = /EXDATE;VALUE=DATE:(.*)/.exec(text)?.[1]?.split(',') ?? [];
+        const day = `${begin.slice(0, 4)}-${begin.slice(4, 6)}-${begin.slice(6)}`;
+        const isDate = occurrencesBetween(recurrence, day, day).length === 1;
+        expect([text, isDate || out.includes(begin)]).toEqual([text, true]);
+      }),
+      { numRuns: 300 },
     );
   });
 });

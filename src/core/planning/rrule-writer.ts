@@ -1,5 +1,5 @@
 import { WEEKDAYS_ONLY, type WorkingCalendar } from '../calendar/working-calendar.ts';
-import type { CivilDay } from '../civil-date/civil-day.ts';
+import { type CivilDay, weekdayOf, yearMonthDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, type IsoDate, isoOfDay } from '../civil-date/iso-date.ts';
 import { monthIndexOf, monthStart } from '../civil-date/month.ts';
 import { mayLackDay } from '../recurrence/canonical.ts';
@@ -44,22 +44,51 @@ export function explainRRule(
   if (values) {
     const tail = end.kind === 'on' ? `;UNTIL=${compact(end.date)}` : end.kind === 'after' ? `;COUNT=${end.count}` : '';
     const lines = values.map((value) => (value.startsWith('RDATE') ? value : `RRULE:${value}${tail}`));
-    const exdates = except.length > 0 ? [`EXDATE;VALUE=DATE:${except.map(compact).join(',')}`] : [];
-    return { text: [dtstart(recurrence, calendar), ...lines, ...exdates].join('\n'), remark: null };
+    const day = dtstart(recurrence, calendar);
+    // Other programs take DTSTART for an occurrence, which it is not where rules keep the start they are counted from.
+    const isDate =
+      recurrence.rules.length === 1 || occurrenceSeries({ ...recurrence, except: [] }, calendar).next(day - 1) === day;
+    const out = [...except, ...(isDate ? [] : [isoOfDay(day)])].sort();
+    const exdates = out.length > 0 ? [`EXDATE;VALUE=DATE:${out.map(compact).join(',')}`] : [];
+    return { text: [`DTSTART;VALUE=DATE:${compact(isoOfDay(day))}`, ...lines, ...exdates].join('\n'), remark: null };
   }
   return listed(recurrence, calendar, to === undefined ? fiveYearsFrom(start) : dayOfIso(to));
 }
 
 /**
  * The first occurrence, which other programs take DTSTART to be; it keeps the interval's phase of a rule that is alone.
- * Several rules keep the start they are counted from.
+ * Several rules keep the start they are counted from, where another one would change what they give.
  */
-function dtstart(recurrence: Recurrence, calendar: WorkingCalendar): string {
+function dtstart(recurrence: Recurrence, calendar: WorkingCalendar): CivilDay {
   const start = dayOfIso(recurrence.start);
-  const first =
-    recurrence.rules.length === 1 ? occurrenceSeries({ ...recurrence, except: [] }, calendar).next(start - 1) : null;
-  return `DTSTART;VALUE=DATE:${compact(isoOfDay(first ?? start))}`;
+  const first = occurrenceSeries({ ...recurrence, except: [] }, calendar).next(start - 1) ?? start;
+  const { rules } = recurrence;
+  return rules.length === 1 || rules.every((rule) => isInStep(rule, start, first)) ? first : start;
 }
+
+/** Whether a rule gives the same dates when it is counted from another day. */
+function isInStep(rule: Rule, start: CivilDay, other: CivilDay): boolean {
+  if (start === other) return true;
+  switch (rule.kind) {
+    case 'weeks':
+      return rule.every === 1 || weekOf(start) === weekOf(other);
+    case 'months':
+      return rule.every === 1 || monthIndexOf(start) === monthIndexOf(other);
+    case 'years':
+      return rule.every === 1 || yearMonthDay(start).year === yearMonthDay(other).year;
+    case 'days':
+    case 'workingDays':
+      return rule.every === 1;
+    case 'dates':
+      return true;
+    case 'rrule':
+    case 'follows':
+      return false;
+  }
+}
+
+/** The Monday of a day's week. */
+const weekOf = (day: CivilDay) => day - weekdayOf(day) + 1;
 
 function fiveYearsFrom(start: IsoDate): CivilDay {
   return monthStart(monthIndexOf(dayOfIso(start)) + 60) - 1;
@@ -90,7 +119,7 @@ function listed(recurrence: Recurrence, calendar: WorkingCalendar, to: CivilDay)
 function ruleValues(recurrence: Recurrence, calendar: WorkingCalendar): string[] | null {
   const { rules, end, dayOff, closed } = recurrence;
   if (dayOff !== 'none' || closed) return null;
-  const values = rules.map((rule) => valuesOf(rule, calendar));
+  const values = rules.map((rule) => valuesOf(rule, calendar, recurrence.start));
   if (values.some((value) => value === null)) return null;
   const all = values.flatMap((value) => value ?? []);
   // A count is of all rules together, which RRULE can say of one only; an end cuts listed dates as well.
@@ -104,7 +133,8 @@ function hasEnd(text: string): boolean {
   return count !== null || until !== null;
 }
 
-function valuesOf(rule: Rule, calendar: WorkingCalendar): string[] | null {
+/** @param start no listed date comes before it */
+function valuesOf(rule: Rule, calendar: WorkingCalendar, start: IsoDate): string[] | null {
   switch (rule.kind) {
     case 'days': {
       const on = ([1, 2, 3, 4, 5, 6, 7] as const).filter((weekday) => !rule.except.includes(weekday));
@@ -115,8 +145,10 @@ function valuesOf(rule: Rule, calendar: WorkingCalendar): string[] | null {
     case 'months':
     case 'years':
       return monthValues(rule, calendar);
-    case 'dates':
-      return [`RDATE;VALUE=DATE:${rule.dates.map(compact).join(',')}`];
+    case 'dates': {
+      const dates = rule.dates.filter((date) => date >= start);
+      return dates.length > 0 ? [`RDATE;VALUE=DATE:${dates.map(compact).join(',')}`] : [];
+    }
     case 'rrule':
       return [rule.text];
     case 'workingDays':
