@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { dayOfIso, type Revision, TASK_STATES } from '../core/index.ts';
+import { type Revision, TASK_STATES, tryDayOfIso } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, named } from './fields.ts';
 import { impactSchema, reachSchema } from './impact.ts';
@@ -187,8 +187,11 @@ export const scheduleFilterSchema = z.object({
   to: isoDate.optional(),
   order: z.enum(SCHEDULE_ORDERS).optional(),
 });
-const isShortSpan = ({ from, to }: { from?: string | undefined; to?: string | undefined }) =>
-  from === undefined || to === undefined || (from <= to && dayOfIso(to) - dayOfIso(from) <= MOST_SPAN_DAYS);
+/** What is no date is refused by its own field. */
+const isShortSpan = ({ from = '', to = '' }: { from?: string | undefined; to?: string | undefined }) => {
+  const [first, last] = [tryDayOfIso(from), tryDayOfIso(to)];
+  return first === null || last === null || (first <= last && last - first <= MOST_SPAN_DAYS);
+};
 const SPAN_WORDS = { path: ['to'], message: 'From one day to a later one, two years apart at most.' };
 export type ScheduleFilter = z.infer<typeof scheduleFilterSchema>;
 

@@ -39,7 +39,7 @@ export const anyPoint: fc.Arbitrary<MonthPoint> = fc.oneof(
   }),
   fc.record({ kind: fc.constant('weekday' as const), nth: anyPlace(5), weekday }),
   fc.record({ kind: fc.constant('anyWeekday' as const), nth: anyPlace(31), weekdays }),
-  fc.record({ kind: fc.constant('workingDay' as const), nth: anyPlace(31) }),
+  fc.record({ kind: fc.constant('workingDay' as const), nth: anyPlace(23) }),
 );
 const points = fc.uniqueArray(anyPoint, { minLength: 1, maxLength: 5, selector: (point) => JSON.stringify(point) });
 

@@ -94,6 +94,7 @@ describe('the table of schedules', () => {
     expect(ofIt).toHaveLength(32);
     expect(new Set(ofIt.map(({ template: { id } }) => id))).toEqual(new Set([template.id]));
     await ines.get('/api/schedules').query({ templateId: 'x' }).expect(422);
+    await ines.get('/api/schedules/fitting').query({ from: '-00:01', to: '2026-10-01' }).expect(422);
   });
 
   const page = async (query: object = {}) =>
