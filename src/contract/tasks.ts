@@ -138,6 +138,8 @@ export const taskSchema = taskLineSchema.extend({
   /** Whether this person may put it to another day, give it away and change its priority. */
   mayPlan: z.boolean(),
   maySign: z.boolean(),
+  /** Whether whoever ends it now chooses the date of the next one. */
+  mayChooseNext: z.boolean(),
   /** The change that finished or signed it, for as long as that can be undone. */
   finishedBy: id.nullable(),
 });

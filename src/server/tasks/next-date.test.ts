@@ -15,8 +15,15 @@ beforeEach(async () => {
 afterEach(() => server.stop());
 
 /** A schedule of plain work of Nadia's, and its task of today. */
-async function series(phrase: string): Promise<{ schedule: Schedule; taskId: string }> {
-  const template = { name: 'Test', titlePattern: 'Test', category: null, instructions: '', estimateMinutes: 30 };
+async function series(phrase: string, more: object = {}): Promise<{ schedule: Schedule; taskId: string }> {
+  const template = {
+    name: 'Test',
+    titlePattern: 'Test',
+    category: null,
+    instructions: '',
+    estimateMinutes: 30,
+    ...more,
+  };
   const made = await ines.post('/api/templates').send({ template, like: null }).expect(200);
   const { body } = await ines
     .post('/api/schedules')
@@ -55,6 +62,20 @@ describe('finishing', () => {
     await nadia.post(`/api/changes/${body.changeId}/undo`).expect(200);
     expect((await days(schedule)).map(({ on, state }) => `${on} ${state}`)).toEqual(['2026-11-24 open']);
     expect((await oneSchedule(ines, schedule.id)).exceptions).toEqual([]);
+  });
+
+  it('leaves the next date to whoever signs it off', async () => {
+    const { schedule, taskId } = await series('every week on Tue', { signOff: { by: 'manager' } });
+    expect((await task(taskId)).mayChooseNext).toBe(false);
+    await finish(taskId, '2026-12-03').expect(403);
+    await finish(taskId, null).expect(200);
+    const { body } = await ines.get(`/api/tasks/${taskId}`).expect(200);
+    expect([body.state, body.mayChooseNext]).toEqual(['toCheck', true]);
+    await ines.post(`/api/tasks/${taskId}/sign`).send({ nextOn: '2026-12-03' }).expect(200);
+    expect((await days(schedule)).map(({ on, state }) => `${on} ${state}`).slice(0, 2)).toEqual([
+      '2026-11-24 done',
+      '2026-12-03 open',
+    ]);
   });
 
   it('moves the next one of a fixed rule too, and only that', async () => {

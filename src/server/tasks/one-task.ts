@@ -18,7 +18,7 @@ import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
 import { Template } from '../templates/stored/index.ts';
-import { may, maySign, mayWork } from './permission.ts';
+import { may, mayChooseNext, maySign, mayWork } from './permission.ts';
 import {
   LOOK_FIELDS,
   type LookRow,
@@ -106,6 +106,7 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     mayWork: mayWork(scope, row),
     mayPlan: may(scope, 'move', row),
     maySign: maySign(scope, row),
+    mayChooseNext: mayChooseNext(scope, row),
     finishedBy: row.state === 'done' || row.state === 'toCheck' ? await finishingChange(scope, id) : null,
     ...(await seriesOf(scope, row, nameOf)),
   };

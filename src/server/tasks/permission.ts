@@ -58,6 +58,12 @@ export function mayClaim({ person }: Scope, task: Pick<Task, 'assigneeId' | 'sta
   return person !== null && task.assigneeId === null && !isEnded(task.state) && task.state !== 'toCheck';
 }
 
+/** Whether whoever ends the task now chooses the date of the next: where somebody signs it off, that is theirs. */
+export function mayChooseNext(scope: Scope, task: Pick<Task, 'state' | 'signOff' | 'doneBy' | 'assigneeId'>): boolean {
+  if (task.state === 'toCheck') return maySign(scope, task);
+  return !isEnded(task.state) && task.signOff === null && mayWork(scope, task);
+}
+
 /** Whoever is named, or any manager; never the one who did it. */
 export function maySign({ person }: Scope, task: Pick<Task, 'state' | 'signOff' | 'doneBy'>): boolean {
   const { state, signOff, doneBy } = task;

@@ -21,7 +21,7 @@ import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/index.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
-import { maySign, mayWork, mustMay } from './permission.ts';
+import { mayChooseNext, maySign, mayWork, mustMay } from './permission.ts';
 import { doingOf, type GivenAnswer, lockedTask, lockedTasks, saveTask, type Task, type Tick } from './stored/index.ts';
 
 export interface SavedTask {
@@ -171,6 +171,8 @@ export function finishTask(scope: Scope, id: string, nextOn: string | null = nul
   return scope.transaction(async (tx) => {
     const task = await workableTask(tx, id);
     refuseFinished(task, 'finished');
+    if (nextOn !== null && !mayChooseNext(tx, task))
+      throw forbidden('Somebody signs this off: the date of the next one is theirs to choose.');
     const missing = stillMissing(doingOf(task, await proofFilesOf(tx, id)));
     if (missing.length > 0) throw invalid([{ path: 'steps', message: `Still missing: ${sayMissing(missing)}.` }]);
     return withNextOn(tx, task, await writeTask(tx, task, 'finished', finished(tx, task)), nextOn);

@@ -1,4 +1,4 @@
-import { cleanup } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
 import { afterEach, beforeEach, expect, vi } from 'vitest';
 
 /** What a browser has and jsdom has not, as far as our parts use it; and a console that fails the test. */
@@ -54,3 +54,6 @@ afterEach(() => {
   vi.restoreAllMocks();
   expect(said, 'errors and warnings on the console').toEqual([]);
 });
+
+/** Parts that are loaded when they are first wanted take a while where everything else is tested beside them. */
+configure({ asyncUtilTimeout: 5000 });

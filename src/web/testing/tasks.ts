@@ -61,6 +61,7 @@ export function taskOf(other: Partial<Task> = {}): Task {
     mayWork: true,
     mayPlan: true,
     maySign: false,
+    mayChooseNext: true,
     finishedBy: null,
     ...other,
   };

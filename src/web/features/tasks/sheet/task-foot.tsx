@@ -19,8 +19,6 @@ interface TaskFootProps {
 export function TaskFoot({ task, address }: TaskFootProps) {
   const ended = isEnded(task.state as 'open');
   const [nextOn, setNextOn] = useState<string | null>(null);
-  // Where somebody signs it off, the next date is theirs to choose.
-  const choosesNext = task.state === 'toCheck' ? task.maySign : !ended && task.mayWork && task.signOff === null;
   return (
     <div className="sticky bottom-0 z-2 mt-auto border-t border-line-2 bg-base-100 px-5 py-3 max-[720px]:px-4 max-[720px]:pb-5 print:hidden max-[720px]:[&_.btn]:h-12 max-[720px]:[&_.btn]:min-w-24 max-[720px]:[&_.btn]:text-touch">
       {task.state === 'toCheck' ? (
@@ -33,7 +31,13 @@ export function TaskFoot({ task, address }: TaskFootProps) {
           {task.signed && task.state === 'done' ? 'Undo the sign-off' : 'Undo the finish'}
         </button>
       )}
-      <NextOne task={task} address={address} ended={ended} nextOn={nextOn} onNext={choosesNext ? setNextOn : null} />
+      <NextOne
+        task={task}
+        address={address}
+        ended={ended}
+        nextOn={nextOn}
+        onNext={task.mayChooseNext ? setNextOn : null}
+      />
     </div>
   );
 }
