@@ -81,9 +81,7 @@ const LONGEST_PHRASE = 2000;
 
 /** What a phrase says, or null where it can't be read or may mean several things: for each keystroke, when nobody asks yet what is wrong. */
 export function tryPhrase(text: string, options: PhraseReadingOptions = {}): PhraseMeaning | null {
-  const choices = text.length > LONGEST_PHRASE ? [] : readings(text, options);
-  const [only] = choices;
-  return choices.length === 1 && only ? only : null;
+  return text.length > LONGEST_PHRASE ? null : onlyOf(readings(text, options));
 }
 
 /** Reads a phrase, or says what it may mean, or what in it can't be read. */
@@ -95,35 +93,67 @@ export function readPhrase(text: string, options: PhraseReadingOptions = {}): Ph
       problem: { at: LONGEST_PHRASE, length: text.length - LONGEST_PHRASE, message, expected: [], suggestion: null },
     };
   }
-  const found = readings(text, options);
-  const [meaning] = found;
-  if (found.length === 1 && meaning) return { kind: 'read', ...meaning };
-  if (found.length > 1) {
-    const start = options.start ?? NO_START;
-    const choices = found.map((one) => ({
-      ...one,
-      phrase: writePhrase(one.recurrence, { start: one.recurrence.start === start ? 'unsaid' : 'said' }),
-    }));
-    return { kind: 'choose', choices };
-  }
-  const attempt = read(text, options);
-  return { kind: 'unread', problem: problemOf(text, attempt.cursor, (other) => readings(other, options).length > 0) };
+  const all = readings(text, options);
+  const only = onlyOf(all);
+  if (only) return { kind: 'read', ...only };
+  if (all.found.length > 1) return { kind: 'choose', choices: all.found.map((one) => choiceOf(one, options)) };
+  if (all.found.length === 1) return { kind: 'unread', problem: tooManyWays(text) };
+  const { cursor } = read(text, options);
+  return { kind: 'unread', problem: problemOf(text, cursor, (other) => readings(other, options).found.length > 0) };
+}
+
+function choiceOf(meaning: PhraseMeaning, { start = NO_START }: PhraseReadingOptions): PhraseChoice {
+  const { recurrence } = meaning;
+  return { ...meaning, phrase: writePhrase(recurrence, { start: recurrence.start === start ? 'unsaid' : 'said' }) };
+}
+
+function tooManyWays(text: string): PhraseProblem {
+  const message =
+    'So much here can be meant in two ways that it can’t be asked: say it in fewer words, or as several schedules.';
+  return { at: 0, length: text.trimEnd().length, message, expected: [], suggestion: null };
 }
 
 /** The most readings that anybody is asked to choose from. */
 const MOST_READINGS = 4;
+/** Two questions with three answers each leave four readings after fewer; a long text that can't be read is given up soon. */
+const MOST_ATTEMPTS = 12;
 
-/** All that a phrase may mean, the likeliest first; none where it can't be read. */
-function readings(text: string, options: PhraseReadingOptions): PhraseMeaning[] {
-  const first = read(text, options);
-  const found = first.kind === 'read' ? [first.meaning] : [];
-  for (const [asked, number] of first.cursor.asked)
-    for (let pick = 1; pick < number && found.length < MOST_READINGS; pick++) {
-      const other = read(text, options, new Map([[asked, pick]]));
-      if (other.kind === 'read' && !found.some((one) => JSON.stringify(one) === JSON.stringify(other.meaning)))
-        found.push(other.meaning);
-    }
-  return found;
+interface Readings {
+  /** The likeliest first; none where it can't be read. */
+  readonly found: readonly PhraseMeaning[];
+  /** Whether there are ways of reading that were not tried: one that was found may not be the only one then. */
+  readonly hasMore: boolean;
+}
+
+/** What it means where that is one thing, and known to be. */
+function onlyOf({ found, hasMore }: Readings): PhraseMeaning | null {
+  return found.length === 1 && !hasMore ? (found[0] ?? null) : null;
+}
+
+/** All that a phrase may mean: as it is likeliest read, then with one question in it answered otherwise, then with two. */
+function readings(text: string, options: PhraseReadingOptions): Readings {
+  const found: PhraseMeaning[] = [];
+  const untried: ReadonlyMap<string, number>[] = [new Map()];
+  for (let attempts = 0; untried.length > 0; attempts++) {
+    if (attempts === MOST_ATTEMPTS || found.length === MOST_READINGS) return { found, hasMore: true };
+    const picks = untried.shift() as ReadonlyMap<string, number>;
+    const attempt = read(text, options, picks);
+    if (attempt.kind === 'read' && !found.some((one) => JSON.stringify(one) === JSON.stringify(attempt.meaning)))
+      found.push(attempt.meaning);
+    untried.push(...otherwise(attempt.cursor.asked, picks));
+  }
+  return { found, hasMore: false };
+}
+
+/** One more question answered otherwise than it is likeliest meant, of those that come after the ones already answered so. */
+function otherwise(asked: ReadonlyMap<string, number>, picks: ReadonlyMap<string, number>): Map<string, number>[] {
+  const questions = [...asked];
+  const last = questions.findLastIndex(([question]) => picks.has(question));
+  return questions
+    .slice(last + 1)
+    .flatMap(([question, number]) =>
+      Array.from({ length: number - 1 }, (_, i) => new Map([...picks, [question, i + 1]])),
+    );
 }
 
 type Attempt =
@@ -135,7 +165,8 @@ function read(text: string, options: PhraseReadingOptions, picks: ReadonlyMap<st
   const today = options.today === undefined ? start : dayOfIso(options.today);
   const cursor = new PhraseCursor(text, picks);
   const found = readRecurrence(cursor, { start, today });
-  if (!found || !cursor.isAtEnd) return { kind: 'stuck', cursor };
+  // What contradicts itself is said so, even where another way of reading would get past it.
+  if (!found || !cursor.isAtEnd || cursor.refused) return { kind: 'stuck', cursor };
   const { recurrence, times } = found;
   // "Monthly from 3 May": what the rule leaves unsaid comes from a start that was read only after it.
   if (recurrence.start !== isoOfDay(start)) return read(text, { ...options, start: recurrence.start }, picks);
