@@ -7,18 +7,9 @@ import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readDate, readDates, readDayAndMonth, readMonths, skipAnd } from './dates.ts';
 import { type Frequency, readEveryUnit, readFrequency, readNamed, skipSeparator } from './frequency.ts';
-import {
-  readMissing,
-  readMonthEnds,
-  readMonthly,
-  readMonthsOn,
-  readPoints,
-  readPointsWithMonths,
-  readYearDay,
-  readYearsOn,
-  rulesOf,
-  unsaidDay,
-} from './month-rules.ts';
+import { readMissing, readPoints } from './month-places.ts';
+import { readMonthEnds, readMonthly, readMonthsOn, readPointsWithMonths, rulesOf } from './month-rules.ts';
+import { readYearDay, readYearsOn, unsaidDay } from './year-rules.ts';
 
 /** Rules as one part of a phrase says them. */
 interface SaidRules {
