@@ -5,17 +5,9 @@ import type { PhraseCursor } from './cursor.ts';
 import { skipAnd } from './dates.ts';
 
 /** Places in a month, joined: "1st and 15th", "first and third Monday", "15th and the last working day". */
-export function readPoints(c: PhraseCursor, most = Number.POSITIVE_INFINITY): MonthPoint[] | null {
-  c.filler('the');
-  const points: MonthPoint[] = [];
-  let read = 0;
-  do {
-    const more = readPoint(c);
-    if (!more) return null;
-    points.push(...more);
-    read++;
-  } while (read < most && c.when(() => skipAnd(c) && c.ahead(() => isPlace(c))));
-  return points;
+export function readPoints(c: PhraseCursor): MonthPoint[] | null {
+  const joined = readJoined(c);
+  return joined.length > 0 ? joined.flat() : null;
 }
 
 /**
@@ -23,31 +15,28 @@ export function readPoints(c: PhraseCursor, most = Number.POSITIVE_INFINITY): Mo
  * @param again words for the same period, which may be said once more
  */
 export function readPointsBefore(c: PhraseCursor, again: readonly string[]): MonthPoint[] | null {
-  // Of several places the last alone may be another rule's.
-  for (let most = countPoints(c); most >= 1; most--) {
-    const points = c.try(() => {
-      const some = readPoints(c, most);
-      if (!some) return null;
+  let count = 0;
+  const readFirst = (most: number) =>
+    c.try(() => {
+      const joined = readJoined(c, most);
+      count = joined.length;
+      if (count === 0) return null;
       if (again.length > 0) c.filler(...again);
-      return c.ahead(() => c.word('of')) ? null : some;
+      return c.ahead(() => c.word('of')) ? null : joined.flat();
     });
-    if (points) return points;
-  }
-  return null;
+  return readFirst(Number.POSITIVE_INFINITY) ?? (count > 1 ? readFirst(count - 1) : null);
 }
 
-/** How many places, joined, stand here; those that share a noun are one. */
-function countPoints(c: PhraseCursor): number {
-  let count = 0;
-  c.ahead(() => {
-    c.filler('the');
-    do {
-      if (!readPoint(c)) break;
-      count++;
-    } while (c.when(() => skipAnd(c) && c.ahead(() => isPlace(c))));
-    return false;
-  });
-  return count;
+/** Places joined by "and" or commas, those that share a noun together. */
+function readJoined(c: PhraseCursor, most = Number.POSITIVE_INFINITY): MonthPoint[][] {
+  c.filler('the');
+  const joined: MonthPoint[][] = [];
+  while (joined.length < most) {
+    const next = c.try(() => (joined.length === 0 || skipAnd(c) ? readPoint(c) : null));
+    if (!next) break;
+    joined.push(next);
+  }
+  return joined;
 }
 
 /** One place in a month, or several that share their noun: "first and last Friday", "5th and 10th working day". */
@@ -145,11 +134,6 @@ function readPlace(c: PhraseCursor): PlaceWord | null {
     return n === null || c.ahead(() => c.word(...TIMES)) ? null : n;
   });
   return number === null || number < 1 || number > 31 ? null : { n: number, inFigures: true, isNumber: true };
-}
-
-function isPlace(c: PhraseCursor): boolean {
-  c.filler('the', 'on the');
-  return readPlace(c) !== null;
 }
 
 type Noun =

@@ -223,13 +223,10 @@ function readEveryWorkingDay(c: PhraseCursor): Rule | null {
 /** "every other Monday", "every Tue and Thu" */
 function readEveryWeekdays(c: PhraseCursor): Rule | null {
   // "Every other weekday" is every second working day, or those of every other week.
-  if (
-    c.ahead(() => c.word('other weekday', 'second weekday', 'alternate weekday')) &&
-    c.pick('every other weekday', 2) === 0
-  ) {
-    c.word('other weekday', 'second weekday', 'alternate weekday');
-    return { kind: 'workingDays', every: 2 };
-  }
+  const isInTwo = c.when(
+    () => c.word('other weekday', 'second weekday', 'alternate weekday') && c.pick('every other weekday', 2) === 0,
+  );
+  if (isInTwo) return { kind: 'workingDays', every: 2 };
   // "Every second Tuesday" is one in two, or the second of each month.
   const isNth = c.ahead(() => (c.ordinal()?.n ?? 0) > 1 && c.weekday() !== null);
   if (isNth && c.pick('every nth weekday', 2) === 1) return null;
