@@ -2,6 +2,7 @@ import { templateEndpoints } from '../../contract/index.ts';
 import { readCursor } from '../platform/http/cursor.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { taskAsTemplate } from './as-template.ts';
+import { removeTemplate, usesOfTemplate } from './removal.ts';
 import {
   archiveTemplate,
   changeTemplate,
@@ -9,9 +10,7 @@ import {
   impactOfTemplate,
   listTemplates,
   oneTemplate,
-  removeTemplate,
   setFavourite,
-  usesOfTemplate,
 } from './service.ts';
 
 export function templateRoutes(routes: Routes): Routes {

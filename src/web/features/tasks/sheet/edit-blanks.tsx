@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type Task, type TaskEdit, taskEditSchema } from '../../../../contract/index.ts';
-import { dayOfIso, isoOfDay, sayDate } from '../../../../core/index.ts';
+import { dayOfIso, type IsoDate, isoOfDay, sayDate } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, EstimateBlank, TimeBlank } from '../../../kit/blanks.tsx';
 import { PersonBlank } from '../../people/person-blank.tsx';
@@ -63,22 +63,12 @@ function WhenBlanks({ task, edit, change }: EditBlanksProps) {
   return (
     <p className="mt-1">
       on{' '}
-      {task.mayPlan ? (
-        <DateBlank
-          label="Day"
-          value={dayOfIso(edit.workOn)}
-          onChange={(day) => {
-            const on = isoOfDay(day);
-            change({
-              ...edit,
-              workOn: on,
-              dueOn: edit.dueOn < on || edit.dueOn === edit.workOn ? on : edit.dueOn,
-            });
-          }}
-        />
-      ) : (
-        sayDate(dayOfIso(edit.workOn))
-      )}{' '}
+      <PlannedDay
+        label="Day"
+        mayPlan={task.mayPlan}
+        on={edit.workOn}
+        onChange={(workOn) => change({ ...edit, workOn, dueOn: dueAfterMove(edit, workOn) })}
+      />{' '}
       from{' '}
       <TimeBlank
         label="Starts at"
@@ -87,12 +77,7 @@ function WhenBlanks({ task, edit, change }: EditBlanksProps) {
         onChange={(time) => set('startTime', time)}
       />
       , due{' '}
-      {task.mayPlan ? (
-        <DateBlank label="Due on" value={dayOfIso(edit.dueOn)} onChange={(day) => set('dueOn', isoOfDay(day))} />
-      ) : (
-        sayDate(dayOfIso(edit.dueOn))
-      )}{' '}
-      by{' '}
+      <PlannedDay label="Due on" mayPlan={task.mayPlan} on={edit.dueOn} onChange={(dueOn) => set('dueOn', dueOn)} /> by{' '}
       <TimeBlank
         label="Due at"
         value={edit.dueTime}
@@ -101,6 +86,27 @@ function WhenBlanks({ task, edit, change }: EditBlanksProps) {
       />
     </p>
   );
+}
+
+interface PlannedDayProps {
+  readonly label: string;
+  readonly mayPlan: boolean;
+  readonly on: IsoDate;
+  readonly onChange: (on: IsoDate) => void;
+}
+
+function PlannedDay({ label, mayPlan, on, onChange }: PlannedDayProps) {
+  const day = dayOfIso(on);
+  return mayPlan ? (
+    <DateBlank label={label} value={day} onChange={(chosen) => onChange(isoOfDay(chosen))} />
+  ) : (
+    sayDate(day)
+  );
+}
+
+/** Due on its own day, it stays so; it is never due before its day. */
+function dueAfterMove({ workOn, dueOn }: SeenEdit, to: IsoDate): IsoDate {
+  return dueOn === workOn || dueOn < to ? to : dueOn;
 }
 
 export const REACH_WORDS: Readonly<Record<EditReach, string>> = {
