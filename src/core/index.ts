@@ -163,6 +163,7 @@ export { type PhraseProblem, rruleFault } from './recurrence/phrase/problem.ts';
 export {
   type PhraseChoice,
   PhraseError,
+  type PhraseQuestion,
   type PhraseReading,
   type PhraseReadingOptions,
   parsePhrase,

@@ -109,7 +109,7 @@ const when: Cell = {
     const now = inForce(schedule, today);
     const { start, end } = now.recurrence;
     const reading = readPhrase(text, { start, today: isoOfDay(today) });
-    if (reading.kind === 'choose') return unread(problemOfChoice(text, reading.choices).message, null);
+    if (reading.kind === 'choose') return unread(problemOfChoice(text, reading).message, null);
     if (reading.kind === 'unread') return unread(reading.problem.message, reading.problem.suggestion);
     const { recurrence, times } = reading;
     // An end that the phrase does not say stays.

@@ -51,7 +51,11 @@ describe('a phrase that may mean several things', () => {
   });
 
   it('gives the four likeliest where there are more', () => {
-    expect(choices('monthly on Fridays until 3/4/2027')).toHaveLength(4);
+    const text = 'monthly on Fridays until 3/4/2027';
+    expect(choices(text)).toHaveLength(4);
+    expect(readPhrase(text, TODAY)).toMatchObject({ hasMore: true });
+    expect(() => parsePhrase(text, TODAY)).toThrow('and perhaps something else: say which');
+    expect(readPhrase('every second Tuesday until 3/4/2027', TODAY)).toMatchObject({ hasMore: false });
   });
 
   it.each([

@@ -14,9 +14,17 @@ import { NO_START, writePhrase } from './writer.ts';
 
 export type PhraseReading =
   | ({ readonly kind: 'read' } & PhraseMeaning)
-  /** It may mean two things or more: whoever said it is asked. Two to four, the likeliest first. */
-  | { readonly kind: 'choose'; readonly choices: readonly PhraseChoice[] }
+  | PhraseQuestion
   | { readonly kind: 'unread'; readonly problem: PhraseProblem };
+
+/** A phrase that may mean two things or more: whoever said it is asked. */
+export interface PhraseQuestion {
+  readonly kind: 'choose';
+  /** Two to four, the likeliest first. */
+  readonly choices: readonly PhraseChoice[];
+  /** Whether it may mean something else still. */
+  readonly hasMore: boolean;
+}
 
 /** What a phrase says: the days, and the times of day where it says some. */
 export interface PhraseMeaning {
@@ -57,7 +65,7 @@ export function parsePhrase(text: string, options: PhraseReadingOptions = {}): R
       if (reading.times !== null) throw new PhraseError(problemOfTimes(text));
       return reading.recurrence;
     case 'choose':
-      throw new PhraseError(problemOfChoice(text, reading.choices));
+      throw new PhraseError(problemOfChoice(text, reading));
     case 'unread':
       throw new PhraseError(reading.problem);
   }
@@ -70,9 +78,10 @@ function problemOfTimes(text: string): PhraseProblem {
 }
 
 /** A phrase with two meanings where there is nobody to ask: what it may mean. */
-export function problemOfChoice(text: string, choices: readonly PhraseChoice[]): PhraseProblem {
+export function problemOfChoice(text: string, { choices, hasMore }: PhraseQuestion): PhraseProblem {
   const said = choices.map(({ phrase }) => `“${phrase}”`);
-  const message = `This can mean ${said.slice(0, -1).join(', ')} or ${said.at(-1)}: say which.`;
+  const likeliest = `${said.slice(0, -1).join(', ')} or ${said.at(-1)}`;
+  const message = `This can mean ${likeliest}${hasMore ? ', and perhaps something else' : ''}: say which.`;
   return { at: 0, length: text.trimEnd().length, message, expected: [], suggestion: null };
 }
 
@@ -96,7 +105,8 @@ export function readPhrase(text: string, options: PhraseReadingOptions = {}): Ph
   const all = readings(text, options);
   const only = onlyOf(all);
   if (only) return { kind: 'read', ...only };
-  if (all.found.length > 1) return { kind: 'choose', choices: all.found.map((one) => choiceOf(one, options)) };
+  if (all.found.length > 1)
+    return { kind: 'choose', choices: all.found.map((one) => choiceOf(one, options)), hasMore: all.hasMore };
   if (all.found.length === 1) return { kind: 'unread', problem: tooManyWays(text) };
   const { cursor } = read(text, options);
   return { kind: 'unread', problem: problemOf(text, cursor, (other) => readings(other, options).found.length > 0) };

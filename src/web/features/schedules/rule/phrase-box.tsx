@@ -10,7 +10,7 @@ import {
   writePhrase,
 } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
-import { choiceOf, PhraseChoices } from './phrase-choices.tsx';
+import { choiceOf, PhraseChoices, sayTimes } from './phrase-choices.tsx';
 
 interface PhraseBoxProps {
   readonly recurrence: Recurrence;
@@ -52,7 +52,8 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
     [isRead, text, recurrence.start, today],
   );
   const problem = isResting && reading?.kind === 'unread' ? reading.problem : null;
-  const choices = reading?.kind === 'choose' ? reading.choices : [];
+  const question = reading?.kind === 'choose' ? reading : null;
+  const choices = question?.choices ?? [];
   const list = useRef<HTMLDivElement>(null);
 
   const take = (typed: string) => {
@@ -109,12 +110,12 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
       />
       {taken && (
         <p role="status" className="mt-1 text-note leading-5">
-          Taken over into “Each time”: <b className="font-semibold">{sayTaken(taken)}</b>.
+          Taken over into “Each time”: <b className="font-semibold">{sayTimes(taken)}</b>.
         </p>
       )}
-      {choices.length > 0 && (
+      {question && (
         <div ref={list}>
-          <PhraseChoices id={problemId} choices={choices} onChoose={choose} />
+          <PhraseChoices id={problemId} question={question} onChoose={choose} />
         </div>
       )}
       {problem && (
@@ -122,10 +123,6 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
       )}
     </div>
   );
-}
-
-function sayTaken({ startTime, dueTime }: PhraseTimes): string {
-  return [startTime && `starts at ${startTime}`, dueTime && `due by ${dueTime}`].filter(Boolean).join(', ');
 }
 
 interface FaultProps {

@@ -4,6 +4,8 @@ import {
   joinAnd,
   nextDated,
   type PhraseChoice,
+  type PhraseQuestion,
+  type PhraseTimes,
   PLAIN_TIMING,
   type Recurrence,
   sayDay,
@@ -14,14 +16,15 @@ import { useWorkspace } from '../../../app/shell/workspace.tsx';
 
 interface PhraseChoicesProps {
   readonly id: string;
-  readonly choices: readonly PhraseChoice[];
+  readonly question: PhraseQuestion;
   readonly onChoose: (choice: PhraseChoice) => void;
 }
 
 const DATES_SHOWN = 3;
 
 /** What a phrase may mean, each with its next dates; chosen by a press or by its figure. */
-export function PhraseChoices({ id, choices, onChoose }: PhraseChoicesProps) {
+export function PhraseChoices({ id, question, onChoose }: PhraseChoicesProps) {
+  const { choices, hasMore } = question;
   const { today, workingCalendar } = useWorkspace();
   const dates = useMemo(
     () => choices.map(({ recurrence }) => nextDatesOf(recurrence, today, workingCalendar)),
@@ -36,7 +39,8 @@ export function PhraseChoices({ id, choices, onChoose }: PhraseChoicesProps) {
   return (
     <fieldset className="mt-1 text-note leading-5" aria-describedby={id} onKeyDown={onKeyDown}>
       <legend id={id} role="status">
-        This can mean {choices.length === 2 ? 'two' : choices.length === 3 ? 'three' : 'four'} things. Which one?
+        This can mean {choices.length === 2 ? 'two' : choices.length === 3 ? 'three' : 'four'} things
+        {hasMore && ', perhaps more'}. Which one?
       </legend>
       <ol>
         {choices.map((choice, i) => (
@@ -50,7 +54,9 @@ export function PhraseChoices({ id, choices, onChoose }: PhraseChoicesProps) {
               <kbd className="kbd justify-self-start">{i + 1}</kbd>
               <span className="pl-1.5">
                 <b className="text-row font-semibold">{choice.phrase}</b>
-                <span className="block text-ink-2">{sayDates(dates[i] ?? [], today)}</span>
+                <span className="block text-ink-2">
+                  {[sayDates(dates[i] ?? [], today), choice.times && sayTimes(choice.times)].filter(Boolean).join('; ')}
+                </span>
               </span>
             </button>
           </li>
@@ -73,6 +79,10 @@ export function choiceOf(event: KeyboardEvent, choices: readonly PhraseChoice[])
 
 function sayDates(days: readonly CivilDay[], today: CivilDay): string {
   return days.length === 0 ? 'no date that is near' : `next ${joinAnd(days.map((day) => sayDay(day, today)))}`;
+}
+
+export function sayTimes({ startTime, dueTime }: PhraseTimes): string {
+  return [startTime && `starts at ${startTime}`, dueTime && `due by ${dueTime}`].filter(Boolean).join(', ');
 }
 
 /** The next dates of a rule by itself, moved off days off as it says. */

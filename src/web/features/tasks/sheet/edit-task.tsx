@@ -110,21 +110,23 @@ export function EditTask({ task, onClose }: EditTaskProps) {
         onChange={({ target }) => set('title', target.value)}
       />
       <EditBlanks task={task} edit={edit} change={change} />
-      <Suspense fallback={<Skeleton rows={3} />}>
-        <RichTextEditor
-          key={base.version}
-          label="Instructions of this task"
-          html={edit.instructions}
-          target={{ taskId: task.id }}
-          onChange={(html) => set('instructions', html)}
-        />
-      </Suspense>
+      <div className="mt-1">
+        <Suspense fallback={<Skeleton rows={3} />}>
+          <RichTextEditor
+            key={base.version}
+            label="Instructions of this task"
+            html={edit.instructions}
+            target={{ taskId: task.id }}
+            onChange={(html) => set('instructions', html)}
+          />
+        </Suspense>
+      </div>
       <p role="alert" className="field-error">
         {problem}
       </p>
       <ReachChoice isOfSchedule={task.schedule !== null} reach={reach} onReach={setReach} />
       {dialog}
-      <div className="mt-2 flex gap-3">
+      <div className="mt-1.5 flex gap-3">
         <button type="submit" className="btn btn-primary">
           {reach === 'one' ? 'Keep the change' : 'Look at what it changes'}
         </button>
