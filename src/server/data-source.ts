@@ -20,6 +20,7 @@ import { NoDefaults1765000000000 } from './platform/db/migrations/no-defaults.ts
 import { NobodysTasks1765100000000 } from './platform/db/migrations/nobodys-tasks.ts';
 import { RunLog1764400000000 } from './platform/db/migrations/run-log.ts';
 import { RunsByDay1765500000000 } from './platform/db/migrations/runs-by-day.ts';
+import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-hand.ts';
 import { TemplatesStepsProof1764200000000 } from './platform/db/migrations/templates-steps-proof.ts';
 import { ToldOfTouched1765300000000 } from './platform/db/migrations/told-of-touched.ts';
 import { WatchedTasks1764700000000 } from './platform/db/migrations/watched-tasks.ts';
@@ -88,6 +89,7 @@ export function dataSource(
       ToldOfTouched1765300000000,
       BoundedChanges1765400000000,
       RunsByDay1765500000000,
+      SeriesAtHand1765600000000,
     ],
     extra: {
       max: connections,

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { eachInTurn } from './in-turn.ts';
+import { eachInTurn, sortedInTurn } from './in-turn.ts';
 
 const busy = (milliseconds: number) => {
   const until = performance.now() + milliseconds;
@@ -26,4 +26,11 @@ it('fails with the first that fails', async () => {
   });
   await expect(failing).rejects.toThrow('no');
   expect(seen).toEqual([1, 2]);
+});
+
+it('sorts more than it sorts at once', async () => {
+  const all = Array.from({ length: 2_345 }, (_, i) => (i * 7_919) % 2_345);
+  expect(await sortedInTurn(all, (a, b) => a - b)).toEqual(Array.from({ length: 2_345 }, (_, i) => i));
+  expect(await sortedInTurn([3, 1, 2], (a, b) => a - b)).toEqual([1, 2, 3]);
+  expect(await sortedInTurn([], () => 0)).toEqual([]);
 });

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { IDS_A_PAGE, LINES_A_PAGE, type ScheduleFilter, type ScheduleLine } from '../../contract/index.ts';
 import { dayOfIso, isDated, plainWords, shownDays } from '../../core/index.ts';
-import { eachInTurn } from '../platform/in-turn.ts';
+import { eachInTurn, sortedInTurn } from '../platform/in-turn.ts';
 import { oncePer } from '../platform/latest.ts';
 import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -57,7 +57,7 @@ export async function figuresOfSchedules(scope: Scope, filter: ScheduleFilter) {
 /** The first by name that have every word. */
 export async function schedulesFound(scope: Scope, words: readonly string[], most: number): Promise<KeptLine[]> {
   const found: KeptLine[] = [];
-  for (const line of ordered.name(await keptLines(scope))) {
+  for (const line of await ordered.name(await keptLines(scope))) {
     if (found.length === most) break;
     if (words.every((word) => line.words.includes(word))) found.push(line);
   }
@@ -106,7 +106,7 @@ async function fittingLines(scope: Scope, filter: ScheduleFilter): Promise<Fitti
     (filter.templateId === undefined || line.row.templateId === filter.templateId) &&
     inState(line, filter.state, late) &&
     asked.every((word) => line.words.includes(word));
-  const fitting = ordered[filter.order ?? 'next'](all).filter(fits);
+  const fitting = (await ordered[filter.order ?? 'next'](all)).filter(fits);
   return { all, fitting: await fallingWithin(scope, fitting, filter) };
 }
 
@@ -154,10 +154,13 @@ const ordered = {
   next: oncePer((lines: Lines) => inOrder(lines, ORDER_KEYS.next)),
 };
 
-function inOrder(lines: Lines, keyOf: (line: KeptLine) => string): readonly KeptLine[] {
+async function inOrder(lines: Lines, keyOf: (line: KeptLine) => string): Promise<readonly KeptLine[]> {
   // One text each, so that the comparing is short: there may be ten thousand.
-  const keyed = [...lines.values()].map((line) => ({ line, key: `${keyOf(line)}\n${line.name}\n${line.row.id}` }));
-  return keyed.sort((a, b) => (a.key < b.key ? -1 : 1)).map(({ line }) => line);
+  const keyed = await eachInTurn([...lines.values()], (line) => ({
+    line,
+    key: `${keyOf(line)}\n${line.name}\n${line.row.id}`,
+  }));
+  return (await sortedInTurn(keyed, (a, b) => (a.key < b.key ? -1 : 1))).map(({ line }) => line);
 }
 
 /** How many have a problem. */

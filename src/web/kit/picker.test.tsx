@@ -100,4 +100,16 @@ describe('a picker', () => {
     again(<Looked found={VESSELS} />);
     expect(await screen.findByRole('button', { name: 'For whom: Marsh Bea' })).toBeTruthy();
   });
+
+  it('draws the first of many and says how many lie below them', async () => {
+    const many = Array.from({ length: 2_000 }, (_, i) => ({ key: `k${i}`, name: `Pontoon ${i}` }));
+    await show(<Picker label="Template" chosen="" options={many} onChoose={() => undefined} />);
+    const user = userEvent.setup();
+    await user.click(screen.getByRole('button', { name: /^Template/ }));
+    expect(offered()).toHaveLength(50);
+    expect(screen.getByText('and 1950 more: type to find them')).toBeTruthy();
+    await user.keyboard('pontoon 1999');
+    expect(offered()).toEqual(['Pontoon 1999']);
+    expect(screen.queryByText(/more: type/)).toBeNull();
+  });
 });

@@ -1,6 +1,6 @@
 import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { plainWords } from '../../core/index.ts';
 import { useEnterWhenFound } from './enter-when-found.ts';
 import { Popover } from './popover.tsx';
@@ -34,15 +34,40 @@ interface PickerProps {
   readonly below?: string | undefined;
 }
 
-/** How well an option fits what is typed: a name that begins so before one that has it, and that before scattered words. */
-function fitOf(typed: string, [name = '', ...others]: readonly string[]): number {
-  const words = plainWords(typed);
+/** An option with what it is found by, in plain words. */
+interface Findable {
+  readonly option: PickerOption;
+  readonly name: string;
+  readonly all: string;
+}
+
+const plain = (text: string) => plainWords(text).join(' ');
+
+function findable(option: PickerOption): Findable {
+  const name = plain(option.name);
+  return { option, name, all: [name, ...[option.detail ?? '', ...(option.alsoBy ?? [])].map(plain)].join(' ') };
+}
+
+/** How well it fits what is typed: a name that begins so before one that has it, and that before scattered words. */
+function fitOf(words: readonly string[], { name, all }: Findable): number {
   const asked = words.join(' ');
-  const own = plainWords(name).join(' ');
-  const all = [own, ...others.map((text) => plainWords(text).join(' '))].join(' ');
-  if (own.startsWith(asked)) return 1;
-  if (all.includes(asked)) return 0.8;
-  return words.every((word) => all.includes(word)) ? 0.5 : 0;
+  if (name.startsWith(asked)) return 3;
+  if (all.includes(asked)) return 2;
+  return words.every((word) => all.includes(word)) ? 1 : 0;
+}
+
+/** Drawn at once of however many fit: what lies below them is found by typing. */
+const SHOWN_AT_ONCE = 50;
+
+/** Those that fit best, by what is read and not by the key that stands for it. */
+function fitting(typed: string, options: readonly Findable[]) {
+  const words = plainWords(typed);
+  const ranked = options.map((one) => ({ option: one.option, fit: fitOf(words, one) })).filter(({ fit }) => fit > 0);
+  if (words.length > 0) ranked.sort((a, b) => b.fit - a.fit);
+  return {
+    shown: ranked.slice(0, SHOWN_AT_ONCE).map(({ option }) => option),
+    hidden: Math.max(0, ranked.length - SHOWN_AT_ONCE),
+  };
 }
 
 /** One of many by name: a blank that opens a list to type into. */
@@ -64,7 +89,14 @@ export function Picker({
   const current = chosenName ?? options.find(({ key }) => key === chosen)?.name;
   useEffect(() => onType?.(open ? '' : null), [open, onType]);
   const whenFound = useEnterWhenFound(isLooking);
-  const groups = [...new Set(options.map(({ group }) => group ?? ''))];
+  const [typed, setTyped] = useState('');
+  const all = useMemo(() => (open ? options.map(findable) : []), [open, options]);
+  const { shown, hidden } = useMemo(() => fitting(typed, all), [typed, all]);
+  const groups = [...new Set(shown.map(({ group }) => group ?? ''))];
+  const close = () => {
+    setOpen(false);
+    setTyped('');
+  };
   return (
     <span className="relative inline-block max-w-full">
       <button
@@ -81,39 +113,31 @@ export function Picker({
         <ChevronDown size={12} aria-hidden className="flex-none opacity-70" />
       </button>
       {open && (
-        <Popover
-          label={label}
-          anchor={button}
-          backTo={button}
-          className="w-[340px] leading-5"
-          onClose={() => setOpen(false)}
-        >
-          <Command
-            label={label}
-            // By what is read, not by the key that stands for it.
-            filter={(_, search, words = []) => fitOf(search, words)}
-            {...whenFound}
-          >
+        <Popover label={label} anchor={button} backTo={button} className="w-[340px] leading-5" onClose={close}>
+          <Command label={label} shouldFilter={false} {...whenFound}>
             <Command.Input
               autoFocus
               placeholder="type a name"
               aria-label={`${label}, search`}
-              {...(onType ? { onValueChange: onType } : {})}
+              value={typed}
+              onValueChange={(text) => {
+                setTyped(text);
+                onType?.(text);
+              }}
             />
             <Command.List>
               <Command.Empty>{isLooking ? 'Looking …' : (trouble ?? 'Nobody and nothing of that name.')}</Command.Empty>
               {groups.map((group) => (
                 <Command.Group key={group} heading={group || undefined}>
-                  {options
+                  {shown
                     .filter((option) => (option.group ?? '') === group)
                     .map((option) => (
                       <Command.Item
                         key={option.key}
                         value={option.key}
-                        keywords={[option.name, option.detail ?? '', ...(option.alsoBy ?? [])]}
                         onSelect={() => {
                           onChoose(option.key);
-                          setOpen(false);
+                          close();
                           button.current?.focus();
                         }}
                       >
@@ -123,6 +147,7 @@ export function Picker({
                     ))}
                 </Command.Group>
               ))}
+              {hidden > 0 && <p className="px-3 py-1.5 text-note text-ink-2">and {hidden} more: type to find them</p>}
               {below && <p className="px-3 py-1.5 text-note text-ink-2">{below}</p>}
             </Command.List>
           </Command>

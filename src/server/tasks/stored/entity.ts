@@ -50,6 +50,9 @@ export interface SentBack {
 })
 @Index('task_done_by_person', ['workspaceId', 'assigneeId', 'doneAt'], { where: 'done_at is not null' })
 @Index('task_unfinished_of', { synchronize: false })
+@Index('task_unfinished_of_schedule', ['workspaceId', 'scheduleId'], {
+  where: `schedule_id is not null and state in ('open', 'underWay', 'toCheck')`,
+})
 @Index('task_unfinished_of_template', ['workspaceId', 'templateId'], {
   where: `state in ('open', 'underWay', 'toCheck')`,
 })

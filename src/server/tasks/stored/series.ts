@@ -2,7 +2,7 @@ import type { PastTask } from '../../../contract/index.ts';
 import { columnsOf } from '../../platform/db/columns.ts';
 import type { Scope } from '../../platform/scope.ts';
 import { TaskRecord } from './entity.ts';
-import { UNFINISHED } from './states.ts';
+import { ENDED, UNFINISHED } from './states.ts';
 import { LOOK_FIELDS, lookOfRow } from './task-row.ts';
 
 /** A task of a series, seen from outside. */
@@ -33,16 +33,24 @@ const PAST_SHOWN = 8;
 
 /** For each schedule its last tasks and those ahead, in the order of their dates. */
 export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]): Promise<Map<string, SeriesTask[]>> {
+  // Those ahead are the unfinished ones of each schedule and the few of the workspace that are over before their day:
+  // each has an index of its own, and no schedule is read through.
   const rows = await scope.sql<SeriesRow>(
-    `select t.* from unnest($2::uuid[]) as wanted (id)
-     cross join lateral (
-       (select ${SERIES_COLUMNS} from task
-        where workspace_id = $1 and schedule_id = wanted.id and step_key = '' and (appears_on <= $3::date or state <> 'open')
-        order by nominal_date desc limit ${PAST_SHOWN})
+    `select t.* from (
+       select of_each.* from unnest($2::uuid[]) as wanted (id)
+       cross join lateral (
+         (select ${SERIES_COLUMNS} from task
+          where workspace_id = $1 and schedule_id = wanted.id and step_key = '' and (appears_on <= $3::date or state <> 'open')
+          order by nominal_date desc limit ${PAST_SHOWN})
+         union
+         (select ${SERIES_COLUMNS} from task
+          where workspace_id = $1 and schedule_id = wanted.id and step_key = '' and state in ${UNFINISHED}
+            and (work_on >= $3::date or due_on <= $3::date))
+       ) of_each
        union
-       (select ${SERIES_COLUMNS} from task
-        where workspace_id = $1 and schedule_id = wanted.id and step_key = ''
-          and (work_on >= $3::date or (due_on <= $3::date and state in ${UNFINISHED})))
+       select ${SERIES_COLUMNS} from task
+       where workspace_id = $1 and schedule_id = any($2) and step_key = '' and state in ${ENDED}
+         and greatest(nominal_date, work_on) >= $3::date and work_on >= $3::date
      ) t order by t."scheduleId", t."nominalDate"`,
     [scheduleIds, scope.today],
   );
