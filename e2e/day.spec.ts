@@ -1,6 +1,6 @@
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { BUILT, expect, expectAccessible, stepIn, test } from './journey.ts';
 
-test('another browser sees the work without reloading', async ({ page, browser }) => {
+test('another browser sees the work without reloading', { tag: BUILT }, async ({ page, browser }) => {
   await stepIn(page, 'Nadia Orme');
   const other = await browser.newPage();
   await stepIn(other, 'Ines Calloway');
@@ -14,7 +14,7 @@ test('another browser sees the work without reloading', async ({ page, browser }
   await other.close();
 });
 
-test('the tideline drives the day sheet, by mouse and by keys', async ({ page }) => {
+test('the tideline drives the day sheet, by mouse and by keys', { tag: BUILT }, async ({ page }) => {
   await stepIn(page, 'Nadia Orme');
   const tide = page.getByRole('slider', { name: 'Day shown, by work due' });
   await tide.focus();
@@ -35,7 +35,7 @@ test('the tideline drives the day sheet, by mouse and by keys', async ({ page })
   await expect(page.getByRole('button', { name: 'Unfold the tideline' })).toBeVisible();
 });
 
-test('a month opens whole, and an open task prints on a page', async ({ page }) => {
+test('a month opens whole, and an open task prints on a page', { tag: BUILT }, async ({ page }) => {
   await stepIn(page, 'Nadia Orme');
   await page.getByRole('button', { name: /choose from a month/ }).click();
   await expect(page.getByRole('grid')).toBeInViewport({ ratio: 1 });

@@ -3,6 +3,9 @@ import { test as base, expect, type Page } from '@playwright/test';
 
 const serversOf = (build: string) => (process.env[`${build.toUpperCase()}_URLS`] ?? 'http://127.0.0.1:4180').split(' ');
 
+/** Journeys that are gone once more on the build that people get: what a bundler may change of a page. */
+export const BUILT = '@built';
+
 /** A page of this worker's server, that fails its test when the browser or React reports an error or a warning. */
 export const test = base.extend<{ quiet: undefined }>({
   // biome-ignore lint/correctness/noEmptyPattern: Playwright reads what a fixture needs from its pattern.

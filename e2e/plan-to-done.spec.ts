@@ -1,8 +1,10 @@
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { BUILT, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 const PHRASE = 'last working day of each month, or the working day before';
 
-test('by mouse: from a template over a schedule to a task done, and the next one there', async ({ page }) => {
+test('by mouse: from a template over a schedule to a task done, and the next one there', { tag: BUILT }, async ({
+  page,
+}) => {
   await stepIn(page, 'Ines Calloway');
 
   await page.getByRole('link', { name: 'Templates' }).click();
