@@ -5,6 +5,7 @@ import {
   isZone,
   longestClosure,
   MAX_COUNT,
+  MAX_DISTANCE,
   MAX_INTERVAL,
   MILESTONES,
   MISSING_DAY_POLICIES,
@@ -16,6 +17,7 @@ import {
   type Season,
   type Timing,
   tryMonthDay,
+  WAYS,
 } from '../core/index.ts';
 import { id, isoDate, isoTime } from './fields.ts';
 import { PRIORITIES } from './work.ts';
@@ -48,6 +50,15 @@ const monthPoint = z.discriminatedUnion('kind', [
 ]);
 const monthPoints = z.array(monthPoint).min(1, 'Choose at least one day.').max(31);
 const missing = z.enum(MISSING_DAY_POLICIES);
+const amountAway = z
+  .number({ error: 'Say how far.' })
+  .int('Whole numbers only.')
+  .min(1, 'At least 1.')
+  .max(MAX_DISTANCE, `At most ${MAX_DISTANCE}.`);
+const away = z.union([
+  z.object({ amount: amountAway, of: z.literal('day'), way: z.enum(['before', 'after']) }),
+  z.object({ amount: amountAway, of: z.union([z.literal('workingDay'), weekday]), way: z.enum(WAYS) }),
+]);
 
 const rule = z.discriminatedUnion('kind', [
   z.object({
@@ -63,6 +74,7 @@ const rule = z.discriminatedUnion('kind', [
     months: z.array(month).max(12).refine(noDoubles, 'A month stands there twice.'),
     on: monthPoints,
     missing,
+    away: away.optional(),
   }),
   z.object({
     kind: z.literal('years'),
@@ -70,6 +82,7 @@ const rule = z.discriminatedUnion('kind', [
     months: z.array(month).min(1, 'Choose the month.').max(12).refine(noDoubles, 'A month stands there twice.'),
     on: monthPoints,
     missing,
+    away: away.optional(),
   }),
   z.object({
     kind: z.literal('dates'),

@@ -45,6 +45,11 @@ describe('a recurrence as RRULE', () => {
     ['yearly on 15 June', 'FREQ=YEARLY;BYMONTH=6;BYMONTHDAY=15'],
     ['yearly on 29 February, or the 28th', 'FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=28,29;BYSETPOS=-1'],
     ['every 2 years on the first Monday of May', 'FREQ=YEARLY;INTERVAL=2;BYMONTH=5;BYDAY=1MO'],
+    ['Friday before the 25th of each month', 'FREQ=MONTHLY;BYMONTHDAY=18,19,20,21,22,23,24;BYDAY=FR'],
+    ['3 days before the last day of each month', 'FREQ=MONTHLY;BYMONTHDAY=-4'],
+    ['10 days after the last day of every quarter', 'FREQ=MONTHLY;BYMONTH=1,4,7,10;BYMONTHDAY=10'],
+    ['day after the first Monday of each month', 'FREQ=MONTHLY;BYMONTHDAY=2,3,4,5,6,7,8;BYDAY=TU'],
+    ['yearly, 2 weeks before 5 April', 'FREQ=YEARLY;BYMONTH=3;BYMONTHDAY=-10'],
     ['by RRULE FREQ=YEARLY;BYYEARDAY=100', 'FREQ=YEARLY;BYYEARDAY=100'],
   ])('%s', (phrase, rule) => {
     expect(written(phrase)[1]).toBe(`RRULE:${rule}`);

@@ -7,6 +7,7 @@ import { occurrenceSeries } from '../recurrence/occurrences.ts';
 import { parseRRuleParts, rruleWeekday } from '../recurrence/rrule/parts.ts';
 import type { MonthsRule, Recurrence, Rule, YearsRule } from '../recurrence/rule.ts';
 import { sayDate } from '../wording/date-words.ts';
+import { awayParts } from './away-rrule.ts';
 import { isDated, planDays } from './plan.ts';
 import { PLAIN_TIMING } from './timing.ts';
 
@@ -162,10 +163,16 @@ function recur(freq: string, every: number, ...parts: (string | false)[]): strin
 }
 
 function monthValues(rule: MonthsRule | YearsRule, calendar: WorkingCalendar): string[] | null {
-  const values = groupsOf(rule, calendar);
-  if (!values) return null;
   const isYearly = rule.kind === 'years';
   const freq = isYearly ? 'YEARLY' : 'MONTHLY';
+  if (rule.away)
+    return (
+      awayParts(rule, rule.away)?.map(({ months, parts }) =>
+        recur(freq, rule.every, months.length > 0 && `BYMONTH=${months.join()}`, ...parts),
+      ) ?? null
+    );
+  const values = groupsOf(rule, calendar);
+  if (!values) return null;
   return values.flatMap((value) => {
     // In a yearly rule BYSETPOS chooses among all the months together, so each month is a rule of its own.
     if (isYearly && value.includes('BYSETPOS'))

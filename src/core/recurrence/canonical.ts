@@ -1,5 +1,5 @@
 import { daysInMonth } from '../civil-date/civil-day.ts';
-import type { MonthPoint, MonthsRule, Recurrence, Rule } from './rule.ts';
+import type { Distance, MonthPoint, MonthsRule, Recurrence, Rule } from './rule.ts';
 
 /**
  * The same recurrence in its one settled form: lists in order and without doubles, listed dates together, and what makes no
@@ -37,6 +37,7 @@ function canonicalRule(rule: Rule): Rule {
         months: rule.kind === 'months' && months.length === 12 ? [] : months,
         on,
         missing: mayLackDay({ ...rule, on, months }) ? rule.missing : 'last',
+        ...(rule.away && { away: canonicalDistance(rule.away) }),
       };
     }
     case 'dates':
@@ -53,6 +54,10 @@ function canonicalRule(rule: Rule): Rule {
 export function mayLackDay({ on, months }: Pick<MonthsRule, 'on' | 'months'>): boolean {
   const shortest = Math.min(...(months.length > 0 ? months : [2]).map((month) => daysInMonth(2026, month)));
   return on.some((point) => point.kind === 'date' && point.day > shortest);
+}
+
+function canonicalDistance({ amount, of, way }: Distance): Distance {
+  return of === 'day' ? { amount, of, way } : { amount, of, way };
 }
 
 function canonicalPoint(point: MonthPoint): MonthPoint {

@@ -5,12 +5,16 @@ import { daysInMonth } from '../civil-date/civil-day.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
 import {
   type ClosedSeasons,
+  type Distance,
   type End,
+  MAX_DISTANCE,
   MILESTONES,
   type MonthPoint,
   type MonthsRule,
   type Recurrence,
   type Rule,
+  WAYS,
+  type YearsRule,
 } from './rule.ts';
 
 /** Rules for tests: written short, and generated for properties. */
@@ -41,6 +45,35 @@ export const anyPoint: fc.Arbitrary<MonthPoint> = fc.oneof(
   fc.record({ kind: fc.constant('anyWeekday' as const), nth: anyPlace(31), weekdays }),
   fc.record({ kind: fc.constant('workingDay' as const), nth: anyPlace(23) }),
 );
+
+/** Near and far, on either side. */
+export const anyDistance: fc.Arbitrary<Distance> = fc
+  .record({
+    amount: fc.oneof(
+      { weight: 3, arbitrary: fc.integer({ min: 1, max: 15 }) },
+      fc.integer({ min: 1, max: MAX_DISTANCE }),
+    ),
+    of: fc.constantFrom('day' as const, 'workingDay' as const, 1 as const, 5 as const, 7 as const),
+    way: fc.constantFrom(...WAYS),
+  })
+  .map(({ amount, of, way }) =>
+    of === 'day'
+      ? { amount, of, way: way === 'before' || way === 'onOrBefore' ? 'before' : 'after' }
+      : { amount, of, way },
+  );
+/** Rules at places, and some away from them. */
+const orAway = <R extends MonthsRule | YearsRule>(rule: fc.Arbitrary<R>): fc.Arbitrary<R> =>
+  fc.oneof(
+    { weight: 3, arbitrary: rule },
+    { weight: 1, arbitrary: fc.tuple(rule, anyDistance).map(([at, away]) => ({ ...at, away })) },
+    // A first or last day, which the quarters and the year have names for.
+    {
+      weight: 1,
+      arbitrary: fc
+        .tuple(rule, anyDistance, fc.constantFrom(1, -1))
+        .map(([at, away, day]) => ({ ...at, on: [{ kind: 'date' as const, day }], away })),
+    },
+  );
 const points = fc.uniqueArray(anyPoint, { minLength: 1, maxLength: 5, selector: (point) => JSON.stringify(point) });
 
 /** Civil days of about twelve years around now. */
@@ -61,14 +94,16 @@ const anyRule: fc.Arbitrary<Rule> = fc.oneof(
   fc.record({ kind: fc.constant('days' as const), every, except: fc.uniqueArray(weekday, { maxLength: 6 }) }),
   fc.record({ kind: fc.constant('workingDays' as const), every: fc.integer({ min: 1, max: 30 }) }),
   fc.record({ kind: fc.constant('weeks' as const), every, on: weekdays }),
-  fc.record({ kind: fc.constant('months' as const), every, months, on: points, missing }),
-  fc.record({
-    kind: fc.constant('years' as const),
-    every,
-    months: fc.uniqueArray(fc.integer({ min: 1, max: 12 }), { minLength: 1, maxLength: 3 }),
-    on: points,
-    missing,
-  }),
+  orAway(fc.record({ kind: fc.constant('months' as const), every, months, on: points, missing })),
+  orAway(
+    fc.record({
+      kind: fc.constant('years' as const),
+      every,
+      months: fc.uniqueArray(fc.integer({ min: 1, max: 12 }), { minLength: 1, maxLength: 3 }),
+      on: points,
+      missing,
+    }),
+  ),
   fc.record({ kind: fc.constant('dates' as const), dates: fc.array(anyDate, { minLength: 1, maxLength: 5 }) }),
   fc.record({ kind: fc.constant('rrule' as const), text: foreign }),
 );

@@ -33,7 +33,10 @@ function mayHappen(rule: Rule, open: readonly number[]): boolean {
   // A day that a month lacks may be the first of the next, which is open.
   if (rule.missing === 'next') return true;
   const months = rule.months.length > 0 ? rule.months : MONTHS;
-  return months.some((month) => open.includes(month) && rule.on.some((point) => mayFall(point, month, rule.missing)));
+  // Dates away from their places may fall into other months.
+  return months.some(
+    (month) => (rule.away || open.includes(month)) && rule.on.some((point) => mayFall(point, month, rule.missing)),
+  );
 }
 
 /** Whether a month has such a day in some year. */

@@ -14,6 +14,18 @@ export type MonthPoint =
   /** The first, second … working day of the calendar, or counted from the end: -1 is the last. */
   | { readonly kind: 'workingDay'; readonly nth: number };
 
+export const WAYS = ['before', 'after', 'onOrBefore', 'onOrAfter'] as const;
+/** On which side of a place a date lies, and whether it may be the place itself. */
+export type Way = (typeof WAYS)[number];
+
+/** How far from a place: so many days, or the first, second … working day or weekday before or after it. */
+export type Distance =
+  | { readonly amount: number; readonly of: 'day'; readonly way: 'before' | 'after' }
+  | { readonly amount: number; readonly of: 'workingDay' | Weekday; readonly way: Way };
+
+/** The greatest amount of a distance. */
+export const MAX_DISTANCE = 366;
+
 /**
  * What to do in a month that has no such date (the 31st of April, 29 February):
  * its last day, the first day of the next month, or leave that month out.
@@ -41,13 +53,18 @@ export interface WeeksRule {
   readonly on: readonly Weekday[];
 }
 
-/** Every N months, counted from the month of the start; where `months` are given, only in those (1–12). */
+/**
+ * Every N months, counted from the month of the start; where `months` are given, only in those (1–12). The months are those
+ * of the places: dates that lie away from them may fall into others.
+ */
 export interface MonthsRule {
   readonly kind: 'months';
   readonly every: number;
   readonly months: readonly number[];
   readonly on: readonly MonthPoint[];
   readonly missing: MissingDay;
+  /** How far from the places the dates lie; on them where it is left out. */
+  readonly away?: Distance;
 }
 
 /** Every N years, counted from the year of the start, in these months (1–12, at least one). */
@@ -57,6 +74,8 @@ export interface YearsRule {
   readonly months: readonly number[];
   readonly on: readonly MonthPoint[];
   readonly missing: MissingDay;
+  /** As in a rule by months. */
+  readonly away?: Distance;
 }
 
 /** Dates that were typed or pasted. */

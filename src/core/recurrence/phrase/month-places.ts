@@ -3,6 +3,7 @@ import type { MissingDay, MonthPoint } from '../rule.ts';
 import { isWorkingDay, MONDAY_TO_FRIDAY, TIMES, WEEKEND } from './common-words.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { skipAnd } from './dates.ts';
+import { isAwayAhead } from './distances.ts';
 
 /** Places in a month, joined: "1st and 15th", "first and third Monday", "15th and the last working day". */
 export function readPoints(c: PhraseCursor): MonthPoint[] | null {
@@ -43,15 +44,17 @@ function readJoined(c: PhraseCursor, most = Number.POSITIVE_INFINITY): MonthPoin
 function readPoint(c: PhraseCursor): MonthPoint[] | null {
   c.filler('the', 'on the');
   c.filler('day', 'days', 'date', 'dates');
+  // "First working day on or after the 15th" is counted from another.
+  const whole = <T>(found: T): T | null => (isAwayAhead(c) ? null : found);
   const shared = c.try(() => readShared(c));
-  if (shared) return shared;
+  if (shared) return whole(shared);
   const several = c.try(() => readFirstFew(c));
-  if (several) return several;
+  if (several) return whole(several);
   const first = readPlace(c);
   if (!first) return null;
   // “2 working days” is no place in a month.
   const noun = first.isNumber ? null : c.try(() => readNoun(c));
-  if (noun) return [pointOf(first.n, noun)];
+  if (noun) return whole([pointOf(first.n, noun)]);
   if (first.inFigures || first.n > 5) return [{ kind: 'date', day: first.n }];
   if (first.n === -1 || first.n > 0) {
     c.expect('day');
@@ -131,9 +134,14 @@ function readPlace(c: PhraseCursor): PlaceWord | null {
   // “, 5 times” is how often, not the fifth.
   const number = c.try(() => {
     const n = c.number();
-    return n === null || c.ahead(() => c.word(...TIMES)) ? null : n;
+    // Nor is "3 working days before".
+    return n === null || c.ahead(() => c.word(...TIMES) || isCounted(c)) ? null : n;
   });
   return number === null || number < 1 || number > 31 ? null : { n: number, inFigures: true, isNumber: true };
+}
+
+function isCounted(c: PhraseCursor): boolean {
+  return (isWorkingDay(c) || c.word('days', 'day', 'weeks', 'week', 'months', 'month')) && isAwayAhead(c);
 }
 
 type Noun =

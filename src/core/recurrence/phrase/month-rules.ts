@@ -1,13 +1,21 @@
 import { type Weekday, yearMonthDay } from '../../civil-date/civil-day.ts';
 import { plural } from '../../wording/date-words.ts';
-import type { MissingDay, MonthPoint, Rule } from '../rule.ts';
+import type { Distance, MissingDay, MonthPoint, MonthsRule, Rule, YearsRule } from '../rule.ts';
 import { readInterval } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readMonthRange, readMonths, skipAnd } from './dates.ts';
+import { awayFrom, readDistance, type SaidDistance } from './distances.ts';
 import { type Frequency, skipSeparator } from './frequency.ts';
 import { dates, readMissing, readPoints, readPointsBefore } from './month-places.ts';
-import { isFromTheEnd, leavesItsMonth, QUARTER_ENDS, QUARTER_STARTS } from './quarter-places.ts';
+import {
+  distanceInto,
+  isFromTheEnd,
+  leavesItsMonth,
+  type Period,
+  QUARTER_ENDS,
+  QUARTER_STARTS,
+} from './quarter-places.ts';
 import { readYearDay } from './year-rules.ts';
 
 /** Rules of a frequency in months or quarters on some places. */
@@ -37,6 +45,8 @@ export function readMonthsOn(
     every > 1 ? c.try(() => (c.word('from', 'starting in', 'beginning in') ? readFirstMonth(c) : null)) : null;
   const days = from === null ? c.try(() => readDaysOfYear(c, 12 / every)) : null;
   if (days) return { rules: days, isBare: false };
+  const away = from === null ? c.try(() => readAwayAfter(c, frequency)) : null;
+  if (away) return { rules: away, isBare: false };
   const said = c.try(() => readPointsAfter(c, frequency));
   const on = said ?? (frequency.twice ? TWICE[frequency.twice] : null);
   if (said && frequency.twice && said.length !== 2)
@@ -133,6 +143,56 @@ function readPointsAfter(c: PhraseCursor, { unit, every }: Frequency): MonthPoin
   return points && c.ahead(() => c.month() !== null) ? null : points;
 }
 
+/** ", 3 working days before the last day", "on the Friday before the 25th", "quarterly, 10 days after quarter end" */
+function readAwayAfter(c: PhraseCursor, frequency: Frequency): Rule[] | null {
+  const at = c.place;
+  const { unit, every } = frequency;
+  skipSeparator(c);
+  const distance = readDistance(c);
+  if (!distance) return null;
+  c.filler('the');
+  const ends = c.try(() => readMonthEnds(c));
+  if (ends) {
+    const fits = ends.kind === 'months' && every === 1 && ends.months.length === (unit === 'quarter' ? 4 : 0);
+    return fits ? moved(c, at, [ends], distance) : null;
+  }
+  const on = readPointsBefore(c, unit === 'quarter' ? QUARTER_AGAIN : every === 1 ? MONTH_AGAIN : []);
+  if (!on || c.ahead(() => c.month() !== null)) return null;
+  const within = every > 1 && unit === 'month' ? c.try(() => (c.word('in') ? readMonths(c) : null)) : null;
+  const rules = rulesOf(c, at, frequency, on, readMissing(c));
+  return rules && moved(c, at, within ? rules.map((rule) => ({ ...rule, months: within })) : rules, distance);
+}
+
+/** "3 working days before month end", "Friday before the 25th", "10 days after the last day of every quarter", "a week before 31 January" */
+export function readAnchored(c: PhraseCursor): Rule[] | null {
+  const at = c.place;
+  const distance = readDistance(c);
+  const rules = distance && (c.try(() => readPlaces(c)) ?? null);
+  return distance && rules && moved(c, at, rules, distance);
+}
+
+/** What dates are counted from. */
+function readPlaces(c: PhraseCursor): Rule[] | null {
+  const ends = readMonthEnds(c);
+  if (ends) {
+    c.filler('each month', 'every month', 'each quarter', 'every quarter', 'each year', 'every year');
+    return [ends];
+  }
+  const yearDay = c.try(() => readYearDay(c));
+  if (yearDay) return [yearDay];
+  c.filler('each', 'every');
+  return readPointsWithMonths(c) ?? readPointsAlone(c);
+}
+
+function moved(c: PhraseCursor, at: number, rules: readonly Rule[], distance: SaidDistance): Rule[] | null {
+  const all = rules.map((rule) => {
+    if (rule.kind !== 'months' && rule.kind !== 'years') return null;
+    return rule.away ? null : awayFrom(rule, distance);
+  });
+  if (all.every((rule) => rule !== null)) return all;
+  return c.refuse(at, 'So far from there can’t be counted: say the day itself, or count from a date.');
+}
+
 const MONTH_AGAIN = ['of each month', 'of every month', 'of the month', 'each month', 'every month', 'in the month'];
 
 const QUARTER_AGAIN = ['of each quarter', 'of every quarter', 'of the quarter', 'each quarter', 'every quarter'];
@@ -157,12 +217,12 @@ export function readMonthly(c: PhraseCursor): Rule[] | null {
   return readPointsWithMonths(c) ?? readPointsAlone(c);
 }
 
-export function readMonthEnds(c: PhraseCursor): Rule | null {
+export function readMonthEnds(c: PhraseCursor): MonthsRule | YearsRule | null {
   return c.try(() => {
     c.filler('on', 'at', 'by');
     c.filler('the');
     c.filler('every', 'each');
-    const ends = (on: MonthPoint[], months: number[]): Rule => ({
+    const ends = (on: MonthPoint[], months: number[]): MonthsRule => ({
       kind: 'months',
       every: 1,
       months,
@@ -191,6 +251,7 @@ export function readMonthEnds(c: PhraseCursor): Rule | null {
         'end of each quarter',
         'end of every quarter',
         'end of quarter',
+        'quarters end',
       )
     )
       return ends(dates(-1), QUARTER_ENDS);
@@ -217,7 +278,18 @@ export function readMonthEnds(c: PhraseCursor): Rule | null {
       return ends(dates(1), QUARTER_STARTS);
     if (c.word('midmonth', 'mid month', 'the middle of the month', 'middle of the month', 'middle of each month'))
       return ends(dates(15), []);
-    if (c.word('year end', 'eoy', 'yearend', 'end of the year', 'end of each year', 'end of every year'))
+    if (
+      c.word(
+        'year end',
+        'eoy',
+        'yearend',
+        'years end',
+        'end of year',
+        'end of the year',
+        'end of each year',
+        'end of every year',
+      )
+    )
       return { kind: 'years', every: 1, months: [12], on: dates(31), missing: 'last' };
     return null;
   });
@@ -280,32 +352,44 @@ function readMonthChoice(c: PhraseCursor, at: number, on: readonly MonthPoint[],
   return rule(1, months);
 }
 
-/** Places counted from the end are in a quarter's last month, the others in its first. */
+/** Places counted from the end are in a quarter's last month, the others in its first, or so far from either end of it. */
 function inQuarters(c: PhraseCursor, at: number, on: readonly MonthPoint[], missing: MissingDay): Rule[] | null {
-  if (on.some(leavesItsMonth)) return c.refuse(at, beyondMonth('quarter'));
   const rule = (points: readonly MonthPoint[], months: readonly number[]): Rule[] =>
     points.length > 0 ? [{ kind: 'months', every: 1, months, on: points, missing }] : [];
-  return [
-    ...rule(
-      on.filter((point) => !isFromTheEnd(point)),
-      QUARTER_STARTS,
-    ),
-    ...rule(on.filter(isFromTheEnd), QUARTER_ENDS),
-  ];
+  return inPeriod(c, at, on, 'quarter', (points, isEnd) => rule(points, isEnd ? QUARTER_ENDS : QUARTER_STARTS));
 }
 
 function inYears(c: PhraseCursor, at: number, on: readonly MonthPoint[]): Rule[] | null {
-  if (on.some(leavesItsMonth)) return c.refuse(at, beyondMonth('year'));
   const rule = (points: readonly MonthPoint[], month: number): Rule[] =>
     points.length > 0 ? [{ kind: 'years', every: 1, months: [month], on: points, missing: 'last' }] : [];
-  return [
-    ...rule(
-      on.filter((point) => !isFromTheEnd(point)),
-      1,
-    ),
-    ...rule(on.filter(isFromTheEnd), 12),
-  ];
+  return inPeriod(c, at, on, 'year', (points, isEnd) => rule(points, isEnd ? 12 : 1));
 }
 
-const beyondMonth = (period: string) =>
-  `A place so far into the ${period} may lie in any of its months, which can’t be said yet: name the month.`;
+/** @param ruleOf the rule of some places in the first or the last month of the period */
+function inPeriod(
+  c: PhraseCursor,
+  at: number,
+  on: readonly MonthPoint[],
+  period: Period,
+  ruleOf: (points: readonly MonthPoint[], isEnd: boolean) => Rule[],
+): Rule[] | null {
+  const near = on.filter((point) => !leavesItsMonth(point));
+  const far = on
+    .filter(leavesItsMonth)
+    .map((point) => ({ isEnd: isFromTheEnd(point), away: distanceInto(point, period) }));
+  if (far.some(({ away }) => away === null))
+    return c.refuse(
+      at,
+      `A place so far into the ${period} may lie beyond it, or in any of its months: name the month.`,
+    );
+  return [
+    ...ruleOf(
+      near.filter((point) => !isFromTheEnd(point)),
+      false,
+    ),
+    ...ruleOf(near.filter(isFromTheEnd), true),
+    ...far.flatMap(({ isEnd, away }) =>
+      ruleOf(dates(isEnd ? -1 : 1), isEnd).map((rule) => ({ ...rule, away: away as Distance }) as Rule),
+    ),
+  ];
+}

@@ -510,6 +510,46 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every Friday but not on 25 Dec 2026 | every week on Fri, except 25 Dec 2026
     every week on Fri, or the working day before, not in Jan until 30 Sep 2027, except 28 May 2027 | .`,
   ],
+  [
+    'counted from another day',
+    `
+    3 working days before the last day of each month | .
+    3 working days before month end | 3 working days before the last day of each month
+    three business days prior to the end of the month | 3 working days before the last day of each month
+    monthly, 3 working days before month end | 3 working days before the last day of each month
+    every month, 2 working days before the 15th | 2 working days before the 15th of each month
+    first working day on or after the 15th of each month | .
+    the 1st working day on or after the 15th | first working day on or after the 15th of each month
+    Friday before the 25th of each month | .
+    the first Friday before the 25th | Friday before the 25th of each month
+    monthly on the Friday before the 25th | Friday before the 25th of each month
+    10 days after the last day of every quarter | .
+    10 days after quarter end | 10 days after the last day of every quarter
+    10 days after the end of each quarter | 10 days after the last day of every quarter
+    quarterly, 10 days after quarter end | 10 days after the last day of every quarter
+    quarterly, 3 working days before the last day | 3 working days before the last day of every quarter
+    yearly, 5 working days before 31 January | .
+    5 working days before 31 January | yearly, 5 working days before 31 January
+    30 days after year end | yearly, 30 days after 31 December
+    two weeks before 5 April | yearly, 2 weeks before 5 April
+    day after the first Monday of each month | .
+    the day after the first Monday | day after the first Monday of each month
+    Wednesday after the second Tuesday | Wednesday after the second Tuesday of each month
+    the Thursday before the last Friday of the month | Thursday before the last Friday of each month
+    a month and 7 days after each quarter's end | 7 days after the last day of Jan, Apr, Jul and Oct
+    a month after quarter end | last day of Jan, Apr, Jul and Oct
+    3 months before 30 September | yearly on 30 June
+    every 2 months, 3 days before the 5th | .
+    every 3 months on the Friday after the 10th | every 3 months, Friday after the 10th
+    last working day before the 20th | working day before the 20th of each month
+    second working day after the 1st and 15th | 2 working days after the 1st and 15th of each month
+    fifth Friday of every quarter | .
+    thirtieth working day of every quarter | .
+    tenth Monday of the year | .
+    20th working day of the year | twentieth working day of the year
+    every week on Mon and the Friday before the 25th of each month | .
+    1st of each month and 3 working days before month end | 1st of each month and 3 working days before the last day of each month`,
+  ],
 ];
 
 const pairsOf = (text: string) =>

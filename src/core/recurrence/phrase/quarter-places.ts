@@ -1,4 +1,4 @@
-import type { MonthPoint } from '../rule.ts';
+import type { Distance, MonthPoint } from '../rule.ts';
 
 /** Months in which quarters of the calendar year end and begin. */
 export const QUARTER_ENDS = [3, 6, 9, 12];
@@ -14,4 +14,37 @@ export function leavesItsMonth(point: MonthPoint): boolean {
 
 export function isFromTheEnd(point: MonthPoint): boolean {
   return point.kind === 'date' ? point.day < 0 : point.nth < 0;
+}
+
+export type Period = 'quarter' | 'year';
+
+/** Places that every quarter and year of a five-day week has, whatever its holidays. */
+const SAFE_IN_PERIOD = { quarter: { weekday: 12, workingDay: 45 }, year: { weekday: 52, workingDay: 220 } } as const;
+
+/**
+ * A place far into a period as a distance from its first or last day: its thirtieth working day is the thirtieth on or after the
+ * first. Null where the period need not have it.
+ */
+export function distanceInto(point: MonthPoint, period: Period): Distance | null {
+  if (point.kind !== 'weekday' && point.kind !== 'workingDay') return null;
+  const amount = Math.abs(point.nth);
+  if (amount > SAFE_IN_PERIOD[period][point.kind]) return null;
+  const of = point.kind === 'weekday' ? point.weekday : point.kind;
+  return { amount, of, way: point.nth > 0 ? 'onOrAfter' : 'onOrBefore' };
+}
+
+/** The highest place that is read. */
+const LAST_PLACE = 31;
+
+/** The same the other way round: which place of a quarter or year it is; null where it is none, or would be read as another. */
+export function placeInPeriod(away: Distance, on: readonly MonthPoint[], period: Period): MonthPoint | null {
+  if (away.of === 'day' || on.length !== 1) return null;
+  const [only] = on;
+  const isEnd = away.way === 'onOrBefore';
+  if (only?.kind !== 'date' || only.day !== (isEnd ? -1 : 1) || !(isEnd || away.way === 'onOrAfter')) return null;
+  const nth = isEnd ? -away.amount : away.amount;
+  const point: MonthPoint =
+    away.of === 'workingDay' ? { kind: 'workingDay', nth } : { kind: 'weekday', nth, weekday: away.of };
+  const isRead = leavesItsMonth(point) && away.amount <= LAST_PLACE && distanceInto(point, period) !== null;
+  return isRead ? point : null;
 }

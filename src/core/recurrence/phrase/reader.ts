@@ -229,6 +229,7 @@ function isOnWeekdays(rule: Rule): boolean {
       return rule.on.every(isWeekday);
     case 'months':
     case 'years':
+      if (rule.away) return rule.away.of === 'workingDay' || (rule.away.of !== 'day' && isWeekday(rule.away.of));
       return rule.on.every(
         (point) =>
           point.kind === 'workingDay' ||

@@ -6,9 +6,17 @@ import { isWorkingDay, MONDAY_TO_FRIDAY, readInterval, WEEKEND } from './common-
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readDate, readDates, readDayAndMonth, readMonths, skipAnd } from './dates.ts';
+import { isAwayAhead } from './distances.ts';
 import { type Frequency, readEveryUnit, readFrequency, readNamed, skipSeparator } from './frequency.ts';
 import { readMissing, readPoints } from './month-places.ts';
-import { readMonthEnds, readMonthly, readMonthsOn, readPointsWithMonths, rulesOf } from './month-rules.ts';
+import {
+  readAnchored,
+  readMonthEnds,
+  readMonthly,
+  readMonthsOn,
+  readPointsWithMonths,
+  rulesOf,
+} from './month-rules.ts';
 import { readYearDay, readYearsOn, unsaidDay } from './year-rules.ts';
 
 /** Rules as one part of a phrase says them. */
@@ -40,6 +48,7 @@ function readRule(c: PhraseCursor, context: PhraseContext): SaidRules | null {
   return (
     c.try(() => one(readForeign(c))) ??
     c.try(() => one(readFollows(c))) ??
+    c.try(() => several(readAnchored(c))) ??
     c.try(() => one(readTimesAWeek(c))) ??
     c.try(() => readNamedFrequency(c, context)) ??
     c.try(() => readEvery(c, context)) ??
@@ -79,11 +88,19 @@ function readFollows(c: PhraseCursor): FollowsRule | null {
   if (amount === null) return null;
   const unit = readUnit(c);
   if (!unit || !c.word('after', 'from', 'since', 'following')) return null;
-  const reaches = c.try(() => readMilestone(c)) ?? (c.word(...COMPLETION) ? 'done' : null);
+  const reaches = c.try(() => readMilestone(c)) ?? (c.try(() => isCompletion(c)) ? 'done' : null);
   return reaches && { kind: 'follows', reaches, amount, unit };
 }
 
 const COMPLETION = ['completion', 'completing', 'finishing', 'finish', 'being done', 'the last', 'doing it'];
+
+/** "Completion", "the last"; the last Friday of a month is a day. */
+function isCompletion(c: PhraseCursor): true | null {
+  if (!c.word(...COMPLETION)) return null;
+  return c.ahead(() => c.weekday() !== null || isWorkingDay(c) || c.word('day', 'weekday', 'weekend day'))
+    ? null
+    : true;
+}
 
 function readUnit(c: PhraseCursor): FollowsRule['unit'] | null {
   if (isWorkingDay(c)) return 'workingDay';
@@ -310,6 +327,13 @@ function readWeekdayList(c: PhraseCursor, again: readonly string[] = EVERY): Wee
       if (!skipAnd(c) && !c.mark('/') && !c.ahead(() => c.weekday() !== null)) return null;
       c.filler('on');
       const isAgain = again.length > 0 && c.filler(...again);
+      const at = c.place;
+      // "Mondays and Friday before the 25th"
+      if (c.ahead(() => c.weekday() !== null && isAwayAhead(c)))
+        return c.refuse(
+          at,
+          'Those weekdays up to that day, or one counted from it? Say “and the Friday before …” for one.',
+        );
       const range = readWeekdayRange(c);
       // "every week on Mon and every weekday": as two rules are written.
       return isAgain && (range === MONDAY_TO_FRIDAY || range === WEEKEND) ? null : range;
@@ -325,7 +349,8 @@ function readWeekdayRange(c: PhraseCursor): readonly Weekday[] | null {
   if (c.word('tth', 'tuth')) return [2, 4];
   if (c.word('weekends', 'weekend', 'weekend days', 'weekend day')) return WEEKEND;
   const from = c.weekday();
-  if (from === null) return null;
+  // "Friday before the 25th" is one day of the month.
+  if (from === null || isAwayAhead(c)) return null;
   const to = c.try(() => {
     const last = c.mark('-', '–', '—') || c.word('to', 'through', 'until') ? c.weekday() : null;
     // "Every Friday until Friday 18 December" ends there.

@@ -23,9 +23,12 @@ describe('a phrase that contradicts itself, or says what no rule can say yet', (
     ['every day except bank holidays', 'Holidays alone'],
     ['every Saturday except bank holidays', 'Holidays alone'],
     ['7th, if a bank holiday the working day after', 'Holidays alone'],
-    ['5th Friday of every quarter', 'A place so far into the quarter'],
-    ['quarterly, 30th working day', 'A place so far into the quarter'],
-    ['tenth Monday of the year', 'A place so far into the year'],
+    ['13th Friday of every quarter', 'A place so far into the quarter'],
+    ['29th of the quarter', 'A place so far into the quarter'],
+    ['last Friday after the 15th', 'could be any'],
+    ['every Monday and Friday before the 25th', 'Those weekdays up to that day, or one counted from it?'],
+    ['2 days and 3 working days before month end', 'say it in one of them'],
+    ['500 days after quarter end', 'further than 366 days'],
   ])('%s is not read, and is told why', (text, message) => {
     const reading = readPhrase(text, TODAY);
     expect(reading.kind).toBe('unread');

@@ -14,8 +14,18 @@ import {
   weekdayShort,
 } from '../../wording/date-words.ts';
 import { inMonthOrder, mayLackDay } from '../canonical.ts';
-import type { ClosedSeasons, FollowsRule, MonthPoint, MonthsRule, Recurrence, Rule, YearsRule } from '../rule.ts';
-import { isFromTheEnd, leavesItsMonth, QUARTER_ENDS, QUARTER_STARTS } from './quarter-places.ts';
+import type {
+  ClosedSeasons,
+  Distance,
+  FollowsRule,
+  MonthPoint,
+  MonthsRule,
+  Recurrence,
+  Rule,
+  Way,
+  YearsRule,
+} from '../rule.ts';
+import { isFromTheEnd, leavesItsMonth, placeInPeriod, QUARTER_ENDS, QUARTER_STARTS } from './quarter-places.ts';
 
 export interface PhraseOptions {
   /** Whether the phrase ends with where the recurrence starts: "from 1 Mar 2027". The start of no one, `NO_START`, never is. */
@@ -123,8 +133,11 @@ function wholeMonths({ from, to }: Season): number[] | null {
  */
 function writeRuleOf(rules: readonly Rule[], index: number): string {
   const rule = rules[index] as Rule;
+  // After "every week on Mon and", one Friday before a day is no other weekday of it.
+  if (index > 0 && rule.kind === 'months' && rule.every === 1 && rule.away)
+    return writeRule(rule).replace(/^(?!\d)/, 'the ');
   if (!isOpen(rule) || !beginsWithPlaces(rules, index + 1)) return writeRule(rule);
-  return `${writePoints(rule.on)} of every ${rule.every} months${writeMissing(rule)}`;
+  return `${writePlaces(rule)} of every ${rule.every} months${writeMissing(rule)}`;
 }
 
 /** Whether more places could be read as its own. */
@@ -134,7 +147,7 @@ function isOpen(rule: Rule): rule is MonthsRule {
 
 function beginsWithPlaces(rules: readonly Rule[], index: number): boolean {
   const rule = rules[index];
-  if (rule?.kind !== 'months') return false;
+  if (rule?.kind !== 'months' || rule.away) return false;
   return rule.every === 1 || (isOpen(rule) && beginsWithPlaces(rules, index + 1));
 }
 
@@ -181,13 +194,43 @@ function inWeekOrder<T extends number>(weekdays: readonly T[]): T[] {
 }
 
 function writeMonths(rule: MonthsRule): string {
-  const points = writePoints(rule.on);
   const missing = writeMissing(rule);
   if (rule.every > 1) {
     const within = rule.months.length > 0 ? ` in ${joinAnd(rule.months.map(monthShort))}` : '';
-    return `every ${rule.every} months on the ${points}${within}${missing}`;
+    return `every ${rule.every} months${rule.away ? ',' : ' on the'} ${writePlaces(rule)}${within}${missing}`;
   }
-  return `${points} of ${writeMonthList(rule)}${missing}`;
+  const ofQuarter =
+    rule.away && writeMonthList(rule) === 'every quarter' ? placeInPeriod(rule.away, rule.on, 'quarter') : null;
+  if (ofQuarter) return `${writePoints([ofQuarter])} of every quarter`;
+  return `${writePlaces(rule)} of ${writeMonthList(rule)}${missing}`;
+}
+
+/** The places, or how far from them: "first and third Tuesday", "3 working days before the last day". */
+function writePlaces({ on, away }: MonthsRule | YearsRule): string {
+  return away ? `${writeDistance(away)} the ${writePoints(on)}` : writePoints(on);
+}
+
+const WAY_WORDS: Record<Way, string> = {
+  before: 'before',
+  after: 'after',
+  onOrBefore: 'on or before',
+  onOrAfter: 'on or after',
+};
+
+/** "3 working days before", "first working day on or after", "Friday before", "2 weeks after" */
+export function writeDistance({ amount, of, way }: Distance): string {
+  return `${sayAmount(amount, of, way)} ${WAY_WORDS[way]}`;
+}
+
+function sayAmount(amount: number, of: Distance['of'], way: Way): string {
+  const isRanked = of !== 'day' && (of !== 'workingDay' || way === 'onOrBefore' || way === 'onOrAfter');
+  if (isRanked) {
+    const noun = of === 'workingDay' ? 'working day' : weekdayName(of);
+    return amount === 1 && of !== 'workingDay' ? noun : `${ordinalWord(amount)} ${noun}`;
+  }
+  const noun = of === 'day' ? 'day' : 'working day';
+  if (amount === 1) return noun;
+  return of === 'day' && amount >= 14 && amount % 7 === 0 ? `${amount / 7} weeks` : `${amount} ${noun}s`;
 }
 
 function writeMonthList(rule: MonthsRule): string {
@@ -205,13 +248,15 @@ function writeYears(rule: YearsRule): string {
   const missing = writeLeapDay(rule) ?? writeMissing(rule);
   const months = joinAnd(rule.months.map(monthName));
   const points = inMonthOrder(rule.on);
+  const ofYear =
+    rule.away && rule.every === 1 && rule.months.join() === (rule.away.way === 'onOrBefore' ? '12' : '1')
+      ? placeInPeriod(rule.away, rule.on, 'year')
+      : null;
+  if (ofYear) return `${writePoints([ofYear])} of the year`;
+  const link = rule.away ? `, ${writeDistance(rule.away)} ` : ' on ';
   const dates = points.flatMap((point) => (point.kind === 'date' && point.day > 0 ? [point.day] : []));
-  if (dates.length === points.length) {
-    return dates.length === 1
-      ? `${often} on ${dates[0]} ${months}${missing}`
-      : `${often} on ${joinAnd(dates.map(String))} ${months}${missing}`;
-  }
-  return `${often} on the ${writePoints(points)} of ${months}${missing}`;
+  if (dates.length === points.length) return `${often}${link}${joinAnd(dates.map(String))} ${months}${missing}`;
+  return `${often}${link}the ${writePoints(points)} of ${months}${missing}`;
 }
 
 function writeLeapDay(rule: YearsRule): string | null {

@@ -1,8 +1,9 @@
 import { yearMonthDay } from '../../civil-date/civil-day.ts';
-import type { MissingDay, MonthPoint, Rule } from '../rule.ts';
+import type { MissingDay, MonthPoint, Rule, YearsRule } from '../rule.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readMonths, skipAnd } from './dates.ts';
+import { awayFrom, readDistance } from './distances.ts';
 import { skipSeparator } from './frequency.ts';
 import { dates, readMissing, readPoints } from './month-places.ts';
 
@@ -17,16 +18,17 @@ export function readYearsOn(
   every: number,
   context: PhraseContext,
 ): { readonly rules: readonly Rule[]; readonly isBare: boolean } {
+  const far = c.try(() => {
+    skipSeparator(c);
+    const distance = readDistance(c);
+    const places = distance && readYearPlaces(c);
+    return places && awayFrom({ ...places, every }, distance);
+  });
+  if (far) return { rules: [far], isBare: false };
   const said = c.try(() => {
     skipSeparator(c);
     c.filler('on', 'in');
-    const day = c.try(() => readYearDay(c));
-    if (day) return day;
-    c.filler('the');
-    const on = readPoints(c);
-    if (!on || !c.word('of', 'in')) return null;
-    const months = readMonths(c);
-    return months && ({ kind: 'years', every, months, on, missing: readMissing(c) } as const);
+    return readYearPlaces(c);
   });
   if (said) return { rules: [{ ...said, every }], isBare: false };
   const { month, day } = yearMonthDay(context.start);
@@ -46,8 +48,19 @@ export function readYearsOn(
   return { rules: [rule], isBare: on === null };
 }
 
+/** "15 June", "the first Monday of May" */
+function readYearPlaces(c: PhraseCursor): YearsRule | null {
+  const day = c.try(() => readYearDay(c));
+  if (day) return day;
+  c.filler('the');
+  const on = readPoints(c);
+  if (!on || !c.word('of', 'in')) return null;
+  const months = readMonths(c);
+  return months && { kind: 'years', every: 1, months, on, missing: readMissing(c) };
+}
+
 /** "15 June", "June 15", "1 and 15 March and September", "29 February, or the 28th": yearly. */
-export function readYearDay(c: PhraseCursor): Extract<Rule, { kind: 'years' }> | null {
+export function readYearDay(c: PhraseCursor): YearsRule | null {
   c.filler('on');
   c.filler('the');
   const days = c.try(() => readDayNumbers(c));

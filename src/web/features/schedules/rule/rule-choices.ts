@@ -1,10 +1,12 @@
 import {
+  type Distance,
   type FollowsRule,
   isoOfDay,
   type MonthPoint,
   ordinal,
   ordinalWord,
   type Rule,
+  type Way,
   type Weekday,
   weekdayName,
   weekdayOf,
@@ -205,6 +207,49 @@ function fromEnd(n: number): string {
 export function groupsWith(point: MonthPoint): typeof POINT_GROUPS {
   const known = POINT_GROUPS.some(({ points }) => points.some((other) => pointKey(other) === pointKey(point)));
   return known ? POINT_GROUPS : [...POINT_GROUPS, { heading: 'as it is', points: [point] }];
+}
+
+/** On which side of its place a date lies, where it does not lie on it. */
+export const WAY_CHOICES: readonly (readonly [Way, string])[] = [
+  ['before', 'before'],
+  ['after', 'after'],
+  ['onOrBefore', 'on or before'],
+  ['onOrAfter', 'on or after'],
+];
+
+/** Whether it is the first, second … of its kind, rather than so many of them. */
+export function isRanked({ of, way }: Distance): boolean {
+  return of !== 'day' && (of !== 'workingDay' || way === 'onOrBefore' || way === 'onOrAfter');
+}
+
+/** What a distance may be counted in. */
+export function countedChoices(distance: Distance): readonly (readonly [string, string])[] {
+  const s = isRanked(distance) || distance.amount === 1 ? '' : 's';
+  return [
+    ['day', `day${s}`],
+    ['workingDay', `working day${s}`],
+    ...WEEKDAYS.map((weekday) => [String(weekday), weekdayName(weekday)] as const),
+  ];
+}
+
+/** "first" to "twelfth", and the one that is chosen. */
+export function rankChoices(amount: number): readonly (readonly [string, string])[] {
+  const ranks = Array.from({ length: 12 }, (_, i) => i + 1);
+  return [...ranks, ...(amount > 12 ? [amount] : [])].map((rank) => [String(rank), ordinalWord(rank)]);
+}
+
+/** On another side; days have two, and are never the place itself. */
+export function onSide({ amount, of }: Distance, way: Way): Distance {
+  if (way === 'before' || way === 'after') return of === 'day' ? { amount, of, way } : { amount, of, way };
+  return of === 'day' ? { amount: 1, of: 'workingDay', way } : { amount, of, way };
+}
+
+/** Counted in something else; the first of weekdays where it was so many days. */
+export function countedIn({ amount, of, way }: Distance, key: string): Distance {
+  if (key === 'day') return { amount, of: 'day', way: way === 'before' || way === 'onOrBefore' ? 'before' : 'after' };
+  if (key === 'workingDay') return { amount, of: 'workingDay', way };
+  const weekday = WEEKDAYS.find((one) => String(one) === key) as Weekday;
+  return { amount: of === 'day' || of === 'workingDay' ? 1 : amount, of: weekday, way };
 }
 
 export const MISSING_WORDS = [

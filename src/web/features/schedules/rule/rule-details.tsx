@@ -10,6 +10,7 @@ import {
   weekdayName,
 } from '../../../../core/index.ts';
 import { ChoiceBlank, NumberBlank, WordsBlank } from '../../../kit/blanks.tsx';
+import { Away } from './away-blanks.tsx';
 import { type DetailsProps, Missing, MonthChoice, Points, YearMonths } from './month-blanks.tsx';
 import { MILESTONE_CHOICES, unitChoices } from './rule-choices.ts';
 
@@ -51,7 +52,8 @@ export function RuleDetails({ rule, name, onChange }: DetailsProps) {
     case 'months':
       return (
         <>
-          <Every rule={rule} name={name} onChange={onChange} /> month{plural(rule)} on the{' '}
+          <Every rule={rule} name={name} onChange={onChange} /> month{plural(rule)}
+          <Away rule={rule} name={name} onChange={onChange} />
           <Points rule={rule} name={name} onChange={onChange} />
           <MonthChoice rule={rule} name={name} onChange={onChange} />
           <Missing rule={rule} name={name} onChange={onChange} />
@@ -60,7 +62,8 @@ export function RuleDetails({ rule, name, onChange }: DetailsProps) {
     case 'years':
       return (
         <>
-          <Every rule={rule} name={name} onChange={onChange} /> year{plural(rule)} on the{' '}
+          <Every rule={rule} name={name} onChange={onChange} /> year{plural(rule)}
+          <Away rule={rule} name={name} onChange={onChange} />
           <Points rule={rule} name={name} onChange={onChange} /> of{' '}
           <YearMonths rule={rule} name={name} onChange={onChange} />
           <Missing rule={rule} name={name} onChange={onChange} />
