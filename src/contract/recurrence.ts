@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import {
   CONVENTIONS,
+  DAYS_OFF,
   type Exception,
   isZone,
   longestClosure,
@@ -148,6 +149,7 @@ export const recurrenceSchema: z.ZodType<Recurrence, Recurrence> = z.object({
     }),
   ]),
   dayOff: z.enum(CONVENTIONS),
+  daysOff: z.enum(DAYS_OFF).optional(),
   closed: closedSeasons.optional(),
   except: z.array(isoDate).max(1000, 'A thousand dates at most.').optional(),
 });

@@ -178,7 +178,9 @@ export { RRuleError } from './recurrence/rrule/parts.ts';
 export { parseRRule } from './recurrence/rrule/reader.ts';
 export {
   type ClosedSeasons,
+  DAYS_OFF,
   type DatesRule,
+  type DaysOff,
   type DaysRule,
   type Distance,
   type End,

@@ -1,7 +1,7 @@
 import { rollDay } from '../calendar/business-day.ts';
-import { longestClosure, withClosedSeasons } from '../calendar/closed-season.ts';
+import { closedOn, longestClosure, type Season, withClosedSeasons } from '../calendar/closed-season.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
-import type { CivilDay } from '../civil-date/civil-day.ts';
+import { type CivilDay, weekdayOf } from '../civil-date/civil-day.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { asked, spend } from '../reckoning.ts';
 import { dayFollowing } from '../recurrence/follows-dates.ts';
@@ -234,7 +234,7 @@ function placeStretch(
   const { recurrence } = stretch;
   const { dayOff, closed } = recurrence;
   const moving = closed && !leavesOutClosed(recurrence) ? closed.seasons : [];
-  const rolling = withClosedSeasons(calendar, moving);
+  const rolling = rollingOf(recurrence, calendar, moving);
   const margin = dayOff === 'none' ? 0 : FARTHEST_MOVE_DAYS + longestClosure(moving);
   const first = Math.max(from - margin, stretch.from);
   const last = Math.min(to + margin, stretch.to);
@@ -273,11 +273,28 @@ function placeStretch(
   }
 }
 
-function placeOf(nominal: CivilDay, stretch: Stretch, byHand: Handmade, rolling: WorkingCalendar): Place {
+/** Where dates of a recurrence go, and whether one has to. */
+interface Rolling {
+  readonly calendar: WorkingCalendar;
+  readonly isOff: (day: CivilDay) => boolean;
+}
+
+function rollingOf({ daysOff }: Recurrence, days: WorkingCalendar, moving: readonly Season[]): Rolling {
+  const calendar = withClosedSeasons(days, moving);
+  if (daysOff === undefined) return { calendar, isOff: (day) => !calendar.isWorkingDay(day) };
+  const isClosed = closedOn(moving);
+  const isOff =
+    daysOff === 'holidays'
+      ? (day: CivilDay) => days.holidayName(day) !== undefined
+      : (day: CivilDay) => !days.workingWeekdays.includes(weekdayOf(day));
+  return { calendar, isOff: (day) => isOff(day) || isClosed(day) };
+}
+
+function placeOf(nominal: CivilDay, stretch: Stretch, byHand: Handmade, rolling: Rolling): Place {
   if (byHand.skipped.size > 0 && byHand.skipped.has(nominal)) return omittedPlace(nominal, stretch, 'skipped');
   const by = byHand.moves.size > 0 ? byHand.moves.get(nominal) : undefined;
   if (by !== undefined) return { nominal, on: by, stretch, moved: 'by hand', isAdded: false, omitted: null };
-  const on = rollDay(nominal, stretch.recurrence.dayOff, rolling);
+  const on = rolling.isOff(nominal) ? rollDay(nominal, stretch.recurrence.dayOff, rolling.calendar) : nominal;
   if (on === null) return omittedPlace(nominal, stretch, 'day off');
   return { nominal, on, stretch, moved: on === nominal ? null : 'day off', isAdded: false, omitted: null };
 }

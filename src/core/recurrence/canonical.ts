@@ -6,7 +6,7 @@ import type { Distance, MonthPoint, MonthsRule, Recurrence, Rule } from './rule.
  * difference as it is by default. Two recurrences that are written the same way are the same in this form.
  */
 export function canonicalRecurrence(recurrence: Recurrence): Recurrence {
-  const { start, rules, end, dayOff, closed, except } = recurrence;
+  const { start, rules, end, dayOff, daysOff, closed, except } = recurrence;
   const seasons = closed
     ? once(closed.seasons, ({ from, to }) => `${from} ${to}`).sort((a, b) => (a.from + a.to < b.from + b.to ? -1 : 1))
     : [];
@@ -16,6 +16,7 @@ export function canonicalRecurrence(recurrence: Recurrence): Recurrence {
     rules: once(datesTogether(rules).map(canonicalRule), (rule) => JSON.stringify(rule)),
     end,
     dayOff,
+    ...(daysOff && dayOff !== 'none' && { daysOff }),
     ...(closed && seasons.length > 0 && { closed: { seasons, dates: closed.dates } }),
     ...(takenOut.length > 0 && { except: takenOut }),
   };

@@ -5,6 +5,7 @@ import { daysInMonth } from '../civil-date/civil-day.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
 import {
   type ClosedSeasons,
+  DAYS_OFF,
   type Distance,
   type End,
   MAX_DISTANCE,
@@ -143,15 +144,18 @@ const anyClosed: fc.Arbitrary<ClosedSeasons> = fc.record({
 
 const anyDayOff = fc.constantFrom(...CONVENTIONS);
 
-export const anyRecurrence: fc.Arbitrary<Recurrence> = fc.record({
-  start: anyDate,
-  rules: fc.oneof(
-    { weight: 9, arbitrary: fc.array(anyRule, { minLength: 1, maxLength: 3 }) },
-    { weight: 1, arbitrary: anyFollows.map((rule) => [rule]) },
-  ),
-  end: anyEnd,
-  dayOff: anyDayOff,
-});
+export const anyRecurrence: fc.Arbitrary<Recurrence> = fc
+  .record({
+    start: anyDate,
+    rules: fc.oneof(
+      { weight: 9, arbitrary: fc.array(anyRule, { minLength: 1, maxLength: 3 }) },
+      { weight: 1, arbitrary: anyFollows.map((rule) => [rule]) },
+    ),
+    end: anyEnd,
+    dayOff: anyDayOff,
+    daysOff: fc.option(fc.constantFrom(...DAYS_OFF), { nil: undefined }),
+  })
+  .map(({ daysOff, ...recurrence }) => ({ ...recurrence, ...(daysOff && { daysOff }) }));
 
 /** With closed seasons and dates taken out as well. */
 export const anyFullRecurrence: fc.Arbitrary<Recurrence> = fc

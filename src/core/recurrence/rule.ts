@@ -130,6 +130,10 @@ export interface ClosedSeasons {
   readonly dates: 'omit' | 'move';
 }
 
+export const DAYS_OFF = ['weekends', 'holidays'] as const;
+/** Days that count as days off for a recurrence where not all of them do: weekdays that are not worked, or holidays, on whatever weekday. */
+export type DaysOff = (typeof DAYS_OFF)[number];
+
 /** When: one or more rules, joined. */
 export interface Recurrence {
   /** No date before this one; intervals are counted from it, or from the week, month or year that holds it. */
@@ -137,6 +141,8 @@ export interface Recurrence {
   readonly rules: readonly Rule[];
   readonly end: End;
   readonly dayOff: Convention;
+  /** What the convention holds for: both weekdays that are not worked and holidays, where it is left out. */
+  readonly daysOff?: DaysOff;
   readonly closed?: ClosedSeasons;
   /** Dates of the rules that are taken out (RFC 5545 EXDATE); they count for an end after so many. */
   readonly except?: readonly IsoDate[];

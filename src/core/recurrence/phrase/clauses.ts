@@ -3,7 +3,7 @@ import type { Season } from '../../calendar/closed-season.ts';
 import { type CivilDay, civilDay, daysInMonth, weekdayOf, yearMonthDay } from '../../civil-date/civil-day.ts';
 import { isoOfDay } from '../../civil-date/iso-date.ts';
 import { monthIndexOf, monthOf, monthStart } from '../../civil-date/month.ts';
-import type { End } from '../rule.ts';
+import type { DaysOff, End } from '../rule.ts';
 import { TIMES } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
@@ -15,8 +15,8 @@ export interface Said {
   start: CivilDay | null;
   end: ((start: CivilDay) => End) | null;
   dayOff: Convention | null;
-  /** Said of holidays alone, and where. */
-  holidaysAt: number | null;
+  /** What the convention was said of. */
+  daysOff: DaysOff | 'both' | null;
   omitted: Season[];
   moved: Season[];
   except: CivilDay[];
@@ -47,15 +47,25 @@ export function readDaytime(c: PhraseCursor, said: Said): true | null {
 // ── days off ──
 
 function readDayOff(c: PhraseCursor, said: Said): true | null {
-  const convention = c.try(() => readSkip(c, said)) ?? c.try(() => readRoll(c, said));
-  if (convention === null || said.dayOff !== null) return null;
-  said.dayOff = convention;
+  const found = c.try(() => readSkip(c)) ?? c.try(() => readRoll(c));
+  if (found === null || said.dayOff !== null) return null;
+  said.dayOff = found.convention;
+  said.daysOff = found.of;
   return true;
 }
 
-const DAYS_OFF = [
+const DAYS_OFF_WORDS = [
   'days off',
   'day off',
+  'weekend or holiday',
+  'weekend or a holiday',
+  'weekend or bank holiday',
+  'weekend or a bank holiday',
+  'weekend or public holiday',
+  'weekends or holidays',
+  'weekends and public holidays',
+  'holiday or weekend',
+  'bank holiday or weekend',
   'holidays and weekends',
   'weekends and holidays',
   'weekends and bank holidays',
@@ -76,50 +86,83 @@ const HOLIDAYS = [
   'bank hols',
 ];
 
-/** Days off, or holidays alone, which is remembered. */
-function readDaysOff(c: PhraseCursor, said: Said, ...more: readonly string[]): boolean {
-  const at = c.place;
-  c.filler('a');
+const WEEKENDS = ['weekends', 'weekend', 'weekend days', 'weekend day', 'saturday or sunday', 'saturday or a sunday'];
+
+/** Days off, or only some of them. */
+function readDaysOff(c: PhraseCursor): DaysOff | 'both' | null {
+  c.filler('a', 'the');
   // The longest first: "holidays and weekends" before "holidays".
-  if (c.word(...DAYS_OFF, ...more)) return true;
-  if (!c.word(...HOLIDAYS)) return false;
-  said.holidaysAt = at;
-  return true;
+  if (c.word(...DAYS_OFF_WORDS)) return 'both';
+  if (c.word(...HOLIDAYS)) return 'holidays';
+  return c.word(...WEEKENDS) ? 'weekends' : null;
 }
 
-function readSkip(c: PhraseCursor, said: Said): Convention | null {
-  if (c.word('working days only', 'only on working days', 'on working days only', 'only working days')) return 'skip';
-  if (c.word('even on')) return c.word(...DAYS_OFF, ...HOLIDAYS) ? 'none' : null;
+interface SaidDaysOff {
+  readonly convention: Convention;
+  readonly of: DaysOff | 'both';
+}
+
+function readSkip(c: PhraseCursor): SaidDaysOff | null {
+  if (c.word('working days only', 'only on working days', 'on working days only', 'only working days'))
+    return { convention: 'skip', of: 'both' };
+  const isKept = c.word('even on', 'including');
   if (
-    !c.word('not on', 'not', 'skip', 'skipping', 'except on', 'except', 'excluding', 'excl', 'unless it is', 'unless')
+    !isKept &&
+    !c.word(
+      'not on',
+      'not',
+      'skip',
+      'skipping',
+      'skipped on',
+      'except on',
+      'except',
+      'excluding',
+      'excl',
+      'unless it is',
+      'unless',
+    )
   )
     return null;
-  return readDaysOff(c, said) ? 'skip' : null;
+  const of = readDaysOff(c);
+  return of && { convention: isKept ? 'none' : 'skip', of };
 }
 
-function readRoll(c: PhraseCursor, said: Said): Convention | null {
-  const lead = c.when(() => {
-    if (!c.word('if it is', 'if its', 'if that is', 'if it falls on', 'if', 'on', 'when on', 'when it is'))
-      return false;
-    if (
-      !readDaysOff(
-        c,
-        said,
-        'day off',
-        'weekend or holiday',
-        'weekend or a holiday',
-        'weekend or bank holiday',
-        'weekend',
-      )
-    )
-      return false;
-    c.mark(',');
-    return true;
+/** "if it is a holiday", before or after what is done then */
+function readIfOff(c: PhraseCursor, ...more: readonly string[]): DaysOff | 'both' | null {
+  return c.word(
+    'if it is',
+    'if its',
+    'if that is',
+    'if thats',
+    'if it falls on',
+    'if that falls on',
+    'if this is',
+    'if this falls on',
+    'when it is',
+    'when it falls on',
+    ...more,
+  )
+    ? readDaysOff(c)
+    : null;
+}
+
+function readRoll(c: PhraseCursor): SaidDaysOff | null {
+  const lead = c.try(() => {
+    const of = readIfOff(c, 'if', 'on', 'when on');
+    if (of !== null) c.mark(',');
+    return of;
   });
-  if (!c.word('or', 'else', 'otherwise', 'or else', 'moved to', 'move to', 'rolled to') && !lead) return null;
+  const isMoved = c.word('or', 'else', 'otherwise', 'or else', 'moved to', 'move to', 'rolled to');
+  if (!isMoved && lead === null) return null;
   c.filler('moved to', 'on');
-  if (lead && c.word('skip it', 'skip', 'leave it out')) return 'skip';
-  if (lead && c.word('leave it there', 'leave it')) return 'none';
+  if (lead && c.word('skip it', 'skip', 'leave it out')) return { convention: 'skip', of: lead };
+  if (lead && c.word('leave it there', 'leave it')) return { convention: 'none', of: lead };
+  const convention = readMove(c);
+  const of = lead ?? (convention && c.try(() => readIfOff(c)));
+  return convention && { convention, of: of ?? 'both' };
+}
+
+function readMove(c: PhraseCursor): Convention | null {
   c.filler('the');
   const convention = readConvention(c);
   if (convention === null) return null;

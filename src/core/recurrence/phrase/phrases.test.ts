@@ -443,19 +443,30 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     1st of each month or the next working day within the same month | 1st of each month, or the working day after in the same month
     15th of each month, or the nearest working day | .
     15th of each month or the closest working day | 15th of each month, or the nearest working day
+    every day, not on holidays | .
+    every day except bank holidays | every day, not on holidays
+    every Saturday except bank holidays | every week on Sat, not on holidays
+    every day, skipped on weekends | .
+    15th, skipping weekends | 15th of each month, skipped on weekends
+    7th, if a bank holiday the working day after | 7th of each month, or the working day after if that is a holiday
+    7th of each month, or the working day after if that is a holiday | .
+    7th of each month, or the working day before if that is a weekend | .
+    15th or the previous working day if it falls on a weekend | 15th of each month, or the working day before if that is a weekend
+    15th or the next working day if it falls on a weekend or a bank holiday | 15th of each month, or the working day after
+    the 1st, or the working day after in the same month if that is a holiday | 1st of each month, or the working day after in the same month if that is a holiday
     every weekday, not on days off | .
-    every weekday, skip holidays | every weekday, not on days off
-    every weekday except holidays | every weekday, not on days off
-    weekdays excl. bank holidays | every weekday, not on days off
-    Mon-Fri, except bank holidays | every weekday, not on days off
+    every weekday, skip holidays | every weekday, not on holidays
+    every weekday except holidays | every weekday, not on holidays
+    weekdays excl. bank holidays | every weekday, not on holidays
+    Mon-Fri, except bank holidays | every weekday, not on holidays
     15th, if it falls on a weekend or bank holiday, the working day before | 15th of each month, or the working day before
-    every Friday, if it’s a bank holiday the working day before | every week on Fri, or the working day before
-    every weekday but not on bank holidays | every weekday, not on days off
+    every Friday, if it’s a bank holiday the working day before | every week on Fri, or the working day before if that is a holiday
+    every weekday but not on bank holidays | every weekday, not on holidays
     every day, only on working days | every day, not on days off
     every Monday unless it is a day off | every week on Mon, not on days off
     every Monday; if it is a day off, the working day after | every week on Mon, or the working day after
     every Monday, on a day off the working day before | every week on Mon, or the working day before
-    every Monday, if it is a holiday, skip it | every week on Mon, not on days off
+    every Monday, if it is a holiday, skip it | every week on Mon, not on holidays
     every Monday, even on days off | every week on Mon
     15th of each month, moved to the working day before | 15th of each month, or the working day before`,
   ],

@@ -188,7 +188,7 @@ function readRecurrence(c: PhraseCursor, context: PhraseContext): PhraseMeaning 
     start: null,
     end: null,
     dayOff: null,
-    holidaysAt: null,
+    daysOff: null,
     omitted: [],
     moved: [],
     except: [],
@@ -199,48 +199,17 @@ function readRecurrence(c: PhraseCursor, context: PhraseContext): PhraseMeaning 
   const rules = readRules(c, { ...context, start: said.start ?? context.start });
   if (!rules?.every(isReadable)) return null;
   while (c.try(() => readClause(c, said, context)));
-  // Days off are weekends as well: what a rule has on a Saturday would be lost or moved.
-  if (said.holidaysAt !== null && !rules.every(isOnWeekdays))
-    return c.refuse(
-      said.holidaysAt,
-      'Holidays alone can’t be left out yet where dates fall on weekends too: say “not on days off” for both, or name the dates.',
-    );
   const start = said.start ?? context.start;
   const recurrence = {
     start: isoOfDay(start),
     rules,
     end: said.end?.(start) ?? { kind: 'never' },
     dayOff: said.dayOff ?? 'none',
+    ...(said.daysOff && said.daysOff !== 'both' && { daysOff: said.daysOff }),
     ...closedOf(said),
     except: said.except.map(isoOfDay),
   };
   return { recurrence, times: said.times };
-}
-
-/** Whether all dates of a rule are from Monday to Friday. */
-function isOnWeekdays(rule: Rule): boolean {
-  const isWeekday = (weekday: number) => weekday <= 5;
-  switch (rule.kind) {
-    case 'workingDays':
-      return true;
-    case 'days':
-      return rule.except.includes(6) && rule.except.includes(7);
-    case 'weeks':
-      return rule.on.every(isWeekday);
-    case 'months':
-    case 'years':
-      if (rule.away) return rule.away.of === 'workingDay' || (rule.away.of !== 'day' && isWeekday(rule.away.of));
-      return rule.on.every(
-        (point) =>
-          point.kind === 'workingDay' ||
-          (point.kind === 'weekday' && isWeekday(point.weekday)) ||
-          (point.kind === 'anyWeekday' && point.weekdays.every(isWeekday)),
-      );
-    case 'dates':
-    case 'rrule':
-    case 'follows':
-      return false;
-  }
 }
 
 function isReadable(rule: Rule): boolean {

@@ -16,6 +16,7 @@ import {
 import { inMonthOrder, mayLackDay } from '../canonical.ts';
 import type {
   ClosedSeasons,
+  DaysOff,
   Distance,
   FollowsRule,
   MonthPoint,
@@ -55,7 +56,7 @@ export interface PhrasePart {
 
 /** The phrase in pieces, so that a form can tie each to its control. */
 export function phraseParts(recurrence: Recurrence, { start = 'said' }: PhraseOptions = {}): PhrasePart[] {
-  const { rules, dayOff, end, closed, except = [] } = recurrence;
+  const { rules, dayOff, daysOff, end, closed, except = [] } = recurrence;
   const parts: PhrasePart[] = [];
   const add = (kind: Exclude<PhrasePart['about']['kind'], 'rule' | 'link'>, link: string, text: string) => {
     if (text !== '') parts.push({ about: { kind: 'link' }, text: link }, { about: { kind }, text });
@@ -64,7 +65,7 @@ export function phraseParts(recurrence: Recurrence, { start = 'said' }: PhraseOp
     if (index > 0) parts.push({ about: { kind: 'link' }, text: index === rules.length - 1 ? ' and ' : ', ' });
     parts.push({ about: { kind: 'rule', index }, text: writeRuleOf(rules, index) });
   });
-  add('dayOff', ', ', ROLL_WORDS[dayOff]);
+  add('dayOff', ', ', writeDayOff(dayOff, daysOff));
   add('closed', ', ', closed ? writeClosed(closed) : '');
   if (start === 'said' && recurrence.start !== NO_START) add('start', ' ', `from ${sayIso(recurrence.start)}`);
   if (end.kind === 'on') add('end', ' ', `until ${sayIso(end.date)}`);
@@ -91,6 +92,13 @@ const ROLL_WORDS: Record<Convention, string> = {
   nearest: 'or the nearest working day',
   skip: 'not on days off',
 };
+
+function writeDayOff(dayOff: Convention, daysOff: DaysOff | undefined): string {
+  if (daysOff === undefined || dayOff === 'none') return ROLL_WORDS[dayOff];
+  // "Not on weekends" takes weekdays out of a rule that names some.
+  if (dayOff === 'skip') return daysOff === 'holidays' ? 'not on holidays' : 'skipped on weekends';
+  return `${ROLL_WORDS[dayOff]} if that is a ${daysOff === 'holidays' ? 'holiday' : 'weekend'}`;
+}
 
 function writeClosed({ seasons, dates }: ClosedSeasons): string {
   const { months, spans } = inWords(seasons);

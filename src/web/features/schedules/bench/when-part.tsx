@@ -11,7 +11,7 @@ import {
 } from '../../../../core/index.ts';
 import { ChoiceBlank, DateBlank, NumberBlank, Part, WordsBlank } from '../../../kit/blanks.tsx';
 import { PhraseBox } from '../rule/phrase-box.tsx';
-import { DAY_OFF_WORDS, ruleOf } from '../rule/rule-choices.ts';
+import { DAY_OFF_WORDS, DAYS_OFF_CHOICES, ruleOf } from '../rule/rule-choices.ts';
 import { RuleSentence } from '../rule/rule-sentence.tsx';
 import { type BenchDraft, withDaytime, withRecurrence } from './bench-draft.ts';
 import { type StretchPartProps, Wrong } from './form-part.tsx';
@@ -59,7 +59,7 @@ export function WhenPart({ draft, stretch, problem, onChange }: StretchPartProps
         </div>
       )}
       <div className="pl-[18px]">
-        on a day off,{' '}
+        on a <DaysOffBlank recurrence={recurrence} onChange={put} />,{' '}
         <ChoiceBlank
           label="On a day off"
           value={recurrence.dayOff}
@@ -96,14 +96,27 @@ export function WhenPart({ draft, stretch, problem, onChange }: StretchPartProps
   );
 }
 
-/** "not in Jan, 15 Jul to 20 Aug": seasons without work, and what becomes of dates in them. */
-function ClosedSeasonsBlank({
-  recurrence,
-  onChange,
-}: {
+interface RecurrenceBlankProps {
   readonly recurrence: BenchDraft['recurrence'];
   readonly onChange: (recurrence: BenchDraft['recurrence']) => void;
-}) {
+}
+
+/** What counts as a day off, where one makes a difference. */
+function DaysOffBlank({ recurrence, onChange }: RecurrenceBlankProps) {
+  const { daysOff, ...both } = recurrence;
+  if (recurrence.dayOff === 'none') return <>day off</>;
+  return (
+    <ChoiceBlank
+      label="What counts as a day off"
+      value={daysOff ?? 'both'}
+      options={DAYS_OFF_CHOICES}
+      onChange={(chosen) => onChange(chosen === 'both' ? both : { ...both, daysOff: chosen })}
+    />
+  );
+}
+
+/** "not in Jan, 15 Jul to 20 Aug": seasons without work, and what becomes of dates in them. */
+function ClosedSeasonsBlank({ recurrence, onChange }: RecurrenceBlankProps) {
   const { closed, ...open } = recurrence;
   return (
     <>

@@ -1,4 +1,5 @@
 import {
+  type DaysOff,
   type Distance,
   type FollowsRule,
   isoOfDay,
@@ -267,3 +268,10 @@ export const DAY_OFF_WORDS = [
   ['modifiedFollowing', 'the working day after in the same month'],
   ['skip', 'skip it'],
 ] as const;
+
+/** What counts as a day off: both, or only some of them. */
+export const DAYS_OFF_CHOICES: readonly (readonly [DaysOff | 'both', string])[] = [
+  ['both', 'day off'],
+  ['holidays', 'holiday'],
+  ['weekends', 'weekend'],
+];
