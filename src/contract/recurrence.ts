@@ -48,7 +48,9 @@ const monthPoint = z.discriminatedUnion('kind', [
     weekdays: weekdays.min(1, 'Choose at least one weekday.'),
   }),
   z.object({ kind: z.literal('workingDay'), nth: fromEitherEnd(23) }),
+  z.object({ kind: z.literal('easter') }),
 ]);
+const isEaster = ({ kind }: { readonly kind: string }) => kind === 'easter';
 const monthPoints = z.array(monthPoint).min(1, 'Choose at least one day.').max(31);
 const missing = z.enum(MISSING_DAY_POLICIES);
 const amountAway = z
@@ -73,18 +75,23 @@ const rule = z.discriminatedUnion('kind', [
     kind: z.literal('months'),
     every: interval,
     months: z.array(month).max(12).refine(noDoubles, 'A month stands there twice.'),
-    on: monthPoints,
+    on: monthPoints.refine((on) => !on.some(isEaster), 'Easter is a day of each year: say “yearly”.'),
     missing,
     away: away.optional(),
   }),
-  z.object({
-    kind: z.literal('years'),
-    every: interval,
-    months: z.array(month).min(1, 'Choose the month.').max(12).refine(noDoubles, 'A month stands there twice.'),
-    on: monthPoints,
-    missing,
-    away: away.optional(),
-  }),
+  z
+    .object({
+      kind: z.literal('years'),
+      every: interval,
+      months: z.array(month).min(1, 'Choose the month.').max(12).refine(noDoubles, 'A month stands there twice.'),
+      on: monthPoints.refine((on) => on.length === 1 || !on.some(isEaster), 'Easter stands in a rule of its own.'),
+      missing,
+      away: away.optional(),
+    })
+    .refine(({ on, months }) => !on.some(isEaster) || months.join() === '3,4', {
+      path: ['months'],
+      message: 'Easter is in March or April: leave both.',
+    }),
   z.object({
     kind: z.literal('dates'),
     dates: z.array(isoDate).min(1, 'Write at least one date.').max(1000, 'A thousand dates at most.'),

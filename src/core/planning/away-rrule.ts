@@ -48,6 +48,7 @@ function spanOf(point: MonthPoint): Span | null {
     }
     case 'anyWeekday':
     case 'workingDay':
+    case 'easter':
       return null;
   }
 }

@@ -202,6 +202,8 @@ function groupsOf({ on, months, missing }: MonthsRule | YearsRule, calendar: Wor
       case 'anyWeekday':
         position(point.weekdays.map(rruleWeekday).join(), point.nth);
         break;
+      case 'easter':
+        return null;
       case 'workingDay':
         if (calendar.holidays.length > 0) return null;
         position(calendar.workingWeekdays.map(rruleWeekday).join(), point.nth);

@@ -89,7 +89,7 @@ export function inMonthOrder(points: readonly MonthPoint[]): MonthPoint[] {
 /** Roughly the day of the month, so that points read in order; a rank of its own for each, so that the order is settled. */
 function rank(point: MonthPoint): number {
   const place = placeOf(point);
-  return (point.kind === 'date' ? point.day : point.nth) > 0 ? place : 100 + place;
+  return place > 0 ? place : 100 + place;
 }
 
 function placeOf(point: MonthPoint): number {
@@ -104,6 +104,8 @@ function placeOf(point: MonthPoint): number {
       );
     case 'workingDay':
       return point.nth * 1.4 + 0.3;
+    case 'easter':
+      return 99;
   }
 }
 

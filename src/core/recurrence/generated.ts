@@ -105,6 +105,15 @@ const anyRule: fc.Arbitrary<Rule> = fc.oneof(
       missing,
     }),
   ),
+  orAway(
+    fc.record({
+      kind: fc.constant('years' as const),
+      every,
+      months: fc.constant([3, 4]),
+      on: fc.constant([{ kind: 'easter' as const }]),
+      missing: fc.constant('last' as const),
+    }),
+  ),
   fc.record({ kind: fc.constant('dates' as const), dates: fc.array(anyDate, { minLength: 1, maxLength: 5 }) }),
   fc.record({ kind: fc.constant('rrule' as const), text: foreign }),
 );

@@ -1,6 +1,7 @@
+import { easterSunday } from '../calendar/easter.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import { weekdayOf } from '../civil-date/civil-day.ts';
+import { weekdayOf, yearMonthDay } from '../civil-date/civil-day.ts';
 import type { MissingDay, MonthPoint } from './rule.ts';
 
 /** The month has no such day. Later than any day, so that it never falls into a window. */
@@ -23,6 +24,11 @@ export function pointFinder(point: MonthPoint, missing: MissingDay, calendar: Wo
       return anyWeekdayFinder(point.nth, weekdayMask(point.weekdays));
     case 'workingDay':
       return workingDayFinder(point.nth, calendar);
+    case 'easter':
+      return (first, end) => {
+        const day = easterSunday(yearMonthDay(first).year);
+        return day >= first && day < end ? day : NO_DAY;
+      };
   }
 }
 

@@ -51,5 +51,7 @@ function mayFall(point: MonthPoint, month: number, missing: 'last' | 'next' | 'o
       return Math.ceil(Math.abs(point.nth) / point.weekdays.length) <= Math.ceil(days / 7);
     case 'workingDay':
       return Math.abs(point.nth) <= days;
+    case 'easter':
+      return month === 3 || month === 4;
   }
 }

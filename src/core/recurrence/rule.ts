@@ -12,7 +12,9 @@ export type MonthPoint =
   /** The first, second … of the days that are any of these weekdays: the last Monday-to-Friday day, the first day of a weekend. */
   | { readonly kind: 'anyWeekday'; readonly nth: number; readonly weekdays: readonly Weekday[] }
   /** The first, second … working day of the calendar, or counted from the end: -1 is the last. */
-  | { readonly kind: 'workingDay'; readonly nth: number };
+  | { readonly kind: 'workingDay'; readonly nth: number }
+  /** Easter Sunday, in the month that has it; alone in a yearly rule of March and April. */
+  | { readonly kind: 'easter' };
 
 export const WAYS = ['before', 'after', 'onOrBefore', 'onOrAfter'] as const;
 /** On which side of a place a date lies, and whether it may be the place itself. */

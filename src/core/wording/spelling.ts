@@ -11,3 +11,18 @@ export function editDistance(a: string, b: string): number {
   }
   return row[b.length] as number;
 }
+
+/** Whether one letter put in, taken out or changed, or two neighbours that change places, make one word of the other. */
+export function isOneEditAway(a: string, b: string): boolean {
+  if (Math.abs(a.length - b.length) > 1) return false;
+  let from = 0;
+  while (from < a.length && a[from] === b[from]) from++;
+  if (from === a.length && from === b.length) return false;
+  const rest = (text: string, at: number) => text.slice(at);
+  return (
+    rest(a, from + 1) === rest(b, from + 1) ||
+    rest(a, from + 1) === rest(b, from) ||
+    rest(a, from) === rest(b, from + 1) ||
+    (a[from] === b[from + 1] && a[from + 1] === b[from] && rest(a, from + 2) === rest(b, from + 2))
+  );
+}

@@ -26,6 +26,14 @@ describe('a phrase that may mean several things', () => {
     ['every Friday until 3/4/2027', 'every week on Fri until 3 Apr 2027', 'every week on Fri until 4 Mar 2027'],
     ['monthly on Fridays', 'first Friday of each month', 'last Friday of each month', 'every week on Fri'],
     ['quarterly', 'every 3 months on the 24th', 'last day of every quarter', '1st of every quarter'],
+    [
+      'quarterly in Jan, Apr, Jul and Oct',
+      '1st of every quarter',
+      'last day of Jan, Apr, Jul and Oct',
+      '24th of every quarter',
+    ],
+    ['end of each week', 'every week on Sun, or the working day before', 'every week on Fri'],
+    ['every Monday from next Friday', 'every week on Mon from 4 Dec 2026', 'every week on Mon from 27 Nov 2026'],
     ['every April', '1st of Apr', 'last day of Apr', '24th of Apr'],
     ['once a year, in March', 'yearly on 1 March', 'yearly on the last day of March', 'yearly on 24 March'],
     ['3 March 2027 and 5 April', 'on 3 Mar 2027 and 5 Apr 2027', 'on 3 Mar 2027 and yearly on 5 April'],
@@ -48,6 +56,17 @@ describe('a phrase that may mean several things', () => {
       expect(parsePhrase(phrase, { ...TODAY, start: recurrence.start })).toEqual(recurrence);
     expect(tryPhrase(text, TODAY)).toBeNull();
     expect(() => parsePhrase(text, TODAY)).toThrow('This can mean “');
+  });
+
+  it.each([
+    ['every Monday at 9', 'every week on Mon at 09:00', 'every week on Mon at 21:00'],
+    ['every Monday at 3', 'every week on Mon at 15:00', 'every week on Mon at 03:00'],
+    ['Mon 8-10', 'every week on Mon, 08:00 to 10:00', 'every week on Mon, 20:00 to 22:00'],
+    ['Mon 1 to 3', 'every week on Mon, 13:00 to 15:00', 'every week on Mon, 01:00 to 03:00'],
+  ])('%s is asked back: each choice says its times', (text, ...wanted) => {
+    expect(choices(text).map(({ phrase }) => phrase)).toEqual(wanted);
+    for (const { phrase, recurrence, times } of choices(text))
+      expect(readPhrase(phrase, TODAY)).toEqual({ kind: 'read', recurrence, times });
   });
 
   it('gives the four likeliest where there are more', () => {

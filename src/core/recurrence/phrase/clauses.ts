@@ -1,13 +1,17 @@
 import type { Convention } from '../../calendar/business-day.ts';
 import type { Season } from '../../calendar/closed-season.ts';
-import { type CivilDay, civilDay, daysInMonth, weekdayOf, yearMonthDay } from '../../civil-date/civil-day.ts';
+import { WEEKDAYS_ONLY } from '../../calendar/working-calendar.ts';
+import { type CivilDay, civilDay, daysInMonth, yearMonthDay } from '../../civil-date/civil-day.ts';
 import { isoOfDay } from '../../civil-date/iso-date.ts';
 import { monthIndexOf, monthOf, monthStart } from '../../civil-date/month.ts';
-import type { DaysOff, End } from '../rule.ts';
+import { NO_DAY } from '../month-point.ts';
+import type { DaysOff, End, YearsRule } from '../rule.ts';
+import { ruleDates } from '../rule-dates.ts';
 import { TIMES } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
-import { readDate, readDates, readDayAndMonth, readMonthRange, readMonths, readTo } from './dates.ts';
+import { readDate, readDates, readDayAndMonth, readMonthRange, readMonths, readNear, readTo } from './dates.ts';
+import { readFeast } from './feasts.ts';
 import { type PhraseTimes, readTimes } from './times.ts';
 
 /** What the clauses after the rules have said so far. */
@@ -186,7 +190,11 @@ const WORKING_DAY = ['working day', 'workday', 'business day', 'work day'];
 
 function readConvention(c: PhraseCursor): Convention | null {
   if (c.word('nearest', 'closest')) return c.word(...WORKING_DAY) ? 'nearest' : null;
-  if (c.word('previous', 'preceding', 'prior', 'last')) return c.word(...WORKING_DAY) ? 'preceding' : null;
+  if (c.word('previous', 'preceding', 'prior', 'last')) {
+    if (!c.word(...WORKING_DAY)) return null;
+    c.filler('before');
+    return 'preceding';
+  }
   if (c.word('next', 'following', 'first')) {
     if (!c.word(...WORKING_DAY)) return null;
     c.filler('after');
@@ -305,7 +313,7 @@ export function readStart(c: PhraseCursor, said: Said, context: PhraseContext): 
   return true;
 }
 
-function readEnd(c: PhraseCursor, said: Said, context: PhraseContext): true | null {
+export function readEnd(c: PhraseCursor, said: Said, context: PhraseContext): true | null {
   if (said.end !== null) return null;
   const from = Math.max(said.start ?? context.start, context.today);
   said.end = c.try(() => readUntil(c, from)) ?? c.try(() => readCount(c)) ?? c.try(() => readSpan(c));
@@ -316,21 +324,21 @@ function readUntil(c: PhraseCursor, from: CivilDay): Said['end'] {
   if (!c.word('until', 'till', 'to', 'up to', 'through', 'ending', 'ends', 'end', 'no later than')) return null;
   if (c.word('further notice', 'stopped', 'told otherwise')) return () => ({ kind: 'never' });
   c.filler('on', 'in', 'at');
+  const feast = c.try(() => readFeast(c));
+  if (feast) {
+    const day = firstOf(feast, from);
+    return day === null ? null : () => ({ kind: 'on', date: isoOfDay(day) });
+  }
   const isEnd = c.word('the end of', 'end of');
   const day =
     c.try(() => readDate(c, from)) ?? c.try(() => readMonthAsDay(c, from, 'last')) ?? (isEnd ? readYearEnd(c) : null);
   return day === null ? null : () => ({ kind: 'on', date: isoOfDay(day) });
 }
 
-/** "today", "tomorrow", "next Monday", "Monday": the first from today on; "next" is never today. */
-function readNear(c: PhraseCursor, today: CivilDay): CivilDay | null {
-  if (c.word('today', 'now')) return today;
-  if (c.word('tomorrow')) return today + 1;
-  const isNext = c.word('next');
-  const weekday = c.weekday();
-  // "From Monday to Friday" are days of the week.
-  if (weekday === null || c.ahead(() => readTo(c))) return null;
-  return today + ((weekday - weekdayOf(today) + 7) % 7 || (isNext ? 7 : 0));
+/** The first day of a yearly rule that needs no calendar, from a day on. */
+function firstOf(rule: YearsRule, from: CivilDay): CivilDay | null {
+  const day = ruleDates(rule, from, WEEKDAYS_ONLY).firstFrom(from, from + 2 * 366);
+  return day === NO_DAY ? null : day;
 }
 
 /** "March 2027", or the next March: its first or last day. */

@@ -2,10 +2,12 @@ import {
   type CivilDay,
   civilDay,
   daysInMonth,
+  mondayOf,
   type Weekday,
   weekdayOf,
   yearMonthDay,
 } from '../../civil-date/civil-day.ts';
+import { monthIndexOf, monthStart } from '../../civil-date/month.ts';
 import { sayDate, weekdayName } from '../../wording/date-words.ts';
 import type { PhraseCursor } from './cursor.ts';
 
@@ -159,4 +161,22 @@ function readMoreDates(c: PhraseCursor, isJoined: boolean, needsYear: boolean): 
     dates.push(date);
   } while (needsYear && typeof dates.at(-1) !== 'number');
   return dates;
+}
+
+/** "today", "tomorrow", "Monday": the first from today on; "next Friday" may be that or the one of next week; "next month" its first day. */
+export function readNear(c: PhraseCursor, today: CivilDay): CivilDay | null {
+  if (c.word('today', 'now')) return today;
+  if (c.word('tomorrow')) return today + 1;
+  const isNext = c.word('next');
+  if (isNext && c.word('week')) return mondayOf(today) + 7;
+  if (isNext && c.word('month')) return monthStart(monthIndexOf(today) + 1);
+  if (isNext && c.word('year')) return civilDay(yearMonthDay(today).year + 1, 1, 1);
+  if (!isNext) c.filler('this', 'this coming');
+  const weekday = c.weekday();
+  // "From Monday to Friday" are days of the week.
+  if (weekday === null || c.ahead(() => readTo(c))) return null;
+  const first = today + ((weekday - weekdayOf(today) + 7) % 7);
+  if (!isNext) return first;
+  const [coming, ofNextWeek] = [first === today ? today + 7 : first, mondayOf(today) + 6 + weekday];
+  return coming === ofNextWeek || c.pick('next weekday', 2) === 1 ? coming : ofNextWeek;
 }

@@ -5,6 +5,8 @@ import type { PhraseCursor } from './cursor.ts';
 export interface Frequency {
   readonly unit: 'day' | 'week' | 'month' | 'quarter' | 'year';
   readonly every: number;
+  /** A word of its own, "quarterly", and not so many months. */
+  readonly isNamed?: true;
   /** "Once a month": one date in each, and no more. */
   readonly isOnce: boolean;
   /** "Semi-monthly": two in each; which two where none are said. */
@@ -13,23 +15,23 @@ export interface Frequency {
 
 /** Words for a frequency of their own, the commonest first. */
 const NAMED: readonly (readonly [unit: Frequency['unit'], every: number, words: readonly string[]])[] = [
-  ['day', 1, ['daily', 'once a day']],
-  ['week', 1, ['weekly', 'once a week', 'once weekly']],
+  ['day', 1, ['daily', 'once a day', 'seven days a week']],
+  ['week', 1, ['weekly', 'once a week', 'once weekly', 'once per week']],
   ['week', 2, ['fortnightly', 'once a fortnight', 'a fortnight']],
-  ['month', 1, ['monthly', 'once a month', 'once monthly']],
-  ['quarter', 1, ['quarterly', 'once a quarter', 'once quarterly']],
+  ['month', 1, ['monthly', 'once a month', 'once monthly', 'once per month']],
+  ['quarter', 1, ['quarterly', 'once a quarter', 'once quarterly', 'once per quarter']],
   [
     'month',
     6,
     ['halfyearly', 'half yearly', 'twice a year', 'twice yearly', 'sixmonthly', 'six monthly', 'semiannually'],
   ],
   ['year', 2, ['biennially', 'biennial']],
-  ['year', 1, ['yearly', 'annually', 'annual', 'once a year', 'once yearly']],
+  ['year', 1, ['yearly', 'annually', 'annual', 'once a year', 'once yearly', 'once per year']],
 ];
 
 /** "Weekly", "every other week", "once a month"; null where none is said. */
 export function readFrequency(c: PhraseCursor): Frequency | null {
-  return c.try(() => readNamed(c)) ?? c.try(() => (c.word('every', 'each') ? readEveryUnit(c) : null));
+  return c.try(() => readNamed(c)) ?? c.try(() => (c.word('every', 'each', 'once every') ? readEveryUnit(c) : null));
 }
 
 /** "Weekly", "fortnightly", "once a year". */
@@ -39,7 +41,7 @@ export function readNamed(c: PhraseCursor): Frequency | null {
   if (ambiguous) return ambiguous;
   const soOften = c.try(() => readSoOften(c));
   if (soOften) return soOften;
-  for (const [unit, every, words] of NAMED) if (c.word(...words)) return { unit, every, isOnce };
+  for (const [unit, every, words] of NAMED) if (c.word(...words)) return { unit, every, isOnce, isNamed: true };
   return null;
 }
 
@@ -51,6 +53,7 @@ function readSoOften(c: PhraseCursor): Frequency | null {
   if (c.word('alternate months')) return of('month', 2);
   const n = c.number();
   if (n === null || n < 1) return null;
+  if (n === 7 && c.word('days a week', 'days per week')) return of('day', 1);
   c.mark('-');
   if (c.word('daily')) return of('day', n);
   if (c.word('weekly')) return of('week', n);

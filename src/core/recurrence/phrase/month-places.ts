@@ -33,11 +33,17 @@ function readJoined(c: PhraseCursor, most = Number.POSITIVE_INFINITY): MonthPoin
   c.filler('the');
   const joined: MonthPoint[][] = [];
   while (joined.length < most) {
-    const next = c.try(() => (joined.length === 0 || skipAnd(c) ? readPoint(c) : null));
+    if (joined.length > 0 && c.ahead(() => readShortMonth(c) !== null)) break;
+    const next = c.try(() => (joined.length === 0 || skipAnd(c) || isStroke(c) ? readPoint(c) : null));
     if (!next) break;
     joined.push(next);
   }
   return joined;
+}
+
+/** "10th/20th/30th" */
+function isStroke(c: PhraseCursor): boolean {
+  return c.mark('/') && c.ahead(() => c.ordinal() !== null);
 }
 
 /** One place in a month, or several that share their noun: "first and last Friday", "5th and 10th working day". */
@@ -50,6 +56,8 @@ function readPoint(c: PhraseCursor): MonthPoint[] | null {
   if (shared) return whole(shared);
   const several = c.try(() => readFirstFew(c));
   if (several) return whole(several);
+  const closing = c.try(() => readClosingDay(c));
+  if (closing) return whole([closing]);
   const first = readPlace(c);
   if (!first) return null;
   // “2 working days” is no place in a month.
@@ -64,6 +72,12 @@ function readPoint(c: PhraseCursor): MonthPoint[] | null {
     return [{ kind: 'date', day: first.n }];
   }
   return null;
+}
+
+/** "WD3", as a month's closing counts its working days. */
+function readClosingDay(c: PhraseCursor): MonthPoint | null {
+  const nth = c.word('wd') ? c.number() : null;
+  return nth === null || nth < 1 || nth > 23 ? null : { kind: 'workingDay', nth };
 }
 
 /** "first three working days", "last two Fridays" */
@@ -81,7 +95,7 @@ function readShared(c: PhraseCursor): MonthPoint[] | null {
   const first = readPlace(c);
   if (!first) return null;
   const places = [first];
-  while (c.when(() => skipAnd(c))) {
+  while (!c.ahead(() => readShortMonth(c) !== null) && c.when(() => skipAnd(c))) {
     const hasThe = c.filler('the');
     const next = readPlace(c);
     if (!next) return null;
@@ -175,6 +189,8 @@ function pointOf(n: number, noun: Noun): MonthPoint {
 
 /** What is said of months without the day; the last day where nothing is. */
 export function readMissing(c: PhraseCursor): MissingDay {
+  const ofFebruary = c.try(() => readShortMonth(c));
+  if (ofFebruary) return ofFebruary;
   const said = c.try((): MissingDay | null => {
     c.mark(',');
     if (c.word('where there is one', 'if there is one', 'when there is one', 'where it exists', 'if it exists'))
@@ -188,6 +204,15 @@ export function readMissing(c: PhraseCursor): MissingDay {
     return null;
   });
   return said ?? 'last';
+}
+
+/** "30th or the last day in February", ", last day in Feb"; "30th and last day of Feb" are two. */
+function readShortMonth(c: PhraseCursor): MissingDay | null {
+  c.mark(',');
+  c.filler('or', 'else');
+  c.filler('the');
+  if (!c.word('last day', 'end') || !c.word('in', 'of') || c.month() !== 2) return null;
+  return c.ahead(() => skipAnd(c) && c.month() !== null) ? null : 'last';
 }
 
 export function dates(...days: number[]): MonthPoint[] {

@@ -1,11 +1,20 @@
 import { type Weekday, yearMonthDay } from '../../civil-date/civil-day.ts';
 import { plural } from '../../wording/date-words.ts';
-import type { Distance, MissingDay, MonthPoint, MonthsRule, Rule, YearsRule } from '../rule.ts';
+import {
+  type Distance,
+  MAX_DISTANCE,
+  type MissingDay,
+  type MonthPoint,
+  type MonthsRule,
+  type Rule,
+  type YearsRule,
+} from '../rule.ts';
 import { readInterval } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readMonthRange, readMonths, skipAnd } from './dates.ts';
 import { awayFrom, readDistance, type SaidDistance } from './distances.ts';
+import { daysFromEaster, easterRule, furtherFromEaster, readFeast } from './feasts.ts';
 import { type Frequency, skipSeparator } from './frequency.ts';
 import { dates, readMissing, readPoints, readPointsBefore } from './month-places.ts';
 import {
@@ -16,7 +25,7 @@ import {
   QUARTER_ENDS,
   QUARTER_STARTS,
 } from './quarter-places.ts';
-import { readYearDay } from './year-rules.ts';
+import { readYearDay, unsaidDay } from './year-rules.ts';
 
 /** Rules of a frequency in months or quarters on some places. */
 export function rulesOf(
@@ -43,21 +52,51 @@ export function readMonthsOn(
   const every = frequency.unit === 'quarter' ? frequency.every * 3 : frequency.every;
   const from =
     every > 1 ? c.try(() => (c.word('from', 'starting in', 'beginning in') ? readFirstMonth(c) : null)) : null;
-  const days = from === null ? c.try(() => readDaysOfYear(c, 12 / every)) : null;
+  // "Every month except August on the 1st"
+  const but = every === 1 && from === null ? c.try(() => readMonthsBut(c, frequency)) : null;
+  const days = from === null && !but ? c.try(() => readDaysOfYear(c, 12 / every)) : null;
   if (days) return { rules: days, isBare: false };
   const away = from === null ? c.try(() => readAwayAfter(c, frequency)) : null;
   if (away) return { rules: away, isBare: false };
-  const said = c.try(() => readPointsAfter(c, frequency));
-  const on = said ?? (frequency.twice ? TWICE[frequency.twice] : null);
-  if (said && frequency.twice && said.length !== 2)
-    return c.refuse(at, `Twice a month, and ${plural(said.length, 'day')}: say two days.`);
-  const weekdays = said ? null : c.try(() => readWeekdaysAfter(c, frequency));
+  const before = c.try(() => readPointsAfter(c, frequency));
+  const weekdays = before ? null : c.try(() => readWeekdaysAfter(c, frequency));
   if (weekdays) return weekdays;
-  if (on && frequency.isOnce && on.length > 1)
-    return c.refuse(at, `Once, and ${on.length} days: say “monthly on the …” for more than one day a month.`);
-  const within = from === null ? c.try(() => (c.word('in') ? readMonths(c) : null)) : null;
+  const within = but ?? (from === null ? c.try(() => (c.word('in') ? readMonths(c) : null)) : null);
+  // "Quarterly in January, April, July and October on the 5th"
+  const said = before ?? (within ? c.try(() => readPointsAfter(c, frequency)) : null);
+  const wrong = contradictionOf(frequency, said, within);
+  if (wrong !== null) return c.refuse(at, wrong);
+  const cycle = from === null ? cycleOf(within, every, frequency) : monthsFrom(from, every);
+  return rulesOfMonths(c, at, frequency, context, said, cycle, within);
+}
+
+/** Why days and months can't be meant as often as it is said; null where they can. */
+function contradictionOf(
+  { unit, every, isOnce, isNamed, twice }: Frequency,
+  on: readonly MonthPoint[] | null,
+  within: readonly number[] | null,
+): string | null {
+  if (on && twice && on.length !== 2) return `Twice a month, and ${plural(on.length, 'day')}: say two days.`;
+  if (on && isOnce && on.length > 1)
+    return `Once, and ${on.length} days: say “monthly on the …” for more than one day a month.`;
+  return unit === 'month' && every === 1 && isNamed && within?.length === 1
+    ? 'Monthly, and in one month of the year: say “yearly” for one, or more months.'
+    : null;
+}
+
+/** @param cycle the months of the year, where the interval meets the same ones every year and they are said */
+function rulesOfMonths(
+  c: PhraseCursor,
+  at: number,
+  frequency: Frequency,
+  context: PhraseContext,
+  said: readonly MonthPoint[] | null,
+  cycle: readonly number[] | null,
+  within: readonly number[] | null,
+): { readonly rules: readonly Rule[]; readonly isBare: boolean } | null {
+  const every = frequency.unit === 'quarter' ? frequency.every * 3 : frequency.every;
+  const on = said ?? (frequency.twice ? TWICE[frequency.twice] : null);
   const missing = readMissing(c);
-  const cycle = from === null ? null : monthsFrom(from, every);
   if (on && cycle === null && within === null) {
     const rules = rulesOf(c, at, frequency, on, missing);
     return rules && { rules, isBare: false };
@@ -68,10 +107,28 @@ export function readMonthsOn(
     kind: 'months',
     every: cycle ? 1 : every,
     months: cycle ?? within ?? [],
-    on: on ?? dates(yearMonthDay(context.start).day),
+    on: on ?? (frequency.unit === 'quarter' ? unsaidDay(c, context) : dates(yearMonthDay(context.start).day)),
     missing,
   };
   return { rules: [rule], isBare: on === null };
+}
+
+/** The months of "quarterly in March, June, September and December", which say themselves what is counted from where. */
+function cycleOf(within: readonly number[] | null, every: number, { isNamed, unit }: Frequency): number[] | null {
+  if (!within || every === 1 || (!isNamed && unit !== 'quarter')) return null;
+  const [first = 1] = within;
+  const cycle = monthsFrom(first, every);
+  return cycle?.join() === within.join() ? cycle : null;
+}
+
+/** "every month but August", with a day after it: the others */
+function readMonthsBut(c: PhraseCursor, frequency: Frequency): number[] | null {
+  c.mark(',');
+  if (!c.word('but', 'except', 'except in', 'but not in', 'apart from', 'excluding')) return null;
+  const left = c.try(() => readMonthRange(c)) ?? readMonths(c);
+  // Without a day after it, the months are those that are closed; "except 25 Dec" is a date.
+  if (!left || left.length > 11 || c.ahead(() => readPointsAfter(c, frequency) === null)) return null;
+  return Array.from({ length: 12 }, (_, i) => i + 1).filter((month) => !left.includes(month));
 }
 
 /** "Half-yearly on 1 January and 1 July": as many days of the year as it comes in it. */
@@ -178,6 +235,8 @@ function readPlaces(c: PhraseCursor): Rule[] | null {
     c.filler('each month', 'every month', 'each quarter', 'every quarter', 'each year', 'every year');
     return [ends];
   }
+  const feast = c.try(() => readFeast(c));
+  if (feast) return [feast];
   const yearDay = c.try(() => readYearDay(c));
   if (yearDay) return [yearDay];
   c.filler('each', 'every');
@@ -187,10 +246,17 @@ function readPlaces(c: PhraseCursor): Rule[] | null {
 function moved(c: PhraseCursor, at: number, rules: readonly Rule[], distance: SaidDistance): Rule[] | null {
   const all = rules.map((rule) => {
     if (rule.kind !== 'months' && rule.kind !== 'years') return null;
-    return rule.away ? null : awayFrom(rule, distance);
+    return rule.away ? fromFeast(rule, distance) : awayFrom(rule, distance);
   });
   if (all.every((rule) => rule !== null)) return all;
   return c.refuse(at, 'So far from there can’t be counted: say the day itself, or count from a date.');
+}
+
+/** "2 days after Good Friday": so many days from Easter. */
+function fromFeast(rule: MonthsRule | YearsRule, { months, away }: SaidDistance): YearsRule | null {
+  const days = rule.kind === 'years' && months === 0 ? daysFromEaster(rule) : null;
+  const further = days === null || !away ? null : furtherFromEaster(days, away);
+  return further === null || Math.abs(further) > MAX_DISTANCE ? null : easterRule(further);
 }
 
 const MONTH_AGAIN = ['of each month', 'of every month', 'of the month', 'each month', 'every month', 'in the month'];
@@ -278,6 +344,8 @@ export function readMonthEnds(c: PhraseCursor): MonthsRule | YearsRule | null {
       return ends(dates(1), QUARTER_STARTS);
     if (c.word('midmonth', 'mid month', 'the middle of the month', 'middle of the month', 'middle of each month'))
       return ends(dates(15), []);
+    if (c.word('start of the year', 'start of each year', 'start of every year', 'beginning of the year'))
+      return { kind: 'years', every: 1, months: [1], on: dates(1), missing: 'last' };
     if (
       c.word(
         'year end',
@@ -333,7 +401,7 @@ function readMonthChoice(c: PhraseCursor, at: number, on: readonly MonthPoint[],
     );
   const each = c.word('each', 'every', 'the', 'a', 'any');
   if (each) {
-    if (c.word('month', 'calendar month')) return rule(1, []);
+    if (c.word('month', 'calendar month', 'following month', 'next month', 'month after')) return rule(1, []);
     if (c.word('quarter', 'calendar quarter')) return inQuarters(c, at, on, readMissing(c));
     if (c.word('year')) return inYears(c, at, on);
     const every = c.try(() => {

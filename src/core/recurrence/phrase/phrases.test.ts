@@ -522,6 +522,60 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every week on Fri, or the working day before, not in Jan until 30 Sep 2027, except 28 May 2027 | .`,
   ],
   [
+    'feasts',
+    `
+    yearly on Good Friday | .
+    every Good Friday | yearly on Good Friday
+    Easter Monday | yearly on Easter Monday
+    every 2 years on Easter Sunday | .
+    2 days before Easter | yearly on Good Friday
+    yearly, 10 days before Easter Sunday | .
+    the Tuesday after Easter | yearly, Tuesday after Easter Sunday
+    the day after Whit Monday | yearly, 51 days after Easter Sunday
+    the Wednesday before Good Friday | yearly, 4 days before Easter Sunday
+    Christmas Eve | yearly on 24 December
+    last working day before Christmas | yearly, working day before 25 December
+    every Friday until Easter | every week on Fri until 28 Mar 2027
+    every Monday until Christmas | every week on Mon until 25 Dec 2026`,
+  ],
+  [
+    'more than a rule',
+    `
+    last working day of each week | every week on Sun, or the working day before
+    first working day of the week | every week on Mon, or the working day after
+    every business day except Friday | every day but Fri, not on days off
+    10 Fridays | every week on Fri, 10 times
+    for the next 6 Mondays | every week on Mon, 6 times
+    from 1 January to 31 March every Monday | every week on Mon until 31 Mar 2027
+    every Monday from next week | every week on Mon
+    every Monday starting next month | every week on Mon
+    tomorrow | on 25 Nov 2026
+    next Monday | on 30 Nov 2026
+    Friday 4 December | on 4 Dec 2026
+    every month except July and August on the 1st | 1st of Jan, Feb, Mar, Apr, May, Jun, Sep, Oct, Nov and Dec
+    monthly except August | 24th of each month, not in Aug
+    monthly on the 30th, last day in Feb | 30th of each month, or the last day
+    7th of the following month | 7th of each month
+    10th/20th/30th | 10th, 20th and 30th of each month, or the last day
+    WD3 | third working day of each month
+    M/W/F | every week on Mon, Wed and Fri
+    twice a year in April and October on the 5th | 5th of Apr and Oct
+    once every 3 years | every 3 years on 24 November
+    3 times per week on Mon, Wed, Fri | every week on Mon, Wed and Fri
+    7 days a week | every day
+    14 days after the last one | every 14 days after completion`,
+  ],
+  [
+    'one letter wrong in a long word',
+    `
+    every wendesday | every week on Wed
+    every tuseday | every week on Tue
+    fortnighly on Mon | every 2 weeks on Mon
+    monthy on the 15th | 15th of each month
+    15th of febuary | 15th of Feb
+    last workin day | last working day of each month`,
+  ],
+  [
     'counted from another day',
     `
     3 working days before the last day of each month | .

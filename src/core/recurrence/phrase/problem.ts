@@ -69,8 +69,16 @@ export function problemOf(text: string, cursor: PhraseCursor, canBeRead: (text: 
 }
 
 const BY_NEED =
-  /\b(?:ad[ -]?hoc|(?:as|when|whenever|if) (?:and when )?(?:needed|required|necessary)|on demand|when(?:ever)? it (?:breaks|fails))\b/i;
-const BY_USE = /\bevery\s+[\d.,]+\s*(?:km|kilometres?|miles?|hours?|running hours|cycles|litres?)\b/i;
+  /\b(?:ad[ -]?hoc|(?:up)?on request|after (?:each|every) use|(?:as|when|whenever|if) (?:and when )?(?:needed|required|necessary)|on demand|when(?:ever)? it (?:breaks|fails))\b/i;
+const WITHIN_A_DAY =
+  /\b(?:hourly|every\s+(?:(?:\d+|two|three|four|six|eight|twelve|half an?|other)\s+)?(?:hours?|minutes?|mins?)|(?:twice|three times|four times|\d+\s*(?:times|x))\s+(?:a|per|each)\s+day|twice daily)\b/i;
+const BY_WEEKDAY_INSTEAD =
+  /\b(?:(?:or|then|moved? to|else)\s+(?:on\s+)?(?:the\s+)?(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|satur|sun)(?:day)?\b.*\b(?:if|when)|if\b.*\b(?:then|on)\s+(?:the\s+)?(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|satur|sun)(?:day)?)\b/i;
+const WEEK_OF_MONTH =
+  /\b(?:(?:first|second|third|fourth|last|1st|2nd|3rd|4th)(?: full)? week|week \d|weeks? (?:one|two|three|four)\b.* month)\b/i;
+const ODD_WEEKS = /\b(?:odd|even)[- ](?:numbered )?weeks?\b|\bweek \d+ and \d+\b/i;
+const BY_USE =
+  /\bevery\s+[\d.,]+\s*(?:km|kilometres?|miles?|(?:running|engine|operating|flying) hours|cycles|litres?)\b/i;
 
 /** What comes by no calendar, and what Jolly Rota does about it instead; null for anything else. */
 function noRuleIn(text: string): string | null {
@@ -78,6 +86,13 @@ function noRuleIn(text: string): string | null {
     return 'What is done when it is needed has no dates: leave it without a schedule, and start its template by hand.';
   if (BY_USE.test(text))
     return 'What comes by use has no dates: start its template by hand, or say how often to look, like “monthly on the 1st”.';
+  if (WITHIN_A_DAY.test(text))
+    return 'A schedule makes one task a day at the most: say “every day at 08:00”, and make another schedule for each further time.';
+  if (ODD_WEEKS.test(text))
+    return 'Odd and even weeks change places in some years: say “every 2 weeks on Mon”, beginning in such a week.';
+  if (WEEK_OF_MONTH.test(text)) return 'A week may lie in two months: say its day, like “second Monday of each month”.';
+  if (BY_WEEKDAY_INSTEAD.test(text))
+    return 'Another weekday can’t be taken instead: say “or the working day before” or “or the working day after”.';
   return null;
 }
 
@@ -152,6 +167,27 @@ const OTHER_WORDS = [
   'working',
 ];
 
+/** Words that nobody mistypes another for. */
+const MEANT: ReadonlySet<string> = new Set([
+  ...FULL_NAMES,
+  ...OTHER_WORDS,
+  ...[
+    'week',
+    'month',
+    'quarter',
+    'year',
+    'hour',
+    'minute',
+    'morning',
+    'evening',
+    'night',
+    'spring',
+    'summer',
+    'autumn',
+  ],
+  ...['winter', 'term', 'odd', 'even', 'first', 'second', 'third', 'fourth', 'next', 'this', 'start', 'end', 'season'],
+]);
+
 /** Words that are tried in place of one that is not understood. */
 const MOST_TRIED = 16;
 
@@ -170,12 +206,13 @@ function suggest(
   canBeRead: (text: string) => boolean,
 ): string | null {
   const [before, typed, rest] = [text.slice(0, at), text.slice(at, at + length).toLowerCase(), text.slice(at + length)];
-  if (typed === '') return null;
+  // A word of phrases stands where it is meant: another in its place would say something else.
+  if (typed === '' || MEANT.has(typed)) return null;
   if (POLITE.includes(typed)) return canBeRead(before + rest) ? tidy(before + rest) : null;
   const literal = expected.filter((word) => !word.startsWith('['));
   const near = [...new Set([...literal, ...FULL_NAMES, ...OTHER_WORDS])]
     .map((word) => ({ word, distance: editDistance(typed, word) }))
-    .filter(({ word, distance }) => distance > 0 && distance <= (word.length > 5 ? 3 : word.length > 2 ? 2 : 1))
+    .filter(({ word, distance }) => distance > 0 && distance <= (word.length > 3 ? 2 : 1))
     .sort((a, b) => a.distance - b.distance)
     .slice(0, MOST_TRIED)
     .filter(({ word }) => canBeRead(before + word + rest));

@@ -9,11 +9,11 @@ const SAFE_PLACES = { date: 28, weekday: 4, anyWeekday: 4, workingDay: 15 } as c
 
 /** Whether a place of a quarter or a year may lie in any of its months: the fifth Friday of a quarter need not be in its first. */
 export function leavesItsMonth(point: MonthPoint): boolean {
-  return Math.abs(point.kind === 'date' ? point.day : point.nth) > SAFE_PLACES[point.kind];
+  return point.kind === 'easter' || Math.abs(point.kind === 'date' ? point.day : point.nth) > SAFE_PLACES[point.kind];
 }
 
 export function isFromTheEnd(point: MonthPoint): boolean {
-  return point.kind === 'date' ? point.day < 0 : point.nth < 0;
+  return point.kind !== 'easter' && (point.kind === 'date' ? point.day < 0 : point.nth < 0);
 }
 
 export type Period = 'quarter' | 'year';

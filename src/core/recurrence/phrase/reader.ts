@@ -2,13 +2,14 @@ import type { Season } from '../../calendar/closed-season.ts';
 import { dayOfIso, type IsoDate, isoOfDay } from '../../civil-date/iso-date.ts';
 import { canonicalRecurrence } from '../canonical.ts';
 import type { ClosedSeasons, Recurrence, Rule } from '../rule.ts';
-import { readClause, readDaytime, readSeasons, readStart, type Said } from './clauses.ts';
+import { readClause, readDaytime, readEnd, readSeasons, readStart, type Said } from './clauses.ts';
 import type { PhraseContext } from './context.ts';
 import { PhraseCursor } from './cursor.ts';
 import { skipAnd } from './dates.ts';
 import { type PhraseProblem, problemOf, rruleFault } from './problem.ts';
 import { readRules } from './rules.ts';
-import type { PhraseTimes } from './times.ts';
+import { readSetOfDays } from './sets-of-days.ts';
+import { type PhraseTimes, writeTimes } from './times.ts';
 import { phraseTokens } from './tokens.ts';
 import { NO_START, writePhrase } from './writer.ts';
 
@@ -32,7 +33,7 @@ export interface PhraseMeaning {
   readonly times: PhraseTimes | null;
 }
 
-/** One of the things that a phrase may mean, its days as a phrase that means nothing else. */
+/** One of the things that a phrase may mean, as a phrase that means nothing else. */
 export interface PhraseChoice extends PhraseMeaning {
   readonly phrase: string;
 }
@@ -113,8 +114,9 @@ export function readPhrase(text: string, options: PhraseReadingOptions = {}): Ph
 }
 
 function choiceOf(meaning: PhraseMeaning, { start = NO_START }: PhraseReadingOptions): PhraseChoice {
-  const { recurrence } = meaning;
-  return { ...meaning, phrase: writePhrase(recurrence, { start: recurrence.start === start ? 'unsaid' : 'said' }) };
+  const { recurrence, times } = meaning;
+  const days = writePhrase(recurrence, { start: recurrence.start === start ? 'unsaid' : 'said' });
+  return { ...meaning, phrase: days + (times ? writeTimes(times) : '') };
 }
 
 function tooManyWays(text: string): PhraseProblem {
@@ -195,8 +197,13 @@ function readRecurrence(c: PhraseCursor, context: PhraseContext): PhraseMeaning 
     times: null,
   };
   // "From 1 March, every Friday": the start may come first, and is then known to what follows.
-  while (c.try(() => readDaytime(c, said)) ?? c.try(() => readStart(c, said, context))) c.mark(',');
-  const rules = readRules(c, { ...context, start: said.start ?? context.start });
+  while (
+    c.try(() => readDaytime(c, said)) ??
+    c.try(() => readStart(c, said, context)) ??
+    (said.start === null ? null : c.try(() => readEnd(c, said, context)))
+  )
+    c.mark(',');
+  const rules = c.try(() => readSetOfDays(c, said)) ?? readRules(c, { ...context, start: said.start ?? context.start });
   if (!rules?.every(isReadable)) return null;
   while (c.try(() => readClause(c, said, context)));
   const start = said.start ?? context.start;

@@ -5,8 +5,9 @@ import type { DaysRule, FollowsRule, Milestone, MonthPoint, Rule, WeeksRule } fr
 import { isWorkingDay, MONDAY_TO_FRIDAY, readInterval, WEEKEND } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
-import { readDate, readDates, readDayAndMonth, readMonths, skipAnd } from './dates.ts';
+import { readDate, readDates, readDayAndMonth, readMonths, readNear, skipAnd } from './dates.ts';
 import { isAwayAhead } from './distances.ts';
+import { readFeast } from './feasts.ts';
 import { type Frequency, readEveryUnit, readFrequency, readNamed, skipSeparator } from './frequency.ts';
 import { readMissing, readPoints } from './month-places.ts';
 import {
@@ -17,6 +18,7 @@ import {
   readPointsWithMonths,
   rulesOf,
 } from './month-rules.ts';
+import { readPartOfDay } from './times.ts';
 import { readYearDay, readYearsOn, unsaidDay } from './year-rules.ts';
 
 /** Rules as one part of a phrase says them. */
@@ -52,7 +54,9 @@ function readRule(c: PhraseCursor, context: PhraseContext): SaidRules | null {
     c.try(() => one(readTimesAWeek(c))) ??
     c.try(() => readNamedFrequency(c, context)) ??
     c.try(() => readEvery(c, context)) ??
+    c.try(() => one(readFeast(c))) ??
     c.try(() => one(readListed(c, context))) ??
+    c.try(() => one(readOnce(c, context))) ??
     c.try(() => readDayThenFrequency(c)) ??
     c.try(() => one(readWeekdays(c))) ??
     c.try(() => one(readYearDay(c))) ??
@@ -92,7 +96,17 @@ function readFollows(c: PhraseCursor): FollowsRule | null {
   return reaches && { kind: 'follows', reaches, amount, unit };
 }
 
-const COMPLETION = ['completion', 'completing', 'finishing', 'finish', 'being done', 'the last', 'doing it'];
+const COMPLETION = [
+  'completion',
+  'completing',
+  'finishing',
+  'finish',
+  'being done',
+  'the last',
+  'the last one',
+  'the last time',
+  'doing it',
+];
 
 /** "Completion", "the last"; the last Friday of a month is a day. */
 function isCompletion(c: PhraseCursor): true | null {
@@ -112,7 +126,7 @@ function readUnit(c: PhraseCursor): FollowsRule['unit'] | null {
 /** "(the last one) is done", "it is under way", "the last one is to be checked" */
 function readMilestone(c: PhraseCursor): Milestone | null {
   c.filler('the last one', 'the last', 'the current one', 'the one before', 'the task', 'it');
-  c.filler('is', 'was', 'has been', 'gets');
+  c.filler('is', 'was', 'has been', 'gets', 'was last', 'is last');
   if (c.word('done', 'finished', 'completed', 'complete')) return 'done';
   if (c.word('under way', 'underway', 'started', 'begun')) return 'underWay';
   return c.word('to be checked', 'to check', 'waiting for a check', 'handed in') ? 'toCheck' : null;
@@ -134,13 +148,14 @@ function readTimesAWeek(c: PhraseCursor): Rule | null {
     c.try(() => (c.word('twice a week', 'twice weekly') ? 2 : null)) ??
     c.try(() => {
       const n = c.number();
-      return c.word('times a week') ? n : null;
+      return c.word('times a week', 'times per week', 'x a week', 'x per week', 'times weekly') ? n : null;
     });
   if (times === null) return null;
   skipSeparator(c);
   c.filler('on');
   const on = readWeekdayList(c);
-  if (!on) return null;
+  if (!on)
+    return c.isAtEnd ? c.refuse(from, `On which ${times} days? Say them, like “every week on Mon and Thu”.`) : null;
   if (on.length !== times)
     return c.refuse(from, `${times} times a week, and ${plural(on.length, 'day')}: say as many days as times.`);
   return { kind: 'weeks', every: 1, on };
@@ -216,7 +231,9 @@ function isDayAhead(c: PhraseCursor): boolean {
 /** "every 2 weeks on Tue", "every other Monday", "every weekday", "each month on the 15th", "every last Friday" … */
 function readEvery(c: PhraseCursor, context: PhraseContext): SaidRules | null {
   const from = c.place;
-  if (!c.word('every', 'each', 'all', 'any')) return null;
+  if (!c.word('every', 'each', 'all', 'any', 'once every')) return null;
+  // "Every morning": when in the day is read after the rule.
+  if (c.ahead(() => readPartOfDay(c) !== null)) return one({ kind: 'days', every: 1, except: [] });
   return (
     c.try(() => one(readMonthEnds(c))) ??
     // Before "every second …" is taken for an interval: "every second Tuesday of the month" is a place in it.
@@ -317,7 +334,7 @@ function againEvery(every: number): readonly string[] {
 const EVERY = ['every', 'each'];
 
 /** @param again words that may be said once more before each */
-function readWeekdayList(c: PhraseCursor, again: readonly string[] = EVERY): Weekday[] | null {
+export function readWeekdayList(c: PhraseCursor, again: readonly string[] = EVERY): Weekday[] | null {
   const first = readWeekdayRange(c);
   if (!first) return null;
   const found = [...first];
@@ -344,7 +361,8 @@ function readWeekdayList(c: PhraseCursor, again: readonly string[] = EVERY): Wee
 }
 
 function readWeekdayRange(c: PhraseCursor): readonly Weekday[] | null {
-  if (c.word('weekdays', 'weekday')) return MONDAY_TO_FRIDAY;
+  if (c.word('weekdays only', 'weekdays', 'weekday')) return MONDAY_TO_FRIDAY;
+  if (c.when(() => c.filler('m') && c.mark('/') && c.filler('w') && c.mark('/') && c.filler('f'))) return [1, 3, 5];
   if (c.word('mwf')) return [1, 3, 5];
   if (c.word('tth', 'tuth')) return [2, 4];
   if (c.word('weekends', 'weekend', 'weekend days', 'weekend day')) return WEEKEND;
@@ -361,7 +379,7 @@ function readWeekdayRange(c: PhraseCursor): readonly Weekday[] | null {
 }
 
 /** "but Sun", "except weekends": weekdays left out. */
-function readBut(c: PhraseCursor): DaysRule['except'] | null {
+export function readBut(c: PhraseCursor): DaysRule['except'] | null {
   return c.try(() => {
     c.mark(',');
     if (!c.word('but', 'except', 'except for', 'excluding', 'other than', 'apart from', 'not')) return null;
@@ -396,4 +414,15 @@ function readListed(c: PhraseCursor, { today }: PhraseContext): Rule | null {
       ? c.try(() => readDayWithoutYear(c, from))
       : null;
   return { kind: 'dates', dates: [...days, ...(more === null ? [] : [more])].map(isoOfDay) };
+}
+
+/** "tomorrow", "next Monday", "Friday 4 December": one day, and no more */
+function readOnce(c: PhraseCursor, { today }: PhraseContext): Rule | null {
+  c.filler('once', 'once only', 'just once');
+  c.filler('on');
+  const isNear = c.ahead(() => c.word('today', 'tomorrow', 'next', 'this'));
+  const isDated = c.ahead(() => c.weekday() !== null && readDayAndMonth(c) !== null);
+  if (!isNear && !isDated) return null;
+  const day = isNear ? readNear(c, today) : readDate(c, today);
+  return day === null ? null : { kind: 'dates', dates: [isoOfDay(day)] };
 }

@@ -8,9 +8,72 @@ export interface PhraseTimes {
   readonly dueTime: IsoTime | null;
 }
 
-/** "at 9am", "08:00 to 09:30", "by 5pm", "at 9, by 17:00"; null where no time is said. */
+/** "at 9am", "08:00 to 09:30", "by 5pm", "at 9, by 17:00", "mornings", "9-5"; null where no time is said. */
 export function readTimes(c: PhraseCursor): PhraseTimes | null {
-  return c.try(() => readSpanOfDay(c)) ?? c.try(() => readBy(c)) ?? c.try(() => readAt(c));
+  return (
+    c.try(() => readSpanOfDay(c)) ??
+    c.try(() => readHours(c)) ??
+    c.try(() => readBy(c)) ??
+    c.try(() => readAt(c)) ??
+    c.try(() => readPartOfDay(c))
+  );
+}
+
+/** Up to noon, from then on, and from the end of most working days. */
+const PARTS_OF_DAY: readonly (readonly [words: readonly string[], times: PhraseTimes])[] = [
+  [['morning', 'mornings'], { startTime: null, dueTime: '12:00' }],
+  [['afternoon', 'afternoons'], { startTime: '12:00', dueTime: null }],
+  [['evening', 'evenings'], { startTime: '18:00', dueTime: null }],
+];
+
+/** "mornings", "in the afternoon" */
+export function readPartOfDay(c: PhraseCursor): PhraseTimes | null {
+  c.filler('in the');
+  return PARTS_OF_DAY.find(([words]) => c.word(...words))?.[1] ?? null;
+}
+
+/** "9-5", "from 9 to 12": hours without more, the second after the first. */
+function readHours(c: PhraseCursor): PhraseTimes | null {
+  c.filler('from', 'at');
+  const from = readHour(c);
+  if (from === null || !readTo(c)) return null;
+  const to = readHour(c);
+  if (to === null || c.ahead(() => isCountedOn(c))) return null;
+  if (from > 12 || to > 12) return from < to ? { startTime: onTheHour(from), dueTime: onTheHour(to) } : null;
+  // From nine to five ends in the afternoon; from two to four may lie on either side of noon.
+  const inTheMorning = {
+    startTime: onTheHour(from % 12),
+    dueTime: onTheHour(to <= from || to === 12 ? (to % 12) + 12 : to),
+  };
+  if (to <= from || to === 12 || from === 12) return from === 12 ? afternoon(from, to) : inTheMorning;
+  const likely = from < EARLY ? [afternoon(from, to), inTheMorning] : [inTheMorning, afternoon(from, to)];
+  return likely[c.pick('half of the day', 2)] ?? null;
+}
+
+function afternoon(from: number, to: number): PhraseTimes {
+  return { startTime: onTheHour((from % 12) + 12), dueTime: onTheHour((to % 12) + 12) };
+}
+
+/** From here on an hour is likelier one of the morning. */
+const EARLY = 7;
+
+function readHour(c: PhraseCursor): number | null {
+  const hour = c.number();
+  return hour === null || hour < 1 || hour > 23 ? null : hour;
+}
+
+/** What follows a number that is no hour: "9-5 March", "at 2 weeks". */
+function isCountedOn(c: PhraseCursor): boolean {
+  return (
+    c.month() !== null ||
+    c.ordinal() !== null ||
+    c.mark('/', '-', '.') ||
+    c.word('of', 'x', 'times', 'day', 'days', 'week', 'weeks', 'month', 'months', 'year', 'years', 'working')
+  );
+}
+
+function onTheHour(hour: number): IsoTime {
+  return `${String(hour).padStart(2, '0')}:00`;
 }
 
 /** "from 8am to 9:30am", "between 08:00 and 09:30", "9am-5pm" */
@@ -35,8 +98,9 @@ function readBy(c: PhraseCursor): PhraseTimes | null {
 
 function readAt(c: PhraseCursor): PhraseTimes | null {
   const from = c.place;
-  c.filler('at', 'from', 'starting at');
-  const startTime = readTime(c);
+  const isAt = c.filler('at', 'starting at');
+  if (!isAt) c.filler('from');
+  const startTime = readTime(c) ?? (isAt ? c.try(() => readBareHour(c)) : null);
   if (startTime === null) return null;
   const dueTime =
     c.try(() => {
@@ -48,6 +112,15 @@ function readAt(c: PhraseCursor): PhraseTimes | null {
   return { startTime, dueTime };
 }
 
+/** "at 9": of the morning, or of the evening. */
+function readBareHour(c: PhraseCursor): IsoTime | null {
+  const hour = readHour(c);
+  if (hour === null || c.ahead(() => isCountedOn(c))) return null;
+  if (hour >= 12) return onTheHour(hour);
+  const isMorning = (c.pick('half of the day', 2) === 0) === hour >= EARLY;
+  return onTheHour(isMorning ? hour : hour + 12);
+}
+
 /** Times with those that a phrase says in their place; what it does not say stays. */
 export function withTimes<T extends { readonly startTime: IsoTime | null; readonly dueTime: IsoTime | null }>(
   timing: T,
@@ -55,6 +128,12 @@ export function withTimes<T extends { readonly startTime: IsoTime | null; readon
 ): T {
   if (times === null) return timing;
   return { ...timing, startTime: times.startTime ?? timing.startTime, dueTime: times.dueTime ?? timing.dueTime };
+}
+
+/** As `readTimes` reads them, with what stands before: ", 09:00 to 17:00", " at 08:00". */
+export function writeTimes({ startTime, dueTime }: PhraseTimes): string {
+  if (startTime === null) return dueTime === null ? '' : `, by ${dueTime}`;
+  return dueTime === null ? ` at ${startTime}` : `, ${startTime} to ${dueTime}`;
 }
 
 function readTime(c: PhraseCursor): IsoTime | null {

@@ -1,6 +1,7 @@
 import { type CivilDay, civilDay, daysInMonth } from '../../civil-date/civil-day.ts';
 import { type IsoTime, tryDayOfIso, tryMinutesOfTime } from '../../civil-date/iso-date.ts';
 import { ORDINAL_WORDS } from '../../wording/date-words.ts';
+import { isOneEditAway } from '../../wording/spelling.ts';
 
 interface Place {
   /** Its place in the text as typed, and the place after it. */
@@ -76,7 +77,7 @@ function wordTokens(text: string, at: number): Token[] {
     ];
   const plain = (word: string) => word.toLowerCase().replace(/['’]/g, '');
   if (parts.length !== 2 || !parts.every((part) => isWeekdayOrMonth(plain(part))))
-    return [{ kind: 'word', at, end: at + text.length, text: plain(text).replaceAll('-', '') }];
+    return [{ kind: 'word', at, end: at + text.length, text: asMeant(plain(text).replaceAll('-', '')) }];
   const [first = '', second = ''] = parts;
   const dash = at + first.length;
   return [
@@ -84,6 +85,21 @@ function wordTokens(text: string, at: number): Token[] {
     { kind: 'mark', at: dash, end: dash + 1, text: '-' },
     { kind: 'word', at: dash + 1, end: dash + 1 + second.length, text: plain(second) },
   ];
+}
+
+/** Long words of which one that is near is meant for sure. */
+const LONG_WORDS: readonly string[] = [
+  ...['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'].flatMap((day) => [day, `${day}s`]),
+  ...['january', 'february', 'august', 'september', 'october', 'november', 'december'],
+  ...['fortnightly', 'monthly', 'quarterly', 'annually', 'weekday', 'weekdays', 'working', 'business', 'quarter'],
+];
+const SHORTEST_MENDED = 6;
+
+/** A long word with one letter wrong, missing, too many or in its neighbour's place is read as what it nearly is. */
+function asMeant(word: string): string {
+  if (word.length < SHORTEST_MENDED || LONG_WORDS.includes(word)) return word;
+  const near = LONG_WORDS.filter((long) => isOneEditAway(word, long));
+  return near.length === 1 ? (near[0] as string) : word;
 }
 
 function isWeekdayOrMonth(word: string): boolean {

@@ -26,6 +26,7 @@ import type {
   Way,
   YearsRule,
 } from '../rule.ts';
+import { daysFromEaster, feastNamed, isByEaster } from './feasts.ts';
 import { isFromTheEnd, leavesItsMonth, placeInPeriod, QUARTER_ENDS, QUARTER_STARTS } from './quarter-places.ts';
 
 export interface PhraseOptions {
@@ -261,7 +262,11 @@ function writeYears(rule: YearsRule): string {
       ? placeInPeriod(rule.away, rule.on, 'year')
       : null;
   if (ofYear) return `${writePoints([ofYear])} of the year`;
+  const fromEaster = daysFromEaster(rule);
+  const feast = fromEaster === null ? null : feastNamed(fromEaster);
+  if (feast !== null) return `${often} on ${feast}`;
   const link = rule.away ? `, ${writeDistance(rule.away)} ` : ' on ';
+  if (isByEaster(rule)) return `${often}${link}Easter Sunday`;
   const dates = points.flatMap((point) => (point.kind === 'date' && point.day > 0 ? [point.day] : []));
   if (dates.length === points.length) return `${often}${link}${joinAnd(dates.map(String))} ${months}${missing}`;
   return `${often}${link}the ${writePoints(points)} of ${months}${missing}`;
@@ -303,6 +308,8 @@ function wordsOf(point: MonthPoint): { readonly place: string; readonly noun: st
       return { place: place(point.nth), noun: writeWeekdaySet(point.weekdays) };
     case 'workingDay':
       return { place: place(point.nth), noun: 'working day' };
+    case 'easter':
+      return { place: 'Easter Sunday', noun: '' };
   }
 }
 

@@ -4,6 +4,7 @@ import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readMonths, skipAnd } from './dates.ts';
 import { awayFrom, readDistance } from './distances.ts';
+import { readFeast } from './feasts.ts';
 import { skipSeparator } from './frequency.ts';
 import { dates, readMissing, readPoints } from './month-places.ts';
 
@@ -48,8 +49,10 @@ export function readYearsOn(
   return { rules: [rule], isBare: on === null };
 }
 
-/** "15 June", "the first Monday of May" */
+/** "15 June", "the first Monday of May", "Good Friday" */
 function readYearPlaces(c: PhraseCursor): YearsRule | null {
+  const feast = c.try(() => readFeast(c));
+  if (feast) return feast;
   const day = c.try(() => readYearDay(c));
   if (day) return day;
   c.filler('the');

@@ -27,7 +27,7 @@ export function Away({ rule, name, onChange }: DetailsProps<MonthsRule | YearsRu
           way === ON ? onChange(onIt as Rule) : set(onSide(away ?? { amount: 1, of: 'workingDay', way }, way))
         }
       />{' '}
-      the{' '}
+      {rule.on[0]?.kind === 'easter' ? null : <>the </>}
     </>
   );
 }

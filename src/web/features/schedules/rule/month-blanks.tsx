@@ -20,6 +20,11 @@ export interface DetailsProps<R extends Rule = Rule> {
 
 type MonthlyDetails = DetailsProps<MonthsRule | YearsRule>;
 
+/** Easter is alone in its rule, which its months go with. */
+export function isByEaster({ on }: MonthsRule | YearsRule): boolean {
+  return on.some(({ kind }) => kind === 'easter');
+}
+
 export function Points({ rule, name, onChange }: MonthlyDetails) {
   const set = (on: readonly MonthPoint[]) => onChange({ ...rule, on: [...on] });
   return (
@@ -45,7 +50,7 @@ export function Points({ rule, name, onChange }: MonthlyDetails) {
           )}
         </span>
       ))}{' '}
-      {rule.on.length < 8 && (
+      {rule.on.length < 8 && !isByEaster(rule) && (
         <button
           type="button"
           className="link-line leading-5 text-ink-2"

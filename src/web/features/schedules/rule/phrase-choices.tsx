@@ -54,9 +54,7 @@ export function PhraseChoices({ id, question, onChoose }: PhraseChoicesProps) {
               <kbd className="kbd justify-self-start">{i + 1}</kbd>
               <span className="pl-1.5">
                 <b className="text-row font-semibold">{choice.phrase}</b>
-                <span className="block text-ink-2">
-                  {[sayDates(dates[i] ?? [], today), choice.times && sayTimes(choice.times)].filter(Boolean).join('; ')}
-                </span>
+                <span className="block text-ink-2">{sayDates(dates[i] ?? [], today)}</span>
               </span>
             </button>
           </li>

@@ -178,6 +178,8 @@ export function pointKey(point: MonthPoint): string {
       return `anyWeekday ${point.nth} ${point.weekdays.join()}`;
     case 'workingDay':
       return `workingDay ${point.nth}`;
+    case 'easter':
+      return 'easter';
   }
 }
 
@@ -192,6 +194,8 @@ export function pointWords(point: MonthPoint): string {
       return `${place(point.nth)} ${anyWeekdayWords(point.weekdays)}`;
     case 'workingDay':
       return `${place(point.nth)} working day`;
+    case 'easter':
+      return 'Easter Sunday';
   }
 }
 

@@ -11,7 +11,7 @@ import {
 } from '../../../../core/index.ts';
 import { ChoiceBlank, NumberBlank, WordsBlank } from '../../../kit/blanks.tsx';
 import { Away } from './away-blanks.tsx';
-import { type DetailsProps, Missing, MonthChoice, Points, YearMonths } from './month-blanks.tsx';
+import { type DetailsProps, isByEaster, Missing, MonthChoice, Points, YearMonths } from './month-blanks.tsx';
 import { MILESTONE_CHOICES, unitChoices } from './rule-choices.ts';
 
 /** A rule's own blanks. */
@@ -64,8 +64,13 @@ export function RuleDetails({ rule, name, onChange }: DetailsProps) {
         <>
           <Every rule={rule} name={name} onChange={onChange} /> year{plural(rule)}
           <Away rule={rule} name={name} onChange={onChange} />
-          <Points rule={rule} name={name} onChange={onChange} /> of{' '}
-          <YearMonths rule={rule} name={name} onChange={onChange} />
+          <Points rule={rule} name={name} onChange={onChange} />
+          {!isByEaster(rule) && (
+            <>
+              {' '}
+              of <YearMonths rule={rule} name={name} onChange={onChange} />
+            </>
+          )}
           <Missing rule={rule} name={name} onChange={onChange} />
         </>
       );
