@@ -4,8 +4,11 @@
  * followed for minutes.
  */
 
-/** Steps of any one question where nothing narrower is said: a quarter of a second at the most. */
+/** Steps of any one question about a span of days where nothing narrower is said; as long a span takes them as a rehearsal has. */
 export const QUESTION_STEPS = 2_000_000;
+
+/** Steps of looking for one date, which may not exist: no more than people wait for a key. */
+export const DATE_STEPS = 40_000;
 
 /** A question that would take more steps than it may. */
 export class TooMuchReckoningError extends Error {
@@ -42,6 +45,6 @@ export function within<T>(steps: number, answer: () => T): T {
 }
 
 /** The same for a part of a question, which alone would have no limit. */
-export function asked<T>(answer: () => T): T {
-  return left === Number.POSITIVE_INFINITY ? within(QUESTION_STEPS, answer) : answer();
+export function asked<T>(answer: () => T, steps = QUESTION_STEPS): T {
+  return left === Number.POSITIVE_INFINITY ? within(steps, answer) : answer();
 }

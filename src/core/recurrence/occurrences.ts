@@ -2,7 +2,7 @@ import { closedOn } from '../calendar/closed-season.ts';
 import { WEEKDAYS_ONLY, type WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, type IsoDate, isoOfDay, isoOfDays } from '../civil-date/iso-date.ts';
-import { asked, spend } from '../reckoning.ts';
+import { asked, DATE_STEPS, spend } from '../reckoning.ts';
 import { NO_DAY } from './month-point.ts';
 import { rulesWithDates } from './never.ts';
 import { LAST_DAY } from './rrule/dates.ts';
@@ -72,7 +72,7 @@ function prepare(recurrence: Recurrence, calendar: WorkingCalendar): OccurrenceS
           if (from === NO_DAY) return null;
           if (!isClosed?.(from) && !takenOut.has(from)) return from;
         }
-      });
+      }, DATE_STEPS);
     },
     leftOut(from, to) {
       return asked(() =>

@@ -1,7 +1,7 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, tryDayOfIso } from '../civil-date/iso-date.ts';
-import { TooMuchReckoningError, within } from '../reckoning.ts';
+import { DATE_STEPS, TooMuchReckoningError, within } from '../reckoning.ts';
 import { sayDate } from '../wording/date-words.ts';
 import { occurrenceSeries } from './occurrences.ts';
 import type { Recurrence } from './rule.ts';
@@ -48,13 +48,10 @@ export function recurrenceProblems(recurrence: Recurrence, calendar: WorkingCale
   return [];
 }
 
-/** Enough to look through the 400 years after which the calendar repeats: what has no date in them has none at all. */
-const FIRST_DATE_STEPS = 300_000;
-
 /** The first day of it, wherever it may end. */
 function firstOf(recurrence: Recurrence, calendar: WorkingCalendar, start: CivilDay) {
   try {
-    return within(FIRST_DATE_STEPS, () =>
+    return within(DATE_STEPS, () =>
       occurrenceSeries({ ...recurrence, end: { kind: 'never' } }, calendar).next(start - 1),
     );
   } catch (error) {

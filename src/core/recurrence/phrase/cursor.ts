@@ -95,10 +95,14 @@ export class PhraseCursor {
   }
 
   private found(choices: readonly string[]): boolean {
+    const token = this.tokens[this.at];
+    if (token?.kind !== 'word') return false;
     // The longest that fits: "last day" before "last".
     let longest = 0;
     for (const choice of choices) {
-      const words = choice.split(' ');
+      // Most begin otherwise, and are not looked at any further.
+      if (!choice.startsWith(token.text)) continue;
+      const words = wordsOf(choice);
       if (words.length > longest && words.every((word, i) => this.isWord(this.at + i, word))) longest = words.length;
     }
     this.at += longest;
@@ -170,4 +174,15 @@ export class PhraseCursor {
     else this.at++;
     return found;
   }
+}
+
+/** The words of what may stand somewhere: asked for thousands of times, and a few hundred in all. */
+const split = new Map<string, readonly string[]>();
+
+function wordsOf(choice: string): readonly string[] {
+  const known = split.get(choice);
+  if (known) return known;
+  const words = choice.split(' ');
+  split.set(choice, words);
+  return words;
 }

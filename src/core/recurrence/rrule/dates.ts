@@ -18,6 +18,36 @@ export const LAST_DAY: CivilDay = civilDay(9999, 12, 31);
 /** The Gregorian calendar repeats after 400 years: a rule without a day in so many periods has none at all. */
 const CYCLE_PERIODS = { YEARLY: 400, MONTHLY: 4800, WEEKLY: CYCLE_DAYS, DAILY: CYCLE_DAYS } as const;
 
+/** After so many periods without a day it is looked at whether there can be one. */
+const LONG_EMPTY = 40;
+
+/**
+ * Periods of which all that a rule meets are like one: those of 28 years, in which years begin on every weekday, leap years too;
+ * months only those that an interval of months comes to. Days and weeks are looked at together, as no day of theirs is left out.
+ */
+function everyKindOfPeriod(
+  { freq, interval, bySetPos, weekStart }: RRuleParts,
+  start: CivilDay,
+): (readonly [begin: CivilDay, end: CivilDay])[] {
+  if (freq === 'WEEKLY' && bySetPos.length > 0) {
+    const firstWeek = FIRST_MONDAY + weekStart - 1;
+    return Array.from({ length: 4 * 366 }, (_, i) => [firstWeek + i * 7, firstWeek + i * 7 + 7] as const);
+  }
+  const months = freq === 'MONTHLY' ? 1 : 12;
+  const step = freq === 'MONTHLY' ? commonDivisor(interval, 12) : 1;
+  return Array.from({ length: (28 * 12) / months }, (_, i) => FIRST_MONTH + i * months)
+    .filter((index) => (index - monthIndexOf(start)) % step === 0)
+    .map((index) => [monthStart(index), monthStart(index + months)] as const);
+}
+
+function commonDivisor(a: number, b: number): number {
+  return b === 0 ? a : commonDivisor(b, a % b);
+}
+
+const FIRST_MONTH = monthIndexOf(civilDay(2001, 1, 1));
+/** 1 January 2001. */
+const FIRST_MONDAY = civilDay(2001, 1, 1);
+
 /**
  * The days of a RECUR value (RFC 5545, section 3.3.10) from its DTSTART on. A start that does not match the rule is not
  * one of them. A period is a year, month, week or day of the rule: its days are those of the period that pass every BY part,
@@ -30,11 +60,10 @@ export function rruleDates(given: RRuleParts, start: CivilDay): RuleDates {
   const passes = filterOf(parts);
   const until = parts.until?.day ?? LAST_DAY;
 
-  const daysOf = (index: number): CivilDay[] => {
+  const daysWithin = (begin: CivilDay, end: CivilDay): CivilDay[] => {
     const days: CivilDay[] = [];
-    const end = periods.end(index);
     // Month by month, since most of what a day is asked for is the same for all of its month.
-    for (let day = periods.begin(index); day < end; ) {
+    for (let day = begin; day < end; ) {
       const inMonth = inMonthOf(day);
       const stop = Math.min(end, inMonth.end);
       spend(1);
@@ -46,6 +75,7 @@ export function rruleDates(given: RRuleParts, start: CivilDay): RuleDates {
     }
     return parts.bySetPos.length === 0 ? days : atPositions(days, parts.bySetPos);
   };
+  const daysOf = (index: number) => daysWithin(periods.begin(index), periods.end(index));
 
   /** Where COUNT ends the rule: found by counting from the start, once. */
   let last: CivilDay | undefined = parts.count === null ? until : undefined;
@@ -61,11 +91,19 @@ export function rruleDates(given: RRuleParts, start: CivilDay): RuleDates {
     return last;
   };
 
+  /** Whether any period of any year has a day, whichever of them the interval meets. */
+  let canHappen: boolean | undefined;
+  const happens = (): boolean => {
+    canHappen ??= everyKindOfPeriod(parts, start).some(([begin, end]) => daysWithin(begin, end).length > 0);
+    return canHappen;
+  };
+
   const each = function* (from: CivilDay, to: CivilDay) {
     let empty = 0;
     for (let index = periods.holding(from); periods.begin(index) <= to && empty <= CYCLE_PERIODS[parts.freq]; index++) {
       const days = daysOf(index);
       empty = days.length === 0 ? empty + 1 : 0;
+      if (empty === LONG_EMPTY && !happens()) return;
       for (const day of days) if (day >= from && day <= to) yield day;
     }
   };
