@@ -8,8 +8,11 @@ import {
   outlook,
   type PlannedSchedule,
   planBetween,
+  readPhrase,
+  recurrenceProblems,
   WEEKDAYS_ONLY,
 } from '../src/core/index.ts';
+import { hostileRules } from './hostile-rules.ts';
 import { best, line } from './measure.ts';
 import { type Reference, rrulePackage, rruleRust, rruleTemporal } from './references.ts';
 import { workload } from './workload.ts';
@@ -19,6 +22,34 @@ import { workload } from './workload.ts';
 const rules = workload(2000, '2024-01-01');
 const old = workload(2000, '1990-01-01');
 const FROM = dayOfIso('2026-11-24');
+
+/** As people say them: read, asked back and refused. */
+const PHRASES = [
+  'every Monday at 9am',
+  'weekly, on Mondays',
+  'every 2 weeks on Tue and Thu',
+  'mon wed fri',
+  '1st and 15th, or the working day before',
+  'last working day of every quarter',
+  '3 working days before month end',
+  'first working day on or after the 15th',
+  'a month and 7 days after each quarter’s end',
+  'Friday before the 25th, not in Aug',
+  'yearly on 15 June',
+  'quarterly',
+  'every second Tuesday until 3/4/2027',
+  'monthly on Fridays',
+  'every 10 working days after completion',
+  'every Friday until Easter',
+  'every month except July and August on the 1st',
+  '7th, if a bank holiday the working day after',
+  'every weekday except bank holidays from 4 January until 18 December 2027',
+  'every wendesday',
+  'evry tuesday',
+  'as needed',
+  'every 4 hours',
+  '25th, or the Friday before if it falls on a weekend',
+] as const;
 
 const sumDays = (days: readonly number[]) => days.reduce((sum, day) => sum + day, 0);
 const prepared = rules.map(({ ours }) => occurrenceSeries(ours, WEEKDAYS_ONLY));
@@ -121,6 +152,27 @@ line(
   best(200, () => outlook(one, calendar, FROM, 30).timesAYear).milliseconds,
   '',
 );
+
+console.log('\nphrases, and rules that are looked for in vain');
+const reading = PHRASES.map((phrase) => timeOf(() => readPhrase(phrase, { start: after, today: after }), 50));
+console.log(
+  `  ${PHRASES.length} phrases read: median ${median(reading).toFixed(2)} ms, worst ${Math.max(...reading).toFixed(2)} ms`,
+);
+const looking = hostileRules(10_000).map((rule) => timeOf(() => recurrenceProblems(rule, calendar), 1));
+console.log(
+  `  10,000 hostile rules looked through: median ${median(looking).toFixed(2)} ms, worst ${Math.max(...looking).toFixed(0)} ms, over 20 ms: ${looking.filter((time) => time > 20).length}`,
+);
+
+/** Milliseconds of one, the mean of several. */
+function timeOf(work: () => unknown, times: number): number {
+  const from = performance.now();
+  for (let i = 0; i < times; i++) work();
+  return (performance.now() - from) / times;
+}
+
+function median(values: readonly number[]): number {
+  return [...values].sort((a, b) => a - b)[values.length >> 1] ?? Number.NaN;
+}
 
 /** Of each rule asked a hundred times over, so that the clock can tell. */
 function medianNext(): number {
