@@ -530,11 +530,11 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every 2 years on Easter Sunday | .
     2 days before Easter | yearly on Good Friday
     yearly, 10 days before Easter Sunday | .
-    the Tuesday after Easter | yearly, Tuesday after Easter Sunday
+    the Tuesday after Easter | yearly, the Tuesday after Easter Sunday
     the day after Whit Monday | yearly, 51 days after Easter Sunday
     the Wednesday before Good Friday | yearly, 4 days before Easter Sunday
     Christmas Eve | yearly on 24 December
-    last working day before Christmas | yearly, working day before 25 December
+    last working day before Christmas | yearly, the working day before 25 December
     every Friday until Easter | every week on Fri until 28 Mar 2027
     every Monday until Christmas | every week on Mon until 25 Dec 2026`,
   ],
@@ -605,7 +605,7 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     a month after quarter end | last day of Jan, Apr, Jul and Oct
     3 months before 30 September | yearly on 30 June
     every 2 months, 3 days before the 5th | .
-    every 3 months on the Friday after the 10th | every 3 months, Friday after the 10th
+    every 3 months on the Friday after the 10th | every 3 months, the Friday after the 10th
     last working day before the 20th | working day before the 20th of each month
     second working day after the 1st and 15th | 2 working days after the 1st and 15th of each month
     fifth Friday of every quarter | .

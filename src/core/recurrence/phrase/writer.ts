@@ -143,8 +143,7 @@ function wholeMonths({ from, to }: Season): number[] | null {
 function writeRuleOf(rules: readonly Rule[], index: number): string {
   const rule = rules[index] as Rule;
   // After "every week on Mon and", one Friday before a day is no other weekday of it.
-  if (index > 0 && rule.kind === 'months' && rule.every === 1 && rule.away)
-    return writeRule(rule).replace(/^(?!\d)/, 'the ');
+  if (index > 0 && rule.kind === 'months' && rule.every === 1 && rule.away) return withThe(writeRule(rule));
   if (!isOpen(rule) || !beginsWithPlaces(rules, index + 1)) return writeRule(rule);
   return `${writePlaces(rule)} of every ${rule.every} months${writeMissing(rule)}`;
 }
@@ -206,7 +205,8 @@ function writeMonths(rule: MonthsRule): string {
   const missing = writeMissing(rule);
   if (rule.every > 1) {
     const within = rule.months.length > 0 ? ` in ${joinAnd(rule.months.map(monthShort))}` : '';
-    return `every ${rule.every} months${rule.away ? ',' : ' on the'} ${writePlaces(rule)}${within}${missing}`;
+    const places = rule.away ? `, ${withThe(writePlaces(rule))}` : ` on the ${writePlaces(rule)}`;
+    return `every ${rule.every} months${places}${within}${missing}`;
   }
   const ofQuarter =
     rule.away && writeMonthList(rule) === 'every quarter' ? placeInPeriod(rule.away, rule.on, 'quarter') : null;
@@ -217,6 +217,11 @@ function writeMonths(rule: MonthsRule): string {
 /** The places, or how far from them: "first and third Tuesday", "3 working days before the last day". */
 function writePlaces({ on, away }: MonthsRule | YearsRule): string {
   return away ? `${writeDistance(away)} the ${writePoints(on)}` : writePoints(on);
+}
+
+/** "the Friday before", "3 working days before" */
+function withThe(distance: string): string {
+  return distance.replace(/^(?!\d)/, 'the ');
 }
 
 const WAY_WORDS: Record<Way, string> = {
@@ -265,7 +270,7 @@ function writeYears(rule: YearsRule): string {
   const fromEaster = daysFromEaster(rule);
   const feast = fromEaster === null ? null : feastNamed(fromEaster);
   if (feast !== null) return `${often} on ${feast}`;
-  const link = rule.away ? `, ${writeDistance(rule.away)} ` : ' on ';
+  const link = rule.away ? `, ${withThe(writeDistance(rule.away))} ` : ' on ';
   if (isByEaster(rule)) return `${often}${link}Easter Sunday`;
   const dates = points.flatMap((point) => (point.kind === 'date' && point.day > 0 ? [point.day] : []));
   if (dates.length === points.length) return `${often}${link}${joinAnd(dates.map(String))} ${months}${missing}`;
