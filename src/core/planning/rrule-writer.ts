@@ -200,12 +200,13 @@ function groupsOf({ on, months, missing }: MonthsRule | YearsRule, calendar: Wor
         weekdays.push(`${point.nth}${rruleWeekday(point.weekday)}`);
         break;
       case 'anyWeekday':
+        if (mayLackPosition(point.nth, point.weekdays.length)) return null;
         position(point.weekdays.map(rruleWeekday).join(), point.nth);
         break;
       case 'easter':
         return null;
       case 'workingDay':
-        if (calendar.holidays.length > 0) return null;
+        if (calendar.holidays.length > 0 || mayLackPosition(point.nth, calendar.workingWeekdays.length)) return null;
         position(calendar.workingWeekdays.map(rruleWeekday).join(), point.nth);
     }
   }
@@ -213,6 +214,14 @@ function groupsOf({ on, months, missing }: MonthsRule | YearsRule, calendar: Wor
   if (weekdays.length > 0) groups.push(`BYDAY=${weekdays.join()}`);
   for (const [byDay, nths] of positions) groups.push(`BYDAY=${byDay};BYSETPOS=${nths.join()}`);
   return groups;
+}
+
+/** Weekdays come at least so often in a month. */
+const LEAST_WEEKS = 4;
+
+/** Whether some month has no such position: other programs read BYSETPOS past the end of a set as they like. */
+function mayLackPosition(nth: number, weekdays: number): boolean {
+  return Math.abs(nth) > LEAST_WEEKS * weekdays;
 }
 
 function daysUpTo(day: number): string {
