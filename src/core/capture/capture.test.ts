@@ -58,6 +58,9 @@ describe('a captured line', () => {
     ['2026-12-31', '2026-12-31'],
     ['in 3 days', '2026-11-27'],
     ['in two weeks', '2026-12-08'],
+    ['in a fortnight', '2026-12-08'],
+    ['next month', '2026-12-01'],
+    ['wendesday', '2026-11-25'],
   ])('reads the day in “paint the shed %s”', (words, on) => {
     expect(read(`paint the shed ${words}`)).toEqual({ ...plain, title: 'Paint the shed', on });
     expect(read(`${words} paint the shed`)).toEqual({ ...plain, title: 'Paint the shed', on });
@@ -66,6 +69,8 @@ describe('a captured line', () => {
   it.each([
     ['14:00', '14:00', null],
     ['at 9', '09:00', null],
+    ['at 3', '15:00', null],
+    ['at 9-5', '09:00', '17:00'],
     ['at 9.30', '09:30', null],
     ['9am', '09:00', null],
     ['2:30pm', '14:30', null],

@@ -52,6 +52,11 @@ export class PhraseCursor {
     return this.contradiction;
   }
 
+  /** The place in the text after all that was read. */
+  get readTo(): number {
+    return this.tokens[this.at - 1]?.end ?? 0;
+  }
+
   get isAtEnd(): boolean {
     return this.at >= this.tokens.length;
   }

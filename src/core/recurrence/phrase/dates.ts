@@ -163,8 +163,20 @@ function readMoreDates(c: PhraseCursor, isJoined: boolean, needsYear: boolean): 
   return dates;
 }
 
+/** "in 3 days", "in two weeks" */
+function readAhead(c: PhraseCursor, today: CivilDay): CivilDay | null {
+  if (!c.word('in')) return null;
+  const count = c.number() ?? (c.word('a', 'an', 'one') ? 1 : null);
+  if (count === null || count < 1 || count > 999) return null;
+  if (c.word('days', 'day')) return today + count;
+  if (c.word('weeks', 'week')) return today + count * 7;
+  return c.word('fortnights', 'fortnight') ? today + count * 14 : null;
+}
+
 /** "today", "tomorrow", "Monday": the first from today on; "next Friday" may be that or the one of next week; "next month" its first day. */
 export function readNear(c: PhraseCursor, today: CivilDay): CivilDay | null {
+  const ahead = c.try(() => readAhead(c, today));
+  if (ahead !== null) return ahead;
   if (c.word('today', 'now')) return today;
   if (c.word('tomorrow')) return today + 1;
   const isNext = c.word('next');
