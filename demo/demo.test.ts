@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { scheduleInputSchema, templateInputSchema } from '../src/contract/index.ts';
 import { makeCalendar, recurrenceProblems } from '../src/core/index.ts';
-import { englandAndWales } from '../src/server/workspace/public-holidays.ts';
+import { englandAndWales } from '../src/server/settings/public-holidays.ts';
 import { berthHolders } from './berth-holders.ts';
 import { PEOPLE } from './people.ts';
 import { SeededRandom } from './random.ts';

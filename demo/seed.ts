@@ -13,8 +13,8 @@ import { Holiday, Workspace } from '../src/server/platform/identity/workspace.ts
 import { Scope } from '../src/server/platform/scope.ts';
 import { runMaking } from '../src/server/runs/index.ts';
 import { Schedule } from '../src/server/schedules/index.ts';
+import { englandAndWales } from '../src/server/settings/index.ts';
 import { Favourite, Template } from '../src/server/templates/stored/index.ts';
-import { englandAndWales } from '../src/server/workspace/index.ts';
 import { berthHolders } from './berth-holders.ts';
 import { makeByHand } from './by-hand.ts';
 import { playHistory } from './history.ts';
@@ -88,6 +88,8 @@ async function insertWorkspace(
     makeTime: '04:00',
     madeOn: null,
     isDemo: true,
+    version: 1,
+    yearStarts: 1,
   });
   await manager.insert(Workspace, workspace);
   return workspace;

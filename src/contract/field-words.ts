@@ -37,6 +37,11 @@ const WORDS = {
   answers: 'answers',
   ticks: 'ticks',
   fileIds: 'files',
+  workingWeekdays: 'working week',
+  holidays: 'days off',
+  yearStarts: 'financial year',
+  horizonDays: 'how far ahead tasks are made',
+  makeTime: 'time of the daily run',
 } as const;
 export type FieldWithWords = keyof typeof WORDS;
 export const FIELD_WORDS: Readonly<Record<string, string>> = WORDS;

@@ -10,6 +10,7 @@ export * from './problems.ts';
 export * from './recurrence.ts';
 export * from './runs.ts';
 export * from './schedules.ts';
+export * from './settings.ts';
 export * from './subjects.ts';
 export * from './tasks.ts';
 export * from './templates.ts';

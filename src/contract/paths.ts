@@ -47,6 +47,14 @@ export const schedulePaths = {
   impactOfSeveral: ['POST', '/schedules/changes/impact'],
 } as const satisfies Record<string, Path>;
 
+export const settingsPaths = {
+  read: ['GET', '/settings'],
+  change: ['PUT', '/settings'],
+  impact: ['POST', '/settings/impact'],
+  countries: ['GET', '/settings/countries'],
+  publicHolidays: ['GET', '/settings/public-holidays'],
+} as const satisfies Record<string, Path>;
+
 export const subjectPaths = {
   find: ['GET', '/subjects'],
   named: ['GET', '/subjects/named'],

@@ -27,6 +27,8 @@ export const workspaceSchema = z.object({
   clockStands: z.boolean(),
   horizonDays: z.number().int(),
   makeTime: z.string(),
+  /** The month in which the financial year begins, 1–12. */
+  yearStarts: z.number().int(),
   calendar: calendarSchema,
   categories: z.array(categorySchema),
   /** Types of work that a template may be of. */

@@ -18,6 +18,7 @@ import { Refusal } from './platform/refusal.ts';
 import type { ServerParts } from './platform/server-parts.ts';
 import { runRoutes } from './runs/index.ts';
 import { scheduleRoutes } from './schedules/index.ts';
+import { settingsRoutes } from './settings/index.ts';
 import { taskRoutes } from './tasks/index.ts';
 import { templateRoutes } from './templates/index.ts';
 import { workspaceRoutes } from './workspace/index.ts';
@@ -59,6 +60,7 @@ export function api(parts: ApiParts): Router {
   for (const routes of [
     sessionRoutes,
     workspaceRoutes,
+    settingsRoutes,
     clientRoutes,
     findRoutes,
     // Before those of one template, whose id stands in the place of a word.

@@ -25,6 +25,7 @@ import { TemplatesStepsProof1764200000000 } from './platform/db/migrations/templ
 import { ToldOfTouched1765300000000 } from './platform/db/migrations/told-of-touched.ts';
 import { WatchedTasks1764700000000 } from './platform/db/migrations/watched-tasks.ts';
 import { WideChanges1764500000000 } from './platform/db/migrations/wide-changes.ts';
+import { WorkspaceSettings1765700000000 } from './platform/db/migrations/workspace-settings.ts';
 import { SnakeNaming } from './platform/db/naming.ts';
 import { Account, Person } from './platform/identity/person.ts';
 import { Holiday, Workspace } from './platform/identity/workspace.ts';
@@ -90,6 +91,7 @@ export function dataSource(
       BoundedChanges1765400000000,
       RunsByDay1765500000000,
       SeriesAtHand1765600000000,
+      WorkspaceSettings1765700000000,
     ],
     extra: {
       max: connections,

@@ -4,6 +4,7 @@ import type { Change, FieldChanges } from '../platform/changes/entity.ts';
 import type { SubjectsOfChanges } from '../platform/changes/subject.ts';
 import { typeOf } from '../platform/db/columns.ts';
 import { scheduleChanges } from '../schedules/index.ts';
+import { settingsChanges } from '../settings/index.ts';
 import { taskChanges } from '../tasks/index.ts';
 import type { Task } from '../tasks/stored/index.ts';
 import { templateChanges } from '../templates/index.ts';
@@ -13,6 +14,7 @@ import { templateChanges } from '../templates/index.ts';
  * did to tasks came after what was done to them by themselves, and is put back around them.
  */
 export const SUBJECTS: SubjectsOfChanges<Task> = {
+  workspace: settingsChanges,
   schedule: scheduleChanges,
   template: templateChanges,
   task: taskChanges,

@@ -7,7 +7,7 @@ import { type Clock, civilNow, momentAt } from './clock.ts';
 import { isDeadlock } from './db/deadlock.ts';
 import { orderedIds } from './db/uuid.ts';
 import type { Person } from './identity/person.ts';
-import { Holiday, type Workspace } from './identity/workspace.ts';
+import { Holiday, type Workspace, Workspace as WorkspaceRecord } from './identity/workspace.ts';
 import { notFound } from './refusal.ts';
 
 /** The channel of live news in PostgreSQL. */
@@ -48,6 +48,25 @@ export class Scope {
     makeId?: (epochMilliseconds: number) => string,
   ): Scope {
     return new Scope(source.manager, workspace, person, clock, makeId);
+  }
+
+  /** The same, after the workspace itself was changed within this work. */
+  after(workspace: Workspace): Scope {
+    return new Scope(this.manager, workspace, this.person, this.clock, this.makeId);
+  }
+
+  /** The workspace as it stands in the database, held against others until the transaction ends. */
+  async lockedWorkspace(): Promise<Workspace> {
+    const found = await this.manager.findOne(WorkspaceRecord, {
+      where: { id: this.workspace.id },
+      lock: { mode: 'for_no_key_update' },
+    });
+    if (!found) throw notFound('workspace');
+    return found;
+  }
+
+  async saveWorkspace(changes: Partial<Workspace>): Promise<void> {
+    await this.manager.update(WorkspaceRecord, { id: this.workspace.id }, changes);
   }
 
   /** The civil moment of this work. It stands while the work goes on: a list does not begin on one day and end on another. */

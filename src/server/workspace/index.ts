@@ -1,4 +1,3 @@
-/** What holds for the whole workspace: its settings, days off, the clock. */
-export { englandAndWales } from './public-holidays.ts';
+/** What is known of the whole workspace, and its clock. */
 export { workspaceRoutes } from './routes.ts';
 export { describePerson } from './service.ts';

@@ -22,6 +22,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     ...describeClock(scope),
     horizonDays: workspace.horizonDays,
     makeTime: workspace.makeTime,
+    yearStarts: workspace.yearStarts,
     calendar: await describeCalendar(scope),
     categories: workspace.categories,
     workTypes: workspace.workTypes,

@@ -31,6 +31,7 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     now: '2026-11-24T10:40',
     clockStands: true,
     horizonDays: 14,
+    yearStarts: 1,
     makeTime: '03:00',
     calendar: { workingWeekdays: [1, 2, 3, 4, 5], holidays: [{ date: '2026-12-25', name: 'Christmas Day' }] },
     categories: [],

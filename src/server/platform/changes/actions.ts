@@ -56,6 +56,10 @@ export const ACTIONS = {
     removed: words('removed'),
     undone: PUT_BACK,
   },
+  workspace: {
+    changed: FIELDS,
+    undone: PUT_BACK,
+  },
   file: {
     added: words('added'),
     removed: words('removed'),

@@ -6,6 +6,7 @@ import { OfWorkspace } from '../db/keys.ts';
 @Entity({ name: 'workspace' })
 @Check('workspace_horizon_days_check', 'horizon_days between 1 and 366')
 @Check('workspace_make_time_check', `make_time ~ '^([01][0-9]|2[0-3]):[0-5][0-9]$'`)
+@Check('workspace_year_starts_check', 'year_starts between 1 and 12')
 export class Workspace {
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
@@ -33,6 +34,11 @@ export class Workspace {
   madeOn!: string | null;
   @Column({ type: 'boolean' })
   isDemo!: boolean;
+  @Column({ type: 'integer' })
+  version!: number;
+  /** The month in which the financial year begins, 1–12: quarters and years of phrases follow it. */
+  @Column({ type: 'integer' })
+  yearStarts!: number;
 }
 
 @Entity({ name: 'holiday' })

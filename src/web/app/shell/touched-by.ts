@@ -11,6 +11,7 @@ export function touchedBy({ topics, tasks, people, load }: Live): { soon: string
     soon.push(...(tasks === null ? ['/tasks/'] : tasks.map((id) => `/tasks/${id}`)));
     soon.push(...(people === null ? ['/people/'] : people.map((id) => `/people/${id}/`)));
   }
+  if (topics.includes('workspace')) soon.push('/workspace', '/settings');
   if (topics.includes('runs')) soon.push('/runs');
   if (topics.includes('schedules')) later.push('/schedules');
   // Dates of a schedule that are not tasks yet stand on day sheets too.

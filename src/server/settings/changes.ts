@@ -1,0 +1,33 @@
+import { fieldsOf, type SubjectOfChanges, type Telling, type Undone } from '../platform/changes/subject.ts';
+import { Workspace } from '../platform/identity/workspace.ts';
+import { forbidden } from '../platform/refusal.ts';
+import type { Task } from '../tasks/stored/index.ts';
+import { undoSettings } from './service.ts';
+
+export const settingsChanges: SubjectOfChanges<Task> = {
+  entity: Workspace,
+  telling: {
+    name: 'told',
+    tagline: 'silent',
+    zone: 'told',
+    workingWeekdays: 'told',
+    categories: 'silent',
+    workTypes: 'silent',
+    horizonDays: 'told',
+    makeTime: 'told',
+    madeOn: 'silent',
+    isDemo: 'silent',
+    version: 'silent',
+    yearStarts: 'told',
+  } satisfies Telling<Workspace>,
+  mayUndoOwn: () => false,
+  reached: () => ({}),
+  fieldsTaken: fieldsOf,
+  async undo(scope, changes, rest) {
+    if (!scope.person?.isManager) throw forbidden('Only a manager can change the settings.');
+    await rest();
+    const undone: Undone<Task>[] = [];
+    for (const change of changes) undone.push(await undoSettings(scope, change));
+    return { said: undone.map(({ said }) => said).join(' '), kept: undone.flatMap(({ kept }) => kept) };
+  },
+};
