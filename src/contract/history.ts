@@ -35,6 +35,7 @@ export const historyEndpoints = {
   task: endpoint(historyPaths.task, { answer }),
   schedule: endpoint(historyPaths.schedule, { answer }),
   template: endpoint(historyPaths.template, { answer }),
+  settings: endpoint(historyPaths.settings, { answer }),
   deletedTemplates: endpoint(historyPaths.deletedTemplates, { answer: z.object({ deleted: z.array(deletedSchema) }) }),
   undo: endpoint(historyPaths.undo, { answer: z.object({ said: z.string() }) }),
   /** What undoing would do. */

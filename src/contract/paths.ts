@@ -18,6 +18,7 @@ export const historyPaths = {
   task: ['GET', '/tasks/:taskId/history'],
   schedule: ['GET', '/schedules/:scheduleId/history'],
   template: ['GET', '/templates/:templateId/history'],
+  settings: ['GET', '/settings/history'],
   deletedTemplates: ['GET', '/templates/deleted'],
   undo: ['POST', '/changes/:changeId/undo'],
   impactOfUndo: ['POST', '/changes/:changeId/undo/impact'],

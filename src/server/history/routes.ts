@@ -12,6 +12,10 @@ export function historyRoutes(routes: Routes): Routes {
     .add(historyEndpoints.deletedTemplates, 'manager', async ({ scope }) => ({
       deleted: await deletedTemplates(scope),
     }))
+    .add(historyEndpoints.settings, 'manager', async ({ scope }) => ({
+      why: [],
+      entries: await historyOf(scope, 'workspace', scope.workspace.id),
+    }))
     .add(historyEndpoints.template, 'member', async ({ scope, params }) => {
       await scope.one(Template, params.templateId, 'template');
       return { why: [], entries: await historyOf(scope, 'template', params.templateId) };

@@ -23,7 +23,9 @@ export function impactOfUndo(scope: Scope, changeId: string): Promise<Impact> {
     const change = await undoableChange(tx, changeId);
     const { taskIds, scheduleIds } = await reachedBy(tx, change);
     const fates = await watchTasks(tx, { taskIds, scheduleIds });
-    const year = async () => plannedYear(tx, await scheduleRows(tx, { ids: scheduleIds }));
+    // By the calendar that holds then: the undo may put back another.
+    const year = async () =>
+      plannedYear(tx.after(await tx.lockedWorkspace()), await scheduleRows(tx, { ids: scheduleIds }));
     const before = await year();
     const { kept } = await carryOutUndo(tx, change);
     const become = await fates();
@@ -89,8 +91,14 @@ async function reachedBy(scope: Scope, change: Change): Promise<{ taskIds: strin
   const taskIds = reached.flatMap((one) => one.taskIds ?? []);
   const schedules = await scope.sql<{ id: string }>(
     `select id from schedule where workspace_id = $1 and (id = any($2::uuid[]) or template_id = any($3::uuid[]))
-     union select schedule_id from task where workspace_id = $1 and id = any($4::uuid[]) and schedule_id is not null`,
-    [reached.flatMap((one) => one.scheduleIds ?? []), reached.flatMap((one) => one.templateIds ?? []), taskIds],
+     union select schedule_id from task where workspace_id = $1 and id = any($4::uuid[]) and schedule_id is not null
+     union select schedule_id from watched_task where workspace_id = $1 and watch_id = any($5::uuid[]) and schedule_id is not null`,
+    [
+      reached.flatMap((one) => one.scheduleIds ?? []),
+      reached.flatMap((one) => one.templateIds ?? []),
+      taskIds,
+      reached.flatMap((one) => one.watchIds ?? []),
+    ],
   );
   return { taskIds, scheduleIds: schedules.map(({ id }) => id) };
 }

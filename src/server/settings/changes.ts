@@ -21,7 +21,7 @@ export const settingsChanges: SubjectOfChanges<Task> = {
     yearStarts: 'told',
   } satisfies Telling<Workspace>,
   mayUndoOwn: () => false,
-  reached: () => ({}),
+  reached: (changes) => ({ watchIds: changes.flatMap(({ watchId }) => watchId ?? []) }),
   fieldsTaken: fieldsOf,
   async undo(scope, changes, rest) {
     if (!scope.person?.isManager) throw forbidden('Only a manager can change the settings.');

@@ -30,6 +30,7 @@ const ScheduleBench = lazy(() => import('../features/schedules/bench/schedule-be
 const Templates = lazy(() => import('../features/templates/templates-page.tsx'));
 const FillPage = lazy(() => import('../features/runs/fill-page.tsx'));
 const RunSheet = lazy(() => import('../features/runs/run-sheet.tsx'));
+const SettingsPage = lazy(() => import('../features/settings/settings-page.tsx'));
 const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'));
 
 /** Only for those who are signed in; others sign in first and come back to where they were going. */
@@ -134,6 +135,7 @@ const router = createBrowserRouter([
           { path: 'schedules/:scheduleId', element: <ScheduleBench /> },
           { path: 'fill', element: <FillPage />, children: [{ path: 'run/:runId', element: <RunSheet /> }] },
           { path: 'account', element: <AccountPage /> },
+          { path: 'settings', element: <SettingsPage /> },
           { path: 'templates', element: <Templates /> },
           { path: 'templates/:templateId', element: <TemplatePage /> },
         ],

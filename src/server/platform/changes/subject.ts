@@ -14,6 +14,8 @@ export interface Reached {
   readonly taskIds?: readonly string[];
   readonly scheduleIds?: readonly string[];
   readonly templateIds?: readonly string[];
+  /** All schedules whose tasks were noted under these. */
+  readonly watchIds?: readonly string[];
 }
 
 /**

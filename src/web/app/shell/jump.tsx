@@ -7,7 +7,7 @@ import { Dialog } from '../../kit/dialog.tsx';
 import { useEnterWhenFound } from '../../kit/enter-when-found.ts';
 import { JUMP_HINT } from './openings.tsx';
 import { useShell } from './shell-context.ts';
-import { PLACES } from './top-bar.tsx';
+import { PLACES, SETTINGS } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
 
 interface JumpProps {
@@ -21,7 +21,7 @@ interface JumpProps {
 /** Jumps to anything by name. */
 export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
   const navigate = useNavigate();
-  const { people } = useWorkspace();
+  const { me, people } = useWorkspace();
   const {
     data: found,
     isLoading,
@@ -67,6 +67,7 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
           </Command.Group>
           <Command.Group heading="places">
             {PLACES.flatMap(({ places }) => places.map(({ name, to }) => item(to, name, '', to)))}
+            {me.isManager && item(SETTINGS.to, SETTINGS.name, '', SETTINGS.to)}
           </Command.Group>
           <Command.Group heading="people">
             {people.map(({ id, name, role }) => item(id, name, `day sheet, ${role}`, `/day-sheet/${id}`))}

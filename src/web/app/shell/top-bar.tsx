@@ -17,6 +17,9 @@ export const PLACES = [
   { verb: 'do', places: [{ name: 'Day sheet', to: '/day-sheet' }] },
 ] as const;
 
+/** What only managers set up; on a phone it is found by the jump. */
+export const SETTINGS = { name: 'Settings', to: '/settings' } as const;
+
 /** The chosen place flies a long pennant from a short mast. */
 const MAST =
   "aria-[current=page]:before:absolute aria-[current=page]:before:top-[35px] aria-[current=page]:before:left-1.5 aria-[current=page]:before:h-[13px] aria-[current=page]:before:w-[1.5px] aria-[current=page]:before:bg-bar-text aria-[current=page]:before:content-[''] max-[720px]:aria-[current=page]:before:top-[38px]";
@@ -54,6 +57,11 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
             ))}
           </div>
         ))}
+        {me.isManager && (
+          <NavLink className={`${PLACE} ${MAST} ${FLAG} max-[900px]:hidden`} to={SETTINGS.to}>
+            {SETTINGS.name}
+          </NavLink>
+        )}
       </nav>
       <div className="ml-auto flex items-center gap-0.5">
         <button

@@ -8,11 +8,18 @@ import { useUndo } from './undo.tsx';
 
 const SHOWN = 4;
 
-/** The last changes of a template or a schedule. */
-export function LastChanged({ of, id }: { readonly of: 'template' | 'schedule'; readonly id: string }) {
+interface LastChangedProps {
+  readonly of: 'template' | 'schedule' | 'settings';
+  /** Of which one; the settings are those of the workspace. */
+  readonly id: string;
+}
+
+/** The last changes of a template, a schedule or the settings. */
+export function LastChanged({ of, id }: LastChangedProps) {
   const template = useAnswer(historyAddresses.template, of === 'template' ? { params: { templateId: id } } : null);
   const schedule = useAnswer(historyAddresses.schedule, of === 'schedule' ? { params: { scheduleId: id } } : null);
-  const entries = (of === 'template' ? template : schedule).data?.entries ?? [];
+  const settings = useAnswer(historyAddresses.settings, of === 'settings' ? {} : null);
+  const entries = { template, schedule, settings }[of].data?.entries ?? [];
   const [all, setAll] = useState(false);
   if (entries.length === 0) return null;
   return (

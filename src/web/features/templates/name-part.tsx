@@ -2,9 +2,9 @@ import { useState } from 'react';
 import { DOTS, PRIORITIES } from '../../../contract/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank, EstimateBlank, Part } from '../../kit/blanks.tsx';
+import { FieldError } from '../../kit/field-error.tsx';
 import { DotMark } from '../../kit/tag.tsx';
 import { DOT_WORDS } from './dot-words.ts';
-import { FieldError } from './field-error.tsx';
 import { ListsDialog } from './lists-dialog.tsx';
 import type { TemplateDraft } from './template-draft.ts';
 

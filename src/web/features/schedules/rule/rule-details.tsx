@@ -6,10 +6,9 @@ import {
   readPhrase,
   rruleFault,
   sayDate,
-  type Weekday,
-  weekdayName,
 } from '../../../../core/index.ts';
 import { ChoiceBlank, NumberBlank, WordsBlank } from '../../../kit/blanks.tsx';
+import { WeekdayToggles } from '../../../kit/weekday-toggles.tsx';
 import { Away } from './away-blanks.tsx';
 import { type DetailsProps, isByEaster, Missing, MonthChoice, Points, YearMonths } from './month-blanks.tsx';
 import { MILESTONE_CHOICES, unitChoices } from './rule-choices.ts';
@@ -161,42 +160,5 @@ function Follows({ rule, name, onChange }: DetailsProps<FollowsRule>) {
       />{' '}
       after {milestone}
     </>
-  );
-}
-
-const WEEKDAYS: readonly Weekday[] = [1, 2, 3, 4, 5, 6, 7];
-
-interface WeekdayTogglesProps {
-  readonly name: string;
-  readonly chosen: readonly Weekday[];
-  readonly least: number;
-  readonly most: number;
-  readonly onChange: (weekdays: Weekday[]) => void;
-}
-
-function WeekdayToggles({ name, chosen, least, most, onChange }: WeekdayTogglesProps) {
-  return (
-    <fieldset className="inline-flex gap-0.5 align-middle">
-      <legend className="sr-only">{name}</legend>
-      {WEEKDAYS.map((weekday) => {
-        const on = chosen.includes(weekday);
-        const next = on ? chosen.filter((other) => other !== weekday) : [...chosen, weekday].sort((a, b) => a - b);
-        return (
-          <button
-            key={weekday}
-            type="button"
-            aria-pressed={on}
-            aria-label={weekdayName(weekday)}
-            title={weekdayName(weekday)}
-            className={`h-6 w-[29px] cursor-pointer rounded-t-[3px] border-b-[1.5px] text-note leading-5 ${on ? 'border-primary bg-primary font-semibold text-primary-content' : 'border-primary bg-field'}`}
-            onClick={() => {
-              if (next.length >= least && next.length <= most) onChange(next);
-            }}
-          >
-            {weekdayName(weekday).slice(0, 2)}
-          </button>
-        );
-      })}
-    </fieldset>
   );
 }

@@ -1,0 +1,73 @@
+import type { Settings } from '../../../contract/index.ts';
+import {
+  type CivilDay,
+  dayOfIso,
+  joinAnd,
+  makeCalendar,
+  monthIndexOf,
+  monthName,
+  monthStart,
+  plural,
+  sayDay,
+  type WorkingCalendar,
+  weekdayName,
+  zoneCity,
+} from '../../../core/index.ts';
+
+export const calendarOf = ({ workingWeekdays, holidays }: Settings): WorkingCalendar =>
+  makeCalendar({ workingWeekdays, holidays });
+
+/** The twelve months from the present one on. */
+export function yearFrom(today: CivilDay): { readonly from: CivilDay; readonly to: CivilDay } {
+  const first = monthIndexOf(today);
+  return { from: monthStart(first), to: monthStart(first + 12) - 1 };
+}
+
+/** Working days within a span, both ends included. */
+export function workingDays(calendar: WorkingCalendar, from: CivilDay, to: CivilDay): number {
+  return calendar.numberOf(to) - calendar.numberOf(from - 1);
+}
+
+/** Days off that are called otherwise than before, or are new, and those that are none any more. */
+export function holidaysChanged(before: Settings, after: Settings) {
+  const names = (settings: Settings) => new Map(settings.holidays.map(({ date, name }) => [date, name]));
+  const [then, now] = [names(before), names(after)];
+  return {
+    added: after.holidays.filter(({ date }) => !then.has(date)),
+    removed: before.holidays.filter(({ date }) => !now.has(date)),
+    renamed: after.holidays.filter(({ date, name }) => then.has(date) && then.get(date) !== name),
+  };
+}
+
+/** Days named before the rest are counted. */
+const NAMED = 2;
+
+/** What is to be different, a sentence each, the calendar first. */
+export function sayChanges(before: Settings, after: Settings, today: CivilDay): string[] {
+  const { added, removed, renamed } = holidaysChanged(before, after);
+  const days = (list: Settings['holidays'], one: string, many: string) => {
+    if (list.length === 0) return [];
+    if (list.length > NAMED) return [`${plural(list.length, 'day')} ${many}`];
+    return [
+      `${joinAnd(list.map(({ date, name }) => `${name} on ${sayDay(dayOfIso(date), today)}`))} ${list.length === 1 ? one : many}`,
+    ];
+  };
+  const week = (from: Settings, to: Settings) =>
+    to.workingWeekdays.filter((day) => !from.workingWeekdays.includes(day));
+  const weekdays = (list: Settings['workingWeekdays'], one: string, many: string) =>
+    list.length === 0
+      ? []
+      : [`${joinAnd(list.map((day) => `${weekdayName(day)}s`))} ${list.length === 1 ? one : many}`];
+  return [
+    ...weekdays(week(before, after), 'become working days', 'become working days'),
+    ...weekdays(week(after, before), 'are off', 'are off'),
+    ...days(added, 'is a day off', 'are days off'),
+    ...days(removed, 'is no day off any more', 'are no days off any more'),
+    ...days(renamed, 'has another name', 'have other names'),
+    ...(before.name === after.name ? [] : [`The workspace is called ${after.name}`]),
+    ...(before.zone === after.zone ? [] : [`Its clock is that of ${zoneCity(after.zone)}`]),
+    ...(before.yearStarts === after.yearStarts ? [] : [`The financial year begins in ${monthName(after.yearStarts)}`]),
+    ...(before.horizonDays === after.horizonDays ? [] : [`Tasks are made ${plural(after.horizonDays, 'day')} ahead`]),
+    ...(before.makeTime === after.makeTime ? [] : [`The daily run is at ${after.makeTime}`]),
+  ];
+}

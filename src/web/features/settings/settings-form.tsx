@@ -1,0 +1,102 @@
+import type { Settings } from '../../../contract/index.ts';
+import { joinAnd, monthName, zoneCity } from '../../../core/index.ts';
+import { ChoiceBlank, NumberBlank, Part, TimeBlank, WordsBlank } from '../../kit/blanks.tsx';
+import { FieldError } from '../../kit/field-error.tsx';
+import { Picker } from '../../kit/picker.tsx';
+import { WeekdayToggles } from '../../kit/weekday-toggles.tsx';
+import { DaysOffPart } from './days-off-part.tsx';
+
+interface SettingsFormProps {
+  readonly draft: Settings;
+  /** What is wrong with a field, by its path. */
+  readonly at: (path: string) => string | undefined;
+  readonly onChange: (draft: Settings) => void;
+}
+
+const MONTHS = Array.from({ length: 12 }, (_, i) => [i + 1, monthName(i + 1)] as const);
+const ZONES = Intl.supportedValuesOf('timeZone').map((zone) => ({
+  key: zone,
+  name: zoneCity(zone),
+  detail: zone.split('/')[0] ?? '',
+}));
+
+/** The settings as sentences. */
+export function SettingsForm({ draft, at, onChange }: SettingsFormProps) {
+  const set = (change: Partial<Settings>) => onChange({ ...draft, ...change });
+  return (
+    <section className="min-h-0 overflow-y-auto border-r border-line-2 max-[1000px]:border-r-0" aria-label="Settings">
+      <Part name="Workspace">
+        called{' '}
+        <WordsBlank
+          label="Name of the workspace"
+          shown={draft.name}
+          wrong="give it a name of 80 characters at most"
+          read={(text) => (text.trim() === '' || text.trim().length > 80 ? undefined : text.trim())}
+          onChange={(name) => set({ name })}
+        />
+        , by the clock of{' '}
+        <Picker
+          label="Clock of the workspace"
+          chosen={draft.zone}
+          chosenName={zoneCity(draft.zone)}
+          options={ZONES}
+          onChoose={(zone) => set({ zone })}
+        />
+        <Problem message={at('name') ?? at('zone')} />
+      </Part>
+      <Part name="Working week">
+        we work on{' '}
+        <WeekdayToggles
+          name="Days that are worked"
+          chosen={draft.workingWeekdays}
+          least={1}
+          most={7}
+          onChange={(workingWeekdays) => set({ workingWeekdays })}
+        />
+        <Problem message={at('workingWeekdays')} />
+      </Part>
+      <DaysOffPart holidays={draft.holidays} wrong={at('holidays')} onChange={(holidays) => set({ holidays })} />
+      <Part name="Year">
+        the financial year begins in{' '}
+        <ChoiceBlank
+          label="Month in which the financial year begins"
+          value={draft.yearStarts}
+          options={MONTHS}
+          onChange={(yearStarts) => set({ yearStarts })}
+        />
+        <br />
+        <span className="text-ink-2">
+          Its quarters end in {quarterEnds(draft.yearStarts)}: so “quarter end” and “year end” are read.
+        </span>
+      </Part>
+      <Part name="Tasks">
+        made{' '}
+        <NumberBlank
+          label="How many days ahead tasks are made"
+          value={draft.horizonDays}
+          least={1}
+          most={366}
+          onChange={(horizonDays) => set({ horizonDays })}
+        />{' '}
+        days ahead, daily at{' '}
+        <TimeBlank
+          label="Time of the daily run"
+          value={draft.makeTime}
+          placeholder="04:00"
+          when="left"
+          onChange={(makeTime) => set({ makeTime: makeTime ?? draft.makeTime })}
+        />{' '}
+        and when the server starts
+        <Problem message={at('horizonDays') ?? at('makeTime')} />
+      </Part>
+    </section>
+  );
+}
+
+function quarterEnds(yearStarts: number): string {
+  return joinAnd([2, 5, 8, 11].map((after) => monthName(((yearStarts - 1 + after) % 12) + 1)));
+}
+
+function Problem({ message }: { readonly message: string | undefined }) {
+  return message === undefined ? null : <FieldError message={message} />;
+}
