@@ -21,6 +21,8 @@ export interface CellSchedule extends Required<Omit<PlannedSchedule, 'last' | 'd
 export interface CellContext {
   readonly today: CivilDay;
   readonly people: readonly { readonly id: string; readonly name: string }[];
+  /** The month in which the financial year begins, 1–12. */
+  readonly yearStarts: number;
 }
 
 export type CellReading =
@@ -104,11 +106,12 @@ function inForce(schedule: CellSchedule, today: CivilDay) {
 const endless = (recurrence: Recurrence): Recurrence => ({ ...recurrence, end: { kind: 'never' } });
 
 const when: Cell = {
-  write: (schedule, { today }) => writePhrase(endless(inForce(schedule, today).recurrence), { start: 'unsaid' }),
-  read(text, schedule, { today }) {
+  write: (schedule, { today, yearStarts }) =>
+    writePhrase(endless(inForce(schedule, today).recurrence), { start: 'unsaid', yearStarts }),
+  read(text, schedule, { today, yearStarts }) {
     const now = inForce(schedule, today);
     const { start, end } = now.recurrence;
-    const reading = readPhrase(text, { start, today: isoOfDay(today) });
+    const reading = readPhrase(text, { start, today: isoOfDay(today), yearStarts });
     if (reading.kind === 'choose') return unread(problemOfChoice(text, reading).message, null);
     if (reading.kind === 'unread') return unread(reading.problem.message, reading.problem.suggestion);
     const { recurrence, times } = reading;
@@ -223,7 +226,7 @@ const state: Cell = {
     return end.kind === 'on' && end.date < isoOfDay(today) ? 'ended' : 'running';
   },
   read(text, schedule, { today }) {
-    const now = state.write(schedule, { today, people: [] });
+    const now = state.write(schedule, { today, people: [], yearStarts: 1 });
     const resumed = pauseOn(schedule, today) ? { ...schedule, ...resumeFrom(schedule, today) } : schedule;
     if (/^(running|runs|on|resumed?)$/i.test(text)) {
       return now === 'ended' ? unread('It has ended: give it another end first.') : { kind: 'read', schedule: resumed };

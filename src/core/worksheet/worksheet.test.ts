@@ -28,6 +28,7 @@ const context: CellContext = {
     { id: 'b', name: 'Bram Tolliver' },
     { id: 'c', name: 'Bram Oakes' },
   ],
+  yearStarts: 1,
 };
 const monday: SheetRow = {
   id: 's',

@@ -97,10 +97,13 @@ export function phrasesOf(
   if (schedule === null) return { phrase: 'a rule that can’t be read', nextPhrase: null };
   const takesOver = revisionAfter(schedule, scope.today);
   return {
-    phrase: writePhrase(revisionOn(schedule, scope.today).recurrence, { start: 'unsaid' }),
+    phrase: writePhrase(revisionOn(schedule, scope.today).recurrence, {
+      start: 'unsaid',
+      yearStarts: scope.workspace.yearStarts,
+    }),
     nextPhrase: takesOver && {
       from: takesOver.from,
-      phrase: writePhrase(takesOver.recurrence, { start: 'unsaid' }),
+      phrase: writePhrase(takesOver.recurrence, { start: 'unsaid', yearStarts: scope.workspace.yearStarts }),
     },
   };
 }

@@ -179,7 +179,10 @@ async function seriesOf(
   return {
     schedule: {
       id: row.id,
-      phrase: writePhrase(revisionOn(schedule, nominal).recurrence, { start: 'unsaid' }),
+      phrase: writePhrase(revisionOn(schedule, nominal).recurrence, {
+        start: 'unsaid',
+        yearStarts: scope.workspace.yearStarts,
+      }),
       nominalOn: nominal,
     },
     series: {

@@ -29,7 +29,7 @@ export async function whyHere(scope: Scope, id: string): Promise<string[]> {
   if (!schedule) return ['The rule of its schedule can’t be read any more.', made];
   const nominal = dayOfIso(task.nominalDate);
   const said = [
-    `The rule “${writePhrase(revisionOn(schedule, task.nominalDate).recurrence, { start: 'unsaid' })}” gives ${sayDate(nominal)}, a ${weekdayName(weekdayOf(nominal))}.`,
+    `The rule “${writePhrase(revisionOn(schedule, task.nominalDate).recurrence, { start: 'unsaid', yearStarts: scope.workspace.yearStarts })}” gives ${sayDate(nominal)}, a ${weekdayName(weekdayOf(nominal))}.`,
   ];
   const around = 62;
   const occurrence = planDays(schedule, calendar, nominal - around, nominal + around).find(

@@ -24,6 +24,8 @@ export class PhraseCursor {
   constructor(
     readonly text: string,
     private readonly picks: ReadonlyMap<string, number> = new Map(),
+    /** The month in which a year begins, and its quarters with it. */
+    readonly yearStarts = 1,
   ) {
     this.tokens = phraseTokens(text).filter(({ kind, text: piece }) => kind !== 'mark' || !/^[().:“”"']$/.test(piece));
   }

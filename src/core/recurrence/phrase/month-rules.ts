@@ -1,4 +1,4 @@
-import { type Weekday, yearMonthDay } from '../../civil-date/civil-day.ts';
+import { daysInMonth, type Weekday, yearMonthDay } from '../../civil-date/civil-day.ts';
 import { plural } from '../../wording/date-words.ts';
 import {
   type Distance,
@@ -20,10 +20,11 @@ import { dates, readMissing, readPoints, readPointsBefore } from './month-places
 import {
   distanceInto,
   isFromTheEnd,
+  lastMonth,
   leavesItsMonth,
   type Period,
-  QUARTER_ENDS,
-  QUARTER_STARTS,
+  quarterEnds,
+  quarterStarts,
 } from './quarter-places.ts';
 import { readYearDay, unsaidDay } from './year-rules.ts';
 
@@ -162,9 +163,9 @@ function unsaidInQuarter(c: PhraseCursor, context: PhraseContext): Rule[] {
   const { day } = yearMonthDay(context.start);
   switch (c.pick('day of the quarter', 3)) {
     case 1:
-      return [{ kind: 'months', every: 1, months: QUARTER_ENDS, on: dates(-1), missing: 'last' }];
+      return [{ kind: 'months', every: 1, months: quarterEnds(c.yearStarts), on: dates(-1), missing: 'last' }];
     case 2:
-      return [{ kind: 'months', every: 1, months: QUARTER_STARTS, on: dates(1), missing: 'last' }];
+      return [{ kind: 'months', every: 1, months: quarterStarts(c.yearStarts), on: dates(1), missing: 'last' }];
     default:
       return [{ kind: 'months', every: 3, months: [], on: dates(day), missing: 'last' }];
   }
@@ -288,6 +289,8 @@ export function readMonthEnds(c: PhraseCursor): MonthsRule | YearsRule | null {
     c.filler('on', 'at', 'by');
     c.filler('the');
     c.filler('every', 'each');
+    const financial = c.try(() => readFinancialYear(c));
+    if (financial) return financial;
     const ends = (on: MonthPoint[], months: number[]): MonthsRule => ({
       kind: 'months',
       every: 1,
@@ -320,7 +323,7 @@ export function readMonthEnds(c: PhraseCursor): MonthsRule | YearsRule | null {
         'quarters end',
       )
     )
-      return ends(dates(-1), QUARTER_ENDS);
+      return ends(dates(-1), quarterEnds(c.yearStarts));
     if (
       c.word(
         'start of the month',
@@ -341,11 +344,11 @@ export function readMonthEnds(c: PhraseCursor): MonthsRule | YearsRule | null {
         'beginning of every quarter',
       )
     )
-      return ends(dates(1), QUARTER_STARTS);
+      return ends(dates(1), quarterStarts(c.yearStarts));
     if (c.word('midmonth', 'mid month', 'the middle of the month', 'middle of the month', 'middle of each month'))
       return ends(dates(15), []);
     if (c.word('start of the year', 'start of each year', 'start of every year', 'beginning of the year'))
-      return { kind: 'years', every: 1, months: [1], on: dates(1), missing: 'last' };
+      return { kind: 'years', every: 1, months: [c.yearStarts], on: dates(1), missing: 'last' };
     if (
       c.word(
         'year end',
@@ -358,9 +361,45 @@ export function readMonthEnds(c: PhraseCursor): MonthsRule | YearsRule | null {
         'end of every year',
       )
     )
-      return { kind: 'years', every: 1, months: [12], on: dates(31), missing: 'last' };
+      return yearEnd(c.yearStarts);
     return null;
   });
+}
+
+/** The last day of a year, by its date; of a February by its place. */
+function yearEnd(yearStarts: number): YearsRule {
+  const month = lastMonth(yearStarts);
+  return {
+    kind: 'years',
+    every: 1,
+    months: [month],
+    on: dates(month === 2 ? -1 : daysInMonth(2000, month)),
+    missing: 'last',
+  };
+}
+
+/** "end of the financial year", where the workspace says that it is another than the calendar's. */
+function readFinancialYear(c: PhraseCursor): YearsRule | null {
+  const at = c.place;
+  const isEnd = c.word(
+    'financial year end',
+    'end of the financial year',
+    'end of financial year',
+    'end of each financial year',
+  );
+  if (
+    !isEnd &&
+    !c.word('start of the financial year', 'start of each financial year', 'beginning of the financial year')
+  )
+    return null;
+  if (c.yearStarts === 1)
+    return c.refuse(
+      at,
+      'The financial year is set to begin in January: say the date, like “31 March”, or set it in Settings.',
+    );
+  return isEnd
+    ? yearEnd(c.yearStarts)
+    : { kind: 'years', every: 1, months: [c.yearStarts], on: dates(1), missing: 'last' };
 }
 
 function readPointsAlone(c: PhraseCursor): Rule[] | null {
@@ -424,13 +463,15 @@ function readMonthChoice(c: PhraseCursor, at: number, on: readonly MonthPoint[],
 function inQuarters(c: PhraseCursor, at: number, on: readonly MonthPoint[], missing: MissingDay): Rule[] | null {
   const rule = (points: readonly MonthPoint[], months: readonly number[]): Rule[] =>
     points.length > 0 ? [{ kind: 'months', every: 1, months, on: points, missing }] : [];
-  return inPeriod(c, at, on, 'quarter', (points, isEnd) => rule(points, isEnd ? QUARTER_ENDS : QUARTER_STARTS));
+  return inPeriod(c, at, on, 'quarter', (points, isEnd) =>
+    rule(points, isEnd ? quarterEnds(c.yearStarts) : quarterStarts(c.yearStarts)),
+  );
 }
 
 function inYears(c: PhraseCursor, at: number, on: readonly MonthPoint[]): Rule[] | null {
   const rule = (points: readonly MonthPoint[], month: number): Rule[] =>
     points.length > 0 ? [{ kind: 'years', every: 1, months: [month], on: points, missing: 'last' }] : [];
-  return inPeriod(c, at, on, 'year', (points, isEnd) => rule(points, isEnd ? 12 : 1));
+  return inPeriod(c, at, on, 'year', (points, isEnd) => rule(points, isEnd ? lastMonth(c.yearStarts) : c.yearStarts));
 }
 
 /** @param ruleOf the rule of some places in the first or the last month of the period */

@@ -1,8 +1,23 @@
 import type { Distance, MonthPoint } from '../rule.ts';
 
-/** Months in which quarters of the calendar year end and begin. */
-export const QUARTER_ENDS = [3, 6, 9, 12];
-export const QUARTER_STARTS = [1, 4, 7, 10];
+/** The months 1–12 in which quarters end, of a year that begins in a month. */
+export function quarterEnds(yearStarts: number): number[] {
+  return everyQuarter(yearStarts + 2);
+}
+
+/** The months in which they begin. */
+export function quarterStarts(yearStarts: number): number[] {
+  return everyQuarter(yearStarts);
+}
+
+function everyQuarter(first: number): number[] {
+  return [0, 3, 6, 9].map((after) => ((first - 1 + after) % 12) + 1).sort((a, b) => a - b);
+}
+
+/** The month in which a year ends that begins in a month. */
+export function lastMonth(yearStarts: number): number {
+  return yearStarts === 1 ? 12 : yearStarts - 1;
+}
 
 /** Places that every month has, whatever its holidays. */
 const SAFE_PLACES = { date: 28, weekday: 4, anyWeekday: 4, workingDay: 15 } as const;

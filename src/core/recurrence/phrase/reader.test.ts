@@ -94,3 +94,36 @@ describe('a phrase with times of day', () => {
     );
   });
 });
+
+describe('a phrase of quarters and years', () => {
+  const again = (text: string, yearStarts: number) => {
+    const options = { ...TODAY, yearStarts };
+    const written = writePhrase(parsePhrase(text, options), { start: 'unsaid', yearStarts });
+    // Whatever it says is read as the same again.
+    expect(writePhrase(parsePhrase(written, options), { start: 'unsaid', yearStarts })).toBe(written);
+    return written;
+  };
+
+  it.each([
+    [1, 'quarter end', 'last day of every quarter'],
+    [2, 'quarter end', 'last day of every quarter'],
+    [2, 'last day of Mar, Jun, Sep and Dec', 'last day of Mar, Jun, Sep and Dec'],
+    [2, 'last day of Jan, Apr, Jul and Oct', 'last day of every quarter'],
+    [4, 'year end', 'yearly on 31 March'],
+    [3, 'year end', 'yearly on the last day of February'],
+    [4, '30 days after the end of the financial year', 'yearly, 30 days after 31 March'],
+    [4, 'start of the financial year', 'yearly on 1 April'],
+    [4, 'tenth Monday of the year', 'tenth Monday of the year'],
+    [4, 'first working day of the year', 'yearly on the first working day of April'],
+    [2, '30th working day of the quarter', 'thirtieth working day of every quarter'],
+  ])('that begins in month %i: “%s”', (yearStarts, text, written) => {
+    expect(again(text, yearStarts)).toBe(written);
+  });
+
+  it('has the months of the year it is of', () => {
+    const [rule] = parsePhrase('quarter end', { ...TODAY, yearStarts: 2 }).rules;
+    expect(rule).toMatchObject({ months: [1, 4, 7, 10] });
+    const reading = readPhrase('end of the financial year', TODAY);
+    expect(reading.kind === 'unread' && reading.problem.message).toContain('set it in Settings');
+  });
+});

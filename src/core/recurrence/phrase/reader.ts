@@ -43,6 +43,8 @@ export interface PhraseReadingOptions {
   readonly start?: IsoDate;
   /** Dates without a year are the next ones from this day on; the start where left out. */
   readonly today?: IsoDate;
+  /** The month 1–12 in which a year begins, and its quarters with it; January where left out. */
+  readonly yearStarts?: number;
 }
 
 /** A phrase that can't be read, thrown by `parsePhrase`. */
@@ -113,9 +115,9 @@ export function readPhrase(text: string, options: PhraseReadingOptions = {}): Ph
   return { kind: 'unread', problem: problemOf(text, cursor, (other) => readings(other, options).found.length > 0) };
 }
 
-function choiceOf(meaning: PhraseMeaning, { start = NO_START }: PhraseReadingOptions): PhraseChoice {
+function choiceOf(meaning: PhraseMeaning, { start = NO_START, yearStarts = 1 }: PhraseReadingOptions): PhraseChoice {
   const { recurrence, times } = meaning;
-  const days = writePhrase(recurrence, { start: recurrence.start === start ? 'unsaid' : 'said' });
+  const days = writePhrase(recurrence, { start: recurrence.start === start ? 'unsaid' : 'said', yearStarts });
   return { ...meaning, phrase: days + (times ? writeTimes(times) : '') };
 }
 
@@ -175,7 +177,7 @@ type Attempt =
 function read(text: string, options: PhraseReadingOptions, picks: ReadonlyMap<string, number> = new Map()): Attempt {
   const start = dayOfIso(options.start ?? NO_START);
   const today = options.today === undefined ? start : dayOfIso(options.today);
-  const cursor = new PhraseCursor(text, picks);
+  const cursor = new PhraseCursor(text, picks, options.yearStarts);
   const found = readRecurrence(cursor, { start, today });
   // What contradicts itself is said so, even where another way of reading would get past it.
   if (!found || !cursor.isAtEnd || cursor.refused) return { kind: 'stuck', cursor };

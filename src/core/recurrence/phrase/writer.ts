@@ -27,11 +27,20 @@ import type {
   YearsRule,
 } from '../rule.ts';
 import { daysFromEaster, feastNamed, isByEaster } from './feasts.ts';
-import { isFromTheEnd, leavesItsMonth, placeInPeriod, QUARTER_ENDS, QUARTER_STARTS } from './quarter-places.ts';
+import {
+  isFromTheEnd,
+  lastMonth,
+  leavesItsMonth,
+  placeInPeriod,
+  quarterEnds,
+  quarterStarts,
+} from './quarter-places.ts';
 
 export interface PhraseOptions {
   /** Whether the phrase ends with where the recurrence starts: "from 1 Mar 2027". The start of no one, `NO_START`, never is. */
   readonly start?: 'said' | 'unsaid';
+  /** The month 1–12 in which a year begins, and its quarters with it; January where left out. */
+  readonly yearStarts?: number;
 }
 
 /** The start of a recurrence that names none: a Monday, the 1st, in January, long ago. */
@@ -56,7 +65,10 @@ export interface PhrasePart {
 }
 
 /** The phrase in pieces, so that a form can tie each to its control. */
-export function phraseParts(recurrence: Recurrence, { start = 'said' }: PhraseOptions = {}): PhrasePart[] {
+export function phraseParts(
+  recurrence: Recurrence,
+  { start = 'said', yearStarts = 1 }: PhraseOptions = {},
+): PhrasePart[] {
   const { rules, dayOff, daysOff, end, closed, except = [] } = recurrence;
   const parts: PhrasePart[] = [];
   const add = (kind: Exclude<PhrasePart['about']['kind'], 'rule' | 'link'>, link: string, text: string) => {
@@ -64,7 +76,7 @@ export function phraseParts(recurrence: Recurrence, { start = 'said' }: PhraseOp
   };
   rules.forEach((_, index) => {
     if (index > 0) parts.push({ about: { kind: 'link' }, text: index === rules.length - 1 ? ' and ' : ', ' });
-    parts.push({ about: { kind: 'rule', index }, text: writeRuleOf(rules, index) });
+    parts.push({ about: { kind: 'rule', index }, text: writeRuleOf(rules, index, yearStarts) });
   });
   add('dayOff', ', ', writeDayOff(dayOff, daysOff));
   add('closed', ', ', closed ? writeClosed(closed) : '');
@@ -140,11 +152,11 @@ function wholeMonths({ from, to }: Season): number[] | null {
  * A rule, which others may follow. "Every 2 months on the 5th and 20th of each month" would leave open whose the 20th is, so
  * before what begins with places in months its own are closed: "5th of every 2 months and 20th of each month".
  */
-function writeRuleOf(rules: readonly Rule[], index: number): string {
+function writeRuleOf(rules: readonly Rule[], index: number, yearStarts: number): string {
   const rule = rules[index] as Rule;
   // After "every week on Mon and", one Friday before a day is no other weekday of it.
-  if (index > 0 && rule.kind === 'months' && rule.every === 1 && rule.away) return withThe(writeRule(rule));
-  if (!isOpen(rule) || !beginsWithPlaces(rules, index + 1)) return writeRule(rule);
+  if (index > 0 && rule.kind === 'months' && rule.every === 1 && rule.away) return withThe(writeRule(rule, yearStarts));
+  if (!isOpen(rule) || !beginsWithPlaces(rules, index + 1)) return writeRule(rule, yearStarts);
   return `${writePlaces(rule)} of every ${rule.every} months${writeMissing(rule)}`;
 }
 
@@ -160,7 +172,7 @@ function beginsWithPlaces(rules: readonly Rule[], index: number): boolean {
 }
 
 /** One rule in words. */
-function writeRule(rule: Rule): string {
+function writeRule(rule: Rule, yearStarts: number): string {
   switch (rule.kind) {
     case 'days': {
       const but = rule.except.length > 0 ? ` but ${joinAnd(inWeekOrder(rule.except).map(weekdayShort))}` : '';
@@ -176,9 +188,9 @@ function writeRule(rule: Rule): string {
       return `${rule.every === 1 ? 'every week' : `every ${rule.every} weeks`} on ${joinAnd(on.map(weekdayShort))}`;
     }
     case 'months':
-      return writeMonths(rule);
+      return writeMonths(rule, yearStarts);
     case 'years':
-      return writeYears(rule);
+      return writeYears(rule, yearStarts);
     case 'dates':
       return `on ${joinAnd(rule.dates.map(sayIso))}`;
     case 'rrule':
@@ -201,7 +213,7 @@ function inWeekOrder<T extends number>(weekdays: readonly T[]): T[] {
   return [...weekdays].sort((a, b) => a - b);
 }
 
-function writeMonths(rule: MonthsRule): string {
+function writeMonths(rule: MonthsRule, yearStarts: number): string {
   const missing = writeMissing(rule);
   if (rule.every > 1) {
     const within = rule.months.length > 0 ? ` in ${joinAnd(rule.months.map(monthShort))}` : '';
@@ -209,9 +221,11 @@ function writeMonths(rule: MonthsRule): string {
     return `every ${rule.every} months${places}${within}${missing}`;
   }
   const ofQuarter =
-    rule.away && writeMonthList(rule) === 'every quarter' ? placeInPeriod(rule.away, rule.on, 'quarter') : null;
+    rule.away && writeMonthList(rule, yearStarts) === 'every quarter'
+      ? placeInPeriod(rule.away, rule.on, 'quarter')
+      : null;
   if (ofQuarter) return `${writePoints([ofQuarter])} of every quarter`;
-  return `${writePlaces(rule)} of ${writeMonthList(rule)}${missing}`;
+  return `${writePlaces(rule)} of ${writeMonthList(rule, yearStarts)}${missing}`;
 }
 
 /** The places, or how far from them: "first and third Tuesday", "3 working days before the last day". */
@@ -247,23 +261,25 @@ function sayAmount(amount: number, of: Distance['of'], way: Way): string {
   return of === 'day' && amount >= 14 && amount % 7 === 0 ? `${amount / 7} weeks` : `${amount} ${noun}s`;
 }
 
-function writeMonthList(rule: MonthsRule): string {
+function writeMonthList(rule: MonthsRule, yearStarts: number): string {
   const months = rule.months.join();
   if (months === '') return 'each month';
   if (!rule.on.some(leavesItsMonth)) {
-    if (months === QUARTER_ENDS.join() && rule.on.every(isFromTheEnd)) return 'every quarter';
-    if (months === QUARTER_STARTS.join() && !rule.on.some(isFromTheEnd)) return 'every quarter';
+    if (months === quarterEnds(yearStarts).join() && rule.on.every(isFromTheEnd)) return 'every quarter';
+    if (months === quarterStarts(yearStarts).join() && !rule.on.some(isFromTheEnd)) return 'every quarter';
   }
   return joinAnd(rule.months.map(monthShort));
 }
 
-function writeYears(rule: YearsRule): string {
+function writeYears(rule: YearsRule, yearStarts: number): string {
   const often = rule.every === 1 ? 'yearly' : `every ${rule.every} years`;
   const missing = writeLeapDay(rule) ?? writeMissing(rule);
   const months = joinAnd(rule.months.map(monthName));
   const points = inMonthOrder(rule.on);
   const ofYear =
-    rule.away && rule.every === 1 && rule.months.join() === (rule.away.way === 'onOrBefore' ? '12' : '1')
+    rule.away &&
+    rule.every === 1 &&
+    rule.months.join() === String(rule.away.way === 'onOrBefore' ? lastMonth(yearStarts) : yearStarts)
       ? placeInPeriod(rule.away, rule.on, 'year')
       : null;
   if (ofYear) return `${writePoints([ofYear])} of the year`;

@@ -12,6 +12,7 @@ interface StretchesPartProps extends FormPartProps {
 
 /** Which of several rules, one after the other in time, the form shows. */
 export function StretchesPart({ draft, stretch, onChange, onStretch }: StretchesPartProps) {
+  const { yearStarts } = useWorkspace();
   const froms = [draft.recurrence.start, ...draft.revisions.map(({ from }) => from)];
   return (
     <Part name="Which rule">
@@ -27,7 +28,7 @@ export function StretchesPart({ draft, stretch, onChange, onStretch }: Stretches
               <span className={index === stretch ? 'border-b-2 border-accent' : ''}>
                 from {sayDate(dayOfIso(from))}
               </span>
-              : {writePhrase(stretchAt(draft, index).recurrence, { start: 'unsaid' })}
+              : {writePhrase(stretchAt(draft, index).recurrence, { start: 'unsaid', yearStarts })}
               <Own own={stretchAt(draft, index).own} />
             </button>
             {index > 0 && (

@@ -41,7 +41,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
   edit,
   onRehearse,
 }: WhatThisMakesProps) {
-  const { people, today } = useWorkspace();
+  const { people, today, yearStarts } = useWorkspace();
   if (plan.kind === 'problem') {
     return (
       <div className="max-w-[560px] pt-1">
@@ -67,7 +67,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
         {draft.revisions.map(({ from, recurrence }) => (
           <li key={from}>
             <span className="mr-1.5 inline-block h-2.5 w-4 bg-petrol-3 align-baseline" aria-hidden />
-            From {sayDate(dayOfIso(from))}: {writePhrase(recurrence, { start: 'unsaid' })}.
+            From {sayDate(dayOfIso(from))}: {writePhrase(recurrence, { start: 'unsaid', yearStarts })}.
           </li>
         ))}
         {plan.remarks.map(({ kind, text, dates: [sooner] }) => (
@@ -149,7 +149,8 @@ function Year({
 
 /** The phrase, its parts tied by letters to the sentences of the form when there are several rules. */
 function Phrase({ recurrence }: { readonly recurrence: Recurrence }) {
-  const parts = phraseParts(recurrence, { start: 'unsaid' });
+  const { yearStarts } = useWorkspace();
+  const parts = phraseParts(recurrence, { start: 'unsaid', yearStarts });
   const several = recurrence.rules.length > 1;
   return (
     <>

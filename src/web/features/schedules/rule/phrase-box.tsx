@@ -9,7 +9,7 @@ import {
   tryPhrase,
   writePhrase,
 } from '../../../../core/index.ts';
-import { useToday } from '../../../app/shell/workspace.tsx';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { choiceOf, PhraseChoices, sayTimes } from './phrase-choices.tsx';
 
 interface PhraseBoxProps {
@@ -26,16 +26,17 @@ const REST_MS = 500;
  * left, and what can't be read stays, with its fault shown, until it can or the controls below say otherwise.
  */
 export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
-  const today = useToday();
-  const written = writePhrase(recurrence, { start: 'unsaid' });
+  const { today, yearStarts } = useWorkspace();
+  const write = (one: Recurrence) => writePhrase(one, { start: 'unsaid', yearStarts });
+  const written = write(recurrence);
   const [text, setText] = useState(written);
   const problemId = useId();
   const box = useRef<HTMLTextAreaElement>(null);
-  const options = { start: recurrence.start, today: isoOfDay(today) };
+  const options = { start: recurrence.start, today: isoOfDay(today), yearStarts };
   const said = tryPhrase(text, options);
   const isRead = said !== null;
   const isInStep = useRef(true);
-  isInStep.current = said !== null && writePhrase(said.recurrence, { start: 'unsaid' }) === written;
+  isInStep.current = said !== null && write(said.recurrence) === written;
   // Another rule, and not by what stands here: the controls below have changed it.
   useEffect(() => {
     if (!isInStep.current) setText(written);
@@ -48,8 +49,8 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
   useEffect(() => () => clearTimeout(rest.current), []);
   // What can be read in several ways is asked at once; what can't be, when typing rests.
   const reading = useMemo(
-    () => (isRead ? null : readPhrase(text, { start: recurrence.start, today: isoOfDay(today) })),
-    [isRead, text, recurrence.start, today],
+    () => (isRead ? null : readPhrase(text, { start: recurrence.start, today: isoOfDay(today), yearStarts })),
+    [isRead, text, recurrence.start, today, yearStarts],
   );
   const problem = isResting && reading?.kind === 'unread' ? reading.problem : null;
   const question = reading?.kind === 'choose' ? reading : null;

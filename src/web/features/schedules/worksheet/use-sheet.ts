@@ -46,8 +46,8 @@ export function useSheet(
   { draft, change, forget }: ReturnType<typeof useSheetDraft>,
   known: ReadonlyMap<string, Schedule | null>,
 ) {
-  const { today, people } = useWorkspace();
-  const context = useMemo<CellContext>(() => ({ today, people }), [today, people]);
+  const { today, people, yearStarts } = useWorkspace();
+  const context = useMemo<CellContext>(() => ({ today, people, yearStarts }), [today, people, yearStarts]);
   const edits = useMemo<SheetEdits>(
     () => (draft.length === 0 ? NO_EDITS : new Map(draft.map(([id, cells]) => [id, new Map(cells)]))),
     [draft],
