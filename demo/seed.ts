@@ -90,6 +90,7 @@ async function insertWorkspace(
     isDemo: true,
     version: 1,
     yearStarts: 1,
+    phraseHabits: {},
   });
   await manager.insert(Workspace, workspace);
   return workspace;

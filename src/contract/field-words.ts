@@ -40,6 +40,7 @@ const WORDS = {
   workingWeekdays: 'working week',
   holidays: 'days off',
   yearStarts: 'financial year',
+  phraseHabits: 'what words mean here',
   horizonDays: 'how far ahead tasks are made',
   makeTime: 'time of the daily run',
 } as const;

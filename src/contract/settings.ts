@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isZone, type Weekday } from '../core/index.ts';
+import { isZone, PHRASE_HABITS, type PhraseHabits, type Weekday } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { isoDate, isoTime, line } from './fields.ts';
 import { impactSchema } from './impact.ts';
@@ -14,6 +14,11 @@ const weekday = z.custom<Weekday>((n) => Number.isInteger(n) && Number(n) >= 1 &
 
 /** The most days off that a workspace keeps: thirty years of any calendar. */
 export const MOST_HOLIDAYS = 2_000;
+
+export const phraseHabitsSchema: z.ZodType<PhraseHabits, PhraseHabits> = z.partialRecord(
+  z.enum(PHRASE_HABITS),
+  z.number().int().min(0).max(1),
+);
 
 /** What a manager sets for the whole workspace. */
 export const settingsSchema = z.object({
@@ -33,6 +38,8 @@ export const settingsSchema = z.object({
     .min(1, 'At least one day ahead.')
     .max(366, 'At most 366 days ahead.'),
   makeTime: isoTime,
+  /** How people here speak, where that is settled; else they are asked. */
+  phraseHabits: phraseHabitsSchema,
   holidays: z
     .array(holidaySchema)
     .max(MOST_HOLIDAYS, `${MOST_HOLIDAYS.toLocaleString('en-GB')} days off at most.`)

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate, line, named } from './fields.ts';
 import { workspacePaths } from './paths.ts';
+import { phraseHabitsSchema } from './settings.ts';
 import { categorySchema } from './templates.ts';
 
 export const personSchema = named.extend({
@@ -29,6 +30,8 @@ export const workspaceSchema = z.object({
   makeTime: z.string(),
   /** The month in which the financial year begins, 1–12. */
   yearStarts: z.number().int(),
+  /** How people here speak, where that is settled. */
+  phraseHabits: phraseHabitsSchema,
   calendar: calendarSchema,
   categories: z.array(categorySchema),
   /** Types of work that a template may be of. */

@@ -159,6 +159,7 @@ export {
   occurrenceSeries,
   occurrencesBetween,
 } from './recurrence/occurrences.ts';
+export { HABIT_WORDS, PHRASE_HABITS, type PhraseHabit, type PhraseHabits } from './recurrence/phrase/habits.ts';
 export { type PhraseProblem, rruleFault } from './recurrence/phrase/problem.ts';
 export {
   type PhraseChoice,

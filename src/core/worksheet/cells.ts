@@ -5,6 +5,7 @@ import { endBefore, pauseFrom, pauseOn, resumeFrom, stretchAt } from '../plannin
 import type { Pause, PlannedSchedule, Revision } from '../planning/schedule-plan.ts';
 import type { Offset, Timing } from '../planning/timing.ts';
 import { canonicalRecurrence } from '../recurrence/canonical.ts';
+import type { PhraseHabits } from '../recurrence/phrase/habits.ts';
 import { problemOfChoice, readPhrase } from '../recurrence/phrase/reader.ts';
 import { withTimes } from '../recurrence/phrase/times.ts';
 import { writePhrase } from '../recurrence/phrase/writer.ts';
@@ -23,6 +24,8 @@ export interface CellContext {
   readonly people: readonly { readonly id: string; readonly name: string }[];
   /** The month in which the financial year begins, 1–12. */
   readonly yearStarts: number;
+  /** What is settled of how people speak. */
+  readonly habits: PhraseHabits;
 }
 
 export type CellReading =
@@ -108,10 +111,10 @@ const endless = (recurrence: Recurrence): Recurrence => ({ ...recurrence, end: {
 const when: Cell = {
   write: (schedule, { today, yearStarts }) =>
     writePhrase(endless(inForce(schedule, today).recurrence), { start: 'unsaid', yearStarts }),
-  read(text, schedule, { today, yearStarts }) {
+  read(text, schedule, { today, yearStarts, habits }) {
     const now = inForce(schedule, today);
     const { start, end } = now.recurrence;
-    const reading = readPhrase(text, { start, today: isoOfDay(today), yearStarts });
+    const reading = readPhrase(text, { start, today: isoOfDay(today), yearStarts, habits });
     if (reading.kind === 'choose') return unread(problemOfChoice(text, reading).message, null);
     if (reading.kind === 'unread') return unread(reading.problem.message, reading.problem.suggestion);
     const { recurrence, times } = reading;
@@ -226,7 +229,7 @@ const state: Cell = {
     return end.kind === 'on' && end.date < isoOfDay(today) ? 'ended' : 'running';
   },
   read(text, schedule, { today }) {
-    const now = state.write(schedule, { today, people: [], yearStarts: 1 });
+    const now = state.write(schedule, { today, people: [], yearStarts: 1, habits: {} });
     const resumed = pauseOn(schedule, today) ? { ...schedule, ...resumeFrom(schedule, today) } : schedule;
     if (/^(running|runs|on|resumed?)$/i.test(text)) {
       return now === 'ended' ? unread('It has ended: give it another end first.') : { kind: 'read', schedule: resumed };

@@ -29,6 +29,7 @@ const context: CellContext = {
     { id: 'c', name: 'Bram Oakes' },
   ],
   yearStarts: 1,
+  habits: {},
 };
 const monday: SheetRow = {
   id: 's',

@@ -19,6 +19,7 @@ export const settingsChanges: SubjectOfChanges<Task> = {
     isDemo: 'silent',
     version: 'silent',
     yearStarts: 'told',
+    phraseHabits: 'told',
   } satisfies Telling<Workspace>,
   mayUndoOwn: () => false,
   reached: (changes) => ({ watchIds: changes.flatMap(({ watchId }) => watchId ?? []) }),

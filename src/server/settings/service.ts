@@ -17,6 +17,7 @@ const SET = [
   'yearStarts',
   'horizonDays',
   'makeTime',
+  'phraseHabits',
 ] as const satisfies readonly (keyof Workspace)[];
 
 /** Schedules that are brought in line with a calendar in one go. */
@@ -24,9 +25,9 @@ const AT_ONCE = 200;
 
 export async function settingsOf(scope: Scope): Promise<Settings> {
   const { workspace } = scope;
-  const { version, name, zone, workingWeekdays, yearStarts, horizonDays, makeTime } = workspace;
+  const { version, name, zone, workingWeekdays, yearStarts, horizonDays, makeTime, phraseHabits } = workspace;
   return {
-    ...{ version, name, zone, workingWeekdays, yearStarts, horizonDays, makeTime },
+    ...{ version, name, zone, workingWeekdays, yearStarts, horizonDays, makeTime, phraseHabits },
     holidays: inOrder(await scope.find(Holiday)),
   };
 }

@@ -23,6 +23,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     horizonDays: workspace.horizonDays,
     makeTime: workspace.makeTime,
     yearStarts: workspace.yearStarts,
+    phraseHabits: workspace.phraseHabits,
     calendar: await describeCalendar(scope),
     categories: workspace.categories,
     workTypes: workspace.workTypes,

@@ -32,6 +32,7 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     clockStands: true,
     horizonDays: 14,
     yearStarts: 1,
+    phraseHabits: {},
     makeTime: '03:00',
     calendar: { workingWeekdays: [1, 2, 3, 4, 5], holidays: [{ date: '2026-12-25', name: 'Christmas Day' }] },
     categories: [],

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { HABIT_WORDS, PHRASE_HABITS, type PhraseHabits } from './habits.ts';
 import { parsePhrase, readPhrase, tryPhrase } from './reader.ts';
 import { writePhrase } from './writer.ts';
 
@@ -86,5 +87,19 @@ describe('a phrase that may mean several things', () => {
     ['3 March 2027 and yearly on 5 April', 'on 3 Mar 2027 and yearly on 5 April'],
   ])('%s is not: what else is said leaves one meaning', (text, written) => {
     expect(again(text)).toBe(written);
+  });
+
+  it('is not asked again once it is settled how people here speak', () => {
+    const [first, second] = choices('every Friday until 3/4/2027');
+    expect([first?.habits, second?.habits]).toEqual([{ 'day and month': 0 }, { 'day and month': 1 }]);
+    const read = (text: string, habits: PhraseHabits) => {
+      const reading = readPhrase(text, { ...TODAY, habits });
+      return reading.kind === 'read' ? writePhrase(reading.recurrence, { start: 'unsaid' }) : reading.kind;
+    };
+    expect(read('every Friday until 3/4/2027', { 'day and month': 1 })).toBe('every week on Fri until 4 Mar 2027');
+    expect(read('biweekly', { biweekly: 0 })).toBe('every 2 weeks on Tue');
+    expect(read('biweekly', { biweekly: 1 })).toBe('every week on Tue and Fri');
+    expect(read('every second Tuesday', { biweekly: 1 })).toBe('choose');
+    for (const habit of PHRASE_HABITS) expect(HABIT_WORDS[habit].means).toHaveLength(2);
   });
 });

@@ -1,3 +1,4 @@
+import { isHabit, type PhraseHabits } from './habits.ts';
 import { cardinalNamed, monthNamed, ordinalNamed, phraseTokens, type Token, weekdayNamed } from './tokens.ts';
 
 /** Parts of a phrase that can't both be meant. */
@@ -26,12 +27,16 @@ export class PhraseCursor {
     private readonly picks: ReadonlyMap<string, number> = new Map(),
     /** The month in which a year begins, and its quarters with it. */
     readonly yearStarts = 1,
+    /** Questions that are not asked any more. */
+    private readonly habits: PhraseHabits = {},
   ) {
     this.tokens = phraseTokens(text).filter(({ kind, text: piece }) => kind !== 'mark' || !/^[().:“”"']$/.test(piece));
   }
 
   /** Which of several readings is taken from here on: 0 is the likeliest. */
   pick(what: string, readings: number): number {
+    const settled = isHabit(what) ? this.habits[what] : undefined;
+    if (settled !== undefined) return settled;
     const key = `${what} ${this.at}`;
     this.asked.set(key, readings);
     return this.picks.get(key) ?? 0;

@@ -6,6 +6,7 @@ import { readClause, readDaytime, readEnd, readSeasons, readStart, type Said } f
 import type { PhraseContext } from './context.ts';
 import { PhraseCursor } from './cursor.ts';
 import { skipAnd } from './dates.ts';
+import { isHabit, type PhraseHabits } from './habits.ts';
 import { type PhraseProblem, problemOf, rruleFault } from './problem.ts';
 import { readRules } from './rules.ts';
 import { readSetOfDays } from './sets-of-days.ts';
@@ -36,6 +37,8 @@ export interface PhraseMeaning {
 /** One of the things that a phrase may mean, as a phrase that means nothing else. */
 export interface PhraseChoice extends PhraseMeaning {
   readonly phrase: string;
+  /** Habits of speaking that it takes for granted, which may be settled by choosing it. */
+  readonly habits: PhraseHabits;
 }
 
 export interface PhraseReadingOptions {
@@ -45,6 +48,8 @@ export interface PhraseReadingOptions {
   readonly today?: IsoDate;
   /** The month 1–12 in which a year begins, and its quarters with it; January where left out. */
   readonly yearStarts?: number;
+  /** What is settled of how people here speak. */
+  readonly habits?: PhraseHabits;
 }
 
 /** A phrase that can't be read, thrown by `parsePhrase`. */
@@ -115,10 +120,13 @@ export function readPhrase(text: string, options: PhraseReadingOptions = {}): Ph
   return { kind: 'unread', problem: problemOf(text, cursor, (other) => readings(other, options).found.length > 0) };
 }
 
-function choiceOf(meaning: PhraseMeaning, { start = NO_START, yearStarts = 1 }: PhraseReadingOptions): PhraseChoice {
+function choiceOf(
+  { meaning, habits }: FoundMeaning,
+  { start = NO_START, yearStarts = 1 }: PhraseReadingOptions,
+): PhraseChoice {
   const { recurrence, times } = meaning;
   const days = writePhrase(recurrence, { start: recurrence.start === start ? 'unsaid' : 'said', yearStarts });
-  return { ...meaning, phrase: days + (times ? writeTimes(times) : '') };
+  return { ...meaning, phrase: days + (times ? writeTimes(times) : ''), habits };
 }
 
 function tooManyWays(text: string): PhraseProblem {
@@ -134,29 +142,47 @@ const MOST_ATTEMPTS = 12;
 
 interface Readings {
   /** The likeliest first; none where it can't be read. */
-  readonly found: readonly PhraseMeaning[];
+  readonly found: readonly FoundMeaning[];
   /** Whether there are ways of reading that were not tried: one that was found may not be the only one then. */
   readonly hasMore: boolean;
 }
 
+interface FoundMeaning {
+  readonly meaning: PhraseMeaning;
+  readonly habits: PhraseHabits;
+}
+
 /** What it means where that is one thing, and known to be. */
 function onlyOf({ found, hasMore }: Readings): PhraseMeaning | null {
-  return found.length === 1 && !hasMore ? (found[0] ?? null) : null;
+  return found.length === 1 && !hasMore ? (found[0]?.meaning ?? null) : null;
 }
 
 /** All that a phrase may mean: as it is likeliest read, then with one question in it answered otherwise, then with two. */
 function readings(text: string, options: PhraseReadingOptions): Readings {
-  const found: PhraseMeaning[] = [];
+  const found: FoundMeaning[] = [];
   const untried: ReadonlyMap<string, number>[] = [new Map()];
   for (let attempts = 0; untried.length > 0; attempts++) {
     if (attempts === MOST_ATTEMPTS || found.length === MOST_READINGS) return { found, hasMore: true };
     const picks = untried.shift() as ReadonlyMap<string, number>;
     const attempt = read(text, options, picks);
-    if (attempt.kind === 'read' && !found.some((one) => JSON.stringify(one) === JSON.stringify(attempt.meaning)))
-      found.push(attempt.meaning);
+    if (
+      attempt.kind === 'read' &&
+      !found.some(({ meaning }) => JSON.stringify(meaning) === JSON.stringify(attempt.meaning))
+    )
+      found.push({ meaning: attempt.meaning, habits: habitsOf(attempt.cursor.asked, picks) });
     untried.push(...otherwise(attempt.cursor.asked, picks));
   }
   return { found, hasMore: false };
+}
+
+/** The questions of a reading that are habits, as it answers them. */
+function habitsOf(asked: ReadonlyMap<string, number>, picks: ReadonlyMap<string, number>): PhraseHabits {
+  return Object.fromEntries(
+    [...asked.keys()].flatMap((key) => {
+      const what = key.replace(/ \d+$/, '');
+      return isHabit(what) ? [[what, picks.get(key) ?? 0]] : [];
+    }),
+  );
 }
 
 /** One more question answered otherwise than it is likeliest meant, of those that come after the ones already answered so. */
@@ -177,7 +203,7 @@ type Attempt =
 function read(text: string, options: PhraseReadingOptions, picks: ReadonlyMap<string, number> = new Map()): Attempt {
   const start = dayOfIso(options.start ?? NO_START);
   const today = options.today === undefined ? start : dayOfIso(options.today);
-  const cursor = new PhraseCursor(text, picks, options.yearStarts);
+  const cursor = new PhraseCursor(text, picks, options.yearStarts, options.habits);
   const found = readRecurrence(cursor, { start, today });
   // What contradicts itself is said so, even where another way of reading would get past it.
   if (!found || !cursor.isAtEnd || cursor.refused) return { kind: 'stuck', cursor };

@@ -1,6 +1,6 @@
 import { Check, Column, Entity, PrimaryColumn } from 'typeorm';
 import type { Category } from '../../../contract/index.ts';
-import type { Weekday } from '../../../core/index.ts';
+import type { PhraseHabits, Weekday } from '../../../core/index.ts';
 import { OfWorkspace } from '../db/keys.ts';
 
 @Entity({ name: 'workspace' })
@@ -39,6 +39,9 @@ export class Workspace {
   /** The month in which the financial year begins, 1–12: quarters and years of phrases follow it. */
   @Column({ type: 'integer' })
   yearStarts!: number;
+  /** What is settled of how people here speak. */
+  @Column({ type: 'jsonb' })
+  phraseHabits!: PhraseHabits;
 }
 
 @Entity({ name: 'holiday' })

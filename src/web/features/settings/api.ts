@@ -1,5 +1,6 @@
 import { settingsAddresses } from '../../../contract/addresses.ts';
 import type { Settings } from '../../../contract/index.ts';
+import type { PhraseHabits } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { ask } from '../../kit/api.ts';
@@ -21,6 +22,15 @@ export function useSettingsActions() {
   return {
     /** @throws ProblemError when it is refused */
     impact: (settings: Settings) => ask(settingsAddresses.impact, { body: settings }),
+    /** Settles what words mean here, for everybody. @throws ProblemError when it is refused */
+    settle: async (habits: PhraseHabits, said: string): Promise<void> => {
+      const settings = await ask(settingsAddresses.read, {});
+      const { changeId } = await ask(settingsAddresses.change, {
+        body: { ...settings, phraseHabits: { ...settings.phraseHabits, ...habits } },
+      });
+      await refresh('/settings', '/workspace');
+      sayDone(said, changeId);
+    },
     /** @throws ProblemError when it is refused */
     save: async (settings: Settings): Promise<void> => {
       const { changeId } = await ask(settingsAddresses.change, { body: settings });

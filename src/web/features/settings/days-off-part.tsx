@@ -115,6 +115,9 @@ function OwnDays({ today, holidays, onAdd }: OwnDaysProps) {
     if (!isReady) return;
     onAdd(Array.from({ length: to - from + 1 }, (_, i) => ({ date: isoOfDay(from + i), name: name.trim() })));
     setName('');
+    // The day after it, which is none yet.
+    setFrom(to + 1);
+    setTo(to + 1);
   };
   return (
     <div className="mt-1 border-t border-line pt-1">

@@ -2,11 +2,14 @@ import type { Settings } from '../../../contract/index.ts';
 import {
   type CivilDay,
   dayOfIso,
+  HABIT_WORDS,
   joinAnd,
   makeCalendar,
   monthIndexOf,
   monthName,
   monthStart,
+  PHRASE_HABITS,
+  type PhraseHabit,
   plural,
   sayDay,
   type WorkingCalendar,
@@ -39,6 +42,12 @@ export function holidaysChanged(before: Settings, after: Settings) {
   };
 }
 
+/** What a word means here from now on. */
+export function sayHabit(habit: PhraseHabit, meant: number | undefined): string {
+  const { said, means } = HABIT_WORDS[habit];
+  return meant === undefined ? `“${said}” is asked each time` : `“${said}” is ${means[meant]}`;
+}
+
 /** Days named before the rest are counted. */
 const NAMED = 2;
 
@@ -67,6 +76,9 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
     ...(before.name === after.name ? [] : [`The workspace is called ${after.name}`]),
     ...(before.zone === after.zone ? [] : [`Its clock is that of ${zoneCity(after.zone)}`]),
     ...(before.yearStarts === after.yearStarts ? [] : [`The financial year begins in ${monthName(after.yearStarts)}`]),
+    ...PHRASE_HABITS.filter((habit) => before.phraseHabits[habit] !== after.phraseHabits[habit]).map((habit) =>
+      sayHabit(habit, after.phraseHabits[habit]),
+    ),
     ...(before.horizonDays === after.horizonDays ? [] : [`Tasks are made ${plural(after.horizonDays, 'day')} ahead`]),
     ...(before.makeTime === after.makeTime ? [] : [`The daily run is at ${after.makeTime}`]),
   ];

@@ -1,5 +1,5 @@
 import type { Settings } from '../../../contract/index.ts';
-import { joinAnd, monthName, zoneCity } from '../../../core/index.ts';
+import { HABIT_WORDS, joinAnd, monthName, PHRASE_HABITS, zoneCity } from '../../../core/index.ts';
 import { ChoiceBlank, NumberBlank, Part, TimeBlank, WordsBlank } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
 import { Picker } from '../../kit/picker.tsx';
@@ -12,6 +12,9 @@ interface SettingsFormProps {
   readonly at: (path: string) => string | undefined;
   readonly onChange: (draft: Settings) => void;
 }
+
+/** No habit: whoever says it is asked. */
+const ASK = -1;
 
 const MONTHS = Array.from({ length: 12 }, (_, i) => [i + 1, monthName(i + 1)] as const);
 const ZONES = Intl.supportedValuesOf('timeZone').map((zone) => ({
@@ -68,6 +71,22 @@ export function SettingsForm({ draft, at, onChange }: SettingsFormProps) {
         <span className="text-ink-2">
           Its quarters end in {quarterEnds(draft.yearStarts)}: so “quarter end” and “year end” are read.
         </span>
+      </Part>
+      <Part name="Words">
+        {PHRASE_HABITS.map((habit) => (
+          <div key={habit}>
+            “{HABIT_WORDS[habit].said}” is{' '}
+            <ChoiceBlank
+              label={`What ${HABIT_WORDS[habit].said} means`}
+              value={draft.phraseHabits[habit] ?? ASK}
+              options={[[ASK, 'asked each time'], ...HABIT_WORDS[habit].means.map((words, i) => [i, words] as const)]}
+              onChange={(meant) => {
+                const { [habit]: _, ...others } = draft.phraseHabits;
+                set({ phraseHabits: meant === ASK ? others : { ...others, [habit]: meant } });
+              }}
+            />
+          </div>
+        ))}
       </Part>
       <Part name="Tasks">
         made{' '}

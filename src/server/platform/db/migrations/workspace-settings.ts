@@ -6,9 +6,11 @@ export class WorkspaceSettings1765700000000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query('alter table workspace add version integer');
-    await runner.query('alter table workspace add year_starts integer');
-    await runner.query('update workspace set version = 1, year_starts = 1');
-    await runner.query('alter table workspace alter version set not null, alter year_starts set not null');
+    await runner.query('alter table workspace add year_starts integer, add phrase_habits jsonb');
+    await runner.query(`update workspace set version = 1, year_starts = 1, phrase_habits = '{}'`);
+    await runner.query(
+      'alter table workspace alter version set not null, alter year_starts set not null, alter phrase_habits set not null',
+    );
     await runner.query(
       'alter table workspace add constraint workspace_year_starts_check check (year_starts between 1 and 12)',
     );
@@ -25,6 +27,6 @@ export class WorkspaceSettings1765700000000 implements MigrationInterface {
       alter table change drop constraint change_subject_check,
         add constraint change_subject_check check (subject in ('task', 'schedule', 'template', 'file', 'several'))
     `);
-    await runner.query('alter table workspace drop version, drop year_starts');
+    await runner.query('alter table workspace drop version, drop year_starts, drop phrase_habits');
   }
 }

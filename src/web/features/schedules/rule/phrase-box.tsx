@@ -2,6 +2,7 @@ import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import {
   isoOfDay,
   type PhraseChoice,
+  type PhraseHabits,
   type PhraseProblem,
   type PhraseTimes,
   type Recurrence,
@@ -10,6 +11,7 @@ import {
   writePhrase,
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { HabitLine } from './habit-line.tsx';
 import { choiceOf, PhraseChoices, sayTimes } from './phrase-choices.tsx';
 
 interface PhraseBoxProps {
@@ -26,13 +28,13 @@ const REST_MS = 500;
  * left, and what can't be read stays, with its fault shown, until it can or the controls below say otherwise.
  */
 export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
-  const { today, yearStarts } = useWorkspace();
+  const { today, yearStarts, phraseHabits: habits } = useWorkspace();
   const write = (one: Recurrence) => writePhrase(one, { start: 'unsaid', yearStarts });
   const written = write(recurrence);
   const [text, setText] = useState(written);
   const problemId = useId();
   const box = useRef<HTMLTextAreaElement>(null);
-  const options = { start: recurrence.start, today: isoOfDay(today), yearStarts };
+  const options = { start: recurrence.start, today: isoOfDay(today), yearStarts, habits };
   const said = tryPhrase(text, options);
   const isRead = said !== null;
   const isInStep = useRef(true);
@@ -49,8 +51,8 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
   useEffect(() => () => clearTimeout(rest.current), []);
   // What can be read in several ways is asked at once; what can't be, when typing rests.
   const reading = useMemo(
-    () => (isRead ? null : readPhrase(text, { start: recurrence.start, today: isoOfDay(today), yearStarts })),
-    [isRead, text, recurrence.start, today, yearStarts],
+    () => (isRead ? null : readPhrase(text, { start: recurrence.start, today: isoOfDay(today), yearStarts, habits })),
+    [isRead, text, recurrence.start, today, yearStarts, habits],
   );
   const problem = isResting && reading?.kind === 'unread' ? reading.problem : null;
   const question = reading?.kind === 'choose' ? reading : null;
@@ -62,11 +64,14 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
     setResting(false);
     clearTimeout(rest.current);
     rest.current = setTimeout(() => setResting(true), REST_MS);
+    setSettling({});
     const next = tryPhrase(typed, options);
     setTaken(next?.times ?? null);
     if (next) onChange(next.recurrence, next.times);
   };
-  const choose = ({ phrase, recurrence: chosen, times }: PhraseChoice) => {
+  const [settling, setSettling] = useState<PhraseHabits>({});
+  const choose = ({ phrase, recurrence: chosen, times, habits: ofChoice }: PhraseChoice) => {
+    setSettling(ofChoice);
     setText(phrase);
     setResting(true);
     setTaken(times);
@@ -114,6 +119,7 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
           Taken over into “Each time”: <b className="font-semibold">{sayTimes(taken)}</b>.
         </p>
       )}
+      <HabitLine habits={settling} onDone={() => setSettling({})} />
       {question && (
         <div ref={list}>
           <PhraseChoices id={problemId} question={question} onChoose={choose} />

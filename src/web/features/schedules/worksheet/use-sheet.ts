@@ -46,8 +46,11 @@ export function useSheet(
   { draft, change, forget }: ReturnType<typeof useSheetDraft>,
   known: ReadonlyMap<string, Schedule | null>,
 ) {
-  const { today, people, yearStarts } = useWorkspace();
-  const context = useMemo<CellContext>(() => ({ today, people, yearStarts }), [today, people, yearStarts]);
+  const { today, people, yearStarts, phraseHabits: habits } = useWorkspace();
+  const context = useMemo<CellContext>(
+    () => ({ today, people, yearStarts, habits }),
+    [today, people, yearStarts, habits],
+  );
   const edits = useMemo<SheetEdits>(
     () => (draft.length === 0 ? NO_EDITS : new Map(draft.map(([id, cells]) => [id, new Map(cells)]))),
     [draft],
