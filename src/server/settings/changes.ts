@@ -4,23 +4,29 @@ import { forbidden } from '../platform/refusal.ts';
 import type { Task } from '../tasks/stored/index.ts';
 import { undoSettings } from './service.ts';
 
+const TELLING = {
+  name: 'told',
+  tagline: 'silent',
+  zone: 'told',
+  workingWeekdays: 'told',
+  categories: 'silent',
+  workTypes: 'silent',
+  horizonDays: 'told',
+  makeTime: 'told',
+  madeOn: 'silent',
+  isDemo: 'silent',
+  version: 'silent',
+  yearStarts: 'told',
+  phraseHabits: 'told',
+} satisfies Telling<Workspace>;
+
 export const settingsChanges: SubjectOfChanges<Task> = {
   entity: Workspace,
   telling: {
-    name: 'told',
-    tagline: 'silent',
-    zone: 'told',
-    workingWeekdays: 'told',
-    categories: 'silent',
-    workTypes: 'silent',
-    horizonDays: 'told',
-    makeTime: 'told',
-    madeOn: 'silent',
-    isDemo: 'silent',
-    version: 'silent',
-    yearStarts: 'told',
-    phraseHabits: 'told',
-  } satisfies Telling<Workspace>,
+    ...TELLING,
+    // Rows of their own.
+    holidays: 'told',
+  },
   mayUndoOwn: () => false,
   reached: (changes) => ({ watchIds: changes.flatMap(({ watchId }) => watchId ?? []) }),
   fieldsTaken: fieldsOf,

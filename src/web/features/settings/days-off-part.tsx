@@ -127,7 +127,8 @@ function OwnDays({ today, holidays, onAdd }: OwnDaysProps) {
         value={from}
         onChange={(day) => {
           setFrom(day);
-          if (to < day) setTo(day);
+          // A single day stays one.
+          if (to === from || to < day) setTo(day);
         }}
       />{' '}
       to <DateBlank label="Last day off" value={to} onChange={setTo} />, called{' '}
