@@ -29,7 +29,14 @@ for (const theme of ['daybreak', 'nightwatch'] as const) {
     await page.getByRole('link', { name: 'Payroll run' }).click();
     await page.getByLabel('Appears, how many days').fill('5');
     // At night it is asked which of three things was meant.
-    if (theme === 'nightwatch') await page.getByLabel('When, in words').fill('monthly on Fridays');
+    // By day a rule that is counted from other days.
+    await page
+      .getByLabel('When, in words')
+      .fill(
+        theme === 'nightwatch'
+          ? 'monthly on Fridays'
+          : '3 working days before month end and the Friday before the 15th',
+      );
     await take(page, `schedule-bench-${theme}`);
   });
 }
@@ -162,7 +169,9 @@ test('on a phone', async ({ page }) => {
   await take(page, 'task-phone');
 });
 
-test('an empty workspace', async ({ page }) => {
-  await stepIn(page, 'Ada Winn');
-  await take(page, 'schedules-empty');
+test('the settings, Saturdays about to be worked', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/settings');
+  await page.getByRole('button', { name: 'Saturday' }).click();
+  await take(page, 'settings');
 });

@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { codeOf, ownAccount } from './account.mjs';
@@ -19,6 +20,9 @@ await runScript(async () => {
   const data = requireFolder(process.env.JOLLY_DATA ?? join(root, '.data'));
   const files = process.env.JOLLY_FILES ?? requireFolder(join(data, 'files'));
   let stopping = false;
+  // Without the demo the first page is opened by a key that only whoever starts the server sees.
+  const setupKey =
+    process.env.JOLLY_DEMO === 'no' ? process.env.JOLLY_SETUP_KEY || randomBytes(16).toString('hex') : null;
   const postgres = process.env.DATABASE_URL ? null : await ownPostgres(data, () => stopping);
   const [command, ...args] = [
     ...ownAccount({ files, code: codeOf(root), say: console.log }),
@@ -35,6 +39,7 @@ await runScript(async () => {
       DATABASE_URL: process.env.DATABASE_URL ?? postgres.url,
       JOLLY_FILES: files,
       NODE_ENV: 'production',
+      ...(setupKey ? { JOLLY_SETUP_KEY: setupKey } : {}),
     },
   });
   const stop = () => {
@@ -43,7 +48,7 @@ await runScript(async () => {
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
-  server.on('message', ({ port: at }) => announce(at));
+  server.on('message', ({ port: at, isEmpty }) => announce(at, isEmpty ? setupKey : null));
   const lost = postgres?.lost.then(() => {
     server.kill('SIGTERM');
     return 'database';
@@ -82,13 +87,20 @@ function requireFreePort() {
   });
 }
 
-function announce(at) {
+function announce(at, setupKey) {
+  const address = `http://127.0.0.1:${at}`;
+  const way = setupKey
+    ? `  Begin      ${address}/set-up?key=${setupKey}
+             sets up the workspace and its first manager. The key works until there is one.`
+    : process.env.JOLLY_DEMO === 'no'
+      ? `  Open       ${address}`
+      : `  Open       ${address}
+  Sign in    as a manager, ines@ternquay.example, or a member of staff, nadia@ternquay.example;
+             everyone's password is ternquay. The first page also lists them for one click.`;
   console.log(`
 Jolly Rota is running.
 
-  Open       http://127.0.0.1:${at}
-  Sign in    as a manager, ines@ternquay.example, or a member of staff, nadia@ternquay.example;
-             everyone's password is ternquay. The first page also lists them for one click.
+${way}
   Stop       Ctrl-C. All data are kept; npm run reset empties the demo.
 `);
 }

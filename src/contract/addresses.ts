@@ -26,6 +26,7 @@ export const historyAddresses = addresses<typeof contract.historyEndpoints>(path
 export const runAddresses = addresses<typeof contract.runEndpoints>(paths.runPaths);
 export const scheduleAddresses = addresses<typeof contract.scheduleEndpoints>(paths.schedulePaths);
 export const settingsAddresses = addresses<typeof contract.settingsEndpoints>(paths.settingsPaths);
+export const setupAddresses = addresses<typeof contract.setupEndpoints>(paths.setupPaths);
 export const subjectAddresses = addresses<typeof contract.subjectEndpoints>(paths.subjectPaths);
 export const taskAddresses = addresses<typeof contract.taskEndpoints>(paths.taskPaths);
 export const templateAddresses = addresses<typeof contract.templateEndpoints>(paths.templatePaths);

@@ -11,6 +11,7 @@ export * from './recurrence.ts';
 export * from './runs.ts';
 export * from './schedules.ts';
 export * from './settings.ts';
+export * from './setup.ts';
 export * from './subjects.ts';
 export * from './tasks.ts';
 export * from './templates.ts';

@@ -56,6 +56,13 @@ export const settingsPaths = {
   publicHolidays: ['GET', '/settings/public-holidays'],
 } as const satisfies Record<string, Path>;
 
+export const setupPaths = {
+  state: ['GET', '/setup'],
+  countries: ['GET', '/setup/countries'],
+  publicHolidays: ['GET', '/setup/public-holidays'],
+  begin: ['POST', '/setup'],
+} as const satisfies Record<string, Path>;
+
 export const subjectPaths = {
   find: ['GET', '/subjects'],
   named: ['GET', '/subjects/named'],

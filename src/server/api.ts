@@ -19,6 +19,7 @@ import type { ServerParts } from './platform/server-parts.ts';
 import { runRoutes } from './runs/index.ts';
 import { scheduleRoutes } from './schedules/index.ts';
 import { settingsRoutes } from './settings/index.ts';
+import { setupRoutes } from './setup/index.ts';
 import { taskRoutes } from './tasks/index.ts';
 import { templateRoutes } from './templates/index.ts';
 import { workspaceRoutes } from './workspace/index.ts';
@@ -59,6 +60,7 @@ export function api(parts: ApiParts): Router {
   router.use(events.stream('/events', (...asked) => live.subscribe(...asked)).router);
   for (const routes of [
     sessionRoutes,
+    setupRoutes,
     workspaceRoutes,
     settingsRoutes,
     clientRoutes,

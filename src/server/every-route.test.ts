@@ -29,7 +29,8 @@ const endpoints: contract.Endpoint[] = Object.entries(contract)
   .flatMap(([, group]) => Object.values(group as object));
 const named = endpoints.map((one): [string, contract.Endpoint] => [`${one.method} ${one.path}`, one]);
 /** Whoever is signed out may ask these. */
-const isOpen = ({ path }: contract.Endpoint) => path.startsWith('/session') || path === '/welcome';
+const isOpen = ({ path }: contract.Endpoint) =>
+  path.startsWith('/session') || path.startsWith('/setup') || path === '/welcome';
 const addressOf = ({ path }: contract.Endpoint) =>
   `/api${path.replace(/:(\w+)/g, (_, name: string) => ids[name] ?? '')}`;
 const ask = (by: Agent, one: contract.Endpoint, body: object = {}) => {

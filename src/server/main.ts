@@ -21,13 +21,14 @@ const {
   JOLLY_ORIGIN,
   JOLLY_PROXIES,
   JOLLY_WEB,
+  JOLLY_SETUP_KEY,
   LOG_LEVEL = 'warn',
   // Set by the front for the parts that it starts.
   JOLLY_PART,
   JOLLY_LANE_KEY,
 } = process.env;
 
-type Started = { readonly port: number | null; stop(): Promise<void> };
+type Started = { readonly port: number | null; readonly isEmpty: boolean; stop(): Promise<void> };
 
 async function main(): Promise<void> {
   // What we write is nobody else's to read.
@@ -49,7 +50,7 @@ async function main(): Promise<void> {
   // Started by another process: when that is gone, so are we.
   process.once('disconnect', stop);
   // Whoever started us waits for this message, to say where to look.
-  process.send?.({ ready: true, port: server.port });
+  process.send?.({ ready: true, port: server.port, isEmpty: server.isEmpty });
 }
 
 type Settings = Omit<ServerOptions, 'roles' | 'prepare' | 'lane' | 'laneKey'>;
@@ -72,6 +73,7 @@ function settingsOf(clock: Clock, log: Logger): Settings {
     log,
     webFolder: resolve(dirname(fileURLToPath(import.meta.url)), JOLLY_WEB ?? '../web'),
     addresses: addressesFrom(JOLLY_ORIGIN, JOLLY_PROXIES),
+    setupKey: JOLLY_SETUP_KEY || null,
   };
 }
 
@@ -133,6 +135,7 @@ async function startFront(settings: Settings, log: Logger, clock: Clock): Promis
   });
   return {
     port: front.port,
+    isEmpty: front.isEmpty,
     async stop() {
       await front.stop();
       await Promise.all(parts.map((one) => one.stop()));

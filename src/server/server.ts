@@ -9,6 +9,7 @@ import type { Clock } from './platform/clock.ts';
 import { type Addresses, LOOPBACK_ONLY } from './platform/http/addresses.ts';
 import type { HeavyLane } from './platform/http/heavy-lane.ts';
 import { sessionSecret } from './platform/http/session.ts';
+import { Workspace } from './platform/identity/workspace.ts';
 import { Listener } from './platform/listener.ts';
 import { LiveStream } from './platform/live.ts';
 import { Touched, tellTouched } from './platform/touched.ts';
@@ -27,6 +28,8 @@ export interface ServerOptions {
   /** Called once the tables are there and before anyone can sign in. */
   readonly prepare: (source: DataSource, files: FileStore) => Promise<void>;
   readonly addresses?: Addresses;
+  /** Opens the first page while there is no workspace. */
+  readonly setupKey?: string | null;
   /** Where heavy work is done; left out, it is done here. */
   readonly lane?: HeavyLane;
   /** Where this is a heavy lane: the key that the front shows with each request. */
@@ -36,6 +39,8 @@ export interface ServerOptions {
 export interface RunningServer {
   /** The port it listens on; null when it serves no web. */
   readonly port: number | null;
+  /** Whether there is no workspace yet. */
+  readonly isEmpty: boolean;
   stop(): Promise<void>;
 }
 
@@ -56,6 +61,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   const web = roles.web ? await startWeb(options, { writes, pool, files }) : null;
   return {
     port: web?.port ?? null,
+    isEmpty: !(await writes.getRepository(Workspace).exists()),
     async stop() {
       await web?.stop();
       await worker?.stop();
@@ -97,7 +103,17 @@ interface WebParts {
 }
 
 async function startWeb(
-  { databaseUrl, port, clock, log, webFolder, addresses = LOOPBACK_ONLY, lane, laneKey }: ServerOptions,
+  {
+    databaseUrl,
+    port,
+    clock,
+    log,
+    webFolder,
+    addresses = LOOPBACK_ONLY,
+    setupKey = null,
+    lane,
+    laneKey,
+  }: ServerOptions,
   { writes, pool, files }: WebParts,
 ): Promise<{ readonly port: number | null; stop(): Promise<void> }> {
   const reads = await dataSource(databaseUrl, { connections: CONNECTIONS.reads }).initialize();
@@ -118,6 +134,7 @@ async function startWeb(
       log,
       addresses,
       lane: lane ?? null,
+      setupKey,
       sessionSecret: await sessionSecret(writes),
     },
     { webFolder, laneKey: laneKey ?? null },

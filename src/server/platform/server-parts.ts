@@ -15,6 +15,8 @@ export interface ServerParts extends Sources {
   readonly log: Logger;
   readonly sessionSecret: string;
   readonly addresses: Addresses;
+  /** Opens the first page while there is no workspace; null where nobody may begin one. */
+  readonly setupKey: string | null;
   /** Where heavy work is done; null where it is done here. */
   readonly lane: HeavyLane | null;
 }

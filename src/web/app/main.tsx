@@ -30,6 +30,7 @@ const ScheduleBench = lazy(() => import('../features/schedules/bench/schedule-be
 const Templates = lazy(() => import('../features/templates/templates-page.tsx'));
 const FillPage = lazy(() => import('../features/runs/fill-page.tsx'));
 const RunSheet = lazy(() => import('../features/runs/run-sheet.tsx'));
+const SetupPage = lazy(() => import('../features/setup/setup-page.tsx'));
 const SettingsPage = lazy(() => import('../features/settings/settings-page.tsx'));
 const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'));
 
@@ -111,6 +112,15 @@ const router = createBrowserRouter([
     element: (
       <Suspense fallback={null}>
         <SignIn />
+      </Suspense>
+    ),
+  },
+  {
+    path: '/set-up',
+    errorElement: <Lost />,
+    element: (
+      <Suspense fallback={null}>
+        <SetupPage />
       </Suspense>
     ),
   },

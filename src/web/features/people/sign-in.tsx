@@ -1,9 +1,10 @@
 import { ArrowRight } from 'lucide-react';
 import { useState } from 'react';
-import { useLocation, useNavigate } from 'react-router';
+import { Link, Navigate, useLocation, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { workspaceAddresses } from '../../../contract/addresses.ts';
 import type { Session, Welcome } from '../../../contract/index.ts';
+import { problemType } from '../../../contract/problems.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { addressOf, ask, ProblemError } from '../../kit/api.ts';
 import { Trouble } from '../../kit/states.tsx';
@@ -12,6 +13,8 @@ import { PasswordForm } from './password-form.tsx';
 
 export default function SignIn() {
   const { data: welcome, error, mutate } = useAnswer(workspaceAddresses.welcome, {});
+  // Nothing is there yet that one could sign in to.
+  if (error && !welcome && error.problem.type === problemType('not-found')) return <Navigate to="/set-up" replace />;
   if (error && !welcome) return <Trouble error={error} retry={() => void mutate()} />;
   if (!welcome) return null;
   return (
@@ -43,7 +46,16 @@ export default function SignIn() {
         </h1>
         <p className="mt-0.5 text-ink-2">{welcome.tagline}</p>
         <Enter />
-        {welcome.demoPeople && <DemoPeople people={welcome.demoPeople} />}
+        {welcome.demoPeople && (
+          <>
+            <DemoPeople people={welcome.demoPeople} />
+            <p className="mt-3 text-row">
+              <Link className="link-line" to="/set-up">
+                Start a workspace of your own
+              </Link>
+            </p>
+          </>
+        )}
       </main>
     </div>
   );
