@@ -88,7 +88,7 @@ function SetupForm({ needsKey, today }: SetupFormProps) {
       setBusy(false);
     }
   };
-  const line = 'my-3 text-[22px] leading-10';
+  const line = 'my-3 font-head text-[22px] leading-10 font-semibold font-stretch-[88%]';
   return (
     <div className="grid min-h-full grid-cols-[664px_minmax(0,1fr)] max-[1100px]:grid-cols-1">
       <title>Begin · Jolly Rota</title>
@@ -104,7 +104,7 @@ function SetupForm({ needsKey, today }: SetupFormProps) {
       <main className="flex flex-col justify-center px-[76px] py-10 max-[720px]:px-6">
         <form onSubmit={(event) => void begin(event)} noValidate aria-label="A workspace of your own">
           <h1 className="sr-only">A workspace of your own</h1>
-          <p className={line}>
+          <div className={line}>
             We are{' '}
             <input
               className="blank w-[240px] text-[22px]"
@@ -117,9 +117,9 @@ function SetupForm({ needsKey, today }: SetupFormProps) {
               onChange={({ target }) => setName(target.value)}
             />
             .
-          </p>
+          </div>
           <Wrong message={at('name')} />
-          <p className={line}>
+          <div className={line}>
             We work{' '}
             <WeekdayToggles
               name="Days that are worked"
@@ -128,8 +128,8 @@ function SetupForm({ needsKey, today }: SetupFormProps) {
               most={7}
               onChange={setWeekdays}
             />
-          </p>
-          <p className={line}>
+          </div>
+          <div className={line}>
             with the holidays of{' '}
             <Picker
               label="Country"
@@ -160,14 +160,15 @@ function SetupForm({ needsKey, today }: SetupFormProps) {
               </>
             )}
             ,
-          </p>
-          <p className={line}>
+          </div>
+          <div className={line}>
             by the clock of{' '}
             <Picker label="Clock" chosen={zone} chosenName={zoneCity(zone)} options={ZONES} onChoose={setZone} />.
-          </p>
+          </div>
           <Wrong message={at('zone') ?? at('country') ?? at('region')} />
           <p className="text-row text-ink-2">
-            The year beside it follows as you choose. All of it can be changed later.
+            <span className="max-[1100px]:hidden">The year beside it follows as you choose. </span>All of it can be
+            changed later.
           </p>
           <div className="mt-5 grid grid-cols-2 gap-x-4 gap-y-3 max-[720px]:grid-cols-1">
             <Field label="Your name" message={at('person.name')}>

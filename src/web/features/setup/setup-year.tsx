@@ -80,8 +80,8 @@ export function SetupYear({ today, calendar }: SetupYearProps) {
           <td />
           <td className="text-bar-dim">
             {taken === 0
-              ? 'no holidays on days that are worked'
-              : `${taken} ${taken === 1 ? 'holiday' : 'holidays'} on a day that is worked, the rings`}
+              ? 'no holidays on working days'
+              : `${taken} ${taken === 1 ? 'holiday' : 'holidays'} on working days, the rings`}
           </td>
           <td className="pr-5 text-right font-head text-[22px] font-bold" style={{ fontStretch: '80%' }}>
             {worked}
@@ -120,7 +120,7 @@ function Edge({ day }: { readonly day: CivilDay | undefined }) {
       {day !== undefined && (
         <>
           <span className="inline-block w-8 text-bar-dim">{weekdayShort(weekdayOf(day))}</span>
-          <b className="font-semibold">{yearMonthDay(day).day}</b>
+          <b className="inline-block w-5 text-right font-semibold">{yearMonthDay(day).day}</b>
         </>
       )}
     </td>
