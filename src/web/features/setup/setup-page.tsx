@@ -207,7 +207,7 @@ function SetupForm({ needsKey, today }: SetupFormProps) {
               )}
             </Field>
             {needsKey && (
-              <Field label="The set-up key, printed where the server was started" message={at('key')}>
+              <Field label="The key that the start printed" message={at('key')}>
                 {(id) => (
                   <input
                     id={id}
@@ -225,11 +225,13 @@ function SetupForm({ needsKey, today }: SetupFormProps) {
             {name.trim() === '' ? 'Open the workspace' : `Open ${name.trim()}`}
           </button>
         </form>
-        <p className="mt-6 border-t border-line-2 pt-3 text-row">
-          <Link className="link-line" to="/sign-in">
-            Sign in to a workspace that is there
-          </Link>
-        </p>
+        {!needsKey && (
+          <p className="mt-6 border-t border-line-2 pt-3 text-row">
+            <Link className="link-line" to="/sign-in">
+              Sign in to a workspace that is there
+            </Link>
+          </p>
+        )}
       </main>
     </div>
   );
