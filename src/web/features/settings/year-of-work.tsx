@@ -1,19 +1,12 @@
 import type { Settings } from '../../../contract/index.ts';
-import {
-  type CivilDay,
-  monthIndexOf,
-  monthOf,
-  plural,
-  type Weekday,
-  weekdayOf,
-  yearMonthDay,
-} from '../../../core/index.ts';
+import { type CivilDay, monthIndexOf, monthOf, plural, weekdayOf, yearMonthDay } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { Figure } from '../../kit/figure.tsx';
 import { useWidth } from '../../kit/width.ts';
 import { LastChanged } from '../history/last-changed.tsx';
-import { MonthLine } from '../schedules/year/year-lines.tsx';
-import { COLUMNS, DAY_FONT, HEAD, LEFT, placeOf, ROW } from '../schedules/year/year-place.ts';
+import { MonthLine, WeekdayColumns } from '../schedules/year/year-lines.tsx';
+import { Today } from '../schedules/year/year-mark.tsx';
+import { DAY_FONT, HEAD, placeOf, ROW } from '../schedules/year/year-place.ts';
 import { calendarOf, sayChanges, workingDays, yearFrom } from './settings-changes.ts';
 
 interface YearOfWorkProps {
@@ -104,7 +97,7 @@ function Drawing({ from, settings, gained, gone }: DrawingProps) {
   const [frame, width] = useWidth<HTMLDivElement>();
   const today = useToday();
   const place = placeOf(from, width, '');
-  const { x, y, cell } = place;
+  const { x, y } = place;
   const calendar = calendarOf(settings);
   const first = monthIndexOf(from);
   const marked = new Set([...gained, ...gone, today]);
@@ -116,17 +109,7 @@ function Drawing({ from, settings, gained, gone }: DrawingProps) {
       aria-label={`Twelve months: ${plural(gained.length, 'day becomes', 'days become')} working, ${plural(gone.length, 'day becomes', 'days become')} a day off.`}
     >
       <svg width={width} height={HEAD + ROW * 12 + 2} className="block text-note" aria-hidden="true">
-        {Array.from({ length: COLUMNS }, (_, column) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: columns are their places
-          <g key={column}>
-            {!settings.workingWeekdays.includes(((column % 7) + 1) as Weekday) && (
-              <rect x={LEFT + column * cell} y={HEAD} width={cell} height={ROW * 12} fill="var(--off)" />
-            )}
-            <text x={LEFT + column * cell + cell / 2} y={12} textAnchor="middle" fill="var(--ink-2)">
-              {'MTWTFSS'[column % 7]}
-            </text>
-          </g>
-        ))}
+        <WeekdayColumns place={place} workingWeekdays={settings.workingWeekdays} />
         {Array.from({ length: 12 }, (_, row) => monthOf(first + row)).map(({ year, month }, row) => (
           <MonthLine
             key={`${year} ${month}`}
@@ -140,10 +123,7 @@ function Drawing({ from, settings, gained, gone }: DrawingProps) {
             skip={(day) => marked.has(day)}
           />
         ))}
-        <rect x={x(today) - 10} y={y(today) - 9} width={20} height={18} fill="var(--color-accent)" />
-        <text x={x(today)} y={y(today) + 4.5} textAnchor="middle" fill="var(--color-accent-content)" style={DAY_FONT}>
-          {yearMonthDay(today).day}
-        </text>
+        <Today day={today} place={place} />
         {gained.map((day) => (
           <circle
             key={day}

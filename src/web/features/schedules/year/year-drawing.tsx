@@ -4,14 +4,13 @@ import {
   monthIndexOf,
   monthOf,
   type PlannedYear,
-  type Weekday,
   yearMonthDay,
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import type { BenchDraft } from '../bench/bench-draft.ts';
-import { Bands, MonthLine } from './year-lines.tsx';
+import { Bands, MonthLine, WeekdayColumns } from './year-lines.tsx';
 import { Mark, Today } from './year-mark.tsx';
-import { COLUMNS, DAY_FONT, HEAD, LEFT, type Place, ROW } from './year-place.ts';
+import { DAY_FONT, type Place, ROW } from './year-place.ts';
 
 interface YearDrawingProps {
   readonly year: PlannedYear;
@@ -38,17 +37,7 @@ export function YearDrawing({ year, draft, place, width, dragged, ringed }: Year
           <path d="M0 0V5" stroke="var(--line-2)" strokeWidth="1.6" />
         </pattern>
       </defs>
-      {Array.from({ length: COLUMNS }, (_, column) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: columns are their places
-        <g key={column}>
-          {!workingCalendar.workingWeekdays.includes(((column % 7) + 1) as Weekday) && (
-            <rect x={LEFT + column * cell} y={HEAD} width={cell} height={ROW * 12} fill="var(--off)" />
-          )}
-          <text x={LEFT + column * cell + cell / 2} y={12} textAnchor="middle" fill="var(--ink-2)">
-            {'MTWTFSS'[column % 7]}
-          </text>
-        </g>
-      ))}
+      <WeekdayColumns place={place} workingWeekdays={workingCalendar.workingWeekdays} />
       <Bands draft={draft} year={year} place={place} />
       {months.map(({ year: ofYear, month }, row) => (
         <MonthLine

@@ -8,9 +8,30 @@ import {
   monthShort,
   type PlannedYear,
   pauseOn,
+  type Weekday,
 } from '../../../../core/index.ts';
 import type { BenchDraft } from '../bench/bench-draft.ts';
-import { MONTH_FONT, type Place, ROW } from './year-place.ts';
+import { COLUMNS, HEAD, LEFT, MONTH_FONT, type Place, ROW } from './year-place.ts';
+
+interface WeekdayColumnsProps {
+  readonly place: Place;
+  readonly workingWeekdays: readonly Weekday[];
+}
+
+/** The weekdays above all months, and a band down those that are not worked. */
+export function WeekdayColumns({ place: { cell }, workingWeekdays }: WeekdayColumnsProps) {
+  return Array.from({ length: COLUMNS }, (_, column) => (
+    // biome-ignore lint/suspicious/noArrayIndexKey: columns are their places
+    <g key={column}>
+      {!workingWeekdays.includes(((column % 7) + 1) as Weekday) && (
+        <rect x={LEFT + column * cell} y={HEAD} width={cell} height={ROW * 12} fill="var(--off)" />
+      )}
+      <text x={LEFT + column * cell + cell / 2} y={12} textAnchor="middle" fill="var(--ink-2)">
+        {'MTWTFSS'[column % 7]}
+      </text>
+    </g>
+  ));
+}
 
 interface MonthLineProps {
   readonly year: number;
