@@ -54,9 +54,9 @@ const NAMED = 2;
 /** What is to be different, a sentence each, the calendar first. */
 export function sayChanges(before: Settings, after: Settings, today: CivilDay): string[] {
   const { added, removed, renamed } = holidaysChanged(before, after);
-  const days = (list: Settings['holidays'], one: string, many: string) => {
+  const days = (list: Settings['holidays'], one: string, many: string, noun = 'day') => {
     if (list.length === 0) return [];
-    if (list.length > NAMED) return [`${plural(list.length, 'day')} ${many}`];
+    if (list.length > NAMED) return [`${plural(list.length, noun)} ${many}`];
     return [
       `${joinAnd(list.map(({ date, name }) => `${name} on ${sayDay(dayOfIso(date), today)}`))} ${list.length === 1 ? one : many}`,
     ];
@@ -70,7 +70,7 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
   return [
     ...weekdays(week(before, after), 'become working days', 'become working days'),
     ...weekdays(week(after, before), 'are off', 'are off'),
-    ...days(added, 'is a day off', 'are days off'),
+    ...days(added, 'is a day off', 'are days off', 'more day'),
     ...days(removed, 'is no day off any more', 'are no days off any more'),
     ...days(renamed, 'has another name', 'have other names'),
     ...(before.name === after.name ? [] : [`The workspace is called ${after.name}`]),
