@@ -1,16 +1,19 @@
+import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import { plainWords } from '../capture/words.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, isoOfDay, tryMinutesOfTime } from '../civil-date/iso-date.ts';
 import { endBefore, pauseFrom, pauseOn, resumeFrom, stretchAt } from '../planning/by-hand.ts';
 import type { Pause, PlannedSchedule, Revision } from '../planning/schedule-plan.ts';
 import type { Offset, Timing } from '../planning/timing.ts';
+import { TooMuchReckoningError } from '../reckoning.ts';
 import { canonicalRecurrence } from '../recurrence/canonical.ts';
+import { occurrenceSeries } from '../recurrence/occurrences.ts';
 import type { PhraseHabits } from '../recurrence/phrase/habits.ts';
-import { problemOfChoice, readPhrase } from '../recurrence/phrase/reader.ts';
+import { type PhraseChoice, problemOfChoice, readPhrase } from '../recurrence/phrase/reader.ts';
 import { withTimes } from '../recurrence/phrase/times.ts';
 import { writePhrase } from '../recurrence/phrase/writer.ts';
 import type { Recurrence } from '../recurrence/rule.ts';
-import { readDate, sayDate } from '../wording/date-words.ts';
+import { readDate, sayDate, sayDay } from '../wording/date-words.ts';
 import { editDistance } from '../wording/spelling.ts';
 
 /** What of a schedule can be changed as a text in a cell. */
@@ -26,6 +29,7 @@ export interface CellContext {
   readonly yearStarts: number;
   /** What is settled of how people speak. */
   readonly habits: PhraseHabits;
+  readonly calendar: WorkingCalendar;
 }
 
 export type CellReading =
@@ -111,11 +115,12 @@ const endless = (recurrence: Recurrence): Recurrence => ({ ...recurrence, end: {
 const when: Cell = {
   write: (schedule, { today, yearStarts }) =>
     writePhrase(endless(inForce(schedule, today).recurrence), { start: 'unsaid', yearStarts }),
-  read(text, schedule, { today, yearStarts, habits }) {
+  read(text, schedule, { today, yearStarts, habits, calendar }) {
     const now = inForce(schedule, today);
     const { start, end } = now.recurrence;
     const reading = readPhrase(text, { start, today: isoOfDay(today), yearStarts, habits });
-    if (reading.kind === 'choose') return unread(problemOfChoice(text, reading).message, null);
+    if (reading.kind === 'choose')
+      return unread(problemOfChoice(text, reading, (choice) => nextDates(choice, today, calendar)).message, null);
     if (reading.kind === 'unread') return unread(reading.problem.message, reading.problem.suggestion);
     const { recurrence, times } = reading;
     // An end that the phrase does not say stays.
@@ -125,6 +130,22 @@ const when: Cell = {
     });
   },
 };
+
+/** Dates told of each thing that a phrase may mean. */
+const DATES_TOLD = 3;
+
+function nextDates({ recurrence }: PhraseChoice, today: CivilDay, calendar: WorkingCalendar): string {
+  const series = occurrenceSeries(recurrence, calendar);
+  const days: CivilDay[] = [];
+  try {
+    for (let day = series.next(today - 1); day !== null && days.length < DATES_TOLD; day = series.next(day))
+      days.push(day);
+  } catch (error) {
+    // Without a date that is near; when it is chosen it is refused with its reason.
+    if (!(error instanceof TooMuchReckoningError)) throw error;
+  }
+  return days.length === 0 ? '' : ` (${days.map((day) => sayDay(day, today)).join(', ')})`;
+}
 
 const ON_THE_DAY = /^(on the day|same day|0( days?)?|)$/i;
 const AWAY = /^(\d{1,3}) ?(d|day|days|w|week|weeks|wd|working days?)( before| after| earlier| later)?$/i;
@@ -228,8 +249,9 @@ const state: Cell = {
     const { end } = inForce(schedule, today).recurrence;
     return end.kind === 'on' && end.date < isoOfDay(today) ? 'ended' : 'running';
   },
-  read(text, schedule, { today }) {
-    const now = state.write(schedule, { today, people: [], yearStarts: 1, habits: {} });
+  read(text, schedule, context) {
+    const { today } = context;
+    const now = state.write(schedule, context);
     const resumed = pauseOn(schedule, today) ? { ...schedule, ...resumeFrom(schedule, today) } : schedule;
     if (/^(running|runs|on|resumed?)$/i.test(text)) {
       return now === 'ended' ? unread('It has ended: give it another end first.') : { kind: 'read', schedule: resumed };

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
 import { PLAIN_TIMING } from '../planning/timing.ts';
 import { canonicalRecurrence } from '../recurrence/canonical.ts';
@@ -30,6 +31,7 @@ const context: CellContext = {
   ],
   yearStarts: 1,
   habits: {},
+  calendar: WEEKDAYS_ONLY,
 };
 const monday: SheetRow = {
   id: 's',
@@ -236,5 +238,13 @@ describe('the clipboard', () => {
     expect(replaceWords('every week on Mon', 'MON', 'Tue')).toBe('every week on Tue');
     expect(replaceWords('08:00', '0.', '9')).toBeNull();
     expect(replaceWords('a.b', '.', '$&')).toBe('a$&b');
+  });
+
+  it('asks what a phrase means, with the next dates of each thing it may be', () => {
+    expect(read('when', 'every second Tuesday')).toMatchObject({
+      kind: 'unread',
+      message:
+        'This can mean “every 2 weeks on Tue” (Tue 24 Nov, Tue 8 Dec, Tue 22 Dec) or “second Tuesday of each month” (Tue 8 Dec, Tue 12 Jan 2027, Tue 9 Feb 2027): say which.',
+    });
   });
 });

@@ -85,9 +85,16 @@ function problemOfTimes(text: string): PhraseProblem {
   return { at: time?.at ?? 0, length: time ? time.end - time.at : 0, message, expected: [], suggestion: null };
 }
 
-/** A phrase with two meanings where there is nobody to ask: what it may mean. */
-export function problemOfChoice(text: string, { choices, hasMore }: PhraseQuestion): PhraseProblem {
-  const said = choices.map(({ phrase }) => `“${phrase}”`);
+/**
+ * A phrase with two meanings where there is nobody to ask: what it may mean.
+ * @param beside what stands after each of them, as its dates
+ */
+export function problemOfChoice(
+  text: string,
+  { choices, hasMore }: PhraseQuestion,
+  beside: (choice: PhraseChoice) => string = () => '',
+): PhraseProblem {
+  const said = choices.map((choice) => `“${choice.phrase}”${beside(choice)}`);
   const likeliest = `${said.slice(0, -1).join(', ')} or ${said.at(-1)}`;
   const message = `This can mean ${likeliest}${hasMore ? ', and perhaps something else' : ''}: say which.`;
   return { at: 0, length: text.trimEnd().length, message, expected: [], suggestion: null };
