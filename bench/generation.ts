@@ -79,12 +79,13 @@ async function workspaceOf(source: DataSource, schedules: number, texts = SHORT)
     )
   )[0];
   await source.query(
-    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits)
-     values ($1, 'Bench ' || $2, '', 'Europe/London', '[1,2,3,4,5]', '[]', '[]', 30, '04:00', null, true, 1, 1, '{}')`,
+    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits, roles, teams)
+     values ($1, 'Bench ' || $2, '', 'Europe/London', '[1,2,3,4,5]', '[]', '[]', 30, '04:00', null, true, 1, 1, '{}', '[]', '[]')`,
     [ids.workspace, ids.workspace],
   );
   await source.query(
-    `insert into person (workspace_id, id, name, role, is_manager, capacity_minutes) values ($1, $2, 'Wynn Abel', 'owner', true, 420)`,
+    `insert into person (workspace_id, id, name, roles, access, telephone, weeks, weeks_from, version)
+     values ($1, $2, 'Wynn Abel', '["owner"]', 'manager', '', '[[420,420,420,420,420,0,0]]', '2024-01-01', 1)`,
     [ids.workspace, ids.person],
   );
   const lines = Array.from({ length: LINES }, (_, i) => ({

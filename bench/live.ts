@@ -115,9 +115,9 @@ interface Ticked {
 }
 
 try {
-  const { rows: people } = await client.query<{ id: string; isManager: boolean }>(
-    `select id, is_manager as "isManager" from person
-     where workspace_id = (select workspace_id from schedule group by 1 order by count(*) desc limit 1) order by is_manager desc, id limit ${BROWSERS}`,
+  const { rows: people } = await client.query<{ id: string; access: string }>(
+    `select id, access from person
+     where workspace_id = (select workspace_id from schedule group by 1 order by count(*) desc limit 1) order by access = 'manager' desc, id limit ${BROWSERS}`,
   );
   const { rows: ticked } = await client.query<Ticked>(
     `select t.id, t.assignee_id as "assigneeId", c.check_lines->0->>'key' as key from task t
@@ -156,7 +156,7 @@ try {
   };
   const [first] = ticked;
   const [manager] = people;
-  if (!first || !manager?.isManager || given.length < GIVEN)
+  if (!first || manager?.access !== 'manager' || given.length < GIVEN)
     throw new Error('The database does not hold what is needed.');
   await ticking();
   const alone = await ticking();

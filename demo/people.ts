@@ -1,27 +1,113 @@
+import type { Access, WeekMinutes } from '../src/core/index.ts';
+
 export interface DemoPerson {
   readonly key: string;
   readonly name: string;
-  readonly role: string;
-  readonly isManager?: boolean;
-  readonly capacityMinutes: number;
+  /** The first leads. */
+  readonly roles: readonly string[];
+  readonly team: string | null;
+  readonly access: Access;
+  /** Of one week, or of two that take turns. */
+  readonly weeks: readonly WeekMinutes[];
+  /** The end of the telephone number. */
+  readonly ext: number;
+  /** Days before today: when somebody came, and their last day; left out for those who have always been here. */
+  readonly came?: number;
+  readonly left?: number;
+  /** How they sign in: with an account, by an invitation that waits, or not at all. */
+  readonly signsIn?: 'invited' | 'no';
 }
+
+const week = (minutes: number, days: string): WeekMinutes =>
+  [...'MTWHFSU'].map((day) => (days.includes(day) ? minutes : 0));
 
 /** The staff of Tern Quay: invented, like all of it. */
 export const PEOPLE = [
-  { key: 'ines', name: 'Ines Calloway', role: 'manager', isManager: true, capacityMinutes: 420 },
-  { key: 'nadia', name: 'Nadia Orme', role: 'dock crew', capacityMinutes: 450 },
-  { key: 'kit', name: 'Kit Sorrell', role: 'dock crew', capacityMinutes: 450 },
-  { key: 'joss', name: 'Joss Penhale', role: 'dock crew', capacityMinutes: 450 },
-  { key: 'tamsin', name: 'Tamsin Wray', role: 'dock crew', capacityMinutes: 450 },
-  { key: 'wilf', name: 'Wilf Ardley', role: 'dock crew', capacityMinutes: 240 },
-  { key: 'bram', name: 'Bram Hollis', role: 'yard', capacityMinutes: 450 },
-  { key: 'selwyn', name: 'Selwyn Dace', role: 'yard', capacityMinutes: 450 },
-  { key: 'maud', name: 'Maud Ferrier', role: 'office', capacityMinutes: 420 },
-  { key: 'oskar', name: 'Oskar Tindle', role: 'office', capacityMinutes: 420 },
-  { key: 'ayesha', name: 'Ayesha Quill', role: 'berth adviser', capacityMinutes: 420 },
-  { key: 'rhona', name: 'Rhona Vick', role: 'berth adviser', capacityMinutes: 300 },
-  { key: 'lowri', name: 'Lowri Stagg', role: 'fuel dock', capacityMinutes: 450 },
-  { key: 'piet', name: 'Piet Garrow', role: 'fuel dock', capacityMinutes: 300 },
+  {
+    ...{ key: 'ines', name: 'Ines Calloway', roles: ['manager'], team: 'office', access: 'manager', ext: 101 },
+    weeks: [week(420, 'MTWHF')],
+  },
+  {
+    ...{ key: 'nadia', name: 'Nadia Orme', roles: ['dock crew', 'first aider'], team: 'Lee Quay', access: 'member' },
+    ...{ ext: 112, weeks: [week(450, 'MTWHF')] },
+  },
+  {
+    ...{ key: 'kit', name: 'Kit Sorrell', roles: ['dock crew'], team: 'Long Quay', access: 'member', ext: 113 },
+    weeks: [week(450, 'TWHFS')],
+  },
+  {
+    ...{ key: 'joss', name: 'Joss Penhale', roles: ['dock crew', 'fire warden'], team: 'Long Quay', access: 'member' },
+    ...{ ext: 114, weeks: [week(450, 'MTWHF')] },
+  },
+  {
+    ...{ key: 'tamsin', name: 'Tamsin Wray', roles: ['dock crew'], team: 'Gannet Quay', access: 'member', ext: 115 },
+    weeks: [week(450, 'WHFSU')],
+  },
+  {
+    ...{ key: 'wilf', name: 'Wilf Ardley', roles: ['dock crew'], team: 'Gannet Quay', access: 'member', ext: 116 },
+    weeks: [week(240, 'MHFSU'), week(240, 'MTWHF')],
+  },
+  {
+    ...{ key: 'bram', name: 'Bram Hollis', roles: ['yard', 'first aider'], team: 'yard', access: 'member', ext: 120 },
+    weeks: [week(450, 'MTWHF')],
+  },
+  {
+    ...{ key: 'selwyn', name: 'Selwyn Dace', roles: ['yard'], team: 'yard', access: 'member', ext: 121 },
+    weeks: [week(450, 'MTWHF')],
+  },
+  {
+    ...{ key: 'maud', name: 'Maud Ferrier', roles: ['office'], team: 'office', access: 'planner', ext: 102 },
+    weeks: [week(420, 'MTWHF')],
+  },
+  {
+    ...{ key: 'oskar', name: 'Oskar Tindle', roles: ['office'], team: 'office', access: 'member', ext: 103 },
+    weeks: [week(420, 'MTWHF')],
+  },
+  {
+    ...{ key: 'ayesha', name: 'Ayesha Quill', roles: ['berth adviser'], team: 'office', access: 'member', ext: 104 },
+    weeks: [week(420, 'MTWHF')],
+  },
+  {
+    ...{ key: 'rhona', name: 'Rhona Vick', roles: ['berth adviser'], team: 'office', access: 'member', ext: 105 },
+    weeks: [week(420, 'MTW'), week(420, 'MTWHF')],
+  },
+  {
+    ...{ key: 'lowri', name: 'Lowri Stagg', roles: ['fuel dock'], team: 'Lee Quay', access: 'member', ext: 130 },
+    weeks: [week(450, 'MTWHF')],
+  },
+  {
+    ...{ key: 'piet', name: 'Piet Garrow', roles: ['fuel dock', 'dock crew'], team: 'Lee Quay', access: 'member' },
+    ...{ ext: 131, weeks: [week(300, 'HFSUM')] },
+  },
 ] as const satisfies readonly DemoPerson[];
 
 export type PersonKey = (typeof PEOPLE)[number]['key'];
+
+/** Those who have no work of the demo: one who looks on, one who is to come, one who left in summer. */
+export const OTHERS: readonly DemoPerson[] = [
+  {
+    ...{ key: 'odile', name: 'Odile Marsh', roles: ['owner'], team: null, access: 'viewer', ext: 100 },
+    weeks: [week(0, '')],
+  },
+  {
+    ...{ key: 'corin', name: 'Corin Hale', roles: ['dock crew'], team: 'Long Quay', access: 'member', ext: 117 },
+    ...{ weeks: [week(450, 'MTWHF')], came: -12, signsIn: 'invited' },
+  },
+  {
+    ...{ key: 'gwen', name: 'Gwen Astley', roles: ['yard'], team: 'yard', access: 'member', ext: 122 },
+    ...{ weeks: [week(450, 'MTWHF')], came: 900, left: 110, signsIn: 'no' },
+  },
+];
+
+export const ROLES = [
+  'dock crew',
+  'yard',
+  'office',
+  'berth adviser',
+  'fuel dock',
+  'manager',
+  'owner',
+  'first aider',
+  'fire warden',
+];
+export const TEAMS = ['Lee Quay', 'Long Quay', 'Gannet Quay', 'yard', 'office'];

@@ -1,6 +1,6 @@
 import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
-import { isoOfDay, type Recurrence, yearMonthDay } from '../src/core/index.ts';
+import { isoOfDay, plainWeek, type Recurrence, yearMonthDay } from '../src/core/index.ts';
 import { Asset, Client } from '../src/server/clients/index.ts';
 import { type FileStore, IN_TEXT, StoredFile } from '../src/server/files/stored/index.ts';
 import { hashPassword } from '../src/server/people/index.ts';
@@ -18,7 +18,7 @@ import { Favourite, Template } from '../src/server/templates/stored/index.ts';
 import { berthHolders } from './berth-holders.ts';
 import { makeByHand } from './by-hand.ts';
 import { playHistory } from './history.ts';
-import { type DemoPerson, PEOPLE } from './people.ts';
+import { type DemoPerson, OTHERS, PEOPLE, ROLES, TEAMS } from './people.ts';
 import { type DemoFile, type DemoFiles, demoFiles } from './pictures.ts';
 import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, type DemoSchedule, OWN_ASSETS, SCHEDULES } from './schedules.ts';
@@ -48,6 +48,8 @@ export async function seedWhenEmpty(
       await insertWorkspace(manager, makeId(clock.now()), 'Tern Quay', 'marina and boatyard, three quays', {
         categories: [...CATEGORIES],
         workTypes: [...WORK_TYPES],
+        roles: [...ROLES],
+        teams: [...TEAMS],
       }),
     );
     await seedTernQuay(ternQuay, manager, await demoFiles(files), passwordHash);
@@ -56,12 +58,19 @@ export async function seedWhenEmpty(
         await insertWorkspace(manager, makeId(clock.now()), 'Heron Yard', 'a yard that has only just begun', {
           categories: [],
           workTypes: [],
+          roles: ['owner'],
+          teams: [],
         }),
       );
       await addPeople(
         empty,
         manager,
-        [{ key: 'ada', name: 'Ada Winn', role: 'owner', isManager: true, capacityMinutes: 420 }],
+        [
+          {
+            ...{ key: 'ada', name: 'Ada Winn', roles: ['owner'], team: null, access: 'manager', ext: 201 },
+            weeks: [plainWeek(420, [1, 2, 3, 4, 5])],
+          },
+        ],
         passwordHash,
       );
     }
@@ -75,7 +84,7 @@ async function insertWorkspace(
   id: string,
   name: string,
   tagline: string,
-  lists: Pick<Workspace, 'categories' | 'workTypes'>,
+  lists: Pick<Workspace, 'categories' | 'workTypes' | 'roles' | 'teams'>,
 ): Promise<Workspace> {
   const workspace = manager.create(Workspace, {
     id,
@@ -100,6 +109,7 @@ async function seedTernQuay(scope: Scope, manager: Manager, files: DemoFiles, pa
   const { year } = yearMonthDay(scope.now.day);
   for (const holiday of englandAndWales(year - 2, year + 5)) await scope.insert(Holiday, holiday);
   const people = await addPeople(scope, manager, PEOPLE, passwordHash);
+  await addPeople(scope, manager, OTHERS, passwordHash);
   const assets = await addAssets(scope);
   const templates = await addTemplates(scope, people);
   for (const schedule of SCHEDULES) await addSchedule(scope, schedule, { people, assets, templates });
@@ -111,7 +121,8 @@ async function seedTernQuay(scope: Scope, manager: Manager, files: DemoFiles, pa
     TEMPLATES.map((template: DemoTemplate) => [template.name, template.notes ?? []]),
   );
   const signers = new Map<string, string>();
-  for (const { key, role } of [...PEOPLE].reverse()) signers.set(role, people.get(key) as string);
+  for (const { key, roles } of [...PEOPLE].reverse())
+    for (const role of roles) signers.set(role, people.get(key) as string);
   await playHistory({ scope, randomFor: (seed) => new SeededRandom(seed), notesOf: notes, signers, files });
 }
 
@@ -125,18 +136,23 @@ async function addPeople(
   for (const person of people) {
     const accountId = scope.newId();
     const id = scope.newId();
-    await manager.insert(Account, {
-      id: accountId,
-      email: `${person.key}@${scope.workspace.name.toLowerCase().replace(' ', '')}.example`,
-      passwordHash,
-    });
+    const email = `${person.key}@${scope.workspace.name.toLowerCase().replace(' ', '')}.example`;
+    const hasAccount = person.signsIn === undefined;
+    if (hasAccount) await manager.insert(Account, { id: accountId, email, passwordHash });
     await scope.insert(Person, {
       id,
-      accountId,
+      accountId: hasAccount ? accountId : null,
       name: person.name,
-      role: person.role,
-      isManager: person.isManager ?? false,
-      capacityMinutes: person.capacityMinutes,
+      access: person.access,
+      roles: [...person.roles],
+      team: person.team,
+      email,
+      telephone: `01632 960 ${person.ext}`,
+      weeks: [...person.weeks],
+      weeksFrom: isoOfDay(scope.now.day),
+      worksFrom: person.came === undefined ? null : isoOfDay(scope.now.day - person.came),
+      worksUntil: person.left === undefined ? null : isoOfDay(scope.now.day - person.left),
+      version: 1,
     });
     ids.set(person.key, id);
   }

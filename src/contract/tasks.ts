@@ -193,7 +193,7 @@ export type CaptureInput = z.infer<typeof captureSchema>;
 export const INTO_TEMPLATE = ['instructions', 'estimateMinutes', 'priority'] as const;
 
 export const daySheetSchema = z.object({
-  person: named.extend({ role: z.string(), capacityMinutes: z.number().int() }),
+  person: named.extend({ roles: z.array(z.string()), capacityMinutes: z.number().int() }),
   date: isoDate,
   late: z.array(taskLineSchema),
   thisDay: z.array(taskLineSchema),
@@ -214,8 +214,6 @@ export const tidelineSchema = z.object({
   /** The last day whose tasks are made. */
   horizon: isoDate,
   late: z.number().int(),
-  /** What the people in scope can do on a working day, in minutes. */
-  capacityMinutes: z.number().int(),
   scope: z.string(),
   days: z.array(
     z.object({
@@ -224,6 +222,8 @@ export const tidelineSchema = z.object({
       open: z.number().int(),
       projected: z.number().int(),
       tasks: z.number().int(),
+      /** What the people in scope can do that day, in minutes. */
+      capacity: z.number().int(),
       isOff: z.boolean(),
       holiday: z.string().nullable(),
     }),

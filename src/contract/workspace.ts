@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ACCESS_LEVELS } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate, line, named } from './fields.ts';
 import { workspacePaths } from './paths.ts';
@@ -6,10 +7,13 @@ import { phraseHabitsSchema } from './settings.ts';
 import { categorySchema } from './templates.ts';
 
 export const personSchema = named.extend({
-  role: z.string(),
-  isManager: z.boolean(),
-  /** Minutes of work on a working day. */
-  capacityMinutes: z.number().int(),
+  /** What they are here; the first leads. */
+  roles: z.array(z.string()),
+  team: z.string().nullable(),
+  access: z.enum(ACCESS_LEVELS),
+  /** Their first and their last day here; null where there is no such end. */
+  worksFrom: isoDate.nullable(),
+  worksUntil: isoDate.nullable(),
 });
 export type Person = z.infer<typeof personSchema>;
 
@@ -36,6 +40,9 @@ export const workspaceSchema = z.object({
   categories: z.array(categorySchema),
   /** Types of work that a template may be of. */
   workTypes: z.array(z.string()),
+  /** What people may be here, and the teams they may be in. */
+  roles: z.array(z.string()),
+  teams: z.array(z.string()),
   people: z.array(personSchema),
   /** Told to managers: what keeps the server from working as it should. */
   trouble: z.string().nullable(),

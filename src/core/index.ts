@@ -93,6 +93,32 @@ export {
   UNFINISHED_STATES,
 } from './insight/task-state.ts';
 export {
+  ACCESS_LEVELS,
+  ACCESS_WORDS,
+  type Access,
+  mayAll,
+  type Reach,
+  RIGHT_NAMES,
+  type Right,
+  reachOf,
+  sayWhoMayAll,
+} from './people/access.ts';
+export { sayRoles } from './people/roles.ts';
+export {
+  capacityOn,
+  DAYS_A_WEEK,
+  type Employment,
+  hasLeftBy,
+  isHereOn,
+  MOST_MINUTES_A_DAY,
+  minutesAWeek,
+  minutesOn,
+  plainWeek,
+  type WeekHours,
+  type WeekMinutes,
+  weekInPattern,
+} from './people/week-hours.ts';
+export {
   addDate,
   type ByHand,
   changeDate,

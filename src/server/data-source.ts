@@ -18,6 +18,7 @@ import { FoundByName1765200000000 } from './platform/db/migrations/found-by-name
 import { JoinedChanges1764600000000 } from './platform/db/migrations/joined-changes.ts';
 import { NoDefaults1765000000000 } from './platform/db/migrations/no-defaults.ts';
 import { NobodysTasks1765100000000 } from './platform/db/migrations/nobodys-tasks.ts';
+import { PeopleAndAccess1765800000000 } from './platform/db/migrations/people-and-access.ts';
 import { RunLog1764400000000 } from './platform/db/migrations/run-log.ts';
 import { RunsByDay1765500000000 } from './platform/db/migrations/runs-by-day.ts';
 import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-hand.ts';
@@ -92,6 +93,7 @@ export function dataSource(
       RunsByDay1765500000000,
       SeriesAtHand1765600000000,
       WorkspaceSettings1765700000000,
+      PeopleAndAccess1765800000000,
     ],
     extra: {
       max: connections,

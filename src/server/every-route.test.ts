@@ -1,28 +1,33 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import * as contract from '../contract/index.ts';
+import { type Right, reachOf } from '../core/index.ts';
 import { plainInput, scheduleNamed } from './testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from './testing/test-server.ts';
 import { newTemplate } from './testing/work.ts';
 
+type Ids = Readonly<Record<string, string>>;
+
 let server: TestServer;
-let ines: Agent;
-let templateId: string;
-/** An id of Tern Quay for each name of a parameter. */
-let ids: Readonly<Record<string, string>>;
+let ids: Ids;
 beforeAll(async () => {
   server = await testServer();
-  ines = await server.browser('Ines Calloway');
-  templateId = await newTemplate(ines, { name: 'Round' });
-  const [found] = await server.source.query<Record<string, string>[]>(
+  ids = await idsOf(server);
+});
+afterAll(() => server.stop());
+
+/** An id of Tern Quay for each name of a parameter. */
+async function idsOf(of: TestServer): Promise<Ids> {
+  const ines = await of.browser('Ines Calloway');
+  const templateId = await newTemplate(ines, { name: 'Round' });
+  const [found] = await of.source.query<Record<string, string>[]>(
     `select (select id from task where state = 'open' limit 1) as "taskId", (select id from run limit 1) as "runId",
        (select id from change limit 1) as "changeId", (select id from file limit 1) as "fileId"`,
   );
   const schedule = await scheduleNamed(ines, 'Fire points', 'Long Quay');
-  const person = await server.person('Nadia Orme');
-  ids = { ...found, templateId, scheduleId: schedule.id, personId: person.id };
-});
-afterAll(() => server.stop());
+  const person = await of.person('Nadia Orme');
+  return { ...found, templateId, scheduleId: schedule.id, personId: person.id };
+}
 
 const endpoints: contract.Endpoint[] = Object.entries(contract)
   .filter(([name]) => name.endsWith('Endpoints'))
@@ -31,11 +36,11 @@ const named = endpoints.map((one): [string, contract.Endpoint] => [`${one.method
 /** Whoever is signed out may ask these. */
 const isOpen = ({ path }: contract.Endpoint) =>
   path.startsWith('/session') || path.startsWith('/setup') || path === '/welcome';
-const addressOf = ({ path }: contract.Endpoint) =>
-  `/api${path.replace(/:(\w+)/g, (_, name: string) => ids[name] ?? '')}`;
-const ask = (by: Agent, one: contract.Endpoint, body: object = {}) => {
+const addressOf = ({ path }: contract.Endpoint, of: Ids = ids) =>
+  `/api${path.replace(/:(\w+)/g, (_, name: string) => of[name] ?? '')}`;
+const ask = (by: Agent, one: contract.Endpoint, body: object = {}, of: Ids = ids) => {
   const verb = { GET: by.get, POST: by.post, PUT: by.put, DELETE: by.delete }[one.method];
-  const request = verb.call(by, addressOf(one));
+  const request = verb.call(by, addressOf(one, of));
   return one.method === 'GET' ? request : request.send(body);
 };
 
@@ -114,4 +119,94 @@ describe('a body with one part of it spoilt', () => {
     expect(answers.length).toBeGreaterThan(500);
     expect(answers.filter(({ status }) => status >= 500 || status === 429)).toEqual([]);
   }, 60_000);
+});
+
+/** What each endpoint takes, said once more: by whoever adds one, not by the route. */
+const TAKES: Readonly<Record<string, Right>> = {
+  'PUT /files/:fileId/kept': 'work',
+  'POST /files': 'work',
+  'DELETE /files/:fileId': 'work',
+  'GET /settings/history': 'settings',
+  'GET /templates/deleted': 'plan',
+  'POST /changes/:changeId/undo': 'undo',
+  'POST /changes/:changeId/undo/impact': 'undo',
+  'POST /schedules/:scheduleId/runs': 'plan',
+  'POST /runs': 'plan',
+  'POST /fills/rehearsal': 'plan',
+  'POST /fills': 'plan',
+  'POST /runs/:runId/undo': 'plan',
+  'POST /schedules/whole': 'read',
+  'POST /schedules': 'plan',
+  'PUT /schedules/:scheduleId': 'plan',
+  'POST /schedules/:scheduleId/impact': 'plan',
+  'POST /schedules/changes': 'plan',
+  'POST /schedules/changes/impact': 'plan',
+  'GET /settings': 'settings',
+  'PUT /settings': 'settings',
+  'POST /settings/impact': 'settings',
+  'GET /settings/countries': 'settings',
+  'GET /settings/public-holidays': 'settings',
+  'POST /tasks/:taskId/start': 'work',
+  'POST /tasks/:taskId/claim': 'claim',
+  'POST /tasks/:taskId/finish': 'work',
+  'PUT /tasks/:taskId/ticks': 'work',
+  'PUT /tasks/:taskId/note': 'work',
+  'PUT /tasks/:taskId/pin': 'work',
+  'PUT /tasks/:taskId/answers': 'work',
+  'POST /tasks/:taskId/sign': 'sign',
+  'POST /tasks/:taskId/send-back': 'sign',
+  'PUT /tasks/:taskId': 'edit',
+  'POST /tasks/:taskId/edit-impact': 'edit',
+  'POST /tasks/changes': 'work',
+  'POST /tasks/changes/impact': 'work',
+  'POST /tasks/:taskId/into-template': 'plan',
+  'POST /tasks': 'begin',
+  'POST /templates': 'plan',
+  'PUT /templates/:templateId': 'plan',
+  'POST /templates/:templateId/impact': 'plan',
+  'PUT /templates/:templateId/archived': 'plan',
+  'DELETE /templates/:templateId': 'plan',
+  'PUT /templates/:templateId/favourite': 'account',
+  'POST /templates/:templateId/start': 'begin',
+  'GET /tasks/:taskId/as-template': 'plan',
+  'GET /account/sessions': 'account',
+  'POST /account/sessions/end': 'account',
+  'PUT /account/password': 'account',
+  'PUT /workspace/lists': 'plan',
+};
+
+describe('access', () => {
+  /** Of its own, so that the limit of requests a minute is not reached. */
+  let own: TestServer;
+  let its: Ids;
+  beforeAll(async () => {
+    own = await testServer();
+    its = await idsOf(own);
+  });
+  afterAll(() => own.stop());
+  const closed = named.filter(([, one]) => !isOpen(one));
+
+  it('is said here of every endpoint that does more than tell', () => {
+    const told = closed.filter(([name]) => !(name in TAKES)).map(([name]) => name);
+    expect(told.filter((name) => !name.startsWith('GET '))).toEqual([]);
+    expect(Object.keys(TAKES).filter((name) => !closed.some(([known]) => known === name))).toEqual([]);
+  });
+
+  it.each([
+    ['viewer', 'Odile Marsh'],
+    ['member', 'Nadia Orme'],
+    ['planner', 'Maud Ferrier'],
+    ['manager', 'Ines Calloway'],
+  ] as const)('of a %s goes as far as the table says, on every endpoint', async (access, who) => {
+    const by = await own.browser(who);
+    const found: string[] = [];
+    for (const [name, one] of closed) {
+      const reach = reachOf(access, TAKES[name] ?? 'read');
+      const { status } = await ask(by, one, {}, its);
+      // Of what may be done to one's own the service decides, which has its own tests.
+      if (reach === 'own' ? status === 401 : (status === 403) !== (reach === 'none'))
+        found.push(`${name} answers ${status} where the reach is ${reach}`);
+    }
+    expect(found).toEqual([]);
+  });
 });

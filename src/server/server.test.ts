@@ -46,7 +46,7 @@ describe('the server', () => {
       horizonDays: 30,
       makeTime: '04:00',
     });
-    expect(workspace.people).toHaveLength(14);
+    expect(workspace.people).toHaveLength(17);
     expect(workspace.calendar.holidays.map(({ date }) => date)).toContain('2026-08-31');
   });
 

@@ -4,9 +4,9 @@ import { findSubjects, namedSubjects, subjectsSaidIn } from './queries.ts';
 
 export function clientRoutes(routes: Routes): Routes {
   return routes
-    .add(subjectEndpoints.find, 'member', ({ scope, query }) => findSubjects(scope, query.q))
-    .add(subjectEndpoints.named, 'member', ({ scope, query }) => namedSubjects(scope, query))
-    .add(subjectEndpoints.said, 'member', async ({ scope, query }) => ({
+    .add(subjectEndpoints.find, 'read', ({ scope, query }) => findSubjects(scope, query.q))
+    .add(subjectEndpoints.named, 'read', ({ scope, query }) => namedSubjects(scope, query))
+    .add(subjectEndpoints.said, 'read', async ({ scope, query }) => ({
       subjects: await subjectsSaidIn(scope, query.line),
     }));
 }

@@ -22,8 +22,8 @@ export function fileRoutes(routes: Routes, { files }: { readonly files: FileStor
         if (file) await rm(file.path, { force: true });
       },
     )
-    .add(fileEndpoints.keep, 'member', ({ scope, params, body }) => keepFile(scope, params.fileId, body.kept))
-    .add(fileEndpoints.remove, 'member', ({ scope, params }) => removeFile(scope, params.fileId))
+    .add(fileEndpoints.keep, 'work', ({ scope, params, body }) => keepFile(scope, params.fileId, body.kept))
+    .add(fileEndpoints.remove, 'work', ({ scope, params }) => removeFile(scope, params.fileId))
     .serve('/files/:fileId', async ({ scope, params }, response) => {
       const file = await readableFile(scope, params.fileId ?? '');
       send(response, files, file, file.stored, file.mediaType);

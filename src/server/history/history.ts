@@ -82,9 +82,9 @@ function freeOfLaterOnes(newestFirst: readonly HistoryRow[]): Set<string> {
   return free;
 }
 
-function mayUndo({ person }: Scope, { subject, action, actorId }: HistoryRow): boolean {
-  if (person?.isManager) return true;
-  return actorId === person?.id && isOne(subject) && SUBJECTS[subject].mayUndoOwn({ action });
+function mayUndo(scope: Scope, { subject, action, actorId }: HistoryRow): boolean {
+  if (scope.mayAll('undo')) return true;
+  return actorId === scope.person?.id && isOne(subject) && SUBJECTS[subject].mayUndoOwn({ action });
 }
 
 function undoOf({ id, joinedId, together }: HistoryRow): HistoryEntry['undo'] {

@@ -9,25 +9,25 @@ import { impactOfUndo, undoChange } from './undo.ts';
 
 export function historyRoutes(routes: Routes): Routes {
   return routes
-    .add(historyEndpoints.deletedTemplates, 'manager', async ({ scope }) => ({
+    .add(historyEndpoints.deletedTemplates, 'plan', async ({ scope }) => ({
       deleted: await deletedTemplates(scope),
     }))
-    .add(historyEndpoints.settings, 'manager', async ({ scope }) => ({
+    .add(historyEndpoints.settings, 'settings', async ({ scope }) => ({
       why: [],
       entries: await historyOf(scope, 'workspace', scope.workspace.id),
     }))
-    .add(historyEndpoints.template, 'member', async ({ scope, params }) => {
+    .add(historyEndpoints.template, 'read', async ({ scope, params }) => {
       await scope.one(Template, params.templateId, 'template');
       return { why: [], entries: await historyOf(scope, 'template', params.templateId) };
     })
-    .add(historyEndpoints.schedule, 'member', async ({ scope, params }) => {
+    .add(historyEndpoints.schedule, 'read', async ({ scope, params }) => {
       await scope.one(Schedule, params.scheduleId, 'schedule');
       return { why: [], entries: await historyOf(scope, 'schedule', params.scheduleId) };
     })
-    .add(historyEndpoints.task, 'member', async ({ scope, params }) => ({
+    .add(historyEndpoints.task, 'read', async ({ scope, params }) => ({
       why: await whyHere(scope, params.taskId),
       entries: await historyOf(scope, 'task', params.taskId),
     }))
-    .add(historyEndpoints.undo, 'member', ({ scope, params }) => undoChange(scope, params.changeId))
-    .add(historyEndpoints.impactOfUndo, 'member', ({ scope, params }) => impactOfUndo(scope, params.changeId));
+    .add(historyEndpoints.undo, 'undo', ({ scope, params }) => undoChange(scope, params.changeId))
+    .add(historyEndpoints.impactOfUndo, 'undo', ({ scope, params }) => impactOfUndo(scope, params.changeId));
 }

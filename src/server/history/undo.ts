@@ -45,8 +45,8 @@ export function impactOfUndo(scope: Scope, changeId: string): Promise<Impact> {
 async function undoableChange(scope: Scope, changeId: string): Promise<Change> {
   const change = await scope.locked(Change, changeId, 'change');
   if (change.undoneAt !== null) throw notNow('That is undone already.');
-  if (change.actorId === scope.person?.id || scope.person?.isManager) return change;
-  throw forbidden('Only the person who did it, or a manager, can undo that.');
+  if (change.actorId === scope.person?.id || scope.mayAll('undo')) return change;
+  throw forbidden('Only the person who did it, a planner or a manager, can undo that.');
 }
 
 async function carryOutUndo(scope: Scope, change: Change): Promise<Undone<Task>> {

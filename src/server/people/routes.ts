@@ -32,19 +32,19 @@ export function sessionRoutes(routes: Routes, { reads, writes, live }: ServerPar
       await live.endSignedOut();
       return { person: null };
     })
-    .add(workspaceEndpoints.sessions, 'member', async ({ scope, request }) => ({
+    .add(workspaceEndpoints.sessions, 'account', async ({ scope, request }) => ({
       email: (await accountOf(reads, scope)).email,
       sessions: (await accountSessions(reads, request)).map(({ begunAt, ...session }) => ({
         ...session,
         begunAt: scope.moment(begunAt),
       })),
     }))
-    .add(workspaceEndpoints.endSessions, 'member', async ({ body, request }) => {
+    .add(workspaceEndpoints.endSessions, 'account', async ({ body, request }) => {
       const ended = await endOtherSessions(writes, request, body.only);
       await live.endSignedOut();
       return { ended };
     })
-    .add(workspaceEndpoints.password, 'member', async ({ scope, body, request }) => {
+    .add(workspaceEndpoints.password, 'account', async ({ scope, body, request }) => {
       await changePassword(writes, scope, body);
       const ended = await endOtherSessions(writes, request, null);
       await live.endSignedOut();

@@ -15,7 +15,11 @@ describe('signing in', () => {
       .post('/api/session')
       .send({ email: 'Nadia@TernQuay.example', password: 'ternquay' })
       .expect(200);
-    expect(answer.body.person).toMatchObject({ name: 'Nadia Orme', role: 'dock crew', isManager: false });
+    expect(answer.body.person).toMatchObject({
+      name: 'Nadia Orme',
+      roles: ['dock crew', 'first aider'],
+      access: 'member',
+    });
     expect(answer.headers['set-cookie']?.[0]).toMatch(/HttpOnly.*SameSite=Lax/);
     await browser.get('/api/workspace').expect(200);
     await browser.delete('/api/session').expect(200);
@@ -63,7 +67,7 @@ describe('signing in', () => {
     const [first] = answer.body.demoPeople;
     expect(first).toMatchObject({ name: 'Ines Calloway', role: 'manager' });
     expect(first.saying).toMatch(/tasks? today/);
-    expect(answer.body.demoPeople.map(({ role }: { role: string }) => role)).toContain('dock crew');
+    expect(answer.body.demoPeople.map(({ role }: { role: string }) => role)).toContain('dock crew and first aider');
   });
 
   it('as a demo person is refused where no demo data is loaded', async () => {

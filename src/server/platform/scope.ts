@@ -1,6 +1,15 @@
 import type { DataSource, EntityManager, EntityTarget, FindOptionsWhere, ObjectLiteral } from 'typeorm';
 import type { Live, Topic } from '../../contract/index.ts';
-import { type CivilNow, dayOfIso, isoOfDay, type WorkingCalendar, workingCalendar } from '../../core/index.ts';
+import {
+  type CivilNow,
+  dayOfIso,
+  isoOfDay,
+  type Reach,
+  type Right,
+  reachOf,
+  type WorkingCalendar,
+  workingCalendar,
+} from '../../core/index.ts';
 import type { Action, Subject } from './changes/actions.ts';
 import { Change, type ChangeEntry, type FieldChanges, isSame } from './changes/entity.ts';
 import { type Clock, civilNow, momentAt } from './clock.ts';
@@ -78,6 +87,16 @@ export class Scope {
   get today(): string {
     this.todayOnce ??= isoOfDay(this.now.day);
     return this.todayOnce;
+  }
+
+  /** How far a right goes for whoever asks; nowhere for nobody. */
+  reach(right: Right): Reach {
+    return this.person === null ? 'none' : reachOf(this.person.access, right);
+  }
+
+  /** Whether whoever asks may do this to anything, not to their own alone. */
+  mayAll(right: Right): boolean {
+    return this.reach(right) === 'all';
   }
 
   /** Whether it sees what others don't see yet. */

@@ -34,7 +34,7 @@ export const scheduleChanges: SubjectOfChanges<Task> = {
   async undo(scope, changes, rest) {
     // Whoever finishes a task may choose the day of the next, and take that back.
     const isNextOnly = changes.every(({ action }) => action === NEXT_CHOSEN);
-    if (!scope.person?.isManager && !isNextOnly) throw forbidden('Only a manager can change schedules.');
+    if (!scope.mayAll('plan') && !isNextOnly) throw forbidden('Only a planner or a manager can change schedules.');
     const { kept, settle } = await undoScheduleChanges(
       scope,
       changes.map(({ subjectId: id, fields, watchId }) => ({ id, fields, watchId })),

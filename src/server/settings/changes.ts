@@ -11,6 +11,8 @@ const TELLING = {
   workingWeekdays: 'told',
   categories: 'silent',
   workTypes: 'silent',
+  roles: 'silent',
+  teams: 'silent',
   horizonDays: 'told',
   makeTime: 'told',
   madeOn: 'silent',
@@ -31,7 +33,7 @@ export const settingsChanges: SubjectOfChanges<Task> = {
   reached: (changes) => ({ watchIds: changes.flatMap(({ watchId }) => watchId ?? []) }),
   fieldsTaken: fieldsOf,
   async undo(scope, changes, rest) {
-    if (!scope.person?.isManager) throw forbidden('Only a manager can change the settings.');
+    if (!scope.mayAll('settings')) throw forbidden('Only a manager can change the settings.');
     await rest();
     const undone: Undone<Task>[] = [];
     for (const change of changes) undone.push(await undoSettings(scope, change));

@@ -5,11 +5,11 @@ import { changeSettings, impactOfSettings, settingsOf } from './service.ts';
 
 export function settingsRoutes(routes: Routes): Routes {
   return routes
-    .add(settingsEndpoints.read, 'manager', ({ scope }) => settingsOf(scope))
-    .add(settingsEndpoints.change, 'manager', ({ scope, body }) => changeSettings(scope, body))
-    .add(settingsEndpoints.impact, 'manager', ({ scope, body }) => impactOfSettings(scope, body))
-    .add(settingsEndpoints.countries, 'manager', async () => ({ countries: countriesKnown() }))
-    .add(settingsEndpoints.publicHolidays, 'manager', async ({ scope, query }) => ({
+    .add(settingsEndpoints.read, 'settings', ({ scope }) => settingsOf(scope))
+    .add(settingsEndpoints.change, 'settings', ({ scope, body }) => changeSettings(scope, body))
+    .add(settingsEndpoints.impact, 'settings', ({ scope, body }) => impactOfSettings(scope, body))
+    .add(settingsEndpoints.countries, 'settings', async () => ({ countries: countriesKnown() }))
+    .add(settingsEndpoints.publicHolidays, 'settings', async ({ scope, query }) => ({
       holidays: publicHolidaysFrom(query.country, query.region, scope.now.day),
     }));
 }

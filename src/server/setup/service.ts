@@ -1,7 +1,7 @@
 import { createHash, timingSafeEqual } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { Setup } from '../../contract/index.ts';
-import { type CivilDay, isoOfDay } from '../../core/index.ts';
+import { type CivilDay, isoOfDay, plainWeek } from '../../core/index.ts';
 import { hashPassword } from '../people/index.ts';
 import { type Clock, civilNow } from '../platform/clock.ts';
 import { Account, Person } from '../platform/identity/person.ts';
@@ -86,6 +86,8 @@ function workspaceOf({ name, zone, workingWeekdays }: Setup): Workspace {
     workingWeekdays: [...workingWeekdays].sort((a, b) => a - b),
     categories: [],
     workTypes: [],
+    roles: [],
+    teams: [],
     horizonDays: 30,
     makeTime: '04:00',
     madeOn: null,
@@ -106,8 +108,15 @@ async function firstManager(scope: Scope, manager: EntityManager, { name, email,
     id: scope.newId(),
     accountId: account.id,
     name,
-    role: 'manager',
-    isManager: true,
-    capacityMinutes: USUAL_MINUTES,
+    roles: [],
+    team: null,
+    telephone: '',
+    worksFrom: null,
+    worksUntil: null,
+    version: 1,
+    email,
+    access: 'manager',
+    weeks: [plainWeek(USUAL_MINUTES, scope.workspace.workingWeekdays)],
+    weeksFrom: scope.today,
   });
 }

@@ -27,7 +27,7 @@ describe('a workspace of one’s own, beside the demo', () => {
     const edda = await server.browser();
     expect((await edda.get('/api/setup').expect(200)).body).toMatchObject({ isOpen: true, needsKey: false });
     const { body } = await edda.post('/api/setup').send(saltmarsh()).expect(200);
-    expect(body.person).toMatchObject({ name: 'Edda Polglase', isManager: true });
+    expect(body.person).toMatchObject({ name: 'Edda Polglase', access: 'manager' });
     const { body: workspace } = await edda.get('/api/workspace').expect(200);
     expect(workspace).toMatchObject({ name: 'Saltmarsh Landing', people: [{ name: 'Edda Polglase' }] });
     expect(workspace.calendar.workingWeekdays).toEqual([1, 2, 3, 4, 6]);

@@ -1,7 +1,20 @@
 import type { DaySheet, Tideline } from '../../contract/index.ts';
-import { type Band, bandOf, COMING_DAYS, dayLoads, dayOfIso, isoOfDay, type TaskState } from '../../core/index.ts';
+import {
+  type Band,
+  bandOf,
+  type CivilDay,
+  COMING_DAYS,
+  capacityOn,
+  dayLoads,
+  dayOfIso,
+  isoOfDay,
+  mayAll,
+  reachOf,
+  type TaskState,
+  type WorkingCalendar,
+} from '../../core/index.ts';
 import { deletedTasksOn } from '../platform/changes/deleted.ts';
-import { Person } from '../platform/identity/person.ts';
+import { hoursOf, Person } from '../platform/identity/person.ts';
 import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foreseenMinutes, KEPT_DAYS, projectedWork } from '../schedules/index.ts';
@@ -40,9 +53,15 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
     const band = bandOf({ ...datedTask(scope, row), startsOn: dayOfIso(row.startsOn) }, day, now);
     if (band) bands[band].push(row);
   }
+  const calendar = await scope.calendar();
   const projected = day > now.day ? await projectedWork(scope, day, day, personId) : [];
   return {
-    person: { id: person.id, name: person.name, role: person.role, capacityMinutes: person.capacityMinutes },
+    person: {
+      id: person.id,
+      name: person.name,
+      roles: person.roles,
+      capacityMinutes: capacityOf([person], day, calendar),
+    },
     date: isoOfDay(day),
     late: bands.late.sort(byDue).map((row) => taskLine(scope, row)),
     thisDay: bands.thisDay.sort(byTimeOfDay).map((row) => taskLine(scope, row)),
@@ -50,7 +69,7 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
     toCheck: day === now.day ? await waitingForSign(scope, person) : [],
     unassigned: personId === scope.person?.id ? await unassignedOn(scope, isoOfDay(day)) : { tasks: [], count: 0 },
     projected,
-    deleted: scope.person?.isManager ? await deletedTasksOn(scope, personId, isoOfDay(day)) : [],
+    deleted: scope.mayAll('delete') ? await deletedTasksOn(scope, personId, isoOfDay(day)) : [],
   };
 }
 
@@ -71,13 +90,13 @@ async function unassignedOn(scope: Scope, date: string): Promise<DaySheet['unass
 }
 
 /** Finished work of others that is this person's to sign, oldest first. */
-async function waitingForSign(scope: Scope, { id, role, isManager }: Person) {
+async function waitingForSign(scope: Scope, { id, roles, access }: Person) {
   const rows = await scope.sql<TaskRow>(
     `select ${TASK_COLUMNS} from ${TASK_JOINS}
      where t.workspace_id = $1 and t.state = 'toCheck' and t.done_by is distinct from $2
-       and (said.sign_off->>'personId' = $2::text or said.sign_off->>'role' = $3 or ($4 and said.sign_off->>'by' = 'manager'))
+       and (said.sign_off->>'personId' = $2::text or said.sign_off->>'role' = any($3::text[]) or ($4 and said.sign_off->>'by' = 'manager'))
      order by t.done_at, t.id`,
-    [id, role, isManager],
+    [id, reachOf(access, 'sign') === 'none' ? [] : roles, mayAll(access, 'sign')],
   );
   return rows.map((row) => taskLine(scope, row));
 }
@@ -110,7 +129,7 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
   const person = personId ? await scope.one(Person, personId, 'person') : null;
   const { day: today } = scope.now;
   const [from, to] = [today - TIDE_PAST_DAYS, today + TIDE_COMING_DAYS];
-  const [made, foreseen, calendar, [capacity], late] = await Promise.all([
+  const [made, foreseen, calendar, people, late] = await Promise.all([
     scope.sql<{ dueOn: string; state: TaskState; tasks: number; minutes: number }>(
       `select due_on as "dueOn", state, count(*)::int as tasks, sum(estimate_minutes)::int as minutes from task
        where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and due_on between $3::date and $4::date group by due_on, state`,
@@ -118,10 +137,7 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
     ),
     foreseenMinutes(scope, personId),
     scope.calendar(),
-    scope.sql<{ minutes: number }>(
-      'select coalesce(sum(capacity_minutes), 0)::int as minutes from person where workspace_id = $1 and ($2::uuid is null or id = $2)',
-      [personId ?? null],
-    ),
+    person ? [person] : scope.find(Person),
     lateCount(scope, personId),
   ]);
   return {
@@ -129,7 +145,6 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
     to: isoOfDay(to),
     horizon: isoOfDay(today + scope.workspace.horizonDays),
     late,
-    capacityMinutes: capacity?.minutes ?? 0,
     scope: person?.name ?? `all of ${scope.workspace.name}`,
     days: dayLoads(
       made.map((sum) => ({ ...sum, dueOn: dayOfIso(sum.dueOn) })),
@@ -142,8 +157,15 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
       open,
       projected: minutes,
       tasks: count,
+      capacity: capacityOf(people, day, calendar),
       isOff: !calendar.isWorkingDay(day),
       holiday: calendar.holidayName(day) ?? null,
     })),
   };
+}
+
+/** Minutes of work that all of them together can do on a day. */
+function capacityOf(people: readonly Person[], day: CivilDay, calendar: WorkingCalendar): number {
+  const isHoliday = calendar.holidayName(day) !== undefined;
+  return people.reduce((sum, person) => sum + capacityOn(hoursOf(person), day, isHoliday), 0);
 }

@@ -294,7 +294,7 @@ describe('one task changed by hand', () => {
         .put(`/api/tasks/${id}`)
         .send({ ...words, ...one })
         .expect(403);
-      expect(refused.detail).toContain('Only a manager can');
+      expect(refused.detail).toContain('Only a planner or a manager can');
     }
     await ines
       .put(`/api/tasks/${id}`)

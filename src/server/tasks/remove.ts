@@ -27,7 +27,7 @@ export async function takeOut(scope: Scope, tasks: readonly Task[]): Promise<voi
 
 /** Brings deleted tasks back as they were. */
 export async function bringBackTasks(scope: Scope, changes: readonly FieldChanges[]): Promise<string> {
-  if (!scope.person?.isManager) throw forbidden('Only a manager can bring it back.');
+  if (!scope.mayAll('delete')) throw forbidden('Only a planner or a manager can bring it back.');
   const rows = changes.map((fields) => fields['row']?.from as StoredTask);
   await scope.sql(
     `delete from deleted_task d using jsonb_to_recordset($2::jsonb) as was (schedule_id uuid, nominal_date date, step_key text)

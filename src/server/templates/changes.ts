@@ -32,7 +32,7 @@ export const templateChanges: SubjectOfChanges<Task> = {
   reached: (changes) => ({ templateIds: changes.map(({ subjectId }) => subjectId) }),
   fieldsTaken: fieldsOf,
   async undo(scope, changes, rest) {
-    if (!scope.person?.isManager) throw forbidden('Only a manager can change templates.');
+    if (!scope.mayAll('plan')) throw forbidden('Only a planner or a manager can change templates.');
     await rest();
     const undone: Undone<Task>[] = [];
     for (const change of changes) undone.push(await undoTemplateChange(scope, change));

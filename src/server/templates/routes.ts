@@ -15,22 +15,20 @@ import {
 
 export function templateRoutes(routes: Routes): Routes {
   return routes
-    .add(templateEndpoints.list, 'member', ({ scope, query }) => listTemplates(scope, readCursor(query.after)))
-    .add(templateEndpoints.one, 'member', ({ scope, params }) => oneTemplate(scope, params.templateId))
-    .add(templateEndpoints.create, 'manager', ({ scope, body }) => createTemplate(scope, body.template, body.like))
-    .add(templateEndpoints.change, 'manager', ({ scope, params, body }) =>
-      changeTemplate(scope, params.templateId, body),
-    )
-    .add(templateEndpoints.impact, 'manager', ({ scope, params, body }) =>
+    .add(templateEndpoints.list, 'read', ({ scope, query }) => listTemplates(scope, readCursor(query.after)))
+    .add(templateEndpoints.one, 'read', ({ scope, params }) => oneTemplate(scope, params.templateId))
+    .add(templateEndpoints.create, 'plan', ({ scope, body }) => createTemplate(scope, body.template, body.like))
+    .add(templateEndpoints.change, 'plan', ({ scope, params, body }) => changeTemplate(scope, params.templateId, body))
+    .add(templateEndpoints.impact, 'plan', ({ scope, params, body }) =>
       impactOfTemplate(scope, params.templateId, body),
     )
-    .add(templateEndpoints.uses, 'member', ({ scope, params }) => usesOfTemplate(scope, params.templateId))
-    .add(templateEndpoints.archive, 'manager', ({ scope, params, body }) =>
+    .add(templateEndpoints.uses, 'read', ({ scope, params }) => usesOfTemplate(scope, params.templateId))
+    .add(templateEndpoints.archive, 'plan', ({ scope, params, body }) =>
       archiveTemplate(scope, params.templateId, body.archived),
     )
-    .add(templateEndpoints.remove, 'manager', ({ scope, params }) => removeTemplate(scope, params.templateId))
-    .add(templateEndpoints.favourite, 'member', ({ scope, params, body }) =>
+    .add(templateEndpoints.remove, 'plan', ({ scope, params }) => removeTemplate(scope, params.templateId))
+    .add(templateEndpoints.favourite, 'account', ({ scope, params, body }) =>
       setFavourite(scope, params.templateId, body.favourite),
     )
-    .add(templateEndpoints.ofTask, 'manager', ({ scope, params }) => taskAsTemplate(scope, params.taskId));
+    .add(templateEndpoints.ofTask, 'plan', ({ scope, params }) => taskAsTemplate(scope, params.taskId));
 }

@@ -288,7 +288,7 @@ async function checkInput(scope: Scope, input: TemplateInput): Promise<void> {
   };
   const checkSignOff = (path: string, signOff: TemplateInput['signOff']) => {
     if (signOff?.by === 'person') checkPerson(path, signOff.personId);
-    if (signOff?.by === 'role' && ![...people.values()].some(({ role }) => role === signOff.role))
+    if (signOff?.by === 'role' && ![...people.values()].some(({ roles }) => roles.includes(signOff.role)))
       errors.push({ path, message: `Nobody here is ${signOff.role}, so nobody could sign.` });
   };
   checkPerson('assigneeId', input.assigneeId);

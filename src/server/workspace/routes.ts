@@ -12,7 +12,7 @@ export function workspaceRoutes(routes: Routes, { reads, clock }: ServerParts): 
         throw new Refusal('not-found', 'There is no workspace yet. Start the server with the demo data, or make one.');
       return answer;
     })
-    .add(workspaceEndpoints.workspace, 'member', ({ scope }) => describeWorkspace(scope))
-    .add(workspaceEndpoints.clock, 'member', async ({ scope }) => describeClock(scope))
-    .add(workspaceEndpoints.lists, 'manager', ({ scope, body }) => changeLists(scope, body));
+    .add(workspaceEndpoints.workspace, 'read', ({ scope }) => describeWorkspace(scope))
+    .add(workspaceEndpoints.clock, 'read', async ({ scope }) => describeClock(scope))
+    .add(workspaceEndpoints.lists, 'plan', ({ scope, body }) => changeLists(scope, body));
 }

@@ -1,6 +1,6 @@
 import type { DataSource } from 'typeorm';
 import type { Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
-import { civilDay, isoOfDay, plural, yearMonthDay } from '../../core/index.ts';
+import { ACCESS_LEVELS, civilDay, isoOfDay, mayAll, plural, sayRoles, yearMonthDay } from '../../core/index.ts';
 import type { Clock } from '../platform/clock.ts';
 import { isDiskKnownFull } from '../platform/disk.ts';
 import { Person } from '../platform/identity/person.ts';
@@ -27,6 +27,8 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     calendar: await describeCalendar(scope),
     categories: workspace.categories,
     workTypes: workspace.workTypes,
+    roles: workspace.roles,
+    teams: workspace.teams,
     people: people.map(describePerson).sort((a, b) => a.name.localeCompare(b.name)),
   };
 }
@@ -36,7 +38,7 @@ export function describeClock(scope: Scope): Pick<WorkspaceAnswer, 'now' | 'cloc
   return {
     now: scope.moment(scope.instant),
     clockStands: scope.clock.stands,
-    trouble: scope.person?.isManager && isDiskKnownFull() ? DISK_FULL : null,
+    trouble: scope.mayAll('settings') && isDiskKnownFull() ? DISK_FULL : null,
   };
 }
 
@@ -84,9 +86,11 @@ export function describePerson(person: Person) {
   return {
     id: person.id,
     name: person.name,
-    role: person.role,
-    isManager: person.isManager,
-    capacityMinutes: person.capacityMinutes,
+    roles: person.roles,
+    access: person.access,
+    team: person.team,
+    worksFrom: person.worksFrom,
+    worksUntil: person.worksUntil,
   };
 }
 
@@ -115,19 +119,27 @@ async function demoPeople(source: DataSource, clock: Clock): Promise<NonNullable
     .find({ where: { isDemo: true }, order: { id: 'ASC' } })) {
     const scope = Scope.on(source, workspace, null, clock);
     const people = (await scope.find(Person)).filter(({ accountId }) => accountId !== null);
-    people.sort((a, b) => Number(b.isManager) - Number(a.isManager) || a.id.localeCompare(b.id));
+    people.sort(
+      (a, b) => ACCESS_LEVELS.indexOf(a.access) - ACCESS_LEVELS.indexOf(b.access) || a.id.localeCompare(b.id),
+    );
     const roles = new Set<string>();
     for (const person of people) {
-      if (roles.has(person.role)) continue;
-      roles.add(person.role);
-      shown.push({ id: person.id, name: person.name, role: person.role, saying: await saying(scope, person) });
+      const [leading = ''] = person.roles;
+      if (roles.has(leading)) continue;
+      roles.add(leading);
+      shown.push({
+        id: person.id,
+        name: person.name,
+        role: sayRoles(person.roles),
+        saying: await saying(scope, person),
+      });
     }
   }
   return shown;
 }
 
 async function saying(scope: Scope, person: Person): Promise<string> {
-  const whose = person.isManager ? undefined : person.id;
+  const whose = mayAll(person.access, 'plan') ? undefined : person.id;
   const [due] = await scope.sql<{ today: number }>(
     `select count(*)::int as today from task
      where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and state in ${UNFINISHED} and due_on = $3::date`,

@@ -77,8 +77,8 @@ function MyDaySheet() {
 
 /** Managers begin with the plan, everyone else with their day. */
 function Home() {
-  const { me } = useWorkspace();
-  return <Navigate to={me.isManager ? '/schedules' : `/day-sheet/${me.id}`} replace />;
+  const { may, me } = useWorkspace();
+  return <Navigate to={may('plan') ? '/schedules' : `/day-sheet/${me.id}`} replace />;
 }
 
 /** What went wrong with a page, in words: the error's own are for the console, where React has put them. */

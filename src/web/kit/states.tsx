@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { type Right, sayWhoMayAll } from '../../core/index.ts';
 import type { ProblemError } from './api.ts';
 
 /** An error says what happened, what was kept and what to do. */
@@ -41,17 +42,18 @@ export function Empty({ title, children }: { readonly title: string; readonly ch
   );
 }
 
-interface ManagersOnlyProps {
-  /** What only a manager can do: "write a template". */
+interface NotAllowedProps {
+  readonly right: Right;
+  /** What others can do: "write a template". */
   readonly what: string;
   readonly to: string;
   readonly back: string;
 }
 
 /** In the place of a form that could not be saved. */
-export function ManagersOnly({ what, to, back }: ManagersOnlyProps) {
+export function NotAllowed({ right, what, to, back }: NotAllowedProps) {
   return (
-    <Empty title={`Only a manager can ${what}.`}>
+    <Empty title={`Only ${sayWhoMayAll(right)} can ${what}.`}>
       Ask one of yours.{' '}
       <Link className="link-line" to={to}>
         {back}

@@ -10,16 +10,20 @@ import { WorkspaceProvider } from '../app/shell/workspace.tsx';
 export const INES: Person = {
   id: '01937000-0000-7000-8000-0000000000a1',
   name: 'Ines Calloway',
-  role: 'Marina manager',
-  isManager: true,
-  capacityMinutes: 480,
+  roles: ['Marina manager'],
+  team: null,
+  access: 'manager',
+  worksFrom: null,
+  worksUntil: null,
 };
 export const NADIA: Person = {
   id: '01937000-0000-7000-8000-0000000000a2',
   name: 'Nadia Orme',
-  role: 'Dockhand',
-  isManager: false,
-  capacityMinutes: 420,
+  roles: ['Dockhand'],
+  team: null,
+  access: 'member',
+  worksFrom: null,
+  worksUntil: null,
 };
 
 /** Tern Quay on Tuesday 24 November 2026, 10:40, with what a test says otherwise. */
@@ -37,6 +41,8 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     calendar: { workingWeekdays: [1, 2, 3, 4, 5], holidays: [{ date: '2026-12-25', name: 'Christmas Day' }] },
     categories: [],
     workTypes: [],
+    roles: [],
+    teams: [],
     people: [INES, NADIA],
     trouble: null,
     ...other,

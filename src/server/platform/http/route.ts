@@ -2,6 +2,7 @@ import { type Request, type RequestHandler, type Response, Router } from 'expres
 import type { DataSource } from 'typeorm';
 import type { z } from 'zod';
 import type { Endpoint, PathParams } from '../../../contract/index.ts';
+import { type Right, sayWhoMayAll } from '../../../core/index.ts';
 import type { Clock } from '../clock.ts';
 import { forbidden, invalid, notFound, Refusal } from '../refusal.ts';
 import { Scope } from '../scope.ts';
@@ -12,9 +13,6 @@ import { type SignedIn, sessionPerson } from './session.ts';
 import { type EndTurn, Turns } from './turns.ts';
 
 const UUID = /^[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i;
-
-/** Who may ask: anyone signed in, or managers only. */
-export type Audience = 'member' | 'manager';
 
 export interface Asked<E extends Endpoint> {
   readonly scope: Scope;
@@ -61,16 +59,12 @@ export class Routes {
    * A route within the workspace of whoever is signed in. Who asks, and whether they may, is known before what is asked is
    * looked at, and each waits for their share before anything is worked on.
    */
-  add<E extends Endpoint>(
-    endpoint: E,
-    audience: Audience,
-    answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>,
-  ): this {
+  add<E extends Endpoint>(endpoint: E, right: Right, answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>): this {
     return this.handle(endpoint, async (request, response) => {
       const isHeavy = endpoint.isHeavy(request.query);
       const share = isHeavy ? 'heavy' : endpoint.method === 'GET' ? 'read' : 'write';
       await this.inTurn(share, request, response, async () => {
-        const scope = await this.scopeFor(request, audience);
+        const scope = await this.scopeFor(request, right);
         if (isHeavy && this.lane) return this.lane.forward(request, response);
         if (endpoint.method !== 'GET') await readJson(request, response, endpoint.maxBytes);
         send(response, await answer({ scope, ...readOf(endpoint, request) }));
@@ -88,7 +82,7 @@ export class Routes {
   ): this {
     return this.handle(endpoint, async (request, response) => {
       await this.inTurn('upload', request, response, async () => {
-        const scope = await this.scopeFor(request, 'member');
+        const scope = await this.scopeFor(request, 'work');
         try {
           await receive(request, response);
           send(response, await answer({ scope, ...readOf(endpoint, request) }));
@@ -99,7 +93,7 @@ export class Routes {
     });
   }
 
-  /** A route whose answer is not JSON, for members. */
+  /** A route whose answer is not JSON, for whoever may read. */
   serve(
     path: string,
     answer: (asked: { scope: Scope; params: Record<string, string> }, response: Response) => Promise<void>,
@@ -108,7 +102,7 @@ export class Routes {
       const params = request.params as Record<string, string>;
       checkIds(params);
       await this.inTurn('read', request, response, async () =>
-        answer({ scope: await this.scopeFor(request, 'member'), params }, response),
+        answer({ scope: await this.scopeFor(request, 'read'), params }, response),
       );
     });
     return this;
@@ -146,14 +140,13 @@ export class Routes {
     return this;
   }
 
-  private async scopeFor(request: Request, audience: Audience): Promise<Scope> {
+  private async scopeFor(request: Request, right: Right): Promise<Scope> {
     const { reads, writes } = this.sources;
     const signedIn = await sessionPerson(reads, request);
     if (!signedIn) throw signedOut();
     const source = request.method === 'GET' ? reads : writes;
     const scope = Scope.on(source, signedIn.workspace, signedIn.person, this.clock);
-    if (audience === 'manager' && !scope.person?.isManager)
-      throw forbidden('Only a manager can do this. Ask one of yours.');
+    if (scope.reach(right) === 'none') throw forbidden(`Only ${sayWhoMayAll(right)} can do this. Ask one of yours.`);
     return scope;
   }
 

@@ -1,4 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn, Unique } from 'typeorm';
+import type { Access, Employment, WeekHours, WeekMinutes } from '../../../core/index.ts';
 import { OfWorkspace } from '../db/keys.ts';
 
 /** A way to sign in. One account may stand behind a person in several workspaces. */
@@ -17,7 +18,11 @@ export class Account {
 @Entity({ name: 'person' })
 @OfWorkspace('person')
 @ForeignKey('Account', ['accountId'], ['id'], { name: 'person_account_id_fkey', onDelete: 'SET NULL' })
-@Check('person_capacity_minutes_check', 'capacity_minutes between 0 and 1440')
+@Check('person_access_check', "access in ('manager', 'planner', 'member', 'viewer')")
+@Check('person_weeks_check', 'jsonb_array_length(weeks) between 1 and 2')
+@Check('person_works_check', 'works_from <= works_until')
+// By workspace and lower(email).
+@Index('person_email', { synchronize: false })
 @Unique('person_workspace_id_account_id_key', ['workspaceId', 'accountId'])
 export class Person {
   @PrimaryColumn({ type: 'uuid' })
@@ -29,10 +34,33 @@ export class Person {
   @Column({ type: 'text' })
   name!: string;
   @Column({ type: 'text' })
-  role!: string;
-  @Column({ type: 'boolean' })
-  isManager!: boolean;
-  /** Minutes of work on a working day. */
+  access!: Access;
+  /** What they are here; the first leads. */
+  @Column({ type: 'jsonb' })
+  roles!: string[];
+  @Column({ type: 'text', nullable: true })
+  team!: string | null;
+  /** Where mails reach them; whoever has an account signs in with its own. */
+  @Column({ type: 'text', nullable: true })
+  email!: string | null;
+  @Column({ type: 'text' })
+  telephone!: string;
+  /** Minutes of work on each weekday, Monday first: of one week, or of two that take turns. */
+  @Column({ type: 'jsonb' })
+  weeks!: WeekMinutes[];
+  /** A day in the first of the weeks. */
+  @Column({ type: 'date' })
+  weeksFrom!: string;
+  /** Their first and their last day here; null where there is no such end. */
+  @Column({ type: 'date', nullable: true })
+  worksFrom!: string | null;
+  @Column({ type: 'date', nullable: true })
+  worksUntil!: string | null;
   @Column({ type: 'integer' })
-  capacityMinutes!: number;
+  version!: number;
+}
+
+/** The hours somebody works, and from when until when, as the core takes them. */
+export function hoursOf({ weeks, weeksFrom, worksFrom, worksUntil }: Person): WeekHours & Employment {
+  return { weeks, from: weeksFrom, worksFrom, worksUntil };
 }

@@ -24,6 +24,11 @@ export class Workspace {
   /** Types of work that a template may be of. */
   @Column({ type: 'jsonb' })
   workTypes!: string[];
+  /** What people may be here, and the teams they may be in. */
+  @Column({ type: 'jsonb' })
+  roles!: string[];
+  @Column({ type: 'jsonb' })
+  teams!: string[];
   @Column({ type: 'integer' })
   horizonDays!: number;
   /** Civil time of day of the daily making, HH:MM. */

@@ -1,7 +1,7 @@
 import { Command } from 'cmdk';
 import { useNavigate } from 'react-router';
 import { findAddresses } from '../../../contract/addresses.ts';
-import { plainWords } from '../../../core/index.ts';
+import { plainWords, sayRoles } from '../../../core/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Dialog } from '../../kit/dialog.tsx';
 import { useEnterWhenFound } from '../../kit/enter-when-found.ts';
@@ -21,7 +21,7 @@ interface JumpProps {
 /** Jumps to anything by name. */
 export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
   const navigate = useNavigate();
-  const { me, people } = useWorkspace();
+  const { may, staff } = useWorkspace();
   const {
     data: found,
     isLoading,
@@ -67,10 +67,10 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
           </Command.Group>
           <Command.Group heading="places">
             {PLACES.flatMap(({ places }) => places.map(({ name, to }) => item(to, name, '', to)))}
-            {me.isManager && item(SETTINGS.to, SETTINGS.name, '', SETTINGS.to)}
+            {may('settings') && item(SETTINGS.to, SETTINGS.name, '', SETTINGS.to)}
           </Command.Group>
           <Command.Group heading="people">
-            {people.map(({ id, name, role }) => item(id, name, `day sheet, ${role}`, `/day-sheet/${id}`))}
+            {staff.map(({ id, name, roles }) => item(id, name, `day sheet, ${sayRoles(roles)}`, `/day-sheet/${id}`))}
           </Command.Group>
           <Command.Group heading="templates">
             {of('templates').map(({ id, name, detail }) => item(id, name, detail, `/templates/${id}`))}

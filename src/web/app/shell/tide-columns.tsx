@@ -44,13 +44,11 @@ export function Columns({
   const x = (day: CivilDay) => left + (day - first) * columnWidth;
   const isEmpty = days.every(({ done, open, projected }) => done + open + projected === 0);
   const peak = Math.max(60, ...days.map(({ done, open, projected }) => done + open + projected));
+  const capacity = Math.max(0, ...days.map((day) => day.capacity));
   // One person's day is always seen against what it holds; a whole workspace is only where that leaves columns to see.
-  const scale =
-    tide.capacityMinutes <= peak * (personId ? 4 : 1.6)
-      ? Math.max(peak, tide.capacityMinutes) * 1.06
-      : roundHours(peak);
+  const scale = capacity <= peak * (personId ? 4 : 1.6) ? Math.max(peak, capacity) * 1.06 : roundHours(peak);
   const y = (minutes: number) => BASE - (minutes / scale) * (BASE - TOP);
-  const capacityFits = !isEmpty && tide.capacityMinutes > 0 && tide.capacityMinutes <= scale;
+  const capacityFits = !isEmpty && capacity > 0 && capacity <= scale;
 
   const dayAt = (event: PointerEvent<Element>): CivilDay => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -129,7 +127,8 @@ export function Columns({
             <path d={`M${left - 6} ${BASE + 0.5}H${x(first + days.length)}`} stroke="var(--line-2)" />
             {capacityFits && (
               <path
-                d={`M${left - 6} ${Math.round(y(tide.capacityMinutes)) + 0.5}H${x(first + days.length)}`}
+                d={capacityPath(days, { x, y, width: columnWidth })}
+                fill="none"
                 stroke="var(--ink-2)"
                 strokeDasharray="1 4"
               />
@@ -139,8 +138,8 @@ export function Columns({
                 <text x={left - 9} y={BASE + 4}>
                   0
                 </text>
-                <text x={left - 9} y={capacityFits ? y(tide.capacityMinutes) + 5 : TOP + 4}>
-                  {capacityFits ? hours(tide.capacityMinutes) : hours(scale)}
+                <text x={left - 9} y={capacityFits ? y(capacity) + 5 : TOP + 4}>
+                  {capacityFits ? hours(capacity) : hours(scale)}
                 </text>
               </g>
             )}
@@ -191,4 +190,15 @@ function roundHours(minutes: number): number {
 
 function hours(minutes: number): string {
   return `${Math.round(minutes / 6) / 10} h`.replace(/(\d\d)\.\d h/, '$1 h');
+}
+
+/** A level line over each day on which somebody works. */
+function capacityPath(
+  days: readonly { readonly day: CivilDay; readonly capacity: number }[],
+  at: { readonly x: (day: CivilDay) => number; readonly y: (minutes: number) => number; readonly width: number },
+): string {
+  return days
+    .filter(({ capacity }) => capacity > 0)
+    .map(({ day, capacity }) => `M${at.x(day)} ${Math.round(at.y(capacity)) + 0.5}h${at.width}`)
+    .join('');
 }

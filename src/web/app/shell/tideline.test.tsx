@@ -16,7 +16,6 @@ function tideOf(late = 5): Tide {
     to: isoOfDay(today + 42),
     horizon: isoOfDay(today + 14),
     late,
-    capacityMinutes: 480,
     scope: 'everyone',
     days: Array.from({ length: 50 }, (_, i) => {
       const day = today - 7 + i;
@@ -27,6 +26,7 @@ function tideOf(late = 5): Tide {
         open: isOff || day > today + 14 ? 0 : 90,
         projected: day > today + 14 && !isOff ? 45 : 0,
         tasks: isOff ? 0 : 3,
+        capacity: isOff ? 0 : 480,
         isOff,
         holiday: null,
       };

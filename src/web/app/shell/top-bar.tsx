@@ -34,7 +34,7 @@ const TOOL =
 const SIGN = `${TOOL} grid place-items-center`;
 
 export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readonly onKeys: () => void }) {
-  const { me } = useWorkspace();
+  const { may, me } = useWorkspace();
   const [theme, setTheme] = useTheme();
   const { signOut, dialog } = useSignOut();
   const { capture, startNow } = useShell();
@@ -57,7 +57,7 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
             ))}
           </div>
         ))}
-        {me.isManager && (
+        {may('settings') && (
           <NavLink className={`${PLACE} ${MAST} ${FLAG} max-[900px]:hidden`} to={SETTINGS.to}>
             {SETTINGS.name}
           </NavLink>

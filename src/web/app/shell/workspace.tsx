@@ -1,7 +1,16 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo } from 'react';
 import { workspaceAddresses } from '../../../contract/addresses.ts';
 import type { Person, Workspace } from '../../../contract/index.ts';
-import { type CivilDay, dayOfIso, makeCalendar, tryMinutesOfTime, type WorkingCalendar } from '../../../core/index.ts';
+import {
+  type CivilDay,
+  dayOfIso,
+  hasLeftBy,
+  makeCalendar,
+  mayAll,
+  type Right,
+  tryMinutesOfTime,
+  type WorkingCalendar,
+} from '../../../core/index.ts';
 import { outbox } from '../../features/unsent/use-unsent.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
@@ -9,6 +18,12 @@ import { onSessionBegun } from './signed-out.ts';
 
 interface WorkspaceView extends Workspace {
   readonly me: Person;
+  /** Whether whoever is signed in may do this to anything, not to their own alone. */
+  readonly may: (right: Right) => boolean;
+  /** Those who work here now or will: whom work can be given to. `people` holds those who have left too, for their names. */
+  readonly staff: readonly Person[];
+  /** The same, and whoever is chosen already. */
+  readonly staffWith: (id: string | null) => readonly Person[];
   /** Today, as the server's clock has it in the workspace's zone. */
   readonly today: CivilDay;
   readonly nowMinutes: number;
@@ -34,10 +49,15 @@ export function WorkspaceProvider({ me, children }: { readonly me: Person; reado
 
 function viewOf(workspace: Workspace, me: Person): WorkspaceView {
   const [date = '', time = ''] = workspace.now.split('T');
+  const today = dayOfIso(date);
+  const staff = workspace.people.filter((person) => !hasLeftBy(person, today));
   return {
     ...workspace,
     me,
-    today: dayOfIso(date),
+    may: (right) => mayAll(me.access, right),
+    staff,
+    staffWith: (id) => workspace.people.filter((person) => person.id === id || staff.includes(person)),
+    today,
     nowMinutes: tryMinutesOfTime(time) ?? 0,
     workingCalendar: makeCalendar(workspace.calendar),
   };

@@ -1,7 +1,7 @@
 import { type FormEvent, useId, useState } from 'react';
 import { workspaceAddresses } from '../../../contract/addresses.ts';
 import { type AccountSession, MIN_PASSWORD } from '../../../contract/index.ts';
-import { plural } from '../../../core/index.ts';
+import { plural, sayRoles } from '../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
@@ -19,7 +19,9 @@ export default function AccountPage() {
       <title>Your account · Jolly Rota</title>
       <div className="page-head">
         <h1>{me.name}</h1>
-        <span className="text-note text-ink-2">{data ? `${me.role}, signs in as ${data.email}` : me.role}</span>
+        <span className="text-note text-ink-2">
+          {data ? `${sayRoles(me.roles)}, signs in as ${data.email}` : sayRoles(me.roles)}
+        </span>
       </div>
       {!data && <Skeleton rows={5} />}
       {data && (

@@ -13,12 +13,12 @@ export function PersonBlank({
   readonly personId: string | null;
   readonly onChange: (personId: string | null) => void;
 }) {
-  const { people } = useWorkspace();
+  const { staffWith } = useWorkspace();
   return (
     <ChoiceBlank
       label={label}
       value={personId ?? NOBODY}
-      options={[[NOBODY, 'nobody yet'], ...people.map(({ id, name }) => [id, name] as const)]}
+      options={[[NOBODY, 'nobody yet'], ...staffWith(personId).map(({ id, name }) => [id, name] as const)]}
       onChange={(id) => onChange(id === NOBODY ? null : id)}
     />
   );

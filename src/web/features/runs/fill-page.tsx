@@ -17,7 +17,7 @@ const MONTHS_SHOWN = 12;
 
 /** Makes now what the daily run would make later: chosen, rehearsed, made with progress; and the log of all runs. */
 export default function FillPage() {
-  const { me, today, horizonDays } = useWorkspace();
+  const { may, today, horizonDays } = useWorkspace();
   useTide(NO_TIDE);
   const nextMonth = monthIndexOf(today + horizonDays) + 1;
   const [span, setSpan] = useState({ from: monthStart(nextMonth), to: monthStart(nextMonth + 1) - 1 });
@@ -33,7 +33,7 @@ export default function FillPage() {
       },
     [span, chosen],
   );
-  const rehearsed = useRehearsal(me.isManager ? input : null, chosen?.ids.length === 0);
+  const rehearsed = useRehearsal(may('plan') ? input : null, chosen?.ids.length === 0);
   const { rows, days } = rehearsed;
   const problem = trouble ?? rehearsed.problem;
   return (
@@ -41,14 +41,14 @@ export default function FillPage() {
       <title>Fill a period · Jolly Rota</title>
       <div className="min-w-0 flex-1 overflow-auto pb-16">
         <div className="page-head flex-wrap">
-          <h1>{me.isManager ? 'Fill a period' : 'Run log'}</h1>
-          {me.isManager && (
+          <h1>{may('plan') ? 'Fill a period' : 'Run log'}</h1>
+          {may('plan') && (
             <span className="text-row text-ink-2">makes the tasks now that the daily run would make later</span>
           )}
           {/* What was rehearsed of another choice stands until it is answered, but is not what would be made. */}
-          {me.isManager && <Make input={input} rows={rehearsed.isOfThis ? rows : null} />}
+          {may('plan') && <Make input={input} rows={rehearsed.isOfThis ? rows : null} />}
         </div>
-        {me.isManager && (
+        {may('plan') && (
           <>
             <div className="flex flex-wrap items-start gap-x-8 gap-y-2 border-t border-line-2 px-5 py-2.5 text-row leading-7.5">
               <div>

@@ -44,7 +44,7 @@ export function RunLog() {
 
 function Row({ run }: { readonly run: Run }) {
   const today = useToday();
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   const { undo } = useFill();
   const [date = '', time = ''] = run.startedAt.split('T');
   return (
@@ -62,7 +62,7 @@ function Row({ run }: { readonly run: Run }) {
       <td>{sayMade(run)}</td>
       <td className="num text-ink-2">{sayLength(run.milliseconds)}</td>
       <td className="py-0 text-right">
-        {canTakeBack(run) && me.isManager && (
+        {canTakeBack(run) && may('plan') && (
           <button type="button" className="btn btn-sm" onClick={() => void undo(run)}>
             Take it back
           </button>

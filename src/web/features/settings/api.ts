@@ -5,8 +5,8 @@ import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { ask } from '../../kit/api.ts';
 
-export function useSettings(isManager: boolean) {
-  return useAnswer(settingsAddresses.read, isManager ? {} : null);
+export function useSettings(isAsked: boolean) {
+  return useAnswer(settingsAddresses.read, isAsked ? {} : null);
 }
 
 export function useCountries() {

@@ -7,7 +7,7 @@ import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import type { ProblemError } from '../../kit/api.ts';
 import { useDraft } from '../../kit/draft.ts';
 import { MeanwhileLine } from '../../kit/meanwhile-line.tsx';
-import { ManagersOnly, Skeleton, Trouble } from '../../kit/states.tsx';
+import { NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
 import { goToUnread } from '../../kit/unread.ts';
 import { useLookedAt } from '../impact/looked-at.tsx';
 import { useSettings, useSettingsActions } from './api.ts';
@@ -17,9 +17,10 @@ import { YearOfWork } from './year-of-work.tsx';
 
 /** What holds for the whole workspace. */
 export default function SettingsPage() {
-  const { me } = useWorkspace();
-  const { data, error, mutate } = useSettings(me.isManager);
-  if (!me.isManager) return <ManagersOnly what="change the settings" to="/" back="Back to the work" />;
+  const { may } = useWorkspace();
+  const { data, error, mutate } = useSettings(may('settings'));
+  if (!may('settings'))
+    return <NotAllowed right="settings" what="change the settings" to="/" back="Back to the work" />;
   if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   return data ? <SettingsEditor settings={data} /> : <Skeleton rows={12} />;
 }

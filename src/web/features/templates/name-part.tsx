@@ -16,7 +16,7 @@ interface NamePartProps {
 
 /** What it is called, and what kind of work it is. */
 export function NamePart({ draft, at, set }: NamePartProps) {
-  const { me, categories, workTypes } = useWorkspace();
+  const { may, categories, workTypes } = useWorkspace();
   const [listing, setListing] = useState(false);
   const ofCategory = categories.find(({ name }) => name === draft.category)?.dot ?? 'ink';
   return (
@@ -80,7 +80,7 @@ export function NamePart({ draft, at, set }: NamePartProps) {
             <option key={type}>{type}</option>
           ))}
         </select>
-        {me.isManager && (
+        {may('plan') && (
           <button type="button" className="link-line ml-3 text-note leading-6" onClick={() => setListing(true)}>
             edit these lists
           </button>

@@ -1,5 +1,5 @@
 import type { Person } from '../../../contract/index.ts';
-import type { SignOff } from '../../../core/index.ts';
+import { mayAll, reachOf, type SignOff } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 
 interface SignOffBlankProps {
@@ -10,8 +10,8 @@ interface SignOffBlankProps {
 
 /** Who signs finished work off, or nobody. */
 export function SignOffBlank({ label, signOff, onChange }: SignOffBlankProps) {
-  const { people } = useWorkspace();
-  const roles = [...new Set(people.map(({ role }) => role))].sort();
+  const { staff: people, roles: listed } = useWorkspace();
+  const roles = [...new Set([...listed, ...people.flatMap((person) => person.roles)])].sort();
   const alone = onlySigner(signOff, people);
   return (
     <>
@@ -53,8 +53,10 @@ export function SignOffBlank({ label, signOff, onChange }: SignOffBlankProps) {
 function onlySigner(signOff: SignOff | null, people: readonly Person[]): string | null {
   if (signOff === null) return null;
   const signers = people.filter(
-    ({ id, role, isManager }) =>
-      isManager || (signOff.by === 'person' ? signOff.personId === id : signOff.by === 'role' && signOff.role === role),
+    ({ id, roles, access }) =>
+      mayAll(access, 'sign') ||
+      (reachOf(access, 'sign') === 'own' &&
+        (signOff.by === 'person' ? signOff.personId === id : signOff.by === 'role' && roles.includes(signOff.role))),
   );
   if (signers.length > 1) return null;
   return signers[0]?.name ?? '';

@@ -88,7 +88,7 @@ interface StartProps {
 }
 
 function Start({ template, place, onClose, onOther }: StartProps) {
-  const { me, people, today, workingCalendar } = useWorkspace();
+  const { may, me, people, today, workingCalendar } = useWorkspace();
   const { startTemplate } = useHandMade();
   const [on, setOn] = useState(place.on ?? today);
   const [subject, setSubject] = useState({ clientId: place.clientId ?? null, assetId: place.assetId ?? null });
@@ -195,7 +195,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
         <button type="submit" className="btn btn-primary" disabled={chosen.length === 0 || busy}>
           {chosen.length === 0 ? 'Nothing to make' : `Make ${plural(chosen.length, 'task')}`}
         </button>
-        {me.isManager && (
+        {may('plan') && (
           <Link
             className="btn"
             to={`/schedules/new?template=${template.id}&client=${subject.clientId ?? ''}&asset=${subject.assetId ?? ''}`}

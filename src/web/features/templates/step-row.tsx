@@ -142,7 +142,7 @@ function WhenAndWho({
   readonly name: string;
   readonly onChange: (step: TaskStepDraft) => void;
 }) {
-  const { people } = useWorkspace();
+  const { staff } = useWorkspace();
   const { amount, unit } = step.offset;
   const way = amount === 0 ? 'on' : `${unit} ${amount < 0 ? 'before' : 'after'}`;
   return (
@@ -191,7 +191,7 @@ function WhenAndWho({
         options={[
           ['set', 'whoever has the set'],
           ['nobody', 'nobody yet'],
-          ...people.map((person) => [person.id, person.name] as const),
+          ...staff.map((person) => [person.id, person.name] as const),
         ]}
         onChange={(who) => onChange({ ...step, assignee: assigneeOf(who) })}
       />

@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react';
 import type { StoredFile } from '../../../contract/index.ts';
-import { plural, type TitleContext } from '../../../core/index.ts';
+import { plural, sayRoles, type TitleContext } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { Part } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
@@ -34,8 +34,8 @@ const NOBODY = 'nobody';
 
 /** All that a template says, from top to bottom; for a manager to change. */
 export function TemplateForm({ draft, example, known, at, set }: TemplateFormProps) {
-  const { me, people } = useWorkspace();
-  const isLocked = !me.isManager;
+  const { may, staffWith } = useWorkspace();
+  const isLocked = !may('plan');
   return (
     <fieldset disabled={isLocked} className="min-w-0 overflow-y-auto border-r border-line-2 pb-10">
       <NamePart draft={draft} at={at} set={set} />
@@ -76,7 +76,7 @@ export function TemplateForm({ draft, example, known, at, set }: TemplateFormPro
           chosen={draft.assigneeId ?? NOBODY}
           options={[
             { key: NOBODY, name: 'nobody yet' },
-            ...people.map(({ id, name, role }) => ({ key: id, name, detail: role })),
+            ...staffWith(draft.assigneeId).map(({ id, name, roles }) => ({ key: id, name, detail: sayRoles(roles) })),
           ]}
           onChoose={(key) => set('assigneeId', key === NOBODY ? null : key)}
         />

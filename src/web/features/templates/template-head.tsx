@@ -20,7 +20,7 @@ interface TemplateHeadProps {
 /** Which template it is, how far it is from being saved, and what is done with it. */
 export function TemplateHead(props: TemplateHeadProps) {
   const { template, isOfTask, isChanged, refusal } = props;
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   const { favourite } = useTemplateActions();
   const { startNow } = useShell();
   return (
@@ -53,7 +53,7 @@ export function TemplateHead(props: TemplateHeadProps) {
           Start now
         </button>
       )}
-      {me.isManager && <Deeds {...props} />}
+      {may('plan') && <Deeds {...props} />}
     </div>
   );
 }

@@ -106,11 +106,11 @@ const TASKS_SHOWN = 12;
 
 /** What else can be done with it. */
 function Ends({ template }: { readonly template: Template }) {
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   const navigate = useNavigate();
   const { archive } = useTemplateActions();
   const [open, setOpen] = useState<'archive' | 'delete' | null>(null);
-  if (!me.isManager) return null;
+  if (!may('plan')) return null;
   return (
     <section className="mt-5 flex gap-5 border-t border-line-2 pt-3 text-row">
       <Link className="link-line" to={`/templates/new?like=${template.id}`}>

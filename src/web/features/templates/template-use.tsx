@@ -33,11 +33,11 @@ export function TemplateUse({ template, draft }: { readonly template: Template; 
 }
 
 function NoSchedules({ template }: { readonly template: Template }) {
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   return (
     <>
       <p className="mt-1 text-row text-ink-2">No schedule yet: it is started by hand, or a schedule says when.</p>
-      {me.isManager && (
+      {may('plan') && (
         <Link className="btn mt-3" to={`/schedules/new?template=${template.id}`}>
           Set the first schedule
         </Link>

@@ -12,7 +12,7 @@ import { TemplateTable } from './template-table.tsx';
 
 /** The library of templates. */
 export default function TemplatesPage() {
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   const navigate = useNavigate();
   const { search, set, clear } = useAddressFilter();
   const { templates, error, retry } = useTemplates();
@@ -20,7 +20,7 @@ export default function TemplatesPage() {
   // The field answers at once; two thousand lines follow as soon as there is time.
   const calm = useDeferredValue(filter);
   const newTemplate = () => void navigate('/templates/new');
-  useKeys(me.isManager ? [{ key: 'n', says: 'New template', run: newTemplate }] : []);
+  useKeys(may('plan') ? [{ key: 'n', says: 'New template', run: newTemplate }] : []);
   const shown = useMemo(() => ordered(templates ?? [], calm), [templates, calm]);
   const favourites = templates?.filter(({ isFavourite }) => isFavourite).length ?? 0;
   const archived = templates?.filter(({ archivedOn }) => archivedOn !== null).length ?? 0;
@@ -39,7 +39,7 @@ export default function TemplatesPage() {
                 ? `${plural(inUse, 'template')}${favourites > 0 ? `, ${plural(favourites, 'favourite')}` : ''}`
                 : `${shown.length} of ${templates.length}`)}
         </span>
-        {me.isManager && (
+        {may('plan') && (
           <button type="button" className="btn btn-primary" onClick={newTemplate}>
             New template
           </button>
@@ -47,7 +47,7 @@ export default function TemplatesPage() {
       </div>
       {error && !templates && <Trouble error={error} retry={retry} />}
       {!error && !templates && <Skeleton rows={14} />}
-      {templates?.length === 0 && <NoTemplates isManager={me.isManager} />}
+      {templates?.length === 0 && <NoTemplates mayPlan={may('plan')} />}
       {templates && templates.length > 0 && shown.length === 0 && (
         <Empty title="No template fits.">
           <button type="button" className="link-line" onClick={clear}>
@@ -62,7 +62,7 @@ export default function TemplatesPage() {
           onSort={(sort) => set({ sort: sort === 'name' ? '' : sort })}
         />
       )}
-      {me.isManager && <DeletedTemplates />}
+      {may('plan') && <DeletedTemplates />}
     </>
   );
 }
@@ -146,20 +146,20 @@ function Filters({ filter, hasArchived, set }: FiltersProps) {
   );
 }
 
-function NoTemplates({ isManager }: { readonly isManager: boolean }) {
+function NoTemplates({ mayPlan }: { readonly mayPlan: boolean }) {
   return (
     <div className="border-t border-line-2">
       <Empty title="A template says what is to be done: once, and the same way each time.">
         Its title is filled in with the date and the client of each task; its instructions, steps and proof go along
         with every one.
-        {isManager ? (
+        {mayPlan ? (
           <p className="mt-4">
             <Link className="btn btn-primary" to="/templates/new">
               Write the first template
             </Link>
           </p>
         ) : (
-          <p className="mt-3 text-ink-2">A manager of yours writes the first one.</p>
+          <p className="mt-3 text-ink-2">A planner or a manager of yours writes the first one.</p>
         )}
       </Empty>
     </div>

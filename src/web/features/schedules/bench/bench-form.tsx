@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { TemplateLine } from '../../../../contract/index.ts';
-import { plural, sayDuration } from '../../../../core/index.ts';
+import { plural, sayDuration, sayRoles } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Part } from '../../../kit/blanks.tsx';
 import { Picker } from '../../../kit/picker.tsx';
@@ -21,7 +21,7 @@ interface BenchFormProps extends StretchPartProps {
 
 /** The schedule as sentences with blanks, read from top to bottom. */
 export function BenchForm({ draft, stretch, templates, problem, title, onChange, onStretch }: BenchFormProps) {
-  const { people } = useWorkspace();
+  const { staffWith } = useWorkspace();
   const template = templates.find(({ id }) => id === draft.templateId);
   return (
     <form
@@ -75,7 +75,7 @@ export function BenchForm({ draft, stretch, templates, problem, title, onChange,
           chosen={draft.assigneeId ?? NOBODY}
           options={[
             { key: NOBODY, name: 'nobody yet' },
-            ...people.map(({ id, name, role }) => ({ key: id, name, detail: role })),
+            ...staffWith(draft.assigneeId).map(({ id, name, roles }) => ({ key: id, name, detail: sayRoles(roles) })),
           ]}
           onChoose={(key) => onChange({ ...draft, assigneeId: key === NOBODY ? null : key })}
         />{' '}

@@ -22,7 +22,7 @@ interface BenchHeadProps {
 /** What stands on the bench, how far it is from being saved, and the saving. */
 export function BenchHead(props: BenchHeadProps) {
   const { schedule, name, plan, isChanged, status, isRefused } = props;
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   return (
     <div className="page-head min-h-[52px]">
       <h1 className="truncate">{name ?? 'New schedule'}</h1>
@@ -41,7 +41,7 @@ export function BenchHead(props: BenchHeadProps) {
               ? 'Changed, not saved.'
               : '')}
       </span>
-      {me.isManager && <Deeds {...props} />}
+      {may('plan') && <Deeds {...props} />}
     </div>
   );
 }

@@ -11,7 +11,7 @@ import { useAnswer } from '../../../kit/answer.ts';
 import type { ProblemError } from '../../../kit/api.ts';
 import { useDraft } from '../../../kit/draft.ts';
 import { MeanwhileLine } from '../../../kit/meanwhile-line.tsx';
-import { ManagersOnly, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { NotAllowed, Skeleton, Trouble } from '../../../kit/states.tsx';
 import { goToUnread } from '../../../kit/unread.ts';
 import { LastChanged } from '../../history/last-changed.tsx';
 import { useLookedAt } from '../../impact/looked-at.tsx';
@@ -31,13 +31,14 @@ import { WhatThisMakes } from './what-this-makes.tsx';
 export default function ScheduleBench() {
   const { scheduleId = 'new' } = useParams();
   const isNew = scheduleId === 'new';
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   const { data: schedule, error, mutate } = useSchedule(isNew ? null : scheduleId);
   const { templates } = useTemplates();
   const [search] = useSearchParams();
   const taskId = search.get('task');
   const { data: task } = useAnswer(taskAddresses.one, taskId === null ? null : { params: { taskId } });
-  if (isNew && !me.isManager) return <ManagersOnly what="set a schedule" to="/schedules" back="The schedules" />;
+  if (isNew && !may('plan'))
+    return <NotAllowed right="plan" what="set a schedule" to="/schedules" back="The schedules" />;
   if (error && !schedule) return <Trouble error={error} retry={() => void mutate()} />;
   if (!templates || (!isNew && schedule?.id !== scheduleId) || (taskId !== null && !task))
     return <Skeleton rows={12} />;
@@ -92,9 +93,10 @@ function Bench({ schedule, templates, task }: BenchProps) {
   const plan = usePlan(shown, schedule, templates);
   const latest = useRef(draft);
   latest.current = draft;
+  const mayPlan = workspace.may('plan');
   const edit = useMemo(
     () =>
-      workspace.me.isManager
+      mayPlan
         ? {
             onChange: change,
             onRevise: (day: CivilDay) => {
@@ -104,7 +106,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
             },
           }
         : null,
-    [workspace.me.isManager, change],
+    [mayPlan, change],
   );
   const { rehearsing, rehearse, rehearseYear } = useRehearsing();
   const template = templates.find(({ id }) => id === draft.templateId);

@@ -13,7 +13,7 @@ const EXAMPLES = [
 
 /** The empty table of schedules: what it is for, and the first step. */
 export function FirstSchedules() {
-  const { me, horizonDays, makeTime } = useWorkspace();
+  const { may, horizonDays, makeTime } = useWorkspace();
   const templates = useAnswer(templateAddresses.list, {}).data?.templates;
   const hasTemplates = (templates?.length ?? 0) > 0;
   return (
@@ -26,8 +26,8 @@ export function FirstSchedules() {
           The tasks then make themselves, {horizonDays} days ahead, every day at {makeTime}. You see each date before
           any of them is made.
         </p>
-        {!me.isManager && <p className="mt-3 text-ink-2">A manager of yours sets the first one.</p>}
-        {me.isManager && !hasTemplates && (
+        {!may('plan') && <p className="mt-3 text-ink-2">A planner or a manager of yours sets the first one.</p>}
+        {may('plan') && !hasTemplates && (
           <p className="mt-4 flex items-center gap-4">
             <Link className="btn btn-primary" to="/templates/new">
               Write the first template
@@ -35,7 +35,7 @@ export function FirstSchedules() {
             <span className="text-ink-2">It says what is to be done; the schedule comes after.</span>
           </p>
         )}
-        {me.isManager && hasTemplates && (
+        {may('plan') && hasTemplates && (
           <section className="mt-6 border-t border-line-2">
             <h3 className="pb-1 pt-2.5 text-body text-primary">Take one of these and change it</h3>
             <ul>

@@ -16,7 +16,7 @@ import { changesOf, type Deed } from './chosen-changes.ts';
 
 /** Schedules as lines: what and for whom, when, the next date, how the last eight went, who. Chosen ones are changed together. */
 export function ScheduleTable({ view, filter }: { readonly view: LinesView; readonly filter: ScheduleFilter }) {
-  const { me, today, workingCalendar } = useWorkspace();
+  const { may, today, workingCalendar } = useWorkspace();
   const { fitting } = view.counts;
   const { order: _, ...which } = filter;
   const { ids, isAll, chooseOne, chooseTo, chooseAll, clear } = useChosenIds({
@@ -53,12 +53,12 @@ export function ScheduleTable({ view, filter }: { readonly view: LinesView; read
       <LongTable
         count={fitting}
         onView={view.onView}
-        columns={[me.isManager ? 48 : 20, null, '28%', 140, 160, 130, 170]}
+        columns={[may('plan') ? 48 : 20, null, '28%', 140, 160, 130, 170]}
         minWidth={1200}
         head={
           <>
             <th scope="col">
-              {me.isManager && (
+              {may('plan') && (
                 <input
                   type="checkbox"
                   className="check"
@@ -122,13 +122,13 @@ interface RowProps {
 function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
   const navigate = useNavigate();
   const [search] = useSearchParams();
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   const address = `/schedules/${schedule.id}`;
   const then =
     schedule.nextPhrase && `from ${sayDate(dayOfIso(schedule.nextPhrase.from))} ${schedule.nextPhrase.phrase}`;
   const forWhom = [schedule.asset?.name, schedule.client?.name].filter(Boolean).join(', ');
   const onKeyDown = (event: KeyboardEvent) => {
-    if (!me.isManager) return;
+    if (!may('plan')) return;
     if (event.key === ' ') {
       event.preventDefault();
       onChoose(index, 'one');
@@ -144,10 +144,10 @@ function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
       aria-rowindex={index + 2}
       aria-selected={isChosen}
       className="group"
-      onClick={(event) => (event.shiftKey && me.isManager ? onChoose(index, 'range') : void navigate(address))}
+      onClick={(event) => (event.shiftKey && may('plan') ? onChoose(index, 'range') : void navigate(address))}
     >
       <td className="pr-0 [text-overflow:clip]">
-        {me.isManager && (
+        {may('plan') && (
           <input
             type="checkbox"
             className="check"
@@ -166,7 +166,7 @@ function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
         <Link
           to={address}
           data-row
-          title={me.isManager ? 'Space chooses it, Shift with the arrows chooses more' : undefined}
+          title={may('plan') ? 'Space chooses it, Shift with the arrows chooses more' : undefined}
           className="text-body font-semibold"
           onClick={(event) => event.stopPropagation()}
           onKeyDown={onKeyDown}
@@ -192,7 +192,7 @@ function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
       <td className="py-0">
         <span className="flex items-center justify-between gap-2">
           <State schedule={schedule} />
-          {me.isManager && <PauseButton schedule={schedule} onLook={onLook} />}
+          {may('plan') && <PauseButton schedule={schedule} onLook={onLook} />}
         </span>
       </td>
     </tr>

@@ -11,7 +11,7 @@ import { ScheduleTable } from './schedule-table.tsx';
 
 /** The table of schedules, to live in. */
 export default function SchedulesPage() {
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   const navigate = useNavigate();
   const filter = useScheduleFilter();
   const { view, error, retry } = useScheduleLines(filter.filter);
@@ -19,7 +19,7 @@ export default function SchedulesPage() {
   const { runNow } = useScheduleActions();
   const [running, setRunning] = useState(false);
   const newSchedule = () => void navigate('/schedules/new');
-  useKeys(me.isManager ? [{ key: 'n', says: 'New schedule', run: newSchedule }] : []);
+  useKeys(may('plan') ? [{ key: 'n', says: 'New schedule', run: newSchedule }] : []);
   return (
     <div className="flex min-h-0 flex-1">
       <title>Schedules · Jolly Rota</title>
@@ -28,7 +28,7 @@ export default function SchedulesPage() {
           <h1>Schedules</h1>
           {counts && counts.all > 0 && <FilterWords filter={filter} />}
           {counts && <Count counts={counts} />}
-          {me.isManager && (
+          {may('plan') && (
             <>
               <Link className="btn" to={{ pathname: '/schedules/worksheet', search: filter.search }}>
                 Worksheet

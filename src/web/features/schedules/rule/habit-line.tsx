@@ -14,13 +14,13 @@ interface HabitLineProps {
 
 /** Offers to read a word so from now on, for everybody here; the settings can take it back. */
 export function HabitLine({ habits, onDone }: HabitLineProps) {
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   const { settle } = useSettingsActions();
   const [busy, setBusy] = useState(false);
   const said = joinAnd(
     PHRASE_HABITS.filter((habit) => habits[habit] !== undefined).map((habit) => sayHabit(habit, habits[habit])),
   );
-  if (said === '' || !me.isManager) return null;
+  if (said === '' || !may('settings')) return null;
   const remember = async () => {
     setBusy(true);
     try {

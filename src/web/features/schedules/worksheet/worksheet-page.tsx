@@ -17,18 +17,18 @@ import { editedLine, type Sheet, type SheetLine, useSheet, useSheetDraft } from 
 
 /** Schedules as a sheet of cells, for those who have hundreds: many are changed, looked at and saved as one. */
 export default function WorksheetPage() {
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   const filter = useScheduleFilter();
   const draft = useSheetDraft();
-  const whole = useWholeSchedules(me.isManager ? filter.filter : null, { also: draft.ids });
+  const whole = useWholeSchedules(may('plan') ? filter.filter : null, { also: draft.ids });
   const { schedules, error, retry } = whole;
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <title>Worksheet of schedules · Jolly Rota</title>
-      {!me.isManager && <Empty title="Only managers change schedules.">The table shows them all.</Empty>}
-      {me.isManager && error && !schedules?.length && <Trouble error={error} retry={retry} />}
-      {me.isManager && !error && !schedules && <Skeleton rows={14} />}
-      {me.isManager && schedules && <Worksheet whole={whole} schedules={schedules} draft={draft} filter={filter} />}
+      {!may('plan') && <Empty title="Only planners and managers change schedules.">The table shows them all.</Empty>}
+      {may('plan') && error && !schedules?.length && <Trouble error={error} retry={retry} />}
+      {may('plan') && !error && !schedules && <Skeleton rows={14} />}
+      {may('plan') && schedules && <Worksheet whole={whole} schedules={schedules} draft={draft} filter={filter} />}
     </div>
   );
 }

@@ -113,7 +113,7 @@ interface OneActsProps {
 /** What can be done with one occurrence. */
 function OneActs({ occurrence, draft, act }: OneActsProps) {
   const today = useToday();
-  const { people } = useWorkspace();
+  const { staffWith } = useWorkspace();
   const { nominal, on, moved, isAdded, timing } = occurrence;
   const change = changeOf(draft, nominal);
   const assignee = assigneeOn(occurrence, draft.assigneeId);
@@ -159,7 +159,7 @@ function OneActs({ occurrence, draft, act }: OneActsProps) {
         <ChoiceBlank
           label="Who does it this time"
           value={assignee ?? ''}
-          options={[['', 'nobody yet'], ...people.map(({ id, name }) => [id, name] as const)]}
+          options={[['', 'nobody yet'], ...staffWith(assignee).map(({ id, name }) => [id, name] as const)]}
           onChange={(id) => set({ assigneeId: id === '' ? null : id })}
         />{' '}
         does it

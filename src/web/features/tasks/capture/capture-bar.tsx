@@ -24,7 +24,7 @@ interface CaptureBarProps {
 
 /** One line of plain words becomes a task; what was understood stands below while it is typed. */
 export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBarProps) {
-  const { me, people, today } = useWorkspace();
+  const { me, staff: people, today } = useWorkspace();
   const navigate = useNavigate();
   const { capture } = useHandMade();
   const { draft: text, change: setText } = useDraft(...CAPTURE_DRAFT);
@@ -159,8 +159,8 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
 
 /** An example with names that are here, so that it would be understood. */
 function useHint(): string {
-  const { me, people } = useWorkspace();
-  const [somebody] = people.filter(({ id }) => id !== me.id);
+  const { me, staff } = useWorkspace();
+  const [somebody] = staff.filter(({ id }) => id !== me.id);
   const something = useSubjects('').data?.subjects[0];
   return [
     'ring the insurer friday 10:00',

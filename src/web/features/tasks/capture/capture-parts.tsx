@@ -1,7 +1,7 @@
 import { Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { Subject } from '../../../../contract/index.ts';
-import { type Captured, type CapturedKind, type CivilDay, sayDuration } from '../../../../core/index.ts';
+import { type Captured, type CapturedKind, type CivilDay, sayDuration, sayRoles } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
@@ -13,7 +13,7 @@ export const DEFAULT_MINUTES = 15;
 interface Somebody {
   readonly id: string;
   readonly name: string;
-  readonly role: string;
+  readonly roles: readonly string[];
 }
 type Read = Captured<Somebody, Subject>;
 
@@ -41,7 +41,9 @@ export function NamesOffered({ choices, offered, onAccept }: NamesOfferedProps) 
           onClick={() => onAccept(i)}
         >
           {choice.one.name}
-          <span className="text-note text-ink-2">{choice.kind === 'who' ? choice.one.role : detailOf(choice.one)}</span>
+          <span className="text-note text-ink-2">
+            {choice.kind === 'who' ? sayRoles(choice.one.roles) : detailOf(choice.one)}
+          </span>
         </button>
       ))}
     </div>
@@ -76,7 +78,8 @@ export function Understood({ read, on, who, onBack }: UnderstoodProps) {
         )}
       </Part>
       <Part word="who" isDefault={!isSaid('who')} onBack={isSaid('who') ? () => onBack('who') : null}>
-        {who.name} <span className="text-ink-2">{who.id === me.id && !isSaid('who') ? 'yourself' : who.role}</span>
+        {who.name}{' '}
+        <span className="text-ink-2">{who.id === me.id && !isSaid('who') ? 'yourself' : sayRoles(who.roles)}</span>
       </Part>
       {read.about && (
         <Part word="about" onBack={() => onBack('about')}>

@@ -1,6 +1,14 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import type { DaySheet, TaskLine } from '../../../../contract/index.ts';
-import { type CivilDay, monthName, sayDuration, weekdayName, weekdayOf, yearMonthDay } from '../../../../core/index.ts';
+import {
+  type CivilDay,
+  monthName,
+  sayDuration,
+  sayRoles,
+  weekdayName,
+  weekdayOf,
+  yearMonthDay,
+} from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DayButton } from '../../../kit/day-button.tsx';
 
@@ -13,7 +21,7 @@ interface DayHeadProps {
 
 /** The day in large figures, whose it is, and how full. */
 export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
-  const { today, people, workingCalendar } = useWorkspace();
+  const { today, staffWith, workingCalendar } = useWorkspace();
   const { month, day: date, year } = yearMonthDay(day);
   const holiday = workingCalendar.holidayName(day);
   return (
@@ -43,7 +51,7 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
               value={sheet.person.id}
               onChange={({ target }) => onPerson(target.value)}
             >
-              {people.map(({ id, name }) => (
+              {staffWith(sheet.person.id).map(({ id, name }) => (
                 <option key={id} value={id}>
                   {name}
                 </option>
@@ -51,7 +59,7 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
             </select>
           </label>
           <span className="truncate text-ink-2 max-[720px]:hidden">
-            {sheet.person.role}
+            {sayRoles(sheet.person.roles)}
             {holiday ? `, ${holiday}` : workingCalendar.isWorkingDay(day) ? '' : ', a day off'}
           </span>
         </div>

@@ -87,7 +87,7 @@ interface SheetProps {
 }
 
 function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
-  const { me, today, nowMinutes } = useWorkspace();
+  const { may, today, nowMinutes } = useWorkspace();
   const [search] = useSearchParams();
   const navigate = useNavigate();
   const shown = useMemo(
@@ -115,9 +115,7 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
       to={address(task.id)}
       onAct={act(task)}
       choosing={
-        me.isManager
-          ? { isChosen: chosen.includes(task), choose: (how) => choose(shown.indexOf(task), how) }
-          : undefined
+        may('give') ? { isChosen: chosen.includes(task), choose: (how) => choose(shown.indexOf(task), how) } : undefined
       }
     />
   );

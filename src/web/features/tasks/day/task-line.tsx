@@ -124,13 +124,13 @@ interface NextThingProps extends Pick<TaskLineProps, 'task' | 'band' | 'onAct'> 
 }
 
 function NextThing({ task, ended, band, onAct }: NextThingProps) {
-  const { me } = useWorkspace();
+  const { may, me } = useWorkspace();
   if (task.state === 'toCheck') return <Check task={task} onAct={onAct} />;
   if (ended) {
     const words = task.state === 'done' ? `done ${task.doneAt ? timeOf(task.doneAt) : ''}` : task.state;
     return <div className="text-right text-note text-ink-2">{words}</div>;
   }
-  const isMine = me.isManager || task.assignee?.id === me.id;
+  const isMine = may('work') || task.assignee?.id === me.id;
   const action =
     band === 'unassigned' || (!isMine && task.assignee === null)
       ? 'claim'
@@ -159,8 +159,8 @@ function NextThing({ task, ended, band, onAct }: NextThingProps) {
 
 /** Finished work that waits: for oneself to sign, or for somebody else. */
 function Check({ task, onAct }: Pick<TaskLineProps, 'task' | 'onAct'>) {
-  const { me } = useWorkspace();
-  const isOthers = task.assignee?.id !== me.id && (me.isManager || task.signsOff === me.name);
+  const { may, me } = useWorkspace();
+  const isOthers = task.assignee?.id !== me.id && (may('sign') || task.signsOff === me.name);
   if (!isOthers)
     return (
       <div className="truncate text-right text-note text-ink-2" title={`for ${task.signsOff} to check`}>

@@ -129,8 +129,8 @@ interface ReachChoiceProps {
 
 /** How far a change goes. */
 export function ReachChoice({ isOfSchedule, reach, onReach }: ReachChoiceProps) {
-  const { me } = useWorkspace();
-  if (!isOfSchedule || !me.isManager)
+  const { may } = useWorkspace();
+  if (!isOfSchedule || !may('editSeries'))
     return (
       <p className="mt-1 text-note leading-4.25 text-ink-2">
         Only this one changes. {isOfSchedule ? 'Later ones of its schedule stay as they are.' : ''}

@@ -140,7 +140,7 @@ export function EditTask({ task, onClose }: EditTaskProps) {
 
 /** The later ones keep what the template says, unless it is told. */
 function Offer({ task, fields, onClose }: EditTaskProps & { readonly fields: (typeof INTO_TEMPLATE)[number][] }) {
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   const { intoTemplate } = useTaskActions();
   const words = fields.map((field) => INTO_WORDS[field]).join(' and ');
   return (
@@ -149,7 +149,7 @@ function Offer({ task, fields, onClose }: EditTaskProps & { readonly fields: (ty
         Changed here. Later ones still have {words} of <b className="font-semibold">{task.template?.name}</b>.
       </p>
       <div className="mt-2 flex flex-wrap gap-3">
-        {me.isManager && (
+        {may('plan') && (
           <button
             type="button"
             className="btn btn-primary"

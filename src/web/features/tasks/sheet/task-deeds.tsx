@@ -25,7 +25,7 @@ interface Asked {
 
 /** What can be done with a task besides doing it: changing, skipping and deleting it, and making a template of it. */
 export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
-  const { me } = useWorkspace();
+  const { may } = useWorkspace();
   const { impactOfSeveral, changeSeveral } = useTaskActions();
   const [skipping, setSkipping] = useState(false);
   const { look, dialog } = useLookedAt<Asked>({
@@ -41,7 +41,7 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
     onRefused: sayTrouble,
   });
   const mayEdit = !isFixed(task);
-  if (!mayEdit && !me.isManager) return null;
+  if (!mayEdit && !may('plan')) return null;
   if (skipping)
     return (
       <div className="mt-2">
@@ -70,7 +70,7 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
           Skip it
         </button>
       )}
-      {mayEdit && me.isManager && (
+      {mayEdit && may('delete') && (
         <button
           type="button"
           className="link-line"
@@ -79,7 +79,7 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
           Delete it
         </button>
       )}
-      {me.isManager && (
+      {may('plan') && (
         <Link className="link-line" to={`/templates/new?task=${task.id}`}>
           Make a template of it
         </Link>

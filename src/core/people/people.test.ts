@@ -1,0 +1,80 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Weekday } from '../civil-date/civil-day.ts';
+import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
+import { ACCESS_LEVELS, mayAll, RIGHT_NAMES, reachOf, sayWhoMayAll, whoMayAll } from './access.ts';
+import { sayRoles } from './roles.ts';
+import { capacityOn, minutesAWeek, minutesOn, plainWeek, type WeekHours, weekInPattern } from './week-hours.ts';
+
+describe('access', () => {
+  it('goes as far for each level as for the one below it, or farther', () => {
+    const far = { none: 0, own: 1, all: 2 };
+    for (const right of RIGHT_NAMES) {
+      const reaches = ACCESS_LEVELS.map((access) => far[reachOf(access, right)]);
+      expect([right, ...reaches]).toEqual([right, ...reaches.toSorted((a, b) => b - a)]);
+    }
+  });
+
+  it('keeps people, settings and mail for managers, and lets a viewer write nothing but what is their own', () => {
+    for (const right of ['people', 'settings', 'post'] as const) expect(whoMayAll(right)).toEqual(['manager']);
+    expect([sayWhoMayAll('plan'), sayWhoMayAll('settings')]).toEqual(['a planner or a manager', 'a manager']);
+    expect(RIGHT_NAMES.filter((right) => reachOf('viewer', right) !== 'none')).toEqual(['read', 'account']);
+    expect(mayAll('planner', 'plan')).toBe(true);
+    expect(reachOf('member', 'work')).toBe('own');
+  });
+});
+
+const week = fc.array(fc.integer({ min: 0, max: 1440 }), { minLength: 7, maxLength: 7 });
+const anyHours: fc.Arbitrary<WeekHours> = fc.record({
+  weeks: fc.array(week, { minLength: 1, maxLength: 2 }),
+  from: fc.integer({ min: -20_000, max: 60_000 }).map(isoOfDay),
+});
+const anyDay = fc.integer({ min: -20_000, max: 60_000 });
+
+describe('hours by the week', () => {
+  it('come again after as many weeks as there are, before the day they are told from too', () => {
+    fc.assert(
+      fc.property(anyHours, anyDay, (hours, day) => {
+        expect(minutesOn(hours, day)).toBe(minutesOn(hours, day + 7 * hours.weeks.length));
+        expect(weekInPattern(hours, dayOfIso(hours.from))).toBe(0);
+      }),
+    );
+  });
+
+  it('add up over the weeks that take turns', () => {
+    fc.assert(
+      fc.property(anyHours, anyDay, (hours, day) => {
+        const days = 7 * hours.weeks.length;
+        const sum = Array.from({ length: days }, (_, i) => minutesOn(hours, day + i)).reduce((a, b) => a + b, 0);
+        expect(sum).toBe(minutesAWeek(hours) * hours.weeks.length);
+      }),
+    );
+  });
+
+  it('of two weeks change on Monday', () => {
+    // Tue 24 Nov 2026 lies in the first of them.
+    const hours = { weeks: [plainWeek(60, [1]), plainWeek(90, [1, 7])], from: '2026-11-24' };
+    const on = (iso: string) => minutesOn(hours, dayOfIso(iso));
+    expect([on('2026-11-23'), on('2026-11-29'), on('2026-11-30'), on('2026-12-06'), on('2026-12-07')]).toEqual([
+      60, 0, 90, 90, 60,
+    ]);
+  });
+
+  it('are none on a holiday, before somebody comes and after they have left', () => {
+    const all = [1, 2, 3, 4, 5, 6, 7] as Weekday[];
+    const person = {
+      weeks: [plainWeek(450, all)],
+      from: '2026-01-05',
+      worksFrom: '2026-03-02',
+      worksUntil: '2026-03-06',
+    };
+    const on = (iso: string, isHoliday = false) => capacityOn(person, dayOfIso(iso), isHoliday);
+    expect([on('2026-03-01'), on('2026-03-02'), on('2026-03-06'), on('2026-03-07')]).toEqual([0, 450, 450, 0]);
+    expect(on('2026-03-04', true)).toBe(0);
+  });
+});
+
+it('says the roles of somebody', () => {
+  expect(sayRoles(['dock crew', 'first aider'])).toBe('dock crew and first aider');
+  expect(sayRoles([])).toBe('no role yet');
+});

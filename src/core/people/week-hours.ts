@@ -1,0 +1,64 @@
+import { type CivilDay, type Weekday, weekdayOf } from '../civil-date/civil-day.ts';
+import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
+
+/** Minutes of work on each weekday, Monday first: seven whole numbers from 0 to 1440. */
+export type WeekMinutes = readonly number[];
+
+/** The hours somebody works: one week that comes again, or two that take turns. */
+export interface WeekHours {
+  readonly weeks: readonly WeekMinutes[];
+  /** A day in the first of the weeks. */
+  readonly from: IsoDate;
+}
+
+/** When somebody works here at all, both days included; null where there is no such end. */
+export interface Employment {
+  readonly worksFrom: IsoDate | null;
+  readonly worksUntil: IsoDate | null;
+}
+
+export const DAYS_A_WEEK = 7;
+export const MOST_MINUTES_A_DAY = 1440;
+
+/** The Monday of a day's week counts weeks, whatever day a workspace's calendars begin with (ISO 8601). */
+const weekOf = (day: CivilDay): number => Math.floor((day + 3) / DAYS_A_WEEK);
+
+/** The week of the pattern that a day lies in, from 0. */
+export function weekInPattern({ weeks, from }: WeekHours, day: CivilDay): number {
+  const apart = weekOf(day) - weekOf(dayOfIso(from));
+  return ((apart % weeks.length) + weeks.length) % weeks.length;
+}
+
+/** Minutes of work that the pattern gives a day, 0 to 1440; holidays are whoever asks'. */
+export function minutesOn(hours: WeekHours, day: CivilDay): number {
+  return hours.weeks[weekInPattern(hours, day)]?.[weekdayOf(day) - 1] ?? 0;
+}
+
+/** Whether somebody works here on a day. */
+export function isHereOn({ worksFrom, worksUntil }: Employment, day: CivilDay): boolean {
+  return (worksFrom === null || dayOfIso(worksFrom) <= day) && !hasLeftBy({ worksUntil }, day);
+}
+
+/** Whether somebody's last day here was before a day. */
+export function hasLeftBy({ worksUntil }: Pick<Employment, 'worksUntil'>, day: CivilDay): boolean {
+  return worksUntil !== null && dayOfIso(worksUntil) < day;
+}
+
+/**
+ * Minutes somebody can work on a day, 0 to 1440: by their own week, where they are here and it is no holiday. A weekend of the
+ * workspace is none of theirs where their week says so.
+ */
+export function capacityOn(person: WeekHours & Employment, day: CivilDay, isHoliday: boolean): number {
+  return isHoliday || !isHereOn(person, day) ? 0 : minutesOn(person, day);
+}
+
+/** Minutes a week, the mean of two weeks that take turns. */
+export function minutesAWeek({ weeks }: Pick<WeekHours, 'weeks'>): number {
+  const all = weeks.flat().reduce((sum, minutes) => sum + minutes, 0);
+  return all / Math.max(1, weeks.length);
+}
+
+/** A week with so many minutes on each of some weekdays. */
+export function plainWeek(minutes: number, weekdays: readonly Weekday[]): WeekMinutes {
+  return Array.from({ length: DAYS_A_WEEK }, (_, i) => (weekdays.includes((i + 1) as Weekday) ? minutes : 0));
+}
