@@ -3,7 +3,7 @@ import type { DataSource } from 'typeorm';
 import { isoOfDay, plainWeek, type Recurrence, yearMonthDay } from '../src/core/index.ts';
 import { Asset, Client } from '../src/server/clients/index.ts';
 import { type FileStore, IN_TEXT, StoredFile } from '../src/server/files/stored/index.ts';
-import { hashPassword } from '../src/server/people/index.ts';
+import { hashPassword, sendInvitation } from '../src/server/people/index.ts';
 import type { Action } from '../src/server/platform/changes/actions.ts';
 import { Change } from '../src/server/platform/changes/entity.ts';
 import type { Clock } from '../src/server/platform/clock.ts';
@@ -34,7 +34,11 @@ export async function seedWhenEmpty(
   source: DataSource,
   files: FileStore,
   clock: Clock,
-  options: { readonly withEmptyWorkspace: boolean },
+  options: {
+    readonly withEmptyWorkspace: boolean;
+    /** Where the link of the invitation that waits leads. */
+    readonly origin: string;
+  },
 ): Promise<void> {
   if ((await source.getRepository(Workspace).count()) > 0) return;
   await source.transaction(async (manager) => {
@@ -52,7 +56,7 @@ export async function seedWhenEmpty(
         teams: [...TEAMS],
       }),
     );
-    await seedTernQuay(ternQuay, manager, await demoFiles(files), passwordHash);
+    await seedTernQuay(ternQuay, manager, await demoFiles(files), passwordHash, options.origin);
     if (options.withEmptyWorkspace) {
       const empty = fill(
         await insertWorkspace(manager, makeId(clock.now()), 'Heron Yard', 'a yard that has only just begun', {
@@ -105,11 +109,22 @@ async function insertWorkspace(
   return workspace;
 }
 
-async function seedTernQuay(scope: Scope, manager: Manager, files: DemoFiles, passwordHash: string): Promise<void> {
+async function seedTernQuay(
+  scope: Scope,
+  manager: Manager,
+  files: DemoFiles,
+  passwordHash: string,
+  origin: string,
+): Promise<void> {
   const { year } = yearMonthDay(scope.now.day);
   for (const holiday of englandAndWales(year - 2, year + 5)) await scope.insert(Holiday, holiday);
   const people = await addPeople(scope, manager, PEOPLE, passwordHash);
-  await addPeople(scope, manager, OTHERS, passwordHash);
+  const others = await addPeople(scope, manager, OTHERS, passwordHash);
+  for (const { key, signsIn } of OTHERS)
+    if (signsIn === 'invited') {
+      const [person] = await scope.find(Person, { id: others.get(key) as string });
+      if (person) await sendInvitation(scope, person, origin);
+    }
   const assets = await addAssets(scope);
   const templates = await addTemplates(scope, people);
   for (const schedule of SCHEDULES) await addSchedule(scope, schedule, { people, assets, templates });

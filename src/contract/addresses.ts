@@ -23,6 +23,8 @@ function addresses<Group extends Record<string, Endpoint>>(
 export const fileAddresses = addresses<typeof contract.fileEndpoints>(paths.filePaths);
 export const findAddresses = addresses<typeof contract.findEndpoints>(paths.findPaths);
 export const historyAddresses = addresses<typeof contract.historyEndpoints>(paths.historyPaths);
+export const peopleAddresses = addresses<typeof contract.peopleEndpoints>(paths.peoplePaths);
+export const postAddresses = addresses<typeof contract.postEndpoints>(paths.postPaths);
 export const runAddresses = addresses<typeof contract.runEndpoints>(paths.runPaths);
 export const scheduleAddresses = addresses<typeof contract.scheduleEndpoints>(paths.schedulePaths);
 export const settingsAddresses = addresses<typeof contract.settingsEndpoints>(paths.settingsPaths);

@@ -37,5 +37,14 @@ function hasControlCharacters(text: string): boolean {
   return false;
 }
 
+export const emailField = z
+  .string()
+  .trim()
+  .max(200, 'An address has 200 characters at most.')
+  .regex(/^[^\s@]+@[^\s@]+\.[^\s@]+$/, 'That is no address: write it like edda@saltmarsh.example.');
+
+/** What stands at the end of a link that lets somebody in. */
+export const linkToken = z.string().min(20, 'This link is cut short: copy all of it.').max(200);
+
 export const named = z.object({ id, name: z.string() });
 export type Named = z.infer<typeof named>;

@@ -6,6 +6,8 @@ export * from './find.ts';
 export * from './history.ts';
 export * from './impact.ts';
 export * from './live.ts';
+export * from './people.ts';
+export * from './post.ts';
 export * from './problems.ts';
 export * from './recurrence.ts';
 export * from './runs.ts';

@@ -19,9 +19,33 @@ export const historyPaths = {
   schedule: ['GET', '/schedules/:scheduleId/history'],
   template: ['GET', '/templates/:templateId/history'],
   settings: ['GET', '/settings/history'],
+  person: ['GET', '/people/:personId/history'],
   deletedTemplates: ['GET', '/templates/deleted'],
   undo: ['POST', '/changes/:changeId/undo'],
   impactOfUndo: ['POST', '/changes/:changeId/undo/impact'],
+} as const satisfies Record<string, Path>;
+
+export const peoplePaths = {
+  list: ['GET', '/people'],
+  one: ['GET', '/people/:personId'],
+  add: ['POST', '/people'],
+  change: ['PUT', '/people/:personId'],
+  invite: ['POST', '/people/:personId/invitation'],
+  withdraw: ['DELETE', '/people/:personId/invitation'],
+  held: ['GET', '/people/:personId/held'],
+  handOver: ['POST', '/people/:personId/hand-over'],
+  impactOfHandOver: ['POST', '/people/:personId/hand-over/impact'],
+  lookAtInvitation: ['POST', '/invitations/look'],
+  accept: ['POST', '/invitations/accept'],
+  forgotten: ['POST', '/password/forgotten'],
+  lookAtReset: ['POST', '/password/look'],
+  reset: ['POST', '/password/reset'],
+} as const satisfies Record<string, Path>;
+
+export const postPaths = {
+  list: ['GET', '/post'],
+  one: ['GET', '/post/:mailId'],
+  again: ['POST', '/post/:mailId/again'],
 } as const satisfies Record<string, Path>;
 
 export const runPaths = {
@@ -111,7 +135,11 @@ export const workspacePaths = {
   stepIn: ['POST', '/session/demo'],
   signOut: ['DELETE', '/session'],
   sessions: ['GET', '/account/sessions'],
+  workspaces: ['GET', '/account/workspaces'],
   endSessions: ['POST', '/account/sessions/end'],
+  askForAddress: ['POST', '/account/address'],
+  confirmAddress: ['POST', '/account/address/confirm'],
+  changeWorkspace: ['POST', '/session/workspace'],
   password: ['PUT', '/account/password'],
   workspace: ['GET', '/workspace'],
   clock: ['GET', '/clock'],

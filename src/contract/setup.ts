@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { endpoint } from './endpoint.ts';
-import { line } from './fields.ts';
+import { emailField, line } from './fields.ts';
 import { setupPaths } from './paths.ts';
 import { settingsEndpoints, settingsSchema } from './settings.ts';
 import { MIN_PASSWORD, sessionSchema } from './workspace.ts';
@@ -14,11 +14,7 @@ export const setupSchema = settingsSchema.pick({ name: true, zone: true, working
   region: z.string().max(20),
   person: z.object({
     name: line('Your name', 80),
-    email: z
-      .string()
-      .trim()
-      .max(200, 'An address has 200 characters at most.')
-      .regex(/^[^\s@]+@[^\s@]+\.[^\s@]+$/, 'Your mail is no address: write it like edda@saltmarsh.example.'),
+    email: emailField,
     password: z
       .string()
       .min(MIN_PASSWORD, `A password has ${MIN_PASSWORD} characters or more.`)

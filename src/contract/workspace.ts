@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ACCESS_LEVELS } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
-import { civilMoment, id, isoDate, line, named } from './fields.ts';
+import { civilMoment, emailField, id, isoDate, line, linkToken, named } from './fields.ts';
 import { workspacePaths } from './paths.ts';
 import { phraseHabitsSchema } from './settings.ts';
 import { categorySchema } from './templates.ts';
@@ -83,6 +83,8 @@ export const workspaceEndpoints = {
     body: z.object({
       email: z.string().trim().min(1, 'Your e-mail address is missing.').max(200),
       password: z.string().min(1, 'Your password is missing.').max(200),
+      /** Whether it lasts when the browser is closed. */
+      stay: z.boolean().default(true),
     }),
     answer: sessionSchema,
     maxBytes: 10_000,
@@ -108,6 +110,26 @@ export const workspaceEndpoints = {
     }),
     answer: z.object({ ended: z.number().int() }),
     maxBytes: 10_000,
+  }),
+  /** A link to another address; until it is opened all stays as it is. */
+  askForAddress: endpoint(workspacePaths.askForAddress, {
+    body: z.object({
+      email: emailField,
+      password: z.string().min(1, 'Your present password is missing.').max(200),
+    }),
+    answer: z.object({ said: z.string() }),
+    maxBytes: 10_000,
+  }),
+  confirmAddress: endpoint(workspacePaths.confirmAddress, {
+    body: z.object({ token: linkToken }),
+    answer: z.object({ email: z.string() }),
+    maxBytes: 10_000,
+  }),
+  /** The workspaces of this account, each by its person there. */
+  workspaces: endpoint(workspacePaths.workspaces, { answer: z.object({ workspaces: z.array(named) }) }),
+  changeWorkspace: endpoint(workspacePaths.changeWorkspace, {
+    body: z.object({ personId: id }),
+    answer: sessionSchema,
   }),
   workspace: endpoint(workspacePaths.workspace, { answer: workspaceSchema }),
   /** What moves of it: asked for again and again, and small. */

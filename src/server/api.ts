@@ -7,8 +7,9 @@ import { clientRoutes } from './clients/index.ts';
 import { fileRoutes } from './files/index.ts';
 import type { FileStore } from './files/stored/index.ts';
 import { findRoutes } from './find/index.ts';
+import { handOverRoutes } from './hand-over/index.ts';
 import { historyRoutes } from './history/index.ts';
-import { sessionRoutes } from './people/index.ts';
+import { peopleRoutes, sessionRoutes } from './people/index.ts';
 import { isSecure, ownAddressOnly } from './platform/http/addresses.ts';
 import { readJson } from './platform/http/body.ts';
 import { noSuchRoute } from './platform/http/problems.ts';
@@ -16,6 +17,7 @@ import { Routes, shares } from './platform/http/route.ts';
 import { sessions } from './platform/http/session.ts';
 import { Refusal } from './platform/refusal.ts';
 import type { ServerParts } from './platform/server-parts.ts';
+import { postRoutes } from './post/index.ts';
 import { runRoutes } from './runs/index.ts';
 import { scheduleRoutes } from './schedules/index.ts';
 import { settingsRoutes } from './settings/index.ts';
@@ -60,6 +62,9 @@ export function api(parts: ApiParts): Router {
   router.use(events.stream('/events', (...asked) => live.subscribe(...asked)).router);
   for (const routes of [
     sessionRoutes,
+    peopleRoutes,
+    handOverRoutes,
+    postRoutes,
     setupRoutes,
     workspaceRoutes,
     settingsRoutes,

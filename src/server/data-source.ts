@@ -1,10 +1,13 @@
 import { Asset, Client } from './clients/index.ts';
 import { StoredFile } from './files/stored/index.ts';
+import { AccountLink, Invitation } from './people/index.ts';
+import { Mail, ReceivedMail } from './post/index.ts';
 import { Run } from './runs/index.ts';
 import { Schedule } from './schedules/index.ts';
 import { TaskRecord, WorkContent } from './tasks/stored/index.ts';
 import { Favourite, Template } from './templates/stored/index.ts';
 import 'reflect-metadata';
+import { runMigrations } from 'graphile-worker';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
 import { Change } from './platform/changes/entity.ts';
@@ -19,6 +22,7 @@ import { JoinedChanges1764600000000 } from './platform/db/migrations/joined-chan
 import { NoDefaults1765000000000 } from './platform/db/migrations/no-defaults.ts';
 import { NobodysTasks1765100000000 } from './platform/db/migrations/nobodys-tasks.ts';
 import { PeopleAndAccess1765800000000 } from './platform/db/migrations/people-and-access.ts';
+import { PostAndInvitations1765900000000 } from './platform/db/migrations/post-and-invitations.ts';
 import { RunLog1764400000000 } from './platform/db/migrations/run-log.ts';
 import { RunsByDay1765500000000 } from './platform/db/migrations/runs-by-day.ts';
 import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-hand.ts';
@@ -72,6 +76,10 @@ export function dataSource(
       TaskRecord,
       WorkContent,
       StoredFile,
+      Mail,
+      ReceivedMail,
+      Invitation,
+      AccountLink,
       Change,
     ],
     migrations: [
@@ -94,6 +102,7 @@ export function dataSource(
       SeriesAtHand1765600000000,
       WorkspaceSettings1765700000000,
       PeopleAndAccess1765800000000,
+      PostAndInvitations1765900000000,
     ],
     extra: {
       max: connections,
@@ -103,4 +112,11 @@ export function dataSource(
       options: '-c jit=off',
     },
   });
+}
+
+/** Brings the tables up to date, the queue's own too: whoever serves pages puts jobs there. Gives how many steps of ours that took. */
+export async function migrated(source: DataSource, databaseUrl: string): Promise<number> {
+  const ran = await source.runMigrations({ transaction: 'each' });
+  await runMigrations({ connectionString: databaseUrl });
+  return ran.length;
 }

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, inject, it } from 'vitest';
 import { seedWhenEmpty } from '../../demo/seed.ts';
-import { dataSource } from './data-source.ts';
+import { dataSource, migrated } from './data-source.ts';
 import { FileStore } from './files/stored/store.ts';
 import { testClock } from './testing/clock.ts';
 
@@ -15,10 +15,10 @@ async function fingerprint(name: string, moment: string): Promise<{ hash: string
   const url = new URL(inject('databaseUrl'));
   url.pathname = `/${name}`;
   const source = await dataSource(url.toString()).initialize();
-  await source.runMigrations();
+  await migrated(source, url.toString());
   const files = await FileStore.at(await mkdtemp(join(tmpdir(), 'jolly-seed-test-')));
-  await seedWhenEmpty(source, files, testClock(moment), { withEmptyWorkspace: false });
-  await seedWhenEmpty(source, files, testClock(moment), { withEmptyWorkspace: false });
+  await seedWhenEmpty(source, files, testClock(moment), { withEmptyWorkspace: false, origin: '' });
+  await seedWhenEmpty(source, files, testClock(moment), { withEmptyWorkspace: false, origin: '' });
   const rows = await source.query<unknown[]>(
     `select k.title, k.work_on, k.due_on, k.state, k.note, k.ticks::text, k.answers::text, k.started_at, k.done_at, p.name from task k left join person p on p.id = k.assignee_id
      order by k.title, k.work_on, k.nominal_date, p.name, k.schedule_id, k.set_id`,

@@ -3,7 +3,7 @@ import pg from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { application } from './application.ts';
-import { dataSource } from './data-source.ts';
+import { dataSource, migrated } from './data-source.ts';
 import { FileStore } from './files/stored/index.ts';
 import type { Clock } from './platform/clock.ts';
 import { type Addresses, LOOPBACK_ONLY } from './platform/http/addresses.ts';
@@ -13,6 +13,7 @@ import { Workspace } from './platform/identity/workspace.ts';
 import { Listener } from './platform/listener.ts';
 import { LiveStream } from './platform/live.ts';
 import { Touched, tellTouched } from './platform/touched.ts';
+import type { MailServer } from './post/index.ts';
 import { startWorker } from './worker.ts';
 
 export interface ServerOptions {
@@ -30,6 +31,8 @@ export interface ServerOptions {
   readonly addresses?: Addresses;
   /** Opens the first page while there is no workspace. */
   readonly setupKey?: string | null;
+  /** The mail server outside, and whom mails are from; left out, the stand-in takes them. */
+  readonly mail?: Pick<MailServer, 'url' | 'from'> | null;
   /** Where heavy work is done; left out, it is done here. */
   readonly lane?: HeavyLane;
   /** Where this is a heavy lane: the key that the front shows with each request. */
@@ -57,7 +60,9 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   const files = await FileStore.at(options.filesFolder);
   await migrate(databaseUrl, (prepared) => options.prepare(prepared, files));
   const pool = poolOf(databaseUrl, CONNECTIONS.worker, log);
-  const worker = roles.worker ? await startWorker({ source: writes, pool, clock, log, files }) : null;
+  const worker = roles.worker
+    ? await startWorker({ source: writes, pool, clock, log, files, mail: options.mail ?? null })
+    : null;
   const web = roles.web ? await startWeb(options, { writes, pool, files }) : null;
   return {
     port: web?.port ?? null,
@@ -85,10 +90,10 @@ async function migrate(databaseUrl: string, prepare: (source: DataSource) => Pro
   const runner = source.createQueryRunner();
   try {
     await runner.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
-    const ran = await source.runMigrations({ transaction: 'each' });
+    const ran = await migrated(source, databaseUrl);
     await prepare(source);
     // New tables and indexes have no statistics yet, and a plan that is chosen without them can be any.
-    if (ran.length > 0) await source.query('analyze');
+    if (ran > 0) await source.query('analyze');
   } finally {
     await runner.query('select pg_advisory_unlock($1)', [MIGRATION_LOCK]);
     await runner.release();
@@ -111,6 +116,7 @@ async function startWeb(
     webFolder,
     addresses = LOOPBACK_ONLY,
     setupKey = null,
+    mail = null,
     lane,
     laneKey,
   }: ServerOptions,
@@ -135,6 +141,7 @@ async function startWeb(
       addresses,
       lane: lane ?? null,
       setupKey,
+      mailEndsHere: mail === null,
       sessionSecret: await sessionSecret(writes),
     },
     { webFolder, laneKey: laneKey ?? null },

@@ -8,7 +8,12 @@ import type { Clock } from './platform/clock.ts';
 import { untilDatabaseAnswers } from './platform/db/outage.ts';
 import { Workspace } from './platform/identity/workspace.ts';
 import { Scope } from './platform/scope.ts';
+import { type MailServer, Postman } from './post/index.ts';
 import { carryOutFill, Run, runMaking } from './runs/index.ts';
+import { startMailServer } from './standins/index.ts';
+
+/** Whom mails are from that never leave this machine. */
+const STAND_IN_FROM = 'Jolly Rota <rota@jolly-rota.example>';
 
 interface MakePayload {
   readonly workspaceId: string;
@@ -26,6 +31,8 @@ export interface WorkerParts {
   readonly clock: Clock;
   readonly log: Logger;
   readonly files: FileStore;
+  /** The mail server outside; null where the stand-in takes all. */
+  readonly mail: Pick<MailServer, 'url' | 'from'> | null;
 }
 
 export interface RunningWorker {
@@ -39,8 +46,11 @@ export interface RunningWorker {
  */
 export async function startWorker(parts: WorkerParts): Promise<RunningWorker> {
   let isStopped = false;
+  const standIn = parts.mail ? null : await startMailServer(parts.source, parts.log);
+  const server = parts.mail ?? { url: standIn?.url ?? '', from: STAND_IN_FROM };
+  const postman = new Postman(parts.source, { ...server, isStandIn: standIn !== null }, parts.log);
   const begin = async (): Promise<Runner> => {
-    const runner = await startRunner(parts);
+    const runner = await startRunner(parts, postman);
     runner.promise.catch(async (error: unknown) => {
       if (isStopped) return;
       parts.log.error({ err: error }, 'the job queue broke down and is begun again');
@@ -55,11 +65,13 @@ export async function startWorker(parts: WorkerParts): Promise<RunningWorker> {
     async stop() {
       isStopped = true;
       await (await current).stop();
+      postman.close();
+      await standIn?.stop();
     },
   };
 }
 
-async function startRunner({ source, pool, clock, log, files }: WorkerParts): Promise<Runner> {
+async function startRunner({ source, pool, clock, log, files }: WorkerParts, postman: Postman): Promise<Runner> {
   const scopeOf = (workspace: Workspace) => Scope.on(source, workspace, null, clock);
   const runner = await run({
     pgPool: pool,
@@ -79,6 +91,14 @@ async function startRunner({ source, pool, clock, log, files }: WorkerParts): Pr
             jobKey: `make:${workspace.id}`,
           });
         }
+        const [waiting] = await source.query<{ any: boolean }[]>(
+          `select exists (select from mail where state = 'waiting' and try_at <= clock_timestamp()) as any`,
+        );
+        if (waiting?.any) await helpers.addJob('post', {}, { jobKey: 'post' });
+      }),
+      post: throughOutages(log, async () => {
+        const sent = await postman.send(() => new Date(clock.now()));
+        if (sent > 0) log.info({ sent }, 'mails sent');
       }),
       make: throughOutages(log, async (payload) => {
         const { workspaceId, why } = payload as MakePayload;

@@ -1,6 +1,7 @@
 import { historyEndpoints } from '../../contract/index.ts';
 import { deletedTemplates } from '../platform/changes/deleted.ts';
 import type { Routes } from '../platform/http/route.ts';
+import { Person } from '../platform/identity/person.ts';
 import { Schedule } from '../schedules/index.ts';
 import { whyHere } from '../tasks/index.ts';
 import { Template } from '../templates/stored/index.ts';
@@ -16,6 +17,10 @@ export function historyRoutes(routes: Routes): Routes {
       why: [],
       entries: await historyOf(scope, 'workspace', scope.workspace.id),
     }))
+    .add(historyEndpoints.person, 'people', async ({ scope, params }) => {
+      await scope.one(Person, params.personId, 'person');
+      return { entries: await historyOf(scope, 'person', params.personId), why: [] };
+    })
     .add(historyEndpoints.template, 'read', async ({ scope, params }) => {
       await scope.one(Template, params.templateId, 'template');
       return { why: [], entries: await historyOf(scope, 'template', params.templateId) };

@@ -1,4 +1,5 @@
 import { fileChanges } from '../files/index.ts';
+import { personChanges } from '../people/index.ts';
 import type { Subject } from '../platform/changes/actions.ts';
 import type { Change, FieldChanges } from '../platform/changes/entity.ts';
 import type { SubjectsOfChanges } from '../platform/changes/subject.ts';
@@ -15,6 +16,7 @@ import { templateChanges } from '../templates/index.ts';
  */
 export const SUBJECTS: SubjectsOfChanges<Task> = {
   workspace: settingsChanges,
+  person: personChanges,
   schedule: scheduleChanges,
   template: templateChanges,
   task: taskChanges,

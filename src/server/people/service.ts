@@ -1,4 +1,7 @@
-import type { DataSource } from 'typeorm';
+import { type DataSource, In } from 'typeorm';
+import { MIN_PASSWORD } from '../../contract/index.ts';
+import { hasLeftBy } from '../../core/index.ts';
+import { type Clock, civilNow } from '../platform/clock.ts';
 import { Account, Person } from '../platform/identity/person.ts';
 import { Workspace } from '../platform/identity/workspace.ts';
 import { forbidden, invalid, notFound, Refusal } from '../platform/refusal.ts';
@@ -6,14 +9,19 @@ import type { Scope } from '../platform/scope.ts';
 import { hashPassword, passwordMatches } from './password.ts';
 
 /** The person behind an address and password. */
-export async function personByPassword(source: DataSource, email: string, password: string): Promise<Person> {
+export async function personByPassword(
+  source: DataSource,
+  clock: Clock,
+  email: string,
+  password: string,
+): Promise<Person> {
   const account = await source
     .getRepository(Account)
     .createQueryBuilder('account')
     .where('lower(account.email) = lower(:email)', { email })
     .getOne();
   const right = await passwordMatches(account?.passwordHash ?? null, password);
-  const person = right && account ? await source.getRepository(Person).findOneBy({ accountId: account.id }) : null;
+  const [person] = right && account ? await placesOf(source, clock, account.id) : [];
   if (!person) {
     throw new Refusal('wrong-password', 'That address and password do not go together. Check both and try again.');
   }
@@ -28,6 +36,39 @@ export async function demoPerson(source: DataSource, personId: string): Promise<
     throw new Refusal('not-allowed', 'Stepping in without a password works for the people of the demo only.');
   }
   return person;
+}
+
+/** The people that stand behind an account, one in each of its workspaces, but for those who have left. */
+async function placesOf(source: DataSource, clock: Clock, accountId: string): Promise<Person[]> {
+  const people = await source.getRepository(Person).find({ where: { accountId }, order: { id: 'ASC' } });
+  const zones = await zonesOf(source, people);
+  return people.filter((person) => !hasLeftBy(person, civilNow(clock, zones.get(person.workspaceId) ?? 'UTC').day));
+}
+
+async function zonesOf(source: DataSource, people: readonly Person[]): Promise<ReadonlyMap<string, string>> {
+  const workspaces = await source
+    .getRepository(Workspace)
+    .findBy({ id: In(people.map(({ workspaceId }) => workspaceId)) });
+  return new Map(workspaces.map(({ id, zone }) => [id, zone]));
+}
+
+/** The workspaces that an account may change between, each by its person there. */
+export async function workspacesOf(source: DataSource, clock: Clock, accountId: string | null) {
+  if (accountId === null) return [];
+  const people = await placesOf(source, clock, accountId);
+  const workspaces = await source
+    .getRepository(Workspace)
+    .findBy({ id: In(people.map(({ workspaceId }) => workspaceId)) });
+  const names = new Map(workspaces.map(({ id, name }) => [id, name]));
+  return people.map(({ id, workspaceId }) => ({ id, name: names.get(workspaceId) ?? '' }));
+}
+
+/** The same account, in another of its workspaces. */
+export async function personElsewhere(source: DataSource, { person, clock }: Scope, personId: string): Promise<Person> {
+  const places = person?.accountId ? await placesOf(source, clock, person.accountId) : [];
+  const there = places.find(({ id }) => id === personId);
+  if (!there) throw notFound('workspace');
+  return there;
 }
 
 /** The account of whoever is signed in. */
@@ -49,7 +90,14 @@ export async function changePassword(
   if (!(await passwordMatches(account.passwordHash, current)))
     throw invalid([{ path: 'current', message: 'That is not your present password.' }]);
   if (next === current) throw invalid([{ path: 'next', message: 'That is the password you have.' }]);
-  if (next.toLowerCase().includes(account.email.split('@')[0]?.toLowerCase() ?? account.email))
-    throw invalid([{ path: 'next', message: 'Leave your own name out of it: that is tried first.' }]);
+  checkNewPassword(next, account.email, 'next');
   await source.getRepository(Account).update({ id: account.id }, { passwordHash: await hashPassword(next) });
+}
+
+/** @throws Refusal where it is too short, or what is tried first */
+export function checkNewPassword(password: string, email: string, path: string): void {
+  if (password.length < MIN_PASSWORD)
+    throw invalid([{ path, message: `A password has ${MIN_PASSWORD} characters or more.` }]);
+  if (password.toLowerCase().includes(email.split('@')[0]?.toLowerCase() ?? email))
+    throw invalid([{ path, message: 'Leave your own name out of it: that is tried first.' }]);
 }

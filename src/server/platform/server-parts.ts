@@ -17,6 +17,8 @@ export interface ServerParts extends Sources {
   readonly addresses: Addresses;
   /** Opens the first page while there is no workspace; null where nobody may begin one. */
   readonly setupKey: string | null;
+  /** Whether mail goes to the stand-in: no mail server outside is set. */
+  readonly mailEndsHere: boolean;
   /** Where heavy work is done; null where it is done here. */
   readonly lane: HeavyLane | null;
 }

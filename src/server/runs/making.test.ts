@@ -241,6 +241,6 @@ async function workerOn(of: TestServer) {
   pool.on('error', () => undefined);
   pool.on('connect', (client) => client.on('error', () => undefined));
   const files = await FileStore.at(of.filesFolder);
-  const runner = await startWorker({ source: of.source, pool, clock: of.clock, log: silent, files });
+  const runner = await startWorker({ source: of.source, pool, clock: of.clock, log: silent, mail: null, files });
   return { pool, stop: () => runner.stop() };
 }

@@ -35,7 +35,7 @@ beforeAll(async () => {
     log: silent,
     webFolder: null,
     roles: { web: true, worker: true },
-    prepare: (source, files) => seedWhenEmpty(source, files, clock, { withEmptyWorkspace: false }),
+    prepare: (source, files) => seedWhenEmpty(source, files, clock, { withEmptyWorkspace: false, origin: '' }),
   });
 }, 120_000);
 afterAll(async () => {

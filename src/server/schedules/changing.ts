@@ -215,6 +215,19 @@ export async function ownWrite(
   return { subject: 'schedule', subjectId: before.id, action: 'changed', fields: fieldChanges(before, set), watchId };
 }
 
+/** Other people in the place of some, within another change, which records it. */
+export async function reassign(
+  scope: Scope,
+  ids: readonly string[],
+  setOf: (schedule: Schedule) => Pick<Schedule, 'assigneeId' | 'exceptions' | 'revisions'>,
+): Promise<ChangeEntry[]> {
+  if (ids.length === 0) return [];
+  const writes = [...(await lockedSchedules(scope, ids)).values()].map((before) => ({ before, set: setOf(before) }));
+  await saveRows(scope, writes);
+  const { watchId } = await watched(scope, () => syncSchedules(scope, ids, UNSEEN_ONLY));
+  return entriesOf(writes, 'changed', watchId);
+}
+
 async function writeSchedules(
   scope: Scope,
   writes: readonly ScheduleWrite[],

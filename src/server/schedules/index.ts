@@ -1,6 +1,6 @@
 /** Schedules, what they plan and owe, and what a change of one does to its tasks. */
 export { NEXT_CHOSEN, scheduleChanges } from './changes.ts';
-export { changeSchedules, impactOfSchedules, ownWrite } from './changing.ts';
+export { changeSchedules, impactOfSchedules, ownWrite, reassign } from './changing.ts';
 export { Schedule } from './entity.ts';
 export { comparedYears, countedItems, impactOf, impactWords, plannedYear } from './impact.ts';
 export { KEPT_DAYS, type KeptPlan, keptPlans, nextDateOf } from './kept-plans.ts';

@@ -19,7 +19,7 @@ export function setupRoutes(routes: Routes, { reads, writes, clock, setupKey }: 
     })
     .open(setupEndpoints.begin, async ({ body, request }) => {
       const person = await beginWorkspace(writes, clock, setupKey, body);
-      await beginSession(request, person);
+      await beginSession(request, person, { isKept: true });
       return { person: describePerson(person) };
     });
 }

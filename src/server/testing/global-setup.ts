@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { TestProject } from 'vitest/node';
 import { seedWhenEmpty } from '../../../demo/seed.ts';
 import { startPostgres } from '../../../scripts/postgres.mjs';
-import { dataSource } from '../data-source.ts';
+import { dataSource, migrated } from '../data-source.ts';
 import { FileStore } from '../files/stored/index.ts';
 import { TEST_NOW, testClock } from './clock.ts';
 
@@ -26,10 +26,14 @@ export default async function setup(project: TestProject): Promise<() => Promise
   await admin.query('drop database if exists tern_quay with (force)');
   await admin.query('create database tern_quay');
   await admin.destroy();
-  const source = await dataSource(databaseNamed(postgres.url, 'tern_quay')).initialize();
-  await source.runMigrations();
+  const url = databaseNamed(postgres.url, 'tern_quay');
+  const source = await dataSource(url).initialize();
+  await migrated(source, url);
   const filesFolder = await mkdtemp(join(tmpdir(), 'jolly-seed-'));
-  await seedWhenEmpty(source, await FileStore.at(filesFolder), testClock(TEST_NOW), { withEmptyWorkspace: true });
+  await seedWhenEmpty(source, await FileStore.at(filesFolder), testClock(TEST_NOW), {
+    withEmptyWorkspace: true,
+    origin: 'http://127.0.0.1:4180',
+  });
   await source.destroy();
   project.provide('databaseUrl', postgres.url);
   project.provide('seedFiles', filesFolder);

@@ -60,6 +60,12 @@ export const ACTIONS = {
     changed: FIELDS,
     undone: PUT_BACK,
   },
+  person: {
+    added: words('added'),
+    accepted: onlySaid('accepted the invitation'),
+    changed: FIELDS,
+    undone: PUT_BACK,
+  },
   file: {
     added: words('added'),
     removed: words('removed'),

@@ -112,7 +112,7 @@ export class Routes {
   stream(path: string, open: (request: Request, response: Response, signedIn: SignedIn) => void): this {
     this.router.get(path, (request, response) =>
       this.inTurn('read', request, response, async () => {
-        const signedIn = await sessionPerson(this.sources.reads, request);
+        const signedIn = await sessionPerson(this.sources.reads, request, this.clock);
         if (!signedIn) throw signedOut();
         if (!response.closed) open(request, response, signedIn);
       }),
@@ -142,7 +142,7 @@ export class Routes {
 
   private async scopeFor(request: Request, right: Right): Promise<Scope> {
     const { reads, writes } = this.sources;
-    const signedIn = await sessionPerson(reads, request);
+    const signedIn = await sessionPerson(reads, request, this.clock);
     if (!signedIn) throw signedOut();
     const source = request.method === 'GET' ? reads : writes;
     const scope = Scope.on(source, signedIn.workspace, signedIn.person, this.clock);

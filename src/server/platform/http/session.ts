@@ -4,6 +4,8 @@ import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
 import type pg from 'pg';
 import type { DataSource } from 'typeorm';
+import { hasLeftBy } from '../../../core/index.ts';
+import { type Clock, civilNow } from '../clock.ts';
 import { Person } from '../identity/person.ts';
 import { Workspace } from '../identity/workspace.ts';
 import { Latest, ofEachDatabase } from '../latest.ts';
@@ -15,6 +17,8 @@ declare module 'express-session' {
     accountId: string;
     /** When it began and when it was last used, in milliseconds since 1970; and with which browser, in its own words. */
     begunAt: number;
+    /** Whether it lasts when the browser is closed. */
+    isKept: boolean;
     agent: string;
   }
 }
@@ -99,14 +103,18 @@ export interface SignedIn {
 }
 
 /** Who is signed in, as the database knows them now; null for nobody, and for a session that has come to its end. */
-export async function sessionPerson(source: DataSource, request: Request): Promise<SignedIn | null> {
+export async function sessionPerson(source: DataSource, request: Request, clock: Clock): Promise<SignedIn | null> {
   const { workspaceId, personId, begunAt } = request.session;
   if (!workspaceId || !personId) return null;
   if (begunAt === undefined || Date.now() - begunAt > LONGEST_MS) {
     await endSession(request);
     return null;
   }
-  return known({ database: source }).of(`${workspaceId} ${personId}`, () => knownAs(source, workspaceId, personId));
+  const signedIn = await known({ database: source }).of(`${workspaceId} ${personId}`, () =>
+    knownAs(source, workspaceId, personId),
+  );
+  // Nobody goes on after their last day.
+  return signedIn && !hasLeftBy(signedIn.person, civilNow(clock, signedIn.workspace.zone).day) ? signedIn : null;
 }
 
 /** Requests of one person that come at once are told by one question. */
@@ -124,13 +132,20 @@ async function knownAs(source: DataSource, workspaceId: string, personId: string
 const MOST_AGENT = 300;
 
 /** A fresh session id for whoever has just shown who they are, so that an id planted before is worth nothing. */
-export function beginSession(request: Request, person: Person): Promise<void> {
+export function beginSession(
+  request: Request,
+  person: Person,
+  { isKept }: { readonly isKept: boolean },
+): Promise<void> {
   return new Promise((resolve, reject) => {
     request.session.regenerate((error: unknown) => {
       if (error) return reject(error);
       request.session.workspaceId = person.workspaceId;
       request.session.personId = person.id;
       if (person.accountId !== null) request.session.accountId = person.accountId;
+      // Else it ends with the browser, and after a day without use.
+      if (!isKept) request.session.cookie.expires = null;
+      request.session.isKept = isKept;
       request.session.begunAt = Date.now();
       request.session.agent = (request.headers['user-agent'] ?? '').slice(0, MOST_AGENT);
       request.session.save((failure: unknown) => (failure ? reject(failure) : resolve()));

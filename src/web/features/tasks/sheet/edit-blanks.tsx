@@ -52,7 +52,9 @@ export function EditBlanks({ task, edit, change }: EditBlanksProps) {
         )}
       </p>
       {!task.mayPlan && (
-        <p className="text-note leading-4.25 text-ink-2">Its day, its person and its priority are for a manager.</p>
+        <p className="text-note leading-4.25 text-ink-2">
+          Its day, its person and its priority are for planners and managers.
+        </p>
       )}
     </>
   );

@@ -1,0 +1,145 @@
+import { z } from 'zod';
+import { ACCESS_LEVELS, DAYS_A_WEEK, MOST_MINUTES_A_DAY } from '../core/index.ts';
+import { endpoint } from './endpoint.ts';
+import { civilMoment, emailField, id, isoDate, line, linkToken } from './fields.ts';
+import { impactSchema } from './impact.ts';
+import { peoplePaths } from './paths.ts';
+import { MIN_PASSWORD, sessionSchema } from './workspace.ts';
+
+/** The most people of one workspace, those who have left included. */
+export const MOST_PEOPLE = 1_000;
+
+export const newPassword = z
+  .string()
+  .min(MIN_PASSWORD, `A password has ${MIN_PASSWORD} characters or more.`)
+  .max(200, 'A password has 200 characters at most.');
+
+const minutes = z
+  .number({ error: 'Say how long.' })
+  .int('Whole minutes only.')
+  .min(0, 'Not below nothing.')
+  .max(MOST_MINUTES_A_DAY, 'A day has 24 hours.');
+
+/** What is written of a person. */
+export const personFieldsSchema = z.object({
+  name: line('The name', 80),
+  email: emailField.nullable(),
+  telephone: z.string().trim().max(60, 'A telephone number has 60 characters at most.'),
+  roles: z
+    .array(line('The role', 60))
+    .max(8, 'Eight roles at most.')
+    .refine((roles) => new Set(roles).size === roles.length, 'A role stands there twice.'),
+  team: line('The team', 60).nullable(),
+  access: z.enum(ACCESS_LEVELS),
+  weeks: z.array(z.array(minutes).length(DAYS_A_WEEK, 'A week has seven days.')).min(1).max(2, 'Two weeks at most.'),
+  weeksFrom: isoDate,
+  worksFrom: isoDate.nullable(),
+  worksUntil: isoDate.nullable(),
+});
+/** The same, held against each other. */
+export const personInputSchema = personFieldsSchema.superRefine(({ worksFrom, worksUntil }, context) => {
+  if (worksFrom !== null && worksUntil !== null && worksUntil < worksFrom)
+    context.addIssue({ code: 'custom', path: ['worksUntil'], message: 'The last day lies before the first.' });
+});
+export type PersonInput = z.infer<typeof personInputSchema>;
+
+const weekLoad = z.object({
+  /** Minutes of work that is made and due in that week, and of what somebody can do in it. */
+  minutes: z.number().int(),
+  capacity: z.number().int(),
+});
+
+export const memberSchema = personFieldsSchema.extend({
+  id,
+  version: z.number().int(),
+  /** Whether they can sign in, were asked to by mail, or neither. */
+  signsIn: z.enum(['yes', 'invited', 'invitation ended', 'no']),
+  /** The last moment that the invitation works. */
+  invitedUntil: civilMoment.nullable(),
+  /** This week and the next. */
+  loads: z.array(weekLoad),
+});
+export type Member = z.infer<typeof memberSchema>;
+
+const counts = z.object({
+  tasks: z.number().int(),
+  underWay: z.number().int(),
+  schedules: z.number().int(),
+  templates: z.number().int(),
+  signOffs: z.number().int(),
+});
+
+/** Everything of somebody's that somebody else has to take over: how much, and the first of each by name. */
+const heldSchema = z.object({
+  counts,
+  tasks: z.array(z.object({ id, title: z.string(), on: isoDate, about: z.string().nullable() })),
+  schedules: z.array(z.object({ id, name: z.string(), about: z.string().nullable() })),
+  templates: z.array(z.object({ id, name: z.string() })),
+  signOffs: z.array(z.object({ id, name: z.string() })),
+});
+export type Held = z.infer<typeof heldSchema>;
+
+/** Who takes over what; null is nobody yet. */
+export const handOverSchema = z.object({
+  version: z.number().int(),
+  /** The last day here; null where somebody stays and only gives away. */
+  lastDay: isoDate.nullable(),
+  tasksTo: id.nullable(),
+  schedulesTo: id.nullable(),
+  templatesTo: id.nullable(),
+  signOffsTo: id.nullable(),
+});
+export type HandOver = z.infer<typeof handOverSchema>;
+
+const done = z.object({ member: memberSchema, changeId: id.nullable() });
+
+export const peopleEndpoints = {
+  list: endpoint(peoplePaths.list, {
+    answer: z.object({ members: z.array(memberSchema), weeks: z.array(isoDate) }),
+  }),
+  one: endpoint(peoplePaths.one, { answer: memberSchema }),
+  add: endpoint(peoplePaths.add, { body: personInputSchema.extend({ invite: z.boolean() }), answer: done }),
+  change: endpoint(peoplePaths.change, {
+    body: personInputSchema.extend({ version: z.number().int() }),
+    answer: done,
+  }),
+  /** By mail, with a link; one sent before works no longer. */
+  invite: endpoint(peoplePaths.invite, { answer: memberSchema }),
+  withdraw: endpoint(peoplePaths.withdraw, { answer: memberSchema }),
+  held: endpoint(peoplePaths.held, { answer: heldSchema }),
+  handOver: endpoint(peoplePaths.handOver, { body: handOverSchema, answer: done, heavy: true }),
+  impactOfHandOver: endpoint(peoplePaths.impactOfHandOver, { body: handOverSchema, answer: impactSchema, heavy: true }),
+  /** What an invitation is to; for whoever has its link. */
+  lookAtInvitation: endpoint(peoplePaths.lookAtInvitation, {
+    body: z.object({ token: linkToken }),
+    answer: z.object({
+      workspace: z.string(),
+      name: z.string(),
+      email: z.string(),
+      /** Whether that address signs in here already: then its password is asked for, and none is made. */
+      hasAccount: z.boolean(),
+    }),
+    maxBytes: 10_000,
+  }),
+  accept: endpoint(peoplePaths.accept, {
+    body: z.object({ token: linkToken, password: z.string().min(1, 'The password is missing.').max(200) }),
+    answer: sessionSchema,
+    maxBytes: 10_000,
+  }),
+  /** Says the same whether there is such an account or not. */
+  forgotten: endpoint(peoplePaths.forgotten, {
+    body: z.object({ email: emailField }),
+    answer: z.object({ said: z.string() }),
+    maxBytes: 10_000,
+  }),
+  lookAtReset: endpoint(peoplePaths.lookAtReset, {
+    body: z.object({ token: linkToken }),
+    answer: z.object({ email: z.string() }),
+    maxBytes: 10_000,
+  }),
+  reset: endpoint(peoplePaths.reset, {
+    body: z.object({ token: linkToken, password: newPassword }),
+    answer: sessionSchema,
+    maxBytes: 10_000,
+  }),
+};

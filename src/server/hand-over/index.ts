@@ -1,0 +1,2 @@
+/** What somebody holds, and how others take it over. */
+export { handOverRoutes } from './routes.ts';

@@ -1,0 +1,55 @@
+import { fieldsBefore } from '../platform/changes/entity.ts';
+import { fieldsOf, type SubjectOfChanges, type Telling } from '../platform/changes/subject.ts';
+import { Person } from '../platform/identity/person.ts';
+import { forbidden, notNow } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
+import { writeMember } from './members.ts';
+
+export const personChanges: SubjectOfChanges<never> = {
+  entity: Person,
+  telling: {
+    name: 'told',
+    email: 'told',
+    telephone: 'told',
+    roles: 'told',
+    team: 'told',
+    access: 'told',
+    weeks: 'told',
+    weeksFrom: 'silent',
+    worksFrom: 'told',
+    worksUntil: 'told',
+    accountId: 'silent',
+    version: 'silent',
+  } satisfies Telling<Person>,
+  mayUndoOwn: () => false,
+  reached: () => ({}),
+  fieldsTaken: fieldsOf,
+  async undo(scope, changes, rest) {
+    if (!scope.mayAll('people')) throw forbidden('Only a manager can change people.');
+    await rest();
+    const said: string[] = [];
+    for (const { subjectId, action, fields } of changes) {
+      const person = await scope.locked(Person, subjectId, 'person');
+      if (action === 'added') said.push(await takeOut(scope, person));
+      else {
+        await writeMember(scope, person, fieldsBefore(person, fields), 'undone');
+        said.push(`${person.name} is as before`);
+      }
+    }
+    return { said: `${said.join('; ')}.`, kept: [] };
+  },
+};
+
+/** Somebody who was added and has done nothing, and been given nothing, is gone again. */
+async function takeOut(scope: Scope, { id, name, accountId }: Person): Promise<string> {
+  if (accountId !== null) throw notNow(`${name} signs in already: set a last day instead.`);
+  try {
+    await scope.transaction((tx) => tx.sql('delete from person where workspace_id = $1 and id = $2', [id]));
+  } catch (error) {
+    if ((error as { code?: string }).code === '23503')
+      throw notNow(`${name} has been given work meanwhile: set a last day instead.`);
+    throw error;
+  }
+  await scope.tell('workspace');
+  return `${name} is not here any more`;
+}

@@ -1,0 +1,54 @@
+import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn, Unique } from 'typeorm';
+import { Names, OfWorkspace } from '../platform/db/keys.ts';
+
+/** Asks somebody to sign in for the first time; its link works once, and not for ever. */
+@Entity({ name: 'invitation' })
+@OfWorkspace('invitation')
+@Names('invitation', 'Person', ['personId'], { onDelete: 'CASCADE' })
+@Unique('invitation_digest', ['digest'])
+@Index('invitation_of_person', { synchronize: false })
+export class Invitation {
+  @PrimaryColumn({ type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  @Column({ type: 'uuid' })
+  personId!: string;
+  /** Of what stands in the link, which itself is kept nowhere but in the mail. */
+  @Column({ type: 'text' })
+  digest!: string;
+  @Column({ type: 'text' })
+  email!: string;
+  @Column({ type: 'timestamptz' })
+  sentAt!: Date;
+  @Column({ type: 'timestamptz' })
+  endsAt!: Date;
+  @Column({ type: 'timestamptz', nullable: true })
+  usedAt!: Date | null;
+  @Column({ type: 'timestamptz', nullable: true })
+  withdrawnAt!: Date | null;
+}
+
+/** A link for the owner of an account: to a new password, or to another address. */
+@Entity({ name: 'account_link' })
+@ForeignKey('Account', ['accountId'], ['id'], { name: 'account_link_account_id_fkey', onDelete: 'CASCADE' })
+@Check('account_link_kind_check', "kind in ('password', 'address')")
+@Unique('account_link_digest', ['digest'])
+@Index('account_link_by_account', ['accountId'])
+export class AccountLink {
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  @Column({ type: 'uuid' })
+  accountId!: string;
+  @Column({ type: 'text' })
+  kind!: 'password' | 'address';
+  @Column({ type: 'text' })
+  digest!: string;
+  /** The address it was sent to. */
+  @Column({ type: 'text' })
+  email!: string;
+  @Column({ type: 'timestamptz' })
+  endsAt!: Date;
+  @Column({ type: 'timestamptz', nullable: true })
+  usedAt!: Date | null;
+}

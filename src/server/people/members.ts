@@ -1,0 +1,202 @@
+import { type Member, MOST_PEOPLE, type PersonInput } from '../../contract/index.ts';
+import { type CivilDay, capacityOn, DAYS_A_WEEK, isoOfDay, weekdayOf } from '../../core/index.ts';
+import { type Account, hoursOf, Person } from '../platform/identity/person.ts';
+import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
+import { fieldChanges, type Scope } from '../platform/scope.ts';
+import { type Open, openInvitations, sendInvitation } from './invitations.ts';
+
+/** This week and the next. */
+const WEEKS_SHOWN = 2;
+
+export async function listMembers(scope: Scope): Promise<{ members: Member[]; weeks: string[] }> {
+  const people = await scope.find(Person);
+  const members = await described(scope, people);
+  return { members: members.sort((a, b) => a.name.localeCompare(b.name)), weeks: weeksOf(scope).map(isoOfDay) };
+}
+
+export async function oneMember(scope: Scope, id: string): Promise<Member> {
+  const [member] = await described(scope, [await scope.one(Person, id, 'person')]);
+  return member as Member;
+}
+
+/** The Mondays of the weeks that are shown. */
+function weeksOf({ now }: Scope): CivilDay[] {
+  const monday = now.day - (weekdayOf(now.day) - 1);
+  return Array.from({ length: WEEKS_SHOWN }, (_, i) => monday + i * DAYS_A_WEEK);
+}
+
+async function described(scope: Scope, people: readonly Person[]): Promise<Member[]> {
+  const weeks = weeksOf(scope);
+  const first = weeks[0] as CivilDay;
+  const ids = people.map(({ id }) => id);
+  const [loads, open, accounts, calendar] = await scope.atOnce(
+    () =>
+      scope.sql<{ id: string; week: number; minutes: number }>(
+        `select assignee_id as id, (due_on - $3::date) / ${DAYS_A_WEEK} as week, sum(estimate_minutes)::int as minutes
+         from task where workspace_id = $1 and assignee_id = any($2::uuid[]) and due_on >= $3::date
+           and due_on < $3::date + ${WEEKS_SHOWN * DAYS_A_WEEK} and state <> 'skipped' and state <> 'lapsed' group by 1, 2`,
+        [ids, isoOfDay(first)],
+      ),
+    () => openInvitations(scope, ids),
+    () =>
+      scope.sql<{ id: string; email: string }>(
+        `select p.id, a.email from person p join account a on a.id = p.account_id
+         where p.workspace_id = $1 and p.id = any($2::uuid[])`,
+        [ids],
+      ),
+    () => scope.calendar(),
+  );
+  const minutes = new Map(loads.map((load) => [`${load.id} ${load.week}`, load.minutes]));
+  const emails = new Map(accounts.map(({ id, email }) => [id, email]));
+  return people.map((person) => ({
+    ...fieldsOf(person),
+    id: person.id,
+    version: person.version,
+    email: emails.get(person.id) ?? person.email,
+    ...signingIn(scope, person, open.get(person.id)),
+    loads: weeks.map((monday, week) => ({
+      minutes: minutes.get(`${person.id} ${week}`) ?? 0,
+      capacity: Array.from({ length: DAYS_A_WEEK }, (_, i) =>
+        capacityOn(hoursOf(person), monday + i, calendar.holidayName(monday + i) !== undefined),
+      ).reduce((sum, one) => sum + one, 0),
+    })),
+  }));
+}
+
+/** What is written of a person, as it stands. */
+function fieldsOf(person: Person): PersonInput {
+  const { name, email, telephone, roles, team, access, weeks, weeksFrom, worksFrom, worksUntil } = person;
+  const copies = weeks.map((week) => [...week]);
+  return { name, email, telephone, roles, team, access, weeks: copies, weeksFrom, worksFrom, worksUntil };
+}
+
+function signingIn(
+  scope: Scope,
+  { accountId }: Person,
+  open: Open | undefined,
+): Pick<Member, 'signsIn' | 'invitedUntil'> {
+  if (accountId !== null) return { signsIn: 'yes', invitedUntil: null };
+  if (!open) return { signsIn: 'no', invitedUntil: null };
+  return {
+    signsIn: open.endsAt > scope.instant ? 'invited' : 'invitation ended',
+    invitedUntil: scope.moment(open.endsAt),
+  };
+}
+
+interface Saved {
+  readonly member: Member;
+  readonly changeId: string | null;
+}
+
+/** @param origin where the link of an invitation leads; null where none is sent */
+export function addMember(
+  scope: Scope,
+  { invite, ...input }: PersonInput & { invite: boolean },
+  origin: string,
+): Promise<Saved> {
+  return scope.transaction(async (tx) => {
+    const [there] = await tx.sql<{ count: number }>(
+      'select count(*)::int as count from person where workspace_id = $1',
+    );
+    if ((there?.count ?? 0) >= MOST_PEOPLE)
+      throw notNow(`A workspace has ${MOST_PEOPLE.toLocaleString('en-GB')} people at most, those who left included.`);
+    await checkAddress(tx, input.email, null);
+    const person = await tx.insert(Person, { id: tx.newId(), accountId: null, version: 1, ...input });
+    await keepNames(tx, input);
+    if (invite) await sendInvitation(tx, person, origin);
+    const changeId = await tx.record('person', person.id, 'added', fieldChanges({}, input));
+    await tx.tell('workspace');
+    return { member: await oneMember(tx, person.id), changeId };
+  });
+}
+
+export function changeMember(
+  scope: Scope,
+  id: string,
+  { version, ...input }: PersonInput & { version: number },
+): Promise<Saved> {
+  return scope.transaction(async (tx) => {
+    const before = await tx.locked(Person, id, 'person');
+    if (before.version !== version)
+      throw changedMeanwhile(
+        'Someone else changed this person since you opened them. Yours is still on the screen, not saved; “Put back” shows theirs.',
+      );
+    const changeId = await writeMember(tx, before, input, 'changed');
+    return { member: await oneMember(tx, id), changeId };
+  });
+}
+
+/** Writes what differs; null where nothing does. */
+export async function writeMember(
+  scope: Scope,
+  before: Person,
+  set: Partial<Pick<Person, keyof PersonInput>>,
+  action: 'changed' | 'undone',
+): Promise<string | null> {
+  const own = await accountEmail(scope, before);
+  // Of whoever signs in the address is their account's, which only they can change.
+  if (own !== null && set.email !== undefined && set.email?.toLowerCase() !== own.toLowerCase())
+    throw invalid([
+      { path: 'email', message: `${before.name} signs in with that address: only ${before.name} can change it.` },
+    ]);
+  const { email, ...others } = set;
+  const changes = own === null ? set : others;
+  const fields = fieldChanges(before, changes);
+  if (Object.keys(fields).length === 0) return null;
+  if (own === null && email !== undefined && email !== before.email) {
+    await checkAddress(scope, email, before.id);
+    // A link that went to another address is not theirs.
+    await scope.sql(
+      'update invitation set withdrawn_at = $3 where workspace_id = $1 and person_id = $2 and used_at is null and withdrawn_at is null',
+      [before.id, scope.instant],
+    );
+  }
+  await scope.save(Person, before.id, { ...(changes as Partial<Person>), version: before.version + 1 });
+  await keepNames(scope, { roles: set.roles ?? [], team: set.team ?? null });
+  await mustKeepManager(scope);
+  const changeId = await scope.record('person', before.id, action, fields);
+  await scope.tell('workspace', 'tasks');
+  return changeId;
+}
+
+async function accountEmail(scope: Scope, { id, accountId }: Person): Promise<string | null> {
+  if (accountId === null) return null;
+  const [row] = await scope.sql<Pick<Account, 'email'>>(
+    'select a.email from person p join account a on a.id = p.account_id where p.workspace_id = $1 and p.id = $2',
+    [id],
+  );
+  return row?.email ?? null;
+}
+
+async function checkAddress(scope: Scope, email: string | null, self: string | null): Promise<void> {
+  if (email === null) return;
+  const [there] = await scope.sql<{ name: string }>(
+    `select p.name from person p left join account a on a.id = p.account_id
+     where p.workspace_id = $1 and lower(coalesce(a.email, p.email)) = lower($2) and p.id is distinct from $3::uuid limit 1`,
+    [email, self],
+  );
+  if (there) throw invalid([{ path: 'email', message: `${there.name} has that address already.` }]);
+}
+
+/** Roles and teams that are new join the lists of the workspace. */
+async function keepNames(scope: Scope, { roles, team }: Pick<PersonInput, 'roles' | 'team'>): Promise<void> {
+  const { roles: known, teams } = scope.workspace;
+  const isNew = roles.some((role) => !known.includes(role)) || (team !== null && !teams.includes(team));
+  if (!isNew) return;
+  const found = await scope.lockedWorkspace();
+  await scope.saveWorkspace({
+    roles: [...new Set([...found.roles, ...roles])],
+    teams: [...new Set([...found.teams, ...(team === null ? [] : [team])])],
+  });
+}
+
+/** Somebody must be left who can do everything, and can sign in. */
+async function mustKeepManager(scope: Scope): Promise<void> {
+  const [left] = await scope.sql<{ count: number }>(
+    `select count(*)::int as count from person
+     where workspace_id = $1 and access = 'manager' and account_id is not null and (works_until is null or works_until >= $2::date)`,
+    [scope.today],
+  );
+  if ((left?.count ?? 0) === 0)
+    throw forbidden('That would leave nobody who does everything here: make somebody else a manager first.');
+}

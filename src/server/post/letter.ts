@@ -1,0 +1,45 @@
+/** What a mail says, before it is set as text and as HTML. */
+export interface Letter {
+  readonly subject: string;
+  /** From which workspace, at its head. */
+  readonly from: string;
+  readonly greeting: string;
+  readonly paragraphs: readonly string[];
+  /** The one thing to do, and where. */
+  readonly deed: { readonly words: string; readonly url: string } | null;
+  /** Below the deed, smaller. */
+  readonly after: readonly string[];
+}
+
+export function textOf({ from, greeting, paragraphs, deed, after }: Letter): string {
+  const parts = [greeting, ...paragraphs, ...(deed ? [`${deed.words}:\n${deed.url}`] : []), ...after, `-- \n${from}`];
+  return `${parts.join('\n\n')}\n`;
+}
+
+const INK = '#10292f';
+const DIM = '#46626a';
+const PETROL = '#0b5563';
+const LINE = '#d7e2df';
+
+/** Plain, and styled in place, as programs that read mail have it. */
+export function htmlOf({ subject, from, greeting, paragraphs, deed, after }: Letter): string {
+  const paragraph = (words: string, style = '') => `<p style="margin:0 0 12px;${style}">${escaped(words)}</p>`;
+  const button = deed
+    ? `<p style="margin:20px 0"><a href="${escaped(deed.url)}" style="display:inline-block;background:${PETROL};color:#f4fbfa;padding:10px 18px;border-radius:4px;text-decoration:none;font-weight:600">${escaped(deed.words)}</a></p>
+<p style="margin:0 0 12px;font-size:13px;color:${DIM};word-break:break-all">${escaped(deed.url)}</p>`
+    : '';
+  return `<!doctype html>
+<html lang="en-GB"><head><meta charset="utf-8"><title>${escaped(subject)}</title></head>
+<body style="margin:0;background:#f1f5f4;color:${INK};font:15px/22px 'Atkinson Hyperlegible Next',Verdana,sans-serif">
+<div style="max-width:560px;margin:0 auto;padding:24px 28px;background:#ffffff">
+<p style="margin:0 0 18px;padding-bottom:10px;border-bottom:1px solid ${LINE};font-weight:700">${escaped(from)}</p>
+${paragraph(greeting)}
+${paragraphs.map((words) => paragraph(words)).join('\n')}
+${button}
+${after.map((words) => paragraph(words, `font-size:13px;line-height:18px;color:${DIM}`)).join('\n')}
+</div></body></html>
+`;
+}
+
+const SIGNS: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => SIGNS[sign] ?? sign);
