@@ -123,7 +123,8 @@ async function seedTernQuay(
   for (const { key, signsIn } of OTHERS)
     if (signsIn === 'invited') {
       const [person] = await scope.find(Person, { id: others.get(key) as string });
-      if (person) await sendInvitation(scope, person, origin);
+      const [ines] = await scope.find(Person, { id: people.get('ines') as string });
+      if (person && ines) await sendInvitation(new Scope(manager, scope.workspace, ines, scope.clock), person, origin);
     }
   const assets = await addAssets(scope);
   const templates = await addTemplates(scope, people);

@@ -26,8 +26,7 @@ export const historyPaths = {
 } as const satisfies Record<string, Path>;
 
 export const peoplePaths = {
-  list: ['GET', '/people'],
-  one: ['GET', '/people/:personId'],
+  list: ['GET', '/team'],
   add: ['POST', '/people'],
   change: ['PUT', '/people/:personId'],
   invite: ['POST', '/people/:personId/invitation'],

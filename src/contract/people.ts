@@ -97,7 +97,6 @@ export const peopleEndpoints = {
   list: endpoint(peoplePaths.list, {
     answer: z.object({ members: z.array(memberSchema), weeks: z.array(isoDate) }),
   }),
-  one: endpoint(peoplePaths.one, { answer: memberSchema }),
   add: endpoint(peoplePaths.add, { body: personInputSchema.extend({ invite: z.boolean() }), answer: done }),
   change: endpoint(peoplePaths.change, {
     body: personInputSchema.extend({ version: z.number().int() }),

@@ -114,6 +114,8 @@ export {
   minutesAWeek,
   minutesOn,
   plainWeek,
+  readDayHours,
+  sayDayHours,
   type WeekHours,
   type WeekMinutes,
   weekInPattern,

@@ -72,8 +72,8 @@ export function sayWhoMayAll(right: Right): string {
 }
 
 export const ACCESS_WORDS: Readonly<Record<Access, string>> = {
-  manager: 'does everything',
-  planner: 'plans and gives work; not people, not settings',
-  member: 'does their own work and what is shared',
-  viewer: 'reads',
+  manager: 'everything',
+  planner: 'all work and clients, not people or settings',
+  member: 'own work, and what is shared',
+  viewer: 'reads, and changes nothing',
 };

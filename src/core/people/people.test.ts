@@ -4,7 +4,16 @@ import type { Weekday } from '../civil-date/civil-day.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { ACCESS_LEVELS, mayAll, RIGHT_NAMES, reachOf, sayWhoMayAll, whoMayAll } from './access.ts';
 import { sayRoles } from './roles.ts';
-import { capacityOn, minutesAWeek, minutesOn, plainWeek, type WeekHours, weekInPattern } from './week-hours.ts';
+import {
+  capacityOn,
+  minutesAWeek,
+  minutesOn,
+  plainWeek,
+  readDayHours,
+  sayDayHours,
+  type WeekHours,
+  weekInPattern,
+} from './week-hours.ts';
 
 describe('access', () => {
   it('goes as far for each level as for the one below it, or farther', () => {
@@ -72,6 +81,21 @@ describe('hours by the week', () => {
     expect([on('2026-03-01'), on('2026-03-02'), on('2026-03-06'), on('2026-03-07')]).toEqual([0, 450, 450, 0]);
     expect(on('2026-03-04', true)).toBe(0);
   });
+});
+
+it('reads and writes the hours of a day', () => {
+  expect(['7.5', '7,5', '7:30', '7 h 30', '450 min', '', '24', '25', 'all day'].map(readDayHours)).toEqual([
+    450,
+    450,
+    450,
+    450,
+    450,
+    0,
+    1440,
+    null,
+    null,
+  ]);
+  for (let minutes = 0; minutes <= 1440; minutes++) expect(readDayHours(sayDayHours(minutes))).toBe(minutes);
 });
 
 it('says the roles of somebody', () => {

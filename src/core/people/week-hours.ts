@@ -1,5 +1,6 @@
 import { type CivilDay, type Weekday, weekdayOf } from '../civil-date/civil-day.ts';
 import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
+import { readDuration, sayDuration } from '../wording/duration.ts';
 
 /** Minutes of work on each weekday, Monday first: seven whole numbers from 0 to 1440. */
 export type WeekMinutes = readonly number[];
@@ -61,4 +62,25 @@ export function minutesAWeek({ weeks }: Pick<WeekHours, 'weeks'>): number {
 /** A week with so many minutes on each of some weekdays. */
 export function plainWeek(minutes: number, weekdays: readonly Weekday[]): WeekMinutes {
   return Array.from({ length: DAYS_A_WEEK }, (_, i) => (weekdays.includes((i + 1) as Weekday) ? minutes : 0));
+}
+
+/** Minutes of a day's work, written as hours: "7.5", "7:30", "7 h 30", nothing for none; null where it is none of them. */
+export function readDayHours(text: string): number | null {
+  const trimmed = text.trim().replace(',', '.');
+  if (trimmed === '') return 0;
+  const clock = /^(\d{1,2}):([0-5]\d)$/.exec(trimmed);
+  const minutes = clock
+    ? Number(clock[1]) * 60 + Number(clock[2])
+    : /^\d{1,2}(\.\d{0,2})?$/.test(trimmed)
+      ? Math.round(Number(trimmed) * 60)
+      : readDuration(trimmed);
+  return minutes === null || minutes > MOST_MINUTES_A_DAY ? null : minutes;
+}
+
+/** The same, as it is read: "7.5", and nothing for none. */
+export function sayDayHours(minutes: number): string {
+  if (minutes === 0) return '';
+  const hours = minutes / 60;
+  // Of thirds of an hour no short fraction is the whole truth.
+  return Number.isInteger(hours * 100) ? String(hours) : sayDuration(minutes);
 }

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { HandOver, Held } from '../../contract/index.ts';
+import type { HandOver, Held, Member } from '../../contract/index.ts';
 import { scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { newTemplate } from '../testing/work.ts';
@@ -17,7 +17,8 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 const heldBy = async (id: string): Promise<Held> => (await ines.get(`/api/people/${id}/held`).expect(200)).body;
-const versionOf = async (id: string): Promise<number> => (await ines.get(`/api/people/${id}`)).body.version;
+const versionOf = async (id: string): Promise<number> =>
+  (await ines.get('/api/team')).body.members.find((member: Member) => member.id === id).version;
 const input = async (of: Partial<HandOver> = {}): Promise<HandOver> => ({
   ...{
     version: await versionOf(nadia),

@@ -26,7 +26,7 @@ function somebody(of: object = {}) {
 const add = async (of: object = {}, status = 200) =>
   (await ines.post('/api/people').send(somebody(of)).expect(status)).body;
 const memberNamed = async (name: string): Promise<Member> => {
-  const { body } = await ines.get('/api/people').expect(200);
+  const { body } = await ines.get('/api/team').expect(200);
   return body.members.find((member: Member) => member.name === name);
 };
 const written = ({ id: _, signsIn: __, invitedUntil: ___, loads: ____, ...fields }: Member) => fields;
@@ -35,7 +35,7 @@ const change = (member: Member, of: Partial<Member>) =>
 
 describe('the people of a workspace', () => {
   it('are told with their hours, their two weeks of work and how they get in', async () => {
-    const { body } = await ines.get('/api/people').expect(200);
+    const { body } = await ines.get('/api/team').expect(200);
     expect(body.weeks).toEqual(['2026-11-23', '2026-11-30']);
     const by = new Map<string, Member>(body.members.map((member: Member) => [member.name, member]));
     expect(by.get('Nadia Orme')).toMatchObject({ signsIn: 'yes', email: 'nadia@ternquay.example', access: 'member' });

@@ -76,7 +76,6 @@ export function sessionRoutes(routes: Routes, { reads, writes, live, clock }: Se
 export function peopleRoutes(routes: Routes, { reads, writes, clock, live, log }: ServerParts): Routes {
   return routes
     .add(peopleEndpoints.list, 'read', ({ scope }) => listMembers(scope))
-    .add(peopleEndpoints.one, 'read', ({ scope, params }) => oneMember(scope, params.personId))
     .add(peopleEndpoints.add, 'people', ({ scope, body, request }) => addMember(scope, body, linkOrigin(request)))
     .add(peopleEndpoints.change, 'people', async ({ scope, params, body }) => {
       const saved = await changeMember(scope, params.personId, body);

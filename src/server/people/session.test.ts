@@ -67,7 +67,7 @@ describe('signing in', () => {
     const [first] = answer.body.demoPeople;
     expect(first).toMatchObject({ name: 'Ines Calloway', role: 'manager' });
     expect(first.saying).toMatch(/tasks? today/);
-    expect(answer.body.demoPeople.map(({ role }: { role: string }) => role)).toContain('dock crew and first aider');
+    expect(answer.body.demoPeople.map(({ role }: { role: string }) => role)).toContain('dock crew');
   });
 
   it('as a demo person is refused where no demo data is loaded', async () => {

@@ -1,6 +1,6 @@
 import type { DataSource } from 'typeorm';
 import type { Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
-import { ACCESS_LEVELS, civilDay, isoOfDay, mayAll, plural, sayRoles, yearMonthDay } from '../../core/index.ts';
+import { ACCESS_LEVELS, civilDay, isoOfDay, mayAll, plural, yearMonthDay } from '../../core/index.ts';
 import type { Clock } from '../platform/clock.ts';
 import { isDiskKnownFull } from '../platform/disk.ts';
 import { Person } from '../platform/identity/person.ts';
@@ -130,7 +130,7 @@ async function demoPeople(source: DataSource, clock: Clock): Promise<NonNullable
       shown.push({
         id: person.id,
         name: person.name,
-        role: sayRoles(person.roles),
+        role: leading,
         saying: await saying(scope, person),
       });
     }

@@ -32,6 +32,22 @@ const FillPage = lazy(() => import('../features/runs/fill-page.tsx'));
 const RunSheet = lazy(() => import('../features/runs/run-sheet.tsx'));
 const SetupPage = lazy(() => import('../features/setup/setup-page.tsx'));
 const SettingsPage = lazy(() => import('../features/settings/settings-page.tsx'));
+const TeamPage = lazy(() => import('../features/people/team/team-page.tsx'));
+const MemberSheet = lazy(() => import('../features/people/team/member-sheet.tsx'));
+const HandOverPage = lazy(() => import('../features/people/team/hand-over-page.tsx'));
+const PostPage = lazy(() => import('../features/post/post-page.tsx'));
+const MailSheet = lazy(() => import('../features/post/mail-sheet.tsx'));
+const byLink = (page: 'InvitationPage' | 'NewPasswordPage' | 'NewAddressPage' | 'ForgottenPage') =>
+  lazy(async () => ({ default: (await import('../features/people/link-page.tsx'))[page] }));
+/** Pages for whoever is not signed in, some of them reached by a link from a mail. */
+const OPEN_PAGES = {
+  '/sign-in': SignIn,
+  '/set-up': SetupPage,
+  '/invitation': byLink('InvitationPage'),
+  '/new-password': byLink('NewPasswordPage'),
+  '/new-address': byLink('NewAddressPage'),
+  '/forgotten': byLink('ForgottenPage'),
+};
 const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'));
 
 /** Only for those who are signed in; others sign in first and come back to where they were going. */
@@ -106,24 +122,15 @@ function Lost() {
 }
 
 const router = createBrowserRouter([
-  {
-    path: '/sign-in',
+  ...Object.entries(OPEN_PAGES).map(([path, Open]) => ({
+    path,
     errorElement: <Lost />,
     element: (
       <Suspense fallback={null}>
-        <SignIn />
+        <Open />
       </Suspense>
     ),
-  },
-  {
-    path: '/set-up',
-    errorElement: <Lost />,
-    element: (
-      <Suspense fallback={null}>
-        <SetupPage />
-      </Suspense>
-    ),
-  },
+  })),
   {
     path: '/',
     element: <SignedIn />,
@@ -146,6 +153,9 @@ const router = createBrowserRouter([
           { path: 'fill', element: <FillPage />, children: [{ path: 'run/:runId', element: <RunSheet /> }] },
           { path: 'account', element: <AccountPage /> },
           { path: 'settings', element: <SettingsPage /> },
+          { path: 'post', element: <PostPage />, children: [{ path: ':mailId', element: <MailSheet /> }] },
+          { path: 'team', element: <TeamPage />, children: [{ path: ':personId', element: <MemberSheet /> }] },
+          { path: 'team/:personId/hand-over', element: <HandOverPage /> },
           { path: 'templates', element: <Templates /> },
           { path: 'templates/:templateId', element: <TemplatePage /> },
         ],

@@ -216,6 +216,7 @@ export function WordsBlank<T>({
   onChange,
   wrong,
   placeholder = '',
+  width = Math.max(6, placeholder.length),
   mono = false,
 }: BlankProps & {
   readonly shown: string;
@@ -223,6 +224,8 @@ export function WordsBlank<T>({
   readonly onChange: (value: T) => void;
   readonly wrong: string;
   readonly placeholder?: string;
+  /** In characters, at least. */
+  readonly width?: number;
   readonly mono?: boolean;
 }) {
   return (
@@ -233,7 +236,7 @@ export function WordsBlank<T>({
       onChange={onChange}
       wrong={wrong}
       placeholder={placeholder}
-      width={Math.max(6, placeholder.length)}
+      width={width}
       longest={34}
       className={mono ? 'font-mono' : ''}
     />

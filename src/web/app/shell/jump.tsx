@@ -7,7 +7,7 @@ import { Dialog } from '../../kit/dialog.tsx';
 import { useEnterWhenFound } from '../../kit/enter-when-found.ts';
 import { JUMP_HINT } from './openings.tsx';
 import { useShell } from './shell-context.ts';
-import { PLACES, SETTINGS } from './top-bar.tsx';
+import { PLACES, SETTINGS, TEAM } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
 
 interface JumpProps {
@@ -67,6 +67,8 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
           </Command.Group>
           <Command.Group heading="places">
             {PLACES.flatMap(({ places }) => places.map(({ name, to }) => item(to, name, '', to)))}
+            {item(TEAM.to, TEAM.name, '', TEAM.to)}
+            {may('post') && item('post', 'Post tray', 'every mail that left', '/post')}
             {may('settings') && item(SETTINGS.to, SETTINGS.name, '', SETTINGS.to)}
           </Command.Group>
           <Command.Group heading="people">

@@ -4,6 +4,7 @@ import { useShell } from './shell-context.ts';
 import { useSignOut } from './sign-out.tsx';
 import { useTheme } from './theme.ts';
 import { useWorkspace } from './workspace.tsx';
+import { WorkspaceChoice } from './workspace-choice.tsx';
 
 /** The places that exist, in the order of the work. */
 export const PLACES = [
@@ -17,6 +18,8 @@ export const PLACES = [
   { verb: 'do', places: [{ name: 'Day sheet', to: '/day-sheet' }] },
 ] as const;
 
+/** Who works here; on a phone it is found by the jump. */
+export const TEAM = { name: 'Team', to: '/team' } as const;
 /** What only managers set up; on a phone it is found by the jump. */
 export const SETTINGS = { name: 'Settings', to: '/settings' } as const;
 
@@ -57,6 +60,9 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
             ))}
           </div>
         ))}
+        <NavLink className={`${PLACE} ${MAST} ${FLAG} max-[900px]:hidden`} to={TEAM.to}>
+          {TEAM.name}
+        </NavLink>
         {may('settings') && (
           <NavLink className={`${PLACE} ${MAST} ${FLAG} max-[900px]:hidden`} to={SETTINGS.to}>
             {SETTINGS.name}
@@ -111,6 +117,7 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
         >
           {theme === 'daybreak' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
         </button>
+        <WorkspaceChoice />
         <Link className={`${TOOL} ml-1 flex items-center px-2 max-[720px]:hidden`} to="/account" title="Your account">
           {me.name}
         </Link>

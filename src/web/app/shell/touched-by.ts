@@ -11,12 +11,12 @@ export function touchedBy({ topics, tasks, people, load }: Live): { soon: string
     soon.push(...(tasks === null ? ['/tasks/'] : tasks.map((id) => `/tasks/${id}`)));
     soon.push(...(people === null ? ['/people/'] : people.map((id) => `/people/${id}/`)));
   }
-  if (topics.includes('workspace')) soon.push('/workspace', '/settings');
+  if (topics.includes('workspace')) soon.push('/workspace', '/settings', '/team');
   if (topics.includes('runs')) soon.push('/runs');
   if (topics.includes('schedules')) later.push('/schedules');
   // Dates of a schedule that are not tasks yet stand on day sheets too.
   if (topics.includes('schedules') && !topics.includes('tasks')) later.push('/people/');
   if (topics.includes('templates')) later.push('/templates', '/workspace');
-  if (load && topics.some((topic) => topic === 'tasks' || topic === 'schedules')) later.push('/tideline');
+  if (load && topics.some((topic) => topic === 'tasks' || topic === 'schedules')) later.push('/tideline', '/team');
   return { soon, later };
 }

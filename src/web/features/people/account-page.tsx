@@ -28,7 +28,10 @@ export default function AccountPage() {
         <div className="border-t border-line-2">
           <div className="grid max-w-[980px] grid-cols-[minmax(0,1fr)_320px] gap-x-12 gap-y-8 px-5 py-4 max-[820px]:grid-cols-1 max-[720px]:px-4">
             <Sessions sessions={data.sessions} onEnded={() => void mutate()} />
-            <Password onChanged={() => void mutate()} />
+            <div>
+              <Password onChanged={() => void mutate()} />
+              <Address email={data.email} />
+            </div>
           </div>
         </div>
       )}
@@ -80,6 +83,83 @@ function Sessions({ sessions, onEnded }: SessionsProps) {
         </button>
       )}
     </section>
+  );
+}
+
+/** Another address to sign in with: asked for here, and confirmed through a link that goes there. */
+function Address({ email }: { readonly email: string }) {
+  const [next, setNext] = useState('');
+  const [password, setPassword] = useState('');
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const ids = { next: useId(), password: useId() };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    setProblem(null);
+    ask(workspaceAddresses.askForAddress, { body: { email: next, password } })
+      .then((answer) => {
+        setSaid(answer.said);
+        setNext('');
+        setPassword('');
+      })
+      .catch((error: unknown) => {
+        if (!(error instanceof ProblemError)) throw error;
+        setProblem(error);
+      })
+      .finally(() => setBusy(false));
+  };
+  return (
+    <form onSubmit={submit} noValidate aria-label="Address" className="mt-7 border-t border-line-2 pt-3">
+      <h2 className="text-[17px] leading-5.5 text-primary">Address</h2>
+      <p className="text-row leading-5">You sign in with {email}.</p>
+      <label className="mt-2.5 block text-row" htmlFor={ids.next}>
+        Another one
+      </label>
+      <input
+        id={ids.next}
+        type="email"
+        className="writing mt-0.5 h-9 max-[720px]:h-11"
+        autoComplete="off"
+        value={next}
+        aria-invalid={problem?.at('email') !== undefined}
+        aria-describedby={`${ids.next}-problem`}
+        onChange={({ target }) => setNext(target.value)}
+      />
+      <span id={`${ids.next}-problem`} role="alert" className="field-error">
+        {problem?.at('email')}
+      </span>
+      <label className="mt-2.5 block text-row" htmlFor={ids.password}>
+        Your password, to be sure
+      </label>
+      <input
+        id={ids.password}
+        type="password"
+        className="writing mt-0.5 h-9 max-[720px]:h-11"
+        autoComplete="current-password"
+        value={password}
+        aria-invalid={problem?.at('password') !== undefined}
+        aria-describedby={`${ids.password}-problem`}
+        onChange={({ target }) => setPassword(target.value)}
+      />
+      <span id={`${ids.password}-problem`} role="alert" className="field-error">
+        {problem?.at('password')}
+      </span>
+      {problem && !problem.problem.errors && (
+        <p role="alert" className="mt-1 text-row text-late">
+          {problem.message}
+        </p>
+      )}
+      {said && (
+        <p role="status" className="mt-1 text-row">
+          {said}
+        </p>
+      )}
+      <button type="submit" className="btn mt-3" disabled={busy}>
+        Send a link there
+      </button>
+    </form>
   );
 }
 

@@ -1,24 +1,28 @@
 import { type FormEvent, useId, useState } from 'react';
+import { Link } from 'react-router';
 import { workspaceAddresses } from '../../../contract/addresses.ts';
 import type { Session } from '../../../contract/index.ts';
 import { ask, ProblemError } from '../../kit/api.ts';
 
 interface PasswordFormProps {
   readonly onEnter: (session: Session) => Promise<void>;
+  /** Whether the page may be left for another one. */
+  readonly mayLeave: boolean;
 }
 
 /** Signing in with an address and a password. */
-export function PasswordForm({ onEnter }: PasswordFormProps) {
+export function PasswordForm({ onEnter, mayLeave }: PasswordFormProps) {
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
   const [shows, setShows] = useState(false);
+  const [stays, setStays] = useState(true);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const ids = { email: useId(), password: useId(), problem: useId() };
   const signIn = (event: FormEvent) => {
     event.preventDefault();
     setBusy(true);
-    ask(workspaceAddresses.signIn, { body: { email, password } })
+    ask(workspaceAddresses.signIn, { body: { email, password, stay: stays } })
       .then(onEnter)
       .catch((error: unknown) => {
         if (!(error instanceof ProblemError)) throw error;
@@ -70,7 +74,18 @@ export function PasswordForm({ onEnter }: PasswordFormProps) {
           {problem.message}
         </p>
       )}
-      <button type="submit" className="btn btn-primary mt-5 h-12 w-[132px] text-touch" disabled={busy}>
+      <div className="mt-3 flex flex-wrap items-center gap-x-5 gap-y-1 text-row">
+        <label className="flex cursor-pointer items-center gap-2">
+          <input type="checkbox" checked={stays} onChange={({ target }) => setStays(target.checked)} />
+          Stay signed in here
+        </label>
+        {mayLeave && (
+          <Link className="link-line text-note" to="/forgotten">
+            Password forgotten
+          </Link>
+        )}
+      </div>
+      <button type="submit" className="btn btn-primary mt-4 h-12 w-[132px] text-touch" disabled={busy}>
         Sign in
       </button>
     </form>

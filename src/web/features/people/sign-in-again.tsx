@@ -36,7 +36,7 @@ export function SignInAgain({ me }: { readonly me: Person }) {
       <p className="mt-1 text-row leading-4.75 text-ink-2">
         Your session has ended. Sign in again as {me.name}: the page stays as it is, and what you typed is sent.
       </p>
-      <PasswordForm onEnter={enter} />
+      <PasswordForm onEnter={enter} mayLeave={false} />
       {welcome?.demoPeople && (
         <p className="mt-4 border-t border-line-2 pt-3">
           <button type="button" className="btn" onClick={() => void stepIn()}>

@@ -73,7 +73,7 @@ function useEnter(): (session: Session) => Promise<void> {
 }
 
 function Enter() {
-  return <PasswordForm onEnter={useEnter()} />;
+  return <PasswordForm onEnter={useEnter()} mayLeave />;
 }
 
 function DemoPeople({ people }: { readonly people: NonNullable<Welcome['demoPeople']> }) {

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import { type Settings, settingsSchema } from '../../../contract/index.ts';
 import { plural } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
@@ -73,6 +74,9 @@ function SettingsEditor({ settings }: { readonly settings: Settings }) {
       )}
       <div className="page-head min-h-[52px]">
         <h1>Settings</h1>
+        <Link className="link-line text-note" to="/post">
+          Post tray
+        </Link>
         <span className={`ml-auto text-right text-note leading-4 ${refusal ? 'text-late' : ''}`} role="status">
           {refusal?.message ?? (isChanged ? `${plural(changes.length, 'change')}, not saved.` : '')}
         </span>

@@ -1,10 +1,11 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { SCHEDULE_ORDERS, SCHEDULE_STATES, type ScheduleFilter } from '../../../../contract/index.ts';
 import { isoOfDay, sayDay, tryDayOfIso } from '../../../../core/index.ts';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import type { DaySpan } from '../../../app/shell/tide-words.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
+import { FindWords } from '../../../kit/find-words.tsx';
 
 const STATE_WORDS: Readonly<Record<(typeof SCHEDULE_STATES)[number], string>> = {
   running: 'running',
@@ -94,21 +95,9 @@ function spanFrom(search: URLSearchParams): DaySpan | null {
 /** What is shown, as words in a line. */
 export function FilterWords({ filter }: { readonly filter: ReturnType<typeof useScheduleFilter> }) {
   const { values, set } = filter;
-  const [words, setWords] = useState(values.find);
-  useEffect(() => setWords(values.find), [values.find]);
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2">
-      <input
-        className="filter-word w-[92px] cursor-text text-ink placeholder:text-ink-2"
-        type="search"
-        aria-label="Find schedules"
-        placeholder="any words"
-        value={words}
-        onChange={({ target }) => {
-          setWords(target.value);
-          set({ find: target.value });
-        }}
-      />
+      <FindWords label="Find schedules" value={values.find} onChange={(find) => set({ find })} />
       ·
       <FilterChoice
         label="Category"

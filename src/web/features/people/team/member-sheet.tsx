@@ -1,0 +1,197 @@
+import { useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { type Member, type PersonInput, personFieldsSchema, personInputSchema } from '../../../../contract/index.ts';
+import { dayOfIso, hasLeftBy, isoOfDay, plainWeek, sayDay, sayRoles } from '../../../../core/index.ts';
+import { useKeys } from '../../../app/shell/keys.tsx';
+import { sayTrouble } from '../../../app/shell/toast.tsx';
+import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
+import { ProblemError } from '../../../kit/api.ts';
+import { useDraft } from '../../../kit/draft.ts';
+import { MeanwhileLine } from '../../../kit/meanwhile-line.tsx';
+import { CloseButton, SECTION, SideSheet } from '../../../kit/side-sheet.tsx';
+import { Skeleton } from '../../../kit/states.tsx';
+import { goToUnread } from '../../../kit/unread.ts';
+import { LastChanged } from '../../history/last-changed.tsx';
+import { useTeam, useTeamActions } from './api.ts';
+import { MemberFacts } from './member-facts.tsx';
+import { MemberForm } from './member-form.tsx';
+import { SigningIn } from './signing-in.tsx';
+
+const USUAL_MINUTES = 450;
+const NEW = 'new';
+
+/** One person, or somebody new: what is known, how they get in, and what becomes of their work when they go. */
+export default function MemberSheet() {
+  const { personId = '' } = useParams();
+  const { data } = useTeam();
+  const { may } = useWorkspace();
+  const navigate = useNavigate();
+  const close = () => void navigate('/team');
+  const member = data?.members.find(({ id }) => id === personId);
+  const isNew = personId === NEW;
+  return (
+    <SideSheet label={isNew ? 'Somebody new' : (member?.name ?? 'A person')} onClose={close}>
+      {!data && <Skeleton rows={8} />}
+      {data && !member && !isNew && (
+        <div className={SECTION}>
+          <div className="flex items-baseline justify-between">
+            <h2 className="text-title">Nobody of this address</h2>
+            <CloseButton onClose={close} />
+          </div>
+          <p className="text-row text-ink-2">It may be that they were taken out again.</p>
+        </div>
+      )}
+      {member && !may('people') && <MemberFacts member={member} onClose={close} />}
+      {may('people') && (member || (data && isNew)) && (
+        <Editor key={personId} member={member ?? null} onClose={close} />
+      )}
+    </SideSheet>
+  );
+}
+
+interface Draft extends PersonInput {
+  readonly version: number;
+}
+
+const draftSchema = personFieldsSchema.extend({ version: personFieldsSchema.shape.weeks.element.element });
+
+function useMemberDraft(member: Member | null) {
+  const today = useToday();
+  const { workingCalendar } = useWorkspace();
+  const initial = useMemo<Draft>(() => {
+    if (member) {
+      const { id: _, signsIn: __, invitedUntil: ___, loads: ____, ...written } = member;
+      return written;
+    }
+    return {
+      ...{ name: '', email: null, telephone: '', roles: [], team: null, access: 'member', worksFrom: null },
+      ...{ worksUntil: null, weeksFrom: isoOfDay(today), version: 0 },
+      weeks: [[...plainWeek(USUAL_MINUTES, workingCalendar.workingWeekdays)]],
+    };
+  }, [member, today, workingCalendar]);
+  return { initial, ...useDraft<Draft>(`person.${member?.id ?? NEW}`, initial, draftSchema) };
+}
+
+function Editor({ member, onClose }: { readonly member: Member | null; readonly onClose: () => void }) {
+  const navigate = useNavigate();
+  const { add, change: save } = useTeamActions();
+  const { initial, draft, base, isChanged, change, rebase, forget } = useMemberDraft(member);
+  const [refusal, setRefusal] = useState<ProblemError | null>(null);
+  const [tried, setTried] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const { version, ...input } = draft;
+  const problems = new Map<string, string>();
+  if (tried || member)
+    for (const { path, message } of personInputSchema.safeParse(input).error?.issues ?? [])
+      problems.set(String(path[0]), message);
+  for (const { path, message } of refusal?.problem.errors ?? []) problems.set(path.split('.')[0] ?? '', message);
+  const trying = async (work: () => Promise<void>) => {
+    setTried(true);
+    if (busy || goToUnread() || !personInputSchema.safeParse(input).success) return;
+    setBusy(true);
+    setRefusal(null);
+    try {
+      await work();
+      forget();
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      setRefusal(error);
+      sayTrouble(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const submit = (invite: boolean) =>
+    void trying(async () => {
+      if (member) return save(member.id, { ...input, version });
+      const added = await add({ ...input, invite });
+      void navigate(`/team/${added.id}`, { replace: true });
+    });
+  useKeys([{ key: 'Mod+Enter', says: 'Save', run: () => submit(false) }]);
+  return (
+    <>
+      <header className={`${SECTION} flex items-start gap-2`}>
+        <div className="min-w-0 flex-1">
+          <h2 className="text-title leading-6.5">{draft.name || 'Somebody new'}</h2>
+          <p className="text-row text-ink-2">
+            {member ? `${sayRoles(member.roles)}, ${member.access}` : 'not saved yet'}
+          </p>
+        </div>
+        <CloseButton onClose={onClose} />
+      </header>
+      {member && isChanged && <MeanwhileLine base={base} mine={draft} now={initial} onMerge={rebase} />}
+      {member && <SigningIn member={member} />}
+      <MemberForm
+        draft={input}
+        signsIn={member?.signsIn === 'yes'}
+        at={(path) => problems.get(path)}
+        onChange={(next) => {
+          setRefusal(null);
+          change({ ...next, version });
+        }}
+      />
+      {member && <Leaving member={member} />}
+      {member && (
+        <div className={`${SECTION} border-b-0`}>
+          <LastChanged of="person" id={member.id} />
+        </div>
+      )}
+      <footer className="sticky bottom-0 mt-auto flex flex-wrap items-center gap-2 border-t border-line-2 bg-base-100 px-5 py-3">
+        {member ? (
+          <button type="button" className="btn btn-primary" disabled={busy || !isChanged} onClick={() => submit(false)}>
+            Save
+          </button>
+        ) : (
+          <>
+            <button
+              type="button"
+              className="btn btn-primary"
+              disabled={busy}
+              onClick={() => submit(input.email !== null)}
+            >
+              {input.email === null ? 'Add without a mail' : 'Add and invite by mail'}
+            </button>
+            {input.email !== null && (
+              <button type="button" className="btn" disabled={busy} onClick={() => submit(false)}>
+                Only add
+              </button>
+            )}
+          </>
+        )}
+        {isChanged && (
+          <button
+            type="button"
+            className="btn"
+            onClick={() => {
+              forget();
+              setRefusal(null);
+              setTried(false);
+            }}
+          >
+            Put back
+          </button>
+        )}
+        <span role="status" className="text-note leading-4 text-ink-2">
+          {refusal && !refusal.problem.errors ? refusal.message : isChanged && member ? 'not saved' : ''}
+        </span>
+      </footer>
+    </>
+  );
+}
+
+/** Where everything that somebody holds is given to others. */
+function Leaving({ member }: { readonly member: Member }) {
+  const today = useToday();
+  return (
+    <section className={SECTION}>
+      <p className="text-row leading-5">
+        {member.worksUntil !== null && hasLeftBy(member, today)
+          ? `${member.name} left on ${sayDay(dayOfIso(member.worksUntil), today)}; what was done stays under that name. `
+          : ''}
+        <Link className="link-line" to={`/team/${member.id}/hand-over`}>
+          Hand over what {member.name} holds
+        </Link>
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,79 @@
+import { useMemo } from 'react';
+import { Link, Outlet, useNavigate } from 'react-router';
+import type { Member } from '../../../../contract/index.ts';
+import { hasLeftBy, plainWords, plural } from '../../../../core/index.ts';
+import { useKeys } from '../../../app/shell/keys.tsx';
+import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
+import { useAddressFilter } from '../../../kit/address-filter.ts';
+import { FindWords } from '../../../kit/find-words.tsx';
+import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { useTeam } from './api.ts';
+import { TeamTable } from './team-table.tsx';
+
+const GROUPINGS = [
+  ['role', 'by role'],
+  ['team', 'by team'],
+  ['access', 'by access'],
+] as const;
+export type Grouping = (typeof GROUPINGS)[number][0];
+
+/** Everybody who works here: their weeks, their load, and how they are reached. */
+export default function TeamPage() {
+  const { data, error, mutate } = useTeam();
+  const { may } = useWorkspace();
+  const today = useToday();
+  const navigate = useNavigate();
+  const { search, set } = useAddressFilter();
+  const words = search.get('find') ?? '';
+  const grouping = GROUPINGS.find(([key]) => key === search.get('by'))?.[0] ?? 'role';
+  useKeys(may('people') ? [{ key: 'n', says: 'Add a person', run: () => void navigate('/team/new') }] : []);
+  const members = useMemo(() => data?.members.filter((member) => isFound(member, words)) ?? [], [data, words]);
+  const here = members.filter((member) => !hasLeftBy(member, today));
+  return (
+    <div className="flex min-h-0 flex-1">
+      <title>Team · Jolly Rota</title>
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <div className="page-head">
+          <h1>Team</h1>
+          <FindWords label="Find a person" value={words} onChange={(find) => set({ find })} />
+          <select
+            className="filter-word"
+            aria-label="Grouped"
+            value={grouping}
+            onChange={({ target }) => set({ by: target.value === 'role' ? '' : target.value })}
+          >
+            {GROUPINGS.map(([key, said]) => (
+              <option key={key} value={key}>
+                {said}
+              </option>
+            ))}
+          </select>
+          <span className="ml-auto text-row text-ink-2 max-[720px]:hidden">
+            {data ? `${plural(here.length, 'person', 'people')}${words ? ' found' : ''}` : ''}
+          </span>
+          {may('people') && (
+            <Link className="btn btn-primary max-[720px]:ml-auto" to="/team/new">
+              Add a person
+            </Link>
+          )}
+        </div>
+        {error && !data && <Trouble error={error} retry={() => void mutate()} />}
+        {!error && !data && <Skeleton rows={14} />}
+        {data && members.length === 0 && (
+          <Empty title="Nobody of these words.">
+            <button type="button" className="link-line" onClick={() => set({ find: '' })}>
+              Show everybody
+            </button>
+          </Empty>
+        )}
+        {data && members.length > 0 && <TeamTable members={members} weeks={data.weeks} grouping={grouping} />}
+      </div>
+      <Outlet />
+    </div>
+  );
+}
+
+function isFound({ name, roles, team, email, telephone }: Member, words: string): boolean {
+  const all = plainWords([name, ...roles, team, email, telephone].join(' ')).join(' ');
+  return plainWords(words).every((word) => all.includes(word));
+}
