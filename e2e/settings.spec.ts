@@ -16,6 +16,7 @@ test('a day off is looked at before it is saved, moves what it must, and is take
   // What is typed is there after a detour.
   await page.getByRole('link', { name: 'Schedules' }).click();
   await page.getByRole('link', { name: 'Settings' }).click();
+  await expect(page.getByText('1 change, not saved.')).toBeVisible();
   await page.keyboard.press('Control+Enter');
   const impact = page.getByRole('dialog', { name: 'What this changes' });
   await expect(impact).toContainText('Regatta on Wed 9 Dec is a day off');

@@ -21,9 +21,9 @@ let known: Known;
 beforeAll(async () => {
   server = await testServer();
   // Everybody may ask everything: what is refused for who asks is tried elsewhere.
-  await server.source.query('update person set is_manager = true');
+  await server.source.query(`update person set access = 'manager'`);
   const names = await server.source.query<{ name: string }[]>(
-    `select p.name from person p join workspace w on w.id = p.workspace_id where w.name = 'Tern Quay' order by p.id`,
+    `select p.name from person p join workspace w on w.id = p.workspace_id where w.name = 'Tern Quay' and p.account_id is not null and p.works_until is null order by p.id`,
   );
   agents = await Promise.all(names.map(({ name }) => server.browser(name)));
   const ids = async (table: string, more = '') =>

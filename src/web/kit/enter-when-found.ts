@@ -1,11 +1,11 @@
-import { type KeyboardEvent, type RefObject, useEffect, useRef } from 'react';
+import { type KeyboardEvent, type RefObject, useCallback, useEffect, useRef } from 'react';
 
 /** Frames that the list may take for that; where nothing was found, it never points to anything. */
 const MOST_FRAMES = 30;
 
 /**
- * For a list (cmdk) whose items are looked up as it is typed: Enter that comes before they are found is kept, and takes
- * the first of them once they are, as if they had been there.
+ * For a list (cmdk) whose items are looked up as it is typed: Enter that comes before they are found, or before the list
+ * points to one of them, is kept, and takes the first of them once it does, as if it had been there.
  * @param wasAsked Enter came before the list was there itself
  */
 export function useEnterWhenFound(
@@ -17,27 +17,35 @@ export function useEnterWhenFound(
 } {
   const ref = useRef<HTMLDivElement>(null);
   const isAsked = useRef(wasAsked);
-  useEffect(() => {
-    if (isLooking || !isAsked.current) return;
+  const frame = useRef(0);
+  const pointed = useCallback(() => ref.current?.querySelector<HTMLElement>('[cmdk-item][data-selected="true"]'), []);
+  const takeFirst = useCallback(() => {
     // The list sets its items in order after it is drawn, and points to the first of them once that is done.
     let frames = 0;
     const take = () => {
-      const first = ref.current?.querySelector<HTMLElement>('[cmdk-item][data-selected="true"]');
+      const first = pointed();
       if (!first && ++frames < MOST_FRAMES) {
-        frame = requestAnimationFrame(take);
+        frame.current = requestAnimationFrame(take);
         return;
       }
       isAsked.current = false;
       first?.click();
     };
-    let frame = requestAnimationFrame(take);
-    return () => cancelAnimationFrame(frame);
-  }, [isLooking]);
+    cancelAnimationFrame(frame.current);
+    frame.current = requestAnimationFrame(take);
+  }, [pointed]);
+  useEffect(() => {
+    if (!isLooking && isAsked.current) takeFirst();
+    return () => cancelAnimationFrame(frame.current);
+  }, [isLooking, takeFirst]);
   return {
     ref,
     onKeyDown: (event) => {
-      isAsked.current = event.key === 'Enter' && isLooking;
-      if (isAsked.current) event.preventDefault();
+      cancelAnimationFrame(frame.current);
+      isAsked.current = event.key === 'Enter' && (isLooking || !pointed());
+      if (!isAsked.current) return;
+      event.preventDefault();
+      if (!isLooking) takeFirst();
     },
   };
 }

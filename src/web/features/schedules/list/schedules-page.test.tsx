@@ -52,7 +52,7 @@ describe('a workspace that has only begun', () => {
 describe('a form that only a manager could save', () => {
   it.each(['/schedules/new', '/templates/new'])('is not shown to others at %s', async (path) => {
     await show(bench, { me: NADIA, path, answers: NO_TEMPLATES });
-    expect(await screen.findByRole('heading', { name: /^Only a manager can/ })).toBeTruthy();
+    expect(await screen.findByRole('heading', { name: /^Only a planner or a manager can/ })).toBeTruthy();
     expect(screen.queryByRole('textbox')).toBe(null);
   });
 });
