@@ -17,6 +17,7 @@ import { englandAndWales } from '../src/server/settings/index.ts';
 import { Favourite, Template } from '../src/server/templates/stored/index.ts';
 import { berthHolders } from './berth-holders.ts';
 import { makeByHand } from './by-hand.ts';
+import { ASSET_FIELDS, addRecords, CLIENT_FIELDS } from './client-records.ts';
 import { playHistory } from './history.ts';
 import { type DemoPerson, OTHERS, PEOPLE, ROLES, TEAMS } from './people.ts';
 import { type DemoFile, type DemoFiles, demoFiles } from './pictures.ts';
@@ -52,6 +53,8 @@ export async function seedWhenEmpty(
       await insertWorkspace(manager, makeId(clock.now()), 'Tern Quay', 'marina and boatyard, three quays', {
         categories: [...CATEGORIES],
         workTypes: [...WORK_TYPES],
+        clientFields: [...CLIENT_FIELDS],
+        assetFields: [...ASSET_FIELDS],
         roles: [...ROLES],
         teams: [...TEAMS],
       }),
@@ -62,6 +65,8 @@ export async function seedWhenEmpty(
         await insertWorkspace(manager, makeId(clock.now()), 'Heron Yard', 'a yard that has only just begun', {
           categories: [],
           workTypes: [],
+          clientFields: [],
+          assetFields: [],
           roles: ['owner'],
           teams: [],
         }),
@@ -88,7 +93,7 @@ async function insertWorkspace(
   id: string,
   name: string,
   tagline: string,
-  lists: Pick<Workspace, 'categories' | 'workTypes' | 'roles' | 'teams'>,
+  lists: Pick<Workspace, 'categories' | 'workTypes' | 'roles' | 'teams' | 'clientFields' | 'assetFields'>,
 ): Promise<Workspace> {
   const workspace = manager.create(Workspace, {
     id,
@@ -140,6 +145,7 @@ async function seedTernQuay(
   for (const { key, roles } of [...PEOPLE].reverse())
     for (const role of roles) signers.set(role, people.get(key) as string);
   await playHistory({ scope, randomFor: (seed) => new SeededRandom(seed), notesOf: notes, signers, files });
+  await addRecords(scope, people);
 }
 
 async function addPeople(
@@ -180,18 +186,29 @@ interface DemoAsset {
   readonly clientId: string | null;
 }
 
+const BARE = { fields: {}, version: 1, archivedAt: null };
+const BARE_CLIENT = { ...BARE, address: '', usualPersonId: null, notes: '' };
+const BARE_ASSET = { ...BARE, isSite: false, siteId: null, servesFrom: null, servesUntil: null };
+
 async function addAssets(scope: Scope): Promise<Map<string | number, DemoAsset>> {
   const assets = new Map<string | number, DemoAsset>();
   for (const [name, place, tag] of OWN_ASSETS) {
     const id = scope.newId();
-    await scope.insert(Asset, { id, clientId: null, name, place, tag });
+    await scope.insert(Asset, { ...BARE_ASSET, id, clientId: null, name, place, tag });
     assets.set(name, { assetId: id, clientId: null });
   }
   for (const [i, { name, vessel, berth }] of berthHolders().entries()) {
     const clientId = scope.newId();
     const assetId = scope.newId();
-    await scope.insert(Client, { id: clientId, name });
-    await scope.insert(Asset, { id: assetId, clientId, name: vessel, place: `berth ${berth}`, tag: null });
+    await scope.insert(Client, { ...BARE_CLIENT, id: clientId, name });
+    await scope.insert(Asset, {
+      ...BARE_ASSET,
+      id: assetId,
+      clientId,
+      name: vessel,
+      place: `berth ${berth}`,
+      tag: null,
+    });
     assets.set(i, { assetId, clientId });
   }
   return assets;

@@ -37,11 +37,15 @@ function hasControlCharacters(text: string): boolean {
   return false;
 }
 
-export const emailField = z
-  .string()
-  .trim()
-  .max(200, 'An address has 200 characters at most.')
-  .regex(/^[^\s@]+@[^\s@]+\.[^\s@]+$/, 'That is no address: write it like edda@saltmarsh.example.');
+const address = (form: RegExp) =>
+  z
+    .string()
+    .trim()
+    .max(200, 'An address has 200 characters at most.')
+    .regex(form, 'That is no address: write it like edda@saltmarsh.example.');
+export const emailField = address(/^[^\s@]+@[^\s@]+\.[^\s@]+$/);
+/** An address, or nothing. */
+export const emailOrNone = address(/^([^\s@]+@[^\s@]+\.[^\s@]+)?$/);
 
 /** What stands at the end of a link that lets somebody in. */
 export const linkToken = z.string().min(20, 'This link is cut short: copy all of it.').max(200);

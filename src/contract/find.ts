@@ -16,6 +16,8 @@ export const findEndpoints = {
     answer: z.object({
       templates: z.array(foundSchema),
       clients: z.array(foundSchema),
+      /** The workspace's own. */
+      assets: z.array(foundSchema),
       schedules: z.array(foundSchema),
     }),
   }),

@@ -36,6 +36,7 @@ export const historyEndpoints = {
   schedule: endpoint(historyPaths.schedule, { answer }),
   template: endpoint(historyPaths.template, { answer }),
   settings: endpoint(historyPaths.settings, { answer }),
+  client: endpoint(historyPaths.client, { answer }),
   person: endpoint(historyPaths.person, { answer }),
   deletedTemplates: endpoint(historyPaths.deletedTemplates, { answer: z.object({ deleted: z.array(deletedSchema) }) }),
   undo: endpoint(historyPaths.undo, { answer: z.object({ said: z.string() }) }),

@@ -1,3 +1,4 @@
+export * from './directory.ts';
 export * from './endpoint.ts';
 export * from './field-words.ts';
 export * from './fields.ts';

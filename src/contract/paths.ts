@@ -4,6 +4,23 @@
  */
 type Path = readonly ['GET' | 'POST' | 'PUT' | 'DELETE', string];
 
+export const directoryPaths = {
+  clients: ['GET', '/clients'],
+  client: ['GET', '/clients/:clientId'],
+  work: ['GET', '/clients/:clientId/work'],
+  addClient: ['POST', '/clients'],
+  changeClient: ['PUT', '/clients/:clientId'],
+  archiveClient: ['PUT', '/clients/:clientId/archived'],
+  impactOfArchivingClient: ['POST', '/clients/:clientId/archived/impact'],
+  merge: ['POST', '/clients/:clientId/merge'],
+  lookAtMerging: ['POST', '/clients/:clientId/merge/look'],
+  ownAssets: ['GET', '/assets'],
+  addAsset: ['POST', '/assets'],
+  changeAsset: ['PUT', '/assets/:assetId'],
+  archiveAsset: ['PUT', '/assets/:assetId/archived'],
+  impactOfArchivingAsset: ['POST', '/assets/:assetId/archived/impact'],
+} as const satisfies Record<string, Path>;
+
 export const filePaths = {
   upload: ['POST', '/files'],
   keep: ['PUT', '/files/:fileId/kept'],
@@ -20,6 +37,7 @@ export const historyPaths = {
   template: ['GET', '/templates/:templateId/history'],
   settings: ['GET', '/settings/history'],
   person: ['GET', '/people/:personId/history'],
+  client: ['GET', '/clients/:clientId/history'],
   deletedTemplates: ['GET', '/templates/deleted'],
   undo: ['POST', '/changes/:changeId/undo'],
   impactOfUndo: ['POST', '/changes/:changeId/undo/impact'],

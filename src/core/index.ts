@@ -93,6 +93,15 @@ export {
   UNFINISHED_STATES,
 } from './insight/task-state.ts';
 export {
+  FIELD_KINDS,
+  type FieldKind,
+  type FieldValues,
+  fieldProblem,
+  type OwnField,
+  PREFERS,
+  type Prefers,
+} from './own-fields/own-fields.ts';
+export {
   ACCESS_LEVELS,
   ACCESS_WORDS,
   type Access,

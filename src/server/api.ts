@@ -4,6 +4,7 @@ import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { Logger } from 'pino';
 import { workspaceEndpoints } from '../contract/index.ts';
 import { clientRoutes } from './clients/index.ts';
+import { directoryRoutes } from './directory/index.ts';
 import { fileRoutes } from './files/index.ts';
 import type { FileStore } from './files/stored/index.ts';
 import { findRoutes } from './find/index.ts';
@@ -69,6 +70,7 @@ export function api(parts: ApiParts): Router {
     workspaceRoutes,
     settingsRoutes,
     clientRoutes,
+    directoryRoutes,
     findRoutes,
     // Before those of one template, whose id stands in the place of a word.
     historyRoutes,

@@ -1,4 +1,4 @@
-import { Asset, Client } from './clients/index.ts';
+import { Asset, Client, Contact } from './clients/index.ts';
 import { StoredFile } from './files/stored/index.ts';
 import { AccountLink, Invitation } from './people/index.ts';
 import { Mail, ReceivedMail } from './post/index.ts';
@@ -12,6 +12,7 @@ import pg from 'pg';
 import { DataSource } from 'typeorm';
 import { Change } from './platform/changes/entity.ts';
 import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
+import { ClientRecords1766000000000 } from './platform/db/migrations/client-records.ts';
 import { ContentOnce1764900000000 } from './platform/db/migrations/content-once.ts';
 import { DeletedTasks1764300000000 } from './platform/db/migrations/deleted-tasks.ts';
 import { ExceptionsAndRevisions1764100000000 } from './platform/db/migrations/exceptions-and-revisions.ts';
@@ -69,6 +70,7 @@ export function dataSource(
       Account,
       Person,
       Client,
+      Contact,
       Asset,
       Template,
       Favourite,
@@ -103,6 +105,7 @@ export function dataSource(
       WorkspaceSettings1765700000000,
       PeopleAndAccess1765800000000,
       PostAndInvitations1765900000000,
+      ClientRecords1766000000000,
     ],
     extra: {
       max: connections,

@@ -23,7 +23,8 @@ async function idsOf(of: TestServer): Promise<Ids> {
   const [found] = await of.source.query<Record<string, string>[]>(
     `select (select id from task where state = 'open' limit 1) as "taskId", (select id from run limit 1) as "runId",
        (select id from change limit 1) as "changeId", (select id from file limit 1) as "fileId",
-       (select id from mail limit 1) as "mailId"`,
+       (select id from mail limit 1) as "mailId", (select id from asset where client_id is not null limit 1) as "assetId",
+       (select id from client limit 1) as "clientId"`,
   );
   const schedule = await scheduleNamed(ines, 'Fire points', 'Long Quay');
   const person = await of.person('Nadia Orme');
@@ -186,6 +187,16 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /people/:personId/hand-over': 'people',
   'POST /people/:personId/hand-over/impact': 'people',
   'GET /people/:personId/history': 'people',
+  'POST /clients': 'clients',
+  'PUT /clients/:clientId': 'clients',
+  'PUT /clients/:clientId/archived': 'clients',
+  'POST /clients/:clientId/archived/impact': 'clients',
+  'POST /clients/:clientId/merge': 'clients',
+  'POST /clients/:clientId/merge/look': 'clients',
+  'POST /assets': 'clients',
+  'PUT /assets/:assetId': 'clients',
+  'PUT /assets/:assetId/archived': 'clients',
+  'POST /assets/:assetId/archived/impact': 'clients',
   'GET /post': 'post',
   'GET /post/:mailId': 'post',
   'POST /post/:mailId/again': 'post',

@@ -1,3 +1,3 @@
 /** Whom work is done for, and their assets. */
-export { Asset, Client } from './entity.ts';
+export { Asset, Client, Contact } from './entity.ts';
 export { clientRoutes } from './routes.ts';

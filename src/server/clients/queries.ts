@@ -6,9 +6,12 @@ import type { Scope } from '../platform/scope.ts';
 /** Clients and assets as what work can be for. A client's own row stands before what is theirs. */
 const ASSETS = `select a.client_id as "clientId", a.id as "assetId", a.name, concat_ws(', ', c.name, a.place) as detail, a.tag,
     c.words as whose, a.words
-  from asset a left join client c on c.workspace_id = a.workspace_id and c.id = a.client_id where a.workspace_id = $1`;
+  from asset a left join client c on c.workspace_id = a.workspace_id and c.id = a.client_id
+  where a.workspace_id = $1`;
+const ASSETS_IN_USE = `${ASSETS} and a.archived_at is null`;
 const CLIENTS = `select c.id as "clientId", null::uuid as "assetId", c.name, 'client' as detail, null::text as tag, c.words as whose, c.words
   from client c where c.workspace_id = $1`;
+const CLIENTS_IN_USE = `${CLIENTS} and c.archived_at is null`;
 const ORDER = 'whose nulls first, "clientId" nulls first, "assetId" is not null, words, "assetId"';
 
 /** Told without what they are put in order by. */
@@ -40,12 +43,12 @@ export async function findSubjects(scope: Scope, q: string): Promise<{ subjects:
 function firstSubjects(scope: Scope): Promise<Subject[]> {
   return scope.sql<Subject>(
     `select * from (
-       (${ASSETS} and a.client_id is null order by a.words limit $2)
+       (${ASSETS_IN_USE} and a.client_id is null order by a.words limit $2)
        union all
-       (with nearest as (select id from client where workspace_id = $1 order by words, id limit $2)
-        ${CLIENTS} and c.id in (select id from nearest)
+       (with nearest as (select id from client where workspace_id = $1 and archived_at is null order by words, id limit $2)
+        ${CLIENTS_IN_USE} and c.id in (select id from nearest)
         union all
-        ${ASSETS} and a.client_id in (select id from nearest))
+        ${ASSETS_IN_USE} and a.client_id in (select id from nearest))
      ) first order by ${ORDER} limit $2`,
     [MOST_SUBJECTS + 1],
   );
@@ -55,9 +58,9 @@ function firstSubjects(scope: Scope): Promise<Subject[]> {
 function subjectsBeginning(scope: Scope, [longest = '', ...others]: readonly string[]): Promise<Subject[]> {
   return scope.sql<Subject>(
     `select * from (
-       (${CLIENTS} and c.words like $2 and c.words like all ($3::text[]) order by c.words limit $4)
+       (${CLIENTS_IN_USE} and c.words like $2 and c.words like all ($3::text[]) order by c.words limit $4)
        union all
-       (${ASSETS} and a.words like $2 and a.found_by like all ($3::text[]) order by a.words limit $4)
+       (${ASSETS_IN_USE} and a.words like $2 and a.found_by like all ($3::text[]) order by a.words limit $4)
      ) found order by ${ORDER} limit $4`,
     [`${likeLetters(longest)}%`, others.map((word) => `%${likeLetters(word)}%`), MOST_SUBJECTS + 1],
   );
@@ -69,10 +72,10 @@ function subjectsWith(scope: Scope, words: readonly string[], typed: string): Pr
   return scope.sql<Subject>(
     `with named as materialized (select id from client where workspace_id = $1 and ' ' || words like $2)
      select * from (
-       ${CLIENTS} and c.id in (select id from named)
+       ${CLIENTS_IN_USE} and c.id in (select id from named)
          and ' ' || c.words like all ($3::text[])
        union all
-       ${ASSETS} and a.id in (
+       ${ASSETS_IN_USE} and a.id in (
            select id from asset where workspace_id = $1 and ' ' || found_by like $2
            union
            select id from asset where workspace_id = $1 and client_id in (select id from named))
@@ -121,10 +124,10 @@ export async function subjectsSaidIn(scope: Scope, line: string): Promise<Subjec
     union all (${rows} and ${words} like $3 || '%' order by ${words} limit ${OFFERED})
     union all (${rows} and ' ' || ${words} like '% ' || $3 || '%' and ${words} not like $3 || '%'
       order by ${words} limit ${OFFERED})`;
-  const found = await scope.sql<Subject>(`${named(CLIENTS, 'c.words')} union all ${named(ASSETS, 'a.words')}`, [
-    [...whole],
-    beginning,
-  ]);
+  const found = await scope.sql<Subject>(
+    `${named(CLIENTS_IN_USE, 'c.words')} union all ${named(ASSETS_IN_USE, 'a.words')}`,
+    [[...whole], beginning],
+  );
   const each = new Map(found.map((one) => [`${one.clientId} ${one.assetId}`, one]));
   return [...each.values()].map(toldOf);
 }

@@ -38,8 +38,23 @@ describe('a jump by name', () => {
     });
   });
 
+  it('finds a client by vessel, tag, mail and telephone, and says which; and the workspace’s own things', async () => {
+    const nadia = await server.browser('Nadia Orme');
+    const [one] = await server.source.query<Record<'name' | 'vessel' | 'tag' | 'email' | 'telephone', string>[]>(
+      `select c.name, a.name as vessel, a.tag, k.email, k.telephone from client c
+       join asset a on a.client_id = c.id join contact k on k.client_id = c.id and k.position = 0 order by c.name limit 1`,
+    );
+    if (!one) throw new Error('The demo has no clients.');
+    for (const q of [one.vessel, one.tag, one.email, one.telephone, one.telephone.replaceAll(' ', '')]) {
+      const [found] = (await find(nadia, q)).clients;
+      expect(found?.name).toBe(one.name);
+      expect(found?.detail.toLowerCase()).toContain(q.toLowerCase());
+    }
+    expect((await find(nadia, 'cr-2')).assets).toMatchObject([{ name: 'Crane 2', detail: '5 t, fuel dock end, CR-2' }]);
+  });
+
   it('finds nothing by nothing, by signs, and in another workspace', async () => {
-    const nothing = { templates: [], clients: [], schedules: [] };
+    const nothing = { templates: [], clients: [], assets: [], schedules: [] };
     const nadia = await server.browser('Nadia Orme');
     for (const q of ['', ' , ', '%', '_']) expect(await find(nadia, q)).toEqual(nothing);
     expect(await find(await server.browser('Ada Winn'), 'payroll')).toEqual(nothing);

@@ -5,7 +5,7 @@ import { oneMember, writeMember } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { reassign } from '../schedules/index.ts';
+import { rewriteSchedules } from '../schedules/index.ts';
 import { carryOutFates, impactOfFates, watchTasks } from '../tasks/index.ts';
 import { lockedTasks } from '../tasks/stored/index.ts';
 import { saveTemplate } from '../templates/index.ts';
@@ -66,7 +66,7 @@ async function carryOut(scope: Scope, personId: string, input: HandOver): Promis
     );
     if (changeId !== null) changes.push(changeId);
   }
-  const entries = await reassign(scope, scheduleIds, ({ assigneeId, exceptions, revisions }) => ({
+  const entries = await rewriteSchedules(scope, scheduleIds, 'changed', ({ assigneeId, exceptions, revisions }) => ({
     assigneeId: assigneeId === personId ? input.schedulesTo : assigneeId,
     exceptions: assigneeReplaced(exceptions, personId, input.schedulesTo),
     revisions: assigneeReplaced(revisions, personId, input.schedulesTo),

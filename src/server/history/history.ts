@@ -129,8 +129,9 @@ function sayOne(
 ): string {
   const { from, to } = fields[field] ?? {};
   const short = (value: unknown): string | null => {
-    if (value === null || value === undefined) return field === 'assigneeId' ? 'nobody yet' : 'none';
-    if (field === 'assigneeId') return people.get(String(value)) ?? null;
+    const isPerson = field === 'assigneeId' || field === 'usualPersonId';
+    if (value === null || value === undefined) return isPerson ? 'nobody yet' : 'none';
+    if (isPerson) return people.get(String(value)) ?? null;
     if (field === 'estimateMinutes') return sayDuration(Number(value));
     if (fieldType(subject, field) === 'date') return sayDate(dayOfIso(String(value)));
     return typeof value === 'string' && value.length <= 40 && field !== 'instructions' ? value : null;

@@ -1,4 +1,5 @@
 import { historyEndpoints } from '../../contract/index.ts';
+import { Client } from '../clients/index.ts';
 import { deletedTemplates } from '../platform/changes/deleted.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { Person } from '../platform/identity/person.ts';
@@ -20,6 +21,10 @@ export function historyRoutes(routes: Routes): Routes {
     .add(historyEndpoints.person, 'people', async ({ scope, params }) => {
       await scope.one(Person, params.personId, 'person');
       return { entries: await historyOf(scope, 'person', params.personId), why: [] };
+    })
+    .add(historyEndpoints.client, 'read', async ({ scope, params }) => {
+      await scope.one(Client, params.clientId, 'client');
+      return { why: [], entries: await historyOf(scope, 'client', params.clientId) };
     })
     .add(historyEndpoints.template, 'read', async ({ scope, params }) => {
       await scope.one(Template, params.templateId, 'template');

@@ -1,3 +1,4 @@
+import { assetChanges, clientChanges } from '../directory/index.ts';
 import { fileChanges } from '../files/index.ts';
 import { personChanges } from '../people/index.ts';
 import type { Subject } from '../platform/changes/actions.ts';
@@ -17,6 +18,8 @@ import { templateChanges } from '../templates/index.ts';
 export const SUBJECTS: SubjectsOfChanges<Task> = {
   workspace: settingsChanges,
   person: personChanges,
+  client: clientChanges,
+  asset: assetChanges,
   schedule: scheduleChanges,
   template: templateChanges,
   task: taskChanges,

@@ -215,17 +215,33 @@ export async function ownWrite(
   return { subject: 'schedule', subjectId: before.id, action: 'changed', fields: fieldChanges(before, set), watchId };
 }
 
-/** Other people in the place of some, within another change, which records it. */
-export async function reassign(
+/** Something else in many schedules within another change, which records it. */
+export async function rewriteSchedules(
   scope: Scope,
   ids: readonly string[],
-  setOf: (schedule: Schedule) => Pick<Schedule, 'assigneeId' | 'exceptions' | 'revisions'>,
+  action: Action<'schedule'>,
+  setOf: (schedule: Schedule) => Partial<Schedule>,
 ): Promise<ChangeEntry[]> {
   if (ids.length === 0) return [];
   const writes = [...(await lockedSchedules(scope, ids)).values()].map((before) => ({ before, set: setOf(before) }));
   await saveRows(scope, writes);
   const { watchId } = await watched(scope, () => syncSchedules(scope, ids, UNSEEN_ONLY));
-  return entriesOf(writes, 'changed', watchId);
+  return entriesOf(writes, action, watchId);
+}
+
+/** What that would do, told within a rehearsal. */
+export async function impactOfRewriting(
+  scope: Scope,
+  ids: readonly string[],
+  setOf: (schedule: Schedule) => Partial<Schedule>,
+): Promise<Impact> {
+  const writes = [...(await lockedSchedules(scope, ids)).values()].map((before) => ({ before, set: setOf(before) }));
+  return rehearsedWrites(scope, writes, UNSEEN_ONLY);
+}
+
+/** Brings tasks that nobody has seen in line with what schedules name, which others have changed. */
+export async function followSchedules(scope: Scope, ids: readonly string[]): Promise<void> {
+  if (ids.length > 0) await syncSchedules(scope, ids, UNSEEN_ONLY);
 }
 
 async function writeSchedules(
@@ -352,9 +368,10 @@ function cleaned(revisions: readonly Revision[]): Revision[] {
 async function checkInput(scope: Scope, input: ScheduleInput): Promise<void> {
   await scope.one(Template, input.templateId, 'template');
   if (input.assigneeId) await scope.one(Person, input.assigneeId, 'person');
-  if (input.clientId) await scope.one(Client, input.clientId, 'client');
+  if (input.clientId) mustBeInUse(await scope.one(Client, input.clientId, 'client'), 'clientId');
   if (input.assetId) {
     const asset = await scope.one(Asset, input.assetId, 'asset');
+    mustBeInUse(asset, 'assetId');
     if (asset.clientId !== input.clientId) {
       throw invalid([{ path: 'assetId', message: `${asset.name} does not belong to that client.` }]);
     }
@@ -364,6 +381,10 @@ async function checkInput(scope: Scope, input: ScheduleInput): Promise<void> {
     ...rulesOf(input, await scope.calendar(), scope.now.day),
   ];
   if (problems.length > 0) throw invalid(problems);
+}
+
+function mustBeInUse({ name, archivedAt }: Client | Asset, path: string): void {
+  if (archivedAt !== null) throw invalid([{ path, message: `${name} is archived: bring it back first.` }]);
 }
 
 interface InputProblem {

@@ -1,8 +1,16 @@
 /** Schedules, what they plan and owe, and what a change of one does to its tasks. */
 export { NEXT_CHOSEN, scheduleChanges } from './changes.ts';
-export { changeSchedules, impactOfSchedules, ownWrite, reassign } from './changing.ts';
+export {
+  changeSchedules,
+  followSchedules,
+  impactOfRewriting,
+  impactOfSchedules,
+  ownWrite,
+  rewriteSchedules,
+} from './changing.ts';
 export { Schedule } from './entity.ts';
 export { comparedYears, countedItems, impactOf, impactWords, plannedYear } from './impact.ts';
+export { type KeptLine, keptLines } from './kept-lines.ts';
 export { KEPT_DAYS, type KeptPlan, keptPlans, nextDateOf } from './kept-plans.ts';
 export { schedulesFound } from './list.ts';
 export { type Making, madeTasks } from './made-tasks.ts';

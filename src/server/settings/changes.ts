@@ -11,6 +11,8 @@ const TELLING = {
   workingWeekdays: 'told',
   categories: 'silent',
   workTypes: 'silent',
+  clientFields: 'silent',
+  assetFields: 'silent',
   roles: 'silent',
   teams: 'silent',
   horizonDays: 'told',

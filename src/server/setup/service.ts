@@ -86,6 +86,8 @@ function workspaceOf({ name, zone, workingWeekdays }: Setup): Workspace {
     workingWeekdays: [...workingWeekdays].sort((a, b) => a - b),
     categories: [],
     workTypes: [],
+    clientFields: [],
+    assetFields: [],
     roles: [],
     teams: [],
     horizonDays: 30,

@@ -27,6 +27,8 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     calendar: await describeCalendar(scope),
     categories: workspace.categories,
     workTypes: workspace.workTypes,
+    clientFields: workspace.clientFields,
+    assetFields: workspace.assetFields,
     roles: workspace.roles,
     teams: workspace.teams,
     people: people.map(describePerson).sort((a, b) => a.name.localeCompare(b.name)),

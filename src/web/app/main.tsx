@@ -32,6 +32,7 @@ const FillPage = lazy(() => import('../features/runs/fill-page.tsx'));
 const RunSheet = lazy(() => import('../features/runs/run-sheet.tsx'));
 const SetupPage = lazy(() => import('../features/setup/setup-page.tsx'));
 const SettingsPage = lazy(() => import('../features/settings/settings-page.tsx'));
+const ClientPlaces = lazy(() => import('../features/clients/places.tsx'));
 const TeamPage = lazy(() => import('../features/people/team/team-page.tsx'));
 const MemberSheet = lazy(() => import('../features/people/team/member-sheet.tsx'));
 const HandOverPage = lazy(() => import('../features/people/team/hand-over-page.tsx'));
@@ -154,6 +155,7 @@ const router = createBrowserRouter([
           { path: 'account', element: <AccountPage /> },
           { path: 'settings', element: <SettingsPage /> },
           { path: 'post', element: <PostPage />, children: [{ path: ':mailId', element: <MailSheet /> }] },
+          { path: 'clients/*', element: <ClientPlaces /> },
           { path: 'team', element: <TeamPage />, children: [{ path: ':personId', element: <MemberSheet /> }] },
           { path: 'team/:personId/hand-over', element: <HandOverPage /> },
           { path: 'templates', element: <Templates /> },

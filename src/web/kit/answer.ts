@@ -27,13 +27,21 @@ export function useWholeList<Page extends { readonly more: string | null }>(
   });
 }
 
+/** The keys of lists that come page by page begin so; SWR leaves them out where it looks for keys by itself. */
+const PAGES = '$inf$';
+
 /** Asks again for every answer whose address begins with one of these. */
 export function useRefresh(): (...prefixes: readonly string[]) => Promise<void> {
-  const { mutate } = useSWRConfig();
+  const { mutate, cache } = useSWRConfig();
   return useCallback(
     async (...prefixes) => {
-      await mutate((key) => typeof key === 'string' && prefixes.some((prefix) => key.startsWith(`/api${prefix}`)));
+      const isOf = (key: string, before: string) => prefixes.some((prefix) => key.startsWith(`${before}/api${prefix}`));
+      const paged = [...cache.keys()].filter((key) => isOf(key, PAGES));
+      await Promise.all([
+        mutate((key) => typeof key === 'string' && isOf(key, '')),
+        ...paged.map((key) => mutate(key)),
+      ]);
     },
-    [mutate],
+    [mutate, cache],
   );
 }

@@ -41,6 +41,8 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     calendar: { workingWeekdays: [1, 2, 3, 4, 5], holidays: [{ date: '2026-12-25', name: 'Christmas Day' }] },
     categories: [],
     workTypes: [],
+    clientFields: [],
+    assetFields: [],
     roles: [],
     teams: [],
     people: [INES, NADIA],

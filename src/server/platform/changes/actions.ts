@@ -66,6 +66,21 @@ export const ACTIONS = {
     changed: FIELDS,
     undone: PUT_BACK,
   },
+  client: {
+    added: words('added'),
+    changed: FIELDS,
+    merged: words('merged with another'),
+    archived: words('archived'),
+    'brought back': words('brought back'),
+    undone: PUT_BACK,
+  },
+  asset: {
+    added: words('added'),
+    changed: FIELDS,
+    archived: words('archived'),
+    'brought back': words('brought back'),
+    undone: PUT_BACK,
+  },
   file: {
     added: words('added'),
     removed: words('removed'),

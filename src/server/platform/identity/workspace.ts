@@ -1,6 +1,6 @@
 import { Check, Column, Entity, PrimaryColumn } from 'typeorm';
 import type { Category } from '../../../contract/index.ts';
-import type { PhraseHabits, Weekday } from '../../../core/index.ts';
+import type { OwnField, PhraseHabits, Weekday } from '../../../core/index.ts';
 import { OfWorkspace } from '../db/keys.ts';
 
 @Entity({ name: 'workspace' })
@@ -24,6 +24,11 @@ export class Workspace {
   /** Types of work that a template may be of. */
   @Column({ type: 'jsonb' })
   workTypes!: string[];
+  /** What is kept of clients and of assets besides what everybody keeps. */
+  @Column({ type: 'jsonb' })
+  clientFields!: OwnField[];
+  @Column({ type: 'jsonb' })
+  assetFields!: OwnField[];
   /** What people may be here, and the teams they may be in. */
   @Column({ type: 'jsonb' })
   roles!: string[];

@@ -5,11 +5,11 @@ import type { Asked } from '../../features/tasks/capture/capture-bar.tsx';
 import type { StartPlace } from '../../features/templates/start-now.tsx';
 import { AsideLine } from '../../features/unsent/aside-line.tsx';
 import { UnsentLine } from '../../features/unsent/unsent-line.tsx';
-import { KeyCard, useKeys } from './keys.tsx';
+import { useKeys } from './keys.tsx';
 import { useLiveNews } from './live.ts';
 import { CaptureOpening, JumpOpening, StartOpening } from './openings.tsx';
 import { type Shell, ShellContext, TideContext, type TideControl } from './shell-context.ts';
-import { loadCapture, loadJump, loadStartNow } from './soon.ts';
+import { loadCapture, loadJump, loadKeyCard, loadStartNow } from './soon.ts';
 import type { DaySpan } from './tide-words.ts';
 import { Tideline } from './tideline.tsx';
 import { loadToasts } from './toast.tsx';
@@ -18,6 +18,7 @@ import { useWorkspace } from './workspace.tsx';
 
 // What is opened over any page; loaded before it is asked for (see `soon.ts`).
 const Jump = lazy(loadJump);
+const KeyCard = lazy(loadKeyCard);
 const CaptureBar = lazy(loadCapture);
 const StartNow = lazy(loadStartNow);
 const Toaster = lazy(async () => ({ default: (await loadToasts()).Toaster }));
@@ -92,7 +93,11 @@ export function Frame() {
             <Outlet />
           </main>
         </TideContext>
-        {open === 'keys' && <KeyCard onClose={() => setOpen(null)} />}
+        {open === 'keys' && (
+          <Suspense fallback={null}>
+            <KeyCard onClose={() => setOpen(null)} />
+          </Suspense>
+        )}
         {open === 'jump' && (
           <Suspense
             fallback={

@@ -7,7 +7,7 @@ import { Dialog } from '../../kit/dialog.tsx';
 import { useEnterWhenFound } from '../../kit/enter-when-found.ts';
 import { JUMP_HINT } from './openings.tsx';
 import { useShell } from './shell-context.ts';
-import { PLACES, SETTINGS, TEAM } from './top-bar.tsx';
+import { CLIENTS, PLACES, SETTINGS, TEAM } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
 
 interface JumpProps {
@@ -67,6 +67,7 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
           </Command.Group>
           <Command.Group heading="places">
             {PLACES.flatMap(({ places }) => places.map(({ name, to }) => item(to, name, '', to)))}
+            {item(CLIENTS.to, CLIENTS.name, '', CLIENTS.to)}
             {item(TEAM.to, TEAM.name, '', TEAM.to)}
             {may('post') && item('post', 'Post tray', 'every mail that left', '/post')}
             {may('settings') && item(SETTINGS.to, SETTINGS.name, '', SETTINGS.to)}
@@ -78,8 +79,11 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
             {of('templates').map(({ id, name, detail }) => item(id, name, detail, `/templates/${id}`))}
           </Command.Group>
           <Command.Group heading="clients">
-            {of('clients').map(({ id, name, detail }) =>
-              act(`client-${id}`, name, detail, () => startNow({ clientId: id })),
+            {of('clients').map(({ id, name, detail }) => item(id, name, detail, `/clients/${id}`))}
+          </Command.Group>
+          <Command.Group heading="sites and assets">
+            {of('assets').map(({ id, name, detail }) =>
+              item(id, name, detail, `/clients/own?${new URLSearchParams({ q: name })}`),
             )}
           </Command.Group>
           <Command.Group heading="schedules">

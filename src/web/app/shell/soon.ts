@@ -1,5 +1,6 @@
 /** What is not on the first page and may be wanted any moment, with or without a connection: loaded once that page stands. */
 export const loadJump = () => import('./jump.tsx');
+export const loadKeyCard = () => import('./key-card.tsx');
 export const loadCapture = () => import('../../features/tasks/capture/capture-bar.tsx');
 export const loadStartNow = () => import('../../features/templates/start-now.tsx');
 export const loadTaskSheet = () => import('../../features/tasks/sheet/task-sheet.tsx');
@@ -10,6 +11,6 @@ const PRELOAD_AFTER_MS = 300;
 /** Where it fails it is asked for again when it is opened, and told then. */
 export function loadSoon(): void {
   window.setTimeout(() => {
-    for (const load of [loadCapture, loadTaskSheet, loadJump, loadStartNow]) load().catch(() => undefined);
+    for (const load of [loadCapture, loadTaskSheet, loadJump, loadStartNow, loadKeyCard]) load().catch(() => undefined);
   }, PRELOAD_AFTER_MS);
 }

@@ -1,10 +1,12 @@
 import { LogOut, Moon, Plus, Search, Sun } from 'lucide-react';
+import { lazy, Suspense } from 'react';
 import { Link, NavLink } from 'react-router';
 import { useShell } from './shell-context.ts';
 import { useSignOut } from './sign-out.tsx';
 import { useTheme } from './theme.ts';
 import { useWorkspace } from './workspace.tsx';
-import { WorkspaceChoice } from './workspace-choice.tsx';
+
+const WorkspaceChoice = lazy(() => import('./workspace-choice.tsx'));
 
 /** The places that exist, in the order of the work. */
 export const PLACES = [
@@ -18,6 +20,8 @@ export const PLACES = [
   { verb: 'do', places: [{ name: 'Day sheet', to: '/day-sheet' }] },
 ] as const;
 
+/** For whom work is done; on a phone it is found by the jump. */
+export const CLIENTS = { name: 'Clients', to: '/clients' } as const;
 /** Who works here; on a phone it is found by the jump. */
 export const TEAM = { name: 'Team', to: '/team' } as const;
 /** What only managers set up; on a phone it is found by the jump. */
@@ -60,9 +64,11 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
             ))}
           </div>
         ))}
-        <NavLink className={`${PLACE} ${MAST} ${FLAG} max-[900px]:hidden`} to={TEAM.to}>
-          {TEAM.name}
-        </NavLink>
+        {[CLIENTS, TEAM].map(({ name, to }) => (
+          <NavLink key={to} className={`${PLACE} ${MAST} ${FLAG} max-[900px]:hidden`} to={to}>
+            {name}
+          </NavLink>
+        ))}
         {may('settings') && (
           <NavLink className={`${PLACE} ${MAST} ${FLAG} max-[900px]:hidden`} to={SETTINGS.to}>
             {SETTINGS.name}
@@ -117,7 +123,9 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
         >
           {theme === 'daybreak' ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}
         </button>
-        <WorkspaceChoice />
+        <Suspense fallback={null}>
+          <WorkspaceChoice />
+        </Suspense>
         <Link className={`${TOOL} ml-1 flex items-center px-2 max-[720px]:hidden`} to="/account" title="Your account">
           {me.name}
         </Link>

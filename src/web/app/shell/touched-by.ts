@@ -12,6 +12,10 @@ export function touchedBy({ topics, tasks, people, load }: Live): { soon: string
     soon.push(...(people === null ? ['/people/'] : people.map((id) => `/people/${id}/`)));
   }
   if (topics.includes('workspace')) soon.push('/workspace', '/settings', '/team');
+  if (topics.includes('clients')) {
+    soon.push('/clients/', '/subjects');
+    later.push('/clients', '/assets');
+  } else if (topics.some((topic) => topic === 'tasks' || topic === 'schedules')) later.push('/clients');
   if (topics.includes('runs')) soon.push('/runs');
   if (topics.includes('schedules')) later.push('/schedules');
   // Dates of a schedule that are not tasks yet stand on day sheets too.

@@ -5,7 +5,7 @@ import { sayTrouble } from './toast.tsx';
 import { useWorkspace } from './workspace.tsx';
 
 /** Of an account that belongs to several workspaces: which one is looked at. */
-export function WorkspaceChoice() {
+export default function WorkspaceChoice() {
   const { me } = useWorkspace();
   const { data } = useAnswer(workspaceAddresses.workspaces, {});
   if (!data || data.workspaces.length < 2) return null;

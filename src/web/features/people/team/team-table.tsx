@@ -25,7 +25,7 @@ interface TeamTableProps {
 
 /** As many columns as the table has room for beside an open sheet. */
 const COLUMNS =
-  'grid grid-cols-[92px_minmax(150px,1.2fr)_92px_52px_96px_96px_minmax(110px,1fr)_minmax(150px,1.1fr)] items-center gap-x-3 pr-5 @max-[980px]:grid-cols-[92px_minmax(150px,1.2fr)_92px_52px_96px_96px_minmax(110px,1fr)] @max-[660px]:grid-cols-[minmax(0,1fr)_92px_100px] @max-[660px]:px-4';
+  'grid grid-cols-[92px_minmax(150px,1.2fr)_92px_52px_96px_96px_minmax(110px,1fr)_minmax(150px,1.1fr)] items-center gap-x-3 pr-5 @max-[980px]:grid-cols-[92px_minmax(150px,1.2fr)_92px_52px_96px_96px_minmax(110px,1fr)] @max-[660px]:grid-cols-[minmax(0,1fr)_100px] @max-[660px]:px-4';
 const WIDE = '@max-[980px]:hidden';
 const MIDDLE = '@max-[660px]:hidden';
 

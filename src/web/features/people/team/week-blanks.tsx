@@ -38,7 +38,7 @@ export function WeekBlanks({ hours, onChange }: WeekBlanksProps) {
         <fieldset
           // biome-ignore lint/suspicious/noArrayIndexKey: one of two weeks, which never move
           key={i}
-          className="mb-1 flex items-end gap-1"
+          className="mb-1 grid grid-cols-7 gap-1"
         >
           <legend className="text-note leading-4.5 text-ink-2">
             {weeks.length === 1
@@ -47,7 +47,7 @@ export function WeekBlanks({ hours, onChange }: WeekBlanksProps) {
           </legend>
           {week.map((minutes, day) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: the days of a week never move
-            <span key={day} className="text-center text-note leading-4 text-ink-2">
+            <span key={day} className="min-w-0 text-center text-note leading-4 text-ink-2">
               <span aria-hidden className="block">
                 {weekdayName((day + 1) as Weekday).slice(0, 2)}
               </span>

@@ -1,0 +1,176 @@
+import { useState } from 'react';
+import type { AssetInput } from '../../../../contract/index.ts';
+import { dayOfIso, isoOfDay, readDate, sayDate } from '../../../../core/index.ts';
+import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
+import { ChoiceBlank, WordsBlank } from '../../../kit/blanks.tsx';
+import { FieldError } from '../../../kit/field-error.tsx';
+import { Picker } from '../../../kit/picker.tsx';
+import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
+import { useSites } from '../directory-api.ts';
+import { OwnFieldBlanks } from '../own-field-blanks.tsx';
+import type { FormParts } from '../record-editor.tsx';
+
+interface AssetFormProps extends FormParts<AssetInput & { readonly version: number }> {
+  /** Where it stands, as it is saved. */
+  readonly siteName: string | null;
+}
+
+/** What is known of an asset, as sentences. */
+export function AssetForm({ draft, at, onChange, siteName }: AssetFormProps) {
+  const { assetFields } = useWorkspace();
+  const isOwn = draft.clientId === null;
+  const day = (field: 'servesFrom' | 'servesUntil', label: string, placeholder: string) => (
+    <DayOrNone
+      label={label}
+      placeholder={placeholder}
+      value={draft[field]}
+      onChange={(on) => onChange({ [field]: on })}
+    />
+  );
+  const faults = (...paths: readonly string[]) =>
+    paths.flatMap((path) => at(path) ?? []).map((message) => <FieldError key={message} message={message} />);
+  return (
+    <>
+      <section className={SECTION}>
+        <SectionTitle>What</SectionTitle>
+        <div className="text-row leading-7">
+          called{' '}
+          <WordsBlank
+            label="Name"
+            shown={draft.name}
+            placeholder="name"
+            width={18}
+            wrong=""
+            read={(typed) => typed.trim()}
+            onChange={(name) => onChange({ name })}
+          />
+          <br />
+          with the tag{' '}
+          <WordsBlank
+            label="Tag"
+            shown={draft.tag ?? ''}
+            placeholder="none"
+            wrong=""
+            mono
+            read={(typed) => typed.trim() || null}
+            onChange={(tag) => onChange({ tag })}
+          />
+          {faults('name', 'tag')}
+        </div>
+      </section>
+      <section className={SECTION}>
+        <SectionTitle>Where</SectionTitle>
+        <div className="text-row leading-7">
+          at{' '}
+          <WordsBlank
+            label="Place"
+            shown={draft.place}
+            placeholder="a berth, a room, a rack"
+            wrong=""
+            read={(typed) => typed.trim()}
+            onChange={(place) => onChange({ place })}
+          />
+          <br />
+          on the site{' '}
+          <SitePicker siteId={draft.siteId} siteName={siteName} onChoose={(siteId) => onChange({ siteId })} />
+          {isOwn && (
+            <>
+              <br />
+              it{' '}
+              <ChoiceBlank
+                label="Whether it is a site"
+                value={draft.isSite ? 'is' : 'is not'}
+                options={[
+                  ['is not', 'is no site'],
+                  ['is', 'is a site that others stand on'],
+                ]}
+                onChange={(is) => onChange({ isSite: is === 'is' })}
+              />
+            </>
+          )}
+          {faults('place', 'siteId', 'isSite', 'clientId')}
+        </div>
+      </section>
+      <section className={SECTION}>
+        <SectionTitle>In service</SectionTitle>
+        <div className="text-row leading-7">
+          from {day('servesFrom', 'First day in service', 'always')} until{' '}
+          {day('servesUntil', 'Last day in service', 'no end')}
+          {faults('servesFrom', 'servesUntil')}
+        </div>
+      </section>
+      {assetFields.length > 0 && (
+        <section className={SECTION}>
+          <SectionTitle>Kept besides</SectionTitle>
+          <div className="text-row leading-7">
+            <OwnFieldBlanks
+              fields={assetFields}
+              values={draft.fields}
+              at={at}
+              onChange={(fields) => onChange({ fields })}
+            />
+          </div>
+        </section>
+      )}
+    </>
+  );
+}
+
+interface SitePickerProps {
+  readonly siteId: string | null;
+  readonly siteName: string | null;
+  readonly onChoose: (siteId: string | null) => void;
+}
+
+const NONE = '';
+
+/** One of the workspace's sites, looked up as it is typed. */
+function SitePicker({ siteId, siteName, onChoose }: SitePickerProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [chosenName, setChosenName] = useState(siteName);
+  const { data: found, isLoading, error } = useSites(typed);
+  return (
+    <Picker
+      label="Site"
+      chosen={siteId ?? NONE}
+      chosenName={siteId === null ? 'none' : (chosenName ?? '…')}
+      options={[
+        { key: NONE, name: 'none' },
+        ...(found?.assets ?? []).map(({ id, name, place }) => ({ key: id, name, detail: place })),
+      ]}
+      onType={setTyped}
+      isLooking={isLoading}
+      trouble={error?.message}
+      onChoose={(key) => {
+        setChosenName(found?.assets.find(({ id }) => id === key)?.name ?? null);
+        onChoose(key === NONE ? null : key);
+      }}
+    />
+  );
+}
+
+interface DayOrNoneProps {
+  readonly label: string;
+  readonly placeholder: string;
+  readonly value: string | null;
+  readonly onChange: (value: string | null) => void;
+}
+
+function DayOrNone({ label, placeholder, value, onChange }: DayOrNoneProps) {
+  const today = useToday();
+  return (
+    <WordsBlank
+      label={label}
+      shown={value === null ? '' : sayDate(dayOfIso(value))}
+      placeholder={placeholder}
+      wrong="a date, like 1 Feb 2027"
+      width={11}
+      read={(text) => {
+        if (text.trim() === '') return null;
+        const day = readDate(text, today);
+        return day === null ? undefined : isoOfDay(day);
+      }}
+      onChange={onChange}
+    />
+  );
+}
