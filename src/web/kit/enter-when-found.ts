@@ -1,7 +1,7 @@
 import { type KeyboardEvent, type RefObject, useCallback, useEffect, useRef } from 'react';
 
-/** Frames that the list may take for that; where nothing was found, it never points to anything. */
-const MOST_FRAMES = 30;
+/** Frames that the list may take to point to one of what was found; then the first that it shows is taken. */
+const MOST_FRAMES = 12;
 
 /**
  * For a list (cmdk) whose items are looked up as it is typed: Enter that comes before they are found, or before the list
@@ -29,7 +29,7 @@ export function useEnterWhenFound(
         return;
       }
       isAsked.current = false;
-      first?.click();
+      (first ?? ref.current?.querySelector<HTMLElement>('[cmdk-item]'))?.click();
     };
     cancelAnimationFrame(frame.current);
     frame.current = requestAnimationFrame(take);
