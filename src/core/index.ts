@@ -2,6 +2,27 @@
  * The front door of the core. Functions named after dates (`occurrencesBetween`, `planBetween`, `rollDate` …) take and give
  * ISO strings; those named after days (`planDays`, `nextDated` …) take and give civil days, whole days since 1970-01-01.
  */
+
+export { asWritten, defused } from './bring-in/cells.ts';
+export {
+  ASSET_OWN,
+  BRING_KINDS,
+  type BringField,
+  type BringKind,
+  bringFields,
+  OWN,
+} from './bring-in/fields.ts';
+export { guessColumns } from './bring-in/guess.ts';
+export { type Meant, nameKey, whoIsMeant } from './bring-in/people-names.ts';
+export { type RowProblem, type RowReading, type RowValues, readRow } from './bring-in/row.ts';
+export {
+  DAY_ORDERS,
+  type DayOrder,
+  type DayOrderFound,
+  dayOrderOf,
+  readFileDate,
+  readFileNumber,
+} from './bring-in/values.ts';
 export { CONVENTIONS, type Convention } from './calendar/business-day.ts';
 export {
   closedOn,
