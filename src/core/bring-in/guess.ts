@@ -1,7 +1,8 @@
-import { plainWords } from '../capture/words.ts';
 import type { BringField } from './fields.ts';
+import { nameKey } from './people-names.ts';
 
-const plain = (text: string) => plainWords(text).filter(Boolean).join(' ');
+/** Words alone: "E-mail" is "e mail". */
+const plain = (text: string) => nameKey(text.replace(/[^\p{L}\p{N}]+/gu, ' '));
 
 const MAIL = /^[^\s@]+@[^\s@]+\.[^\s@]+$/;
 const TELEPHONE = /^\+?[\d\s()/.-]{6,20}$/;
