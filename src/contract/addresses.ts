@@ -20,6 +20,7 @@ function addresses<Group extends Record<string, Endpoint>>(
   ) as unknown as Addresses<Group>;
 }
 
+export const bringInAddresses = addresses<typeof contract.bringInEndpoints>(paths.bringInPaths);
 export const directoryAddresses = addresses<typeof contract.directoryEndpoints>(paths.directoryPaths);
 export const fileAddresses = addresses<typeof contract.fileEndpoints>(paths.filePaths);
 export const findAddresses = addresses<typeof contract.findEndpoints>(paths.findPaths);

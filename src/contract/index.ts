@@ -1,3 +1,4 @@
+export * from './bring-in.ts';
 export * from './directory.ts';
 export * from './endpoint.ts';
 export * from './field-words.ts';

@@ -4,6 +4,16 @@
  */
 type Path = readonly ['GET' | 'POST' | 'PUT' | 'DELETE', string];
 
+export const bringInPaths = {
+  upload: ['POST', '/bring-ins'],
+  list: ['GET', '/bring-ins'],
+  one: ['GET', '/bring-ins/:bringInId'],
+  rows: ['GET', '/bring-ins/:bringInId/rows'],
+  settle: ['PUT', '/bring-ins/:bringInId'],
+  bringIn: ['POST', '/bring-ins/:bringInId/bring-in'],
+  discard: ['DELETE', '/bring-ins/:bringInId'],
+} as const satisfies Record<string, Path>;
+
 export const directoryPaths = {
   clients: ['GET', '/clients'],
   client: ['GET', '/clients/:clientId'],

@@ -3,6 +3,7 @@ import { type RequestHandler, Router } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { Logger } from 'pino';
 import { workspaceEndpoints } from '../contract/index.ts';
+import { bringInRoutes } from './bring-in/index.ts';
 import { clientRoutes } from './clients/index.ts';
 import { directoryRoutes } from './directory/index.ts';
 import { fileRoutes } from './files/index.ts';
@@ -10,6 +11,7 @@ import type { FileStore } from './files/stored/index.ts';
 import { findRoutes } from './find/index.ts';
 import { handOverRoutes } from './hand-over/index.ts';
 import { historyRoutes } from './history/index.ts';
+import { listRoutes } from './lists-out/index.ts';
 import { peopleRoutes, sessionRoutes } from './people/index.ts';
 import { isSecure, ownAddressOnly } from './platform/http/addresses.ts';
 import { readJson } from './platform/http/body.ts';
@@ -71,6 +73,8 @@ export function api(parts: ApiParts): Router {
     settingsRoutes,
     clientRoutes,
     directoryRoutes,
+    bringInRoutes,
+    listRoutes,
     findRoutes,
     // Before those of one template, whose id stands in the place of a word.
     historyRoutes,

@@ -1,3 +1,4 @@
+import { BringIn, BringInRow } from './bring-in/index.ts';
 import { Asset, Client, Contact } from './clients/index.ts';
 import { StoredFile } from './files/stored/index.ts';
 import { AccountLink, Invitation } from './people/index.ts';
@@ -12,6 +13,7 @@ import pg from 'pg';
 import { DataSource } from 'typeorm';
 import { Change } from './platform/changes/entity.ts';
 import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
+import { BringIns1766100000000 } from './platform/db/migrations/bring-ins.ts';
 import { ClientRecords1766000000000 } from './platform/db/migrations/client-records.ts';
 import { ContentOnce1764900000000 } from './platform/db/migrations/content-once.ts';
 import { DeletedTasks1764300000000 } from './platform/db/migrations/deleted-tasks.ts';
@@ -71,6 +73,8 @@ export function dataSource(
       Person,
       Client,
       Contact,
+      BringIn,
+      BringInRow,
       Asset,
       Template,
       Favourite,
@@ -106,6 +110,7 @@ export function dataSource(
       PeopleAndAccess1765800000000,
       PostAndInvitations1765900000000,
       ClientRecords1766000000000,
+      BringIns1766100000000,
     ],
     extra: {
       max: connections,

@@ -28,7 +28,13 @@ async function idsOf(of: TestServer): Promise<Ids> {
   );
   const schedule = await scheduleNamed(ines, 'Fire points', 'Long Quay');
   const person = await of.person('Nadia Orme');
-  return { ...found, templateId, scheduleId: schedule.id, personId: person.id };
+  const list = Buffer.from('client\nPiran Lusk');
+  const { body: file } = await ines
+    .post('/api/bring-ins')
+    .field('kind', 'clients')
+    .attach('file', list, 'a.csv')
+    .expect(200);
+  return { ...found, templateId, scheduleId: schedule.id, personId: person.id, bringInId: file.id };
 }
 
 const endpoints: contract.Endpoint[] = Object.entries(contract)
@@ -197,6 +203,13 @@ const TAKES: Readonly<Record<string, Right>> = {
   'PUT /assets/:assetId': 'clients',
   'PUT /assets/:assetId/archived': 'clients',
   'POST /assets/:assetId/archived/impact': 'clients',
+  'POST /bring-ins': 'clients',
+  'GET /bring-ins': 'clients',
+  'GET /bring-ins/:bringInId': 'clients',
+  'GET /bring-ins/:bringInId/rows': 'clients',
+  'PUT /bring-ins/:bringInId': 'clients',
+  'POST /bring-ins/:bringInId/bring-in': 'clients',
+  'DELETE /bring-ins/:bringInId': 'clients',
   'GET /post': 'post',
   'GET /post/:mailId': 'post',
   'POST /post/:mailId/again': 'post',

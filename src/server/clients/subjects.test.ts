@@ -16,12 +16,19 @@ const found = async (q: string, by: Agent = nadia) =>
 const namesOf = ({ subjects }: { subjects: readonly { name: string }[] }) => subjects.map(({ name }) => name);
 const said = async (line: string) =>
   namesOf(subjectEndpoints.said.answer.parse((await nadia.get('/api/subjects/said').query({ line }).expect(200)).body));
-const add = (table: 'client' | 'asset', name: string, more: Readonly<Record<string, string>> = {}) =>
-  server.source.query(
-    `insert into ${table} (workspace_id, id, name${Object.keys(more).map((key) => `, ${key}`)})
-     select id, gen_random_uuid(), $1${Object.keys(more).map((_, i) => `, $${i + 2}`)} from workspace where name = 'Tern Quay'`,
+const BARE = { client: { address: '', notes: '' }, asset: { is_site: 'false' } } as const;
+const add = (table: 'client' | 'asset', name: string, rest: Readonly<Record<string, string>> = {}) => {
+  const more: Readonly<Record<string, string>> = { ...BARE[table], fields: '{}', version: '1', ...rest };
+  return server.source.query(
+    `insert into ${table} (workspace_id, id, name${Object.keys(more)
+      .map((key) => `, ${key}`)
+      .join('')})
+     select id, gen_random_uuid(), $1${Object.keys(more)
+       .map((_, i) => `, $${i + 2}`)
+       .join('')} from workspace where name = 'Tern Quay'`,
     [name, ...Object.values(more)],
   );
+};
 
 describe('whom and what work is for', () => {
   it('begins with our own, then clients by name, each before what is theirs', async () => {

@@ -1,3 +1,4 @@
+import { bringInChanges } from '../bring-in/index.ts';
 import { assetChanges, clientChanges } from '../directory/index.ts';
 import { fileChanges } from '../files/index.ts';
 import { personChanges } from '../people/index.ts';
@@ -18,6 +19,7 @@ import { templateChanges } from '../templates/index.ts';
 export const SUBJECTS: SubjectsOfChanges<Task> = {
   workspace: settingsChanges,
   person: personChanges,
+  bringIn: bringInChanges,
   client: clientChanges,
   asset: assetChanges,
   schedule: scheduleChanges,

@@ -41,15 +41,23 @@ export const personChanges: SubjectOfChanges<never> = {
 };
 
 /** Somebody who was added and has done nothing, and been given nothing, is gone again. */
-async function takeOut(scope: Scope, { id, name, accountId }: Person): Promise<string> {
+async function takeOut(scope: Scope, person: Person): Promise<string> {
+  const { name, accountId } = person;
   if (accountId !== null) throw notNow(`${name} signs in already: set a last day instead.`);
-  try {
-    await scope.transaction((tx) => tx.sql('delete from person where workspace_id = $1 and id = $2', [id]));
-  } catch (error) {
-    if ((error as { code?: string }).code === '23503')
-      throw notNow(`${name} has been given work meanwhile: set a last day instead.`);
-    throw error;
-  }
+  if (!(await takeOutMember(scope, person)))
+    throw notNow(`${name} has been given work meanwhile: set a last day instead.`);
   await scope.tell('workspace');
   return `${name} is not here any more`;
+}
+
+/** @returns false where something names them */
+export async function takeOutMember(scope: Scope, { id, accountId }: Person): Promise<boolean> {
+  if (accountId !== null) return false;
+  try {
+    await scope.transaction((tx) => tx.sql('delete from person where workspace_id = $1 and id = $2', [id]));
+    return true;
+  } catch (error) {
+    if ((error as { code?: string }).code === '23503') return false;
+    throw error;
+  }
 }

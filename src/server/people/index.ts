@@ -1,7 +1,7 @@
 /** People of a workspace: what is known of them, how they get in, and what an account may do about itself. */
-export { personChanges } from './changes.ts';
+export { personChanges, takeOutMember } from './changes.ts';
 export { AccountLink, Invitation } from './entity.ts';
 export { sendInvitation } from './invitations.ts';
-export { oneMember, writeMember } from './members.ts';
+export { insertMember, oneMember, writeMember } from './members.ts';
 export { hashPassword } from './password.ts';
 export { peopleRoutes, sessionRoutes } from './routes.ts';

@@ -100,14 +100,24 @@ export function addMember(
     );
     if ((there?.count ?? 0) >= MOST_PEOPLE)
       throw notNow(`A workspace has ${MOST_PEOPLE.toLocaleString('en-GB')} people at most, those who left included.`);
-    await checkAddress(tx, input.email, null);
-    const person = await tx.insert(Person, { id: tx.newId(), accountId: null, version: 1, ...input });
-    await keepNames(tx, input);
-    if (invite) await sendInvitation(tx, person, origin);
-    const changeId = await tx.record('person', person.id, 'added', fieldChanges({}, input));
-    await tx.tell('workspace');
-    return { member: await oneMember(tx, person.id), changeId };
+    const { id, changeId } = await insertMember(tx, input, 'added');
+    if (invite) await sendInvitation(tx, await tx.one(Person, id, 'person'), origin);
+    return { member: await oneMember(tx, id), changeId };
   });
+}
+
+/** Somebody new, within another change. */
+export async function insertMember(
+  scope: Scope,
+  input: PersonInput,
+  action: 'added' | 'brought in',
+): Promise<{ readonly id: string; readonly changeId: string }> {
+  await checkAddress(scope, input.email, null);
+  const { id } = await scope.insert(Person, { id: scope.newId(), accountId: null, version: 1, ...input });
+  await keepNames(scope, input);
+  const changeId = await scope.record('person', id, action, fieldChanges({}, input));
+  await scope.tell('workspace');
+  return { id, changeId };
 }
 
 export function changeMember(

@@ -63,6 +63,8 @@ export const ACTIONS = {
   person: {
     added: words('added'),
     accepted: onlySaid('accepted the invitation'),
+    'brought in': onlySaid('brought in from a file'),
+    'brought up to date': onlySaid('brought up to date from a file'),
     changed: FIELDS,
     undone: PUT_BACK,
   },
@@ -70,6 +72,8 @@ export const ACTIONS = {
     added: words('added'),
     changed: FIELDS,
     merged: words('merged with another'),
+    'brought in': onlySaid('brought in from a file'),
+    'brought up to date': onlySaid('brought up to date from a file'),
     archived: words('archived'),
     'brought back': words('brought back'),
     undone: PUT_BACK,
@@ -79,6 +83,10 @@ export const ACTIONS = {
     changed: FIELDS,
     archived: words('archived'),
     'brought back': words('brought back'),
+    undone: PUT_BACK,
+  },
+  bringIn: {
+    'brought in': words('brought in'),
     undone: PUT_BACK,
   },
   file: {

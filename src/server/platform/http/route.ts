@@ -75,6 +75,7 @@ export class Routes {
   /** A route that takes the bytes of a file: they are received once it is known whose they are. */
   upload<E extends Endpoint>(
     endpoint: E,
+    right: Right,
     receive: (request: Request, response: Response) => Promise<void>,
     answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>,
     /** Called at the end, however it went. */
@@ -82,7 +83,7 @@ export class Routes {
   ): this {
     return this.handle(endpoint, async (request, response) => {
       await this.inTurn('upload', request, response, async () => {
-        const scope = await this.scopeFor(request, 'work');
+        const scope = await this.scopeFor(request, right);
         try {
           await receive(request, response);
           send(response, await answer({ scope, ...readOf(endpoint, request) }));
@@ -93,16 +94,17 @@ export class Routes {
     });
   }
 
-  /** A route whose answer is not JSON, for whoever may read. */
+  /** A route whose answer is not JSON. */
   serve(
     path: string,
+    right: Right,
     answer: (asked: { scope: Scope; params: Record<string, string> }, response: Response) => Promise<void>,
   ): this {
     this.router.get(path, async (request, response) => {
       const params = request.params as Record<string, string>;
       checkIds(params);
       await this.inTurn('read', request, response, async () =>
-        answer({ scope: await this.scopeFor(request, 'read'), params }, response),
+        answer({ scope: await this.scopeFor(request, right), params }, response),
       );
     });
     return this;

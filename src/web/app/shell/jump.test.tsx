@@ -11,7 +11,8 @@ import { ShellContext } from './shell-context.ts';
 const SCHEDULE = '01937000-0000-7000-8000-0000000000c1';
 const FOUND = {
   templates: [],
-  clients: [{ id: '01937000-0000-7000-8000-0000000000d1', name: 'Quentin Brindle', detail: 'start something for' }],
+  clients: [{ id: '01937000-0000-7000-8000-0000000000d1', name: 'Quentin Brindle', detail: 'Grey Wagtail, GW-1' }],
+  assets: [],
   schedules: [{ id: SCHEDULE, name: 'Mooring check, Curlew’s Cry', detail: 'every week on Tue' }],
 };
 
@@ -20,12 +21,12 @@ function Place() {
 }
 
 /** As the frame has it; not loaded yet where it is told so. */
-function Jumping({ isLoaded, onStart }: { readonly isLoaded: boolean; readonly onStart: (clientId?: string) => void }) {
+function Jumping({ isLoaded }: { readonly isLoaded: boolean }) {
   const [typed, setTyped] = useState('');
   const [isAsked, setAsked] = useState(false);
   const same = { typed, onType: setTyped, onClose: () => undefined };
   return (
-    <ShellContext value={{ startNow: (place) => onStart(place?.clientId ?? undefined), capture: () => undefined }}>
+    <ShellContext value={{ startNow: () => undefined, capture: () => undefined }}>
       {isLoaded ? <Jump {...same} isAsked={isAsked} /> : <JumpOpening {...same} onEnter={() => setAsked(true)} />}
       <Routes>
         <Route path="*" element={<Place />} />
@@ -35,10 +36,9 @@ function Jumping({ isLoaded, onStart }: { readonly isLoaded: boolean; readonly o
 }
 
 const jumping = async (answers: Readonly<Record<string, unknown>>, isLoaded = true) => {
-  const started: (string | undefined)[] = [];
-  const draw = (loaded: boolean) => <Jumping isLoaded={loaded} onStart={(clientId) => started.push(clientId)} />;
+  const draw = (loaded: boolean) => <Jumping isLoaded={loaded} />;
   const { show: again } = await show(draw(isLoaded), { answers });
-  return { user: userEvent.setup(), started, load: () => again(draw(true)) };
+  return { user: userEvent.setup(), load: () => again(draw(true)) };
 };
 const offered = () => screen.queryAllByRole('option').map((option) => option.textContent);
 
@@ -60,11 +60,11 @@ describe('the jump', () => {
     expect(await screen.findByText(`at /schedules/${SCHEDULE}`)).toBeTruthy();
   });
 
-  it('starts something for a client', async () => {
-    const { user, started } = await jumping({ '/find?q=quentin': FOUND });
-    await user.keyboard('quentin');
+  it('leads to a client by a tag of theirs', async () => {
+    const { user } = await jumping({ '/find?q=gw-1': FOUND });
+    await user.keyboard('gw-1');
     await user.click(await screen.findByRole('option', { name: /Quentin Brindle/ }));
-    expect(started).toEqual([FOUND.clients[0]?.id]);
+    expect(await screen.findByText(`at /clients/${FOUND.clients[0]?.id}`)).toBeTruthy();
   });
 
   it('says that it could not look, rather than that there is nothing', async () => {

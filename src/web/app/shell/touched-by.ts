@@ -15,12 +15,13 @@ export function touchedBy({ topics, tasks, people, load }: Live): { soon: string
   if (topics.includes('clients')) {
     soon.push('/clients/', '/subjects');
     later.push('/clients', '/assets');
-  } else if (topics.some((topic) => topic === 'tasks' || topic === 'schedules')) later.push('/clients');
+  }
   if (topics.includes('runs')) soon.push('/runs');
   if (topics.includes('schedules')) later.push('/schedules');
   // Dates of a schedule that are not tasks yet stand on day sheets too.
   if (topics.includes('schedules') && !topics.includes('tasks')) later.push('/people/');
   if (topics.includes('templates')) later.push('/templates', '/workspace');
-  if (load && topics.some((topic) => topic === 'tasks' || topic === 'schedules')) later.push('/tideline', '/team');
+  if (load && topics.some((topic) => topic === 'tasks' || topic === 'schedules'))
+    later.push('/tideline', '/team', '/clients');
   return { soon, later };
 }

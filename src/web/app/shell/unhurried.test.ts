@@ -63,13 +63,19 @@ describe('news', () => {
   it('of work that moves touches lists and sums as well', () => {
     const { soon, later } = touchedBy(news({ topics: ['tasks', 'schedules'] }));
     expect(soon).toEqual(['/tasks/', '/people/']);
-    expect(later).toEqual(['/schedules', '/tideline', '/team']);
+    expect(later).toEqual(['/schedules', '/tideline', '/team', '/clients']);
     const narrow = touchedBy(news({ topics: ['tasks', 'schedules'], people: ['nadia'] }));
     expect([narrow.soon, narrow.later]).toEqual([
       ['/tasks/', '/people/nadia/'],
-      ['/schedules', '/tideline', '/team'],
+      ['/schedules', '/tideline', '/team', '/clients'],
     ]);
-    expect(touchedBy(news({ topics: ['schedules'] })).later).toEqual(['/schedules', '/people/', '/tideline', '/team']);
+    expect(touchedBy(news({ topics: ['schedules'] })).later).toEqual([
+      '/schedules',
+      '/people/',
+      '/tideline',
+      '/team',
+      '/clients',
+    ]);
   });
 
   it('of a template touches the library, and the workspace for its lists', () => {

@@ -1,0 +1,158 @@
+import { z } from 'zod';
+import { BRING_KINDS, DAY_ORDERS } from '../core/index.ts';
+import { endpoint } from './endpoint.ts';
+import { id } from './fields.ts';
+import { bringInPaths } from './paths.ts';
+
+/** The largest file, and the most lines and columns of one. */
+export const MOST_BRING_BYTES = 10 * 1024 * 1024;
+export const MOST_BRING_ROWS = 20_000;
+export const MOST_BRING_COLUMNS = 60;
+/** For so many days what was brought in can be taken out again. */
+export const BRING_UNDO_DAYS = 30;
+
+/** By what a line is the same as something that is here already. */
+export const SAME_BY = {
+  clients: ['mail or name', 'asset, mail or name', 'name'],
+  people: ['mail or name', 'mail'],
+} as const;
+const sameBy = z.enum(['mail or name', 'asset, mail or name', 'name', 'mail']);
+export type SameBy = z.infer<typeof sameBy>;
+
+/** What is done with a line that is like something here. */
+export const ALIKE_CHOICES = ['update', 'leave', 'add'] as const;
+export type AlikeChoice = (typeof ALIKE_CHOICES)[number];
+
+/** What would become of a line: it is new, brings something up to date, says nothing new, is left on wish, or can't be read. */
+export const ROW_FATES = ['new', 'update', 'same', 'leave', 'left'] as const;
+export type RowFate = (typeof ROW_FATES)[number];
+
+const rowSchema = z.object({
+  /** As it stands in the file, the first below the head being 1. */
+  number: z.number().int(),
+  fate: z.enum(ROW_FATES),
+  /** Whether it is like something here, so that one may choose. */
+  isAlike: z.boolean(),
+  title: z.string(),
+  about: z.string(),
+  /** What is wrong with it, or by what it is the same, in words. */
+  why: z.string(),
+  /** The cells that can't be read, to be mended in place. */
+  faults: z.array(z.object({ column: z.number().int(), name: z.string(), text: z.string(), message: z.string() })),
+  /** What would change of what is here. */
+  diffs: z.array(z.object({ name: z.string(), from: z.string(), to: z.string() })),
+});
+export type BringInRow = z.infer<typeof rowSchema>;
+
+const countsSchema = z.object({
+  new: z.number().int(),
+  update: z.number().int(),
+  same: z.number().int(),
+  leave: z.number().int(),
+  left: z.number().int(),
+});
+export type BringInCounts = z.infer<typeof countsSchema>;
+
+export const bringInSchema = z.object({
+  id,
+  kind: z.enum(BRING_KINDS),
+  fileName: z.string(),
+  encoding: z.string(),
+  separator: z.string(),
+  rowCount: z.number().int(),
+  state: z.enum(['open', 'done', 'undone']),
+  version: z.number().int(),
+  /** Whether the mapping was taken from the last file of this shape. */
+  isRemembered: z.boolean(),
+  columns: z.array(
+    z.object({
+      name: z.string(),
+      becomes: z.string().nullable(),
+      samples: z.array(z.string()),
+      empty: z.number().int(),
+      unread: z.number().int(),
+    }),
+  ),
+  /** What a column may become. */
+  fields: z.array(z.object({ key: z.string(), name: z.string(), value: z.string() })),
+  dayOrder: z.enum(DAY_ORDERS),
+  dates: z.object({
+    order: z.enum(DAY_ORDERS).nullable(),
+    example: z.string().nullable(),
+    sure: z.number().int(),
+    contrary: z.number().int(),
+    either: z.number().int(),
+  }),
+  people: z.array(
+    z.object({
+      key: z.string(),
+      name: z.string(),
+      count: z.number().int(),
+      personId: id.nullable(),
+      isSure: z.boolean(),
+    }),
+  ),
+  sameBy,
+  counts: countsSchema,
+  /** A letter for each line, by its fate: n, u, s, e (left on wish) and x (left, as it can't be read). */
+  fates: z.string(),
+  /** The first of each. */
+  left: z.array(rowSchema),
+  alike: z.array(rowSchema),
+  fresh: z.array(rowSchema),
+  changeId: id.nullable(),
+});
+export type BringIn = z.infer<typeof bringInSchema>;
+
+/** Lines of a page. */
+export const BRING_ROWS_A_PAGE = 20;
+
+const one = z.object({ bringIn: bringInSchema });
+
+export const bringInEndpoints = {
+  upload: endpoint(bringInPaths.upload, { body: z.object({ kind: z.enum(BRING_KINDS) }), answer: z.object({ id }) }),
+  list: endpoint(bringInPaths.list, {
+    answer: z.object({
+      bringIns: z.array(
+        z.object({
+          id,
+          kind: z.enum(BRING_KINDS),
+          fileName: z.string(),
+          rowCount: z.number().int(),
+          state: z.enum(['open', 'done', 'undone']),
+          at: z.string(),
+        }),
+      ),
+    }),
+  }),
+  one: endpoint(bringInPaths.one, { answer: one }),
+  rows: endpoint(bringInPaths.rows, {
+    query: z.object({ which: z.enum(['left', 'alike', 'fresh']), after: z.coerce.number().int() }),
+    answer: z.object({ rows: z.array(rowSchema) }),
+  }),
+  settle: endpoint(bringInPaths.settle, {
+    heavy: true,
+    body: z.object({
+      version: z.number().int(),
+      columns: z.array(z.string().max(80).nullable()).max(MOST_BRING_COLUMNS).optional(),
+      dayOrder: z.enum(DAY_ORDERS).optional(),
+      people: z.record(z.string().max(200), id.nullable()).optional(),
+      sameBy: sameBy.optional(),
+      mended: z
+        .array(z.object({ number: z.number().int(), column: z.number().int().min(0), text: z.string().max(5000) }))
+        .max(200)
+        .optional(),
+      choices: z
+        .array(z.object({ number: z.number().int(), choice: z.enum(ALIKE_CHOICES) }))
+        .max(200)
+        .optional(),
+    }),
+    answer: one,
+  }),
+  bringIn: endpoint(bringInPaths.bringIn, {
+    heavy: true,
+    body: z.object({ version: z.number().int(), counts: countsSchema }),
+    answer: one,
+  }),
+  discard: endpoint(bringInPaths.discard, { answer: z.object({ discarded: z.boolean() }) }),
+};

@@ -1,0 +1,155 @@
+import { In } from 'typeorm';
+import { joinAnd, plural } from '../../core/index.ts';
+import { Asset, Client, Contact } from '../clients/index.ts';
+import { takeOutMember, writeMember } from '../people/index.ts';
+import type { SubjectOfChanges, Telling } from '../platform/changes/subject.ts';
+import { Person } from '../platform/identity/person.ts';
+import { notNow } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
+import { pagesOf } from './check.ts';
+import { BringIn, type BringInRow } from './entity.ts';
+import { mustBeAllowed } from './service.ts';
+import { ASSET, CLIENT, CONTACT, upsert, type WrittenClient } from './write-clients.ts';
+import type { WrittenPerson } from './write-people.ts';
+
+export const bringInChanges: SubjectOfChanges<never> = {
+  entity: BringIn,
+  telling: {
+    ...{
+      kind: 'silent',
+      state: 'silent',
+      fileName: 'silent',
+      encoding: 'silent',
+      separator: 'silent',
+      rowCount: 'silent',
+    },
+    ...{ columns: 'silent', shape: 'silent', asked: 'silent', isRemembered: 'silent', byId: 'silent' },
+    ...{ createdAt: 'silent', doneAt: 'silent', changeId: 'silent', version: 'silent' },
+  } satisfies Telling<BringIn>,
+  mayUndoOwn: () => false,
+  reached: () => ({}),
+  fieldsTaken: () => [],
+  async undo(scope, changes, rest) {
+    await rest();
+    const said: string[] = [];
+    for (const { subjectId } of changes) said.push(await takeOut(scope, subjectId));
+    return { said: said.join(' '), kept: [] };
+  },
+};
+
+/** Names that are told of those that stay. */
+const TOLD = 3;
+
+/** Takes out what a file brought in and puts back what it changed; what others have worked with since stays, and is named. */
+async function takeOut(scope: Scope, id: string): Promise<string> {
+  const bringIn = await scope.locked(BringIn, id, 'file');
+  mustBeAllowed(scope, bringIn.kind);
+  if (bringIn.state !== 'done') throw notNow('That was taken out already.');
+  const sum = { out: 0, back: 0, stay: [] as string[] };
+  // The later lines first: they hang on the earlier ones.
+  const pages: BringInRow[][] = [];
+  for await (const rows of pagesOf(scope, bringIn, 'number, read, before'))
+    pages.push(rows.filter(({ before }) => before !== null));
+  for (const rows of pages.reverse())
+    await (bringIn.kind === 'clients' ? clientsOut : peopleOut)(scope, rows.reverse(), sum);
+  await scope.save(BringIn, id, { state: 'undone', version: bringIn.version + 1 });
+  await scope.tell('clients', 'workspace');
+  const kept = sum.stay.length - TOLD;
+  return [
+    `${plural(sum.out, bringIn.kind === 'clients' ? 'client' : 'person', bringIn.kind === 'clients' ? 'clients' : 'people')} of ${bringIn.fileName} ${sum.out === 1 ? 'is' : 'are'} taken out again`,
+    sum.back > 0 ? `, ${sum.back} ${sum.back === 1 ? 'is' : 'are'} as before` : '',
+    sum.stay.length > 0
+      ? `; what has been changed or given work since stays: ${joinAnd([...sum.stay.slice(0, TOLD), ...(kept > 0 ? [`${kept} more`] : [])])}`
+      : '',
+    '.',
+  ].join('');
+}
+
+interface Sum {
+  out: number;
+  back: number;
+  stay: string[];
+}
+
+async function clientsOut(scope: Scope, rows: readonly BringInRow[], sum: Sum): Promise<void> {
+  const written = rows.map(({ before, read }) => ({ ...(before as WrittenClient), title: read.title }));
+  const ids = (of: (one: WrittenClient) => string | undefined) => written.flatMap((one) => of(one) ?? []);
+  await putBack(scope, written, sum);
+  await scope.sql(
+    `delete from asset a where workspace_id = $1 and id = any($2::uuid[]) and version = 1
+       and not exists (select from task t where t.workspace_id = $1 and t.asset_id = a.id)
+       and not exists (select from schedule s where s.workspace_id = $1 and s.asset_id = a.id)
+       and not exists (select from asset other where other.workspace_id = $1 and other.site_id = a.id)`,
+    [ids(({ newAssetId }) => newAssetId)],
+  );
+  await scope.sql('delete from contact where workspace_id = $1 and id = any($2::uuid[])', [
+    ids(({ newContactId }) => newContactId),
+  ]);
+  const gone = new Set(
+    (
+      await scope.sql<{ id: string }>(
+        `delete from client c where workspace_id = $1 and id = any($2::uuid[]) and version = 1
+           and not exists (select from task t where t.workspace_id = $1 and t.client_id = c.id)
+           and not exists (select from schedule s where s.workspace_id = $1 and s.client_id = c.id)
+           and not exists (select from asset a where a.workspace_id = $1 and a.client_id = c.id) returning id`,
+        [ids(({ newClientId }) => newClientId)],
+      )
+    ).map(({ id }) => id),
+  );
+  sum.out += gone.size;
+  for (const { newClientId, title } of written)
+    if (newClientId !== undefined && !gone.has(newClientId)) sum.stay.push(title);
+}
+
+/** Those that nobody has changed since are as they were before. */
+async function putBack(scope: Scope, written: readonly (WrittenClient & { title: string })[], sum: Sum): Promise<void> {
+  const clients = written.flatMap(({ client }) => client ?? []);
+  const assets = written.flatMap(({ asset }) => asset ?? []);
+  const contacts = written.flatMap(({ contact }) => contact ?? []);
+  const now = new Map((await scope.find(Client, { id: In(clients.map(({ id }) => id)) })).map((one) => [one.id, one]));
+  const untouched = clients.filter(({ id, version }) => now.get(id)?.version === version + 1);
+  const free = new Set(untouched.map(({ id }) => id));
+  sum.back += untouched.length;
+  for (const { id, name } of clients) if (!free.has(id)) sum.stay.push(name);
+  await upsert(
+    scope,
+    'client',
+    Client,
+    CLIENT,
+    untouched.map((one) => ({ ...one, version: one.version + 2 })),
+  );
+  await upsert(
+    scope,
+    'contact',
+    Contact,
+    CONTACT,
+    contacts.filter(({ clientId }) => free.has(clientId)),
+  );
+  const assetsNow = new Map(
+    (await scope.find(Asset, { id: In(assets.map(({ id }) => id)) })).map((one) => [one.id, one]),
+  );
+  await upsert(
+    scope,
+    'asset',
+    Asset,
+    ASSET,
+    assets
+      .filter(({ id, version }) => assetsNow.get(id)?.version === version + 1)
+      .map((one) => ({ ...one, version: one.version + 2 })),
+  );
+}
+
+async function peopleOut(scope: Scope, rows: readonly BringInRow[], sum: Sum): Promise<void> {
+  for (const { before, read } of rows) {
+    const { newPersonId, personId, before: fields } = before as WrittenPerson;
+    const [person] = await scope.find(Person, { id: newPersonId ?? personId ?? '' });
+    if (!person) continue;
+    if (newPersonId !== undefined) {
+      if (person.version === 1 && (await takeOutMember(scope, person))) sum.out++;
+      else sum.stay.push(read.title);
+    } else if (fields) {
+      await writeMember(scope, person, fields, 'undone');
+      sum.back++;
+    }
+  }
+}

@@ -1,0 +1,129 @@
+import {
+  type BringField,
+  bringFields,
+  hasLeftBy,
+  type Meant,
+  nameKey,
+  type RowReading,
+  readRow,
+  whoIsMeant,
+} from '../../core/index.ts';
+import { Person } from '../platform/identity/person.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
+import type { Scope } from '../platform/scope.ts';
+import { clientLines, SeenClients } from './client-lines.ts';
+import type { BringIn, BringInRow } from './entity.ts';
+import { personLines, SeenPeople } from './person-lines.ts';
+import type { Told } from './read-row.ts';
+
+/** Lines that are read and held against what is here in one go. */
+const AT_ONCE = 500;
+
+export const fieldsOf = (scope: Scope, { kind }: Pick<BringIn, 'kind'>): BringField[] =>
+  bringFields(kind, { client: scope.workspace.clientFields, asset: scope.workspace.assetFields });
+
+/** Lines of a file in their order, so many at a time: memory holds no more of them, however many there are. */
+export async function* pagesOf(
+  scope: Scope,
+  { id }: Pick<BringIn, 'id'>,
+  fields = 'number, cells',
+): AsyncGenerator<BringInRow[]> {
+  for (let after = -1; ; ) {
+    const rows = await scope.sql<BringInRow>(
+      `select ${fields} from bring_in_row where workspace_id = $1 and bring_in_id = $2 and number > $3
+       order by number limit ${AT_ONCE}`,
+      [id, after],
+    );
+    if (rows.length === 0) return;
+    yield rows;
+    after = rows.at(-1)?.number ?? after;
+  }
+}
+
+/** Reads every line as is asked, and holds it against what is here and against the lines before it. */
+export async function checkRows(scope: Scope, bringIn: BringIn): Promise<void> {
+  const { kind, asked, id } = bringIn;
+  const fields = new Map(fieldsOf(scope, bringIn).map((field) => [field.key, field]));
+  const reading: RowReading = {
+    ...{ columns: asked.columns, dayOrder: asked.dayOrder, fields },
+    people: await peopleMeant(scope, bringIn),
+  };
+  const seen = { clients: new SeenClients(), people: new SeenPeople() };
+  for await (const rows of pagesOf(scope, bringIn)) {
+    const lines = await eachInTurn(rows, ({ number, cells }) => ({ number, ...readRow(cells, reading) }));
+    const told =
+      kind === 'clients'
+        ? await clientLines(scope, lines, asked.sameBy, fields, seen.clients)
+        : await personLines(scope, lines, asked.sameBy, fields, seen.people);
+    await keep(scope, id, told);
+  }
+}
+
+async function keep(scope: Scope, id: string, told: readonly Told[]): Promise<void> {
+  await scope.sql(
+    `update bring_in_row r set fate = now.fate, read = now.read
+     from jsonb_to_recordset($3::jsonb) as now (number integer, fate text, read jsonb)
+     where r.workspace_id = $1 and r.bring_in_id = $2 and r.number = now.number`,
+    [id, JSON.stringify(told)],
+  );
+}
+
+export interface NameMeant {
+  readonly key: string;
+  /** As it is written first. */
+  readonly name: string;
+  readonly count: number;
+  readonly personId: string | null;
+  /** Told by whoever brings it in, or nobody else it could be. */
+  readonly isSure: boolean;
+}
+
+/** Names of people that one file may hold. */
+const MOST_NAMES = 200;
+
+/** Names of people in the file, and who is meant by each. */
+export async function namesMeant(scope: Scope, bringIn: BringIn): Promise<NameMeant[]> {
+  const column = personColumn(scope, bringIn);
+  if (column === null) return [];
+  const rows = await scope.sql<{ name: string; count: number }>(
+    `select min(cells->>$3::integer) as name, count(*)::int as count from bring_in_row
+     where workspace_id = $1 and bring_in_id = $2 and btrim(coalesce(cells->>$3::integer, '')) <> ''
+     group by lower(btrim(cells->>$3::integer)) order by 2 desc, 1 limit ${MOST_NAMES}`,
+    [bringIn.id, column],
+  );
+  const people = (await scope.find(Person)).filter((person) => !hasLeftBy(person, scope.now.day));
+  const all = new Map<string, NameMeant>();
+  for (const { name, count } of rows) {
+    const key = nameKey(name);
+    const before = all.get(key);
+    if (before) all.set(key, { ...before, count: before.count + count });
+    else all.set(key, { key, name: name.trim(), count, ...meantBy(bringIn.asked.people, key, name, people) });
+  }
+  return [...all.values()];
+}
+
+function meantBy(
+  said: Readonly<Record<string, string | null>>,
+  key: string,
+  name: string,
+  people: readonly Person[],
+): Pick<NameMeant, 'personId' | 'isSure'> {
+  const chosen = said[key];
+  if (chosen !== undefined) return { personId: chosen, isSure: true };
+  const meant: Meant = whoIsMeant(name, people);
+  return meant.kind === 'one' ? { personId: meant.id, isSure: true } : { personId: null, isSure: false };
+}
+
+async function peopleMeant(scope: Scope, bringIn: BringIn): Promise<ReadonlyMap<string, string | null>> {
+  return new Map((await namesMeant(scope, bringIn)).map(({ key, personId }) => [key, personId]));
+}
+
+function personColumn(scope: Scope, bringIn: BringIn): number | null {
+  const keys = new Set(
+    fieldsOf(scope, bringIn)
+      .filter(({ value }) => value === 'person')
+      .map(({ key }) => key),
+  );
+  const column = bringIn.asked.columns.findIndex((key) => key !== null && keys.has(key));
+  return column === -1 ? null : column;
+}

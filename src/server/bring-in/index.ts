@@ -1,0 +1,4 @@
+/** Lists that are brought in from files: read, looked at, written in one go and taken out again. */
+export { bringInChanges } from './changes.ts';
+export { BringIn, BringInRow } from './entity.ts';
+export { bringInRoutes } from './routes.ts';

@@ -1,0 +1,29 @@
+import type { Response } from 'express';
+import { csvOf, startCsv } from '../platform/http/csv.ts';
+import type { Scope } from '../platform/scope.ts';
+import { pagesOf } from './check.ts';
+import { BringIn } from './entity.ts';
+import { mustBeAllowed } from './service.ts';
+
+const WHY = 'why it was left';
+
+/** The lines that were left, as they stand in the file, with a column that says why. */
+export async function sendLeft(scope: Scope, id: string, response: Response): Promise<void> {
+  const bringIn = await scope.one(BringIn, id, 'file');
+  mustBeAllowed(scope, bringIn.kind);
+  const { columns, fileName } = bringIn;
+  startCsv(response, `${fileName.replace(/\.[^.]*$/, '')} left.csv`);
+  response.write(csvOf([[...columns, WHY]]));
+  for await (const rows of pagesOf(scope, bringIn, 'number, cells, fate, read'))
+    response.write(
+      csvOf(
+        rows
+          .filter(({ fate }) => fate === 'left')
+          .map(({ cells, read }) => [
+            ...columns.map((_, i) => cells[i] ?? ''),
+            [read.why, ...read.problems.map(({ message }) => message)].filter(Boolean).join('; '),
+          ]),
+      ),
+    );
+  response.end();
+}

@@ -1,0 +1,145 @@
+import { createHash } from 'node:crypto';
+import { open } from 'node:fs/promises';
+import { setImmediate } from 'node:timers/promises';
+import Papa from 'papaparse';
+import { MOST_BRING_COLUMNS, MOST_BRING_ROWS } from '../../contract/index.ts';
+import { nameKey, plural } from '../../core/index.ts';
+import { Refusal } from '../platform/refusal.ts';
+
+export interface FileRead {
+  readonly encoding: string;
+  readonly separator: string;
+  readonly columns: readonly string[];
+  readonly rows: readonly (readonly string[])[];
+}
+
+/** Bytes that are taken at a time, so that others get their turn between them. */
+const PIECE_BYTES = 128 * 1024;
+const LONGEST_CELL = 5000;
+const SEPARATORS = { ',': 'commas', ';': 'semicolons', '\t': 'tabs' } as const;
+type Separator = keyof typeof SEPARATORS;
+
+/**
+ * Reads a CSV file: its head and its lines, those that are empty left out. UTF-8, UTF-16 with its mark, or Windows-1252;
+ * split at commas, semicolons or tabs, whichever its head has; cells in quotes may hold ends of lines (RFC 4180).
+ * @throws Refusal in words where it is no such file, or larger than can be brought in
+ */
+export async function readFile(path: string): Promise<FileRead> {
+  const pieces = await piecesOf(path);
+  const encoding = await encodingOf(pieces);
+  const decoder = new TextDecoder(encoding);
+  const rows: string[][] = [];
+  let separator: Separator | null = null;
+  let rest = '';
+  for (const [i, piece] of [...pieces, Buffer.alloc(0)].entries()) {
+    const isLast = i === pieces.length;
+    rest += decoder.decode(piece, { stream: !isLast });
+    separator ??= separatorOf(rest);
+    const end = isLast ? rest.length : endOfWhole(rest);
+    const { data } = Papa.parse<string[]>(rest.slice(0, end), { delimiter: separator, skipEmptyLines: 'greedy' });
+    rest = rest.slice(end);
+    for (const cells of data) rows.push(cells);
+    if (rows.length > MOST_BRING_ROWS + 1)
+      throw refused(
+        `It has more than ${MOST_BRING_ROWS.toLocaleString('en-GB')} lines. Split it, and bring in one part after the other.`,
+      );
+    await setImmediate();
+  }
+  const [head, ...lines] = rows;
+  if (!head || lines.length === 0) throw refused('It has no lines below its head. The first line names the columns.');
+  if (head.length > MOST_BRING_COLUMNS)
+    throw refused(
+      `It has ${plural(head.length, 'column')}, ${MOST_BRING_COLUMNS} at most. Take out those that stay here.`,
+    );
+  const long = lines.findIndex((cells) => cells.some((cell) => cell.length > LONGEST_CELL));
+  if (long !== -1)
+    throw refused(
+      `Line ${long + 1} has a cell of more than ${LONGEST_CELL.toLocaleString('en-GB')} characters. A quotation mark may be missing there.`,
+    );
+  return {
+    encoding: NAMES[encoding],
+    separator: SEPARATORS[separator ?? ','],
+    columns: head.map((name, i) => name.trim().slice(0, 80) || `column ${i + 1}`),
+    rows: lines,
+  };
+}
+
+/** The same for files whose heads name the same columns in the same order. */
+export const shapeOf = (columns: readonly string[]): string =>
+  createHash('sha256')
+    .update(JSON.stringify(columns.map(nameKey)))
+    .digest('hex')
+    .slice(0, 32);
+
+const NAMES = { 'utf-8': 'UTF-8', 'utf-16le': 'UTF-16', 'utf-16be': 'UTF-16', 'windows-1252': 'Windows-1252' } as const;
+
+async function piecesOf(path: string): Promise<Buffer[]> {
+  const file = await open(path);
+  try {
+    const pieces: Buffer[] = [];
+    for (;;) {
+      const piece = Buffer.alloc(PIECE_BYTES);
+      const { bytesRead } = await file.read(piece, 0, PIECE_BYTES, null);
+      if (bytesRead === 0) return pieces;
+      pieces.push(piece.subarray(0, bytesRead));
+    }
+  } finally {
+    await file.close();
+  }
+}
+
+/** By its mark, else UTF-8 where it is nothing but that, else Windows-1252, which anything can be. */
+async function encodingOf(pieces: readonly Buffer[]): Promise<keyof typeof NAMES> {
+  const [first] = pieces;
+  if (!first) throw refused('It is empty.');
+  if (
+    first.subarray(0, 2).equals(Buffer.from('PK')) ||
+    first.subarray(0, 4).equals(Buffer.from([0xd0, 0xcf, 0x11, 0xe0]))
+  )
+    throw refused('It is a spreadsheet, not a CSV file. Save it as CSV from there, and choose that.');
+  if (first[0] === 0xff && first[1] === 0xfe) return 'utf-16le';
+  if (first[0] === 0xfe && first[1] === 0xff) return 'utf-16be';
+  if (first.includes(0)) throw refused('It is no text. Save the list as CSV, and choose that.');
+  const decoder = new TextDecoder('utf-8', { fatal: true });
+  try {
+    for (const piece of pieces) {
+      decoder.decode(piece, { stream: true });
+      await setImmediate();
+    }
+    decoder.decode();
+    return 'utf-8';
+  } catch (error) {
+    if (error instanceof TypeError) return 'windows-1252';
+    throw error;
+  }
+}
+
+/** Whichever stands most often in the first line, outside of quotes. */
+function separatorOf(text: string): Separator {
+  const counts = { ',': 0, ';': 0, '\t': 0 };
+  let isQuoted = false;
+  for (const sign of text) {
+    if (sign === '"') isQuoted = !isQuoted;
+    else if (!isQuoted && (sign === '\n' || sign === '\r')) break;
+    else if (!isQuoted && sign in counts) counts[sign as Separator]++;
+  }
+  return (Object.keys(counts) as Separator[]).reduce((most, one) => (counts[one] > counts[most] ? one : most));
+}
+
+/** Up to where a text has whole lines: the last end of a line that stands in no quotes. */
+function endOfWhole(text: string): number {
+  let isQuoted = false;
+  let end = 0;
+  for (let i = 0; i < text.length; i++) {
+    const sign = text.charCodeAt(i);
+    if (sign === 34) isQuoted = !isQuoted;
+    // Of a return that ends what is here the line feed may still come.
+    else if (!isQuoted && (sign === 10 || (sign === 13 && i + 1 < text.length && text.charCodeAt(i + 1) !== 10)))
+      end = i + 1;
+  }
+  return end;
+}
+
+function refused(message: string): Refusal {
+  return new Refusal('invalid', message, { errors: [{ path: 'file', message }] });
+}

@@ -1,0 +1,60 @@
+import { rm } from 'node:fs/promises';
+import { bringInEndpoints, MOST_BRING_BYTES } from '../../contract/index.ts';
+import type { FileStore } from '../files/stored/index.ts';
+import { receiver } from '../platform/http/receiver.ts';
+import type { Routes } from '../platform/http/route.ts';
+import { invalid } from '../platform/refusal.ts';
+import { BringIn } from './entity.ts';
+import { sendLeft } from './left-file.ts';
+import { readFile } from './read-file.ts';
+import {
+  bringItIn,
+  discard,
+  listBringIns,
+  mustBeAllowed,
+  oneBringIn,
+  rowsOf,
+  settle,
+  startBringIn,
+} from './service.ts';
+
+export function bringInRoutes(routes: Routes, { files }: { readonly files: FileStore }): Routes {
+  return routes
+    .upload(
+      bringInEndpoints.upload,
+      'clients',
+      receiver(files.incoming, MOST_BRING_BYTES),
+      async ({ scope, body, request }) => {
+        const { file } = request;
+        if (!file) throw invalid([{ path: 'file', message: 'There is no file in this: choose one.' }]);
+        mustBeAllowed(scope, body.kind);
+        return { id: await startBringIn(scope, body.kind, file.originalname, await readFile(file.path)) };
+      },
+      async ({ file }) => {
+        if (file) await rm(file.path, { force: true });
+      },
+    )
+    .add(bringInEndpoints.list, 'clients', async ({ scope }) => ({ bringIns: await listBringIns(scope) }))
+    .add(bringInEndpoints.one, 'clients', async ({ scope, params }) => ({
+      bringIn: await oneBringIn(scope, params.bringInId),
+    }))
+    .add(bringInEndpoints.rows, 'clients', async ({ scope, params, query }) => {
+      const bringIn = await scope.one(BringIn, params.bringInId, 'file');
+      mustBeAllowed(scope, bringIn.kind);
+      return { rows: await rowsOf(scope, bringIn, query.which, query.after) };
+    })
+    .add(bringInEndpoints.settle, 'clients', async ({ scope, params, body }) => {
+      await settle(scope, params.bringInId, body);
+      return { bringIn: await oneBringIn(scope, params.bringInId) };
+    })
+    .add(bringInEndpoints.bringIn, 'clients', async ({ scope, params, body }) => {
+      await bringItIn(scope, params.bringInId, body);
+      return { bringIn: await oneBringIn(scope, params.bringInId) };
+    })
+    .add(bringInEndpoints.discard, 'clients', async ({ scope, params }) => ({
+      discarded: await discard(scope, params.bringInId),
+    }))
+    .serve('/bring-ins/:bringInId/left', 'clients', ({ scope, params }, response) =>
+      sendLeft(scope, params['bringInId'] ?? '', response),
+    );
+}

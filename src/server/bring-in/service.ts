@@ -1,0 +1,337 @@
+import {
+  BRING_ROWS_A_PAGE,
+  BRING_UNDO_DAYS,
+  type BringIn as BringInAnswer,
+  type BringInCounts,
+  type BringInRow as RowAnswer,
+  type RowFate,
+  SAME_BY,
+} from '../../contract/index.ts';
+import { type BringKind, dayOrderOf, guessColumns } from '../../core/index.ts';
+import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
+import { checkRows, fieldsOf, namesMeant } from './check.ts';
+import { type Asked, BringIn, type BringInRow } from './entity.ts';
+import { type FileRead, shapeOf } from './read-file.ts';
+import { UNREAD } from './read-row.ts';
+import { writeClients } from './write-clients.ts';
+import { writePeople } from './write-people.ts';
+
+/** Cells of each column that are looked at to guess what it is. */
+const SAMPLES = 60;
+const SAMPLES_TOLD = 2;
+/** Lines that are put into the database in one go. */
+const AT_ONCE = 500;
+
+export function mustBeAllowed(scope: Scope, kind: BringKind): void {
+  if (!scope.mayAll(kind === 'people' ? 'people' : 'clients'))
+    throw forbidden(
+      `Only ${kind === 'people' ? 'a manager can bring in people' : 'a planner or a manager can bring in clients'}.`,
+    );
+}
+
+/** Takes a file in and reads it as it most likely is meant; nothing else is written. */
+export async function startBringIn(
+  scope: Scope,
+  kind: BringKind,
+  fileName: string,
+  { encoding, separator, columns, rows }: FileRead,
+): Promise<string> {
+  mustBeAllowed(scope, kind);
+  const shape = shapeOf(columns);
+  const [before] = await scope.sql<{ asked: Asked }>(
+    `select asked from bring_in where workspace_id = $1 and kind = $2 and shape = $3 order by created_at desc limit 1`,
+    [kind, shape],
+  );
+  const guessed = guessColumns(
+    fieldsOf(scope, { kind }),
+    columns,
+    columns.map((_, i) => rows.slice(0, SAMPLES).map((cells) => cells[i] ?? '')),
+  );
+  const known = new Set(fieldsOf(scope, { kind }).map(({ key }) => key));
+  const id = await scope.transaction(async (tx) => {
+    await forgetOld(tx);
+    const bringIn = await tx.insert(BringIn, {
+      ...{ id: tx.newId(), kind, state: 'open' as const, fileName, encoding, separator, shape },
+      ...{ rowCount: rows.length, columns: [...columns], isRemembered: before !== undefined },
+      // Fields of the workspace's own may have gone since.
+      asked: before
+        ? { ...before.asked, columns: before.asked.columns.map((key) => (key !== null && known.has(key) ? key : null)) }
+        : { columns: guessed, dayOrder: 'day first', people: {}, sameBy: SAME_BY[kind][0] },
+      ...{ byId: tx.person?.id ?? null, createdAt: tx.instant, doneAt: null, changeId: null, version: 1 },
+    });
+    for (let at = 0; at < rows.length; at += AT_ONCE)
+      await tx.sql(
+        `insert into bring_in_row (workspace_id, bring_in_id, number, cells, fate, read)
+         select $1, $2, row.number, row.cells, 'unread', $4::jsonb
+         from jsonb_to_recordset($3::jsonb) as row (number integer, cells jsonb)`,
+        [
+          bringIn.id,
+          JSON.stringify(
+            rows.slice(at, at + AT_ONCE).map((cells, i) => ({ number: at + i + 1, cells: cells.map(storable) })),
+          ),
+          JSON.stringify(UNREAD),
+        ],
+      );
+    return bringIn.id;
+  });
+  const bringIn = await scope.one(BringIn, id, 'file');
+  const { order } = await datesOf(scope, bringIn);
+  if (!before && order !== null) await scope.save(BringIn, id, { asked: { ...bringIn.asked, dayOrder: order } });
+  await checkRows(scope, await scope.one(BringIn, id, 'file'));
+  return id;
+}
+
+/** A text as the database can keep it. */
+const storable = (text: string): string => text.replaceAll('\u0000', '');
+
+/** After so long nothing is taken out any more, and nobody goes on with what was left lying. */
+const forgetOld = (scope: Scope) =>
+  scope.sql(
+    `delete from bring_in where workspace_id = $1 and created_at < $2::timestamptz - interval '${BRING_UNDO_DAYS} days'`,
+    [scope.instant],
+  );
+
+export interface Settling {
+  readonly version: number;
+  readonly columns?: readonly (string | null)[] | undefined;
+  readonly dayOrder?: Asked['dayOrder'] | undefined;
+  readonly people?: Asked['people'] | undefined;
+  readonly sameBy?: Asked['sameBy'] | undefined;
+  readonly mended?: readonly { readonly number: number; readonly column: number; readonly text: string }[] | undefined;
+  readonly choices?: readonly { readonly number: number; readonly choice: string }[] | undefined;
+}
+
+/** Changes how the file is read, mends cells, or chooses what becomes of lines; all of it is read anew where that matters. */
+export async function settle(scope: Scope, id: string, input: Settling): Promise<void> {
+  const asked = await scope.transaction(async (tx) => {
+    const bringIn = await lockedOpen(tx, id, input.version);
+    mustFit(tx, bringIn, input);
+    const { columns, dayOrder, people, sameBy } = input;
+    const next: Asked = {
+      columns: columns ?? bringIn.asked.columns,
+      dayOrder: dayOrder ?? bringIn.asked.dayOrder,
+      people: people ? { ...bringIn.asked.people, ...people } : bringIn.asked.people,
+      sameBy: sameBy ?? bringIn.asked.sameBy,
+    };
+    await tx.save(BringIn, id, { asked: next, version: bringIn.version + 1 });
+    for (const { number, column, text } of input.mended ?? [])
+      await tx.sql(
+        `update bring_in_row set cells = (select jsonb_agg(coalesce(case when place = $4 then $5 else cells->>place end, ''))
+           from generate_series(0, greatest(jsonb_array_length(cells) - 1, $4)) place)
+         where workspace_id = $1 and bring_in_id = $2 and number = $3`,
+        [id, number, column, storable(text)],
+      );
+    for (const { number, choice } of input.choices ?? [])
+      await tx.sql('update bring_in_row set choice = $4 where workspace_id = $1 and bring_in_id = $2 and number = $3', [
+        id,
+        number,
+        choice,
+      ]);
+    return next;
+  });
+  const isOnlyChosen = [input.columns, input.dayOrder, input.people, input.sameBy, input.mended].every(
+    (part) => part === undefined,
+  );
+  if (!isOnlyChosen) await checkRows(scope, { ...(await scope.one(BringIn, id, 'file')), asked });
+}
+
+function mustFit(scope: Scope, { kind, columns: names }: BringIn, { columns, sameBy, people }: Settling): void {
+  const problems: { path: string; message: string }[] = [];
+  const known = new Map(fieldsOf(scope, { kind }).map((field) => [field.key, field]));
+  if (columns) {
+    if (columns.length !== names.length)
+      problems.push({ path: 'columns', message: `The file has ${names.length} columns.` });
+    columns.forEach((key, i) => {
+      const field = key === null ? null : known.get(key);
+      if (field === undefined)
+        problems.push({ path: `columns.${i}`, message: 'There is no such field here any more.' });
+      else if (field && columns.indexOf(field.key) < i)
+        problems.push({
+          path: `columns.${i}`,
+          message: `“${names[columns.indexOf(field.key)]}” is the ${field.name} already.`,
+        });
+    });
+  }
+  if (sameBy && !(SAME_BY[kind] as readonly string[]).includes(sameBy))
+    problems.push({ path: 'sameBy', message: 'That is not what lines of this kind are known by.' });
+  if (people && Object.values(people).some((id) => id !== null) && kind !== 'clients')
+    problems.push({ path: 'people', message: 'No names of others stand in such a file.' });
+  if (problems.length > 0) throw invalid(problems);
+}
+
+async function lockedOpen(scope: Scope, id: string, version: number): Promise<BringIn> {
+  const bringIn = await scope.locked(BringIn, id, 'file');
+  mustBeAllowed(scope, bringIn.kind);
+  if (bringIn.state !== 'open') throw notNow('That file was brought in already.');
+  if (bringIn.version !== version)
+    throw changedMeanwhile('Someone else goes on with this file too. What they chose is shown now: look once more.');
+  return bringIn;
+}
+
+/** Everything of a file that its page shows. */
+export async function oneBringIn(scope: Scope, id: string): Promise<BringInAnswer> {
+  const bringIn = await scope.one(BringIn, id, 'file');
+  mustBeAllowed(scope, bringIn.kind);
+  const { kind, fileName, encoding, separator, rowCount, state, version, isRemembered, asked, changeId } = bringIn;
+  const rows = await scope.sql<{ fates: string }>(
+    `select string_agg(case ${EFFECT} when 'new' then 'n' when 'update' then 'u' when 'same' then 's' when 'leave' then 'e' else 'x' end,
+       '' order by number) as fates from bring_in_row where workspace_id = $1 and bring_in_id = $2`,
+    [id],
+  );
+  return {
+    ...{ id, kind, fileName, encoding, separator, rowCount, state, version, isRemembered, changeId },
+    columns: await columnsOf(scope, bringIn),
+    fields: fieldsOf(scope, bringIn).map(({ key, name, value }) => ({ key, name, value })),
+    dayOrder: asked.dayOrder,
+    dates: await datesTold(scope, bringIn),
+    people: await namesMeant(scope, bringIn),
+    sameBy: asked.sameBy,
+    counts: await countsOf(scope, id),
+    fates: rows[0]?.fates ?? '',
+    left: await rowsOf(scope, bringIn, 'left', 0),
+    alike: await rowsOf(scope, bringIn, 'alike', 0),
+    fresh: await rowsOf(scope, bringIn, 'fresh', 0),
+  };
+}
+
+/** What becomes of a line, with what was chosen for it. */
+const EFFECT = `(case when fate = 'alike' then (case coalesce(choice, 'update') when 'add' then 'new' else coalesce(choice, 'update') end)
+  when fate = 'unread' then 'left' else fate end)`;
+
+export async function countsOf(scope: Scope, id: string): Promise<BringInCounts> {
+  const rows = await scope.sql<{ fate: RowFate; count: number }>(
+    `select ${EFFECT} as fate, count(*)::int as count from bring_in_row where workspace_id = $1 and bring_in_id = $2 group by 1`,
+    [id],
+  );
+  const of = (fate: RowFate) => rows.find((row) => row.fate === fate)?.count ?? 0;
+  return { new: of('new'), update: of('update'), same: of('same'), leave: of('leave'), left: of('left') };
+}
+
+const WHICH = { left: `fate in ('left', 'unread')`, alike: `fate = 'alike'`, fresh: `fate = 'new'` } as const;
+
+export async function rowsOf(
+  scope: Scope,
+  bringIn: BringIn,
+  which: keyof typeof WHICH,
+  after: number,
+): Promise<RowAnswer[]> {
+  const rows = await scope.sql<BringInRow & { effect: RowFate }>(
+    `select number, cells, fate, choice, read, ${EFFECT} as effect from bring_in_row
+     where workspace_id = $1 and bring_in_id = $2 and ${WHICH[which]} and number > $3 order by number limit ${BRING_ROWS_A_PAGE}`,
+    [bringIn.id, after],
+  );
+  const { columns } = bringIn;
+  return rows.map(({ number, cells, fate, read, effect }) => ({
+    ...{ number, fate: effect, isAlike: fate === 'alike', title: read.title, about: read.about },
+    why: [read.why, ...read.problems.filter(({ column }) => column === null).map(({ message }) => message)]
+      .filter(Boolean)
+      .join('; '),
+    faults: read.problems.flatMap(({ column, message }) =>
+      column === null ? [] : [{ column, name: columns[column] ?? '', text: cells[column] ?? '', message }],
+    ),
+    diffs: [...read.diffs],
+  }));
+}
+
+async function columnsOf(scope: Scope, { id, columns, asked }: BringIn): Promise<BringInAnswer['columns']> {
+  const samples = await scope.sql<{ cells: string[] }>(
+    `select cells from bring_in_row where workspace_id = $1 and bring_in_id = $2 order by number limit ${SAMPLES_TOLD}`,
+    [id],
+  );
+  const filled = await scope.sql<{ place: number; count: number }>(
+    `select (cell.place - 1)::int as place, count(*)::int as count from bring_in_row r
+     cross join lateral jsonb_array_elements_text(r.cells) with ordinality as cell (text, place)
+     where r.workspace_id = $1 and r.bring_in_id = $2 and btrim(cell.text) <> '' group by 1`,
+    [id],
+  );
+  const unread = await scope.sql<{ place: number; count: number }>(
+    `select (problem->>'column')::int as place, count(*)::int as count from bring_in_row r
+     cross join lateral jsonb_array_elements(r.read->'problems') problem
+     where r.workspace_id = $1 and r.bring_in_id = $2 and r.fate = 'left' and problem->>'column' is not null group by 1`,
+    [id],
+  );
+  const [all] = await scope.sql<{ count: number }>(
+    'select count(*)::int as count from bring_in_row where workspace_id = $1 and bring_in_id = $2',
+    [id],
+  );
+  const at = (counts: readonly { place: number; count: number }[], i: number) =>
+    counts.find(({ place }) => place === i)?.count ?? 0;
+  return columns.map((name, i) => ({
+    name,
+    becomes: asked.columns[i] ?? null,
+    samples: samples.map(({ cells }) => (cells[i] ?? '').slice(0, 60)),
+    empty: (all?.count ?? 0) - at(filled, i),
+    unread: at(unread, i),
+  }));
+}
+
+/** In which order the dates of the file stand, told from all columns that become one. */
+async function datesOf(scope: Scope, { id, asked, kind }: BringIn) {
+  const dates = new Set(
+    fieldsOf(scope, { kind })
+      .filter(({ value }) => value === 'date')
+      .map(({ key }) => key),
+  );
+  const places = asked.columns.flatMap((key, i) => (key !== null && dates.has(key) ? [i] : []));
+  if (places.length === 0) return dayOrderOf([]);
+  const rows = await scope.sql<{ text: string }>(
+    `select distinct r.cells->>place as text from bring_in_row r cross join unnest($3::int[]) place
+     where r.workspace_id = $1 and r.bring_in_id = $2 and r.cells->>place ~ '^\\s*\\d{1,2}[-/.]'`,
+    [id, places],
+  );
+  return dayOrderOf(rows.map(({ text }) => text));
+}
+
+async function datesTold(scope: Scope, bringIn: BringIn): Promise<BringInAnswer['dates']> {
+  const { order, only, example, either } = await datesOf(scope, bringIn);
+  const { dayOrder } = bringIn.asked;
+  const other = dayOrder === 'day first' ? 'month first' : 'day first';
+  return { order, example, either, sure: only[dayOrder], contrary: only[other] };
+}
+
+/** Reads the file once more, and writes it if it is still what was looked at. */
+export async function bringItIn(
+  scope: Scope,
+  id: string,
+  { version, counts }: { readonly version: number; readonly counts: BringInCounts },
+): Promise<void> {
+  const before = await scope.one(BringIn, id, 'file');
+  mustBeAllowed(scope, before.kind);
+  if (before.state === 'open') await checkRows(scope, before);
+  await scope.transaction(async (tx) => {
+    const bringIn = await lockedOpen(tx, id, version);
+    const now = await countsOf(tx, id);
+    if (JSON.stringify(now) !== JSON.stringify(counts))
+      throw changedMeanwhile(
+        'Since you looked, others have added or changed some of these. Nothing is written; it is shown anew.',
+      );
+    if (now.new + now.update === 0) throw notNow('There is nothing in this file to bring in.');
+    await (bringIn.kind === 'clients' ? writeClients : writePeople)(tx, bringIn);
+    const changeId = await tx.record('bringIn', id, 'brought in', { state: { from: 'open', to: 'done' } });
+    await tx.save(BringIn, id, { state: 'done', doneAt: tx.instant, changeId, version: bringIn.version + 1 });
+    await tx.tell('clients', 'workspace');
+  });
+}
+
+export async function discard(scope: Scope, id: string): Promise<boolean> {
+  return scope.transaction(async (tx) => {
+    const bringIn = await tx.locked(BringIn, id, 'file');
+    mustBeAllowed(tx, bringIn.kind);
+    if (bringIn.state !== 'open') throw notNow('What was brought in is kept: it can be taken out again.');
+    await tx.sql('delete from bring_in where workspace_id = $1 and id = $2', [id]);
+    return true;
+  });
+}
+
+export async function listBringIns(scope: Scope) {
+  const rows = await scope.find(BringIn);
+  return rows
+    .filter(({ kind }) => scope.mayAll(kind === 'people' ? 'people' : 'clients'))
+    .sort((a, b) => b.createdAt.getTime() - a.createdAt.getTime())
+    .slice(0, BRING_ROWS_A_PAGE)
+    .map(({ id, kind, fileName, rowCount, state, createdAt, doneAt }) => ({
+      ...{ id, kind, fileName, rowCount, state },
+      at: scope.moment(doneAt ?? createdAt),
+    }));
+}

@@ -1,0 +1,99 @@
+import { In } from 'typeorm';
+import { MOST_PEOPLE, type PersonInput } from '../../contract/index.ts';
+import { type Access, isoOfDay, plainWeek } from '../../core/index.ts';
+import { insertMember, writeMember } from '../people/index.ts';
+import { Person } from '../platform/identity/person.ts';
+import { notNow } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
+import { pagesOf } from './check.ts';
+import type { BringIn, BringInRow } from './entity.ts';
+import { type ReadRow, textOf } from './read-row.ts';
+
+/** What was written of a line: who is new, or the change that brought somebody up to date. */
+export interface WrittenPerson {
+  readonly newPersonId?: string;
+  readonly personId?: string;
+  readonly before?: Partial<PersonInput>;
+}
+
+/** Hours of somebody of whom the file says none. */
+const USUAL_HOURS = 37.5;
+
+/** Writes the lines of a file; nobody is invited by it. */
+export async function writePeople(scope: Scope, bringIn: BringIn): Promise<void> {
+  const [there] = await scope.sql<{ count: number }>(
+    'select count(*)::int as count from person where workspace_id = $1',
+  );
+  let count = there?.count ?? 0;
+  for await (const rows of pagesOf(scope, bringIn, 'number, fate, choice, read')) {
+    const ids = rows.flatMap(({ read }) => read.targetId ?? []).sort();
+    await scope.sql(
+      'select id from person where workspace_id = $1 and id = any($2::uuid[]) order by id for no key update',
+      [ids],
+    );
+    const people = new Map((await scope.find(Person, { id: In(ids) })).map((person) => [person.id, person]));
+    const before: { number: number; before: WrittenPerson }[] = [];
+    for (const { number, fate, choice, read } of rows) {
+      const isUpdate = fate === 'alike' && (choice ?? 'update') === 'update';
+      if (isUpdate) {
+        const person = people.get(read.targetId ?? '');
+        if (person) before.push({ number, before: await update(scope, person, read) });
+      } else if (isAdded({ fate, choice })) {
+        if (++count > MOST_PEOPLE)
+          throw notNow(
+            `A workspace has ${MOST_PEOPLE.toLocaleString('en-GB')} people at most, those who left included.`,
+          );
+        const { id } = await insertMember(scope, memberOf(scope, read), 'brought in');
+        before.push({ number, before: { newPersonId: id } });
+      }
+    }
+    await scope.sql(
+      `update bring_in_row r set before = now.before from jsonb_to_recordset($3::jsonb) as now (number integer, before jsonb)
+       where r.workspace_id = $1 and r.bring_in_id = $2 and r.number = now.number`,
+      [bringIn.id, JSON.stringify(before)],
+    );
+  }
+}
+
+const isAdded = ({ fate, choice }: Pick<BringInRow, 'fate' | 'choice'>) =>
+  fate === 'new' || (fate === 'alike' && choice === 'add');
+
+function memberOf(scope: Scope, { values }: ReadRow): PersonInput {
+  const { roles, hours } = values;
+  return {
+    name: textOf(values, 'name'),
+    email: textOf(values, 'email') || null,
+    telephone: textOf(values, 'telephone'),
+    roles: Array.isArray(roles) ? [...roles] : [],
+    team: textOf(values, 'team') || null,
+    access: (textOf(values, 'access') || 'member') as Access,
+    weeks: [weekOf(scope, typeof hours === 'number' ? hours : USUAL_HOURS)],
+    weeksFrom: isoOfDay(scope.now.day),
+    worksFrom: textOf(values, 'worksFrom') || null,
+    worksUntil: textOf(values, 'worksUntil') || null,
+  };
+}
+
+/** Hours of a week, the same on each day on which the workspace works. */
+function weekOf({ workspace: { workingWeekdays } }: Scope, hours: number): number[] {
+  return [...plainWeek(Math.round((hours * 60) / Math.max(1, workingWeekdays.length)), workingWeekdays)];
+}
+
+async function update(scope: Scope, person: Person, { values }: ReadRow): Promise<WrittenPerson> {
+  const { roles, hours } = values;
+  const set: Partial<PersonInput> = {
+    ...(values['email'] !== undefined && person.accountId === null ? { email: textOf(values, 'email') } : {}),
+    ...(values['telephone'] !== undefined ? { telephone: textOf(values, 'telephone') } : {}),
+    ...(Array.isArray(roles) ? { roles: [...roles] } : {}),
+    ...(values['team'] !== undefined ? { team: textOf(values, 'team') } : {}),
+    ...(values['access'] !== undefined ? { access: textOf(values, 'access') as Access } : {}),
+    ...(typeof hours === 'number' ? { weeks: [weekOf(scope, hours)] } : {}),
+    ...(values['worksFrom'] !== undefined ? { worksFrom: textOf(values, 'worksFrom') } : {}),
+    ...(values['worksUntil'] !== undefined ? { worksUntil: textOf(values, 'worksUntil') } : {}),
+  };
+  const before = Object.fromEntries(
+    (Object.keys(set) as (keyof PersonInput)[]).map((key) => [key, person[key]]),
+  ) as Partial<PersonInput>;
+  await writeMember(scope, person, set, 'changed');
+  return { personId: person.id, before };
+}

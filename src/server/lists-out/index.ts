@@ -1,0 +1,2 @@
+/** Lists as they are taken out, to be read by a spreadsheet and brought in again. */
+export { listRoutes } from './routes.ts';

@@ -1,0 +1,152 @@
+import { In } from 'typeorm';
+import { ASSET_OWN, type BringField, bringFields, isoOfDay, minutesAWeek, OWN } from '../../core/index.ts';
+import { Asset, Client, Contact } from '../clients/index.ts';
+import { Person } from '../platform/identity/person.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
+import type { Scope } from '../platform/scope.ts';
+import { keptLines } from '../schedules/index.ts';
+
+type Lines = readonly (readonly string[])[];
+
+/** Clients that are told at a time. */
+const AT_ONCE = 250;
+
+const text = (value: string | number | null | undefined): string => String(value ?? '');
+
+/**
+ * Clients with their contacts and assets, in the columns by which they are brought in: a line for each contact and asset, the
+ * client's own fields in the first of them.
+ */
+export async function* clientsOut(scope: Scope): AsyncGenerator<Lines> {
+  const { clientFields, assetFields } = scope.workspace;
+  const fields = bringFields('clients', { client: clientFields, asset: assetFields });
+  yield [fields.map(({ name }) => name)];
+  const people = await scope.peopleNames();
+  for (let after = ['', '']; ; ) {
+    const rows = await scope.sql<{ id: string; words: string }>(
+      `select id, words from client where workspace_id = $1 and archived_at is null
+         and ($2 = '' or (words, id) > ($2, nullif($3, '')::uuid)) order by words, id limit ${AT_ONCE}`,
+      after,
+    );
+    const last = rows.at(-1);
+    if (!last) return;
+    const ids = rows.map(({ id }) => id);
+    const clients = new Map((await scope.find(Client, { id: In(ids) })).map((client) => [client.id, client]));
+    const contacts = await scope.find(Contact, { clientId: In(ids) });
+    const assets = await scope.find(Asset, { clientId: In(ids) });
+    yield rows.flatMap(({ id }) => {
+      const client = clients.get(id);
+      if (!client) return [];
+      const own = {
+        contacts: contacts.filter((one) => one.clientId === id).sort((a, b) => a.position - b.position),
+        assets: assets.filter((one) => one.clientId === id && one.archivedAt === null),
+      };
+      const count = Math.max(1, own.contacts.length, own.assets.length);
+      return Array.from({ length: count }, (_, i) =>
+        lineOf(fields, client, own.contacts[i], own.assets[i], i === 0, people),
+      );
+    });
+    after = [last.words, last.id];
+  }
+}
+
+function lineOf(
+  fields: readonly BringField[],
+  client: Client,
+  contact: Contact | undefined,
+  asset: Asset | undefined,
+  isFirst: boolean,
+  people: ReadonlyMap<string, string>,
+): string[] {
+  const values: Record<string, string> = {
+    name: client.name,
+    ...(isFirst
+      ? {
+          address: client.address,
+          usualPerson: people.get(client.usualPersonId ?? '') ?? '',
+          notes: client.notes,
+          ...keyed(OWN, client.fields),
+        }
+      : {}),
+    ...(contact
+      ? {
+          ...{ contact: contact.name, role: contact.role, email: contact.email, telephone: contact.telephone },
+          prefers: text(contact.prefers),
+        }
+      : {}),
+    ...(asset
+      ? { asset: asset.name, tag: text(asset.tag), place: asset.place, ...keyed(ASSET_OWN, asset.fields) }
+      : {}),
+  };
+  return fields.map(({ key }) => values[key] ?? '');
+}
+
+const keyed = (before: string, fields: Client['fields']): Record<string, string> =>
+  Object.fromEntries(Object.entries(fields).map(([key, value]) => [before + key, text(value)]));
+
+/** Everybody, in the columns by which people are brought in. */
+export async function* peopleOut(scope: Scope): AsyncGenerator<Lines> {
+  const fields = bringFields('people', { client: [], asset: [] });
+  yield [fields.map(({ name }) => name)];
+  const people = await scope.find(Person);
+  const emails = new Map(
+    (
+      await scope.sql<{ id: string; email: string }>(
+        'select p.id, a.email from person p join account a on a.id = p.account_id where p.workspace_id = $1',
+      )
+    ).map(({ id, email }) => [id, email]),
+  );
+  yield people
+    .sort((a, b) => a.name.localeCompare(b.name))
+    .map((person) => {
+      const { name, telephone, roles, team, access, worksFrom, worksUntil } = person;
+      const values: Record<string, string> = {
+        ...{ name, telephone, access, roles: roles.join(', '), team: text(team) },
+        email: emails.get(person.id) ?? text(person.email),
+        // So exactly that it is the same number of minutes again.
+        hours: text(Number((Math.round(minutesAWeek(person)) / 60).toFixed(4))),
+        ...{ worksFrom: text(worksFrom), worksUntil: text(worksUntil) },
+      };
+      return fields.map(({ key }) => values[key] ?? '');
+    });
+}
+
+/** The workspace's own sites and assets. */
+export async function* assetsOut(scope: Scope): AsyncGenerator<Lines> {
+  const { assetFields } = scope.workspace;
+  yield [
+    ['asset', 'tag', 'place', 'site', 'in service from', 'in service until', ...assetFields.map(({ name }) => name)],
+  ];
+  for (let after = ['', '']; ; ) {
+    const rows = await scope.sql<Asset & { site: string | null; from: string | null; until: string | null }>(
+      `select a.id, a.name, a.words, a.tag, a.place, a.fields, site.name as site, a.serves_from::text as "from", a.serves_until::text as until
+       from asset a left join asset site on site.workspace_id = a.workspace_id and site.id = a.site_id
+       where a.workspace_id = $1 and a.client_id is null and a.archived_at is null
+         and ($2 = '' or (a.words, a.id) > ($2, nullif($3, '')::uuid)) order by a.words, a.id limit ${AT_ONCE}`,
+      after,
+    );
+    const last = rows.at(-1);
+    if (!last) return;
+    yield rows.map(({ name, tag, place, site, from, until, fields }) => [
+      ...[name, tag, place, site, from, until].map(text),
+      ...assetFields.map(({ key }) => text(fields[key])),
+    ]);
+    after = [last.words ?? '', last.id];
+  }
+}
+
+/** Schedules as their list tells them. */
+export async function* schedulesOut(scope: Scope): AsyncGenerator<Lines> {
+  yield [['template', 'client', 'asset', 'when', 'next', 'dates a year', 'who', 'state']];
+  const lines = [...(await keptLines(scope)).values()].sort((a, b) => (a.name < b.name ? -1 : 1));
+  for (let at = 0; at < lines.length; at += AT_ONCE)
+    yield await eachInTurn(lines.slice(at, at + AT_ONCE), ({ row, phrase, next, timesAYear, state }) => [
+      ...[row.templateName, row.clientName, row.assetName, phrase, next, String(timesAYear), row.assigneeName].map(
+        text,
+      ),
+      state,
+    ]);
+}
+
+export const nameOfList = (name: string, { workspace, now }: Scope): string =>
+  `${workspace.name} ${name} ${isoOfDay(now.day)}.csv`;
