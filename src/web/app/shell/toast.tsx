@@ -55,7 +55,11 @@ export function undo(changeId: string): void {
  */
 export async function undoLookedAt(changeId: string): Promise<void> {
   const { said } = await ask(historyAddresses.undo, { params: { changeId } });
-  await mutate((key) => typeof key === 'string' && /^\/api\/(schedules|people|tasks|templates|tideline)/.test(key));
+  await mutate(
+    (key) =>
+      typeof key === 'string' &&
+      /^\/api\/(schedules|people|tasks|templates|tideline|clients|assets|bring-ins|team)/.test(key),
+  );
   sayDone(said);
 }
 

@@ -9,11 +9,13 @@ import { ClientsPage } from './list/clients-page.tsx';
 import { OwnAssetsPage } from './list/own-assets-page.tsx';
 
 const TaskSheet = lazy(loadTaskSheet);
+const BringInPlaces = lazy(() => import('../bring-in/places.tsx'));
 
 /** All pages below /clients. */
 export default function ClientPlaces() {
   return useRoutes([
     { path: '', element: <ClientsPage />, children: [{ path: 'new', element: <ClientSheet /> }] },
+    { path: 'bring-in/*', element: <BringInPlaces /> },
     { path: 'own', element: <OwnAssetsPage />, children: [{ path: 'asset/:assetId', element: <AssetSheet /> }] },
     {
       path: ':clientId',

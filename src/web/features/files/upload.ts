@@ -1,5 +1,6 @@
-import { type Problem, problemOf, problemSchema, type StoredFile } from '../../../contract/index.ts';
+import type { StoredFile } from '../../../contract/index.ts';
 import { ProblemError } from '../../kit/api.ts';
+import { sendForm } from '../../kit/send-form.ts';
 
 /** Where a file is for. */
 export interface UploadTarget {
@@ -38,7 +39,6 @@ export async function upload(
   }
 }
 
-/** `fetch` does not tell how far an upload is; XMLHttpRequest does. */
 function send(
   file: File,
   { taskId, demand }: UploadTarget,
@@ -51,24 +51,7 @@ function send(
   if (demand) form.set('demand', demand);
   // Last, so that the server knows where it is for before it reads it.
   form.set('file', file);
-  return new Promise((resolve, reject) => {
-    const request = new XMLHttpRequest();
-    request.open('POST', '/api/files');
-    request.responseType = 'json';
-    request.upload.onprogress = ({ loaded, total }) => onProgress(total === 0 ? 0 : loaded / total);
-    request.onload = () => {
-      if (request.status < 300) return resolve(request.response as Uploaded);
-      const problem = problemSchema.safeParse(request.response);
-      reject(new ProblemError(problem.success ? problem.data : broken(request.status)));
-    };
-    request.onerror = () => reject(new ProblemError(broken(0)));
-    request.send(form);
-  });
-}
-
-function broken(status: number): Problem {
-  const detail = 'The file did not get through. Nothing is lost: send it again in a moment.';
-  return status === 0 ? problemOf('no-connection', detail) : { ...problemOf('broken', detail), status };
+  return sendForm<Uploaded>('/files', form, onProgress);
 }
 
 /** "340 kB", "2.1 MB" */

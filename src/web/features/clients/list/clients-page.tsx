@@ -5,6 +5,7 @@ import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
 import { FindWords } from '../../../kit/find-words.tsx';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { ListWays } from '../../bring-in/list-ways.tsx';
 import { useClients } from '../directory-api.ts';
 import { ClientTable } from './client-table.tsx';
 import { DirectoryViews } from './directory-views.tsx';
@@ -57,6 +58,7 @@ export function ClientsPage() {
                 {asked.archived === 'yes' ? 'Those in use' : `${first.counts.archived} in the archive`}
               </button>
             )}
+            {may('clients') && <ListWays list="clients" bring="/clients/bring-in" />}
             {may('clients') && (
               <Link className="btn btn-primary" to="/clients/new">
                 New client

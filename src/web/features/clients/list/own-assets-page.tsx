@@ -7,6 +7,7 @@ import { useAddressFilter } from '../../../kit/address-filter.ts';
 import { moveThroughRows } from '../../../kit/arrow-rows.ts';
 import { FindWords } from '../../../kit/find-words.tsx';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { ListWays } from '../../bring-in/list-ways.tsx';
 import { useOwnAssets } from '../directory-api.ts';
 import { sayFieldValue } from '../own-fields.ts';
 import { DirectoryViews } from './directory-views.tsx';
@@ -41,6 +42,7 @@ export function OwnAssetsPage() {
                 {isArchive ? 'Those in use' : `${first.archived} in the archive`}
               </button>
             )}
+            {may('clients') && <ListWays list="assets" />}
             {may('clients') && (
               <Link className="btn btn-primary" to={`/clients/own/asset/new?${search}`}>
                 New asset

@@ -7,6 +7,7 @@ import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
 import { FindWords } from '../../../kit/find-words.tsx';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { ListWays } from '../../bring-in/list-ways.tsx';
 import { useTeam } from './api.ts';
 import { TeamTable } from './team-table.tsx';
 
@@ -51,6 +52,7 @@ export default function TeamPage() {
           <span className="ml-auto text-row text-ink-2 max-[720px]:hidden">
             {data ? `${plural(here.length, 'person', 'people')}${words ? ' found' : ''}` : ''}
           </span>
+          {may('people') && <ListWays list="people" bring="/clients/bring-in?kind=people" />}
           {may('people') && (
             <Link className="btn btn-primary max-[720px]:ml-auto" to="/team/new">
               Add a person

@@ -1,0 +1,128 @@
+import type { ReactNode } from 'react';
+import { type BringIn, SAME_BY } from '../../../contract/index.ts';
+import { DAY_ORDERS, plural } from '../../../core/index.ts';
+import { ChoiceBlank } from '../../kit/blanks.tsx';
+import { PersonBlank } from '../people/person-blank.tsx';
+import { KIND_WORDS, type Settling } from './api.ts';
+
+interface MappingProps {
+  readonly bringIn: BringIn;
+  readonly onSettle: (input: Settling) => Promise<boolean>;
+}
+
+const OUT = '';
+const GRID =
+  'grid grid-cols-[minmax(90px,1fr)_minmax(120px,1.4fr)_minmax(140px,1.3fr)_minmax(80px,0.9fr)] items-center gap-x-3 px-5 max-[720px]:grid-cols-[minmax(0,1fr)_minmax(140px,1.2fr)] max-[720px]:px-4';
+
+/** What each column becomes, and what has to be told of the file as a whole. */
+export function Mapping({ bringIn, onSettle }: MappingProps) {
+  const { columns, fields, kind, sameBy, dates, dayOrder, people } = bringIn;
+  const set = (place: number, key: string) => {
+    const next = columns.map(({ becomes }, i) => (i === place ? key || null : becomes === key ? null : becomes));
+    void onSettle({ columns: next });
+  };
+  const hasDates = columns.some(({ becomes }) => fields.some(({ key, value }) => key === becomes && value === 'date'));
+  return (
+    <>
+      <div className={`${GRID} h-7 border-b border-line-2 text-note text-ink-2`} aria-hidden>
+        <span>in the file</span>
+        <span className="max-[720px]:hidden">first two lines</span>
+        <span>becomes</span>
+      </div>
+      <ul>
+        {columns.map(({ name, becomes, samples, empty, unread }, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: columns never move, and two may have one name
+          <li key={i} className={`${GRID} min-h-[31px] border-b border-line py-px text-row`}>
+            <span
+              className={`truncate font-semibold ${becomes === null ? 'text-ink-2 line-through' : ''}`}
+              title={name}
+            >
+              {name}
+            </span>
+            <span className="truncate text-ink-2 max-[720px]:hidden" title={samples.join(' · ')}>
+              {samples.filter(Boolean).join(' · ')}
+            </span>
+            <ChoiceBlank
+              label={`What “${name}” becomes`}
+              value={becomes ?? OUT}
+              options={[[OUT, 'left out'], ...fields.map(({ key, name: said }) => [key, said] as const)]}
+              onChange={(key) => set(i, key)}
+            />
+            <span className="truncate text-note max-[720px]:hidden">
+              {becomes !== null && unread > 0 ? (
+                <b className="font-semibold text-late">{unread} not readable</b>
+              ) : (
+                <span className="text-ink-2">{sayEmpty(empty, bringIn.rowCount)}</span>
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {hasDates && (
+        <Part name="Dates">
+          read{' '}
+          <ChoiceBlank
+            label="Order of dates"
+            value={dayOrder}
+            options={DAY_ORDERS.map((order) => [order, order] as const)}
+            onChange={(order) => void onSettle({ dayOrder: order })}
+          />
+          {sayDates(dates, dayOrder)}
+        </Part>
+      )}
+      {people.length > 0 && (
+        <Part name="People">
+          <ul className="grid grid-cols-2 gap-x-6 max-[1200px]:grid-cols-1">
+            {people.map(({ key, name, count, personId, isSure }) => (
+              <li key={key} className="flex items-baseline gap-2">
+                <b className="w-8 flex-none text-right font-head font-[650]">{count}</b>
+                <span className="min-w-0 truncate">{name}</span>
+                <span aria-hidden>→</span>
+                <PersonBlank
+                  label={`Who is meant by “${name}”`}
+                  personId={personId}
+                  onChange={(id) => void onSettle({ people: { [key]: id } })}
+                />
+                {!isSure && <span className="text-note text-ink-2">asked</span>}
+              </li>
+            ))}
+          </ul>
+        </Part>
+      )}
+      <Part name="Same one">
+        is a line with the same{' '}
+        <ChoiceBlank
+          label="The same one"
+          value={sameBy}
+          options={SAME_BY[kind].map(
+            (by) => [by, by.replace('asset, mail or name', 'asset, or mail, or name')] as const,
+          )}
+          onChange={(by) => void onSettle({ sameBy: by })}
+        />{' '}
+        as a {KIND_WORDS[kind].one} you have
+      </Part>
+    </>
+  );
+}
+
+function Part({ name, children }: { readonly name: string; readonly children: ReactNode }) {
+  return (
+    <section className="grid grid-cols-[84px_minmax(0,1fr)] border-b border-line px-5 py-1.5 text-row leading-7 max-[720px]:px-4">
+      <h2 className="text-body leading-7 text-primary">{name}</h2>
+      <div>{children}</div>
+    </section>
+  );
+}
+
+function sayEmpty(empty: number, all: number): string {
+  if (empty === 0) return '';
+  return empty === all ? `empty in all ${plural(all, 'line')}` : `${empty} have none`;
+}
+
+/** Why the dates are read so; or that nothing in the file tells. */
+function sayDates({ order, example, sure, contrary, either }: BringIn['dates'], dayOrder: BringIn['dayOrder']): string {
+  if (sure > 0 && order === dayOrder)
+    return ` since ${example}${sure > 1 ? ` and ${plural(sure - 1, 'other')}` : ''} can be nothing else`;
+  if (contrary > 0) return `, though ${plural(contrary, 'date')} can’t be read so`;
+  return either > 0 ? `: ${plural(either, 'date')} could be either, so look whether that is right` : '';
+}

@@ -1,0 +1,27 @@
+import { type Problem, problemOf, problemSchema } from '../../contract/problems.ts';
+import { ProblemError } from './api.ts';
+
+/**
+ * Sends a form with a file. `fetch` does not tell how far that is; XMLHttpRequest does.
+ * @throws ProblemError when it is refused, or does not get through
+ */
+export function sendForm<Answer>(path: string, form: FormData, onProgress: (share: number) => void): Promise<Answer> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', `/api${path}`);
+    request.responseType = 'json';
+    request.upload.onprogress = ({ loaded, total }) => onProgress(total === 0 ? 0 : loaded / total);
+    request.onload = () => {
+      if (request.status < 300) return resolve(request.response as Answer);
+      const problem = problemSchema.safeParse(request.response);
+      reject(new ProblemError(problem.success ? problem.data : broken(request.status)));
+    };
+    request.onerror = () => reject(new ProblemError(broken(0)));
+    request.send(form);
+  });
+}
+
+function broken(status: number): Problem {
+  const detail = 'The file did not get through. Nothing is lost: send it again in a moment.';
+  return status === 0 ? problemOf('no-connection', detail) : { ...problemOf('broken', detail), status };
+}
