@@ -54,6 +54,7 @@ export async function seedWhenEmpty(
         categories: [...CATEGORIES],
         workTypes: [...WORK_TYPES],
         clientFields: [...CLIENT_FIELDS],
+        skipReasons: ['too much wind', 'vessel away', 'nobody aboard', 'done with other work'],
         assetFields: [...ASSET_FIELDS],
         roles: [...ROLES],
         teams: [...TEAMS],
@@ -66,6 +67,7 @@ export async function seedWhenEmpty(
           categories: [],
           workTypes: [],
           clientFields: [],
+          skipReasons: [],
           assetFields: [],
           roles: ['owner'],
           teams: [],
@@ -93,7 +95,10 @@ async function insertWorkspace(
   id: string,
   name: string,
   tagline: string,
-  lists: Pick<Workspace, 'categories' | 'workTypes' | 'roles' | 'teams' | 'clientFields' | 'assetFields'>,
+  lists: Pick<
+    Workspace,
+    'categories' | 'workTypes' | 'roles' | 'teams' | 'clientFields' | 'assetFields' | 'skipReasons'
+  >,
 ): Promise<Workspace> {
   const workspace = manager.create(Workspace, {
     id,

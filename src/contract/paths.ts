@@ -100,6 +100,8 @@ export const schedulePaths = {
 } as const satisfies Record<string, Path>;
 
 export const settingsPaths = {
+  lists: ['GET', '/settings/lists'],
+  changeLists: ['PUT', '/settings/lists'],
   read: ['GET', '/settings'],
   change: ['PUT', '/settings'],
   impact: ['POST', '/settings/impact'],

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isZone, PHRASE_HABITS, type PhraseHabits, type Weekday } from '../core/index.ts';
+import { FIELD_KINDS, isZone, PHRASE_HABITS, type PhraseHabits, type Weekday } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { isoDate, isoTime, line } from './fields.ts';
 import { impactSchema } from './impact.ts';
@@ -54,6 +54,71 @@ export const settingsSchema = z.object({
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
+const countOf = { count: z.number().int() };
+
+/** A field of the workspace's own; one that is new has no key yet. */
+export const ownFieldSchema = z.object({
+  key: z.string().max(60),
+  name: line('The name of the field', 40),
+  kind: z.enum(FIELD_KINDS),
+  choices: z.array(line('The choice', 60)).max(40, 'Forty choices at most.').readonly(),
+});
+
+/** The most names of a list. */
+const MOST_NAMES = 60;
+
+function noneTwice(names: readonly { readonly name: string }[], context: z.RefinementCtx): void {
+  names.forEach(({ name }, i) => {
+    const first = names.findIndex((one) => one.name.toLowerCase() === name.toLowerCase());
+    if (first < i) context.addIssue({ code: 'custom', path: [i, 'name'], message: `“${name}” stands there twice.` });
+  });
+}
+
+/** A name of a list, and what it was before; null for one that is new. */
+const names = (what: string) =>
+  z
+    .array(z.object({ was: z.string().nullable(), name: line(what, 60) }))
+    .max(MOST_NAMES, `${MOST_NAMES} at most.`)
+    .superRefine(noneTwice);
+const ownFields = z
+  .array(ownFieldSchema)
+  .max(40, 'Forty fields at most.')
+  .superRefine((fields, context) => {
+    noneTwice(fields, context);
+    fields.forEach(({ kind, choices }, i) => {
+      if (kind === 'choice' && choices.length === 0)
+        context.addIssue({
+          code: 'custom',
+          path: [i, 'choices'],
+          message: 'Say what may be chosen, with commas between.',
+        });
+    });
+  });
+
+/** Lists that everybody chooses from, as a manager changes them. */
+export const listsInputSchema = z.object({
+  version: z.number().int(),
+  roles: names('The role'),
+  teams: names('The team'),
+  skipReasons: z.array(line('The reason', 120)).max(MOST_NAMES, `${MOST_NAMES} at most.`),
+  clientFields: ownFields,
+  assetFields: ownFields,
+});
+export type ListsInput = z.infer<typeof listsInputSchema>;
+
+const named = z.object({ name: z.string(), ...countOf });
+export const listsSchema = z.object({
+  version: z.number().int(),
+  /** Each with how many people have it. */
+  roles: z.array(named),
+  teams: z.array(named),
+  skipReasons: z.array(z.string()),
+  /** Each with how many clients or assets have it filled in. */
+  clientFields: z.array(ownFieldSchema.extend(countOf)),
+  assetFields: z.array(ownFieldSchema.extend(countOf)),
+});
+export type Lists = z.infer<typeof listsSchema>;
+
 const country = z.string().regex(/^[A-Z]{2}$/, 'A country is two capital letters.');
 
 export const settingsEndpoints = {
@@ -65,6 +130,11 @@ export const settingsEndpoints = {
   }),
   /** What saving them would do to tasks, and to the coming year. */
   impact: endpoint(settingsPaths.impact, { body: settingsSchema, answer: impactSchema, heavy: true }),
+  lists: endpoint(settingsPaths.lists, { answer: listsSchema }),
+  changeLists: endpoint(settingsPaths.changeLists, {
+    body: listsInputSchema,
+    answer: z.object({ lists: listsSchema, changeId: z.string().nullable() }),
+  }),
   /** Countries whose public holidays are known, each with its regions. */
   countries: endpoint(settingsPaths.countries, {
     answer: z.object({

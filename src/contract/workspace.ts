@@ -1,17 +1,10 @@
 import { z } from 'zod';
-import { ACCESS_LEVELS, FIELD_KINDS } from '../core/index.ts';
+import { ACCESS_LEVELS } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, emailField, id, isoDate, line, linkToken, named } from './fields.ts';
 import { workspacePaths } from './paths.ts';
-import { phraseHabitsSchema } from './settings.ts';
+import { ownFieldSchema, phraseHabitsSchema } from './settings.ts';
 import { categorySchema } from './templates.ts';
-
-export const ownFieldSchema = z.object({
-  key: z.string().min(1).max(60),
-  name: line('The name of the field', 40),
-  kind: z.enum(FIELD_KINDS),
-  choices: z.array(line('The choice', 60)).max(40, 'Forty choices at most.').readonly(),
-});
 
 export const personSchema = named.extend({
   /** What they are here; the first leads. */
@@ -50,6 +43,8 @@ export const workspaceSchema = z.object({
   /** What is kept of clients and of assets besides what everybody keeps. */
   clientFields: z.array(ownFieldSchema),
   assetFields: z.array(ownFieldSchema),
+  /** Reasons for skipping that are offered. */
+  skipReasons: z.array(z.string()),
   /** What people may be here, and the teams they may be in. */
   roles: z.array(z.string()),
   teams: z.array(z.string()),

@@ -153,6 +153,8 @@ const TAKES: Readonly<Record<string, Right>> = {
   'GET /settings': 'settings',
   'PUT /settings': 'settings',
   'POST /settings/impact': 'settings',
+  'GET /settings/lists': 'settings',
+  'PUT /settings/lists': 'settings',
   'GET /settings/countries': 'settings',
   'GET /settings/public-holidays': 'settings',
   'POST /tasks/:taskId/start': 'work',

@@ -40,6 +40,7 @@ export class Client {
 @Check('contact_prefers_check', "prefers in ('mail', 'telephone', 'post')")
 @Index('contact_by_client', ['workspaceId', 'clientId', 'position'])
 @Index('contact_found_by', { synchronize: false })
+@Index('contact_by_email', { synchronize: false })
 @Names('contact', 'Client', ['clientId'], { onDelete: 'CASCADE' })
 export class Contact {
   @PrimaryColumn({ type: 'uuid' })
@@ -75,6 +76,7 @@ export class Contact {
 @Index('asset_found_by', { synchronize: false })
 @Index('asset_by_client', ['workspaceId', 'clientId'])
 @Index('asset_by_site', { synchronize: false })
+@Index('asset_by_tag', { synchronize: false })
 @Names('asset', 'Client', ['clientId'])
 @Names('asset', 'Asset', ['siteId'])
 @Check('asset_serves_check', 'serves_from <= serves_until')

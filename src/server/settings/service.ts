@@ -8,6 +8,7 @@ import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { impactOf, plannedYear, type ScheduleRow, scheduleRows, syncAll, UNSEEN_ONLY } from '../schedules/index.ts';
 import { butFor, putBackTasks, type Task, watched } from '../tasks/stored/index.ts';
 import { affectedSchedules } from './affected.ts';
+import { renameBack } from './lists.ts';
 
 /** Columns of the workspace that are set by hand. */
 const SET = [
@@ -147,10 +148,11 @@ export async function undoSettings(
   const now = await scope.lockedWorkspace();
   const before = scope.after(now);
   await before.calendar();
-  const { holidays, ...own } = changed;
+  const { holidays, renamed, ...own } = changed;
   const set = fieldsBefore(now, own) as Partial<Workspace>;
   const back = holidays ? await holidaysBefore(scope, holidays as unknown as HolidayChanges) : null;
   const after = await save(scope, now, set, back);
+  if (renamed) await renameBack(scope, renamed.to);
   const kept = watchId === null ? [] : await putBackTasks(after, [{ watchId, scheduleId: null }]);
   await after.record('workspace', now.id, 'undone', {
     ...fieldChanges(now, set),

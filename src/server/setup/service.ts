@@ -88,6 +88,7 @@ function workspaceOf({ name, zone, workingWeekdays }: Setup): Workspace {
     workTypes: [],
     clientFields: [],
     assetFields: [],
+    skipReasons: [],
     roles: [],
     teams: [],
     horizonDays: 30,

@@ -29,6 +29,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     workTypes: workspace.workTypes,
     clientFields: workspace.clientFields,
     assetFields: workspace.assetFields,
+    skipReasons: workspace.skipReasons,
     roles: workspace.roles,
     teams: workspace.teams,
     people: people.map(describePerson).sort((a, b) => a.name.localeCompare(b.name)),

@@ -31,11 +31,9 @@ const Templates = lazy(() => import('../features/templates/templates-page.tsx'))
 const FillPage = lazy(() => import('../features/runs/fill-page.tsx'));
 const RunSheet = lazy(() => import('../features/runs/run-sheet.tsx'));
 const SetupPage = lazy(() => import('../features/setup/setup-page.tsx'));
-const SettingsPage = lazy(() => import('../features/settings/settings-page.tsx'));
+const SettingsPage = lazy(() => import('../features/settings/places.tsx'));
 const ClientPlaces = lazy(() => import('../features/clients/places.tsx'));
-const TeamPage = lazy(() => import('../features/people/team/team-page.tsx'));
-const MemberSheet = lazy(() => import('../features/people/team/member-sheet.tsx'));
-const HandOverPage = lazy(() => import('../features/people/team/hand-over-page.tsx'));
+const TeamPlaces = lazy(() => import('../features/people/team/places.tsx'));
 const PostPage = lazy(() => import('../features/post/post-page.tsx'));
 const MailSheet = lazy(() => import('../features/post/mail-sheet.tsx'));
 const byLink = (page: 'InvitationPage' | 'NewPasswordPage' | 'NewAddressPage' | 'ForgottenPage') =>
@@ -153,11 +151,10 @@ const router = createBrowserRouter([
           { path: 'schedules/:scheduleId', element: <ScheduleBench /> },
           { path: 'fill', element: <FillPage />, children: [{ path: 'run/:runId', element: <RunSheet /> }] },
           { path: 'account', element: <AccountPage /> },
-          { path: 'settings', element: <SettingsPage /> },
+          { path: 'settings/*', element: <SettingsPage /> },
           { path: 'post', element: <PostPage />, children: [{ path: ':mailId', element: <MailSheet /> }] },
           { path: 'clients/*', element: <ClientPlaces /> },
-          { path: 'team', element: <TeamPage />, children: [{ path: ':personId', element: <MemberSheet /> }] },
-          { path: 'team/:personId/hand-over', element: <HandOverPage /> },
+          { path: 'team/*', element: <TeamPlaces /> },
           { path: 'templates', element: <Templates /> },
           { path: 'templates/:templateId', element: <TemplatePage /> },
         ],

@@ -8,13 +8,15 @@ interface ReasonFormProps {
   readonly words: string;
   /** What it is about: the reason is kept by it while it is written. */
   readonly about: string;
+  /** Words that may be taken as they are. */
+  readonly offered?: readonly string[];
   /** @param taken called once the reason has got where it should, and need not be kept any more */
   readonly onReason: (reason: string, taken: () => void) => void;
   readonly onClose: () => void;
 }
 
 /** A few words that go along with a decision. */
-export function ReasonForm({ id, label, words, about, onReason, onClose }: ReasonFormProps) {
+export function ReasonForm({ id, label, words, about, offered = [], onReason, onClose }: ReasonFormProps) {
   // Kept over a closed sheet, until it is used.
   const { draft: reason, change: setReason, forget } = useDraft(`reason.${about}`, '', z.string());
   const isSaid = reason.trim() !== '';
@@ -29,6 +31,15 @@ export function ReasonForm({ id, label, words, about, onReason, onClose }: Reaso
       <label className="text-note leading-4.5" htmlFor={id}>
         {label}
       </label>
+      {offered.length > 0 && (
+        <span className="flex flex-wrap gap-x-3">
+          {offered.map((one) => (
+            <button key={one} type="button" className="link-line text-note" onClick={() => setReason(one)}>
+              {one}
+            </button>
+          ))}
+        </span>
+      )}
       <textarea
         id={id}
         className="mb-2 mt-1 writing"

@@ -42,6 +42,7 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     categories: [],
     workTypes: [],
     clientFields: [],
+    skipReasons: [],
     assetFields: [],
     roles: [],
     teams: [],

@@ -29,6 +29,9 @@ export class Workspace {
   clientFields!: OwnField[];
   @Column({ type: 'jsonb' })
   assetFields!: OwnField[];
+  /** Reasons for skipping that are offered. */
+  @Column({ type: 'jsonb' })
+  skipReasons!: string[];
   /** What people may be here, and the teams they may be in. */
   @Column({ type: 'jsonb' })
   roles!: string[];

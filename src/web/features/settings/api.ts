@@ -1,5 +1,5 @@
 import { settingsAddresses } from '../../../contract/addresses.ts';
-import type { Settings } from '../../../contract/index.ts';
+import type { ListsInput, Settings } from '../../../contract/index.ts';
 import type { PhraseHabits } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
@@ -7,6 +7,10 @@ import { ask } from '../../kit/api.ts';
 
 export function useSettings(isAsked: boolean) {
   return useAnswer(settingsAddresses.read, isAsked ? {} : null);
+}
+
+export function useLists(isAsked: boolean) {
+  return useAnswer(settingsAddresses.lists, isAsked ? {} : null);
 }
 
 export function useCountries() {
@@ -30,6 +34,12 @@ export function useSettingsActions() {
       });
       await refresh('/settings', '/workspace');
       sayDone(said, changeId);
+    },
+    /** @throws ProblemError when it is refused */
+    saveLists: async (input: ListsInput): Promise<void> => {
+      const { changeId } = await ask(settingsAddresses.changeLists, { body: input });
+      await refresh('/settings', '/workspace', '/team', '/clients');
+      sayDone('Saved the lists.', changeId);
     },
     /** @throws ProblemError when it is refused */
     save: async (settings: Settings): Promise<void> => {

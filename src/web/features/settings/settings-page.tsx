@@ -17,7 +17,7 @@ import { SettingsForm } from './settings-form.tsx';
 import { YearOfWork } from './year-of-work.tsx';
 
 /** What holds for the whole workspace. */
-export default function SettingsPage() {
+export function SettingsPage() {
   const { may } = useWorkspace();
   const { data, error, mutate } = useSettings(may('settings'));
   if (!may('settings'))
@@ -74,6 +74,9 @@ function SettingsEditor({ settings }: { readonly settings: Settings }) {
       )}
       <div className="page-head min-h-[52px]">
         <h1>Settings</h1>
+        <Link className="link-line text-note" to="/settings/lists">
+          Lists
+        </Link>
         <Link className="link-line text-note" to="/post">
           Post tray
         </Link>

@@ -1,11 +1,16 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** Files that are brought in: what stands in them, what each column becomes, and what was written of each line. */
+/** Files that are brought in: what stands in them, what each column becomes, and what was written of each line; reasons for skipping that are offered. */
 export class BringIns1766100000000 implements MigrationInterface {
   readonly name = 'BringIns1766100000000';
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(`
+      alter table workspace add skip_reasons jsonb;
+      update workspace set skip_reasons = '[]';
+      alter table workspace alter skip_reasons set not null;
+      create index contact_by_email on contact (workspace_id, lower(email)) where email <> '';
+      create index asset_by_tag on asset (workspace_id, lower(tag)) where tag is not null;
       create table bring_in (
         workspace_id uuid not null constraint bring_in_workspace_id_fkey references workspace on delete cascade,
         id uuid not null,
@@ -55,7 +60,10 @@ export class BringIns1766100000000 implements MigrationInterface {
         add constraint change_subject_check
           check (subject in ('task', 'schedule', 'template', 'workspace', 'person', 'client', 'asset', 'file', 'several'));
       drop table bring_in_row;
-      drop table bring_in
+      drop table bring_in;
+      drop index contact_by_email;
+      drop index asset_by_tag;
+      alter table workspace drop skip_reasons
     `);
   }
 }

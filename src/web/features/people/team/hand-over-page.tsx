@@ -14,7 +14,7 @@ import { PersonBlank } from '../person-blank.tsx';
 import { useHeld, useTeam, useTeamActions } from './api.ts';
 
 /** Everything that somebody holds, and who takes it over. */
-export default function HandOverPage() {
+export function HandOverPage() {
   const { personId = '' } = useParams();
   const { may } = useWorkspace();
   const team = useTeam();

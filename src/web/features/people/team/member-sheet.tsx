@@ -21,7 +21,7 @@ const USUAL_MINUTES = 450;
 const NEW = 'new';
 
 /** One person, or somebody new: what is known, how they get in, and what becomes of their work when they go. */
-export default function MemberSheet() {
+export function MemberSheet() {
   const { personId = '' } = useParams();
   const { data } = useTeam();
   const { may } = useWorkspace();

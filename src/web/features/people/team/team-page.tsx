@@ -19,7 +19,7 @@ const GROUPINGS = [
 export type Grouping = (typeof GROUPINGS)[number][0];
 
 /** Everybody who works here: their weeks, their load, and how they are reached. */
-export default function TeamPage() {
+export function TeamPage() {
   const { data, error, mutate } = useTeam();
   const { may } = useWorkspace();
   const today = useToday();

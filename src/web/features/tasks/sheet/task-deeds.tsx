@@ -25,7 +25,7 @@ interface Asked {
 
 /** What can be done with a task besides doing it: changing, skipping and deleting it, and making a template of it. */
 export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
-  const { may } = useWorkspace();
+  const { may, skipReasons } = useWorkspace();
   const { impactOfSeveral, changeSeveral } = useTaskActions();
   const [skipping, setSkipping] = useState(false);
   const { look, dialog } = useLookedAt<Asked>({
@@ -50,6 +50,7 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
           label="Why it is not done this time"
           words="Look at what it changes"
           about={`skip.${task.id}`}
+          offered={skipReasons}
           onReason={(reason, taken) =>
             look({ what: `${task.title}: skipped`, removal: 'skip', deed: { kind: 'skip', reason }, taken })
           }

@@ -1,0 +1,159 @@
+import type { Lists, ListsInput } from '../../contract/index.ts';
+import { type OwnField, plural } from '../../core/index.ts';
+import { changedMeanwhile, invalid } from '../platform/refusal.ts';
+import { fieldChanges, type Scope } from '../platform/scope.ts';
+
+/** Names that became others, the old ones by their lists. */
+type Renamed = Readonly<Record<'roles' | 'teams', Readonly<Record<string, string>>>>;
+
+/** Lists that everybody chooses from, each name with how often it is used. */
+export async function listsOf(scope: Scope): Promise<Lists> {
+  const { version, roles, teams, skipReasons, clientFields, assetFields } = scope.workspace;
+  const [ofRoles, ofTeams, ofClients, ofAssets] = await scope.atOnce(
+    () =>
+      counts(
+        scope,
+        `select role as name, count(*)::int as count from person, jsonb_array_elements_text(roles) role where workspace_id = $1 group by 1`,
+      ),
+    () =>
+      counts(
+        scope,
+        `select team as name, count(*)::int as count from person where workspace_id = $1 and team is not null group by 1`,
+      ),
+    () =>
+      counts(
+        scope,
+        `select key as name, count(*)::int as count from client, jsonb_object_keys(fields) key where workspace_id = $1 group by 1`,
+      ),
+    () =>
+      counts(
+        scope,
+        `select key as name, count(*)::int as count from asset, jsonb_object_keys(fields) key where workspace_id = $1 group by 1`,
+      ),
+  );
+  return {
+    version,
+    roles: roles.map((name) => ({ name, count: ofRoles.get(name) ?? 0 })),
+    teams: teams.map((name) => ({ name, count: ofTeams.get(name) ?? 0 })),
+    skipReasons,
+    clientFields: clientFields.map((field) => ({ ...field, count: ofClients.get(field.key) ?? 0 })),
+    assetFields: assetFields.map((field) => ({ ...field, count: ofAssets.get(field.key) ?? 0 })),
+  };
+}
+
+async function counts(scope: Scope, query: string): Promise<ReadonlyMap<string, number>> {
+  return new Map((await scope.sql<{ name: string; count: number }>(query)).map(({ name, count }) => [name, count]));
+}
+
+/** Changes the lists; a name that becomes another does so with everybody who has it. */
+export function changeLists(
+  scope: Scope,
+  { version, ...input }: ListsInput,
+): Promise<{ lists: Lists; changeId: string | null }> {
+  return scope.transaction(async (tx) => {
+    const before = await tx.lockedWorkspace();
+    if (before.version !== version)
+      throw changedMeanwhile(
+        'Someone else changed the settings since you opened them. Yours are still on the screen, not saved; “Put back” shows theirs.',
+      );
+    const found = await listsOf(tx.after(before));
+    const renamed = { roles: renamedOf(input.roles), teams: renamedOf(input.teams) };
+    const problems = [
+      ...gone('roles', found.roles, input.roles, (count) => `${plural(count, 'person has', 'people have')} that role`),
+      ...gone('teams', found.teams, input.teams, (count) => `${plural(count, 'person is', 'people are')} in that team`),
+      ...(await signing(tx, input.roles)),
+    ];
+    if (problems.length > 0) throw invalid(problems);
+    const set = {
+      roles: input.roles.map(({ name }) => name),
+      teams: input.teams.map(({ name }) => name),
+      skipReasons: [...new Set(input.skipReasons)],
+      clientFields: keyed(input.clientFields, before.clientFields),
+      assetFields: keyed(input.assetFields, before.assetFields),
+    };
+    const fields = fieldChanges(before, set);
+    if (Object.keys(fields).length === 0) return { lists: found, changeId: null };
+    await rename(tx, renamed);
+    const after = { ...before, ...set, version: before.version + 1 };
+    await tx.saveWorkspace({ ...set, version: after.version });
+    const changeId = await tx.record('workspace', before.id, 'changed', {
+      ...fields,
+      ...(isNone(renamed) ? {} : { renamed: { from: null, to: renamed } }),
+    });
+    await tx.tell('workspace', 'clients', 'templates');
+    return { lists: await listsOf(tx.after(after)), changeId };
+  });
+}
+
+/** Names go back to what they were with everybody who has them. */
+export const renameBack = (scope: Scope, renamed: unknown): Promise<void> => {
+  const { roles, teams } = renamed as Renamed;
+  const turned = (names: Readonly<Record<string, string>>) =>
+    Object.fromEntries(Object.entries(names).map(([was, name]) => [name, was]));
+  return rename(scope, { roles: turned(roles), teams: turned(teams) });
+};
+
+type Named = ListsInput['roles'];
+
+const renamedOf = (names: Named): Record<string, string> =>
+  Object.fromEntries(names.flatMap(({ was, name }) => (was !== null && was !== name ? [[was, name]] : [])));
+
+const isNone = ({ roles, teams }: Renamed) => Object.keys(roles).length + Object.keys(teams).length === 0;
+
+async function rename(scope: Scope, { roles, teams }: Renamed): Promise<void> {
+  if (Object.keys(roles).length > 0)
+    await scope.sql(
+      `update person set version = version + 1, roles = (
+         select jsonb_agg(coalesce($2::jsonb->>role, role) order by place) from jsonb_array_elements_text(roles) with ordinality as of (role, place))
+       where workspace_id = $1 and roles ?| $3::text[]`,
+      [JSON.stringify(roles), Object.keys(roles)],
+    );
+  if (Object.keys(teams).length > 0)
+    await scope.sql(
+      `update person set version = version + 1, team = $2::jsonb->>team where workspace_id = $1 and team = any($3::text[])`,
+      [JSON.stringify(teams), Object.keys(teams)],
+    );
+}
+
+/** Names that are in use can't leave. */
+function gone(path: 'roles' | 'teams', before: Lists['roles'], now: Named, say: (count: number) => string) {
+  const stay = new Set(now.map(({ was }) => was));
+  return before
+    .filter(({ name, count }) => count > 0 && !stay.has(name))
+    .map(({ name, count }) => ({ path, message: `“${name}” can’t go: ${say(count)}. Give them another first.` }));
+}
+
+/** A role that signs work off keeps its name: tasks that are made already ask for it by that. */
+async function signing(scope: Scope, roles: Named) {
+  const stay = new Set(roles.flatMap(({ was, name }) => (was === name ? [name] : [])));
+  const rows = await scope.sql<{ role: string; name: string }>(
+    `select distinct on (role) role, name from (
+       select sign_off->>'role' as role, name from template where workspace_id = $1
+       union all select step->'signOff'->>'role', name from template, jsonb_array_elements(steps) step where workspace_id = $1) signs
+     where role is not null order by role, name`,
+  );
+  return rows
+    .filter(({ role }) => scope.workspace.roles.includes(role) && !stay.has(role))
+    .map(({ role, name }) => ({
+      path: 'roles',
+      message: `“${role}” signs off “${name}”, so it keeps its name: choose another there first.`,
+    }));
+}
+
+/** A field keeps its key whatever it is called; one that is new gets one that none has had. */
+function keyed(fields: readonly OwnField[], before: readonly OwnField[]): OwnField[] {
+  const taken = new Set([...before, ...fields].map(({ key }) => key));
+  const known = new Set(before.map(({ key }) => key));
+  return fields.map((field) => {
+    if (known.has(field.key)) return { ...field, choices: [...field.choices] };
+    const base =
+      field.name
+        .toLowerCase()
+        .replace(/[^\p{L}\p{N}]+/gu, '-')
+        .slice(0, 40) || 'field';
+    let key = base;
+    for (let n = 2; taken.has(key); n++) key = `${base}-${n}`;
+    taken.add(key);
+    return { ...field, key, choices: [...field.choices] };
+  });
+}

@@ -1,0 +1,11 @@
+import { useRoutes } from 'react-router';
+import { ListsPage } from './lists-page.tsx';
+import { SettingsPage } from './settings-page.tsx';
+
+/** All pages below /settings. */
+export default function SettingsPlaces() {
+  return useRoutes([
+    { path: '', element: <SettingsPage /> },
+    { path: 'lists', element: <ListsPage /> },
+  ]);
+}
