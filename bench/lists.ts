@@ -37,7 +37,7 @@ async function reads(): Promise<Read[]> {
   const scope = await largeScope(source);
   const { id: w } = scope.workspace;
   const one = async (text: string) => (await source.query<{ id: string }[]>(text, [w]))[0]?.id ?? '';
-  const person = await one('select id from person where workspace_id = $1 and not is_manager order by id limit 1');
+  const person = await one(`select id from person where workspace_id = $1 and access <> 'manager' order by id limit 1`);
   const task = await one(
     `select id from task where workspace_id = $1 and state = 'open' and schedule_id is not null order by due_on desc, id limit 1`,
   );
@@ -51,14 +51,14 @@ async function reads(): Promise<Read[]> {
     {
       what: 'session',
       path: '/session',
-      sql: 'select id, name, role from person where workspace_id = $1 limit 1',
+      sql: 'select id, name, access from person where workspace_id = $1 limit 1',
       params: [w],
     },
     { what: 'clock', path: '/clock', sql: 'select zone from workspace where id = $1', params: [w] },
     {
       what: 'workspace',
       path: '/workspace',
-      sql: 'select id, name, role from person where workspace_id = $1 union all select null, name, date::text from holiday where workspace_id = $1',
+      sql: 'select id, name, access from person where workspace_id = $1 union all select null, name, date::text from holiday where workspace_id = $1',
       params: [w],
     },
     {

@@ -62,3 +62,32 @@ test('staff are told that a manager sets it', async ({ page }) => {
   await page.goto('/settings');
   await expect(page.getByText('Only a manager can change the settings.')).toBeVisible();
 });
+
+test('a list gets a name that goes over to everybody, a field appears with the clients, and both are put back', async ({
+  page,
+}) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/settings');
+  await page.getByRole('link', { name: 'Lists' }).click();
+  await page.getByRole('textbox', { name: 'Teams, 4' }).fill('boatyard');
+  await page.getByRole('region', { name: 'Fields of clients' }).getByRole('button', { name: 'Add a field' }).click();
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText(/^The name of the field/)).toBeVisible();
+  await page.getByRole('textbox', { name: 'Fields of clients, 5' }).fill('keeps a key');
+  await expectAccessible(page);
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText('Saved the lists.')).toBeVisible();
+  const toast = page.locator('[data-toast]', { hasText: 'Saved the lists.' });
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Team' }).click();
+  await page.getByRole('button', { name: 'Bram Hollis' }).click();
+  await expect(page.getByRole('complementary', { name: 'Bram Hollis' })).toContainText('boatyard');
+  await toast.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('The settings are as they were before.')).toBeVisible();
+  await page.goto('/settings/lists');
+  await expect(page.getByRole('textbox', { name: 'Teams, 4' })).toHaveValue('yard');
+  await page.getByRole('button', { name: 'Take office out' }).first().click();
+  await page.getByRole('button', { name: 'Take office out' }).first().click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText(/“office” can’t go: \d people/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Put back' }).click();
+});

@@ -9,12 +9,17 @@ import { runScript, Stop } from './say.mjs';
 
 const KILLS = Number(process.env.KILLS ?? 50);
 const PERIOD = { from: '2027-01-01', to: '2027-12-31', scheduleIds: [] };
+/** People who are invited by mail before each look whether to kill. */
+const INVITED = 3;
 /** No longer than this in all, however slow the machine. */
 const MOST_MS = 15 * 60_000;
+/** Nor this for the last mails, which wait for their next try. */
+const MOST_POST_MS = 5 * 60_000;
 
 /**
- * npm run faults: fills a year with two processes working, kills one or both of them at random points, starts them again,
- * and counts what is missing and what is double. Ends with `N tasks, 0 missing, 0 doubled`.
+ * npm run faults: fills a year and invites people by mail with two processes working, kills one or both of them at random
+ * points, starts them again, and counts what is missing and what is double. Ends with `N tasks, 0 missing, 0 doubled` and
+ * `N mails, 0 missing, 0 twice`.
  */
 await runScript(async () => {
   requirePackages();
@@ -82,6 +87,15 @@ await runScript(async () => {
 
   const began = Date.now();
   const total = { tasks: 0, missing: 0, doubled: 0 };
+  let invited = 0;
+  const invite = async () => {
+    const n = ++invited;
+    await ask('POST', '/people', {
+      ...{ name: `Invited ${n}`, email: `invited${n}@faults.example`, telephone: '', roles: [], team: null },
+      ...{ access: 'member', weeks: [[0, 0, 0, 0, 0, 0, 0]], weeksFrom: '2026-11-24', worksFrom: null, worksUntil: null },
+      invite: true,
+    });
+  };
   let kills = 0;
   let rounds = 0;
   while (kills < KILLS) {
@@ -90,7 +104,8 @@ await runScript(async () => {
     const { run } = await ask('POST', '/fills', PERIOD);
     const state = async () => (await database.query('select state, made from run where id = $1', [run.id])).rows[0];
     while ((await state()).state === 'running') {
-      await pause(20 + random(260));
+      for (let i = 0; i < INVITED; i++) await invite();
+      await pause(20 + random(900));
       if (kills >= KILLS || (await state()).state !== 'running') continue;
       const which = [['web'], ['worker'], ['web', 'worker']][random(3)];
       await Promise.all(which.map(kill));
@@ -115,11 +130,33 @@ await runScript(async () => {
     `${rounds} fills of ${expected} tasks, ${kills} kills, ${Math.round((Date.now() - began) / 1000)} s with two workers`,
   );
   console.log(`${total.tasks} tasks, ${total.missing} missing, ${total.doubled} doubled`);
+  const mails = await countMails(database, invited);
+  console.log(
+    `${mails.all} mails, ${mails.missing} missing, ${mails.twice} twice; ${mails.again} handed over once more after a kill, under the same Message-ID`,
+  );
   await Promise.all(['web', 'worker'].map(kill));
   await database.end();
   await postgres.stop();
-  process.exit(total.missing === 0 && total.doubled === 0 ? 0 : 1);
+  process.exit(total.missing + total.doubled + mails.missing + mails.twice === 0 ? 0 : 1);
 });
+
+/** Waits for the last of them, and counts what has come: by the addresses, each of which was invited once. */
+async function countMails(database, invited) {
+  const one = async (text) => (await database.query(text)).rows[0].n;
+  const began = Date.now();
+  const waiting = () => one(`select count(*)::int as n from mail where state = 'waiting'`);
+  while ((await waiting()) > 0 && Date.now() - began < MOST_POST_MS) await pause(500);
+  const to = `substring(raw from 'invited[0-9]+@faults[.]example')`;
+  const come = await one(`select count(distinct ${to})::int as n from received_mail where raw like '%@faults.example%'`);
+  return {
+    all: invited,
+    missing: invited - come,
+    twice: await one(
+      `select count(*)::int as n from (select 1 from received_mail where raw like '%@faults.example%' group by ${to} having count(*) > 1) twice`,
+    ),
+    again: await one(`select count(*)::int as n from received_mail where times > 1`),
+  };
+}
 
 /** The processes that a process has begun. */
 function partsOf(parent) {

@@ -137,6 +137,20 @@ describe('a file of clients', () => {
     expect(await named('Bevis Crane')).toEqual([]);
   });
 
+  it('is taken out whole again though several lines were about one who was here', async () => {
+    const [name] = (await named('')).map((client) => client.name);
+    const before = await whole();
+    const now = await begun([
+      'client,asset,notes',
+      `${name},First Thing,one`,
+      ...Array.from({ length: 520 }, (_, i) => `Far ${i},Thing ${i},`),
+      `${name},Second Thing,two`,
+    ]);
+    expect(now.counts).toMatchObject({ new: 520, update: 2 });
+    expect(await undo(await broughtIn(now))).toBe('520 clients of berths.csv are taken out again, 1 is as before.');
+    expect(await whole()).toEqual(before);
+  });
+
   it('is read once more when it is brought in: who was added meanwhile is found', async () => {
     const now = await begun(['client,address', 'Cleo Marram,1 Mill Lane']);
     await ines

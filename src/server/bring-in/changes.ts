@@ -45,7 +45,7 @@ async function takeOut(scope: Scope, id: string): Promise<string> {
   const bringIn = await scope.locked(BringIn, id, 'file');
   mustBeAllowed(scope, bringIn.kind);
   if (bringIn.state !== 'done') throw notNow('That was taken out already.');
-  const sum = { out: 0, back: 0, stay: [] as string[] };
+  const sum: Sum = { out: 0, back: 0, stay: new Set(), restored: new Set() };
   // The later lines first: they hang on the earlier ones.
   const pages: BringInRow[][] = [];
   for await (const rows of pagesOf(scope, bringIn, 'number, read, before'))
@@ -54,12 +54,12 @@ async function takeOut(scope: Scope, id: string): Promise<string> {
     await (bringIn.kind === 'clients' ? clientsOut : peopleOut)(scope, rows.reverse(), sum);
   await scope.save(BringIn, id, { state: 'undone', version: bringIn.version + 1 });
   await scope.tell('clients', 'workspace');
-  const kept = sum.stay.length - TOLD;
+  const kept = sum.stay.size - TOLD;
   return [
     `${plural(sum.out, bringIn.kind === 'clients' ? 'client' : 'person', bringIn.kind === 'clients' ? 'clients' : 'people')} of ${bringIn.fileName} ${sum.out === 1 ? 'is' : 'are'} taken out again`,
     sum.back > 0 ? `, ${sum.back} ${sum.back === 1 ? 'is' : 'are'} as before` : '',
-    sum.stay.length > 0
-      ? `; what has been changed or given work since stays: ${joinAnd([...sum.stay.slice(0, TOLD), ...(kept > 0 ? [`${kept} more`] : [])])}`
+    sum.stay.size > 0
+      ? `; what has been changed or given work since stays: ${joinAnd([...[...sum.stay].slice(0, TOLD), ...(kept > 0 ? [`${kept} more`] : [])])}`
       : '',
     '.',
   ].join('');
@@ -68,7 +68,9 @@ async function takeOut(scope: Scope, id: string): Promise<string> {
 interface Sum {
   out: number;
   back: number;
-  stay: string[];
+  readonly stay: Set<string>;
+  /** What an earlier line had changed too is put back once more, though it is in another version by then. */
+  readonly restored: Set<string>;
 }
 
 async function clientsOut(scope: Scope, rows: readonly BringInRow[], sum: Sum): Promise<void> {
@@ -98,7 +100,7 @@ async function clientsOut(scope: Scope, rows: readonly BringInRow[], sum: Sum): 
   );
   sum.out += gone.size;
   for (const { newClientId, title } of written)
-    if (newClientId !== undefined && !gone.has(newClientId)) sum.stay.push(title);
+    if (newClientId !== undefined && !gone.has(newClientId)) sum.stay.add(title);
 }
 
 /** Those that nobody has changed since are as they were before. */
@@ -107,16 +109,16 @@ async function putBack(scope: Scope, written: readonly (WrittenClient & { title:
   const assets = written.flatMap(({ asset }) => asset ?? []);
   const contacts = written.flatMap(({ contact }) => contact ?? []);
   const now = new Map((await scope.find(Client, { id: In(clients.map(({ id }) => id)) })).map((one) => [one.id, one]));
-  const untouched = clients.filter(({ id, version }) => now.get(id)?.version === version + 1);
+  const untouched = clients.filter(({ id, version }) => sum.restored.has(id) || now.get(id)?.version === version + 1);
   const free = new Set(untouched.map(({ id }) => id));
-  sum.back += untouched.length;
-  for (const { id, name } of clients) if (!free.has(id)) sum.stay.push(name);
+  sum.back += [...free].filter((id) => !sum.restored.has(id)).length;
+  for (const { id, name } of clients) if (!free.has(id)) sum.stay.add(name);
   await upsert(
     scope,
     'client',
     Client,
     CLIENT,
-    untouched.map((one) => ({ ...one, version: one.version + 2 })),
+    untouched.map((one) => ({ ...one, version: (now.get(one.id)?.version ?? one.version) + 1 })),
   );
   await upsert(
     scope,
@@ -125,31 +127,32 @@ async function putBack(scope: Scope, written: readonly (WrittenClient & { title:
     CONTACT,
     contacts.filter(({ clientId }) => free.has(clientId)),
   );
+  for (const one of free) sum.restored.add(one);
   const assetsNow = new Map(
     (await scope.find(Asset, { id: In(assets.map(({ id }) => id)) })).map((one) => [one.id, one]),
   );
+  const back = assets.filter(({ id, version }) => sum.restored.has(id) || assetsNow.get(id)?.version === version + 1);
+  for (const { id } of back) sum.restored.add(id);
   await upsert(
     scope,
     'asset',
     Asset,
     ASSET,
-    assets
-      .filter(({ id, version }) => assetsNow.get(id)?.version === version + 1)
-      .map((one) => ({ ...one, version: one.version + 2 })),
+    back.map((one) => ({ ...one, version: (assetsNow.get(one.id)?.version ?? one.version) + 1 })),
   );
 }
 
 async function peopleOut(scope: Scope, rows: readonly BringInRow[], sum: Sum): Promise<void> {
   for (const { before, read } of rows) {
-    const { newPersonId, personId, before: fields } = before as WrittenPerson;
+    const { newPersonId, personId, before: fields, version } = before as WrittenPerson;
     const [person] = await scope.find(Person, { id: newPersonId ?? personId ?? '' });
     if (!person) continue;
     if (newPersonId !== undefined) {
       if (person.version === 1 && (await takeOutMember(scope, person))) sum.out++;
-      else sum.stay.push(read.title);
-    } else if (fields) {
+      else sum.stay.add(read.title);
+    } else if (fields && person.version === version) {
       await writeMember(scope, person, fields, 'undone');
       sum.back++;
-    }
+    } else if (fields) sum.stay.add(person.name);
   }
 }

@@ -14,6 +14,8 @@ export interface WrittenPerson {
   readonly newPersonId?: string;
   readonly personId?: string;
   readonly before?: Partial<PersonInput>;
+  /** In which version they are by it. */
+  readonly version?: number;
 }
 
 /** Hours of somebody of whom the file says none. */
@@ -94,6 +96,6 @@ async function update(scope: Scope, person: Person, { values }: ReadRow): Promis
   const before = Object.fromEntries(
     (Object.keys(set) as (keyof PersonInput)[]).map((key) => [key, person[key]]),
   ) as Partial<PersonInput>;
-  await writeMember(scope, person, set, 'changed');
-  return { personId: person.id, before };
+  const changeId = await writeMember(scope, person, set, 'changed');
+  return changeId === null ? {} : { personId: person.id, before, version: person.version + 1 };
 }

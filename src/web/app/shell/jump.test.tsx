@@ -67,6 +67,12 @@ describe('the jump', () => {
     expect(await screen.findByText(`at /clients/${FOUND.clients[0]?.id}`)).toBeTruthy();
   });
 
+  it('starts something for a client where that is asked', async () => {
+    const { user } = await jumping({ '/find?q=quentin': FOUND });
+    await user.keyboard('start something for quentin');
+    expect(await screen.findByRole('option', { name: /Quentin Brindle.*start something for/ })).toBeTruthy();
+  });
+
   it('says that it could not look, rather than that there is nothing', async () => {
     const { user } = await jumping({ '/find?q=z': new Error('no way') });
     await user.keyboard('z');

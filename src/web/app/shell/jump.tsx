@@ -10,6 +10,9 @@ import { useShell } from './shell-context.ts';
 import { CLIENTS, PLACES, SETTINGS, TEAM } from './top-bar.tsx';
 import { useWorkspace } from './workspace.tsx';
 
+/** "start something for Quentin": the client is found by what comes after that. */
+const START = /^\s*start(\s+something)?(\s+for)?\s+(?=\S)/i;
+
 interface JumpProps {
   readonly typed: string;
   readonly onType: (typed: string) => void;
@@ -26,7 +29,11 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
     data: found,
     isLoading,
     error,
-  } = useAnswer(findAddresses.find, typed.trim() === '' ? null : { query: { q: typed.slice(0, 100) } });
+  } = useAnswer(
+    findAddresses.find,
+    typed.trim() === '' ? null : { query: { q: typed.replace(START, '').slice(0, 100) } },
+  );
+  const isStart = START.test(typed);
   const whenFound = useEnterWhenFound(isLoading, isAsked);
   const of = (kind: keyof NonNullable<typeof found>) => (typed.trim() === '' ? [] : (found?.[kind] ?? []));
   const { capture, startNow } = useShell();
@@ -79,7 +86,11 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
             {of('templates').map(({ id, name, detail }) => item(id, name, detail, `/templates/${id}`))}
           </Command.Group>
           <Command.Group heading="clients">
-            {of('clients').map(({ id, name, detail }) => item(id, name, detail, `/clients/${id}`))}
+            {of('clients').map(({ id, name, detail }) =>
+              isStart
+                ? act(id, name, 'start something for', () => startNow({ clientId: id }))
+                : item(id, name, detail, `/clients/${id}`),
+            )}
           </Command.Group>
           <Command.Group heading="sites and assets">
             {of('assets').map(({ id, name, detail }) =>
