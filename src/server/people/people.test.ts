@@ -1,7 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Member } from '../../contract/index.ts';
 import { mailTo, tokenIn } from '../testing/mails.ts';
+import { plainInput } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { newTemplate } from '../testing/work.ts';
 
 let server: TestServer;
 let ines: Agent;
@@ -245,4 +247,23 @@ it('a session that is not to stay ends with the browser', async () => {
     ]?.[0];
   expect(await cookie(true)).toContain('Expires=');
   expect(await cookie(false)).not.toContain('Expires=');
+});
+
+describe('whoever has left', () => {
+  it('is given no work any more, by a schedule, a task or a start', async () => {
+    const gwen = (await server.person('Gwen Astley')).id;
+    const message = 'Gwen Astley has left: give it to somebody else.';
+    const templateId = await newTemplate(ines, { name: 'Winch round' });
+    const [task] = await server.source.query<{ id: string; version: number }[]>(
+      `select id, version from task where state = 'open' and work_on > '2026-12-01' order by id limit 1`,
+    );
+    const line = { title: 'Rinse', on: '2026-11-24', dueOn: '2026-11-24', startTime: null, dueTime: null };
+    const tries: [string, object, string][] = [
+      ['/schedules', plainInput(templateId, { assigneeId: gwen }), 'assigneeId'],
+      ['/tasks', { ...line, assigneeId: gwen, clientId: null, assetId: null, estimateMinutes: 5 }, 'assigneeId'],
+      ['/tasks/changes', { tasks: [task], deed: { kind: 'give', personId: gwen } }, 'deed.personId'],
+    ];
+    for (const [path, body, at] of tries)
+      expect((await ines.post(`/api${path}`).send(body).expect(422)).body.errors).toEqual([{ path: at, message }]);
+  });
 });

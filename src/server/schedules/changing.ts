@@ -20,7 +20,7 @@ import { Asset, Client } from '../clients/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import { type ChangeEntry, type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
 import { columnOf } from '../platform/db/columns.ts';
-import { Person } from '../platform/identity/person.ts';
+import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, invalid, notFound } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { putBackTasks, type Task, type Watch, watched } from '../tasks/stored/index.ts';
@@ -53,7 +53,7 @@ type SeveralInput = { readonly changes: readonly SchedulePatch[]; readonly reach
 
 export function createSchedule(scope: Scope, input: ScheduleInput): Promise<SavedSchedule> {
   return scope.transaction(async (tx) => {
-    await checkInput(tx, input);
+    await checkInput(tx, input, null);
     const id = tx.newId();
     const set = stored(input);
     await tx.insert(Schedule, {
@@ -108,7 +108,7 @@ async function wholeChange(scope: Scope, id: string, input: WholeInput): Promise
       'Someone else changed this schedule since you opened it. Yours is still on the screen, not saved; “Put back” shows theirs.',
     );
   }
-  await checkInput(scope, input);
+  await checkInput(scope, input, before);
   return { before, set: stored(input) };
 }
 
@@ -130,6 +130,12 @@ async function partChanges(scope: Scope, changes: readonly SchedulePatch[]): Pro
   }
   const people = await scope.peopleNames();
   const calendar = await scope.calendar();
+  for (const [i, { id, set }] of changes.entries())
+    if (set.assigneeId !== undefined && people.has(set.assigneeId ?? ''))
+      await mustReceive(scope, set.assigneeId, {
+        before: found.get(id)?.assigneeId ?? null,
+        path: `changes.${i}.set.assigneeId`,
+      });
   const problems = changes.flatMap(({ set }, i) =>
     [...rulesOf(set, calendar, scope.now.day), ...peopleOf(set, people)].map(({ path, message }) => ({
       path: `changes.${i}.set.${path}`,
@@ -365,9 +371,9 @@ function cleaned(revisions: readonly Revision[]): Revision[] {
 }
 
 /** What the schemas can't see: that all it names is of this workspace, and that the rule gives dates. */
-async function checkInput(scope: Scope, input: ScheduleInput): Promise<void> {
+async function checkInput(scope: Scope, input: ScheduleInput, before: Schedule | null): Promise<void> {
   await scope.one(Template, input.templateId, 'template');
-  if (input.assigneeId) await scope.one(Person, input.assigneeId, 'person');
+  await mustReceive(scope, input.assigneeId, { before: before?.assigneeId ?? null });
   if (input.clientId) mustBeInUse(await scope.one(Client, input.clientId, 'client'), 'clientId');
   if (input.assetId) {
     const asset = await scope.one(Asset, input.assetId, 'asset');

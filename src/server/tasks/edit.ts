@@ -1,7 +1,7 @@
 import type { INTO_TEMPLATE, TaskEdit } from '../../contract/index.ts';
 import { isEnded } from '../../core/index.ts';
 import { filesOfTemplate, setTemplateFiles } from '../files/stored/index.ts';
-import { Person } from '../platform/identity/person.ts';
+import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { saveTemplate } from '../templates/index.ts';
@@ -33,7 +33,7 @@ export async function editableTask(scope: Scope, id: string, edit: TaskEdit & { 
   }
   if (edit.assigneeId !== task.assigneeId) mustMay(scope, 'give', task);
   if (edit.priority !== task.priority) mustMay(scope, 'prioritise', task);
-  if (edit.assigneeId !== null) await scope.one(Person, edit.assigneeId, 'person');
+  await mustReceive(scope, edit.assigneeId, { before: task.assigneeId });
   return task;
 }
 

@@ -1,7 +1,7 @@
 import type { CaptureInput, StartInput, TaskLine } from '../../contract/index.ts';
 import { dayOfIso, fillTitle, isoOfDay, MAIN_PART, plural, setParts } from '../../core/index.ts';
 import { Asset, Client } from '../clients/index.ts';
-import { Person } from '../platform/identity/person.ts';
+import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { Template } from '../templates/stored/index.ts';
@@ -62,6 +62,7 @@ export function startTemplate(scope: Scope, templateId: string, input: StartInpu
       const { assigneeId } = chosen;
       if (assigneeId !== null && !people.has(assigneeId))
         throw invalid([{ path: `parts.${i}.assigneeId`, message: 'There is no such person here.' }]);
+      await mustReceive(tx, assigneeId, { path: `parts.${i}.assigneeId` });
       const id = tx.newId();
       await insertTask(tx, {
         ...handMade(tx, chosen.on, chosen.on),
@@ -120,7 +121,7 @@ export function captureTask(scope: Scope, input: CaptureInput): Promise<Made> {
     const { client, asset } = await subjectOf(tx, input);
     refuseFarDays(tx, { on: input.on, dueOn: input.dueOn });
     if (input.dueOn < input.on) throw invalid([{ path: 'dueOn', message: 'It is due before its day.' }]);
-    if (input.assigneeId !== null) await tx.one(Person, input.assigneeId, 'person');
+    await mustReceive(tx, input.assigneeId);
     const id = tx.newId();
     await insertTask(tx, {
       ...handMade(tx, input.on, input.dueOn),

@@ -2,7 +2,7 @@ import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
 import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import type { ChangeEntry, FieldChanges } from '../platform/changes/entity.ts';
-import { Person } from '../platform/identity/person.ts';
+import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/index.ts';
@@ -50,7 +50,7 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
         .join(', ')}. Nothing is changed; choose again from what is shown now.`,
     );
   }
-  if (deed.kind === 'give' && deed.personId !== null) await scope.one(Person, deed.personId, 'person');
+  if (deed.kind === 'give') await mustReceive(scope, deed.personId, { path: 'deed.personId' });
   const calendar = await scope.calendar();
   const withFiles = deed.kind === 'delete' ? await tasksWithFiles(scope, tasks) : new Set<string>();
   const fates = tasks.map((task): TaskFate | null => {
