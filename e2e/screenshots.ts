@@ -41,36 +41,6 @@ for (const theme of ['daybreak', 'nightwatch'] as const) {
   });
 }
 
-test('the schedule bench: changes by hand, a rehearsal', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
-  await page.goto('/schedules?find=payroll');
-  await page.getByRole('link', { name: 'Payroll run' }).click();
-  const phrase = page.getByLabel('When, in words');
-  await phrase.fill('every week on Fri, or the working day before, not in Jan');
-  const year = page.getByRole('application', { name: /^The year/ });
-  const onDay = async (keys: readonly string[], act: string) => {
-    await year.focus();
-    for (const key of keys) await page.keyboard.press(key);
-    await page.keyboard.press('Enter');
-    await page.getByRole('button', { name: act }).press('Enter');
-  };
-  const times = (n: number, key: string) => Array.from({ length: n }, () => key);
-  await onDay(['ArrowDown', ...times(10, 'ArrowRight')], 'Skip this one');
-  await onDay(times(4, 'ArrowRight'), 'Add one on this day');
-  await onDay([...times(3, 'ArrowDown'), ...times(6, 'ArrowLeft')], 'Pause from here');
-  await onDay([...times(14, 'ArrowRight')], 'Run again from here');
-  await onDay([...times(3, 'ArrowDown'), ...times(14, 'ArrowLeft')], 'Another rule from here on');
-  await phrase.fill('first and third Tuesday of each month');
-  await year.focus();
-  await page.keyboard.press('ArrowDown');
-  for (const key of times(17, 'ArrowRight')) await page.keyboard.press(key);
-  await page.keyboard.press('Enter');
-  await take(page, 'schedule-bench-by-hand');
-  await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Rehearse any span' }).click();
-  await take(page, 'rehearsal');
-});
-
 test('schedules and templates', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await take(page, 'schedules');
@@ -79,11 +49,6 @@ test('schedules and templates', async ({ page }) => {
   await page.getByRole('link', { name: 'Gas and shore power' }).click();
   await expect(page.getByRole('textbox', { name: 'Instructions' }).locator('img')).toBeVisible();
   await take(page, 'template');
-  await page
-    .locator('fieldset')
-    .first()
-    .evaluate((form) => form.scrollTo(0, 760));
-  await take(page, 'template-steps');
   await page.getByLabel('Task 5: how many days').fill('10');
   await page.getByLabel('Task 5: when').selectOption({ label: 'working days before' });
   await page.getByRole('button', { name: 'Save the change' }).click();
@@ -122,16 +87,6 @@ test('the day sheet', async ({ page }) => {
   await stepIn(page, 'Nadia Orme');
   await page.getByRole('link', { name: 'Pontoon C inspection' }).first().click();
   await take(page, 'day-sheet');
-});
-
-test('work that waits to be checked', async ({ page }) => {
-  await stepIn(page, 'Bram Hollis');
-  await page
-    .getByRole('button', { name: /^Check: / })
-    .first()
-    .click();
-  await expect(page.getByRole('button', { name: 'Sign it off' })).toBeVisible();
-  await take(page, 'to-check');
 });
 
 test('the worksheet at night', async ({ page }) => {
@@ -174,4 +129,42 @@ test('the settings, Saturdays about to be worked', async ({ page }) => {
   await page.goto('/settings');
   await page.getByRole('button', { name: 'Saturday' }).click();
   await take(page, 'settings');
+});
+
+test('the team, and an invitation in the post tray', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/team');
+  await page.getByRole('button', { name: 'Rhona Vick' }).click();
+  await expect(page.getByRole('complementary', { name: 'Rhona Vick' })).toBeVisible();
+  await take(page, 'team');
+  await page.goto('/post');
+  await page.getByRole('button', { name: /asks you to Tern Quay/ }).click();
+  await expect(page.getByRole('complementary').getByText(/^Delivered/)).toBeVisible({ timeout: 15_000 });
+  await take(page, 'post-tray');
+});
+
+test('a client, and a list that is brought in', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/clients?find=grey+wagtail');
+  await page.getByRole('link', { name: 'Quentin Brindle' }).click();
+  await expect(page.getByRole('heading', { name: 'The year' })).toBeVisible();
+  await take(page, 'client');
+  const list = [
+    'Holder;Boat;Berth;Email;Tel;Adviser;Insured until;Deposit, £;col_9',
+    'Brindle, Quentin;Grey Wagtail;A 2;quentin.brindle@berth.example;01632 960 118;A. Quill;31/03/2027;350;',
+    'Bettine Quaife-Lowe;Tidy Sum;C 10;bettine@quaife.example;01632 960 612;Rhona V;28/02/2027;400;',
+    'Verity Carrow-Lee;Lady Grebe;E 5;verity@carrow.example;;Ayesha;31/02/2027;;',
+    ';Saltwhistle;E 8;;01632 960 555;Tomas;30/06/2027;;',
+    'Edda Marlowe-Finch;Oak Gall;C 4;edda@finch.example;01632 960 556;Ayesha;31/03/2027;250;',
+    'Nell Iddonby;Bosun Gannet;D 14;nell at iddonby;;Kit;31/03/2027;;',
+    'Anselm Opie;Seven Bells;B 8;;01632 960 557;Tomas;;;',
+    'Fergus Lanyard;Nutshell Two;B 2;fergus@lanyard.example;;Ayesha;31/03/2027;300;',
+    'Greta Norrishby;Windlass Song;F 6;greta@norrishby.example;01632 960 558;;31/01/2027;500;',
+  ].join('\n');
+  await page.goto('/clients/bring-in');
+  await page
+    .getByLabel('The file')
+    .setInputFiles({ name: 'berths-2027.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
+  await expect(page.getByRole('button', { name: /^Bring in \d/ })).toBeVisible();
+  await take(page, 'bring-in');
 });
