@@ -106,6 +106,7 @@ async function insertWorkspace(
     tagline,
     zone: 'Europe/London',
     workingWeekdays: [1, 2, 3, 4, 5],
+    weekMinutes: [450, 450, 450, 450, 450, 0, 0],
     ...lists,
     horizonDays: 30,
     makeTime: '04:00',

@@ -5,6 +5,21 @@ test('a day off is looked at before it is saved, moves what it must, and is take
   await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Settings' }).click();
   await expect(page.getByRole('heading', { name: 'The year as it is worked' })).toBeVisible();
   await expectAccessible(page);
+  const calendar = [
+    'BEGIN:VCALENDAR',
+    'BEGIN:VEVENT',
+    'DTSTART;VALUE=DATE:20270611',
+    'SUMMARY:Founders’ day',
+    'END:VEVENT',
+  ];
+  calendar.push('BEGIN:VEVENT', 'DTSTART:20270612T090000', 'SUMMARY:Meeting', 'END:VEVENT', 'END:VCALENDAR');
+  await page
+    .getByLabel('A calendar file')
+    .setInputFiles({ name: 'a.ics', mimeType: 'text/calendar', buffer: Buffer.from(calendar.join('\r\n')) });
+  await expect(page.getByText('1 day added.')).toBeVisible();
+  await expect(page.getByText('Left: “Meeting”, since it has a time of day.')).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Founders’ day on Fri 11 Jun 2027 is a day off/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Put back' }).click();
   const firstDay = page.getByRole('textbox', { name: 'First day off' });
   await firstDay.fill('25 Dec 2026');
   await expect(page.getByText('25 Dec 2026 is a day off already: Christmas Day.')).toBeVisible();

@@ -92,7 +92,13 @@ await runScript(async () => {
     const n = ++invited;
     await ask('POST', '/people', {
       ...{ name: `Invited ${n}`, email: `invited${n}@faults.example`, telephone: '', roles: [], team: null },
-      ...{ access: 'member', weeks: [[0, 0, 0, 0, 0, 0, 0]], weeksFrom: '2026-11-24', worksFrom: null, worksUntil: null },
+      ...{
+        access: 'member',
+        weeks: [[0, 0, 0, 0, 0, 0, 0]],
+        weeksFrom: '2026-11-24',
+        worksFrom: null,
+        worksUntil: null,
+      },
       invite: true,
     });
   };
@@ -147,7 +153,9 @@ async function countMails(database, invited) {
   const waiting = () => one(`select count(*)::int as n from mail where state = 'waiting'`);
   while ((await waiting()) > 0 && Date.now() - began < MOST_POST_MS) await pause(500);
   const to = `substring(raw from 'invited[0-9]+@faults[.]example')`;
-  const come = await one(`select count(distinct ${to})::int as n from received_mail where raw like '%@faults.example%'`);
+  const come = await one(
+    `select count(distinct ${to})::int as n from received_mail where raw like '%@faults.example%'`,
+  );
   return {
     all: invited,
     missing: invited - come,

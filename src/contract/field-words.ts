@@ -45,6 +45,7 @@ const WORDS = {
   servesUntil: 'last day in service',
   email: 'mail address',
   telephone: 'telephone',
+  weekMinutes: 'hours of the week',
   roles: 'roles',
   teams: 'teams',
   skipReasons: 'reasons for skipping',

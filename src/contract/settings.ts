@@ -30,6 +30,8 @@ export const settingsSchema = z.object({
     .min(1, 'A working week has at least one day.')
     .max(7)
     .refine((days) => new Set(days).size === days.length, 'A weekday stands there twice.'),
+  /** Minutes usually worked on each weekday, Monday first; of a day that is worked there are some. */
+  weekMinutes: z.array(z.number().int().min(0).max(1440, 'A day has 24 hours.')).length(7, 'A week has seven days.'),
   /** The month in which the financial year begins, 1–12. */
   yearStarts: z.number().int().min(1, 'A month is 1 to 12.').max(12, 'A month is 1 to 12.'),
   horizonDays: z

@@ -6,21 +6,23 @@ import { settingsEndpoints, settingsSchema } from './settings.ts';
 import { MIN_PASSWORD, sessionSchema } from './workspace.ts';
 
 /** A workspace that begins, and whoever begins it. */
-export const setupSchema = settingsSchema.pick({ name: true, zone: true, workingWeekdays: true }).extend({
-  /** As the start command printed it; not asked for beside the demo. */
-  key: z.string().max(200).default(''),
-  /** Whose public holidays are days off; none of any where it is empty. */
-  country: z.string().regex(/^([A-Z]{2})?$/, 'A country is two capital letters.'),
-  region: z.string().max(20),
-  person: z.object({
-    name: line('Your name', 80),
-    email: emailField,
-    password: z
-      .string()
-      .min(MIN_PASSWORD, `A password has ${MIN_PASSWORD} characters or more.`)
-      .max(200, 'A password has 200 characters at most.'),
-  }),
-});
+export const setupSchema = settingsSchema
+  .pick({ name: true, zone: true, workingWeekdays: true, weekMinutes: true })
+  .extend({
+    /** As the start command printed it; not asked for beside the demo. */
+    key: z.string().max(200).default(''),
+    /** Whose public holidays are days off; none of any where it is empty. */
+    country: z.string().regex(/^([A-Z]{2})?$/, 'A country is two capital letters.'),
+    region: z.string().max(20),
+    person: z.object({
+      name: line('Your name', 80),
+      email: emailField,
+      password: z
+        .string()
+        .min(MIN_PASSWORD, `A password has ${MIN_PASSWORD} characters or more.`)
+        .max(200, 'A password has 200 characters at most.'),
+    }),
+  });
 export type Setup = z.infer<typeof setupSchema>;
 
 export const setupEndpoints = {

@@ -43,6 +43,8 @@ export const workspaceSchema = z.object({
   /** What is kept of clients and of assets besides what everybody keeps. */
   clientFields: z.array(ownFieldSchema),
   assetFields: z.array(ownFieldSchema),
+  /** Minutes usually worked on each weekday, Monday first. */
+  weekMinutes: z.array(z.number().int()),
   /** Reasons for skipping that are offered. */
   skipReasons: z.array(z.string()),
   /** What people may be here, and the teams they may be in. */

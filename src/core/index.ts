@@ -4,6 +4,7 @@
  */
 
 export { asWritten, defused } from './bring-in/cells.ts';
+export { type DaysOffRead, readDaysOff } from './bring-in/days-off-ics.ts';
 export {
   ASSET_OWN,
   BRING_KINDS,
@@ -149,6 +150,7 @@ export {
   type WeekHours,
   type WeekMinutes,
   weekInPattern,
+  weekWith,
 } from './people/week-hours.ts';
 export {
   addDate,

@@ -13,6 +13,7 @@ import {
   sayDayHours,
   type WeekHours,
   weekInPattern,
+  weekWith,
 } from './week-hours.ts';
 
 describe('access', () => {
@@ -101,4 +102,11 @@ it('reads and writes the hours of a day', () => {
 it('says the roles of somebody', () => {
   expect(sayRoles(['dock crew', 'first aider'])).toBe('dock crew and first aider');
   expect(sayRoles([])).toBe('no role yet');
+});
+
+describe('the week of a workspace', () => {
+  it('gives a day that becomes worked as many hours as most have, and one that is off none', () => {
+    expect(weekWith([480, 480, 480, 300, 300, 0, 0], [1, 2, 3, 4, 6])).toEqual([480, 480, 480, 300, 0, 480, 0]);
+    expect(weekWith([], [1, 2])).toEqual([450, 450, 0, 0, 0, 0, 0]);
+  });
 });

@@ -77,6 +77,22 @@ export function readDayHours(text: string): number | null {
   return minutes === null || minutes > MOST_MINUTES_A_DAY ? null : minutes;
 }
 
+/** Minutes of a working day of which nobody has said them. */
+const USUAL_DAY_MINUTES = 450;
+
+/**
+ * The minutes of a week in which these weekdays are worked: those that were off get as many as most others have, those that
+ * are not among them none.
+ */
+export function weekWith(minutes: WeekMinutes, weekdays: readonly Weekday[]): number[] {
+  const counts = new Map<number, number>();
+  for (const one of minutes) if (one > 0) counts.set(one, (counts.get(one) ?? 0) + 1);
+  const [[usual] = [USUAL_DAY_MINUTES]] = [...counts].sort(([, a], [, b]) => b - a);
+  return Array.from({ length: DAYS_A_WEEK }, (_, i) =>
+    weekdays.includes((i + 1) as Weekday) ? minutes[i] || (usual ?? USUAL_DAY_MINUTES) : 0,
+  );
+}
+
 /** The same, as it is read: "7.5", and nothing for none. */
 export function sayDayHours(minutes: number): string {
   if (minutes === 0) return '';

@@ -18,9 +18,6 @@ export interface WrittenPerson {
   readonly version?: number;
 }
 
-/** Hours of somebody of whom the file says none. */
-const USUAL_HOURS = 37.5;
-
 /** Writes the lines of a file; nobody is invited by it. */
 export async function writePeople(scope: Scope, bringIn: BringIn): Promise<void> {
   const [there] = await scope.sql<{ count: number }>(
@@ -69,7 +66,7 @@ function memberOf(scope: Scope, { values }: ReadRow): PersonInput {
     roles: Array.isArray(roles) ? [...roles] : [],
     team: textOf(values, 'team') || null,
     access: (textOf(values, 'access') || 'member') as Access,
-    weeks: [weekOf(scope, typeof hours === 'number' ? hours : USUAL_HOURS)],
+    weeks: [typeof hours === 'number' ? weekOf(scope, hours) : [...scope.workspace.weekMinutes]],
     weeksFrom: isoOfDay(scope.now.day),
     worksFrom: textOf(values, 'worksFrom') || null,
     worksUntil: textOf(values, 'worksUntil') || null,

@@ -9,6 +9,7 @@ const TELLING = {
   tagline: 'silent',
   zone: 'told',
   workingWeekdays: 'told',
+  weekMinutes: 'told',
   categories: 'silent',
   workTypes: 'silent',
   clientFields: 'told',

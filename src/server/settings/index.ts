@@ -2,3 +2,4 @@
 export { settingsChanges } from './changes.ts';
 export { countriesKnown, englandAndWales, publicHolidaysFrom } from './public-holidays.ts';
 export { settingsRoutes } from './routes.ts';
+export { checkWeek } from './service.ts';

@@ -1,5 +1,6 @@
 import { In } from 'typeorm';
 import type { HolidaySetting, Impact, Settings } from '../../contract/index.ts';
+import { type Weekday, weekdayName } from '../../core/index.ts';
 import { type Change, type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
 import type { Undone } from '../platform/changes/subject.ts';
 import { Holiday, type Workspace } from '../platform/identity/workspace.ts';
@@ -15,6 +16,7 @@ const SET = [
   'name',
   'zone',
   'workingWeekdays',
+  'weekMinutes',
   'yearStarts',
   'horizonDays',
   'makeTime',
@@ -26,9 +28,10 @@ const AT_ONCE = 200;
 
 export async function settingsOf(scope: Scope): Promise<Settings> {
   const { workspace } = scope;
-  const { version, name, zone, workingWeekdays, yearStarts, horizonDays, makeTime, phraseHabits } = workspace;
+  const { version, name, zone, workingWeekdays, weekMinutes, yearStarts, horizonDays, makeTime, phraseHabits } =
+    workspace;
   return {
-    ...{ version, name, zone, workingWeekdays, yearStarts, horizonDays, makeTime, phraseHabits },
+    ...{ version, name, zone, workingWeekdays, weekMinutes, yearStarts, horizonDays, makeTime, phraseHabits },
     holidays: inOrder(await scope.find(Holiday)),
   };
 }
@@ -73,12 +76,25 @@ async function write(tx: Scope, input: Settings): Promise<Written> {
       'Someone else changed the settings since you opened them. Yours are still on the screen, not saved; “Put back” shows theirs.',
     );
   }
+  checkWeek(input);
   await before.calendar();
   const set = Object.fromEntries(SET.map((field) => [field, input[field]])) as Pick<Workspace, (typeof SET)[number]>;
   const holidays = holidayChanges(await tx.find(Holiday), input.holidays);
   const fields = { ...fieldChanges(found, inWeekOrder(set)), ...(holidays && { holidays }) };
   if (Object.keys(fields).length === 0) return { before, after: before, fields };
   return { before, after: await save(tx, found, inWeekOrder(set), holidays), fields };
+}
+
+/** Of a day that is worked it is said how long; one that is off has no hours. */
+export function checkWeek({ workingWeekdays, weekMinutes }: Pick<Workspace, 'workingWeekdays' | 'weekMinutes'>): void {
+  const missing = workingWeekdays.find((weekday) => !weekMinutes[weekday - 1]);
+  if (missing !== undefined)
+    throw invalid([{ path: 'weekMinutes', message: `Say how many hours are worked on ${weekdayName(missing)}s.` }]);
+  const idle = weekMinutes.findIndex((minutes, i) => minutes > 0 && !workingWeekdays.includes((i + 1) as Weekday));
+  if (idle !== -1)
+    throw invalid([
+      { path: 'weekMinutes', message: `${weekdayName((idle + 1) as Weekday)}s are off: there are no hours on them.` },
+    ]);
 }
 
 function inWeekOrder<T extends Pick<Workspace, 'workingWeekdays'>>(set: T): T {

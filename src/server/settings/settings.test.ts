@@ -26,6 +26,8 @@ const allTasks = async () => {
   return new Map(rows.map(({ id, look }) => [id, look]));
 };
 
+const SIX = [450, 450, 450, 450, 450, 300, 0];
+
 describe('the settings', () => {
   it('are saved with what differs, told to everybody, and put back by one undo', async () => {
     const { settings: saved, changeId } = await save({ ...settings, name: 'Tern Quay Marina', yearStarts: 4 });
@@ -44,6 +46,8 @@ describe('the settings', () => {
   });
 
   it.each<[string, Partial<Settings>, string, string]>([
+    ['hours of a day off', { weekMinutes: SIX }, 'weekMinutes', 'Saturdays are off'],
+    ['a worked day without hours', { workingWeekdays: [1, 2, 3, 4, 5, 7] }, 'weekMinutes', 'worked on Sundays'],
     ['a week without a day', { workingWeekdays: [] }, 'workingWeekdays', 'at least one day'],
     ['a clock that there is not', { zone: 'Mars/Phobos' }, 'zone', 'There is no such clock'],
     [
@@ -126,11 +130,11 @@ describe('a day off that is added', () => {
 
 describe('a working week', () => {
   it('with Saturdays moves what fell before them, in the coming year as well', async () => {
-    const told = await impact({ ...settings, workingWeekdays: [1, 2, 3, 4, 5, 6] });
+    const told = await impact({ ...settings, workingWeekdays: [1, 2, 3, 4, 5, 6], weekMinutes: SIX });
     expect(told.figures.changed + told.figures.added + told.figures.removed).toBeGreaterThan(0);
     expect(told.years.length).toBeGreaterThan(0);
     const before = await allTasks();
-    const { changeId } = await save({ ...settings, workingWeekdays: [6, 5, 4, 3, 2, 1] });
+    const { changeId } = await save({ ...settings, workingWeekdays: [6, 5, 4, 3, 2, 1], weekMinutes: SIX });
     expect((await ines.get('/api/settings')).body.workingWeekdays).toEqual([1, 2, 3, 4, 5, 6]);
     await ines.post(`/api/changes/${changeId}/undo`).expect(200);
     expect(await allTasks()).toEqual(before);

@@ -1,20 +1,17 @@
 import { createHash, timingSafeEqual } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { Setup } from '../../contract/index.ts';
-import { type CivilDay, isoOfDay, plainWeek } from '../../core/index.ts';
+import { type CivilDay, isoOfDay } from '../../core/index.ts';
 import { hashPassword } from '../people/index.ts';
 import { type Clock, civilNow } from '../platform/clock.ts';
 import { Account, Person } from '../platform/identity/person.ts';
 import { Holiday, Workspace } from '../platform/identity/workspace.ts';
 import { forbidden, invalid } from '../platform/refusal.ts';
 import { Scope } from '../platform/scope.ts';
-import { publicHolidaysFrom } from '../settings/index.ts';
+import { checkWeek, publicHolidaysFrom } from '../settings/index.ts';
 
 /** Two who begin at once: the second finds a workspace there. */
 const SETUP_LOCK = 7_402_612;
-
-/** Minutes of work on a working day, until a person's own hours are said. */
-const USUAL_MINUTES = 450;
 
 interface State {
   readonly isOpen: boolean;
@@ -60,6 +57,7 @@ export function beginWorkspace(
     if (!isOpen) throw forbidden(CLOSED);
     if (needsKey && !isSameKey(input.key, setupKey ?? ''))
       throw invalid([{ path: 'key', message: 'That is not the set-up key: it stands where the server was started.' }]);
+    checkWeek(input);
     const workspace = workspaceOf(input);
     const scope = new Scope(manager, workspace, null, clock);
     workspace.id = scope.newId();
@@ -77,13 +75,14 @@ function isSameKey(given: string, wanted: string): boolean {
   return timingSafeEqual(digest(given), digest(wanted));
 }
 
-function workspaceOf({ name, zone, workingWeekdays }: Setup): Workspace {
+function workspaceOf({ name, zone, workingWeekdays, weekMinutes }: Setup): Workspace {
   return {
     id: '',
     name,
     tagline: '',
     zone,
     workingWeekdays: [...workingWeekdays].sort((a, b) => a - b),
+    weekMinutes,
     categories: [],
     workTypes: [],
     clientFields: [],
@@ -119,7 +118,7 @@ async function firstManager(scope: Scope, manager: EntityManager, { name, email,
     version: 1,
     email,
     access: 'manager',
-    weeks: [plainWeek(USUAL_MINUTES, scope.workspace.workingWeekdays)],
+    weeks: [[...scope.workspace.weekMinutes]],
     weeksFrom: scope.today,
   });
 }

@@ -16,6 +16,7 @@ const saltmarsh = (rest: Partial<Setup> = {}): Setup => ({
   name: 'Saltmarsh Landing',
   zone: 'Europe/London',
   workingWeekdays: [1, 2, 3, 4, 6],
+  weekMinutes: [480, 480, 480, 480, 0, 240, 0],
   country: 'GB',
   region: 'SCT',
   person: { name: 'Edda Polglase', email: 'edda@saltmarsh.example', password: 'long and plain enough' },
@@ -43,6 +44,8 @@ describe('a workspace of one’s own, beside the demo', () => {
   it.each<[string, Partial<Setup>, string]>([
     ['without a name', { name: ' ' }, 'name'],
     ['without a day of work', { workingWeekdays: [] }, 'workingWeekdays'],
+    ['with a day of no hours', { weekMinutes: [480, 480, 480, 480, 0, 0, 0] }, 'weekMinutes'],
+    ['with hours on a day off', { weekMinutes: [480, 480, 480, 480, 60, 240, 0] }, 'weekMinutes'],
     ['by no clock', { zone: 'Nowhere/Else' }, 'zone'],
     ['with a country that is not known', { country: 'ZZ' }, 'country'],
     ['with a short password', { person: { name: 'E', email: 'e@f.example', password: 'short' } }, 'person.password'],

@@ -29,6 +29,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     workTypes: workspace.workTypes,
     clientFields: workspace.clientFields,
     assetFields: workspace.assetFields,
+    weekMinutes: workspace.weekMinutes,
     skipReasons: workspace.skipReasons,
     roles: workspace.roles,
     teams: workspace.teams,

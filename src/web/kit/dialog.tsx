@@ -23,7 +23,9 @@ function giveFocusBack(dialog: HTMLDialogElement, before: Element | null): void 
     if (dialog.isConnected) return;
     if (document.activeElement !== document.body && document.activeElement !== null) return;
     const next = before instanceof HTMLElement && before.isConnected && before !== document.body ? before : null;
-    (next ?? document.querySelector<HTMLElement>('.side-sheet, main'))?.focus();
+    // A sheet lies within the page, and comes before it.
+    const below = document.querySelector<HTMLElement>('.side-sheet') ?? document.querySelector<HTMLElement>('main');
+    (next ?? below)?.focus();
   });
 }
 

@@ -42,6 +42,7 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     categories: [],
     workTypes: [],
     clientFields: [],
+    weekMinutes: [450, 450, 450, 450, 450, 0, 0],
     skipReasons: [],
     assetFields: [],
     roles: [],

@@ -19,6 +19,9 @@ export class Workspace {
   zone!: string;
   @Column({ type: 'jsonb' })
   workingWeekdays!: Weekday[];
+  /** Minutes that are usually worked on each weekday, Monday first; 0 on those that are off. */
+  @Column({ type: 'jsonb' })
+  weekMinutes!: number[];
   @Column({ type: 'jsonb' })
   categories!: Category[];
   /** Types of work that a template may be of. */

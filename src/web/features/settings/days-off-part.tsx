@@ -1,7 +1,19 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import type { HolidaySetting, Settings } from '../../../contract/index.ts';
-import { type CivilDay, dayOfIso, isoOfDay, plural, sayDate, weekdayOf, weekdayShort } from '../../../core/index.ts';
+import {
+  type CivilDay,
+  civilDay,
+  dayOfIso,
+  isoOfDay,
+  joinAnd,
+  plural,
+  readDaysOff,
+  sayDate,
+  weekdayOf,
+  weekdayShort,
+  yearMonthDay,
+} from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
 import { DateBlank, Part, WordsBlank } from '../../kit/blanks.tsx';
@@ -73,6 +85,7 @@ export function DaysOffPart({ holidays, wrong, onChange }: DaysOffPartProps) {
       )}
       <OwnDays today={today} holidays={holidays} onAdd={put} />
       <PublicHolidays onAdd={put} holidays={holidays} />
+      <FromFile today={today} holidays={holidays} onAdd={put} />
       {wrong && <FieldError message={wrong} />}
     </Part>
   );
@@ -222,6 +235,68 @@ function PublicHolidays({ holidays, onAdd }: PublicHolidaysProps) {
         <span className="ml-2 text-note text-ink-2" role="status">
           {said}
         </span>
+      )}
+    </div>
+  );
+}
+
+/** Years after this one whose days off are taken from a file. */
+const YEARS_AHEAD = 5;
+const MOST_FILE_BYTES = 5 * 1024 * 1024;
+/** Events that are named of those that are left. */
+const LEFT_TOLD = 3;
+
+/** Whole-day events of a calendar file, for this year and the five after it. */
+function FromFile({ today, holidays, onAdd }: OwnDaysProps) {
+  const [said, setSaid] = useState<readonly string[]>([]);
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    if (file.size > MOST_FILE_BYTES)
+      return setSaid([
+        `${file.name} is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB: choose the calendar of the days off alone.`,
+      ]);
+    const { year } = yearMonthDay(today);
+    try {
+      const { days, left, outside } = readDaysOff(
+        await file.text(),
+        civilDay(year, 1, 1),
+        civilDay(year + YEARS_AHEAD, 12, 31),
+      );
+      const there = new Set(holidays.map(({ date }) => date));
+      const fresh = days.filter(({ date }) => !there.has(date));
+      onAdd(fresh);
+      const told = left.slice(0, LEFT_TOLD).map(({ name, why }) => `“${name}”, since ${why}`);
+      if (left.length > LEFT_TOLD) told.push(`${left.length - LEFT_TOLD} more`);
+      setSaid([
+        `${plural(fresh.length, 'day')} added${days.length > fresh.length ? `; ${days.length - fresh.length} were there already` : ''}.`,
+        ...(outside > 0 ? [`${plural(outside, 'day')} of other years left.`] : []),
+        ...(told.length > 0 ? [`Left: ${joinAnd(told)}.`] : []),
+      ]);
+    } catch (error) {
+      setSaid([error instanceof Error ? error.message : String(error)]);
+    }
+  };
+  return (
+    <div>
+      <label className="cursor-pointer">
+        or the whole days of <span className="link-line focus-within:shadow-focus">a calendar file (.ics)</span>
+        <input
+          type="file"
+          className="sr-only"
+          aria-label="A calendar file"
+          accept=".ics,text/calendar"
+          onChange={({ target }) => {
+            void take(target.files?.[0]);
+            target.value = '';
+          }}
+        />
+      </label>
+      {said.length > 0 && (
+        <ul className="text-note leading-4.5 text-ink-2" role="status">
+          {said.map((one) => (
+            <li key={one}>{one}</li>
+          ))}
+        </ul>
       )}
     </div>
   );

@@ -9,6 +9,7 @@ const saved: Settings = {
   name: 'Tern Quay',
   zone: 'Europe/London',
   workingWeekdays: [1, 2, 3, 4, 5],
+  weekMinutes: [450, 450, 450, 450, 450, 0, 0],
   yearStarts: 1,
   horizonDays: 30,
   makeTime: '04:00',
@@ -26,6 +27,10 @@ describe('what is to be different', () => {
   it.each<[Partial<Settings>, string[]]>([
     [{}, []],
     [{ workingWeekdays: [1, 2, 3, 4, 5, 6] }, ['Saturdays become working days']],
+    [
+      { weekMinutes: [450, 450, 450, 450, 300, 0, 0] },
+      ['The hours of the week are others, for people who are added from now on'],
+    ],
     [{ workingWeekdays: [1, 2, 3, 4, 6, 7] }, ['Saturdays and Sundays become working days', 'Fridays are off']],
     [{ holidays: [...saved.holidays, regatta] }, ['Regatta on Fri 18 Jun 2027 is a day off']],
     [

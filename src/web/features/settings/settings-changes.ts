@@ -48,6 +48,12 @@ export function sayHabit(habit: PhraseHabit, meant: number | undefined): string 
   return meant === undefined ? `“${said}” is asked each time` : `“${said}” is ${means[meant]}`;
 }
 
+/** Hours of days that are worked both before and after. */
+const sameHours = (before: Settings, after: Settings): boolean =>
+  after.workingWeekdays
+    .filter((weekday) => before.workingWeekdays.includes(weekday))
+    .every((weekday) => before.weekMinutes[weekday - 1] === after.weekMinutes[weekday - 1]);
+
 /** Days named before the rest are counted. */
 const NAMED = 2;
 
@@ -70,6 +76,7 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
   return [
     ...weekdays(week(before, after), 'become working days', 'become working days'),
     ...weekdays(week(after, before), 'are off', 'are off'),
+    ...(sameHours(before, after) ? [] : ['The hours of the week are others, for people who are added from now on']),
     ...days(added, 'is a day off', 'are days off', 'more day'),
     ...days(removed, 'is no day off any more', 'are no days off any more'),
     ...days(renamed, 'has another name', 'have other names'),

@@ -1,8 +1,9 @@
 import type { Settings } from '../../../contract/index.ts';
-import { HABIT_WORDS, joinAnd, monthName, PHRASE_HABITS, zoneCity } from '../../../core/index.ts';
+import { HABIT_WORDS, joinAnd, monthName, PHRASE_HABITS, weekWith, zoneCity } from '../../../core/index.ts';
 import { ChoiceBlank, NumberBlank, Part, TimeBlank, WordsBlank } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
 import { Picker } from '../../kit/picker.tsx';
+import { WeekHoursRow } from '../../kit/week-hours-row.tsx';
 import { WeekdayToggles } from '../../kit/weekday-toggles.tsx';
 import { DaysOffPart } from './days-off-part.tsx';
 
@@ -54,9 +55,18 @@ export function SettingsForm({ draft, at, onChange }: SettingsFormProps) {
           chosen={draft.workingWeekdays}
           least={1}
           most={7}
-          onChange={(workingWeekdays) => set({ workingWeekdays })}
+          onChange={(workingWeekdays) =>
+            set({ workingWeekdays, weekMinutes: weekWith(draft.weekMinutes, workingWeekdays) })
+          }
         />
-        <Problem message={at('workingWeekdays')} />
+        <br />
+        hours{' '}
+        <WeekHoursRow
+          weekdays={draft.workingWeekdays}
+          minutes={draft.weekMinutes}
+          onChange={(weekMinutes) => set({ weekMinutes })}
+        />
+        <Problem message={at('workingWeekdays') ?? at('weekMinutes')} />
       </Part>
       <DaysOffPart holidays={draft.holidays} wrong={at('holidays')} onChange={(holidays) => set({ holidays })} />
       <Part name="Year">

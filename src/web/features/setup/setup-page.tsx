@@ -3,12 +3,13 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { setupAddresses, workspaceAddresses } from '../../../contract/addresses.ts';
 import { type HolidaySetting, MIN_PASSWORD } from '../../../contract/index.ts';
-import { dayOfIso, makeCalendar, type Weekday, zoneCity } from '../../../core/index.ts';
+import { dayOfIso, makeCalendar, type Weekday, weekWith, zoneCity } from '../../../core/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { addressOf, ask, ProblemError } from '../../kit/api.ts';
 import { FieldError } from '../../kit/field-error.tsx';
 import { Picker } from '../../kit/picker.tsx';
 import { Trouble } from '../../kit/states.tsx';
+import { WeekHoursRow } from '../../kit/week-hours-row.tsx';
 import { WeekdayToggles } from '../../kit/weekday-toggles.tsx';
 import { SetupYear } from './setup-year.tsx';
 
@@ -59,6 +60,7 @@ function SetupForm({ needsKey, today }: SetupFormProps) {
   const [name, setName] = useState('');
   const [zone, setZone] = useState(OWN_ZONE);
   const [workingWeekdays, setWeekdays] = useState<Weekday[]>([1, 2, 3, 4, 5]);
+  const [weekMinutes, setMinutes] = useState<number[]>(() => weekWith([], [1, 2, 3, 4, 5]));
   const [country, setCountry] = useState(OWN_COUNTRY);
   const [region, setRegion] = useState('');
   const [key, setKey] = useState(search.get('key') ?? '');
@@ -77,7 +79,7 @@ function SetupForm({ needsKey, today }: SetupFormProps) {
     try {
       const known = countries.some(({ code }) => code === country) ? country : '';
       const session = await ask(setupAddresses.begin, {
-        body: { key, name, zone, workingWeekdays, country: known, region, person },
+        body: { key, name, zone, workingWeekdays, weekMinutes, country: known, region, person },
       });
       await mutate(addressOf(workspaceAddresses.session), session, { revalidate: false });
       await navigate('/', { replace: true });
@@ -126,9 +128,16 @@ function SetupForm({ needsKey, today }: SetupFormProps) {
               chosen={workingWeekdays}
               least={1}
               most={7}
-              onChange={setWeekdays}
+              onChange={(weekdays) => {
+                setWeekdays(weekdays);
+                setMinutes(weekWith(weekMinutes, weekdays));
+              }}
             />
           </div>
+          <p className="text-row leading-7">
+            for so many hours: <WeekHoursRow weekdays={workingWeekdays} minutes={weekMinutes} onChange={setMinutes} />
+          </p>
+          <Wrong message={at('workingWeekdays') ?? at('weekMinutes')} />
           <div className={line}>
             with the holidays of{' '}
             <Picker

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { type Member, type PersonInput, personFieldsSchema, personInputSchema } from '../../../../contract/index.ts';
-import { dayOfIso, hasLeftBy, isoOfDay, plainWeek, sayDay, sayRoles } from '../../../../core/index.ts';
+import { dayOfIso, hasLeftBy, isoOfDay, sayDay, sayRoles } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
@@ -17,7 +17,6 @@ import { MemberFacts } from './member-facts.tsx';
 import { MemberForm } from './member-form.tsx';
 import { SigningIn } from './signing-in.tsx';
 
-const USUAL_MINUTES = 450;
 const NEW = 'new';
 
 /** One person, or somebody new: what is known, how they get in, and what becomes of their work when they go. */
@@ -57,7 +56,7 @@ const draftSchema = personFieldsSchema.extend({ version: personFieldsSchema.shap
 
 function useMemberDraft(member: Member | null) {
   const today = useToday();
-  const { workingCalendar } = useWorkspace();
+  const { weekMinutes } = useWorkspace();
   const initial = useMemo<Draft>(() => {
     if (member) {
       const { id: _, signsIn: __, invitedUntil: ___, loads: ____, ...written } = member;
@@ -66,9 +65,9 @@ function useMemberDraft(member: Member | null) {
     return {
       ...{ name: '', email: null, telephone: '', roles: [], team: null, access: 'member', worksFrom: null },
       ...{ worksUntil: null, weeksFrom: isoOfDay(today), version: 0 },
-      weeks: [[...plainWeek(USUAL_MINUTES, workingCalendar.workingWeekdays)]],
+      weeks: [[...weekMinutes]],
     };
-  }, [member, today, workingCalendar]);
+  }, [member, today, weekMinutes]);
   return { initial, ...useDraft<Draft>(`person.${member?.id ?? NEW}`, initial, draftSchema) };
 }
 
