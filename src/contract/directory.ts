@@ -121,6 +121,8 @@ const entry = z.object({
   who: z.string().nullable(),
   minutes: z.number().int(),
   note: z.string(),
+  /** What was written down and photographed with it, in words: "1.12 Ω, 2 pictures". */
+  proof: z.string(),
 });
 
 export const clientWorkSchema = z.object({

@@ -106,6 +106,7 @@ describe('the clients', () => {
     }
     const coming = work.coming.map(({ on }) => on);
     expect(coming).toEqual(coming.toSorted());
+    expect(work.done.some(({ proof }) => / Ω(, |$)/.test(proof) && /\d pictures?/.test(proof))).toBe(true);
     expect(work.done.every(({ state }) => ['done', 'skipped', 'lapsed'].includes(state))).toBe(true);
   });
 });

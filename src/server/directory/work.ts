@@ -1,3 +1,4 @@
+import { In } from 'typeorm';
 import type { ClientWork, WorkMark } from '../../contract/index.ts';
 import {
   type CivilDay,
@@ -6,6 +7,8 @@ import {
   isDated,
   isEnded,
   isoOfDay,
+  plural,
+  sayAnswer,
   shownDays,
   TooMuchReckoningError,
   type WorkingCalendar,
@@ -15,7 +18,7 @@ import { Client } from '../clients/index.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
 import { type KeptLine, keptLines } from '../schedules/index.ts';
-import { LOOK_FIELDS, type LookRow, lookOfRow, TaskRecord } from '../tasks/stored/index.ts';
+import { findTasks, LOOK_FIELDS, type LookRow, lookOfRow, TaskRecord } from '../tasks/stored/index.ts';
 import { byClient } from './list.ts';
 
 /** Months before this one, and after it, that are told. */
@@ -60,17 +63,22 @@ export async function workOf(scope: Scope, clientId: string): Promise<ClientWork
     ...made.filter(({ row }) => !isEnded(row.state)).map(({ row, state, late }) => entryOf(row, state, late)),
     ...foreseen.map(({ line, on }) => ({
       ...{ taskId: null, title: line.row.templateName, on: isoOfDay(on), state: 'coming' as const, late: false },
-      ...{ who: line.row.assigneeName, minutes: line.row.estimateMinutes, note: '' },
+      ...{ who: line.row.assigneeName, minutes: line.row.estimateMinutes, note: '', proof: '' },
     })),
   ].sort((a, b) => a.on.localeCompare(b.on));
   const done = made.filter(({ row }) => isEnded(row.state)).reverse();
+  const shown = done.slice(0, SHOWN);
+  const proofs = await proofsOf(
+    scope,
+    shown.map(({ row }) => row.id),
+  );
   return {
     from: isoOfDay(from),
     to: isoOfDay(to),
     lines: linesOf(made, foreseen),
     coming: coming.slice(0, SHOWN),
     comingCount: coming.length,
-    done: done.slice(0, SHOWN).map(({ row, state, late }) => entryOf(row, state, late)),
+    done: shown.map(({ row, state, late }) => ({ ...entryOf(row, state, late), proof: proofs.get(row.id) ?? '' })),
     doneCount: done.length,
   };
 }
@@ -171,6 +179,35 @@ function linesOf(made: readonly Made[], foreseen: readonly Foreseen[]): ClientWo
 function entryOf(row: Row, state: WorkMark['state'], late: boolean): ClientWork['done'][number] {
   return {
     ...{ taskId: row.id, title: row.title, on: row.workOn, state, late },
-    ...{ who: row.who, minutes: row.estimateMinutes, note: row.note },
+    ...{ who: row.who, minutes: row.estimateMinutes, note: row.note, proof: '' },
   };
+}
+
+/** What was written down and photographed with tasks, in words, by their ids. */
+async function proofsOf(scope: Scope, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const tasks = await findTasks(scope, { id: In([...ids]) });
+  const files = await scope.sql<{ id: string; pictures: number; papers: number }>(
+    `select task_id as id, count(*) filter (where is_picture)::int as pictures, count(*) filter (where not is_picture)::int as papers
+     from file where workspace_id = $1 and task_id = any($2::uuid[]) and removed_at is null group by task_id`,
+    [ids],
+  );
+  const filed = new Map(files.map((one) => [one.id, one]));
+  return new Map(
+    tasks.map(({ id, demands, checkLines, answers }) => {
+      const asked = [...demands, ...checkLines.flatMap((line) => line.demands)];
+      const said = asked.flatMap((demand) => {
+        const answer = answers[demand.key];
+        return answer === undefined ? [] : [sayAnswer(demand, answer.value)];
+      });
+      const { pictures = 0, papers = 0 } = filed.get(id) ?? {};
+      return [
+        id,
+        [
+          ...said,
+          ...(pictures > 0 ? [plural(pictures, 'picture')] : []),
+          ...(papers > 0 ? [plural(papers, 'paper')] : []),
+        ].join(', '),
+      ];
+    }),
+  );
 }

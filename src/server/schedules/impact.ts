@@ -12,6 +12,7 @@ import {
   setReach,
 } from '../../core/index.ts';
 import { typeOf } from '../platform/db/columns.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { TaskRecord } from '../tasks/stored/index.ts';
 import { planProblem } from './owed.ts';
@@ -36,7 +37,7 @@ export async function plannedYear(scope: Scope, rows: readonly ScheduleRow[]): P
   const calendar = await scope.calendar();
   const { day: today } = scope.now;
   return new Map(
-    rows.map((row) => {
+    await eachInTurn(rows, (row): [string, YearOfSchedule] => {
       const parts = partsOf(row);
       const reach = setReach(parts);
       const deleted = new Set(row.deleted);

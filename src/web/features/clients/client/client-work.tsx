@@ -48,7 +48,7 @@ function Entries({ entries, count }: { readonly entries: readonly Entry[]; reado
   );
 }
 
-function Line({ entry: { taskId, title, on, state, late, who, minutes, note } }: { readonly entry: Entry }) {
+function Line({ entry: { taskId, title, on, state, late, who, minutes, note, proof } }: { readonly entry: Entry }) {
   return (
     <li className="relative grid min-h-[31px] grid-cols-[20px_132px_minmax(0,1fr)_110px_64px] items-center gap-2 border-b border-line pr-5 text-row last:border-b-0 hover:bg-base-200 max-[720px]:grid-cols-[20px_132px_minmax(0,1fr)] max-[720px]:px-4">
       <Pennant state={taskId === null ? 'bare' : state} late={late} />
@@ -61,6 +61,7 @@ function Line({ entry: { taskId, title, on, state, late, who, minutes, note } }:
             {title}
           </Link>
         )}
+        {proof && <span className="ml-3 text-ink-2">{proof}</span>}
         {note && <span className="ml-3 text-ink-2">“{note}”</span>}
       </span>
       <span className="truncate max-[720px]:hidden">{who ?? <span className="text-ink-2">nobody yet</span>}</span>

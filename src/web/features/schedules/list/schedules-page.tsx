@@ -4,6 +4,7 @@ import { dayOfIso, plural, sayNear } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { ListWays } from '../../bring-in/list-ways.tsx';
 import { type LinesView, useLastRun, useScheduleActions, useScheduleLines } from '../api.ts';
 import { FirstSchedules } from './first-schedules.tsx';
 import { FilterWords, useScheduleFilter } from './schedule-filter.tsx';
@@ -82,7 +83,7 @@ function Count({ counts: { fitting, all, problems } }: { readonly counts: LinesV
 /** When tasks were last made, and what came of it. */
 function RunLine() {
   const today = useToday();
-  const { makeTime, horizonDays } = useWorkspace();
+  const { makeTime, horizonDays, may } = useWorkspace();
   const run = useLastRun().data?.run;
   if (!run) return null;
   const at = `${sayNear(dayOfIso(run.startedAt.slice(0, 10)), today)} at ${run.startedAt.slice(11)}`;
@@ -93,7 +94,8 @@ function RunLine() {
       {run.made === 0 ? 'nothing was missing' : `${plural(run.made, 'task')} made`}.{' '}
       <Link className="link-line text-ink" to="/fill">
         Run log, and fill a period
-      </Link>
+      </Link>{' '}
+      {may('plan') && <ListWays list="schedules" />}
     </p>
   );
 }
