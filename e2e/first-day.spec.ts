@@ -89,8 +89,10 @@ test('the first day of a workspace: begun, people invited, clients brought in, w
   const task = phone.getByRole('link', { name: /^Mooring lines/ }).first();
   await expect(task).toBeVisible();
   await task.click();
-  await phone.getByRole('button', { name: 'Start' }).click();
-  await phone.getByRole('button', { name: 'Finish' }).click();
+  const sheet = phone.getByRole('complementary');
+  await sheet.getByRole('button', { name: 'Start', exact: true }).click();
+  await sheet.getByRole('button', { name: 'Finish', exact: true }).click();
+  await expect(sheet).toContainText(/by Perrin Vale/);
   await page.goto('/clients?find=petrel');
   await page.getByRole('link', { name: 'Piran Lusk' }).click();
   await expect(page.getByRole('heading', { name: /over/ })).toContainText('1');
