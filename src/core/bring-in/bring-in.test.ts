@@ -162,7 +162,10 @@ describe('a line', () => {
     columns: ['name', 'email', 'own.insured', 'asset.length', null, 'usualPerson'],
     fields: new Map(FIELDS.map((field) => [field.key, field])),
     dayOrder: 'day first' as const,
-    people: new Map([['a quill', 'ayesha']]),
+    people: new Map([
+      ['a quill', 'ayesha'],
+      ['tomas', null],
+    ]),
   };
 
   it('is read cell by cell, and each that can’t be has its sentence', () => {
@@ -179,6 +182,13 @@ describe('a line', () => {
       { column: 2, message: '“31/02/2027”: there is no 31 February 2027' },
       { column: 3, message: '“1,234” can be 1234 or 1.234: write which' },
       { column: 0, message: 'The client is missing' },
+    ]);
+  });
+
+  it('says so where a name is one too many to be told apart', () => {
+    const cells = ['Nell', '', '', '', '', 'Somebody Else'];
+    expect(readRow(cells, reading).problems).toMatchObject([
+      { column: 5, message: expect.stringContaining('too many names') },
     ]);
   });
 

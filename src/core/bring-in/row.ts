@@ -66,8 +66,12 @@ function readCell(
       return MAIL.test(text) && text.length <= field.most
         ? { value: text }
         : { problem: `“${text}” is no mail address` };
-    case 'person':
-      return { value: people.get(nameKey(text)) ?? null };
+    case 'person': {
+      const person = people.get(nameKey(text));
+      return person === undefined
+        ? { problem: `“${text}” is one of too many names to be told apart: leave the column out, or shorten the list` }
+        : { value: person };
+    }
     case 'choice': {
       const chosen = field.choices.find((choice) => choice.toLowerCase() === text.toLowerCase());
       return chosen === undefined ? { problem: `“${text}” is none of ${field.choices.join(', ')}` } : { value: chosen };

@@ -137,6 +137,22 @@ describe('a file of clients', () => {
     expect(await named('Bevis Crane')).toEqual([]);
   });
 
+  it('leaves whole what somebody has changed since, and what is theirs', async () => {
+    const now = await broughtIn(
+      await begun(['client,asset,telephone', 'Gwyn Sandover,Knot,1', 'Hesper Sandover,Ruff,2']),
+    );
+    const [gwyn] = await named('Gwyn Sandover');
+    const record = (await ines.get(`/api/clients/${gwyn?.id}`).expect(200)).body;
+    await ines
+      .put(`/api/clients/${gwyn?.id}`)
+      .send({ ...record, notes: 'Rings first.' })
+      .expect(200);
+    expect(await undo(now)).toContain('stays: Gwyn Sandover.');
+    const after = (await ines.get(`/api/clients/${gwyn?.id}`).expect(200)).body;
+    expect([after.contacts, after.assets]).toEqual([record.contacts, record.assets]);
+    expect(await named('Hesper Sandover')).toEqual([]);
+  });
+
   it('is taken out whole again though several lines were about one who was here', async () => {
     const [name] = (await named('')).map((client) => client.name);
     const before = await whole();
@@ -218,6 +234,22 @@ describe('a file', () => {
     expect(body.errors).toEqual([{ path: 'file', message: expect.stringContaining(message) }]);
   });
 
+  it('of many pieces is read as one: signs of several bytes, quotes within a cell, ends of lines within quotes', async () => {
+    const lines = Array.from({ length: 6000 }, (_, i) => `Zoë ${i},5" hose ö${i},"two\r\nlines, ""${i}"""`);
+    const { id } = (await upload(`client,place,notes\r\n${lines.join('\r\n')}\r\n`).expect(200)).body;
+    const now = await one(id);
+    expect([now.rowCount, now.counts.new, now.counts.left]).toEqual([6000, 6000, 0]);
+    const rows = await server.source.query<{ cells: string[] }[]>(
+      'select cells from bring_in_row where bring_in_id = $1 order by number',
+      [id],
+    );
+    expect(rows.map(({ cells }) => cells)).toEqual(
+      lines.map((_, i) => [`Zoë ${i}`, `5" hose ö${i}`, `two\nlines, "${i}"`]),
+    );
+    const { body } = await upload(`client,notes\nA,b\n"C,${'d\n'.repeat(200_000)}`).expect(422);
+    expect(body.errors[0].message).toContain('A quotation mark may be missing');
+  });
+
   it('of 30 MB is refused, and one of 40 % broken lines is read', async () => {
     const { body } = await upload(Buffer.alloc(30 * 1024 * 1024, 'a,b\n')).expect(413);
     expect(body.errors[0].message).toContain('larger than 10 MB');
@@ -275,6 +307,21 @@ describe('a file of people', () => {
     });
     expect(await undo(done)).toBe('1 person of berths.csv is taken out again, 1 is as before.');
     expect(await whole()).toEqual(before);
+  });
+});
+
+describe('a person who is brought up to date', () => {
+  it('keeps a week of their own where the hours in all are the same, and gets others where they are not', async () => {
+    const { weeks, weeksFrom } = await server.person('Wilf Ardley');
+    expect(weeks).toHaveLength(2);
+    const head = 'name,telephone,hours a week';
+    const same = await broughtIn(await begun([head, 'Wilf Ardley,01632 960 777,20'], 'people'));
+    expect(await server.person('Wilf Ardley')).toMatchObject({ telephone: '01632 960 777', weeks, weeksFrom });
+    await undo(same);
+    const other = await broughtIn(await begun([head, 'Wilf Ardley,,25'], 'people'));
+    expect((await server.person('Wilf Ardley')).weeks).toEqual([[300, 300, 300, 300, 300, 0, 0]]);
+    await undo(other);
+    expect((await server.person('Wilf Ardley')).weeks).toEqual(weeks);
   });
 });
 

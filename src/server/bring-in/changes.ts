@@ -8,6 +8,7 @@ import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { pagesOf } from './check.ts';
 import { BringIn, type BringInRow } from './entity.ts';
+import { textOf } from './read-row.ts';
 import { mustBeAllowed } from './service.ts';
 import { ASSET, CLIENT, CONTACT, upsert, type WrittenClient } from './write-clients.ts';
 import type { WrittenPerson } from './write-people.ts';
@@ -46,12 +47,12 @@ async function takeOut(scope: Scope, id: string): Promise<string> {
   mustBeAllowed(scope, bringIn.kind);
   if (bringIn.state !== 'done') throw notNow('That was taken out already.');
   const sum: Sum = { out: 0, back: 0, stay: new Set(), restored: new Set() };
+  const free = bringIn.kind === 'clients' ? await untouchedSince(scope, id) : new Set<string>();
   // The later lines first: they hang on the earlier ones.
-  const pages: BringInRow[][] = [];
-  for await (const rows of pagesOf(scope, bringIn, 'number, read, before'))
-    pages.push(rows.filter(({ before }) => before !== null));
-  for (const rows of pages.reverse())
-    await (bringIn.kind === 'clients' ? clientsOut : peopleOut)(scope, rows.reverse(), sum);
+  for await (const page of pagesOf(scope, bringIn, 'number, read, before', 'desc')) {
+    const rows = page.filter(({ before }) => before !== null);
+    await (bringIn.kind === 'clients' ? clientsOut(scope, rows, free, sum) : peopleOut(scope, rows, sum));
+  }
   await scope.save(BringIn, id, { state: 'undone', version: bringIn.version + 1 });
   await scope.tell('clients', 'workspace');
   const kept = sum.stay.size - TOLD;
@@ -73,38 +74,54 @@ interface Sum {
   readonly restored: Set<string>;
 }
 
-async function clientsOut(scope: Scope, rows: readonly BringInRow[], sum: Sum): Promise<void> {
-  const written = rows.map(({ before, read }) => ({ ...(before as WrittenClient), title: read.title }));
-  const ids = (of: (one: WrittenClient) => string | undefined) => written.flatMap((one) => of(one) ?? []);
+/** Clients that are new by a file, and with whom and whose things nobody has done anything since. */
+async function untouchedSince(scope: Scope, bringInId: string): Promise<ReadonlySet<string>> {
+  const rows = await scope.sql<{ id: string }>(
+    `with written as materialized (
+       select (before->>'newClientId')::uuid as client_id, (before->>'newAssetId')::uuid as asset_id from bring_in_row
+       where workspace_id = $1 and bring_in_id = $2 and before is not null)
+     select c.id from client c where c.workspace_id = $1 and c.version = 1 and c.id in (select client_id from written)
+       and not exists (select from task t where t.workspace_id = $1 and t.client_id = c.id)
+       and not exists (select from schedule s where s.workspace_id = $1 and s.client_id = c.id)
+       and not exists (select from asset a where a.workspace_id = $1 and a.client_id = c.id
+         and (a.version > 1 or a.id not in (select asset_id from written where asset_id is not null)))`,
+    [bringInId],
+  );
+  return new Set(rows.map(({ id }) => id));
+}
+
+/** What belongs to somebody who stays stays with them: only of those who go, or are as before, is anything taken. */
+async function clientsOut(
+  scope: Scope,
+  rows: readonly BringInRow[],
+  free: ReadonlySet<string>,
+  sum: Sum,
+): Promise<void> {
+  const written = rows.map(({ before, read }) => ({ ...(before as WrittenClient), read }));
+  for (const { newClientId, read } of written)
+    if (newClientId !== undefined && !free.has(newClientId)) sum.stay.add(read.title);
   await putBack(scope, written, sum);
-  await scope.sql(
+  const going = written.filter(({ clientId }) => free.has(clientId) || sum.restored.has(clientId));
+  const idsOf = (of: (one: WrittenClient) => string | undefined) => going.flatMap((one) => of(one) ?? []);
+  const assets = await scope.sql<{ id: string }>(
     `delete from asset a where workspace_id = $1 and id = any($2::uuid[]) and version = 1
        and not exists (select from task t where t.workspace_id = $1 and t.asset_id = a.id)
-       and not exists (select from schedule s where s.workspace_id = $1 and s.asset_id = a.id)
-       and not exists (select from asset other where other.workspace_id = $1 and other.site_id = a.id)`,
-    [ids(({ newAssetId }) => newAssetId)],
+       and not exists (select from schedule s where s.workspace_id = $1 and s.asset_id = a.id) returning id`,
+    [idsOf(({ newAssetId }) => newAssetId)],
   );
+  const gone = new Set(assets.map(({ id }) => id));
+  for (const { newAssetId, read } of going)
+    if (newAssetId !== undefined && !gone.has(newAssetId)) sum.stay.add(textOf(read.values, 'asset'));
   await scope.sql('delete from contact where workspace_id = $1 and id = any($2::uuid[])', [
-    ids(({ newContactId }) => newContactId),
+    idsOf(({ newContactId }) => newContactId),
   ]);
-  const gone = new Set(
-    (
-      await scope.sql<{ id: string }>(
-        `delete from client c where workspace_id = $1 and id = any($2::uuid[]) and version = 1
-           and not exists (select from task t where t.workspace_id = $1 and t.client_id = c.id)
-           and not exists (select from schedule s where s.workspace_id = $1 and s.client_id = c.id)
-           and not exists (select from asset a where a.workspace_id = $1 and a.client_id = c.id) returning id`,
-        [ids(({ newClientId }) => newClientId)],
-      )
-    ).map(({ id }) => id),
-  );
-  sum.out += gone.size;
-  for (const { newClientId, title } of written)
-    if (newClientId !== undefined && !gone.has(newClientId)) sum.stay.add(title);
+  const clients = idsOf(({ newClientId }) => newClientId);
+  await scope.sql('delete from client where workspace_id = $1 and id = any($2::uuid[])', [clients]);
+  sum.out += clients.length;
 }
 
 /** Those that nobody has changed since are as they were before. */
-async function putBack(scope: Scope, written: readonly (WrittenClient & { title: string })[], sum: Sum): Promise<void> {
+async function putBack(scope: Scope, written: readonly WrittenClient[], sum: Sum): Promise<void> {
   const clients = written.flatMap(({ client }) => client ?? []);
   const assets = written.flatMap(({ asset }) => asset ?? []);
   const contacts = written.flatMap(({ contact }) => contact ?? []);

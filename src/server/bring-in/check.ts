@@ -27,11 +27,12 @@ export async function* pagesOf(
   scope: Scope,
   { id }: Pick<BringIn, 'id'>,
   fields = 'number, cells',
+  order: 'asc' | 'desc' = 'asc',
 ): AsyncGenerator<BringInRow[]> {
-  for (let after = -1; ; ) {
-    const rows = await scope.sql<BringInRow>(
-      `select ${fields} from bring_in_row where workspace_id = $1 and bring_in_id = $2 and number > $3
-       order by number limit ${AT_ONCE}`,
+  for (let after: number | null = null; ; ) {
+    const rows: BringInRow[] = await scope.sql<BringInRow>(
+      `select ${fields} from bring_in_row where workspace_id = $1 and bring_in_id = $2
+         and ($3::integer is null or number ${order === 'asc' ? '>' : '<'} $3) order by number ${order} limit ${AT_ONCE}`,
       [id, after],
     );
     if (rows.length === 0) return;
@@ -78,7 +79,7 @@ export interface NameMeant {
   readonly isSure: boolean;
 }
 
-/** Names of people that one file may hold. */
+/** Names of people that are told apart in one file, those that stand most often first; of the others each line says so. */
 const MOST_NAMES = 200;
 
 /** Names of people in the file, and who is meant by each. */
@@ -109,7 +110,8 @@ function meantBy(
   people: readonly Person[],
 ): Pick<NameMeant, 'personId' | 'isSure'> {
   const chosen = said[key];
-  if (chosen !== undefined) return { personId: chosen, isSure: true };
+  // Whoever was meant in the last file of this shape may have left since.
+  if (chosen === null || people.some(({ id }) => id === chosen)) return { personId: chosen ?? null, isSure: true };
   const meant: Meant = whoIsMeant(name, people);
   return meant.kind === 'one' ? { personId: meant.id, isSure: true } : { personId: null, isSure: false };
 }

@@ -16,6 +16,8 @@ export interface FileRead {
 /** Bytes that are taken at a time, so that others get their turn between them. */
 const PIECE_BYTES = 128 * 1024;
 const LONGEST_CELL = 5000;
+/** Letters without a whole line among them: more than any line of ours has. */
+const MOST_HELD = MOST_BRING_COLUMNS * LONGEST_CELL;
 const SEPARATORS = { ',': 'commas', ';': 'semicolons', '\t': 'tabs' } as const;
 type Separator = keyof typeof SEPARATORS;
 
@@ -28,21 +30,22 @@ export async function readFile(path: string): Promise<FileRead> {
   const pieces = await piecesOf(path);
   const encoding = await encodingOf(pieces);
   const decoder = new TextDecoder(encoding);
+  let separator: Separator = ',';
   const rows: string[][] = [];
-  let separator: Separator | null = null;
   let rest = '';
-  for (const [i, piece] of [...pieces, Buffer.alloc(0)].entries()) {
+  for (let i = 0; i <= pieces.length; i++) {
     const isLast = i === pieces.length;
-    rest += decoder.decode(piece, { stream: !isLast });
-    separator ??= separatorOf(rest);
-    const end = isLast ? rest.length : endOfWhole(rest);
-    const { data } = Papa.parse<string[]>(rest.slice(0, end), { delimiter: separator, skipEmptyLines: 'greedy' });
-    rest = rest.slice(end);
-    for (const cells of data) rows.push(cells);
-    if (rows.length > MOST_BRING_ROWS + 1)
-      throw refused(
-        `It has more than ${MOST_BRING_ROWS.toLocaleString('en-GB')} lines. Split it, and bring in one part after the other.`,
-      );
+    rest = (rest + decoder.decode(pieces[i], { stream: !isLast })).replace(isLast ? /\r\n?/g : /\r\n?(?!$)/g, '\n');
+    if (i === 0) separator = separatorOf(rest);
+    const parser = new Papa.Parser({ delimiter: separator, newline: '\n' });
+    // A line that may go on in the next piece waits for it.
+    const { data, meta } = parser.parse(rest, 0, !isLast) as Papa.ParseResult<string[]>;
+    rest = rest.slice(meta.cursor);
+    const long = data.findIndex((cells) => cells.some((cell) => cell.length > LONGEST_CELL));
+    // Of a quotation mark that nothing closes all that follows is one cell.
+    if (long !== -1 || rest.length > MOST_HELD) throw refused(unclosed(rows.length + Math.max(long, 0)));
+    for (const cells of data) if (cells.some((cell) => cell.trim() !== '')) rows.push(cells);
+    if (rows.length > MOST_BRING_ROWS + 1) throw refused(TOO_LONG);
     await setImmediate();
   }
   const [head, ...lines] = rows;
@@ -51,14 +54,9 @@ export async function readFile(path: string): Promise<FileRead> {
     throw refused(
       `It has ${plural(head.length, 'column')}, ${MOST_BRING_COLUMNS} at most. Take out those that stay here.`,
     );
-  const long = lines.findIndex((cells) => cells.some((cell) => cell.length > LONGEST_CELL));
-  if (long !== -1)
-    throw refused(
-      `Line ${long + 1} has a cell of more than ${LONGEST_CELL.toLocaleString('en-GB')} characters. A quotation mark may be missing there.`,
-    );
   return {
     encoding: NAMES[encoding],
-    separator: SEPARATORS[separator ?? ','],
+    separator: SEPARATORS[separator],
     columns: head.map((name, i) => name.trim().slice(0, 80) || `column ${i + 1}`),
     rows: lines,
   };
@@ -126,19 +124,10 @@ function separatorOf(text: string): Separator {
   return (Object.keys(counts) as Separator[]).reduce((most, one) => (counts[one] > counts[most] ? one : most));
 }
 
-/** Up to where a text has whole lines: the last end of a line that stands in no quotes. */
-function endOfWhole(text: string): number {
-  let isQuoted = false;
-  let end = 0;
-  for (let i = 0; i < text.length; i++) {
-    const sign = text.charCodeAt(i);
-    if (sign === 34) isQuoted = !isQuoted;
-    // Of a return that ends what is here the line feed may still come.
-    else if (!isQuoted && (sign === 10 || (sign === 13 && i + 1 < text.length && text.charCodeAt(i + 1) !== 10)))
-      end = i + 1;
-  }
-  return end;
-}
+const TOO_LONG = `It has more than ${MOST_BRING_ROWS.toLocaleString('en-GB')} lines. Split it, and bring in one part after the other.`;
+
+const unclosed = (line: number): string =>
+  `Line ${line} has a cell of more than ${LONGEST_CELL.toLocaleString('en-GB')} characters. A quotation mark may be missing there.`;
 
 function refused(message: string): Refusal {
   return new Refusal('invalid', message, { errors: [{ path: 'file', message }] });

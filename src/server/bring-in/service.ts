@@ -7,7 +7,7 @@ import {
   type RowFate,
   SAME_BY,
 } from '../../contract/index.ts';
-import { type BringKind, dayOrderOf, guessColumns } from '../../core/index.ts';
+import { BRING_KINDS, type BringKind, dayOrderOf, guessColumns, type Right, sayWhoMayAll } from '../../core/index.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { checkRows, fieldsOf, namesMeant } from './check.ts';
@@ -24,11 +24,12 @@ const SAMPLES_TOLD = 2;
 const AT_ONCE = 500;
 
 export function mustBeAllowed(scope: Scope, kind: BringKind): void {
-  if (!scope.mayAll(kind === 'people' ? 'people' : 'clients'))
-    throw forbidden(
-      `Only ${kind === 'people' ? 'a manager can bring in people' : 'a planner or a manager can bring in clients'}.`,
-    );
+  const right = rightOf(kind);
+  if (!scope.mayAll(right)) throw forbidden(`Only ${sayWhoMayAll(right)} can bring in ${kind}.`);
 }
+
+/** What takes it: the kinds are called as the rights are. */
+const rightOf = (kind: BringKind): Right => kind;
 
 /** Takes a file in and reads it as it most likely is meant; nothing else is written. */
 export async function startBringIn(
@@ -106,7 +107,7 @@ export interface Settling {
 export async function settle(scope: Scope, id: string, input: Settling): Promise<void> {
   const asked = await scope.transaction(async (tx) => {
     const bringIn = await lockedOpen(tx, id, input.version);
-    mustFit(tx, bringIn, input);
+    await mustFit(tx, bringIn, input);
     const { columns, dayOrder, people, sameBy } = input;
     const next: Asked = {
       columns: columns ?? bringIn.asked.columns,
@@ -136,7 +137,11 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
   if (!isOnlyChosen) await checkRows(scope, { ...(await scope.one(BringIn, id, 'file')), asked });
 }
 
-function mustFit(scope: Scope, { kind, columns: names }: BringIn, { columns, sameBy, people }: Settling): void {
+async function mustFit(
+  scope: Scope,
+  { kind, columns: names }: BringIn,
+  { columns, sameBy, people }: Settling,
+): Promise<void> {
   const problems: { path: string; message: string }[] = [];
   const known = new Map(fieldsOf(scope, { kind }).map((field) => [field.key, field]));
   if (columns) {
@@ -155,8 +160,10 @@ function mustFit(scope: Scope, { kind, columns: names }: BringIn, { columns, sam
   }
   if (sameBy && !(SAME_BY[kind] as readonly string[]).includes(sameBy))
     problems.push({ path: 'sameBy', message: 'That is not what lines of this kind are known by.' });
-  if (people && Object.values(people).some((id) => id !== null) && kind !== 'clients')
-    problems.push({ path: 'people', message: 'No names of others stand in such a file.' });
+  const here = people ? await scope.peopleNames() : new Map<string, string>();
+  for (const [key, id] of Object.entries(people ?? {}))
+    if (id !== null && !here.has(id))
+      problems.push({ path: `people.${key}`, message: 'There is no such person here.' });
   if (problems.length > 0) throw invalid(problems);
 }
 
@@ -325,13 +332,11 @@ export async function discard(scope: Scope, id: string): Promise<boolean> {
 }
 
 export async function listBringIns(scope: Scope) {
-  const rows = await scope.find(BringIn);
-  return rows
-    .filter(({ kind }) => scope.mayAll(kind === 'people' ? 'people' : 'clients'))
-    .sort((a, b) => b.createdAt.getTime() - a.createdAt.getTime())
-    .slice(0, BRING_ROWS_A_PAGE)
-    .map(({ id, kind, fileName, rowCount, state, createdAt, doneAt }) => ({
-      ...{ id, kind, fileName, rowCount, state },
-      at: scope.moment(doneAt ?? createdAt),
-    }));
+  const kinds = BRING_KINDS.filter((kind) => scope.mayAll(rightOf(kind)));
+  const rows = await scope.sql<Pick<BringIn, 'id' | 'kind' | 'fileName' | 'rowCount' | 'state'> & { at: Date }>(
+    `select id, kind, file_name as "fileName", row_count as "rowCount", state, coalesce(done_at, created_at) as at
+     from bring_in where workspace_id = $1 and kind = any($2::text[]) order by created_at desc limit ${BRING_ROWS_A_PAGE}`,
+    [kinds],
+  );
+  return rows.map(({ at, ...one }) => ({ ...one, at: scope.moment(at) }));
 }

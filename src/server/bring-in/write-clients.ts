@@ -9,6 +9,8 @@ import { type ReadRow, textOf } from './read-row.ts';
 
 /** What was written of a line: the ids of what is new, and how that which was there stood before. */
 export interface WrittenClient {
+  /** Whom the line is about, new or not. */
+  readonly clientId: string;
   readonly newClientId?: string;
   readonly newContactId?: string;
   readonly newAssetId?: string;
@@ -68,12 +70,12 @@ class Page {
   take({ number, fate, choice, read }: BringInRow): void {
     const isUpdate = fate === 'alike' && (choice ?? 'update') === 'update';
     if (fate !== 'new' && !isUpdate && !(fate === 'alike' && choice === 'add')) return;
-    const written: { -readonly [K in keyof WrittenClient]: WrittenClient[K] } = {};
+    const written: { -readonly [K in keyof Omit<WrittenClient, 'clientId'>]: WrittenClient[K] } = {};
     const clientId = isUpdate ? this.change(read, written) : this.add(number, read, written);
     if (clientId === null) return;
     this.contact(clientId, read, isUpdate, written);
     this.asset(clientId, read, isUpdate, written);
-    this.before.set(number, written);
+    this.before.set(number, { clientId, ...written });
   }
 
   private add(number: number, { values, joins }: ReadRow, written: { newClientId?: string }): string | null {

@@ -1,6 +1,6 @@
 import { In } from 'typeorm';
 import { MOST_PEOPLE, type PersonInput } from '../../contract/index.ts';
-import { type Access, isoOfDay, plainWeek } from '../../core/index.ts';
+import { type Access, isoOfDay, minutesAWeek, plainWeek } from '../../core/index.ts';
 import { insertMember, writeMember } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { notNow } from '../platform/refusal.ts';
@@ -78,17 +78,21 @@ function weekOf({ workspace: { workingWeekdays } }: Scope, hours: number): numbe
   return [...plainWeek(Math.round((hours * 60) / Math.max(1, workingWeekdays.length)), workingWeekdays)];
 }
 
+/** Writes what the file says otherwise: hours that are the same in all leave the pattern of the week as it is. */
 async function update(scope: Scope, person: Person, { values }: ReadRow): Promise<WrittenPerson> {
   const { roles, hours } = values;
+  const hasOtherHours = typeof hours === 'number' && Math.round(hours * 60) !== Math.round(minutesAWeek(person));
+  const text = <K extends 'telephone' | 'team' | 'worksFrom' | 'worksUntil'>(key: K) =>
+    values[key] === undefined ? {} : { [key]: textOf(values, key) };
   const set: Partial<PersonInput> = {
+    ...text('telephone'),
+    ...text('team'),
+    ...text('worksFrom'),
+    ...text('worksUntil'),
     ...(values['email'] !== undefined && person.accountId === null ? { email: textOf(values, 'email') } : {}),
-    ...(values['telephone'] !== undefined ? { telephone: textOf(values, 'telephone') } : {}),
     ...(Array.isArray(roles) ? { roles: [...roles] } : {}),
-    ...(values['team'] !== undefined ? { team: textOf(values, 'team') } : {}),
     ...(values['access'] !== undefined ? { access: textOf(values, 'access') as Access } : {}),
-    ...(typeof hours === 'number' ? { weeks: [weekOf(scope, hours)] } : {}),
-    ...(values['worksFrom'] !== undefined ? { worksFrom: textOf(values, 'worksFrom') } : {}),
-    ...(values['worksUntil'] !== undefined ? { worksUntil: textOf(values, 'worksUntil') } : {}),
+    ...(hasOtherHours ? { weeks: [weekOf(scope, hours)] } : {}),
   };
   const before = Object.fromEntries(
     (Object.keys(set) as (keyof PersonInput)[]).map((key) => [key, person[key]]),
