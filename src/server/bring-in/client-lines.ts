@@ -1,6 +1,6 @@
 import { In } from 'typeorm';
 import type { SameBy } from '../../contract/index.ts';
-import { ASSET_OWN, type BringField, joinAnd, nameKey, OWN, type RowValues } from '../../core/index.ts';
+import { ASSET_OWN, type BringField, groupBy, joinAnd, nameKey, OWN, type RowValues } from '../../core/index.ts';
 import { Asset, Client, Contact } from '../clients/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { type Line, leftBecause, type ReadRow, type Told, textOf, UNREAD } from './read-row.ts';
@@ -126,9 +126,7 @@ async function matchesOf(scope: Scope, lines: readonly Line[], sameBy: SameBy): 
       sameBy,
     ],
   );
-  const matches = new Map<number, Match[]>();
-  for (const row of rows) matches.set(row.number, [...(matches.get(row.number) ?? []), row]);
-  return matches;
+  return groupBy(rows, ({ number }) => number);
 }
 
 interface Here {
@@ -145,13 +143,18 @@ async function clientsHere(scope: Scope, ids: readonly string[]): Promise<Readon
   const contacts = await scope.find(Contact, { clientId: In([...ids]) });
   const assets = await scope.find(Asset, { clientId: In([...ids]) });
   const people = await scope.peopleNames();
+  const contactsOf = groupBy(contacts, ({ clientId }) => clientId);
+  const assetsOf = groupBy(
+    assets.filter(({ archivedAt }) => archivedAt === null),
+    ({ clientId }) => clientId,
+  );
   return new Map(
     clients.map((client) => [
       client.id,
       {
         client,
-        contacts: contacts.filter(({ clientId }) => clientId === client.id),
-        assets: assets.filter(({ clientId, archivedAt }) => clientId === client.id && archivedAt === null),
+        contacts: contactsOf.get(client.id) ?? [],
+        assets: assetsOf.get(client.id) ?? [],
         people,
       },
     ]),

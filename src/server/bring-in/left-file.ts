@@ -1,5 +1,5 @@
 import type { Response } from 'express';
-import { csvOf, startCsv } from '../platform/http/csv.ts';
+import { sendCsv } from '../platform/http/csv.ts';
 import type { Scope } from '../platform/scope.ts';
 import { pagesOf } from './check.ts';
 import { BringIn } from './entity.ts';
@@ -11,19 +11,17 @@ const WHY = 'why it was left';
 export async function sendLeft(scope: Scope, id: string, response: Response): Promise<void> {
   const bringIn = await scope.one(BringIn, id, 'file');
   mustBeAllowed(scope, bringIn.kind);
-  const { columns, fileName } = bringIn;
-  startCsv(response, `${fileName.replace(/\.[^.]*$/, '')} left.csv`);
-  response.write(csvOf([[...columns, WHY]]));
+  await sendCsv(response, `${bringIn.fileName.replace(/\.[^.]*$/, '')} left.csv`, leftOf(scope, bringIn));
+}
+
+async function* leftOf(scope: Scope, bringIn: BringIn) {
+  const { columns } = bringIn;
+  yield [[...columns, WHY]];
   for await (const rows of pagesOf(scope, bringIn, 'number, cells, fate, read'))
-    response.write(
-      csvOf(
-        rows
-          .filter(({ fate }) => fate === 'left')
-          .map(({ cells, read }) => [
-            ...columns.map((_, i) => cells[i] ?? ''),
-            [read.why, ...read.problems.map(({ message }) => message)].filter(Boolean).join('; '),
-          ]),
-      ),
-    );
-  response.end();
+    yield rows
+      .filter(({ fate }) => fate === 'left')
+      .map(({ cells, read }) => [
+        ...columns.map((_, i) => cells[i] ?? ''),
+        [read.why, ...read.problems.map(({ message }) => message)].filter(Boolean).join('; '),
+      ]);
 }

@@ -1,6 +1,6 @@
 import { In } from 'typeorm';
 import type { SameBy } from '../../contract/index.ts';
-import { type BringField, DAYS_A_WEEK, minutesAWeek, nameKey, sayDayHours } from '../../core/index.ts';
+import { type BringField, DAYS_A_WEEK, groupBy, minutesAWeek, nameKey, sayDayHours } from '../../core/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import type { Scope } from '../platform/scope.ts';
 import { type Line, leftBecause, type ReadRow, type Told, textOf, UNREAD } from './read-row.ts';
@@ -49,8 +49,7 @@ export async function personLines(
       sameBy,
     ],
   );
-  const matches = new Map<number, Match[]>();
-  for (const row of rows) matches.set(row.number, [...(matches.get(row.number) ?? []), row]);
+  const matches = groupBy(rows, ({ number }) => number);
   const people = new Map(
     (await scope.find(Person, { id: In(rows.map(({ id }) => id)) })).map((person) => [person.id, person]),
   );

@@ -1,7 +1,9 @@
 import type { AssetInput, ClientInput } from '../../contract/index.ts';
+import { sayWhoMayAll } from '../../core/index.ts';
 import { Asset, Client } from '../clients/index.ts';
 import { type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
 import { fieldsOf, type SubjectOfChanges, type Telling } from '../platform/changes/subject.ts';
+import { deleteUnlessNamed } from '../platform/db/unless-named.ts';
 import { forbidden, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { writeAsset } from './assets.ts';
@@ -36,92 +38,79 @@ const ASSET = {
   foundBy: 'silent',
 } satisfies Telling<Asset>;
 
-export const clientChanges: SubjectOfChanges<never> = {
-  entity: Client,
-  // Contacts are rows of their own, and so is what was merged.
-  telling: { ...CLIENT, contacts: 'told', moved: 'silent' },
-  mayUndoOwn: () => false,
-  reached: () => ({}),
-  fieldsTaken: fieldsOf,
-  async undo(scope, changes, rest) {
-    mustBeAllowed(scope);
-    await rest();
-    const said: string[] = [];
-    for (const { subjectId, action, fields } of changes) {
-      const client = await scope.locked(Client, subjectId, 'client');
-      if (action === 'added') said.push(await takeOut(scope, 'client', client));
-      else {
-        const { archivedAt, moved, ...own } = fields;
-        if (archivedAt) await archivedBefore(scope, 'client', client, { archivedAt });
-        if (moved) await unmerge(scope, subjectId, fields);
-        const now = { ...client, contacts: await contactsOf(scope, subjectId) };
-        await writeClient(
-          scope,
-          await scope.locked(Client, subjectId, 'client'),
-          fieldsBefore(now, own) as Partial<ClientInput>,
-          'undone',
-        );
-        said.push(`${client.name} is as before`);
-      }
-    }
-    await scope.tell('clients');
-    return { said: `${said.join('; ')}.`, kept: [] };
-  },
-};
+/** What is put back of each kind besides its own fields. */
+interface Kind<Row extends Client | Asset> {
+  readonly entity: new () => Row;
+  readonly subject: 'client' | 'asset';
+  readonly telling: SubjectOfChanges<never>['telling'];
+  /** Puts back fields of its own; what else is kept of it is told apart first. */
+  readonly putBack: (scope: Scope, row: Row, fields: FieldChanges) => Promise<void>;
+}
 
-export const assetChanges: SubjectOfChanges<never> = {
-  entity: Asset,
-  telling: ASSET,
-  mayUndoOwn: () => false,
-  reached: () => ({}),
-  fieldsTaken: fieldsOf,
-  async undo(scope, changes, rest) {
-    mustBeAllowed(scope);
-    await rest();
-    const said: string[] = [];
-    for (const { subjectId, action, fields } of changes) {
-      const asset = await scope.locked(Asset, subjectId, 'asset');
-      if (action === 'added') said.push(await takeOut(scope, 'asset', asset));
-      else {
-        const { archivedAt, ...own } = fields;
-        if (archivedAt) await archivedBefore(scope, 'asset', asset, { archivedAt });
-        await writeAsset(
-          scope,
-          await scope.locked(Asset, subjectId, 'asset'),
-          fieldsBefore(asset, own) as Partial<AssetInput>,
-          'undone',
-        );
-        said.push(`${asset.name} is as before`);
+function changesOf<Row extends Client | Asset>({
+  entity,
+  subject,
+  telling,
+  putBack,
+}: Kind<Row>): SubjectOfChanges<never> {
+  return {
+    entity,
+    telling,
+    mayUndoOwn: () => false,
+    reached: () => ({}),
+    fieldsTaken: fieldsOf,
+    async undo(scope, changes, rest) {
+      if (!scope.mayAll('clients')) throw forbidden(`Only ${sayWhoMayAll('clients')} can change clients.`);
+      await rest();
+      const said: string[] = [];
+      for (const { subjectId, action, fields } of changes) {
+        const row = await scope.locked<Client | Asset>(entity, subjectId, subject);
+        if (action === 'added') {
+          if (!(await deleteUnlessNamed(scope, subject, subjectId)))
+            throw notNow(`${row.name} has been given work or assets meanwhile: archive it instead.`);
+          said.push(`${row.name} is not here any more`);
+        } else {
+          const { archivedAt, ...own } = fields;
+          if (archivedAt) await archivedBefore(scope, entity, subject, row, { archivedAt });
+          await putBack(scope, (await scope.locked<Client | Asset>(entity, subjectId, subject)) as Row, own);
+          said.push(`${row.name} is as before`);
+        }
       }
-    }
-    await scope.tell('clients');
-    return { said: `${said.join('; ')}.`, kept: [] };
-  },
-};
-
-function mustBeAllowed(scope: Scope): void {
-  if (!scope.mayAll('clients')) throw forbidden('Only a planner or a manager can change clients.');
+      await scope.tell('clients');
+      return { said: `${said.join('; ')}.`, kept: [] };
+    },
+  };
 }
 
 async function archivedBefore(
   scope: Scope,
+  entity: new () => Client | Asset,
   subject: 'client' | 'asset',
   now: Client | Asset,
   fields: FieldChanges,
 ): Promise<void> {
   const set = fieldsBefore<Pick<Client, 'archivedAt'>>(now, fields);
-  await scope.save<Client | Asset>(subject === 'client' ? Client : Asset, now.id, { ...set, version: now.version + 1 });
+  await scope.save<Client | Asset>(entity, now.id, { ...set, version: now.version + 1 });
   await scope.record(subject, now.id, 'undone', fieldChanges(now, set));
 }
 
-/** What was added and is named by nothing yet is gone again. */
-async function takeOut(scope: Scope, table: 'client' | 'asset', { id, name }: Client | Asset): Promise<string> {
-  try {
-    await scope.transaction((tx) => tx.sql(`delete from ${table} where workspace_id = $1 and id = $2`, [id]));
-  } catch (error) {
-    if ((error as { code?: string }).code === '23503')
-      throw notNow(`${name} has been given work or assets meanwhile: archive it instead.`);
-    throw error;
-  }
-  return `${name} is not here any more`;
-}
+export const clientChanges = changesOf<Client>({
+  entity: Client,
+  subject: 'client',
+  // Contacts are rows of their own, and so is what was merged.
+  telling: { ...CLIENT, contacts: 'told', moved: 'silent' },
+  async putBack(scope, client, { moved, ...own }) {
+    if (moved) await unmerge(scope, client.id, { moved });
+    const now = { ...client, contacts: await contactsOf(scope, client.id) };
+    await writeClient(scope, client, fieldsBefore(now, own) as Partial<ClientInput>, 'undone');
+  },
+});
+
+export const assetChanges = changesOf<Asset>({
+  entity: Asset,
+  subject: 'asset',
+  telling: ASSET,
+  async putBack(scope, asset, own) {
+    await writeAsset(scope, asset, fieldsBefore(asset, own) as Partial<AssetInput>, 'undone');
+  },
+});

@@ -60,7 +60,7 @@ export async function unmerge(scope: Scope, id: string, fields: FieldChanges): P
   const { otherId, ...moved } = (fields['moved']?.to ?? {}) as Moved;
   for (const table of TABLES) {
     const back = await scope.sql<{ id: string }>(
-      `update ${table} set client_id = $3 where workspace_id = $1 and client_id = $2 and id = any($4::uuid[]) returning id`,
+      `update ${table} set client_id = $3${seen(table)} where workspace_id = $1 and client_id = $2 and id = any($4::uuid[]) returning id`,
       [id, otherId, moved[table]],
     );
     if (table !== 'task' && back.length < moved[table].length)
@@ -76,12 +76,14 @@ export async function unmerge(scope: Scope, id: string, fields: FieldChanges): P
   await scope.tell('clients', 'schedules', 'tasks');
 }
 
+/** Whoever has one of them open is told that it has changed; contacts are a part of their client. */
+const seen = (table: Table): string => (table === 'contact' ? '' : ', version = version + 1');
+
 async function move(scope: Scope, table: Table, from: string, to: string): Promise<string[]> {
   // Contacts stand after those that are there.
-  const more =
-    table === 'contact'
-      ? ', position = position + (select count(*) from contact own where own.workspace_id = $1 and own.client_id = $3)'
-      : '';
+  const after =
+    ', position = position + (select count(*) from contact own where own.workspace_id = $1 and own.client_id = $3)';
+  const more = table === 'contact' ? after : seen(table);
   const rows = await scope.sql<{ id: string }>(
     `update ${table} set client_id = $3${more} where workspace_id = $1 and client_id = $2 returning id`,
     [from, to],

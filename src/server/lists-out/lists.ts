@@ -1,5 +1,5 @@
-import { In } from 'typeorm';
-import { ASSET_OWN, type BringField, bringFields, isoOfDay, minutesAWeek, OWN } from '../../core/index.ts';
+import { In, IsNull } from 'typeorm';
+import { ASSET_OWN, type BringField, bringFields, groupBy, isoOfDay, minutesAWeek, OWN } from '../../core/index.ts';
 import { Asset, Client, Contact } from '../clients/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
@@ -32,14 +32,20 @@ export async function* clientsOut(scope: Scope): AsyncGenerator<Lines> {
     if (!last) return;
     const ids = rows.map(({ id }) => id);
     const clients = new Map((await scope.find(Client, { id: In(ids) })).map((client) => [client.id, client]));
-    const contacts = await scope.find(Contact, { clientId: In(ids) });
-    const assets = await scope.find(Asset, { clientId: In(ids) });
+    const contacts = groupBy(
+      (await scope.find(Contact, { clientId: In(ids) })).sort((a, b) => a.position - b.position),
+      ({ clientId }) => clientId,
+    );
+    const assets = groupBy(
+      await scope.find(Asset, { clientId: In(ids), archivedAt: IsNull() }),
+      ({ clientId }) => clientId,
+    );
     yield rows.flatMap(({ id }) => {
       const client = clients.get(id);
       if (!client) return [];
       const own = {
-        contacts: contacts.filter((one) => one.clientId === id).sort((a, b) => a.position - b.position),
-        assets: assets.filter((one) => one.clientId === id && one.archivedAt === null),
+        contacts: contacts.get(id) ?? [],
+        assets: assets.get(id) ?? [],
       };
       const count = Math.max(1, own.contacts.length, own.assets.length);
       return Array.from({ length: count }, (_, i) =>

@@ -1,5 +1,5 @@
 import type { Response } from 'express';
-import { csvOf, startCsv } from '../platform/http/csv.ts';
+import { sendCsv } from '../platform/http/csv.ts';
 import type { Routes } from '../platform/http/route.ts';
 import type { Scope } from '../platform/scope.ts';
 import { assetsOut, clientsOut, nameOfList, peopleOut, schedulesOut } from './lists.ts';
@@ -15,15 +15,5 @@ export function listRoutes(routes: Routes): Routes {
 
 const sending =
   (name: string, lines: (scope: Scope) => AsyncGenerator<readonly (readonly string[])[]>) =>
-  async ({ scope }: { readonly scope: Scope }, response: Response): Promise<void> => {
-    startCsv(response, nameOfList(name, scope));
-    for await (const page of lines(scope)) {
-      const isFull = !response.write(csvOf(page));
-      if (isFull && !response.closed)
-        await new Promise((resolve) => {
-          response.once('drain', resolve).once('close', resolve);
-        });
-      if (response.closed) return;
-    }
-    response.end();
-  };
+  ({ scope }: { readonly scope: Scope }, response: Response): Promise<void> =>
+    sendCsv(response, nameOfList(name, scope), lines(scope));

@@ -1,5 +1,6 @@
 import { fieldsBefore } from '../platform/changes/entity.ts';
 import { fieldsOf, type SubjectOfChanges, type Telling } from '../platform/changes/subject.ts';
+import { deleteUnlessNamed } from '../platform/db/unless-named.ts';
 import { Person } from '../platform/identity/person.ts';
 import { forbidden, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -50,14 +51,7 @@ async function takeOut(scope: Scope, person: Person): Promise<string> {
   return `${name} is not here any more`;
 }
 
-/** @returns false where something names them */
+/** @returns false where something names them, or they sign in */
 export async function takeOutMember(scope: Scope, { id, accountId }: Person): Promise<boolean> {
-  if (accountId !== null) return false;
-  try {
-    await scope.transaction((tx) => tx.sql('delete from person where workspace_id = $1 and id = $2', [id]));
-    return true;
-  } catch (error) {
-    if ((error as { code?: string }).code === '23503') return false;
-    throw error;
-  }
+  return accountId === null && deleteUnlessNamed(scope, 'person', id);
 }

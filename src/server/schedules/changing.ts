@@ -130,12 +130,13 @@ async function partChanges(scope: Scope, changes: readonly SchedulePatch[]): Pro
   }
   const people = await scope.peopleNames();
   const calendar = await scope.calendar();
-  for (const [i, { id, set }] of changes.entries())
-    if (set.assigneeId !== undefined && people.has(set.assigneeId ?? ''))
-      await mustReceive(scope, set.assigneeId, {
-        before: found.get(id)?.assigneeId ?? null,
-        path: `changes.${i}.set.assigneeId`,
-      });
+  const looked = new Set<string | null>();
+  for (const [i, { id, set }] of changes.entries()) {
+    const { assigneeId = null } = set;
+    if (looked.has(assigneeId) || !people.has(assigneeId ?? '') || assigneeId === found.get(id)?.assigneeId) continue;
+    looked.add(assigneeId);
+    await mustReceive(scope, assigneeId, { path: `changes.${i}.set.assigneeId` });
+  }
   const problems = changes.flatMap(({ set }, i) =>
     [...rulesOf(set, calendar, scope.now.day), ...peopleOf(set, people)].map(({ path, message }) => ({
       path: `changes.${i}.set.${path}`,

@@ -2,6 +2,7 @@ import type { Lists, ListsInput } from '../../contract/index.ts';
 import { type OwnField, plural } from '../../core/index.ts';
 import { changedMeanwhile, invalid } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
+import { UNFINISHED } from '../tasks/stored/index.ts';
 
 /** Names that became others, the old ones by their lists. */
 type Renamed = Readonly<Record<'roles' | 'teams', Readonly<Record<string, string>>>>;
@@ -129,7 +130,10 @@ async function signing(scope: Scope, roles: Named) {
   const rows = await scope.sql<{ role: string; name: string }>(
     `select distinct on (role) role, name from (
        select sign_off->>'role' as role, name from template where workspace_id = $1
-       union all select step->'signOff'->>'role', name from template, jsonb_array_elements(steps) step where workspace_id = $1) signs
+       union all select step->'signOff'->>'role', name from template, jsonb_array_elements(steps) step where workspace_id = $1
+       union all select content.sign_off->>'role', task.title from task
+         join work_content content on content.workspace_id = task.workspace_id and content.id = task.content_id
+         where task.workspace_id = $1 and task.state in ${UNFINISHED} and content.sign_off->>'role' is not null) signs
      where role is not null order by role, name`,
   );
   return rows
