@@ -1,6 +1,8 @@
 import { type ComponentProps, type ReactNode, useEffect, useId, useState } from 'react';
 import {
   type CivilDay,
+  dayOfIso,
+  isoOfDay,
   readDate,
   readDuration,
   readTimeOfDay,
@@ -239,6 +241,61 @@ export function WordsBlank<T>({
       width={width}
       longest={34}
       className={mono ? 'font-mono' : ''}
+    />
+  );
+}
+
+/** A date in a sentence, or nothing, as an ISO day. */
+export function DayOrNone({
+  label,
+  value,
+  placeholder,
+  onChange,
+}: BlankProps & {
+  readonly value: string | null;
+  readonly placeholder: string;
+  readonly onChange: (value: string | null) => void;
+}) {
+  const today = useToday();
+  return (
+    <WordsBlank
+      label={label}
+      shown={value === null ? '' : sayDate(dayOfIso(value))}
+      placeholder={placeholder}
+      wrong="a date, like 1 Feb 2027"
+      width={11}
+      read={(text) => {
+        if (text.trim() === '') return null;
+        const day = readDate(text, today);
+        return day === null ? undefined : isoOfDay(day);
+      }}
+      onChange={onChange}
+    />
+  );
+}
+
+/** A name or another few words in a sentence, taken as they are typed; what is wrong with them the form says. */
+export function NameBlank({
+  label,
+  shown,
+  placeholder = 'name',
+  width,
+  onChange,
+}: BlankProps & {
+  readonly shown: string;
+  readonly placeholder?: string;
+  readonly width?: number;
+  readonly onChange: (text: string) => void;
+}) {
+  return (
+    <WordsBlank
+      label={label}
+      shown={shown}
+      placeholder={placeholder}
+      {...(width === undefined ? {} : { width })}
+      wrong=""
+      read={(typed) => typed.trim()}
+      onChange={onChange}
     />
   );
 }

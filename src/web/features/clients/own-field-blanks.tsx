@@ -1,6 +1,5 @@
-import { dayOfIso, type FieldValues, isoOfDay, type OwnField, readDate, sayDate } from '../../../core/index.ts';
-import { useToday } from '../../app/shell/workspace.tsx';
-import { ChoiceBlank, WordsBlank } from '../../kit/blanks.tsx';
+import { type FieldValues, type OwnField, tryDayOfIso } from '../../../core/index.ts';
+import { ChoiceBlank, DayOrNone, NameBlank, WordsBlank } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
 
 interface OwnFieldBlanksProps {
@@ -36,7 +35,6 @@ interface OwnFieldBlankProps {
 }
 
 function OwnFieldBlank({ field, value, onChange }: OwnFieldBlankProps) {
-  const today = useToday();
   const { name, kind, choices } = field;
   switch (kind) {
     case 'choice':
@@ -64,35 +62,24 @@ function OwnFieldBlank({ field, value, onChange }: OwnFieldBlankProps) {
       );
     case 'date':
       return (
-        <WordsBlank<string | null>
+        <DayOrNone
           label={name}
-          shown={typeof value === 'string' ? sayStoredDate(value) : ''}
           placeholder="a date"
-          wrong="a date, like 1 Feb 2027"
-          width={11}
-          read={(text) => {
-            if (text.trim() === '') return null;
-            const day = readDate(text, today);
-            return day === null ? undefined : isoOfDay(day);
-          }}
-          onChange={(read) => onChange(read ?? undefined)}
+          value={typeof value === 'string' && tryDayOfIso(value) !== null ? value : null}
+          onChange={(day) => onChange(day ?? undefined)}
         />
       );
     case 'text':
       return (
-        <WordsBlank
+        <NameBlank
           label={name}
           shown={String(value ?? '')}
           placeholder="none"
-          wrong=""
-          read={(text) => text}
-          onChange={(text) => onChange(text.trim() === '' ? undefined : text.trim())}
+          onChange={(text) => onChange(text || undefined)}
         />
       );
   }
 }
-
-const sayStoredDate = (value: string) => (/^\d{4}-\d{2}-\d{2}$/.test(value) ? sayDate(dayOfIso(value)) : value);
 
 /** "9.4" or "9,4"; undefined for what is no number. */
 function readNumber(text: string): number | undefined {

@@ -5,6 +5,7 @@ import { peopleAddresses, workspaceAddresses } from '../../../contract/addresses
 import { MIN_PASSWORD, type Session } from '../../../contract/index.ts';
 import { type Answer, addressOf, ask, ProblemError } from '../../kit/api.ts';
 import { Skeleton } from '../../kit/states.tsx';
+import { PasswordField } from './password-field.tsx';
 
 /** What stands after the # of a link: it goes to no server by itself, and stays out of every log. */
 const tokenOf = () => window.location.hash.slice(1);
@@ -78,7 +79,6 @@ interface PasswordAskedProps {
 
 function PasswordAsked({ label, complete, words, email, send }: PasswordAskedProps) {
   const [password, setPassword] = useState('');
-  const [shows, setShows] = useState(false);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const ids = { field: useId(), problem: useId() };
@@ -99,26 +99,13 @@ function PasswordAsked({ label, complete, words, email, send }: PasswordAskedPro
       <label className="block text-row" htmlFor={ids.field}>
         {label}
       </label>
-      <div className="relative mt-1">
-        <input
-          id={ids.field}
-          className="h-11 w-full rounded-t-[4px] border-0 border-b-2 border-primary bg-field px-3 pr-16 text-touch text-ink"
-          type={shows ? 'text' : 'password'}
-          autoComplete={complete}
-          value={password}
-          aria-invalid={problem !== null}
-          aria-describedby={problem ? ids.problem : undefined}
-          onChange={({ target }) => setPassword(target.value)}
-        />
-        <button
-          type="button"
-          className="link-line absolute right-3 top-2.5 h-6 px-1 text-note leading-6"
-          aria-pressed={shows}
-          onClick={() => setShows(!shows)}
-        >
-          {shows ? 'Hide' : 'Show'}
-        </button>
-      </div>
+      <PasswordField
+        id={ids.field}
+        value={password}
+        complete={complete}
+        problemId={problem ? ids.problem : null}
+        onChange={setPassword}
+      />
       {problem && (
         <p id={ids.problem} role="alert" className="mt-3 text-row text-late">
           {problem.message}

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { workspaceAddresses } from '../../../contract/addresses.ts';
 import type { Session } from '../../../contract/index.ts';
 import { ask, ProblemError } from '../../kit/api.ts';
+import { PasswordField } from './password-field.tsx';
 
 interface PasswordFormProps {
   readonly onEnter: (session: Session) => Promise<void>;
@@ -14,7 +15,6 @@ interface PasswordFormProps {
 export function PasswordForm({ onEnter, mayLeave }: PasswordFormProps) {
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
-  const [shows, setShows] = useState(false);
   const [stays, setStays] = useState(true);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<ProblemError | null>(null);
@@ -49,26 +49,13 @@ export function PasswordForm({ onEnter, mayLeave }: PasswordFormProps) {
       <label className="mt-4 block text-row" htmlFor={ids.password}>
         Password
       </label>
-      <div className="relative mt-1">
-        <input
-          id={ids.password}
-          className={`${field} pr-16`}
-          type={shows ? 'text' : 'password'}
-          autoComplete="current-password"
-          value={password}
-          aria-invalid={problem !== null}
-          aria-describedby={problem ? ids.problem : undefined}
-          onChange={({ target }) => setPassword(target.value)}
-        />
-        <button
-          type="button"
-          className="link-line absolute right-3 top-2.5 h-6 px-1 text-note leading-6"
-          aria-pressed={shows}
-          onClick={() => setShows(!shows)}
-        >
-          {shows ? 'Hide' : 'Show'}
-        </button>
-      </div>
+      <PasswordField
+        id={ids.password}
+        value={password}
+        complete="current-password"
+        problemId={problem ? ids.problem : null}
+        onChange={setPassword}
+      />
       {problem && (
         <p id={ids.problem} role="alert" className="mt-3 text-row text-late">
           {problem.message}

@@ -1,15 +1,12 @@
-import { type ReactNode, useMemo, useState } from 'react';
+import { type ReactNode, useMemo } from 'react';
 import { Link } from 'react-router';
 import { type Lists, type ListsInput, listsInputSchema } from '../../../contract/index.ts';
 import { FIELD_KINDS, plural } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
-import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
-import { ProblemError } from '../../kit/api.ts';
-import { ChoiceBlank, WordsBlank } from '../../kit/blanks.tsx';
-import { useDraft } from '../../kit/draft.ts';
+import { ChoiceBlank, NameBlank, WordsBlank } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
-import { MeanwhileLine } from '../../kit/meanwhile-line.tsx';
+import { useRecordForm } from '../../kit/record-form.tsx';
 import { NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
 import { LastChanged } from '../history/last-changed.tsx';
 import { useLists, useSettingsActions } from './api.ts';
@@ -35,64 +32,32 @@ function Editor({ lists }: { readonly lists: Lists }) {
   const { saveLists } = useSettingsActions();
   const { id } = useWorkspace();
   const initial = useMemo(() => inputOf(lists), [lists]);
-  const { draft, base, isChanged, change, rebase, forget } = useDraft('lists', initial, listsInputSchema);
-  const [refusal, setRefusal] = useState<ProblemError | null>(null);
-  const [busy, setBusy] = useState(false);
-  const problems = new Map<string, string>();
-  const read = listsInputSchema.safeParse(draft);
-  for (const { path, message } of isChanged ? (read.error?.issues ?? []) : []) problems.set(String(path[0]), message);
-  for (const { path, message } of refusal?.problem.errors ?? []) problems.set(path.split('.')[0] ?? '', message);
-  const set = (next: Partial<ListsInput>) => {
-    setRefusal(null);
-    change({ ...draft, ...next });
-  };
-  const save = async () => {
-    if (busy || !isChanged || !read.success) return;
-    setBusy(true);
-    setRefusal(null);
-    try {
-      await saveLists(read.data);
-      forget();
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error;
-      setRefusal(error);
-      sayTrouble(error);
-    } finally {
-      setBusy(false);
-    }
-  };
-  useKeys([{ key: 'Mod+Enter', says: 'Save', run: () => void save() }]);
+  const form = useRecordForm<ListsInput>({
+    ...{ place: 'lists', initial, isNew: false },
+    ...{ form: listsInputSchema, check: listsInputSchema },
+  });
+  const { draft, set, within } = form;
+  const save = () => void form.save(saveLists);
+  useKeys([{ key: 'Mod+Enter', says: 'Save', run: save }]);
   const people = (count: number) => (count === 0 ? 'nobody' : plural(count, 'person', 'people'));
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <title>Lists · Jolly Rota</title>
-      {isChanged && <MeanwhileLine base={base} mine={draft} now={initial} onMerge={rebase} />}
+      {form.meanwhile}
       <div className="page-head">
         <h1>Lists</h1>
         <Link className="link-line text-note" to="/settings">
           Settings
         </Link>
         <span className="ml-auto text-note text-ink-2" role="status">
-          {refusal && !refusal.problem.errors ? refusal.message : isChanged ? 'Not saved.' : ''}
+          {form.said}
         </span>
-        {isChanged && (
-          <button
-            type="button"
-            className="btn"
-            onClick={() => {
-              forget();
-              setRefusal(null);
-            }}
-          >
+        {form.isChanged && (
+          <button type="button" className="btn" onClick={form.putBack}>
             Put back
           </button>
         )}
-        <button
-          type="button"
-          className="btn btn-primary"
-          disabled={busy || !isChanged || !read.success}
-          onClick={() => void save()}
-        >
+        <button type="button" className="btn btn-primary" disabled={form.busy || !form.isChanged} onClick={save}>
           Save
         </button>
       </div>
@@ -104,7 +69,7 @@ function Editor({ lists }: { readonly lists: Lists }) {
             said="What people are; some work is signed off by a role."
             names={draft.roles}
             used={(was) => people(lists.roles.find(({ name }) => name === was)?.count ?? 0)}
-            problem={problems.get('roles')}
+            problem={within('roles')}
             onChange={(roles) => set({ roles })}
           />
           <Names
@@ -113,7 +78,7 @@ function Editor({ lists }: { readonly lists: Lists }) {
             said="By whom work is shared."
             names={draft.teams}
             used={(was) => people(lists.teams.find(({ name }) => name === was)?.count ?? 0)}
-            problem={problems.get('teams')}
+            problem={within('teams')}
             onChange={(teams) => set({ teams })}
           />
           <Names
@@ -122,23 +87,23 @@ function Editor({ lists }: { readonly lists: Lists }) {
             said="Offered where work is skipped; others can be written."
             names={draft.skipReasons.map((name) => ({ was: null, name }))}
             used={() => ''}
-            problem={problems.get('skipReasons')}
+            problem={within('skipReasons')}
             onChange={(reasons) => set({ skipReasons: reasons.map(({ name }) => name) })}
           />
           <Fields
             title="Fields of clients"
             fields={draft.clientFields}
-            used={(key) => lists.clientFields.find((field) => field.key === key)?.count ?? 0}
+            saved={lists.clientFields}
             what="client"
-            problem={problems.get('clientFields')}
+            problem={within('clientFields')}
             onChange={(clientFields) => set({ clientFields })}
           />
           <Fields
             title="Fields of assets"
             fields={draft.assetFields}
-            used={(key) => lists.assetFields.find((field) => field.key === key)?.count ?? 0}
+            saved={lists.assetFields}
             what="asset"
-            problem={problems.get('assetFields')}
+            problem={within('assetFields')}
             onChange={(assetFields) => set({ assetFields })}
           />
           <div>
@@ -197,13 +162,11 @@ function Names({ title, one, said, names, used, problem, onChange }: NamesProps)
         {names.map(({ was, name }, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a name that is typed stays in its place
           <li key={i} className="flex items-center gap-2 border-b border-line">
-            <WordsBlank
+            <NameBlank
               label={`${title}, ${i + 1}`}
               shown={name}
               placeholder={`a ${one}`}
               width={16}
-              wrong=""
-              read={(typed) => typed.trim()}
               onChange={(typed) => onChange(names.map((other, n) => (n === i ? { was, name: typed } : other)))}
             />
             <span className="ml-auto text-note text-ink-2">{was === null ? '' : used(was)}</span>
@@ -231,29 +194,36 @@ const KINDS = { text: 'a text', number: 'a number', date: 'a date', choice: 'one
 interface FieldsProps {
   readonly title: string;
   readonly fields: Fields;
-  readonly used: (key: string) => number;
-  readonly what: string;
+  /** As they are saved, with how many have each filled in. */
+  readonly saved: Lists['clientFields'];
+  readonly what: 'client' | 'asset';
   readonly problem: string | undefined;
   readonly onChange: (fields: Fields) => void;
 }
 
-function Fields({ title, fields, used, what, problem, onChange }: FieldsProps) {
+function Fields({ title, fields, saved, what, problem, onChange }: FieldsProps) {
+  const used = (key: string) => saved.find((field) => field.key === key)?.count ?? 0;
+  const gone = saved.filter(({ key, count }) => count > 0 && !fields.some((field) => field.key === key));
   const change = (i: number, next: Partial<Fields[number]>) =>
     onChange(fields.map((field, n) => (n === i ? { ...field, ...next } : field)));
   return (
     <List title={title} said={`Kept of each ${what} besides what everybody keeps.`} problem={problem}>
+      {gone.map(({ key, name, count }) => (
+        <p key={key} className="text-note leading-4.5">
+          “{name}” is filled in with {plural(count, what)}: it is shown no more; what is there is kept, and comes back
+          with the undo.
+        </p>
+      ))}
       <ul>
         {fields.map(({ key, name, kind, choices }, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a field that is typed stays in its place
           <li key={i} className="border-b border-line py-0.5">
             <span className="flex flex-wrap items-center gap-x-2">
-              <WordsBlank
+              <NameBlank
                 label={`${title}, ${i + 1}`}
                 shown={name}
                 placeholder="its name"
                 width={14}
-                wrong=""
-                read={(typed) => typed.trim()}
                 onChange={(typed) => change(i, { name: typed })}
               />
               <ChoiceBlank

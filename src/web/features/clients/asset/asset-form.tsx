@@ -1,8 +1,7 @@
 import { useState } from 'react';
 import type { AssetInput } from '../../../../contract/index.ts';
-import { dayOfIso, isoOfDay, readDate, sayDate } from '../../../../core/index.ts';
-import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
-import { ChoiceBlank, WordsBlank } from '../../../kit/blanks.tsx';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { ChoiceBlank, DayOrNone, NameBlank, WordsBlank } from '../../../kit/blanks.tsx';
 import { FieldError } from '../../../kit/field-error.tsx';
 import { Picker } from '../../../kit/picker.tsx';
 import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
@@ -35,13 +34,11 @@ export function AssetForm({ draft, at, onChange, siteName }: AssetFormProps) {
         <SectionTitle>What</SectionTitle>
         <div className="text-row leading-7">
           called{' '}
-          <WordsBlank
+          <NameBlank
             label="Name"
             shown={draft.name}
             placeholder="name"
             width={18}
-            wrong=""
-            read={(typed) => typed.trim()}
             onChange={(name) => onChange({ name })}
           />
           <br />
@@ -62,12 +59,10 @@ export function AssetForm({ draft, at, onChange, siteName }: AssetFormProps) {
         <SectionTitle>Where</SectionTitle>
         <div className="text-row leading-7">
           at{' '}
-          <WordsBlank
+          <NameBlank
             label="Place"
             shown={draft.place}
             placeholder="a berth, a room, a rack"
-            wrong=""
-            read={(typed) => typed.trim()}
             onChange={(place) => onChange({ place })}
           />
           <br />
@@ -145,32 +140,6 @@ function SitePicker({ siteId, siteName, onChoose }: SitePickerProps) {
         setChosenName(found?.assets.find(({ id }) => id === key)?.name ?? null);
         onChoose(key === NONE ? null : key);
       }}
-    />
-  );
-}
-
-interface DayOrNoneProps {
-  readonly label: string;
-  readonly placeholder: string;
-  readonly value: string | null;
-  readonly onChange: (value: string | null) => void;
-}
-
-function DayOrNone({ label, placeholder, value, onChange }: DayOrNoneProps) {
-  const today = useToday();
-  return (
-    <WordsBlank
-      label={label}
-      shown={value === null ? '' : sayDate(dayOfIso(value))}
-      placeholder={placeholder}
-      wrong="a date, like 1 Feb 2027"
-      width={11}
-      read={(text) => {
-        if (text.trim() === '') return null;
-        const day = readDate(text, today);
-        return day === null ? undefined : isoOfDay(day);
-      }}
-      onChange={onChange}
     />
   );
 }

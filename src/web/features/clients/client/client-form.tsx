@@ -1,7 +1,7 @@
 import { type ClientInput, MOST_CONTACTS } from '../../../../contract/index.ts';
 import { PREFERS } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
-import { ChoiceBlank, WordsBlank } from '../../../kit/blanks.tsx';
+import { ChoiceBlank, NameBlank } from '../../../kit/blanks.tsx';
 import { FieldError } from '../../../kit/field-error.tsx';
 import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
 import { PersonBlank } from '../../people/person-blank.tsx';
@@ -22,13 +22,11 @@ export function ClientForm({ draft, at, onChange }: FormParts<ClientInput & { re
         <SectionTitle>Who</SectionTitle>
         <div className="text-row leading-7">
           called{' '}
-          <WordsBlank
+          <NameBlank
             label="Name"
             shown={draft.name}
             placeholder="name"
             width={18}
-            wrong=""
-            read={(typed) => typed.trim()}
             onChange={(name) => onChange({ name })}
           />
           {at('name') && <FieldError message={at('name')} />}
@@ -103,12 +101,10 @@ function Contacts({ contacts, at, onChange }: ContactsProps) {
       <ul>
         {contacts.map((contact, i) => {
           const text = (field: 'name' | 'role' | 'email' | 'telephone', label: string, placeholder: string) => (
-            <WordsBlank
+            <NameBlank
               label={`${label} of contact ${i + 1}`}
               shown={contact[field]}
               placeholder={placeholder}
-              wrong=""
-              read={(typed) => typed.trim()}
               onChange={(typed) => set(i, { [field]: typed })}
             />
           );

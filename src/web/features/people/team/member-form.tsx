@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
 import type { PersonInput } from '../../../../contract/index.ts';
-import { ACCESS_LEVELS, ACCESS_WORDS, dayOfIso, isoOfDay, readDate, sayDate } from '../../../../core/index.ts';
-import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
-import { ChoiceBlank, WordsBlank } from '../../../kit/blanks.tsx';
+import { ACCESS_LEVELS, ACCESS_WORDS } from '../../../../core/index.ts';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { ChoiceBlank, DayOrNone, NameBlank, WordsBlank } from '../../../kit/blanks.tsx';
 import { FieldError } from '../../../kit/field-error.tsx';
 import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
 import { NamesBlank } from './names-blank.tsx';
@@ -24,12 +24,10 @@ export function MemberForm({ draft, signsIn, at, onChange }: MemberFormProps) {
   const { roles, teams } = useWorkspace();
   const set = (change: Partial<PersonInput>) => onChange({ ...draft, ...change });
   const text = (field: 'name' | 'telephone', label: string, placeholder: string) => (
-    <WordsBlank
+    <NameBlank
       label={label}
       shown={draft[field]}
       placeholder={placeholder}
-      wrong=""
-      read={(typed) => typed.trim()}
       onChange={(typed) => set({ [field]: typed })}
     />
   );
@@ -119,30 +117,4 @@ function Faults({ messages }: { readonly messages: readonly (string | undefined)
   return messages
     .filter((message) => message !== undefined)
     .map((message) => <FieldError key={message} message={message} />);
-}
-
-interface DayOrNoneProps {
-  readonly label: string;
-  readonly placeholder: string;
-  readonly value: string | null;
-  readonly onChange: (value: string | null) => void;
-}
-
-function DayOrNone({ label, placeholder, value, onChange }: DayOrNoneProps) {
-  const today = useToday();
-  return (
-    <WordsBlank
-      label={label}
-      shown={value === null ? '' : sayDate(dayOfIso(value))}
-      placeholder={placeholder}
-      wrong="a date, like 1 Feb 2027"
-      width={11}
-      read={(text) => {
-        if (text.trim() === '') return null;
-        const day = readDate(text, today);
-        return day === null ? undefined : isoOfDay(day);
-      }}
-      onChange={onChange}
-    />
-  );
 }

@@ -1,16 +1,12 @@
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { type Member, type PersonInput, personFieldsSchema, personInputSchema } from '../../../../contract/index.ts';
 import { dayOfIso, hasLeftBy, isoOfDay, sayDay, sayRoles } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
-import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
-import { ProblemError } from '../../../kit/api.ts';
-import { useDraft } from '../../../kit/draft.ts';
-import { MeanwhileLine } from '../../../kit/meanwhile-line.tsx';
+import { RecordFoot, useRecordForm } from '../../../kit/record-form.tsx';
 import { CloseButton, SECTION, SideSheet } from '../../../kit/side-sheet.tsx';
 import { Skeleton } from '../../../kit/states.tsx';
-import { goToUnread } from '../../../kit/unread.ts';
 import { LastChanged } from '../../history/last-changed.tsx';
 import { useTeam, useTeamActions } from './api.ts';
 import { MemberFacts } from './member-facts.tsx';
@@ -54,7 +50,7 @@ interface Draft extends PersonInput {
 
 const draftSchema = personFieldsSchema.extend({ version: personFieldsSchema.shape.weeks.element.element });
 
-function useMemberDraft(member: Member | null) {
+function useMemberForm(member: Member | null) {
   const today = useToday();
   const { weekMinutes } = useWorkspace();
   const initial = useMemo<Draft>(() => {
@@ -68,40 +64,19 @@ function useMemberDraft(member: Member | null) {
       weeks: [[...weekMinutes]],
     };
   }, [member, today, weekMinutes]);
-  return { initial, ...useDraft<Draft>(`person.${member?.id ?? NEW}`, initial, draftSchema) };
+  return useRecordForm<Draft>({
+    ...{ place: `person.${member?.id ?? NEW}`, initial, isNew: member === null },
+    ...{ form: draftSchema, check: personInputSchema },
+  });
 }
 
 function Editor({ member, onClose }: { readonly member: Member | null; readonly onClose: () => void }) {
   const navigate = useNavigate();
   const { add, change: save } = useTeamActions();
-  const { initial, draft, base, isChanged, change, rebase, forget } = useMemberDraft(member);
-  const [refusal, setRefusal] = useState<ProblemError | null>(null);
-  const [tried, setTried] = useState(false);
-  const [busy, setBusy] = useState(false);
-  const { version, ...input } = draft;
-  const problems = new Map<string, string>();
-  if (tried || member)
-    for (const { path, message } of personInputSchema.safeParse(input).error?.issues ?? [])
-      problems.set(String(path[0]), message);
-  for (const { path, message } of refusal?.problem.errors ?? []) problems.set(path.split('.')[0] ?? '', message);
-  const trying = async (work: () => Promise<void>) => {
-    setTried(true);
-    if (busy || goToUnread() || !personInputSchema.safeParse(input).success) return;
-    setBusy(true);
-    setRefusal(null);
-    try {
-      await work();
-      forget();
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error;
-      setRefusal(error);
-      sayTrouble(error);
-    } finally {
-      setBusy(false);
-    }
-  };
+  const form = useMemberForm(member);
+  const { version, ...input } = form.draft;
   const submit = (invite: boolean) =>
-    void trying(async () => {
+    void form.save(async () => {
       if (member) return save(member.id, { ...input, version });
       const added = await add({ ...input, invite });
       void navigate(`/team/${added.id}`, { replace: true });
@@ -111,33 +86,30 @@ function Editor({ member, onClose }: { readonly member: Member | null; readonly 
     <>
       <header className={`${SECTION} flex items-start gap-2`}>
         <div className="min-w-0 flex-1">
-          <h2 className="text-title leading-6.5">{draft.name || 'Somebody new'}</h2>
+          <h2 className="text-title leading-6.5">{form.draft.name || 'Somebody new'}</h2>
           <p className="text-row text-ink-2">
             {member ? `${sayRoles(member.roles)}, ${member.access}` : 'not saved yet'}
           </p>
         </div>
         <CloseButton onClose={onClose} />
       </header>
-      {member && isChanged && <MeanwhileLine base={base} mine={draft} now={initial} onMerge={rebase} />}
+      {form.meanwhile}
       {member && <SigningIn member={member} />}
-      <MemberForm
-        draft={input}
-        signsIn={member?.signsIn === 'yes'}
-        at={(path) => problems.get(path)}
-        onChange={(next) => {
-          setRefusal(null);
-          change({ ...next, version });
-        }}
-      />
+      <MemberForm draft={input} signsIn={member?.signsIn === 'yes'} at={form.within} onChange={form.set} />
       {member && <Leaving member={member} />}
       {member && (
         <div className={`${SECTION} border-b-0`}>
           <LastChanged of="person" id={member.id} />
         </div>
       )}
-      <footer className="sticky bottom-0 mt-auto flex flex-wrap items-center gap-2 border-t border-line-2 bg-base-100 px-5 py-3">
+      <RecordFoot form={form}>
         {member ? (
-          <button type="button" className="btn btn-primary" disabled={busy || !isChanged} onClick={() => submit(false)}>
+          <button
+            type="button"
+            className="btn btn-primary"
+            disabled={form.busy || !form.isChanged}
+            onClick={() => submit(false)}
+          >
             Save
           </button>
         ) : (
@@ -145,35 +117,19 @@ function Editor({ member, onClose }: { readonly member: Member | null; readonly 
             <button
               type="button"
               className="btn btn-primary"
-              disabled={busy}
+              disabled={form.busy}
               onClick={() => submit(input.email !== null)}
             >
               {input.email === null ? 'Add without a mail' : 'Add and invite by mail'}
             </button>
             {input.email !== null && (
-              <button type="button" className="btn" disabled={busy} onClick={() => submit(false)}>
+              <button type="button" className="btn" disabled={form.busy} onClick={() => submit(false)}>
                 Only add
               </button>
             )}
           </>
         )}
-        {isChanged && (
-          <button
-            type="button"
-            className="btn"
-            onClick={() => {
-              forget();
-              setRefusal(null);
-              setTried(false);
-            }}
-          >
-            Put back
-          </button>
-        )}
-        <span role="status" className="text-note leading-4 text-ink-2">
-          {refusal && !refusal.problem.errors ? refusal.message : isChanged && member ? 'not saved' : ''}
-        </span>
-      </footer>
+      </RecordFoot>
     </>
   );
 }
