@@ -8,7 +8,7 @@ import { impactOfSettings, settingsOf } from '../src/server/settings/service.ts'
 import { largeDatabase, largeScope } from './lists-database.ts';
 
 /**
- * npm run bench import: a list of 20,000 clients with a contact and an asset each, read and checked against the 20,000 that are
+ * npm run bench import: a list of 20,000 clients with a contact and an asset each, read and checked against the 3,000 that are
  * there, written, and taken out again, beside the bare statements that write as many rows, in the same run; and the impact of
  * a holiday over as many schedules.
  */

@@ -45,6 +45,9 @@ async function reads(): Promise<Read[]> {
     'select template_id as id from schedule where workspace_id = $1 group by 1 order by count(*) desc limit 1',
   );
   const schedule = await one('select id from schedule where workspace_id = $1 order by id limit 1');
+  const client = await one(
+    'select client_id as id from task where workspace_id = $1 and client_id is not null group by 1 order by count(*) desc limit 1',
+  );
   const run = await one('select id from run where workspace_id = $1 order by made desc limit 1');
   const line = 'select id, title, state, due_on, start_time, due_time, estimate_minutes, client_id, asset_id from task';
   return [
@@ -163,6 +166,42 @@ async function reads(): Promise<Read[]> {
       what: 'a jump by name',
       path: '/find?q=12',
       sql: `select id, name from template where workspace_id = $1 and name ilike '%12%' order by name limit 8`,
+      params: [w],
+    },
+    {
+      what: 'clients, a page',
+      path: '/clients',
+      sql: `select id, name from client where workspace_id = $1 and archived_at is null order by words, id limit 51`,
+      params: [w],
+    },
+    {
+      what: 'clients by a vessel',
+      path: '/clients?q=vessel+0777',
+      sql: `select client_id from asset where workspace_id = $1 and ' ' || found_by like '%0777%'`,
+      params: [w],
+    },
+    {
+      what: 'a client',
+      path: `/clients/${client}`,
+      sql: 'select * from client where workspace_id = $1 and id = $2',
+      params: [w, client],
+    },
+    {
+      what: 'a year of a client’s work',
+      path: `/clients/${client}/work`,
+      sql: `${line} where workspace_id = $1 and client_id = $2 and due_on between '2026-06-01' and '2027-05-31' order by due_on, id`,
+      params: [w, client],
+    },
+    {
+      what: 'our own assets',
+      path: '/assets',
+      sql: `select id, name from asset where workspace_id = $1 and client_id is null order by words, id limit 51`,
+      params: [w],
+    },
+    {
+      what: 'lists of the settings',
+      path: '/settings/lists',
+      sql: `select role, count(*) from person, jsonb_array_elements_text(roles) role where workspace_id = $1 group by 1`,
       params: [w],
     },
     {

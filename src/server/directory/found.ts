@@ -1,6 +1,6 @@
 import { patternsOf } from '../platform/db/like.ts';
 import type { Scope } from '../platform/scope.ts';
-import { candidates, HAS_WORDS } from './list.ts';
+import { haveWords } from './list.ts';
 
 interface Found {
   readonly id: string;
@@ -18,9 +18,9 @@ export function clientsFound(scope: Scope, words: readonly string[], limit: numb
        (select case when k.name = c.name then '' else k.name || ', ' end || concat_ws(', ', nullif(k.email, ''), nullif(k.telephone, ''), nullif(regexp_replace(k.telephone, '\\D', '', 'g'), ''))
         from contact k where k.workspace_id = $1 and k.client_id = c.id and ' ' || k.found_by like any ($2::text[]) and not ' ' || c.words like all ($2::text[])
         order by k.position limit 1)) as detail
-     from client c where c.workspace_id = $1 and c.archived_at is null and ${HAS_WORDS} ${candidates('$3')}
+     from client c where c.workspace_id = $1 and c.archived_at is null ${haveWords(patterns, 3)}
      order by c.words, c.id limit ${limit}`,
-    [patterns, patterns[0]],
+    [patterns, ...patterns],
   );
 }
 

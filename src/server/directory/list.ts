@@ -30,38 +30,40 @@ const ASSETS_TOLD = 2;
 const STRING_LENGTH = 8;
 
 /**
- * Of clients that have every word: in their name, in what is theirs, or in whom one talks to. Each word is looked for through
- * an index of its own.
+ * Of clients `c` that have every word: in their name, in what is theirs, or in whom one talks to. Each word is found through an
+ * index of its own, so that a common one beside a rare one costs no more than the rare one lets it.
+ * @param first the place of the first word's pattern among the parameters
  */
-export const HAS_WORDS = `not exists (select from unnest($2::text[]) word where not (
-    ' ' || c.words like word
-    or exists (select from asset a where a.workspace_id = $1 and a.client_id = c.id and ' ' || a.found_by like word)
-    or exists (select from contact k where k.workspace_id = $1 and k.client_id = c.id and ' ' || k.found_by like word)))`;
-const FITS = `c.workspace_id = $1 and (c.archived_at is not null) = $3 and ($4::uuid is null or c.usual_person_id = $4) and ${HAS_WORDS}`;
-/** Where words are asked for, those that have the longest of them, each found through its index. */
-export const candidates = (longest: string) =>
-  `and c.id in (select id from client where workspace_id = $1 and ' ' || words like ${longest}
-     union select client_id from asset where workspace_id = $1 and ' ' || found_by like ${longest}
-     union select client_id from contact where workspace_id = $1 and ' ' || found_by like ${longest})`;
+export const haveWords = (patterns: readonly string[], first: number): string =>
+  patterns
+    .map((_, i) => `$${first + i}`)
+    .map(
+      (word) => `and c.id in (select id from client where workspace_id = $1 and ' ' || words like ${word}
+        union select client_id from asset where workspace_id = $1 and ' ' || found_by like ${word}
+        union select client_id from contact where workspace_id = $1 and ' ' || found_by like ${word})`,
+    )
+    .join(' ');
 
 /** A page of clients by name, with what is theirs, how it went and what comes next. */
 export async function listClients(scope: Scope, { q, person, archived, after }: Asked) {
   const patterns = patternsOf(plainWords(q));
-  const params = [patterns, archived === 'yes', person ?? null, patterns[0] ?? ''];
-  const fits = patterns.length === 0 ? FITS : `${FITS} ${candidates('$5')}`;
-  const [name, id] = readCursor(after) ?? ['', ''];
+  const [words, id] = readCursor(after) ?? ['', ''];
+  const params = [archived === 'yes', person ?? null, ...patterns];
+  const fits = `c.workspace_id = $1 and (c.archived_at is not null) = $2 and ($3::uuid is null or c.usual_person_id = $3)
+    ${haveWords(patterns, 4)}`;
+  const cursor = params.length + 2;
   const [rows, [counts]] = await scope.atOnce(
     () =>
       scope.sql<Row>(
         `select c.id, c.name, c.words, c.archived_at is not null as "isArchived", p.id as "personId", p.name as "personName"
          from client c left join person p on p.workspace_id = c.workspace_id and p.id = c.usual_person_id
-         where ${fits} and ($5::text is not null) and ($6 = '' or (c.words, c.id) > ($6, nullif($7, '')::uuid))
+         where ${fits} and ($${cursor} = '' or (c.words, c.id) > ($${cursor}, nullif($${cursor + 1}, '')::uuid))
          order by c.words, c.id limit ${CLIENTS_A_PAGE + 1}`,
-        [...params, name, id],
+        [...params, words, id],
       ),
     () =>
       scope.sql<{ fitting: number; archived: number }>(
-        `select (select count(*)::int from client c where ${fits} and ($5::text is not null)) as fitting,
+        `select (select count(*)::int from client c where ${fits}) as fitting,
            (select count(*)::int from client where workspace_id = $1 and archived_at is not null) as archived`,
         params,
       ),
