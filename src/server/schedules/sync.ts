@@ -9,6 +9,7 @@ import {
   type Reconciliation,
   reconcile,
 } from '../../core/index.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import {
@@ -83,9 +84,11 @@ export async function planAll(
   const allThere = groupBy(await tasksOfSchedulesFrom(scope, ids, scope.today), (task) => task.scheduleId);
   const deleted = groupBy(await deletedTasks(scope, ids), (task) => task.scheduleId);
   const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
-  const planned = rows.flatMap((row) => {
+  const asked = await eachInTurn(rows, (row) => {
     const there = allThere.get(row.id) ?? [];
-    const owed = owedFor(scope, row, there, making);
+    return { row, there, owed: owedFor(scope, row, there, making) };
+  });
+  const planned = asked.flatMap(({ row, there, owed }) => {
     if (owed.kind === 'tasks') return [{ row, there, owed: owed.tasks, waitsFrom: owed.waitsFrom }];
     onProblem(owed.message, row);
     return [];
@@ -94,7 +97,7 @@ export async function planAll(
     scope,
     planned.flatMap(({ owed }) => owed),
   );
-  return planned.map(({ row, there, owed, waitsFrom }) => ({
+  return eachInTurn(planned, ({ row, there, owed, waitsFrom }) => ({
     ...reconcileSchedule(scope, row, { there, owed, contents, reach, deleted: deleted.get(row.id) ?? [] }),
     waitsFrom,
   }));
@@ -132,13 +135,13 @@ function reconcileSchedule(
     owed.map((task) => ({
       nominal: dayOfIso(task.nominalDate),
       step: task.stepKey,
-      fields: thereFields({ ...row, ...task, ...saidBy(task, contents) }),
+      fields: fieldsOf(task, row, saidBy(task, contents)),
     })),
     there.map((task) => ({
       id: task.id,
       nominal: dayOfIso(task.nominalDate),
       step: task.stepKey,
-      fields: thereFields(task),
+      fields: fieldsOf(task, task, task),
       held: heldBecause(task, scope.today, reach.open || also.has(task.id), also.has(task.id)),
       edited: new Set(also.has(task.id) ? [] : (task.edited as (keyof Fields)[])),
     })),
@@ -198,24 +201,27 @@ export function keyOf(task: { readonly nominalDate: string; readonly stepKey: st
   return `${task.nominalDate} ${task.stepKey}`;
 }
 
-export type Fields = ReturnType<typeof thereFields>;
+export type Fields = ReturnType<typeof fieldsOf>;
 
 function ofKind<K extends TaskReconciliation['kind']>(plan: readonly TaskReconciliation[], kind: K) {
   return plan.filter((item): item is Extract<TaskReconciliation, { kind: K }> => item.kind === kind);
 }
 
-function thereFields(
-  task: Omit<ReachableTask, 'id' | 'scheduleId' | 'nominalDate' | 'stepKey' | 'state' | 'edited' | 'isWrittenOn'>,
+/** What a plan sets of a task, from where each stands: one that is wanted has its subject from the schedule and its words from the template. */
+function fieldsOf(
+  task: Omit<MadeTask, 'scheduleId' | 'templateVersion' | 'nominalDate' | 'stepKey' | 'instructions' | 'priority'>,
+  { clientId, assetId }: Pick<ScheduleRow, 'clientId' | 'assetId'>,
+  { content, instructions, priority }: TaskContent,
 ) {
   return {
+    instructions,
+    priority,
+    content,
+    clientId,
+    assetId,
     templateId: task.templateId,
-    instructions: task.instructions,
-    priority: task.priority,
     estimateMinutes: task.estimateMinutes,
-    content: task.content,
     setOn: task.setOn,
-    clientId: task.clientId,
-    assetId: task.assetId,
     assigneeId: task.assigneeId,
     title: task.title,
     workOn: task.workOn,
