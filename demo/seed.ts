@@ -1,6 +1,6 @@
 import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
-import { isoOfDay, plainWeek, type Recurrence, yearMonthDay } from '../src/core/index.ts';
+import { isoOfDay, plainWeek, type Recurrence, USUAL_WAYS, yearMonthDay } from '../src/core/index.ts';
 import { Asset, Client } from '../src/server/clients/index.ts';
 import { type FileStore, IN_TEXT, StoredFile } from '../src/server/files/stored/index.ts';
 import { hashPassword, sendInvitation } from '../src/server/people/index.ts';
@@ -115,6 +115,8 @@ async function insertWorkspace(
     version: 1,
     yearStarts: 1,
     phraseHabits: {},
+    ways: USUAL_WAYS,
+    doneStaysDays: 1,
   });
   await manager.insert(Workspace, workspace);
   return workspace;
@@ -180,6 +182,7 @@ async function addPeople(
       weeksFrom: isoOfDay(scope.now.day),
       worksFrom: person.came === undefined ? null : isoOfDay(scope.now.day - person.came),
       worksUntil: person.left === undefined ? null : isoOfDay(scope.now.day - person.left),
+      ways: {},
       version: 1,
     });
     ids.set(person.key, id);

@@ -65,6 +65,8 @@ const WORDS = {
   holidays: 'days off',
   yearStarts: 'financial year',
   phraseHabits: 'what words mean here',
+  ways: 'how dates and times are shown',
+  doneStaysDays: 'how long finished work stays in sight',
   horizonDays: 'how far ahead tasks are made',
   makeTime: 'time of the daily run',
 } as const;

@@ -170,6 +170,7 @@ export const workspacePaths = {
   confirmAddress: ['POST', '/account/address/confirm'],
   changeWorkspace: ['POST', '/session/workspace'],
   password: ['PUT', '/account/password'],
+  myWays: ['PUT', '/account/ways'],
   workspace: ['GET', '/workspace'],
   clock: ['GET', '/clock'],
   lists: ['PUT', '/workspace/lists'],

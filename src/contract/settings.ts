@@ -1,5 +1,15 @@
 import { z } from 'zod';
-import { FIELD_KINDS, isZone, PHRASE_HABITS, type PhraseHabits, type Weekday } from '../core/index.ts';
+import {
+  CLOCKS,
+  DATE_ORDERS,
+  FIELD_KINDS,
+  isZone,
+  PHRASE_HABITS,
+  type PhraseHabits,
+  type Ways,
+  WEEK_STARTS,
+  type Weekday,
+} from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { isoDate, isoTime, line } from './fields.ts';
 import { impactSchema } from './impact.ts';
@@ -19,6 +29,20 @@ export const phraseHabitsSchema: z.ZodType<PhraseHabits, PhraseHabits> = z.parti
   z.enum(PHRASE_HABITS),
   z.number().int().min(0).max(1),
 );
+
+/** How dates and times are seen. */
+export const waysSchema: z.ZodType<Ways, Ways> = z.object({
+  weekStarts: z.literal(WEEK_STARTS, { error: 'A week begins on a Monday, a Saturday or a Sunday.' }),
+  dateOrder: z.enum(DATE_ORDERS),
+  clock: z.literal(CLOCKS, { error: 'A clock has 24 hours or 12.' }),
+});
+/** Somebody's own ways; null where they are as the workspace has them. */
+export const ownWaysSchema = z.object({
+  weekStarts: z.literal(WEEK_STARTS).nullable(),
+  dateOrder: z.enum(DATE_ORDERS).nullable(),
+  clock: z.literal(CLOCKS).nullable(),
+});
+export type OwnWaysSet = z.infer<typeof ownWaysSchema>;
 
 /** What a manager sets for the whole workspace. */
 export const settingsSchema = z.object({
@@ -40,6 +64,12 @@ export const settingsSchema = z.object({
     .min(1, 'At least one day ahead.')
     .max(366, 'At most 366 days ahead.'),
   makeTime: isoTime,
+  ways: waysSchema,
+  doneStaysDays: z
+    .number({ error: 'Say how many days.' })
+    .int('Whole days only.')
+    .min(1, 'At least its own day.')
+    .max(14, 'Fourteen days at most.'),
   /** How people here speak, where that is settled; else they are asked. */
   phraseHabits: phraseHabitsSchema,
   holidays: z

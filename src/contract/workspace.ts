@@ -3,7 +3,7 @@ import { ACCESS_LEVELS } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, emailField, id, isoDate, line, linkToken, named } from './fields.ts';
 import { workspacePaths } from './paths.ts';
-import { ownFieldSchema, phraseHabitsSchema } from './settings.ts';
+import { ownFieldSchema, ownWaysSchema, phraseHabitsSchema, waysSchema } from './settings.ts';
 import { categorySchema } from './templates.ts';
 
 export const personSchema = named.extend({
@@ -36,6 +36,9 @@ export const workspaceSchema = z.object({
   yearStarts: z.number().int(),
   /** How people here speak, where that is settled. */
   phraseHabits: phraseHabitsSchema,
+  /** How dates and times are seen here, and what whoever asks has chosen for their own eyes. */
+  ways: waysSchema,
+  myWays: ownWaysSchema,
   calendar: calendarSchema,
   categories: z.array(categorySchema),
   /** Types of work that a template may be of. */
@@ -118,6 +121,8 @@ export const workspaceEndpoints = {
     answer: z.object({ ended: z.number().int() }),
     maxBytes: 10_000,
   }),
+  /** How whoever is signed in likes to see dates and times. */
+  myWays: endpoint(workspacePaths.myWays, { body: ownWaysSchema, answer: ownWaysSchema }),
   /** A link to another address; until it is opened all stays as it is. */
   askForAddress: endpoint(workspacePaths.askForAddress, {
     body: z.object({

@@ -276,6 +276,7 @@ export {
   readDate,
   sayDate,
   sayDay,
+  sayDayOfMonth,
   sayNear,
   weekdayName,
   weekdayShort,
@@ -290,6 +291,17 @@ export {
   titleProblems,
 } from './wording/title.ts';
 export { readTypedDate, type TypedDate } from './wording/typed-date.ts';
+export {
+  CLOCKS,
+  columnOf,
+  DATE_ORDERS,
+  type OwnWays,
+  sayTime,
+  USUAL_WAYS,
+  type Ways,
+  WEEK_STARTS,
+  weekdaysInOrder,
+} from './wording/ways.ts';
 export { zoneCity } from './wording/zone-words.ts';
 export { type CellContext, type CellName, readTimeOfDay } from './worksheet/cells.ts';
 export {

@@ -32,6 +32,7 @@ import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-ha
 import { TemplatesStepsProof1764200000000 } from './platform/db/migrations/templates-steps-proof.ts';
 import { ToldOfTouched1765300000000 } from './platform/db/migrations/told-of-touched.ts';
 import { WatchedTasks1764700000000 } from './platform/db/migrations/watched-tasks.ts';
+import { Ways1766300000000 } from './platform/db/migrations/ways.ts';
 import { WeekHours1766200000000 } from './platform/db/migrations/week-hours.ts';
 import { WideChanges1764500000000 } from './platform/db/migrations/wide-changes.ts';
 import { WorkspaceSettings1765700000000 } from './platform/db/migrations/workspace-settings.ts';
@@ -113,6 +114,7 @@ export function dataSource(
       ClientRecords1766000000000,
       BringIns1766100000000,
       WeekHours1766200000000,
+      Ways1766300000000,
     ],
     extra: {
       max: connections,

@@ -183,6 +183,7 @@ const TAKES: Readonly<Record<string, Right>> = {
   'GET /account/sessions': 'account',
   'POST /account/sessions/end': 'account',
   'PUT /account/password': 'account',
+  'PUT /account/ways': 'account',
   'PUT /workspace/lists': 'plan',
   'GET /account/workspaces': 'account',
   'POST /account/address': 'account',

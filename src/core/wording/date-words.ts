@@ -1,5 +1,6 @@
 import { type CivilDay, civilDay, daysInMonth, weekdayOf, yearMonthDay } from '../civil-date/civil-day.ts';
 import { tryDayOfIso } from '../civil-date/iso-date.ts';
+import { USUAL_WAYS, type Ways } from './ways.ts';
 
 export const WEEKDAY_NAMES = [
   '',
@@ -42,26 +43,32 @@ export function monthShort(month: number): string {
   return monthName(month).slice(0, 3);
 }
 
-/** "24 Nov 2026" */
-export function sayDate(day: CivilDay): string {
-  const { year, month, day: date } = yearMonthDay(day);
-  return `${date} ${monthShort(month)} ${year}`;
+type Order = Pick<Ways, 'dateOrder'>;
+
+/** "24 Nov", or "Nov 24" */
+export function sayDayOfMonth(day: CivilDay, { dateOrder }: Order = USUAL_WAYS): string {
+  const { month, day: date } = yearMonthDay(day);
+  return dateOrder === 'day first' ? `${date} ${monthShort(month)}` : `${monthShort(month)} ${date}`;
+}
+
+/** "24 Nov 2026", or "Nov 24, 2026" */
+export function sayDate(day: CivilDay, order: Order = USUAL_WAYS): string {
+  return `${sayDayOfMonth(day, order)}${order.dateOrder === 'day first' ? '' : ','} ${yearMonthDay(day).year}`;
 }
 
 /** "Tue 24 Nov", with the year when it is not the one of `today`. */
-export function sayDay(day: CivilDay, today: CivilDay): string {
-  const { year, month, day: date } = yearMonthDay(day);
-  const other = year === yearMonthDay(today).year ? '' : ` ${year}`;
-  return `${weekdayShort(weekdayOf(day))} ${date} ${monthShort(month)}${other}`;
+export function sayDay(day: CivilDay, today: CivilDay, order: Order = USUAL_WAYS): string {
+  const isThisYear = yearMonthDay(day).year === yearMonthDay(today).year;
+  return `${weekdayShort(weekdayOf(day))} ${isThisYear ? sayDayOfMonth(day, order) : sayDate(day, order)}`;
 }
 
 /** "today", "tomorrow", "yesterday", "Fri" within the coming week, then "Fri 6 Nov". */
-export function sayNear(day: CivilDay, today: CivilDay): string {
+export function sayNear(day: CivilDay, today: CivilDay, order: Order = USUAL_WAYS): string {
   if (day === today) return 'today';
   if (day === today + 1) return 'tomorrow';
   if (day === today - 1) return 'yesterday';
   if (day > today && day < today + 7) return weekdayShort(weekdayOf(day));
-  return sayDay(day, today);
+  return sayDay(day, today, order);
 }
 
 /** "first" … "thirtyfirst" by their numbers, without a hyphen. */
@@ -125,7 +132,8 @@ export function plural(n: number, one: string, many = `${one}s`): string {
 
 const TYPED_DATE =
   /^(?:(?:mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+)?(\d{1,2})(?:st|nd|rd|th)?\s+(?:of\s+)?([a-z]{3,9})\.?(?:\s+(\d{4}))?$/i;
-const MONTH_FIRST = /^([a-z]{3,9})\.?\s+(\d{1,2})(?:st|nd|rd|th)?(?:,?\s+(\d{4}))?$/i;
+const MONTH_FIRST =
+  /^(?:(?:mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+)?([a-z]{3,9})\.?\s+(\d{1,2})(?:st|nd|rd|th)?(?:,?\s+(\d{4}))?$/i;
 
 /**
  * Reads a date as people type it: "2027-02-01", "1 Feb 2027", "Mon 1 February", "Feb 1"; without a year, the next such day from `today` on.

@@ -189,11 +189,16 @@ const due: Cell = {
   },
 };
 
-/** A time of day as people type it: "08:00", "8", "830"; null where it is none. */
+/** A time of day as people type it: "08:00", "8", "830", "8 am", "8:30pm", "noon"; null where it is none. */
 export function readTimeOfDay(text: string): string | null {
-  const match = /^(\d{1,2})(?:[:.]?(\d{2}))?$/.exec(text.trim());
-  if (!match) return null;
-  const time = `${String(match[1]).padStart(2, '0')}:${match[2] ?? '00'}`;
+  const typed = text.trim().toLowerCase();
+  if (/^(12 )?noon$/.test(typed)) return '12:00';
+  if (/^(12 )?midnight$/.test(typed)) return '00:00';
+  const [, hours, minutes = '00', half] = /^(\d{1,2})(?:[:.]?(\d{2}))?(?: ?([ap])\.?m\.?)?$/.exec(typed) ?? [];
+  // Twelve hours of a half: 0 and 13 to 23 stand on no such clock.
+  if (hours === undefined || (half !== undefined && (Number(hours) < 1 || Number(hours) > 12))) return null;
+  const ofDay = half === undefined ? Number(hours) : (Number(hours) % 12) + (half === 'p' ? 12 : 0);
+  const time = `${String(ofDay).padStart(2, '0')}:${minutes}`;
   return tryMinutesOfTime(time) === null ? null : time;
 }
 

@@ -20,6 +20,8 @@ export const personChanges: SubjectOfChanges<never> = {
     worksFrom: 'told',
     worksUntil: 'told',
     accountId: 'silent',
+    // Each sets their own, for their own eyes.
+    ways: 'silent',
     version: 'silent',
   } satisfies Telling<Person>,
   mayUndoOwn: () => false,

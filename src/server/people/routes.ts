@@ -16,7 +16,15 @@ import { describePerson } from '../workspace/index.ts';
 import { acceptInvitation, lookAtInvitation, sendInvitation, withdrawInvitation } from './invitations.ts';
 import { addMember, changeMember, listMembers, oneMember } from './members.ts';
 import { askForAddress, confirmAddress, lookAtReset, resetPassword, SAID_OF_FORGOTTEN, sendReset } from './recovery.ts';
-import { accountOf, changePassword, demoPerson, personByPassword, personElsewhere, workspacesOf } from './service.ts';
+import {
+  accountOf,
+  changeMyWays,
+  changePassword,
+  demoPerson,
+  personByPassword,
+  personElsewhere,
+  workspacesOf,
+} from './service.ts';
 
 export function sessionRoutes(routes: Routes, { reads, writes, live, clock }: ServerParts): Routes {
   return routes
@@ -65,6 +73,10 @@ export function sessionRoutes(routes: Routes, { reads, writes, live, clock }: Se
       const ended = await endOtherSessions(writes, request, null);
       await live.endSignedOut();
       return { ended };
+    })
+    .add(workspaceEndpoints.myWays, 'account', async ({ scope, body }) => {
+      await changeMyWays(scope, body);
+      return body;
     })
     .add(workspaceEndpoints.askForAddress, 'account', async ({ scope, body, request }) => {
       await askForAddress(scope, writes, body, linkOrigin(request));

@@ -1,6 +1,6 @@
 import { type DataSource, In } from 'typeorm';
-import { MIN_PASSWORD } from '../../contract/index.ts';
-import { hasLeftBy } from '../../core/index.ts';
+import { MIN_PASSWORD, type OwnWaysSet } from '../../contract/index.ts';
+import { hasLeftBy, type OwnWays } from '../../core/index.ts';
 import { type Clock, civilNow } from '../platform/clock.ts';
 import { Account, Person } from '../platform/identity/person.ts';
 import { Workspace } from '../platform/identity/workspace.ts';
@@ -92,6 +92,16 @@ export async function changePassword(
   if (next === current) throw invalid([{ path: 'next', message: 'That is the password you have.' }]);
   checkNewPassword(next, account.email, 'next');
   await source.getRepository(Account).update({ id: account.id }, { passwordHash: await hashPassword(next) });
+}
+
+/** How whoever is signed in sees dates and times from now on. */
+export async function changeMyWays(scope: Scope, chosen: OwnWaysSet): Promise<void> {
+  if (!scope.person) throw notFound('person');
+  const ways: OwnWays = Object.fromEntries(Object.entries(chosen).filter(([, way]) => way !== null));
+  await scope.sql('update person set ways = $2 where workspace_id = $1 and id = $3', [
+    JSON.stringify(ways),
+    scope.person.id,
+  ]);
 }
 
 /** @throws Refusal where it is too short, or what is tried first */

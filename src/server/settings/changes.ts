@@ -24,6 +24,8 @@ const TELLING = {
   version: 'silent',
   yearStarts: 'told',
   phraseHabits: 'told',
+  ways: 'told',
+  doneStaysDays: 'told',
 } satisfies Telling<Workspace>;
 
 export const settingsChanges: SubjectOfChanges<Task> = {

@@ -21,17 +21,23 @@ const SET = [
   'horizonDays',
   'makeTime',
   'phraseHabits',
+  'ways',
+  'doneStaysDays',
 ] as const satisfies readonly (keyof Workspace)[];
+
+type Set = Pick<Workspace, (typeof SET)[number]>;
+
+/** What is set by hand, of a workspace or of what was sent. */
+const setIn = (of: Set): Set => Object.fromEntries(SET.map((field) => [field, of[field]])) as unknown as Set;
 
 /** Schedules that are brought in line with a calendar in one go. */
 const AT_ONCE = 200;
 
 export async function settingsOf(scope: Scope): Promise<Settings> {
   const { workspace } = scope;
-  const { version, name, zone, workingWeekdays, weekMinutes, yearStarts, horizonDays, makeTime, phraseHabits } =
-    workspace;
   return {
-    ...{ version, name, zone, workingWeekdays, weekMinutes, yearStarts, horizonDays, makeTime, phraseHabits },
+    version: workspace.version,
+    ...setIn(workspace),
     holidays: inOrder(await scope.find(Holiday)),
   };
 }
@@ -78,7 +84,7 @@ async function write(tx: Scope, input: Settings): Promise<Written> {
   }
   checkWeek(input);
   await before.calendar();
-  const set = Object.fromEntries(SET.map((field) => [field, input[field]])) as Pick<Workspace, (typeof SET)[number]>;
+  const set = setIn(input);
   const holidays = holidayChanges(await tx.find(Holiday), input.holidays);
   const fields = { ...fieldChanges(found, inWeekOrder(set)), ...(holidays && { holidays }) };
   if (Object.keys(fields).length === 0) return { before, after: before, fields };

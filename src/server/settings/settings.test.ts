@@ -26,6 +26,7 @@ const allTasks = async () => {
   return new Map(rows.map(({ id, look }) => [id, look]));
 };
 
+const WAYS = { weekStarts: 7, dateOrder: 'month first', clock: 12 } as const;
 const SIX = [450, 450, 450, 450, 450, 300, 0];
 
 describe('the settings', () => {
@@ -37,6 +38,39 @@ describe('the settings', () => {
     expect(body.said).toBe('The settings are as they were before.');
     expect((await ines.get('/api/settings')).body).toEqual({ ...settings, version: settings.version + 2 });
     expect(await save({ ...settings, version: settings.version + 2 })).toMatchObject({ changeId: null });
+  });
+
+  it('say how dates and times are seen; whoever has chosen for their own eyes keeps that', async () => {
+    const nadia = await server.browser('Nadia Orme');
+    const own = { weekStarts: null, dateOrder: null, clock: 24 };
+    expect((await nadia.put('/api/account/ways').send(own).expect(200)).body).toEqual(own);
+    await save({ ...settings, ways: WAYS });
+    expect((await nadia.get('/api/workspace')).body).toMatchObject({ ways: WAYS, myWays: own });
+    expect((await ines.get('/api/workspace')).body.myWays).toEqual({ ...own, clock: null });
+    await nadia
+      .put('/api/account/ways')
+      .send({ ...own, clock: 13 })
+      .expect(422);
+  });
+
+  it('keep finished work on the day sheet for as many days as they say', async () => {
+    const { body: session } = await ines.get('/api/session');
+    const sheet = async () => (await ines.get(`/api/people/${session.person.id}/day-sheet`).expect(200)).body;
+    const doneOn = (body: { doneBefore: { doneAt: string }[] }) =>
+      body.doneBefore.map(({ doneAt }) => doneAt.slice(0, 10));
+    expect(doneOn(await sheet())).toEqual([]);
+    await save({ ...settings, doneStaysDays: 14 });
+    const seen = doneOn(await sheet());
+    expect(seen.length).toBeGreaterThan(2);
+    expect(seen).toEqual([...seen].sort().reverse());
+    // Its own day is the first of the fourteen.
+    expect(seen.every((day) => day >= '2026-11-11' && day < '2026-11-24')).toBe(true);
+    const [{ count } = { count: 0 }] = await server.source.query<{ count: number }[]>(
+      `select count(*)::int as count from task where assignee_id = $1 and state = 'done'
+       and done_at >= '2026-11-11' and done_at < '2026-11-24'`,
+      [session.person.id],
+    );
+    expect(seen.length).toBe(count);
   });
 
   it('are a manager’s alone', async () => {
@@ -58,6 +92,9 @@ describe('the settings', () => {
     ],
     ['a name of nothing', { name: '  ' }, 'name', 'The name is missing'],
     ['no horizon', { horizonDays: 0 }, 'horizonDays', 'At least one day ahead'],
+    ['a week from Wednesday on', { ways: { ...WAYS, weekStarts: 3 as 1 } }, 'ways.weekStarts', 'A week begins on'],
+    ['a clock of ten hours', { ways: { ...WAYS, clock: 10 as 12 } }, 'ways.clock', '24 hours or 12'],
+    ['finished work in sight for ever', { doneStaysDays: 15 }, 'doneStaysDays', 'Fourteen days'],
   ])('%s is refused with its place', async (_, change, path, message) => {
     const { body } = await ines
       .put('/api/settings')

@@ -9,6 +9,7 @@ import { Holiday, Workspace } from '../platform/identity/workspace.ts';
 import { forbidden, invalid } from '../platform/refusal.ts';
 import { Scope } from '../platform/scope.ts';
 import { checkWeek, publicHolidaysFrom } from '../settings/index.ts';
+import { waysIn } from './ways-in.ts';
 
 /** Two who begin at once: the second finds a workspace there. */
 const SETUP_LOCK = 7_402_612;
@@ -75,7 +76,7 @@ function isSameKey(given: string, wanted: string): boolean {
   return timingSafeEqual(digest(given), digest(wanted));
 }
 
-function workspaceOf({ name, zone, workingWeekdays, weekMinutes }: Setup): Workspace {
+function workspaceOf({ name, zone, workingWeekdays, weekMinutes, country }: Setup): Workspace {
   return {
     id: '',
     name,
@@ -97,6 +98,8 @@ function workspaceOf({ name, zone, workingWeekdays, weekMinutes }: Setup): Works
     version: 1,
     yearStarts: 1,
     phraseHabits: {},
+    ways: waysIn(country),
+    doneStaysDays: 1,
   };
 }
 
@@ -115,6 +118,7 @@ async function firstManager(scope: Scope, manager: EntityManager, { name, email,
     telephone: '',
     worksFrom: null,
     worksUntil: null,
+    ways: {},
     version: 1,
     email,
     access: 'manager',

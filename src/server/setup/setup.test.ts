@@ -41,6 +41,17 @@ describe('a workspace of one’s own, beside the demo', () => {
     expect((await later.post('/api/session').send(again).expect(200)).body.person.name).toBe('Edda Polglase');
   });
 
+  it.each([
+    ['US', '', { weekStarts: 7, dateOrder: 'month first', clock: 12 }],
+    ['DE', 'BY', { weekStarts: 1, dateOrder: 'day first', clock: 24 }],
+    ['EG', '', { weekStarts: 6, dateOrder: 'month first', clock: 12 }],
+    ['', '', { weekStarts: 1, dateOrder: 'day first', clock: 24 }],
+  ])('shows dates and times as they are usually seen in its country: “%s”', async (country, region, ways) => {
+    const edda = await server.browser();
+    await edda.post('/api/setup').send(saltmarsh({ country, region })).expect(200);
+    expect((await edda.get('/api/workspace')).body.ways).toEqual(ways);
+  });
+
   it.each<[string, Partial<Setup>, string]>([
     ['without a name', { name: ' ' }, 'name'],
     ['without a day of work', { workingWeekdays: [] }, 'workingWeekdays'],

@@ -1,6 +1,6 @@
 import type { DataSource } from 'typeorm';
-import type { Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
-import { ACCESS_LEVELS, civilDay, isoOfDay, mayAll, plural, yearMonthDay } from '../../core/index.ts';
+import type { OwnWaysSet, Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
+import { ACCESS_LEVELS, civilDay, isoOfDay, mayAll, type OwnWays, plural, yearMonthDay } from '../../core/index.ts';
 import type { Clock } from '../platform/clock.ts';
 import { isDiskKnownFull } from '../platform/disk.ts';
 import { Person } from '../platform/identity/person.ts';
@@ -24,6 +24,8 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     makeTime: workspace.makeTime,
     yearStarts: workspace.yearStarts,
     phraseHabits: workspace.phraseHabits,
+    ways: workspace.ways,
+    myWays: describeOwnWays(scope.person?.ways ?? {}),
     calendar: await describeCalendar(scope),
     categories: workspace.categories,
     workTypes: workspace.workTypes,
@@ -35,6 +37,11 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     teams: workspace.teams,
     people: people.map(describePerson).sort((a, b) => a.name.localeCompare(b.name)),
   };
+}
+
+/** A person's own ways, each named: null where it is as the workspace has it. */
+export function describeOwnWays({ weekStarts, dateOrder, clock }: OwnWays): OwnWaysSet {
+  return { weekStarts: weekStarts ?? null, dateOrder: dateOrder ?? null, clock: clock ?? null };
 }
 
 /** What time it is here, and what keeps the server from working as it should. */

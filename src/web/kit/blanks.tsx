@@ -7,11 +7,11 @@ import {
   readDuration,
   readTimeOfDay,
   readTypedDate,
-  sayDate,
   sayDuration,
 } from '../../core/index.ts';
 import { useToday } from '../app/shell/workspace.tsx';
 import { DayButton } from './day-button.tsx';
+import { sayDate, sayTime } from './ways.ts';
 
 interface BlankProps {
   /** What the blank is, for those who don't see the sentence around it. */
@@ -195,8 +195,8 @@ export function TimeBlank({
   return (
     <ReadBlank<string | null>
       label={label}
-      shown={value ?? ''}
-      width={Math.max(5, placeholder.length - 1)}
+      shown={value === null ? '' : sayTime(value)}
+      width={Math.max(value === null ? 5 : sayTime(value).length, placeholder.length - 1)}
       placeholder={placeholder}
       wrong="write it like 08:30"
       when={when}

@@ -1,5 +1,6 @@
 import { type CivilDay, monthShort, weekdayOf, weekdayShort, yearMonthDay } from '../../core/index.ts';
 import { useToday } from '../app/shell/workspace.tsx';
+import { waysShown } from './ways.ts';
 
 interface DateBlockProps {
   readonly day: CivilDay;
@@ -10,19 +11,20 @@ interface DateBlockProps {
 export function DateBlock({ day, look }: DateBlockProps) {
   const today = useToday();
   const { year, month, day: date } = yearMonthDay(day);
+  const dayFirst = waysShown().dateOrder === 'day first';
   return (
     <span
-      className={`inline-grid grid-cols-[29px_23px_auto] items-baseline gap-x-[5px] text-note leading-5.5 whitespace-nowrap ${look === 'late' ? 'text-late' : 'text-ink-2'}`}
+      className={`inline-grid ${dayFirst ? 'grid-cols-[29px_23px_auto]' : 'grid-cols-[29px_27px_23px_auto]'} items-baseline gap-x-[5px] text-note leading-5.5 whitespace-nowrap ${look === 'late' ? 'text-late' : 'text-ink-2'}`}
     >
       <span>{weekdayShort(weekdayOf(day))}</span>
+      {!dayFirst && <span>{monthShort(month)}</span>}
       <b
         className={`text-right font-head leading-5.5 tracking-[-0.01em] font-stretch-[80%] ${look === 'quiet' ? 'text-[17px] font-[450]' : 'text-[19px] font-[650]'} ${look === 'late' ? '' : 'text-ink'} ${day === today ? 'shadow-[inset_0_-3px_0_var(--color-accent)]' : ''}`}
       >
         {date}
       </b>
       <span>
-        {monthShort(month)}
-        {year === yearMonthDay(today).year ? '' : ` ${year}`}
+        {[dayFirst && monthShort(month), year !== yearMonthDay(today).year && year].filter(Boolean).join(' ')}
       </span>
     </span>
   );

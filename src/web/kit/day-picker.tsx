@@ -2,6 +2,7 @@ import type { RefObject } from 'react';
 import { DayPicker as Days } from 'react-day-picker';
 import { type CivilDay, civilDay, yearMonthDay } from '../../core/index.ts';
 import { Popover } from './popover.tsx';
+import { waysShown } from './ways.ts';
 
 interface DayPickerProps {
   readonly label: string;
@@ -26,7 +27,7 @@ export default function DayPicker({ label, anchor, chosen, today, onChoose, onCl
         mode="single"
         required
         autoFocus
-        weekStartsOn={1}
+        weekStartsOn={(waysShown().weekStarts % 7) as 0 | 1 | 6}
         showOutsideDays
         fixedWeeks
         captionLayout="label"

@@ -1,8 +1,9 @@
 import { Link } from 'react-router';
 import type { PastTask } from '../../contract/index.ts';
-import { dayOfIso, sayDay } from '../../core/index.ts';
+import { dayOfIso } from '../../core/index.ts';
 import { useToday } from '../app/shell/workspace.tsx';
 import { Pennant, stateWords } from './pennant.tsx';
+import { sayDay } from './ways.ts';
 
 interface PennantStringProps {
   readonly tasks: readonly PastTask[];

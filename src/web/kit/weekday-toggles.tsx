@@ -1,6 +1,5 @@
 import { type Weekday, weekdayName } from '../../core/index.ts';
-
-const WEEKDAYS: readonly Weekday[] = [1, 2, 3, 4, 5, 6, 7];
+import { weekdays } from './ways.ts';
 
 interface WeekdayTogglesProps {
   readonly name: string;
@@ -15,7 +14,7 @@ export function WeekdayToggles({ name, chosen, least, most, onChange }: WeekdayT
   return (
     <fieldset className="inline-flex gap-0.5 align-middle">
       <legend className="sr-only">{name}</legend>
-      {WEEKDAYS.map((weekday) => {
+      {weekdays().map((weekday) => {
         const on = chosen.includes(weekday);
         const next = on ? chosen.filter((other) => other !== weekday) : [...chosen, weekday].sort((a, b) => a - b);
         return (

@@ -4,6 +4,7 @@ import { MemoryRouter } from 'react-router';
 import { SWRConfig } from 'swr';
 import { vi } from 'vitest';
 import type { Person, Workspace } from '../../contract/index.ts';
+import { USUAL_WAYS } from '../../core/index.ts';
 import { KeyProvider } from '../app/shell/keys.tsx';
 import { WorkspaceProvider } from '../app/shell/workspace.tsx';
 
@@ -37,6 +38,8 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     horizonDays: 14,
     yearStarts: 1,
     phraseHabits: {},
+    ways: USUAL_WAYS,
+    myWays: { weekStarts: null, dateOrder: null, clock: null },
     makeTime: '03:00',
     calendar: { workingWeekdays: [1, 2, 3, 4, 5], holidays: [{ date: '2026-12-25', name: 'Christmas Day' }] },
     categories: [],

@@ -1,5 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn, Unique } from 'typeorm';
-import type { Access, Employment, WeekHours, WeekMinutes } from '../../../core/index.ts';
+import type { Access, Employment, OwnWays, WeekHours, WeekMinutes } from '../../../core/index.ts';
 import { OfWorkspace } from '../db/keys.ts';
 
 /** A way to sign in. One account may stand behind a person in several workspaces. */
@@ -56,6 +56,9 @@ export class Person {
   worksFrom!: string | null;
   @Column({ type: 'date', nullable: true })
   worksUntil!: string | null;
+  /** How they like to see dates and times, where not as the workspace does. */
+  @Column({ type: 'jsonb' })
+  ways!: OwnWays;
   @Column({ type: 'integer' })
   version!: number;
 }

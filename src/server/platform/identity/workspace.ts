@@ -1,12 +1,13 @@
 import { Check, Column, Entity, PrimaryColumn } from 'typeorm';
 import type { Category } from '../../../contract/index.ts';
-import type { OwnField, PhraseHabits, Weekday } from '../../../core/index.ts';
+import type { OwnField, PhraseHabits, Ways, Weekday } from '../../../core/index.ts';
 import { OfWorkspace } from '../db/keys.ts';
 
 @Entity({ name: 'workspace' })
 @Check('workspace_horizon_days_check', 'horizon_days between 1 and 366')
 @Check('workspace_make_time_check', `make_time ~ '^([01][0-9]|2[0-3]):[0-5][0-9]$'`)
 @Check('workspace_year_starts_check', 'year_starts between 1 and 12')
+@Check('workspace_done_stays_days_check', 'done_stays_days between 1 and 14')
 export class Workspace {
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
@@ -58,6 +59,12 @@ export class Workspace {
   /** What is settled of how people here speak. */
   @Column({ type: 'jsonb' })
   phraseHabits!: PhraseHabits;
+  /** How dates and times are seen here, by whoever has no own way. */
+  @Column({ type: 'jsonb' })
+  ways!: Ways;
+  /** For how many days finished work stays on the day sheet, its own day among them. */
+  @Column({ type: 'integer' })
+  doneStaysDays!: number;
 }
 
 @Entity({ name: 'holiday' })

@@ -1,6 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { Tideline as TidelineAnswer } from '../../../contract/index.ts';
-import { type CivilDay, dayOfIso, sayDay } from '../../../core/index.ts';
+import { type CivilDay, dayOfIso } from '../../../core/index.ts';
+import { sayDay } from '../../kit/ways.ts';
 import { useWidth } from '../../kit/width.ts';
 import { BASE, Column, DayLabels, HorizonLine, Mark, topOf } from './tide-marks.tsx';
 import { type DaySpan, dayWords, spanWords, together } from './tide-words.ts';

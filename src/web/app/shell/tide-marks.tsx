@@ -1,4 +1,5 @@
-import { type CivilDay, sayDay, weekdayOf } from '../../../core/index.ts';
+import { type CivilDay, yearMonthDay } from '../../../core/index.ts';
+import { daysIntoWeek, sayDay } from '../../kit/ways.ts';
 
 /** The line that columns stand on, in pixels from the top. */
 export const BASE = 52;
@@ -99,7 +100,7 @@ interface DayLabelsProps {
 
 /** In pixels, with some room around it: a day of the month, and the two ways of writing the Monday of a week. */
 const FIGURE_WIDTH = 20;
-const MONDAY_WIDTH = 82;
+const WEEKDAY_WIDTH = 82;
 const DATE_WIDTH = 54;
 
 export function DayLabels({ days, x, columnWidth, narrow, today }: DayLabelsProps) {
@@ -135,18 +136,18 @@ export function DayLabels({ days, x, columnWidth, narrow, today }: DayLabelsProp
         if (narrow) {
           return (
             <text key={day} x={x(day) + columnWidth / 2} y={BASE + 15} textAnchor="middle" fill="var(--ink-2)">
-              {sayDay(day, today).split(' ')[1]}
+              {yearMonthDay(day).day}
             </text>
           );
         }
-        if (weekdayOf(day) !== 1 || isNearToday(day) || i > days.length - 4) return null;
-        // Where weeks are narrow it goes without saying that all of them are Mondays; narrower still, some weeks are left out.
+        if (daysIntoWeek(day) !== 0 || isNearToday(day) || i > days.length - 4) return null;
+        // Where weeks are narrow it goes without saying that all of them begin a week; narrower still, some weeks are left out.
         const everyNth = Math.ceil(DATE_WIDTH / (columnWidth * 7));
         if (Math.floor((day - today) / 7) % everyNth !== 0) return null;
         const words = sayDay(day, today).replace(/ \d{4}$/, '');
         return (
           <text key={day} x={x(day) + 3} y={BASE + 15} fill="var(--ink-2)">
-            {columnWidth * 7 < MONDAY_WIDTH ? words.replace(/^\w+ /, '') : words}
+            {columnWidth * 7 < WEEKDAY_WIDTH ? words.replace(/^\w+ /, '') : words}
           </text>
         );
       })}

@@ -1,5 +1,6 @@
 import type { Tideline } from '../../../contract/index.ts';
-import { type CivilDay, sayDay, sayDuration } from '../../../core/index.ts';
+import { type CivilDay, sayDuration } from '../../../core/index.ts';
+import { sayDay } from '../../kit/ways.ts';
 
 /** A day or a span of days, both ends included. */
 export interface DaySpan {

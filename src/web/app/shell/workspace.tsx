@@ -1,4 +1,4 @@
-import { createContext, type ReactNode, useContext, useEffect, useMemo } from 'react';
+import { createContext, Fragment, type ReactNode, useContext, useEffect, useMemo } from 'react';
 import { workspaceAddresses } from '../../../contract/addresses.ts';
 import type { Person, Workspace } from '../../../contract/index.ts';
 import {
@@ -9,11 +9,13 @@ import {
   mayAll,
   type Right,
   tryMinutesOfTime,
+  type Ways,
   type WorkingCalendar,
 } from '../../../core/index.ts';
 import { outbox } from '../../features/unsent/use-unsent.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { showIn } from '../../kit/ways.ts';
 import { onSessionBegun } from './signed-out.ts';
 
 interface WorkspaceView extends Workspace {
@@ -42,9 +44,26 @@ export function WorkspaceProvider({ me, children }: { readonly me: Person; reado
   const clock = useAnswer(workspaceAddresses.clock, moves ? {} : null);
   useMinuteHand(moves, clock.mutate);
   const view = useMemo(() => data && viewOf({ ...data, ...clock.data }, me), [data, clock.data, me]);
+  const ways = data && waysOf(data);
+  // Said before anything below is drawn; the same again changes nothing.
+  if (ways) showIn(ways);
   if (error && !view) return <Trouble error={error} retry={() => void mutate()} />;
   if (!view) return <Skeleton rows={12} />;
-  return <WorkspaceContext value={view}>{children}</WorkspaceContext>;
+  return (
+    <WorkspaceContext value={view}>
+      {/* Whoever changes them sees the whole page anew. */}
+      <Fragment key={JSON.stringify(ways)}>{children}</Fragment>
+    </WorkspaceContext>
+  );
+}
+
+/** How whoever is signed in sees dates and times: their own ways, else the workspace's. */
+function waysOf({ ways, myWays }: Workspace): Ways {
+  return {
+    weekStarts: myWays.weekStarts ?? ways.weekStarts,
+    dateOrder: myWays.dateOrder ?? ways.dateOrder,
+    clock: myWays.clock ?? ways.clock,
+  };
 }
 
 function viewOf(workspace: Workspace, me: Person): WorkspaceView {

@@ -1,10 +1,11 @@
 import { type ReactNode, useEffect, useState } from 'react';
 import { bringInAddresses } from '../../../contract/addresses.ts';
 import { ALIKE_CHOICES, type BringIn, type BringInRow } from '../../../contract/index.ts';
-import { dayOfIso, sayDate } from '../../../core/index.ts';
+import { dayOfIso } from '../../../core/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { ask } from '../../kit/api.ts';
 import { Band } from '../../kit/band.tsx';
+import { sayDate } from '../../kit/ways.ts';
 import type { Settling } from './api.ts';
 
 interface RowsProps {

@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { MOST_BRING_ROWS } from '../../../contract/index.ts';
-import { type BringKind, bringFields, dayOfIso, plural, sayDay } from '../../../core/index.ts';
+import { type BringKind, bringFields, dayOfIso, plural } from '../../../core/index.ts';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
 import { FieldError } from '../../kit/field-error.tsx';
 import { NotAllowed } from '../../kit/states.tsx';
+import { sayDay, timeOf } from '../../kit/ways.ts';
 import { KIND_WORDS, sendList, useBringIns } from './api.ts';
 
 const STATES = { open: 'not brought in yet', done: 'brought in', undone: 'taken out again' } as const;
@@ -62,7 +63,7 @@ export function StartPage() {
                       {STATES[state]}
                     </span>
                     <span className="text-note whitespace-nowrap text-ink-2">
-                      {sayDay(dayOfIso(at.slice(0, 10)), today)}, {at.slice(11, 16)}
+                      {sayDay(dayOfIso(at.slice(0, 10)), today)}, {timeOf(at)}
                     </span>
                   </li>
                 ))}

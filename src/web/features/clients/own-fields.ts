@@ -1,4 +1,5 @@
-import { dayOfIso, type OwnField, sayDate } from '../../../core/index.ts';
+import { dayOfIso, type OwnField } from '../../../core/index.ts';
+import { sayDate } from '../../kit/ways.ts';
 
 /** A value of an own field as it is read. */
 export function sayFieldValue({ kind }: OwnField, value: string | number): string {

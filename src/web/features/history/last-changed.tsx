@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { historyAddresses } from '../../../contract/addresses.ts';
 import type { HistoryEntry } from '../../../contract/index.ts';
-import { dayOfIso, plural, sayDay } from '../../../core/index.ts';
+import { dayOfIso, plural } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
+import { sayDay, timeOf } from '../../kit/ways.ts';
 import { useUndo } from './undo.tsx';
 
 const SHOWN = 4;
@@ -50,7 +51,7 @@ export function Entries({ entries }: { readonly entries: readonly HistoryEntry[]
             className="grid grid-cols-[124px_minmax(0,1fr)] py-[3px] text-row leading-5.25 max-[720px]:grid-cols-1"
           >
             <dt className="text-note text-ink-2">
-              {sayDay(dayOfIso(entry.at.slice(0, 10)), today)}, {entry.at.slice(11)}
+              {sayDay(dayOfIso(entry.at.slice(0, 10)), today)}, {timeOf(entry.at)}
             </dt>
             <dd>
               {entry.by ? `${entry.by}: ` : ''}

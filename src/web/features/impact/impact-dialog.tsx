@@ -1,7 +1,7 @@
 import { X } from 'lucide-react';
 import { useLayoutEffect, useRef, useState } from 'react';
 import type { Impact, ImpactItem, Reach } from '../../../contract/index.ts';
-import { dayOfIso, plural, sayDay } from '../../../core/index.ts';
+import { dayOfIso, plural } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
 import { Band } from '../../kit/band.tsx';
@@ -9,6 +9,7 @@ import { Dialog } from '../../kit/dialog.tsx';
 import { Figure } from '../../kit/figure.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { sayDay } from '../../kit/ways.ts';
 import { figuresOf, groupsOf, type ImpactGroup, type Removal, sayDeed } from './impact-words.ts';
 import { YearCompared } from './year-compared.tsx';
 

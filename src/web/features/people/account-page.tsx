@@ -8,6 +8,7 @@ import { useAnswer } from '../../kit/answer.ts';
 import { ask, ProblemError } from '../../kit/api.ts';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayMoment } from '../tasks/task-words.ts';
+import { MyWays } from './my-ways.tsx';
 
 /** One's own account: where it is signed in, and its password. */
 export default function AccountPage() {
@@ -27,7 +28,10 @@ export default function AccountPage() {
       {data && (
         <div className="border-t border-line-2">
           <div className="grid max-w-[980px] grid-cols-[minmax(0,1fr)_320px] gap-x-12 gap-y-8 px-5 py-4 max-[820px]:grid-cols-1 max-[720px]:px-4">
-            <Sessions sessions={data.sessions} onEnded={() => void mutate()} />
+            <div>
+              <Sessions sessions={data.sessions} onEnded={() => void mutate()} />
+              <MyWays />
+            </div>
             <div>
               <Password onChanged={() => void mutate()} />
               <Address email={data.email} />

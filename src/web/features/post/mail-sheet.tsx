@@ -1,12 +1,13 @@
 import { type FormEvent, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { MailAnswer } from '../../../contract/index.ts';
-import { dayOfIso, sayDay } from '../../../core/index.ts';
+import { dayOfIso } from '../../../core/index.ts';
 import { sayTrouble as toastTrouble } from '../../app/shell/toast.tsx';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { CloseButton, SECTION, SideSheet } from '../../kit/side-sheet.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { sayDay, timeOf } from '../../kit/ways.ts';
 import { useMail, usePostActions } from './api.ts';
 import { sayTrouble } from './post-page.tsx';
 
@@ -36,7 +37,7 @@ function Mail({ mail, onClose }: { readonly mail: MailAnswer; readonly onClose: 
   const today = useToday();
   const views = VIEWS.filter(([view]) => mail[view]);
   const [view, setView] = useState<View>(views[0]?.[0] ?? 'text');
-  const when = (moment: string) => `${sayDay(dayOfIso(moment.slice(0, 10)), today)}, ${moment.slice(11)}`;
+  const when = (moment: string) => `${sayDay(dayOfIso(moment.slice(0, 10)), today)}, ${timeOf(moment)}`;
   return (
     <>
       <header className={SECTION}>

@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { MAIL_STATES, type MailLine, type MailState } from '../../../contract/index.ts';
-import { dayOfIso, isoOfDay, plural, sayDay } from '../../../core/index.ts';
+import { dayOfIso, isoOfDay, plural } from '../../../core/index.ts';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { Band } from '../../kit/band.tsx';
 import { FindWords } from '../../kit/find-words.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { Empty, NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
+import { sayDay, timeOf } from '../../kit/ways.ts';
 import { useMails } from './api.ts';
 
 /** Every mail that left, waits or was refused. */
@@ -103,7 +104,7 @@ function Line({ mail }: { readonly mail: MailLine }) {
   const { mailId } = useParams();
   const isOpen = mailId === mail.id;
   const date = mail.createdAt.slice(0, 10);
-  const when = date === isoOfDay(today) ? mail.createdAt.slice(11) : sayDay(dayOfIso(date), today);
+  const when = date === isoOfDay(today) ? timeOf(mail.createdAt) : sayDay(dayOfIso(date), today);
   return (
     <li
       className={`relative grid min-h-8 grid-cols-[22px_92px_minmax(0,160px)_minmax(0,1fr)_auto] items-center gap-x-2 border-b border-line py-1 pr-5 text-row leading-4.5 last:border-b-0 max-[720px]:grid-cols-[22px_minmax(0,1fr)_auto] max-[720px]:pl-4 ${isOpen ? 'bg-chosen shadow-[inset_3px_0_0_var(--color-accent)]' : 'hover:bg-base-200'}`}

@@ -8,11 +8,11 @@ import {
   monthOf,
   monthShort,
   plural,
-  sayDay,
-  weekdayOf,
-  weekdayShort,
+  type Weekday,
+  weekdayName,
 } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { daysIntoWeek, sayDay, weekdays } from '../../kit/ways.ts';
 
 /** A month begins on any weekday: six weeks, less the last days that no month reaches. */
 const COLUMNS = 37;
@@ -28,6 +28,7 @@ export function FillYear({ from, to, days }: FillYearProps) {
   const { workingCalendar, today } = useWorkspace();
   const byDay = new Map(days.map((one) => [dayOfIso(one.on), one]));
   const first = monthIndexOf(from);
+  const week = weekdays();
   const months = Array.from({ length: monthIndexOf(to) - first + 1 }, (_, i) => monthOf(first + i));
   return (
     <section aria-label="The period, day by day" className="overflow-x-auto border-t border-line-2 px-5 py-2.5">
@@ -38,7 +39,7 @@ export function FillYear({ from, to, days }: FillYearProps) {
             {Array.from({ length: COLUMNS }, (_, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
               <th key={i} scope="col" className="font-normal text-ink-2">
-                {weekdayShort((i % 7) + 1).slice(0, 1)}
+                {weekdayName(week[i % 7] as Weekday).charAt(0)}
               </th>
             ))}
           </tr>
@@ -46,7 +47,7 @@ export function FillYear({ from, to, days }: FillYearProps) {
         <tbody>
           {months.map(({ year, month }) => {
             const start = civilDay(year, month, 1);
-            const before = weekdayOf(start) - 1;
+            const before = daysIntoWeek(start);
             return (
               <tr key={`${year} ${month}`}>
                 <th scope="row" className="w-11 text-left font-head font-[650]">

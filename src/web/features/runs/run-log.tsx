@@ -5,6 +5,7 @@ import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { moveThroughRows } from '../../kit/arrow-rows.ts';
 import { DateBlock } from '../../kit/date-block.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { timeOf } from '../../kit/ways.ts';
 import { useFill, useRuns } from './api.ts';
 import { canTakeBack, sayLength, sayMade, sayPeriod, sayWhy } from './run-words.ts';
 
@@ -46,13 +47,12 @@ function Row({ run }: { readonly run: Run }) {
   const today = useToday();
   const { may } = useWorkspace();
   const { undo } = useFill();
-  const [date = '', time = ''] = run.startedAt.split('T');
   return (
     <tr className="cursor-default">
       <td className="date">
-        <DateBlock day={dayOfIso(date)} />
+        <DateBlock day={dayOfIso(run.startedAt.slice(0, 10))} />
       </td>
-      <td className="text-ink-2">{time}</td>
+      <td className="text-ink-2">{timeOf(run.startedAt)}</td>
       <td>
         <Link className="font-semibold" data-row to={`/fill/run/${run.id}`}>
           {sayWhy(run)}

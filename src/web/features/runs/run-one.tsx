@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { RunOne as RunOneAnswer, Schedule } from '../../../contract/index.ts';
-import { type CivilDay, dayOfIso, isoOfDay, plural, sayDay } from '../../../core/index.ts';
+import { type CivilDay, dayOfIso, isoOfDay, plural } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
@@ -11,6 +11,7 @@ import { Dialog } from '../../kit/dialog.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { CloseButton } from '../../kit/side-sheet.tsx';
 import { Skeleton } from '../../kit/states.tsx';
+import { sayDay } from '../../kit/ways.ts';
 import { useFill } from './api.ts';
 import { sayLeftOut } from './run-words.ts';
 

@@ -1,5 +1,6 @@
 import type { Run } from '../../../contract/index.ts';
-import { dayOfIso, plural, sayDay } from '../../../core/index.ts';
+import { dayOfIso, plural } from '../../../core/index.ts';
+import { sayDay } from '../../kit/ways.ts';
 
 const WHY: Readonly<Record<Run['why'], string>> = {
   daily: 'daily',

@@ -9,7 +9,6 @@ import {
   joinAnd,
   plural,
   readDaysOff,
-  sayDate,
   weekdayOf,
   weekdayShort,
   yearMonthDay,
@@ -19,6 +18,7 @@ import { ProblemError } from '../../kit/api.ts';
 import { DateBlank, Part, WordsBlank } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
 import { Picker } from '../../kit/picker.tsx';
+import { sayDate } from '../../kit/ways.ts';
 import { publicHolidaysOf, useCountries } from './api.ts';
 
 interface DaysOffPartProps {

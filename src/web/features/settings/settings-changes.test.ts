@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Settings } from '../../../contract/index.ts';
-import { dayOfIso } from '../../../core/index.ts';
+import { dayOfIso, USUAL_WAYS } from '../../../core/index.ts';
 import { calendarOf, sayChanges, workingDays, yearFrom } from './settings-changes.ts';
 
 const TODAY = dayOfIso('2026-11-24');
@@ -14,6 +14,8 @@ const saved: Settings = {
   horizonDays: 30,
   makeTime: '04:00',
   phraseHabits: {},
+  ways: USUAL_WAYS,
+  doneStaysDays: 1,
   holidays: [
     { date: '2026-12-25', name: 'Christmas Day' },
     { date: '2026-12-28', name: 'Boxing Day (substitute)' },

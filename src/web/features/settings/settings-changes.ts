@@ -11,11 +11,12 @@ import {
   PHRASE_HABITS,
   type PhraseHabit,
   plural,
-  sayDay,
   type WorkingCalendar,
   weekdayName,
   zoneCity,
 } from '../../../core/index.ts';
+import { sayDay, sayTime } from '../../kit/ways.ts';
+import { sayWays } from '../../kit/ways-words.ts';
 
 export const calendarOf = ({ workingWeekdays, holidays }: Settings): WorkingCalendar =>
   makeCalendar({ workingWeekdays, holidays });
@@ -87,6 +88,10 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
       sayHabit(habit, after.phraseHabits[habit]),
     ),
     ...(before.horizonDays === after.horizonDays ? [] : [`Tasks are made ${plural(after.horizonDays, 'day')} ahead`]),
-    ...(before.makeTime === after.makeTime ? [] : [`The daily run is at ${after.makeTime}`]),
+    ...(JSON.stringify(before.ways) === JSON.stringify(after.ways) ? [] : [sayWays(after.ways)]),
+    ...(before.doneStaysDays === after.doneStaysDays
+      ? []
+      : [`Finished work stays on the day sheet for ${plural(after.doneStaysDays, 'day')}`]),
+    ...(before.makeTime === after.makeTime ? [] : [`The daily run is at ${sayTime(after.makeTime)}`]),
   ];
 }

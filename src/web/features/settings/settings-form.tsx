@@ -3,6 +3,7 @@ import { HABIT_WORDS, joinAnd, monthName, PHRASE_HABITS, weekWith, zoneCity } fr
 import { ChoiceBlank, NumberBlank, Part, TimeBlank, WordsBlank } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
 import { Picker } from '../../kit/picker.tsx';
+import { CLOCK_WORDS, DATE_ORDER_WORDS, WEEK_START_WORDS } from '../../kit/ways-words.ts';
 import { WeekHoursRow } from '../../kit/week-hours-row.tsx';
 import { WeekdayToggles } from '../../kit/weekday-toggles.tsx';
 import { DaysOffPart } from './days-off-part.tsx';
@@ -82,6 +83,32 @@ export function SettingsForm({ draft, at, onChange }: SettingsFormProps) {
           Its quarters end in {quarterEnds(draft.yearStarts)}: so “quarter end” and “year end” are read.
         </span>
       </Part>
+      <Part name="Dates">
+        a week begins on a{' '}
+        <ChoiceBlank
+          label="Day on which a week begins"
+          value={draft.ways.weekStarts}
+          options={WEEK_START_WORDS}
+          onChange={(weekStarts) => set({ ways: { ...draft.ways, weekStarts } })}
+        />
+        , dates are shown as{' '}
+        <ChoiceBlank
+          label="How dates are shown"
+          value={draft.ways.dateOrder}
+          options={DATE_ORDER_WORDS}
+          onChange={(dateOrder) => set({ ways: { ...draft.ways, dateOrder } })}
+        />
+        , times as{' '}
+        <ChoiceBlank
+          label="How times are shown"
+          value={draft.ways.clock}
+          options={CLOCK_WORDS}
+          onChange={(clock) => set({ ways: { ...draft.ways, clock } })}
+        />
+        <br />
+        <span className="text-ink-2">Each person may choose otherwise, on the page of their account.</span>
+        <Problem message={at('ways')} />
+      </Part>
       <Part name="Words">
         {PHRASE_HABITS.map((habit) => (
           <div key={habit}>
@@ -117,6 +144,17 @@ export function SettingsForm({ draft, at, onChange }: SettingsFormProps) {
         />{' '}
         and when the server starts
         <Problem message={at('horizonDays') ?? at('makeTime')} />
+        <br />
+        finished work stays on the day sheet for{' '}
+        <NumberBlank
+          label="For how many days finished work stays on the day sheet"
+          value={draft.doneStaysDays}
+          least={1}
+          most={14}
+          onChange={(doneStaysDays) => set({ doneStaysDays })}
+        />{' '}
+        {draft.doneStaysDays === 1 ? 'day, its own' : 'days, its own among them'}
+        <Problem message={at('doneStaysDays')} />
       </Part>
     </section>
   );

@@ -1,6 +1,7 @@
 import type { taskAddresses } from '../../../contract/addresses.ts';
-import { dayOfIso, sayDate } from '../../../core/index.ts';
+import { dayOfIso } from '../../../core/index.ts';
 import type { Answer } from '../../kit/api.ts';
+import { sayDate } from '../../kit/ways.ts';
 
 /** What is said of a task that has been finished. */
 export function sayFinished({ task }: Pick<Answer<typeof taskAddresses.finish>, 'task'>): string {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { dayOfIso } from '../../../core/index.ts';
+import { timeOf } from '../../kit/ways.ts';
 import { lineOf } from '../../testing/tasks.ts';
-import { sayFor, sayTimes, sayWindow, timeOf } from './task-words.ts';
+import { sayFor, sayTimes, sayWindow } from './task-words.ts';
 
 const today = dayOfIso('2026-11-24');
 describe('the times of a task', () => {

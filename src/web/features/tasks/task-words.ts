@@ -6,15 +6,21 @@ import {
   isOverdue,
   type Missing,
   sayLate,
-  sayNear,
   stillMissing,
   zoneCity,
 } from '../../../core/index.ts';
+import { sayNear, sayTime, sayTimeSpan, timeOf } from '../../kit/ways.ts';
 
 /** "11:00–12:00", "by 15:30", "from 09:00", or nothing; where they are meant by another clock, whose. */
 export function sayTimes({ startTime, dueTime, zone }: TimesOfTask): string {
   const times =
-    startTime && dueTime ? `${startTime}–${dueTime}` : dueTime ? `by ${dueTime}` : startTime ? `from ${startTime}` : '';
+    startTime && dueTime
+      ? sayTimeSpan(startTime, dueTime)
+      : dueTime
+        ? `by ${sayTime(dueTime)}`
+        : startTime
+          ? `from ${sayTime(startTime)}`
+          : '';
   return times !== '' && zone ? `${times} ${zoneCity(zone)}` : times;
 }
 
@@ -34,11 +40,6 @@ export function sayFor({ asset, client, title }: Pick<TaskLine, 'asset' | 'clien
     (name): name is string => name !== undefined && !title.includes(name),
   );
   return names.join(', ');
-}
-
-/** The clock time of a civil moment. */
-export function timeOf(moment: string): string {
-  return moment.slice(11, 16);
 }
 
 /** "10:40", or with its day where that is not today. */

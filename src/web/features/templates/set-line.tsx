@@ -1,5 +1,6 @@
-import { type CivilDay, monthShort, plural, sayDate, weekdayOf, yearMonthDay } from '../../../core/index.ts';
+import { type CivilDay, plural, yearMonthDay } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { daysIntoWeek, sayDate, sayDayOfMonth } from '../../kit/ways.ts';
 import { useWidth } from '../../kit/width.ts';
 
 export interface LinedTask {
@@ -43,10 +44,10 @@ export function SetLine({ tasks }: { readonly tasks: readonly LinedTask[] }) {
     >
       <div className="relative h-5 text-note text-ink-2" aria-hidden>
         {all
-          .filter((day) => weekdayOf(day) === 1 && day <= to - 2)
+          .filter((day) => daysIntoWeek(day) === 0 && day <= to - 2)
           .map((day) => (
             <span key={day} className="absolute whitespace-nowrap" style={{ left: at(day) }}>
-              {yearMonthDay(day).day} {monthShort(yearMonthDay(day).month)}
+              {sayDayOfMonth(day)}
             </span>
           ))}
       </div>
@@ -66,7 +67,7 @@ export function SetLine({ tasks }: { readonly tasks: readonly LinedTask[] }) {
       </div>
       <div className="relative h-5 text-note" aria-hidden>
         {all
-          .filter((day) => everyDay || day === today || (weekdayOf(day) === 1 && Math.abs(day - today) > 2))
+          .filter((day) => everyDay || day === today || (daysIntoWeek(day) === 0 && Math.abs(day - today) > 2))
           .map((day) => (
             <span
               key={day}

@@ -1,6 +1,7 @@
-import { type CivilDay, plural, sayDay, sayDuration, type startedSet } from '../../../core/index.ts';
+import { type CivilDay, plural, sayDuration, type startedSet } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { DateBlank, TimeBlank } from '../../kit/blanks.tsx';
+import { sayDay } from '../../kit/ways.ts';
 import { PersonBlank } from '../people/person-blank.tsx';
 import { SetLine } from './set-line.tsx';
 

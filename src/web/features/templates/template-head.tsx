@@ -1,9 +1,10 @@
 import { Star } from 'lucide-react';
 import { Link } from 'react-router';
 import type { Template } from '../../../contract/index.ts';
-import { dayOfIso, sayDate } from '../../../core/index.ts';
+import { dayOfIso } from '../../../core/index.ts';
 import { useShell } from '../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { sayDate } from '../../kit/ways.ts';
 import { useTemplateActions } from './api.ts';
 
 interface TemplateHeadProps {

@@ -5,8 +5,6 @@ import {
   dayOfIso,
   fillTitle,
   plural,
-  sayDate,
-  sayDay,
   sayDuration,
   sayOffset,
   setMinutes,
@@ -15,6 +13,7 @@ import {
 } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { DateBlock } from '../../kit/date-block.tsx';
+import { sayDate, sayDay, sayTime } from '../../kit/ways.ts';
 import { LastChanged } from '../history/last-changed.tsx';
 import { useTemplateActions } from './api.ts';
 import { ArchiveDialog, DeleteDialog } from './end-dialogs.tsx';
@@ -85,7 +84,7 @@ function OneSet({ draft, example }: Pick<TemplateSideProps, 'draft' | 'example'>
             <DateBlock day={on} />
             <span className="truncate">
               {fillTitle(part.titlePattern, example) || draft.name || 'untitled'}
-              {part.dueTime && <span className="ml-1.5 text-note text-ink-2">by {part.dueTime}</span>}
+              {part.dueTime && <span className="ml-1.5 text-note text-ink-2">by {sayTime(part.dueTime)}</span>}
             </span>
             <span className="text-note text-ink-2">
               {people.find(({ id }) => id === assigneeId)?.name ??

@@ -1,7 +1,8 @@
 import { useRef } from 'react';
-import { fillTitle, sayDay, TITLE_TOKENS, type TitleContext } from '../../../core/index.ts';
+import { fillTitle, TITLE_TOKENS, type TitleContext } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { Part } from '../../kit/blanks.tsx';
+import { sayDay } from '../../kit/ways.ts';
 
 interface TitleFieldProps {
   readonly pattern: string;

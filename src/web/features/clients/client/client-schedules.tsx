@@ -1,7 +1,8 @@
 import { Link } from 'react-router';
 import type { ClientRecord } from '../../../../contract/index.ts';
-import { dayOfIso, plural, sayDay } from '../../../../core/index.ts';
+import { dayOfIso, plural } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 
 /** What is scheduled for a client, in the order of what comes next. */
 export function ClientSchedules({ client: { schedules, name } }: { readonly client: ClientRecord }) {

@@ -1,8 +1,9 @@
 import { Link } from 'react-router';
 import type { ClientWork, WorkMark } from '../../../../contract/index.ts';
-import { type CivilDay, civilDay, dayOfIso, monthShort, sayDay, yearMonthDay } from '../../../../core/index.ts';
+import { type CivilDay, civilDay, dayOfIso, monthShort, yearMonthDay } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
 import { Pennant, type PennantState, stateWords } from '../../../kit/pennant.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 
 /** Share of the year that a pennant takes, and one with its date beside it. */
 const PENNANT = 0.016;

@@ -1,12 +1,13 @@
 import { Link, Outlet, useNavigate } from 'react-router';
 import type { AssetRecord } from '../../../../contract/index.ts';
-import { dayOfIso, groupBy, plural, sayDate } from '../../../../core/index.ts';
+import { dayOfIso, groupBy, plural } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
 import { moveThroughRows } from '../../../kit/arrow-rows.ts';
 import { FindWords } from '../../../kit/find-words.tsx';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { sayDate } from '../../../kit/ways.ts';
 import { ListWays } from '../../bring-in/list-ways.tsx';
 import { useOwnAssets } from '../directory-api.ts';
 import { sayFieldValue } from '../own-fields.ts';

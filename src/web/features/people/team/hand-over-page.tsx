@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { HandOver, Held, Member } from '../../../../contract/index.ts';
-import { type CivilDay, dayOfIso, groupBy, isoOfDay, joinAnd, plural, sayDay } from '../../../../core/index.ts';
+import { type CivilDay, dayOfIso, groupBy, isoOfDay, joinAnd, plural } from '../../../../core/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import type { ProblemError } from '../../../kit/api.ts';
@@ -9,6 +9,7 @@ import { Band } from '../../../kit/band.tsx';
 import { ChoiceBlank, DateBlank } from '../../../kit/blanks.tsx';
 import { FieldError } from '../../../kit/field-error.tsx';
 import { Empty, NotAllowed, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { PersonBlank } from '../person-blank.tsx';
 import { useHeld, useTeam, useTeamActions } from './api.ts';

@@ -1,12 +1,13 @@
 import { useMemo } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { type Member, type PersonInput, personFieldsSchema, personInputSchema } from '../../../../contract/index.ts';
-import { dayOfIso, hasLeftBy, isoOfDay, sayDay, sayRoles } from '../../../../core/index.ts';
+import { dayOfIso, hasLeftBy, isoOfDay, sayRoles } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { RecordFoot, useRecordForm } from '../../../kit/record-form.tsx';
 import { CloseButton, SECTION, SideSheet } from '../../../kit/side-sheet.tsx';
 import { Skeleton } from '../../../kit/states.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 import { LastChanged } from '../../history/last-changed.tsx';
 import { useTeam, useTeamActions } from './api.ts';
 import { MemberFacts } from './member-facts.tsx';

@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import type { Member } from '../../../../contract/index.ts';
-import { dayOfIso, sayDay } from '../../../../core/index.ts';
+import { dayOfIso } from '../../../../core/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useToday } from '../../../app/shell/workspace.tsx';
 import { SECTION } from '../../../kit/side-sheet.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 import { useTeamActions } from './api.ts';
 
 /** Whether somebody can sign in, and what can be done about it. */

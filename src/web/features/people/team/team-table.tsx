@@ -6,13 +6,12 @@ import {
   hasLeftBy,
   isHereOn,
   minutesAWeek,
-  sayDate,
-  sayDay,
   sayDayHours,
   sayRoles,
   weekInPattern,
 } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
+import { sayDate, sayDay } from '../../../kit/ways.ts';
 import type { Grouping } from './team-page.tsx';
 import { WeekBars } from './week-bars.tsx';
 

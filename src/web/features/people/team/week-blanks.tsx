@@ -5,7 +5,6 @@ import {
   isoOfDay,
   minutesAWeek,
   readDayHours,
-  sayDay,
   sayDayHours,
   type Weekday,
   weekdayName,
@@ -14,6 +13,7 @@ import {
 } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
 import { WordsBlank } from '../../../kit/blanks.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 
 interface WeekBlanksProps {
   readonly hours: Pick<PersonInput, 'weeks' | 'weeksFrom'>;

@@ -1,6 +1,7 @@
 import type { Schedule } from '../../../../contract/index.ts';
-import { dayOfIso, plural, sayDate } from '../../../../core/index.ts';
+import { dayOfIso, plural } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { sayDate } from '../../../kit/ways.ts';
 import type { BenchPlan } from './bench-plan.ts';
 
 interface BenchHeadProps {

@@ -20,12 +20,12 @@ import {
   recurrenceProblems,
   remarks,
   type SetTask,
-  sayDay,
   setParts,
   tasksOfSet,
   type WorkingCalendar,
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 import { useForWhom } from '../../clients/api.ts';
 import { useTemplate } from '../../templates/api.ts';
 import { useWholeSchedules } from '../api.ts';

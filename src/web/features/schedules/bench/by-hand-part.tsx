@@ -1,7 +1,8 @@
 import { X } from 'lucide-react';
-import { dayOfIso, sayDay } from '../../../../core/index.ts';
+import { dayOfIso } from '../../../../core/index.ts';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Part } from '../../../kit/blanks.tsx';
+import { sayDay, sayTime } from '../../../kit/ways.ts';
 import type { FormPartProps } from './form-part.tsx';
 
 /** Single dates and pauses that were changed by hand, each to be taken back. */
@@ -20,9 +21,9 @@ export function ByHandPart({ draft, onChange }: FormPartProps) {
           const change = exception.kind === 'change' ? exception.change : {};
           const parts = [
             change.startTime !== undefined &&
-              (change.startTime === null ? 'at any time' : `starts ${change.startTime}`),
+              (change.startTime === null ? 'at any time' : `starts ${sayTime(change.startTime)}`),
             change.dueTime !== undefined &&
-              (change.dueTime === null ? 'due by the end of the day' : `due by ${change.dueTime}`),
+              (change.dueTime === null ? 'due by the end of the day' : `due by ${sayTime(change.dueTime)}`),
             change.assigneeId !== undefined &&
               `${people.find(({ id }) => id === change.assigneeId)?.name ?? 'nobody yet'} does it`,
           ].filter((part): part is string => part !== false);

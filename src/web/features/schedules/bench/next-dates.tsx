@@ -8,12 +8,13 @@ import {
   type PlannedOccurrence,
   remindersOf,
   type SetTask,
-  sayDay,
+  type Timing,
   tasksOfSet,
 } from '../../../../core/index.ts';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
+import { sayDay, sayTime, sayTimeSpan } from '../../../kit/ways.ts';
 import type { RehearsalWords } from '../rehearsal/rehearsal-lines.ts';
 import type { RehearsalQuestion } from '../rehearsal/rehearsal-worker.ts';
 
@@ -99,7 +100,7 @@ interface StepLineProps {
 /** A step of the set that is a task of its own, on its own day. */
 function StepLine({ task: { due, appears, starts, startTime, dueTime }, title, who, hasReminder }: StepLineProps) {
   const { today } = useWorkspace();
-  const times = startTime ? `${startTime}${dueTime ? `–${dueTime}` : ''}` : (dueTime ?? '');
+  const times = sayTimes({ startTime, dueTime });
   return (
     <tr className="text-ink-2">
       <td>
@@ -184,9 +185,7 @@ function Line({
   const { today, horizonDays, workingCalendar } = useWorkspace();
   const { due, appears, starts, on, nominal, timing, isAdded, isForeseen } = occurrence;
   const isMade = appears <= today + horizonDays && !isForeseen;
-  const times = timing.startTime
-    ? `${timing.startTime}${timing.dueTime ? `–${timing.dueTime}` : ''}`
-    : (timing.dueTime ?? '');
+  const times = sayTimes(timing);
   const [reminder, ...others] = remindersOf(occurrence, workingCalendar);
   const remark = [
     on !== nominal && `moved from ${sayDay(nominal, today)}`,
@@ -207,7 +206,7 @@ function Line({
       <td>{times}</td>
       {hasReminder && (
         <td className="text-ink-2">
-          {reminder && `${sayShort(reminder.on, today)}, ${reminder.time}`}
+          {reminder && `${sayShort(reminder.on, today)}, ${sayTime(reminder.time)}`}
           {others.length > 0 && ` and ${others.length} more`}
         </td>
       )}
@@ -220,4 +219,11 @@ function Line({
 /** Without the year: the block beside it says that. */
 function sayShort(day: CivilDay, today: CivilDay): string {
   return sayDay(day, today).replace(/ \d{4}$/, '');
+}
+
+/** "08:00–09:30", "08:00", or the time by which it is due. */
+function sayTimes({ startTime, dueTime }: Pick<Timing, 'startTime' | 'dueTime'>): string {
+  if (startTime !== null && dueTime !== null) return sayTimeSpan(startTime, dueTime);
+  const one = startTime ?? dueTime;
+  return one === null ? '' : sayTime(one);
 }

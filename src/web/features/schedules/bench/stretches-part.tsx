@@ -1,7 +1,8 @@
 import { X } from 'lucide-react';
-import { dayOfIso, dropRevision, type OwnOfSteps, sayDate, stretchAt, writePhrase } from '../../../../core/index.ts';
+import { dayOfIso, dropRevision, type OwnOfSteps, stretchAt, writePhrase } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Part } from '../../../kit/blanks.tsx';
+import { sayDate } from '../../../kit/ways.ts';
 import type { FormPartProps } from './form-part.tsx';
 import { sayOwn } from './own-words.ts';
 

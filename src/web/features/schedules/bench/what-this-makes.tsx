@@ -11,8 +11,6 @@ import {
   phraseParts,
   planYear,
   type Recurrence,
-  sayDate,
-  sayDay,
   sayHours,
   stretchAt,
   workingDaysBetween,
@@ -20,6 +18,7 @@ import {
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Figure } from '../../../kit/figure.tsx';
+import { sayDate, sayDay } from '../../../kit/ways.ts';
 import { type YearEdit, YearView } from '../year/year-view.tsx';
 import { type BenchDraft, withRecurrence } from './bench-draft.ts';
 import type { BenchPlan } from './bench-plan.ts';

@@ -5,11 +5,11 @@ import {
   MAX_COUNT,
   type PhraseTimes,
   readSeasonList,
-  sayDate,
   stretchAt,
   writeSeasons,
 } from '../../../../core/index.ts';
 import { ChoiceBlank, DateBlank, NumberBlank, Part, WordsBlank } from '../../../kit/blanks.tsx';
+import { sayDate } from '../../../kit/ways.ts';
 import { PhraseBox } from '../rule/phrase-box.tsx';
 import { DAY_OFF_WORDS, DAYS_OFF_CHOICES, ruleOf } from '../rule/rule-choices.ts';
 import { RuleSentence } from '../rule/rule-sentence.tsx';

@@ -8,11 +8,10 @@ import {
   pauseFrom,
   plural,
   resumeFrom,
-  sayDate,
-  sayNear,
   skipWithin,
   type WorkingCalendar,
 } from '../../../../core/index.ts';
+import { sayDate, sayNear } from '../../../kit/ways.ts';
 import type { AskedChange } from '../looked-at.tsx';
 
 /** What can be done with chosen schedules in one go. */

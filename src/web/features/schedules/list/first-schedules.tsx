@@ -3,6 +3,7 @@ import { templateAddresses } from '../../../../contract/addresses.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAnswer } from '../../../kit/answer.ts';
 import { Pennant } from '../../../kit/pennant.tsx';
+import { sayTime } from '../../../kit/ways.ts';
 
 const EXAMPLES = [
   ['every weekday', 'opening round, cash count, log book', 'weekdays'],
@@ -23,8 +24,8 @@ export function FirstSchedules() {
           A schedule says when a piece of work comes round, for whom, and who does it.
         </h2>
         <p className="mt-2 max-w-[580px]">
-          The tasks then make themselves, {horizonDays} days ahead, every day at {makeTime}. You see each date before
-          any of them is made.
+          The tasks then make themselves, {horizonDays} days ahead, every day at {sayTime(makeTime)}. You see each date
+          before any of them is made.
         </p>
         {!may('plan') && <p className="mt-3 text-ink-2">A planner or a manager of yours sets the first one.</p>}
         {may('plan') && !hasTemplates && (

@@ -1,11 +1,12 @@
 import { useMemo } from 'react';
 import { SCHEDULE_ORDERS, SCHEDULE_STATES, type ScheduleFilter } from '../../../../contract/index.ts';
-import { isoOfDay, sayDay, tryDayOfIso } from '../../../../core/index.ts';
+import { isoOfDay, tryDayOfIso } from '../../../../core/index.ts';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import type { DaySpan } from '../../../app/shell/tide-words.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
 import { FindWords } from '../../../kit/find-words.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 
 const STATE_WORDS: Readonly<Record<(typeof SCHEDULE_STATES)[number], string>> = {
   running: 'running',

@@ -1,13 +1,14 @@
 import { type KeyboardEvent, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { ScheduleFilter, ScheduleLine } from '../../../../contract/index.ts';
-import { dayOfIso, plural, sayDate } from '../../../../core/index.ts';
+import { dayOfIso, plural } from '../../../../core/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useChosenIds } from '../../../kit/chosen.ts';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { LongTable } from '../../../kit/long-table.tsx';
 import { PennantString } from '../../../kit/pennant-string.tsx';
+import { sayDate } from '../../../kit/ways.ts';
 import { type LinesView, wholeSchedules } from '../api.ts';
 import { allFitting } from '../fitting.ts';
 import { useSchedulesLookedAt } from '../looked-at.tsx';

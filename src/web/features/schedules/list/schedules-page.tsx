@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
-import { dayOfIso, plural, sayNear } from '../../../../core/index.ts';
+import { dayOfIso, plural } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { sayNear, sayTime, timeOf } from '../../../kit/ways.ts';
 import { ListWays } from '../../bring-in/list-ways.tsx';
 import { type LinesView, useLastRun, useScheduleActions, useScheduleLines } from '../api.ts';
 import { FirstSchedules } from './first-schedules.tsx';
@@ -86,11 +87,11 @@ function RunLine() {
   const { makeTime, horizonDays, may } = useWorkspace();
   const run = useLastRun().data?.run;
   if (!run) return null;
-  const at = `${sayNear(dayOfIso(run.startedAt.slice(0, 10)), today)} at ${run.startedAt.slice(11)}`;
+  const at = `${sayNear(dayOfIso(run.startedAt.slice(0, 10)), today)} at ${timeOf(run.startedAt)}`;
   const why = { daily: 'the daily run', startup: 'the server starting', byHand: 'hand', fill: 'a fill' }[run.why];
   return (
     <p className="print:hidden mt-auto flex-none border-t border-line px-5 py-2 text-note leading-4 text-ink-2">
-      Tasks are made {horizonDays} days ahead, daily at {makeTime}. Last by {why}, {at}:{' '}
+      Tasks are made {horizonDays} days ahead, daily at {sayTime(makeTime)}. Last by {why}, {at}:{' '}
       {run.made === 0 ? 'nothing was missing' : `${plural(run.made, 'task')} made`}.{' '}
       <Link className="link-line text-ink" to="/fill">
         Run log, and fill a period

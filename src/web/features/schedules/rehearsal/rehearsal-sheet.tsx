@@ -6,8 +6,6 @@ import {
   type PlannedSchedule,
   plural,
   type RehearsedLine,
-  sayDate,
-  sayDay,
   tryDayOfIso,
 } from '../../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../../app/shell/toast.tsx';
@@ -15,6 +13,7 @@ import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DateBlank } from '../../../kit/blanks.tsx';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { CloseButton, SideSheet } from '../../../kit/side-sheet.tsx';
+import { sayDate, sayDay } from '../../../kit/ways.ts';
 import { useRehearsal } from './rehearsal.ts';
 import { REHEARSAL_COLUMNS, type RehearsalWords, rehearsalLine } from './rehearsal-lines.ts';
 import type { RehearsalQuestion } from './rehearsal-worker.ts';

@@ -8,11 +8,11 @@ import {
   type PhraseTimes,
   PLAIN_TIMING,
   type Recurrence,
-  sayDay,
   TooMuchReckoningError,
   type WorkingCalendar,
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { sayDay, sayTime } from '../../../kit/ways.ts';
 
 interface PhraseChoicesProps {
   readonly id: string;
@@ -80,7 +80,9 @@ function sayDates(days: readonly CivilDay[], today: CivilDay): string {
 }
 
 export function sayTimes({ startTime, dueTime }: PhraseTimes): string {
-  return [startTime && `starts at ${startTime}`, dueTime && `due by ${dueTime}`].filter(Boolean).join(', ');
+  return [startTime && `starts at ${sayTime(startTime)}`, dueTime && `due by ${sayTime(dueTime)}`]
+    .filter(Boolean)
+    .join(', ');
 }
 
 /** The next dates of a rule by itself, moved off days off as it says. */

@@ -1,13 +1,6 @@
-import {
-  dayOfIso,
-  type FollowsRule,
-  MAX_INTERVAL,
-  type Rule,
-  readPhrase,
-  rruleFault,
-  sayDate,
-} from '../../../../core/index.ts';
+import { dayOfIso, type FollowsRule, MAX_INTERVAL, type Rule, readPhrase, rruleFault } from '../../../../core/index.ts';
 import { ChoiceBlank, NumberBlank, WordsBlank } from '../../../kit/blanks.tsx';
+import { sayDate } from '../../../kit/ways.ts';
 import { WeekdayToggles } from '../../../kit/weekday-toggles.tsx';
 import { Away } from './away-blanks.tsx';
 import { type DetailsProps, isByEaster, Missing, MonthChoice, Points, YearMonths } from './month-blanks.tsx';

@@ -12,12 +12,12 @@ import {
   pauseOn,
   putBack,
   resumeFrom,
-  sayDay,
   skipDate,
 } from '../../../../core/index.ts';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, TimeBlank } from '../../../kit/blanks.tsx';
 import { Popover } from '../../../kit/popover.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 import type { BenchDraft } from '../bench/bench-draft.ts';
 
 interface DayMenuProps {

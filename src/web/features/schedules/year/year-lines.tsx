@@ -9,7 +9,9 @@ import {
   type PlannedYear,
   pauseOn,
   type Weekday,
+  weekdayName,
 } from '../../../../core/index.ts';
+import { weekdays } from '../../../kit/ways.ts';
 import type { BenchDraft } from '../bench/bench-draft.ts';
 import { COLUMNS, HEAD, LEFT, MONTH_FONT, type Place, ROW } from './year-place.ts';
 
@@ -20,14 +22,15 @@ interface WeekdayColumnsProps {
 
 /** The weekdays above all months, and a band down those that are not worked. */
 export function WeekdayColumns({ place: { cell }, workingWeekdays }: WeekdayColumnsProps) {
+  const week = weekdays();
   return Array.from({ length: COLUMNS }, (_, column) => (
     // biome-ignore lint/suspicious/noArrayIndexKey: columns are their places
     <g key={column}>
-      {!workingWeekdays.includes(((column % 7) + 1) as Weekday) && (
+      {!workingWeekdays.includes(week[column % 7] as Weekday) && (
         <rect x={LEFT + column * cell} y={HEAD} width={cell} height={ROW * 12} fill="var(--off)" />
       )}
       <text x={LEFT + column * cell + cell / 2} y={12} textAnchor="middle" fill="var(--ink-2)">
-        {'MTWTFSS'[column % 7]}
+        {weekdayName(week[column % 7] as Weekday).charAt(0)}
       </text>
     </g>
   ));

@@ -1,11 +1,5 @@
-import {
-  type CivilDay,
-  isDated,
-  monthIndexOf,
-  type PlannedOccurrence,
-  sayDay,
-  yearMonthDay,
-} from '../../../../core/index.ts';
+import { type CivilDay, isDated, monthIndexOf, type PlannedOccurrence, yearMonthDay } from '../../../../core/index.ts';
+import { sayDay } from '../../../kit/ways.ts';
 import { DAY_FONT, type Place, ROW, SMALL_DAY_FONT } from './year-place.ts';
 
 export function Today({ day, place: { x, y } }: { readonly day: CivilDay; readonly place: Place }) {

@@ -1,4 +1,5 @@
-import { type CivilDay, civilDay, monthIndexOf, monthStart, weekdayOf, yearMonthDay } from '../../../../core/index.ts';
+import { type CivilDay, civilDay, monthIndexOf, monthStart, yearMonthDay } from '../../../../core/index.ts';
+import { daysIntoWeek } from '../../../kit/ways.ts';
 
 /** Height of a month's line, and of the line of weekdays above, in pixels. */
 export const ROW = 20;
@@ -31,7 +32,7 @@ export function placeOf(from: CivilDay, width: number, hatch: string): Place {
     hatch,
     x: (day) => {
       const { year, month, day: date } = yearMonthDay(day);
-      return LEFT + (weekdayOf(civilDay(year, month, 1)) - 1 + date - 1) * cell + cell / 2;
+      return LEFT + (daysIntoWeek(civilDay(year, month, 1)) + date - 1) * cell + cell / 2;
     },
     y: (day) => HEAD + (monthIndexOf(day) - firstMonth) * ROW + ROW / 2,
     dayAt: (left, top) => {
@@ -39,7 +40,7 @@ export function placeOf(from: CivilDay, width: number, hatch: string): Place {
       const column = Math.floor((left - LEFT) / cell);
       if (row < 0 || row > 11) return null;
       const first = monthStart(firstMonth + row);
-      const day = first + column - (weekdayOf(first) - 1);
+      const day = first + column - daysIntoWeek(first);
       return day >= first && day < monthStart(firstMonth + row + 1) ? day : null;
     },
   };

@@ -9,10 +9,10 @@ import {
   moveDate,
   type PlannedYear,
   plural,
-  sayDay,
   yearMonthDay,
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 import { useWidth } from '../../../kit/width.ts';
 import type { BenchDraft } from '../bench/bench-draft.ts';
 import { DayMenu } from './day-menu.tsx';

@@ -1,13 +1,14 @@
 import { type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { MOST_CAPTURED } from '../../../../contract/index.ts';
-import { type CapturedKind, type CivilDay, isoOfDay, readCapture, sayDay } from '../../../../core/index.ts';
+import { type CapturedKind, type CivilDay, isoOfDay, readCapture } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { CAPTURE_DRAFT, CAPTURE_LOOK } from '../../../app/shell/openings.tsx';
 import { sayDone } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ProblemError } from '../../../kit/api.ts';
 import { useDraft } from '../../../kit/draft.ts';
+import { sayDay } from '../../../kit/ways.ts';
 import { useSubjects, useSubjectsSaid } from '../../clients/api.ts';
 import { useHandMade } from '../api.ts';
 import { CaptureFoot, DEFAULT_MINUTES, NamesOffered, Underlines, Understood } from './capture-parts.tsx';

@@ -14,6 +14,7 @@ const sheetOf = (other: Partial<DaySheet>): DaySheet => ({
   late: [],
   thisDay: [],
   coming: [],
+  doneBefore: [],
   toCheck: [],
   unassigned: { tasks: [], count: 0 },
   projected: [],

@@ -11,6 +11,7 @@ import {
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DayButton } from '../../../kit/day-button.tsx';
+import { waysShown } from '../../../kit/ways.ts';
 
 interface DayHeadProps {
   readonly sheet: DaySheet;
@@ -23,6 +24,7 @@ interface DayHeadProps {
 export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
   const { today, staffWith, workingCalendar } = useWorkspace();
   const { month, day: date, year } = yearMonthDay(day);
+  const dayFirst = waysShown().dateOrder === 'day first';
   const holiday = workingCalendar.holidayName(day);
   return (
     <header className="flex min-h-[76px] flex-none items-end gap-5 px-5 py-[9px] max-[720px]:gap-3.5 max-[720px]:px-4">
@@ -30,6 +32,7 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
         {weekdayName(weekdayOf(day))}
         <span className="sr-only"> </span>
         <span className="mt-0.5 flex items-baseline gap-1.5">
+          {!dayFirst && <span className="text-body text-ink">{monthName(month)} </span>}
           <b
             className="font-head text-[40px] font-[650] leading-9.5 text-ink"
             style={{ fontStretch: '80%', boxShadow: day === today ? 'inset 0 -5px 0 var(--color-accent)' : undefined }}
@@ -37,8 +40,7 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
             {date}
           </b>{' '}
           <span className="text-body text-ink">
-            {monthName(month)}
-            {year === yearMonthDay(today).year ? '' : ` ${year}`}
+            {[dayFirst && monthName(month), year !== yearMonthDay(today).year && year].filter(Boolean).join(' ')}
           </span>
         </span>
       </h1>

@@ -1,15 +1,7 @@
 import { type ReactNode, useCallback, useLayoutEffect, useMemo, useRef } from 'react';
 import { Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { DaySheet as DaySheetAnswer, TaskLine as TaskLineAnswer } from '../../../../contract/index.ts';
-import {
-  type CivilDay,
-  dayOfIso,
-  isoOfDay,
-  plural,
-  sayNear,
-  tryDayOfIso,
-  tryMinutesOfTime,
-} from '../../../../core/index.ts';
+import { type CivilDay, dayOfIso, isoOfDay, plural, tryDayOfIso, tryMinutesOfTime } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
@@ -17,11 +9,12 @@ import { moveThroughRows } from '../../../kit/arrow-rows.ts';
 import { Band } from '../../../kit/band.tsx';
 import { useChosen } from '../../../kit/chosen.ts';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
+import { sayNear, sayTime } from '../../../kit/ways.ts';
 import { useDaySheet, useTaskActions } from '../api.ts';
 import { ChosenTasks } from './chosen-tasks.tsx';
 import { DayHead } from './day-head.tsx';
 import { DeletedTasks } from './deleted-tasks.tsx';
-import { ProjectedTaskLine, TaskLine } from './task-line.tsx';
+import { ProjectedTaskLine, TaskLine, type TaskLineBand } from './task-line.tsx';
 
 /** What one person has to do on a day, in three bands. */
 export default function DaySheet() {
@@ -91,7 +84,14 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
   const [search] = useSearchParams();
   const navigate = useNavigate();
   const shown = useMemo(
-    () => [...sheet.late, ...sheet.thisDay, ...sheet.unassigned.tasks, ...sheet.toCheck, ...sheet.coming],
+    () => [
+      ...sheet.late,
+      ...sheet.thisDay,
+      ...sheet.unassigned.tasks,
+      ...sheet.toCheck,
+      ...sheet.coming,
+      ...sheet.doneBefore,
+    ],
     [sheet],
   );
   const { chosen, choose, clear } = useChosen(shown);
@@ -105,7 +105,7 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
       if (saved && action === 'start') void navigate(address(task.id));
     });
   };
-  const line = (band: 'late' | 'thisDay' | 'coming' | 'toCheck' | 'unassigned') => (task: TaskLineAnswer) => (
+  const line = (band: TaskLineBand) => (task: TaskLineAnswer) => (
     <TaskLine
       key={task.id}
       task={task}
@@ -177,6 +177,11 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
             {sheet.coming.map(line('coming'))}
           </Band>
         )}
+        {sheet.doneBefore.length > 0 && (
+          <Band name="done before" count={sheet.doneBefore.length}>
+            {sheet.doneBefore.map(line('doneBefore'))}
+          </Band>
+        )}
         {sheet.deleted.length > 0 && <DeletedTasks deleted={sheet.deleted} />}
         <p className="sr-only" aria-live="polite">
           {plural(sheet.late.length, 'task')} late, {plural(sheet.thisDay.length, 'task')} this day
@@ -206,7 +211,7 @@ function withNowLine(
     <div key="now" className="relative z-[1] -my-px h-0.5 bg-accent max-[720px]:mx-0" aria-hidden>
       {(after === -1 ? tasks.length : after) >= LINES_BESIDE_THE_HEADING && (
         <span className="absolute -left-[54px] -top-2 rounded-[2px] bg-accent px-1.5 text-note font-[650] leading-4.5 text-accent-content max-[720px]:left-1">
-          {time}
+          {sayTime(time)}
         </span>
       )}
     </div>

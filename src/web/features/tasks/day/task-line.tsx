@@ -1,15 +1,18 @@
 import { Link } from 'react-router';
 import type { ProjectedLine, TaskLine as TaskLineAnswer } from '../../../../contract/index.ts';
-import { type CivilDay, dayOfIso, sayDay, sayDuration, sayNear } from '../../../../core/index.ts';
+import { type CivilDay, dayOfIso, sayDuration } from '../../../../core/index.ts';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
-import { sayFor, sayProofMissing, sayTimes, sayWindow, timeOf } from '../task-words.ts';
+import { sayDay, sayNear, timeOf } from '../../../kit/ways.ts';
+import { sayFor, sayProofMissing, sayTimes, sayWindow } from '../task-words.ts';
+
+export type TaskLineBand = 'late' | 'thisDay' | 'coming' | 'toCheck' | 'unassigned' | 'doneBefore';
 
 interface TaskLineProps {
   readonly task: TaskLineAnswer;
   readonly day: CivilDay;
-  readonly band: 'late' | 'thisDay' | 'coming' | 'toCheck' | 'unassigned';
+  readonly band: TaskLineBand;
   readonly isOpen: boolean;
   readonly to: string;
   readonly onAct: (action: 'start' | 'claim' | 'open' | 'finish') => void;
@@ -37,7 +40,12 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
     .join(', ');
   const proof = ended || band === 'coming' || task.state === 'toCheck' ? '' : sayProofMissing(task);
   const steps = task.stepsTotal > 0 ? `${task.stepsDone}/${task.stepsTotal}` : '';
-  const window = isToCheck && task.doneAt ? sayWaiting(task.doneAt, today) : sayWindow(task, day, today);
+  const window =
+    isToCheck && task.doneAt
+      ? `since ${sayWhen(task.doneAt, today)}`
+      : band === 'doneBefore'
+        ? ''
+        : sayWindow(task, day, today);
   return (
     // The link in the line is what the keyboard and a reader use; the rest of the line only makes it a larger target.
     // biome-ignore lint/a11y/noStaticElementInteractions: see above
@@ -113,10 +121,10 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
   );
 }
 
-/** Since when it waits to be checked: the time where that is today, else the day. */
-function sayWaiting(doneAt: string, today: CivilDay): string {
-  const day = dayOfIso(doneAt.slice(0, 10));
-  return `since ${day === today ? timeOf(doneAt) : sayNear(day, today).replace(/^\w+ (?=\d)/, '')}`;
+/** When something was: the time where that was today, else the day, short. */
+function sayWhen(moment: string, today: CivilDay): string {
+  const day = dayOfIso(moment.slice(0, 10));
+  return day === today ? timeOf(moment) : sayNear(day, today).replace(/^\w+ (?=\w+ )/, '');
 }
 
 interface NextThingProps extends Pick<TaskLineProps, 'task' | 'band' | 'onAct'> {
@@ -124,10 +132,10 @@ interface NextThingProps extends Pick<TaskLineProps, 'task' | 'band' | 'onAct'> 
 }
 
 function NextThing({ task, ended, band, onAct }: NextThingProps) {
-  const { may, me } = useWorkspace();
+  const { may, me, today } = useWorkspace();
   if (task.state === 'toCheck') return <Check task={task} onAct={onAct} />;
   if (ended) {
-    const words = task.state === 'done' ? `done ${task.doneAt ? timeOf(task.doneAt) : ''}` : task.state;
+    const words = task.state === 'done' ? `done ${task.doneAt ? sayWhen(task.doneAt, today) : ''}` : task.state;
     return <div className="text-right text-note text-ink-2">{words}</div>;
   }
   const isMine = may('work') || task.assignee?.id === me.id;

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { type Task, type TaskEdit, taskEditSchema } from '../../../../contract/index.ts';
-import { dayOfIso, type IsoDate, isoOfDay, sayDate } from '../../../../core/index.ts';
+import { dayOfIso, type IsoDate, isoOfDay } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, EstimateBlank, TimeBlank } from '../../../kit/blanks.tsx';
+import { sayDate } from '../../../kit/ways.ts';
 import { PersonBlank } from '../../people/person-blank.tsx';
 import type { EditReach } from '../api.ts';
 

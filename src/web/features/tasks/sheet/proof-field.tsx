@@ -9,12 +9,12 @@ import {
   outsideBy,
   readDate,
   sayAnswer,
-  sayDate,
   sayDemand,
   sayLimits,
   sayOutside,
 } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
+import { sayDate } from '../../../kit/ways.ts';
 import { FileDrop } from '../../files/file-drop.tsx';
 import { FileMark } from '../../files/file-line.tsx';
 import { addressOfFile } from '../../files/upload.ts';

@@ -1,5 +1,6 @@
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
-import { dayOfIso, type NumberDemand, sayDate, sayNumber } from '../../../../core/index.ts';
+import { dayOfIso, type NumberDemand, sayNumber } from '../../../../core/index.ts';
+import { sayDate } from '../../../kit/ways.ts';
 
 export interface Reading {
   readonly on: string;

@@ -1,10 +1,11 @@
 import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import type { Earlier, Task } from '../../../../contract/index.ts';
-import { dayOfIso, type NumberDemand, plural, sayDate, sayDay, sayNumber } from '../../../../core/index.ts';
+import { dayOfIso, type NumberDemand, plural, sayNumber } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
 import { PennantString } from '../../../kit/pennant-string.tsx';
 import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
+import { sayDay, sayMonth } from '../../../kit/ways.ts';
 import { FileLine } from '../../files/file-line.tsx';
 import type { Reading } from './readings-chart.tsx';
 
@@ -47,7 +48,7 @@ export function SeriesPart({ task, address }: SeriesPartProps) {
       <SectionTitle
         aside={
           series.since
-            ? `${plural(series.count, 'time')} since ${sayDate(dayOfIso(series.since)).replace(/^\d+ /, '')}`
+            ? `${plural(series.count, 'time')} since ${sayMonth(dayOfIso(series.since))}`
             : 'this is the first'
         }
       >

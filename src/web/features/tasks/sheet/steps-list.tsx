@@ -1,8 +1,9 @@
 import type { Task, TickedLine } from '../../../../contract/index.ts';
 import { isOutside } from '../../../../core/index.ts';
+import { timeOf } from '../../../kit/ways.ts';
 import { outbox, useUnsent } from '../../unsent/use-unsent.ts';
 import { placeOf, TICK, type TickValue, tickField } from '../sending.ts';
-import { isFixed, missingOf, timeOf } from '../task-words.ts';
+import { isFixed, missingOf } from '../task-words.ts';
 import { ProofField } from './proof-field.tsx';
 
 /** The check lines of a task, each with what it asks for. */

@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Task } from '../../../../contract/index.ts';
-import { dayOfIso, isEnded, isoOfDay, sayDay, sayMissing } from '../../../../core/index.ts';
+import { dayOfIso, isEnded, isoOfDay, sayMissing } from '../../../../core/index.ts';
 import { undo } from '../../../app/shell/toast.tsx';
 import { useToday } from '../../../app/shell/workspace.tsx';
 import { DateBlank } from '../../../kit/blanks.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
 import { ReasonForm } from '../../../kit/reason-form.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 import { useTaskActions } from '../api.ts';
 import { missingOf } from '../task-words.ts';
 

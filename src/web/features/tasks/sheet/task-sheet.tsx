@@ -1,13 +1,14 @@
 import { type ReactNode, useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import type { Task } from '../../../../contract/index.ts';
-import { dayOfIso, isEnded, sayDate, sayDay, sayDuration, sayLate, sayNear } from '../../../../core/index.ts';
+import { dayOfIso, isEnded, sayDuration, sayLate } from '../../../../core/index.ts';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Pennant, stateWords } from '../../../kit/pennant.tsx';
 import { RichText, sayContents } from '../../../kit/rich-text.tsx';
 import { CloseButton, SECTION, SectionTitle, SideSheet } from '../../../kit/side-sheet.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { Tag } from '../../../kit/tag.tsx';
+import { sayDate, sayDay, sayNear } from '../../../kit/ways.ts';
 import { FileDrop } from '../../files/file-drop.tsx';
 import { FileLine } from '../../files/file-line.tsx';
 import { TaskHistory } from '../../history/task-history.tsx';
