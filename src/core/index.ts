@@ -297,6 +297,7 @@ export {
   DATE_ORDERS,
   type OwnWays,
   sayTime,
+  sayTimeSpan,
   USUAL_WAYS,
   type Ways,
   WEEK_STARTS,

@@ -4,7 +4,16 @@ import { weekdayOf } from '../civil-date/civil-day.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
 import { readTimeOfDay } from '../worksheet/cells.ts';
 import { readDate, sayDate, sayDay, sayNear } from './date-words.ts';
-import { CLOCKS, columnOf, DATE_ORDERS, sayTime, USUAL_WAYS, WEEK_STARTS, weekdaysInOrder } from './ways.ts';
+import {
+  CLOCKS,
+  columnOf,
+  DATE_ORDERS,
+  sayTime,
+  sayTimeSpan,
+  USUAL_WAYS,
+  WEEK_STARTS,
+  weekdaysInOrder,
+} from './ways.ts';
 
 const TODAY = dayOfIso('2026-11-24');
 const MONTH_FIRST = { dateOrder: 'month first' } as const;
@@ -29,6 +38,13 @@ describe('ways of showing dates and times', () => {
   ])('say %s as %s by a clock of twelve hours', (time, said) => {
     expect(sayTime(time, TWELVE)).toBe(said);
     expect(sayTime(time, USUAL_WAYS)).toBe(time);
+  });
+
+  it('say which half of the day once, where it is the same', () => {
+    expect(sayTimeSpan('08:15', '09:00', TWELVE)).toBe('8:15–9 am');
+    expect(sayTimeSpan('11:30', '12:30', TWELVE)).toBe('11:30 am–12:30 pm');
+    expect(sayTimeSpan('11:00', '12:00', TWELVE)).toBe('11 am–12 noon');
+    expect(sayTimeSpan('08:15', '09:00', USUAL_WAYS)).toBe('08:15–09:00');
   });
 
   it('never change what is meant: what is shown is read back as the same day and time', () => {

@@ -29,6 +29,13 @@ export function sayTime(time: IsoTime, { clock }: Ways): string {
   return `${shown} ${hours < 12 ? 'am' : 'pm'}`;
 }
 
+/** "08:00–09:30", or "8–9:30 am": which half of the day is said once where it is the same. */
+export function sayTimeSpan(from: IsoTime, to: IsoTime, ways: Ways): string {
+  const [first, last] = [sayTime(from, ways), sayTime(to, ways)];
+  const half = / [ap]m$/.exec(last)?.[0];
+  return `${half !== undefined && first.endsWith(half) ? first.slice(0, -half.length) : first}–${last}`;
+}
+
 /** The place of a weekday in the week as it is seen, 0 for its first day. */
 export function columnOf(weekday: Weekday, { weekStarts }: Ways): number {
   return (weekday - weekStarts + 7) % 7;

@@ -8,7 +8,6 @@ import type { Person, Problem } from '../../contract/index.ts';
 import { problemOf } from '../../contract/problems.ts';
 // How what was left unsent is sent, whichever page is opened.
 import '../features/tasks/sending.ts';
-import { SignInAgain } from '../features/people/sign-in-again.tsx';
 import { useAnswer } from '../kit/answer.ts';
 import { ProblemError } from '../kit/api.ts';
 import { Skeleton, Trouble } from '../kit/states.tsx';
@@ -16,7 +15,7 @@ import { watchTyping } from '../kit/typing.ts';
 import { Frame } from './shell/frame.tsx';
 import { KeyProvider } from './shell/keys.tsx';
 import { onSessionEnded } from './shell/signed-out.ts';
-import { loadSoon, loadTaskSheet } from './shell/soon.ts';
+import { loadSignInAgain, loadSoon, loadTaskSheet } from './shell/soon.ts';
 import { useWorkspace, WorkspaceProvider } from './shell/workspace.tsx';
 import '../styles.css';
 
@@ -24,28 +23,26 @@ const SignIn = lazy(() => import('../features/people/sign-in.tsx'));
 const AccountPage = lazy(() => import('../features/people/account-page.tsx'));
 const DaySheet = lazy(() => import('../features/tasks/day/day-sheet.tsx'));
 const TaskSheet = lazy(loadTaskSheet);
+const SignInAgain = lazy(loadSignInAgain);
 const Schedules = lazy(() => import('../features/schedules/list/schedules-page.tsx'));
 const Worksheet = lazy(() => import('../features/schedules/worksheet/worksheet-page.tsx'));
 const ScheduleBench = lazy(() => import('../features/schedules/bench/schedule-bench.tsx'));
 const Templates = lazy(() => import('../features/templates/templates-page.tsx'));
-const FillPage = lazy(() => import('../features/runs/fill-page.tsx'));
-const RunSheet = lazy(() => import('../features/runs/run-sheet.tsx'));
+const FillPlaces = lazy(() => import('../features/runs/places.tsx'));
 const SetupPage = lazy(() => import('../features/setup/setup-page.tsx'));
 const SettingsPage = lazy(() => import('../features/settings/places.tsx'));
 const ClientPlaces = lazy(() => import('../features/clients/places.tsx'));
 const TeamPlaces = lazy(() => import('../features/people/team/places.tsx'));
-const PostPage = lazy(() => import('../features/post/post-page.tsx'));
-const MailSheet = lazy(() => import('../features/post/mail-sheet.tsx'));
-const byLink = (page: 'InvitationPage' | 'NewPasswordPage' | 'NewAddressPage' | 'ForgottenPage') =>
-  lazy(async () => ({ default: (await import('../features/people/link-page.tsx'))[page] }));
+const PostPlaces = lazy(() => import('../features/post/places.tsx'));
+const LinkPage = lazy(() => import('../features/people/link-page.tsx'));
 /** Pages for whoever is not signed in, some of them reached by a link from a mail. */
 const OPEN_PAGES = {
   '/sign-in': SignIn,
   '/set-up': SetupPage,
-  '/invitation': byLink('InvitationPage'),
-  '/new-password': byLink('NewPasswordPage'),
-  '/new-address': byLink('NewAddressPage'),
-  '/forgotten': byLink('ForgottenPage'),
+  '/invitation': LinkPage,
+  '/new-password': LinkPage,
+  '/new-address': LinkPage,
+  '/forgotten': LinkPage,
 };
 const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'));
 
@@ -70,7 +67,11 @@ function SignedIn() {
     <WorkspaceProvider me={me} key={me.id}>
       <KeyProvider>
         <Frame />
-        {data.person === null && <SignInAgain me={me} />}
+        {data.person === null && (
+          <Suspense fallback={null}>
+            <SignInAgain me={me} />
+          </Suspense>
+        )}
       </KeyProvider>
     </WorkspaceProvider>
   );
@@ -149,10 +150,10 @@ const router = createBrowserRouter([
           { path: 'schedules', element: <Schedules />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
           { path: 'schedules/worksheet', element: <Worksheet /> },
           { path: 'schedules/:scheduleId', element: <ScheduleBench /> },
-          { path: 'fill', element: <FillPage />, children: [{ path: 'run/:runId', element: <RunSheet /> }] },
+          { path: 'fill/*', element: <FillPlaces /> },
           { path: 'account', element: <AccountPage /> },
           { path: 'settings/*', element: <SettingsPage /> },
-          { path: 'post', element: <PostPage />, children: [{ path: ':mailId', element: <MailSheet /> }] },
+          { path: 'post/*', element: <PostPlaces /> },
           { path: 'clients/*', element: <ClientPlaces /> },
           { path: 'team/*', element: <TeamPlaces /> },
           { path: 'templates', element: <Templates /> },

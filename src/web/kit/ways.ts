@@ -9,10 +9,12 @@ import {
   sayDayOfMonth as sayDayOfMonthIn,
   sayNear as sayNearIn,
   sayTime as sayTimeIn,
+  sayTimeSpan as sayTimeSpanIn,
   USUAL_WAYS,
   type Ways,
   type Weekday,
   weekdayOf,
+  weekdayShort,
   weekdaysInOrder,
   yearMonthDay,
 } from '../../core/index.ts';
@@ -37,6 +39,8 @@ export const sayDayOfMonth = (day: CivilDay): string => sayDayOfMonthIn(day, way
 export const sayDate = (day: CivilDay): string => sayDateIn(day, ways);
 /** "Tue 24 Nov", with the year when it is not the one of `today`. */
 export const sayDay = (day: CivilDay, today: CivilDay): string => sayDayIn(day, today, ways);
+/** "Tue 24 Nov", of whatever year. */
+export const sayShortDay = (day: CivilDay): string => `${weekdayShort(weekdayOf(day))} ${sayDayOfMonth(day)}`;
 /** "today", "tomorrow", "yesterday", "Fri" within the coming week, then "Fri 6 Nov". */
 export const sayNear = (day: CivilDay, today: CivilDay): string => sayNearIn(day, today, ways);
 /** "08:30", or "8:30 am" */
@@ -44,7 +48,7 @@ export const sayTime = (time: IsoTime): string => sayTimeIn(time, ways);
 /** The clock time of a civil moment. */
 export const timeOf = (moment: string): string => sayTime(moment.slice(11, 16));
 /** "08:00–09:30" */
-export const sayTimeSpan = (from: IsoTime, to: IsoTime): string => `${sayTime(from)}–${sayTime(to)}`;
+export const sayTimeSpan = (from: IsoTime, to: IsoTime): string => sayTimeSpanIn(from, to, ways);
 /** The weekdays, the one first on which a week begins. */
 export const weekdays = (): Weekday[] => weekdaysInOrder(ways);
 /** How many days of a week lie before a day. */

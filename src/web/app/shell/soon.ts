@@ -5,12 +5,15 @@ export const loadCapture = () => import('../../features/tasks/capture/capture-ba
 export const loadStartNow = () => import('../../features/templates/start-now.tsx');
 export const loadTaskSheet = () => import('../../features/tasks/sheet/task-sheet.tsx');
 
+export const loadSignInAgain = () => import('../../features/people/sign-in-again.tsx');
+
 /** Time for the first page to be drawn. */
 const PRELOAD_AFTER_MS = 300;
 
 /** Where it fails it is asked for again when it is opened, and told then. */
 export function loadSoon(): void {
   window.setTimeout(() => {
-    for (const load of [loadCapture, loadTaskSheet, loadJump, loadStartNow, loadKeyCard]) load().catch(() => undefined);
+    for (const load of [loadCapture, loadTaskSheet, loadJump, loadStartNow, loadKeyCard, loadSignInAgain])
+      load().catch(() => undefined);
   }, PRELOAD_AFTER_MS);
 }

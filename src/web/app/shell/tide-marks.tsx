@@ -1,5 +1,5 @@
 import { type CivilDay, yearMonthDay } from '../../../core/index.ts';
-import { daysIntoWeek, sayDay } from '../../kit/ways.ts';
+import { daysIntoWeek, sayDayOfMonth, sayShortDay } from '../../kit/ways.ts';
 
 /** The line that columns stand on, in pixels from the top. */
 export const BASE = 52;
@@ -128,7 +128,7 @@ export function DayLabels({ days, x, columnWidth, narrow, today }: DayLabelsProp
                 fontWeight={650}
                 fill="var(--color-accent-content)"
               >
-                {narrow ? sayDay(day, today).split(' ')[1] : 'Today'}
+                {narrow ? yearMonthDay(day).day : 'Today'}
               </text>
             </g>
           );
@@ -144,10 +144,9 @@ export function DayLabels({ days, x, columnWidth, narrow, today }: DayLabelsProp
         // Where weeks are narrow it goes without saying that all of them begin a week; narrower still, some weeks are left out.
         const everyNth = Math.ceil(DATE_WIDTH / (columnWidth * 7));
         if (Math.floor((day - today) / 7) % everyNth !== 0) return null;
-        const words = sayDay(day, today).replace(/ \d{4}$/, '');
         return (
           <text key={day} x={x(day) + 3} y={BASE + 15} fill="var(--ink-2)">
-            {columnWidth * 7 < WEEKDAY_WIDTH ? words.replace(/^\w+ /, '') : words}
+            {columnWidth * 7 < WEEKDAY_WIDTH ? sayDayOfMonth(day) : sayShortDay(day)}
           </text>
         );
       })}

@@ -1,5 +1,5 @@
 import { type FormEvent, type ReactNode, useEffect, useId, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link, useLocation, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { peopleAddresses, workspaceAddresses } from '../../../contract/addresses.ts';
 import { MIN_PASSWORD, type Session } from '../../../contract/index.ts';
@@ -118,8 +118,14 @@ function PasswordAsked({ label, complete, words, email, send }: PasswordAskedPro
   );
 }
 
+/** What a link from a mail leads to, or asks for one. */
+export default function LinkPage() {
+  const Page = PAGES[useLocation().pathname];
+  return Page && <Page />;
+}
+
 /** Somebody was asked to a workspace. */
-export function InvitationPage() {
+function InvitationPage() {
   const goIn = useGoIn();
   const state = useLookedUp<Answer<typeof peopleAddresses.lookAtInvitation>>((token) =>
     ask(peopleAddresses.lookAtInvitation, { body: { token } }),
@@ -146,7 +152,7 @@ export function InvitationPage() {
 }
 
 /** A new password in the place of one that is forgotten. */
-export function NewPasswordPage() {
+function NewPasswordPage() {
   const goIn = useGoIn();
   const state = useLookedUp((token) => ask(peopleAddresses.lookAtReset, { body: { token } }));
   if (state.kind === 'looking') return <Skeleton rows={4} />;
@@ -168,7 +174,7 @@ export function NewPasswordPage() {
 }
 
 /** Another address is shown to be read by whoever wants it: by one click, not by whatever looks at links in mails. */
-export function NewAddressPage() {
+function NewAddressPage() {
   const [state, setState] = useState<State<{ readonly email: string }> | null>(null);
   if (state?.kind === 'refused') return <Refused title="This link" problem={state.problem} />;
   if (state?.kind === 'found')
@@ -207,7 +213,7 @@ export function NewAddressPage() {
 }
 
 /** Asks for a link to a new password. */
-export function ForgottenPage() {
+function ForgottenPage() {
   const [email, setEmail] = useState('');
   const [busy, setBusy] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
@@ -263,3 +269,10 @@ export function ForgottenPage() {
     </Alone>
   );
 }
+
+const PAGES: Readonly<Record<string, () => ReactNode>> = {
+  '/invitation': InvitationPage,
+  '/new-password': NewPasswordPage,
+  '/new-address': NewAddressPage,
+  '/forgotten': ForgottenPage,
+};

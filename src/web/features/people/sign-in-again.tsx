@@ -12,7 +12,7 @@ import { PasswordForm } from './password-form.tsx';
  * Over the page whose session has ended: signs in again without leaving it, so that nothing on it is lost. It does not
  * close by Esc: behind it nothing can be done.
  */
-export function SignInAgain({ me }: { readonly me: Person }) {
+export default function SignInAgain({ me }: { readonly me: Person }) {
   const { mutate } = useSWRConfig();
   const { data: welcome } = useAnswer(workspaceAddresses.welcome, {});
   const [problem, setProblem] = useState<string | null>(null);

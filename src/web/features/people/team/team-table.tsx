@@ -11,7 +11,7 @@ import {
   weekInPattern,
 } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
-import { sayDate, sayDay } from '../../../kit/ways.ts';
+import { sayDay, sayDayOfMonth } from '../../../kit/ways.ts';
 import type { Grouping } from './team-page.tsx';
 import { WeekBars } from './week-bars.tsx';
 
@@ -48,7 +48,7 @@ export function TeamTable({ members, weeks, grouping }: TeamTableProps) {
         <span className={`${MIDDLE} text-right`}>hours</span>
         {weeks.map((monday, i) => (
           <span key={monday} className={`text-right ${i > 0 ? MIDDLE : ''}`}>
-            {i === 0 ? 'this week' : sayDate(dayOfIso(monday)).replace(/ \d{4}$/, '')}
+            {i === 0 ? 'this week' : sayDayOfMonth(dayOfIso(monday))}
           </span>
         ))}
         <span className={MIDDLE}>team</span>

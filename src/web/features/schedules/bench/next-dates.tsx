@@ -1,6 +1,5 @@
 import { Fragment } from 'react';
 import {
-  type CivilDay,
   type DatedOccurrence,
   isDated,
   MAIN_PART,
@@ -14,7 +13,7 @@ import {
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
-import { sayDay, sayTime, sayTimeSpan } from '../../../kit/ways.ts';
+import { sayDay, sayShortDay, sayTime, sayTimeSpan } from '../../../kit/ways.ts';
 import type { RehearsalWords } from '../rehearsal/rehearsal-lines.ts';
 import type { RehearsalQuestion } from '../rehearsal/rehearsal-worker.ts';
 
@@ -110,8 +109,8 @@ function StepLine({ task: { due, appears, starts, startTime, dueTime }, title, w
       <td className="date">
         <DateBlock day={due} look="quiet" />
       </td>
-      <td>{appears <= today ? 'at once' : sayShort(appears, today)}</td>
-      <td>{sayShort(starts, today)}</td>
+      <td>{appears <= today ? 'at once' : sayShortDay(appears)}</td>
+      <td>{sayShortDay(starts)}</td>
       <td>{times}</td>
       {hasReminder && <td />}
       <td title={who}>{who}</td>
@@ -201,12 +200,12 @@ function Line({
       <td className="date">
         <DateBlock day={due} />
       </td>
-      <td className="text-ink-2">{appears <= today ? 'at once' : sayShort(appears, today)}</td>
-      <td className="text-ink-2">{sayShort(starts, today)}</td>
+      <td className="text-ink-2">{appears <= today ? 'at once' : sayShortDay(appears)}</td>
+      <td className="text-ink-2">{sayShortDay(starts)}</td>
       <td>{times}</td>
       {hasReminder && (
         <td className="text-ink-2">
-          {reminder && `${sayShort(reminder.on, today)}, ${sayTime(reminder.time)}`}
+          {reminder && `${sayShortDay(reminder.on)}, ${sayTime(reminder.time)}`}
           {others.length > 0 && ` and ${others.length} more`}
         </td>
       )}
@@ -214,11 +213,6 @@ function Line({
       <td title={remark.join(', ')}>{remark.join(', ')}</td>
     </tr>
   );
-}
-
-/** Without the year: the block beside it says that. */
-function sayShort(day: CivilDay, today: CivilDay): string {
-  return sayDay(day, today).replace(/ \d{4}$/, '');
 }
 
 /** "08:00–09:30", "08:00", or the time by which it is due. */

@@ -2,10 +2,12 @@ import { ChevronDown, ChevronUp } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
 import {
   assigneeOn,
+  type CivilDay,
   dayOfIso,
   isDated,
   isoOfDay,
   monthIndexOf,
+  monthShort,
   type PlannedOccurrence,
   type PlannedSchedule,
   phraseParts,
@@ -13,12 +15,15 @@ import {
   type Recurrence,
   sayHours,
   stretchAt,
+  weekdayOf,
+  weekdayShort,
   workingDaysBetween,
   writePhrase,
+  yearMonthDay,
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Figure } from '../../../kit/figure.tsx';
-import { sayDate, sayDay } from '../../../kit/ways.ts';
+import { sayDate, sayDay, waysShown } from '../../../kit/ways.ts';
 import { type YearEdit, YearView } from '../year/year-view.tsx';
 import { type BenchDraft, withRecurrence } from './bench-draft.ts';
 import type { BenchPlan } from './bench-plan.ts';
@@ -176,7 +181,6 @@ function Figures({ plan }: { readonly plan: Extract<BenchPlan, { kind: 'plan' }>
   const { today, workingCalendar } = useWorkspace();
   const { timesAYear, minutesAYear, next } = plan.outlook;
   const first = next.find(isDated);
-  const [weekday, date, month, year] = first ? sayDay(first.on, today).split(' ') : [];
   return (
     <div className="flex flex-none gap-5">
       <Figure words="a year">{timesAYear}</Figure>
@@ -184,15 +188,25 @@ function Figures({ plan }: { readonly plan: Extract<BenchPlan, { kind: 'plan' }>
         {minutesAYear > 0 ? sayHours(minutesAYear) : '–'} <small>h</small>
       </Figure>
       <Figure words={first ? `next, ${inWorkingDays(workingDaysBetween(today, first.on, workingCalendar))}` : 'next'}>
-        {first ? (
-          <>
-            {weekday} {date} <small>{[month, year].filter(Boolean).join(' ')}</small>
-          </>
-        ) : (
-          'none'
-        )}
+        {first ? <NextDate day={first.on} today={today} /> : 'none'}
       </Figure>
     </div>
+  );
+}
+
+/** The figure large, the month and another year beside it in the order in which they are seen. */
+function NextDate({ day, today }: { readonly day: CivilDay; readonly today: CivilDay }) {
+  const { year, month, day: date } = yearMonthDay(day);
+  const other = year === yearMonthDay(today).year ? '' : ` ${year}`;
+  const weekday = weekdayShort(weekdayOf(day));
+  return waysShown().dateOrder === 'day first' ? (
+    <>
+      {weekday} {date} <small>{`${monthShort(month)}${other}`}</small>
+    </>
+  ) : (
+    <>
+      {weekday} <small>{monthShort(month)}</small> {date} {other && <small>{other}</small>}
+    </>
   );
 }
 

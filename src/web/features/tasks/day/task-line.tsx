@@ -4,7 +4,7 @@ import { type CivilDay, dayOfIso, sayDuration } from '../../../../core/index.ts'
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
-import { sayDay, sayNear, timeOf } from '../../../kit/ways.ts';
+import { sayDay, sayDayOfMonth, sayNear, timeOf, waysShown } from '../../../kit/ways.ts';
 import { sayFor, sayProofMissing, sayTimes, sayWindow } from '../task-words.ts';
 
 export type TaskLineBand = 'late' | 'thisDay' | 'coming' | 'toCheck' | 'unassigned' | 'doneBefore';
@@ -24,6 +24,13 @@ interface TaskLineProps {
 export const LINE =
   'relative grid h-9 cursor-pointer items-center border-b border-line pr-4 text-row leading-4.5 last:border-b-0 max-[720px]:h-auto max-[720px]:min-h-[58px] max-[720px]:gap-x-1 max-[720px]:px-4 max-[720px]:pt-[7px] max-[720px]:pb-2 print:h-auto print:min-h-[30px] print:break-inside-avoid print:items-start print:py-[5px]';
 const COLUMNS = 'grid-cols-[24px_92px_minmax(0,1fr)_34px_60px_92px] max-[720px]:grid-cols-[32px_minmax(0,1fr)_auto]';
+/** Times of a twelve-hour clock, and dates with the month first, are longer. */
+const WIDE_COLUMNS =
+  'grid-cols-[24px_128px_minmax(0,1fr)_34px_60px_92px] max-[720px]:grid-cols-[32px_minmax(0,1fr)_auto]';
+const lineColumns = (): string => {
+  const { clock, dateOrder } = waysShown();
+  return clock === 24 && dateOrder === 'day first' ? COLUMNS : WIDE_COLUMNS;
+};
 export const TITLE =
   'truncate max-[720px]:whitespace-normal print:overflow-visible print:whitespace-normal print:wrap-anywhere';
 /** The one thing to do next. */
@@ -51,7 +58,7 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
     // biome-ignore lint/a11y/noStaticElementInteractions: see above
     // biome-ignore lint/a11y/useKeyWithClickEvents: see above
     <div
-      className={`group ${LINE} ${COLUMNS} hover:bg-base-200 data-[here=true]:-ml-2 data-[here=true]:bg-chosen data-[here=true]:pl-2 data-[here=true]:shadow-[inset_3px_0_0_var(--color-accent)] max-[720px]:data-[here=true]:pl-2 ${ended ? 'text-ink-2' : ''}`}
+      className={`group ${LINE} ${lineColumns()} hover:bg-base-200 data-[here=true]:-ml-2 data-[here=true]:bg-chosen data-[here=true]:pl-2 data-[here=true]:shadow-[inset_3px_0_0_var(--color-accent)] max-[720px]:data-[here=true]:pl-2 ${ended ? 'text-ink-2' : ''}`}
       data-line
       data-here={isOpen || choosing?.isChosen}
       data-task={task.title}
@@ -124,7 +131,7 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
 /** When something was: the time where that was today, else the day, short. */
 function sayWhen(moment: string, today: CivilDay): string {
   const day = dayOfIso(moment.slice(0, 10));
-  return day === today ? timeOf(moment) : sayNear(day, today).replace(/^\w+ (?=\w+ )/, '');
+  return day === today ? timeOf(moment) : day === today - 1 ? sayNear(day, today) : sayDayOfMonth(day);
 }
 
 interface NextThingProps extends Pick<TaskLineProps, 'task' | 'band' | 'onAct'> {
@@ -193,7 +200,7 @@ function Check({ task, onAct }: Pick<TaskLineProps, 'task' | 'onAct'>) {
 /** A date that a rule gives, not made yet: a bare mast. */
 export function ProjectedTaskLine({ line }: { readonly line: ProjectedLine }) {
   return (
-    <div data-line className={`${LINE} ${COLUMNS} cursor-default hover:bg-base-200`}>
+    <div data-line className={`${LINE} ${lineColumns()} cursor-default hover:bg-base-200`}>
       <div className="flex">
         <Pennant state="bare" size={20} />
       </div>

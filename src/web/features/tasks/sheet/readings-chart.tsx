@@ -1,6 +1,6 @@
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { dayOfIso, type NumberDemand, sayNumber } from '../../../../core/index.ts';
-import { sayDate } from '../../../kit/ways.ts';
+import { sayDate, sayDayOfMonth } from '../../../kit/ways.ts';
 
 export interface Reading {
   readonly on: string;
@@ -32,7 +32,7 @@ export default function ReadingsChart({
           dataKey="day"
           type="number"
           domain={['dataMin', 'dataMax']}
-          tickFormatter={(day: number) => sayDate(day).replace(/ \d{4}$/, '')}
+          tickFormatter={(day: number) => sayDayOfMonth(day)}
           tick={axis}
           tickLine={false}
           axisLine={{ stroke: 'var(--line-2)' }}
