@@ -75,6 +75,13 @@ export const bringInSchema = z.object({
   ),
   /** What a column may become. */
   fields: z.array(z.object({ key: z.string(), name: z.string(), value: z.string() })),
+  /** How many names are written with the last name first, and how the first of them is read then. */
+  names: z.object({
+    count: z.number().int(),
+    isTurned: z.boolean(),
+    example: z.string().nullable(),
+    turned: z.string().nullable(),
+  }),
   dayOrder: z.enum(DAY_ORDERS),
   dates: z.object({
     order: z.enum(DAY_ORDERS).nullable(),
@@ -138,6 +145,7 @@ export const bringInEndpoints = {
       dayOrder: z.enum(DAY_ORDERS).optional(),
       people: z.record(z.string().max(200), id.nullable()).optional(),
       sameBy: sameBy.optional(),
+      turnsNames: z.boolean().optional(),
       mended: z
         .array(z.object({ number: z.number().int(), column: z.number().int().min(0), text: z.string().max(5000) }))
         .max(200)

@@ -88,10 +88,15 @@ export type Settings = z.infer<typeof settingsSchema>;
 
 const countOf = { count: z.number().int() };
 
+/** The most own fields of clients, and of assets. */
+export const MOST_OWN_FIELDS = 40;
+/** The longest name of one. */
+export const LONGEST_FIELD_NAME = 40;
+
 /** A field of the workspace's own; one that is new has no key yet. */
 export const ownFieldSchema = z.object({
   key: z.string().max(60),
-  name: line('The name of the field', 40),
+  name: line('The name of the field', LONGEST_FIELD_NAME),
   kind: z.enum(FIELD_KINDS),
   choices: z.array(line('The choice', 60)).max(40, 'Forty choices at most.').readonly(),
 });
@@ -114,7 +119,7 @@ const names = (what: string) =>
     .superRefine(noneTwice);
 const ownFields = z
   .array(ownFieldSchema)
-  .max(40, 'Forty fields at most.')
+  .max(MOST_OWN_FIELDS, `${MOST_OWN_FIELDS} fields at most.`)
   .superRefine((fields, context) => {
     noneTwice(fields, context);
     fields.forEach(({ kind, choices }, i) => {

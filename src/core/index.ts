@@ -11,11 +11,14 @@ export {
   type BringField,
   type BringKind,
   bringFields,
+  isNewField,
+  NEW_FIELDS,
+  type NewField,
   OWN,
 } from './bring-in/fields.ts';
 export { guessColumns } from './bring-in/guess.ts';
 export { type Meant, nameKey, whoIsMeant } from './bring-in/people-names.ts';
-export { type RowProblem, type RowReading, type RowValues, readRow } from './bring-in/row.ts';
+export { type RowProblem, type RowReading, type RowValues, readRow, turnedName } from './bring-in/row.ts';
 export {
   DAY_ORDERS,
   type DayOrder,

@@ -162,6 +162,7 @@ describe('a line', () => {
     columns: ['name', 'email', 'own.insured', 'asset.length', null, 'usualPerson'],
     fields: new Map(FIELDS.map((field) => [field.key, field])),
     dayOrder: 'day first' as const,
+    turnsNames: false,
     people: new Map([
       ['a quill', 'ayesha'],
       ['tomas', null],
@@ -183,6 +184,18 @@ describe('a line', () => {
       { column: 3, message: '“1,234” can be 1234 or 1.234: write which' },
       { column: 0, message: 'The client is missing' },
     ]);
+  });
+
+  it.each([
+    ['Iddon-Vane, Nell', 'Nell Iddon-Vane'],
+    ['  Roe ,Mara ', 'Mara Roe'],
+    ['Nell Iddon', 'Nell Iddon'],
+    ['Lusk, Piran, and Co', 'Lusk, Piran, and Co'],
+    ['Lusk,', 'Lusk,'],
+  ])('puts the first name of “%s” first only where that is asked for', (written, turned) => {
+    const cells = [written, '', '', '', '', ''];
+    expect(readRow(cells, { ...reading, turnsNames: true }).values['name']).toBe(turned);
+    expect(readRow(cells, reading).values['name']).toBe(written.trim());
   });
 
   it('says so where a name is one too many to be told apart', () => {

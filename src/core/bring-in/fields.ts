@@ -1,4 +1,4 @@
-import { type OwnField, PREFERS } from '../own-fields/own-fields.ts';
+import { type FieldKind, type OwnField, PREFERS } from '../own-fields/own-fields.ts';
 import { ACCESS_LEVELS } from '../people/access.ts';
 
 /** What can be brought in from a file, a line each. */
@@ -21,11 +21,13 @@ export interface BringField {
   /** Other names of columns that mean it, in plain words. */
   readonly alsoCalled: readonly string[];
   readonly isNeeded: boolean;
+  /** Whether it is the name of somebody, which some lists write with the last name first. */
+  readonly isName: boolean;
 }
 
 type Short = Partial<Omit<BringField, 'key' | 'name'>>;
 const field = (key: string, name: string, rest: Short = {}): BringField => ({
-  ...{ key, name, value: 'text', most: 120, choices: [], alsoCalled: [], isNeeded: false },
+  ...{ key, name, value: 'text', most: 120, choices: [], alsoCalled: [], isNeeded: false, isName: false },
   ...rest,
 });
 
@@ -41,6 +43,7 @@ const ofOwn = (before: string, fields: readonly OwnField[]) =>
 const CLIENT_FIELDS: readonly BringField[] = [
   field('name', 'client', {
     isNeeded: true,
+    isName: true,
     alsoCalled: ['name', 'client name', 'holder', 'customer', 'customer name', 'company', 'owner', 'berth holder'],
   }),
   field('address', 'address', { most: 500, alsoCalled: ['postal address', 'street', 'addr'] }),
@@ -49,7 +52,7 @@ const CLIENT_FIELDS: readonly BringField[] = [
     alsoCalled: ['adviser', 'advisor', 'looked after by', 'account manager'],
   }),
   field('notes', 'notes', { most: 5000, alsoCalled: ['note', 'remarks', 'remark', 'comments', 'comment'] }),
-  field('contact', 'contact', { most: 80, alsoCalled: ['contact name', 'contact person'] }),
+  field('contact', 'contact', { most: 80, isName: true, alsoCalled: ['contact name', 'contact person'] }),
   field('role', 'contact role', { most: 60, alsoCalled: ['role', 'position', 'job title'] }),
   field('email', 'mail', {
     value: 'email',
@@ -72,6 +75,7 @@ const PERSON_FIELDS: readonly BringField[] = [
   field('name', 'name', {
     most: 80,
     isNeeded: true,
+    isName: true,
     alsoCalled: ['person', 'full name', 'employee', 'staff', 'staff member'],
   }),
   field('email', 'mail', {
@@ -94,6 +98,18 @@ const PERSON_FIELDS: readonly BringField[] = [
   field('worksFrom', 'first day', { value: 'date', alsoCalled: ['start', 'start date', 'since', 'from', 'joined'] }),
   field('worksUntil', 'last day', { value: 'date', alsoCalled: ['end', 'end date', 'until', 'left', 'leaving date'] }),
 ];
+
+/** What a column may become besides: a field that is not there yet, called as the column is. */
+export const NEW_FIELDS = {
+  'new.client.text': { of: 'client', kind: 'text' },
+  'new.client.number': { of: 'client', kind: 'number' },
+  'new.client.date': { of: 'client', kind: 'date' },
+  'new.asset.text': { of: 'asset', kind: 'text' },
+  'new.asset.number': { of: 'asset', kind: 'number' },
+  'new.asset.date': { of: 'asset', kind: 'date' },
+} as const satisfies Readonly<Record<string, { readonly of: 'client' | 'asset'; readonly kind: FieldKind }>>;
+export type NewField = keyof typeof NEW_FIELDS;
+export const isNewField = (key: string | null): key is NewField => key !== null && key in NEW_FIELDS;
 
 /** All that a column may become, the workspace's own fields at the end. */
 export function bringFields(

@@ -17,6 +17,8 @@ export interface RowReading {
   readonly columns: readonly (string | null)[];
   readonly fields: ReadonlyMap<string, BringField>;
   readonly dayOrder: DayOrder;
+  /** Whether names written "Roe, Mara" are "Mara Roe". */
+  readonly turnsNames: boolean;
   /** Who is meant by each name of a person, by the name in plain words; null for nobody. */
   readonly people: ReadonlyMap<string, string | null>;
 }
@@ -28,7 +30,7 @@ const MOST_NAMES = 8;
 /** Reads a line; each cell that can't be read has its own sentence, and the others are read all the same. */
 export function readRow(
   cells: readonly string[],
-  { columns, fields, dayOrder, people }: RowReading,
+  { columns, fields, dayOrder, turnsNames, people }: RowReading,
 ): { readonly values: RowValues; readonly problems: readonly RowProblem[] } {
   const values: Record<string, string | number | readonly string[]> = {};
   const problems: RowProblem[] = [];
@@ -36,7 +38,8 @@ export function readRow(
     problems.push({ column: null, message: `It has ${cells.length} cells, the head only ${columns.length}` });
   columns.forEach((key, column) => {
     const field = key === null ? undefined : fields.get(key);
-    const text = asWritten(cells[column] ?? '').trim();
+    const written = asWritten(cells[column] ?? '').trim();
+    const text = field?.isName && turnsNames ? turnedName(written) : written;
     if (!field || text === '') return;
     const read = readCell(field, text, dayOrder, people);
     if ('problem' in read) problems.push({ column, message: read.problem });
@@ -50,6 +53,11 @@ export function readRow(
     }
   return { values, problems };
 }
+
+const LAST_FIRST = /^([^,]*[^,\s])\s*,\s*([^,\s][^,]*)$/;
+
+/** "Roe, Mara" with the first name first; any other name as it is. */
+export const turnedName = (text: string): string => text.replace(LAST_FIRST, '$2 $1');
 
 function readCell(
   field: BringField,

@@ -40,6 +40,70 @@ const named = async (name: string) =>
 
 const HEAD = 'Holder,Boat,Berth,E-mail,Tel,Adviser,insured until,length m,col_9';
 
+describe('a column that becomes a field of its own', () => {
+  const file = ['Holder,Boat,Draught m', 'Ottoline Vey,Sedge Warbler,"1.4"', 'Corwin Bly,Little Stint,2'];
+  const fieldsNow = async () => (await ines.get('/api/workspace').expect(200)).body.assetFields as { name: string }[];
+
+  it('adds it with the file, and takes it out with the file; the next one like it finds it', async () => {
+    const [before, fields] = [await whole(), await fieldsNow()];
+    let now = await settled(await begun(file), { columns: ['name', 'asset', 'new.asset.number'] });
+    expect(now.columns[2]?.becomes).toBe('new.asset.number');
+    expect(now.counts).toMatchObject({ new: 2, left: 0 });
+    expect(await fieldsNow()).toEqual(fields);
+    now = await broughtIn(now);
+    expect(await fieldsNow()).toContainEqual({ key: 'draught-m', name: 'Draught m', kind: 'number', choices: [] });
+    const kept = await server.source.query(
+      `select name, fields->'draught-m' as draught from asset where name in ('Sedge Warbler', 'Little Stint') order by name`,
+    );
+    expect(kept).toEqual([
+      { name: 'Little Stint', draught: 2 },
+      { name: 'Sedge Warbler', draught: 1.4 },
+    ]);
+    const next = await begun(file);
+    expect([next.columns[2]?.becomes, next.counts.same]).toEqual(['asset.draught-m', 2]);
+    await undo(now);
+    expect(await fieldsNow()).toEqual(fields);
+    expect(await whole()).toEqual(before);
+  });
+
+  it('leaves it where somebody has filled it in since', async () => {
+    const now = await broughtIn(await settled(await begun(file), { columns: ['name', 'asset', 'new.asset.number'] }));
+    await server.source.query(
+      `update asset set fields = fields || '{"draught-m": 3}' where id = (select id from asset where name = 'Crane 1')`,
+    );
+    expect(await undo(now)).toContain('the field Draught m');
+    expect(await fieldsNow()).toContainEqual(expect.objectContaining({ key: 'draught-m' }));
+  });
+
+  it('is refused where there is one of that name, and to whoever may not change the settings', async () => {
+    const refused = async (now: BringIn, columns: readonly (string | null)[], by = ines): Promise<string> =>
+      (await by.put(`/api/bring-ins/${now.id}`).send({ version: now.version, columns }).expect(422)).body.errors[0]
+        .message;
+    const now = await begun(['Holder,Insured until,Keel,Keel', 'Nell,,long,deep']);
+    expect(await refused(now, ['name', 'new.client.date', null, null])).toBe(
+      'There is a field “Insured until” already: choose that one.',
+    );
+    expect(await refused(now, ['name', null, 'new.client.text', 'new.client.text'])).toContain(
+      'Two columns are called',
+    );
+    const maud = await server.browser('Maud Ferrier');
+    expect(await refused(now, ['name', null, 'new.client.text', null], maud)).toContain(
+      'Only a manager can add a field',
+    );
+  });
+});
+
+describe('names with the last name first', () => {
+  it('are read as they stand, until it is said that they are to be turned', async () => {
+    let now = await begun(['Holder,Contact', '"Lusk, Piran","Lusk, Wenna"', 'Torr & Daughters,']);
+    expect(now.names).toEqual({ count: 2, isTurned: false, example: 'Lusk, Piran', turned: 'Piran Lusk' });
+    expect(now.fresh.map(({ title }) => title)).toEqual(['Lusk, Piran', 'Torr & Daughters']);
+    now = await settled(now, { turnsNames: true });
+    expect(now.fresh.map(({ title }) => title)).toEqual(['Piran Lusk', 'Torr & Daughters']);
+    expect((await begun(['Holder,Contact', '"Lusk, Piran",'])).names.isTurned).toBe(true);
+  });
+});
+
 describe('a file of clients', () => {
   it('is read as it most likely is meant, and nothing is written by that', async () => {
     const before = await whole();

@@ -8,6 +8,7 @@ import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { pagesOf } from './check.ts';
 import { BringIn, type BringInRow } from './entity.ts';
+import { takeNewFieldsOut } from './new-fields.ts';
 import { textOf } from './read-row.ts';
 import { mustBeAllowed } from './service.ts';
 import { ASSET, CLIENT, CONTACT, upsert, type WrittenClient } from './write-clients.ts';
@@ -53,6 +54,7 @@ async function takeOut(scope: Scope, id: string): Promise<string> {
     const rows = page.filter(({ before }) => before !== null);
     await (bringIn.kind === 'clients' ? clientsOut(scope, rows, free, sum) : peopleOut(scope, rows, sum));
   }
+  for (const name of await takeNewFieldsOut(scope, bringIn)) sum.stay.add(`the field ${name}`);
   await scope.save(BringIn, id, { state: 'undone', version: bringIn.version + 1 });
   await scope.tell('clients', 'workspace');
   const kept = sum.stay.size - TOLD;

@@ -1,5 +1,6 @@
 import {
   type BringField,
+  type BringKind,
   bringFields,
   hasLeftBy,
   type Meant,
@@ -13,14 +14,32 @@ import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { clientLines, SeenClients } from './client-lines.ts';
 import type { BringIn, BringInRow } from './entity.ts';
+import { columnsRead, newFields } from './new-fields.ts';
 import { personLines, SeenPeople } from './person-lines.ts';
 import type { Told } from './read-row.ts';
 
 /** Lines that are read and held against what is here in one go. */
 const AT_ONCE = 500;
 
-export const fieldsOf = (scope: Scope, { kind }: Pick<BringIn, 'kind'>): BringField[] =>
+/** What a column may become here. */
+export const fieldsKnown = (scope: Scope, kind: BringKind): BringField[] =>
   bringFields(kind, { client: scope.workspace.clientFields, asset: scope.workspace.assetFields });
+
+/** The same, with what this file is to add. */
+export function fieldsOf(scope: Scope, bringIn: BringIn): BringField[] {
+  const adding = newFields(scope, bringIn);
+  const own = (of: 'client' | 'asset') => [
+    ...(of === 'client' ? scope.workspace.clientFields : scope.workspace.assetFields),
+    ...adding.filter((one) => one.of === of).map(({ field }) => field),
+  ];
+  return bringFields(bringIn.kind, { client: own('client'), asset: own('asset') });
+}
+
+/** The columns that become a field of some sort. */
+export function placesOf(scope: Scope, bringIn: BringIn, isOf: (field: BringField) => boolean): number[] {
+  const keys = new Set(fieldsOf(scope, bringIn).flatMap((field) => (isOf(field) ? [field.key] : [])));
+  return columnsRead(scope, bringIn).flatMap((key, i) => (key !== null && keys.has(key) ? [i] : []));
+}
 
 /** Lines of a file in their order, so many at a time: memory holds no more of them, however many there are. */
 export async function* pagesOf(
@@ -46,7 +65,12 @@ export async function checkRows(scope: Scope, bringIn: BringIn): Promise<void> {
   const { kind, asked, id } = bringIn;
   const fields = new Map(fieldsOf(scope, bringIn).map((field) => [field.key, field]));
   const reading: RowReading = {
-    ...{ columns: asked.columns, dayOrder: asked.dayOrder, fields },
+    ...{
+      columns: columnsRead(scope, bringIn),
+      dayOrder: asked.dayOrder,
+      turnsNames: asked.turnsNames === true,
+      fields,
+    },
     people: await peopleMeant(scope, bringIn),
   };
   const seen = { clients: new SeenClients(), people: new SeenPeople() };
@@ -121,11 +145,5 @@ async function peopleMeant(scope: Scope, bringIn: BringIn): Promise<ReadonlyMap<
 }
 
 function personColumn(scope: Scope, bringIn: BringIn): number | null {
-  const keys = new Set(
-    fieldsOf(scope, bringIn)
-      .filter(({ value }) => value === 'person')
-      .map(({ key }) => key),
-  );
-  const column = bringIn.asked.columns.findIndex((key) => key !== null && keys.has(key));
-  return column === -1 ? null : column;
+  return placesOf(scope, bringIn, ({ value }) => value === 'person')[0] ?? null;
 }

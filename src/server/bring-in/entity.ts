@@ -12,6 +12,17 @@ export interface Asked {
   /** Who is meant by a name, by the name in plain words, where somebody has said so. */
   readonly people: Readonly<Record<string, string | null>>;
   readonly sameBy: SameBy;
+  /** Whether names written "Roe, Mara" are "Mara Roe"; not in those of before it could be said. */
+  readonly turnsNames?: boolean;
+  /** Fields that it has added, once it is brought in. */
+  readonly added?: readonly Added[];
+}
+
+/** A field of the workspace's own that a file has added, and the column that became it. */
+export interface Added {
+  readonly of: 'client' | 'asset';
+  readonly key: string;
+  readonly column: number;
 }
 
 /** A file that is brought in, or was. */

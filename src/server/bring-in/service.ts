@@ -7,11 +7,22 @@ import {
   type RowFate,
   SAME_BY,
 } from '../../contract/index.ts';
-import { BRING_KINDS, type BringKind, dayOrderOf, guessColumns, type Right, sayWhoMayAll } from '../../core/index.ts';
+import {
+  BRING_KINDS,
+  type BringField,
+  type BringKind,
+  dayOrderOf,
+  guessColumns,
+  isNewField,
+  type Right,
+  sayWhoMayAll,
+  turnedName,
+} from '../../core/index.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { checkRows, fieldsOf, namesMeant } from './check.ts';
+import { checkRows, fieldsKnown, fieldsOf, namesMeant, placesOf } from './check.ts';
 import { type Asked, BringIn, type BringInRow } from './entity.ts';
+import { addNewFields, whyNoNewField } from './new-fields.ts';
 import { type FileRead, shapeOf } from './read-file.ts';
 import { UNREAD } from './read-row.ts';
 import { writeClients } from './write-clients.ts';
@@ -45,19 +56,17 @@ export async function startBringIn(
     [kind, shape],
   );
   const guessed = guessColumns(
-    fieldsOf(scope, { kind }),
+    fieldsKnown(scope, kind),
     columns,
     columns.map((_, i) => rows.slice(0, SAMPLES).map((cells) => cells[i] ?? '')),
   );
-  const known = new Set(fieldsOf(scope, { kind }).map(({ key }) => key));
   const id = await scope.transaction(async (tx) => {
     await forgetOld(tx);
     const bringIn = await tx.insert(BringIn, {
       ...{ id: tx.newId(), kind, state: 'open' as const, fileName, encoding, separator, shape },
       ...{ rowCount: rows.length, columns: [...columns], isRemembered: before !== undefined },
-      // Fields of the workspace's own may have gone since.
       asked: before
-        ? { ...before.asked, columns: before.asked.columns.map((key) => (key !== null && known.has(key) ? key : null)) }
+        ? remembered(fieldsKnown(scope, kind), before.asked, guessed)
         : { columns: guessed, dayOrder: 'day first', people: {}, sameBy: SAME_BY[kind][0] },
       ...{ byId: tx.person?.id ?? null, createdAt: tx.instant, doneAt: null, changeId: null, version: 1 },
     });
@@ -83,6 +92,21 @@ export async function startBringIn(
   return id;
 }
 
+/** What was asked of the last file of this shape: fields that have gone since are left out, those that it added are there now. */
+function remembered(
+  fields: readonly BringField[],
+  { added: _, ...asked }: Asked,
+  guessed: readonly (string | null)[],
+): Asked {
+  const known = new Set(fields.map(({ key }) => key));
+  const stay = asked.columns.map((key) => (key !== null && known.has(key) ? key : null));
+  const columns = stay.map((key, i) => {
+    const guess = guessed[i] ?? null;
+    return isNewField(asked.columns[i] ?? null) && guess !== null && !stay.includes(guess) ? guess : key;
+  });
+  return { ...asked, columns };
+}
+
 /** A text as the database can keep it. */
 const storable = (text: string): string => text.replaceAll('\u0000', '');
 
@@ -99,6 +123,7 @@ export interface Settling {
   readonly dayOrder?: Asked['dayOrder'] | undefined;
   readonly people?: Asked['people'] | undefined;
   readonly sameBy?: Asked['sameBy'] | undefined;
+  readonly turnsNames?: boolean | undefined;
   readonly mended?: readonly { readonly number: number; readonly column: number; readonly text: string }[] | undefined;
   readonly choices?: readonly { readonly number: number; readonly choice: string }[] | undefined;
 }
@@ -108,8 +133,9 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
   const asked = await scope.transaction(async (tx) => {
     const bringIn = await lockedOpen(tx, id, input.version);
     await mustFit(tx, bringIn, input);
-    const { columns, dayOrder, people, sameBy } = input;
+    const { columns, dayOrder, people, sameBy, turnsNames } = input;
     const next: Asked = {
+      turnsNames: turnsNames ?? bringIn.asked.turnsNames === true,
       columns: columns ?? bringIn.asked.columns,
       dayOrder: dayOrder ?? bringIn.asked.dayOrder,
       people: people ? { ...bringIn.asked.people, ...people } : bringIn.asked.people,
@@ -131,9 +157,14 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
       ]);
     return next;
   });
-  const isOnlyChosen = [input.columns, input.dayOrder, input.people, input.sameBy, input.mended].every(
-    (part) => part === undefined,
-  );
+  const isOnlyChosen = [
+    input.columns,
+    input.dayOrder,
+    input.people,
+    input.sameBy,
+    input.turnsNames,
+    input.mended,
+  ].every((part) => part === undefined);
   if (!isOnlyChosen) await checkRows(scope, { ...(await scope.one(BringIn, id, 'file')), asked });
 }
 
@@ -143,11 +174,19 @@ async function mustFit(
   { columns, sameBy, people }: Settling,
 ): Promise<void> {
   const problems: { path: string; message: string }[] = [];
-  const known = new Map(fieldsOf(scope, { kind }).map((field) => [field.key, field]));
+  const known = new Map(fieldsKnown(scope, kind).map((field) => [field.key, field]));
   if (columns) {
     if (columns.length !== names.length)
       problems.push({ path: 'columns', message: `The file has ${names.length} columns.` });
     columns.forEach((key, i) => {
+      if (isNewField(key)) {
+        const why =
+          kind === 'clients'
+            ? whyNoNewField(scope, key, i, { columns: names, becomes: columns })
+            : 'People have no own fields.';
+        if (why !== null) problems.push({ path: `columns.${i}`, message: why });
+        return;
+      }
       const field = key === null ? null : known.get(key);
       if (field === undefined)
         problems.push({ path: `columns.${i}`, message: 'There is no such field here any more.' });
@@ -189,6 +228,7 @@ export async function oneBringIn(scope: Scope, id: string): Promise<BringInAnswe
   return {
     ...{ id, kind, fileName, encoding, separator, rowCount, state, version, isRemembered, changeId },
     columns: await columnsOf(scope, bringIn),
+    names: await namesTurned(scope, bringIn),
     fields: fieldsOf(scope, bringIn).map(({ key, name, value }) => ({ key, name, value })),
     dayOrder: asked.dayOrder,
     dates: await datesTold(scope, bringIn),
@@ -274,13 +314,9 @@ async function columnsOf(scope: Scope, { id, columns, asked }: BringIn): Promise
 }
 
 /** In which order the dates of the file stand, told from all columns that become one. */
-async function datesOf(scope: Scope, { id, asked, kind }: BringIn) {
-  const dates = new Set(
-    fieldsOf(scope, { kind })
-      .filter(({ value }) => value === 'date')
-      .map(({ key }) => key),
-  );
-  const places = asked.columns.flatMap((key, i) => (key !== null && dates.has(key) ? [i] : []));
+async function datesOf(scope: Scope, bringIn: BringIn) {
+  const { id } = bringIn;
+  const places = placesOf(scope, bringIn, ({ value }) => value === 'date');
   if (places.length === 0) return dayOrderOf([]);
   const rows = await scope.sql<{ text: string }>(
     `select distinct r.cells->>place as text from bring_in_row r cross join unnest($3::int[]) place
@@ -288,6 +324,23 @@ async function datesOf(scope: Scope, { id, asked, kind }: BringIn) {
     [id, places],
   );
   return dayOrderOf(rows.map(({ text }) => text));
+}
+
+/** Names in the file that are written with the last name first, the first of them as an example. */
+async function namesTurned(scope: Scope, bringIn: BringIn): Promise<BringInAnswer['names']> {
+  const [found] = await scope.sql<{ count: number; example: string | null }>(
+    `select count(*)::int as count, (array_agg(btrim(r.cells->>place) order by r.number))[1] as example
+     from bring_in_row r cross join unnest($3::int[]) place
+     where r.workspace_id = $1 and r.bring_in_id = $2 and r.cells->>place ~ '^[^,]*[^,\\s]\\s*,\\s*[^,\\s][^,]*$'`,
+    [bringIn.id, placesOf(scope, bringIn, ({ isName }) => isName)],
+  );
+  const example = found?.example ?? null;
+  return {
+    count: found?.count ?? 0,
+    isTurned: bringIn.asked.turnsNames === true,
+    example: example?.slice(0, 80) ?? null,
+    turned: example === null ? null : turnedName(example).slice(0, 80),
+  };
 }
 
 async function datesTold(scope: Scope, bringIn: BringIn): Promise<BringInAnswer['dates']> {
@@ -314,6 +367,7 @@ export async function bringItIn(
         'Since you looked, others have added or changed some of these. Nothing is written; it is shown anew.',
       );
     if (now.new + now.update === 0) throw notNow('There is nothing in this file to bring in.');
+    await addNewFields(tx, bringIn);
     await (bringIn.kind === 'clients' ? writeClients : writePeople)(tx, bringIn);
     const changeId = await tx.record('bringIn', id, 'brought in', { state: { from: 'open', to: 'done' } });
     await tx.save(BringIn, id, { state: 'done', doneAt: tx.instant, changeId, version: bringIn.version + 1 });

@@ -1,10 +1,20 @@
 import { In, IsNull } from 'typeorm';
-import { ASSET_OWN, type BringField, bringFields, groupBy, isoOfDay, minutesAWeek, OWN } from '../../core/index.ts';
+import {
+  ASSET_OWN,
+  type BringField,
+  bringFields,
+  DEMAND_WORDS,
+  groupBy,
+  isoOfDay,
+  minutesAWeek,
+  OWN,
+} from '../../core/index.ts';
 import { Asset, Client, Contact } from '../clients/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { keptLines } from '../schedules/index.ts';
+import { Template } from '../templates/stored/index.ts';
 
 type Lines = readonly (readonly string[])[];
 
@@ -138,6 +148,62 @@ export async function* assetsOut(scope: Scope): AsyncGenerator<Lines> {
       ...assetFields.map(({ key }) => text(fields[key])),
     ]);
     after = [last.words ?? '', last.id];
+  }
+}
+
+/** Templates that are not archived, with their steps in a cell: a line each, those that are tasks of their own marked so. */
+export async function* templatesOut(scope: Scope): AsyncGenerator<Lines> {
+  yield [
+    [
+      'template',
+      'category',
+      'type of work',
+      'title',
+      'summary',
+      'minutes',
+      'priority',
+      'who',
+      'steps',
+      'proof',
+      'schedules',
+    ],
+  ];
+  const people = await scope.peopleNames();
+  const uses = new Map(
+    (
+      await scope.sql<{ id: string; count: number }>(
+        `select template_id as id, count(*)::int as count from schedule
+         where workspace_id = $1 and deleted_at is null group by 1`,
+      )
+    ).map(({ id, count }) => [id, count]),
+  );
+  for (let after = ['', '']; ; ) {
+    const rows = await scope.sql<{ id: string; key: string }>(
+      `select id, lower(name) as key from template where workspace_id = $1 and archived_at is null
+         and ($2 = '' or (lower(name), id) > ($2, nullif($3, '')::uuid)) order by lower(name), id limit ${AT_ONCE}`,
+      after,
+    );
+    const last = rows.at(-1);
+    if (!last) return;
+    const found = await scope.find(Template, { id: In(rows.map(({ id }) => id)) });
+    const templates = new Map(found.map((template) => [template.id, template]));
+    yield rows.flatMap(({ id }) => {
+      const template = templates.get(id);
+      if (!template) return [];
+      const { name, category, workType, titlePattern, summary, estimateMinutes, priority, assigneeId } = template;
+      return [
+        [
+          ...[name, category, workType, titlePattern, summary, estimateMinutes, priority].map(text),
+          people.get(assigneeId ?? '') ?? '',
+          template.steps
+            .map((step) => (step.kind === 'task' ? `${step.titlePattern} (own task)` : step.text))
+            .join('\n'),
+          template.demands.map(({ label, kind }) => label || DEMAND_WORDS[kind]).join('\n'),
+          text(uses.get(id) ?? 0),
+        ],
+      ];
+    });
+    after = [last.key, last.id];
   }
 }
 

@@ -2,7 +2,7 @@ import type { Response } from 'express';
 import { sendCsv } from '../platform/http/csv.ts';
 import type { Routes } from '../platform/http/route.ts';
 import type { Scope } from '../platform/scope.ts';
-import { assetsOut, clientsOut, nameOfList, peopleOut, schedulesOut } from './lists.ts';
+import { assetsOut, clientsOut, nameOfList, peopleOut, schedulesOut, templatesOut } from './lists.ts';
 
 /** Lists as CSV files. */
 export function listRoutes(routes: Routes): Routes {
@@ -10,6 +10,7 @@ export function listRoutes(routes: Routes): Routes {
     .serve('/lists/clients', 'clients', sending('clients', clientsOut))
     .serve('/lists/assets', 'clients', sending('assets', assetsOut))
     .serve('/lists/people', 'people', sending('people', peopleOut))
+    .serve('/lists/templates', 'plan', sending('templates', templatesOut))
     .serve('/lists/schedules', 'plan', sending('schedules', schedulesOut));
 }
 

@@ -145,7 +145,7 @@ async function signing(scope: Scope, roles: Named) {
 }
 
 /** A field keeps its key whatever it is called; one that is new gets one that none has had. */
-function keyed(fields: readonly OwnField[], before: readonly OwnField[]): OwnField[] {
+export function keyed(fields: readonly OwnField[], before: readonly OwnField[]): OwnField[] {
   const taken = new Set([...before, ...fields].map(({ key }) => key));
   const known = new Set(before.map(({ key }) => key));
   return fields.map((field) => {

@@ -24,6 +24,7 @@ const FILE: BringIn = {
     { key: 'name', name: 'client', value: 'text' },
     { key: 'own.insured', name: 'insured until', value: 'date' },
   ],
+  names: { count: 2, isTurned: false, example: 'Lusk, Piran', turned: 'Piran Lusk' },
   dates: { order: null, example: null, sure: 0, contrary: 0, either: 0 },
   people: [{ key: 'tomas', name: 'Tomas', count: 2, personId: null, isSure: false }],
   counts: { new: 1, update: 1, same: 0, leave: 0, left: 1 },
@@ -58,6 +59,18 @@ async function opened(answer: (sent: { version: number }) => unknown = () => ({ 
 }
 
 describe('a file on its way in', () => {
+  it('can become a new field by a column, and have its names turned round', async () => {
+    const { sent, user } = await opened();
+    await user.selectOptions(
+      screen.getByLabelText('What “Insured until” becomes'),
+      'a new field of the client, a date',
+    );
+    await waitFor(() => expect(sent).toEqual([{ version: 1, columns: ['name', 'new.client.date'] }]));
+    expect(screen.getByText(/2 names like “Lusk, Piran” are read/)).toBeTruthy();
+    await user.selectOptions(screen.getByLabelText('How such names are read'), 'first name first: Piran Lusk');
+    await waitFor(() => expect(sent[1]).toMatchObject({ turnsNames: true }));
+  });
+
   it('tells of each line what becomes of it, and of what is here what would change', async () => {
     await opened();
     expect(screen.getByText('Insured until: there is no 31 February')).toBeTruthy();

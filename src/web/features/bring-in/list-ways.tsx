@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 
 interface ListWaysProps {
-  readonly list: 'clients' | 'assets' | 'people' | 'schedules';
+  readonly list: 'clients' | 'assets' | 'people' | 'schedules' | 'templates';
   /** Where such a list is brought in; without it, it is only taken out. */
   readonly bring?: string;
 }

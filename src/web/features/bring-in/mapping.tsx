@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { type BringIn, SAME_BY } from '../../../contract/index.ts';
-import { DAY_ORDERS, plural } from '../../../core/index.ts';
+import { DAY_ORDERS, isNewField, NEW_FIELDS, type NewField, plural } from '../../../core/index.ts';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank } from '../../kit/blanks.tsx';
 import { PersonBlank } from '../people/person-blank.tsx';
 import { KIND_WORDS, type Settling } from './api.ts';
@@ -11,14 +12,23 @@ interface MappingProps {
 }
 
 const OUT = '';
+
+const KINDS = { text: 'text', number: 'a number', date: 'a date' } as const;
+const NEW_FIELD_WORDS = (Object.keys(NEW_FIELDS) as NewField[]).map(
+  (key) => [key, `a new field of the ${NEW_FIELDS[key].of}, ${KINDS[NEW_FIELDS[key].kind]}`] as const,
+);
 const GRID =
   'grid grid-cols-[minmax(90px,1fr)_minmax(120px,1.4fr)_minmax(140px,1.3fr)_minmax(80px,0.9fr)] items-center gap-x-3 px-5 max-[720px]:grid-cols-[minmax(0,1fr)_minmax(140px,1.2fr)] max-[720px]:px-4';
 
 /** What each column becomes, and what has to be told of the file as a whole. */
 export function Mapping({ bringIn, onSettle }: MappingProps) {
-  const { columns, fields, kind, sameBy, dates, dayOrder, people } = bringIn;
+  const { columns, fields, kind, sameBy, dates, dayOrder, names, people } = bringIn;
+  const canAdd = useWorkspace().may('settings');
+  const newFields = kind === 'clients' ? NEW_FIELD_WORDS : [];
   const set = (place: number, key: string) => {
-    const next = columns.map(({ becomes }, i) => (i === place ? key || null : becomes === key ? null : becomes));
+    const next = columns.map(({ becomes }, i) =>
+      i === place ? key || null : becomes === key && !isNewField(key) ? null : becomes,
+    );
     void onSettle({ columns: next });
   };
   const hasDates = columns.some(({ becomes }) => fields.some(({ key, value }) => key === becomes && value === 'date'));
@@ -45,7 +55,11 @@ export function Mapping({ bringIn, onSettle }: MappingProps) {
             <ChoiceBlank
               label={`What “${name}” becomes`}
               value={becomes ?? OUT}
-              options={[[OUT, 'left out'], ...fields.map(({ key, name: said }) => [key, said] as const)]}
+              options={[
+                [OUT, 'left out'],
+                ...fields.map(({ key, name: said }) => [key, said] as const),
+                ...newFields.filter(([key]) => canAdd || key === becomes),
+              ]}
               onChange={(key) => set(i, key)}
             />
             <span className="truncate text-note max-[720px]:hidden">
@@ -58,6 +72,20 @@ export function Mapping({ bringIn, onSettle }: MappingProps) {
           </li>
         ))}
       </ul>
+      {names.example !== null && (
+        <Part name="Names">
+          {plural(names.count, 'name')} like “{names.example}” {names.count === 1 ? 'is' : 'are'} read{' '}
+          <ChoiceBlank
+            label="How such names are read"
+            value={names.isTurned ? 'turned' : 'written'}
+            options={[
+              ['written', 'as they stand'],
+              ['turned', `first name first: ${names.turned}`],
+            ]}
+            onChange={(how) => void onSettle({ turnsNames: how === 'turned' })}
+          />
+        </Part>
+      )}
       {hasDates && (
         <Part name="Dates">
           read{' '}

@@ -5,6 +5,7 @@ import { useKeys } from '../../app/shell/keys.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../kit/address-filter.ts';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
+import { ListWays } from '../bring-in/list-ways.tsx';
 import { useTemplates } from './api.ts';
 import { DeletedTemplates } from './deleted-templates.tsx';
 import { ordered, SORTS, type SortKey, type TemplateFilter } from './template-order.ts';
@@ -39,6 +40,7 @@ export default function TemplatesPage() {
                 ? `${plural(inUse, 'template')}${favourites > 0 ? `, ${plural(favourites, 'favourite')}` : ''}`
                 : `${shown.length} of ${templates.length}`)}
         </span>
+        {may('plan') && inUse > 0 && <ListWays list="templates" />}
         {may('plan') && (
           <button type="button" className="btn btn-primary" onClick={newTemplate}>
             New template

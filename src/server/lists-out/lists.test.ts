@@ -1,0 +1,54 @@
+import Papa from 'papaparse';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type TestServer, testServer } from '../testing/test-server.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await testServer();
+});
+afterAll(() => server.stop());
+
+/** A list as a spreadsheet would read it: its head, and each line by the names in it. */
+async function taken(list: string): Promise<readonly Record<string, string>[]> {
+  const ines = await server.browser('Ines Calloway');
+  const { text } = await ines.get(`/api/lists/${list}`).expect(200);
+  const { data, errors } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
+    header: true,
+    skipEmptyLines: true,
+  });
+  expect(errors).toEqual([]);
+  return data;
+}
+
+describe('a list that is taken out', () => {
+  it('has every template that is in use, with its steps, a line each, and how many schedules use it', async () => {
+    const lines = await taken('templates');
+    const rows = await server.source.query<{ name: string; schedules: string; steps: number }[]>(
+      `select t.name, jsonb_array_length(t.steps) as steps,
+         (select count(*) from schedule s where s.template_id = t.id and s.deleted_at is null) as schedules
+       from template t where archived_at is null`,
+    );
+    const said = ({ name, schedules, steps }: { name: string; schedules: string; steps: number }) =>
+      `${name}: ${schedules}, ${steps}`;
+    expect(
+      lines.map((line) =>
+        said({
+          name: line['template'] ?? '',
+          schedules: line['schedules'] ?? '',
+          steps: (line['steps'] ?? '').split('\n').filter(Boolean).length,
+        }),
+      ),
+    ).toEqual(expect.arrayContaining(rows.map(said)));
+    expect(lines.length).toBe(rows.length);
+  });
+
+  it('has every schedule, and is nobody’s who may not plan', async () => {
+    const [all] = await server.source.query<{ count: number }[]>(
+      'select count(*)::int as count from schedule where deleted_at is null',
+    );
+    expect((await taken('schedules')).length).toBe(all?.count);
+    const nadia = await server.browser('Nadia Orme');
+    for (const list of ['templates', 'schedules', 'clients', 'people', 'assets'])
+      await nadia.get(`/api/lists/${list}`).expect(403);
+  });
+});
