@@ -61,10 +61,7 @@ async function opened(answer: (sent: { version: number }) => unknown = () => ({ 
 describe('a file on its way in', () => {
   it('can become a new field by a column, and have its names turned round', async () => {
     const { sent, user } = await opened();
-    await user.selectOptions(
-      screen.getByLabelText('What “Insured until” becomes'),
-      'a new field of the client, a date',
-    );
+    await user.selectOptions(screen.getByLabelText('What “Insured until” becomes'), 'new field, date');
     await waitFor(() => expect(sent).toEqual([{ version: 1, columns: ['name', 'new.client.date'] }]));
     expect(screen.getByText(/2 names like “Lusk, Piran” are read/)).toBeTruthy();
     await user.selectOptions(screen.getByLabelText('How such names are read'), 'first name first: Piran Lusk');

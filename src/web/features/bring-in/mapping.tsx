@@ -13,9 +13,8 @@ interface MappingProps {
 
 const OUT = '';
 
-const KINDS = { text: 'text', number: 'a number', date: 'a date' } as const;
 const NEW_FIELD_WORDS = (Object.keys(NEW_FIELDS) as NewField[]).map(
-  (key) => [key, `a new field of the ${NEW_FIELDS[key].of}, ${KINDS[NEW_FIELDS[key].kind]}`] as const,
+  (key) => [key, `new ${NEW_FIELDS[key].of === 'asset' ? 'asset field' : 'field'}, ${NEW_FIELDS[key].kind}`] as const,
 );
 const GRID =
   'grid grid-cols-[minmax(90px,1fr)_minmax(120px,1.4fr)_minmax(140px,1.3fr)_minmax(80px,0.9fr)] items-center gap-x-3 px-5 max-[720px]:grid-cols-[minmax(0,1fr)_minmax(140px,1.2fr)] max-[720px]:px-4';
