@@ -1,11 +1,11 @@
 import type { Convention } from '../../calendar/business-day.ts';
 import type { Season } from '../../calendar/closed-season.ts';
 import { WEEKDAYS_ONLY } from '../../calendar/working-calendar.ts';
-import { type CivilDay, civilDay, daysInMonth, yearMonthDay } from '../../civil-date/civil-day.ts';
+import { type CivilDay, civilDay, daysInMonth, type Weekday, yearMonthDay } from '../../civil-date/civil-day.ts';
 import { isoOfDay } from '../../civil-date/iso-date.ts';
 import { monthIndexOf, monthOf, monthStart } from '../../civil-date/month.ts';
 import { NO_DAY } from '../month-point.ts';
-import type { DaysOff, End, YearsRule } from '../rule.ts';
+import type { DaysOff, End, Rule, YearsRule } from '../rule.ts';
 import { ruleDates } from '../rule-dates.ts';
 import { TIMES } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
@@ -21,16 +21,27 @@ export interface Said {
   dayOff: Convention | null;
   /** What the convention was said of. */
   daysOff: DaysOff | 'both' | null;
+  /** A weekday that was said in the place of "the working day before": it has to be the one beside. */
+  beside: Beside | null;
   omitted: Season[];
   moved: Season[];
   except: CivilDay[];
   times: PhraseTimes | null;
 }
 
+/** "The Thursday before": the side is that of the weekday where it is not said. */
+export interface Beside {
+  readonly weekday: Weekday;
+  readonly side: 'before' | 'after' | null;
+  /** Where it stands. */
+  readonly at: number;
+}
+
 /** One clause after the rules, in any order; true when there was one. */
 export function readClause(c: PhraseCursor, said: Said, context: PhraseContext): true | null {
   c.mark(',', ';');
-  c.filler('and', 'but');
+  // "But August" says what is left out.
+  if (!c.ahead(() => c.word('but') && readMonths(c) !== null)) c.filler('and', 'but');
   return (
     c.try(() => readDaytime(c, said)) ??
     c.try(() => readDayOff(c, said)) ??
@@ -55,6 +66,7 @@ function readDayOff(c: PhraseCursor, said: Said): true | null {
   if (found === null || said.dayOff !== null) return null;
   said.dayOff = found.convention;
   said.daysOff = found.of;
+  said.beside = found.beside ?? null;
   return true;
 }
 
@@ -104,6 +116,7 @@ function readDaysOff(c: PhraseCursor): DaysOff | 'both' | null {
 interface SaidDaysOff {
   readonly convention: Convention;
   readonly of: DaysOff | 'both';
+  readonly beside?: Beside;
 }
 
 function readSkip(c: PhraseCursor): SaidDaysOff | null {
@@ -156,14 +169,60 @@ function readRoll(c: PhraseCursor): SaidDaysOff | null {
     if (of !== null) c.mark(',');
     return of;
   });
-  const isMoved = c.word('or', 'else', 'otherwise', 'or else', 'moved to', 'move to', 'rolled to');
+  const isMoved = c.word('or', 'else', 'otherwise', 'or else', 'then', 'moved to', 'move to', 'rolled to');
   if (!isMoved && lead === null) return null;
+  const beside = c.try(() => readBeside(c, lead));
+  if (beside) return beside;
   c.filler('moved to', 'on');
   if (lead && c.word('skip it', 'skip', 'leave it out')) return { convention: 'skip', of: lead };
   if (lead && c.word('leave it there', 'leave it')) return { convention: 'none', of: lead };
   const convention = readMove(c);
   const of = lead ?? (convention && c.try(() => readIfOff(c)));
   return convention && { convention, of: of ?? 'both' };
+}
+
+/** "The Thursday before if that is a holiday": meant of days off that are said, never of all of them. */
+function readBeside(c: PhraseCursor, lead: DaysOff | 'both' | null): SaidDaysOff | null {
+  c.filler('moved to', 'on');
+  c.filler('the');
+  const at = c.place;
+  const first = c.word('following', 'next') ? 'after' : c.word('previous', 'preceding', 'prior') ? 'before' : null;
+  const weekday = c.weekday();
+  if (weekday === null) return null;
+  const side = first ?? (c.word('before') ? 'before' : c.word('after', 'following') ? 'after' : null);
+  const of = lead ?? c.try(() => readIfOff(c, 'if'));
+  if (of === null) return null;
+  const convention = side === 'before' ? 'preceding' : 'following';
+  return { convention, of, beside: { weekday: weekday as Weekday, side, at } };
+}
+
+/**
+ * What a convention comes to that names a weekday: the one beside the weekday of the rules where a holiday falls on that, and
+ * Friday or Monday where a weekend does. Null where it is another weekday than that: there is no such convention.
+ */
+export function besideOf(rules: readonly Rule[], { beside, daysOff }: Said): Convention | null {
+  if (!beside) return null;
+  const fits = (side: 'before' | 'after'): boolean => {
+    if (beside.side !== null && beside.side !== side) return false;
+    if (daysOff === 'weekends') return beside.weekday === (side === 'before' ? 5 : 1);
+    const worked = weekdaysOf(rules);
+    return (
+      daysOff === 'holidays' &&
+      worked === (side === 'before' ? (beside.weekday % 7) + 1 : ((beside.weekday + 5) % 7) + 1)
+    );
+  };
+  return fits('before') ? 'preceding' : fits('after') ? 'following' : null;
+}
+
+/** The one weekday on which all dates of rules fall by themselves; null where there are several, or none can be told. */
+function weekdaysOf(rules: readonly Rule[]): Weekday | null {
+  const all = rules.map((rule): Weekday | null => {
+    if (rule.kind === 'weeks') return rule.on.length === 1 ? (rule.on[0] ?? null) : null;
+    if (rule.kind !== 'months' && rule.kind !== 'years') return null;
+    const places = rule.on.map((point) => (point.kind === 'weekday' ? point.weekday : null));
+    return places.every((place) => place === places[0]) ? (places[0] ?? null) : null;
+  });
+  return all.every((weekday) => weekday === all[0]) ? (all[0] ?? null) : null;
 }
 
 function readMove(c: PhraseCursor): Convention | null {
@@ -224,7 +283,7 @@ function readClosed(c: PhraseCursor, said: Said): true | null {
     c.try(() => (c.word('from') ? readMonthRange(c) : null)) ??
     c.try(() => (c.word('between') ? readMonthRange(c, readAnd) : null));
   if (months) return add(said.omitted, seasonsBut(months));
-  if (!c.word('not', 'never', 'closed', 'except', 'excluding', 'no work')) return null;
+  if (!c.word('not', 'never', 'closed', 'except', 'excluding', 'no work', 'but')) return null;
   if (c.word('between')) return add(said.omitted, readSpanOfYear(c, readAnd));
   // "Except August" as "except in August"; "except 25 Dec" is a date.
   const isSaid = c.word('in', 'from', 'during');

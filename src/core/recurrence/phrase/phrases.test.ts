@@ -615,6 +615,27 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every week on Mon and the Friday before the 25th of each month | .
     1st of each month and 3 working days before month end | 1st of each month and 3 working days before the last day of each month`,
   ],
+  [
+    'a weekday beside a day off',
+    `
+    every Friday, or the Thursday before if that is a holiday | every week on Fri, or the working day before if that is a holiday
+    every 2 weeks on Fri, or the Thursday before if a holiday | every 2 weeks on Fri, or the working day before if that is a holiday
+    last Friday of the month, or the Thursday before if it is a bank holiday | last Friday of each month, or the working day before if that is a holiday
+    every Monday, if bank holiday then Tuesday | every week on Mon, or the working day after if that is a holiday
+    1st Monday of each quarter, or the Tuesday after if that is a bank holiday | first Monday of every quarter, or the working day after if that is a holiday
+    25th, or the Friday before if it falls on a weekend | 25th of each month, or the working day before if that is a weekend
+    15th, or the following Monday if it falls on a weekend | 15th of each month, or the working day after if that is a weekend`,
+  ],
+  [
+    'months left out, and ends of months',
+    `
+    monthly on the 5th but August | 5th of each month, not in Aug
+    every month but August | 24th of each month, not in Aug
+    end of Feb each year | yearly on the last day of February
+    the beginning of May and September | yearly on 1 May and September
+    M W F | every week on Mon, Wed and Fri
+    by Friday each week | every week on Fri`,
+  ],
 ];
 
 const pairsOf = (text: string) =>

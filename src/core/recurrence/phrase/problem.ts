@@ -72,6 +72,8 @@ const BY_NEED =
   /\b(?:ad[ -]?hoc|(?:up)?on request|after (?:each|every) use|(?:as|when|whenever|if) (?:and when )?(?:needed|required|necessary)|on demand|when(?:ever)? it (?:breaks|fails))\b/i;
 const WITHIN_A_DAY =
   /\b(?:hourly|every\s+(?:(?:\d+|two|three|four|six|eight|twelve|half an?|other)\s+)?(?:hours?|minutes?|mins?)|(?:twice|three times|four times|\d+\s*(?:times|x))\s+(?:a|per|each)\s+day|twice daily)\b/i;
+const TWO_TIMES = /\bat \d{1,2}(?:[:.]\d{2})?\s*(?:[ap]m)?\s*(?:,|and|&|\+)\s*(?:at )?\d{1,2}(?:[:.]\d{2}|\s*[ap]m)\b/i;
+const TAX_YEAR = /\btax year\b/i;
 const BY_WEEKDAY_INSTEAD =
   /\b(?:(?:or|then|moved? to|else)\s+(?:on\s+)?(?:the\s+)?(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|satur|sun)(?:day)?\b.*\b(?:if|when)|if\b.*\b(?:then|on)\s+(?:the\s+)?(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|satur|sun)(?:day)?)\b/i;
 const WEEK_OF_MONTH =
@@ -86,8 +88,10 @@ function noRuleIn(text: string): string | null {
     return 'What is done when it is needed has no dates: leave it without a schedule, and start its template by hand.';
   if (BY_USE.test(text))
     return 'What comes by use has no dates: start its template by hand, or say how often to look, like “monthly on the 1st”.';
-  if (WITHIN_A_DAY.test(text))
+  if (WITHIN_A_DAY.test(text) || TWO_TIMES.test(text))
     return 'A schedule makes one task a day at the most: say “every day at 08:00”, and make another schedule for each further time.';
+  if (TAX_YEAR.test(text))
+    return 'When a tax year ends differs from country to country: say the date, like “yearly on 5 April”.';
   if (ODD_WEEKS.test(text))
     return 'Odd and even weeks change places in some years: say “every 2 weeks on Mon”, beginning in such a week.';
   if (WEEK_OF_MONTH.test(text)) return 'A week may lie in two months: say its day, like “second Monday of each month”.';

@@ -127,3 +127,22 @@ describe('a phrase of quarters and years', () => {
     expect(reading.kind === 'unread' && reading.problem.message).toContain('set it in Settings');
   });
 });
+
+describe('times of day in a phrase', () => {
+  it.each([
+    ['every evening at 6', '18:00', null],
+    ['every night', '20:00', null],
+    ['Monday mornings at 9:30', '09:30', null],
+    ['every afternoon at 2', '14:00', null],
+    ['Fridays, 9–10 am', '09:00', '10:00'],
+    ['Fridays 11 to 2pm', '11:00', '14:00'],
+    ['Fridays 2-4pm', '14:00', '16:00'],
+    ['Fridays 10-12 noon', '10:00', '12:00'],
+    ['between 9 and 11 am on Fridays', '09:00', '11:00'],
+    ['every Friday, by 12 noon', null, '12:00'],
+    ['every Mon 8-9 am until 3 March', '08:00', '09:00'],
+  ])('are read: “%s”', (text, startTime, dueTime) => {
+    const reading = readPhrase(text, TODAY);
+    expect(reading.kind === 'read' && reading.times).toEqual({ startTime, dueTime });
+  });
+});

@@ -2,7 +2,7 @@ import type { Season } from '../../calendar/closed-season.ts';
 import { dayOfIso, type IsoDate, isoOfDay } from '../../civil-date/iso-date.ts';
 import { canonicalRecurrence } from '../canonical.ts';
 import type { ClosedSeasons, Recurrence, Rule } from '../rule.ts';
-import { readClause, readDaytime, readEnd, readSeasons, readStart, type Said } from './clauses.ts';
+import { besideOf, readClause, readDaytime, readEnd, readSeasons, readStart, type Said } from './clauses.ts';
 import type { PhraseContext } from './context.ts';
 import { PhraseCursor } from './cursor.ts';
 import { skipAnd } from './dates.ts';
@@ -226,6 +226,7 @@ function readRecurrence(c: PhraseCursor, context: PhraseContext): PhraseMeaning 
     end: null,
     dayOff: null,
     daysOff: null,
+    beside: null,
     omitted: [],
     moved: [],
     except: [],
@@ -241,12 +242,18 @@ function readRecurrence(c: PhraseCursor, context: PhraseContext): PhraseMeaning 
   const rules = c.try(() => readSetOfDays(c, said)) ?? readRules(c, { ...context, start: said.start ?? context.start });
   if (!rules?.every(isReadable)) return null;
   while (c.try(() => readClause(c, said, context)));
+  const beside = besideOf(rules, said);
+  if (said.beside && !beside)
+    return c.refuse(
+      said.beside.at,
+      'Another weekday than the one beside can’t be taken instead: say “or the working day before” or “or the working day after”.',
+    );
   const start = said.start ?? context.start;
   const recurrence = {
     start: isoOfDay(start),
     rules,
     end: said.end?.(start) ?? { kind: 'never' },
-    dayOff: said.dayOff ?? 'none',
+    dayOff: beside ?? said.dayOff ?? 'none',
     ...(said.daysOff && said.daysOff !== 'both' && { daysOff: said.daysOff }),
     ...closedOf(said),
     except: said.except.map(isoOfDay),

@@ -202,7 +202,7 @@ function readDayThenFrequency(c: PhraseCursor): SaidRules | null {
   };
   return (
     c.try(() => {
-      c.filler('on');
+      c.filler('on', 'by');
       const on = readWeekdayList(c);
       const frequency = on && bare(['day', 'week']);
       if (!on || !frequency || (frequency.unit === 'day' && frequency.every > 1)) return null;
@@ -311,7 +311,7 @@ function readWeeks(
 
 /** "Mondays", "Mon, Wed and Fri", "weekends", "on weekdays but Wed" */
 function readWeekdays(c: PhraseCursor): Rule | null {
-  c.filler('on');
+  c.filler('on', 'by');
   if (c.word('alternate')) {
     const others = readWeekdayList(c, []);
     return others && { kind: 'weeks', every: 2, on: others };
@@ -363,7 +363,7 @@ export function readWeekdayList(c: PhraseCursor, again: readonly string[] = EVER
 function readWeekdayRange(c: PhraseCursor): readonly Weekday[] | null {
   if (c.word('weekdays only', 'weekdays', 'weekday')) return MONDAY_TO_FRIDAY;
   if (c.when(() => c.filler('m') && c.mark('/') && c.filler('w') && c.mark('/') && c.filler('f'))) return [1, 3, 5];
-  if (c.word('mwf')) return [1, 3, 5];
+  if (c.word('mwf', 'm w f')) return [1, 3, 5];
   if (c.word('tth', 'tuth')) return [2, 4];
   if (c.word('weekends', 'weekend', 'weekend days', 'weekend day')) return WEEKEND;
   const from = c.weekday();

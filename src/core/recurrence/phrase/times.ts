@@ -15,6 +15,7 @@ export function readTimes(c: PhraseCursor): PhraseTimes | null {
     c.try(() => readHours(c)) ??
     c.try(() => readBy(c)) ??
     c.try(() => readAt(c)) ??
+    c.try(() => readPartOfDayAt(c)) ??
     c.try(() => readPartOfDay(c))
   );
 }
@@ -24,12 +25,25 @@ const PARTS_OF_DAY: readonly (readonly [words: readonly string[], times: PhraseT
   [['morning', 'mornings'], { startTime: null, dueTime: '12:00' }],
   [['afternoon', 'afternoons'], { startTime: '12:00', dueTime: null }],
   [['evening', 'evenings'], { startTime: '18:00', dueTime: null }],
+  [['night', 'nights'], { startTime: '20:00', dueTime: null }],
 ];
 
 /** "mornings", "in the afternoon" */
 export function readPartOfDay(c: PhraseCursor): PhraseTimes | null {
   c.filler('in the');
   return PARTS_OF_DAY.find(([words]) => c.word(...words))?.[1] ?? null;
+}
+
+/** "Evenings at 6", "in the morning at 9": the part of the day says which half an hour is of. */
+function readPartOfDayAt(c: PhraseCursor): PhraseTimes | null {
+  const part = readPartOfDay(c);
+  if (part === null || !c.word('at', 'from')) return null;
+  const said = c.token('time')?.time ?? null;
+  if (said !== null) return { startTime: said, dueTime: null };
+  const hour = readHour(c);
+  if (hour === null || c.ahead(() => isCountedOn(c))) return null;
+  const isMorning = part.startTime === null;
+  return { startTime: onTheHour(isMorning || hour >= 12 ? hour : hour + 12), dueTime: null };
 }
 
 /** "9-5", "from 9 to 12": hours without more, the second after the first. */
@@ -81,13 +95,36 @@ function readSpanOfDay(c: PhraseCursor): PhraseTimes | null {
   const from = c.place;
   const isBetween = c.word('between');
   if (!isBetween) c.filler('from', 'at');
-  const startTime = readTime(c);
-  if (startTime === null || !(isBetween ? c.word('and') : readTo(c))) return null;
-  const dueTime = readTime(c);
-  if (dueTime === null) return null;
+  const to = () => (isBetween ? c.word('and') : readTo(c));
+  const found = c.try(() => readFromTime(c, to)) ?? readFromHour(c, to);
+  if (found === null) return null;
+  const { startTime, dueTime } = found;
   if (dueTime <= startTime)
     return c.refuse(from, `From ${startTime} to ${dueTime} is over before it begins: a day’s times go forward.`);
   return { startTime, dueTime };
+}
+
+interface SpanOfDay {
+  readonly startTime: IsoTime;
+  readonly dueTime: IsoTime;
+}
+
+function readFromTime(c: PhraseCursor, isTo: () => boolean): SpanOfDay | null {
+  const startTime = readTime(c);
+  if (startTime === null || !isTo()) return null;
+  const dueTime = readTime(c);
+  return dueTime === null ? null : { startTime, dueTime };
+}
+
+/** "9-10 am", "11 to 2pm": of the half of the day that is said, or else of the one before it. */
+function readFromHour(c: PhraseCursor, isTo: () => boolean): SpanOfDay | null {
+  const hour = readHour(c);
+  if (hour === null || hour > 12 || !isTo()) return null;
+  // Nobody is told that a time was expected here: it may as well be a date, "1-3 Dec".
+  const dueTime = c.token('time')?.time ?? null;
+  if (dueTime === null) return null;
+  const [late, early] = [onTheHour((hour % 12) + 12), onTheHour(hour % 12)];
+  return { startTime: dueTime > '12:00' && late < dueTime ? late : early, dueTime };
 }
 
 function readBy(c: PhraseCursor): PhraseTimes | null {

@@ -23,7 +23,7 @@ export type Token =
   | (Place & { readonly kind: 'date'; readonly day: CivilDay | null; readonly other: CivilDay | null });
 
 const PIECE =
-  /(?:RRULE:)?(?<rrule>FREQ=[A-Z0-9=;,+-]*[A-Z0-9])|(?<iso>\d{4}-\d\d-\d\d)|(?<slashed>\d{1,2}[/.]\d{1,2}[/.]\d{4})|(?<time>\d{1,2}(?:[:.]\d\d)?\s*[ap]\.?m\b\.?|\d{1,2}:\d\d(?!\d)|(?<=\bat )\d{1,2}\.\d\d(?![\d./])|\b(?:noon|midday)\b)|(?<ordinal>\d+)(?:st|nd|rd|th)\b|(?<number>\d+)|(?<word>\p{L}+(?:['’]\p{L}+)*(?:-\p{L}+)*)|[–—-]|[^\s\p{L}\d]/giu;
+  /(?:RRULE:)?(?<rrule>FREQ=[A-Z0-9=;,+-]*[A-Z0-9])|(?<iso>\d{4}-\d\d-\d\d)|(?<slashed>\d{1,2}[/.]\d{1,2}[/.]\d{4})|(?<time>\d{1,2}(?:[:.]\d\d)?\s*[ap]\.?m\b\.?|\d{1,2}:\d\d(?!\d)|(?<=\bat )\d{1,2}\.\d\d(?![\d./])|\b(?:12 )?(?:noon|midday)\b)|(?<ordinal>\d+)(?:st|nd|rd|th)\b|(?<number>\d+)|(?<word>\p{L}+(?:['’]\p{L}+)*(?:-\p{L}+)*)|[–—-]|[^\s\p{L}\d]/giu;
 
 /** Splits a phrase into words, numbers, dates and marks. Every character but white space is in one of them. */
 export function phraseTokens(text: string): Token[] {

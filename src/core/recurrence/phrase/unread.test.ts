@@ -71,7 +71,7 @@ describe('a phrase that can’t be read', () => {
   });
 
   it('says so when there is too much, or a time of day', () => {
-    expect(problem('every day at 8am and 4pm').message).toContain('is no time of day that is clear: say it like “9am”');
+    expect(problem('every day at 8am and 4pm').message).toContain('make another schedule for each further time');
     expect(problem('every Monday at 25:00')).toMatchObject({
       at: 16,
       length: 5,
@@ -101,8 +101,10 @@ describe('a phrase that can’t be read', () => {
     ['every odd week', 'Odd and even weeks change places'],
     ['second week of the month', 'A week may lie in two months'],
     ['the Monday of the first full week', 'A week may lie in two months'],
-    ['25th, or the Friday before if it falls on a weekend', 'Another weekday can’t be taken instead'],
-    ['every Monday, if bank holiday then Tuesday', 'Another weekday can’t be taken instead'],
+    ['every Monday, or the Wednesday after if that is a holiday', 'Another weekday than the one beside'],
+    ['25th, or the Friday before if it is a weekend or a holiday', 'Another weekday than the one beside'],
+    ['Mon and Thu, or the Friday after if that is a holiday', 'Another weekday than the one beside'],
+    ['end of the tax year', 'differs from country to country'],
     ['three times a week', 'On which 3 days?'],
     ['monthly on the 5th in March', 'say “yearly” for one'],
     ['3 working days before Good Friday', 'So far from there can’t be counted'],

@@ -64,8 +64,10 @@ function readYearPlaces(c: PhraseCursor): YearsRule | null {
 
 /** "15 June", "June 15", "1 and 15 March and September", "29 February, or the 28th": yearly. */
 export function readYearDay(c: PhraseCursor): YearsRule | null {
-  c.filler('on');
+  c.filler('on', 'by', 'at');
   c.filler('the');
+  const end = c.try(() => readEndOf(c));
+  if (end) return end;
   const days = c.try(() => readDayNumbers(c));
   const months = readMonths(c);
   if (!months) return null;
@@ -81,6 +83,17 @@ export function readYearDay(c: PhraseCursor): YearsRule | null {
     on: dates(...on),
     missing: (isLeapDay && readLeapDay(c)) || readMissing(c),
   };
+}
+
+/** "end of Feb", "the beginning of May and September" */
+function readEndOf(c: PhraseCursor): YearsRule | null {
+  const isEnd = c.word('end of');
+  if (!isEnd && !c.word('start of', 'beginning of')) return null;
+  const months = readMonths(c);
+  // "End of May 2027" is one day.
+  if (!months || c.try(() => c.number()) !== null) return null;
+  c.filler('every year', 'each year', 'yearly');
+  return { kind: 'years', every: 1, months, on: dates(isEnd ? -1 : 1), missing: 'last' };
 }
 
 function readDayNumbers(c: PhraseCursor): number[] | null {

@@ -12,9 +12,9 @@ import {
   type PlannedSchedule,
   phraseParts,
   planYear,
-  type Recurrence,
   sayHours,
   stretchAt,
+  type Timing,
   weekdayOf,
   weekdayShort,
   workingDaysBetween,
@@ -23,7 +23,7 @@ import {
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Figure } from '../../../kit/figure.tsx';
-import { sayDate, sayDay, waysShown } from '../../../kit/ways.ts';
+import { sayDate, sayDay, sayTime, sayTimeSpan, waysShown } from '../../../kit/ways.ts';
 import { type YearEdit, YearView } from '../year/year-view.tsx';
 import { type BenchDraft, withRecurrence } from './bench-draft.ts';
 import type { BenchPlan } from './bench-plan.ts';
@@ -62,7 +62,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
     <>
       <div className="flex items-start gap-7">
         <h2 className="flex-1 pt-px text-[25px] font-semibold leading-7.5" aria-live="polite">
-          <Phrase recurrence={stretchAt(draft, stretch).recurrence} />
+          <Phrase {...stretchAt(draft, stretch)} />
         </h2>
         <Figures plan={plan} />
       </div>
@@ -152,7 +152,7 @@ function Year({
 }
 
 /** The phrase, its parts tied by letters to the sentences of the form when there are several rules. */
-function Phrase({ recurrence }: { readonly recurrence: Recurrence }) {
+function Phrase({ recurrence, timing }: { readonly recurrence: BenchDraft['recurrence']; readonly timing: Timing }) {
   const { yearStarts } = useWorkspace();
   const parts = phraseParts(recurrence, { start: 'unsaid', yearStarts });
   const several = recurrence.rules.length > 1;
@@ -169,8 +169,17 @@ function Phrase({ recurrence }: { readonly recurrence: Recurrence }) {
           )}
         </span>
       ))}
+      <span className="font-normal text-ink-2">{sayTimesOfDay(timing)}</span>
     </>
   );
+}
+
+/** Times of day as a phrase says them, where they are of the day itself: due four days later is no part of the rule. */
+function sayTimesOfDay({ starts, due, startTime, dueTime }: Timing): string {
+  const from = starts.amount === 0 ? startTime : null;
+  const to = due.amount === 0 ? dueTime : null;
+  if (from !== null) return to === null ? ` at ${sayTime(from)}` : `, ${sayTimeSpan(from, to)}`;
+  return to === null ? '' : `, by ${sayTime(to)}`;
 }
 
 export function letterOf(index: number): string {
