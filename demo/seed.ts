@@ -115,6 +115,7 @@ async function insertWorkspace(
     version: 1,
     yearStarts: 1,
     phraseHabits: {},
+    seasons: [{ name: 'winter', spans: [{ from: '11-15', to: '03-14' }] }],
     ways: USUAL_WAYS,
     doneStaysDays: 1,
   });

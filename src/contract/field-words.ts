@@ -65,6 +65,7 @@ const WORDS = {
   holidays: 'days off',
   yearStarts: 'financial year',
   phraseHabits: 'what words mean here',
+  seasons: 'named seasons',
   ways: 'how dates and times are shown',
   doneStaysDays: 'how long finished work stays in sight',
   horizonDays: 'how far ahead tasks are made',

@@ -124,15 +124,17 @@ const monthDay = z
 /** Whether its days exist: what is wrong with them is said by themselves. */
 const isSeason = ({ from, to }: Season) => tryMonthDay(from) !== null && tryMonthDay(to) !== null;
 
+/** Spans of every year, which leave some of it. */
+export const spansOfYear = z
+  .array(z.object({ from: monthDay, to: monthDay }))
+  .max(24, 'Twenty-four seasons at most.')
+  .refine(
+    (seasons) => !seasons.every(isSeason) || longestClosure(seasons) < 366,
+    'Closed all year, nothing would ever be due: leave some of it open.',
+  );
+
 const closedSeasons = z.object({
-  seasons: z
-    .array(z.object({ from: monthDay, to: monthDay }))
-    .min(1, 'Say when it is closed.')
-    .max(24, 'Twenty-four seasons at most.')
-    .refine(
-      (seasons) => !seasons.every(isSeason) || longestClosure(seasons) < 366,
-      'Closed all year, nothing would ever be due: leave some of it open.',
-    ),
+  seasons: spansOfYear.min(1, 'Say when it is closed.'),
   dates: z.enum(['omit', 'move']),
 });
 

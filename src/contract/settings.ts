@@ -4,8 +4,10 @@ import {
   DATE_ORDERS,
   FIELD_KINDS,
   isZone,
+  type NamedSeason,
   PHRASE_HABITS,
   type PhraseHabits,
+  tryPhrase,
   type Ways,
   WEEK_STARTS,
   type Weekday,
@@ -14,6 +16,7 @@ import { endpoint } from './endpoint.ts';
 import { isoDate, isoTime, line } from './fields.ts';
 import { impactSchema } from './impact.ts';
 import { settingsPaths } from './paths.ts';
+import { spansOfYear } from './recurrence.ts';
 
 const holidaySchema = z.object({ date: isoDate, name: line('What the day off is called', 80) });
 export type HolidaySetting = z.infer<typeof holidaySchema>;
@@ -29,6 +32,30 @@ export const phraseHabitsSchema: z.ZodType<PhraseHabits, PhraseHabits> = z.parti
   z.enum(PHRASE_HABITS),
   z.number().int().min(0).max(1),
 );
+
+function noneTwice(names: readonly { readonly name: string }[], context: z.RefinementCtx): void {
+  names.forEach(({ name }, i) => {
+    const first = names.findIndex((one) => one.name.toLowerCase() === name.toLowerCase());
+    if (first < i) context.addIssue({ code: 'custom', path: [i, 'name'], message: `“${name}” stands there twice.` });
+  });
+}
+
+/** Parts of the year that have a name here; none that a phrase understands already. */
+export const seasonsSchema: z.ZodType<readonly NamedSeason[], readonly NamedSeason[]> = z
+  .array(z.object({ name: line('The name of the season', 40), spans: spansOfYear.min(1, 'Say from when to when.') }))
+  .max(20, 'Twenty seasons at most.')
+  .superRefine((seasons, context) => {
+    noneTwice(seasons, context);
+    seasons.forEach(({ name }, i) => {
+      const isKnown = tryPhrase(`every day in ${name}`) !== null || tryPhrase(`every day not on ${name}`) !== null;
+      if (isKnown || !/\p{L}/u.test(name))
+        context.addIssue({
+          code: 'custom',
+          path: [i, 'name'],
+          message: isKnown ? `“${name}” means something else already: call it otherwise.` : 'Give it a name in words.',
+        });
+    });
+  });
 
 /** How dates and times are seen. */
 export const waysSchema: z.ZodType<Ways, Ways> = z.object({
@@ -72,6 +99,7 @@ export const settingsSchema = z.object({
     .max(14, 'Fourteen days at most.'),
   /** How people here speak, where that is settled; else they are asked. */
   phraseHabits: phraseHabitsSchema,
+  seasons: seasonsSchema,
   holidays: z
     .array(holidaySchema)
     .max(MOST_HOLIDAYS, `${MOST_HOLIDAYS.toLocaleString('en-GB')} days off at most.`)
@@ -103,13 +131,6 @@ export const ownFieldSchema = z.object({
 
 /** The most names of a list. */
 const MOST_NAMES = 60;
-
-function noneTwice(names: readonly { readonly name: string }[], context: z.RefinementCtx): void {
-  names.forEach(({ name }, i) => {
-    const first = names.findIndex((one) => one.name.toLowerCase() === name.toLowerCase());
-    if (first < i) context.addIssue({ code: 'custom', path: [i, 'name'], message: `“${name}” stands there twice.` });
-  });
-}
 
 /** A name of a list, and what it was before; null for one that is new. */
 const names = (what: string) =>

@@ -3,7 +3,7 @@ import { ACCESS_LEVELS } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, emailField, id, isoDate, line, linkToken, named } from './fields.ts';
 import { workspacePaths } from './paths.ts';
-import { ownFieldSchema, ownWaysSchema, phraseHabitsSchema, waysSchema } from './settings.ts';
+import { ownFieldSchema, ownWaysSchema, phraseHabitsSchema, seasonsSchema, waysSchema } from './settings.ts';
 import { categorySchema } from './templates.ts';
 
 export const personSchema = named.extend({
@@ -36,6 +36,8 @@ export const workspaceSchema = z.object({
   yearStarts: z.number().int(),
   /** How people here speak, where that is settled. */
   phraseHabits: phraseHabitsSchema,
+  /** Parts of the year that have a name here. */
+  seasons: seasonsSchema,
   /** How dates and times are seen here, and what whoever asks has chosen for their own eyes. */
   ways: waysSchema,
   myWays: ownWaysSchema,

@@ -223,6 +223,7 @@ export {
   occurrencesBetween,
 } from './recurrence/occurrences.ts';
 export { HABIT_WORDS, PHRASE_HABITS, type PhraseHabit, type PhraseHabits } from './recurrence/phrase/habits.ts';
+export type { NamedSeason } from './recurrence/phrase/named-seasons.ts';
 export { type PhraseProblem, rruleFault } from './recurrence/phrase/problem.ts';
 export {
   type PhraseChoice,

@@ -9,6 +9,7 @@ import { TooMuchReckoningError } from '../reckoning.ts';
 import { canonicalRecurrence } from '../recurrence/canonical.ts';
 import { occurrenceSeries } from '../recurrence/occurrences.ts';
 import type { PhraseHabits } from '../recurrence/phrase/habits.ts';
+import type { NamedSeason } from '../recurrence/phrase/named-seasons.ts';
 import { type PhraseChoice, problemOfChoice, readPhrase } from '../recurrence/phrase/reader.ts';
 import { withTimes } from '../recurrence/phrase/times.ts';
 import { writePhrase } from '../recurrence/phrase/writer.ts';
@@ -29,6 +30,8 @@ export interface CellContext {
   readonly yearStarts: number;
   /** What is settled of how people speak. */
   readonly habits: PhraseHabits;
+  /** Parts of the year that have a name here. */
+  readonly seasons: readonly NamedSeason[];
   readonly calendar: WorkingCalendar;
 }
 
@@ -115,10 +118,10 @@ const endless = (recurrence: Recurrence): Recurrence => ({ ...recurrence, end: {
 const when: Cell = {
   write: (schedule, { today, yearStarts }) =>
     writePhrase(endless(inForce(schedule, today).recurrence), { start: 'unsaid', yearStarts }),
-  read(text, schedule, { today, yearStarts, habits, calendar }) {
+  read(text, schedule, { today, yearStarts, habits, seasons, calendar }) {
     const now = inForce(schedule, today);
     const { start, end } = now.recurrence;
-    const reading = readPhrase(text, { start, today: isoOfDay(today), yearStarts, habits });
+    const reading = readPhrase(text, { start, today: isoOfDay(today), yearStarts, habits, seasons });
     if (reading.kind === 'choose')
       return unread(problemOfChoice(text, reading, (choice) => nextDates(choice, today, calendar)).message, null);
     if (reading.kind === 'unread') return unread(reading.problem.message, reading.problem.suggestion);

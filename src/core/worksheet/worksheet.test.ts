@@ -31,6 +31,7 @@ const context: CellContext = {
   ],
   yearStarts: 1,
   habits: {},
+  seasons: [],
   calendar: WEEKDAYS_ONLY,
 };
 const monday: SheetRow = {

@@ -25,6 +25,7 @@ const TELLING = {
   yearStarts: 'told',
   phraseHabits: 'told',
   ways: 'told',
+  seasons: 'told',
   doneStaysDays: 'told',
 } satisfies Telling<Workspace>;
 

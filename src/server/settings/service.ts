@@ -21,6 +21,7 @@ const SET = [
   'horizonDays',
   'makeTime',
   'phraseHabits',
+  'seasons',
   'ways',
   'doneStaysDays',
 ] as const satisfies readonly (keyof Workspace)[];

@@ -27,6 +27,7 @@ const allTasks = async () => {
 };
 
 const WAYS = { weekStarts: 7, dateOrder: 'month first', clock: 12 } as const;
+const WINTER = [{ from: '11-15', to: '03-14' }];
 const SIX = [450, 450, 450, 450, 450, 300, 0];
 
 describe('the settings', () => {
@@ -91,6 +92,25 @@ describe('the settings', () => {
       'a day off already',
     ],
     ['a name of nothing', { name: '  ' }, 'name', 'The name is missing'],
+    [
+      'a season that is called like a month',
+      { seasons: [{ name: 'march', spans: WINTER }] },
+      'seasons.0.name',
+      'means something else already',
+    ],
+    ['a season of no days', { seasons: [{ name: 'winter', spans: [] }] }, 'seasons.0.spans', 'Say from when to when'],
+    [
+      'a season of all year',
+      { seasons: [{ name: 'always', spans: [{ from: '03-01', to: '02-29' }] }] },
+      'seasons.0.spans',
+      'leave some of it open',
+    ],
+    [
+      'two seasons of a name',
+      { seasons: ['Winter', 'winter'].map((name) => ({ name, spans: WINTER })) },
+      'seasons.1.name',
+      'stands there twice',
+    ],
     ['no horizon', { horizonDays: 0 }, 'horizonDays', 'At least one day ahead'],
     ['a week from Wednesday on', { ways: { ...WAYS, weekStarts: 3 as 1 } }, 'ways.weekStarts', 'A week begins on'],
     ['a clock of ten hours', { ways: { ...WAYS, clock: 10 as 12 } }, 'ways.clock', '24 hours or 12'],

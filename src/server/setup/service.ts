@@ -98,6 +98,7 @@ function workspaceOf({ name, zone, workingWeekdays, weekMinutes, country }: Setu
     version: 1,
     yearStarts: 1,
     phraseHabits: {},
+    seasons: [],
     ways: waysIn(country),
     doneStaysDays: 1,
   };

@@ -24,6 +24,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     makeTime: workspace.makeTime,
     yearStarts: workspace.yearStarts,
     phraseHabits: workspace.phraseHabits,
+    seasons: workspace.seasons,
     ways: workspace.ways,
     myWays: describeOwnWays(scope.person?.ways ?? {}),
     calendar: await describeCalendar(scope),

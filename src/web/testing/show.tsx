@@ -38,6 +38,7 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     horizonDays: 14,
     yearStarts: 1,
     phraseHabits: {},
+    seasons: [],
     ways: USUAL_WAYS,
     myWays: { weekStarts: null, dateOrder: null, clock: null },
     makeTime: '03:00',

@@ -12,6 +12,7 @@ import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readDate, readDates, readDayAndMonth, readMonthRange, readMonths, readNear, readTo } from './dates.ts';
 import { readFeast } from './feasts.ts';
+import { restOfYear } from './named-seasons.ts';
 import { type PhraseTimes, readTimes } from './times.ts';
 
 /** What the clauses after the rules have said so far. */
@@ -273,7 +274,10 @@ function beforeIt(c: PhraseCursor, convention: Convention): Convention {
 
 function readClosed(c: PhraseCursor, said: Said): true | null {
   if (c.word('moved out of', 'kept out of')) return add(said.moved, readSeasons(c));
-  if (c.word('only in', 'only from', 'only', 'in')) {
+  if (c.word('only in', 'only during', 'only from', 'only', 'in', 'during', 'throughout')) {
+    c.filler('the');
+    const named = c.season();
+    if (named) return add(said.omitted, restOfYear(named.spans));
     const open = c.try(() => readMonthRange(c)) ?? readMonths(c);
     return add(said.omitted, open && seasonsBut(open));
   }
@@ -283,10 +287,21 @@ function readClosed(c: PhraseCursor, said: Said): true | null {
     c.try(() => (c.word('from') ? readMonthRange(c) : null)) ??
     c.try(() => (c.word('between') ? readMonthRange(c, readAnd) : null));
   if (months) return add(said.omitted, seasonsBut(months));
+  const outside = c.try(() => {
+    if (!c.word('outside', 'out of')) return null;
+    c.filler('the');
+    return c.season();
+  });
+  if (outside) return add(said.omitted, outside.spans);
   if (!c.word('not', 'never', 'closed', 'except', 'excluding', 'no work', 'but')) return null;
   if (c.word('between')) return add(said.omitted, readSpanOfYear(c, readAnd));
   // "Except August" as "except in August"; "except 25 Dec" is a date.
   const isSaid = c.word('in', 'from', 'during');
+  const named = c.try(() => {
+    c.filler('the');
+    return c.season();
+  });
+  if (named) return add(said.omitted, named.spans);
   if (!isSaid && c.ahead(() => readDayAndMonth(c) !== null)) return null;
   return add(said.omitted, readSeasons(c));
 }

@@ -1,4 +1,5 @@
 import { isHabit, type PhraseHabits } from './habits.ts';
+import { type NamedSeason, wordsOfSeason } from './named-seasons.ts';
 import { cardinalNamed, monthNamed, ordinalNamed, phraseTokens, type Token, weekdayNamed } from './tokens.ts';
 
 /** Parts of a phrase that can't both be meant. */
@@ -29,6 +30,7 @@ export class PhraseCursor {
     readonly yearStarts = 1,
     /** Questions that are not asked any more. */
     private readonly habits: PhraseHabits = {},
+    private readonly seasons: readonly NamedSeason[] = [],
   ) {
     this.tokens = phraseTokens(text).filter(({ kind, text: piece }) => kind !== 'mark' || !/^[().:“”"']$/.test(piece));
   }
@@ -160,6 +162,20 @@ export class PhraseCursor {
     }
     const n = this.named('[a day like “15th”]', ordinalNamed);
     return n === null ? null : { n, inFigures: false };
+  }
+
+  /** A part of the year by the name that it has here, the longest that fits. */
+  season(): NamedSeason | null {
+    let found: NamedSeason | null = null;
+    let longest = 0;
+    for (const season of this.seasons) {
+      const words = wordsOfSeason(season.name);
+      const fits = words.every((word, i) => this.tokens[this.at + i]?.text.toLowerCase() === word);
+      if (fits && words.length > longest) [found, longest] = [season, words.length];
+    }
+    this.at += longest;
+    if (!found && this.seasons.length > 0) this.expect('[a season by its name]');
+    return found;
   }
 
   /** A date in figures, a time of day, or an RRULE. */

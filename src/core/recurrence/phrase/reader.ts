@@ -7,6 +7,7 @@ import type { PhraseContext } from './context.ts';
 import { PhraseCursor } from './cursor.ts';
 import { skipAnd } from './dates.ts';
 import { isHabit, type PhraseHabits } from './habits.ts';
+import type { NamedSeason } from './named-seasons.ts';
 import { type PhraseProblem, problemOf, rruleFault } from './problem.ts';
 import { readRules } from './rules.ts';
 import { readSetOfDays } from './sets-of-days.ts';
@@ -50,6 +51,8 @@ export interface PhraseReadingOptions {
   readonly yearStarts?: number;
   /** What is settled of how people here speak. */
   readonly habits?: PhraseHabits;
+  /** Parts of the year that have a name here. */
+  readonly seasons?: readonly NamedSeason[];
 }
 
 /** A phrase that can't be read, thrown by `parsePhrase`. */
@@ -210,7 +213,7 @@ type Attempt =
 function read(text: string, options: PhraseReadingOptions, picks: ReadonlyMap<string, number> = new Map()): Attempt {
   const start = dayOfIso(options.start ?? NO_START);
   const today = options.today === undefined ? start : dayOfIso(options.today);
-  const cursor = new PhraseCursor(text, picks, options.yearStarts, options.habits);
+  const cursor = new PhraseCursor(text, picks, options.yearStarts, options.habits, options.seasons);
   const found = readRecurrence(cursor, { start, today });
   // What contradicts itself is said so, even where another way of reading would get past it.
   if (!found || !cursor.isAtEnd || cursor.refused) return { kind: 'stuck', cursor };
@@ -271,12 +274,12 @@ function closedOf({ omitted, moved }: Said): { closed?: ClosedSeasons } {
   return omitted.length > 0 ? { closed: { seasons: omitted, dates: 'omit' } } : {};
 }
 
-/** Seasons as a field of a form holds them, "Jan, 15 Jul to 20 Aug"; null where they can't be read. `writeSeasons` writes them. */
-export function readSeasonList(text: string): Season[] | null {
-  const cursor = new PhraseCursor(text);
+/** Seasons as a field of a form holds them, "Jan, 15 Jul to 20 Aug"; null where they can't be read. `writeSeasons` writes them. @param named those that may be said by a name */
+export function readSeasonList(text: string, named: readonly NamedSeason[] = []): Season[] | null {
+  const cursor = new PhraseCursor(text, new Map(), 1, {}, named);
   const seasons: Season[] = [];
   do {
-    const some = readSeasons(cursor);
+    const some = cursor.season()?.spans ?? readSeasons(cursor);
     if (!some) return null;
     seasons.push(...some);
   } while (skipAnd(cursor));

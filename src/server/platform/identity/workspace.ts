@@ -1,6 +1,6 @@
 import { Check, Column, Entity, PrimaryColumn } from 'typeorm';
 import type { Category } from '../../../contract/index.ts';
-import type { OwnField, PhraseHabits, Ways, Weekday } from '../../../core/index.ts';
+import type { NamedSeason, OwnField, PhraseHabits, Ways, Weekday } from '../../../core/index.ts';
 import { OfWorkspace } from '../db/keys.ts';
 
 @Entity({ name: 'workspace' })
@@ -59,6 +59,9 @@ export class Workspace {
   /** What is settled of how people here speak. */
   @Column({ type: 'jsonb' })
   phraseHabits!: PhraseHabits;
+  /** Parts of the year that have a name here. */
+  @Column({ type: 'jsonb' })
+  seasons!: readonly NamedSeason[];
   /** How dates and times are seen here, by whoever has no own way. */
   @Column({ type: 'jsonb' })
   ways!: Ways;

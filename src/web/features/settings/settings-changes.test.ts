@@ -14,6 +14,7 @@ const saved: Settings = {
   horizonDays: 30,
   makeTime: '04:00',
   phraseHabits: {},
+  seasons: [],
   ways: USUAL_WAYS,
   doneStaysDays: 1,
   holidays: [

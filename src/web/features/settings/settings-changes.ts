@@ -13,6 +13,7 @@ import {
   plural,
   type WorkingCalendar,
   weekdayName,
+  writeSeasons,
   zoneCity,
 } from '../../../core/index.ts';
 import { sayDay, sayTime } from '../../kit/ways.ts';
@@ -47,6 +48,17 @@ export function holidaysChanged(before: Settings, after: Settings) {
 export function sayHabit(habit: PhraseHabit, meant: number | undefined): string {
   const { said, means } = HABIT_WORDS[habit];
   return meant === undefined ? `“${said}” is asked each time` : `“${said}” is ${means[meant]}`;
+}
+
+/** Seasons that are named, are others, or have no name any more. */
+function seasonsChanged(before: Settings['seasons'], after: Settings['seasons']): string[] {
+  const said = ({ name, spans }: Settings['seasons'][number]) => `“${name}” is ${writeSeasons(spans)}`;
+  const there = new Set(before.map(said));
+  const names = new Set(after.map(({ name }) => name));
+  return [
+    ...after.map(said).filter((one) => !there.has(one)),
+    ...before.filter(({ name }) => !names.has(name)).map(({ name }) => `“${name}” is no season any more`),
+  ];
 }
 
 /** Hours of days that are worked both before and after. */
@@ -92,6 +104,7 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
     ...(before.doneStaysDays === after.doneStaysDays
       ? []
       : [`Finished work stays on the day sheet for ${plural(after.doneStaysDays, 'day')}`]),
+    ...seasonsChanged(before.seasons, after.seasons),
     ...(before.makeTime === after.makeTime ? [] : [`The daily run is at ${sayTime(after.makeTime)}`]),
   ];
 }

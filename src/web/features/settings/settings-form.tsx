@@ -7,6 +7,7 @@ import { CLOCK_WORDS, DATE_ORDER_WORDS, WEEK_START_WORDS } from '../../kit/ways-
 import { WeekHoursRow } from '../../kit/week-hours-row.tsx';
 import { WeekdayToggles } from '../../kit/weekday-toggles.tsx';
 import { DaysOffPart } from './days-off-part.tsx';
+import { SeasonsPart } from './seasons-part.tsx';
 
 interface SettingsFormProps {
   readonly draft: Settings;
@@ -83,6 +84,7 @@ export function SettingsForm({ draft, at, onChange }: SettingsFormProps) {
           Its quarters end in {quarterEnds(draft.yearStarts)}: so “quarter end” and “year end” are read.
         </span>
       </Part>
+      <SeasonsPart seasons={draft.seasons} at={at} onChange={(seasons) => set({ seasons })} />
       <Part name="Dates">
         a week begins on a{' '}
         <ChoiceBlank

@@ -8,6 +8,7 @@ import {
   stretchAt,
   writeSeasons,
 } from '../../../../core/index.ts';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, NumberBlank, Part, WordsBlank } from '../../../kit/blanks.tsx';
 import { sayDate } from '../../../kit/ways.ts';
 import { PhraseBox } from '../rule/phrase-box.tsx';
@@ -118,6 +119,7 @@ function DaysOffBlank({ recurrence, onChange }: RecurrenceBlankProps) {
 /** "not in Jan, 15 Jul to 20 Aug": seasons without work, and what becomes of dates in them. */
 function ClosedSeasonsBlank({ recurrence, onChange }: RecurrenceBlankProps) {
   const { closed, ...open } = recurrence;
+  const named = useWorkspace().seasons;
   return (
     <>
       closed in{' '}
@@ -126,7 +128,7 @@ function ClosedSeasonsBlank({ recurrence, onChange }: RecurrenceBlankProps) {
         shown={closed ? writeSeasons(closed.seasons) : ''}
         placeholder="no season"
         wrong="write months or days, like Jan, 15 Jul to 20 Aug"
-        read={(text) => (text.trim() === '' ? [] : (readSeasonList(text) ?? undefined))}
+        read={(text) => (text.trim() === '' ? [] : (readSeasonList(text, named) ?? undefined))}
         onChange={(seasons) =>
           onChange(seasons.length === 0 ? open : { ...open, closed: { seasons, dates: closed?.dates ?? 'omit' } })
         }

@@ -28,13 +28,13 @@ const REST_MS = 500;
  * left, and what can't be read stays, with its fault shown, until it can or the controls below say otherwise.
  */
 export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
-  const { today, yearStarts, phraseHabits: habits } = useWorkspace();
+  const { today, yearStarts, phraseHabits: habits, seasons } = useWorkspace();
   const write = (one: Recurrence) => writePhrase(one, { start: 'unsaid', yearStarts });
   const written = write(recurrence);
   const [text, setText] = useState(written);
   const problemId = useId();
   const box = useRef<HTMLTextAreaElement>(null);
-  const options = { start: recurrence.start, today: isoOfDay(today), yearStarts, habits };
+  const options = { start: recurrence.start, today: isoOfDay(today), yearStarts, habits, seasons };
   const said = tryPhrase(text, options);
   const isRead = said !== null;
   const isInStep = useRef(true);
@@ -51,8 +51,11 @@ export function PhraseBox({ recurrence, onChange }: PhraseBoxProps) {
   useEffect(() => () => clearTimeout(rest.current), []);
   // What can be read in several ways is asked at once; what can't be, when typing rests.
   const reading = useMemo(
-    () => (isRead ? null : readPhrase(text, { start: recurrence.start, today: isoOfDay(today), yearStarts, habits })),
-    [isRead, text, recurrence.start, today, yearStarts, habits],
+    () =>
+      isRead
+        ? null
+        : readPhrase(text, { start: recurrence.start, today: isoOfDay(today), yearStarts, habits, seasons }),
+    [isRead, text, recurrence.start, today, yearStarts, habits, seasons],
   );
   const problem = isResting && reading?.kind === 'unread' ? reading.problem : null;
   const question = reading?.kind === 'choose' ? reading : null;

@@ -46,10 +46,10 @@ export function useSheet(
   { draft, change, forget }: ReturnType<typeof useSheetDraft>,
   known: ReadonlyMap<string, Schedule | null>,
 ) {
-  const { today, people, yearStarts, phraseHabits: habits, workingCalendar: calendar } = useWorkspace();
+  const { today, people, yearStarts, phraseHabits: habits, seasons, workingCalendar: calendar } = useWorkspace();
   const context = useMemo<CellContext>(
-    () => ({ today, people, yearStarts, habits, calendar }),
-    [today, people, yearStarts, habits, calendar],
+    () => ({ today, people, yearStarts, habits, seasons, calendar }),
+    [today, people, yearStarts, habits, seasons, calendar],
   );
   const edits = useMemo<SheetEdits>(
     () => (draft.length === 0 ? NO_EDITS : new Map(draft.map(([id, cells]) => [id, new Map(cells)]))),
