@@ -57,7 +57,7 @@ test('what can’t be read is marked, explained and kept; a suggestion puts it r
   await page.getByRole('button', { name: 'Did you mean every tuesday?' }).click();
   await expect(page.getByText('is not understood')).toBeHidden();
   await phrase(page).fill('every monday at 8am and 4pm');
-  await expect(page.getByText('is no time of day that is clear')).toBeVisible();
+  await expect(page.getByText('make another schedule for each further time')).toBeVisible();
   await page.getByRole('button', { name: 'Put the phrase back' }).click();
   await expect(phrase(page)).toHaveValue('every week on Tue');
   await expectAccessible(page);

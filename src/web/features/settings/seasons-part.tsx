@@ -8,16 +8,14 @@ type Seasons = Settings['seasons'];
 
 interface SeasonsPartProps {
   readonly seasons: Seasons;
-  /** What is wrong with a field, by its path. */
-  readonly at: (path: string) => string | undefined;
+  readonly wrong: string | undefined;
   readonly onChange: (seasons: Seasons) => void;
 }
 
 /** Parts of the year that have a name here, so that a phrase can say them. */
-export function SeasonsPart({ seasons, at, onChange }: SeasonsPartProps) {
+export function SeasonsPart({ seasons, wrong, onChange }: SeasonsPartProps) {
   const set = (place: number, change: Partial<Seasons[number]>) =>
     onChange(seasons.map((season, i) => (i === place ? { ...season, ...change } : season)));
-  const wrong = seasons.flatMap((_, i) => at(`seasons.${i}.name`) ?? at(`seasons.${i}.spans`) ?? []);
   const first = seasons[0];
   return (
     <Part name="Seasons">
@@ -65,9 +63,7 @@ export function SeasonsPart({ seasons, at, onChange }: SeasonsPartProps) {
         {first?.name ? `“every Friday in ${first.name}”, “not in ${first.name}”` : '“every Friday in winter”'} is then
         read. Schedules keep the dates that they were given.
       </span>
-      {wrong.map((message) => (
-        <FieldError key={message} message={message} />
-      ))}
+      {wrong && <FieldError message={wrong} />}
     </Part>
   );
 }

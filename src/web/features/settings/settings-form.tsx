@@ -84,7 +84,7 @@ export function SettingsForm({ draft, at, onChange }: SettingsFormProps) {
           Its quarters end in {quarterEnds(draft.yearStarts)}: so “quarter end” and “year end” are read.
         </span>
       </Part>
-      <SeasonsPart seasons={draft.seasons} at={at} onChange={(seasons) => set({ seasons })} />
+      <SeasonsPart seasons={draft.seasons} wrong={at('seasons')} onChange={(seasons) => set({ seasons })} />
       <Part name="Dates">
         a week begins on a{' '}
         <ChoiceBlank

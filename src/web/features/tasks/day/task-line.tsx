@@ -142,7 +142,8 @@ function NextThing({ task, ended, band, onAct }: NextThingProps) {
   const { may, me, today } = useWorkspace();
   if (task.state === 'toCheck') return <Check task={task} onAct={onAct} />;
   if (ended) {
-    const words = task.state === 'done' ? `done ${task.doneAt ? sayWhen(task.doneAt, today) : ''}` : task.state;
+    const when = task.doneAt ? sayWhen(task.doneAt, today) : '';
+    const words = band === 'doneBefore' ? when : task.state === 'done' ? `done ${when}` : task.state;
     return <div className="text-right text-note text-ink-2">{words}</div>;
   }
   const isMine = may('work') || task.assignee?.id === me.id;
