@@ -13,6 +13,7 @@ import type { PhraseCursor } from './cursor.ts';
 import { readDate, readDates, readDayAndMonth, readMonthRange, readMonths, readNear, readTo } from './dates.ts';
 import { readFeast } from './feasts.ts';
 import { restOfYear } from './named-seasons.ts';
+import { readBut } from './rules.ts';
 import { type PhraseTimes, readTimes } from './times.ts';
 
 /** What the clauses after the rules have said so far. */
@@ -22,6 +23,8 @@ export interface Said {
   dayOff: Convention | null;
   /** What the convention was said of. */
   daysOff: DaysOff | 'both' | null;
+  /** Weekdays left out that are said after something else: "every day at 7, except Sundays". */
+  but: readonly Weekday[] | null;
   /** A weekday that was said in the place of "the working day before": it has to be the one beside. */
   beside: Beside | null;
   omitted: Season[];
@@ -49,8 +52,26 @@ export function readClause(c: PhraseCursor, said: Said, context: PhraseContext):
     c.try(() => readClosed(c, said)) ??
     c.try(() => readStart(c, said, context)) ??
     c.try(() => readEnd(c, said, context)) ??
-    c.try(() => readExcept(c, said, context))
+    c.try(() => readExcept(c, said, context)) ??
+    c.try(() => readButLater(c, said))
   );
+}
+
+function readButLater(c: PhraseCursor, said: Said): true | null {
+  if (said.but !== null) return null;
+  said.but = readBut(c);
+  return said.but && true;
+}
+
+/** Rules without the weekdays that were left out after them; null where not every rule has weekdays of its own to leave out. */
+export function withoutWeekdays(rules: readonly Rule[], but: readonly Weekday[]): Rule[] | null {
+  const left = rules.map((rule): Rule | null => {
+    if (rule.kind === 'days' && rule.except.length === 0) return { ...rule, except: [...but] };
+    if (rule.kind !== 'weeks') return null;
+    const on = rule.on.filter((weekday) => !but.includes(weekday));
+    return on.length > 0 && on.length < rule.on.length ? { ...rule, on } : null;
+  });
+  return left.every((rule) => rule !== null) ? left : null;
 }
 
 /** Times of day, said once. */

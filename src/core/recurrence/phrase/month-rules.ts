@@ -326,6 +326,8 @@ export function readMonthEnds(c: PhraseCursor): MonthsRule | YearsRule | null {
       return ends(dates(-1), quarterEnds(c.yearStarts));
     if (
       c.word(
+        'start of month',
+        'beginning of month',
         'start of the month',
         'start of each month',
         'start of every month',
@@ -337,6 +339,9 @@ export function readMonthEnds(c: PhraseCursor): MonthsRule | YearsRule | null {
       return ends(dates(1), []);
     if (
       c.word(
+        'start of quarter',
+        'beginning of quarter',
+        'beginning of the quarter',
         'start of the quarter',
         'start of each quarter',
         'start of every quarter',
@@ -347,7 +352,16 @@ export function readMonthEnds(c: PhraseCursor): MonthsRule | YearsRule | null {
       return ends(dates(1), quarterStarts(c.yearStarts));
     if (c.word('midmonth', 'mid month', 'the middle of the month', 'middle of the month', 'middle of each month'))
       return ends(dates(15), []);
-    if (c.word('start of the year', 'start of each year', 'start of every year', 'beginning of the year'))
+    if (
+      c.word(
+        'start of year',
+        'beginning of year',
+        'start of the year',
+        'start of each year',
+        'start of every year',
+        'beginning of the year',
+      )
+    )
       return { kind: 'years', every: 1, months: [c.yearStarts], on: dates(1), missing: 'last' };
     if (
       c.word(

@@ -631,6 +631,12 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     `
     monthly on the 5th but August | 5th of each month, not in Aug
     every month but August | 24th of each month, not in Aug
+    every day from 1 March except Sundays | every day but Sun
+    every day, not in Aug, except Sundays | every day but Sun, not in Aug
+    weekdays from 1 March but not Wed | every week on Mon, Tue, Thu and Fri
+    start of quarter | 1st of every quarter
+    start of month | 1st of each month
+    beginning of year | yearly on 1 January
     end of Feb each year | yearly on the last day of February
     the beginning of May and September | yearly on 1 May and September
     M W F | every week on Mon, Wed and Fri

@@ -2,7 +2,16 @@ import type { Season } from '../../calendar/closed-season.ts';
 import { dayOfIso, type IsoDate, isoOfDay } from '../../civil-date/iso-date.ts';
 import { canonicalRecurrence } from '../canonical.ts';
 import type { ClosedSeasons, Recurrence, Rule } from '../rule.ts';
-import { besideOf, readClause, readDaytime, readEnd, readSeasons, readStart, type Said } from './clauses.ts';
+import {
+  besideOf,
+  readClause,
+  readDaytime,
+  readEnd,
+  readSeasons,
+  readStart,
+  type Said,
+  withoutWeekdays,
+} from './clauses.ts';
 import type { PhraseContext } from './context.ts';
 import { PhraseCursor } from './cursor.ts';
 import { skipAnd } from './dates.ts';
@@ -229,6 +238,7 @@ function readRecurrence(c: PhraseCursor, context: PhraseContext): PhraseMeaning 
     end: null,
     dayOff: null,
     daysOff: null,
+    but: null,
     beside: null,
     omitted: [],
     moved: [],
@@ -242,9 +252,11 @@ function readRecurrence(c: PhraseCursor, context: PhraseContext): PhraseMeaning 
     (said.start === null ? null : c.try(() => readEnd(c, said, context)))
   )
     c.mark(',');
-  const rules = c.try(() => readSetOfDays(c, said)) ?? readRules(c, { ...context, start: said.start ?? context.start });
-  if (!rules?.every(isReadable)) return null;
+  const read = c.try(() => readSetOfDays(c, said)) ?? readRules(c, { ...context, start: said.start ?? context.start });
+  if (!read?.every(isReadable)) return null;
   while (c.try(() => readClause(c, said, context)));
+  const rules = said.but ? withoutWeekdays(read, said.but) : read;
+  if (!rules) return null;
   const beside = besideOf(rules, said);
   if (said.beside && !beside)
     return c.refuse(
