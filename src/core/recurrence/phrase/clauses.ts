@@ -43,6 +43,7 @@ export interface Beside {
 
 /** One clause after the rules, in any order; true when there was one. */
 export function readClause(c: PhraseCursor, said: Said, context: PhraseContext): true | null {
+  if (c.isAtEnd) return null;
   c.mark(',', ';');
   // "But August" says what is left out.
   if (!c.ahead(() => c.word('but') && readMonths(c) !== null)) c.filler('and', 'but');
