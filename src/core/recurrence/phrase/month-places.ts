@@ -52,7 +52,7 @@ function readPoint(c: PhraseCursor): MonthPoint[] | null {
   c.filler('day', 'days', 'date', 'dates');
   // "First working day on or after the 15th" is counted from another.
   const whole = <T>(found: T): T | null => (isAwayAhead(c) ? null : found);
-  const shared = c.try(() => readShared(c));
+  const shared = c.ahead(() => readShared(c, 'the') !== null && isAwayAhead(c)) ? null : c.try(() => readShared(c));
   if (shared) return whole(shared);
   const several = c.try(() => readFirstFew(c));
   if (several) return whole(several);
@@ -90,8 +90,11 @@ function readFirstFew(c: PhraseCursor): MonthPoint[] | null {
   return noun && Array.from({ length: count }, (_, i) => pointOf(fromEnd ? -1 - i : i + 1, noun));
 }
 
-/** Two places or more before one noun, which holds for as many of them as it can: those before it are dates. */
-function readShared(c: PhraseCursor): MonthPoint[] | null {
+/**
+ * Two places or more before one noun, which holds for as many of them as it can: those before it are dates.
+ * @param before what has to stand before the last of them: "1st and the second Sunday before the 5th" are two rules
+ */
+function readShared(c: PhraseCursor, before?: 'the'): MonthPoint[] | null {
   const first = readPlace(c);
   if (!first) return null;
   const places = [first];
@@ -102,6 +105,7 @@ function readShared(c: PhraseCursor): MonthPoint[] | null {
     places.push({ ...next, hasThe });
     const noun = next.isNumber ? null : c.try(() => readNoun(c));
     if (!noun) continue;
+    if (before && !hasThe) return null;
     const from = places.findLastIndex((place, i) => i > 0 && !shares(c, places[i - 1] as PlaceWord, place, noun));
     return places.map(({ n }, i) => (i < from ? { kind: 'date', day: n } : pointOf(n, noun)));
   }

@@ -608,6 +608,7 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every 3 months on the Friday after the 10th | every 3 months, the Friday after the 10th
     last working day before the 20th | working day before the 20th of each month
     second working day after the 1st and 15th | 2 working days after the 1st and 15th of each month
+    every 2 months, the day before the 1st and the second Sunday before the 1st of each month | .
     fifth Friday of every quarter | .
     thirtieth working day of every quarter | .
     tenth Monday of the year | .
