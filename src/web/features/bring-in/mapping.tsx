@@ -78,7 +78,7 @@ export function Mapping({ bringIn, onSettle }: MappingProps) {
             label="How such names are read"
             value={names.isTurned ? 'turned' : 'written'}
             options={[
-              ['written', 'as they stand'],
+              ['written', 'as written'],
               ['turned', `first name first: ${names.turned}`],
             ]}
             onChange={(how) => void onSettle({ turnsNames: how === 'turned' })}
