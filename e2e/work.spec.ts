@@ -233,6 +233,8 @@ test('changing one task says that later ones stay, and offers it to the template
   const sheet = page.getByRole('complementary');
   const next = sheet.getByRole('link', { name: /Dec/ }).last();
   await next.click();
+  // The one before says the same of its schedule.
+  await expect(sheet).toContainText('dueMon 14 Dec');
   await expect(sheet).toContainText('Made from Slipway winch, on the schedule second Mon');
   await sheet.getByText('Why it is here, and its history').click();
   await expect(sheet).toContainText('The rule “second Monday of each month, or the working day after” gives');

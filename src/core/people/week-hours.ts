@@ -26,13 +26,22 @@ const weekOf = (day: CivilDay): number => Math.floor((day + 3) / DAYS_A_WEEK);
 
 /** The week of the pattern that a day lies in, from 0. */
 export function weekInPattern({ weeks, from }: WeekHours, day: CivilDay): number {
-  const apart = weekOf(day) - weekOf(dayOfIso(from));
-  return ((apart % weeks.length) + weeks.length) % weeks.length;
+  return weekCounted(weeks.length, dayOfIso(from), day);
+}
+
+function weekCounted(count: number, from: CivilDay, day: CivilDay): number {
+  const apart = weekOf(day) - weekOf(from);
+  return ((apart % count) + count) % count;
 }
 
 /** Minutes of work that the pattern gives a day, 0 to 1440; holidays are whoever asks'. */
-export function minutesOn(hours: WeekHours, day: CivilDay): number {
-  return hours.weeks[weekInPattern(hours, day)]?.[weekdayOf(day) - 1] ?? 0;
+export function minutesOn({ weeks, from }: WeekHours, day: CivilDay): number {
+  return minutesInWeeks(weeks, dayOfIso(from), day);
+}
+
+/** The same for who asks about many days. @param from a day in the first of the weeks */
+export function minutesInWeeks(weeks: WeekHours['weeks'], from: CivilDay, day: CivilDay): number {
+  return weeks[weekCounted(weeks.length, from, day)]?.[weekdayOf(day) - 1] ?? 0;
 }
 
 /** Whether somebody works here on a day. */

@@ -1,0 +1,189 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { dayOfIso } from '../civil-date/iso-date.ts';
+import { plainWeek } from '../people/week-hours.ts';
+import {
+  type Assignment,
+  type AssignmentContext,
+  type AssignmentRule,
+  assign,
+  type Group,
+  People,
+} from './assignment.ts';
+import { minutesFor, NOTHING_ASKED, unavailableOn, type Worker } from './availability.ts';
+import { COVERS, type Cover } from './cover.ts';
+import { sayWhy } from './why-words.ts';
+
+const TODAY = dayOfIso('2026-11-24');
+const worker = (id: string, of: Partial<Worker> = {}): Worker => ({
+  ...{ id, weeks: [plainWeek(450, [1, 2, 3, 4, 5])], weeksFrom: TODAY, worksFrom: null, worksUntil: null },
+  ...{ leave: [], tickets: [], deputyId: null },
+  ...of,
+});
+const CREW = [
+  worker('joss'),
+  worker('nadia', { leave: [{ from: dayOfIso('2026-11-23'), to: dayOfIso('2026-11-27') }], deputyId: 'wilf' }),
+  worker('kit', { weeks: [plainWeek(450, [2, 3, 4, 5, 6])] }),
+  worker('wilf', { deputyId: 'joss', tickets: [{ name: 'crane', until: dayOfIso('2026-12-31') }] }),
+];
+
+function context(of: Partial<AssignmentContext> = {}, crew: readonly Worker[] = CREW): AssignmentContext {
+  return {
+    ...{ nominal: TODAY, on: of.nominal ?? TODAY, estimateMinutes: 30, asked: NOTHING_ASKED },
+    people: new People(new Map(crew.map((one) => [one.id, one])), (group: Group) =>
+      group.of === 'people' ? group.ids : crew.map(({ id }) => id),
+    ),
+    usualPersonId: null,
+    datesBetween: (after, upTo) => upTo - after,
+    loadOf: (id) => ({ minutes: id.length * 60, capacity: 2250, lastHad: null }),
+    ...of,
+  };
+}
+const inTurn = (cover: Cover): AssignmentRule => ({
+  v: 1,
+  kind: 'inTurn',
+  cover,
+  turns: {
+    length: { per: 'week', on: 1 },
+    rosters: [{ from: dayOfIso('2026-11-16'), people: ['joss', 'nadia', 'kit', 'wilf'] }],
+    swaps: [],
+  },
+});
+const CRANE = { tickets: ['crane'], isHoliday: false };
+const EVERYBODY: Group = { of: 'role', role: 'dock crew' };
+const said = (rule: AssignmentRule, of: Partial<AssignmentContext> = {}, crew = CREW) =>
+  sayWhy(assign(rule, context(of, crew)), (id) => id, TODAY);
+const whose = (assignment: Assignment) => (assignment.kind === 'one' ? assignment.personId : null);
+
+describe('who does the work of a date', () => {
+  it.each<[Cover, string | null, string]>([
+    ['next', 'kit', 'nadia is away until Fri, kit instead'],
+    ['deputy', 'wilf', 'nadia is away until Fri, wilf instead'],
+    ['leastToDo', 'kit', 'nadia is away until Fri, kit instead'],
+    ['nobody', null, 'nadia is away until Fri, and nobody else can'],
+  ])('where it is the turn of somebody who is away, and %s covers', (cover, id, why) => {
+    expect(whose(assign(inTurn(cover), context()))).toBe(id);
+    expect(said(inTurn(cover))).toBe(why);
+  });
+
+  it('is whoever’s turn it is, by its place', () => {
+    expect(said(inTurn('next'), { nominal: dayOfIso('2026-11-30'), on: dayOfIso('2026-12-01') })).toBe('turn 3 of 4');
+    // A turn belongs to the date that the rule gives; who is there, to the day on which it is worked.
+    expect(said(inTurn('next'), { nominal: dayOfIso('2026-11-30'), on: dayOfIso('2026-11-30') })).toBe(
+      'kit is off, wilf instead',
+    );
+  });
+
+  it('is never somebody without the ticket that it asks for, nor after that has run out', () => {
+    const rule: AssignmentRule = { v: 1, kind: 'leastToDo', group: EVERYBODY };
+    expect(whose(assign(rule, context({ asked: CRANE })))).toBe('wilf');
+    const later = { asked: CRANE, nominal: dayOfIso('2027-01-04') };
+    expect(assign(rule, context(later)).kind).toBe('nobody');
+    expect(said({ v: 1, kind: 'person', personId: 'joss', cover: 'nobody' }, { asked: CRANE })).toBe(
+      'joss has no ticket “crane”, and nobody else can',
+    );
+  });
+
+  it('is whoever has the least to do for their hours, then whoever has not had it for longest', () => {
+    const rule: AssignmentRule = { v: 1, kind: 'leastToDo', group: { of: 'people', ids: ['joss', 'kit', 'wilf'] } };
+    expect(said(rule)).toBe('least to do this week: 3 of 37.5 h');
+    const loadOf = (id: string) => ({
+      minutes: 600,
+      capacity: id === 'joss' ? 1200 : 2400,
+      lastHad: id === 'kit' ? TODAY - 1 : TODAY - 8,
+    });
+    expect(whose(assign(rule, context({ loadOf })))).toBe('wilf');
+  });
+
+  it('is the client’s usual person, and by the other rule where there is none', () => {
+    const rule: AssignmentRule = { v: 1, kind: 'usualPerson', cover: 'deputy', otherwise: inTurn('next') };
+    expect(said(rule, { usualPersonId: 'joss' })).toBe('looks after the client');
+    expect(said(rule, { usualPersonId: 'nadia' })).toBe('nadia is away until Fri, wilf instead');
+    expect(said(rule)).toBe('nadia is away until Fri, kit instead');
+  });
+
+  it('is any one, or each, of those who are there', () => {
+    for (const kind of ['anyOf', 'eachOf'] as const)
+      expect(assign({ v: 1, kind, group: EVERYBODY }, context())).toMatchObject({
+        kind,
+        personIds: ['joss', 'kit', 'wilf'],
+      });
+  });
+
+  it('ends where deputies stand in for each other in a ring', () => {
+    const ring = [
+      worker('a', { deputyId: 'b', worksUntil: dayOfIso('2026-11-01') }),
+      worker('b', { deputyId: 'c', worksFrom: dayOfIso('2027-01-01') }),
+      worker('c', { deputyId: 'b', leave: [{ from: dayOfIso('2026-11-24'), to: dayOfIso('2026-11-24') }] }),
+    ];
+    expect(said({ v: 1, kind: 'person', personId: 'a', cover: 'deputy' }, {}, ring)).toBe(
+      'a has left, b is not here yet and c is away until today, and nobody else can',
+    );
+  });
+
+  const leave = fc.record({
+    from: fc.integer({ min: TODAY - 5, max: TODAY + 5 }),
+    to: fc.integer({ min: TODAY - 2, max: TODAY + 9 }),
+  });
+  const someone = (id: string) =>
+    fc
+      .record({
+        leave: fc.array(leave, { maxLength: 2 }),
+        days: fc.subarray([1, 2, 3, 4, 5, 6, 7] as const),
+        deputyId: fc.constantFrom(null, 'a', 'b', 'c', 'd'),
+      })
+      .map(({ leave: away, days, deputyId }) => worker(id, { leave: away, weeks: [plainWeek(450, days)], deputyId }));
+  const crew = fc.tuple(someone('a'), someone('b'), someone('c'), someone('d'));
+
+  it('is never somebody who is not there, whoever covers and whatever day it is', () => {
+    fc.assert(
+      fc.property(
+        crew,
+        fc.constantFrom(...COVERS),
+        fc.integer({ min: 0, max: 13 }),
+        fc.boolean(),
+        (all, cover, n, isHoliday) => {
+          const on = TODAY + n;
+          const rules: AssignmentRule[] = [
+            {
+              ...(inTurn(cover) as Extract<AssignmentRule, { kind: 'inTurn' }>),
+              turns: {
+                length: { per: 'occurrence' },
+                rosters: [{ from: dayOfIso('2026-11-20'), people: ['a', 'b', 'c', 'a', 'd'] }],
+                swaps: [],
+              },
+            },
+            { v: 1, kind: 'person', personId: 'b', cover },
+            { v: 1, kind: 'leastToDo', group: EVERYBODY },
+          ];
+          for (const rule of rules) {
+            const id = whose(assign(rule, context({ nominal: on, on, asked: { tickets: [], isHoliday } }, all)));
+            const found = all.find((one) => one.id === id);
+            if (id !== null) expect(found && unavailableOn(found, on, { tickets: [], isHoliday })).toBeNull();
+            // Where nobody has it though the next one covers, nobody of the roster is there.
+            else if (rule.kind === 'leastToDo' || (rule.kind === 'inTurn' && cover === 'next'))
+              expect(all.every((one) => unavailableOn(one, on, { tickets: [], isHoliday }) !== null)).toBe(true);
+          }
+        },
+      ),
+    );
+  });
+});
+
+describe('the minutes that somebody has', () => {
+  it.each([
+    [[], 450],
+    [[{ from: dayOfIso('2026-11-24'), to: dayOfIso('2026-11-24'), half: 'morning' as const }], 225],
+    [
+      [
+        { from: dayOfIso('2026-11-20'), to: dayOfIso('2026-11-24'), half: 'afternoon' as const },
+        { from: dayOfIso('2026-11-24'), to: dayOfIso('2026-11-24'), half: 'morning' as const },
+      ],
+      0,
+    ],
+    [[{ from: dayOfIso('2026-11-20'), to: dayOfIso('2026-11-30') }], 0],
+  ])('are those of their week, less their leave', (away, minutes) => {
+    expect(minutesFor(worker('a', { leave: away }), TODAY, { isHoliday: false })).toBe(minutes);
+    expect(minutesFor(worker('a', { leave: away }), TODAY, { isHoliday: true })).toBe(0);
+  });
+});
