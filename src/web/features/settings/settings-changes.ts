@@ -100,7 +100,7 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
       sayHabit(habit, after.phraseHabits[habit]),
     ),
     ...(before.horizonDays === after.horizonDays ? [] : [`Tasks are made ${plural(after.horizonDays, 'day')} ahead`]),
-    ...(JSON.stringify(before.ways) === JSON.stringify(after.ways) ? [] : [sayWays(after.ways)]),
+    ...(sayWays(before.ways) === sayWays(after.ways) ? [] : [sayWays(after.ways)]),
     ...(before.doneStaysDays === after.doneStaysDays
       ? []
       : [`Finished work stays on the day sheet for ${plural(after.doneStaysDays, 'day')}`]),
