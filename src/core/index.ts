@@ -174,6 +174,7 @@ export {
   skipWithin,
   stretchAt,
 } from './planning/by-hand.ts';
+export { type Days, daysToCompare } from './planning/calendar-change.ts';
 export { leftOutWithinHorizon, occurrencesWithinHorizon } from './planning/horizon.ts';
 export { type OccurrenceInstants, occurrenceInstants, remindersOf } from './planning/instants.ts';
 export { type IsoOccurrence, planBetween } from './planning/iso-plan.ts';

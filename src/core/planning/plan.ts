@@ -61,7 +61,7 @@ export function assigneeOn({ change, own }: DatedOccurrence, ofSchedule: string 
 const PLACE_STEPS = 10;
 
 /** A date moves off a run of days off; one that is looked for this far outside the window can still land in it. */
-const FARTHEST_MOVE_DAYS = 45;
+export const FARTHEST_MOVE_DAYS = 45;
 
 /**
  * The plan of a schedule: every occurrence whose day lies within [from, to], both included, in the order of their days.

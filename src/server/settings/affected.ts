@@ -1,11 +1,12 @@
 import {
-  type CivilDay,
+  type Days,
+  daysToCompare,
   isDated,
   type PlannedOccurrence,
-  type PlannedSchedule,
   partDays,
   planDays,
   type SetPart,
+  setReach,
   type WorkingCalendar,
 } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
@@ -24,19 +25,30 @@ export async function affectedSchedules(
   after: WorkingCalendar,
 ): Promise<ScheduleRow[]> {
   const { day: today } = scope.now;
+  const within = { from: today - BEHIND, to: today + AHEAD };
+  const changed = changedDays(before, after) ?? within;
   const differs = await eachInTurn(rows, (row) => {
     const schedule = orProblem(() => plannedSchedule(scope, row));
     // One that can't be read is the same by both; its own row says why.
     if (typeof schedule === 'string') return false;
-    const [then, now] = [before, after].map((calendar) => orProblem(() => daysBy(schedule, calendar, today)));
+    const parts = partsOf(row);
+    const days = daysToCompare(schedule, changed, within, { beside: setReach(parts) });
+    if (days === null) return false;
+    const by = (calendar: WorkingCalendar) => orProblem(() => planDays(schedule, calendar, days.from, days.to));
+    const [then, now] = [by(before), by(after)];
     if (typeof then === 'string' || typeof now === 'string') return then !== now;
-    return then === undefined || now === undefined || !sameDays(then, now, partsOf(row), before, after);
+    return !sameDays(then, now, parts, before, after);
   });
   return rows.filter((_, i) => differs[i]);
 }
 
-const daysBy = (schedule: PlannedSchedule, calendar: WorkingCalendar, today: CivilDay) =>
-  planDays(schedule, calendar, today - BEHIND, today + AHEAD);
+/** From the first to the last day off that is one by one calendar only; null where the working week itself is another. */
+function changedDays(before: WorkingCalendar, after: WorkingCalendar): Days | null {
+  if (before.workingWeekdays.join() !== after.workingWeekdays.join()) return null;
+  const [then, now] = [new Set(before.holidays), new Set(after.holidays)];
+  const others = [...before.holidays.filter((day) => !now.has(day)), ...after.holidays.filter((day) => !then.has(day))];
+  return others.length === 0 ? null : { from: Math.min(...others), to: Math.max(...others) };
+}
 
 /** What comes of it, or why it can't be planned. */
 function orProblem<T>(work: () => T): T | string {
