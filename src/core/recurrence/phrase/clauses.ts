@@ -85,7 +85,8 @@ export function readDaytime(c: PhraseCursor, said: Said): true | null {
 // ── days off ──
 
 function readDayOff(c: PhraseCursor, said: Said): true | null {
-  const found = c.try(() => readSkip(c)) ?? c.try(() => readRoll(c));
+  // What is done then says more than that there is none: "unless it is a weekend, then the Friday before".
+  const found = c.try(() => readRoll(c)) ?? c.try(() => readSkip(c));
   if (found === null || said.dayOff !== null) return null;
   said.dayOff = found.convention;
   said.daysOff = found.of;
@@ -188,7 +189,7 @@ function readIfOff(c: PhraseCursor, ...more: readonly string[]): DaysOff | 'both
 
 function readRoll(c: PhraseCursor): SaidDaysOff | null {
   const lead = c.try(() => {
-    const of = readIfOff(c, 'if', 'on', 'when on');
+    const of = readIfOff(c, 'if', 'on', 'when on', 'unless', 'unless it is', 'unless that is', 'unless it falls on');
     if (of !== null) c.mark(',');
     return of;
   });

@@ -15,7 +15,7 @@ export interface Frequency {
 
 /** Words for a frequency of their own, the commonest first. */
 const NAMED: readonly (readonly [unit: Frequency['unit'], every: number, words: readonly string[]])[] = [
-  ['day', 1, ['daily', 'once a day', 'seven days a week']],
+  ['day', 1, ['daily', 'everyday', 'once a day', 'seven days a week']],
   ['week', 1, ['weekly', 'once a week', 'once weekly', 'once per week']],
   ['week', 2, ['fortnightly', 'once a fortnight', 'a fortnight']],
   ['month', 1, ['monthly', 'once a month', 'once monthly', 'once per month']],

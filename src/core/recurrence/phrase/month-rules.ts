@@ -9,11 +9,11 @@ import {
   type Rule,
   type YearsRule,
 } from '../rule.ts';
-import { readInterval } from './common-words.ts';
+import { isWorkingDay, readInterval } from './common-words.ts';
 import type { PhraseContext } from './context.ts';
 import type { PhraseCursor } from './cursor.ts';
 import { readMonthRange, readMonths, skipAnd } from './dates.ts';
-import { awayFrom, readDistance, type SaidDistance } from './distances.ts';
+import { awayFrom, isAwayAhead, readDistance, type SaidDistance } from './distances.ts';
 import { daysFromEaster, easterRule, furtherFromEaster, readFeast } from './feasts.ts';
 import { type Frequency, skipSeparator } from './frequency.ts';
 import { dates, readMissing, readPoints, readPointsBefore } from './month-places.ts';
@@ -227,6 +227,22 @@ export function readAnchored(c: PhraseCursor): Rule[] | null {
   const distance = readDistance(c);
   const rules = distance && (c.try(() => readPlaces(c)) ?? null);
   return distance && rules && moved(c, at, rules, distance);
+}
+
+/** "quarter end plus 7 days", "month end + 3 working days": the distance after its place. */
+export function readEndsPlus(c: PhraseCursor): Rule[] | null {
+  const at = c.place;
+  const ends = readMonthEnds(c);
+  if (!ends) return null;
+  c.filler('each month', 'every month', 'each quarter', 'every quarter', 'each year', 'every year');
+  if (!c.word('plus') && !c.mark('+')) return null;
+  const amount = c.number();
+  const of = isWorkingDay(c) ? 'workingDay' : c.word('days', 'day') ? 'day' : c.word('weeks', 'week') ? 'week' : null;
+  if (amount === null || of === null || amount < 1 || amount * (of === 'week' ? 7 : 1) > MAX_DISTANCE) return null;
+  // "… plus 2 days before the 5th" counts from there.
+  if (isAwayAhead(c)) return null;
+  const away: Distance = { amount: of === 'week' ? amount * 7 : amount, of: of === 'week' ? 'day' : of, way: 'after' };
+  return moved(c, at, [ends], { months: 0, away });
 }
 
 /** What dates are counted from. */

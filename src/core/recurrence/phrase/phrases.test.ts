@@ -635,6 +635,13 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     every day from 1 March except Sundays | every day but Sun
     every day, not in Aug, except Sundays | every day but Sun, not in Aug
     weekdays from 1 March but not Wed | every week on Mon, Tue, Thu and Fri
+    everyday | every day
+    25th of the month unless weekend then friday before | 25th of each month, or the working day before if that is a weekend
+    25th, unless it is a holiday, then the working day after | 25th of each month, or the working day after if that is a holiday
+    25th unless it is a weekend | 25th of each month, skipped on weekends
+    each quarter end plus 7 days | 7 days after the last day of every quarter
+    month end + 3 working days | 3 working days after the last day of each month
+    quarter end plus 2 weeks | 2 weeks after the last day of every quarter
     start of quarter | 1st of every quarter
     start of month | 1st of each month
     beginning of year | yearly on 1 January

@@ -12,6 +12,7 @@ import { type Frequency, readEveryUnit, readFrequency, readNamed, skipSeparator 
 import { readMissing, readPoints } from './month-places.ts';
 import {
   readAnchored,
+  readEndsPlus,
   readMonthEnds,
   readMonthly,
   readMonthsOn,
@@ -51,6 +52,7 @@ function readRule(c: PhraseCursor, context: PhraseContext): SaidRules | null {
     c.try(() => one(readForeign(c))) ??
     c.try(() => one(readFollows(c))) ??
     c.try(() => several(readAnchored(c))) ??
+    c.try(() => several(readEndsPlus(c))) ??
     c.try(() => one(readTimesAWeek(c))) ??
     c.try(() => readNamedFrequency(c, context)) ??
     c.try(() => readEvery(c, context)) ??
