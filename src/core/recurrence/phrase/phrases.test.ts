@@ -609,6 +609,7 @@ const PHRASES: readonly (readonly [heading: string, pairs: string])[] = [
     last working day before the 20th | working day before the 20th of each month
     second working day after the 1st and 15th | 2 working days after the 1st and 15th of each month
     every 2 months, the day before the 1st and the second Sunday before the 1st of each month | .
+    2 days after the last but one Monday of each month | .
     fifth Friday of every quarter | .
     thirtieth working day of every quarter | .
     tenth Monday of the year | .

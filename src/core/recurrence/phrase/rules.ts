@@ -110,10 +110,12 @@ const COMPLETION = [
   'doing it',
 ];
 
-/** "Completion", "the last"; the last Friday of a month is a day. */
+/** "Completion", "the last"; the last Friday of a month, and the last but one, is a day. */
 function isCompletion(c: PhraseCursor): true | null {
   if (!c.word(...COMPLETION)) return null;
-  return c.ahead(() => c.weekday() !== null || isWorkingDay(c) || c.word('day', 'weekday', 'weekend day'))
+  return c.ahead(
+    () => c.weekday() !== null || isWorkingDay(c) || c.word('day', 'weekday', 'weekend day', 'but one', 'but two'),
+  )
     ? null
     : true;
 }
