@@ -82,6 +82,25 @@ describe('what was typed', () => {
     expect(outbox.get('note 1')).toBeNull();
   });
 
+  it('is tried again soon where the connection was said to be back a moment too early', async () => {
+    const { sent, note, answers } = server();
+    const outbox = new Outbox(storage());
+    outbox.register(note);
+    outbox.open('nadia');
+    answers(() => {
+      throw problem(0);
+    });
+    outbox.put(note, item('a'));
+    // An outage so long that the pauses have become long too.
+    await vi.advanceTimersByTimeAsync(200_000);
+    void outbox.connected();
+    await vi.advanceTimersByTimeAsync(0);
+    answers(() => undefined);
+    expect(sent).toEqual([]);
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(sent).toEqual([{ text: 'a', was: '' }]);
+  });
+
   it('stays where it was refused, with why, until somebody decides', async () => {
     const { note, answers } = server();
     const outbox = new Outbox(storage());

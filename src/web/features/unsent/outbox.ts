@@ -172,6 +172,15 @@ export class Outbox {
     await this.sending;
   }
 
+  /**
+   * The browser says that the connection is back. It may say so a moment too soon: what fails now is tried again soon, and
+   * not only after the long pauses that an outage has come to.
+   */
+  async connected(): Promise<void> {
+    this.retryMs = FIRST_RETRY_MS;
+    await this.flush();
+  }
+
   private async sendAll(): Promise<void> {
     clearTimeout(this.retry);
     let isHeldUp = false;

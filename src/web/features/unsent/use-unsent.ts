@@ -4,7 +4,7 @@ import { Outbox, type Unsent } from './outbox.ts';
 /** What this browser has not sent yet, of whoever is signed in. */
 export const outbox = new Outbox(window.localStorage);
 
-window.addEventListener('online', () => void outbox.flush());
+window.addEventListener('online', () => void outbox.connected());
 window.addEventListener('focus', () => void outbox.flush());
 window.addEventListener('storage', ({ key }) => {
   if (outbox.isOwn(key)) outbox.look();
