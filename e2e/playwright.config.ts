@@ -23,7 +23,8 @@ export default defineConfig({
         // Those marked `BUILT` once more on the build that people get.
         { name: 'production', testMatch: '*.spec.ts', grep: /@built/ },
       ],
-  timeout: 60_000,
+  // A journey of many steps may take twice as long beside others on a busy machine; what is waited for has its own, short time.
+  timeout: 120_000,
   expect: { timeout: 10_000 },
   outputDir: '../.cache/playwright',
   reporter: [['line'], ['json', { outputFile: '../.cache/e2e.json' }]],
