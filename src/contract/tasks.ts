@@ -198,8 +198,8 @@ export const daySheetSchema = z.object({
   late: z.array(taskLineSchema),
   thisDay: z.array(taskLineSchema),
   coming: z.array(taskLineSchema),
-  /** On today's sheet what was done on days before, for as long as the workspace keeps it in sight; the latest first. */
-  doneBefore: z.array(taskLineSchema),
+  /** On today's sheet what was done on days before, for as long as the workspace keeps it in sight: the latest, and how many in all. */
+  doneBefore: z.object({ tasks: z.array(taskLineSchema), count: z.number().int() }),
   /** Finished by others, waiting for this person to sign. */
   toCheck: z.array(taskLineSchema),
   /** What nobody has yet and this person may claim, on one's own sheet: the most urgent, and how many there are in all. */

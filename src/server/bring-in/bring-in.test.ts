@@ -87,6 +87,12 @@ describe('a column that becomes a field of its own', () => {
       'Two columns are called',
     );
     const maud = await server.browser('Maud Ferrier');
+    const prepared = await settled(now, { columns: ['name', null, 'new.client.text', null] });
+    await maud
+      .post(`/api/bring-ins/${now.id}/bring-in`)
+      .send({ version: prepared.version, counts: prepared.counts })
+      .expect(422);
+    now.version = prepared.version;
     expect(await refused(now, ['name', null, 'new.client.text', null], maud)).toContain(
       'Only a manager can add a field',
     );

@@ -1,6 +1,6 @@
 import { LONGEST_FIELD_NAME, MOST_OWN_FIELDS } from '../../contract/index.ts';
 import { ASSET_OWN, isNewField, NEW_FIELDS, type NewField, OWN, type OwnField } from '../../core/index.ts';
-import { changedMeanwhile } from '../platform/refusal.ts';
+import { changedMeanwhile, invalid } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { keyed } from '../settings/index.ts';
 import { type Added, BringIn } from './entity.ts';
@@ -66,12 +66,18 @@ export function whyNoNewField(
 export async function addNewFields(tx: Scope, bringIn: BringIn): Promise<void> {
   const adding = newFields(tx, bringIn);
   if (adding.length === 0) return;
+  // Who brings it in may be another than who said what becomes of the columns, and a field of that name may be there by now.
+  const becomes = bringIn.asked.columns;
+  const problems = becomes.flatMap((key, i) => {
+    const message = isNewField(key) ? whyNoNewField(tx, key, i, { columns: bringIn.columns, becomes }) : null;
+    return message === null ? [] : [{ path: `columns.${i}`, message }];
+  });
+  if (problems.length > 0) throw invalid(problems);
   await change(tx, (list, of) => {
-    const own = adding.filter((one) => one.of === of);
-    // What was looked at named them so; somebody else has one of them now.
-    if (own.some(({ key }) => list.some((one) => one.key === key)))
+    const own = adding.filter((one) => one.of === of).map(({ field }) => field);
+    if (own.some(({ name }) => list.some((one) => one.name.toLowerCase() === name.toLowerCase())))
       throw changedMeanwhile('Somebody has added a field of that name meanwhile. Nothing is written; look once more.');
-    return [...list, ...own.map(({ field }) => field)];
+    return [...list, ...own];
   });
   const added = adding.map(({ of, key, column }) => ({ of, key, column }));
   await tx.save(BringIn, bringIn.id, { asked: { ...bringIn.asked, added } });

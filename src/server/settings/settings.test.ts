@@ -57,8 +57,8 @@ describe('the settings', () => {
   it('keep finished work on the day sheet for as many days as they say', async () => {
     const { body: session } = await ines.get('/api/session');
     const sheet = async () => (await ines.get(`/api/people/${session.person.id}/day-sheet`).expect(200)).body;
-    const doneOn = (body: { doneBefore: { doneAt: string }[] }) =>
-      body.doneBefore.map(({ doneAt }) => doneAt.slice(0, 10));
+    const doneOn = (body: { doneBefore: { tasks: { doneAt: string }[] } }) =>
+      body.doneBefore.tasks.map(({ doneAt }) => doneAt.slice(0, 10));
     expect(doneOn(await sheet())).toEqual([]);
     await save({ ...settings, doneStaysDays: 14 });
     const seen = doneOn(await sheet());

@@ -67,7 +67,7 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
     late: bands.late.sort(byDue).map((row) => taskLine(scope, row)),
     thisDay: bands.thisDay.sort(byTimeOfDay).map((row) => taskLine(scope, row)),
     coming: bands.coming.sort(byDue).map((row) => taskLine(scope, row)),
-    doneBefore: day === now.day ? await doneBefore(scope, personId) : [],
+    doneBefore: day === now.day ? await doneBefore(scope, personId) : { tasks: [], count: 0 },
     toCheck: day === now.day ? await waitingForSign(scope, person) : [],
     unassigned: personId === scope.person?.id ? await unassignedOn(scope, isoOfDay(day)) : { tasks: [], count: 0 },
     projected,
@@ -81,17 +81,17 @@ const DONE_SHOWN = 60;
 /** What was done on days before today and stays in sight, the latest first. */
 async function doneBefore(scope: Scope, personId: string): Promise<DaySheet['doneBefore']> {
   const { doneStaysDays, zone } = scope.workspace;
-  if (doneStaysDays === 1) return [];
+  if (doneStaysDays === 1) return { tasks: [], count: 0 };
   const midnight = (day: CivilDay) => new Date(instantOf(isoOfDay(day), '00:00', zone));
   const { day: today } = scope.now;
+  const done = `from task where workspace_id = $1 and assignee_id = $2 and state = 'done' and done_at >= $3 and done_at < $4`;
+  const span = [personId, midnight(today - doneStaysDays + 1), midnight(today)];
+  const [all] = await scope.sql<{ count: number }>(`select count(*)::int as count ${done}`, span);
   const rows = await scope.sql<TaskRow>(
-    `${linesOf(
-      `select id from task where workspace_id = $1 and assignee_id = $2 and state = 'done' and done_at >= $3 and done_at < $4
-       order by done_at desc, id limit ${DONE_SHOWN}`,
-    )} order by line."doneAt" desc, line.id`,
-    [personId, midnight(today - doneStaysDays + 1), midnight(today)],
+    `${linesOf(`select id ${done} order by done_at desc, id limit ${DONE_SHOWN}`)} order by line."doneAt" desc, line.id`,
+    span,
   );
-  return rows.map((row) => taskLine(scope, row));
+  return { tasks: rows.map((row) => taskLine(scope, row)), count: all?.count ?? 0 };
 }
 
 const UNASSIGNED_SHOWN = 30;

@@ -1,5 +1,4 @@
-import type { Season } from '../../calendar/closed-season.ts';
-import { closedOn } from '../../calendar/closed-season.ts';
+import { closedOn, type Season } from '../../calendar/closed-season.ts';
 import { civilDay, yearMonthDay } from '../../civil-date/civil-day.ts';
 import { phraseTokens } from './tokens.ts';
 

@@ -14,7 +14,7 @@ const sheetOf = (other: Partial<DaySheet>): DaySheet => ({
   late: [],
   thisDay: [],
   coming: [],
-  doneBefore: [],
+  doneBefore: { tasks: [], count: 0 },
   toCheck: [],
   unassigned: { tasks: [], count: 0 },
   projected: [],

@@ -90,7 +90,7 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
       ...sheet.unassigned.tasks,
       ...sheet.toCheck,
       ...sheet.coming,
-      ...sheet.doneBefore,
+      ...sheet.doneBefore.tasks,
     ],
     [sheet],
   );
@@ -177,9 +177,14 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
             {sheet.coming.map(line('coming'))}
           </Band>
         )}
-        {sheet.doneBefore.length > 0 && (
-          <Band name="done before" count={sheet.doneBefore.length}>
-            {sheet.doneBefore.map(line('doneBefore'))}
+        {sheet.doneBefore.count > 0 && (
+          <Band name="done before" count={sheet.doneBefore.count}>
+            {sheet.doneBefore.tasks.map(line('doneBefore'))}
+            {sheet.doneBefore.count > sheet.doneBefore.tasks.length && (
+              <p className="py-2 text-note text-ink-2 max-[720px]:px-4">
+                and {sheet.doneBefore.count - sheet.doneBefore.tasks.length} more, done earlier
+              </p>
+            )}
           </Band>
         )}
         {sheet.deleted.length > 0 && <DeletedTasks deleted={sheet.deleted} />}
