@@ -2,7 +2,7 @@ import { type AssignmentContext, assign, People } from '../src/core/assignment/a
 import { NOTHING_ASKED, type Worker } from '../src/core/assignment/availability.ts';
 import { type EvenPerson, type EvenTask, evenOut, unevennessOf } from '../src/core/assignment/even-out.ts';
 import type { WeekLoad } from '../src/core/assignment/least-to-do.ts';
-import { dayOfIso, plainWeek } from '../src/core/index.ts';
+import { dayOfIso, isoOfDay, plainWeek } from '../src/core/index.ts';
 
 /**
  * npm run bench assignment: who does 100,000 dates, in turn and by the least to do, and weeks that are evened out; each beside
@@ -72,7 +72,11 @@ const dealt = median(() => {
   return who;
 });
 console.log(`  ${'dealt out one after the other'.padEnd(58)} ${dealt.toFixed(1).padStart(6)} ms`);
-const turns = { length: { per: 'week', on: 1 }, rosters: [{ from: TODAY - 1, people: ids }], swaps: [] } as const;
+const turns = {
+  length: { per: 'week', on: 1 },
+  rosters: [{ from: isoOfDay(TODAY - 1), people: ids }],
+  swaps: [],
+} as const;
 const inTurn = { v: 1, kind: 'inTurn', cover: 'next', turns } as const;
 say(
   'in turn by the week, covered by the next',

@@ -4,6 +4,7 @@ import { setPriority } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { startPostgres } from '../scripts/postgres.mjs';
+import { givenTo } from '../src/core/index.ts';
 import { builtServer } from './built-server.ts';
 
 /**
@@ -168,7 +169,7 @@ const DEEDS: Readonly<Record<string, Deed>> = {
       versions: number[];
     };
     const schedules = ids.map((id, i) => ({ id, version: versions[i] }));
-    const changes = schedules.map(({ id, version }) => ({ id, version, set: { assigneeId: null } }));
+    const changes = schedules.map(({ id, version }) => ({ id, version, set: { assignment: givenTo(null) } }));
     return many(40, 20, () =>
       by.ask('POST', '/schedules/changes/impact', { changes, reach: { open: true, also: [] } }),
     );
@@ -248,7 +249,7 @@ const DEEDS: Readonly<Record<string, Deed>> = {
       changes: Array.from({ length: 40_000 }, (_, i) => ({
         id: String(i),
         version: 1,
-        set: { assigneeId: null, note: 'x'.repeat(60) },
+        set: { assignment: givenTo(null), note: 'x'.repeat(60) },
       })),
     });
     return many(46, 23, () => by.ask('POST', '/schedules/changes', body, { 'Content-Type': 'application/json' }));

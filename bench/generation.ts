@@ -5,6 +5,7 @@ import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
 import { startPostgres } from '../scripts/postgres.mjs';
 import { templateInputSchema } from '../src/contract/index.ts';
+import { givenTo } from '../src/core/index.ts';
 import { dataSource } from '../src/server/data-source.ts';
 import { impactOfUndo } from '../src/server/history/index.ts';
 import { Person } from '../src/server/platform/identity/person.ts';
@@ -84,8 +85,8 @@ async function workspaceOf(source: DataSource, schedules: number, texts = SHORT)
     [ids.workspace, ids.workspace],
   );
   await source.query(
-    `insert into person (workspace_id, id, name, roles, access, telephone, weeks, weeks_from, ways, version)
-     values ($1, $2, 'Wynn Abel', '["owner"]', 'manager', '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '{}', 1)`,
+    `insert into person (workspace_id, id, name, roles, access, telephone, weeks, weeks_from, ways, tickets, version)
+     values ($1, $2, 'Wynn Abel', '["owner"]', 'manager', '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '{}', '[]', 1)`,
     [ids.workspace, ids.person],
   );
   const lines = Array.from({ length: LINES }, (_, i) => ({
@@ -102,14 +103,14 @@ async function workspaceOf(source: DataSource, schedules: number, texts = SHORT)
     [ids.workspace, ids.template, ids.person, JSON.stringify(lines), `<p>${wordsOf(texts.instructions - 7, 0)}</p>`],
   );
   await source.query(
-    `insert into schedule (workspace_id, id, version, template_id, client_id, asset_id, assignee_id, recurrence, timing, overlap, pauses,
+    `insert into schedule (workspace_id, id, version, template_id, client_id, asset_id, assignment, recurrence, timing, overlap, pauses,
        exceptions, revisions, settled_to, problem, created_at)
-     select $1, gen_random_uuid(), 1, $2, null, null, $3, rule, $4, '{"kind": "add"}', '[]', '[]', '[]', '2026-11-24', null, now()
+     select $1, gen_random_uuid(), 1, $2, null, null, $3::jsonb, rule, $4, '{"kind": "add"}', '[]', '[]', '[]', '2026-11-24', null, now()
      from jsonb_array_elements($5::jsonb) rule`,
     [
       ids.workspace,
       ids.template,
-      ids.person,
+      JSON.stringify(givenTo(ids.person)),
       EACH_TIME,
       JSON.stringify(workload(schedules, '2024-11-01').map(({ ours }) => ({ v: 1, ...ours }))),
     ],
@@ -269,7 +270,11 @@ async function rehearsals(source: DataSource): Promise<void> {
     });
     return `${figures.changed} changed`;
   });
-  const changes = (await scheduleRows(some)).map(({ id, version }) => ({ id, version, set: { assigneeId: null } }));
+  const changes = (await scheduleRows(some)).map(({ id, version }) => ({
+    id,
+    version,
+    set: { assignment: givenTo(null) },
+  }));
   await timed(`Impact of a change of ${USING_ONE_TEMPLATE} schedules at once`, async () => {
     const { figures } = await impactOfSchedules(some, { changes, reach: { open: false, also: [] } });
     return `${figures.changed} changed`;

@@ -120,15 +120,15 @@ async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<
   );
   await step(
     'people, clients, assets',
-    `insert into person (workspace_id, id, account_id, name, roles, access, telephone, weeks, weeks_from, ways, version)
-       select '${ID}', pg_temp.bench_id('person ' || n), null, 'Person ' || to_char(n, 'FM000'), '["dock crew"]', case n when 1 then 'manager' else 'member' end, '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '{}', 1 from generate_series(1, ${SIZES.people}) n;
+    `insert into person (workspace_id, id, account_id, name, roles, access, telephone, weeks, weeks_from, ways, tickets, version)
+       select '${ID}', pg_temp.bench_id('person ' || n), null, 'Person ' || to_char(n, 'FM000'), '["dock crew"]', case n when 1 then 'manager' else 'member' end, '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '{}', '[]', 1 from generate_series(1, ${SIZES.people}) n;
      insert into client (workspace_id, id, name, address, notes, fields, version)
        select '${ID}', pg_temp.bench_id('client ' || n), 'Client ' || to_char(n, 'FM0000'), '', '', '{}', 1 from generate_series(1, ${SIZES.clients}) n;
      insert into asset (workspace_id, id, client_id, name, place, tag, is_site, fields, version)
        select '${ID}', pg_temp.bench_id('asset ' || n), pg_temp.bench_id('client ' || (1 + n % ${SIZES.clients})), 'Vessel ' || to_char(n, 'FM0000'), 'berth ' || n, null, false, '{}', 1
        from generate_series(1, ${SIZES.assets}) n;
-     insert into person (workspace_id, id, account_id, name, roles, access, telephone, weeks, weeks_from, ways, version)
-       select id, pg_temp.bench_id('person of ' || id), null, 'Wynn Abel', '["owner"]', 'manager', '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '{}', 1 from workspace where id <> '${ID}'`,
+     insert into person (workspace_id, id, account_id, name, roles, access, telephone, weeks, weeks_from, ways, tickets, version)
+       select id, pg_temp.bench_id('person of ' || id), null, 'Wynn Abel', '["owner"]', 'manager', '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '{}', '[]', 1 from workspace where id <> '${ID}'`,
   );
   const lines = Array.from({ length: 5 }, (_, i) => ({
     kind: 'check',
@@ -150,11 +150,11 @@ async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<
   // One template is used by 2,000 schedules, the others by the rest of them.
   await step(
     'schedules',
-    `insert into schedule (workspace_id, id, version, template_id, client_id, asset_id, assignee_id, recurrence, timing, overlap, pauses,
+    `insert into schedule (workspace_id, id, version, template_id, client_id, asset_id, assignment, recurrence, timing, overlap, pauses,
        exceptions, revisions, settled_to, problem, created_at, deleted_at)
      select '${ID}', pg_temp.bench_id('schedule ' || n), 1, pg_temp.bench_id('template ' || case when n <= 2000 then 1 else 2 + n % ${SIZES.templates - 1} end),
        pg_temp.bench_id('client ' || (1 + (n % ${SIZES.assets}) % ${SIZES.clients})), pg_temp.bench_id('asset ' || (n % ${SIZES.assets} + case when n % ${SIZES.assets} = 0 then ${SIZES.assets} else 0 end)),
-       pg_temp.bench_id('person ' || (1 + n % ${SIZES.people})), rule, $1, '{"kind": "add"}', '[]', '[]', '[]', '${TODAY}', null, now(), null
+       jsonb_build_object('v', 1, 'kind', 'person', 'personId', pg_temp.bench_id('person ' || (1 + n % ${SIZES.people})), 'daysOffToo', true, 'cover', 'deputy'), rule, $1, '{"kind": "add"}', '[]', '[]', '[]', '${TODAY}', null, now(), null
      from jsonb_array_elements($2::jsonb) with ordinality as rules (rule, n)`,
     [EACH_TIME, JSON.stringify(workload(SIZES.schedules, '2024-11-01').map(({ ours }) => ({ v: 1, ...ours })))],
   );
@@ -173,12 +173,12 @@ async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<
        starts_on, due_on, start_time, due_time, zone, started_at, done_at, done_by, signed_at, signed_by, sent_back, edited, run_id, made_at)
      select s.workspace_id, (lpad(to_hex(1700000000000 - k::bigint * 900000000 + s.n * 10), 12, '0') || '7' || substr(md5(s.id || ' ' || k), 1, 3) || '8' || substr(md5(s.id || ' ' || k), 4, 15))::uuid,
        3, s.template_id, 1, pg_temp.bench_id('set ' || s.id || k), d.day, 0, s.id, d.day, '', '', 'Round of ' || a.name, (select id from work_content limit 1), 'normal', 30,
-       '{}', '{}', case when k % 9 = 0 then 'The second cleat is loose.' else '' end, false, s.client_id, s.asset_id, s.assignee_id,
+       '{}', '{}', case when k % 9 = 0 then 'The second cleat is loose.' else '' end, false, s.client_id, s.asset_id, s.person_id,
        case when r < 0.93 then 'done' when r < 0.97 then 'skipped' when r < 0.998 then 'lapsed' else 'open' end,
        d.day, d.day - 1, d.day, d.day, '08:00', '12:00', null,
-       case when r < 0.93 then d.day + time '08:05' end, case when r < 0.93 then d.day + time '09:00' end, case when r < 0.93 then s.assignee_id end,
+       case when r < 0.93 then d.day + time '08:05' end, case when r < 0.93 then d.day + time '09:00' end, case when r < 0.93 then s.person_id end,
        null, null, '[]', '[]', null, d.day - 30
-     from (select *, row_number() over (order by id) as n from schedule where workspace_id = '${ID}') s
+     from (select *, (assignment->>'personId')::uuid as person_id, row_number() over (order by id) as n from schedule where workspace_id = '${ID}') s
      join asset a on a.workspace_id = s.workspace_id and a.id = s.asset_id
      cross join generate_series(1, ${perSchedule}) k
      cross join lateral (select date '${TODAY}' - 2 - (k * 11 + s.n % 11)::int as day, ('x' || substr(md5(s.id || ' fate ' || k), 1, 7))::bit(28)::int / 268435456.0 as r) d`,

@@ -79,7 +79,7 @@ async function reads(): Promise<Read[]> {
     {
       what: 'day sheet past the horizon',
       path: `/people/${person}/day-sheet?date=2027-03-16`,
-      sql: 'select id, recurrence from schedule where workspace_id = $1 and assignee_id = $2',
+      sql: `select id, recurrence from schedule where workspace_id = $1 and assignment->>'personId' = $2::text`,
       params: [w, person],
     },
     {

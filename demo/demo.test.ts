@@ -39,7 +39,7 @@ describe('the demo', () => {
         templateId,
         clientId: null,
         assetId: null,
-        assigneeId: null,
+        assignment: { v: 1, kind: 'nobody' },
         recurrence: {
           start: schedule.start ?? '2025-02-03',
           rules: schedule.rules,

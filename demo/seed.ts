@@ -1,6 +1,6 @@
 import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
-import { isoOfDay, plainWeek, type Recurrence, USUAL_WAYS, yearMonthDay } from '../src/core/index.ts';
+import { givenTo, isoOfDay, plainWeek, type Recurrence, USUAL_WAYS, yearMonthDay } from '../src/core/index.ts';
 import { Asset, Client } from '../src/server/clients/index.ts';
 import { type FileStore, IN_TEXT, StoredFile } from '../src/server/files/stored/index.ts';
 import { hashPassword, sendInvitation } from '../src/server/people/index.ts';
@@ -177,6 +177,8 @@ async function addPeople(
       access: person.access,
       roles: [...person.roles],
       team: person.team,
+      deputyId: null,
+      tickets: [],
       email,
       telephone: `01632 960 ${person.ext}`,
       weeks: [...person.weeks],
@@ -320,7 +322,7 @@ async function addSchedule(
     templateId: ids.templates.get(schedule.template) as string,
     clientId: asset?.clientId ?? null,
     assetId: asset?.assetId ?? null,
-    assigneeId: schedule.who === null ? null : (ids.people.get(schedule.who) ?? null),
+    assignment: givenTo(schedule.who === null ? null : (ids.people.get(schedule.who) ?? null)),
     recurrence: { v: 1, ...recurrence },
     timing: { v: 1, ...DEFAULT_TIMING, ...schedule.timing },
     overlap: schedule.overlap ?? { kind: 'add' },

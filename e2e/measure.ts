@@ -119,9 +119,9 @@ test('the worksheet', async ({ page }) => {
   await database.connect();
   // Copies of the schedules there are, ended so that they make nothing.
   await database.query(
-    `insert into schedule (workspace_id, id, version, template_id, client_id, asset_id, assignee_id, recurrence, timing, overlap,
+    `insert into schedule (workspace_id, id, version, template_id, client_id, asset_id, assignment, recurrence, timing, overlap,
        pauses, exceptions, revisions, settled_to, created_at)
-     select s.workspace_id, gen_random_uuid(), 1, template_id, client_id, asset_id, assignee_id,
+     select s.workspace_id, gen_random_uuid(), 1, template_id, client_id, asset_id, assignment,
        jsonb_set(recurrence, '{end}', '{"kind": "on", "date": "2026-01-31"}'), timing, overlap, '[]', '[]', '[]', '2026-11-24', now()
      from schedule s, generate_series(1, ${SCHEDULES / 80}) n order by s.id, n limit ${SCHEDULES}`,
   );

@@ -90,7 +90,8 @@ const newSchedule = (page: Page, rule: object, name: string) =>
       const nothing = { amount: 0, unit: 'day' };
       const timing = { appears: nothing, starts: nothing, due: nothing, startTime: null, dueTime: null };
       const { schedule } = await ask('/schedules', {
-        ...{ templateId: made.template.id, clientId: null, assetId: null, assigneeId: person.id },
+        ...{ templateId: made.template.id, clientId: null, assetId: null },
+        assignment: { v: 1, kind: 'person', personId: person.id, daysOffToo: true, cover: 'deputy' },
         ...{ recurrence, timing },
       });
       return schedule.id as string;

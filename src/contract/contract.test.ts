@@ -236,7 +236,7 @@ describe('the endpoints', () => {
     const revision = { from: '2026-12-01', recurrence, timing: PLAIN_TIMING, own: { s1: { estimateMinutes: 99_000 } } };
     expect(revisionSchema.safeParse(revision).success).toBe(true);
     const input = {
-      ...{ templateId: crypto.randomUUID(), clientId: null, assetId: null, assigneeId: null },
+      ...{ templateId: crypto.randomUUID(), clientId: null, assetId: null, assignment: { v: 1, kind: 'nobody' } },
       ...{ recurrence, timing: PLAIN_TIMING, overlap: { kind: 'add' }, revisions: [revision] },
     };
     expect(issuesOf(scheduleInputSchema.safeParse(input))).toEqual([
@@ -245,7 +245,12 @@ describe('the endpoints', () => {
   });
 
   it('keep ids of others out by form', () => {
-    const wrong = scheduleInputSchema.safeParse({ templateId: 1, clientId: 'x', assetId: null, assigneeId: null });
+    const wrong = scheduleInputSchema.safeParse({
+      templateId: 1,
+      clientId: 'x',
+      assetId: null,
+      assignment: { v: 1, kind: 'nobody' },
+    });
     expect(issuesOf(wrong).map((issue) => issue.split(':')[0])).toEqual([
       'templateId',
       'clientId',

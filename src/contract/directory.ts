@@ -97,7 +97,7 @@ export const clientSchema = clientInputSchema.extend({
       state: z.enum(['running', 'paused', 'ended', 'problem']),
       next: isoDate.nullable(),
       timesAYear: z.number(),
-      assignee: named.nullable(),
+      who: z.string(),
     }),
   ),
 });

@@ -1,3 +1,4 @@
+export * from './assignment.ts';
 export * from './bring-in.ts';
 export * from './directory.ts';
 export * from './endpoint.ts';

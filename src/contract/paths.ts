@@ -55,6 +55,7 @@ export const historyPaths = {
 
 export const peoplePaths = {
   list: ['GET', '/team'],
+  colleagues: ['GET', '/colleagues'],
   add: ['POST', '/people'],
   change: ['PUT', '/people/:personId'],
   invite: ['POST', '/people/:personId/invitation'],
@@ -128,6 +129,7 @@ export const taskPaths = {
   one: ['GET', '/tasks/:taskId'],
   start: ['POST', '/tasks/:taskId/start'],
   claim: ['POST', '/tasks/:taskId/claim'],
+  giveBack: ['POST', '/tasks/:taskId/give-back'],
   finish: ['POST', '/tasks/:taskId/finish'],
   tick: ['PUT', '/tasks/:taskId/ticks'],
   note: ['PUT', '/tasks/:taskId/note'],

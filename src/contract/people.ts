@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ACCESS_LEVELS, DAYS_A_WEEK, MOST_MINUTES_A_DAY } from '../core/index.ts';
+import { colleagueSchema } from './assignment.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, emailField, id, isoDate, line, linkToken } from './fields.ts';
 import { impactSchema } from './impact.ts';
@@ -96,6 +97,13 @@ const done = z.object({ member: memberSchema, changeId: id.nullable() });
 export const peopleEndpoints = {
   list: endpoint(peoplePaths.list, {
     answer: z.object({ members: z.array(memberSchema), weeks: z.array(isoDate) }),
+  }),
+  /** What tells who can have work on a day, and what everybody has to do already, by the weeks of their Mondays. */
+  colleagues: endpoint(peoplePaths.colleagues, {
+    answer: z.object({
+      colleagues: z.array(colleagueSchema),
+      weeks: z.array(z.object({ personId: id, monday: isoDate, minutes: z.number().int() })),
+    }),
   }),
   add: endpoint(peoplePaths.add, { body: personInputSchema.extend({ invite: z.boolean() }), answer: done }),
   change: endpoint(peoplePaths.change, {

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { type Revision, TASK_STATES, tryDayOfIso } from '../core/index.ts';
+import { assignmentRuleSchema } from './assignment.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, named } from './fields.ts';
 import { impactSchema, reachSchema } from './impact.ts';
@@ -41,8 +42,8 @@ export const scheduleInputSchema = z.object({
   /** For whom; both null when the work is the workspace's own. */
   clientId: id.nullable(),
   assetId: id.nullable(),
-  /** Who does it; null for nobody yet. */
-  assigneeId: id.nullable(),
+  /** Who does it. */
+  assignment: assignmentRuleSchema,
   recurrence: recurrenceSchema,
   timing: timingSchema,
   overlap: overlapSchema,
@@ -73,7 +74,9 @@ export const scheduleSchema = z.object({
   }),
   client: named.nullable(),
   asset: named.nullable(),
-  assignee: named.nullable(),
+  assignment: assignmentRuleSchema,
+  /** The same in words. */
+  who: z.string(),
   recurrence: recurrenceSchema,
   timing: timingSchema,
   overlap: overlapSchema,
@@ -124,7 +127,7 @@ const schedulePatchSchema = z.object({
   version: z.number().int(),
   set: z
     .object({
-      assigneeId: id.nullable(),
+      assignment: assignmentRuleSchema,
       recurrence: recurrenceSchema,
       timing: timingSchema,
       // Without its default: what is not said is not changed.
@@ -157,7 +160,8 @@ export const scheduleLineSchema = scheduleSchema
     version: true,
     client: true,
     asset: true,
-    assignee: true,
+    assignment: true,
+    who: true,
     phrase: true,
     nextPhrase: true,
     state: true,

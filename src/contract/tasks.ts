@@ -29,6 +29,8 @@ export const taskLineSchema = z.object({
   client: named.nullable(),
   asset: named.nullable(),
   assignee: named.nullable(),
+  /** Of whom any one may take it, in words; null where it is no such task. */
+  offeredTo: z.string().nullable(),
   state: z.enum([...TASK_STATES, 'coming']),
   late: z.boolean(),
   daysLate: z.number().int(),
@@ -134,7 +136,12 @@ export const taskSchema = taskLineSchema.extend({
       })
       .nullable(),
   }),
+  /** Why its schedule gave it to whoever has it, in words; null where no schedule did. */
+  whyWho: z.string().nullable(),
   mayWork: z.boolean(),
+  /** Whether this person may take it, or give back what they have taken. */
+  mayClaim: z.boolean(),
+  mayGiveBack: z.boolean(),
   /** Whether this person may put it to another day, give it away and change its priority. */
   mayPlan: z.boolean(),
   maySign: z.boolean(),
@@ -203,6 +210,8 @@ export const daySheetSchema = z.object({
   /** Finished by others, waiting for this person to sign. */
   toCheck: z.array(taskLineSchema),
   /** What nobody has yet and this person may claim, on one's own sheet: the most urgent, and how many there are in all. */
+  /** What any one of several may take, this person among them. */
+  offered: z.object({ tasks: z.array(taskLineSchema), count: z.number().int() }),
   unassigned: z.object({ tasks: z.array(taskLineSchema), count: z.number().int() }),
   projected: z.array(projectedLineSchema),
   /** Deleted from this day, by whoever, newest first; told to managers, who can bring them back. */
@@ -280,6 +289,8 @@ export const taskEndpoints = {
   one: endpoint(taskPaths.one, { answer: taskSchema }),
   start: endpoint(taskPaths.start, { answer: saved }),
   claim: endpoint(taskPaths.claim, { answer: saved }),
+  /** What was taken of several is anybody's of them again. */
+  giveBack: endpoint(taskPaths.giveBack, { answer: saved }),
   finish: endpoint(taskPaths.finish, { body: finishing, answer: saved }),
   tick: endpoint(taskPaths.tick, { body: z.object({ key: z.string().max(40), ticked: z.boolean() }), answer: saved }),
   note: endpoint(taskPaths.note, {

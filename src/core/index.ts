@@ -3,6 +3,36 @@
  * ISO strings; those named after days (`planDays`, `nextDated` …) take and give civil days, whole days since 1970-01-01.
  */
 
+export { type Assigner, type AssigningContext, asksForLoad, assigner, type Settled } from './assignment/assigner.ts';
+export {
+  ASSIGNMENT_KINDS,
+  type Assignment,
+  type AssignmentKind,
+  type AssignmentRule,
+  type Group,
+  givenTo,
+  groupKey,
+  type People,
+  type Why,
+} from './assignment/assignment.ts';
+export { minutesFor, unavailableOn, type Worker } from './assignment/availability.ts';
+export { COVERS, type Cover } from './assignment/cover.ts';
+export { Loads, mondayOf, type WeekOfWork } from './assignment/loads.ts';
+export { type Colleague, HALVES, type Half, peopleHere } from './assignment/people-here.ts';
+export { handedOn, holdersOf, mayComeToDo, namedFrom, namedIn, onlyPersonOf } from './assignment/people-in-rule.ts';
+export {
+  type DatesBetween,
+  goesOnWith,
+  placeFrom,
+  type Roster,
+  type Swap,
+  type TurnLength,
+  type Turns,
+  turnOn,
+} from './assignment/roster.ts';
+export { callNames, type NamedPerson, NOBODY_YET, rosterInForce, sayGroup, sayRule } from './assignment/rule-words.ts';
+export { datesBetweenOf } from './assignment/turn-dates.ts';
+export { type NameOf, sayWhy, sayWhyOf } from './assignment/why-words.ts';
 export { asWritten, defused } from './bring-in/cells.ts';
 export { type DaysOffRead, readDaysOff } from './bring-in/days-off-ics.ts';
 export {
@@ -85,7 +115,7 @@ export {
   stillMissing,
 } from './doing/proof.ts';
 export { sayAnswer, sayDemand, sayLimits, sayMissing, sayNumber, sayOutside } from './doing/proof-words.ts';
-export { type SetTask, tasksOfSet } from './doing/set-tasks.ts';
+export { minutesOfHolder, type SetTask, tasksOfSet } from './doing/set-tasks.ts';
 export {
   type CheckStep,
   MAIN_PART,
@@ -183,9 +213,9 @@ export { seriesNumbers } from './planning/numbers.ts';
 export { type Outlook, outlook, type PlannedYear, planYear } from './planning/outlook.ts';
 export { admitted, daysWaited, type Overlap } from './planning/overlap.ts';
 export {
-  assigneeOn,
   type DatedOccurrence,
   isDated,
+  namedFor,
   type OmittedOccurrence,
   type PlannedOccurrence,
   planDays,

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { givenTo } from '../core/index.ts';
 import { runMaking } from './runs/making.ts';
 import { allSchedules } from './testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from './testing/test-server.ts';
@@ -52,7 +53,7 @@ it('many people and runs at once wait for each other, are refused with a reason 
   const manySchedules = async () => {
     const schedules = await allSchedules(ines);
     const set = inTurn([
-      { assigneeId: inTurn([kit, nadia]) },
+      { assignment: givenTo(inTurn([kit, nadia])) },
       { pauses: [{ from: '2026-11-26', to: '2026-12-10' }] },
       { isDeleted: true },
     ]);

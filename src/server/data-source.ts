@@ -1,7 +1,7 @@
 import { BringIn, BringInRow } from './bring-in/index.ts';
 import { Asset, Client, Contact } from './clients/index.ts';
 import { StoredFile } from './files/stored/index.ts';
-import { AccountLink, Invitation } from './people/index.ts';
+import { AccountLink, Invitation, Leave } from './people/index.ts';
 import { Mail, ReceivedMail } from './post/index.ts';
 import { Run } from './runs/index.ts';
 import { Schedule } from './schedules/index.ts';
@@ -12,6 +12,7 @@ import { runMigrations } from 'graphile-worker';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
 import { Change } from './platform/changes/entity.ts';
+import { Assignment1766400000000 } from './platform/db/migrations/assignment.ts';
 import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
 import { BringIns1766100000000 } from './platform/db/migrations/bring-ins.ts';
 import { ClientRecords1766000000000 } from './platform/db/migrations/client-records.ts';
@@ -73,6 +74,7 @@ export function dataSource(
       Run,
       Account,
       Person,
+      Leave,
       Client,
       Contact,
       BringIn,
@@ -115,6 +117,7 @@ export function dataSource(
       BringIns1766100000000,
       WeekHours1766200000000,
       Ways1766300000000,
+      Assignment1766400000000,
     ],
     extra: {
       max: connections,

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import * as contract from '../contract/index.ts';
-import { type Right, reachOf } from '../core/index.ts';
+import { givenTo, type Right, reachOf } from '../core/index.ts';
 import { plainInput, scheduleNamed } from './testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from './testing/test-server.ts';
 import { newTemplate } from './testing/work.ts';
@@ -115,7 +115,7 @@ describe('a body with one part of it spoilt', () => {
     );
     const line = { title: 'Rinse the hoist', on: '2026-11-24', dueOn: '2026-11-24', startTime: '09:00', dueTime: null };
     const bodies: [string, object][] = [
-      ['/schedules', plainInput(round, { assigneeId: kit })],
+      ['/schedules', plainInput(round, { assignment: givenTo(kit) })],
       ['/fills/rehearsal', { from: '2027-01-01', to: '2027-01-31', scheduleIds: [] }],
       ['/tasks', { ...line, assigneeId: kit, clientId: null, assetId: null, estimateMinutes: 30 }],
       ['/tasks/changes/impact', { tasks: [task], deed: { kind: 'move', by: { amount: 2, unit: 'workingDay' } } }],
@@ -159,6 +159,7 @@ const TAKES: Readonly<Record<string, Right>> = {
   'GET /settings/public-holidays': 'settings',
   'POST /tasks/:taskId/start': 'work',
   'POST /tasks/:taskId/claim': 'claim',
+  'POST /tasks/:taskId/give-back': 'work',
   'POST /tasks/:taskId/finish': 'work',
   'PUT /tasks/:taskId/ticks': 'work',
   'PUT /tasks/:taskId/note': 'work',

@@ -45,7 +45,7 @@ const inTurn = (cover: Cover): AssignmentRule => ({
   cover,
   turns: {
     length: { per: 'week', on: 1 },
-    rosters: [{ from: dayOfIso('2026-11-16'), people: ['joss', 'nadia', 'kit', 'wilf'] }],
+    rosters: [{ from: '2026-11-16', people: ['joss', 'nadia', 'kit', 'wilf'] }],
     swaps: [],
   },
 });
@@ -79,7 +79,7 @@ describe('who does the work of a date', () => {
     expect(whose(assign(rule, context({ asked: CRANE })))).toBe('wilf');
     const later = { asked: CRANE, nominal: dayOfIso('2027-01-04') };
     expect(assign(rule, context(later)).kind).toBe('nobody');
-    expect(said({ v: 1, kind: 'person', personId: 'joss', cover: 'nobody' }, { asked: CRANE })).toBe(
+    expect(said({ v: 1, kind: 'person', personId: 'joss', daysOffToo: false, cover: 'nobody' }, { asked: CRANE })).toBe(
       'joss has no ticket “crane”, and nobody else can',
     );
   });
@@ -95,19 +95,29 @@ describe('who does the work of a date', () => {
     expect(whose(assign(rule, context({ loadOf })))).toBe('wilf');
   });
 
-  it('is the client’s usual person, and by the other rule where there is none', () => {
-    const rule: AssignmentRule = { v: 1, kind: 'usualPerson', cover: 'deputy', otherwise: inTurn('next') };
+  it('is the client’s usual person, and somebody else where there is none', () => {
+    const rule: AssignmentRule = {
+      ...{ v: 1, kind: 'usualPerson', otherwiseId: 'kit', daysOffToo: false, cover: 'deputy' },
+    };
     expect(said(rule, { usualPersonId: 'joss' })).toBe('looks after the client');
     expect(said(rule, { usualPersonId: 'nadia' })).toBe('nadia is away until Fri, wilf instead');
-    expect(said(rule)).toBe('nadia is away until Fri, kit instead');
+    expect(said(rule)).toBe('always');
+    expect(said({ ...rule, otherwiseId: null })).toBe('nobody is named yet');
   });
 
-  it('is any one, or each, of those who are there', () => {
-    for (const kind of ['anyOf', 'eachOf'] as const)
-      expect(assign({ v: 1, kind, group: EVERYBODY }, context())).toMatchObject({
-        kind,
-        personIds: ['joss', 'kit', 'wilf'],
-      });
+  it('is somebody who is named also on a day off of theirs, where that is said, and not while they are away', () => {
+    const monday = dayOfIso('2026-11-30');
+    const rule = { v: 1, kind: 'person', personId: 'kit', daysOffToo: true, cover: 'nobody' } as const;
+    expect(said(rule, { nominal: monday })).toBe('always');
+    expect(said({ ...rule, daysOffToo: false }, { nominal: monday })).toBe('kit is off, and nobody else can');
+    expect(said({ ...rule, personId: 'nadia' })).toBe('nadia is away until Fri, and nobody else can');
+  });
+
+  it('is any one of those who are there', () => {
+    expect(assign({ v: 1, kind: 'anyOf', group: EVERYBODY }, context())).toMatchObject({
+      kind: 'anyOf',
+      personIds: ['joss', 'kit', 'wilf'],
+    });
   });
 
   it('ends where deputies stand in for each other in a ring', () => {
@@ -116,7 +126,7 @@ describe('who does the work of a date', () => {
       worker('b', { deputyId: 'c', worksFrom: dayOfIso('2027-01-01') }),
       worker('c', { deputyId: 'b', leave: [{ from: dayOfIso('2026-11-24'), to: dayOfIso('2026-11-24') }] }),
     ];
-    expect(said({ v: 1, kind: 'person', personId: 'a', cover: 'deputy' }, {}, ring)).toBe(
+    expect(said({ v: 1, kind: 'person', personId: 'a', daysOffToo: true, cover: 'deputy' }, {}, ring)).toBe(
       'a has left, b is not here yet and c is away until today, and nobody else can',
     );
   });
@@ -149,11 +159,11 @@ describe('who does the work of a date', () => {
               ...(inTurn(cover) as Extract<AssignmentRule, { kind: 'inTurn' }>),
               turns: {
                 length: { per: 'occurrence' },
-                rosters: [{ from: dayOfIso('2026-11-20'), people: ['a', 'b', 'c', 'a', 'd'] }],
+                rosters: [{ from: '2026-11-20', people: ['a', 'b', 'c', 'a', 'd'] }],
                 swaps: [],
               },
             },
-            { v: 1, kind: 'person', personId: 'b', cover },
+            { v: 1, kind: 'person', personId: 'b', daysOffToo: false, cover },
             { v: 1, kind: 'leastToDo', group: EVERYBODY },
           ];
           for (const rule of rules) {

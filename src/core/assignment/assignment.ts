@@ -2,7 +2,7 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { type Asked, unavailableOn, type Worker } from './availability.ts';
 import { type Cover, type Covered, coverFor, type PassedOver } from './cover.ts';
 import { type LeastToDo, leastToDo, type WeekLoad } from './least-to-do.ts';
-import { type DatesBetween, type Turn, type Turns, turnOn } from './roster.ts';
+import { type DatesBetween, type Turns, turnOn } from './roster.ts';
 
 /** Of whom somebody is chosen: people by name, or everybody of a role or a team. */
 export type Group =
@@ -10,19 +10,53 @@ export type Group =
   | { readonly of: 'role'; readonly role: string }
   | { readonly of: 'team'; readonly team: string };
 
+/** The same text for the same group, whatever form it was kept in. */
+export function groupKey(group: Group): string {
+  return group.of === 'people'
+    ? `people ${group.ids.join(' ')}`
+    : `${group.of} ${group.of === 'role' ? group.role : group.team}`;
+}
+
 /** Who does the work of a schedule; the version is that of its form. */
 export type AssignmentRule = { readonly v: 1 } & (
   | { readonly kind: 'nobody' }
-  | { readonly kind: 'person'; readonly personId: string; readonly cover: Cover }
+  | {
+      readonly kind: 'person';
+      readonly personId: string;
+      /** Whether days on which they have no hours are theirs as well. */
+      readonly daysOffToo: boolean;
+      readonly cover: Cover;
+    }
   /** One task, which stands with all of them until one takes it. */
   | { readonly kind: 'anyOf'; readonly group: Group }
-  /** One task a head. */
-  | { readonly kind: 'eachOf'; readonly group: Group }
   | { readonly kind: 'inTurn'; readonly turns: Turns; readonly cover: Cover }
   | { readonly kind: 'leastToDo'; readonly group: Group }
-  /** Whoever looks after the client; where the client has nobody, as the other rule says. */
-  | { readonly kind: 'usualPerson'; readonly cover: Cover; readonly otherwise: AssignmentRule }
+  /** Whoever looks after the client; somebody else, or nobody, where that is nobody. */
+  | {
+      readonly kind: 'usualPerson';
+      readonly otherwiseId: string | null;
+      readonly daysOffToo: boolean;
+      readonly cover: Cover;
+    }
 );
+export type AssignmentKind = AssignmentRule['kind'];
+
+/** All kinds, in the order in which they are offered. */
+export const ASSIGNMENT_KINDS = [
+  'person',
+  'anyOf',
+  'inTurn',
+  'leastToDo',
+  'usualPerson',
+  'nobody',
+] as const satisfies readonly AssignmentKind[];
+
+/** The rule that gives all work to one person, or to nobody yet. */
+export function givenTo(personId: string | null): AssignmentRule {
+  return personId === null
+    ? { v: 1, kind: 'nobody' }
+    : { v: 1, kind: 'person', personId, daysOffToo: true, cover: 'deputy' };
+}
 
 /** What is known of a date when its work is given to somebody. */
 export interface AssignmentContext {
@@ -36,6 +70,8 @@ export interface AssignmentContext {
   readonly datesBetween: DatesBetween;
   /** What somebody has in the week of the day on which it is worked. */
   readonly loadOf: (id: string) => WeekLoad;
+  /** Who has it already, where the load has decided: they keep it if they may have it. */
+  readonly settledId?: string | null;
 }
 
 /** Everybody who may be given work, by id and by group. */
@@ -45,7 +81,8 @@ export class People {
 
   constructor(
     readonly workers: ReadonlyMap<string, Worker>,
-    private readonly idsOf: (group: Group) => readonly string[],
+    /** Everybody of a group, there or not. */
+    readonly of: (group: Group) => readonly string[],
   ) {}
 
   /** Those of a group that can have work on a day, and why the others can't. */
@@ -57,7 +94,7 @@ export class People {
     if (known) return known;
     const can: Worker[] = [];
     const passedOver: PassedOver[] = [];
-    for (const personId of this.idsOf(group)) {
+    for (const personId of this.of(group)) {
       const worker = this.workers.get(personId);
       const why = worker ? unavailableOn(worker, on, asked) : ({ because: 'not known' } as const);
       if (worker && why === null) can.push(worker);
@@ -78,16 +115,29 @@ export interface Available {
 export type Assignment =
   | { readonly kind: 'one'; readonly personId: string; readonly why: Why }
   | {
-      readonly kind: 'anyOf' | 'eachOf';
+      readonly kind: 'anyOf';
+      readonly group: Group;
+      /** Those who are there. */
       readonly personIds: readonly string[];
       readonly passedOver: readonly PassedOver[];
     }
   | { readonly kind: 'nobody'; readonly why: Why | null };
 
+/** As it is kept with a task: its form stays readable. */
 export type Why =
+  /** Somebody was named for this date, or from some date on. */
+  | { readonly by: 'hand' }
   | { readonly by: 'name'; readonly passedOver: readonly PassedOver[] }
   | { readonly by: 'usual person'; readonly passedOver: readonly PassedOver[] }
-  | { readonly by: 'turn'; readonly turn: Turn; readonly passedOver: readonly PassedOver[] }
+  | {
+      readonly by: 'turn';
+      /** The place in the order, from 1, and how many there are. */
+      readonly place: number;
+      readonly of: number;
+      /** Who had it before it was swapped; null where it was not. */
+      readonly insteadOf: string | null;
+      readonly passedOver: readonly PassedOver[];
+    }
   | { readonly by: 'least to do'; readonly load: LeastToDo | null; readonly passedOver: readonly PassedOver[] };
 
 /**
@@ -100,31 +150,46 @@ export function assign(rule: AssignmentRule, context: AssignmentContext): Assign
     case 'nobody':
       return { kind: 'nobody', why: null };
     case 'person':
-      return one(covered([rule.personId], 0, rule.cover, context), (passedOver) => ({ by: 'name', passedOver }));
+      return byName(rule.personId, rule, context, 'name');
     case 'usualPerson': {
-      const { usualPersonId } = context;
-      if (usualPersonId === null) return assign(rule.otherwise, context);
-      return one(covered([usualPersonId], 0, rule.cover, context), (passedOver) => ({
-        by: 'usual person',
-        passedOver,
-      }));
+      const personId = context.usualPersonId ?? rule.otherwiseId;
+      if (personId === null) return { kind: 'nobody', why: null };
+      return byName(personId, rule, context, context.usualPersonId === null ? 'name' : 'usual person');
     }
     case 'inTurn': {
       const turn = turnOn(rule.turns, context.nominal, context.datesBetween);
-      return one(covered(turn.order, turn.at, rule.cover, context), (passedOver) => ({ by: 'turn', turn, passedOver }));
+      return one(covered(turn.order, turn.at, rule.cover, context), (passedOver) => ({
+        by: 'turn',
+        place: turn.at + 1,
+        of: turn.order.length,
+        insteadOf: turn.insteadOf,
+        passedOver,
+      }));
     }
     case 'leastToDo': {
       const { can, passedOver } = context.people.available(rule.group, context.on, context.asked);
-      const load = leastToDo(can, context.estimateMinutes, context.loadOf);
+      const load = leastToDo(can, context.estimateMinutes, context.loadOf, context.settledId);
       const why: Why = { by: 'least to do', load, passedOver };
       return load === null ? { kind: 'nobody', why } : { kind: 'one', personId: load.personId, why };
     }
-    case 'anyOf':
-    case 'eachOf': {
+    case 'anyOf': {
       const { can, passedOver } = context.people.available(rule.group, context.on, context.asked);
-      return { kind: rule.kind, personIds: can.map(({ id }) => id), passedOver };
+      return { kind: 'anyOf', group: rule.group, personIds: can.map(({ id }) => id), passedOver };
     }
   }
+}
+
+/** Somebody who is named for all dates, those without hours among them where that is said; who is away is covered. */
+function byName(
+  personId: string,
+  { daysOffToo, cover }: { readonly daysOffToo: boolean; readonly cover: Cover },
+  context: AssignmentContext,
+  by: 'name' | 'usual person',
+): Assignment {
+  const worker = context.people.workers.get(personId);
+  if (daysOffToo && worker && unavailableOn(worker, context.on, context.asked)?.because === 'off')
+    return { kind: 'one', personId, why: { by, passedOver: [] } };
+  return one(covered([personId], 0, cover, context), (passedOver) => ({ by, passedOver }));
 }
 
 function one({ personId, passedOver }: Covered, why: (passedOver: readonly PassedOver[]) => Why): Assignment {
@@ -140,6 +205,7 @@ function covered(order: readonly string[], at: number, cover: Cover, context: As
         ids.map((id) => ({ id })),
         context.estimateMinutes,
         context.loadOf,
+        context.settledId,
       )?.personId ?? null,
   });
 }

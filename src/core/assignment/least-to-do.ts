@@ -21,16 +21,19 @@ export interface LeastToDo {
  * then whoever has not had it for longest, then by id, so that the same question always has the same answer. Null where nobody
  * has any hours in that week.
  * @param minutes the estimate of the work
+ * @param settledId whoever has it already keeps it, if they are among them
  */
 export function leastToDo(
   workers: readonly Pick<Worker, 'id'>[],
   minutes: number,
   loadOf: (id: string) => WeekLoad,
+  settledId: string | null = null,
 ): LeastToDo | null {
   let least: { readonly found: LeastToDo; readonly share: number; readonly lastHad: number } | null = null;
   for (const { id } of workers) {
     const load = loadOf(id);
     if (load.capacity <= 0) continue;
+    if (id === settledId) return { personId: id, minutes: load.minutes, capacity: load.capacity };
     const share = (load.minutes + minutes) / load.capacity;
     const lastHad = load.lastHad ?? Number.NEGATIVE_INFINITY;
     const isLess =

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Weekday } from '../civil-date/civil-day.ts';
-import { dayOfIso } from '../civil-date/iso-date.ts';
+import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { type DatesBetween, type Roster, type TurnLength, type Turns, turnOn } from './roster.ts';
 
 /** Monday 16 November 2026. */
-const FROM = dayOfIso('2026-11-16');
+const FROM = '2026-11-16';
 const daily: DatesBetween = (after, upTo) => upTo - after;
 const WEEKLY: TurnLength = { per: 'week', on: 1 };
 const turns = (of: Partial<Turns> = {}): Turns => ({
@@ -23,7 +23,7 @@ const length = fc.oneof<fc.Arbitrary<TurnLength>[]>(
 );
 const day = fc.integer({ min: dayOfIso('2024-01-01'), max: dayOfIso('2029-12-31') });
 const people = fc.uniqueArray(fc.constantFrom(...'abcdefgh'), { minLength: 1, maxLength: 8 });
-const roster: fc.Arbitrary<Roster> = fc.record({ from: day, people });
+const roster: fc.Arbitrary<Roster> = fc.record({ from: day.map(isoOfDay), people });
 
 /** The first day of each of so many turns from a day on. */
 function turnStarts({ length: { per } }: Turns, from: number, count: number): number[] {
@@ -63,19 +63,21 @@ describe('turns', () => {
   });
 
   it('are swapped whole, and a swap of what was swapped before goes on from there', () => {
-    const swapped = turns({ swaps: [{ one: dayOfIso('2026-12-07'), other: dayOfIso('2026-12-16') }] });
+    const swapped = turns({ swaps: [{ one: '2026-12-07', other: '2026-12-16' }] });
     expect(turnOn(swapped, dayOfIso('2026-12-09'), daily)).toMatchObject({ personId: 'wilf', insteadOf: 'tamsin' });
     expect(turnOn(swapped, dayOfIso('2026-12-14'), daily)).toMatchObject({ personId: 'tamsin', insteadOf: 'wilf' });
     expect(turnOn(swapped, dayOfIso('2026-12-21'), daily)).toMatchObject({ personId: 'joss', insteadOf: null });
-    const twice = turns({ swaps: [...swapped.swaps, { one: dayOfIso('2026-12-07'), other: dayOfIso('2026-12-21') }] });
+    const twice = turns({ swaps: [...swapped.swaps, { one: '2026-12-07', other: '2026-12-21' }] });
     expect(['2026-12-07', '2026-12-14', '2026-12-21'].map((date) => whose(twice, date))).toEqual([
       ...['joss', 'tamsin', 'wilf'],
     ]);
   });
 
   it('are refused where nobody stands in the roster', () => {
-    expect(() => turnOn(turns({ rosters: [] }), FROM, daily)).toThrow(RangeError);
-    expect(() => turnOn(turns({ rosters: [{ from: FROM, people: [] }] }), FROM, daily)).toThrow('nobody in it');
+    expect(() => turnOn(turns({ rosters: [] }), dayOfIso(FROM), daily)).toThrow(RangeError);
+    expect(() => turnOn(turns({ rosters: [{ from: FROM, people: [] }] }), dayOfIso(FROM), daily)).toThrow(
+      'nobody in it',
+    );
   });
 
   it('give everybody as many as anybody, over whole rounds', () => {
@@ -83,7 +85,7 @@ describe('turns', () => {
       fc.property(length, roster, fc.integer({ min: 1, max: 6 }), (per, one, rounds) => {
         const all: Turns = { length: per, rosters: [one], swaps: [] };
         const counts = new Map<string, number>();
-        for (const start of turnStarts(all, one.from, one.people.length * rounds)) {
+        for (const start of turnStarts(all, dayOfIso(one.from), one.people.length * rounds)) {
           const { personId } = turnOn(all, start, daily);
           counts.set(personId, (counts.get(personId) ?? 0) + 1);
         }
@@ -95,8 +97,8 @@ describe('turns', () => {
   it('are the same before a change of the roster, whatever changes', () => {
     fc.assert(
       fc.property(length, fc.array(roster, { minLength: 1, maxLength: 3 }), roster, day, (per, rosters, next, on) => {
-        const begun = rosters.some(({ from }) => from <= on);
-        fc.pre(begun && on < next.from);
+        const begun = rosters.some(({ from }) => dayOfIso(from) <= on);
+        fc.pre(begun && on < dayOfIso(next.from));
         const before: Turns = { length: per, rosters, swaps: [] };
         expect(turnOn({ ...before, rosters: [...rosters, next] }, on, daily)).toEqual(turnOn(before, on, daily));
       }),
@@ -107,7 +109,7 @@ describe('turns', () => {
     fc.assert(
       fc.property(length, roster, day, day, day, (per, one, first, second, on) => {
         const plain: Turns = { length: per, rosters: [one], swaps: [] };
-        const swapped = { ...plain, swaps: [{ one: first, other: second }] };
+        const swapped = { ...plain, swaps: [{ one: isoOfDay(first), other: isoOfDay(second) }] };
         const at = (of: Turns, where: number) => turnOn(of, where, daily).personId;
         expect(at(swapped, first)).toBe(at(plain, second));
         expect(at(swapped, second)).toBe(at(plain, first));

@@ -1,5 +1,5 @@
 import { type CivilDay, type Weekday, weekdayOf } from '../civil-date/civil-day.ts';
-import { isoOfDay } from '../civil-date/iso-date.ts';
+import { dayOfIso, type IsoDate, isoOfDay } from '../civil-date/iso-date.ts';
 import { monthIndexOf } from '../civil-date/month.ts';
 
 /** What a turn lasts: one date of the rule, a week that begins on a weekday, or a month. */
@@ -10,15 +10,15 @@ export type TurnLength =
 
 /** People in the order of their turns, from a day on; the first of them has the turn in which that day lies. */
 export interface Roster {
-  readonly from: CivilDay;
+  readonly from: IsoDate;
   /** Ids, one at least; somebody may stand in it more than once. */
   readonly people: readonly string[];
 }
 
 /** Two turns that change hands, each named by a date in it. */
 export interface Swap {
-  readonly one: CivilDay;
-  readonly other: CivilDay;
+  readonly one: IsoDate;
+  readonly other: IsoDate;
 }
 
 /** An order of turns that goes on for ever: whose a date is follows from the date alone. */
@@ -58,7 +58,7 @@ export function turnOn(turns: Turns, day: CivilDay, datesBetween: DatesBetween):
   // Each swap changes what two turns hold by then: the last one is undone first.
   let at = own;
   for (const swap of turns.swaps.toReversed()) {
-    const [one, other] = [swap.one, swap.other].map((date) => placeOn(turns, date, datesBetween));
+    const [one, other] = [swap.one, swap.other].map((date) => placeOn(turns, dayOfIso(date), datesBetween));
     if (one && other) at = isSame(at, one) ? other : isSame(at, other) ? one : at;
   }
   const held = at.roster.people[at.index] as string;
@@ -80,26 +80,61 @@ interface Place {
 
 const isSame = (one: Place, other: Place): boolean => one.roster === other.roster && one.number === other.number;
 
-function placeOn({ rosters, length }: Turns, day: CivilDay, datesBetween: DatesBetween): Place {
-  const roster = rosterOn(rosters, day);
+function placeOn(turns: Turns, day: CivilDay, datesBetween: DatesBetween): Place {
+  const { from, roster } = rosterOn(startsOf(turns), day);
   const count = roster.people.length;
   if (count === 0)
-    throw new RangeError(`The roster from ${isoOfDay(roster.from)} on has nobody in it: name one person at least.`);
-  const number = turnNumber(length, roster.from, day, datesBetween);
+    throw new RangeError(`The roster from ${roster.from} on has nobody in it: name one person at least.`);
+  const number = turnNumber(turns.length, from, day, datesBetween);
   return { roster, number, index: ((number % count) + count) % count };
 }
 
+/** The place in the order of whoever has the turn in which a day lies, or the first date from it on, where each date is a turn; swaps aside. */
+export function placeFrom(turns: Turns, day: CivilDay, datesBetween: DatesBetween): Pick<Turn, 'order' | 'at'> {
+  const { from, roster } = rosterOn(startsOf(turns), day);
+  const count = roster.people.length;
+  const isEach = turns.length.per === 'occurrence';
+  const number = isEach ? datesBetween(from - 1, day - 1) : turnNumber(turns.length, from, day, datesBetween);
+  return { order: roster.people, at: ((number % count) + count) % count };
+}
+
+/** Turns with another order from a day on: what lies before stays as it was, and orders that were to begin later are given up. */
+export function rosterFrom(turns: Turns, from: IsoDate, people: readonly string[]): Turns {
+  return { ...turns, rosters: [...turns.rosters.filter((one) => one.from < from), { from, people }] };
+}
+
+/**
+ * The same with the order going on where it stands: whoever has the turn of that day keeps it; where they are not in the new
+ * order, the first of those who came after them has it.
+ */
+export function goesOnWith(turns: Turns, day: CivilDay, people: readonly string[], datesBetween: DatesBetween): Turns {
+  const { order, at } = placeFrom(turns, day, datesBetween);
+  const first = [...order.slice(at), ...order.slice(0, at)].find((id) => people.includes(id));
+  const start = first === undefined ? 0 : people.indexOf(first);
+  return rosterFrom(turns, isoOfDay(day), [...people.slice(start), ...people.slice(0, start)]);
+}
+
+interface Start {
+  readonly from: CivilDay;
+  readonly roster: Roster;
+}
+
+/** The rosters of turns in the order of their days, told once for each: turns are taken to stay as they are. */
+const knownStarts = new WeakMap<Turns['rosters'], readonly Start[]>();
+
+function startsOf({ rosters }: Turns): readonly Start[] {
+  const known = knownStarts.get(rosters);
+  if (known) return known;
+  const starts = rosters.map((roster) => ({ from: dayOfIso(roster.from), roster })).sort((a, b) => a.from - b.from);
+  knownStarts.set(rosters, starts);
+  return starts;
+}
+
 /** The roster that holds on a day: the last that began by then, else the first there is. */
-function rosterOn(rosters: readonly Roster[], day: CivilDay): Roster {
-  let found: Roster | undefined;
-  let first: Roster | undefined;
-  for (const roster of rosters) {
-    if (first === undefined || roster.from < first.from) first = roster;
-    if (roster.from <= day && (found === undefined || roster.from >= found.from)) found = roster;
-  }
-  const roster = found ?? first;
-  if (!roster) throw new RangeError('Turns need a roster: there is none.');
-  return roster;
+function rosterOn(starts: readonly Start[], day: CivilDay): Start {
+  const found = starts.findLast(({ from }) => from <= day) ?? starts[0];
+  if (!found) throw new RangeError('Turns need a roster: there is none.');
+  return found;
 }
 
 /** Which turn a day lies in, 0 for that of the roster's first day. */

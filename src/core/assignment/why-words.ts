@@ -1,6 +1,6 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { sayDayHours } from '../people/week-hours.ts';
-import { joinAnd, sayNear } from '../wording/date-words.ts';
+import { joinAnd, plural, sayNear } from '../wording/date-words.ts';
 import type { Assignment, Why } from './assignment.ts';
 import type { PassedOver } from './cover.ts';
 
@@ -11,33 +11,35 @@ export type NameOf = (id: string) => string;
 export function sayWhy(assignment: Assignment, nameOf: NameOf, today: CivilDay): string {
   switch (assignment.kind) {
     case 'anyOf':
-    case 'eachOf':
-      return sayPassedOver(assignment.passedOver, nameOf, today);
-    case 'nobody': {
-      if (assignment.why === null) return 'nobody is named yet';
-      const over = sayPassedOver(assignment.why.passedOver, nameOf, today);
-      return over === '' ? sayOwn(assignment.why, nameOf) : `${over}, and nobody else can`;
-    }
-    case 'one': {
-      const over = sayPassedOver(assignment.why.passedOver, nameOf, today);
-      // Where the load decides, those who can't are no reason for it.
-      return over === '' || assignment.why.by === 'least to do'
-        ? sayOwn(assignment.why, nameOf)
-        : `${over}, ${nameOf(assignment.personId)} instead`;
-    }
+      return assignment.personIds.length === 0
+        ? `${sayPassedOver(assignment.passedOver, nameOf, today) || 'nobody is of that group'}, and nobody else can`
+        : `whoever of ${plural(assignment.personIds.length, 'person', 'people')} takes it`;
+    case 'nobody':
+      return assignment.why === null ? 'nobody is named yet' : sayWhyOf(null, assignment.why, nameOf, today);
+    case 'one':
+      return sayWhyOf(assignment.personId, assignment.why, nameOf, today);
   }
+}
+
+/** The same of a reason that was kept. @param personId who has it; null for nobody */
+export function sayWhyOf(personId: string | null, why: Why, nameOf: NameOf, today: CivilDay): string {
+  const over = why.by === 'hand' ? '' : sayPassedOver(why.passedOver, nameOf, today);
+  if (personId === null) return over === '' ? sayOwn(why, nameOf) : `${over}, and nobody else can`;
+  // Where the load decides, those who can't are no reason for it.
+  return over === '' || why.by === 'least to do' ? sayOwn(why, nameOf) : `${over}, ${nameOf(personId)} instead`;
 }
 
 function sayOwn(why: Why, nameOf: NameOf): string {
   switch (why.by) {
+    case 'hand':
+      return 'chosen by hand';
     case 'name':
       return 'always';
     case 'usual person':
       return 'looks after the client';
     case 'turn': {
-      const { at, order, insteadOf } = why.turn;
-      const turn = `turn ${at + 1} of ${order.length}`;
-      return insteadOf === null ? turn : `${turn}, swapped with ${nameOf(insteadOf)}`;
+      const turn = `turn ${why.place} of ${why.of}`;
+      return why.insteadOf === null ? turn : `${turn}, swapped with ${nameOf(why.insteadOf)}`;
     }
     case 'least to do':
       return why.load === null

@@ -1,10 +1,13 @@
+import type { Assignment } from '../assignment/assignment.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
-import { assigneeOn, type DatedOccurrence } from '../planning/plan.ts';
-import { MAIN_PART, type PartDays, partAssignee, partDays, type SetPart } from './template-set.ts';
+import type { DatedOccurrence } from '../planning/plan.ts';
+import { MAIN_PART, type PartDays, partDays, type SetPart } from './template-set.ts';
 
 /** One task of the set of an occurrence, as its schedule gives it. */
 export interface SetTask extends PartDays {
   readonly part: SetPart;
+  readonly assignment: Assignment;
+  /** Whoever has it; null for nobody yet, and where any one of several may take it. */
   readonly assigneeId: string | null;
   readonly titlePattern: string;
   readonly estimateMinutes: number;
@@ -13,27 +16,48 @@ export interface SetTask extends PartDays {
 /**
  * The tasks of the set of an occurrence, the main one first: each on its own day, and with what the schedule says of it
  * differently from its template.
- * @param ofSchedule who the schedule gives it to
+ * @param ofSet who has the set, as its schedule gives it
  */
 export function tasksOfSet(
   occurrence: DatedOccurrence,
   parts: readonly SetPart[],
   calendar: WorkingCalendar,
-  ofSchedule: string | null,
+  ofSet: Assignment,
 ): SetTask[] {
-  const setAssignee = assigneeOn(occurrence, ofSchedule);
   return parts.map((part) => {
     const own = occurrence.own?.[part.key] ?? {};
     const days = partDays(occurrence, part, calendar);
     const isMain = part.key === MAIN_PART;
+    const assignment = isMain || own.assigneeId === undefined ? ofPart(part, ofSet) : byHand(own.assigneeId);
     return {
       ...days,
       part,
-      assigneeId: isMain || own.assigneeId === undefined ? partAssignee(part, setAssignee) : own.assigneeId,
+      assignment,
+      assigneeId: assignment.kind === 'one' ? assignment.personId : null,
       titlePattern: own.titlePattern ?? part.titlePattern,
       estimateMinutes: own.estimateMinutes ?? part.estimateMinutes,
       startTime: own.startTime === undefined ? days.startTime : own.startTime,
       dueTime: own.dueTime === undefined ? days.dueTime : own.dueTime,
     };
   });
+}
+
+/** Minutes of the tasks of a set that whoever has the set does. */
+export function minutesOfHolder(parts: readonly Pick<SetPart, 'assignee' | 'estimateMinutes'>[]): number {
+  return parts.reduce((sum, { assignee, estimateMinutes }) => sum + (assignee.by === 'set' ? estimateMinutes : 0), 0);
+}
+
+function ofPart({ assignee }: SetPart, ofSet: Assignment): Assignment {
+  switch (assignee.by) {
+    case 'set':
+      return ofSet;
+    case 'person':
+      return { kind: 'one', personId: assignee.personId, why: { by: 'name', passedOver: [] } };
+    case 'nobody':
+      return { kind: 'nobody', why: null };
+  }
+}
+
+function byHand(personId: string | null): Assignment {
+  return personId === null ? { kind: 'nobody', why: { by: 'hand' } } : { kind: 'one', personId, why: { by: 'hand' } };
 }

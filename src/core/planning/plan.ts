@@ -51,10 +51,9 @@ export function isDated(occurrence: PlannedOccurrence): occurrence is DatedOccur
   return occurrence.kind === 'dated';
 }
 
-/** Who does the set of an occurrence: as it was changed for this once, else from its revision on, else as the schedule says. */
-export function assigneeOn({ change, own }: DatedOccurrence, ofSchedule: string | null): string | null {
-  const set = change?.assigneeId === undefined ? own?.['']?.assigneeId : change.assigneeId;
-  return set === undefined ? ofSchedule : set;
+/** Who was named for the set of an occurrence by hand: for this once, else from its revision on; undefined where its rule says. */
+export function namedFor({ change, own }: DatedOccurrence): string | null | undefined {
+  return change?.assigneeId === undefined ? own?.['']?.assigneeId : change.assigneeId;
 }
 
 /** A date that is placed costs as much as so many that are only looked at: in time, and in memory. */

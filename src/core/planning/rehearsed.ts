@@ -1,3 +1,4 @@
+import type { Assigner } from '../assignment/assigner.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { type SetTask, tasksOfSet } from '../doing/set-tasks.ts';
@@ -18,14 +19,14 @@ export type RehearsedLine =
  */
 export function rehearsedLines(
   schedule: PlannedSchedule,
-  { parts, assigneeId }: { readonly parts: readonly SetPart[]; readonly assigneeId: string | null },
+  { parts, whose }: { readonly parts: readonly SetPart[]; readonly whose: Assigner },
   calendar: WorkingCalendar,
   from: CivilDay,
   to: CivilDay,
 ): RehearsedLine[] {
   return shownDays(schedule, calendar, from, to).flatMap((one): RehearsedLine[] =>
     isDated(one)
-      ? tasksOfSet(one, parts, calendar, assigneeId).map((task) => ({ kind: 'task', occurrence: one, task }))
+      ? tasksOfSet(one, parts, calendar, whose(one)).map((task) => ({ kind: 'task', occurrence: one, task }))
       : [one],
   );
 }

@@ -4,6 +4,7 @@ import { dayOfIso } from '../civil-date/iso-date.ts';
 import { monthsRule } from '../recurrence/generated.ts';
 import type { MonthPoint, Recurrence, Rule } from '../recurrence/rule.ts';
 import { outlook } from './outlook.ts';
+import { namedFor } from './plan.ts';
 import { type RemarkContext, remarks } from './remarks.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
 import { PLAIN_TIMING } from './timing.ts';
@@ -18,6 +19,17 @@ const calendar = makeCalendar({
   ],
 });
 const date = (day: number): MonthPoint => ({ kind: 'date', day });
+/** All dates given to one person, or to nobody, but for those that say otherwise themselves. */
+const given = (id: string | null): NonNullable<RemarkContext['who']> => ({
+  nameOf: (name) => name,
+  whose: (occurrence) => {
+    const named = namedFor(occurrence);
+    const personId = named === undefined ? id : named;
+    return personId === null
+      ? { kind: 'nobody', why: null }
+      : { kind: 'one', personId, why: { by: 'name', passedOver: [] } };
+  },
+});
 
 function say(rules: Rule[], rest: Partial<Recurrence> = {}, pauses: PlannedSchedule['pauses'] = []): string[] {
   const schedule: PlannedSchedule = {
@@ -123,12 +135,12 @@ describe('remarks on a plan', () => {
     remarks(schedule, outlook(schedule, calendar, today, 30), { calendar, today, ...context });
 
   it('name the dates that nobody is to do', () => {
-    expect(kinds(planned(), { assigneeId: null })).toMatchObject([{ kind: 'nobody assigned', count: 52 }]);
+    expect(kinds(planned(), { who: given(null) })).toMatchObject([{ kind: 'nobody assigned', count: 52 }]);
     const once = planned({ exceptions: [{ kind: 'change', date: '2026-12-02', change: { assigneeId: null } }] });
-    expect(kinds(once, { assigneeId: 'maud' })).toMatchObject([
+    expect(kinds(once, { who: given('maud') })).toMatchObject([
       { kind: 'nobody assigned', count: 1, text: 'Nobody is to do it on Wed 2 Dec.' },
     ]);
-    expect(kinds(planned(), { assigneeId: 'maud' })).toEqual([]);
+    expect(kinds(planned(), { who: given('maud') })).toEqual([]);
   });
 
   it('count the days on which the same person has the same work twice', () => {

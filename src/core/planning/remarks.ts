@@ -1,3 +1,6 @@
+import type { Assigner } from '../assignment/assigner.ts';
+import type { Assignment } from '../assignment/assignment.ts';
+import { type NameOf, sayWhy } from '../assignment/why-words.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
@@ -5,7 +8,7 @@ import { occurrenceSeries } from '../recurrence/occurrences.ts';
 import type { MonthsRule, Rule, WeeksRule, YearsRule } from '../recurrence/rule.ts';
 import { joinAnd, ordinal, plural, sayDay } from '../wording/date-words.ts';
 import type { Outlook } from './outlook.ts';
-import { assigneeOn, type DatedOccurrence, isDated, type OmittedOccurrence, planDays } from './plan.ts';
+import { type DatedOccurrence, isDated, type OmittedOccurrence, planDays } from './plan.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
 import { type Offset, offsetDay } from './timing.ts';
 
@@ -20,6 +23,7 @@ export interface Remark {
     | 'appears late'
     | 'notice too short'
     | 'nobody assigned'
+    | 'nobody there'
     | 'twice a day'
     | 'missing day'
     | 'moved'
@@ -39,8 +43,8 @@ export interface Remark {
 export interface RemarkContext {
   readonly calendar: WorkingCalendar;
   readonly today: CivilDay;
-  /** Who does it; null for nobody yet, left out where that is not to be remarked on. */
-  readonly assigneeId?: string | null;
+  /** Who does each date, and what people are called; left out where that is not to be remarked on. */
+  readonly who?: { readonly whose: Assigner; readonly nameOf: NameOf };
   /** Other schedules of the same work for the same person. */
   readonly others?: readonly PlannedSchedule[];
   /** How long before its day people must have been told of the work. */
@@ -155,15 +159,51 @@ function noticeTooShort(dated: readonly DatedOccurrence[], context: RemarkContex
 }
 
 function nobody(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
-  const { assigneeId } = context;
-  if (assigneeId === undefined) return [];
-  const free = dated.filter((occurrence) => assigneeOn(occurrence, assigneeId) === null).map(({ on }) => on);
-  if (free.length === 0) return [];
+  const { who, today } = context;
+  if (who === undefined) return [];
+  const given = dated.map((occurrence) => ({ on: occurrence.on, assignment: who.whose(occurrence) }));
+  const free = given.filter(({ assignment }) => assignment.kind === 'nobody' && !isAway(assignment));
+  const away = given.filter(({ assignment }) => isAway(assignment));
+  return [
+    ...(free.length === 0
+      ? []
+      : [
+          nobodyNamed(
+            free.map(({ on }) => on),
+            dated.length,
+            context,
+          ),
+        ]),
+    ...(away.length === 0 ? [] : [nobodyThere(away, who.nameOf, today, context)]),
+  ];
+}
+
+/** Whether somebody is meant, and none of them can have it. */
+function isAway(assignment: Assignment): boolean {
+  return assignment.kind === 'anyOf'
+    ? assignment.personIds.length === 0
+    : assignment.kind === 'nobody' && assignment.why !== null && assignment.why.by !== 'hand';
+}
+
+function nobodyNamed(free: readonly CivilDay[], all: number, context: RemarkContext): Remark {
   const text =
-    free.length === dated.length
+    free.length === all
       ? `Nobody is to do it yet: ${plural(free.length, 'date')} in the coming year.`
       : `Nobody is to do it on ${listDates(free, context)}.`;
-  return [remark('nobody assigned', text, free)];
+  return remark('nobody assigned', text, free);
+}
+
+function nobodyThere(
+  away: readonly { readonly on: CivilDay; readonly assignment: Assignment }[],
+  nameOf: NameOf,
+  today: CivilDay,
+  context: RemarkContext,
+): Remark {
+  const days = away.map(({ on }) => on);
+  const [first] = away;
+  const why = first ? sayWhy(first.assignment, nameOf, today) : '';
+  const text = `Nobody who may do it is there on ${plural(days.length, 'date')}: ${listDates(days, context, { holidays: true })}. On the first, ${why}.`;
+  return remark('nobody there', text, days);
 }
 
 function twiceADay(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {

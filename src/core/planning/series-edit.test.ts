@@ -4,7 +4,7 @@ import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { parsePhrase } from '../recurrence/phrase/reader.ts';
 import type { TitleContext } from '../wording/title.ts';
 import { type ByHand, ownFrom, reviseFrom } from './by-hand.ts';
-import { assigneeOn, isDated, planDays } from './plan.ts';
+import { isDated, namedFor, planDays } from './plan.ts';
 import { type EditableTask, editedFields, editOfOther, revisionOfEdit, type SeriesEdit } from './series-edit.ts';
 import { PLAIN_TIMING } from './timing.ts';
 
@@ -83,7 +83,11 @@ describe('what a schedule says from a date on', () => {
   const who = (schedule: ByHand) =>
     planDays(schedule, calendar, dayOfIso('2026-11-23'), dayOfIso('2027-01-31'))
       .filter(isDated)
-      .map((one) => [isoOfDay(one.on).slice(5), assigneeOn(one, 'bram'), one.timing.startTime]);
+      .map((one) => [
+        isoOfDay(one.on).slice(5),
+        namedFor(one) === undefined ? 'bram' : namedFor(one),
+        one.timing.startTime,
+      ]);
 
   it('holds for its dates and later rules, keeps the weeks, and adds up', () => {
     const kit = ownFrom(mondays, dayOfIso('2026-12-07'), '', { own: { assigneeId: 'kit' }, timing: {} });

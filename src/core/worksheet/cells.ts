@@ -1,5 +1,7 @@
+import type { AssignmentRule } from '../assignment/assignment.ts';
+import { type NamedPerson, readRule, sayRule } from '../assignment/rule-words.ts';
+import { datesBetweenOf } from '../assignment/turn-dates.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
-import { plainWords } from '../capture/words.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, isoOfDay, tryMinutesOfTime } from '../civil-date/iso-date.ts';
 import { endBefore, pauseFrom, pauseOn, resumeFrom, stretchAt } from '../planning/by-hand.ts';
@@ -15,17 +17,19 @@ import { withTimes } from '../recurrence/phrase/times.ts';
 import { writePhrase } from '../recurrence/phrase/writer.ts';
 import type { Recurrence } from '../recurrence/rule.ts';
 import { readDate, sayDate, sayDay } from '../wording/date-words.ts';
-import { editDistance } from '../wording/spelling.ts';
 
 /** What of a schedule can be changed as a text in a cell. */
 export interface CellSchedule extends Required<Omit<PlannedSchedule, 'last' | 'deleted'>> {
-  readonly assigneeId: string | null;
+  readonly assignment: AssignmentRule;
 }
 
 /** What cells are written and read with. */
 export interface CellContext {
   readonly today: CivilDay;
-  readonly people: readonly { readonly id: string; readonly name: string }[];
+  readonly people: readonly NamedPerson[];
+  /** What people may be here, and the teams they may be in. */
+  readonly roles: readonly string[];
+  readonly teams: readonly string[];
   /** The month in which the financial year begins, 1–12. */
   readonly yearStarts: number;
   /** What is settled of how people speak. */
@@ -67,36 +71,14 @@ const unread = (message: string, suggestion: string | null = null): CellReading 
   suggestion,
 });
 
-const NOBODY = /^(nobody( yet)?|no one|none|-|)$/i;
-
 const who: Cell = {
-  write: ({ assigneeId }, { people }) => people.find(({ id }) => id === assigneeId)?.name ?? 'nobody',
-  read(text, schedule, { people }) {
-    if (NOBODY.test(text)) return { kind: 'read', schedule: { ...schedule, assigneeId: null } };
-    const typed = plainWords(text).join(' ');
-    const exact = people.filter(({ name }) => plainWords(name).join(' ') === typed);
-    const found = exact.length > 0 ? exact : people.filter(({ name }) => plainWords(name).includes(typed));
-    const [only] = found;
-    if (only && found.length === 1) return { kind: 'read', schedule: { ...schedule, assigneeId: only.id } };
-    if (found.length > 1)
-      return unread(`“${text}” may be ${found.map(({ name }) => name).join(' or ')}: write the whole name.`);
-    return unread(
-      `Nobody here is called “${text}”.`,
-      nearest(
-        text,
-        people.map(({ name }) => name),
-      ),
-    );
+  write: ({ assignment }, context) => sayRule(assignment, context),
+  read(text, schedule, context) {
+    const datesBetween = datesBetweenOf(schedule, context.calendar);
+    const reading = readRule(text, schedule.assignment, { ...context, datesBetween });
+    return reading.kind === 'unread' ? reading : { kind: 'read', schedule: { ...schedule, assignment: reading.rule } };
   },
 };
-
-/** The name that a typed one may have been meant for, by a few letters. */
-function nearest(text: string, names: readonly string[]): string | null {
-  const [best] = names
-    .map((name) => ({ name, distance: editDistance(text.toLowerCase(), name.toLowerCase()) }))
-    .sort((a, b) => a.distance - b.distance);
-  return best && best.distance <= Math.max(2, text.length / 4) ? best.name : null;
-}
 
 /** The rule and timing in force on a day, for reading and for putting something else in their place. */
 function inForce(schedule: CellSchedule, today: CivilDay) {

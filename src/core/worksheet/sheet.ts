@@ -115,7 +115,7 @@ export function sheetCell(
 
 /** The fields of a schedule that its changed cells make different; null where they make none. */
 export function changedFields(row: SheetRow, schedule: CellSchedule): Partial<CellSchedule> | null {
-  const fields = ['assigneeId', 'recurrence', 'timing', 'pauses', 'exceptions', 'revisions'] as const;
+  const fields = ['assignment', 'recurrence', 'timing', 'pauses', 'exceptions', 'revisions'] as const;
   const changed = fields.filter((field) => JSON.stringify(row[field]) !== JSON.stringify(schedule[field]));
   return changed.length === 0 ? null : Object.fromEntries(changed.map((field) => [field, schedule[field]]));
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { givenTo } from '../assignment/assignment.ts';
 import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
 import { PLAIN_TIMING } from '../planning/timing.ts';
@@ -29,6 +30,8 @@ const context: CellContext = {
     { id: 'b', name: 'Bram Tolliver' },
     { id: 'c', name: 'Bram Oakes' },
   ],
+  roles: ['dock crew', 'yard'],
+  teams: ['north'],
   yearStarts: 1,
   habits: {},
   seasons: [],
@@ -36,7 +39,7 @@ const context: CellContext = {
 };
 const monday: SheetRow = {
   id: 's',
-  assigneeId: 'a',
+  assignment: givenTo('a'),
   recurrence: parsePhrase('every 2 weeks on Mon', { start: '2026-02-02' }),
   timing: { ...PLAIN_TIMING, appears: { amount: -2, unit: 'workingDay' }, startTime: '08:00' },
   pauses: [],
@@ -69,7 +72,7 @@ describe('a cell', () => {
 
   it.each<[CellName, string, string]>([
     ['who', 'nadia', 'Nadia Orme'],
-    ['who', '', 'nobody'],
+    ['who', '', 'nobody yet'],
     ['who', 'bram oakes', 'Bram Oakes'],
     ['when', 'last working day of every quarter', 'last working day of every quarter'],
     ['appears', '3', 'Write it like “2 days before”, “1 working day before” or “on the day”.'],
@@ -182,7 +185,7 @@ describe('the changes of a sheet', () => {
 
   it('tell what somebody else has put into the same cell meanwhile, and leave the choice', () => {
     const edits = put('from', '10:00');
-    const theirs: SheetRow = { ...monday, assigneeId: null, timing: { ...monday.timing, startTime: '06:00' } };
+    const theirs: SheetRow = { ...monday, assignment: givenTo(null), timing: { ...monday.timing, startTime: '06:00' } };
     const edited = editedRow(theirs, edits, context);
     expect(edited.meanwhile).toEqual(new Map([['from', '06:00']]));
     // What they changed elsewhere is theirs.

@@ -59,13 +59,13 @@ export async function writeClient(
   const { contacts: others, ...own } = set;
   await scope.save(Client, before.id, { ...own, version: before.version + 1 });
   if (others && 'contacts' in changed) await writeContacts(scope, before.id, others);
-  if ('name' in changed) await followName(scope, 'client_id', before.id);
+  if ('name' in changed || 'usualPersonId' in changed) await followName(scope, 'client_id', before.id);
   const changeId = await scope.record('client', before.id, action, changed);
   await scope.tell('clients');
   return changeId;
 }
 
-/** Titles that name it name it as it is called now, in tasks that nobody has seen. */
+/** Titles that name it name it as it is called now, and its usual person has its work, in tasks that nobody has seen. */
 export async function followName(scope: Scope, column: 'client_id' | 'asset_id', id: string): Promise<void> {
   const schedules = await scope.sql<{ id: string }>(
     `select id from schedule where workspace_id = $1 and ${column} = $2 and deleted_at is null`,

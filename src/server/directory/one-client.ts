@@ -25,12 +25,11 @@ export async function oneClient(scope: Scope, id: string): Promise<ClientRecord>
     usualPerson: person && { id: person.id, name: person.name },
     assets: (await assetRecords(scope, assets)).sort((a, b) => a.name.localeCompare(b.name)),
     schedules: (lines.get(id) ?? [])
-      .map(({ row, phrase, state, next, timesAYear }) => ({
+      .map(({ row, who, phrase, state, next, timesAYear }) => ({
         id: row.id,
         template: { id: row.templateId, name: row.templateName },
         asset: namedOrNull(row.assetId, row.assetName),
-        assignee: namedOrNull(row.assigneeId, row.assigneeName),
-        ...{ phrase, state, next, timesAYear },
+        ...{ who, phrase, state, next, timesAYear },
       }))
       .sort((a, b) => (a.next ?? '9999').localeCompare(b.next ?? '9999')),
   };

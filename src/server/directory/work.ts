@@ -63,7 +63,7 @@ export async function workOf(scope: Scope, clientId: string): Promise<ClientWork
     ...made.filter(({ row }) => !isEnded(row.state)).map(({ row, state, late }) => entryOf(row, state, late)),
     ...foreseen.map(({ line, on }) => ({
       ...{ taskId: null, title: line.row.templateName, on: isoOfDay(on), state: 'coming' as const, late: false },
-      ...{ who: line.row.assigneeName, minutes: line.row.estimateMinutes, note: '', proof: '' },
+      ...{ who: line.who, minutes: line.row.estimateMinutes, note: '', proof: '' },
     })),
   ].sort((a, b) => a.on.localeCompare(b.on));
   const done = made.filter(({ row }) => isEnded(row.state)).reverse();

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { HandOver, Held, Member } from '../../contract/index.ts';
+import { givenTo } from '../../core/index.ts';
 import { scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { newTemplate } from '../testing/work.ts';
@@ -34,7 +35,7 @@ const input = async (of: Partial<HandOver> = {}): Promise<HandOver> => ({
 const named = async () =>
   server.source.query(
     `select id, assignee_id, edited::text, null as said from task where state in ('open', 'underWay', 'toCheck')
-     union all select id, assignee_id, exceptions::text, revisions::text from schedule
+     union all select id, (assignment->>'personId')::uuid, exceptions::text, revisions::text from schedule
      union all select id, assignee_id, steps::text, sign_off::text from template
      union all select id, null, works_until::text, null from person order by 1`,
   );
@@ -70,16 +71,17 @@ describe('what somebody holds', () => {
   it('can be given to nobody yet, and single dates and later rules that name somebody go with it', async () => {
     const schedule = await scheduleNamed(ines, 'Fire points', 'Long Quay');
     const exceptions = [{ kind: 'change', date: '2027-02-03', assigneeId: nadia }];
-    await server.source.query('update schedule set exceptions = $2, assignee_id = $3 where id = $1', [
+    await server.source.query('update schedule set exceptions = $2, assignment = $3 where id = $1', [
       schedule.id,
       JSON.stringify(exceptions),
-      kit,
+      JSON.stringify(givenTo(kit)),
     ]);
     const asked = await input({ tasksTo: null, schedulesTo: null, templatesTo: null });
     const { body } = await ines.post(`/api/people/${nadia}/hand-over`).send(asked).expect(200);
-    const [after] = await server.source.query('select exceptions, assignee_id as "by" from schedule where id = $1', [
-      schedule.id,
-    ]);
+    const [after] = await server.source.query(
+      `select exceptions, assignment->>'personId' as "by" from schedule where id = $1`,
+      [schedule.id],
+    );
     expect(after).toMatchObject({ exceptions: [{ ...exceptions[0], assigneeId: null }], by: kit });
     await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
   });

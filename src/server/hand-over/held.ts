@@ -1,5 +1,5 @@
 import type { Held } from '../../contract/index.ts';
-import type { Step } from '../../core/index.ts';
+import { type AssignmentRule, namedFrom, type Step } from '../../core/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import type { Scope } from '../platform/scope.ts';
 import { UNFINISHED } from '../tasks/stored/index.ts';
@@ -12,13 +12,31 @@ const SIGNED_BY = `(sign_off->>'personId' = $2::text
   or exists (select from jsonb_array_elements(steps) step where step->'signOff'->>'personId' = $2::text))`;
 const GIVEN_TO = `(assignee_id = $2::uuid
   or exists (select from jsonb_array_elements(steps) step where step->'assignee'->>'personId' = $2::text))`;
-/** Schedules that name somebody: for all of their dates, for single ones, or from some day on. */
-const SCHEDULED = `(assignee_id = $2::uuid or exceptions::text like '%' || $2::text || '%' or revisions::text like '%' || $2::text || '%')`;
+interface HeldSchedule {
+  readonly id: string;
+  readonly name: string;
+  readonly assignment: AssignmentRule;
+  /** Whether single dates, or what holds from some day on, name them. */
+  readonly isByHand: boolean;
+}
+
+/** Schedules that name somebody for what is to come, in the order of their names: earlier orders of turns are not theirs to give. */
+async function schedulesNaming(scope: Scope, personId: string): Promise<HeldSchedule[]> {
+  const named = await scope.sql<HeldSchedule>(
+    `select s.id, t.name, s.assignment, (s.exceptions::text || s.revisions::text) like '%' || $2::text || '%' as "isByHand"
+     from schedule s join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
+     where s.workspace_id = $1 and s.deleted_at is null
+       and (s.assignment::text || s.exceptions::text || s.revisions::text) like '%' || $2::text || '%'
+     order by t.name, s.id`,
+    [personId],
+  );
+  return named.filter(({ isByHand, assignment }) => isByHand || namedFrom(assignment, scope.now.day).has(personId));
+}
 
 /** Everything that somebody holds. */
 export async function heldBy(scope: Scope, personId: string): Promise<Held> {
   await scope.one(Person, personId, 'person');
-  const [tasks, schedules, templates, signOffs, [counts]] = await scope.atOnce(
+  const [tasks, named, templates, signOffs, [counts]] = await scope.atOnce(
     () =>
       scope.sql<Held['tasks'][number]>(
         `select t.id, t.title, t.work_on as "on", coalesce(a.name, c.name) as about from task t
@@ -27,16 +45,7 @@ export async function heldBy(scope: Scope, personId: string): Promise<Held> {
          where t.workspace_id = $1 and t.assignee_id = $2 and t.state in ${UNFINISHED} order by t.due_on, t.id limit ${TOLD}`,
         [personId],
       ),
-    () =>
-      scope.sql<Held['schedules'][number]>(
-        `select held.id, held.name, coalesce(a.name, c.name) as about from (
-           select s.*, template.name from schedule s join template on template.workspace_id = s.workspace_id and template.id = s.template_id
-           where s.workspace_id = $1 and s.deleted_at is null and ${SCHEDULED.replaceAll(/\b(assignee_id|exceptions|revisions)\b/g, 's.$1')}
-           order by template.name, s.id limit ${TOLD}) held
-         left join asset a on a.workspace_id = held.workspace_id and a.id = held.asset_id
-         left join client c on c.workspace_id = held.workspace_id and c.id = held.client_id order by held.name, held.id`,
-        [personId],
-      ),
+    () => schedulesNaming(scope, personId),
     () =>
       scope.sql<Held['templates'][number]>(
         `select id, name from template where workspace_id = $1 and ${GIVEN_TO} order by name, id limit ${TOLD}`,
@@ -48,21 +57,36 @@ export async function heldBy(scope: Scope, personId: string): Promise<Held> {
         [personId],
       ),
     () =>
-      scope.sql<Held['counts']>(
+      scope.sql<Omit<Held['counts'], 'schedules'>>(
         `select
            (select count(*)::int from task where workspace_id = $1 and assignee_id = $2 and state in ${UNFINISHED}) as tasks,
            (select count(*)::int from task where workspace_id = $1 and assignee_id = $2 and state = 'underWay') as "underWay",
-           (select count(*)::int from schedule where workspace_id = $1 and deleted_at is null and ${SCHEDULED}) as schedules,
            (select count(*)::int from template where workspace_id = $1 and ${GIVEN_TO}) as templates,
            (select count(*)::int from template where workspace_id = $1 and ${SIGNED_BY}) as "signOffs"`,
         [personId],
       ),
   );
-  return { tasks, schedules, templates, signOffs, counts: counts as Held['counts'] };
+  const schedules = await withSubjects(scope, named.slice(0, TOLD));
+  return {
+    ...{ tasks, schedules, templates, signOffs },
+    counts: { ...(counts as Omit<Held['counts'], 'schedules'>), schedules: named.length },
+  };
+}
+
+/** With what each is about. */
+function withSubjects(scope: Scope, named: readonly HeldSchedule[]): Promise<Held['schedules']> {
+  return scope.sql(
+    `select s.id, t.name, coalesce(a.name, c.name) as about from schedule s
+     join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
+     left join asset a on a.workspace_id = s.workspace_id and a.id = s.asset_id
+     left join client c on c.workspace_id = s.workspace_id and c.id = s.client_id
+     where s.workspace_id = $1 and s.id = any($2::uuid[]) order by t.name, s.id`,
+    [named.map(({ id }) => id)],
+  );
 }
 
 export async function heldIds(scope: Scope, personId: string) {
-  const ids = async (table: 'task' | 'schedule' | 'template', where: string) =>
+  const ids = async (table: 'task' | 'template', where: string) =>
     (
       await scope.sql<{ id: string }>(`select id from ${table} where workspace_id = $1 and ${where} order by id`, [
         personId,
@@ -70,7 +94,7 @@ export async function heldIds(scope: Scope, personId: string) {
     ).map(({ id }) => id);
   return {
     taskIds: await ids('task', `assignee_id = $2::uuid and state in ${UNFINISHED}`),
-    scheduleIds: await ids('schedule', `deleted_at is null and ${SCHEDULED}`),
+    scheduleIds: (await schedulesNaming(scope, personId)).map(({ id }) => id).sort(),
     templateIds: await ids('template', `(${GIVEN_TO} or ${SIGNED_BY})`),
   };
 }

@@ -1,11 +1,11 @@
 import { In } from 'typeorm';
 import type { HandOver, Impact, Member } from '../../contract/index.ts';
-import { hasLeftBy } from '../../core/index.ts';
+import { type DatesBetween, datesBetweenOf, handedOn, hasLeftBy } from '../../core/index.ts';
 import { oneMember, writeMember } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { rewriteSchedules } from '../schedules/index.ts';
+import { readableSchedule, rewriteSchedules, scheduleRows } from '../schedules/index.ts';
 import { carryOutFates, impactOfFates, watchTasks } from '../tasks/index.ts';
 import { lockedTasks } from '../tasks/stored/index.ts';
 import { saveTemplate } from '../templates/index.ts';
@@ -66,10 +66,11 @@ async function carryOut(scope: Scope, personId: string, input: HandOver): Promis
     );
     if (changeId !== null) changes.push(changeId);
   }
-  const entries = await rewriteSchedules(scope, scheduleIds, 'changed', ({ assigneeId, exceptions, revisions }) => ({
-    assigneeId: assigneeId === personId ? input.schedulesTo : assigneeId,
-    exceptions: assigneeReplaced(exceptions, personId, input.schedulesTo),
-    revisions: assigneeReplaced(revisions, personId, input.schedulesTo),
+  const datesOf = await datesOfSchedules(scope, scheduleIds);
+  const entries = await rewriteSchedules(scope, scheduleIds, 'changed', (schedule) => ({
+    assignment: handedOn(schedule.assignment, personId, input.schedulesTo, scope.now.day, datesOf(schedule.id)),
+    exceptions: assigneeReplaced(schedule.exceptions, personId, input.schedulesTo),
+    revisions: assigneeReplaced(schedule.revisions, personId, input.schedulesTo),
   }));
   changes.push(...(await scope.recordEach(entries)));
   if (input.lastDay !== null) {
@@ -77,6 +78,17 @@ async function carryOut(scope: Scope, personId: string, input: HandOver): Promis
     if (left !== null) changes.push(left);
   }
   return changes;
+}
+
+/** The dates of schedules, by which turns go on where they stand. One that can't be read has none. */
+async function datesOfSchedules(scope: Scope, ids: readonly string[]): Promise<(id: string) => DatesBetween> {
+  const calendar = await scope.calendar();
+  const rows = new Map((await scheduleRows(scope, { ids })).map((row) => [row.id, row]));
+  return (id) => {
+    const row = rows.get(id);
+    const planned = row ? readableSchedule(scope, row) : null;
+    return planned ? datesBetweenOf(planned, calendar) : () => 0;
+  };
 }
 
 const RECEIVERS = ['tasksTo', 'schedulesTo', 'templatesTo', 'signOffsTo'] as const;

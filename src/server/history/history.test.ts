@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type DaySheet, type HistoryEntry, type Impact, impactSchema, type Schedule } from '../../contract/index.ts';
+import { givenTo } from '../../core/index.ts';
 import { allSchedules, changeSeveral } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
@@ -47,14 +48,14 @@ describe('the history', () => {
 
   it('of a schedule and a template names the fields', async () => {
     const schedule = named('Deposit review');
-    const { template, client, asset, assignee, ...rest } = schedule;
+    const { template, client, asset, who, ...rest } = schedule;
     const ids = { templateId: template.id, clientId: client?.id ?? null, assetId: asset?.id ?? null };
     await ines
       .put(`/api/schedules/${schedule.id}`)
-      .send({ ...rest, ...ids, assigneeId: null })
+      .send({ ...rest, ...ids, assignment: givenTo(null) })
       .expect(200);
     const { entries, why } = await history('schedules', schedule.id);
-    expect(said(entries)).toEqual([`Ines Calloway: who does it: nobody yet, was ${assignee?.name}`]);
+    expect(said(entries)).toEqual([`Ines Calloway: who does it: nobody yet, was ${who}`]);
     expect(why).toEqual([]);
     expect(said((await history('templates', template.id)).entries)).toContain('Ines Calloway: made');
   });

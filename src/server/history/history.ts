@@ -1,5 +1,14 @@
 import { FIELD_WORDS, type HistoryEntry } from '../../contract/index.ts';
-import { dayOfIso, joinAnd, sayDate, sayDay, sayDuration } from '../../core/index.ts';
+import {
+  type AssignmentRule,
+  type CivilDay,
+  dayOfIso,
+  joinAnd,
+  sayDate,
+  sayDay,
+  sayDuration,
+  sayRule,
+} from '../../core/index.ts';
 import { actionKind, silentActions } from '../platform/changes/actions.ts';
 import { Change, type FieldChanges } from '../platform/changes/entity.ts';
 import { columnsOf } from '../platform/db/columns.ts';
@@ -100,7 +109,7 @@ function sayChange(
   const { says } = actionKind(subject, action);
   switch (says) {
     case 'fields':
-      return told.length === 1 ? sayOne(subject, told[0] ?? '', fields, people) : `${sayNames(told)} changed`;
+      return told.length === 1 ? sayOne(subject, told[0] ?? '', fields, people, now.day) : `${sayNames(told)} changed`;
     case 'put back':
       return told.length > 0 ? `${sayNames(told)} put back` : 'put back as it was';
     case 'what is gone': {
@@ -126,12 +135,15 @@ function sayOne(
   field: string,
   fields: FieldChanges,
   people: ReadonlyMap<string, string>,
+  today: CivilDay,
 ): string {
   const { from, to } = fields[field] ?? {};
   const short = (value: unknown): string | null => {
     const isPerson = field === 'assigneeId' || field === 'usualPersonId';
     if (value === null || value === undefined) return isPerson ? 'nobody yet' : 'none';
     if (isPerson) return people.get(String(value)) ?? null;
+    if (field === 'assignment')
+      return sayRule(value as AssignmentRule, { today, people: [...people].map(([id, name]) => ({ id, name })) });
     if (field === 'estimateMinutes') return sayDuration(Number(value));
     if (fieldType(subject, field) === 'date') return sayDate(dayOfIso(String(value)));
     return typeof value === 'string' && value.length <= 40 && field !== 'instructions' ? value : null;

@@ -7,6 +7,7 @@ import {
   taskEditSchema,
   templateInputSchema,
 } from '../../contract/index.ts';
+import { givenTo } from '../../core/index.ts';
 import { oneSchedule } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { checkLine, ownTask } from '../testing/work.ts';
@@ -48,7 +49,7 @@ beforeAll(async () => {
         templateId,
         clientId: null,
         assetId: null,
-        assigneeId: people[i],
+        assignment: givenTo(people[i] ?? null),
         recurrence: { start: '2026-11-24', rules: [rule], end: { kind: 'never' }, dayOff: 'preceding' },
         timing: {
           appears: { amount: -2, unit: 'workingDay' },
@@ -189,7 +190,7 @@ function setOf(schedule: Schedule, set: object) {
     return {
       recurrence: { ...schedule.recurrence, rules: [(set as { recurrence: { rule: unknown } }).recurrence.rule] },
     };
-  if ('assignee' in set) return { assigneeId: people[(set as { assignee: number }).assignee] };
+  if ('assignee' in set) return { assignment: givenTo(people[(set as { assignee: number }).assignee] ?? null) };
   return set;
 }
 

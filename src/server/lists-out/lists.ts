@@ -212,10 +212,8 @@ export async function* schedulesOut(scope: Scope): AsyncGenerator<Lines> {
   yield [['template', 'client', 'asset', 'when', 'next', 'dates a year', 'who', 'state']];
   const lines = [...(await keptLines(scope)).values()].sort((a, b) => (a.name < b.name ? -1 : 1));
   for (let at = 0; at < lines.length; at += AT_ONCE)
-    yield await eachInTurn(lines.slice(at, at + AT_ONCE), ({ row, phrase, next, timesAYear, state }) => [
-      ...[row.templateName, row.clientName, row.assetName, phrase, next, String(timesAYear), row.assigneeName].map(
-        text,
-      ),
+    yield await eachInTurn(lines.slice(at, at + AT_ONCE), ({ row, who, phrase, next, timesAYear, state }) => [
+      ...[row.templateName, row.clientName, row.assetName, phrase, next, String(timesAYear), who].map(text),
       state,
     ]);
 }

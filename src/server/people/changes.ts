@@ -19,6 +19,8 @@ export const personChanges: SubjectOfChanges<never> = {
     weeksFrom: 'silent',
     worksFrom: 'told',
     worksUntil: 'told',
+    deputyId: 'told',
+    tickets: 'told',
     accountId: 'silent',
     // Each sets their own, for their own eyes.
     ways: 'silent',
@@ -29,16 +31,16 @@ export const personChanges: SubjectOfChanges<never> = {
   fieldsTaken: fieldsOf,
   async undo(scope, changes, rest) {
     if (!scope.mayAll('people')) throw forbidden('Only a manager can change people.');
-    await rest();
     const said: string[] = [];
-    for (const { subjectId, action, fields } of changes) {
+    // Who is there tells who has what: that stands before their work is put back, which comes before they go.
+    for (const { subjectId, fields } of changes.filter(({ action }) => action !== 'added')) {
       const person = await scope.locked(Person, subjectId, 'person');
-      if (action === 'added') said.push(await takeOut(scope, person));
-      else {
-        await writeMember(scope, person, fieldsBefore(person, fields), 'undone');
-        said.push(`${person.name} is as before`);
-      }
+      await writeMember(scope, person, fieldsBefore(person, fields), 'undone');
+      said.push(`${person.name} is as before`);
     }
+    await rest();
+    for (const { subjectId } of changes.filter(({ action }) => action === 'added'))
+      said.push(await takeOut(scope, await scope.locked(Person, subjectId, 'person')));
     return { said: `${said.join('; ')}.`, kept: [] };
   },
 };
@@ -55,5 +57,12 @@ async function takeOut(scope: Scope, person: Person): Promise<string> {
 
 /** @returns false where something names them, or they sign in */
 export async function takeOutMember(scope: Scope, { id, accountId }: Person): Promise<boolean> {
-  return accountId === null && deleteUnlessNamed(scope, 'person', id);
+  if (accountId !== null) return false;
+  // Orders of turns and the like name people too, which no key of the database sees.
+  const [named] = await scope.sql(
+    `select 1 from schedule where workspace_id = $1
+       and (assignment::text || exceptions::text || revisions::text) like '%' || $2::text || '%' limit 1`,
+    [id],
+  );
+  return named === undefined && deleteUnlessNamed(scope, 'person', id);
 }

@@ -1,4 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn, Unique } from 'typeorm';
+import type { Half } from '../../core/index.ts';
 import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
 /** Asks somebody to sign in for the first time; its link works once, and not for ever. */
@@ -51,4 +52,41 @@ export class AccountLink {
   endsAt!: Date;
   @Column({ type: 'timestamptz', nullable: true })
   usedAt!: Date | null;
+}
+
+/** Days on which somebody is away: asked for, given or refused. */
+@Entity({ name: 'leave' })
+@OfWorkspace('leave')
+@Names('leave', 'Person', ['personId', 'decidedBy'])
+@Check('leave_days_check', 'from_on <= to_on')
+@Check('leave_half_check', `half in ('morning', 'afternoon')`)
+@Check('leave_state_check', `state in ('asked', 'given', 'refused')`)
+@Index('leave_by_person', ['workspaceId', 'personId', 'toOn'])
+export class Leave {
+  @PrimaryColumn({ type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  @Column({ type: 'integer' })
+  version!: number;
+  @Column({ type: 'uuid' })
+  personId!: string;
+  /** The first and the last day of it. */
+  @Column({ type: 'date' })
+  fromOn!: string;
+  @Column({ type: 'date' })
+  toOn!: string;
+  /** Null for whole days. */
+  @Column({ type: 'text', nullable: true })
+  half!: Half | null;
+  @Column({ type: 'text' })
+  state!: 'asked' | 'given' | 'refused';
+  @Column({ type: 'text' })
+  note!: string;
+  @Column({ type: 'timestamptz' })
+  askedAt!: Date;
+  @Column({ type: 'uuid', nullable: true })
+  decidedBy!: string | null;
+  @Column({ type: 'timestamptz', nullable: true })
+  decidedAt!: Date | null;
 }

@@ -1,6 +1,7 @@
 /** People of a workspace: what is known of them, how they get in, and what an account may do about itself. */
 export { personChanges, takeOutMember } from './changes.ts';
-export { AccountLink, Invitation } from './entity.ts';
+export { colleagues, weeksOfWork } from './colleagues.ts';
+export { AccountLink, Invitation, Leave } from './entity.ts';
 export { sendInvitation } from './invitations.ts';
 export { insertMember, oneMember, writeMember } from './members.ts';
 export { hashPassword } from './password.ts';

@@ -113,7 +113,15 @@ export async function insertMember(
   action: 'added' | 'brought in',
 ): Promise<{ readonly id: string; readonly changeId: string }> {
   await checkAddress(scope, input.email, null);
-  const { id } = await scope.insert(Person, { id: scope.newId(), accountId: null, ways: {}, version: 1, ...input });
+  const { id } = await scope.insert(Person, {
+    id: scope.newId(),
+    accountId: null,
+    ways: {},
+    deputyId: null,
+    tickets: [],
+    version: 1,
+    ...input,
+  });
   await keepNames(scope, input);
   const changeId = await scope.record('person', id, action, fieldChanges({}, input));
   await scope.tell('workspace');

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Member } from '../../contract/index.ts';
+import { givenTo } from '../../core/index.ts';
 import { mailTo, tokenIn } from '../testing/mails.ts';
 import { plainInput } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
@@ -259,7 +260,7 @@ describe('whoever has left', () => {
     );
     const line = { title: 'Rinse', on: '2026-11-24', dueOn: '2026-11-24', startTime: null, dueTime: null };
     const tries: [string, object, string][] = [
-      ['/schedules', plainInput(templateId, { assigneeId: gwen }), 'assigneeId'],
+      ['/schedules', plainInput(templateId, { assignment: givenTo(gwen) }), 'assignment'],
       ['/tasks', { ...line, assigneeId: gwen, clientId: null, assetId: null, estimateMinutes: 5 }, 'assigneeId'],
       ['/tasks/changes', { tasks: [task], deed: { kind: 'give', personId: gwen } }, 'deed.personId'],
     ];

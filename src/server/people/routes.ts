@@ -1,5 +1,6 @@
 import type { Request } from 'express';
 import { peopleEndpoints, workspaceEndpoints } from '../../contract/index.ts';
+import { isoOfDay } from '../../core/index.ts';
 import type { Routes } from '../platform/http/route.ts';
 import {
   accountSessions,
@@ -13,6 +14,7 @@ import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { ServerParts } from '../platform/server-parts.ts';
 import { describePerson } from '../workspace/index.ts';
+import { colleagues, weeksOfWork } from './colleagues.ts';
 import { acceptInvitation, lookAtInvitation, sendInvitation, withdrawInvitation } from './invitations.ts';
 import { addMember, changeMember, listMembers, oneMember } from './members.ts';
 import { askForAddress, confirmAddress, lookAtReset, resetPassword, SAID_OF_FORGOTTEN, sendReset } from './recovery.ts';
@@ -88,6 +90,13 @@ export function sessionRoutes(routes: Routes, { reads, writes, live, clock }: Se
 export function peopleRoutes(routes: Routes, { reads, writes, clock, live, log }: ServerParts): Routes {
   return routes
     .add(peopleEndpoints.list, 'read', ({ scope }) => listMembers(scope))
+    .add(peopleEndpoints.colleagues, 'read', async ({ scope }) => {
+      const [found, weeks] = await scope.atOnce(
+        () => colleagues(scope),
+        () => weeksOfWork(scope),
+      );
+      return { colleagues: found, weeks: weeks.map(({ monday, ...one }) => ({ ...one, monday: isoOfDay(monday) })) };
+    })
     .add(peopleEndpoints.add, 'people', ({ scope, body, request }) => addMember(scope, body, linkOrigin(request)))
     .add(peopleEndpoints.change, 'people', async ({ scope, params, body }) => {
       const saved = await changeMember(scope, params.personId, body);

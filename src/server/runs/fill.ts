@@ -21,11 +21,13 @@ import {
   lockedScheduleRows,
   type Making,
   madeTasks,
+  makingFor,
   partsOf,
   plannedSchedule,
   planProblem,
   type ScheduleRow,
   scheduleRows,
+  whoWords,
 } from '../schedules/index.ts';
 import { insertMadeTasks, type MadeTask } from '../tasks/stored/index.ts';
 import { Run } from './entity.ts';
@@ -78,6 +80,7 @@ export async function rehearseFill(scope: Scope, input: FillInput): Promise<{ ro
   const there = await keysOf(scope, 'task', input);
   const deleted = await keysOf(scope, 'deleted_task', input);
   const calendar = await scope.calendar();
+  const sayWho = await whoWords(scope);
   const answer: FillRow[] = [];
   const days = new Map<CivilDay, Record<keyof Counts, number>>();
   for (const row of rows) {
@@ -92,7 +95,7 @@ export async function rehearseFill(scope: Scope, input: FillInput): Promise<{ ro
       scheduleId: row.id,
       templateId: row.templateId,
       template: row.templateName,
-      about: row.assetName ?? row.clientName ?? row.assigneeName,
+      about: row.assetName ?? row.clientName ?? sayWho(row.assignment),
     };
     try {
       const plan = planOf(scope, row, calendar, input);
@@ -214,8 +217,9 @@ export async function carryOutFill(scope: Scope, runId: string): Promise<void> {
       if (run.state !== 'running') return null;
       const tasks: MadeTask[] = [];
       const unplanned: Run['problems'] = [];
-      const making = { calendar: await tx.calendar(), people: await tx.peopleNames() };
-      for (const row of await lockedScheduleRows(tx, scheduleIds.slice(at, at + BATCH))) {
+      const rows = await lockedScheduleRows(tx, scheduleIds.slice(at, at + BATCH));
+      const making = await makingFor(tx, rows, { settles: true });
+      for (const row of rows) {
         try {
           tasks.push(...tasksFor(tx, row, making, input));
         } catch (error) {

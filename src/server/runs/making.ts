@@ -1,7 +1,14 @@
 import type { Logger } from 'pino';
-import type { OmittedOccurrence } from '../../core/index.ts';
+import { asksForLoad, type OmittedOccurrence } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { leftOutOf, lockedScheduleRows, type MakingSpan, owedTasks, type ScheduleRow } from '../schedules/index.ts';
+import {
+  leftOutOf,
+  lockedScheduleRows,
+  type MakingSpan,
+  makingFor,
+  owedTasks,
+  type ScheduleRow,
+} from '../schedules/index.ts';
 import { insertMadeTasks, type MadeTask } from '../tasks/stored/index.ts';
 import { Run } from './entity.ts';
 
@@ -18,11 +25,12 @@ export async function runMaking(scope: Scope, why: Run['why'], log: Logger): Pro
   const startedAt = scope.instant;
   const startedMs = performance.now();
   const runId = scope.newId();
-  const ids = await scope.sql<{ id: string }>(
-    'select id from schedule where workspace_id = $1 and deleted_at is null order by id',
+  const all = await scope.sql<Pick<ScheduleRow, 'id' | 'assignment'>>(
+    'select id, assignment from schedule where workspace_id = $1 and deleted_at is null order by id',
   );
-  const batches: string[][] = [];
-  for (let at = 0; at < ids.length; at += BATCH) batches.push(ids.slice(at, at + BATCH).map(({ id }) => id));
+  // Whoever has the least to do is told once all else is given away, and one after the other.
+  const [byLoad, others] = [true, false].map((is) => all.filter(({ assignment }) => asksForLoad(assignment) === is));
+  const batches = inBatches(others ?? []);
   const results: BatchResult[] = [];
   let next = 0;
   const makeInTurn = async () => {
@@ -37,6 +45,8 @@ export async function runMaking(scope: Scope, why: Run['why'], log: Logger): Pro
   };
   const ended = await Promise.allSettled(Array.from({ length: BATCHES_AT_ONCE }, makeInTurn));
   for (const end of ended) if (end.status === 'rejected') throw end.reason;
+  for (const batch of inBatches(byLoad ?? []))
+    results.push(await scope.transaction((tx) => makeBatch(tx, batch, runId, log)));
   const sum = (count: (result: BatchResult) => number) => results.reduce((all, one) => all + count(one), 0);
   return scope.transaction(async (tx) => {
     await tx.sql('update workspace set made_on = $2::date where id = $1', [scope.today]);
@@ -51,6 +61,12 @@ export async function runMaking(scope: Scope, why: Run['why'], log: Logger): Pro
       lapsed: sum(({ lapsed }) => lapsed),
     });
   });
+}
+
+function inBatches(rows: readonly { readonly id: string }[]): string[][] {
+  const batches: string[][] = [];
+  for (let at = 0; at < rows.length; at += BATCH) batches.push(rows.slice(at, at + BATCH).map(({ id }) => id));
+  return batches;
 }
 
 /** Lines of what was left out that a run keeps. */
@@ -116,8 +132,8 @@ async function makeBatch(
   log: Logger | null,
   span: MakingSpan = {},
 ): Promise<BatchResult> {
-  const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
   const rows = await lockedScheduleRows(scope, ids);
+  const making = await makingFor(scope, rows, { settles: true });
   const tasks: MadeTask[] = [];
   const problems: Run['problems'] = [];
   const waits: Run['waits'] = [];

@@ -2,7 +2,7 @@ import type { RunOne } from '../../contract/index.ts';
 import { dayOfIso } from '../../core/index.ts';
 import { invalid, notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { leftOutOf, owedTasks, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
+import { leftOutOf, makingFor, owedTasks, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
 import { describeRun } from './log.ts';
 import { makeOne } from './making.ts';
 
@@ -13,7 +13,7 @@ export async function rehearseOne(scope: Scope, scheduleId: string, asOf: string
   const span = spanOf(scope, asOf);
   const [row] = await scheduleRows(scope, { ids: [scheduleId] });
   if (!row) throw notFound('schedule');
-  const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
+  const making = await makingFor(scope, [row]);
   const owed = owedTasks(scope, row, making, span);
   if (owed.kind === 'problem') return { tasks: [], leftOut: [], waitsFrom: null, problem: owed.message };
   const there = await keysOf(scope, 'task', row);

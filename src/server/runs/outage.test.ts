@@ -7,6 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seedWhenEmpty } from '../../../demo/seed.ts';
 import { freePort, type OwnPostgres, startPostgres } from '../../../scripts/postgres.mjs';
 import type { FillRow, Run } from '../../contract/index.ts';
+import { givenTo } from '../../core/index.ts';
 import { dataSource } from '../data-source.ts';
 import { startServer } from '../server.ts';
 import { TEST_NOW, testClock } from '../testing/clock.ts';
@@ -69,7 +70,7 @@ describe('a database that goes in the middle of a fill and of an edit, and comes
     await ines.post('/api/session/demo').send({ personId: person?.id }).expect(200);
     const schedules = await allSchedules(ines);
     const [{ id = '', version = 0 } = {}] = schedules;
-    const edit = { changes: [{ id, version, set: { assigneeId: null } }] };
+    const edit = { changes: [{ id, version, set: { assignment: givenTo(null) } }] };
 
     const period = { from: '2027-01-01', to: '2027-12-31' };
     const { rows } = (await ines.post('/api/fills/rehearsal').send(period).expect(200)).body as { rows: FillRow[] };

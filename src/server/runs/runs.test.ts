@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { FillRow, Run, Schedule } from '../../contract/index.ts';
+import { givenTo } from '../../core/index.ts';
 import { allSchedules } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
@@ -88,7 +89,7 @@ describe('a fill', () => {
     await doTo(ines, tasks[0].id, { kind: 'delete' });
     const [row] = await rehearsal({ ...JANUARY, scheduleIds: [washrooms.id] });
     expect(row).toMatchObject({ new: 0, deleted: 1, there: 20 });
-    const { id, template, client, asset, assignee, ...rest } = washrooms;
+    const { id, template, client, asset, who, ...rest } = washrooms;
     await ines
       .put(`/api/schedules/${id}`)
       .send({
@@ -96,11 +97,11 @@ describe('a fill', () => {
         templateId: template.id,
         clientId: client?.id ?? null,
         assetId: asset?.id ?? null,
-        assigneeId: (await server.person('Kit Sorrell')).id,
+        assignment: givenTo((await server.person('Kit Sorrell')).id),
       })
       .expect(200);
     const ofKit = await count(`run_id = '${run.id}' and assignee_id = '${(await server.person('Kit Sorrell')).id}'`);
-    expect([ofKit, assignee?.name]).toEqual([20, 'Tamsin Wray']);
+    expect([ofKit, who]).toEqual([20, 'Tamsin Wray']);
   });
 
   it('goes on after a fall where it stood, and makes nothing twice', async () => {

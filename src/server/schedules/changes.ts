@@ -15,7 +15,7 @@ export const scheduleChanges: SubjectOfChanges<Task> = {
     templateId: 'told',
     clientId: 'told',
     assetId: 'told',
-    assigneeId: 'told',
+    assignment: 'told',
     recurrence: 'told',
     timing: 'told',
     overlap: 'told',

@@ -20,13 +20,13 @@ import { Asset, Client } from '../clients/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import { type ChangeEntry, type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
 import { columnOf } from '../platform/db/columns.ts';
-import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, invalid, notFound } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { putBackTasks, type Task, type Watch, watched } from '../tasks/stored/index.ts';
 import { sanitiseInstructions, Template } from '../templates/stored/index.ts';
 import { Schedule } from './entity.ts';
 import { impactOf, plannedYear } from './impact.ts';
+import { type InputProblem, peopleById, problemsOfPeople } from './people-of-input.ts';
 import { scheduleRows } from './schedule-row.ts';
 import { oneSchedule } from './service.ts';
 import { syncAll, UNSEEN_ONLY } from './sync.ts';
@@ -128,20 +128,15 @@ async function partChanges(scope: Scope, changes: readonly SchedulePatch[]): Pro
       meanwhile,
     );
   }
-  const people = await scope.peopleNames();
+  const people = await peopleById(scope);
   const calendar = await scope.calendar();
-  const looked = new Set<string | null>();
-  for (const [i, { id, set }] of changes.entries()) {
-    const { assigneeId = null } = set;
-    if (looked.has(assigneeId) || !people.has(assigneeId ?? '') || assigneeId === found.get(id)?.assigneeId) continue;
-    looked.add(assigneeId);
-    await mustReceive(scope, assigneeId, { path: `changes.${i}.set.assigneeId` });
-  }
-  const problems = changes.flatMap(({ set }, i) =>
-    [...rulesOf(set, calendar, scope.now.day), ...peopleOf(set, people)].map(({ path, message }) => ({
-      path: `changes.${i}.set.${path}`,
-      message,
-    })),
+  const problems = changes.flatMap(({ id, set }, i) =>
+    [...rulesOf(set, calendar, scope.now.day), ...problemsOfPeople(scope, set, people, found.get(id) ?? null)].map(
+      ({ path, message }) => ({
+        path: `changes.${i}.set.${path}`,
+        message,
+      }),
+    ),
   );
   if (problems.length > 0) throw invalid(problems);
   return changes.flatMap(({ id, set: { isDeleted, ...set } }) => {
@@ -285,7 +280,7 @@ const IS_WRITTEN: Readonly<Record<Exclude<keyof Schedule, 'workspaceId' | 'id'>,
   templateId: true,
   clientId: true,
   assetId: true,
-  assigneeId: true,
+  assignment: true,
   recurrence: true,
   timing: true,
   overlap: true,
@@ -344,7 +339,7 @@ function stored(input: ScheduleInput) {
     templateId: input.templateId,
     clientId: input.clientId,
     assetId: input.assetId,
-    assigneeId: input.assigneeId,
+    assignment: input.assignment,
     recurrence: { v: 1 as const, ...input.recurrence },
     timing: { v: 1 as const, ...input.timing },
     overlap: input.overlap,
@@ -374,7 +369,6 @@ function cleaned(revisions: readonly Revision[]): Revision[] {
 /** What the schemas can't see: that all it names is of this workspace, and that the rule gives dates. */
 async function checkInput(scope: Scope, input: ScheduleInput, before: Schedule | null): Promise<void> {
   await scope.one(Template, input.templateId, 'template');
-  await mustReceive(scope, input.assigneeId, { before: before?.assigneeId ?? null });
   if (input.clientId) mustBeInUse(await scope.one(Client, input.clientId, 'client'), 'clientId');
   if (input.assetId) {
     const asset = await scope.one(Asset, input.assetId, 'asset');
@@ -384,7 +378,7 @@ async function checkInput(scope: Scope, input: ScheduleInput, before: Schedule |
     }
   }
   const problems = [
-    ...peopleOf({ ...input, assigneeId: null }, await scope.peopleNames()),
+    ...problemsOfPeople(scope, input, await peopleById(scope), before),
     ...rulesOf(input, await scope.calendar(), scope.now.day),
   ];
   if (problems.length > 0) throw invalid(problems);
@@ -392,33 +386,6 @@ async function checkInput(scope: Scope, input: ScheduleInput, before: Schedule |
 
 function mustBeInUse({ name, archivedAt }: Client | Asset, path: string): void {
   if (archivedAt !== null) throw invalid([{ path, message: `${name} is archived: bring it back first.` }]);
-}
-
-interface InputProblem {
-  readonly path: string;
-  readonly message: string;
-}
-
-function peopleOf(
-  { assigneeId, exceptions = [], revisions = [] }: PartInput,
-  people: ReadonlyMap<string, string>,
-): InputProblem[] {
-  const named = [
-    { path: 'assigneeId', id: assigneeId },
-    ...exceptions.map((exception, i) => ({
-      path: `exceptions.${i}.change.assigneeId`,
-      id: exception.kind === 'change' ? exception.change.assigneeId : null,
-    })),
-    ...revisions.flatMap(({ own = {} }, i) =>
-      Object.entries(own).map(([step, fields]) => ({
-        path: `revisions.${i}.own.${step}.assigneeId`,
-        id: fields.assigneeId,
-      })),
-    ),
-  ];
-  return named.flatMap(({ path, id }) =>
-    id && !people.has(id) ? [{ path, message: 'There is no such person here.' }] : [],
-  );
 }
 
 function rulesOf(

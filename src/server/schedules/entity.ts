@@ -1,5 +1,5 @@
 import { Column, Entity, Index, PrimaryColumn } from 'typeorm';
-import type { Exception, Overlap, Pause, Recurrence, Revision, Timing } from '../../core/index.ts';
+import type { AssignmentRule, Exception, Overlap, Pause, Recurrence, Revision, Timing } from '../../core/index.ts';
 import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
 @Entity({ name: 'schedule' })
@@ -7,7 +7,6 @@ import { Names, OfWorkspace } from '../platform/db/keys.ts';
 @Names('schedule', 'Template', ['templateId'])
 @Names('schedule', 'Client', ['clientId'])
 @Names('schedule', 'Asset', ['assetId'])
-@Names('schedule', 'Person', ['assigneeId'])
 @Index('schedule_by_asset', ['workspaceId', 'assetId'], { where: 'asset_id is not null' })
 @Index('schedule_by_client', ['workspaceId', 'clientId'], { where: 'client_id is not null' })
 @Index('schedule_by_template', ['workspaceId', 'templateId'])
@@ -24,8 +23,9 @@ export class Schedule {
   clientId!: string | null;
   @Column({ type: 'uuid', nullable: true })
   assetId!: string | null;
-  @Column({ type: 'uuid', nullable: true })
-  assigneeId!: string | null;
+  /** Who does it; the people it names are looked after by `held.ts` and `takeOutMember`. */
+  @Column({ type: 'jsonb' })
+  assignment!: AssignmentRule;
   /** Versioned by its `v` field; read by `storedRecurrence`. */
   @Column({ type: 'jsonb' })
   recurrence!: Recurrence & { readonly v: 1 };

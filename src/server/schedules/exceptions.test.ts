@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Schedule, type ScheduleInput, scheduleSchema } from '../../contract/index.ts';
-import { PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
+import { givenTo, PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
 import { pause } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
@@ -22,7 +22,7 @@ const input = (phrase: string, rest: Partial<ScheduleInput> = {}): ScheduleInput
   templateId: template,
   clientId: null,
   assetId: null,
-  assigneeId: maud,
+  assignment: givenTo(maud),
   recurrence: parsePhrase(phrase, { start: '2026-11-24' }),
   timing: PLAIN_TIMING,
   overlap: { kind: 'add' },

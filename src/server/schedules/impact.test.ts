@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Schedule, type Template, type Tideline } from '../../contract/index.ts';
+import { givenTo } from '../../core/index.ts';
 import { runMaking } from '../runs/making.ts';
 import { scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
@@ -19,7 +20,7 @@ const inputOf = (rest: object = {}) => ({
   templateId: schedule.template.id,
   clientId: null,
   assetId: schedule.asset?.id ?? null,
-  assigneeId: schedule.assignee?.id ?? null,
+  assignment: schedule.assignment,
   recurrence: schedule.recurrence,
   timing: schedule.timing,
   pauses: schedule.pauses,
@@ -53,7 +54,7 @@ describe('the impact of a schedule’s change', () => {
   it('is told field by field before it is saved, changes nothing, and is what saving then does', async () => {
     const before = await tasks();
     expect(before.map(({ work_on }) => work_on)).toEqual(['2026-11-25', '2026-12-09', '2026-12-23']);
-    const told = await impact({ assigneeId: await kit() });
+    const told = await impact({ assignment: givenTo(await kit()) });
     // The one of tomorrow shows already.
     expect(told.figures).toEqual({ added: 0, changed: 2, removed: 0, keptByHand: 0, keptShowing: 1, keptBegun: 0 });
     expect(told.items.find(({ kind }) => kind === 'changed')).toMatchObject({
@@ -63,7 +64,7 @@ describe('the impact of a schedule’s change', () => {
     });
     expect(told.datesBefore).toBe(told.datesAfter);
     expect(await tasks()).toEqual(before);
-    const { tasks: done, changeId } = await save({ assigneeId: await kit() });
+    const { tasks: done, changeId } = await save({ assignment: givenTo(await kit()) });
     expect(done).toEqual({ made: 0, changed: 2, removed: 0, kept: 1 });
     expect((await tasks()).map(({ assignee }) => assignee)).toEqual(['Nadia Orme', 'Kit Sorrell', 'Kit Sorrell']);
     await ines.post(`/api/changes/${changeId}/undo`).expect(200);
@@ -82,9 +83,9 @@ describe('the impact of a schedule’s change', () => {
   it('goes on to all open ones where it is told to, and all of it can be undone', async () => {
     const before = await tasks();
     const reach = { open: true, also: [] };
-    const told = await impact({ assigneeId: await kit(), reach });
+    const told = await impact({ assignment: givenTo(await kit()), reach });
     expect(told.figures).toMatchObject({ changed: 3, keptShowing: 0 });
-    const { changeId } = await save({ assigneeId: await kit(), reach });
+    const { changeId } = await save({ assignment: givenTo(await kit()), reach });
     expect((await tasks()).map(({ assignee }) => assignee)).toEqual(['Kit Sorrell', 'Kit Sorrell', 'Kit Sorrell']);
     await ines.post(`/api/changes/${changeId}/undo`).expect(200);
     expect(await tasks()).toEqual(before);
@@ -107,17 +108,17 @@ describe('the impact of a schedule’s change', () => {
     };
     await ines.put(`/api/tasks/${task.id}`).send(edit).expect(200);
     const timing = { ...schedule.timing, dueTime: '15:00' };
-    const told = await impact({ assigneeId: await kit(), timing });
+    const told = await impact({ assignment: givenTo(await kit()), timing });
     expect(told.items.find(({ taskId }) => taskId === task.id)).toMatchObject({
       kind: 'changed',
       fields: [{ name: 'by', from: '10:00', to: '15:00' }],
     });
-    await save({ assigneeId: await kit(), timing });
+    await save({ assignment: givenTo(await kit()), timing });
     const state = async () => (await ines.get(`/api/tasks/${task.id}`)).body;
     expect(await state()).toMatchObject({ assignee: { name: 'Joss Penhale' }, estimateMinutes: 55, dueTime: '15:00' });
     schedule = (await ines.get(`/api/schedules/${schedule.id}`)).body;
     const reach = { open: false, also: [task.id] };
-    const { changeId } = await save({ assigneeId: await kit(), reach });
+    const { changeId } = await save({ assignment: givenTo(await kit()), reach });
     expect(await state()).toMatchObject({ assignee: { name: 'Kit Sorrell' }, estimateMinutes: 40 });
     await ines.post(`/api/changes/${changeId}/undo`).expect(200);
     expect(await state()).toMatchObject({ assignee: { name: 'Joss Penhale' }, estimateMinutes: 55 });
@@ -126,10 +127,10 @@ describe('the impact of a schedule’s change', () => {
   it('never touches what is under way, and is refused where someone else saved meanwhile', async () => {
     const [first] = await tasks();
     await ines.post(`/api/tasks/${first?.id}/start`).expect(200);
-    const told = await impact({ assigneeId: await kit(), reach: { open: true, also: [first?.id] } });
+    const told = await impact({ assignment: givenTo(await kit()), reach: { open: true, also: [first?.id] } });
     expect(told.figures).toMatchObject({ changed: 2, keptBegun: 1 });
     expect(told.items.find(({ taskId }) => taskId === first?.id)).toMatchObject({ because: 'under way' });
-    await save({ assigneeId: await kit() });
+    await save({ assignment: givenTo(await kit()) });
     await ines.post(`/api/schedules/${schedule.id}/impact`).send(inputOf()).expect(409);
     const nadia = await server.browser('Nadia Orme');
     await nadia.post(`/api/schedules/${schedule.id}/impact`).send(inputOf()).expect(403);

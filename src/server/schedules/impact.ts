@@ -18,6 +18,7 @@ import { TaskRecord } from '../tasks/stored/index.ts';
 import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
 import { type Fields, keyOf, planAll, type Synced, type TaskReconciliation } from './sync.ts';
+import { whoWords } from './who-words.ts';
 
 /** Items told of each kind; the figures count all. */
 const TOLD_OF_EACH = 60;
@@ -35,13 +36,14 @@ export type PlannedYear = ReadonlyMap<string, YearOfSchedule>;
 
 export async function plannedYear(scope: Scope, rows: readonly ScheduleRow[]): Promise<PlannedYear> {
   const calendar = await scope.calendar();
+  const sayWho = await whoWords(scope);
   const { day: today } = scope.now;
   return new Map(
     await eachInTurn(rows, (row): [string, YearOfSchedule] => {
       const parts = partsOf(row);
       const reach = setReach(parts);
       const deleted = new Set(row.deleted);
-      const name = row.assetName ?? row.clientName ?? row.assigneeName ?? row.templateName;
+      const name = row.assetName ?? row.clientName ?? sayWho(row.assignment);
       try {
         const days = planDays(plannedSchedule(scope, row), calendar, today - reach, today + 364 + reach)
           .filter(isDated)
@@ -155,6 +157,7 @@ const FIELD_NAMES: Readonly<Partial<Record<keyof Fields, string>>> = {
   startTime: 'from',
   dueTime: 'by',
   assigneeId: 'who',
+  offeredTo: 'offered to',
   clientId: 'for',
   assetId: 'where',
   priority: 'priority',

@@ -13,7 +13,7 @@ export { comparedYears, countedItems, impactOf, impactWords, plannedYear } from 
 export { type KeptLine, keptLines } from './kept-lines.ts';
 export { KEPT_DAYS, type KeptPlan, keptPlans, nextDateOf } from './kept-plans.ts';
 export { schedulesFound } from './list.ts';
-export { type Making, madeTasks } from './made-tasks.ts';
+export { madeTasks } from './made-tasks.ts';
 export { leftOutOf, type MakingSpan, owedTasks, planProblem } from './owed.ts';
 export { foreseenMinutes, projectedWork } from './projection.ts';
 export { scheduleRoutes } from './routes.ts';
@@ -27,3 +27,5 @@ export {
 } from './schedule-row.ts';
 export { phrasesOf } from './service.ts';
 export { type Fields, followOn, syncAll, UNSEEN_ONLY } from './sync.ts';
+export { type Making, makingFor } from './who-does.ts';
+export { whoWords } from './who-words.ts';

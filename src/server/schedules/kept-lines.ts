@@ -1,18 +1,24 @@
 import type { Schedule } from '../../contract/index.ts';
 import {
   type CivilDay,
+  holdersOf,
   isDated,
+  mayComeToDo,
+  type People,
   type PlannedSchedule,
+  peopleHere,
   plainWords,
   shownDays,
   type WorkingCalendar,
 } from '../../core/index.ts';
+import { colleagues } from '../people/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { ENDED } from '../tasks/stored/index.ts';
 import { keptOfSchedules, marksOf, type Told } from './kept.ts';
 import { readableSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
 import { foresee, phrasesOf, stateOf } from './service.ts';
+import { whoWords } from './who-words.ts';
 
 /** What a schedule's line in a list is told from, but for what becomes of its tasks. */
 export interface KeptLine
@@ -22,7 +28,11 @@ export interface KeptLine
   readonly planned: PlannedSchedule | null;
   /** Its dates around today, as far as the tideline goes. */
   readonly dates: readonly CivilDay[];
-  /** Who may be given work by it. */
+  /** Who does it, in words. */
+  readonly who: string;
+  /** Whom its rule means, by name or as one of a group. */
+  readonly holders: ReadonlySet<string>;
+  /** Who may be given work by it: those, and whoever takes over or was named for some of its tasks. */
   readonly people: ReadonlySet<string>;
   /** What it is found by, in plain words. */
   readonly words: string;
@@ -55,6 +65,8 @@ export const keptLines = keptOfSchedules<KeptLine>({
 
 async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told<KeptLine>][]> {
   const calendar = await scope.calendar();
+  const here = peopleHere(await colleagues(scope));
+  const sayWho = await whoWords(scope);
   const rows = await scheduleRows(scope, { ids });
   const over = await scope.sql<{ scheduleId: string; on: string }>(
     `select schedule_id as "scheduleId", nominal_date as "on" from task
@@ -69,6 +81,7 @@ async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told
       const planned = readableSchedule(scope, row);
       const seen = foresee(scope, row, ended.get(row.id) ?? new Set(), calendar);
       const phrases = phrasesOf(scope, planned);
+      const who = sayWho(row.assignment);
       return [
         row.id,
         {
@@ -79,10 +92,12 @@ async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told
             ...seen,
             state: stateOf(scope, row, seen),
             dates: seen.problem === null && planned ? datesAround(planned, calendar, scope.now.day) : [],
-            people: peopleOf(row, planned),
-            words: plainWords(
-              [row.templateName, row.clientName, row.assetName, phrases.phrase, row.assigneeName].join(' '),
-            ).join(' '),
+            who,
+            holders: holdersOf(row.assignment, here, row.usualPersonId, scope.now.day),
+            people: peopleOf(row, planned, here),
+            words: plainWords([row.templateName, row.clientName, row.assetName, phrases.phrase, who].join(' ')).join(
+              ' ',
+            ),
             name: folded(`${row.templateName} ${row.assetName ?? ''}`),
           },
           // What waits for its last task waits for what becomes of it, which the mark does not tell.
@@ -99,12 +114,17 @@ function datesAround(planned: PlannedSchedule, calendar: WorkingCalendar, today:
     .map(({ on }) => on);
 }
 
-function peopleOf({ assigneeId, taskSteps }: ScheduleRow, planned: PlannedSchedule | null): Set<string> {
+function peopleOf(
+  { assignment, usualPersonId, taskSteps, exceptions }: ScheduleRow,
+  planned: PlannedSchedule | null,
+  here: People,
+): Set<string> {
   const ofSteps = taskSteps.flatMap(({ assignee }) => (assignee.by === 'person' ? assignee.personId : []));
   const byHand = (planned?.revisions ?? []).flatMap(({ own }) =>
     Object.values(own ?? {}).flatMap((one) => one.assigneeId ?? []),
   );
-  return new Set([...(assigneeId ? [assigneeId] : []), ...ofSteps, ...byHand]);
+  const once = exceptions.flatMap((one) => (one.kind === 'change' ? (one.change.assigneeId ?? []) : []));
+  return new Set([...mayComeToDo(assignment, here, usualPersonId), ...ofSteps, ...byHand, ...once]);
 }
 
 /** Small letters without their accents, so that É stands beside E. */

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { givenTo } from '../../core/index.ts';
 import { dataSource } from '../data-source.ts';
 import { Listener } from '../platform/listener.ts';
 import { Scope } from '../platform/scope.ts';
@@ -35,7 +36,7 @@ async function both() {
     return [...(await keptPlans(of))]
       .map(([id, plan]) => {
         const { row, planned: _, ...line } = lines.get(id) ?? { row: null };
-        return { id, plan, line, who: row?.assigneeName, version: row?.version };
+        return { id, plan, line, who: row?.assignment, version: row?.version };
       })
       .sort((a, b) => (a.id < b.id ? -1 : 1));
   };
@@ -84,7 +85,7 @@ it('are what would be planned afresh, after every kind of change that they are t
       last = (await change({ recurrence })).body.changeId;
     },
     'put back': () => undo(last),
-    'somebody else': () => change({ assigneeId: null }),
+    'somebody else': () => change({ assignment: givenTo(null) }),
     'a pause': () => change({ pauses: [{ from: '2026-12-20', to: null }] }),
     'run again': () => change({ pauses: [] }),
     'a date skipped': () => change({ exceptions: [{ kind: 'skip', date: '2026-12-28' }] }),

@@ -1,4 +1,5 @@
 import {
+  asksForLoad,
   type CivilDay,
   isDated,
   isoOfDay,
@@ -12,9 +13,10 @@ import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { MadeTask } from '../tasks/stored/index.ts';
 import { keptOfSchedules, marksOf, type Told } from './kept.ts';
-import { type Making, madeTasks, nominalKey } from './made-tasks.ts';
+import { madeTasks, nominalKey } from './made-tasks.ts';
 import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
+import { type Making, makingFor } from './who-does.ts';
 
 /** A task that a schedule foresees, with the names of what it is for. */
 export interface ForeseenTask extends MadeTask {
@@ -54,8 +56,8 @@ export const keptPlans = keptOfSchedules<KeptPlan>({
 
 async function planned(scope: Scope, ids: readonly string[]): Promise<[string, Told<KeptPlan>][]> {
   const { day: today } = scope.now;
-  const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
   const rows = (await scheduleRows(scope, { ids })).filter(({ deletedAt }) => deletedAt === null);
+  const making = await makingFor(scope, rows);
   const foreseen = await eachInTurn(rows, (row) => ({ row, plan: planOf(scope, row, making, today) }));
   const open = new Set(
     await unsettled(
@@ -65,8 +67,11 @@ async function planned(scope: Scope, ids: readonly string[]): Promise<[string, T
   );
   return foreseen.map(({ row, plan }) => [
     row.id,
-    // What waits for its last task waits for what becomes of it, which the mark does not tell.
-    { told: { ...plan, tasks: plan.tasks.filter((task) => open.has(task)) }, isFluid: row.last !== null },
+    // What waits for its last task waits for what becomes of it, which the mark does not tell; nor what everybody has to do.
+    {
+      told: { ...plan, tasks: plan.tasks.filter((task) => open.has(task)) },
+      isFluid: row.last !== null || asksForLoad(row.assignment),
+    },
   ]);
 }
 

@@ -111,7 +111,7 @@ export function keptOfSchedules<T>({ marks, tell, most }: KeptSources<T>) {
 
 /**
  * Marks of what plans are told from: the rows of the schedule, its template, its client and its asset (each write of a row
- * gives it another `xmin`), what was deleted of it, days off, names of people, the zone and the day; and of its tasks what
+ * gives it another `xmin`), what was deleted of it, days off, people and their leave, the zone and the day; and of its tasks what
  * the caller says.
  * @param tasks SQL of a `schedule_id` and its `tasks` as a text; today is $2
  */
@@ -119,7 +119,8 @@ export async function marksOf(scope: Scope, tasks: string): Promise<ReadonlyMap<
   const [around] = await scope.sql<{ mark: string }>(
     `select concat_ws(' ', w.working_weekdays, w.zone,
        (select md5(string_agg(date || name, ' ' order by date)) from holiday where workspace_id = $1),
-       (select md5(string_agg(id || name, ' ' order by id)) from person where workspace_id = $1)) as mark
+       (select md5(string_agg(id::text || xmin, ' ' order by id)) from person where workspace_id = $1),
+       (select md5(string_agg(id::text || xmin, ' ' order by id)) from leave where workspace_id = $1)) as mark
      from workspace w where w.id = $1`,
   );
   const rows = await scope.sql<{ id: string; mark: string }>(

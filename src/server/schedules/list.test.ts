@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { LINES_A_PAGE, type Schedule, scheduleEndpoints, scheduleSchema } from '../../contract/index.ts';
-import { dayOfIso, isDated, shownDays } from '../../core/index.ts';
+import { dayOfIso, isDated, NOBODY_YET, onlyPersonOf, shownDays } from '../../core/index.ts';
 import { allSchedules, pause } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
@@ -30,7 +30,7 @@ describe('the table of schedules', () => {
       phrase: '15th and the last working day of each month, or the working day before',
       next: '2026-11-30',
       timesAYear: 24,
-      assignee: { name: 'Maud Ferrier' },
+      who: 'Maud Ferrier',
     });
     for (const { lastEight } of schedules) {
       expect(lastEight.length).toBeLessThanOrEqual(8);
@@ -126,7 +126,7 @@ describe('the table of schedules', () => {
   it('is ordered by next date, those without one last, or by who has it', async () => {
     const dates = (await page()).lines.map(({ next }) => next ?? '9999');
     expect(dates).toEqual([...dates].sort());
-    const people = (await page({ order: 'who' })).lines.map(({ assignee }) => assignee?.name ?? '');
+    const people = (await page({ order: 'who' })).lines.map(({ who }) => (who === NOBODY_YET ? '' : who));
     expect(people).toEqual([...people].sort());
   });
 
@@ -138,12 +138,12 @@ describe('the table of schedules', () => {
         { find: 'pontoon TUE' },
         ({ template, phrase }) => template.name.startsWith('Pontoon') && phrase.includes('Tue'),
       ],
-      [{ find: 'orme' }, ({ assignee }) => assignee?.name === 'Nadia Orme'],
-      [{ person: nadia.id }, ({ assignee }) => assignee?.id === nadia.id],
+      [{ find: 'orme' }, ({ who }) => who === 'Nadia Orme'],
+      [{ person: nadia.id }, ({ assignment }) => onlyPersonOf(assignment) === nadia.id],
       [{ category: 'inspection' }, ({ template }) => template.category === 'inspection'],
       [{ state: 'paused' }, ({ state }) => state === 'paused'],
       [{ state: 'late' }, ({ lateCount }) => lateCount > 0],
-      [{ state: 'nobody' }, ({ assignee }) => assignee === null],
+      [{ state: 'nobody' }, ({ assignment }) => assignment.kind === 'nobody'],
     ];
     for (const [query, fits] of each) {
       const { counts } = await page(query);
@@ -176,7 +176,7 @@ describe('the table of schedules', () => {
     expect(body).toEqual({
       schedules: 32,
       clients: new Set(whole.map(({ client }) => client?.id)).size,
-      people: new Set(whole.flatMap(({ assignee }) => assignee?.id ?? [])).size,
+      people: new Set(whole.flatMap(({ assignment }) => onlyPersonOf(assignment) ?? [])).size,
       timesAYear: whole.reduce((sum, { state, timesAYear }) => sum + (state === 'running' ? timesAYear : 0), 0),
     });
   });

@@ -44,12 +44,12 @@ export async function fittingSchedules(
 /** What those that fit come to. */
 export async function figuresOfSchedules(scope: Scope, filter: ScheduleFilter) {
   const { fitting } = await fittingLines(scope, filter);
-  const differing = (idOf: (line: KeptLine) => string | null) =>
-    new Set(fitting.flatMap((line) => idOf(line) ?? [])).size;
+  const differing = (idsOf: (line: KeptLine) => Iterable<string>) =>
+    new Set(fitting.flatMap((line) => [...idsOf(line)])).size;
   return {
     schedules: fitting.length,
-    clients: differing(({ row }) => row.clientId),
-    people: differing(({ row }) => row.assigneeId),
+    clients: differing(({ row }) => (row.clientId === null ? [] : [row.clientId])),
+    people: differing(({ holders }) => holders),
     timesAYear: fitting.reduce((sum, { state, timesAYear }) => sum + (state === 'running' ? timesAYear : 0), 0),
   };
 }
@@ -79,7 +79,8 @@ async function scheduleLines(scope: Scope, page: readonly KeptLine[]): Promise<S
       template: { id: row.templateId, name: row.templateName },
       client: namedOrNull(row.clientId, row.clientName),
       asset: namedOrNull(row.assetId, row.assetName),
-      assignee: namedOrNull(row.assigneeId, row.assigneeName),
+      assignment: row.assignment,
+      who: line.who,
       phrase: line.phrase,
       nextPhrase: line.nextPhrase,
       state: line.state,
@@ -102,7 +103,7 @@ async function fittingLines(scope: Scope, filter: ScheduleFilter): Promise<Fitti
   const [all, late] = await Promise.all([keptLines(scope), filter.state === 'late' ? lateSchedules(scope) : null]);
   const fits = (line: KeptLine) =>
     (filter.category === undefined || line.row.category === filter.category) &&
-    (filter.person === undefined || line.row.assigneeId === filter.person) &&
+    (filter.person === undefined || line.holders.has(filter.person)) &&
     (filter.templateId === undefined || line.row.templateId === filter.templateId) &&
     inState(line, filter.state, late) &&
     asked.every((word) => line.words.includes(word));
@@ -117,7 +118,7 @@ function inState(line: KeptLine, state: ScheduleFilter['state'], late: ReadonlyS
     case 'late':
       return late?.has(line.row.id) ?? false;
     case 'nobody':
-      return line.row.assigneeId === null;
+      return line.row.assignment.kind === 'nobody';
     case 'running':
     case 'paused':
     case 'ended':
@@ -144,7 +145,7 @@ async function fallingWithin(scope: Scope, lines: KeptLine[], { from, to }: Sche
 
 const ORDER_KEYS: Readonly<Record<NonNullable<ScheduleFilter['order']>, (line: KeptLine) => string>> = {
   name: () => '',
-  who: ({ row }) => (row.assigneeName ?? '').toLowerCase(),
+  who: ({ row, who }) => (row.assignment.kind === 'nobody' ? '' : who.toLowerCase()),
   next: ({ next }) => next ?? '9999',
 };
 type Lines = ReadonlyMap<string, KeptLine>;

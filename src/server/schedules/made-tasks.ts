@@ -12,26 +12,21 @@ import {
 import type { Scope } from '../platform/scope.ts';
 import type { MadeTask } from '../tasks/stored/index.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
-
-/** What the tasks of a schedule are worked out with. */
-export interface Making {
-  readonly calendar: WorkingCalendar;
-  /** Names by id, for the titles. */
-  readonly people: ReadonlyMap<string, string>;
-}
+import type { Making } from './who-does.ts';
 
 /** The tasks of the sets of some occurrences of one schedule. */
 export function madeTasks(
   scope: Scope,
   row: ScheduleRow,
   occurrences: readonly DatedOccurrence[],
-  { calendar, people }: Making,
+  { calendar, people, whose }: Making,
 ): MadeTask[] {
   const parts = partsOf(row);
   const numbers = numbersFor(scope, row, parts, occurrences, calendar);
+  const assigned = whose(row);
   return occurrences.flatMap((occurrence) =>
-    tasksOfSet(occurrence, parts, calendar, row.assigneeId).map((task): MadeTask => {
-      const { part, assigneeId } = task;
+    tasksOfSet(occurrence, parts, calendar, assigned(occurrence)).map((task): MadeTask => {
+      const { part, assigneeId, assignment } = task;
       const own = occurrence.own?.[part.key] ?? {};
       return {
         scheduleId: row.id,
@@ -57,6 +52,8 @@ export function madeTasks(
         dueTime: task.dueTime,
         zone: occurrence.timing.zone,
         assigneeId,
+        offeredTo: assignment.kind === 'anyOf' ? assignment.group : null,
+        why: assignment.kind === 'anyOf' ? null : assignment.why,
         estimateMinutes: task.estimateMinutes,
         instructions: own.instructions ?? null,
         priority: own.priority ?? null,

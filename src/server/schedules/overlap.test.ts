@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { impactSchema, type Schedule } from '../../contract/index.ts';
-import { PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
+import { givenTo, PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
 import { runMaking } from '../runs/making.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo, newTemplate, ownTask } from '../testing/work.ts';
@@ -21,7 +21,7 @@ async function scheduled(overlap: object, steps: object[] = [], phrase = 'every 
       templateId,
       clientId: null,
       assetId: null,
-      assigneeId: (await server.person('Ines Calloway')).id,
+      assignment: givenTo((await server.person('Ines Calloway')).id),
       recurrence: parsePhrase(phrase, { start: '2026-11-24' }),
       timing: PLAIN_TIMING,
       overlap,
@@ -110,13 +110,12 @@ describe('a schedule whose next waits', () => {
   it('takes back what nobody has seen when it is told to wait from now on', async () => {
     const schedule = await scheduled({ kind: 'add' });
     expect(await days(schedule)).toEqual(['2026-11-24', '2026-12-01', '2026-12-08', '2026-12-15', '2026-12-22']);
-    const { template, client, asset, assignee, ...rest } = schedule;
+    const { template, client, asset, ...rest } = schedule;
     const body = {
       ...rest,
       templateId: template.id,
       clientId: client?.id ?? null,
       assetId: asset?.id ?? null,
-      assigneeId: assignee?.id ?? null,
       overlap: { kind: 'wait', limitDays: 3 },
     };
     const told = (await ines.post(`/api/schedules/${schedule.id}/impact`).send(body).expect(200)).body;

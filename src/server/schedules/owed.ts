@@ -15,8 +15,9 @@ import {
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { MadeTask } from '../tasks/stored/index.ts';
-import { type Making, madeTasks } from './made-tasks.ts';
+import { madeTasks } from './made-tasks.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
+import type { Making } from './who-does.ts';
 
 export interface OwedTasks {
   readonly kind: 'tasks';

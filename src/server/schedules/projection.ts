@@ -7,6 +7,7 @@ import type { Scope } from '../platform/scope.ts';
 import { keptLines } from './kept-lines.ts';
 import { type ForeseenTask, foreseenTasks, KEPT_DAYS, type KeptPlan, keptPlans, unsettled } from './kept-plans.ts';
 import { planProblem } from './owed.ts';
+import { makingFor } from './who-does.ts';
 
 /** A person's occurrences due within [from, to] that are not tasks yet, in the order of their days. */
 export async function projectedWork(
@@ -68,8 +69,11 @@ const keptWork = oncePer((plans: ReadonlyMap<string, KeptPlan>) => {
 
 /** Of days that nobody keeps: worked out each time. */
 async function plannedWork(scope: Scope, from: CivilDay, to: CivilDay, personId: string): Promise<ForeseenTask[]> {
-  const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
   const lines = [...(await keptLines(scope)).values()].filter(({ people }) => people.has(personId));
+  const making = await makingFor(
+    scope,
+    lines.map(({ row }) => row),
+  );
   const tasks = await eachInTurn(lines, ({ row, planned }) => {
     try {
       return planned ? foreseenTasks(scope, row, planned, making, from, to) : [];

@@ -22,7 +22,7 @@ const OWN = [
   'templateId',
   'clientId',
   'assetId',
-  'assigneeId',
+  'assignment',
   'recurrence',
   'timing',
   'overlap',
@@ -63,7 +63,8 @@ export interface ScheduleRow
   taskSteps: readonly TaskStep[];
   clientName: string | null;
   assetName: string | null;
-  assigneeName: string | null;
+  /** Whoever looks after the client. */
+  usualPersonId: string | null;
 }
 
 export interface ScheduleFilter {
@@ -86,7 +87,7 @@ export function lockedScheduleRows(scope: Scope, ids: readonly string[]): Promis
 function select(scope: Scope, filter: ScheduleFilter, order: string, lock: string): Promise<ScheduleRow[]> {
   return scope.sql<ScheduleRow>(
     `select ${columnsOf(Schedule, 's', OWN)}, ${namedColumns(Template, 't', OF_TEMPLATE)},
-       jsonb_path_query_array(t.steps, '$[*] ? (@.kind == "task")') as "taskSteps", c.name as "clientName", a.name as "assetName", p.name as "assigneeName", last.task as last,
+       jsonb_path_query_array(t.steps, '$[*] ? (@.kind == "task")') as "taskSteps", c.name as "clientName", a.name as "assetName", c.usual_person_id as "usualPersonId", last.task as last,
        case when s.overlap->>'kind' = 'wait' then (
          select jsonb_agg(jsonb_build_object('nominal', k.nominal_date, 'isOver', k.is_over)) from (
            select nominal_date, state in ${ENDED} as is_over from task
@@ -102,7 +103,6 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
      join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
      left join client c on c.workspace_id = s.workspace_id and c.id = s.client_id
      left join asset a on a.workspace_id = s.workspace_id and a.id = s.asset_id
-     left join person p on p.workspace_id = s.workspace_id and p.id = s.assignee_id
      left join lateral (
        select jsonb_build_object('nominal', k.nominal_date, 'state', k.state, 'startedAt', k.started_at, 'doneAt', k.done_at,
          'dueOn', k.due_on, 'count', count(*) over ()) as task

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Schedule, ScheduleInput, Template } from '../../contract/index.ts';
 import { scheduleSchema } from '../../contract/index.ts';
+import { givenTo } from '../../core/index.ts';
 import { runMaking } from '../runs/making.ts';
 import { changeSeveral, pause, plainInput, resume, weekly } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
@@ -110,8 +111,8 @@ describe('saving a schedule', () => {
     await ada.post('/api/schedules').send(input()).expect(404);
     await ada
       .post('/api/schedules')
-      .send(input({ templateId: own.id, assigneeId: (await server.person('Nadia Orme')).id }))
-      .expect(404);
+      .send(input({ templateId: own.id, assignment: givenTo((await server.person('Nadia Orme')).id) }))
+      .expect(422);
     const [client] = await server.source.query<{ id: string }[]>('select id from client limit 1');
     await ada
       .post('/api/schedules')
@@ -119,7 +120,7 @@ describe('saving a schedule', () => {
       .expect(404);
     const { body } = await ines.post('/api/schedules').send(input());
     await ada.get(`/api/schedules/${body.schedule.id}`).expect(404);
-    await changeSeveral(ada, [[body.schedule, { assigneeId: null }]]).expect(404);
+    await changeSeveral(ada, [[body.schedule, { assignment: givenTo(null) }]]).expect(404);
   });
 
   it('is for managers', async () => {
@@ -171,7 +172,7 @@ describe('changing a schedule', () => {
     const nadia = await server.person('Nadia Orme');
     const { body } = await ines
       .put(`/api/schedules/${schedule.id}`)
-      .send({ ...input({ recurrence: weekly(2), assigneeId: nadia.id }), version: 1 })
+      .send({ ...input({ recurrence: weekly(2), assignment: givenTo(nadia.id) }), version: 1 })
       .expect(200);
     expect(body.tasks).toEqual({ made: 0, changed: 5, removed: 0, kept: 1 });
   });

@@ -1,5 +1,6 @@
 import type { Schedule as ScheduleAnswer } from '../../contract/index.ts';
 import {
+  type AssignmentRule,
   dayOfIso,
   daysWaited,
   isDated,
@@ -23,6 +24,7 @@ import type { Scope } from '../platform/scope.ts';
 import { pastTasksOf, type SeriesTask } from '../tasks/stored/index.ts';
 import { planProblem } from './owed.ts';
 import { plannedSchedule, readableSchedule, type ScheduleRow, scheduleRows, shutFrom } from './schedule-row.ts';
+import { whoWords } from './who-words.ts';
 
 export async function oneSchedule(scope: Scope, id: string): Promise<ScheduleAnswer> {
   const [answer] = await answers(scope, await scheduleRows(scope, { ids: [id], withLast: true }));
@@ -41,14 +43,15 @@ async function answers(scope: Scope, rows: readonly ScheduleRow[]): Promise<Sche
     scope,
     rows.map(({ id }) => id),
   );
-  return rows.map((row) => answer(scope, row, past.get(row.id) ?? [], calendar));
+  const sayWho = await whoWords(scope);
+  return rows.map((row) => answer(scope, row, past.get(row.id) ?? [], { calendar, sayWho }));
 }
 
 function answer(
   scope: Scope,
   row: ScheduleRow,
   series: readonly SeriesTask[],
-  calendar: WorkingCalendar,
+  { calendar, sayWho }: { readonly calendar: WorkingCalendar; readonly sayWho: (rule: AssignmentRule) => string },
 ): ScheduleAnswer {
   const readable = readableSchedule(scope, row);
   const schedule = readable ?? unreadable(scope, row);
@@ -70,7 +73,8 @@ function answer(
     },
     client: namedOrNull(row.clientId, row.clientName),
     asset: namedOrNull(row.assetId, row.assetName),
-    assignee: namedOrNull(row.assigneeId, row.assigneeName),
+    assignment: row.assignment,
+    who: sayWho(row.assignment),
     recurrence,
     timing,
     overlap: row.overlap,

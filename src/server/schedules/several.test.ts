@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Schedule } from '../../contract/index.ts';
+import { givenTo } from '../../core/index.ts';
 import { runMaking } from '../runs/making.ts';
 import { allSchedules, changeSeveral, oneSchedule } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
@@ -30,7 +31,7 @@ describe('many schedules changed in one go', () => {
   it('have one impact, are saved together, and are put back by one undo', async () => {
     const before = await openTasks();
     const to = rounds.map((schedule) => [schedule, {}] as const);
-    const set = { assigneeId: await kit(), timing: { ...(rounds[0] as Schedule).timing, startTime: '07:15' } };
+    const set = { assignment: givenTo(await kit()), timing: { ...(rounds[0] as Schedule).timing, startTime: '07:15' } };
     const told = await impact(to.map(([schedule]) => [schedule, set]));
     expect(await openTasks()).toEqual(before);
     expect(told.figures.changed).toBeGreaterThan(1);
@@ -45,15 +46,14 @@ describe('many schedules changed in one go', () => {
     expect(now.filter(({ who }) => who === 'Kit Sorrell')).toHaveLength(told.figures.changed);
     await ines.post(`/api/changes/${saved.changeId}/undo`).expect(200);
     expect(await openTasks()).toEqual(before);
-    for (const { id, assignee, timing } of rounds)
-      expect(await oneSchedule(ines, id)).toMatchObject({ assignee, timing });
+    for (const { id, who, timing } of rounds) expect(await oneSchedule(ines, id)).toMatchObject({ who, timing });
     await ines.post(`/api/changes/${saved.changeId}/undo`).expect(409);
   });
 
   it('each has it in its own history', async () => {
     await changeSeveral(
       ines,
-      rounds.map((schedule) => [schedule, { assigneeId: null }]),
+      rounds.map((schedule) => [schedule, { assignment: givenTo(null) }]),
     ).expect(200);
     for (const { id } of rounds) {
       const { entries } = (await ines.get(`/api/schedules/${id}/history`).expect(200)).body;
@@ -66,7 +66,7 @@ describe('many schedules changed in one go', () => {
 
   it('stand or fall together: one that somebody else has changed, a person of nowhere, a rule without dates', async () => {
     const [first, second] = rounds as [Schedule, Schedule];
-    await changeSeveral(ines, [[second, { assigneeId: null }]]).expect(200);
+    await changeSeveral(ines, [[second, { assignment: givenTo(null) }]]).expect(200);
     const refused = await changeSeveral(
       ines,
       rounds.map((schedule) => [schedule, { pauses: [] }]),
@@ -74,8 +74,8 @@ describe('many schedules changed in one go', () => {
     expect(refused.body.detail).toContain('1 schedule was changed by someone else meanwhile');
     expect(refused.body.errors).toEqual([{ path: 'changes.1', message: expect.any(String) }]);
     const ada = (await server.person('Ada Winn')).id;
-    const unknown = await changeSeveral(ines, [[first, { assigneeId: ada }]]).expect(422);
-    expect(unknown.body.errors[0].path).toBe('changes.0.set.assigneeId');
+    const unknown = await changeSeveral(ines, [[first, { assignment: givenTo(ada) }]]).expect(422);
+    expect(unknown.body.errors[0].path).toBe('changes.0.set.assignment');
     const never = { ...first.recurrence, rules: [{ kind: 'dates' as const, dates: [] }] };
     await changeSeveral(ines, [[first, { recurrence: never }]]).expect(422);
     await changeSeveral(ines, [[first, {}]]).expect(422);
@@ -84,8 +84,10 @@ describe('many schedules changed in one go', () => {
 
   it('is for managers, and for schedules of their own workspace', async () => {
     const [first] = rounds as [Schedule];
-    await changeSeveral(await server.browser('Nadia Orme'), [[first, { assigneeId: null }]]).expect(403);
-    await changeSeveral(await server.browser('Ada Winn'), [[first, { assigneeId: null }]], '/impact').expect(404);
+    await changeSeveral(await server.browser('Nadia Orme'), [[first, { assignment: givenTo(null) }]]).expect(403);
+    await changeSeveral(await server.browser('Ada Winn'), [[first, { assignment: givenTo(null) }]], '/impact').expect(
+      404,
+    );
   });
 });
 

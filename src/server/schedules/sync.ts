@@ -3,12 +3,14 @@ import {
   type DeletedTask,
   dayOfIso,
   groupBy,
+  groupKey,
   type HeldBecause,
   isEnded,
   isoOfDay,
   type Reconciliation,
   reconcile,
 } from '../../core/index.ts';
+import { isSame } from '../platform/changes/entity.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -24,9 +26,9 @@ import {
   type TaskContent,
   tasksOfSchedulesFrom,
 } from '../tasks/stored/index.ts';
-import type { Making } from './made-tasks.ts';
 import { horizonOf, owedTasks } from './owed.ts';
 import { type ScheduleRow, scheduleRows } from './schedule-row.ts';
+import { type Making, makingFor } from './who-does.ts';
 
 /** A change reaches what nobody has seen, unless it is told to go on. */
 export const UNSEEN_ONLY: Reach = { open: false, also: [] };
@@ -83,7 +85,7 @@ export async function planAll(
   const ids = rows.map(({ id }) => id);
   const allThere = groupBy(await tasksOfSchedulesFrom(scope, ids, scope.today), (task) => task.scheduleId);
   const deleted = groupBy(await deletedTasks(scope, ids), (task) => task.scheduleId);
-  const making = { calendar: await scope.calendar(), people: await scope.peopleNames() };
+  const making = await makingFor(scope, rows, { settles: true });
   const asked = await eachInTurn(rows, (row) => {
     const there = allThere.get(row.id) ?? [];
     return { row, there, owed: owedFor(scope, row, there, making) };
@@ -131,11 +133,12 @@ function reconcileSchedule(
   { there, owed, contents, deleted, reach }: Reconcilable,
 ): Omit<Synced, 'waitsFrom'> {
   const also = new Set(reach.also);
+  const takers = new Map(there.map((task) => [keyOf(task), task]));
   const plan = reconcile<Fields>(
     owed.map((task) => ({
       nominal: dayOfIso(task.nominalDate),
       step: task.stepKey,
-      fields: fieldsOf(task, row, saidBy(task, contents)),
+      fields: fieldsOf(asTaken(task, takers), row, saidBy(task, contents)),
     })),
     there.map((task) => ({
       id: task.id,
@@ -151,7 +154,7 @@ function reconcileSchedule(
     row,
     plan,
     there: new Map(there.map((task) => [task.id, task])),
-    owed: new Map(owed.map((task) => [keyOf(task), task])),
+    owed: new Map(owed.map((task) => [keyOf(task), asTaken(task, takers)])),
     counts: {
       made: ofKind(plan, 'create').length,
       changed: ofKind(plan, 'change').length,
@@ -189,12 +192,40 @@ async function carryOut(scope: Scope, synced: readonly Synced[], byName: Readonl
        and task.template_version is distinct from t.version`,
     [idsOf('same')],
   );
+  await refreshReasons(scope, synced);
   await scope.sql(
     `update schedule set problem = null, settled_to = greatest(settled_to, least($2::date, fate.waits_from))
      from unnest($3::uuid[], $4::date[]) as fate (id, waits_from)
      where schedule.workspace_id = $1 and schedule.id = fate.id`,
     [scope.today, synced.map(({ row }) => row.id), synced.map(({ waitsFrom }) => waitsFrom)],
   );
+}
+
+/** Whoever has a task may have it for another reason now: "turn 3 of 5" where it was 3 of 4. */
+async function refreshReasons(scope: Scope, synced: readonly Synced[]): Promise<void> {
+  const others = synced.flatMap(({ plan, there, owed }) =>
+    ofKind(plan, 'same').flatMap(({ task }) => {
+      const [now, before] = [
+        owed.get(keyOf({ nominalDate: isoOfDay(task.nominal), stepKey: task.step })),
+        there.get(task.id),
+      ];
+      return now && before && !isSame(now.why, before.why) ? { id: task.id, why: now.why } : [];
+    }),
+  );
+  if (others.length === 0) return;
+  await scope.sql(
+    `update task set why = now.why from unnest($2::uuid[], $3::jsonb[]) as now (id, why)
+     where task.workspace_id = $1 and task.id = now.id`,
+    [others.map(({ id }) => id), others.map(({ why }) => (why === null ? null : JSON.stringify(why)))],
+  );
+}
+
+/** What any one of some may take is whoever's has taken it, as long as it is offered to the same. */
+function asTaken(task: MadeTask, there: ReadonlyMap<string, ReachableTask>): MadeTask {
+  const before = there.get(keyOf(task));
+  if (task.offeredTo === null || !before?.offeredTo || before.assigneeId === null) return task;
+  const isSame = groupKey(task.offeredTo) === groupKey(before.offeredTo);
+  return isSame ? { ...task, assigneeId: before.assigneeId } : task;
 }
 
 export function keyOf(task: { readonly nominalDate: string; readonly stepKey: string }): string {
@@ -223,6 +254,7 @@ function fieldsOf(
     estimateMinutes: task.estimateMinutes,
     setOn: task.setOn,
     assigneeId: task.assigneeId,
+    offeredTo: task.offeredTo && groupKey(task.offeredTo),
     title: task.title,
     workOn: task.workOn,
     appearsOn: task.appearsOn,

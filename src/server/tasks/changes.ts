@@ -26,6 +26,8 @@ export const taskChanges: SubjectOfChanges<Task> = {
     dueTime: 'told',
     zone: 'told',
     assigneeId: 'told',
+    offeredTo: 'told',
+    why: 'silent',
     clientId: 'told',
     assetId: 'told',
     templateId: 'told',

@@ -1,4 +1,4 @@
-import type { DaySheet, Tideline } from '../../contract/index.ts';
+import type { DaySheet, TaskLine, Tideline } from '../../contract/index.ts';
 import {
   type Band,
   bandOf,
@@ -69,6 +69,7 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
     coming: bands.coming.sort(byDue).map((row) => taskLine(scope, row)),
     doneBefore: day === now.day ? await doneBefore(scope, personId) : { tasks: [], count: 0 },
     toCheck: day === now.day ? await waitingForSign(scope, person) : [],
+    offered: await offeredOn(scope, person, isoOfDay(day)),
     unassigned: personId === scope.person?.id ? await unassignedOn(scope, isoOfDay(day)) : { tasks: [], count: 0 },
     projected,
     deleted: scope.mayAll('delete') ? await deletedTasksOn(scope, personId, isoOfDay(day)) : [],
@@ -97,15 +98,34 @@ async function doneBefore(scope: Scope, personId: string): Promise<DaySheet['don
 const UNASSIGNED_SHOWN = 30;
 
 /** Work that nobody has: overdue, or showing on a day. Whoever sees it may claim it. */
-async function unassignedOn(scope: Scope, date: string): Promise<DaySheet['unassigned']> {
-  const nobodys = `from task where workspace_id = $1 and assignee_id is null and state in ${TO_DO}
+function unassignedOn(scope: Scope, date: string): Promise<DaySheet['unassigned']> {
+  return freeOn(scope, date, 'offered_to is null', []);
+}
+
+/** Work that any one of several may take, somebody among them: it stands on the sheets of all of them until one does. */
+function offeredOn(scope: Scope, { id, roles, team }: Person, date: string): Promise<DaySheet['offered']> {
+  const toThem = `(offered_to->>'role' = any($4::text[]) or offered_to->>'team' = $5::text or offered_to->'ids' ? $6::text)`;
+  return freeOn(scope, date, toThem, [roles, team, id]);
+}
+
+async function freeOn(
+  scope: Scope,
+  date: string,
+  which: string,
+  params: readonly unknown[],
+): Promise<{ tasks: TaskLine[]; count: number }> {
+  const nobodys = `from task where workspace_id = $1 and assignee_id is null and ${which} and state in ${TO_DO}
     and appears_on <= $2::date and (due_on >= $2::date or $2::date = $3::date)`;
-  const [all] = await scope.sql<{ count: number }>(`select count(*)::int as count ${nobodys}`, [date, scope.today]);
+  const [all] = await scope.sql<{ count: number }>(`select count(*)::int as count ${nobodys}`, [
+    date,
+    scope.today,
+    ...params,
+  ]);
   // Of however many, names and counts are looked up for those alone that are shown.
   const rows = await scope.sql<TaskRow>(
     `${linesOf(`select id ${nobodys} order by due_on, coalesce(due_time, '~'), id limit ${UNASSIGNED_SHOWN}`)}
      order by line."dueOn", coalesce(line."dueTime", '~'), line.id`,
-    [date, scope.today],
+    [date, scope.today, ...params],
   );
   return { tasks: rows.map((row) => taskLine(scope, row)), count: all?.count ?? 0 };
 }

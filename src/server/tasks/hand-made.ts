@@ -32,6 +32,8 @@ function handMade(scope: Scope, on: string, dueOn: string) {
     dueOn,
     appearsOn: isoOfDay(Math.min(dayOfIso(on), Math.max(scope.now.day, dayOfIso(on) - SEEN_BEFORE_DAYS))),
     zone: null,
+    offeredTo: null,
+    why: null,
     startedAt: null,
     doneAt: null,
     doneBy: null,

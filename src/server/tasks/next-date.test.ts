@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Schedule, Task } from '../../contract/index.ts';
-import { PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
+import { givenTo, PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
 import { oneSchedule } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
@@ -31,7 +31,7 @@ async function series(phrase: string, more: object = {}): Promise<{ schedule: Sc
       templateId: made.body.template.id,
       clientId: null,
       assetId: null,
-      assigneeId: (await server.person('Nadia Orme')).id,
+      assignment: givenTo((await server.person('Nadia Orme')).id),
       recurrence: parsePhrase(phrase, { start: '2026-11-24' }),
       timing: PLAIN_TIMING,
     })

@@ -1,6 +1,6 @@
 import type { Earlier, StoredFile as FileAnswer, Task as TaskAnswer } from '../../contract/index.ts';
 import {
-  assigneeOn,
+  callNames,
   dayOfIso,
   followsRule,
   isEnded,
@@ -9,6 +9,7 @@ import {
   ownOf,
   type PlannedSchedule,
   revisionOn,
+  sayWhyOf,
   writePhrase,
 } from '../../core/index.ts';
 import { Asset } from '../clients/index.ts';
@@ -16,9 +17,9 @@ import { filesOfTasks, filesOfTemplate } from '../files/stored/index.ts';
 import { columnsOf, type Named, namedColumns } from '../platform/db/columns.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
+import { makingFor, readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
 import { Template } from '../templates/stored/index.ts';
-import { may, mayChooseNext, maySign, mayWork } from './permission.ts';
+import { may, mayChooseNext, mayClaim, mayGiveBack, maySign, mayWork } from './permission.ts';
 import {
   LOOK_FIELDS,
   type LookRow,
@@ -36,7 +37,7 @@ import {
 } from './stored/index.ts';
 
 /** What a task tells beside its line. */
-const FULL_FIELDS = ['sentBack', 'signedAt', 'signedBy', 'templateVersion'] as const;
+const FULL_FIELDS = ['edited', 'why', 'sentBack', 'signedAt', 'signedBy', 'templateVersion'] as const;
 const FULL_SAID = ['instructions', 'brief', 'links'] as const;
 
 const OF_ASSET = { assetTag: 'tag' } as const satisfies Record<string, keyof Asset>;
@@ -103,13 +104,27 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     sentBack: sentBack ? { ...given(sentBack), reason: sentBack.reason } : null,
     template: templateOf(scope, row),
     set: await setOf(scope, row),
+    whyWho: whyOf(scope, row, people),
     mayWork: mayWork(scope, row),
+    mayClaim: mayClaim(scope, row),
+    mayGiveBack: mayGiveBack(scope, row),
     mayPlan: may(scope, 'move', row),
     maySign: maySign(scope, row),
     mayChooseNext: mayChooseNext(scope, row),
     finishedBy: row.state === 'done' || row.state === 'toCheck' ? await finishingChange(scope, id) : null,
     ...(await seriesOf(scope, row, nameOf)),
   };
+}
+
+/** Why it is whoever's it is: by its schedule, unless somebody has chosen otherwise since. */
+function whyOf(scope: Scope, row: FullRow, names: ReadonlyMap<string, string>): string | null {
+  const { assigneeId, offeredTo, why } = row;
+  if (row.edited.includes('assigneeId')) return 'chosen by hand';
+  if (offeredTo !== null && assigneeId !== null) return 'taken';
+  if (why === null) return null;
+  const people = [...names].map(([id, name]) => ({ id, name }));
+  const called = callNames(people);
+  return sayWhyOf(assigneeId, why, (id) => called.get(id) ?? 'somebody', scope.now.day);
 }
 
 function templateOf(scope: Scope, row: FullRow): TaskAnswer['template'] {
@@ -258,8 +273,11 @@ async function nextInSeries(
     from,
     (occurrence) => occurrence.nominal > nominal,
   );
-  const who = next && nameOf(assigneeOn(next, row.assigneeId));
-  return next && { on: isoOfDay(next.on), taskId: null, who, isIfDoneToday: ifDone !== null };
+  if (next === null) return null;
+  const { whose } = await makingFor(scope, [row]);
+  const given = whose(row)(next);
+  const who = given.kind === 'one' ? nameOf(given.personId) : null;
+  return { on: isoOfDay(next.on), taskId: null, who, isIfDoneToday: ifDone !== null };
 }
 
 /** A schedule whose next date waits for this one, as it would be if this one were done today; null for any other. */

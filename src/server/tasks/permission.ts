@@ -46,11 +46,35 @@ export function mayWork(scope: Scope, task: Pick<Task, 'assigneeId'>): boolean {
   return may(scope, 'work', task);
 }
 
-/** Whether this person may take it: it is nobody's, and not over. */
-export function mayClaim(scope: Scope, task: Pick<Task, 'assigneeId' | 'state'>): boolean {
+/** Whether this person may take it: it is nobody's, not over, and offered to them where it is offered to some. */
+export function mayClaim(scope: Scope, task: Pick<Task, 'assigneeId' | 'state' | 'offeredTo'>): boolean {
   return (
-    scope.reach('claim') !== 'none' && task.assigneeId === null && !isEnded(task.state) && task.state !== 'toCheck'
+    scope.reach('claim') !== 'none' &&
+    task.assigneeId === null &&
+    !isEnded(task.state) &&
+    task.state !== 'toCheck' &&
+    isOfferedTo(scope, task)
   );
+}
+
+/** Whoever plans may take whatever is offered; others what is offered to them, or to nobody by name. */
+export function isOfferedTo(scope: Scope, { offeredTo }: Pick<Task, 'offeredTo'>): boolean {
+  const { person } = scope;
+  if (person === null) return false;
+  if (offeredTo === null || scope.reach('give') === 'all') return true;
+  switch (offeredTo.of) {
+    case 'people':
+      return offeredTo.ids.includes(person.id);
+    case 'role':
+      return person.roles.includes(offeredTo.role);
+    case 'team':
+      return person.team === offeredTo.team;
+  }
+}
+
+/** What was taken of several can be given back until it is begun. */
+export function mayGiveBack(scope: Scope, task: Pick<Task, 'assigneeId' | 'state' | 'offeredTo'>): boolean {
+  return task.offeredTo !== null && task.state === 'open' && task.assigneeId !== null && may(scope, 'work', task);
 }
 
 /** Whether whoever ends the task now chooses the date of the next: where somebody signs it off, that is theirs. */

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { taskSchema } from '../../contract/index.ts';
-import type { Demand } from '../../core/index.ts';
+import { type Demand, givenTo } from '../../core/index.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { checkLine, newTemplate, ownTask, startedTasks } from '../testing/work.ts';
 
@@ -174,7 +174,7 @@ describe('a set', () => {
         templateId,
         clientId: null,
         assetId: null,
-        assigneeId: nadiaId,
+        assignment: givenTo(nadiaId),
         recurrence: {
           start: '2026-12-03',
           rules: [{ kind: 'weeks', every: 2, on: [4] }],

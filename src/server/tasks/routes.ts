@@ -11,6 +11,7 @@ import {
   answerDemand,
   claimTask,
   finishTask,
+  giveBackTask,
   pinNote,
   sendBackTask,
   signTask,
@@ -30,6 +31,7 @@ export function taskRoutes(routes: Routes): Routes {
       .add(taskEndpoints.impactOfSeveral, 'work', ({ scope, body }) => impactOfTasks(scope, body))
       .add(taskEndpoints.start, 'work', ({ scope, params }) => startTask(scope, params.taskId))
       .add(taskEndpoints.claim, 'claim', ({ scope, params }) => claimTask(scope, params.taskId))
+      .add(taskEndpoints.giveBack, 'work', ({ scope, params }) => giveBackTask(scope, params.taskId))
       .add(taskEndpoints.finish, 'work', ({ scope, params, body }) => finishTask(scope, params.taskId, body.nextOn))
       .add(taskEndpoints.tick, 'work', ({ scope, params, body }) =>
         tickLine(scope, params.taskId, body.key, body.ticked),

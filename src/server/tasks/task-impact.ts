@@ -25,6 +25,8 @@ const TELLING = {
   dueTime: 'value',
   zone: 'value',
   assigneeId: 'value',
+  offeredTo: 'value',
+  why: 'silent',
   clientId: 'value',
   assetId: 'value',
   templateId: 'value',

@@ -21,7 +21,7 @@ import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/index.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
-import { mayChooseNext, maySign, mayWork, mustMay } from './permission.ts';
+import { isOfferedTo, mayChooseNext, maySign, mayWork, mustMay } from './permission.ts';
 import { doingOf, type GivenAnswer, lockedTask, lockedTasks, saveTask, type Task, type Tick } from './stored/index.ts';
 
 export interface SavedTask {
@@ -45,7 +45,19 @@ export function claimTask(scope: Scope, id: string): Promise<SavedTask> {
       const holder = await tx.one(Person, task.assigneeId, 'person');
       throw changedMeanwhile(`${holder.name} has it already.`);
     }
+    if (!isOfferedTo(tx, task)) throw forbidden('This is for others to take.');
     return writeTask(tx, task, 'claimed', { assigneeId: tx.person?.id ?? null });
+  });
+}
+
+/** Lets somebody else of those take it whom it was offered to. */
+export function giveBackTask(scope: Scope, id: string): Promise<SavedTask> {
+  return scope.transaction(async (tx) => {
+    const task = await workableTask(tx, id);
+    if (task.offeredTo === null)
+      throw invalid([{ path: '', message: 'It was given to one person, not to any of several.' }]);
+    if (task.state !== 'open') throw notNow('It is begun: give it to somebody, or finish it.');
+    return writeTask(tx, task, 'given back', { assigneeId: null });
   });
 }
 

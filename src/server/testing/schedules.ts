@@ -1,5 +1,5 @@
 import { MOST_WHOLE, type Schedule, type ScheduleInput, type SchedulePatch } from '../../contract/index.ts';
-import { dayOfIso, pauseFrom, resumeFrom } from '../../core/index.ts';
+import { dayOfIso, givenTo, pauseFrom, resumeFrom } from '../../core/index.ts';
 import type { Agent } from './test-server.ts';
 
 /** Changes a few schedules in one go, each from the version it is seen in. */
@@ -47,7 +47,7 @@ export const plainInput = (templateId: string, rest: Partial<ScheduleInput> = {}
   templateId,
   clientId: null,
   assetId: null,
-  assigneeId: null,
+  assignment: givenTo(null),
   recurrence: {
     start: '2026-11-24',
     rules: [{ kind: 'months', every: 1, months: [], on: [{ kind: 'workingDay', nth: -1 }], missing: 'last' }],

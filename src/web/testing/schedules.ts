@@ -1,5 +1,5 @@
 import { LINES_A_PAGE, type Schedule, type ScheduleLine } from '../../contract/index.ts';
-import { PLAIN_TIMING } from '../../core/index.ts';
+import { givenTo, PLAIN_TIMING } from '../../core/index.ts';
 import { NADIA } from './show.tsx';
 
 const digits = (n: number) => n.toString(16).padStart(12, '0');
@@ -12,7 +12,8 @@ export function scheduleLine(n: number, other: Partial<ScheduleLine> = {}): Sche
     template: { id: '01937000-0000-7000-8000-0000000000b1', name: `Round ${n}` },
     client: null,
     asset: null,
-    assignee: { id: NADIA.id, name: NADIA.name },
+    assignment: givenTo(NADIA.id),
+    who: NADIA.name,
     phrase: 'every week on Tue',
     nextPhrase: null,
     state: 'running',

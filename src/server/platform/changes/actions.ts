@@ -24,6 +24,7 @@ export const ACTIONS = {
     'made by hand': onlySaid('made by hand'),
     started: words('started'),
     claimed: words('claimed'),
+    'given back': words('gave it back'),
     ticked: onlySaid('ticked a check line'),
     unticked: onlySaid('unticked a check line'),
     answered: onlySaid('answered'),

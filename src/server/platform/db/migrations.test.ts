@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { givenTo } from '../../../core/index.ts';
 import { type TestServer, testServer } from '../../testing/test-server.ts';
 
 let server: TestServer;
@@ -48,9 +49,31 @@ describe('the migration that joins changes', () => {
   });
 });
 
+describe('the migration that says by a rule who does it', () => {
+  it('leaves every schedule with the person it had, there and back, and a change of that is undone after it', async () => {
+    const who = () => ask(`select id, assignment->>'personId' as person from schedule order by id`);
+    const [schedule] = await ask<{ id: string; version: number }>(
+      `select id, version from schedule where assignment->>'kind' = 'person' order by id limit 1`,
+    );
+    const before = await who();
+    const set = { assignment: givenTo(null) };
+    const { body } = await ines
+      .post('/api/schedules/changes')
+      .send({ changes: [{ ...schedule, set }], reach: { open: false, also: [] } })
+      .expect(200);
+    const after = await who();
+    await takeBack(/^Assignment/);
+    expect(await ask('select id, assignee_id as person from schedule order by id')).toEqual(after);
+    await doAgain();
+    expect(await who()).toEqual(after);
+    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    expect(await who()).toEqual(before);
+  });
+});
+
 describe('the migration that stores what tasks say once', () => {
   const SAID = 'instructions, brief, links, work_type, sign_off, finish_with_last, numbered, check_lines, demands';
-  const OTHERWISE = `select to_jsonb(t) - 'content_id' - '{${SAID}}'::text[] as row from task t order by id`;
+  const OTHERWISE = `select to_jsonb(t) - 'content_id' - 'offered_to' - 'why' - '{${SAID}}'::text[] as row from task t order by id`;
 
   it('has no task say anything else, there and back, and what was changed before it is undone after it', async () => {
     // Of each kind of what is kept for an undo: a change of a template with its tasks, and a deletion.

@@ -1,6 +1,6 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn, Unique } from 'typeorm';
 import type { Access, Employment, OwnWays, WeekHours, WeekMinutes } from '../../../core/index.ts';
-import { OfWorkspace } from '../db/keys.ts';
+import { Names, OfWorkspace } from '../db/keys.ts';
 
 /** A way to sign in. One account may stand behind a person in several workspaces. */
 @Entity({ name: 'account' })
@@ -18,6 +18,8 @@ export class Account {
 @Entity({ name: 'person' })
 @OfWorkspace('person')
 @ForeignKey('Account', ['accountId'], ['id'], { name: 'person_account_id_fkey', onDelete: 'SET NULL' })
+@Names('person', 'Person', ['deputyId'])
+@Check('person_deputy_check', 'deputy_id <> id')
 @Check('person_access_check', "access in ('manager', 'planner', 'member', 'viewer')")
 @Check('person_weeks_check', 'jsonb_array_length(weeks) between 1 and 2')
 @Check('person_works_check', 'works_from <= works_until')
@@ -59,6 +61,12 @@ export class Person {
   /** How they like to see dates and times, where not as the workspace does. */
   @Column({ type: 'jsonb' })
   ways!: OwnWays;
+  /** Whoever takes over for them while they are away; null for nobody. */
+  @Column({ type: 'uuid', nullable: true })
+  deputyId!: string | null;
+  /** Qualifications that they hold, some until a last day. */
+  @Column({ type: 'jsonb' })
+  tickets!: { readonly name: string; readonly until: string | null }[];
   @Column({ type: 'integer' })
   version!: number;
 }

@@ -1,6 +1,6 @@
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 import type { Priority } from '../../../contract/index.ts';
-import type { Answer, TaskState } from '../../../core/index.ts';
+import type { Answer, Group, TaskState, Why } from '../../../core/index.ts';
 import { Names, OfWorkspace } from '../../platform/db/keys.ts';
 import type { Content } from './content.ts';
 
@@ -116,6 +116,12 @@ export class TaskRecord {
   assetId!: string | null;
   @Column({ type: 'uuid', nullable: true })
   assigneeId!: string | null;
+  /** Of whom any one may take it; null where it is nobody's offer. */
+  @Column({ type: 'jsonb', nullable: true })
+  offeredTo!: Group | null;
+  /** Why its schedule gave it to whoever has it; null where no schedule did, or it was made before that was kept. */
+  @Column({ type: 'jsonb', nullable: true })
+  why!: Why | null;
   @Column({ type: 'text' })
   state!: TaskState;
   /** The day it is worked. */

@@ -15,6 +15,8 @@ const REACHABLE_FIELDS = [
   'clientId',
   'assetId',
   'assigneeId',
+  'offeredTo',
+  'why',
   'estimateMinutes',
   'workOn',
   'appearsOn',

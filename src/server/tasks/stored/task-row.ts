@@ -4,6 +4,7 @@ import {
   type DatedTask,
   type Doing,
   dayOfIso,
+  type Group,
   lookOf,
   type SignOff,
   stillMissing,
@@ -38,6 +39,7 @@ const LINE_FIELDS = [
   'clientId',
   'assetId',
   'assigneeId',
+  'offeredTo',
   'state',
   'workOn',
   'appearsOn',
@@ -66,6 +68,8 @@ export type TaskRow = Pick<Task, (typeof LINE_FIELDS)[number] | (typeof SAID_FIE
   clientName: string | null;
   assetName: string | null;
   assigneeName: string | null;
+  /** Names of those whom it is offered to, where they are named. */
+  offeredNames: string | null;
   /** Name of the person who is to sign it off, where one is named. */
   signerName: string | null;
   setSize: number;
@@ -81,6 +85,8 @@ const nameOf = (table: string, id: string, name = 'name') =>
 export const TASK_COLUMNS = `${columnsOf(TaskRecord, 't', LINE_FIELDS)}, ${columnsOf(WorkContent, 'said', SAID_FIELDS)},
   ${nameOf('template', 't.template_id', 'category')} as category, ${nameOf('client', 't.client_id')} as "clientName",
   ${nameOf('asset', 't.asset_id')} as "assetName", ${nameOf('person', 't.assignee_id')} as "assigneeName",
+  (select string_agg(of.name, ', ' order by of.name) from person of where of.workspace_id = t.workspace_id
+     and t.offered_to->'ids' ? of.id::text) as "offeredNames",
   ${nameOf('person', "(said.sign_off->>'personId')::uuid")} as "signerName",
   (select count(*) from task other where other.workspace_id = t.workspace_id and other.set_id = t.set_id) as "setSize",
   coalesce((select jsonb_object_agg(f.demand_key, f.n) from (
@@ -143,6 +149,19 @@ function saySigner(signOff: SignOff | null, signerName: string | null): string |
   return signOff.by === 'manager' ? 'a manager' : `someone of the role ${signOff.role}`;
 }
 
+/** Whom a task is offered to, in words: "any of dock crew". */
+function sayOffered(group: Group | null, names: string | null): string | null {
+  if (group === null) return null;
+  switch (group.of) {
+    case 'role':
+      return `any of ${group.role}`;
+    case 'team':
+      return `any of team ${group.team}`;
+    case 'people':
+      return names === null ? 'any of some who are not here' : `any of ${names}`;
+  }
+}
+
 export function taskLine(scope: Scope, row: TaskRow): TaskLine {
   const look = lookOfRow(scope, row);
   return {
@@ -153,6 +172,7 @@ export function taskLine(scope: Scope, row: TaskRow): TaskLine {
     client: namedOrNull(row.clientId, row.clientName),
     asset: namedOrNull(row.assetId, row.assetName),
     assignee: namedOrNull(row.assigneeId, row.assigneeName),
+    offeredTo: sayOffered(row.offeredTo, row.offeredNames),
     state: look.state,
     late: look.late,
     daysLate: look.daysLate,

@@ -60,6 +60,8 @@ const HANDED = {
   contentId: 'uuid',
   estimateMinutes: 'integer',
   assigneeId: 'uuid',
+  offeredTo: 'jsonb',
+  why: 'jsonb',
   workOn: 'date',
   appearsOn: 'date',
   startsOn: 'date',
@@ -72,7 +74,12 @@ const HANDED_FIELDS = Object.keys(HANDED) as (keyof WrittenTask)[];
 
 /** The parameters of `FROM_SCHEDULE`, from the second on. */
 const handed = (tasks: readonly WrittenTask[]): unknown[] =>
-  HANDED_FIELDS.map((field) => tasks.map((task) => task[field]));
+  HANDED_FIELDS.map((field) =>
+    tasks.map((task) => {
+      const value = task[field];
+      return HANDED[field] === 'jsonb' && value !== null ? JSON.stringify(value) : value;
+    }),
+  );
 
 const FROM_SCHEDULE = `unnest(${HANDED_FIELDS.map((field, i) => `$${i + 2}::${HANDED[field]}[]`).join(', ')})
     as made (${HANDED_FIELDS.map((field) => columnOf(TaskRecord, field)).join(', ')})
@@ -112,6 +119,8 @@ const FILLED: Readonly<
   clientId: ['s.client_id', 'follows'],
   assetId: ['s.asset_id', 'follows'],
   assigneeId: ['made.assignee_id', 'follows unless edited'],
+  offeredTo: ['made.offered_to', 'follows'],
+  why: ['made.why', 'follows'],
   workOn: ['made.work_on', 'follows unless edited'],
   appearsOn: ['made.appears_on', 'follows unless edited'],
   startsOn: ['made.starts_on', 'follows unless edited'],

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { scheduleAddresses } from '../../../contract/addresses.ts';
 import { type StoredFile, type Template, type TemplateInput, templateInputSchema } from '../../../contract/index.ts';
-import { dayOfIso, plural, type TitleContext } from '../../../core/index.ts';
+import { dayOfIso, NOBODY_YET, onlyPersonOf, plural, type TitleContext } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
@@ -140,12 +140,12 @@ function useExample(template: Template | null, draft: TemplateDraft): TitleConte
     const next = data?.lines.find((schedule) => schedule.next !== null);
     const vessel = subjects?.find(({ clientId, assetId }) => clientId !== null && assetId !== null);
     const client = subjects?.find(({ clientId, assetId }) => clientId === vessel?.clientId && assetId === null);
-    const by = people.find(({ id }) => id === draft.assigneeId);
+    const nameOf = (of: string | null) => people.find(({ id }) => id === of)?.name;
     return {
       on: next?.next ? dayOfIso(next.next) : today,
       client: next ? (next.client?.name ?? null) : (client?.name ?? 'the client'),
       asset: next ? (next.asset?.name ?? null) : (vessel?.name ?? 'the asset'),
-      person: next?.assignee?.name ?? by?.name ?? 'nobody yet',
+      person: (next && nameOf(onlyPersonOf(next.assignment))) ?? nameOf(draft.assigneeId) ?? NOBODY_YET,
       number: 1,
       type: draft.workType,
     };

@@ -97,7 +97,7 @@ function Uses({ lines, figures, minutes, name }: UsesProps) {
                   className="font-semibold"
                   onClick={(event) => event.stopPropagation()}
                 >
-                  {schedule.asset?.name ?? schedule.client?.name ?? schedule.assignee?.name ?? 'nobody yet'}
+                  {schedule.asset?.name ?? schedule.client?.name ?? schedule.who}
                 </Link>
               </td>
               <td className="text-ink-2" title={schedule.phrase}>

@@ -20,7 +20,7 @@ export function ClientSchedules({ client: { schedules, name } }: { readonly clie
         <p className="px-5 py-2.5 text-row text-ink-2 max-[720px]:px-4">Nothing is scheduled for {name}.</p>
       )}
       <ul>
-        {schedules.map(({ id, template, asset, phrase, state, next, assignee }) => (
+        {schedules.map(({ id, template, asset, phrase, state, next, who }) => (
           <li key={id} className="relative border-b border-line px-5 py-2 hover:bg-base-200 max-[720px]:px-4">
             <span className="flex items-baseline gap-3">
               <Link
@@ -42,7 +42,7 @@ export function ClientSchedules({ client: { schedules, name } }: { readonly clie
             <span className="block text-row leading-5 text-ink-2">
               {phrase}
               {asset && `, ${asset.name}`}
-              {`, ${assignee?.name ?? 'nobody yet'}`}
+              {`, ${who}`}
             </span>
           </li>
         ))}

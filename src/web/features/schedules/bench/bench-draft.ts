@@ -9,6 +9,7 @@ import {
 import {
   type CivilDay,
   dayOfIso,
+  givenTo,
   isoOfDay,
   type PhraseTimes,
   PLAIN_TIMING,
@@ -28,7 +29,18 @@ export interface BenchDraft extends ScheduleInput {
 }
 
 /** What a draft looks like while it is kept; a template may still be missing. */
-export const benchDraftSchema = scheduleInputSchema.safeExtend({ version: z.number(), templateId: z.string() });
+export const benchDraftSchema = z.preprocess(
+  withRule,
+  scheduleInputSchema.safeExtend({ version: z.number(), templateId: z.string() }),
+);
+
+/** One that was kept before schedules had a rule of who does it said a person. */
+function withRule(kept: unknown): unknown {
+  const isOlder = typeof kept === 'object' && kept !== null && 'assigneeId' in kept && !('assignment' in kept);
+  if (!isOlder) return kept;
+  const { assigneeId, ...others } = kept;
+  return { ...others, assignment: givenTo(typeof assigneeId === 'string' ? assigneeId : null) };
+}
 
 /** What a new schedule begins from. */
 export interface Beginning {
@@ -52,7 +64,7 @@ export function freshDraft(
     templateId,
     clientId: task?.client?.id ?? clientId,
     assetId: task?.asset?.id ?? assetId,
-    assigneeId: task?.assignee?.id ?? template?.assigneeId ?? null,
+    assignment: givenTo(task?.assignee?.id ?? template?.assigneeId ?? null),
     recurrence: likeOf(like, task ? dayOfIso(task.on) : today),
     timing: { ...PLAIN_TIMING, appears: { amount: -1, unit: 'workingDay' } },
     overlap: { kind: 'add' },
@@ -83,7 +95,7 @@ export function draftOf(schedule: Schedule): BenchDraft {
     templateId: schedule.template.id,
     clientId: schedule.client?.id ?? null,
     assetId: schedule.asset?.id ?? null,
-    assigneeId: schedule.assignee?.id ?? null,
+    assignment: schedule.assignment,
     recurrence: schedule.recurrence,
     timing: schedule.timing,
     overlap: schedule.overlap,

@@ -1,7 +1,7 @@
+import type { ComponentProps } from 'react';
 import { Link } from 'react-router';
 import type { TemplateLine } from '../../../../contract/index.ts';
-import { plural, sayDuration, sayRoles } from '../../../../core/index.ts';
-import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { givenTo, plural, sayDuration } from '../../../../core/index.ts';
 import { Part } from '../../../kit/blanks.tsx';
 import { Picker } from '../../../kit/picker.tsx';
 import { useForWhom } from '../../clients/api.ts';
@@ -12,16 +12,18 @@ import type { FormPartProps, StretchPartProps } from './form-part.tsx';
 import { OverlapPart } from './overlap-part.tsx';
 import { StretchesPart } from './stretches-part.tsx';
 import { WhenPart } from './when-part.tsx';
+import { WhoPart } from './who-part.tsx';
 
 interface BenchFormProps extends StretchPartProps {
   readonly templates: readonly TemplateLine[];
   readonly title: string | null;
   readonly onStretch: (stretch: number) => void;
+  /** What the part on who does it is told beside the draft. */
+  readonly who: Omit<ComponentProps<typeof WhoPart>, keyof FormPartProps>;
 }
 
 /** The schedule as sentences with blanks, read from top to bottom. */
-export function BenchForm({ draft, stretch, templates, problem, title, onChange, onStretch }: BenchFormProps) {
-  const { staffWith } = useWorkspace();
+export function BenchForm({ draft, stretch, templates, problem, title, who, onChange, onStretch }: BenchFormProps) {
   const template = templates.find(({ id }) => id === draft.templateId);
   return (
     <form
@@ -39,7 +41,12 @@ export function BenchForm({ draft, stretch, templates, problem, title, onChange,
             .map(({ id, name, category }) => ({ key: id, name, detail: category ?? '' }))}
           onChoose={(templateId) => {
             const chosen = templates.find(({ id }) => id === templateId);
-            onChange({ ...draft, templateId, assigneeId: draft.assigneeId ?? chosen?.assigneeId ?? null });
+            const { assignment } = draft;
+            onChange({
+              ...draft,
+              templateId,
+              assignment: assignment.kind === 'nobody' ? givenTo(chosen?.assigneeId ?? null) : assignment,
+            });
           }}
         />{' '}
         {templates.length === 0 && (
@@ -69,25 +76,13 @@ export function BenchForm({ draft, stretch, templates, problem, title, onChange,
       )}
       <WhenPart draft={draft} stretch={stretch} problem={problem} onChange={onChange} />
       <EachTimePart draft={draft} stretch={stretch} problem={problem} onChange={onChange} />
-      <Part name="Who">
-        <Picker
-          label="Who does it"
-          chosen={draft.assigneeId ?? NOBODY}
-          options={[
-            { key: NOBODY, name: 'nobody yet' },
-            ...staffWith(draft.assigneeId).map(({ id, name, roles }) => ({ key: id, name, detail: sayRoles(roles) })),
-          ]}
-          onChoose={(key) => onChange({ ...draft, assigneeId: key === NOBODY ? null : key })}
-        />{' '}
-        {draft.assigneeId ? 'does it' : 'does it: give it to someone before the first date'}
-      </Part>
+      <WhoPart draft={draft} onChange={onChange} {...who} />
       <OverlapPart overlap={draft.overlap} onChange={(overlap) => onChange({ ...draft, overlap })} />
       <ByHandPart draft={draft} onChange={onChange} />
     </form>
   );
 }
 
-const NOBODY = 'nobody';
 function ForWhom({ draft, onChange }: FormPartProps) {
   const names = useForWhom(draft);
   return (

@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import { directoryAddresses } from '../../../../contract/addresses.ts';
 import {
   type Schedule,
   type ScheduleFilter,
@@ -6,13 +7,19 @@ import {
   type TemplateLine,
 } from '../../../../contract/index.ts';
 import {
+  type Assigner,
+  type Assignment,
   admitted,
+  type CivilDay,
+  callNames,
   fillTitle,
   isDated,
   joinAnd,
   occurrencesWithinHorizon,
+  onlyPersonOf,
   outlook,
   PLAIN_TIMING,
+  type PlannedOccurrence,
   type PlannedSchedule,
   plural,
   type Remark,
@@ -20,17 +27,21 @@ import {
   recurrenceProblems,
   remarks,
   type SetTask,
+  sayRule,
   setParts,
   tasksOfSet,
   type WorkingCalendar,
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { useAnswer } from '../../../kit/answer.ts';
 import { sayDay } from '../../../kit/ways.ts';
 import { useForWhom } from '../../clients/api.ts';
+import { useColleagues } from '../../people/colleagues.ts';
 import { useTemplate } from '../../templates/api.ts';
 import { useWholeSchedules } from '../api.ts';
 import type { RehearsalWords } from '../rehearsal/rehearsal-lines.ts';
 import type { RehearsalQuestion } from '../rehearsal/rehearsal-worker.ts';
+import { assignerOf, NOT_KNOWN_YET, remembered } from '../who.ts';
 import { type BenchDraft, draftOf, plannedOf } from './bench-draft.ts';
 
 /** What the draft gives, computed by the core at every change. */
@@ -48,6 +59,10 @@ export type BenchPlan = {
       /** The tasks that saving makes at once, of all its sets. */
       readonly owed: readonly SetTask[];
       readonly set: RehearsalQuestion['set'];
+      /** Who has each date; nobody, until it is known who is there. */
+      readonly whose: Assigner;
+      /** The next date of each person, by their ids. */
+      readonly nextOf: ReadonlyMap<string, CivilDay>;
       readonly titleOf: RehearsalWords['title'];
     }
   | { readonly kind: 'problem'; readonly path: string; readonly message: string }
@@ -81,20 +96,21 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
   const others = useSameWork(draft, schedule?.id ?? null);
   const { today, workingCalendar, horizonDays, name, people } = useWorkspace();
   const forWhom = useForWhom(draft);
+  const colleagues = useColleagues();
+  const usualPersonId = useUsualPerson(draft);
   return useMemo(() => {
-    const person = people.find(({ id }) => id === draft.assigneeId);
     const template = templates.find(({ id }) => id === draft.templateId);
-    const set = {
-      parts: setParts(
-        whole?.id === draft.templateId
-          ? whole
-          : { titlePattern: template?.titlePattern ?? '', estimateMinutes: template?.minutes ?? 0, ...ALONE },
-      ),
-      assigneeId: draft.assigneeId,
-    };
+    const parts = setParts(
+      whole?.id === draft.templateId
+        ? whole
+        : { titlePattern: template?.titlePattern ?? '', estimateMinutes: template?.minutes ?? 0, ...ALONE },
+    );
+    const rule = draft.assignment;
+    const who = colleagues && usualPersonId !== undefined ? { rule, colleagues, usualPersonId, parts } : null;
+    const set = { parts, who };
     const names = {
       forWhom: forWhom ? ((forWhom.asset ?? forWhom.client)?.name ?? name) : '…',
-      who: person?.name ?? 'nobody yet',
+      who: sayRule(rule, { today, people }),
     };
     const parsed = scheduleInputSchema.safeParse({
       ...draft,
@@ -114,7 +130,10 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
     if (problem) return { ...names, title: null, kind: 'problem', ...problem };
     const planned = plannedOf(draft, schedule ?? {});
     const seen = outlook(planned, workingCalendar, today, template?.minutes ?? 0);
+    const whose = who ? remembered(assignerOf(who, planned, workingCalendar), rule, seen.coming) : NOT_KNOWN_YET;
     const next = seen.next.find(isDated);
+    const nameIn = (assignment: Assignment | undefined) =>
+      assignment?.kind === 'one' ? (people.find(({ id }) => id === assignment.personId)?.name ?? null) : null;
     const client = forWhom?.client?.name ?? null;
     const asset = forWhom?.asset?.name ?? null;
     const titleOf: RehearsalWords['title'] = (task, { on }) =>
@@ -130,12 +149,16 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
       occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays, parts: set.parts }),
       draft.overlap,
       [],
-    ).now.flatMap((occurrence) => tasksOfSet(occurrence, set.parts, workingCalendar, set.assigneeId));
+    ).now.flatMap((occurrence) => tasksOfSet(occurrence, set.parts, workingCalendar, whose(occurrence)));
     return {
       ...names,
       title: template
-        ? fillTitle(template.titlePattern, { on: next?.on ?? today, client, asset, person: person?.name ?? null }) ||
-          template.name
+        ? fillTitle(template.titlePattern, {
+            on: next?.on ?? today,
+            client,
+            asset,
+            person: nameIn(next && whose(next)),
+          }) || template.name
         : null,
       kind: 'plan',
       outlook: seen,
@@ -145,23 +168,57 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
         ...remarks(planned, seen, {
           calendar: workingCalendar,
           today,
-          assigneeId: draft.assigneeId,
+          ...(who === null ? {} : { who: { whose, nameOf: (id) => callNames(people).get(id) ?? 'somebody' } }),
           others,
           before: schedule && plannedOf(draftOf(schedule), schedule),
         }),
       ],
       owed,
       set,
+      whose,
+      nextOf: nextOfEach(seen.coming, whose),
       titleOf,
     };
-  }, [draft, schedule, others, templates, whole, today, workingCalendar, horizonDays, name, people, forWhom]);
+  }, [
+    draft,
+    schedule,
+    others,
+    templates,
+    whole,
+    today,
+    workingCalendar,
+    horizonDays,
+    name,
+    people,
+    forWhom,
+    colleagues,
+    usualPersonId,
+  ]);
+}
+
+/** The first date that each has from today on. */
+function nextOfEach(coming: readonly PlannedOccurrence[], whose: Assigner): ReadonlyMap<string, CivilDay> {
+  const next = new Map<string, CivilDay>();
+  for (const one of coming) {
+    const given = isDated(one) ? whose(one) : null;
+    if (given?.kind === 'one' && !next.has(given.personId)) next.set(given.personId, one.on);
+  }
+  return next;
+}
+
+/** Whoever looks after the client of a draft, where its rule asks for that: null for nobody, undefined until it is known. */
+function useUsualPerson({ assignment, clientId }: BenchDraft): string | null | undefined {
+  const isAsked = assignment.kind === 'usualPerson' && clientId !== null;
+  const { data } = useAnswer(directoryAddresses.client, isAsked ? { params: { clientId } } : null);
+  return isAsked ? data?.usualPersonId : null;
 }
 
 /** Others that are held against a draft, those with the nearest dates. */
 const OTHERS = { most: 120 };
 
 /** Other schedules of the same template for the same person, to tell when they meet on a day. */
-function useSameWork({ templateId, assigneeId }: BenchDraft, ownId: string | null): readonly PlannedSchedule[] {
+function useSameWork({ templateId, assignment }: BenchDraft, ownId: string | null): readonly PlannedSchedule[] {
+  const assigneeId = onlyPersonOf(assignment);
   const filter = useMemo<ScheduleFilter | null>(
     () => (templateId && assigneeId ? { templateId, person: assigneeId } : null),
     [templateId, assigneeId],
@@ -170,9 +227,9 @@ function useSameWork({ templateId, assigneeId }: BenchDraft, ownId: string | nul
   return useMemo(
     () =>
       (filter && schedules ? schedules : []).filter(
-        ({ id, template, assignee, state }) =>
+        ({ id, template, assignment: theirs, state }) =>
           // What was asked for before stands there until the answer comes.
-          id !== ownId && state !== 'problem' && template.id === templateId && assignee?.id === assigneeId,
+          id !== ownId && state !== 'problem' && template.id === templateId && onlyPersonOf(theirs) === assigneeId,
       ),
     [filter, schedules, templateId, assigneeId, ownId],
   );

@@ -1,5 +1,8 @@
 import { Fragment } from 'react';
 import {
+  type Assigner,
+  type Assignment,
+  callNames,
   type DatedOccurrence,
   isDated,
   MAIN_PART,
@@ -7,6 +10,7 @@ import {
   type PlannedOccurrence,
   remindersOf,
   type SetTask,
+  sayWhy,
   type Timing,
   tasksOfSet,
 } from '../../../../core/index.ts';
@@ -16,37 +20,45 @@ import { Pennant } from '../../../kit/pennant.tsx';
 import { sayDay, sayShortDay, sayTime, sayTimeSpan } from '../../../kit/ways.ts';
 import type { RehearsalWords } from '../rehearsal/rehearsal-lines.ts';
 import type { RehearsalQuestion } from '../rehearsal/rehearsal-worker.ts';
+import { sayWho } from '../who-words.ts';
+import { kindOf } from './who-faces.ts';
 
 interface NextDatesProps {
   readonly occurrences: readonly PlannedOccurrence[];
-  /** Who does it, by an occurrence's own change or the schedule's default. */
-  readonly whoOf: (occurrence: PlannedOccurrence) => string;
-  readonly nameOf: (personId: string | null) => string;
+  readonly whose: Assigner;
+  /** Whether it tells who and why alone, beside what else tells of people. */
+  readonly isNarrow: boolean;
   /** The tasks of each set besides the main one stand under it. */
   readonly set: RehearsalQuestion['set'];
   readonly titleOf: RehearsalWords['title'];
 }
 
 /** The next occurrences as a tide table. */
-export function NextDates({ occurrences, whoOf, nameOf, set, titleOf }: NextDatesProps) {
-  const { workingCalendar } = useWorkspace();
+export function NextDates({ occurrences, whose, isNarrow, set, titleOf }: NextDatesProps) {
+  const { workingCalendar, people, today } = useWorkspace();
+  const called = callNames(people);
+  const nameOf = (id: string) => called.get(id) ?? 'somebody';
   const steps = (occurrence: DatedOccurrence) =>
-    tasksOfSet(occurrence, set.parts, workingCalendar, set.assigneeId)
+    tasksOfSet(occurrence, set.parts, workingCalendar, whose(occurrence))
       .filter(({ part }) => part.key !== MAIN_PART)
       .sort((a, b) => a.due - b.due);
   const dated = occurrences.filter(isDated);
   const hasStart = dated.some(({ timing }) => timing.startTime !== null);
-  const hasReminder = dated.some(({ timing }) => timing.reminders.length > 0);
+  const hasReminder = !isNarrow && dated.some(({ timing }) => timing.reminders.length > 0);
   return (
     <table className="tt is-static mt-1 [&_td]:h-[33px] [&_tr>:first-child]:pl-0">
       <colgroup>
         <col style={{ width: 30 }} />
-        <col style={{ width: hasReminder ? 126 : 132 }} />
-        <col style={{ width: hasReminder ? 92 : 98 }} />
-        <col style={{ width: hasReminder ? 92 : 98 }} />
-        <col style={{ width: hasStart ? 112 : 58 }} />
-        {hasReminder && <col style={{ width: 132 }} />}
-        <col style={{ width: hasReminder ? 96 : '24%' }} />
+        <col style={{ width: isNarrow ? 118 : hasReminder ? 126 : 132 }} />
+        {!isNarrow && (
+          <>
+            <col style={{ width: hasReminder ? 92 : 98 }} />
+            <col style={{ width: hasReminder ? 92 : 98 }} />
+            <col style={{ width: hasStart ? 112 : 58 }} />
+            {hasReminder && <col style={{ width: 132 }} />}
+          </>
+        )}
+        <col style={{ width: isNarrow ? 84 : hasReminder ? 96 : '24%' }} />
         <col />
       </colgroup>
       <thead>
@@ -55,33 +67,45 @@ export function NextDates({ occurrences, whoOf, nameOf, set, titleOf }: NextDate
             <span className="sr-only">state</span>
           </th>
           <th scope="col">due</th>
-          <th scope="col">appears</th>
-          <th scope="col">starts</th>
-          <th scope="col">{hasStart ? 'time' : 'by'}</th>
+          {!isNarrow && (
+            <>
+              <th scope="col">appears</th>
+              <th scope="col">starts</th>
+              <th scope="col">{hasStart ? 'time' : 'by'}</th>
+            </>
+          )}
           {hasReminder && <th scope="col">reminder</th>}
           <th scope="col">who</th>
-          <th scope="col">
-            <span className="sr-only">remark</span>
-          </th>
+          <th scope="col">{isNarrow ? 'why' : <span className="sr-only">remark</span>}</th>
         </tr>
       </thead>
       <tbody>
         {linesOf(occurrences).map((line) =>
           line.kind === 'one' ? (
             <Fragment key={line.occurrence.nominal}>
-              <Line occurrence={line.occurrence} who={whoOf(line.occurrence)} hasReminder={hasReminder} />
+              <Line
+                occurrence={line.occurrence}
+                assignment={whose(line.occurrence)}
+                why={isNarrow ? sayWhy(whose(line.occurrence), nameOf, today) : null}
+                hasReminder={hasReminder}
+              />
               {steps(line.occurrence).map((task) => (
                 <StepLine
                   key={task.part.key}
                   task={task}
                   title={titleOf(task, line.occurrence)}
-                  who={nameOf(task.assigneeId)}
+                  who={sayWho(task.assignment, people)}
+                  isNarrow={isNarrow}
                   hasReminder={hasReminder}
                 />
               ))}
             </Fragment>
           ) : (
-            <OmittedLine key={line.omitted[0]?.nominal} omitted={line.omitted} columns={hasReminder ? 6 : 5} />
+            <OmittedLine
+              key={line.omitted[0]?.nominal}
+              omitted={line.omitted}
+              columns={isNarrow ? 2 : hasReminder ? 6 : 5}
+            />
           ),
         )}
       </tbody>
@@ -93,11 +117,13 @@ interface StepLineProps {
   readonly task: SetTask;
   readonly title: string;
   readonly who: string;
+  readonly isNarrow: boolean;
   readonly hasReminder: boolean;
 }
 
 /** A step of the set that is a task of its own, on its own day. */
-function StepLine({ task: { due, appears, starts, startTime, dueTime }, title, who, hasReminder }: StepLineProps) {
+function StepLine({ task, title, who, isNarrow, hasReminder }: StepLineProps) {
+  const { due, appears, starts, startTime, dueTime } = task;
   const { today } = useWorkspace();
   const times = sayTimes({ startTime, dueTime });
   return (
@@ -109,9 +135,13 @@ function StepLine({ task: { due, appears, starts, startTime, dueTime }, title, w
       <td className="date">
         <DateBlock day={due} look="quiet" />
       </td>
-      <td>{appears <= today ? 'at once' : sayShortDay(appears)}</td>
-      <td>{sayShortDay(starts)}</td>
-      <td>{times}</td>
+      {!isNarrow && (
+        <>
+          <td>{appears <= today ? 'at once' : sayShortDay(appears)}</td>
+          <td>{sayShortDay(starts)}</td>
+          <td>{times}</td>
+        </>
+      )}
       {hasReminder && <td />}
       <td title={who}>{who}</td>
       <td title={title}>
@@ -174,24 +204,30 @@ function OmittedLine({
 
 function Line({
   occurrence,
-  who,
+  assignment,
+  why,
   hasReminder,
 }: {
   readonly occurrence: DatedOccurrence;
-  readonly who: string;
+  readonly assignment: Assignment;
+  /** Why it is theirs, where that stands instead of the times; null where those do. */
+  readonly why: string | null;
   readonly hasReminder: boolean;
 }) {
-  const { today, horizonDays, workingCalendar } = useWorkspace();
+  const { today, horizonDays, workingCalendar, people } = useWorkspace();
+  const full = sayWho(assignment, people);
+  const who = why !== null && assignment.kind === 'one' ? (callNames(people).get(assignment.personId) ?? full) : full;
   const { due, appears, starts, on, nominal, timing, isAdded, isForeseen } = occurrence;
   const isMade = appears <= today + horizonDays && !isForeseen;
   const times = sayTimes(timing);
   const [reminder, ...others] = remindersOf(occurrence, workingCalendar);
   const remark = [
+    why,
     on !== nominal && `moved from ${sayDay(nominal, today)}`,
     isAdded && 'added by hand',
     isForeseen && 'if the last is on time',
     due !== on && `for ${sayDay(on, today)}`,
-  ].filter((part): part is string => part !== false);
+  ].filter((part): part is string => typeof part === 'string' && part !== '');
   return (
     <tr>
       <td className="date">
@@ -200,17 +236,25 @@ function Line({
       <td className="date">
         <DateBlock day={due} />
       </td>
-      <td className="text-ink-2">{appears <= today ? 'at once' : sayShortDay(appears)}</td>
-      <td className="text-ink-2">{sayShortDay(starts)}</td>
-      <td>{times}</td>
+      {why === null && (
+        <>
+          <td className="text-ink-2">{appears <= today ? 'at once' : sayShortDay(appears)}</td>
+          <td className="text-ink-2">{sayShortDay(starts)}</td>
+          <td>{times}</td>
+        </>
+      )}
       {hasReminder && (
         <td className="text-ink-2">
           {reminder && `${sayShortDay(reminder.on)}, ${sayTime(reminder.time)}`}
           {others.length > 0 && ` and ${others.length} more`}
         </td>
       )}
-      <td title={who}>{who}</td>
-      <td title={remark.join(', ')}>{remark.join(', ')}</td>
+      <td title={full} className={assignment.kind === 'nobody' ? 'font-semibold' : ''}>
+        {who}
+      </td>
+      <td title={remark.join(', ')} className={why !== null && kindOf(assignment) !== 'own' ? 'font-semibold' : ''}>
+        {remark.join(', ')}
+      </td>
     </tr>
   );
 }

@@ -2,7 +2,7 @@ import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { taskAddresses } from '../../../../contract/addresses.ts';
 import type { Schedule, Task, TemplateLine } from '../../../../contract/index.ts';
-import { type CivilDay, isDated, isoOfDay, reviseFrom } from '../../../../core/index.ts';
+import { type CivilDay, datesBetweenOf, isDated, isoOfDay, reviseFrom } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
@@ -21,7 +21,7 @@ import { useSchedule, useScheduleActions } from '../api.ts';
 import { changesOf } from '../list/chosen-changes.ts';
 import { useSchedulesLookedAt } from '../looked-at.tsx';
 import { RehearsalSheet } from '../rehearsal/rehearsal-sheet.tsx';
-import { type BenchDraft, benchDraftSchema, draftOf, freshDraft } from './bench-draft.ts';
+import { type BenchDraft, benchDraftSchema, draftOf, freshDraft, plannedOf } from './bench-draft.ts';
 import { BenchForm } from './bench-form.tsx';
 import { BenchHead } from './bench-head.tsx';
 import { usePlan } from './bench-plan.ts';
@@ -51,6 +51,8 @@ export default function ScheduleBench() {
     />
   );
 }
+
+const NO_DATES: ReadonlyMap<string, CivilDay> = new Map();
 
 interface BenchProps {
   /** The task whose dates a new schedule begins from. */
@@ -91,6 +93,11 @@ function Bench({ schedule, templates, task }: BenchProps) {
   // The form answers at once; what it makes follows as soon as there is time, and is given up for the next keystroke.
   const shown = useDeferredValue(draft);
   const plan = usePlan(shown, schedule, templates);
+  const [chosenId, setChosenId] = useState<string | null>(null);
+  const datesBetween = useMemo(
+    () => datesBetweenOf(plannedOf(draft, schedule ?? {}), workspace.workingCalendar),
+    [draft, schedule, workspace.workingCalendar],
+  );
   const latest = useRef(draft);
   latest.current = draft;
   const mayPlan = workspace.may('plan');
@@ -189,6 +196,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
           templates={templates}
           problem={plan.kind === 'problem' ? plan : null}
           title={plan.title}
+          who={{ datesBetween, nextOf: plan.kind === 'plan' ? plan.nextOf : NO_DATES, chosenId, onChosen: setChosenId }}
           onChange={change}
         />
         <div className="relative flex min-h-0 min-w-0">
@@ -204,6 +212,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
               draft={shown}
               stretch={Math.min(stretch, shown.revisions.length)}
               edit={edit}
+              chosenId={chosenId}
               onRehearse={rehearseYear}
             />
             {schedule && <LastChanged of="schedule" id={schedule.id} />}

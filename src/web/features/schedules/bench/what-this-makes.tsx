@@ -1,18 +1,20 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
 import {
-  assigneeOn,
   type CivilDay,
+  callNames,
   dayOfIso,
   isDated,
   isoOfDay,
+  mayComeToDo,
+  minutesOfHolder,
   monthIndexOf,
   monthShort,
-  type PlannedOccurrence,
-  type PlannedSchedule,
+  peopleHere,
   phraseParts,
   planYear,
   sayHours,
+  sayWhy,
   stretchAt,
   type Timing,
   weekdayOf,
@@ -24,16 +26,21 @@ import {
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Figure } from '../../../kit/figure.tsx';
 import { sayDate, sayDay, sayTime, sayTimeSpan, waysShown } from '../../../kit/ways.ts';
+import { hasSeveral } from '../who.ts';
 import { type YearEdit, YearView } from '../year/year-view.tsx';
 import { type BenchDraft, withRecurrence } from './bench-draft.ts';
 import type { BenchPlan } from './bench-plan.ts';
 import { NextDates } from './next-dates.tsx';
+import { type FaceOf, initialsOf, kindOf } from './who-faces.ts';
+import { YearOfPeople } from './year-of-people.tsx';
 
 interface WhatThisMakesProps {
   readonly plan: BenchPlan;
   readonly draft: BenchDraft;
   readonly stretch: number;
   readonly edit: YearEdit | null;
+  /** Whose dates stand out. */
+  readonly chosenId: string | null;
   readonly onRehearse: () => void;
 }
 
@@ -43,9 +50,10 @@ export const WhatThisMakes = memo(function WhatThisMakes({
   draft,
   stretch,
   edit,
+  chosenId,
   onRehearse,
 }: WhatThisMakesProps) {
-  const { people, today, yearStarts } = useWorkspace();
+  const { today, yearStarts } = useWorkspace();
   if (plan.kind === 'problem') {
     return (
       <div className="max-w-[560px] pt-1">
@@ -55,9 +63,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
       </div>
     );
   }
-  const nameOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? 'nobody yet';
-  const whoOf = (occurrence: PlannedOccurrence) =>
-    isDated(occurrence) ? nameOf(assigneeOn(occurrence, draft.assigneeId)) : plan.who;
+  const isNarrow = hasSeveral(draft.assignment);
   return (
     <>
       <div className="flex items-start gap-7">
@@ -66,7 +72,8 @@ export const WhatThisMakes = memo(function WhatThisMakes({
         </h2>
         <Figures plan={plan} />
       </div>
-      <Year planned={plan.planned} draft={draft} edit={edit} />
+      <Year plan={plan} draft={draft} edit={edit} chosenId={chosenId} />
+      {isNarrow && <FaceKey chosenId={chosenId} />}
       <ul className="mb-1 mt-2 text-row leading-5 empty:hidden" aria-label="Remarks">
         {draft.revisions.map(({ from, recurrence }) => (
           <li key={from}>
@@ -94,7 +101,23 @@ export const WhatThisMakes = memo(function WhatThisMakes({
           </li>
         ))}
       </ul>
-      <NextDates occurrences={plan.outlook.next} whoOf={whoOf} nameOf={nameOf} set={plan.set} titleOf={plan.titleOf} />
+      <div className={isNarrow ? 'grid grid-cols-[minmax(0,1fr)_348px] gap-x-6 max-[1240px]:block' : ''}>
+        <NextDates
+          occurrences={plan.outlook.next}
+          whose={plan.whose}
+          isNarrow={isNarrow}
+          set={plan.set}
+          titleOf={plan.titleOf}
+        />
+        {isNarrow && (
+          <YearOfPeople
+            dated={plan.outlook.coming.filter(isDated)}
+            whose={plan.whose}
+            minutes={minutesOfHolder(plan.set.parts)}
+            chosenId={chosenId}
+          />
+        )}
+      </div>
       <p className="mt-2">
         <button type="button" className="link-line" onClick={onRehearse}>
           Rehearse any span
@@ -105,17 +128,75 @@ export const WhatThisMakes = memo(function WhatThisMakes({
   );
 });
 
+/** What the year shows of who has a date, where different people may; null where it shows the dates themselves. */
+function useFaces(plan: Extract<BenchPlan, { kind: 'plan' }>, draft: BenchDraft): FaceOf | null {
+  const { people, today } = useWorkspace();
+  return useMemo(() => {
+    if (!hasSeveral(draft.assignment) || plan.set.who === null) return null;
+    const called = callNames(people);
+    const nameOf = (id: string) => called.get(id) ?? 'somebody';
+    const mayDo = mayComeToDo(draft.assignment, peopleHere(plan.set.who.colleagues.colleagues), null);
+    const initials = initialsOf(mayDo, called);
+    return (occurrence) => {
+      const assignment = plan.whose(occurrence);
+      const personId = assignment.kind === 'one' ? assignment.personId : null;
+      return {
+        personId,
+        initial: personId === null ? '–' : (initials.get(personId) ?? nameOf(personId).slice(0, 2)),
+        name: personId === null ? 'nobody' : nameOf(personId),
+        kind: kindOf(assignment),
+        why: sayWhy(assignment, nameOf, today),
+      };
+    };
+  }, [plan, draft.assignment, people, today]);
+}
+
+/** What the marks of the year mean where they tell of people. */
+function FaceKey({ chosenId }: { readonly chosenId: string | null }) {
+  const { people } = useWorkspace();
+  const name = callNames(people).get(chosenId ?? '');
+  return (
+    <p className="mt-1.5 flex flex-wrap gap-x-5 text-note leading-4.5 text-ink-2">
+      {name && (
+        <span>
+          <i className="mr-1.5 inline-block h-3 w-6 rounded-full bg-primary align-[-1px]" aria-hidden />
+          {name}’s, chosen at the left
+        </span>
+      )}
+      <span>
+        <i className="mr-1.5 inline-block h-3 w-6 rounded-full bg-petrol-3 align-[-1px]" aria-hidden />
+        own turn
+      </span>
+      <span>
+        <i className="mr-1.5 inline-block size-3 rounded-full border border-ink align-[-1px]" aria-hidden />
+        somebody takes over
+      </span>
+      <span>
+        <i
+          className="mr-1.5 inline-block h-3 w-6 rounded-full border border-dashed border-ink align-[-1px]"
+          aria-hidden
+        />
+        swapped, or chosen by hand
+      </span>
+    </p>
+  );
+}
+
 /** Twelve months of the plan from this one on, and those before and after. */
 function Year({
-  planned,
+  plan,
   draft,
   edit,
+  chosenId,
 }: {
-  readonly planned: PlannedSchedule;
+  readonly plan: Extract<BenchPlan, { kind: 'plan' }>;
   readonly draft: BenchDraft;
   readonly edit: YearEdit | null;
+  readonly chosenId: string | null;
 }) {
+  const { planned } = plan;
   const { today, workingCalendar } = useWorkspace();
+  const faceOf = useFaces(plan, draft);
   const [years, setYears] = useState(0);
   const firstMonth = monthIndexOf(today) + years * 12;
   const year = useMemo(() => planYear(planned, workingCalendar, firstMonth), [planned, workingCalendar, firstMonth]);
@@ -146,7 +227,15 @@ function Year({
           <ChevronDown size={16} aria-hidden />
         </button>
       </div>
-      <YearView year={year} draft={draft} edit={edit} onPage={(step) => setYears(years + step)} />
+      <YearView
+        year={year}
+        draft={draft}
+        edit={edit}
+        whose={plan.whose}
+        faceOf={faceOf}
+        chosenId={chosenId}
+        onPage={(step) => setYears(years + step)}
+      />
     </div>
   );
 }

@@ -1,10 +1,13 @@
 import type { Schedule, SchedulePatch } from '../../../../contract/index.ts';
 import {
+  type AssignmentRule,
   type ByHand,
   type CivilDay,
   endBefore,
+  givenTo,
   moveWithin,
   type Offset,
+  onlyPersonOf,
   pauseFrom,
   plural,
   resumeFrom,
@@ -48,7 +51,7 @@ export function changesOf(
 function setOf(schedule: Schedule, deed: Deed, calendar: WorkingCalendar): SchedulePatch['set'] {
   switch (deed.kind) {
     case 'give':
-      return schedule.assignee?.id === (deed.personId ?? undefined) ? {} : { assigneeId: deed.personId };
+      return isGivenTo(schedule.assignment, deed.personId) ? {} : { assignment: givenTo(deed.personId) };
     case 'pause':
       return differing(schedule, pauseFrom(schedule, deed.from, deed.until ?? undefined));
     case 'resume':
@@ -106,4 +109,9 @@ function sayShift({ amount, unit }: Offset): string {
   const n = Math.abs(amount);
   const days = plural(n, unit === 'workingDay' ? 'working day' : 'day');
   return amount < 0 ? `${days} earlier` : days;
+}
+
+/** Whether all of its dates are one person's already, or nobody's. */
+function isGivenTo(rule: AssignmentRule, personId: string | null): boolean {
+  return personId === null ? rule.kind === 'nobody' : onlyPersonOf(rule) === personId;
 }

@@ -189,7 +189,9 @@ function Row({ schedule, index, isChosen, onChoose, onLook }: RowProps) {
           to={(taskId) => `/schedules/task/${taskId}${search.size > 0 ? `?${search}` : ''}`}
         />
       </td>
-      <td>{schedule.assignee?.name ?? <span className="text-ink-2">nobody yet</span>}</td>
+      <td>
+        {schedule.assignment.kind === 'nobody' ? <span className="text-ink-2">{schedule.who}</span> : schedule.who}
+      </td>
       <td className="py-0">
         <span className="flex items-center justify-between gap-2">
           <State schedule={schedule} />
@@ -220,7 +222,8 @@ function State({ schedule }: { readonly schedule: ScheduleLine }) {
     );
   if (schedule.state !== 'running') return <span className="text-ink-2">{schedule.state}</span>;
   if (schedule.lateCount > 0) return <b className="font-semibold text-late">{schedule.lateCount} late</b>;
-  if (schedule.assignee === null) return <b className="truncate font-semibold">nobody, {schedule.timesAYear} dates</b>;
+  if (schedule.assignment.kind === 'nobody')
+    return <b className="truncate font-semibold">nobody, {schedule.timesAYear} dates</b>;
   return <span />;
 }
 

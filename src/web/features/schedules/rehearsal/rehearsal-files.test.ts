@@ -24,7 +24,7 @@ const plan = (phrase: string, timing: Partial<Timing> = {}, steps: readonly Step
       timing: { ...PLAIN_TIMING, ...timing },
       exceptions: [{ kind: 'add', date: '2026-12-30' }],
     },
-    { parts: parts(steps), assigneeId: null },
+    { parts: parts(steps), whose: () => ({ kind: 'nobody', why: null }) },
     calendar,
     dayOfIso('2026-12-01'),
     dayOfIso('2026-12-31'),

@@ -1,4 +1,5 @@
 import {
+  type Assignment,
   type DatedOccurrence,
   isoOfDay,
   MAIN_PART,
@@ -23,7 +24,7 @@ export const REHEARSAL_COLUMNS = [
 /** How the tasks of a rehearsal are told: their titles and their people, by name. */
 export interface RehearsalWords {
   readonly title: (task: SetTask, occurrence: DatedOccurrence) => string;
-  readonly who: (assigneeId: string | null) => string;
+  readonly who: (assignment: Assignment) => string;
 }
 
 /** One line of a rehearsal, in ISO dates, for a spreadsheet. */
@@ -45,7 +46,7 @@ export function rehearsalLine(line: RehearsedLine, words: RehearsalWords, calend
           .map((reminder) => at(reminder.on, reminder.time))
           .join('; ')
       : '',
-    words.who(task.assigneeId),
+    words.who(task.assignment),
     remark.filter((part): part is string => typeof part === 'string').join(', '),
   ];
 }

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import {
+  type Assignment,
   type DatedOccurrence,
   isoOfDay,
   type OmittedOccurrence,
@@ -14,6 +15,7 @@ import { DateBlank } from '../../../kit/blanks.tsx';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { CloseButton, SideSheet } from '../../../kit/side-sheet.tsx';
 import { sayDate, sayDay } from '../../../kit/ways.ts';
+import { sayWho } from '../who-words.ts';
 import { useRehearsal } from './rehearsal.ts';
 import { REHEARSAL_COLUMNS, type RehearsalWords, rehearsalLine } from './rehearsal-lines.ts';
 import type { RehearsalQuestion } from './rehearsal-worker.ts';
@@ -39,7 +41,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
   const { from, to } = spanOf(span, today);
   const rehearsal = useRehearsal(schedule, set, from, to);
   const plan = rehearsal.kind === 'plan' ? rehearsal.plan : [];
-  const whoOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? 'nobody yet';
+  const whoOf = (assignment: Assignment) => sayWho(assignment, people);
   const lines = () => plan.map((one) => rehearsalLine(one, { title: titleOf, who: whoOf }, workingCalendar));
   const tasks = useMemo(() => plan.filter((one) => one.kind === 'task'), [plan]);
   const name = `rehearsal-${title
@@ -142,7 +144,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
                 <td className="whitespace-nowrap text-ink-2 max-[720px]:hidden">
                   {sayDay(one.task.appears, one.task.appears)}
                 </td>
-                <td>{whoOf(one.task.assigneeId)}</td>
+                <td>{whoOf(one.task.assignment)}</td>
                 <td className="whitespace-normal">
                   {set.parts.length > 1 && <span className="mr-2">{titleOf(one.task, one.occurrence)}</span>}
                   <span className="text-ink-2">{remarkOf(one.occurrence, today)}</span>

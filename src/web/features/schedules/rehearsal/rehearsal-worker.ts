@@ -6,13 +6,14 @@ import {
   type SetPart,
   within,
 } from '../../../../core/index.ts';
+import { assignerOf, NOT_KNOWN_YET, type WhoQuestion } from '../who.ts';
 
 /** A question to the worker: the plan of a schedule over a span. */
 export interface RehearsalQuestion {
   readonly asked: number;
   readonly schedule: PlannedSchedule;
-  /** The tasks of its sets, and who the schedule gives them to. */
-  readonly set: { readonly parts: readonly SetPart[]; readonly assigneeId: string | null };
+  /** The tasks of its sets, and what tells who has them; null until that is known. */
+  readonly set: { readonly parts: readonly SetPart[]; readonly who: WhoQuestion | null };
   readonly calendar: Parameters<typeof makeCalendar>[0];
   readonly from: number;
   readonly to: number;
@@ -31,7 +32,11 @@ self.onmessage = ({ data }: MessageEvent<RehearsalQuestion>) => {
   try {
     const answer: RehearsalAnswer = {
       asked,
-      plan: within(REHEARSAL_STEPS, () => rehearsedLines(schedule, set, makeCalendar(calendar), from, to)),
+      plan: within(REHEARSAL_STEPS, () => {
+        const working = makeCalendar(calendar);
+        const whose = set.who ? assignerOf(set.who, schedule, working) : NOT_KNOWN_YET;
+        return rehearsedLines(schedule, { parts: set.parts, whose }, working, from, to);
+      }),
     };
     self.postMessage(answer);
   } catch (error) {

@@ -46,10 +46,19 @@ export function useSheet(
   { draft, change, forget }: ReturnType<typeof useSheetDraft>,
   known: ReadonlyMap<string, Schedule | null>,
 ) {
-  const { today, people, yearStarts, phraseHabits: habits, seasons, workingCalendar: calendar } = useWorkspace();
+  const {
+    today,
+    people,
+    roles,
+    teams,
+    yearStarts,
+    phraseHabits: habits,
+    seasons,
+    workingCalendar: calendar,
+  } = useWorkspace();
   const context = useMemo<CellContext>(
-    () => ({ today, people, yearStarts, habits, seasons, calendar }),
-    [today, people, yearStarts, habits, seasons, calendar],
+    () => ({ today, people, roles, teams, yearStarts, habits, seasons, calendar }),
+    [today, people, roles, teams, yearStarts, habits, seasons, calendar],
   );
   const edits = useMemo<SheetEdits>(
     () => (draft.length === 0 ? NO_EDITS : new Map(draft.map(([id, cells]) => [id, new Map(cells)]))),
@@ -109,11 +118,11 @@ export function useSheet(
 export type Sheet = ReturnType<typeof useSheet>;
 
 function lineOf(schedule: Schedule): SheetLine {
-  const { id, version, template, asset, client, assignee, recurrence, timing, pauses, exceptions, revisions } =
+  const { id, version, template, asset, client, assignment, recurrence, timing, pauses, exceptions, revisions } =
     schedule;
   return {
     ...{ id, version, recurrence, timing, pauses, exceptions, revisions },
-    assigneeId: assignee?.id ?? null,
+    assignment,
     name: template.name,
     about: asset?.name ?? client?.name ?? null,
   };

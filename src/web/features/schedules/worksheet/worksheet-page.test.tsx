@@ -2,6 +2,7 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 import { MOST_WHOLE, type SchedulePatch } from '../../../../contract/index.ts';
+import { givenTo } from '../../../../core/index.ts';
 import { listAnswers, scheduleLine, wholeSchedule } from '../../../testing/schedules.ts';
 import { INES, show } from '../../../testing/show.tsx';
 import WorksheetPage from './worksheet-page.tsx';
@@ -73,8 +74,8 @@ describe('the worksheet of many schedules', () => {
     await userEvent.setup().click(look());
     await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]?.map(({ id, set }) => [numberOf(id), set])).toEqual([
-      [2, { assigneeId: INES.id }],
-      [99, { assigneeId: INES.id }],
+      [2, { assignment: givenTo(INES.id) }],
+      [99, { assignment: givenTo(INES.id) }],
     ]);
     expect(asked).toHaveLength(3);
   });

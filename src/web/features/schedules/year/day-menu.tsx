@@ -1,7 +1,7 @@
 import type { KeyboardEvent, ReactNode, RefObject } from 'react';
 import {
+  type Assigner,
   addDate,
-  assigneeOn,
   type CivilDay,
   changeDate,
   changeOf,
@@ -25,6 +25,7 @@ interface DayMenuProps {
   /** The occurrences that are worked on that day, or would be. */
   readonly occurrences: readonly PlannedOccurrence[];
   readonly draft: BenchDraft;
+  readonly whose: Assigner;
   /** Where the day stands, and what has the focus after Esc. */
   readonly anchor: RefObject<{ getBoundingClientRect(): DOMRect } | null>;
   readonly backTo: RefObject<HTMLElement | null>;
@@ -34,7 +35,7 @@ interface DayMenuProps {
 }
 
 /** What can be done with one day of the year: skip, move, add, change one; pause; another rule from here on. */
-export function DayMenu({ day, occurrences, draft, anchor, backTo, onChange, onRevise, onClose }: DayMenuProps) {
+export function DayMenu({ day, occurrences, draft, whose, anchor, backTo, onChange, onRevise, onClose }: DayMenuProps) {
   const today = useToday();
   const here = occurrences.find((one) => isDated(one) && one.on === day);
   const left = occurrences.find((one) => !isDated(one) && one.nominal === day);
@@ -60,7 +61,7 @@ export function DayMenu({ day, occurrences, draft, anchor, backTo, onChange, onR
         {sayDay(day, today)}{' '}
         <span className="font-sans text-note font-normal text-ink-2">{statusOf(here, left, today)}</span>
       </h3>
-      {here && isDated(here) && !here.isForeseen && <OneActs occurrence={here} draft={draft} act={act} />}
+      {here && isDated(here) && !here.isForeseen && <OneActs occurrence={here} draft={draft} whose={whose} act={act} />}
       {left && !isDated(left) && left.because === 'skipped' && (
         <Act run={() => act(putBack(draft, day))}>Don’t skip it</Act>
       )}
@@ -107,16 +108,18 @@ const ROW = 'px-3 py-[5px] leading-6.5';
 interface OneActsProps {
   readonly occurrence: Extract<PlannedOccurrence, { kind: 'dated' }>;
   readonly draft: BenchDraft;
+  readonly whose: Assigner;
   readonly act: (draft: BenchDraft) => void;
 }
 
 /** What can be done with one occurrence. */
-function OneActs({ occurrence, draft, act }: OneActsProps) {
+function OneActs({ occurrence, draft, whose, act }: OneActsProps) {
   const today = useToday();
   const { staffWith } = useWorkspace();
   const { nominal, on, moved, isAdded, timing } = occurrence;
   const change = changeOf(draft, nominal);
-  const assignee = assigneeOn(occurrence, draft.assigneeId);
+  const given = whose(occurrence);
+  const assignee = given.kind === 'one' ? given.personId : null;
   const set = (next: typeof change) => act(changeDate(draft, nominal, { ...change, ...next }));
   return (
     <>

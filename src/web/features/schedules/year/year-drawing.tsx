@@ -8,6 +8,8 @@ import {
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import type { BenchDraft } from '../bench/bench-draft.ts';
+import type { FaceOf } from '../bench/who-faces.ts';
+import { Faces } from './year-faces.tsx';
 import { Bands, MonthLine, WeekdayColumns } from './year-lines.tsx';
 import { Mark, Today } from './year-mark.tsx';
 import { DAY_FONT, type Place, ROW } from './year-place.ts';
@@ -21,10 +23,12 @@ interface YearDrawingProps {
   readonly dragged: CivilDay | null;
   /** The day where the keyboard stands, or whose menu is open. */
   readonly ringed: CivilDay | null;
+  readonly faceOf: FaceOf | null;
+  readonly chosenId: string | null;
 }
 
 /** What the year shows, from what lies behind to what stands above. */
-export function YearDrawing({ year, draft, place, width, dragged, ringed }: YearDrawingProps) {
+export function YearDrawing({ year, draft, place, width, dragged, ringed, faceOf, chosenId }: YearDrawingProps) {
   const { today, workingCalendar } = useWorkspace();
   const { x, y, cell, hatch } = place;
   const firstMonth = monthIndexOf(year.from);
@@ -53,9 +57,14 @@ export function YearDrawing({ year, draft, place, width, dragged, ringed }: Year
         />
       ))}
       {today >= year.from && today <= year.to && !taken.has(today) && <Today day={today} place={place} />}
-      {year.occurrences.map((occurrence) => (
-        <Mark key={occurrence.nominal} occurrence={occurrence} today={today} place={place} />
-      ))}
+      {faceOf && (
+        <Faces occurrences={year.occurrences.filter(isDated)} faceOf={faceOf} chosenId={chosenId} place={place} />
+      )}
+      {year.occurrences
+        .filter((occurrence) => !faceOf || !isDated(occurrence))
+        .map((occurrence) => (
+          <Mark key={occurrence.nominal} occurrence={occurrence} today={today} place={place} />
+        ))}
       {dragged !== null && (
         <g pointerEvents="none">
           <circle cx={x(dragged)} cy={y(dragged)} r={10.5} fill="var(--color-accent)" />

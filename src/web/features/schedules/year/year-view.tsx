@@ -1,6 +1,8 @@
 import { type KeyboardEvent, type PointerEvent, useCallback, useId, useRef, useState } from 'react';
 import {
+  type Assigner,
   type CivilDay,
+  type DatedOccurrence,
   daysInMonth,
   isDated,
   monthIndexOf,
@@ -15,6 +17,7 @@ import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { sayDay } from '../../../kit/ways.ts';
 import { useWidth } from '../../../kit/width.ts';
 import type { BenchDraft } from '../bench/bench-draft.ts';
+import type { FaceOf } from '../bench/who-faces.ts';
 import { DayMenu } from './day-menu.tsx';
 import { YearDrawing } from './year-drawing.tsx';
 import { HEAD, placeOf, ROW } from './year-place.ts';
@@ -24,6 +27,10 @@ interface YearViewProps {
   readonly draft: BenchDraft;
   /** Left out for those who may look only. */
   readonly edit: YearEdit | null;
+  readonly whose: Assigner;
+  /** Who has each date, where the year shows that; null where it shows the dates themselves. */
+  readonly faceOf: FaceOf | null;
+  readonly chosenId: string | null;
   /** Shows the twelve months before (-1) or after (1). */
   readonly onPage: (step: -1 | 1) => void;
 }
@@ -37,7 +44,7 @@ export interface YearEdit {
  * A year as twelve lines, weekdays lined up, so that weekends are bands and a moved date slides along its own line.
  * A click on a day, or Enter after the arrow keys, opens what can be changed about it; a mark can be dragged to another day.
  */
-export function YearView({ year: shownYear, draft, edit, onPage }: YearViewProps) {
+export function YearView({ year: shownYear, draft, edit, whose, faceOf, chosenId, onPage }: YearViewProps) {
   const [frame, width] = useWidth<HTMLDivElement>();
   const { today } = useWorkspace();
   const [cursor, setCursor] = useState<CivilDay | null>(null);
@@ -131,17 +138,20 @@ export function YearView({ year: shownYear, draft, edit, onPage }: YearViewProps
             width={width}
             dragged={drag !== null && drag.nominal !== null && drag.over !== drag.from ? drag.over : null}
             ringed={opened ?? cursor}
+            faceOf={faceOf}
+            chosenId={chosenId}
           />
         </svg>
       )}
       <span className="sr-only" aria-live="polite">
-        {cursor !== null && `${sayDay(cursor, today)}: ${on(cursor).some(isDated) ? 'due' : 'nothing due'}`}
+        {cursor !== null && `${sayDay(cursor, today)}: ${sayDue(on(cursor).find(isDated), faceOf)}`}
       </span>
       {opened !== null && edit && (
         <DayMenu
           day={opened}
           occurrences={on(opened)}
           draft={draft}
+          whose={whose}
           anchor={openedAt}
           backTo={frame}
           onChange={edit.onChange}
@@ -151,6 +161,12 @@ export function YearView({ year: shownYear, draft, edit, onPage }: YearViewProps
       )}
     </div>
   );
+}
+
+function sayDue(occurrence: DatedOccurrence | undefined, faceOf: FaceOf | null): string {
+  if (!occurrence) return 'nothing due';
+  const face = faceOf?.(occurrence);
+  return face ? `due, ${face.name}, ${face.why}` : 'due';
 }
 
 interface Drag {

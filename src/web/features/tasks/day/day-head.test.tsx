@@ -16,6 +16,7 @@ const sheetOf = (other: Partial<DaySheet>): DaySheet => ({
   coming: [],
   doneBefore: { tasks: [], count: 0 },
   toCheck: [],
+  offered: { tasks: [], count: 0 },
   unassigned: { tasks: [], count: 0 },
   projected: [],
   deleted: [],

@@ -1,0 +1,94 @@
+import { z } from 'zod';
+import {
+  type AssignmentRule,
+  COVERS,
+  type Colleague,
+  type Group,
+  HALVES,
+  type TurnLength,
+  type Weekday,
+} from '../core/index.ts';
+import { id, isoDate, line } from './fields.ts';
+
+const MOST_IN_ROSTER = 60;
+const MOST_ROSTERS = 100;
+const MOST_SWAPS = 300;
+
+const unlike = (values: readonly unknown[]) => new Set(values).size === values.length;
+
+export const groupSchema: z.ZodType<Group, Group> = z.discriminatedUnion('of', [
+  z.object({
+    of: z.literal('people'),
+    ids: z
+      .array(id)
+      .min(1, 'Name one person at least.')
+      .max(MOST_IN_ROSTER, `${MOST_IN_ROSTER} people at most: for more, take a role or a team.`)
+      .refine(unlike, 'Somebody stands there twice.'),
+  }),
+  z.object({ of: z.literal('role'), role: line('The role', 60) }),
+  z.object({ of: z.literal('team'), team: line('The team', 60) }),
+]);
+
+const turnLengthSchema: z.ZodType<TurnLength, TurnLength> = z.discriminatedUnion('per', [
+  z.object({ per: z.literal('occurrence') }),
+  z.object({
+    per: z.literal('week'),
+    on: z
+      .number()
+      .int()
+      .min(1)
+      .max(7)
+      .transform((day) => day as Weekday) as unknown as z.ZodType<Weekday, Weekday>,
+  }),
+  z.object({ per: z.literal('month') }),
+]);
+
+const turnsSchema = z.object({
+  length: turnLengthSchema,
+  rosters: z
+    .array(
+      z.object({
+        from: isoDate,
+        people: z
+          .array(id)
+          .min(1, 'Name one person at least.')
+          .max(MOST_IN_ROSTER, `A roster has ${MOST_IN_ROSTER} places at most.`),
+      }),
+    )
+    .min(1, 'Turns need a roster.')
+    .max(MOST_ROSTERS, `The roster can change ${MOST_ROSTERS} times at most.`)
+    .refine((rosters) => unlike(rosters.map(({ from }) => from)), 'Two rosters begin on the same day.'),
+  swaps: z
+    .array(
+      z
+        .object({ one: isoDate, other: isoDate })
+        .refine(({ one, other }) => one !== other, 'A turn is swapped with another one: choose a second date.'),
+    )
+    .max(MOST_SWAPS, `${MOST_SWAPS} swaps at most.`),
+});
+
+const cover = z.enum(COVERS);
+const v = z.literal(1);
+
+export const assignmentRuleSchema: z.ZodType<AssignmentRule, AssignmentRule> = z.discriminatedUnion('kind', [
+  z.object({ v, kind: z.literal('nobody') }),
+  z.object({ v, kind: z.literal('person'), personId: id, daysOffToo: z.boolean(), cover }),
+  z.object({ v, kind: z.literal('anyOf'), group: groupSchema }),
+  z.object({ v, kind: z.literal('inTurn'), turns: turnsSchema, cover }),
+  z.object({ v, kind: z.literal('leastToDo'), group: groupSchema }),
+  z.object({ v, kind: z.literal('usualPerson'), otherwiseId: id.nullable(), daysOffToo: z.boolean(), cover }),
+]);
+
+/** Somebody who may be given work, with all that tells whether they can have it on a day. */
+export const colleagueSchema: z.ZodType<Colleague, Colleague> = z.object({
+  id,
+  roles: z.array(z.string()),
+  team: z.string().nullable(),
+  weeks: z.array(z.array(z.number().int())),
+  weeksFrom: isoDate,
+  worksFrom: isoDate.nullable(),
+  worksUntil: isoDate.nullable(),
+  leave: z.array(z.object({ from: isoDate, to: isoDate, half: z.enum(HALVES).nullable() })),
+  tickets: z.array(z.object({ name: z.string(), until: isoDate.nullable() })),
+  deputyId: id.nullable(),
+});

@@ -1,0 +1,61 @@
+import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
+import type { WeekMinutes } from '../people/week-hours.ts';
+import { type Group, People } from './assignment.ts';
+import type { Leave, Ticket, Worker } from './availability.ts';
+
+/** Somebody who may be given work, as they are told of over the wire: a worker with dates instead of days. */
+export interface Colleague {
+  readonly id: string;
+  readonly roles: readonly string[];
+  readonly team: string | null;
+  readonly weeks: readonly WeekMinutes[];
+  readonly weeksFrom: IsoDate;
+  readonly worksFrom: IsoDate | null;
+  readonly worksUntil: IsoDate | null;
+  readonly leave: readonly { readonly from: IsoDate; readonly to: IsoDate; readonly half: Half | null }[];
+  readonly tickets: readonly { readonly name: string; readonly until: IsoDate | null }[];
+  readonly deputyId: string | null;
+}
+
+export type Half = NonNullable<Leave['half']>;
+export const HALVES = ['morning', 'afternoon'] as const satisfies readonly Half[];
+
+/** Everybody of a workspace, ready to be given work; of a group in the order in which they are told. */
+export function peopleHere(colleagues: readonly Colleague[]): People {
+  const byRole = new Map<string, string[]>();
+  const byTeam = new Map<string, string[]>();
+  const into = (groups: Map<string, string[]>, name: string, id: string) => {
+    const there = groups.get(name);
+    if (there) there.push(id);
+    else groups.set(name, [id]);
+  };
+  for (const { id, roles, team } of colleagues) {
+    for (const role of roles) into(byRole, role, id);
+    if (team !== null) into(byTeam, team, id);
+  }
+  const idsOf = (group: Group): readonly string[] => {
+    switch (group.of) {
+      case 'people':
+        return group.ids;
+      case 'role':
+        return byRole.get(group.role) ?? [];
+      case 'team':
+        return byTeam.get(group.team) ?? [];
+    }
+  };
+  return new People(new Map(colleagues.map((one) => [one.id, workerOf(one)])), idsOf);
+}
+
+function workerOf({ id, weeks, weeksFrom, worksFrom, worksUntil, leave, tickets, deputyId }: Colleague): Worker {
+  const day = (date: IsoDate | null) => (date === null ? null : dayOfIso(date));
+  return {
+    ...{ id, weeks, deputyId },
+    weeksFrom: dayOfIso(weeksFrom),
+    worksFrom: day(worksFrom),
+    worksUntil: day(worksUntil),
+    leave: leave.map(
+      ({ from, to, half }): Leave => ({ from: dayOfIso(from), to: dayOfIso(to), ...(half === null ? {} : { half }) }),
+    ),
+    tickets: tickets.map(({ name, until }): Ticket => ({ name, until: day(until) })),
+  };
+}

@@ -1,0 +1,96 @@
+import type { CivilDay } from '../civil-date/civil-day.ts';
+import { isoOfDay } from '../civil-date/iso-date.ts';
+import type { AssignmentRule, People } from './assignment.ts';
+import { type DatesBetween, placeFrom, rosterFrom } from './roster.ts';
+import { rosterInForce } from './rule-words.ts';
+
+/** Everybody whom a rule names, those of earlier orders included; who is meant by a role or a team is not told here. */
+export function namedIn(rule: AssignmentRule): ReadonlySet<string> {
+  switch (rule.kind) {
+    case 'nobody':
+      return new Set();
+    case 'person':
+      return new Set([rule.personId]);
+    case 'usualPerson':
+      return new Set(rule.otherwiseId === null ? [] : [rule.otherwiseId]);
+    case 'anyOf':
+    case 'leastToDo':
+      return new Set(rule.group.of === 'people' ? rule.group.ids : []);
+    case 'inTurn':
+      return new Set(rule.turns.rosters.flatMap(({ people }) => people));
+  }
+}
+
+/** Those whom it names for a day and what comes after it. */
+export function namedFrom(rule: AssignmentRule, day: CivilDay): ReadonlySet<string> {
+  if (rule.kind !== 'inTurn') return namedIn(rule);
+  const from = rosterInForce(rule.turns, day).from;
+  return new Set(rule.turns.rosters.filter((one) => one.from >= from).flatMap(({ people }) => people));
+}
+
+/** Those whom a rule means from a day on: by name, as one of a group, or as the client's usual person. */
+export function holdersOf(
+  rule: AssignmentRule,
+  people: People,
+  usualPersonId: string | null,
+  day: CivilDay,
+): ReadonlySet<string> {
+  if ('group' in rule) return new Set(people.of(rule.group));
+  if (rule.kind === 'usualPerson' && usualPersonId !== null) return new Set([usualPersonId]);
+  return namedFrom(rule, day);
+}
+
+/** Everybody who may come to do work by a rule: those it names, those of its group, and whoever takes over for them. */
+export function mayComeToDo(rule: AssignmentRule, people: People, usualPersonId: string | null): ReadonlySet<string> {
+  const found = new Set(namedIn(rule));
+  if ('group' in rule) for (const id of people.of(rule.group)) found.add(id);
+  if (rule.kind === 'usualPerson' && usualPersonId !== null) found.add(usualPersonId);
+  // A set gives what is added to it while it is gone through: so a deputy's deputy is found too.
+  if ('cover' in rule && rule.cover === 'deputy')
+    for (const id of found) {
+      const deputyId = people.workers.get(id)?.deputyId ?? null;
+      if (deputyId !== null) found.add(deputyId);
+    }
+  return found;
+}
+
+/** The one person who has all of its work; null where several may, or nobody does. */
+export function onlyPersonOf(rule: AssignmentRule): string | null {
+  return rule.kind === 'person' ? rule.personId : null;
+}
+
+/**
+ * The same rule with somebody else, or nobody, in the place of one person from a day on. Turns that have been are theirs still;
+ * whoever takes them over and stands in the order already is there twice, since both turns are theirs.
+ */
+export function handedOn(
+  rule: AssignmentRule,
+  from: string,
+  to: string | null,
+  today: CivilDay,
+  datesBetween: DatesBetween,
+): AssignmentRule {
+  if (!namedIn(rule).has(from)) return rule;
+  const without = (ids: readonly string[]) => ids.flatMap((id) => (id !== from ? id : (to ?? [])));
+  switch (rule.kind) {
+    case 'nobody':
+      return rule;
+    case 'person':
+      return to === null ? { v: 1, kind: 'nobody' } : { ...rule, personId: to };
+    case 'usualPerson':
+      return { ...rule, otherwiseId: to };
+    case 'anyOf':
+    case 'leastToDo': {
+      if (rule.group.of !== 'people') return rule;
+      const ids = [...new Set(without(rule.group.ids))];
+      return ids.length === 0 ? { v: 1, kind: 'nobody' } : { ...rule, group: { of: 'people', ids } };
+    }
+    case 'inTurn': {
+      const { order, at } = placeFrom(rule.turns, today, datesBetween);
+      const people = without([...order.slice(at), ...order.slice(0, at)]);
+      return people.length === 0
+        ? { v: 1, kind: 'nobody' }
+        : { ...rule, turns: rosterFrom(rule.turns, isoOfDay(today), people) };
+    }
+  }
+}

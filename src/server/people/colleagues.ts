@@ -1,0 +1,39 @@
+import { type Colleague, dayOfIso, groupBy, isoOfDay, mondayOf, type WeekOfWork } from '../../core/index.ts';
+import { Person } from '../platform/identity/person.ts';
+import type { Scope } from '../platform/scope.ts';
+
+/** Leave that is over for longer makes no difference to any task that may still change. */
+const LEAVE_KEPT_DAYS = 400;
+
+/** Everybody of the workspace with all that tells whether they can have work on a day; by name, as groups are told. */
+export async function colleagues(scope: Scope): Promise<Colleague[]> {
+  const [people, leave] = await scope.atOnce(
+    () => scope.find(Person),
+    () =>
+      scope.sql<Colleague['leave'][number] & { readonly personId: string }>(
+        `select person_id as "personId", from_on as "from", to_on as "to", half from leave
+         where workspace_id = $1 and state = 'given' and to_on >= $2::date order by from_on, id`,
+        [isoOfDay(scope.now.day - LEAVE_KEPT_DAYS)],
+      ),
+  );
+  const ofPerson = groupBy(leave, ({ personId }) => personId);
+  return people
+    .sort((a, b) => a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1))
+    .map((person) => ({
+      ...{ id: person.id, roles: person.roles, team: person.team, weeks: person.weeks, weeksFrom: person.weeksFrom },
+      ...{ worksFrom: person.worksFrom, worksUntil: person.worksUntil, tickets: person.tickets },
+      deputyId: person.deputyId,
+      leave: (ofPerson.get(person.id) ?? []).map(({ from, to, half }) => ({ from, to, half })),
+    }));
+}
+
+/** Minutes of the work that is made of everybody, by the week in which it is due, from this week on. */
+export async function weeksOfWork(scope: Scope): Promise<WeekOfWork[]> {
+  const rows = await scope.sql<{ personId: string; monday: string; minutes: number }>(
+    `select assignee_id as "personId", date_trunc('week', due_on)::date as monday, sum(estimate_minutes)::int as minutes
+     from task where workspace_id = $1 and due_on >= $2::date and assignee_id is not null
+       and state not in ('skipped', 'lapsed') group by 1, 2`,
+    [isoOfDay(mondayOf(scope.now.day))],
+  );
+  return rows.map(({ monday, ...one }) => ({ ...one, monday: dayOfIso(monday) }));
+}

@@ -1,0 +1,73 @@
+import type { ScheduleInput } from '../../contract/index.ts';
+import { type AssignmentRule, hasLeftBy, namedFrom, namedIn } from '../../core/index.ts';
+import { Person } from '../platform/identity/person.ts';
+import type { Scope } from '../platform/scope.ts';
+import type { Schedule } from './entity.ts';
+
+export interface InputProblem {
+  readonly path: string;
+  readonly message: string;
+}
+
+/** Everybody of the workspace, by id: who is looked for in what somebody has written. */
+export async function peopleById(scope: Scope): Promise<ReadonlyMap<string, Person>> {
+  return new Map((await scope.find(Person)).map((person) => [person.id, person]));
+}
+
+type Named = Partial<Pick<ScheduleInput, 'assignment' | 'exceptions' | 'revisions'>>;
+
+/**
+ * What is wrong with the people that a schedule names: all of them are of this workspace, and whoever is named anew for what is
+ * to come is here, since work would lie with somebody who has left and be seen by nobody. What they have already may stay.
+ */
+export function problemsOfPeople(
+  scope: Scope,
+  { assignment, exceptions = [], revisions = [] }: Named,
+  people: ReadonlyMap<string, Person>,
+  before: Pick<Schedule, 'assignment'> | null,
+): InputProblem[] {
+  const byHand = [
+    ...exceptions.map((exception, i) => ({
+      path: `exceptions.${i}.change.assigneeId`,
+      id: exception.kind === 'change' ? exception.change.assigneeId : null,
+    })),
+    ...revisions.flatMap(({ own = {} }, i) =>
+      Object.entries(own).map(([step, fields]) => ({
+        path: `revisions.${i}.own.${step}.assigneeId`,
+        id: fields.assigneeId,
+      })),
+    ),
+  ];
+  return [
+    ...byHand.flatMap(({ path, id }) =>
+      id && !people.has(id) ? [{ path, message: 'There is no such person here.' }] : [],
+    ),
+    ...(assignment === undefined ? [] : problemsOfRule(scope, assignment, people, before)),
+  ];
+}
+
+function problemsOfRule(
+  scope: Scope,
+  rule: AssignmentRule,
+  people: ReadonlyMap<string, Person>,
+  before: Pick<Schedule, 'assignment'> | null,
+): InputProblem[] {
+  const { day: today } = scope.now;
+  const there = before === null ? new Set<string>() : namedFrom(before.assignment, today);
+  const fromNow = namedFrom(rule, today);
+  const { roles, teams } = scope.workspace;
+  const ofNobody =
+    'group' in rule &&
+    ((rule.group.of === 'role' && !roles.includes(rule.group.role)) ||
+      (rule.group.of === 'team' && !teams.includes(rule.group.team)));
+  return [
+    ...[...namedIn(rule)].flatMap((id): InputProblem[] => {
+      const person = people.get(id);
+      if (!person) return [{ path: 'assignment', message: 'There is no such person here.' }];
+      return fromNow.has(id) && !there.has(id) && hasLeftBy(person, today)
+        ? [{ path: 'assignment', message: `${person.name} has left: give it to somebody else.` }]
+        : [];
+    }),
+    ...(ofNobody ? [{ path: 'assignment', message: 'There is no such role or team here.' }] : []),
+  ];
+}

@@ -1,0 +1,119 @@
+import {
+  type Assigner,
+  asksForLoad,
+  assigner,
+  type CivilDay,
+  type DatesBetween,
+  datesBetweenOf,
+  dayOfIso,
+  isoOfDay,
+  Loads,
+  minutesOfHolder,
+  type People,
+  peopleHere,
+  type Settled,
+  type WeekOfWork,
+  type Why,
+  type WorkingCalendar,
+} from '../../core/index.ts';
+import { colleagues, weeksOfWork } from '../people/index.ts';
+import type { Scope } from '../platform/scope.ts';
+import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
+
+/** What the tasks of schedules are worked out with. */
+export interface Making {
+  readonly calendar: WorkingCalendar;
+  /** Names by id, for the titles. */
+  readonly people: ReadonlyMap<string, string>;
+  /** Everybody who may be given work. */
+  readonly here: People;
+  /** Who has the sets of a schedule. */
+  readonly whose: (row: ScheduleRow) => Assigner;
+}
+
+/** Dates that are over for longer are nobody's to settle. */
+const SETTLED_DAYS = 62;
+
+/**
+ * All that it takes to make or foresee the tasks of some schedules.
+ * @param settles whether what the load decides is decided for good: then each adds to what the next one finds
+ */
+export async function makingFor(
+  scope: Scope,
+  rows: readonly ScheduleRow[],
+  { settles = false }: { readonly settles?: boolean } = {},
+): Promise<Making> {
+  const byLoad = rows.filter(({ assignment }) => asksForLoad(assignment)).map(({ id }) => id);
+  const [calendar, people, here, weeks, before] = await scope.atOnce(
+    () => scope.calendar(),
+    () => scope.peopleNames(),
+    async () => peopleHere(await colleagues(scope)),
+    async () => (byLoad.length === 0 ? [] : weeksOfWork(scope)),
+    async () => (byLoad.length === 0 ? NOTHING_BEFORE : givenBefore(scope, byLoad)),
+  );
+  const loads = () => loadsOf(here, calendar, weeks);
+  const shared = loads();
+  return {
+    ...{ calendar, people, here },
+    whose: (row) => {
+      const { assignment, usualPersonId } = row;
+      const of = before.get(row.id);
+      return assigner(assignment, {
+        ...{ calendar, people: here, usualPersonId },
+        datesBetween: lazily(() => datesBetweenOf(plannedSchedule(scope, row), calendar)),
+        estimateMinutes: minutesOfHolder(partsOf(row)),
+        tickets: [],
+        loads: settles || !asksForLoad(assignment) ? shared : loads(),
+        ...(of ?? {}),
+      });
+    },
+  };
+}
+
+function loadsOf(here: People, calendar: WorkingCalendar, weeks: readonly WeekOfWork[]): Loads {
+  return new Loads(here.workers, (day) => calendar.holidayName(day) !== undefined, weeks);
+}
+
+/** The rule of a schedule is read only where somebody asks for its dates. */
+function lazily(of: () => DatesBetween): DatesBetween {
+  let known: DatesBetween | null = null;
+  return (after, upTo) => {
+    known ??= of();
+    return known(after, upTo);
+  };
+}
+
+interface GivenBefore {
+  readonly settled: Map<CivilDay, Settled>;
+  readonly lastHad: Map<string, CivilDay>;
+}
+
+const NOTHING_BEFORE: ReadonlyMap<string, GivenBefore> = new Map();
+
+/** Who has the dates of schedules that are made already, and when each had one last. */
+async function givenBefore(scope: Scope, scheduleIds: readonly string[]): Promise<ReadonlyMap<string, GivenBefore>> {
+  const rows = await scope.sql<{
+    readonly scheduleId: string;
+    readonly nominal: string;
+    readonly on: string;
+    readonly personId: string;
+    readonly why: Why | null;
+  }>(
+    `select schedule_id as "scheduleId", nominal_date as nominal, work_on as "on", assignee_id as "personId", why from task
+     where workspace_id = $1 and schedule_id = any($2::uuid[]) and step_key = '' and assignee_id is not null
+       and nominal_date >= $3::date order by nominal_date`,
+    [scheduleIds, isoOfDay(scope.now.day - SETTLED_DAYS)],
+  );
+  const found = new Map<string, GivenBefore>();
+  for (const { scheduleId, nominal, on, personId, why } of rows) {
+    let of = found.get(scheduleId);
+    if (!of) {
+      of = { settled: new Map(), lastHad: new Map() };
+      found.set(scheduleId, of);
+    }
+    of.settled.set(dayOfIso(nominal), { personId, why });
+    // What lies ahead is found again in its turn.
+    if (dayOfIso(on) < scope.now.day) of.lastHad.set(personId, dayOfIso(on));
+  }
+  return found;
+}

@@ -1,0 +1,114 @@
+import {
+  type AssignmentKind,
+  type AssignmentRule,
+  type CivilDay,
+  type DatesBetween,
+  type Group,
+  givenTo,
+  goesOnWith,
+  isoOfDay,
+  rosterInForce,
+  type Turns,
+} from '../../../../core/index.ts';
+
+/** What the kinds are called where one is chosen. */
+export const KIND_WORDS: Readonly<Record<AssignmentKind, string>> = {
+  person: 'one person',
+  anyOf: 'any one of several',
+  inTurn: 'in turn',
+  leastToDo: 'whoever has the least to do',
+  usualPerson: 'the client’s usual person',
+  nobody: 'nobody yet',
+};
+
+export const COVER_WORDS = {
+  deputy: 'whoever takes over for them',
+  next: 'the next in turn',
+  leastToDo: 'whoever of them has the least to do',
+  nobody: 'nobody: a planner sees to it',
+} as const;
+
+interface Around {
+  readonly today: CivilDay;
+  /** Who may be meant first: whoever does it now, else whoever is at the page. */
+  readonly meId: string;
+  readonly roles: readonly string[];
+  readonly roleMembers: (role: string) => readonly string[];
+}
+
+/** The same schedule with its work given by a rule of another kind, keeping whom the one before named as far as that goes. */
+export function ofKind(kind: AssignmentKind, before: AssignmentRule, around: Around): AssignmentRule {
+  if (kind === before.kind) return before;
+  const people = peopleOf(before, around);
+  const [first] = people;
+  switch (kind) {
+    case 'nobody':
+      return { v: 1, kind };
+    case 'person':
+      return givenTo(first ?? around.meId);
+    case 'usualPerson':
+      return { v: 1, kind, otherwiseId: null, daysOffToo: true, cover: 'deputy' };
+    case 'anyOf':
+    case 'leastToDo':
+      return { v: 1, kind, group: groupOf(before, around, people) };
+    case 'inTurn':
+      return {
+        ...{ v: 1, kind, cover: 'next' },
+        turns: {
+          length: { per: 'week', on: 1 },
+          rosters: [{ from: isoOfDay(around.today), people: people.length > 0 ? people : [around.meId] }],
+          swaps: [],
+        },
+      };
+  }
+}
+
+function groupOf(before: AssignmentRule, { roles }: Around, people: readonly string[]): Group {
+  if ('group' in before) return before.group;
+  if (people.length > 1) return { of: 'people', ids: [...new Set(people)] };
+  const [role] = roles;
+  return role === undefined ? { of: 'people', ids: people } : { of: 'role', role };
+}
+
+/** Those whom a rule means now, in their order. */
+function peopleOf(rule: AssignmentRule, { today, roleMembers }: Around): readonly string[] {
+  switch (rule.kind) {
+    case 'nobody':
+      return [];
+    case 'person':
+      return [rule.personId];
+    case 'usualPerson':
+      return rule.otherwiseId === null ? [] : [rule.otherwiseId];
+    case 'inTurn':
+      return rosterInForce(rule.turns, today).people;
+    case 'anyOf':
+    case 'leastToDo':
+      return rule.group.of === 'people' ? rule.group.ids : rule.group.of === 'role' ? roleMembers(rule.group.role) : [];
+  }
+}
+
+/**
+ * Turns with another order. An order that has begun stays for what lies before today, and goes on where it stands; one that has
+ * not is only put right.
+ */
+export function withOrder(turns: Turns, today: CivilDay, people: readonly string[], datesBetween: DatesBetween): Turns {
+  const now = rosterInForce(turns, today);
+  if (now.from >= isoOfDay(today))
+    return { ...turns, rosters: turns.rosters.map((one) => (one === now ? { ...one, people } : one)) };
+  return goesOnWith(turns, today, people, datesBetween);
+}
+
+/** Turns that somebody of the order begins on a day: what lies before stays as it was. */
+export function beginning(turns: Turns, from: CivilDay, today: CivilDay, firstId: string): Turns {
+  const { people } = rosterInForce(turns, today);
+  const at = Math.max(0, people.indexOf(firstId));
+  const order = [...people.slice(at), ...people.slice(0, at)];
+  const date = isoOfDay(from);
+  const kept = turns.rosters.filter((one) => one.from < date && one.from < isoOfDay(today));
+  return { ...turns, rosters: [...kept, { from: date, people: order }] };
+}
+
+export function moved<T>(list: readonly T[], from: number, to: number): T[] {
+  const others = list.filter((_, i) => i !== from);
+  return [...others.slice(0, to), list[from] as T, ...others.slice(to)];
+}

@@ -1,0 +1,66 @@
+import {
+  type Assigner,
+  type Assignment,
+  type AssignmentRule,
+  asksForLoad,
+  assigner,
+  type DatedOccurrence,
+  datesBetweenOf,
+  isDated,
+  Loads,
+  minutesOfHolder,
+  type PlannedOccurrence,
+  type PlannedSchedule,
+  peopleHere,
+  type SetPart,
+  type WorkingCalendar,
+} from '../../../core/index.ts';
+import type { Colleagues } from '../people/colleagues.ts';
+
+/** What tells who has each date of a schedule; it can be handed to a worker. */
+export interface WhoQuestion {
+  readonly rule: AssignmentRule;
+  readonly colleagues: Colleagues;
+  readonly usualPersonId: string | null;
+  readonly parts: readonly SetPart[];
+}
+
+/** Who has each date, computed as the server does. */
+export function assignerOf(
+  { rule, colleagues: { colleagues, weeks }, usualPersonId, parts }: WhoQuestion,
+  schedule: PlannedSchedule,
+  calendar: WorkingCalendar,
+): Assigner {
+  const people = peopleHere(colleagues);
+  return assigner(rule, {
+    ...{ calendar, people, usualPersonId, tickets: [] },
+    datesBetween: datesBetweenOf(schedule, calendar),
+    estimateMinutes: minutesOfHolder(parts),
+    loads: new Loads(people.workers, (day) => calendar.holidayName(day) !== undefined, weeks),
+  });
+}
+
+/** Until it is known who is there: nobody, without a reason. */
+export const NOT_KNOWN_YET: Assigner = () => ({ kind: 'nobody', why: null });
+
+/**
+ * The same, asked in the order of the days and remembered: where the load decides, each date counts for the ones after it, and
+ * whoever asks again gets the same answer.
+ */
+export function remembered(whose: Assigner, rule: AssignmentRule, first: readonly PlannedOccurrence[]): Assigner {
+  const known = new Map<number, Assignment>();
+  const ask = (occurrence: DatedOccurrence): Assignment => {
+    const before = known.get(occurrence.nominal);
+    if (before) return before;
+    const found = whose(occurrence);
+    known.set(occurrence.nominal, found);
+    return found;
+  };
+  if (asksForLoad(rule)) for (const one of first) if (isDated(one)) ask(one);
+  return ask;
+}
+
+/** Whether different people may have different dates. */
+export function hasSeveral(rule: AssignmentRule): boolean {
+  return rule.kind === 'inTurn' || rule.kind === 'leastToDo';
+}
