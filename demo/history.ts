@@ -63,6 +63,7 @@ export interface Past {
 /** Plays the past: what became of every task that was due up to now. */
 export async function playHistory(past: Past): Promise<void> {
   const { scope } = past;
+  await takeOffered(scope);
   const tasks = await scope.sql<PastTask>(
     `select k.id, k.schedule_id as "scheduleId", k.due_on as "dueOn", k.start_time as "startTime", k.due_time as "dueTime",
        k.estimate_minutes as "estimateMinutes", k.assignee_id as "assigneeId", t.name as "templateName",
@@ -84,6 +85,17 @@ export async function playHistory(past: Past): Promise<void> {
   });
   await writeFates(scope, fates);
   await addFiles(past, tasks, fates);
+}
+
+/** What any one of a role could take, one of them took. */
+async function takeOffered(scope: Scope): Promise<void> {
+  await scope.sql(
+    `update task set assignee_id = (
+       select p.id from person p where p.workspace_id = $1 and p.works_from is null and p.roles ? (task.offered_to->>'role')
+       order by md5(task.nominal_date::text || p.name) limit 1)
+     where workspace_id = $1 and offered_to is not null and due_on < $2::date`,
+    [scope.today],
+  );
 }
 
 async function writeFates(scope: Scope, fates: readonly Fate[]): Promise<void> {

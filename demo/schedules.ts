@@ -5,16 +5,22 @@ import {
   type Recurrence,
   type Rule,
   type Timing,
+  type TurnLength,
   type Weekday,
 } from '../src/core/index.ts';
 import type { PersonKey } from './people.ts';
 import type { TemplateKey } from './templates.ts';
 
+/** Who does it where that is not one person, or nobody. */
+export type DemoWho =
+  | { readonly kind: 'inTurn'; readonly per: TurnLength['per']; readonly people: readonly PersonKey[] }
+  | { readonly kind: 'anyOf' | 'leastToDo'; readonly role: string };
+
 export interface DemoSchedule {
   readonly template: TemplateKey;
   /** One of the marina's own assets by name, or a berth-holder's vessel by its place in the list. */
   readonly asset?: string | number;
-  readonly who: PersonKey | null;
+  readonly who: PersonKey | null | DemoWho;
   readonly rules: readonly Rule[];
   readonly dayOff?: Convention;
   readonly start?: string;
@@ -114,7 +120,12 @@ export const SCHEDULES: readonly DemoSchedule[] = [
     dayOff: 'none',
     timing: at('07:00', '07:30'),
   },
-  { template: 'openingWalk', who: 'wilf', rules: [weekly(6, 7)], timing: at('07:30', '08:00') },
+  {
+    template: 'openingWalk',
+    who: { kind: 'inTurn', per: 'week', people: ['tamsin', 'kit', 'wilf', 'piet'] },
+    rules: [weekly(6, 7)],
+    timing: at('07:30', '08:00'),
+  },
   ...PONTOON_DAYS.map(
     ([asset, weekday, who, from, to]): DemoSchedule => ({
       template: 'pontoon',
@@ -138,13 +149,13 @@ export const SCHEDULES: readonly DemoSchedule[] = [
   {
     template: 'lifeRings',
     asset: 'Gannet Quay',
-    who: 'wilf',
+    who: { kind: 'inTurn', per: 'week', people: ['joss', 'nadia', 'kit', 'tamsin', 'wilf'] },
     rules: [daily(7)],
     timing: by('15:30'),
     overlap: { kind: 'lapse' },
   },
   { template: 'lifeRings', asset: 'Lee Quay', who: 'kit', rules: [weekly(2)] },
-  { template: 'lifeRings', asset: 'Long Quay', who: 'wilf', rules: [weekly(6)] },
+  { template: 'lifeRings', asset: 'Long Quay', who: { kind: 'anyOf', role: 'dock crew' }, rules: [weekly(6)] },
   ...BOARDINGS,
   {
     template: 'craneCert',
@@ -177,7 +188,7 @@ export const SCHEDULES: readonly DemoSchedule[] = [
   { template: 'pumps', who: 'lowri', rules: [weekly(1, 2, 3, 4, 5)], timing: at('07:30', '08:00') },
   { template: 'pumps', who: 'piet', rules: [weekly(6, 7)], timing: at('07:30', '08:00') },
   { template: 'spillKits', asset: 'Fuel dock', who: 'lowri', rules: [everyWeeks(4, 2)], timing: at('14:00', '14:30') },
-  { template: 'spillKits', asset: 'Long Quay', who: 'piet', rules: [everyWeeks(4, 4)] },
+  { template: 'spillKits', asset: 'Long Quay', who: { kind: 'leastToDo', role: 'dock crew' }, rules: [everyWeeks(4, 4)] },
   {
     template: 'meterCal',
     asset: 'Fuel dock',

@@ -1,6 +1,15 @@
 import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
-import { givenTo, isoOfDay, plainWeek, type Recurrence, USUAL_WAYS, yearMonthDay } from '../src/core/index.ts';
+import {
+  type AssignmentRule,
+  givenTo,
+  isoOfDay,
+  plainWeek,
+  type Recurrence,
+  type TurnLength,
+  USUAL_WAYS,
+  yearMonthDay,
+} from '../src/core/index.ts';
 import { Asset, Client } from '../src/server/clients/index.ts';
 import { type FileStore, IN_TEXT, StoredFile } from '../src/server/files/stored/index.ts';
 import { hashPassword, sendInvitation } from '../src/server/people/index.ts';
@@ -299,6 +308,18 @@ async function tellChanges(
   await record(daysBefore(scope, daysAgo), 'changed', { steps: { from: [], to: template.steps } });
 }
 
+/** Turns go on from the start of their schedule, so that the past has them too. */
+function ruleOf(who: DemoSchedule['who'], people: ReadonlyMap<string, string>, start: string): AssignmentRule {
+  if (who === null || typeof who === 'string') return givenTo(who === null ? null : (people.get(who) ?? null));
+  if (who.kind !== 'inTurn') return { v: 1, kind: who.kind, group: { of: 'role', role: who.role } };
+  const length: TurnLength = who.per === 'week' ? { per: 'week', on: 1 } : { per: who.per };
+  const order = who.people.flatMap((key) => people.get(key) ?? []);
+  return {
+    ...{ v: 1, kind: 'inTurn', cover: 'next' },
+    turns: { length, rosters: [{ from: start, people: order }], swaps: [] },
+  };
+}
+
 async function addSchedule(
   scope: Scope,
   schedule: DemoSchedule,
@@ -322,7 +343,7 @@ async function addSchedule(
     templateId: ids.templates.get(schedule.template) as string,
     clientId: asset?.clientId ?? null,
     assetId: asset?.assetId ?? null,
-    assignment: givenTo(schedule.who === null ? null : (ids.people.get(schedule.who) ?? null)),
+    assignment: ruleOf(schedule.who, ids.people, recurrence.start),
     recurrence: { v: 1, ...recurrence },
     timing: { v: 1, ...DEFAULT_TIMING, ...schedule.timing },
     overlap: schedule.overlap ?? { kind: 'add' },

@@ -32,7 +32,7 @@ export {
 } from './assignment/roster.ts';
 export { callNames, type NamedPerson, NOBODY_YET, rosterInForce, sayGroup, sayRule } from './assignment/rule-words.ts';
 export { datesBetweenOf } from './assignment/turn-dates.ts';
-export { type NameOf, sayWhy, sayWhyOf } from './assignment/why-words.ts';
+export { type NameOf, sayWhy, sayWhyBeside, sayWhyOf } from './assignment/why-words.ts';
 export { asWritten, defused } from './bring-in/cells.ts';
 export { type DaysOffRead, readDaysOff } from './bring-in/days-off-ics.ts';
 export {

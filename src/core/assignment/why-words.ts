@@ -21,6 +21,13 @@ export function sayWhy(assignment: Assignment, nameOf: NameOf, today: CivilDay):
   }
 }
 
+/** The same for where it stands beside whoever has it: "Kit is away until Fri". */
+export function sayWhyBeside(assignment: Assignment, nameOf: NameOf, today: CivilDay): string {
+  if (assignment.kind !== 'one' || assignment.why.by === 'hand' || assignment.why.by === 'least to do')
+    return sayWhy(assignment, nameOf, today);
+  return sayPassedOver(assignment.why.passedOver, nameOf, today) || sayOwn(assignment.why, nameOf);
+}
+
 /** The same of a reason that was kept. @param personId who has it; null for nobody */
 export function sayWhyOf(personId: string | null, why: Why, nameOf: NameOf, today: CivilDay): string {
   const over = why.by === 'hand' ? '' : sayPassedOver(why.passedOver, nameOf, today);

@@ -200,9 +200,10 @@ function nobodyThere(
   context: RemarkContext,
 ): Remark {
   const days = away.map(({ on }) => on);
-  const [first] = away;
-  const why = first ? sayWhy(first.assignment, nameOf, today) : '';
-  const text = `Nobody who may do it is there on ${plural(days.length, 'date')}: ${listDates(days, context, { holidays: true })}. On the first, ${why}.`;
+  // A holiday is said by its name, and is everybody's.
+  const first = away.find(({ on }) => context.calendar.holidayName(on) === undefined);
+  const why = first ? ` On ${sayDay(first.on, today)}, ${sayWhy(first.assignment, nameOf, today)}.` : '';
+  const text = `Nobody who may do it is there on ${plural(days.length, 'date')}: ${listDates(days, context, { holidays: true })}.${why}`;
   return remark('nobody there', text, days);
 }
 

@@ -10,7 +10,7 @@ import {
   type PlannedOccurrence,
   remindersOf,
   type SetTask,
-  sayWhy,
+  sayWhyBeside,
   type Timing,
   tasksOfSet,
 } from '../../../../core/index.ts';
@@ -49,7 +49,7 @@ export function NextDates({ occurrences, whose, isNarrow, set, titleOf }: NextDa
     <table className="tt is-static mt-1 [&_td]:h-[33px] [&_tr>:first-child]:pl-0">
       <colgroup>
         <col style={{ width: 30 }} />
-        <col style={{ width: isNarrow ? 118 : hasReminder ? 126 : 132 }} />
+        <col style={{ width: isNarrow ? 108 : hasReminder ? 126 : 132 }} />
         {!isNarrow && (
           <>
             <col style={{ width: hasReminder ? 92 : 98 }} />
@@ -58,7 +58,7 @@ export function NextDates({ occurrences, whose, isNarrow, set, titleOf }: NextDa
             {hasReminder && <col style={{ width: 132 }} />}
           </>
         )}
-        <col style={{ width: isNarrow ? 84 : hasReminder ? 96 : '24%' }} />
+        <col style={{ width: isNarrow ? 72 : hasReminder ? 96 : '24%' }} />
         <col />
       </colgroup>
       <thead>
@@ -86,7 +86,7 @@ export function NextDates({ occurrences, whose, isNarrow, set, titleOf }: NextDa
               <Line
                 occurrence={line.occurrence}
                 assignment={whose(line.occurrence)}
-                why={isNarrow ? sayWhy(whose(line.occurrence), nameOf, today) : null}
+                why={isNarrow ? sayWhyBeside(whose(line.occurrence), nameOf, today) : null}
                 hasReminder={hasReminder}
               />
               {steps(line.occurrence).map((task) => (

@@ -1,6 +1,7 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
 import {
+  type AssignmentRule,
   type CivilDay,
   callNames,
   dayOfIso,
@@ -68,7 +69,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
     <>
       <div className="flex items-start gap-7">
         <h2 className="flex-1 pt-px text-[25px] font-semibold leading-7.5" aria-live="polite">
-          <Phrase {...stretchAt(draft, stretch)} />
+          <Phrase {...stretchAt(draft, stretch)} turns={sayTurns(draft.assignment)} />
         </h2>
         <Figures plan={plan} />
       </div>
@@ -101,7 +102,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
           </li>
         ))}
       </ul>
-      <div className={isNarrow ? 'grid grid-cols-[minmax(0,1fr)_348px] gap-x-6 max-[1240px]:block' : ''}>
+      <div className={isNarrow ? 'grid grid-cols-[minmax(0,1fr)_356px] items-start gap-x-5 max-[1240px]:block' : ''}>
         <NextDates
           occurrences={plan.outlook.next}
           whose={plan.whose}
@@ -241,7 +242,15 @@ function Year({
 }
 
 /** The phrase, its parts tied by letters to the sentences of the form when there are several rules. */
-function Phrase({ recurrence, timing }: { readonly recurrence: BenchDraft['recurrence']; readonly timing: Timing }) {
+function Phrase({
+  recurrence,
+  timing,
+  turns,
+}: {
+  readonly recurrence: BenchDraft['recurrence'];
+  readonly timing: Timing;
+  readonly turns: string;
+}) {
   const { yearStarts } = useWorkspace();
   const parts = phraseParts(recurrence, { start: 'unsaid', yearStarts });
   const several = recurrence.rules.length > 1;
@@ -259,8 +268,19 @@ function Phrase({ recurrence, timing }: { readonly recurrence: BenchDraft['recur
         </span>
       ))}
       <span className="font-normal text-ink-2">{sayTimesOfDay(timing)}</span>
+      {turns}
     </>
   );
+}
+
+const TURNS_BY = {
+  occurrence: ', each time the next',
+  week: ', in turn by the week',
+  month: ', in turn by the month',
+} as const;
+
+function sayTurns(rule: AssignmentRule): string {
+  return rule.kind === 'inTurn' ? TURNS_BY[rule.turns.length.per] : '';
 }
 
 /** Times of day as a phrase says them, where they are of the day itself: due four days later is no part of the rule. */

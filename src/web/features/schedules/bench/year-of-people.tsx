@@ -1,6 +1,7 @@
 import {
   type Assigner,
   type Assignment,
+  callNames,
   type DatedOccurrence,
   plural,
   sayHours,
@@ -25,19 +26,30 @@ interface OfOne {
 
 /** How a year of it falls to each: dates, those that they cover for others, those at weekends, and hours. */
 export function YearOfPeople({ dated, whose, minutes, chosenId }: YearOfPeopleProps) {
-  const { people } = useWorkspace();
+  const called = callNames(useWorkspace().people);
   const { all, nobody } = countOf(dated, whose);
   const most = Math.max(1, ...all.map(({ dates }) => dates));
   const sum = (figure: 'dates' | 'covers' | 'weekends') => all.reduce((total, one) => total + one[figure], 0);
   const even = Math.round(sum('dates') / Math.max(1, all.length));
   const hours = (dates: number) => (minutes > 0 ? sayHours(dates * minutes) : '–');
   return (
-    <table className="tt is-static mt-1 [&_td]:h-[33px] [&_td]:pr-0 [&_th]:pr-0 [&_tr>:first-child]:pl-0">
+    <table className="tt is-static mt-1 [&_td]:h-[33px] [&_td]:px-0 [&_th]:px-0">
+      <colgroup>
+        <col />
+        <col style={{ width: 38 }} />
+        <col style={{ width: 76 }} />
+        <col style={{ width: 48 }} />
+        <col style={{ width: 70 }} />
+        <col style={{ width: 48 }} />
+      </colgroup>
       <thead>
         <tr>
           <th scope="col">a year of it</th>
-          <th scope="col" className="text-right" colSpan={2}>
+          <th scope="col" className="text-right">
             dates
+          </th>
+          <th scope="col">
+            <span className="sr-only">as a bar</span>
           </th>
           <th scope="col" className="text-right">
             covers
@@ -53,10 +65,12 @@ export function YearOfPeople({ dated, whose, minutes, chosenId }: YearOfPeoplePr
       <tbody>
         {all.map((one) => (
           <tr key={one.personId} className={one.personId === chosenId ? 'bg-chosen' : ''}>
-            <td>{people.find(({ id }) => id === one.personId)?.name ?? 'somebody who is not here'}</td>
+            <td className={one.personId === chosenId ? 'font-semibold' : ''}>
+              {called.get(one.personId) ?? 'not here'}
+            </td>
             <td className="text-right">{one.dates}</td>
-            <td className="w-[64px]">
-              <span className="ml-2 block h-[9px] bg-petrol-3" aria-hidden>
+            <td>
+              <span className="mx-2 block h-[9px] bg-petrol-3" aria-hidden>
                 <i
                   className={`block h-full ${one.personId === chosenId ? 'bg-primary' : 'bg-petrol-2'}`}
                   style={{ width: `${(100 * one.dates) / most}%` }}
@@ -78,7 +92,7 @@ export function YearOfPeople({ dated, whose, minutes, chosenId }: YearOfPeoplePr
         <tr className="font-semibold">
           <td>All {all.length}</td>
           <td className="text-right">{sum('dates')}</td>
-          <td className="pl-2 text-note font-normal text-ink-2">{all.length > 1 && `even: ${even}`}</td>
+          <td className="!pl-2 text-note font-normal text-ink-2">{all.length > 1 && `even: ${even}`}</td>
           <td className="text-right">{sum('covers') || '·'}</td>
           <td className="text-right">{sum('weekends') || '·'}</td>
           <td className="text-right">{hours(sum('dates'))}</td>

@@ -1,0 +1,15 @@
+import { addresses } from './address.ts';
+import type * as contract from './index.ts';
+import * as paths from './paths-later.ts';
+
+/** What the first page does not ask: see `paths-later.ts`. */
+
+export const bringInAddresses = addresses<typeof contract.bringInEndpoints>(paths.bringInPaths);
+export const directoryAddresses = addresses<typeof contract.directoryEndpoints>(paths.directoryPaths);
+export const peopleAddresses = addresses<typeof contract.peopleEndpoints>(paths.peoplePaths);
+export const postAddresses = addresses<typeof contract.postEndpoints>(paths.postPaths);
+export const runAddresses = addresses<typeof contract.runEndpoints>(paths.runPaths);
+export const scheduleAddresses = addresses<typeof contract.scheduleEndpoints>(paths.schedulePaths);
+export const settingsAddresses = addresses<typeof contract.settingsEndpoints>(paths.settingsPaths);
+export const setupAddresses = addresses<typeof contract.setupEndpoints>(paths.setupPaths);
+export const templateAddresses = addresses<typeof contract.templateEndpoints>(paths.templatePaths);

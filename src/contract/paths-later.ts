@@ -1,0 +1,108 @@
+import type { Path } from './path.ts';
+
+/** Paths that the first page does not ask: a browser loads them with the pages that do. */
+
+export const bringInPaths = {
+  upload: ['POST', '/bring-ins'],
+  list: ['GET', '/bring-ins'],
+  one: ['GET', '/bring-ins/:bringInId'],
+  rows: ['GET', '/bring-ins/:bringInId/rows'],
+  settle: ['PUT', '/bring-ins/:bringInId'],
+  bringIn: ['POST', '/bring-ins/:bringInId/bring-in'],
+  discard: ['DELETE', '/bring-ins/:bringInId'],
+} as const satisfies Record<string, Path>;
+
+export const directoryPaths = {
+  clients: ['GET', '/clients'],
+  client: ['GET', '/clients/:clientId'],
+  work: ['GET', '/clients/:clientId/work'],
+  addClient: ['POST', '/clients'],
+  changeClient: ['PUT', '/clients/:clientId'],
+  archiveClient: ['PUT', '/clients/:clientId/archived'],
+  impactOfArchivingClient: ['POST', '/clients/:clientId/archived/impact'],
+  merge: ['POST', '/clients/:clientId/merge'],
+  lookAtMerging: ['POST', '/clients/:clientId/merge/look'],
+  ownAssets: ['GET', '/assets'],
+  addAsset: ['POST', '/assets'],
+  changeAsset: ['PUT', '/assets/:assetId'],
+  archiveAsset: ['PUT', '/assets/:assetId/archived'],
+  impactOfArchivingAsset: ['POST', '/assets/:assetId/archived/impact'],
+} as const satisfies Record<string, Path>;
+
+export const peoplePaths = {
+  list: ['GET', '/team'],
+  colleagues: ['GET', '/colleagues'],
+  add: ['POST', '/people'],
+  change: ['PUT', '/people/:personId'],
+  invite: ['POST', '/people/:personId/invitation'],
+  withdraw: ['DELETE', '/people/:personId/invitation'],
+  held: ['GET', '/people/:personId/held'],
+  handOver: ['POST', '/people/:personId/hand-over'],
+  impactOfHandOver: ['POST', '/people/:personId/hand-over/impact'],
+  lookAtInvitation: ['POST', '/invitations/look'],
+  accept: ['POST', '/invitations/accept'],
+  forgotten: ['POST', '/password/forgotten'],
+  lookAtReset: ['POST', '/password/look'],
+  reset: ['POST', '/password/reset'],
+} as const satisfies Record<string, Path>;
+
+export const postPaths = {
+  list: ['GET', '/post'],
+  one: ['GET', '/post/:mailId'],
+  again: ['POST', '/post/:mailId/again'],
+} as const satisfies Record<string, Path>;
+
+export const runPaths = {
+  last: ['GET', '/runs/last'],
+  list: ['GET', '/runs'],
+  one: ['GET', '/runs/:runId'],
+  runOne: ['POST', '/schedules/:scheduleId/runs'],
+  runNow: ['POST', '/runs'],
+  rehearse: ['POST', '/fills/rehearsal'],
+  fill: ['POST', '/fills'],
+  undo: ['POST', '/runs/:runId/undo'],
+} as const satisfies Record<string, Path>;
+
+export const setupPaths = {
+  state: ['GET', '/setup'],
+  countries: ['GET', '/setup/countries'],
+  publicHolidays: ['GET', '/setup/public-holidays'],
+  begin: ['POST', '/setup'],
+} as const satisfies Record<string, Path>;
+
+export const settingsPaths = {
+  lists: ['GET', '/settings/lists'],
+  changeLists: ['PUT', '/settings/lists'],
+  read: ['GET', '/settings'],
+  change: ['PUT', '/settings'],
+  impact: ['POST', '/settings/impact'],
+  countries: ['GET', '/settings/countries'],
+  publicHolidays: ['GET', '/settings/public-holidays'],
+} as const satisfies Record<string, Path>;
+
+export const templatePaths = {
+  list: ['GET', '/templates'],
+  one: ['GET', '/templates/:templateId'],
+  create: ['POST', '/templates'],
+  change: ['PUT', '/templates/:templateId'],
+  impact: ['POST', '/templates/:templateId/impact'],
+  uses: ['GET', '/templates/:templateId/uses'],
+  archive: ['PUT', '/templates/:templateId/archived'],
+  remove: ['DELETE', '/templates/:templateId'],
+  favourite: ['PUT', '/templates/:templateId/favourite'],
+  start: ['POST', '/templates/:templateId/start'],
+  ofTask: ['GET', '/tasks/:taskId/as-template'],
+} as const satisfies Record<string, Path>;
+
+export const schedulePaths = {
+  list: ['GET', '/schedules'],
+  fitting: ['GET', '/schedules/fitting'],
+  figures: ['GET', '/schedules/figures'],
+  whole: ['POST', '/schedules/whole'],
+  one: ['GET', '/schedules/:scheduleId'],
+  create: ['POST', '/schedules'],
+  change: ['PUT', '/schedules/:scheduleId'],
+  impact: ['POST', '/schedules/:scheduleId/impact'],
+  changeSeveral: ['POST', '/schedules/changes'],
+  impactOfSeveral: ['POST', '/schedules/changes/impact'],
+} as const satisfies Record<string, Path>;
