@@ -188,7 +188,12 @@ export const SCHEDULES: readonly DemoSchedule[] = [
   { template: 'pumps', who: 'lowri', rules: [weekly(1, 2, 3, 4, 5)], timing: at('07:30', '08:00') },
   { template: 'pumps', who: 'piet', rules: [weekly(6, 7)], timing: at('07:30', '08:00') },
   { template: 'spillKits', asset: 'Fuel dock', who: 'lowri', rules: [everyWeeks(4, 2)], timing: at('14:00', '14:30') },
-  { template: 'spillKits', asset: 'Long Quay', who: { kind: 'leastToDo', role: 'dock crew' }, rules: [everyWeeks(4, 4)] },
+  {
+    template: 'spillKits',
+    asset: 'Long Quay',
+    who: { kind: 'leastToDo', role: 'dock crew' },
+    rules: [everyWeeks(4, 4)],
+  },
   {
     template: 'meterCal',
     asset: 'Fuel dock',

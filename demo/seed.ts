@@ -12,7 +12,7 @@ import {
 } from '../src/core/index.ts';
 import { Asset, Client } from '../src/server/clients/index.ts';
 import { type FileStore, IN_TEXT, StoredFile } from '../src/server/files/stored/index.ts';
-import { hashPassword, sendInvitation } from '../src/server/people/index.ts';
+import { hashPassword, Leave, sendInvitation } from '../src/server/people/index.ts';
 import type { Action } from '../src/server/platform/changes/actions.ts';
 import { Change } from '../src/server/platform/changes/entity.ts';
 import type { Clock } from '../src/server/platform/clock.ts';
@@ -28,6 +28,7 @@ import { berthHolders } from './berth-holders.ts';
 import { makeByHand } from './by-hand.ts';
 import { ASSET_FIELDS, addRecords, CLIENT_FIELDS } from './client-records.ts';
 import { playHistory } from './history.ts';
+import { DEPUTIES, LEAVE } from './leave.ts';
 import { type DemoPerson, OTHERS, PEOPLE, ROLES, TEAMS } from './people.ts';
 import { type DemoFile, type DemoFiles, demoFiles } from './pictures.ts';
 import { SeededRandom } from './random.ts';
@@ -143,6 +144,7 @@ async function seedTernQuay(
   for (const holiday of englandAndWales(year - 2, year + 5)) await scope.insert(Holiday, holiday);
   const people = await addPeople(scope, manager, PEOPLE, passwordHash);
   const others = await addPeople(scope, manager, OTHERS, passwordHash);
+  await addLeave(scope, people);
   for (const { key, signsIn } of OTHERS)
     if (signsIn === 'invited') {
       const [person] = await scope.find(Person, { id: others.get(key) as string });
@@ -233,6 +235,26 @@ async function addAssets(scope: Scope): Promise<Map<string | number, DemoAsset>>
     assets.set(i, { assetId, clientId });
   }
   return assets;
+}
+
+/** Who covers for whom, and when people are away. */
+async function addLeave(scope: Scope, people: ReadonlyMap<string, string>): Promise<void> {
+  const idOf = (key: string) => people.get(key) as string;
+  for (const [key, deputy] of DEPUTIES) await scope.save(Person, idOf(key), { deputyId: idOf(deputy) });
+  for (const { who, days, half = null, state, note = '' } of LEAVE) {
+    const isDecided = state !== 'asked';
+    await scope.insert(Leave, {
+      id: scope.newId(),
+      version: 1,
+      personId: idOf(who),
+      fromOn: isoOfDay(scope.now.day + days[0]),
+      toOn: isoOfDay(scope.now.day + days[1]),
+      ...{ half, state, note },
+      askedAt: daysBefore(scope, Math.max(2, 20 - days[0])),
+      decidedBy: isDecided ? idOf('ines') : null,
+      decidedAt: isDecided ? daysBefore(scope, Math.max(1, 18 - days[0])) : null,
+    });
+  }
 }
 
 async function addTemplates(scope: Scope, people: ReadonlyMap<string, string>): Promise<Map<string, string>> {

@@ -6,6 +6,7 @@ import * as paths from './paths-later.ts';
 
 export const bringInAddresses = addresses<typeof contract.bringInEndpoints>(paths.bringInPaths);
 export const directoryAddresses = addresses<typeof contract.directoryEndpoints>(paths.directoryPaths);
+export const leaveAddresses = addresses<typeof contract.leaveEndpoints>(paths.leavePaths);
 export const peopleAddresses = addresses<typeof contract.peopleEndpoints>(paths.peoplePaths);
 export const postAddresses = addresses<typeof contract.postEndpoints>(paths.postPaths);
 export const runAddresses = addresses<typeof contract.runEndpoints>(paths.runPaths);

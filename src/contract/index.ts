@@ -8,6 +8,7 @@ export * from './files.ts';
 export * from './find.ts';
 export * from './history.ts';
 export * from './impact.ts';
+export * from './leave.ts';
 export * from './live.ts';
 export * from './people.ts';
 export * from './post.ts';

@@ -29,6 +29,15 @@ export const directoryPaths = {
   impactOfArchivingAsset: ['POST', '/assets/:assetId/archived/impact'],
 } as const satisfies Record<string, Path>;
 
+export const leavePaths = {
+  list: ['GET', '/leave'],
+  enter: ['POST', '/people/:personId/leave'],
+  impactOfEntering: ['POST', '/people/:personId/leave/impact'],
+  decide: ['PUT', '/leave/:leaveId/state'],
+  impactOfGiving: ['POST', '/leave/:leaveId/impact'],
+  takeBack: ['POST', '/leave/:leaveId/take-back'],
+} as const satisfies Record<string, Path>;
+
 export const peoplePaths = {
   list: ['GET', '/team'],
   colleagues: ['GET', '/colleagues'],

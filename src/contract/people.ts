@@ -36,6 +36,8 @@ export const personFieldsSchema = z.object({
   weeksFrom: isoDate,
   worksFrom: isoDate.nullable(),
   worksUntil: isoDate.nullable(),
+  /** Whoever takes over for them while they are away. */
+  deputyId: id.nullable().default(null),
 });
 /** The same, held against each other. */
 export const personInputSchema = personFieldsSchema.superRefine(({ worksFrom, worksUntil }, context) => {

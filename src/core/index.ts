@@ -3,7 +3,14 @@
  * ISO strings; those named after days (`planDays`, `nextDated` …) take and give civil days, whole days since 1970-01-01.
  */
 
-export { type Assigner, type AssigningContext, asksForLoad, assigner, type Settled } from './assignment/assigner.ts';
+export {
+  type Assigner,
+  type AssigningContext,
+  asksForLoad,
+  assigner,
+  byNameOn,
+  type Settled,
+} from './assignment/assigner.ts';
 export {
   ASSIGNMENT_KINDS,
   type Assignment,
@@ -32,7 +39,7 @@ export {
 } from './assignment/roster.ts';
 export { callNames, type NamedPerson, NOBODY_YET, rosterInForce, sayGroup, sayRule } from './assignment/rule-words.ts';
 export { datesBetweenOf } from './assignment/turn-dates.ts';
-export { type NameOf, sayWhy, sayWhyBeside, sayWhyOf } from './assignment/why-words.ts';
+export { type NameOf, sayPassedOver, sayWhy, sayWhyBeside, sayWhyOf } from './assignment/why-words.ts';
 export { asWritten, defused } from './bring-in/cells.ts';
 export { type DaysOffRead, readDaysOff } from './bring-in/days-off-ics.ts';
 export {

@@ -3,6 +3,7 @@ import { type RequestHandler, Router } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { Logger } from 'pino';
 import { workspaceEndpoints } from '../contract/index.ts';
+import { availabilityRoutes } from './availability/index.ts';
 import { bringInRoutes } from './bring-in/index.ts';
 import { clientRoutes } from './clients/index.ts';
 import { directoryRoutes } from './directory/index.ts';
@@ -66,6 +67,7 @@ export function api(parts: ApiParts): Router {
   for (const routes of [
     sessionRoutes,
     peopleRoutes,
+    availabilityRoutes,
     handOverRoutes,
     postRoutes,
     setupRoutes,

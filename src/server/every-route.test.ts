@@ -24,7 +24,7 @@ async function idsOf(of: TestServer): Promise<Ids> {
     `select (select id from task where state = 'open' limit 1) as "taskId", (select id from run limit 1) as "runId",
        (select id from change limit 1) as "changeId", (select id from file limit 1) as "fileId",
        (select id from mail limit 1) as "mailId", (select id from asset where client_id is not null limit 1) as "assetId",
-       (select id from client limit 1) as "clientId"`,
+       (select id from client limit 1) as "clientId", (select id from leave where state = 'asked' limit 1) as "leaveId"`,
   );
   const schedule = await scheduleNamed(ines, 'Fire points', 'Long Quay');
   const person = await of.person('Nadia Orme');
@@ -118,6 +118,7 @@ describe('a body with one part of it spoilt', () => {
       ['/schedules', plainInput(round, { assignment: givenTo(kit) })],
       ['/fills/rehearsal', { from: '2027-01-01', to: '2027-01-31', scheduleIds: [] }],
       ['/tasks', { ...line, assigneeId: kit, clientId: null, assetId: null, estimateMinutes: 30 }],
+      [`/people/${kit}/leave/impact`, { from: '2026-12-01', to: '2026-12-04', half: null, note: '' }],
       ['/tasks/changes/impact', { tasks: [task], deed: { kind: 'move', by: { amount: 2, unit: 'workingDay' } } }],
     ];
     const answers: { readonly path: string; readonly body: unknown; readonly status: number }[] = [];
@@ -197,6 +198,11 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /people/:personId/hand-over': 'people',
   'POST /people/:personId/hand-over/impact': 'people',
   'GET /people/:personId/history': 'people',
+  'POST /people/:personId/leave': 'leave',
+  'POST /people/:personId/leave/impact': 'leave',
+  'PUT /leave/:leaveId/state': 'people',
+  'POST /leave/:leaveId/impact': 'people',
+  'POST /leave/:leaveId/take-back': 'leave',
   'POST /clients': 'clients',
   'PUT /clients/:clientId': 'clients',
   'PUT /clients/:clientId/archived': 'clients',

@@ -1,7 +1,7 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { type DatedOccurrence, namedFor } from '../planning/plan.ts';
-import { type Assignment, type AssignmentRule, assign, type People, type Why } from './assignment.ts';
+import { type Assignment, type AssignmentRule, assign, givenTo, type People, type Why } from './assignment.ts';
 import type { Loads } from './loads.ts';
 import type { DatesBetween } from './roster.ts';
 
@@ -30,6 +30,16 @@ export interface AssigningContext {
 export interface Settled {
   readonly personId: string;
   readonly why: Why | null;
+}
+
+/** Who does what one person was given by name on a day: they themselves, or whoever takes over for them. */
+export function byNameOn(personId: string, on: CivilDay, people: People, calendar: WorkingCalendar): Assignment {
+  return assign(givenTo(personId), {
+    ...{ nominal: on, on, estimateMinutes: 0, people, usualPersonId: null },
+    asked: { tickets: [], isHoliday: calendar.holidayName(on) !== undefined },
+    datesBetween: () => 0,
+    loadOf: () => ({ minutes: 0, capacity: 0, lastHad: null }),
+  });
 }
 
 /** Whether it takes what everybody has to do to tell who does it. */

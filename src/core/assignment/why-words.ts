@@ -56,7 +56,7 @@ function sayOwn(why: Why, nameOf: NameOf): string {
 }
 
 /** "Kit is away until Fri, Nadia off": each of those who were asked before. */
-function sayPassedOver(passedOver: readonly PassedOver[], nameOf: NameOf, today: CivilDay): string {
+export function sayPassedOver(passedOver: readonly PassedOver[], nameOf: NameOf, today: CivilDay): string {
   return joinAnd(passedOver.map(({ personId, why }) => `${nameOf(personId)} ${saySingle(why, today)}`));
 }
 

@@ -44,6 +44,8 @@ const RIGHTS = {
   plan: /*               */ row('all', 'all', 'none', 'none'),
   /** Clients, their contacts, sites and assets. */
   clients: /*            */ row('all', 'all', 'none', 'none'),
+  /** Leave: to enter and decide on anybody's, or to ask for one's own. */
+  leave: /*              */ row('all', 'own', 'own', 'none'),
   /** People, their access, hours and invitations. */
   people: /*             */ row('all', 'none', 'none', 'none'),
   settings: /*           */ row('all', 'none', 'none', 'none'),

@@ -70,6 +70,7 @@ function memberOf(scope: Scope, { values }: ReadRow): PersonInput {
     weeksFrom: isoOfDay(scope.now.day),
     worksFrom: textOf(values, 'worksFrom') || null,
     worksUntil: textOf(values, 'worksUntil') || null,
+    deputyId: null,
   };
 }
 

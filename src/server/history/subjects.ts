@@ -1,7 +1,7 @@
+import { leaveChanges, peopleChanges } from '../availability/index.ts';
 import { bringInChanges } from '../bring-in/index.ts';
 import { assetChanges, clientChanges } from '../directory/index.ts';
 import { fileChanges } from '../files/index.ts';
-import { personChanges } from '../people/index.ts';
 import type { Subject } from '../platform/changes/actions.ts';
 import type { Change, FieldChanges } from '../platform/changes/entity.ts';
 import type { SubjectsOfChanges } from '../platform/changes/subject.ts';
@@ -18,7 +18,8 @@ import { templateChanges } from '../templates/index.ts';
  */
 export const SUBJECTS: SubjectsOfChanges<Task> = {
   workspace: settingsChanges,
-  person: personChanges,
+  person: peopleChanges,
+  leave: leaveChanges,
   bringIn: bringInChanges,
   client: clientChanges,
   asset: assetChanges,

@@ -3,6 +3,6 @@ export { personChanges, takeOutMember } from './changes.ts';
 export { colleagues, weeksOfWork } from './colleagues.ts';
 export { AccountLink, Invitation, Leave } from './entity.ts';
 export { sendInvitation } from './invitations.ts';
-export { insertMember, oneMember, writeMember } from './members.ts';
+export { changeMember, insertMember, oneMember, type Saved as SavedMember, writeMember } from './members.ts';
 export { hashPassword } from './password.ts';
 export { peopleRoutes, sessionRoutes } from './routes.ts';

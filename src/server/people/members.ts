@@ -1,6 +1,7 @@
 import { type Member, MOST_PEOPLE, type PersonInput } from '../../contract/index.ts';
 import { type CivilDay, capacityOn, DAYS_A_WEEK, isoOfDay, weekdayOf } from '../../core/index.ts';
 import { type Account, hoursOf, Person } from '../platform/identity/person.ts';
+import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { type Open, openInvitations, sendInvitation } from './invitations.ts';
@@ -65,9 +66,9 @@ async function described(scope: Scope, people: readonly Person[]): Promise<Membe
 
 /** What is written of a person, as it stands. */
 function fieldsOf(person: Person): PersonInput {
-  const { name, email, telephone, roles, team, access, weeks, weeksFrom, worksFrom, worksUntil } = person;
+  const { name, email, telephone, roles, team, access, weeks, weeksFrom, worksFrom, worksUntil, deputyId } = person;
   const copies = weeks.map((week) => [...week]);
-  return { name, email, telephone, roles, team, access, weeks: copies, weeksFrom, worksFrom, worksUntil };
+  return { name, email, telephone, roles, team, access, weeks: copies, weeksFrom, worksFrom, worksUntil, deputyId };
 }
 
 function signingIn(
@@ -83,7 +84,7 @@ function signingIn(
   };
 }
 
-interface Saved {
+export interface Saved {
   readonly member: Member;
   readonly changeId: string | null;
 }
@@ -113,11 +114,11 @@ export async function insertMember(
   action: 'added' | 'brought in',
 ): Promise<{ readonly id: string; readonly changeId: string }> {
   await checkAddress(scope, input.email, null);
+  await checkDeputy(scope, null, input.deputyId);
   const { id } = await scope.insert(Person, {
     id: scope.newId(),
     accountId: null,
     ways: {},
-    deputyId: null,
     tickets: [],
     version: 1,
     ...input,
@@ -151,6 +152,7 @@ export async function writeMember(
   set: Partial<Pick<Person, keyof PersonInput>>,
   action: 'changed' | 'undone',
 ): Promise<string | null> {
+  if (set.deputyId !== undefined && set.deputyId !== before.deputyId) await checkDeputy(scope, before.id, set.deputyId);
   const own = await accountEmail(scope, before);
   // Of whoever signs in the address is their account's, which only they can change.
   if (own !== null && set.email !== undefined && set.email?.toLowerCase() !== own.toLowerCase())
@@ -175,6 +177,13 @@ export async function writeMember(
   const changeId = await scope.record('person', before.id, action, fields);
   await scope.tell('workspace', 'tasks');
   return changeId;
+}
+
+/** Whoever takes over is somebody else, of this workspace, who is here. */
+async function checkDeputy(scope: Scope, id: string | null, deputyId: string | null): Promise<void> {
+  if (deputyId === id && id !== null)
+    throw invalid([{ path: 'deputyId', message: 'Nobody takes over for themselves: choose somebody else.' }]);
+  await mustReceive(scope, deputyId, { path: 'deputyId' });
 }
 
 async function accountEmail(scope: Scope, { id, accountId }: Person): Promise<string | null> {

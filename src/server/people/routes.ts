@@ -16,7 +16,7 @@ import type { ServerParts } from '../platform/server-parts.ts';
 import { describePerson } from '../workspace/index.ts';
 import { colleagues, weeksOfWork } from './colleagues.ts';
 import { acceptInvitation, lookAtInvitation, sendInvitation, withdrawInvitation } from './invitations.ts';
-import { addMember, changeMember, listMembers, oneMember } from './members.ts';
+import { addMember, listMembers, oneMember } from './members.ts';
 import { askForAddress, confirmAddress, lookAtReset, resetPassword, SAID_OF_FORGOTTEN, sendReset } from './recovery.ts';
 import {
   accountOf,
@@ -98,11 +98,6 @@ export function peopleRoutes(routes: Routes, { reads, writes, clock, live, log }
       return { colleagues: found, weeks: weeks.map(({ monday, ...one }) => ({ ...one, monday: isoOfDay(monday) })) };
     })
     .add(peopleEndpoints.add, 'people', ({ scope, body, request }) => addMember(scope, body, linkOrigin(request)))
-    .add(peopleEndpoints.change, 'people', async ({ scope, params, body }) => {
-      const saved = await changeMember(scope, params.personId, body);
-      await live.endSignedOut();
-      return saved;
-    })
     .add(peopleEndpoints.invite, 'people', ({ scope, params, request }) =>
       scope.transaction(async (tx) => {
         await sendInvitation(tx, await tx.locked(Person, params.personId, 'person'), linkOrigin(request));

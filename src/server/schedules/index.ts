@@ -11,7 +11,15 @@ export {
 export { Schedule } from './entity.ts';
 export { comparedYears, countedItems, impactOf, impactWords, plannedYear } from './impact.ts';
 export { type KeptLine, keptLines } from './kept-lines.ts';
-export { KEPT_DAYS, type KeptPlan, keptPlans, nextDateOf } from './kept-plans.ts';
+export {
+  type ForeseenTask,
+  foreseenTasks,
+  KEPT_DAYS,
+  type KeptPlan,
+  keptPlans,
+  nextDateOf,
+  unsettled,
+} from './kept-plans.ts';
 export { schedulesFound } from './list.ts';
 export { madeTasks } from './made-tasks.ts';
 export { leftOutOf, type MakingSpan, owedTasks, planProblem } from './owed.ts';
@@ -26,6 +34,6 @@ export {
   scheduleRows,
 } from './schedule-row.ts';
 export { phrasesOf } from './service.ts';
-export { type Fields, followOn, syncAll, UNSEEN_ONLY } from './sync.ts';
+export { type Fields, followOn, keyOf, planAll, syncAll, UNSEEN_ONLY } from './sync.ts';
 export { type Making, makingFor } from './who-does.ts';
 export { whoWords } from './who-words.ts';

@@ -4,6 +4,7 @@ import {
   holdersOf,
   isDated,
   mayComeToDo,
+  namedFrom,
   type People,
   type PlannedSchedule,
   peopleHere,
@@ -67,6 +68,7 @@ async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told
   const calendar = await scope.calendar();
   const here = peopleHere(await colleagues(scope));
   const sayWho = await whoWords(scope);
+  const names = await scope.peopleNames();
   const rows = await scheduleRows(scope, { ids });
   const over = await scope.sql<{ scheduleId: string; on: string }>(
     `select schedule_id as "scheduleId", nominal_date as "on" from task
@@ -82,6 +84,8 @@ async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told
       const seen = foresee(scope, row, ended.get(row.id) ?? new Set(), calendar);
       const phrases = phrasesOf(scope, planned);
       const who = sayWho(row.assignment);
+      // Turns are told by first names, and found by all of them.
+      const named = [...namedFrom(row.assignment, scope.now.day)].map((id) => names.get(id));
       return [
         row.id,
         {
@@ -95,9 +99,9 @@ async function told(scope: Scope, ids: readonly string[]): Promise<[string, Told
             who,
             holders: holdersOf(row.assignment, here, row.usualPersonId, scope.now.day),
             people: peopleOf(row, planned, here),
-            words: plainWords([row.templateName, row.clientName, row.assetName, phrases.phrase, who].join(' ')).join(
-              ' ',
-            ),
+            words: plainWords(
+              [row.templateName, row.clientName, row.assetName, phrases.phrase, who, ...named].join(' '),
+            ).join(' '),
             name: folded(`${row.templateName} ${row.assetName ?? ''}`),
           },
           // What waits for its last task waits for what becomes of it, which the mark does not tell.

@@ -119,7 +119,8 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
 /** Why it is whoever's it is: by its schedule, unless somebody has chosen otherwise since. */
 function whyOf(scope: Scope, row: FullRow, names: ReadonlyMap<string, string>): string | null {
   const { assigneeId, offeredTo, why } = row;
-  if (row.edited.includes('assigneeId')) return 'chosen by hand';
+  const isCovered = why !== null && why.by !== 'hand' && why.passedOver.length > 0;
+  if (row.edited.includes('assigneeId') && !isCovered) return 'chosen by hand';
   if (offeredTo !== null && assigneeId !== null) return 'taken';
   if (why === null) return null;
   const people = [...names].map(([id, name]) => ({ id, name }));

@@ -14,8 +14,8 @@ interface BandProps {
 }
 
 const PLACES = {
-  page: { columns: 'grid-cols-[104px_minmax(0,1fr)]', head: 'pl-5 max-[720px]:pl-4' },
-  dialog: { columns: 'grid-cols-[116px_minmax(0,1fr)]', head: 'pl-6' },
+  page: { columns: 'grid-cols-[104px_minmax(0,1fr)]', head: 'pl-5 pr-2 max-[720px]:pl-4' },
+  dialog: { columns: 'grid-cols-[116px_minmax(0,1fr)]', head: 'pl-6 pr-2' },
 } as const;
 
 /** Lines that stand together, under their number and what they have in common. */

@@ -69,6 +69,14 @@ export const ACTIONS = {
     changed: FIELDS,
     undone: PUT_BACK,
   },
+  leave: {
+    asked: words('asked for leave'),
+    entered: words('entered leave'),
+    given: words('gave leave'),
+    refused: words('refused leave'),
+    'taken back': words('took leave back'),
+    undone: PUT_BACK,
+  },
   client: {
     added: words('added'),
     changed: FIELDS,

@@ -8,6 +8,7 @@ import { useAnswer } from '../../kit/answer.ts';
 import { ask, ProblemError } from '../../kit/api.ts';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayMoment } from '../tasks/task-words.ts';
+import { LeavePart } from './leave/leave-part.tsx';
 import { MyWays } from './my-ways.tsx';
 
 /** One's own account: where it is signed in, and its password. */
@@ -30,6 +31,7 @@ export default function AccountPage() {
           <div className="grid max-w-[980px] grid-cols-[minmax(0,1fr)_320px] gap-x-12 gap-y-8 px-5 py-4 max-[820px]:grid-cols-1 max-[720px]:px-4">
             <div>
               <Sessions sessions={data.sessions} onEnded={() => void mutate()} />
+              <LeavePart personId={me.id} name={me.name} />
               <MyWays />
             </div>
             <div>

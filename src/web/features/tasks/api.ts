@@ -53,6 +53,11 @@ export function useTaskActions() {
         act(ask(taskAddresses.start, { params: { taskId } }), ({ task }) => `Started “${task.title}”.`),
       claim: (taskId: string) =>
         act(ask(taskAddresses.claim, { params: { taskId } }), ({ task }) => `“${task.title}” is yours.`),
+      giveBack: (taskId: string) =>
+        act(
+          ask(taskAddresses.giveBack, { params: { taskId } }),
+          ({ task }) => `“${task.title}” is anyone’s to take again.`,
+        ),
       /** @param nextOn the day of the next one, this once */
       finish: (taskId: string, nextOn: string | null = null) =>
         act(ask(taskAddresses.finish, { params: { taskId }, body: { nextOn } }), sayFinished),

@@ -57,6 +57,8 @@ export class Assignment1766400000000 implements MigrationInterface {
         constraint leave_state_check check (state in ('asked', 'given', 'refused'))
       );
       create index leave_by_person on leave (workspace_id, person_id, to_on);
+      alter table change drop constraint change_subject_check, add constraint change_subject_check check (subject in
+        ('task', 'schedule', 'template', 'workspace', 'person', 'leave', 'client', 'asset', 'bringIn', 'file', 'several'));
     `);
     for (const [operation, rows] of Object.entries({ insert: 'new', update: 'new', delete: 'old' }))
       await runner.query(
@@ -67,6 +69,9 @@ export class Assignment1766400000000 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
+      delete from change where subject = 'leave';
+      alter table change drop constraint change_subject_check, add constraint change_subject_check check (subject in
+        ('task', 'schedule', 'template', 'workspace', 'person', 'client', 'asset', 'bringIn', 'file', 'several'));
       drop table leave;
       alter table person drop deputy_id, drop tickets;
       ${LOOK_WITHOUT(NO_LOOK)};

@@ -1,6 +1,7 @@
 import type { Member } from '../../../../contract/index.ts';
 import { minutesAWeek, sayDayHours, sayRoles } from '../../../../core/index.ts';
 import { CloseButton, SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
+import { LeavePart } from '../leave/leave-part.tsx';
 import { WeekBars } from './week-bars.tsx';
 
 /** What everybody may know of a colleague. */
@@ -23,6 +24,7 @@ export function MemberFacts({ member, onClose }: { readonly member: Member; read
         <p className="text-row leading-6">{email ?? 'no mail address is known'}</p>
         <p className="text-row leading-6">{telephone || 'no telephone number is known'}</p>
       </section>
+      <LeavePart personId={member.id} name={name} />
       <section className={`${SECTION} border-b-0`}>
         <SectionTitle aside={`${sayDayHours(Math.round(minutesAWeek({ weeks }))) || 'no'} hours a week`}>
           Week

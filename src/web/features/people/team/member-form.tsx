@@ -1,15 +1,18 @@
 import type { ReactNode } from 'react';
 import type { PersonInput } from '../../../../contract/index.ts';
-import { ACCESS_LEVELS, ACCESS_WORDS } from '../../../../core/index.ts';
+import { ACCESS_LEVELS, ACCESS_WORDS, sayRoles } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DayOrNone, NameBlank, WordsBlank } from '../../../kit/blanks.tsx';
 import { FieldError } from '../../../kit/field-error.tsx';
+import { Picker } from '../../../kit/picker.tsx';
 import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
 import { NamesBlank } from './names-blank.tsx';
 import { WeekBlanks } from './week-blanks.tsx';
 
 interface MemberFormProps {
   readonly draft: PersonInput;
+  /** Null for somebody new. */
+  readonly personId: string | null;
   /** Whether they sign in themselves: then their address is theirs alone. */
   readonly signsIn: boolean;
   /** What is wrong with a field, by its path. */
@@ -20,8 +23,8 @@ interface MemberFormProps {
 const LEVELS = ACCESS_LEVELS.map((access) => [access, access] as const);
 
 /** What is known of a person, as sentences. */
-export function MemberForm({ draft, signsIn, at, onChange }: MemberFormProps) {
-  const { roles, teams } = useWorkspace();
+export function MemberForm({ draft, personId, signsIn, at, onChange }: MemberFormProps) {
+  const { roles, teams, staffWith } = useWorkspace();
   const set = (change: Partial<PersonInput>) => onChange({ ...draft, ...change });
   const text = (field: 'name' | 'telephone', label: string, placeholder: string) => (
     <NameBlank
@@ -94,6 +97,22 @@ export function MemberForm({ draft, signsIn, at, onChange }: MemberFormProps) {
           onChange={(worksUntil) => set({ worksUntil })}
         />
         <Faults messages={[at('worksFrom'), at('worksUntil')]} />
+      </Sentences>
+      <Sentences name="Cover">
+        while {draft.name.split(' ')[0] || 'this person'} is away,{' '}
+        <Picker
+          label="Who takes over"
+          chosen={draft.deputyId ?? ''}
+          options={[
+            { key: '', name: 'nobody' },
+            ...staffWith(draft.deputyId)
+              .filter((one) => one.id !== personId)
+              .map((one) => ({ key: one.id, name: one.name, detail: sayRoles(one.roles) })),
+          ]}
+          onChoose={(key) => set({ deputyId: key === '' ? null : key })}
+        />{' '}
+        takes over what was given by name
+        <Faults messages={[at('deputyId')]} />
       </Sentences>
       <Sentences name="Access">
         as a <ChoiceBlank label="Access" value={draft.access} options={LEVELS} onChange={(access) => set({ access })} />

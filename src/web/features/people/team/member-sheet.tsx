@@ -9,6 +9,7 @@ import { CloseButton, SECTION, SideSheet } from '../../../kit/side-sheet.tsx';
 import { Skeleton } from '../../../kit/states.tsx';
 import { sayDay } from '../../../kit/ways.ts';
 import { LastChanged } from '../../history/last-changed.tsx';
+import { LeavePart } from '../leave/leave-part.tsx';
 import { useTeam, useTeamActions } from './api.ts';
 import { MemberFacts } from './member-facts.tsx';
 import { MemberForm } from './member-form.tsx';
@@ -61,7 +62,7 @@ function useMemberForm(member: Member | null) {
     }
     return {
       ...{ name: '', email: null, telephone: '', roles: [], team: null, access: 'member', worksFrom: null },
-      ...{ worksUntil: null, weeksFrom: isoOfDay(today), version: 0 },
+      ...{ worksUntil: null, deputyId: null, weeksFrom: isoOfDay(today), version: 0 },
       weeks: [[...weekMinutes]],
     };
   }, [member, today, weekMinutes]);
@@ -96,7 +97,14 @@ function Editor({ member, onClose }: { readonly member: Member | null; readonly 
       </header>
       {form.meanwhile}
       {member && <SigningIn member={member} />}
-      <MemberForm draft={input} signsIn={member?.signsIn === 'yes'} at={form.within} onChange={form.set} />
+      {member && <LeavePart key={member.id} personId={member.id} name={member.name} />}
+      <MemberForm
+        draft={input}
+        personId={member?.id ?? null}
+        signsIn={member?.signsIn === 'yes'}
+        at={form.within}
+        onChange={form.set}
+      />
       {member && <Leaving member={member} />}
       {member && (
         <div className={`${SECTION} border-b-0`}>

@@ -1,13 +1,15 @@
 import { useMemo } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
-import type { Member } from '../../../../contract/index.ts';
-import { hasLeftBy, plainWords, plural } from '../../../../core/index.ts';
+import type { Leave, Member } from '../../../../contract/index.ts';
+import { hasLeftBy, isoOfDay, plainWords, plural } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
 import { FindWords } from '../../../kit/find-words.tsx';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
 import { ListWays } from '../../bring-in/list-ways.tsx';
+import { useLeaveFrom } from '../leave/api.ts';
+import { LeaveAsked } from '../leave/leave-asked.tsx';
 import { useTeam } from './api.ts';
 import { TeamTable } from './team-table.tsx';
 
@@ -18,12 +20,15 @@ const GROUPINGS = [
 ] as const;
 export type Grouping = (typeof GROUPINGS)[number][0];
 
+const NO_LEAVE: ReadonlyMap<string, readonly Leave[]> = new Map();
+
 /** Everybody who works here: their weeks, their load, and how they are reached. */
 export function TeamPage() {
   const { data, error, mutate } = useTeam();
   const { may } = useWorkspace();
   const today = useToday();
   const navigate = useNavigate();
+  const leave = useLeaveFrom(isoOfDay(today));
   const { search, set } = useAddressFilter();
   const words = search.get('find') ?? '';
   const grouping = GROUPINGS.find(([key]) => key === search.get('by'))?.[0] ?? 'role';
@@ -68,7 +73,10 @@ export function TeamPage() {
             </button>
           </Empty>
         )}
-        {data && members.length > 0 && <TeamTable members={members} weeks={data.weeks} grouping={grouping} />}
+        {may('leave') && leave && <LeaveAsked leave={[...leave.values()].flat()} />}
+        {data && members.length > 0 && (
+          <TeamTable members={members} weeks={data.weeks} grouping={grouping} leave={leave ?? NO_LEAVE} />
+        )}
       </div>
       <Outlet />
     </div>

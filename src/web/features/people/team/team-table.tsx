@@ -1,6 +1,7 @@
 import { useNavigate, useParams } from 'react-router';
-import type { Member } from '../../../../contract/index.ts';
+import type { Leave, Member } from '../../../../contract/index.ts';
 import {
+  callNames,
   dayOfIso,
   groupBy,
   hasLeftBy,
@@ -10,8 +11,9 @@ import {
   sayRoles,
   weekInPattern,
 } from '../../../../core/index.ts';
-import { useToday } from '../../../app/shell/workspace.tsx';
+import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { sayDay, sayDayOfMonth } from '../../../kit/ways.ts';
+import { sayCount, sayLeaveDays } from '../leave/leave-words.ts';
 import type { Grouping } from './team-page.tsx';
 import { WeekBars } from './week-bars.tsx';
 
@@ -20,16 +22,19 @@ interface TeamTableProps {
   /** The Mondays of the two weeks whose load is shown. */
   readonly weeks: readonly string[];
   readonly grouping: Grouping;
+  /** Leave that is not over, by person. */
+  readonly leave: ReadonlyMap<string, readonly Leave[]>;
 }
 
 /** As many columns as the table has room for beside an open sheet. */
 const COLUMNS =
-  'grid grid-cols-[92px_minmax(150px,1.2fr)_92px_52px_96px_96px_minmax(110px,1fr)_minmax(150px,1.1fr)] items-center gap-x-3 pr-5 @max-[980px]:grid-cols-[92px_minmax(150px,1.2fr)_92px_52px_96px_96px_minmax(110px,1fr)] @max-[660px]:grid-cols-[minmax(0,1fr)_100px] @max-[660px]:px-4';
-const WIDE = '@max-[980px]:hidden';
+  'grid grid-cols-[92px_minmax(140px,1.1fr)_92px_52px_92px_92px_minmax(90px,0.8fr)_minmax(150px,1.1fr)_minmax(150px,1.1fr)] items-center gap-x-3 pr-5 @max-[1060px]:grid-cols-[92px_minmax(140px,1.1fr)_92px_52px_92px_92px_minmax(90px,0.8fr)_minmax(150px,1.1fr)] @max-[920px]:grid-cols-[92px_minmax(140px,1.1fr)_92px_52px_92px_92px_minmax(130px,1.1fr)] @max-[660px]:grid-cols-[minmax(0,1fr)_100px] @max-[660px]:px-4';
+const WIDE = '@max-[1060px]:hidden';
+const ROOMY = '@max-[920px]:hidden';
 const MIDDLE = '@max-[660px]:hidden';
 
 /** People in groups, a line each; those who have left stand at the end. */
-export function TeamTable({ members, weeks, grouping }: TeamTableProps) {
+export function TeamTable({ members, weeks, grouping, leave }: TeamTableProps) {
   const today = useToday();
   const here = members.filter((member) => !hasLeftBy(member, today));
   const left = members.filter((member) => hasLeftBy(member, today));
@@ -51,14 +56,15 @@ export function TeamTable({ members, weeks, grouping }: TeamTableProps) {
             {i === 0 ? 'this week' : sayDayOfMonth(dayOfIso(monday))}
           </span>
         ))}
-        <span className={MIDDLE}>team</span>
+        <span className={ROOMY}>team</span>
+        <span className={MIDDLE}>away next, covered by</span>
         <span className={WIDE}>telephone and mail</span>
       </div>
       {groups.map(([name, people]) => (
-        <Group key={name} name={name || 'none yet'} people={people} />
+        <Group key={name} name={name || 'none yet'} people={people} leave={leave} />
       ))}
       <Sum members={here} />
-      {left.length > 0 && <Group name="left" people={left} />}
+      {left.length > 0 && <Group name="left" people={left} leave={leave} />}
     </div>
   );
 }
@@ -74,23 +80,45 @@ function groupOf(grouping: Grouping): (member: Member) => string {
   }
 }
 
-function Group({ name, people }: { readonly name: string; readonly people: readonly Member[] }) {
+function Group({
+  name,
+  people,
+  leave,
+}: {
+  readonly name: string;
+  readonly people: readonly Member[];
+  readonly leave: TeamTableProps['leave'];
+}) {
   return (
     <section aria-label={name} className="border-b border-line-2">
       {people.map((member, i) => (
-        <Line key={member.id} member={member} group={i === 0 ? name : null} />
+        <Line
+          key={member.id}
+          member={member}
+          away={awayNext(leave.get(member.id) ?? [])}
+          group={i === 0 ? name : null}
+        />
       ))}
     </section>
   );
 }
 
-function Line({ member, group }: { readonly member: Member; readonly group: string | null }) {
-  const today = useToday();
+function Line({
+  member,
+  away,
+  group,
+}: {
+  readonly member: Member;
+  readonly away: Leave | null;
+  readonly group: string | null;
+}) {
+  const { today, people } = useWorkspace();
   const navigate = useNavigate();
   const { personId } = useParams();
   const isOpen = member.id === personId;
   const { name, weeks, weeksFrom, roles, team, telephone, email } = member;
   const [, ...others] = roles;
+  const deputy = callNames(people).get(member.deputyId ?? '');
   return (
     <>
       {group !== null && <h2 className="hidden px-4 pt-2 text-row text-primary @max-[660px]:block">{group}</h2>}
@@ -124,9 +152,22 @@ function Line({ member, group }: { readonly member: Member; readonly group: stri
           // biome-ignore lint/suspicious/noArrayIndexKey: this week and the next, which never move
           <Load key={i} {...load} className={i > 0 ? MIDDLE : ''} />
         ))}
-        <span className={`${MIDDLE} min-w-0 leading-4`}>
+        <span className={`${ROOMY} min-w-0 leading-4`}>
           <span className="block truncate">{team ?? ''}</span>
           {others.length > 0 && <span className="block truncate text-note text-ink-2">{sayRoles(others)}</span>}
+        </span>
+        <span className={`${MIDDLE} min-w-0 leading-4`}>
+          <span className={`block truncate ${isAwayOn(away, today) ? 'font-semibold' : ''}`}>
+            {away ? sayLeaveDays(away, today) : ''}
+          </span>
+          <span className="block truncate text-note text-ink-2">
+            {[
+              away ? (away.state === 'asked' ? 'asked for' : sayCount(away.days)) : '',
+              deputy ? `covered by ${deputy}` : '',
+            ]
+              .filter(Boolean)
+              .join(', ')}
+          </span>
         </span>
         <span className={`${WIDE} min-w-0 leading-4`}>
           <span className="block truncate">{telephone}</span>
@@ -136,6 +177,14 @@ function Line({ member, group }: { readonly member: Member; readonly group: stri
     </>
   );
 }
+
+/** The first that is given or asked for. */
+function awayNext(leave: readonly Leave[]): Leave | null {
+  return leave.find(({ state }) => state !== 'refused') ?? null;
+}
+
+const isAwayOn = (leave: Leave | null, day: number): boolean =>
+  leave?.state === 'given' && dayOfIso(leave.from) <= day && day <= dayOfIso(leave.to);
 
 /** "member", "planner, invited", "member, comes Sun 6 Dec". */
 function sayStanding(member: Member, today: number): string {

@@ -80,13 +80,14 @@ interface SheetProps {
 }
 
 function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
-  const { may, today, nowMinutes } = useWorkspace();
+  const { may, me, today, nowMinutes } = useWorkspace();
   const [search] = useSearchParams();
   const navigate = useNavigate();
   const shown = useMemo(
     () => [
       ...sheet.late,
       ...sheet.thisDay,
+      ...sheet.offered.tasks,
       ...sheet.unassigned.tasks,
       ...sheet.toCheck,
       ...sheet.coming,
@@ -127,6 +128,7 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
       sheet.coming.length +
       sheet.projected.length +
       sheet.toCheck.length +
+      sheet.offered.count +
       sheet.unassigned.count ===
     0;
   return (
@@ -157,14 +159,16 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
             </p>
           )}
         </Band>
+        {sheet.offered.count > 0 && (
+          <Band name="to take" count={sheet.offered.count} asides={['by any one']}>
+            {sheet.offered.tasks.map(line(sheet.person.id === me.id ? 'offered' : 'offeredToOthers'))}
+            <MoreBelow count={sheet.offered.count - sheet.offered.tasks.length} />
+          </Band>
+        )}
         {sheet.unassigned.count > 0 && (
           <Band name="nobody’s" count={sheet.unassigned.count} asides={['to claim']}>
             {sheet.unassigned.tasks.map(line('unassigned'))}
-            {sheet.unassigned.count > sheet.unassigned.tasks.length && (
-              <p className="py-2 text-note text-ink-2 max-[720px]:px-4">
-                and {sheet.unassigned.count - sheet.unassigned.tasks.length} more, less urgent
-              </p>
-            )}
+            <MoreBelow count={sheet.unassigned.count - sheet.unassigned.tasks.length} />
           </Band>
         )}
         {sheet.toCheck.length > 0 && (
@@ -222,4 +226,8 @@ function withNowLine(
     </div>
   );
   return after === -1 ? [...lines, now] : [...lines.slice(0, after), now, ...lines.slice(after)];
+}
+
+function MoreBelow({ count }: { readonly count: number }) {
+  return count > 0 && <p className="py-2 text-note text-ink-2 max-[720px]:px-4">and {count} more, less urgent</p>;
 }

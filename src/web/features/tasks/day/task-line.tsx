@@ -7,7 +7,15 @@ import { Pennant } from '../../../kit/pennant.tsx';
 import { sayDay, sayDayOfMonth, sayNear, timeOf, waysShown } from '../../../kit/ways.ts';
 import { sayFor, sayProofMissing, sayTimes, sayWindow } from '../task-words.ts';
 
-export type TaskLineBand = 'late' | 'thisDay' | 'coming' | 'toCheck' | 'unassigned' | 'doneBefore';
+export type TaskLineBand =
+  | 'late'
+  | 'thisDay'
+  | 'coming'
+  | 'toCheck'
+  | 'offered'
+  | 'offeredToOthers'
+  | 'unassigned'
+  | 'doneBefore';
 
 interface TaskLineProps {
   readonly task: TaskLineAnswer;
@@ -42,7 +50,12 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
   const today = useToday();
   const ended = task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed';
   const isToCheck = band === 'toCheck';
-  const sub = [sayFor(task), band === 'coming' ? sayTimes(task) : '', isToCheck ? (task.assignee?.name ?? '') : '']
+  const sub = [
+    sayFor(task),
+    task.assignee === null ? (task.offeredTo ?? '') : '',
+    band === 'coming' ? sayTimes(task) : '',
+    isToCheck ? (task.assignee?.name ?? '') : '',
+  ]
     .filter(Boolean)
     .join(', ');
   const proof = ended || band === 'coming' || task.state === 'toCheck' ? '' : sayProofMissing(task);
@@ -146,9 +159,10 @@ function NextThing({ task, ended, band, onAct }: NextThingProps) {
     const words = band === 'doneBefore' ? when : task.state === 'done' ? `done ${when}` : task.state;
     return <div className="text-right text-note text-ink-2">{words}</div>;
   }
+  if (band === 'offeredToOthers') return <div className="text-right text-note text-ink-2">to take</div>;
   const isMine = may('work') || task.assignee?.id === me.id;
   const action =
-    band === 'unassigned' || (!isMine && task.assignee === null)
+    band === 'unassigned' || band === 'offered' || (!isMine && task.assignee === null)
       ? 'claim'
       : task.state === 'underWay'
         ? task.stepsDone === task.stepsTotal && task.proofMissing.length === 0

@@ -50,18 +50,22 @@ interface DoingProps {
 }
 
 function ToDo({ task, nextOn }: DoingProps) {
-  const { start, finish, claim } = useTaskActions();
+  const { start, finish, claim, giveBack } = useTaskActions();
   const missing = missingOf(task);
   const isReady = missing.length === 0;
   if (!task.mayWork)
     return (
       <div className="flex items-center gap-3 text-row">
-        {task.assignee === null ? (
+        {task.mayClaim ? (
           <button type="button" className="btn btn-primary" onClick={() => void claim(task.id)}>
-            Claim
+            {task.offeredTo === null ? 'Claim' : 'Take it'}
           </button>
         ) : (
-          <span className="text-ink-2">{task.assignee.name} has this one.</span>
+          <span className="text-ink-2">
+            {task.assignee
+              ? `${task.assignee.name} has this one.`
+              : `For ${task.offeredTo ?? 'somebody else'} to take.`}
+          </span>
         )}
       </div>
     );
@@ -93,6 +97,16 @@ function ToDo({ task, nextOn }: DoingProps) {
         >
           Finish
         </button>
+        {task.mayClaim && task.offeredTo !== null && (
+          <button type="button" className="btn btn-text" onClick={() => void claim(task.id)}>
+            Take it
+          </button>
+        )}
+        {task.mayGiveBack && (
+          <button type="button" className="btn btn-text" onClick={() => void giveBack(task.id)}>
+            Give it back
+          </button>
+        )}
         {task.signsOff && <span className="text-note leading-4 text-ink-2">then {task.signsOff} signs it off</span>}
       </div>
     </>

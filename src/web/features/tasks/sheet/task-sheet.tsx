@@ -145,7 +145,15 @@ function Facts({ task }: { readonly task: Task }) {
     ['for', task.client?.name],
     ['due', [sayNear(dayOfIso(task.dueOn), today), sayTimes(task)].filter(Boolean).join(', ')],
     ['estimate', sayDuration(task.estimateMinutes)],
-    ['who', task.assignee?.name ?? 'nobody yet'],
+    [
+      'who',
+      [
+        task.assignee?.name ?? task.offeredTo ?? 'nobody yet',
+        task.whyWho && task.whyWho !== 'always' ? `(${task.whyWho})` : '',
+      ]
+        .filter(Boolean)
+        .join(' '),
+    ],
     ['priority', task.priority === 'normal' ? null : task.priority],
     ['type of work', task.workType],
     ['signs it off', task.signsOff],

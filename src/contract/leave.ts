@@ -1,0 +1,112 @@
+import { z } from 'zod';
+import { HALVES, TASK_STATES, tryDayOfIso } from '../core/index.ts';
+import { endpoint } from './endpoint.ts';
+import { civilMoment, id, isoDate, named, prose } from './fields.ts';
+import { leavePaths } from './paths.ts';
+
+/** Longer leave than this ends employment rather. */
+export const LONGEST_LEAVE_DAYS = 366;
+
+export const leaveFieldsSchema = z.object({
+  from: isoDate,
+  to: isoDate,
+  /** Null for whole days. */
+  half: z.enum(HALVES).nullable(),
+  note: prose('The note', 500).default(''),
+});
+export const leaveInputSchema = leaveFieldsSchema.superRefine(({ from, to, half }, context) => {
+  const [first, last] = [tryDayOfIso(from), tryDayOfIso(to)];
+  if (first === null || last === null) return;
+  const wrong = (message: string) => context.addIssue({ code: 'custom', path: ['to'], message });
+  if (last < first) wrong('The last day lies before the first.');
+  else if (last - first >= LONGEST_LEAVE_DAYS) wrong('A year of leave at most.');
+  else if (half !== null && last !== first) wrong('Half a day is on one day.');
+});
+export type LeaveInput = z.output<typeof leaveInputSchema>;
+
+export const leaveSchema = leaveFieldsSchema.extend({
+  id,
+  version: z.number().int(),
+  personId: id,
+  state: z.enum(['asked', 'given', 'refused']),
+  askedAt: civilMoment,
+  decidedBy: z.string().nullable(),
+  /** Days of it on which whoever it is would have worked; half a day is half. */
+  days: z.number(),
+  mayTakeBack: z.boolean(),
+});
+export type Leave = z.infer<typeof leaveSchema>;
+
+/** Work of the days of leave, and what becomes of it. */
+const coveredSchema = z.object({
+  /** Null for what is not made yet. */
+  taskId: id.nullable(),
+  scheduleId: id.nullable(),
+  /** What is done: its template's name, or its own title where it has none. */
+  work: z.string(),
+  about: z.string().nullable(),
+  on: isoDate,
+  minutes: z.number().int(),
+  state: z.enum([...TASK_STATES, 'coming', 'foreseen']),
+  /** Goes to somebody, to whoever takes it, to nobody, or stays with whoever is away since it is begun. */
+  fate: z.enum(['goes', 'offered', 'nobody', 'stays']),
+  to: named.nullable(),
+  why: z.string(),
+});
+export type Covered = z.infer<typeof coveredSchema>;
+
+export const leaveImpactSchema = z.object({
+  /** Days that would have been worked, and holidays among those of the leave. */
+  days: z.number(),
+  holidays: z.number().int(),
+  counts: z.object({
+    goes: z.number().int(),
+    offered: z.number().int(),
+    nobody: z.number().int(),
+    stays: z.number().int(),
+    notMade: z.number().int(),
+    minutes: z.number().int(),
+  }),
+  /** The first of them by their days; the counts are of all. */
+  items: z.array(coveredSchema),
+  /** Of everybody who gets some of it: minutes by the week before and after, of what they can do. */
+  receivers: z.array(
+    z.object({
+      person: named,
+      weeks: z.array(
+        z.object({
+          monday: isoDate,
+          before: z.number().int(),
+          after: z.number().int(),
+          capacity: z.number().int(),
+        }),
+      ),
+    }),
+  ),
+});
+export type LeaveImpact = z.infer<typeof leaveImpactSchema>;
+
+const saved = z.object({ leave: leaveSchema.nullable(), changeId: id });
+const seen = z.object({ version: z.number().int() });
+
+export const leaveEndpoints = {
+  /** Of everybody, or of one person, of days from one on. */
+  list: endpoint(leavePaths.list, {
+    query: z.object({ person: id.optional(), from: isoDate.optional() }),
+    answer: z.object({ leave: z.array(leaveSchema) }),
+  }),
+  /** Entered by whoever may for anybody, else asked for, for oneself. */
+  enter: endpoint(leavePaths.enter, { heavy: true, body: leaveInputSchema, answer: saved }),
+  impactOfEntering: endpoint(leavePaths.impactOfEntering, {
+    heavy: true,
+    body: leaveInputSchema,
+    answer: leaveImpactSchema,
+  }),
+  decide: endpoint(leavePaths.decide, {
+    heavy: true,
+    body: seen.extend({ state: z.enum(['given', 'refused']) }),
+    answer: saved,
+  }),
+  impactOfGiving: endpoint(leavePaths.impactOfGiving, { heavy: true, answer: leaveImpactSchema }),
+  takeBack: endpoint(leavePaths.takeBack, { heavy: true, body: seen, answer: saved }),
+};

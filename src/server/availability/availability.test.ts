@@ -1,0 +1,282 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { Leave, LeaveImpact, Schedule, Task } from '../../contract/index.ts';
+import { type AssignmentRule, givenTo } from '../../core/index.ts';
+import { plainInput, weekly } from '../testing/schedules.ts';
+import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { newTemplate } from '../testing/work.ts';
+
+let server: TestServer;
+let ines: Agent;
+const idOf = new Map<string, string>();
+const id = (name: string) => idOf.get(name) ?? '';
+beforeAll(async () => {
+  server = await testServer();
+  ines = await server.browser('Ines Calloway');
+  for (const name of ['Joss Penhale', 'Nadia Orme', 'Kit Sorrell', 'Tamsin Wray', 'Wilf Ardley'])
+    idOf.set(name.split(' ')[0] ?? '', (await server.person(name)).id);
+});
+afterAll(() => server.stop());
+
+/** A schedule on some weekdays of a new template, given by a rule. */
+async function made(assignment: AssignmentRule, rules: object[] = [{ kind: 'weeks', every: 1, on: [1, 2, 3, 4, 5] }]) {
+  const templateId = await newTemplate(ines, { name: 'Round', titlePattern: 'Round of {person}', estimateMinutes: 60 });
+  const input = { ...plainInput(templateId), assignment, timing: { ...plainInput(templateId).timing, dueTime: null } };
+  const { body } = await ines
+    .post('/api/schedules')
+    .send({ ...input, recurrence: { ...weekly(1), rules } })
+    .expect(200);
+  return body.schedule as Schedule;
+}
+
+const tasks = (scheduleId: string) =>
+  server.source.query<{ id: string; on: string; who: string | null; title: string; why: { by: string } | null }[]>(
+    `select t.id, work_on as "on", (select split_part(name, ' ', 1) from person p where p.id = t.assignee_id) as who, title, why
+     from task t where schedule_id = $1 order by work_on`,
+    [scheduleId],
+  );
+const who = async (scheduleId: string, from: string, to: string) =>
+  (await tasks(scheduleId)).flatMap(({ on, who: name }) => (on >= from && on <= to ? (name ?? '–') : [])).join(' ');
+
+const inTurn = (...people: string[]): AssignmentRule => ({
+  ...{ v: 1, kind: 'inTurn', cover: 'next' },
+  turns: {
+    length: { per: 'week', on: 1 },
+    rosters: [{ from: '2026-11-23', people: people.map(id) }],
+    swaps: [],
+  },
+});
+const leaveOf = (from: string, to = from, half: Leave['half'] = null) => ({ from, to, half, note: '' });
+const enter = async (name: string, leave: object, by = ines) =>
+  (
+    await by
+      .post(`/api/people/${id(name)}/leave`)
+      .send(leave)
+      .expect(200)
+  ).body as { leave: Leave; changeId: string };
+const takeBack = ({ id: leaveId, version }: Leave, by = ines) =>
+  by.post(`/api/leave/${leaveId}/take-back`).send({ version });
+beforeEach(() => server.source.query('delete from leave; update person set deputy_id = null'));
+
+describe('hours of a person', () => {
+  it('that change give what nobody has seen to others, which an undo takes back', async () => {
+    const { id: scheduleId } = await made(inTurn('Joss', 'Nadia'));
+    const { body: team } = await ines.get('/api/team').expect(200);
+    const joss = team.members.find((one: { id: string }) => one.id === id('Joss'));
+    const { id: _, signsIn: __, invitedUntil: ___, loads: ____, ...fields } = joss;
+    const weeks = [[450, 450, 0, 450, 450, 0, 0]];
+    const { body } = await ines
+      .put(`/api/people/${id('Joss')}`)
+      .send({ ...fields, weeks })
+      .expect(200);
+    expect(await who(scheduleId, '2026-12-07', '2026-12-11')).toBe('Joss Joss Nadia Joss Joss');
+    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    expect(await who(scheduleId, '2026-12-07', '2026-12-11')).toBe('Joss Joss Joss Joss Joss');
+  });
+});
+
+describe('turns of a schedule', () => {
+  it('give its tasks to each in order, named in their titles and with the reason', async () => {
+    const { id: scheduleId, who: words } = await made(inTurn('Joss', 'Nadia'));
+    expect(words).toBe('in turn: Joss, Nadia, weekly');
+    expect(await who(scheduleId, '2026-11-24', '2026-12-11')).toBe(
+      'Joss Joss Joss Joss Nadia Nadia Nadia Nadia Nadia Joss Joss Joss Joss Joss',
+    );
+    const [first] = await tasks(scheduleId);
+    expect(first).toMatchObject({ title: 'Round of Joss Penhale', why: { by: 'turn', place: 1, of: 2 } });
+    const { body } = await ines.get(`/api/tasks/${first?.id}`).expect(200);
+    expect((body as Task).whyWho).toBe('turn 1 of 2');
+  });
+
+  it('go to the next while somebody is away, seen or not, and come back when that is taken back', async () => {
+    const { id: scheduleId } = await made(inTurn('Joss', 'Nadia'));
+    const before = await tasks(scheduleId);
+    const { leave } = await enter('Joss', leaveOf('2026-11-24', '2026-11-26'));
+    expect(await who(scheduleId, '2026-11-24', '2026-11-27')).toBe('Nadia Nadia Nadia Joss');
+    const [shown] = await tasks(scheduleId);
+    expect(((await ines.get(`/api/tasks/${shown?.id}`)).body as Task).whyWho).toBe(
+      'Joss is away until Thu, Nadia instead',
+    );
+    await takeBack(leave).expect(200);
+    expect((await tasks(scheduleId)).map(({ who: name }) => name)).toEqual(before.map(({ who: name }) => name));
+  });
+
+  it('are put back exactly by an undo, and what is begun stays', async () => {
+    const { id: scheduleId } = await made(inTurn('Joss', 'Nadia'));
+    const [first] = await tasks(scheduleId);
+    await (await server.browser('Joss Penhale')).post(`/api/tasks/${first?.id}/start`).expect(200);
+    const before = await tasks(scheduleId);
+    const { changeId } = await enter('Joss', leaveOf('2026-11-24', '2026-11-27'));
+    expect(await who(scheduleId, '2026-11-24', '2026-11-27')).toBe('Joss Nadia Nadia Nadia');
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect(await tasks(scheduleId)).toEqual(before);
+    expect((await ines.get('/api/leave').expect(200)).body.leave).toEqual([]);
+  });
+});
+
+describe('work given by name', () => {
+  it('goes to whoever takes over, or to nobody, and comes back', async () => {
+    const { id: scheduleId } = await made(givenTo(id('Nadia')));
+    await server.source.query('update person set deputy_id = $2 where id = $1', [id('Nadia'), id('Tamsin')]);
+    const { leave } = await enter('Nadia', leaveOf('2026-12-01', '2026-12-02'));
+    // Tamsin does not work on Tuesdays.
+    expect(await who(scheduleId, '2026-11-30', '2026-12-03')).toBe('Nadia – Tamsin Nadia');
+    await takeBack(leave).expect(200);
+    expect(await who(scheduleId, '2026-11-30', '2026-12-03')).toBe('Nadia Nadia Nadia Nadia');
+  });
+
+  it('by hand as well: a captured task is covered and given back', async () => {
+    await server.source.query('update person set deputy_id = $2 where id = $1', [id('Nadia'), id('Joss')]);
+    const line = { title: 'Paint the hut', on: '2026-11-27', dueOn: '2026-11-27', startTime: null, dueTime: null };
+    const { body } = await ines
+      .post('/api/tasks')
+      .send({ ...line, assigneeId: id('Nadia'), clientId: null, assetId: null, estimateMinutes: 30 })
+      .expect(200);
+    const taskId = body.tasks[0].id as string;
+    const holder = async () => ((await ines.get(`/api/tasks/${taskId}`)).body as Task).assignee?.name;
+    const { leave } = await enter('Nadia', leaveOf('2026-11-27'));
+    expect(await holder()).toBe('Joss Penhale');
+    await takeBack(leave).expect(200);
+    expect(await holder()).toBe('Nadia Orme');
+  });
+});
+
+describe('leave', () => {
+  it('is shown before it is entered as entering does it', async () => {
+    const { id: scheduleId } = await made(inTurn('Joss', 'Nadia'));
+    const days = leaveOf('2026-12-07', '2026-12-11');
+    const { body } = await ines
+      .post(`/api/people/${id('Joss')}/leave/impact`)
+      .send(days)
+      .expect(200);
+    const impact = body as LeaveImpact;
+    expect(impact).toMatchObject({ days: 5, holidays: 0 });
+    const told = impact.items.filter((item) => item.scheduleId === scheduleId);
+    expect(told.map(({ on, fate, to, why }) => [on, fate, to?.name, why])[0]).toEqual([
+      '2026-12-07',
+      'goes',
+      'Nadia Orme',
+      'next in turn',
+    ]);
+    const nadia = impact.receivers.find(({ person }) => person.name === 'Nadia Orme');
+    expect(nadia?.weeks[0]?.after).toBeGreaterThanOrEqual((nadia?.weeks[0]?.before ?? 0) + 300);
+    expect(await who(scheduleId, '2026-12-07', '2026-12-11')).toBe('Joss Joss Joss Joss Joss');
+    await enter('Joss', days);
+    expect(await who(scheduleId, '2026-12-07', '2026-12-11')).toBe(
+      told.map(({ to }) => to?.name.split(' ')[0]).join(' '),
+    );
+  });
+
+  it('is asked for by whoever it is for, changes nothing until it is given, and can be refused or taken back until then', async () => {
+    const { id: scheduleId } = await made(inTurn('Kit', 'Joss'));
+    const kit = await server.browser('Kit Sorrell');
+    const { leave } = await enter('Kit', leaveOf('2026-12-08', '2026-12-09'), kit);
+    expect(leave).toMatchObject({ state: 'asked', decidedBy: null, days: 2, mayTakeBack: true });
+    expect(await who(scheduleId, '2026-12-08', '2026-12-09')).toBe('Kit Kit');
+    await kit.put(`/api/leave/${leave.id}/state`).send({ version: 1, state: 'given' }).expect(403);
+    await ines.post(`/api/leave/${leave.id}/impact`).expect(200);
+    await ines.put(`/api/leave/${leave.id}/state`).send({ version: 1, state: 'given' }).expect(200);
+    expect(await who(scheduleId, '2026-12-08', '2026-12-09')).toBe('Joss Joss');
+    const again = await ines.put(`/api/leave/${leave.id}/state`).send({ version: 2, state: 'refused' }).expect(409);
+    expect(again.body.detail).toBe('That is decided already.');
+    await kit.post(`/api/leave/${leave.id}/take-back`).send({ version: 2 }).expect(403);
+    const other = await enter('Kit', leaveOf('2026-12-16'), kit);
+    await takeBack(other.leave, kit).expect(200);
+    const third = await enter('Kit', leaveOf('2026-12-17'), kit);
+    const refused = await ines
+      .put(`/api/leave/${third.leave.id}/state`)
+      .send({ version: 1, state: 'refused' })
+      .expect(200);
+    expect(refused.body.leave).toMatchObject({ state: 'refused', decidedBy: 'Ines Calloway' });
+  });
+
+  it('of half a day leaves the work where it is', async () => {
+    const { id: scheduleId } = await made(inTurn('Joss', 'Nadia'));
+    await enter('Joss', leaveOf('2026-11-25', '2026-11-25', 'morning'));
+    expect(await who(scheduleId, '2026-11-24', '2026-11-26')).toBe('Joss Joss Joss');
+  });
+
+  it('is refused with what is wrong: twice on a day, backwards, of others', async () => {
+    await enter('Joss', leaveOf('2026-12-01', '2026-12-04'));
+    const twice = await ines
+      .post(`/api/people/${id('Joss')}/leave`)
+      .send(leaveOf('2026-12-04'))
+      .expect(422);
+    expect(twice.body.errors[0].message).toBe(
+      'Joss Penhale is away from Tue 1 Dec to Fri 4 Dec already: change or take back that one.',
+    );
+    await ines
+      .post(`/api/people/${id('Joss')}/leave`)
+      .send(leaveOf('2026-12-09', '2026-12-08'))
+      .expect(422);
+    await ines
+      .post(`/api/people/${id('Joss')}/leave`)
+      .send(leaveOf('2026-12-09', '2026-12-10', 'morning'))
+      .expect(422);
+    const nadia = await server.browser('Nadia Orme');
+    await nadia
+      .post(`/api/people/${id('Joss')}/leave`)
+      .send(leaveOf('2026-12-09'))
+      .expect(403);
+    const ada = await server.browser('Ada Winn');
+    await ada
+      .post(`/api/people/${id('Joss')}/leave`)
+      .send(leaveOf('2026-12-09'))
+      .expect(404);
+  });
+});
+
+describe('what any one of several may take', () => {
+  it('stands on the sheets of all of them until one takes it; the other is told who', async () => {
+    const { id: scheduleId } = await made({ v: 1, kind: 'anyOf', group: { of: 'role', role: 'dock crew' } });
+    const [first] = await tasks(scheduleId);
+    const sheetOf = async (name: string, by: Agent) =>
+      (await by.get(`/api/people/${id(name)}/day-sheet`).expect(200)).body.offered.tasks.map(
+        (task: { id: string }) => task.id,
+      );
+    const [joss, nadia] = [await server.browser('Joss Penhale'), await server.browser('Nadia Orme')];
+    expect(await sheetOf('Joss', joss)).toContain(first?.id);
+    expect(await sheetOf('Nadia', nadia)).toContain(first?.id);
+    const bram = await server.browser('Bram Hollis');
+    await bram.post(`/api/tasks/${first?.id}/claim`).expect(403);
+    const both = await Promise.all([joss, nadia].map((by) => by.post(`/api/tasks/${first?.id}/claim`)));
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 409]);
+    expect(both.find(({ status }) => status === 409)?.body.detail).toMatch(
+      /^(Joss Penhale|Nadia Orme) has it already\.$/,
+    );
+    expect(await sheetOf('Nadia', nadia)).not.toContain(first?.id);
+    // A change of the schedule leaves it with whoever took it.
+    const { body: now } = await ines.get(`/api/schedules/${scheduleId}`);
+    const [taken] = await tasks(scheduleId);
+    const set = { timing: { ...now.timing, dueTime: '17:00' } };
+    const reach = { open: true, also: [] };
+    await ines
+      .post('/api/schedules/changes')
+      .send({ changes: [{ id: scheduleId, version: now.version, set }], reach })
+      .expect(200);
+    expect((await tasks(scheduleId))[0]?.who).toBe(taken?.who);
+    const taker = taken?.who === 'Joss' ? joss : nadia;
+    await taker.post(`/api/tasks/${first?.id}/give-back`).expect(200);
+    expect(await sheetOf('Nadia', nadia)).toContain(first?.id);
+  });
+});
+
+describe('whoever has the least to do', () => {
+  it('is told when a task is made, with the load it was told by, and keeps it', async () => {
+    const people = { of: 'people', ids: [id('Joss'), id('Wilf')] } as const;
+    const { id: scheduleId } = await made({ v: 1, kind: 'leastToDo', group: people });
+    const before = await tasks(scheduleId);
+    expect(before.every(({ why }) => why?.by === 'least to do')).toBe(true);
+    // On holidays nobody is there.
+    expect([...new Set(before.flatMap(({ who: name }) => name ?? []))].sort()).toEqual(['Joss', 'Wilf']);
+    // Whatever else comes to one of them, what is made stays as it is.
+    const heavy = await made(givenTo(id(before[0]?.who ?? '')));
+    expect(heavy.who).not.toBe('');
+    const { body } = await ines.get(`/api/schedules/${scheduleId}`);
+    const set = { pauses: [{ from: '2027-03-01', to: '2027-03-02' }] };
+    await ines
+      .post('/api/schedules/changes')
+      .send({ changes: [{ id: scheduleId, version: body.version, set }], reach: { open: true, also: [] } })
+      .expect(200);
+    expect(await tasks(scheduleId)).toEqual(before);
+  });
+});

@@ -1,0 +1,137 @@
+import {
+  type AssignmentRule,
+  byNameOn,
+  type CivilDay,
+  dayOfIso,
+  isoOfDay,
+  mayComeToDo,
+  type People,
+  peopleHere,
+  type Why,
+} from '../../core/index.ts';
+import { colleagues } from '../people/index.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
+import type { Scope } from '../platform/scope.ts';
+import { followSchedules, keyOf, planAll, scheduleRows } from '../schedules/index.ts';
+import type { Task } from '../tasks/stored/index.ts';
+
+/** Days, both included. */
+export interface Span {
+  readonly from: CivilDay;
+  readonly to: CivilDay;
+}
+
+/** Everybody as they may be given work now. */
+export async function everybody(scope: Scope): Promise<People> {
+  return peopleHere(await colleagues(scope));
+}
+
+/** Schedules by whose rule some people may come to do work, or could before. */
+export async function schedulesOf(
+  scope: Scope,
+  ids: readonly string[],
+  ...people: readonly People[]
+): Promise<readonly string[]> {
+  const rows = await scope.sql<{ id: string; assignment: AssignmentRule; usualPersonId: string | null }>(
+    `select s.id, s.assignment, c.usual_person_id as "usualPersonId" from schedule s
+     left join client c on c.workspace_id = s.workspace_id and c.id = s.client_id
+     where s.workspace_id = $1 and s.deleted_at is null and s.assignment->>'kind' <> 'nobody' order by s.id`,
+  );
+  const concerned = await eachInTurn(rows, ({ assignment, usualPersonId }) =>
+    people.some((here) => {
+      const may = mayComeToDo(assignment, here, usualPersonId);
+      return ids.some((id) => may.has(id));
+    }),
+  );
+  return rows.flatMap(({ id }, i) => (concerned[i] ? id : []));
+}
+
+/**
+ * Gives work to whoever has it now that people are there or not: what nobody has seen follows the plan, and of some days also
+ * what shows already, as far as it is not begun. What a person was given by name goes to whoever takes over for them, and comes
+ * back to them when they are there after all.
+ * @param before everybody as they were
+ * @param days of which work that shows goes too; null for none
+ */
+export async function followPeople(
+  scope: Scope,
+  ids: readonly string[],
+  before: People,
+  days: Span | null,
+): Promise<void> {
+  const here = await everybody(scope);
+  const scheduleIds = await schedulesOf(scope, ids, before, here);
+  await followSchedules(scope, scheduleIds);
+  if (days === null) return;
+  await regive(scope, await byPlan(scope, ids, scheduleIds, days));
+  await regive(scope, await byName(scope, ids, here, days));
+}
+
+interface Given extends Pick<Task, 'id' | 'assigneeId' | 'offeredTo' | 'why'> {}
+
+/** Tasks that show, and are somebody else's by their schedule now. */
+async function byPlan(
+  scope: Scope,
+  ids: readonly string[],
+  scheduleIds: readonly string[],
+  { from, to }: Span,
+): Promise<Given[]> {
+  const rows = await scheduleRows(scope, { ids: scheduleIds });
+  const planned = await planAll(scope, rows, { open: true, also: [] });
+  return planned.flatMap(({ plan, there, owed }) =>
+    plan.flatMap((step): Given[] => {
+      if (step.kind !== 'change' || !step.fields.includes('assigneeId')) return [];
+      const [task, wanted] = [
+        there.get(step.task.id),
+        owed.get(keyOf({ nominalDate: isoOfDay(step.wanted.nominal), stepKey: step.wanted.step })),
+      ];
+      if (!task || !wanted || dayOfIso(task.workOn) < from || dayOfIso(task.workOn) > to) return [];
+      const isTheirs = [task.assigneeId, wanted.assigneeId, ...passedOver(task.why)].some(
+        (id) => id !== null && ids.includes(id),
+      );
+      const { assigneeId, offeredTo, why } = wanted;
+      return isTheirs ? [{ id: task.id, assigneeId, offeredTo, why }] : [];
+    }),
+  );
+}
+
+const passedOver = (why: Why | null): readonly string[] =>
+  why === null || why.by === 'hand' ? [] : why.passedOver.map(({ personId }) => personId);
+
+/** What was given to somebody by name: by hand, or in a step of a template; theirs, or covered for them so far. */
+async function byName(scope: Scope, ids: readonly string[], here: People, { from, to }: Span): Promise<Given[]> {
+  const calendar = await scope.calendar();
+  const tasks = await scope.sql<Given & { readonly on: string }>(
+    `select id, assignee_id as "assigneeId", offered_to as "offeredTo", why, work_on as "on" from task
+     where workspace_id = $1 and state = 'open' and work_on between $3::date and $4::date and offered_to is null
+       and (assignee_id = any($2::uuid[])
+         or (why->>'by' = 'name' and why->'passedOver'->0->>'personId' = any($2::text[])
+           and (schedule_id is null or step_key <> '' or edited ? 'assigneeId')))
+     order by id for no key update`,
+    [ids, isoOfDay(from), isoOfDay(to)],
+  );
+  return tasks.flatMap((task): Given[] => {
+    const personId = task.why?.by === 'name' ? (task.why.passedOver[0]?.personId ?? task.assigneeId) : task.assigneeId;
+    if (personId === null) return [];
+    const found = byNameOn(personId, dayOfIso(task.on), here, calendar);
+    if (found.kind === 'anyOf') return [];
+    const assigneeId = found.kind === 'one' ? found.personId : null;
+    return assigneeId === task.assigneeId ? [] : [{ id: task.id, assigneeId, offeredTo: null, why: found.why }];
+  });
+}
+
+async function regive(scope: Scope, given: readonly Given[]): Promise<void> {
+  if (given.length === 0) return;
+  const json = (value: unknown) => (value === null ? null : JSON.stringify(value));
+  await scope.sql(
+    `update task set assignee_id = now.assignee_id, offered_to = now.offered_to, why = now.why, version = version + 1
+     from unnest($2::uuid[], $3::uuid[], $4::jsonb[], $5::jsonb[]) as now (id, assignee_id, offered_to, why)
+     where task.workspace_id = $1 and task.id = now.id and task.state = 'open'`,
+    [
+      given.map(({ id }) => id),
+      given.map(({ assigneeId }) => assigneeId),
+      given.map(({ offeredTo }) => json(offeredTo)),
+      given.map(({ why }) => json(why)),
+    ],
+  );
+}

@@ -1,0 +1,247 @@
+import type { Covered, LeaveImpact, LeaveInput } from '../../contract/index.ts';
+import {
+  type Assignment,
+  type CivilDay,
+  callNames,
+  dayOfIso,
+  isoOfDay,
+  Loads,
+  minutesFor,
+  mondayOf,
+  type NameOf,
+  type People,
+  sayPassedOver,
+  sayWhy,
+  sayWhyOf,
+  type WeekOfWork,
+  type Why,
+} from '../../core/index.ts';
+import { Leave, weeksOfWork } from '../people/index.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
+import { notNow } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
+import {
+  type ForeseenTask,
+  foreseenTasks,
+  makingFor,
+  readableSchedule,
+  scheduleRows,
+  unsettled,
+} from '../schedules/index.ts';
+import type { Task } from '../tasks/stored/index.ts';
+import { everybody, followPeople, type Span, schedulesOf } from './following.ts';
+import { spanOf, writeNew } from './leave.ts';
+
+/** Tasks told one by one; the counts are of all. */
+const TOLD = 200;
+
+/** What entering leave would do: it is done, looked at, and taken back. */
+export function impactOfEntering(scope: Scope, personId: string, input: LeaveInput): Promise<LeaveImpact> {
+  const span = { from: dayOfIso(input.from), to: dayOfIso(input.to) };
+  return scope.rehearse(async (tx) => {
+    const before = await workIn(tx, personId, span);
+    const { leave } = await writeNew(tx, personId, input);
+    // What is asked for is looked at as if it were given.
+    if (leave.state === 'asked') await give(tx, leave);
+    return told(tx, personId, span, before, input.half !== null);
+  });
+}
+
+/** What giving it would do. */
+export function impactOfGiving(scope: Scope, id: string): Promise<LeaveImpact> {
+  return scope.rehearse(async (tx) => {
+    const leave = await tx.locked(Leave, id, 'leave');
+    if (leave.state !== 'asked') throw notNow('That is decided already.');
+    const span = spanOf(leave);
+    const before = await workIn(tx, leave.personId, span);
+    await give(tx, leave);
+    return told(tx, leave.personId, span, before, leave.half !== null);
+  });
+}
+
+async function give(scope: Scope, leave: Leave): Promise<void> {
+  const before = await everybody(scope);
+  await scope.save(Leave, leave.id, { state: 'given' });
+  await followPeople(scope, [leave.personId], before, spanOf(leave));
+}
+
+/** What somebody has in some days: tasks that are made, and what their schedules foresee. */
+interface WorkIn {
+  readonly made: readonly MadeWork[];
+  readonly foreseen: readonly Foreseen[];
+  readonly scheduleIds: readonly string[];
+  readonly weeks: readonly WeekOfWork[];
+}
+
+interface MadeWork extends Pick<Task, 'id' | 'scheduleId' | 'workOn' | 'estimateMinutes' | 'state'> {
+  readonly work: string;
+  readonly about: string | null;
+}
+
+async function workIn(scope: Scope, personId: string, span: Span): Promise<WorkIn> {
+  const here = await everybody(scope);
+  const scheduleIds = await schedulesOf(scope, [personId], here);
+  return {
+    scheduleIds,
+    weeks: await weeksOfWork(scope),
+    made: await scope.sql<MadeWork>(
+      `select t.id, t.schedule_id as "scheduleId", coalesce(w.name, t.title) as work, t.work_on as "workOn", t.estimate_minutes as "estimateMinutes",
+         t.state, coalesce(a.name, c.name) as about
+       from task t left join asset a on a.workspace_id = t.workspace_id and a.id = t.asset_id
+       left join client c on c.workspace_id = t.workspace_id and c.id = t.client_id
+       left join template w on w.workspace_id = t.workspace_id and w.id = t.template_id and t.step_key = ''
+       where t.workspace_id = $1 and t.assignee_id = $2 and t.state in ('open', 'underWay') and t.work_on between $3::date and $4::date
+       order by t.work_on, t.id`,
+      [personId, isoOfDay(span.from), isoOfDay(span.to)],
+    ),
+    foreseen: (await foreseenIn(scope, scheduleIds, span)).filter(({ assigneeId }) => assigneeId === personId),
+  };
+}
+
+interface Foreseen extends ForeseenTask {
+  readonly work: string;
+}
+
+/** What schedules foresee in some days and is not made yet; those that can't be planned foresee nothing. */
+async function foreseenIn(scope: Scope, scheduleIds: readonly string[], { from, to }: Span): Promise<Foreseen[]> {
+  const rows = await scheduleRows(scope, { ids: scheduleIds });
+  const making = await makingFor(scope, rows);
+  const first = Math.max(from, scope.now.day);
+  const tasks = await eachInTurn(rows, (row) => {
+    const planned = row.problem === null ? readableSchedule(scope, row) : null;
+    return planned ? foreseenTasks(scope, row, planned, making, first, to) : [];
+  });
+  const workOf = new Map(rows.map(({ id, templateName }) => [id, templateName]));
+  return (await unsettled(scope, tasks.flat())).map((task) => ({
+    ...task,
+    work: task.stepKey === '' ? (workOf.get(task.scheduleId) ?? task.title) : task.title,
+  }));
+}
+
+async function told(scope: Scope, personId: string, span: Span, before: WorkIn, isHalf: boolean): Promise<LeaveImpact> {
+  const here = await everybody(scope);
+  const names = await scope.peopleNames();
+  const called = callNames([...names].map(([id, name]) => ({ id, name })));
+  const nameOf = (id: string) => called.get(id) ?? 'somebody';
+  const { day: today } = scope.now;
+  const after = new Map(
+    (
+      await scope.sql<Pick<Task, 'id' | 'assigneeId' | 'offeredTo' | 'why'>>(
+        `select id, assignee_id as "assigneeId", offered_to as "offeredTo", why from task where workspace_id = $1 and id = any($2::uuid[])`,
+        [before.made.map(({ id }) => id)],
+      )
+    ).map((task) => [task.id, task]),
+  );
+  const keyOf = ({ scheduleId, nominalDate, stepKey }: ForeseenTask) => `${scheduleId} ${nominalDate} ${stepKey}`;
+  const foreseen = new Map((await foreseenIn(scope, before.scheduleIds, span)).map((task) => [keyOf(task), task]));
+  const why = (task: Pick<Task, 'assigneeId' | 'offeredTo' | 'why'>) => {
+    if (task.why !== null && task.assigneeId !== null) return sayCover(task.why, personId, nameOf, today);
+    if (task.why !== null) return sayWhyOf(null, task.why, nameOf, today);
+    const free: Assignment = { kind: 'nobody', why: null };
+    return task.offeredTo === null ? sayWhy(free, nameOf, today) : 'whoever takes it';
+  };
+  const outcome = (task: Pick<Task, 'assigneeId' | 'offeredTo' | 'why'>) => ({
+    fate: fateOf(personId, task),
+    to: task.assigneeId === null ? null : { id: task.assigneeId, name: names.get(task.assigneeId) ?? '' },
+    why: why(task),
+  });
+  const items: Covered[] = [
+    ...before.made.map((task): Covered => {
+      const now = after.get(task.id) ?? { assigneeId: null, offeredTo: null, why: null };
+      const { id, scheduleId, work, about, workOn, estimateMinutes, state } = task;
+      const base = { taskId: id, scheduleId, work, about, on: workOn, minutes: estimateMinutes, state };
+      return { ...base, ...outcome(now), ...(state === 'underWay' ? { why: 'begun' } : {}) };
+    }),
+    ...before.foreseen.flatMap((task): Covered[] => {
+      const now = foreseen.get(keyOf(task));
+      const { scheduleId, work, assetName, clientName, workOn, estimateMinutes } = task;
+      const base = { scheduleId, work, about: assetName ?? clientName, on: workOn, minutes: estimateMinutes };
+      return now ? [{ taskId: null, ...base, state: 'foreseen', ...outcome(now) }] : [];
+    }),
+  ].sort((a, b) => a.on.localeCompare(b.on) || a.work.localeCompare(b.work));
+  const count = (fate: Covered['fate']) => items.filter((item) => item.fate === fate).length;
+  return {
+    ...(await daysOf(scope, here, personId, span, isHalf)),
+    counts: {
+      ...{ goes: count('goes'), offered: count('offered'), nobody: count('nobody'), stays: count('stays') },
+      notMade: items.filter(({ taskId }) => taskId === null).length,
+      minutes: items.reduce((sum, { minutes }) => sum + minutes, 0),
+    },
+    items: items.slice(0, TOLD),
+    receivers: await receiversOf(scope, here, items, before.weeks),
+  };
+}
+
+/** How somebody comes to it while whoever had it is away, which needs not be said: who else could not, or by which rule. */
+function sayCover(why: Why, personId: string, nameOf: NameOf, today: CivilDay): string {
+  const others = why.by === 'hand' ? [] : why.passedOver.filter((one) => one.personId !== personId);
+  if (others.length > 0) return sayPassedOver(others, nameOf, today);
+  switch (why.by) {
+    case 'turn':
+      return 'next in turn';
+    case 'name':
+    case 'usual person':
+      return 'takes over';
+    case 'least to do':
+      return sayWhyOf(personId, why, nameOf, today);
+    case 'hand':
+      return 'chosen by hand';
+  }
+}
+
+function fateOf(personId: string, { assigneeId, offeredTo }: Pick<Task, 'assigneeId' | 'offeredTo'>): Covered['fate'] {
+  if (assigneeId === personId) return 'stays';
+  if (assigneeId !== null) return 'goes';
+  return offeredTo === null ? 'nobody' : 'offered';
+}
+
+async function daysOf(scope: Scope, here: People, personId: string, { from, to }: Span, isHalf: boolean) {
+  const calendar = await scope.calendar();
+  const worker = here.workers.get(personId);
+  const worked = worker && { ...worker, leave: [] };
+  let [days, holidays] = [0, 0];
+  for (let day = from; worked && day <= to; day++) {
+    const isHoliday = calendar.holidayName(day) !== undefined;
+    if (minutesFor(worked, day, { isHoliday }) > 0) days += isHalf ? 0.5 : 1;
+    else if (isHoliday && minutesFor(worked, day, { isHoliday: false }) > 0) holidays++;
+  }
+  return { days, holidays };
+}
+
+/** Minutes by the week of everybody who gets some of it; of what is foreseen, what comes to them by this. */
+async function receiversOf(
+  scope: Scope,
+  here: People,
+  items: readonly Covered[],
+  weeks: readonly WeekOfWork[],
+): Promise<LeaveImpact['receivers']> {
+  const calendar = await scope.calendar();
+  const loads = new Loads(here.workers, (day: CivilDay) => calendar.holidayName(day) !== undefined, weeks);
+  const added = new Map<string, Map<CivilDay, number>>();
+  const names = new Map<string, string>();
+  for (const { fate, to, on, minutes } of items) {
+    if (fate !== 'goes' || to === null) continue;
+    names.set(to.id, to.name);
+    const monday = mondayOf(dayOfIso(on));
+    const of = added.get(to.id) ?? new Map<CivilDay, number>();
+    of.set(monday, (of.get(monday) ?? 0) + minutes);
+    added.set(to.id, of);
+  }
+  const total = (of: ReadonlyMap<CivilDay, number>) => [...of.values()].reduce((sum, one) => sum + one, 0);
+  return [...added]
+    .sort(([, a], [, b]) => total(b) - total(a))
+    .map(([id, of]) => ({
+      person: { id, name: names.get(id) ?? '' },
+      weeks: [...of]
+        .sort(([a], [b]) => a - b)
+        .map(([monday, minutes]) => {
+          const load = loads.of(id, monday);
+          return {
+            monday: isoOfDay(monday),
+            before: load.minutes,
+            after: load.minutes + minutes,
+            capacity: load.capacity,
+          };
+        }),
+    }));
+}

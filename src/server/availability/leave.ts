@@ -1,0 +1,187 @@
+import { MoreThanOrEqual } from 'typeorm';
+import type { Leave as LeaveAnswer, LeaveInput } from '../../contract/index.ts';
+import { dayOfIso, isoOfDay, minutesFor, sayDay } from '../../core/index.ts';
+import { Leave } from '../people/index.ts';
+import type { Action } from '../platform/changes/actions.ts';
+import { Person } from '../platform/identity/person.ts';
+import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
+import { fieldChanges, type Scope } from '../platform/scope.ts';
+import { watched } from '../tasks/stored/index.ts';
+import { everybody, followPeople, type Span } from './following.ts';
+
+export interface SavedLeave {
+  readonly leave: LeaveAnswer | null;
+  readonly changeId: string;
+}
+
+/** Leave that ended longer ago is told only where it is asked for by its days. */
+const TOLD_DAYS_BEFORE = 366;
+
+export async function listLeave(
+  scope: Scope,
+  { person, from }: { readonly person?: string | undefined; readonly from?: string | undefined },
+): Promise<LeaveAnswer[]> {
+  const since = from ?? isoOfDay(scope.now.day - TOLD_DAYS_BEFORE);
+  const found = await scope.find(Leave, {
+    toOn: MoreThanOrEqual(since),
+    ...(person === undefined ? {} : { personId: person }),
+  });
+  return described(
+    scope,
+    found.sort((a, b) => a.fromOn.localeCompare(b.fromOn) || (a.id < b.id ? -1 : 1)),
+  );
+}
+
+async function described(scope: Scope, all: readonly Leave[]): Promise<LeaveAnswer[]> {
+  const here = await everybody(scope);
+  const names = await scope.peopleNames();
+  const calendar = await scope.calendar();
+  return all.map((leave) => {
+    const { id, version, personId, fromOn, toOn, half, state, note, askedAt, decidedBy } = leave;
+    const worker = here.workers.get(personId);
+    const span = spanOf(leave);
+    let days = 0;
+    // Without the leave itself: its days are those that would have been worked.
+    const worked = worker && { ...worker, leave: [] };
+    for (let day = span.from; worked && day <= span.to; day++)
+      if (minutesFor(worked, day, { isHoliday: calendar.holidayName(day) !== undefined }) > 0)
+        days += half === null ? 1 : 0.5;
+    return {
+      ...{ id, version, personId, half, state, note, days },
+      from: fromOn,
+      to: toOn,
+      askedAt: scope.moment(askedAt),
+      decidedBy: decidedBy === null ? null : (names.get(decidedBy) ?? null),
+      mayTakeBack: mayTakeBack(scope, leave),
+    };
+  });
+}
+
+export const spanOf = ({ fromOn, toOn }: Pick<Leave, 'fromOn' | 'toOn'>): Span => ({
+  from: dayOfIso(fromOn),
+  to: dayOfIso(toOn),
+});
+
+/** Whoever decides may take anything back; others what they have asked for and nobody has given yet. */
+function mayTakeBack(scope: Scope, { personId, state }: Leave): boolean {
+  return scope.mayAll('leave') || (personId === scope.person?.id && state === 'asked');
+}
+
+/** Enters leave of anybody, or asks for one's own. */
+export function enterLeave(scope: Scope, personId: string, input: LeaveInput): Promise<SavedLeave> {
+  return scope.transaction(async (tx) => {
+    const { leave, watchId } = await writeNew(tx, personId, input);
+    const action = leave.state === 'given' ? 'entered' : 'asked';
+    const changeId = await tx.record('leave', leave.id, action, fieldChanges({}, leave), watchId);
+    return told(tx, leave, changeId);
+  });
+}
+
+/** The same within another change: the row, and what follows from it. */
+export async function writeNew(
+  scope: Scope,
+  personId: string,
+  { from, to, half, note }: LeaveInput,
+): Promise<{ readonly leave: Leave; readonly watchId: string | null }> {
+  const person = await scope.locked(Person, personId, 'person');
+  const isDecided = scope.mayAll('leave');
+  if (!isDecided && personId !== scope.person?.id) throw forbidden('Only a manager can enter leave of others.');
+  await refuseTwice(scope, person, { from: dayOfIso(from), to: dayOfIso(to) });
+  const before = await everybody(scope);
+  const leave = await scope.insert(Leave, {
+    id: scope.newId(),
+    version: 1,
+    personId,
+    fromOn: from,
+    toOn: to,
+    half,
+    state: isDecided ? 'given' : 'asked',
+    note,
+    askedAt: scope.instant,
+    decidedBy: isDecided ? (scope.person?.id ?? null) : null,
+    decidedAt: isDecided ? scope.instant : null,
+  });
+  if (!isDecided) return { leave, watchId: null };
+  const { watchId } = await watched(scope, () => followPeople(scope, [personId], before, spanOf(leave)));
+  return { leave, watchId };
+}
+
+/** Nobody is away twice on a day: which of the two would hold could not be told. */
+async function refuseTwice(scope: Scope, { id, name }: Person, { from, to }: Span): Promise<void> {
+  const others = await scope.find(Leave, { personId: id });
+  const other = others.find(
+    ({ state, fromOn, toOn }) => state !== 'refused' && dayOfIso(fromOn) <= to && dayOfIso(toOn) >= from,
+  );
+  if (!other) return;
+  const day = (date: string) => sayDay(dayOfIso(date), scope.now.day);
+  const days =
+    other.fromOn === other.toOn ? `on ${day(other.fromOn)}` : `from ${day(other.fromOn)} to ${day(other.toOn)}`;
+  throw invalid([
+    {
+      path: 'from',
+      message: `${name} ${other.state === 'asked' ? 'has asked for leave' : 'is away'} ${days} already: change or take back that one.`,
+    },
+  ]);
+}
+
+/** Gives or refuses what somebody has asked for. */
+export function decideLeave(
+  scope: Scope,
+  id: string,
+  { version, state }: { readonly version: number; readonly state: 'given' | 'refused' },
+): Promise<SavedLeave> {
+  return scope.transaction(async (tx) => {
+    const before = await seenLeave(tx, id, version);
+    if (before.state !== 'asked') throw notNow('That is decided already.');
+    return change(tx, before, state, { state, decidedBy: tx.person?.id ?? null, decidedAt: tx.instant });
+  });
+}
+
+/** Nobody is away by it any more; work that went to others comes back where they have not begun it. */
+export function takeBackLeave(scope: Scope, id: string, version: number): Promise<SavedLeave> {
+  return scope.transaction(async (tx) => {
+    const before = await seenLeave(tx, id, version);
+    if (!mayTakeBack(tx, before))
+      throw forbidden(
+        before.personId === tx.person?.id
+          ? 'It is given already: ask a manager to take it back.'
+          : 'Only a manager can take back leave of others.',
+      );
+    const people = await everybody(tx);
+    await tx.sql('delete from leave where workspace_id = $1 and id = $2', [id]);
+    const watchId = before.state === 'given' ? await follow(tx, before, people) : null;
+    const row = { row: { from: before, to: null } };
+    const changeId = await tx.record('leave', id, 'taken back', row, watchId);
+    await tellLeave(tx);
+    return { leave: null, changeId };
+  });
+}
+
+async function seenLeave(scope: Scope, id: string, version: number): Promise<Leave> {
+  const leave = await scope.locked(Leave, id, 'leave');
+  if (leave.version !== version)
+    throw changedMeanwhile('Someone else has changed this leave since you saw it. What it is now is shown.');
+  return leave;
+}
+
+async function change(scope: Scope, before: Leave, action: Action<'leave'>, set: Partial<Leave>): Promise<SavedLeave> {
+  const people = await everybody(scope);
+  await scope.save(Leave, before.id, { ...set, version: before.version + 1 });
+  const isFollowed = set.state === 'given' || before.state === 'given';
+  const watchId = isFollowed ? await follow(scope, before, people) : null;
+  const changeId = await scope.record('leave', before.id, action, fieldChanges(before, set), watchId);
+  return told(scope, await scope.one(Leave, before.id, 'leave'), changeId);
+}
+
+async function follow(scope: Scope, leave: Leave, before: Awaited<ReturnType<typeof everybody>>): Promise<string> {
+  const { watchId } = await watched(scope, () => followPeople(scope, [leave.personId], before, spanOf(leave)));
+  return watchId;
+}
+
+async function told(scope: Scope, leave: Leave, changeId: string): Promise<SavedLeave> {
+  await tellLeave(scope);
+  const [answer] = await described(scope, [leave]);
+  return { leave: answer ?? null, changeId };
+}
+
+export const tellLeave = (scope: Scope) => scope.tell('workspace', 'tasks', 'schedules');

@@ -1,0 +1,207 @@
+import { X } from 'lucide-react';
+import { Fragment, useLayoutEffect, useRef, useState } from 'react';
+import type { Covered, Leave, LeaveImpact } from '../../../../contract/index.ts';
+import { dayOfIso, groupBy, plural, sayDuration, sayHours } from '../../../../core/index.ts';
+import { useToday } from '../../../app/shell/workspace.tsx';
+import { Band } from '../../../kit/band.tsx';
+import { Dialog } from '../../../kit/dialog.tsx';
+import { Pennant } from '../../../kit/pennant.tsx';
+import { sayDay, sayDayOfMonth } from '../../../kit/ways.ts';
+import { sayLeaveDays } from './leave-words.ts';
+
+interface LeaveImpactDialogProps {
+  /** "Nadia Orme is away" */
+  readonly title: string;
+  readonly days: Pick<Leave, 'from' | 'to' | 'half'>;
+  readonly impact: LeaveImpact;
+  /** What saving it is called. */
+  readonly words: string;
+  readonly busy: boolean;
+  readonly onSave: () => void;
+  readonly onClose: () => void;
+}
+
+const FATES = ['goes', 'offered', 'nobody', 'stays'] as const satisfies readonly Covered['fate'][];
+const FATE_WORDS: Readonly<Record<Covered['fate'], readonly [name: string, aside: string]>> = {
+  goes: ['change hands', ''],
+  offered: ['to take', 'by any one'],
+  nobody: ['nobody’s', 'for a planner to give'],
+  stays: ['stay', 'begun'],
+};
+
+/** Which work goes to whom while somebody is away, and what that makes of the weeks of those who get it. */
+export function LeaveImpactDialog({ title, days, impact, words, busy, onSave, onClose }: LeaveImpactDialogProps) {
+  const today = useToday();
+  const confirm = useRef<HTMLButtonElement>(null);
+  useLayoutEffect(() => confirm.current?.focus(), []);
+  const { counts, items, receivers } = impact;
+  const all = counts.goes + counts.offered + counts.nobody + counts.stays;
+  return (
+    <Dialog label={title} className="mt-9! w-[1016px]" onClose={onClose}>
+      <header className="flex items-start px-6 pt-5 pb-3">
+        <div>
+          <h2 className="text-[24px] leading-7.5">
+            {title} {days.half === null && days.from !== days.to ? 'from ' : ''}
+            {sayLeaveDays(days, today)}
+          </h2>
+          <p className="text-row text-ink-2">{sayWhole(impact, all)} Nothing is saved yet.</p>
+        </div>
+        <button type="button" className="btn btn-text -mr-2 ml-auto" aria-label="Close" onClick={onClose}>
+          <X size={16} aria-hidden />
+        </button>
+      </header>
+      <div className="grid grid-cols-[minmax(0,1fr)_292px] border-t border-line-2 max-[820px]:block max-[820px]:max-h-[56vh] max-[820px]:overflow-y-auto">
+        <div className="max-h-[56vh] overflow-y-auto max-[820px]:max-h-none">
+          {FATES.map((fate) => (
+            <FateBand key={fate} fate={fate} count={counts[fate]} items={items.filter((one) => one.fate === fate)} />
+          ))}
+          {all === 0 && (
+            <p className="px-6 py-4 text-row text-ink-2">No work falls on these days: nothing changes hands.</p>
+          )}
+        </div>
+        <aside className="max-h-[56vh] overflow-y-auto border-l border-line-2 px-5 py-3 max-[820px]:border-t max-[820px]:border-l-0">
+          <h3 className="text-body leading-6 text-primary">Who gets it</h3>
+          {receivers.length === 0 && <p className="text-row text-ink-2">Nobody gets more to do.</p>}
+          {receivers.map((receiver) => (
+            <Receiver key={receiver.person.id} receiver={receiver} />
+          ))}
+          {receivers.length > 0 && (
+            <p className="mt-2 text-note leading-4.25 text-ink-2">
+              Hours of the week, of the work that is made so far; hatched is what comes by this.
+            </p>
+          )}
+        </aside>
+      </div>
+      <footer className="flex items-center gap-3 border-t border-line-2 bg-base-100 px-6 py-3.5 max-[720px]:flex-wrap">
+        <button ref={confirm} type="button" className="btn btn-primary" disabled={busy} onClick={onSave}>
+          {[
+            words,
+            counts.goes > 0 && plural(counts.goes, 'task') + (counts.goes === 1 ? ' changes hands' : ' change hands'),
+          ]
+            .filter(Boolean)
+            .join(', ')}
+        </button>
+        <button type="button" className="btn" onClick={onClose}>
+          Go back
+        </button>
+        <span className="ml-auto max-w-[330px] text-right text-note leading-4 text-ink-2 max-[720px]:text-left">
+          One click puts all of it back. Work that is begun meanwhile stays with whoever has begun it.
+        </span>
+      </footer>
+    </Dialog>
+  );
+}
+
+/** "7 working days and 3 holidays. 29 tasks fall in them, 24 h 45: 17 made, 12 not made yet." */
+function sayWhole({ days, holidays, counts }: LeaveImpact, all: number): string {
+  const span = `${days === 0.5 ? 'Half a working day' : plural(days, 'working day')}${holidays > 0 ? ` and ${plural(holidays, 'holiday')}` : ''}.`;
+  if (all === 0) return span;
+  const made = all - counts.notMade;
+  const parts = [made > 0 && `${made} made`, counts.notMade > 0 && `${counts.notMade} not made yet`].filter(Boolean);
+  return `${span} ${plural(all, 'task')} ${all === 1 ? 'falls' : 'fall'} in ${days <= 1 ? 'it' : 'them'}, ${sayDuration(counts.minutes)}: ${parts.join(', ')}.`;
+}
+
+const SHOWN = 7;
+
+interface FateBandProps {
+  readonly fate: Covered['fate'];
+  readonly count: number;
+  readonly items: readonly Covered[];
+}
+
+function FateBand({ fate, count, items }: FateBandProps) {
+  const [all, setAll] = useState(false);
+  const today = useToday();
+  if (count === 0) return null;
+  const [name, aside] = FATE_WORDS[fate];
+  // The same work on several days is one line, with all its days.
+  const groups = [
+    ...groupBy(items, ({ work, about, to, why, state }) => [work, about, to?.name, why, state].join('\n')).values(),
+  ];
+  const shown = all ? groups : groups.slice(0, SHOWN);
+  const more = groups.length - shown.length;
+  return (
+    <Band on="dialog" name={name} count={count} asides={aside ? [aside] : []}>
+      {shown.map((group) => {
+        const first = group[0] as Covered;
+        const minutes = group.reduce((sum, one) => sum + one.minutes, 0);
+        return (
+          <div
+            key={`${first.taskId} ${first.scheduleId} ${first.on}`}
+            className="grid min-h-8 grid-cols-[22px_minmax(0,1fr)_68px_minmax(0,0.8fr)] items-baseline gap-x-2 border-b border-line py-1 text-row leading-5 last:border-b-0"
+          >
+            <span className="self-center">
+              <Pennant state={first.state === 'foreseen' ? 'bare' : first.state} />
+            </span>
+            <span className="min-w-0">
+              <b className="font-semibold">{first.work}</b>
+              {first.about && <span className="ml-2 text-ink-2">{first.about}</span>}
+              <span className="block text-note leading-4 text-ink-2">
+                {group.map(({ on }) => sayDay(dayOfIso(on), today)).join(', ')}
+              </span>
+            </span>
+            <span className="text-right">{sayDuration(minutes)}</span>
+            <span className="min-w-0">
+              {first.to && fate === 'goes' ? <b className="font-semibold">{first.to.name}</b> : null}
+              <span className={`block text-note leading-4 text-ink-2 ${fate === 'goes' ? '' : 'pt-0.5'}`}>
+                {first.why}
+              </span>
+            </span>
+          </div>
+        );
+      })}
+      {more > 0 && (
+        <p className="py-1.5 text-note text-ink-2">
+          and {more} more{' '}
+          <button type="button" className="link-line text-ink" onClick={() => setAll(true)}>
+            Show all
+          </button>
+        </p>
+      )}
+      {count > items.length && (
+        <p className="py-1.5 text-note text-ink-2">{count - items.length} further ones are not told one by one.</p>
+      )}
+    </Band>
+  );
+}
+
+/** The weeks of somebody before and after, against what they can do in them. */
+function Receiver({ receiver: { person, weeks } }: { readonly receiver: LeaveImpact['receivers'][number] }) {
+  return (
+    <div className="mt-2 border-t border-line pt-1.5">
+      <p className="text-row font-semibold">{person.name}</p>
+      <div className="mt-0.5 grid grid-cols-[54px_minmax(0,1fr)_auto] items-center gap-x-2 text-note leading-5">
+        {weeks.map(({ monday, before, after, capacity }) => {
+          const isOver = after > capacity;
+          const most = Math.max(after, capacity, 1);
+          return (
+            <Fragment key={monday}>
+              <span className="text-ink-2">{sayDayOfMonth(dayOfIso(monday))}</span>
+              <span className="relative block h-2 bg-base-300" aria-hidden>
+                <i className="absolute inset-y-0 left-0 bg-petrol-2" style={{ width: `${(100 * before) / most}%` }} />
+                <i
+                  className="absolute inset-y-0"
+                  style={{
+                    left: `${(100 * before) / most}%`,
+                    width: `${(100 * (after - before)) / most}%`,
+                    backgroundImage: 'repeating-linear-gradient(135deg, var(--ink) 0 1.5px, transparent 1.5px 4px)',
+                  }}
+                />
+                {isOver && (
+                  <i
+                    className="absolute inset-y-[-2px] w-[2px] bg-ink"
+                    style={{ left: `${(100 * capacity) / most}%` }}
+                  />
+                )}
+              </span>
+              <span className="whitespace-nowrap">
+                {sayHours(before)} → <b className={isOver ? 'font-bold' : 'font-semibold'}>{sayHours(after)}</b>{' '}
+                <span className="text-ink-2">of {sayHours(capacity)}</span>
+              </span>
+            </Fragment>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
