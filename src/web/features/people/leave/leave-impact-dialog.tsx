@@ -6,8 +6,8 @@ import { useToday } from '../../../app/shell/workspace.tsx';
 import { Band } from '../../../kit/band.tsx';
 import { Dialog } from '../../../kit/dialog.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
-import { sayDay, sayDayOfMonth } from '../../../kit/ways.ts';
-import { sayLeaveDays } from './leave-words.ts';
+import { sayDayOfMonth } from '../../../kit/ways.ts';
+import { sayDayList, sayLeaveDays } from './leave-words.ts';
 
 interface LeaveImpactDialogProps {
   /** "Nadia Orme is away" */
@@ -137,7 +137,10 @@ function FateBand({ fate, count, items }: FateBandProps) {
               <b className="font-semibold">{first.work}</b>
               {first.about && <span className="ml-2 text-ink-2">{first.about}</span>}
               <span className="block text-note leading-4 text-ink-2">
-                {group.map(({ on }) => sayDay(dayOfIso(on), today)).join(', ')}
+                {sayDayList(
+                  group.map(({ on }) => dayOfIso(on)),
+                  today,
+                )}
               </span>
             </span>
             <span className="text-right">{sayDuration(minutes)}</span>
