@@ -14,3 +14,4 @@ export const scheduleAddresses = addresses<typeof contract.scheduleEndpoints>(pa
 export const settingsAddresses = addresses<typeof contract.settingsEndpoints>(paths.settingsPaths);
 export const setupAddresses = addresses<typeof contract.setupEndpoints>(paths.setupPaths);
 export const templateAddresses = addresses<typeof contract.templateEndpoints>(paths.templatePaths);
+export const workloadAddresses = addresses<typeof contract.workloadEndpoints>(paths.workloadPaths);

@@ -22,4 +22,5 @@ export * from './subjects.ts';
 export * from './tasks.ts';
 export * from './templates.ts';
 export * from './work.ts';
+export * from './workload.ts';
 export * from './workspace.ts';

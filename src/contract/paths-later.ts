@@ -115,3 +115,10 @@ export const schedulePaths = {
   changeSeveral: ['POST', '/schedules/changes'],
   impactOfSeveral: ['POST', '/schedules/changes/impact'],
 } as const satisfies Record<string, Path>;
+
+export const workloadPaths = {
+  weeks: ['GET', '/workload'],
+  cell: ['GET', '/workload/cell'],
+  evenable: ['GET', '/workload/evenable'],
+  move: ['POST', '/workload/moves'],
+} as const satisfies Record<string, Path>;

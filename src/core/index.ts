@@ -24,6 +24,7 @@ export {
 } from './assignment/assignment.ts';
 export { minutesFor, unavailableOn, type Worker } from './assignment/availability.ts';
 export { COVERS, type Cover } from './assignment/cover.ts';
+export { type EvenMove, type EvenPerson, type EvenTask, evenOut, unevennessOf } from './assignment/even-out.ts';
 export { Loads, mondayOf, type WeekOfWork } from './assignment/loads.ts';
 export { type Colleague, HALVES, type Half, peopleHere } from './assignment/people-here.ts';
 export { handedOn, holdersOf, mayComeToDo, namedFrom, namedIn, onlyPersonOf } from './assignment/people-in-rule.ts';

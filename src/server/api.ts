@@ -28,6 +28,7 @@ import { settingsRoutes } from './settings/index.ts';
 import { setupRoutes } from './setup/index.ts';
 import { taskRoutes } from './tasks/index.ts';
 import { templateRoutes } from './templates/index.ts';
+import { workloadRoutes } from './workload/index.ts';
 import { workspaceRoutes } from './workspace/index.ts';
 
 /** What all routes together are made of. */
@@ -68,6 +69,7 @@ export function api(parts: ApiParts): Router {
     sessionRoutes,
     peopleRoutes,
     availabilityRoutes,
+    workloadRoutes,
     handOverRoutes,
     postRoutes,
     setupRoutes,

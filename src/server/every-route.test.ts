@@ -203,6 +203,7 @@ const TAKES: Readonly<Record<string, Right>> = {
   'PUT /leave/:leaveId/state': 'people',
   'POST /leave/:leaveId/impact': 'people',
   'POST /leave/:leaveId/take-back': 'leave',
+  'POST /workload/moves': 'give',
   'POST /clients': 'clients',
   'PUT /clients/:clientId': 'clients',
   'PUT /clients/:clientId/archived': 'clients',

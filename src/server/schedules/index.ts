@@ -23,7 +23,7 @@ export {
 export { schedulesFound } from './list.ts';
 export { madeTasks } from './made-tasks.ts';
 export { leftOutOf, type MakingSpan, owedTasks, planProblem } from './owed.ts';
-export { foreseenMinutes, projectedWork } from './projection.ts';
+export { foreseenByPerson, foreseenMinutes, projectedWork } from './projection.ts';
 export { scheduleRoutes } from './routes.ts';
 export {
   lockedScheduleRows,

@@ -40,6 +40,13 @@ export async function foreseenMinutes(
   return personId === undefined ? all : (ofPerson.get(personId) ?? []);
 }
 
+/** The same of everybody, by person; null stands for nobody. */
+export async function foreseenByPerson(
+  scope: Scope,
+): Promise<ReadonlyMap<string | null, readonly { readonly dueOn: string; readonly estimateMinutes: number }[]>> {
+  return keptMinutes(await keptPlans(scope)).ofPerson;
+}
+
 const keptMinutes = oncePer((plans: ReadonlyMap<string, KeptPlan>) => {
   const { all, ofPerson } = keptWork(plans);
   return { all: byDay(all), ofPerson: new Map([...ofPerson].map(([id, tasks]) => [id, byDay(tasks)])) };

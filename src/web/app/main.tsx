@@ -44,6 +44,7 @@ const OPEN_PAGES = {
   '/new-address': LinkPage,
   '/forgotten': LinkPage,
 };
+const WorkloadPage = lazy(() => import('../features/workload/workload-page.tsx'));
 const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'));
 
 /** Only for those who are signed in; others sign in first and come back to where they were going. */
@@ -156,6 +157,7 @@ const router = createBrowserRouter([
           { path: 'post/*', element: <PostPlaces /> },
           { path: 'clients/*', element: <ClientPlaces /> },
           { path: 'team/*', element: <TeamPlaces /> },
+          { path: 'workload', element: <WorkloadPage /> },
           { path: 'templates', element: <Templates /> },
           { path: 'templates/:templateId', element: <TemplatePage /> },
         ],

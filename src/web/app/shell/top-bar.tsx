@@ -18,6 +18,7 @@ export const PLACES = [
     ],
   },
   { verb: 'do', places: [{ name: 'Day sheet', to: '/day-sheet' }] },
+  { verb: 'watch', places: [{ name: 'Workload', to: '/workload' }] },
 ] as const;
 
 /** For whom work is done; on a phone it is found by the jump. */
@@ -55,7 +56,11 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
       </Link>
       <nav aria-label="Places" className="flex items-stretch">
         {PLACES.map(({ verb, places }) => (
-          <div key={verb} className="mr-4 flex items-stretch max-[720px]:mr-1">
+          <div
+            key={verb}
+            // On a phone it is found by the jump.
+            className={`mr-4 flex items-stretch max-[720px]:mr-1 ${verb === 'watch' ? 'max-[720px]:hidden' : ''}`}
+          >
             <span className="mr-1.5 text-note leading-12.25 text-bar-dim max-[720px]:hidden">{verb}</span>
             {places.map(({ name, to }) => (
               <NavLink key={to} className={`${PLACE} ${MAST} ${FLAG}`} to={to}>

@@ -8,6 +8,7 @@ import {
   type DatesBetween,
   dayOfIso,
   type Group,
+  givenTo,
   hasLeftBy,
   isoOfDay,
   rosterInForce,
@@ -83,7 +84,17 @@ function RuleBlanks(props: BlanksProps) {
   const { rule, set } = props;
   switch (rule.kind) {
     case 'nobody':
-      return <p className="text-note leading-5 text-ink-2">Give it to someone before the first date.</p>;
+      return (
+        <p>
+          <PersonPicker
+            label="Who does it"
+            id={null}
+            none="nobody yet"
+            onChoose={(personId: string | null) => set(givenTo(personId))}
+          />{' '}
+          does it: give it to someone before the first date
+        </p>
+      );
     case 'person':
       return (
         <p>

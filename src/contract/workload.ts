@@ -1,0 +1,85 @@
+import { z } from 'zod';
+import { endpoint } from './endpoint.ts';
+import { id, isoDate, named } from './fields.ts';
+import { workloadPaths } from './paths.ts';
+import { projectedLineSchema, taskLineSchema } from './tasks.ts';
+
+/** Weeks that are told at once: half of them behind today, as a rule. */
+export const WEEKS_TOLD = 12;
+/** Tasks of one cell that are told one by one. */
+export const MOST_OF_CELL = 200;
+export const MOST_MOVES = 500;
+
+const cellSchema = z.object({
+  /** Minutes of work that is done, that is still to be done, and that schedules foresee and is not made yet. */
+  done: z.number().int(),
+  open: z.number().int(),
+  foreseen: z.number().int(),
+  capacity: z.number().int(),
+  /** Away for all of the week that they would have worked. */
+  isAway: z.boolean(),
+});
+export type WorkloadCell = z.infer<typeof cellSchema>;
+
+const loadOfPersonSchema = z.object({
+  /** Null for what is nobody's. */
+  person: named.extend({ roles: z.array(z.string()), team: z.string().nullable() }).nullable(),
+  cells: z.array(cellSchema),
+});
+export type LoadOfPerson = z.infer<typeof loadOfPersonSchema>;
+
+/** Work of one week of people among whom it can be evened out. */
+const evenableSchema = z.object({
+  people: z.array(named.extend({ capacity: z.number().int() })),
+  tasks: z.array(
+    z.object({
+      id,
+      version: z.number().int(),
+      personId: id,
+      minutes: z.number().int(),
+      title: z.string(),
+      about: z.string().nullable(),
+      on: isoDate,
+      /** Who may have it instead: there on its day. Nobody where it is begun, finished or was given by hand. */
+      mayGoTo: z.array(id),
+    }),
+  ),
+});
+export type Evenable = z.infer<typeof evenableSchema>;
+
+export const workloadEndpoints = {
+  /** Of everybody by the week, from a Monday on; left out, from some weeks before today. */
+  weeks: endpoint(workloadPaths.weeks, {
+    heavy: true,
+    query: z.object({ from: isoDate.optional() }),
+    answer: z.object({ weeks: z.array(isoDate), rows: z.array(loadOfPersonSchema), foreseenUpTo: isoDate }),
+  }),
+  /** What stands behind one figure. */
+  cell: endpoint(workloadPaths.cell, {
+    heavy: true,
+    query: z.object({ person: id.optional(), week: isoDate }),
+    answer: z.object({
+      tasks: z.array(taskLineSchema),
+      count: z.number().int(),
+      foreseen: z.array(projectedLineSchema),
+    }),
+  }),
+  /** The work of one week among the people of a role or a team. */
+  evenable: endpoint(workloadPaths.evenable, {
+    heavy: true,
+    query: z.object({ week: isoDate, role: z.string().max(60).optional(), team: z.string().max(60).optional() }),
+    answer: evenableSchema,
+  }),
+  /** Gives tasks to others, each to its own, in one go that one undo takes back. */
+  move: endpoint(workloadPaths.move, {
+    heavy: true,
+    body: z.object({
+      moves: z
+        .array(z.object({ id, version: z.number().int(), to: id }))
+        .min(1, 'Say what goes to whom.')
+        .max(MOST_MOVES, `${MOST_MOVES} moves at once, at most.`)
+        .refine((moves) => new Set(moves.map((one) => one.id)).size === moves.length, 'A task stands there twice.'),
+    }),
+    answer: z.object({ moved: z.number().int(), changeId: id }),
+  }),
+};

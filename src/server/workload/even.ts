@@ -1,0 +1,130 @@
+import { type Evenable, MOST_OF_CELL, type ProjectedLine, type TaskLine } from '../../contract/index.ts';
+import { dayOfIso, type Group, isoOfDay, Loads, mondayOf, peopleHere, unavailableOn } from '../../core/index.ts';
+import { colleagues } from '../people/index.ts';
+import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
+import { projectedWork } from '../schedules/index.ts';
+import { carryOutFates } from '../tasks/index.ts';
+import { lockedTasks, taskLines } from '../tasks/stored/index.ts';
+
+const DAYS_A_WEEK = 7;
+/** Days of a week ahead that are looked into for what is foreseen. */
+const spanOf = (week: string) => {
+  const monday = mondayOf(dayOfIso(week));
+  return { monday, sunday: monday + DAYS_A_WEEK - 1 };
+};
+
+/** The tasks behind one figure of the workload, and what is foreseen with them. */
+export async function workOfCell(
+  scope: Scope,
+  { person, week }: { readonly person?: string | undefined; readonly week: string },
+): Promise<{ tasks: TaskLine[]; count: number; foreseen: ProjectedLine[] }> {
+  const { monday, sunday } = spanOf(week);
+  const rows = await scope.sql<{ id: string; count: number }>(
+    `select id, count(*) over ()::int as count from task
+     where workspace_id = $1 and assignee_id is not distinct from $2::uuid and due_on between $3::date and $4::date
+       and state not in ('skipped', 'lapsed') order by due_on, id limit ${MOST_OF_CELL}`,
+    [person ?? null, isoOfDay(monday), isoOfDay(sunday)],
+  );
+  const first = Math.max(monday, scope.now.day);
+  return {
+    tasks: await taskLines(
+      scope,
+      rows.map(({ id }) => id),
+    ),
+    count: rows[0]?.count ?? 0,
+    foreseen: person === undefined || first > sunday ? [] : await projectedWork(scope, first, sunday, person),
+  };
+}
+
+/** The work of one week among the people of a role or a team, with who may have each task instead. */
+export async function evenable(
+  scope: Scope,
+  {
+    week,
+    role,
+    team,
+  }: { readonly week: string; readonly role?: string | undefined; readonly team?: string | undefined },
+): Promise<Evenable> {
+  const group: Group | null =
+    role !== undefined ? { of: 'role', role } : team !== undefined ? { of: 'team', team } : null;
+  if (group === null) throw invalid([{ path: 'role', message: 'Say among whom: a role or a team.' }]);
+  const { monday, sunday } = spanOf(week);
+  if (sunday < scope.now.day) throw notNow('That week is over.');
+  const [here, names, calendar] = [
+    peopleHere(await colleagues(scope)),
+    await scope.peopleNames(),
+    await scope.calendar(),
+  ];
+  const isHoliday = (day: number) => calendar.holidayName(day) !== undefined;
+  const loads = new Loads(here.workers, isHoliday, []);
+  const ids = here.of(group);
+  const people = ids.map((id) => ({ id, name: names.get(id) ?? '', capacity: loads.of(id, monday).capacity }));
+  const tasks = await scope.sql<Omit<Evenable['tasks'][number], 'mayGoTo'> & { readonly isFixed: boolean }>(
+    `select t.id, t.version, t.assignee_id as "personId", t.estimate_minutes as minutes, t.title, t.work_on as "on",
+       coalesce(a.name, c.name) as about, (t.state <> 'open' or t.edited ? 'assigneeId' or t.due_on < $5::date) as "isFixed"
+     from task t left join asset a on a.workspace_id = t.workspace_id and a.id = t.asset_id
+     left join client c on c.workspace_id = t.workspace_id and c.id = t.client_id
+     where t.workspace_id = $1 and t.assignee_id = any($2::uuid[]) and t.due_on between $3::date and $4::date
+       and t.state not in ('skipped', 'lapsed') order by t.due_on, t.id`,
+    [ids, isoOfDay(monday), isoOfDay(sunday), scope.today],
+  );
+  const there = new Map<string, string[]>();
+  const thereOn = (on: string): readonly string[] => {
+    const known = there.get(on);
+    if (known) return known;
+    const day = dayOfIso(on);
+    const found = ids.filter((id) => {
+      const worker = here.workers.get(id);
+      return worker && unavailableOn(worker, day, { tickets: [], isHoliday: isHoliday(day) }) === null;
+    });
+    there.set(on, found);
+    return found;
+  };
+  return {
+    people,
+    tasks: tasks.map(({ isFixed, ...task }) => ({ ...task, mayGoTo: isFixed ? [] : [...thereOn(task.on)] })),
+  };
+}
+
+/** Gives tasks to others, each to its own: what is begun or was changed since is refused, by name. */
+export function moveTasks(
+  scope: Scope,
+  moves: readonly { readonly id: string; readonly version: number; readonly to: string }[],
+): Promise<{ moved: number; changeId: string }> {
+  return scope.transaction(async (tx) => {
+    const people = await tx.peopleNames();
+    const unknown = moves.flatMap(({ to }, i) =>
+      people.has(to) ? [] : [{ path: `moves.${i}.to`, message: 'There is no such person here.' }],
+    );
+    if (unknown.length > 0) throw invalid(unknown);
+    const tasks = new Map(
+      (
+        await lockedTasks(
+          tx,
+          moves.map(({ id }) => id),
+        )
+      ).map((task) => [task.id, task]),
+    );
+    const others = moves.flatMap(({ id, version }, i) => {
+      const task = tasks.get(id);
+      if (task?.version === version && task.state === 'open') return [];
+      const what = task ? `“${task.title}”` : 'A task';
+      return [{ path: `moves.${i}`, message: `${what} has been changed or begun since this was proposed.` }];
+    });
+    if (others.length > 0)
+      throw changedMeanwhile('Some of it has changed since: nothing is moved. Even out once more.', others);
+    const entries = await carryOutFates(
+      tx,
+      moves.flatMap(({ id, to }) => {
+        const task = tasks.get(id);
+        if (!task) return [];
+        const edited = [...new Set([...task.edited, 'assigneeId'])];
+        return [{ kind: 'changed' as const, task, changes: { assigneeId: to, edited } }];
+      }),
+      'edited',
+    );
+    await tx.tell('tasks', 'schedules');
+    return { moved: entries.length, changeId: await tx.recordTogether(entries) };
+  });
+}

@@ -1,0 +1,29 @@
+import { workloadAddresses } from '../../../contract/addresses.ts';
+import type { Evenable } from '../../../contract/index.ts';
+import { plural } from '../../../core/index.ts';
+import { sayDone } from '../../app/shell/toast.tsx';
+import { useAnswer, useRefresh } from '../../kit/answer.ts';
+import { ask } from '../../kit/api.ts';
+
+export const useWorkload = (from: string | null) =>
+  useAnswer(workloadAddresses.weeks, { query: from === null ? {} : { from } });
+
+/** @param personId null for what is nobody's */
+export const useCell = (personId: string | null, week: string) =>
+  useAnswer(workloadAddresses.cell, { query: { week, ...(personId === null ? {} : { person: personId }) } });
+
+export type Among = { readonly role: string } | { readonly team: string };
+
+export const useEvenable = (among: Among, week: string) =>
+  useAnswer(workloadAddresses.evenable, { query: { week, ...among } });
+
+/** Gives tasks to others in one go. @throws ProblemError when something has changed since */
+export function useMoves() {
+  const refresh = useRefresh();
+  return async (moves: readonly { readonly task: Evenable['tasks'][number]; readonly to: string }[]) => {
+    const body = { moves: moves.map(({ task: { id, version }, to }) => ({ id, version, to })) };
+    const { moved, changeId } = await ask(workloadAddresses.move, { body });
+    await refresh('/workload', '/people/', '/tasks/', '/schedules', '/tideline', '/team', '/colleagues');
+    sayDone(`${plural(moved, 'task')} given to others.`, changeId);
+  };
+}

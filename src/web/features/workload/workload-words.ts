@@ -1,0 +1,53 @@
+import type { LoadOfPerson, WorkloadCell } from '../../../contract/index.ts';
+import { groupBy } from '../../../core/index.ts';
+
+export const GROUPINGS = [
+  ['role', 'by role'],
+  ['team', 'by team'],
+] as const;
+export type Grouping = (typeof GROUPINGS)[number][0];
+
+/** Hours, to a half: "30", "43.5". */
+export const hoursOf = (minutes: number): string => String(Math.round(minutes / 30) / 2);
+
+export const workOf = ({ done, open, foreseen }: WorkloadCell): number => done + open + foreseen;
+
+/** The same of several, added up. */
+export function sumOf(cells: readonly WorkloadCell[]): WorkloadCell {
+  const sum = (figure: 'done' | 'open' | 'foreseen' | 'capacity') => cells.reduce((all, one) => all + one[figure], 0);
+  return { done: sum('done'), open: sum('open'), foreseen: sum('foreseen'), capacity: sum('capacity'), isAway: false };
+}
+
+export interface Group {
+  readonly name: string;
+  readonly rows: readonly LoadOfPerson[];
+}
+
+const NO_GROUP = 'none yet';
+
+/** People by their first role or their team; what is nobody's stands last. */
+export function groupsOf(rows: readonly LoadOfPerson[], grouping: Grouping): Group[] {
+  const people = rows.filter(({ person }) => person !== null);
+  const nobody = rows.filter(({ person }) => person === null);
+  const groups = [
+    ...groupBy(people, ({ person }) => (grouping === 'role' ? person?.roles[0] : person?.team) ?? NO_GROUP),
+  ].map(([name, of]) => ({ name, rows: of }));
+  groups.sort((a, b) => Number(a.name === NO_GROUP) - Number(b.name === NO_GROUP) || a.name.localeCompare(b.name));
+  return nobody.length > 0 ? [...groups, { name: 'nobody', rows: nobody }] : groups;
+}
+
+/** As a spreadsheet takes it: a line for each person and week. */
+export function tableOf(weeks: readonly string[], groups: readonly Group[]): string[][] {
+  const hours = (minutes: number) => (minutes / 60).toFixed(2);
+  return [
+    ['group', 'person', 'week from', 'hours done', 'hours to be done', 'hours foreseen', 'hours they have'],
+    ...groups.flatMap(({ name, rows }) =>
+      rows.flatMap(({ person, cells }) =>
+        cells.map((cell, i) => [
+          ...[name, person?.name ?? 'nobody', weeks[i] ?? ''],
+          ...[cell.done, cell.open, cell.foreseen, cell.capacity].map(hours),
+        ]),
+      ),
+    ),
+  ];
+}
