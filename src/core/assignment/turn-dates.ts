@@ -44,7 +44,7 @@ function byRule(schedule: PlannedSchedule, calendar: WorkingCalendar): DatesBetw
     const [low, high] = [Math.min(after, upTo), Math.max(after, upTo)];
     reach(low + 1, high);
     const count = upToIn(days, high) - upToIn(days, low);
-    return after < upTo ? count : -count;
+    return after < upTo ? count : 0 - count;
   };
 }
 

@@ -89,7 +89,11 @@ function ReadBlank<T>({
           leave();
         }}
         onKeyDown={(event) => {
-          if (event.key === 'Enter' && (when === 'left' || readLeft !== read)) leave();
+          if (event.key === 'Enter' && (when === 'left' || readLeft !== read)) {
+            // What was taken is shown as soon as the form has it: until then the text stays as it was typed.
+            setTyping(false);
+            setUnread(!take(text, readLeft));
+          }
           if (event.key === 'Escape' && isUnread) {
             event.stopPropagation();
             setText(shown);
@@ -97,6 +101,7 @@ function ReadBlank<T>({
           }
         }}
         onChange={({ target }) => {
+          setTyping(true);
           setText(target.value);
           if (when === 'typing') take(target.value, read);
         }}

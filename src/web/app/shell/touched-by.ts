@@ -11,7 +11,7 @@ export function touchedBy({ topics, tasks, people, load }: Live): { soon: string
     soon.push(...(tasks === null ? ['/tasks/'] : tasks.map((id) => `/tasks/${id}`)));
     soon.push(...(people === null ? ['/people/'] : people.map((id) => `/people/${id}/`)));
   }
-  if (topics.includes('workspace')) soon.push('/workspace', '/settings', '/team');
+  if (topics.includes('workspace')) soon.push('/workspace', '/settings', '/team', '/leave', '/colleagues');
   if (topics.includes('clients')) {
     soon.push('/clients/', '/subjects');
     later.push('/clients', '/assets');
@@ -22,6 +22,6 @@ export function touchedBy({ topics, tasks, people, load }: Live): { soon: string
   if (topics.includes('schedules') && !topics.includes('tasks')) later.push('/people/');
   if (topics.includes('templates')) later.push('/templates', '/workspace');
   if (load && topics.some((topic) => topic === 'tasks' || topic === 'schedules'))
-    later.push('/tideline', '/team', '/clients');
+    later.push('/tideline', '/team', '/workload', '/colleagues', '/clients');
   return { soon, later };
 }

@@ -63,11 +63,11 @@ describe('news', () => {
   it('of work that moves touches lists and sums as well', () => {
     const { soon, later } = touchedBy(news({ topics: ['tasks', 'schedules'] }));
     expect(soon).toEqual(['/tasks/', '/people/']);
-    expect(later).toEqual(['/schedules', '/tideline', '/team', '/clients']);
+    expect(later).toEqual(['/schedules', '/tideline', '/team', '/workload', '/colleagues', '/clients']);
     const narrow = touchedBy(news({ topics: ['tasks', 'schedules'], people: ['nadia'] }));
     expect([narrow.soon, narrow.later]).toEqual([
       ['/tasks/', '/people/nadia/'],
-      ['/schedules', '/tideline', '/team', '/clients'],
+      ['/schedules', '/tideline', '/team', '/workload', '/colleagues', '/clients'],
     ]);
     expect(touchedBy(news({ topics: ['schedules'] })).later).toEqual([
       '/schedules',

@@ -33,7 +33,7 @@ export function SwapLines({ turns, datesBetween, onChange }: SwapLinesProps) {
         const [one, other] = [dayOfIso(swap.one), dayOfIso(swap.other)];
         const words = `${whose(one, before)} on ${sayShortDay(one)} swaps with ${whose(other, before)} on ${sayShortDay(other)}`;
         return (
-          <p key={`${swap.one} ${swap.other}`} className="flex items-baseline">
+          <div key={`${swap.one} ${swap.other}`} className="flex items-baseline">
             {words}
             <button
               type="button"
@@ -43,7 +43,7 @@ export function SwapLines({ turns, datesBetween, onChange }: SwapLinesProps) {
             >
               <X size={13} aria-hidden />
             </button>
-          </p>
+          </div>
         );
       })}
       {adding === null ? (
@@ -51,7 +51,7 @@ export function SwapLines({ turns, datesBetween, onChange }: SwapLinesProps) {
           Swap two turns
         </button>
       ) : (
-        <p>
+        <div>
           {whose(adding.one)} on{' '}
           <DateBlank
             label="One turn"
@@ -86,7 +86,7 @@ export function SwapLines({ turns, datesBetween, onChange }: SwapLinesProps) {
               Both are {whose(adding.one)}’s: choose a day of somebody else’s turn.
             </span>
           )}
-        </p>
+        </div>
       )}
     </>
   );

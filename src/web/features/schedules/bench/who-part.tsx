@@ -85,7 +85,7 @@ function RuleBlanks(props: BlanksProps) {
   switch (rule.kind) {
     case 'nobody':
       return (
-        <p>
+        <div>
           <PersonPicker
             label="Who does it"
             id={null}
@@ -93,22 +93,22 @@ function RuleBlanks(props: BlanksProps) {
             onChoose={(personId: string | null) => set(givenTo(personId))}
           />{' '}
           does it: give it to someone before the first date
-        </p>
+        </div>
       );
     case 'person':
       return (
-        <p>
+        <div>
           <PersonPicker
             label="Who does it"
             id={rule.personId}
             onChoose={(personId: string) => set({ ...rule, personId })}
           />{' '}
           does it, <NamedRest rule={rule} set={set} />
-        </p>
+        </div>
       );
     case 'usualPerson':
       return (
-        <p>
+        <div>
           whoever looks after the client, and{' '}
           <PersonPicker
             label="Who does it where the client has nobody"
@@ -117,21 +117,21 @@ function RuleBlanks(props: BlanksProps) {
             onChoose={(otherwiseId: string | null) => set({ ...rule, otherwiseId })}
           />{' '}
           where nobody does, <NamedRest rule={rule} set={set} />
-        </p>
+        </div>
       );
     case 'anyOf':
       return (
-        <p>
+        <div>
           any one of <GroupBlank group={rule.group} onChange={(group) => set({ ...rule, group })} />: it stands with all
           of them until one takes it
-        </p>
+        </div>
       );
     case 'leastToDo':
       return (
-        <p>
+        <div>
           whoever of <GroupBlank group={rule.group} onChange={(group) => set({ ...rule, group })} /> has the least to do
           in that week, for their hours
-        </p>
+        </div>
       );
     case 'inTurn':
       return <TurnBlanks {...props} rule={rule} />;
@@ -301,7 +301,7 @@ function TurnBlanks({ rule, set, datesBetween, nextOf, chosenId, onChosen }: Tur
         onMove={(from, to) => order(moved(roster.people, from, to))}
         onDrop={(index) => order(roster.people.filter((_, i) => i !== index))}
       />
-      <p className="mt-1">
+      <div className="mt-1">
         <Picker
           label="Add a person to the turns"
           chosen=""
@@ -324,11 +324,11 @@ function TurnBlanks({ rule, set, datesBetween, nextOf, chosenId, onChosen }: Tur
             if (ids.length > 0) order([...roster.people, ...ids]);
           }}
         />
-      </p>
-      <p>
+      </div>
+      <div>
         moves on <LengthBlanks length={turns.length} onChange={(length) => setTurns({ ...turns, length })} />
-      </p>
-      <p>
+      </div>
+      <div>
         from{' '}
         <DateBlank
           label="The order begins on"
@@ -345,8 +345,8 @@ function TurnBlanks({ rule, set, datesBetween, nextOf, chosenId, onChosen }: Tur
           )}
           onChange={(id) => setTurns(beginning(turns, dayOfIso(roster.from), today, id))}
         />
-      </p>
-      <p>
+      </div>
+      <div>
         who is away or off is covered by{' '}
         <CoverBlank
           cover={rule.cover}
@@ -354,9 +354,9 @@ function TurnBlanks({ rule, set, datesBetween, nextOf, chosenId, onChosen }: Tur
           onChange={(cover) => set({ ...rule, cover })}
         />
         , and the order goes on as it was
-      </p>
+      </div>
       {later.map((one) => (
-        <p key={one.from}>
+        <div key={one.from}>
           another order from {sayShortDay(dayOfIso(one.from))}{' '}
           <button
             type="button"
@@ -365,7 +365,7 @@ function TurnBlanks({ rule, set, datesBetween, nextOf, chosenId, onChosen }: Tur
           >
             Take it out
           </button>
-        </p>
+        </div>
       ))}
       <SwapLines turns={turns} datesBetween={datesBetween} onChange={setTurns} />
     </>

@@ -1,0 +1,162 @@
+import { expect, expectAccessible, stepIn, test } from './journey.ts';
+
+test('five take turns by the week: one is away, two swap, one joins; each sees it on the day sheet @built', async ({
+  page,
+  browser,
+}) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules/new');
+  await page.getByRole('button', { name: /^Template/ }).click();
+  await page.getByPlaceholder('type a name').fill('Winch');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('When, in words').fill('every weekday');
+  await page.getByText('in turn', { exact: true }).click();
+  await page.getByRole('button', { name: /^Add a person to the turns/ }).click();
+  await page.getByPlaceholder('type a name').fill('all of dock crew');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Take Ines Calloway out of the turns' }).click();
+  await page.getByRole('button', { name: 'Take Corin Hale out of the turns' }).click();
+  const order = page.getByRole('list', { name: 'The order of turns' });
+  await expect(order.getByRole('listitem')).toHaveCount(6);
+  await page.getByRole('button', { name: 'Take Piet Garrow out of the turns' }).click();
+  // By keyboard: the last one comes first.
+  await page.getByRole('button', { name: 'Move Wilf Ardley, place 5' }).press('Space');
+  const heard = page.locator('[id^=DndLiveRegion]');
+  await expect(heard).toContainText('Wilf Ardley is over place 5 of 5');
+  for (const place of [4, 3, 2, 1]) {
+    await page.keyboard.press('ArrowUp');
+    await expect(heard).toContainText(`Wilf Ardley is over place ${place} of 5`);
+  }
+  await page.keyboard.press('Space');
+  await expect(order.getByRole('listitem').first()).toContainText('Wilf Ardley');
+  const makes = page.getByRole('region', { name: 'What this makes' });
+  await expect(makes.getByRole('heading', { level: 2 })).toContainText('in turn by the week');
+  await expect(makes.getByRole('table', { name: /of the coming year by person/ })).toContainText('Wilf');
+  await page.getByRole('button', { name: 'Swap two turns' }).click();
+  await expect(page.getByRole('button', { name: 'Swap', exact: true })).toBeEnabled();
+  await page.getByRole('button', { name: 'Swap', exact: true }).click();
+  await expect(makes).toContainText('swapped with');
+  await expectAccessible(page);
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText(/is scheduled\./)).toBeVisible();
+  await page.goto('/schedules?find=slipway+turn');
+  await expect(page.getByText(/^in turn: /).first()).toBeVisible();
+  // Wilf has the first week by the order, and has swapped it with the next one of it.
+  await page.goto('/schedules?find=slipway+turn');
+  await page.getByRole('link', { name: 'Slipway winch' }).first().click();
+  const first = await makes.getByRole('row').nth(2).innerText();
+  const who = /\b(Joss|Kit|Nadia|Tamsin|Wilf)\b/.exec(first)?.[0] ?? '';
+  expect(who).not.toBe('');
+  const people = {
+    Joss: 'Joss Penhale',
+    Kit: 'Kit Sorrell',
+    Nadia: 'Nadia Orme',
+    Tamsin: 'Tamsin Wray',
+    Wilf: 'Wilf Ardley',
+  };
+  await page.goto('/day-sheet');
+  await page
+    .getByRole('combobox', { name: 'Whose day sheet' })
+    .selectOption({ label: people[who as keyof typeof people] });
+  await expect(page.locator('[data-task^="Slipway winch"]').first()).toBeVisible();
+  await (await browser.newContext()).close();
+});
+
+test('leave is asked for on a phone, looked at and given by the manager, and its work comes back by an undo', async ({
+  page,
+  browser,
+}) => {
+  const phone = await browser.newPage({ viewport: { width: 390, height: 844 } });
+  await stepIn(phone, 'Nadia Orme');
+  await phone.goto('/account');
+  const away = phone.getByRole('region', { name: 'Away' });
+  await away.getByRole('button', { name: 'write when' }).click();
+  await away.getByRole('textbox', { name: 'Away from' }).fill('8 Dec 2026');
+  await away.getByRole('textbox', { name: 'Away from' }).press('Enter');
+  await away.getByRole('textbox', { name: 'Away to' }).fill('7 Dec 2026');
+  await away.getByRole('textbox', { name: 'Away to' }).press('Enter');
+  await expect(away.getByText('The last day lies before the first.')).toBeVisible();
+  await away.getByRole('textbox', { name: 'Away to' }).fill('9 Dec 2026');
+  await away.getByRole('textbox', { name: 'Away to' }).press('Enter');
+  await away.getByRole('textbox', { name: 'A note on the leave' }).fill('Moving house.');
+  await expectAccessible(phone);
+  await away.getByRole('button', { name: 'Ask for it' }).click();
+  await expect(away.getByText('Tue 8 to Wed 9 Dec')).toBeVisible();
+  await phone.close();
+
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/team');
+  const lines = page.locator('[data-band]').filter({ hasText: 'ask for leave' });
+  await expect(lines.getByText('Moving house.')).toBeVisible();
+  await lines.getByRole('button', { name: 'See impact of the leave of Nadia Orme' }).first().click();
+  const dialog = page.getByRole('dialog', { name: 'Nadia Orme is away' });
+  await expect(dialog.getByText(/^2 working days\./)).toBeVisible();
+  await expect(dialog.getByText('Kit Sorrell').first()).toBeVisible();
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: /^Give the leave/ }).click();
+  await expect(page.getByText('Nadia Orme is away then.')).toBeVisible();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(lines.getByText('Moving house.')).toBeVisible();
+});
+
+test('what any one of the crew may take is taken by one, and the other is told', async ({ page, browser }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules/new');
+  await page.getByRole('button', { name: /^Template/ }).click();
+  await page.getByPlaceholder('type a name').fill('Spill');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('When, in words').fill('every day');
+  await page.getByText('any one of several', { exact: true }).click();
+  await page.getByRole('button', { name: /^Of whom/ }).click();
+  await page.getByPlaceholder('type a name').fill('dock crew');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText(/is scheduled\./)).toBeVisible();
+  const second = await (await browser.newContext()).newPage();
+  await stepIn(page, 'Nadia Orme');
+  await stepIn(second, 'Nadia Orme');
+  const band = (of: typeof page) => of.locator('[data-band]').filter({ hasText: 'to take' });
+  await expect(band(page).locator('[data-task^="Spill"]').first()).toBeVisible();
+  await band(second)
+    .getByRole('link', { name: /^Spill/ })
+    .first()
+    .click();
+  await expect(second.getByRole('button', { name: 'Take it' })).toBeVisible();
+  await band(page)
+    .getByRole('button', { name: /^Claim: Spill/ })
+    .first()
+    .click();
+  await expect(page.getByText(/is yours\.$/)).toBeVisible();
+  await page.locator('[data-task^="Spill"]').first().click();
+  await expect(page.getByText('Nadia Orme (taken)')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Give it back' }).click();
+  await expect(page.getByText(/anyone’s to take again\.$/)).toBeVisible();
+  await second.context().close();
+});
+
+test('an overfull week is evened out in part, and comes back by one undo', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Workload' }).click();
+  const bram = page.getByRole('button', { name: /^Bram Hollis, week from 7 Dec/ });
+  await expect(bram).toHaveAccessibleName(/over$/);
+  await bram.press('ArrowDown');
+  await expect(page.getByRole('button', { name: /^Selwyn Dace, week from 7 Dec/ })).toBeFocused();
+  await bram.click();
+  const sheet = page.getByRole('complementary', { name: 'Bram Hollis, week from 7 Dec' });
+  await expect(sheet.getByRole('link', { name: 'Winter covers, row A' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Even out yard' }).click();
+  const even = page.getByRole('complementary', { name: 'Even out yard' });
+  await expect(even.getByText(/for Bram to \d+% for anyone\.$/)).toBeVisible();
+  await even
+    .getByRole('button', { name: /^Leave the move of/ })
+    .first()
+    .click();
+  await expectAccessible(page);
+  await even.getByRole('button', { name: /^Make \d+ moves?$/ }).click();
+  await expect(page.getByText(/given to others\.$/)).toBeVisible();
+  await expect(bram).not.toHaveAccessibleName(/over$/);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(bram).toHaveAccessibleName(/over$/);
+});
