@@ -15,12 +15,6 @@ async function wear(page: Page, theme: 'daybreak' | 'nightwatch'): Promise<void>
   await page.addInitScript((name) => localStorage.setItem('jolly-rota.theme', name), theme);
 }
 
-test('sign in', async ({ page }) => {
-  await page.goto('/sign-in');
-  await expect(page.getByRole('button', { name: /Ines Calloway/ })).toBeVisible();
-  await take(page, 'sign-in');
-});
-
 for (const theme of ['daybreak', 'nightwatch'] as const) {
   test(`the schedule bench, ${theme}`, async ({ page }) => {
     await wear(page, theme);
@@ -74,7 +68,6 @@ test('starting a template, and one line that becomes a task', async ({ page }) =
   await start.getByLabel('The set’s date').fill('1 Dec 2026');
   await start.getByRole('checkbox', { name: /Dinghy rack/ }).uncheck();
   await start.getByLabel('Special this time').fill('Arrives by road, no dinghy.');
-  await take(page, 'start-now');
   await page.keyboard.press('Escape');
   await wear(page, 'daybreak');
   await page.reload();
@@ -131,16 +124,30 @@ test('the settings, Saturdays about to be worked', async ({ page }) => {
   await take(page, 'settings');
 });
 
-test('the team, and an invitation in the post tray', async ({ page }) => {
+test('the team, and leave that is asked for', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await page.goto('/team');
-  await page.getByRole('button', { name: 'Rhona Vick' }).click();
-  await expect(page.getByRole('complementary', { name: 'Rhona Vick' })).toBeVisible();
+  await page.getByRole('button', { name: 'Tamsin Wray' }).click();
+  await expect(
+    page.getByRole('complementary', { name: 'Tamsin Wray' }).getByRole('region', { name: 'Away' }),
+  ).toBeVisible();
   await take(page, 'team');
-  await page.goto('/post');
-  await page.getByRole('button', { name: /asks you to Tern Quay/ }).click();
-  await expect(page.getByRole('complementary').getByText(/^Delivered/)).toBeVisible({ timeout: 15_000 });
-  await take(page, 'post-tray');
+  await page.getByRole('button', { name: 'See impact of the leave of Kit Sorrell' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Who gets it');
+  await take(page, 'leave-impact');
+});
+
+test('turns, and a week that is evened out', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules?find=life+turn');
+  await page.getByRole('link', { name: 'Life-ring count' }).first().click();
+  await page.getByRole('button', { name: 'Kit Sorrell', exact: true }).click();
+  await page.getByRole('list', { name: 'The order of turns' }).scrollIntoViewIfNeeded();
+  await take(page, 'turns');
+  await page.goto('/workload');
+  await page.getByRole('button', { name: 'Even out yard' }).click();
+  await expect(page.getByText(/for anyone\.$/)).toBeVisible();
+  await take(page, 'workload');
 });
 
 test('a client, and a list that is brought in', async ({ page }) => {

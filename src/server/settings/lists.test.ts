@@ -33,24 +33,38 @@ describe('the lists', () => {
 
   it('carry another name over to whoever has it, and one undo gives the old one back', async () => {
     const before = await server.source.query('select id, roles, team from person order by id');
+    // Of schedules that give their work to a role, and tasks that are offered to one.
+    const rules = () =>
+      server.source.query<{ role: string }[]>(
+        `select id, assignment->'group'->>'role' as role from schedule where assignment->'group'->>'role' is not null
+         union all select id, offered_to->>'role' from task where offered_to is not null order by 1`,
+      );
+    const rulesBefore = await rules();
     const now = await lists();
     const input = same(now);
     const { body } = await save({
       ...input,
       roles: [
-        ...input.roles.map((role) => (role.was === 'fuel dock' ? { ...role, name: 'pumps' } : role)),
+        ...input.roles.map((role) => ({
+          ...role,
+          name: { 'fuel dock': 'pumps', 'dock crew': 'quay crew' }[role.was ?? ''] ?? role.name,
+        })),
         { was: null, name: 'rigger' },
       ],
       teams: input.teams.map((team) => (team.was === 'yard' ? { ...team, name: 'boatyard' } : team)),
       skipReasons: [...input.skipReasons, 'fog', 'fog'],
     });
-    expect((await server.person('Piet Garrow')).roles).toEqual(['pumps', 'dock crew']);
+    expect((await server.person('Piet Garrow')).roles).toEqual(['pumps', 'quay crew']);
     expect((await server.person('Bram Hollis')).team).toBe('boatyard');
+    const renamed = await rules();
+    expect(renamed.some(({ role }) => role === 'quay crew')).toBe(true);
+    expect(renamed.some(({ role }) => role === 'dock crew')).toBe(false);
     expect(body.lists.roles).toContainEqual({ name: 'rigger', count: 0 });
     expect(body.lists.skipReasons.filter((reason: string) => reason === 'fog')).toHaveLength(1);
     await ing(input).expect(409);
     await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
     expect(await server.source.query('select id, roles, team from person order by id')).toEqual(before);
+    expect(await rules()).toEqual(rulesBefore);
     const { version: _, ...after } = await lists();
     const { version: __, ...first } = now;
     expect(after).toEqual(first);

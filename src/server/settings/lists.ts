@@ -62,6 +62,8 @@ export function changeLists(
     const problems = [
       ...gone('roles', found.roles, input.roles, (count) => `${plural(count, 'person has', 'people have')} that role`),
       ...gone('teams', found.teams, input.teams, (count) => `${plural(count, 'person is', 'people are')} in that team`),
+      ...(await ruling(tx, 'role', found.roles, input.roles)),
+      ...(await ruling(tx, 'team', found.teams, input.teams)),
       ...(await signing(tx, input.roles)),
     ];
     if (problems.length > 0) throw invalid(problems);
@@ -114,6 +116,23 @@ async function rename(scope: Scope, { roles, teams }: Renamed): Promise<void> {
       `update person set version = version + 1, team = $2::jsonb->>team where workspace_id = $1 and team = any($3::text[])`,
       [JSON.stringify(teams), Object.keys(teams)],
     );
+  for (const [of, names] of [
+    ['role', roles],
+    ['team', teams],
+  ] as const) {
+    if (Object.keys(names).length === 0) continue;
+    const params = [JSON.stringify(names), Object.keys(names)];
+    await scope.sql(
+      `update schedule set version = version + 1, assignment = jsonb_set(assignment, '{group,${of}}', $2::jsonb->(assignment->'group'->>'${of}'))
+       where workspace_id = $1 and assignment->'group'->>'${of}' = any($3::text[])`,
+      params,
+    );
+    await scope.sql(
+      `update task set offered_to = jsonb_set(offered_to, '{${of}}', $2::jsonb->(offered_to->>'${of}'))
+       where workspace_id = $1 and offered_to->>'${of}' = any($3::text[])`,
+      params,
+    );
+  }
 }
 
 /** Names that are in use can't leave. */
@@ -122,6 +141,22 @@ function gone(path: 'roles' | 'teams', before: Lists['roles'], now: Named, say: 
   return before
     .filter(({ name, count }) => count > 0 && !stay.has(name))
     .map(({ name, count }) => ({ path, message: `“${name}” can’t go: ${say(count)}. Give them another first.` }));
+}
+
+/** A role or a team that a schedule gives its work to can't leave either. */
+async function ruling(scope: Scope, of: 'role' | 'team', before: Lists['roles'], now: Named) {
+  const stay = new Set(now.map(({ was }) => was));
+  const rows = await scope.sql<{ group: string; name: string }>(
+    `select distinct on (1) s.assignment->'group'->>'${of}' as group, t.name from schedule s
+     join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
+     where s.workspace_id = $1 and s.deleted_at is null and s.assignment->'group'->>'${of}' is not null order by 1, 2`,
+  );
+  return rows
+    .filter(({ group }) => before.some(({ name, count }) => name === group && count === 0) && !stay.has(group))
+    .map(({ group, name }) => ({
+      path: `${of}s`,
+      message: `“${group}” can’t go: a schedule of “${name}” gives its work to it. Choose somebody else there first.`,
+    }));
 }
 
 /** A role that signs work off keeps its name: tasks that are made already ask for it by that. */

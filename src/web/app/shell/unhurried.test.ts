@@ -74,6 +74,8 @@ describe('news', () => {
       '/people/',
       '/tideline',
       '/team',
+      '/workload',
+      '/colleagues',
       '/clients',
     ]);
   });
