@@ -3,7 +3,7 @@ import { expect, expectAccessible, stepIn, test } from './journey.ts';
 test('somebody is added and invited, and begins on a phone by the link in the mail', async ({ page, browser }) => {
   await stepIn(page, 'Ines Calloway');
   await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Team' }).click();
-  await expect(page.getByRole('button', { name: 'Nadia Orme' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Nadia Orme', exact: true })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('link', { name: 'Add a person' }).click();
   const sheet = page.getByRole('complementary', { name: 'Somebody new' });
@@ -84,7 +84,7 @@ test('a colleague’s page tells how to reach them, by keyboard alone, and a pla
   await expect(page.getByRole('link', { name: 'Add a person' })).toBeHidden();
   await page.getByRole('searchbox', { name: 'Find a person' }).focus();
   await page.keyboard.type('fuel');
-  await expect(page.getByRole('button', { name: 'Nadia Orme' })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Nadia Orme', exact: true })).toBeHidden();
   await page.getByRole('button', { name: 'Lowri Stagg' }).focus();
   await page.keyboard.press('Enter');
   const sheet = page.getByRole('complementary', { name: 'Lowri Stagg' });

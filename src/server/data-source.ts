@@ -30,6 +30,7 @@ import { PostAndInvitations1765900000000 } from './platform/db/migrations/post-a
 import { RunLog1764400000000 } from './platform/db/migrations/run-log.ts';
 import { RunsByDay1765500000000 } from './platform/db/migrations/runs-by-day.ts';
 import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-hand.ts';
+import { SteadyTriggers1766500000000 } from './platform/db/migrations/steady-triggers.ts';
 import { TemplatesStepsProof1764200000000 } from './platform/db/migrations/templates-steps-proof.ts';
 import { ToldOfTouched1765300000000 } from './platform/db/migrations/told-of-touched.ts';
 import { WatchedTasks1764700000000 } from './platform/db/migrations/watched-tasks.ts';
@@ -118,6 +119,7 @@ export function dataSource(
       WeekHours1766200000000,
       Ways1766300000000,
       Assignment1766400000000,
+      SteadyTriggers1766500000000,
     ],
     extra: {
       max: connections,
