@@ -31,6 +31,8 @@ export interface Unevenness {
 const WORTH_A_MOVE = 1;
 /** Each sweep makes the week more even; so many end one that would go on in steps too small to matter. */
 const MOST_SWEEPS = 200;
+/** Whoever gave a task away may not be one who could have been given it, so that the week that follows has other places to begin from. */
+const MOST_ROUNDS = 20;
 
 /**
  * Moves that even out a week between people of one role: first whoever is most over capacity comes down, then the spread; of
@@ -39,16 +41,27 @@ const MOST_SWEEPS = 200;
  * @throws RangeError for work of somebody who is not among the people
  */
 export function evenOut(people: readonly EvenPerson[], tasks: readonly EvenTask[]): EvenMove[] {
+  let now = tasks;
+  for (let rounds = 0; rounds < MOST_ROUNDS; rounds++) {
+    const next = evenedOnce(people, now);
+    if (next === null) break;
+    now = next;
+  }
+  return tasks.flatMap(({ id, personId }, i) => {
+    const to = now[i]?.personId ?? personId;
+    return to === personId ? [] : [{ taskId: id, from: personId, to }];
+  });
+}
+
+/** The tasks with whoever has them then; null where no more even week is found. */
+function evenedOnce(people: readonly EvenPerson[], tasks: readonly EvenTask[]): EvenTask[] | null {
   const week = weekOf(people, tasks);
   const settled = [week.holders, spreadAnew(week)].map((holders) => settle(week, holders));
   const [first, second] = settled as [Int32Array, Int32Array];
   const best = isBetter(unevenness(week, second), unevenness(week, first)) ? second : first;
-  if (!isBetter(unevenness(week, best), unevenness(week, week.holders))) return [];
+  if (!isBetter(unevenness(week, best), unevenness(week, week.holders))) return null;
   const holders = withoutIdleMoves(week, best);
-  return tasks.flatMap(({ id, personId }, i) => {
-    const to = people[holders[i] as number]?.id ?? personId;
-    return to === personId ? [] : [{ taskId: id, from: personId, to }];
-  });
+  return tasks.map((task, i) => ({ ...task, personId: people[holders[i] as number]?.id ?? task.personId }));
 }
 
 export function unevennessOf(people: readonly EvenPerson[], tasks: readonly EvenTask[]): Unevenness {

@@ -1,4 +1,4 @@
-import { screen } from '@testing-library/react';
+import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it } from 'vitest';
 import type { Demand } from '../../../../core/index.ts';
@@ -33,6 +33,10 @@ describe('a reading', () => {
     await user.type(screen.getByRole('textbox', { name: 'Pressure' }), '0,7');
     expect(screen.getByRole('textbox', { name: 'Remark on Pressure' })).toBeTruthy();
     expect(screen.getByText(/0\.2 bar/)).toBeTruthy();
+    // Waited for, so that it does not go out while the next test looks at what is sent.
+    await waitFor(() => expect(fetch).toHaveBeenCalledWith(expect.stringContaining('/answers'), expect.anything()), {
+      timeout: 4000,
+    });
   });
 
   it('that is no figure is not sent, and says so', async () => {
