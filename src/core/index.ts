@@ -22,7 +22,7 @@ export {
   type People,
   type Why,
 } from './assignment/assignment.ts';
-export { minutesFor, unavailableOn, type Worker } from './assignment/availability.ts';
+export { minutesFor, unavailableOn, type Worker, workedDays } from './assignment/availability.ts';
 export { COVERS, type Cover } from './assignment/cover.ts';
 export { type EvenMove, type EvenPerson, type EvenTask, evenOut, unevennessOf } from './assignment/even-out.ts';
 export { Loads, mondayOf, type WeekOfWork } from './assignment/loads.ts';

@@ -72,6 +72,25 @@ export function minutesFor(worker: Worker, day: CivilDay, { isHoliday }: Pick<As
   return Math.floor((minutesInWeeks(worker.weeks, worker.weeksFrom, day) * left) / 2);
 }
 
+/**
+ * Days of leave, both included, on which somebody would have worked without any leave, halves for half a day; and holidays of
+ * the workspace among those that their week has hours on.
+ */
+export function workedDays(
+  worker: Worker,
+  { from, to, half }: Leave,
+  isHoliday: (day: CivilDay) => boolean,
+): { readonly days: number; readonly holidays: number } {
+  const worked = { ...worker, leave: [] };
+  let [days, holidays] = [0, 0];
+  for (let day = from; day <= to; day++) {
+    if (minutesFor(worked, day, { isHoliday: false }) === 0) continue;
+    if (isHoliday(day)) holidays++;
+    else days += half === undefined ? 1 : 0.5;
+  }
+  return { days, holidays };
+}
+
 /** Whether somebody holds a ticket on a day; on its last day they do. */
 export function holds({ tickets }: Pick<Worker, 'tickets'>, name: string, day: CivilDay): boolean {
   return tickets.some((ticket) => ticket.name === name && (ticket.until === null || ticket.until >= day));

@@ -189,6 +189,27 @@ describe('leave', () => {
     expect(refused.body.leave).toMatchObject({ state: 'refused', decidedBy: 'Ines Calloway' });
   });
 
+  it('that is taken back is not put back over other leave of its days', async () => {
+    const { leave } = await enter('Joss', leaveOf('2026-11-25', '2026-11-27'));
+    const { body: taken } = await takeBack(leave).expect(200);
+    const other = await enter('Joss', leaveOf('2026-11-26'));
+    const { body } = await ines.post(`/api/changes/${taken.changeId}/undo`).expect(422);
+    expect(body.errors[0].message).toMatch(/Joss Penhale is away on .* already/);
+    await ines.post(`/api/changes/${other.changeId}/undo`).expect(200);
+    await ines.post(`/api/changes/${taken.changeId}/undo`).expect(200);
+    expect((await ines.get('/api/leave').expect(200)).body.leave).toMatchObject([{ from: '2026-11-25' }]);
+  });
+
+  it('that is undone gives back what was made while it held, too', async () => {
+    const { changeId } = await enter('Joss', leaveOf('2026-11-24', '2026-12-04'));
+    const { id: scheduleId } = await made(inTurn('Joss', 'Nadia'));
+    expect(await who(scheduleId, '2026-11-25', '2026-11-27')).toBe('Nadia Nadia Nadia');
+    const shown = await tasks(scheduleId);
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    const now = await tasks(scheduleId);
+    expect(now.filter(({ who: name }, i) => name !== shown[i]?.who).length).toBeGreaterThan(0);
+  });
+
   it('of half a day leaves the work where it is', async () => {
     const { id: scheduleId } = await made(inTurn('Joss', 'Nadia'));
     await enter('Joss', leaveOf('2026-11-25', '2026-11-25', 'morning'));

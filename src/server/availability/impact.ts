@@ -6,7 +6,6 @@ import {
   dayOfIso,
   isoOfDay,
   Loads,
-  minutesFor,
   mondayOf,
   type NameOf,
   type People,
@@ -30,20 +29,19 @@ import {
 } from '../schedules/index.ts';
 import type { Task } from '../tasks/stored/index.ts';
 import { everybody, followPeople, type Span, schedulesOf } from './following.ts';
-import { spanOf, writeNew } from './leave.ts';
+import { daysOfLeave, spanOf, writeNew } from './leave.ts';
 
 /** Tasks told one by one; the counts are of all. */
 const TOLD = 200;
 
 /** What entering leave would do: it is done, looked at, and taken back. */
 export function impactOfEntering(scope: Scope, personId: string, input: LeaveInput): Promise<LeaveImpact> {
-  const span = { from: dayOfIso(input.from), to: dayOfIso(input.to) };
   return scope.rehearse(async (tx) => {
-    const before = await workIn(tx, personId, span);
+    const before = await workIn(tx, personId, { from: dayOfIso(input.from), to: dayOfIso(input.to) });
     const { leave } = await writeNew(tx, personId, input);
     // What is asked for is looked at as if it were given.
     if (leave.state === 'asked') await give(tx, leave);
-    return told(tx, personId, span, before, input.half !== null);
+    return told(tx, leave, before);
   });
 }
 
@@ -52,10 +50,9 @@ export function impactOfGiving(scope: Scope, id: string): Promise<LeaveImpact> {
   return scope.rehearse(async (tx) => {
     const leave = await tx.locked(Leave, id, 'leave');
     if (leave.state !== 'asked') throw notNow('That is decided already.');
-    const span = spanOf(leave);
-    const before = await workIn(tx, leave.personId, span);
+    const before = await workIn(tx, leave.personId, spanOf(leave));
     await give(tx, leave);
-    return told(tx, leave.personId, span, before, leave.half !== null);
+    return told(tx, leave, before);
   });
 }
 
@@ -118,7 +115,9 @@ async function foreseenIn(scope: Scope, scheduleIds: readonly string[], { from, 
   }));
 }
 
-async function told(scope: Scope, personId: string, span: Span, before: WorkIn, isHalf: boolean): Promise<LeaveImpact> {
+async function told(scope: Scope, leave: Leave, before: WorkIn): Promise<LeaveImpact> {
+  const { personId } = leave;
+  const span = spanOf(leave);
   const here = await everybody(scope);
   const names = await scope.peopleNames();
   const called = callNames([...names].map(([id, name]) => ({ id, name })));
@@ -161,7 +160,7 @@ async function told(scope: Scope, personId: string, span: Span, before: WorkIn, 
   ].sort((a, b) => a.on.localeCompare(b.on) || a.work.localeCompare(b.work));
   const count = (fate: Covered['fate']) => items.filter((item) => item.fate === fate).length;
   return {
-    ...(await daysOf(scope, here, personId, span, isHalf)),
+    ...daysOfLeave(leave, here, await scope.calendar()),
     counts: {
       ...{ goes: count('goes'), offered: count('offered'), nobody: count('nobody'), stays: count('stays') },
       notMade: items.filter(({ taskId }) => taskId === null).length,
@@ -193,19 +192,6 @@ function fateOf(personId: string, { assigneeId, offeredTo }: Pick<Task, 'assigne
   if (assigneeId === personId) return 'stays';
   if (assigneeId !== null) return 'goes';
   return offeredTo === null ? 'nobody' : 'offered';
-}
-
-async function daysOf(scope: Scope, here: People, personId: string, { from, to }: Span, isHalf: boolean) {
-  const calendar = await scope.calendar();
-  const worker = here.workers.get(personId);
-  const worked = worker && { ...worker, leave: [] };
-  let [days, holidays] = [0, 0];
-  for (let day = from; worked && day <= to; day++) {
-    const isHoliday = calendar.holidayName(day) !== undefined;
-    if (minutesFor(worked, day, { isHoliday }) > 0) days += isHalf ? 0.5 : 1;
-    else if (isHoliday && minutesFor(worked, day, { isHoliday: false }) > 0) holidays++;
-  }
-  return { days, holidays };
 }
 
 /** Minutes by the week of everybody who gets some of it; of what is foreseen, what comes to them by this. */

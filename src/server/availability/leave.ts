@@ -1,9 +1,9 @@
 import { MoreThanOrEqual } from 'typeorm';
 import type { Leave as LeaveAnswer, LeaveInput } from '../../contract/index.ts';
-import { dayOfIso, isoOfDay, minutesFor, sayDay } from '../../core/index.ts';
+import { dayOfIso, isoOfDay, type People, sayDay, type WorkingCalendar, workedDays } from '../../core/index.ts';
 import { Leave } from '../people/index.ts';
-import type { Action } from '../platform/changes/actions.ts';
 import { Person } from '../platform/identity/person.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { watched } from '../tasks/stored/index.ts';
@@ -36,16 +36,9 @@ async function described(scope: Scope, all: readonly Leave[]): Promise<LeaveAnsw
   const here = await everybody(scope);
   const names = await scope.peopleNames();
   const calendar = await scope.calendar();
-  return all.map((leave) => {
+  return eachInTurn(all, (leave) => {
     const { id, version, personId, fromOn, toOn, half, state, note, askedAt, decidedBy } = leave;
-    const worker = here.workers.get(personId);
-    const span = spanOf(leave);
-    let days = 0;
-    // Without the leave itself: its days are those that would have been worked.
-    const worked = worker && { ...worker, leave: [] };
-    for (let day = span.from; worked && day <= span.to; day++)
-      if (minutesFor(worked, day, { isHoliday: calendar.holidayName(day) !== undefined }) > 0)
-        days += half === null ? 1 : 0.5;
+    const { days } = daysOfLeave(leave, here, calendar);
     return {
       ...{ id, version, personId, half, state, note, days },
       from: fromOn,
@@ -61,6 +54,14 @@ export const spanOf = ({ fromOn, toOn }: Pick<Leave, 'fromOn' | 'toOn'>): Span =
   from: dayOfIso(fromOn),
   to: dayOfIso(toOn),
 });
+
+/** Days of it that would have been worked, and holidays among them. */
+export function daysOfLeave(leave: Leave, here: People, calendar: WorkingCalendar) {
+  const worker = here.workers.get(leave.personId);
+  if (!worker) throw new Error(`Leave of ${leave.personId}, who is nobody here.`);
+  const half = leave.half === null ? {} : { half: leave.half };
+  return workedDays(worker, { ...spanOf(leave), ...half }, (day) => calendar.holidayName(day) !== undefined);
+}
 
 /** Whoever decides may take anything back; others what they have asked for and nobody has given yet. */
 function mayTakeBack(scope: Scope, { personId, state }: Leave): boolean {
@@ -86,7 +87,7 @@ export async function writeNew(
   const person = await scope.locked(Person, personId, 'person');
   const isDecided = scope.mayAll('leave');
   if (!isDecided && personId !== scope.person?.id) throw forbidden('Only a manager can enter leave of others.');
-  await refuseTwice(scope, person, { from: dayOfIso(from), to: dayOfIso(to) });
+  await refuseTwice(scope, person, { fromOn: from, toOn: to });
   const before = await everybody(scope);
   const leave = await scope.insert(Leave, {
     id: scope.newId(),
@@ -107,11 +108,13 @@ export async function writeNew(
 }
 
 /** Nobody is away twice on a day: which of the two would hold could not be told. */
-async function refuseTwice(scope: Scope, { id, name }: Person, { from, to }: Span): Promise<void> {
+export async function refuseTwice(
+  scope: Scope,
+  { id, name }: Person,
+  { fromOn: from, toOn: to }: Pick<Leave, 'fromOn' | 'toOn'>,
+): Promise<void> {
   const others = await scope.find(Leave, { personId: id });
-  const other = others.find(
-    ({ state, fromOn, toOn }) => state !== 'refused' && dayOfIso(fromOn) <= to && dayOfIso(toOn) >= from,
-  );
+  const other = others.find(({ state, fromOn, toOn }) => state !== 'refused' && fromOn <= to && toOn >= from);
   if (!other) return;
   const day = (date: string) => sayDay(dayOfIso(date), scope.now.day);
   const days =
@@ -133,7 +136,12 @@ export function decideLeave(
   return scope.transaction(async (tx) => {
     const before = await seenLeave(tx, id, version);
     if (before.state !== 'asked') throw notNow('That is decided already.');
-    return change(tx, before, state, { state, decidedBy: tx.person?.id ?? null, decidedAt: tx.instant });
+    const people = await everybody(tx);
+    const set = { state, decidedBy: tx.person?.id ?? null, decidedAt: tx.instant };
+    await tx.save(Leave, id, { ...set, version: version + 1 });
+    const watchId = state === 'given' ? await follow(tx, before, people) : null;
+    const changeId = await tx.record('leave', id, state, fieldChanges(before, set), watchId);
+    return told(tx, await tx.one(Leave, id, 'leave'), changeId);
   });
 }
 
@@ -164,16 +172,7 @@ async function seenLeave(scope: Scope, id: string, version: number): Promise<Lea
   return leave;
 }
 
-async function change(scope: Scope, before: Leave, action: Action<'leave'>, set: Partial<Leave>): Promise<SavedLeave> {
-  const people = await everybody(scope);
-  await scope.save(Leave, before.id, { ...set, version: before.version + 1 });
-  const isFollowed = set.state === 'given' || before.state === 'given';
-  const watchId = isFollowed ? await follow(scope, before, people) : null;
-  const changeId = await scope.record('leave', before.id, action, fieldChanges(before, set), watchId);
-  return told(scope, await scope.one(Leave, before.id, 'leave'), changeId);
-}
-
-async function follow(scope: Scope, leave: Leave, before: Awaited<ReturnType<typeof everybody>>): Promise<string> {
+async function follow(scope: Scope, leave: Leave, before: People): Promise<string> {
   const { watchId } = await watched(scope, () => followPeople(scope, [leave.personId], before, spanOf(leave)));
   return watchId;
 }

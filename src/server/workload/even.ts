@@ -1,5 +1,15 @@
 import { type Evenable, MOST_OF_CELL, type ProjectedLine, type TaskLine } from '../../contract/index.ts';
-import { dayOfIso, type Group, isoOfDay, Loads, mondayOf, peopleHere, unavailableOn } from '../../core/index.ts';
+import {
+  dayOfIso,
+  type Group,
+  isoOfDay,
+  Loads,
+  mondayOf,
+  type People,
+  peopleHere,
+  unavailableOn,
+  type WorkingCalendar,
+} from '../../core/index.ts';
 import { colleagues } from '../people/index.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -8,7 +18,7 @@ import { carryOutFates } from '../tasks/index.ts';
 import { lockedTasks, taskLines } from '../tasks/stored/index.ts';
 
 const DAYS_A_WEEK = 7;
-/** Days of a week ahead that are looked into for what is foreseen. */
+/** The first and the last day of a week. */
 const spanOf = (week: string) => {
   const monday = mondayOf(dayOfIso(week));
   return { monday, sunday: monday + DAYS_A_WEEK - 1 };
@@ -69,31 +79,42 @@ export async function evenable(
        and t.state not in ('skipped', 'lapsed') order by t.due_on, t.id`,
     [ids, isoOfDay(monday), isoOfDay(sunday), scope.today],
   );
-  const there = new Map<string, string[]>();
-  const thereOn = (on: string): readonly string[] => {
-    const known = there.get(on);
-    if (known) return known;
-    const day = dayOfIso(on);
-    const found = ids.filter((id) => {
-      const worker = here.workers.get(id);
-      return worker && unavailableOn(worker, day, { tickets: [], isHoliday: isHoliday(day) }) === null;
-    });
-    there.set(on, found);
-    return found;
-  };
+  const there = thereOn(here, calendar);
   return {
     people,
-    tasks: tasks.map(({ isFixed, ...task }) => ({ ...task, mayGoTo: isFixed ? [] : [...thereOn(task.on)] })),
+    tasks: tasks.map(({ isFixed, ...task }) => ({
+      ...task,
+      mayGoTo: isFixed ? [] : ids.filter((id) => there(task.on).has(id)),
+    })),
   };
 }
 
-/** Gives tasks to others, each to its own: what is begun or was changed since is refused, by name. */
+/** Who can have work on a day. */
+function thereOn({ workers }: People, calendar: WorkingCalendar): (on: string) => ReadonlySet<string> {
+  const found = new Map<string, ReadonlySet<string>>();
+  return (on) => {
+    const known = found.get(on);
+    if (known) return known;
+    const day = dayOfIso(on);
+    const asked = { tickets: [], isHoliday: calendar.holidayName(day) !== undefined };
+    const there = [...workers.values()].filter((worker) => unavailableOn(worker, day, asked) === null);
+    const ids = new Set(there.map(({ id }) => id));
+    found.set(on, ids);
+    return ids;
+  };
+}
+
+/**
+ * Gives tasks to others, each to its own: what is begun or was changed since is refused, by name, and so is what would go to
+ * somebody who is not there on its day any more.
+ */
 export function moveTasks(
   scope: Scope,
   moves: readonly { readonly id: string; readonly version: number; readonly to: string }[],
 ): Promise<{ moved: number; changeId: string }> {
   return scope.transaction(async (tx) => {
     const people = await tx.peopleNames();
+    const there = thereOn(peopleHere(await colleagues(tx)), await tx.calendar());
     const unknown = moves.flatMap(({ to }, i) =>
       people.has(to) ? [] : [{ path: `moves.${i}.to`, message: 'There is no such person here.' }],
     );
@@ -106,11 +127,15 @@ export function moveTasks(
         )
       ).map((task) => [task.id, task]),
     );
-    const others = moves.flatMap(({ id, version }, i) => {
+    const others = moves.flatMap(({ id, version, to }, i) => {
       const task = tasks.get(id);
-      if (task?.version === version && task.state === 'open') return [];
+      const path = `moves.${i}`;
       const what = task ? `“${task.title}”` : 'A task';
-      return [{ path: `moves.${i}`, message: `${what} has been changed or begun since this was proposed.` }];
+      if (task?.version !== version || task.state !== 'open')
+        return [{ path, message: `${what} has been changed or begun since this was proposed.` }];
+      if (!there(task.workOn).has(to))
+        return [{ path: `${path}.to`, message: `${people.get(to)} is not there on the day of ${what}.` }];
+      return [];
     });
     if (others.length > 0)
       throw changedMeanwhile('Some of it has changed since: nothing is moved. Even out once more.', others);

@@ -58,6 +58,16 @@ describe('the workload', () => {
     expect(moves.length).toBeGreaterThan(0);
     const versionOf = new Map(tasks.map(({ id, version }) => [id, version]));
     const sent = moves.map(({ taskId, to }) => ({ id: taskId, version: versionOf.get(taskId) ?? 0, to }));
+    // Whoever has been away since it was proposed gets none of it.
+    const { to } = sent[0] ?? { to: '' };
+    await server.source.query(
+      `insert into leave (workspace_id, id, version, person_id, from_on, to_on, state, note, asked_at)
+       select workspace_id, '019e5eb8-0000-7000-8000-0000000000aa', 1, id, $2, $3, 'given', '', now() from person where id = $1`,
+      [to, '2026-12-07', '2026-12-11'],
+    );
+    const gone = await ines.post('/api/workload/moves').send({ moves: sent }).expect(409);
+    expect(gone.body.errors[0].message).toMatch(/ is not there on the day of “/);
+    await server.source.query('delete from leave where person_id = $1 and from_on = $2', [to, '2026-12-07']);
     const { body: done } = await ines.post('/api/workload/moves').send({ moves: sent }).expect(200);
     expect(done.moved).toBe(moves.length);
     const again = (await ines.get('/api/workload/evenable').query(asked).expect(200)).body as Evenable;
