@@ -6,7 +6,7 @@ import { projectedLineSchema, taskLineSchema } from './tasks.ts';
 
 /** Weeks that are told at once: half of them behind today, as a rule. */
 export const WEEKS_TOLD = 12;
-/** Tasks of one cell that are told one by one. */
+/** Tasks of one cell that are told one by one, foreseen ones with them; the count is of all. */
 export const MOST_OF_CELL = 200;
 export const MOST_MOVES = 500;
 

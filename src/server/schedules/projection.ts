@@ -9,12 +9,12 @@ import { type ForeseenTask, foreseenTasks, KEPT_DAYS, type KeptPlan, keptPlans, 
 import { planProblem } from './owed.ts';
 import { makingFor } from './who-does.ts';
 
-/** A person's occurrences due within [from, to] that are not tasks yet, in the order of their days. */
+/** A person's occurrences due within [from, to] that are not tasks yet, or those that are nobody's, in the order of their days. */
 export async function projectedWork(
   scope: Scope,
   from: CivilDay,
   to: CivilDay,
-  personId: string,
+  personId: string | null,
 ): Promise<ProjectedLine[]> {
   const tasks = await foreseenWork(scope, from, to, personId);
   return tasks
@@ -23,7 +23,12 @@ export async function projectedWork(
 }
 
 /** The same, in no order. */
-async function foreseenWork(scope: Scope, from: CivilDay, to: CivilDay, personId: string): Promise<ForeseenTask[]> {
+async function foreseenWork(
+  scope: Scope,
+  from: CivilDay,
+  to: CivilDay,
+  personId: string | null,
+): Promise<ForeseenTask[]> {
   const { day: today } = scope.now;
   if (from < today || to > today + KEPT_DAYS) return plannedWork(scope, from, to, personId);
   const window = { from: isoOfDay(from), to: isoOfDay(to) };
@@ -75,8 +80,15 @@ const keptWork = oncePer((plans: ReadonlyMap<string, KeptPlan>) => {
 });
 
 /** Of days that nobody keeps: worked out each time. */
-async function plannedWork(scope: Scope, from: CivilDay, to: CivilDay, personId: string): Promise<ForeseenTask[]> {
-  const lines = [...(await keptLines(scope)).values()].filter(({ people }) => people.has(personId));
+async function plannedWork(
+  scope: Scope,
+  from: CivilDay,
+  to: CivilDay,
+  personId: string | null,
+): Promise<ForeseenTask[]> {
+  const lines = [...(await keptLines(scope)).values()].filter(
+    ({ people }) => personId === null || people.has(personId),
+  );
   const making = await makingFor(
     scope,
     lines.map(({ row }) => row),

@@ -13,7 +13,7 @@ import {
 import { colleagues } from '../people/index.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { projectedWork } from '../schedules/index.ts';
+import { KEPT_DAYS, projectedWork } from '../schedules/index.ts';
 import { carryOutFates } from '../tasks/index.ts';
 import { lockedTasks, taskLines } from '../tasks/stored/index.ts';
 
@@ -36,14 +36,16 @@ export async function workOfCell(
        and state not in ('skipped', 'lapsed') order by due_on, id limit ${MOST_OF_CELL}`,
     [person ?? null, isoOfDay(monday), isoOfDay(sunday)],
   );
-  const first = Math.max(monday, scope.now.day);
+  // As far as the figures go.
+  const [first, last] = [Math.max(monday, scope.now.day), Math.min(sunday, scope.now.day + KEPT_DAYS)];
+  const foreseen = first > last ? [] : await projectedWork(scope, first, last, person ?? null);
   return {
     tasks: await taskLines(
       scope,
       rows.map(({ id }) => id),
     ),
-    count: rows[0]?.count ?? 0,
-    foreseen: person === undefined || first > sunday ? [] : await projectedWork(scope, first, sunday, person),
+    count: (rows[0]?.count ?? 0) + foreseen.length,
+    foreseen: foreseen.slice(0, MOST_OF_CELL - rows.length),
   };
 }
 

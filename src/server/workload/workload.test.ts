@@ -38,15 +38,30 @@ describe('the workload', () => {
     expect(rowOf(rows, 'Gwen Astley')?.cells.every(({ capacity }) => capacity === 0) ?? true).toBe(true);
   });
 
-  it('lists the tasks behind a figure, and adds up to it', async () => {
-    const { weeks: mondays, rows } = await weeks();
+  it('lists the tasks behind a figure, and adds up to it, of nobody and beyond what is kept as well', async () => {
     const nadia = (await server.person('Nadia Orme')).id;
-    for (const week of ['2026-11-30', mondays.at(-1) as string]) {
-      const { body } = await ines.get('/api/workload/cell').query({ person: nadia, week }).expect(200);
-      const cell = rowOf(rows, 'Nadia Orme')?.cells[mondays.indexOf(week)];
-      const sum = (of: readonly { estimateMinutes: number }[]) => of.reduce((all, one) => all + one.estimateMinutes, 0);
-      expect(sum(body.tasks)).toBe((cell?.done ?? 0) + (cell?.open ?? 0));
-      expect(sum(body.foreseen)).toBe(cell?.foreseen);
+    const sum = (of: readonly { estimateMinutes: number }[]) => of.reduce((all, one) => all + one.estimateMinutes, 0);
+    for (const from of ['2026-10-12', '2026-12-07']) {
+      const { weeks: mondays, rows } = await weeks({ from });
+      expect(
+        sum(
+          (rows.find(({ person }) => person === null)?.cells ?? []).map((cell) => ({ estimateMinutes: cell.foreseen })),
+        ),
+      ).toBeGreaterThan(0);
+      for (const [person, row] of [
+        [{ person: nadia }, rowOf(rows, 'Nadia Orme')],
+        [{}, rows.find((one) => one.person === null)],
+      ] as const)
+        for (const week of mondays.slice(4, 9)) {
+          const { body } = await ines
+            .get('/api/workload/cell')
+            .query({ ...person, week })
+            .expect(200);
+          const cell = row?.cells[mondays.indexOf(week)];
+          expect(sum(body.tasks), week).toBe((cell?.done ?? 0) + (cell?.open ?? 0));
+          expect(sum(body.foreseen), week).toBe(cell?.foreseen ?? 0);
+          expect(body.count).toBe(body.tasks.length + body.foreseen.length);
+        }
     }
   });
 

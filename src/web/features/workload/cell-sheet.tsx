@@ -23,7 +23,7 @@ export function CellSheet({ personId, week, cell, onClose }: CellSheetProps) {
   const { people, today } = useWorkspace();
   const { data, error, mutate } = useCell(personId, week);
   const name = personId === null ? 'Nobody' : (people.find(({ id }) => id === personId)?.name ?? 'Somebody');
-  const more = data ? data.count - data.tasks.length : 0;
+  const more = data ? data.count - data.tasks.length - data.foreseen.length : 0;
   return (
     <SideSheet label={`${name}, week from ${sayDayOfMonth(dayOfIso(week))}`} onClose={onClose}>
       <header className={`${SECTION} flex items-start gap-2`}>
@@ -32,16 +32,14 @@ export function CellSheet({ personId, week, cell, onClose }: CellSheetProps) {
           <p className="text-row text-ink-2">
             week from {sayDay(dayOfIso(week), today)}
             {cell && `, ${hoursOf(workOf(cell))} of ${hoursOf(cell.capacity)} h`}
-            {data && `, ${plural(data.count + data.foreseen.length, 'task')}`}
+            {data && `, ${plural(data.count, 'task')}`}
           </p>
         </div>
         <CloseButton onClose={onClose} />
       </header>
       {error && !data && <Trouble error={error} retry={() => void mutate()} />}
       {!error && !data && <Skeleton rows={8} />}
-      {data && data.count + data.foreseen.length === 0 && (
-        <p className={`${SECTION} text-row text-ink-2`}>Nothing is due in that week.</p>
-      )}
+      {data?.count === 0 && <p className={`${SECTION} text-row text-ink-2`}>Nothing is due in that week.</p>}
       {data && (
         <ul className="text-row">
           {data.tasks.map((task) => (
@@ -62,7 +60,7 @@ export function CellSheet({ personId, week, cell, onClose }: CellSheetProps) {
           ))}
           {data.foreseen.map((line) => (
             <li
-              key={`${line.scheduleId} ${line.on}`}
+              key={`${line.scheduleId} ${line.on} ${line.title}`}
               className="grid min-h-9 grid-cols-[24px_minmax(0,1fr)_auto_auto] items-center gap-x-2 border-b border-line px-5 hover:bg-base-200"
             >
               <Pennant state="bare" size={16} />

@@ -149,7 +149,7 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
         >
           {day === today ? withNowLine(sheet.thisDay, nowMinutes, line('thisDay')) : sheet.thisDay.map(line('thisDay'))}
           {sheet.projected.map((projected) => (
-            <ProjectedTaskLine key={`${projected.scheduleId} ${projected.on}`} line={projected} />
+            <ProjectedTaskLine key={`${projected.scheduleId} ${projected.on} ${projected.title}`} line={projected} />
           ))}
           {sheet.thisDay.length + sheet.projected.length === 0 && (
             <p className="py-2.5 text-row text-ink-2 max-[720px]:px-4">
