@@ -4,6 +4,7 @@ import { plural } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../kit/address-filter.ts';
+import { FilterChoice } from '../../kit/filter-choice.tsx';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
 import { ListWays } from '../bring-in/list-ways.tsx';
 import { useTemplates } from './api.ts';
@@ -95,18 +96,7 @@ interface FiltersProps {
 function Filters({ filter, hasArchived, set }: FiltersProps) {
   const { categories } = useWorkspace();
   const word = (label: string, name: string, value: string, options: readonly (readonly [string, string])[]) => (
-    <select
-      className="filter-word"
-      aria-label={label}
-      value={value}
-      onChange={({ target }) => set({ [name]: target.value })}
-    >
-      {options.map(([key, words]) => (
-        <option key={key} value={key}>
-          {words}
-        </option>
-      ))}
-    </select>
+    <FilterChoice label={label} value={value} options={options} onChange={(chosen) => set({ [name]: chosen })} />
   );
   return (
     <div className="flex flex-wrap items-center gap-2 text-row text-ink-2">

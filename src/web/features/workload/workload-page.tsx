@@ -5,6 +5,7 @@ import type { LoadOfPerson, WorkloadCell } from '../../../contract/index.ts';
 import { dayOfIso, isoOfDay, mondayOf, plural } from '../../../core/index.ts';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../kit/address-filter.ts';
+import { FilterChoice } from '../../kit/filter-choice.tsx';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDayOfMonth } from '../../kit/ways.ts';
 import { useWorkload } from './api.ts';
@@ -53,18 +54,12 @@ export default function WorkloadPage() {
         <div className="page-head">
           <h1>Workload</h1>
           <span className="text-row text-ink-2">{data ? plural(people, 'person', 'people') : ''}</span>
-          <select
-            className="filter-word"
-            aria-label="Grouped"
+          <FilterChoice
+            label="Grouped"
             value={grouping}
-            onChange={({ target }) => set({ by: target.value === 'role' ? '' : target.value })}
-          >
-            {GROUPINGS.map(([key, said]) => (
-              <option key={key} value={key}>
-                {said}
-              </option>
-            ))}
-          </select>
+            options={GROUPINGS}
+            onChange={(by) => set({ by: by === 'role' ? '' : by })}
+          />
           <span className="flex items-center gap-1 text-row">
             <button
               type="button"

@@ -3,6 +3,7 @@ import { plural } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
+import { FilterChoice } from '../../../kit/filter-choice.tsx';
 import { FindWords } from '../../../kit/find-words.tsx';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
 import { ListWays } from '../../bring-in/list-ways.tsx';
@@ -32,19 +33,13 @@ export function ClientsPage() {
           <h1>Clients</h1>
           <DirectoryViews />
           <FindWords label="Find a client" value={asked.q} onChange={(find) => set({ find })} />
-          <select
-            className="filter-word max-[720px]:hidden"
-            aria-label="Usual person"
+          <FilterChoice
+            label="Usual person"
             value={asked.person}
-            onChange={({ target }) => set({ person: target.value })}
-          >
-            <option value="">any usual person</option>
-            {staff.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
+            options={[['', 'any usual person'], ...staff.map(({ id, name }) => [id, name] as const)]}
+            onChange={(person) => set({ person })}
+            isForWide
+          />
           <span className="ml-auto flex items-center gap-4">
             <span className="text-row text-ink-2 max-[720px]:hidden">
               {first && `${plural(first.counts.fitting, 'client')}${asked.archived === 'yes' ? ' in the archive' : ''}`}

@@ -5,6 +5,7 @@ import { hasLeftBy, isoOfDay, plainWords, plural } from '../../../../core/index.
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
+import { FilterChoice } from '../../../kit/filter-choice.tsx';
 import { FindWords } from '../../../kit/find-words.tsx';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
 import { ListWays } from '../../bring-in/list-ways.tsx';
@@ -42,18 +43,12 @@ export function TeamPage() {
         <div className="page-head">
           <h1>Team</h1>
           <FindWords label="Find a person" value={words} onChange={(find) => set({ find })} />
-          <select
-            className="filter-word"
-            aria-label="Grouped"
+          <FilterChoice
+            label="Grouped"
             value={grouping}
-            onChange={({ target }) => set({ by: target.value === 'role' ? '' : target.value })}
-          >
-            {GROUPINGS.map(([key, said]) => (
-              <option key={key} value={key}>
-                {said}
-              </option>
-            ))}
-          </select>
+            options={GROUPINGS}
+            onChange={(by) => set({ by: by === 'role' ? '' : by })}
+          />
           <span className="ml-auto text-row text-ink-2 max-[720px]:hidden">
             {data ? `${plural(here.length, 'person', 'people')}${words ? ' found' : ''}` : ''}
           </span>

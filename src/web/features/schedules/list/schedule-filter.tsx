@@ -5,6 +5,7 @@ import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import type { DaySpan } from '../../../app/shell/tide-words.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
+import { FilterChoice } from '../../../kit/filter-choice.tsx';
 import { FindWords } from '../../../kit/find-words.tsx';
 import { sayDay } from '../../../kit/ways.ts';
 
@@ -136,24 +137,5 @@ export function FilterWords({ filter }: { readonly filter: ReturnType<typeof use
         </>
       )}
     </div>
-  );
-}
-
-interface FilterChoiceProps {
-  readonly label: string;
-  readonly value: string;
-  readonly options: readonly (readonly [string, string])[];
-  readonly onChange: (value: string) => void;
-}
-
-function FilterChoice({ label, value, options, onChange }: FilterChoiceProps) {
-  return (
-    <select className="filter-word" aria-label={label} value={value} onChange={({ target }) => onChange(target.value)}>
-      {options.map(([key, words]) => (
-        <option key={key} value={key}>
-          {words}
-        </option>
-      ))}
-    </select>
   );
 }
