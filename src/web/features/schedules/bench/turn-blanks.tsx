@@ -1,0 +1,175 @@
+import { useMemo } from 'react';
+import {
+  type AssignmentRule,
+  callNames,
+  type DatesBetween,
+  dayOfIso,
+  hasLeftBy,
+  isoOfDay,
+  rosterInForce,
+  sayRoles,
+  type TurnLength,
+  type Turns,
+  type Weekday,
+  weekdayShort,
+} from '../../../../core/index.ts';
+import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { ChoiceBlank, DateBlank } from '../../../kit/blanks.tsx';
+import { Picker } from '../../../kit/picker.tsx';
+import { sayShortDay } from '../../../kit/ways.ts';
+import { RosterList, type RosterPlace } from './roster-list.tsx';
+import { SwapLines } from './swap-lines.tsx';
+import { initialsOf } from './who-faces.ts';
+import { CoverBlank } from './who-pickers.tsx';
+import { beginning, moved, withOrder } from './who-rules.ts';
+
+export interface TurnsAround {
+  readonly datesBetween: DatesBetween;
+  /** The next date of each person, by their ids. */
+  readonly nextOf: ReadonlyMap<string, number>;
+  /** Whose dates stand out on the year. */
+  readonly chosenId: string | null;
+  readonly onChosen: (personId: string | null) => void;
+}
+
+interface TurnBlanksProps extends TurnsAround {
+  readonly set: (rule: AssignmentRule) => void;
+  readonly rule: Extract<AssignmentRule, { kind: 'inTurn' }>;
+}
+
+/** The order of turns, when they move on, from when, who covers, and swaps. */
+export function TurnBlanks({ rule, set, datesBetween, nextOf, chosenId, onChosen }: TurnBlanksProps) {
+  const { today, people, staff, roles } = useWorkspace();
+  const { turns } = rule;
+  const roster = rosterInForce(turns, today);
+  const inits = useMemo(() => initialsOf(roster.people, callNames(people)), [roster.people, people]);
+  const setTurns = (next: Turns) => set({ ...rule, turns: next });
+  const order = (ids: readonly string[]) => setTurns(withOrder(turns, today, ids, datesBetween));
+  const places = roster.people.map((personId): RosterPlace => {
+    const person = people.find(({ id }) => id === personId);
+    const next = nextOf.get(personId);
+    return {
+      personId,
+      name: person?.name ?? 'somebody who is not here',
+      initial: inits.get(personId) ?? '?',
+      next: next === undefined ? 'no date within a year' : sayShortDay(next),
+      trouble: person && !hasLeftBy(person, today) ? null : 'has left',
+    };
+  });
+  const later = turns.rosters.filter(({ from }) => from > isoOfDay(today) && from > roster.from);
+  return (
+    <>
+      <RosterList
+        places={places}
+        chosenId={chosenId}
+        onChoose={onChosen}
+        onMove={(from, to) => order(moved(roster.people, from, to))}
+        onDrop={(index) => order(roster.people.filter((_, i) => i !== index))}
+      />
+      <div className="mt-1">
+        <Picker
+          label="Add a person to the turns"
+          chosen=""
+          placeholder="Add a person"
+          options={[
+            ...staff.map((one) => ({
+              key: one.id,
+              name: one.name,
+              detail: sayRoles(one.roles),
+              group: roster.people.includes(one.id) ? 'once more' : 'people',
+            })),
+            ...roles.map((role) => ({ key: `role ${role}`, name: `all of ${role}`, group: 'roles' })),
+          ]}
+          onChoose={(key) => {
+            const ids = key.startsWith('role ')
+              ? staff
+                  .filter((one) => one.roles.includes(key.slice(5)) && !roster.people.includes(one.id))
+                  .map(({ id }) => id)
+              : [key];
+            if (ids.length > 0) order([...roster.people, ...ids]);
+          }}
+        />
+      </div>
+      <div>
+        moves on <LengthBlanks length={turns.length} onChange={(length) => setTurns({ ...turns, length })} />
+      </div>
+      <div>
+        from{' '}
+        <DateBlank
+          label="The order begins on"
+          value={dayOfIso(roster.from)}
+          when="left"
+          onChange={(from) => setTurns(beginning(turns, from, today, roster.people[0] ?? ''))}
+        />{' '}
+        on, first{' '}
+        <ChoiceBlank
+          label="Who begins"
+          value={roster.people[0] ?? ''}
+          options={[...new Set(roster.people)].map(
+            (id) => [id, people.find((one) => one.id === id)?.name ?? '…'] as const,
+          )}
+          onChange={(id) => setTurns(beginning(turns, dayOfIso(roster.from), today, id))}
+        />
+      </div>
+      <div>
+        who is away or off is covered by{' '}
+        <CoverBlank
+          cover={rule.cover}
+          covers={['next', 'deputy', 'leastToDo', 'nobody']}
+          onChange={(cover) => set({ ...rule, cover })}
+        />
+        , and the order goes on as it was
+      </div>
+      {later.map((one) => (
+        <div key={one.from}>
+          another order from {sayShortDay(dayOfIso(one.from))}{' '}
+          <button
+            type="button"
+            className="link-line"
+            onClick={() => setTurns({ ...turns, rosters: turns.rosters.filter((other) => other !== one) })}
+          >
+            Take it out
+          </button>
+        </div>
+      ))}
+      <SwapLines turns={turns} datesBetween={datesBetween} onChange={setTurns} />
+    </>
+  );
+}
+
+const WEEKDAYS: readonly Weekday[] = [1, 2, 3, 4, 5, 6, 7];
+
+function LengthBlanks({
+  length,
+  onChange,
+}: {
+  readonly length: TurnLength;
+  readonly onChange: (length: TurnLength) => void;
+}) {
+  return (
+    <>
+      <ChoiceBlank
+        label="Turns move on"
+        value={length.per}
+        options={[
+          ['occurrence', 'each time'],
+          ['week', 'each week'],
+          ['month', 'each month'],
+        ]}
+        onChange={(per) => onChange(per === 'week' ? { per, on: 1 } : { per })}
+      />
+      {length.per === 'week' && (
+        <>
+          {' '}
+          on{' '}
+          <ChoiceBlank
+            label="The weekday on which turns move on"
+            value={length.on}
+            options={WEEKDAYS.map((day) => [day, weekdayShort(day)] as const)}
+            onChange={(on) => onChange({ per: 'week', on })}
+          />
+        </>
+      )}
+    </>
+  );
+}
