@@ -21,7 +21,7 @@ import { RosterList, type RosterPlace } from './roster-list.tsx';
 import { SwapLines } from './swap-lines.tsx';
 import { initialsOf } from './who-faces.ts';
 import { CoverBlank } from './who-pickers.tsx';
-import { beginning, moved, withOrder } from './who-rules.ts';
+import { beginning, membersOf, moved, withOrder } from './who-rules.ts';
 
 export interface TurnsAround {
   readonly datesBetween: DatesBetween;
@@ -82,9 +82,7 @@ export function TurnBlanks({ rule, set, datesBetween, nextOf, chosenId, onChosen
           ]}
           onChoose={(key) => {
             const ids = key.startsWith('role ')
-              ? staff
-                  .filter((one) => one.roles.includes(key.slice(5)) && !roster.people.includes(one.id))
-                  .map(({ id }) => id)
+              ? membersOf({ of: 'role', role: key.slice(5) }, staff).filter((id) => !roster.people.includes(id))
               : [key];
             if (ids.length > 0) order([...roster.people, ...ids]);
           }}

@@ -14,10 +14,7 @@ export function WhoPart(props: WhoPartProps) {
   const { today, me, staff, roles } = useWorkspace();
   const { assignment: rule } = draft;
   const set = (assignment: AssignmentRule) => onChange({ ...draft, assignment });
-  const around = {
-    ...{ today, roles, meId: me.id },
-    roleMembers: (role: string) => staff.filter((one) => one.roles.includes(role)).map(({ id }) => id),
-  };
+  const around = { today, roles, staff, meId: me.id };
   const kinds = ASSIGNMENT_KINDS.filter(
     (kind) => kind !== 'usualPerson' || draft.clientId !== null || rule.kind === kind,
   );

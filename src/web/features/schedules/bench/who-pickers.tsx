@@ -3,7 +3,7 @@ import { type Cover, type Group, sayRoles } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank } from '../../../kit/blanks.tsx';
 import { Picker } from '../../../kit/picker.tsx';
-import { COVER_WORDS } from './who-rules.ts';
+import { COVER_WORDS, membersOf } from './who-rules.ts';
 
 export function CoverBlank({
   cover,
@@ -56,13 +56,7 @@ export function GroupBlank({ group, onChange }: { readonly group: Group; readonl
     ...teams.map((team) => ({ key: `team ${team}`, name: `team ${team}`, group: 'teams' })),
     { key: BY_NAME, name: 'these people' },
   ];
-  const membersOf = (of: Group) =>
-    of.of === 'people'
-      ? of.ids
-      : staff
-          .filter((one) => (of.of === 'role' ? one.roles.includes(of.role) : one.team === of.team))
-          .map(({ id }) => id);
-  const members = membersOf(group);
+  const members = membersOf(group, staff);
   return (
     <>
       <Picker

@@ -33,7 +33,20 @@ interface Around {
   /** Who may be meant first: whoever does it now, else whoever is at the page. */
   readonly meId: string;
   readonly roles: readonly string[];
-  readonly roleMembers: (role: string) => readonly string[];
+  readonly staff: readonly Member[];
+}
+
+interface Member {
+  readonly id: string;
+  readonly roles: readonly string[];
+  readonly team: string | null;
+}
+
+/** Whom a group means, of those who work here. */
+export function membersOf(group: Group, staff: readonly Member[]): readonly string[] {
+  if (group.of === 'people') return group.ids;
+  const isOfIt = (one: Member) => (group.of === 'role' ? one.roles.includes(group.role) : one.team === group.team);
+  return staff.filter(isOfIt).map(({ id }) => id);
 }
 
 /** The same schedule with its work given by a rule of another kind, keeping whom the one before named as far as that goes. */
@@ -63,15 +76,16 @@ export function ofKind(kind: AssignmentKind, before: AssignmentRule, around: Aro
   }
 }
 
-function groupOf(before: AssignmentRule, { roles }: Around, people: readonly string[]): Group {
+function groupOf(before: AssignmentRule, { roles, meId }: Around, people: readonly string[]): Group {
   if ('group' in before) return before.group;
   if (people.length > 1) return { of: 'people', ids: [...new Set(people)] };
   const [role] = roles;
-  return role === undefined ? { of: 'people', ids: people } : { of: 'role', role };
+  if (role !== undefined) return { of: 'role', role };
+  return { of: 'people', ids: people.length > 0 ? people : [meId] };
 }
 
 /** Those whom a rule means now, in their order. */
-function peopleOf(rule: AssignmentRule, { today, roleMembers }: Around): readonly string[] {
+function peopleOf(rule: AssignmentRule, { today, staff }: Around): readonly string[] {
   switch (rule.kind) {
     case 'nobody':
       return [];
@@ -83,7 +97,7 @@ function peopleOf(rule: AssignmentRule, { today, roleMembers }: Around): readonl
       return rosterInForce(rule.turns, today).people;
     case 'anyOf':
     case 'leastToDo':
-      return rule.group.of === 'people' ? rule.group.ids : rule.group.of === 'role' ? roleMembers(rule.group.role) : [];
+      return membersOf(rule.group, staff);
   }
 }
 
