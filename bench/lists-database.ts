@@ -113,9 +113,9 @@ async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<
     $$ select (substr(md5(words), 1, 12) || '7' || substr(md5(words), 14, 3) || '8' || substr(md5(words), 18, 15))::uuid $$`);
   await step(
     'workspaces',
-    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits, roles, teams, client_fields, asset_fields, skip_reasons, week_minutes, seasons, ways, done_stays_days)
+    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits, roles, teams, tickets, client_fields, asset_fields, skip_reasons, week_minutes, seasons, ways, done_stays_days)
      select case n when 0 then '${ID}'::uuid else pg_temp.bench_id('workspace ' || n) end, 'Harbour ' || n, '', 'Europe/London', '[1,2,3,4,5]',
-       '[{"name": "inspection", "dot": "petrol"}, {"name": "office", "dot": "blue"}]', '[]', 30, '04:00', null, true, 1, 1, '{}', '["dock crew"]', '[]', '[]', '[]', '[]', '[450,450,450,450,450,0,0]', '[]', '{"weekStarts": 1, "dateOrder": "day first", "clock": 24}', 1
+       '[{"name": "inspection", "dot": "petrol"}, {"name": "office", "dot": "blue"}]', '[]', 30, '04:00', null, true, 1, 1, '{}', '["dock crew"]', '[]', '[]', '[]', '[]', '[]', '[450,450,450,450,450,0,0]', '[]', '{"weekStarts": 1, "dateOrder": "day first", "clock": 24}', 1
      from generate_series(0, ${SIZES.smallWorkspaces}) n`,
   );
   await step(
@@ -140,10 +140,10 @@ async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<
   await step(
     'templates',
     `insert into template (workspace_id, id, version, name, summary, title_pattern, category, instructions, links, priority, work_type, sign_off,
-       finish_with_last, numbered, demands, estimate_minutes, assignee_id, steps, archived_at, changed_at, changed_by)
+       finish_with_last, numbered, demands, estimate_minutes, assignee_id, tickets, steps, archived_at, changed_at, changed_by)
      select '${ID}', pg_temp.bench_id('template ' || n), 1, 'Round ' || to_char(n, 'FM000'), 'What is looked at', 'Round ' || n || ' {asset}', 'inspection',
        '<p>' || repeat('Walk it from end to end and look at each joint. ', 4) || '</p>', '[]', 'normal', null, null, false, false, '[]', 30,
-       null, $1::jsonb, null, now(), null
+       null, '[]', $1::jsonb, null, now(), null
      from generate_series(1, ${SIZES.templates}) n`,
     [JSON.stringify(lines)],
   );

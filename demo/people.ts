@@ -14,6 +14,8 @@ export interface DemoPerson {
   /** Days before today: when somebody came, and their last day; left out for those who have always been here. */
   readonly came?: number;
   readonly left?: number;
+  /** Qualifications, each with the days from today until its last; null where it has no end. */
+  readonly tickets?: Readonly<Record<string, number | null>>;
   /** How they sign in: with an account, by an invitation that waits, or not at all. */
   readonly signsIn?: 'invited' | 'no';
 }
@@ -29,19 +31,19 @@ export const PEOPLE = [
   },
   {
     ...{ key: 'nadia', name: 'Nadia Orme', roles: ['dock crew', 'first aider'], team: 'Lee Quay', access: 'member' },
-    ...{ ext: 112, weeks: [week(450, 'MTWHF')] },
+    ...{ ext: 112, weeks: [week(450, 'MTWHF')], tickets: { 'first aid at work': 48, 'gas and electrics': null } },
   },
   {
     ...{ key: 'kit', name: 'Kit Sorrell', roles: ['dock crew'], team: 'Long Quay', access: 'member', ext: 113 },
-    weeks: [week(450, 'TWHFS')],
+    ...{ weeks: [week(450, 'TWHFS')], tickets: { 'gas and electrics': null } },
   },
   {
     ...{ key: 'joss', name: 'Joss Penhale', roles: ['dock crew', 'fire warden'], team: 'Long Quay', access: 'member' },
-    ...{ ext: 114, weeks: [week(450, 'MTWHF')] },
+    ...{ ext: 114, weeks: [week(450, 'MTWHF')], tickets: { 'gas and electrics': null } },
   },
   {
     ...{ key: 'tamsin', name: 'Tamsin Wray', roles: ['dock crew'], team: 'Gannet Quay', access: 'member', ext: 115 },
-    weeks: [week(450, 'WHFSU')],
+    ...{ weeks: [week(450, 'WHFSU')], tickets: { 'gas and electrics': 410 } },
   },
   {
     ...{ key: 'wilf', name: 'Wilf Ardley', roles: ['dock crew'], team: 'Gannet Quay', access: 'member', ext: 116 },
@@ -50,10 +52,12 @@ export const PEOPLE = [
   {
     ...{ key: 'bram', name: 'Bram Hollis', roles: ['yard', 'first aider'], team: 'yard', access: 'member', ext: 120 },
     weeks: [week(450, 'MTWHF')],
+    tickets: { 'boat hoist operator': 640, 'workboat skipper': null, 'first aid at work': 300 },
   },
   {
     ...{ key: 'selwyn', name: 'Selwyn Dace', roles: ['yard'], team: 'yard', access: 'member', ext: 121 },
     weeks: [week(450, 'MTWHF')],
+    tickets: { 'boat hoist operator': 45, 'workboat skipper': null },
   },
   {
     ...{ key: 'maud', name: 'Maud Ferrier', roles: ['office'], team: 'office', access: 'planner', ext: 102 },
@@ -98,6 +102,9 @@ export const OTHERS: readonly DemoPerson[] = [
     ...{ weeks: [week(450, 'MTWHF')], came: 900, left: 110, signsIn: 'no' },
   },
 ];
+
+/** Qualifications that are known at Tern Quay. */
+export const TICKETS = ['boat hoist operator', 'workboat skipper', 'gas and electrics', 'first aid at work'] as const;
 
 export const ROLES = [
   'dock crew',

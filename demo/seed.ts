@@ -29,7 +29,7 @@ import { makeByHand } from './by-hand.ts';
 import { ASSET_FIELDS, addRecords, CLIENT_FIELDS } from './client-records.ts';
 import { playHistory } from './history.ts';
 import { DEPUTIES, LEAVE } from './leave.ts';
-import { type DemoPerson, OTHERS, PEOPLE, ROLES, TEAMS } from './people.ts';
+import { type DemoPerson, OTHERS, PEOPLE, ROLES, TEAMS, TICKETS } from './people.ts';
 import { type DemoFile, type DemoFiles, demoFiles } from './pictures.ts';
 import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, type DemoSchedule, OWN_ASSETS, SCHEDULES } from './schedules.ts';
@@ -68,6 +68,7 @@ export async function seedWhenEmpty(
         assetFields: [...ASSET_FIELDS],
         roles: [...ROLES],
         teams: [...TEAMS],
+        tickets: [...TICKETS],
       }),
     );
     await seedTernQuay(ternQuay, manager, await demoFiles(files), passwordHash, options.origin);
@@ -81,6 +82,7 @@ export async function seedWhenEmpty(
           assetFields: [],
           roles: ['owner'],
           teams: [],
+          tickets: [],
         }),
       );
       await addPeople(
@@ -107,7 +109,7 @@ async function insertWorkspace(
   tagline: string,
   lists: Pick<
     Workspace,
-    'categories' | 'workTypes' | 'roles' | 'teams' | 'clientFields' | 'assetFields' | 'skipReasons'
+    'categories' | 'workTypes' | 'roles' | 'teams' | 'tickets' | 'clientFields' | 'assetFields' | 'skipReasons'
   >,
 ): Promise<Workspace> {
   const workspace = manager.create(Workspace, {
@@ -189,7 +191,10 @@ async function addPeople(
       roles: [...person.roles],
       team: person.team,
       deputyId: null,
-      tickets: [],
+      tickets: Object.entries(person.tickets ?? {}).map(([name, days]) => ({
+        name,
+        until: days === null ? null : isoOfDay(scope.now.day + days),
+      })),
       email,
       telephone: `01632 960 ${person.ext}`,
       weeks: [...person.weeks],

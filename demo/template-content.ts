@@ -21,6 +21,7 @@ export function templateContent(template: DemoTemplate, idOf: (key: string) => s
     priority: template.priority ?? 'normal',
     workType: template.type ?? null,
     assigneeId: null,
+    tickets: [...(template.tickets ?? [])],
     signOff: signOffOf(signOff, idOf),
     finishWithLast: template.finishWithLast ?? false,
     numbered: template.numbered ?? false,

@@ -31,6 +31,8 @@ export interface DemoTemplate {
   readonly type?: (typeof WORK_TYPES)[number];
   readonly priority?: Priority;
   readonly links?: readonly Link[];
+  /** Qualifications that it asks for. */
+  readonly tickets?: readonly string[];
   readonly numbered?: boolean;
   readonly finishWithLast?: boolean;
   /** Whose favourite it is. */
@@ -133,6 +135,7 @@ export const TEMPLATES = [
     title: 'Gas and shore power · {asset} · {month}',
     category: 'boarding',
     minutes: 60,
+    tickets: ['gas and electrics'],
     instructions: `<h2>Gas</h2><ol><li><p>Shut the bottle valve and read the date stamp on the hose: <strong>older than five years is a fail</strong>.</p></li><li><p>Gauge on the test point, valve open, valve shut, wait five minutes.</p></li></ol><h2>Shore power</h2><p>Then the socket: earth loop, cable, no tape. What is outside its limits is shut off before you leave the boat.</p><table><tbody><tr><th><p>Reading</p></th><th><p>Allowed</p></th><th><p>Outside it</p></th></tr><tr><td><p>Pressure drop</p></td><td><p>0 to 2 mbar</p></td><td><p>bottle off and tagged</p></td></tr><tr><td><p>Earth loop</p></td><td><p>0.05 to 0.80 Ω</p></td><td><p>post off, move the hook-up</p></td></tr></tbody></table>`,
     links: [{ title: 'Where the test points are, by class of boat', url: 'https://ternquay.example/test-points' }],
     steps: [
@@ -210,6 +213,7 @@ export const TEMPLATES = [
     title: '{asset}: engine check',
     category: 'yard',
     minutes: 40,
+    tickets: ['workboat skipper'],
     instructions: 'Cold engine. Oil, belt, bilge, then ten minutes running alongside.',
     steps: [
       'Oil and belt',
@@ -366,6 +370,7 @@ export const TEMPLATES = [
     title: 'Lifts, {weekday} {day}',
     category: 'lifting',
     minutes: 240,
+    tickets: ['boat hoist operator'],
     instructions:
       'Wind under twelve knots at the hook. Slings on the marks, owner off the boat, one person on the radio.',
     steps: ['Wind and crane checked', 'Slings and tags', 'Lifts done as booked', 'Hard left clear'],

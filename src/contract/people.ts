@@ -5,6 +5,7 @@ import { endpoint } from './endpoint.ts';
 import { civilMoment, emailField, id, isoDate, line, linkToken } from './fields.ts';
 import { impactSchema } from './impact.ts';
 import { peoplePaths } from './paths.ts';
+import { MOST_TICKETS, ticketName } from './work.ts';
 import { MIN_PASSWORD, sessionSchema } from './workspace.ts';
 
 /** The most people of one workspace, those who have left included. */
@@ -38,6 +39,12 @@ export const personFieldsSchema = z.object({
   worksUntil: isoDate.nullable(),
   /** Whoever takes over for them while they are away. */
   deputyId: id.nullable().default(null),
+  /** Qualifications that they hold, each up to its last day; null where it has none. */
+  tickets: z
+    .array(z.object({ name: ticketName, until: isoDate.nullable() }))
+    .max(MOST_TICKETS, `${MOST_TICKETS} tickets at most.`)
+    .refine((held) => new Set(held.map(({ name }) => name)).size === held.length, 'A ticket stands there twice.')
+    .default([]),
 });
 /** The same, held against each other. */
 export const personInputSchema = personFieldsSchema.superRefine(({ worksFrom, worksUntil }, context) => {

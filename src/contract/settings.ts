@@ -158,6 +158,7 @@ export const listsInputSchema = z.object({
   version: z.number().int(),
   roles: names('The role'),
   teams: names('The team'),
+  tickets: names('The ticket'),
   skipReasons: z.array(line('The reason', 120)).max(MOST_NAMES, `${MOST_NAMES} at most.`),
   clientFields: ownFields,
   assetFields: ownFields,
@@ -170,6 +171,8 @@ export const listsSchema = z.object({
   /** Each with how many people have it. */
   roles: z.array(named),
   teams: z.array(named),
+  /** Each with how many people hold it and how many templates ask for it. */
+  tickets: z.array(named.extend({ asked: z.number().int() })),
   skipReasons: z.array(z.string()),
   /** Each with how many clients or assets have it filled in. */
   clientFields: z.array(ownFieldSchema.extend(countOf)),

@@ -138,6 +138,9 @@ export const taskSchema = taskLineSchema.extend({
   }),
   /** Why its schedule gave it to whoever has it, in words; null where no schedule did. */
   whyWho: z.string().nullable(),
+  /** Qualifications that it asks for, and the first of them that whoever has it does not hold on its day. */
+  tickets: z.array(z.string()).readonly(),
+  lackedTicket: z.string().nullable(),
   mayWork: z.boolean(),
   /** Whether this person may take it, or give back what they have taken. */
   mayClaim: z.boolean(),

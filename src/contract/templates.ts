@@ -4,7 +4,7 @@ import { id, isoDate, isoTime, line, prose } from './fields.ts';
 import { impactSchema, reachSchema } from './impact.ts';
 import { templatePaths } from './paths.ts';
 import { taskLineSchema } from './tasks.ts';
-import { contentFields, estimate, fileSchema, keysOf, stepSchema, titlePattern } from './work.ts';
+import { contentFields, estimate, fileSchema, keysOf, stepSchema, ticketsAsked, titlePattern } from './work.ts';
 
 export const DOTS = ['petrol', 'blue', 'green', 'ink', 'petrolRing', 'blueRing', 'greenRing', 'inkRing'] as const;
 const dot = z.enum(DOTS);
@@ -26,6 +26,7 @@ export const templateInputSchema = z
     estimateMinutes: estimate,
     /** Who does it where a schedule does not say otherwise; null for nobody. */
     assigneeId: id.nullable().default(null),
+    tickets: ticketsAsked,
     steps: z.array(stepSchema).max(MAX_STEPS, `A template may have ${MAX_STEPS} steps at most.`).default([]),
     /** Files that go along with every task. */
     fileIds: z.array(id).max(40, 'Forty files at most.').default([]),

@@ -77,6 +77,17 @@ export const checkLineSchema = z.object({
 });
 export type CheckLine = z.infer<typeof checkLineSchema>;
 
+/** The most qualifications that a piece of work asks for, or that somebody holds. */
+export const MOST_TICKETS = 20;
+export const ticketName = line('The ticket', 60);
+
+/** Qualifications that whoever does it has to hold. */
+const tickets = z
+  .array(ticketName)
+  .max(MOST_TICKETS, `${MOST_TICKETS} tickets at most.`)
+  .refine((names) => new Set(names).size === names.length, 'A ticket stands there twice.')
+  .readonly();
+
 const taskStepSchema = z
   .object({
     kind: z.literal('task'),
@@ -94,6 +105,7 @@ const taskStepSchema = z
     estimateMinutes: estimate,
     demands,
     signOff: signOffSchema.nullable(),
+    tickets: tickets.optional(),
   })
   .refine(({ startTime, dueTime }) => startTime === null || dueTime === null || startTime <= dueTime, {
     path: ['dueTime'],
@@ -128,6 +140,9 @@ export const contentFields = {
   numbered: z.boolean().default(false),
   demands,
 };
+
+/** Qualifications that a template asks of whoever does its main task. */
+export const ticketsAsked = tickets.default([]);
 
 /** Every key of a list of steps, its own and those of its demands, stands once: answers are found by them. */
 export function keysOf(steps: readonly { key: string; demands: readonly { key: string }[] }[]): string[] {

@@ -55,6 +55,8 @@ export const workspaceSchema = z.object({
   /** What people may be here, and the teams they may be in. */
   roles: z.array(z.string()),
   teams: z.array(z.string()),
+  /** Qualifications that people may hold and work may ask for. */
+  tickets: z.array(z.string()),
   people: z.array(personSchema),
   /** Told to managers: what keeps the server from working as it should. */
   trouble: z.string().nullable(),

@@ -19,10 +19,17 @@ export {
   type Group,
   givenTo,
   groupKey,
-  type People,
+  People,
   type Why,
 } from './assignment/assignment.ts';
-export { minutesFor, unavailableOn, type Worker, workedDays } from './assignment/availability.ts';
+export {
+  lackedTicket,
+  minutesFor,
+  type NoTicket,
+  unavailableOn,
+  type Worker,
+  workedDays,
+} from './assignment/availability.ts';
 export { COVERS, type Cover } from './assignment/cover.ts';
 export { type EvenMove, type EvenPerson, type EvenTask, evenOut, unevennessOf } from './assignment/even-out.ts';
 export { Loads, mondayOf, type WeekOfWork } from './assignment/loads.ts';
@@ -123,7 +130,7 @@ export {
   stillMissing,
 } from './doing/proof.ts';
 export { sayAnswer, sayDemand, sayLimits, sayMissing, sayNumber, sayOutside } from './doing/proof-words.ts';
-export { minutesOfHolder, type SetTask, tasksOfSet } from './doing/set-tasks.ts';
+export { minutesOfHolder, type SetTask, tasksOfSet, ticketsOfHolder } from './doing/set-tasks.ts';
 export {
   type CheckStep,
   MAIN_PART,

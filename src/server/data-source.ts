@@ -12,6 +12,7 @@ import { runMigrations } from 'graphile-worker';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
 import { Change } from './platform/changes/entity.ts';
+import { AskedTickets1766600000000 } from './platform/db/migrations/asked-tickets.ts';
 import { Assignment1766400000000 } from './platform/db/migrations/assignment.ts';
 import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
 import { BringIns1766100000000 } from './platform/db/migrations/bring-ins.ts';
@@ -120,6 +121,7 @@ export function dataSource(
       Ways1766300000000,
       Assignment1766400000000,
       SteadyTriggers1766500000000,
+      AskedTickets1766600000000,
     ],
     extra: {
       max: connections,

@@ -32,11 +32,17 @@ export interface Settled {
   readonly why: Why | null;
 }
 
-/** Who does what one person was given by name on a day: they themselves, or whoever takes over for them. */
-export function byNameOn(personId: string, on: CivilDay, people: People, calendar: WorkingCalendar): Assignment {
+/** Who does what one person was given by name on a day: they themselves, or whoever takes over for them and holds the tickets. */
+export function byNameOn(
+  personId: string,
+  on: CivilDay,
+  tickets: readonly string[],
+  people: People,
+  calendar: WorkingCalendar,
+): Assignment {
   return assign(givenTo(personId), {
     ...{ nominal: on, on, estimateMinutes: 0, people, usualPersonId: null },
-    asked: { tickets: [], isHoliday: calendar.holidayName(on) !== undefined },
+    asked: { tickets, isHoliday: calendar.holidayName(on) !== undefined },
     datesBetween: () => 0,
     loadOf: () => ({ minutes: 0, capacity: 0, lastHad: null }),
   });

@@ -10,7 +10,7 @@ import {
   type Group,
   People,
 } from './assignment.ts';
-import { minutesFor, NOTHING_ASKED, unavailableOn, type Worker } from './availability.ts';
+import { lackedTicket, minutesFor, NOTHING_ASKED, unavailableOn, type Worker } from './availability.ts';
 import { COVERS, type Cover } from './cover.ts';
 import { sayWhy } from './why-words.ts';
 
@@ -141,19 +141,28 @@ describe('who does the work of a date', () => {
         leave: fc.array(leave, { maxLength: 2 }),
         days: fc.subarray([1, 2, 3, 4, 5, 6, 7] as const),
         deputyId: fc.constantFrom(null, 'a', 'b', 'c', 'd'),
+        // Some hold it for good, some until a day among those that are asked for, some not at all.
+        crane: fc.constantFrom([], [null], [TODAY + 4], [TODAY + 20]),
       })
-      .map(({ leave: away, days, deputyId }) => worker(id, { leave: away, weeks: [plainWeek(450, days)], deputyId }));
+      .map(({ leave: away, days, deputyId, crane }) =>
+        worker(id, {
+          ...{ leave: away, weeks: [plainWeek(450, days)], deputyId },
+          tickets: crane.map((until) => ({ name: 'crane', until })),
+        }),
+      );
   const crew = fc.tuple(someone('a'), someone('b'), someone('c'), someone('d'));
 
-  it('is never somebody who is not there, whoever covers and whatever day it is', () => {
+  it('is never somebody who is not there or lacks a ticket, whoever covers and whatever day it is', () => {
     fc.assert(
       fc.property(
         crew,
         fc.constantFrom(...COVERS),
         fc.integer({ min: 0, max: 13 }),
         fc.boolean(),
-        (all, cover, n, isHoliday) => {
+        fc.constantFrom([], ['crane']),
+        (all, cover, n, isHoliday, tickets) => {
           const on = TODAY + n;
+          const asked = { tickets, isHoliday };
           const rules: AssignmentRule[] = [
             {
               ...(inTurn(cover) as Extract<AssignmentRule, { kind: 'inTurn' }>),
@@ -167,13 +176,18 @@ describe('who does the work of a date', () => {
             { v: 1, kind: 'leastToDo', group: EVERYBODY },
           ];
           for (const rule of rules) {
-            const id = whose(assign(rule, context({ nominal: on, on, asked: { tickets: [], isHoliday } }, all)));
+            const id = whose(assign(rule, context({ nominal: on, on, asked }, all)));
             const found = all.find((one) => one.id === id);
-            if (id !== null) expect(found && unavailableOn(found, on, { tickets: [], isHoliday })).toBeNull();
+            if (id !== null) expect(found && unavailableOn(found, on, asked)).toBeNull();
             // Where nobody has it though the next one covers, nobody of the roster is there.
             else if (rule.kind === 'leastToDo' || (rule.kind === 'inTurn' && cover === 'next'))
-              expect(all.every((one) => unavailableOn(one, on, { tickets: [], isHoliday }) !== null)).toBe(true);
+              expect(all.every((one) => unavailableOn(one, on, asked) !== null)).toBe(true);
           }
+          // Whoever has days without hours as well has them with their tickets alone.
+          const always: AssignmentRule = { v: 1, kind: 'person', personId: 'b', daysOffToo: true, cover };
+          const id = whose(assign(always, context({ nominal: on, on, asked }, all)));
+          const found = all.find((one) => one.id === id);
+          expect(found === undefined ? null : lackedTicket(found, tickets, on)).toBeNull();
         },
       ),
     );

@@ -1,5 +1,5 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import { type Asked, unavailableOn, type Worker } from './availability.ts';
+import { type Asked, lackedTicket, unavailableOn, type Worker } from './availability.ts';
 import { type Cover, type Covered, coverFor, type PassedOver } from './cover.ts';
 import { type LeastToDo, leastToDo, type WeekLoad } from './least-to-do.ts';
 import { type DatesBetween, type Turns, turnOn } from './roster.ts';
@@ -187,7 +187,9 @@ function byName(
   by: 'name' | 'usual person',
 ): Assignment {
   const worker = context.people.workers.get(personId);
-  if (daysOffToo && worker && unavailableOn(worker, context.on, context.asked)?.because === 'off')
+  const { on, asked } = context;
+  const isOff = worker !== undefined && unavailableOn(worker, on, asked)?.because === 'off';
+  if (daysOffToo && isOff && lackedTicket(worker, asked.tickets, on) === null)
     return { kind: 'one', personId, why: { by, passedOver: [] } };
   return one(covered([personId], 0, cover, context), (passedOver) => ({ by, passedOver }));
 }

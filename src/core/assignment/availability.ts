@@ -35,7 +35,14 @@ export type Unavailable =
   | { readonly because: 'not here yet' | 'has left' | 'off' }
   /** @param until the last day of it */
   | { readonly because: 'away'; readonly until: CivilDay }
-  | { readonly because: 'no ticket'; readonly ticket: string };
+  | NoTicket;
+
+/** @param endedOn the last day on which they held it; null where they never did */
+export interface NoTicket {
+  readonly because: 'no ticket';
+  readonly ticket: string;
+  readonly endedOn: CivilDay | null;
+}
 
 /** What work asks of a day. */
 export interface Asked {
@@ -60,8 +67,19 @@ export function unavailableOn(worker: Worker, day: CivilDay, { tickets, isHolida
   for (const { from, to, half } of leave)
     if (half === undefined && from <= day && day <= to) return { because: 'away', until: to };
   if (isHoliday || minutesInWeeks(weeks, weeksFrom, day) === 0) return OFF;
-  for (const ticket of tickets) if (!holds(worker, ticket, day)) return { because: 'no ticket', ticket };
-  return null;
+  return lackedTicket(worker, tickets, day);
+}
+
+/** The first ticket of those that are asked for which somebody does not hold on a day; null where they hold them all. */
+export function lackedTicket(
+  worker: Pick<Worker, 'tickets'>,
+  tickets: readonly string[],
+  day: CivilDay,
+): NoTicket | null {
+  const ticket = tickets.find((name) => !holds(worker, name, day));
+  if (ticket === undefined) return null;
+  const ends = worker.tickets.flatMap(({ name, until }) => (name === ticket && until !== null ? [until] : []));
+  return { because: 'no ticket', ticket, endedOn: ends.length === 0 ? null : Math.max(...ends) };
 }
 
 /** Minutes that somebody can work on a day, 0 to 1440: their hours, half of them on half a day of leave. */
@@ -92,6 +110,6 @@ export function workedDays(
 }
 
 /** Whether somebody holds a ticket on a day; on its last day they do. */
-export function holds({ tickets }: Pick<Worker, 'tickets'>, name: string, day: CivilDay): boolean {
+function holds({ tickets }: Pick<Worker, 'tickets'>, name: string, day: CivilDay): boolean {
   return tickets.some((ticket) => ticket.name === name && (ticket.until === null || ticket.until >= day));
 }

@@ -71,7 +71,9 @@ function saySingle(why: PassedOver['why'], today: CivilDay): string {
     case 'not here yet':
       return 'is not here yet';
     case 'no ticket':
-      return `has no ticket “${why.ticket}”`;
+      return why.endedOn === null
+        ? `has no ticket “${why.ticket}”`
+        : `has “${why.ticket}” only until ${sayNear(why.endedOn, today)}`;
     case 'not known':
       return 'is nobody here';
   }

@@ -1,12 +1,18 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { People } from '../assignment/assignment.ts';
+import { peopleHere } from '../assignment/people-here.ts';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
+import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
+import { plainWeek } from '../people/week-hours.ts';
 import { occurrencesWithinHorizon } from '../planning/horizon.ts';
 import { isDated, planDays } from '../planning/plan.ts';
 import { PLAIN_TIMING } from '../planning/timing.ts';
+import { parsePhrase } from '../recurrence/phrase/reader.ts';
 import { answerProblem, type Demand, type Doing, outsideBy, stillMissing } from './proof.ts';
 import { sayAnswer, sayDemand, sayLimits, sayMissing, sayOutside } from './proof-words.ts';
+import { tasksOfSet, ticketsOfHolder } from './set-tasks.ts';
 import { partDays, type Step, sayOffset, setMinutes, setParts, setReach } from './template-set.ts';
 
 const check = (key: string, demands: readonly Demand[] = []): Step => ({
@@ -34,6 +40,7 @@ const template = (...steps: Step[]) => ({
   estimateMinutes: 60,
   demands: [],
   signOff: null,
+  tickets: [],
   steps,
 });
 const loop: Demand = { key: 'loop', label: 'Earth loop', kind: 'number', unit: 'Ω', least: 0.05, most: 0.8 };
@@ -46,6 +53,33 @@ describe('the set of a template', () => {
       ['notice', ['c']],
       ['file', []],
     ]);
+  });
+
+  it('asks whoever has it for the tickets of all that is theirs, and gives a step to nobody who lacks its own', () => {
+    const named = (personId: string) => ({
+      ...own('hoist', 0),
+      assignee: { by: 'person' as const, personId },
+      tickets: ['hoist'],
+    });
+    const parts = setParts({ ...template({ ...own('gas', 0), tickets: ['gas'] }, named('Bram')), tickets: ['boat'] });
+    expect(ticketsOfHolder(parts)).toEqual(['boat', 'gas']);
+    const schedule = {
+      recurrence: parsePhrase('every day', { start: '2026-12-01' }),
+      timing: PLAIN_TIMING,
+    };
+    const [one] = planDays(schedule, WEEKDAYS_ONLY, dayOfIso('2026-12-01'), dayOfIso('2026-12-01')).filter(isDated);
+    const bram = (tickets: readonly { name: string; until: string | null }[]) =>
+      peopleHere([
+        {
+          ...{ id: 'Bram', roles: [], team: null, weeks: [plainWeek(450, [1])], weeksFrom: '2026-12-01' },
+          ...{ worksFrom: null, worksUntil: null, leave: [], deputyId: null, tickets },
+        },
+      ]);
+    const whoHas = (people: People) =>
+      one &&
+      tasksOfSet(one, parts, WEEKDAYS_ONLY, { kind: 'nobody', why: null }, people).map(({ assigneeId }) => assigneeId);
+    expect(whoHas(bram([{ name: 'hoist', until: '2026-12-01' }]))).toEqual([null, null, 'Bram']);
+    expect(whoHas(bram([{ name: 'hoist', until: '2026-11-30' }]))).toEqual([null, null, null]);
   });
 
   it('keeps every check line, and counts all minutes', () => {

@@ -1,5 +1,7 @@
-import type { Assignment } from '../assignment/assignment.ts';
+import type { Assignment, People } from '../assignment/assignment.ts';
+import { lackedTicket } from '../assignment/availability.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
+import type { CivilDay } from '../civil-date/civil-day.ts';
 import type { DatedOccurrence } from '../planning/plan.ts';
 import { MAIN_PART, type PartDays, partDays, type SetPart } from './template-set.ts';
 
@@ -17,18 +19,21 @@ export interface SetTask extends PartDays {
  * The tasks of the set of an occurrence, the main one first: each on its own day, and with what the schedule says of it
  * differently from its template.
  * @param ofSet who has the set, as its schedule gives it
+ * @param people everybody who may be given work: whoever is named for a step and lacks a ticket for it does not get it
  */
 export function tasksOfSet(
   occurrence: DatedOccurrence,
   parts: readonly SetPart[],
   calendar: WorkingCalendar,
   ofSet: Assignment,
+  people: People,
 ): SetTask[] {
   return parts.map((part) => {
     const own = occurrence.own?.[part.key] ?? {};
     const days = partDays(occurrence, part, calendar);
     const isMain = part.key === MAIN_PART;
-    const assignment = isMain || own.assigneeId === undefined ? ofPart(part, ofSet) : byHand(own.assigneeId);
+    const assignment =
+      isMain || own.assigneeId === undefined ? ofPart(part, ofSet, days.on, people) : byHand(own.assigneeId);
     return {
       ...days,
       part,
@@ -47,12 +52,23 @@ export function minutesOfHolder(parts: readonly Pick<SetPart, 'assignee' | 'esti
   return parts.reduce((sum, { assignee, estimateMinutes }) => sum + (assignee.by === 'set' ? estimateMinutes : 0), 0);
 }
 
-function ofPart({ assignee }: SetPart, ofSet: Assignment): Assignment {
+/** Qualifications that whoever has a set has to hold: those of all its tasks that they do. */
+export function ticketsOfHolder(parts: readonly Pick<SetPart, 'assignee' | 'tickets'>[]): readonly string[] {
+  return [...new Set(parts.flatMap(({ assignee, tickets }) => (assignee.by === 'set' ? tickets : [])))];
+}
+
+function ofPart({ assignee, tickets }: SetPart, ofSet: Assignment, on: CivilDay, { workers }: People): Assignment {
   switch (assignee.by) {
     case 'set':
       return ofSet;
-    case 'person':
-      return { kind: 'one', personId: assignee.personId, why: { by: 'name', passedOver: [] } };
+    case 'person': {
+      const { personId } = assignee;
+      const worker = workers.get(personId);
+      const lacked = worker ? lackedTicket(worker, tickets, on) : null;
+      return lacked === null
+        ? { kind: 'one', personId, why: { by: 'name', passedOver: [] } }
+        : { kind: 'nobody', why: { by: 'name', passedOver: [{ personId, why: lacked }] } };
+    }
     case 'nobody':
       return { kind: 'nobody', why: null };
   }

@@ -37,6 +37,8 @@ export interface TaskStep {
   readonly estimateMinutes: number;
   readonly demands: readonly Demand[];
   readonly signOff: SignOff | null;
+  /** Qualifications that whoever does it has to hold; left out for none. */
+  readonly tickets?: readonly string[] | undefined;
 }
 
 /** In the order in which they are shown. A check line belongs to the last task before it, the first ones to the main task. */
@@ -48,13 +50,16 @@ export interface SetTemplate {
   readonly estimateMinutes: number;
   readonly demands: readonly Demand[];
   readonly signOff: SignOff | null;
+  /** Qualifications that whoever does the main task has to hold. */
+  readonly tickets: readonly string[];
   readonly steps: readonly Step[];
 }
 
 /** One task of a set: the main one, worked on the set's date itself, or one of the steps. */
-export interface SetPart extends Omit<TaskStep, 'kind'> {
+export interface SetPart extends Omit<TaskStep, 'kind' | 'tickets'> {
   /** Key of its step; empty for the main task. */
   readonly key: string;
+  readonly tickets: readonly string[];
   readonly checkLines: readonly CheckLine[];
 }
 
@@ -63,7 +68,7 @@ export const MAIN_PART = '';
 
 /** The tasks that a template makes for one occurrence: the main one first, then its steps in their order. */
 export function setParts(template: SetTemplate): SetPart[] {
-  const { titlePattern, estimateMinutes, demands, signOff } = template;
+  const { titlePattern, estimateMinutes, demands, signOff, tickets } = template;
   const parts: (SetPart & { checkLines: CheckLine[] })[] = [
     {
       key: MAIN_PART,
@@ -76,6 +81,7 @@ export function setParts(template: SetTemplate): SetPart[] {
       estimateMinutes,
       demands,
       signOff,
+      tickets,
       checkLines: [],
     },
   ];
@@ -84,8 +90,8 @@ export function setParts(template: SetTemplate): SetPart[] {
       const { key, text, note, demands: asked } = step;
       parts.at(-1)?.checkLines.push({ key, text, note, demands: asked });
     } else {
-      const { kind: _, ...part } = step;
-      parts.push({ ...part, checkLines: [] });
+      const { kind: _, tickets: asked = [], ...part } = step;
+      parts.push({ ...part, tickets: asked, checkLines: [] });
     }
   }
   return parts;

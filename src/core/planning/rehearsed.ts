@@ -1,4 +1,5 @@
 import type { Assigner } from '../assignment/assigner.ts';
+import type { People } from '../assignment/assignment.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { type SetTask, tasksOfSet } from '../doing/set-tasks.ts';
@@ -19,14 +20,14 @@ export type RehearsedLine =
  */
 export function rehearsedLines(
   schedule: PlannedSchedule,
-  { parts, whose }: { readonly parts: readonly SetPart[]; readonly whose: Assigner },
+  { parts, whose, people }: { readonly parts: readonly SetPart[]; readonly whose: Assigner; readonly people: People },
   calendar: WorkingCalendar,
   from: CivilDay,
   to: CivilDay,
 ): RehearsedLine[] {
   return shownDays(schedule, calendar, from, to).flatMap((one): RehearsedLine[] =>
     isDated(one)
-      ? tasksOfSet(one, parts, calendar, whose(one)).map((task) => ({ kind: 'task', occurrence: one, task }))
+      ? tasksOfSet(one, parts, calendar, whose(one), people).map((task) => ({ kind: 'task', occurrence: one, task }))
       : [one],
   );
 }

@@ -1,6 +1,12 @@
 import { describe, expect, it } from 'vitest';
+import { assigner } from '../assignment/assigner.ts';
+import type { AssignmentRule } from '../assignment/assignment.ts';
+import { Loads } from '../assignment/loads.ts';
+import { type Colleague, peopleHere } from '../assignment/people-here.ts';
+import { datesBetweenOf } from '../assignment/turn-dates.ts';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
-import { dayOfIso } from '../civil-date/iso-date.ts';
+import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
+import { plainWeek } from '../people/week-hours.ts';
 import { monthsRule } from '../recurrence/generated.ts';
 import type { MonthPoint, Recurrence, Rule } from '../recurrence/rule.ts';
 import { outlook } from './outlook.ts';
@@ -43,6 +49,49 @@ function say(rules: Rule[], rest: Partial<Recurrence> = {}, pauses: PlannedSched
 describe('remarks on a plan', () => {
   it('are none where there is nothing to say', () => {
     expect(say([{ kind: 'weeks', every: 1, on: [3] }])).toEqual([]);
+  });
+
+  it('say whose ticket ends before dates that would be theirs, and where they go', () => {
+    const schedule: PlannedSchedule = {
+      recurrence: {
+        start: '2026-11-24',
+        rules: [{ kind: 'weeks', every: 4, on: [3] }],
+        end: { kind: 'never' },
+        dayOff: 'none',
+      },
+      timing: PLAIN_TIMING,
+    };
+    const ends = dayOfIso('2027-09-10');
+    const crew = ['Bram', 'Selwyn', 'Gwen'].map((id): Colleague => ({
+      ...{ id, roles: ['yard'], team: null, weeks: [plainWeek(450, [1, 2, 3, 4, 5])], weeksFrom: '2026-11-24' },
+      ...{ worksFrom: null, worksUntil: null, leave: [], deputyId: null },
+      tickets: id === 'Gwen' ? [] : [{ name: 'hoist', until: id === 'Selwyn' ? isoOfDay(ends) : null }],
+    }));
+    const say = (rule: AssignmentRule, of = crew) => {
+      const people = peopleHere(of);
+      const whose = assigner(rule, {
+        ...{ calendar, people, usualPersonId: null, estimateMinutes: 30, tickets: ['hoist'] },
+        datesBetween: datesBetweenOf(schedule, calendar),
+        loads: new Loads(people.workers, () => false, []),
+      });
+      return remarks(schedule, outlook(schedule, calendar, today, 30), {
+        ...{ calendar, today },
+        who: { whose, nameOf: (id) => id },
+      })
+        .filter(({ kind }) => kind === 'no ticket')
+        .map(({ text }) => text);
+    };
+    const toSelwyn: AssignmentRule = { v: 1, kind: 'person', personId: 'Selwyn', daysOffToo: true, cover: 'nobody' };
+    expect(say(toSelwyn)).toEqual([
+      'Selwyn holds the ticket “hoist” until Fri 10 Sep 2027: 2 dates after that go to nobody: Wed 29 Sep 2027 and Wed 27 Oct 2027.',
+    ]);
+    const covered = crew.map((one) => (one.id === 'Selwyn' ? { ...one, deputyId: 'Bram' } : one));
+    expect(say({ ...toSelwyn, cover: 'deputy' }, covered)[0]).toContain('2 dates after that go to others');
+    // Named, and never qualified; in a role that is nothing to remark on.
+    expect(say({ ...toSelwyn, personId: 'Gwen' })[0]).toMatch(
+      /^Gwen does not hold the ticket “hoist”: 1[34] dates go to nobody/,
+    );
+    expect(say({ v: 1, kind: 'anyOf', group: { of: 'role', role: 'yard' } })).toHaveLength(1);
   });
 
   it('say that what comes every so often passes its first date over, with the start that would not', () => {

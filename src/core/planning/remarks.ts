@@ -1,5 +1,7 @@
 import type { Assigner } from '../assignment/assigner.ts';
 import type { Assignment } from '../assignment/assignment.ts';
+import type { NoTicket } from '../assignment/availability.ts';
+import type { PassedOver } from '../assignment/cover.ts';
 import { type NameOf, sayWhy } from '../assignment/why-words.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
@@ -24,6 +26,7 @@ export interface Remark {
     | 'notice too short'
     | 'nobody assigned'
     | 'nobody there'
+    | 'no ticket'
     | 'twice a day'
     | 'missing day'
     | 'moved'
@@ -64,6 +67,7 @@ export function remarks(schedule: PlannedSchedule, outlook: Outlook, context: Re
     ...appearsLate(dated, context),
     ...noticeTooShort(dated, context),
     ...nobody(dated, context),
+    ...noTicket(dated, context),
     ...twiceADay(dated, context),
     ...missingDays(schedule),
     ...moved(dated, outlook, context),
@@ -206,6 +210,57 @@ function nobodyThere(
   const text = `Nobody who may do it is there on ${plural(days.length, 'date')}: ${listDates(days, context, { holidays: true })}.${why}`;
   return remark('nobody there', text, days);
 }
+
+/** So many people without a ticket are told of by name. */
+const NAMED_TICKETS = 4;
+
+/**
+ * Whoever would have dates but for a ticket that they lack, or that ends before. Of a role or a team those who have never held
+ * it are no news: it is for the others of it.
+ */
+function noTicket(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
+  const { who, today } = context;
+  if (who === undefined) return [];
+  const found = new Map<
+    string,
+    { readonly id: string; readonly lacked: NoTicket; readonly days: CivilDay[]; gone: number }
+  >();
+  for (const occurrence of dated) {
+    const assignment = who.whose(occurrence);
+    for (const { personId, why } of passedOverIn(assignment)) {
+      if (why.because !== 'no ticket') continue;
+      if (isOfGroup(assignment) && (why.endedOn === null || why.endedOn < today)) continue;
+      const key = `${personId} ${why.ticket}`;
+      const known = found.get(key) ?? { id: personId, lacked: why, days: [], gone: 0 };
+      known.days.push(occurrence.on);
+      if (assignment.kind === 'nobody') known.gone++;
+      found.set(key, known);
+    }
+  }
+  return [...found.values()].slice(0, NAMED_TICKETS).map(({ id, lacked, days, gone }) => {
+    const { ticket, endedOn } = lacked;
+    const held =
+      endedOn === null
+        ? `${who.nameOf(id)} does not hold the ticket “${ticket}”`
+        : `${who.nameOf(id)} holds the ticket “${ticket}” ${endedOn < today ? 'no longer' : `until ${sayDay(endedOn, today)}`}`;
+    const dates = `${plural(days.length, 'date')}${endedOn === null || endedOn < today ? '' : ' after that'}`;
+    const goTo = gone === days.length ? 'nobody' : gone === 0 ? 'others' : `others, ${gone} of them to nobody`;
+    return remark(
+      'no ticket',
+      `${held}: ${dates} ${days.length === 1 ? 'goes' : 'go'} to ${goTo}: ${listDates(days, context)}.`,
+      days,
+    );
+  });
+}
+
+function passedOverIn(assignment: Assignment): readonly PassedOver[] {
+  if (assignment.kind === 'anyOf') return assignment.passedOver;
+  return assignment.why === null || assignment.why.by === 'hand' ? [] : assignment.why.passedOver;
+}
+
+/** Whether it is for a role or a team, of whom it takes one. */
+const isOfGroup = (assignment: Assignment): boolean =>
+  assignment.kind === 'anyOf' || assignment.why?.by === 'least to do';
 
 function twiceADay(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
   const { others = [], calendar } = context;

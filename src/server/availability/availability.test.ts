@@ -1,9 +1,16 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { Leave, LeaveImpact, Schedule, Task } from '../../contract/index.ts';
+import {
+  type Leave,
+  type LeaveImpact,
+  type Lists,
+  listsSchema,
+  type Schedule,
+  type Task,
+} from '../../contract/index.ts';
 import { type AssignmentRule, givenTo } from '../../core/index.ts';
 import { plainInput, weekly } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
-import { newTemplate } from '../testing/work.ts';
+import { newTemplate, ownTask } from '../testing/work.ts';
 
 let server: TestServer;
 let ines: Agent;
@@ -18,8 +25,13 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 /** A schedule on some weekdays of a new template, given by a rule. */
-async function made(assignment: AssignmentRule, rules: object[] = [{ kind: 'weeks', every: 1, on: [1, 2, 3, 4, 5] }]) {
-  const templateId = await newTemplate(ines, { name: 'Round', titlePattern: 'Round of {person}', estimateMinutes: 60 });
+async function made(
+  assignment: AssignmentRule,
+  rules: object[] = [{ kind: 'weeks', every: 1, on: [1, 2, 3, 4, 5] }],
+  of: object = {},
+) {
+  const words = { name: 'Round', titlePattern: 'Round of {person}', estimateMinutes: 60 };
+  const templateId = await newTemplate(ines, { ...words, ...of });
   const input = { ...plainInput(templateId), assignment, timing: { ...plainInput(templateId).timing, dueTime: null } };
   const { body } = await ines
     .post('/api/schedules')
@@ -55,21 +67,25 @@ const enter = async (name: string, leave: object, by = ines) =>
   ).body as { leave: Leave; changeId: string };
 const takeBack = ({ id: leaveId, version }: Leave, by = ines) =>
   by.post(`/api/leave/${leaveId}/take-back`).send({ version });
+/** Writes something else of a person. @returns the change */
+async function changed(name: string, of: object): Promise<string> {
+  const { body: team } = await ines.get('/api/team').expect(200);
+  const found = team.members.find((one: { id: string }) => one.id === id(name));
+  const { id: _, signsIn: __, invitedUntil: ___, loads: ____, ...fields } = found;
+  const { body } = await ines
+    .put(`/api/people/${id(name)}`)
+    .send({ ...fields, ...of })
+    .expect(200);
+  return body.changeId;
+}
 beforeEach(() => server.source.query('delete from leave; update person set deputy_id = null'));
 
 describe('hours of a person', () => {
   it('that change give what nobody has seen to others, which an undo takes back', async () => {
     const { id: scheduleId } = await made(inTurn('Joss', 'Nadia'));
-    const { body: team } = await ines.get('/api/team').expect(200);
-    const joss = team.members.find((one: { id: string }) => one.id === id('Joss'));
-    const { id: _, signsIn: __, invitedUntil: ___, loads: ____, ...fields } = joss;
-    const weeks = [[450, 450, 0, 450, 450, 0, 0]];
-    const { body } = await ines
-      .put(`/api/people/${id('Joss')}`)
-      .send({ ...fields, weeks })
-      .expect(200);
+    const changeId = await changed('Joss', { weeks: [[450, 450, 0, 450, 450, 0, 0]] });
     expect(await who(scheduleId, '2026-12-07', '2026-12-11')).toBe('Joss Joss Nadia Joss Joss');
-    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
     expect(await who(scheduleId, '2026-12-07', '2026-12-11')).toBe('Joss Joss Joss Joss Joss');
   });
 });
@@ -299,5 +315,106 @@ describe('whoever has the least to do', () => {
       .send({ changes: [{ id: scheduleId, version: body.version, set }], reach: { open: true, also: [] } })
       .expect(200);
     expect(await tasks(scheduleId)).toEqual(before);
+  });
+});
+
+describe('tickets that work asks for', () => {
+  const RADIO = { tickets: ['radio'] };
+  const holds = (until: string | null) => ({ tickets: [{ name: 'radio', until }] });
+  beforeEach(async () => {
+    await server.source.query(
+      `update person set version = version + 1, tickets = case when id = $1 then $2::jsonb else '[]' end`,
+      [id('Joss'), JSON.stringify(holds('2026-12-08').tickets)],
+    );
+  });
+
+  it('pass over whoever lacks one, move what nobody has seen when one ends sooner, and come back by an undo', async () => {
+    await changed('Nadia', holds(null));
+    const { id: scheduleId } = await made(inTurn('Joss', 'Nadia', 'Kit'), undefined, RADIO);
+    // From the second week on it is Nadia's turn, then Kit's, who has none; Joss holds it up to the 8th.
+    expect(await who(scheduleId, '2026-11-26', '2026-12-11')).toBe(
+      'Joss Joss Nadia Nadia Nadia Nadia Nadia Joss Joss Nadia Nadia Nadia',
+    );
+    const changeId = await changed('Joss', holds('2026-12-04'));
+    expect(await who(scheduleId, '2026-12-07', '2026-12-11')).toBe('Nadia Nadia Nadia Nadia Nadia');
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect(await who(scheduleId, '2026-12-07', '2026-12-11')).toBe('Joss Joss Nadia Nadia Nadia');
+  });
+
+  it('hold for whoever has it by name, for steps too; by hand somebody else can be given it, which is said', async () => {
+    const step = { assignee: { by: 'person', personId: id('Kit') }, tickets: ['radio'] };
+    const of = { steps: [ownTask('call', 0, step as object)] };
+    const { id: scheduleId } = await made(givenTo(id('Nadia')), [{ kind: 'weeks', every: 1, on: [2] }], {
+      ...of,
+      ...RADIO,
+    });
+    const [main, call] = await tasks(scheduleId);
+    expect([main?.who, call?.who]).toEqual([null, null]);
+    const task = (await ines.get(`/api/tasks/${main?.id}`).expect(200)).body as Task;
+    expect(task).toMatchObject({ tickets: ['radio'], whyWho: 'Nadia has no ticket “radio”, and nobody else can' });
+    await ines
+      .post('/api/tasks/changes')
+      .send({ tasks: [{ id: task.id, version: task.version }], deed: { kind: 'give', personId: id('Nadia') } })
+      .expect(200);
+    expect((await ines.get(`/api/tasks/${main?.id}`)).body).toMatchObject({
+      lackedTicket: 'radio',
+      tickets: ['radio'],
+    });
+  });
+
+  it('keep what any one may take from the sheets of those who lack one, who can’t take it either', async () => {
+    const { id: scheduleId } = await made(
+      { v: 1, kind: 'anyOf', group: { of: 'role', role: 'dock crew' } },
+      undefined,
+      RADIO,
+    );
+    const [first] = await tasks(scheduleId);
+    const offered = async (name: string, by: Agent) =>
+      (await by.get(`/api/people/${id(name)}/day-sheet`).expect(200)).body.offered.tasks.some(
+        (task: { id: string }) => task.id === first?.id,
+      );
+    const [joss, nadia] = [await server.browser('Joss Penhale'), await server.browser('Nadia Orme')];
+    expect([await offered('Joss', joss), await offered('Nadia', nadia)]).toEqual([true, false]);
+    const { body } = await nadia.post(`/api/tasks/${first?.id}/claim`).expect(403);
+    expect(body.detail).toBe('It asks for the ticket “radio”, which you do not hold on 2026-11-24.');
+    await joss.post(`/api/tasks/${first?.id}/claim`).expect(200);
+  });
+
+  it('join the list of the workspace, carry another name over to people and templates, and can’t leave while asked for', async () => {
+    const templateId = await newTemplate(ines, {
+      tickets: ['signals'],
+      steps: [ownTask('call', 0, { tickets: ['radio', 'signals'] })],
+    });
+    const lists = async () => listsSchema.parse((await ines.get('/api/settings/lists').expect(200)).body);
+    const found = await lists();
+    expect(found.tickets.filter(({ name }) => name === 'radio' || name === 'signals')).toEqual([
+      { name: 'radio', count: 1, asked: expect.any(Number) },
+      { name: 'signals', count: 0, asked: 1 },
+    ]);
+    const named = (names: readonly { name: string }[]) => names.map(({ name }) => ({ was: name, name }));
+    const input = ({ version, roles, teams, tickets, ...rest }: Lists) => ({
+      ...rest,
+      ...{ version, roles: named(roles), teams: named(teams), tickets: named(tickets) },
+      clientFields: rest.clientFields.map(({ count: _, ...field }) => field),
+      assetFields: rest.assetFields.map(({ count: _, ...field }) => field),
+    });
+    const without = { ...input(found), tickets: named(found.tickets).filter(({ name }) => name !== 'signals') };
+    const { body: refused } = await ines.put('/api/settings/lists').send(without).expect(422);
+    expect(refused.errors[0].message).toBe('“signals” can’t go: 1 template asks for it. Take it out there first.');
+    const renamed = {
+      ...input(found),
+      tickets: named(found.tickets).map((one) => (one.was === 'radio' ? { ...one, name: 'VHF' } : one)),
+    };
+    const { body } = await ines.put('/api/settings/lists').send(renamed).expect(200);
+    const ofTemplate = async () => (await ines.get(`/api/templates/${templateId}`).expect(200)).body.steps[0].tickets;
+    expect([(await server.person('Joss Penhale')).tickets[0]?.name, await ofTemplate()]).toEqual([
+      'VHF',
+      ['VHF', 'signals'],
+    ]);
+    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    expect([(await server.person('Joss Penhale')).tickets[0]?.name, await ofTemplate()]).toEqual([
+      'radio',
+      ['radio', 'signals'],
+    ]);
   });
 });

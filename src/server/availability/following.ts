@@ -13,7 +13,7 @@ import { colleagues } from '../people/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { followSchedules, keyOf, planAll, scheduleRows } from '../schedules/index.ts';
-import type { Task } from '../tasks/stored/index.ts';
+import { type Task, ticketsAskedBy } from '../tasks/stored/index.ts';
 
 /** Days, both included. */
 export interface Span {
@@ -101,8 +101,8 @@ const passedOver = (why: Why | null): readonly string[] =>
 /** What was given to somebody by name: by hand, or in a step of a template; theirs, or covered for them so far. */
 async function byName(scope: Scope, ids: readonly string[], here: People, { from, to }: Span): Promise<Given[]> {
   const calendar = await scope.calendar();
-  const tasks = await scope.sql<Given & { readonly on: string }>(
-    `select id, assignee_id as "assigneeId", offered_to as "offeredTo", why, work_on as "on" from task
+  const tasks = await scope.sql<Given & { readonly on: string; readonly tickets: readonly string[] }>(
+    `select id, assignee_id as "assigneeId", offered_to as "offeredTo", why, work_on as "on", ${ticketsAskedBy('task')} as tickets from task
      where workspace_id = $1 and state = 'open' and work_on between $3::date and $4::date and offered_to is null
        and (assignee_id = any($2::uuid[])
          or (why->>'by' = 'name' and why->'passedOver'->0->>'personId' = any($2::text[])
@@ -113,7 +113,7 @@ async function byName(scope: Scope, ids: readonly string[], here: People, { from
   return tasks.flatMap((task): Given[] => {
     const personId = task.why?.by === 'name' ? (task.why.passedOver[0]?.personId ?? task.assigneeId) : task.assigneeId;
     if (personId === null) return [];
-    const found = byNameOn(personId, dayOfIso(task.on), here, calendar);
+    const found = byNameOn(personId, dayOfIso(task.on), task.tickets, here, calendar);
     if (found.kind === 'anyOf') return [];
     const assigneeId = found.kind === 'one' ? found.personId : null;
     return assigneeId === task.assigneeId ? [] : [{ id: task.id, assigneeId, offeredTo: null, why: found.why }];

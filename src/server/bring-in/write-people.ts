@@ -71,6 +71,7 @@ function memberOf(scope: Scope, { values }: ReadRow): PersonInput {
     worksFrom: textOf(values, 'worksFrom') || null,
     worksUntil: textOf(values, 'worksUntil') || null,
     deputyId: null,
+    tickets: [],
   };
 }
 

@@ -1,5 +1,6 @@
 import { type Member, MOST_PEOPLE, type PersonInput } from '../../contract/index.ts';
 import { type CivilDay, capacityOn, DAYS_A_WEEK, isoOfDay, weekdayOf } from '../../core/index.ts';
+import { joinLists } from '../platform/identity/lists.ts';
 import { type Account, hoursOf, Person } from '../platform/identity/person.ts';
 import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
@@ -67,8 +68,22 @@ async function described(scope: Scope, people: readonly Person[]): Promise<Membe
 /** What is written of a person, as it stands. */
 function fieldsOf(person: Person): PersonInput {
   const { name, email, telephone, roles, team, access, weeks, weeksFrom, worksFrom, worksUntil, deputyId } = person;
+  const tickets = person.tickets.map((ticket) => ({ ...ticket }));
   const copies = weeks.map((week) => [...week]);
-  return { name, email, telephone, roles, team, access, weeks: copies, weeksFrom, worksFrom, worksUntil, deputyId };
+  return {
+    name,
+    email,
+    telephone,
+    roles,
+    team,
+    access,
+    weeks: copies,
+    weeksFrom,
+    worksFrom,
+    worksUntil,
+    deputyId,
+    tickets,
+  };
 }
 
 function signingIn(
@@ -119,7 +134,6 @@ export async function insertMember(
     id: scope.newId(),
     accountId: null,
     ways: {},
-    tickets: [],
     version: 1,
     ...input,
   });
@@ -172,7 +186,7 @@ export async function writeMember(
     );
   }
   await scope.save(Person, before.id, { ...(changes as Partial<Person>), version: before.version + 1 });
-  await keepNames(scope, { roles: set.roles ?? [], team: set.team ?? null });
+  await keepNames(scope, { roles: set.roles ?? [], team: set.team ?? null, tickets: set.tickets ?? [] });
   await mustKeepManager(scope);
   const changeId = await scope.record('person', before.id, action, fields);
   await scope.tell('workspace', 'tasks');
@@ -205,15 +219,15 @@ async function checkAddress(scope: Scope, email: string | null, self: string | n
   if (there) throw invalid([{ path: 'email', message: `${there.name} has that address already.` }]);
 }
 
-/** Roles and teams that are new join the lists of the workspace. */
-async function keepNames(scope: Scope, { roles, team }: Pick<PersonInput, 'roles' | 'team'>): Promise<void> {
-  const { roles: known, teams } = scope.workspace;
-  const isNew = roles.some((role) => !known.includes(role)) || (team !== null && !teams.includes(team));
-  if (!isNew) return;
-  const found = await scope.lockedWorkspace();
-  await scope.saveWorkspace({
-    roles: [...new Set([...found.roles, ...roles])],
-    teams: [...new Set([...found.teams, ...(team === null ? [] : [team])])],
+/** Roles, teams and tickets that are new join the lists of the workspace. */
+function keepNames(
+  scope: Scope,
+  { roles, team, tickets }: Pick<PersonInput, 'roles' | 'team' | 'tickets'>,
+): Promise<void> {
+  return joinLists(scope, {
+    roles,
+    teams: team === null ? [] : [team],
+    tickets: tickets.map(({ name }) => name),
   });
 }
 

@@ -19,13 +19,13 @@ export function madeTasks(
   scope: Scope,
   row: ScheduleRow,
   occurrences: readonly DatedOccurrence[],
-  { calendar, people, whose }: Making,
+  { calendar, people, here, whose }: Making,
 ): MadeTask[] {
   const parts = partsOf(row);
   const numbers = numbersFor(scope, row, parts, occurrences, calendar);
   const assigned = whose(row);
   return occurrences.flatMap((occurrence) =>
-    tasksOfSet(occurrence, parts, calendar, assigned(occurrence)).map((task): MadeTask => {
+    tasksOfSet(occurrence, parts, calendar, assigned(occurrence), here).map((task): MadeTask => {
       const { part, assigneeId, assignment } = task;
       const own = occurrence.own?.[part.key] ?? {};
       return {

@@ -40,6 +40,7 @@ const OF_TEMPLATE = {
   titlePattern: 'titlePattern',
   category: 'category',
   estimateMinutes: 'estimateMinutes',
+  tickets: 'tickets',
   templateVersion: 'version',
   workType: 'workType',
   archivedAt: 'archivedAt',
@@ -171,8 +172,8 @@ export function shutFrom(
 
 /** The tasks that one occurrence of a schedule makes; their check lines are those of the template, not told here. */
 export function partsOf(row: ScheduleRow): SetPart[] {
-  const { titlePattern, estimateMinutes, taskSteps } = row;
-  return setParts({ titlePattern, estimateMinutes, demands: [], signOff: null, steps: taskSteps });
+  const { titlePattern, estimateMinutes, tickets, taskSteps } = row;
+  return setParts({ titlePattern, estimateMinutes, tickets, demands: [], signOff: null, steps: taskSteps });
 }
 
 /** The last task of a series, as the database tells it. */

@@ -12,6 +12,7 @@ import {
   type People,
   peopleHere,
   type Settled,
+  ticketsOfHolder,
   type WeekOfWork,
   type Why,
   type WorkingCalendar,
@@ -62,7 +63,7 @@ export async function makingFor(
         ...{ calendar, people: here, usualPersonId },
         datesBetween: lazily(() => datesBetweenOf(plannedSchedule(scope, row), calendar)),
         estimateMinutes: minutesOfHolder(partsOf(row)),
-        tickets: [],
+        tickets: ticketsOfHolder(partsOf(row)),
         loads: settles || !asksForLoad(assignment) ? shared : loads(),
         ...(of ?? {}),
       });

@@ -17,6 +17,7 @@ const TELLING = {
   skipReasons: 'told',
   roles: 'told',
   teams: 'told',
+  tickets: 'told',
   horizonDays: 'told',
   makeTime: 'told',
   madeOn: 'silent',

@@ -12,10 +12,11 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 const lists = async (): Promise<Lists> => listsSchema.parse((await ines.get('/api/settings/lists').expect(200)).body);
-const same = ({ version, roles, teams, skipReasons, clientFields, assetFields }: Lists): ListsInput => ({
+const same = ({ version, roles, teams, tickets, skipReasons, clientFields, assetFields }: Lists): ListsInput => ({
   ...{ version, skipReasons },
   roles: roles.map(({ name }) => ({ was: name, name })),
   teams: teams.map(({ name }) => ({ was: name, name })),
+  tickets: tickets.map(({ name }) => ({ was: name, name })),
   clientFields: clientFields.map(({ count: _, ...field }) => field),
   assetFields: assetFields.map(({ count: _, ...field }) => field),
 });

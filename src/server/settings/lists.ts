@@ -5,12 +5,12 @@ import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { UNFINISHED } from '../tasks/stored/index.ts';
 
 /** Names that became others, the old ones by their lists. */
-type Renamed = Readonly<Record<'roles' | 'teams', Readonly<Record<string, string>>>>;
+type Renamed = Readonly<Record<'roles' | 'teams' | 'tickets', Readonly<Record<string, string>>>>;
 
 /** Lists that everybody chooses from, each name with how often it is used. */
 export async function listsOf(scope: Scope): Promise<Lists> {
-  const { version, roles, teams, skipReasons, clientFields, assetFields } = scope.workspace;
-  const [ofRoles, ofTeams, ofClients, ofAssets] = await scope.atOnce(
+  const { version, roles, teams, tickets, skipReasons, clientFields, assetFields } = scope.workspace;
+  const [ofRoles, ofTeams, held, asked, ofClients, ofAssets] = await scope.atOnce(
     () =>
       counts(
         scope,
@@ -20,6 +20,17 @@ export async function listsOf(scope: Scope): Promise<Lists> {
       counts(
         scope,
         `select team as name, count(*)::int as count from person where workspace_id = $1 and team is not null group by 1`,
+      ),
+    () =>
+      counts(
+        scope,
+        `select ticket->>'name' as name, count(*)::int as count from person, jsonb_array_elements(tickets) ticket where workspace_id = $1 group by 1`,
+      ),
+    () =>
+      counts(
+        scope,
+        `select ticket as name, count(distinct id)::int as count from template, jsonb_array_elements_text(${ASKED}) ticket
+         where workspace_id = $1 group by 1`,
       ),
     () =>
       counts(
@@ -36,6 +47,7 @@ export async function listsOf(scope: Scope): Promise<Lists> {
     version,
     roles: roles.map((name) => ({ name, count: ofRoles.get(name) ?? 0 })),
     teams: teams.map((name) => ({ name, count: ofTeams.get(name) ?? 0 })),
+    tickets: tickets.map((name) => ({ name, count: held.get(name) ?? 0, asked: asked.get(name) ?? 0 })),
     skipReasons,
     clientFields: clientFields.map((field) => ({ ...field, count: ofClients.get(field.key) ?? 0 })),
     assetFields: assetFields.map((field) => ({ ...field, count: ofAssets.get(field.key) ?? 0 })),
@@ -58,10 +70,16 @@ export function changeLists(
         'Someone else changed the settings since you opened them. Yours are still on the screen, not saved; “Put back” shows theirs.',
       );
     const found = await listsOf(tx.after(before));
-    const renamed = { roles: renamedOf(input.roles), teams: renamedOf(input.teams) };
+    const renamed = {
+      roles: renamedOf(input.roles),
+      teams: renamedOf(input.teams),
+      tickets: renamedOf(input.tickets),
+    };
     const problems = [
       ...gone('roles', found.roles, input.roles, (count) => `${plural(count, 'person has', 'people have')} that role`),
       ...gone('teams', found.teams, input.teams, (count) => `${plural(count, 'person is', 'people are')} in that team`),
+      ...gone('tickets', found.tickets, input.tickets, (count) => `${plural(count, 'person holds', 'people hold')} it`),
+      ...asking(found.tickets, input.tickets),
       ...(await ruling(tx, 'role', found.roles, input.roles)),
       ...(await ruling(tx, 'team', found.teams, input.teams)),
       ...(await signing(tx, input.roles)),
@@ -70,6 +88,7 @@ export function changeLists(
     const set = {
       roles: input.roles.map(({ name }) => name),
       teams: input.teams.map(({ name }) => name),
+      tickets: input.tickets.map(({ name }) => name),
       skipReasons: [...new Set(input.skipReasons)],
       clientFields: keyed(input.clientFields, before.clientFields),
       assetFields: keyed(input.assetFields, before.assetFields),
@@ -90,10 +109,11 @@ export function changeLists(
 
 /** Names go back to what they were with everybody who has them. */
 export const renameBack = (scope: Scope, renamed: unknown): Promise<void> => {
-  const { roles, teams } = renamed as Renamed;
+  // Those written before there were tickets know of none.
+  const { roles, teams, tickets = {} } = renamed as Omit<Renamed, 'tickets'> & Partial<Pick<Renamed, 'tickets'>>;
   const turned = (names: Readonly<Record<string, string>>) =>
     Object.fromEntries(Object.entries(names).map(([was, name]) => [name, was]));
-  return rename(scope, { roles: turned(roles), teams: turned(teams) });
+  return rename(scope, { roles: turned(roles), teams: turned(teams), tickets: turned(tickets) });
 };
 
 type Named = ListsInput['roles'];
@@ -101,9 +121,34 @@ type Named = ListsInput['roles'];
 const renamedOf = (names: Named): Record<string, string> =>
   Object.fromEntries(names.flatMap(({ was, name }) => (was !== null && was !== name ? [[was, name]] : [])));
 
-const isNone = ({ roles, teams }: Renamed) => Object.keys(roles).length + Object.keys(teams).length === 0;
+const isNone = (renamed: Renamed) => Object.values(renamed).every((names) => Object.keys(names).length === 0);
 
-async function rename(scope: Scope, { roles, teams }: Renamed): Promise<void> {
+/** All tickets that a template asks for, its own and those of its steps. */
+const ASKED = `template.tickets || jsonb_path_query_array(template.steps, '$[*].tickets[*]')`;
+
+async function renameTickets(scope: Scope, tickets: Renamed['tickets']): Promise<void> {
+  const params = [JSON.stringify(tickets), Object.keys(tickets)];
+  const renamed = (names: string) =>
+    `(select coalesce(jsonb_agg(coalesce($2::jsonb->>ticket, ticket) order by place), '[]')
+      from jsonb_array_elements_text(${names}) with ordinality as of (ticket, place))`;
+  await scope.sql(
+    `update person set version = version + 1, tickets = (
+       select jsonb_agg(held || jsonb_build_object('name', coalesce($2::jsonb->>(held->>'name'), held->>'name')) order by place)
+       from jsonb_array_elements(tickets) with ordinality as of (held, place))
+     where workspace_id = $1 and jsonb_path_query_array(tickets, '$[*].name') ?| $3::text[]`,
+    params,
+  );
+  await scope.sql(
+    `update template set version = version + 1, tickets = ${renamed('tickets')}, steps = (
+       select coalesce(jsonb_agg(case when step ? 'tickets' then step || jsonb_build_object('tickets', ${renamed(`step->'tickets'`)}) else step end
+         order by at), '[]') from jsonb_array_elements(steps) with ordinality as all_steps (step, at))
+     where workspace_id = $1 and ${ASKED} ?| $3::text[]`,
+    params,
+  );
+}
+
+async function rename(scope: Scope, { roles, teams, tickets }: Renamed): Promise<void> {
+  if (Object.keys(tickets).length > 0) await renameTickets(scope, tickets);
   if (Object.keys(roles).length > 0)
     await scope.sql(
       `update person set version = version + 1, roles = (
@@ -136,11 +181,25 @@ async function rename(scope: Scope, { roles, teams }: Renamed): Promise<void> {
 }
 
 /** Names that are in use can't leave. */
-function gone(path: 'roles' | 'teams', before: Lists['roles'], now: Named, say: (count: number) => string) {
+function gone(path: 'roles' | 'teams' | 'tickets', before: Lists['roles'], now: Named, say: (count: number) => string) {
   const stay = new Set(now.map(({ was }) => was));
   return before
     .filter(({ name, count }) => count > 0 && !stay.has(name))
-    .map(({ name, count }) => ({ path, message: `“${name}” can’t go: ${say(count)}. Give them another first.` }));
+    .map(({ name, count }) => ({
+      path,
+      message: `“${name}” can’t go: ${say(count)}. ${path === 'tickets' ? 'Take it from them first' : 'Give them another first'}.`,
+    }));
+}
+
+/** A ticket that work asks for can't leave either. */
+function asking(before: Lists['tickets'], now: Named) {
+  const stay = new Set(now.map(({ was }) => was));
+  return before
+    .filter(({ name, count, asked }) => asked > 0 && count === 0 && !stay.has(name))
+    .map(({ name, asked }) => ({
+      path: 'tickets',
+      message: `“${name}” can’t go: ${plural(asked, 'template asks', 'templates ask')} for it. Take it out there first.`,
+    }));
 }
 
 /** A role or a team that a schedule gives its work to can't leave either. */

@@ -91,6 +91,7 @@ function workspaceOf({ name, zone, workingWeekdays, weekMinutes, country }: Setu
     skipReasons: [],
     roles: [],
     teams: [],
+    tickets: [],
     horizonDays: 30,
     makeTime: '04:00',
     madeOn: null,

@@ -21,6 +21,7 @@ import type { Scope } from '../platform/scope.ts';
 import { foreseenMinutes, KEPT_DAYS, projectedWork } from '../schedules/index.ts';
 import {
   datedTask,
+  lacksTicket,
   lateCount,
   linesOf,
   TASK_COLUMNS,
@@ -103,9 +104,14 @@ function unassignedOn(scope: Scope, date: string): Promise<DaySheet['unassigned'
 }
 
 /** Work that any one of several may take, somebody among them: it stands on the sheets of all of them until one does. */
-function offeredOn(scope: Scope, { id, roles, team }: Person, date: string): Promise<DaySheet['offered']> {
+function offeredOn(scope: Scope, { id, roles, team, tickets }: Person, date: string): Promise<DaySheet['offered']> {
   const toThem = `(offered_to->>'role' = any($4::text[]) or offered_to->>'team' = $5::text or offered_to->'ids' ? $6::text)`;
-  return freeOn(scope, date, toThem, [roles, team, id]);
+  return freeOn(scope, date, `${toThem} and not ${lacksTicket('task', '$7')}`, [
+    roles,
+    team,
+    id,
+    JSON.stringify(tickets),
+  ]);
 }
 
 async function freeOn(

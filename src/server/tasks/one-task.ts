@@ -15,11 +15,12 @@ import {
 import { Asset } from '../clients/index.ts';
 import { filesOfTasks, filesOfTemplate } from '../files/stored/index.ts';
 import { columnsOf, type Named, namedColumns } from '../platform/db/columns.ts';
+import { Person } from '../platform/identity/person.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { makingFor, readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
 import { Template } from '../templates/stored/index.ts';
-import { may, mayChooseNext, mayClaim, mayGiveBack, maySign, mayWork } from './permission.ts';
+import { lackedBy, may, mayChooseNext, mayClaim, mayGiveBack, maySign, mayWork } from './permission.ts';
 import {
   LOOK_FIELDS,
   type LookRow,
@@ -33,6 +34,7 @@ import {
   type TaskRow,
   type Tick,
   taskLine,
+  ticketsOfTasks,
   WorkContent,
 } from './stored/index.ts';
 
@@ -67,6 +69,9 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
   );
   if (!row) throw notFound('task');
   const people = await scope.peopleNames();
+  const tickets = (await ticketsOfTasks(scope, [id])).get(id) ?? [];
+  const holder =
+    row.assigneeId === null || tickets.length === 0 ? null : await scope.one(Person, row.assigneeId, 'person');
   const nameOf = (personId: string | null) => (personId === null ? null : (people.get(personId) ?? null));
   const given = ({ at, by }: Tick) => ({ at: scope.moment(new Date(at)), by: nameOf(by) });
   const sentBack: SentBack | undefined = row.sentBack.at(-1);
@@ -105,8 +110,10 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     template: templateOf(scope, row),
     set: await setOf(scope, row),
     whyWho: whyOf(scope, row, people),
+    tickets,
+    lackedTicket: lackedBy(holder, tickets, row)?.ticket ?? null,
     mayWork: mayWork(scope, row),
-    mayClaim: mayClaim(scope, row),
+    mayClaim: mayClaim(scope, row) && lackedBy(scope.person, tickets, row) === null,
     mayGiveBack: mayGiveBack(scope, row),
     mayPlan: may(scope, 'move', row),
     maySign: maySign(scope, row),

@@ -1,4 +1,5 @@
-import { isEnded, type Right, sayWhoMayAll } from '../../core/index.ts';
+import { dayOfIso, isEnded, lackedTicket, type NoTicket, type Right, sayWhoMayAll } from '../../core/index.ts';
+import type { Person } from '../platform/identity/person.ts';
 import { forbidden } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Task } from './stored/index.ts';
@@ -55,6 +56,17 @@ export function mayClaim(scope: Scope, task: Pick<Task, 'assigneeId' | 'state' |
     task.state !== 'toCheck' &&
     isOfferedTo(scope, task)
   );
+}
+
+/** The first ticket that work asks for which somebody does not hold on its day; null where they hold them all. */
+export function lackedBy(
+  person: Pick<Person, 'tickets'> | null,
+  tickets: readonly string[],
+  { workOn }: Pick<Task, 'workOn'>,
+): NoTicket | null {
+  if (person === null) return null;
+  const held = person.tickets.map(({ name, until }) => ({ name, until: until === null ? null : dayOfIso(until) }));
+  return lackedTicket({ tickets: held }, tickets, dayOfIso(workOn));
 }
 
 /** Whoever plans may take whatever is offered; others what is offered to them, or to nobody by name. */

@@ -21,8 +21,17 @@ import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/index.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
-import { isOfferedTo, mayChooseNext, maySign, mayWork, mustMay } from './permission.ts';
-import { doingOf, type GivenAnswer, lockedTask, lockedTasks, saveTask, type Task, type Tick } from './stored/index.ts';
+import { isOfferedTo, lackedBy, mayChooseNext, maySign, mayWork, mustMay } from './permission.ts';
+import {
+  doingOf,
+  type GivenAnswer,
+  lockedTask,
+  lockedTasks,
+  saveTask,
+  type Task,
+  type Tick,
+  ticketsOfTasks,
+} from './stored/index.ts';
 
 export interface SavedTask {
   readonly task: TaskAnswer;
@@ -46,6 +55,9 @@ export function claimTask(scope: Scope, id: string): Promise<SavedTask> {
       throw changedMeanwhile(`${holder.name} has it already.`);
     }
     if (!isOfferedTo(tx, task)) throw forbidden('This is for others to take.');
+    const lacked = lackedBy(tx.person, (await ticketsOfTasks(tx, [id])).get(id) ?? [], task);
+    if (lacked !== null)
+      throw forbidden(`It asks for the ticket “${lacked.ticket}”, which you do not hold on ${task.workOn}.`);
     return writeTask(tx, task, 'claimed', { assigneeId: tx.person?.id ?? null });
   });
 }

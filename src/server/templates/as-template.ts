@@ -66,6 +66,7 @@ export async function taskAsTemplate(scope: Scope, taskId: string): Promise<Temp
     demands: main.demands,
     estimateMinutes: main.estimateMinutes,
     assigneeId: main.assigneeId,
+    tickets: template?.tickets ?? [],
     steps: [...checks(main), ...steps],
     fileIds: files.map(({ id }) => id),
   };

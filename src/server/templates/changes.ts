@@ -13,6 +13,7 @@ export const templateChanges: SubjectOfChanges<Task> = {
     summary: 'told',
     dot: 'told',
     assigneeId: 'told',
+    tickets: 'told',
     instructions: 'told',
     links: 'told',
     priority: 'told',

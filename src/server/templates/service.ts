@@ -3,6 +3,7 @@ import { type FileSource, filesOfTemplate, setTemplateFiles } from '../files/sto
 import type { Action } from '../platform/changes/actions.ts';
 import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
 import { columnsOf } from '../platform/db/columns.ts';
+import { joinLists } from '../platform/identity/lists.ts';
 import { Person } from '../platform/identity/person.ts';
 import { oncePer } from '../platform/latest.ts';
 import { changedMeanwhile, invalid, notFound, notNow } from '../platform/refusal.ts';
@@ -113,6 +114,7 @@ export async function oneTemplate(scope: Scope, id: string): Promise<TemplateAns
     numbered: template.numbered,
     estimateMinutes: template.estimateMinutes,
     demands: template.demands,
+    tickets: template.tickets,
     steps: [...template.steps],
     files,
     fileIds: files.map((file) => file.id),
@@ -142,6 +144,7 @@ export function createTemplate(scope: Scope, input: TemplateInput, source: FileS
     const given = { listed: fileIds, inText: picturesIn(instructions) };
     const copies = await setTemplateFiles(tx, id, given, source);
     if (copies.size > 0) await tx.save(Template, id, { instructions: withPictures(instructions, copies) });
+    await keepTickets(tx, row);
     await tx.record('template', id, 'created', fieldChanges({}, row));
     await tx.tell('templates');
     return { template: await oneTemplate(tx, id), changeId: null };
@@ -159,6 +162,7 @@ export function changeTemplate(
     const instructions = sanitiseInstructions(input.instructions);
     const given = { listed: fileIds, inText: picturesIn(instructions) };
     const copies = await setTemplateFiles(tx, id, given, null);
+    await keepTickets(tx, input);
     return saveTemplate(tx, before, { ...input, instructions: withPictures(instructions, copies) }, 'changed', reach);
   });
 }
@@ -265,6 +269,12 @@ export function setFavourite(scope: Scope, templateId: string, favourite: boolea
       ]);
     return { favourite };
   });
+}
+
+/** Tickets that are asked for the first time join the list of the workspace. */
+function keepTickets(scope: Scope, { tickets, steps }: Pick<TemplateInput, 'tickets' | 'steps'>): Promise<void> {
+  const ofSteps = steps.flatMap((step) => (step.kind === 'task' ? (step.tickets ?? []) : []));
+  return joinLists(scope, { tickets: [...tickets, ...ofSteps] });
 }
 
 /** What the schema can't see: that all it names is of this workspace. */

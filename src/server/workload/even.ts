@@ -15,7 +15,7 @@ import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { KEPT_DAYS, projectedWork } from '../schedules/index.ts';
 import { carryOutFates } from '../tasks/index.ts';
-import { lockedTasks, taskLines } from '../tasks/stored/index.ts';
+import { lockedTasks, taskLines, ticketsAskedBy, ticketsOfTasks } from '../tasks/stored/index.ts';
 
 const DAYS_A_WEEK = 7;
 /** The first and the last day of a week. */
@@ -72,9 +72,12 @@ export async function evenable(
   const loads = new Loads(here.workers, isHoliday, []);
   const ids = here.of(group);
   const people = ids.map((id) => ({ id, name: names.get(id) ?? '', capacity: loads.of(id, monday).capacity }));
-  const tasks = await scope.sql<Omit<Evenable['tasks'][number], 'mayGoTo'> & { readonly isFixed: boolean }>(
+  const tasks = await scope.sql<
+    Omit<Evenable['tasks'][number], 'mayGoTo'> & { readonly isFixed: boolean; readonly tickets: readonly string[] }
+  >(
     `select t.id, t.version, t.assignee_id as "personId", t.estimate_minutes as minutes, t.title, t.work_on as "on",
-       coalesce(a.name, c.name) as about, (t.state <> 'open' or t.edited ? 'assigneeId' or t.due_on < $5::date) as "isFixed"
+       coalesce(a.name, c.name) as about, (t.state <> 'open' or t.edited ? 'assigneeId' or t.due_on < $5::date) as "isFixed",
+       ${ticketsAskedBy('t')} as tickets
      from task t left join asset a on a.workspace_id = t.workspace_id and a.id = t.asset_id
      left join client c on c.workspace_id = t.workspace_id and c.id = t.client_id
      where t.workspace_id = $1 and t.assignee_id = any($2::uuid[]) and t.due_on between $3::date and $4::date
@@ -84,24 +87,28 @@ export async function evenable(
   const there = thereOn(here, calendar);
   return {
     people,
-    tasks: tasks.map(({ isFixed, ...task }) => ({
+    tasks: tasks.map(({ isFixed, tickets, ...task }) => ({
       ...task,
-      mayGoTo: isFixed ? [] : ids.filter((id) => there(task.on).has(id)),
+      mayGoTo: isFixed ? [] : ids.filter((id) => there(task.on, tickets).has(id)),
     })),
   };
 }
 
-/** Who can have work on a day. */
-function thereOn({ workers }: People, calendar: WorkingCalendar): (on: string) => ReadonlySet<string> {
+/** Who can have work on a day that asks for tickets. */
+function thereOn(
+  { workers }: People,
+  calendar: WorkingCalendar,
+): (on: string, tickets: readonly string[]) => ReadonlySet<string> {
   const found = new Map<string, ReadonlySet<string>>();
-  return (on) => {
-    const known = found.get(on);
+  return (on, tickets) => {
+    const key = [on, ...tickets].join('\n');
+    const known = found.get(key);
     if (known) return known;
     const day = dayOfIso(on);
-    const asked = { tickets: [], isHoliday: calendar.holidayName(day) !== undefined };
+    const asked = { tickets, isHoliday: calendar.holidayName(day) !== undefined };
     const there = [...workers.values()].filter((worker) => unavailableOn(worker, day, asked) === null);
     const ids = new Set(there.map(({ id }) => id));
-    found.set(on, ids);
+    found.set(key, ids);
     return ids;
   };
 }
@@ -117,6 +124,10 @@ export function moveTasks(
   return scope.transaction(async (tx) => {
     const people = await tx.peopleNames();
     const there = thereOn(peopleHere(await colleagues(tx)), await tx.calendar());
+    const asked = await ticketsOfTasks(
+      tx,
+      moves.map(({ id }) => id),
+    );
     const unknown = moves.flatMap(({ to }, i) =>
       people.has(to) ? [] : [{ path: `moves.${i}.to`, message: 'There is no such person here.' }],
     );
@@ -135,8 +146,8 @@ export function moveTasks(
       const what = task ? `“${task.title}”` : 'A task';
       if (task?.version !== version || task.state !== 'open')
         return [{ path, message: `${what} has been changed or begun since this was proposed.` }];
-      if (!there(task.workOn).has(to))
-        return [{ path: `${path}.to`, message: `${people.get(to)} is not there on the day of ${what}.` }];
+      if (!there(task.workOn, asked.get(id) ?? []).has(to))
+        return [{ path: `${path}.to`, message: `${people.get(to)} can’t have ${what} on its day any more.` }];
       return [];
     });
     if (others.length > 0)

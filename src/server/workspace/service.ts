@@ -36,6 +36,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     skipReasons: workspace.skipReasons,
     roles: workspace.roles,
     teams: workspace.teams,
+    tickets: workspace.tickets,
     people: people.map(describePerson).sort((a, b) => a.name.localeCompare(b.name)),
   };
 }

@@ -51,6 +51,7 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     assetFields: [],
     roles: [],
     teams: [],
+    tickets: [],
     people: [INES, NADIA],
     trouble: null,
     ...other,

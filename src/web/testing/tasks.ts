@@ -60,6 +60,8 @@ export function taskOf(other: Partial<Task> = {}): Task {
     set: [],
     series: { lastEight: [], count: 1, since: null, earlier: [], next: null },
     whyWho: null,
+    tickets: [],
+    lackedTicket: null,
     mayWork: true,
     mayClaim: false,
     mayGiveBack: false,

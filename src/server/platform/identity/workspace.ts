@@ -41,6 +41,9 @@ export class Workspace {
   roles!: string[];
   @Column({ type: 'jsonb' })
   teams!: string[];
+  /** Qualifications that people may hold and work may ask for. */
+  @Column({ type: 'jsonb' })
+  tickets!: string[];
   @Column({ type: 'integer' })
   horizonDays!: number;
   /** Civil time of day of the daily making, HH:MM. */

@@ -1,3 +1,4 @@
+export { lacksTicket, ticketsAskedBy, ticketsOfTasks } from './asked-tickets.ts';
 /** Tasks as the database has them: rows, contents, lines; read, written, held and put back. */
 export { WorkContent } from './content.ts';
 export { refuseFarDays } from './dates.ts';

@@ -54,6 +54,9 @@ export class Template {
   demands!: readonly Demand[];
   @Column({ type: 'integer' })
   estimateMinutes!: number;
+  /** Qualifications that whoever does the main task has to hold. */
+  @Column({ type: 'jsonb' })
+  tickets!: readonly string[];
   @Column({ type: 'jsonb' })
   steps!: readonly Step[];
   /** Since when it makes nothing more; null while it is in use. */

@@ -9,10 +9,12 @@ import {
   isDated,
   Loads,
   minutesOfHolder,
+  People,
   type PlannedOccurrence,
   type PlannedSchedule,
   peopleHere,
   type SetPart,
+  ticketsOfHolder,
   type WorkingCalendar,
 } from '../../../core/index.ts';
 import type { Colleagues } from '../people/colleagues.ts';
@@ -25,18 +27,30 @@ export interface WhoQuestion {
   readonly parts: readonly SetPart[];
 }
 
+const known = new WeakMap<Colleagues, People>();
+
+/** Everybody who may be given work; nobody until they are known. */
+export function peopleFor(who: Pick<WhoQuestion, 'colleagues'> | null): People {
+  if (who === null) return NOBODY_KNOWN;
+  const people = known.get(who.colleagues) ?? peopleHere(who.colleagues.colleagues);
+  known.set(who.colleagues, people);
+  return people;
+}
+
+const NOBODY_KNOWN = new People(new Map(), () => []);
+
 /** Who has each date, computed as the server does. */
 export function assignerOf(
-  { rule, colleagues: { colleagues, weeks }, usualPersonId, parts }: WhoQuestion,
+  { rule, colleagues, usualPersonId, parts }: WhoQuestion,
   schedule: PlannedSchedule,
   calendar: WorkingCalendar,
 ): Assigner {
-  const people = peopleHere(colleagues);
+  const people = peopleFor({ colleagues });
   return assigner(rule, {
-    ...{ calendar, people, usualPersonId, tickets: [] },
+    ...{ calendar, people, usualPersonId, tickets: ticketsOfHolder(parts) },
     datesBetween: datesBetweenOf(schedule, calendar),
     estimateMinutes: minutesOfHolder(parts),
-    loads: new Loads(people.workers, (day) => calendar.holidayName(day) !== undefined, weeks),
+    loads: new Loads(people.workers, (day) => calendar.holidayName(day) !== undefined, colleagues.weeks),
   });
 }
 

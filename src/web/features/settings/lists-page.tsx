@@ -20,10 +20,11 @@ export function ListsPage() {
   return data ? <Editor lists={data} /> : <Skeleton rows={12} />;
 }
 
-const inputOf = ({ version, roles, teams, skipReasons, clientFields, assetFields }: Lists): ListsInput => ({
+const inputOf = ({ version, roles, teams, tickets, skipReasons, clientFields, assetFields }: Lists): ListsInput => ({
   ...{ version, skipReasons },
   roles: roles.map(({ name }) => ({ was: name, name })),
   teams: teams.map(({ name }) => ({ was: name, name })),
+  tickets: tickets.map(({ name }) => ({ was: name, name })),
   clientFields: clientFields.map(({ count: _, ...field }) => field),
   assetFields: assetFields.map(({ count: _, ...field }) => field),
 });
@@ -82,6 +83,15 @@ function Editor({ lists }: { readonly lists: Lists }) {
             onChange={(teams) => set({ teams })}
           />
           <Names
+            title="Tickets"
+            one="ticket"
+            said="Qualifications that people hold, and that work may ask for."
+            names={draft.tickets}
+            used={(was) => sayTicket(lists.tickets.find(({ name }) => name === was))}
+            problem={within('tickets')}
+            onChange={(tickets) => set({ tickets })}
+          />
+          <Names
             title="Reasons for skipping"
             one="reason"
             said="Offered where work is skipped; others can be written."
@@ -120,6 +130,13 @@ function Editor({ lists }: { readonly lists: Lists }) {
       </div>
     </div>
   );
+}
+
+/** "2 people, asked by 1 template" */
+function sayTicket(ticket: Lists['tickets'][number] | undefined): string {
+  const { count = 0, asked = 0 } = ticket ?? {};
+  const held = count === 0 ? 'held by nobody' : plural(count, 'person', 'people');
+  return asked === 0 ? held : `${held}, asked by ${plural(asked, 'template')}`;
 }
 
 function List({

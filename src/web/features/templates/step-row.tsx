@@ -9,6 +9,7 @@ import { DemandsField } from './demands-field.tsx';
 import { SignOffBlank } from './sign-off-blank.tsx';
 import type { StepHandlers } from './steps-field.tsx';
 import { freshCheck, linesOf, type StepDraft } from './template-draft.ts';
+import { TicketsAsked } from './tickets-asked.tsx';
 
 interface StepRowProps {
   readonly step: StepDraft;
@@ -103,6 +104,13 @@ export const StepRow = memo(function StepRow({ step, index, number, problems, ha
             onChange={(demands) => handlers.change(index, { ...step, demands })}
           />
           {isTask && (
+            <TicketsAsked
+              of={name.toLowerCase()}
+              tickets={step.tickets ?? []}
+              onChange={(tickets) => handlers.change(index, { ...step, tickets })}
+            />
+          )}
+          {isTask && (
             <div>
               <SignOffBlank
                 label={`Sign-off of ${name.toLowerCase()}`}
@@ -126,6 +134,7 @@ export const StepRow = memo(function StepRow({ step, index, number, problems, ha
 function sayAsked(step: StepDraft): string {
   const asked = step.demands.map(sayDemand);
   if (step.kind === 'task' && step.signOff) asked.push('sign-off');
+  if (step.kind === 'task') asked.push(...(step.tickets ?? []));
   if (step.note !== '') asked.push('note');
   const words = asked.join(' · ');
   return words === '' ? 'note, proof' : words.length > 44 ? `${words.slice(0, 42)}…` : words;

@@ -29,6 +29,7 @@ export const FRESH: TemplateDraft = {
   demands: [],
   estimateMinutes: 30,
   assigneeId: null,
+  tickets: [],
   steps: [],
   fileIds: [],
 };

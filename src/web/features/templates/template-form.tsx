@@ -13,6 +13,7 @@ import { NamePart } from './name-part.tsx';
 import { SignOffBlank } from './sign-off-blank.tsx';
 import { StepsField } from './steps-field.tsx';
 import type { TemplateDraft } from './template-draft.ts';
+import { TicketsAsked } from './tickets-asked.tsx';
 import { TitleField } from './title-field.tsx';
 
 const RichTextEditor = lazy(() => import('../../kit/rich-text-editor.tsx'));
@@ -81,6 +82,8 @@ export function TemplateForm({ draft, example, known, at, set }: TemplateFormPro
           onChoose={(key) => set('assigneeId', key === NOBODY ? null : key)}
         />
         <FieldError message={at('assigneeId')} />
+        <TicketsAsked tickets={draft.tickets} onChange={(tickets) => set('tickets', tickets)} />
+        <FieldError message={at('tickets')} />
       </Part>
     </fieldset>
   );

@@ -4,9 +4,10 @@ import { ACCESS_LEVELS, ACCESS_WORDS, sayRoles } from '../../../../core/index.ts
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DayOrNone, NameBlank, WordsBlank } from '../../../kit/blanks.tsx';
 import { FieldError } from '../../../kit/field-error.tsx';
+import { NamesBlank } from '../../../kit/names-blank.tsx';
 import { Picker } from '../../../kit/picker.tsx';
 import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
-import { NamesBlank } from './names-blank.tsx';
+import { TicketsBlank } from './tickets-blank.tsx';
 import { WeekBlanks } from './week-blanks.tsx';
 
 interface MemberFormProps {
@@ -24,7 +25,7 @@ const LEVELS = ACCESS_LEVELS.map((access) => [access, access] as const);
 
 /** What is known of a person, as sentences. */
 export function MemberForm({ draft, personId, signsIn, at, onChange }: MemberFormProps) {
-  const { roles, teams, staffWith } = useWorkspace();
+  const { roles, teams, tickets, staffWith } = useWorkspace();
   const set = (change: Partial<PersonInput>) => onChange({ ...draft, ...change });
   const text = (field: 'name' | 'telephone', label: string, placeholder: string) => (
     <NameBlank
@@ -58,6 +59,10 @@ export function MemberForm({ draft, personId, signsIn, at, onChange }: MemberFor
           onChange={([team = null]) => set({ team })}
         />
         <Faults messages={[at('name'), at('roles'), at('team')]} />
+      </Sentences>
+      <Sentences name="Tickets">
+        <TicketsBlank held={draft.tickets} known={tickets} onChange={(held) => set({ tickets: held })} />
+        <Faults messages={[at('tickets')]} />
       </Sentences>
       <Sentences name="How to reach">
         mail{' '}

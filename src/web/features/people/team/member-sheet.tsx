@@ -62,7 +62,7 @@ function useMemberForm(member: Member | null) {
     }
     return {
       ...{ name: '', email: null, telephone: '', roles: [], team: null, access: 'member', worksFrom: null },
-      ...{ worksUntil: null, deputyId: null, weeksFrom: isoOfDay(today), version: 0 },
+      ...{ worksUntil: null, deputyId: null, tickets: [], weeksFrom: isoOfDay(today), version: 0 },
       weeks: [[...weekMinutes]],
     };
   }, [member, today, weekMinutes]);

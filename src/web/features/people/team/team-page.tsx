@@ -13,6 +13,7 @@ import { useLeaveFrom } from '../leave/api.ts';
 import { LeaveAsked } from '../leave/leave-asked.tsx';
 import { useTeam } from './api.ts';
 import { TeamTable } from './team-table.tsx';
+import { TicketsEnding } from './tickets-ending.tsx';
 
 const GROUPINGS = [
   ['role', 'by role'],
@@ -68,6 +69,7 @@ export function TeamPage() {
             </button>
           </Empty>
         )}
+        {may('people') && words === '' && <TicketsEnding members={here} />}
         {may('leave') && leave && <LeaveAsked leave={[...leave.values()].flat()} />}
         {data && members.length > 0 && (
           <TeamTable members={members} weeks={data.weeks} grouping={grouping} leave={leave ?? NO_LEAVE} />

@@ -41,7 +41,7 @@ import { useTemplate } from '../../templates/api.ts';
 import { useWholeSchedules } from '../api.ts';
 import type { RehearsalWords } from '../rehearsal/rehearsal-lines.ts';
 import type { RehearsalQuestion } from '../rehearsal/rehearsal-worker.ts';
-import { assignerOf, NOT_KNOWN_YET, remembered } from '../who.ts';
+import { assignerOf, NOT_KNOWN_YET, peopleFor, remembered } from '../who.ts';
 import { type BenchDraft, draftOf, plannedOf } from './bench-draft.ts';
 
 /** What the draft gives, computed by the core at every change. */
@@ -69,7 +69,7 @@ export type BenchPlan = {
 );
 
 /** A template as far as its line in the library tells it, until the rest has come. */
-const ALONE = { demands: [], signOff: null, steps: [] } as const;
+const ALONE = { demands: [], tickets: [], signOff: null, steps: [] } as const;
 
 /** What makes one of its rules impossible, and where; null when all can be planned. */
 function problemOf(
@@ -149,7 +149,9 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
       occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays, parts: set.parts }),
       draft.overlap,
       [],
-    ).now.flatMap((occurrence) => tasksOfSet(occurrence, set.parts, workingCalendar, whose(occurrence)));
+    ).now.flatMap((occurrence) =>
+      tasksOfSet(occurrence, set.parts, workingCalendar, whose(occurrence), peopleFor(who)),
+    );
     return {
       ...names,
       title: template

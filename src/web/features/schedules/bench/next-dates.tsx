@@ -20,6 +20,7 @@ import { Pennant } from '../../../kit/pennant.tsx';
 import { sayDay, sayShortDay, sayTime, sayTimeSpan } from '../../../kit/ways.ts';
 import type { RehearsalWords } from '../rehearsal/rehearsal-lines.ts';
 import type { RehearsalQuestion } from '../rehearsal/rehearsal-worker.ts';
+import { peopleFor } from '../who.ts';
 import { sayWho } from '../who-words.ts';
 import { kindOf } from './who-faces.ts';
 
@@ -39,7 +40,7 @@ export function NextDates({ occurrences, whose, isNarrow, set, titleOf }: NextDa
   const called = callNames(people);
   const nameOf = (id: string) => called.get(id) ?? 'somebody';
   const steps = (occurrence: DatedOccurrence) =>
-    tasksOfSet(occurrence, set.parts, workingCalendar, whose(occurrence))
+    tasksOfSet(occurrence, set.parts, workingCalendar, whose(occurrence), peopleFor(set.who))
       .filter(({ part }) => part.key !== MAIN_PART)
       .sort((a, b) => a.due - b.due);
   const dated = occurrences.filter(isDated);

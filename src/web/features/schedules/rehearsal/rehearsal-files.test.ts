@@ -5,6 +5,7 @@ import {
   makeCalendar,
   PLAIN_TIMING,
   parsePhrase,
+  peopleHere,
   rehearsedLines,
   type Step,
   setParts,
@@ -15,7 +16,7 @@ import { rehearsalLine } from './rehearsal-lines.ts';
 
 const calendar = makeCalendar({ workingWeekdays: [1, 2, 3, 4, 5], holidays: ['2026-12-25'] });
 const parts = (steps: readonly Step[] = []) =>
-  setParts({ titlePattern: 'Fire points', estimateMinutes: 10, demands: [], signOff: null, steps });
+  setParts({ titlePattern: 'Fire points', estimateMinutes: 10, demands: [], signOff: null, tickets: [], steps });
 const words = { title: ({ titlePattern }: { titlePattern: string }) => titlePattern, who: () => 'Maud' };
 const plan = (phrase: string, timing: Partial<Timing> = {}, steps: readonly Step[] = []) =>
   rehearsedLines(
@@ -24,7 +25,7 @@ const plan = (phrase: string, timing: Partial<Timing> = {}, steps: readonly Step
       timing: { ...PLAIN_TIMING, ...timing },
       exceptions: [{ kind: 'add', date: '2026-12-30' }],
     },
-    { parts: parts(steps), whose: () => ({ kind: 'nobody', why: null }) },
+    { parts: parts(steps), whose: () => ({ kind: 'nobody', why: null }), people: peopleHere([]) },
     calendar,
     dayOfIso('2026-12-01'),
     dayOfIso('2026-12-31'),

@@ -154,6 +154,15 @@ function Facts({ task }: { readonly task: Task }) {
         .filter(Boolean)
         .join(' '),
     ],
+    [
+      'asks for',
+      [
+        task.tickets.join(', '),
+        task.lackedTicket === null ? '' : `(not held by ${task.assignee?.name} on that day: ${task.lackedTicket})`,
+      ]
+        .filter(Boolean)
+        .join(' '),
+    ],
     ['priority', task.priority === 'normal' ? null : task.priority],
     ['type of work', task.workType],
     ['signs it off', task.signsOff],
