@@ -14,6 +14,8 @@ import type { TemplateKey } from './templates.ts';
 /** Who does it where that is not one person, or nobody. */
 export type DemoWho =
   | { readonly kind: 'inTurn'; readonly per: TurnLength['per']; readonly people: readonly PersonKey[] }
+  /** A list of weekends, each somebody’s, that is written so many weeks ahead. */
+  | { readonly kind: 'weekends'; readonly ahead: number; readonly people: readonly PersonKey[] }
   | { readonly kind: 'anyOf' | 'leastToDo'; readonly role: string };
 
 export interface DemoSchedule {
@@ -257,7 +259,12 @@ export const SCHEDULES: readonly DemoSchedule[] = [
       timing: at('13:00', '15:00'),
     }),
   ),
-  { template: 'visitors', who: 'wilf', rules: [weekly(6, 7)], timing: at('10:00', '12:00') },
+  {
+    template: 'visitors',
+    who: { kind: 'weekends', ahead: 6, people: ['wilf', 'piet', 'tamsin', 'wilf', 'tamsin', 'piet'] },
+    rules: [weekly(6, 7)],
+    timing: at('10:00', '12:00'),
+  },
   {
     template: 'lifts',
     asset: 'Crane 1',

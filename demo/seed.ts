@@ -2,8 +2,11 @@ import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
 import {
   type AssignmentRule,
+  type CivilDay,
+  dayOfIso,
   givenTo,
   isoOfDay,
+  mondayOf,
   plainWeek,
   type Recurrence,
   type TurnLength,
@@ -336,8 +339,23 @@ async function tellChanges(
 }
 
 /** Turns go on from the start of their schedule, so that the past has them too. */
-function ruleOf(who: DemoSchedule['who'], people: ReadonlyMap<string, string>, start: string): AssignmentRule {
+function ruleOf(
+  who: DemoSchedule['who'],
+  people: ReadonlyMap<string, string>,
+  start: string,
+  today: CivilDay,
+): AssignmentRule {
   if (who === null || typeof who === 'string') return givenTo(who === null ? null : (people.get(who) ?? null));
+  if (who.kind === 'weekends') {
+    const first = mondayOf(dayOfIso(start)) + 5;
+    const weeks = Math.floor((today - first) / 7) + 1 + who.ahead;
+    const list = Array.from({ length: weeks }, (_, i) => ({
+      from: isoOfDay(first + 7 * i),
+      to: isoOfDay(first + 7 * i + 1),
+      personId: people.get(who.people[i % who.people.length] as string) as string,
+    }));
+    return { v: 1, kind: 'listed', list, goesOn: null, cover: 'next' };
+  }
   if (who.kind !== 'inTurn') return { v: 1, kind: who.kind, group: { of: 'role', role: who.role } };
   const length: TurnLength = who.per === 'week' ? { per: 'week', on: 1 } : { per: who.per };
   const order = who.people.flatMap((key) => people.get(key) ?? []);
@@ -370,7 +388,7 @@ async function addSchedule(
     templateId: ids.templates.get(schedule.template) as string,
     clientId: asset?.clientId ?? null,
     assetId: asset?.assetId ?? null,
-    assignment: ruleOf(schedule.who, ids.people, recurrence.start),
+    assignment: ruleOf(schedule.who, ids.people, recurrence.start, scope.now.day),
     recurrence: { v: 1, ...recurrence },
     timing: { v: 1, ...DEFAULT_TIMING, ...schedule.timing },
     overlap: schedule.overlap ?? { kind: 'add' },

@@ -5,6 +5,7 @@ import {
   type Colleague,
   type Group,
   HALVES,
+  listedTwice,
   type TurnLength,
   type Weekday,
 } from '../core/index.ts';
@@ -13,6 +14,7 @@ import { id, isoDate, line } from './fields.ts';
 const MOST_IN_ROSTER = 60;
 const MOST_ROSTERS = 100;
 const MOST_SWAPS = 300;
+const MOST_LISTED = 1_500;
 
 const unlike = (values: readonly unknown[]) => new Set(values).size === values.length;
 
@@ -67,6 +69,23 @@ const turnsSchema = z.object({
     .max(MOST_SWAPS, `${MOST_SWAPS} swaps at most.`),
 });
 
+const listSchema = z
+  .array(
+    z
+      .object({ from: isoDate, to: isoDate, personId: id })
+      .refine(({ from, to }) => from <= to, 'A line of the list ends before it begins.'),
+  )
+  .min(1, 'A list needs one line at least.')
+  .max(MOST_LISTED, `A list has ${MOST_LISTED} lines at most.`)
+  .refine((list) => list.every(({ from }, i) => i === 0 || (list[i - 1]?.from ?? '') <= from), {
+    error: 'The lines of a list stand in the order of their days.',
+    abort: true,
+  })
+  .superRefine((list, context) => {
+    const twice = listedTwice(list);
+    if (twice) context.addIssue({ code: 'custom', message: `${twice[1].from} stands on the list twice.` });
+  });
+
 const cover = z.enum(COVERS);
 const v = z.literal(1);
 
@@ -75,6 +94,7 @@ export const assignmentRuleSchema: z.ZodType<AssignmentRule, AssignmentRule> = z
   z.object({ v, kind: z.literal('person'), personId: id, daysOffToo: z.boolean(), cover }),
   z.object({ v, kind: z.literal('anyOf'), group: groupSchema }),
   z.object({ v, kind: z.literal('inTurn'), turns: turnsSchema, cover }),
+  z.object({ v, kind: z.literal('listed'), list: listSchema, goesOn: turnsSchema.nullable(), cover }),
   z.object({ v, kind: z.literal('leastToDo'), group: groupSchema }),
   z.object({ v, kind: z.literal('usualPerson'), otherwiseId: id.nullable(), daysOffToo: z.boolean(), cover }),
 ]);

@@ -32,7 +32,9 @@ export {
 } from './assignment/availability.ts';
 export { COVERS, type Cover } from './assignment/cover.ts';
 export { type EvenMove, type EvenPerson, type EvenTask, evenOut, unevennessOf } from './assignment/even-out.ts';
-export { Loads, mondayOf, type WeekOfWork } from './assignment/loads.ts';
+export { type LineHolds, type ListFault, type ListReading, readList, sayList } from './assignment/list-text.ts';
+export { goesOnAfter, type Listed, lastListed, listedTwice } from './assignment/listed.ts';
+export { Loads, type WeekOfWork } from './assignment/loads.ts';
 export { type Colleague, HALVES, type Half, peopleHere } from './assignment/people-here.ts';
 export { handedOn, holdersOf, mayComeToDo, namedFrom, namedIn, onlyPersonOf } from './assignment/people-in-rule.ts';
 export {
@@ -40,12 +42,13 @@ export {
   goesOnWith,
   placeFrom,
   type Roster,
+  rosterInForce,
   type Swap,
   type TurnLength,
   type Turns,
   turnOn,
 } from './assignment/roster.ts';
-export { callNames, type NamedPerson, NOBODY_YET, rosterInForce, sayGroup, sayRule } from './assignment/rule-words.ts';
+export { callNames, type NamedPerson, NOBODY_YET, NOT_HERE, sayGroup, sayRule } from './assignment/rule-words.ts';
 export { datesBetweenOf } from './assignment/turn-dates.ts';
 export { type NameOf, sayPassedOver, sayWhy, sayWhyBeside, sayWhyOf } from './assignment/why-words.ts';
 export { asWritten, defused } from './bring-in/cells.ts';
@@ -96,6 +99,7 @@ export {
   civilDay,
   daysInMonth,
   isoWeekOf,
+  mondayOf,
   type Weekday,
   weekdayOf,
   yearMonthDay,

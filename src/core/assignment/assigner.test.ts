@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
+import { mondayOf } from '../civil-date/civil-day.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { plainWeek } from '../people/week-hours.ts';
 import { isDated, planDays } from '../planning/plan.ts';
@@ -10,7 +11,7 @@ import { occurrenceSeries } from '../recurrence/occurrences.ts';
 import { parsePhrase } from '../recurrence/phrase/reader.ts';
 import { type AssigningContext, assigner } from './assigner.ts';
 import type { AssignmentRule } from './assignment.ts';
-import { Loads, mondayOf } from './loads.ts';
+import { Loads } from './loads.ts';
 import { type Colleague, peopleHere } from './people-here.ts';
 import { datesBetweenOf } from './turn-dates.ts';
 

@@ -2,6 +2,7 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { type Asked, lackedTicket, unavailableOn, type Worker } from './availability.ts';
 import { type Cover, type Covered, coverFor, type PassedOver } from './cover.ts';
 import { type LeastToDo, leastToDo, type WeekLoad } from './least-to-do.ts';
+import { type Listed, type Place, placeInList } from './listed.ts';
 import { type DatesBetween, type Turns, turnOn } from './roster.ts';
 
 /** Of whom somebody is chosen: people by name, or everybody of a role or a team. */
@@ -30,6 +31,8 @@ export type AssignmentRule = { readonly v: 1 } & (
   /** One task, which stands with all of them until one takes it. */
   | { readonly kind: 'anyOf'; readonly group: Group }
   | { readonly kind: 'inTurn'; readonly turns: Turns; readonly cover: Cover }
+  /** Whoever a list names for the date; beyond its last day turns go on, or it is nobody's. */
+  | { readonly kind: 'listed'; readonly list: readonly Listed[]; readonly goesOn: Turns | null; readonly cover: Cover }
   | { readonly kind: 'leastToDo'; readonly group: Group }
   /** Whoever looks after the client; somebody else, or nobody, where that is nobody. */
   | {
@@ -46,6 +49,7 @@ export const ASSIGNMENT_KINDS = [
   'person',
   'anyOf',
   'inTurn',
+  'listed',
   'leastToDo',
   'usualPerson',
   'nobody',
@@ -138,6 +142,8 @@ export type Why =
       readonly insteadOf: string | null;
       readonly passedOver: readonly PassedOver[];
     }
+  /** @param place where its day stands in the list */
+  | { readonly by: 'list'; readonly place: Place['kind']; readonly passedOver: readonly PassedOver[] }
   | { readonly by: 'least to do'; readonly load: LeastToDo | null; readonly passedOver: readonly PassedOver[] };
 
 /**
@@ -156,15 +162,17 @@ export function assign(rule: AssignmentRule, context: AssignmentContext): Assign
       if (personId === null) return { kind: 'nobody', why: null };
       return byName(personId, rule, context, context.usualPersonId === null ? 'name' : 'usual person');
     }
-    case 'inTurn': {
-      const turn = turnOn(rule.turns, context.nominal, context.datesBetween);
-      return one(covered(turn.order, turn.at, rule.cover, context), (passedOver) => ({
-        by: 'turn',
-        place: turn.at + 1,
-        of: turn.order.length,
-        insteadOf: turn.insteadOf,
-        passedOver,
-      }));
+    case 'inTurn':
+      return byTurn(rule.turns, rule.cover, context);
+    case 'listed': {
+      const place = placeInList(rule.list, context.nominal);
+      if (place.kind === 'on it') {
+        const order = rule.list.map(({ personId }) => personId);
+        const found = covered(order, place.at, rule.cover, context);
+        return one(found, (passedOver) => ({ by: 'list', place: place.kind, passedOver }));
+      }
+      if (place.kind === 'after' && rule.goesOn !== null) return byTurn(rule.goesOn, rule.cover, context);
+      return { kind: 'nobody', why: { by: 'list', place: place.kind, passedOver: [] } };
     }
     case 'leastToDo': {
       const { can, passedOver } = context.people.available(rule.group, context.on, context.asked);
@@ -177,6 +185,17 @@ export function assign(rule: AssignmentRule, context: AssignmentContext): Assign
       return { kind: 'anyOf', group: rule.group, personIds: can.map(({ id }) => id), passedOver };
     }
   }
+}
+
+function byTurn(turns: Turns, cover: Cover, context: AssignmentContext): Assignment {
+  const turn = turnOn(turns, context.nominal, context.datesBetween);
+  return one(covered(turn.order, turn.at, cover, context), (passedOver) => ({
+    by: 'turn',
+    place: turn.at + 1,
+    of: turn.order.length,
+    insteadOf: turn.insteadOf,
+    passedOver,
+  }));
 }
 
 /** Somebody who is named for all dates, those without hours among them where that is said; who is away is covered. */

@@ -1,4 +1,4 @@
-import type { CivilDay } from '../civil-date/civil-day.ts';
+import { type CivilDay, mondayOf } from '../civil-date/civil-day.ts';
 import { minutesFor, type Worker } from './availability.ts';
 import type { WeekLoad } from './least-to-do.ts';
 
@@ -7,11 +7,6 @@ export interface WeekOfWork {
   readonly personId: string;
   readonly monday: CivilDay;
   readonly minutes: number;
-}
-
-/** The Monday of a day's week (ISO 8601). */
-export function mondayOf(day: CivilDay): CivilDay {
-  return day - ((((day + 3) % 7) + 7) % 7);
 }
 
 /** What everybody has to do by the week, and can do; what is given away meanwhile is added to it. */

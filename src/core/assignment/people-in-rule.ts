@@ -1,8 +1,8 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
 import type { AssignmentRule, People } from './assignment.ts';
-import { type DatesBetween, placeFrom, rosterFrom } from './roster.ts';
-import { rosterInForce } from './rule-words.ts';
+import { listHandedOn } from './listed.ts';
+import { type DatesBetween, placeFrom, rosterFrom, rosterInForce, type Turns } from './roster.ts';
 
 /** Everybody whom a rule names, those of earlier orders included; who is meant by a role or a team is not told here. */
 export function namedIn(rule: AssignmentRule): ReadonlySet<string> {
@@ -18,11 +18,21 @@ export function namedIn(rule: AssignmentRule): ReadonlySet<string> {
       return new Set(rule.group.of === 'people' ? rule.group.ids : []);
     case 'inTurn':
       return new Set(rule.turns.rosters.flatMap(({ people }) => people));
+    case 'listed':
+      return new Set([
+        ...rule.list.map(({ personId }) => personId),
+        ...(rule.goesOn?.rosters.flatMap(({ people }) => people) ?? []),
+      ]);
   }
 }
 
 /** Those whom it names for a day and what comes after it. */
 export function namedFrom(rule: AssignmentRule, day: CivilDay): ReadonlySet<string> {
+  if (rule.kind === 'listed') {
+    const date = isoOfDay(day);
+    const coming = rule.list.filter(({ to }) => to >= date).map(({ personId }) => personId);
+    return new Set([...coming, ...(rule.goesOn?.rosters.flatMap(({ people }) => people) ?? [])]);
+  }
   if (rule.kind !== 'inTurn') return namedIn(rule);
   const from = rosterInForce(rule.turns, day).from;
   return new Set(rule.turns.rosters.filter((one) => one.from >= from).flatMap(({ people }) => people));
@@ -92,5 +102,16 @@ export function handedOn(
         ? { v: 1, kind: 'nobody' }
         : { ...rule, turns: rosterFrom(rule.turns, isoOfDay(today), people) };
     }
+    case 'listed': {
+      const list = listHandedOn(rule.list, from, to, today);
+      const goesOn = rule.goesOn && turnsHandedOn(rule.goesOn, without);
+      return list.length === 0 ? { v: 1, kind: 'nobody' } : { ...rule, list, goesOn };
+    }
   }
+}
+
+/** Turns that are still to come, with others in the order; null where that leaves nobody. */
+function turnsHandedOn(turns: Turns, without: (ids: readonly string[]) => string[]): Turns | null {
+  const rosters = turns.rosters.map((roster) => ({ ...roster, people: without(roster.people) }));
+  return rosters.some(({ people }) => people.length === 0) ? null : { ...turns, rosters };
 }

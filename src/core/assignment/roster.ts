@@ -114,6 +114,14 @@ export function goesOnWith(turns: Turns, day: CivilDay, people: readonly string[
   return rosterFrom(turns, isoOfDay(day), [...people.slice(start), ...people.slice(0, start)]);
 }
 
+/** The roster that holds on a day: the last that began by then, else the first there is. */
+export function rosterInForce({ rosters }: Pick<Turns, 'rosters'>, today: CivilDay): Roster {
+  const inOrder = [...rosters].sort((a, b) => (a.from < b.from ? -1 : 1));
+  const found = inOrder.findLast(({ from }) => dayOfIso(from) <= today) ?? inOrder[0];
+  if (!found) throw new RangeError('Turns need a roster: there is none.');
+  return found;
+}
+
 interface Start {
   readonly from: CivilDay;
   readonly roster: Roster;

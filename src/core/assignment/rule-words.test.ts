@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { dayOfIso } from '../civil-date/iso-date.ts';
+import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { type AssignmentRule, type Group, givenTo } from './assignment.ts';
 import { handedOn, namedFrom, namedIn } from './people-in-rule.ts';
 import { goesOnWith, type TurnLength, turnOn } from './roster.ts';
@@ -30,6 +30,15 @@ const turns = (people: readonly string[], length: TurnLength = { per: 'week', on
   turns: { length, rosters: [{ from: '2026-11-16', people }], swaps: [] },
 });
 
+/** A week each, from this one on. */
+const listed = (people: readonly string[]): AssignmentRule => ({
+  ...{ v: 1, kind: 'listed', cover: 'next', goesOn: null },
+  list: people.map((personId, i) => {
+    const monday = dayOfIso('2026-11-23') + 7 * i;
+    return { from: isoOfDay(monday), to: isoOfDay(monday + 6), personId };
+  }),
+});
+
 describe('who does it in words', () => {
   it.each<[AssignmentRule, string]>([
     [givenTo(null), 'nobody yet'],
@@ -38,6 +47,11 @@ describe('who does it in words', () => {
     [turns(['j', 'k', 'b']), 'in turn: Joss, Kit, Bram Hollis, weekly'],
     [turns(['j'], { per: 'week', on: 4 }), 'in turn: Joss, weekly from Thu'],
     [turns(['j', 'k'], { per: 'occurrence' }), 'in turn: Joss, Kit, each time'],
+    [listed(['j', 'k']), 'as listed until 6 Dec 2026: Joss and Kit'],
+    [
+      listed(['j', 'k', 't', 'b', 'c', 'j']),
+      'as listed until 3 Jan 2027: Joss, Kit, Tamsin, Bram Hollis and Bram Oakes',
+    ],
     [{ v: 1, kind: 'anyOf', group: { of: 'role', role: 'dock crew' } }, 'any of dock crew'],
     [{ v: 1, kind: 'leastToDo', group: { of: 'people', ids: ['j', 'k'] } }, 'least to do of Joss and Kit'],
     [
@@ -60,6 +74,7 @@ describe('who does it in words', () => {
     ['bram', '“bram” may be Bram Hollis or Bram Oakes: write the whole name.', null],
     ['joss penhal', 'Nobody here is called “joss penhal”.', 'Joss Penhale'],
     ['in turn:', 'Say who takes turns: “in turn: Joss, Kit, weekly”.', null],
+    ['as listed', 'A list of who has which days is changed on the schedule’s own page.', null],
     ['any of the yrd', 'No role, team or person here is called “the yrd”.', null],
   ])('“%s” is refused with why', (text, message, suggestion) => {
     const reading = read(text);
@@ -105,6 +120,8 @@ describe('who does it in words', () => {
         expect(read(sayRule(one, context), one)).toBe(one);
       }),
     );
+    const list = listed(['j', 'k']);
+    expect(read(sayRule(list, context), list)).toBe(list);
   });
 });
 

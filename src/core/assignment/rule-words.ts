@@ -1,10 +1,12 @@
 import { plainWords } from '../capture/words.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
-import { joinAnd, weekdayShort } from '../wording/date-words.ts';
+import { isoOfDay } from '../civil-date/iso-date.ts';
+import { joinAnd, sayDate, weekdayShort } from '../wording/date-words.ts';
 import { editDistance } from '../wording/spelling.ts';
 import { type AssignmentRule, type Group, givenTo } from './assignment.ts';
-import { type DatesBetween, goesOnWith, type Roster, type TurnLength, type Turns } from './roster.ts';
+import { lastListed } from './listed.ts';
+import { namedFrom } from './people-in-rule.ts';
+import { type DatesBetween, goesOnWith, rosterInForce, type TurnLength } from './roster.ts';
 
 /** Somebody with what a text may call them by. */
 export interface NamedPerson {
@@ -27,7 +29,10 @@ export interface RuleReadingContext extends RuleWordsContext {
 
 export const NOBODY_YET = 'nobody yet';
 const USUAL = 'the client’s usual person';
-const NOT_HERE = 'somebody who is not here';
+export const NOT_HERE = 'somebody who is not here';
+
+/** So many of those on a list are named. */
+const LISTED_NAMES = 4;
 
 const known = new WeakMap<readonly NamedPerson[], ReadonlyMap<string, string>>();
 
@@ -55,6 +60,13 @@ export function sayRule(rule: AssignmentRule, context: RuleWordsContext): string
   const full = (id: string | null) =>
     id === null ? NOBODY_YET : (context.people.find((one) => one.id === id)?.name ?? NOT_HERE);
   switch (rule.kind) {
+    case 'listed': {
+      const called = callNames(context.people);
+      const names = [...namedFrom(rule, context.today)].map((id) => called.get(id) ?? NOT_HERE);
+      const rest = names.length - LISTED_NAMES;
+      const said = rest > 1 ? [...names.slice(0, LISTED_NAMES), `${rest} more`] : names;
+      return [`as listed until ${sayDate(lastListed(rule.list))}`, joinAnd(said)].filter(Boolean).join(': ');
+    }
     case 'nobody':
       return NOBODY_YET;
     case 'person':
@@ -92,14 +104,6 @@ function sayPer(length: TurnLength): string {
   return length.per === 'week' && length.on !== 1 ? `weekly from ${weekdayShort(length.on)}` : PER[length.per];
 }
 
-/** The roster that holds on a day: the last that began by then, else the first there is. */
-export function rosterInForce({ rosters }: Pick<Turns, 'rosters'>, today: CivilDay): Roster {
-  const inOrder = [...rosters].sort((a, b) => (a.from < b.from ? -1 : 1));
-  const found = inOrder.findLast(({ from }) => dayOfIso(from) <= today) ?? inOrder[0];
-  if (!found) throw new RangeError('Turns need a roster: there is none.');
-  return found;
-}
-
 export type RuleReading =
   | { readonly kind: 'read'; readonly rule: AssignmentRule }
   /** What is wrong, and what may have been meant. */
@@ -116,6 +120,7 @@ export function readRule(text: string, before: AssignmentRule, context: RuleRead
   const typed = text.trim().replace(/\s+/g, ' ');
   if (typed === sayRule(before, context)) return { kind: 'read', rule: before };
   if (NOBODY.test(typed)) return { kind: 'read', rule: { v: 1, kind: 'nobody' } };
+  if (/^as listed\b/i.test(typed)) return unread('A list of who has which days is changed on the schedule’s own page.');
   const turns = /^in turn\s*:?\s*(.*)$/i.exec(typed);
   if (turns) return readTurns(turns[1] ?? '', before, context);
   const group = /^(any(?: one)? of|least to do of|whoever of)\s+(.*)$/i.exec(typed);
@@ -214,9 +219,9 @@ function readGroup(text: string, context: RuleReadingContext): GroupReading {
   return { kind: 'group', group: { of: 'people', ids } };
 }
 
-type PersonReading = { readonly kind: 'person'; readonly id: string } | Extract<RuleReading, { kind: 'unread' }>;
+export type PersonReading = { readonly kind: 'person'; readonly id: string } | Extract<RuleReading, { kind: 'unread' }>;
 
-function readPerson(text: string, { people }: RuleWordsContext): PersonReading {
+export function readPerson(text: string, { people }: Pick<RuleWordsContext, 'people'>): PersonReading {
   const typed = plainWords(text).join(' ');
   const exact = people.filter(({ name }) => plainWords(name).join(' ') === typed);
   const found = exact.length > 0 ? exact : people.filter(({ name }) => plainWords(name).includes(typed));

@@ -31,9 +31,22 @@ export function sayWhyBeside(assignment: Assignment, nameOf: NameOf, today: Civi
 /** The same of a reason that was kept. @param personId who has it; null for nobody */
 export function sayWhyOf(personId: string | null, why: Why, nameOf: NameOf, today: CivilDay): string {
   const over = why.by === 'hand' ? '' : sayPassedOver(why.passedOver, nameOf, today);
-  if (personId === null) return over === '' ? sayOwn(why, nameOf) : `${over}, and nobody else can`;
+  if (personId === null) return over === '' ? sayNobodys(why, nameOf) : `${over}, and nobody else can`;
   // Where the load decides, those who can't are no reason for it.
   return over === '' || why.by === 'least to do' ? sayOwn(why, nameOf) : `${over}, ${nameOf(personId)} instead`;
+}
+
+function sayNobodys(why: Why, nameOf: NameOf): string {
+  if (why.by !== 'list') return sayOwn(why, nameOf);
+  switch (why.place) {
+    case 'before':
+      return 'the list begins later';
+    case 'after':
+      return 'the list ends before it';
+    case 'between':
+    case 'on it':
+      return 'not on the list';
+  }
 }
 
 function sayOwn(why: Why, nameOf: NameOf): string {
@@ -48,6 +61,8 @@ function sayOwn(why: Why, nameOf: NameOf): string {
       const turn = `turn ${why.place} of ${why.of}`;
       return why.insteadOf === null ? turn : `${turn}, swapped with ${nameOf(why.insteadOf)}`;
     }
+    case 'list':
+      return 'as listed';
     case 'least to do':
       return why.load === null
         ? 'nobody has any hours in this week'

@@ -62,11 +62,13 @@ describe('remarks on a plan', () => {
       timing: PLAIN_TIMING,
     };
     const ends = dayOfIso('2027-09-10');
-    const crew = ['Bram', 'Selwyn', 'Gwen'].map((id): Colleague => ({
-      ...{ id, roles: ['yard'], team: null, weeks: [plainWeek(450, [1, 2, 3, 4, 5])], weeksFrom: '2026-11-24' },
-      ...{ worksFrom: null, worksUntil: null, leave: [], deputyId: null },
-      tickets: id === 'Gwen' ? [] : [{ name: 'hoist', until: id === 'Selwyn' ? isoOfDay(ends) : null }],
-    }));
+    const crew = ['Bram', 'Selwyn', 'Gwen'].map(
+      (id): Colleague => ({
+        ...{ id, roles: ['yard'], team: null, weeks: [plainWeek(450, [1, 2, 3, 4, 5])], weeksFrom: '2026-11-24' },
+        ...{ worksFrom: null, worksUntil: null, leave: [], deputyId: null },
+        tickets: id === 'Gwen' ? [] : [{ name: 'hoist', until: id === 'Selwyn' ? isoOfDay(ends) : null }],
+      }),
+    );
     const say = (rule: AssignmentRule, of = crew) => {
       const people = peopleHere(of);
       const whose = assigner(rule, {

@@ -2,6 +2,7 @@ import type { Assigner } from '../assignment/assigner.ts';
 import type { Assignment } from '../assignment/assignment.ts';
 import type { NoTicket } from '../assignment/availability.ts';
 import type { PassedOver } from '../assignment/cover.ts';
+import type { Place } from '../assignment/listed.ts';
 import { type NameOf, sayWhy } from '../assignment/why-words.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
@@ -27,6 +28,7 @@ export interface Remark {
     | 'nobody assigned'
     | 'nobody there'
     | 'no ticket'
+    | 'not listed'
     | 'twice a day'
     | 'missing day'
     | 'moved'
@@ -67,6 +69,7 @@ export function remarks(schedule: PlannedSchedule, outlook: Outlook, context: Re
     ...appearsLate(dated, context),
     ...noticeTooShort(dated, context),
     ...nobody(dated, context),
+    ...notListed(dated, context),
     ...noTicket(dated, context),
     ...twiceADay(dated, context),
     ...missingDays(schedule),
@@ -166,7 +169,9 @@ function nobody(dated: readonly DatedOccurrence[], context: RemarkContext): Rema
   const { who, today } = context;
   if (who === undefined) return [];
   const given = dated.map((occurrence) => ({ on: occurrence.on, assignment: who.whose(occurrence) }));
-  const free = given.filter(({ assignment }) => assignment.kind === 'nobody' && !isAway(assignment));
+  const free = given.filter(
+    ({ assignment }) => assignment.kind === 'nobody' && !isAway(assignment) && unlistedIn(assignment) === null,
+  );
   const away = given.filter(({ assignment }) => isAway(assignment));
   return [
     ...(free.length === 0
@@ -186,7 +191,46 @@ function nobody(dated: readonly DatedOccurrence[], context: RemarkContext): Rema
 function isAway(assignment: Assignment): boolean {
   return assignment.kind === 'anyOf'
     ? assignment.personIds.length === 0
-    : assignment.kind === 'nobody' && assignment.why !== null && assignment.why.by !== 'hand';
+    : assignment.kind === 'nobody' &&
+        assignment.why !== null &&
+        assignment.why.by !== 'hand' &&
+        unlistedIn(assignment) === null;
+}
+
+/** Where a date that a list has nobody for stands beside it; null for all others. */
+function unlistedIn(assignment: Assignment): Place['kind'] | null {
+  if (assignment.kind !== 'nobody' || assignment.why?.by !== 'list') return null;
+  return assignment.why.place === 'on it' ? null : assignment.why.place;
+}
+
+/** Dates that the list of who has which days says nothing of: beyond its end, and within it. */
+function notListed(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
+  const { who } = context;
+  if (who === undefined) return [];
+  const at = (kinds: readonly (Place['kind'] | null)[]) =>
+    dated.filter((occurrence) => kinds.includes(unlistedIn(who.whose(occurrence)))).map(({ on }) => on);
+  const [beyond, within] = [at(['after']), at(['before', 'between'])];
+  const have = (days: readonly CivilDay[]) => `${plural(days.length, 'date')} ${days.length === 1 ? 'has' : 'have'}`;
+  return [
+    ...(beyond.length === 0
+      ? []
+      : [
+          remark(
+            'not listed',
+            `The list of who has it ends: ${have(beyond)} nobody after that: ${listDates(beyond, context)}.`,
+            beyond,
+          ),
+        ]),
+    ...(within.length === 0
+      ? []
+      : [
+          remark(
+            'not listed',
+            `Nobody is on the list for ${plural(within.length, 'date')}: ${listDates(within, context)}.`,
+            within,
+          ),
+        ]),
+  ];
 }
 
 function nobodyNamed(free: readonly CivilDay[], all: number, context: RemarkContext): Remark {

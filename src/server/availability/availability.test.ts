@@ -129,6 +129,38 @@ describe('turns of a schedule', () => {
   });
 });
 
+describe('a list of who has which days', () => {
+  const line = (from: string, to: string, name: string) => ({ from, to, personId: id(name) });
+  const listed = (...list: readonly object[]) =>
+    ({ v: 1, kind: 'listed', list, goesOn: null, cover: 'next' }) as AssignmentRule;
+
+  it('gives each date to whoever stands there, nobody beyond it, and the next of it while that one is away', async () => {
+    const rule = listed(line('2026-11-23', '2026-11-27', 'Kit'), line('2026-11-30', '2026-12-02', 'Joss'));
+    const { id: scheduleId, who: words } = await made(rule);
+    expect(words).toBe('as listed until 2 Dec 2026: Kit and Joss');
+    expect(await who(scheduleId, '2026-11-24', '2026-12-03')).toBe('Kit Kit Kit Kit Joss Joss Joss –');
+    await enter('Joss', leaveOf('2026-12-01'));
+    expect(await who(scheduleId, '2026-11-30', '2026-12-02')).toBe('Joss Kit Joss');
+  });
+
+  it('has no day twice, and names nobody who is not here', async () => {
+    const templateId = await newTemplate(ines, {});
+    const refused = async (rule: AssignmentRule) =>
+      (
+        await ines
+          .post('/api/schedules')
+          .send({ ...plainInput(templateId), assignment: rule })
+          .expect(422)
+      ).body.errors[0];
+    const twice = listed(line('2026-11-23', '2026-11-27', 'Kit'), line('2026-11-27', '2026-11-30', 'Joss'));
+    expect((await refused(twice)).message).toBe('2026-11-27 stands on the list twice.');
+    const stranger = { ...line('2026-11-23', '2026-11-27', 'Kit'), personId: '01937000-0000-7000-8000-00000000dead' };
+    expect((await refused(listed(stranger))).message).toBe('There is no such person here.');
+    const ends = listed(line('2026-11-27', '2026-11-23', 'Kit'));
+    expect((await refused(ends)).message).toBe('A line of the list ends before it begins.');
+  });
+});
+
 describe('work given by name', () => {
   it('goes to whoever takes over, or to nobody, and comes back', async () => {
     const { id: scheduleId } = await made(givenTo(id('Nadia')));

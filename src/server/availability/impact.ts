@@ -178,6 +178,8 @@ function sayCover(why: Why, personId: string, nameOf: NameOf, today: CivilDay): 
   switch (why.by) {
     case 'turn':
       return 'next in turn';
+    case 'list':
+      return 'next on the list';
     case 'name':
     case 'usual person':
       return 'takes over';

@@ -76,5 +76,5 @@ export function remembered(whose: Assigner, rule: AssignmentRule, first: readonl
 
 /** Whether different people may have different dates. */
 export function hasSeveral(rule: AssignmentRule): boolean {
-  return rule.kind === 'inTurn' || rule.kind === 'leastToDo';
+  return rule.kind === 'inTurn' || rule.kind === 'listed' || rule.kind === 'leastToDo';
 }

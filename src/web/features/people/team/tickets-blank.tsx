@@ -18,7 +18,9 @@ export function TicketsBlank({ held, known, onChange }: TicketsBlankProps) {
     <>
       {held.map(({ name, until }, i) => (
         <span key={name} className="flex flex-wrap items-center gap-x-1.5">
-          <b className="font-semibold">{name}</b>, until
+          <span>
+            <b className="font-semibold">{name}</b>, until
+          </span>
           <DayOrNone
             label={`Last day of ${name}`}
             placeholder="no end"

@@ -32,9 +32,11 @@ export function TicketsEnding({ members }: { readonly members: readonly Member[]
           key={`${id} ${ticket}`}
           className="flex min-h-9 items-center gap-4 border-b border-line pr-5 text-row last:border-b-0 max-[720px]:flex-wrap max-[720px]:gap-y-0 max-[720px]:px-4 max-[720px]:py-2"
         >
-          <Link className="link-line w-[150px] font-semibold" to={`/team/${id}`}>
-            {name}
-          </Link>
+          <span className="w-[150px]">
+            <Link className="link-line font-semibold" to={`/team/${id}`}>
+              {name}
+            </Link>
+          </span>
           <span className="w-[220px] max-[720px]:w-auto">{ticket}</span>
           <span className={until < today ? 'font-semibold' : ''}>{sayEnd(until, today)}</span>
         </p>

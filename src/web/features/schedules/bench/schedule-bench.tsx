@@ -196,7 +196,13 @@ function Bench({ schedule, templates, task }: BenchProps) {
           templates={templates}
           problem={plan.kind === 'problem' ? plan : null}
           title={plan.title}
-          who={{ datesBetween, nextOf: plan.kind === 'plan' ? plan.nextOf : NO_DATES, chosenId, onChosen: setChosenId }}
+          who={{
+            place: schedule ? schedule.id : newKeyOf(search),
+            datesBetween,
+            nextOf: plan.kind === 'plan' ? plan.nextOf : NO_DATES,
+            chosenId,
+            onChosen: setChosenId,
+          }}
           onChange={change}
         />
         <div className="relative flex min-h-0 min-w-0">

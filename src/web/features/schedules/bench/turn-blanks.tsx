@@ -6,6 +6,7 @@ import {
   dayOfIso,
   hasLeftBy,
   isoOfDay,
+  NOT_HERE,
   rosterInForce,
   sayRoles,
   type TurnLength,
@@ -50,7 +51,7 @@ export function TurnBlanks({ rule, set, datesBetween, nextOf, chosenId, onChosen
     const next = nextOf.get(personId);
     return {
       personId,
-      name: person?.name ?? 'somebody who is not here',
+      name: person?.name ?? NOT_HERE,
       initial: inits.get(personId) ?? '?',
       next: next === undefined ? 'no date within a year' : sayShortDay(next),
       trouble: person && !hasLeftBy(person, today) ? null : 'has left',

@@ -27,6 +27,7 @@ async function shown(assignment: AssignmentRule) {
       <WhoPart
         draft={draft}
         onChange={setDraft}
+        place="new"
         datesBetween={(after, upTo) => upTo - after}
         nextOf={new Map()}
         chosenId={null}
@@ -84,5 +85,30 @@ describe('who does it on the bench', () => {
     await user.click(screen.getByRole('button', { name: 'Swap two turns' }));
     expect(screen.getByRole('button', { name: 'Swap' })).toHaveProperty('disabled', true);
     expect(screen.getByText(/Both are Ines’s/)).toBeTruthy();
+  });
+
+  it('takes a list of days as it is typed or pasted, and nothing of one that can’t be read until it can', async () => {
+    const { now, user } = await shown(givenTo(NADIA.id));
+    await user.click(screen.getByRole('radio', { name: 'by a list of days' }));
+    expect(now.rule).toMatchObject({ list: [{ from: '2026-11-23', to: '2026-11-29', personId: NADIA.id }] });
+    const text = screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Who has which days' });
+    expect(text.value).toBe('Mon 23 Nov 2026 to Sun 29 Nov\tNadia');
+    await user.clear(text);
+    await user.click(text);
+    await user.paste('30 Nov\tKit\n7 Dec\tNadia\n14 Dec\tKitt');
+    expect(screen.getByRole('alert').textContent).toContain('Line 3: Nobody here is called “Kitt”.');
+    expect(text.dataset['unread']).toBe('true');
+    expect(now.rule).toMatchObject({ list: [{ personId: NADIA.id }] });
+    await user.clear(text);
+    await user.paste('30 Nov\tKit\n7 Dec\tNadia\n14 Dec\tKit');
+    expect(screen.queryByRole('alert')).toBeNull();
+    expect(now.rule).toMatchObject({ list: [{ from: '2026-11-30', to: '2026-11-30', personId: KIT.id }, {}, {}] });
+    await user.selectOptions(screen.getByRole('combobox', { name: /What a line/ }), 'the week from it');
+    await user.selectOptions(screen.getByRole('combobox', { name: /After the last day/ }), 'turns go on');
+    expect(now.rule).toMatchObject({
+      list: [{ to: '2026-12-06' }, { to: '2026-12-13' }, { to: '2026-12-20' }],
+      goesOn: { length: { per: 'week', on: 1 }, rosters: [{ from: '2026-12-21', people: [NADIA.id, KIT.id] }] },
+    });
+    expect(screen.getByText('3 turns of 2 people, Mon 30 Nov to Sun 20 Dec')).toBeTruthy();
   });
 });

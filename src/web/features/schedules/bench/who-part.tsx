@@ -2,11 +2,15 @@ import { ASSIGNMENT_KINDS, type AssignmentRule, givenTo } from '../../../../core
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, Part } from '../../../kit/blanks.tsx';
 import type { FormPartProps } from './form-part.tsx';
+import { ListBlanks } from './list-blanks.tsx';
 import { TurnBlanks, type TurnsAround } from './turn-blanks.tsx';
 import { CoverBlank, GroupBlank, PersonPicker } from './who-pickers.tsx';
 import { KIND_WORDS, ofKind } from './who-rules.ts';
 
-interface WhoPartProps extends FormPartProps, TurnsAround {}
+interface WhoPartProps extends FormPartProps, TurnsAround {
+  /** Under which name what is being typed is kept. */
+  readonly place: string;
+}
 
 /** Who does it, as a sentence: one of a few rules, and the blanks of the one that is chosen. */
 export function WhoPart(props: WhoPartProps) {
@@ -103,6 +107,8 @@ function RuleBlanks(props: BlanksProps) {
       );
     case 'inTurn':
       return <TurnBlanks {...props} rule={rule} />;
+    case 'listed':
+      return <ListBlanks place={props.place} rule={rule} set={set} />;
   }
 }
 

@@ -1,5 +1,5 @@
 import { X } from 'lucide-react';
-import { type Cover, type Group, sayRoles } from '../../../../core/index.ts';
+import { type Cover, type Group, NOT_HERE, sayRoles } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank } from '../../../kit/blanks.tsx';
 import { Picker } from '../../../kit/picker.tsx';
@@ -73,7 +73,7 @@ export function GroupBlank({ group, onChange }: { readonly group: Group; readonl
         <>
           {' '}
           {group.ids.map((id) => {
-            const name = people.find((one) => one.id === id)?.name ?? 'somebody who is not here';
+            const name = people.find((one) => one.id === id)?.name ?? NOT_HERE;
             return (
               <span
                 key={id}

@@ -7,6 +7,8 @@ import {
   givenTo,
   goesOnWith,
   isoOfDay,
+  mondayOf,
+  namedFrom,
   rosterInForce,
   type Turns,
 } from '../../../../core/index.ts';
@@ -16,6 +18,7 @@ export const KIND_WORDS: Readonly<Record<AssignmentKind, string>> = {
   person: 'one person',
   anyOf: 'any one of several',
   inTurn: 'in turn',
+  listed: 'by a list of days',
   leastToDo: 'whoever has the least to do',
   usualPerson: 'the client’s usual person',
   nobody: 'nobody yet',
@@ -64,6 +67,12 @@ export function ofKind(kind: AssignmentKind, before: AssignmentRule, around: Aro
     case 'anyOf':
     case 'leastToDo':
       return { v: 1, kind, group: groupOf(before, around, people) };
+    case 'listed': {
+      // Something to write on: this week, for whoever has it now.
+      const monday = mondayOf(around.today);
+      const list = [{ from: isoOfDay(monday), to: isoOfDay(monday + 6), personId: first ?? around.meId }];
+      return { v: 1, kind, list, goesOn: null, cover: 'next' };
+    }
     case 'inTurn':
       return {
         ...{ v: 1, kind, cover: 'next' },
@@ -95,6 +104,8 @@ function peopleOf(rule: AssignmentRule, { today, staff }: Around): readonly stri
       return rule.otherwiseId === null ? [] : [rule.otherwiseId];
     case 'inTurn':
       return rosterInForce(rule.turns, today).people;
+    case 'listed':
+      return [...namedFrom(rule, today)];
     case 'anyOf':
     case 'leastToDo':
       return membersOf(rule.group, staff);
