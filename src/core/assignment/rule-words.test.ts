@@ -73,6 +73,7 @@ describe('who does it in words', () => {
   it.each([
     ['bram', '“bram” may be Bram Hollis or Bram Oakes: write the whole name.', null],
     ['joss penhal', 'Nobody here is called “joss penhal”.', 'Joss Penhale'],
+    ['tamsn', 'Nobody here is called “tamsn”.', 'Tamsin Wray'],
     ['in turn:', 'Say who takes turns: “in turn: Joss, Kit, weekly”.', null],
     ['as listed', 'A list of who has which days is changed on the schedule’s own page.', null],
     ['any of the yrd', 'No role, team or person here is called “the yrd”.', null],

@@ -229,13 +229,13 @@ export function readPerson(text: string, { people }: Pick<RuleWordsContext, 'peo
   if (only && found.length === 1) return { kind: 'person', id: only.id };
   if (found.length > 1)
     return unread(`“${text}” may be ${found.map(({ name }) => name).join(' or ')}: write the whole name.`);
-  return unread(
-    `Nobody here is called “${text}”.`,
-    nearest(
-      text,
-      people.map(({ name }) => name),
-    ),
-  );
+  const names = people.map(({ name }) => name);
+  const firsts = names.map((name) => name.split(/\s+/)[0] as string);
+  const first = nearest(text, firsts);
+  // By a first name that several have, nobody is meant.
+  const byFirst =
+    first !== null && firsts.filter((one) => one === first).length === 1 ? names[firsts.indexOf(first)] : null;
+  return unread(`Nobody here is called “${text}”.`, nearest(text, names) ?? byFirst ?? null);
 }
 
 /** The name that a typed one may have been meant for, by a few letters. */
