@@ -23,8 +23,8 @@ export default defineConfig({
         // Those marked `BUILT` once more on the build that people get.
         { name: 'production', testMatch: '*.spec.ts', grep: /@built/ },
       ],
-  // A journey of many steps may take twice as long beside others on a busy machine; what is waited for has its own, short time.
-  timeout: 120_000,
+  // A journey of many steps may take several times as long beside others on a busy machine; what is waited for has its own, short time.
+  timeout: 300_000,
   // A machine that others use too may take its time: what passes waits for nothing.
   expect: { timeout: 20_000 },
   outputDir: '../.cache/playwright',

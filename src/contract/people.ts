@@ -109,9 +109,11 @@ export const peopleEndpoints = {
   }),
   /** What tells who can have work on a day, and what everybody has to do already, by the weeks of their Mondays. */
   colleagues: endpoint(peoplePaths.colleagues, {
+    query: z.object({ schedule: id.optional() }),
     answer: z.object({
       colleagues: z.array(colleagueSchema),
-      weeks: z.array(z.object({ personId: id, monday: isoDate, minutes: z.number().int() })),
+      /** `own` are the minutes among them of the schedule that was asked for. */
+      weeks: z.array(z.object({ personId: id, monday: isoDate, minutes: z.number().int(), own: z.number().int() })),
     }),
   }),
   add: endpoint(peoplePaths.add, { body: personInputSchema.extend({ invite: z.boolean() }), answer: done }),

@@ -96,6 +96,32 @@ describe('remarks on a plan', () => {
     expect(say({ v: 1, kind: 'anyOf', group: { of: 'role', role: 'yard' } })).toHaveLength(1);
   });
 
+  it('say in which weeks somebody has more to do with it than they can, as far as those are made', () => {
+    const schedule: PlannedSchedule = {
+      recurrence: {
+        start: '2026-11-24',
+        rules: [{ kind: 'weeks', every: 1, on: [1, 3] }],
+        end: { kind: 'never' },
+        dayOff: 'none',
+      },
+      timing: PLAIN_TIMING,
+    };
+    const say = (minutes: number, madeTo = dayOfIso('2026-12-13')) =>
+      remarks(schedule, outlook(schedule, calendar, today, 30), {
+        ...{ calendar, today },
+        who: { ...given('Kit'), load: { minutes, madeTo, of: () => ({ minutes: 2100, capacity: 2250 }) } },
+      })
+        .filter(({ kind }) => kind === 'over capacity')
+        .map(({ text }) => text);
+    expect(say(75)).toEqual([]);
+    // This week has one date of it left, the others two; the week after the next two is not made yet.
+    expect(say(90)).toEqual([
+      'Kit has 38 h of work in the week of Mon 30 Nov with this, of 37.5 h that there are.',
+      'Kit has 38 h of work in the week of Mon 7 Dec with this, of 37.5 h that there are.',
+    ]);
+    expect(say(900, dayOfIso('2026-11-28'))).toEqual([]);
+  });
+
   it('say that what comes every so often passes its first date over, with the start that would not', () => {
     expect(say([{ kind: 'years', every: 5, months: [6], on: [date(1)], missing: 'last' }])).toEqual([
       'It first comes on Sun 1 Jun 2031: so often is counted from its start, Tue 24 Nov. Begun on Tue 1 Jun 2027, it would come that day.',

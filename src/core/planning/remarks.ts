@@ -5,8 +5,9 @@ import type { PassedOver } from '../assignment/cover.ts';
 import type { Place } from '../assignment/listed.ts';
 import { type NameOf, sayWhy } from '../assignment/why-words.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
-import type { CivilDay } from '../civil-date/civil-day.ts';
+import { type CivilDay, mondayOf } from '../civil-date/civil-day.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
+import { sayDayHours } from '../people/week-hours.ts';
 import { occurrenceSeries } from '../recurrence/occurrences.ts';
 import type { MonthsRule, Rule, WeeksRule, YearsRule } from '../recurrence/rule.ts';
 import { joinAnd, ordinal, plural, sayDay } from '../wording/date-words.ts';
@@ -28,6 +29,7 @@ export interface Remark {
     | 'nobody assigned'
     | 'nobody there'
     | 'no ticket'
+    | 'over capacity'
     | 'not listed'
     | 'twice a day'
     | 'missing day'
@@ -49,13 +51,28 @@ export interface RemarkContext {
   readonly calendar: WorkingCalendar;
   readonly today: CivilDay;
   /** Who does each date, and what people are called; left out where that is not to be remarked on. */
-  readonly who?: { readonly whose: Assigner; readonly nameOf: NameOf };
+  readonly who?: {
+    readonly whose: Assigner;
+    readonly nameOf: NameOf;
+    /** What else everybody has to do in the weeks that are made, and what a date of this asks of whoever has it. */
+    readonly load?: WorkBeside;
+  };
   /** Other schedules of the same work for the same person. */
   readonly others?: readonly PlannedSchedule[];
   /** How long before its day people must have been told of the work. */
   readonly notice?: Offset | null;
   /** The schedule as it is saved, when this is a change of it. */
   readonly before?: PlannedSchedule | null;
+}
+
+/** Other work by the week, as far as it is made. */
+export interface WorkBeside {
+  /** Minutes that somebody has in the week of a day without this schedule, and minutes that they can work in it. */
+  readonly of: (personId: string, day: CivilDay) => { readonly minutes: number; readonly capacity: number };
+  /** The last day whose work is made. */
+  readonly madeTo: CivilDay;
+  /** Of each date, for whoever has it. */
+  readonly minutes: number;
 }
 
 /** What a careful reader would remark on the plan, with figures; the most telling first. */
@@ -71,6 +88,7 @@ export function remarks(schedule: PlannedSchedule, outlook: Outlook, context: Re
     ...nobody(dated, context),
     ...notListed(dated, context),
     ...noTicket(dated, context),
+    ...overCapacity(dated, context),
     ...twiceADay(dated, context),
     ...missingDays(schedule),
     ...moved(dated, outlook, context),
@@ -296,6 +314,36 @@ function noTicket(dated: readonly DatedOccurrence[], context: RemarkContext): Re
     );
   });
 }
+
+/** So many weeks over capacity are told of one by one. */
+const NAMED_WEEKS = 3;
+
+/** Weeks in which somebody has more to do with this than they can, as far as all work of the week is made. */
+function overCapacity(dated: readonly DatedOccurrence[], { who, today }: RemarkContext): Remark[] {
+  if (who?.load === undefined) return [];
+  const { whose, nameOf, load } = who;
+  const weeks = new Map<string, { readonly personId: string; readonly monday: CivilDay; readonly days: CivilDay[] }>();
+  for (const occurrence of dated) {
+    const monday = mondayOf(occurrence.due);
+    const given = monday + 6 <= load.madeTo ? whose(occurrence) : null;
+    if (given?.kind !== 'one') continue;
+    const key = `${given.personId} ${monday}`;
+    const known = weeks.get(key) ?? { personId: given.personId, monday, days: [] };
+    known.days.push(occurrence.on);
+    weeks.set(key, known);
+  }
+  return [...weeks.values()]
+    .flatMap(({ personId, monday, days }) => {
+      const { minutes, capacity } = load.of(personId, monday);
+      const all = minutes + days.length * load.minutes;
+      if (all <= capacity) return [];
+      const text = `${nameOf(personId)} has ${sayHoursOf(all)} of work in the week of ${sayDay(monday, today)} with this, of ${sayHoursOf(capacity)} that there are.`;
+      return [remark('over capacity', text, days)];
+    })
+    .slice(0, NAMED_WEEKS);
+}
+
+const sayHoursOf = (minutes: number) => `${sayDayHours(minutes) || '0'} h`;
 
 function passedOverIn(assignment: Assignment): readonly PassedOver[] {
   if (assignment.kind === 'anyOf') return assignment.passedOver;

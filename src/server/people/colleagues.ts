@@ -27,13 +27,17 @@ export async function colleagues(scope: Scope): Promise<Colleague[]> {
     }));
 }
 
-/** Minutes of the work that is made of everybody, by the week in which it is due, from this week on. */
-export async function weeksOfWork(scope: Scope): Promise<WeekOfWork[]> {
-  const rows = await scope.sql<{ personId: string; monday: string; minutes: number }>(
-    `select assignee_id as "personId", date_trunc('week', due_on)::date as monday, sum(estimate_minutes)::int as minutes
+/** Minutes of the work that is made of everybody, by the week in which it is due, from this week on; `own` are those of one schedule. */
+export async function weeksOfWork(
+  scope: Scope,
+  scheduleId?: string,
+): Promise<(WeekOfWork & { readonly own: number })[]> {
+  const rows = await scope.sql<{ personId: string; monday: string; minutes: number; own: number }>(
+    `select assignee_id as "personId", date_trunc('week', due_on)::date as monday, sum(estimate_minutes)::int as minutes,
+       coalesce(sum(estimate_minutes) filter (where schedule_id = $3::uuid), 0)::int as own
      from task where workspace_id = $1 and due_on >= $2::date and assignee_id is not null
        and state not in ('skipped', 'lapsed') group by 1, 2`,
-    [isoOfDay(mondayOf(scope.now.day))],
+    [isoOfDay(mondayOf(scope.now.day)), scheduleId ?? null],
   );
   return rows.map(({ monday, ...one }) => ({ ...one, monday: dayOfIso(monday) }));
 }

@@ -90,10 +90,10 @@ export function sessionRoutes(routes: Routes, { reads, writes, live, clock }: Se
 export function peopleRoutes(routes: Routes, { reads, writes, clock, live, log }: ServerParts): Routes {
   return routes
     .add(peopleEndpoints.list, 'read', ({ scope }) => listMembers(scope))
-    .add(peopleEndpoints.colleagues, 'read', async ({ scope }) => {
+    .add(peopleEndpoints.colleagues, 'read', async ({ scope, query }) => {
       const [found, weeks] = await scope.atOnce(
         () => colleagues(scope),
-        () => weeksOfWork(scope),
+        () => weeksOfWork(scope, query.schedule),
       );
       return { colleagues: found, weeks: weeks.map(({ monday, ...one }) => ({ ...one, monday: isoOfDay(monday) })) };
     })

@@ -6,12 +6,15 @@ import { useAnswer } from '../../kit/answer.ts';
 /** Everybody who may be given work, and what each has to do already by the week. */
 export interface Colleagues {
   readonly colleagues: readonly Colleague[];
-  readonly weeks: readonly WeekOfWork[];
+  readonly weeks: readonly (WeekOfWork & { readonly own: number })[];
 }
 
-/** Undefined until it is known. */
-export function useColleagues(): Colleagues | undefined {
-  const { data } = useAnswer(peopleAddresses.colleagues, {});
+/** Undefined until it is known. @param scheduleId whose work among that of the weeks is told apart */
+export function useColleagues(scheduleId: string | null = null): Colleagues | undefined {
+  const { data } = useAnswer(
+    peopleAddresses.colleagues,
+    scheduleId === null ? {} : { query: { schedule: scheduleId } },
+  );
   return useMemo(
     () =>
       data && {

@@ -4,6 +4,7 @@ import {
   type AssignmentRule,
   asksForLoad,
   assigner,
+  type CivilDay,
   type DatedOccurrence,
   datesBetweenOf,
   isDated,
@@ -15,6 +16,7 @@ import {
   peopleHere,
   type SetPart,
   ticketsOfHolder,
+  type WorkBeside,
   type WorkingCalendar,
 } from '../../../core/index.ts';
 import type { Colleagues } from '../people/colleagues.ts';
@@ -52,6 +54,18 @@ export function assignerOf(
     estimateMinutes: minutesOfHolder(parts),
     loads: new Loads(people.workers, (day) => calendar.holidayName(day) !== undefined, colleagues.weeks),
   });
+}
+
+/** What everybody has to do in the weeks that are made, without the schedule that is looked at. */
+export function workBeside(
+  { colleagues, parts }: WhoQuestion,
+  calendar: WorkingCalendar,
+  madeTo: CivilDay,
+): WorkBeside {
+  const { workers } = peopleFor({ colleagues });
+  const others = colleagues.weeks.map(({ own, minutes, ...week }) => ({ ...week, minutes: minutes - own }));
+  const loads = new Loads(workers, (day) => calendar.holidayName(day) !== undefined, others);
+  return { of: (personId, day) => loads.of(personId, day), madeTo, minutes: minutesOfHolder(parts) };
 }
 
 /** Until it is known who is there: nobody, without a reason. */

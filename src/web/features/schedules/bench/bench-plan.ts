@@ -41,7 +41,7 @@ import { useTemplate } from '../../templates/api.ts';
 import { useWholeSchedules } from '../api.ts';
 import type { RehearsalWords } from '../rehearsal/rehearsal-lines.ts';
 import type { RehearsalQuestion } from '../rehearsal/rehearsal-worker.ts';
-import { assignerOf, NOT_KNOWN_YET, peopleFor, remembered } from '../who.ts';
+import { assignerOf, NOT_KNOWN_YET, peopleFor, remembered, workBeside } from '../who.ts';
 import { type BenchDraft, draftOf, plannedOf } from './bench-draft.ts';
 
 /** What the draft gives, computed by the core at every change. */
@@ -96,7 +96,7 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
   const others = useSameWork(draft, schedule?.id ?? null);
   const { today, workingCalendar, horizonDays, name, people } = useWorkspace();
   const forWhom = useForWhom(draft);
-  const colleagues = useColleagues();
+  const colleagues = useColleagues(schedule?.id ?? null);
   const usualPersonId = useUsualPerson(draft);
   return useMemo(() => {
     const template = templates.find(({ id }) => id === draft.templateId);
@@ -170,7 +170,15 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
         ...remarks(planned, seen, {
           calendar: workingCalendar,
           today,
-          ...(who === null ? {} : { who: { whose, nameOf: (id) => callNames(people).get(id) ?? 'somebody' } }),
+          ...(who === null
+            ? {}
+            : {
+                who: {
+                  whose,
+                  nameOf: (id) => callNames(people).get(id) ?? 'somebody',
+                  load: workBeside(who, workingCalendar, today + horizonDays),
+                },
+              }),
           others,
           before: schedule && plannedOf(draftOf(schedule), schedule),
         }),
