@@ -16,7 +16,7 @@ export type DemoWho =
   | { readonly kind: 'inTurn'; readonly per: TurnLength['per']; readonly people: readonly PersonKey[] }
   /** A list of weekends, each somebody’s, that is written so many weeks ahead. */
   | { readonly kind: 'weekends'; readonly ahead: number; readonly people: readonly PersonKey[] }
-  | { readonly kind: 'anyOf' | 'leastToDo'; readonly role: string };
+  | { readonly kind: 'anyOf' | 'eachOf' | 'leastToDo'; readonly role: string };
 
 export interface DemoSchedule {
   readonly template: TemplateKey;
@@ -243,7 +243,12 @@ export const SCHEDULES: readonly DemoSchedule[] = [
     timing: { appears: workingDaysBefore(5) },
   },
   { template: 'briefing', who: 'joss', rules: [weekly(1)], dayOff: 'skip', timing: at('08:00', '08:45') },
-  { template: 'briefing', who: 'ines', rules: [workingDay(1)], timing: at('09:00', '09:45') },
+  {
+    template: 'briefing',
+    who: { kind: 'eachOf', role: 'dock crew' },
+    rules: [workingDay(1)],
+    timing: at('09:00', '09:45'),
+  },
   {
     template: 'renewalLetters',
     who: 'ayesha',

@@ -356,7 +356,11 @@ function ruleOf(
     }));
     return { v: 1, kind: 'listed', list, goesOn: null, cover: 'next' };
   }
-  if (who.kind !== 'inTurn') return { v: 1, kind: who.kind, group: { of: 'role', role: who.role } };
+  if (who.kind !== 'inTurn') {
+    const group = { of: 'role', role: who.role } as const;
+    // At a briefing are those who work on its day.
+    return who.kind === 'eachOf' ? { v: 1, kind: 'eachOf', group, daysOffToo: false } : { v: 1, kind: who.kind, group };
+  }
   const length: TurnLength = who.per === 'week' ? { per: 'week', on: 1 } : { per: who.per };
   const order = who.people.flatMap((key) => people.get(key) ?? []);
   return {

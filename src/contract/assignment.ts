@@ -93,6 +93,7 @@ export const assignmentRuleSchema: z.ZodType<AssignmentRule, AssignmentRule> = z
   z.object({ v, kind: z.literal('nobody') }),
   z.object({ v, kind: z.literal('person'), personId: id, daysOffToo: z.boolean(), cover }),
   z.object({ v, kind: z.literal('anyOf'), group: groupSchema }),
+  z.object({ v, kind: z.literal('eachOf'), group: groupSchema, daysOffToo: z.boolean() }),
   z.object({ v, kind: z.literal('inTurn'), turns: turnsSchema, cover }),
   z.object({ v, kind: z.literal('listed'), list: listSchema, goesOn: turnsSchema.nullable(), cover }),
   z.object({ v, kind: z.literal('leastToDo'), group: groupSchema }),

@@ -48,8 +48,11 @@ const coveredSchema = z.object({
   on: isoDate,
   minutes: z.number().int(),
   state: z.enum([...TASK_STATES, 'coming', 'foreseen']),
-  /** Goes to somebody, to whoever takes it, to nobody, or stays with whoever is away since it is begun. */
-  fate: z.enum(['goes', 'offered', 'nobody', 'stays']),
+  /**
+   * Goes to somebody, to whoever takes it, to nobody, is not done at all where each who is there has one, or stays with whoever
+   * is away since it is begun.
+   */
+  fate: z.enum(['goes', 'offered', 'nobody', 'dropped', 'stays']),
   to: named.nullable(),
   why: z.string(),
 });
@@ -63,6 +66,7 @@ export const leaveImpactSchema = z.object({
     goes: z.number().int(),
     offered: z.number().int(),
     nobody: z.number().int(),
+    dropped: z.number().int(),
     stays: z.number().int(),
     notMade: z.number().int(),
     minutes: z.number().int(),

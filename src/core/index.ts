@@ -36,7 +36,15 @@ export { type LineHolds, type ListFault, type ListReading, readList, sayList } f
 export { goesOnAfter, type Listed, lastListed, listedTwice } from './assignment/listed.ts';
 export { Loads, type WeekOfWork } from './assignment/loads.ts';
 export { type Colleague, HALVES, type Half, peopleHere } from './assignment/people-here.ts';
-export { handedOn, holdersOf, mayComeToDo, namedFrom, namedIn, onlyPersonOf } from './assignment/people-in-rule.ts';
+export {
+  eachNeedsDates,
+  handedOn,
+  holdersOf,
+  mayComeToDo,
+  namedFrom,
+  namedIn,
+  onlyPersonOf,
+} from './assignment/people-in-rule.ts';
 export {
   type DatesBetween,
   goesOnWith,

@@ -18,6 +18,7 @@ import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-ch
 import { BringIns1766100000000 } from './platform/db/migrations/bring-ins.ts';
 import { ClientRecords1766000000000 } from './platform/db/migrations/client-records.ts';
 import { ContentOnce1764900000000 } from './platform/db/migrations/content-once.ts';
+import { DeletedHeads1766700000000 } from './platform/db/migrations/deleted-heads.ts';
 import { DeletedTasks1764300000000 } from './platform/db/migrations/deleted-tasks.ts';
 import { ExceptionsAndRevisions1764100000000 } from './platform/db/migrations/exceptions-and-revisions.ts';
 import { FileTotals1764800000000 } from './platform/db/migrations/file-totals.ts';
@@ -122,6 +123,7 @@ export function dataSource(
       Assignment1766400000000,
       SteadyTriggers1766500000000,
       AskedTickets1766600000000,
+      DeletedHeads1766700000000,
     ],
     extra: {
       max: connections,

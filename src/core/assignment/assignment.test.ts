@@ -120,6 +120,20 @@ describe('who does the work of a date', () => {
     });
   });
 
+  it('is each of those who are there, those without hours on the day too where that is said, never who is away', () => {
+    const ids = (daysOffToo: boolean, of: Partial<AssignmentContext> = {}) => {
+      const found = assign({ v: 1, kind: 'eachOf', group: EVERYBODY, daysOffToo }, context(of));
+      return found.kind === 'eachOf' ? found.personIds : found.kind;
+    };
+    const monday = { nominal: dayOfIso('2026-11-30'), on: dayOfIso('2026-11-30') };
+    expect(ids(false)).toEqual(['joss', 'kit', 'wilf']);
+    expect(ids(false, monday)).toEqual(['joss', 'nadia', 'wilf']);
+    expect(ids(true, monday)).toEqual(['joss', 'nadia', 'kit', 'wilf']);
+    expect(ids(true, { asked: CRANE })).toEqual(['wilf']);
+    expect(ids(true, { asked: CRANE, ...monday, on: dayOfIso('2027-01-04') })).toBe('nobody');
+    expect(said({ v: 1, kind: 'eachOf', group: EVERYBODY, daysOffToo: true }, monday)).toBe('one for each of 4 people');
+  });
+
   it('ends where deputies stand in for each other in a ring', () => {
     const ring = [
       worker('a', { deputyId: 'b', worksUntil: dayOfIso('2026-11-01') }),

@@ -30,6 +30,13 @@ export type AssignmentRule = { readonly v: 1 } & (
     }
   /** One task, which stands with all of them until one takes it. */
   | { readonly kind: 'anyOf'; readonly group: Group }
+  /** One task a head: each of them who is there has one of their own. */
+  | {
+      readonly kind: 'eachOf';
+      readonly group: Group;
+      /** Whether those who have no hours on the day have one too. */
+      readonly daysOffToo: boolean;
+    }
   | { readonly kind: 'inTurn'; readonly turns: Turns; readonly cover: Cover }
   /** Whoever a list names for the date; beyond its last day turns go on, or it is nobody's. */
   | { readonly kind: 'listed'; readonly list: readonly Listed[]; readonly goesOn: Turns | null; readonly cover: Cover }
@@ -48,6 +55,7 @@ export type AssignmentKind = AssignmentRule['kind'];
 export const ASSIGNMENT_KINDS = [
   'person',
   'anyOf',
+  'eachOf',
   'inTurn',
   'listed',
   'leastToDo',
@@ -89,18 +97,19 @@ export class People {
     readonly of: (group: Group) => readonly string[],
   ) {}
 
-  /** Those of a group that can have work on a day, and why the others can't. */
-  available(group: Group, on: CivilDay, asked: Asked): Available {
+  /** Those of a group that can have work on a day, and why the others can't. @param daysOffToo also those without hours on it */
+  available(group: Group, on: CivilDay, asked: Asked, daysOffToo = false): Available {
     const ofGroup = this.there.get(group) ?? new Map<string, Available>();
     if (ofGroup.size === 0) this.there.set(group, ofGroup);
-    const key = `${on} ${asked.isHoliday} ${asked.tickets.join('\n')}`;
+    const key = `${on} ${asked.isHoliday} ${daysOffToo} ${asked.tickets.join('\n')}`;
     const known = ofGroup.get(key);
     if (known) return known;
     const can: Worker[] = [];
     const passedOver: PassedOver[] = [];
     for (const personId of this.of(group)) {
       const worker = this.workers.get(personId);
-      const why = worker ? unavailableOn(worker, on, asked) : ({ because: 'not known' } as const);
+      const off = worker ? unavailableOn(worker, on, asked) : ({ because: 'not known' } as const);
+      const why = worker && daysOffToo && off?.because === 'off' ? lackedTicket(worker, asked.tickets, on) : off;
       if (worker && why === null) can.push(worker);
       else if (why !== null) passedOver.push({ personId, why });
     }
@@ -125,6 +134,13 @@ export type Assignment =
       readonly personIds: readonly string[];
       readonly passedOver: readonly PassedOver[];
     }
+  | {
+      readonly kind: 'eachOf';
+      readonly group: Group;
+      /** Those who have one each; one at least. */
+      readonly personIds: readonly string[];
+      readonly passedOver: readonly PassedOver[];
+    }
   | { readonly kind: 'nobody'; readonly why: Why | null };
 
 /** As it is kept with a task: its form stays readable. */
@@ -133,6 +149,8 @@ export type Why =
   | { readonly by: 'hand' }
   | { readonly by: 'name'; readonly passedOver: readonly PassedOver[] }
   | { readonly by: 'usual person'; readonly passedOver: readonly PassedOver[] }
+  /** Each of several has one. */
+  | { readonly by: 'each'; readonly passedOver: readonly PassedOver[] }
   | {
       readonly by: 'turn';
       /** The place in the order, from 1, and how many there are. */
@@ -183,6 +201,12 @@ export function assign(rule: AssignmentRule, context: AssignmentContext): Assign
     case 'anyOf': {
       const { can, passedOver } = context.people.available(rule.group, context.on, context.asked);
       return { kind: 'anyOf', group: rule.group, personIds: can.map(({ id }) => id), passedOver };
+    }
+    case 'eachOf': {
+      const { on, asked, people } = context;
+      const { can, passedOver } = people.available(rule.group, on, asked, rule.daysOffToo);
+      if (can.length === 0) return { kind: 'nobody', why: { by: 'each', passedOver } };
+      return { kind: 'eachOf', group: rule.group, personIds: can.map(({ id }) => id), passedOver };
     }
   }
 }

@@ -1,5 +1,6 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
+import { followsRule, type Recurrence } from '../recurrence/rule.ts';
 import type { AssignmentRule, People } from './assignment.ts';
 import { listHandedOn } from './listed.ts';
 import { type DatesBetween, placeFrom, rosterFrom, rosterInForce, type Turns } from './roster.ts';
@@ -14,6 +15,7 @@ export function namedIn(rule: AssignmentRule): ReadonlySet<string> {
     case 'usualPerson':
       return new Set(rule.otherwiseId === null ? [] : [rule.otherwiseId]);
     case 'anyOf':
+    case 'eachOf':
     case 'leastToDo':
       return new Set(rule.group.of === 'people' ? rule.group.ids : []);
     case 'inTurn':
@@ -64,6 +66,15 @@ export function mayComeToDo(rule: AssignmentRule, people: People, usualPersonId:
   return found;
 }
 
+/**
+ * Why a rule can't be had with these recurrences, or null where it can: what each of several does has no one last task that the
+ * next date could wait for.
+ */
+export function eachNeedsDates(rule: AssignmentRule, recurrences: readonly Recurrence[]): string | null {
+  if (rule.kind !== 'eachOf' || recurrences.every((one) => followsRule(one) === null)) return null;
+  return 'Where the next date waits for the last one to be done, it is done once: choose somebody, or a date for each of them.';
+}
+
 /** The one person who has all of its work; null where several may, or nobody does. */
 export function onlyPersonOf(rule: AssignmentRule): string | null {
   return rule.kind === 'person' ? rule.personId : null;
@@ -90,6 +101,7 @@ export function handedOn(
     case 'usualPerson':
       return { ...rule, otherwiseId: to };
     case 'anyOf':
+    case 'eachOf':
     case 'leastToDo': {
       if (rule.group.of !== 'people') return rule;
       const ids = [...new Set(without(rule.group.ids))];

@@ -53,6 +53,7 @@ describe('who does it in words', () => {
       'as listed until 3 Jan 2027: Joss, Kit, Tamsin, Bram Hollis and Bram Oakes',
     ],
     [{ v: 1, kind: 'anyOf', group: { of: 'role', role: 'dock crew' } }, 'any of dock crew'],
+    [{ v: 1, kind: 'eachOf', group: { of: 'team', team: 'Long Quay' }, daysOffToo: true }, 'each of team Long Quay'],
     [{ v: 1, kind: 'leastToDo', group: { of: 'people', ids: ['j', 'k'] } }, 'least to do of Joss and Kit'],
     [
       { v: 1, kind: 'usualPerson', otherwiseId: 'k', daysOffToo: true, cover: 'deputy' },
@@ -98,6 +99,9 @@ describe('who does it in words', () => {
   const rule = fc.oneof<fc.Arbitrary<AssignmentRule>[]>(
     fc.option(id).map((one) => givenTo(one)),
     fc.tuple(people, length).map(([ids, per]) => turns(ids, per)),
+    fc
+      .tuple(group, fc.boolean())
+      .map(([of, daysOffToo]): AssignmentRule => ({ v: 1, kind: 'eachOf', group: of, daysOffToo })),
     fc.tuple(fc.constantFrom('anyOf', 'leastToDo'), group).map(([kind, of]) => ({ v: 1, kind, group: of })),
     fc.option(id).map((otherwiseId) => ({ v: 1, kind: 'usualPerson', otherwiseId, daysOffToo: true, cover: 'deputy' })),
   );

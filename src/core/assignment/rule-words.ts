@@ -73,6 +73,8 @@ export function sayRule(rule: AssignmentRule, context: RuleWordsContext): string
       return full(rule.personId);
     case 'anyOf':
       return `any of ${sayGroup(rule.group, context)}`;
+    case 'eachOf':
+      return `each of ${sayGroup(rule.group, context)}`;
     case 'leastToDo':
       return `least to do of ${sayGroup(rule.group, context)}`;
     case 'usualPerson':
@@ -123,10 +125,14 @@ export function readRule(text: string, before: AssignmentRule, context: RuleRead
   if (/^as listed\b/i.test(typed)) return unread('A list of who has which days is changed on the schedule’s own page.');
   const turns = /^in turn\s*:?\s*(.*)$/i.exec(typed);
   if (turns) return readTurns(turns[1] ?? '', before, context);
-  const group = /^(any(?: one)? of|least to do of|whoever of)\s+(.*)$/i.exec(typed);
+  const group = /^(any(?: one)? of|each(?: one)? of|least to do of|whoever of)\s+(.*)$/i.exec(typed);
   if (group) {
     const found = readGroup(group[2] ?? '', context);
     if (found.kind === 'unread') return found;
+    if (/^each/i.test(group[1] ?? '')) {
+      const { daysOffToo = true } = before.kind === 'eachOf' ? before : {};
+      return { kind: 'read', rule: { v: 1, kind: 'eachOf', group: found.group, daysOffToo } };
+    }
     const kind = /^any/i.test(group[1] ?? '') ? ('anyOf' as const) : ('leastToDo' as const);
     return { kind: 'read', rule: { v: 1, kind, group: found.group } };
   }

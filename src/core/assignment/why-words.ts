@@ -14,6 +14,8 @@ export function sayWhy(assignment: Assignment, nameOf: NameOf, today: CivilDay):
       return assignment.personIds.length === 0
         ? `${sayPassedOver(assignment.passedOver, nameOf, today) || 'nobody is of that group'}, and nobody else can`
         : `whoever of ${plural(assignment.personIds.length, 'person', 'people')} takes it`;
+    case 'eachOf':
+      return `one for each of ${plural(assignment.personIds.length, 'person', 'people')}`;
     case 'nobody':
       return assignment.why === null ? 'nobody is named yet' : sayWhyOf(null, assignment.why, nameOf, today);
     case 'one':
@@ -25,7 +27,7 @@ export function sayWhy(assignment: Assignment, nameOf: NameOf, today: CivilDay):
 export function sayWhyBeside(assignment: Assignment, nameOf: NameOf, today: CivilDay): string {
   if (assignment.kind !== 'one' || assignment.why.by === 'hand' || assignment.why.by === 'least to do')
     return sayWhy(assignment, nameOf, today);
-  return sayPassedOver(assignment.why.passedOver, nameOf, today) || sayOwn(assignment.why, nameOf);
+  return sayPassedOver(assignment.why.passedOver, nameOf, today) || sayOwn(assignment.personId, assignment.why, nameOf);
 }
 
 /** The same of a reason that was kept. @param personId who has it; null for nobody */
@@ -33,11 +35,13 @@ export function sayWhyOf(personId: string | null, why: Why, nameOf: NameOf, toda
   const over = why.by === 'hand' ? '' : sayPassedOver(why.passedOver, nameOf, today);
   if (personId === null) return over === '' ? sayNobodys(why, nameOf) : `${over}, and nobody else can`;
   // Where the load decides, those who can't are no reason for it.
-  return over === '' || why.by === 'least to do' ? sayOwn(why, nameOf) : `${over}, ${nameOf(personId)} instead`;
+  return over === '' || why.by === 'least to do'
+    ? sayOwn(personId, why, nameOf)
+    : `${over}, ${nameOf(personId)} instead`;
 }
 
 function sayNobodys(why: Why, nameOf: NameOf): string {
-  if (why.by !== 'list') return sayOwn(why, nameOf);
+  if (why.by !== 'list') return sayOwn(null, why, nameOf);
   switch (why.place) {
     case 'before':
       return 'the list begins later';
@@ -49,7 +53,7 @@ function sayNobodys(why: Why, nameOf: NameOf): string {
   }
 }
 
-function sayOwn(why: Why, nameOf: NameOf): string {
+function sayOwn(personId: string | null, why: Why, nameOf: NameOf): string {
   switch (why.by) {
     case 'hand':
       return 'chosen by hand';
@@ -63,6 +67,8 @@ function sayOwn(why: Why, nameOf: NameOf): string {
     }
     case 'list':
       return 'as listed';
+    case 'each':
+      return personId === null ? 'nobody is of that group' : 'each has one';
     case 'least to do':
       return why.load === null
         ? 'nobody has any hours in this week'

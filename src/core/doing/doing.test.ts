@@ -82,6 +82,27 @@ describe('the set of a template', () => {
     expect(whoHas(bram([{ name: 'hoist', until: '2026-11-30' }]))).toEqual([null, null, null]);
   });
 
+  it('stands there for each who has one of their own, but for steps that are somebody else’s', () => {
+    const named = { ...own('report', 1), assignee: { by: 'person' as const, personId: 'Maud' } };
+    const parts = setParts(template(own('sign', 0), named));
+    const days = { recurrence: parsePhrase('every day', { start: '2026-12-01' }), timing: PLAIN_TIMING };
+    const [one] = planDays(days, WEEKDAYS_ONLY, dayOfIso('2026-12-01'), dayOfIso('2026-12-01')).filter(isDated);
+    const each = {
+      kind: 'eachOf' as const,
+      group: { of: 'role' as const, role: 'crew' },
+      personIds: ['a', 'b'],
+      passedOver: [],
+    };
+    const tasks = one ? tasksOfSet(one, parts, WEEKDAYS_ONLY, each, peopleHere([])) : [];
+    expect(tasks.map(({ part, head, assigneeId }) => `${part.key}/${head}/${assigneeId}`)).toEqual([
+      '/a/a',
+      '/b/b',
+      'sign/a/a',
+      'sign/b/b',
+      'report//Maud',
+    ]);
+  });
+
   it('keeps every check line, and counts all minutes', () => {
     const step = fc.oneof(fc.constant('check'), fc.constant('task'));
     fc.assert(

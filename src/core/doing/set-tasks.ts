@@ -8,6 +8,8 @@ import { MAIN_PART, type PartDays, partDays, type SetPart } from './template-set
 /** One task of the set of an occurrence, as its schedule gives it. */
 export interface SetTask extends PartDays {
   readonly part: SetPart;
+  /** Whose it is of those who have one each, by their id; empty where there is one for all. */
+  readonly head: string;
   readonly assignment: Assignment;
   /** Whoever has it; null for nobody yet, and where any one of several may take it. */
   readonly assigneeId: string | null;
@@ -17,7 +19,7 @@ export interface SetTask extends PartDays {
 
 /**
  * The tasks of the set of an occurrence, the main one first: each on its own day, and with what the schedule says of it
- * differently from its template.
+ * differently from its template. Where each of several has one, those that follow whoever has the set stand there for each.
  * @param ofSet who has the set, as its schedule gives it
  * @param people everybody who may be given work: whoever is named for a step and lacks a ticket for it does not get it
  */
@@ -28,22 +30,27 @@ export function tasksOfSet(
   ofSet: Assignment,
   people: People,
 ): SetTask[] {
-  return parts.map((part) => {
+  return parts.flatMap((part): SetTask[] => {
     const own = occurrence.own?.[part.key] ?? {};
     const days = partDays(occurrence, part, calendar);
     const isMain = part.key === MAIN_PART;
     const assignment =
       isMain || own.assigneeId === undefined ? ofPart(part, ofSet, days.on, people) : byHand(own.assigneeId);
-    return {
+    const task = {
       ...days,
       part,
-      assignment,
-      assigneeId: assignment.kind === 'one' ? assignment.personId : null,
       titlePattern: own.titlePattern ?? part.titlePattern,
       estimateMinutes: own.estimateMinutes ?? part.estimateMinutes,
       startTime: own.startTime === undefined ? days.startTime : own.startTime,
       dueTime: own.dueTime === undefined ? days.dueTime : own.dueTime,
     };
+    if (assignment.kind !== 'eachOf')
+      return [{ ...task, head: '', assignment, assigneeId: assignment.kind === 'one' ? assignment.personId : null }];
+    return assignment.personIds.map((personId) => ({
+      ...task,
+      ...{ head: personId, assigneeId: personId },
+      assignment: { kind: 'one', personId, why: { by: 'each', passedOver: [] } },
+    }));
   });
 }
 

@@ -5,7 +5,7 @@ export type TaskFields = Readonly<Record<string, string | number | null>>;
 
 export interface WantedTask<F extends TaskFields> {
   readonly nominal: CivilDay;
-  /** Which task of the occurrence's set: the key of its step, empty for the main one. */
+  /** Which task of the occurrence: the key of its step, empty for the main one, and whose it is where several have one each. */
   readonly step: string;
   readonly fields: F;
 }

@@ -326,11 +326,13 @@ function overCapacity(dated: readonly DatedOccurrence[], { who, today }: RemarkC
   for (const occurrence of dated) {
     const monday = mondayOf(occurrence.due);
     const given = monday + 6 <= load.madeTo ? whose(occurrence) : null;
-    if (given?.kind !== 'one') continue;
-    const key = `${given.personId} ${monday}`;
-    const known = weeks.get(key) ?? { personId: given.personId, monday, days: [] };
-    known.days.push(occurrence.on);
-    weeks.set(key, known);
+    const ids = given?.kind === 'one' ? [given.personId] : given?.kind === 'eachOf' ? given.personIds : [];
+    for (const personId of ids) {
+      const key = `${personId} ${monday}`;
+      const known = weeks.get(key) ?? { personId, monday, days: [] };
+      known.days.push(occurrence.on);
+      weeks.set(key, known);
+    }
   }
   return [...weeks.values()]
     .flatMap(({ personId, monday, days }) => {
@@ -346,13 +348,16 @@ function overCapacity(dated: readonly DatedOccurrence[], { who, today }: RemarkC
 const sayHoursOf = (minutes: number) => `${sayDayHours(minutes) || '0'} h`;
 
 function passedOverIn(assignment: Assignment): readonly PassedOver[] {
-  if (assignment.kind === 'anyOf') return assignment.passedOver;
+  if (assignment.kind === 'anyOf' || assignment.kind === 'eachOf') return assignment.passedOver;
   return assignment.why === null || assignment.why.by === 'hand' ? [] : assignment.why.passedOver;
 }
 
 /** Whether it is for a role or a team, of whom it takes one. */
 const isOfGroup = (assignment: Assignment): boolean =>
-  assignment.kind === 'anyOf' || assignment.why?.by === 'least to do';
+  assignment.kind === 'anyOf' ||
+  assignment.kind === 'eachOf' ||
+  assignment.why?.by === 'least to do' ||
+  assignment.why?.by === 'each';
 
 function twiceADay(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
   const { others = [], calendar } = context;

@@ -329,6 +329,70 @@ describe('what any one of several may take', () => {
   });
 });
 
+describe('what each of several does', () => {
+  const EACH: AssignmentRule = { v: 1, kind: 'eachOf', group: { of: 'people', ids: [] }, daysOffToo: true };
+  const each = (...names: string[]): AssignmentRule => ({ ...EACH, group: { of: 'people', ids: names.map(id) } });
+  const monday = [{ kind: 'weeks', every: 1, on: [1] }];
+  const heads = async (scheduleId: string, from: string, to = from) =>
+    (await tasks(scheduleId))
+      .flatMap(({ on, who: name }) => (on >= from && on <= to ? [`${on.slice(5)} ${name ?? '–'}`] : []))
+      .sort();
+
+  it('is one task a head, once however often it is made; joiners have theirs from their first day, leavers none after their last', async () => {
+    const { id: scheduleId, who: words } = await made(each('Joss', 'Nadia', 'Kit'), monday);
+    expect(words).toBe('each of Joss, Nadia and Kit');
+    expect(await heads(scheduleId, '2026-11-30')).toEqual(['11-30 Joss', '11-30 Kit', '11-30 Nadia']);
+    const [first] = await tasks(scheduleId);
+    const task = (await ines.get(`/api/tasks/${first?.id}`).expect(200)).body as Task;
+    expect(task).toMatchObject({
+      title: `Round of ${task.assignee?.name}`,
+      whyWho: 'each has one',
+      mayChooseNext: false,
+    });
+    await ines.post('/api/runs').send({}).expect(200);
+    expect(await heads(scheduleId, '2026-11-30')).toHaveLength(3);
+    const joined = await changed('Kit', { worksFrom: '2026-12-08', worksUntil: '2026-12-15' });
+    expect(await heads(scheduleId, '2026-11-30', '2026-12-21')).toEqual(
+      ['11-30', '12-07', '12-14', '12-21'].flatMap((day) =>
+        (day === '12-14' ? ['Joss', 'Kit', 'Nadia'] : ['Joss', 'Nadia']).map((name) => `${day} ${name}`),
+      ),
+    );
+    await ines.post(`/api/changes/${joined}/undo`).expect(200);
+    expect(await heads(scheduleId, '2026-12-21')).toEqual(['12-21 Joss', '12-21 Kit', '12-21 Nadia']);
+  });
+
+  it('is deleted for one alone and stays so, and is not done by whoever is away, which is told before', async () => {
+    const { id: scheduleId } = await made(each('Joss', 'Nadia'), monday);
+    const [gone] = (await tasks(scheduleId)).filter(({ on, who: name }) => on === '2026-12-07' && name === 'Nadia');
+    const deletion = await ines.get(`/api/tasks/${gone?.id}`).expect(200);
+    const { body } = await ines
+      .post('/api/tasks/changes')
+      .send({ tasks: [{ id: gone?.id, version: deletion.body.version }], deed: { kind: 'delete' } })
+      .expect(200);
+    await ines.post('/api/runs').send({}).expect(200);
+    expect(await heads(scheduleId, '2026-12-07')).toEqual(['12-07 Joss']);
+    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    expect(await heads(scheduleId, '2026-12-07')).toEqual(['12-07 Joss', '12-07 Nadia']);
+    const asked = leaveOf('2026-12-14');
+    const { body: told } = await ines
+      .post(`/api/people/${id('Joss')}/leave/impact`)
+      .send(asked)
+      .expect(200);
+    const item = (told as LeaveImpact).items.find((one) => one.scheduleId === scheduleId);
+    expect(item).toMatchObject({ fate: 'dropped', to: null, why: 'each who is there has one' });
+    await enter('Joss', asked);
+    expect(await heads(scheduleId, '2026-12-14')).toEqual(['12-14 Nadia']);
+  });
+
+  it('has a date for each of them: none waits for the last one', async () => {
+    const templateId = await newTemplate(ines, {});
+    const input = { ...plainInput(templateId), assignment: each('Joss') };
+    const after = { kind: 'follows', reaches: 'done', amount: 2, unit: 'week' };
+    const { body } = await ines.post('/api/schedules').send({ ...input, recurrence: { ...weekly(1), rules: [after] } });
+    expect(body.errors?.[0]).toMatchObject({ path: 'assignment' });
+  });
+});
+
 describe('whoever has the least to do', () => {
   it('is told when a task is made, with the load it was told by, and keeps it', async () => {
     const people = { of: 'people', ids: [id('Joss'), id('Wilf')] } as const;

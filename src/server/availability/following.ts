@@ -12,7 +12,7 @@ import {
 import { colleagues } from '../people/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
-import { followSchedules, keyOf, planAll, scheduleRows } from '../schedules/index.ts';
+import { followSchedules, keyWanted, planAll, scheduleRows } from '../schedules/index.ts';
 import { type Task, ticketsAskedBy } from '../tasks/stored/index.ts';
 
 /** Days, both included. */
@@ -81,10 +81,7 @@ async function byPlan(
   return planned.flatMap(({ plan, there, owed }) =>
     plan.flatMap((step): Given[] => {
       if (step.kind !== 'change' || !step.fields.includes('assigneeId')) return [];
-      const [task, wanted] = [
-        there.get(step.task.id),
-        owed.get(keyOf({ nominalDate: isoOfDay(step.wanted.nominal), stepKey: step.wanted.step })),
-      ];
+      const [task, wanted] = [there.get(step.task.id), owed.get(keyWanted(step.wanted))];
       if (!task || !wanted || dayOfIso(task.workOn) < from || dayOfIso(task.workOn) > to) return [];
       const isTheirs = [task.assigneeId, wanted.assigneeId, ...passedOver(task.why)].some(
         (id) => id !== null && ids.includes(id),
@@ -114,7 +111,7 @@ async function byName(scope: Scope, ids: readonly string[], here: People, { from
     const personId = task.why?.by === 'name' ? (task.why.passedOver[0]?.personId ?? task.assigneeId) : task.assigneeId;
     if (personId === null) return [];
     const found = byNameOn(personId, dayOfIso(task.on), task.tickets, here, calendar);
-    if (found.kind === 'anyOf') return [];
+    if (found.kind === 'anyOf' || found.kind === 'eachOf') return [];
     const assigneeId = found.kind === 'one' ? found.personId : null;
     return assigneeId === task.assigneeId ? [] : [{ id: task.id, assigneeId, offeredTo: null, why: found.why }];
   });

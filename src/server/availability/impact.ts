@@ -23,6 +23,7 @@ import {
   type ForeseenTask,
   foreseenTasks,
   makingFor,
+  nominalKey,
   readableSchedule,
   scheduleRows,
   unsettled,
@@ -131,8 +132,7 @@ async function told(scope: Scope, leave: Leave, before: WorkIn): Promise<LeaveIm
       )
     ).map((task) => [task.id, task]),
   );
-  const keyOf = ({ scheduleId, nominalDate, stepKey }: ForeseenTask) => `${scheduleId} ${nominalDate} ${stepKey}`;
-  const foreseen = new Map((await foreseenIn(scope, before.scheduleIds, span)).map((task) => [keyOf(task), task]));
+  const foreseen = new Map((await foreseenIn(scope, before.scheduleIds, span)).map((task) => [nominalKey(task), task]));
   const why = (task: Pick<Task, 'assigneeId' | 'offeredTo' | 'why'>) => {
     if (task.why !== null && task.assigneeId !== null) return sayCover(task.why, personId, nameOf, today);
     if (task.why !== null) return sayWhyOf(null, task.why, nameOf, today);
@@ -144,25 +144,29 @@ async function told(scope: Scope, leave: Leave, before: WorkIn): Promise<LeaveIm
     to: task.assigneeId === null ? null : { id: task.assigneeId, name: names.get(task.assigneeId) ?? '' },
     why: why(task),
   });
+  // Where each of several has one, whoever is away has none: nobody takes it over.
+  const dropped = { fate: 'dropped' as const, to: null, why: 'each who is there has one' };
   const items: Covered[] = [
     ...before.made.map((task): Covered => {
-      const now = after.get(task.id) ?? { assigneeId: null, offeredTo: null, why: null };
+      const now = after.get(task.id);
       const { id, scheduleId, work, about, workOn, estimateMinutes, state } = task;
       const base = { taskId: id, scheduleId, work, about, on: workOn, minutes: estimateMinutes, state };
-      return { ...base, ...outcome(now), ...(state === 'underWay' ? { why: 'begun' } : {}) };
+      return { ...base, ...(now ? outcome(now) : dropped), ...(state === 'underWay' ? { why: 'begun' } : {}) };
     }),
     ...before.foreseen.flatMap((task): Covered[] => {
-      const now = foreseen.get(keyOf(task));
+      const now = foreseen.get(nominalKey(task));
       const { scheduleId, work, assetName, clientName, workOn, estimateMinutes } = task;
       const base = { scheduleId, work, about: assetName ?? clientName, on: workOn, minutes: estimateMinutes };
-      return now ? [{ taskId: null, ...base, state: 'foreseen', ...outcome(now) }] : [];
+      if (!now && task.head === '') return [];
+      return [{ taskId: null, ...base, state: 'foreseen', ...(now ? outcome(now) : dropped) }];
     }),
   ].sort((a, b) => a.on.localeCompare(b.on) || a.work.localeCompare(b.work));
   const count = (fate: Covered['fate']) => items.filter((item) => item.fate === fate).length;
   return {
     ...daysOfLeave(leave, here, await scope.calendar()),
     counts: {
-      ...{ goes: count('goes'), offered: count('offered'), nobody: count('nobody'), stays: count('stays') },
+      ...{ goes: count('goes'), offered: count('offered'), nobody: count('nobody') },
+      ...{ dropped: count('dropped'), stays: count('stays') },
       notMade: items.filter(({ taskId }) => taskId === null).length,
       minutes: items.reduce((sum, { minutes }) => sum + minutes, 0),
     },
@@ -180,6 +184,8 @@ function sayCover(why: Why, personId: string, nameOf: NameOf, today: CivilDay): 
       return 'next in turn';
     case 'list':
       return 'next on the list';
+    case 'each':
+      return 'each has one';
     case 'name':
     case 'usual person':
       return 'takes over';

@@ -42,7 +42,7 @@ export async function heldBy(scope: Scope, personId: string): Promise<Held> {
         `select t.id, t.title, t.work_on as "on", coalesce(a.name, c.name) as about from task t
          left join asset a on a.workspace_id = t.workspace_id and a.id = t.asset_id
          left join client c on c.workspace_id = t.workspace_id and c.id = t.client_id
-         where t.workspace_id = $1 and t.assignee_id = $2 and t.state in ${UNFINISHED} order by t.due_on, t.id limit ${TOLD}`,
+         where t.workspace_id = $1 and t.assignee_id = $2 and t.head = '' and t.state in ${UNFINISHED} order by t.due_on, t.id limit ${TOLD}`,
         [personId],
       ),
     () => schedulesNaming(scope, personId),
@@ -59,8 +59,8 @@ export async function heldBy(scope: Scope, personId: string): Promise<Held> {
     () =>
       scope.sql<Omit<Held['counts'], 'schedules'>>(
         `select
-           (select count(*)::int from task where workspace_id = $1 and assignee_id = $2 and state in ${UNFINISHED}) as tasks,
-           (select count(*)::int from task where workspace_id = $1 and assignee_id = $2 and state = 'underWay') as "underWay",
+           (select count(*)::int from task where workspace_id = $1 and assignee_id = $2 and head = '' and state in ${UNFINISHED}) as tasks,
+           (select count(*)::int from task where workspace_id = $1 and assignee_id = $2 and head = '' and state = 'underWay') as "underWay",
            (select count(*)::int from template where workspace_id = $1 and ${GIVEN_TO}) as templates,
            (select count(*)::int from template where workspace_id = $1 and ${SIGNED_BY}) as "signOffs"`,
         [personId],

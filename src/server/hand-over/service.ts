@@ -46,12 +46,21 @@ async function carryOut(scope: Scope, personId: string, input: HandOver): Promis
   await checkReceivers(scope, personId, input);
   const { taskIds, scheduleIds, templateIds } = await heldIds(scope, personId);
   const tasks = await lockedTasks(scope, taskIds);
-  const given = await carryOutFates(
-    scope,
-    tasks.map((task) => ({ kind: 'changed', task, changes: { assigneeId: input.tasksTo } })),
-    'edited',
-  );
-  const changes = await scope.recordEach(given);
+  // Where each of several has one, nobody takes over another: what lies after the last day is not done.
+  const [own, shared] = [tasks.filter(({ head }) => head !== ''), tasks.filter(({ head }) => head === '')];
+  const gone = own.filter(({ state, workOn }) => input.lastDay !== null && state === 'open' && workOn > input.lastDay);
+  const changes = await scope.recordEach([
+    ...(await carryOutFates(
+      scope,
+      shared.map((task) => ({ kind: 'changed', task, changes: { assigneeId: input.tasksTo } })),
+      'edited',
+    )),
+    ...(await carryOutFates(
+      scope,
+      gone.map((task) => ({ kind: 'removed', task })),
+      'deleted',
+    )),
+  ]);
   for (const template of await scope.find(Template, { id: In(templateIds) })) {
     const receivers = { to: input.templatesTo, signs: input.signOffsTo };
     const { changeId } = await saveTemplate(

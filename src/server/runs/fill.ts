@@ -2,6 +2,7 @@ import { quickAddJob } from 'graphile-worker';
 import type pg from 'pg';
 import { type FillDay, type FillInput, type FillRow, MAX_FILL_DAYS } from '../../contract/index.ts';
 import {
+  type Assignment,
   type CivilDay,
   dayOfIso,
   isDated,
@@ -13,6 +14,7 @@ import {
   planDays,
   plural,
   revisionOn,
+  type SetPart,
   type WorkingCalendar,
 } from '../../core/index.ts';
 import { invalid } from '../platform/refusal.ts';
@@ -79,6 +81,8 @@ export async function rehearseFill(scope: Scope, input: FillInput): Promise<{ ro
   const rows = await scheduleRows(scope, input.scheduleIds.length > 0 ? { ids: input.scheduleIds } : {});
   const there = await keysOf(scope, 'task', input);
   const deleted = await keysOf(scope, 'deleted_task', input);
+  const isEach = rows.some(({ assignment }) => assignment.kind === 'eachOf');
+  const making = isEach ? await makingFor(scope, rows) : null;
   const calendar = await scope.calendar();
   const sayWho = await whoWords(scope);
   const answer: FillRow[] = [];
@@ -100,6 +104,7 @@ export async function rehearseFill(scope: Scope, input: FillInput): Promise<{ ro
     try {
       const plan = planOf(scope, row, calendar, input);
       const parts = partsOf(row);
+      const eachOf = row.assignment.kind === 'eachOf' ? making?.whose(row) : undefined;
       const [thereOfRow, deletedOfRow] = [there.get(row.id), deleted.get(row.id)];
       // Thousands of schedules over a year: only the days are worked out, not the tasks.
       for (const one of plan) {
@@ -109,12 +114,14 @@ export async function rehearseFill(scope: Scope, input: FillInput): Promise<{ ro
         }
         for (const part of parts) {
           const on = part.key === MAIN_PART ? one.on : partDays(one, part, calendar).on;
-          const fate = thereOfRow?.has(one.nominal, part.key)
-            ? 'there'
-            : deletedOfRow?.has(one.nominal, part.key)
-              ? 'deleted'
-              : 'new';
-          count(fate, on);
+          for (const place of placesOf(part, eachOf?.(one))) {
+            const fate = thereOfRow?.has(one.nominal, place)
+              ? 'there'
+              : deletedOfRow?.has(one.nominal, place)
+                ? 'deleted'
+                : 'new';
+            count(fate, on);
+          }
         }
       }
       answer.push({ ...base, ...counts, remark: plan.length === 0 ? noDates(scope, row, input) : '' });
@@ -136,6 +143,12 @@ function noDates(scope: Scope, row: ScheduleRow, { from }: FillInput): string {
   return last === null && overlap.kind !== 'wait' ? 'no date in this period' : 'waits for the last one to be done';
 }
 
+/** Under what a part of a set is told apart from others of its day: by its step alone, or one for each of several. */
+function placesOf({ key, assignee }: SetPart, assignment: Assignment | undefined): readonly string[] {
+  if (assignment?.kind !== 'eachOf' || assignee.by !== 'set') return [key];
+  return assignment.personIds.map((id) => `${key} ${id}`);
+}
+
 /** Nominal days and steps of one schedule. */
 class SetKeys {
   private readonly byStep = new Map<string, Set<CivilDay>>();
@@ -155,7 +168,7 @@ async function keysOf(
   { from, to }: FillInput,
 ): Promise<ReadonlyMap<string, SetKeys>> {
   const rows = await scope.sql<{ scheduleId: string; nominal: string; step: string }>(
-    `select schedule_id as "scheduleId", nominal_date as nominal, step_key as step from ${table}
+    `select schedule_id as "scheduleId", nominal_date as nominal, step_key || case head when '' then '' else ' ' || head end as step from ${table}
      where workspace_id = $1 and schedule_id is not null and nominal_date between $2::date - 400 and $3::date + 400`,
     [from, to],
   );

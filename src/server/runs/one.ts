@@ -23,7 +23,7 @@ export async function rehearseOne(scope: Scope, scheduleId: string, asOf: string
     waitsFrom: owed.waitsFrom,
     leftOut: leftOutOf(scope, row, making.calendar, span),
     tasks: owed.tasks.map((task) => {
-      const key = `${task.nominalDate} ${task.stepKey}`;
+      const key = `${task.nominalDate} ${task.stepKey} ${task.head}`;
       return {
         title: task.title,
         on: task.workOn,
@@ -54,7 +54,7 @@ function spanOf({ now, workspace }: Scope, asOf: string) {
 
 async function keysOf(scope: Scope, table: 'task' | 'deleted_task', { id }: ScheduleRow): Promise<Set<string>> {
   const rows = await scope.sql<{ key: string }>(
-    `select to_char(nominal_date, 'YYYY-MM-DD') || ' ' || step_key as key from ${table} where workspace_id = $1 and schedule_id = $2`,
+    `select to_char(nominal_date, 'YYYY-MM-DD') || ' ' || step_key || ' ' || head as key from ${table} where workspace_id = $1 and schedule_id = $2`,
     [id],
   );
   return new Set(rows.map(({ key }) => key));

@@ -17,7 +17,7 @@ import type { Scope } from '../platform/scope.ts';
 import { TaskRecord } from '../tasks/stored/index.ts';
 import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow } from './schedule-row.ts';
-import { type Fields, keyOf, planAll, type Synced, type TaskReconciliation } from './sync.ts';
+import { type Fields, keyWanted, planAll, type Synced, type TaskReconciliation } from './sync.ts';
 import { whoWords } from './who-words.ts';
 
 /** Items told of each kind; the figures count all. */
@@ -119,7 +119,7 @@ function itemOf(scope: Scope, { row, there, owed }: Synced, step: TaskReconcilia
   const base = { scheduleId: row.id, about, because: null, taskId: null, fields: [] };
   if (step.kind === 'same' || step.kind === 'stayDeleted') return null;
   if (step.kind === 'create') {
-    const made = owed.get(keyOf({ nominalDate: isoOfDay(step.wanted.nominal), stepKey: step.wanted.step }));
+    const made = owed.get(keyWanted(step.wanted));
     if (!made) return null;
     const state = made.appearsOn <= scope.today ? ('open' as const) : ('coming' as const);
     return { ...base, kind: 'added', title: made.title, who: say.person(made.assigneeId), on: made.workOn, state };

@@ -21,7 +21,7 @@ export {
   unsettled,
 } from './kept-plans.ts';
 export { schedulesFound } from './list.ts';
-export { madeTasks } from './made-tasks.ts';
+export { madeTasks, nominalKey } from './made-tasks.ts';
 export { leftOutOf, type MakingSpan, owedTasks, planProblem } from './owed.ts';
 export { foreseenByPerson, foreseenMinutes, projectedWork } from './projection.ts';
 export { scheduleRoutes } from './routes.ts';
@@ -34,6 +34,6 @@ export {
   scheduleRows,
 } from './schedule-row.ts';
 export { phrasesOf } from './service.ts';
-export { type Fields, followOn, keyOf, planAll, syncAll, UNSEEN_ONLY } from './sync.ts';
+export { type Fields, followOn, keyWanted, planAll, syncAll, UNSEEN_ONLY } from './sync.ts';
 export { type Making, makingFor } from './who-does.ts';
 export { whoWords } from './who-words.ts';

@@ -49,7 +49,7 @@ export const DATES_AFTER = 42;
 const MOST_KEPT = 40_000;
 
 /** Main tasks that are over, of dates from today on: of these none is the next. */
-const OVER_AHEAD = `workspace_id = $1 and schedule_id is not null and step_key = '' and state in ${ENDED}
+const OVER_AHEAD = `workspace_id = $1 and schedule_id is not null and step_key = '' and head = '' and state in ${ENDED}
   and greatest(nominal_date, work_on) >= $2::date`;
 
 /** The lines of all schedules of the workspace that are not deleted. */

@@ -132,15 +132,13 @@ export function foreseenTasks(
 export async function unsettled(scope: Scope, tasks: readonly ForeseenTask[]): Promise<ForeseenTask[]> {
   if (tasks.length === 0) return [];
   const days = tasks.map(({ nominalDate }) => nominalDate).sort();
-  const rows = await scope.sql<{ scheduleId: string; nominalDate: string; stepKey: string }>(
-    `select schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey" from task
+  const rows = await scope.sql<Pick<ForeseenTask, 'scheduleId' | 'nominalDate' | 'stepKey' | 'head'>>(
+    `select schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey", head from task
      where workspace_id = $1 and schedule_id = any($2::uuid[]) and nominal_date between $3::date and $4::date
-     union all select schedule_id, nominal_date, step_key from deleted_task
+     union all select schedule_id, nominal_date, step_key, head from deleted_task
      where workspace_id = $1 and schedule_id = any($2::uuid[]) and nominal_date between $3::date and $4::date`,
     [[...new Set(tasks.map(({ scheduleId }) => scheduleId))], days[0], days.at(-1)],
   );
-  const settled = new Set(rows.map((row) => nominalKey(row.scheduleId, row.nominalDate, row.stepKey)));
-  return tasks.filter(
-    ({ scheduleId, nominalDate, stepKey }) => !settled.has(nominalKey(scheduleId, nominalDate, stepKey)),
-  );
+  const settled = new Set(rows.map(nominalKey));
+  return tasks.filter((task) => !settled.has(nominalKey(task)));
 }

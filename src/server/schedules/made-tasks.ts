@@ -1,6 +1,5 @@
 import {
   type DatedOccurrence,
-  dayOfIso,
   fillTitle,
   hasToken,
   isoOfDay,
@@ -26,7 +25,7 @@ export function madeTasks(
   const assigned = whose(row);
   return occurrences.flatMap((occurrence) =>
     tasksOfSet(occurrence, parts, calendar, assigned(occurrence), here).map((task): MadeTask => {
-      const { part, assigneeId, assignment } = task;
+      const { part, head, assigneeId, assignment } = task;
       const own = occurrence.own?.[part.key] ?? {};
       return {
         scheduleId: row.id,
@@ -34,6 +33,7 @@ export function madeTasks(
         templateVersion: row.templateVersion,
         nominalDate: isoOfDay(occurrence.nominal),
         stepKey: part.key,
+        head,
         setOn: isoOfDay(occurrence.on),
         title:
           fillTitle(task.titlePattern, {
@@ -53,7 +53,7 @@ export function madeTasks(
         zone: occurrence.timing.zone,
         assigneeId,
         offeredTo: assignment.kind === 'anyOf' ? assignment.group : null,
-        why: assignment.kind === 'anyOf' ? null : assignment.why,
+        why: assignment.kind === 'anyOf' || assignment.kind === 'eachOf' ? null : assignment.why,
         estimateMinutes: task.estimateMinutes,
         instructions: own.instructions ?? null,
         priority: own.priority ?? null,
@@ -74,7 +74,12 @@ function numbersFor(
   return seriesNumbers(plannedSchedule(scope, row), calendar, Math.max(...occurrences.map(({ on }) => on)));
 }
 
-/** Nominal days of a schedule's sets, for telling which occurrences are tasks already. */
-export function nominalKey(scheduleId: string, nominal: number | string, stepKey: string): string {
-  return `${scheduleId} ${typeof nominal === 'string' ? dayOfIso(nominal) : nominal} ${stepKey}`;
+/** Names a task of a schedule by what makes it the only one, for telling which are made already. */
+export function nominalKey({
+  scheduleId,
+  nominalDate,
+  stepKey,
+  head,
+}: Pick<MadeTask, 'scheduleId' | 'nominalDate' | 'stepKey' | 'head'>): string {
+  return `${scheduleId} ${nominalDate} ${stepKey} ${head}`;
 }

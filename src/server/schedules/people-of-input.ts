@@ -1,5 +1,5 @@
 import type { ScheduleInput } from '../../contract/index.ts';
-import { type AssignmentRule, hasLeftBy, namedFrom, namedIn } from '../../core/index.ts';
+import { type AssignmentRule, eachNeedsDates, hasLeftBy, namedFrom, namedIn } from '../../core/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Schedule } from './entity.ts';
@@ -14,7 +14,8 @@ export async function peopleById(scope: Scope): Promise<ReadonlyMap<string, Pers
   return new Map((await scope.find(Person)).map((person) => [person.id, person]));
 }
 
-type Named = Partial<Pick<ScheduleInput, 'assignment' | 'exceptions' | 'revisions'>>;
+type Named = Partial<Pick<ScheduleInput, 'assignment' | 'recurrence' | 'exceptions' | 'revisions'>>;
+type Before = Pick<Schedule, 'assignment' | 'recurrence' | 'revisions'>;
 
 /**
  * What is wrong with the people that a schedule names: all of them are of this workspace, and whoever is named anew for what is
@@ -22,10 +23,11 @@ type Named = Partial<Pick<ScheduleInput, 'assignment' | 'exceptions' | 'revision
  */
 export function problemsOfPeople(
   scope: Scope,
-  { assignment, exceptions = [], revisions = [] }: Named,
+  input: Named,
   people: ReadonlyMap<string, Person>,
-  before: Pick<Schedule, 'assignment'> | null,
+  before: Before | null,
 ): InputProblem[] {
+  const { assignment, exceptions = [], revisions = [] } = input;
   const byHand = [
     ...exceptions.map((exception, i) => ({
       path: `exceptions.${i}.change.assigneeId`,
@@ -43,14 +45,28 @@ export function problemsOfPeople(
       id && !people.has(id) ? [{ path, message: 'There is no such person here.' }] : [],
     ),
     ...(assignment === undefined ? [] : problemsOfRule(scope, assignment, people, before)),
+    ...problemsOfEach(input, before),
   ];
+}
+
+/** What is done once a head has its dates from the calendar: the last one would be another for each. */
+function problemsOfEach(input: Named, before: Before | null): InputProblem[] {
+  const now = { ...before, ...input };
+  const rules = [now.recurrence, ...(now.revisions ?? []).map(({ recurrence }) => recurrence)];
+  const message =
+    now.assignment &&
+    eachNeedsDates(
+      now.assignment,
+      rules.flatMap((rule) => rule ?? []),
+    );
+  return message ? [{ path: 'assignment', message }] : [];
 }
 
 function problemsOfRule(
   scope: Scope,
   rule: AssignmentRule,
   people: ReadonlyMap<string, Person>,
-  before: Pick<Schedule, 'assignment'> | null,
+  before: Before | null,
 ): InputProblem[] {
   const { day: today } = scope.now;
   const there = before === null ? new Set<string>() : namedFrom(before.assignment, today);

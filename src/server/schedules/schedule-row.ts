@@ -91,14 +91,15 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
        jsonb_path_query_array(t.steps, '$[*] ? (@.kind == "task")') as "taskSteps", c.name as "clientName", a.name as "assetName", c.usual_person_id as "usualPersonId", last.task as last,
        case when s.overlap->>'kind' = 'wait' then (
          select jsonb_agg(jsonb_build_object('nominal', k.nominal_date, 'isOver', k.is_over)) from (
-           select nominal_date, state in ${ENDED} as is_over from task
-           where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
+           -- Where each of several has one, the date is over when all of them are.
+           select nominal_date, bool_and(state in ${ENDED}) as is_over from task
+           where workspace_id = s.workspace_id and schedule_id = s.id and step_key = '' group by nominal_date
            union all
            select nominal_date, true from deleted_task
-           where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
+           where workspace_id = s.workspace_id and schedule_id = s.id and step_key = '' and head = ''
          ) k where not k.is_over or k.nominal_date >= s.settled_to - 62) end as made,
        (select coalesce(jsonb_agg(d.nominal_date order by d.nominal_date), '[]') from deleted_task d
-        where d.workspace_id = s.workspace_id and d.schedule_id = s.id and d.step_key = ''
+        where d.workspace_id = s.workspace_id and d.schedule_id = s.id and d.step_key = '' and d.head = ''
           and d.nominal_date >= s.settled_to - 62) as deleted
      from schedule s
      join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
@@ -109,11 +110,11 @@ function select(scope: Scope, filter: ScheduleFilter, order: string, lock: strin
          'dueOn', k.due_on, 'count', count(*) over ()) as task
        from (
          select nominal_date, state, started_at, done_at, due_on from task
-         where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
+         where workspace_id = s.workspace_id and schedule_id = s.id and step_key = '' and head = ''
          union all
          -- One that was deleted on purpose is over, as one that was skipped is: the series goes on from it.
          select nominal_date, 'skipped', null, null, nominal_date from deleted_task
-         where workspace_id = s.workspace_id and schedule_id = s.id and step_key = ''
+         where workspace_id = s.workspace_id and schedule_id = s.id and step_key = '' and head = ''
        ) k
        -- Here and not in the join: where it is not wanted, no task is looked at.
        where $4 or s.recurrence @? '$.rules[*] ? (@.kind == "follows")'

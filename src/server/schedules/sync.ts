@@ -137,13 +137,13 @@ function reconcileSchedule(
   const plan = reconcile<Fields>(
     owed.map((task) => ({
       nominal: dayOfIso(task.nominalDate),
-      step: task.stepKey,
+      step: placeOf(task),
       fields: fieldsOf(asTaken(task, takers), row, saidBy(task, contents)),
     })),
     there.map((task) => ({
       id: task.id,
       nominal: dayOfIso(task.nominalDate),
-      step: task.stepKey,
+      step: placeOf(task),
       fields: fieldsOf(task, task, task),
       held: heldBecause(task, scope.today, reach.open || also.has(task.id), also.has(task.id)),
       edited: new Set(also.has(task.id) ? [] : (task.edited as (keyof Fields)[])),
@@ -168,7 +168,7 @@ async function carryOut(scope: Scope, synced: readonly Synced[], byName: Readonl
   const changes = synced.flatMap(({ plan, owed }) =>
     ofKind(plan, 'change').map(({ task, wanted }) => ({
       id: task.id,
-      made: owed.get(keyOf({ nominalDate: isoOfDay(wanted.nominal), stepKey: wanted.step })),
+      made: owed.get(keyWanted(wanted)),
     })),
   );
   const idsOf = (kind: 'remove' | 'same') =>
@@ -205,10 +205,7 @@ async function carryOut(scope: Scope, synced: readonly Synced[], byName: Readonl
 async function refreshReasons(scope: Scope, synced: readonly Synced[]): Promise<void> {
   const others = synced.flatMap(({ plan, there, owed }) =>
     ofKind(plan, 'same').flatMap(({ task }) => {
-      const [now, before] = [
-        owed.get(keyOf({ nominalDate: isoOfDay(task.nominal), stepKey: task.step })),
-        there.get(task.id),
-      ];
+      const [now, before] = [owed.get(keyWanted(task)), there.get(task.id)];
       return now && before && !isSame(now.why, before.why) ? { id: task.id, why: now.why } : [];
     }),
   );
@@ -228,9 +225,15 @@ function asTaken(task: MadeTask, there: ReadonlyMap<string, ReachableTask>): Mad
   return isSame ? { ...task, assigneeId: before.assigneeId } : task;
 }
 
-export function keyOf(task: { readonly nominalDate: string; readonly stepKey: string }): string {
-  return `${task.nominalDate} ${task.stepKey}`;
-}
+type Placed = Pick<MadeTask, 'stepKey' | 'head'>;
+
+/** Which task of its occurrence one is: by its step, and by whose it is of those who have one each. */
+const placeOf = ({ stepKey, head }: Placed): string => (head === '' ? stepKey : `${stepKey} ${head}`);
+
+const keyOf = (task: Placed & Pick<MadeTask, 'nominalDate'>): string => `${task.nominalDate} ${placeOf(task)}`;
+
+/** The key under which a task that a plan wants, or has, stands in `owed`. */
+export const keyWanted = ({ nominal, step }: DeletedTask): string => `${isoOfDay(nominal)} ${step}`;
 
 export type Fields = ReturnType<typeof fieldsOf>;
 
@@ -240,7 +243,10 @@ function ofKind<K extends TaskReconciliation['kind']>(plan: readonly TaskReconci
 
 /** What a plan sets of a task, from where each stands: one that is wanted has its subject from the schedule and its words from the template. */
 function fieldsOf(
-  task: Omit<MadeTask, 'scheduleId' | 'templateVersion' | 'nominalDate' | 'stepKey' | 'instructions' | 'priority'>,
+  task: Omit<
+    MadeTask,
+    'scheduleId' | 'templateVersion' | 'nominalDate' | 'stepKey' | 'head' | 'instructions' | 'priority'
+  >,
   { clientId, assetId }: Pick<ScheduleRow, 'clientId' | 'assetId'>,
   { content, instructions, priority }: TaskContent,
 ) {
@@ -278,15 +284,15 @@ async function deletedTasks(
   scope: Scope,
   scheduleIds: readonly string[],
 ): Promise<(DeletedTask & { readonly scheduleId: string })[]> {
-  const rows = await scope.sql<{ scheduleId: string; nominalDate: string; stepKey: string }>(
-    `select schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey" from deleted_task
+  const rows = await scope.sql<Placed & { scheduleId: string; nominalDate: string }>(
+    `select schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey", head from deleted_task
      where workspace_id = $1 and schedule_id = any($2::uuid[])`,
     [scheduleIds],
   );
-  return rows.map(({ scheduleId, nominalDate, stepKey }) => ({
+  return rows.map(({ scheduleId, nominalDate, ...place }) => ({
     scheduleId,
     nominal: dayOfIso(nominalDate),
-    step: stepKey,
+    step: placeOf(place),
   }));
 }
 

@@ -36,7 +36,7 @@ function isTaken(scope: Scope, row: ScheduleRow, calendar: WorkingCalendar, nomi
 }
 
 async function moveNext(scope: Scope, task: Task, to: string): Promise<string | null> {
-  if (task.scheduleId === null || task.nominalDate === null || task.stepKey !== '')
+  if (task.scheduleId === null || task.nominalDate === null || task.stepKey !== '' || task.head !== '')
     throw invalid([{ path: 'nextOn', message: 'Nothing comes after this one by itself.' }]);
   if (to < scope.today) throw invalid([{ path: 'nextOn', message: 'The next one can’t be before today.' }]);
   const [row] = await scheduleRows(scope, { ids: [task.scheduleId] });

@@ -39,7 +39,7 @@ import {
 } from './stored/index.ts';
 
 /** What a task tells beside its line. */
-const FULL_FIELDS = ['edited', 'why', 'sentBack', 'signedAt', 'signedBy', 'templateVersion'] as const;
+const FULL_FIELDS = ['head', 'edited', 'why', 'sentBack', 'signedAt', 'signedBy', 'templateVersion'] as const;
 const FULL_SAID = ['instructions', 'brief', 'links'] as const;
 
 const OF_ASSET = { assetTag: 'tag' } as const satisfies Record<string, keyof Asset>;
@@ -264,13 +264,13 @@ async function nextInSeries(
   row: ScheduleRow,
   schedule: PlannedSchedule,
   nameOf: (id: string | null) => string | null,
-  task: Pick<FullRow, 'nominalDate' | 'stepKey' | 'state'>,
+  task: Pick<FullRow, 'nominalDate' | 'stepKey' | 'head' | 'state'>,
 ): Promise<TaskAnswer['series']['next']> {
   const nominal = dayOfIso(task.nominalDate as string);
   const [made] = await scope.sql<{ id: string; on: string; who: string | null }>(
-    `select id, work_on as "on", assignee_id as who from task where workspace_id = $1 and schedule_id = $2 and step_key = '' and nominal_date > $3::date
-     order by nominal_date limit 1`,
-    [row.id, isoOfDay(nominal)],
+    `select id, work_on as "on", assignee_id as who from task where workspace_id = $1 and schedule_id = $2 and step_key = '' and head = $4
+       and nominal_date > $3::date order by nominal_date limit 1`,
+    [row.id, isoOfDay(nominal), task.head],
   );
   if (made) return { on: made.on, taskId: made.id, who: nameOf(made.who), isIfDoneToday: false };
   const ifDone = task.stepKey === '' && !isEnded(task.state) ? asIfDone(scope, schedule, task.nominalDate) : null;

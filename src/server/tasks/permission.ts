@@ -90,7 +90,12 @@ export function mayGiveBack(scope: Scope, task: Pick<Task, 'assigneeId' | 'state
 }
 
 /** Whether whoever ends the task now chooses the date of the next: where somebody signs it off, that is theirs. */
-export function mayChooseNext(scope: Scope, task: Pick<Task, 'state' | 'signOff' | 'doneBy' | 'assigneeId'>): boolean {
+export function mayChooseNext(
+  scope: Scope,
+  task: Pick<Task, 'head' | 'state' | 'signOff' | 'doneBy' | 'assigneeId'>,
+): boolean {
+  // Where each of several has one, none of them moves the next of all.
+  if (task.head !== '') return false;
   if (task.state === 'toCheck') return maySign(scope, task);
   return !isEnded(task.state) && task.signOff === null && mayWork(scope, task);
 }

@@ -9,12 +9,13 @@ import { removeTasks, restoreStored, type StoredTask, type Task } from './stored
 export async function takeOut(scope: Scope, tasks: readonly Task[]): Promise<void> {
   const made = tasks.filter(({ scheduleId }) => scheduleId !== null);
   await scope.sql(
-    `insert into deleted_task (workspace_id, schedule_id, nominal_date, step_key, deleted_at, deleted_by)
-     select $1, gone.*, $5, $6 from unnest($2::uuid[], $3::date[], $4::text[]) as gone on conflict do nothing`,
+    `insert into deleted_task (workspace_id, schedule_id, nominal_date, step_key, head, deleted_at, deleted_by)
+     select $1, gone.*, $6, $7 from unnest($2::uuid[], $3::date[], $4::text[], $5::text[]) as gone on conflict do nothing`,
     [
       made.map(({ scheduleId }) => scheduleId),
       made.map(({ nominalDate }) => nominalDate),
       made.map(({ stepKey }) => stepKey),
+      made.map(({ head }) => head),
       scope.instant,
       scope.person?.id ?? null,
     ],
@@ -30,8 +31,8 @@ export async function bringBackTasks(scope: Scope, changes: readonly FieldChange
   if (!scope.mayAll('delete')) throw forbidden('Only a planner or a manager can bring it back.');
   const rows = changes.map((fields) => fields['row']?.from as StoredTask);
   await scope.sql(
-    `delete from deleted_task d using jsonb_to_recordset($2::jsonb) as was (schedule_id uuid, nominal_date date, step_key text)
-     where d.workspace_id = $1 and d.schedule_id = was.schedule_id and d.nominal_date = was.nominal_date and d.step_key = was.step_key`,
+    `delete from deleted_task d using jsonb_to_recordset($2::jsonb) as was (schedule_id uuid, nominal_date date, step_key text, head text)
+     where d.workspace_id = $1 and d.schedule_id = was.schedule_id and d.nominal_date = was.nominal_date and d.step_key = was.step_key and d.head = was.head`,
     [JSON.stringify(rows)],
   );
   const back = await restoreStored(scope, rows);

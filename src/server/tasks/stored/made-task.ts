@@ -8,6 +8,8 @@ export interface MadeTask {
   readonly templateVersion: number;
   readonly nominalDate: string;
   readonly stepKey: string;
+  /** Whose it is of those who have one each, by their id; empty where there is one for all. */
+  readonly head: string;
   readonly setOn: string;
   readonly title: string;
   readonly workOn: string;

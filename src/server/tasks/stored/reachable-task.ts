@@ -8,6 +8,7 @@ const REACHABLE_FIELDS = [
   'scheduleId',
   'nominalDate',
   'stepKey',
+  'head',
   'setOn',
   'title',
   'priority',

@@ -39,9 +39,10 @@ export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]):
     `select t.* from (
        select of_each.* from unnest($2::uuid[]) as wanted (id)
        cross join lateral (
-         (select ${SERIES_COLUMNS} from task
+         -- Where each of several has one, a date is as far as the last of them.
+         (select distinct on (nominal_date) ${SERIES_COLUMNS} from task
           where workspace_id = $1 and schedule_id = wanted.id and step_key = '' and (appears_on <= $3::date or state <> 'open')
-          order by nominal_date desc limit ${PAST_SHOWN})
+          order by nominal_date desc, (state in ${ENDED}), head limit ${PAST_SHOWN})
          union
          (select ${SERIES_COLUMNS} from task
           where workspace_id = $1 and schedule_id = wanted.id and step_key = '' and state in ${UNFINISHED}
@@ -51,12 +52,14 @@ export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]):
        select ${SERIES_COLUMNS} from task
        where workspace_id = $1 and schedule_id = any($2) and step_key = '' and state in ${ENDED}
          and greatest(nominal_date, work_on) >= $3::date and work_on >= $3::date
-     ) t order by t."scheduleId", t."nominalDate"`,
+     ) t order by t."scheduleId", t."nominalDate", (t.state in ${ENDED}), t.id`,
     [scheduleIds, scope.today],
   );
   const series = new Map<string, SeriesTask[]>();
   for (const row of rows) {
     const list = series.get(row.scheduleId) ?? [];
+    // Those of the same date stand together, the unfinished ones first.
+    if (list.at(-1)?.nominalDate === row.nominalDate) continue;
     const look = lookOfRow(scope, row);
     list.push({
       nominalDate: row.nominalDate,

@@ -53,6 +53,7 @@ const HANDED = {
   scheduleId: 'uuid',
   nominalDate: 'date',
   stepKey: 'text',
+  head: 'text',
   setOn: 'date',
   setIndex: 'integer',
   title: 'text',
@@ -89,8 +90,8 @@ const FROM_SCHEDULE = `unnest(${HANDED_FIELDS.map((field, i) => `$${i + 2}::${HA
 /** The number of the first parameter after those. */
 const NEXT = HANDED_FIELDS.length + 2;
 
-/** All tasks of one occurrence are one set, whichever run made each of them: its id is told from schedule and date. */
-const SET_ID = `md5(s.id::text || ' ' || to_char(made.nominal_date, 'YYYY-MM-DD'))::uuid`;
+/** All tasks of one occurrence are one set, or one for each who has their own, whichever run made each of them: its id is told from schedule, date and head. */
+const SET_ID = `md5(s.id::text || ' ' || to_char(made.nominal_date, 'YYYY-MM-DD') || case made.head when '' then '' else ' ' || made.head end)::uuid`;
 
 /**
  * Each column of a task that a schedule makes: what fills it, and what becomes of it when the schedule or its template
@@ -107,7 +108,7 @@ const FILLED: Readonly<
   scheduleId: ['s.id', 'stays'],
   nominalDate: ['made.nominal_date', 'stays'],
   stepKey: ['made.step_key', 'stays'],
-  head: [`''`, 'stays'],
+  head: ['made.head', 'stays'],
   setId: [SET_ID, 'stays'],
   setOn: ['made.set_on', 'follows'],
   setIndex: ['made.set_index', 'follows'],
@@ -162,8 +163,8 @@ export async function insertMadeTasks(
      select ${FIELDS.map((field) => FILLED[field][0]).join(', ')}
      from ${FROM_SCHEDULE}
      where not exists (select 1 from deleted_task d where d.workspace_id = $1 and d.schedule_id = s.id
-       and d.nominal_date = made.nominal_date and d.step_key = made.step_key)
-     order by made.schedule_id, made.nominal_date, made.set_index
+       and d.nominal_date = made.nominal_date and d.step_key = made.step_key and d.head = made.head)
+     order by made.schedule_id, made.nominal_date, made.head, made.set_index
      on conflict on constraint task_made_once do nothing
      returning id`,
     [...handed(await written(scope, tasks)), scope.instant, runId],
@@ -181,7 +182,7 @@ const REFRESHED = FIELDS.flatMap((field) => {
 }).join(', ');
 
 const MADE_BEFORE = `task.workspace_id = $1 and task.schedule_id = made.schedule_id and task.nominal_date = made.nominal_date
-  and task.step_key = made.step_key and task.head = ''`;
+  and task.step_key = made.step_key and task.head = made.head`;
 
 /** Brings tasks up to what their schedule and template say now, but for what was changed by hand. */
 export async function refreshMadeTasks(scope: Scope, tasks: readonly MadeTask[]): Promise<void> {

@@ -7,6 +7,8 @@ export function sayWho(assignment: Assignment, people: readonly NamedPerson[]): 
       return people.find(({ id }) => id === assignment.personId)?.name ?? NOT_HERE;
     case 'anyOf':
       return `any of ${sayGroup(assignment.group, { people })}`;
+    case 'eachOf':
+      return `each of ${sayGroup(assignment.group, { people })}`;
     case 'nobody':
       return assignment.why === null ? NOBODY_YET : 'nobody';
   }

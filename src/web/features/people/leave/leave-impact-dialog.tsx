@@ -21,11 +21,12 @@ interface LeaveImpactDialogProps {
   readonly onClose: () => void;
 }
 
-const FATES = ['goes', 'offered', 'nobody', 'stays'] as const satisfies readonly Covered['fate'][];
+const FATES = ['goes', 'offered', 'nobody', 'dropped', 'stays'] as const satisfies readonly Covered['fate'][];
 const FATE_WORDS: Readonly<Record<Covered['fate'], readonly [name: string, aside: string]>> = {
   goes: ['change hands', ''],
   offered: ['to take', 'by any one'],
   nobody: ['nobody’s', 'for a planner to give'],
+  dropped: ['are not done', 'one a head'],
   stays: ['stay', 'begun'],
 };
 
@@ -35,7 +36,7 @@ export function LeaveImpactDialog({ title, days, impact, words, busy, onSave, on
   const confirm = useRef<HTMLButtonElement>(null);
   useLayoutEffect(() => confirm.current?.focus(), []);
   const { counts, items, receivers } = impact;
-  const all = counts.goes + counts.offered + counts.nobody + counts.stays;
+  const all = FATES.reduce((sum, fate) => sum + counts[fate], 0);
   return (
     <Dialog label={title} className="mt-9! w-[1016px]" onClose={onClose}>
       <header className="flex items-start px-6 pt-5 pb-3">

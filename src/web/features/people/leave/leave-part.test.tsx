@@ -12,7 +12,7 @@ const LEAVE: Leave = {
 };
 const IMPACT: LeaveImpact = {
   ...{ days: 1, holidays: 0 },
-  counts: { goes: 1, offered: 0, nobody: 1, stays: 0, notMade: 1, minutes: 90 },
+  counts: { goes: 1, offered: 0, nobody: 1, dropped: 0, stays: 0, notMade: 1, minutes: 90 },
   items: [
     {
       ...{ taskId: 't1', scheduleId: 's1', work: 'Opening walk', about: null, on: '2026-12-01', minutes: 30 },

@@ -19,7 +19,7 @@ interface BenchFormProps extends StretchPartProps {
   readonly title: string | null;
   readonly onStretch: (stretch: number) => void;
   /** What the part on who does it is told beside the draft. */
-  readonly who: Omit<ComponentProps<typeof WhoPart>, keyof FormPartProps>;
+  readonly who: Omit<ComponentProps<typeof WhoPart>, keyof FormPartProps | 'problem'>;
 }
 
 /** The schedule as sentences with blanks, read from top to bottom. */
@@ -76,7 +76,7 @@ export function BenchForm({ draft, stretch, templates, problem, title, who, onCh
       )}
       <WhenPart draft={draft} stretch={stretch} problem={problem} onChange={onChange} />
       <EachTimePart draft={draft} stretch={stretch} problem={problem} onChange={onChange} />
-      <WhoPart draft={draft} onChange={onChange} {...who} />
+      <WhoPart draft={draft} problem={problem} onChange={onChange} {...who} />
       <OverlapPart overlap={draft.overlap} onChange={(overlap) => onChange({ ...draft, overlap })} />
       <ByHandPart draft={draft} onChange={onChange} />
     </form>

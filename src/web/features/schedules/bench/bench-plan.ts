@@ -12,9 +12,12 @@ import {
   admitted,
   type CivilDay,
   callNames,
+  eachNeedsDates,
   fillTitle,
   isDated,
   joinAnd,
+  minutesOfHolder,
+  type Outlook,
   occurrencesWithinHorizon,
   onlyPersonOf,
   outlook,
@@ -26,6 +29,7 @@ import {
   reckoningFault,
   recurrenceProblems,
   remarks,
+  type SetPart,
   type SetTask,
   sayRule,
   setParts,
@@ -87,7 +91,11 @@ function problemOf(
     const [problem] = recurrenceProblems(recurrence, calendar);
     if (problem) return { path: `${at}.${problem.path}`, message: problem.message };
   }
-  return null;
+  const message = eachNeedsDates(
+    draft.assignment,
+    rules.map(({ recurrence }) => recurrence),
+  );
+  return message === null ? null : { path: 'assignment', message };
 }
 
 /** The plan of a draft, and what there is to say about it. */
@@ -131,6 +139,7 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
     const planned = plannedOf(draft, schedule ?? {});
     const seen = outlook(planned, workingCalendar, today, template?.minutes ?? 0);
     const whose = who ? remembered(assignerOf(who, planned, workingCalendar), rule, seen.coming) : NOT_KNOWN_YET;
+    const minutesAYear = eachMinutes(seen, whose, parts) ?? seen.minutesAYear;
     const next = seen.next.find(isDated);
     const nameIn = (assignment: Assignment | undefined) =>
       assignment?.kind === 'one' ? (people.find(({ id }) => id === assignment.personId)?.name ?? null) : null;
@@ -163,7 +172,7 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
           }) || template.name
         : null,
       kind: 'plan',
-      outlook: seen,
+      outlook: { ...seen, minutesAYear },
       planned,
       remarks: [
         ...(schedule ? [] : bornLate(owed, today)),
@@ -204,6 +213,20 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
     colleagues,
     usualPersonId,
   ]);
+}
+
+/** Minutes of a year where each of several has one of their own; null where nobody has. */
+function eachMinutes({ coming }: Outlook, whose: Assigner, parts: readonly SetPart[]): number | null {
+  const ofEach = minutesOfHolder(parts);
+  const once = parts.reduce((sum, { estimateMinutes }) => sum + estimateMinutes, 0) - ofEach;
+  let [isEach, sum] = [false, 0];
+  for (const one of coming) {
+    const given = isDated(one) ? whose(one) : null;
+    if (given === null) continue;
+    isEach ||= given.kind === 'eachOf';
+    sum += once + ofEach * (given.kind === 'eachOf' ? given.personIds.length : 1);
+  }
+  return isEach ? sum : null;
 }
 
 /** The first date that each has from today on. */

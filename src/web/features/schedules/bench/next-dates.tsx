@@ -41,7 +41,8 @@ export function NextDates({ occurrences, whose, isNarrow, set, titleOf }: NextDa
   const nameOf = (id: string) => called.get(id) ?? 'somebody';
   const steps = (occurrence: DatedOccurrence) =>
     tasksOfSet(occurrence, set.parts, workingCalendar, whose(occurrence), peopleFor(set.who))
-      .filter(({ part }) => part.key !== MAIN_PART)
+      // Where each of several has one, it stands there once.
+      .filter(({ part }, i, all) => part.key !== MAIN_PART && all.findIndex((one) => one.part.key === part.key) === i)
       .sort((a, b) => a.due - b.due);
   const dated = occurrences.filter(isDated);
   const hasStart = dated.some(({ timing }) => timing.startTime !== null);
@@ -95,7 +96,7 @@ export function NextDates({ occurrences, whose, isNarrow, set, titleOf }: NextDa
                   key={task.part.key}
                   task={task}
                   title={titleOf(task, line.occurrence)}
-                  who={sayWho(task.assignment, people)}
+                  who={sayWho(task.head === '' ? task.assignment : whose(line.occurrence), people)}
                   isNarrow={isNarrow}
                   hasReminder={hasReminder}
                 />

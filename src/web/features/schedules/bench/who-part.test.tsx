@@ -28,6 +28,7 @@ async function shown(assignment: AssignmentRule) {
         draft={draft}
         onChange={setDraft}
         place="new"
+        problem={null}
         datesBetween={(after, upTo) => upTo - after}
         nextOf={new Map()}
         chosenId={null}

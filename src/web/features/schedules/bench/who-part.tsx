@@ -1,7 +1,7 @@
 import { ASSIGNMENT_KINDS, type AssignmentRule, givenTo } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, Part } from '../../../kit/blanks.tsx';
-import type { FormPartProps } from './form-part.tsx';
+import { type BenchProblem, type FormPartProps, Wrong } from './form-part.tsx';
 import { ListBlanks } from './list-blanks.tsx';
 import { TurnBlanks, type TurnsAround } from './turn-blanks.tsx';
 import { CoverBlank, GroupBlank, PersonPicker } from './who-pickers.tsx';
@@ -10,6 +10,7 @@ import { KIND_WORDS, ofKind } from './who-rules.ts';
 interface WhoPartProps extends FormPartProps, TurnsAround {
   /** Under which name what is being typed is kept. */
   readonly place: string;
+  readonly problem: BenchProblem | null;
 }
 
 /** Who does it, as a sentence: one of a few rules, and the blanks of the one that is chosen. */
@@ -43,6 +44,7 @@ export function WhoPart(props: WhoPartProps) {
         ))}
       </fieldset>
       <RuleBlanks {...props} rule={rule} set={set} />
+      <Wrong problem={props.problem} under="assignment" />
     </Part>
   );
 }
@@ -96,6 +98,22 @@ function RuleBlanks(props: BlanksProps) {
         <div>
           any one of <GroupBlank group={rule.group} onChange={(group) => set({ ...rule, group })} />: it stands with all
           of them until one takes it
+        </div>
+      );
+    case 'eachOf':
+      return (
+        <div>
+          each of <GroupBlank group={rule.group} onChange={(group) => set({ ...rule, group })} /> has one of their own,{' '}
+          <ChoiceBlank
+            label="On days on which they have no hours"
+            value={rule.daysOffToo ? 'too' : 'not'}
+            options={[
+              ['too', 'also on days off'],
+              ['not', 'not on days off'],
+            ]}
+            onChange={(value) => set({ ...rule, daysOffToo: value === 'too' })}
+          />
+          ; whoever is away has none, and who joins has theirs from the first day on
         </div>
       );
     case 'leastToDo':

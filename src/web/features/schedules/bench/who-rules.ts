@@ -17,6 +17,7 @@ import {
 export const KIND_WORDS: Readonly<Record<AssignmentKind, string>> = {
   person: 'one person',
   anyOf: 'any one of several',
+  eachOf: 'each of several',
   inTurn: 'in turn',
   listed: 'by a list of days',
   leastToDo: 'whoever has the least to do',
@@ -64,6 +65,8 @@ export function ofKind(kind: AssignmentKind, before: AssignmentRule, around: Aro
       return givenTo(first ?? around.meId);
     case 'usualPerson':
       return { v: 1, kind, otherwiseId: null, daysOffToo: true, cover: 'deputy' };
+    case 'eachOf':
+      return { v: 1, kind, group: groupOf(before, around, people), daysOffToo: true };
     case 'anyOf':
     case 'leastToDo':
       return { v: 1, kind, group: groupOf(before, around, people) };
@@ -107,6 +110,7 @@ function peopleOf(rule: AssignmentRule, { today, staff }: Around): readonly stri
     case 'listed':
       return [...namedFrom(rule, today)];
     case 'anyOf':
+    case 'eachOf':
     case 'leastToDo':
       return membersOf(rule.group, staff);
   }

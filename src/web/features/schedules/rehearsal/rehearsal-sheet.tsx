@@ -137,7 +137,7 @@ export function RehearsalSheet({ span, schedule, set, title, titleOf, onSpan, on
         <tbody>
           {plan.slice(0, SHOWN).map((one) =>
             one.kind === 'task' ? (
-              <tr key={`${one.occurrence.nominal} ${one.task.part.key}`}>
+              <tr key={`${one.occurrence.nominal} ${one.task.part.key} ${one.task.head}`}>
                 <td className="date pl-5">
                   <DateBlock day={one.task.due} />
                 </td>
