@@ -337,7 +337,7 @@ export const TEMPLATES = [
     steps: [
       'Held',
       'Actions given',
-      own('agenda', 'Agenda for the briefing, week {week}', 15, -1, 'workingDay', { due: '16:00' }),
+      own('agenda', 'Agenda for the briefing, week {week}', 15, -1, 'workingDay', { due: '16:00', who: 'ines' }),
     ],
     demands: [ask.plain('note', 'actions', 'what was agreed')],
     favourite: true,
