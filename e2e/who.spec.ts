@@ -154,3 +154,53 @@ test('an overfull week is evened out in part, and comes back by one undo', async
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(bram).toHaveAccessibleName(/over$/);
 });
+
+test('a task is carried to somebody else on its day by mouse, and chosen ones are given by keyboard', async ({
+  page,
+}) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/workload?unit=day');
+  const cell = (name: string) => page.getByRole('button', { name: new RegExp(`^${name}, Tue 8 Dec: `) });
+  await expect(cell('Bram Hollis')).toHaveAccessibleName(/8 of 7.5 hours, over$/);
+  await cell('Bram Hollis').click();
+  const sheet = page.getByRole('complementary', { name: 'Bram Hollis, 8 Dec' });
+  await expect(sheet).toContainText('3.5 h free among them');
+  await expectAccessible(page);
+  await sheet.getByRole('listitem').filter({ hasText: 'Winter covers' }).dragTo(cell('Selwyn Dace'));
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('given to Selwyn Dace');
+  await dialog.getByRole('button', { name: 'Change 1 task' }).click();
+  await expect(cell('Bram Hollis')).toHaveAccessibleName(/4 of 7.5 hours$/);
+  await expect(cell('Selwyn Dace')).toHaveAccessibleName(/8 of 7.5 hours, over$/);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(cell('Bram Hollis')).toHaveAccessibleName(/over$/);
+  // The same without a mouse: chosen, and given with a look at what it changes.
+  await sheet.getByRole('checkbox', { name: /^Choose Winter covers/ }).press('Space');
+  await page.getByRole('button', { name: 'Give to …' }).press('Enter');
+  await expect(page.getByRole('region', { name: 'The chosen tasks' })).toContainText('1 task chosen');
+});
+
+test('a list of days is pasted, told where it can’t be read, mended and saved; a ticket that ends is said before', async ({
+  page,
+}) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules/new');
+  await page.getByRole('button', { name: /^Template/ }).click();
+  await page.getByPlaceholder('type a name').fill('Lifts of the day');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('When, in words').fill('every Monday');
+  await page.getByText('by a list of days', { exact: true }).click();
+  const list = page.getByRole('textbox', { name: 'Who has which days' });
+  await list.fill('Mon 30 Nov\tBram\nMon 7 Dec\tSelwn\nMon 18 Jan\tSelwyn');
+  await expect(page.getByText('Line 2: Nobody here is called “Selwn”.')).toBeVisible();
+  await page.getByRole('button', { name: 'Selwyn Dace instead' }).click();
+  await expect(page.getByText(/^3 turns of 2 people, Mon 30 Nov to Mon 18 Jan 2027$/)).toBeVisible();
+  await expectAccessible(page);
+  const makes = page.getByRole('region', { name: 'What this makes' });
+  await expect(makes).toContainText('Selwyn holds the ticket “boat hoist operator” until Fri 8 Jan 2027');
+  await expect(makes).toContainText('The list of who has it ends');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText(/is scheduled\./)).toBeVisible();
+  await page.goto('/schedules?find=lifts');
+  await expect(page.getByText('as listed until 18 Jan 2027: Bram and Selwyn')).toBeVisible();
+});

@@ -117,7 +117,7 @@ export const schedulePaths = {
 } as const satisfies Record<string, Path>;
 
 export const workloadPaths = {
-  weeks: ['GET', '/workload'],
+  load: ['GET', '/workload'],
   cell: ['GET', '/workload/cell'],
   evenable: ['GET', '/workload/evenable'],
   move: ['POST', '/workload/moves'],

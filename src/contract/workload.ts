@@ -4,8 +4,11 @@ import { id, isoDate, named } from './fields.ts';
 import { workloadPaths } from './paths.ts';
 import { projectedLineSchema, taskLineSchema } from './tasks.ts';
 
-/** Weeks that are told at once: half of them behind today, as a rule. */
-export const WEEKS_TOLD = 12;
+/** What a figure of the workload is of, and how many of them are told at once: weeks half of which lie behind today, as a rule, or days from this week on. */
+export const LOAD_UNITS = ['week', 'day'] as const;
+export type LoadUnit = (typeof LOAD_UNITS)[number];
+export const TOLD_AT_ONCE: Readonly<Record<LoadUnit, number>> = { week: 12, day: 28 };
+const unit = z.enum(LOAD_UNITS).default('week');
 /** Tasks of one cell that are told one by one, foreseen ones with them; the count is of all. */
 export const MOST_OF_CELL = 200;
 export const MOST_MOVES = 500;
@@ -16,7 +19,7 @@ const cellSchema = z.object({
   open: z.number().int(),
   foreseen: z.number().int(),
   capacity: z.number().int(),
-  /** Away for all of the week that they would have worked. */
+  /** Away for all of it that they would have worked. */
   isAway: z.boolean(),
 });
 export type WorkloadCell = z.infer<typeof cellSchema>;
@@ -48,16 +51,17 @@ const evenableSchema = z.object({
 export type Evenable = z.infer<typeof evenableSchema>;
 
 export const workloadEndpoints = {
-  /** Of everybody by the week, from a Monday on; left out, from some weeks before today. */
-  weeks: endpoint(workloadPaths.weeks, {
+  /** Of everybody by the week or the day, from a Monday on; left out, around today. */
+  load: endpoint(workloadPaths.load, {
     heavy: true,
-    query: z.object({ from: isoDate.optional() }),
-    answer: z.object({ weeks: z.array(isoDate), rows: z.array(loadOfPersonSchema), foreseenUpTo: isoDate }),
+    query: z.object({ from: isoDate.optional(), by: unit }),
+    /** Each figure by the day on which it begins. */
+    answer: z.object({ starts: z.array(isoDate), rows: z.array(loadOfPersonSchema), foreseenUpTo: isoDate }),
   }),
   /** What stands behind one figure. */
   cell: endpoint(workloadPaths.cell, {
     heavy: true,
-    query: z.object({ person: id.optional(), week: isoDate }),
+    query: z.object({ person: id.optional(), from: isoDate, by: unit }),
     answer: z.object({
       tasks: z.array(taskLineSchema),
       count: z.number().int(),

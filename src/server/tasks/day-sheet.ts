@@ -98,9 +98,12 @@ async function doneBefore(scope: Scope, personId: string): Promise<DaySheet['don
 
 const UNASSIGNED_SHOWN = 30;
 
-/** Work that nobody has: overdue, or showing on a day. Whoever sees it may claim it. */
+/** Work that nobody has: overdue, or showing on a day. */
 function unassignedOn(scope: Scope, date: string): Promise<DaySheet['unassigned']> {
-  return freeOn(scope, date, 'offered_to is null', []);
+  // Whoever gives work to others sees all of it; others what they have the tickets for.
+  if (scope.reach('give') === 'all') return freeOn(scope, date, 'offered_to is null', []);
+  const held = JSON.stringify(scope.person?.tickets ?? []);
+  return freeOn(scope, date, `offered_to is null and not ${lacksTicket('task', '$4')}`, [held]);
 }
 
 /** Work that any one of several may take, somebody among them: it stands on the sheets of all of them until one does. */

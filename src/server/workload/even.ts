@@ -1,4 +1,4 @@
-import { type Evenable, MOST_OF_CELL, type ProjectedLine, type TaskLine } from '../../contract/index.ts';
+import { type Evenable, type LoadUnit, MOST_OF_CELL, type ProjectedLine, type TaskLine } from '../../contract/index.ts';
 import {
   dayOfIso,
   type Group,
@@ -16,28 +16,29 @@ import type { Scope } from '../platform/scope.ts';
 import { KEPT_DAYS, projectedWork } from '../schedules/index.ts';
 import { carryOutFates } from '../tasks/index.ts';
 import { lockedTasks, taskLines, ticketsAskedBy, ticketsOfTasks } from '../tasks/stored/index.ts';
+import { DAYS_OF } from './load.ts';
 
-const DAYS_A_WEEK = 7;
 /** The first and the last day of a week. */
 const spanOf = (week: string) => {
   const monday = mondayOf(dayOfIso(week));
-  return { monday, sunday: monday + DAYS_A_WEEK - 1 };
+  return { monday, sunday: monday + DAYS_OF.week - 1 };
 };
 
 /** The tasks behind one figure of the workload, and what is foreseen with them. */
 export async function workOfCell(
   scope: Scope,
-  { person, week }: { readonly person?: string | undefined; readonly week: string },
+  { person, from, by }: { readonly person?: string | undefined; readonly from: string; readonly by: LoadUnit },
 ): Promise<{ tasks: TaskLine[]; count: number; foreseen: ProjectedLine[] }> {
-  const { monday, sunday } = spanOf(week);
+  const start = by === 'week' ? mondayOf(dayOfIso(from)) : dayOfIso(from);
+  const end = start + DAYS_OF[by] - 1;
   const rows = await scope.sql<{ id: string; count: number }>(
     `select id, count(*) over ()::int as count from task
      where workspace_id = $1 and assignee_id is not distinct from $2::uuid and due_on between $3::date and $4::date
        and state not in ('skipped', 'lapsed') order by due_on, id limit ${MOST_OF_CELL}`,
-    [person ?? null, isoOfDay(monday), isoOfDay(sunday)],
+    [person ?? null, isoOfDay(start), isoOfDay(end)],
   );
   // As far as the figures go.
-  const [first, last] = [Math.max(monday, scope.now.day), Math.min(sunday, scope.now.day + KEPT_DAYS)];
+  const [first, last] = [Math.max(start, scope.now.day), Math.min(end, scope.now.day + KEPT_DAYS)];
   const foreseen = first > last ? [] : await projectedWork(scope, first, last, person ?? null);
   return {
     tasks: await taskLines(

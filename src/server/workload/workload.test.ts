@@ -12,12 +12,12 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 const weeks = async (query: object = {}, by = ines) =>
-  (await by.get('/api/workload').query(query).expect(200)).body as { weeks: string[]; rows: LoadOfPerson[] };
+  (await by.get('/api/workload').query(query).expect(200)).body as { starts: string[]; rows: LoadOfPerson[] };
 const rowOf = (rows: readonly LoadOfPerson[], name: string) => rows.find(({ person }) => person?.name === name);
 
 describe('the workload', () => {
   it('tells of everybody by the week what is made, foreseen, and can be done', async () => {
-    const { weeks: mondays, rows } = await weeks();
+    const { starts: mondays, rows } = await weeks();
     expect(mondays).toHaveLength(12);
     expect(mondays).toContain('2026-11-23');
     const at = mondays.indexOf('2026-12-07');
@@ -38,11 +38,44 @@ describe('the workload', () => {
     expect(rowOf(rows, 'Gwen Astley')?.cells.every(({ capacity }) => capacity === 0) ?? true).toBe(true);
   });
 
+  it('tells the same by the day: it adds up to the week, with the hours and the leave of each day, and what is behind it', async () => {
+    const { starts: days, rows } = await weeks({ by: 'day', from: '2026-12-09' });
+    expect(days).toHaveLength(28);
+    // From the Monday of that week on.
+    expect(days[0]).toBe('2026-12-07');
+    const { starts: mondays, rows: byWeek } = await weeks();
+    for (const { person, cells } of rows) {
+      const week = byWeek.find((row) => row.person?.id === person?.id)?.cells[mondays.indexOf('2026-12-07')];
+      const sum = (figure: 'done' | 'open' | 'foreseen' | 'capacity') =>
+        cells.slice(0, 7).reduce((all, cell) => all + cell[figure], 0);
+      expect([sum('done'), sum('open'), sum('foreseen'), sum('capacity')], person?.name).toEqual([
+        ...[week?.done ?? 0, week?.open ?? 0, week?.foreseen ?? 0, week?.capacity ?? 0],
+      ]);
+    }
+    const oskar = rowOf(rows, 'Oskar Tindle');
+    const on = (date: string) => oskar?.cells[days.indexOf(date)];
+    expect([on('2026-12-18')?.capacity, on('2026-12-19')?.capacity]).toEqual([420, 0]);
+    expect([on('2026-12-18')?.isAway, on('2026-12-19')?.isAway, on('2026-12-21')?.isAway]).toEqual([
+      false,
+      false,
+      true,
+    ]);
+    const bram = rowOf(rows, 'Bram Hollis');
+    const { body } = await ines
+      .get('/api/workload/cell')
+      .query({ person: bram?.person?.id, from: '2026-12-08', by: 'day' })
+      .expect(200);
+    expect(body.tasks.length).toBeGreaterThan(0);
+    expect(body.tasks.every(({ dueOn }: { dueOn: string }) => dueOn === '2026-12-08')).toBe(true);
+    const minutes = body.tasks.reduce((all: number, one: { estimateMinutes: number }) => all + one.estimateMinutes, 0);
+    expect(minutes).toBe(bram?.cells[1]?.open);
+  });
+
   it('lists the tasks behind a figure, and adds up to it, of nobody and beyond what is kept as well', async () => {
     const nadia = (await server.person('Nadia Orme')).id;
     const sum = (of: readonly { estimateMinutes: number }[]) => of.reduce((all, one) => all + one.estimateMinutes, 0);
     for (const from of ['2026-10-12', '2026-12-07']) {
-      const { weeks: mondays, rows } = await weeks({ from });
+      const { starts: mondays, rows } = await weeks({ from });
       expect(
         sum(
           (rows.find(({ person }) => person === null)?.cells ?? []).map((cell) => ({ estimateMinutes: cell.foreseen })),
@@ -55,7 +88,7 @@ describe('the workload', () => {
         for (const week of mondays.slice(4, 9)) {
           const { body } = await ines
             .get('/api/workload/cell')
-            .query({ ...person, week })
+            .query({ ...person, from: week })
             .expect(200);
           const cell = row?.cells[mondays.indexOf(week)];
           expect(sum(body.tasks), week).toBe((cell?.done ?? 0) + (cell?.open ?? 0));
@@ -81,7 +114,7 @@ describe('the workload', () => {
       [to, '2026-12-07', '2026-12-11'],
     );
     const gone = await ines.post('/api/workload/moves').send({ moves: sent }).expect(409);
-    expect(gone.body.errors[0].message).toMatch(/ is not there on the day of “/);
+    expect(gone.body.errors[0].message).toMatch(/ can’t have “.* on its day any more/);
     await server.source.query('delete from leave where person_id = $1 and from_on = $2', [to, '2026-12-07']);
     const { body: done } = await ines.post('/api/workload/moves').send({ moves: sent }).expect(200);
     expect(done.moved).toBe(moves.length);

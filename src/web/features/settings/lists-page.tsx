@@ -132,11 +132,11 @@ function Editor({ lists }: { readonly lists: Lists }) {
   );
 }
 
-/** "2 people, asked by 1 template" */
+/** "2 people, 1 template": who hold it, and what asks for it. */
 function sayTicket(ticket: Lists['tickets'][number] | undefined): string {
   const { count = 0, asked = 0 } = ticket ?? {};
-  const held = count === 0 ? 'held by nobody' : plural(count, 'person', 'people');
-  return asked === 0 ? held : `${held}, asked by ${plural(asked, 'template')}`;
+  const held = count === 0 ? 'nobody' : plural(count, 'person', 'people');
+  return asked === 0 ? held : `${held}, ${plural(asked, 'template')}`;
 }
 
 function List({

@@ -1,16 +1,16 @@
 import { workloadAddresses } from '../../../contract/addresses.ts';
-import type { Evenable } from '../../../contract/index.ts';
+import type { Evenable, LoadUnit } from '../../../contract/index.ts';
 import { plural } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { ask } from '../../kit/api.ts';
 
-export const useWorkload = (from: string | null) =>
-  useAnswer(workloadAddresses.weeks, { query: from === null ? {} : { from } });
+export const useWorkload = (from: string | null, by: LoadUnit) =>
+  useAnswer(workloadAddresses.load, { query: { by, ...(from === null ? {} : { from }) } });
 
 /** @param personId null for what is nobody's */
-export const useCell = (personId: string | null, week: string) =>
-  useAnswer(workloadAddresses.cell, { query: { week, ...(personId === null ? {} : { person: personId }) } });
+export const useCell = (personId: string | null, from: string, by: LoadUnit) =>
+  useAnswer(workloadAddresses.cell, { query: { from, by, ...(personId === null ? {} : { person: personId }) } });
 
 export type Among = { readonly role: string } | { readonly team: string };
 

@@ -1,4 +1,4 @@
-import type { LoadOfPerson, WorkloadCell } from '../../../contract/index.ts';
+import type { LoadOfPerson, LoadUnit, WorkloadCell } from '../../../contract/index.ts';
 import { groupBy } from '../../../core/index.ts';
 
 export const GROUPINGS = [
@@ -9,6 +9,10 @@ export type Grouping = (typeof GROUPINGS)[number][0];
 
 /** Hours, to a half: "30", "43.5". */
 export const hoursOf = (minutes: number): string => String(Math.round(minutes / 30) / 2);
+
+/** Whether somebody has more to do than they can. */
+export const isOver = (cell: WorkloadCell): boolean =>
+  cell.capacity > 0 ? workOf(cell) > cell.capacity : workOf(cell) > 0 && cell.isAway;
 
 export const workOf = ({ done, open, foreseen }: WorkloadCell): number => done + open + foreseen;
 
@@ -36,15 +40,23 @@ export function groupsOf(rows: readonly LoadOfPerson[], grouping: Grouping): Gro
   return nobody.length > 0 ? [...groups, { name: 'nobody', rows: nobody }] : groups;
 }
 
-/** As a spreadsheet takes it: a line for each person and week. */
-export function tableOf(weeks: readonly string[], groups: readonly Group[]): string[][] {
+/** As a spreadsheet takes it: a line for each person and week, or day. */
+export function tableOf(starts: readonly string[], groups: readonly Group[], by: LoadUnit): string[][] {
   const hours = (minutes: number) => (minutes / 60).toFixed(2);
   return [
-    ['group', 'person', 'week from', 'hours done', 'hours to be done', 'hours foreseen', 'hours they have'],
+    [
+      'group',
+      'person',
+      by === 'week' ? 'week from' : 'day',
+      'hours done',
+      'hours to be done',
+      'hours foreseen',
+      'hours they have',
+    ],
     ...groups.flatMap(({ name, rows }) =>
       rows.flatMap(({ person, cells }) =>
         cells.map((cell, i) => [
-          ...[name, person?.name ?? 'nobody', weeks[i] ?? ''],
+          ...[name, person?.name ?? 'nobody', starts[i] ?? ''],
           ...[cell.done, cell.open, cell.foreseen, cell.capacity].map(hours),
         ]),
       ),

@@ -1,0 +1,97 @@
+import { type LoadOfPerson, type LoadUnit, TOLD_AT_ONCE, type WorkloadCell } from '../../contract/index.ts';
+import {
+  type CivilDay,
+  dayOfIso,
+  hasLeftBy,
+  isoOfDay,
+  minutesFor,
+  mondayOf,
+  peopleHere,
+  type Worker,
+} from '../../core/index.ts';
+import { colleagues } from '../people/index.ts';
+import { Person } from '../platform/identity/person.ts';
+import type { Scope } from '../platform/scope.ts';
+import { foreseenByPerson, KEPT_DAYS } from '../schedules/index.ts';
+
+const DAYS_A_WEEK = 7;
+export const DAYS_OF: Readonly<Record<LoadUnit, number>> = { week: DAYS_A_WEEK, day: 1 };
+/** Weeks behind this one that are told where nothing else is asked for: what is foreseen reaches as far ahead. Days begin with this week. */
+const WEEKS_BEHIND: Readonly<Record<LoadUnit, number>> = { week: 6, day: 0 };
+
+/** What everybody has to do by the week or the day, was done, and is foreseen, against what they can do. */
+export async function workload(
+  scope: Scope,
+  { from, by }: { readonly from?: string | undefined; readonly by: LoadUnit },
+): Promise<{ starts: string[]; rows: LoadOfPerson[]; foreseenUpTo: string }> {
+  const { day: today } = scope.now;
+  const first = mondayOf(from === undefined ? today - WEEKS_BEHIND[by] * DAYS_A_WEEK : dayOfIso(from));
+  const length = DAYS_OF[by];
+  const starts = Array.from({ length: TOLD_AT_ONCE[by] }, (_, i) => first + i * length);
+  const [made, foreseen, people, here, calendar] = await scope.atOnce(
+    () =>
+      scope.sql<{ personId: string | null; at: number; done: number; open: number }>(
+        `select assignee_id as "personId", (due_on - $2::date) / ${length} as at,
+           sum(case when state in ('done', 'toCheck') then estimate_minutes else 0 end)::int as done,
+           sum(case when state in ('open', 'underWay') then estimate_minutes else 0 end)::int as open
+         from task where workspace_id = $1 and due_on >= $2::date and due_on < $3::date and state not in ('skipped', 'lapsed')
+         group by 1, 2`,
+        [isoOfDay(first), isoOfDay(first + starts.length * length)],
+      ),
+    () => foreseenByPerson(scope),
+    () => scope.find(Person),
+    async () => peopleHere(await colleagues(scope)),
+    () => scope.calendar(),
+  );
+  const keyOf = (personId: string | null, at: number) => `${personId ?? ''} ${at}`;
+  const sums = new Map(made.map((one) => [keyOf(one.personId, one.at), one]));
+  const ahead = new Map<string, number>();
+  for (const [personId, days] of foreseen)
+    for (const { dueOn, estimateMinutes } of days) {
+      const key = keyOf(personId, Math.floor((dayOfIso(dueOn) - first) / length));
+      ahead.set(key, (ahead.get(key) ?? 0) + estimateMinutes);
+    }
+  const holidays = starts.flatMap((start) =>
+    Array.from({ length }, (_, i) => calendar.holidayName(start + i) !== undefined),
+  );
+  /** Minutes that somebody can work in the span that begins with a day. */
+  const capacityOf = (worker: Worker | undefined, start: CivilDay): number => {
+    let sum = 0;
+    for (let day = start; worker && day < start + length; day++)
+      sum += minutesFor(worker, day, { isHoliday: holidays[day - first] === true });
+    return sum;
+  };
+  const cellsOf = (personId: string | null): WorkloadCell[] => {
+    const worker = personId === null ? undefined : here.workers.get(personId);
+    return starts.map((start, at) => {
+      const sum = sums.get(keyOf(personId, at));
+      const capacity = capacityOf(worker, start);
+      return {
+        done: sum?.done ?? 0,
+        open: sum?.open ?? 0,
+        foreseen: ahead.get(keyOf(personId, at)) ?? 0,
+        capacity,
+        isAway: worker !== undefined && capacity === 0 && capacityOf({ ...worker, leave: [] }, start) > 0,
+      };
+    });
+  };
+  const hasWork = ({ cells }: LoadOfPerson) => cells.some(({ done, open, foreseen: more }) => done + open + more > 0);
+  const rows = people
+    .sort((a, b) => a.name.localeCompare(b.name))
+    .map(({ id, name, roles, team, worksUntil }) => ({
+      row: { person: { id, name, roles, team }, cells: cellsOf(id) },
+      isGone: hasLeftBy({ worksUntil }, first),
+    }))
+    // Whoever has no hours and no work in all of it, or had left before, has no line.
+    .filter(
+      ({ row, isGone }) =>
+        hasWork(row) || (!isGone && row.cells.some(({ capacity, isAway }) => capacity > 0 || isAway)),
+    )
+    .map(({ row }) => row);
+  const nobody: LoadOfPerson = { person: null, cells: cellsOf(null) };
+  return {
+    starts: starts.map(isoOfDay),
+    rows: [...rows, ...(hasWork(nobody) ? [nobody] : [])],
+    foreseenUpTo: isoOfDay(today + KEPT_DAYS),
+  };
+}
