@@ -6,7 +6,8 @@ import type { Carrying } from './carrying.tsx';
 import { type LoadGridProps, moveThroughCells } from './week-grid.tsx';
 import { hoursOf, isOver, sumOf, workOf } from './workload-words.ts';
 
-const COLUMNS = 'grid grid-cols-[104px_minmax(112px,150px)_minmax(0,1fr)]';
+/** A cell is 24 px wide at least, to be hit (WCAG 2.2, 2.5.8), and all of them stand beside an open sheet at 1280. */
+const COLUMNS = 'grid grid-cols-[72px_minmax(92px,150px)_minmax(676px,1fr)] pr-2';
 const DAYS_A_WEEK = 7;
 /** The height of a cell that is full, in pixels, and of the tallest bar there can be. */
 const TALL = 27;
@@ -34,10 +35,10 @@ export function DayGrid({ starts, groups, open, onOpen, foreseenUpTo, carrying }
     `${weekdayOf(day) === 1 ? 'border-l border-line-2' : ''} ${day === today ? 'bg-chosen' : workingCalendar.isWorkingDay(day) ? '' : 'bg-base-200'}`;
   return (
     <div className="min-h-0 flex-1 overflow-auto border-t border-line-2 print:overflow-visible">
-      <div className="min-w-[860px] pb-10">
+      <div className="min-w-[848px] pb-10">
         <div className="sticky top-0 z-1 border-b border-line-2 bg-base-100">
-          <div className={`${COLUMNS} pr-3`}>
-            <span className="col-span-2 self-end pb-1 pl-5 text-note leading-4 text-ink-2">hours a day</span>
+          <div className={COLUMNS}>
+            <span className="col-span-2 self-end pb-1 pl-3 text-note leading-4 text-ink-2">hours a day</span>
             <div>
               <div
                 className="grid pt-1 text-row leading-6"
@@ -77,8 +78,8 @@ export function DayGrid({ starts, groups, open, onOpen, foreseenUpTo, carrying }
           {groups.map(({ name, rows: of }) => (
             <section key={name} aria-label={name} className="border-b border-line-2">
               {of.map((row, i) => (
-                <div key={row.person?.id ?? 'nobody'} className={`${COLUMNS} pr-3`}>
-                  <h2 className="pt-2 pr-2 pl-5 text-row leading-4 text-primary">{i === 0 ? name : ''}</h2>
+                <div key={row.person?.id ?? 'nobody'} className={COLUMNS}>
+                  <h2 className="pt-2 pr-1 pl-3 text-row leading-4 text-primary">{i === 0 ? name : ''}</h2>
                   <span
                     className={`flex min-w-0 items-center truncate text-row ${i > 0 ? 'border-t border-line' : ''}`}
                   >
