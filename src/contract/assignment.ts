@@ -32,7 +32,7 @@ export const groupSchema: z.ZodType<Group, Group> = z.discriminatedUnion('of', [
 ]);
 
 const turnLengthSchema: z.ZodType<TurnLength, TurnLength> = z.discriminatedUnion('per', [
-  z.object({ per: z.literal('occurrence') }),
+  z.object({ per: z.literal('occurrence'), skipped: z.literal('passes on').optional() }),
   z.object({
     per: z.literal('week'),
     on: z

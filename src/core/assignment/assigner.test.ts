@@ -28,21 +28,26 @@ const planned = (phrase: string, rest: Partial<PlannedSchedule> = {}): PlannedSc
   timing: PLAIN_TIMING,
   ...rest,
 });
-function contextOf(schedule: PlannedSchedule, crew = CREW, of: Partial<AssigningContext> = {}): AssigningContext {
+function contextOf(
+  schedule: PlannedSchedule,
+  crew = CREW,
+  of: Partial<AssigningContext> = {},
+  rule: AssignmentRule = EACH_TIME,
+): AssigningContext {
   const people = peopleHere(crew);
   return {
     ...{ calendar: WEEKDAYS_ONLY, people, usualPersonId: null, estimateMinutes: 60, tickets: [] },
-    datesBetween: datesBetweenOf(schedule, WEEKDAYS_ONLY),
+    datesBetween: datesBetweenOf(schedule, WEEKDAYS_ONLY, rule),
     loads: new Loads(people.workers, () => false, []),
     ...of,
   };
 }
-const EACH_TIME: AssignmentRule = {
+const EACH_TIME: Extract<AssignmentRule, { kind: 'inTurn' }> = {
   ...{ v: 1, kind: 'inTurn', cover: 'next' },
   turns: { length: { per: 'occurrence' }, rosters: [{ from: START, people: ['a', 'b', 'c'] }], swaps: [] },
 };
 function whose(schedule: PlannedSchedule, rule: AssignmentRule, from: number, to: number, crew = CREW) {
-  const assign = assigner(rule, contextOf(schedule, crew));
+  const assign = assigner(rule, contextOf(schedule, crew, {}, rule));
   return planDays(schedule, WEEKDAYS_ONLY, from, to)
     .filter(isDated)
     .map((one) => {
@@ -72,6 +77,20 @@ describe('who has the dates of a schedule', () => {
       '11-30 c',
       '12-07 c',
     ]);
+  });
+
+  it('leaves the turn of a date that is skipped to the next one, where that is said', () => {
+    const passing: AssignmentRule = {
+      ...EACH_TIME,
+      turns: { ...EACH_TIME.turns, length: { per: 'occurrence', skipped: 'passes on' } },
+    };
+    const skipped = (...dates: string[]) =>
+      planned('every Monday', { exceptions: dates.map((date) => ({ kind: 'skip', date })) });
+    const inWords = (schedule: PlannedSchedule, rule: AssignmentRule) =>
+      said(whose(schedule, rule, dayOfIso(START), dayOfIso('2026-11-30')));
+    expect(inWords(skipped('2026-11-09'), EACH_TIME)).toEqual(['11-02 a', '11-16 c', '11-23 a', '11-30 b']);
+    expect(inWords(skipped('2026-11-09'), passing)).toEqual(['11-02 a', '11-16 b', '11-23 c', '11-30 a']);
+    expect(inWords(skipped('2026-11-09', '2026-11-16'), passing)).toEqual(['11-02 a', '11-23 b', '11-30 c']);
   });
 
   it('goes on over a change of the rule', () => {
@@ -139,7 +158,7 @@ describe('who has the dates of a schedule', () => {
         (phrase, a, b) => {
           const schedule = planned(phrase);
           const [low, high] = [TODAY + Math.min(a, b), TODAY + Math.max(a, b)];
-          const count = datesBetweenOf(schedule, WEEKDAYS_ONLY)(TODAY + a, TODAY + b);
+          const count = datesBetweenOf(schedule, WEEKDAYS_ONLY, EACH_TIME)(TODAY + a, TODAY + b);
           const listed =
             low === high ? 0 : [...occurrenceSeries(schedule.recurrence, WEEKDAYS_ONLY).between(low + 1, high)].length;
           expect(count).toBe(a <= b ? listed : 0 - listed);

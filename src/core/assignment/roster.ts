@@ -4,7 +4,8 @@ import { monthIndexOf } from '../civil-date/month.ts';
 
 /** What a turn lasts: one date of the rule, a week that begins on a weekday, or a month. */
 export type TurnLength =
-  | { readonly per: 'occurrence' }
+  /** A date that is skipped by hand uses its turn up, or it passes it on to the next. */
+  | { readonly per: 'occurrence'; readonly skipped?: 'passes on' | undefined }
   | { readonly per: 'week'; readonly on: Weekday }
   | { readonly per: 'month' };
 

@@ -154,8 +154,11 @@ export function readRule(text: string, before: AssignmentRule, context: RuleRead
 function readTurns(text: string, before: AssignmentRule, context: RuleReadingContext): RuleReading {
   const parts = splitNames(text);
   const last = parts.at(-1) ?? '';
+  const kept = before.kind === 'inTurn' ? before.turns.length : null;
+  const read = readPer(last);
+  // What the words don't say of the length stays as it was.
   const length =
-    readPer(last) ?? (before.kind === 'inTurn' ? before.turns.length : { per: 'week' as const, on: 1 as const });
+    kept !== null && (read === null || sayPer(read) === sayPer(kept)) ? kept : (read ?? { per: 'week', on: 1 });
   const names = readPer(last) === null ? parts : parts.slice(0, -1);
   if (names.length === 0) return unread('Say who takes turns: “in turn: Joss, Kit, weekly”.');
   const people: string[] = [];

@@ -5,21 +5,39 @@ import { planDays } from '../planning/plan.ts';
 import type { PlannedSchedule } from '../planning/schedule-plan.ts';
 import { occurrenceSeries } from '../recurrence/occurrences.ts';
 import { followsRule } from '../recurrence/rule.ts';
+import type { AssignmentRule } from './assignment.ts';
 import type { DatesBetween } from './roster.ts';
 
 /** Dates are told so many days further than is asked for, as the next question is mostly about the next days. */
 const AHEAD_DAYS = 400;
 
 /**
- * Counts the dates of a schedule's rules: those that are skipped, moved or fall on a day off are dates all the same, what was
- * put there by hand is none. Where the next date waits for the last one, what lies behind is known by its number alone: there
+ * Counts the dates of a schedule's rules: those that are skipped, moved or fall on a day off are dates all the same, but for
+ * those skipped by hand where the rule says that they pass their turn on; what was put there by hand is none. Where the next date waits for the last one, what lies behind is known by its number alone: there
  * every date counts from the beginning of the series, whichever roster holds.
  */
-export function datesBetweenOf(schedule: PlannedSchedule, calendar: WorkingCalendar): DatesBetween {
-  return followsRule(schedule.recurrence) === null ? byRule(schedule, calendar) : byNumber(schedule, calendar);
+export function datesBetweenOf(
+  schedule: PlannedSchedule,
+  calendar: WorkingCalendar,
+  rule: AssignmentRule,
+): DatesBetween {
+  if (followsRule(schedule.recurrence) !== null) return byNumber(schedule, calendar);
+  const { exceptions = [] } = schedule;
+  const skipped = exceptions.flatMap((one) => (one.kind === 'skip' && passesOn(rule) ? [dayOfIso(one.date)] : []));
+  return byRule(schedule, calendar, new Set(skipped));
 }
 
-function byRule(schedule: PlannedSchedule, calendar: WorkingCalendar): DatesBetween {
+/** Whether a date that is skipped leaves its turn to the next. */
+function passesOn(rule: AssignmentRule): boolean {
+  const turns = rule.kind === 'inTurn' ? rule.turns : rule.kind === 'listed' ? rule.goesOn : null;
+  return turns?.length.per === 'occurrence' && turns.length.skipped === 'passes on';
+}
+
+function byRule(
+  schedule: PlannedSchedule,
+  calendar: WorkingCalendar,
+  without: ReadonlySet<CivilDay>,
+): DatesBetween {
   const { recurrence, revisions = [] } = schedule;
   const later = [...revisions]
     .sort((a, b) => (a.from < b.from ? -1 : 1))
@@ -36,7 +54,7 @@ function byRule(schedule: PlannedSchedule, calendar: WorkingCalendar): DatesBetw
         Math.min(last, (stretches[i + 1]?.from ?? Number.POSITIVE_INFINITY) - 1),
       ];
       if (a > b || followsRule(stretch.recurrence) !== null) return [];
-      return [...occurrenceSeries(stretch.recurrence, calendar).between(a, b)];
+      return [...occurrenceSeries(stretch.recurrence, calendar).between(a, b)].filter((day) => !without.has(day));
     });
   };
   return (after, upTo) => {

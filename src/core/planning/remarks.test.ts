@@ -73,7 +73,7 @@ describe('remarks on a plan', () => {
       const people = peopleHere(of);
       const whose = assigner(rule, {
         ...{ calendar, people, usualPersonId: null, estimateMinutes: 30, tickets: ['hoist'] },
-        datesBetween: datesBetweenOf(schedule, calendar),
+        datesBetween: datesBetweenOf(schedule, calendar, rule),
         loads: new Loads(people.workers, () => false, []),
       });
       return remarks(schedule, outlook(schedule, calendar, today, 30), {

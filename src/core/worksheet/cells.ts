@@ -74,7 +74,7 @@ const unread = (message: string, suggestion: string | null = null): CellReading 
 const who: Cell = {
   write: ({ assignment }, context) => sayRule(assignment, context),
   read(text, schedule, context) {
-    const datesBetween = datesBetweenOf(schedule, context.calendar);
+    const datesBetween = datesBetweenOf(schedule, context.calendar, schedule.assignment);
     const reading = readRule(text, schedule.assignment, { ...context, datesBetween });
     return reading.kind === 'unread' ? reading : { kind: 'read', schedule: { ...schedule, assignment: reading.rule } };
   },

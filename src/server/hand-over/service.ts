@@ -96,7 +96,7 @@ async function datesOfSchedules(scope: Scope, ids: readonly string[]): Promise<(
   return (id) => {
     const row = rows.get(id);
     const planned = row ? readableSchedule(scope, row) : null;
-    return planned ? datesBetweenOf(planned, calendar) : () => 0;
+    return row && planned ? datesBetweenOf(planned, calendar, row.assignment) : () => 0;
   };
 }
 

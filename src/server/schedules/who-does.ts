@@ -61,7 +61,7 @@ export async function makingFor(
       const of = before.get(row.id);
       return assigner(assignment, {
         ...{ calendar, people: here, usualPersonId },
-        datesBetween: lazily(() => datesBetweenOf(plannedSchedule(scope, row), calendar)),
+        datesBetween: lazily(() => datesBetweenOf(plannedSchedule(scope, row), calendar, assignment)),
         estimateMinutes: minutesOfHolder(partsOf(row)),
         tickets: ticketsOfHolder(partsOf(row)),
         loads: settles || !asksForLoad(assignment) ? shared : loads(),

@@ -50,7 +50,7 @@ export function assignerOf(
   const people = peopleFor({ colleagues });
   return assigner(rule, {
     ...{ calendar, people, usualPersonId, tickets: ticketsOfHolder(parts) },
-    datesBetween: datesBetweenOf(schedule, calendar),
+    datesBetween: datesBetweenOf(schedule, calendar, rule),
     estimateMinutes: minutesOfHolder(parts),
     loads: new Loads(people.workers, (day) => calendar.holidayName(day) !== undefined, colleagues.weeks),
   });

@@ -95,7 +95,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
   const plan = usePlan(shown, schedule, templates);
   const [chosenId, setChosenId] = useState<string | null>(null);
   const datesBetween = useMemo(
-    () => datesBetweenOf(plannedOf(draft, schedule ?? {}), workspace.workingCalendar),
+    () => datesBetweenOf(plannedOf(draft, schedule ?? {}), workspace.workingCalendar, draft.assignment),
     [draft, schedule, workspace.workingCalendar],
   );
   const latest = useRef(draft);

@@ -157,6 +157,22 @@ function LengthBlanks({
         ]}
         onChange={(per) => onChange(per === 'week' ? { per, on: 1 } : { per })}
       />
+      {length.per === 'occurrence' && (
+        <>
+          ; a date that is skipped{' '}
+          <ChoiceBlank
+            label="The turn of a date that is skipped"
+            value={length.skipped ?? 'used up'}
+            options={[
+              ['used up', 'uses up its turn'],
+              ['passes on', 'passes its turn on'],
+            ]}
+            onChange={(skipped) =>
+              onChange(skipped === 'passes on' ? { per: 'occurrence', skipped } : { per: 'occurrence' })
+            }
+          />
+        </>
+      )}
       {length.per === 'week' && (
         <>
           {' '}
