@@ -33,11 +33,7 @@ function passesOn(rule: AssignmentRule): boolean {
   return turns?.length.per === 'occurrence' && turns.length.skipped === 'passes on';
 }
 
-function byRule(
-  schedule: PlannedSchedule,
-  calendar: WorkingCalendar,
-  without: ReadonlySet<CivilDay>,
-): DatesBetween {
+function byRule(schedule: PlannedSchedule, calendar: WorkingCalendar, without: ReadonlySet<CivilDay>): DatesBetween {
   const { recurrence, revisions = [] } = schedule;
   const later = [...revisions]
     .sort((a, b) => (a.from < b.from ? -1 : 1))

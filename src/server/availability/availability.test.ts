@@ -384,6 +384,29 @@ describe('what each of several does', () => {
     expect(await heads(scheduleId, '2026-12-14')).toEqual(['12-14 Nadia']);
   });
 
+  it('is counted by a rehearsed fill for each, and goes with whoever leaves, back by an undo', async () => {
+    const { id: scheduleId } = await made({ ...EACH, group: { of: 'role', role: 'dock crew' } }, monday);
+    const span = { scheduleIds: [scheduleId], from: '2027-02-01', to: '2027-02-14' };
+    const { body } = await ines.post('/api/fills/rehearsal').send(span).expect(200);
+    // Seven of them are here by then.
+    expect(body.rows[0]).toMatchObject({ new: 14, there: 0 });
+    const before = await heads(scheduleId, '2026-11-30', '2026-12-21');
+    expect(before).toContain('12-14 Wilf');
+    const { body: team } = await ines.get('/api/team').expect(200);
+    const { version } = team.members.find((one: { id: string }) => one.id === id('Wilf'));
+    const to = { tasksTo: id('Joss'), schedulesTo: null, templatesTo: null, signOffsTo: null };
+    const left = await ines
+      .post(`/api/people/${id('Wilf')}/hand-over`)
+      .send({ ...to, version, lastDay: '2026-12-08' })
+      .expect(200);
+    // What is theirs up to the last day stays theirs; nobody has another's.
+    expect(await heads(scheduleId, '2026-11-30', '2026-12-21')).toEqual(
+      before.filter((one) => !one.endsWith('Wilf') || one < '12-08'),
+    );
+    await ines.post(`/api/changes/${left.body.changeId}/undo`).expect(200);
+    expect(await heads(scheduleId, '2026-11-30', '2026-12-21')).toEqual(before);
+  });
+
   it('has a date for each of them: none waits for the last one', async () => {
     const templateId = await newTemplate(ines, {});
     const input = { ...plainInput(templateId), assignment: each('Joss') };

@@ -18,4 +18,5 @@ export async function joinLists(
     ) as Partial<Lists>;
   if (Object.keys(joined(scope.workspace)).length === 0) return;
   await scope.saveWorkspace(joined(await scope.lockedWorkspace()));
+  await scope.tell('workspace');
 }

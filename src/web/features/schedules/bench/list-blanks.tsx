@@ -6,7 +6,6 @@ import {
   goesOnAfter,
   isoOfDay,
   joinAnd,
-  type LineHolds,
   type Listed,
   type ListFault,
   lastListed,
@@ -30,8 +29,10 @@ interface ListBlanksProps {
   readonly set: (rule: ListedRule) => void;
 }
 
-const typedSchema = z.nullable(z.object({ text: z.string(), holds: z.enum(['day', 'week']) }));
+/** What was typed, and on which list: of another one it says nothing. */
+const typedSchema = z.nullable(z.object({ text: z.string(), holds: z.enum(['day', 'week']), on: z.string() }));
 type Typed = z.infer<typeof typedSchema>;
+type Text = Pick<NonNullable<Typed>, 'text' | 'holds'>;
 
 const FAULTS_SHOWN = 4;
 const SAID_DAYS = 56;
@@ -50,8 +51,9 @@ export function ListBlanks({ place, rule, set }: ListBlanksProps) {
     return [rule.list.filter(isOver), rule.list.filter((line) => !isOver(line))];
   }, [rule.list, today]);
   const said = useMemo(() => sayList(coming, people), [coming, people]);
-  const now = typed ?? { text: said, holds: 'day' as LineHolds };
-  const read = ({ text, holds }: NonNullable<Typed>) => {
+  const asSaid: Text = { text: said, holds: 'day' };
+  const now: Text = typed ?? asSaid;
+  const read = ({ text, holds }: Text) => {
     const found = readList(text, { today, people, holds, dayFirst });
     const before = past.at(-1);
     const again = before && found.list[0] && found.list[0].from <= before.to ? found.list[0] : null;
@@ -60,17 +62,19 @@ export function ListBlanks({ place, rule, set }: ListBlanksProps) {
   };
   const reading = read(now);
   const isEmpty = now.text.trim() === '';
-  // What was typed and can be read is in the rule; where that is another by now, what was typed is of no more use.
-  const isOld = typed !== null && !isEmpty && reading.faults.length === 0 && !isSame(reading.list, coming);
-  const shown = isOld ? { text: said, holds: 'day' as LineHolds } : now;
+  // What was typed and can be read is in the rule; what can't stands on the list as it was. Where that is another by now, it is
+  // of no more use.
+  const isRead = !isEmpty && reading.faults.length === 0;
+  const isOld = typed !== null && (isRead ? !isSame(reading.list, coming) : typed.on !== JSON.stringify(coming));
+  const shown = isOld ? asSaid : now;
   const faults = isOld
     ? []
     : isEmpty
       ? [{ line: 1, message: 'A list needs one line at least.', suggestion: null }]
       : reading.faults;
-  const take = (next: NonNullable<Typed>) => {
-    change(next);
+  const take = (next: Text) => {
     const found = read(next);
+    change({ ...next, on: JSON.stringify(coming) });
     if (found.faults.length > 0 || found.list.length === 0) return;
     const list = [...past, ...found.list];
     set({ ...rule, list, goesOn: rule.goesOn && goesOnAfter(list) });
