@@ -104,9 +104,9 @@ describe('a template', () => {
   it('is listed page by page', async () => {
     await server.source.query(
       `insert into template (workspace_id, id, version, name, summary, title_pattern, instructions, links, priority, finish_with_last,
-         numbered, demands, estimate_minutes, steps, changed_at)
+         numbered, demands, estimate_minutes, tickets, steps, changed_at)
        select id, gen_random_uuid(), 1, 'Bulk ' || lpad(n::text, 4, '0'), '', 'x', '', '[]', 'normal', false,
-         false, '[]', 5, '[]', now() from workspace, generate_series(1, 300) n where name = 'Tern Quay'`,
+         false, '[]', 5, '[]', '[]', now() from workspace, generate_series(1, 300) n where name = 'Tern Quay'`,
     );
     const first = (await ines.get('/api/templates').expect(200)).body;
     const second = (await ines.get('/api/templates').query({ after: first.more }).expect(200)).body;
