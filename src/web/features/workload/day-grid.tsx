@@ -3,7 +3,7 @@ import { type CivilDay, dayOfIso, weekdayOf, yearMonthDay } from '../../../core/
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { sayDay, sayDayOfMonth } from '../../kit/ways.ts';
 import type { Carrying } from './carrying.tsx';
-import { type LoadGridProps, moveThroughCells } from './week-grid.tsx';
+import { type LoadGridProps, PeopleRows } from './people-rows.tsx';
 import { hoursOf, isOver, sumOf, workOf } from './workload-words.ts';
 
 /** A cell is 24 px wide at least, to be hit (WCAG 2.2, 2.5.8), and all of them stand beside an open sheet at 1280. */
@@ -72,44 +72,26 @@ export function DayGrid({ starts, groups, open, onOpen, foreseenUpTo, carrying }
             </div>
           </div>
         </div>
-        {/* Arrow keys are a shortcut between buttons that Tab reaches as well. */}
-        {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
-        <div onKeyDown={moveThroughCells}>
-          {groups.map(({ name, rows: of }) => (
-            <section key={name} aria-label={name} className="border-b border-line-2">
-              {of.map((row, i) => (
-                <div key={row.person?.id ?? 'nobody'} className={COLUMNS}>
-                  <h2 className="pt-2 pr-1 pl-3 text-row leading-4 text-primary">{i === 0 ? name : ''}</h2>
-                  <span
-                    className={`flex min-w-0 items-center truncate text-row ${i > 0 ? 'border-t border-line' : ''}`}
-                  >
-                    {row.person?.name ?? 'not given to anybody'}
-                  </span>
-                  <div className={`grid ${i > 0 ? 'border-t border-line' : ''}`} style={across}>
-                    {row.cells.map((cell, at) => {
-                      const [start, day] = [starts[at] as string, days[at] as CivilDay];
-                      const personId = row.person?.id ?? null;
-                      return (
-                        <DayCell
-                          key={start}
-                          cell={cell}
-                          scale={scale}
-                          label={`${row.person?.name ?? 'nobody'}, ${sayDay(day, today)}`}
-                          className={lookOf(day)}
-                          isOpen={`${personId ?? 'nobody'} ${start}` === open}
-                          isTarget={carrying.takes(personId, start)}
-                          onOpen={() => onOpen(personId, start)}
-                          onOver={(event) => carrying.over(event, personId, start)}
-                          onDrop={() => carrying.drop(personId, start)}
-                        />
-                      );
-                    })}
-                  </div>
-                </div>
-              ))}
-            </section>
-          ))}
-        </div>
+        <PeopleRows groups={groups} columns={COLUMNS} head="pt-2 pr-1 pl-3">
+          {({ person }, cell, at) => {
+            const [start, day] = [starts[at] as string, days[at] as CivilDay];
+            const personId = person?.id ?? null;
+            return (
+              <DayCell
+                key={start}
+                cell={cell}
+                scale={scale}
+                label={`${person?.name ?? 'nobody'}, ${sayDay(day, today)}`}
+                className={lookOf(day)}
+                isOpen={`${personId ?? 'nobody'} ${start}` === open}
+                isTarget={carrying.takes(personId, start)}
+                onOpen={() => onOpen(personId, start)}
+                onOver={(event) => carrying.over(event, personId, start)}
+                onDrop={() => carrying.drop(personId, start)}
+              />
+            );
+          }}
+        </PeopleRows>
         <p className="px-5 pt-2 text-note leading-4.5 text-ink-2">
           Solid is done, light is to be done, hollow is foreseen and not made yet, up to{' '}
           {sayDayOfMonth(dayOfIso(foreseenUpTo))}; the line is the hours of the day, a block above it is over them;

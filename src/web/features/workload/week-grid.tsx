@@ -1,23 +1,14 @@
-import { type KeyboardEvent, lazy, Suspense } from 'react';
+import { lazy, Suspense } from 'react';
 import type { WorkloadCell } from '../../../contract/index.ts';
 import { dayOfIso, isoOfDay, mondayOf } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { sayDayOfMonth } from '../../kit/ways.ts';
-import { type Group, hoursOf, isOver, sumOf, workOf } from './workload-words.ts';
+import { type LoadGridProps, PeopleRows } from './people-rows.tsx';
+import { hoursOf, isOver, sumOf, workOf } from './workload-words.ts';
 
 const SumChart = lazy(() => import('./sum-chart.tsx'));
 
 const COLUMNS = 'grid grid-cols-[112px_minmax(120px,1fr)_minmax(0,5.6fr)]';
-
-export interface LoadGridProps {
-  /** The days on which the figures begin. */
-  readonly starts: readonly string[];
-  readonly groups: readonly Group[];
-  /** The cell whose tasks stand beside it: a person's id and the day on which it begins. */
-  readonly open: string | null;
-  readonly onOpen: (personId: string | null, start: string) => void;
-  readonly foreseenUpTo: string;
-}
 
 /** People by weeks, with the sum of all above them. */
 export function WeekGrid({ starts: weeks, groups, open, onOpen, foreseenUpTo }: LoadGridProps) {
@@ -65,40 +56,21 @@ export function WeekGrid({ starts: weeks, groups, open, onOpen, foreseenUpTo }: 
             </div>
           </div>
         </div>
-        {/* Arrow keys are a shortcut between buttons that Tab reaches as well. */}
-        {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
-        <div onKeyDown={moveThroughCells}>
-          {groups.map(({ name, rows: of }) => (
-            <section key={name} aria-label={name} className="border-b border-line-2">
-              {of.map((row, i) => (
-                <div key={row.person?.id ?? 'nobody'} className={`${COLUMNS} pr-3`}>
-                  <h2 className="pt-1.5 pr-2 pl-5 text-row leading-4 text-primary">{i === 0 ? name : ''}</h2>
-                  <span
-                    className={`flex min-w-0 items-center truncate text-row ${i > 0 ? 'border-t border-line' : ''}`}
-                  >
-                    {row.person?.name ?? 'not given to anybody'}
-                  </span>
-                  <div className={`grid ${i > 0 ? 'border-t border-line' : ''}`} style={across}>
-                    {row.cells.map((cell, at) => {
-                      const week = weeks[at] ?? '';
-                      const key = `${row.person?.id ?? 'nobody'} ${week}`;
-                      return (
-                        <Cell
-                          key={week}
-                          cell={cell}
-                          label={`${row.person?.name ?? 'nobody'}, week from ${sayDayOfMonth(dayOfIso(week))}`}
-                          isHere={week === here}
-                          isOpen={key === open}
-                          onOpen={() => onOpen(row.person?.id ?? null, week)}
-                        />
-                      );
-                    })}
-                  </div>
-                </div>
-              ))}
-            </section>
-          ))}
-        </div>
+        <PeopleRows groups={groups} columns={`${COLUMNS} pr-3`} head="pt-1.5 pr-2 pl-5">
+          {({ person }, cell, at) => {
+            const week = weeks[at] ?? '';
+            return (
+              <Cell
+                key={week}
+                cell={cell}
+                label={`${person?.name ?? 'nobody'}, week from ${sayDayOfMonth(dayOfIso(week))}`}
+                isHere={week === here}
+                isOpen={`${person?.id ?? 'nobody'} ${week}` === open}
+                onOpen={() => onOpen(person?.id ?? null, week)}
+              />
+            );
+          }}
+        </PeopleRows>
         <p className="px-5 pt-2 text-note leading-4.5 text-ink-2">
           Solid is done, light is to be done, hollow is foreseen and not made yet, up to{' '}
           {sayDayOfMonth(dayOfIso(foreseenUpTo))}; a block past the bar is over the hours they have.
@@ -167,14 +139,4 @@ function Cell({ cell, label, isHere, isOpen, onOpen }: CellProps) {
       )}
     </button>
   );
-}
-
-/** Arrow keys go from cell to cell. */
-export function moveThroughCells(event: KeyboardEvent<HTMLElement>): void {
-  const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
-  if (!step || !(event.target instanceof HTMLElement) || !event.target.matches('[data-cell]')) return;
-  event.preventDefault();
-  const cells = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-cell]')];
-  const across = event.target.parentElement?.children.length ?? 1;
-  cells[cells.indexOf(event.target) + (step[0] ?? 0) + (step[1] ?? 0) * across]?.focus();
 }

@@ -19,7 +19,7 @@ import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank } from '../../../kit/blanks.tsx';
 import { useDraft } from '../../../kit/draft.ts';
 import { sayDay } from '../../../kit/ways.ts';
-import { CoverBlank } from './who-pickers.tsx';
+import { OrderCover } from './who-pickers.tsx';
 
 type ListedRule = Extract<AssignmentRule, { kind: 'listed' }>;
 
@@ -140,12 +140,7 @@ export function ListBlanks({ place, rule, set }: ListBlanksProps) {
         </p>
       )}
       <div>
-        who is away or off is covered by{' '}
-        <CoverBlank
-          cover={rule.cover}
-          covers={['next', 'deputy', 'leastToDo', 'nobody']}
-          onChange={(cover) => set({ ...rule, cover })}
-        />
+        <OrderCover cover={rule.cover} onChange={(cover) => set({ ...rule, cover })} />
       </div>
     </>
   );

@@ -21,7 +21,7 @@ import { sayShortDay } from '../../../kit/ways.ts';
 import { RosterList, type RosterPlace } from './roster-list.tsx';
 import { SwapLines } from './swap-lines.tsx';
 import { initialsOf } from './who-faces.ts';
-import { CoverBlank } from './who-pickers.tsx';
+import { OrderCover } from './who-pickers.tsx';
 import { beginning, membersOf, moved, withOrder } from './who-rules.ts';
 
 export interface TurnsAround {
@@ -111,13 +111,7 @@ export function TurnBlanks({ rule, set, datesBetween, nextOf, chosenId, onChosen
         />
       </div>
       <div>
-        who is away or off is covered by{' '}
-        <CoverBlank
-          cover={rule.cover}
-          covers={['next', 'deputy', 'leastToDo', 'nobody']}
-          onChange={(cover) => set({ ...rule, cover })}
-        />
-        , and the order goes on as it was
+        <OrderCover cover={rule.cover} onChange={(cover) => set({ ...rule, cover })} />, and the order goes on as it was
       </div>
       {later.map((one) => (
         <div key={one.from}>

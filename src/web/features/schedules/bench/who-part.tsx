@@ -1,10 +1,10 @@
 import { ASSIGNMENT_KINDS, type AssignmentRule, givenTo } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
-import { ChoiceBlank, Part } from '../../../kit/blanks.tsx';
+import { Part } from '../../../kit/blanks.tsx';
 import { type BenchProblem, type FormPartProps, Wrong } from './form-part.tsx';
 import { ListBlanks } from './list-blanks.tsx';
 import { TurnBlanks, type TurnsAround } from './turn-blanks.tsx';
-import { CoverBlank, GroupBlank, PersonPicker } from './who-pickers.tsx';
+import { CoverBlank, DaysOffBlank, GroupBlank, PersonPicker } from './who-pickers.tsx';
 import { KIND_WORDS, ofKind } from './who-rules.ts';
 
 interface WhoPartProps extends FormPartProps, TurnsAround {
@@ -104,16 +104,8 @@ function RuleBlanks(props: BlanksProps) {
       return (
         <div>
           each of <GroupBlank group={rule.group} onChange={(group) => set({ ...rule, group })} /> has one of their own,{' '}
-          <ChoiceBlank
-            label="On days on which they have no hours"
-            value={rule.daysOffToo ? 'too' : 'not'}
-            options={[
-              ['too', 'also on days off'],
-              ['not', 'not on days off'],
-            ]}
-            onChange={(value) => set({ ...rule, daysOffToo: value === 'too' })}
-          />
-          ; whoever is away has none, and who joins has theirs from the first day on
+          <DaysOffBlank daysOffToo={rule.daysOffToo} onChange={(daysOffToo) => set({ ...rule, daysOffToo })} />; whoever
+          is away has none, and who joins has theirs from the first day on
         </div>
       );
     case 'leastToDo':
@@ -136,16 +128,8 @@ type NamedRule = Extract<AssignmentRule, { kind: 'person' | 'usualPerson' }>;
 function NamedRest({ rule, set }: { readonly rule: NamedRule; readonly set: (rule: AssignmentRule) => void }) {
   return (
     <>
-      <ChoiceBlank
-        label="On days on which they have no hours"
-        value={rule.daysOffToo ? 'too' : 'not'}
-        options={[
-          ['too', 'also on days off'],
-          ['not', 'not on days off'],
-        ]}
-        onChange={(value) => set({ ...rule, daysOffToo: value === 'too' })}
-      />
-      ; who is away is covered by{' '}
+      <DaysOffBlank daysOffToo={rule.daysOffToo} onChange={(daysOffToo) => set({ ...rule, daysOffToo })} />; who is away
+      is covered by{' '}
       <CoverBlank cover={rule.cover} covers={['deputy', 'nobody']} onChange={(cover) => set({ ...rule, cover })} />
     </>
   );

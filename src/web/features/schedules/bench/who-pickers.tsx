@@ -5,6 +5,37 @@ import { ChoiceBlank } from '../../../kit/blanks.tsx';
 import { Picker } from '../../../kit/picker.tsx';
 import { COVER_WORDS, membersOf } from './who-rules.ts';
 
+/** Whoever covers for those of an order who are not there. */
+export function OrderCover({ cover, onChange }: { readonly cover: Cover; readonly onChange: (cover: Cover) => void }) {
+  return (
+    <>
+      who is away or off is covered by{' '}
+      <CoverBlank cover={cover} covers={['next', 'deputy', 'leastToDo', 'nobody']} onChange={onChange} />
+    </>
+  );
+}
+
+/** Whether days on which somebody has no hours are theirs as well. */
+export function DaysOffBlank({
+  daysOffToo,
+  onChange,
+}: {
+  readonly daysOffToo: boolean;
+  readonly onChange: (daysOffToo: boolean) => void;
+}) {
+  return (
+    <ChoiceBlank
+      label="On days on which they have no hours"
+      value={daysOffToo ? 'too' : 'not'}
+      options={[
+        ['too', 'also on days off'],
+        ['not', 'not on days off'],
+      ]}
+      onChange={(value) => onChange(value === 'too')}
+    />
+  );
+}
+
 export function CoverBlank({
   cover,
   covers,
