@@ -27,6 +27,7 @@ export const groupSchema: z.ZodType<Group, Group> = z.discriminatedUnion('of', [
       .max(MOST_IN_ROSTER, `${MOST_IN_ROSTER} people at most: for more, take a role or a team.`)
       .refine(unlike, 'Somebody stands there twice.'),
   }),
+  z.object({ of: z.literal('everyone') }),
   z.object({ of: z.literal('role'), role: line('The role', 60) }),
   z.object({ of: z.literal('team'), team: line('The team', 60) }),
 ]);

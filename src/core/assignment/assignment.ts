@@ -5,17 +5,25 @@ import { type LeastToDo, leastToDo, type WeekLoad } from './least-to-do.ts';
 import { type Listed, type Place, placeInList } from './listed.ts';
 import { type DatesBetween, type Turns, turnOn } from './roster.ts';
 
-/** Of whom somebody is chosen: people by name, or everybody of a role or a team. */
+/** Of whom somebody is chosen: people by name, everybody of a role or a team, or everybody who has hours at all. */
 export type Group =
+  | { readonly of: 'everyone' }
   | { readonly of: 'people'; readonly ids: readonly string[] }
   | { readonly of: 'role'; readonly role: string }
   | { readonly of: 'team'; readonly team: string };
 
 /** The same text for the same group, whatever form it was kept in. */
 export function groupKey(group: Group): string {
-  return group.of === 'people'
-    ? `people ${group.ids.join(' ')}`
-    : `${group.of} ${group.of === 'role' ? group.role : group.team}`;
+  switch (group.of) {
+    case 'everyone':
+      return group.of;
+    case 'people':
+      return `people ${group.ids.join(' ')}`;
+    case 'role':
+      return `role ${group.role}`;
+    case 'team':
+      return `team ${group.team}`;
+  }
 }
 
 /** Who does the work of a schedule; the version is that of its form. */

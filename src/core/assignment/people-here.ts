@@ -1,5 +1,5 @@
 import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
-import type { WeekMinutes } from '../people/week-hours.ts';
+import { minutesAWeek, type WeekMinutes } from '../people/week-hours.ts';
 import { type Group, People } from './assignment.ts';
 import type { Leave, Ticket, Worker } from './availability.ts';
 
@@ -33,8 +33,11 @@ export function peopleHere(colleagues: readonly Colleague[]): People {
     for (const role of roles) into(byRole, role, id);
     if (team !== null) into(byTeam, team, id);
   }
+  const everyone = colleagues.filter((one) => minutesAWeek(one) > 0).map(({ id }) => id);
   const idsOf = (group: Group): readonly string[] => {
     switch (group.of) {
+      case 'everyone':
+        return everyone;
       case 'people':
         return group.ids;
       case 'role':

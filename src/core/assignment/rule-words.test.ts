@@ -65,6 +65,7 @@ describe('who does it in words', () => {
     ['kit', givenTo('k')],
     ['nobody', givenTo(null)],
     ['In turn: kit, joss, monthly', { kind: 'inTurn', turns: { length: { per: 'month' } } }],
+    ['each of everybody', { kind: 'eachOf', group: { of: 'everyone' } }],
     ['any of the yard', { kind: 'anyOf', group: { of: 'role', role: 'yard' } }],
     ['any one of kit, joss', { kind: 'anyOf', group: { of: 'people', ids: ['k', 'j'] } }],
     ['least to do of long quay', { kind: 'leastToDo', group: { of: 'team', team: 'Long Quay' } }],
@@ -88,6 +89,7 @@ describe('who does it in words', () => {
   const group = fc.oneof<fc.Arbitrary<Group>[]>(
     fc.constantFrom('dock crew', 'yard').map((role) => ({ of: 'role', role })),
     fc.constant({ of: 'team', team: 'Long Quay' }),
+    fc.constant({ of: 'everyone' }),
     fc.uniqueArray(id, { minLength: 1 }).map((ids) => ({ of: 'people', ids })),
   );
   const length = fc.oneof<fc.Arbitrary<TurnLength>[]>(

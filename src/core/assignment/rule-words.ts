@@ -29,6 +29,7 @@ export interface RuleReadingContext extends RuleWordsContext {
 
 export const NOBODY_YET = 'nobody yet';
 const USUAL = 'the client’s usual person';
+const EVERYONE = 'everyone';
 export const NOT_HERE = 'somebody who is not here';
 
 /** So many of those on a list are named. */
@@ -90,6 +91,8 @@ export function sayRule(rule: AssignmentRule, context: RuleWordsContext): string
 /** "dock crew", "Joss, Kit and Wilf" */
 export function sayGroup(group: Group, { people }: Pick<RuleWordsContext, 'people'>): string {
   switch (group.of) {
+    case 'everyone':
+      return EVERYONE;
     case 'role':
       return group.role;
     case 'team':
@@ -207,6 +210,7 @@ type GroupReading = { readonly kind: 'group'; readonly group: Group } | Extract<
 function readGroup(text: string, context: RuleReadingContext): GroupReading {
   const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
   const typed = text.replace(/^the /i, '');
+  if (/^(everyone|everybody|all)$/i.test(typed)) return { kind: 'group', group: { of: 'everyone' } };
   const role = context.roles.find((one) => same(one, typed));
   if (role !== undefined) return { kind: 'group', group: { of: 'role', role } };
   const team = context.teams.find((one) => same(one, typed) || same(`team ${one}`, typed));

@@ -108,7 +108,7 @@ function unassignedOn(scope: Scope, date: string): Promise<DaySheet['unassigned'
 
 /** Work that any one of several may take, somebody among them: it stands on the sheets of all of them until one does. */
 function offeredOn(scope: Scope, { id, roles, team, tickets }: Person, date: string): Promise<DaySheet['offered']> {
-  const toThem = `(offered_to->>'role' = any($4::text[]) or offered_to->>'team' = $5::text or offered_to->'ids' ? $6::text)`;
+  const toThem = `(offered_to->>'of' = 'everyone' or offered_to->>'role' = any($4::text[]) or offered_to->>'team' = $5::text or offered_to->'ids' ? $6::text)`;
   return freeOn(scope, date, `${toThem} and not ${lacksTicket('task', '$7')}`, [
     roles,
     team,

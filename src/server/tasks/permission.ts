@@ -79,6 +79,8 @@ export function isOfferedTo(scope: Scope, { offeredTo }: Pick<Task, 'offeredTo'>
       return offeredTo.ids.includes(person.id);
     case 'role':
       return person.roles.includes(offeredTo.role);
+    case 'everyone':
+      return true;
     case 'team':
       return person.team === offeredTo.team;
   }

@@ -153,6 +153,8 @@ function saySigner(signOff: SignOff | null, signerName: string | null): string |
 function sayOffered(group: Group | null, names: string | null): string | null {
   if (group === null) return null;
   switch (group.of) {
+    case 'everyone':
+      return 'anyone';
     case 'role':
       return `any of ${group.role}`;
     case 'team':

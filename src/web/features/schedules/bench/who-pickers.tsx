@@ -1,5 +1,5 @@
 import { X } from 'lucide-react';
-import { type Cover, type Group, NOT_HERE, sayRoles } from '../../../../core/index.ts';
+import { type Cover, type Group, groupKey, NOT_HERE, sayRoles } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank } from '../../../kit/blanks.tsx';
 import { Picker } from '../../../kit/picker.tsx';
@@ -81,10 +81,11 @@ const BY_NAME = 'people';
 /** A role, a team, or people by name. */
 export function GroupBlank({ group, onChange }: { readonly group: Group; readonly onChange: (group: Group) => void }) {
   const { roles, teams, people, staff, me } = useWorkspace();
-  const chosen = group.of === 'people' ? BY_NAME : `${group.of} ${group.of === 'role' ? group.role : group.team}`;
+  const chosen = group.of === 'people' ? BY_NAME : groupKey(group);
   const options = [
     ...roles.map((role) => ({ key: `role ${role}`, name: role, group: 'roles' })),
     ...teams.map((team) => ({ key: `team ${team}`, name: `team ${team}`, group: 'teams' })),
+    { key: 'everyone', name: 'everyone' },
     { key: BY_NAME, name: 'these people' },
   ];
   const members = membersOf(group, staff);
@@ -96,6 +97,7 @@ export function GroupBlank({ group, onChange }: { readonly group: Group; readonl
         options={options}
         onChoose={(key) => {
           if (key === BY_NAME) onChange({ of: 'people', ids: members.length > 0 ? members : [me.id] });
+          else if (key === 'everyone') onChange({ of: 'everyone' });
           else if (key.startsWith('role ')) onChange({ of: 'role', role: key.slice(5) });
           else onChange({ of: 'team', team: key.slice(5) });
         }}

@@ -49,7 +49,8 @@ interface Member {
 /** Whom a group means, of those who work here. */
 export function membersOf(group: Group, staff: readonly Member[]): readonly string[] {
   if (group.of === 'people') return group.ids;
-  const isOfIt = (one: Member) => (group.of === 'role' ? one.roles.includes(group.role) : one.team === group.team);
+  const isOfIt = (one: Member) =>
+    group.of === 'everyone' || (group.of === 'role' ? one.roles.includes(group.role) : one.team === group.team);
   return staff.filter(isOfIt).map(({ id }) => id);
 }
 
