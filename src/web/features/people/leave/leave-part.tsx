@@ -143,8 +143,11 @@ function LeaveForm({ personId, name, isAsking, draft, onChange, onDone }: LeaveF
     try {
       await work();
     } catch (error) {
-      if (error instanceof ProblemError) setRefusal(error.message);
-      else sayTrouble(error);
+      if (error instanceof ProblemError) {
+        // What is wrong is said beside what is to be put right.
+        setImpact(null);
+        setRefusal(error.message);
+      } else sayTrouble(error);
     } finally {
       setBusy(false);
     }
