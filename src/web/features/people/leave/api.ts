@@ -15,7 +15,17 @@ export function useLeaveFrom(from: string) {
   return useMemo(() => (data ? groupBy(data.leave, ({ personId }) => personId) : undefined), [data]);
 }
 
-const CONCERNED = '/leave /team /colleagues /people/ /tasks/ /schedules /tideline /workspace /workload'.split(' ');
+const CONCERNED = [
+  '/leave',
+  '/team',
+  '/colleagues',
+  '/people/',
+  '/tasks/',
+  '/schedules',
+  '/tideline',
+  '/workload',
+  '/workspace',
+];
 
 /** What can be done with leave; each throws a ProblemError when it is refused. */
 export function useLeaveActions() {
