@@ -99,7 +99,7 @@ describe('a database that ends by itself', () => {
     kill();
     await postgres.lost;
     expect(said).toHaveLength(3);
-  }, 60_000);
+  }, 150_000);
 });
 
 describe.runIf(process.getuid?.() === 0)('the server, started as root', () => {

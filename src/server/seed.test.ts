@@ -49,13 +49,17 @@ describe('the demo, seeded', () => {
     expect(first.tasks['open']).toBeGreaterThan(200);
   });
 
-  it('is the same every time for a day, and another on another day', async () => {
+  it('is the same every time for a day', async () => {
     expect((await fingerprint('seed_b', '2026-11-24T10:40')).hash).toBe(first.hash);
-    expect((await fingerprint('seed_c', '2027-02-09T08:00')).hash).not.toBe(first.hash);
-  });
+  }, 60_000);
 
-  it.each(['2028-02-29T00:00', '2027-01-01T23:59', '2027-03-28T01:30'])('can be made for %s', async (moment) => {
-    const { tasks } = await fingerprint(`seed_${moment.replace(/\W/g, '')}`.toLowerCase(), moment);
-    expect(tasks['done']).toBeGreaterThan(1500);
-  });
+  it.each(['2028-02-29T00:00', '2027-01-01T23:59', '2027-03-28T01:30'])(
+    'can be made for %s, and is another then',
+    async (moment) => {
+      const { tasks, hash } = await fingerprint(`seed_${moment.replace(/\W/g, '')}`.toLowerCase(), moment);
+      expect(tasks['done']).toBeGreaterThan(1500);
+      expect(hash).not.toBe(first.hash);
+    },
+    60_000,
+  );
 });
