@@ -327,6 +327,24 @@ describe('what any one of several may take', () => {
     await taker.post(`/api/tasks/${first?.id}/give-back`).expect(200);
     expect(await sheetOf('Nadia', nadia)).toContain(first?.id);
   });
+
+  it('is anyone’s, or each one’s who has hours, where it is for everyone', async () => {
+    const everyone = { of: 'everyone' } as const;
+    const { id: anyId, who: words } = await made({ v: 1, kind: 'anyOf', group: everyone });
+    expect(words).toBe('any of everyone');
+    const [first] = await tasks(anyId);
+    const bram = await server.browser('Bram Hollis');
+    const sheet = await bram.get(`/api/people/${(await server.person('Bram Hollis')).id}/day-sheet`).expect(200);
+    expect(sheet.body.offered.tasks).toContainEqual(expect.objectContaining({ id: first?.id, offeredTo: 'anyone' }));
+    await bram.post(`/api/tasks/${first?.id}/claim`).expect(200);
+    const { id: eachId } = await made({ v: 1, kind: 'eachOf', group: everyone, daysOffToo: true }, [
+      { kind: 'weeks', every: 1, on: [1] },
+    ]);
+    const names = (await tasks(eachId)).flatMap(({ on, who: name }) => (on === '2026-12-07' ? [name] : []));
+    expect(names).toContain('Bram');
+    // Odile owns the place, and works no hours in it.
+    expect(names).not.toContain('Odile');
+  });
 });
 
 describe('what each of several does', () => {
