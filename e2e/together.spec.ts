@@ -243,7 +243,9 @@ test('what was deleted is undone long after: one of it on its day, the rest from
   await stepIn(page, 'Ines Calloway');
   const title = 'Morning round, Friday';
   await page.goto('/day-sheet');
-  const line = page.locator(`[data-line][data-task="${title}"]`);
+  // Another of that title may be late.
+  const coming = page.locator('[data-band]', { hasText: 'coming' });
+  const line = coming.locator(`[data-line][data-task="${title}"]`);
   await line.getByRole('link').focus();
   await page.keyboard.press('Space');
   await page.keyboard.press('Shift+ArrowDown');
