@@ -22,7 +22,8 @@ describe('the times of a task', () => {
 
   it('say the later day it may be finished by', () => {
     expect(sayWindow(lineOf({ dueOn: '2026-11-25' }), today, today)).toBe('by tomorrow');
-    expect(sayWindow(lineOf({ dueOn: '2026-12-03' }), today, today)).toBe('by Thu 3 Dec');
+    expect(sayWindow(lineOf({ dueOn: '2026-12-03' }), today, today)).toBe('by 3 Dec');
+    expect(sayWindow(lineOf({ dueOn: '2026-11-28' }), today, today)).toBe('by Sat');
     expect(sayWindow(lineOf({}), today, today)).toBe('any time');
   });
 

@@ -9,7 +9,7 @@ import {
   stillMissing,
   zoneCity,
 } from '../../../core/index.ts';
-import { sayNear, sayTime, sayTimeSpan, timeOf } from '../../kit/ways.ts';
+import { sayDayOfMonth, sayNear, sayTime, sayTimeSpan, timeOf } from '../../kit/ways.ts';
 
 /** "11:00–12:00", "by 15:30", "from 09:00", or nothing; where they are meant by another clock, whose. */
 export function sayTimes({ startTime, dueTime, zone }: TimesOfTask): string {
@@ -30,7 +30,9 @@ type TimesOfTask = Pick<TaskLine, 'startTime' | 'dueTime'> & Partial<Pick<TaskLi
 export function sayWindow(task: TaskLine, day: CivilDay, today: CivilDay): string {
   if (isOverdue(task)) return sayLate({ state: task.state, late: true, daysLate: task.daysLate });
   const due = dayOfIso(task.dueOn);
-  if (due !== day) return `by ${sayNear(due, today)}`;
+  // A day further away by its date alone: its column is narrow, and none lies a year off.
+  const near = sayNear(due, today);
+  if (due !== day) return `by ${/\d/.test(near) ? sayDayOfMonth(due) : near}`;
   return sayTimes(task) || 'any time';
 }
 
