@@ -6,6 +6,7 @@ import {
   type Group,
   HALVES,
   listedTwice,
+  MOST_LISTED,
   type TurnLength,
   type Weekday,
 } from '../core/index.ts';
@@ -14,7 +15,6 @@ import { id, isoDate, line } from './fields.ts';
 const MOST_IN_ROSTER = 60;
 const MOST_ROSTERS = 100;
 const MOST_SWAPS = 300;
-const MOST_LISTED = 1_500;
 
 const unlike = (values: readonly unknown[]) => new Set(values).size === values.length;
 

@@ -33,7 +33,7 @@ export {
 export { COVERS, type Cover } from './assignment/cover.ts';
 export { type EvenMove, type EvenPerson, type EvenTask, evenOut, unevennessOf } from './assignment/even-out.ts';
 export { type LineHolds, type ListFault, type ListReading, readList, sayList } from './assignment/list-text.ts';
-export { goesOnAfter, type Listed, lastListed, listedTwice } from './assignment/listed.ts';
+export { goesOnAfter, type Listed, lastListed, listedTwice, MOST_LISTED } from './assignment/listed.ts';
 export { Loads, type WeekOfWork } from './assignment/loads.ts';
 export { type Colleague, HALVES, type Half, peopleHere } from './assignment/people-here.ts';
 export {

@@ -2,7 +2,7 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { type Asked, lackedTicket, unavailableOn, type Worker } from './availability.ts';
 import { type Cover, type Covered, coverFor, type PassedOver } from './cover.ts';
 import { type LeastToDo, leastToDo, type WeekLoad } from './least-to-do.ts';
-import { type Listed, type Place, placeInList } from './listed.ts';
+import { type Listed, orderOfList, type Place, placeInList } from './listed.ts';
 import { type DatesBetween, type Turns, turnOn } from './roster.ts';
 
 /** Of whom somebody is chosen: people by name, everybody of a role or a team, or everybody who has hours at all. */
@@ -193,8 +193,7 @@ export function assign(rule: AssignmentRule, context: AssignmentContext): Assign
     case 'listed': {
       const place = placeInList(rule.list, context.nominal);
       if (place.kind === 'on it') {
-        const order = rule.list.map(({ personId }) => personId);
-        const found = covered(order, place.at, rule.cover, context);
+        const found = covered(orderOfList(rule.list), place.at, rule.cover, context);
         return one(found, (passedOver) => ({ by: 'list', place: place.kind, passedOver }));
       }
       if (place.kind === 'after' && rule.goesOn !== null) return byTurn(rule.goesOn, rule.cover, context);

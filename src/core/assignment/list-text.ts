@@ -9,8 +9,8 @@ import {
 } from '../civil-date/civil-day.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { readDate, sayDate, weekdayShort } from '../wording/date-words.ts';
-import { inListOrder, type Listed } from './listed.ts';
-import { callNames, type NamedPerson, NOT_HERE, readPerson } from './rule-words.ts';
+import { inListOrder, type Listed, MOST_LISTED } from './listed.ts';
+import { callNames, type NamedPerson, NOT_HERE, type PersonReading, readPerson } from './rule-words.ts';
 
 /** What a line with one day says: that day, or the week that begins with it. */
 export type LineHolds = 'day' | 'week';
@@ -41,6 +41,9 @@ export interface ListReading {
 /** The most lines, and the longest line, that are read. */
 const MOST_LINES = 1_500;
 const MOST_CHARACTERS = 4_000;
+/** A day, or a first and a last one, is not longer, in characters and in words. */
+const LONGEST_DAY = 60;
+const MOST_WORDS = 10;
 
 /**
  * Reads a list of who has which days, typed or copied from a spreadsheet: lines of a day and a name in either order ("Mon 30 Nov
@@ -56,13 +59,19 @@ export function readList(text: string, context: ListTextContext): ListReading {
   if (rows.length > MOST_LINES)
     return failed(MOST_LINES + 1, `A list has ${MOST_LINES} lines at most: leave out what is over.`);
   const days = daysReader(context.today, context.dayFirst ?? dayFirstBy(text));
-  const entries = entriesOf(rows, context, days);
+  const entries = entriesOf(rows, nameReader(context.people), days);
   const faults: ListFault[] = [];
   const lines: (Listed & { readonly line: number })[] = [];
   for (const entry of entries) {
     if ('message' in entry) faults.push(entry);
     else lines.push(entry);
   }
+  if (lines.length > MOST_LISTED)
+    faults.push({
+      line: 1,
+      suggestion: null,
+      message: `A list has ${MOST_LISTED} turns at most: these are ${lines.length}.`,
+    });
   const single = lines.filter(({ from, to }) => from === to);
   const held = lines.map((one) =>
     one.from === one.to && context.holds === 'week' ? { ...one, to: isoOfDay(dayOfIso(one.from) + 6) } : one,
@@ -135,27 +144,39 @@ function cellsOf(line: string): string[] {
   );
 }
 
-function entriesOf(rows: readonly Row[], context: ListTextContext, days: DaysReader): Entry[] {
+/** Who is meant by a name; of a long list with few names each is looked for once. */
+type NameReader = (name: string) => PersonReading;
+
+function nameReader(people: readonly NamedPerson[]): NameReader {
+  const known = new Map<string, PersonReading>();
+  return (name) => {
+    const found = known.get(name) ?? readPerson(name, { people });
+    known.set(name, found);
+    return found;
+  };
+}
+
+function entriesOf(rows: readonly Row[], who: NameReader, days: DaysReader): Entry[] {
   const [head, ...rest] = rows;
   if (!head) return [];
-  const isPerson = (cell: string) => cell !== '' && readPerson(cell, context).kind === 'person';
+  const isPerson = (cell: string) => cell !== '' && who(cell).kind === 'person';
   const [, ...heads] = head.cells;
   if (heads.length > 1 && rest.length > 0) {
-    if (heads.filter(isPerson).length > 1) return gridOfDays(head, rest, context, days);
-    if (heads.filter((cell) => days.looksLikeOne(cell)).length > 1) return gridOfPeople(head, rest, context, days);
+    if (heads.filter(isPerson).length > 1) return gridOfDays(head, rest, who, days);
+    if (heads.filter((cell) => days.looksLikeOne(cell)).length > 1) return gridOfPeople(head, rest, who, days);
   }
   // A first line that names the columns says nothing of its own.
   const isHead =
     rest.length > 0 &&
     !head.cells.some((cell) => days.looksLikeOne(cell) || isPerson(cell)) &&
     !startsWithDay(head, days);
-  return (isHead ? rest : rows).map((row) => entryOf(row, context, days));
+  return (isHead ? rest : rows).map((row) => entryOf(row, who, days));
 }
 
 const startsWithDay = ({ cells }: Row, days: DaysReader) => cells.some((cell) => splitInto(cell, days) !== null);
 
 /** A line of a day and a name, in cells or in words. */
-function entryOf({ line, cells }: Row, context: ListTextContext, days: DaysReader): Entry {
+function entryOf({ line, cells }: Row, who: NameReader, days: DaysReader): Entry {
   const filled = cells.filter((cell) => cell !== '');
   const split = filled.length === 1 ? splitInto(filled[0] as string, days) : null;
   const parts = split ?? filled;
@@ -167,22 +188,20 @@ function entryOf({ line, cells }: Row, context: ListTextContext, days: DaysReade
   const other = parts.findIndex((part, i) => i > at && days.looksLikeOne(part));
   const span = other < 0 ? days.read(parts[at] as string) : days.readBoth(parts[at] as string, parts[other] as string);
   if (typeof span === 'string') return fault(line, span);
-  return named(line, name, span, context);
+  return named(line, name, span, who);
 }
 
 /** The first column says the day, each other one is somebody's, and a mark in a cell says that they have it. */
-function gridOfDays(head: Row, rest: readonly Row[], context: ListTextContext, days: DaysReader): Entry[] {
+function gridOfDays(head: Row, rest: readonly Row[], who: NameReader, days: DaysReader): Entry[] {
   return rest.flatMap(({ line, cells }): Entry[] => {
     const span = days.read(cells[0] ?? '');
     if (typeof span === 'string') return [fault(line, span)];
-    return cells
-      .slice(1)
-      .flatMap((cell, i) => (cell === '' ? [] : [named(line, head.cells[i + 1] ?? '', span, context)]));
+    return cells.slice(1).flatMap((cell, i) => (cell === '' ? [] : [named(line, head.cells[i + 1] ?? '', span, who)]));
   });
 }
 
 /** The first column says who, each other one is a day's. */
-function gridOfPeople(head: Row, rest: readonly Row[], context: ListTextContext, days: DaysReader): Entry[] {
+function gridOfPeople(head: Row, rest: readonly Row[], who: NameReader, days: DaysReader): Entry[] {
   const spans = head.cells.map((cell, i) => (i === 0 || cell === '' ? null : days.read(cell)));
   const wrong = spans.flatMap((span) => (typeof span === 'string' ? [fault(head.line, span)] : []));
   return [
@@ -190,7 +209,7 @@ function gridOfPeople(head: Row, rest: readonly Row[], context: ListTextContext,
     ...rest.flatMap(({ line, cells }) =>
       cells.slice(1).flatMap((cell, i): Entry[] => {
         const span = spans[i + 1];
-        return cell === '' || typeof span === 'string' || !span ? [] : [named(line, cells[0] ?? '', span, context)];
+        return cell === '' || typeof span === 'string' || !span ? [] : [named(line, cells[0] ?? '', span, who)];
       }),
     ),
   ];
@@ -201,8 +220,8 @@ interface Span {
   readonly to: CivilDay;
 }
 
-function named(line: number, name: string, { from, to }: Span, context: ListTextContext): Entry {
-  const found = readPerson(name, context);
+function named(line: number, name: string, { from, to }: Span, who: NameReader): Entry {
+  const found = who(name);
   if (found.kind === 'unread') return { line, message: found.message, suggestion: found.suggestion };
   return { line, from: isoOfDay(from), to: isoOfDay(to), personId: found.id };
 }
@@ -212,7 +231,7 @@ const fault = (line: number, message: string): ListFault => ({ line, message, su
 /** "30 Nov Kit", "Kit 30 Nov": a day at either end of some words, as long as it goes; null where there is none. */
 function splitInto(text: string, days: DaysReader): readonly [string, string] | null {
   const words = text.replace(/:\s+/g, ' ').split(/\s+/);
-  for (let n = words.length - 1; n > 0; n--) {
+  for (let n = Math.min(words.length - 1, MOST_WORDS); n > 0; n--) {
     const [start, rest] = [words.slice(0, n).join(' '), words.slice(n).join(' ')];
     if (days.looksLikeOne(start)) return [start, rest];
     const [first, end] = [words.slice(0, words.length - n).join(' '), words.slice(words.length - n).join(' ')];
@@ -244,9 +263,10 @@ function daysReader(today: CivilDay, dayFirst: boolean | null): DaysReader {
     if (week)
       return weekOf(Number(week[1]), week[2] === undefined ? null : Number(week[2]), from ?? today - HALF_A_YEAR);
     const numbers = NUMBERS.exec(text);
-    if (numbers && dayFirst === null && Number(numbers[1]) !== Number(numbers[2]))
+    if (numbers && dayFirst === null && dayFirstIn(numbers) === null && Number(numbers[1]) !== Number(numbers[2]))
       return `“${text}” may have the day first or the month: write the month as a word, or 2026-11-30.`;
-    const reads = (after: CivilDay) => (numbers ? ofNumbers(numbers, dayFirst ?? true, after) : readDate(text, after));
+    const reads = (after: CivilDay) =>
+      numbers ? ofNumbers(numbers, dayFirst ?? dayFirstIn(numbers) ?? true, after) : readDate(text, after);
     const day = from === null && !HAS_YEAR.test(text) ? nearest(reads, today) : reads(from ?? today);
     if (day === null) return `“${text}” is no day: write it like 30 Nov 2026.`;
     const weekday = WEEKDAY.exec(text)?.[1];
@@ -267,11 +287,13 @@ function daysReader(today: CivilDay, dayFirst: boolean | null): DaysReader {
     return span;
   };
   const spanIn = (text: string) => {
-    const [, first, last] = (WEEK.test(text) ? null : SPAN.exec(text)) ?? [];
+    const isShort = text.length <= LONGEST_DAY && !WEEK.test(text);
+    const [, first, last] = (isShort ? SPAN.exec(text) : null) ?? [];
     const isSpan = first !== undefined && last !== undefined && isOne(first) && isOne(last);
     return isSpan ? ([first, last] as const) : null;
   };
-  const isOne = (text: string) => WEEK.test(text) || NUMBERS.test(text) || readDate(text, today) !== null;
+  const isOne = (text: string) =>
+    text.length <= LONGEST_DAY && (WEEK.test(text) || NUMBERS.test(text) || readDate(text, today) !== null);
   return {
     looksLikeOne: (text) => isOne(text) || spanIn(text) !== null,
     read: (text) => {
@@ -296,12 +318,19 @@ function ofNumbers([, first, second, year]: RegExpExecArray, dayFirst: boolean, 
 /** What the dates of a text say themselves of their order: one whose first or second number is no month tells it for all. */
 function dayFirstBy(text: string): boolean | null {
   const said = new Set<boolean>();
-  for (const [, first, second] of text.matchAll(/\b(\d{1,2})[./-](\d{1,2})\b/g)) {
-    if (Number(first) > 12 && Number(second) <= 12) said.add(true);
-    if (Number(second) > 12 && Number(first) <= 12) said.add(false);
+  // Not those of 2026-11-30, whose order is its own.
+  for (const numbers of text.matchAll(/(?<![\d./-])(\d{1,2})[./-](\d{1,2})(?!\d)/g)) {
+    const one = dayFirstIn(numbers);
+    if (one !== null) said.add(one);
   }
   const [only] = said;
   return said.size === 1 && only !== undefined ? only : null;
+}
+
+/** The same of one date, where one of its numbers is no month. */
+function dayFirstIn([, first, second]: RegExpExecArray): boolean | null {
+  if (Number(first) > 12) return true;
+  return Number(second) > 12 ? false : null;
 }
 
 /** The day of a text without a year that lies nearest to today. */

@@ -147,6 +147,8 @@ describe('the text of a list', () => {
     // Numbers whose order one of them tells for all, or that is settled.
     ['30/11/2026, Kit\n1/12/2026, Joss', ['2026-11-30 k', '2026-12-01 j']],
     ['12/1/26, Kit', ['2026-12-01 k'], { dayFirst: false }],
+    // One that has its year first says nothing of the order of others; one whose first number is no month says its own.
+    ['2026-11-30, Kit\n5/5/2027, Joss\n30/12/2026, Tamsin', ['2026-11-30 k', '2026-12-30 t', '2027-05-05 j']],
     ['\tKit\tJoss\n30 Nov\tx\t\n1 Dec\t\tx', ['2026-11-30 k', '2026-12-01 j']],
     ['\t30 Nov\t1 Dec\nKit\t1\t\nJoss\t\t✓', ['2026-11-30 k', '2026-12-01 j']],
   ])('%j', (text, expected, of) => {
@@ -162,11 +164,31 @@ describe('the text of a list', () => {
     ['30 Nov, Kit\n30 Nov 2026, Joss', 2, '30 Nov 2026 is Kit Sorrell’s already, by line 1: one person has a day.'],
     ['30 Nov, Kit\n30 Nov 2026, Kit', 2, '30 Nov 2026 stands in line 1 already.'],
     ['3/4/2027, Kit', 1, '“3/4/2027” may have the day first or the month: write the month as a word, or 2026-11-30.'],
+    [
+      '2026-11-30, Kit\n3/4/2027, Joss',
+      2,
+      '“3/4/2027” may have the day first or the month: write the month as a word, or 2026-11-30.',
+    ],
     ['\tKit\tJoss\n30 Nov\tx\tx', 2, '30 Nov 2026 is Kit Sorrell’s already, by line 2: one person has a day.'],
     ['5 Dec 2026 to 1 Dec 2026, Kit', 1, '1 Dec 2026 lies before 5 Dec 2026.'],
     ['week 54, Kit', 1, 'There is no week 54.'],
   ])('%j is told by its line', (text, line, message, suggestion) => {
     expect(read(text).faults[0]).toEqual({ line, message, suggestion: suggestion ?? null });
+  });
+
+  it('is read in a moment, however long and whatever it is, and says where it is too long', () => {
+    const day = (n: number) => isoOfDay(FIRST + n);
+    const long = Array.from({ length: 1500 }, (_, i) => `${day(2 * i)}, ${PEOPLE[i % 3]?.name}`).join('\n');
+    expect(read(long).faults).toEqual([]);
+    expect(read(`${long}\n1 Jan 2040, Kit`).faults[0]?.message).toBe(
+      'A list has 1500 lines at most: leave out what is over.',
+    );
+    const grid = ['\tKit\tJoss', ...Array.from({ length: 1499 }, (_, i) => `${day(i)}\t${i % 2 ? 'x\t' : '\tx'}`)].join(
+      '\n',
+    );
+    expect(read(grid).list).toHaveLength(1499);
+    // A line without bound would take minutes.
+    expect(read(Array.from({ length: 200 }, () => ' a'.repeat(2000)).join('\n')).list).toEqual([]);
   });
 
   it('may mean weeks where all days fall on one weekday, and takes any text without falling over', () => {

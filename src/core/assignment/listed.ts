@@ -9,6 +9,9 @@ export interface Listed {
   readonly personId: string;
 }
 
+/** The most lines that a list is kept with: four years of days. */
+export const MOST_LISTED = 1_500;
+
 /** Where a day stands in a list: the line that holds it, from 0, or why none does. */
 export type Place =
   | { readonly kind: 'on it'; readonly at: number }
@@ -34,6 +37,15 @@ export function placeInList(list: readonly Listed[], day: CivilDay): Place {
     else high = middle - 1;
   }
   return (list[low] as Listed).to >= date ? { kind: 'on it', at: low } : { kind: 'between' };
+}
+
+const orders = new WeakMap<readonly Listed[], readonly string[]>();
+
+/** Those of a list in its order, as whoever covers is looked for in it; told once, as lists are taken to stay as they are. */
+export function orderOfList(list: readonly Listed[]): readonly string[] {
+  const order = orders.get(list) ?? list.map(({ personId }) => personId);
+  orders.set(list, order);
+  return order;
 }
 
 /** The last day of a list. @throws RangeError for a list without lines */

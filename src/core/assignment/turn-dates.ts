@@ -13,8 +13,9 @@ const AHEAD_DAYS = 400;
 
 /**
  * Counts the dates of a schedule's rules: those that are skipped, moved or fall on a day off are dates all the same, but for
- * those skipped by hand where the rule says that they pass their turn on; what was put there by hand is none. Where the next date waits for the last one, what lies behind is known by its number alone: there
- * every date counts from the beginning of the series, whichever roster holds.
+ * those skipped by hand where the rule says that they pass their turn on; what was put there by hand is none. Where the next
+ * date waits for the last one, what lies behind is known by its number alone: there every date counts from the beginning of the
+ * series, whichever roster holds.
  */
 export function datesBetweenOf(
   schedule: PlannedSchedule,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { People } from '../assignment/assignment.ts';
+import type { Assignment, People } from '../assignment/assignment.ts';
 import { peopleHere } from '../assignment/people-here.ts';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
@@ -80,6 +80,33 @@ describe('the set of a template', () => {
       tasksOfSet(one, parts, WEEKDAYS_ONLY, { kind: 'nobody', why: null }, people).map(({ assigneeId }) => assigneeId);
     expect(whoHas(bram([{ name: 'hoist', until: '2026-12-01' }]))).toEqual([null, null, 'Bram']);
     expect(whoHas(bram([{ name: 'hoist', until: '2026-11-30' }]))).toEqual([null, null, null]);
+  });
+
+  it('gives a step to nobody where a ticket of whoever has the set has ended by its day', () => {
+    const parts = setParts({ ...template({ ...own('after', 3), tickets: ['gas'] }), tickets: [] });
+    const days = { recurrence: parsePhrase('every day', { start: '2026-12-01' }), timing: PLAIN_TIMING };
+    const [one] = planDays(days, WEEKDAYS_ONLY, dayOfIso('2026-12-01'), dayOfIso('2026-12-01')).filter(isDated);
+    const holder = (until: string) =>
+      peopleHere([
+        {
+          ...{
+            id: 'Kit',
+            roles: [],
+            team: null,
+            weeks: [plainWeek(450, [1])],
+            weeksFrom: '2026-12-01',
+            worksFrom: null,
+          },
+          ...{ worksUntil: null, leave: [], deputyId: null, tickets: [{ name: 'gas', until }] },
+        },
+      ]);
+    const given = { kind: 'one', personId: 'Kit', why: { by: 'name', passedOver: [] } } as const;
+    const whoHas = (until: string, ofSet: Assignment = given) =>
+      one && tasksOfSet(one, parts, WEEKDAYS_ONLY, ofSet, holder(until)).map(({ assigneeId }) => assigneeId);
+    expect(whoHas('2026-12-04')).toEqual(['Kit', 'Kit']);
+    expect(whoHas('2026-12-03')).toEqual(['Kit', null]);
+    // By hand it stays as it was given.
+    expect(whoHas('2026-12-03', { ...given, why: { by: 'hand' } })).toEqual(['Kit', 'Kit']);
   });
 
   it('stands there for each who has one of their own, but for steps that are somebody else’s', () => {

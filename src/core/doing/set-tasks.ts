@@ -44,13 +44,17 @@ export function tasksOfSet(
       startTime: own.startTime === undefined ? days.startTime : own.startTime,
       dueTime: own.dueTime === undefined ? days.dueTime : own.dueTime,
     };
-    if (assignment.kind !== 'eachOf')
-      return [{ ...task, head: '', assignment, assigneeId: assignment.kind === 'one' ? assignment.personId : null }];
-    return assignment.personIds.map((personId) => ({
-      ...task,
-      ...{ head: personId, assigneeId: personId },
-      assignment: { kind: 'one', personId, why: { by: 'each', passedOver: [] } },
-    }));
+    const given = (one: Assignment, head: string): SetTask => ({
+      ...{ ...task, head, assignment: one },
+      assigneeId: one.kind === 'one' ? one.personId : null,
+    });
+    if (assignment.kind !== 'eachOf') return [given(assignment, '')];
+    return assignment.personIds.map((personId) =>
+      given(
+        withTickets({ kind: 'one', personId, why: { by: 'each', passedOver: [] } }, part, days.on, people),
+        personId,
+      ),
+    );
   });
 }
 
@@ -64,21 +68,28 @@ export function ticketsOfHolder(parts: readonly Pick<SetPart, 'assignee' | 'tick
   return [...new Set(parts.flatMap(({ assignee, tickets }) => (assignee.by === 'set' ? tickets : [])))];
 }
 
-function ofPart({ assignee, tickets }: SetPart, ofSet: Assignment, on: CivilDay, { workers }: People): Assignment {
+function ofPart(part: SetPart, ofSet: Assignment, on: CivilDay, people: People): Assignment {
+  const { assignee } = part;
   switch (assignee.by) {
     case 'set':
-      return ofSet;
+      return withTickets(ofSet, part, on, people);
     case 'person': {
       const { personId } = assignee;
-      const worker = workers.get(personId);
-      const lacked = worker ? lackedTicket(worker, tickets, on) : null;
-      return lacked === null
-        ? { kind: 'one', personId, why: { by: 'name', passedOver: [] } }
-        : { kind: 'nobody', why: { by: 'name', passedOver: [{ personId, why: lacked }] } };
+      return withTickets({ kind: 'one', personId, why: { by: 'name', passedOver: [] } }, part, on, people);
     }
     case 'nobody':
       return { kind: 'nobody', why: null };
   }
+}
+
+/** Nobody's, where a ticket that a task asks for has ended by its own day; what was given by hand stays as it was given. */
+function withTickets(given: Assignment, { tickets }: SetPart, on: CivilDay, { workers }: People): Assignment {
+  if (given.kind !== 'one' || given.why.by === 'hand') return given;
+  const { personId, why } = given;
+  const worker = workers.get(personId);
+  const lacked = worker ? lackedTicket(worker, tickets, on) : null;
+  if (lacked === null) return given;
+  return { kind: 'nobody', why: { ...why, passedOver: [...why.passedOver, { personId, why: lacked }] } };
 }
 
 function byHand(personId: string | null): Assignment {

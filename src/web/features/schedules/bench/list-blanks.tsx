@@ -1,4 +1,4 @@
-import { useId, useMemo } from 'react';
+import { useCallback, useId, useMemo } from 'react';
 import * as z from 'zod/mini';
 import {
   type AssignmentRule,
@@ -8,6 +8,7 @@ import {
   joinAnd,
   type Listed,
   type ListFault,
+  type ListReading,
   lastListed,
   mondayOf,
   NOT_HERE,
@@ -53,14 +54,12 @@ export function ListBlanks({ place, rule, set }: ListBlanksProps) {
   const said = useMemo(() => sayList(coming, people), [coming, people]);
   const asSaid: Text = { text: said, holds: 'day' };
   const now: Text = typed ?? asSaid;
-  const read = ({ text, holds }: Text) => {
-    const found = readList(text, { today, people, holds, dayFirst });
-    const before = past.at(-1);
-    const again = before && found.list[0] && found.list[0].from <= before.to ? found.list[0] : null;
-    const message = again && `${again.from} lies among the days that are over, which stay as they were.`;
-    return message ? { ...found, faults: [...found.faults, { line: 1, message, suggestion: null }] } : found;
-  };
-  const reading = read(now);
+  const read = useCallback(
+    ({ text, holds }: Text) => readAfter(past, text, { today, people, holds, dayFirst }),
+    [past, today, people, dayFirst],
+  );
+  const { text: typedText, holds: typedHolds } = now;
+  const reading = useMemo(() => read({ text: typedText, holds: typedHolds }), [read, typedText, typedHolds]);
   const isEmpty = now.text.trim() === '';
   // What was typed and can be read is in the rule; what can't stands on the list as it was. Where that is another by now, it is
   // of no more use.
@@ -203,6 +202,15 @@ function sayTurns(
 ): string {
   const names = ids.map((id) => people.find((one) => one.id === id)?.name ?? NOT_HERE);
   return `${joinAnd(names)}, ${PER[per]}`;
+}
+
+/** What is typed for this week on; what is over stays as it was. */
+function readAfter(past: readonly Listed[], text: string, context: Parameters<typeof readList>[1]): ListReading {
+  const found = readList(text, context);
+  const [before, first] = [past.at(-1), found.list[0]];
+  if (!before || !first || first.from > before.to) return found;
+  const message = `${first.from} lies among the days that are over, which stay as they were.`;
+  return { ...found, faults: [...found.faults, { line: 1, message, suggestion: null }] };
 }
 
 const isSame = (one: readonly Listed[], other: readonly Listed[]) => JSON.stringify(one) === JSON.stringify(other);
