@@ -13,7 +13,7 @@ import { colleagues } from '../people/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { followSchedules, keyWanted, planAll, scheduleRows } from '../schedules/index.ts';
-import { type Task, ticketsAskedBy } from '../tasks/stored/index.ts';
+import { removeTasks, type Task, ticketsAskedBy } from '../tasks/stored/index.ts';
 
 /** Days, both included. */
 export interface Span {
@@ -63,26 +63,35 @@ export async function followPeople(
   const scheduleIds = await schedulesOf(scope, ids, before, here);
   await followSchedules(scope, scheduleIds);
   if (days === null) return;
-  await regive(scope, await byPlan(scope, ids, scheduleIds, days));
+  const { given, gone } = await byPlan(scope, ids, scheduleIds, days);
+  await removeTasks(scope, gone);
+  await regive(scope, given);
   await regive(scope, await byName(scope, ids, here, days));
 }
 
 interface Given extends Pick<Task, 'id' | 'assigneeId' | 'offeredTo' | 'why'> {}
 
-/** Tasks that show, and are somebody else's by their schedule now. */
+/** Tasks that show, and are somebody else's by their schedule now; or nobody's, where each who is there has one of their own. */
 async function byPlan(
   scope: Scope,
   ids: readonly string[],
   scheduleIds: readonly string[],
   { from, to }: Span,
-): Promise<Given[]> {
+): Promise<{ readonly given: Given[]; readonly gone: string[] }> {
   const rows = await scheduleRows(scope, { ids: scheduleIds });
   const planned = await planAll(scope, rows, { open: true, also: [] });
-  return planned.flatMap(({ plan, there, owed }) =>
+  const isWithin = ({ workOn }: Pick<Task, 'workOn'>) => dayOfIso(workOn) >= from && dayOfIso(workOn) <= to;
+  const gone = planned.flatMap(({ plan, there }) =>
+    plan.flatMap((step) => {
+      const task = step.kind === 'remove' ? there.get(step.task.id) : undefined;
+      return task && ids.includes(task.head) && isWithin(task) ? [task.id] : [];
+    }),
+  );
+  const given = planned.flatMap(({ plan, there, owed }) =>
     plan.flatMap((step): Given[] => {
       if (step.kind !== 'change' || !step.fields.includes('assigneeId')) return [];
       const [task, wanted] = [there.get(step.task.id), owed.get(keyWanted(step.wanted))];
-      if (!task || !wanted || dayOfIso(task.workOn) < from || dayOfIso(task.workOn) > to) return [];
+      if (!task || !wanted || !isWithin(task)) return [];
       const isTheirs = [task.assigneeId, wanted.assigneeId, ...passedOver(task.why)].some(
         (id) => id !== null && ids.includes(id),
       );
@@ -90,6 +99,7 @@ async function byPlan(
       return isTheirs ? [{ id: task.id, assigneeId, offeredTo, why }] : [];
     }),
   );
+  return { given, gone };
 }
 
 const passedOver = (why: Why | null): readonly string[] =>
@@ -100,7 +110,7 @@ async function byName(scope: Scope, ids: readonly string[], here: People, { from
   const calendar = await scope.calendar();
   const tasks = await scope.sql<Given & { readonly on: string; readonly tickets: readonly string[] }>(
     `select id, assignee_id as "assigneeId", offered_to as "offeredTo", why, work_on as "on", ${ticketsAskedBy('task')} as tickets from task
-     where workspace_id = $1 and state = 'open' and work_on between $3::date and $4::date and offered_to is null
+     where workspace_id = $1 and state = 'open' and work_on between $3::date and $4::date and offered_to is null and head = ''
        and (assignee_id = any($2::uuid[])
          or (why->>'by' = 'name' and why->'passedOver'->0->>'personId' = any($2::text[])
            and (schedule_id is null or step_key <> '' or edited ? 'assigneeId')))

@@ -7,7 +7,7 @@ import { changedMeanwhile, invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { readableSchedule, rewriteSchedules, scheduleRows } from '../schedules/index.ts';
 import { carryOutFates, impactOfFates, watchTasks } from '../tasks/index.ts';
-import { lockedTasks } from '../tasks/stored/index.ts';
+import { IS_TOUCHED, lockedTasks, removeTasks } from '../tasks/stored/index.ts';
 import { saveTemplate } from '../templates/index.ts';
 import { Template } from '../templates/stored/index.ts';
 import { assigneeReplaced, heldIds, signOffWithout, stepsWithout } from './held.ts';
@@ -46,21 +46,15 @@ async function carryOut(scope: Scope, personId: string, input: HandOver): Promis
   await checkReceivers(scope, personId, input);
   const { taskIds, scheduleIds, templateIds } = await heldIds(scope, personId);
   const tasks = await lockedTasks(scope, taskIds);
-  // Where each of several has one, nobody takes over another: what lies after the last day is not done.
-  const [own, shared] = [tasks.filter(({ head }) => head !== ''), tasks.filter(({ head }) => head === '')];
-  const gone = own.filter(({ state, workOn }) => input.lastDay !== null && state === 'open' && workOn > input.lastDay);
-  const changes = await scope.recordEach([
-    ...(await carryOutFates(
-      scope,
-      shared.map((task) => ({ kind: 'changed', task, changes: { assigneeId: input.tasksTo } })),
-      'edited',
-    )),
-    ...(await carryOutFates(
-      scope,
-      gone.map((task) => ({ kind: 'removed', task })),
-      'deleted',
-    )),
-  ]);
+  // Where each of several has one, nobody takes over another.
+  const given = await carryOutFates(
+    scope,
+    tasks.flatMap((task) =>
+      task.head === '' ? [{ kind: 'changed' as const, task, changes: { assigneeId: input.tasksTo } }] : [],
+    ),
+    'edited',
+  );
+  const changes = await scope.recordEach(given);
   for (const template of await scope.find(Template, { id: In(templateIds) })) {
     const receivers = { to: input.templatesTo, signs: input.signOffsTo };
     const { changeId } = await saveTemplate(
@@ -85,8 +79,24 @@ async function carryOut(scope: Scope, personId: string, input: HandOver): Promis
   if (input.lastDay !== null) {
     const left = await writeMember(scope, person, { worksUntil: input.lastDay }, 'changed');
     if (left !== null) changes.push(left);
+    await takeBackHeads(scope, personId, input.lastDay);
   }
   return changes;
+}
+
+/**
+ * What is one's own where each of several has one is not done after the last day, as far as nobody has touched it. An undo of
+ * that day makes it anew, as runs would have.
+ */
+async function takeBackHeads(scope: Scope, personId: string, lastDay: string): Promise<void> {
+  const rows = await scope.sql<{ id: string }>(
+    `select id from task where workspace_id = $1 and head = $2 and state = 'open' and work_on > $3::date and not ${IS_TOUCHED}`,
+    [personId, lastDay],
+  );
+  await removeTasks(
+    scope,
+    rows.map(({ id }) => id),
+  );
 }
 
 /** The dates of schedules, by which turns go on where they stand. One that can't be read has none. */

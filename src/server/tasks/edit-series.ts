@@ -11,7 +11,7 @@ import {
   type TitleContext,
 } from '../../core/index.ts';
 import { Asset, Client } from '../clients/index.ts';
-import { notFound } from '../platform/refusal.ts';
+import { invalid, notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { impactOf, ownWrite, plannedYear, Schedule, scheduleRows, UNSEEN_ONLY } from '../schedules/index.ts';
 import { editableTask, editChanges } from './edit.ts';
@@ -65,6 +65,14 @@ async function decide(scope: Scope, id: string, edit: WideEdit, reach: WideReach
   mustMay(scope, 'editSeries', task);
   if (task.scheduleId === null || task.nominalDate === null) throw notFound('schedule of this task');
   const own = editChanges(task, edit);
+  if (task.head !== '' && own.assigneeId !== undefined && own.assigneeId !== task.assigneeId)
+    throw invalid([
+      {
+        path: 'assigneeId',
+        message:
+          'Each of several has one of their own: give this one alone to somebody, or say on the schedule who has one.',
+      },
+    ]);
   const contexts = await titleContexts(scope);
   const series: SeriesEdit = {
     before: editable(task),

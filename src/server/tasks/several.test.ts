@@ -3,7 +3,7 @@ import { type Impact, impactSchema, type Schedule, type Task } from '../../contr
 import { runMaking } from '../runs/making.ts';
 import { oneSchedule, scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
-import { doTo } from '../testing/work.ts';
+import { doTo, editOf } from '../testing/work.ts';
 
 let server: TestServer;
 let ines: Agent;
@@ -37,28 +37,12 @@ const tasks = () =>
 const kit = async () => (await server.person('Kit Sorrell')).id;
 
 describe('an edit of one task that goes further', () => {
-  const editOf = async (id: string, rest: object) => {
-    const task: Task = (await ines.get(`/api/tasks/${id}`)).body;
-    return {
-      title: task.title,
-      instructions: task.instructions,
-      workOn: task.on,
-      dueOn: task.dueOn,
-      startTime: task.startTime,
-      dueTime: task.dueTime,
-      assigneeId: task.assignee?.id ?? null,
-      estimateMinutes: task.estimateMinutes,
-      priority: task.priority,
-      version: task.version,
-      ...rest,
-    };
-  };
   const impact = async (id: string, rest: object): Promise<Impact> =>
     impactSchema.parse(
       (
         await ines
           .post(`/api/tasks/${id}/edit-impact`)
-          .send(await editOf(id, rest))
+          .send(await editOf(ines, id, rest))
           .expect(200)
       ).body,
     );
@@ -66,7 +50,7 @@ describe('an edit of one task that goes further', () => {
     (
       await ines
         .put(`/api/tasks/${id}`)
-        .send(await editOf(id, rest))
+        .send(await editOf(ines, id, rest))
         .expect(200)
     ).body;
 
@@ -153,7 +137,7 @@ describe('an edit of one task that goes further', () => {
     const nadia = await server.browser('Nadia Orme');
     const [first] = (await tasks()) as [Row];
     expect(first.who).toBe('Nadia Orme');
-    const edit = await editOf(first.id, { estimateMinutes: 20, reach: 'later' });
+    const edit = await editOf(ines, first.id, { estimateMinutes: 20, reach: 'later' });
     const { body } = await nadia.put(`/api/tasks/${first.id}`).send(edit).expect(403);
     expect(body.detail).toContain('Only a planner or a manager');
     await nadia.post(`/api/tasks/${first.id}/edit-impact`).send(edit).expect(403);

@@ -15,6 +15,7 @@ export async function taskAsTemplate(scope: Scope, taskId: string): Promise<Temp
   const set = (await findTasks(scope, { setId: task.setId })).sort((a, b) => a.setIndex - b.setIndex);
   const main = set.find(({ stepKey }) => stepKey === '') ?? task;
   const template = task.templateId === null ? null : await scope.one(Template, task.templateId, 'template');
+  const askedBy = new Map(template?.steps.flatMap((step) => (step.kind === 'task' ? [[step.key, step.tickets]] : [])));
   const people = await scope.peopleNames();
   const client = main.clientId === null ? null : await scope.one(Client, main.clientId, 'client');
   const asset = main.assetId === null ? null : await scope.one(Asset, main.assetId, 'asset');
@@ -42,6 +43,7 @@ export async function taskAsTemplate(scope: Scope, taskId: string): Promise<Temp
             estimateMinutes: one.estimateMinutes,
             demands: one.demands,
             signOff: one.signOff,
+            tickets: askedBy.get(one.stepKey),
           },
           ...checks(one),
         ],

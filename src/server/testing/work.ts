@@ -1,3 +1,4 @@
+import type { Task } from '../../contract/index.ts';
 import type { Demand, Step } from '../../core/index.ts';
 import type { Agent } from './test-server.ts';
 
@@ -69,4 +70,16 @@ export async function doTo(by: Agent, taskId: string | undefined, deed: object, 
     .send({ tasks: [{ id: taskId, version: task.version ?? 1 }], deed })
     .expect(status);
   return body;
+}
+
+/** An edit of a task that changes nothing but what is said besides. */
+export async function editOf(by: Agent, id: string, rest: object) {
+  const task: Task = (await by.get(`/api/tasks/${id}`).expect(200)).body;
+  const { title, instructions, dueOn, startTime, dueTime, estimateMinutes, priority, version } = task;
+  const { on: workOn, assignee } = task;
+  return {
+    ...{ title, instructions, workOn, dueOn, startTime, dueTime, estimateMinutes, priority, version },
+    assigneeId: assignee?.id ?? null,
+    ...rest,
+  };
 }
