@@ -250,7 +250,8 @@ export {
 export { reckoningFault } from './planning/reckoning-fault.ts';
 export { type DeletedTask, type HeldBecause, type Reconciliation, reconcile } from './planning/reconcile.ts';
 export { type RehearsedLine, rehearsedLines } from './planning/rehearsed.ts';
-export { type Remark, remarks, type WorkBeside } from './planning/remarks.ts';
+export type { Remark, WorkBeside } from './planning/remark.ts';
+export { remarks } from './planning/remarks.ts';
 export { explainRRule, type RRuleOptions, type WrittenRRule, writeRRule } from './planning/rrule-writer.ts';
 export {
   type Exception,

@@ -11,7 +11,8 @@ import { monthsRule } from '../recurrence/generated.ts';
 import type { MonthPoint, Recurrence, Rule } from '../recurrence/rule.ts';
 import { outlook } from './outlook.ts';
 import { namedFor } from './plan.ts';
-import { type RemarkContext, remarks } from './remarks.ts';
+import type { RemarkContext } from './remark.ts';
+import { remarks } from './remarks.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
 import { PLAIN_TIMING } from './timing.ts';
 
