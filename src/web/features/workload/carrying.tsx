@@ -1,4 +1,4 @@
-import { type DragEvent, type ReactNode, useState } from 'react';
+import { type DragEvent, type ReactNode, useRef, useState } from 'react';
 import type { TaskDeed, TaskLine } from '../../../contract/index.ts';
 import { dayOfIso, isoOfDay } from '../../../core/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
@@ -17,9 +17,8 @@ interface Carried {
 }
 
 export interface Carrying {
-  readonly carried: Carried | null;
   readonly begin: (carried: Carried | null) => void;
-  /** Whether it can be put into a cell: on the same day to somebody else, or with whoever has it on another day. */
+  /** Whether it can be put into a cell: on the same day to somebody else, or with whoever has it on another day to come. */
   readonly takes: (personId: string | null, day: string) => boolean;
   readonly over: (event: DragEvent, personId: string | null, day: string) => void;
   readonly drop: (personId: string | null, day: string) => void;
@@ -37,10 +36,11 @@ interface Asked {
 /** Carries a task to another person or another day: what that changes is shown before it is done. */
 export function useCarrying(groups: readonly Group[], starts: readonly string[]): Carrying {
   const { today } = useWorkspace();
-  const { impactOfSeveral, changeSeveral } = useTaskActions();
   const refresh = useRefresh();
+  const { impactOfSeveral, changeSeveral } = useTaskActions();
   const [carried, setCarried] = useState<Carried | null>(null);
-  const [hint, setHint] = useState<{ readonly words: string; readonly x: number; readonly y: number } | null>(null);
+  // Written to as it is carried along: thousands of cells are not drawn anew at each step of the pointer.
+  const hint = useRef<HTMLDivElement>(null);
   const { look, dialog } = useLookedAt<Asked>({
     impactOf: ({ deed, task }) => impactOfSeveral([task], deed),
     save: async ({ deed, task, done }) => {
@@ -50,36 +50,40 @@ export function useCarrying(groups: readonly Group[], starts: readonly string[])
     hasReach: false,
     onRefused: sayTrouble,
   });
-  const begin = (next: Carried | null) => {
-    setCarried(next);
-    if (next === null) setHint(null);
-  };
   const takes = (personId: string | null, day: string) =>
     carried !== null && day >= isoOfDay(today) && (carried.personId === personId) !== (carried.day === day);
-  const nameOf = (id: string | null) => {
-    const row = groups.flatMap(({ rows }) => rows).find(({ person }) => (person?.id ?? null) === id);
-    return row?.person?.name ?? 'nobody yet';
+  const rowOf = (id: string | null) =>
+    groups.flatMap(({ rows }) => rows).find(({ person }) => (person?.id ?? null) === id);
+  const nameOf = (id: string | null) => rowOf(id)?.person?.name ?? 'nobody yet';
+  const say = (words: string, x = 0, y = 0) => {
+    const box = hint.current;
+    if (!box) return;
+    box.hidden = words === '';
+    box.textContent = words;
+    box.style.left = `${Math.min(x + 14, window.innerWidth - 340)}px`;
+    box.style.top = `${Math.min(y + 12, window.innerHeight - 44)}px`;
+  };
+  const begin = (next: Carried | null) => {
+    setCarried(next);
+    say('');
   };
   return {
-    carried,
     begin,
     takes,
     over(event, personId, day) {
-      if (!carried || !takes(personId, day)) return setHint(null);
+      if (!carried || !takes(personId, day)) return say('');
       event.preventDefault();
-      const row = groups.flatMap(({ rows }) => rows).find(({ person }) => (person?.id ?? null) === personId);
-      const cell = row?.cells[starts.indexOf(day)];
+      const cell = rowOf(personId)?.cells[starts.indexOf(day)];
       const before = cell ? workOf(cell) : 0;
       const to = carried.day === day ? nameOf(personId) : sayDay(dayOfIso(day), today);
-      setHint({
-        words: `${carried.task.title} to ${to}, ${hoursOf(before)} → ${hoursOf(before + carried.task.estimateMinutes)} h`,
-        ...{ x: event.clientX, y: event.clientY },
-      });
+      const hours = `${hoursOf(before)} → ${hoursOf(before + carried.task.estimateMinutes)} h`;
+      say(`${carried.task.title} to ${to}, ${hours}`, event.clientX, event.clientY);
     },
     drop(personId, day) {
-      if (!carried || !takes(personId, day)) return begin(null);
-      const { task } = carried;
+      const isTaken = takes(personId, day);
       begin(null);
+      if (!carried || !isTaken) return;
+      const { task } = carried;
       if (carried.day === day) {
         const to = nameOf(personId);
         look({
@@ -98,18 +102,12 @@ export function useCarrying(groups: readonly Group[], starts: readonly string[])
     dialog: (
       <>
         {dialog}
-        {hint && (
-          <div
-            className="pointer-events-none fixed z-30 border border-ink bg-base-100 px-2.5 py-1 text-row shadow-sm"
-            style={{
-              left: Math.min(hint.x + 14, window.innerWidth - 340),
-              top: Math.min(hint.y + 12, window.innerHeight - 44),
-            }}
-            role="status"
-          >
-            {hint.words}
-          </div>
-        )}
+        <div
+          ref={hint}
+          hidden
+          className="pointer-events-none fixed z-30 border border-ink bg-base-100 px-2.5 py-1 text-row shadow-sm"
+          role="status"
+        />
       </>
     ),
   };
