@@ -72,4 +72,38 @@ describe('leave', () => {
     await user.click(screen.getByRole('button', { name: 'Put back' }));
     expect(screen.getByRole('button', { name: 'write when' })).toBeTruthy();
   });
+
+  it('that can’t be saved after the look says why beside what is written, which is kept', async () => {
+    const user = userEvent.setup();
+    const answers = { ...around(), [`POST /people/${NADIA.id}/leave`]: new TypeError('no net') };
+    await show(<LeavePart personId={NADIA.id} name={NADIA.name} />, { answers });
+    await user.click(await screen.findByRole('button', { name: 'write when' }));
+    await write(user, 'Away from', '1 Dec 2026');
+    await user.click(screen.getByRole('button', { name: 'See impact' }));
+    await user.click(await screen.findByRole('button', { name: /^Enter the leave/ }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(
+      /^The server does not answer\. What you typed is kept/,
+    );
+    expect(screen.queryByRole('dialog')).toBeNull();
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Away from' }).value).toBe('1 Dec 2026');
+  });
+
+  it('says what is not done by anybody, where each who is there has one', async () => {
+    const user = userEvent.setup();
+    const [first] = IMPACT.items;
+    const dropped = { ...first, fate: 'dropped', to: null, why: 'each who is there has one' };
+    const impact = {
+      ...IMPACT,
+      items: [dropped],
+      counts: { ...IMPACT.counts, goes: 0, nobody: 0, dropped: 1, notMade: 0 },
+    };
+    const answers = { ...around(), [`POST /people/${NADIA.id}/leave/impact`]: impact };
+    await show(<LeavePart personId={NADIA.id} name={NADIA.name} />, { answers });
+    await user.click(await screen.findByRole('button', { name: 'write when' }));
+    await user.click(screen.getByRole('button', { name: 'See impact' }));
+    const dialog = await screen.findByRole('dialog');
+    expect(dialog.textContent).toContain('1are not doneone a head');
+    expect(dialog.textContent).toContain('1 task falls in it');
+    expect(screen.getByRole('button', { name: 'Enter the leave' })).toBeTruthy();
+  });
 });

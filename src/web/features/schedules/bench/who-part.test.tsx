@@ -1,4 +1,4 @@
-import { screen, within } from '@testing-library/react';
+import { cleanup, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
@@ -111,5 +111,52 @@ describe('who does it on the bench', () => {
       goesOn: { length: { per: 'week', on: 1 }, rosters: [{ from: '2026-12-21', people: [NADIA.id, KIT.id] }] },
     });
     expect(screen.getByText('3 turns of 2 people, Mon 30 Nov to Sun 20 Dec')).toBeTruthy();
+  });
+
+  it('keeps lines of weeks that are over, and what is typed wrong over a detour; back to the list as it was', async () => {
+    const line = (from: string, to: string, personId: string) => ({ from, to, personId });
+    const past = line('2026-11-09', '2026-11-15', INES.id);
+    const list = [past, line('2026-11-23', '2026-11-29', NADIA.id)];
+    const rule: AssignmentRule = { v: 1, kind: 'listed', list, goesOn: null, cover: 'next' };
+    const { now, user } = await shown(rule);
+    const text = () => screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Who has which days' });
+    expect(text().value).toBe('Mon 23 Nov 2026 to Sun 29 Nov\tNadia');
+    expect(screen.getByText(/1 line of weeks that are over is kept\.$/)).toBeTruthy();
+    expect(screen.getByText(/^The list ends on Sun 29 Nov/)).toBeTruthy();
+    await user.clear(text());
+    await user.paste('30 Nov Kit');
+    expect(now.rule).toMatchObject({ list: [past, { from: '2026-11-30', personId: KIT.id }] });
+    await user.clear(text());
+    await user.paste('10 Nov 2026 Kit');
+    expect(screen.getByRole('alert').textContent).toContain('2026-11-10 lies among the days that are over');
+    const { rule: kept } = now;
+    cleanup();
+    await shown(kept);
+    expect(text().value).toBe('10 Nov 2026 Kit');
+    await userEvent.setup().click(screen.getByRole('button', { name: 'Back to the list as it was' }));
+    expect(text().value).toBe('Mon 30 Nov 2026\tKit');
+    expect(screen.queryByRole('alert')).toBeNull();
+  });
+
+  it('gives each of several one of their own, and says where that can’t be', async () => {
+    const { now, user } = await shown({ v: 1, kind: 'anyOf', group: { of: 'role', role: 'Dockhand' } });
+    await user.click(screen.getByRole('radio', { name: 'each of several' }));
+    expect(now.rule).toEqual({ v: 1, kind: 'eachOf', group: { of: 'role', role: 'Dockhand' }, daysOffToo: true });
+    await user.selectOptions(screen.getByRole('combobox', { name: /no hours/ }), 'not on days off');
+    await user.click(screen.getByRole('button', { name: /^Of whom/ }));
+    await user.click(screen.getByRole('option', { name: 'everyone' }));
+    expect(now.rule).toEqual({ v: 1, kind: 'eachOf', group: { of: 'everyone' }, daysOffToo: false });
+  });
+
+  it('lets a date that is skipped pass its turn on, where turns are taken each time', async () => {
+    const rosters = [{ from: '2026-11-02', people: [INES.id, NADIA.id] }];
+    const turns = { length: { per: 'occurrence' } as const, rosters, swaps: [] };
+    const { now, user } = await shown({ v: 1, kind: 'inTurn', cover: 'next', turns });
+    const skipped = () => screen.getByRole('combobox', { name: 'The turn of a date that is skipped' });
+    await user.selectOptions(skipped(), 'passes its turn on');
+    expect(now.rule).toMatchObject({ turns: { length: { per: 'occurrence', skipped: 'passes on' } } });
+    await user.selectOptions(skipped(), 'uses up its turn');
+    expect(now.rule).toMatchObject({ turns: { length: { per: 'occurrence' } } });
+    expect(JSON.stringify(now.rule)).not.toContain('passes on');
   });
 });
