@@ -109,17 +109,16 @@ export function sayList(list: readonly Listed[], people: readonly NamedPerson[])
   return list
     .map(({ from, to, personId }) => {
       const [first, last] = [dayOfIso(from), dayOfIso(to)];
-      return `${sayWith(first)}${last === first ? '' : ` to ${sayWith(last, first)}`}\t${nameOf(personId)}`;
+      return `${sayWith(first)}${last === first ? '' : ` to ${sayEnd(last, first)}`}\t${nameOf(personId)}`;
     })
     .join('\n');
 }
 
-/** With its weekday; its year is left out within a year of the day before it, from which it is read on. */
-function sayWith(day: CivilDay, after: CivilDay | null = null): string {
-  const date = sayDate(day);
-  const said = after !== null && day - after < 365 ? date.replace(/ \d{4}$/, '') : date;
-  return `${weekdayShort(weekdayOf(day))} ${said}`;
-}
+const sayWith = (day: CivilDay) => `${weekdayShort(weekdayOf(day))} ${sayDate(day)}`;
+
+/** Its year is left out within a year of the first day, from which it is read on: lines are to stay short. */
+const sayEnd = (day: CivilDay, first: CivilDay) =>
+  day - first < 365 ? sayDate(day).replace(/ \d{4}$/, '') : sayDate(day);
 
 interface Row {
   readonly line: number;

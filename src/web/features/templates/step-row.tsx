@@ -107,6 +107,7 @@ export const StepRow = memo(function StepRow({ step, index, number, problems, ha
             <TicketsAsked
               of={name.toLowerCase()}
               tickets={step.tickets ?? []}
+              personId={step.assignee.by === 'person' ? step.assignee.personId : null}
               onChange={(tickets) => handlers.change(index, { ...step, tickets })}
             />
           )}

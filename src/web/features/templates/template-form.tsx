@@ -82,7 +82,11 @@ export function TemplateForm({ draft, example, known, at, set }: TemplateFormPro
           onChoose={(key) => set('assigneeId', key === NOBODY ? null : key)}
         />
         <FieldError message={at('assigneeId')} />
-        <TicketsAsked tickets={draft.tickets} onChange={(tickets) => set('tickets', tickets)} />
+        <TicketsAsked
+          tickets={draft.tickets}
+          personId={draft.assigneeId}
+          onChange={(tickets) => set('tickets', tickets)}
+        />
         <FieldError message={at('tickets')} />
       </Part>
     </fieldset>

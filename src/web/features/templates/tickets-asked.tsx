@@ -1,4 +1,5 @@
-import { isoOfDay, plural } from '../../../core/index.ts';
+import { useMemo } from 'react';
+import { lackedTicket, peopleHere, plural } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { NamesBlank } from '../../kit/names-blank.tsx';
 import { useColleagues } from '../people/colleagues.ts';
@@ -7,11 +8,13 @@ interface TicketsAskedProps {
   /** The task of the set, where it is not the main one. */
   readonly of?: string;
   readonly tickets: readonly string[];
+  /** Whoever is named for it; null for nobody. */
+  readonly personId: string | null;
   readonly onChange: (tickets: string[]) => void;
 }
 
 /** What whoever does it has to be qualified for, and how many are. */
-export function TicketsAsked({ of, tickets, onChange }: TicketsAskedProps) {
+export function TicketsAsked({ of, tickets, personId, onChange }: TicketsAskedProps) {
   const { tickets: known } = useWorkspace();
   return (
     <div>
@@ -24,26 +27,28 @@ export function TicketsAsked({ of, tickets, onChange }: TicketsAskedProps) {
         placeholder={tickets.length === 0 ? 'no ticket' : 'another ticket'}
         onChange={onChange}
       />
-      {tickets.length > 0 && <Holders tickets={tickets} />}
+      {tickets.length > 0 && <Holders tickets={tickets} personId={personId} />}
     </div>
   );
 }
 
-function Holders({ tickets }: { readonly tickets: readonly string[] }) {
+function Holders({ tickets, personId }: Pick<TicketsAskedProps, 'tickets' | 'personId'>) {
   const { today, staff } = useWorkspace();
-  const here = useColleagues()?.colleagues.filter(({ id }) => staff.some((one) => one.id === id));
+  const known = useColleagues();
+  const here = useMemo(() => known && peopleHere(known.colleagues), [known]);
   if (here === undefined) return null;
-  const date = isoOfDay(today);
-  const holders = here.filter((one) =>
-    tickets.every((name) =>
-      one.tickets.some((ticket) => ticket.name === name && (ticket.until === null || ticket.until >= date)),
-    ),
-  );
+  const holders = staff.filter(({ id }) => {
+    const worker = here.workers.get(id);
+    return worker !== undefined && lackedTicket(worker, tickets, today) === null;
+  });
+  const it = tickets.length === 1 ? 'it' : 'all of them';
+  const lacking = holders.some(({ id }) => id === personId) ? null : staff.find(({ id }) => id === personId);
   return (
     <span className="block text-note leading-4.25 text-ink-2" role="status">
       {holders.length === 0
-        ? `Nobody here holds ${tickets.length === 1 ? 'it' : 'all of them'} today: it would be given to nobody.`
-        : `${plural(holders.length, 'person holds', 'people hold')} ${tickets.length === 1 ? 'it' : 'all of them'} today; no schedule gives it to anybody else.`}
+        ? `Nobody here holds ${it} today: it would be given to nobody.`
+        : `${plural(holders.length, 'person holds', 'people hold')} ${it} today; no schedule gives it to anybody else.`}
+      {lacking && <b className="block font-semibold text-ink">{`${lacking.name} does not hold ${it}.`}</b>}
     </span>
   );
 }

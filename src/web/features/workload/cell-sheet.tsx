@@ -110,7 +110,7 @@ export function CellSheet({ personId, start, by, cell, others, onCarry, onClose 
       )}
       {more > 0 && <p className="px-5 py-2 text-note text-ink-2">and {more} more</p>}
       {onCarry && data?.tasks.some(mayGo) && (
-        <p className="px-5 pt-2 text-note leading-4.5 text-ink-2">
+        <p className="px-5 pt-2 text-note leading-4.5 text-ink-2 max-[720px]:hidden">
           Drag one by its handle to somebody else on that day, or to another day; or choose some and give them below.
         </p>
       )}
@@ -142,7 +142,7 @@ function TaskOfCell({ task, hasDay, isChosen, onToggle, onCarry, onCarried }: Ta
       }}
       onDragEnd={onCarried}
     >
-      {onCarry && <GripVertical size={14} className="-ml-2 flex-none text-ink-2" aria-hidden />}
+      {onCarry && <GripVertical size={14} className="-ml-2 flex-none text-ink-2 max-[720px]:hidden" aria-hidden />}
       {onToggle && (
         <input
           type="checkbox"

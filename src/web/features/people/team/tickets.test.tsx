@@ -91,7 +91,7 @@ describe('tickets that work asks for', () => {
       ]),
     ];
     const around = { '/colleagues': { colleagues, weeks: [] } };
-    await show(<TicketsAsked tickets={tickets} onChange={() => undefined} />, { answers: around });
+    await show(<TicketsAsked tickets={tickets} personId={NADIA.id} onChange={() => undefined} />, { answers: around });
     return (await screen.findByRole('status')).textContent;
   };
 
@@ -99,10 +99,12 @@ describe('tickets that work asks for', () => {
     expect(await asked(['radio'])).toBe('2 people hold it today; no schedule gives it to anybody else.');
   });
   it('say where nobody does', async () => {
-    expect(await asked(['radio', 'crane'])).toBe('Nobody here holds all of them today: it would be given to nobody.');
+    expect(await asked(['radio', 'crane'])).toBe(
+      'Nobody here holds all of them today: it would be given to nobody.Nadia Orme does not hold all of them.',
+    );
   });
   it('are none where none is asked for', async () => {
-    const { container } = await show(<TicketsAsked tickets={[]} onChange={() => undefined} />);
+    const { container } = await show(<TicketsAsked tickets={[]} personId={null} onChange={() => undefined} />);
     expect(within(container).queryByRole('status')).toBeNull();
   });
 });

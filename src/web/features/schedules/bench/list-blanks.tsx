@@ -81,8 +81,8 @@ export function ListBlanks({ place, rule, set }: ListBlanksProps) {
   return (
     <>
       <textarea
-        className="blank mt-1 h-auto w-full max-w-[430px] px-2.5 py-1 font-mono text-note leading-5 whitespace-pre"
-        style={{ fieldSizing: 'content', minHeight: 92, maxHeight: 210 } as React.CSSProperties}
+        className="blank mt-1 h-auto w-full max-w-[430px] px-2 py-1 font-mono text-note leading-5 whitespace-pre"
+        style={{ tabSize: 2, fieldSizing: 'content', minHeight: 92, maxHeight: 210 } as React.CSSProperties}
         aria-label="Who has which days"
         aria-invalid={faults.length > 0}
         aria-describedby={helpId}
