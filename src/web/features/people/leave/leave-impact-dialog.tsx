@@ -22,12 +22,12 @@ interface LeaveImpactDialogProps {
 }
 
 const FATES = ['goes', 'offered', 'nobody', 'dropped', 'stays'] as const satisfies readonly Covered['fate'][];
-const FATE_WORDS: Readonly<Record<Covered['fate'], readonly [name: string, aside: string]>> = {
-  goes: ['change hands', ''],
-  offered: ['to take', 'by any one'],
-  nobody: ['nobody’s', 'for a planner to give'],
-  dropped: ['are not done', 'one a head'],
-  stays: ['stay', 'begun'],
+const FATE_WORDS: Readonly<Record<Covered['fate'], readonly [one: string, several: string, aside: string]>> = {
+  goes: ['changes hands', 'change hands', ''],
+  offered: ['to take', 'to take', 'by any one'],
+  nobody: ['nobody’s', 'nobody’s', 'for a planner to give'],
+  dropped: ['is not done', 'are not done', 'one a head'],
+  stays: ['stays', 'stay', 'begun'],
 };
 
 /** Which work goes to whom while somebody is away, and what that makes of the weeks of those who get it. */
@@ -114,7 +114,7 @@ function FateBand({ fate, count, items }: FateBandProps) {
   const [all, setAll] = useState(false);
   const today = useToday();
   if (count === 0) return null;
-  const [name, aside] = FATE_WORDS[fate];
+  const [one, several, aside] = FATE_WORDS[fate];
   // The same work on several days is one line, with all its days.
   const groups = [
     ...groupBy(items, ({ work, about, to, why, state }) => [work, about, to?.name, why, state].join('\n')).values(),
@@ -122,14 +122,14 @@ function FateBand({ fate, count, items }: FateBandProps) {
   const shown = all ? groups : groups.slice(0, SHOWN);
   const more = groups.length - shown.length;
   return (
-    <Band on="dialog" name={name} count={count} asides={aside ? [aside] : []}>
+    <Band on="dialog" name={count === 1 ? one : several} count={count} asides={aside ? [aside] : []}>
       {shown.map((group) => {
         const first = group[0] as Covered;
         const minutes = group.reduce((sum, one) => sum + one.minutes, 0);
         return (
           <div
             key={`${first.taskId} ${first.scheduleId} ${first.on}`}
-            className="grid min-h-8 grid-cols-[22px_minmax(0,1fr)_68px_minmax(0,0.8fr)] items-baseline gap-x-2 border-b border-line py-1 text-row leading-5 last:border-b-0"
+            className="grid min-h-8 grid-cols-[22px_minmax(0,1fr)_68px_minmax(0,0.8fr)] items-baseline gap-x-2 border-b border-line py-1 text-row leading-5 last:border-b-0 max-[720px]:px-4"
           >
             <span className="self-center">
               <Pennant state={first.state === 'foreseen' ? 'bare' : first.state} />

@@ -102,7 +102,7 @@ describe('leave', () => {
     await user.click(await screen.findByRole('button', { name: 'write when' }));
     await user.click(screen.getByRole('button', { name: 'See impact' }));
     const dialog = await screen.findByRole('dialog');
-    expect(dialog.textContent).toContain('1are not doneone a head');
+    expect(dialog.textContent).toContain('1is not doneone a head');
     expect(dialog.textContent).toContain('1 task falls in it');
     expect(screen.getByRole('button', { name: 'Enter the leave' })).toBeTruthy();
   });
