@@ -35,7 +35,7 @@ export { type EvenMove, type EvenPerson, type EvenTask, evenOut, unevennessOf } 
 export { type LineHolds, type ListFault, type ListReading, readList, sayList } from './assignment/list-text.ts';
 export { goesOnAfter, type Listed, lastListed, listedTwice, MOST_LISTED } from './assignment/listed.ts';
 export { Loads, type WeekOfWork } from './assignment/loads.ts';
-export { type Colleague, HALVES, type Half, peopleHere } from './assignment/people-here.ts';
+export { type Colleague, HALVES, type Half, peopleHere, ticketsHeld } from './assignment/people-here.ts';
 export {
   eachNeedsDates,
   handedOn,

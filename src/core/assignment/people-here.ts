@@ -1,3 +1,4 @@
+import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
 import { minutesAWeek, type WeekMinutes } from '../people/week-hours.ts';
 import { type Group, People } from './assignment.ts';
@@ -50,15 +51,23 @@ export function peopleHere(colleagues: readonly Colleague[]): People {
 }
 
 function workerOf({ id, weeks, weeksFrom, worksFrom, worksUntil, leave, tickets, deputyId }: Colleague): Worker {
-  const day = (date: IsoDate | null) => (date === null ? null : dayOfIso(date));
   return {
     ...{ id, weeks, deputyId },
     weeksFrom: dayOfIso(weeksFrom),
-    worksFrom: day(worksFrom),
-    worksUntil: day(worksUntil),
+    worksFrom: dayOrNull(worksFrom),
+    worksUntil: dayOrNull(worksUntil),
     leave: leave.map(
       ({ from, to, half }): Leave => ({ from: dayOfIso(from), to: dayOfIso(to), ...(half === null ? {} : { half }) }),
     ),
-    tickets: tickets.map(({ name, until }): Ticket => ({ name, until: day(until) })),
+    tickets: ticketsHeld(tickets),
   };
+}
+
+/** Tickets as they are told of over the wire and stored, ready to be asked for a day. */
+export function ticketsHeld(tickets: Colleague['tickets']): Ticket[] {
+  return tickets.map(({ name, until }) => ({ name, until: dayOrNull(until) }));
+}
+
+function dayOrNull(date: IsoDate | null): CivilDay | null {
+  return date === null ? null : dayOfIso(date);
 }

@@ -1,4 +1,12 @@
-import { dayOfIso, isEnded, lackedTicket, type NoTicket, type Right, sayWhoMayAll } from '../../core/index.ts';
+import {
+  dayOfIso,
+  isEnded,
+  lackedTicket,
+  type NoTicket,
+  type Right,
+  sayWhoMayAll,
+  ticketsHeld,
+} from '../../core/index.ts';
 import type { Person } from '../platform/identity/person.ts';
 import { forbidden } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -65,8 +73,7 @@ export function lackedBy(
   { workOn }: Pick<Task, 'workOn'>,
 ): NoTicket | null {
   if (person === null) return null;
-  const held = person.tickets.map(({ name, until }) => ({ name, until: until === null ? null : dayOfIso(until) }));
-  return lackedTicket({ tickets: held }, tickets, dayOfIso(workOn));
+  return lackedTicket({ tickets: ticketsHeld(person.tickets) }, tickets, dayOfIso(workOn));
 }
 
 /** Whoever plans may take whatever is offered; others what is offered to them, or to nobody by name. */

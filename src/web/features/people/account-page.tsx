@@ -31,7 +31,7 @@ export default function AccountPage() {
           <div className="grid max-w-[980px] grid-cols-[minmax(0,1fr)_320px] gap-x-12 gap-y-8 px-5 py-4 max-[820px]:grid-cols-1 max-[720px]:px-4">
             <div>
               <Sessions sessions={data.sessions} onEnded={() => void mutate()} />
-              <LeavePart personId={me.id} name={me.name} />
+              <LeavePart personId={me.id} name={me.name} className="mt-7 border-t border-line-2 pt-3" />
               <MyWays />
             </div>
             <div>

@@ -4,7 +4,7 @@ import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { sayDay, sayDayOfMonth } from '../../kit/ways.ts';
 import type { Carrying } from './carrying.tsx';
 import { type LoadGridProps, PeopleRows } from './people-rows.tsx';
-import { hoursOf, isOver, sumOf, workOf } from './workload-words.ts';
+import { hoursOf, isOver, sayCell, stripes, sumOf, workOf } from './workload-words.ts';
 
 /** A cell is 24 px wide at least, to be hit (WCAG 2.2, 2.5.8), and all of them stand beside an open sheet at 1280. */
 const COLUMNS = 'grid grid-cols-[72px_minmax(92px,150px)_minmax(676px,1fr)] pr-2';
@@ -25,12 +25,10 @@ export function DayGrid({ starts, groups, open, onOpen, foreseenUpTo, carrying }
   const rows = groups.flatMap(({ rows: of }) => of);
   const weeks = Array.from({ length: days.length / DAYS_A_WEEK }, (_, i) => days[i * DAYS_A_WEEK] as CivilDay);
   const across = { gridTemplateColumns: `repeat(${days.length}, minmax(0, 1fr))` };
-  const scale = Math.max(
-    LEAST_SCALE,
-    ...rows.flatMap(({ person, cells }) =>
-      person === null ? [] : cells.map((cell) => Math.max(cell.capacity, workOf(cell))),
-    ),
-  );
+  const scale = rows
+    .filter(({ person }) => person !== null)
+    .flatMap(({ cells }) => cells)
+    .reduce((most, cell) => Math.max(most, cell.capacity, workOf(cell)), LEAST_SCALE);
   const lookOf = (day: CivilDay) =>
     `${weekdayOf(day) === 1 ? 'border-l border-line-2' : ''} ${day === today ? 'bg-chosen' : workingCalendar.isWorkingDay(day) ? '' : 'bg-base-200'}`;
   return (
@@ -122,7 +120,7 @@ function DayCell({ cell, scale, label, className, isOpen, isTarget, onOpen, onOv
   const work = workOf(cell);
   const over = isOver(cell);
   const high = (minutes: number) => `${(TALL * minutes) / scale}px`;
-  const words = `${label}: ${hoursOf(work)} of ${hoursOf(capacity)} hours${isAway ? ', away' : ''}${over ? ', over' : ''}`;
+  const words = sayCell(label, cell);
   return (
     <button
       type="button"
@@ -131,11 +129,7 @@ function DayCell({ cell, scale, label, className, isOpen, isTarget, onOpen, onOv
       aria-pressed={isOpen}
       title={words}
       className={`relative min-h-[37px] cursor-pointer hover:outline-1 hover:-outline-offset-1 hover:outline-line-2 ${className} ${isOpen ? 'z-1 outline-2 -outline-offset-2 outline-primary' : ''} ${isTarget ? 'outline-1 -outline-offset-2 outline-accent outline-dashed' : ''}`}
-      style={
-        isAway
-          ? { backgroundImage: 'repeating-linear-gradient(135deg, var(--line-2) 0 1px, transparent 1px 6px)' }
-          : undefined
-      }
+      style={isAway ? stripes('--line-2') : undefined}
       onClick={onOpen}
       onDragOver={onOver}
       onDrop={(event) => {

@@ -4,7 +4,7 @@ import { dayOfIso, isoOfDay, mondayOf } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { sayDayOfMonth } from '../../kit/ways.ts';
 import { type LoadGridProps, PeopleRows } from './people-rows.tsx';
-import { hoursOf, isOver, sumOf, workOf } from './workload-words.ts';
+import { hoursOf, isOver, sayCell, stripes, sumOf, workOf } from './workload-words.ts';
 
 const SumChart = lazy(() => import('./sum-chart.tsx'));
 
@@ -95,7 +95,7 @@ function Cell({ cell, label, isHere, isOpen, onOpen }: CellProps) {
   const over = isOver(cell);
   const most = Math.max(capacity, work, 1);
   const share = (minutes: number) => `${(100 * minutes) / most}%`;
-  const words = `${label}: ${hoursOf(work)} of ${hoursOf(capacity)} hours${isAway ? ', away' : ''}${over ? ', over' : ''}`;
+  const words = sayCell(label, cell);
   return (
     <button
       type="button"
@@ -104,11 +104,7 @@ function Cell({ cell, label, isHere, isOpen, onOpen }: CellProps) {
       aria-pressed={isOpen}
       title={words}
       className={`relative flex h-[33px] cursor-pointer flex-col justify-center px-2 text-row leading-4 hover:bg-base-200 ${isHere ? 'bg-chosen' : ''} ${isOpen ? 'z-1 outline-2 -outline-offset-2 outline-primary' : ''} ${isAway ? 'text-ink-2' : ''}`}
-      style={
-        isAway
-          ? { backgroundImage: 'repeating-linear-gradient(135deg, var(--line) 0 1px, transparent 1px 6px)' }
-          : undefined
-      }
+      style={isAway ? stripes('--line') : undefined}
       onClick={onOpen}
     >
       {isAway && work === 0 ? (

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { LoadOfPerson, WorkloadCell } from '../../../contract/index.ts';
-import { groupsOf, hoursOf, isOver, sumOf, tableOf, workOf } from './workload-words.ts';
+import { groupsOf, hoursOf, isOver, sayCell, sumOf, tableOf, workOf } from './workload-words.ts';
 
 const cell = (of: Partial<WorkloadCell> = {}): WorkloadCell => ({
   ...{ done: 0, open: 0, foreseen: 0, capacity: 450, isAway: false },
@@ -26,6 +26,8 @@ describe('figures of the workload', () => {
   });
 
   it('are over where there is more than the hours, or anything at all while somebody is away', () => {
+    expect(sayCell('Wil, Mon 30 Nov', cell({ open: 540 }))).toBe('Wil, Mon 30 Nov: 9 of 7.5 hours, over');
+    expect(sayCell('Wil, Mon 30 Nov', cell({ capacity: 0, isAway: true }))).toBe('Wil, Mon 30 Nov: 0 of 0 hours, away');
     expect(isOver(cell({ open: 450 }))).toBe(false);
     expect(isOver(cell({ open: 451 }))).toBe(true);
     expect(isOver(cell({ capacity: 0, isAway: true }))).toBe(false);

@@ -16,6 +16,17 @@ export const isOver = (cell: WorkloadCell): boolean =>
 
 export const workOf = ({ done, open, foreseen }: WorkloadCell): number => done + open + foreseen;
 
+/** "Wil Sands, Mon 30 Nov: 9 of 7.5 hours, over". */
+export function sayCell(label: string, cell: WorkloadCell): string {
+  const states = [cell.isAway ? ', away' : '', isOver(cell) ? ', over' : ''].join('');
+  return `${label}: ${hoursOf(workOf(cell))} of ${hoursOf(cell.capacity)} hours${states}`;
+}
+
+/** Behind the figures of whoever is away. */
+export const stripes = (line: '--line' | '--line-2') => ({
+  backgroundImage: `repeating-linear-gradient(135deg, var(${line}) 0 1px, transparent 1px 6px)`,
+});
+
 /** The same of several, added up. */
 export function sumOf(cells: readonly WorkloadCell[]): WorkloadCell {
   const sum = (figure: 'done' | 'open' | 'foreseen' | 'capacity') => cells.reduce((all, one) => all + one[figure], 0);

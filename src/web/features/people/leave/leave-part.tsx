@@ -17,6 +17,8 @@ import { sayCount, sayLeaveDays } from './leave-words.ts';
 interface LeavePartProps {
   readonly personId: string;
   readonly name: string;
+  /** The edges of the part, where it does not stand in a sheet. */
+  readonly className?: string;
 }
 
 /** Nothing is chosen yet where `days` is null. */
@@ -29,7 +31,7 @@ type Draft = z.infer<typeof draftSchema>;
 const NOTHING: Draft = { days: null, half: null, note: '' };
 
 /** When somebody is away: what was and is to come, and more of it, entered or asked for. */
-export function LeavePart({ personId, name }: LeavePartProps) {
+export function LeavePart({ personId, name, className = SECTION }: LeavePartProps) {
   const { may, me, today } = useWorkspace();
   const { data } = useLeaveOf(personId);
   const isMine = me.id === personId;
@@ -42,7 +44,7 @@ export function LeavePart({ personId, name }: LeavePartProps) {
     .filter(({ state, from, to }) => state === 'given' && from.startsWith(year) && dayOfIso(to) < today)
     .reduce((sum, { days }) => sum + days, 0);
   return (
-    <section className={SECTION} aria-label="Away">
+    <section className={className} aria-label="Away">
       <SectionTitle aside={taken > 0 ? `${sayCount(taken)} taken in ${year}` : ''}>Away</SectionTitle>
       <LeaveMonths
         leave={leave}
@@ -117,7 +119,7 @@ function LeaveLines({ leave, name }: { readonly leave: readonly Leave[]; readonl
   );
 }
 
-interface LeaveFormProps extends LeavePartProps {
+interface LeaveFormProps extends Omit<LeavePartProps, 'className'> {
   readonly isAsking: boolean;
   readonly draft: Draft & { readonly days: { readonly from: string; readonly to: string } };
   readonly onChange: (draft: Draft) => void;
