@@ -40,7 +40,7 @@ const say = (what: string, ms: number, reference: number, aim: string) =>
 
 const crew: Worker[] = Array.from({ length: 50 }, (_, i) => ({
   ...{ id: `p${i}`, weeks: [plainWeek(450, [1, 2, 3, 4, 5])], weeksFrom: TODAY },
-  ...{ worksFrom: null, worksUntil: null, tickets: [], deputyId: null },
+  ...{ shifts: [], shiftChanges: new Map(), worksFrom: null, worksUntil: null, tickets: [], deputyId: null },
   leave: i % 5 === 0 ? [{ from: TODAY + i, to: TODAY + i + 6 }] : [],
 }));
 const ids = crew.map(({ id }) => id);
@@ -116,13 +116,27 @@ function weeksOf(people: number, weeks: number, tasks: number): { people: EvenPe
   }));
 }
 
+/** The straightforward way: the longest first, each to whoever of those who may is least full. */
+function spreadAnew({ people, tasks }: ReturnType<typeof weeksOf>[number]): Map<string, string> {
+  const minutes = new Map(people.map(({ id }) => [id, 0]));
+  const capacity = new Map(people.map((one) => [one.id, Math.max(1, one.capacity)]));
+  const holders = new Map<string, string>();
+  for (const task of [...tasks].sort((a, b) => b.minutes - a.minutes)) {
+    const full = (id: string) => ((minutes.get(id) ?? 0) + task.minutes) / (capacity.get(id) ?? 1);
+    const who = [task.personId, ...task.mayGoTo].reduce((one, other) => (full(other) < full(one) ? other : one));
+    minutes.set(who, (minutes.get(who) ?? 0) + task.minutes);
+    holders.set(task.id, who);
+  }
+  return holders;
+}
+
 console.log('weeks evened out');
 for (const [people, weeks, tasks, aim] of [
   [14, 12, 1_400, '300 ms'],
   [200, 12, 20_000, '5,000 ms'],
 ] as const) {
   const all = weeksOf(people, weeks, tasks);
-  const spread = median(() => all.map((week) => unevennessOf(week.people, week.tasks)));
+  const spread = median(() => all.map(spreadAnew));
   const [ms, moves] = timed(() => all.map((week) => evenOut(week.people, week.tasks)));
   say(`${people} people × ${weeks} weeks, ${tasks.toLocaleString('en-GB')} tasks`, ms, spread, aim);
   const over = (which: 'before' | 'after') =>

@@ -80,13 +80,13 @@ async function workspaceOf(source: DataSource, schedules: number, texts = SHORT)
     )
   )[0];
   await source.query(
-    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits, roles, teams, tickets, client_fields, asset_fields, skip_reasons, week_minutes, seasons, ways, done_stays_days)
-     values ($1, 'Bench ' || $2, '', 'Europe/London', '[1,2,3,4,5]', '[]', '[]', 30, '04:00', null, true, 1, 1, '{}', '[]', '[]', '[]', '[]', '[]', '[]', '[450,450,450,450,450,0,0]', '[]', '{"weekStarts": 1, "dateOrder": "day first", "clock": 24}', 1)`,
+    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits, roles, teams, tickets, client_fields, asset_fields, skip_reasons, week_minutes, seasons, ways, done_stays_days, swaps_need_nod)
+     values ($1, 'Bench ' || $2, '', 'Europe/London', '[1,2,3,4,5]', '[]', '[]', 30, '04:00', null, true, 1, 1, '{}', '[]', '[]', '[]', '[]', '[]', '[]', '[450,450,450,450,450,0,0]', '[]', '{"weekStarts": 1, "dateOrder": "day first", "clock": 24}', 1, false)`,
     [ids.workspace, ids.workspace],
   );
   await source.query(
-    `insert into person (workspace_id, id, name, roles, access, telephone, weeks, weeks_from, ways, tickets, version)
-     values ($1, $2, 'Wynn Abel', '["owner"]', 'manager', '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '{}', '[]', 1)`,
+    `insert into person (workspace_id, id, name, roles, access, telephone, weeks, weeks_from, shifts, shift_changes, ways, tickets, version)
+     values ($1, $2, 'Wynn Abel', '["owner"]', 'manager', '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '[]', '[]', '{}', '[]', 1)`,
     [ids.workspace, ids.person],
   );
   const lines = Array.from({ length: LINES }, (_, i) => ({
@@ -98,8 +98,8 @@ async function workspaceOf(source: DataSource, schedules: number, texts = SHORT)
   }));
   await source.query(
     `insert into template (workspace_id, id, version, name, summary, title_pattern, instructions, links, priority, sign_off, finish_with_last,
-       numbered, demands, estimate_minutes, assignee_id, tickets, steps, changed_at, changed_by)
-     values ($1, $2, 1, 'Round', '', 'Round {weekday} {day}', $5, '[]', 'normal', null, false, false, '[]', 30, $3, '[]', $4, now(), $3)`,
+       numbered, demands, estimate_minutes, assignment, tickets, steps, changed_at, changed_by)
+     values ($1, $2, 1, 'Round', '', 'Round {weekday} {day}', $5, '[]', 'normal', null, false, false, '[]', 30, '{"v": 1, "kind": "nobody"}', '[]', $4, now(), $3)`,
     [ids.workspace, ids.template, ids.person, JSON.stringify(lines), `<p>${wordsOf(texts.instructions - 7, 0)}</p>`],
   );
   await source.query(

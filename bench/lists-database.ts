@@ -113,22 +113,22 @@ async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<
     $$ select (substr(md5(words), 1, 12) || '7' || substr(md5(words), 14, 3) || '8' || substr(md5(words), 18, 15))::uuid $$`);
   await step(
     'workspaces',
-    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits, roles, teams, tickets, client_fields, asset_fields, skip_reasons, week_minutes, seasons, ways, done_stays_days)
+    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits, roles, teams, tickets, client_fields, asset_fields, skip_reasons, week_minutes, seasons, ways, done_stays_days, swaps_need_nod)
      select case n when 0 then '${ID}'::uuid else pg_temp.bench_id('workspace ' || n) end, 'Harbour ' || n, '', 'Europe/London', '[1,2,3,4,5]',
-       '[{"name": "inspection", "dot": "petrol"}, {"name": "office", "dot": "blue"}]', '[]', 30, '04:00', null, true, 1, 1, '{}', '["dock crew"]', '[]', '[]', '[]', '[]', '[]', '[450,450,450,450,450,0,0]', '[]', '{"weekStarts": 1, "dateOrder": "day first", "clock": 24}', 1
+       '[{"name": "inspection", "dot": "petrol"}, {"name": "office", "dot": "blue"}]', '[]', 30, '04:00', null, true, 1, 1, '{}', '["dock crew"]', '[]', '[]', '[]', '[]', '[]', '[450,450,450,450,450,0,0]', '[]', '{"weekStarts": 1, "dateOrder": "day first", "clock": 24}', 1, false
      from generate_series(0, ${SIZES.smallWorkspaces}) n`,
   );
   await step(
     'people, clients, assets',
-    `insert into person (workspace_id, id, account_id, name, roles, access, telephone, weeks, weeks_from, ways, tickets, version)
-       select '${ID}', pg_temp.bench_id('person ' || n), null, 'Person ' || to_char(n, 'FM000'), '["dock crew"]', case n when 1 then 'manager' else 'member' end, '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '{}', '[]', 1 from generate_series(1, ${SIZES.people}) n;
+    `insert into person (workspace_id, id, account_id, name, roles, access, telephone, weeks, weeks_from, shifts, shift_changes, ways, tickets, version)
+       select '${ID}', pg_temp.bench_id('person ' || n), null, 'Person ' || to_char(n, 'FM000'), '["dock crew"]', case n when 1 then 'manager' else 'member' end, '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '[]', '[]', '{}', '[]', 1 from generate_series(1, ${SIZES.people}) n;
      insert into client (workspace_id, id, name, address, notes, fields, version)
        select '${ID}', pg_temp.bench_id('client ' || n), 'Client ' || to_char(n, 'FM0000'), '', '', '{}', 1 from generate_series(1, ${SIZES.clients}) n;
      insert into asset (workspace_id, id, client_id, name, place, tag, is_site, fields, version)
        select '${ID}', pg_temp.bench_id('asset ' || n), pg_temp.bench_id('client ' || (1 + n % ${SIZES.clients})), 'Vessel ' || to_char(n, 'FM0000'), 'berth ' || n, null, false, '{}', 1
        from generate_series(1, ${SIZES.assets}) n;
-     insert into person (workspace_id, id, account_id, name, roles, access, telephone, weeks, weeks_from, ways, tickets, version)
-       select id, pg_temp.bench_id('person of ' || id), null, 'Wynn Abel', '["owner"]', 'manager', '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '{}', '[]', 1 from workspace where id <> '${ID}'`,
+     insert into person (workspace_id, id, account_id, name, roles, access, telephone, weeks, weeks_from, shifts, shift_changes, ways, tickets, version)
+       select id, pg_temp.bench_id('person of ' || id), null, 'Wynn Abel', '["owner"]', 'manager', '', '[[420,420,420,420,420,0,0]]', '2024-01-01', '[]', '[]', '{}', '[]', 1 from workspace where id <> '${ID}'`,
   );
   const lines = Array.from({ length: 5 }, (_, i) => ({
     kind: 'check',
@@ -140,10 +140,10 @@ async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<
   await step(
     'templates',
     `insert into template (workspace_id, id, version, name, summary, title_pattern, category, instructions, links, priority, work_type, sign_off,
-       finish_with_last, numbered, demands, estimate_minutes, assignee_id, tickets, steps, archived_at, changed_at, changed_by)
+       finish_with_last, numbered, demands, estimate_minutes, assignment, tickets, steps, archived_at, changed_at, changed_by)
      select '${ID}', pg_temp.bench_id('template ' || n), 1, 'Round ' || to_char(n, 'FM000'), 'What is looked at', 'Round ' || n || ' {asset}', 'inspection',
        '<p>' || repeat('Walk it from end to end and look at each joint. ', 4) || '</p>', '[]', 'normal', null, null, false, false, '[]', 30,
-       null, '[]', $1::jsonb, null, now(), null
+       '{"v": 1, "kind": "nobody"}', '[]', $1::jsonb, null, now(), null
      from generate_series(1, ${SIZES.templates}) n`,
     [JSON.stringify(lines)],
   );

@@ -247,6 +247,40 @@ async function reads(): Promise<Read[]> {
       params: [w, run],
     },
     {
+      what: 'workload, 12 weeks',
+      path: '/workload?by=week',
+      sql: `select assignee_id, (due_on - '2026-10-12') / 7 as at, state, sum(estimate_minutes) from task
+        where workspace_id = $1 and due_on between '2026-10-12' and '2027-01-03' group by 1, 2, 3`,
+      params: [w],
+    },
+    {
+      what: 'workload, 28 days',
+      path: '/workload?by=day',
+      sql: `select assignee_id, due_on, state, sum(estimate_minutes) from task
+        where workspace_id = $1 and due_on between '2026-11-23' and '2026-12-20' group by 1, 2, 3`,
+      params: [w],
+    },
+    {
+      what: 'the team',
+      path: '/team',
+      sql: `select p.id, p.name, (select sum(estimate_minutes) from task t where t.workspace_id = $1 and t.assignee_id = p.id
+        and t.due_on between '2026-11-23' and '2026-12-06') from person p where p.workspace_id = $1`,
+      params: [w],
+    },
+    {
+      what: 'who is there when',
+      path: '/colleagues',
+      sql: `select assignee_id, date_trunc('week', due_on), sum(estimate_minutes) from task
+        where workspace_id = $1 and due_on >= '2026-11-23' and assignee_id is not null group by 1, 2`,
+      params: [w],
+    },
+    {
+      what: 'work at a time, of one',
+      path: `/schedules/timed-work?people=${person}&from=2026-11-24&to=2026-12-24`,
+      sql: `${line} where workspace_id = $1 and assignee_id = $2 and work_on between '2026-11-24' and '2026-12-24'`,
+      params: [w, person],
+    },
+    {
       what: 'a schedule on the bench',
       path: `/schedules/${schedule}`,
       sql: 'select * from schedule where workspace_id = $1 and id = $2',

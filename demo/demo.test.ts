@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { scheduleInputSchema, templateInputSchema } from '../src/contract/index.ts';
-import { makeCalendar, recurrenceProblems } from '../src/core/index.ts';
+import { faultOfPattern, makeCalendar, recurrenceProblems, weeksOfShifts } from '../src/core/index.ts';
 import { englandAndWales } from '../src/server/settings/public-holidays.ts';
 import { berthHolders } from './berth-holders.ts';
 import { PEOPLE } from './people.ts';
 import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, SCHEDULES } from './schedules.ts';
+import { shiftsOf } from './shifts.ts';
 import { templateContent } from './template-content.ts';
 import { TEMPLATES } from './templates.ts';
 
@@ -65,6 +66,15 @@ describe('the demo', () => {
       '2027-12-27',
       '2027-12-28',
     ]);
+  });
+
+  it('has shifts that come to the hours of each, which can be', () => {
+    for (const person of PEOPLE) {
+      const shifts = shiftsOf(person);
+      if (shifts.length === 0) continue;
+      expect(faultOfPattern(shifts, person.weeks.length)).toBeNull();
+      expect([person.key, weeksOfShifts(shifts, person.weeks.length)]).toEqual([person.key, person.weeks]);
+    }
   });
 
   it('draws the same numbers for the same word', () => {

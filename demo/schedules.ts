@@ -16,7 +16,7 @@ export type DemoWho =
   | { readonly kind: 'inTurn'; readonly per: TurnLength['per']; readonly people: readonly PersonKey[] }
   /** A list of weekends, each somebody’s, that is written so many weeks ahead. */
   | { readonly kind: 'weekends'; readonly ahead: number; readonly people: readonly PersonKey[] }
-  | { readonly kind: 'anyOf' | 'eachOf' | 'leastToDo'; readonly role: string };
+  | { readonly kind: 'anyOf' | 'eachOf' | 'leastToDo'; readonly role: string; readonly onShift?: true };
 
 export interface DemoSchedule {
   readonly template: TemplateKey;
@@ -157,7 +157,12 @@ export const SCHEDULES: readonly DemoSchedule[] = [
     overlap: { kind: 'lapse' },
   },
   { template: 'lifeRings', asset: 'Lee Quay', who: 'kit', rules: [weekly(2)] },
-  { template: 'lifeRings', asset: 'Long Quay', who: { kind: 'anyOf', role: 'dock crew' }, rules: [weekly(6)] },
+  {
+    template: 'lifeRings',
+    asset: 'Long Quay',
+    who: { kind: 'anyOf', role: 'dock crew', onShift: true },
+    rules: [weekly(6)],
+  },
   ...BOARDINGS,
   {
     template: 'craneCert',

@@ -15,12 +15,12 @@ import {
 } from '../src/core/index.ts';
 import { Asset, Client } from '../src/server/clients/index.ts';
 import { type FileStore, IN_TEXT, StoredFile } from '../src/server/files/stored/index.ts';
-import { hashPassword, Leave, sendInvitation } from '../src/server/people/index.ts';
+import { hashPassword, sendInvitation } from '../src/server/people/index.ts';
 import type { Action } from '../src/server/platform/changes/actions.ts';
 import { Change } from '../src/server/platform/changes/entity.ts';
 import type { Clock } from '../src/server/platform/clock.ts';
 import { uuidv7 } from '../src/server/platform/db/uuid.ts';
-import { Account, Person } from '../src/server/platform/identity/person.ts';
+import { Person } from '../src/server/platform/identity/person.ts';
 import { Holiday, Workspace } from '../src/server/platform/identity/workspace.ts';
 import { Scope } from '../src/server/platform/scope.ts';
 import { runMaking } from '../src/server/runs/index.ts';
@@ -31,11 +31,11 @@ import { berthHolders } from './berth-holders.ts';
 import { makeByHand } from './by-hand.ts';
 import { ASSET_FIELDS, addRecords, CLIENT_FIELDS } from './client-records.ts';
 import { playHistory } from './history.ts';
-import { DEPUTIES, LEAVE } from './leave.ts';
-import { type DemoPerson, OTHERS, PEOPLE, ROLES, TEAMS, TICKETS } from './people.ts';
+import { OTHERS, PEOPLE, ROLES, TEAMS, TICKETS } from './people.ts';
 import { type DemoFile, type DemoFiles, demoFiles } from './pictures.ts';
 import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, type DemoSchedule, OWN_ASSETS, SCHEDULES } from './schedules.ts';
+import { addClockings, addLeave, addPeople, addSwaps, daysBefore } from './seed-people.ts';
 import { templateContent } from './template-content.ts';
 import { CATEGORIES, type DemoTemplate, TEMPLATES, type TemplateKey, WORK_TYPES } from './templates.ts';
 
@@ -132,6 +132,7 @@ async function insertWorkspace(
     phraseHabits: {},
     seasons: [{ name: 'winter', spans: [{ from: '11-15', to: '03-14' }] }],
     ways: USUAL_WAYS,
+    swapsNeedNod: true,
     doneStaysDays: 1,
   });
   await manager.insert(Workspace, workspace);
@@ -150,6 +151,7 @@ async function seedTernQuay(
   const people = await addPeople(scope, manager, PEOPLE, passwordHash);
   const others = await addPeople(scope, manager, OTHERS, passwordHash);
   await addLeave(scope, people);
+  await addClockings(scope, people);
   for (const { key, signsIn } of OTHERS)
     if (signsIn === 'invited') {
       const [person] = await scope.find(Person, { id: others.get(key) as string });
@@ -163,6 +165,7 @@ async function seedTernQuay(
   await makeByHand(scope, { people, assets, templates });
   // The past is made by the same run that makes the future, then played.
   await runMaking(scope, 'startup', pino({ level: 'silent' }));
+  await addSwaps(scope, people);
   const notes = new Map<string, readonly string[]>(
     TEMPLATES.map((template: DemoTemplate) => [template.name, template.notes ?? []]),
   );
@@ -171,45 +174,6 @@ async function seedTernQuay(
     for (const role of roles) signers.set(role, people.get(key) as string);
   await playHistory({ scope, randomFor: (seed) => new SeededRandom(seed), notesOf: notes, signers, files });
   await addRecords(scope, people);
-}
-
-async function addPeople(
-  scope: Scope,
-  manager: Manager,
-  people: readonly DemoPerson[],
-  passwordHash: string,
-): Promise<Map<string, string>> {
-  const ids = new Map<string, string>();
-  for (const person of people) {
-    const accountId = scope.newId();
-    const id = scope.newId();
-    const email = `${person.key}@${scope.workspace.name.toLowerCase().replace(' ', '')}.example`;
-    const hasAccount = person.signsIn === undefined;
-    if (hasAccount) await manager.insert(Account, { id: accountId, email, passwordHash });
-    await scope.insert(Person, {
-      id,
-      accountId: hasAccount ? accountId : null,
-      name: person.name,
-      access: person.access,
-      roles: [...person.roles],
-      team: person.team,
-      deputyId: null,
-      tickets: Object.entries(person.tickets ?? {}).map(([name, days]) => ({
-        name,
-        until: days === null ? null : isoOfDay(scope.now.day + days),
-      })),
-      email,
-      telephone: `01632 960 ${person.ext}`,
-      weeks: [...person.weeks],
-      weeksFrom: isoOfDay(scope.now.day),
-      worksFrom: person.came === undefined ? null : isoOfDay(scope.now.day - person.came),
-      worksUntil: person.left === undefined ? null : isoOfDay(scope.now.day - person.left),
-      ways: {},
-      version: 1,
-    });
-    ids.set(person.key, id);
-  }
-  return ids;
 }
 
 interface DemoAsset {
@@ -243,26 +207,6 @@ async function addAssets(scope: Scope): Promise<Map<string | number, DemoAsset>>
     assets.set(i, { assetId, clientId });
   }
   return assets;
-}
-
-/** Who covers for whom, and when people are away. */
-async function addLeave(scope: Scope, people: ReadonlyMap<string, string>): Promise<void> {
-  const idOf = (key: string) => people.get(key) as string;
-  for (const [key, deputy] of DEPUTIES) await scope.save(Person, idOf(key), { deputyId: idOf(deputy) });
-  for (const { who, days, half = null, state, note = '' } of LEAVE) {
-    const isDecided = state !== 'asked';
-    await scope.insert(Leave, {
-      id: scope.newId(),
-      version: 1,
-      personId: idOf(who),
-      fromOn: isoOfDay(scope.now.day + days[0]),
-      toOn: isoOfDay(scope.now.day + days[1]),
-      ...{ half, state, note },
-      askedAt: daysBefore(scope, Math.max(2, 20 - days[0])),
-      decidedBy: isDecided ? idOf('ines') : null,
-      decidedAt: isDecided ? daysBefore(scope, Math.max(1, 18 - days[0])) : null,
-    });
-  }
 }
 
 async function addTemplates(scope: Scope, people: ReadonlyMap<string, string>): Promise<Map<string, string>> {
@@ -306,10 +250,6 @@ async function illustrate(
   const picture = `<img src="/api/files/${id}" alt="the test point, between valve and appliance" />`;
   await scope.save(Template, templateId, { instructions: instructions.replace('</ol>', `</ol>${picture}`) });
   if (paper) await add('craneCert', paper, null, 'form for the examiner.pdf');
-}
-
-function daysBefore(scope: Scope, days: number): Date {
-  return new Date(scope.clock.now() - days * 86_400_000);
 }
 
 /** When a template was written, and what was changed of it since. */
@@ -357,7 +297,7 @@ function ruleOf(
     return { v: 1, kind: 'listed', list, goesOn: null, cover: 'next' };
   }
   if (who.kind !== 'inTurn') {
-    const group = { of: 'role', role: who.role } as const;
+    const group = { of: 'role', role: who.role, ...(who.onShift ? { onShift: true as const } : {}) } as const;
     // At a briefing are those who work on its day.
     return who.kind === 'eachOf' ? { v: 1, kind: 'eachOf', group, daysOffToo: false } : { v: 1, kind: who.kind, group };
   }

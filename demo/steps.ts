@@ -1,4 +1,4 @@
-import type { Demand, SignOff, Step } from '../src/core/index.ts';
+import type { Demand, SignOff, Step, StepAssignee } from '../src/core/index.ts';
 import type { PersonKey } from './people.ts';
 
 /** A line that is ticked. */
@@ -36,7 +36,7 @@ export function own(
   amount: number,
   unit: 'day' | 'workingDay',
   rest: {
-    who?: PersonKey | 'nobody';
+    who?: PersonKey | 'nobody' | 'any of yard';
     due?: string;
     start?: string;
     note?: string;
@@ -53,9 +53,15 @@ export function own(
     offset: { amount, unit },
     startTime: rest.start ?? null,
     dueTime: rest.due ?? null,
-    assignee: who === undefined ? { by: 'set' } : who === 'nobody' ? { by: 'nobody' } : { by: 'person', personId: who },
+    assignee: assigneeOf(who),
     estimateMinutes: minutes,
     demands: rest.demands ?? [],
     signOff: rest.signOff ?? null,
   };
+}
+
+function assigneeOf(who: PersonKey | 'nobody' | 'any of yard' | undefined): StepAssignee {
+  if (who === undefined) return { by: 'set' };
+  if (who === 'nobody') return { by: 'nobody' };
+  return who === 'any of yard' ? { by: 'anyOf', group: { of: 'role', role: 'yard' } } : { by: 'person', personId: who };
 }

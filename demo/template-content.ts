@@ -20,7 +20,7 @@ export function templateContent(template: DemoTemplate, idOf: (key: string) => s
     links: [...(template.links ?? [])],
     priority: template.priority ?? 'normal',
     workType: template.type ?? null,
-    assigneeId: null,
+    assignment: template.who ?? { v: 1, kind: 'nobody' },
     tickets: [...(template.tickets ?? [])],
     signOff: signOffOf(signOff, idOf),
     finishWithLast: template.finishWithLast ?? false,

@@ -1,5 +1,5 @@
 import type { Category, Link, Priority } from '../src/contract/index.ts';
-import type { Demand, Step } from '../src/core/index.ts';
+import type { DefaultRule, Demand, Step } from '../src/core/index.ts';
 import type { PersonKey } from './people.ts';
 import { ask, check, own } from './steps.ts';
 
@@ -31,6 +31,8 @@ export interface DemoTemplate {
   readonly type?: (typeof WORK_TYPES)[number];
   readonly priority?: Priority;
   readonly links?: readonly Link[];
+  /** Of whom its work is, where a schedule does not say otherwise. */
+  readonly who?: DefaultRule;
   /** Qualifications that it asks for. */
   readonly tickets?: readonly string[];
   readonly numbered?: boolean;
@@ -225,6 +227,7 @@ export const TEMPLATES = [
   },
   {
     key: 'pumps',
+    who: { v: 1, kind: 'anyOf', group: { of: 'role', role: 'fuel dock' } },
     name: 'Pumps and hoses',
     title: 'Pumps and hoses, {type}',
     category: 'fuel dock',
@@ -398,6 +401,7 @@ export const TEMPLATES = [
   },
   {
     key: 'enquiries',
+    who: { v: 1, kind: 'leastToDo', group: { of: 'role', role: 'berth adviser' } },
     name: 'Berth enquiries',
     title: 'Berth enquiries, {weekday}',
     category: 'berths',
@@ -465,7 +469,7 @@ export const TEMPLATES = [
       'Cranes down and pinned',
       check('gust', 'Strongest gust', [ask.number('gust-knots', 'knots', null, 60)]),
       own('owners', 'Ring the owners who are away, {day}', 90, -1, 'day', { who: 'rhona', due: '17:00' }),
-      own('boats', 'Workboats to the inner berths', 40, -1, 'day', { who: 'selwyn', due: '16:00' }),
+      own('boats', 'Workboats to the inner berths', 40, -1, 'day', { who: 'any of yard', due: '16:00' }),
       own('after', 'Look round after the storm, for {person}', 60, 1, 'day', {
         start: '08:00',
         demands: [ask.plain('longText', 'damage', 'Damage, quay by quay')],

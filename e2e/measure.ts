@@ -7,6 +7,7 @@ import { expect, stepIn, test } from './journey.ts';
 const TEMPLATES = 2000;
 const STEPS = 200;
 const SCHEDULES = 2000;
+const ROSTER = 30;
 
 /** Keeps what the browser tells of each keystroke: from the press to the end of its handlers, and to the next frame. */
 async function watchKeys(page: Page): Promise<void> {
@@ -54,8 +55,10 @@ test('the library of templates', async ({ page }) => {
   const database = new pg.Client({ connectionString: process.env['DATABASE_URL'] ?? '' });
   await database.connect();
   await database.query(
-    `insert into template (workspace_id, id, version, name, title_pattern, category, instructions, estimate_minutes, changed_at)
-     select id, gen_random_uuid(), 1, 'Work ' || lpad(n::text, 4, '0'), 'Work {date}', 'yard', '<p>How</p>', 5, now()
+    `insert into template (workspace_id, id, version, name, summary, title_pattern, category, instructions, links, priority, finish_with_last,
+       numbered, demands, estimate_minutes, assignment, tickets, steps, changed_at)
+     select id, gen_random_uuid(), 1, 'Work ' || lpad(n::text, 4, '0'), '', 'Work {date}', 'yard', '<p>How</p>', '[]', 'normal', false,
+       false, '[]', 5, '{"v": 1, "kind": "nobody"}', '[]', '[]', now()
      from workspace, generate_series(1, ${TEMPLATES}) n where name = 'Tern Quay'`,
   );
   await database.end();
@@ -111,6 +114,31 @@ test('a template with many steps', async ({ page }) => {
   await page.getByRole('button', { name: 'Save the template' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Refit');
   console.log(`saved and shown in ${Date.now() - saved} ms`);
+});
+
+test('the bench with a long order of turns', async ({ page }) => {
+  test.setTimeout(300_000);
+  const database = new pg.Client({ connectionString: process.env['DATABASE_URL'] ?? '' });
+  await database.connect();
+  // Everybody stands there as often as it takes.
+  const { rows } = await database.query<{ id: string }>(
+    `update schedule set assignment = jsonb_build_object('v', 1, 'kind', 'inTurn', 'cover', 'next', 'turns', jsonb_build_object(
+       'length', '{"per": "occurrence"}'::jsonb, 'swaps', '[]'::jsonb, 'rosters', jsonb_build_array(jsonb_build_object(
+         'from', '2026-11-24', 'people', (select jsonb_agg(id) from (
+           select person.id from person, generate_series(1, 3) n
+           where workspace_id = schedule.workspace_id and works_from is null and works_until is null order by n, name limit ${ROSTER}) one)))))
+     where id = (select s.id from schedule s join template t on t.id = s.template_id where t.name = 'Opening walk' limit 1) returning id`,
+  );
+  await database.end();
+  await stepIn(page, 'Ines Calloway');
+  await page.goto(`/schedules/${rows[0]?.id}`);
+  await expect(page.getByRole('list', { name: 'The order of turns' }).getByRole('listitem').first()).toBeVisible();
+  const phrase = page.getByLabel('When, in words');
+  await phrase.fill('');
+  await watchKeys(page);
+  const words = 'every weekday, or the working day before';
+  await phrase.pressSequentially(words, { delay: 60 });
+  await tellKeys(page, `typing a rule beside an order of ${ROSTER}`, words.length);
 });
 
 test('the worksheet', async ({ page }) => {

@@ -116,9 +116,9 @@ test('the settings, Saturdays about to be worked', async ({ page }) => {
 test('the team, and leave that is asked for', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await page.goto('/team');
-  await page.getByRole('button', { name: 'Tamsin Wray' }).click();
+  await page.getByRole('button', { name: 'Nadia Orme', exact: true }).click();
   await expect(
-    page.getByRole('complementary', { name: 'Tamsin Wray' }).getByRole('region', { name: 'Away' }),
+    page.getByRole('complementary', { name: 'Nadia Orme' }).getByRole('region', { name: 'Away' }),
   ).toBeVisible();
   await take(page, 'team');
   await page.getByRole('button', { name: 'See impact of the leave of Kit Sorrell' }).click();

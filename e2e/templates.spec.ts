@@ -51,3 +51,34 @@ test('its page shows what uses it, and staff see it without being able to change
   await expect(page.getByRole('button', { name: 'Save the change' })).toBeHidden();
   await expect(page.getByLabel('Name', { exact: true })).toBeDisabled();
 });
+
+test('who does it by default: a new schedule begins with that, and one started by hand is offered so', async ({
+  page,
+}) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/templates');
+  await page.getByRole('link', { name: 'Bank reconciliation' }).click();
+  await page.getByRole('button', { name: /^Who does it by default/ }).click();
+  await page.getByPlaceholder('type a name').fill('each of office');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: /^Who does it by default: each of office$/ }).click();
+  await page.getByPlaceholder('type a name').fill('any of yard');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: /^One set/ }).locator('..')).toContainText('any of yard');
+  await page.keyboard.press('Control+Enter');
+  // No task that is made has another: there is nothing to look at first.
+  await expect(page.getByText('Saved “Bank reconciliation”.')).toBeVisible();
+  await page.getByRole('link', { name: 'Set a schedule' }).click();
+  await expect(page.getByRole('radio', { name: 'any one of several' })).toBeChecked();
+  await expect(page.getByRole('region', { name: 'What this makes' })).toContainText('any of yard');
+  await page.goBack();
+  await page.getByRole('button', { name: 'Start now' }).last().click();
+  const start = page.getByRole('dialog', { name: 'Start now' });
+  await expect(start.getByLabel('Who has the set')).toHaveValue('nobody');
+  await expect(start.getByLabel('Who has the set').locator('option:checked')).toHaveText('any of yard');
+  await start.getByRole('button', { name: 'Make 1 task' }).click();
+  await expect(page.getByText(/^Made 1 task/)).toBeVisible();
+  await page.goto('/day-sheet');
+  await page.getByRole('combobox', { name: 'Whose day sheet' }).selectOption({ label: 'Bram Hollis' });
+  await expect(page.locator('[data-band]').filter({ hasText: 'to take' })).toContainText('Bank reconciliation');
+});

@@ -42,18 +42,57 @@ test('five take turns by the week, ordered by keyboard, two of them swapped; eac
   await expect(page.getByText(/^in turn: /).first()).toBeVisible();
   await page.getByRole('link', { name: 'Slipway winch' }).first().click();
   await expect(makes).toContainText('turn 1 of 5');
-  const crew = {
-    Joss: 'Joss Penhale',
-    Kit: 'Kit Sorrell',
-    Nadia: 'Nadia Orme',
-    Tamsin: 'Tamsin Wray',
-    Wilf: 'Wilf Ardley',
-  };
-  const next = await makes.getByRole('row').filter({ hasText: 'turn' }).first().innerText();
-  const name = Object.entries(crew).find(([called]) => next.includes(called))?.[1] ?? '';
-  await page.goto('/day-sheet');
-  await page.getByRole('combobox', { name: 'Whose day sheet' }).selectOption({ label: name });
-  await expect(page.locator('[data-task^="Slipway winch"]').first()).toBeVisible();
+
+  // Somebody joins at the end of the order: turns until then stay whose they are.
+  const before = await makes.getByRole('row').filter({ hasText: 'turn' }).allInnerTexts();
+  await page.getByRole('button', { name: /^Add a person to the turns/ }).click();
+  await page.getByPlaceholder('type a name').fill('Corin');
+  await page.keyboard.press('Enter');
+  await expect(makes).toContainText('turn 1 of 6');
+  const whose = (rows: readonly string[]) => rows.map((row) => row.replace(/ of \d/, ''));
+  expect(whose(await makes.getByRole('row').filter({ hasText: 'turn' }).allInnerTexts())).toEqual(whose(before));
+  await page.keyboard.press('Control+Enter');
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^(Save|Change|Add)/ })
+    .click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+
+  // Away in the middle of a turn: the next in the order has that day, and the order goes on.
+  await page.goto('/team');
+  await page.getByRole('link', { name: 'Nadia Orme' }).click();
+  const away = page.getByRole('region', { name: 'Away' });
+  await away.getByRole('button', { name: 'write when' }).click();
+  for (const [label, day] of [
+    ['Away from', '16 Dec 2026'],
+    ['Away to', '16 Dec 2026'],
+  ] as const) {
+    await away.getByRole('textbox', { name: label }).fill(day);
+    await away.getByRole('textbox', { name: label }).press('Enter');
+  }
+  await away.getByRole('button', { name: 'See impact' }).click();
+  const impact = page.getByRole('dialog', { name: 'Nadia Orme is away' });
+  await expect(impact.locator('[data-band]', { hasText: 'by turn' })).toContainText('Slipway winch');
+  // What is given by name goes to somebody else, this once.
+  await impact.getByRole('button', { name: /^Who takes what is given by name/ }).click();
+  await page.getByPlaceholder('type a name').fill('tamsin');
+  await page.keyboard.press('Enter');
+  await expect(impact.locator('[data-band]', { hasText: 'by name' })).toContainText('Tamsin Wray');
+  await impact.getByRole('button', { name: /^Enter the leave/ }).click();
+  await expect(page.getByText('Nadia Orme is away then.')).toBeVisible();
+
+  for (const [name, date] of [
+    ['Joss Penhale', '2026-11-26'],
+    ['Wilf Ardley', '2026-12-03'],
+    ['Kit Sorrell', '2026-12-10'],
+    ['Tamsin Wray', '2026-12-16'],
+    ['Nadia Orme', '2026-12-17'],
+    ['Corin Hale', '2026-12-31'],
+  ] as const) {
+    await page.goto(`/day-sheet?date=${date}`);
+    await page.getByRole('combobox', { name: 'Whose day sheet' }).selectOption({ label: name });
+    await expect(page.getByText(/^Slipway winch/).first(), `${name} on ${date}`).toBeVisible();
+  }
 });
 
 test('leave is asked for on a phone, looked at and given by the manager, and its work comes back by an undo', async ({

@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { cpSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { build, buildForDevelopment } from './build.mjs';
@@ -10,6 +10,9 @@ import { runScript } from './say.mjs';
 
 /** Files of journeys run beside each other, each worker on a server of its own; what measures or takes pictures runs alone. */
 const WORKERS = process.env.ONLY ? 1 : Math.min(2, availableParallelism());
+
+/** Of what stood on a page, in characters. */
+const MOST_TOLD = 12_000;
 
 /** What measures and takes pictures does so on the build that people get. */
 const BUILDS = process.env.ONLY ? ['production'] : ['development', 'production'];
@@ -65,12 +68,22 @@ await runScript(async () => {
         },
       );
       code = await new Promise((resolve) => playwright.once('exit', resolve));
+      if (code !== 0) tellWhatStood();
     }
     for (const { stop } of places) await stop();
   }
   await postgres.stop();
   process.exit(code ?? 1);
 });
+
+/** What stood on the page of each journey that failed: where only the output is kept, the folder is gone. */
+function tellWhatStood() {
+  const folder = join(root, '.cache', 'playwright');
+  for (const journey of existsSync(folder) ? readdirSync(folder) : []) {
+    const context = join(folder, journey, 'error-context.md');
+    if (existsSync(context)) console.log(`${journey}\n${readFileSync(context, 'utf8').slice(0, MOST_TOLD)}\n`);
+  }
+}
 
 function nameOf({ build: of, index }) {
   return `journeys_${of}_${index}`;

@@ -5,6 +5,7 @@ import * as paths from './paths-later.ts';
 /** What the first page does not ask: see `paths-later.ts`. */
 
 export const bringInAddresses = addresses<typeof contract.bringInEndpoints>(paths.bringInPaths);
+export const clockAddresses = addresses<typeof contract.clockEndpoints>(paths.clockPaths);
 export const directoryAddresses = addresses<typeof contract.directoryEndpoints>(paths.directoryPaths);
 export const leaveAddresses = addresses<typeof contract.leaveEndpoints>(paths.leavePaths);
 export const peopleAddresses = addresses<typeof contract.peopleEndpoints>(paths.peoplePaths);
@@ -13,5 +14,7 @@ export const runAddresses = addresses<typeof contract.runEndpoints>(paths.runPat
 export const scheduleAddresses = addresses<typeof contract.scheduleEndpoints>(paths.schedulePaths);
 export const settingsAddresses = addresses<typeof contract.settingsEndpoints>(paths.settingsPaths);
 export const setupAddresses = addresses<typeof contract.setupEndpoints>(paths.setupPaths);
+export const shiftAddresses = addresses<typeof contract.shiftEndpoints>(paths.shiftPaths);
+export const swapAddresses = addresses<typeof contract.swapEndpoints>(paths.swapPaths);
 export const templateAddresses = addresses<typeof contract.templateEndpoints>(paths.templatePaths);
 export const workloadAddresses = addresses<typeof contract.workloadEndpoints>(paths.workloadPaths);

@@ -3,20 +3,28 @@ import {
   type AssignmentRule,
   COVERS,
   type Colleague,
+  type DefaultRule,
   type Group,
   HALVES,
+  LEAVE_COVERS,
+  type LeaveCover,
   listedTwice,
   MOST_LISTED,
   type TurnLength,
-  type Weekday,
+  type UnnamedGroup,
 } from '../core/index.ts';
-import { id, isoDate, line } from './fields.ts';
+import { id, isoDate, line, weekday } from './fields.ts';
+import { patternShiftSchema, shiftChangeSchema } from './shifts.ts';
 
 const MOST_IN_ROSTER = 60;
 const MOST_ROSTERS = 100;
 const MOST_SWAPS = 300;
 
 const unlike = (values: readonly unknown[]) => new Set(values).size === values.length;
+
+const EVERYONE = z.object({ of: z.literal('everyone') });
+const OF_ROLE = z.object({ of: z.literal('role'), role: line('The role', 60), onShift: z.literal(true).optional() });
+const OF_TEAM = z.object({ of: z.literal('team'), team: line('The team', 60) });
 
 export const groupSchema: z.ZodType<Group, Group> = z.discriminatedUnion('of', [
   z.object({
@@ -27,21 +35,23 @@ export const groupSchema: z.ZodType<Group, Group> = z.discriminatedUnion('of', [
       .max(MOST_IN_ROSTER, `${MOST_IN_ROSTER} people at most: for more, take a role or a team.`)
       .refine(unlike, 'Somebody stands there twice.'),
   }),
-  z.object({ of: z.literal('everyone') }),
-  z.object({ of: z.literal('role'), role: line('The role', 60) }),
-  z.object({ of: z.literal('team'), team: line('The team', 60) }),
+  EVERYONE,
+  OF_ROLE,
+  OF_TEAM,
+]);
+
+/** The same without people by name. */
+export const unnamedGroupSchema: z.ZodType<UnnamedGroup, UnnamedGroup> = z.discriminatedUnion('of', [
+  EVERYONE,
+  OF_ROLE,
+  OF_TEAM,
 ]);
 
 const turnLengthSchema: z.ZodType<TurnLength, TurnLength> = z.discriminatedUnion('per', [
   z.object({ per: z.literal('occurrence'), skipped: z.literal('passes on').optional() }),
   z.object({
     per: z.literal('week'),
-    on: z
-      .number()
-      .int()
-      .min(1)
-      .max(7)
-      .transform((day) => day as Weekday) as unknown as z.ZodType<Weekday, Weekday>,
+    on: weekday,
   }),
   z.object({ per: z.literal('month') }),
 ]);
@@ -88,17 +98,39 @@ const listSchema = z
   });
 
 const cover = z.enum(COVERS);
+
+const coverChoice = z.union([z.enum(LEAVE_COVERS), z.object({ personId: id })]);
+/** Who takes over while somebody is away, instead of as the work itself says. */
+export const leaveCoverSchema: z.ZodType<LeaveCover, LeaveCover> = z.object({
+  turns: coverChoice.nullable(),
+  name: coverChoice
+    .refine((choice) => choice !== 'next', 'Of what somebody has by name there is no next one.')
+    .nullable(),
+});
 const v = z.literal(1);
 
-export const assignmentRuleSchema: z.ZodType<AssignmentRule, AssignmentRule> = z.discriminatedUnion('kind', [
+/** What a schedule and a template can have alike. */
+const ALIKE = [
   z.object({ v, kind: z.literal('nobody') }),
   z.object({ v, kind: z.literal('person'), personId: id, daysOffToo: z.boolean(), cover }),
+  z.object({ v, kind: z.literal('usualPerson'), otherwiseId: id.nullable(), daysOffToo: z.boolean(), cover }),
+] as const;
+
+export const assignmentRuleSchema: z.ZodType<AssignmentRule, AssignmentRule> = z.discriminatedUnion('kind', [
+  ...ALIKE,
   z.object({ v, kind: z.literal('anyOf'), group: groupSchema }),
   z.object({ v, kind: z.literal('eachOf'), group: groupSchema, daysOffToo: z.boolean() }),
   z.object({ v, kind: z.literal('inTurn'), turns: turnsSchema, cover }),
   z.object({ v, kind: z.literal('listed'), list: listSchema, goesOn: turnsSchema.nullable(), cover }),
   z.object({ v, kind: z.literal('leastToDo'), group: groupSchema }),
-  z.object({ v, kind: z.literal('usualPerson'), otherwiseId: id.nullable(), daysOffToo: z.boolean(), cover }),
+]);
+
+/** Who does the work of a template where its schedule does not say otherwise. */
+export const defaultRuleSchema: z.ZodType<DefaultRule, DefaultRule> = z.discriminatedUnion('kind', [
+  ...ALIKE,
+  z.object({ v, kind: z.literal('anyOf'), group: unnamedGroupSchema }),
+  z.object({ v, kind: z.literal('leastToDo'), group: unnamedGroupSchema }),
+  z.object({ v, kind: z.literal('eachOf'), group: unnamedGroupSchema, daysOffToo: z.boolean() }),
 ]);
 
 /** Somebody who may be given work, with all that tells whether they can have it on a day. */
@@ -108,9 +140,13 @@ export const colleagueSchema: z.ZodType<Colleague, Colleague> = z.object({
   team: z.string().nullable(),
   weeks: z.array(z.array(z.number().int())),
   weeksFrom: isoDate,
+  shifts: z.array(patternShiftSchema),
+  shiftChanges: z.array(shiftChangeSchema),
   worksFrom: isoDate.nullable(),
   worksUntil: isoDate.nullable(),
-  leave: z.array(z.object({ from: isoDate, to: isoDate, half: z.enum(HALVES).nullable() })),
+  leave: z.array(
+    z.object({ from: isoDate, to: isoDate, half: z.enum(HALVES).nullable(), cover: leaveCoverSchema.nullish() }),
+  ),
   tickets: z.array(z.object({ name: z.string(), until: isoDate.nullable() })),
   deputyId: id.nullable(),
 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { tryDayOfIso, tryMinutesOfTime } from '../core/index.ts';
+import { tryDayOfIso, tryMinutesOfTime, type Weekday } from '../core/index.ts';
 
 export const id = z.uuid('This is not an id.');
 
@@ -7,9 +7,13 @@ export const isoDate = z
   .string()
   .refine((text) => tryDayOfIso(text) !== null, { error: 'This is not a date: write it YYYY-MM-DD.' });
 
-export const isoTime = z
-  .string()
-  .refine((text) => tryMinutesOfTime(text) !== null, { error: 'This is not a time: write it HH:MM, 00:00 to 23:59.' });
+/** 1 for Monday to 7 for Sunday. */
+export const weekday: z.ZodType<Weekday, Weekday> = z.literal([1, 2, 3, 4, 5, 6, 7], {
+  error: 'A weekday is 1 for Monday to 7 for Sunday.',
+});
+
+export const NO_TIME = 'This is not a time: write it HH:MM, 00:00 to 23:59.';
+export const isoTime = z.string().refine((text) => tryMinutesOfTime(text) !== null, { error: NO_TIME });
 
 /** Civil date and time in the workspace's zone, `YYYY-MM-DDTHH:MM`. */
 export const civilMoment = z.string().regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/);

@@ -1,5 +1,6 @@
 export * from './assignment.ts';
 export * from './bring-in.ts';
+export * from './clock.ts';
 export * from './directory.ts';
 export * from './endpoint.ts';
 export * from './field-words.ts';
@@ -18,7 +19,9 @@ export * from './runs.ts';
 export * from './schedules.ts';
 export * from './settings.ts';
 export * from './setup.ts';
+export * from './shifts.ts';
 export * from './subjects.ts';
+export * from './swaps.ts';
 export * from './tasks.ts';
 export * from './templates.ts';
 export * from './work.ts';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { HALVES, TASK_STATES, tryDayOfIso } from '../core/index.ts';
+import { leaveCoverSchema } from './assignment.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate, named, prose } from './fields.ts';
 import { leavePaths } from './paths.ts';
@@ -13,6 +14,8 @@ export const leaveFieldsSchema = z.object({
   /** Null for whole days. */
   half: z.enum(HALVES).nullable(),
   note: prose('The note', 500).default(''),
+  /** Who takes over then; null where it is as the work itself says. For whoever gives it to choose. */
+  cover: leaveCoverSchema.nullable().default(null),
 });
 export const leaveInputSchema = leaveFieldsSchema.superRefine(({ from, to, half }, context) => {
   const [first, last] = [tryDayOfIso(from), tryDayOfIso(to)];
@@ -53,6 +56,8 @@ const coveredSchema = z.object({
    * is away since it is begun.
    */
   fate: z.enum(['goes', 'offered', 'nobody', 'dropped', 'stays']),
+  /** How whoever is away has it: by turn or a list, by name, or as one of several; for the first two it can be chosen who takes over. */
+  how: z.enum(['turns', 'name', 'other']),
   to: named.nullable(),
   why: z.string(),
 });
@@ -70,9 +75,16 @@ export const leaveImpactSchema = z.object({
     stays: z.number().int(),
     notMade: z.number().int(),
     minutes: z.number().int(),
+    /** By turn, and by name, of those that don’t stay with whoever is away. */
+    turns: z.number().int(),
+    name: z.number().int(),
   }),
   /** The first of them by their days; the counts are of all. */
   items: z.array(coveredSchema),
+  /** Whoever takes over as a rule. */
+  deputy: named.nullable(),
+  /** Those of the same role who may be chosen to take over, whoever has the most time in those weeks first: minutes of what is made, and of what they can do. */
+  peers: z.array(z.object({ person: named, minutes: z.number().int(), capacity: z.number().int() })),
   /** Of everybody who gets some of it: minutes by the week before and after, of what they can do. */
   receivers: z.array(
     z.object({
@@ -108,9 +120,13 @@ export const leaveEndpoints = {
   }),
   decide: endpoint(leavePaths.decide, {
     heavy: true,
-    body: seen.extend({ state: z.enum(['given', 'refused']) }),
+    body: seen.extend({ state: z.enum(['given', 'refused']), cover: leaveFieldsSchema.shape.cover }),
     answer: saved,
   }),
-  impactOfGiving: endpoint(leavePaths.impactOfGiving, { heavy: true, answer: leaveImpactSchema }),
+  impactOfGiving: endpoint(leavePaths.impactOfGiving, {
+    heavy: true,
+    body: leaveFieldsSchema.pick({ cover: true }),
+    answer: leaveImpactSchema,
+  }),
   takeBack: endpoint(leavePaths.takeBack, { heavy: true, body: seen, answer: saved }),
 };

@@ -12,6 +12,14 @@ export const bringInPaths = {
   discard: ['DELETE', '/bring-ins/:bringInId'],
 } as const satisfies Record<string, Path>;
 
+export const clockPaths = {
+  now: ['GET', '/clock'],
+  list: ['GET', '/people/:personId/clock'],
+  on: ['POST', '/people/:personId/clock/on'],
+  off: ['POST', '/people/:personId/clock/off'],
+  takeBack: ['POST', '/people/:personId/clock/take-back'],
+} as const satisfies Record<string, Path>;
+
 export const directoryPaths = {
   clients: ['GET', '/clients'],
   client: ['GET', '/clients/:clientId'],
@@ -43,6 +51,7 @@ export const peoplePaths = {
   colleagues: ['GET', '/colleagues'],
   add: ['POST', '/people'],
   change: ['PUT', '/people/:personId'],
+  impactOfChanging: ['POST', '/people/:personId/impact'],
   invite: ['POST', '/people/:personId/invitation'],
   withdraw: ['DELETE', '/people/:personId/invitation'],
   held: ['GET', '/people/:personId/held'],
@@ -89,6 +98,17 @@ export const settingsPaths = {
   publicHolidays: ['GET', '/settings/public-holidays'],
 } as const satisfies Record<string, Path>;
 
+export const shiftPaths = {
+  gaps: ['GET', '/shifts/gaps'],
+} as const satisfies Record<string, Path>;
+
+export const swapPaths = {
+  list: ['GET', '/swaps'],
+  turns: ['GET', '/tasks/:taskId/turns'],
+  ask: ['POST', '/tasks/:taskId/swaps'],
+  decide: ['PUT', '/swaps/:swapId/state'],
+} as const satisfies Record<string, Path>;
+
 export const templatePaths = {
   list: ['GET', '/templates'],
   one: ['GET', '/templates/:templateId'],
@@ -106,6 +126,7 @@ export const templatePaths = {
 export const schedulePaths = {
   list: ['GET', '/schedules'],
   fitting: ['GET', '/schedules/fitting'],
+  timed: ['GET', '/schedules/timed-work'],
   figures: ['GET', '/schedules/figures'],
   whole: ['POST', '/schedules/whole'],
   one: ['GET', '/schedules/:scheduleId'],

@@ -1,10 +1,20 @@
 import { z } from 'zod';
-import { ACCESS_LEVELS, DAYS_A_WEEK, MOST_MINUTES_A_DAY } from '../core/index.ts';
+import {
+  ACCESS_LEVELS,
+  DAYS_A_WEEK,
+  faultOfDay,
+  faultOfPattern,
+  MOST_MINUTES_A_DAY,
+  type ShiftFault,
+  weeksOfShifts,
+} from '../core/index.ts';
 import { colleagueSchema } from './assignment.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, emailField, id, isoDate, line, linkToken } from './fields.ts';
 import { impactSchema } from './impact.ts';
+import { leaveImpactSchema } from './leave.ts';
 import { peoplePaths } from './paths.ts';
+import { patternSchema, shiftChangesSchema } from './shifts.ts';
 import { MOST_TICKETS, ticketName } from './work.ts';
 import { MIN_PASSWORD, sessionSchema } from './workspace.ts';
 
@@ -35,22 +45,51 @@ export const personFieldsSchema = z.object({
   access: z.enum(ACCESS_LEVELS),
   weeks: z.array(z.array(minutes).length(DAYS_A_WEEK, 'A week has seven days.')).min(1).max(2, 'Two weeks at most.'),
   weeksFrom: isoDate,
+  /** When those hours lie: where that is said, the minutes of the weeks follow from it. */
+  shifts: patternSchema,
+  /** What they work instead on single days. */
+  shiftChanges: shiftChangesSchema,
   worksFrom: isoDate.nullable(),
   worksUntil: isoDate.nullable(),
   /** Whoever takes over for them while they are away. */
-  deputyId: id.nullable().default(null),
+  deputyId: id.nullable(),
   /** Qualifications that they hold, each up to its last day; null where it has none. */
   tickets: z
     .array(z.object({ name: ticketName, until: isoDate.nullable() }))
     .max(MOST_TICKETS, `${MOST_TICKETS} tickets at most.`)
-    .refine((held) => new Set(held.map(({ name }) => name)).size === held.length, 'A ticket stands there twice.')
-    .default([]),
+    .refine((held) => new Set(held.map(({ name }) => name)).size === held.length, 'A ticket stands there twice.'),
 });
 /** The same, held against each other. */
-export const personInputSchema = personFieldsSchema.superRefine(({ worksFrom, worksUntil }, context) => {
+export const personInputSchema = personFieldsSchema.superRefine((person, context) => {
+  const { worksFrom, worksUntil, weeks, shifts, shiftChanges, roles } = person;
+  const wrong = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message });
   if (worksFrom !== null && worksUntil !== null && worksUntil < worksFrom)
-    context.addIssue({ code: 'custom', path: ['worksUntil'], message: 'The last day lies before the first.' });
+    wrong(['worksUntil'], 'The last day lies before the first.');
+  const fault = faultOfPattern(shifts, weeks.length);
+  if (fault) wrong(['shifts', fault.at], SHIFT_FAULTS[fault.because]);
+  for (const [i, { shifts: ofDay }] of shiftChanges.entries()) {
+    const faultThen = faultOfDay(ofDay);
+    if (faultThen) wrong(['shiftChanges', i], SHIFT_FAULTS[faultThen.because]);
+  }
+  for (const [path, named] of [
+    ['shifts', shifts],
+    ['shiftChanges', shiftChanges.flatMap(({ shifts: ofDay }) => ofDay)],
+  ] as const) {
+    const strange = named.find(({ role }) => role !== null && !roles.includes(role));
+    if (strange) wrong([path], `“${strange.role}” is no role of theirs: choose another for that shift.`);
+  }
+  const said = fault ? null : weeksOfShifts(shifts, weeks.length);
+  if (shifts.length > 0 && said !== null && said.some((week, i) => week.some((of, day) => of !== weeks[i]?.[day])))
+    wrong(['weeks'], 'The hours of a week follow from its shifts: change those.');
+  const late = shifts.findIndex(({ week }) => week >= weeks.length);
+  if (late >= 0) wrong(['shifts', late], 'That week does not take turns with the other.');
 });
+
+const SHIFT_FAULTS: Readonly<Record<ShiftFault['because'], string>> = {
+  break: 'The break is as long as the shift, or longer.',
+  'two at once': 'Two shifts lie at the same time.',
+};
+
 export type PersonInput = z.infer<typeof personInputSchema>;
 
 const weekLoad = z.object({
@@ -68,6 +107,8 @@ export const memberSchema = personFieldsSchema.extend({
   invitedUntil: civilMoment.nullable(),
   /** This week and the next. */
   loads: z.array(weekLoad),
+  /** The next of their work that is their own turn, of what is made; the place in the order from 1. */
+  nextTurn: z.object({ on: isoDate, work: z.string(), place: z.number().int() }).nullable(),
 });
 export type Member = z.infer<typeof memberSchema>;
 
@@ -120,6 +161,12 @@ export const peopleEndpoints = {
   change: endpoint(peoplePaths.change, {
     body: personInputSchema.extend({ version: z.number().int() }),
     answer: done,
+  }),
+  /** What other hours on single days would do to the work of those days. */
+  impactOfChanging: endpoint(peoplePaths.impactOfChanging, {
+    heavy: true,
+    body: personInputSchema.extend({ version: z.number().int() }),
+    answer: leaveImpactSchema,
   }),
   /** By mail, with a link; one sent before works no longer. */
   invite: endpoint(peoplePaths.invite, { answer: memberSchema }),

@@ -20,7 +20,7 @@ import {
   tryMonthDay,
   WAYS,
 } from '../core/index.ts';
-import { id, isoDate, isoTime } from './fields.ts';
+import { id, isoDate, isoTime, weekday } from './fields.ts';
 import { PRIORITIES } from './work.ts';
 
 const interval = z
@@ -28,7 +28,6 @@ const interval = z
   .int('Whole numbers only.')
   .min(1, 'At least 1.')
   .max(MAX_INTERVAL, `At most ${MAX_INTERVAL}.`);
-const weekday = z.literal([1, 2, 3, 4, 5, 6, 7], { error: 'A weekday is 1 for Monday to 7 for Sunday.' });
 const weekdays = z.array(weekday).max(7).refine(noDoubles, 'A weekday stands there twice.');
 const month = z.number().int().min(1).max(12);
 const fromEitherEnd = (most: number) =>

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type Revision, TASK_STATES, tryDayOfIso } from '../core/index.ts';
 import { assignmentRuleSchema } from './assignment.ts';
 import { endpoint } from './endpoint.ts';
-import { id, isoDate, named } from './fields.ts';
+import { id, isoDate, isoTime, named } from './fields.ts';
 import { impactSchema, reachSchema } from './impact.ts';
 import { schedulePaths } from './paths.ts';
 import {
@@ -207,6 +207,8 @@ export const MOST_WHOLE = 40;
 /** Ids told at once. */
 export const IDS_A_PAGE = 2000;
 const MOST_SCHEDULES = 1_000_000;
+/** People whose work at a time is told at once: as many as an order of turns has. */
+export const MOST_TIMED_PEOPLE = 60;
 const start = z.coerce.number().int().min(0).max(MOST_SCHEDULES).optional();
 
 const saved = z.object({ schedule: scheduleSchema, tasks: syncSchema, changeId: id.nullable() });
@@ -235,6 +237,37 @@ export const scheduleEndpoints = {
       /** The same on every page, as long as none of those that fit has changed: pages with different marks don't belong together. */
       mark: z.string(),
       isAll: z.boolean(),
+    }),
+  }),
+  /** Work at a time of its day that some people have on some days, to tell what a schedule would add at the same time. */
+  timed: endpoint(schedulePaths.timed, {
+    query: z
+      .object({
+        /** Ids, with commas between them. */
+        people: z.string().max(40 * MOST_TIMED_PEOPLE),
+        from: isoDate,
+        to: isoDate,
+        /** The schedule whose own work is left out. */
+        without: id.optional(),
+      })
+      .refine(({ people }) => z.array(id).min(1).max(MOST_TIMED_PEOPLE).safeParse(people.split(',')).success, {
+        path: ['people'],
+        message: `One person at least, ${MOST_TIMED_PEOPLE} at the most.`,
+      })
+      .refine(isShortSpan, SPAN_WORDS),
+    answer: z.object({
+      work: z.array(
+        z.object({
+          personId: id,
+          on: isoDate,
+          startTime: isoTime,
+          dueTime: isoTime.nullable(),
+          minutes: z.number().int(),
+          title: z.string(),
+        }),
+      ),
+      /** Whether there is more than is told: then days before the last one told are whole. */
+      hasMore: z.boolean(),
     }),
   }),
   /** What those that fit come to. */
@@ -282,3 +315,4 @@ export const scheduleEndpoints = {
     answer: impactSchema,
   }),
 };
+export type TimedAnswer = z.infer<typeof scheduleEndpoints.timed.answer>;

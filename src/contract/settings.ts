@@ -10,20 +10,15 @@ import {
   tryPhrase,
   type Ways,
   WEEK_STARTS,
-  type Weekday,
 } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
-import { isoDate, isoTime, line } from './fields.ts';
+import { isoDate, isoTime, line, weekday } from './fields.ts';
 import { impactSchema } from './impact.ts';
 import { settingsPaths } from './paths.ts';
 import { spansOfYear } from './recurrence.ts';
 
 const holidaySchema = z.object({ date: isoDate, name: line('What the day off is called', 80) });
 export type HolidaySetting = z.infer<typeof holidaySchema>;
-
-const weekday = z.custom<Weekday>((n) => Number.isInteger(n) && Number(n) >= 1 && Number(n) <= 7, {
-  error: 'A weekday is 1 for Monday to 7 for Sunday.',
-});
 
 /** The most days off that a workspace keeps: thirty years of any calendar. */
 export const MOST_HOLIDAYS = 2_000;
@@ -97,6 +92,8 @@ export const settingsSchema = z.object({
     .int('Whole days only.')
     .min(1, 'At least its own day.')
     .max(14, 'Fourteen days at most.'),
+  /** Whether a swap of turns that two agree on waits for whoever plans. */
+  swapsNeedNod: z.boolean(),
   /** How people here speak, where that is settled; else they are asked. */
   phraseHabits: phraseHabitsSchema,
   seasons: seasonsSchema,

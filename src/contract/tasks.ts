@@ -203,7 +203,14 @@ export type CaptureInput = z.infer<typeof captureSchema>;
 export const INTO_TEMPLATE = ['instructions', 'estimateMinutes', 'priority'] as const;
 
 export const daySheetSchema = z.object({
-  person: named.extend({ roles: z.array(z.string()), capacityMinutes: z.number().int() }),
+  person: named.extend({
+    roles: z.array(z.string()),
+    capacityMinutes: z.number().int(),
+    /** When they are at work on that day, where their hours say so. */
+    shifts: z.array(z.object({ from: isoTime, to: isoTime })),
+    /** Whether their hours say so on any day. */
+    hasShifts: z.boolean(),
+  }),
   date: isoDate,
   late: z.array(taskLineSchema),
   thisDay: z.array(taskLineSchema),

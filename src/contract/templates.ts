@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defaultRuleSchema } from './assignment.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, isoTime, line, prose } from './fields.ts';
 import { impactSchema, reachSchema } from './impact.ts';
@@ -24,8 +25,8 @@ export const templateInputSchema = z
     dot: dot.nullable().default(null),
     ...contentFields,
     estimateMinutes: estimate,
-    /** Who does it where a schedule does not say otherwise; null for nobody. */
-    assigneeId: id.nullable().default(null),
+    /** Who does it where a schedule does not say otherwise. */
+    assignment: defaultRuleSchema.default({ v: 1, kind: 'nobody' }),
     tickets: ticketsAsked,
     steps: z.array(stepSchema).max(MAX_STEPS, `A template may have ${MAX_STEPS} steps at most.`).default([]),
     /** Files that go along with every task. */
@@ -49,7 +50,7 @@ export const templateLineSchema = z.object({
   dot: dot.nullable(),
   workType: z.string().nullable(),
   priority: contentFields.priority,
-  assigneeId: id.nullable(),
+  assignment: defaultRuleSchema,
   /** How many tasks a set of it has, how many check lines, and how long all of it takes. */
   makes: z.number().int(),
   checkLines: z.number().int(),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { MAX_ANSWER, titleProblems } from '../core/index.ts';
+import { unnamedGroupSchema } from './assignment.ts';
 import { civilMoment, id, isoTime, line, prose } from './fields.ts';
 
 /** The shortest and longest that a piece of work may be estimated at. */
@@ -100,6 +101,9 @@ const taskStepSchema = z
     assignee: z.discriminatedUnion('by', [
       z.object({ by: z.literal('set') }),
       z.object({ by: z.literal('person'), personId: id }),
+      z.object({ by: z.literal('anyOf'), group: unnamedGroupSchema }),
+      z.object({ by: z.literal('leastToDo'), group: unnamedGroupSchema }),
+      z.object({ by: z.literal('usualPerson') }),
       z.object({ by: z.literal('nobody') }),
     ]),
     estimateMinutes: estimate,

@@ -9,6 +9,8 @@ export const LOAD_UNITS = ['week', 'day'] as const;
 export type LoadUnit = (typeof LOAD_UNITS)[number];
 export const TOLD_AT_ONCE: Readonly<Record<LoadUnit, number>> = { week: 12, day: 28 };
 const unit = z.enum(LOAD_UNITS).default('week');
+/** Only the work at one of the workspace's sites, and at what stands there; left out for all work. */
+const site = id.optional();
 /** Tasks of one cell that are told one by one, foreseen ones with them; the count is of all. */
 export const MOST_OF_CELL = 200;
 export const MOST_MOVES = 500;
@@ -45,6 +47,8 @@ const evenableSchema = z.object({
       on: isoDate,
       /** Who may have it instead: there on its day. Nobody where it is begun, finished or was given by hand. */
       mayGoTo: z.array(id),
+      /** Of a turn that may go to others: how often each of them, and whoever has it, had it over eight weeks. */
+      had: z.record(id, z.number().int()).nullable(),
     }),
   ),
 });
@@ -54,14 +58,20 @@ export const workloadEndpoints = {
   /** Of everybody by the week or the day, from a Monday on; left out, around today. */
   load: endpoint(workloadPaths.load, {
     heavy: true,
-    query: z.object({ from: isoDate.optional(), by: unit }),
+    query: z.object({ from: isoDate.optional(), by: unit, site }),
     /** Each figure by the day on which it begins. */
-    answer: z.object({ starts: z.array(isoDate), rows: z.array(loadOfPersonSchema), foreseenUpTo: isoDate }),
+    answer: z.object({
+      starts: z.array(isoDate),
+      rows: z.array(loadOfPersonSchema),
+      foreseenUpTo: isoDate,
+      /** The site that was asked for. */
+      site: named.nullable(),
+    }),
   }),
   /** What stands behind one figure. */
   cell: endpoint(workloadPaths.cell, {
     heavy: true,
-    query: z.object({ person: id.optional(), from: isoDate, by: unit }),
+    query: z.object({ person: id.optional(), from: isoDate, by: unit, site }),
     answer: z.object({
       tasks: z.array(taskLineSchema),
       count: z.number().int(),

@@ -9,7 +9,10 @@ export {
   asksForLoad,
   assigner,
   byNameOn,
+  type DayTimes,
   type Settled,
+  setAsksForLoad,
+  windowOfTimes,
 } from './assignment/assigner.ts';
 export {
   ASSIGNMENT_KINDS,
@@ -22,20 +25,26 @@ export {
   People,
   type Why,
 } from './assignment/assignment.ts';
+export { atOnce, type TimedWork } from './assignment/at-once.ts';
 export {
+  askedOn,
+  canHaveWhile,
   lackedTicket,
   minutesFor,
   type NoTicket,
+  shiftsOn,
   unavailableOn,
   type Worker,
   workedDays,
 } from './assignment/availability.ts';
-export { COVERS, type Cover } from './assignment/cover.ts';
+export { COVERS, type Cover, type CoverChoice, LEAVE_COVERS, type LeaveCover } from './assignment/cover-choice.ts';
+export { type DefaultRule, defaultHandedOn, type UnnamedGroup } from './assignment/default-rule.ts';
 export { type EvenMove, type EvenPerson, type EvenTask, evenOut, unevennessOf } from './assignment/even-out.ts';
+export { FAIR_WEEKS, fairTakers, type TurnsHad } from './assignment/fair-turns.ts';
 export { type LineHolds, type ListFault, type ListReading, readList, sayList } from './assignment/list-text.ts';
 export { goesOnAfter, type Listed, lastListed, listedTwice, MOST_LISTED } from './assignment/listed.ts';
 export { Loads, type WeekOfWork } from './assignment/loads.ts';
-export { type Colleague, HALVES, type Half, peopleHere, ticketsHeld } from './assignment/people-here.ts';
+export { type Colleague, HALVES, type Half, peopleHere, ticketsHeld, workerOf } from './assignment/people-here.ts';
 export {
   eachNeedsDates,
   handedOn,
@@ -58,6 +67,7 @@ export {
 } from './assignment/roster.ts';
 export { callNames, type NamedPerson, NOBODY_YET, NOT_HERE, sayGroup, sayRule } from './assignment/rule-words.ts';
 export { datesBetweenOf } from './assignment/turn-dates.ts';
+export { type TurnSpan, turnsOf } from './assignment/turn-spans.ts';
 export { type NameOf, sayPassedOver, sayWhy, sayWhyBeside, sayWhyOf } from './assignment/why-words.ts';
 export { asWritten, defused } from './bring-in/cells.ts';
 export { type DaysOffRead, readDaysOff } from './bring-in/days-off-ics.ts';
@@ -123,6 +133,7 @@ export {
   tryMinutesOfTime,
 } from './civil-date/iso-date.ts';
 export { monthIndexOf, monthOf, monthStart } from './civil-date/month.ts';
+export { type OfParts, partAssigner, ruleOfStep } from './doing/part-assigner.ts';
 export {
   type Answer,
   type AnswerValue,
@@ -147,9 +158,11 @@ export {
   type CheckStep,
   MAIN_PART,
   partDays,
+  partOffered,
   type SetPart,
   type SignOff,
   type Step,
+  type StepAssignee,
   sayOffset,
   setMinutes,
   setParts,
@@ -196,14 +209,26 @@ export {
 } from './people/access.ts';
 export { sayRoles } from './people/roles.ts';
 export {
-  capacityOn,
+  daysOfOtherHours,
+  faultOfDay,
+  faultOfPattern,
+  minutesOfShift,
+  type PatternShift,
+  patternOfWeeks,
+  type Shift,
+  type ShiftChange,
+  type ShiftFault,
+  WHOLE_DAY,
+  weeksOfShifts,
+  windowOfShift,
+} from './people/shifts.ts';
+export {
   DAYS_A_WEEK,
   type Employment,
   hasLeftBy,
   isHereOn,
   MOST_MINUTES_A_DAY,
   minutesAWeek,
-  minutesOn,
   plainWeek,
   readDayHours,
   sayDayHours,
@@ -252,6 +277,7 @@ export { type DeletedTask, type HeldBecause, type Reconciliation, reconcile } fr
 export { type RehearsedLine, rehearsedLines } from './planning/rehearsed.ts';
 export type { Remark, WorkBeside } from './planning/remark.ts';
 export { remarks } from './planning/remarks.ts';
+export { remarkAtOnce } from './planning/remarks-on-who.ts';
 export { explainRRule, type RRuleOptions, type WrittenRRule, writeRRule } from './planning/rrule-writer.ts';
 export {
   type Exception,

@@ -6,6 +6,7 @@ import { workspaceEndpoints } from '../contract/index.ts';
 import { availabilityRoutes } from './availability/index.ts';
 import { bringInRoutes } from './bring-in/index.ts';
 import { clientRoutes } from './clients/index.ts';
+import { clockRoutes } from './clock/index.ts';
 import { directoryRoutes } from './directory/index.ts';
 import { fileRoutes } from './files/index.ts';
 import type { FileStore } from './files/stored/index.ts';
@@ -26,6 +27,7 @@ import { runRoutes } from './runs/index.ts';
 import { scheduleRoutes } from './schedules/index.ts';
 import { settingsRoutes } from './settings/index.ts';
 import { setupRoutes } from './setup/index.ts';
+import { swapRoutes } from './swaps/index.ts';
 import { taskRoutes } from './tasks/index.ts';
 import { templateRoutes } from './templates/index.ts';
 import { workloadRoutes } from './workload/index.ts';
@@ -69,6 +71,8 @@ export function api(parts: ApiParts): Router {
     sessionRoutes,
     peopleRoutes,
     availabilityRoutes,
+    clockRoutes,
+    swapRoutes,
     workloadRoutes,
     handOverRoutes,
     postRoutes,

@@ -1,10 +1,10 @@
 import { BringIn, BringInRow } from './bring-in/index.ts';
 import { Asset, Client, Contact } from './clients/index.ts';
 import { StoredFile } from './files/stored/index.ts';
-import { AccountLink, Invitation, Leave } from './people/index.ts';
+import { AccountLink, Clocking, Invitation, Leave } from './people/index.ts';
 import { Mail, ReceivedMail } from './post/index.ts';
 import { Run } from './runs/index.ts';
-import { Schedule } from './schedules/index.ts';
+import { Schedule, TurnSwap } from './schedules/index.ts';
 import { TaskRecord, WorkContent } from './tasks/stored/index.ts';
 import { Favourite, Template } from './templates/stored/index.ts';
 import 'reflect-metadata';
@@ -25,6 +25,7 @@ import { FileTotals1764800000000 } from './platform/db/migrations/file-totals.ts
 import { FirstSlice1764000000000 } from './platform/db/migrations/first-slice.ts';
 import { FoundByName1765200000000 } from './platform/db/migrations/found-by-name.ts';
 import { JoinedChanges1764600000000 } from './platform/db/migrations/joined-changes.ts';
+import { LeaveCover1766900000000 } from './platform/db/migrations/leave-cover.ts';
 import { NoDefaults1765000000000 } from './platform/db/migrations/no-defaults.ts';
 import { NobodysTasks1765100000000 } from './platform/db/migrations/nobodys-tasks.ts';
 import { PeopleAndAccess1765800000000 } from './platform/db/migrations/people-and-access.ts';
@@ -32,7 +33,9 @@ import { PostAndInvitations1765900000000 } from './platform/db/migrations/post-a
 import { RunLog1764400000000 } from './platform/db/migrations/run-log.ts';
 import { RunsByDay1765500000000 } from './platform/db/migrations/runs-by-day.ts';
 import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-hand.ts';
+import { ShiftsAndSwaps1766800000000 } from './platform/db/migrations/shifts-and-swaps.ts';
 import { SteadyTriggers1766500000000 } from './platform/db/migrations/steady-triggers.ts';
+import { TemplateRule1767000000000 } from './platform/db/migrations/template-rule.ts';
 import { TemplatesStepsProof1764200000000 } from './platform/db/migrations/templates-steps-proof.ts';
 import { ToldOfTouched1765300000000 } from './platform/db/migrations/told-of-touched.ts';
 import { WatchedTasks1764700000000 } from './platform/db/migrations/watched-tasks.ts';
@@ -78,6 +81,7 @@ export function dataSource(
       Account,
       Person,
       Leave,
+      Clocking,
       Client,
       Contact,
       BringIn,
@@ -86,6 +90,7 @@ export function dataSource(
       Template,
       Favourite,
       Schedule,
+      TurnSwap,
       TaskRecord,
       WorkContent,
       StoredFile,
@@ -124,6 +129,9 @@ export function dataSource(
       SteadyTriggers1766500000000,
       AskedTickets1766600000000,
       DeletedHeads1766700000000,
+      ShiftsAndSwaps1766800000000,
+      LeaveCover1766900000000,
+      TemplateRule1767000000000,
     ],
     extra: {
       max: connections,

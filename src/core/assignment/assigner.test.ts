@@ -19,7 +19,7 @@ const START = '2026-11-02';
 const TODAY = dayOfIso('2026-11-24');
 const colleague = (id: string, of: Partial<Colleague> = {}): Colleague => ({
   ...{ id, roles: ['crew'], team: null, weeks: [plainWeek(450, [1, 2, 3, 4, 5])], weeksFrom: START },
-  ...{ worksFrom: null, worksUntil: null, leave: [], tickets: [], deputyId: null },
+  ...{ shifts: [], shiftChanges: [], worksFrom: null, worksUntil: null, leave: [], tickets: [], deputyId: null },
   ...of,
 });
 const CREW = ['a', 'b', 'c'].map((id) => colleague(id));

@@ -1,7 +1,10 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
+import { type IsoTime, tryMinutesOfTime } from '../civil-date/iso-date.ts';
+import { type DayWindow, WHOLE_DAY } from '../people/shifts.ts';
 import { type DatedOccurrence, namedFor } from '../planning/plan.ts';
 import { type Assignment, type AssignmentRule, assign, givenTo, type People, type Why } from './assignment.ts';
+import { askedOn } from './availability.ts';
 import type { Loads } from './loads.ts';
 import type { DatesBetween } from './roster.ts';
 
@@ -42,15 +45,55 @@ export function byNameOn(
 ): Assignment {
   return assign(givenTo(personId), {
     ...{ nominal: on, on, estimateMinutes: 0, people, usualPersonId: null },
-    asked: { tickets, isHoliday: calendar.holidayName(on) !== undefined },
+    asked: askedOn(on, calendar, tickets),
     datesBetween: () => 0,
     loadOf: () => ({ minutes: 0, capacity: 0, lastHad: null }),
   });
 }
 
+/** The same of a schedule with the tasks of its sets. */
+export function setAsksForLoad(
+  rule: AssignmentRule,
+  parts: readonly { readonly assignee: { readonly by: string } }[],
+): boolean {
+  return asksForLoad(rule) || parts.some(({ assignee }) => assignee.by === 'leastToDo');
+}
+
 /** Whether it takes what everybody has to do to tell who does it. */
 export function asksForLoad(rule: AssignmentRule): boolean {
   return rule.kind === 'leastToDo' || ('cover' in rule && rule.cover === 'leastToDo');
+}
+
+/**
+ * When on its day the work of an occurrence is to be done: between the times at which it starts and is due, where those are on
+ * that day and in the workspace's zone; else at any time of it.
+ */
+export function windowOf({ on, starts, due, timing }: DatedOccurrence): DayWindow {
+  return windowOfTimes({ ...timing, workOn: on, startsOn: starts, dueOn: due });
+}
+
+/** The same of days that are told in any way, as long as all of them are told in the same. */
+export function windowOfTimes<Day>({ workOn, startsOn, dueOn, startTime, dueTime, zone }: DayTimes<Day>): DayWindow {
+  if (zone !== null) return WHOLE_DAY;
+  return windowBetween(startsOn === workOn ? startTime : null, dueOn === workOn ? dueTime : null);
+}
+
+/** When work starts and is due, and the day on which it is worked. */
+export interface DayTimes<Day> {
+  readonly workOn: Day;
+  readonly startsOn: Day;
+  readonly dueOn: Day;
+  readonly startTime: IsoTime | null;
+  readonly dueTime: IsoTime | null;
+  /** Null for the workspace's. */
+  readonly zone: string | null;
+}
+
+/** From one time of a day to another; null for its beginning, or its end. */
+export function windowBetween(startTime: IsoTime | null, dueTime: IsoTime | null): DayWindow {
+  const at = (time: IsoTime | null) => (time === null ? null : tryMinutesOfTime(time));
+  const from = at(startTime) ?? WHOLE_DAY.from;
+  return { from, to: Math.max(from, at(dueTime) ?? WHOLE_DAY.to) };
 }
 
 /** Tells who does each date of a schedule: whoever was named for it by hand, else as its rule says. */
@@ -68,14 +111,24 @@ export function assigner(rule: AssignmentRule, context: AssigningContext): Assig
     const before = byLoad ? settled?.get(nominal) : undefined;
     const found = assign(rule, {
       ...{ nominal, on, estimateMinutes, people, usualPersonId, datesBetween },
-      asked: { tickets, isHoliday: calendar.holidayName(on) !== undefined },
+      asked: askedOn(on, calendar, tickets, windowOf(occurrence)),
       loadOf: (id) => ({ ...loads.of(id, on), lastHad: lastHad.get(id) ?? null }),
       settledId: before?.personId ?? null,
     });
     if (!byLoad || found.kind !== 'one') return found;
     lastHad.set(found.personId, Math.max(on, lastHad.get(found.personId) ?? on));
-    if (before?.personId === found.personId) return before.why === null ? found : { ...found, why: before.why };
-    loads.add(found.personId, on, estimateMinutes);
-    return found;
+    return settledFirst(found, before, (id) => loads.add(id, on, estimateMinutes));
   };
+}
+
+/** What the load has decided already stays as it was decided; what is given away anew counts for what comes after it. */
+export function settledFirst(
+  found: Assignment,
+  before: Settled | undefined,
+  add: (personId: string) => void,
+): Assignment {
+  if (found.kind !== 'one') return found;
+  if (before?.personId === found.personId) return before.why === null ? found : { ...found, why: before.why };
+  add(found.personId);
+  return found;
 }

@@ -1,6 +1,14 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import { type Asked, lackedTicket, unavailableOn, type Worker } from './availability.ts';
-import { type Cover, type Covered, coverFor, type PassedOver } from './cover.ts';
+import {
+  type Asked,
+  coverChosenOn,
+  lackedTicket,
+  unavailableOn,
+  unavailableOnShift,
+  type Worker,
+} from './availability.ts';
+import { type Covered, coverFor, type PassedOver } from './cover.ts';
+import type { Cover, LeaveCover } from './cover-choice.ts';
 import { type LeastToDo, leastToDo, type WeekLoad } from './least-to-do.ts';
 import { type Listed, orderOfList, type Place, placeInList } from './listed.ts';
 import { type DatesBetween, type Turns, turnOn } from './roster.ts';
@@ -9,7 +17,8 @@ import { type DatesBetween, type Turns, turnOn } from './roster.ts';
 export type Group =
   | { readonly of: 'everyone' }
   | { readonly of: 'people'; readonly ids: readonly string[] }
-  | { readonly of: 'role'; readonly role: string }
+  /** Of a role all, or only those who are on shift in it while the work is to be done. */
+  | { readonly of: 'role'; readonly role: string; readonly onShift?: true | undefined }
   | { readonly of: 'team'; readonly team: string };
 
 /** The same text for the same group, whatever form it was kept in. */
@@ -20,7 +29,7 @@ export function groupKey(group: Group): string {
     case 'people':
       return `people ${group.ids.join(' ')}`;
     case 'role':
-      return `role ${group.role}`;
+      return `${group.onShift ? 'shift' : 'role'} ${group.role}`;
     case 'team':
       return `team ${group.team}`;
   }
@@ -72,7 +81,7 @@ export const ASSIGNMENT_KINDS = [
 ] as const satisfies readonly AssignmentKind[];
 
 /** The rule that gives all work to one person, or to nobody yet. */
-export function givenTo(personId: string | null): AssignmentRule {
+export function givenTo(personId: string | null): Extract<AssignmentRule, { kind: 'nobody' | 'person' }> {
   return personId === null
     ? { v: 1, kind: 'nobody' }
     : { v: 1, kind: 'person', personId, daysOffToo: true, cover: 'deputy' };
@@ -94,10 +103,18 @@ export interface AssignmentContext {
   readonly settledId?: string | null;
 }
 
+/** So many days are remembered of one person: some years. */
+const MOST_KNOWN_DAYS = 4_000;
+
 /** Everybody who may be given work, by id and by group. */
 export class People {
   /** For as long as it is looked at: many dates ask for the same group on the same day. */
   private readonly there = new Map<Group, Map<string, Available>>();
+  /** What keeps each from work on a day, tickets aside. */
+  private readonly days = new Map<
+    string,
+    { readonly worker: Worker | undefined; readonly on: Map<number, PassedOver | null> }
+  >();
 
   constructor(
     readonly workers: ReadonlyMap<string, Worker>,
@@ -105,19 +122,55 @@ export class People {
     readonly of: (group: Group) => readonly string[],
   ) {}
 
+  /** @throws Error where there is nobody of this id */
+  one(id: string): Worker {
+    const worker = this.workers.get(id);
+    if (!worker) throw new Error(`${id} is nobody here.`);
+    return worker;
+  }
+
+  /** Whoever can't be given work on a day, with why; null for whoever can. */
+  passedOver(personId: string, on: CivilDay, { tickets, isHoliday }: Asked): PassedOver | null {
+    let known = this.days.get(personId);
+    if (known === undefined) {
+      known = { worker: this.workers.get(personId), on: new Map() };
+      this.days.set(personId, known);
+    }
+    const { worker } = known;
+    if (worker === undefined) return { personId, why: { because: 'not known' } };
+    // Of a day and whether it is a holiday, one number.
+    const key = on * 2 + (isHoliday ? 1 : 0);
+    let off = known.on.get(key);
+    if (off === undefined) {
+      const why = unavailableOn(worker, on, { tickets: [], isHoliday });
+      off = why === null ? null : { personId, why };
+      if (known.on.size >= MOST_KNOWN_DAYS) known.on.clear();
+      known.on.set(key, off);
+    }
+    if (off !== null || tickets.length === 0) return off;
+    const lacked = lackedTicket(worker, tickets, on);
+    return lacked === null ? null : { personId, why: lacked };
+  }
+
   /** Those of a group that can have work on a day, and why the others can't. @param daysOffToo also those without hours on it */
   available(group: Group, on: CivilDay, asked: Asked, daysOffToo = false): Available {
     const ofGroup = this.there.get(group) ?? new Map<string, Available>();
     if (ofGroup.size === 0) this.there.set(group, ofGroup);
-    const key = `${on} ${asked.isHoliday} ${daysOffToo} ${asked.tickets.join('\n')}`;
+    const shiftOf = group.of === 'role' && group.onShift ? group.role : null;
+    const { isHoliday, wasHoliday, window, tickets } = asked;
+    const when = shiftOf === null ? '' : `${wasHoliday} ${window.from} ${window.to}`;
+    const key = `${on} ${isHoliday} ${daysOffToo} ${when} ${tickets.join('\n')}`;
     const known = ofGroup.get(key);
     if (known) return known;
     const can: Worker[] = [];
     const passedOver: PassedOver[] = [];
     for (const personId of this.of(group)) {
       const worker = this.workers.get(personId);
-      const off = worker ? unavailableOn(worker, on, asked) : ({ because: 'not known' } as const);
-      const why = worker && daysOffToo && off?.because === 'off' ? lackedTicket(worker, asked.tickets, on) : off;
+      const off =
+        worker && shiftOf !== null
+          ? unavailableOnShift(worker, on, shiftOf, asked)
+          : (this.passedOver(personId, on, asked)?.why ?? null);
+      const why = worker && daysOffToo && off?.because === 'off' ? lackedTicket(worker, tickets, on) : off;
       if (worker && why === null) can.push(worker);
       else if (why !== null) passedOver.push({ personId, why });
     }
@@ -193,7 +246,7 @@ export function assign(rule: AssignmentRule, context: AssignmentContext): Assign
     case 'listed': {
       const place = placeInList(rule.list, context.nominal);
       if (place.kind === 'on it') {
-        const found = covered(orderOfList(rule.list), place.at, rule.cover, context);
+        const found = covered(orderOfList(rule.list), place.at, rule.cover, 'turns', context);
         return one(found, (passedOver) => ({ by: 'list', place: place.kind, passedOver }));
       }
       if (place.kind === 'after' && rule.goesOn !== null) return byTurn(rule.goesOn, rule.cover, context);
@@ -220,7 +273,7 @@ export function assign(rule: AssignmentRule, context: AssignmentContext): Assign
 
 function byTurn(turns: Turns, cover: Cover, context: AssignmentContext): Assignment {
   const turn = turnOn(turns, context.nominal, context.datesBetween);
-  return one(covered(turn.order, turn.at, cover, context), (passedOver) => ({
+  return one(covered(turn.order, turn.at, cover, 'turns', context), (passedOver) => ({
     by: 'turn',
     place: turn.at + 1,
     of: turn.order.length,
@@ -241,17 +294,26 @@ function byName(
   const isOff = worker !== undefined && unavailableOn(worker, on, asked)?.because === 'off';
   if (daysOffToo && isOff && lackedTicket(worker, asked.tickets, on) === null)
     return { kind: 'one', personId, why: { by, passedOver: [] } };
-  return one(covered([personId], 0, cover, context), (passedOver) => ({ by, passedOver }));
+  return one(covered([personId], 0, cover, 'name', context), (passedOver) => ({ by, passedOver }));
 }
 
 function one({ personId, passedOver }: Covered, why: (passedOver: readonly PassedOver[]) => Why): Assignment {
   return personId === null ? { kind: 'nobody', why: why(passedOver) } : { kind: 'one', personId, why: why(passedOver) };
 }
 
-function covered(order: readonly string[], at: number, cover: Cover, context: AssignmentContext): Covered {
-  return coverFor(order, at, cover, {
+/** @param by which choice for their leave comes before the cover that the rule names */
+function covered(
+  order: readonly string[],
+  at: number,
+  cover: Cover,
+  by: keyof LeaveCover,
+  context: AssignmentContext,
+): Covered {
+  const worker = context.people.workers.get(order[at] ?? '');
+  const chosen = worker === undefined ? null : coverChosenOn(worker, context.on)[by];
+  return coverFor(order, at, chosen ?? cover, {
     workers: context.people.workers,
-    unavailable: (worker) => unavailableOn(worker, context.on, context.asked),
+    passedOver: (id) => context.people.passedOver(id, context.on, context.asked),
     leastToDo: (ids) =>
       leastToDo(
         ids.map((id) => ({ id })),

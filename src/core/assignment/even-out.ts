@@ -1,3 +1,5 @@
+import { WorstOver } from './worst-over.ts';
+
 /** Work of one week that somebody has. */
 export interface EvenTask {
   readonly id: string;
@@ -29,6 +31,8 @@ export interface Unevenness {
 
 /** What evens a week out by less than a minute of anybody's is not worth a move. */
 const WORTH_A_MOVE = 1;
+/** A sweep before all others. */
+const LONG_AGO = -2;
 /** Each sweep makes the week more even; so many end one that would go on in steps too small to matter. */
 const MOST_SWEEPS = 200;
 /** Whoever gave a task away may not be one who could have been given it, so that the week that follows has other places to begin from. */
@@ -41,32 +45,31 @@ const MOST_ROUNDS = 20;
  * @throws RangeError for work of somebody who is not among the people
  */
 export function evenOut(people: readonly EvenPerson[], tasks: readonly EvenTask[]): EvenMove[] {
-  let now = tasks;
+  const open = openTo(people, tasks);
+  let holders = holdersOf(people, tasks);
   for (let rounds = 0; rounds < MOST_ROUNDS; rounds++) {
-    const next = evenedOnce(people, now);
+    // What a round came to is settled in the next one too: there are fewer places then, and no other ones.
+    const next = evenedOnce(weekOf(people, tasks, open, holders), rounds > 0);
     if (next === null) break;
-    now = next;
+    holders = next;
   }
   return tasks.flatMap(({ id, personId }, i) => {
-    const to = now[i]?.personId ?? personId;
+    const to = people[holders[i] as number]?.id ?? personId;
     return to === personId ? [] : [{ taskId: id, from: personId, to }];
   });
 }
 
-/** The tasks with whoever has them then; null where no more even week is found. */
-function evenedOnce(people: readonly EvenPerson[], tasks: readonly EvenTask[]): EvenTask[] | null {
-  const week = weekOf(people, tasks);
-  const settled = [week.holders, spreadAnew(week)].map((holders) => settle(week, holders));
-  const [first, second] = settled as [Int32Array, Int32Array];
+/** Who has the tasks then; null where no more even week is found. */
+function evenedOnce(week: Week, isSettled: boolean): Int32Array | null {
+  const first = isSettled ? week.holders : settle(week, week.holders);
+  const second = settle(week, spreadAnew(week));
   const best = isBetter(unevenness(week, second), unevenness(week, first)) ? second : first;
   if (!isBetter(unevenness(week, best), unevenness(week, week.holders))) return null;
-  const holders = withoutIdleMoves(week, best);
-  return tasks.map((task, i) => ({ ...task, personId: people[holders[i] as number]?.id ?? task.personId }));
+  return withoutIdleMoves(week, best);
 }
 
 export function unevennessOf(people: readonly EvenPerson[], tasks: readonly EvenTask[]): Unevenness {
-  const week = weekOf(people, tasks);
-  return unevenness(week, week.holders);
+  return unevenness(figuresOf(people, tasks), holdersOf(people, tasks));
 }
 
 /** Whether a week is more even than another. */
@@ -80,6 +83,8 @@ const isLess = (over: number, spread: number): boolean =>
 /** A week by places in its lists: people and tasks are numbers, so that thousands of exchanges can be tried. */
 interface Week {
   readonly capacity: Float64Array;
+  /** The same, a minute at the least: what loads are held against. */
+  readonly room: Float64Array;
   readonly minutes: Float64Array;
   /** Who has each task. */
   readonly holders: Int32Array;
@@ -89,30 +94,57 @@ interface Week {
   readonly may: Uint8Array;
 }
 
-function weekOf(people: readonly EvenPerson[], tasks: readonly EvenTask[]): Week {
-  const at = new Map(people.map(({ id }, i) => [id, i]));
-  const placeOf = (id: string): number => {
-    const place = at.get(id);
-    if (place === undefined) throw new RangeError(`${id} has work, and is not among the people of this week.`);
-    return place;
-  };
-  const choices = tasks.map(({ personId, mayGoTo }) =>
-    [...new Set([placeOf(personId), ...mayGoTo.flatMap((id) => at.get(id) ?? [])])].sort((a, b) => a - b),
-  );
-  const may = new Uint8Array(tasks.length * people.length);
-  choices.forEach((open, i) => {
-    for (const who of open) may[i * people.length + who] = 1;
-  });
+type Figures = Pick<Week, 'capacity' | 'room' | 'minutes'>;
+
+function figuresOf(people: readonly EvenPerson[], tasks: readonly EvenTask[]): Figures {
   return {
     capacity: Float64Array.from(people, ({ capacity }) => capacity),
+    room: Float64Array.from(people, ({ capacity }) => Math.max(1, capacity)),
     minutes: Float64Array.from(tasks, ({ minutes }) => minutes),
-    holders: Int32Array.from(tasks, ({ personId }) => placeOf(personId)),
-    choices,
-    may,
   };
 }
 
-function loadsOf({ capacity, minutes }: Week, holders: Int32Array): Float64Array {
+function holdersOf(people: readonly EvenPerson[], tasks: readonly EvenTask[]): Int32Array {
+  const at = new Map(people.map(({ id }, i) => [id, i]));
+  return Int32Array.from(tasks, ({ personId }) => {
+    const place = at.get(personId);
+    if (place === undefined) throw new RangeError(`${personId} has work, and is not among the people of this week.`);
+    return place;
+  });
+}
+
+/** Who may be given each task, as a table, a row of people for each: told once, whoever has them by then. */
+function openTo(people: readonly EvenPerson[], tasks: readonly EvenTask[]): Uint8Array {
+  const at = new Map(people.map(({ id }, i) => [id, i]));
+  const table = new Uint8Array(tasks.length * people.length);
+  tasks.forEach(({ mayGoTo }, i) => {
+    for (const id of mayGoTo) {
+      const place = at.get(id);
+      if (place !== undefined) table[i * people.length + place] = 1;
+    }
+  });
+  return table;
+}
+
+/** A week as somebody has its tasks: whoever has one may keep it. */
+function weekOf(
+  people: readonly EvenPerson[],
+  tasks: readonly EvenTask[],
+  open: Uint8Array,
+  holders: Int32Array,
+): Week {
+  const may = Uint8Array.from(open);
+  const choices = tasks.map((_, i) => {
+    const row = i * people.length;
+    may[row + (holders[i] as number)] = 1;
+    const places: number[] = [];
+    for (let who = 0; who < people.length; who++) if (may[row + who] === 1) places.push(who);
+    return places;
+  });
+  return { ...figuresOf(people, tasks), holders, choices, may };
+}
+
+function loadsOf({ capacity, minutes }: Pick<Week, 'capacity' | 'minutes'>, holders: Int32Array): Float64Array {
   const loads = new Float64Array(capacity.length);
   holders.forEach((who, i) => {
     loads[who] = (loads[who] as number) + (minutes[i] as number);
@@ -123,7 +155,7 @@ function loadsOf({ capacity, minutes }: Week, holders: Int32Array): Float64Array
 /** Of a load: least in sum where all are equally full. Somebody without any hours counts as one who has a minute. */
 const costOf = (load: number, capacity: number): number => (load * load) / Math.max(1, capacity);
 
-function unevenness(week: Week, holders: Int32Array): Unevenness {
+function unevenness(week: Figures, holders: Int32Array): Unevenness {
   let [over, spread] = [0, 0];
   loadsOf(week, holders).forEach((load, who) => {
     const capacity = week.capacity[who] as number;
@@ -154,20 +186,35 @@ function spreadAnew(week: Week): Int32Array {
   return holders;
 }
 
-/** Moves and exchanges one after the other, until none makes the week more even. A working copy is changed in place. */
-function settle(week: Week, from: Int32Array): Int32Array {
+/**
+ * Moves and exchanges one after the other, until none makes the week more even. A working copy is changed in place.
+ * @param near a settled week: then only what differs from it is looked at first
+ */
+function settle(week: Week, from: Int32Array, near?: Int32Array): Int32Array {
   const { minutes, choices } = week;
   const holders = Int32Array.from(from);
   const loads = loadsOf(week, holders);
   const movable = choices.flatMap((open, i) => (open.length > 1 ? [i] : []));
+  let sweeps = 0;
+  /** The sweep in which somebody's load changed last. */
+  const changedIn = new Int32Array(loads.length).fill(near ? LONG_AGO : 0);
+  near?.forEach((who, i) => {
+    if (who === holders[i]) return;
+    changedIn[who] = 0;
+    changedIn[holders[i] as number] = 0;
+  });
   const shift = (a: number, b: number, more: number) => {
     loads[a] = (loads[a] as number) - more;
     loads[b] = (loads[b] as number) + more;
+    changedIn[a] = sweeps;
+    changedIn[b] = sweeps;
+    if (worst.update()) changedIn.fill(sweeps);
   };
   const mayHave = (i: number, who: number) => week.may[i * loads.length + who] === 1;
-  const worst = new WorstOver(week, loads);
+  const worst = new WorstOver(week.capacity, loads);
+  if (near && !new WorstOver(week.capacity, loadsOf(week, near)).isSame(worst)) changedIn.fill(0);
   relieve(week, holders, loads, worst);
-  for (let sweeps = 0, isChanged = true; isChanged && sweeps < MOST_SWEEPS; sweeps++) {
+  for (let isChanged = true; isChanged && sweeps < MOST_SWEEPS; sweeps++) {
     isChanged = false;
     for (const i of movable) {
       for (const who of choices[i] as readonly number[]) {
@@ -175,26 +222,51 @@ function settle(week: Week, from: Int32Array): Int32Array {
         if (who === a || !isMoreEven(week, loads, worst, a, who, minutes[i] as number)) continue;
         shift(a, who, minutes[i] as number);
         holders[i] = who;
-        worst.update();
         isChanged = true;
       }
     }
-    for (let n = 0; n < movable.length; n++)
-      for (let m = n + 1; m < movable.length; m++) {
-        const [i, j] = [movable[n] as number, movable[m] as number];
-        const [a, b] = [holders[i] as number, holders[j] as number];
-        const more = (minutes[i] as number) - (minutes[j] as number);
-        if (a === b || more === 0 || !mayHave(i, b) || !mayHave(j, a)) continue;
-        if (!isMoreEven(week, loads, worst, a, b, more)) continue;
+    // Of two whose loads are what they were when their tasks were last held against each other, nothing is to be expected.
+    const isHot = (who: number) => (changedIn[who] as number) >= sweeps - 1;
+    const all = movable.map((_, n) => n);
+    const hot = all.filter((n) => isHot(holders[movable[n] as number] as number));
+    for (let n = 0; n < movable.length; n++) {
+      const i = movable[n] as number;
+      const length = minutes[i] as number;
+      let a = holders[i] as number;
+      const others = isHot(a) ? all : hot;
+      // Most of all pairs are left at once: by their lengths, and by what they would do to the two.
+      for (let at = others === all ? n + 1 : firstAfter(hot, n); at < others.length; at++) {
+        const m = others[at] as number;
+        const j = movable[m] as number;
+        const b = holders[j] as number;
+        const more = length - (minutes[j] as number);
+        if (a === b || more === 0 || !isMoreEven(week, loads, worst, a, b, more)) continue;
+        if (!mayHave(i, b) || !mayHave(j, a)) continue;
         shift(a, b, more);
         holders[i] = b;
         holders[j] = a;
-        worst.update();
+        a = b;
         isChanged = true;
       }
-    if (!isChanged) isChanged = pushOn(week, holders, loads);
+    }
+    if (!isChanged && pushOn(week, holders, loads)) {
+      isChanged = true;
+      changedIn.fill(sweeps);
+      worst.update();
+    }
   }
   return holders;
+}
+
+/** The place of the first number in a rising list that is larger than one. */
+function firstAfter(list: readonly number[], than: number): number {
+  let [low, high] = [0, list.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((list[middle] as number) > than) high = middle;
+    else low = middle + 1;
+  }
+  return low;
 }
 
 /** Whoever is most over gives away what helps most, so often as that helps: few moves, where few are enough. */
@@ -257,50 +329,6 @@ function pushOn(week: Week, holders: Int32Array, loads: Float64Array): boolean {
   return false;
 }
 
-/** Who is most over capacity, but for two. */
-class WorstOver {
-  private readonly worst: number[] = [];
-
-  constructor(
-    private readonly week: Week,
-    private readonly loads: Float64Array,
-  ) {
-    this.update();
-  }
-
-  /** After a change of loads: the three that are most over. */
-  update(): void {
-    this.worst.length = 0;
-    for (let who = 0; who < this.loads.length; who++) {
-      const at = this.worst.findIndex((other) => this.overOf(who) > this.overOf(other));
-      if (at === -1 && this.worst.length < 3) this.worst.push(who);
-      else if (at !== -1) {
-        this.worst.splice(at, 0, who);
-        this.worst.length = Math.min(3, this.worst.length);
-      }
-    }
-  }
-
-  /** Whoever is most over; null where nobody is. */
-  get most(): number | null {
-    const who = this.worst[0];
-    return who === undefined || this.overOf(who) <= 0 ? null : who;
-  }
-
-  but(a: number, b: number): number {
-    for (const who of this.worst) if (who !== a && who !== b) return Math.max(0, this.overOf(who));
-    return 0;
-  }
-
-  isOver(who: number): boolean {
-    return this.overOf(who) > 0;
-  }
-
-  private overOf(who: number): number {
-    return (this.loads[who] as number) - (this.week.capacity[who] as number);
-  }
-}
-
 /** What so many minutes that go from one to another change: minutes over of whoever is over most, and the spread. */
 function overBy(
   { capacity }: Week,
@@ -318,22 +346,26 @@ function overBy(
   return Math.max(others, overA - minutes, overB + minutes) - Math.max(others, overA, overB);
 }
 
-function spreadBy({ capacity }: Week, loads: Float64Array, a: number, b: number, minutes: number): number {
-  const [loadA, loadB] = [loads[a] as number, loads[b] as number];
-  const [canA, canB] = [capacity[a] as number, capacity[b] as number];
-  return costOf(loadA - minutes, canA) + costOf(loadB + minutes, canB) - costOf(loadA, canA) - costOf(loadB, canB);
+function spreadBy({ room }: Week, loads: Float64Array, a: number, b: number, minutes: number): number {
+  // The difference of `costOf` before and after, without the squares of what stays.
+  return (
+    minutes *
+    ((minutes - 2 * (loads[a] as number)) / (room[a] as number) +
+      (minutes + 2 * (loads[b] as number)) / (room[b] as number))
+  );
 }
 
 function isMoreEven(week: Week, loads: Float64Array, worst: WorstOver, a: number, b: number, minutes: number): boolean {
   const spread = spreadBy(week, loads, a, b, minutes);
-  // Of most exchanges the spread says enough: who is over most is looked for only where it may matter.
-  if (spread > -WORTH_A_MOVE && !worst.isOver(a) && !worst.isOver(b)) return false;
+  // Of most exchanges the spread says enough: the most over comes down only where whoever that is gives something away.
+  if (spread > -WORTH_A_MOVE && worst.top !== a && worst.top !== b) return false;
   return isLess(overBy(week, loads, worst, a, b, minutes), spread);
 }
 
 /** The same, where what moved for nothing stays where it was. */
 function withoutIdleMoves(week: Week, moved: Int32Array): Int32Array {
   const holders = Int32Array.from(moved);
+  let near = moved;
   for (let sweeps = 0; sweeps < MOST_SWEEPS; sweeps++) {
     const before = unevenness(week, holders);
     for (let i = 0; i < holders.length; i++) {
@@ -342,9 +374,10 @@ function withoutIdleMoves(week: Week, moved: Int32Array): Int32Array {
       holders[i] = home;
       if (isBetter(before, unevenness(week, holders))) holders[i] = now;
     }
-    const settled = settle(week, holders);
+    const settled = settle(week, holders, near);
     if (settled.every((who, i) => who === holders[i])) return holders;
     holders.set(settled);
+    near = settled;
   }
   return holders;
 }

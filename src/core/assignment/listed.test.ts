@@ -92,7 +92,17 @@ describe('a list of who has which days', () => {
 
   const week = plainWeek(450, [1, 2, 3, 4, 5]);
   const crew = PEOPLE.map(({ id }) => ({
-    ...{ id, roles: [], team: null, weeks: [week], weeksFrom: '2026-01-01', worksFrom: null, worksUntil: null },
+    ...{
+      id,
+      roles: [],
+      team: null,
+      weeks: [week],
+      weeksFrom: '2026-01-01',
+      shifts: [],
+      shiftChanges: [],
+      worksFrom: null,
+      worksUntil: null,
+    },
     ...{ tickets: [], deputyId: null },
     leave: id === 'k' ? [{ from: '2026-12-02', to: '2026-12-02', half: null }] : [],
   }));

@@ -1,8 +1,10 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
+import type { PatternShift, ShiftChange } from '../people/shifts.ts';
 import { minutesAWeek, type WeekMinutes } from '../people/week-hours.ts';
 import { type Group, People } from './assignment.ts';
 import type { Leave, Ticket, Worker } from './availability.ts';
+import type { LeaveCover } from './cover-choice.ts';
 
 /** Somebody who may be given work, as they are told of over the wire: a worker with dates instead of days. */
 export interface Colleague {
@@ -11,9 +13,17 @@ export interface Colleague {
   readonly team: string | null;
   readonly weeks: readonly WeekMinutes[];
   readonly weeksFrom: IsoDate;
+  readonly shifts: readonly PatternShift[];
+  readonly shiftChanges: readonly ShiftChange[];
   readonly worksFrom: IsoDate | null;
   readonly worksUntil: IsoDate | null;
-  readonly leave: readonly { readonly from: IsoDate; readonly to: IsoDate; readonly half: Half | null }[];
+  readonly leave: readonly {
+    readonly from: IsoDate;
+    readonly to: IsoDate;
+    readonly half: Half | null;
+    /** Null where it is as the work itself says. */
+    readonly cover?: LeaveCover | null | undefined;
+  }[];
   readonly tickets: readonly { readonly name: string; readonly until: IsoDate | null }[];
   readonly deputyId: string | null;
 }
@@ -50,14 +60,21 @@ export function peopleHere(colleagues: readonly Colleague[]): People {
   return new People(new Map(colleagues.map((one) => [one.id, workerOf(one)])), idsOf);
 }
 
-function workerOf({ id, weeks, weeksFrom, worksFrom, worksUntil, leave, tickets, deputyId }: Colleague): Worker {
+/** Somebody as they may be given work, from what is told of them. */
+export function workerOf(one: Omit<Colleague, 'roles' | 'team'>): Worker {
+  const { id, weeks, weeksFrom, shifts, shiftChanges, worksFrom, worksUntil, leave, tickets, deputyId } = one;
   return {
-    ...{ id, weeks, deputyId },
+    ...{ id, weeks, shifts, deputyId },
     weeksFrom: dayOfIso(weeksFrom),
+    shiftChanges: new Map(shiftChanges.map((change) => [dayOfIso(change.on), change.shifts])),
     worksFrom: dayOrNull(worksFrom),
     worksUntil: dayOrNull(worksUntil),
     leave: leave.map(
-      ({ from, to, half }): Leave => ({ from: dayOfIso(from), to: dayOfIso(to), ...(half === null ? {} : { half }) }),
+      ({ from, to, half, cover }): Leave => ({
+        ...{ from: dayOfIso(from), to: dayOfIso(to) },
+        ...(half === null ? {} : { half }),
+        ...(cover ? { cover } : {}),
+      }),
     ),
     tickets: ticketsHeld(tickets),
   };

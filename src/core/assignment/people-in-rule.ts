@@ -57,12 +57,23 @@ export function mayComeToDo(rule: AssignmentRule, people: People, usualPersonId:
   const found = new Set(namedIn(rule));
   if ('group' in rule) for (const id of people.of(rule.group)) found.add(id);
   if (rule.kind === 'usualPerson' && usualPersonId !== null) found.add(usualPersonId);
+  if (!('cover' in rule)) return found;
+  const deputyOf = (id: string) => people.workers.get(id)?.deputyId ?? null;
+  /** Those whose work goes on to others: whoever takes over for them, and for those in turn. */
+  const goesOn = new Set<string>();
+  for (const id of found) {
+    const deputyId = deputyOf(id);
+    const choices =
+      people.workers.get(id)?.leave.flatMap(({ cover }) => (cover ? [cover.turns, cover.name] : [])) ?? [];
+    if ((rule.cover === 'deputy' || choices.includes('deputy')) && deputyId !== null) goesOn.add(deputyId);
+    for (const choice of choices) if (choice !== null && typeof choice !== 'string') goesOn.add(choice.personId);
+  }
   // A set gives what is added to it while it is gone through: so a deputy's deputy is found too.
-  if ('cover' in rule && rule.cover === 'deputy')
-    for (const id of found) {
-      const deputyId = people.workers.get(id)?.deputyId ?? null;
-      if (deputyId !== null) found.add(deputyId);
-    }
+  for (const id of goesOn) {
+    found.add(id);
+    const deputyId = deputyOf(id);
+    if (deputyId !== null) goesOn.add(deputyId);
+  }
   return found;
 }
 

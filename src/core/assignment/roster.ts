@@ -81,6 +81,11 @@ interface Place {
 
 const isSame = (one: Place, other: Place): boolean => one.roster === other.roster && one.number === other.number;
 
+/** Whether two dates lie in one turn, whoever has it. */
+export function isSameTurn(turns: Turns, one: CivilDay, other: CivilDay, datesBetween: DatesBetween): boolean {
+  return isSame(placeOn(turns, one, datesBetween), placeOn(turns, other, datesBetween));
+}
+
 function placeOn(turns: Turns, day: CivilDay, datesBetween: DatesBetween): Place {
   const { from, roster } = rosterOn(startsOf(turns), day);
   const count = roster.people.length;

@@ -88,6 +88,7 @@ describe('who does it in words', () => {
   const id = fc.constantFrom(...PEOPLE.map((one) => one.id));
   const group = fc.oneof<fc.Arbitrary<Group>[]>(
     fc.constantFrom('dock crew', 'yard').map((role) => ({ of: 'role', role })),
+    fc.constant({ of: 'role', role: 'dock crew', onShift: true }),
     fc.constant({ of: 'team', team: 'Long Quay' }),
     fc.constant({ of: 'everyone' }),
     fc.uniqueArray(id, { minLength: 1 }).map((ids) => ({ of: 'people', ids })),

@@ -94,7 +94,7 @@ export function sayGroup(group: Group, { people }: Pick<RuleWordsContext, 'peopl
     case 'everyone':
       return EVERYONE;
     case 'role':
-      return group.role;
+      return group.onShift ? `${group.role} on shift` : group.role;
     case 'team':
       return `team ${group.team}`;
     case 'people': {
@@ -213,6 +213,9 @@ function readGroup(text: string, context: RuleReadingContext): GroupReading {
   if (/^(everyone|everybody|all)$/i.test(typed)) return { kind: 'group', group: { of: 'everyone' } };
   const role = context.roles.find((one) => same(one, typed));
   if (role !== undefined) return { kind: 'group', group: { of: 'role', role } };
+  const shift = /^(.*?) on shift$/i.exec(typed)?.[1];
+  const onShift = shift === undefined ? undefined : context.roles.find((one) => same(one, shift));
+  if (onShift !== undefined) return { kind: 'group', group: { of: 'role', role: onShift, onShift: true } };
   const team = context.teams.find((one) => same(one, typed) || same(`team ${one}`, typed));
   if (team !== undefined) return { kind: 'group', group: { of: 'team', team } };
   const ids: string[] = [];

@@ -33,7 +33,7 @@ export function sayWhyBeside(assignment: Assignment, nameOf: NameOf, today: Civi
 /** The same of a reason that was kept. @param personId who has it; null for nobody */
 export function sayWhyOf(personId: string | null, why: Why, nameOf: NameOf, today: CivilDay): string {
   const over = why.by === 'hand' ? '' : sayPassedOver(why.passedOver, nameOf, today);
-  if (personId === null) return over === '' ? sayNobodys(why, nameOf) : `${over}, and nobody else can`;
+  if (personId === null) return over === '' ? sayNobodys(why, nameOf) : `${over}, and nobody takes over`;
   // Where the load decides, those who can't are no reason for it.
   return over === '' || why.by === 'least to do'
     ? sayOwn(personId, why, nameOf)
@@ -87,6 +87,8 @@ function saySingle(why: PassedOver['why'], today: CivilDay): string {
       return `is away until ${sayNear(why.until, today)}`;
     case 'off':
       return 'is off';
+    case 'not on shift':
+      return 'is not on shift';
     case 'has left':
       return 'has left';
     case 'not here yet':

@@ -1,18 +1,21 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Assignment, People } from '../assignment/assignment.ts';
-import { peopleHere } from '../assignment/people-here.ts';
+import { Loads } from '../assignment/loads.ts';
+import { type Colleague, peopleHere } from '../assignment/people-here.ts';
 import { makeCalendar } from '../calendar/iso-calendar.ts';
 import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
+import type { Weekday } from '../civil-date/civil-day.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { plainWeek } from '../people/week-hours.ts';
 import { occurrencesWithinHorizon } from '../planning/horizon.ts';
 import { isDated, planDays } from '../planning/plan.ts';
 import { PLAIN_TIMING } from '../planning/timing.ts';
 import { parsePhrase } from '../recurrence/phrase/reader.ts';
+import { partAssigner } from './part-assigner.ts';
 import { answerProblem, type Demand, type Doing, outsideBy, stillMissing } from './proof.ts';
 import { sayAnswer, sayDemand, sayLimits, sayMissing, sayOutside } from './proof-words.ts';
-import { tasksOfSet, ticketsOfHolder } from './set-tasks.ts';
+import { minutesOfHolder, tasksOfSet, ticketsOfHolder } from './set-tasks.ts';
 import { partDays, type Step, sayOffset, setMinutes, setParts, setReach } from './template-set.ts';
 
 const check = (key: string, demands: readonly Demand[] = []): Step => ({
@@ -45,6 +48,18 @@ const template = (...steps: Step[]) => ({
 });
 const loop: Demand = { key: 'loop', label: 'Earth loop', kind: 'number', unit: 'Ω', least: 0.05, most: 0.8 };
 
+const hand = (id: string, roles: string[], worksOn: readonly Weekday[], of: Partial<Colleague> = {}): Colleague => ({
+  ...{ id, roles, team: null, weeks: [plainWeek(450, worksOn)], weeksFrom: '2026-12-01' },
+  ...{ shifts: [], shiftChanges: [], worksFrom: null, worksUntil: null, leave: [], deputyId: null, tickets: [] },
+  ...of,
+});
+const ofParts = (people: People, context: Partial<Parameters<typeof partAssigner>[0]> = {}) =>
+  partAssigner({
+    ...{ calendar: WEEKDAYS_ONLY, people, usualPersonId: null },
+    loads: new Loads(people.workers, () => false, []),
+    ...context,
+  });
+
 describe('the set of a template', () => {
   it('hangs check lines on the task above them, the first ones on the main task', () => {
     const parts = setParts(template(check('a'), check('b'), own('notice', -7), check('c'), own('file', 2)));
@@ -72,12 +87,16 @@ describe('the set of a template', () => {
       peopleHere([
         {
           ...{ id: 'Bram', roles: [], team: null, weeks: [plainWeek(450, [1])], weeksFrom: '2026-12-01' },
+          shifts: [],
+          shiftChanges: [],
           ...{ worksFrom: null, worksUntil: null, leave: [], deputyId: null, tickets },
         },
       ]);
     const whoHas = (people: People) =>
       one &&
-      tasksOfSet(one, parts, WEEKDAYS_ONLY, { kind: 'nobody', why: null }, people).map(({ assigneeId }) => assigneeId);
+      tasksOfSet(one, parts, WEEKDAYS_ONLY, { kind: 'nobody', why: null }, ofParts(people)).map(
+        ({ assigneeId }) => assigneeId,
+      );
     expect(whoHas(bram([{ name: 'hoist', until: '2026-12-01' }]))).toEqual([null, null, 'Bram']);
     expect(whoHas(bram([{ name: 'hoist', until: '2026-11-30' }]))).toEqual([null, null, null]);
   });
@@ -95,6 +114,8 @@ describe('the set of a template', () => {
             team: null,
             weeks: [plainWeek(450, [1])],
             weeksFrom: '2026-12-01',
+            shifts: [],
+            shiftChanges: [],
             worksFrom: null,
           },
           ...{ worksUntil: null, leave: [], deputyId: null, tickets: [{ name: 'gas', until }] },
@@ -102,11 +123,74 @@ describe('the set of a template', () => {
       ]);
     const given = { kind: 'one', personId: 'Kit', why: { by: 'name', passedOver: [] } } as const;
     const whoHas = (until: string, ofSet: Assignment = given) =>
-      one && tasksOfSet(one, parts, WEEKDAYS_ONLY, ofSet, holder(until)).map(({ assigneeId }) => assigneeId);
+      one && tasksOfSet(one, parts, WEEKDAYS_ONLY, ofSet, ofParts(holder(until))).map(({ assigneeId }) => assigneeId);
     expect(whoHas('2026-12-04')).toEqual(['Kit', 'Kit']);
     expect(whoHas('2026-12-03')).toEqual(['Kit', null]);
     // By hand it stays as it was given.
     expect(whoHas('2026-12-03', { ...given, why: { by: 'hand' } })).toEqual(['Kit', 'Kit']);
+  });
+
+  it('gives a step to any one of a role who can have it on its own day, whoever has the set', () => {
+    const step = {
+      ...own('lift', 4),
+      assignee: { by: 'anyOf' as const, group: { of: 'role' as const, role: 'yard' } },
+      tickets: ['hoist'],
+    };
+    const parts = setParts(template(step));
+    expect([minutesOfHolder(parts), ticketsOfHolder(parts)]).toEqual([parts[0]?.estimateMinutes, []]);
+    const days = { recurrence: parsePhrase('every day', { start: '2026-12-01' }), timing: PLAIN_TIMING };
+    const [one] = planDays(days, WEEKDAYS_ONLY, dayOfIso('2026-12-01'), dayOfIso('2026-12-01')).filter(isDated);
+    const lifter = (id: string, roles: string[], worksOn: Weekday, until: string | null) =>
+      hand(id, roles, [worksOn], { tickets: [{ name: 'hoist', until }] });
+    // The step is on Saturday the 5th.
+    const people = peopleHere([
+      lifter('Bram', ['yard'], 6, null),
+      lifter('Selwyn', ['yard'], 6, '2026-12-04'),
+      lifter('Gwen', ['yard'], 2, null),
+      lifter('Kit', ['dock crew'], 6, null),
+    ]);
+    const given = { kind: 'one', personId: 'Kit', why: { by: 'name', passedOver: [] } } as const;
+    const [main, lift] = one ? tasksOfSet(one, parts, WEEKDAYS_ONLY, given, ofParts(people)) : [];
+    expect([main?.assigneeId, lift?.assigneeId]).toEqual(['Kit', null]);
+    expect(lift?.assignment).toMatchObject({ kind: 'anyOf', personIds: ['Bram'] });
+  });
+
+  it('gives a step to the client’s usual person, to whoever of some has the least to do, and covers whoever is away', () => {
+    const yard = { of: 'role' as const, role: 'yard' };
+    const parts = setParts(
+      template(
+        { ...own('call', 0), assignee: { by: 'usualPerson' as const } },
+        { ...own('lift', 0), assignee: { by: 'leastToDo' as const, group: yard } },
+        { ...own('hang', 1), assignee: { by: 'leastToDo' as const, group: yard } },
+        { ...own('sign', 0), assignee: { by: 'person' as const, personId: 'Maud' } },
+      ),
+    );
+    const days = { recurrence: parsePhrase('every day', { start: '2026-12-01' }), timing: PLAIN_TIMING };
+    const dates = planDays(days, WEEKDAYS_ONLY, dayOfIso('2026-12-01'), dayOfIso('2026-12-02')).filter(isDated);
+    const week: Weekday[] = [1, 2, 3, 4, 5];
+    const away = [{ from: '2026-12-02', to: '2026-12-02', half: null }];
+    const people = peopleHere([
+      hand('Bram', ['yard'], week),
+      hand('Selwyn', ['yard'], week),
+      hand('Maud', [], week, { leave: away, deputyId: 'Oskar' }),
+      hand('Oskar', [], week),
+      hand('Rhona', [], week),
+    ]);
+    const given = { kind: 'one', personId: 'Oskar', why: { by: 'name', passedOver: [] } } as const;
+    const whoHas = (usualPersonId: string | null, context: Partial<Parameters<typeof partAssigner>[0]> = {}) => {
+      const own = ofParts(people, { usualPersonId, ...context });
+      return dates.map((one) =>
+        tasksOfSet(one, parts, WEEKDAYS_ONLY, given, own)
+          .map(({ assigneeId }) => assigneeId ?? '–')
+          .join(' '),
+      );
+    };
+    // Each that is given away counts for the next one.
+    expect(whoHas('Rhona')).toEqual(['Oskar Rhona Bram Selwyn Maud', 'Oskar Rhona Bram Selwyn Oskar']);
+    expect(whoHas(null)[0]).toBe('Oskar – Bram Selwyn Maud');
+    const settled = (nominal: number, step: string) =>
+      step === 'lift' && nominal === dayOfIso('2026-12-01') ? { personId: 'Selwyn', why: null } : undefined;
+    expect(whoHas(null, { settled })[0]).toBe('Oskar – Selwyn Bram Maud');
   });
 
   it('stands there for each who has one of their own, but for steps that are somebody else’s', () => {
@@ -120,7 +204,7 @@ describe('the set of a template', () => {
       personIds: ['a', 'b'],
       passedOver: [],
     };
-    const tasks = one ? tasksOfSet(one, parts, WEEKDAYS_ONLY, each, peopleHere([])) : [];
+    const tasks = one ? tasksOfSet(one, parts, WEEKDAYS_ONLY, each, ofParts(peopleHere([hand('Maud', [], [1])]))) : [];
     expect(tasks.map(({ part, head, assigneeId }) => `${part.key}/${head}/${assigneeId}`)).toEqual([
       '/a/a',
       '/b/b',

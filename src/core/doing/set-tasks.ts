@@ -3,6 +3,7 @@ import { lackedTicket } from '../assignment/availability.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import type { DatedOccurrence } from '../planning/plan.ts';
+import type { OfParts } from './part-assigner.ts';
 import { MAIN_PART, type PartDays, partDays, type SetPart } from './template-set.ts';
 
 /** One task of the set of an occurrence, as its schedule gives it. */
@@ -21,21 +22,24 @@ export interface SetTask extends PartDays {
  * The tasks of the set of an occurrence, the main one first: each on its own day, and with what the schedule says of it
  * differently from its template. Where each of several has one, those that follow whoever has the set stand there for each.
  * @param ofSet who has the set, as its schedule gives it
- * @param people everybody who may be given work: whoever is named for a step and lacks a ticket for it does not get it
+ * @param ofParts who does those of its tasks that say so themselves; whoever lacks a ticket for one does not get it
  */
 export function tasksOfSet(
   occurrence: DatedOccurrence,
   parts: readonly SetPart[],
   calendar: WorkingCalendar,
   ofSet: Assignment,
-  people: People,
+  ofParts: OfParts,
 ): SetTask[] {
+  const { people } = ofParts;
   return parts.flatMap((part): SetTask[] => {
     const own = occurrence.own?.[part.key] ?? {};
     const days = partDays(occurrence, part, calendar);
     const isMain = part.key === MAIN_PART;
     const assignment =
-      isMain || own.assigneeId === undefined ? ofPart(part, ofSet, days.on, people) : byHand(own.assigneeId);
+      isMain || own.assigneeId === undefined
+        ? (ofParts.assign(part, days, occurrence.nominal) ?? withTickets(ofSet, part, days.on, people))
+        : byHand(own.assigneeId);
     const task = {
       ...days,
       part,
@@ -66,20 +70,6 @@ export function minutesOfHolder(parts: readonly Pick<SetPart, 'assignee' | 'esti
 /** Qualifications that whoever has a set has to hold: those of all its tasks that they do. */
 export function ticketsOfHolder(parts: readonly Pick<SetPart, 'assignee' | 'tickets'>[]): readonly string[] {
   return [...new Set(parts.flatMap(({ assignee, tickets }) => (assignee.by === 'set' ? tickets : [])))];
-}
-
-function ofPart(part: SetPart, ofSet: Assignment, on: CivilDay, people: People): Assignment {
-  const { assignee } = part;
-  switch (assignee.by) {
-    case 'set':
-      return withTickets(ofSet, part, on, people);
-    case 'person': {
-      const { personId } = assignee;
-      return withTickets({ kind: 'one', personId, why: { by: 'name', passedOver: [] } }, part, on, people);
-    }
-    case 'nobody':
-      return { kind: 'nobody', why: null };
-  }
 }
 
 /** Nobody's, where a ticket that a task asks for has ended by its own day; what was given by hand stays as it was given. */

@@ -1,3 +1,4 @@
+import type { DefaultRule, UnnamedGroup } from '../assignment/default-rule.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import type { IsoTime } from '../civil-date/iso-date.ts';
@@ -11,10 +12,16 @@ export type SignOff =
   | { readonly by: 'person'; readonly personId: string }
   | { readonly by: 'role'; readonly role: string };
 
-/** Who does a task of the set: whoever the set is given to, somebody else, or nobody yet. */
+/**
+ * Who does a task of the set: whoever the set is given to, somebody else, any one of some, whoever of some has the least to do,
+ * the client's usual person, or nobody yet.
+ */
 export type StepAssignee =
   | { readonly by: 'set' }
   | { readonly by: 'person'; readonly personId: string }
+  | { readonly by: 'anyOf'; readonly group: UnnamedGroup }
+  | { readonly by: 'leastToDo'; readonly group: UnnamedGroup }
+  | { readonly by: 'usualPerson' }
   | { readonly by: 'nobody' };
 
 /** A line that is ticked inside its task. */
@@ -168,8 +175,29 @@ export function startedSet(
   }));
 }
 
-/** Who does a task of a set that is given to somebody. */
+/**
+ * Any one of whom a task of a set started by hand is offered to while nobody is named; null where it is not.
+ * @param byDefault who has the set where nobody is named for it
+ */
+export function partOffered({ assignee }: Pick<SetPart, 'assignee'>, byDefault: DefaultRule): UnnamedGroup | null {
+  if (assignee.by === 'anyOf') return assignee.group;
+  return assignee.by === 'set' && byDefault.kind === 'anyOf' ? byDefault.group : null;
+}
+
+/**
+ * Who does a task of a set that is started by hand and given to somebody; null also where any one of some may. What a schedule
+ * finds out by the load, or by the client, is left to whoever starts it: it begins with whoever has the set.
+ */
 export function partAssignee({ assignee }: Pick<SetPart, 'assignee'>, setAssignee: string | null): string | null {
-  if (assignee.by === 'set') return setAssignee;
-  return assignee.by === 'person' ? assignee.personId : null;
+  switch (assignee.by) {
+    case 'set':
+    case 'leastToDo':
+    case 'usualPerson':
+      return setAssignee;
+    case 'person':
+      return assignee.personId;
+    case 'anyOf':
+    case 'nobody':
+      return null;
+  }
 }

@@ -46,6 +46,10 @@ const RIGHTS = {
   clients: /*            */ row('all', 'all', 'none', 'none'),
   /** Leave: to enter and decide on anybody's, or to ask for one's own. */
   leave: /*              */ row('all', 'own', 'own', 'none'),
+  /** To ask for a swap of turns and agree to one, or to give it where that takes a nod. */
+  swap: /*               */ row('all', 'all', 'own', 'none'),
+  /** To clock on and off: oneself, or anybody. */
+  clock: /*              */ row('all', 'own', 'own', 'none'),
   /** People, their access, hours and invitations. */
   people: /*             */ row('all', 'none', 'none', 'none'),
   settings: /*           */ row('all', 'none', 'none', 'none'),

@@ -1,13 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Weekday } from '../civil-date/civil-day.ts';
+import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { ACCESS_LEVELS, mayAll, RIGHT_NAMES, reachOf, sayWhoMayAll, whoMayAll } from './access.ts';
 import { sayRoles } from './roles.ts';
 import {
-  capacityOn,
   minutesAWeek,
-  minutesOn,
+  minutesInWeeks,
   plainWeek,
   readDayHours,
   sayDayHours,
@@ -39,6 +38,7 @@ const anyHours: fc.Arbitrary<WeekHours> = fc.record({
   weeks: fc.array(week, { minLength: 1, maxLength: 2 }),
   from: fc.integer({ min: -20_000, max: 60_000 }).map(isoOfDay),
 });
+const minutesOn = ({ weeks, from }: WeekHours, day: CivilDay) => minutesInWeeks(weeks, dayOfIso(from), day);
 const anyDay = fc.integer({ min: -20_000, max: 60_000 });
 
 describe('hours by the week', () => {
@@ -68,19 +68,6 @@ describe('hours by the week', () => {
     expect([on('2026-11-23'), on('2026-11-29'), on('2026-11-30'), on('2026-12-06'), on('2026-12-07')]).toEqual([
       60, 0, 90, 90, 60,
     ]);
-  });
-
-  it('are none on a holiday, before somebody comes and after they have left', () => {
-    const all = [1, 2, 3, 4, 5, 6, 7] as Weekday[];
-    const person = {
-      weeks: [plainWeek(450, all)],
-      from: '2026-01-05',
-      worksFrom: '2026-03-02',
-      worksUntil: '2026-03-06',
-    };
-    const on = (iso: string, isHoliday = false) => capacityOn(person, dayOfIso(iso), isHoliday);
-    expect([on('2026-03-01'), on('2026-03-02'), on('2026-03-06'), on('2026-03-07')]).toEqual([0, 450, 450, 0]);
-    expect(on('2026-03-04', true)).toBe(0);
   });
 });
 

@@ -29,17 +29,13 @@ export function weekInPattern({ weeks, from }: WeekHours, day: CivilDay): number
   return weekCounted(weeks.length, dayOfIso(from), day);
 }
 
-function weekCounted(count: number, from: CivilDay, day: CivilDay): number {
+/** The same by the first of so many weeks that take turns. */
+export function weekCounted(count: number, from: CivilDay, day: CivilDay): number {
   const apart = weekOf(day) - weekOf(from);
   return ((apart % count) + count) % count;
 }
 
-/** Minutes of work that the pattern gives a day, 0 to 1440; holidays are whoever asks'. */
-export function minutesOn({ weeks, from }: WeekHours, day: CivilDay): number {
-  return minutesInWeeks(weeks, dayOfIso(from), day);
-}
-
-/** The same for who asks about many days. @param from a day in the first of the weeks */
+/** Minutes of work that the pattern gives a day, 0 to 1440; holidays are whoever asks'. @param from a day in the first of the weeks */
 export function minutesInWeeks(weeks: WeekHours['weeks'], from: CivilDay, day: CivilDay): number {
   return weeks[weekCounted(weeks.length, from, day)]?.[weekdayOf(day) - 1] ?? 0;
 }
@@ -52,14 +48,6 @@ export function isHereOn({ worksFrom, worksUntil }: Employment, day: CivilDay): 
 /** Whether somebody's last day here was before a day. */
 export function hasLeftBy({ worksUntil }: Pick<Employment, 'worksUntil'>, day: CivilDay): boolean {
   return worksUntil !== null && dayOfIso(worksUntil) < day;
-}
-
-/**
- * Minutes somebody can work on a day, 0 to 1440: by their own week, where they are here and it is no holiday. A weekend of the
- * workspace is none of theirs where their week says so.
- */
-export function capacityOn(person: WeekHours & Employment, day: CivilDay, isHoliday: boolean): number {
-  return isHoliday || !isHereOn(person, day) ? 0 : minutesOn(person, day);
 }
 
 /** Minutes a week, the mean of two weeks that take turns. */

@@ -1,7 +1,7 @@
 import type { Assigner } from '../assignment/assigner.ts';
-import type { People } from '../assignment/assignment.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
+import type { OfParts } from '../doing/part-assigner.ts';
 import { type SetTask, tasksOfSet } from '../doing/set-tasks.ts';
 import type { SetPart } from '../doing/template-set.ts';
 import { type DatedOccurrence, isDated, type OmittedOccurrence } from './plan.ts';
@@ -20,14 +20,18 @@ export type RehearsedLine =
  */
 export function rehearsedLines(
   schedule: PlannedSchedule,
-  { parts, whose, people }: { readonly parts: readonly SetPart[]; readonly whose: Assigner; readonly people: People },
+  {
+    parts,
+    whose,
+    ofParts,
+  }: { readonly parts: readonly SetPart[]; readonly whose: Assigner; readonly ofParts: OfParts },
   calendar: WorkingCalendar,
   from: CivilDay,
   to: CivilDay,
 ): RehearsedLine[] {
   return shownDays(schedule, calendar, from, to).flatMap((one): RehearsedLine[] =>
     isDated(one)
-      ? tasksOfSet(one, parts, calendar, whose(one), people).map((task) => ({ kind: 'task', occurrence: one, task }))
+      ? tasksOfSet(one, parts, calendar, whose(one), ofParts).map((task) => ({ kind: 'task', occurrence: one, task }))
       : [one],
   );
 }

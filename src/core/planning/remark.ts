@@ -20,6 +20,7 @@ export interface Remark {
     | 'nobody there'
     | 'no ticket'
     | 'over capacity'
+    | 'at once'
     | 'not listed'
     | 'twice a day'
     | 'missing day'

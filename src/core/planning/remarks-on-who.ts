@@ -1,11 +1,13 @@
 import type { Assignment } from '../assignment/assignment.ts';
+import type { AtOnce } from '../assignment/at-once.ts';
 import type { NoTicket } from '../assignment/availability.ts';
 import type { PassedOver } from '../assignment/cover.ts';
 import type { Place } from '../assignment/listed.ts';
 import { type NameOf, sayWhy } from '../assignment/why-words.ts';
 import { type CivilDay, mondayOf } from '../civil-date/civil-day.ts';
+import { groupBy } from '../group.ts';
 import { sayDayHours } from '../people/week-hours.ts';
-import { plural, sayDay } from '../wording/date-words.ts';
+import { joinAnd, plural, sayDay } from '../wording/date-words.ts';
 import type { DatedOccurrence } from './plan.ts';
 import { listDates, type Remark, type RemarkContext, remark } from './remark.ts';
 
@@ -17,6 +19,23 @@ export function remarksOnWho(dated: readonly DatedOccurrence[], context: RemarkC
     ...noTicket(dated, context),
     ...overCapacity(dated, context),
   ];
+}
+
+/** At most so many are named in a sentence. */
+const NAMED_AT_ONCE = 3;
+
+/** What falls at the same time as other work of whoever has it: "Kit has other work at that time on 2 dates: Tue 22 Dec at 13:00 (Gas and shore power) …". */
+export function remarkAtOnce(meetings: readonly AtOnce[], nameOf: NameOf, today: CivilDay): Remark[] {
+  return [...groupBy(meetings, ({ own }) => own.personId)].map(([personId, of]) => {
+    const days = [...new Set(of.map(({ own }) => own.on))];
+    const named = of
+      .slice(0, NAMED_AT_ONCE)
+      .map(({ own, other }) => `${sayDay(own.on, today)} at ${other.startTime} (${other.title})`);
+    const rest = of.length - named.length;
+    const said = rest > 0 ? `${named.join(', ')} and ${rest} more` : joinAnd(named);
+    const text = `${nameOf(personId)} has two at once on ${plural(days.length, 'date')}: ${said}.`;
+    return remark('at once', text, days);
+  });
 }
 
 function nobody(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
@@ -102,11 +121,25 @@ function nobodyThere(
   context: RemarkContext,
 ): Remark {
   const days = away.map(({ on }) => on);
+  const onShift = away.map(({ assignment }) => roleOnShift(assignment)).find((role) => role !== null);
+  if (onShift !== undefined)
+    return remark(
+      'nobody there',
+      `Nobody of ${onShift} is on shift while it is to be done on ${plural(days.length, 'date')}: ${listDates(days, context, { holidays: true })}.`,
+      days,
+    );
   // A holiday is said by its name, and is everybody's.
   const first = away.find(({ on }) => context.calendar.holidayName(on) === undefined);
   const why = first ? ` On ${sayDay(first.on, today)}, ${sayWhy(first.assignment, nameOf, today)}.` : '';
   const text = `Nobody who may do it is there on ${plural(days.length, 'date')}: ${listDates(days, context, { holidays: true })}.${why}`;
   return remark('nobody there', text, days);
+}
+
+/** The role of which somebody must be on shift; null where nobody has to. */
+function roleOnShift(assignment: Assignment): string | null {
+  return assignment.kind === 'anyOf' && assignment.group.of === 'role' && assignment.group.onShift
+    ? assignment.group.role
+    : null;
 }
 
 /** So many people without a ticket are told of by name. */

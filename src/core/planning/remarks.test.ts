@@ -66,6 +66,8 @@ describe('remarks on a plan', () => {
     const crew = ['Bram', 'Selwyn', 'Gwen'].map(
       (id): Colleague => ({
         ...{ id, roles: ['yard'], team: null, weeks: [plainWeek(450, [1, 2, 3, 4, 5])], weeksFrom: '2026-11-24' },
+        shifts: [],
+        shiftChanges: [],
         ...{ worksFrom: null, worksUntil: null, leave: [], deputyId: null },
         tickets: id === 'Gwen' ? [] : [{ name: 'hoist', until: id === 'Selwyn' ? isoOfDay(ends) : null }],
       }),

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { Leave, LeaveImpact, Task } from '../../contract/index.ts';
+import type { LeaveImpact, Task } from '../../contract/index.ts';
 import { givenTo } from '../../core/index.ts';
 import { type Crew, crewOf } from '../testing/crew.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
@@ -14,9 +14,6 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 beforeEach(() => crew.allThere());
-
-const takeBack = ({ id: leaveId, version }: Leave, by = ines) =>
-  by.post(`/api/leave/${leaveId}/take-back`).send({ version });
 
 describe('hours of a person', () => {
   it('that change give what nobody has seen to others, which an undo takes back', async () => {
@@ -50,7 +47,7 @@ describe('turns of a schedule', () => {
     expect(((await ines.get(`/api/tasks/${shown?.id}`)).body as Task).whyWho).toBe(
       'Joss is away until Thu, Nadia instead',
     );
-    await takeBack(leave).expect(200);
+    await crew.takeBack(leave).expect(200);
     expect((await crew.tasks(scheduleId)).map(({ who: name }) => name)).toEqual(before.map(({ who: name }) => name));
   });
 
@@ -74,7 +71,7 @@ describe('work given by name', () => {
     const { leave } = await crew.enter('Nadia', crew.leaveOf('2026-12-01', '2026-12-02'));
     // Tamsin does not work on Tuesdays.
     expect(await crew.who(scheduleId, '2026-11-30', '2026-12-03')).toBe('Nadia – Tamsin Nadia');
-    await takeBack(leave).expect(200);
+    await crew.takeBack(leave).expect(200);
     expect(await crew.who(scheduleId, '2026-11-30', '2026-12-03')).toBe('Nadia Nadia Nadia Nadia');
   });
 
@@ -89,8 +86,72 @@ describe('work given by name', () => {
     const holder = async () => ((await ines.get(`/api/tasks/${taskId}`)).body as Task).assignee?.name;
     const { leave } = await crew.enter('Nadia', crew.leaveOf('2026-11-27'));
     expect(await holder()).toBe('Joss Penhale');
-    await takeBack(leave).expect(200);
+    await crew.takeBack(leave).expect(200);
     expect(await holder()).toBe('Nadia Orme');
+  });
+});
+
+describe('leave with somebody chosen to take over', () => {
+  it('gives turns and what is given by name to those, as it was shown before, and takes it back', async () => {
+    const turns = await crew.made(crew.inTurn('Joss', 'Nadia', 'Kit'));
+    const byName = await crew.made(givenTo(crew.id('Joss')));
+    const cover = { turns: { personId: crew.id('Kit') }, name: { personId: crew.id('Nadia') } };
+    const days = { ...crew.leaveOf('2026-11-24', '2026-11-27'), cover };
+    const { body } = await ines
+      .post(`/api/people/${crew.id('Joss')}/leave/impact`)
+      .send(days)
+      .expect(200);
+    const impact = body as LeaveImpact;
+    const of = (how: string, id: string) =>
+      impact.items.filter((item) => item.how === how && item.scheduleId === id).map(({ to }) => to?.name);
+    expect(of('turns', turns.id)).toEqual(['Kit Sorrell', 'Kit Sorrell', 'Kit Sorrell', 'Kit Sorrell']);
+    expect(of('name', byName.id)).toEqual(['Nadia Orme', 'Nadia Orme', 'Nadia Orme', 'Nadia Orme']);
+    expect(impact.counts.turns).toBe(
+      impact.items.filter(({ how, fate }) => how === 'turns' && fate !== 'stays').length,
+    );
+    expect(impact.peers.map(({ person }) => person.name)).toContain('Nadia Orme');
+    expect(impact.peers.map(({ person }) => person.name)).not.toContain('Joss Penhale');
+    const room = impact.peers.map(({ minutes, capacity }) => capacity - minutes);
+    expect(room).toEqual([...room].sort((a, b) => b - a));
+    const { leave } = await crew.enter('Joss', days);
+    expect(leave.cover).toEqual(cover);
+    expect(await crew.who(turns.id, '2026-11-24', '2026-11-27')).toBe('Kit Kit Kit Kit');
+    expect(await crew.who(byName.id, '2026-11-24', '2026-11-27')).toBe('Nadia Nadia Nadia Nadia');
+    await crew.takeBack(leave).expect(200);
+    expect(await crew.who(turns.id, '2026-11-24', '2026-11-27')).toBe('Joss Joss Joss Joss');
+    expect(await crew.who(byName.id, '2026-11-24', '2026-11-27')).toBe('Joss Joss Joss Joss');
+  });
+
+  it('is chosen by whoever gives it, of somebody else who works here', async () => {
+    const { id: scheduleId } = await crew.made(crew.inTurn('Joss', 'Nadia', 'Kit'));
+    const joss = await server.browser('Joss Penhale');
+    const days = crew.leaveOf('2026-12-15', '2026-12-18');
+    const cover = { turns: { personId: crew.id('Kit') }, name: null };
+    const address = `/api/people/${crew.id('Joss')}/leave`;
+    await joss
+      .post(address)
+      .send({ ...days, cover })
+      .expect(403);
+    const { leave } = await crew.enter('Joss', days, joss);
+    for (const personId of [crew.id('Joss'), '019e5eb8-0000-7000-8000-0000000000aa']) {
+      const wrong = { version: leave.version, state: 'given', cover: { turns: null, name: { personId } } };
+      const { body } = await ines.put(`/api/leave/${leave.id}/state`).send(wrong).expect(422);
+      expect(body.errors[0]).toMatchObject({ path: 'cover.name' });
+    }
+    const { body: shown } = await ines.post(`/api/leave/${leave.id}/impact`).send({ cover }).expect(200);
+    expect(
+      (shown as LeaveImpact).items
+        .filter((item) => item.scheduleId === scheduleId)
+        .every(({ to }) => to?.name === 'Kit Sorrell'),
+    ).toBe(true);
+    const { body: given } = await ines
+      .put(`/api/leave/${leave.id}/state`)
+      .send({ version: leave.version, state: 'given', cover })
+      .expect(200);
+    expect(await crew.who(scheduleId, '2026-12-15', '2026-12-18')).toMatch(/^Kit( Kit)*$/);
+    // Taken back as it was asked for: nobody is chosen any more.
+    await crew.undo(given.changeId);
+    expect((await ines.get('/api/leave').expect(200)).body.leave[0]).toMatchObject({ state: 'asked', cover: null });
   });
 });
 
@@ -134,7 +195,7 @@ describe('leave', () => {
     expect(again.body.detail).toBe('That is decided already.');
     await kit.post(`/api/leave/${leave.id}/take-back`).send({ version: 2 }).expect(403);
     const other = await crew.enter('Kit', crew.leaveOf('2026-12-16'), kit);
-    await takeBack(other.leave, kit).expect(200);
+    await crew.takeBack(other.leave, kit).expect(200);
     const third = await crew.enter('Kit', crew.leaveOf('2026-12-17'), kit);
     const refused = await ines
       .put(`/api/leave/${third.leave.id}/state`)
@@ -145,7 +206,7 @@ describe('leave', () => {
 
   it('that is taken back is not put back over other leave of its days', async () => {
     const { leave } = await crew.enter('Joss', crew.leaveOf('2026-11-25', '2026-11-27'));
-    const { body: taken } = await takeBack(leave).expect(200);
+    const { body: taken } = await crew.takeBack(leave).expect(200);
     const other = await crew.enter('Joss', crew.leaveOf('2026-11-26'));
     const { body } = await ines.post(`/api/changes/${taken.changeId}/undo`).expect(422);
     expect(body.errors[0].message).toMatch(/Joss Penhale is away on .* already/);

@@ -1,3 +1,4 @@
+import type { ShiftChange } from '../../core/index.ts';
 import { Leave, personChanges } from '../people/index.ts';
 import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
 import { fieldsOf, type SubjectOfChanges, type Telling } from '../platform/changes/subject.ts';
@@ -7,6 +8,7 @@ import type { Scope } from '../platform/scope.ts';
 import { butFor, putBackTasks, type Task, type Watch } from '../tasks/stored/index.ts';
 import { everybody, followPeople } from './following.ts';
 import { refuseTwice, tellLeave } from './leave.ts';
+import { singleDays } from './members.ts';
 
 export const leaveChanges: SubjectOfChanges<Task> = {
   entity: Leave,
@@ -15,6 +17,7 @@ export const leaveChanges: SubjectOfChanges<Task> = {
     fromOn: 'silent',
     toOn: 'silent',
     half: 'silent',
+    cover: 'silent',
     state: 'silent',
     note: 'told',
     askedAt: 'silent',
@@ -37,7 +40,7 @@ export const leaveChanges: SubjectOfChanges<Task> = {
       changes.flatMap(({ watchId }): Watch[] => (watchId === null ? [] : [{ watchId, scheduleId: null }])),
     );
     // What was made since, by what holds no more, and nobody has seen.
-    await followPeople(scope, personIds, before, null);
+    await followPeople(scope, personIds, before);
     await tellLeave(scope);
     return { said: `The leave is as it was before${butFor(kept)}`, kept };
   },
@@ -75,7 +78,20 @@ async function mayStandAgain(
 }
 
 /** Fields of a person by which work goes to others. */
-export const TELLS_WHO = ['weeks', 'weeksFrom', 'worksFrom', 'worksUntil', 'roles', 'team', 'deputyId', 'tickets'];
+export const TELLS_WHO = [
+  'weeks',
+  'weeksFrom',
+  'shifts',
+  'shiftChanges',
+  'worksFrom',
+  'worksUntil',
+  'roles',
+  'team',
+  'deputyId',
+  'tickets',
+];
+
+const changesIn = (value: unknown) => (value ?? []) as readonly ShiftChange[];
 
 /** People as they were, and work that nobody has seen with whoever has it then. */
 export const peopleChanges: SubjectOfChanges<Task> = {
@@ -86,7 +102,10 @@ export const peopleChanges: SubjectOfChanges<Task> = {
       .map(({ subjectId }) => subjectId);
     const before = await everybody(scope);
     const undone = await personChanges.undo(scope, changes, rest);
-    if (ids.length > 0) await followPeople(scope, ids, before, null);
+    const spans = changes.flatMap(({ fields }) =>
+      singleDays(changesIn(fields['shiftChanges']?.from), changesIn(fields['shiftChanges']?.to), scope.now.day),
+    );
+    if (ids.length > 0) await followPeople(scope, ids, before, spans);
     return undone;
   },
 };

@@ -7,6 +7,8 @@ import {
   mayComeToDo,
   type People,
   peopleHere,
+  ruleOfStep,
+  type StepAssignee,
   type Why,
 } from '../../core/index.ts';
 import { colleagues } from '../people/index.ts';
@@ -21,27 +23,49 @@ export interface Span {
   readonly to: CivilDay;
 }
 
+export const liesIn = (days: readonly Span[], day: CivilDay): boolean =>
+  days.some(({ from, to }) => from <= day && day <= to);
+
+/** From the first of some days to the last, all between them too. */
+export const wholeOf = (days: readonly Span[]): Span => ({
+  from: days.reduce((first, { from }) => Math.min(first, from), Number.POSITIVE_INFINITY),
+  to: days.reduce((last, { to }) => Math.max(last, to), Number.NEGATIVE_INFINITY),
+});
+
 /** Everybody as they may be given work now. */
 export async function everybody(scope: Scope): Promise<People> {
   return peopleHere(await colleagues(scope));
 }
 
-/** Schedules by whose rule some people may come to do work, or could before. */
+/** Steps that are somebody's by what they say themselves, as a JSON path of PostgreSQL. */
+const SAYS_ITSELF = '$[*].assignee ? (@.by != "set" && @.by != "nobody")';
+
+/** Schedules by whose rule, or by a step of theirs, some people may come to do work, or could before. */
 export async function schedulesOf(
   scope: Scope,
   ids: readonly string[],
   ...people: readonly People[]
 ): Promise<readonly string[]> {
-  const rows = await scope.sql<{ id: string; assignment: AssignmentRule; usualPersonId: string | null }>(
-    `select s.id, s.assignment, c.usual_person_id as "usualPersonId" from schedule s
+  const rows = await scope.sql<{
+    id: string;
+    assignment: AssignmentRule;
+    usualPersonId: string | null;
+    steps: readonly StepAssignee[];
+  }>(
+    `select s.id, s.assignment, c.usual_person_id as "usualPersonId",
+       jsonb_path_query_array(t.steps, '${SAYS_ITSELF}') as steps from schedule s
+     join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
      left join client c on c.workspace_id = s.workspace_id and c.id = s.client_id
-     where s.workspace_id = $1 and s.deleted_at is null and s.assignment->>'kind' <> 'nobody' order by s.id`,
+     where s.workspace_id = $1 and s.deleted_at is null
+       and (s.assignment->>'kind' <> 'nobody' or t.steps @? '${SAYS_ITSELF}') order by s.id`,
   );
-  const concerned = await eachInTurn(rows, ({ assignment, usualPersonId }) =>
-    people.some((here) => {
-      const may = mayComeToDo(assignment, here, usualPersonId);
-      return ids.some((id) => may.has(id));
-    }),
+  const concerned = await eachInTurn(rows, ({ assignment, usualPersonId, steps }) =>
+    people.some((here) =>
+      [assignment, ...steps.flatMap((step) => ruleOfStep(step) ?? [])].some((rule) => {
+        const may = mayComeToDo(rule, here, usualPersonId);
+        return ids.some((id) => may.has(id));
+      }),
+    ),
   );
   return rows.flatMap(({ id }, i) => (concerned[i] ? id : []));
 }
@@ -51,18 +75,18 @@ export async function schedulesOf(
  * what shows already, as far as it is not begun. What a person was given by name goes to whoever takes over for them, and comes
  * back to them when they are there after all.
  * @param before everybody as they were
- * @param days of which work that shows goes too; null for none
+ * @param days of which work that shows goes too
  */
 export async function followPeople(
   scope: Scope,
   ids: readonly string[],
   before: People,
-  days: Span | null,
+  days: readonly Span[] = [],
 ): Promise<void> {
   const here = await everybody(scope);
   const scheduleIds = await schedulesOf(scope, ids, before, here);
   await followSchedules(scope, scheduleIds);
-  if (days === null) return;
+  if (days.length === 0) return;
   const { given, gone } = await byPlan(scope, ids, scheduleIds, days);
   await removeTasks(scope, gone);
   await regive(scope, given);
@@ -76,11 +100,11 @@ async function byPlan(
   scope: Scope,
   ids: readonly string[],
   scheduleIds: readonly string[],
-  { from, to }: Span,
+  days: readonly Span[],
 ): Promise<{ readonly given: Given[]; readonly gone: string[] }> {
   const rows = await scheduleRows(scope, { ids: scheduleIds });
   const planned = await planAll(scope, rows, { open: true, also: [] });
-  const isWithin = ({ workOn }: Pick<Task, 'workOn'>) => dayOfIso(workOn) >= from && dayOfIso(workOn) <= to;
+  const isWithin = ({ workOn }: Pick<Task, 'workOn'>) => liesIn(days, dayOfIso(workOn));
   const gone = planned.flatMap(({ plan, there }) =>
     plan.flatMap((step) => {
       const task = step.kind === 'remove' ? there.get(step.task.id) : undefined;
@@ -105,9 +129,21 @@ async function byPlan(
 const passedOver = (why: Why | null): readonly string[] =>
   why === null || why.by === 'hand' ? [] : why.passedOver.map(({ personId }) => personId);
 
+/** Gives work of some days that shows to whoever of some people has it by a schedule now, as far as it is not begun. */
+export async function followShown(
+  scope: Scope,
+  scheduleId: string,
+  ids: readonly string[],
+  days: readonly Span[],
+): Promise<void> {
+  const { given } = await byPlan(scope, ids, [scheduleId], days);
+  await regive(scope, given);
+}
+
 /** What was given to somebody by name: by hand, or in a step of a template; theirs, or covered for them so far. */
-async function byName(scope: Scope, ids: readonly string[], here: People, { from, to }: Span): Promise<Given[]> {
+async function byName(scope: Scope, ids: readonly string[], here: People, days: readonly Span[]): Promise<Given[]> {
   const calendar = await scope.calendar();
+  const { from, to } = wholeOf(days);
   const tasks = await scope.sql<Given & { readonly on: string; readonly tickets: readonly string[] }>(
     `select id, assignee_id as "assigneeId", offered_to as "offeredTo", why, work_on as "on", ${ticketsAskedBy('task')} as tickets from task
      where workspace_id = $1 and state = 'open' and work_on between $3::date and $4::date and offered_to is null and head = ''
@@ -119,7 +155,7 @@ async function byName(scope: Scope, ids: readonly string[], here: People, { from
   );
   return tasks.flatMap((task): Given[] => {
     const personId = task.why?.by === 'name' ? (task.why.passedOver[0]?.personId ?? task.assigneeId) : task.assigneeId;
-    if (personId === null) return [];
+    if (personId === null || !liesIn(days, dayOfIso(task.on))) return [];
     const found = byNameOn(personId, dayOfIso(task.on), task.tickets, here, calendar);
     if (found.kind === 'anyOf' || found.kind === 'eachOf') return [];
     const assigneeId = found.kind === 'one' ? found.personId : null;

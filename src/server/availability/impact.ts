@@ -1,14 +1,12 @@
-import type { Covered, LeaveImpact, LeaveInput } from '../../contract/index.ts';
+import type { Covered, LeaveImpact, LeaveInput, PersonInput } from '../../contract/index.ts';
 import {
   type Assignment,
   type CivilDay,
   callNames,
   dayOfIso,
   isoOfDay,
-  Loads,
-  mondayOf,
+  type LeaveCover,
   type NameOf,
-  type People,
   sayPassedOver,
   sayWhy,
   sayWhyOf,
@@ -16,6 +14,7 @@ import {
   type Why,
 } from '../../core/index.ts';
 import { Leave, weeksOfWork } from '../people/index.ts';
+import { Person } from '../platform/identity/person.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -29,8 +28,10 @@ import {
   unsettled,
 } from '../schedules/index.ts';
 import type { Task } from '../tasks/stored/index.ts';
-import { everybody, followPeople, type Span, schedulesOf } from './following.ts';
-import { daysOfLeave, spanOf, writeNew } from './leave.ts';
+import { everybody, followPeople, liesIn, type Span, schedulesOf, wholeOf } from './following.ts';
+import { checkCover, daysOfLeave, spanOf, writeNew } from './leave.ts';
+import { changePerson, singleDays } from './members.ts';
+import { peersOf, receiversOf } from './who-gets-it.ts';
 
 /** Tasks told one by one; the counts are of all. */
 const TOLD = 200;
@@ -38,29 +39,54 @@ const TOLD = 200;
 /** What entering leave would do: it is done, looked at, and taken back. */
 export function impactOfEntering(scope: Scope, personId: string, input: LeaveInput): Promise<LeaveImpact> {
   return scope.rehearse(async (tx) => {
-    const before = await workIn(tx, personId, { from: dayOfIso(input.from), to: dayOfIso(input.to) });
+    const before = await workIn(tx, personId, [{ from: dayOfIso(input.from), to: dayOfIso(input.to) }]);
     const { leave } = await writeNew(tx, personId, input);
     // What is asked for is looked at as if it were given.
-    if (leave.state === 'asked') await give(tx, leave);
-    return told(tx, leave, before);
+    if (leave.state === 'asked') await give(tx, leave, leave.cover);
+    return toldOfLeave(tx, leave, before);
   });
 }
 
 /** What giving it would do. */
-export function impactOfGiving(scope: Scope, id: string): Promise<LeaveImpact> {
+export function impactOfGiving(scope: Scope, id: string, cover: LeaveCover | null): Promise<LeaveImpact> {
   return scope.rehearse(async (tx) => {
     const leave = await tx.locked(Leave, id, 'leave');
     if (leave.state !== 'asked') throw notNow('That is decided already.');
-    const before = await workIn(tx, leave.personId, spanOf(leave));
-    await give(tx, leave);
-    return told(tx, leave, before);
+    await checkCover(tx, leave.personId, cover);
+    const before = await workIn(tx, leave.personId, [spanOf(leave)]);
+    await give(tx, leave, cover);
+    return toldOfLeave(tx, leave, before);
   });
 }
 
-async function give(scope: Scope, leave: Leave): Promise<void> {
+/** What a change of somebody's hours on single days would do to the work of those days. */
+export function impactOfChanging(
+  scope: Scope,
+  personId: string,
+  input: PersonInput & { readonly version: number },
+): Promise<LeaveImpact> {
+  return scope.rehearse(async (tx) => {
+    const { shiftChanges } = await tx.one(Person, personId, 'person');
+    const days = singleDays(shiftChanges, input.shiftChanges, tx.now.day);
+    if (days.length === 0) throw notNow('Hours of no day to come are others: there is nothing to look at.');
+    const before = await workIn(tx, personId, days);
+    await changePerson(tx, personId, input);
+    return { days: days.length, holidays: 0, ...(await told(tx, personId, days, before)) };
+  });
+}
+
+async function toldOfLeave(scope: Scope, leave: Leave, before: WorkIn): Promise<LeaveImpact> {
+  const here = await everybody(scope);
+  return {
+    ...daysOfLeave(leave, here, await scope.calendar()),
+    ...(await told(scope, leave.personId, [spanOf(leave)], before)),
+  };
+}
+
+async function give(scope: Scope, leave: Leave, cover: LeaveCover | null): Promise<void> {
   const before = await everybody(scope);
-  await scope.save(Leave, leave.id, { state: 'given' });
-  await followPeople(scope, [leave.personId], before, spanOf(leave));
+  await scope.save(Leave, leave.id, { state: 'given', cover });
+  await followPeople(scope, [leave.personId], before, [spanOf(leave)]);
 }
 
 /** What somebody has in some days: tasks that are made, and what their schedules foresee. */
@@ -71,12 +97,13 @@ interface WorkIn {
   readonly weeks: readonly WeekOfWork[];
 }
 
-interface MadeWork extends Pick<Task, 'id' | 'scheduleId' | 'workOn' | 'estimateMinutes' | 'state'> {
+interface MadeWork
+  extends Pick<Task, 'id' | 'scheduleId' | 'workOn' | 'estimateMinutes' | 'state' | 'offeredTo' | 'head' | 'why'> {
   readonly work: string;
   readonly about: string | null;
 }
 
-async function workIn(scope: Scope, personId: string, span: Span): Promise<WorkIn> {
+async function workIn(scope: Scope, personId: string, days: readonly Span[]): Promise<WorkIn> {
   const here = await everybody(scope);
   const scheduleIds = await schedulesOf(scope, [personId], here);
   return {
@@ -84,15 +111,16 @@ async function workIn(scope: Scope, personId: string, span: Span): Promise<WorkI
     weeks: await weeksOfWork(scope),
     made: await scope.sql<MadeWork>(
       `select t.id, t.schedule_id as "scheduleId", coalesce(w.name, t.title) as work, t.work_on as "workOn", t.estimate_minutes as "estimateMinutes",
-         t.state, coalesce(a.name, c.name) as about
+         t.state, t.offered_to as "offeredTo", t.head, t.why, coalesce(a.name, c.name) as about
        from task t left join asset a on a.workspace_id = t.workspace_id and a.id = t.asset_id
        left join client c on c.workspace_id = t.workspace_id and c.id = t.client_id
        left join template w on w.workspace_id = t.workspace_id and w.id = t.template_id and t.step_key = ''
-       where t.workspace_id = $1 and t.assignee_id = $2 and t.state in ('open', 'underWay') and t.work_on between $3::date and $4::date
+       where t.workspace_id = $1 and t.assignee_id = $2 and t.state in ('open', 'underWay') and exists (
+         select 1 from unnest($3::date[], $4::date[]) as span (first, last) where t.work_on between first and last)
        order by t.work_on, t.id`,
-      [personId, isoOfDay(span.from), isoOfDay(span.to)],
+      [personId, days.map(({ from }) => isoOfDay(from)), days.map(({ to }) => isoOfDay(to))],
     ),
-    foreseen: (await foreseenIn(scope, scheduleIds, span)).filter(({ assigneeId }) => assigneeId === personId),
+    foreseen: (await foreseenIn(scope, scheduleIds, days)).filter(({ assigneeId }) => assigneeId === personId),
   };
 }
 
@@ -101,7 +129,8 @@ interface Foreseen extends ForeseenTask {
 }
 
 /** What schedules foresee in some days and is not made yet; those that can't be planned foresee nothing. */
-async function foreseenIn(scope: Scope, scheduleIds: readonly string[], { from, to }: Span): Promise<Foreseen[]> {
+async function foreseenIn(scope: Scope, scheduleIds: readonly string[], days: readonly Span[]): Promise<Foreseen[]> {
+  const { from, to } = wholeOf(days);
   const rows = await scheduleRows(scope, { ids: scheduleIds });
   const making = await makingFor(scope, rows);
   const first = Math.max(from, scope.now.day);
@@ -110,15 +139,19 @@ async function foreseenIn(scope: Scope, scheduleIds: readonly string[], { from, 
     return planned ? foreseenTasks(scope, row, planned, making, first, to) : [];
   });
   const workOf = new Map(rows.map(({ id, templateName }) => [id, templateName]));
-  return (await unsettled(scope, tasks.flat())).map((task) => ({
+  const ofThem = tasks.flat().filter(({ workOn }) => liesIn(days, dayOfIso(workOn)));
+  return (await unsettled(scope, ofThem)).map((task) => ({
     ...task,
     work: task.stepKey === '' ? (workOf.get(task.scheduleId) ?? task.title) : task.title,
   }));
 }
 
-async function told(scope: Scope, leave: Leave, before: WorkIn): Promise<LeaveImpact> {
-  const { personId } = leave;
-  const span = spanOf(leave);
+async function told(
+  scope: Scope,
+  personId: string,
+  days: readonly Span[],
+  before: WorkIn,
+): Promise<Omit<LeaveImpact, 'days' | 'holidays'>> {
   const here = await everybody(scope);
   const names = await scope.peopleNames();
   const called = callNames([...names].map(([id, name]) => ({ id, name })));
@@ -132,7 +165,7 @@ async function told(scope: Scope, leave: Leave, before: WorkIn): Promise<LeaveIm
       )
     ).map((task) => [task.id, task]),
   );
-  const foreseen = new Map((await foreseenIn(scope, before.scheduleIds, span)).map((task) => [nominalKey(task), task]));
+  const foreseen = new Map((await foreseenIn(scope, before.scheduleIds, days)).map((task) => [nominalKey(task), task]));
   const why = (task: Pick<Task, 'assigneeId' | 'offeredTo' | 'why'>) => {
     if (task.why !== null && task.assigneeId !== null) return sayCover(task.why, personId, nameOf, today);
     if (task.why !== null) return sayWhyOf(null, task.why, nameOf, today);
@@ -142,7 +175,7 @@ async function told(scope: Scope, leave: Leave, before: WorkIn): Promise<LeaveIm
   const outcome = (task: Pick<Task, 'assigneeId' | 'offeredTo' | 'why'>) => ({
     fate: fateOf(personId, task),
     to: task.assigneeId === null ? null : { id: task.assigneeId, name: names.get(task.assigneeId) ?? '' },
-    why: why(task),
+    why: fateOf(personId, task) === 'stays' ? 'on days off too' : why(task),
   });
   // Where each of several has one, whoever is away has none: nobody takes it over.
   const dropped = { fate: 'dropped' as const, to: null, why: 'each who is there has one' };
@@ -150,27 +183,41 @@ async function told(scope: Scope, leave: Leave, before: WorkIn): Promise<LeaveIm
     ...before.made.map((task): Covered => {
       const now = after.get(task.id);
       const { id, scheduleId, work, about, workOn, estimateMinutes, state } = task;
-      const base = { taskId: id, scheduleId, work, about, on: workOn, minutes: estimateMinutes, state };
+      const base = {
+        taskId: id,
+        scheduleId,
+        work,
+        about,
+        on: workOn,
+        minutes: estimateMinutes,
+        state,
+        how: howOf(task),
+      };
       return { ...base, ...(now ? outcome(now) : dropped), ...(state === 'underWay' ? { why: 'begun' } : {}) };
     }),
     ...before.foreseen.flatMap((task): Covered[] => {
       const now = foreseen.get(nominalKey(task));
       const { scheduleId, work, assetName, clientName, workOn, estimateMinutes } = task;
-      const base = { scheduleId, work, about: assetName ?? clientName, on: workOn, minutes: estimateMinutes };
+      const how = howOf(task);
+      const base = { scheduleId, work, about: assetName ?? clientName, on: workOn, minutes: estimateMinutes, how };
       if (!now && task.head === '') return [];
       return [{ taskId: null, ...base, state: 'foreseen', ...(now ? outcome(now) : dropped) }];
     }),
   ].sort((a, b) => a.on.localeCompare(b.on) || a.work.localeCompare(b.work));
+  const { deputyId, roles } = await scope.one(Person, personId, 'person');
   const count = (fate: Covered['fate']) => items.filter((item) => item.fate === fate).length;
+  const countBy = (how: Covered['how']) => items.filter((item) => item.how === how && item.fate !== 'stays').length;
   return {
-    ...daysOfLeave(leave, here, await scope.calendar()),
     counts: {
       ...{ goes: count('goes'), offered: count('offered'), nobody: count('nobody') },
       ...{ dropped: count('dropped'), stays: count('stays') },
       notMade: items.filter(({ taskId }) => taskId === null).length,
       minutes: items.reduce((sum, { minutes }) => sum + minutes, 0),
+      ...{ turns: countBy('turns'), name: countBy('name') },
     },
     items: items.slice(0, TOLD),
+    deputy: deputyId === null ? null : { id: deputyId, name: names.get(deputyId) ?? '' },
+    peers: await peersOf(scope, { personId, role: roles[0] }, here, days, before.weeks),
     receivers: await receiversOf(scope, here, items, before.weeks),
   };
 }
@@ -196,46 +243,26 @@ function sayCover(why: Why, personId: string, nameOf: NameOf, today: CivilDay): 
   }
 }
 
+/** What of a choice for their leave whoever is away would have it by. */
+function howOf({ offeredTo, head, why }: Pick<Task, 'offeredTo' | 'head' | 'why'>): Covered['how'] {
+  if (offeredTo !== null || head !== '') return 'other';
+  switch (why?.by) {
+    case 'turn':
+    case 'list':
+      return 'turns';
+    case 'each':
+    case 'least to do':
+      return 'other';
+    case 'name':
+    case 'usual person':
+    case 'hand':
+    case undefined:
+      return 'name';
+  }
+}
+
 function fateOf(personId: string, { assigneeId, offeredTo }: Pick<Task, 'assigneeId' | 'offeredTo'>): Covered['fate'] {
   if (assigneeId === personId) return 'stays';
   if (assigneeId !== null) return 'goes';
   return offeredTo === null ? 'nobody' : 'offered';
-}
-
-/** Minutes by the week of everybody who gets some of it; of what is foreseen, what comes to them by this. */
-async function receiversOf(
-  scope: Scope,
-  here: People,
-  items: readonly Covered[],
-  weeks: readonly WeekOfWork[],
-): Promise<LeaveImpact['receivers']> {
-  const calendar = await scope.calendar();
-  const loads = new Loads(here.workers, (day: CivilDay) => calendar.holidayName(day) !== undefined, weeks);
-  const added = new Map<string, Map<CivilDay, number>>();
-  const names = new Map<string, string>();
-  for (const { fate, to, on, minutes } of items) {
-    if (fate !== 'goes' || to === null) continue;
-    names.set(to.id, to.name);
-    const monday = mondayOf(dayOfIso(on));
-    const of = added.get(to.id) ?? new Map<CivilDay, number>();
-    of.set(monday, (of.get(monday) ?? 0) + minutes);
-    added.set(to.id, of);
-  }
-  const total = (of: ReadonlyMap<CivilDay, number>) => [...of.values()].reduce((sum, one) => sum + one, 0);
-  return [...added]
-    .sort(([, a], [, b]) => total(b) - total(a))
-    .map(([id, of]) => ({
-      person: { id, name: names.get(id) ?? '' },
-      weeks: [...of]
-        .sort(([a], [b]) => a - b)
-        .map(([monday, minutes]) => {
-          const load = loads.of(id, monday);
-          return {
-            monday: isoOfDay(monday),
-            before: load.minutes,
-            after: load.minutes + minutes,
-            capacity: load.capacity,
-          };
-        }),
-    }));
 }

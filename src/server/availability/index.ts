@@ -1,3 +1,5 @@
 /** Who is there when: leave, and what follows for who has which work when somebody is away, back, or works other hours. */
+
 export { leaveChanges, peopleChanges } from './changes.ts';
+export { followShown, type Span } from './following.ts';
 export { availabilityRoutes } from './routes.ts';

@@ -1,6 +1,14 @@
 import { MoreThanOrEqual } from 'typeorm';
 import type { Leave as LeaveAnswer, LeaveInput } from '../../contract/index.ts';
-import { dayOfIso, isoOfDay, type People, sayDay, type WorkingCalendar, workedDays } from '../../core/index.ts';
+import {
+  dayOfIso,
+  isoOfDay,
+  type LeaveCover,
+  type People,
+  sayDay,
+  type WorkingCalendar,
+  workedDays,
+} from '../../core/index.ts';
 import { Leave } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
@@ -37,10 +45,10 @@ async function described(scope: Scope, all: readonly Leave[]): Promise<LeaveAnsw
   const names = await scope.peopleNames();
   const calendar = await scope.calendar();
   return eachInTurn(all, (leave) => {
-    const { id, version, personId, fromOn, toOn, half, state, note, askedAt, decidedBy } = leave;
+    const { id, version, personId, fromOn, toOn, half, cover, state, note, askedAt, decidedBy } = leave;
     const { days } = daysOfLeave(leave, here, calendar);
     return {
-      ...{ id, version, personId, half, state, note, days },
+      ...{ id, version, personId, half, cover, state, note, days },
       from: fromOn,
       to: toOn,
       askedAt: scope.moment(askedAt),
@@ -57,10 +65,12 @@ export const spanOf = ({ fromOn, toOn }: Pick<Leave, 'fromOn' | 'toOn'>): Span =
 
 /** Days of it that would have been worked, and holidays among them. */
 export function daysOfLeave(leave: Leave, here: People, calendar: WorkingCalendar) {
-  const worker = here.workers.get(leave.personId);
-  if (!worker) throw new Error(`Leave of ${leave.personId}, who is nobody here.`);
   const half = leave.half === null ? {} : { half: leave.half };
-  return workedDays(worker, { ...spanOf(leave), ...half }, (day) => calendar.holidayName(day) !== undefined);
+  return workedDays(
+    here.one(leave.personId),
+    { ...spanOf(leave), ...half },
+    (day) => calendar.holidayName(day) !== undefined,
+  );
 }
 
 /** Whoever decides may take anything back; others what they have asked for and nobody has given yet. */
@@ -82,11 +92,13 @@ export function enterLeave(scope: Scope, personId: string, input: LeaveInput): P
 export async function writeNew(
   scope: Scope,
   personId: string,
-  { from, to, half, note }: LeaveInput,
+  { from, to, half, note, cover }: LeaveInput,
 ): Promise<{ readonly leave: Leave; readonly watchId: string | null }> {
   const person = await scope.locked(Person, personId, 'person');
   const isDecided = scope.mayAll('leave');
   if (!isDecided && personId !== scope.person?.id) throw forbidden('Only a manager can enter leave of others.');
+  if (!isDecided && cover !== null) throw forbidden('Whoever gives the leave chooses who takes over.');
+  await checkCover(scope, personId, cover);
   await refuseTwice(scope, person, { fromOn: from, toOn: to });
   const before = await everybody(scope);
   const leave = await scope.insert(Leave, {
@@ -96,6 +108,7 @@ export async function writeNew(
     fromOn: from,
     toOn: to,
     half,
+    cover,
     state: isDecided ? 'given' : 'asked',
     note,
     askedAt: scope.instant,
@@ -103,8 +116,19 @@ export async function writeNew(
     decidedAt: isDecided ? scope.instant : null,
   });
   if (!isDecided) return { leave, watchId: null };
-  const { watchId } = await watched(scope, () => followPeople(scope, [personId], before, spanOf(leave)));
+  const { watchId } = await watched(scope, () => followPeople(scope, [personId], before, [spanOf(leave)]));
   return { leave, watchId };
+}
+
+/** Whoever is to take over is somebody else of this workspace. */
+export async function checkCover(scope: Scope, personId: string, cover: LeaveCover | null): Promise<void> {
+  const people = await scope.peopleNames();
+  const wrong = Object.entries(cover ?? {}).flatMap(([kind, choice]) => {
+    if (choice === null || typeof choice === 'string') return [];
+    const isSomebody = people.has(choice.personId) && choice.personId !== personId;
+    return isSomebody ? [] : [{ path: `cover.${kind}`, message: 'Choose somebody else who works here.' }];
+  });
+  if (wrong.length > 0) throw invalid(wrong);
 }
 
 /** Nobody is away twice on a day: which of the two would hold could not be told. */
@@ -131,13 +155,18 @@ export async function refuseTwice(
 export function decideLeave(
   scope: Scope,
   id: string,
-  { version, state }: { readonly version: number; readonly state: 'given' | 'refused' },
+  {
+    version,
+    state,
+    cover,
+  }: { readonly version: number; readonly state: 'given' | 'refused'; readonly cover: LeaveCover | null },
 ): Promise<SavedLeave> {
   return scope.transaction(async (tx) => {
     const before = await seenLeave(tx, id, version);
     if (before.state !== 'asked') throw notNow('That is decided already.');
     const people = await everybody(tx);
-    const set = { state, decidedBy: tx.person?.id ?? null, decidedAt: tx.instant };
+    await checkCover(tx, before.personId, cover);
+    const set = { state, cover, decidedBy: tx.person?.id ?? null, decidedAt: tx.instant };
     await tx.save(Leave, id, { ...set, version: version + 1 });
     const watchId = state === 'given' ? await follow(tx, before, people) : null;
     const changeId = await tx.record('leave', id, state, fieldChanges(before, set), watchId);
@@ -173,7 +202,7 @@ async function seenLeave(scope: Scope, id: string, version: number): Promise<Lea
 }
 
 async function follow(scope: Scope, leave: Leave, before: People): Promise<string> {
-  const { watchId } = await watched(scope, () => followPeople(scope, [leave.personId], before, spanOf(leave)));
+  const { watchId } = await watched(scope, () => followPeople(scope, [leave.personId], before, [spanOf(leave)]));
   return watchId;
 }
 

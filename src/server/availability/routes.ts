@@ -1,7 +1,8 @@
-import { leaveEndpoints, peopleEndpoints } from '../../contract/index.ts';
+import { leaveEndpoints, peopleEndpoints, shiftEndpoints } from '../../contract/index.ts';
 import type { Routes } from '../platform/http/route.ts';
 import type { ServerParts } from '../platform/server-parts.ts';
-import { impactOfEntering, impactOfGiving } from './impact.ts';
+import { shiftGaps } from './gaps.ts';
+import { impactOfChanging, impactOfEntering, impactOfGiving } from './impact.ts';
 import { decideLeave, enterLeave, listLeave, takeBackLeave } from './leave.ts';
 import { changePerson } from './members.ts';
 
@@ -13,13 +14,19 @@ export function availabilityRoutes(routes: Routes, { live }: ServerParts): Route
       await live.endSignedOut();
       return saved;
     })
+    .add(peopleEndpoints.impactOfChanging, 'people', ({ scope, params, body }) =>
+      impactOfChanging(scope, params.personId, body),
+    )
+    .add(shiftEndpoints.gaps, 'read', async ({ scope }) => ({ gaps: await shiftGaps(scope) }))
     .add(leaveEndpoints.list, 'read', async ({ scope, query }) => ({ leave: await listLeave(scope, query) }))
     .add(leaveEndpoints.enter, 'leave', ({ scope, params, body }) => enterLeave(scope, params.personId, body))
     .add(leaveEndpoints.impactOfEntering, 'leave', ({ scope, params, body }) =>
       impactOfEntering(scope, params.personId, body),
     )
     .add(leaveEndpoints.decide, 'people', ({ scope, params, body }) => decideLeave(scope, params.leaveId, body))
-    .add(leaveEndpoints.impactOfGiving, 'people', ({ scope, params }) => impactOfGiving(scope, params.leaveId))
+    .add(leaveEndpoints.impactOfGiving, 'people', ({ scope, params, body }) =>
+      impactOfGiving(scope, params.leaveId, body.cover),
+    )
     .add(leaveEndpoints.takeBack, 'leave', ({ scope, params, body }) =>
       takeBackLeave(scope, params.leaveId, body.version),
     );

@@ -218,7 +218,7 @@ describe('tickets that work asks for', () => {
     const [main, call] = await crew.tasks(scheduleId);
     expect([main?.who, call?.who]).toEqual([null, null]);
     const task = (await ines.get(`/api/tasks/${main?.id}`).expect(200)).body as Task;
-    expect(task).toMatchObject({ tickets: ['radio'], whyWho: 'Nadia has no ticket “radio”, and nobody else can' });
+    expect(task).toMatchObject({ tickets: ['radio'], whyWho: 'Nadia has no ticket “radio”, and nobody takes over' });
     await ines
       .post('/api/tasks/changes')
       .send({ tasks: [{ id: task.id, version: task.version }], deed: { kind: 'give', personId: crew.id('Nadia') } })

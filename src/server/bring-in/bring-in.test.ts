@@ -382,16 +382,28 @@ describe('a file of people', () => {
 
 describe('a person who is brought up to date', () => {
   it('keeps a week of their own where the hours in all are the same, and gets others where they are not', async () => {
-    const { weeks, weeksFrom } = await server.person('Wilf Ardley');
+    const { weeks, weeksFrom } = await server.person('Rhona Vick');
     expect(weeks).toHaveLength(2);
     const head = 'name,telephone,hours a week';
-    const same = await broughtIn(await begun([head, 'Wilf Ardley,01632 960 777,20'], 'people'));
-    expect(await server.person('Wilf Ardley')).toMatchObject({ telephone: '01632 960 777', weeks, weeksFrom });
+    const same = await broughtIn(await begun([head, 'Rhona Vick,01632 960 777,28'], 'people'));
+    expect(await server.person('Rhona Vick')).toMatchObject({ telephone: '01632 960 777', weeks, weeksFrom });
     await undo(same);
-    const other = await broughtIn(await begun([head, 'Wilf Ardley,,25'], 'people'));
-    expect((await server.person('Wilf Ardley')).weeks).toEqual([[300, 300, 300, 300, 300, 0, 0]]);
+    const other = await broughtIn(await begun([head, 'Rhona Vick,,25'], 'people'));
+    expect((await server.person('Rhona Vick')).weeks).toEqual([[300, 300, 300, 300, 300, 0, 0]]);
     await undo(other);
-    expect((await server.person('Wilf Ardley')).weeks).toEqual(weeks);
+    expect((await server.person('Rhona Vick')).weeks).toEqual(weeks);
+  });
+
+  it('keeps hours that follow from shifts, which is told', async () => {
+    const { weeks, shifts } = await server.person('Wilf Ardley');
+    const now = await begun(['name,telephone,hours a week', 'Wilf Ardley,01632 960 778,25'], 'people');
+    const { body } = await ines.get(`/api/bring-ins/${now.id}/rows`).query({ which: 'alike', after: 0 }).expect(200);
+    expect(body.rows[0]).toMatchObject({
+      why: 'same name; its hours follow from shifts, and stay',
+      diffs: [{ from: '01632 960 116', to: '01632 960 778' }],
+    });
+    await undo(await broughtIn(now));
+    expect(await server.person('Wilf Ardley')).toMatchObject({ weeks, shifts, telephone: '01632 960 116' });
   });
 });
 

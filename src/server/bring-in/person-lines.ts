@@ -82,7 +82,7 @@ export async function personLines(
       read: {
         ...base,
         targetId: person.id,
-        why: `same ${only.by}${person.name === title ? '' : `; it keeps the name ${person.name}`}`,
+        why: [`same ${only.by}`, ...kept(base, person)].join('; '),
         diffs,
       },
     };
@@ -96,6 +96,23 @@ function wholeProblem({ values }: Line): string | null {
   if (typeof hours === 'number' && (hours < 0 || hours > MOST_HOURS)) return `A week has from 0 to ${MOST_HOURS} hours`;
   return null;
 }
+
+/** What stays as it is, whatever the line says. */
+function kept({ title, values }: ReadRow, person: Person): string[] {
+  return [
+    ...(person.name === title ? [] : [`it keeps the name ${person.name}`]),
+    ...(hoursFollow(values, person) ? ['its hours follow from shifts, and stay'] : []),
+  ];
+}
+
+/** Whether a line has other hours of somebody whose hours follow from shifts: a sum does not say when they lie. */
+export function hoursFollow({ hours }: ReadRow['values'], person: Person): boolean {
+  return person.shifts.length > 0 && typeof hours === 'number' && hasOtherHours(hours, person);
+}
+
+/** Whether so many hours a week are others than somebody has. */
+export const hasOtherHours = (hours: number, person: Pick<Person, 'weeks'>): boolean =>
+  Math.round(hours * 60) !== Math.round(minutesAWeek(person));
 
 function diffsOf(
   { values }: ReadRow,
@@ -117,6 +134,7 @@ function diffsOf(
   return Object.entries(now).flatMap(([key, from]) => {
     const value = values[key];
     const to = key === 'hours' && typeof value === 'number' ? sayDayHours(Math.round(value * 60)) : textOf(values, key);
+    if (key === 'hours' && hoursFollow(values, person)) return [];
     return to === '' || to === from ? [] : [{ name: fields.get(key)?.name ?? key, from, to }];
   });
 }

@@ -1,12 +1,13 @@
 import { In } from 'typeorm';
 import { MOST_PEOPLE, type PersonInput } from '../../contract/index.ts';
-import { type Access, isoOfDay, minutesAWeek, plainWeek } from '../../core/index.ts';
+import { type Access, isoOfDay, plainWeek } from '../../core/index.ts';
 import { insertMember, writeMember } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { pagesOf } from './check.ts';
 import type { BringIn, BringInRow } from './entity.ts';
+import { hasOtherHours, hoursFollow } from './person-lines.ts';
 import { type ReadRow, textOf } from './read-row.ts';
 
 /** What was written of a line: who is new, or the change that brought somebody up to date. */
@@ -68,6 +69,8 @@ function memberOf(scope: Scope, { values }: ReadRow): PersonInput {
     access: (textOf(values, 'access') || 'member') as Access,
     weeks: [typeof hours === 'number' ? weekOf(scope, hours) : [...scope.workspace.weekMinutes]],
     weeksFrom: isoOfDay(scope.now.day),
+    shifts: [],
+    shiftChanges: [],
     worksFrom: textOf(values, 'worksFrom') || null,
     worksUntil: textOf(values, 'worksUntil') || null,
     deputyId: null,
@@ -83,7 +86,8 @@ function weekOf({ workspace: { workingWeekdays } }: Scope, hours: number): numbe
 /** Writes what the file says otherwise: hours that are the same in all leave the pattern of the week as it is. */
 async function update(scope: Scope, person: Person, { values }: ReadRow): Promise<WrittenPerson> {
   const { roles, hours } = values;
-  const hasOtherHours = typeof hours === 'number' && Math.round(hours * 60) !== Math.round(minutesAWeek(person));
+  const otherHours =
+    typeof hours === 'number' && hasOtherHours(hours, person) && !hoursFollow(values, person) ? hours : null;
   const text = <K extends 'telephone' | 'team' | 'worksFrom' | 'worksUntil'>(key: K) =>
     values[key] === undefined ? {} : { [key]: textOf(values, key) };
   const set: Partial<PersonInput> = {
@@ -94,7 +98,7 @@ async function update(scope: Scope, person: Person, { values }: ReadRow): Promis
     ...(values['email'] !== undefined && person.accountId === null ? { email: textOf(values, 'email') } : {}),
     ...(Array.isArray(roles) ? { roles: [...roles] } : {}),
     ...(values['access'] !== undefined ? { access: textOf(values, 'access') as Access } : {}),
-    ...(hasOtherHours ? { weeks: [weekOf(scope, hours)] } : {}),
+    ...(otherHours === null ? {} : { weeks: [weekOf(scope, otherHours)] }),
   };
   const before = Object.fromEntries(
     (Object.keys(set) as (keyof PersonInput)[]).map((key) => [key, person[key]]),

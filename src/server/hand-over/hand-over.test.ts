@@ -36,16 +36,18 @@ const named = async () =>
   server.source.query(
     `select id, assignee_id, edited::text, null as said from task where state in ('open', 'underWay', 'toCheck')
      union all select id, (assignment->>'personId')::uuid, exceptions::text, revisions::text from schedule
-     union all select id, assignee_id, steps::text, sign_off::text from template
+     union all select id, (assignment->>'personId')::uuid, steps::text, sign_off::text from template
      union all select id, null, works_until::text, null from person order by 1`,
   );
 
 describe('what somebody holds', () => {
   it('is counted and named: tasks, schedules, templates and what they sign off', async () => {
     await newTemplate(ines, { name: 'Winch check', signOff: { by: 'person', personId: nadia } });
+    await newTemplate(ines, { name: 'Fender check', assignment: givenTo(nadia) });
     const held = await heldBy(nadia);
     expect(held.counts.tasks).toBeGreaterThan(10);
     expect(held.counts.schedules).toBeGreaterThan(3);
+    expect(held.templates).toContainEqual({ id: expect.any(String), name: 'Fender check' });
     expect(held.signOffs).toEqual([{ id: expect.any(String), name: 'Winch check' }]);
     expect(held.tasks).toHaveLength(12);
   });
@@ -64,6 +66,8 @@ describe('what somebody holds', () => {
     // What nobody in particular signs any more, a manager does: it would wait for ever.
     const [winch] = await server.source.query(`select sign_off as "signOff" from template where name = 'Winch check'`);
     expect(winch.signOff).toEqual({ by: 'manager' });
+    const [fender] = await server.source.query(`select assignment from template where name = 'Fender check'`);
+    expect(fender.assignment).toEqual(givenTo(asked.templatesTo));
     await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
     expect(await named()).toEqual(before);
   });

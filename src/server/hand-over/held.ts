@@ -10,7 +10,7 @@ const TOLD = 12;
 /** Templates that name somebody who signs: at the top, or in a step. `$2` is the person. */
 const SIGNED_BY = `(sign_off->>'personId' = $2::text
   or exists (select from jsonb_array_elements(steps) step where step->'signOff'->>'personId' = $2::text))`;
-const GIVEN_TO = `(assignee_id = $2::uuid
+const GIVEN_TO = `($2::text in (assignment->>'personId', assignment->>'otherwiseId')
   or exists (select from jsonb_array_elements(steps) step where step->'assignee'->>'personId' = $2::text))`;
 interface HeldSchedule {
   readonly id: string;

@@ -1,6 +1,6 @@
 import { In } from 'typeorm';
 import type { HandOver, Impact, Member } from '../../contract/index.ts';
-import { type DatesBetween, datesBetweenOf, handedOn, hasLeftBy } from '../../core/index.ts';
+import { type DatesBetween, datesBetweenOf, defaultHandedOn, handedOn, hasLeftBy } from '../../core/index.ts';
 import { oneMember, writeMember } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, invalid } from '../platform/refusal.ts';
@@ -61,7 +61,7 @@ async function carryOut(scope: Scope, personId: string, input: HandOver): Promis
       scope,
       template,
       {
-        assigneeId: template.assigneeId === personId ? input.templatesTo : template.assigneeId,
+        assignment: defaultHandedOn(template.assignment, personId, input.templatesTo),
         signOff: signOffWithout(template.signOff, personId, input.signOffsTo),
         steps: stepsWithout(template.steps, personId, receivers),
       },

@@ -13,7 +13,7 @@ import { Asset, Client, Contact } from '../clients/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
-import { keptLines } from '../schedules/index.ts';
+import { keptLines, whoWords } from '../schedules/index.ts';
 import { Template } from '../templates/stored/index.ts';
 
 type Lines = readonly (readonly string[])[];
@@ -168,7 +168,7 @@ export async function* templatesOut(scope: Scope): AsyncGenerator<Lines> {
       'schedules',
     ],
   ];
-  const people = await scope.peopleNames();
+  const sayWho = await whoWords(scope);
   const uses = new Map(
     (
       await scope.sql<{ id: string; count: number }>(
@@ -190,11 +190,11 @@ export async function* templatesOut(scope: Scope): AsyncGenerator<Lines> {
     yield rows.flatMap(({ id }) => {
       const template = templates.get(id);
       if (!template) return [];
-      const { name, category, workType, titlePattern, summary, estimateMinutes, priority, assigneeId } = template;
+      const { name, category, workType, titlePattern, summary, estimateMinutes, priority, assignment } = template;
       return [
         [
           ...[name, category, workType, titlePattern, summary, estimateMinutes, priority].map(text),
-          people.get(assigneeId ?? '') ?? '',
+          assignment.kind === 'nobody' ? '' : sayWho(assignment),
           template.steps
             .map((step) => (step.kind === 'task' ? `${step.titlePattern} (own task)` : step.text))
             .join('\n'),

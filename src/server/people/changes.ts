@@ -17,6 +17,8 @@ export const personChanges: SubjectOfChanges<never> = {
     access: 'told',
     weeks: 'told',
     weeksFrom: 'silent',
+    shifts: 'told',
+    shiftChanges: 'told',
     worksFrom: 'told',
     worksUntil: 'told',
     deputyId: 'told',

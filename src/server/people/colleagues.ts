@@ -5,25 +5,29 @@ import type { Scope } from '../platform/scope.ts';
 /** Leave that is over for longer makes no difference to any task that may still change. */
 const LEAVE_KEPT_DAYS = 400;
 
-/** Everybody of the workspace with all that tells whether they can have work on a day; by name, as groups are told. */
-export async function colleagues(scope: Scope): Promise<Colleague[]> {
+/** Everybody of the workspace, or one of them, with all that tells whether they can have work on a day; by name, as groups are told. */
+export async function colleagues(scope: Scope, only?: string): Promise<Colleague[]> {
   const [people, leave] = await scope.atOnce(
-    () => scope.find(Person),
+    () => scope.find(Person, only === undefined ? {} : { id: only }),
     () =>
       scope.sql<Colleague['leave'][number] & { readonly personId: string }>(
-        `select person_id as "personId", from_on as "from", to_on as "to", half from leave
-         where workspace_id = $1 and state = 'given' and to_on >= $2::date order by from_on, id`,
-        [isoOfDay(scope.now.day - LEAVE_KEPT_DAYS)],
+        `select person_id as "personId", from_on as "from", to_on as "to", half, cover from leave
+         where workspace_id = $1 and state = 'given' and to_on >= $2::date
+           and ($3::uuid is null or person_id = $3) order by from_on, id`,
+        [isoOfDay(scope.now.day - LEAVE_KEPT_DAYS), only ?? null],
       ),
   );
   const ofPerson = groupBy(leave, ({ personId }) => personId);
   return people
     .sort((a, b) => a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1))
     .map((person) => ({
-      ...{ id: person.id, roles: person.roles, team: person.team, weeks: person.weeks, weeksFrom: person.weeksFrom },
+      ...{ id: person.id, roles: person.roles, team: person.team, deputyId: person.deputyId },
+      ...{ weeks: person.weeks, weeksFrom: person.weeksFrom, shifts: person.shifts, shiftChanges: person.shiftChanges },
       ...{ worksFrom: person.worksFrom, worksUntil: person.worksUntil, tickets: person.tickets },
-      deputyId: person.deputyId,
-      leave: (ofPerson.get(person.id) ?? []).map(({ from, to, half }) => ({ from, to, half })),
+      leave: (ofPerson.get(person.id) ?? []).map(({ from, to, half, cover }) => ({
+        ...{ from, to, half },
+        ...(cover ? { cover } : {}),
+      })),
     }));
 }
 

@@ -1,5 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn, Unique } from 'typeorm';
-import type { Half } from '../../core/index.ts';
+import type { Half, LeaveCover } from '../../core/index.ts';
 import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
 /** Asks somebody to sign in for the first time; its link works once, and not for ever. */
@@ -79,6 +79,9 @@ export class Leave {
   /** Null for whole days. */
   @Column({ type: 'text', nullable: true })
   half!: Half | null;
+  /** Who takes over then; null where it is as the work itself says. */
+  @Column({ type: 'jsonb', nullable: true })
+  cover!: LeaveCover | null;
   @Column({ type: 'text' })
   state!: 'asked' | 'given' | 'refused';
   @Column({ type: 'text' })
@@ -89,4 +92,30 @@ export class Leave {
   decidedBy!: string | null;
   @Column({ type: 'timestamptz', nullable: true })
   decidedAt!: Date | null;
+}
+
+/** A stretch for which somebody says to be at work, or a manager for them. */
+@Entity({ name: 'clocking' })
+@OfWorkspace('clocking')
+@Names('clocking', 'Person', ['personId', 'onBy', 'offBy'])
+@Check('clocking_times_check', 'on_at <= off_at')
+@Index('clocking_by_person', ['workspaceId', 'personId', 'onAt'])
+// Nobody is on twice.
+@Index('clocking_open', { synchronize: false })
+export class Clocking {
+  @PrimaryColumn({ type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  @Column({ type: 'uuid' })
+  personId!: string;
+  @Column({ type: 'timestamptz' })
+  onAt!: Date;
+  /** Null for whoever is on now. */
+  @Column({ type: 'timestamptz', nullable: true })
+  offAt!: Date | null;
+  @Column({ type: 'uuid' })
+  onBy!: string;
+  @Column({ type: 'uuid', nullable: true })
+  offBy!: string | null;
 }

@@ -1,10 +1,20 @@
 import { type Member, MOST_PEOPLE, type PersonInput } from '../../contract/index.ts';
-import { type CivilDay, capacityOn, DAYS_A_WEEK, isoOfDay, weekdayOf } from '../../core/index.ts';
+import {
+  askedOn,
+  type CivilDay,
+  DAYS_A_WEEK,
+  isoOfDay,
+  minutesFor,
+  peopleHere,
+  weekdayOf,
+  weeksOfShifts,
+} from '../../core/index.ts';
 import { joinLists } from '../platform/identity/lists.ts';
-import { type Account, hoursOf, Person } from '../platform/identity/person.ts';
+import { type Account, Person } from '../platform/identity/person.ts';
 import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
+import { colleagues } from './colleagues.ts';
 import { type Open, openInvitations, sendInvitation } from './invitations.ts';
 
 /** This week and the next. */
@@ -31,13 +41,21 @@ async function described(scope: Scope, people: readonly Person[]): Promise<Membe
   const weeks = weeksOf(scope);
   const first = weeks[0] as CivilDay;
   const ids = people.map(({ id }) => id);
-  const [loads, open, accounts, calendar] = await scope.atOnce(
+  const [loads, turns, open, accounts, calendar, here] = await scope.atOnce(
     () =>
       scope.sql<{ id: string; week: number; minutes: number }>(
         `select assignee_id as id, (due_on - $3::date) / ${DAYS_A_WEEK} as week, sum(estimate_minutes)::int as minutes
          from task where workspace_id = $1 and assignee_id = any($2::uuid[]) and due_on >= $3::date
            and due_on < $3::date + ${WEEKS_SHOWN * DAYS_A_WEEK} and state <> 'skipped' and state <> 'lapsed' group by 1, 2`,
         [ids, isoOfDay(first)],
+      ),
+    () =>
+      scope.sql<{ id: string; on: string; work: string; place: number }>(
+        `select distinct on (t.assignee_id) t.assignee_id as id, t.work_on as "on", coalesce(w.name, t.title) as work, (t.why->>'place')::int as place
+         from task t left join template w on w.workspace_id = t.workspace_id and w.id = t.template_id
+         where t.workspace_id = $1 and t.assignee_id = any($2::uuid[]) and t.state = 'open' and t.work_on >= $3::date
+           and t.step_key = '' and t.why->>'by' = 'turn' and t.why->'passedOver' = '[]' order by t.assignee_id, t.work_on, t.id`,
+        [ids, scope.today],
       ),
     () => openInvitations(scope, ids),
     () =>
@@ -47,8 +65,10 @@ async function described(scope: Scope, people: readonly Person[]): Promise<Membe
         [ids],
       ),
     () => scope.calendar(),
+    async () => peopleHere(await colleagues(scope)),
   );
   const minutes = new Map(loads.map((load) => [`${load.id} ${load.week}`, load.minutes]));
+  const turnOf = new Map(turns.map(({ id, ...turn }) => [id, turn]));
   const emails = new Map(accounts.map(({ id, email }) => [id, email]));
   return people.map((person) => ({
     ...fieldsOf(person),
@@ -56,10 +76,11 @@ async function described(scope: Scope, people: readonly Person[]): Promise<Membe
     version: person.version,
     email: emails.get(person.id) ?? person.email,
     ...signingIn(scope, person, open.get(person.id)),
+    nextTurn: turnOf.get(person.id) ?? null,
     loads: weeks.map((monday, week) => ({
       minutes: minutes.get(`${person.id} ${week}`) ?? 0,
       capacity: Array.from({ length: DAYS_A_WEEK }, (_, i) =>
-        capacityOn(hoursOf(person), monday + i, calendar.holidayName(monday + i) !== undefined),
+        minutesFor(here.one(person.id), monday + i, askedOn(monday + i, calendar)),
       ).reduce((sum, one) => sum + one, 0),
     })),
   }));
@@ -67,22 +88,13 @@ async function described(scope: Scope, people: readonly Person[]): Promise<Membe
 
 /** What is written of a person, as it stands. */
 function fieldsOf(person: Person): PersonInput {
-  const { name, email, telephone, roles, team, access, weeks, weeksFrom, worksFrom, worksUntil, deputyId } = person;
-  const tickets = person.tickets.map((ticket) => ({ ...ticket }));
-  const copies = weeks.map((week) => [...week]);
+  const { name, email, telephone, roles, team, access, weeksFrom, shifts, shiftChanges } = person;
+  const { worksFrom, worksUntil, deputyId } = person;
   return {
-    name,
-    email,
-    telephone,
-    roles,
-    team,
-    access,
-    weeks: copies,
-    weeksFrom,
-    worksFrom,
-    worksUntil,
-    deputyId,
-    tickets,
+    ...{ name, email, telephone, roles, team, access, weeksFrom, shifts, shiftChanges },
+    ...{ worksFrom, worksUntil, deputyId },
+    weeks: person.weeks.map((week) => [...week]),
+    tickets: person.tickets.map((ticket) => ({ ...ticket })),
   };
 }
 
@@ -136,6 +148,7 @@ export async function insertMember(
     ways: {},
     version: 1,
     ...input,
+    ...minutesOfShifts(input),
   });
   await keepNames(scope, input);
   const changeId = await scope.record('person', id, action, fieldChanges({}, input));
@@ -173,8 +186,8 @@ export async function writeMember(
     throw invalid([
       { path: 'email', message: `${before.name} signs in with that address: only ${before.name} can change it.` },
     ]);
-  const { email, ...others } = set;
-  const changes = own === null ? set : others;
+  const { email, ...others } = { ...set, ...minutesOfShifts(set, before) };
+  const changes = own === null && email !== undefined ? { ...others, email } : others;
   const fields = fieldChanges(before, changes);
   if (Object.keys(fields).length === 0) return null;
   if (own === null && email !== undefined && email !== before.email) {
@@ -191,6 +204,16 @@ export async function writeMember(
   const changeId = await scope.record('person', before.id, action, fields);
   await scope.tell('workspace', 'tasks');
   return changeId;
+}
+
+/** Where it is said when somebody works, the minutes of their weeks follow from that. */
+function minutesOfShifts(
+  { weeks, shifts }: Partial<Pick<Person, 'weeks' | 'shifts'>>,
+  before?: Pick<Person, 'weeks' | 'shifts'>,
+): Partial<Pick<Person, 'weeks'>> {
+  const pattern = shifts ?? before?.shifts ?? [];
+  if (pattern.length === 0 || (weeks === undefined && shifts === undefined)) return {};
+  return { weeks: weeksOfShifts(pattern, (weeks ?? before?.weeks ?? []).length) };
 }
 
 /** Whoever takes over is somebody else, of this workspace, who is here. */

@@ -22,7 +22,7 @@ function somebody(of: object = {}) {
   return {
     ...{ name: `Perrin Vale ${count}`, email: `perrin${count}@saltmarsh.example`, telephone: '', roles: ['yard'] },
     ...{ team: null, access: 'member', weeks: [[480, 480, 480, 480, 480, 0, 0]], weeksFrom: '2026-11-23' },
-    ...{ worksFrom: null, worksUntil: null, invite: false },
+    ...{ shifts: [], shiftChanges: [], worksFrom: null, worksUntil: null, deputyId: null, tickets: [], invite: false },
     ...of,
   };
 }

@@ -25,11 +25,15 @@ export async function runMaking(scope: Scope, why: Run['why'], log: Logger): Pro
   const startedAt = scope.instant;
   const startedMs = performance.now();
   const runId = scope.newId();
-  const all = await scope.sql<Pick<ScheduleRow, 'id' | 'assignment'>>(
-    'select id, assignment from schedule where workspace_id = $1 and deleted_at is null order by id',
+  const all = await scope.sql<Pick<ScheduleRow, 'id' | 'assignment'> & { readonly hasStepByLoad: boolean }>(
+    `select s.id, s.assignment, t.steps @> '[{"assignee": {"by": "leastToDo"}}]' as "hasStepByLoad" from schedule s
+     join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
+     where s.workspace_id = $1 and s.deleted_at is null order by s.id`,
   );
   // Whoever has the least to do is told once all else is given away, and one after the other.
-  const [byLoad, others] = [true, false].map((is) => all.filter(({ assignment }) => asksForLoad(assignment) === is));
+  const [byLoad, others] = [true, false].map((is) =>
+    all.filter(({ assignment, hasStepByLoad }) => (hasStepByLoad || asksForLoad(assignment)) === is),
+  );
   const batches = inBatches(others ?? []);
   const results: BatchResult[] = [];
   let next = 0;

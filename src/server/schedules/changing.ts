@@ -205,16 +205,23 @@ export async function undoScheduleChanges(scope: Scope, changes: readonly Schedu
   };
 }
 
-/** A change of one schedule within another change, which records it. */
+/** A change of one schedule within another change, which records it. @param also what else belongs to it */
 export async function ownWrite(
   scope: Scope,
   before: Schedule,
   set: Partial<Schedule>,
   reach: Reach,
+  {
+    action = 'changed',
+    also = async () => undefined,
+  }: { readonly action?: Action<'schedule'>; readonly also?: () => Promise<void> } = {},
 ): Promise<ChangeEntry & { readonly watchId: string }> {
   await saveRows(scope, [{ before, set }]);
-  const { watchId } = await watched(scope, () => syncSchedules(scope, [before.id], reach));
-  return { subject: 'schedule', subjectId: before.id, action: 'changed', fields: fieldChanges(before, set), watchId };
+  const { watchId } = await watched(scope, async () => {
+    await syncSchedules(scope, [before.id], reach);
+    await also();
+  });
+  return { subject: 'schedule', subjectId: before.id, action, fields: fieldChanges(before, set), watchId };
 }
 
 /** Something else in many schedules within another change, which records it. */

@@ -1,4 +1,4 @@
-import { Column, Entity, Index, PrimaryColumn } from 'typeorm';
+import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
 import type { AssignmentRule, Exception, Overlap, Pause, Recurrence, Revision, Timing } from '../../core/index.ts';
 import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
@@ -51,4 +51,44 @@ export class Schedule {
   /** When it was taken out on purpose; its tasks keep it for their history. */
   @Column({ type: 'timestamptz', nullable: true })
   deletedAt!: Date | null;
+}
+
+/** Two turns of a schedule that one asks another to swap. */
+@Entity({ name: 'turn_swap' })
+@OfWorkspace('turn_swap')
+@Names('turn_swap', 'Schedule', ['scheduleId'])
+@Names('turn_swap', 'Person', ['askedBy', 'askedOf', 'decidedBy'])
+@Check('turn_swap_state_check', `state in ('asked', 'agreed', 'done', 'refused', 'withdrawn')`)
+@Index('turn_swap_by_asker', ['workspaceId', 'askedBy'])
+@Index('turn_swap_by_asked', ['workspaceId', 'askedOf'])
+// Those that wait.
+@Index('turn_swap_waiting', { synchronize: false })
+export class TurnSwap {
+  @PrimaryColumn({ type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  @Column({ type: 'integer' })
+  version!: number;
+  @Column({ type: 'uuid' })
+  scheduleId!: string;
+  /** A nominal date of the turn that is given away, the first of it, and of the one that is taken for it. */
+  @Column({ type: 'date' })
+  gives!: string;
+  @Column({ type: 'date' })
+  takes!: string;
+  @Column({ type: 'uuid' })
+  askedBy!: string;
+  @Column({ type: 'uuid' })
+  askedOf!: string;
+  @Column({ type: 'text' })
+  note!: string;
+  @Column({ type: 'text' })
+  state!: 'asked' | 'agreed' | 'done' | 'refused' | 'withdrawn';
+  @Column({ type: 'timestamptz' })
+  askedAt!: Date;
+  @Column({ type: 'uuid', nullable: true })
+  decidedBy!: string | null;
+  @Column({ type: 'timestamptz', nullable: true })
+  decidedAt!: Date | null;
 }

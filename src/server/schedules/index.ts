@@ -8,7 +8,7 @@ export {
   ownWrite,
   rewriteSchedules,
 } from './changing.ts';
-export { Schedule } from './entity.ts';
+export { Schedule, TurnSwap } from './entity.ts';
 export { comparedYears, countedItems, impactOf, impactWords, plannedYear } from './impact.ts';
 export { type KeptLine, keptLines } from './kept-lines.ts';
 export {
@@ -23,6 +23,7 @@ export {
 export { schedulesFound } from './list.ts';
 export { madeTasks, nominalKey } from './made-tasks.ts';
 export { leftOutOf, type MakingSpan, owedTasks, planProblem } from './owed.ts';
+export { isGroupHere } from './people-of-input.ts';
 export { foreseenByPerson, foreseenMinutes, projectedWork } from './projection.ts';
 export { scheduleRoutes } from './routes.ts';
 export {

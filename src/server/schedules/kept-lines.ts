@@ -9,6 +9,7 @@ import {
   type PlannedSchedule,
   peopleHere,
   plainWords,
+  ruleOfStep,
   shownDays,
   type WorkingCalendar,
 } from '../../core/index.ts';
@@ -123,7 +124,10 @@ function peopleOf(
   planned: PlannedSchedule | null,
   here: People,
 ): Set<string> {
-  const ofSteps = taskSteps.flatMap(({ assignee }) => (assignee.by === 'person' ? assignee.personId : []));
+  const ofSteps = taskSteps.flatMap(({ assignee }) => {
+    const rule = ruleOfStep(assignee);
+    return rule === null ? [] : [...mayComeToDo(rule, here, usualPersonId)];
+  });
   const byHand = (planned?.revisions ?? []).flatMap(({ own }) =>
     Object.values(own ?? {}).flatMap((one) => one.assigneeId ?? []),
   );

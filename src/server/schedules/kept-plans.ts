@@ -1,5 +1,4 @@
 import {
-  asksForLoad,
   type CivilDay,
   isDated,
   isoOfDay,
@@ -16,7 +15,7 @@ import { keptOfSchedules, marksOf, type Told } from './kept.ts';
 import { madeTasks, nominalKey } from './made-tasks.ts';
 import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
-import { type Making, makingFor } from './who-does.ts';
+import { type Making, makingFor, rowAsksForLoad } from './who-does.ts';
 
 /** A task that a schedule foresees, with the names of what it is for. */
 export interface ForeseenTask extends MadeTask {
@@ -70,7 +69,7 @@ async function planned(scope: Scope, ids: readonly string[]): Promise<[string, T
     // What waits for its last task waits for what becomes of it, which the mark does not tell; nor what everybody has to do.
     {
       told: { ...plan, tasks: plan.tasks.filter((task) => open.has(task)) },
-      isFluid: row.last !== null || asksForLoad(row.assignment),
+      isFluid: row.last !== null || rowAsksForLoad(row),
     },
   ]);
 }

@@ -18,15 +18,16 @@ export function madeTasks(
   scope: Scope,
   row: ScheduleRow,
   occurrences: readonly DatedOccurrence[],
-  { calendar, people, here, whose }: Making,
+  { calendar, people, whose, ofParts }: Making,
 ): MadeTask[] {
   const parts = partsOf(row);
   const numbers = numbersFor(scope, row, parts, occurrences, calendar);
   const assigned = whose(row);
+  const own = ofParts(row);
   return occurrences.flatMap((occurrence) =>
-    tasksOfSet(occurrence, parts, calendar, assigned(occurrence), here).map((task): MadeTask => {
+    tasksOfSet(occurrence, parts, calendar, assigned(occurrence), own).map((task): MadeTask => {
       const { part, head, assigneeId, assignment } = task;
-      const own = occurrence.own?.[part.key] ?? {};
+      const byHand = occurrence.own?.[part.key] ?? {};
       return {
         scheduleId: row.id,
         templateId: row.templateId,
@@ -55,8 +56,8 @@ export function madeTasks(
         offeredTo: assignment.kind === 'anyOf' ? assignment.group : null,
         why: assignment.kind === 'anyOf' || assignment.kind === 'eachOf' ? null : assignment.why,
         estimateMinutes: task.estimateMinutes,
-        instructions: own.instructions ?? null,
-        priority: own.priority ?? null,
+        instructions: byHand.instructions ?? null,
+        priority: byHand.priority ?? null,
       };
     }),
   );

@@ -1,5 +1,5 @@
 import type { ScheduleInput } from '../../contract/index.ts';
-import { type AssignmentRule, eachNeedsDates, hasLeftBy, namedFrom, namedIn } from '../../core/index.ts';
+import { type AssignmentRule, eachNeedsDates, type Group, hasLeftBy, namedFrom, namedIn } from '../../core/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Schedule } from './entity.ts';
@@ -62,6 +62,11 @@ function problemsOfEach(input: Named, before: Before | null): InputProblem[] {
   return message ? [{ path: 'assignment', message }] : [];
 }
 
+/** Whether a group is one of this workspace: its role, or its team, stands in the lists. */
+export function isGroupHere({ workspace: { roles, teams } }: Scope, group: Group): boolean {
+  return (group.of !== 'role' || roles.includes(group.role)) && (group.of !== 'team' || teams.includes(group.team));
+}
+
 function problemsOfRule(
   scope: Scope,
   rule: AssignmentRule,
@@ -71,11 +76,7 @@ function problemsOfRule(
   const { day: today } = scope.now;
   const there = before === null ? new Set<string>() : namedFrom(before.assignment, today);
   const fromNow = namedFrom(rule, today);
-  const { roles, teams } = scope.workspace;
-  const ofNobody =
-    'group' in rule &&
-    ((rule.group.of === 'role' && !roles.includes(rule.group.role)) ||
-      (rule.group.of === 'team' && !teams.includes(rule.group.team)));
+  const ofNobody = 'group' in rule && !isGroupHere(scope, rule.group);
   return [
     ...[...namedIn(rule)].flatMap((id): InputProblem[] => {
       const person = people.get(id);

@@ -45,17 +45,27 @@ export async function foreseenMinutes(
   return personId === undefined ? all : (ofPerson.get(personId) ?? []);
 }
 
-/** The same of everybody, by person; null stands for nobody. */
+/**
+ * The same of everybody, by person; null stands for nobody.
+ * @param at the assets whose work is asked for alone; null for all work
+ */
 export async function foreseenByPerson(
   scope: Scope,
+  at: ReadonlySet<string> | null = null,
 ): Promise<ReadonlyMap<string | null, readonly { readonly dueOn: string; readonly estimateMinutes: number }[]>> {
-  return keptMinutes(await keptPlans(scope)).ofPerson;
+  const plans = await keptPlans(scope);
+  if (at === null) return keptMinutes(plans).ofPerson;
+  const there = keptWork(plans).all.filter(({ assetId }) => assetId !== null && at.has(assetId));
+  return byPerson(there);
 }
 
 const keptMinutes = oncePer((plans: ReadonlyMap<string, KeptPlan>) => {
-  const { all, ofPerson } = keptWork(plans);
-  return { all: byDay(all), ofPerson: new Map([...ofPerson].map(([id, tasks]) => [id, byDay(tasks)])) };
+  const { all } = keptWork(plans);
+  return { all: byDay(all), ofPerson: byPerson(all) };
 });
+
+const byPerson = (tasks: readonly ForeseenTask[]) =>
+  new Map([...groupBy(tasks, ({ assigneeId }) => assigneeId)].map(([id, of]) => [id, byDay(of)]));
 
 function byDay(tasks: readonly ForeseenTask[]) {
   const sums = new Map<string, number>();

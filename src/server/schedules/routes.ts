@@ -3,6 +3,7 @@ import type { Routes } from '../platform/http/route.ts';
 import { changeSchedule, changeSchedules, createSchedule, impactOfSchedule, impactOfSchedules } from './changing.ts';
 import { figuresOfSchedules, fittingSchedules, listSchedules } from './list.ts';
 import { oneSchedule, wholeSchedules } from './service.ts';
+import { timedWork } from './timed.ts';
 
 export function scheduleRoutes(routes: Routes): Routes {
   return (
@@ -10,6 +11,7 @@ export function scheduleRoutes(routes: Routes): Routes {
       .add(scheduleEndpoints.list, 'read', ({ scope, query }) => listSchedules(scope, query))
       // Before those of one schedule, whose id stands in the same place.
       .add(scheduleEndpoints.fitting, 'read', ({ scope, query }) => fittingSchedules(scope, query))
+      .add(scheduleEndpoints.timed, 'read', ({ scope, query }) => timedWork(scope, query))
       .add(scheduleEndpoints.figures, 'read', ({ scope, query }) => figuresOfSchedules(scope, query))
       .add(scheduleEndpoints.whole, 'read', async ({ scope, body }) => ({
         schedules: await wholeSchedules(scope, body.ids),

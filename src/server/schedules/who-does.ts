@@ -1,6 +1,5 @@
 import {
   type Assigner,
-  asksForLoad,
   assigner,
   type CivilDay,
   type DatesBetween,
@@ -9,9 +8,12 @@ import {
   isoOfDay,
   Loads,
   minutesOfHolder,
+  type OfParts,
   type People,
+  partAssigner,
   peopleHere,
   type Settled,
+  setAsksForLoad,
   ticketsOfHolder,
   type WeekOfWork,
   type Why,
@@ -28,9 +30,13 @@ export interface Making {
   readonly people: ReadonlyMap<string, string>;
   /** Everybody who may be given work. */
   readonly here: People;
-  /** Who has the sets of a schedule. */
+  /** Who has the sets of a schedule, and those of its tasks that say so themselves. */
   readonly whose: (row: ScheduleRow) => Assigner;
+  readonly ofParts: (row: ScheduleRow) => OfParts;
 }
+
+/** Whether it takes what everybody has to do to tell who does the tasks of a schedule. */
+export const rowAsksForLoad = (row: ScheduleRow): boolean => setAsksForLoad(row.assignment, partsOf(row));
 
 /** Dates that are over for longer are nobody's to settle. */
 const SETTLED_DAYS = 62;
@@ -44,7 +50,7 @@ export async function makingFor(
   rows: readonly ScheduleRow[],
   { settles = false }: { readonly settles?: boolean } = {},
 ): Promise<Making> {
-  const byLoad = rows.filter(({ assignment }) => asksForLoad(assignment)).map(({ id }) => id);
+  const byLoad = rows.filter(rowAsksForLoad).map(({ id }) => id);
   const [calendar, people, here, weeks, before] = await scope.atOnce(
     () => scope.calendar(),
     () => scope.peopleNames(),
@@ -54,8 +60,21 @@ export async function makingFor(
   );
   const loads = () => loadsOf(here, calendar, weeks);
   const shared = loads();
+  // Of one schedule what is given away counts for its sets and their steps alike; of all, where it is settled.
+  const ofEach = new Map<string, Loads>();
+  const ofRow = (row: ScheduleRow) => {
+    if (settles || !rowAsksForLoad(row)) return shared;
+    const own = ofEach.get(row.id) ?? loads();
+    ofEach.set(row.id, own);
+    return own;
+  };
   return {
     ...{ calendar, people, here },
+    ofParts: (row) =>
+      partAssigner({
+        ...{ calendar, people: here, usualPersonId: row.usualPersonId, loads: ofRow(row) },
+        settled: (nominal, step) => before.get(row.id)?.ofSteps.get(`${nominal} ${step}`),
+      }),
     whose: (row) => {
       const { assignment, usualPersonId } = row;
       const of = before.get(row.id);
@@ -64,8 +83,8 @@ export async function makingFor(
         datesBetween: lazily(() => datesBetweenOf(plannedSchedule(scope, row), calendar, assignment)),
         estimateMinutes: minutesOfHolder(partsOf(row)),
         tickets: ticketsOfHolder(partsOf(row)),
-        loads: settles || !asksForLoad(assignment) ? shared : loads(),
-        ...(of ?? {}),
+        loads: ofRow(row),
+        ...(of ? { settled: of.settled, lastHad: of.lastHad } : {}),
       });
     },
   };
@@ -86,6 +105,8 @@ function lazily(of: () => DatesBetween): DatesBetween {
 
 interface GivenBefore {
   readonly settled: Map<CivilDay, Settled>;
+  /** Of other tasks of the sets, by nominal day and step. */
+  readonly ofSteps: Map<string, Settled>;
   readonly lastHad: Map<string, CivilDay>;
 }
 
@@ -96,21 +117,26 @@ async function givenBefore(scope: Scope, scheduleIds: readonly string[]): Promis
   const rows = await scope.sql<{
     readonly scheduleId: string;
     readonly nominal: string;
+    readonly step: string;
     readonly on: string;
     readonly personId: string;
     readonly why: Why | null;
   }>(
-    `select schedule_id as "scheduleId", nominal_date as nominal, work_on as "on", assignee_id as "personId", why from task
-     where workspace_id = $1 and schedule_id = any($2::uuid[]) and step_key = '' and assignee_id is not null
+    `select schedule_id as "scheduleId", nominal_date as nominal, step_key as step, work_on as "on", assignee_id as "personId", why from task
+     where workspace_id = $1 and schedule_id = any($2::uuid[]) and head = '' and assignee_id is not null
        and nominal_date >= $3::date order by nominal_date`,
     [scheduleIds, isoOfDay(scope.now.day - SETTLED_DAYS)],
   );
   const found = new Map<string, GivenBefore>();
-  for (const { scheduleId, nominal, on, personId, why } of rows) {
+  for (const { scheduleId, nominal, step, on, personId, why } of rows) {
     let of = found.get(scheduleId);
     if (!of) {
-      of = { settled: new Map(), lastHad: new Map() };
+      of = { settled: new Map(), ofSteps: new Map(), lastHad: new Map() };
       found.set(scheduleId, of);
+    }
+    if (step !== '') {
+      of.ofSteps.set(`${dayOfIso(nominal)} ${step}`, { personId, why });
+      continue;
     }
     of.settled.set(dayOfIso(nominal), { personId, why });
     // What lies ahead is found again in its turn.

@@ -28,6 +28,7 @@ const TELLING = {
   ways: 'told',
   seasons: 'told',
   doneStaysDays: 'told',
+  swapsNeedNod: 'told',
 } satisfies Telling<Workspace>;
 
 export const settingsChanges: SubjectOfChanges<Task> = {

@@ -38,7 +38,9 @@ describe('the lists', () => {
     const rules = () =>
       server.source.query<{ role: string }[]>(
         `select id, assignment->'group'->>'role' as role from schedule where assignment->'group'->>'role' is not null
-         union all select id, offered_to->>'role' from task where offered_to is not null order by 1`,
+         union all select id, offered_to->>'role' from task where offered_to is not null
+         union all select id, step->'assignee'->'group'->>'role' from template, jsonb_array_elements(steps) step
+           where step->'assignee'->'group'->>'role' is not null order by 1`,
       );
     const rulesBefore = await rules();
     const now = await lists();

@@ -147,15 +147,29 @@ async function renameTickets(scope: Scope, tickets: Renamed['tickets']): Promise
   );
 }
 
+const shiftsRenamed = (shifts: string) =>
+  `select coalesce(jsonb_agg(case when shift->>'role' is null then shift
+     else shift || jsonb_build_object('role', coalesce($2::jsonb->>(shift->>'role'), shift->>'role')) end order by place), '[]')
+   from jsonb_array_elements(${shifts}) with ordinality as of_shifts (shift, place)`;
+
 async function rename(scope: Scope, { roles, teams, tickets }: Renamed): Promise<void> {
   if (Object.keys(tickets).length > 0) await renameTickets(scope, tickets);
-  if (Object.keys(roles).length > 0)
+  if (Object.keys(roles).length > 0) {
+    // A shift that is worked as something names it too, within the roles of whoever has it.
+    await scope.sql(
+      `update person set shifts = (${shiftsRenamed('shifts')}), shift_changes = (
+         select coalesce(jsonb_agg(change || jsonb_build_object('shifts', (${shiftsRenamed(`change->'shifts'`)})) order by at), '[]')
+         from jsonb_array_elements(shift_changes) with ordinality as all_changes (change, at))
+       where workspace_id = $1 and roles ?| $3::text[]`,
+      [JSON.stringify(roles), Object.keys(roles)],
+    );
     await scope.sql(
       `update person set version = version + 1, roles = (
          select jsonb_agg(coalesce($2::jsonb->>role, role) order by place) from jsonb_array_elements_text(roles) with ordinality as of (role, place))
        where workspace_id = $1 and roles ?| $3::text[]`,
       [JSON.stringify(roles), Object.keys(roles)],
     );
+  }
   if (Object.keys(teams).length > 0)
     await scope.sql(
       `update person set version = version + 1, team = $2::jsonb->>team where workspace_id = $1 and team = any($3::text[])`,
@@ -169,6 +183,19 @@ async function rename(scope: Scope, { roles, teams, tickets }: Renamed): Promise
     const params = [JSON.stringify(names), Object.keys(names)];
     await scope.sql(
       `update schedule set version = version + 1, assignment = jsonb_set(assignment, '{group,${of}}', $2::jsonb->(assignment->'group'->>'${of}'))
+       where workspace_id = $1 and assignment->'group'->>'${of}' = any($3::text[])`,
+      params,
+    );
+    await scope.sql(
+      `update template set version = version + 1, steps = (
+         select coalesce(jsonb_agg(case when step->'assignee'->'group'->>'${of}' = any($3::text[])
+           then jsonb_set(step, '{assignee,group,${of}}', $2::jsonb->(step->'assignee'->'group'->>'${of}')) else step end order by at), '[]')
+         from jsonb_array_elements(steps) with ordinality as all_steps (step, at))
+       where workspace_id = $1 and jsonb_path_query_array(steps, '$[*].assignee.group.${of}') ?| $3::text[]`,
+      params,
+    );
+    await scope.sql(
+      `update template set version = version + 1, assignment = jsonb_set(assignment, '{group,${of}}', $2::jsonb->(assignment->'group'->>'${of}'))
        where workspace_id = $1 and assignment->'group'->>'${of}' = any($3::text[])`,
       params,
     );
@@ -202,19 +229,26 @@ function asking(before: Lists['tickets'], now: Named) {
     }));
 }
 
-/** A role or a team that a schedule gives its work to can't leave either. */
+/** A role or a team that a schedule or a step of a template gives its work to can't leave either. */
 async function ruling(scope: Scope, of: 'role' | 'team', before: Lists['roles'], now: Named) {
   const stay = new Set(now.map(({ was }) => was));
-  const rows = await scope.sql<{ group: string; name: string }>(
-    `select distinct on (1) s.assignment->'group'->>'${of}' as group, t.name from schedule s
-     join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
-     where s.workspace_id = $1 and s.deleted_at is null and s.assignment->'group'->>'${of}' is not null order by 1, 2`,
+  const rows = await scope.sql<{ group: string; name: string; by: string }>(
+    `select distinct on (1) "group", name, by from (
+       select s.assignment->'group'->>'${of}' as "group", t.name, 'schedule' as by from schedule s
+         join template t on t.workspace_id = s.workspace_id and t.id = s.template_id
+         where s.workspace_id = $1 and s.deleted_at is null
+       union all
+       select assignment->'group'->>'${of}', name, 'template' from template where workspace_id = $1
+       union all
+       select step->'assignee'->'group'->>'${of}', name, 'step' from template, jsonb_array_elements(steps) step
+         where workspace_id = $1) gives
+     where "group" is not null order by 1, 3, 2`,
   );
   return rows
     .filter(({ group }) => before.some(({ name, count }) => name === group && count === 0) && !stay.has(group))
-    .map(({ group, name }) => ({
+    .map(({ group, name, by }) => ({
       path: `${of}s`,
-      message: `“${group}” can’t go: a schedule of “${name}” gives its work to it. Choose somebody else there first.`,
+      message: `“${group}” can’t go: ${by === 'template' ? '' : `a ${by} of `}“${name}” gives its work to it. Choose somebody else there first.`,
     }));
 }
 

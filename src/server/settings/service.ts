@@ -24,6 +24,7 @@ const SET = [
   'seasons',
   'ways',
   'doneStaysDays',
+  'swapsNeedNod',
 ] as const satisfies readonly (keyof Workspace)[];
 
 type Set = Pick<Workspace, (typeof SET)[number]>;

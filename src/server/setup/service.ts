@@ -102,6 +102,7 @@ function workspaceOf({ name, zone, workingWeekdays, weekMinutes, country }: Setu
     seasons: [],
     ways: waysIn(country),
     doneStaysDays: 1,
+    swapsNeedNod: false,
   };
 }
 
@@ -128,5 +129,7 @@ async function firstManager(scope: Scope, manager: EntityManager, { name, email,
     access: 'manager',
     weeks: [[...scope.workspace.weekMinutes]],
     weeksFrom: scope.today,
+    shifts: [],
+    shiftChanges: [],
   });
 }

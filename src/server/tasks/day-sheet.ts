@@ -1,21 +1,30 @@
+import { IsNull } from 'typeorm';
 import type { DaySheet, TaskLine, Tideline } from '../../contract/index.ts';
 import {
+  askedOn,
   type Band,
   bandOf,
   type CivilDay,
   COMING_DAYS,
-  capacityOn,
   dayLoads,
   dayOfIso,
   instantOf,
   isoOfDay,
+  MOST_MINUTES_A_DAY,
   mayAll,
+  minutesFor,
+  type People,
+  peopleHere,
   reachOf,
+  shiftsOn,
   type TaskState,
+  type Worker,
   type WorkingCalendar,
+  windowOfShift,
 } from '../../core/index.ts';
+import { Clocking, colleagues } from '../people/index.ts';
 import { deletedTasksOn } from '../platform/changes/deleted.ts';
-import { hoursOf, Person } from '../platform/identity/person.ts';
+import { Person } from '../platform/identity/person.ts';
 import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foreseenMinutes, KEPT_DAYS, projectedWork } from '../schedules/index.ts';
@@ -56,13 +65,16 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
     if (band) bands[band].push(row);
   }
   const calendar = await scope.calendar();
+  const worker = (await peopleOf(scope, person.id)).one(person.id);
   const projected = day > now.day ? await projectedWork(scope, day, day, personId) : [];
   return {
     person: {
       id: person.id,
       name: person.name,
       roles: person.roles,
-      capacityMinutes: capacityOf([person], day, calendar),
+      capacityMinutes: capacityOf([worker], day, calendar),
+      shifts: shiftsOn(worker, day, askedOn(day, calendar)).map(({ from, to }) => ({ from, to })),
+      hasShifts: worker.shifts.length > 0 || worker.shiftChanges.size > 0,
     },
     date: isoOfDay(day),
     late: bands.late.sort(byDue).map((row) => taskLine(scope, row)),
@@ -70,7 +82,7 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
     coming: bands.coming.sort(byDue).map((row) => taskLine(scope, row)),
     doneBefore: day === now.day ? await doneBefore(scope, personId) : { tasks: [], count: 0 },
     toCheck: day === now.day ? await waitingForSign(scope, person) : [],
-    offered: await offeredOn(scope, person, isoOfDay(day)),
+    offered: await offeredOn(scope, person, worker, day, calendar),
     unassigned: personId === scope.person?.id ? await unassignedOn(scope, isoOfDay(day)) : { tasks: [], count: 0 },
     projected,
     deleted: scope.mayAll('delete') ? await deletedTasksOn(scope, personId, isoOfDay(day)) : [],
@@ -107,14 +119,62 @@ function unassignedOn(scope: Scope, date: string): Promise<DaySheet['unassigned'
 }
 
 /** Work that any one of several may take, somebody among them: it stands on the sheets of all of them until one does. */
-function offeredOn(scope: Scope, { id, roles, team, tickets }: Person, date: string): Promise<DaySheet['offered']> {
-  const toThem = `(offered_to->>'of' = 'everyone' or offered_to->>'role' = any($4::text[]) or offered_to->>'team' = $5::text or offered_to->'ids' ? $6::text)`;
-  return freeOn(scope, date, `${toThem} and not ${lacksTicket('task', '$7')}`, [
+async function offeredOn(
+  scope: Scope,
+  { id, roles, team, tickets }: Person,
+  worker: Worker,
+  day: CivilDay,
+  calendar: WorkingCalendar,
+): Promise<DaySheet['offered']> {
+  const toThem = `(offered_to->>'of' = 'everyone' or offered_to->>'team' = $5::text or offered_to->'ids' ? $6::text
+    or (offered_to->>'role' = any($4::text[]) and (offered_to->'onShift' is null or ${ON_SHIFT})))`;
+  return freeOn(scope, isoOfDay(day), `${toThem} and not ${lacksTicket('task', '$7')}`, [
     roles,
     team,
     id,
     JSON.stringify(tickets),
+    JSON.stringify(await stretchesOn(scope, worker, day, calendar)),
   ]);
+}
+
+/** Whether one of somebody's stretches on the day is in the role and, for work of that day with times of it, while it is to be done. */
+const ON_SHIFT = `exists (
+  select 1 from jsonb_to_recordset($8::jsonb) as stretch (role text, "from" int, "to" int)
+  where (stretch.role is null or stretch.role = offered_to->>'role')
+    and (work_on <> $2::date or zone is not null
+      or (stretch."from" < greatest(${minutesAt('due_time', 'due_on', 1440)}, ${minutesAt('start_time', 'starts_on', 0)} + 1)
+        and ${minutesAt('start_time', 'starts_on', 0)} < stretch."to")))`;
+
+/** Minutes after midnight of a time of a task, where it has one on the day it is worked. */
+function minutesAt(time: string, on: string, otherwise: number): string {
+  return `(case when ${time} is null or ${on} <> work_on then ${otherwise} else extract(epoch from ${time}::time)::int / 60 end)`;
+}
+
+interface Stretch {
+  readonly role: string | null;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** When on a day somebody is at work: by their shifts, the end of one that began the evening before too; whoever is clocked on, today. */
+async function stretchesOn(
+  scope: Scope,
+  worker: Worker,
+  day: CivilDay,
+  calendar: WorkingCalendar,
+): Promise<readonly Stretch[]> {
+  const clocked = day === scope.now.day ? await scope.find(Clocking, { personId: worker.id, offAt: IsNull() }) : [];
+  const planned = [day - 1, day].flatMap((on) =>
+    shiftsOn(worker, on, askedOn(on, calendar)).map(({ role, ...shift }): Stretch => {
+      const { from, to } = windowOfShift(shift);
+      const late = (day - on) * MOST_MINUTES_A_DAY;
+      return { role, from: from - late, to: to - late };
+    }),
+  );
+  return [
+    ...planned.filter(({ to }) => to > 0),
+    ...clocked.map((): Stretch => ({ role: null, from: 0, to: MOST_MINUTES_A_DAY })),
+  ];
 }
 
 async function freeOn(
@@ -179,7 +239,7 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
   const person = personId ? await scope.one(Person, personId, 'person') : null;
   const { day: today } = scope.now;
   const [from, to] = [today - TIDE_PAST_DAYS, today + TIDE_COMING_DAYS];
-  const [made, foreseen, calendar, people, late] = await Promise.all([
+  const [made, foreseen, calendar, here, late] = await Promise.all([
     scope.sql<{ dueOn: string; state: TaskState; tasks: number; minutes: number }>(
       `select due_on as "dueOn", state, count(*)::int as tasks, sum(estimate_minutes)::int as minutes from task
        where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and due_on between $3::date and $4::date group by due_on, state`,
@@ -187,7 +247,7 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
     ),
     foreseenMinutes(scope, personId),
     scope.calendar(),
-    person ? [person] : scope.find(Person),
+    peopleOf(scope, person?.id),
     lateCount(scope, personId),
   ]);
   return {
@@ -207,7 +267,7 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
       open,
       projected: minutes,
       tasks: count,
-      capacity: capacityOf(people, day, calendar),
+      capacity: capacityOf([...here.workers.values()], day, calendar),
       isOff: !calendar.isWorkingDay(day),
       holiday: calendar.holidayName(day) ?? null,
     })),
@@ -215,7 +275,11 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
 }
 
 /** Minutes of work that all of them together can do on a day. */
-function capacityOf(people: readonly Person[], day: CivilDay, calendar: WorkingCalendar): number {
-  const isHoliday = calendar.holidayName(day) !== undefined;
-  return people.reduce((sum, person) => sum + capacityOn(hoursOf(person), day, isHoliday), 0);
+function capacityOf(workers: readonly Worker[], day: CivilDay, calendar: WorkingCalendar): number {
+  const asked = askedOn(day, calendar);
+  return workers.reduce((sum, worker) => sum + minutesFor(worker, day, asked), 0);
 }
+
+/** Everybody as they can work, or one of them. */
+const peopleOf = async (scope: Scope, personId?: string): Promise<People> =>
+  peopleHere(await colleagues(scope, personId));

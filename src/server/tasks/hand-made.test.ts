@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { givenTo } from '../../core/index.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { checkLine, newTemplate, ownTask } from '../testing/work.ts';
 
@@ -121,6 +122,31 @@ describe('a template started by hand', () => {
     await wilf.get(`/api/tasks/${again.tasks[1].id}`).expect(200);
   });
 
+  it('is offered to any one of whom its template is for, and its steps with it, where nobody is named', async () => {
+    const group = { of: 'role', role: 'yard' } as const;
+    const templateId = await newTemplate(ines, {
+      name: 'Sling check',
+      assignment: { v: 1, kind: 'anyOf', group },
+      steps: [ownTask('pack', -1), ownTask('hang', 0)],
+    });
+    const part = (step: string, assigneeId: string | null) => ({
+      ...{ step, on: '2026-12-01', startTime: null, dueTime: null, assigneeId },
+    });
+    const parts = [part('', null), part('pack', null), part('hang', wilfId)];
+    const { body } = await start(templateId, { assigneeId: null, parts }).expect(200);
+    const rows = await server.source.query(
+      `select step_key as step, offered_to as "offeredTo", assignee_id as "assigneeId" from task where id = any($1::uuid[]) order by set_index`,
+      [body.tasks.map(({ id }: { id: string }) => id)],
+    );
+    expect(rows).toEqual([
+      { step: '', offeredTo: group, assigneeId: null },
+      { step: 'pack', offeredTo: group, assigneeId: null },
+      { step: 'hang', offeredTo: null, assigneeId: wilfId },
+    ]);
+    const { body: draft } = await ines.get(`/api/tasks/${body.tasks[0].id}/as-template`).expect(200);
+    expect(draft.assignment).toEqual({ v: 1, kind: 'anyOf', group });
+  });
+
   it('is refused when it names a step that is gone, nobody of here, or is archived', async () => {
     const templateId = await newTemplate(ines, { name: 'Plain' });
     expect((await start(templateId).expect(422)).body.detail).toContain('no such step any more');
@@ -163,7 +189,7 @@ describe('a task as a template', () => {
       instructions: '<p>How</p>',
       priority: 'high',
       signOff: { by: 'manager' },
-      assigneeId: wilfId,
+      assignment: givenTo(wilfId),
       steps: [
         { kind: 'check', key: 'a' },
         {

@@ -1,5 +1,5 @@
 import type { CaptureInput, StartInput, TaskLine } from '../../contract/index.ts';
-import { dayOfIso, fillTitle, isoOfDay, MAIN_PART, plural, setParts } from '../../core/index.ts';
+import { dayOfIso, fillTitle, isoOfDay, MAIN_PART, partOffered, plural, setParts } from '../../core/index.ts';
 import { Asset, Client } from '../clients/index.ts';
 import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
@@ -98,6 +98,8 @@ export function startTemplate(scope: Scope, templateId: string, input: StartInpu
         clientId: client?.id ?? null,
         assetId: asset?.id ?? null,
         assigneeId,
+        // What somebody is named for is theirs; else it is offered as its step says.
+        offeredTo: assigneeId === null ? partOffered(part, template.assignment) : null,
         startTime: chosen.startTime,
         dueTime: chosen.dueTime,
       });

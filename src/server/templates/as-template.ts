@@ -1,5 +1,5 @@
 import type { TemplateInput } from '../../contract/index.ts';
-import { dayOfIso, patternOfTitle, type Step } from '../../core/index.ts';
+import { type DefaultRule, dayOfIso, givenTo, patternOfTitle, type Step } from '../../core/index.ts';
 import { Asset, Client } from '../clients/index.ts';
 import { filesOfTasks, filesOfTemplate } from '../files/stored/index.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -67,14 +67,22 @@ export async function taskAsTemplate(scope: Scope, taskId: string): Promise<Temp
     numbered: main.numbered,
     demands: main.demands,
     estimateMinutes: main.estimateMinutes,
-    assigneeId: main.assigneeId,
+    assignment: defaultOf(main),
     tickets: template?.tickets ?? [],
     steps: [...checks(main), ...steps],
     fileIds: files.map(({ id }) => id),
   };
 }
 
+/** Whoever has it, or any one of whom may take it. */
+function defaultOf({ assigneeId, offeredTo }: Task): DefaultRule {
+  if (assigneeId !== null || offeredTo === null || offeredTo.of === 'people') return givenTo(assigneeId);
+  return { v: 1, kind: 'anyOf', group: offeredTo };
+}
+
 function assigneeOf(one: Task, main: Task): Extract<Step, { kind: 'task' }>['assignee'] {
+  if (one.assigneeId === null && one.offeredTo !== null && one.offeredTo.of !== 'people')
+    return { by: 'anyOf', group: one.offeredTo };
   if (one.assigneeId === main.assigneeId) return { by: 'set' };
   return one.assigneeId === null ? { by: 'nobody' } : { by: 'person', personId: one.assigneeId };
 }

@@ -12,7 +12,7 @@ export const templateChanges: SubjectOfChanges<Task> = {
     category: 'told',
     summary: 'told',
     dot: 'told',
-    assigneeId: 'told',
+    assignment: 'told',
     tickets: 'told',
     instructions: 'told',
     links: 'told',

@@ -1,4 +1,5 @@
 import type { Impact, Reach, Template as TemplateAnswer, TemplateInput, TemplateLine } from '../../contract/index.ts';
+import type { UnnamedGroup } from '../../core/index.ts';
 import { type FileSource, filesOfTemplate, setTemplateFiles } from '../files/stored/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import { type Change, fieldsBefore } from '../platform/changes/entity.ts';
@@ -10,6 +11,7 @@ import { changedMeanwhile, invalid, notFound, notNow } from '../platform/refusal
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import {
   impactOf,
+  isGroupHere,
   type KeptPlan,
   keptPlans,
   nextDateOf,
@@ -44,7 +46,7 @@ const LINE_FIELDS = [
   'dot',
   'workType',
   'priority',
-  'assigneeId',
+  'assignment',
   'archivedAt',
   'changedAt',
 ] as const satisfies readonly (keyof Template)[];
@@ -301,11 +303,19 @@ async function checkInput(scope: Scope, input: TemplateInput): Promise<void> {
     if (signOff?.by === 'role' && ![...people.values()].some(({ roles }) => roles.includes(signOff.role)))
       errors.push({ path, message: `Nobody here is ${signOff.role}, so nobody could sign.` });
   };
-  checkPerson('assigneeId', input.assigneeId);
+  const { assignment } = input;
+  if (assignment.kind === 'person') checkPerson('assignment', assignment.personId);
+  if (assignment.kind === 'usualPerson') checkPerson('assignment', assignment.otherwiseId);
+  const checkGroup = (path: string, of: object & { readonly group?: UnnamedGroup }) => {
+    if (of.group && !isGroupHere(scope, of.group))
+      errors.push({ path, message: 'There is no such role or team here.' });
+  };
+  checkGroup('assignment', assignment);
   checkSignOff('signOff', input.signOff);
   for (const [i, step] of input.steps.entries()) {
     if (step.kind !== 'task') continue;
     if (step.assignee.by === 'person') checkPerson(`steps.${i}.assignee`, step.assignee.personId);
+    checkGroup(`steps.${i}.assignee`, step.assignee);
     checkSignOff(`steps.${i}.signOff`, step.signOff);
   }
   if (errors.length > 0) throw invalid(errors);

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Schedule, type Template, type TemplateLine, templateSchema } from '../../contract/index.ts';
+import { givenTo } from '../../core/index.ts';
 import { runMaking } from '../runs/making.ts';
 import { allSchedules } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
@@ -57,7 +58,8 @@ describe('a template', () => {
     [{ steps: [line('a', 'x'), line('a', 'y')] }, 'steps', 'the same key'],
     [{ steps: [{ ...line('a', 'x'), demands: [limits(3, 2)] }] }, 'steps.0.demands.0.most', 'lies below the lower one'],
     [{ links: [{ title: 'x', url: 'javascript:alert(1)' }] }, 'links.0.url', 'This is not an address'],
-    [{ assigneeId: '00000000-0000-4000-8000-000000000000' }, 'assigneeId', 'no such person'],
+    [{ assignment: givenTo('00000000-0000-4000-8000-000000000000') }, 'assignment', 'no such person'],
+    [{ assignment: { v: 1, kind: 'anyOf', group: { of: 'role', role: 'crane pool' } } }, 'assignment', 'no such role'],
     [{ signOff: { by: 'role', role: 'diver' } }, 'signOff', 'Nobody here is diver'],
   ])('with %j is refused in words', async (wrong, path, words) => {
     const { body } = await create(ines, { ...input, ...wrong }).expect(422);
@@ -104,9 +106,9 @@ describe('a template', () => {
   it('is listed page by page', async () => {
     await server.source.query(
       `insert into template (workspace_id, id, version, name, summary, title_pattern, instructions, links, priority, finish_with_last,
-         numbered, demands, estimate_minutes, tickets, steps, changed_at)
+         numbered, demands, estimate_minutes, assignment, tickets, steps, changed_at)
        select id, gen_random_uuid(), 1, 'Bulk ' || lpad(n::text, 4, '0'), '', 'x', '', '[]', 'normal', false,
-         false, '[]', 5, '[]', '[]', now() from workspace, generate_series(1, 300) n where name = 'Tern Quay'`,
+         false, '[]', 5, '{"v": 1, "kind": "nobody"}', '[]', '[]', now() from workspace, generate_series(1, 300) n where name = 'Tern Quay'`,
     );
     const first = (await ines.get('/api/templates').expect(200)).body;
     const second = (await ines.get('/api/templates').query({ after: first.more }).expect(200)).body;

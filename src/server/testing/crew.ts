@@ -1,8 +1,12 @@
-import type { Leave, Schedule } from '../../contract/index.ts';
-import type { AssignmentRule } from '../../core/index.ts';
+import type { Leave, PersonInput, Schedule } from '../../contract/index.ts';
+import { type AssignmentRule, weeksOfShifts } from '../../core/index.ts';
 import { plainInput, weekly } from './schedules.ts';
 import type { Agent, TestServer } from './test-server.ts';
 import { newTemplate } from './work.ts';
+
+/** Somebody as they are written, with the hours that follow from their shifts. */
+export const withHours = <P extends Pick<PersonInput, 'weeks' | 'shifts'>>(person: P): P =>
+  person.shifts.length === 0 ? person : { ...person, weeks: weeksOfShifts(person.shifts, person.weeks.length) };
 
 /** What is asked of the dock crew again and again: who has which work of a schedule, and what changes that. */
 export async function crewOf(server: TestServer) {
@@ -45,10 +49,10 @@ export async function crewOf(server: TestServer) {
   async function changed(name: string, of: object): Promise<string> {
     const { body: team } = await ines.get('/api/team').expect(200);
     const found = team.members.find((one: { id: string }) => one.id === id(name));
-    const { id: _, signsIn: __, invitedUntil: ___, loads: ____, ...fields } = found;
+    const { id: _, signsIn: __, invitedUntil: ___, loads: ____, nextTurn: _____, ...fields } = found;
     const { body } = await ines
       .put(`/api/people/${id(name)}`)
-      .send({ ...fields, ...of })
+      .send(withHours({ ...fields, ...('weeks' in of ? { shifts: [] } : {}), ...of }))
       .expect(200);
     return body.changeId;
   }
@@ -80,6 +84,8 @@ export async function crewOf(server: TestServer) {
       ).body as { leave: Leave; changeId: string },
     undo: (changeId: string) => ines.post(`/api/changes/${changeId}/undo`).expect(200),
     /** As nobody were away or covered by anybody. */
+    takeBack: ({ id: leaveId, version }: Leave, by: Agent = ines) =>
+      by.post(`/api/leave/${leaveId}/take-back`).send({ version }),
     allThere: () => server.source.query('delete from leave; update person set deputy_id = null'),
   };
 }

@@ -1,21 +1,31 @@
 import { type Evenable, type LoadUnit, MOST_OF_CELL, type ProjectedLine, type TaskLine } from '../../contract/index.ts';
 import {
+  type AssignmentRule,
+  askedOn,
+  canHaveWhile,
+  type DayTimes,
   dayOfIso,
+  FAIR_WEEKS,
+  fairTakers,
   type Group,
+  groupKey,
   isoOfDay,
   Loads,
   mondayOf,
+  namedFrom,
   type People,
   peopleHere,
-  unavailableOn,
+  type TurnsHad,
   type WorkingCalendar,
+  windowOfTimes,
 } from '../../core/index.ts';
+import { standingAt } from '../directory/index.ts';
 import { colleagues } from '../people/index.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { KEPT_DAYS, projectedWork } from '../schedules/index.ts';
 import { carryOutFates } from '../tasks/index.ts';
-import { lockedTasks, taskLines, ticketsAskedBy, ticketsOfTasks } from '../tasks/stored/index.ts';
+import { lockedTasks, type Task, taskLines, ticketsAskedBy, ticketsOfTasks } from '../tasks/stored/index.ts';
 import { DAYS_OF } from './load.ts';
 
 /** The first and the last day of a week. */
@@ -27,19 +37,33 @@ const spanOf = (week: string) => {
 /** The tasks behind one figure of the workload, and what is foreseen with them. */
 export async function workOfCell(
   scope: Scope,
-  { person, from, by }: { readonly person?: string | undefined; readonly from: string; readonly by: LoadUnit },
+  {
+    person,
+    from,
+    by,
+    site,
+  }: {
+    readonly person?: string | undefined;
+    readonly from: string;
+    readonly by: LoadUnit;
+    readonly site?: string | undefined;
+  },
 ): Promise<{ tasks: TaskLine[]; count: number; foreseen: ProjectedLine[] }> {
   const start = by === 'week' ? mondayOf(dayOfIso(from)) : dayOfIso(from);
   const end = start + DAYS_OF[by] - 1;
+  const at = site === undefined ? null : (await standingAt(scope, site)).assetIds;
   const rows = await scope.sql<{ id: string; count: number }>(
     `select id, count(*) over ()::int as count from task
      where workspace_id = $1 and assignee_id is not distinct from $2::uuid and due_on between $3::date and $4::date
-       and state not in ('skipped', 'lapsed') order by due_on, id limit ${MOST_OF_CELL}`,
-    [person ?? null, isoOfDay(start), isoOfDay(end)],
+       and state not in ('skipped', 'lapsed') and ($5::uuid[] is null or asset_id = any($5))
+     order by due_on, id limit ${MOST_OF_CELL}`,
+    [person ?? null, isoOfDay(start), isoOfDay(end), at],
   );
   // As far as the figures go.
   const [first, last] = [Math.max(start, scope.now.day), Math.min(end, scope.now.day + KEPT_DAYS)];
-  const foreseen = first > last ? [] : await projectedWork(scope, first, last, person ?? null);
+  const all = first > last ? [] : await projectedWork(scope, first, last, person ?? null);
+  const isAt = new Set(at);
+  const foreseen = at === null ? all : all.filter(({ asset }) => asset !== null && isAt.has(asset.id));
   return {
     tasks: await taskLines(
       scope,
@@ -74,11 +98,17 @@ export async function evenable(
   const ids = here.of(group);
   const people = ids.map((id) => ({ id, name: names.get(id) ?? '', capacity: loads.of(id, monday).capacity }));
   const tasks = await scope.sql<
-    Omit<Evenable['tasks'][number], 'mayGoTo'> & { readonly isFixed: boolean; readonly tickets: readonly string[] }
+    Omit<Evenable['tasks'][number], 'mayGoTo' | 'had'> &
+      Omit<Times, 'workOn'> & {
+        readonly isFixed: boolean;
+        readonly tickets: readonly string[];
+        readonly turnOf: string | null;
+      }
   >(
     `select t.id, t.version, t.assignee_id as "personId", t.estimate_minutes as minutes, t.title, t.work_on as "on",
        coalesce(a.name, c.name) as about, (t.state <> 'open' or t.edited ? 'assigneeId' or t.due_on < $5::date) as "isFixed",
-       ${ticketsAskedBy('t')} as tickets
+       t.starts_on as "startsOn", t.due_on as "dueOn", t.start_time as "startTime", t.due_time as "dueTime", t.zone, t.offered_to as "offeredTo",
+       ${ticketsAskedBy('t')} as tickets, case when t.why->>'by' = 'turn' then t.schedule_id end as "turnOf"
      from task t left join asset a on a.workspace_id = t.workspace_id and a.id = t.asset_id
      left join client c on c.workspace_id = t.workspace_id and c.id = t.client_id
      where t.workspace_id = $1 and t.assignee_id = any($2::uuid[]) and t.due_on between $3::date and $4::date
@@ -86,28 +116,77 @@ export async function evenable(
     [ids, isoOfDay(monday), isoOfDay(sunday), scope.today],
   );
   const there = thereOn(here, calendar);
+  const turns = tasks.flatMap(({ turnOf, isFixed, ...task }) =>
+    turnOf === null || isFixed ? [] : [{ ...task, scheduleId: turnOf }],
+  );
+  const had = await turnsHad(scope, [...new Set(turns.map(({ scheduleId }) => scheduleId))], monday);
+  const takers = fairTakers(turns, (id) => had.get(id) ?? null);
   return {
     people,
-    tasks: tasks.map(({ isFixed, tickets, ...task }) => ({
-      ...task,
-      mayGoTo: isFixed ? [] : ids.filter((id) => there(task.on, tickets).has(id)),
-    })),
+    tasks: tasks.map(({ isFixed, tickets, turnOf, startsOn, dueOn, startTime, dueTime, zone, offeredTo, ...task }) => {
+      const times = { workOn: task.on, startsOn, dueOn, startTime, dueTime, zone, offeredTo };
+      const can = isFixed ? new Set<string>() : there(times, tickets);
+      const fair = turnOf === null ? null : new Set(takers.get(task.id));
+      const mayGoTo = ids.filter((id) => can.has(id) && fair?.has(id) !== false);
+      const of = turnOf === null || mayGoTo.length === 0 ? null : had.get(turnOf);
+      const told = of && Object.fromEntries([task.personId, ...mayGoTo].map((id) => [id, of.get(id) ?? 0]));
+      return { ...task, mayGoTo, had: told ?? null };
+    }),
   };
 }
 
-/** Who can have work on a day that asks for tickets. */
+/** How often each of a roster had the work of a schedule over the weeks that end with one; nothing of those whose work of that week was given away already. */
+async function turnsHad(
+  scope: Scope,
+  scheduleIds: readonly string[],
+  monday: number,
+): Promise<ReadonlyMap<string, TurnsHad>> {
+  const rows = await scope.sql<{
+    readonly id: string;
+    readonly assignment: AssignmentRule;
+    readonly had: Readonly<Record<string, number>> | null;
+    readonly isGiven: boolean;
+  }>(
+    `select s.id, s.assignment, h.had, coalesce(h.is_given, false) as "isGiven" from schedule s left join lateral (
+       select jsonb_object_agg(of.assignee_id, of.times) as had, bool_or(of.is_given) as is_given from (
+         select assignee_id, count(*)::int as times, bool_or(due_on >= $4::date and edited ? 'assigneeId') as is_given from task
+         where workspace_id = $1 and schedule_id = s.id and step_key = '' and assignee_id is not null and nominal_date >= $3::date - 366
+           and due_on between $3::date and $4::date + 6 and state not in ('skipped', 'lapsed') group by 1) of) h on true
+     where s.workspace_id = $1 and s.id = any($2::uuid[])`,
+    [scheduleIds, isoOfDay(monday - (FAIR_WEEKS - 1) * DAYS_OF.week), isoOfDay(monday)],
+  );
+  return new Map(
+    rows
+      .filter(({ isGiven }) => !isGiven)
+      .map(({ id, assignment, had }) => [
+        id,
+        new Map([...namedFrom(assignment, monday)].map((who) => [who, had?.[who] ?? 0])),
+      ]),
+  );
+}
+
+/** What of a task tells who may have it. */
+type Times = DayTimes<string> & Pick<Task, 'offeredTo'>;
+
+/** Who can have work on its day, with its tickets, and at its times where their hours have any; of what is for those on shift, they alone. */
 function thereOn(
-  { workers }: People,
+  here: People,
   calendar: WorkingCalendar,
-): (on: string, tickets: readonly string[]) => ReadonlySet<string> {
+): (task: Times, tickets: readonly string[]) => ReadonlySet<string> {
   const found = new Map<string, ReadonlySet<string>>();
-  return (on, tickets) => {
-    const key = [on, ...tickets].join('\n');
+  return ({ offeredTo, ...times }, tickets) => {
+    const { workOn } = times;
+    const window = windowOfTimes(times);
+    const onShift = offeredTo?.of === 'role' && offeredTo.onShift ? offeredTo : null;
+    const key = [workOn, window.from, window.to, onShift && groupKey(onShift), ...tickets].join('\n');
     const known = found.get(key);
     if (known) return known;
-    const day = dayOfIso(on);
-    const asked = { tickets, isHoliday: calendar.holidayName(day) !== undefined };
-    const there = [...workers.values()].filter((worker) => unavailableOn(worker, day, asked) === null);
+    const day = dayOfIso(workOn);
+    const asked = askedOn(day, calendar, tickets, window);
+    const there =
+      onShift === null
+        ? [...here.workers.values()].filter((worker) => canHaveWhile(worker, day, asked))
+        : here.available(onShift, day, asked).can;
     const ids = new Set(there.map(({ id }) => id));
     found.set(key, ids);
     return ids;
@@ -147,7 +226,7 @@ export function moveTasks(
       const what = task ? `“${task.title}”` : 'A task';
       if (task?.version !== version || task.state !== 'open')
         return [{ path, message: `${what} has been changed or begun since this was proposed.` }];
-      if (!there(task.workOn, asked.get(id) ?? []).has(to))
+      if (!there(task, asked.get(id) ?? []).has(to))
         return [{ path: `${path}.to`, message: `${people.get(to)} can’t have ${what} on its day any more.` }];
       return [];
     });

@@ -1,4 +1,4 @@
-import { type LoadOfPerson, type LoadUnit, TOLD_AT_ONCE, type WorkloadCell } from '../../contract/index.ts';
+import { type LoadOfPerson, type LoadUnit, type Named, TOLD_AT_ONCE, type WorkloadCell } from '../../contract/index.ts';
 import {
   type CivilDay,
   dayOfIso,
@@ -9,8 +9,10 @@ import {
   peopleHere,
   type Worker,
 } from '../../core/index.ts';
+import { standingAt } from '../directory/index.ts';
 import { colleagues } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foreseenByPerson, KEPT_DAYS } from '../schedules/index.ts';
 
@@ -19,14 +21,19 @@ export const DAYS_OF: Readonly<Record<LoadUnit, number>> = { week: DAYS_A_WEEK, 
 /** Weeks behind this one that are told where nothing else is asked for: what is foreseen reaches as far ahead. Days begin with this week. */
 const WEEKS_BEHIND: Readonly<Record<LoadUnit, number>> = { week: 6, day: 0 };
 
-/** What everybody has to do by the week or the day, was done, and is foreseen, against what they can do. */
+/** What everybody has to do by the week or the day, was done, and is foreseen, against what they can do; all of it, or at one site. */
 export async function workload(
   scope: Scope,
-  { from, by }: { readonly from?: string | undefined; readonly by: LoadUnit },
-): Promise<{ starts: string[]; rows: LoadOfPerson[]; foreseenUpTo: string }> {
+  {
+    from,
+    by,
+    site: siteId,
+  }: { readonly from?: string | undefined; readonly by: LoadUnit; readonly site?: string | undefined },
+): Promise<{ starts: string[]; rows: LoadOfPerson[]; foreseenUpTo: string; site: Named | null }> {
   const { day: today } = scope.now;
   const first = mondayOf(from === undefined ? today - WEEKS_BEHIND[by] * DAYS_A_WEEK : dayOfIso(from));
   const length = DAYS_OF[by];
+  const at = siteId === undefined ? null : await standingAt(scope, siteId);
   const starts = Array.from({ length: TOLD_AT_ONCE[by] }, (_, i) => first + i * length);
   const [made, foreseen, people, here, calendar] = await scope.atOnce(
     () =>
@@ -35,10 +42,11 @@ export async function workload(
            sum(case when state in ('done', 'toCheck') then estimate_minutes else 0 end)::int as done,
            sum(case when state in ('open', 'underWay') then estimate_minutes else 0 end)::int as open
          from task where workspace_id = $1 and due_on >= $2::date and due_on < $3::date and state not in ('skipped', 'lapsed')
+           and ($4::uuid[] is null or asset_id = any($4))
          group by 1, 2`,
-        [isoOfDay(first), isoOfDay(first + starts.length * length)],
+        [isoOfDay(first), isoOfDay(first + starts.length * length), at?.assetIds ?? null],
       ),
-    () => foreseenByPerson(scope),
+    () => foreseenByPerson(scope, at && new Set(at.assetIds)),
     () => scope.find(Person),
     async () => peopleHere(await colleagues(scope)),
     () => scope.calendar(),
@@ -76,16 +84,16 @@ export async function workload(
     });
   };
   const hasWork = ({ cells }: LoadOfPerson) => cells.some(({ done, open, foreseen: more }) => done + open + more > 0);
-  const rows = people
-    .sort((a, b) => a.name.localeCompare(b.name))
-    .map(({ id, name, roles, team, worksUntil }) => ({
-      row: { person: { id, name, roles, team }, cells: cellsOf(id) },
-      isGone: hasLeftBy({ worksUntil }, first),
-    }))
-    // Whoever has no hours and no work in all of it, or had left before, has no line.
+  const byName = people.sort((a, b) => a.name.localeCompare(b.name));
+  const told = await eachInTurn(byName, ({ id, name, roles, team, worksUntil }) => ({
+    row: { person: { id, name, roles, team }, cells: cellsOf(id) },
+    isGone: hasLeftBy({ worksUntil }, first),
+  }));
+  const rows = told
+    // Whoever has no hours and no work in all of it, or had left before, has no line; of a site, whoever has no work there.
     .filter(
       ({ row, isGone }) =>
-        hasWork(row) || (!isGone && row.cells.some(({ capacity, isAway }) => capacity > 0 || isAway)),
+        hasWork(row) || (at === null && !isGone && row.cells.some(({ capacity, isAway }) => capacity > 0 || isAway)),
     )
     .map(({ row }) => row);
   const nobody: LoadOfPerson = { person: null, cells: cellsOf(null) };
@@ -93,5 +101,6 @@ export async function workload(
     starts: starts.map(isoOfDay),
     rows: [...rows, ...(hasWork(nobody) ? [nobody] : [])],
     foreseenUpTo: isoOfDay(today + KEPT_DAYS),
+    site: at?.site ?? null,
   };
 }

@@ -98,6 +98,78 @@ describe('the workload', () => {
     }
   });
 
+  it('tells of one site the work there and at what stands there, of whoever has any', async () => {
+    const [{ id: site }] = await server.source.query(`select id from asset where name = 'Lee Quay'`);
+    const { starts: mondays, rows, ...of } = await weeks({ site });
+    expect(of).toMatchObject({ site: { id: site, name: 'Lee Quay' } });
+    const all = await weeks();
+    const byHand = await server.source.query(
+      `select sum(t.estimate_minutes)::int as minutes from task t join asset a on a.id = t.asset_id
+       where (a.id = $1 or a.site_id = $1) and t.due_on between $2::date and $2::date + 6 and t.state not in ('skipped', 'lapsed')`,
+      [site, '2026-11-23'],
+    );
+    const week = mondays.indexOf('2026-11-23');
+    const sum = rows.reduce((minutes, { cells }) => minutes + (cells[week]?.done ?? 0) + (cells[week]?.open ?? 0), 0);
+    expect(sum).toBe(byHand[0].minutes);
+    expect(sum).toBeGreaterThan(0);
+    expect(rows.length).toBeLessThan(all.rows.length);
+    expect(rows.some(({ cells }) => cells.some(({ foreseen }) => foreseen > 0))).toBe(true);
+    for (const { person, cells } of rows)
+      for (const [i, from] of mondays.entries()) {
+        const cell = cells[i];
+        const here = all.rows.find((row) => row.person?.id === person?.id)?.cells[i];
+        expect(here?.capacity).toBe(cell?.capacity);
+        if (i < week || i > week + 5) continue;
+        const { body } = await ines
+          .get('/api/workload/cell')
+          .query({ ...(person ? { person: person.id } : {}), from, site })
+          .expect(200);
+        const minutes = (lines: readonly { estimateMinutes: number }[]) =>
+          lines.reduce((added, { estimateMinutes }) => added + estimateMinutes, 0);
+        expect([minutes(body.tasks), minutes(body.foreseen)]).toEqual([
+          ...[(cell?.done ?? 0) + (cell?.open ?? 0), cell?.foreseen ?? 0],
+        ]);
+      }
+    const [{ id: berth }] = await server.source.query(`select id from asset where not is_site limit 1`);
+    await ines.get('/api/workload').query({ site: berth }).expect(404);
+  });
+
+  it('keeps turns fair: of one schedule’s turns one task goes in a week, to somebody who had fewer of them', async () => {
+    const asked = { week: '2026-12-07', role: 'dock crew' };
+    const { body } = await ines.get('/api/workload/evenable').query(asked).expect(200);
+    const { tasks } = body as Evenable;
+    const rows: { id: string; scheduleId: string; personId: string }[] = await server.source.query(
+      `select id, schedule_id as "scheduleId", assignee_id as "personId" from task where id = any($1::uuid[]) and why->>'by' = 'turn'`,
+      [tasks.map(({ id }) => id)],
+    );
+    expect(rows.length).toBeGreaterThan(1);
+    const free = rows.filter(({ id }) => (tasks.find((one) => one.id === id)?.mayGoTo.length ?? 0) > 0);
+    expect(free.length).toBeGreaterThan(0);
+    expect(new Set(free.map(({ scheduleId }) => scheduleId)).size).toBe(free.length);
+    for (const { id, scheduleId, personId } of free) {
+      const had: { personId: string; times: number }[] = await server.source.query(
+        `select assignee_id as "personId", count(*)::int as times from task where schedule_id = $1 and step_key = ''
+           and due_on between '2026-10-19' and '2026-12-13' and state not in ('skipped', 'lapsed') group by 1`,
+        [scheduleId],
+      );
+      const times = (who: string) => had.find((one) => one.personId === who)?.times ?? 0;
+      const task = tasks.find((one) => one.id === id);
+      for (const to of task?.mayGoTo ?? []) {
+        expect(times(to)).toBeLessThan(times(personId));
+        expect(task?.had?.[to]).toBe(times(to));
+      }
+      expect(task?.had?.[personId]).toBe(times(personId));
+    }
+    // Once one of a week was given to somebody, the others of it stay.
+    const [one] = free;
+    const edited = `update task set edited = $2::jsonb where id = $1`;
+    await server.source.query(edited, [one?.id, '["assigneeId"]']);
+    const { body: after } = await ines.get('/api/workload/evenable').query(asked).expect(200);
+    const same = rows.filter(({ scheduleId }) => scheduleId === one?.scheduleId).map(({ id }) => id);
+    expect((after as Evenable).tasks.filter(({ id, mayGoTo }) => same.includes(id) && mayGoTo.length > 0)).toEqual([]);
+    await server.source.query(edited, [one?.id, '[]']);
+  });
+
   it('is evened out by moves, each to somebody who is there, in one go that one undo takes back', async () => {
     const asked = { week: '2026-12-07', role: 'yard' };
     const { body } = await ines.get('/api/workload/evenable').query(asked).expect(200);
@@ -127,6 +199,30 @@ describe('the workload', () => {
     expect(back.tasks.map(({ id, personId }) => [id, personId])).toEqual(
       tasks.map(({ id, personId }) => [id, personId]),
     );
+  });
+
+  it('is evened out among those whose shifts lie while the work is to be done', async () => {
+    const week = '2026-12-07';
+    const evenable = async () =>
+      (await ines.get('/api/workload/evenable').query({ week, role: 'yard' }).expect(200)).body as Evenable;
+    const timed = async () => {
+      const { tasks } = await evenable();
+      return tasks.filter(({ title, mayGoTo }) => title.startsWith('Lifts') && mayGoTo.length > 0);
+    };
+    const [bram, selwyn] = [(await server.person('Bram Hollis')).id, (await server.person('Selwyn Dace')).id];
+    const [before] = (await timed()).filter(({ personId }) => personId === bram);
+    expect(before?.mayGoTo).toContain(selwyn);
+    await server.source.query(`update task set start_time = '08:30', due_time = '10:00' where id = $1`, [before?.id]);
+    const late = JSON.stringify([
+      { week: 0, weekdays: [1, 2, 3, 4, 5], from: '13:00', to: '21:00', breakMinutes: 30, role: null },
+    ]);
+    const { shifts } = await server.person('Selwyn Dace');
+    await server.source.query('update person set shifts = $2 where id = $1', [selwyn, late]);
+    const { tasks } = await evenable();
+    expect(tasks.find(({ id }) => id === before?.id)?.mayGoTo).toEqual([bram]);
+    const moves = [{ id: before?.id, version: before?.version, to: selwyn }];
+    await ines.post('/api/workload/moves').send({ moves }).expect(409);
+    await server.source.query('update person set shifts = $2 where id = $1', [selwyn, JSON.stringify(shifts)]);
   });
 
   it('is for those who plan to move, and tells what makes no sense', async () => {

@@ -54,15 +54,14 @@ export function useRecordForm<T extends { readonly version: number }>(options: R
       setRefusal(null);
       setTried(false);
     },
-    /** @param work throws a ProblemError when it is refused */
-    async save(work: (draft: T) => Promise<void>): Promise<void> {
+    /** @param work throws a ProblemError when it is refused, and gives false where it is not saved yet */
+    async save(work: (draft: T) => Promise<unknown>): Promise<void> {
       setTried(true);
       if (busy || (!isNew && !isChanged) || goToUnread() || !read.success) return;
       setBusy(true);
       setRefusal(null);
       try {
-        await work(draft);
-        forget();
+        if ((await work(draft)) !== false) forget();
       } catch (error) {
         if (!(error instanceof ProblemError)) throw error;
         setRefusal(error);

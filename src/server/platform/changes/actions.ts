@@ -47,6 +47,7 @@ export const ACTIONS = {
     deleted: words('deleted'),
     'brought back': words('brought back'),
     'next date chosen': words('next date chosen'),
+    'turns swapped': words('turns swapped'),
     undone: PUT_BACK,
   },
   template: {

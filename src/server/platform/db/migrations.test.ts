@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { templateInputSchema } from '../../../contract/index.ts';
 import { givenTo } from '../../../core/index.ts';
 import { type TestServer, testServer } from '../../testing/test-server.ts';
 
@@ -64,6 +65,38 @@ describe('the migration that says by a rule who does it', () => {
     const after = await who();
     await takeBack(/^Assignment/);
     expect(await ask('select id, assignee_id as person from schedule order by id')).toEqual(after);
+    await doAgain();
+    expect(await who()).toEqual(after);
+    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    expect(await who()).toEqual(before);
+  });
+});
+
+describe('the migration that says by a rule who does the work of a template', () => {
+  it('leaves every template with the person it had, there and back, and a change of that is undone after it', async () => {
+    const person = `assignment->>'personId'`;
+    const who = () => ask(`select id, ${person} as person from template order by id`);
+    const [kit] = await ask<{ id: string }>(`select id from person where name = 'Kit Sorrell'`);
+    const given = givenTo(kit?.id ?? '');
+    const [{ id = '' } = {}] = await ask<{ id: string }>(
+      `select id from template where assignment->>'kind' = 'nobody' limit 1`,
+    );
+    const { body: template } = await ines.get(`/api/templates/${id}`).expect(200);
+    const before = await who();
+    const fields = Object.fromEntries(Object.keys(templateInputSchema.shape).map((field) => [field, template[field]]));
+    const { body } = await ines
+      .put(`/api/templates/${id}`)
+      .send({
+        ...fields,
+        fileIds: template.files.map((file: { id: string }) => file.id),
+        assignment: given,
+        version: template.version,
+        reach: { open: false, also: [] },
+      })
+      .expect(200);
+    const after = await who();
+    await takeBack(/^TemplateRule/);
+    expect(await ask('select id, assignee_id as person from template order by id')).toEqual(after);
     await doAgain();
     expect(await who()).toEqual(after);
     await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);

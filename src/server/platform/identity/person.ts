@@ -1,5 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn, Unique } from 'typeorm';
-import type { Access, Employment, OwnWays, WeekHours, WeekMinutes } from '../../../core/index.ts';
+import type { Access, OwnWays, PatternShift, ShiftChange, WeekMinutes } from '../../../core/index.ts';
 import { Names, OfWorkspace } from '../db/keys.ts';
 
 /** A way to sign in. One account may stand behind a person in several workspaces. */
@@ -53,6 +53,12 @@ export class Person {
   /** A day in the first of the weeks. */
   @Column({ type: 'date' })
   weeksFrom!: string;
+  /** When those hours lie, where that is said: then the minutes follow from it. */
+  @Column({ type: 'jsonb' })
+  shifts!: PatternShift[];
+  /** What they work instead on single days, in the order of the days. */
+  @Column({ type: 'jsonb' })
+  shiftChanges!: ShiftChange[];
   /** Their first and their last day here; null where there is no such end. */
   @Column({ type: 'date', nullable: true })
   worksFrom!: string | null;
@@ -69,9 +75,4 @@ export class Person {
   tickets!: { readonly name: string; readonly until: string | null }[];
   @Column({ type: 'integer' })
   version!: number;
-}
-
-/** The hours somebody works, and from when until when, as the core takes them. */
-export function hoursOf({ weeks, weeksFrom, worksFrom, worksUntil }: Person): WeekHours & Employment {
-  return { weeks, from: weeksFrom, worksFrom, worksUntil };
 }

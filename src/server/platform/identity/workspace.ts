@@ -71,6 +71,9 @@ export class Workspace {
   /** For how many days finished work stays on the day sheet, its own day among them. */
   @Column({ type: 'integer' })
   doneStaysDays!: number;
+  /** Whether a swap of turns that two agree on waits for whoever plans. */
+  @Column({ type: 'boolean' })
+  swapsNeedNod!: boolean;
 }
 
 @Entity({ name: 'holiday' })

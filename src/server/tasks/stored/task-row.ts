@@ -156,7 +156,7 @@ function sayOffered(group: Group | null, names: string | null): string | null {
     case 'everyone':
       return 'anyone';
     case 'role':
-      return `any of ${group.role}`;
+      return group.onShift ? `any of ${group.role} on shift` : `any of ${group.role}`;
     case 'team':
       return `any of team ${group.team}`;
     case 'people':

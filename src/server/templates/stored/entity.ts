@@ -1,11 +1,11 @@
 import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
 import type { Dot, Link, Priority } from '../../../contract/index.ts';
-import type { Demand, SignOff, Step } from '../../../core/index.ts';
+import type { DefaultRule, Demand, SignOff, Step } from '../../../core/index.ts';
 import { Names, OfWorkspace } from '../../platform/db/keys.ts';
 
 @Entity({ name: 'template' })
 @OfWorkspace('template')
-@Names('template', 'Person', ['assigneeId', 'changedBy'])
+@Names('template', 'Person', ['changedBy'])
 @Check('template_estimate_minutes_check', 'estimate_minutes between 1 and 6000')
 @Check('template_name_check', 'length(name) between 1 and 120')
 @Check('template_priority_check', `priority in ('low', 'normal', 'high', 'urgent')`)
@@ -32,8 +32,8 @@ export class Template {
   @Column({ type: 'text', nullable: true })
   dot!: Dot | null;
   /** Who does it where a schedule does not say otherwise. */
-  @Column({ type: 'uuid', nullable: true })
-  assigneeId!: string | null;
+  @Column({ type: 'jsonb' })
+  assignment!: DefaultRule;
   /** HTML, cleaned by `sanitiseInstructions` at every write. */
   @Column({ type: 'text' })
   instructions!: string;

@@ -3,7 +3,6 @@ import {
   type ReactNode,
   useCallback,
   useContext,
-  useEffect,
   useLayoutEffect,
   useMemo,
   useRef,
@@ -41,7 +40,8 @@ export function KeyProvider({ children }: { readonly children: ReactNode }) {
     },
     [put],
   );
-  useEffect(() => {
+  // Before the page is seen: whoever sees it may press its keys.
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       // What stands over the page has the keys alone; it closes itself.
       if (event.defaultPrevented || document.querySelector('dialog[open]') !== null) return;
@@ -76,7 +76,7 @@ export function useKeys(bindings: readonly KeyBinding[]): void {
   const latest = useRef(bindings);
   latest.current = bindings;
   const names = bindings.map(({ key, says }) => `${key} ${says}`).join('\n');
-  // Before the page is seen: whoever sees it may press its keys.
+  // Before the page is seen, as above.
   useLayoutEffect(() => {
     const standing = names
       .split('\n')

@@ -11,17 +11,18 @@ export function touchedBy({ topics, tasks, people, load }: Live): { soon: string
     soon.push(...(tasks === null ? ['/tasks/'] : tasks.map((id) => `/tasks/${id}`)));
     soon.push(...(people === null ? ['/people/'] : people.map((id) => `/people/${id}/`)));
   }
-  if (topics.includes('workspace')) soon.push('/workspace', '/settings', '/team', '/leave', '/colleagues');
+  if (topics.includes('workspace')) soon.push('/workspace', '/settings', '/team', '/leave', '/colleagues', '/shifts');
   if (topics.includes('clients')) {
     soon.push('/clients/', '/subjects');
     later.push('/clients', '/assets');
   }
+  if (topics.includes('people')) later.push('/clock', '/swaps', '/people/');
   if (topics.includes('runs')) soon.push('/runs');
   if (topics.includes('schedules')) later.push('/schedules');
   // Dates of a schedule that are not tasks yet stand on day sheets too.
   if (topics.includes('schedules') && !topics.includes('tasks')) later.push('/people/');
   if (topics.includes('templates')) later.push('/templates', '/workspace');
   if (load && topics.some((topic) => topic === 'tasks' || topic === 'schedules'))
-    later.push('/tideline', '/team', '/workload', '/colleagues', '/clients');
+    later.push('/tideline', '/team', '/workload', '/colleagues', '/shifts', '/clients', '/schedules/timed-work');
   return { soon, later };
 }

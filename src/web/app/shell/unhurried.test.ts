@@ -63,11 +63,20 @@ describe('news', () => {
   it('of work that moves touches lists and sums as well', () => {
     const { soon, later } = touchedBy(news({ topics: ['tasks', 'schedules'] }));
     expect(soon).toEqual(['/tasks/', '/people/']);
-    expect(later).toEqual(['/schedules', '/tideline', '/team', '/workload', '/colleagues', '/clients']);
+    expect(later).toEqual([
+      '/schedules',
+      '/tideline',
+      '/team',
+      '/workload',
+      '/colleagues',
+      '/shifts',
+      '/clients',
+      '/schedules/timed-work',
+    ]);
     const narrow = touchedBy(news({ topics: ['tasks', 'schedules'], people: ['nadia'] }));
     expect([narrow.soon, narrow.later]).toEqual([
       ['/tasks/', '/people/nadia/'],
-      ['/schedules', '/tideline', '/team', '/workload', '/colleagues', '/clients'],
+      ['/schedules', '/tideline', '/team', '/workload', '/colleagues', '/shifts', '/clients', '/schedules/timed-work'],
     ]);
     expect(touchedBy(news({ topics: ['schedules'] })).later).toEqual([
       '/schedules',
@@ -76,7 +85,9 @@ describe('news', () => {
       '/team',
       '/workload',
       '/colleagues',
+      '/shifts',
       '/clients',
+      '/schedules/timed-work',
     ]);
   });
 

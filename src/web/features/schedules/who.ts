@@ -10,9 +10,11 @@ import {
   isDated,
   Loads,
   minutesOfHolder,
+  type OfParts,
   People,
   type PlannedOccurrence,
   type PlannedSchedule,
+  partAssigner,
   peopleHere,
   type SetPart,
   ticketsOfHolder,
@@ -40,6 +42,15 @@ export function peopleFor(who: Pick<WhoQuestion, 'colleagues'> | null): People {
 }
 
 const NOBODY_KNOWN = new People(new Map(), () => []);
+
+/** Who does the tasks of its sets that say so themselves, as the server tells it; nobody until people are known. */
+export function partsFor(who: WhoQuestion | null, calendar: WorkingCalendar): OfParts {
+  const people = peopleFor(who);
+  return partAssigner({
+    ...{ calendar, people, usualPersonId: who?.usualPersonId ?? null },
+    loads: new Loads(people.workers, (day) => calendar.holidayName(day) !== undefined, who?.colleagues.weeks ?? []),
+  });
+}
 
 /** Who has each date, computed as the server does. */
 export function assignerOf(

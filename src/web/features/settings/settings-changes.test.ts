@@ -17,6 +17,7 @@ const saved: Settings = {
   seasons: [],
   ways: USUAL_WAYS,
   doneStaysDays: 1,
+  swapsNeedNod: false,
   holidays: [
     { date: '2026-12-25', name: 'Christmas Day' },
     { date: '2026-12-28', name: 'Boxing Day (substitute)' },

@@ -104,6 +104,13 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
     ...(before.doneStaysDays === after.doneStaysDays
       ? []
       : [`Finished work stays on the day sheet for ${plural(after.doneStaysDays, 'day')}`]),
+    ...(before.swapsNeedNod === after.swapsNeedNod
+      ? []
+      : [
+          after.swapsNeedNod
+            ? 'A swap of turns waits for whoever plans to nod'
+            : 'A swap of turns holds once two agree on it',
+        ]),
     ...seasonsChanged(before.seasons, after.seasons),
     ...(before.makeTime === after.makeTime ? [] : [`The daily run is at ${sayTime(after.makeTime)}`]),
   ];

@@ -157,6 +157,17 @@ export function SettingsForm({ draft, at, onChange }: SettingsFormProps) {
         />{' '}
         {draft.doneStaysDays === 1 ? 'day, its own' : 'days, its own among them'}
         <Problem message={at('doneStaysDays')} />
+        <br />
+        two who swap turns{' '}
+        <ChoiceBlank
+          label="What a swap of turns needs"
+          value={draft.swapsNeedNod ? 'nod' : 'agree'}
+          options={[
+            ['agree', 'need only agree'],
+            ['nod', 'need a planner’s nod as well'],
+          ]}
+          onChange={(value) => set({ swapsNeedNod: value === 'nod' })}
+        />
       </Part>
     </section>
   );

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import * as z from 'zod/mini';
 import type { Template } from '../../../contract/index.ts';
-import { type CivilDay, fillTitle, isoOfDay, plural, startedSet } from '../../../core/index.ts';
+import { type CivilDay, fillTitle, isoOfDay, onlyPersonOf, plural, sayRule, startedSet } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
@@ -92,7 +92,9 @@ function Start({ template, place, onClose, onOther }: StartProps) {
   const { startTemplate } = useHandMade();
   const [on, setOn] = useState(place.on ?? today);
   const [subject, setSubject] = useState({ clientId: place.clientId ?? null, assetId: place.assetId ?? null });
-  const [assigneeId, setAssignee] = useState<string | null>(template.assigneeId ?? me.id);
+  const [assigneeId, setAssignee] = useState(
+    template.assignment.kind === 'anyOf' ? null : (onlyPersonOf(template.assignment) ?? me.id),
+  );
   // Kept over a closed sheet, until it is used.
   const { draft: special, change: setSpecial, forget } = useDraft(`start.${template.id}`, '', z.string());
   const [changes, setChanges] = useState<Readonly<Record<string, PartChange>>>({});
@@ -101,7 +103,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
   const nameOf = (id: string | null) => people.find((person) => person.id === id)?.name ?? null;
   const forWhom = useForWhom(subject);
   const parts = useMemo(
-    () => partsOf(startedSet(template, on, workingCalendar, assigneeId), changes),
+    () => partsOf(startedSet(template, on, workingCalendar, assigneeId), template.assignment, changes),
     [template, on, workingCalendar, assigneeId, changes],
   );
   const chosen = parts.filter(({ isLeftOut }) => !isLeftOut);
@@ -167,7 +169,14 @@ function Start({ template, place, onClose, onOther }: StartProps) {
           <span className="text-ink-2">{forWhom?.asset?.detail}</span>
           <br />
           on <DateBlank label="The set’s date" value={on} onChange={setOn} />, by{' '}
-          <PersonBlank label="Who has the set" personId={assigneeId} onChange={setAssignee} />
+          <PersonBlank
+            label="Who has the set"
+            personId={assigneeId}
+            {...(template.assignment.kind === 'anyOf'
+              ? { nobody: sayRule(template.assignment, { today, people }) }
+              : {})}
+            onChange={setAssignee}
+          />
           <p className="mt-1 font-head text-[17px] font-semibold leading-5.5">
             {titleOf(template.titlePattern, assigneeId)}
           </p>

@@ -1,5 +1,14 @@
-import { type CivilDay, plural, sayDuration, type startedSet } from '../../../core/index.ts';
-import { useToday } from '../../app/shell/workspace.tsx';
+import {
+  type CivilDay,
+  type DefaultRule,
+  partOffered,
+  plural,
+  sayDuration,
+  sayGroup,
+  type startedSet,
+  type UnnamedGroup,
+} from '../../../core/index.ts';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { DateBlank, TimeBlank } from '../../kit/blanks.tsx';
 import { sayDay } from '../../kit/ways.ts';
 import { PersonBlank } from '../people/person-blank.tsx';
@@ -21,6 +30,8 @@ export interface StartPart {
   readonly minutes: number;
   readonly on: CivilDay;
   readonly assigneeId: string | null;
+  /** Any one of whom may take it while nobody is named. */
+  readonly offeredTo: UnnamedGroup | null;
   readonly startTime: string | null;
   readonly dueTime: string | null;
   readonly isLeftOut: boolean;
@@ -29,6 +40,7 @@ export interface StartPart {
 /** The set with what was changed this once, by day. */
 export function partsOf(
   set: ReturnType<typeof startedSet>,
+  byDefault: DefaultRule,
   changes: Readonly<Record<string, PartChange>>,
 ): StartPart[] {
   const parts = set.map(({ part, on, assigneeId }) => {
@@ -39,6 +51,7 @@ export function partsOf(
       minutes: part.estimateMinutes,
       on: change.on ?? on,
       assigneeId: change.assigneeId === undefined ? assigneeId : change.assigneeId,
+      offeredTo: partOffered(part, byDefault),
       startTime: change.startTime === undefined ? part.startTime : change.startTime,
       dueTime: change.dueTime === undefined ? part.dueTime : change.dueTime,
       isLeftOut: change.isLeftOut ?? false,
@@ -55,7 +68,7 @@ interface StartSetProps {
 
 /** The tasks that will be made, each to be changed or left out. */
 export function StartSet({ parts, titleOf, onChange }: StartSetProps) {
-  const today = useToday();
+  const { today } = useWorkspace();
   const chosen = parts.filter(({ isLeftOut }) => !isLeftOut);
   const early = chosen.filter((part) => part.on < today).length;
   return (
@@ -106,6 +119,7 @@ interface LineProps extends Pick<StartSetProps, 'onChange'> {
 }
 
 function Line({ part, number, title, onChange }: LineProps) {
+  const { people } = useWorkspace();
   return (
     <li className="border-b border-line py-1.5 text-row leading-6.5 last:border-0">
       <label className={`flex items-center gap-2.5 ${part.isLeftOut ? 'text-ink-2 line-through' : ''}`}>
@@ -132,6 +146,7 @@ function Line({ part, number, title, onChange }: LineProps) {
           <PersonBlank
             label={`Who does ${title}`}
             personId={part.assigneeId}
+            {...(part.offeredTo ? { nobody: `any of ${sayGroup(part.offeredTo, { people })}` } : {})}
             onChange={(who) => onChange(part.key, { assigneeId: who })}
           />
         </div>

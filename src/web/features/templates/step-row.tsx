@@ -2,11 +2,11 @@ import { useSortable } from '@dnd-kit/sortable';
 import { GripVertical, X } from 'lucide-react';
 import { type ClipboardEvent, type KeyboardEvent, memo, useState } from 'react';
 import { sayDemand, type TaskStep } from '../../../core/index.ts';
-import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank, EstimateBlank, NumberBlank, TimeBlank } from '../../kit/blanks.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { DemandsField } from './demands-field.tsx';
 import { SignOffBlank } from './sign-off-blank.tsx';
+import { StepWho } from './step-who.tsx';
 import type { StepHandlers } from './steps-field.tsx';
 import { freshCheck, linesOf, type StepDraft } from './template-draft.ts';
 import { TicketsAsked } from './tickets-asked.tsx';
@@ -152,7 +152,6 @@ function WhenAndWho({
   readonly name: string;
   readonly onChange: (step: TaskStepDraft) => void;
 }) {
-  const { staff } = useWorkspace();
   const { amount, unit } = step.offset;
   const way = amount === 0 ? 'on' : `${unit} ${amount < 0 ? 'before' : 'after'}`;
   return (
@@ -195,15 +194,10 @@ function WhenAndWho({
         onChange={(dueTime) => onChange({ ...step, dueTime })}
       />
       <br />
-      <ChoiceBlank
+      <StepWho
         label={`${name}: who`}
-        value={step.assignee.by === 'person' ? step.assignee.personId : step.assignee.by}
-        options={[
-          ['set', 'whoever has the set'],
-          ['nobody', 'nobody yet'],
-          ...staff.map((person) => [person.id, person.name] as const),
-        ]}
-        onChange={(who) => onChange({ ...step, assignee: assigneeOf(who) })}
+        assignee={step.assignee}
+        onChange={(who) => onChange({ ...step, assignee: who })}
       />
       , about{' '}
       <EstimateBlank
@@ -220,10 +214,6 @@ function offsetOf(way: string, days: number): TaskStep['offset'] {
   if (way === 'on') return { amount: 0, unit: 'day' };
   const [unit, side] = way.split(' ');
   return { unit: unit === 'workingDay' ? 'workingDay' : 'day', amount: side === 'before' ? -days : days };
-}
-
-function assigneeOf(who: string): TaskStep['assignee'] {
-  return who === 'set' || who === 'nobody' ? { by: who } : { by: 'person', personId: who };
 }
 
 function onKeyDown(step: StepDraft, index: number, handlers: StepHandlers) {

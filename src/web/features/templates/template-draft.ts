@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { type Template, type TemplateInput, templateInputSchema } from '../../../contract/index.ts';
 import type { CheckStep, Demand, DemandKind, TaskStep } from '../../../core/index.ts';
+import { withRule } from './older-draft.ts';
 
 /** What stands in the editor, and the version it was begun from, so that nobody's change is written over unseen. */
 export interface TemplateDraft extends TemplateInput {
@@ -8,7 +9,7 @@ export interface TemplateDraft extends TemplateInput {
 }
 
 /** What a draft looks like while it is kept. */
-export const templateDraftSchema = templateInputSchema.safeExtend({ version: z.number() });
+export const templateDraftSchema = z.preprocess(withRule, templateInputSchema.safeExtend({ version: z.number() }));
 
 export type StepDraft = TemplateInput['steps'][number];
 
@@ -28,7 +29,7 @@ export const FRESH: TemplateDraft = {
   numbered: false,
   demands: [],
   estimateMinutes: 30,
-  assigneeId: null,
+  assignment: { v: 1, kind: 'nobody' },
   tickets: [],
   steps: [],
   fileIds: [],

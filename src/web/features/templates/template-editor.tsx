@@ -145,9 +145,9 @@ function useExample(template: Template | null, draft: TemplateDraft): TitleConte
       on: next?.next ? dayOfIso(next.next) : today,
       client: next ? (next.client?.name ?? null) : (client?.name ?? 'the client'),
       asset: next ? (next.asset?.name ?? null) : (vessel?.name ?? 'the asset'),
-      person: (next && nameOf(onlyPersonOf(next.assignment))) ?? nameOf(draft.assigneeId) ?? NOBODY_YET,
+      person: (next && nameOf(onlyPersonOf(next.assignment))) ?? nameOf(onlyPersonOf(draft.assignment)) ?? NOBODY_YET,
       number: 1,
       type: draft.workType,
     };
-  }, [data, today, people, subjects, draft.assigneeId, draft.workType]);
+  }, [data, today, people, subjects, draft.assignment, draft.workType]);
 }

@@ -1,13 +1,13 @@
 import { lazy, Suspense } from 'react';
 import type { StoredFile } from '../../../contract/index.ts';
-import { plural, sayRoles, type TitleContext } from '../../../core/index.ts';
+import { onlyPersonOf, plural, type TitleContext } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { Part } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
-import { Picker } from '../../kit/picker.tsx';
 import { RichText } from '../../kit/rich-text.tsx';
 import { Skeleton } from '../../kit/states.tsx';
 import { BesidePart } from './beside-part.tsx';
+import { DefaultWho } from './default-who.tsx';
 import { DemandsField } from './demands-field.tsx';
 import { NamePart } from './name-part.tsx';
 import { SignOffBlank } from './sign-off-blank.tsx';
@@ -31,11 +31,9 @@ interface TemplateFormProps extends PartProps {
   readonly known: readonly StoredFile[];
 }
 
-const NOBODY = 'nobody';
-
 /** All that a template says, from top to bottom; for a manager to change. */
 export function TemplateForm({ draft, example, known, at, set }: TemplateFormProps) {
-  const { may, staffWith } = useWorkspace();
+  const { may } = useWorkspace();
   const isLocked = !may('plan');
   return (
     <fieldset disabled={isLocked} className="min-w-0 overflow-y-auto border-r border-line-2 pb-10">
@@ -72,19 +70,11 @@ export function TemplateForm({ draft, example, known, at, set }: TemplateFormPro
       <StepsPart draft={draft} at={at} set={set} />
       <ProofPart draft={draft} at={at} set={set} />
       <Part name="Who" aside="unless a schedule says otherwise">
-        <Picker
-          label="Who does it by default"
-          chosen={draft.assigneeId ?? NOBODY}
-          options={[
-            { key: NOBODY, name: 'nobody yet' },
-            ...staffWith(draft.assigneeId).map(({ id, name, roles }) => ({ key: id, name, detail: sayRoles(roles) })),
-          ]}
-          onChoose={(key) => set('assigneeId', key === NOBODY ? null : key)}
-        />
-        <FieldError message={at('assigneeId')} />
+        <DefaultWho rule={draft.assignment} onChange={(rule) => set('assignment', rule)} />
+        <FieldError message={at('assignment')} />
         <TicketsAsked
           tickets={draft.tickets}
-          personId={draft.assigneeId}
+          personId={onlyPersonOf(draft.assignment)}
           onChange={(tickets) => set('tickets', tickets)}
         />
         <FieldError message={at('tickets')} />

@@ -12,7 +12,7 @@ const line = (name: string, rest: Partial<TemplateLine> = {}): TemplateLine => (
   dot: null,
   workType: null,
   priority: 'normal',
-  assigneeId: null,
+  assignment: { v: 1, kind: 'nobody' },
   makes: 1,
   checkLines: 0,
   minutes: 10,

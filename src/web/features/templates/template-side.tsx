@@ -2,10 +2,17 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Template } from '../../../contract/index.ts';
 import {
+  type DefaultRule,
   dayOfIso,
   fillTitle,
+  type NamedPerson,
+  NOBODY_YET,
+  onlyPersonOf,
+  partOffered,
   plural,
+  type SetPart,
   sayDuration,
+  sayGroup,
   sayOffset,
   setMinutes,
   startedSet,
@@ -54,7 +61,7 @@ export function TemplateSide({ template, draft, example }: TemplateSideProps) {
 /** The tasks of one set, on a line and as a list. */
 function OneSet({ draft, example }: Pick<TemplateSideProps, 'draft' | 'example'>) {
   const { today, workingCalendar, people } = useWorkspace();
-  const set = startedSet(draft, example.on, workingCalendar, draft.assigneeId);
+  const set = startedSet(draft, example.on, workingCalendar, onlyPersonOf(draft.assignment));
   const order = [...set].sort((a, b) => a.on - b.on);
   const lined: LinedTask[] = order.map(({ part, on }, i) => ({
     key: part.key,
@@ -62,6 +69,9 @@ function OneSet({ draft, example }: Pick<TemplateSideProps, 'draft' | 'example'>
     on,
     isMain: part.key === '',
   }));
+  /** What a schedule finds out is no name yet. */
+  const nameOf = ({ assignee }: SetPart, id: string | null) =>
+    assignee.by === 'set' || assignee.by === 'person' ? people.find((one) => one.id === id)?.name : undefined;
   const forWhom = [example.asset, example.client].filter(Boolean).join(', ');
   return (
     <section>
@@ -87,9 +97,8 @@ function OneSet({ draft, example }: Pick<TemplateSideProps, 'draft' | 'example'>
               {part.dueTime && <span className="ml-1.5 text-note text-ink-2">by {sayTime(part.dueTime)}</span>}
             </span>
             <span className="text-note text-ink-2">
-              {people.find(({ id }) => id === assigneeId)?.name ??
-                (part.assignee.by === 'set' ? example.person : 'nobody yet')}
-              , {sayDuration(part.estimateMinutes)}
+              {nameOf(part, assigneeId) ?? sayUnnamed(part, draft.assignment, example.person, people)},{' '}
+              {sayDuration(part.estimateMinutes)}
             </span>
           </li>
         ))}
@@ -99,6 +108,20 @@ function OneSet({ draft, example }: Pick<TemplateSideProps, 'draft' | 'example'>
       )}
     </section>
   );
+}
+
+/** Who does a task that nobody is named for. */
+function sayUnnamed(
+  part: Pick<SetPart, 'assignee'>,
+  byDefault: DefaultRule,
+  setPerson: string | null,
+  people: readonly NamedPerson[],
+): string {
+  const offered = partOffered(part, byDefault);
+  if (offered !== null) return `any of ${sayGroup(offered, { people })}`;
+  if (part.assignee.by === 'leastToDo') return `least to do of ${sayGroup(part.assignee.group, { people })}`;
+  if (part.assignee.by === 'usualPerson') return 'the client’s usual person';
+  return (part.assignee.by === 'set' ? setPerson : null) ?? NOBODY_YET;
 }
 
 const TASKS_SHOWN = 12;

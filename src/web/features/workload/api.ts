@@ -5,12 +5,17 @@ import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { ask } from '../../kit/api.ts';
 
-export const useWorkload = (from: string | null, by: LoadUnit) =>
-  useAnswer(workloadAddresses.load, { query: { by, ...(from === null ? {} : { from }) } });
+/** @param site of whose work alone; null for all work */
+export const useWorkload = (from: string | null, by: LoadUnit, site: string | null) =>
+  useAnswer(workloadAddresses.load, {
+    query: { by, ...(from === null ? {} : { from }), ...(site === null ? {} : { site }) },
+  });
 
 /** @param personId null for what is nobody's */
-export const useCell = (personId: string | null, from: string, by: LoadUnit) =>
-  useAnswer(workloadAddresses.cell, { query: { from, by, ...(personId === null ? {} : { person: personId }) } });
+export const useCell = (personId: string | null, from: string, by: LoadUnit, site: string | null) =>
+  useAnswer(workloadAddresses.cell, {
+    query: { from, by, ...(personId === null ? {} : { person: personId }), ...(site === null ? {} : { site }) },
+  });
 
 export type Among = { readonly role: string } | { readonly team: string };
 

@@ -28,6 +28,8 @@ interface CellSheetProps {
   readonly personId: string | null;
   readonly start: string;
   readonly by: LoadUnit;
+  /** Of whose work alone; null for all work. */
+  readonly site: string | null;
   readonly cell: WorkloadCell | null;
   readonly others: readonly OtherLoad[];
   /** Begins to carry one of its tasks to another cell; null where that can't be done here. */
@@ -36,9 +38,9 @@ interface CellSheetProps {
 }
 
 /** The tasks behind one figure, to be chosen, given and moved, or carried to another cell. */
-export function CellSheet({ personId, start, by, cell, others, onCarry, onClose }: CellSheetProps) {
+export function CellSheet({ personId, start, by, site, cell, others, onCarry, onClose }: CellSheetProps) {
   const { people, today, may } = useWorkspace();
-  const { data, error, mutate } = useCell(personId, start, by);
+  const { data, error, mutate } = useCell(personId, start, by, site);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const name = personId === null ? 'Nobody' : (people.find(({ id }) => id === personId)?.name ?? 'Somebody');
   const when = by === 'week' ? `week from ${sayDay(dayOfIso(start), today)}` : sayDay(dayOfIso(start), today);

@@ -93,6 +93,17 @@ function fullest({ people, tasks }: Evenable, moves: readonly EvenMove[]): { id:
   return shares.reduce((most, one) => (one.percent > most.percent ? one : most), { id: '', percent: 0 });
 }
 
+/** "both are there on that day", "turns in eight weeks: Kit 5, Tamsin 2" */
+function sayWhyIt(
+  { had }: Evenable['tasks'][number],
+  { from, to }: EvenMove,
+  called: ReadonlyMap<string, string>,
+): string {
+  if (had === null) return 'both are there on that day';
+  const times = [from, to].map((id) => `${called.get(id) ?? 'somebody'} ${had[id] ?? 0}`);
+  return `turns in eight weeks: ${times.join(', ')}`;
+}
+
 interface MovesProps {
   readonly data: Evenable;
   readonly moves: readonly EvenMove[];
@@ -128,6 +139,7 @@ function Moves({ data, moves, onAgain, onClose }: MovesProps) {
       setBusy(false);
     }
   };
+  const called = callNames(data.people);
   const loads = new Map<string, number>();
   for (const { personId, minutes } of data.tasks) loads.set(personId, (loads.get(personId) ?? 0) + minutes);
   return (
@@ -156,7 +168,7 @@ function Moves({ data, moves, onAgain, onClose }: MovesProps) {
                 <LoadLine key={id} person={data.people.find((one) => one.id === id)} before={before} after={after} />
               ))}
               <p className="mt-1 flex items-center gap-4 text-row">
-                <span className="min-w-0 flex-1 text-note text-ink-2">both are there on that day</span>
+                <span className="min-w-0 flex-1 text-note text-ink-2">{sayWhyIt(task, move, called)}</span>
                 <button
                   type="button"
                   className="btn btn-text h-7 min-h-7"

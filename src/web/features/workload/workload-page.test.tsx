@@ -137,6 +137,39 @@ describe('the workload by the day', () => {
     expect(screen.getByText('Winter covers')).toBeTruthy();
   });
 
+  it('is of one site by choice: what stands behind it is asked for there, and nothing is moved from it', async () => {
+    const site = { id: '01937000-0000-7000-8000-0000000000b1', name: 'Lee Quay' };
+    const asset = {
+      ...site,
+      clientId: null,
+      place: 'the west side',
+      tag: null,
+      isSite: true,
+      siteId: null,
+      fields: {},
+    };
+    const own = { ...asset, site: null, servesFrom: null, servesUntil: null, version: 1, archivedOn: null };
+    const there = rowOf(NADIA, { '2026-11-25': 240 });
+    const { cell, user } = await shown(INES, {
+      '/assets?q=&which=sites': { assets: [own], more: null },
+      [`/workload?by=day&site=${site.id}`]: { starts: STARTS, rows: [there], foreseenUpTo: '2027-01-05', site },
+      [`/workload/cell?from=2026-11-25&by=day&person=${NADIA.id}&site=${site.id}`]: {
+        tasks: [TASK],
+        count: 1,
+        foreseen: [],
+      },
+    });
+    expect(await screen.findByRole('button', { name: /^Even out/ })).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Site: at all sites' }));
+    await user.click(await screen.findByRole('option', { name: /^Lee Quay/ }));
+    await waitFor(() => expect(screen.queryByText('Kit Sorrell')).toBeNull());
+    expect((await cell('Nadia Orme, Wed 25 Nov')).getAttribute('aria-label')).toMatch(/: 4 of 7\.5 hours/);
+    expect(screen.queryByRole('button', { name: /^Even out/ })).toBeNull();
+    await user.click(await cell('Nadia Orme, Wed 25 Nov'));
+    expect(await screen.findByText('Winter covers')).toBeTruthy();
+    expect(screen.queryByText(/^Drag one by its handle/)).toBeNull();
+  });
+
   it('is looked at by whoever may not give work to others, and not changed', async () => {
     const { cell, user } = await shown(NADIA);
     await user.click(await cell('Nadia Orme, Wed 25 Nov'));

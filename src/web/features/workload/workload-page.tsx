@@ -8,6 +8,7 @@ import { useAddressFilter } from '../../kit/address-filter.ts';
 import { FilterChoice } from '../../kit/filter-choice.tsx';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDayOfMonth } from '../../kit/ways.ts';
+import { SitePicker } from '../clients/asset/site-picker.tsx';
 import { useWorkload } from './api.ts';
 import { useCarrying } from './carrying.tsx';
 import { CellSheet, type OtherLoad } from './cell-sheet.tsx';
@@ -30,7 +31,8 @@ export default function WorkloadPage() {
   const { today, may } = useWorkspace();
   const from = search.get('from');
   const by: LoadUnit = search.get('unit') === 'day' ? 'day' : 'week';
-  const { data, error, mutate } = useWorkload(from, by);
+  const site = search.get('site');
+  const { data, error, mutate } = useWorkload(from, by, site);
   const starts = data?.starts ?? [];
   const grouping: Grouping = GROUPINGS.find(([key]) => key === search.get('by'))?.[0] ?? 'role';
   const groups = useMemo(() => groupsOf(data?.rows ?? [], grouping), [data, grouping]);
@@ -57,7 +59,11 @@ export default function WorkloadPage() {
     const [head = [], ...lines] = tableOf(data.starts, groups, by);
     const link = document.createElement('a');
     link.href = URL.createObjectURL(new Blob([csvOf(head, lines)], { type: 'text/csv' }));
-    link.download = `workload-${first}.csv`;
+    link.download = ['workload', data.site?.name, `${first}.csv`]
+      .filter(Boolean)
+      .join('-')
+      .replaceAll(' ', '-')
+      .toLowerCase();
     link.click();
     URL.revokeObjectURL(link.href);
   };
@@ -81,6 +87,12 @@ export default function WorkloadPage() {
             value={by}
             options={UNITS}
             onChange={(unit) => set({ unit: unit === 'week' ? '' : unit, from: '', cell: '', even: '' })}
+          />
+          <SitePicker
+            siteId={site}
+            siteName={data?.site?.name ?? null}
+            none="at all sites"
+            onChoose={(id) => set({ site: id ?? '', cell: '', even: '' })}
           />
           <span className="flex items-center gap-1 text-row whitespace-nowrap">
             <button
@@ -115,7 +127,8 @@ export default function WorkloadPage() {
             <button type="button" className={`link-line text-row ${away}`} onClick={() => window.print()}>
               Print
             </button>
-            {may('give') && groupOf && groupOf !== 'nobody' && (
+            {/* A week is evened out with all its work. */}
+            {may('give') && site === null && groupOf && groupOf !== 'nobody' && (
               <button
                 type="button"
                 className="btn btn-primary"
@@ -128,7 +141,14 @@ export default function WorkloadPage() {
         </div>
         {error && !data && <Trouble error={error} retry={() => void mutate()} />}
         {!error && !data && <Skeleton rows={14} />}
-        {data && groups.length === 0 && (
+        {data && groups.length === 0 && data.site && (
+          <Empty title={`There is no work at ${data.site.name} in these weeks.`}>
+            <button type="button" className="link-line" onClick={() => set({ site: '' })}>
+              All sites
+            </button>
+          </Empty>
+        )}
+        {data && groups.length === 0 && !data.site && (
           <Empty title="Nobody has any work or hours in these weeks.">
             <Link className="link-line" to="/team">
               The team and their hours
@@ -141,7 +161,7 @@ export default function WorkloadPage() {
         )}
         {carrying.dialog}
       </div>
-      {evening ? (
+      {evening && site === null ? (
         <EvenOutSheet
           key={`${grouping} ${evening} ${week}`}
           group={evening}
@@ -157,9 +177,10 @@ export default function WorkloadPage() {
             personId={openId === 'nobody' ? null : openId}
             start={openStart}
             by={by}
+            site={site}
             cell={cellOf(data?.rows ?? [], starts, openId, openStart)}
             others={by === 'day' ? othersOf(groups, starts, openId, openStart) : []}
-            onCarry={by === 'day' && may('give') ? carrying.begin : null}
+            onCarry={by === 'day' && may('give') && site === null ? carrying.begin : null}
             onClose={() => set({ cell: '' })}
           />
         )

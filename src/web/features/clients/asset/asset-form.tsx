@@ -1,13 +1,11 @@
-import { useState } from 'react';
 import type { AssetInput } from '../../../../contract/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DayOrNone, NameBlank, WordsBlank } from '../../../kit/blanks.tsx';
 import { FieldError } from '../../../kit/field-error.tsx';
-import { Picker } from '../../../kit/picker.tsx';
 import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
-import { useSites } from '../directory-api.ts';
 import { OwnFieldBlanks } from '../own-field-blanks.tsx';
 import type { FormParts } from '../record-editor.tsx';
+import { SitePicker } from './site-picker.tsx';
 
 interface AssetFormProps extends FormParts<AssetInput & { readonly version: number }> {
   /** Where it stands, as it is saved. */
@@ -67,7 +65,12 @@ export function AssetForm({ draft, at, onChange, siteName }: AssetFormProps) {
           />
           <br />
           on the site{' '}
-          <SitePicker siteId={draft.siteId} siteName={siteName} onChoose={(siteId) => onChange({ siteId })} />
+          <SitePicker
+            siteId={draft.siteId}
+            siteName={siteName}
+            none="none"
+            onChoose={(siteId) => onChange({ siteId })}
+          />
           {isOwn && (
             <>
               <br />
@@ -108,38 +111,5 @@ export function AssetForm({ draft, at, onChange, siteName }: AssetFormProps) {
         </section>
       )}
     </>
-  );
-}
-
-interface SitePickerProps {
-  readonly siteId: string | null;
-  readonly siteName: string | null;
-  readonly onChoose: (siteId: string | null) => void;
-}
-
-const NONE = '';
-
-/** One of the workspace's sites, looked up as it is typed. */
-function SitePicker({ siteId, siteName, onChoose }: SitePickerProps) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [chosenName, setChosenName] = useState(siteName);
-  const { data: found, isLoading, error } = useSites(typed);
-  return (
-    <Picker
-      label="Site"
-      chosen={siteId ?? NONE}
-      chosenName={siteId === null ? 'none' : (chosenName ?? '…')}
-      options={[
-        { key: NONE, name: 'none' },
-        ...(found?.assets ?? []).map(({ id, name, place }) => ({ key: id, name, detail: place })),
-      ]}
-      onType={setTyped}
-      isLooking={isLoading}
-      trouble={error?.message}
-      onChoose={(key) => {
-        setChosenName(found?.assets.find(({ id }) => id === key)?.name ?? null);
-        onChoose(key === NONE ? null : key);
-      }}
-    />
   );
 }

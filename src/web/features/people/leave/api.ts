@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { leaveAddresses } from '../../../../contract/addresses.ts';
 import type { Leave, LeaveInput } from '../../../../contract/index.ts';
-import { groupBy } from '../../../../core/index.ts';
+import { groupBy, type LeaveCover } from '../../../../core/index.ts';
 import { sayDone } from '../../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../../kit/answer.ts';
 import { ask } from '../../../kit/api.ts';
@@ -19,6 +19,7 @@ const CONCERNED = [
   '/leave',
   '/team',
   '/colleagues',
+  '/shifts',
   '/people/',
   '/tasks/',
   '/schedules',
@@ -46,9 +47,13 @@ export function useLeaveActions() {
     },
     impactOfEntering: (personId: string, input: LeaveInput) =>
       ask(leaveAddresses.impactOfEntering, { params: { personId }, body: input }),
-    impactOfGiving: (leave: Leave) => ask(leaveAddresses.impactOfGiving, of(leave)),
-    decide: async (leave: Leave, name: string, state: 'given' | 'refused') => {
-      const { changeId } = await ask(leaveAddresses.decide, { ...of(leave), body: { version: leave.version, state } });
+    impactOfGiving: (leave: Leave, cover: LeaveCover | null) =>
+      ask(leaveAddresses.impactOfGiving, { ...of(leave), body: { cover } }),
+    decide: async (leave: Leave, name: string, state: 'given' | 'refused', cover: LeaveCover | null = null) => {
+      const { changeId } = await ask(leaveAddresses.decide, {
+        ...of(leave),
+        body: { version: leave.version, state, cover },
+      });
       await saved(state === 'given' ? `${name} is away then.` : `Refused: ${name} is not away.`, changeId);
     },
     takeBack: async (leave: Leave, name: string) => {

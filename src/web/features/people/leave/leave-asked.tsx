@@ -1,47 +1,54 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Leave, LeaveImpact } from '../../../../contract/index.ts';
-import { dayOfIso } from '../../../../core/index.ts';
-import { sayTrouble } from '../../../app/shell/toast.tsx';
+import { dayOfIso, type LeaveCover } from '../../../../core/index.ts';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Band } from '../../../kit/band.tsx';
+import { useTrying } from '../../../kit/use-trying.ts';
 import { useLeaveActions } from './api.ts';
 import { LeaveImpactDialog } from './leave-impact-dialog.tsx';
-import { sayCount, sayLeaveDays } from './leave-words.ts';
+import { sayAway, sayCount, sayLeaveDays, sayLeaveSpan } from './leave-words.ts';
+
+interface Looked {
+  readonly leave: Leave;
+  readonly impact: LeaveImpact;
+  readonly cover: LeaveCover | null;
+}
 
 /** What is asked for and not decided, soonest first: given after a look at what it does, or refused. */
 export function LeaveAsked({ leave }: { readonly leave: readonly Leave[] }) {
   const today = useToday();
   const { people } = useWorkspace();
   const { impactOfGiving, decide } = useLeaveActions();
-  const [looked, setLooked] = useState<{ readonly leave: Leave; readonly impact: LeaveImpact } | null>(null);
-  const [busy, setBusy] = useState(false);
+  const [looked, setLooked] = useState<Looked | null>(null);
+  /** Whoever was chosen to take over, kept over a closed dialog. */
+  const chosen = useRef(new Map<string, LeaveCover | null>());
+  const { busy, trying: run } = useTrying();
   const asked = leave
     .filter(({ state, to }) => state === 'asked' && dayOfIso(to) >= today)
     .sort((a, b) => a.from.localeCompare(b.from));
+  const look = async (of: Leave, cover: LeaveCover | null) => {
+    chosen.current.set(of.id, cover);
+    setLooked({ leave: of, impact: await impactOfGiving(of, cover), cover });
+  };
   if (asked.length === 0) return null;
   const nameOf = ({ personId }: Leave) => people.find(({ id }) => id === personId)?.name ?? 'Somebody';
-  const run = async (work: () => Promise<void>) => {
-    setBusy(true);
-    try {
-      await work();
-    } catch (error) {
-      sayTrouble(error);
-    } finally {
-      setBusy(false);
-    }
-  };
   return (
     <>
       {looked && (
         <LeaveImpactDialog
-          title={`${nameOf(looked.leave)} is away`}
-          days={looked.leave}
+          title={sayAway(nameOf(looked.leave), looked.leave, today)}
+          span={sayLeaveSpan(looked.impact)}
           impact={looked.impact}
+          cover={{
+            of: looked.leave.personId,
+            chosen: looked.cover,
+            onChoose: (cover) => void run(() => look(looked.leave, cover)),
+          }}
           words="Give the leave"
           busy={busy}
           onSave={() =>
             void run(async () => {
-              await decide(looked.leave, nameOf(looked.leave), 'given');
+              await decide(looked.leave, nameOf(looked.leave), 'given', looked.cover);
               setLooked(null);
             })
           }
@@ -76,7 +83,7 @@ export function LeaveAsked({ leave }: { readonly leave: readonly Leave[] }) {
               className="btn"
               disabled={busy}
               aria-label={`See impact of the leave of ${nameOf(one)}`}
-              onClick={() => void run(async () => setLooked({ leave: one, impact: await impactOfGiving(one) }))}
+              onClick={() => void run(() => look(one, chosen.current.get(one.id) ?? null))}
             >
               See impact
             </button>

@@ -1,19 +1,23 @@
 import { X } from 'lucide-react';
-import { Fragment, useLayoutEffect, useRef, useState } from 'react';
-import type { Covered, Leave, LeaveImpact } from '../../../../contract/index.ts';
+import { Fragment, type ReactNode, useLayoutEffect, useRef, useState } from 'react';
+import type { Covered, LeaveImpact } from '../../../../contract/index.ts';
 import { dayOfIso, groupBy, plural, sayDuration, sayHours } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
 import { Band } from '../../../kit/band.tsx';
 import { Dialog } from '../../../kit/dialog.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
 import { sayDayOfMonth } from '../../../kit/ways.ts';
-import { sayDayList, sayLeaveDays } from './leave-words.ts';
+import { type ChosenCover, CoverLine } from './cover-line.tsx';
+import { sayDayList } from './leave-words.ts';
 
 interface LeaveImpactDialogProps {
-  /** "Nadia Orme is away" */
+  /** "Nadia Orme is away from Tue 1 to Fri 4 Dec" */
   readonly title: string;
-  readonly days: Pick<Leave, 'from' | 'to' | 'half'>;
+  /** How long that is: "4 working days". */
+  readonly span: string;
   readonly impact: LeaveImpact;
+  /** Who takes over, where that may be chosen. */
+  readonly cover?: ChosenCover | null;
   /** What saving it is called. */
   readonly words: string;
   readonly busy: boolean;
@@ -21,31 +25,46 @@ interface LeaveImpactDialogProps {
   readonly onClose: () => void;
 }
 
-const FATES = ['goes', 'offered', 'nobody', 'dropped', 'stays'] as const satisfies readonly Covered['fate'][];
-const FATE_WORDS: Readonly<Record<Covered['fate'], readonly [one: string, several: string, aside: string]>> = {
-  goes: ['changes hands', 'change hands', ''],
-  offered: ['to take', 'to take', 'by any one'],
-  nobody: ['nobody’s', 'nobody’s', 'for a planner to give'],
-  dropped: ['is not done', 'are not done', 'one a head'],
-  stays: ['stays', 'stay', 'begun'],
+/** Work as whoever is away has it; what is begun stays. */
+const BANDS = ['turns', 'name', 'other', 'stays'] as const;
+type BandOf = (typeof BANDS)[number];
+const BAND_WORDS: Readonly<Record<BandOf, readonly [one: string, several: string]>> = {
+  turns: ['by turn', 'by turn'],
+  name: ['by name', 'by name'],
+  other: ['as one of several', 'as one of several'],
+  stays: ['stays', 'stay'],
+};
+const bandOf = ({ fate, how }: Covered): BandOf => (fate === 'stays' ? 'stays' : how);
+/** What stands where the name of whoever gets it would. */
+const FATE_WORDS: Readonly<Record<Covered['fate'], string>> = {
+  ...{ goes: '', offered: 'to take', nobody: 'nobody', dropped: 'not done', stays: '' },
 };
 
 /** Which work goes to whom while somebody is away, and what that makes of the weeks of those who get it. */
-export function LeaveImpactDialog({ title, days, impact, words, busy, onSave, onClose }: LeaveImpactDialogProps) {
-  const today = useToday();
+export function LeaveImpactDialog({
+  title,
+  span,
+  impact,
+  cover = null,
+  words,
+  busy,
+  onSave,
+  onClose,
+}: LeaveImpactDialogProps) {
   const confirm = useRef<HTMLButtonElement>(null);
   useLayoutEffect(() => confirm.current?.focus(), []);
   const { counts, items, receivers } = impact;
-  const all = FATES.reduce((sum, fate) => sum + counts[fate], 0);
+  const all = counts.goes + counts.offered + counts.nobody + counts.dropped + counts.stays;
+  const countOf: Readonly<Record<BandOf, number>> = {
+    ...{ turns: counts.turns, name: counts.name, stays: counts.stays },
+    other: all - counts.turns - counts.name - counts.stays,
+  };
   return (
     <Dialog label={title} className="mt-9! w-[1016px]" onClose={onClose}>
       <header className="flex items-start px-6 pt-5 pb-3">
         <div>
-          <h2 className="text-[24px] leading-7.5">
-            {title} {days.half === null && days.from !== days.to ? 'from ' : ''}
-            {sayLeaveDays(days, today)}
-          </h2>
-          <p className="text-row text-ink-2">{sayWhole(impact, all)} Nothing is saved yet.</p>
+          <h2 className="text-[24px] leading-7.5">{title}</h2>
+          <p className="text-row text-ink-2">{sayWhole(span, impact, all)} Nothing is saved yet.</p>
         </div>
         <button type="button" className="btn btn-text -mr-2 ml-auto" aria-label="Close" onClick={onClose}>
           <X size={16} aria-hidden />
@@ -53,8 +72,12 @@ export function LeaveImpactDialog({ title, days, impact, words, busy, onSave, on
       </header>
       <div className="grid grid-cols-[minmax(0,1fr)_292px] border-t border-line-2 max-[820px]:block max-[820px]:max-h-[56vh] max-[820px]:overflow-y-auto">
         <div className="max-h-[56vh] overflow-y-auto max-[820px]:max-h-none">
-          {FATES.map((fate) => (
-            <FateBand key={fate} fate={fate} count={counts[fate]} items={items.filter((one) => one.fate === fate)} />
+          {BANDS.map((band) => (
+            <WorkBand key={band} band={band} count={countOf[band]} items={items.filter((one) => bandOf(one) === band)}>
+              {cover && (band === 'turns' || band === 'name') && (
+                <CoverLine kind={band} {...cover} impact={impact} busy={busy} />
+              )}
+            </WorkBand>
           ))}
           {all === 0 && (
             <p className="px-6 py-4 text-row text-ink-2">No work falls on these days: nothing changes hands.</p>
@@ -78,6 +101,7 @@ export function LeaveImpactDialog({ title, days, impact, words, busy, onSave, on
           {[
             words,
             counts.goes > 0 && plural(counts.goes, 'task') + (counts.goes === 1 ? ' changes hands' : ' change hands'),
+            counts.nobody > 0 && `${counts.nobody} ${counts.nobody === 1 ? 'is' : 'are'} nobody’s`,
           ]
             .filter(Boolean)
             .join(', ')}
@@ -94,35 +118,39 @@ export function LeaveImpactDialog({ title, days, impact, words, busy, onSave, on
 }
 
 /** "7 working days and 3 holidays. 29 tasks fall in them, 24 h 45: 17 made, 12 not made yet." */
-function sayWhole({ days, holidays, counts }: LeaveImpact, all: number): string {
-  const span = `${days === 0.5 ? 'Half a working day' : plural(days, 'working day')}${holidays > 0 ? ` and ${plural(holidays, 'holiday')}` : ''}.`;
-  if (all === 0) return span;
+function sayWhole(span: string, { days, counts }: LeaveImpact, all: number): string {
+  if (all === 0) return `${span}.`;
   const made = all - counts.notMade;
   const parts = [made > 0 && `${made} made`, counts.notMade > 0 && `${counts.notMade} not made yet`].filter(Boolean);
-  return `${span} ${plural(all, 'task')} ${all === 1 ? 'falls' : 'fall'} in ${days <= 1 ? 'it' : 'them'}, ${sayDuration(counts.minutes)}: ${parts.join(', ')}.`;
+  return `${span}. ${plural(all, 'task')} ${all === 1 ? 'falls' : 'fall'} in ${days <= 1 ? 'it' : 'them'}, ${sayDuration(counts.minutes)}: ${parts.join(', ')}.`;
 }
 
 const SHOWN = 7;
 
-interface FateBandProps {
-  readonly fate: Covered['fate'];
+interface WorkBandProps {
+  readonly band: BandOf;
   readonly count: number;
   readonly items: readonly Covered[];
+  /** Above its lines. */
+  readonly children: ReactNode;
 }
 
-function FateBand({ fate, count, items }: FateBandProps) {
+function WorkBand({ band, count, items, children }: WorkBandProps) {
   const [all, setAll] = useState(false);
   const today = useToday();
   if (count === 0) return null;
-  const [one, several, aside] = FATE_WORDS[fate];
+  const [one, several] = BAND_WORDS[band];
   // The same work on several days is one line, with all its days.
   const groups = [
-    ...groupBy(items, ({ work, about, to, why, state }) => [work, about, to?.name, why, state].join('\n')).values(),
+    ...groupBy(items, ({ work, about, to, why, state, fate }) =>
+      [work, about, to?.name, why, state, fate].join('\n'),
+    ).values(),
   ];
   const shown = all ? groups : groups.slice(0, SHOWN);
   const more = groups.length - shown.length;
   return (
-    <Band on="dialog" name={count === 1 ? one : several} count={count} asides={aside ? [aside] : []}>
+    <Band on="dialog" name={count === 1 ? one : several} count={count}>
+      {children}
       {shown.map((group) => {
         const first = group[0] as Covered;
         const minutes = group.reduce((sum, one) => sum + one.minutes, 0);
@@ -146,10 +174,8 @@ function FateBand({ fate, count, items }: FateBandProps) {
             </span>
             <span className="text-right">{sayDuration(minutes)}</span>
             <span className="min-w-0">
-              {first.to && fate === 'goes' ? <b className="font-semibold">{first.to.name}</b> : null}
-              <span className={`block text-note leading-4 text-ink-2 ${fate === 'goes' ? '' : 'pt-0.5'}`}>
-                {first.why}
-              </span>
+              <b className="font-semibold">{first.fate === 'goes' ? first.to?.name : FATE_WORDS[first.fate]}</b>
+              <span className="block text-note leading-4 text-ink-2">{first.why}</span>
             </span>
           </div>
         );

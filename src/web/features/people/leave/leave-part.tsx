@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { z } from 'zod';
 import type { Leave, LeaveImpact, LeaveInput } from '../../../../contract/index.ts';
-import { leaveInputSchema } from '../../../../contract/index.ts';
-import { dayOfIso, isoOfDay, plural } from '../../../../core/index.ts';
+import { leaveCoverSchema, leaveInputSchema } from '../../../../contract/index.ts';
+import { callNames, dayOfIso, isoOfDay, plural } from '../../../../core/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ProblemError } from '../../../kit/api.ts';
@@ -12,7 +12,7 @@ import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
 import { useLeaveActions, useLeaveOf } from './api.ts';
 import { LeaveImpactDialog } from './leave-impact-dialog.tsx';
 import { LeaveMonths } from './leave-months.tsx';
-import { sayCount, sayLeaveDays } from './leave-words.ts';
+import { sayAway, sayCount, sayLeaveCover, sayLeaveDays, sayLeaveSpan } from './leave-words.ts';
 
 interface LeavePartProps {
   readonly personId: string;
@@ -26,9 +26,10 @@ const draftSchema = z.object({
   days: z.object({ from: z.string(), to: z.string() }).nullable(),
   half: z.enum(['morning', 'afternoon']).nullable(),
   note: z.string(),
+  cover: leaveCoverSchema.nullable(),
 });
 type Draft = z.infer<typeof draftSchema>;
-const NOTHING: Draft = { days: null, half: null, note: '' };
+const NOTHING: Draft = { days: null, half: null, note: '', cover: null };
 
 /** When somebody is away: what was and is to come, and more of it, entered or asked for. */
 export function LeavePart({ personId, name, className = SECTION }: LeavePartProps) {
@@ -90,8 +91,10 @@ const STATE_WORDS = { asked: 'asked for', given: '', refused: 'refused' } as con
 
 /** What is asked for, refused, or still to come, each to be taken back by who may. */
 function LeaveLines({ leave, name }: { readonly leave: readonly Leave[]; readonly name: string }) {
-  const today = useToday();
+  const { people, today } = useWorkspace();
   const { takeBack } = useLeaveActions();
+  const called = callNames(people);
+  const nameOf = (id: string) => called.get(id) ?? 'somebody';
   const shown = leave.filter(
     ({ to, state }) => dayOfIso(to) >= today || (state === 'refused' && dayOfIso(to) >= today - 30),
   );
@@ -101,7 +104,14 @@ function LeaveLines({ leave, name }: { readonly leave: readonly Leave[]; readonl
         <li key={one.id} className="flex items-baseline gap-2 border-b border-line last:border-b-0">
           <span className={one.state === 'refused' ? 'text-ink-2 line-through' : ''}>{sayLeaveDays(one, today)}</span>
           <span className="min-w-0 flex-1 truncate text-note text-ink-2" title={one.note}>
-            {[one.half === null ? sayCount(one.days) : '', STATE_WORDS[one.state], one.note].filter(Boolean).join(', ')}
+            {[
+              one.half === null ? sayCount(one.days) : '',
+              STATE_WORDS[one.state],
+              sayLeaveCover(one.cover, nameOf),
+              one.note,
+            ]
+              .filter(Boolean)
+              .join(', ')}
           </span>
           {one.mayTakeBack && (
             <button
@@ -127,12 +137,13 @@ interface LeaveFormProps extends Omit<LeavePartProps, 'className'> {
 }
 
 function LeaveForm({ personId, name, isAsking, draft, onChange, onDone }: LeaveFormProps) {
+  const today = useToday();
   const { enter, impactOfEntering } = useLeaveActions();
   const [busy, setBusy] = useState(false);
   const [refusal, setRefusal] = useState<string | null>(null);
   const [impact, setImpact] = useState<LeaveImpact | null>(null);
-  const { days, half, note } = draft;
-  const input: LeaveInput = { from: days.from, to: days.to, half, note };
+  const { days, half, note, cover } = draft;
+  const input: LeaveInput = { from: days.from, to: days.to, half, note, cover: isAsking ? null : cover };
   const checked = leaveInputSchema.safeParse(input);
   const wrong = refusal ?? checked.error?.issues[0]?.message ?? null;
   const setDays = (next: Partial<LeaveFormProps['draft']['days']>) => {
@@ -164,9 +175,18 @@ function LeaveForm({ personId, name, isAsking, draft, onChange, onDone }: LeaveF
     <div className="mt-2 text-row leading-7">
       {impact && (
         <LeaveImpactDialog
-          title={`${name} is away`}
-          days={input}
+          title={sayAway(name, input, today)}
+          span={sayLeaveSpan(impact)}
           impact={impact}
+          cover={{
+            of: personId,
+            chosen: cover,
+            onChoose: (next) =>
+              void run(async () => {
+                onChange({ ...draft, cover: next });
+                setImpact(await impactOfEntering(personId, { ...input, cover: next }));
+              }),
+          }}
           words="Enter the leave"
           busy={busy}
           onSave={() => void save()}

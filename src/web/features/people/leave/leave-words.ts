@@ -1,7 +1,9 @@
-import type { Leave } from '../../../../contract/index.ts';
+import type { Leave, LeaveImpact } from '../../../../contract/index.ts';
 import {
   type CivilDay,
+  type CoverChoice,
   dayOfIso,
+  type LeaveCover,
   monthIndexOf,
   plural,
   weekdayOf,
@@ -17,8 +19,19 @@ export function sayLeaveDays({ from, to, half }: Pick<Leave, 'from' | 'to' | 'ha
   return from === to ? day(from) : sayDays(dayOfIso(from), dayOfIso(to), today);
 }
 
+/** "Nadia Orme is away from Tue 15 to Sat 19 Dec", "… is away the morning of Tue 1 Dec" */
+export function sayAway(name: string, days: Pick<Leave, 'from' | 'to' | 'half'>, today: CivilDay): string {
+  return `${name} is away ${days.half === null && days.from !== days.to ? 'from ' : ''}${sayLeaveDays(days, today)}`;
+}
+
+/** "7 working days and 3 holidays" */
+export function sayLeaveSpan({ days, holidays }: Pick<LeaveImpact, 'days' | 'holidays'>): string {
+  const worked = days === 0.5 ? 'Half a working day' : plural(days, 'working day');
+  return `${worked}${holidays > 0 ? ` and ${plural(holidays, 'holiday')}` : ''}`;
+}
+
 /** Days in a row; of one month its name stands once: "Tue 15 to Sat 19 Dec". */
-function sayDays(from: CivilDay, to: CivilDay, today: CivilDay): string {
+export function sayDays(from: CivilDay, to: CivilDay, today: CivilDay): string {
   const isShort = monthIndexOf(from) === monthIndexOf(to) && waysShown().dateOrder === 'day first';
   const first = isShort ? `${weekdayShort(weekdayOf(from))} ${yearMonthDay(from).day}` : sayDay(from, today);
   return `${first} to ${sayDay(to, today)}`;
@@ -33,6 +46,16 @@ export function sayDayList(days: readonly CivilDay[], today: CivilDay): string {
     else runs.push({ from: day, to: day });
   }
   return runs.map(({ from, to }) => (from === to ? sayDay(from, today) : sayDays(from, to, today))).join(', ');
+}
+
+const CHOICE_WORDS = { next: 'the next', deputy: 'whoever takes over', nobody: 'nobody' } as const;
+
+/** "turns to the next, by name to Kit"; nothing where it is as the work itself says. */
+export function sayLeaveCover(cover: LeaveCover | null, nameOf: (id: string) => string): string {
+  const say = (choice: CoverChoice) => (typeof choice === 'string' ? CHOICE_WORDS[choice] : nameOf(choice.personId));
+  return [cover?.turns && `turns to ${say(cover.turns)}`, cover?.name && `by name to ${say(cover.name)}`]
+    .filter(Boolean)
+    .join(', ');
 }
 
 /** "5 days", "half a day" */

@@ -9,7 +9,18 @@ export const useTeam = () => useAnswer(peopleAddresses.list, {});
 /** Ways to change people; each throws a ProblemError when it is refused. */
 export function useTeamActions() {
   const refresh = useRefresh();
-  const afterwards = () => refresh('/team', '/workspace', '/people/', '/tideline');
+  const afterwards = () =>
+    refresh(
+      '/team',
+      '/workspace',
+      '/people/',
+      '/tideline',
+      '/colleagues',
+      '/shifts',
+      '/workload',
+      '/schedules',
+      '/tasks/',
+    );
   const at = (personId: string) => ({ params: { personId } });
   return {
     add: async (input: PersonInput & { invite: boolean }): Promise<Member> => {
@@ -26,6 +37,8 @@ export function useTeamActions() {
       await afterwards();
       sayDone(`Saved what is known of ${member.name}.`, changeId);
     },
+    impactOfChanging: (personId: string, input: PersonInput & { version: number }) =>
+      ask(peopleAddresses.impactOfChanging, { ...at(personId), body: input }),
     invite: async (personId: string): Promise<void> => {
       const { email } = await ask(peopleAddresses.invite, at(personId));
       await afterwards();

@@ -4,6 +4,7 @@ import { useToday } from '../../../app/shell/workspace.tsx';
 import { CloseButton, SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
 import { sayDay } from '../../../kit/ways.ts';
 import { LeavePart } from '../leave/leave-part.tsx';
+import { ClockPart } from './clock-part.tsx';
 import { WeekBars } from './week-bars.tsx';
 
 /** What everybody may know of a colleague. */
@@ -22,6 +23,7 @@ export function MemberFacts({ member, onClose }: { readonly member: Member; read
         </div>
         <CloseButton onClose={onClose} />
       </header>
+      <ClockPart member={member} />
       <section className={SECTION}>
         <SectionTitle>How to reach</SectionTitle>
         <p className="text-row leading-6">{email ?? 'no mail address is known'}</p>

@@ -7,6 +7,7 @@ import { FieldError } from '../../../kit/field-error.tsx';
 import { NamesBlank } from '../../../kit/names-blank.tsx';
 import { Picker } from '../../../kit/picker.tsx';
 import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
+import { SingleDays } from './single-days.tsx';
 import { TicketsBlank } from './tickets-blank.tsx';
 import { WeekBlanks } from './week-blanks.tsx';
 
@@ -83,8 +84,14 @@ export function MemberForm({ draft, personId, signsIn, at, onChange }: MemberFor
         <Faults messages={[at('email'), at('telephone')]} />
       </Sentences>
       <Sentences name="Week">
-        <WeekBlanks hours={draft} onChange={set} />
-        <Faults messages={[at('weeks')]} />
+        <WeekBlanks hours={draft} roles={draft.roles} onChange={set} />
+        <Faults messages={[at('weeks'), at('shifts')]} />
+        <SingleDays
+          changes={draft.shiftChanges}
+          roles={draft.roles}
+          onChange={(shiftChanges) => set({ shiftChanges })}
+        />
+        <Faults messages={[at('shiftChanges')]} />
       </Sentences>
       <Sentences name="Here">
         from{' '}

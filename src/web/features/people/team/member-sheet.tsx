@@ -1,7 +1,13 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { type Member, type PersonInput, personFieldsSchema, personInputSchema } from '../../../../contract/index.ts';
-import { dayOfIso, hasLeftBy, isoOfDay, sayRoles } from '../../../../core/index.ts';
+import {
+  type LeaveImpact,
+  type Member,
+  type PersonInput,
+  personFieldsSchema,
+  personInputSchema,
+} from '../../../../contract/index.ts';
+import { dayOfIso, daysOfOtherHours, hasLeftBy, isoOfDay, plural, sayRoles } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { RecordFoot, useRecordForm } from '../../../kit/record-form.tsx';
@@ -9,8 +15,11 @@ import { CloseButton, SECTION, SideSheet } from '../../../kit/side-sheet.tsx';
 import { Skeleton } from '../../../kit/states.tsx';
 import { sayDay } from '../../../kit/ways.ts';
 import { LastChanged } from '../../history/last-changed.tsx';
+import { LeaveImpactDialog } from '../leave/leave-impact-dialog.tsx';
 import { LeavePart } from '../leave/leave-part.tsx';
+import { sayDayList } from '../leave/leave-words.ts';
 import { useTeam, useTeamActions } from './api.ts';
+import { ClockPart } from './clock-part.tsx';
 import { MemberFacts } from './member-facts.tsx';
 import { MemberForm } from './member-form.tsx';
 import { SigningIn } from './signing-in.tsx';
@@ -57,12 +66,13 @@ function useMemberForm(member: Member | null) {
   const { weekMinutes } = useWorkspace();
   const initial = useMemo<Draft>(() => {
     if (member) {
-      const { id: _, signsIn: __, invitedUntil: ___, loads: ____, ...written } = member;
+      const { id: _, signsIn: __, invitedUntil: ___, loads: ____, nextTurn: _____, ...written } = member;
       return written;
     }
     return {
       ...{ name: '', email: null, telephone: '', roles: [], team: null, access: 'member', worksFrom: null },
-      ...{ worksUntil: null, deputyId: null, tickets: [], weeksFrom: isoOfDay(today), version: 0 },
+      ...{ worksUntil: null, deputyId: null, tickets: [], weeksFrom: isoOfDay(today), shifts: [], shiftChanges: [] },
+      version: 0,
       weeks: [[...weekMinutes]],
     };
   }, [member, today, weekMinutes]);
@@ -74,18 +84,42 @@ function useMemberForm(member: Member | null) {
 
 function Editor({ member, onClose }: { readonly member: Member | null; readonly onClose: () => void }) {
   const navigate = useNavigate();
-  const { add, change: save } = useTeamActions();
+  const { add, change: save, impactOfChanging } = useTeamActions();
   const form = useMemberForm(member);
   const { version, ...input } = form.draft;
+  const today = useToday();
+  const [looking, setLooking] = useState<LeaveImpact | null>(null);
+  const keep = async (id: string) => {
+    await save(id, { ...input, version });
+    setLooking(null);
+  };
   const submit = (invite: boolean) =>
     void form.save(async () => {
-      if (member) return save(member.id, { ...input, version });
+      if (member && daysOfOtherHours(member.shiftChanges, input.shiftChanges, today).length > 0) {
+        const impact = await impactOfChanging(member.id, { ...input, version });
+        if (isNews(impact, input)) {
+          setLooking(impact);
+          return false;
+        }
+      }
+      if (member) return keep(member.id);
       const added = await add({ ...input, invite });
       void navigate(`/team/${added.id}`, { replace: true });
     });
   useKeys([{ key: 'Mod+Enter', says: 'Save', run: () => submit(false) }]);
   return (
     <>
+      {member && looking && (
+        <LeaveImpactDialog
+          title={`Other hours of ${member.name}: ${sayDayList(daysOfOtherHours(member.shiftChanges, input.shiftChanges, today), today)}`}
+          span={plural(looking.days, 'day')}
+          impact={looking}
+          words="Save"
+          busy={form.busy}
+          onSave={() => void form.save(() => keep(member.id))}
+          onClose={() => setLooking(null)}
+        />
+      )}
       <header className={`${SECTION} flex items-start gap-2`}>
         <div className="min-w-0 flex-1">
           <h2 className="text-title leading-6.5">{form.draft.name || 'Somebody new'}</h2>
@@ -96,6 +130,7 @@ function Editor({ member, onClose }: { readonly member: Member | null; readonly 
         <CloseButton onClose={onClose} />
       </header>
       {form.meanwhile}
+      {member && <ClockPart member={member} />}
       {member && <SigningIn member={member} />}
       {member && <LeavePart key={member.id} personId={member.id} name={member.name} />}
       <MemberForm
@@ -141,6 +176,11 @@ function Editor({ member, onClose }: { readonly member: Member | null; readonly 
       </RecordFoot>
     </>
   );
+}
+
+/** Whether work of the days is somebody else's then, or stays theirs though they do not work. */
+function isNews({ counts: { goes, offered, nobody, dropped, stays } }: LeaveImpact, { shiftChanges }: PersonInput) {
+  return goes + offered + nobody + dropped > 0 || (stays > 0 && shiftChanges.some(({ shifts }) => shifts.length === 0));
 }
 
 /** Where everything that somebody holds is given to others. */

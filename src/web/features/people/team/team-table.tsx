@@ -1,19 +1,24 @@
 import { useNavigate, useParams } from 'react-router';
-import type { Leave, Member } from '../../../../contract/index.ts';
+import type { Clocking, Leave, Member } from '../../../../contract/index.ts';
 import {
   callNames,
   dayOfIso,
   groupBy,
   hasLeftBy,
   isHereOn,
+  isoOfDay,
   minutesAWeek,
+  ordinal,
+  type Shift,
   sayDayHours,
   sayRoles,
   weekInPattern,
 } from '../../../../core/index.ts';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
-import { sayDay, sayDayOfMonth } from '../../../kit/ways.ts';
+import { sayDay, sayDayOfMonth, sayNear } from '../../../kit/ways.ts';
+import { sayOn } from '../clock/clock-line.tsx';
 import { sayCount, sayLeaveDays } from '../leave/leave-words.ts';
+import { sayShifts, shiftsOf } from './shift-words.ts';
 import type { Grouping } from './team-page.tsx';
 import { WeekBars } from './week-bars.tsx';
 
@@ -24,17 +29,21 @@ interface TeamTableProps {
   readonly grouping: Grouping;
   /** Leave that is not over, by person. */
   readonly leave: ReadonlyMap<string, readonly Leave[]>;
+  /** Who is on now, by person. */
+  readonly onNow: ReadonlyMap<string, Clocking>;
 }
 
 /** As many columns as the table has room for beside an open sheet. */
 const COLUMNS =
-  'grid grid-cols-[92px_minmax(140px,1.1fr)_92px_52px_92px_92px_minmax(90px,0.8fr)_minmax(150px,1.1fr)_minmax(150px,1.1fr)] items-center gap-x-3 pr-5 @max-[1060px]:grid-cols-[92px_minmax(140px,1.1fr)_92px_52px_92px_92px_minmax(90px,0.8fr)_minmax(150px,1.1fr)] @max-[920px]:grid-cols-[92px_minmax(140px,1.1fr)_92px_52px_92px_92px_minmax(130px,1.1fr)] @max-[660px]:grid-cols-[minmax(0,1fr)_100px] @max-[660px]:px-4';
+  'grid grid-cols-[92px_minmax(140px,1.1fr)_92px_52px_92px_92px_minmax(90px,0.8fr)_minmax(150px,1.1fr)_minmax(110px,0.8fr)_minmax(150px,1.1fr)] items-center gap-x-3 pr-5 @max-[1180px]:grid-cols-[92px_minmax(140px,1.1fr)_92px_52px_92px_92px_minmax(90px,0.8fr)_minmax(150px,1.1fr)_minmax(150px,1.1fr)] @max-[1060px]:grid-cols-[92px_minmax(140px,1.1fr)_92px_52px_92px_92px_minmax(90px,0.8fr)_minmax(150px,1.1fr)] @max-[920px]:grid-cols-[92px_minmax(140px,1.1fr)_92px_52px_92px_92px_minmax(130px,1.1fr)] @max-[660px]:grid-cols-[minmax(0,1fr)_100px] @max-[660px]:px-4';
+/** Where it is widest. */
+const WIDEST = '@max-[1180px]:hidden';
 const WIDE = '@max-[1060px]:hidden';
 const ROOMY = '@max-[920px]:hidden';
 const MIDDLE = '@max-[660px]:hidden';
 
 /** People in groups, a line each; those who have left stand at the end. */
-export function TeamTable({ members, weeks, grouping, leave }: TeamTableProps) {
+export function TeamTable({ members, weeks, grouping, leave, onNow }: TeamTableProps) {
   const today = useToday();
   const here = members.filter((member) => !hasLeftBy(member, today));
   const left = members.filter((member) => hasLeftBy(member, today));
@@ -42,7 +51,7 @@ export function TeamTable({ members, weeks, grouping, leave }: TeamTableProps) {
     ([a], [b]) => Number(a === '') - Number(b === '') || a.localeCompare(b),
   );
   return (
-    <div className="@container min-h-0 flex-1 overflow-y-auto border-t border-line-2">
+    <div className="@container min-h-0 flex-1 overflow-y-auto border-t border-line-2 max-[720px]:flex-none max-[720px]:overflow-visible">
       <div
         className={`${COLUMNS} sticky top-0 z-1 h-7 border-b border-line-2 bg-base-100 text-note text-ink-2`}
         aria-hidden
@@ -58,13 +67,14 @@ export function TeamTable({ members, weeks, grouping, leave }: TeamTableProps) {
         ))}
         <span className={ROOMY}>team</span>
         <span className={MIDDLE}>away next, covered by</span>
+        <span className={WIDEST}>next turn, place</span>
         <span className={WIDE}>telephone and mail</span>
       </div>
       {groups.map(([name, people]) => (
-        <Group key={name} name={name || 'none yet'} people={people} leave={leave} />
+        <Group key={name} name={name || 'none yet'} people={people} leave={leave} onNow={onNow} />
       ))}
       <Sum members={here} />
-      {left.length > 0 && <Group name="left" people={left} leave={leave} />}
+      {left.length > 0 && <Group name="left" people={left} leave={leave} onNow={onNow} />}
     </div>
   );
 }
@@ -84,18 +94,16 @@ function Group({
   name,
   people,
   leave,
-}: {
-  readonly name: string;
-  readonly people: readonly Member[];
-  readonly leave: TeamTableProps['leave'];
-}) {
+  onNow,
+}: Pick<TeamTableProps, 'leave' | 'onNow'> & { readonly name: string; readonly people: readonly Member[] }) {
   return (
     <section aria-label={name} className="border-b border-line-2">
       {people.map((member, i) => (
         <Line
           key={member.id}
           member={member}
-          away={awayNext(leave.get(member.id) ?? [])}
+          leave={leave.get(member.id) ?? []}
+          now={onNow.get(member.id)}
           group={i === 0 ? name : null}
         />
       ))}
@@ -105,20 +113,27 @@ function Group({
 
 function Line({
   member,
-  away,
+  leave,
+  now,
   group,
 }: {
   readonly member: Member;
-  readonly away: Leave | null;
+  readonly leave: readonly Leave[];
+  readonly now: Clocking | undefined;
   readonly group: string | null;
 }) {
-  const { today, people } = useWorkspace();
+  const { today, people, workingCalendar } = useWorkspace();
   const navigate = useNavigate();
   const { personId } = useParams();
   const isOpen = member.id === personId;
-  const { name, weeks, weeksFrom, roles, team, telephone, email } = member;
+  const { name, weeks, weeksFrom, roles, team, telephone, email, nextTurn } = member;
   const [, ...others] = roles;
-  const deputy = callNames(people).get(member.deputyId ?? '');
+  const away = awayNext(leave);
+  const shifts = shiftsOf(member, leave, today, workingCalendar.holidayName(today) !== undefined);
+  // Chosen for the leave that is next, else as a rule.
+  const chosen = away?.cover?.name ?? 'deputy';
+  const covers = typeof chosen === 'string' ? member.deputyId : chosen.personId;
+  const cover = chosen === 'nobody' ? 'nobody' : callNames(people).get(covers ?? '');
   return (
     <>
       {group !== null && <h2 className="hidden px-4 pt-2 text-row text-primary @max-[660px]:block">{group}</h2>}
@@ -139,7 +154,9 @@ function Line({
           >
             {name}
           </button>
-          <span className="block truncate text-note leading-4 text-ink-2">{sayStanding(member, today)}</span>
+          <span className="block truncate text-note leading-4 text-ink-2">
+            {sayStanding(member, now, shifts, today)}
+          </span>
         </span>
         <span className={MIDDLE}>
           <WeekBars week={weeks[weekInPattern({ weeks, from: weeksFrom }, today)] ?? []} />
@@ -163,11 +180,21 @@ function Line({
           <span className="block truncate text-note text-ink-2">
             {[
               away ? (away.state === 'asked' ? 'asked for' : sayCount(away.days)) : '',
-              deputy ? `covered by ${deputy}` : '',
+              cover ? `covered by ${cover}` : '',
             ]
               .filter(Boolean)
               .join(', ')}
           </span>
+        </span>
+        <span className={`${WIDEST} min-w-0 leading-4`}>
+          {nextTurn && (
+            <>
+              <span className="block truncate">{sayNear(dayOfIso(nextTurn.on), today)}</span>
+              <span className="block truncate text-note text-ink-2" title={nextTurn.work}>
+                {ordinal(nextTurn.place)}, {nextTurn.work}
+              </span>
+            </>
+          )}
         </span>
         <span className={`${WIDE} min-w-0 leading-4`}>
           <span className="block truncate">{telephone}</span>
@@ -186,13 +213,21 @@ function awayNext(leave: readonly Leave[]): Leave | null {
 const isAwayOn = (leave: Leave | null, day: number): boolean =>
   leave?.state === 'given' && dayOfIso(leave.from) <= day && day <= dayOfIso(leave.to);
 
-/** "member", "planner, invited", "member, comes Sun 6 Dec". */
-function sayStanding(member: Member, today: number): string {
+/** "member, on since 06:55", "member, 07:00–15:00", "planner, invited", "member, comes Sun 6 Dec". */
+function sayStanding(
+  member: Member,
+  now: Clocking | undefined,
+  shifts: readonly Shift[] | null,
+  today: number,
+): string {
   const { access, signsIn, worksFrom, worksUntil } = member;
   const parts: string[] = [access];
   if (worksUntil !== null && hasLeftBy(member, today)) return `left ${sayDay(dayOfIso(worksUntil), today)}`;
   if (worksFrom !== null && !isHereOn(member, today)) parts.push(`comes ${sayDay(dayOfIso(worksFrom), today)}`);
   else if (worksUntil !== null) parts.push(`until ${sayDay(dayOfIso(worksUntil), today)}`);
+  else if (now) parts.push(`on since ${sayOn(now.on, isoOfDay(today))}`);
+  else if (shifts === null && minutesAWeek(member) > 0) parts.push('off today');
+  else if (shifts !== null && shifts.length > 0) parts.push(sayShifts(shifts));
   if (signsIn === 'no') parts.push('does not sign in');
   else if (signsIn !== 'yes') parts.push(signsIn);
   return parts.join(', ');
@@ -209,7 +244,7 @@ function Load({ minutes, capacity, className }: LoadProps) {
   const isOver = minutes > capacity;
   const share = capacity === 0 ? 0 : Math.min(1, minutes / capacity);
   return (
-    <span className={`text-right leading-4 ${className}`}>
+    <span className={`text-right leading-4 whitespace-nowrap ${className}`}>
       <span className={isOver ? 'font-bold' : ''}>{tenths(minutes)}</span>
       <span className="text-note text-ink-2"> of {tenths(capacity)}</span>
       <span className="relative ml-auto block h-1 w-[76px] bg-base-300">

@@ -78,6 +78,7 @@ describe('tickets that work asks for', () => {
       team: null,
       weeks: [[450, 450, 450, 450, 450, 0, 0]],
       weeksFrom: '2026-11-23',
+      ...{ shifts: [], shiftChanges: [] },
       worksFrom: null,
     },
     ...{ worksUntil: null, leave: [], tickets, deputyId: null },

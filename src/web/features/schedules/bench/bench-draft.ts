@@ -20,6 +20,7 @@ import {
   stretchAt,
   withTimes,
 } from '../../../../core/index.ts';
+import { withRule } from '../../templates/older-draft.ts';
 import { ruleOf } from '../rule/rule-choices.ts';
 
 /** What stands on the bench; `templateId` is empty until one is chosen. */
@@ -33,14 +34,6 @@ export const benchDraftSchema = z.preprocess(
   withRule,
   scheduleInputSchema.safeExtend({ version: z.number(), templateId: z.string() }),
 );
-
-/** One that was kept before schedules had a rule of who does it said a person. */
-function withRule(kept: unknown): unknown {
-  const isOlder = typeof kept === 'object' && kept !== null && 'assigneeId' in kept && !('assignment' in kept);
-  if (!isOlder) return kept;
-  const { assigneeId, ...others } = kept;
-  return { ...others, assignment: givenTo(typeof assigneeId === 'string' ? assigneeId : null) };
-}
 
 /** What a new schedule begins from. */
 export interface Beginning {
@@ -64,7 +57,7 @@ export function freshDraft(
     templateId,
     clientId: task?.client?.id ?? clientId,
     assetId: task?.asset?.id ?? assetId,
-    assignment: givenTo(task?.assignee?.id ?? template?.assigneeId ?? null),
+    assignment: task?.assignee ? givenTo(task.assignee.id) : (template?.assignment ?? givenTo(null)),
     recurrence: likeOf(like, task ? dayOfIso(task.on) : today),
     timing: { ...PLAIN_TIMING, appears: { amount: -1, unit: 'workingDay' } },
     overlap: { kind: 'add' },

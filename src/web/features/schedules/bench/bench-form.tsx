@@ -45,7 +45,7 @@ export function BenchForm({ draft, stretch, templates, problem, title, who, onCh
             onChange({
               ...draft,
               templateId,
-              assignment: assignment.kind === 'nobody' ? givenTo(chosen?.assigneeId ?? null) : assignment,
+              assignment: assignment.kind === 'nobody' ? (chosen?.assignment ?? givenTo(null)) : assignment,
             });
           }}
         />{' '}

@@ -31,6 +31,7 @@ import {
   remarks,
   type SetPart,
   type SetTask,
+  type Step,
   sayRule,
   setParts,
   tasksOfSet,
@@ -45,7 +46,7 @@ import { useTemplate } from '../../templates/api.ts';
 import { useWholeSchedules } from '../api.ts';
 import type { RehearsalWords } from '../rehearsal/rehearsal-lines.ts';
 import type { RehearsalQuestion } from '../rehearsal/rehearsal-worker.ts';
-import { assignerOf, NOT_KNOWN_YET, peopleFor, remembered, workBeside } from '../who.ts';
+import { assignerOf, NOT_KNOWN_YET, partsFor, remembered, workBeside } from '../who.ts';
 import { type BenchDraft, draftOf, plannedOf } from './bench-draft.ts';
 
 /** What the draft gives, computed by the core at every change. */
@@ -105,7 +106,7 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
   const { today, workingCalendar, horizonDays, name, people } = useWorkspace();
   const forWhom = useForWhom(draft);
   const colleagues = useColleagues(schedule?.id ?? null);
-  const usualPersonId = useUsualPerson(draft);
+  const usualPersonId = useUsualPerson(draft, whole?.steps ?? []);
   return useMemo(() => {
     const template = templates.find(({ id }) => id === draft.templateId);
     const parts = setParts(
@@ -154,13 +155,12 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
         type: template?.workType ?? null,
       }) ||
       (template?.name ?? 'New schedule');
+    const ofParts = partsFor(who, workingCalendar);
     const owed = admitted(
       occurrencesWithinHorizon(planned, workingCalendar, { from: today, upTo: today + horizonDays, parts: set.parts }),
       draft.overlap,
       [],
-    ).now.flatMap((occurrence) =>
-      tasksOfSet(occurrence, set.parts, workingCalendar, whose(occurrence), peopleFor(who)),
-    );
+    ).now.flatMap((occurrence) => tasksOfSet(occurrence, set.parts, workingCalendar, whose(occurrence), ofParts));
     return {
       ...names,
       title: template
@@ -239,9 +239,10 @@ function nextOfEach(coming: readonly PlannedOccurrence[], whose: Assigner): Read
   return next;
 }
 
-/** Whoever looks after the client of a draft, where its rule asks for that: null for nobody, undefined until it is known. */
-function useUsualPerson({ assignment, clientId }: BenchDraft): string | null | undefined {
-  const isAsked = assignment.kind === 'usualPerson' && clientId !== null;
+/** Whoever looks after the client of a draft, where its rule or a step asks for that: null for nobody, undefined until it is known. */
+function useUsualPerson({ assignment, clientId }: BenchDraft, steps: readonly Step[]): string | null | undefined {
+  const isOfStep = steps.some((step) => step.kind === 'task' && step.assignee.by === 'usualPerson');
+  const isAsked = (assignment.kind === 'usualPerson' || isOfStep) && clientId !== null;
   const { data } = useAnswer(directoryAddresses.client, isAsked ? { params: { clientId } } : null);
   return isAsked ? data?.usualPersonId : null;
 }

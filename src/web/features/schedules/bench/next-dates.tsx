@@ -20,7 +20,7 @@ import { Pennant } from '../../../kit/pennant.tsx';
 import { sayDay, sayShortDay, sayTime, sayTimeSpan } from '../../../kit/ways.ts';
 import type { RehearsalWords } from '../rehearsal/rehearsal-lines.ts';
 import type { RehearsalQuestion } from '../rehearsal/rehearsal-worker.ts';
-import { peopleFor } from '../who.ts';
+import { partsFor } from '../who.ts';
 import { sayWho } from '../who-words.ts';
 import { kindOf } from './who-faces.ts';
 
@@ -39,8 +39,9 @@ export function NextDates({ occurrences, whose, isNarrow, set, titleOf }: NextDa
   const { workingCalendar, people, today } = useWorkspace();
   const called = callNames(people);
   const nameOf = (id: string) => called.get(id) ?? 'somebody';
+  const ofParts = partsFor(set.who, workingCalendar);
   const steps = (occurrence: DatedOccurrence) =>
-    tasksOfSet(occurrence, set.parts, workingCalendar, whose(occurrence), peopleFor(set.who))
+    tasksOfSet(occurrence, set.parts, workingCalendar, whose(occurrence), ofParts)
       // Where each of several has one, it stands there once.
       .filter(({ part }, i, all) => part.key !== MAIN_PART && all.findIndex((one) => one.part.key === part.key) === i)
       .sort((a, b) => a.due - b.due);

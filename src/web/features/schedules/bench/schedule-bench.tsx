@@ -215,6 +215,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
           >
             <WhatThisMakes
               plan={plan}
+              ownId={schedule?.id ?? null}
               draft={shown}
               stretch={Math.min(stretch, shown.revisions.length)}
               edit={edit}

@@ -14,6 +14,7 @@ import {
   peopleHere,
   phraseParts,
   planYear,
+  type SetTask,
   sayHours,
   sayWhy,
   stretchAt,
@@ -29,6 +30,7 @@ import { Figure } from '../../../kit/figure.tsx';
 import { sayDate, sayDay, sayTime, sayTimeSpan, waysShown } from '../../../kit/ways.ts';
 import { hasSeveral } from '../who.ts';
 import { type YearEdit, YearView } from '../year/year-view.tsx';
+import { useAtOnce } from './at-once.ts';
 import { type BenchDraft, withRecurrence } from './bench-draft.ts';
 import type { BenchPlan } from './bench-plan.ts';
 import { NextDates } from './next-dates.tsx';
@@ -37,6 +39,8 @@ import { YearOfPeople } from './year-of-people.tsx';
 
 interface WhatThisMakesProps {
   readonly plan: BenchPlan;
+  /** Of the schedule that is changed; null for a new one. */
+  readonly ownId: string | null;
   readonly draft: BenchDraft;
   readonly stretch: number;
   readonly edit: YearEdit | null;
@@ -45,9 +49,12 @@ interface WhatThisMakesProps {
   readonly onRehearse: () => void;
 }
 
+const NOTHING_OWED: readonly SetTask[] = [];
+
 /** The rule as a sentence, three figures, the year, what a careful reader would remark, and the next dates. */
 export const WhatThisMakes = memo(function WhatThisMakes({
   plan,
+  ownId,
   draft,
   stretch,
   edit,
@@ -55,6 +62,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
   onRehearse,
 }: WhatThisMakesProps) {
   const { today, yearStarts } = useWorkspace();
+  const meets = useAtOnce(plan.kind === 'plan' ? plan.owed : NOTHING_OWED, ownId);
   if (plan.kind === 'problem') {
     return (
       <div className="max-w-[560px] pt-1">
@@ -82,7 +90,7 @@ export const WhatThisMakes = memo(function WhatThisMakes({
             From {sayDate(dayOfIso(from))}: {writePhrase(recurrence, { start: 'unsaid', yearStarts })}.
           </li>
         ))}
-        {plan.remarks.map(({ kind, text, dates: [sooner] }) => (
+        {[...plan.remarks, ...meets].map(({ kind, text, dates: [sooner] }) => (
           <li key={text}>
             {text}
             {kind === 'begins late' && sooner !== undefined && edit && (

@@ -81,7 +81,7 @@ const BY_NAME = 'people';
 /** A role, a team, or people by name. */
 export function GroupBlank({ group, onChange }: { readonly group: Group; readonly onChange: (group: Group) => void }) {
   const { roles, teams, people, staff, me } = useWorkspace();
-  const chosen = group.of === 'people' ? BY_NAME : groupKey(group);
+  const chosen = group.of === 'people' ? BY_NAME : group.of === 'role' ? `role ${group.role}` : groupKey(group);
   const options = [
     ...roles.map((role) => ({ key: `role ${role}`, name: role, group: 'roles' })),
     ...teams.map((team) => ({ key: `team ${team}`, name: `team ${team}`, group: 'teams' })),
@@ -98,10 +98,31 @@ export function GroupBlank({ group, onChange }: { readonly group: Group; readonl
         onChoose={(key) => {
           if (key === BY_NAME) onChange({ of: 'people', ids: members.length > 0 ? members : [me.id] });
           else if (key === 'everyone') onChange({ of: 'everyone' });
-          else if (key.startsWith('role ')) onChange({ of: 'role', role: key.slice(5) });
+          else if (key.startsWith('role '))
+            onChange({
+              of: 'role',
+              role: key.slice(5),
+              ...(group.of === 'role' && group.onShift ? { onShift: true } : {}),
+            });
           else onChange({ of: 'team', team: key.slice(5) });
         }}
       />
+      {group.of === 'role' && (
+        <>
+          {' '}
+          <ChoiceBlank
+            label="Whether they must be on shift"
+            value={group.onShift ? 'on shift' : 'there'}
+            options={[
+              ['there', 'who is there'],
+              ['on shift', 'who is on shift then'],
+            ]}
+            onChange={(value) =>
+              onChange({ of: 'role', role: group.role, ...(value === 'on shift' ? { onShift: true } : {}) })
+            }
+          />
+        </>
+      )}
       {group.of === 'people' ? (
         <>
           {' '}

@@ -5,12 +5,12 @@ import {
   makeCalendar,
   PLAIN_TIMING,
   parsePhrase,
-  peopleHere,
   rehearsedLines,
   type Step,
   setParts,
   type Timing,
 } from '../../../../core/index.ts';
+import { partsFor } from '../who.ts';
 import { csvOf, icsOf, pasteOf } from './rehearsal-files.ts';
 import { rehearsalLine } from './rehearsal-lines.ts';
 
@@ -25,7 +25,7 @@ const plan = (phrase: string, timing: Partial<Timing> = {}, steps: readonly Step
       timing: { ...PLAIN_TIMING, ...timing },
       exceptions: [{ kind: 'add', date: '2026-12-30' }],
     },
-    { parts: parts(steps), whose: () => ({ kind: 'nobody', why: null }), people: peopleHere([]) },
+    { parts: parts(steps), whose: () => ({ kind: 'nobody', why: null }), ofParts: partsFor(null, calendar) },
     calendar,
     dayOfIso('2026-12-01'),
     dayOfIso('2026-12-31'),

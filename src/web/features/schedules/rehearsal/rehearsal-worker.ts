@@ -6,7 +6,7 @@ import {
   type SetPart,
   within,
 } from '../../../../core/index.ts';
-import { assignerOf, NOT_KNOWN_YET, peopleFor, type WhoQuestion } from '../who.ts';
+import { assignerOf, NOT_KNOWN_YET, partsFor, type WhoQuestion } from '../who.ts';
 
 /** A question to the worker: the plan of a schedule over a span. */
 export interface RehearsalQuestion {
@@ -35,7 +35,13 @@ self.onmessage = ({ data }: MessageEvent<RehearsalQuestion>) => {
       plan: within(REHEARSAL_STEPS, () => {
         const working = makeCalendar(calendar);
         const whose = set.who ? assignerOf(set.who, schedule, working) : NOT_KNOWN_YET;
-        return rehearsedLines(schedule, { parts: set.parts, whose, people: peopleFor(set.who) }, working, from, to);
+        return rehearsedLines(
+          schedule,
+          { parts: set.parts, whose, ofParts: partsFor(set.who, working) },
+          working,
+          from,
+          to,
+        );
       }),
     };
     self.postMessage(answer);

@@ -1,8 +1,6 @@
-import { useState } from 'react';
 import { joinAnd, PHRASE_HABITS, type PhraseHabits } from '../../../../core/index.ts';
-import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
-import { ProblemError } from '../../../kit/api.ts';
+import { useTrying } from '../../../kit/use-trying.ts';
 import { useSettingsActions } from '../../settings/api.ts';
 import { sayHabit } from '../../settings/settings-changes.ts';
 
@@ -16,23 +14,16 @@ interface HabitLineProps {
 export function HabitLine({ habits, onDone }: HabitLineProps) {
   const { may } = useWorkspace();
   const { settle } = useSettingsActions();
-  const [busy, setBusy] = useState(false);
+  const { busy, trying } = useTrying();
   const said = joinAnd(
     PHRASE_HABITS.filter((habit) => habits[habit] !== undefined).map((habit) => sayHabit(habit, habits[habit])),
   );
   if (said === '' || !may('settings')) return null;
-  const remember = async () => {
-    setBusy(true);
-    try {
+  const remember = () =>
+    trying(async () => {
       await settle(habits, `${said}, for everybody here.`);
       onDone();
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error;
-      sayTrouble(error);
-    } finally {
-      setBusy(false);
-    }
-  };
+    });
   return (
     <p className="mt-1 text-note leading-5" role="status">
       {said}.{' '}

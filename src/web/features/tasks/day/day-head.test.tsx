@@ -9,7 +9,7 @@ import { DayHead } from './day-head.tsx';
 
 const today = dayOfIso('2026-11-24');
 const sheetOf = (other: Partial<DaySheet>): DaySheet => ({
-  person: { ...NADIA, capacityMinutes: 240 },
+  person: { ...NADIA, capacityMinutes: 240, shifts: [], hasShifts: false },
   date: '2026-11-24',
   late: [],
   thisDay: [],

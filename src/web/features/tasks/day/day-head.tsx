@@ -1,4 +1,5 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { lazy, Suspense } from 'react';
 import type { DaySheet, TaskLine } from '../../../../contract/index.ts';
 import {
   type CivilDay,
@@ -12,6 +13,8 @@ import {
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DayButton } from '../../../kit/day-button.tsx';
 import { waysShown } from '../../../kit/ways.ts';
+
+const OwnClock = lazy(() => import('../../people/clock/own-clock.tsx'));
 
 interface DayHeadProps {
   readonly sheet: DaySheet;
@@ -27,7 +30,7 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
   const dayFirst = waysShown().dateOrder === 'day first';
   const holiday = workingCalendar.holidayName(day);
   return (
-    <header className="flex min-h-[76px] flex-none items-end gap-5 px-5 py-[9px] max-[720px]:gap-3.5 max-[720px]:px-4">
+    <header className="flex min-h-[76px] flex-none items-end gap-5 px-5 py-[9px] max-[720px]:flex-wrap max-[720px]:gap-x-3.5 max-[720px]:gap-y-2 max-[720px]:px-4">
       <h1 className="font-sans text-row font-normal leading-4 text-ink-2">
         {weekdayName(weekdayOf(day))}
         <span className="sr-only"> </span>
@@ -67,6 +70,11 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
         </div>
         <LoadBar sheet={sheet} />
       </div>
+      {day === today && (
+        <Suspense>
+          <OwnClock person={sheet.person} />
+        </Suspense>
+      )}
       <div className="flex items-center gap-1">
         <DayButton
           label="Day shown"

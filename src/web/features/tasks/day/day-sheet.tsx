@@ -1,4 +1,4 @@
-import { type ReactNode, useCallback, useLayoutEffect, useMemo, useRef } from 'react';
+import { lazy, type ReactNode, Suspense, useCallback, useLayoutEffect, useMemo, useRef } from 'react';
 import { Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { DaySheet as DaySheetAnswer, TaskLine as TaskLineAnswer } from '../../../../contract/index.ts';
 import { type CivilDay, dayOfIso, isoOfDay, plural, tryDayOfIso, tryMinutesOfTime } from '../../../../core/index.ts';
@@ -72,6 +72,8 @@ export default function DaySheet() {
   );
 }
 
+const AskedSwaps = lazy(() => import('../../swaps/asked-swaps.tsx'));
+
 interface SheetProps {
   readonly sheet: DaySheetAnswer;
   readonly openTaskId: string | undefined;
@@ -137,6 +139,11 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
       {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
       <div className="min-h-0 flex-1 overflow-y-auto pb-16" onKeyDown={moveThroughRows}>
         <DayHead sheet={sheet} day={day} onDay={onDay} onPerson={onPerson} />
+        {day === today && sheet.person.id === me.id && (
+          <Suspense>
+            <AskedSwaps />
+          </Suspense>
+        )}
         {sheet.late.length > 0 && (
           <Band name="late" count={sheet.late.length} isLate>
             {sheet.late.map(line('late'))}

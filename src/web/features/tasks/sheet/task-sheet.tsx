@@ -12,6 +12,7 @@ import { sayDate, sayDay, sayNear } from '../../../kit/ways.ts';
 import { FileDrop } from '../../files/file-drop.tsx';
 import { FileLine } from '../../files/file-line.tsx';
 import { TaskHistory } from '../../history/task-history.tsx';
+import { SwapTurn } from '../../swaps/swap-turn.tsx';
 import { useTask, useTaskActions } from '../api.ts';
 import { isFixed, sayMoment, sayTimes } from '../task-words.ts';
 import { EditTask } from './edit-task.tsx';
@@ -112,6 +113,7 @@ function Contents({ task, onClose, address }: ContentsProps) {
           </div>
         </div>
       )}
+      <SwapTurn task={task} />
       <SetPart task={task} address={address} />
       <div className={SECTION}>
         <SectionTitle>Note</SectionTitle>
