@@ -12,8 +12,10 @@ export function useEnterWhenFound(
   isLooking: boolean,
   wasAsked = false,
 ): {
-  readonly ref: RefObject<HTMLDivElement | null>;
-  readonly onKeyDown: (event: KeyboardEvent) => void;
+  /** Spread on the list. */
+  readonly list: { readonly ref: RefObject<HTMLDivElement | null>; readonly onKeyDown: (event: KeyboardEvent) => void };
+  /** An Enter waits: whoever goes on elsewhere meanwhile has chosen all the same. */
+  readonly isAwaited: () => boolean;
 } {
   const ref = useRef<HTMLDivElement>(null);
   const isAsked = useRef(wasAsked);
@@ -39,13 +41,18 @@ export function useEnterWhenFound(
     return () => cancelAnimationFrame(frame.current);
   }, [isLooking, takeFirst]);
   return {
-    ref,
-    onKeyDown: (event) => {
-      cancelAnimationFrame(frame.current);
-      isAsked.current = event.key === 'Enter' && (isLooking || !pointed());
-      if (!isAsked.current) return;
-      event.preventDefault();
-      if (!isLooking) takeFirst();
+    list: {
+      ref,
+      onKeyDown: (event) => {
+        // Whoever goes on to the next blank means what was asked; any other key asks anew.
+        if (event.key === 'Tab' || event.key === 'Shift') return;
+        cancelAnimationFrame(frame.current);
+        isAsked.current = event.key === 'Enter' && (isLooking || !pointed());
+        if (!isAsked.current) return;
+        event.preventDefault();
+        if (!isLooking) takeFirst();
+      },
     },
+    isAwaited: () => isAsked.current,
   };
 }

@@ -1,5 +1,5 @@
 import { screen } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent, { type UserEvent } from '@testing-library/user-event';
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import { show } from '../testing/show.tsx';
@@ -26,15 +26,18 @@ function Looked({ found }: { readonly found: readonly PickerOption[] | null }) {
   const [chosen, choose] = useState('');
   const name = VESSELS.find(({ key }) => key === chosen)?.name;
   return (
-    <Picker
-      label="For whom"
-      chosen={chosen}
-      chosenName={name}
-      options={found ?? []}
-      onType={() => undefined}
-      isLooking={found === null}
-      onChoose={choose}
-    />
+    <>
+      <Picker
+        label="For whom"
+        chosen={chosen}
+        chosenName={name}
+        options={found ?? []}
+        onType={() => undefined}
+        isLooking={found === null}
+        onChoose={choose}
+      />
+      <input aria-label="What is special" />
+    </>
   );
 }
 
@@ -99,6 +102,23 @@ describe('a picker', () => {
     expect(screen.getByText('Looking …')).toBeTruthy();
     again(<Looked found={VESSELS} />);
     expect(await screen.findByRole('button', { name: 'For whom: Marsh Bea' })).toBeTruthy();
+  });
+
+  it.each([
+    ['a press', async (user: UserEvent) => user.click(screen.getByLabelText('What is special'))],
+    ['Tab', async (user: UserEvent) => user.tab()],
+  ])('takes it for whoever has gone on elsewhere by %s meanwhile, and leaves them there', async (_, goOn) => {
+    const { show: again } = await show(<Looked found={null} />);
+    const user = userEvent.setup();
+    await user.click(screen.getByRole('button', { name: /^For whom/ }));
+    await user.keyboard('marsh{Enter}');
+    await goOn(user);
+    await user.keyboard('Cold');
+    again(<Looked found={VESSELS} />);
+    expect(await screen.findByRole('button', { name: 'For whom: Marsh Bea' })).toBeTruthy();
+    expect(offered()).toEqual([]);
+    expect(document.activeElement).toBe(screen.getByLabelText('What is special'));
+    expect(screen.getByDisplayValue('Cold')).toBeTruthy();
   });
 
   it('draws the first of many and says how many lie below them', async () => {

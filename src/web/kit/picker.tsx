@@ -88,7 +88,7 @@ export function Picker({
   const button = useRef<HTMLButtonElement>(null);
   const current = chosenName ?? options.find(({ key }) => key === chosen)?.name;
   useEffect(() => onType?.(open ? '' : null), [open, onType]);
-  const whenFound = useEnterWhenFound(isLooking);
+  const { list, isAwaited } = useEnterWhenFound(isLooking);
   const [typed, setTyped] = useState('');
   const all = useMemo(() => (open ? options.map(findable) : []), [open, options]);
   const { shown, hidden } = useMemo(() => fitting(typed, all), [typed, all]);
@@ -113,8 +113,15 @@ export function Picker({
         <ChevronDown size={12} aria-hidden className="flex-none opacity-70" />
       </button>
       {open && (
-        <Popover label={label} anchor={button} backTo={button} className="w-[340px] leading-5" onClose={close}>
-          <Command label={label} shouldFilter={false} {...whenFound}>
+        <Popover
+          label={label}
+          anchor={button}
+          backTo={button}
+          className="w-[340px] leading-5"
+          isAwaited={isAwaited}
+          onClose={close}
+        >
+          <Command label={label} shouldFilter={false} {...list}>
             <Command.Input
               autoFocus
               placeholder="type a name"
@@ -138,7 +145,8 @@ export function Picker({
                         onSelect={() => {
                           onChoose(option.key);
                           close();
-                          button.current?.focus();
+                          // Whoever has gone on elsewhere meanwhile stays there.
+                          if (list.ref.current?.contains(document.activeElement)) button.current?.focus();
                         }}
                       >
                         <span className={option.key === chosen ? 'font-semibold' : ''}>{option.name}</span>

@@ -15,6 +15,8 @@ interface PopoverProps {
   readonly className?: string;
   /** What is in it takes the focus by itself. */
   readonly focusesItself?: boolean;
+  /** Something asked in it is yet to come: going elsewhere leaves it open until then. */
+  readonly isAwaited?: () => boolean;
   readonly onKeyDown?: (event: KeyboardEvent<HTMLDivElement>) => void;
   readonly children: ReactNode;
 }
@@ -30,6 +32,7 @@ export function Popover({
   backTo,
   className = '',
   focusesItself = false,
+  isAwaited = () => false,
   onKeyDown,
   children,
 }: PopoverProps) {
@@ -59,8 +62,8 @@ export function Popover({
         // The button that opened it closes it itself.
         onInteractOutside={(event) => {
           const { current } = anchor;
-          if (current instanceof Node && event.target instanceof Node && current.contains(event.target))
-            event.preventDefault();
+          const isButton = current instanceof Node && event.target instanceof Node && current.contains(event.target);
+          if (isButton || isAwaited()) event.preventDefault();
         }}
         // Who has the focus then is said by how it was closed.
         onCloseAutoFocus={(event) => event.preventDefault()}

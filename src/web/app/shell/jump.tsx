@@ -34,7 +34,7 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
     typed.trim() === '' ? null : { query: { q: typed.replace(START, '').slice(0, 100) } },
   );
   const isStart = START.test(typed);
-  const whenFound = useEnterWhenFound(isLoading, isAsked);
+  const { list } = useEnterWhenFound(isLoading, isAsked);
   const of = (kind: keyof NonNullable<typeof found>) => (typed.trim() === '' ? [] : (found?.[kind] ?? []));
   const { capture, startNow } = useShell();
   const act = (key: string, name: string, detail: string, run: () => void) => (
@@ -58,7 +58,7 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
       <Command
         label="Jump to"
         className="popover border-0 shadow-none"
-        {...whenFound}
+        {...list}
         filter={(_, search, words = []) =>
           plainWords(search).every((word) => plainWords(words.join(' ')).join(' ').includes(word)) ? 1 : 0
         }
