@@ -17,6 +17,7 @@ export default defineConfig({
       {
         test: {
           name: 'components',
+          isolate: false,
           include: ['src/web/**/*.test.tsx'],
           environment: 'jsdom',
           setupFiles: ['src/web/testing/browser.ts'],
