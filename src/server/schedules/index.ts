@@ -36,5 +36,6 @@ export {
 } from './schedule-row.ts';
 export { phrasesOf } from './service.ts';
 export { type Fields, followOn, keyWanted, planAll, syncAll, UNSEEN_ONLY } from './sync.ts';
+export { sayTurn, turnsOfSchedule, turnWith } from './turns.ts';
 export { type Making, makingFor } from './who-does.ts';
 export { whoWords } from './who-words.ts';

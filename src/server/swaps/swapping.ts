@@ -5,9 +5,18 @@ import { followShown } from '../availability/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { ownWrite, Schedule, type ScheduleRow, scheduleRows, TurnSwap, UNSEEN_ONLY } from '../schedules/index.ts';
+import {
+  ownWrite,
+  Schedule,
+  type ScheduleRow,
+  sayTurn,
+  scheduleRows,
+  TurnSwap,
+  turnsOfSchedule,
+  turnWith,
+  UNSEEN_ONLY,
+} from '../schedules/index.ts';
 import { TaskRecord } from '../tasks/stored/index.ts';
-import { sayTurn, turnsOfSchedule, turnWith } from './turns.ts';
 
 interface SavedSwap {
   readonly swap: SwapAnswer;
