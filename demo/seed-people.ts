@@ -120,7 +120,7 @@ export async function addLeave(scope: Scope, people: ReadonlyMap<string, string>
       personId: idOf(who),
       fromOn: isoOfDay(scope.now.day + days[0]),
       toOn: isoOfDay(scope.now.day + days[1]),
-      ...{ half, state, note, cover: null },
+      ...{ half, state, note, cover: null, exchanges: null },
       askedAt: daysBefore(scope, Math.max(2, 20 - days[0])),
       decidedBy: isDecided ? idOf('ines') : null,
       decidedAt: isDecided ? daysBefore(scope, Math.max(1, 18 - days[0])) : null,

@@ -10,6 +10,7 @@ import {
   type LeaveCover,
   listedTwice,
   MOST_LISTED,
+  TURN_COVERS,
   type TurnLength,
   type UnnamedGroup,
 } from '../core/index.ts';
@@ -100,9 +101,10 @@ const listSchema = z
 const cover = z.enum(COVERS);
 
 const coverChoice = z.union([z.enum(LEAVE_COVERS), z.object({ personId: id })]);
+const turnCoverChoice = z.union([z.enum(TURN_COVERS), z.object({ personId: id })]);
 /** Who takes over while somebody is away, instead of as the work itself says. */
 export const leaveCoverSchema: z.ZodType<LeaveCover, LeaveCover> = z.object({
-  turns: coverChoice.nullable(),
+  turns: turnCoverChoice.nullable(),
   name: coverChoice
     .refine((choice) => choice !== 'next', 'Of what somebody has by name there is no next one.')
     .nullable(),

@@ -4,6 +4,7 @@ import { leaveCoverSchema } from './assignment.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate, named, prose } from './fields.ts';
 import { leavePaths } from './paths.ts';
+import { turnSaidSchema } from './swaps.ts';
 
 /** Longer leave than this ends employment rather. */
 export const LONGEST_LEAVE_DAYS = 366;
@@ -63,6 +64,16 @@ const coveredSchema = z.object({
 });
 export type Covered = z.infer<typeof coveredSchema>;
 
+/** A turn of whoever is away, and the later one that they take for it. */
+const leaveExchangeSchema = z.object({
+  scheduleId: id,
+  work: z.string(),
+  about: z.string().nullable(),
+  missed: turnSaidSchema,
+  taken: turnSaidSchema.extend({ person: named }).nullable(),
+});
+export type LeaveExchange = z.infer<typeof leaveExchangeSchema>;
+
 export const leaveImpactSchema = z.object({
   /** Days that would have been worked, and holidays among those of the leave. */
   days: z.number(),
@@ -81,6 +92,8 @@ export const leaveImpactSchema = z.object({
   }),
   /** The first of them by their days; the counts are of all. */
   items: z.array(coveredSchema),
+  /** Turns that are given away for later ones of others, where that is chosen; null where nobody has one to give that both can do. */
+  exchanges: z.array(leaveExchangeSchema),
   /** Whoever takes over as a rule. */
   deputy: named.nullable(),
   /** Those of the same role who may be chosen to take over, whoever has the most time in those weeks first: minutes of what is made, and of what they can do. */
@@ -102,7 +115,8 @@ export const leaveImpactSchema = z.object({
 });
 export type LeaveImpact = z.infer<typeof leaveImpactSchema>;
 
-const saved = z.object({ leave: leaveSchema.nullable(), changeId: id });
+/** With it the exchanges of turns that stay although the leave is taken back: they have begun, or were swapped on. */
+const saved = z.object({ leave: leaveSchema.nullable(), changeId: id, exchangesKept: z.number().int() });
 const seen = z.object({ version: z.number().int() });
 
 export const leaveEndpoints = {

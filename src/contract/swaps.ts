@@ -4,8 +4,8 @@ import { civilMoment, id, isoDate, named, prose } from './fields.ts';
 import { swapPaths } from './paths.ts';
 
 /** A turn as its dates tell it: the first and the last, and how many there are. */
-const turnSchema = z.object({ first: isoDate, last: isoDate, dates: z.number().int() });
-export type TurnSaid = z.infer<typeof turnSchema>;
+export const turnSaidSchema = z.object({ first: isoDate, last: isoDate, dates: z.number().int() });
+export type TurnSaid = z.infer<typeof turnSaidSchema>;
 
 export const swapSchema = z.object({
   id,
@@ -14,10 +14,10 @@ export const swapSchema = z.object({
   about: z.string().nullable(),
   /** Whoever asks, and the turn that they give away. */
   asker: named,
-  gives: turnSchema,
+  gives: turnSaidSchema,
   /** Whoever is asked, and the turn that is taken for it. */
   other: named,
-  takes: turnSchema,
+  takes: turnSaidSchema,
   note: z.string(),
   state: z.enum(['asked', 'agreed', 'done', 'refused', 'withdrawn']),
   askedAt: civilMoment,
@@ -35,7 +35,7 @@ export const swapEndpoints = {
   list: endpoint(swapPaths.list, { answer: z.object({ swaps: z.array(swapSchema) }) }),
   /** The turn that a task is of, and those of others that it could be swapped with; null where it is nobody's own turn. */
   turns: endpoint(swapPaths.turns, {
-    answer: z.object({ mine: turnSchema.nullable(), others: z.array(turnSchema.extend({ person: named })) }),
+    answer: z.object({ mine: turnSaidSchema.nullable(), others: z.array(turnSaidSchema.extend({ person: named })) }),
   }),
   ask: endpoint(swapPaths.ask, {
     body: z.object({ takes: isoDate, note: prose('The note', 500).default('') }),

@@ -37,9 +37,18 @@ export {
   type Worker,
   workedDays,
 } from './assignment/availability.ts';
-export { COVERS, type Cover, type CoverChoice, LEAVE_COVERS, type LeaveCover } from './assignment/cover-choice.ts';
+export {
+  COVERS,
+  type Cover,
+  type CoverChoice,
+  LEAVE_COVERS,
+  type LeaveCover,
+  TURN_COVERS,
+  type TurnCoverChoice,
+} from './assignment/cover-choice.ts';
 export { type DefaultRule, defaultHandedOn, type UnnamedGroup } from './assignment/default-rule.ts';
 export { type EvenMove, type EvenPerson, type EvenTask, evenOut, unevennessOf } from './assignment/even-out.ts';
+export { type Exchange, exchangesOf } from './assignment/exchange.ts';
 export { FAIR_WEEKS, fairTakers, type TurnsHad } from './assignment/fair-turns.ts';
 export { type LineHolds, type ListFault, type ListReading, readList, sayList } from './assignment/list-text.ts';
 export { goesOnAfter, type Listed, lastListed, listedTwice, MOST_LISTED } from './assignment/listed.ts';
@@ -67,7 +76,7 @@ export {
 } from './assignment/roster.ts';
 export { callNames, type NamedPerson, NOBODY_YET, NOT_HERE, sayGroup, sayRule } from './assignment/rule-words.ts';
 export { datesBetweenOf } from './assignment/turn-dates.ts';
-export { type TurnSpan, turnsOf } from './assignment/turn-spans.ts';
+export { type TurnSpan, turnsOf, type WorkedTurn, workedTurnsOf } from './assignment/turn-spans.ts';
 export { type NameOf, sayPassedOver, sayWhy, sayWhyBeside, sayWhyOf } from './assignment/why-words.ts';
 export { asWritten, defused } from './bring-in/cells.ts';
 export { type DaysOffRead, readDaysOff } from './bring-in/days-off-ics.ts';

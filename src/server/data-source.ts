@@ -26,6 +26,7 @@ import { FirstSlice1764000000000 } from './platform/db/migrations/first-slice.ts
 import { FoundByName1765200000000 } from './platform/db/migrations/found-by-name.ts';
 import { JoinedChanges1764600000000 } from './platform/db/migrations/joined-changes.ts';
 import { LeaveCover1766900000000 } from './platform/db/migrations/leave-cover.ts';
+import { LeaveExchanges1767100000000 } from './platform/db/migrations/leave-exchanges.ts';
 import { NoDefaults1765000000000 } from './platform/db/migrations/no-defaults.ts';
 import { NobodysTasks1765100000000 } from './platform/db/migrations/nobodys-tasks.ts';
 import { PeopleAndAccess1765800000000 } from './platform/db/migrations/people-and-access.ts';
@@ -132,6 +133,7 @@ export function dataSource(
       ShiftsAndSwaps1766800000000,
       LeaveCover1766900000000,
       TemplateRule1767000000000,
+      LeaveExchanges1767100000000,
     ],
     extra: {
       max: connections,

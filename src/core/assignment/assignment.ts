@@ -311,7 +311,8 @@ function covered(
 ): Covered {
   const worker = context.people.workers.get(order[at] ?? '');
   const chosen = worker === undefined ? null : coverChosenOn(worker, context.on)[by];
-  return coverFor(order, at, chosen ?? cover, {
+  // Turns that could be exchanged are others' by now: what is left of them goes to the next.
+  return coverFor(order, at, (chosen === 'exchange' ? 'next' : chosen) ?? cover, {
     workers: context.people.workers,
     passedOver: (id) => context.people.passedOver(id, context.on, context.asked),
     leastToDo: (ids) =>

@@ -6,10 +6,14 @@ export type Cover = (typeof COVERS)[number];
 export const LEAVE_COVERS = ['next', 'deputy', 'nobody'] as const satisfies readonly Cover[];
 export type CoverChoice = (typeof LEAVE_COVERS)[number] | { readonly personId: string };
 
+/** For turns, besides: the next who can, and whoever was away takes a later turn of theirs for it, as `exchangesOf` finds them. */
+export const TURN_COVERS = [...LEAVE_COVERS, 'exchange'] as const;
+export type TurnCoverChoice = CoverChoice | 'exchange';
+
 /** Who takes over for somebody while they are away, instead of as the work itself says; null where it is as it says. */
 export interface LeaveCover {
   /** For what they have by turn or by a list. */
-  readonly turns: CoverChoice | null;
+  readonly turns: TurnCoverChoice | null;
   /** For what is given to them by name, or as the client's usual person; there is no next one. */
   readonly name: CoverChoice | null;
 }

@@ -9,6 +9,30 @@ export interface TurnSpan {
   readonly dates: number;
 }
 
+/** A turn with the days on which its dates are worked, in their order. */
+export interface WorkedTurn extends TurnSpan {
+  readonly days: readonly CivilDay[];
+}
+
+/**
+ * The same of dates that are worked on days of their own.
+ * @param dates in the order of their nominals
+ * @throws RangeError for a roster without people, or none at all
+ */
+export function workedTurnsOf(
+  turns: Turns,
+  dates: readonly { readonly nominal: CivilDay; readonly on: CivilDay }[],
+  datesBetween: DatesBetween,
+): WorkedTurn[] {
+  const nominals = dates.map(({ nominal }) => nominal);
+  let next = 0;
+  return turnsOf(turns, nominals, datesBetween).map((turn) => {
+    const ofTurn = dates.slice(next, next + turn.dates);
+    next += turn.dates;
+    return { ...turn, days: ofTurn.map(({ on }) => on).sort((a, b) => a - b) };
+  });
+}
+
 /**
  * The turns that some dates of a rule lie in, one after the other; turns without a date are none of them.
  * @param nominals in their order

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { LeaveImpact, Task } from '../../contract/index.ts';
+import type { Leave, LeaveImpact, Task } from '../../contract/index.ts';
 import { givenTo } from '../../core/index.ts';
 import { type Crew, crewOf } from '../testing/crew.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
@@ -13,7 +13,10 @@ beforeAll(async () => {
   ines = crew.ines;
 });
 afterAll(() => server.stop());
-beforeEach(() => crew.allThere());
+beforeEach(() => {
+  server.clock.set('2026-11-24T10:40');
+  return crew.allThere();
+});
 
 describe('hours of a person', () => {
   it('that change give what nobody has seen to others, which an undo takes back', async () => {
@@ -120,6 +123,68 @@ describe('leave with somebody chosen to take over', () => {
     await crew.takeBack(leave).expect(200);
     expect(await crew.who(turns.id, '2026-11-24', '2026-11-27')).toBe('Joss Joss Joss Joss');
     expect(await crew.who(byName.id, '2026-11-24', '2026-11-27')).toBe('Joss Joss Joss Joss');
+  });
+
+  it('exchanges turns that are missed for later ones of others, as it was shown before, and gives them back', async () => {
+    const { id } = await crew.made(crew.inTurn('Joss', 'Nadia', 'Kit'));
+    const cover = { turns: 'exchange', name: null };
+    const days = { ...crew.leaveOf('2026-11-30', '2026-12-04'), cover };
+    const [asItWas, exchanged] = ['Nadia Kit', 'Kit Nadia'];
+    // Kit has no hours on Mondays.
+    const weeks = async () => {
+      const of = async (from: string, to: string) => new Set((await crew.who(id, from, to)).split(' '));
+      return [...(await of('2026-12-01', '2026-12-04')), ...(await of('2026-12-08', '2026-12-11'))].join(' ');
+    };
+    const { body } = await ines
+      .post(`/api/people/${crew.id('Nadia')}/leave/impact`)
+      .send(days)
+      .expect(200);
+    const impact = body as LeaveImpact;
+    expect(impact.exchanges.filter(({ scheduleId }) => scheduleId === id)).toMatchObject([
+      {
+        missed: { first: '2026-11-30', last: '2026-12-04', dates: 5 },
+        taken: { first: '2026-12-07', last: '2026-12-11', person: { name: 'Kit Sorrell' } },
+      },
+    ]);
+    expect(impact.items.find(({ scheduleId, on }) => scheduleId === id && on === '2026-12-01')).toMatchObject({
+      ...{ fate: 'goes', how: 'turns', to: { name: 'Kit Sorrell' }, why: 'for a later turn' },
+    });
+    expect(await weeks()).toBe(asItWas);
+    const { changeId } = await crew.enter('Nadia', days);
+    expect(await weeks()).toBe(exchanged);
+    await crew.undo(changeId);
+    expect(await weeks()).toBe(asItWas);
+    const { leave } = await crew.enter('Nadia', days);
+    const { body: back } = await crew.takeBack(leave).expect(200);
+    expect(back.exchangesKept).toBe(0);
+    expect(await weeks()).toBe(asItWas);
+    // Undone in turn, they are exchanged once more.
+    await crew.undo(back.changeId);
+    expect(await weeks()).toBe(exchanged);
+    const [again] = (await ines.get('/api/leave').expect(200)).body.leave as Leave[];
+    // What has begun stays as it is.
+    server.clock.set('2026-12-01T10:40');
+    const { body: late } = await crew.takeBack(again as Leave).expect(200);
+    expect(late.exchangesKept).toBe(impact.exchanges.filter(({ taken }) => taken !== null).length);
+    expect(await crew.who(id, '2026-12-07', '2026-12-11')).toBe('Nadia Nadia Nadia Nadia Nadia');
+  });
+
+  it('exchanges turns of leave that was asked for once it is given, and not what is missed in part', async () => {
+    const whole = await crew.made(crew.inTurn('Joss', 'Nadia', 'Kit'));
+    const nadia = await server.browser('Nadia Orme');
+    const { leave } = await crew.enter('Nadia', crew.leaveOf('2026-11-30', '2026-12-24'), nadia);
+    const cover = { turns: 'exchange', name: null };
+    const { body: shown } = await ines.post(`/api/leave/${leave.id}/impact`).send({ cover }).expect(200);
+    const ofWhole = (shown as LeaveImpact).exchanges.filter(({ scheduleId }) => scheduleId === whole.id);
+    expect(ofWhole.map(({ missed, taken }) => [missed.first, taken?.first])).toEqual([
+      ['2026-11-30', '2026-12-28'],
+      ['2026-12-21', '2027-01-04'],
+    ]);
+    const decided = { version: leave.version, state: 'given', cover };
+    const { body: given } = await ines.put(`/api/leave/${leave.id}/state`).send(decided).expect(200);
+    expect(await crew.who(whole.id, '2026-12-01', '2026-12-02')).toBe('Kit Kit');
+    await crew.undo(given.changeId);
+    expect(await crew.who(whole.id, '2026-12-01', '2026-12-02')).toBe('Nadia Nadia');
   });
 
   it('is chosen by whoever gives it, of somebody else who works here', async () => {

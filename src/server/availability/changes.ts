@@ -18,6 +18,7 @@ export const leaveChanges: SubjectOfChanges<Task> = {
     toOn: 'silent',
     half: 'silent',
     cover: 'silent',
+    exchanges: 'silent',
     state: 'silent',
     note: 'told',
     askedAt: 'silent',

@@ -28,8 +28,9 @@ import {
   unsettled,
 } from '../schedules/index.ts';
 import type { Task } from '../tasks/stored/index.ts';
-import { everybody, followPeople, liesIn, type Span, schedulesOf, wholeOf } from './following.ts';
-import { checkCover, daysOfLeave, spanOf, writeNew } from './leave.ts';
+import type { Exchanged } from './exchanges.ts';
+import { everybody, liesIn, type Span, schedulesOf, wholeOf } from './following.ts';
+import { checkCover, daysOfLeave, holdLeave, spanOf, writeNew } from './leave.ts';
 import { changePerson, singleDays } from './members.ts';
 import { peersOf, receiversOf } from './who-gets-it.ts';
 
@@ -40,10 +41,10 @@ const TOLD = 200;
 export function impactOfEntering(scope: Scope, personId: string, input: LeaveInput): Promise<LeaveImpact> {
   return scope.rehearse(async (tx) => {
     const before = await workIn(tx, personId, [{ from: dayOfIso(input.from), to: dayOfIso(input.to) }]);
-    const { leave } = await writeNew(tx, personId, input);
+    const { leave, exchanged } = await writeNew(tx, personId, input);
     // What is asked for is looked at as if it were given.
-    if (leave.state === 'asked') await give(tx, leave, leave.cover);
-    return toldOfLeave(tx, leave, before);
+    const { told } = leave.state === 'asked' ? await give(tx, leave, leave.cover) : exchanged;
+    return toldOfLeave(tx, leave, before, told);
   });
 }
 
@@ -54,8 +55,8 @@ export function impactOfGiving(scope: Scope, id: string, cover: LeaveCover | nul
     if (leave.state !== 'asked') throw notNow('That is decided already.');
     await checkCover(tx, leave.personId, cover);
     const before = await workIn(tx, leave.personId, [spanOf(leave)]);
-    await give(tx, leave, cover);
-    return toldOfLeave(tx, leave, before);
+    const { told } = await give(tx, leave, cover);
+    return toldOfLeave(tx, leave, before, told);
   });
 }
 
@@ -71,22 +72,29 @@ export function impactOfChanging(
     if (days.length === 0) throw notNow('Hours of no day to come are others: there is nothing to look at.');
     const before = await workIn(tx, personId, days);
     await changePerson(tx, personId, input);
-    return { days: days.length, holidays: 0, ...(await told(tx, personId, days, before)) };
+    return { days: days.length, holidays: 0, exchanges: [], ...(await told(tx, personId, days, before)) };
   });
 }
 
-async function toldOfLeave(scope: Scope, leave: Leave, before: WorkIn): Promise<LeaveImpact> {
+async function toldOfLeave(
+  scope: Scope,
+  leave: Leave,
+  before: WorkIn,
+  exchanges: LeaveImpact['exchanges'],
+): Promise<LeaveImpact> {
   const here = await everybody(scope);
   return {
     ...daysOfLeave(leave, here, await scope.calendar()),
     ...(await told(scope, leave.personId, [spanOf(leave)], before)),
+    exchanges,
   };
 }
 
-async function give(scope: Scope, leave: Leave, cover: LeaveCover | null): Promise<void> {
+async function give(scope: Scope, leave: Leave, cover: LeaveCover | null): Promise<Exchanged> {
   const before = await everybody(scope);
   await scope.save(Leave, leave.id, { state: 'given', cover });
-  await followPeople(scope, [leave.personId], before, [spanOf(leave)]);
+  const { exchanged } = await holdLeave(scope, { ...leave, cover }, before);
+  return exchanged;
 }
 
 /** What somebody has in some days: tasks that are made, and what their schedules foresee. */
@@ -151,7 +159,7 @@ async function told(
   personId: string,
   days: readonly Span[],
   before: WorkIn,
-): Promise<Omit<LeaveImpact, 'days' | 'holidays'>> {
+): Promise<Omit<LeaveImpact, 'days' | 'holidays' | 'exchanges'>> {
   const here = await everybody(scope);
   const names = await scope.peopleNames();
   const called = callNames([...names].map(([id, name]) => ({ id, name })));
@@ -228,7 +236,7 @@ function sayCover(why: Why, personId: string, nameOf: NameOf, today: CivilDay): 
   if (others.length > 0) return sayPassedOver(others, nameOf, today);
   switch (why.by) {
     case 'turn':
-      return 'next in turn';
+      return why.insteadOf === personId ? 'for a later turn' : 'next in turn';
     case 'list':
       return 'next on the list';
     case 'each':

@@ -15,11 +15,13 @@ import { eachInTurn } from '../platform/in-turn.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { watched } from '../tasks/stored/index.ts';
+import { type Exchanged, exchangeTurns, giveBackTurns, NOT_EXCHANGED } from './exchanges.ts';
 import { everybody, followPeople, type Span } from './following.ts';
 
 export interface SavedLeave {
   readonly leave: LeaveAnswer | null;
   readonly changeId: string;
+  readonly exchangesKept: number;
 }
 
 /** Leave that ended longer ago is told only where it is asked for by its days. */
@@ -81,10 +83,10 @@ function mayTakeBack(scope: Scope, { personId, state }: Leave): boolean {
 /** Enters leave of anybody, or asks for one's own. */
 export function enterLeave(scope: Scope, personId: string, input: LeaveInput): Promise<SavedLeave> {
   return scope.transaction(async (tx) => {
-    const { leave, watchId } = await writeNew(tx, personId, input);
+    const { leave, watchId, exchanged } = await writeNew(tx, personId, input);
     const action = leave.state === 'given' ? 'entered' : 'asked';
-    const changeId = await tx.record('leave', leave.id, action, fieldChanges({}, leave), watchId);
-    return told(tx, leave, changeId);
+    const entry = { subject: 'leave', subjectId: leave.id, action, fields: fieldChanges({}, leave), watchId } as const;
+    return told(tx, leave, await tx.recordTogether([entry, ...exchanged.entries]));
   });
 }
 
@@ -93,7 +95,7 @@ export async function writeNew(
   scope: Scope,
   personId: string,
   { from, to, half, note, cover }: LeaveInput,
-): Promise<{ readonly leave: Leave; readonly watchId: string | null }> {
+): Promise<{ readonly leave: Leave } & Followed> {
   const person = await scope.locked(Person, personId, 'person');
   const isDecided = scope.mayAll('leave');
   if (!isDecided && personId !== scope.person?.id) throw forbidden('Only a manager can enter leave of others.');
@@ -109,15 +111,31 @@ export async function writeNew(
     toOn: to,
     half,
     cover,
+    exchanges: null,
     state: isDecided ? 'given' : 'asked',
     note,
     askedAt: scope.instant,
     decidedBy: isDecided ? (scope.person?.id ?? null) : null,
     decidedAt: isDecided ? scope.instant : null,
   });
-  if (!isDecided) return { leave, watchId: null };
-  const { watchId } = await watched(scope, () => followPeople(scope, [personId], before, [spanOf(leave)]));
-  return { leave, watchId };
+  if (!isDecided) return { leave, watchId: null, exchanged: NOT_EXCHANGED };
+  return { leave, ...(await holdLeave(scope, leave, before)) };
+}
+
+/** What follows from leave that holds, or holds no more. */
+interface Followed {
+  readonly watchId: string | null;
+  readonly exchanged: Exchanged;
+}
+
+/** Leave that has just begun to hold: turns change hands where that was chosen, and work goes to whoever has it now. */
+export async function holdLeave(scope: Scope, leave: Leave, before: People): Promise<Followed> {
+  const exchanged = await exchangeTurns(scope, leave);
+  if (exchanged.held.length > 0) {
+    await scope.save(Leave, leave.id, { exchanges: exchanged.held });
+    leave.exchanges = exchanged.held;
+  }
+  return { exchanged, watchId: await follow(scope, leave, before, exchanged) };
 }
 
 /** Whoever is to take over is somebody else of this workspace. */
@@ -168,8 +186,12 @@ export function decideLeave(
     await checkCover(tx, before.personId, cover);
     const set = { state, cover, decidedBy: tx.person?.id ?? null, decidedAt: tx.instant };
     await tx.save(Leave, id, { ...set, version: version + 1 });
-    const watchId = state === 'given' ? await follow(tx, before, people) : null;
-    const changeId = await tx.record('leave', id, state, fieldChanges(before, set), watchId);
+    const after = { ...before, ...set };
+    const { watchId, exchanged } =
+      state === 'given' ? await holdLeave(tx, after, people) : { watchId: null, exchanged: NOT_EXCHANGED };
+    const fields = fieldChanges(before, { ...set, exchanges: after.exchanges });
+    const entry = { subject: 'leave', subjectId: id, action: state, fields, watchId } as const;
+    const changeId = await tx.recordTogether([entry, ...exchanged.entries]);
     return told(tx, await tx.one(Leave, id, 'leave'), changeId);
   });
 }
@@ -186,11 +208,13 @@ export function takeBackLeave(scope: Scope, id: string, version: number): Promis
       );
     const people = await everybody(tx);
     await tx.sql('delete from leave where workspace_id = $1 and id = $2', [id]);
-    const watchId = before.state === 'given' ? await follow(tx, before, people) : null;
+    const given = await giveBackTurns(tx, before.exchanges ?? []);
+    const watchId = before.state === 'given' ? await follow(tx, before, people, given) : null;
     const row = { row: { from: before, to: null } };
-    const changeId = await tx.record('leave', id, 'taken back', row, watchId);
+    const entry = { subject: 'leave', subjectId: id, action: 'taken back', fields: row, watchId } as const;
+    const changeId = await tx.recordTogether([entry, ...given.entries]);
     await tellLeave(tx);
-    return { leave: null, changeId };
+    return { leave: null, changeId, exchangesKept: given.kept };
   });
 }
 
@@ -201,15 +225,17 @@ async function seenLeave(scope: Scope, id: string, version: number): Promise<Lea
   return leave;
 }
 
-async function follow(scope: Scope, leave: Leave, before: People): Promise<string> {
-  const { watchId } = await watched(scope, () => followPeople(scope, [leave.personId], before, [spanOf(leave)]));
+async function follow(scope: Scope, leave: Leave, before: People, { days }: Exchanged): Promise<string> {
+  const { watchId } = await watched(scope, () =>
+    followPeople(scope, [leave.personId], before, [spanOf(leave), ...days]),
+  );
   return watchId;
 }
 
 async function told(scope: Scope, leave: Leave, changeId: string): Promise<SavedLeave> {
   await tellLeave(scope);
   const [answer] = await described(scope, [leave]);
-  return { leave: answer ?? null, changeId };
+  return { leave: answer ?? null, changeId, exchangesKept: 0 };
 }
 
 export const tellLeave = (scope: Scope) => scope.tell('workspace', 'tasks', 'schedules');

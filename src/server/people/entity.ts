@@ -1,5 +1,5 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn, Unique } from 'typeorm';
-import type { Half, LeaveCover } from '../../core/index.ts';
+import type { Half, LeaveCover, Swap } from '../../core/index.ts';
 import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
 /** Asks somebody to sign in for the first time; its link works once, and not for ever. */
@@ -54,6 +54,11 @@ export class AccountLink {
   usedAt!: Date | null;
 }
 
+/** A swap in the turns of a schedule that a leave has made. */
+export interface HeldExchange extends Swap {
+  readonly scheduleId: string;
+}
+
 /** Days on which somebody is away: asked for, given or refused. */
 @Entity({ name: 'leave' })
 @OfWorkspace('leave')
@@ -82,6 +87,9 @@ export class Leave {
   /** Who takes over then; null where it is as the work itself says. */
   @Column({ type: 'jsonb', nullable: true })
   cover!: LeaveCover | null;
+  /** Turns that were given to others by it for later ones of theirs; null where none were. */
+  @Column({ type: 'jsonb', nullable: true })
+  exchanges!: readonly HeldExchange[] | null;
   @Column({ type: 'text' })
   state!: 'asked' | 'given' | 'refused';
   @Column({ type: 'text' })

@@ -2,7 +2,8 @@ import { type ReactNode, useLayoutEffect, useRef } from 'react';
 import { createPortal } from 'react-dom';
 
 const LOOKS = {
-  middle: 'mx-auto mt-24 mb-auto max-h-[80vh] max-w-[92vw] overflow-auto rounded-field border',
+  middle:
+    'mx-auto mt-24 mb-auto max-h-[80vh] max-[720px]:mt-6 max-[720px]:max-h-[92dvh] max-w-[92vw] overflow-auto rounded-field border',
   edge: 'mr-0 ml-auto h-full max-h-none w-[460px] max-w-[100vw] flex-col overflow-visible border-l open:flex',
 } as const;
 

@@ -5,6 +5,7 @@ import { groupBy, type LeaveCover } from '../../../../core/index.ts';
 import { sayDone } from '../../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../../kit/answer.ts';
 import { ask } from '../../../kit/api.ts';
+import { sayKeptExchanges } from './leave-words.ts';
 
 /** Leave of one person, from a year back on. */
 export const useLeaveOf = (personId: string) => useAnswer(leaveAddresses.list, { query: { person: personId } });
@@ -57,9 +58,13 @@ export function useLeaveActions() {
       await saved(state === 'given' ? `${name} is away then.` : `Refused: ${name} is not away.`, changeId);
     },
     takeBack: async (leave: Leave, name: string) => {
-      const { changeId } = await ask(leaveAddresses.takeBack, { ...of(leave), body: { version: leave.version } });
+      const { changeId, exchangesKept } = await ask(leaveAddresses.takeBack, {
+        ...of(leave),
+        body: { version: leave.version },
+      });
       const isAsked = leave.state === 'asked';
-      await saved(isAsked ? 'No longer asked for.' : `${name} is not away then.`, isAsked ? null : changeId);
+      const kept = sayKeptExchanges(exchangesKept);
+      await saved(isAsked ? 'No longer asked for.' : `${name} is not away then.${kept}`, isAsked ? null : changeId);
     },
   };
 }

@@ -1,5 +1,5 @@
 import type { LeaveImpact } from '../../../../contract/index.ts';
-import { type CoverChoice, LEAVE_COVERS, type LeaveCover, sayHours } from '../../../../core/index.ts';
+import { type LeaveCover, sayHours, TURN_COVERS, type TurnCoverChoice } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Picker, type PickerOption } from '../../../kit/picker.tsx';
 
@@ -28,7 +28,12 @@ export function CoverLine({ kind, of, chosen, onChoose, impact: { deputy, peers 
   const ofRole = new Set(peers.map(({ person }) => person.id));
   const options: PickerOption[] = [
     { key: AS_SAID, name: 'as the work says' },
-    ...(kind === 'turns' ? [{ key: 'next', name: 'the next in turn' }] : []),
+    ...(kind === 'turns'
+      ? [
+          { key: 'next', name: 'the next in turn' },
+          { key: 'exchange', name: 'the next, in exchange', detail: 'for a later turn' },
+        ]
+      : []),
     ...(deputy === null ? [] : [{ key: 'deputy', name: deputy.name, detail: 'takes over as a rule' }]),
     { key: 'nobody', name: 'nobody', detail: 'for a planner to give' },
     ...peers.map(({ person, minutes, capacity }) => ({
@@ -44,8 +49,8 @@ export function CoverLine({ kind, of, chosen, onChoose, impact: { deputy, peers 
   const current = cover[kind];
   const key = current === null ? AS_SAID : typeof current === 'string' ? current : current.personId;
   const choose = (next: string) => {
-    const named = LEAVE_COVERS.find((one) => one === next);
-    const choice: CoverChoice | null = next === AS_SAID ? null : (named ?? { personId: next });
+    const named = TURN_COVERS.find((one) => one === next);
+    const choice: TurnCoverChoice | null = next === AS_SAID ? null : (named ?? { personId: next });
     const both = { ...cover, [kind]: choice };
     onChoose(both.turns === null && both.name === null ? null : both);
   };

@@ -1,12 +1,13 @@
-import { X } from 'lucide-react';
+import { ArrowLeftRight, X } from 'lucide-react';
 import { Fragment, type ReactNode, useLayoutEffect, useRef, useState } from 'react';
 import type { Covered, LeaveImpact } from '../../../../contract/index.ts';
-import { dayOfIso, groupBy, plural, sayDuration, sayHours } from '../../../../core/index.ts';
-import { useToday } from '../../../app/shell/workspace.tsx';
+import { callNames, dayOfIso, groupBy, plural, sayDuration, sayHours } from '../../../../core/index.ts';
+import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Band } from '../../../kit/band.tsx';
 import { Dialog } from '../../../kit/dialog.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
 import { sayDayOfMonth } from '../../../kit/ways.ts';
+import { sayTurn } from '../../swaps/swap-words.ts';
 import { type ChosenCover, CoverLine } from './cover-line.tsx';
 import { sayDayList } from './leave-words.ts';
 
@@ -77,6 +78,7 @@ export function LeaveImpactDialog({
               {cover && (band === 'turns' || band === 'name') && (
                 <CoverLine kind={band} {...cover} impact={impact} busy={busy} />
               )}
+              {band === 'turns' && cover && <Exchanges of={cover.of} exchanges={impact.exchanges} />}
             </WorkBand>
           ))}
           {all === 0 && (
@@ -123,6 +125,29 @@ function sayWhole(span: string, { days, counts }: LeaveImpact, all: number): str
   const made = all - counts.notMade;
   const parts = [made > 0 && `${made} made`, counts.notMade > 0 && `${counts.notMade} not made yet`].filter(Boolean);
   return `${span}. ${plural(all, 'task')} ${all === 1 ? 'falls' : 'fall'} in ${days <= 1 ? 'it' : 'them'}, ${sayDuration(counts.minutes)}: ${parts.join(', ')}.`;
+}
+
+/** What whoever is away takes for the turns that others have then. */
+function Exchanges({ of, exchanges }: Pick<LeaveImpact, 'exchanges'> & Pick<ChosenCover, 'of'>) {
+  const { today, people } = useWorkspace();
+  const called = callNames(people);
+  return exchanges.map(({ scheduleId, work, about, missed, taken }) => (
+    <p
+      key={`${scheduleId} ${missed.first}`}
+      className="grid min-h-8 grid-cols-[22px_minmax(0,1fr)] items-center gap-x-2 border-b border-line py-1 text-row leading-5 max-[720px]:px-4"
+    >
+      <ArrowLeftRight size={14} aria-hidden className="text-ink-2" />
+      <span>
+        <b className="font-semibold">{work}</b>
+        {about && <span className="ml-2 text-ink-2">{about}</span>}
+        <span className="block text-note leading-4 text-ink-2">
+          {taken
+            ? `${called.get(taken.person.id)} has ${sayTurn(missed, today)}, ${called.get(of)} has ${sayTurn(taken, today)}`
+            : `${sayTurn(missed, today)}: no later turn suits both, so the next who is there takes it`}
+        </span>
+      </span>
+    </p>
+  ));
 }
 
 const SHOWN = 7;

@@ -17,6 +17,7 @@ const IMPACT: LeaveImpact = {
   ...{ days: 1, holidays: 0 },
   counts: { goes: 1, offered: 0, nobody: 1, dropped: 0, stays: 0, notMade: 1, minutes: 90, turns: 1, name: 1 },
   deputy: null,
+  exchanges: [],
   peers: [{ person: { id: INES.id, name: INES.name }, minutes: 600, capacity: 2250 }],
   items: [
     {
@@ -43,7 +44,7 @@ const around = (sent: unknown[] = []) => ({
   [`POST /people/${NADIA.id}/leave/impact`]: () => IMPACT,
   [`POST /people/${NADIA.id}/leave`]: (body: unknown) => {
     sent.push(body);
-    return { leave: { ...LEAVE, state: 'given' }, changeId: '01937000-0000-7000-8000-0000000000f1' };
+    return { leave: { ...LEAVE, state: 'given' }, changeId: '01937000-0000-7000-8000-0000000000f1', exchangesKept: 0 };
   },
 });
 
@@ -142,6 +143,15 @@ describe('leave', () => {
   });
 });
 
+const turn = (date: string) => ({ first: date, last: date, dates: 1 });
+const EXCHANGES: LeaveImpact['exchanges'] = [
+  {
+    ...{ scheduleId: LEAVE.id, work: 'Opening walk', about: null, missed: turn('2026-12-03') },
+    taken: { ...turn('2026-12-12'), person: { id: INES.id, name: INES.name } },
+  },
+  { scheduleId: LEAVE.id, work: 'Opening walk', about: null, missed: turn('2026-12-04'), taken: null },
+];
+
 describe('leave that is asked for', () => {
   it('keeps whoever was chosen to take over while the look at it is closed, and is given so', async () => {
     const user = userEvent.setup();
@@ -150,11 +160,12 @@ describe('leave that is asked for', () => {
     const answers = {
       [`POST /leave/${LEAVE.id}/impact`]: (body: unknown) => {
         looked.push(body);
-        return IMPACT;
+        const { cover } = body as { cover: Leave['cover'] };
+        return cover?.turns === 'exchange' ? { ...IMPACT, exchanges: EXCHANGES } : IMPACT;
       },
       [`PUT /leave/${LEAVE.id}/state`]: (body: unknown) => {
         decided.push(body);
-        return { leave: { ...LEAVE }, changeId: '01937000-0000-7000-8000-0000000000f1' };
+        return { leave: { ...LEAVE }, changeId: '01937000-0000-7000-8000-0000000000f1', exchangesKept: 0 };
       },
     };
     await show(<LeaveAsked leave={[asked]} />, { answers });
@@ -167,6 +178,14 @@ describe('leave that is asked for', () => {
     await user.click(screen.getByRole('button', { name: 'Go back' }));
     await look();
     expect(await screen.findByRole('button', { name: /^Who takes the turns: the next in turn/ })).toBeTruthy();
+    expect(screen.getByRole('dialog').textContent).not.toContain('12 Dec');
+    await user.click(screen.getByRole('button', { name: /^Who takes the turns: the next in turn/ }));
+    await user.click(screen.getByRole('option', { name: /^the next, in exchange/ }));
+    expect(await screen.findByText('Ines has Thu 3 Dec, Nadia has Sat 12 Dec')).toBeTruthy();
+    expect(screen.getByText('Fri 4 Dec: no later turn suits both, so the next who is there takes it')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: /^Who takes the turns: the next, in exchange/ }));
+    await user.click(screen.getByRole('option', { name: 'the next in turn' }));
+    await waitFor(() => expect(screen.queryByText(/Sat 12 Dec/)).toBeNull());
     await user.click(screen.getByRole('button', { name: /^Give the leave/ }));
     await waitFor(() => expect(decided).toEqual([{ version: 1, state: 'given', cover }]));
   });
@@ -174,6 +193,7 @@ describe('leave that is asked for', () => {
   it.each([
     [null, ''],
     [{ turns: 'next', name: null }, 'turns to the next'],
+    [{ turns: 'exchange', name: null }, 'turns to the next in exchange'],
     [{ turns: 'nobody', name: 'deputy' }, 'turns to nobody, by name to whoever takes over'],
     [{ turns: null, name: { personId: 'kit' } }, 'by name to Kit'],
   ] as const)('says of %j who takes over', (cover, words) => {

@@ -1,11 +1,11 @@
 import type { Leave, LeaveImpact } from '../../../../contract/index.ts';
 import {
   type CivilDay,
-  type CoverChoice,
   dayOfIso,
   type LeaveCover,
   monthIndexOf,
   plural,
+  type TurnCoverChoice,
   weekdayOf,
   weekdayShort,
   yearMonthDay,
@@ -48,11 +48,17 @@ export function sayDayList(days: readonly CivilDay[], today: CivilDay): string {
   return runs.map(({ from, to }) => (from === to ? sayDay(from, today) : sayDays(from, to, today))).join(', ');
 }
 
-const CHOICE_WORDS = { next: 'the next', deputy: 'whoever takes over', nobody: 'nobody' } as const;
+const CHOICE_WORDS = {
+  next: 'the next',
+  exchange: 'the next in exchange',
+  deputy: 'whoever takes over',
+  nobody: 'nobody',
+} as const;
 
 /** "turns to the next, by name to Kit"; nothing where it is as the work itself says. */
 export function sayLeaveCover(cover: LeaveCover | null, nameOf: (id: string) => string): string {
-  const say = (choice: CoverChoice) => (typeof choice === 'string' ? CHOICE_WORDS[choice] : nameOf(choice.personId));
+  const say = (choice: TurnCoverChoice) =>
+    typeof choice === 'string' ? CHOICE_WORDS[choice] : nameOf(choice.personId);
   return [cover?.turns && `turns to ${say(cover.turns)}`, cover?.name && `by name to ${say(cover.name)}`]
     .filter(Boolean)
     .join(', ');
@@ -61,4 +67,12 @@ export function sayLeaveCover(cover: LeaveCover | null, nameOf: (id: string) => 
 /** "5 days", "half a day" */
 export function sayCount(days: number): string {
   return days === 0.5 ? 'half a day' : plural(days, 'day');
+}
+
+/** What stays of exchanges although the leave is taken back; nothing where all are given back. */
+export function sayKeptExchanges(kept: number): string {
+  if (kept === 0) return '';
+  return kept === 1
+    ? ' One exchange of turns stays: it has begun, or was swapped on.'
+    : ` ${kept} exchanges of turns stay: they have begun, or were swapped on.`;
 }
