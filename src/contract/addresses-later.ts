@@ -16,5 +16,6 @@ export const settingsAddresses = addresses<typeof contract.settingsEndpoints>(pa
 export const setupAddresses = addresses<typeof contract.setupEndpoints>(paths.setupPaths);
 export const shiftAddresses = addresses<typeof contract.shiftEndpoints>(paths.shiftPaths);
 export const swapAddresses = addresses<typeof contract.swapEndpoints>(paths.swapPaths);
+export const taskListAddresses = addresses<typeof contract.taskListEndpoints>(paths.taskListPaths);
 export const templateAddresses = addresses<typeof contract.templateEndpoints>(paths.templatePaths);
 export const workloadAddresses = addresses<typeof contract.workloadEndpoints>(paths.workloadPaths);

@@ -22,6 +22,7 @@ export * from './setup.ts';
 export * from './shifts.ts';
 export * from './subjects.ts';
 export * from './swaps.ts';
+export * from './task-list.ts';
 export * from './tasks.ts';
 export * from './templates.ts';
 export * from './work.ts';

@@ -137,6 +137,13 @@ export const schedulePaths = {
   impactOfSeveral: ['POST', '/schedules/changes/impact'],
 } as const satisfies Record<string, Path>;
 
+export const taskListPaths = {
+  lines: ['GET', '/task-list'],
+  sums: ['GET', '/task-list/sums'],
+  groups: ['GET', '/task-list/groups'],
+  chosen: ['GET', '/task-list/chosen'],
+} as const satisfies Record<string, Path>;
+
 export const workloadPaths = {
   load: ['GET', '/workload'],
   cell: ['GET', '/workload/cell'],

@@ -28,6 +28,7 @@ import { scheduleRoutes } from './schedules/index.ts';
 import { settingsRoutes } from './settings/index.ts';
 import { setupRoutes } from './setup/index.ts';
 import { swapRoutes } from './swaps/index.ts';
+import { taskListRoutes } from './task-list/index.ts';
 import { taskRoutes } from './tasks/index.ts';
 import { templateRoutes } from './templates/index.ts';
 import { workloadRoutes } from './workload/index.ts';
@@ -73,6 +74,7 @@ export function api(parts: ApiParts): Router {
     availabilityRoutes,
     clockRoutes,
     swapRoutes,
+    taskListRoutes,
     workloadRoutes,
     handOverRoutes,
     postRoutes,

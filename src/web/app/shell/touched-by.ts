@@ -23,6 +23,15 @@ export function touchedBy({ topics, tasks, people, load }: Live): { soon: string
   if (topics.includes('schedules') && !topics.includes('tasks')) later.push('/people/');
   if (topics.includes('templates')) later.push('/templates', '/workspace');
   if (load && topics.some((topic) => topic === 'tasks' || topic === 'schedules'))
-    later.push('/tideline', '/team', '/workload', '/colleagues', '/shifts', '/clients', '/schedules/timed-work');
+    later.push(
+      '/task-list',
+      '/tideline',
+      '/team',
+      '/workload',
+      '/colleagues',
+      '/shifts',
+      '/clients',
+      '/schedules/timed-work',
+    );
   return { soon, later };
 }

@@ -65,6 +65,7 @@ describe('news', () => {
     expect(soon).toEqual(['/tasks/', '/people/']);
     expect(later).toEqual([
       '/schedules',
+      '/task-list',
       '/tideline',
       '/team',
       '/workload',
@@ -76,11 +77,22 @@ describe('news', () => {
     const narrow = touchedBy(news({ topics: ['tasks', 'schedules'], people: ['nadia'] }));
     expect([narrow.soon, narrow.later]).toEqual([
       ['/tasks/', '/people/nadia/'],
-      ['/schedules', '/tideline', '/team', '/workload', '/colleagues', '/shifts', '/clients', '/schedules/timed-work'],
+      [
+        '/schedules',
+        '/task-list',
+        '/tideline',
+        '/team',
+        '/workload',
+        '/colleagues',
+        '/shifts',
+        '/clients',
+        '/schedules/timed-work',
+      ],
     ]);
     expect(touchedBy(news({ topics: ['schedules'] })).later).toEqual([
       '/schedules',
       '/people/',
+      '/task-list',
       '/tideline',
       '/team',
       '/workload',

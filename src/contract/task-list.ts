@@ -1,0 +1,128 @@
+import { z } from 'zod';
+import { tryDayOfIso } from '../core/index.ts';
+import { endpoint } from './endpoint.ts';
+import { id, isoDate, named } from './fields.ts';
+import { taskListPaths } from './paths.ts';
+import { taskLineSchema } from './tasks.ts';
+import { PRIORITIES } from './work.ts';
+
+/** Tasks by how far they are; left out for all of them. */
+export const TASKS_THAT_ARE = ['unfinished', 'late', 'underWay', 'toCheck', 'done', 'over'] as const;
+/** What tasks are put together by; a day is that on which they are due. */
+export const TASK_GROUPINGS = ['client', 'asset', 'person', 'template', 'category', 'day'] as const;
+export type TaskGrouping = (typeof TASK_GROUPINGS)[number];
+/** By what they stand in order: due first, due last, by title, the longest first. */
+export const TASK_ORDERS = ['due', 'latest', 'title', 'longest'] as const;
+export type TaskOrder = (typeof TASK_ORDERS)[number];
+/** Stands for nobody, no client, no asset. */
+export const NONE_OF_THEM = 'none';
+
+/** Lines of a page, of a group that is not opened, groups of a page, and ids told at once. */
+export const TASKS_A_PAGE = 60;
+export const TASKS_OF_A_GROUP = 5;
+export const GROUPS_A_PAGE = 30;
+export const TASKS_CHOSEN_AT_ONCE = 2000;
+
+const MOST_SPAN_DAYS = 3660;
+const oneOrNone = z.union([id, z.literal(NONE_OF_THEM)]);
+
+export const taskFilterSchema = z.object({
+  /** Any words of title, note, client and asset. */
+  find: z.string().max(200).optional(),
+  are: z.enum(TASKS_THAT_ARE).optional(),
+  /** Due from this day to that; either may be left out. */
+  from: isoDate.optional(),
+  to: isoDate.optional(),
+  category: z.string().max(100).optional(),
+  priority: z.enum(PRIORITIES).optional(),
+  person: oneOrNone.optional(),
+  /** Of people who have this role, or offered to it; the same of a team. */
+  role: z.string().max(60).optional(),
+  team: z.string().max(60).optional(),
+  client: oneOrNone.optional(),
+  asset: oneOrNone.optional(),
+  /** At a site, and at what stands there. */
+  site: id.optional(),
+  template: oneOrNone.optional(),
+  schedule: id.optional(),
+  made: z.enum(['by hand', 'by a schedule']).optional(),
+});
+export type TaskFilter = z.infer<typeof taskFilterSchema>;
+
+const isSpan = ({ from = '', to = '' }: { from?: string | undefined; to?: string | undefined }) => {
+  const [first, last] = [tryDayOfIso(from), tryDayOfIso(to)];
+  return first === null || last === null || (first <= last && last - first <= MOST_SPAN_DAYS);
+};
+const SPAN_WORDS = { path: ['to'], message: 'From one day to a later one, ten years apart at most.' };
+const order = z.enum(TASK_ORDERS).default('due');
+const by = z.enum(TASK_GROUPINGS);
+
+const sumsSchema = z.object({
+  count: z.number().int(),
+  minutes: z.number().int(),
+  late: z.number().int(),
+});
+export type TaskSums = z.infer<typeof sumsSchema>;
+
+const groupSchema = sumsSchema.extend({
+  /** What it is a group of: an id, a day, a category; empty for those without. */
+  key: z.string(),
+  /** Null for those without. */
+  name: z.string().nullable(),
+  /** What stands beside the name. */
+  detail: z.string(),
+  /** The first of them. */
+  lines: z.array(taskLineSchema),
+});
+export type TaskGroup = z.infer<typeof groupSchema>;
+
+export const taskListEndpoints = {
+  /** Those that fit, from where the page before ended. */
+  lines: endpoint(taskListPaths.lines, {
+    query: taskFilterSchema
+      .extend({
+        order,
+        /** What the page before said. */
+        after: z.string().max(600).optional(),
+        /** Only those of one group. */
+        by: by.optional(),
+        key: z.string().max(100).optional(),
+      })
+      .refine(isSpan, SPAN_WORDS)
+      .refine((asked) => (asked.by === undefined) === (asked.key === undefined), {
+        path: ['key'],
+        message: 'A group is named by what it is put together by, and its key.',
+      }),
+    answer: z.object({ lines: z.array(taskLineSchema), more: z.string().nullable() }),
+  }),
+  /** What they come to, and the names of what is asked for by its id. */
+  sums: endpoint(taskListPaths.sums, {
+    heavy: true,
+    query: taskFilterSchema.refine(isSpan, SPAN_WORDS),
+    answer: sumsSchema.extend({
+      names: z.object({
+        client: named.nullable(),
+        asset: named.nullable(),
+        site: named.nullable(),
+        template: named.nullable(),
+        schedule: named.nullable(),
+      }),
+    }),
+  }),
+  groups: endpoint(taskListPaths.groups, {
+    heavy: true,
+    query: taskFilterSchema
+      .extend({ by, order, start: z.coerce.number().int().min(0).max(1_000_000).default(0) })
+      .refine(isSpan, SPAN_WORDS),
+    answer: z.object({ groups: z.array(groupSchema), count: z.number().int() }),
+  }),
+  /** The first of them by their ids and versions, in their order, to do something with all of them. */
+  chosen: endpoint(taskListPaths.chosen, {
+    heavy: true,
+    query: taskFilterSchema.extend({ order }).refine(isSpan, SPAN_WORDS),
+    answer: z.object({
+      tasks: z.array(z.object({ id, version: z.number().int(), minutes: z.number().int() })),
+      isMore: z.boolean(),
+    }),
+  }),
+};

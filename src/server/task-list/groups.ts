@@ -1,0 +1,77 @@
+import {
+  GROUPS_A_PAGE,
+  TASKS_OF_A_GROUP,
+  type TaskFilter,
+  type TaskGroup,
+  type TaskGrouping,
+  type TaskOrder,
+  type TaskSums,
+} from '../../contract/index.ts';
+import type { Scope } from '../platform/scope.ts';
+import { GROUP_KEYS, isLate, KEY_TYPES, questionOf } from './fitting.ts';
+import { linesOfIds, orderedBy } from './lines.ts';
+
+/** How a group is called and what stands beside it, from the row that its key names. */
+const NAMES: Readonly<Record<TaskGrouping, { readonly from: string; readonly name: string; readonly detail: string }>> =
+  {
+    client: { from: byId('client'), name: 'of.name', detail: "''" },
+    asset: {
+      from: `${byId('asset')} left join client c on c.workspace_id = of.workspace_id and c.id = of.client_id`,
+      name: 'of.name',
+      detail: "concat_ws(', ', nullif(of.place, ''), c.name)",
+    },
+    person: { from: byId('person'), name: 'of.name', detail: "''" },
+    template: { from: byId('template'), name: 'of.name', detail: "coalesce(of.category, '')" },
+    category: { from: '', name: 'g.key', detail: "''" },
+    day: { from: '', name: 'g.key::text', detail: "''" },
+  };
+
+function byId(table: string): string {
+  return `left join ${table} of on of.workspace_id = $1 and of.id = g.key`;
+}
+
+/** The tasks that fit by what they have in common: those without it first, then by name or day; of each the first few lines. */
+export async function groupsOfTasks(
+  scope: Scope,
+  { by, order, start, ...filter }: TaskFilter & { by: TaskGrouping; order: TaskOrder; start: number },
+): Promise<{ groups: TaskGroup[]; count: number }> {
+  const asked = await questionOf(scope, filter);
+  const which = asked.where;
+  const key = GROUP_KEYS[by];
+  const { from, name, detail } = NAMES[by];
+  const sums = asked.copy();
+  const late = isLate(scope, sums);
+  const rows = await scope.sql<TaskSums & { key: string | null; name: string | null; detail: string; groups: number }>(
+    `select g.key::text as key, ${name} as name, ${detail} as detail, g.count, g.minutes, g.late, count(*) over ()::int as groups
+     from (select ${key} as key, count(*)::int as count, sum(t.estimate_minutes)::int as minutes,
+             (count(*) filter (where ${late}))::int as late
+           from task t where ${which} group by 1) g ${from}
+     order by g.key is not null, ${by === 'day' ? 'g.key' : `lower(${name})`}, g.key offset ${start} limit ${GROUPS_A_PAGE}`,
+    sums.params,
+  );
+  const first = asked.copy();
+  const keys = first.with(rows.map((row) => row.key));
+  const some = (ofKey: string) =>
+    `select t.id from task t where ${which} and ${ofKey} ${orderedBy(order)} limit ${TASKS_OF_A_GROUP}`;
+  // Each by its key, as the indexes have it; those without by themselves.
+  const found = await scope.sql<{ place: number; id: string }>(
+    `with g as (select key, place::int as place from unnest(${keys}::${KEY_TYPES[by]}[]) with ordinality as of (key, place))
+     select g.place, line.id from g cross join lateral (${some(`${key} = g.key`)}) line where g.key is not null
+     union all
+     select g.place, line.id from g cross join lateral (${some(`${key} is null`)}) line where g.key is null`,
+    first.params,
+  );
+  const lines = await linesOfIds(
+    scope,
+    found.map(({ id }) => id),
+  );
+  const byLine = new Map(lines.map((line) => [line.id, line]));
+  return {
+    count: rows[0]?.groups ?? 0,
+    groups: rows.map(({ groups: _, key: of, ...row }, i) => ({
+      ...row,
+      key: of ?? '',
+      lines: found.flatMap(({ place, id }) => (place === i + 1 ? (byLine.get(id) ?? []) : [])),
+    })),
+  };
+}

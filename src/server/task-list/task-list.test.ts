@@ -1,0 +1,201 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  GROUPS_A_PAGE,
+  TASK_GROUPINGS,
+  TASK_ORDERS,
+  TASKS_A_PAGE,
+  TASKS_OF_A_GROUP,
+  type TaskGroup,
+  type TaskLine,
+} from '../../contract/index.ts';
+import { isOverdue } from '../../core/index.ts';
+import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+
+let server: TestServer;
+let ines: Agent;
+let all: TaskLine[];
+beforeAll(async () => {
+  server = await testServer();
+  ines = await server.browser('Ines Calloway');
+  all = await linesOf({});
+});
+afterAll(() => server.stop());
+
+const CATEGORY = 'inspection';
+type Query = Readonly<Record<string, string | number>>;
+
+const asked = async (path: string, query: Query) =>
+  (await ines.get(`/api/task-list${path}`).query(query).expect(200)).body;
+
+/** All pages, one after the other. */
+async function linesOf(query: Query): Promise<TaskLine[]> {
+  const lines: TaskLine[] = [];
+  for (let after: string | null = ''; after !== null; ) {
+    const page: { lines: TaskLine[]; more: string | null } = await asked(
+      '',
+      after === '' ? query : { ...query, after },
+    );
+    expect(page.lines.length).toBeLessThanOrEqual(TASKS_A_PAGE);
+    lines.push(...page.lines);
+    after = page.more;
+  }
+  return lines;
+}
+
+const isUnfinished = ({ state }: TaskLine) => ['open', 'underWay', 'toCheck', 'coming'].includes(state);
+const minutesOf = (lines: readonly TaskLine[]) => lines.reduce((sum, { estimateMinutes }) => sum + estimateMinutes, 0);
+const idsOf = (lines: readonly TaskLine[]) => lines.map(({ id }) => id).sort();
+
+describe('the list of all tasks', () => {
+  it('has each once on its pages, in any order', async () => {
+    expect(all.length).toBeGreaterThan(1_000);
+    const [counted] = await server.source.query(
+      'select count(*)::int as n from task t join workspace w on w.id = t.workspace_id where w.name = $1',
+      ['Tern Quay'],
+    );
+    expect(all).toHaveLength(counted.n);
+    expect(new Set(all.map(({ id }) => id)).size).toBe(all.length);
+    const keyOf: Record<'due' | 'title' | 'longest', (line: TaskLine) => string | number> = {
+      due: ({ dueOn, dueTime }: TaskLine) => `${dueOn} ${dueTime ?? '~'}`,
+      title: ({ title }: TaskLine) => title.toLowerCase(),
+      longest: ({ estimateMinutes }: TaskLine) => estimateMinutes,
+    };
+    for (const order of TASK_ORDERS) {
+      const lines = await linesOf({ order, are: 'unfinished' });
+      expect(idsOf(lines)).toEqual(idsOf(all.filter(isUnfinished)));
+      const keys: (string | number)[] = lines.map(order === 'latest' ? keyOf.due : keyOf[order]);
+      const isAscending = order === 'due' || order === 'title';
+      for (const [i, key] of keys.entries()) {
+        const before = keys[i - 1];
+        if (before === undefined) continue;
+        if (order === 'title') expect(String(before).localeCompare(String(key), 'en')).toBeLessThanOrEqual(0);
+        else expect(isAscending ? before <= key : before >= key).toBe(true);
+      }
+    }
+  });
+
+  const [client, asset, person] = [
+    () => all.find((one) => one.client !== null && isUnfinished(one))?.client?.id ?? '',
+    () => all.find((one) => one.asset !== null && isUnfinished(one))?.asset?.id ?? '',
+    () => all.find((one) => one.assignee?.name === 'Nadia Orme')?.assignee?.id ?? '',
+  ];
+  it.each<[string, () => Query, (line: TaskLine) => boolean]>([
+    ['late', () => ({ are: 'late' }), isOverdue],
+    ['under way', () => ({ are: 'underWay' }), ({ state }) => state === 'underWay'],
+    ['skipped or lapsed', () => ({ are: 'over' }), ({ state }) => state === 'skipped' || state === 'lapsed'],
+    [
+      'due in a week',
+      () => ({ from: '2026-11-23', to: '2026-11-29' }),
+      ({ dueOn }) => dueOn >= '2026-11-23' && dueOn <= '2026-11-29',
+    ],
+    ['of a category', () => ({ category: CATEGORY }), ({ category }) => category === CATEGORY],
+    ['of a priority', () => ({ priority: 'high' }), ({ priority }) => priority === 'high'],
+    ['nobody’s', () => ({ person: 'none' }), ({ assignee }) => assignee === null],
+    ['one person’s', () => ({ person: person() }), ({ assignee }) => assignee?.name === 'Nadia Orme'],
+    ['a client’s', () => ({ client: client() }), (line) => line.client?.id === client()],
+    ['without a client', () => ({ client: 'none' }), (line) => line.client === null],
+    ['an asset’s', () => ({ asset: asset() }), (line) => line.asset?.id === asset()],
+    ['with some words', () => ({ find: 'LIFE ring' }), ({ title }) => /life/i.test(title) && /ring/i.test(title)],
+  ])('tells those alone that are %s, and what they come to', async (_, query, fits) => {
+    const lines = await linesOf(query());
+    const fitting = all.filter(fits);
+    expect(idsOf(lines)).toEqual(idsOf(fitting));
+    expect(fitting.length).toBeGreaterThan(0);
+    const { names: __, ...sums } = await asked('/sums', query());
+    expect(sums).toEqual({
+      ...{ count: fitting.length, minutes: minutesOf(fitting) },
+      late: fitting.filter(isOverdue).length,
+    });
+  });
+
+  it('takes no sign for others than itself', async () => {
+    expect(await linesOf({ find: '%' })).toEqual([]);
+  });
+
+  it('tells late by the minute, and by the clock of the zone a time is meant in', async () => {
+    const at = async (moment: string) => {
+      server.clock.set(moment);
+      return [idsOf(await linesOf({ are: 'late' })), idsOf((await linesOf({ are: 'unfinished' })).filter(isOverdue))];
+    };
+    const [task] = await server.source
+      .query(
+        `update task set due_on = '2026-11-24', due_time = '11:00', zone = 'Australia/Sydney' where id = $1 returning id`,
+        [all.find(({ state, dueOn }) => state === 'open' && dueOn > '2026-11-26')?.id],
+      )
+      .then(([rows]: [{ id: string }[]]) => rows);
+    // 11:00 in Sydney is midnight in Tern Quay.
+    for (const [moment, isLate] of [
+      ['2026-11-23T23:59', false],
+      ['2026-11-24T00:00', false],
+      ['2026-11-24T00:01', true],
+      ['2026-11-24T16:30', true],
+      ['2026-11-24T23:59', true],
+      ['2026-11-25T00:00', true],
+    ] as const) {
+      const [listed, told] = await at(moment);
+      expect(listed).toEqual(told);
+      expect(listed?.includes(task?.id ?? '')).toBe(isLate);
+    }
+    server.clock.set('2026-11-24T10:40');
+  });
+
+  it('puts together what is alike, each once, with the first of each', async () => {
+    const now = await linesOf({ are: 'unfinished' });
+    for (const by of TASK_GROUPINGS) {
+      const groups: TaskGroup[] = [];
+      let count = 0;
+      do {
+        const page: { groups: TaskGroup[]; count: number } = await asked('/groups', {
+          are: 'unfinished',
+          by,
+          start: groups.length,
+        });
+        expect(page.groups.length).toBeLessThanOrEqual(GROUPS_A_PAGE);
+        groups.push(...page.groups);
+        count = page.count;
+      } while (groups.length < count);
+      expect(groups).toHaveLength(count);
+      expect(new Set(groups.map(({ key }) => key)).size).toBe(count);
+      expect(groups.reduce((sum, group) => sum + group.count, 0)).toBe(now.length);
+      expect(groups.reduce((sum, group) => sum + group.minutes, 0)).toBe(minutesOf(now));
+      for (const { key, count: of, late, lines } of [groups[0], groups.at(-1)].flatMap((group) => group ?? [])) {
+        const within = await linesOf({ are: 'unfinished', by, key });
+        expect(within).toHaveLength(of);
+        expect(within.filter(isOverdue)).toHaveLength(late);
+        expect(lines.map(({ id }) => id)).toEqual(within.slice(0, TASKS_OF_A_GROUP).map(({ id }) => id));
+      }
+    }
+  });
+
+  it('tells the first of them by ids and versions, to do something with all of them', async () => {
+    const fitting = await linesOf({ are: 'unfinished', category: CATEGORY });
+    const chosen = await asked('/chosen', { are: 'unfinished', category: CATEGORY });
+    expect(chosen).toEqual({
+      tasks: fitting.map(({ id, version, estimateMinutes: minutes }) => ({ id, version, minutes })),
+      isMore: false,
+    });
+  });
+
+  it.each([
+    [{ from: '2026-12-01', to: '2026-11-01' }, 'to'],
+    [{ person: 'nobody' }, 'person'],
+    [{ by: 'client' }, 'key'],
+    [{ by: 'client', key: 'x' }, 'key'],
+    [{ by: 'day', key: '2026-02-30' }, 'key'],
+    [{ after: 'x' }, 'after'],
+    [{ after: '["2026-11-24"]' }, 'after'],
+    [{ after: '["2026-11-31","~","01937eb0-beac-7000-8000-0000000000e1"]' }, 'after'],
+    [{ order: 'longest', after: '[1e12,"01937eb0-beac-7000-8000-0000000000e1"]' }, 'after'],
+  ])('refuses %j with where it is wrong', async (query, path) => {
+    const { body } = await ines.get('/api/task-list').query(query).expect(422);
+    expect(body.errors[0].path).toBe(path);
+  });
+
+  it('is of one workspace alone, and tells no names of another', async () => {
+    const ada = await server.browser('Ada Winn');
+    const named = all.find(({ client: of }) => of !== null)?.client?.id;
+    const { body } = await ada.get('/api/task-list/sums').query({ client: named }).expect(200);
+    expect(body).toMatchObject({ count: 0, names: { client: null } });
+    await ines.get('/api/task-list/sums').query({ site: '01937eb0-beac-7000-8000-0000000000e1' }).expect(404);
+  });
+});
