@@ -114,7 +114,7 @@ export const taskListEndpoints = {
     query: taskFilterSchema
       .extend({ by, order, start: z.coerce.number().int().min(0).max(1_000_000).default(0) })
       .refine(isSpan, SPAN_WORDS),
-    answer: z.object({ groups: z.array(groupSchema), count: z.number().int() }),
+    answer: z.object({ start: z.number().int(), groups: z.array(groupSchema), count: z.number().int() }),
   }),
   /** The first of them by their ids and versions, in their order, to do something with all of them. */
   chosen: endpoint(taskListPaths.chosen, {

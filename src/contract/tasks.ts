@@ -269,6 +269,9 @@ const wideEdit = taskEditSchema.safeExtend({
 const taskDeedSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('give'), personId: id.nullable() }),
   z.object({ kind: z.literal('move'), by: offsetSchema }),
+  /** All of them to one day. */
+  z.object({ kind: z.literal('moveTo'), on: isoDate }),
+  z.object({ kind: z.literal('prioritise'), priority: z.enum(PRIORITIES) }),
   z.object({ kind: z.literal('skip'), reason: line('The reason', 500) }),
   z.object({ kind: z.literal('delete') }),
 ]);

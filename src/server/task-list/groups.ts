@@ -34,7 +34,7 @@ function byId(table: string): string {
 export async function groupsOfTasks(
   scope: Scope,
   { by, order, start, ...filter }: TaskFilter & { by: TaskGrouping; order: TaskOrder; start: number },
-): Promise<{ groups: TaskGroup[]; count: number }> {
+): Promise<{ start: number; groups: TaskGroup[]; count: number }> {
   const asked = await questionOf(scope, filter);
   const which = asked.where;
   const key = GROUP_KEYS[by];
@@ -67,6 +67,7 @@ export async function groupsOfTasks(
   );
   const byLine = new Map(lines.map((line) => [line.id, line]));
   return {
+    start,
     count: rows[0]?.groups ?? 0,
     groups: rows.map(({ groups: _, key: of, ...row }, i) => ({
       ...row,

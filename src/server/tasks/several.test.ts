@@ -172,6 +172,33 @@ describe('many tasks at once', () => {
     );
   });
 
+  it('are put on one day with their times as far apart as before, and given a priority', async () => {
+    const before = await tasks();
+    const [first, second, third] = before as [Row, Row, Row];
+    const to = { kind: 'moveTo', on: second.work_on };
+    const { changed, changeId } = (await deed(ines, before, to).expect(200)).body;
+    expect(changed).toBe(2);
+    const apart = ({ work_on, due_on }: Row) => Date.parse(due_on) - Date.parse(work_on);
+    const now = await tasks();
+    expect(now.map(({ work_on }) => work_on)).toEqual([second.work_on, second.work_on, second.work_on]);
+    expect(now.map(apart)).toEqual(before.map(apart));
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect((await tasks()).map(({ work_on }) => work_on)).toEqual([first.work_on, second.work_on, third.work_on]);
+    const far = { kind: 'moveTo', on: '2199-01-01' };
+    expect((await deed(ines, await tasks(), far).expect(422)).body.errors[0].path).toBe('deed.on');
+    const priority = async () => (await ines.get(`/api/tasks/${first.id}`)).body.priority;
+    const was = await priority();
+    const urgent = { kind: 'prioritise', priority: 'urgent' };
+    const made = (await deed(ines, [(await tasks())[0] as Row], urgent).expect(200)).body;
+    expect(await priority()).toBe('urgent');
+    expect((await deed(ines, [(await tasks())[0] as Row], urgent).expect(422)).body.errors[0].message).toContain('already');
+    await ines.post(`/api/changes/${made.changeId}/undo`).expect(200);
+    expect(await priority()).toBe(was);
+    const nadia = await server.browser('Nadia Orme');
+    await deed(nadia, [(await tasks())[0] as Row], urgent).expect(403);
+    await deed(nadia, [(await tasks())[0] as Row], to).expect(403);
+  });
+
   it('are deleted, do not come back by a run, and come back by undo', async () => {
     const before = await tasks();
     const { changeId } = (await deed(ines, before, { kind: 'delete' }).expect(200)).body;

@@ -35,12 +35,19 @@ export function impactOfTasks(scope: Scope, input: TasksDeed): Promise<Impact> {
   });
 }
 
-const ACTIONS = { give: 'edited', move: 'edited', skip: 'skipped', delete: 'deleted' } as const;
+const ACTIONS = {
+  give: 'edited',
+  move: 'edited',
+  moveTo: 'edited',
+  prioritise: 'edited',
+  skip: 'skipped',
+  delete: 'deleted',
+} as const;
 
 async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise<TaskFate[]> {
   const versions = new Map(asked.map(({ id, version }) => [id, version]));
   const tasks = await lockedTasks(scope, [...versions.keys()]);
-  for (const task of tasks) mustMay(scope, deed.kind, task);
+  for (const task of tasks) mustMay(scope, deed.kind === 'moveTo' ? 'move' : deed.kind, task);
   const meanwhile = tasks.filter((task) => task.version !== versions.get(task.id));
   if (meanwhile.length > 0) {
     throw changedMeanwhile(
@@ -62,7 +69,7 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
   });
   for (const fate of fates)
     if (fate?.kind === 'changed' && fate.changes.workOn !== undefined)
-      refuseFarDays(scope, { 'deed.by': fate.changes.workOn });
+      refuseFarDays(scope, { [deed.kind === 'moveTo' ? 'deed.on' : 'deed.by']: fate.changes.workOn });
   if (fates.every((fate) => fate === null)) throw invalid([{ path: 'deed', message: SAID_OF_NOTHING[deed.kind] }]);
   return fates.filter((fate) => fate !== null);
 }
@@ -70,6 +77,8 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
 const SAID_OF_NOTHING = {
   give: 'Nothing would change by that: whom you chose has it already.',
   move: 'Nothing would change by that: it stays on its day.',
+  moveTo: 'Nothing would change by that: it is on that day already.',
+  prioritise: 'Nothing would change by that: it has that priority already.',
   skip: 'Nothing would change by that.',
   delete: 'Nothing would change by that.',
 } as const;
@@ -101,7 +110,12 @@ function changedBy(
     const edited = [...new Set([...task.edited, 'assigneeId'])];
     return { kind: 'changed', task, changes: { assigneeId: deed.personId, edited } };
   }
-  const on = offsetDay(dayOfIso(task.workOn), deed.by, calendar);
+  if (deed.kind === 'prioritise') {
+    if (deed.priority === task.priority) return null;
+    const edited = [...new Set([...task.edited, 'priority'])];
+    return { kind: 'changed', task, changes: { priority: deed.priority, edited } };
+  }
+  const on = deed.kind === 'moveTo' ? dayOfIso(deed.on) : offsetDay(dayOfIso(task.workOn), deed.by, calendar);
   const shift = on - dayOfIso(task.workOn);
   if (shift === 0) return null;
   const moved = (date: string) => isoOfDay(dayOfIso(date) + shift);

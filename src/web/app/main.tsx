@@ -44,6 +44,7 @@ const OPEN_PAGES = {
   '/new-address': LinkPage,
   '/forgotten': LinkPage,
 };
+const TasksPage = lazy(() => import('../features/task-list/tasks-page.tsx'));
 const WorkloadPage = lazy(() => import('../features/workload/workload-page.tsx'));
 const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'));
 
@@ -157,6 +158,7 @@ const router = createBrowserRouter([
           { path: 'post/*', element: <PostPlaces /> },
           { path: 'clients/*', element: <ClientPlaces /> },
           { path: 'team/*', element: <TeamPlaces /> },
+          { path: 'tasks', element: <TasksPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
           { path: 'workload', element: <WorkloadPage /> },
           { path: 'templates', element: <Templates /> },
           { path: 'templates/:templateId', element: <TemplatePage /> },

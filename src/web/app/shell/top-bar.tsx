@@ -18,7 +18,13 @@ export const PLACES = [
     ],
   },
   { verb: 'do', places: [{ name: 'Day sheet', to: '/day-sheet' }] },
-  { verb: 'watch', places: [{ name: 'Workload', to: '/workload' }] },
+  {
+    verb: 'watch',
+    places: [
+      { name: 'Tasks', to: '/tasks' },
+      { name: 'Workload', to: '/workload' },
+    ],
+  },
 ] as const;
 
 /** For whom work is done; on a phone it is found by the jump. */

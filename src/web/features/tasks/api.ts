@@ -137,7 +137,8 @@ const SAID_OF_EDIT: Readonly<Record<EditReach, string>> = {
 
 /** Tasks as somebody saw them. */
 /** A task as it was seen: another version of it is not changed unseen. */
-type Seen = Pick<TaskLine, 'id' | 'version'>;
+/** A task as whoever changes it has seen it. */
+export type Seen = Pick<TaskLine, 'id' | 'version'>;
 const seen = (tasks: readonly Seen[]) => tasks.map(({ id, version }) => ({ id, version }));
 
 /** Work that no schedule makes: from one line, or from a template. */

@@ -1,18 +1,20 @@
 import { useState } from 'react';
-import type { TaskDeed, TaskLine } from '../../../../contract/index.ts';
-import { plural } from '../../../../core/index.ts';
+import { PRIORITIES, type Priority, type TaskDeed } from '../../../../contract/index.ts';
+import { isoOfDay, plural } from '../../../../core/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
-import { ChoiceBlank, NumberBlank } from '../../../kit/blanks.tsx';
+import { ChoiceBlank, DateBlank, NumberBlank } from '../../../kit/blanks.tsx';
 import { ChosenFoot, DeedSentence } from '../../../kit/chosen-foot.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 import type { Removal } from '../../impact/impact-words.ts';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { PersonBlank } from '../../people/person-blank.tsx';
-import { useTaskActions } from '../api.ts';
+import { type Seen, useTaskActions } from '../api.ts';
 
 const DEEDS = [
   ['give', 'Give to …'],
   ['move', 'Move …'],
+  ['prioritise', 'Priority …'],
   ['skip', 'Skip …'],
   ['delete', 'Delete …'],
 ] as const;
@@ -27,12 +29,14 @@ interface Asked {
 }
 
 interface ChosenTasksProps {
-  readonly chosen: readonly TaskLine[];
+  readonly chosen: readonly Seen[];
+  /** Said of them besides how many there are. */
+  readonly detail?: string | undefined;
   readonly onClear: () => void;
 }
 
-/** What can be done with the chosen tasks of a day, at the foot of the sheet. */
-export function ChosenTasks({ chosen, onClear }: ChosenTasksProps) {
+/** What can be done with the chosen tasks of a list, at its foot. */
+export function ChosenTasks({ chosen, detail, onClear }: ChosenTasksProps) {
   const { impactOfSeveral, changeSeveral } = useTaskActions();
   const [doing, setDoing] = useState<DeedKey | null>(null);
   const { look, busy, dialog } = useLookedAt<Asked>({
@@ -46,7 +50,7 @@ export function ChosenTasks({ chosen, onClear }: ChosenTasksProps) {
     <>
       <ChosenFoot
         label="The chosen tasks"
-        words={`${plural(chosen.length, 'task')} chosen`}
+        words={[`${plural(chosen.length, 'task')} chosen`, detail].filter(Boolean).join(', ')}
         deeds={DEEDS}
         doing={doing}
         busy={busy}
@@ -80,12 +84,14 @@ interface DeedFormProps {
 }
 
 function DeedForm({ doing, busy, onLook }: DeedFormProps) {
-  const { me, people } = useWorkspace();
+  const { me, people, today } = useWorkspace();
   const [personId, setPerson] = useState<string | null>(me.id);
   const [amount, setAmount] = useState(1);
   const [unit, setUnit] = useState<'day' | 'workingDay'>('workingDay');
-  const [way, setWay] = useState<'later' | 'earlier'>('later');
+  const [way, setWay] = useState<'later' | 'earlier' | 'to'>('later');
   const [reason, setReason] = useState('');
+  const [on, setOn] = useState(today);
+  const [priority, setPriority] = useState<Priority>('high');
   if (doing === 'give') {
     const name = people.find(({ id }) => id === personId)?.name ?? 'nobody yet';
     return (
@@ -96,6 +102,28 @@ function DeedForm({ doing, busy, onLook }: DeedFormProps) {
   }
   if (doing === 'move') {
     const days = plural(amount, unit === 'workingDay' ? 'working day' : 'day');
+    const wayBlank = (
+      <ChoiceBlank
+        label="Later, earlier or to one day"
+        value={way}
+        options={[
+          ['later', 'later'],
+          ['earlier', 'earlier'],
+          ['to', 'to'],
+        ]}
+        onChange={setWay}
+      />
+    );
+    if (way === 'to')
+      return (
+        <DeedSentence
+          problem={null}
+          busy={busy}
+          onLook={() => onLook({ kind: 'moveTo', on: isoOfDay(on) }, `moved to ${sayDay(on, today)}`)}
+        >
+          Move them {wayBlank} <DateBlank label="The day of all of them" value={on} onChange={setOn} />
+        </DeedSentence>
+      );
     return (
       <DeedSentence
         problem={null}
@@ -114,18 +142,26 @@ function DeedForm({ doing, busy, onLook }: DeedFormProps) {
           ]}
           onChange={setUnit}
         />{' '}
-        <ChoiceBlank
-          label="Later or earlier"
-          value={way}
-          options={[
-            ['later', 'later'],
-            ['earlier', 'earlier'],
-          ]}
-          onChange={setWay}
-        />
+        {wayBlank}
       </DeedSentence>
     );
   }
+  if (doing === 'prioritise')
+    return (
+      <DeedSentence
+        problem={null}
+        busy={busy}
+        onLook={() => onLook({ kind: 'prioritise', priority }, `made ${priority} in priority`)}
+      >
+        Their priority is{' '}
+        <ChoiceBlank
+          label="Their priority"
+          value={priority}
+          options={PRIORITIES.map((one) => [one, one] as const)}
+          onChange={setPriority}
+        />
+      </DeedSentence>
+    );
   if (doing === 'skip') {
     return (
       <DeedSentence

@@ -1,0 +1,258 @@
+import { useMemo } from 'react';
+import {
+  type Priority,
+  TASK_GROUPINGS,
+  TASK_ORDERS,
+  TASKS_THAT_ARE,
+  type TaskFilter,
+  type TaskGrouping,
+  type TaskOrder,
+} from '../../../contract/index.ts';
+import { type CivilDay, isoOfDay, mondayOf, tryDayOfIso } from '../../../core/index.ts';
+import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { useAddressFilter } from '../../kit/address-filter.ts';
+import { FilterChoice } from '../../kit/filter-choice.tsx';
+import { FindWords } from '../../kit/find-words.tsx';
+import { sayDay } from '../../kit/ways.ts';
+
+type Are = (typeof TASKS_THAT_ARE)[number] | 'any';
+const ARE_WORDS: Readonly<Record<Are, string>> = {
+  unfinished: 'not done',
+  late: 'late',
+  underWay: 'under way',
+  toCheck: 'to check',
+  done: 'done',
+  over: 'skipped or lapsed',
+  any: 'in any state',
+};
+const ARES = [...TASKS_THAT_ARE, 'any'] as const satisfies readonly Are[];
+
+/** Days on which tasks are due, seen from today. */
+const DUES = ['byWeek', 'today', 'week', 'nextWeek', 'month', 'before', 'any'] as const;
+type Due = (typeof DUES)[number];
+const DUE_WORDS: Readonly<Record<Due, string>> = {
+  byWeek: 'late or due this week',
+  today: 'due today',
+  week: 'due this week',
+  nextWeek: 'due next week',
+  month: 'due within 30 days',
+  before: 'due in the last 30 days',
+  any: 'due on any day',
+};
+
+function spanOfDue(due: Due, today: CivilDay): { readonly from?: CivilDay; readonly to?: CivilDay } {
+  const monday = mondayOf(today);
+  switch (due) {
+    case 'byWeek':
+      return { to: monday + 6 };
+    case 'today':
+      return { from: today, to: today };
+    case 'week':
+      return { from: monday, to: monday + 6 };
+    case 'nextWeek':
+      return { from: monday + 7, to: monday + 13 };
+    case 'month':
+      return { from: today, to: today + 30 };
+    case 'before':
+      return { from: today - 30, to: today };
+    case 'any':
+      return {};
+  }
+}
+
+const GROUP_WORDS: Readonly<Record<TaskGrouping, string>> = {
+  client: 'grouped by client',
+  asset: 'grouped by asset',
+  person: 'grouped by person',
+  template: 'grouped by template',
+  category: 'grouped by category',
+  day: 'grouped by day',
+};
+const NOT_GROUPED = 'no';
+const PRIORITY_WORDS: Readonly<Record<Priority, string>> = {
+  urgent: 'urgent',
+  high: 'of high priority',
+  normal: 'of normal priority',
+  low: 'of low priority',
+};
+
+/** What is asked for by an id, with the name of it coming with the sums. */
+const BY_NAME = ['client', 'asset', 'site', 'template', 'schedule'] as const;
+type Named = Readonly<Record<(typeof BY_NAME)[number], { readonly name: string } | null>>;
+const NAME_WORDS: Readonly<Record<(typeof BY_NAME)[number], string>> = {
+  client: 'for',
+  asset: 'for',
+  site: 'at',
+  template: 'of',
+  schedule: 'of the schedule',
+};
+
+const oneOf = <One extends string>(all: readonly One[], value: string | null): One | undefined =>
+  all.find((one) => one === value);
+
+/** What is shown, and in which order: kept in the address, so that it can be linked and reloaded. */
+export function useTaskFilter() {
+  const { search, set, clear } = useAddressFilter();
+  const { today, people, categories } = useWorkspace();
+  const are = oneOf(ARES, search.get('are')) ?? 'unfinished';
+  const due = oneOf(DUES, search.get('due')) ?? 'byWeek';
+  const order: TaskOrder = oneOf(TASK_ORDERS, search.get('order')) ?? 'due';
+  const grouping = search.get('by') === NOT_GROUPED ? null : (oneOf(TASK_GROUPINGS, search.get('by')) ?? 'client');
+  const [from, to] = [tryDayOfIso(search.get('from') ?? ''), tryDayOfIso(search.get('to') ?? '')];
+  const span = useMemo(() => (from === null || to === null || to < from ? null : { from, to }), [from, to]);
+  const tide = useMemo<TideControl>(
+    () => ({
+      chosen: span,
+      spans: true,
+      onChoose: (days) => {
+        // The same day once more shows what was shown before.
+        const same = span !== null && span.from === days.from && span.to === days.to && days.from === days.to;
+        set(same ? { from: '', to: '' } : { from: isoOfDay(days.from), to: isoOfDay(days.to) });
+      },
+    }),
+    [span, set],
+  );
+  useTide(tide);
+  const asked = search.toString();
+  const filter = useMemo<TaskFilter>(() => {
+    const of = new URLSearchParams(asked);
+    const days = span ?? spanOfDue(due, today);
+    const words = of.get('find')?.trim();
+    const texts = Object.fromEntries(
+      ['category', 'priority', 'person', 'role', 'team', ...BY_NAME].flatMap((name) => {
+        const value = of.get(name);
+        return value === null ? [] : [[name, value]];
+      }),
+    );
+    return {
+      ...texts,
+      ...(are === 'any' ? {} : { are }),
+      ...(days.from === undefined ? {} : { from: isoOfDay(days.from) }),
+      ...(days.to === undefined ? {} : { to: isoOfDay(days.to) }),
+      ...(words ? { find: words } : {}),
+    };
+  }, [asked, are, due, span, today]);
+  const spanWords =
+    span &&
+    (span.from === span.to
+      ? `due ${sayDay(span.from, today)}`
+      : `due from ${sayDay(span.from, today)} to ${sayDay(span.to, today)}`);
+  return {
+    filter,
+    grouping,
+    order,
+    search: asked,
+    values: {
+      are,
+      due,
+      find: search.get('find') ?? '',
+      category: search.get('category') ?? '',
+      priority: search.get('priority') ?? '',
+      who:
+        ['person', 'role', 'team'].flatMap((kind) => (search.get(kind) ? [`${kind} ${search.get(kind)}`] : []))[0] ??
+        '',
+      by: grouping ?? NOT_GROUPED,
+    },
+    byName: BY_NAME.filter((name) => search.get(name)),
+    categories: categories.map(({ name }) => name),
+    people,
+    set,
+    clear,
+    spanWords,
+  };
+}
+export type TaskFilterView = ReturnType<typeof useTaskFilter>;
+
+interface FilterWordsProps {
+  readonly view: TaskFilterView;
+  /** Of what is asked for by its id; undefined until they are known. */
+  readonly names: Named | undefined;
+}
+
+/** What is shown, as words in a line. */
+export function FilterWords({ view, names }: FilterWordsProps) {
+  const { values, set, people } = view;
+  const { roles, teams } = useWorkspace();
+  const who = (value: string) => {
+    const [kind, ...rest] = value.split(' ');
+    set({ person: '', role: '', team: '', ...(kind ? { [kind]: rest.join(' ') } : {}) });
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2">
+      <FindWords label="Find tasks" value={values.find} onChange={(find) => set({ find })} />·
+      {view.spanWords ? (
+        <button
+          type="button"
+          className="filter-word border-accent"
+          onClick={() => set({ from: '', to: '' })}
+          aria-label={`${view.spanWords}: show other days`}
+        >
+          {view.spanWords} ×
+        </button>
+      ) : (
+        <FilterChoice
+          label="Due"
+          value={values.due}
+          onChange={(due) => set({ due: due === 'byWeek' ? '' : due })}
+          options={DUES.map((due) => [due, DUE_WORDS[due]] as const)}
+        />
+      )}
+      ·
+      <FilterChoice
+        label="State"
+        value={values.are}
+        onChange={(are) => set({ are: are === 'unfinished' ? '' : are })}
+        options={ARES.map((are) => [are, ARE_WORDS[are]] as const)}
+      />
+      ·
+      <FilterChoice
+        label="Category"
+        value={values.category}
+        onChange={(category) => set({ category })}
+        options={[['', 'every category'], ...view.categories.map((name) => [name, name] as const)]}
+      />
+      ·
+      <FilterChoice
+        label="Who"
+        value={values.who}
+        onChange={who}
+        options={[
+          ['', 'any person'],
+          ['person none', 'nobody yet'],
+          ...people.map(({ id, name }) => [`person ${id}`, name] as const),
+          ...roles.map((role) => [`role ${role}`, `role ${role}`] as const),
+          ...teams.map((team) => [`team ${team}`, `team ${team}`] as const),
+        ]}
+      />
+      ·
+      <FilterChoice
+        label="Priority"
+        value={values.priority}
+        onChange={(priority) => set({ priority })}
+        options={[['', 'of any priority'], ...Object.entries(PRIORITY_WORDS)]}
+      />
+      ·
+      <FilterChoice
+        label="Grouping"
+        value={values.by}
+        onChange={(by) => set({ by: by === 'client' ? '' : by })}
+        options={[...TASK_GROUPINGS.map((by) => [by, GROUP_WORDS[by]] as const), [NOT_GROUPED, 'not grouped'] as const]}
+      />
+      {view.byName.map((name) => {
+        const words = `${NAME_WORDS[name]} ${names === undefined ? '…' : (names[name]?.name ?? 'what is not there')}`;
+        return (
+          <button
+            key={name}
+            type="button"
+            className="filter-word border-accent"
+            onClick={() => set({ [name]: '' })}
+            aria-label={`${words}: show all`}
+          >
+            {words} ×
+          </button>
+        );
+      })}
+    </div>
+  );
+}

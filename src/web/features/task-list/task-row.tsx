@@ -1,0 +1,121 @@
+import type { KeyboardEvent, ReactNode } from 'react';
+import { Link, useLocation, useNavigate } from 'react-router';
+import type { TaskLine } from '../../../contract/index.ts';
+import { dayOfIso, isEnded, isOverdue, sayDuration } from '../../../core/index.ts';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { DateBlock } from '../../kit/date-block.tsx';
+import { Pennant } from '../../kit/pennant.tsx';
+import { sayFor } from '../tasks/task-words.ts';
+import type { Choosing } from './choosing.ts';
+import { sayStillMissing, sayTimeOf, sayWho } from './list-words.ts';
+
+/** Widths of the columns, in pixels or per cent; null for what is left. */
+export const TASK_COLUMNS = [44, 140, 124, null, 150, 56, '18%', 74, 84] as const;
+export const TASK_HEADS = [
+  'due',
+  'time',
+  'task and for whom',
+  'who',
+  'steps',
+  'still missing',
+  'priority',
+  'estimate',
+] as const;
+const RIGHT: ReadonlySet<string> = new Set(['steps', 'estimate']);
+export const isRight = (head: string): boolean => RIGHT.has(head);
+
+interface TaskRowProps {
+  readonly task: TaskLine;
+  /** Its place in the whole list, where that is known. */
+  readonly index?: number;
+  /** Left out where nobody may do anything with several. */
+  readonly choosing: Choosing | null;
+  /** In the margin, before it. */
+  readonly margin?: ReactNode;
+}
+
+/** One task of the list: when it is due, what it is, who has it, how far it is. */
+export function TaskRow({ task, index, choosing, margin }: TaskRowProps) {
+  const { today } = useWorkspace();
+  const navigate = useNavigate();
+  const { search, pathname } = useLocation();
+  const address = `/tasks/task/${task.id}${search}`;
+  const isLate = isOverdue(task);
+  const isOver = isEnded(task.state as 'open');
+  const isChosen = choosing?.ids.has(task.id) ?? false;
+  const who = sayWho(task);
+  const chooseFrom = (id: string, row: Element) => choosing?.chooseTo(id, row.closest('table'));
+  const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
+    if (choosing === null) return;
+    if (event.key === ' ') {
+      event.preventDefault();
+      choosing.chooseOne(task.id);
+    } else if (event.shiftKey && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
+      // The focus moves on as without Shift; what it comes from and goes to is chosen.
+      const rows = [...(event.currentTarget.closest('table')?.querySelectorAll<HTMLElement>('[data-task-id]') ?? [])];
+      const here = rows.findIndex((row) => row.dataset['taskId'] === task.id);
+      const next = rows[here + (event.key === 'ArrowDown' ? 1 : -1)];
+      if (!isChosen) choosing.chooseOne(task.id);
+      if (next?.dataset['taskId']) chooseFrom(next.dataset['taskId'], next);
+    }
+  };
+  return (
+    // The link in the row is what the keyboard uses; the row is only a larger target.
+    <tr
+      data-task-id={task.id}
+      data-here={pathname.endsWith(task.id) || undefined}
+      aria-rowindex={index === undefined ? undefined : index + 2}
+      aria-selected={choosing === null ? undefined : isChosen}
+      className={isOver ? 'text-ink-2' : ''}
+      onClick={({ shiftKey, currentTarget }) =>
+        shiftKey && choosing ? chooseFrom(task.id, currentTarget) : void navigate(address)
+      }
+    >
+      {margin}
+      <td className="pr-0 pl-5 [text-overflow:clip]">
+        {choosing && (
+          <input
+            type="checkbox"
+            className="check"
+            tabIndex={-1}
+            aria-label={`Choose ${task.title}`}
+            checked={isChosen}
+            onClick={(event) => {
+              event.stopPropagation();
+              if (event.shiftKey) chooseFrom(task.id, event.currentTarget);
+              else choosing.chooseOne(task.id);
+            }}
+            onChange={() => undefined}
+          />
+        )}
+      </td>
+      <td className="date">
+        <span className="flex items-center gap-1.5">
+          <Pennant state={task.state} late={task.late} size={20} />
+          <DateBlock day={dayOfIso(task.dueOn)} {...(isLate ? { look: 'late' as const } : {})} />
+        </span>
+      </td>
+      <td className={isLate ? 'text-late' : 'text-ink-2'}>{sayTimeOf(task, today)}</td>
+      <td>
+        <Link
+          to={address}
+          data-row
+          title={choosing ? 'Space chooses it, Shift with the arrows chooses more' : undefined}
+          className={`text-body ${isOver ? '' : 'font-semibold'}`}
+          onClick={(event) => event.stopPropagation()}
+          onKeyDown={onKeyDown}
+        >
+          {task.title}
+        </Link>
+        <span className="ml-2 text-ink-2">{sayFor(task)}</span>
+      </td>
+      <td className={task.assignee === null ? 'text-ink-2' : ''} title={who}>
+        {who}
+      </td>
+      <td className="num text-ink-2">{task.stepsTotal > 0 && `${task.stepsDone}/${task.stepsTotal}`}</td>
+      <td title={sayStillMissing(task)}>{sayStillMissing(task)}</td>
+      <td>{task.priority === 'normal' ? '' : task.priority}</td>
+      <td className="num">{sayDuration(task.estimateMinutes)}</td>
+    </tr>
+  );
+}

@@ -1,0 +1,349 @@
+import { type ReactNode, useEffect, useState } from 'react';
+import {
+  TASKS_A_PAGE,
+  type TaskFilter,
+  type TaskGroup,
+  type TaskGrouping,
+  type TaskOrder,
+  type TaskSums,
+} from '../../../contract/index.ts';
+import { plural, sayDuration } from '../../../core/index.ts';
+import { sayTrouble } from '../../app/shell/toast.tsx';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { moveThroughRows } from '../../kit/arrow-rows.ts';
+import { LongTable } from '../../kit/long-table.tsx';
+import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { ChosenTasks } from '../tasks/day/chosen-tasks.tsx';
+import { useAllFitting, useTaskGroups, useTaskLines } from './api.ts';
+import { type Choosing, useChoosing } from './choosing.ts';
+import { nameOfGroup, saySums } from './list-words.ts';
+import { isRight, TASK_COLUMNS, TASK_HEADS, TaskRow } from './task-row.tsx';
+
+interface TaskTableProps {
+  readonly filter: TaskFilter;
+  readonly order: TaskOrder;
+  readonly onOrder: (order: TaskOrder) => void;
+  readonly grouping: TaskGrouping | null;
+  readonly sums: TaskSums;
+}
+
+/** Tasks as lines, in groups or in one row; chosen ones are changed together. Drawn anew for another question: what does not fit any more is not changed unseen. */
+export function TaskTable({ filter, order, onOrder, grouping, sums }: TaskTableProps) {
+  const { may } = useWorkspace();
+  const choosing = useChoosing();
+  const [isMore, setIsMore] = useState(false);
+  const allFitting = useAllFitting(filter, order);
+  const usable = may('work') ? choosing : null;
+  const { chosen, clear } = choosing;
+  const chooseAll = async () => {
+    const all = await allFitting();
+    setIsMore(all.isMore);
+    choosing.chooseThese(all.tasks);
+  };
+  const isAll = chosen.length > 0 && (chosen.length >= sums.count || isMore);
+  const head = (
+    <>
+      <th scope="col">
+        {usable && (
+          <input
+            type="checkbox"
+            className="check"
+            aria-label={isAll ? 'Choose none' : `Choose all ${sums.count}`}
+            checked={isAll}
+            onChange={isAll ? clear : () => void chooseAll().catch(sayTrouble)}
+          />
+        )}
+      </th>
+      {TASK_HEADS.map((words) => (
+        <Head key={words} words={words} order={order} onOrder={onOrder} />
+      ))}
+    </>
+  );
+  const minutes = chosen.reduce((sum, one) => sum + one.minutes, 0);
+  const detail = [minutes > 0 && sayDuration(minutes), isMore && `the first of ${sums.count}`]
+    .filter(Boolean)
+    .join(', ');
+  return (
+    <>
+      {grouping === null ? (
+        <AllInOne
+          filter={filter}
+          order={order}
+          count={sums.count}
+          choosing={usable}
+          remember={choosing.remember}
+          head={head}
+        />
+      ) : (
+        <InGroups
+          filter={filter}
+          order={order}
+          by={grouping}
+          choosing={usable}
+          remember={choosing.remember}
+          head={head}
+        />
+      )}
+      {usable && chosen.length > 0 && (
+        <ChosenTasks
+          chosen={chosen}
+          detail={detail}
+          onClear={() => {
+            setIsMore(false);
+            clear();
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+/** What a press on the head of a column orders by, once and once more. */
+const ORDERS_OF: Readonly<Partial<Record<(typeof TASK_HEADS)[number], readonly [TaskOrder, TaskOrder]>>> = {
+  due: ['due', 'latest'],
+  'task and for whom': ['title', 'title'],
+  estimate: ['longest', 'longest'],
+};
+
+interface HeadProps {
+  readonly words: (typeof TASK_HEADS)[number];
+  readonly order: TaskOrder;
+  readonly onOrder: (order: TaskOrder) => void;
+}
+
+function Head({ words, order, onOrder }: HeadProps) {
+  const orders = ORDERS_OF[words];
+  const isOrder = orders?.includes(order) ?? false;
+  const isDown = order === 'latest' || order === 'longest';
+  return (
+    <th
+      scope="col"
+      className={isRight(words) ? 'num' : undefined}
+      aria-sort={isOrder ? (isDown ? 'descending' : 'ascending') : undefined}
+    >
+      {orders ? (
+        <button
+          type="button"
+          className={`cursor-pointer ${isOrder ? 'border-b-2 border-accent text-ink' : 'hover:text-ink'}`}
+          title={isOrder && orders[0] !== orders[1] ? 'The other way round' : `In order of ${words}`}
+          onClick={() => onOrder(order === orders[0] ? orders[1] : orders[0])}
+        >
+          {words}
+        </button>
+      ) : (
+        words
+      )}
+    </th>
+  );
+}
+
+interface ListProps {
+  readonly filter: TaskFilter;
+  readonly order: TaskOrder;
+  readonly choosing: Choosing | null;
+  readonly remember: Choosing['remember'];
+  readonly head: ReactNode;
+}
+
+/** So many rows before those that are here end, the next are asked for. */
+const AHEAD = 20;
+
+function AllInOne({ filter, order, count, choosing, remember, head }: ListProps & { readonly count: number }) {
+  const { lines, isHere, isMore, more, error, again } = useTaskLines(filter, order);
+  const [last, setLast] = useState(0);
+  useEffect(() => remember(lines), [remember, lines]);
+  const isWanted = isHere && isMore && last + AHEAD >= lines.length;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each page that has come, as far as it is looked at
+  useEffect(() => {
+    if (isWanted && !error) more();
+  }, [isWanted, lines.length]);
+  if (error && !isHere) return <Trouble error={error} retry={again} />;
+  if (!isHere) return <Skeleton rows={14} />;
+  return (
+    <>
+      <LongTable
+        // What is finished meanwhile leaves before the count is told anew.
+        count={isMore ? Math.max(count, lines.length) : lines.length}
+        onView={(_, to) => setLast(to)}
+        columns={TASK_COLUMNS}
+        minWidth={1120}
+        head={head}
+        row={(index) => {
+          const task = lines[index];
+          return task ? <TaskRow key={task.id} task={task} index={index} choosing={choosing} /> : null;
+        }}
+      />
+      {error && <NotAll retry={again} words={error.message} />}
+    </>
+  );
+}
+
+function NotAll({ words, retry }: { readonly words: string; readonly retry: () => void }) {
+  return (
+    <p role="alert" className="border-t border-line px-5 py-1.5 text-row text-late">
+      {words}{' '}
+      <button type="button" className="link-line" onClick={retry}>
+        Again
+      </button>
+    </p>
+  );
+}
+
+function InGroups({ filter, order, by, choosing, remember, head }: ListProps & { readonly by: TaskGrouping }) {
+  const { groups, count, isMore, more, error, again } = useTaskGroups(filter, by, order);
+  useEffect(() => remember(groups.flatMap(({ lines }) => lines)), [remember, groups]);
+  if (error && count === undefined) return <Trouble error={error} retry={again} />;
+  if (count === undefined) return <Skeleton rows={14} />;
+  return (
+    <div className="min-h-0 flex-1 overflow-auto border-t border-line-2">
+      <table className="tt" style={{ minWidth: 1240 }} onKeyDown={moveThroughRows}>
+        <colgroup>
+          <col style={{ width: 180 }} />
+          {TASK_COLUMNS.map((width, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
+            <col key={i} style={width === null ? undefined : { width }} />
+          ))}
+        </colgroup>
+        <thead>
+          <tr>
+            <td aria-hidden className="sticky top-0 z-1 h-7 border-line-2 bg-base-100" />
+            {head}
+          </tr>
+        </thead>
+        {groups.map((group) => (
+          <Group key={group.key} group={group} {...{ filter, order, by, choosing, remember }} />
+        ))}
+      </table>
+      {isMore && (
+        <p className="px-5 py-2 text-row text-ink-2">
+          {groups.length} of {count} groups.{' '}
+          <button type="button" className="link-line text-ink" onClick={more}>
+            Show more
+          </button>
+        </p>
+      )}
+      {error && <NotAll retry={again} words={error.message} />}
+    </div>
+  );
+}
+
+interface GroupProps extends Omit<ListProps, 'head'> {
+  readonly group: TaskGroup;
+  readonly by: TaskGrouping;
+}
+
+/** What is alike, with its sum in the margin; of many the first few, until all are asked for. */
+function Group({ group, by, filter, order, choosing, remember }: GroupProps) {
+  const { name: workspace, today } = useWorkspace();
+  const [isOpen, setIsOpen] = useState(false);
+  const folded = group.count > group.lines.length;
+  const shown = isOpen && folded ? null : group.lines;
+  const name = nameOfGroup(by, group, workspace, today);
+  const margin = (rows: number) => (
+    <th scope="rowgroup" rowSpan={rows} className="static h-auto border-line-2 py-2 align-top whitespace-normal">
+      <b className="block font-head text-row leading-4.5 font-semibold text-primary">{name}</b>
+      {group.detail && <span className="block leading-4">{group.detail}</span>}
+      <span className="block leading-4">{saySums({ ...group, late: 0 })}</span>
+      {group.late > 0 && <b className="block leading-4 font-semibold text-late">{group.late} late</b>}
+    </th>
+  );
+  if (shown === null)
+    return (
+      <OpenGroup
+        {...{ filter, order, by, choosing, remember, margin }}
+        groupKey={group.key}
+        name={name}
+        onFold={() => setIsOpen(false)}
+      />
+    );
+  const rest = group.count - shown.length;
+  return (
+    <tbody className="border-b border-line-2">
+      {shown.map((task, i) => (
+        <TaskRow
+          key={task.id}
+          task={task}
+          choosing={choosing}
+          margin={i === 0 ? margin(shown.length + (rest > 0 ? 1 : 0)) : undefined}
+        />
+      ))}
+      {rest > 0 && (
+        <Foot>
+          and {rest} more{' '}
+          <button
+            type="button"
+            className="link-line ml-3 text-ink"
+            aria-label={`Show all ${group.count} of ${name}`}
+            onClick={() => setIsOpen(true)}
+          >
+            Show {Math.min(rest, TASKS_A_PAGE)}
+          </button>
+        </Foot>
+      )}
+    </tbody>
+  );
+}
+
+function Foot({ children }: { readonly children: ReactNode }) {
+  return (
+    <tr className="cursor-default!">
+      <td />
+      <td colSpan={TASK_COLUMNS.length - 1} className="text-ink-2">
+        {children}
+      </td>
+    </tr>
+  );
+}
+
+interface OpenGroupProps extends Omit<ListProps, 'head'> {
+  readonly by: TaskGrouping;
+  readonly groupKey: string;
+  readonly name: string;
+  readonly margin: (rows: number) => ReactNode;
+  readonly onFold: () => void;
+}
+
+function OpenGroup({ filter, order, by, groupKey, name, choosing, remember, margin, onFold }: OpenGroupProps) {
+  const { lines, isHere, isMore, more, error, again } = useTaskLines(filter, order, { by, key: groupKey });
+  useEffect(() => remember(lines), [remember, lines]);
+  const foot = error ? (
+    <NotAll words={error.message} retry={again} />
+  ) : (
+    <>
+      {!isHere ? 'Loading …' : isMore ? `${lines.length} are shown` : `all ${plural(lines.length, 'task')}`}
+      {isMore && (
+        <button type="button" className="link-line ml-3 text-ink" onClick={more}>
+          Show {TASKS_A_PAGE} more
+        </button>
+      )}
+      <button
+        type="button"
+        className="link-line ml-3 text-ink"
+        aria-label={`Show the first of ${name} alone`}
+        onClick={onFold}
+      >
+        Fold away
+      </button>
+    </>
+  );
+  return (
+    <tbody className="border-b border-line-2">
+      {lines.map((task, i) => (
+        <TaskRow
+          key={task.id}
+          task={task}
+          choosing={choosing}
+          margin={i === 0 ? margin(lines.length + 1) : undefined}
+        />
+      ))}
+      {lines.length === 0 ? (
+        <tr className="cursor-default!">
+          {margin(1)}
+          <td colSpan={TASK_COLUMNS.length}>{foot}</td>
+        </tr>
+      ) : (
+        <Foot>{foot}</Foot>
+      )}
+    </tbody>
+  );
+}

@@ -1,0 +1,174 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { describe, expect, it } from 'vitest';
+import type { TaskGroup, TaskLine } from '../../../contract/index.ts';
+import { dayOfIso } from '../../../core/index.ts';
+import { ShellContext } from '../../app/shell/shell-context.ts';
+import { NADIA, show } from '../../testing/show.tsx';
+import { lineOf } from '../../testing/tasks.ts';
+import { sayStillMissing, saySums, sayTimeOf } from './list-words.ts';
+import TasksPage from './tasks-page.tsx';
+
+const TODAY = dayOfIso('2026-11-24');
+const task = (n: number, of: Partial<TaskLine> = {}) =>
+  lineOf({
+    id: `01937000-0000-7000-8000-00000000f${String(n).padStart(3, '0')}`,
+    version: n,
+    title: `Round ${n}`,
+    ...of,
+  });
+const LATE = task(1, { late: true, daysLate: 4, dueOn: '2026-11-20' });
+const LINES = [LATE, task(2), task(3), task(4), task(5), task(6)];
+const group = (of: Partial<TaskGroup>): TaskGroup => ({
+  ...{ key: '', name: null, detail: '', count: 6, minutes: 180, late: 1, lines: LINES.slice(0, 5) },
+  ...of,
+});
+const FITTING = 'are=unfinished&to=2026-11-29';
+const NAMES = { client: null, asset: null, site: null, template: null, schedule: null };
+const sums = (count: number) => ({ count, minutes: count * 30, late: 1, names: NAMES });
+const of = (address: string) => `/task-list${address}`;
+const GROUPS = of(`/groups?${FITTING}&by=client&order=due&start=0`);
+
+const IMPACT = {
+  figures: { added: 0, changed: 5, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0 },
+  ...{ items: [], years: [], datesBefore: 0, datesAfter: 0 },
+};
+
+const shell = { startNow: () => undefined, capture: () => undefined };
+const page = (answers: Readonly<Record<string, unknown>>, path = '/tasks', me?: typeof NADIA) =>
+  show(
+    <ShellContext value={shell}>
+      <TasksPage />
+    </ShellContext>,
+    { answers, path, ...(me ? { me } : {}) },
+  );
+const titles = () => screen.queryAllByRole('link', { name: /^Round/ }).map((link) => link.textContent);
+
+describe('all tasks', () => {
+  it('stand in groups with their sums, of many the first few until all are asked for', async () => {
+    const curlew = group({ key: NADIA.id, name: 'Isolde Kestle', count: 1, minutes: 30, late: 0, lines: [task(7)] });
+    await page({
+      [of(`/sums?${FITTING}`)]: sums(7),
+      [GROUPS]: { start: 0, groups: [group({}), curlew], count: 2 },
+      [of(`?${FITTING}&order=due&by=client&key=`)]: { lines: LINES, more: null },
+    });
+    const user = userEvent.setup();
+    expect(await screen.findByText('7 tasks, 3 h 30, 1 late')).toBeTruthy();
+    const own = await screen.findByRole('rowheader', { name: /^Tern Quay itself/ });
+    expect(own.textContent).toBe('Tern Quay itself6 tasks, 3 h1 late');
+    expect(screen.getByRole('rowheader', { name: /^Isolde Kestle/ }).textContent).toBe('Isolde Kestle1 task, 30 min');
+    expect(titles()).toEqual(['Round 1', 'Round 2', 'Round 3', 'Round 4', 'Round 5', 'Round 7']);
+    expect(screen.getByText('4 days late')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Show all 6 of Tern Quay itself' }));
+    await waitFor(() => expect(titles()).toContain('Round 6'));
+    expect(screen.getByText(/all 6 tasks/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Show the first of Tern Quay itself alone' }));
+    expect(titles()).not.toContain('Round 6');
+  });
+
+  it('are chosen by mouse and keyboard, all of them too, and changed as they stand', async () => {
+    const asked: unknown[] = [];
+    await page(
+      {
+        [of(`/sums?${FITTING}`)]: sums(90),
+        [of(`?${FITTING}&order=due`)]: { lines: LINES, more: '["2026-11-24","~","x"]' },
+        [of(`?${FITTING}&order=due&after=${encodeURIComponent('["2026-11-24","~","x"]')}`)]: {
+          lines: [task(8)],
+          more: null,
+        },
+        [of(`/chosen?${FITTING}&order=due`)]: {
+          tasks: Array.from({ length: 90 }, (_, n) => ({ id: task(n + 1).id, version: n + 1, minutes: 30 })),
+          isMore: false,
+        },
+        'POST /tasks/changes/impact': (body: unknown) => {
+          asked.push(body);
+          return IMPACT;
+        },
+      },
+      '/tasks?by=no',
+    );
+    const user = userEvent.setup();
+    await user.click(await screen.findByRole('checkbox', { name: 'Choose Round 2' }));
+    expect(await screen.findByText('1 task chosen, 30 min')).toBeTruthy();
+    await user.keyboard('{Shift>}');
+    await user.click(screen.getByRole('checkbox', { name: 'Choose Round 4' }));
+    await user.keyboard('{/Shift}');
+    expect(screen.getByText('3 tasks chosen, 1 h 30')).toBeTruthy();
+    screen.getByRole('link', { name: 'Round 5' }).focus();
+    await user.keyboard(' ');
+    expect(screen.getByText('4 tasks chosen, 2 h')).toBeTruthy();
+    await user.keyboard('{Shift>}{ArrowDown}{/Shift}');
+    expect(screen.getByText('5 tasks chosen, 2 h 30')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Priority …' }));
+    await user.selectOptions(screen.getByRole('combobox', { name: 'Their priority' }), 'urgent');
+    await user.click(screen.getByRole('button', { name: 'Look at what it changes' }));
+    await waitFor(() => expect(asked).toHaveLength(1));
+    expect(asked[0]).toEqual({
+      tasks: [2, 3, 4, 5, 6].map((n) => ({ id: task(n).id, version: n })),
+      deed: { kind: 'prioritise', priority: 'urgent' },
+    });
+    const impact = await screen.findByRole('dialog');
+    await user.click(within(impact).getByRole('button', { name: 'Go back' }));
+    await user.click(screen.getByRole('checkbox', { name: 'Choose all 90' }));
+    expect(await screen.findByText('90 tasks chosen, 45 h')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: /Choose none/ }));
+    expect(screen.queryByText(/chosen/)).toBeNull();
+  });
+
+  it('are looked for by words of the head, and none is a way out', async () => {
+    await page({
+      [of(`/sums?${FITTING}`)]: { ...sums(0), minutes: 0, late: 0 },
+      [of('/sums?are=late&to=2026-11-29')]: sums(1),
+      [of('/groups?are=late&to=2026-11-29&by=client&order=due&start=0')]: {
+        start: 0,
+        groups: [group({ count: 1, lines: [LATE] })],
+        count: 1,
+      },
+      [of('/groups?are=late&to=2026-11-29&by=client&order=longest&start=0')]: {
+        start: 0,
+        groups: [group({ count: 1, lines: [LATE] })],
+        count: 1,
+      },
+      [of('/sums')]: sums(1),
+      [of('/groups?by=client&order=due&start=0')]: { start: 0, groups: [group({ count: 1, lines: [LATE] })], count: 1 },
+    });
+    const user = userEvent.setup();
+    expect(await screen.findByText('No task fits.')).toBeTruthy();
+    await user.selectOptions(screen.getByRole('combobox', { name: 'State' }), 'late');
+    await waitFor(() => expect(titles()).toEqual(['Round 1']));
+    await user.click(screen.getByRole('button', { name: 'estimate' }));
+    await waitFor(() =>
+      expect(screen.getByRole('columnheader', { name: 'estimate' }).getAttribute('aria-sort')).toBe('descending'),
+    );
+  });
+
+  it('are looked at, not chosen, by whoever may work on none but theirs', async () => {
+    await page({ [of(`/sums?${FITTING}`)]: sums(6), [GROUPS]: { start: 0, groups: [group({})], count: 1 } }, '/tasks', {
+      ...NADIA,
+      access: 'viewer',
+    });
+    const table = await screen.findByRole('table');
+    await waitFor(() => expect(titles()).toHaveLength(5));
+    expect(within(table).queryByRole('checkbox')).toBeNull();
+    expect(screen.queryByRole('button', { name: 'Start a template' })).toBeNull();
+  });
+
+  it.each([
+    [{ state: 'toCheck', signsOff: 'Bram Hollis' }, 'sign-off by Bram Hollis'],
+    [{ proofMissing: ['the photo for Hose'], stepsTotal: 4 }, 'the photo for Hose'],
+    [{ proofMissing: ['the photo for Hose', 'Play', 'Wear'] }, 'the photo for Hose and 2 more'],
+    [{ stepsTotal: 4, stepsDone: 3 }, '1 tick'],
+    [{ stepsTotal: 4, stepsDone: 4 }, ''],
+    [{ state: 'done', proofMissing: ['Play'] }, ''],
+  ] as const)('say of %j what is still missing', (line, words) => {
+    expect(sayStillMissing(lineOf(line as Partial<TaskLine>))).toBe(words);
+  });
+
+  it('say when they are due by the clock, how late they are, or when they were finished', () => {
+    expect(sayTimeOf(LATE, TODAY)).toBe('4 days late');
+    expect(sayTimeOf(lineOf({ startTime: '09:00', dueTime: '10:00' }), TODAY)).toBe('09:00–10:00');
+    expect(sayTimeOf(lineOf({ state: 'done', doneAt: '2026-11-24T09:10' }), TODAY)).toBe('done 09:10');
+    expect(sayTimeOf(lineOf({ state: 'toCheck', doneAt: '2026-11-24T09:10' }), TODAY)).toBe('since 09:10');
+    expect(saySums({ count: 1, minutes: 0, late: 0 })).toBe('1 task');
+  });
+});
