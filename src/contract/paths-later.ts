@@ -142,6 +142,10 @@ export const taskListPaths = {
   sums: ['GET', '/task-list/sums'],
   groups: ['GET', '/task-list/groups'],
   chosen: ['GET', '/task-list/chosen'],
+  views: ['GET', '/task-list/views'],
+  keepView: ['POST', '/task-list/views'],
+  changeView: ['PUT', '/task-list/views/:viewId'],
+  dropView: ['DELETE', '/task-list/views/:viewId'],
 } as const satisfies Record<string, Path>;
 
 export const workloadPaths = {

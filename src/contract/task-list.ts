@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { tryDayOfIso } from '../core/index.ts';
+import { DUE_SPANS, tryDayOfIso } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
-import { id, isoDate, named } from './fields.ts';
+import { id, isoDate, line, named } from './fields.ts';
 import { taskListPaths } from './paths.ts';
 import { taskLineSchema } from './tasks.ts';
 import { PRIORITIES } from './work.ts';
@@ -30,7 +30,9 @@ export const taskFilterSchema = z.object({
   /** Any words of title, note, client and asset. */
   find: z.string().max(200).optional(),
   are: z.enum(TASKS_THAT_ARE).optional(),
-  /** Due from this day to that; either may be left out. */
+  /** Due on days as they are meant from today. */
+  due: z.enum(DUE_SPANS).optional(),
+  /** Due from this day to that as well; either may be left out. */
   from: isoDate.optional(),
   to: isoDate.optional(),
   category: z.string().max(100).optional(),
@@ -76,7 +78,42 @@ const groupSchema = sumsSchema.extend({
 });
 export type TaskGroup = z.infer<typeof groupSchema>;
 
+/** Views that one person keeps, and those that are told at once, with those that others share. */
+export const MOST_VIEWS_EACH = 40;
+export const VIEWS_TOLD = 100;
+
+/** A question that is kept under a name: what is shown, how it is put together and in which order. */
+const viewFieldsSchema = z.object({
+  name: line('The name of a view', 60),
+  filter: taskFilterSchema.refine(isSpan, SPAN_WORDS),
+  /** Null for one that is not grouped. */
+  by: by.nullable(),
+  order: z.enum(TASK_ORDERS),
+  /** Whether everybody of the workspace has it. */
+  isShared: z.boolean(),
+});
+const viewSchema = viewFieldsSchema.extend({
+  id,
+  version: z.number().int(),
+  /** How many tasks it shows now, and how many of them are late. */
+  count: z.number().int(),
+  late: z.number().int(),
+  /** Whoever keeps it; null for whoever looks. */
+  sharedBy: z.string().nullable(),
+});
+export type TaskView = z.infer<typeof viewSchema>;
+export type TaskViewInput = z.output<typeof viewFieldsSchema>;
+const views = z.object({ views: z.array(viewSchema) });
+
 export const taskListEndpoints = {
+  /** One's own views, and those that others share. */
+  views: endpoint(taskListPaths.views, { heavy: true, answer: views }),
+  keepView: endpoint(taskListPaths.keepView, { body: viewFieldsSchema, answer: z.object({ id }) }),
+  changeView: endpoint(taskListPaths.changeView, {
+    body: viewFieldsSchema.extend({ version: z.number().int() }),
+    answer: z.object({ id }),
+  }),
+  dropView: endpoint(taskListPaths.dropView, { answer: z.object({ id }) }),
   /** Those that fit, from where the page before ended. */
   lines: endpoint(taskListPaths.lines, {
     query: taskFilterSchema

@@ -5,6 +5,7 @@ import { AccountLink, Clocking, Invitation, Leave } from './people/index.ts';
 import { Mail, ReceivedMail } from './post/index.ts';
 import { Run } from './runs/index.ts';
 import { Schedule, TurnSwap } from './schedules/index.ts';
+import { KeptView } from './task-list/index.ts';
 import { TaskRecord, WorkContent } from './tasks/stored/index.ts';
 import { Favourite, Template } from './templates/stored/index.ts';
 import 'reflect-metadata';
@@ -36,6 +37,7 @@ import { RunsByDay1765500000000 } from './platform/db/migrations/runs-by-day.ts'
 import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-hand.ts';
 import { ShiftsAndSwaps1766800000000 } from './platform/db/migrations/shifts-and-swaps.ts';
 import { SteadyTriggers1766500000000 } from './platform/db/migrations/steady-triggers.ts';
+import { TaskViews1767200000000 } from './platform/db/migrations/task-views.ts';
 import { TemplateRule1767000000000 } from './platform/db/migrations/template-rule.ts';
 import { TemplatesStepsProof1764200000000 } from './platform/db/migrations/templates-steps-proof.ts';
 import { ToldOfTouched1765300000000 } from './platform/db/migrations/told-of-touched.ts';
@@ -92,6 +94,7 @@ export function dataSource(
       Favourite,
       Schedule,
       TurnSwap,
+      KeptView,
       TaskRecord,
       WorkContent,
       StoredFile,
@@ -134,6 +137,7 @@ export function dataSource(
       LeaveCover1766900000000,
       TemplateRule1767000000000,
       LeaveExchanges1767100000000,
+      TaskViews1767200000000,
     ],
     extra: {
       max: connections,

@@ -2,4 +2,4 @@
 export { assetChanges, clientChanges } from './changes.ts';
 export { clientsFound, ownAssetsFound } from './found.ts';
 export { directoryRoutes } from './routes.ts';
-export { standingAt } from './standing.ts';
+export { assetIdsAt, standingAt } from './standing.ts';

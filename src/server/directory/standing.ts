@@ -15,6 +15,11 @@ export async function standingAt(scope: Scope, siteId: string): Promise<Standing
     [siteId],
   );
   if (!site) throw notFound('site');
+  return { site, assetIds: await assetIdsAt(scope, siteId) };
+}
+
+/** The same by their ids alone; none where there is no such site any more. */
+export async function assetIdsAt(scope: Scope, siteId: string): Promise<readonly string[]> {
   const rows = await scope.sql<{ id: string }>(
     `with recursive there as (
        select id from asset where workspace_id = $1 and id = $2
@@ -22,5 +27,5 @@ export async function standingAt(scope: Scope, siteId: string): Promise<Standing
      select id from there`,
     [siteId],
   );
-  return { site, assetIds: rows.map(({ id }) => id) };
+  return rows.map(({ id }) => id);
 }

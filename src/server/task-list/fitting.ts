@@ -1,6 +1,6 @@
 import { NONE_OF_THEM, type TaskFilter, type TaskGrouping } from '../../contract/index.ts';
-import { isoOfDay, plainWords, tryDayOfIso } from '../../core/index.ts';
-import { standingAt } from '../directory/index.ts';
+import { isoOfDay, plainWords, spanOfDue, tryDayOfIso } from '../../core/index.ts';
+import { assetIdsAt } from '../directory/index.ts';
 import { likeLetters } from '../platform/db/like.ts';
 import type { Scope } from '../platform/scope.ts';
 import { ENDED, TO_DO, UNFINISHED } from '../tasks/stored/index.ts';
@@ -37,8 +37,13 @@ export class TaskQuestion {
 /** Tasks that fit, as SQL over `task t`. */
 export async function questionOf(scope: Scope, filter: TaskFilter): Promise<TaskQuestion> {
   const asked = new TaskQuestion();
-  const { from, to, category, priority, person, role, team, client, asset, site, template, schedule } = filter;
+  const { due, from, to, category, priority, person, role, team, client, asset, site, template, schedule } = filter;
   areThat(scope, asked, filter.are);
+  if (due !== undefined) {
+    const span = spanOfDue(due, scope.now.day);
+    if (span.from !== null) asked.and(`t.due_on >= ${asked.with(isoOfDay(span.from))}::date`);
+    asked.and(`t.due_on <= ${asked.with(isoOfDay(span.to))}::date`);
+  }
   if (from !== undefined) asked.and(`t.due_on >= ${asked.with(from)}::date`);
   if (to !== undefined) asked.and(`t.due_on <= ${asked.with(to)}::date`);
   if (category !== undefined)
@@ -62,10 +67,7 @@ export async function questionOf(scope: Scope, filter: TaskFilter): Promise<Task
       `(t.assignee_id in (select id from person where workspace_id = $1 and ${has}) or t.offered_to->>'${field}' = ${name}::text)`,
     );
   }
-  if (site !== undefined) {
-    const { assetIds } = await standingAt(scope, site);
-    asked.and(`t.asset_id = any(${asked.with(assetIds)}::uuid[])`);
-  }
+  if (site !== undefined) asked.and(`t.asset_id = any(${asked.with(await assetIdsAt(scope, site))}::uuid[])`);
   if (filter.made !== undefined) asked.and(`t.schedule_id is ${filter.made === 'by hand' ? '' : 'not '}null`);
   for (const word of plainWords(filter.find ?? '').filter(Boolean)) {
     const like = asked.with(`%${likeLetters(word)}%`);

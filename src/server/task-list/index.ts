@@ -1,2 +1,3 @@
-/** All tasks as one table: filtered, grouped, in order. */
+/** All tasks as one table: filtered, grouped, in order, and as views that people keep. */
+export { KeptView } from './entity.ts';
 export { taskListRoutes } from './routes.ts';

@@ -7,6 +7,7 @@ import {
   TASKS_OF_A_GROUP,
   type TaskGroup,
   type TaskLine,
+  type TaskView,
 } from '../../contract/index.ts';
 import { isOverdue } from '../../core/index.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
@@ -197,5 +198,71 @@ describe('the list of all tasks', () => {
     const { body } = await ada.get('/api/task-list/sums').query({ client: named }).expect(200);
     expect(body).toMatchObject({ count: 0, names: { client: null } });
     await ines.get('/api/task-list/sums').query({ site: '01937eb0-beac-7000-8000-0000000000e1' }).expect(404);
+  });
+});
+
+describe('views of all tasks', () => {
+  const view = (name: string, of: object = {}) => ({
+    ...{ name, filter: { are: 'late' }, by: 'person', order: 'due', isShared: false },
+    ...of,
+  });
+  const viewsOf = async (by: Agent): Promise<TaskView[]> =>
+    (await by.get('/api/task-list/views').expect(200)).body.views;
+
+  it('are kept, with how many tasks each shows; shared ones are seen by all and changed by whoever keeps them', async () => {
+    const nadia = await server.browser('Nadia Orme');
+    const { body: late } = await ines.post('/api/task-list/views').send(view('Late')).expect(200);
+    const own = view('Free next week', { isShared: true, by: null, filter: { person: 'none', due: 'nextWeek' } });
+    const { body: free } = await ines.post('/api/task-list/views').send(own).expect(200);
+    const overdue = (await linesOf({ are: 'late' })).length;
+    const freeNext = (await linesOf({ person: 'none', due: 'nextWeek' })).length;
+    expect(freeNext).toBe((await linesOf({ person: 'none', from: '2026-11-30', to: '2026-12-06' })).length);
+    expect(await viewsOf(ines)).toEqual([
+      { ...own, id: free.id, version: 1, count: freeNext, late: 0, sharedBy: null },
+      { ...view('Late'), id: late.id, version: 1, count: overdue, late: overdue, sharedBy: null },
+    ]);
+    const [seen, ...others] = await viewsOf(nadia);
+    expect(seen).toMatchObject({ id: free.id, sharedBy: 'Ines Calloway' });
+    expect(others).toEqual([]);
+    const address = `/api/task-list/views/${free.id}`;
+    await nadia
+      .put(address)
+      .send({ ...own, version: 1 })
+      .expect(403);
+    await nadia.delete(address).expect(403);
+    const { body: twice } = await ines
+      .put(address)
+      .send({ ...own, name: 'late', version: 1 })
+      .expect(422);
+    expect(twice.errors).toEqual([{ path: 'name', message: 'You have a view of that name already.' }]);
+    await ines
+      .put(address)
+      .send({ ...own, isShared: false, version: 1 })
+      .expect(200);
+    await ines
+      .put(address)
+      .send({ ...own, version: 1 })
+      .expect(409);
+    expect(await viewsOf(nadia)).toEqual([]);
+    await ines.delete(address).expect(200);
+    await ines.delete(address).expect(404);
+    expect((await viewsOf(ines)).map(({ name }) => name)).toEqual(['Late']);
+  });
+
+  it('of a site that is there no more shows nothing, and is refused where it is not a question', async () => {
+    const site = '01937eb0-beac-7000-8000-0000000000e1';
+    await ines
+      .post('/api/task-list/views')
+      .send(view('Gone', { filter: { site } }))
+      .expect(200);
+    expect((await viewsOf(ines)).find(({ name }) => name === 'Gone')?.count).toBe(0);
+    for (const [wrong, path] of [
+      [{ name: ' ' }, 'name'],
+      [{ filter: { are: 'lost' } }, 'filter.are'],
+      [{ order: 'worst' }, 'order'],
+    ] as const) {
+      const { body } = await ines.post('/api/task-list/views').send(view('Wrong', wrong)).expect(422);
+      expect(body.errors[0].path).toBe(path);
+    }
   });
 });

@@ -191,7 +191,9 @@ describe('many tasks at once', () => {
     const urgent = { kind: 'prioritise', priority: 'urgent' };
     const made = (await deed(ines, [(await tasks())[0] as Row], urgent).expect(200)).body;
     expect(await priority()).toBe('urgent');
-    expect((await deed(ines, [(await tasks())[0] as Row], urgent).expect(422)).body.errors[0].message).toContain('already');
+    expect((await deed(ines, [(await tasks())[0] as Row], urgent).expect(422)).body.errors[0].message).toContain(
+      'already',
+    );
     await ines.post(`/api/changes/${made.changeId}/undo`).expect(200);
     expect(await priority()).toBe(was);
     const nadia = await server.browser('Nadia Orme');

@@ -8,7 +8,7 @@ import {
   type TaskGrouping,
   type TaskOrder,
 } from '../../../contract/index.ts';
-import { type CivilDay, isoOfDay, mondayOf, tryDayOfIso } from '../../../core/index.ts';
+import { DUE_SPANS, type DueSpan, isoOfDay, tryDayOfIso } from '../../../core/index.ts';
 import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../kit/address-filter.ts';
@@ -28,9 +28,8 @@ const ARE_WORDS: Readonly<Record<Are, string>> = {
 };
 const ARES = [...TASKS_THAT_ARE, 'any'] as const satisfies readonly Are[];
 
-/** Days on which tasks are due, seen from today. */
-const DUES = ['byWeek', 'today', 'week', 'nextWeek', 'month', 'before', 'any'] as const;
-type Due = (typeof DUES)[number];
+type Due = DueSpan | 'any';
+const DUES = [...DUE_SPANS, 'any'] as const satisfies readonly Due[];
 const DUE_WORDS: Readonly<Record<Due, string>> = {
   byWeek: 'late or due this week',
   today: 'due today',
@@ -40,26 +39,6 @@ const DUE_WORDS: Readonly<Record<Due, string>> = {
   before: 'due in the last 30 days',
   any: 'due on any day',
 };
-
-function spanOfDue(due: Due, today: CivilDay): { readonly from?: CivilDay; readonly to?: CivilDay } {
-  const monday = mondayOf(today);
-  switch (due) {
-    case 'byWeek':
-      return { to: monday + 6 };
-    case 'today':
-      return { from: today, to: today };
-    case 'week':
-      return { from: monday, to: monday + 6 };
-    case 'nextWeek':
-      return { from: monday + 7, to: monday + 13 };
-    case 'month':
-      return { from: today, to: today + 30 };
-    case 'before':
-      return { from: today - 30, to: today };
-    case 'any':
-      return {};
-  }
-}
 
 const GROUP_WORDS: Readonly<Record<TaskGrouping, string>> = {
   client: 'grouped by client',
@@ -117,7 +96,6 @@ export function useTaskFilter() {
   const asked = search.toString();
   const filter = useMemo<TaskFilter>(() => {
     const of = new URLSearchParams(asked);
-    const days = span ?? spanOfDue(due, today);
     const words = of.get('find')?.trim();
     const texts = Object.fromEntries(
       ['category', 'priority', 'person', 'role', 'team', ...BY_NAME].flatMap((name) => {
@@ -128,11 +106,10 @@ export function useTaskFilter() {
     return {
       ...texts,
       ...(are === 'any' ? {} : { are }),
-      ...(days.from === undefined ? {} : { from: isoOfDay(days.from) }),
-      ...(days.to === undefined ? {} : { to: isoOfDay(days.to) }),
+      ...(span ? { from: isoOfDay(span.from), to: isoOfDay(span.to) } : due === 'any' ? {} : { due }),
       ...(words ? { find: words } : {}),
     };
-  }, [asked, are, due, span, today]);
+  }, [asked, are, due, span]);
   const spanWords =
     span &&
     (span.from === span.to

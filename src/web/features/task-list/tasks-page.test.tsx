@@ -23,7 +23,7 @@ const group = (of: Partial<TaskGroup>): TaskGroup => ({
   ...{ key: '', name: null, detail: '', count: 6, minutes: 180, late: 1, lines: LINES.slice(0, 5) },
   ...of,
 });
-const FITTING = 'are=unfinished&to=2026-11-29';
+const FITTING = 'are=unfinished&due=byWeek';
 const NAMES = { client: null, asset: null, site: null, template: null, schedule: null };
 const sums = (count: number) => ({ count, minutes: count * 30, late: 1, names: NAMES });
 const of = (address: string) => `/task-list${address}`;
@@ -118,13 +118,13 @@ describe('all tasks', () => {
   it('are looked for by words of the head, and none is a way out', async () => {
     await page({
       [of(`/sums?${FITTING}`)]: { ...sums(0), minutes: 0, late: 0 },
-      [of('/sums?are=late&to=2026-11-29')]: sums(1),
-      [of('/groups?are=late&to=2026-11-29&by=client&order=due&start=0')]: {
+      [of('/sums?are=late&due=byWeek')]: sums(1),
+      [of('/groups?are=late&due=byWeek&by=client&order=due&start=0')]: {
         start: 0,
         groups: [group({ count: 1, lines: [LATE] })],
         count: 1,
       },
-      [of('/groups?are=late&to=2026-11-29&by=client&order=longest&start=0')]: {
+      [of('/groups?are=late&due=byWeek&by=client&order=longest&start=0')]: {
         start: 0,
         groups: [group({ count: 1, lines: [LATE] })],
         count: 1,
