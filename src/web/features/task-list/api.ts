@@ -6,8 +6,11 @@ import {
   type TaskGrouping,
   type TaskLine,
   type TaskOrder,
+  type TaskView,
+  type TaskViewInput,
 } from '../../../contract/index.ts';
-import { useAnswer } from '../../kit/answer.ts';
+import { sayDone } from '../../app/shell/toast.tsx';
+import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { type Answer, addressOf, ask } from '../../kit/api.ts';
 import { usePages } from '../../kit/pages.ts';
 
@@ -53,6 +56,36 @@ export function useTaskGroups(filter: TaskFilter, by: TaskGrouping, order: TaskO
   });
   const groups = pages.flatMap((page) => page.groups);
   return { ...list, groups, count: last?.count, isMore: last !== undefined && groups.length < last.count };
+}
+
+export const useViews = () => useAnswer(taskListAddresses.views, {});
+
+/** What can be done with views; each throws a ProblemError when it is refused. */
+export function useViewActions() {
+  const refresh = useRefresh();
+  const params = ({ id }: TaskView) => ({ params: { viewId: id } });
+  return {
+    /** @returns its id */
+    keep: async (input: TaskViewInput): Promise<string> => {
+      const { id } = await ask(taskListAddresses.keepView, { body: input });
+      await refresh('/task-list/views');
+      sayDone(`Kept as “${input.name}”.`, null);
+      return id;
+    },
+    change: async (view: TaskView, other: Partial<TaskViewInput>) => {
+      const { name, filter, by, order, isShared, version } = view;
+      const body = { name, filter, by, order, isShared, ...other, version };
+      await ask(taskListAddresses.changeView, { ...params(view), body });
+      await refresh('/task-list/views');
+      if (other.isShared === undefined) sayDone(`“${name}” is kept as it is now.`, null);
+      else sayDone(other.isShared ? `Everybody has “${name}” now.` : `“${name}” is yours alone again.`, null);
+    },
+    drop: async (view: TaskView) => {
+      await ask(taskListAddresses.dropView, params(view));
+      await refresh('/task-list/views');
+      sayDone(`“${view.name}” is dropped: what it shows stays in the list as words.`, null);
+    },
+  };
 }
 
 /** All that fit, as far as something can be done with them at once. @throws ProblemError */

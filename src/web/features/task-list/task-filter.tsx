@@ -7,6 +7,7 @@ import {
   type TaskFilter,
   type TaskGrouping,
   type TaskOrder,
+  type TaskView,
 } from '../../../contract/index.ts';
 import { DUE_SPANS, type DueSpan, isoOfDay, tryDayOfIso } from '../../../core/index.ts';
 import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
@@ -98,7 +99,7 @@ export function useTaskFilter() {
     const of = new URLSearchParams(asked);
     const words = of.get('find')?.trim();
     const texts = Object.fromEntries(
-      ['category', 'priority', 'person', 'role', 'team', ...BY_NAME].flatMap((name) => {
+      ['category', 'priority', 'person', 'role', 'team', 'made', ...BY_NAME].flatMap((name) => {
         const value = of.get(name);
         return value === null ? [] : [[name, value]];
       }),
@@ -117,9 +118,17 @@ export function useTaskFilter() {
       : `due from ${sayDay(span.from, today)} to ${sayDay(span.to, today)}`);
   return {
     filter,
+    /** The kept view that it was opened as; changed since, perhaps. */
+    viewId: search.get('view'),
+    /** Shows another question, as an address says it. */
+    show: (address: string) => {
+      const all = new URLSearchParams(address);
+      set(Object.fromEntries(ADDRESS.map((name) => [name, all.get(name) ?? ''])));
+    },
     grouping,
     order,
-    search: asked,
+    /** As it stands in the address, each in its place. */
+    search: inPlace(search),
     values: {
       are,
       due,
@@ -139,6 +148,33 @@ export function useTaskFilter() {
     spanWords,
   };
 }
+/** All that the address may say, in its order. */
+const ADDRESS = [
+  ...['find', 'due', 'from', 'to', 'are', 'category', 'person', 'role', 'team', 'priority'],
+  ...BY_NAME,
+  ...['made', 'by', 'order', 'view'],
+] as const;
+
+const inPlace = (search: URLSearchParams): string =>
+  new URLSearchParams(
+    ADDRESS.flatMap((name) => {
+      const value = search.get(name);
+      return value === null || value === '' ? [] : [[name, value] as [string, string]];
+    }),
+  ).toString();
+
+/** A kept view as the address of it. */
+export function searchOfView({ id, filter, by, order }: Pick<TaskView, 'id' | 'filter' | 'by' | 'order'>): string {
+  const { are = 'any', due, from, to, ...rest } = filter;
+  const all = {
+    ...rest,
+    ...{ are: are === 'unfinished' ? '' : are, due: due === 'byWeek' ? '' : (due ?? (from && to ? '' : 'any')) },
+    ...{ from: from ?? '', to: to ?? '', by: by === 'client' ? '' : (by ?? NOT_GROUPED) },
+    ...{ order: order === 'due' ? '' : order, view: id },
+  };
+  return inPlace(new URLSearchParams(Object.entries(all)));
+}
+
 export type TaskFilterView = ReturnType<typeof useTaskFilter>;
 
 interface FilterWordsProps {

@@ -1,12 +1,13 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it } from 'vitest';
-import type { TaskGroup, TaskLine } from '../../../contract/index.ts';
+import type { TaskGroup, TaskLine, TaskView } from '../../../contract/index.ts';
 import { dayOfIso } from '../../../core/index.ts';
 import { ShellContext } from '../../app/shell/shell-context.ts';
 import { NADIA, show } from '../../testing/show.tsx';
 import { lineOf } from '../../testing/tasks.ts';
 import { sayStillMissing, saySums, sayTimeOf } from './list-words.ts';
+import { searchOfView } from './task-filter.tsx';
 import TasksPage from './tasks-page.tsx';
 
 const TODAY = dayOfIso('2026-11-24');
@@ -40,7 +41,7 @@ const page = (answers: Readonly<Record<string, unknown>>, path = '/tasks', me?: 
     <ShellContext value={shell}>
       <TasksPage />
     </ShellContext>,
-    { answers, path, ...(me ? { me } : {}) },
+    { answers: { '/task-list/views': { views: [] }, ...answers }, path, ...(me ? { me } : {}) },
   );
 const titles = () => screen.queryAllByRole('link', { name: /^Round/ }).map((link) => link.textContent);
 
@@ -151,6 +152,68 @@ describe('all tasks', () => {
     await waitFor(() => expect(titles()).toHaveLength(5));
     expect(within(table).queryByRole('checkbox')).toBeNull();
     expect(screen.queryByRole('button', { name: 'Start a template' })).toBeNull();
+  });
+
+  it('are seen as views that are kept, shared or changed, under a name that is not lost when it is refused', async () => {
+    const sent: unknown[] = [];
+    const late: TaskView = {
+      ...{ id: '01937000-0000-7000-8000-0000000000b1', version: 3, name: 'Late', by: null, order: 'latest' },
+      ...{ filter: { are: 'late' }, isShared: true, sharedBy: 'Bram Hollis', count: 3, late: 3 },
+    };
+    await page({
+      [of(`/sums?${FITTING}`)]: sums(6),
+      [GROUPS]: { start: 0, groups: [group({})], count: 1 },
+      [of('/sums?are=late')]: sums(1),
+      [of('?are=late&order=latest')]: { lines: [LATE], more: null },
+      // What is seen between one word and the next.
+      [of('/sums?are=late&due=byWeek')]: sums(1),
+      [of('?are=late&due=byWeek&order=latest')]: { lines: [LATE], more: null },
+      [of(`?${FITTING}&order=latest`)]: { lines: [LATE], more: null },
+      [of(`/groups?${FITTING}&by=client&order=latest&start=0`)]: { start: 0, groups: [group({})], count: 1 },
+      '/task-list/views': { views: [late] },
+      'POST /task-list/views': (body: unknown) => {
+        sent.push(body);
+        return { id: late.id };
+      },
+    });
+    const user = userEvent.setup();
+    await user.click(await screen.findByRole('button', { name: 'Late 3 late, shared by Bram' }));
+    await waitFor(() => expect(titles()).toEqual(['Round 1']));
+    expect(screen.getByRole('button', { name: /^Late 3/ }).getAttribute('aria-current')).toBe('true');
+    // What others keep is theirs to change.
+    expect(screen.queryByRole('button', { name: 'Drop' })).toBeNull();
+    await user.selectOptions(screen.getByRole('combobox', { name: 'Due' }), 'late or due this week');
+    await user.selectOptions(screen.getByRole('combobox', { name: 'State' }), 'not done');
+    await user.selectOptions(screen.getByRole('combobox', { name: 'Grouping' }), 'grouped by client');
+    await waitFor(() => expect(titles()).toHaveLength(5));
+    await user.click(screen.getByRole('button', { name: 'Keep as a view' }));
+    await user.type(screen.getByRole('textbox', { name: 'The name of the view' }), 'This week');
+    await user.click(screen.getByRole('checkbox', { name: 'for everybody' }));
+    await user.click(screen.getByRole('button', { name: 'Keep' }));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]).toEqual({
+      ...{
+        name: 'This week',
+        filter: { are: 'unfinished', due: 'byWeek' },
+        by: 'client',
+        order: 'latest',
+        isShared: true,
+      },
+    });
+  });
+
+  it.each([
+    [{ are: 'unfinished', due: 'byWeek' }, 'client', 'due', ''],
+    [{}, null, 'title', 'due=any&are=any&by=no&order=title'],
+    [
+      { are: 'late', from: '2026-11-01', to: '2026-11-30', person: 'none' },
+      'day',
+      'due',
+      'from=2026-11-01&to=2026-11-30&are=late&person=none&by=day',
+    ],
+  ] as const)('kept as %j are in the address so', (filter, by, order, address) => {
+    const search = searchOfView({ id: 'v', filter, by, order });
+    expect(search).toBe([address, 'view=v'].filter(Boolean).join('&'));
   });
 
   it.each([

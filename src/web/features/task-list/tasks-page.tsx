@@ -6,6 +6,7 @@ import { useTaskSums } from './api.ts';
 import { saySums } from './list-words.ts';
 import { FilterWords, useTaskFilter } from './task-filter.tsx';
 import { TaskTable } from './task-table.tsx';
+import { ViewsBar } from './views-bar.tsx';
 
 /** All tasks of the workspace, as they are asked for. */
 export default function TasksPage() {
@@ -29,6 +30,7 @@ export default function TasksPage() {
             </button>
           )}
         </div>
+        <ViewsBar view={view} />
         {error && !sums && <Trouble error={error} retry={() => void mutate()} />}
         {!error && !sums && <Skeleton rows={14} />}
         {sums?.count === 0 && !isLoading && (

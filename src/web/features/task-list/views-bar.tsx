@@ -1,0 +1,172 @@
+import { useState } from 'react';
+import * as z from 'zod/mini';
+import type { TaskView } from '../../../contract/index.ts';
+import { sayTrouble } from '../../app/shell/toast.tsx';
+import { ProblemError } from '../../kit/api.ts';
+import { useDraft } from '../../kit/draft.ts';
+import { useTrying } from '../../kit/use-trying.ts';
+import { useViewActions, useViews } from './api.ts';
+import { searchOfView, type TaskFilterView } from './task-filter.tsx';
+
+/** Kept until it is a view, or left alone: null where nothing is being kept. */
+const draftSchema = z.nullable(z.object({ name: z.string(), isShared: z.boolean() }));
+
+/** Views that are kept, and what is shown kept as one of them. */
+export function ViewsBar({ view }: { readonly view: TaskFilterView }) {
+  const { data } = useViews();
+  const { draft, change, forget } = useDraft('task view', null as z.infer<typeof draftSchema>, draftSchema);
+  const { keep, change: changeView, drop } = useViewActions();
+  const { busy, trying } = useTrying();
+  const [problem, setProblem] = useState<string | null>(null);
+  const views = data?.views ?? [];
+  const here = views.find(({ id }) => id === view.viewId);
+  const isChanged = here !== undefined && searchOfView(here) !== view.search;
+  const isOwn = here?.sharedBy === null;
+  const asked = { filter: view.filter, by: view.grouping, order: view.order };
+  const keepIt = async () => {
+    if (draft === null) return;
+    try {
+      const id = await keep({ ...asked, name: draft.name.trim(), isShared: draft.isShared });
+      forget();
+      view.set({ view: id });
+      setProblem(null);
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      setProblem(error.at('name') ?? error.message);
+    }
+  };
+  return (
+    <section aria-label="Views" className="print:hidden flex-none border-t border-line px-5 text-row leading-8">
+      <div className="flex flex-wrap items-center gap-x-4">
+        <span className="text-note text-ink-2">views</span>
+        {views.map((one) => (
+          <ViewWord key={one.id} view={one} isHere={one.id === here?.id} onOpen={() => view.show(searchOfView(one))} />
+        ))}
+        {data && views.length === 0 && draft === null && (
+          <span className="text-note text-ink-2">none kept yet: choose what to see, and keep it under a name</span>
+        )}
+        <span className="ml-auto flex gap-x-4">
+          {here && isOwn && isChanged && (
+            <button
+              type="button"
+              className="link-line"
+              disabled={busy}
+              onClick={() => void trying(() => changeView(here, asked))}
+            >
+              Keep it as it is now
+            </button>
+          )}
+          {here && isOwn && !isChanged && (
+            <>
+              <button
+                type="button"
+                className="link-line"
+                disabled={busy}
+                onClick={() => void trying(() => changeView(here, { isShared: !here.isShared }))}
+              >
+                {here.isShared ? 'Share no longer' : 'Share'}
+              </button>
+              <button
+                type="button"
+                className="link-line"
+                disabled={busy}
+                onClick={() =>
+                  void trying(async () => {
+                    await drop(here);
+                    view.set({ view: '' });
+                  })
+                }
+              >
+                Drop
+              </button>
+            </>
+          )}
+          {draft === null && (here === undefined || isChanged) && (
+            <button type="button" className="link-line" onClick={() => change({ name: '', isShared: false })}>
+              Keep as a view
+            </button>
+          )}
+        </span>
+      </div>
+      {draft !== null && (
+        <form
+          className="flex flex-wrap items-center gap-x-4 pb-1"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (draft.name.trim() !== '') void trying(keepIt).catch(sayTrouble);
+          }}
+        >
+          <span>
+            Keep what is shown as{' '}
+            <input
+              className="blank w-[220px]"
+              aria-label="The name of the view"
+              aria-invalid={problem !== null}
+              placeholder="a name"
+              maxLength={60}
+              // biome-ignore lint/a11y/noAutofocus: it has just been asked for
+              autoFocus
+              value={draft.name}
+              onChange={({ target }) => {
+                setProblem(null);
+                change({ ...draft, name: target.value });
+              }}
+            />
+          </span>
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="check"
+              checked={draft.isShared}
+              onChange={({ target }) => change({ ...draft, isShared: target.checked })}
+            />
+            for everybody
+          </label>
+          <button type="submit" className="btn btn-primary btn-sm" disabled={busy || draft.name.trim() === ''}>
+            Keep
+          </button>
+          <button
+            type="button"
+            className="btn btn-text"
+            onClick={() => {
+              forget();
+              setProblem(null);
+            }}
+          >
+            Leave it
+          </button>
+          <span role="alert" className="field-error">
+            {problem}
+          </span>
+        </form>
+      )}
+    </section>
+  );
+}
+
+interface ViewWordProps {
+  readonly view: TaskView;
+  readonly isHere: boolean;
+  readonly onOpen: () => void;
+}
+
+function ViewWord({ view: { name, count, late, sharedBy }, isHere, onOpen }: ViewWordProps) {
+  return (
+    <button
+      type="button"
+      aria-current={isHere || undefined}
+      className={`cursor-pointer leading-7 whitespace-nowrap ${isHere ? 'border-b-2 border-accent font-semibold' : 'hover:text-primary'}`}
+      onClick={onOpen}
+    >
+      {name}{' '}
+      <span className={`text-note font-normal ${late > 0 ? 'text-late' : 'text-ink-2'}`}>
+        {count}
+        {late > 0 && late < count && `, ${late} late`}
+        {late > 0 && late === count && ' late'}
+      </span>
+      {sharedBy !== null && (
+        <span className="text-note font-normal text-ink-2">, shared by {sharedBy.split(' ')[0]}</span>
+      )}
+    </button>
+  );
+}
