@@ -247,6 +247,46 @@ async function reads(): Promise<Read[]> {
       params: [w, run],
     },
     {
+      what: 'all tasks, late or this week',
+      path: '/task-list?are=unfinished&due=byWeek&order=due',
+      sql: `${line} where workspace_id = $1 and state in ('open', 'underWay', 'toCheck') and due_on <= '2026-11-29'
+        order by due_on, due_time, id limit 61`,
+      params: [w],
+    },
+    {
+      what: 'all tasks, from the first',
+      path: '/task-list?order=due',
+      sql: `${line} where workspace_id = $1 order by due_on, due_time, id limit 61`,
+      params: [w],
+    },
+    {
+      what: 'what they come to',
+      path: '/task-list/sums?are=unfinished&due=byWeek',
+      sql: `select count(*), sum(estimate_minutes) from task
+        where workspace_id = $1 and state in ('open', 'underWay', 'toCheck') and due_on <= '2026-11-29'`,
+      params: [w],
+    },
+    {
+      what: 'what all of them come to',
+      path: '/task-list/sums',
+      sql: 'select count(*), sum(estimate_minutes) from task where workspace_id = $1',
+      params: [w],
+    },
+    {
+      what: 'tasks by client',
+      path: '/task-list/groups?are=unfinished&due=byWeek&by=client',
+      sql: `select client_id, count(*), sum(estimate_minutes) from task
+        where workspace_id = $1 and state in ('open', 'underWay', 'toCheck') and due_on <= '2026-11-29' group by 1`,
+      params: [w],
+    },
+    {
+      what: 'late ones of a month, by person',
+      path: '/task-list/groups?are=late&due=before&by=person',
+      sql: `select assignee_id, count(*), sum(estimate_minutes) from task
+        where workspace_id = $1 and state in ('open', 'underWay') and due_on between '2026-10-25' and '2026-11-24' group by 1`,
+      params: [w],
+    },
+    {
       what: 'workload, 12 weeks',
       path: '/workload?by=week',
       sql: `select assignee_id, (due_on - '2026-10-12') / 7 as at, state, sum(estimate_minutes) from task

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { scheduleInputSchema, templateInputSchema } from '../src/contract/index.ts';
+import { scheduleInputSchema, taskListEndpoints, templateInputSchema } from '../src/contract/index.ts';
 import { faultOfPattern, makeCalendar, recurrenceProblems, weeksOfShifts } from '../src/core/index.ts';
 import { englandAndWales } from '../src/server/settings/public-holidays.ts';
 import { berthHolders } from './berth-holders.ts';
@@ -9,6 +9,7 @@ import { DEFAULT_TIMING, SCHEDULES } from './schedules.ts';
 import { shiftsOf } from './shifts.ts';
 import { templateContent } from './template-content.ts';
 import { TEMPLATES } from './templates.ts';
+import { VIEWS } from './views.ts';
 
 describe('the demo', () => {
   it('is a marina of the size promised', () => {
@@ -30,6 +31,8 @@ describe('the demo', () => {
   });
 
   it('holds only what a manager could save', () => {
+    for (const { of: _, isShared = false, ...view } of VIEWS)
+      taskListEndpoints.keepView.body.parse({ ...view, order: 'due', isShared });
     const calendar = makeCalendar({ workingWeekdays: [1, 2, 3, 4, 5], holidays: englandAndWales(2025, 2030) });
     for (const template of TEMPLATES) {
       templateInputSchema.parse(templateContent(template, () => '00000000-0000-4000-8000-000000000000'));

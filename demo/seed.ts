@@ -38,6 +38,7 @@ import { DEFAULT_TIMING, type DemoSchedule, OWN_ASSETS, SCHEDULES } from './sche
 import { addClockings, addLeave, addPeople, addSwaps, daysBefore } from './seed-people.ts';
 import { templateContent } from './template-content.ts';
 import { CATEGORIES, type DemoTemplate, TEMPLATES, type TemplateKey, WORK_TYPES } from './templates.ts';
+import { addViews } from './views.ts';
 
 /** Everyone in the demo signs in with this. */
 export const DEMO_PASSWORD = 'ternquay';
@@ -166,6 +167,7 @@ async function seedTernQuay(
   // The past is made by the same run that makes the future, then played.
   await runMaking(scope, 'startup', pino({ level: 'silent' }));
   await addSwaps(scope, people);
+  await addViews(scope, people);
   const notes = new Map<string, readonly string[]>(
     TEMPLATES.map((template: DemoTemplate) => [template.name, template.notes ?? []]),
   );

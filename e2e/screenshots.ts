@@ -43,28 +43,6 @@ test('schedules and templates', async ({ page }) => {
   await take(page, 'fill');
 });
 
-test('starting a template, and one line that becomes a task', async ({ page }) => {
-  await wear(page, 'nightwatch');
-  await stepIn(page, 'Ines Calloway');
-  await page.keyboard.press('s');
-  const start = page.getByRole('dialog', { name: 'Start now' });
-  await start.getByRole('button', { name: /^Template/ }).click();
-  await page.getByPlaceholder('type a name').fill('new berth');
-  await page.getByPlaceholder('type a name').press('Enter');
-  await start.getByRole('button', { name: /^For whom/ }).click();
-  await page.getByPlaceholder('type a name').fill('dunlin');
-  await page.getByPlaceholder('type a name').press('Enter');
-  await start.getByLabel('The set’s date').fill('1 Dec 2026');
-  await start.getByRole('checkbox', { name: /Dinghy rack/ }).uncheck();
-  await start.getByLabel('Special this time').fill('Arrives by road, no dinghy.');
-  await page.keyboard.press('Escape');
-  await wear(page, 'daybreak');
-  await page.reload();
-  await page.keyboard.press('c');
-  await page.keyboard.type('ring the crane firm friday 10:00 for Crane 1 20 min to Bram');
-  await take(page, 'capture');
-});
-
 test('the day sheet', async ({ page }) => {
   await stepIn(page, 'Nadia Orme');
   await page.getByRole('link', { name: 'Pontoon C inspection' }).first().click();
@@ -133,6 +111,12 @@ test('turns, and a week that is evened out', async ({ page }) => {
   await page.getByRole('button', { name: 'Kit Sorrell', exact: true }).click();
   await page.getByRole('list', { name: 'The order of turns' }).scrollIntoViewIfNeeded();
   await take(page, 'turns');
+  await page.goto('/tasks');
+  await page.getByRole('checkbox', { name: 'Choose Bank reconciliation' }).first().click();
+  await page.keyboard.down('Shift');
+  await page.getByRole('checkbox', { name: 'Choose Pumps and hoses' }).first().click();
+  await page.keyboard.up('Shift');
+  await take(page, 'tasks');
   await page.goto('/workload');
   await page.getByRole('button', { name: 'Even out yard' }).click();
   await expect(page.getByText(/for anyone\.$/)).toBeVisible();

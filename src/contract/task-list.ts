@@ -20,7 +20,7 @@ export const NONE_OF_THEM = 'none';
 /** Lines of a page, of a group that is not opened, groups of a page, and ids told at once. */
 export const TASKS_A_PAGE = 60;
 export const TASKS_OF_A_GROUP = 5;
-export const GROUPS_A_PAGE = 30;
+export const GROUPS_A_PAGE = 20;
 export const TASKS_CHOSEN_AT_ONCE = 2000;
 
 const MOST_SPAN_DAYS = 3660;

@@ -206,6 +206,7 @@ describe('views of all tasks', () => {
     ...{ name, filter: { are: 'late' }, by: 'person', order: 'due', isShared: false },
     ...of,
   });
+  beforeAll(() => server.source.query('delete from task_view'));
   const viewsOf = async (by: Agent): Promise<TaskView[]> =>
     (await by.get('/api/task-list/views').expect(200)).body.views;
 

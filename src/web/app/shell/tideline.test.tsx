@@ -77,7 +77,9 @@ describe('the tideline', () => {
 
   it('leads from what is late to it', async () => {
     await opened(true);
-    expect(screen.getByRole('link', { name: /^5 late, everyone/ }).getAttribute('href')).toBe('/schedules?state=late');
+    expect(screen.getByRole('link', { name: /^5 late, everyone/ }).getAttribute('href')).toBe(
+      '/tasks?are=late&due=any',
+    );
   });
 
   it('of one person leads to that day sheet, and nowhere where nothing is late', async () => {

@@ -26,7 +26,7 @@ export function Tideline(props: TidelineProps) {
           <LateFigure
             late={data.late}
             scope={data.scope}
-            to={props.personId ? `/day-sheet/${props.personId}` : '/schedules?state=late'}
+            to={props.personId ? `/day-sheet/${props.personId}` : '/tasks?are=late&due=any'}
           />
           <Columns {...props} tide={data} />
         </>
@@ -50,7 +50,7 @@ export function Tideline(props: TidelineProps) {
   );
 }
 
-/** How much is late, and the way to it: a person's day sheet, or the schedules with late work. */
+/** How much is late, and the way to it: a person's day sheet, or all tasks that are late. */
 function LateFigure({ late, scope, to }: { readonly late: number; readonly scope: string; readonly to: string }) {
   const colour = late > 0 ? 'text-late' : 'text-ink';
   const figure = (

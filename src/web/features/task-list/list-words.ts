@@ -1,7 +1,7 @@
 import type { TaskGroup, TaskGrouping, TaskLine, TaskSums } from '../../../contract/index.ts';
 import { type CivilDay, dayOfIso, isEnded, isOverdue, plural, sayDuration, sayLate } from '../../../core/index.ts';
-import { sayDay } from '../../kit/ways.ts';
-import { sayMoment, sayTimes } from '../tasks/task-words.ts';
+import { sayDay, sayDayOfMonth, timeOf } from '../../kit/ways.ts';
+import { sayTimes } from '../tasks/task-words.ts';
 
 /** "49 tasks, 28 h 25, 3 late" */
 export function saySums({ count, minutes, late }: TaskSums): string {
@@ -13,7 +13,10 @@ export function saySums({ count, minutes, late }: TaskSums): string {
 /** When it is due by the clock, how late it is, or when it was finished. */
 export function sayTimeOf(task: TaskLine, today: CivilDay): string {
   if (isOverdue(task)) return sayLate({ state: task.state, late: true, daysLate: task.daysLate });
-  if (task.doneAt !== null) return `${task.state === 'toCheck' ? 'since' : 'done'} ${sayMoment(task.doneAt, today)}`;
+  if (task.doneAt !== null) {
+    const on = dayOfIso(task.doneAt.slice(0, 10));
+    return `${task.state === 'toCheck' ? 'since' : 'done'} ${on === today ? timeOf(task.doneAt) : sayDayOfMonth(on)}`;
+  }
   return sayTimes(task);
 }
 

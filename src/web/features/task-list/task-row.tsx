@@ -10,7 +10,7 @@ import type { Choosing } from './choosing.ts';
 import { sayStillMissing, sayTimeOf, sayWho } from './list-words.ts';
 
 /** Widths of the columns, in pixels or per cent; null for what is left. */
-export const TASK_COLUMNS = [44, 140, 124, null, 150, 56, '18%', 74, 84] as const;
+export const TASK_COLUMNS = [44, 136, 112, null, 132, 56, '13%', 66, 84] as const;
 export const TASK_HEADS = [
   'due',
   'time',
@@ -42,6 +42,7 @@ export function TaskRow({ task, index, choosing, margin }: TaskRowProps) {
   const address = `/tasks/task/${task.id}${search}`;
   const isLate = isOverdue(task);
   const isOver = isEnded(task.state as 'open');
+  const isOpen = pathname.endsWith(task.id);
   const isChosen = choosing?.ids.has(task.id) ?? false;
   const who = sayWho(task);
   const chooseFrom = (id: string, row: Element) => choosing?.chooseTo(id, row.closest('table'));
@@ -63,7 +64,7 @@ export function TaskRow({ task, index, choosing, margin }: TaskRowProps) {
     // The link in the row is what the keyboard uses; the row is only a larger target.
     <tr
       data-task-id={task.id}
-      data-here={pathname.endsWith(task.id) || undefined}
+      data-here={isOpen || undefined}
       aria-rowindex={index === undefined ? undefined : index + 2}
       aria-selected={choosing === null ? undefined : isChosen}
       className={isOver ? 'text-ink-2' : ''}
@@ -72,11 +73,13 @@ export function TaskRow({ task, index, choosing, margin }: TaskRowProps) {
       }
     >
       {margin}
-      <td className="pr-0 pl-5 [text-overflow:clip]">
+      <td
+        className={`pr-0 pl-5 [text-overflow:clip] ${isChosen || isOpen ? 'shadow-[inset_3px_0_0_var(--color-accent)]' : ''}`}
+      >
         {choosing && (
           <input
             type="checkbox"
-            className="check"
+            className="check block"
             tabIndex={-1}
             aria-label={`Choose ${task.title}`}
             checked={isChosen}

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import {
   TASKS_A_PAGE,
   type TaskFilter,
@@ -43,11 +43,11 @@ export function TaskTable({ filter, order, onOrder, grouping, sums }: TaskTableP
   const isAll = chosen.length > 0 && (chosen.length >= sums.count || isMore);
   const head = (
     <>
-      <th scope="col">
+      <th scope="col" className="pr-0 pl-5">
         {usable && (
           <input
             type="checkbox"
-            className="check"
+            className="check block"
             aria-label={isAll ? 'Choose none' : `Choose all ${sums.count}`}
             checked={isAll}
             onChange={isAll ? clear : () => void chooseAll().catch(sayTrouble)}
@@ -189,13 +189,28 @@ function NotAll({ words, retry }: { readonly words: string; readonly retry: () =
   );
 }
 
+/** So near to the end of those that are here, the next groups are asked for. */
+const NEAR_PIXELS = 600;
+
 function InGroups({ filter, order, by, choosing, remember, head }: ListProps & { readonly by: TaskGrouping }) {
   const { groups, count, isMore, more, error, again } = useTaskGroups(filter, by, order);
   useEffect(() => remember(groups.flatMap(({ lines }) => lines)), [remember, groups]);
+  const frame = useRef<HTMLDivElement>(null);
+  /** As many groups as were here when the next were asked for: once for each page. */
+  const askedAt = useRef(0);
+  const moreNearTheEnd = () => {
+    const { scrollTop = 0, clientHeight = 0, scrollHeight = 0 } = frame.current ?? {};
+    const isNear = scrollTop + clientHeight + NEAR_PIXELS > scrollHeight;
+    if (!isMore || error || !isNear || askedAt.current === groups.length) return;
+    askedAt.current = groups.length;
+    more();
+  };
+  // Where what is here does not fill the page.
+  useEffect(moreNearTheEnd);
   if (error && count === undefined) return <Trouble error={error} retry={again} />;
   if (count === undefined) return <Skeleton rows={14} />;
   return (
-    <div className="min-h-0 flex-1 overflow-auto border-t border-line-2">
+    <div ref={frame} className="min-h-0 flex-1 overflow-auto border-t border-line-2" onScroll={moreNearTheEnd}>
       <table className="tt" style={{ minWidth: 1240 }} onKeyDown={moveThroughRows}>
         <colgroup>
           <col style={{ width: 180 }} />
@@ -240,7 +255,7 @@ function Group({ group, by, filter, order, choosing, remember }: GroupProps) {
   const shown = isOpen && folded ? null : group.lines;
   const name = nameOfGroup(by, group, workspace, today);
   const margin = (rows: number) => (
-    <th scope="rowgroup" rowSpan={rows} className="static h-auto border-line-2 py-2 align-top whitespace-normal">
+    <th scope="rowgroup" rowSpan={rows} className="static h-auto border-line-2 py-[3px] align-top whitespace-normal">
       <b className="block font-head text-row leading-4.5 font-semibold text-primary">{name}</b>
       {group.detail && <span className="block leading-4">{group.detail}</span>}
       <span className="block leading-4">{saySums({ ...group, late: 0 })}</span>
@@ -258,7 +273,7 @@ function Group({ group, by, filter, order, choosing, remember }: GroupProps) {
     );
   const rest = group.count - shown.length;
   return (
-    <tbody className="border-b border-line-2">
+    <tbody className="[&>tr:last-child>td]:border-line-2">
       {shown.map((task, i) => (
         <TaskRow
           key={task.id}
@@ -327,7 +342,7 @@ function OpenGroup({ filter, order, by, groupKey, name, choosing, remember, marg
     </>
   );
   return (
-    <tbody className="border-b border-line-2">
+    <tbody className="[&>tr:last-child>td]:border-line-2">
       {lines.map((task, i) => (
         <TaskRow
           key={task.id}

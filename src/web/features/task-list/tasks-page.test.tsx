@@ -67,6 +67,27 @@ describe('all tasks', () => {
     expect(titles()).not.toContain('Round 6');
   });
 
+  it('come group by group, as far as they are looked at', async () => {
+    const many = (from: number, to: number) =>
+      Array.from({ length: to - from }, (_, n) =>
+        group({
+          key: `c${from + n}`,
+          name: `Client ${from + n}`,
+          count: 1,
+          minutes: 30,
+          late: 0,
+          lines: [task(100 + from + n)],
+        }),
+      );
+    await page({
+      [of(`/sums?${FITTING}`)]: sums(23),
+      [GROUPS]: { start: 0, groups: many(0, 20), count: 23 },
+      [GROUPS.replace('start=0', 'start=20')]: { start: 20, groups: many(20, 23), count: 23 },
+    });
+    await waitFor(() => expect(screen.getAllByRole('rowheader')).toHaveLength(23));
+    expect(titles()).toHaveLength(23);
+  });
+
   it('are chosen by mouse and keyboard, all of them too, and changed as they stand', async () => {
     const asked: unknown[] = [];
     await page(
@@ -232,6 +253,7 @@ describe('all tasks', () => {
     expect(sayTimeOf(lineOf({ startTime: '09:00', dueTime: '10:00' }), TODAY)).toBe('09:00–10:00');
     expect(sayTimeOf(lineOf({ state: 'done', doneAt: '2026-11-24T09:10' }), TODAY)).toBe('done 09:10');
     expect(sayTimeOf(lineOf({ state: 'toCheck', doneAt: '2026-11-24T09:10' }), TODAY)).toBe('since 09:10');
+    expect(sayTimeOf(lineOf({ state: 'toCheck', doneAt: '2026-11-19T09:10' }), TODAY)).toBe('since 19 Nov');
     expect(saySums({ count: 1, minutes: 0, late: 0 })).toBe('1 task');
   });
 });

@@ -36,7 +36,7 @@ export function ViewsBar({ view }: { readonly view: TaskFilterView }) {
     }
   };
   return (
-    <section aria-label="Views" className="print:hidden flex-none border-t border-line px-5 text-row leading-8">
+    <section aria-label="Views" className="print:hidden flex-none border-t border-line px-5 py-1 text-row leading-7">
       <div className="flex flex-wrap items-center gap-x-4">
         <span className="text-note text-ink-2">views</span>
         {views.map((one) => (

@@ -50,9 +50,14 @@ export function TemplateHead(props: TemplateHeadProps) {
         {refusal ?? (isChanged && template ? 'Changed, not saved.' : '')}
       </span>
       {template && !isChanged && !template.archivedOn && (
-        <button type="button" className="btn" onClick={() => startNow({ templateId: template.id })}>
-          Start now
-        </button>
+        <>
+          <Link className="btn" to={`/tasks?template=${template.id}&due=any&by=no`}>
+            Its tasks
+          </Link>
+          <button type="button" className="btn" onClick={() => startNow({ templateId: template.id })}>
+            Start now
+          </button>
+        </>
       )}
       {may('plan') && <Deeds {...props} />}
     </div>

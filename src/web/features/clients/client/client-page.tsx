@@ -68,6 +68,9 @@ function Client({ client }: { readonly client: ClientRecord }) {
               New schedule
             </Link>
           )}
+          <Link className="btn" to={`/tasks?client=${id}&due=any&are=any&by=no`}>
+            All tasks
+          </Link>
           {may('begin') && !isArchived && (
             <button type="button" className="btn btn-primary" onClick={() => startNow({ clientId: id })}>
               Start now for this client
