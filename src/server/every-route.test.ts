@@ -28,7 +28,8 @@ async function idsOf(of: TestServer): Promise<Ids> {
        (select id from change limit 1) as "changeId", (select id from file limit 1) as "fileId",
        (select id from mail limit 1) as "mailId", (select id from asset where client_id is not null limit 1) as "assetId",
        (select id from client limit 1) as "clientId", (select id from leave where state = 'asked' limit 1) as "leaveId",
-       (select id from turn_swap where state = 'asked' limit 1) as "swapId"`,
+       (select id from turn_swap where state = 'asked' limit 1) as "swapId",
+       (select id from task_view limit 1) as "viewId"`,
   );
   const schedule = await scheduleNamed(ines, 'Fire points', 'Long Quay');
   const person = await of.person('Nadia Orme');
@@ -186,6 +187,9 @@ const TAKES: Readonly<Record<string, Right>> = {
   'PUT /templates/:templateId/favourite': 'account',
   'POST /templates/:templateId/start': 'begin',
   'GET /tasks/:taskId/as-template': 'plan',
+  'POST /task-list/views': 'account',
+  'PUT /task-list/views/:viewId': 'account',
+  'DELETE /task-list/views/:viewId': 'account',
   'GET /account/sessions': 'account',
   'POST /account/sessions/end': 'account',
   'PUT /account/password': 'account',

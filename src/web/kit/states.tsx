@@ -18,6 +18,18 @@ export function Trouble({ error, retry }: { readonly error: ProblemError; readon
   );
 }
 
+/** Below a list of which some is not here. */
+export function NotAll({ error, retry }: { readonly error: ProblemError; readonly retry: () => void }) {
+  return (
+    <p role="alert" className="border-t border-line px-5 py-1.5 text-row text-late">
+      {error.message}{' '}
+      <button type="button" className="link-line" onClick={retry}>
+        Again
+      </button>
+    </p>
+  );
+}
+
 /** Lines that keep the place of what is on its way. */
 export function Skeleton({ rows, height = 36 }: { readonly rows: number; readonly height?: number }) {
   return (

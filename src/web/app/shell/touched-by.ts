@@ -16,7 +16,7 @@ export function touchedBy({ topics, tasks, people, load }: Live): { soon: string
     soon.push('/clients/', '/subjects');
     later.push('/clients', '/assets');
   }
-  if (topics.includes('people')) later.push('/clock', '/swaps', '/people/');
+  if (topics.includes('people')) later.push('/clock', '/swaps', '/people/', '/task-list/views');
   if (topics.includes('runs')) soon.push('/runs');
   if (topics.includes('schedules')) later.push('/schedules');
   // Dates of a schedule that are not tasks yet stand on day sheets too.

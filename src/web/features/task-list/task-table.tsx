@@ -12,7 +12,7 @@ import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { moveThroughRows } from '../../kit/arrow-rows.ts';
 import { LongTable } from '../../kit/long-table.tsx';
-import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { NotAll, Skeleton, Trouble } from '../../kit/states.tsx';
 import { ChosenTasks } from '../tasks/day/chosen-tasks.tsx';
 import { useAllFitting, useTaskGroups, useTaskLines } from './api.ts';
 import { type Choosing, useChoosing } from './choosing.ts';
@@ -173,19 +173,8 @@ function AllInOne({ filter, order, count, choosing, remember, head }: ListProps 
           return task ? <TaskRow key={task.id} task={task} index={index} choosing={choosing} /> : null;
         }}
       />
-      {error && <NotAll retry={again} words={error.message} />}
+      {error && <NotAll error={error} retry={again} />}
     </>
-  );
-}
-
-function NotAll({ words, retry }: { readonly words: string; readonly retry: () => void }) {
-  return (
-    <p role="alert" className="border-t border-line px-5 py-1.5 text-row text-late">
-      {words}{' '}
-      <button type="button" className="link-line" onClick={retry}>
-        Again
-      </button>
-    </p>
   );
 }
 
@@ -237,7 +226,7 @@ function InGroups({ filter, order, by, choosing, remember, head }: ListProps & {
           </button>
         </p>
       )}
-      {error && <NotAll retry={again} words={error.message} />}
+      {error && <NotAll error={error} retry={again} />}
     </div>
   );
 }
@@ -322,7 +311,7 @@ function OpenGroup({ filter, order, by, groupKey, name, choosing, remember, marg
   const { lines, isHere, isMore, more, error, again } = useTaskLines(filter, order, { by, key: groupKey });
   useEffect(() => remember(lines), [remember, lines]);
   const foot = error ? (
-    <NotAll words={error.message} retry={again} />
+    <NotAll error={error} retry={again} />
   ) : (
     <>
       {!isHere ? 'Loading …' : isMore ? `${lines.length} are shown` : `all ${plural(lines.length, 'task')}`}

@@ -22,7 +22,8 @@ export default function TasksPage() {
           <h1>Tasks</h1>
           <FilterWords view={view} names={sums?.names} />
           <span className="ml-auto whitespace-nowrap text-row text-ink-2" role="status">
-            {sums && (sums.count === 0 ? 'none' : saySums(sums))}
+            {/* What was asked before is not what these come to. */}
+            {error && sums ? 'not counted: no answer' : sums && (sums.count === 0 ? 'none' : saySums(sums))}
           </span>
           {may('begin') && (
             <button type="button" className="btn btn-primary" onClick={() => startNow()}>

@@ -13,7 +13,7 @@ const draftSchema = z.nullable(z.object({ name: z.string(), isShared: z.boolean(
 
 /** Views that are kept, and what is shown kept as one of them. */
 export function ViewsBar({ view }: { readonly view: TaskFilterView }) {
-  const { data } = useViews();
+  const { data, error } = useViews();
   const { draft, change, forget } = useDraft('task view', null as z.infer<typeof draftSchema>, draftSchema);
   const { keep, change: changeView, drop } = useViewActions();
   const { busy, trying } = useTrying();
@@ -42,6 +42,7 @@ export function ViewsBar({ view }: { readonly view: TaskFilterView }) {
         {views.map((one) => (
           <ViewWord key={one.id} view={one} isHere={one.id === here?.id} onOpen={() => view.show(searchOfView(one))} />
         ))}
+        {error && !data && <span className="text-note text-late">{error.message}</span>}
         {data && views.length === 0 && draft === null && (
           <span className="text-note text-ink-2">none kept yet: choose what to see, and keep it under a name</span>
         )}

@@ -8,6 +8,7 @@ import { useChosenIds } from '../../../kit/chosen.ts';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { LongTable } from '../../../kit/long-table.tsx';
 import { PennantString } from '../../../kit/pennant-string.tsx';
+import { NotAll } from '../../../kit/states.tsx';
 import { sayDate } from '../../../kit/ways.ts';
 import { type LinesView, wholeSchedules } from '../api.ts';
 import { allFitting } from '../fitting.ts';
@@ -90,14 +91,7 @@ export function ScheduleTable({ view, filter }: { readonly view: LinesView; read
           ) : null;
         }}
       />
-      {view.trouble && (
-        <p role="alert" className="border-t border-line px-5 py-1.5 text-row text-late">
-          {view.trouble.message}{' '}
-          <button type="button" className="link-line" onClick={view.retry}>
-            Again
-          </button>
-        </p>
-      )}
+      {view.trouble && <NotAll error={view.trouble} retry={view.retry} />}
       {ids.size > 0 && (
         <ChosenBar
           count={ids.size}
