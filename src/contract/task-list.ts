@@ -78,9 +78,9 @@ const groupSchema = sumsSchema.extend({
 });
 export type TaskGroup = z.infer<typeof groupSchema>;
 
-/** Views that one person keeps, and those that are told at once, with those that others share. */
-export const MOST_VIEWS_EACH = 40;
-export const VIEWS_TOLD = 100;
+/** Views that one person keeps, and those that are told at once, with those that others share: of each it is counted what it shows. */
+export const MOST_VIEWS_EACH = 20;
+export const VIEWS_TOLD = 30;
 
 /** A question that is kept under a name: what is shown, how it is put together and in which order. */
 const viewFieldsSchema = z.object({
@@ -159,7 +159,6 @@ export const taskListEndpoints = {
     query: taskFilterSchema.extend({ order }).refine(isSpan, SPAN_WORDS),
     answer: z.object({
       tasks: z.array(z.object({ id, version: z.number().int(), minutes: z.number().int() })),
-      isMore: z.boolean(),
     }),
   }),
 };

@@ -72,7 +72,7 @@ export async function questionOf(scope: Scope, filter: TaskFilter): Promise<Task
   for (const word of plainWords(filter.find ?? '').filter(Boolean)) {
     const like = asked.with(`%${likeLetters(word)}%`);
     asked.and(
-      `(plain_words(t.title) like ${like} or t.note ilike ${like}
+      `(plain_words(t.title) like ${like} or plain_words(t.note) like ${like}
         or t.client_id in (select id from client where workspace_id = $1 and words like ${like})
         or t.asset_id in (select id from asset where workspace_id = $1 and words like ${like}))`,
     );

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import {
+  NONE_OF_THEM,
   TASKS_A_PAGE,
   TASKS_CHOSEN_AT_ONCE,
   type TaskFilter,
@@ -104,7 +105,18 @@ export async function linesOfIds(scope: Scope, ids: readonly string[]): Promise<
   });
 }
 
-const placeSchema = z.array(z.union([z.string().max(300), z.number()])).max(3);
+/** No text of the database holds the sign of no sign. */
+const placeSchema = z
+  .array(
+    z.union([
+      z
+        .string()
+        .max(300)
+        .refine((text) => !text.includes('\0')),
+      z.number(),
+    ]),
+  )
+  .max(3);
 
 /** @throws Refusal where it is not what a page said */
 function goOnAfter(asked: TaskQuestion, order: TaskOrder, after: string): void {
@@ -164,7 +176,7 @@ export async function sumsOfTasks(scope: Scope, filter: TaskFilter) {
 /** The names of what is asked for by its id; null for what is not asked for, or is not there. */
 async function namesOf(scope: Scope, { client, asset, site, template, schedule }: TaskFilter) {
   const named = async (table: 'client' | 'asset' | 'template', id: string | undefined) => {
-    if (id === undefined || id === 'none') return null;
+    if (id === undefined || id === NONE_OF_THEM) return null;
     const [row] = await scope.sql<{ id: string; name: string }>(
       `select id, name from ${table} where workspace_id = $1 and id = $2`,
       [id],
@@ -197,8 +209,8 @@ export async function chosenTasks(scope: Scope, { order, ...filter }: TaskFilter
   const asked = await questionOf(scope, filter);
   const found = await scope.sql<{ id: string; version: number; minutes: number }>(
     `select t.id, t.version, t.estimate_minutes as minutes from task t where ${asked.where} ${orderedBy(order)}
-     limit ${TASKS_CHOSEN_AT_ONCE + 1}`,
+     limit ${TASKS_CHOSEN_AT_ONCE}`,
     asked.params,
   );
-  return { tasks: found.slice(0, TASKS_CHOSEN_AT_ONCE), isMore: found.length > TASKS_CHOSEN_AT_ONCE };
+  return { tasks: found };
 }

@@ -28,7 +28,8 @@ async function countOf(scope: Scope, filter: KeptView['filter']): Promise<Pick<T
     `select count(*)::int as count, (count(*) filter (where ${late}))::int as late from task t where ${asked.where}`,
     asked.params,
   );
-  return counts ?? { count: 0, late: 0 };
+  if (!counts) throw new Error('A count has no row.');
+  return counts;
 }
 
 export function keepView(scope: Scope, input: TaskViewInput): Promise<{ id: string }> {

@@ -29,11 +29,8 @@ export function useChoosing() {
     chosen: [...ids].flatMap((id) => known.current.get(id) ?? []),
     remember,
     chooseOne,
-    /** From the one that was chosen last by itself to this one, as they stand in a table. */
-    chooseTo(id: string, table: Element | null) {
-      const order = [...(table?.querySelectorAll<HTMLElement>('[data-task-id]') ?? [])].map(
-        (row) => row.dataset['taskId'] ?? '',
-      );
+    /** From the one that was chosen last by itself to this one, in the order of the list. */
+    chooseTo(id: string, order: readonly string[]) {
       const [one, other] = [order.indexOf(pivot.current ?? id), order.indexOf(id)];
       if (one < 0 || other < 0) return chooseOne(id);
       setIds((was) => new Set([...was, ...order.slice(Math.min(one, other), Math.max(one, other) + 1)]));

@@ -127,8 +127,6 @@ export function useTaskFilter() {
     },
     grouping,
     order,
-    /** As it stands in the address, each in its place. */
-    search: inPlace(search),
     values: {
       are,
       due,
@@ -148,6 +146,7 @@ export function useTaskFilter() {
     spanWords,
   };
 }
+
 /** All that the address may say, in its order. */
 const ADDRESS = [
   ...['find', 'due', 'from', 'to', 'are', 'category', 'person', 'role', 'team', 'priority'],
@@ -155,24 +154,17 @@ const ADDRESS = [
   ...['made', 'by', 'order', 'view'],
 ] as const;
 
-const inPlace = (search: URLSearchParams): string =>
-  new URLSearchParams(
-    ADDRESS.flatMap((name) => {
-      const value = search.get(name);
-      return value === null || value === '' ? [] : [[name, value] as [string, string]];
-    }),
-  ).toString();
-
 /** A kept view as the address of it. */
 export function searchOfView({ id, filter, by, order }: Pick<TaskView, 'id' | 'filter' | 'by' | 'order'>): string {
   const { are = 'any', due, from, to, ...rest } = filter;
-  const all = {
+  const all: Readonly<Partial<Record<string, string>>> = {
     ...rest,
     ...{ are: are === 'unfinished' ? '' : are, due: due === 'byWeek' ? '' : (due ?? (from && to ? '' : 'any')) },
     ...{ from: from ?? '', to: to ?? '', by: by === 'client' ? '' : (by ?? NOT_GROUPED) },
     ...{ order: order === 'due' ? '' : order, view: id },
   };
-  return inPlace(new URLSearchParams(Object.entries(all)));
+  const said = ADDRESS.flatMap((name) => (all[name] ? [[name, all[name]] as [string, string]] : []));
+  return new URLSearchParams(said).toString();
 }
 
 export type TaskFilterView = ReturnType<typeof useTaskFilter>;

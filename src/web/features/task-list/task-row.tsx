@@ -28,6 +28,8 @@ interface TaskRowProps {
   readonly task: TaskLine;
   /** Its place in the whole list, where that is known. */
   readonly index?: number;
+  /** The ids of all that are here, where not all of them are drawn. */
+  readonly inOrder?: () => readonly string[];
   /** Left out where nobody may do anything with several. */
   readonly choosing: Choosing | null;
   /** In the margin, before it. */
@@ -35,7 +37,7 @@ interface TaskRowProps {
 }
 
 /** One task of the list: when it is due, what it is, who has it, how far it is. */
-export function TaskRow({ task, index, choosing, margin }: TaskRowProps) {
+export function TaskRow({ task, index, inOrder, choosing, margin }: TaskRowProps) {
   const { today } = useWorkspace();
   const navigate = useNavigate();
   const { search, pathname } = useLocation();
@@ -45,7 +47,13 @@ export function TaskRow({ task, index, choosing, margin }: TaskRowProps) {
   const isOpen = pathname.endsWith(task.id);
   const isChosen = choosing?.ids.has(task.id) ?? false;
   const who = sayWho(task);
-  const chooseFrom = (id: string, row: Element) => choosing?.chooseTo(id, row.closest('table'));
+  /** The whole list, or where all of it is drawn, what is drawn. */
+  const listAround = (row: Element): readonly string[] =>
+    inOrder?.() ??
+    [...(row.closest('table')?.querySelectorAll<HTMLElement>('[data-task-id]') ?? [])].flatMap(
+      ({ dataset }) => dataset['taskId'] ?? [],
+    );
+  const chooseFrom = (row: Element) => choosing?.chooseTo(task.id, listAround(row));
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     if (choosing === null) return;
     if (event.key === ' ') {
@@ -53,11 +61,10 @@ export function TaskRow({ task, index, choosing, margin }: TaskRowProps) {
       choosing.chooseOne(task.id);
     } else if (event.shiftKey && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
       // The focus moves on as without Shift; what it comes from and goes to is chosen.
-      const rows = [...(event.currentTarget.closest('table')?.querySelectorAll<HTMLElement>('[data-task-id]') ?? [])];
-      const here = rows.findIndex((row) => row.dataset['taskId'] === task.id);
-      const next = rows[here + (event.key === 'ArrowDown' ? 1 : -1)];
+      const list = listAround(event.currentTarget);
+      const next = list[list.indexOf(task.id) + (event.key === 'ArrowDown' ? 1 : -1)];
       if (!isChosen) choosing.chooseOne(task.id);
-      if (next?.dataset['taskId']) chooseFrom(next.dataset['taskId'], next);
+      if (next !== undefined) choosing.chooseTo(next, list);
     }
   };
   return (
@@ -69,7 +76,7 @@ export function TaskRow({ task, index, choosing, margin }: TaskRowProps) {
       aria-selected={choosing === null ? undefined : isChosen}
       className={isOver ? 'text-ink-2' : ''}
       onClick={({ shiftKey, currentTarget }) =>
-        shiftKey && choosing ? chooseFrom(task.id, currentTarget) : void navigate(address)
+        shiftKey && choosing ? chooseFrom(currentTarget) : void navigate(address)
       }
     >
       {margin}
@@ -85,7 +92,7 @@ export function TaskRow({ task, index, choosing, margin }: TaskRowProps) {
             checked={isChosen}
             onClick={(event) => {
               event.stopPropagation();
-              if (event.shiftKey) chooseFrom(task.id, event.currentTarget);
+              if (event.shiftKey) chooseFrom(event.currentTarget);
               else choosing.chooseOne(task.id);
             }}
             onChange={() => undefined}

@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import {
   TASKS_A_PAGE,
+  TASKS_CHOSEN_AT_ONCE,
   type TaskFilter,
   type TaskGroup,
   type TaskGrouping,
@@ -31,15 +32,15 @@ interface TaskTableProps {
 export function TaskTable({ filter, order, onOrder, grouping, sums }: TaskTableProps) {
   const { may } = useWorkspace();
   const choosing = useChoosing();
-  const [isMore, setIsMore] = useState(false);
   const allFitting = useAllFitting(filter, order);
   const usable = may('work') ? choosing : null;
   const { chosen, clear } = choosing;
   const chooseAll = async () => {
-    const all = await allFitting();
-    setIsMore(all.isMore);
-    choosing.chooseThese(all.tasks);
+    const { tasks } = await allFitting();
+    choosing.chooseThese(tasks);
   };
+  // As many as can be chosen at once are not all of them.
+  const isMore = chosen.length >= TASKS_CHOSEN_AT_ONCE && chosen.length < sums.count;
   const isAll = chosen.length > 0 && (chosen.length >= sums.count || isMore);
   const head = (
     <>
@@ -84,16 +85,7 @@ export function TaskTable({ filter, order, onOrder, grouping, sums }: TaskTableP
           head={head}
         />
       )}
-      {usable && chosen.length > 0 && (
-        <ChosenTasks
-          chosen={chosen}
-          detail={detail}
-          onClear={() => {
-            setIsMore(false);
-            clear();
-          }}
-        />
-      )}
+      {usable && chosen.length > 0 && <ChosenTasks chosen={chosen} detail={detail} onClear={clear} />}
     </>
   );
 }
@@ -151,6 +143,8 @@ const AHEAD = 20;
 function AllInOne({ filter, order, count, choosing, remember, head }: ListProps & { readonly count: number }) {
   const { lines, isHere, isMore, more, error, again } = useTaskLines(filter, order);
   const [last, setLast] = useState(0);
+  /** Rows out of sight are not drawn. */
+  const inOrder = () => lines.map(({ id }) => id);
   useEffect(() => remember(lines), [remember, lines]);
   const isWanted = isHere && isMore && last + AHEAD >= lines.length;
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each page that has come, as far as it is looked at
@@ -170,7 +164,9 @@ function AllInOne({ filter, order, count, choosing, remember, head }: ListProps 
         head={head}
         row={(index) => {
           const task = lines[index];
-          return task ? <TaskRow key={task.id} task={task} index={index} choosing={choosing} /> : null;
+          return task ? (
+            <TaskRow key={task.id} task={task} index={index} inOrder={inOrder} choosing={choosing} />
+          ) : null;
         }}
       />
       {error && <NotAll error={error} retry={again} />}

@@ -100,7 +100,6 @@ describe('all tasks', () => {
         },
         [of(`/chosen?${FITTING}&order=due`)]: {
           tasks: Array.from({ length: 90 }, (_, n) => ({ id: task(n + 1).id, version: n + 1, minutes: 30 })),
-          isMore: false,
         },
         'POST /tasks/changes/impact': (body: unknown) => {
           asked.push(body);

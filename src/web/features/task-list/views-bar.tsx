@@ -20,9 +20,9 @@ export function ViewsBar({ view }: { readonly view: TaskFilterView }) {
   const [problem, setProblem] = useState<string | null>(null);
   const views = data?.views ?? [];
   const here = views.find(({ id }) => id === view.viewId);
-  const isChanged = here !== undefined && searchOfView(here) !== view.search;
   const isOwn = here?.sharedBy === null;
   const asked = { filter: view.filter, by: view.grouping, order: view.order };
+  const isChanged = here !== undefined && searchOfView(here) !== searchOfView({ ...asked, id: here.id });
   const keepIt = async () => {
     if (draft === null) return;
     try {
