@@ -58,7 +58,7 @@ class Browser {
       rest = parts.pop() ?? '';
       for (const part of parts) {
         if (!part.startsWith('data: ')) continue;
-        const { soon, later } = touchedBy(liveSchema.parse(JSON.parse(part.slice('data: '.length))));
+        const { soon, later } = touchedBy(liveSchema.parse(JSON.parse(part.slice('data: '.length))), '');
         for (const one of soon) this.asked.soon(one);
         for (const one of later) this.asked.later(one);
       }

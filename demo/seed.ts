@@ -30,6 +30,7 @@ import { Favourite, Template } from '../src/server/templates/stored/index.ts';
 import { berthHolders } from './berth-holders.ts';
 import { makeByHand } from './by-hand.ts';
 import { ASSET_FIELDS, addRecords, CLIENT_FIELDS } from './client-records.ts';
+import { holdUp } from './held-up.ts';
 import { playHistory } from './history.ts';
 import { OTHERS, PEOPLE, ROLES, TEAMS, TICKETS } from './people.ts';
 import { type DemoFile, type DemoFiles, demoFiles } from './pictures.ts';
@@ -175,6 +176,7 @@ async function seedTernQuay(
   for (const { key, roles } of [...PEOPLE].reverse())
     for (const role of roles) signers.set(role, people.get(key) as string);
   await playHistory({ scope, randomFor: (seed) => new SeededRandom(seed), notesOf: notes, signers, files });
+  await holdUp({ scope, people });
   await addRecords(scope, people);
 }
 

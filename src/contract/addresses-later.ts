@@ -4,10 +4,13 @@ import * as paths from './paths-later.ts';
 
 /** What the first page does not ask: see `paths-later.ts`. */
 
+export const bellAddresses = addresses<typeof contract.bellEndpoints>(paths.bellPaths);
 export const bringInAddresses = addresses<typeof contract.bringInEndpoints>(paths.bringInPaths);
 export const clockAddresses = addresses<typeof contract.clockEndpoints>(paths.clockPaths);
+export const commentAddresses = addresses<typeof contract.commentEndpoints>(paths.commentPaths);
 export const directoryAddresses = addresses<typeof contract.directoryEndpoints>(paths.directoryPaths);
 export const leaveAddresses = addresses<typeof contract.leaveEndpoints>(paths.leavePaths);
+export const overviewAddresses = addresses<typeof contract.overviewEndpoints>(paths.overviewPaths);
 export const peopleAddresses = addresses<typeof contract.peopleEndpoints>(paths.peoplePaths);
 export const postAddresses = addresses<typeof contract.postEndpoints>(paths.postPaths);
 export const runAddresses = addresses<typeof contract.runEndpoints>(paths.runPaths);

@@ -1,6 +1,8 @@
 export * from './assignment.ts';
+export * from './bell.ts';
 export * from './bring-in.ts';
 export * from './clock.ts';
+export * from './comments.ts';
 export * from './directory.ts';
 export * from './endpoint.ts';
 export * from './field-words.ts';
@@ -11,6 +13,7 @@ export * from './history.ts';
 export * from './impact.ts';
 export * from './leave.ts';
 export * from './live.ts';
+export * from './overview.ts';
 export * from './people.ts';
 export * from './post.ts';
 export * from './problems.ts';

@@ -1,7 +1,16 @@
 // Needed by every page from the start: the small form of Zod.
 import * as z from 'zod/mini';
 
-export const LIVE_TOPICS = ['tasks', 'schedules', 'templates', 'runs', 'workspace', 'clients', 'people'] as const;
+export const LIVE_TOPICS = [
+  'tasks',
+  'schedules',
+  'templates',
+  'runs',
+  'workspace',
+  'clients',
+  'people',
+  'bell',
+] as const;
 
 /** What the live stream tells: what may have changed, as narrowly as whoever changed it knows. */
 export const liveSchema = z.object({

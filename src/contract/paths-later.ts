@@ -2,6 +2,11 @@ import type { Path } from './path.ts';
 
 /** Paths that the first page does not ask: a browser loads them with the pages that do. */
 
+export const bellPaths = {
+  lines: ['GET', '/bell'],
+  read: ['POST', '/bell/read'],
+} as const satisfies Record<string, Path>;
+
 export const bringInPaths = {
   upload: ['POST', '/bring-ins'],
   list: ['GET', '/bring-ins'],
@@ -18,6 +23,11 @@ export const clockPaths = {
   on: ['POST', '/people/:personId/clock/on'],
   off: ['POST', '/people/:personId/clock/off'],
   takeBack: ['POST', '/people/:personId/clock/take-back'],
+} as const satisfies Record<string, Path>;
+
+export const commentPaths = {
+  list: ['GET', '/tasks/:taskId/comments'],
+  write: ['POST', '/tasks/:taskId/comments'],
 } as const satisfies Record<string, Path>;
 
 export const directoryPaths = {
@@ -44,6 +54,11 @@ export const leavePaths = {
   decide: ['PUT', '/leave/:leaveId/state'],
   impactOfGiving: ['POST', '/leave/:leaveId/impact'],
   takeBack: ['POST', '/leave/:leaveId/take-back'],
+} as const satisfies Record<string, Path>;
+
+export const overviewPaths = {
+  overview: ['GET', '/overview'],
+  onTime: ['GET', '/on-time'],
 } as const satisfies Record<string, Path>;
 
 export const peoplePaths = {

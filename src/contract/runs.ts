@@ -7,7 +7,7 @@ import { taskLineSchema } from './tasks.ts';
 const LEFT_OUT = ['day off', 'closed', 'skipped', 'paused', 'same day as another', 'deleted'] as const;
 
 /** One making of tasks: when, why, how long, what came of it. */
-const runSchema = z.object({
+export const runSchema = z.object({
   id,
   why: z.enum(['daily', 'startup', 'byHand', 'fill']),
   by: z.string().nullable(),
@@ -31,7 +31,7 @@ const runSchema = z.object({
 export type Run = z.infer<typeof runSchema>;
 
 /** What a run has to tell of single schedules. */
-const runDetailsSchema = z.object({
+export const runDetailsSchema = z.object({
   problems: z.array(z.object({ scheduleId: id, message: z.string() })),
   /** Schedules whose next waits for one that is still open, longer than they should. */
   waits: z.array(z.object({ scheduleId: id, days: z.number().int() })),

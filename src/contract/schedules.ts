@@ -59,6 +59,7 @@ export const pastTaskSchema = z.object({
   on: isoDate,
   state: z.enum([...TASK_STATES, 'coming']),
   late: z.boolean(),
+  heldUp: z.boolean(),
 });
 export type PastTask = z.infer<typeof pastTaskSchema>;
 

@@ -7,7 +7,7 @@ import { taskLineSchema } from './tasks.ts';
 import { PRIORITIES } from './work.ts';
 
 /** Tasks by how far they are; left out for all of them. */
-export const TASKS_THAT_ARE = ['unfinished', 'late', 'underWay', 'toCheck', 'done', 'over'] as const;
+export const TASKS_THAT_ARE = ['unfinished', 'late', 'open', 'underWay', 'heldUp', 'toCheck', 'done', 'over'] as const;
 /** What tasks are put together by; a day is that on which they are due. */
 export const TASK_GROUPINGS = ['client', 'asset', 'person', 'template', 'category', 'day'] as const;
 export type TaskGrouping = (typeof TASK_GROUPINGS)[number];
@@ -38,6 +38,8 @@ export const taskFilterSchema = z.object({
   category: z.string().max(100).optional(),
   priority: z.enum(PRIORITIES).optional(),
   person: oneOrNone.optional(),
+  /** Whether any one of several may take it. */
+  offered: z.enum(['yes', 'no']).optional(),
   /** Of people who have this role, or offered to it; the same of a team. */
   role: z.string().max(60).optional(),
   team: z.string().max(60).optional(),

@@ -34,6 +34,9 @@ export const taskLineSchema = z.object({
   state: z.enum([...TASK_STATES, 'coming']),
   late: z.boolean(),
   daysLate: z.number().int(),
+  /** What holds it up, and the day on which it can go on; null where nothing does by now. */
+  hold: z.object({ reason: z.string(), until: isoDate }).nullable(),
+  heldUp: z.boolean(),
   on: isoDate,
   startsOn: isoDate,
   dueOn: isoDate,
@@ -52,6 +55,8 @@ export const taskLineSchema = z.object({
   /** How many tasks its set has, when there is more than itself. */
   setSize: z.number().int(),
   startedAt: civilMoment.nullable(),
+  /** When whoever has it was reminded of it last. */
+  nudgedAt: civilMoment.nullable(),
   /** When the work was finished, also while it waits to be checked. */
   doneAt: civilMoment.nullable(),
 });
@@ -100,6 +105,10 @@ export const taskSchema = taskLineSchema.extend({
   notePinned: z.boolean(),
   doneBy: z.string().nullable(),
   signed: z.object({ at: civilMoment, by: z.string().nullable() }).nullable(),
+  /** What holds it up, who said so and when. */
+  hold: taskLineSchema.shape.hold.unwrap().extend({ at: civilMoment, by: z.string().nullable() }).nullable(),
+  /** When whoever has it was reminded of it last, and by whom. */
+  nudged: z.object({ at: civilMoment, by: z.string().nullable() }).nullable(),
   /** The last time it was sent back, and why. */
   sentBack: z.object({ at: civilMoment, by: z.string().nullable(), reason: z.string() }).nullable(),
   /** Null for a task that was captured. */
@@ -115,6 +124,7 @@ export const taskSchema = taskLineSchema.extend({
       dueTime: isoTime.nullable(),
       state: taskLineSchema.shape.state,
       late: z.boolean(),
+      heldUp: z.boolean(),
       who: z.string().nullable(),
       estimateMinutes: z.number().int(),
     }),
@@ -148,6 +158,9 @@ export const taskSchema = taskLineSchema.extend({
   /** Whether this person may put it to another day, give it away and change its priority. */
   mayPlan: z.boolean(),
   maySign: z.boolean(),
+  /** Whether this person may say what holds it up, and remind whoever has it. */
+  mayHold: z.boolean(),
+  mayNudge: z.boolean(),
   /** Whether whoever ends it now chooses the date of the next one. */
   mayChooseNext: z.boolean(),
   /** The change that finished or signed it, for as long as that can be undone. */
@@ -277,6 +290,32 @@ const taskDeedSchema = z.discriminatedUnion('kind', [
 ]);
 export type TaskDeed = z.output<typeof taskDeedSchema>;
 
+/** What can't go on for now, why, and when it can: on that day it is back by itself. */
+const holdSchema = z.object({ reason: line('The reason', 200), until: isoDate });
+export type HoldInput = z.output<typeof holdSchema>;
+
+/** How long somebody is left in peace after a nudge. */
+export const NUDGE_AGAIN_MINUTES = 60;
+export const MOST_NUDGED = 500;
+const nudgeSchema = z.object({
+  tasks: z
+    .array(id)
+    .min(1, 'Choose at least one.')
+    .max(MOST_NUDGED, `${MOST_NUDGED} at most.`)
+    .refine((ids) => new Set(ids).size === ids.length, 'A task stands there twice.'),
+  text: z.string().trim().max(300, '300 characters at most.').default(''),
+});
+const nudgedSchema = z.object({
+  /** Tasks that somebody was reminded of, and how many people that were. */
+  nudged: z.number().int(),
+  people: z.number().int(),
+  /** Those that stay as they are: nobody has them, they are over or held up, or somebody was reminded within the hour. */
+  nobodys: z.number().int(),
+  over: z.number().int(),
+  again: z.number().int(),
+});
+export type Nudged = z.infer<typeof nudgedSchema>;
+
 const tasksDeedSchema = z.object({
   tasks: z
     .array(z.object({ id, version: z.number().int() }))
@@ -315,6 +354,10 @@ export const taskEndpoints = {
   answer: endpoint(taskPaths.answer, { body: answerInputSchema, answer: saved }),
   sign: endpoint(taskPaths.sign, { body: finishing, answer: saved }),
   sendBack: endpoint(taskPaths.sendBack, { body: z.object({ reason: line('The reason', 500) }), answer: saved }),
+  holdUp: endpoint(taskPaths.holdUp, { body: holdSchema, answer: saved }),
+  goOn: endpoint(taskPaths.goOn, { answer: saved }),
+  /** Reminds those who have them. */
+  nudge: endpoint(taskPaths.nudge, { body: nudgeSchema, answer: nudgedSchema }),
   edit: endpoint(taskPaths.edit, { body: wideEdit, answer: saved }),
   /** What an edit that goes further would do. */
   impactOfEdit: endpoint(taskPaths.impactOfEdit, { heavy: true, body: wideEdit, answer: impactSchema }),

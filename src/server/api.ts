@@ -4,9 +4,11 @@ import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { Logger } from 'pino';
 import { workspaceEndpoints } from '../contract/index.ts';
 import { availabilityRoutes } from './availability/index.ts';
+import { bellRoutes } from './bell/index.ts';
 import { bringInRoutes } from './bring-in/index.ts';
 import { clientRoutes } from './clients/index.ts';
 import { clockRoutes } from './clock/index.ts';
+import { commentRoutes } from './comments/index.ts';
 import { directoryRoutes } from './directory/index.ts';
 import { fileRoutes } from './files/index.ts';
 import type { FileStore } from './files/stored/index.ts';
@@ -14,6 +16,7 @@ import { findRoutes } from './find/index.ts';
 import { handOverRoutes } from './hand-over/index.ts';
 import { historyRoutes } from './history/index.ts';
 import { listRoutes } from './lists-out/index.ts';
+import { overviewRoutes } from './overview/index.ts';
 import { peopleRoutes, sessionRoutes } from './people/index.ts';
 import { isSecure, ownAddressOnly } from './platform/http/addresses.ts';
 import { readJson } from './platform/http/body.ts';
@@ -72,8 +75,11 @@ export function api(parts: ApiParts): Router {
     sessionRoutes,
     peopleRoutes,
     availabilityRoutes,
+    bellRoutes,
+    commentRoutes,
     clockRoutes,
     swapRoutes,
+    overviewRoutes,
     taskListRoutes,
     workloadRoutes,
     handOverRoutes,

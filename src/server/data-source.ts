@@ -1,5 +1,7 @@
+import { BellRecord } from './bell/index.ts';
 import { BringIn, BringInRow } from './bring-in/index.ts';
 import { Asset, Client, Contact } from './clients/index.ts';
+import { CommentRecord } from './comments/index.ts';
 import { StoredFile } from './files/stored/index.ts';
 import { AccountLink, Clocking, Invitation, Leave } from './people/index.ts';
 import { Mail, ReceivedMail } from './post/index.ts';
@@ -25,6 +27,7 @@ import { ExceptionsAndRevisions1764100000000 } from './platform/db/migrations/ex
 import { FileTotals1764800000000 } from './platform/db/migrations/file-totals.ts';
 import { FirstSlice1764000000000 } from './platform/db/migrations/first-slice.ts';
 import { FoundByName1765200000000 } from './platform/db/migrations/found-by-name.ts';
+import { HeldUpAndTold1767300000000 } from './platform/db/migrations/held-up-and-told.ts';
 import { JoinedChanges1764600000000 } from './platform/db/migrations/joined-changes.ts';
 import { LeaveCover1766900000000 } from './platform/db/migrations/leave-cover.ts';
 import { LeaveExchanges1767100000000 } from './platform/db/migrations/leave-exchanges.ts';
@@ -94,6 +97,8 @@ export function dataSource(
       Favourite,
       Schedule,
       TurnSwap,
+      BellRecord,
+      CommentRecord,
       KeptView,
       TaskRecord,
       WorkContent,
@@ -138,6 +143,7 @@ export function dataSource(
       TemplateRule1767000000000,
       LeaveExchanges1767100000000,
       TaskViews1767200000000,
+      HeldUpAndTold1767300000000,
     ],
     extra: {
       max: connections,

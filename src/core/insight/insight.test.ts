@@ -14,6 +14,7 @@ const task = (rest: Partial<BandedTask> = {}): BandedTask => ({
   dueMinutes: null,
   doneOn: null,
   doneMinutes: null,
+  heldUntil: null,
   ...rest,
 });
 
@@ -25,7 +26,7 @@ describe('the look of a task', () => {
   });
 
   it('is late after its day, or after its time on the day', () => {
-    expect(lookOf(task({ dueOn: today - 3 }), now)).toEqual({ state: 'open', late: true, daysLate: 3 });
+    expect(lookOf(task({ dueOn: today - 3 }), now)).toEqual({ state: 'open', late: true, daysLate: 3, heldUp: false });
     expect(lookOf(task({ dueMinutes: 639 }), now).late).toBe(true);
     expect(lookOf(task({ dueMinutes: 640 }), now).late).toBe(false);
     expect(lookOf(task(), now).late).toBe(false);
@@ -36,6 +37,7 @@ describe('the look of a task', () => {
       state: 'done',
       late: true,
       daysLate: 1,
+      heldUp: false,
     });
     expect(lookOf(task({ state: 'done', dueOn: today - 9, doneOn: today - 9, doneMinutes: 500 }), now).late).toBe(
       false,
@@ -48,7 +50,7 @@ describe('the look of a task', () => {
   });
 
   it('says how late in words', () => {
-    const late = (daysLate: number) => sayLate({ state: 'open', late: true, daysLate });
+    const late = (daysLate: number) => sayLate({ daysLate });
     expect([late(0), late(1), late(4)]).toEqual(['late today', '1 day late', '4 days late']);
   });
 });

@@ -39,6 +39,8 @@ export interface DatedTask {
   readonly doneOn: CivilDay | null;
   /** Minutes after midnight at which it was finished; null before. */
   readonly doneMinutes: number | null;
+  /** The day on which it can go on, where something holds it up; null where nothing does. */
+  readonly heldUntil: CivilDay | null;
 }
 
 /** How a task is shown: its state, and whether it is or was late. */
@@ -47,6 +49,8 @@ export interface TaskLook {
   readonly late: boolean;
   /** Calendar days late; 0 when late by the hour today, or not late. */
   readonly daysLate: number;
+  /** Whether it can't go on for now: from when that was said to the day before it can. */
+  readonly heldUp: boolean;
 }
 
 export function isEnded(state: TaskState): boolean {
@@ -55,23 +59,25 @@ export function isEnded(state: TaskState): boolean {
 
 /** The look of a task at a moment. Skipped and lapsed work is never late. */
 export function lookOf(task: DatedTask, now: CivilNow): TaskLook {
-  if (task.state === 'skipped' || task.state === 'lapsed') return { state: task.state, late: false, daysLate: 0 };
+  if (task.state === 'skipped' || task.state === 'lapsed')
+    return { state: task.state, late: false, daysLate: 0, heldUp: false };
   // Work that waits to be checked was finished when it was finished, however long the checking takes.
   const finished = task.state === 'done' || task.state === 'toCheck';
   const at = finished && task.doneOn !== null ? { day: task.doneOn, minutes: task.doneMinutes ?? 0 } : now;
   const late =
     at.day > task.dueOn || (at.day === task.dueOn && task.dueMinutes !== null && at.minutes > task.dueMinutes);
   const state = task.state === 'open' && task.appearsOn > now.day ? 'coming' : task.state;
-  return { state, late, daysLate: late ? at.day - task.dueOn : 0 };
+  const heldUp = !finished && task.heldUntil !== null && now.day < task.heldUntil;
+  return { state, late, daysLate: late ? at.day - task.dueOn : 0, heldUp };
 }
 
-/** Whether somebody still has to do it, and it should have been done by now. */
-export function isOverdue({ state, late }: Pick<TaskLook, 'state' | 'late'>): boolean {
-  return late && (state === 'open' || state === 'underWay' || state === 'coming');
+/** Whether somebody still has to do it, and it should have been done by now: what holds it up is not theirs to answer for. */
+export function isOverdue({ state, late, heldUp }: Pick<TaskLook, 'state' | 'late' | 'heldUp'>): boolean {
+  return late && !heldUp && (state === 'open' || state === 'underWay' || state === 'coming');
 }
 
 /** "3 days late", "late today" */
-export function sayLate({ daysLate }: TaskLook): string {
+export function sayLate({ daysLate }: Pick<TaskLook, 'daysLate'>): string {
   if (daysLate === 0) return 'late today';
   return daysLate === 1 ? '1 day late' : `${daysLate} days late`;
 }

@@ -33,6 +33,10 @@ const RIGHTS = {
   /** A task to somebody else, or back to nobody. */
   give: /*               */ row('all', 'all', 'none', 'none'),
   prioritise: /*         */ row('all', 'all', 'none', 'none'),
+  /** To remind whoever has a task of it. */
+  nudge: /*              */ row('all', 'all', 'none', 'none'),
+  /** To say something about a task, apart from what its record holds. */
+  comment: /*            */ row('all', 'all', 'all', 'none'),
   delete: /*             */ row('all', 'all', 'none', 'none'),
   /** Later tasks of a series with one of them. */
   editSeries: /*         */ row('all', 'all', 'none', 'none'),

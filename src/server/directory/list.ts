@@ -155,9 +155,9 @@ async function stringsOf(scope: Scope, ids: readonly string[]): Promise<Readonly
   );
   const strings = new Map<string, PastTask[]>();
   for (const row of rows) {
-    const { state, late } = lookOfRow(scope, row);
+    const { state, late, heldUp } = lookOfRow(scope, row);
     const own = strings.get(row.clientId) ?? [];
-    own.push({ taskId: row.id, on: row.workOn, state, late });
+    own.push({ taskId: row.id, on: row.workOn, state, late, heldUp });
     strings.set(row.clientId, own);
   }
   return strings;

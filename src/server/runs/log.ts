@@ -1,4 +1,4 @@
-import type { Named, Run as RunAnswer, RunDetails } from '../../contract/index.ts';
+import type { Named, Overview, Run as RunAnswer, RunDetails } from '../../contract/index.ts';
 import { groupBy } from '../../core/index.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import { notNow } from '../platform/refusal.ts';
@@ -71,6 +71,52 @@ export async function listRuns(scope: Scope): Promise<{ runs: RunAnswer[] }> {
   );
   const people = await scope.peopleNames();
   return { runs: rows.map((run) => describe(scope, run, people)) };
+}
+
+/** Names of each kind that the last run is told with. */
+const NAMES_TOLD = 3;
+
+/** The last run over all schedules, with what came of it in a few words; null before the first. */
+export async function lastRun(scope: Scope): Promise<Overview['lastRun']> {
+  const [found] = await scope.sql<{ id: string }>(
+    `select id from run where workspace_id = $1 and why <> 'fill' and from_date is null order by started_at desc, id desc limit 1`,
+  );
+  if (!found) return null;
+  const run = await scope.one(Run, found.id, 'run');
+  const first = (ids: readonly string[]) => [...new Set(ids)].slice(0, NAMES_TOLD);
+  const nobodys = 'assignee_id is null and offered_to is null';
+  const [[made], without, told, names] = await scope.atOnce(
+    () =>
+      scope.sql<{ schedules: number; withNobody: number }>(
+        `select count(distinct schedule_id)::int as schedules, (count(*) filter (where ${nobodys}))::int as "withNobody"
+         from task where workspace_id = $1 and run_id = $2`,
+        [run.id],
+      ),
+    () =>
+      scope.sql<{ title: string }>(
+        `select distinct title from task where workspace_id = $1 and run_id = $2 and ${nobodys} order by title limit ${NAMES_TOLD}`,
+        [run.id],
+      ),
+    () => describeRun(scope, run),
+    () =>
+      namesOf(scope, {
+        problems: [],
+        waits: run.waits.slice(0, DETAILS_SHOWN),
+        leftOut: run.leftOut.slice(0, DETAILS_SHOWN),
+      }),
+  );
+  const nameOf = new Map(names.map(({ id, name }) => [id, name]));
+  const named = (all: readonly { readonly scheduleId: string }[]) =>
+    first(all.flatMap(({ scheduleId }) => nameOf.get(scheduleId) ?? []));
+  return {
+    ...told,
+    ...(made ?? { schedules: 0, withNobody: 0 }),
+    waits: run.waits.slice(0, DETAILS_SHOWN),
+    waitCount: run.waits.length,
+    leftOutNames: named(run.leftOut),
+    waitNames: named(run.waits),
+    nobodyNames: without.map(({ title }) => title),
+  };
 }
 
 interface OfRun {

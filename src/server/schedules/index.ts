@@ -24,7 +24,7 @@ export { schedulesFound } from './list.ts';
 export { madeTasks, nominalKey } from './made-tasks.ts';
 export { leftOutOf, type MakingSpan, owedTasks, planProblem } from './owed.ts';
 export { isGroupHere } from './people-of-input.ts';
-export { foreseenByPerson, foreseenMinutes, projectedWork } from './projection.ts';
+export { foreseenByPerson, foreseenMinutes, foreseenOfNobody, projectedWork } from './projection.ts';
 export { scheduleRoutes } from './routes.ts';
 export {
   lockedScheduleRows,

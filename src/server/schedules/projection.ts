@@ -59,6 +59,26 @@ export async function foreseenByPerson(
   return byPerson(there);
 }
 
+/** What a schedule foresees for nobody, and offers to nobody: the first of it, and on how many dates. */
+interface OfNobody {
+  readonly first: ForeseenTask;
+  readonly dates: number;
+}
+
+/** Schedules that foresee something for nobody within the days that are kept, the soonest first. */
+export const foreseenOfNobody = async (scope: Scope): Promise<readonly OfNobody[]> =>
+  keptOfNobody(await keptPlans(scope));
+
+const keptOfNobody = oncePer((plans: ReadonlyMap<string, KeptPlan>) => {
+  const nobodys = (keptWork(plans).ofPerson.get(null) ?? []).filter(({ offeredTo }) => offeredTo === null);
+  return [...groupBy(nobodys, ({ scheduleId }) => scheduleId).values()]
+    .flatMap((tasks): OfNobody[] => {
+      const [first] = tasks.sort((a, b) => a.workOn.localeCompare(b.workOn));
+      return first ? [{ first, dates: new Set(tasks.map(({ workOn }) => workOn)).size }] : [];
+    })
+    .sort((a, b) => a.first.workOn.localeCompare(b.first.workOn) || a.first.title.localeCompare(b.first.title));
+});
+
 const keptMinutes = oncePer((plans: ReadonlyMap<string, KeptPlan>) => {
   const { all } = keptWork(plans);
   return { all: byDay(all), ofPerson: byPerson(all) };

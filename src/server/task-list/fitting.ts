@@ -52,6 +52,7 @@ export async function questionOf(scope: Scope, filter: TaskFilter): Promise<Task
     );
   if (priority !== undefined) asked.and(`t.priority = ${asked.with(priority)}`);
   oneOrNone(asked, 't.assignee_id', person);
+  if (filter.offered !== undefined) asked.and(`t.offered_to is ${filter.offered === 'yes' ? 'not ' : ''}null`);
   oneOrNone(asked, 't.client_id', client);
   oneOrNone(asked, 't.asset_id', asset);
   oneOrNone(asked, 't.template_id', template);
@@ -95,6 +96,10 @@ function areThat(scope: Scope, asked: TaskQuestion, are: TaskFilter['are']): voi
     case 'late':
       asked.and(isLate(scope, asked));
       return;
+    case 'heldUp':
+      asked.and(`t.state in ${TO_DO} and ${isHeldUp(scope, asked)}`);
+      return;
+    case 'open':
     case 'underWay':
     case 'toCheck':
     case 'done':
@@ -108,13 +113,24 @@ function areThat(scope: Scope, asked: TaskQuestion, are: TaskFilter['are']): voi
 
 /**
  * Whether somebody still has to do it and it should have been done, as `lookOf` tells it: by the clock of its own zone, to the
- * minute; without a time once its day is over. What is due beyond tomorrow is late by no clock.
+ * minute; without a time once its day is over, and not while it is held up. What is due beyond tomorrow is late by no clock.
  */
 export function isLate(scope: Scope, asked: TaskQuestion): string {
   const soon = asked.with(isoOfDay(scope.now.day + 1));
-  const [now, zone] = [asked.with(scope.instant), asked.with(scope.workspace.zone)];
+  const now = momentThere(scope, asked);
   return `(t.state in ${TO_DO} and t.due_on <= ${soon}::date
-    and t.due_on + coalesce(t.due_time, '23:59')::time < date_trunc('minute', ${now}::timestamptz at time zone coalesce(t.zone, ${zone}::text)))`;
+    and t.due_on + coalesce(t.due_time, '23:59')::time < date_trunc('minute', ${now})
+    and (t.held_until is null or t.held_until <= (${now})::date))`;
+}
+
+/** Whether it can't go on for now, by the clock of its own zone. */
+function isHeldUp(scope: Scope, asked: TaskQuestion): string {
+  return `t.held_until is not null and t.held_until > (${momentThere(scope, asked)})::date`;
+}
+
+/** The civil moment by the clock of a task's own zone. */
+function momentThere(scope: Scope, asked: TaskQuestion): string {
+  return `${asked.with(scope.instant)}::timestamptz at time zone coalesce(t.zone, ${asked.with(scope.workspace.zone)}::text)`;
 }
 
 /** What a task is put together with others by: an id, a day or a name; null for those without. */

@@ -71,6 +71,7 @@ interface Asked extends TaskFilter {
 export async function listTasks(
   scope: Scope,
   { order, after, by, key, ...filter }: Asked,
+  most = TASKS_A_PAGE,
 ): Promise<{ lines: TaskLine[]; more: string | null }> {
   const asked = await questionOf(scope, filter);
   if (by !== undefined && key !== undefined) {
@@ -81,16 +82,16 @@ export async function listTasks(
   const { keys } = ORDERINGS[order];
   const found = await scope.sql<{ id: string; place: (string | number)[] }>(
     `select t.id, jsonb_build_array(${keys.map(([expression]) => expression).join(', ')}) as place
-     from task t where ${asked.where} ${orderedBy(order)} limit ${TASKS_A_PAGE + 1}`,
+     from task t where ${asked.where} ${orderedBy(order)} limit ${most + 1}`,
     asked.params,
   );
-  const page = found.slice(0, TASKS_A_PAGE);
+  const page = found.slice(0, most);
   return {
     lines: await linesOfIds(
       scope,
       page.map(({ id }) => id),
     ),
-    more: found.length > TASKS_A_PAGE ? JSON.stringify(page.at(-1)?.place) : null,
+    more: found.length > most ? JSON.stringify(page.at(-1)?.place) : null,
   };
 }
 

@@ -5,7 +5,7 @@ import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { Template } from '../templates/stored/index.ts';
-import { IS_TOUCHED, insertTask, refuseFarDays, removeTasks, taskLines } from './stored/index.ts';
+import { IS_TOUCHED, insertTask, NOT_HELD, refuseFarDays, removeTasks, taskLines } from './stored/index.ts';
 
 interface Made {
   readonly tasks: TaskLine[];
@@ -40,6 +40,9 @@ function handMade(scope: Scope, on: string, dueOn: string) {
     signedAt: null,
     signedBy: null,
     sentBack: [],
+    ...NOT_HELD,
+    nudgedAt: null,
+    nudgedBy: null,
     edited: [],
     runId: null,
     madeAt: scope.instant,

@@ -20,7 +20,7 @@ import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { makingFor, readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
 import { Template } from '../templates/stored/index.ts';
-import { lackedBy, may, mayChooseNext, mayClaim, mayGiveBack, maySign, mayWork } from './permission.ts';
+import { lackedBy, may, mayChooseNext, mayClaim, mayGiveBack, mayNudge, maySign, mayWork } from './permission.ts';
 import {
   LOOK_FIELDS,
   type LookRow,
@@ -39,7 +39,18 @@ import {
 } from './stored/index.ts';
 
 /** What a task tells beside its line. */
-const FULL_FIELDS = ['head', 'edited', 'why', 'sentBack', 'signedAt', 'signedBy', 'templateVersion'] as const;
+const FULL_FIELDS = [
+  'heldAt',
+  'heldBy',
+  'nudgedBy',
+  'head',
+  'edited',
+  'why',
+  'sentBack',
+  'signedAt',
+  'signedBy',
+  'templateVersion',
+] as const;
 const FULL_SAID = ['instructions', 'brief', 'links'] as const;
 
 const OF_ASSET = { assetTag: 'tag' } as const satisfies Record<string, keyof Asset>;
@@ -74,9 +85,12 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     row.assigneeId === null || tickets.length === 0 ? null : await scope.one(Person, row.assigneeId, 'person');
   const nameOf = (personId: string | null) => (personId === null ? null : (people.get(personId) ?? null));
   const given = ({ at, by }: Tick) => ({ at: scope.moment(new Date(at)), by: nameOf(by) });
+  const line = taskLine(scope, row);
   const sentBack: SentBack | undefined = row.sentBack.at(-1);
   return {
-    ...taskLine(scope, row),
+    ...line,
+    hold: line.hold && row.heldAt && { ...line.hold, at: scope.moment(row.heldAt), by: nameOf(row.heldBy) },
+    nudged: row.nudgedAt === null ? null : { at: scope.moment(row.nudgedAt), by: nameOf(row.nudgedBy) },
     instructions: row.instructions,
     brief: row.brief,
     links: row.links,
@@ -117,6 +131,8 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     mayGiveBack: mayGiveBack(scope, row),
     mayPlan: may(scope, 'move', row),
     maySign: maySign(scope, row),
+    mayHold: mayWork(scope, row) && !isEnded(row.state) && row.state !== 'toCheck',
+    mayNudge: mayNudge(scope, row),
     mayChooseNext: mayChooseNext(scope, row),
     finishedBy: row.state === 'done' || row.state === 'toCheck' ? await finishingChange(scope, id) : null,
     ...(await seriesOf(scope, row, nameOf)),
@@ -156,9 +172,9 @@ async function setOf(scope: Scope, { setId, setSize, id }: FullRow): Promise<Tas
     [id, setId, setSize > 1],
   );
   return rows.map((row) => {
-    const { state, late } = lookOfRow(scope, row);
+    const { state, late, heldUp } = lookOfRow(scope, row);
     const { title, estimateMinutes, who } = row;
-    return { taskId: row.id, title, on: row.workOn, dueTime: row.dueTime, state, late, who, estimateMinutes };
+    return { taskId: row.id, title, on: row.workOn, dueTime: row.dueTime, state, late, heldUp, who, estimateMinutes };
   });
 }
 

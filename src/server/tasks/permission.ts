@@ -1,3 +1,4 @@
+import { NUDGE_AGAIN_MINUTES } from '../../contract/index.ts';
 import {
   dayOfIso,
   isEnded,
@@ -10,7 +11,7 @@ import {
 import type { Person } from '../platform/identity/person.ts';
 import { forbidden } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { Task } from './stored/index.ts';
+import { type LookRow, lookOfRow, type Task } from './stored/index.ts';
 
 /** What may be done to a task; how far it goes for whom stands in the core's table of rights. */
 const TASK_RIGHTS = [
@@ -118,4 +119,22 @@ export function maySign(scope: Scope, task: Pick<Task, 'state' | 'signOff' | 'do
   if (reach === 'all' || signOff === null) return reach === 'all';
   if (signOff.by === 'person') return signOff.personId === person.id;
   return signOff.by === 'role' && person.roles.includes(signOff.role);
+}
+
+/** Whether whoever has a task was reminded of it too short a time ago to be reminded again. */
+export function wasNudgedLately(scope: Scope, { nudgedAt }: Pick<Task, 'nudgedAt'>): boolean {
+  return nudgedAt !== null && scope.instant.getTime() - nudgedAt.getTime() < NUDGE_AGAIN_MINUTES * 60_000;
+}
+
+/** Whether a task is somebody's to do and can go on. */
+export function isToDoNow(scope: Scope, row: LookRow): boolean {
+  const { state, heldUp } = lookOfRow(scope, row);
+  return !isEnded(row.state) && state !== 'toCheck' && !heldUp;
+}
+
+/** Whether whoever has it can be reminded of it now, by somebody else. */
+export function mayNudge(scope: Scope, row: LookRow & Pick<Task, 'assigneeId' | 'nudgedAt'>): boolean {
+  const { assigneeId } = row;
+  if (!scope.mayAll('nudge') || assigneeId === null || assigneeId === scope.person?.id) return false;
+  return isToDoNow(scope, row) && !wasNudgedLately(scope, row);
 }

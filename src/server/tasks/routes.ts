@@ -5,6 +5,7 @@ import { daySheet, tideline } from './day-sheet.ts';
 import { editTask, putIntoTemplate } from './edit.ts';
 import { editSeries, impactOfSeriesEdit } from './edit-series.ts';
 import { captureTask, startTemplate } from './hand-made.ts';
+import { goOnWithTask, holdUpTask, nudge } from './held-up.ts';
 import { oneTask } from './one-task.ts';
 import { changeTasks, impactOfTasks } from './several.ts';
 import {
@@ -29,6 +30,7 @@ export function taskRoutes(routes: Routes): Routes {
       // Before those of one task, whose id stands in the same place.
       .add(taskEndpoints.changeSeveral, 'work', ({ scope, body }) => changeTasks(scope, body))
       .add(taskEndpoints.impactOfSeveral, 'work', ({ scope, body }) => impactOfTasks(scope, body))
+      .add(taskEndpoints.nudge, 'nudge', ({ scope, body }) => nudge(scope, body))
       .add(taskEndpoints.start, 'work', ({ scope, params }) => startTask(scope, params.taskId))
       .add(taskEndpoints.claim, 'claim', ({ scope, params }) => claimTask(scope, params.taskId))
       .add(taskEndpoints.giveBack, 'work', ({ scope, params }) => giveBackTask(scope, params.taskId))
@@ -43,6 +45,8 @@ export function taskRoutes(routes: Routes): Routes {
       .add(taskEndpoints.answer, 'work', ({ scope, params, body }) => answerDemand(scope, params.taskId, body))
       .add(taskEndpoints.sign, 'sign', ({ scope, params, body }) => signTask(scope, params.taskId, body.nextOn))
       .add(taskEndpoints.sendBack, 'sign', ({ scope, params, body }) => sendBackTask(scope, params.taskId, body.reason))
+      .add(taskEndpoints.holdUp, 'work', ({ scope, params, body }) => holdUpTask(scope, params.taskId, body))
+      .add(taskEndpoints.goOn, 'work', ({ scope, params }) => goOnWithTask(scope, params.taskId))
       .add(taskEndpoints.edit, 'edit', ({ scope, params, body: { reach, ...edit } }) =>
         reach === 'one' ? editTask(scope, params.taskId, edit) : editSeries(scope, params.taskId, edit, reach),
       )

@@ -59,9 +59,9 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
   }
   if (deed.kind === 'give') await mustReceive(scope, deed.personId, { path: 'deed.personId' });
   const calendar = await scope.calendar();
-  const withFiles = deed.kind === 'delete' ? await tasksWithFiles(scope, tasks) : new Set<string>();
+  const writtenOn = deed.kind === 'delete' ? await tasksWrittenOn(scope, tasks) : new Set<string>();
   const fates = tasks.map((task): TaskFate | null => {
-    const because = keptBecause(task, withFiles);
+    const because = keptBecause(task, writtenOn);
     if (because === null || (because === 'under way' && tasks.length === 1))
       return deed.kind === 'delete' ? { kind: 'removed', task } : changedBy(deed, task, calendar);
     if (tasks.length === 1) throw notNow(SAID_OF_KEPT[because]);
@@ -83,16 +83,16 @@ const SAID_OF_NOTHING = {
   delete: 'Nothing would change by that.',
 } as const;
 
-function keptBecause({ id, state }: Task, withFiles: ReadonlySet<string>) {
+function keptBecause({ id, state }: Task, writtenOn: ReadonlySet<string>) {
   if (isEnded(state) || state === 'toCheck') return 'finished';
-  if (withFiles.has(id)) return 'written on';
+  if (writtenOn.has(id)) return 'written on';
   return state === 'underWay' ? 'under way' : null;
 }
 
 const SAID_OF_KEPT = {
   finished: 'What was finished or skipped stays on record.',
   'under way': 'It is under way.',
-  'written on': 'There are files with it: take them out first, or skip it instead.',
+  'written on': 'There are files or comments with it: skip it instead.',
 } as const;
 
 /** Null where nothing changes by it. */
@@ -133,9 +133,10 @@ function changedBy(
   };
 }
 
-async function tasksWithFiles(scope: Scope, tasks: readonly Task[]): Promise<ReadonlySet<string>> {
+async function tasksWrittenOn(scope: Scope, tasks: readonly Task[]): Promise<ReadonlySet<string>> {
   const rows = await scope.sql<{ id: string }>(
-    'select distinct task_id as id from file where workspace_id = $1 and task_id = any($2::uuid[]) and removed_at is null',
+    `select task_id as id from file where workspace_id = $1 and task_id = any($2::uuid[]) and removed_at is null
+     union select task_id from task_comment where workspace_id = $1 and task_id = any($2::uuid[])`,
     [tasks.map(({ id }) => id)],
   );
   return new Set(rows.map(({ id }) => id));

@@ -27,6 +27,7 @@ import {
   type GivenAnswer,
   lockedTask,
   lockedTasks,
+  NOT_HELD,
   saveTask,
   type Task,
   type Tick,
@@ -39,10 +40,11 @@ export interface SavedTask {
 }
 
 export function startTask(scope: Scope, id: string): Promise<SavedTask> {
-  return change(scope, id, 'started', (task) => {
-    if (task.state === 'underWay') return {};
+  return changeTask(scope, id, 'started', (task) => {
+    // What was held up while it was under way goes on by that.
+    if (task.state === 'underWay') return NOT_HELD;
     refuseFinished(task, 'started');
-    return { state: 'underWay', startedAt: scope.instant };
+    return { state: 'underWay', startedAt: scope.instant, ...NOT_HELD };
   });
 }
 
@@ -74,7 +76,7 @@ export function giveBackTask(scope: Scope, id: string): Promise<SavedTask> {
 }
 
 export function tickLine(scope: Scope, id: string, key: string, ticked: boolean): Promise<SavedTask> {
-  return change(scope, id, ticked ? 'ticked' : 'unticked', async (task, tx) => {
+  return changeTask(scope, id, ticked ? 'ticked' : 'unticked', async (task, tx) => {
     refuseFinished(task, 'changed');
     const line = task.checkLines.find((one) => one.key === key);
     if (!line) throw notFound('check line');
@@ -123,7 +125,7 @@ export function answerDemand(
   id: string,
   { demand: key, value, remark }: z.output<typeof answerInputSchema>,
 ): Promise<SavedTask> {
-  return change(scope, id, value === null ? 'took an answer back' : 'answered', async (task, tx) => {
+  return changeTask(scope, id, value === null ? 'took an answer back' : 'answered', async (task, tx) => {
     refuseFinished(task, 'changed');
     const line = task.checkLines.find(({ demands }) => demands.some((one) => one.key === key));
     const demand = (line?.demands ?? task.demands).find((one) => one.key === key);
@@ -172,7 +174,7 @@ export function tickedByProof(
 }
 
 export function writeNote(scope: Scope, id: string, note: string, was: string): Promise<SavedTask> {
-  return change(scope, id, 'noted', (task) => {
+  return changeTask(scope, id, 'noted', (task) => {
     refuseFinished(task, 'written on');
     if (task.note !== was && task.note !== note) {
       throw changedMeanwhile(
@@ -184,7 +186,7 @@ export function writeNote(scope: Scope, id: string, note: string, was: string): 
 }
 
 export function pinNote(scope: Scope, id: string, pinned: boolean): Promise<SavedTask> {
-  return change(scope, id, 'pinned', (task) => {
+  return changeTask(scope, id, 'pinned', (task) => {
     if (pinned && task.note.trim() === '') throw notNow('There is no note to pin yet: write one first.');
     return { notePinned: pinned };
   });
@@ -241,7 +243,7 @@ function check(
   });
 }
 
-function refuseFinished(task: Task, verb: string): void {
+export function refuseFinished(task: Task, verb: string): void {
   if (task.state === 'toCheck')
     throw notNow(`This task waits to be checked, so it can't be ${verb}. Undo the finish first.`);
   if (isEnded(task.state)) throw notNow(`This task is ${task.state}, so it can't be ${verb}. Undo that first.`);
@@ -282,7 +284,8 @@ export async function undoTaskChanges(
     : `${plural(tasks.length, 'task')} are as before.`;
 }
 
-function change(
+/** Changes a task that whoever asks may work on. */
+export function changeTask(
   scope: Scope,
   id: string,
   action: Action<'task'>,

@@ -45,6 +45,7 @@ const OPEN_PAGES = {
   '/forgotten': LinkPage,
 };
 const TasksPage = lazy(() => import('../features/task-list/tasks-page.tsx'));
+const OverviewPage = lazy(() => import('../features/overview/overview-page.tsx'));
 const WorkloadPage = lazy(() => import('../features/workload/workload-page.tsx'));
 const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'));
 
@@ -93,10 +94,10 @@ function MyDaySheet() {
   return <Navigate to={`/day-sheet/${me.id}${search}`} replace />;
 }
 
-/** Managers begin with the plan, everyone else with their day. */
+/** Whoever plans begins with what asks for them, everyone else with their day. */
 function Home() {
   const { may, me } = useWorkspace();
-  return <Navigate to={may('plan') ? '/schedules' : `/day-sheet/${me.id}`} replace />;
+  return <Navigate to={may('plan') ? '/overview' : `/day-sheet/${me.id}`} replace />;
 }
 
 /** What went wrong with a page, in words: the error's own are for the console, where React has put them. */
@@ -159,6 +160,7 @@ const router = createBrowserRouter([
           { path: 'clients/*', element: <ClientPlaces /> },
           { path: 'team/*', element: <TeamPlaces /> },
           { path: 'tasks', element: <TasksPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
+          { path: 'overview', element: <OverviewPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
           { path: 'workload', element: <WorkloadPage /> },
           { path: 'templates', element: <Templates /> },
           { path: 'templates/:templateId', element: <TemplatePage /> },

@@ -32,8 +32,8 @@ function Member({
   size,
 }: Pick<PennantStringProps, 'to'> & { readonly task: PastTask; readonly size: 16 | 20 }) {
   const today = useToday();
-  const label = `${sayDay(dayOfIso(task.on), today)}: ${stateWords(task.state, task.late).toLowerCase()}`;
-  const glyph = <Pennant state={task.state} late={task.late} size={size} label={label} />;
+  const label = `${sayDay(dayOfIso(task.on), today)}: ${stateWords(task.state, task.late, task.heldUp).toLowerCase()}`;
+  const glyph = <Pennant state={task.state} late={task.late} heldUp={task.heldUp} size={size} label={label} />;
   if (!to) return <span>{glyph}</span>;
   return (
     <Link to={to(task.taskId)} tabIndex={-1} onClick={(event) => event.stopPropagation()}>

@@ -25,13 +25,14 @@ const HUE: Record<PennantState, string> = {
 };
 
 /** The state of a task in words, as a screen reader says the glyph. */
-export function stateWords(state: PennantState, late: boolean): string {
-  return WORDS[state] + (late ? ', late' : '');
+export function stateWords(state: PennantState, late: boolean, heldUp = false): string {
+  return WORDS[state] + (late ? ', late' : '') + (heldUp ? ', held up' : '');
 }
 
 interface PennantProps {
   readonly state: PennantState;
   readonly late?: boolean;
+  readonly heldUp?: boolean;
   readonly size?: 16 | 20 | 24;
   /** Said instead of the state, where more is known; an empty text where words beside it say it already. */
   readonly label?: string;
@@ -42,8 +43,8 @@ const STROKE = { 16: 1.5, 20: 1.36, 24: 1.27 } as const;
 const FLAG = 'M2.5 1.25 14.5 6.5 2.5 11.75';
 
 /** The one glyph for the state of a task: shape carries the meaning, colour only helps. */
-export function Pennant({ state, late = false, size = 16, label }: PennantProps) {
-  const words = label ?? stateWords(state, late);
+export function Pennant({ state, late = false, heldUp = false, size = 16, label }: PennantProps) {
+  const words = label ?? stateWords(state, late, heldUp);
   const line = {
     fill: 'none',
     stroke: 'currentColor',
@@ -75,6 +76,7 @@ export function Pennant({ state, late = false, size = 16, label }: PennantProps)
       {state === 'toCheck' && <circle cx="6.1" cy="6.5" r={size >= 20 ? 1.75 : 1.6} fill="currentColor" />}
       {state === 'skipped' && <path d="M4.4 13.9 11.5-.5" {...line} />}
       {state === 'done' && <path d={`${FLAG}Z`} {...line} fill="currentColor" />}
+      {heldUp && <path d="M6 14.6H14.25" fill="none" stroke="currentColor" strokeWidth={STROKE[size] * 1.35} />}
       {state === 'done' && late && (
         <path d="M.4 15H6.2" fill="none" stroke="var(--late-fill)" strokeWidth={STROKE[size] * 1.35} />
       )}

@@ -22,6 +22,8 @@ interface PickerProps {
   /** Shown in the blank when nothing is chosen. */
   readonly placeholder?: string;
   readonly invalid?: boolean;
+  /** A blank in a sentence, or a deed at the end of a line: then what is chosen is not shown. */
+  readonly look?: 'blank' | 'deed';
   /** What is chosen is called, where it need not be among the options. */
   readonly chosenName?: string | undefined;
   /** For options that are looked up elsewhere: told what is typed, null once it is closed. */
@@ -78,6 +80,7 @@ export function Picker({
   onChoose,
   placeholder = 'choose',
   invalid = false,
+  look = 'blank',
   chosenName,
   onType,
   isLooking = false,
@@ -102,15 +105,21 @@ export function Picker({
       <button
         ref={button}
         type="button"
-        className="blank inline-flex items-center gap-1.5 align-middle"
+        className={look === 'deed' ? 'deed' : 'blank inline-flex items-center gap-1.5 align-middle'}
         aria-haspopup="listbox"
         aria-expanded={open}
-        aria-label={`${label}: ${current ?? placeholder}`}
+        aria-label={look === 'deed' ? label : `${label}: ${current ?? placeholder}`}
         aria-invalid={invalid}
         onClick={() => setOpen(!open)}
       >
-        <span className={current ? 'truncate' : 'truncate text-ink-2'}>{current ?? placeholder}</span>
-        <ChevronDown size={12} aria-hidden className="flex-none opacity-70" />
+        {look === 'deed' ? (
+          placeholder
+        ) : (
+          <>
+            <span className={current ? 'truncate' : 'truncate text-ink-2'}>{current ?? placeholder}</span>
+            <ChevronDown size={12} aria-hidden className="flex-none opacity-70" />
+          </>
+        )}
       </button>
       {open && (
         <Popover

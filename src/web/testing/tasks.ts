@@ -14,6 +14,8 @@ export function lineOf(other: Partial<TaskLine> = {}): TaskLine {
     state: 'open',
     late: false,
     daysLate: 0,
+    heldUp: false,
+    hold: null,
     on: '2026-11-24',
     startsOn: '2026-11-24',
     dueOn: '2026-11-24',
@@ -28,6 +30,7 @@ export function lineOf(other: Partial<TaskLine> = {}): TaskLine {
     stepsDone: 0,
     stepsTotal: 0,
     startedAt: null,
+    nudgedAt: null,
     doneAt: null,
     ...other,
   };
@@ -37,6 +40,7 @@ export function lineOf(other: Partial<TaskLine> = {}): TaskLine {
 export function taskOf(other: Partial<Task> = {}): Task {
   return {
     ...lineOf(),
+    hold: null,
     instructions: '',
     brief: '',
     links: [],
@@ -55,6 +59,9 @@ export function taskOf(other: Partial<Task> = {}): Task {
     doneBy: null,
     signed: null,
     sentBack: null,
+    nudged: null,
+    mayHold: false,
+    mayNudge: false,
     template: null,
     schedule: null,
     set: [],

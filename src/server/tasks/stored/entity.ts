@@ -29,10 +29,11 @@ export interface SentBack {
 @Names('task', 'Schedule', ['scheduleId'])
 @Names('task', 'Client', ['clientId'])
 @Names('task', 'Asset', ['assetId'])
-@Names('task', 'Person', ['assigneeId', 'doneBy', 'signedBy'])
+@Names('task', 'Person', ['assigneeId', 'doneBy', 'signedBy', 'heldBy', 'nudgedBy'])
 @Names('task', 'WorkContent', ['contentId'], { name: 'task_content' })
 @Check('task_check1', 'schedule_id is null or nominal_date is not null')
 @Check('task_done_when', `(state in ('done', 'toCheck')) = (done_at is not null)`)
+@Check('task_held_check', '(held_until is null) = (held_reason is null) and (held_until is null) = (held_at is null)')
 @Check('task_estimate_minutes_check', 'estimate_minutes >= 1')
 @Check('task_priority_check', `priority in ('low', 'normal', 'high', 'urgent')`)
 @Check('task_state_check', `state in ('open', 'underWay', 'toCheck', 'done', 'skipped', 'lapsed')`)
@@ -45,6 +46,9 @@ export interface SentBack {
 @Index('task_by_run', ['workspaceId', 'runId', 'workOn'], { where: 'run_id is not null' })
 @Index('task_by_set', ['workspaceId', 'setId'])
 @Index('task_by_template', ['workspaceId', 'templateId', 'workOn'])
+@Index('task_held_up', ['workspaceId', 'heldUntil'], {
+  where: `held_until is not null and state in ('open', 'underWay')`,
+})
 @Index('task_of_nobody', ['workspaceId', 'dueOn'], {
   where: `assignee_id is null and state in ('open', 'underWay')`,
 })
@@ -58,6 +62,7 @@ export interface SentBack {
 })
 @Index('task_over_by_day', { synchronize: false })
 @Index('task_to_check', ['workspaceId', 'dueOn'], { where: `state = 'toCheck'` })
+@Index('task_under_way', ['workspaceId', 'startedAt'], { where: `state = 'underWay'` })
 @Index('task_unfinished', ['workspaceId', 'dueOn'], { where: `state in ('open', 'underWay', 'toCheck')` })
 export class TaskRecord {
   @PrimaryColumn({ type: 'uuid' })
@@ -153,6 +158,20 @@ export class TaskRecord {
   signedBy!: string | null;
   @Column({ type: 'jsonb' })
   sentBack!: SentBack[];
+  /** The day on which it can go on, where somebody said that it can't for now; what holds it up, and when and by whom that was said. */
+  @Column({ type: 'date', nullable: true })
+  heldUntil!: string | null;
+  @Column({ type: 'text', nullable: true })
+  heldReason!: string | null;
+  @Column({ type: 'timestamptz', nullable: true })
+  heldAt!: Date | null;
+  @Column({ type: 'uuid', nullable: true })
+  heldBy!: string | null;
+  /** When whoever has it was reminded of it last, and by whom. */
+  @Column({ type: 'timestamptz', nullable: true })
+  nudgedAt!: Date | null;
+  @Column({ type: 'uuid', nullable: true })
+  nudgedBy!: string | null;
   /** Names of the fields that were changed by hand. */
   @Column({ type: 'jsonb' })
   edited!: string[];
@@ -162,6 +181,9 @@ export class TaskRecord {
   @Column({ type: 'timestamptz' })
   madeAt!: Date;
 }
+
+/** What a task has of its own when nothing holds it up. */
+export const NOT_HELD = { heldUntil: null, heldReason: null, heldAt: null, heldBy: null } as const;
 
 /** A task with what it says. */
 export type Task = TaskRecord & Content;

@@ -64,7 +64,7 @@ export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]):
     list.push({
       nominalDate: row.nominalDate,
       shows: row.appearsOn <= scope.today || row.state !== 'open',
-      task: { taskId: row.id, on: row.workOn, state: look.state, late: look.late },
+      task: { taskId: row.id, on: row.workOn, state: look.state, late: look.late, heldUp: look.heldUp },
     });
     series.set(row.scheduleId, list);
   }

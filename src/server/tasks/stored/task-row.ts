@@ -52,6 +52,9 @@ const LINE_FIELDS = [
   'doneAt',
   'doneBy',
   'madeAt',
+  'heldUntil',
+  'heldReason',
+  'nudgedAt',
 ] as const satisfies readonly (keyof TaskRecord)[];
 const SAID_FIELDS = [
   'checkLines',
@@ -111,6 +114,7 @@ export const LOOK_FIELDS = [
   'dueTime',
   'zone',
   'doneAt',
+  'heldUntil',
 ] as const satisfies readonly (keyof TaskRecord)[];
 export type LookRow = Pick<Task, (typeof LOOK_FIELDS)[number]>;
 
@@ -124,6 +128,7 @@ export function datedTask(scope: Scope, row: LookRow): DatedTask {
     dueMinutes: row.dueTime === null ? null : tryMinutesOfTime(row.dueTime),
     doneOn: done === null ? null : dayOfIso(done.date),
     doneMinutes: done === null ? null : tryMinutesOfTime(done.time),
+    heldUntil: row.heldUntil === null ? null : dayOfIso(row.heldUntil),
   };
 }
 
@@ -178,6 +183,8 @@ export function taskLine(scope: Scope, row: TaskRow): TaskLine {
     state: look.state,
     late: look.late,
     daysLate: look.daysLate,
+    heldUp: look.heldUp,
+    hold: look.heldUp && row.heldUntil !== null ? { reason: row.heldReason ?? '', until: row.heldUntil } : null,
     on: row.workOn,
     startsOn: row.startsOn,
     dueOn: row.dueOn,
@@ -194,6 +201,7 @@ export function taskLine(scope: Scope, row: TaskRow): TaskLine {
     signsOff: saySigner(row.signOff, row.signerName),
     setSize: row.setSize,
     startedAt: scope.moment(row.startedAt),
+    nudgedAt: scope.moment(row.nudgedAt),
     doneAt: scope.moment(row.doneAt),
   };
 }

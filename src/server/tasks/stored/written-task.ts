@@ -141,6 +141,12 @@ const FILLED: Readonly<
   signedAt: ['null', 'stays'],
   signedBy: ['null', 'stays'],
   sentBack: [`'[]'`, 'stays'],
+  heldUntil: ['null', 'stays'],
+  heldReason: ['null', 'stays'],
+  heldAt: ['null', 'stays'],
+  heldBy: ['null', 'stays'],
+  nudgedAt: ['null', 'stays'],
+  nudgedBy: ['null', 'stays'],
   madeAt: [`$${NEXT}::timestamptz`, 'stays'],
   runId: [`$${NEXT + 1}::uuid`, 'stays'],
 };

@@ -47,7 +47,7 @@ export function Frame() {
     setCaptureAsked(null);
   };
   const [lands, setLands] = useState<CivilDay | null>(null);
-  useLiveNews();
+  useLiveNews(me.id);
   // A day that was chosen on the tideline is the day it is started on.
   const chosenDay = control?.chosen?.to;
   const startNow = useCallback(

@@ -8,7 +8,7 @@ import { Unhurried } from './unhurried.ts';
 const EVERYTHING: Live = { topics: [...LIVE_TOPICS], tasks: null, people: null, load: true };
 
 /** Listens to the server, so that another browser's work is seen without reloading. */
-export function useLiveNews(): void {
+export function useLiveNews(me: string): void {
   const refresh = useRefresh();
   // A stream that was refused does not come back by itself: it is opened anew with the next session.
   const [sessions, setSessions] = useState(0);
@@ -16,7 +16,7 @@ export function useLiveNews(): void {
   useEffect(() => {
     const asked = new Unhurried((address) => void refresh(address));
     const heard = (news: Live) => {
-      const { soon, later } = touchedBy(news);
+      const { soon, later } = touchedBy(news, me);
       for (const address of soon) asked.soon(address);
       for (const address of later) asked.later(address);
     };
@@ -32,5 +32,5 @@ export function useLiveNews(): void {
       source.close();
       asked.stop();
     };
-  }, [refresh, sessions]);
+  }, [refresh, sessions, me]);
 }

@@ -4,7 +4,7 @@ import type { Live } from '../../../contract/index.ts';
  * Which answers news touches, by the beginning of their addresses: what is looked at in the middle of doing soon, lists
  * and sums of many a little later.
  */
-export function touchedBy({ topics, tasks, people, load }: Live): { soon: string[]; later: string[] } {
+export function touchedBy({ topics, tasks, people, load }: Live, me: string): { soon: string[]; later: string[] } {
   const soon: string[] = [];
   const later: string[] = [];
   if (topics.includes('tasks')) {
@@ -17,13 +17,19 @@ export function touchedBy({ topics, tasks, people, load }: Live): { soon: string
     later.push('/clients', '/assets');
   }
   if (topics.includes('people')) later.push('/clock', '/swaps', '/people/', '/task-list/views');
-  if (topics.includes('runs')) soon.push('/runs');
+  // A bell rings for its person alone.
+  if (topics.includes('bell') && (people === null || people.includes(me))) soon.push('/bell');
+  if (topics.includes('runs')) {
+    soon.push('/runs');
+    later.push('/overview');
+  }
   if (topics.includes('schedules')) later.push('/schedules');
   // Dates of a schedule that are not tasks yet stand on day sheets too.
   if (topics.includes('schedules') && !topics.includes('tasks')) later.push('/people/');
   if (topics.includes('templates')) later.push('/templates', '/workspace');
   if (load && topics.some((topic) => topic === 'tasks' || topic === 'schedules'))
     later.push(
+      '/overview',
       '/task-list',
       '/tideline',
       '/team',

@@ -51,20 +51,22 @@ describe('what is asked for again', () => {
 });
 
 describe('news', () => {
+  const ME = 'ines';
   const news = (of: Partial<Live>): Live => ({ topics: [], tasks: null, people: null, load: true, ...of });
 
   it('of a tick touches that task and one day sheet', () => {
-    expect(touchedBy(news({ topics: ['tasks'], tasks: ['t'], people: ['nadia'], load: false }))).toEqual({
+    expect(touchedBy(news({ topics: ['tasks'], tasks: ['t'], people: ['nadia'], load: false }), ME)).toEqual({
       soon: ['/tasks/t', '/people/nadia/'],
       later: [],
     });
   });
 
   it('of work that moves touches lists and sums as well', () => {
-    const { soon, later } = touchedBy(news({ topics: ['tasks', 'schedules'] }));
+    const { soon, later } = touchedBy(news({ topics: ['tasks', 'schedules'] }), ME);
     expect(soon).toEqual(['/tasks/', '/people/']);
     expect(later).toEqual([
       '/schedules',
+      '/overview',
       '/task-list',
       '/tideline',
       '/team',
@@ -74,11 +76,12 @@ describe('news', () => {
       '/clients',
       '/schedules/timed-work',
     ]);
-    const narrow = touchedBy(news({ topics: ['tasks', 'schedules'], people: ['nadia'] }));
+    const narrow = touchedBy(news({ topics: ['tasks', 'schedules'], people: ['nadia'] }), ME);
     expect([narrow.soon, narrow.later]).toEqual([
       ['/tasks/', '/people/nadia/'],
       [
         '/schedules',
+        '/overview',
         '/task-list',
         '/tideline',
         '/team',
@@ -89,9 +92,10 @@ describe('news', () => {
         '/schedules/timed-work',
       ],
     ]);
-    expect(touchedBy(news({ topics: ['schedules'] })).later).toEqual([
+    expect(touchedBy(news({ topics: ['schedules'] }), ME).later).toEqual([
       '/schedules',
       '/people/',
+      '/overview',
       '/task-list',
       '/tideline',
       '/team',
@@ -103,7 +107,13 @@ describe('news', () => {
     ]);
   });
 
+  it('of a bell is for its person alone', () => {
+    expect(touchedBy(news({ topics: ['bell'], people: ['nadia'], load: false }), ME).soon).toEqual([]);
+    expect(touchedBy(news({ topics: ['bell'], people: ['nadia', 'ines'], load: false }), ME).soon).toEqual(['/bell']);
+    expect(touchedBy(news({ topics: ['bell'], load: false }), ME).soon).toEqual(['/bell']);
+  });
+
   it('of a template touches the library, and the workspace for its lists', () => {
-    expect(touchedBy(news({ topics: ['templates'] })).later).toEqual(['/templates', '/workspace']);
+    expect(touchedBy(news({ topics: ['templates'] }), ME).later).toEqual(['/templates', '/workspace']);
   });
 });

@@ -21,7 +21,9 @@ type Are = (typeof TASKS_THAT_ARE)[number] | 'any';
 const ARE_WORDS: Readonly<Record<Are, string>> = {
   unfinished: 'not done',
   late: 'late',
+  open: 'not begun',
   underWay: 'under way',
+  heldUp: 'held up',
   toCheck: 'to check',
   done: 'done',
   over: 'skipped or lapsed',

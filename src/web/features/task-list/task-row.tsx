@@ -101,7 +101,7 @@ export function TaskRow({ task, index, inOrder, choosing, margin }: TaskRowProps
       </td>
       <td className="date">
         <span className="flex items-center gap-1.5">
-          <Pennant state={task.state} late={task.late} size={20} />
+          <Pennant state={task.state} late={task.late} heldUp={task.heldUp} size={20} />
           <DateBlock day={dayOfIso(task.dueOn)} {...(isLate ? { look: 'late' as const } : {})} />
         </span>
       </td>

@@ -4,6 +4,7 @@ import { fileAddresses, taskAddresses, templateAddresses } from '../../../contra
 import type {
   CaptureInput,
   EDIT_REACHES,
+  HoldInput,
   INTO_TEMPLATE,
   StartInput,
   Task,
@@ -14,7 +15,7 @@ import type {
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { type Answer, addressOf, ask } from '../../kit/api.ts';
-import { sayFinished } from './said.ts';
+import { sayFinished, sayNudged } from './said.ts';
 import { AROUND } from './sending.ts';
 
 export function useTask(taskId: string) {
@@ -95,6 +96,20 @@ export function useTaskActions() {
         // What is deleted can't be asked for again.
         void refresh(...(deed.kind === 'delete' ? [] : ['/tasks/']), ...AROUND);
       },
+      /** Reminds those who have some tasks. @param name of whoever has it, of one task */
+      nudge: async (taskIds: readonly string[], name?: string) => {
+        try {
+          const told = await ask(taskAddresses.nudge, { body: { tasks: [...taskIds], text: '' } });
+          sayDone(sayNudged(told, name));
+          void refresh('/tasks/', ...AROUND);
+        } catch (error) {
+          sayTrouble(error);
+        }
+      },
+      holdUp: (taskId: string, hold: HoldInput) =>
+        act(ask(taskAddresses.holdUp, { params: { taskId }, body: hold }), ({ task }) => `“${task.title}” is held up.`),
+      goOn: (taskId: string) =>
+        act(ask(taskAddresses.goOn, { params: { taskId } }), ({ task }) => `“${task.title}” can go on.`),
       intoTemplate: async (taskId: string, fields: (typeof INTO_TEMPLATE)[number][]) => {
         try {
           const { changeId } = await ask(taskAddresses.intoTemplate, { params: { taskId }, body: { fields } });

@@ -28,7 +28,7 @@ type TimesOfTask = Pick<TaskLine, 'startTime' | 'dueTime'> & Partial<Pick<TaskLi
 
 /** When a task is due, as seen on a day: its times, or the later day it may be finished by. */
 export function sayWindow(task: TaskLine, day: CivilDay, today: CivilDay): string {
-  if (isOverdue(task)) return sayLate({ state: task.state, late: true, daysLate: task.daysLate });
+  if (isOverdue(task)) return sayLate(task);
   const due = dayOfIso(task.dueOn);
   // A day further away by its date alone: its column is narrow, and none lies a year off.
   const near = sayNear(due, today);

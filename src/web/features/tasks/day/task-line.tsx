@@ -78,7 +78,7 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
       onClick={(event) => (event.shiftKey && choosing ? choosing.choose('range') : onAct('open'))}
     >
       <div className="relative flex">
-        <Pennant state={task.state} late={task.late} size={20} />
+        <Pennant state={task.state} late={task.late} heldUp={task.heldUp} size={20} />
         {choosing && (
           <input
             type="checkbox"

@@ -23,7 +23,7 @@ export function SetPart({ task, address }: { readonly task: Task; readonly addre
             className={`grid min-h-[31px] grid-cols-[22px_96px_minmax(0,1fr)_auto] items-center gap-1 border-b border-line text-row leading-4.5 last:border-0 max-[720px]:min-h-12 ${one.taskId === task.id ? 'font-semibold' : ''}`}
             aria-current={one.taskId === task.id ? 'true' : undefined}
           >
-            <Pennant state={one.state} late={one.late} />
+            <Pennant state={one.state} late={one.late} heldUp={one.heldUp} />
             <DateBlock day={dayOfIso(one.on)} look="quiet" />
             {one.taskId === task.id ? (
               <span className="truncate">{one.title}</span>

@@ -69,7 +69,7 @@ function Contents({ task, onClose, address }: ContentsProps) {
     <>
       <div className={`${SECTION} pt-3`}>
         <div className="flex items-center gap-2 text-row">
-          <Pennant state={task.state} late={task.late} size={20} />
+          <Pennant state={task.state} late={task.late} heldUp={task.heldUp} size={20} />
           <span className={task.late && task.state !== 'done' ? 'text-late' : ''}>{sayState(task, today)}</span>
           <span className="ml-auto" />
           <Tag category={task.category} />
@@ -134,7 +134,7 @@ function sayState(task: Task, today: number): string {
     return `Done ${task.doneAt ? sayMoment(task.doneAt, today) : ''}${by}${task.signed?.by ? `, signed off by ${task.signed.by}` : ''}`;
   if (task.state === 'toCheck') return `To check, finished ${task.doneAt ? sayMoment(task.doneAt, today) : ''}${by}`;
   const words = stateWords(task.state, false);
-  const late = task.late ? `, ${sayLate({ state: task.state, late: true, daysLate: task.daysLate })}` : '';
+  const late = task.late ? `, ${sayLate(task)}` : '';
   return task.state === 'underWay' && task.startedAt
     ? `Under way since ${sayMoment(task.startedAt, today)}${late}`
     : words + late;

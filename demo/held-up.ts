@@ -1,0 +1,83 @@
+import { isoOfDay } from '../src/core/index.ts';
+import { BellRecord } from '../src/server/bell/index.ts';
+import { CommentRecord } from '../src/server/comments/index.ts';
+import type { Scope } from '../src/server/platform/scope.ts';
+import { TaskRecord } from '../src/server/tasks/stored/index.ts';
+
+const MINUTE = 60_000;
+
+interface Around {
+  readonly scope: Scope;
+  readonly people: ReadonlyMap<string, string>;
+}
+
+/** What can't go on for now, who was nudged, and what was said about it this morning. */
+export async function holdUp({ scope, people }: Around): Promise<void> {
+  const idOf = (key: string) => people.get(key) as string;
+  const ago = (minutes: number) => new Date(scope.instant.getTime() - minutes * MINUTE);
+  const held: readonly {
+    readonly title: string;
+    readonly inDays: number;
+    readonly reason: string;
+    readonly by: string;
+  }[] = [
+    { title: 'Fire points', inDays: 2, reason: 'extinguisher on order', by: 'nadia' },
+    { title: 'Hose reel 3', inDays: 3, reason: 'wrong thread sent', by: 'selwyn' },
+  ];
+  for (const { title, inDays, reason, by } of held) {
+    const task = await nextOf(scope, title);
+    if (!task) continue;
+    await scope.save(TaskRecord, task.id, {
+      ...{ heldUntil: isoOfDay(scope.now.day + inDays), heldReason: reason, heldAt: ago(52), heldBy: idOf(by) },
+    });
+    await say({ scope, people }, task.id, [
+      [by, 51, `@Ines Calloway ${reason}, the shop says ${inDays} days. The rest of it is done.`, ['ines']],
+      ['ines', 34, 'Thanks. The spare from the workshop stands in until then.', []],
+    ]);
+  }
+  // Whoever has been late longest was nudged this morning.
+  const [late] = await scope.sql<{ id: string; personId: string }>(
+    `select id, assignee_id as "personId" from task
+     where workspace_id = $1 and state = 'open' and assignee_id is not null and held_until is null and due_on < $2::date
+     order by due_on, id limit 1`,
+    [scope.today],
+  );
+  if (!late) return;
+  await scope.sql('update task set nudged_at = $3, nudged_by = $4 where workspace_id = $1 and id = $2', [
+    late.id,
+    ago(28),
+    idOf('ines'),
+  ]);
+  await scope.insert(BellRecord, {
+    ...{ id: scope.newId(), personId: late.personId, kind: 'nudge', taskId: late.id, more: 0 },
+    ...{ text: '', at: ago(28), by: idOf('ines'), readAt: null },
+  });
+}
+
+/** The soonest task of such a title that is to be done. */
+async function nextOf(scope: Scope, title: string): Promise<{ id: string } | undefined> {
+  const [task] = await scope.sql<{ id: string }>(
+    `select id from task where workspace_id = $1 and state in ('open', 'underWay') and title like $2
+     order by due_on, id limit 1`,
+    [`${title}%`],
+  );
+  return task;
+}
+
+/** Comments on a task, and the bells of those who are named in them. */
+async function say(
+  { scope, people }: Around,
+  taskId: string,
+  comments: readonly (readonly [by: string, minutesAgo: number, text: string, named: readonly string[]])[],
+): Promise<void> {
+  for (const [key, minutesAgo, text, named] of comments) {
+    const by = people.get(key) as string;
+    const at = new Date(scope.instant.getTime() - minutesAgo * MINUTE);
+    await scope.insert(CommentRecord, { id: scope.newId(), sendKey: scope.newId(), taskId, text, at, by });
+    for (const one of named)
+      await scope.insert(BellRecord, {
+        ...{ id: scope.newId(), personId: people.get(one) as string, kind: 'name', taskId, more: 0 },
+        ...{ text, at, by, readAt: null },
+      });
+  }
+}

@@ -1,0 +1,9 @@
+import { bellEndpoints } from '../../contract/index.ts';
+import type { Routes } from '../platform/http/route.ts';
+import { bellOf, readBell } from './bell.ts';
+
+export function bellRoutes(routes: Routes): Routes {
+  return routes
+    .add(bellEndpoints.lines, 'account', ({ scope }) => bellOf(scope))
+    .add(bellEndpoints.read, 'account', ({ scope, body }) => readBell(scope, body.upTo));
+}

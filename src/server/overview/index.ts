@@ -1,0 +1,2 @@
+/** What a manager wants to see in the morning. */
+export { overviewRoutes } from './routes.ts';

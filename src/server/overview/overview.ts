@@ -1,0 +1,82 @@
+import { NONE_OF_THEM, OVERVIEW_LINES, type Overview, type TaskFilter } from '../../contract/index.ts';
+import { isoOfDay, minutesFor, peopleHere, type TaskState } from '../../core/index.ts';
+import { colleagues } from '../people/index.ts';
+import { namedOrNull } from '../platform/named.ts';
+import type { Scope } from '../platform/scope.ts';
+import { lastRun } from '../runs/index.ts';
+import { foreseenOfNobody, KEPT_DAYS } from '../schedules/index.ts';
+import { listTasks, sumsOfTasks } from '../task-list/index.ts';
+import { askingSchedules } from './asking.ts';
+import { comingWeeks } from './weeks.ts';
+
+/** What a manager wants to see in the morning: what is late, under way, to check, held up, without anybody, and what is coming. */
+export async function overview(scope: Scope): Promise<Overview> {
+  const { day } = scope.now;
+  const [today, late, underWay, toCheck, heldUp, nobody, foreseen, run, crew, names, calendar] = await scope.atOnce(
+    () => dueToday(scope),
+    () => band(scope, { are: 'late' }),
+    () => band(scope, { are: 'underWay' }),
+    () => band(scope, { are: 'toCheck' }),
+    () => band(scope, { are: 'heldUp' }),
+    () => band(scope, { are: 'open', person: NONE_OF_THEM, offered: 'no', to: isoOfDay(day + KEPT_DAYS) }),
+    () => foreseenOfNobody(scope),
+    () => lastRun(scope),
+    () => colleagues(scope),
+    () => scope.peopleNames(),
+    () => scope.calendar(),
+  );
+  const { workers } = peopleHere(crew);
+  const isHoliday = calendar.holidayName(day) !== undefined;
+  return {
+    at: scope.moment(scope.instant),
+    today: {
+      ...today,
+      capacity: [...workers.values()].reduce((sum, one) => sum + minutesFor(one, day, { isHoliday }), 0),
+    },
+    ...{ late, underWay, toCheck, heldUp },
+    nobody: {
+      ...nobody,
+      foreseenCount: foreseen.length,
+      foreseen: foreseen.slice(0, OVERVIEW_LINES).map(({ first, dates }) => ({
+        ...{ scheduleId: first.scheduleId, title: first.title, on: first.workOn, dates },
+        client: namedOrNull(first.clientId, first.clientName),
+        asset: namedOrNull(first.assetId, first.assetName),
+      })),
+    },
+    schedules: await askingSchedules(scope, run?.waits ?? []),
+    weeks: await comingWeeks(scope, workers, names),
+    horizon: isoOfDay(day + scope.workspace.horizonDays),
+    lastRun: run,
+  };
+}
+
+/** Those that fit, in the order in which they are due: how many, how long all of them take, and the first of them. */
+async function band(scope: Scope, filter: TaskFilter) {
+  const [sums, { lines }] = await scope.atOnce(
+    () => sumsOfTasks(scope, filter),
+    () => listTasks(scope, { ...filter, order: 'due' }, OVERVIEW_LINES),
+  );
+  return { count: sums.count, minutes: sums.minutes, lines };
+}
+
+/** How far the work is that is due today. Skipped and lapsed work is not to be done. */
+async function dueToday(scope: Scope): Promise<Omit<Overview['today'], 'capacity'>> {
+  const late = await sumsOfTasks(scope, { are: 'late', due: 'today' });
+  const rows = await scope.sql<{ state: TaskState; tasks: number; minutes: number }>(
+    `select state, count(*)::int as tasks, sum(estimate_minutes)::int as minutes from task
+     where workspace_id = $1 and due_on = $2::date and state not in ('skipped', 'lapsed') group by 1`,
+    [scope.today],
+  );
+  const of = (...states: TaskState[]) => rows.filter(({ state }) => states.includes(state));
+  const tasks = (...states: TaskState[]) => of(...states).reduce((sum, row) => sum + row.tasks, 0);
+  return {
+    due: rows.reduce((sum, row) => sum + row.tasks, 0),
+    done: tasks('done'),
+    toCheck: tasks('toCheck'),
+    underWay: tasks('underWay'),
+    toStart: tasks('open'),
+    dueMinutes: rows.reduce((sum, row) => sum + row.minutes, 0),
+    lateMinutes: late.minutes,
+    finishedMinutes: of('done', 'toCheck').reduce((sum, row) => sum + row.minutes, 0),
+  };
+}

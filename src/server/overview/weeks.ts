@@ -1,0 +1,79 @@
+import { OVERVIEW_WEEKS, type OverviewWeek } from '../../contract/index.ts';
+import { type CivilDay, dayOfIso, isoOfDay, minutesFor, mondayOf, type Worker } from '../../core/index.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
+import type { Scope } from '../platform/scope.ts';
+import { foreseenByPerson } from '../schedules/index.ts';
+import { UNFINISHED } from '../tasks/stored/index.ts';
+
+const DAYS_A_WEEK = 7;
+/** People who are named of a week. */
+const NAMED = 2;
+
+/** What the weeks from the next one on hold: work that is made and foreseen, against what everybody can do. */
+export async function comingWeeks(
+  scope: Scope,
+  workers: ReadonlyMap<string, Worker>,
+  names: ReadonlyMap<string, string>,
+): Promise<OverviewWeek[]> {
+  const first = mondayOf(scope.now.day) + DAYS_A_WEEK;
+  const [rows, foreseen, calendar] = await scope.atOnce(
+    () =>
+      scope.sql<{ personId: string | null; at: number; minutes: number }>(
+        `select assignee_id as "personId", (due_on - $2::date) / ${DAYS_A_WEEK} as at, sum(estimate_minutes)::int as minutes
+         from task where workspace_id = $1 and due_on >= $2::date and due_on < $3::date and state in ${UNFINISHED} group by 1, 2`,
+        [isoOfDay(first), isoOfDay(first + OVERVIEW_WEEKS * DAYS_A_WEEK)],
+      ),
+    () => foreseenByPerson(scope),
+    () => scope.calendar(),
+  );
+  const weeks = Array.from({ length: OVERVIEW_WEEKS }, (_, at) => ({
+    monday: first + at * DAYS_A_WEEK,
+    made: 0,
+    foreseen: 0,
+    loads: new Map<string, number>(),
+  }));
+  const add = (week: (typeof weeks)[number], personId: string | null, minutes: number) => {
+    if (personId !== null) week.loads.set(personId, (week.loads.get(personId) ?? 0) + minutes);
+  };
+  for (const { personId, at, minutes } of rows) {
+    const week = weeks[at];
+    if (!week) continue;
+    week.made += minutes;
+    add(week, personId, minutes);
+  }
+  for (const [personId, days] of foreseen)
+    for (const { dueOn, estimateMinutes } of days) {
+      const week = weeks[Math.floor((dayOfIso(dueOn) - first) / DAYS_A_WEEK)];
+      if (!week) continue;
+      week.foreseen += estimateMinutes;
+      add(week, personId, estimateMinutes);
+    }
+  const isHoliday = (day: CivilDay) => calendar.holidayName(day) !== undefined;
+  return eachInTurn(weeks, ({ monday, made, foreseen: ahead, loads }): OverviewWeek => {
+    const days = Array.from({ length: DAYS_A_WEEK }, (_, i) => ({ day: monday + i, isHoliday: isHoliday(monday + i) }));
+    const can = new Map([...workers].map(([id, worker]) => [id, minutesOn(worker, days)]));
+    const over = [...loads]
+      .map(([id, minutes]) => ({ id, name: names.get(id) ?? '', minutes, capacity: can.get(id) ?? 0 }))
+      .filter(({ minutes, capacity }) => minutes > capacity)
+      .sort((a, b) => b.minutes - b.capacity - (a.minutes - a.capacity) || a.name.localeCompare(b.name));
+    const away = [...workers]
+      .filter(([, worker]) => worker.leave.some(({ from, to }) => from < monday + DAYS_A_WEEK && to >= monday))
+      .filter(([id, worker]) => minutesOn({ ...worker, leave: [] }, days) > (can.get(id) ?? 0))
+      .map(([id]) => ({ id, name: names.get(id) ?? '' }))
+      .sort((a, b) => a.name.localeCompare(b.name));
+    return {
+      monday: isoOfDay(monday),
+      made,
+      foreseen: ahead,
+      capacity: [...can.values()].reduce((sum, minutes) => sum + minutes, 0),
+      over: over.slice(0, NAMED),
+      overCount: over.length,
+      away: away.slice(0, NAMED),
+      awayCount: away.length,
+    };
+  });
+}
+
+function minutesOn(worker: Worker, days: readonly { readonly day: CivilDay; readonly isHoliday: boolean }[]): number {
+  return days.reduce((sum, { day, isHoliday }) => sum + minutesFor(worker, day, { isHoliday }), 0);
+}
