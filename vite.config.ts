@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
@@ -5,11 +6,23 @@ import { defineConfig } from 'vite';
 const webPort = Number(process.env['WEB_PORT'] ?? 5173);
 const apiUrl = process.env['API_URL'] ?? 'http://127.0.0.1:4180';
 
-export default defineConfig({
+/** Its package gives bundlers the development build, whatever they build for: warnings that nobody reads on a page in use. */
+const ROUTER = fileURLToPath(new URL('node_modules/react-router/dist/production/', import.meta.url));
+
+export default defineConfig(({ mode }) => ({
   root: 'src/web',
   publicDir: 'public',
   cacheDir: '../../node_modules/.vite',
   plugins: [react(), tailwindcss()],
+  resolve: {
+    alias:
+      mode === 'production'
+        ? [
+            { find: /^react-router$/, replacement: `${ROUTER}index.mjs` },
+            { find: /^react-router\/dom$/, replacement: `${ROUTER}dom-export.mjs` },
+          ]
+        : [],
+  },
   build: { outDir: '../../dist/web', emptyOutDir: true, target: 'es2023' },
   server: {
     host: '127.0.0.1',
@@ -18,4 +31,4 @@ export default defineConfig({
     // A plain '/api' would also catch `/api.ts`, one of our own files.
     proxy: { '^/api/': { target: apiUrl } },
   },
-});
+}));

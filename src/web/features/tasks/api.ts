@@ -15,7 +15,8 @@ import type {
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { type Answer, addressOf, ask } from '../../kit/api.ts';
-import { sayFinished, sayNudged } from './said.ts';
+import { sayNudged } from './nudged-words.ts';
+import { sayFinished } from './said.ts';
 import { AROUND } from './sending.ts';
 
 export function useTask(taskId: string) {
