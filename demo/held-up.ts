@@ -35,12 +35,13 @@ export async function holdUp({ scope, people }: Around): Promise<void> {
       ['ines', 34, 'Thanks. The spare from the workshop stands in until then.', []],
     ]);
   }
-  // Whoever has been late longest was nudged this morning.
+  // One of those who are late was nudged this morning; what is older lapses with the next run.
   const [late] = await scope.sql<{ id: string; personId: string }>(
     `select id, assignee_id as "personId" from task
-     where workspace_id = $1 and state = 'open' and assignee_id is not null and held_until is null and due_on < $2::date
+     where workspace_id = $1 and state = 'open' and assignee_id is not null and held_until is null and due_on between $2::date - 5 and $2::date - 1
+       and assignee_id = any($3::uuid[])
      order by due_on, id limit 1`,
-    [scope.today],
+    [scope.today, ['maud', 'nadia', 'bram', 'kit'].map(idOf)],
   );
   if (!late) return;
   await scope.sql('update task set nudged_at = $3, nudged_by = $4 where workspace_id = $1 and id = $2', [

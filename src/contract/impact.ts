@@ -18,6 +18,7 @@ const KEPT_BECAUSE = [
   'showing already',
   'edited by hand',
   'changed since',
+  'something missing',
 ] as const;
 
 /** What a change does to one task that is made, or makes. */
@@ -49,6 +50,7 @@ export const impactSchema = z.object({
     keptByHand: z.number().int(),
     keptShowing: z.number().int(),
     keptBegun: z.number().int(),
+    keptLacking: z.number().int(),
   }),
   /** The first of each kind; the figures count all. */
   items: z.array(impactItemSchema),
@@ -69,6 +71,7 @@ const KEPT_FIGURES = {
   'edited by hand': 'keptByHand',
   'changed since': 'keptByHand',
   'showing already': 'keptShowing',
+  'something missing': 'keptLacking',
 } as const satisfies Record<(typeof KEPT_BECAUSE)[number], keyof Impact['figures']>;
 
 /** The figure that counts an item. */

@@ -73,10 +73,11 @@ const overviewSchema = z.object({
     capacity: z.number().int(),
   }),
   late: linesSchema,
+  /** But for those that are late. */
   underWay: linesSchema,
   toCheck: linesSchema,
   heldUp: linesSchema,
-  /** Tasks that nobody has and that are offered to nobody, due within the tideline; and schedules that foresee dates for nobody. */
+  /** Tasks that nobody has and that are offered to nobody, due within thirty days; and schedules that foresee dates for nobody. */
   nobody: linesSchema.extend({ foreseenCount: z.number().int(), foreseen: z.array(foreseenSchema) }),
   schedules: z.object({ count: z.number().int(), lines: z.array(askingSchema) }),
   weeks: z.array(weekSchema),

@@ -38,6 +38,8 @@ export const taskFilterSchema = z.object({
   category: z.string().max(100).optional(),
   priority: z.enum(PRIORITIES).optional(),
   person: oneOrNone.optional(),
+  /** Without those that are late. */
+  late: z.literal('no').optional(),
   /** Whether any one of several may take it. */
   offered: z.enum(['yes', 'no']).optional(),
   /** Of people who have this role, or offered to it; the same of a team. */

@@ -285,6 +285,8 @@ const taskDeedSchema = z.discriminatedUnion('kind', [
   /** All of them to one day. */
   z.object({ kind: z.literal('moveTo'), on: isoDate }),
   z.object({ kind: z.literal('prioritise'), priority: z.enum(PRIORITIES) }),
+  /** Those that lack nothing; a note stands on each. */
+  z.object({ kind: z.literal('finish'), note: z.string().trim().max(500, '500 characters at most.').default('') }),
   z.object({ kind: z.literal('skip'), reason: line('The reason', 500) }),
   z.object({ kind: z.literal('delete') }),
 ]);

@@ -1,8 +1,10 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayOfIso } from '../civil-date/iso-date.ts';
 import { type BandedTask, bandOf } from './day-bands.ts';
 import { dayLoads } from './day-load.ts';
-import { lookOf, sayLate } from './task-state.ts';
+import { addedUp, percentOf } from './on-time.ts';
+import { isOverdue, lookOf, sayLate } from './task-state.ts';
 
 const today = dayOfIso('2026-11-24');
 const now = { day: today, minutes: 640 };
@@ -47,6 +49,16 @@ describe('the look of a task', () => {
   it('is never late once skipped or lapsed', () => {
     expect(lookOf(task({ state: 'skipped', dueOn: today - 9 }), now).late).toBe(false);
     expect(lookOf(task({ state: 'lapsed', dueOn: today - 9 }), now).late).toBe(false);
+  });
+
+  it('is held up until the day that was said, and then back by itself', () => {
+    const held = task({ dueOn: today - 1, heldUntil: today + 1 });
+    expect(lookOf(held, now)).toEqual({ state: 'open', late: true, daysLate: 1, heldUp: true });
+    expect([isOverdue(lookOf(held, now)), bandOf(held, today, now)]).toEqual([false, 'thisDay']);
+    const back = lookOf(held, { day: today + 1, minutes: 0 });
+    expect([back.heldUp, back.daysLate, isOverdue(back)]).toEqual([false, 2, true]);
+    expect(lookOf({ ...held, state: 'done', doneOn: today, doneMinutes: 600 }, now).heldUp).toBe(false);
+    expect(lookOf({ ...held, state: 'skipped' }, now).heldUp).toBe(false);
   });
 
   it('says how late in words', () => {
@@ -103,5 +115,30 @@ describe('the load of days', () => {
       { day: today, done: 50, open: 30, projected: 0, tasks: 3 },
       { day: today + 1, done: 0, open: 300, projected: 15, tasks: 13 },
     ]);
+  });
+});
+
+describe('a share on time', () => {
+  it('is all only where it is all, and none only where it is none', () => {
+    fc.assert(
+      fc.property(fc.nat(5000), fc.nat(5000), (onTime, late) => {
+        const rate = percentOf({ due: onTime + late, onTime });
+        if (onTime + late === 0) return rate === null;
+        return rate !== null && (rate === 100) === (late === 0) && (rate === 0) === (onTime === 0);
+      }),
+    );
+    expect([percentOf({ due: 1000, onTime: 999 }), percentOf({ due: 1000, onTime: 1 })]).toEqual([99, 1]);
+    expect(percentOf({ due: 8, onTime: 7 })).toBe(88);
+  });
+
+  it('of several is told of all their work, not of their shares', () => {
+    expect(
+      percentOf(
+        addedUp([
+          { due: 1, onTime: 0 },
+          { due: 9, onTime: 9 },
+        ]),
+      ),
+    ).toBe(90);
   });
 });

@@ -4,7 +4,7 @@ import { colleagues } from '../people/index.ts';
 import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
 import { lastRun } from '../runs/index.ts';
-import { foreseenOfNobody, KEPT_DAYS } from '../schedules/index.ts';
+import { foreseenOfNobody } from '../schedules/index.ts';
 import { listTasks, sumsOfTasks } from '../task-list/index.ts';
 import { askingSchedules } from './asking.ts';
 import { comingWeeks } from './weeks.ts';
@@ -15,10 +15,10 @@ export async function overview(scope: Scope): Promise<Overview> {
   const [today, late, underWay, toCheck, heldUp, nobody, foreseen, run, crew, names, calendar] = await scope.atOnce(
     () => dueToday(scope),
     () => band(scope, { are: 'late' }),
-    () => band(scope, { are: 'underWay' }),
+    () => band(scope, { are: 'underWay', late: 'no' }),
     () => band(scope, { are: 'toCheck' }),
     () => band(scope, { are: 'heldUp' }),
-    () => band(scope, { are: 'open', person: NONE_OF_THEM, offered: 'no', to: isoOfDay(day + KEPT_DAYS) }),
+    () => band(scope, { are: 'open', person: NONE_OF_THEM, offered: 'no', late: 'no', due: 'month' }),
     () => foreseenOfNobody(scope),
     () => lastRun(scope),
     () => colleagues(scope),

@@ -109,7 +109,7 @@ export function comparedYears(
 
 /** All of them counted, the first of each kind told. */
 export function countedItems(all: readonly ImpactItem[]): Pick<Impact, 'figures' | 'items'> {
-  const figures = { added: 0, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0 };
+  const figures = { added: 0, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0, keptLacking: 0 };
   const items = all.filter((item) => ++figures[figureOf(item)] <= TOLD_OF_EACH);
   return { figures, items };
 }

@@ -39,6 +39,7 @@ export async function questionOf(scope: Scope, filter: TaskFilter): Promise<Task
   const asked = new TaskQuestion();
   const { due, from, to, category, priority, person, role, team, client, asset, site, template, schedule } = filter;
   areThat(scope, asked, filter.are);
+  if (filter.late !== undefined) asked.and(`not ${isLate(scope, asked)}`);
   if (due !== undefined) {
     const span = spanOfDue(due, scope.now.day);
     if (span.from !== null) asked.and(`t.due_on >= ${asked.with(isoOfDay(span.from))}::date`);

@@ -1,15 +1,25 @@
 import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
-import { dayOfIso, isEnded, isoOfDay, offsetDay, plural, type WorkingCalendar } from '../../core/index.ts';
+import {
+  dayOfIso,
+  isEnded,
+  isoOfDay,
+  offsetDay,
+  plural,
+  stillMissing,
+  type WorkingCalendar,
+} from '../../core/index.ts';
+import { proofFilesOfTasks } from '../files/stored/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import type { ChangeEntry, FieldChanges } from '../platform/changes/entity.ts';
 import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/index.ts';
-import { mustMay } from './permission.ts';
+import { mustMay, type TaskRight } from './permission.ts';
 import { takeOut } from './remove.ts';
-import { lockedTasks, refuseFarDays, saveTask, storedTasks, type Task } from './stored/index.ts';
+import { doingOf, lockedTasks, refuseFarDays, saveTask, storedTasks, type Task } from './stored/index.ts';
 import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
+import { finished } from './work.ts';
 
 /**
  * Gives, moves, skips or deletes tasks in one go, which one undo takes back. Of many, what is under way or done stays;
@@ -40,14 +50,26 @@ const ACTIONS = {
   move: 'edited',
   moveTo: 'edited',
   prioritise: 'edited',
+  finish: 'finished',
   skip: 'skipped',
   delete: 'deleted',
 } as const;
 
+/** What whoever does it has to be allowed. */
+const RIGHTS = {
+  give: 'give',
+  move: 'move',
+  moveTo: 'move',
+  prioritise: 'prioritise',
+  finish: 'work',
+  skip: 'skip',
+  delete: 'delete',
+} as const satisfies Record<TaskDeed['kind'], TaskRight>;
+
 async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise<TaskFate[]> {
   const versions = new Map(asked.map(({ id, version }) => [id, version]));
   const tasks = await lockedTasks(scope, [...versions.keys()]);
-  for (const task of tasks) mustMay(scope, deed.kind === 'moveTo' ? 'move' : deed.kind, task);
+  for (const task of tasks) mustMay(scope, RIGHTS[deed.kind], task);
   const meanwhile = tasks.filter((task) => task.version !== versions.get(task.id));
   if (meanwhile.length > 0) {
     throw changedMeanwhile(
@@ -60,10 +82,12 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
   if (deed.kind === 'give') await mustReceive(scope, deed.personId, { path: 'deed.personId' });
   const calendar = await scope.calendar();
   const writtenOn = deed.kind === 'delete' ? await tasksWrittenOn(scope, tasks) : new Set<string>();
+  const lacking = deed.kind === 'finish' ? await lackingSomething(scope, tasks, deed.note) : new Set<string>();
   const fates = tasks.map((task): TaskFate | null => {
-    const because = keptBecause(task, writtenOn);
-    if (because === null || (because === 'under way' && tasks.length === 1))
-      return deed.kind === 'delete' ? { kind: 'removed', task } : changedBy(deed, task, calendar);
+    const because = lacking.has(task.id) && !isOver(task) ? 'something missing' : keptBecause(task, writtenOn);
+    // What is begun is to be finished; else it is left alone where it is one of many.
+    if (because === null || (because === 'under way' && (tasks.length === 1 || deed.kind === 'finish')))
+      return deed.kind === 'delete' ? { kind: 'removed', task } : changedBy(scope, deed, task, calendar);
     if (tasks.length === 1) throw notNow(SAID_OF_KEPT[because]);
     return { kind: 'kept', task, because };
   });
@@ -79,12 +103,15 @@ const SAID_OF_NOTHING = {
   move: 'Nothing would change by that: it stays on its day.',
   moveTo: 'Nothing would change by that: it is on that day already.',
   prioritise: 'Nothing would change by that: it has that priority already.',
+  finish: 'Nothing would change by that.',
   skip: 'Nothing would change by that.',
   delete: 'Nothing would change by that.',
 } as const;
 
+const isOver = ({ state }: Pick<Task, 'state'>) => isEnded(state) || state === 'toCheck';
+
 function keptBecause({ id, state }: Task, writtenOn: ReadonlySet<string>) {
-  if (isEnded(state) || state === 'toCheck') return 'finished';
+  if (isOver({ state })) return 'finished';
   if (writtenOn.has(id)) return 'written on';
   return state === 'underWay' ? 'under way' : null;
 }
@@ -92,19 +119,21 @@ function keptBecause({ id, state }: Task, writtenOn: ReadonlySet<string>) {
 const SAID_OF_KEPT = {
   finished: 'What was finished or skipped stays on record.',
   'under way': 'It is under way.',
+  'something missing': 'Something is still missing: look at what before it is finished.',
   'written on': 'There are files or comments with it: skip it instead.',
 } as const;
 
 /** Null where nothing changes by it. */
 function changedBy(
+  scope: Scope,
   deed: Exclude<TaskDeed, { kind: 'delete' }>,
   task: Task,
   calendar: WorkingCalendar,
 ): TaskFate | null {
-  if (deed.kind === 'skip') {
-    const note = [task.note, deed.reason].filter((text) => text.trim() !== '').join('\n');
-    return { kind: 'changed', task, changes: { state: 'skipped', note } };
-  }
+  if (deed.kind === 'skip')
+    return { kind: 'changed', task, changes: { state: 'skipped', note: noteWith(task, deed.reason) } };
+  if (deed.kind === 'finish')
+    return { kind: 'changed', task, changes: { ...finished(scope, task), note: noteWith(task, deed.note) } };
   if (deed.kind === 'give') {
     if (deed.personId === task.assigneeId) return null;
     const edited = [...new Set([...task.edited, 'assigneeId'])];
@@ -131,6 +160,25 @@ function changedBy(
       edited: [...new Set([...task.edited, 'workOn', 'startsOn', 'dueOn', 'appearsOn'])],
     },
   };
+}
+
+/** The note of a task with something added. */
+const noteWith = ({ note }: Pick<Task, 'note'>, added: string): string =>
+  [note, added].filter((text) => text.trim() !== '').join('\n');
+
+/** Those that could not be finished now, with a note added to each. */
+async function lackingSomething(scope: Scope, tasks: readonly Task[], note: string): Promise<ReadonlySet<string>> {
+  const files = await proofFilesOfTasks(
+    scope,
+    tasks.map(({ id }) => id),
+  );
+  return new Set(
+    tasks.flatMap((task) =>
+      stillMissing(doingOf({ ...task, note: noteWith(task, note) }, files.get(task.id) ?? {})).length > 0
+        ? [task.id]
+        : [],
+    ),
+  );
 }
 
 async function tasksWrittenOn(scope: Scope, tasks: readonly Task[]): Promise<ReadonlySet<string>> {

@@ -111,7 +111,8 @@ async function finishedBy(scope: Scope, task: Task, changes: Partial<Task>): Pro
   return missing.length === 0 ? finished(scope, task) : {};
 }
 
-function finished(scope: Scope, task: Task): Partial<Task> {
+/** What finishing a task changes of it. */
+export function finished(scope: Scope, task: Pick<Task, 'signOff' | 'startedAt'>): Partial<Task> {
   return {
     state: task.signOff === null ? 'done' : 'toCheck',
     startedAt: task.startedAt ?? scope.instant,

@@ -49,12 +49,20 @@ export function ChosenFoot<Key extends string>(props: ChosenFootProps<Key>) {
 interface DeedSentenceProps {
   readonly problem: string | null;
   readonly busy: boolean;
+  /** On the button, where there is nothing to look at before. */
+  readonly words?: string;
   readonly onLook: () => void;
   readonly children: ReactNode;
 }
 
 /** One sentence with blanks that says what is to be done. */
-export function DeedSentence({ problem, busy, onLook, children }: DeedSentenceProps) {
+export function DeedSentence({
+  problem,
+  busy,
+  words = 'Look at what it changes',
+  onLook,
+  children,
+}: DeedSentenceProps) {
   return (
     <form
       className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-row leading-7"
@@ -70,7 +78,7 @@ export function DeedSentence({ problem, busy, onLook, children }: DeedSentencePr
         </span>
       )}
       <button type="submit" className="btn btn-primary btn-sm" disabled={busy || problem !== null}>
-        Look at what it changes
+        {words}
       </button>
     </form>
   );

@@ -1,4 +1,5 @@
 import type { StoredFile as FileAnswer } from '../../../contract/index.ts';
+import { groupBy } from '../../../core/index.ts';
 import { columnsOf } from '../../platform/db/columns.ts';
 import { notFound } from '../../platform/refusal.ts';
 import type { Scope } from '../../platform/scope.ts';
@@ -64,12 +65,25 @@ export async function filesOfTemplate(scope: Scope, templateId: string): Promise
 
 /** How many files a task has for each of its demands. */
 export async function proofFilesOf(scope: Scope, taskId: string): Promise<Record<string, number>> {
-  const rows = await scope.sql<{ key: string; count: number }>(
-    `select demand_key as key, count(*) as count from file
-     where workspace_id = $1 and task_id = $2 and demand_key is not null and removed_at is null group by 1`,
-    [taskId],
+  return (await proofFilesOfTasks(scope, [taskId])).get(taskId) ?? {};
+}
+
+/** The same of several, by their ids; those without any are left out. */
+export async function proofFilesOfTasks(
+  scope: Scope,
+  taskIds: readonly string[],
+): Promise<ReadonlyMap<string, Record<string, number>>> {
+  const rows = await scope.sql<{ taskId: string; key: string; count: number }>(
+    `select task_id as "taskId", demand_key as key, count(*) as count from file
+     where workspace_id = $1 and task_id = any($2::uuid[]) and demand_key is not null and removed_at is null group by 1, 2`,
+    [taskIds],
   );
-  return Object.fromEntries(rows.map(({ key, count }) => [key, count]));
+  return new Map(
+    [...groupBy(rows, ({ taskId }) => taskId)].map(([id, of]) => [
+      id,
+      Object.fromEntries(of.map(({ key, count }) => [key, count])),
+    ]),
+  );
 }
 
 export async function oneFile(scope: Scope, id: string): Promise<FileAnswer> {

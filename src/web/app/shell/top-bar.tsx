@@ -1,11 +1,12 @@
 import { LogOut, Moon, Plus, Search, Sun } from 'lucide-react';
 import { lazy, Suspense } from 'react';
-import { Link, NavLink } from 'react-router';
+import { Link, NavLink, useLocation } from 'react-router';
 import { useShell } from './shell-context.ts';
 import { useSignOut } from './sign-out.tsx';
 import { useTheme } from './theme.ts';
 import { useWorkspace } from './workspace.tsx';
 
+const Bell = lazy(() => import('../../features/bell/bell.tsx'));
 const WorkspaceChoice = lazy(() => import('./workspace-choice.tsx'));
 
 /** The places that exist, in the order of the work. */
@@ -43,7 +44,7 @@ const PLACE =
   'relative px-1.5 leading-12 whitespace-nowrap aria-[current=page]:font-[650] max-[720px]:px-1 max-[720px]:text-body max-[720px]:leading-13';
 
 const TOOL =
-  'h-8 min-w-8 cursor-pointer rounded-field text-bar-text hover:bg-bar-text/12 max-[720px]:h-11 max-[720px]:min-w-[30px] max-[720px]:self-center';
+  'h-8 min-w-8 cursor-pointer rounded-field text-bar-text hover:bg-bar-text/12 max-[720px]:h-11 max-[720px]:min-w-[29px] max-[720px]:self-center';
 /** A tool that is a sign alone. */
 const SIGN = `${TOOL} grid place-items-center`;
 
@@ -52,11 +53,13 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
   const [theme, setTheme] = useTheme();
   const { signOut, dialog } = useSignOut();
   const { capture, startNow } = useShell();
+  const isMorning = useLocation().pathname.startsWith('/overview');
   return (
-    <header className="flex h-12 flex-none items-stretch bg-bar pr-3 pl-5 text-row text-bar-text max-[720px]:h-13 max-[720px]:pr-2 max-[720px]:pl-4 print:hidden [&_:focus-visible]:[box-shadow:none]">
+    <header className="flex h-12 flex-none items-stretch bg-bar pr-3 pl-5 text-row text-bar-text max-[720px]:h-13 max-[720px]:pr-1 max-[720px]:pl-3 print:hidden [&_:focus-visible]:[box-shadow:none]">
       <Link
-        className="mr-[22px] font-head text-[19px] leading-12 font-bold tracking-[-0.01em] whitespace-nowrap font-stretch-[84%] max-[720px]:hidden"
+        className={`relative mr-[22px] font-head text-[19px] leading-12 font-bold tracking-[-0.01em] whitespace-nowrap font-stretch-[84%] max-[720px]:mr-1 max-[720px]:text-[16px] max-[720px]:leading-13 ${MAST} ${FLAG}`}
         to="/"
+        aria-current={isMorning ? 'page' : undefined}
       >
         Jolly Rota
       </Link>
@@ -69,7 +72,12 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
           >
             <span className="mr-1.5 text-note leading-12.25 text-bar-dim max-[720px]:hidden">{verb}</span>
             {places.map(({ name, to }) => (
-              <NavLink key={to} className={`${PLACE} ${MAST} ${FLAG}`} to={to}>
+              <NavLink
+                key={to}
+                // What is planned with it stands beside it.
+                className={`${PLACE} ${MAST} ${FLAG} ${to === '/templates' ? 'max-[720px]:hidden' : ''}`}
+                to={to}
+              >
                 {name}
               </NavLink>
             ))}
@@ -113,6 +121,9 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
         >
           <Search size={17} aria-hidden />
         </button>
+        <Suspense fallback={null}>
+          <Bell className={`${SIGN} relative`} />
+        </Suspense>
         <button
           type="button"
           className={`${SIGN} max-[720px]:hidden`}

@@ -5,7 +5,7 @@ import { show } from '../../testing/show.tsx';
 import { ImpactDialog } from './impact-dialog.tsx';
 
 const IMPACT: Impact = {
-  figures: { added: 1, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0 },
+  figures: { added: 1, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0, keptLacking: 0 },
   items: [],
   years: [],
   datesBefore: 12,

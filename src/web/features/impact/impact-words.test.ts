@@ -3,7 +3,16 @@ import type { Impact } from '../../../contract/index.ts';
 import { groupsOf, needsLook, sayDeed } from './impact-words.ts';
 
 const impact = (figures: Partial<Impact['figures']>, rest: Partial<Impact> = {}): Impact => ({
-  figures: { added: 0, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0, ...figures },
+  figures: {
+    added: 0,
+    changed: 0,
+    removed: 0,
+    keptByHand: 0,
+    keptShowing: 0,
+    keptBegun: 0,
+    keptLacking: 0,
+    ...figures,
+  },
   items: [],
   years: [],
   datesBefore: 12,

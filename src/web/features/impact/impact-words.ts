@@ -3,8 +3,8 @@ import { plural } from '../../../core/index.ts';
 
 /** Whether a change does anything that somebody should see before it is saved. */
 export function needsLook({ figures, datesBefore, datesAfter }: Impact): boolean {
-  const { added, changed, removed, keptByHand, keptShowing } = figures;
-  return added + changed + removed + keptByHand + keptShowing > 0 || datesBefore !== datesAfter;
+  const { added, changed, removed, keptByHand, keptShowing, keptLacking } = figures;
+  return added + changed + removed + keptByHand + keptShowing + keptLacking > 0 || datesBefore !== datesAfter;
 }
 
 /** What becomes of tasks that go, by what is said on the button. */
@@ -19,6 +19,7 @@ export function figuresOf({ figures }: Impact, removal: Removal = 'take back'): 
     [figures.removed, REMOVALS[removal]],
     [figures.keptByHand + figures.keptShowing, 'left alone'],
     [figures.keptBegun, 'under way or done'],
+    [figures.keptLacking, 'still lacking something'],
   ];
 }
 
@@ -58,6 +59,7 @@ const GROUPS = [
   ['keptByHand', 'kept', 'changed or written on by hand'],
   ['keptShowing', 'kept', 'showing already'],
   ['keptBegun', 'kept', 'under way or done'],
+  ['keptLacking', 'kept', 'something is still missing'],
 ] as const;
 
 /** The items by what becomes of them, those of no count left out. */

@@ -50,7 +50,7 @@ export function Nudge({ task, at }: { readonly task: TaskLine; readonly at: stri
           aria-label={`Nudge ${assignee.name} about ${task.title}`}
           onClick={() => {
             setBusy(true);
-            void nudge([task.id], assignee.name).finally(() => setBusy(false));
+            void nudge([task.id], { name: assignee.name }).finally(() => setBusy(false));
           }}
         >
           Nudge

@@ -4,7 +4,7 @@ import { sayElapsed } from './overview-words.ts';
 export function Elapsed({ minutes, estimate }: { readonly minutes: number; readonly estimate: number }) {
   const isOver = minutes > estimate;
   return (
-    <span className="grid w-full grid-cols-[60px_minmax(0,1fr)] items-center gap-3.5 text-note max-[720px]:block">
+    <span className="grid w-full grid-cols-[60px_minmax(0,1fr)] items-center gap-2.5 text-note max-[720px]:block">
       <span className="relative h-[5px] bg-base-300 max-[720px]:hidden">
         <i
           className="absolute inset-y-0 left-0 bg-petrol-2"

@@ -15,7 +15,7 @@ interface LineProps {
   readonly end: ReactNode;
 }
 
-const WIDE = 'grid-cols-[24px_92px_minmax(0,1fr)_124px_168px]';
+const WIDE = 'grid-cols-[24px_92px_minmax(0,1fr)_120px_184px]';
 const SHORT = 'grid-cols-[24px_minmax(0,1fr)_auto]';
 const PHONE =
   'max-[720px]:grid-cols-[24px_minmax(0,1fr)_auto] max-[720px]:h-auto max-[720px]:min-h-[52px] max-[720px]:px-4 max-[720px]:py-1.5';
@@ -30,7 +30,7 @@ export function Line({ glyph, when, isLate = false, title, to, sub, who, end }: 
     >
       <span className="flex">{glyph}</span>
       {isWide && <span className={`max-[720px]:hidden ${tone}`}>{when}</span>}
-      <span className="truncate max-[720px]:whitespace-normal">
+      <span className="truncate pr-2 max-[720px]:whitespace-normal">
         <Link data-row to={to} className="text-body font-semibold hover:underline hover:underline-offset-3">
           {title}
         </Link>

@@ -3,11 +3,17 @@ import type { OnTimeTrend } from '../../../contract/index.ts';
 import { dayOfIso, percentOf } from '../../../core/index.ts';
 import { sayDayOfMonth } from '../../kit/ways.ts';
 
+const LAST = { fontSize: 13, fontWeight: 650, fill: 'var(--ink)' } as const;
+
 /** Per cent on time by the week: a line, as its axis need not begin at nothing. */
 export default function OnTimeChart({ weeks }: Pick<OnTimeTrend, 'weeks'>) {
-  const points = weeks.map(({ monday, ...of }) => ({ day: dayOfIso(monday), rate: percentOf(of) }));
+  const points = weeks.map(({ monday, ...of }, i) => {
+    const rate = percentOf(of);
+    return { day: dayOfIso(monday), rate, said: i === weeks.length - 1 ? String(rate ?? '') : '' };
+  });
   const rates = points.flatMap(({ rate }) => rate ?? []);
-  const least = Math.min(80, Math.floor(Math.min(...rates) / 20) * 20);
+  // Room below the lowest for what is said there.
+  const least = Math.max(0, Math.min(80, Math.floor((Math.min(...rates) - 6) / 20) * 20));
   const axis = { fontSize: 13, fill: 'var(--ink-2)' };
   const said = weeks
     .map(({ monday, ...of }) => `${sayDayOfMonth(dayOfIso(monday))} ${percentOf(of) ?? 'nothing due'}`)
@@ -23,7 +29,8 @@ export default function OnTimeChart({ weeks }: Pick<OnTimeTrend, 'weeks'>) {
             tickLine={false}
             axisLine={{ stroke: 'var(--line-2)' }}
             interval={3}
-            height={20}
+            height={22}
+            tickMargin={4}
           />
           <YAxis
             width={34}
@@ -41,15 +48,7 @@ export default function OnTimeChart({ weeks }: Pick<OnTimeTrend, 'weeks'>) {
             dot={{ r: 3.2, fill: 'var(--color-primary)', strokeWidth: 0 }}
             isAnimationActive={false}
           >
-            <LabelList
-              dataKey="rate"
-              position="bottom"
-              offset={8}
-              valueAccessor={({ payload }: { payload?: { day?: number; rate?: number | null } }) =>
-                payload?.day === points.at(-1)?.day ? (payload?.rate ?? '') : ''
-              }
-              style={{ fontSize: 13, fontWeight: 650, fill: 'var(--ink)' }}
-            />
+            <LabelList dataKey="said" position="bottom" offset={8} style={LAST} />
           </Line>
         </LineChart>
       </ResponsiveContainer>

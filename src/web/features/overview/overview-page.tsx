@@ -2,6 +2,7 @@ import { Link, Outlet, useLocation } from 'react-router';
 import { shiftAddresses } from '../../../contract/addresses-later.ts';
 import type { Overview, TaskLine } from '../../../contract/index.ts';
 import {
+  callNames,
   dayOfIso,
   monthName,
   plural,
@@ -19,7 +20,7 @@ import { Band } from '../../kit/band.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDay, timeOf, waysShown } from '../../kit/ways.ts';
-import { sayFor, sayMoment } from '../tasks/task-words.ts';
+import { sayFor } from '../tasks/task-words.ts';
 import { useOverview } from './api.ts';
 import { ComingWeeks } from './coming-weeks.tsx';
 import { Assign, Nudge } from './deeds.tsx';
@@ -27,7 +28,16 @@ import { Elapsed } from './elapsed.tsx';
 import { LastRun } from './last-run.tsx';
 import { Line, MoreLines } from './line.tsx';
 import { OnTime } from './on-time.tsx';
-import { hoursOf, minutesBetween, sayAsking, saySince, sayToday } from './overview-words.ts';
+import {
+  hoursOf,
+  lateBefore,
+  minutesBetween,
+  sayAsking,
+  sayShort,
+  saySince,
+  sayToday,
+  sayUnderWay,
+} from './overview-words.ts';
 
 /** What whoever plans wants to see in the morning: what is wrong now, each with the one thing to do about it, and what is coming. */
 export default function OverviewPage() {
@@ -38,14 +48,14 @@ export default function OverviewPage() {
       <title>{`${sayDay(today, today)} · Jolly Rota`}</title>
       {/* Arrow keys are a shortcut between links that Tab reaches as well. */}
       {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
-      <div className="min-h-0 min-w-0 flex-1 overflow-y-auto" onKeyDown={moveThroughRows}>
+      <div className="@container min-h-0 min-w-0 flex-1 overflow-y-auto" onKeyDown={moveThroughRows}>
         {error && !data && <Trouble error={error} retry={() => void mutate()} />}
         {!error && !data && <Skeleton rows={14} />}
         {data && (
           <>
             <Head overview={data} />
             <Now overview={data} />
-            <div className="grid grid-cols-[464px_minmax(0,1fr)_minmax(0,1.1fr)] border-t border-line-2 pb-16 max-[1100px]:grid-cols-1">
+            <div className="grid grid-cols-[464px_minmax(0,1fr)_minmax(0,1.1fr)] border-t border-line-2 pb-16 @max-[1060px]:grid-cols-1">
               <ComingWeeks weeks={data.weeks} horizon={data.horizon} />
               <LastRun run={data.lastRun} horizon={data.horizon} />
               <OnTime />
@@ -116,8 +126,7 @@ function Head({ overview }: { readonly overview: Overview }) {
 /** What of today is finished and still to do, with what is late on top, against what everybody can do in a day. */
 function LoadBar({ overview: { today, late } }: { readonly overview: Overview }) {
   const toDo = today.dueMinutes - today.finishedMinutes;
-  // What is late since today is due today as well: it stands in the bar once.
-  const before = Math.max(0, late.minutes - today.lateMinutes);
+  const before = lateBefore({ today, late });
   const parts = [
     { minutes: today.finishedMinutes, colour: 'var(--color-primary)', words: 'finished' },
     { minutes: toDo, colour: 'var(--petrol-2)', words: 'to do' },
@@ -172,8 +181,8 @@ function Now({ overview }: { readonly overview: Overview }) {
   const who = (task: TaskLine) =>
     task.assignee?.name ?? <span className="text-ink-2">{task.offeredTo ?? 'nobody yet'}</span>;
   return (
-    <div className="grid grid-cols-[minmax(0,1.52fr)_minmax(0,1fr)] max-[1100px]:grid-cols-1">
-      <div className="border-line-2 min-[1101px]:border-r">
+    <div className="grid grid-cols-[minmax(0,1.52fr)_minmax(0,1fr)] @max-[1060px]:grid-cols-1">
+      <div className="border-line-2 @min-[1060px]:border-r">
         {late.count > 0 && (
           <Band name="late" count={late.count} isLate asides={[sayDuration(late.minutes)]}>
             <ul>
@@ -211,12 +220,16 @@ function Now({ overview }: { readonly overview: Overview }) {
                   end={<UnderWayEnd task={task} at={at} />}
                 />
               ))}
-              <MoreLines count={underWay.count} shown={underWay.lines.length} to="/tasks?are=underWay&due=any" />
+              <MoreLines
+                count={underWay.count}
+                shown={underWay.lines.length}
+                to="/tasks?are=underWay&late=no&due=any"
+              />
             </ul>
           </Band>
         )}
       </div>
-      <div className="max-[1100px]:border-t max-[1100px]:border-line-2">
+      <div className="@max-[1060px]:border-t @max-[1060px]:border-line-2">
         {toCheck.count > 0 && (
           <Band name="to check" count={toCheck.count}>
             <ul>
@@ -255,7 +268,7 @@ function Now({ overview }: { readonly overview: Overview }) {
               <MoreLines
                 count={nobody.count}
                 shown={nobody.lines.length}
-                to="/tasks?are=open&person=none&offered=no&due=any"
+                to="/tasks?are=open&person=none&offered=no&late=no&due=month"
               />
               {nobody.foreseen.map((one) => (
                 <Line
@@ -357,29 +370,43 @@ function useOpenAt(): (taskId: string) => string {
 }
 
 function LateEnd({ task, at }: { readonly task: TaskLine; readonly at: string }) {
+  const { me } = useWorkspace();
+  const today = useToday();
+  const openAt = useOpenAt();
   if (task.assignee === null) return <Assign task={task} />;
-  if (task.state === 'underWay') return task.startedAt ? <UnderWaySince task={task} /> : 'under way';
+  if (task.state === 'underWay') return sayUnderWay(task, today);
+  if (task.assignee.id === me.id)
+    return (
+      <>
+        yours
+        <Link className="deed" to={openAt(task.id)} aria-label={`Open ${task.title}`}>
+          Open
+        </Link>
+      </>
+    );
   return <Nudge task={task} at={at} />;
 }
 
-function UnderWaySince({ task }: { readonly task: TaskLine }) {
-  const today = useToday();
-  return task.startedAt ? `under way, ${sayMoment(task.startedAt, today)}` : 'under way';
-}
-
 function UnderWayEnd({ task, at }: { readonly task: TaskLine; readonly at: string }) {
+  const today = useToday();
   if (task.startedAt === null) return '';
+  // Nobody works through the night: hours since then would say nothing.
+  if (task.startedAt.slice(0, 10) !== at.slice(0, 10))
+    return <b className="font-semibold text-ink">{sayUnderWay(task, today)}</b>;
   return <Elapsed minutes={minutesBetween(task.startedAt, at)} estimate={task.estimateMinutes} />;
 }
 
 function ToCheckEnd({ task, to }: { readonly task: TaskLine; readonly to: string }) {
-  const { me, may } = useWorkspace();
+  const { me, may, people } = useWorkspace();
   const today = useToday();
   const isMine = task.assignee?.id !== me.id && (may('sign') || task.signsOff === me.name);
-  const since = task.doneAt ? `since ${sayMoment(task.doneAt, today)}` : '';
+  const since = task.doneAt ? `since ${sayShort(task.doneAt, today)}` : '';
+  const called = callNames(people);
+  const signer = people.find(({ name }) => name === task.signsOff);
+  const by = signer ? (signer.id === me.id ? 'you' : (called.get(signer.id) ?? signer.name)) : (task.signsOff ?? '');
   return (
     <>
-      {[task.signsOff === me.name ? 'you' : (task.signsOff ?? 'a manager'), since].filter(Boolean).join(', ')}
+      {[by, since].filter(Boolean).join(', ')}
       {isMine && (
         <Link className="deed" to={to} aria-label={`Check ${task.title}`}>
           Check

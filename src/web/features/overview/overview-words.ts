@@ -1,6 +1,6 @@
 import type { AskingSchedule, Overview, OverviewWeek, TaskLine } from '../../../contract/index.ts';
 import { callNames, dayOfIso, plural, sayDuration } from '../../../core/index.ts';
-import { sayDay, timeOf } from '../../kit/ways.ts';
+import { sayDay, sayDayOfMonth, timeOf } from '../../kit/ways.ts';
 
 /** Hours, to a half: "43.5". */
 export const hoursOf = (minutes: number): string => String(Math.round(minutes / 30) / 2);
@@ -18,19 +18,35 @@ export function sayElapsed(minutes: number, estimate: number): string {
   return `${sayDuration(minutes)} of ${sayDuration(estimate)}`;
 }
 
-/** "since 08:55", or its day where it was begun before today. */
-export function saySince(task: Pick<TaskLine, 'startedAt'>, today: number): string {
-  if (task.startedAt === null) return '';
-  const day = dayOfIso(task.startedAt.slice(0, 10));
-  return `since ${day === today ? timeOf(task.startedAt) : sayDay(day, today)}`;
+/** "08:55", or its date where that was not today. */
+export function sayShort(moment: string, today: number): string {
+  const day = dayOfIso(moment.slice(0, 10));
+  return day === today ? timeOf(moment) : sayDayOfMonth(day);
 }
+
+/** "since 08:55" */
+export function saySince({ startedAt }: Pick<TaskLine, 'startedAt'>, today: number): string {
+  return startedAt === null ? '' : `since ${sayShort(startedAt, today)}`;
+}
+
+/** "under way since 08:55", "under way for 3 days" */
+export function sayUnderWay({ startedAt }: Pick<TaskLine, 'startedAt'>, today: number): string {
+  if (startedAt === null) return 'under way';
+  const days = today - dayOfIso(startedAt.slice(0, 10));
+  return days === 0 ? `under way since ${timeOf(startedAt)}` : `under way for ${plural(days, 'day')}`;
+}
+
+/** Minutes of what was late before today: what is late of today stands among today's. */
+export const lateBefore = ({ today, late }: Pick<Overview, 'today' | 'late'>): number =>
+  Math.max(0, late.minutes - today.lateMinutes);
 
 /** "33 of 98 h finished, 21 h late on top, 99 h at hand" */
 export function sayToday({ today, late }: Pick<Overview, 'today' | 'late'>): string {
+  const before = lateBefore({ today, late });
   return [
-    `${hoursOf(today.finishedMinutes)} of ${hoursOf(today.dueMinutes)} h finished`,
-    late.minutes > 0 ? `${hoursOf(late.minutes)} h late on top` : '',
-    `${hoursOf(today.capacity)} h at hand`,
+    `${sayDuration(today.finishedMinutes)} of ${sayDuration(today.dueMinutes)} finished`,
+    before > 0 ? `${sayDuration(before)} late on top` : '',
+    `${sayDuration(today.capacity)} at hand`,
   ]
     .filter(Boolean)
     .join(', ');

@@ -13,6 +13,7 @@ export function saySums({ count, minutes, late }: TaskSums): string {
 /** When it is due by the clock, how late it is, or when it was finished. */
 export function sayTimeOf(task: TaskLine, today: CivilDay): string {
   if (isOverdue(task)) return sayLate(task);
+  if (task.hold) return `until ${sayDayOfMonth(dayOfIso(task.hold.until))}`;
   if (task.doneAt !== null) {
     const on = dayOfIso(task.doneAt.slice(0, 10));
     return `${task.state === 'toCheck' ? 'since' : 'done'} ${on === today ? timeOf(task.doneAt) : sayDayOfMonth(on)}`;

@@ -9,7 +9,7 @@ import {
   type TaskOrder,
   type TaskView,
 } from '../../../contract/index.ts';
-import { DUE_SPANS, type DueSpan, isoOfDay, tryDayOfIso } from '../../../core/index.ts';
+import { DUE_SPANS, type DueSpan, isoOfDay, ownOf, tryDayOfIso } from '../../../core/index.ts';
 import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../kit/address-filter.ts';
@@ -70,6 +70,16 @@ const NAME_WORDS: Readonly<Record<(typeof BY_NAME)[number], string>> = {
   schedule: 'of the schedule',
 };
 
+/** What the address may ask besides, each told by its words. */
+const BESIDE = {
+  late: { no: 'not late' },
+  offered: { no: 'offered to nobody', yes: 'offered to several' },
+  made: { 'by hand': 'made by hand', 'by a schedule': 'made by a schedule' },
+} as const satisfies {
+  readonly [Name in 'late' | 'offered' | 'made']: Readonly<Record<NonNullable<TaskFilter[Name]>, string>>;
+};
+const BESIDES = Object.keys(BESIDE) as (keyof typeof BESIDE)[];
+
 const oneOf = <One extends string>(all: readonly One[], value: string | null): One | undefined =>
   all.find((one) => one === value);
 
@@ -101,7 +111,7 @@ export function useTaskFilter() {
     const of = new URLSearchParams(asked);
     const words = of.get('find')?.trim();
     const texts = Object.fromEntries(
-      ['category', 'priority', 'person', 'role', 'team', 'made', ...BY_NAME].flatMap((name) => {
+      ['category', 'priority', 'person', 'role', 'team', ...BESIDES, ...BY_NAME].flatMap((name) => {
         const value = of.get(name);
         return value === null ? [] : [[name, value]];
       }),
@@ -141,6 +151,10 @@ export function useTaskFilter() {
       by: grouping ?? NOT_GROUPED,
     },
     byName: BY_NAME.filter((name) => search.get(name)),
+    beside: BESIDES.flatMap((name) => {
+      const value = search.get(name);
+      return value === null ? [] : [{ name, words: ownOf<string>(BESIDE[name], value) ?? value }];
+    }),
     categories: categories.map(({ name }) => name),
     people,
     set,
@@ -153,7 +167,8 @@ export function useTaskFilter() {
 const ADDRESS = [
   ...['find', 'due', 'from', 'to', 'are', 'category', 'person', 'role', 'team', 'priority'],
   ...BY_NAME,
-  ...['made', 'by', 'order', 'view'],
+  ...BESIDES,
+  ...['by', 'order', 'view'],
 ] as const;
 
 /** A kept view as the address of it. */
@@ -246,6 +261,17 @@ export function FilterWords({ view, names }: FilterWordsProps) {
         onChange={(by) => set({ by: by === 'client' ? '' : by })}
         options={[...TASK_GROUPINGS.map((by) => [by, GROUP_WORDS[by]] as const), [NOT_GROUPED, 'not grouped'] as const]}
       />
+      {view.beside.map(({ name, words }) => (
+        <button
+          key={name}
+          type="button"
+          className="filter-word border-accent"
+          onClick={() => set({ [name]: '' })}
+          aria-label={`${words}: show all`}
+        >
+          {words} ×
+        </button>
+      ))}
       {view.byName.map((name) => {
         const words = `${NAME_WORDS[name]} ${names === undefined ? '…' : (names[name]?.name ?? 'what is not there')}`;
         return (

@@ -117,7 +117,7 @@ export function TaskRow({ task, index, inOrder, choosing, margin }: TaskRowProps
         >
           {task.title}
         </Link>
-        <span className="ml-2 text-ink-2">{sayFor(task)}</span>
+        <span className="ml-2 text-ink-2">{[sayFor(task), task.hold?.reason ?? ''].filter(Boolean).join(', ')}</span>
       </td>
       <td className={task.assignee === null ? 'text-ink-2' : ''} title={who}>
         {who}

@@ -97,14 +97,16 @@ export function useTaskActions() {
         // What is deleted can't be asked for again.
         void refresh(...(deed.kind === 'delete' ? [] : ['/tasks/']), ...AROUND);
       },
-      /** Reminds those who have some tasks. @param name of whoever has it, of one task */
-      nudge: async (taskIds: readonly string[], name?: string) => {
+      /** Reminds those who have some tasks. @param name of whoever has it, of one task @returns whether it was done */
+      nudge: async (taskIds: readonly string[], { text = '', name }: { text?: string; name?: string } = {}) => {
         try {
-          const told = await ask(taskAddresses.nudge, { body: { tasks: [...taskIds], text: '' } });
+          const told = await ask(taskAddresses.nudge, { body: { tasks: [...taskIds], text } });
           sayDone(sayNudged(told, name));
           void refresh('/tasks/', ...AROUND);
+          return true;
         } catch (error) {
           sayTrouble(error);
+          return false;
         }
       },
       holdUp: (taskId: string, hold: HoldInput) =>

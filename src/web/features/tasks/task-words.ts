@@ -29,11 +29,17 @@ type TimesOfTask = Pick<TaskLine, 'startTime' | 'dueTime'> & Partial<Pick<TaskLi
 /** When a task is due, as seen on a day: its times, or the later day it may be finished by. */
 export function sayWindow(task: TaskLine, day: CivilDay, today: CivilDay): string {
   if (isOverdue(task)) return sayLate(task);
+  if (task.hold) return 'held up';
   const due = dayOfIso(task.dueOn);
   // A day further away by its date alone: its column is narrow, and none lies a year off.
   const near = sayNear(due, today);
   if (due !== day) return `by ${/\d/.test(near) ? sayDayOfMonth(due) : near}`;
   return sayTimes(task) || 'any time';
+}
+
+/** What holds it up, and until when; nothing where nothing does. */
+export function sayHold({ hold }: Pick<TaskLine, 'hold'>, today: CivilDay): string {
+  return hold === null ? '' : `${hold.reason}, until ${sayNear(dayOfIso(hold.until), today)}`;
 }
 
 /** Whom or what it is for, in a few words. */

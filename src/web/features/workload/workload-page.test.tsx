@@ -28,7 +28,7 @@ const TASK = lineOf({
 });
 const BEGUN = lineOf({ id: '01937000-0000-7000-8000-000000000f02', title: 'Lifts', state: 'underWay' });
 const CHANGED: Impact = {
-  figures: { added: 0, changed: 1, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0 },
+  figures: { added: 0, changed: 1, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0, keptLacking: 0 },
   ...{ items: [], years: [], datesBefore: 0, datesAfter: 0 },
 };
 

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { PRIORITIES, type Priority, type TaskDeed } from '../../../../contract/index.ts';
+import { MOST_NUDGED, PRIORITIES, type Priority, type TaskDeed } from '../../../../contract/index.ts';
 import { isoOfDay, plural } from '../../../../core/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
@@ -15,6 +15,8 @@ const DEEDS = [
   ['give', 'Give to …'],
   ['move', 'Move …'],
   ['prioritise', 'Priority …'],
+  ['finish', 'Finish …'],
+  ['nudge', 'Nudge …'],
   ['skip', 'Skip …'],
   ['delete', 'Delete …'],
 ] as const;
@@ -37,7 +39,7 @@ interface ChosenTasksProps {
 
 /** What can be done with the chosen tasks of a list, at its foot. */
 export function ChosenTasks({ chosen, detail, onClear }: ChosenTasksProps) {
-  const { impactOfSeveral, changeSeveral } = useTaskActions();
+  const { impactOfSeveral, changeSeveral, nudge } = useTaskActions();
   const [doing, setDoing] = useState<DeedKey | null>(null);
   const { look, busy, dialog } = useLookedAt<Asked>({
     impactOf: ({ deed }) => impactOfSeveral(chosen, deed),
@@ -63,6 +65,13 @@ export function ChosenTasks({ chosen, detail, onClear }: ChosenTasksProps) {
             key={doing}
             doing={doing}
             busy={busy}
+            count={chosen.length}
+            onNudge={(text) =>
+              void nudge(
+                chosen.map(({ id }) => id),
+                { text },
+              ).then((isDone) => isDone && onClear())
+            }
             onLook={(deed, done) =>
               look({ what: `${plural(chosen.length, 'task')} ${done}`, removal: removalOf(deed), deed, done })
             }
@@ -78,12 +87,14 @@ const removalOf = ({ kind }: TaskDeed): Removal => (kind === 'skip' || kind === 
 
 interface DeedFormProps {
   readonly doing: DeedKey;
+  readonly count: number;
   readonly busy: boolean;
   /** @param done in words, after "3 tasks" */
   readonly onLook: (deed: TaskDeed, done: string) => void;
+  readonly onNudge: (text: string) => void;
 }
 
-function DeedForm({ doing, busy, onLook }: DeedFormProps) {
+function DeedForm({ doing, count, busy, onLook, onNudge }: DeedFormProps) {
   const { me, people, today } = useWorkspace();
   const [personId, setPerson] = useState<string | null>(me.id);
   const [amount, setAmount] = useState(1);
@@ -159,6 +170,43 @@ function DeedForm({ doing, busy, onLook }: DeedFormProps) {
           value={priority}
           options={PRIORITIES.map((one) => [one, one] as const)}
           onChange={setPriority}
+        />
+      </DeedSentence>
+    );
+  if (doing === 'finish')
+    return (
+      <DeedSentence
+        problem={null}
+        busy={busy}
+        onLook={() => onLook({ kind: 'finish', note: reason.trim() }, 'finished')}
+      >
+        They are done, with this note:{' '}
+        <input
+          className="blank w-[320px]"
+          aria-label="The note of all of them"
+          placeholder="none"
+          maxLength={500}
+          value={reason}
+          onChange={({ target }) => setReason(target.value)}
+        />
+      </DeedSentence>
+    );
+  if (doing === 'nudge')
+    return (
+      <DeedSentence
+        problem={count > MOST_NUDGED ? `${MOST_NUDGED} at once at most.` : null}
+        busy={busy}
+        words="Nudge"
+        onLook={() => onNudge(reason.trim())}
+      >
+        Remind those who have them, saying{' '}
+        <input
+          className="blank w-[320px]"
+          aria-label="What the nudge says"
+          placeholder="nothing more"
+          maxLength={300}
+          value={reason}
+          onChange={({ target }) => setReason(target.value)}
         />
       </DeedSentence>
     );

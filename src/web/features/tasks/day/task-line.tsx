@@ -5,7 +5,7 @@ import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
 import { sayDay, sayDayOfMonth, sayNear, timeOf, waysShown } from '../../../kit/ways.ts';
-import { sayFor, sayProofMissing, sayTimes, sayWindow } from '../task-words.ts';
+import { sayFor, sayHold, sayProofMissing, sayTimes, sayWindow } from '../task-words.ts';
 
 export type TaskLineBand =
   | 'late'
@@ -52,6 +52,7 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
   const isToCheck = band === 'toCheck';
   const sub = [
     sayFor(task),
+    sayHold(task, today),
     task.assignee === null ? (task.offeredTo ?? '') : '',
     band === 'coming' ? sayTimes(task) : '',
     isToCheck ? (task.assignee?.name ?? '') : '',

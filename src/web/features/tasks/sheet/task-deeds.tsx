@@ -7,6 +7,7 @@ import { ReasonForm } from '../../../kit/reason-form.tsx';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { useTaskActions } from '../api.ts';
 import { isFixed } from '../task-words.ts';
+import { HoldForm } from './held-up.tsx';
 
 interface TaskDeedsProps {
   readonly task: Task;
@@ -26,8 +27,9 @@ interface Asked {
 /** What can be done with a task besides doing it: changing, skipping and deleting it, and making a template of it. */
 export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
   const { may, skipReasons } = useWorkspace();
-  const { impactOfSeveral, changeSeveral } = useTaskActions();
+  const { impactOfSeveral, changeSeveral, nudge } = useTaskActions();
   const [skipping, setSkipping] = useState(false);
+  const [holding, setHolding] = useState(false);
   const { look, dialog } = useLookedAt<Asked>({
     impactOf: ({ deed }) => impactOfSeveral([task], deed),
     save: async ({ deed, taken }) => {
@@ -41,7 +43,8 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
     onRefused: sayTrouble,
   });
   const mayEdit = !isFixed(task);
-  if (!mayEdit && !may('plan')) return null;
+  if (!mayEdit && !may('plan') && !task.mayNudge) return null;
+  if (holding) return <HoldForm task={task} onClose={() => setHolding(false)} />;
   if (skipping)
     return (
       <div className="mt-2">
@@ -69,6 +72,20 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
       {mayEdit && (
         <button type="button" className="link-line" onClick={() => setSkipping(true)}>
           Skip it
+        </button>
+      )}
+      {task.mayHold && (
+        <button type="button" className="link-line" onClick={() => setHolding(true)}>
+          {task.hold ? 'Held up for something else' : 'Say what holds it up'}
+        </button>
+      )}
+      {task.mayNudge && task.assignee && (
+        <button
+          type="button"
+          className="link-line"
+          onClick={() => void nudge([task.id], task.assignee ? { name: task.assignee.name } : {})}
+        >
+          Nudge {task.assignee.name}
         </button>
       )}
       {mayEdit && may('delete') && (

@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from 'react';
+import { lazy, type ReactNode, Suspense, useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import type { Task } from '../../../../contract/index.ts';
 import { dayOfIso, isEnded, sayDuration, sayLate } from '../../../../core/index.ts';
@@ -16,6 +16,7 @@ import { SwapTurn } from '../../swaps/swap-turn.tsx';
 import { useTask, useTaskActions } from '../api.ts';
 import { isFixed, sayMoment, sayTimes } from '../task-words.ts';
 import { EditTask } from './edit-task.tsx';
+import { HeldUp } from './held-up.tsx';
 import { Note } from './note.tsx';
 import { ProofField } from './proof-field.tsx';
 import { CarriedOn, SeriesPart } from './series-part.tsx';
@@ -23,6 +24,8 @@ import { SetPart } from './set-part.tsx';
 import { StepsList } from './steps-list.tsx';
 import { TaskDeeds } from './task-deeds.tsx';
 import { TaskFoot } from './task-foot.tsx';
+
+const CommentsPart = lazy(() => import('../../comments/comments-part.tsx'));
 
 /** A task beside the list it was chosen from: how it is done, what is done, what came before and what comes next. */
 export default function TaskSheet() {
@@ -86,6 +89,7 @@ function Contents({ task, onClose, address }: ContentsProps) {
             {sayMoment(task.sentBack.at, today)}: “{task.sentBack.reason}”
           </p>
         )}
+        <HeldUp task={task} />
         {!editing && <TaskDeeds task={task} onEdit={() => setEditing(true)} onGone={onClose} />}
       </div>
       {editing && <EditTask task={task} onClose={() => setEditing(false)} />}
@@ -120,6 +124,9 @@ function Contents({ task, onClose, address }: ContentsProps) {
         <Note task={task} />
       </div>
       <Files task={task} />
+      <Suspense fallback={null}>
+        <CommentsPart key={task.id} taskId={task.id} />
+      </Suspense>
       <SeriesPart task={task} address={address} />
       <MadeFrom task={task} />
       <TaskHistory taskId={task.id} />
@@ -166,6 +173,12 @@ function Facts({ task }: { readonly task: Task }) {
         .join(' '),
     ],
     ['priority', task.priority === 'normal' ? null : task.priority],
+    [
+      'last nudged',
+      task.nudged && !isEnded(task.state as 'open')
+        ? `${sayMoment(task.nudged.at, today)}${task.nudged.by ? ` by ${task.nudged.by}` : ''}`
+        : null,
+    ],
     ['type of work', task.workType],
     ['signs it off', task.signsOff],
   ];
