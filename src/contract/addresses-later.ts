@@ -10,6 +10,7 @@ export const clockAddresses = addresses<typeof contract.clockEndpoints>(paths.cl
 export const commentAddresses = addresses<typeof contract.commentEndpoints>(paths.commentPaths);
 export const directoryAddresses = addresses<typeof contract.directoryEndpoints>(paths.directoryPaths);
 export const leaveAddresses = addresses<typeof contract.leaveEndpoints>(paths.leavePaths);
+export const logbookAddresses = addresses<typeof contract.logbookEndpoints>(paths.logbookPaths);
 export const overviewAddresses = addresses<typeof contract.overviewEndpoints>(paths.overviewPaths);
 export const peopleAddresses = addresses<typeof contract.peopleEndpoints>(paths.peoplePaths);
 export const postAddresses = addresses<typeof contract.postEndpoints>(paths.postPaths);

@@ -56,6 +56,14 @@ export const leavePaths = {
   takeBack: ['POST', '/leave/:leaveId/take-back'],
 } as const satisfies Record<string, Path>;
 
+export const logbookPaths = {
+  rates: ['GET', '/logbook/rates'],
+  days: ['GET', '/logbook/days'],
+  day: ['GET', '/logbook/day'],
+  by: ['GET', '/logbook/by'],
+  csv: ['GET', '/logbook.csv'],
+} as const satisfies Record<string, Path>;
+
 export const overviewPaths = {
   overview: ['GET', '/overview'],
   onTime: ['GET', '/on-time'],

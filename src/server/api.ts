@@ -16,6 +16,7 @@ import { findRoutes } from './find/index.ts';
 import { handOverRoutes } from './hand-over/index.ts';
 import { historyRoutes } from './history/index.ts';
 import { listRoutes } from './lists-out/index.ts';
+import { logbookRoutes } from './logbook/index.ts';
 import { overviewRoutes } from './overview/index.ts';
 import { peopleRoutes, sessionRoutes } from './people/index.ts';
 import { isSecure, ownAddressOnly } from './platform/http/addresses.ts';
@@ -79,6 +80,7 @@ export function api(parts: ApiParts): Router {
     commentRoutes,
     clockRoutes,
     swapRoutes,
+    logbookRoutes,
     overviewRoutes,
     taskListRoutes,
     workloadRoutes,

@@ -204,8 +204,8 @@ describe('after a change and its undo', () => {
         const changeId = await make(one);
         if (changeId === null) return;
         const look: Impact = (await ines.post(`/api/changes/${changeId}/undo/impact`).expect(200)).body;
-        const { keptByHand, keptBegun, keptShowing, added, changed, removed } = look.figures;
-        expect(keptByHand + keptBegun + keptShowing).toBe(0);
+        const { keptByHand, keptBegun, keptShowing, keptLacking, added, changed, removed } = look.figures;
+        expect(keptByHand + keptBegun + keptShowing + keptLacking).toBe(0);
         const changedState = await state();
         await undo(changeId).expect(200);
         expect(await state()).toEqual(before);

@@ -1,7 +1,7 @@
 import { ON_TIME_WEEKS, type OnTimeTrend } from '../../contract/index.ts';
 import { addedUp, groupBy, isoOfDay, mondayOf, type OnTime } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { TO_DO } from '../tasks/stored/index.ts';
+import { countsAsDue, wasOnTime } from '../tasks/stored/index.ts';
 
 const DAYS_A_WEEK = 7;
 /** Templates that are named for being late most often. */
@@ -20,11 +20,9 @@ export async function onTimeTrend(scope: Scope): Promise<OnTimeTrend> {
   const monday = mondayOf(scope.now.day);
   const first = monday - 2 * ON_TIME_WEEKS * DAYS_A_WEEK;
   const rows = await scope.sql<OfTemplate>(
-    `select (due_on - $2::date) / ${DAYS_A_WEEK} as at, template_id as "templateId", count(*)::int as due,
-       (count(*) filter (where done_at is not null
-         and date_trunc('minute', done_at at time zone coalesce(zone, $4)) <= due_on + coalesce(due_time, '23:59')::time))::int as "onTime"
-     from task where workspace_id = $1 and due_on >= $2::date and due_on < $3::date and state <> 'skipped'
-       and (held_until is null or held_until <= $5::date or state not in ${TO_DO})
+    `select (t.due_on - $2::date) / ${DAYS_A_WEEK} as at, t.template_id as "templateId", count(*)::int as due,
+       (count(*) filter (where ${wasOnTime('$4')}))::int as "onTime"
+     from task t where t.workspace_id = $1 and t.due_on >= $2::date and t.due_on < $3::date and ${countsAsDue('$5')}
      group by 1, 2`,
     [isoOfDay(first), isoOfDay(monday), scope.workspace.zone, scope.today],
   );

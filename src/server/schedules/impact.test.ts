@@ -56,7 +56,15 @@ describe('the impact of a schedule’s change', () => {
     expect(before.map(({ work_on }) => work_on)).toEqual(['2026-11-25', '2026-12-09', '2026-12-23']);
     const told = await impact({ assignment: givenTo(await kit()) });
     // The one of tomorrow shows already.
-    expect(told.figures).toEqual({ added: 0, changed: 2, removed: 0, keptByHand: 0, keptShowing: 1, keptBegun: 0 });
+    expect(told.figures).toEqual({
+      added: 0,
+      changed: 2,
+      removed: 0,
+      keptByHand: 0,
+      keptShowing: 1,
+      keptBegun: 0,
+      keptLacking: 0,
+    });
     expect(told.items.find(({ kind }) => kind === 'changed')).toMatchObject({
       on: '2026-12-09',
       about: 'Long Quay',

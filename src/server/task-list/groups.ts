@@ -12,19 +12,20 @@ import { GROUP_KEYS, isLate, KEY_TYPES, questionOf } from './fitting.ts';
 import { linesOfIds, orderedBy } from './lines.ts';
 
 /** How a group is called and what stands beside it, from the row that its key names. */
-const NAMES: Readonly<Record<TaskGrouping, { readonly from: string; readonly name: string; readonly detail: string }>> =
-  {
-    client: { from: byId('client'), name: 'of.name', detail: "''" },
-    asset: {
-      from: `${byId('asset')} left join client c on c.workspace_id = of.workspace_id and c.id = of.client_id`,
-      name: 'of.name',
-      detail: "concat_ws(', ', nullif(of.place, ''), c.name)",
-    },
-    person: { from: byId('person'), name: 'of.name', detail: "''" },
-    template: { from: byId('template'), name: 'of.name', detail: "coalesce(of.category, '')" },
-    category: { from: '', name: 'g.key', detail: "''" },
-    day: { from: '', name: 'g.key::text', detail: "''" },
-  };
+export const GROUP_NAMES: Readonly<
+  Record<TaskGrouping, { readonly from: string; readonly name: string; readonly detail: string }>
+> = {
+  client: { from: byId('client'), name: 'of.name', detail: "''" },
+  asset: {
+    from: `${byId('asset')} left join client c on c.workspace_id = of.workspace_id and c.id = of.client_id`,
+    name: 'of.name',
+    detail: "concat_ws(', ', nullif(of.place, ''), c.name)",
+  },
+  person: { from: byId('person'), name: 'of.name', detail: "''" },
+  template: { from: byId('template'), name: 'of.name', detail: "coalesce(of.category, '')" },
+  category: { from: '', name: 'g.key', detail: "''" },
+  day: { from: '', name: 'g.key::text', detail: "''" },
+};
 
 function byId(table: string): string {
   return `left join ${table} of on of.workspace_id = $1 and of.id = g.key`;
@@ -38,7 +39,7 @@ export async function groupsOfTasks(
   const asked = await questionOf(scope, filter);
   const which = asked.where;
   const key = GROUP_KEYS[by];
-  const { from, name, detail } = NAMES[by];
+  const { from, name, detail } = GROUP_NAMES[by];
   const sums = asked.copy();
   const late = isLate(scope, sums);
   const rows = await scope.sql<TaskSums & { key: string | null; name: string | null; detail: string; groups: number }>(

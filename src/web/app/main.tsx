@@ -45,6 +45,7 @@ const OPEN_PAGES = {
   '/forgotten': LinkPage,
 };
 const TasksPage = lazy(() => import('../features/task-list/tasks-page.tsx'));
+const LogbookPage = lazy(() => import('../features/logbook/logbook-page.tsx'));
 const OverviewPage = lazy(() => import('../features/overview/overview-page.tsx'));
 const WorkloadPage = lazy(() => import('../features/workload/workload-page.tsx'));
 const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'));
@@ -161,6 +162,7 @@ const router = createBrowserRouter([
           { path: 'team/*', element: <TeamPlaces /> },
           { path: 'tasks', element: <TasksPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
           { path: 'overview', element: <OverviewPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
+          { path: 'logbook', element: <LogbookPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
           { path: 'workload', element: <WorkloadPage /> },
           { path: 'templates', element: <Templates /> },
           { path: 'templates/:templateId', element: <TemplatePage /> },

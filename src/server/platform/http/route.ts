@@ -72,6 +72,21 @@ export class Routes {
     });
   }
 
+  /** The same, whose answer is sent as something else than JSON. */
+  sendTo<E extends Endpoint>(
+    endpoint: E,
+    right: Right,
+    answer: (asked: Asked<E>, response: Response) => Promise<void>,
+  ): this {
+    return this.handle(endpoint, async (request, response) => {
+      await this.inTurn('heavy', request, response, async () => {
+        const scope = await this.scopeFor(request, right);
+        if (this.lane) return this.lane.forward(request, response);
+        await answer({ scope, ...readOf(endpoint, request) }, response);
+      });
+    });
+  }
+
   /** A route that takes the bytes of a file: they are received once it is known whose they are. */
   upload<E extends Endpoint>(
     endpoint: E,

@@ -24,6 +24,7 @@ export const PLACES = [
     places: [
       { name: 'Tasks', to: '/tasks' },
       { name: 'Workload', to: '/workload' },
+      { name: 'Logbook', to: '/logbook' },
     ],
   },
 ] as const;

@@ -66,6 +66,7 @@ describe('news', () => {
     expect(soon).toEqual(['/tasks/', '/people/']);
     expect(later).toEqual([
       '/schedules',
+      '/logbook',
       '/overview',
       '/task-list',
       '/tideline',
@@ -81,6 +82,7 @@ describe('news', () => {
       ['/tasks/', '/people/nadia/'],
       [
         '/schedules',
+        '/logbook',
         '/overview',
         '/task-list',
         '/tideline',
@@ -95,6 +97,7 @@ describe('news', () => {
     expect(touchedBy(news({ topics: ['schedules'] }), ME).later).toEqual([
       '/schedules',
       '/people/',
+      '/logbook',
       '/overview',
       '/task-list',
       '/tideline',

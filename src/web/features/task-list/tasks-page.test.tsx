@@ -31,7 +31,7 @@ const of = (address: string) => `/task-list${address}`;
 const GROUPS = of(`/groups?${FITTING}&by=client&order=due&start=0`);
 
 const IMPACT = {
-  figures: { added: 0, changed: 5, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0 },
+  figures: { added: 0, changed: 5, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0, keptLacking: 0 },
   ...{ items: [], years: [], datesBefore: 0, datesAfter: 0 },
 };
 

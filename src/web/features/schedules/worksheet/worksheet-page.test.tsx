@@ -9,7 +9,10 @@ import WorksheetPage from './worksheet-page.tsx';
 
 const MANY = Array.from({ length: 100 }, (_, i) => scheduleLine(i + 1));
 const numberOf = (id: string) => MANY.findIndex((line) => line.id === id) + 1;
-const QUIET = { figures: { added: 0, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0 }, items: [] };
+const QUIET = {
+  figures: { added: 0, changed: 0, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0, keptLacking: 0 },
+  items: [],
+};
 
 /** A server that keeps what it was asked and sent; what is gone it does not tell. */
 function server(gone: readonly number[] = []) {

@@ -1,0 +1,139 @@
+import { z } from 'zod';
+import { tryDayOfIso } from '../core/index.ts';
+import { endpoint } from './endpoint.ts';
+import { civilMoment, id, isoDate, isoTime, named } from './fields.ts';
+import { logbookPaths } from './paths-later.ts';
+import { TASK_GROUPINGS, taskFilterSchema } from './task-list.ts';
+
+/** The longest time that is looked at: five years and some. */
+export const MOST_LOG_DAYS = 1_900;
+/** Days of a page, lines of a day that is not opened, and lines told of one that is. */
+export const LOG_DAYS_A_PAGE = 7;
+export const LOG_LINES_A_DAY = 8;
+export const MOST_LOG_LINES = 500;
+export const LOG_ROWS_A_PAGE = 50;
+
+/** What entries are looked at: all of them, or those alone that went otherwise than planned. */
+export const LOG_KINDS = ['all', 'late', 'skipped', 'lapsed', 'sentBack', 'noted', 'toCheck'] as const;
+export type LogKind = (typeof LOG_KINDS)[number];
+
+/** What the figures are told by; a schedule beside what tasks are put together by. */
+export const LOG_GROUPINGS = [...TASK_GROUPINGS.filter((by) => by !== 'day'), 'schedule'] as const;
+export type LogGrouping = (typeof LOG_GROUPINGS)[number];
+
+const logFilterSchema = taskFilterSchema
+  .omit({ are: true, due: true, late: true, offered: true, from: true, to: true })
+  .extend({
+    /** Due from this day to that, both included. */
+    from: isoDate,
+    to: isoDate,
+    kind: z.enum(LOG_KINDS).default('all'),
+  });
+const isSpan = ({ from, to }: { from: string; to: string }) => {
+  const [first, last] = [tryDayOfIso(from), tryDayOfIso(to)];
+  return first === null || last === null || (first <= last && last - first < MOST_LOG_DAYS);
+};
+const SPAN_WORDS = { path: ['to'], message: 'From one day to a later one, five years apart at most.' };
+export type LogFilter = z.output<typeof logFilterSchema>;
+
+const figuresSchema = z.object({
+  /** Finished by when it was due, or after that. */
+  onTime: z.number().int(),
+  late: z.number().int(),
+  skipped: z.number().int(),
+  lapsed: z.number().int(),
+  /** Was due, and is still to be done. */
+  open: z.number().int(),
+});
+export type LogFigures = z.infer<typeof figuresSchema>;
+
+const readingSchema = z.object({
+  label: z.string(),
+  value: z.number(),
+  unit: z.string(),
+  least: z.number().nullable(),
+  most: z.number().nullable(),
+});
+export type LogReading = z.infer<typeof readingSchema>;
+
+const entrySchema = z.object({
+  id,
+  title: z.string(),
+  client: named.nullable(),
+  asset: named.nullable(),
+  /** Who did it, or had it. */
+  by: z.string().nullable(),
+  state: z.enum(['toCheck', 'done', 'skipped', 'lapsed']),
+  late: z.boolean(),
+  daysLate: z.number().int(),
+  dueOn: isoDate,
+  dueTime: isoTime.nullable(),
+  doneAt: civilMoment.nullable(),
+  signedBy: z.string().nullable(),
+  wasSentBack: z.boolean(),
+  /** How many figures were read, and the first of them that lies out of its limits. */
+  readings: z.number().int(),
+  outOfLimits: readingSchema.nullable(),
+  pictures: z.number().int(),
+  /** The first of them, to be shown small. */
+  picture: id.nullable(),
+  note: z.string(),
+});
+export type LogEntry = z.infer<typeof entrySchema>;
+
+const daySchema = z.object({
+  on: isoDate,
+  count: z.number().int(),
+  done: z.number().int(),
+  /** First what went otherwise than planned, then what has something to show. */
+  entries: z.array(entrySchema),
+});
+export type LogDay = z.infer<typeof daySchema>;
+
+const rowSchema = figuresSchema.extend({
+  /** Empty for those without. */
+  key: z.string(),
+  name: z.string().nullable(),
+  detail: z.string(),
+});
+export type LogRow = z.infer<typeof rowSchema>;
+
+export const logbookEndpoints = {
+  /** How much was on time by the week, all together, and in as many days before. */
+  rates: endpoint(logbookPaths.rates, {
+    heavy: true,
+    query: logFilterSchema.refine(isSpan, SPAN_WORDS),
+    answer: z.object({
+      weeks: z.array(figuresSchema.extend({ monday: isoDate })),
+      all: figuresSchema,
+      before: figuresSchema,
+      entries: z.number().int(),
+    }),
+  }),
+  /** Days with entries, the newest first, from the day before one. */
+  days: endpoint(logbookPaths.days, {
+    heavy: true,
+    query: logFilterSchema.extend({ before: isoDate.optional() }).refine(isSpan, SPAN_WORDS),
+    answer: z.object({ days: z.array(daySchema), more: isoDate.nullable() }),
+  }),
+  /** All entries of one day. */
+  day: endpoint(logbookPaths.day, {
+    heavy: true,
+    query: logFilterSchema.extend({ on: isoDate }).refine(isSpan, SPAN_WORDS),
+    answer: daySchema,
+  }),
+  /** The entries as lines of a table. */
+  csv: endpoint(logbookPaths.csv, {
+    heavy: true,
+    query: logFilterSchema.refine(isSpan, SPAN_WORDS),
+    answer: z.string(),
+  }),
+  /** The figures of each client, schedule and so on: what was least on time first. */
+  by: endpoint(logbookPaths.by, {
+    heavy: true,
+    query: logFilterSchema
+      .extend({ by: z.enum(LOG_GROUPINGS), start: z.coerce.number().int().min(0).max(1_000_000).default(0) })
+      .refine(isSpan, SPAN_WORDS),
+    answer: z.object({ start: z.number().int(), count: z.number().int(), rows: z.array(rowSchema) }),
+  }),
+};

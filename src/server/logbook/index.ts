@@ -1,0 +1,2 @@
+/** What was done and missed: by the day, as figures by the week and by what it was for, and as a file. */
+export { logbookRoutes } from './routes.ts';

@@ -1,0 +1,108 @@
+import {
+  LOG_ROWS_A_PAGE,
+  type LogFigures,
+  type LogFilter,
+  type LogGrouping,
+  type LogRow,
+} from '../../contract/index.ts';
+import { dayOfIso, isoOfDay, mondayOf } from '../../core/index.ts';
+import type { Scope } from '../platform/scope.ts';
+import { GROUP_KEYS, GROUP_NAMES, type TaskQuestion } from '../task-list/index.ts';
+import { TO_DO, wasOnTime } from '../tasks/stored/index.ts';
+import { askedOf, entriesOf } from './asked.ts';
+
+const DAYS_A_WEEK = 7;
+const NOTHING: LogFigures = { onTime: 0, late: 0, skipped: 0, lapsed: 0, open: 0 };
+
+/** The figures of some tasks, as SQL over `task t`: each is counted in one of them, but for what is held up or not due yet. */
+function figures(scope: Scope, asked: TaskQuestion): string {
+  const onTime = wasOnTime(asked.with(scope.workspace.zone));
+  const today = asked.with(scope.today);
+  return `(count(*) filter (where ${onTime}))::int as "onTime",
+    (count(*) filter (where t.done_at is not null and not ${onTime}))::int as late,
+    (count(*) filter (where t.state = 'skipped'))::int as skipped,
+    (count(*) filter (where t.state = 'lapsed'))::int as lapsed,
+    (count(*) filter (where t.state in ${TO_DO} and t.due_on < ${today}::date
+      and (t.held_until is null or t.held_until <= ${today}::date)))::int as open`;
+}
+
+/** How much of what was due was on time, by the week; all together, and in as many days before. */
+export async function ratesOf(scope: Scope, filter: LogFilter) {
+  const first = dayOfIso(filter.from);
+  const days = dayOfIso(filter.to) - first + 1;
+  const monday = mondayOf(first);
+  const [rows, before, entries] = await scope.atOnce(
+    async () => {
+      const asked = await askedOf(scope, filter);
+      const at = `(t.due_on - ${asked.with(isoOfDay(monday))}::date) / ${DAYS_A_WEEK}`;
+      return scope.sql<LogFigures & { at: number }>(
+        `select ${at} as at, ${figures(scope, asked)} from task t where ${asked.where} group by 1`,
+        asked.params,
+      );
+    },
+    async () => {
+      const asked = await askedOf(scope, { ...filter, from: isoOfDay(first - days), to: isoOfDay(first - 1) });
+      return scope.sql<LogFigures>(`select ${figures(scope, asked)} from task t where ${asked.where}`, asked.params);
+    },
+    async () => {
+      const asked = await entriesOf(scope, filter);
+      return scope.sql<{ count: number }>(
+        `select count(*)::int as count from task t where ${asked.where}`,
+        asked.params,
+      );
+    },
+  );
+  const byWeek = new Map(rows.map(({ at, ...week }) => [at, week]));
+  const weeks = Array.from({ length: Math.floor((first + days - 1 - monday) / DAYS_A_WEEK) + 1 }, (_, at) => ({
+    monday: isoOfDay(monday + at * DAYS_A_WEEK),
+    ...(byWeek.get(at) ?? NOTHING),
+  }));
+  return {
+    weeks,
+    all: rows.reduce((sum, { at: _, ...week }) => together(sum, week), NOTHING),
+    before: before[0] ?? NOTHING,
+    entries: entries[0]?.count ?? 0,
+  };
+}
+
+const together = (a: LogFigures, b: LogFigures): LogFigures => ({
+  onTime: a.onTime + b.onTime,
+  late: a.late + b.late,
+  skipped: a.skipped + b.skipped,
+  lapsed: a.lapsed + b.lapsed,
+  open: a.open + b.open,
+});
+
+const KEYS: Readonly<Record<LogGrouping, string>> = { ...GROUP_KEYS, schedule: 't.schedule_id' };
+const NAMES: Readonly<Record<LogGrouping, (typeof GROUP_NAMES)['client']>> = {
+  ...GROUP_NAMES,
+  schedule: {
+    from: `left join schedule of on of.workspace_id = $1 and of.id = g.key
+      left join template w on w.workspace_id = of.workspace_id and w.id = of.template_id
+      left join asset a on a.workspace_id = of.workspace_id and a.id = of.asset_id
+      left join client c on c.workspace_id = of.workspace_id and c.id = of.client_id`,
+    name: 'w.name',
+    detail: "coalesce(a.name, c.name, '')",
+  },
+};
+
+/** The figures by what tasks have in common: what was missed most often first, as often as it was missed. */
+export async function figuresBy(
+  scope: Scope,
+  { by, start, ...filter }: LogFilter & { readonly by: LogGrouping; readonly start: number },
+): Promise<{ start: number; count: number; rows: LogRow[] }> {
+  const asked = await askedOf(scope, filter);
+  const { from, name, detail } = NAMES[by];
+  const told = figures(scope, asked);
+  const rows = await scope.sql<LogRow & { all: number }>(
+    `select coalesce(g.key::text, '') as key, ${name} as name, ${detail} as detail, g."onTime", g.late, g.skipped, g.lapsed, g.open,
+       g.all::int
+     from (select *, count(*) over () as all from (
+       select ${KEYS[by]} as key, ${told} from task t where ${asked.where} group by 1
+     ) sums where "onTime" + late + skipped + lapsed + open > 0
+     order by late + lapsed + open desc, "onTime", key offset ${start} limit ${LOG_ROWS_A_PAGE}) g ${from}
+     order by g.late + g.lapsed + g.open desc, g."onTime", g.key`,
+    asked.params,
+  );
+  return { start, count: rows[0]?.all ?? 0, rows: rows.map(({ all: _, ...row }) => row) };
+}

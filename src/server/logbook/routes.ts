@@ -1,0 +1,17 @@
+import { logbookEndpoints } from '../../contract/index.ts';
+import { sendCsv } from '../platform/http/csv.ts';
+import type { Routes } from '../platform/http/route.ts';
+import { logDay, logDays } from './entries.ts';
+import { logOut, nameOfLog } from './out.ts';
+import { figuresBy, ratesOf } from './rates.ts';
+
+export function logbookRoutes(routes: Routes): Routes {
+  return routes
+    .add(logbookEndpoints.rates, 'read', ({ scope, query }) => ratesOf(scope, query))
+    .add(logbookEndpoints.days, 'read', ({ scope, query }) => logDays(scope, query))
+    .add(logbookEndpoints.day, 'read', ({ scope, query }) => logDay(scope, query))
+    .add(logbookEndpoints.by, 'read', ({ scope, query }) => figuresBy(scope, query))
+    .sendTo(logbookEndpoints.csv, 'read', ({ scope, query }, response) =>
+      sendCsv(response, nameOfLog(query), logOut(scope, query)),
+    );
+}

@@ -1,0 +1,48 @@
+import { logbookAddresses } from '../../../contract/addresses-later.ts';
+import type { LogFilter, LogGrouping } from '../../../contract/index.ts';
+import { LOG_ROWS_A_PAGE } from '../../../contract/index.ts';
+import { useAnswer } from '../../kit/answer.ts';
+import { type Answer, addressOf } from '../../kit/api.ts';
+import { usePages } from '../../kit/pages.ts';
+
+export const useRates = (filter: LogFilter) => useAnswer(logbookAddresses.rates, { query: filter });
+
+/** Days with entries, as far back as they are looked at. */
+export function useLogDays(filter: LogFilter) {
+  type Page = Answer<typeof logbookAddresses.days>;
+  const { pages, last, ...list } = usePages<Page>((before) =>
+    before?.more === null
+      ? null
+      : addressOf(logbookAddresses.days, { query: { ...filter, ...(before?.more ? { before: before.more } : {}) } }),
+  );
+  return {
+    ...list,
+    days: pages.flatMap(({ days }) => days),
+    isHere: pages.length > 0,
+    isMore: last !== undefined && last.more !== null,
+  };
+}
+
+/** All entries of a day; null while they are not asked for. */
+export const useLogDay = (filter: LogFilter, on: string | null) =>
+  useAnswer(logbookAddresses.day, on === null ? null : { query: { ...filter, on } });
+
+/** The figures of each client, schedule and so on, page by page. */
+export function useFiguresBy(filter: LogFilter, by: LogGrouping) {
+  const { pages, last, ...list } = usePages<Answer<typeof logbookAddresses.by>>((before) => {
+    const start = before === null ? 0 : before.start + LOG_ROWS_A_PAGE;
+    if (before !== null && start >= before.count) return null;
+    return addressOf(logbookAddresses.by, { query: { ...filter, by, start } });
+  });
+  const rows = pages.flatMap((page) => page.rows);
+  return {
+    ...list,
+    rows,
+    count: last?.count,
+    isHere: pages.length > 0,
+    isMore: last !== undefined && rows.length < last.count,
+  };
+}
+
+/** Where the entries are had as a file. */
+export const addressOfCsv = (filter: LogFilter): string => addressOf(logbookAddresses.csv, { query: filter });

@@ -1,0 +1,169 @@
+import { useMemo } from 'react';
+import { LOG_GROUPINGS, LOG_KINDS, type LogFilter, type LogGrouping, type LogKind } from '../../../contract/index.ts';
+import { type CivilDay, dayOfIso, isoOfDay, mondayOf, tryDayOfIso } from '../../../core/index.ts';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { useAddressFilter } from '../../kit/address-filter.ts';
+import { FilterChoice } from '../../kit/filter-choice.tsx';
+import { FindWords } from '../../kit/find-words.tsx';
+import { sayDay } from '../../kit/ways.ts';
+
+const DAYS_A_WEEK = 7;
+
+/** Times that are looked at: whole weeks up to last Sunday, or this week up to today. */
+const SPANS = ['26', '12', '52', '156', 'last', 'now'] as const;
+type Span = (typeof SPANS)[number];
+
+function daysOf(span: Span, today: CivilDay): { readonly from: CivilDay; readonly to: CivilDay } {
+  const monday = mondayOf(today);
+  if (span === 'now') return { from: monday, to: today };
+  const weeks = span === 'last' ? 1 : Number(span);
+  return { from: monday - weeks * DAYS_A_WEEK, to: monday - 1 };
+}
+
+function sayDays(span: Span, today: CivilDay): string {
+  const { to } = daysOf(span, today);
+  if (span === 'now') return 'this week so far';
+  if (span === 'last') return 'last week';
+  if (span === '156') return `3 years to ${sayDay(to, today)}`;
+  return `${span} weeks to ${sayDay(to, today)}`;
+}
+
+const KIND_WORDS: Readonly<Record<LogKind, string>> = {
+  all: 'everything',
+  late: 'done late',
+  skipped: 'skipped',
+  lapsed: 'lapsed',
+  sentBack: 'sent back',
+  noted: 'with a note',
+  toCheck: 'still to check',
+};
+
+const BY_WORDS: Readonly<Record<LogGrouping | 'day', string>> = {
+  day: 'day by day',
+  schedule: 'by schedule',
+  client: 'by client',
+  asset: 'by asset',
+  person: 'by person',
+  template: 'by template',
+  category: 'by category',
+};
+const BYS = ['day', ...LOG_GROUPINGS] as const;
+
+/** What one row of figures stands for, in the address. */
+const OPENS: Readonly<Record<LogGrouping, string>> = {
+  schedule: 'schedule',
+  client: 'client',
+  asset: 'asset',
+  person: 'person',
+  template: 'template',
+  category: 'category',
+};
+/** What the address may narrow it down to by an id, told by its name. */
+const NARROW = ['client', 'asset', 'site', 'template', 'schedule'] as const;
+
+const oneOf = <One extends string>(all: readonly One[], value: string | null): One | undefined =>
+  all.find((one) => one === value);
+
+/** What is looked at, kept in the address so that it can be linked and reloaded. */
+export function useLogFilter() {
+  const { search, set, clear } = useAddressFilter();
+  const { today } = useWorkspace();
+  const span = oneOf(SPANS, search.get('span')) ?? '26';
+  const kind = oneOf(LOG_KINDS, search.get('kind')) ?? 'all';
+  const by = oneOf(BYS, search.get('by')) ?? 'day';
+  const week = tryDayOfIso(search.get('week') ?? '');
+  const asked = search.toString();
+  const filter = useMemo<LogFilter>(() => {
+    const of = new URLSearchParams(asked);
+    const { from, to } = daysOf(span, today);
+    const words = of.get('find')?.trim();
+    const texts = Object.fromEntries(
+      ['category', 'person', 'role', 'team', ...NARROW].flatMap((name) => {
+        const value = of.get(name);
+        return value === null ? [] : [[name, value]];
+      }),
+    );
+    return { ...texts, ...(words ? { find: words } : {}), kind, from: isoOfDay(from), to: isoOfDay(to) };
+  }, [asked, span, kind, today]);
+  /** The same of the week that is chosen alone. */
+  const shown = useMemo<LogFilter>(() => {
+    if (week === null) return filter;
+    const [from, to] = [
+      Math.max(week, dayOfIso(filter.from)),
+      Math.min(week + DAYS_A_WEEK - 1, dayOfIso(filter.to)),
+    ] as const;
+    return from > to ? filter : { ...filter, from: isoOfDay(from), to: isoOfDay(to) };
+  }, [filter, week]);
+  return {
+    ...{ filter, shown, span, kind, by, week, set, clear },
+    find: search.get('find') ?? '',
+    category: search.get('category') ?? '',
+    person: search.get('person') ?? '',
+    narrowed: NARROW.filter((name) => search.get(name) !== null),
+    /** Looks at one row of the figures alone, day by day. */
+    open: (of: LogGrouping, key: string) => set({ [OPENS[of]]: key === '' ? 'none' : key, by: '', week: '' }),
+  };
+}
+export type LogView = ReturnType<typeof useLogFilter>;
+
+/** What is looked at, as words in a line. @param names of what it is narrowed down to; undefined until they are known */
+export function LogWords({
+  view,
+  names,
+}: {
+  readonly view: LogView;
+  readonly names: Readonly<Record<string, string>>;
+}) {
+  const { today, categories, people } = useWorkspace();
+  const { set } = view;
+  return (
+    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2">
+      <FindWords label="Find entries" value={view.find} onChange={(find) => set({ find, week: '' })} />·
+      <FilterChoice
+        label="Time"
+        value={view.span}
+        onChange={(span) => set({ span: span === '26' ? '' : span, week: '' })}
+        options={SPANS.map((span) => [span, sayDays(span, today)] as const)}
+      />
+      ·
+      <FilterChoice
+        label="What"
+        value={view.kind}
+        onChange={(kind) => set({ kind: kind === 'all' ? '' : kind })}
+        options={LOG_KINDS.map((kind) => [kind, KIND_WORDS[kind]] as const)}
+      />
+      ·
+      <FilterChoice
+        label="Category"
+        value={view.category}
+        onChange={(category) => set({ category })}
+        options={[['', 'every category'], ...categories.map(({ name }) => [name, name] as const)]}
+      />
+      ·
+      <FilterChoice
+        label="Who"
+        value={view.person}
+        onChange={(person) => set({ person })}
+        options={[['', 'any person'], ['none', 'nobody'], ...people.map(({ id, name }) => [id, name] as const)]}
+      />
+      ·
+      <FilterChoice
+        label="Shown"
+        value={view.by}
+        onChange={(by) => set({ by: by === 'day' ? '' : by })}
+        options={BYS.map((by) => [by, BY_WORDS[by]] as const)}
+      />
+      {view.narrowed.map((name) => (
+        <button
+          key={name}
+          type="button"
+          className="filter-word border-accent"
+          aria-label={`${names[name] ?? name}: show all`}
+          onClick={() => set({ [name]: '' })}
+        >
+          {names[name] ?? `one ${name}`} ×
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,68 @@
+import { Outlet } from 'react-router';
+import { taskListAddresses } from '../../../contract/addresses-later.ts';
+import { useAnswer } from '../../kit/answer.ts';
+import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { addressOfCsv, useRates } from './api.ts';
+import { FiguresBy } from './figures-by.tsx';
+import { LogDays } from './log-days.tsx';
+import { LogWords, useLogFilter } from './log-filter.tsx';
+import { sayEntries } from './log-words.ts';
+import { RatesPart } from './rates-part.tsx';
+
+/** What was done and missed, by whom and when; how much of it was on time. */
+export default function LogbookPage() {
+  const view = useLogFilter();
+  const { filter, shown, by, week } = view;
+  const { data, error, mutate } = useRates(filter);
+  const { data: ofWeek } = useRates(shown);
+  const names = useNames(view.narrowed.length > 0 ? filter : null);
+  return (
+    <div className="flex min-h-0 flex-1">
+      <title>Logbook · Jolly Rota</title>
+      <div className="flex min-w-0 flex-1 flex-col">
+        <div className="page-head flex-wrap">
+          <h1>Logbook</h1>
+          <LogWords view={view} names={names} />
+          <span className="ml-auto text-row whitespace-nowrap text-ink-2" role="status">
+            {data && sayEntries(data.entries)}
+            {week !== null && ofWeek && `, ${ofWeek.entries.toLocaleString('en-GB')} in the week chosen`}
+          </span>
+          <a className="btn btn-primary inline-flex items-center" href={addressOfCsv(shown)} download>
+            Save as CSV
+          </a>
+        </div>
+        <div className="min-h-0 flex-1 overflow-y-auto border-t border-line-2 pt-2 pb-16">
+          {error && !data && <Trouble error={error} retry={() => void mutate()} />}
+          {!error && !data && <Skeleton rows={6} />}
+          {data && <RatesPart view={view} weeks={data.weeks} all={data.all} before={data.before} />}
+          {by === 'day' ? (
+            <LogDays key={JSON.stringify(shown)} filter={shown} />
+          ) : (
+            <FiguresBy key={JSON.stringify([shown, by])} filter={shown} by={by} onOpen={(key) => view.open(by, key)} />
+          )}
+        </div>
+      </div>
+      <Outlet />
+    </div>
+  );
+}
+
+/** What the ids in the address are called. */
+function useNames(filter: { readonly [name: string]: unknown } | null): Readonly<Record<string, string>> {
+  const of = filter ?? {};
+  const ids = Object.fromEntries(
+    ['client', 'asset', 'site', 'template', 'schedule'].flatMap((name) => {
+      const value = of[name];
+      return typeof value === 'string' ? [[name, value]] : [];
+    }),
+  );
+  // Counted of one day alone: it is asked for the names.
+  const day = typeof of['from'] === 'string' ? of['from'] : '';
+  const { data } = useAnswer(
+    taskListAddresses.sums,
+    filter === null ? null : { query: { ...ids, from: day, to: day } },
+  );
+  return Object.fromEntries(
+    Object.entries(data?.names ?? {}).flatMap(([name, one]) => (one === null ? [] : [[name, one.name]])),
+  );
+}
