@@ -23,7 +23,7 @@ export default defineConfig(({ mode }) => ({
           ]
         : [],
   },
-  build: { outDir: '../../dist/web', emptyOutDir: true, target: 'es2023' },
+  build: { outDir: '../../dist/web', emptyOutDir: true, target: 'es2023', modulePreload: { polyfill: false } },
   server: {
     host: '127.0.0.1',
     port: webPort,

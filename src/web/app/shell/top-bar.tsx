@@ -49,6 +49,9 @@ const TOOL =
 /** A tool that is a sign alone. */
 const SIGN = `${TOOL} grid place-items-center`;
 
+/** "IC" */
+const initialsOf = (name: string): string => name.replace(/(\S)\S*\s*/g, '$1').slice(0, 2);
+
 export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readonly onKeys: () => void }) {
   const { may, me } = useWorkspace();
   const [theme, setTheme] = useTheme();
@@ -98,7 +101,7 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
       <div className="ml-auto flex items-center gap-0.5">
         <button
           type="button"
-          className={`${SIGN} px-2.5 max-[900px]:hidden`}
+          className={`${SIGN} px-2.5 whitespace-nowrap max-[1380px]:hidden`}
           title="Start a template now (s)"
           onClick={() => startNow()}
         >
@@ -149,8 +152,19 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
         <Suspense fallback={null}>
           <WorkspaceChoice />
         </Suspense>
-        <Link className={`${TOOL} ml-1 flex items-center px-2 max-[720px]:hidden`} to="/account" title="Your account">
-          {me.name}
+        <Link
+          className={`${TOOL} ml-1 flex items-center px-2 whitespace-nowrap max-[720px]:hidden`}
+          to="/account"
+          aria-label={me.name}
+          title="Your account"
+        >
+          <span className="max-[1380px]:hidden">{me.name}</span>
+          <span
+            aria-hidden
+            className="grid h-7 w-7 place-items-center rounded-full border border-bar-dim text-note min-[1381px]:hidden"
+          >
+            {initialsOf(me.name)}
+          </span>
         </Link>
         <button type="button" className={SIGN} aria-label={`Sign out ${me.name}`} title="Sign out" onClick={signOut}>
           <LogOut size={16} aria-hidden />

@@ -39,12 +39,20 @@ export function FiguresBy({ filter, by, onOpen }: FiguresByProps) {
     key !== '' ? (name ?? 'what is not there any more') : by === 'client' ? workspace : WITHOUT[by];
   return (
     <>
-      <table className="table w-full border-t border-line-2 text-row">
+      <table className="tt is-static mt-2 border-t border-line-2" style={{ minWidth: 820 }}>
+        <colgroup>
+          <col />
+          <col style={{ width: 76 }} />
+          <col style={{ width: 180 }} />
+          <col style={{ width: 84 }} />
+          <col style={{ width: 84 }} />
+          <col style={{ width: 84 }} />
+          <col style={{ width: 96 }} />
+          <col style={{ width: 96 }} />
+        </colgroup>
         <thead>
           <tr>
-            <th scope="col" className="pl-5 text-left">
-              {NAMED[by]}
-            </th>
+            <th scope="col">{NAMED[by]}</th>
             <th scope="col" className="num">
               on time
             </th>
@@ -61,7 +69,7 @@ export function FiguresBy({ filter, by, onOpen }: FiguresByProps) {
             <th scope="col" className="num">
               still open
             </th>
-            <th scope="col" className="num pr-5">
+            <th scope="col" className="num">
               skipped
             </th>
           </tr>
@@ -73,7 +81,7 @@ export function FiguresBy({ filter, by, onOpen }: FiguresByProps) {
             const name = nameOf(row);
             return (
               <tr key={row.key}>
-                <td className="pl-5">
+                <td>
                   <button
                     type="button"
                     data-row
@@ -85,7 +93,7 @@ export function FiguresBy({ filter, by, onOpen }: FiguresByProps) {
                   <span className="ml-2 text-ink-2">{row.detail}</span>
                 </td>
                 <td className="num font-semibold">{rate === null ? '–' : `${rate}%`}</td>
-                <td className="w-[140px]">
+                <td>
                   <span aria-hidden className="flex h-1.5 bg-base-300">
                     {of.due > 0 && (
                       <>
@@ -99,7 +107,7 @@ export function FiguresBy({ filter, by, onOpen }: FiguresByProps) {
                   <td
                     // biome-ignore lint/suspicious/noArrayIndexKey: the five columns are always the same
                     key={i}
-                    className={`num ${figure === 0 ? 'text-ink-2' : ''} ${i === 4 ? 'pr-5' : ''}`}
+                    className={`num ${figure === 0 ? 'text-ink-2' : ''}`}
                   >
                     {figure}
                   </td>

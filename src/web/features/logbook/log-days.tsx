@@ -13,7 +13,7 @@ import { LimitsMark } from './limits-mark.tsx';
 import { sayDone, sayDue, sayEnd, sayFolded, sayHowLate, sayReading } from './log-words.ts';
 
 const COLUMNS =
-  'grid grid-cols-[24px_minmax(0,1.5fr)_132px_minmax(150px,0.9fr)_136px_64px_minmax(0,1.1fr)] gap-x-2 @max-[900px]:grid-cols-[24px_minmax(0,1fr)_104px_150px] max-[720px]:grid-cols-[24px_minmax(0,1fr)_auto]';
+  'grid grid-cols-[24px_minmax(0,1.4fr)_124px_minmax(228px,0.9fr)_136px_60px_minmax(0,1fr)] gap-x-2 @max-[900px]:grid-cols-[24px_minmax(0,1fr)_104px_168px] @max-[560px]:grid-cols-[24px_minmax(0,1fr)_auto]';
 const FAR = '@max-[900px]:hidden';
 
 /** Entries by the day on which they were due, the newest first. */
@@ -62,7 +62,7 @@ function Day({ day, filter }: { readonly day: LogDay; readonly filter: LogFilter
   const folded = day.count - entries.length;
   return (
     <section className="grid grid-cols-[104px_minmax(0,1fr)] border-t border-line-2 max-[720px]:grid-cols-1">
-      <h2 className="pt-1.5 pl-5 text-note leading-4 text-ink-2 max-[720px]:flex max-[720px]:items-baseline max-[720px]:gap-2 max-[720px]:px-4">
+      <h2 className="pt-1.5 pl-5 font-sans text-note leading-4 font-normal font-stretch-normal text-ink-2 max-[720px]:flex max-[720px]:items-baseline max-[720px]:gap-2 max-[720px]:px-4">
         {weekdayShort(weekdayOf(on))}
         <span className="flex items-baseline gap-1.5">
           <b

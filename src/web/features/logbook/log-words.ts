@@ -1,5 +1,16 @@
 import type { LogEntry, LogFigures, LogReading } from '../../../contract/index.ts';
-import { type CivilDay, dayOfIso, type OnTime, plural, sayLate, sayNumber } from '../../../core/index.ts';
+import {
+  type CivilDay,
+  dayOfIso,
+  type OnTime,
+  plural,
+  sayDuration,
+  sayLate,
+  sayNumber,
+  tryMinutesOfTime,
+  weekdayOf,
+  weekdayShort,
+} from '../../../core/index.ts';
 import { sayDayOfMonth, sayShortDay, sayTime, timeOf } from '../../kit/ways.ts';
 
 /** Of the figures, what was due and how much of that was on time: what was skipped with a reason is none of it. */
@@ -12,18 +23,31 @@ export const onTimeOf = ({ onTime, late, lapsed, open }: Omit<LogFigures, 'skipp
 export const missedOf = ({ late, lapsed, open }: Pick<LogFigures, 'late' | 'lapsed' | 'open'>): number =>
   late + lapsed + open;
 
-/** "12:58", "Fri 07:20" where that was not the day on which it was due, "skipped", "lapsed" */
-export function sayEnd({ state, doneAt, dueOn }: LogEntry): string {
+const DAYS_A_WEEK = 7;
+
+/** "12:58", "Sat 07:20" of another day soon after, "Mon 2 Nov, 07:20" of a later one, "skipped", "lapsed" */
+export function sayEnd({ state, doneAt, dueOn }: Pick<LogEntry, 'state' | 'doneAt' | 'dueOn'>): string {
   if (state === 'skipped' || state === 'lapsed') return state;
   if (doneAt === null) return '';
-  const day = doneAt.slice(0, 10);
-  if (day === dueOn) return timeOf(doneAt);
-  return `${sayShortDay(dayOfIso(day))}, ${timeOf(doneAt)}`;
+  const day = dayOfIso(doneAt.slice(0, 10));
+  const apart = day - dayOfIso(dueOn);
+  if (apart === 0) return timeOf(doneAt);
+  if (apart > 0 && apart < DAYS_A_WEEK) return `${weekdayShort(weekdayOf(day))} ${timeOf(doneAt)}`;
+  return `${sayShortDay(day)}, ${timeOf(doneAt)}`;
 }
 
-/** How late it was; nothing where it was not. */
-export const sayHowLate = ({ late, daysLate, state }: LogEntry): string =>
-  !late ? '' : daysLate === 0 && state !== 'lapsed' ? 'late by the hour' : sayLate({ daysLate });
+/** "2 days late", "3 min late" on its day; nothing where it was not. */
+export function sayHowLate({
+  late,
+  daysLate,
+  doneAt,
+  dueTime,
+}: Pick<LogEntry, 'late' | 'daysLate' | 'doneAt' | 'dueTime'>): string {
+  if (!late) return '';
+  if (daysLate > 0 || doneAt === null || dueTime === null) return sayLate({ daysLate });
+  const [done = 0, due = 0] = [doneAt.slice(11, 16), dueTime].map((time) => tryMinutesOfTime(time) ?? 0);
+  return `${sayDuration(done - due)} late`;
+}
 
 export const sayDue = ({ dueTime }: LogEntry): string => (dueTime === null ? '' : sayTime(dueTime));
 

@@ -1,7 +1,8 @@
-import { Bar, Cell, ComposedChart, LabelList, Line, ReferenceArea, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { Bar, Cell, ComposedChart, LabelList, Line, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { LogFigures } from '../../../contract/index.ts';
 import { type CivilDay, dayOfIso, percentOf } from '../../../core/index.ts';
 import { sayDayOfMonth } from '../../kit/ways.ts';
+import { useWidth } from '../../kit/width.ts';
 import { missedOf, onTimeOf } from './log-words.ts';
 
 interface RateChartProps {
@@ -11,8 +12,8 @@ interface RateChartProps {
   readonly onChoose: (monday: CivilDay) => void;
 }
 
-/** So many figures fit above the bars. */
-const MOST_SAID = 30;
+/** As wide as the figure above a bar is, with room around it. */
+const LEAST_PIXELS = 26;
 const AXIS = { fontSize: 13, fill: 'var(--ink-2)' } as const;
 
 /** Per cent on time by the week as a line, and below it what was late, lapsed or is still open. */
@@ -24,7 +25,8 @@ export default function RateChart({ weeks, chosen, onChoose }: RateChartProps) {
   }));
   const rates = points.flatMap(({ rate }) => rate ?? []);
   const least = Math.max(0, Math.min(80, Math.floor((Math.min(100, ...rates) - 4) / 20) * 20));
-  const isSaid = points.length <= MOST_SAID;
+  const [element, width] = useWidth<HTMLDivElement>();
+  const isSaid = points.length * LEAST_PIXELS <= width;
   const most = Math.max(1, ...points.map(({ missed }) => missed));
   const every = Math.max(0, Math.ceil(points.length / 7) - 1);
   const choose = (index: unknown) => {
@@ -33,7 +35,7 @@ export default function RateChart({ weeks, chosen, onChoose }: RateChartProps) {
   };
   const margin = { top: 10, right: 16, bottom: 0, left: 0 };
   return (
-    <div aria-hidden className="cursor-pointer">
+    <div ref={element} aria-hidden className="cursor-pointer">
       <ResponsiveContainer width="100%" height={104}>
         <ComposedChart
           data={points}
@@ -41,16 +43,18 @@ export default function RateChart({ weeks, chosen, onChoose }: RateChartProps) {
           accessibilityLayer={false}
           onClick={({ activeIndex }) => choose(activeIndex)}
         >
-          <XAxis dataKey="day" hide />
+          <XAxis dataKey="day" scale="band" hide />
           <YAxis
-            width={40}
+            width={54}
             domain={[least, 100]}
             ticks={[least, (least + 100) / 2, 100]}
             tick={AXIS}
             tickLine={false}
             axisLine={false}
           />
-          {chosen !== null && <ReferenceArea x1={chosen} x2={chosen} fill="var(--color-accent)" fillOpacity={0.25} />}
+          {chosen !== null && (
+            <ReferenceLine x={chosen} stroke="var(--color-accent)" strokeWidth={18} strokeOpacity={0.35} />
+          )}
           <Line
             dataKey="rate"
             type="linear"
@@ -79,7 +83,7 @@ export default function RateChart({ weeks, chosen, onChoose }: RateChartProps) {
             tickMargin={4}
           />
           <YAxis
-            width={40}
+            width={54}
             domain={[0, most]}
             ticks={[0]}
             tickFormatter={() => 'missed'}

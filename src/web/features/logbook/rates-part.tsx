@@ -72,7 +72,7 @@ export function RatesPart({ view, weeks, all, before }: RatesPartProps) {
                 const share = percentOf(onTimeOf(week));
                 return [
                   week.monday,
-                  `${sayWeekFrom(dayOfIso(week.monday))}${share === null ? '' : `, ${share}% on time`}`,
+                  `${sayWeekFrom(dayOfIso(week.monday))}${share === null ? '' : `, ${share}%`}`,
                 ] as const;
               }),
             ]}

@@ -1,0 +1,160 @@
+import Papa from 'papaparse';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  LOG_GROUPINGS,
+  LOG_KINDS,
+  type LogDay,
+  type LogEntry,
+  type LogFigures,
+  type LogRow,
+} from '../../contract/index.ts';
+import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { newTemplate, startedTasks } from '../testing/work.ts';
+
+let server: TestServer;
+let ines: Agent;
+beforeAll(async () => {
+  server = await testServer();
+  ines = await server.browser('Ines Calloway');
+});
+afterAll(() => server.stop());
+
+const SPAN = { from: '2026-10-26', to: '2026-11-22' };
+const asked = async (path: string, query: object = {}) =>
+  (
+    await ines
+      .get(`/api/logbook${path}`)
+      .query({ ...SPAN, ...query })
+      .expect(200)
+  ).body;
+
+/** Every entry of a time, day by day. */
+async function entriesOf(query: object = {}): Promise<LogEntry[]> {
+  const entries: LogEntry[] = [];
+  for (let before: string | undefined; ; ) {
+    const { days, more } = (await asked('/days', { ...query, ...(before ? { before } : {}) })) as {
+      days: LogDay[];
+      more: string | null;
+    };
+    for (const { on, count } of days) {
+      const day: LogDay = await asked('/day', { ...query, on });
+      expect([day.on, day.count, day.entries.length]).toEqual([on, count, count]);
+      entries.push(...day.entries);
+    }
+    if (more === null) return entries;
+    before = more;
+  }
+}
+const sum = (all: readonly LogFigures[]) =>
+  all.reduce((total, one) => ({
+    onTime: total.onTime + one.onTime,
+    late: total.late + one.late,
+    skipped: total.skipped + one.skipped,
+    lapsed: total.lapsed + one.lapsed,
+    open: total.open + one.open,
+  }));
+
+describe('the logbook', () => {
+  it('has every entry on its day, and figures that count them', async () => {
+    const entries = await entriesOf();
+    const { all, weeks, entries: count } = await asked('/rates');
+    expect([entries.length, new Set(entries.map(({ id }) => id)).size]).toEqual([count, count]);
+    const finished = entries.filter(({ state }) => state === 'done' || state === 'toCheck');
+    expect(all).toMatchObject({
+      onTime: finished.filter(({ late }) => !late).length,
+      late: finished.filter(({ late }) => late).length,
+      skipped: entries.filter(({ state }) => state === 'skipped').length,
+      lapsed: entries.filter(({ state }) => state === 'lapsed').length,
+    });
+    expect(weeks.map(({ monday }: { monday: string }) => monday)).toEqual([
+      '2026-10-26',
+      '2026-11-02',
+      '2026-11-09',
+      '2026-11-16',
+    ]);
+    expect(sum(weeks)).toMatchObject(all);
+    expect((await asked('/rates', { from: '2026-09-28', to: '2026-10-25' })).all).toEqual(
+      (await asked('/rates')).before,
+    );
+  });
+
+  it.each(LOG_KINDS)('shows of %s what fits alone', async (kind) => {
+    const fits: Record<(typeof LOG_KINDS)[number], (entry: LogEntry) => boolean> = {
+      all: () => true,
+      late: ({ late, doneAt }) => late && doneAt !== null,
+      skipped: ({ state }) => state === 'skipped',
+      lapsed: ({ state }) => state === 'lapsed',
+      sentBack: ({ wasSentBack }) => wasSentBack,
+      noted: ({ note }) => note !== '',
+      toCheck: ({ state }) => state === 'toCheck',
+    };
+    const entries = await entriesOf({ kind });
+    expect(entries.every(fits[kind])).toBe(true);
+    expect(entries).toHaveLength((await entriesOf()).filter(fits[kind]).length);
+  });
+
+  it.each(LOG_GROUPINGS)('adds up by %s to the same, and a row to what it opens', async (by) => {
+    const rows: LogRow[] = [];
+    for (let start = 0, count = 1; start < count; start += 50) {
+      const page = await asked('/by', { by, start });
+      rows.push(...page.rows);
+      count = page.count;
+    }
+    const { all } = await asked('/rates');
+    expect(sum(rows)).toMatchObject(all);
+    const missed = rows.map(({ late, lapsed, open }) => late + lapsed + open);
+    expect(missed).toEqual([...missed].sort((a, b) => b - a));
+    const [first] = rows;
+    if (!first || first.key === '') return;
+    const { onTime, late, skipped, lapsed, open } = first;
+    expect((await asked('/rates', { [by]: first.key })).all).toEqual({ onTime, late, skipped, lapsed, open });
+  });
+
+  it('tells first what went otherwise than planned, and what was read out of its limits', async () => {
+    const { days } = (await asked('/days')) as { days: LogDay[] };
+    const ordinary = ({ state, late, wasSentBack }: LogEntry) => state === 'done' && !late && !wasSentBack;
+    for (const { entries } of days) {
+      const isPlain = entries.map(ordinary);
+      expect(isPlain).toEqual([...isPlain].sort());
+    }
+    const loop = { key: 'loop', label: 'Earth loop', kind: 'number', unit: 'Ω', least: 0.05, most: 0.8 };
+    const nadia = (await server.person('Nadia Orme')).id;
+    const [id = ''] = await startedTasks(ines, await newTemplate(ines, { demands: [loop] }), nadia);
+    await ines
+      .put(`/api/tasks/${id}/answers`)
+      .send({ demand: 'loop', value: 1.12, remark: 'Post shut off.' })
+      .expect(200);
+    await ines.post(`/api/tasks/${id}/finish`).expect(200);
+    const day: LogDay = (
+      await ines.get('/api/logbook/day').query({ from: '2026-11-24', to: '2026-11-24', on: '2026-11-24' }).expect(200)
+    ).body;
+    expect(day.entries.find((entry) => entry.id === id)).toMatchObject({
+      by: 'Ines Calloway',
+      readings: 1,
+      outOfLimits: { label: 'Earth loop', value: 1.12, unit: 'Ω', least: 0.05, most: 0.8 },
+    });
+  });
+
+  it('is had as a file, a line for each entry', async () => {
+    const { text, headers } = await ines
+      .get('/api/logbook.csv')
+      .query({ ...SPAN, kind: 'noted' })
+      .expect(200);
+    expect(headers['content-disposition']).toContain('logbook%202026-10-26%20to%202026-11-22.csv');
+    const { data } = Papa.parse<Record<string, string>>(text.slice(1), { header: true, skipEmptyLines: true });
+    const entries = await entriesOf({ kind: 'noted' });
+    expect(data).toHaveLength(entries.length);
+    const [first] = [...entries].sort((a, b) => a.dueOn.localeCompare(b.dueOn) || (a.id < b.id ? -1 : 1));
+    expect(data[0]).toMatchObject({
+      due: first?.dueOn,
+      what: first?.title,
+      note: first?.note.replaceAll('\r\n', '\n'),
+    });
+  });
+
+  it('refuses a time that runs backwards, or that nobody can mean', async () => {
+    await ines.get('/api/logbook/rates').query({ from: '2026-11-22', to: '2026-10-26' }).expect(422);
+    await ines.get('/api/logbook/rates').query({ from: '2001-01-01', to: '2026-10-26' }).expect(422);
+    await ines.get('/api/logbook.csv').query({ from: '2026-11-22' }).expect(422);
+  });
+});
