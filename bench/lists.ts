@@ -287,6 +287,46 @@ async function reads(): Promise<Read[]> {
       params: [w],
     },
     {
+      what: 'the morning page',
+      path: '/overview',
+      sql: `${line} where workspace_id = $1 and state in ('open', 'underWay') and due_on < '2026-11-24' order by due_on limit 8`,
+      params: [w],
+    },
+    {
+      what: 'on time, 24 weeks',
+      path: '/on-time',
+      sql: `select (due_on - '2026-06-08'::date) / 7, template_id, count(*), count(*) filter (where done_at <= due_on + interval '1 day') from task
+        where workspace_id = $1 and due_on >= '2026-06-08' and due_on < '2026-11-23' and state <> 'skipped' group by 1, 2`,
+      params: [w],
+    },
+    {
+      what: 'logbook, rates of 26 weeks',
+      path: '/logbook/rates?from=2026-05-25&to=2026-11-22',
+      sql: `select (due_on - '2026-05-25'::date) / 7, state, count(*), count(*) filter (where done_at <= due_on + interval '1 day') from task
+        where workspace_id = $1 and due_on between '2025-11-24' and '2026-11-22' group by 1, 2`,
+      params: [w],
+    },
+    {
+      what: 'logbook, rates of 3 years',
+      path: '/logbook/rates?from=2023-11-27&to=2026-11-22',
+      sql: `select (due_on - '2023-11-27'::date) / 7, state, count(*), count(*) filter (where done_at <= due_on + interval '1 day') from task
+        where workspace_id = $1 and due_on between '2023-11-27' and '2026-11-22' group by 1, 2`,
+      params: [w],
+    },
+    {
+      what: 'logbook by schedule',
+      path: '/logbook/by?by=schedule&from=2026-05-25&to=2026-11-22',
+      sql: `select schedule_id, state, count(*), count(*) filter (where done_at <= due_on + interval '1 day') from task
+        where workspace_id = $1 and due_on between '2026-05-25' and '2026-11-22' group by 1, 2`,
+      params: [w],
+    },
+    {
+      what: 'logbook, a week of days',
+      path: '/logbook/days?from=2026-05-25&to=2026-11-22',
+      sql: `${line} where workspace_id = $1 and due_on between '2026-11-16' and '2026-11-22' and state = 'done' limit 56`,
+      params: [w],
+    },
+    {
       what: 'workload, 12 weeks',
       path: '/workload?by=week',
       sql: `select assignee_id, (due_on - '2026-10-12') / 7 as at, state, sum(estimate_minutes) from task

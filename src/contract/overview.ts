@@ -79,7 +79,8 @@ const overviewSchema = z.object({
   heldUp: linesSchema,
   /** Tasks that nobody has and that are offered to nobody, due within thirty days; and schedules that foresee dates for nobody. */
   nobody: linesSchema.extend({ foreseenCount: z.number().int(), foreseen: z.array(foreseenSchema) }),
-  schedules: z.object({ count: z.number().int(), lines: z.array(askingSchema) }),
+  /** Of all there are. */
+  schedules: z.object({ all: z.number().int(), count: z.number().int(), lines: z.array(askingSchema) }),
   weeks: z.array(weekSchema),
   /** The first day after all that is made. */
   horizon: isoDate,

@@ -11,14 +11,14 @@ const ORDER = ['problem', 'waits', 'ended'] as const satisfies readonly AskingSc
 export async function askingSchedules(
   scope: Scope,
   waits: readonly { readonly scheduleId: string; readonly days: number }[],
-): Promise<{ count: number; lines: AskingSchedule[] }> {
+): Promise<{ all: number; count: number; lines: AskingSchedule[] }> {
   const lines = await keptLines(scope);
   const waiting = waits.flatMap(({ scheduleId, days }) => {
     const line = lines.get(scheduleId);
     return line && line.state === 'running' ? [{ ...told(line, 'waits'), days }] : [];
   });
   const all = [...asking(lines), ...waiting].sort((a, b) => ORDER.indexOf(a.because) - ORDER.indexOf(b.because));
-  return { count: all.length, lines: all.slice(0, OVERVIEW_LINES) };
+  return { all: lines.size, count: all.length, lines: all.slice(0, OVERVIEW_LINES) };
 }
 
 const asking = oncePer((lines: ReadonlyMap<string, KeptLine>): AskingSchedule[] =>

@@ -2,7 +2,6 @@ import { useRef, useState } from 'react';
 import * as z from 'zod/mini';
 import { commentAddresses } from '../../../contract/addresses-later.ts';
 import { MAX_COMMENT } from '../../../contract/index.ts';
-import { plainWords } from '../../../core/index.ts';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
 import { addressOf, ask, ProblemError, request } from '../../kit/api.ts';
@@ -10,7 +9,7 @@ import { useDraft } from '../../kit/draft.ts';
 import { FieldError } from '../../kit/field-error.tsx';
 import { SECTION, SectionTitle } from '../../kit/side-sheet.tsx';
 import { sayMoment } from '../tasks/task-words.ts';
-import { type Nameable, nameBeingTyped, namedIn, withName } from './mentions.ts';
+import { type Nameable, nameable, nameBeingTyped, namedIn, withName } from './mentions.ts';
 
 const draftForm = z.object({
   text: z.string(),
@@ -87,14 +86,14 @@ function Write({ taskId, onSent }: { readonly taskId: string; readonly onSent: (
   const [at, setAt] = useState(0);
   const field = useRef<HTMLTextAreaElement>(null);
   const typed = nameBeingTyped(draft.text, caret);
-  const asked = typed && plainWords(typed.typed).join(' ');
   const found =
-    asked === null
+    typed === null
       ? []
-      : staff
-          .filter(({ id, name }) => id !== me.id && plainWords(name).join(' ').includes(asked))
-          .filter(({ name }) => name !== typed?.typed)
-          .slice(0, SUGGESTED);
+      : nameable(
+          typed.typed,
+          staff.filter(({ id, name }) => id !== me.id && name !== typed.typed),
+          SUGGESTED,
+        );
   const told = namedIn(draft.text, draft.chosen);
   const put = (person: Nameable) => {
     if (!typed) return;

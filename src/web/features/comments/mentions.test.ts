@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { nameBeingTyped, namedIn, withName } from './mentions.ts';
+import { nameable, nameBeingTyped, namedIn, withName } from './mentions.ts';
 
 describe('a name after @', () => {
   it.each([
@@ -27,6 +27,13 @@ describe('a name after @', () => {
     };
     expect(put('ask @na', 7)).toEqual({ text: 'ask @Nadia Orme ', caret: 16 });
     expect(put('ask @na about it', 7)).toEqual({ text: 'ask @Nadia Orme about it', caret: 16 });
+  });
+
+  it('is suggested by the beginning of any of its words before others', () => {
+    const people = ['Kit Sorrell', 'Rhona Vick', 'Nadia Orme', 'Ilona Dace'].map((name) => ({ id: name, name }));
+    expect(nameable('na', people, 3).map(({ name }) => name)).toEqual(['Nadia Orme', 'Rhona Vick', 'Ilona Dace']);
+    expect(nameable('nadia or', people, 3)).toHaveLength(1);
+    expect(nameable('', people, 2)).toHaveLength(2);
   });
 
   it('is told of for as long as it stands there', () => {

@@ -1,3 +1,5 @@
+import { plainWords } from '../../../core/index.ts';
+
 /** Somebody who can be named in a comment. */
 export interface Nameable {
   readonly id: string;
@@ -22,6 +24,16 @@ export function withName(
   const rest = text.slice(at + 1 + typed.length);
   const put = `@${name}${/^\s/.test(rest) ? '' : ' '}`;
   return { text: text.slice(0, at) + put + rest, caret: at + put.length + (/^\s/.test(rest) ? 1 : 0) };
+}
+
+/** Those whose names fit what is typed, at the beginning of one of their names before elsewhere. */
+export function nameable<One extends Nameable>(typed: string, people: readonly One[], most: number): One[] {
+  const asked = plainWords(typed).join(' ');
+  const names = people.map((one) => ({ one, name: plainWords(one.name).join(' ') }));
+  const begins = ({ name }: { readonly name: string }) => ` ${name}`.includes(` ${asked}`);
+  return [...names.filter(begins), ...names.filter((one) => !begins(one) && one.name.includes(asked))]
+    .slice(0, most)
+    .map(({ one }) => one);
 }
 
 /** Of those who were chosen, whoever's name still stands in the text. */

@@ -42,13 +42,20 @@ export function RatesPart({ view, weeks, all, before }: RatesPartProps) {
           {figures.map(
             ([state, late, count, words, kind]) =>
               (count > 0 || state === 'done') && (
-                <li key={words} className="grid grid-cols-[20px_48px_1fr] items-center text-row leading-4.75">
+                <li
+                  key={words}
+                  className="grid min-h-6 grid-cols-[20px_48px_1fr] items-center text-row leading-4.75 max-[720px]:min-h-11"
+                >
                   <Pennant state={state} late={late} label="" />
                   <b className="pr-2 text-right font-semibold">{count.toLocaleString('en-GB')}</b>
                   {kind === '' || kind === 'all' ? (
                     <span className="text-ink-2">{words}</span>
                   ) : (
-                    <button type="button" className="link-line justify-self-start" onClick={() => view.set({ kind })}>
+                    <button
+                      type="button"
+                      className="min-h-6 cursor-pointer justify-self-start underline decoration-line-2 underline-offset-4 hover:decoration-ink max-[720px]:min-h-11"
+                      onClick={() => view.set({ kind })}
+                    >
                       {words}
                     </button>
                   )}

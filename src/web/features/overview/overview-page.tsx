@@ -173,6 +173,20 @@ function Now({ overview }: { readonly overview: Overview }) {
       schedules.count +
       gaps.length ===
     0;
+  if (isQuiet && schedules.all === 0)
+    return (
+      <Empty title="Nothing is planned yet.">
+        Write a{' '}
+        <Link className="link-line" to="/templates/new">
+          template
+        </Link>{' '}
+        for a piece of work that comes again, then say on a{' '}
+        <Link className="link-line" to="/schedules/new">
+          schedule
+        </Link>{' '}
+        when, who and for whom. What asks for you stands here from then on.
+      </Empty>
+    );
   if (isQuiet)
     return (
       <Empty title="Nothing asks for you.">Nothing is late, under way, to check, held up or without anybody.</Empty>

@@ -63,7 +63,7 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
       </div>
     );
   return (
-    <div className="mt-2 flex flex-wrap gap-x-4 text-note leading-4.5">
+    <div className="mt-2 flex flex-wrap gap-x-4 gap-y-2 text-note leading-4.5">
       {mayEdit && (
         <button type="button" className="link-line" onClick={onEdit}>
           Change this one
