@@ -5,26 +5,28 @@ import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
 import { lastRun } from '../runs/index.ts';
 import { foreseenOfNobody } from '../schedules/index.ts';
-import { listTasks, sumsOfTasks } from '../task-list/index.ts';
+import { countOfTasks, listTasks } from '../task-list/index.ts';
 import { askingSchedules } from './asking.ts';
-import { comingWeeks } from './weeks.ts';
+import { comingWeeks, workAhead } from './weeks.ts';
 
 /** What a manager wants to see in the morning: what is late, under way, to check, held up, without anybody, and what is coming. */
 export async function overview(scope: Scope): Promise<Overview> {
   const { day } = scope.now;
-  const [today, late, underWay, toCheck, heldUp, nobody, foreseen, run, crew, names, calendar] = await scope.atOnce(
-    () => dueToday(scope),
-    () => band(scope, { are: 'late' }),
-    () => band(scope, { are: 'underWay', late: 'no' }),
-    () => band(scope, { are: 'toCheck' }),
-    () => band(scope, { are: 'heldUp' }),
-    () => band(scope, { are: 'open', person: NONE_OF_THEM, offered: 'no', late: 'no', due: 'month' }),
-    () => foreseenOfNobody(scope),
-    () => lastRun(scope),
-    () => colleagues(scope),
-    () => scope.peopleNames(),
-    () => scope.calendar(),
-  );
+  const [today, late, underWay, toCheck, heldUp, nobody, foreseen, run, ahead, crew, names, calendar] =
+    await scope.atOnce(
+      () => dueToday(scope),
+      () => band(scope, { are: 'late' }),
+      () => band(scope, { are: 'underWay', late: 'no' }),
+      () => band(scope, { are: 'toCheck' }),
+      () => band(scope, { are: 'heldUp' }),
+      () => band(scope, { are: 'open', person: NONE_OF_THEM, offered: 'no', late: 'no', due: 'month' }),
+      () => foreseenOfNobody(scope),
+      () => lastRun(scope),
+      () => workAhead(scope),
+      () => colleagues(scope),
+      () => scope.peopleNames(),
+      () => scope.calendar(),
+    );
   const { workers } = peopleHere(crew);
   const isHoliday = calendar.holidayName(day) !== undefined;
   return {
@@ -44,7 +46,7 @@ export async function overview(scope: Scope): Promise<Overview> {
       })),
     },
     schedules: await askingSchedules(scope, run?.waits ?? []),
-    weeks: await comingWeeks(scope, workers, names),
+    weeks: await comingWeeks(scope, ahead, workers, names),
     horizon: isoOfDay(day + scope.workspace.horizonDays),
     lastRun: run,
   };
@@ -53,15 +55,15 @@ export async function overview(scope: Scope): Promise<Overview> {
 /** Those that fit, in the order in which they are due: how many, how long all of them take, and the first of them. */
 async function band(scope: Scope, filter: TaskFilter) {
   const [sums, { lines }] = await scope.atOnce(
-    () => sumsOfTasks(scope, filter),
+    () => countOfTasks(scope, filter),
     () => listTasks(scope, { ...filter, order: 'due' }, OVERVIEW_LINES),
   );
-  return { count: sums.count, minutes: sums.minutes, lines };
+  return { ...sums, lines };
 }
 
 /** How far the work is that is due today. Skipped and lapsed work is not to be done. */
 async function dueToday(scope: Scope): Promise<Omit<Overview['today'], 'capacity'>> {
-  const late = await sumsOfTasks(scope, { are: 'late', due: 'today' });
+  const late = await countOfTasks(scope, { are: 'late', due: 'today' });
   const rows = await scope.sql<{ state: TaskState; tasks: number; minutes: number }>(
     `select state, count(*)::int as tasks, sum(estimate_minutes)::int as minutes from task
      where workspace_id = $1 and due_on = $2::date and state not in ('skipped', 'lapsed') group by 1`,

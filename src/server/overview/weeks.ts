@@ -9,14 +9,10 @@ const DAYS_A_WEEK = 7;
 /** People who are named of a week. */
 const NAMED = 2;
 
-/** What the weeks from the next one on hold: work that is made and foreseen, against what everybody can do. */
-export async function comingWeeks(
-  scope: Scope,
-  workers: ReadonlyMap<string, Worker>,
-  names: ReadonlyMap<string, string>,
-): Promise<OverviewWeek[]> {
-  const first = mondayOf(scope.now.day) + DAYS_A_WEEK;
-  const [rows, foreseen, calendar] = await scope.atOnce(
+/** Work of the weeks ahead, by person: what is made and what is foreseen. */
+export function workAhead(scope: Scope) {
+  const first = firstMonday(scope);
+  return scope.atOnce(
     () =>
       scope.sql<{ personId: string | null; at: number; minutes: number }>(
         `select assignee_id as "personId", (due_on - $2::date) / ${DAYS_A_WEEK} as at, sum(estimate_minutes)::int as minutes
@@ -24,8 +20,20 @@ export async function comingWeeks(
         [isoOfDay(first), isoOfDay(first + OVERVIEW_WEEKS * DAYS_A_WEEK)],
       ),
     () => foreseenByPerson(scope),
-    () => scope.calendar(),
   );
+}
+
+const firstMonday = (scope: Scope): CivilDay => mondayOf(scope.now.day) + DAYS_A_WEEK;
+
+/** What the weeks from the next one on hold: that work, against what everybody can do. */
+export async function comingWeeks(
+  scope: Scope,
+  [rows, foreseen]: Awaited<ReturnType<typeof workAhead>>,
+  workers: ReadonlyMap<string, Worker>,
+  names: ReadonlyMap<string, string>,
+): Promise<OverviewWeek[]> {
+  const first = firstMonday(scope);
+  const calendar = await scope.calendar();
   const weeks = Array.from({ length: OVERVIEW_WEEKS }, (_, at) => ({
     monday: first + at * DAYS_A_WEEK,
     made: 0,

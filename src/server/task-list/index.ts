@@ -2,5 +2,5 @@
 export { KeptView } from './entity.ts';
 export { GROUP_KEYS, questionOf, type TaskQuestion } from './fitting.ts';
 export { GROUP_NAMES } from './groups.ts';
-export { listTasks, sumsOfTasks } from './lines.ts';
+export { countOfTasks, listTasks } from './lines.ts';
 export { taskListRoutes } from './routes.ts';

@@ -151,18 +151,29 @@ function isOfType(type: string, value: string | number | undefined): boolean {
   }
 }
 
+/** How many fit, and how long all of them take. */
+export async function countOfTasks(scope: Scope, filter: TaskFilter): Promise<Omit<TaskSums, 'late'>> {
+  const asked = await questionOf(scope, filter);
+  return countOf(scope, asked);
+}
+
+async function countOf(scope: Scope, asked: TaskQuestion): Promise<Omit<TaskSums, 'late'>> {
+  const [sums] = await scope.sql<Omit<TaskSums, 'late'>>(
+    `select count(*)::int as count, coalesce(sum(t.estimate_minutes), 0)::int as minutes from task t where ${asked.where}`,
+    asked.params,
+  );
+  if (!sums) throw new Error('A sum has no row.');
+  return sums;
+}
+
 /** What the tasks that fit come to. */
 export async function sumsOfTasks(scope: Scope, filter: TaskFilter) {
   const asked = await questionOf(scope, filter);
   const overdue = asked.copy();
   overdue.and(isLate(scope, overdue));
   // Late ones apart: what all of them come to is told from an index then, however many there are.
-  const [[sums], [late], names] = await scope.atOnce(
-    () =>
-      scope.sql<Omit<TaskSums, 'late'>>(
-        `select count(*)::int as count, coalesce(sum(t.estimate_minutes), 0)::int as minutes from task t where ${asked.where}`,
-        asked.params,
-      ),
+  const [sums, [late], names] = await scope.atOnce(
+    () => countOf(scope, asked),
     () =>
       scope.sql<Pick<TaskSums, 'late'>>(
         `select count(*)::int as late from task t where ${overdue.where}`,
@@ -170,7 +181,7 @@ export async function sumsOfTasks(scope: Scope, filter: TaskFilter) {
       ),
     () => namesOf(scope, filter),
   );
-  if (!sums || !late) throw new Error('A sum has no row.');
+  if (!late) throw new Error('A sum has no row.');
   return { ...sums, ...late, names };
 }
 
