@@ -56,6 +56,7 @@ test('a month opens whole, and an open task prints on a page', { tag: BUILT }, a
 
 test('a span on the tideline shows the schedules with a date in it', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules');
   const all = page.getByRole('row');
   await expect(page.getByText(/^8\d$/).first()).toBeVisible();
   await page.getByRole('slider').focus();
@@ -91,6 +92,7 @@ test('a schedule is paused and resumed in the table, with undo', async ({ page }
 
 test('a run by hand says what it found', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules');
   await page.getByRole('button', { name: 'Run now' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'were there already' })).toBeVisible();
   await expect(page.getByText(/Last by hand, today at 10:40/)).toBeVisible();
@@ -98,6 +100,8 @@ test('a run by hand says what it found', async ({ page }) => {
 
 test('the card of keys opens with ? and closes with Esc', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules');
+  await expect(page.getByRole('row').nth(3)).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('New schedule');
   await page.keyboard.press('Escape');
@@ -106,6 +110,7 @@ test('the card of keys opens with ? and closes with Esc', async ({ page }) => {
 
 test('an empty workspace offers the first step', async ({ page }) => {
   await stepIn(page, 'Ada Winn');
+  await page.goto('/schedules');
   await expect(page.getByRole('heading', { name: /A schedule says when/ })).toBeVisible();
   await page.getByRole('link', { name: 'Write the first template' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('New template');

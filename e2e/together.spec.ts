@@ -318,6 +318,7 @@ test('a period is filled after a look at what it makes, seen beside in another b
   browser,
 }) => {
   await stepIn(page, 'Ines Calloway');
+  await page.goto('/schedules');
   await page.getByRole('link', { name: 'Run log, and fill a period' }).click();
   await page.getByLabel('Schedules with these words').fill('washrooms');
   await page.getByRole('button', { name: /^Feb/ }).click();
