@@ -24,7 +24,7 @@ test('a workspace of one’s own begins beside the demo, by keyboard alone, and 
   await page.keyboard.press('Tab');
   await page.keyboard.type('long and plain enough');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('A schedule says when a piece of work comes round')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Nothing is planned yet.' })).toBeVisible();
   await page.goto('/settings');
   await expect(page.getByRole('textbox', { name: 'Name of the workspace' })).toHaveValue('Saltmarsh Landing');
   await page.getByRole('button', { name: /Sign out/ }).click();

@@ -73,6 +73,7 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
             {act('start-now', 'Start now', 'a template, by hand', () => startNow())}
           </Command.Group>
           <Command.Group heading="places">
+            {may('plan') && item('overview', 'The morning page', 'what asks for you', '/overview')}
             {PLACES.flatMap(({ places }) => places.map(({ name, to }) => item(to, name, '', to)))}
             {item(CLIENTS.to, CLIENTS.name, '', CLIENTS.to)}
             {item(TEAM.to, TEAM.name, '', TEAM.to)}
