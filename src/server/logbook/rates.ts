@@ -14,16 +14,19 @@ import { askedOf, entriesOf } from './asked.ts';
 const DAYS_A_WEEK = 7;
 const NOTHING: LogFigures = { onTime: 0, late: 0, skipped: 0, lapsed: 0, open: 0 };
 
-/** The figures of some tasks, as SQL over `task t`: each is counted in one of them, but for what is held up or not due yet. */
-function figures(scope: Scope, asked: TaskQuestion): string {
+/**
+ * The figures of the tasks that fit, by a key: each is counted in one of them, but for what is held up or not due yet. Whether
+ * a task was on time is worked out once of each, which is the most of the work.
+ */
+function figuresPer(scope: Scope, asked: TaskQuestion, key: string): string {
   const onTime = wasOnTime(asked.with(scope.workspace.zone));
   const today = asked.with(scope.today);
-  return `(count(*) filter (where ${onTime}))::int as "onTime",
-    (count(*) filter (where t.done_at is not null and not ${onTime}))::int as late,
-    (count(*) filter (where t.state = 'skipped'))::int as skipped,
-    (count(*) filter (where t.state = 'lapsed'))::int as lapsed,
-    (count(*) filter (where t.state in ${TO_DO} and t.due_on < ${today}::date
-      and (t.held_until is null or t.held_until <= ${today}::date)))::int as open`;
+  const isOpen = `(t.state in ${TO_DO} and t.due_on < ${today}::date and (t.held_until is null or t.held_until <= ${today}::date))`;
+  const of = (which: string) => `(coalesce(sum(n) filter (where ${which}), 0))::int`;
+  return `select key, ${of('is_on_time')} as "onTime", ${of('is_done and not is_on_time')} as late,
+      ${of("state = 'skipped'")} as skipped, ${of("state = 'lapsed'")} as lapsed, ${of('is_open')} as open
+    from (select ${key} as key, t.state, t.done_at is not null as is_done, ${onTime} as is_on_time, ${isOpen} as is_open, count(*) as n
+      from task t where ${asked.where} group by 1, 2, 3, 4, 5) counted group by key`;
 }
 
 /** How much of what was due was on time, by the week; all together, and in as many days before. */
@@ -35,14 +38,11 @@ export async function ratesOf(scope: Scope, filter: LogFilter) {
     async () => {
       const asked = await askedOf(scope, filter);
       const at = `(t.due_on - ${asked.with(isoOfDay(monday))}::date) / ${DAYS_A_WEEK}`;
-      return scope.sql<LogFigures & { at: number }>(
-        `select ${at} as at, ${figures(scope, asked)} from task t where ${asked.where} group by 1`,
-        asked.params,
-      );
+      return scope.sql<LogFigures & { key: number }>(figuresPer(scope, asked, at), asked.params);
     },
     async () => {
       const asked = await askedOf(scope, { ...filter, from: isoOfDay(first - days), to: isoOfDay(first - 1) });
-      return scope.sql<LogFigures>(`select ${figures(scope, asked)} from task t where ${asked.where}`, asked.params);
+      return scope.sql<LogFigures & { key: number }>(figuresPer(scope, asked, '0'), asked.params);
     },
     async () => {
       const asked = await entriesOf(scope, filter);
@@ -52,15 +52,15 @@ export async function ratesOf(scope: Scope, filter: LogFilter) {
       );
     },
   );
-  const byWeek = new Map(rows.map(({ at, ...week }) => [at, week]));
+  const byWeek = new Map(rows.map(({ key, ...week }) => [key, week]));
   const weeks = Array.from({ length: Math.floor((first + days - 1 - monday) / DAYS_A_WEEK) + 1 }, (_, at) => ({
     monday: isoOfDay(monday + at * DAYS_A_WEEK),
     ...(byWeek.get(at) ?? NOTHING),
   }));
   return {
     weeks,
-    all: rows.reduce((sum, { at: _, ...week }) => together(sum, week), NOTHING),
-    before: before[0] ?? NOTHING,
+    all: rows.reduce((sum, week) => together(sum, week), NOTHING),
+    before: before.reduce((sum, all) => together(sum, all), NOTHING),
     entries: entries[0]?.count ?? 0,
   };
 }
@@ -93,13 +93,11 @@ export async function figuresBy(
 ): Promise<{ start: number; count: number; rows: LogRow[] }> {
   const asked = await askedOf(scope, filter);
   const { from, name, detail } = NAMES[by];
-  const told = figures(scope, asked);
+  const told = figuresPer(scope, asked, KEYS[by]);
   const rows = await scope.sql<LogRow & { all: number }>(
     `select coalesce(g.key::text, '') as key, ${name} as name, ${detail} as detail, g."onTime", g.late, g.skipped, g.lapsed, g.open,
        g.all::int
-     from (select *, count(*) over () as all from (
-       select ${KEYS[by]} as key, ${told} from task t where ${asked.where} group by 1
-     ) sums where "onTime" + late + skipped + lapsed + open > 0
+     from (select *, count(*) over () as all from (${told}) sums where "onTime" + late + skipped + lapsed + open > 0
      order by late + lapsed + open desc, "onTime", key offset ${start} limit ${LOG_ROWS_A_PAGE}) g ${from}
      order by g.late + g.lapsed + g.open desc, g."onTime", g.key`,
     asked.params,

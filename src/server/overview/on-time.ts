@@ -21,7 +21,7 @@ export async function onTimeTrend(scope: Scope): Promise<OnTimeTrend> {
   const first = monday - 2 * ON_TIME_WEEKS * DAYS_A_WEEK;
   const rows = await scope.sql<OfTemplate>(
     `select (t.due_on - $2::date) / ${DAYS_A_WEEK} as at, t.template_id as "templateId", count(*)::int as due,
-       (count(*) filter (where ${wasOnTime('$4')}))::int as "onTime"
+       (sum((${wasOnTime('$4')})::int))::int as "onTime"
      from task t where t.workspace_id = $1 and t.due_on >= $2::date and t.due_on < $3::date and ${countsAsDue('$5')}
      group by 1, 2`,
     [isoOfDay(first), isoOfDay(monday), scope.workspace.zone, scope.today],
