@@ -25,7 +25,7 @@ export function ComingWeeks({ weeks, horizon }: Pick<Overview, 'weeks' | 'horizo
               <Link
                 data-row
                 to={`/workload?from=${monday}`}
-                className="grid h-[30px] grid-cols-[88px_92px_84px_minmax(0,1fr)] items-center gap-x-2.5 text-row hover:bg-base-200 max-[720px]:h-11"
+                className="grid h-[30px] grid-cols-[116px_72px_84px_minmax(0,1fr)] items-center gap-x-2.5 text-row hover:bg-base-200 max-[720px]:h-11"
                 aria-label={`Week from ${sayDay(dayOfIso(monday), today)}: ${hoursOf(work)} of ${hoursOf(capacity)} hours${words ? `, ${words}` : ''}${isFar ? ', not made yet' : ''}`}
               >
                 <DateBlock day={dayOfIso(monday)} />
