@@ -193,6 +193,7 @@ function Write({ taskId, onSent }: { readonly taskId: string; readonly onSent: (
         </ul>
       )}
       <p id="comment-told" className="mt-1 text-note text-ink-2" aria-live="polite">
+        {found.length > 0 ? 'Arrows and Enter choose whom @ names. ' : ''}
         {told.length > 0 ? `${told.map(({ name }) => name).join(' and ')} will hear of it.` : ''}
       </p>
       {trouble && <FieldError message={`${trouble} What you wrote is kept.`} />}

@@ -28,6 +28,9 @@ const NAMED: Readonly<Record<LogGrouping, string>> = {
   category: 'category',
 };
 
+/** Of these, what is without one can be asked for by itself. */
+const OPENS_WITHOUT: ReadonlySet<LogGrouping> = new Set(['client', 'asset', 'person', 'template']);
+
 /** How much was on time of each, what was missed most often first; a row opens its days. */
 export function FiguresBy({ filter, by, onOpen }: FiguresByProps) {
   const { rows, count, isHere, isMore, more, again, error } = useFiguresBy(filter, by);
@@ -82,14 +85,18 @@ export function FiguresBy({ filter, by, onOpen }: FiguresByProps) {
             return (
               <tr key={row.key}>
                 <td>
-                  <button
-                    type="button"
-                    data-row
-                    className="cursor-pointer font-semibold hover:underline hover:underline-offset-3"
-                    onClick={() => onOpen(row.key)}
-                  >
-                    {name}
-                  </button>
+                  {row.key !== '' || OPENS_WITHOUT.has(by) ? (
+                    <button
+                      type="button"
+                      data-row
+                      className="cursor-pointer font-semibold hover:underline hover:underline-offset-3"
+                      onClick={() => onOpen(row.key)}
+                    >
+                      {name}
+                    </button>
+                  ) : (
+                    <span className="font-semibold">{name}</span>
+                  )}
                   <span className="ml-2 text-ink-2">{row.detail}</span>
                 </td>
                 <td className="num font-semibold">{rate === null ? '–' : `${rate}%`}</td>

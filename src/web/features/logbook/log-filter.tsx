@@ -1,5 +1,12 @@
 import { useMemo } from 'react';
-import { LOG_GROUPINGS, LOG_KINDS, type LogFilter, type LogGrouping, type LogKind } from '../../../contract/index.ts';
+import {
+  LOG_GROUPINGS,
+  LOG_KINDS,
+  type LogFilter,
+  type LogGrouping,
+  type LogKind,
+  NONE_OF_THEM,
+} from '../../../contract/index.ts';
 import { type CivilDay, dayOfIso, isoOfDay, mondayOf, tryDayOfIso } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../kit/address-filter.ts';
@@ -99,9 +106,12 @@ export function useLogFilter() {
     find: search.get('find') ?? '',
     category: search.get('category') ?? '',
     person: search.get('person') ?? '',
-    narrowed: NARROW.filter((name) => search.get(name) !== null),
+    narrowed: NARROW.flatMap((name) => {
+      const value = search.get(name);
+      return value === null ? [] : [{ name, isNone: value === NONE_OF_THEM }];
+    }),
     /** Looks at one row of the figures alone, day by day. */
-    open: (of: LogGrouping, key: string) => set({ [OPENS[of]]: key === '' ? 'none' : key, by: '', week: '' }),
+    open: (of: LogGrouping, key: string) => set({ [OPENS[of]]: key === '' ? NONE_OF_THEM : key, by: '', week: '' }),
   };
 }
 export type LogView = ReturnType<typeof useLogFilter>;
@@ -153,17 +163,20 @@ export function LogWords({
         onChange={(by) => set({ by: by === 'day' ? '' : by })}
         options={BYS.map((by) => [by, BY_WORDS[by]] as const)}
       />
-      {view.narrowed.map((name) => (
-        <button
-          key={name}
-          type="button"
-          className="filter-word border-accent"
-          aria-label={`${names[name] ?? name}: show all`}
-          onClick={() => set({ [name]: '' })}
-        >
-          {names[name] ?? `one ${name}`} ×
-        </button>
-      ))}
+      {view.narrowed.map(({ name, isNone }) => {
+        const words = isNone ? `no ${name}` : (names[name] ?? '…');
+        return (
+          <button
+            key={name}
+            type="button"
+            className="filter-word border-accent"
+            aria-label={`${words}: show all`}
+            onClick={() => set({ [name]: '' })}
+          >
+            {words} ×
+          </button>
+        );
+      })}
     </div>
   );
 }
