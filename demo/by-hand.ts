@@ -36,6 +36,7 @@ const CAPTURED: readonly {
 }[] = [
   { title: 'Grit on the fuel dock steps', who: 'wilf', inDays: 0, minutes: 15, asset: 'Fuel dock' },
   { title: 'Bin store gate, hinge', who: null, inDays: 0, minutes: 20 },
+  { title: 'Extinguisher 4, recharge', who: 'joss', inDays: -1, minutes: 20, asset: 'Lee Quay' },
   { title: 'Hose reel 3, coupling', who: 'selwyn', inDays: 1, minutes: 30 },
   { title: 'Ring the crane firm', who: 'bram', inDays: 3, minutes: 20, asset: 'Crane 1', at: '10:00' },
   // More than one can do in a week, for the other of the yard to share.

@@ -21,7 +21,7 @@ export async function holdUp({ scope, people }: Around): Promise<void> {
     readonly reason: string;
     readonly by: string;
   }[] = [
-    { title: 'Fire points, Lee', inDays: 2, reason: 'extinguisher on order', by: 'joss' },
+    { title: 'Extinguisher 4', inDays: 2, reason: 'extinguisher on order', by: 'joss' },
     { title: 'Hose reel 3', inDays: 3, reason: 'wrong thread sent', by: 'selwyn' },
   ];
   for (const { title, inDays, reason, by } of held) {
