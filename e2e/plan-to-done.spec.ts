@@ -70,7 +70,7 @@ test('by keyboard alone: the same way', async ({ page }) => {
   await page.keyboard.press('Tab');
   await page.keyboard.type('ternquay');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { level: 1, name: /^Tuesday/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Start a template' })).toBeVisible();
 
   await page.keyboard.press('Control+k');
   await page.keyboard.type('templates');
