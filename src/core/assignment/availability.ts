@@ -189,6 +189,18 @@ export function minutesFor(worker: Worker, day: CivilDay, { isHoliday }: Pick<As
   return Math.floor((hoursOn(worker, day) * left) / 2);
 }
 
+/** The same of several days, both included. */
+export function minutesWithin(
+  worker: Worker,
+  from: CivilDay,
+  to: CivilDay,
+  isHoliday: (day: CivilDay) => boolean,
+): number {
+  let sum = 0;
+  for (let day = from; day <= to; day++) sum += minutesFor(worker, day, { isHoliday: isHoliday(day) });
+  return sum;
+}
+
 /**
  * Days of leave, both included, on which somebody would have worked without any leave, halves for half a day; and holidays of
  * the workspace among those that their week has hours on.

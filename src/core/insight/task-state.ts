@@ -53,6 +53,11 @@ export interface TaskLook {
   readonly heldUp: boolean;
 }
 
+/** Whether somebody still has to do it: neither over nor finished. */
+export function isToDo(state: TaskState): boolean {
+  return STANDING[state] === 'to do';
+}
+
 export function isEnded(state: TaskState): boolean {
   return STANDING[state] === 'over';
 }

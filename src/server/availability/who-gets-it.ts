@@ -1,9 +1,16 @@
 import type { Covered, LeaveImpact } from '../../contract/index.ts';
-import { type CivilDay, dayOfIso, isoOfDay, Loads, mondayOf, type People, type WeekOfWork } from '../../core/index.ts';
+import {
+  type CivilDay,
+  DAYS_A_WEEK,
+  dayOfIso,
+  isoOfDay,
+  Loads,
+  mondayOf,
+  type People,
+  type WeekOfWork,
+} from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Span } from './following.ts';
-
-const DAYS_A_WEEK = 7;
 
 /** Those told at the most. */
 const MOST_PEERS = 60;

@@ -82,13 +82,13 @@ async function entriesOn(
        order by ${rank}, coalesce(t.due_time, '~'), t.title, t.id limit ${most}) line`,
     asked.params,
   );
-  const entries = await entriesById(
+  const logged = await loggedById(
     scope,
     found.map(({ id }) => id),
   );
   const byDay = new Map<string, LogEntry[]>();
   for (const { on, id } of found) {
-    const entry = entries.get(id);
+    const entry = logged.get(id)?.entry;
     if (entry) byDay.set(on, [...(byDay.get(on) ?? []), entry]);
   }
   return byDay;
@@ -103,8 +103,14 @@ interface Beside {
   readonly picture: string | null;
 }
 
+/** An entry, with the task that it is told from. */
+interface Logged {
+  readonly entry: LogEntry;
+  readonly row: TaskRow;
+}
+
 /** Some entries by their ids. */
-export async function entriesById(scope: Scope, ids: readonly string[]): Promise<ReadonlyMap<string, LogEntry>> {
+export async function loggedById(scope: Scope, ids: readonly string[]): Promise<ReadonlyMap<string, Logged>> {
   const [rows, beside] = await scope.atOnce(
     () => scope.sql<TaskRow>(linesOf('select unnest($2::uuid[])'), [ids]),
     () =>
@@ -122,7 +128,7 @@ export async function entriesById(scope: Scope, ids: readonly string[]): Promise
       ),
   );
   const byId = new Map(beside.map((one) => [one.id, one]));
-  return new Map(rows.map((row) => [row.id, entryOf(scope, row, byId.get(row.id))]));
+  return new Map(rows.map((row) => [row.id, { row, entry: entryOf(scope, row, byId.get(row.id)) }]));
 }
 
 function entryOf(scope: Scope, row: TaskRow, beside: Beside | undefined): LogEntry {

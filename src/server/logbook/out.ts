@@ -1,9 +1,8 @@
 import type { LogFilter } from '../../contract/index.ts';
 import { dayOfIso, sayNumber } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { linesOf, type TaskRow } from '../tasks/stored/index.ts';
 import { entriesOf } from './asked.ts';
-import { entriesById, readingsOf } from './entries.ts';
+import { loggedById, readingsOf } from './entries.ts';
 
 type Lines = readonly (readonly string[])[];
 
@@ -40,15 +39,11 @@ export async function* logOut(scope: Scope, filter: LogFilter): AsyncGenerator<L
       asked.params,
     );
     const ids = found.map(({ id }) => id);
-    const [entries, rows] = await scope.atOnce(
-      () => entriesById(scope, ids),
-      () => scope.sql<TaskRow>(linesOf('select unnest($2::uuid[])'), [ids]),
-    );
-    const rowOf = new Map(rows.map((row) => [row.id, row]));
+    const logged = await loggedById(scope, ids);
     yield ids.flatMap((id) => {
-      const entry = entries.get(id);
-      const row = rowOf.get(id);
-      if (!entry || !row) return [];
+      const one = logged.get(id);
+      if (!one) return [];
+      const { entry, row } = one;
       const readings = readingsOf(row);
       const say = (all: typeof readings) =>
         all.map(({ reading: { label, value, unit } }) => `${label} ${sayNumber(value)} ${unit}`.trim()).join('; ');

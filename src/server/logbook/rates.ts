@@ -5,13 +5,12 @@ import {
   type LogGrouping,
   type LogRow,
 } from '../../contract/index.ts';
-import { dayOfIso, isoOfDay, mondayOf } from '../../core/index.ts';
+import { DAYS_A_WEEK, dayOfIso, isoOfDay, mondayOf } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { GROUP_KEYS, GROUP_NAMES, type TaskQuestion } from '../task-list/index.ts';
 import { TO_DO, wasOnTime } from '../tasks/stored/index.ts';
 import { askedOf, entriesOf } from './asked.ts';
 
-const DAYS_A_WEEK = 7;
 const NOTHING: LogFigures = { onTime: 0, late: 0, skipped: 0, lapsed: 0, open: 0 };
 
 /**

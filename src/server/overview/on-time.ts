@@ -1,9 +1,8 @@
 import { ON_TIME_WEEKS, type OnTimeTrend } from '../../contract/index.ts';
-import { addedUp, groupBy, isoOfDay, mondayOf, type OnTime } from '../../core/index.ts';
+import { addedUp, DAYS_A_WEEK, groupBy, isoOfDay, mondayOf, type OnTime } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { countsAsDue, wasOnTime } from '../tasks/stored/index.ts';
 
-const DAYS_A_WEEK = 7;
 /** Templates that are named for being late most often. */
 const MOST_NAMED = 2;
 

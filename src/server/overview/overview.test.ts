@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { OnTimeTrend, Overview, TaskLine } from '../../contract/index.ts';
+import type { LogFigures, OnTimeTrend, Overview, TaskLine } from '../../contract/index.ts';
 import { addedUp } from '../../core/index.ts';
 import { plainInput } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
@@ -100,6 +100,15 @@ describe('what was on time', () => {
     ]);
     expect(addedUp(trend.weeks)).toEqual(trend.now);
     expect(trend.now.onTime).toBeLessThan(trend.now.due);
+  });
+
+  it('comes to the same as the logbook of those weeks, and of those before', async () => {
+    const { body } = await ines.get('/api/logbook/rates').query({ from: '2026-08-31', to: '2026-11-22' }).expect(200);
+    const of = ({ onTime, late, lapsed, open }: LogFigures) => ({ due: onTime + late + lapsed + open, onTime });
+    expect(trend.weeks).toEqual(
+      body.weeks.map((week: LogFigures & { monday: string }) => ({ monday: week.monday, ...of(week) })),
+    );
+    expect([trend.now, trend.before]).toEqual([of(body.all), of(body.before)]);
   });
 
   it('counts as the look of each task does: what was done late, has lapsed or waits is not on time, what was skipped is none', async () => {

@@ -1,11 +1,18 @@
 import { OVERVIEW_WEEKS, type OverviewWeek } from '../../contract/index.ts';
-import { type CivilDay, dayOfIso, isoOfDay, minutesFor, mondayOf, type Worker } from '../../core/index.ts';
+import {
+  type CivilDay,
+  DAYS_A_WEEK,
+  dayOfIso,
+  isoOfDay,
+  minutesWithin,
+  mondayOf,
+  type Worker,
+} from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foreseenByPerson } from '../schedules/index.ts';
 import { UNFINISHED } from '../tasks/stored/index.ts';
 
-const DAYS_A_WEEK = 7;
 /** People who are named of a week. */
 const NAMED = 2;
 
@@ -58,15 +65,16 @@ export async function comingWeeks(
     }
   const isHoliday = (day: CivilDay) => calendar.holidayName(day) !== undefined;
   return eachInTurn(weeks, ({ monday, made, foreseen: ahead, loads }): OverviewWeek => {
-    const days = Array.from({ length: DAYS_A_WEEK }, (_, i) => ({ day: monday + i, isHoliday: isHoliday(monday + i) }));
-    const can = new Map([...workers].map(([id, worker]) => [id, minutesOn(worker, days)]));
+    const sunday = monday + DAYS_A_WEEK - 1;
+    const minutesOf = (worker: Worker) => minutesWithin(worker, monday, sunday, isHoliday);
+    const can = new Map([...workers].map(([id, worker]) => [id, minutesOf(worker)]));
     const over = [...loads]
       .map(([id, minutes]) => ({ id, name: names.get(id) ?? '', minutes, capacity: can.get(id) ?? 0 }))
       .filter(({ minutes, capacity }) => minutes > capacity)
       .sort((a, b) => b.minutes - b.capacity - (a.minutes - a.capacity) || a.name.localeCompare(b.name));
     const away = [...workers]
-      .filter(([, worker]) => worker.leave.some(({ from, to }) => from < monday + DAYS_A_WEEK && to >= monday))
-      .filter(([id, worker]) => minutesOn({ ...worker, leave: [] }, days) > (can.get(id) ?? 0))
+      .filter(([, worker]) => worker.leave.some(({ from, to }) => from <= sunday && to >= monday))
+      .filter(([id, worker]) => minutesOf({ ...worker, leave: [] }) > (can.get(id) ?? 0))
       .map(([id]) => ({ id, name: names.get(id) ?? '' }))
       .sort((a, b) => a.name.localeCompare(b.name));
     return {
@@ -80,8 +88,4 @@ export async function comingWeeks(
       awayCount: away.length,
     };
   });
-}
-
-function minutesOn(worker: Worker, days: readonly { readonly day: CivilDay; readonly isHoliday: boolean }[]): number {
-  return days.reduce((sum, { day, isHoliday }) => sum + minutesFor(worker, day, { isHoliday }), 0);
 }

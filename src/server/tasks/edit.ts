@@ -1,5 +1,5 @@
 import type { INTO_TEMPLATE, TaskEdit } from '../../contract/index.ts';
-import { isEnded } from '../../core/index.ts';
+import { isToDo } from '../../core/index.ts';
 import { filesOfTemplate, setTemplateFiles } from '../files/stored/index.ts';
 import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, notFound, notNow } from '../platform/refusal.ts';
@@ -25,8 +25,7 @@ export async function editableTask(scope: Scope, id: string, edit: TaskEdit & { 
     throw changedMeanwhile(
       'Someone else changed this task since you opened it. Yours is still on the screen, not saved.',
     );
-  if (isEnded(task.state) || task.state === 'toCheck')
-    throw notNow('This task is finished: undo that before changing it.');
+  if (!isToDo(task.state)) throw notNow('This task is finished: undo that before changing it.');
   if (edit.workOn !== task.workOn || edit.dueOn !== task.dueOn) {
     mustMay(scope, 'move', task);
     refuseFarDays(scope, { workOn: edit.workOn, dueOn: edit.dueOn });

@@ -2,6 +2,7 @@ import { NUDGE_AGAIN_MINUTES } from '../../contract/index.ts';
 import {
   dayOfIso,
   isEnded,
+  isToDo,
   lackedTicket,
   type NoTicket,
   type Right,
@@ -128,8 +129,7 @@ export function wasNudgedLately(scope: Scope, { nudgedAt }: Pick<Task, 'nudgedAt
 
 /** Whether a task is somebody's to do and can go on. */
 export function isToDoNow(scope: Scope, row: LookRow): boolean {
-  const { state, heldUp } = lookOfRow(scope, row);
-  return !isEnded(row.state) && state !== 'toCheck' && !heldUp;
+  return isToDo(row.state) && !lookOfRow(scope, row).heldUp;
 }
 
 /** Whether whoever has it can be reminded of it now, by somebody else. */

@@ -1,13 +1,5 @@
 import type { Impact, TaskDeed, TasksDeed } from '../../contract/index.ts';
-import {
-  dayOfIso,
-  isEnded,
-  isoOfDay,
-  offsetDay,
-  plural,
-  stillMissing,
-  type WorkingCalendar,
-} from '../../core/index.ts';
+import { dayOfIso, isoOfDay, isToDo, offsetDay, plural, stillMissing, type WorkingCalendar } from '../../core/index.ts';
 import { proofFilesOfTasks } from '../files/stored/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import type { ChangeEntry, FieldChanges } from '../platform/changes/entity.ts';
@@ -84,7 +76,7 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
   const writtenOn = deed.kind === 'delete' ? await tasksWrittenOn(scope, tasks) : new Set<string>();
   const lacking = deed.kind === 'finish' ? await lackingSomething(scope, tasks, deed.note) : new Set<string>();
   const fates = tasks.map((task): TaskFate | null => {
-    const because = lacking.has(task.id) && !isOver(task) ? 'something missing' : keptBecause(task, writtenOn);
+    const because = lacking.has(task.id) && isToDo(task.state) ? 'something missing' : keptBecause(task, writtenOn);
     // What is begun is to be finished; else it is left alone where it is one of many.
     if (because === null || (because === 'under way' && (tasks.length === 1 || deed.kind === 'finish')))
       return deed.kind === 'delete' ? { kind: 'removed', task } : changedBy(scope, deed, task, calendar);
@@ -108,10 +100,8 @@ const SAID_OF_NOTHING = {
   delete: 'Nothing would change by that.',
 } as const;
 
-const isOver = ({ state }: Pick<Task, 'state'>) => isEnded(state) || state === 'toCheck';
-
 function keptBecause({ id, state }: Task, writtenOn: ReadonlySet<string>) {
-  if (isOver({ state })) return 'finished';
+  if (!isToDo(state)) return 'finished';
   if (writtenOn.has(id)) return 'written on';
   return state === 'underWay' ? 'under way' : null;
 }
@@ -119,7 +109,7 @@ function keptBecause({ id, state }: Task, writtenOn: ReadonlySet<string>) {
 const SAID_OF_KEPT = {
   finished: 'What was finished or skipped stays on record.',
   'under way': 'It is under way.',
-  'something missing': 'Something is still missing: look at what before it is finished.',
+  'something missing': 'Something is still missing: open it to see what.',
   'written on': 'There are files or comments with it: skip it instead.',
 } as const;
 

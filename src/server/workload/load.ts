@@ -1,10 +1,11 @@
 import { type LoadOfPerson, type LoadUnit, type Named, TOLD_AT_ONCE, type WorkloadCell } from '../../contract/index.ts';
 import {
   type CivilDay,
+  DAYS_A_WEEK,
   dayOfIso,
   hasLeftBy,
   isoOfDay,
-  minutesFor,
+  minutesWithin,
   mondayOf,
   peopleHere,
   type Worker,
@@ -16,7 +17,6 @@ import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foreseenByPerson, KEPT_DAYS } from '../schedules/index.ts';
 
-const DAYS_A_WEEK = 7;
 export const DAYS_OF: Readonly<Record<LoadUnit, number>> = { week: DAYS_A_WEEK, day: 1 };
 /** Weeks behind this one that are told where nothing else is asked for: what is foreseen reaches as far ahead. Days begin with this week. */
 const WEEKS_BEHIND: Readonly<Record<LoadUnit, number>> = { week: 6, day: 0 };
@@ -64,10 +64,7 @@ export async function workload(
   );
   /** Minutes that somebody can work in the span that begins with a day. */
   const capacityOf = (worker: Worker | undefined, start: CivilDay): number => {
-    let sum = 0;
-    for (let day = start; worker && day < start + length; day++)
-      sum += minutesFor(worker, day, { isHoliday: holidays[day - first] === true });
-    return sum;
+    return worker ? minutesWithin(worker, start, start + length - 1, (day) => holidays[day - first] === true) : 0;
   };
   const cellsOf = (personId: string | null): WorkloadCell[] => {
     const worker = personId === null ? undefined : here.workers.get(personId);

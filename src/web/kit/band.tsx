@@ -1,9 +1,12 @@
 import type { ReactNode } from 'react';
+import { Link } from 'react-router';
 
 interface BandProps {
   readonly name: string;
   readonly count: number;
   readonly isLate?: boolean;
+  /** The list of all that the figure counts. */
+  readonly to?: string;
   /** In the margin, below the name. */
   readonly asides?: readonly string[];
   /** In the margin, below all else. */
@@ -19,7 +22,7 @@ const PLACES = {
 } as const;
 
 /** Lines that stand together, under their number and what they have in common. */
-export function Band({ name, count, isLate = false, asides = [], deed, on = 'page', children }: BandProps) {
+export function Band({ name, count, isLate = false, to, asides = [], deed, on = 'page', children }: BandProps) {
   const { columns, head } = PLACES[on];
   return (
     <section data-band className={`grid border-t border-line-2 max-[720px]:grid-cols-[minmax(0,1fr)] ${columns}`}>
@@ -27,7 +30,17 @@ export function Band({ name, count, isLate = false, asides = [], deed, on = 'pag
         className={`pt-[9px] pb-2 text-body leading-4.5 max-[720px]:flex max-[720px]:items-baseline max-[720px]:gap-1.5 max-[720px]:pt-2 max-[720px]:pr-4 max-[720px]:pb-[3px] ${head} ${isLate ? 'text-late' : ''}`}
       >
         <b className="block font-head text-[28px] leading-7 font-bold normal-nums font-stretch-[80%] max-[720px]:[font:inherit] max-[720px]:[font-stretch:inherit]">
-          {count}
+          {to === undefined ? (
+            count
+          ) : (
+            <Link
+              to={to}
+              className="hover:underline hover:decoration-2 hover:underline-offset-4"
+              aria-label={`${count} ${name}: show all`}
+            >
+              {count}
+            </Link>
+          )}
         </b>
         {name}
         {asides.map((words) => (

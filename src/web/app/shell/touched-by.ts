@@ -29,7 +29,6 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
   if (topics.includes('templates')) later.push('/templates', '/workspace');
   if (load && topics.some((topic) => topic === 'tasks' || topic === 'schedules'))
     later.push(
-      '/logbook',
       '/overview',
       '/task-list',
       '/tideline',

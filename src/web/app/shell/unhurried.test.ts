@@ -66,7 +66,6 @@ describe('news', () => {
     expect(soon).toEqual(['/tasks/', '/people/']);
     expect(later).toEqual([
       '/schedules',
-      '/logbook',
       '/overview',
       '/task-list',
       '/tideline',
@@ -82,7 +81,6 @@ describe('news', () => {
       ['/tasks/', '/people/nadia/'],
       [
         '/schedules',
-        '/logbook',
         '/overview',
         '/task-list',
         '/tideline',
@@ -97,7 +95,6 @@ describe('news', () => {
     expect(touchedBy(news({ topics: ['schedules'] }), ME).later).toEqual([
       '/schedules',
       '/people/',
-      '/logbook',
       '/overview',
       '/task-list',
       '/tideline',

@@ -5,6 +5,7 @@ import { useAnswer } from '../../kit/answer.ts';
 import { type Answer, addressOf } from '../../kit/api.ts';
 import { usePages } from '../../kit/pages.ts';
 
+/** Told of days that are over, and long to add up where there are many: no news asks for it again, coming back to the window does. */
 export const useRates = (filter: LogFilter) => useAnswer(logbookAddresses.rates, { query: filter });
 
 /** Days with entries, as far back as they are looked at. */

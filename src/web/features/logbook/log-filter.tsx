@@ -7,14 +7,13 @@ import {
   type LogKind,
   NONE_OF_THEM,
 } from '../../../contract/index.ts';
-import { type CivilDay, dayOfIso, isoOfDay, mondayOf, tryDayOfIso } from '../../../core/index.ts';
+import { type CivilDay, DAYS_A_WEEK, dayOfIso, isoOfDay, mondayOf, tryDayOfIso } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../kit/address-filter.ts';
 import { FilterChoice } from '../../kit/filter-choice.tsx';
+import { FilterOff } from '../../kit/filter-off.tsx';
 import { FindWords } from '../../kit/find-words.tsx';
 import { sayDay } from '../../kit/ways.ts';
-
-const DAYS_A_WEEK = 7;
 
 /** Times that are looked at: whole weeks up to last Sunday, or this week up to today. */
 const SPANS = ['26', '12', '52', '156', 'last', 'now'] as const;
@@ -163,20 +162,9 @@ export function LogWords({
         onChange={(by) => set({ by: by === 'day' ? '' : by })}
         options={BYS.map((by) => [by, BY_WORDS[by]] as const)}
       />
-      {view.narrowed.map(({ name, isNone }) => {
-        const words = isNone ? `no ${name}` : (names[name] ?? '…');
-        return (
-          <button
-            key={name}
-            type="button"
-            className="filter-word border-accent"
-            aria-label={`${words}: show all`}
-            onClick={() => set({ [name]: '' })}
-          >
-            {words} ×
-          </button>
-        );
-      })}
+      {view.narrowed.map(({ name, isNone }) => (
+        <FilterOff key={name} words={isNone ? `no ${name}` : (names[name] ?? '…')} onOff={() => set({ [name]: '' })} />
+      ))}
     </div>
   );
 }

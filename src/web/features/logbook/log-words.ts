@@ -1,6 +1,7 @@
 import type { LogEntry, LogFigures, LogReading } from '../../../contract/index.ts';
 import {
   type CivilDay,
+  DAYS_A_WEEK,
   dayOfIso,
   type OnTime,
   plural,
@@ -22,8 +23,6 @@ export const onTimeOf = ({ onTime, late, lapsed, open }: Omit<LogFigures, 'skipp
 /** What did not go as it should, by what a bar may stand for. */
 export const missedOf = ({ late, lapsed, open }: Pick<LogFigures, 'late' | 'lapsed' | 'open'>): number =>
   late + lapsed + open;
-
-const DAYS_A_WEEK = 7;
 
 /** "12:58", "Sat 07:20" of another day soon after, "Mon 2 Nov, 07:20" of a later one, "skipped", "lapsed" */
 export function sayEnd({ state, doneAt, dueOn }: Pick<LogEntry, 'state' | 'doneAt' | 'dueOn'>): string {

@@ -4,8 +4,9 @@ import { dayOfIso } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { DateBlock } from '../../kit/date-block.tsx';
 import { sayDay } from '../../kit/ways.ts';
+import { hoursOf } from '../workload/workload-words.ts';
 import { Below } from './below.tsx';
-import { hoursOf, sayWeek } from './overview-words.ts';
+import { sayWeek } from './overview-words.ts';
 
 /** What the weeks ahead hold, against what everybody can do in them. */
 export function ComingWeeks({ weeks, horizon }: Pick<Overview, 'weeks' | 'horizon'>) {

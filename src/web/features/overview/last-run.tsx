@@ -33,7 +33,14 @@ export function LastRun({ run, horizon }: { readonly run: Run | null; readonly h
   ];
   const seconds = Math.max(1, Math.round(run.milliseconds / 1000));
   return (
-    <Below name="Last run" aside={`${sayMoment(run.startedAt, today)}, took ${seconds} s`}>
+    <Below
+      name="Last run"
+      aside={
+        <Link className="link-line" to={`/fill/run/${run.id}`}>
+          {sayMoment(run.startedAt, today)}, took {seconds} s
+        </Link>
+      }
+    >
       <ul>
         {lines.map(([count, what, detail]) => (
           <li

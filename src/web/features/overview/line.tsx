@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 
-interface LineProps {
+export interface LineProps {
   readonly glyph: ReactNode;
   /** How late it is, or since when it goes on; left out where lines have no such column. */
   readonly when?: string;

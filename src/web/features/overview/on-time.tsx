@@ -1,5 +1,6 @@
 import { lazy, Suspense } from 'react';
-import { dayOfIso, percentOf } from '../../../core/index.ts';
+import { Link } from 'react-router';
+import { DAYS_A_WEEK, dayOfIso, percentOf } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { Trouble } from '../../kit/states.tsx';
 import { sayDay } from '../../kit/ways.ts';
@@ -7,7 +8,6 @@ import { useOnTime } from './api.ts';
 import { Below } from './below.tsx';
 
 const OnTimeChart = lazy(() => import('./on-time-chart.tsx'));
-const DAYS_A_WEEK = 7;
 
 /** How much of what was due in the last weeks was finished by then, and whether that grows. */
 export function OnTime() {
@@ -38,10 +38,16 @@ export function OnTime() {
         <>
           <div className="grid grid-cols-[104px_minmax(0,1fr)] items-start gap-x-3">
             <div className="pt-4">
-              <b className="block font-head text-[40px] leading-10 font-bold font-stretch-[80%] normal-nums">
-                {rate}
-                <small className="text-[22px] leading-0">%</small>
-              </b>
+              <Link
+                to="/logbook?span=12"
+                aria-label={`${rate}% on time: the logbook`}
+                className="block hover:underline hover:underline-offset-4"
+              >
+                <b className="block font-head text-[40px] leading-10 font-bold font-stretch-[80%] normal-nums">
+                  {rate}
+                  <small className="text-[22px] leading-0">%</small>
+                </b>
+              </Link>
               <span className="block text-note leading-4 text-ink-2">of {now.due.toLocaleString('en-GB')} tasks</span>
               <span className="mt-3 block text-note leading-4 text-ink-2">
                 {was === null ? 'nothing was due before' : `${was}% in the ${weeks.length} weeks before`}

@@ -1,43 +1,25 @@
+import { Fragment, type ReactNode } from 'react';
 import { Link, Outlet, useLocation } from 'react-router';
 import { shiftAddresses } from '../../../contract/addresses-later.ts';
-import type { Overview, TaskLine } from '../../../contract/index.ts';
-import {
-  callNames,
-  dayOfIso,
-  monthName,
-  plural,
-  sayDuration,
-  sayLate,
-  weekdayName,
-  weekdayOf,
-  yearMonthDay,
-} from '../../../core/index.ts';
-import { useShell } from '../../app/shell/shell-context.ts';
+import type { Overview, TaskLine as TaskOfList } from '../../../contract/index.ts';
+import { callNames, dayOfIso, plural, sayDuration, sayLate } from '../../../core/index.ts';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
 import { moveThroughRows } from '../../kit/arrow-rows.ts';
 import { Band } from '../../kit/band.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
-import { sayDay, timeOf, waysShown } from '../../kit/ways.ts';
+import { sayDay, timeOf } from '../../kit/ways.ts';
 import { sayFor } from '../tasks/task-words.ts';
 import { useOverview } from './api.ts';
 import { ComingWeeks } from './coming-weeks.tsx';
 import { Assign, Nudge } from './deeds.tsx';
 import { Elapsed } from './elapsed.tsx';
 import { LastRun } from './last-run.tsx';
-import { Line, MoreLines } from './line.tsx';
+import { Line, type LineProps, MoreLines } from './line.tsx';
 import { OnTime } from './on-time.tsx';
-import {
-  hoursOf,
-  lateBefore,
-  minutesBetween,
-  sayAsking,
-  sayShort,
-  saySince,
-  sayToday,
-  sayUnderWay,
-} from './overview-words.ts';
+import { OverviewHead } from './overview-head.tsx';
+import { minutesBetween, sayAsking, sayShort, saySince, sayUnderWay } from './overview-words.ts';
 
 /** What whoever plans wants to see in the morning: what is wrong now, each with the one thing to do about it, and what is coming. */
 export default function OverviewPage() {
@@ -53,7 +35,7 @@ export default function OverviewPage() {
         {!error && !data && <Skeleton rows={14} />}
         {data && (
           <>
-            <Head overview={data} />
+            <OverviewHead overview={data} />
             <Now overview={data} />
             <div className="grid grid-cols-[464px_minmax(0,1fr)_minmax(0,1.1fr)] border-t border-line-2 pb-16 @max-[1060px]:grid-cols-1">
               <ComingWeeks weeks={data.weeks} horizon={data.horizon} />
@@ -64,95 +46,6 @@ export default function OverviewPage() {
         )}
       </div>
       <Outlet />
-    </div>
-  );
-}
-
-/** The day in large figures, how far its work is, and how full it is. */
-function Head({ overview }: { readonly overview: Overview }) {
-  const today = useToday();
-  const { may } = useWorkspace();
-  const { startNow } = useShell();
-  const { month, day } = yearMonthDay(today);
-  const dayFirst = waysShown().dateOrder === 'day first';
-  const { due, done, toCheck, underWay, toStart } = overview.today;
-  const states = [
-    [done, 'done', 'done'],
-    [toCheck, 'to check', 'toCheck'],
-    [underWay, 'under way', 'underWay'],
-    [toStart, 'to start', 'open'],
-  ] as const;
-  return (
-    <header className="flex min-h-[76px] items-end gap-6 px-5 py-[9px] max-[720px]:flex-wrap max-[720px]:gap-x-4 max-[720px]:gap-y-2 max-[720px]:px-4">
-      <h1 className="font-sans text-row leading-4 font-normal text-ink-2">
-        {weekdayName(weekdayOf(today))}
-        <span className="sr-only"> </span>
-        <span className="mt-0.5 flex items-baseline gap-1.5">
-          {!dayFirst && <span className="text-body text-ink">{monthName(month)} </span>}
-          <b className="font-head text-[40px] leading-9.5 font-[650] text-ink font-stretch-[80%] shadow-[inset_0_-5px_0_var(--color-accent)]">
-            {day}
-          </b>{' '}
-          {dayFirst && <span className="text-body text-ink">{monthName(month)}</span>}
-        </span>
-      </h1>
-      <div className="min-w-0 flex-1 pb-px max-[720px]:order-3 max-[720px]:basis-full">
-        <p className="mb-1.5 flex flex-wrap items-baseline gap-x-2 text-body leading-5">
-          <b className="font-semibold">{due === 0 ? 'Nothing is due today' : `${plural(due, 'task')} due today:`}</b>
-          {states.map(
-            ([count, words, are]) =>
-              count > 0 && (
-                <Link key={are} className="link-line" to={`/tasks?due=today&are=${are}`}>
-                  {count} {words}
-                </Link>
-              ),
-          )}
-          <span className="ml-auto text-ink-2 max-[720px]:ml-0 max-[720px]:text-row">{sayToday(overview)}</span>
-        </p>
-        <LoadBar overview={overview} />
-      </div>
-      {may('begin') && (
-        <button
-          type="button"
-          className="btn btn-primary max-[720px]:ml-auto max-[720px]:h-11"
-          onClick={() => startNow()}
-        >
-          Start a template
-        </button>
-      )}
-    </header>
-  );
-}
-
-/** What of today is finished and still to do, with what is late on top, against what everybody can do in a day. */
-function LoadBar({ overview: { today, late } }: { readonly overview: Overview }) {
-  const toDo = today.dueMinutes - today.finishedMinutes;
-  const before = lateBefore({ today, late });
-  const parts = [
-    { minutes: today.finishedMinutes, colour: 'var(--color-primary)', words: 'finished' },
-    { minutes: toDo, colour: 'var(--petrol-2)', words: 'to do' },
-    { minutes: before, colour: 'var(--late-fill)', words: 'late from before' },
-  ];
-  const total = parts.reduce((sum, { minutes }) => sum + minutes, 0);
-  const scale = Math.max(total, today.capacity, 1);
-  const words = parts
-    .filter(({ minutes }) => minutes > 0)
-    .map(({ minutes, words: what }) => `${hoursOf(minutes)} h ${what}`)
-    .join(', ');
-  return (
-    <div
-      className="relative flex h-2 bg-base-300"
-      role="img"
-      aria-label={`${words || 'nothing to do'}; ${hoursOf(today.capacity)} h at hand`}
-    >
-      {parts.map(({ minutes, colour, words: what }) => (
-        <i key={what} style={{ width: `${(minutes / scale) * 100}%`, background: colour }} />
-      ))}
-      {today.capacity > 0 && (
-        <span
-          className="absolute -top-[3px] h-3.5 w-[1.5px] bg-ink"
-          style={{ left: `${(today.capacity / scale) * 100}%` }}
-        />
-      )}
     </div>
   );
 }
@@ -191,85 +84,54 @@ function Now({ overview }: { readonly overview: Overview }) {
     return (
       <Empty title="Nothing asks for you.">Nothing is late, under way, to check, held up or without anybody.</Empty>
     );
-  const glyph = (task: TaskLine) => <Pennant state={task.state} late={task.late} heldUp={task.heldUp} />;
-  const who = (task: TaskLine) =>
+  const who = (task: TaskOfList) =>
     task.assignee?.name ?? <span className="text-ink-2">{task.offeredTo ?? 'nobody yet'}</span>;
   return (
     <div className="grid grid-cols-[minmax(0,1.52fr)_minmax(0,1fr)] @max-[1060px]:grid-cols-1">
       <div className="border-line-2 @min-[1060px]:border-r">
-        {late.count > 0 && (
-          <Band name="late" count={late.count} isLate asides={[sayDuration(late.minutes)]}>
-            <ul>
-              {late.lines.map((task) => (
-                <Line
-                  key={task.id}
-                  glyph={glyph(task)}
-                  when={sayLate(task)}
-                  isLate
-                  title={task.title}
-                  to={openAt(task.id)}
-                  sub={sayFor(task)}
-                  who={who(task)}
-                  end={<LateEnd task={task} at={at} />}
-                />
-              ))}
-              <MoreLines count={late.count} shown={late.lines.length} to="/tasks?are=late&due=any" />
-            </ul>
-          </Band>
-        )}
-        {underWay.count > 0 && (
-          <Band name="under way" count={underWay.count} asides={[`at ${timeOf(at)}`]}>
-            <ul>
-              {underWay.lines.map((task) => (
-                <Line
-                  key={task.id}
-                  glyph={glyph(task)}
-                  when={saySince(task, today)}
-                  title={task.title}
-                  to={openAt(task.id)}
-                  sub={[sayFor(task), task.stepsTotal > 0 ? `${task.stepsDone}/${task.stepsTotal}` : '']
-                    .filter(Boolean)
-                    .join(', ')}
-                  who={who(task)}
-                  end={<UnderWayEnd task={task} at={at} />}
-                />
-              ))}
-              <MoreLines
-                count={underWay.count}
-                shown={underWay.lines.length}
-                to="/tasks?are=underWay&late=no&due=any"
-              />
-            </ul>
-          </Band>
-        )}
+        <TaskBand name="late" of={late} to="/tasks?are=late&due=any" isLate aside={sayDuration(late.minutes)}>
+          {(task) => (
+            <TaskLine
+              task={task}
+              when={sayLate(task)}
+              isLate
+              sub={sayFor(task)}
+              who={who(task)}
+              end={<LateEnd task={task} at={at} />}
+            />
+          )}
+        </TaskBand>
+        <TaskBand name="under way" of={underWay} to="/tasks?are=underWay&late=no&due=any" aside={`at ${timeOf(at)}`}>
+          {(task) => (
+            <TaskLine
+              task={task}
+              when={saySince(task, today)}
+              sub={[sayFor(task), task.stepsTotal > 0 ? `${task.stepsDone}/${task.stepsTotal}` : '']
+                .filter(Boolean)
+                .join(', ')}
+              who={who(task)}
+              end={<UnderWayEnd task={task} at={at} />}
+            />
+          )}
+        </TaskBand>
       </div>
       <div className="@max-[1060px]:border-t @max-[1060px]:border-line-2">
-        {toCheck.count > 0 && (
-          <Band name="to check" count={toCheck.count}>
-            <ul>
-              {toCheck.lines.map((task) => (
-                <Line
-                  key={task.id}
-                  glyph={glyph(task)}
-                  title={task.title}
-                  to={openAt(task.id)}
-                  sub={[sayFor(task), task.assignee?.name ?? ''].filter(Boolean).join(', ')}
-                  end={<ToCheckEnd task={task} to={openAt(task.id)} />}
-                />
-              ))}
-              <MoreLines count={toCheck.count} shown={toCheck.lines.length} to="/tasks?are=toCheck&due=any" />
-            </ul>
-          </Band>
-        )}
+        <TaskBand name="to check" of={toCheck} to="/tasks?are=toCheck&due=any">
+          {(task) => (
+            <TaskLine
+              task={task}
+              sub={[sayFor(task), task.assignee?.name ?? ''].filter(Boolean).join(', ')}
+              end={<ToCheckEnd task={task} to={openAt(task.id)} />}
+            />
+          )}
+        </TaskBand>
         {nobody.count + nobody.foreseenCount > 0 && (
           <Band name="nobody yet" count={nobody.count + nobody.foreseenCount}>
             <ul>
               {nobody.lines.map((task) => (
-                <Line
+                <TaskLine
                   key={task.id}
-                  glyph={glyph(task)}
-                  title={task.title}
-                  to={openAt(task.id)}
+                  task={task}
                   sub={sayFor(task)}
                   end={
                     <>
@@ -332,23 +194,15 @@ function Now({ overview }: { readonly overview: Overview }) {
             </ul>
           </Band>
         )}
-        {heldUp.count > 0 && (
-          <Band name="held up" count={heldUp.count}>
-            <ul>
-              {heldUp.lines.map((task) => (
-                <Line
-                  key={task.id}
-                  glyph={glyph(task)}
-                  title={task.title}
-                  to={openAt(task.id)}
-                  sub={task.hold?.reason ?? ''}
-                  end={task.hold ? `until ${sayDay(dayOfIso(task.hold.until), today)}` : ''}
-                />
-              ))}
-              <MoreLines count={heldUp.count} shown={heldUp.lines.length} to="/tasks?are=heldUp&due=any" />
-            </ul>
-          </Band>
-        )}
+        <TaskBand name="held up" of={heldUp} to="/tasks?are=heldUp&due=any">
+          {(task) => (
+            <TaskLine
+              task={task}
+              sub={task.hold?.reason ?? ''}
+              end={task.hold ? `until ${sayDay(dayOfIso(task.hold.until), today)}` : ''}
+            />
+          )}
+        </TaskBand>
         {schedules.count > 0 && (
           <Band
             name={schedules.count === 1 ? 'schedule' : 'schedules'}
@@ -375,6 +229,44 @@ function Now({ overview }: { readonly overview: Overview }) {
   );
 }
 
+interface TaskBandProps {
+  readonly name: string;
+  readonly of: Overview['late'];
+  /** The list of all of them. */
+  readonly to: string;
+  readonly isLate?: boolean;
+  readonly aside?: string;
+  readonly children: (task: TaskOfList) => ReactNode;
+}
+
+/** Tasks of one kind, the first of them; nothing where there are none. */
+function TaskBand({ name, of: { count, lines }, to, isLate = false, aside, children }: TaskBandProps) {
+  if (count === 0) return null;
+  return (
+    <Band name={name} count={count} to={to} isLate={isLate} asides={aside === undefined ? [] : [aside]}>
+      <ul>
+        {lines.map((task) => (
+          <Fragment key={task.id}>{children(task)}</Fragment>
+        ))}
+        <MoreLines count={count} shown={lines.length} to={to} />
+      </ul>
+    </Band>
+  );
+}
+
+/** One task, which opens beside the page. */
+function TaskLine({ task, ...rest }: { readonly task: TaskOfList } & Omit<LineProps, 'glyph' | 'title' | 'to'>) {
+  const openAt = useOpenAt();
+  return (
+    <Line
+      glyph={<Pennant state={task.state} late={task.late} heldUp={task.heldUp} />}
+      title={task.title}
+      to={openAt(task.id)}
+      {...rest}
+    />
+  );
+}
+
 const GAPS_SHOWN = 4;
 
 /** The address of a task beside this page. */
@@ -383,7 +275,7 @@ function useOpenAt(): (taskId: string) => string {
   return (taskId) => `/overview/task/${taskId}${search}`;
 }
 
-function LateEnd({ task, at }: { readonly task: TaskLine; readonly at: string }) {
+function LateEnd({ task, at }: { readonly task: TaskOfList; readonly at: string }) {
   const { me } = useWorkspace();
   const today = useToday();
   const openAt = useOpenAt();
@@ -401,7 +293,7 @@ function LateEnd({ task, at }: { readonly task: TaskLine; readonly at: string })
   return <Nudge task={task} at={at} />;
 }
 
-function UnderWayEnd({ task, at }: { readonly task: TaskLine; readonly at: string }) {
+function UnderWayEnd({ task, at }: { readonly task: TaskOfList; readonly at: string }) {
   const today = useToday();
   if (task.startedAt === null) return '';
   // Nobody works through the night: hours since then would say nothing.
@@ -410,7 +302,7 @@ function UnderWayEnd({ task, at }: { readonly task: TaskLine; readonly at: strin
   return <Elapsed minutes={minutesBetween(task.startedAt, at)} estimate={task.estimateMinutes} />;
 }
 
-function ToCheckEnd({ task, to }: { readonly task: TaskLine; readonly to: string }) {
+function ToCheckEnd({ task, to }: { readonly task: TaskOfList; readonly to: string }) {
   const { me, may, people } = useWorkspace();
   const today = useToday();
   const isMine = task.assignee?.id !== me.id && (may('sign') || task.signsOff === me.name);

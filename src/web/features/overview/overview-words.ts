@@ -1,9 +1,7 @@
 import type { AskingSchedule, Overview, OverviewWeek, TaskLine } from '../../../contract/index.ts';
 import { callNames, dayOfIso, plural, sayDuration } from '../../../core/index.ts';
 import { sayDay, sayDayOfMonth, timeOf } from '../../kit/ways.ts';
-
-/** Hours, to a half: "43.5". */
-export const hoursOf = (minutes: number): string => String(Math.round(minutes / 30) / 2);
+import { hoursOf } from '../workload/workload-words.ts';
 
 /** Minutes between two civil moments of one zone, whole. */
 export function minutesBetween(from: string, to: string): number {

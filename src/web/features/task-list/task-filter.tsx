@@ -14,6 +14,7 @@ import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../kit/address-filter.ts';
 import { FilterChoice } from '../../kit/filter-choice.tsx';
+import { FilterOff } from '../../kit/filter-off.tsx';
 import { FindWords } from '../../kit/find-words.tsx';
 import { sayDay } from '../../kit/ways.ts';
 
@@ -204,14 +205,7 @@ export function FilterWords({ view, names }: FilterWordsProps) {
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2">
       <FindWords label="Find tasks" value={values.find} onChange={(find) => set({ find })} />·
       {view.spanWords ? (
-        <button
-          type="button"
-          className="filter-word border-accent"
-          onClick={() => set({ from: '', to: '' })}
-          aria-label={`${view.spanWords}: show other days`}
-        >
-          {view.spanWords} ×
-        </button>
+        <FilterOff words={view.spanWords} then="show other days" onOff={() => set({ from: '', to: '' })} />
       ) : (
         <FilterChoice
           label="Due"
@@ -262,30 +256,15 @@ export function FilterWords({ view, names }: FilterWordsProps) {
         options={[...TASK_GROUPINGS.map((by) => [by, GROUP_WORDS[by]] as const), [NOT_GROUPED, 'not grouped'] as const]}
       />
       {view.beside.map(({ name, words }) => (
-        <button
-          key={name}
-          type="button"
-          className="filter-word border-accent"
-          onClick={() => set({ [name]: '' })}
-          aria-label={`${words}: show all`}
-        >
-          {words} ×
-        </button>
+        <FilterOff key={name} words={words} onOff={() => set({ [name]: '' })} />
       ))}
-      {view.byName.map((name) => {
-        const words = `${NAME_WORDS[name]} ${names === undefined ? '…' : (names[name]?.name ?? 'what is not there')}`;
-        return (
-          <button
-            key={name}
-            type="button"
-            className="filter-word border-accent"
-            onClick={() => set({ [name]: '' })}
-            aria-label={`${words}: show all`}
-          >
-            {words} ×
-          </button>
-        );
-      })}
+      {view.byName.map((name) => (
+        <FilterOff
+          key={name}
+          words={`${NAME_WORDS[name]} ${names === undefined ? '…' : (names[name]?.name ?? 'what is not there')}`}
+          onOff={() => set({ [name]: '' })}
+        />
+      ))}
     </div>
   );
 }

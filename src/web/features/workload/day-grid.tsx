@@ -1,5 +1,5 @@
 import type { WorkloadCell } from '../../../contract/index.ts';
-import { type CivilDay, dayOfIso, weekdayOf, yearMonthDay } from '../../../core/index.ts';
+import { type CivilDay, DAYS_A_WEEK, dayOfIso, weekdayOf, yearMonthDay } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { sayDay, sayDayOfMonth } from '../../kit/ways.ts';
 import type { Carrying } from './carrying.tsx';
@@ -8,7 +8,6 @@ import { hoursOf, isOver, sayCell, stripes, sumOf, workOf } from './workload-wor
 
 /** A cell is 24 px wide at least, to be hit (WCAG 2.2, 2.5.8), and all of them stand beside an open sheet at 1280. */
 const COLUMNS = 'grid grid-cols-[72px_minmax(92px,150px)_minmax(676px,1fr)] pr-2';
-const DAYS_A_WEEK = 7;
 /** The height of a cell that is full, in pixels, and of the tallest bar there can be. */
 const TALL = 27;
 /** At least a working day is as tall as it gets, in minutes. */

@@ -2,7 +2,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import type { LoadOfPerson, LoadUnit, WorkloadCell } from '../../../contract/index.ts';
-import { dayOfIso, isoOfDay, mondayOf, plural } from '../../../core/index.ts';
+import { DAYS_A_WEEK, dayOfIso, isoOfDay, mondayOf, plural } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../kit/address-filter.ts';
 import { FilterChoice } from '../../kit/filter-choice.tsx';
@@ -17,7 +17,6 @@ import { EvenOutSheet } from './even-out-sheet.tsx';
 import { WeekGrid } from './week-grid.tsx';
 import { GROUPINGS, type Group, type Grouping, groupsOf, tableOf, workOf } from './workload-words.ts';
 
-const DAYS_A_WEEK = 7;
 /** How far the arrows go: half of what is told at once. */
 const SHIFT_WEEKS: Readonly<Record<LoadUnit, number>> = { week: 6, day: 2 };
 const UNITS = [
