@@ -311,7 +311,8 @@ const nudgedSchema = z.object({
   /** Tasks that somebody was reminded of, and how many people that were. */
   nudged: z.number().int(),
   people: z.number().int(),
-  /** Those that stay as they are: nobody has them, they are over or held up, or somebody was reminded within the hour. */
+  /** Those that stay as they are: one's own, nobody's, over or held up, or somebody was reminded within the hour. */
+  own: z.number().int(),
   nobodys: z.number().int(),
   over: z.number().int(),
   again: z.number().int(),

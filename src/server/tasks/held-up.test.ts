@@ -91,11 +91,12 @@ describe('a nudge', () => {
 
   it('rings for whoever has the work, once for all of it and not twice within the hour', async () => {
     const [first, second, held, done] = [await one(kitId), await one(kitId), await one(kitId), await one(kitId)];
+    const own = await one((await server.person('Ines Calloway')).id);
     await hold(kit, held, '2026-11-26').expect(200);
     await kit.post(`/api/tasks/${done}/finish`).expect(200);
     const { body: bins } = await ines.get('/api/task-list').query({ find: 'bin store gate' }).expect(200);
-    const { body } = await nudge([first, second, held, done, bins.lines[0].id], 'before noon, please').expect(200);
-    expect(body).toEqual({ nudged: 2, people: 1, nobodys: 1, over: 2, again: 0 });
+    const { body } = await nudge([first, second, held, done, bins.lines[0].id, own], 'before noon, please').expect(200);
+    expect(body).toEqual({ nudged: 2, people: 1, own: 1, nobodys: 1, over: 2, again: 0 });
     const { unread, lines } = await bell(kit);
     expect([unread, lines[0]]).toEqual([
       1,

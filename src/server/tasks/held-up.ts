@@ -49,10 +49,11 @@ export function nudge(
        order by id limit ${MOST_NUDGED} for no key update`,
       [ids],
     );
-    const told = { nudged: 0, people: 0, nobodys: 0, over: ids.length - rows.length, again: 0 };
+    const told = { nudged: 0, people: 0, own: 0, nobodys: 0, over: ids.length - rows.length, again: 0 };
     const reached = rows.filter((row) => {
       if (!isToDoNow(tx, row)) told.over++;
       else if (row.assigneeId === null) told.nobodys++;
+      else if (row.assigneeId === tx.person?.id) told.own++;
       else if (wasNudgedLately(tx, row)) told.again++;
       else return true;
       return false;

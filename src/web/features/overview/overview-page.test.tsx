@@ -69,7 +69,7 @@ describe('the morning page', () => {
       {
         'POST /tasks/nudges': (body: unknown) => {
           sent.push(body);
-          return { nudged: 1, people: 1, nobodys: 0, over: 0, again: 0 };
+          return { nudged: 1, people: 1, own: 0, nobodys: 0, over: 0, again: 0 };
         },
       },
     );

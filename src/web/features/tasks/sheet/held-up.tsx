@@ -76,7 +76,7 @@ export function HoldForm({ task, onClose }: { readonly task: Task; readonly onCl
       />
       , because{' '}
       <input
-        className="blank w-[260px] max-w-full"
+        className="blank w-[260px] max-w-full max-[720px]:h-11 max-[720px]:w-full"
         aria-label="What holds it up"
         aria-describedby="hold-problem"
         maxLength={200}
@@ -89,10 +89,10 @@ export function HoldForm({ task, onClose }: { readonly task: Task; readonly onCl
         {problem ?? 'It does not count as late meanwhile, and whoever plans sees why.'}
       </span>
       <span className="mt-2 flex gap-3">
-        <button type="submit" className="btn btn-primary" aria-disabled={problem !== null || busy}>
+        <button type="submit" className="btn btn-primary max-[720px]:h-11" aria-disabled={problem !== null || busy}>
           Hold it up
         </button>
-        <button type="button" className="btn" onClick={onClose}>
+        <button type="button" className="btn max-[720px]:h-11" onClick={onClose}>
           Not now
         </button>
       </span>
