@@ -201,6 +201,24 @@ export {
   UNFINISHED_STATES,
 } from './insight/task-state.ts';
 export {
+  cellsOfMarks,
+  columnOfDay,
+  commonSpans,
+  type DaySpan,
+  packedMarks,
+  spansWithin,
+  WALL_LOOKS,
+  WALL_SPANS,
+  WALL_UNITS,
+  type WallCell,
+  type WallDays,
+  type WallLook,
+  type WallSpan,
+  type WallUnit,
+  wallDays,
+  wallTurned,
+} from './insight/wall.ts';
+export {
   FIELD_KINDS,
   type FieldKind,
   type FieldValues,
@@ -314,6 +332,7 @@ export { shownDays } from './planning/shown.ts';
 export { type Offset, offsetDay, PLAIN_TIMING, type Reminder, reachInDays, type Timing } from './planning/timing.ts';
 export { asked, TooMuchReckoningError, within } from './reckoning.ts';
 export { canonicalRecurrence, mayLackDay } from './recurrence/canonical.ts';
+export { movedBy } from './recurrence/moved-by.ts';
 export {
   nextOccurrence,
   type OccurrenceSeries,
