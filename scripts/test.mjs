@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { CHROMIUM, POSTGRES, requireDebian, requireNode, requirePackages } from './requirements.mjs';
 import { root } from './root.mjs';
 import { runScript } from './say.mjs';
@@ -32,15 +32,21 @@ await runScript(async () => {
     },
   ];
   const total = { passed: 0, failed: 0 };
+  const fell = [];
   for (const { name, run, count } of stages) {
     console.log(`\n── ${name} ──`);
     const began = Date.now();
     const ok = run();
-    const { passed, failed } = count(ok);
+    const { passed, failed, names = [] } = count(ok);
     total.passed += passed;
     total.failed += failed;
+    fell.push(
+      ...(failed > 0 && names.length === 0 ? [name] : names).map((one) => (one === name ? one : `${name}: ${one}`)),
+    );
     console.log(`${name}: ${passed} passed, ${failed} failed, ${Math.round((Date.now() - began) / 1000)} s`);
   }
+  // Once more at the end: whoever reads only the last lines sees which.
+  if (fell.length > 0) console.log(`\nfailed:\n${fell.join('\n')}`);
   console.log(`\n${total.passed} passed, ${total.failed} failed`);
   process.exit(total.failed === 0 ? 0 : 1);
 });
@@ -67,12 +73,23 @@ function atLeastOneFailure(counts, ok) {
 
 function countVitest(report, ok) {
   if (!existsSync(report)) return { passed: 0, failed: 1 };
-  const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'));
-  return atLeastOneFailure({ passed: numPassedTests, failed: numFailedTests }, ok);
+  const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(report, 'utf8'));
+  const names = testResults.flatMap(({ name, status, message, assertionResults }) => {
+    const fell = assertionResults.filter((one) => one.status === 'failed');
+    const why = (text = '') => text.split('\n')[0];
+    // A file that did not get as far as its tests is named with why.
+    if (fell.length === 0) return status === 'failed' ? [`${relative(root, name)}: ${why(message)}`] : [];
+    return fell.map((one) => `${relative(root, name)}: ${one.fullName}: ${why(one.failureMessages[0])}`);
+  });
+  return { ...atLeastOneFailure({ passed: numPassedTests, failed: numFailedTests }, ok), names };
 }
 
 function countPlaywright(report, ok) {
   if (!existsSync(report)) return { passed: 0, failed: 1 };
-  const { expected, unexpected, flaky } = JSON.parse(readFileSync(report, 'utf8')).stats;
-  return atLeastOneFailure({ passed: expected, failed: unexpected + flaky }, ok);
+  const { stats, suites } = JSON.parse(readFileSync(report, 'utf8'));
+  const { expected, unexpected, flaky } = stats;
+  const names = suites.flatMap(function fallen({ specs = [], suites: within = [] }) {
+    return [...specs.filter((one) => !one.ok).map(({ file, title }) => `${file}: ${title}`), ...within.flatMap(fallen)];
+  });
+  return { ...atLeastOneFailure({ passed: expected, failed: unexpected + flaky }, ok), names };
 }
