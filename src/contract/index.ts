@@ -29,6 +29,7 @@ export * from './swaps.ts';
 export * from './task-list.ts';
 export * from './tasks.ts';
 export * from './templates.ts';
+export * from './wallchart.ts';
 export * from './work.ts';
 export * from './workload.ts';
 export * from './workspace.ts';

@@ -171,6 +171,15 @@ export const taskListPaths = {
   dropView: ['DELETE', '/task-list/views/:viewId'],
 } as const satisfies Record<string, Path>;
 
+export const wallchartPaths = {
+  chart: ['GET', '/wallchart'],
+  marks: ['POST', '/wallchart/marks'],
+  change: ['POST', '/wallchart/changes'],
+  impactOfChange: ['POST', '/wallchart/changes/impact'],
+  add: ['POST', '/wallchart/schedules'],
+  impactOfAdding: ['POST', '/wallchart/schedules/impact'],
+} as const satisfies Record<string, Path>;
+
 export const workloadPaths = {
   load: ['GET', '/workload'],
   cell: ['GET', '/workload/cell'],

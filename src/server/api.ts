@@ -35,6 +35,7 @@ import { swapRoutes } from './swaps/index.ts';
 import { taskListRoutes } from './task-list/index.ts';
 import { taskRoutes } from './tasks/index.ts';
 import { templateRoutes } from './templates/index.ts';
+import { wallchartRoutes } from './wallchart/index.ts';
 import { workloadRoutes } from './workload/index.ts';
 import { workspaceRoutes } from './workspace/index.ts';
 
@@ -81,6 +82,7 @@ export function api(parts: ApiParts): Router {
     clockRoutes,
     swapRoutes,
     logbookRoutes,
+    wallchartRoutes,
     overviewRoutes,
     taskListRoutes,
     workloadRoutes,

@@ -42,6 +42,9 @@ export const PLAIN_TIMING: Timing = {
   zone: null,
 };
 
+/** What a new schedule begins with: on its day, seen from the working day before. */
+export const FRESH_TIMING: Timing = { ...PLAIN_TIMING, appears: { amount: -1, unit: 'workingDay' } };
+
 /** The day an offset away from a day. */
 export function offsetDay(day: CivilDay, { amount, unit }: Offset, calendar: WorkingCalendar): CivilDay {
   if (amount === 0) return day;

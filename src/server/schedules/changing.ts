@@ -230,12 +230,76 @@ export async function rewriteSchedules(
   ids: readonly string[],
   action: Action<'schedule'>,
   setOf: (schedule: Schedule) => Partial<Schedule>,
+  reach: Reach = UNSEEN_ONLY,
 ): Promise<ChangeEntry[]> {
   if (ids.length === 0) return [];
   const writes = [...(await lockedSchedules(scope, ids)).values()].map((before) => ({ before, set: setOf(before) }));
   await saveRows(scope, writes);
-  const { watchId } = await watched(scope, () => syncSchedules(scope, ids, UNSEEN_ONLY));
+  const { watchId } = await watched(scope, () => syncSchedules(scope, ids, reach));
   return entriesOf(writes, action, watchId);
+}
+
+/** Many new ones that differ in whom and what they are for, written without their tasks; gives their ids. */
+async function insertAlike(scope: Scope, inputs: readonly ScheduleInput[]): Promise<string[]> {
+  const [first] = inputs;
+  if (!first) return [];
+  await scope.one(Template, first.templateId, 'template');
+  const idsOf = (field: 'clientId' | 'assetId') => [...new Set(inputs.flatMap((input) => input[field] ?? []))];
+  const clients = new Map((await scope.find(Client, { id: In(idsOf('clientId')) })).map((one) => [one.id, one]));
+  const assets = new Map((await scope.find(Asset, { id: In(idsOf('assetId')) })).map((one) => [one.id, one]));
+  for (const { clientId, assetId } of inputs) {
+    const [client, asset] = [clients.get(clientId ?? ''), assets.get(assetId ?? '')];
+    if (clientId !== null && !client) throw notFound('client');
+    if (assetId !== null && (!asset || asset.clientId !== clientId)) throw notFound('asset');
+    if (client) mustBeInUse(client, 'keys');
+    if (asset) mustBeInUse(asset, 'keys');
+  }
+  const people = await peopleById(scope);
+  const problems = [
+    ...inputs.flatMap((input) => problemsOfPeople(scope, input, people, null)),
+    ...rulesOf(first, await scope.calendar(), scope.now.day),
+  ];
+  if (problems.length > 0) throw invalid(problems.slice(0, 1));
+  const ids: string[] = [];
+  for (const input of inputs) {
+    const { id } = await scope.insert(Schedule, {
+      ...{ id: scope.newId(), version: 1, ...stored(input), settledTo: scope.today, problem: null },
+      ...{ createdAt: scope.instant, deletedAt: null },
+    });
+    ids.push(id);
+  }
+  return ids;
+}
+
+/**
+ * Makes several schedules in one go, of one template and rule, which one undo takes out again.
+ * @param inputs alike but for their client, their asset and who does it
+ */
+export function createSchedules(
+  scope: Scope,
+  inputs: (scope: Scope) => Promise<readonly ScheduleInput[]>,
+): Promise<SavedSchedules> {
+  return scope.transaction(async (tx) => {
+    const ids = await insertAlike(tx, await inputs(tx));
+    const { value: tasks, watchId } = await watched(tx, () => syncSchedules(tx, ids, UNSEEN_ONLY));
+    // Undone, each is deleted as of now; brought back, it stands as any other.
+    const fields: FieldChanges = { deletedAt: { from: tx.instant.toISOString(), to: null } };
+    const changeId = await tx.recordTogether(
+      ids.map((id) => ({ subject: 'schedule', subjectId: id, action: 'created', fields, watchId })),
+    );
+    await tx.tell('schedules', 'tasks', 'templates');
+    return { tasks, changeId };
+  });
+}
+
+export function impactOfCreating(
+  scope: Scope,
+  inputs: (scope: Scope) => Promise<readonly ScheduleInput[]>,
+): Promise<Impact> {
+  return scope.rehearse(async (tx) => {
+    const ids = await insertAlike(tx, await inputs(tx));
+    return impactOf(tx, await scheduleRows(tx, { ids }), new Map(), UNSEEN_ONLY);
+  });
 }
 
 /** What that would do, told within a rehearsal. */

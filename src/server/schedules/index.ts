@@ -2,13 +2,16 @@
 export { NEXT_CHOSEN, scheduleChanges } from './changes.ts';
 export {
   changeSchedules,
+  createSchedules,
   followSchedules,
+  impactOfCreating,
   impactOfRewriting,
   impactOfSchedules,
   ownWrite,
   rewriteSchedules,
 } from './changing.ts';
 export { Schedule, TurnSwap } from './entity.ts';
+export { FAR_DAYS, type FarDate, type FarDates, farDates } from './far-dates.ts';
 export { comparedYears, countedItems, impactOf, impactWords, plannedYear } from './impact.ts';
 export { type KeptLine, keptLines } from './kept-lines.ts';
 export {
@@ -21,7 +24,7 @@ export {
   unsettled,
 } from './kept-plans.ts';
 export { schedulesFound } from './list.ts';
-export { madeTasks, nominalKey } from './made-tasks.ts';
+export { madeTasks, type NominalTask, nominalKey } from './made-tasks.ts';
 export { leftOutOf, type MakingSpan, owedTasks, planProblem } from './owed.ts';
 export { isGroupHere } from './people-of-input.ts';
 export { foreseenByPerson, foreseenMinutes, foreseenOfNobody, projectedWork } from './projection.ts';

@@ -1,5 +1,6 @@
 import {
   type CivilDay,
+  type DatedOccurrence,
   isDated,
   isoOfDay,
   type PlannedSchedule,
@@ -12,7 +13,7 @@ import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { MadeTask } from '../tasks/stored/index.ts';
 import { keptOfSchedules, marksOf, type Told } from './kept.ts';
-import { madeTasks, nominalKey } from './made-tasks.ts';
+import { madeTasks, type NominalTask, nominalKey } from './made-tasks.ts';
 import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
 import { type Making, makingFor, rowAsksForLoad } from './who-does.ts';
@@ -116,27 +117,41 @@ export function foreseenTasks(
   to: CivilDay,
 ): ForeseenTask[] {
   const window = { from: isoOfDay(from), to: isoOfDay(to) };
-  // Due may lie before or after the set's date, so dates around the window can reach into it.
-  const timings = [schedule.timing, ...(schedule.revisions ?? []).map(({ timing }) => timing)];
-  const reach = Math.max(...timings.map(({ due }) => reachInDays(due)));
-  const ofSet = setReach(partsOf(row));
-  const dated = planDays(schedule, making.calendar, from - reach - ofSet, to + ofSet).filter(isDated);
   const { clientId, clientName, assetId, assetName } = row;
-  return madeTasks(scope, row, dated, making)
+  return madeTasks(scope, row, datedAround(row, schedule, making, from, to), making)
     .filter(({ dueOn, setOn }) => dueOn >= window.from && dueOn <= window.to && setOn >= row.settledTo)
     .map((task) => ({ ...task, clientId, clientName, assetId, assetName }));
 }
 
+/** The occurrences of a schedule of which a task may be due within [from, to]. */
+export function datedAround(
+  row: ScheduleRow,
+  schedule: PlannedSchedule,
+  { calendar }: Making,
+  from: CivilDay,
+  to: CivilDay,
+): DatedOccurrence[] {
+  // Due may lie before or after the set's date, so dates around the window can reach into it.
+  const timings = [schedule.timing, ...(schedule.revisions ?? []).map(({ timing }) => timing)];
+  const reach = Math.max(...timings.map(({ due }) => reachInDays(due)));
+  const ofSet = setReach(partsOf(row));
+  return planDays(schedule, calendar, from - reach - ofSet, to + ofSet).filter(isDated);
+}
+
 /** Those of them that are not made yet, and were not deleted on purpose; one that was made stands for its date wherever it was moved to since. */
-export async function unsettled(scope: Scope, tasks: readonly ForeseenTask[]): Promise<ForeseenTask[]> {
+export async function unsettled<T extends NominalTask>(scope: Scope, tasks: readonly T[]): Promise<T[]> {
   if (tasks.length === 0) return [];
-  const days = tasks.map(({ nominalDate }) => nominalDate).sort();
-  const rows = await scope.sql<Pick<ForeseenTask, 'scheduleId' | 'nominalDate' | 'stepKey' | 'head'>>(
+  let [first, last] = ['9999-12-31', '0001-01-01'];
+  for (const { nominalDate } of tasks) {
+    if (nominalDate < first) first = nominalDate;
+    if (nominalDate > last) last = nominalDate;
+  }
+  const rows = await scope.sql<NominalTask>(
     `select schedule_id as "scheduleId", nominal_date as "nominalDate", step_key as "stepKey", head from task
      where workspace_id = $1 and schedule_id = any($2::uuid[]) and nominal_date between $3::date and $4::date
      union all select schedule_id, nominal_date, step_key, head from deleted_task
      where workspace_id = $1 and schedule_id = any($2::uuid[]) and nominal_date between $3::date and $4::date`,
-    [[...new Set(tasks.map(({ scheduleId }) => scheduleId))], days[0], days.at(-1)],
+    [[...new Set(tasks.map(({ scheduleId }) => scheduleId))], first, last],
   );
   const settled = new Set(rows.map(nominalKey));
   return tasks.filter((task) => !settled.has(nominalKey(task)));

@@ -110,6 +110,61 @@ export function keptOfSchedules<T>({ marks, tell, most }: KeptSources<T>) {
 }
 
 /**
+ * The same where only some are asked for, and what is told of one is dear: each is told when it is asked for first, and
+ * again once it was touched, or any of them may have been. For reading alone, as above.
+ * @param most how many are kept at the most, of all workspaces together
+ */
+export function keptOfSome<T>(
+  tell: (scope: Scope, ids: readonly string[]) => Promise<readonly (readonly [string, T])[]>,
+  most: number,
+) {
+  interface OfSome {
+    today: string;
+    moment: number;
+    told: Map<string, T>;
+  }
+  /** The workspace that was asked for last stands at the end. */
+  const ofDatabase = ofEachDatabase(() => new Map<string, OfSome>());
+
+  return async (scope: Scope, ids: readonly string[]): Promise<ReadonlyMap<string, T>> => {
+    if (scope.isWithinTransaction) throw new Error('What is kept is asked for within a transaction.');
+    const workspaces = ofDatabase(scope);
+    const { id: workspace } = scope.workspace;
+    const of = workspaces.get(workspace) ?? { today: scope.today, moment: 0, told: new Map() };
+    const { moment, schedules } = await touchedSince(scope, of.moment);
+    // Another who asked meanwhile may have heard more.
+    if (moment >= of.moment) {
+      if (schedules === null || of.today !== scope.today) of.told.clear();
+      else for (const id of schedules) of.told.delete(id);
+      of.moment = moment;
+      of.today = scope.today;
+    }
+    workspaces.delete(workspace);
+    workspaces.set(workspace, of);
+    const answer = new Map<string, T>();
+    const missing = ids.filter((id) => {
+      const known = of.told.get(id);
+      if (known !== undefined) answer.set(id, known);
+      return known === undefined;
+    });
+    for (let at = 0; at < missing.length; at += AT_A_STRETCH)
+      for (const [id, told] of await tell(scope, missing.slice(at, at + AT_A_STRETCH))) {
+        answer.set(id, told);
+        // What was read before somebody heard of more is for whoever asked then alone.
+        if (of.moment === moment) of.told.set(id, told);
+      }
+    let count = 0;
+    for (const { told } of workspaces.values()) count += told.size;
+    for (const [oldest, { told }] of workspaces) {
+      if (count <= most) break;
+      count -= told.size;
+      workspaces.delete(oldest);
+    }
+    return answer;
+  };
+}
+
+/**
  * Marks of what plans are told from: the rows of the schedule, its template, its client and its asset (each write of a row
  * gives it another `xmin`), what was deleted of it, days off, people and their leave, the zone and the day; and of its tasks what
  * the caller says.

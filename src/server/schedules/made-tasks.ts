@@ -75,12 +75,10 @@ function numbersFor(
   return seriesNumbers(plannedSchedule(scope, row), calendar, Math.max(...occurrences.map(({ on }) => on)));
 }
 
-/** Names a task of a schedule by what makes it the only one, for telling which are made already. */
-export function nominalKey({
-  scheduleId,
-  nominalDate,
-  stepKey,
-  head,
-}: Pick<MadeTask, 'scheduleId' | 'nominalDate' | 'stepKey' | 'head'>): string {
+/** What makes a task of a schedule the only one. */
+export type NominalTask = Pick<MadeTask, 'scheduleId' | 'nominalDate' | 'stepKey' | 'head'>;
+
+/** Names it by that, for telling which are made already. */
+export function nominalKey({ scheduleId, nominalDate, stepKey, head }: NominalTask): string {
   return `${scheduleId} ${nominalDate} ${stepKey} ${head}`;
 }

@@ -125,7 +125,7 @@ export function isLate(scope: Scope, asked: TaskQuestion): string {
 }
 
 /** Whether it can't go on for now, by the clock of its own zone. */
-function isHeldUp(scope: Scope, asked: TaskQuestion): string {
+export function isHeldUp(scope: Scope, asked: TaskQuestion): string {
   return `t.held_until is not null and t.held_until > (${momentThere(scope, asked)})::date`;
 }
 

@@ -179,14 +179,14 @@ export async function sumsOfTasks(scope: Scope, filter: TaskFilter) {
         `select count(*)::int as late from task t where ${overdue.where}`,
         overdue.params,
       ),
-    () => namesOf(scope, filter),
+    () => namesOfFilter(scope, filter),
   );
   if (!late) throw new Error('A sum has no row.');
   return { ...sums, ...late, names };
 }
 
 /** The names of what is asked for by its id; null for what is not asked for, or is not there. */
-async function namesOf(scope: Scope, { client, asset, site, template, schedule }: TaskFilter) {
+export async function namesOfFilter(scope: Scope, { client, asset, site, template, schedule }: TaskFilter) {
   const named = async (table: 'client' | 'asset' | 'template', id: string | undefined) => {
     if (id === undefined || id === NONE_OF_THEM) return null;
     const [row] = await scope.sql<{ id: string; name: string }>(

@@ -2,7 +2,7 @@
 export { taskChanges } from './changes.ts';
 export { captureTask, startTemplate } from './hand-made.ts';
 export { taskRoutes } from './routes.ts';
-export { carryOutFates } from './several.ts';
-export { impactOfFates, watchTasks } from './task-impact.ts';
+export { ACTIONS as TASK_ACTIONS, carryOutFates, fatesOfTasks, lockedAsSeen } from './several.ts';
+export { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
 export { whyHere } from './why.ts';
 export { tickedByProof, workableTask, writeTask } from './work.ts';

@@ -37,7 +37,8 @@ export function impactOfTasks(scope: Scope, input: TasksDeed): Promise<Impact> {
   });
 }
 
-const ACTIONS = {
+/** What is said of it in the history of a task. */
+export const ACTIONS = {
   give: 'edited',
   move: 'edited',
   moveTo: 'edited',
@@ -59,9 +60,16 @@ const RIGHTS = {
 } as const satisfies Record<TaskDeed['kind'], TaskRight>;
 
 async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise<TaskFate[]> {
+  const tasks = await lockedAsSeen(scope, asked);
+  const fates = await fatesOfTasks(scope, tasks, deed, { isAlone: tasks.length === 1 });
+  if (fates.length === 0) throw invalid([{ path: 'deed', message: SAID_OF_NOTHING[deed.kind] }]);
+  return fates;
+}
+
+/** @throws Refusal where somebody has changed one of them since */
+export async function lockedAsSeen(scope: Scope, asked: TasksDeed['tasks']): Promise<Task[]> {
   const versions = new Map(asked.map(({ id, version }) => [id, version]));
   const tasks = await lockedTasks(scope, [...versions.keys()]);
-  for (const task of tasks) mustMay(scope, RIGHTS[deed.kind], task);
   const meanwhile = tasks.filter((task) => task.version !== versions.get(task.id));
   if (meanwhile.length > 0) {
     throw changedMeanwhile(
@@ -71,6 +79,20 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
         .join(', ')}. Nothing is changed; choose again from what is shown now.`,
     );
   }
+  return tasks;
+}
+
+/**
+ * What becomes of tasks that are locked; those that stay as they are by themselves are left out.
+ * @param isAlone whether one that can't be done with is refused, instead of being left alone among others
+ */
+export async function fatesOfTasks(
+  scope: Scope,
+  tasks: readonly Task[],
+  deed: TaskDeed,
+  { isAlone }: { readonly isAlone: boolean },
+): Promise<TaskFate[]> {
+  for (const task of tasks) mustMay(scope, RIGHTS[deed.kind], task);
   if (deed.kind === 'give') await mustReceive(scope, deed.personId, { path: 'deed.personId' });
   const calendar = await scope.calendar();
   const writtenOn = deed.kind === 'delete' ? await tasksWrittenOn(scope, tasks) : new Set<string>();
@@ -78,15 +100,14 @@ async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise
   const fates = tasks.map((task): TaskFate | null => {
     const because = lacking.has(task.id) && isToDo(task.state) ? 'something missing' : keptBecause(task, writtenOn);
     // What is begun is to be finished; else it is left alone where it is one of many.
-    if (because === null || (because === 'under way' && (tasks.length === 1 || deed.kind === 'finish')))
+    if (because === null || (because === 'under way' && (isAlone || deed.kind === 'finish')))
       return deed.kind === 'delete' ? { kind: 'removed', task } : changedBy(scope, deed, task, calendar);
-    if (tasks.length === 1) throw notNow(SAID_OF_KEPT[because]);
+    if (isAlone) throw notNow(SAID_OF_KEPT[because]);
     return { kind: 'kept', task, because };
   });
   for (const fate of fates)
     if (fate?.kind === 'changed' && fate.changes.workOn !== undefined)
       refuseFarDays(scope, { [deed.kind === 'moveTo' ? 'deed.on' : 'deed.by']: fate.changes.workOn });
-  if (fates.every((fate) => fate === null)) throw invalid([{ path: 'deed', message: SAID_OF_NOTHING[deed.kind] }]);
   return fates.filter((fate) => fate !== null);
 }
 

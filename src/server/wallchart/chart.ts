@@ -1,0 +1,202 @@
+import { WALL_NOBODY, type WallFilter, type WallRow, type WallRows } from '../../contract/index.ts';
+import {
+  columnOfDay,
+  commonSpans,
+  type DaySpan,
+  dayOfIso,
+  isoOfDay,
+  packedMarks,
+  peopleHere,
+  type WallDays,
+  type WallLook,
+  type WallSpan,
+  type WallUnit,
+  wallDays,
+} from '../../core/index.ts';
+import { colleagues } from '../people/index.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
+import type { Scope } from '../platform/scope.ts';
+import { FAR_DAYS, type FarDates, farDates } from '../schedules/index.ts';
+import { isHeldUp, isLate, namesOfFilter, type TaskQuestion } from '../task-list/index.ts';
+import { wasOnTime } from '../tasks/stored/index.ts';
+import { placingOf } from './placing.ts';
+import { type RowOf, rowsFrom, type ScheduleOfRows, schedulesOfRows, taskColumnOf, tasksOf } from './rows.ts';
+
+interface AskedChart extends WallFilter {
+  readonly rows: WallRows;
+  readonly find?: string | undefined;
+  readonly empty?: 'yes' | undefined;
+  readonly span: WallSpan;
+  readonly by: WallUnit;
+  readonly from?: string | undefined;
+  readonly start: number;
+}
+
+/** Rows against days or weeks: what was made, as it looks now, and what schedules foresee. */
+export async function wallchart(scope: Scope, asked: AskedChart) {
+  const days = wallDays(asked.span, asked.by, asked.from === undefined ? null : dayOfIso(asked.from), scope.now.day);
+  const { rows, count } = await rowsFrom(scope, asked, days, asked.start);
+  const schedules = await schedulesOfRows(scope, asked, asked.rows, rows);
+  const [made, dates, names] = await scope.atOnce(
+    () => madeMarks(scope, asked, days, rows),
+    () =>
+      farDates(
+        scope,
+        schedules.map(({ id }) => id),
+      ),
+    () => namesOfFilter(scope, asked),
+  );
+  const foreseen = await foreseenMarks(scope, asked, days, rows, schedules, dates);
+  const rests = await restsOf(scope, asked.rows, days, rows, schedules, dates);
+  return {
+    ...{ first: isoOfDay(days.first), length: days.length, columns: days.columns },
+    ...{ start: asked.start, count, foreseenUpTo: isoOfDay(scope.now.day + FAR_DAYS) },
+    names,
+    rows: rows.map(
+      ({ key, name, detail, group }): WallRow => ({
+        ...{ key, name, detail, group },
+        marks: packedMarks([...(made.get(key) ?? []), ...(foreseen.get(key) ?? [])]),
+        rests: rests.get(key) ?? [],
+      }),
+    ),
+  };
+}
+
+interface Mark {
+  readonly column: number;
+  readonly look: WallLook;
+  readonly count: number;
+}
+type MarksByRow = ReadonlyMap<string, readonly Mark[]>;
+
+/** How a task looks in a cell, as SQL: the same as `lookOf` tells it. */
+export function lookInCell(scope: Scope, asked: TaskQuestion): string {
+  return `case
+    when t.state = 'done' then case when ${wasOnTime(asked.with(scope.workspace.zone))} then 'done' else 'doneLate' end
+    when t.state in ('toCheck', 'skipped', 'lapsed') then t.state
+    when ${isHeldUp(scope, asked)} then 'heldUp'
+    when ${isLate(scope, asked)} then 'late'
+    when t.state = 'underWay' then 'underWay'
+    when t.appears_on > ${asked.with(scope.today)}::date then 'coming'
+    else 'open' end`;
+}
+
+/** What was made, by row and cell: each row's members are looked up by the index of their column, due on those days. */
+async function madeMarks(
+  scope: Scope,
+  filter: WallFilter & { readonly rows: WallRows },
+  days: WallDays,
+  rows: readonly RowOf[],
+): Promise<MarksByRow> {
+  const ask = async (from: (asked: TaskQuestion) => { key: string; join: string; also?: string }) => {
+    const asked = await tasksOf(scope, filter, days);
+    const { key, join, also = 'true' } = from(asked);
+    const column = `(t.due_on - ${asked.with(isoOfDay(days.first))}::date) / ${days.length}`;
+    return scope.sql<Mark & { key: string }>(
+      `select ${key} as key, ${column} as column, ${lookInCell(scope, asked)} as look, count(*)::int as count
+       from ${join} where ${asked.where} and ${also} group by 1, 2, 3`,
+      asked.params,
+    );
+  };
+  const members = rows.flatMap(({ key, members: of }) => of.map((member) => [key, member] as const));
+  const found = [
+    await ask((asked) => ({
+      key: 'm.key',
+      join: `unnest(${asked.with(members.map(([key]) => key))}::text[], ${asked.with(members.map(([, id]) => id))}::uuid[]) as m(key, id)
+        join task t on ${taskColumnOf(filter.rows)} = m.id`,
+    })),
+    ...(rows.some(({ key }) => key === WALL_NOBODY)
+      ? [await ask(() => ({ key: `'${WALL_NOBODY}'`, join: 'task t', also: 't.assignee_id is null' }))]
+      : []),
+    ...(filter.rows === 'role'
+      ? [
+          await ask((asked) => ({
+            key: `t.offered_to->>'role'`,
+            join: 'task t',
+            also: `t.assignee_id is null and t.offered_to->>'role' = any(${asked.with(rows.map(({ key }) => key))}::text[])`,
+          })),
+        ]
+      : []),
+  ];
+  const byRow = new Map<string, Mark[]>();
+  for (const { key, ...mark } of found.flat()) {
+    const marks = byRow.get(key) ?? [];
+    marks.push(mark);
+    byRow.set(key, marks);
+  }
+  return byRow;
+}
+
+/** What is not made yet, by row and cell. */
+async function foreseenMarks(
+  scope: Scope,
+  filter: WallFilter & { readonly rows: WallRows },
+  days: WallDays,
+  rows: readonly RowOf[],
+  schedules: readonly ScheduleOfRows[],
+  dates: ReadonlyMap<string, FarDates>,
+): Promise<MarksByRow> {
+  const place = await placingOf(scope, filter.rows, rows, filter);
+  const counts = new Map<string, Map<number, number>>();
+  await eachInTurn(schedules, (schedule) => {
+    for (const date of dates.get(schedule.id)?.dates ?? []) {
+      if (date.dueOn < days.first || date.dueOn > days.last) continue;
+      const column = columnOfDay(days, date.dueOn);
+      for (const key of place(schedule, date)) {
+        const ofRow = counts.get(key) ?? new Map<number, number>();
+        ofRow.set(column, (ofRow.get(column) ?? 0) + 1);
+        counts.set(key, ofRow);
+      }
+    }
+  });
+  return new Map(
+    [...counts].map(([key, ofRow]) => [
+      key,
+      [...ofRow].map(([column, count]): Mark => ({ column, look: 'foreseen', count })),
+    ]),
+  );
+}
+
+/** When nothing happens in a row: its person is away, or all of its schedules rest. */
+async function restsOf(
+  scope: Scope,
+  kind: WallRows,
+  days: WallDays,
+  rows: readonly RowOf[],
+  schedules: readonly ScheduleOfRows[],
+  dates: ReadonlyMap<string, FarDates>,
+): Promise<ReadonlyMap<string, WallRow['rests']>> {
+  const told = (spans: readonly DaySpan[], because: 'resting' | 'away') =>
+    spans
+      .map(({ from, to }) => ({ from: Math.max(from, days.first), to: Math.min(to, days.last) }))
+      .filter(({ from, to }) => from <= to)
+      .map(({ from, to }) => ({ from: isoOfDay(from), to: isoOfDay(to), because }));
+  if (kind === 'role') return new Map();
+  if (kind === 'person') {
+    const { workers } = peopleHere(await colleagues(scope));
+    return new Map(
+      rows.map(({ key }) => {
+        const leave = (workers.get(key)?.leave ?? []).filter(({ half }) => half === undefined);
+        return [
+          key,
+          told(
+            [...leave].sort((a, b) => a.from - b.from),
+            'away',
+          ),
+        ];
+      }),
+    );
+  }
+  const byMember = new Map<string, (readonly DaySpan[])[]>();
+  for (const { id, member } of schedules) {
+    const of = byMember.get(member ?? '') ?? [];
+    of.push(dates.get(id)?.rests ?? []);
+    byMember.set(member ?? '', of);
+  }
+  return new Map(
+    rows.map(({ key, members }) => [
+      key,
+      told(commonSpans(members.flatMap((member) => byMember.get(member) ?? [])), 'resting'),
+    ]),
+  );
+}
