@@ -13,6 +13,7 @@ export * from './history.ts';
 export * from './impact.ts';
 export * from './leave.ts';
 export * from './live.ts';
+export * from './live-schema.ts';
 export * from './logbook.ts';
 export * from './overview.ts';
 export * from './people.ts';

@@ -1,6 +1,3 @@
-// Needed by every page from the start: the small form of Zod.
-import * as z from 'zod/mini';
-
 /**
  * Every way in which a request can fail, with its status (RFC 9110) and its title. The key stays the same for good: it is
  * the end of the problem's type (RFC 9457, section 3.1.1), by which programs tell one from another.
@@ -34,16 +31,32 @@ export type ProblemKind = keyof typeof PROBLEMS;
 const TYPE = 'urn:jolly-rota:problem:';
 export const problemType = (kind: ProblemKind) => `${TYPE}${kind}`;
 
-export const problemSchema = z.object({
-  type: z.string(),
-  title: z.string(),
-  status: z.int(),
+/** RFC 9457, with the fields at fault. */
+export interface Problem {
+  readonly type: string;
+  readonly title: string;
+  readonly status: number;
   /** What happened, what was kept and what to do, in a sentence. */
-  detail: z.string(),
+  readonly detail: string;
   /** Fields at fault: a path into the body, and what is wrong there. */
-  errors: z.optional(z.array(z.object({ path: z.string(), message: z.string() }))),
-});
-export type Problem = z.infer<typeof problemSchema>;
+  readonly errors?: readonly { readonly path: string; readonly message: string }[] | undefined;
+}
+
+const isRecord = (value: unknown): value is Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null;
+const isFault = (value: unknown): boolean =>
+  isRecord(value) && typeof value['path'] === 'string' && typeof value['message'] === 'string';
+
+/** A problem as it came over the net; null for anything else. Every page needs it from the start: told without a schema. */
+export function readProblem(value: unknown): Problem | null {
+  if (!isRecord(value)) return null;
+  const { type, title, status, detail, errors } = value;
+  const isProblem =
+    [type, title, detail].every((text) => typeof text === 'string') &&
+    Number.isInteger(status) &&
+    (errors === undefined || (Array.isArray(errors) && errors.every(isFault)));
+  return isProblem ? (value as unknown as Problem) : null;
+}
 
 export function problemOf(kind: ProblemKind, detail: string, errors?: Problem['errors']): Problem {
   const [status, title] = PROBLEMS[kind];

@@ -329,7 +329,15 @@ export {
   type SeriesEdit,
 } from './planning/series-edit.ts';
 export { shownDays } from './planning/shown.ts';
-export { FRESH_TIMING, type Offset, offsetDay, PLAIN_TIMING, type Reminder, reachInDays, type Timing } from './planning/timing.ts';
+export {
+  FRESH_TIMING,
+  type Offset,
+  offsetDay,
+  PLAIN_TIMING,
+  type Reminder,
+  reachInDays,
+  type Timing,
+} from './planning/timing.ts';
 export { asked, TooMuchReckoningError, within } from './reckoning.ts';
 export { canonicalRecurrence, mayLackDay } from './recurrence/canonical.ts';
 export { movedBy } from './recurrence/moved-by.ts';

@@ -45,9 +45,8 @@ const OPEN_PAGES = {
   '/forgotten': LinkPage,
 };
 const TasksPage = lazy(() => import('../features/task-list/tasks-page.tsx'));
-const LogbookPage = lazy(() => import('../features/logbook/logbook-page.tsx'));
 const OverviewPage = lazy(() => import('../features/overview/overview-page.tsx'));
-const WorkloadPage = lazy(() => import('../features/workload/workload-page.tsx'));
+const WatchPlaces = lazy(() => import('./watch-places.tsx'));
 const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'));
 
 /** Only for those who are signed in; others sign in first and come back to where they were going. */
@@ -162,8 +161,10 @@ const router = createBrowserRouter([
           { path: 'team/*', element: <TeamPlaces /> },
           { path: 'tasks', element: <TasksPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
           { path: 'overview', element: <OverviewPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
-          { path: 'logbook', element: <LogbookPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
-          { path: 'workload', element: <WorkloadPage /> },
+          ...(['logbook', 'wallchart', 'workload'] as const).map((place) => ({
+            path: `${place}/*`,
+            element: <WatchPlaces place={place} />,
+          })),
           { path: 'templates', element: <Templates /> },
           { path: 'templates/:templateId', element: <TemplatePage /> },
         ],

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Address } from '../../contract/addresses.ts';
 import type { PathParams } from '../../contract/endpoint.ts';
-import { type Problem, problemOf, problemSchema } from '../../contract/problems.ts';
+import { type Problem, problemOf, readProblem } from '../../contract/problems.ts';
 import { tellSessionEnded } from '../app/shell/signed-out.ts';
 
 /** A refusal or failure as the server told it, or as the network did. */
@@ -55,13 +55,10 @@ export async function request(method: string, address: string, body?: unknown): 
   });
   if (response.ok) return response.json();
   if (response.status === SIGNED_OUT && address !== addressOfSession) tellSessionEnded();
-  const problem = problemSchema.safeParse(await response.json().catch(() => null));
   throw new ProblemError(
-    problem.success
-      ? problem.data
-      : {
-          ...problemOf('broken', `The server answered with an error (${response.status}). Nothing was saved.`),
-          status: response.status,
-        },
+    readProblem(await response.json().catch(() => null)) ?? {
+      ...problemOf('broken', `The server answered with an error (${response.status}). Nothing was saved.`),
+      status: response.status,
+    },
   );
 }

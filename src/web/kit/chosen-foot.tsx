@@ -10,6 +10,8 @@ interface ChosenFootProps<Key extends string> {
   readonly doing: Key | null;
   readonly busy: boolean;
   readonly note: string | null;
+  /** What stands before the deeds: how far they go. */
+  readonly before?: ReactNode;
   readonly onDeed: (key: Key) => void;
   readonly onClear: () => void;
   readonly children: ReactNode;
@@ -17,11 +19,12 @@ interface ChosenFootProps<Key extends string> {
 
 /** What can be done with the chosen rows of a list, at its foot. */
 export function ChosenFoot<Key extends string>(props: ChosenFootProps<Key>) {
-  const { label, words, deeds, doing, busy, note, onDeed, onClear, children } = props;
+  const { label, words, deeds, doing, busy, note, before, onDeed, onClear, children } = props;
   return (
     <section aria-label={label} className="print:hidden flex-none border-t-2 border-accent bg-base-100 px-5 py-2">
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
         <b className="mr-2 text-body font-semibold">{words}</b>
+        {before}
         {deeds.map(([key, deed]) => (
           <button
             key={key}

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
-import * as z from 'zod/mini';
+import type * as z from 'zod/mini';
 import { useWorkspace } from '../app/shell/workspace.tsx';
 import { forgetAllAsides, putAside } from './aside.ts';
 
@@ -14,6 +14,17 @@ export function forgetAllDrafts(): void {
   for (const key of Object.keys(sessionStorage)) if (key.startsWith(KEPT)) sessionStorage.removeItem(key);
   forgetAllAsides();
 }
+
+/** What a draft looks like: any schema of Zod, or what tells as much. */
+export interface DraftForm {
+  safeParse(value: unknown): {
+    readonly success: boolean;
+    readonly error?: { readonly issues: readonly z.core.$ZodIssue[] } | undefined;
+  };
+}
+
+/** A draft that is a text, told without a schema: it is there before any is loaded. */
+export const TEXT_FORM: DraftForm = { safeParse: (value) => ({ success: typeof value === 'string' }) };
 
 /** What is being written, and what it was begun from. */
 interface Kept<T> {
@@ -39,7 +50,7 @@ interface Draft<T> {
  * @param form what a draft looks like; what a person has written wrong in it is no matter. One that looks otherwise was
  * kept by another version, or cut short: it is put aside as text.
  */
-export function useDraft<T>(key: string, initial: T, form: z.core.$ZodType): Draft<T> {
+export function useDraft<T>(key: string, initial: T, form: DraftForm): Draft<T> {
   const { me } = useWorkspace();
   const place = placeOf(me.id, key);
   const [found] = useState(() => keptAt<T>(place, form));
@@ -76,15 +87,17 @@ function isOfForm(issue: z.core.$ZodIssue): boolean {
   return issue.code === 'invalid_union' || OF_FORM.has(issue.code);
 }
 
-function keptAt<T>(
-  place: string,
-  form: z.core.$ZodType,
-): { readonly kept: Kept<T> | null; readonly unread: string | null } {
+function keptAt<T>(place: string, form: DraftForm): { readonly kept: Kept<T> | null; readonly unread: string | null } {
   const stored = sessionStorage.getItem(place);
   if (stored === null) return { kept: null, unread: null };
   const kept = parsed(stored);
-  const read = z.object({ draft: form, base: form }).safeParse(kept);
-  const hasForm = read.success || !read.error.issues.some(isOfForm);
+  const hasForm =
+    typeof kept === 'object' &&
+    kept !== null &&
+    ['draft', 'base'].every((part) => {
+      const { success, error } = form.safeParse((kept as Readonly<Record<string, unknown>>)[part]);
+      return success || (error !== undefined && !error.issues.some(isOfForm));
+    });
   return hasForm ? { kept: kept as Kept<T>, unread: null } : { kept: null, unread: stored };
 }
 

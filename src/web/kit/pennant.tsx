@@ -42,25 +42,25 @@ interface PennantProps {
 const STROKE = { 16: 1.5, 20: 1.36, 24: 1.27 } as const;
 const FLAG = 'M2.5 1.25 14.5 6.5 2.5 11.75';
 
-/** The one glyph for the state of a task: shape carries the meaning, colour only helps. */
-export function Pennant({ state, late = false, heldUp = false, size = 16, label }: PennantProps) {
-  const words = label ?? stateWords(state, late, heldUp);
+interface ShapeProps {
+  readonly state: PennantState;
+  readonly late: boolean;
+  readonly heldUp: boolean;
+  /** Half of a line's thickness, on the glyph's own grid of 16. */
+  readonly stroke: number;
+}
+
+/** The lines of the glyph, on a grid of 16, in the colour of the words around it. */
+export function PennantShape({ state, late, heldUp, stroke }: ShapeProps) {
   const line = {
     fill: 'none',
     stroke: 'currentColor',
-    strokeWidth: STROKE[size],
+    strokeWidth: stroke,
     strokeLinejoin: 'round',
     strokeLinecap: 'round',
   } as const;
   return (
-    <svg
-      className={`inline-block flex-none overflow-visible align-middle ${late && state !== 'done' ? 'text-late-fill' : HUE[state]}`}
-      width={size}
-      height={size}
-      viewBox="0 0 16 16"
-      {...(words === '' ? { 'aria-hidden': true } : { role: 'img', 'aria-label': words })}
-    >
-      <title>{words}</title>
+    <>
       <path d="M2.5 1V15.25" {...line} />
       {state === 'coming' && (
         <path
@@ -73,13 +73,35 @@ export function Pennant({ state, late = false, heldUp = false, size = 16, label 
         <path d={FLAG} {...line} />
       )}
       {state === 'underWay' && <path d="M2.5 1.25 6.9 3.18V9.82L2.5 11.75Z" fill="currentColor" />}
-      {state === 'toCheck' && <circle cx="6.1" cy="6.5" r={size >= 20 ? 1.75 : 1.6} fill="currentColor" />}
+      {state === 'toCheck' && <circle cx="6.1" cy="6.5" r={stroke < STROKE[16] ? 1.75 : 1.6} fill="currentColor" />}
       {state === 'skipped' && <path d="M4.4 13.9 11.5-.5" {...line} />}
       {state === 'done' && <path d={`${FLAG}Z`} {...line} fill="currentColor" />}
-      {heldUp && <path d="M6 14.6H14.25" fill="none" stroke="currentColor" strokeWidth={STROKE[size] * 1.35} />}
+      {heldUp && <path d="M6 14.6H14.25" fill="none" stroke="currentColor" strokeWidth={stroke * 1.35} />}
       {state === 'done' && late && (
-        <path d="M.4 15H6.2" fill="none" stroke="var(--late-fill)" strokeWidth={STROKE[size] * 1.35} />
+        <path d="M.4 15H6.2" fill="none" stroke="var(--late-fill)" strokeWidth={stroke * 1.35} />
       )}
+    </>
+  );
+}
+
+/** The colour that helps to tell it. */
+export function pennantHue(state: PennantState, late: boolean): string {
+  return late && state !== 'done' ? 'text-late-fill' : HUE[state];
+}
+
+/** The one glyph for the state of a task: shape carries the meaning, colour only helps. */
+export function Pennant({ state, late = false, heldUp = false, size = 16, label }: PennantProps) {
+  const words = label ?? stateWords(state, late, heldUp);
+  return (
+    <svg
+      className={`inline-block flex-none overflow-visible align-middle ${pennantHue(state, late)}`}
+      width={size}
+      height={size}
+      viewBox="0 0 16 16"
+      {...(words === '' ? { 'aria-hidden': true } : { role: 'img', 'aria-label': words })}
+    >
+      <title>{words}</title>
+      <PennantShape state={state} late={late} heldUp={heldUp} stroke={STROKE[size]} />
     </svg>
   );
 }

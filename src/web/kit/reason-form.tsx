@@ -1,5 +1,4 @@
-import * as z from 'zod/mini';
-import { useDraft } from './draft.ts';
+import { TEXT_FORM, useDraft } from './draft.ts';
 
 interface ReasonFormProps {
   readonly id: string;
@@ -18,7 +17,7 @@ interface ReasonFormProps {
 /** A few words that go along with a decision. */
 export function ReasonForm({ id, label, words, about, offered = [], onReason, onClose }: ReasonFormProps) {
   // Kept over a closed sheet, until it is used.
-  const { draft: reason, change: setReason, forget } = useDraft(`reason.${about}`, '', z.string());
+  const { draft: reason, change: setReason, forget } = useDraft(`reason.${about}`, '', TEXT_FORM);
   const isSaid = reason.trim() !== '';
   return (
     <form

@@ -1,4 +1,4 @@
-import { type Problem, problemOf, problemSchema } from '../../contract/problems.ts';
+import { type Problem, problemOf, readProblem } from '../../contract/problems.ts';
 import { ProblemError } from './api.ts';
 
 /**
@@ -13,8 +13,7 @@ export function sendForm<Answer>(path: string, form: FormData, onProgress: (shar
     request.upload.onprogress = ({ loaded, total }) => onProgress(total === 0 ? 0 : loaded / total);
     request.onload = () => {
       if (request.status < 300) return resolve(request.response as Answer);
-      const problem = problemSchema.safeParse(request.response);
-      reject(new ProblemError(problem.success ? problem.data : broken(request.status)));
+      reject(new ProblemError(readProblem(request.response) ?? broken(request.status)));
     };
     request.onerror = () => reject(new ProblemError(broken(0)));
     request.send(form);

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { LIVE_TOPICS, type Live, liveSchema } from '../../../contract/live.ts';
+import { LIVE_TOPICS, type Live } from '../../../contract/live.ts';
 import { useRefresh } from '../../kit/answer.ts';
 import { onSessionBegun } from './signed-out.ts';
 import { touchedBy } from './touched-by.ts';
@@ -27,7 +27,10 @@ export function useLiveNews(me: string): void {
       if (wasOpen) heard(EVERYTHING);
       wasOpen = true;
     };
-    source.onmessage = ({ data }) => heard(liveSchema.parse(JSON.parse(String(data))));
+    source.onmessage = async ({ data }) => {
+      const { liveSchema } = await import('../../../contract/live-schema.ts');
+      heard(liveSchema.parse(JSON.parse(String(data))));
+    };
     return () => {
       source.close();
       asked.stop();

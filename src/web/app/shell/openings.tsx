@@ -1,7 +1,6 @@
-import * as z from 'zod/mini';
 import type { Asked } from '../../features/tasks/capture/capture-bar.tsx';
 import { Dialog } from '../../kit/dialog.tsx';
-import { useDraft } from '../../kit/draft.ts';
+import { type DraftForm, TEXT_FORM, useDraft } from '../../kit/draft.ts';
 import { Skeleton } from '../../kit/states.tsx';
 
 /*
@@ -10,7 +9,7 @@ import { Skeleton } from '../../kit/states.tsx';
  */
 
 /** The place where a captured line is kept. */
-export const CAPTURE_DRAFT: readonly [string, string, z.core.$ZodType] = ['capture', '', z.string()];
+export const CAPTURE_DRAFT: readonly [string, string, DraftForm] = ['capture', '', TEXT_FORM];
 
 /** The line stands in the same place and looks the same before the bar is loaded. */
 export const CAPTURE_LOOK = {

@@ -22,6 +22,7 @@ export const PLACES = [
   {
     verb: 'watch',
     places: [
+      { name: 'Wallchart', to: '/wallchart' },
       { name: 'Tasks', to: '/tasks' },
       { name: 'Workload', to: '/workload' },
       { name: 'Logbook', to: '/logbook' },

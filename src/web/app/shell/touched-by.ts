@@ -34,6 +34,7 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
       '/tideline',
       '/team',
       '/workload',
+      '/wallchart',
       '/colleagues',
       '/shifts',
       '/clients',

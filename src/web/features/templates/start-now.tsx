@@ -1,6 +1,5 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import * as z from 'zod/mini';
 import type { Template } from '../../../contract/index.ts';
 import { type CivilDay, fillTitle, isoOfDay, onlyPersonOf, plural, sayRule, startedSet } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
@@ -8,7 +7,7 @@ import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
 import { DateBlank } from '../../kit/blanks.tsx';
 import { Dialog } from '../../kit/dialog.tsx';
-import { useDraft } from '../../kit/draft.ts';
+import { TEXT_FORM, useDraft } from '../../kit/draft.ts';
 import { Picker } from '../../kit/picker.tsx';
 import { CloseButton } from '../../kit/side-sheet.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
@@ -96,7 +95,7 @@ function Start({ template, place, onClose, onOther }: StartProps) {
     template.assignment.kind === 'anyOf' ? null : (onlyPersonOf(template.assignment) ?? me.id),
   );
   // Kept over a closed sheet, until it is used.
-  const { draft: special, change: setSpecial, forget } = useDraft(`start.${template.id}`, '', z.string());
+  const { draft: special, change: setSpecial, forget } = useDraft(`start.${template.id}`, '', TEXT_FORM);
   const [changes, setChanges] = useState<Readonly<Record<string, PartChange>>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
