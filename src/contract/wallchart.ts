@@ -103,10 +103,14 @@ const deedSchema = z.discriminatedUnion('kind', [
       .max(366, 'A year at most.')
       .refine((days) => days !== 0, 'By a day at least.'),
   }),
-  /** Beyond these, the schedules pause. */
-  z.object({ kind: z.literal('skip'), reason: z.string().trim().min(1, 'Say why.').max(500) }),
+  /** Beyond these, the schedules pause. Why is kept with the tasks: of dates that are not made yet nothing is asked. */
+  z.object({ kind: z.literal('skip'), reason: z.string().trim().max(500) }),
 ]);
 export type WallDeed = z.infer<typeof deedSchema>;
+
+/** Whether it has to be said why something is skipped: wherever a task may be. */
+export const asksWhy = ({ tasks, reach }: { readonly tasks: readonly unknown[]; readonly reach: WallReach }): boolean =>
+  tasks.length > 0 || reach !== 'these';
 
 const changeSchema = z
   .object({

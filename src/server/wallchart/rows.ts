@@ -24,13 +24,16 @@ interface Source {
 }
 
 const ONE = 'array[of.id] as members';
-/** Of each: its key, its name, what stands beside it, the rows it stands with, its members, and whether it is there though there is no work. */
+/**
+ * Of each: its key, its name, what stands beside it, the rows it stands with, its members, and whether it is there though
+ * there is no work. The workspace's own assets come before those of clients.
+ */
 const SOURCES: Readonly<Record<WallRows, Source>> = {
   asset: {
     ofTask: 't.asset_id',
     ofSchedule: 's.asset_id',
     rows: () => `select of.id::text as key, of.name, coalesce(of.tag, '') as detail,
-        coalesce(c.name, site.name, of.place) as "group", ${ONE}, false as "isHere"
+        coalesce(c.name, site.name, '') as "group", ${ONE}, false as "isHere", of.client_id is null as "isOwn"
       from asset of left join asset site on site.workspace_id = of.workspace_id and site.id = of.site_id
       left join client c on c.workspace_id = of.workspace_id and c.id = of.client_id where of.workspace_id = $1`,
   },
@@ -149,7 +152,7 @@ export async function rowsFrom(
   const found = await scope.sql<RowOf & { count: number }>(
     `select of.key, of.name, of.detail, of."group", of.members, count(*) over ()::int as count
      from (${from(question, scope.today)}) of ${conditions.length === 0 ? '' : `where ${conditions.join(' and ')}`}
-     order by of."group" = '', lower(of."group"), lower(of.name), lower(of.detail), of.key
+     order by ${kind === 'asset' ? 'of."isOwn" desc, ' : ''}of."group" = '', lower(of."group"), lower(of.name), lower(of.detail), of.key
      offset ${Math.max(0, start - before)} limit ${WALL_ROWS_AT_ONCE - (start === 0 ? before : 0)}`,
     question.params,
   );

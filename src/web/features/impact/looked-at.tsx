@@ -11,6 +11,8 @@ interface LookingWays<Asked> {
   /** Whether the change can be told to go further than what nobody has seen. */
   readonly hasReach: boolean;
   readonly canBeUndone?: boolean;
+  /** Whether it is looked at though it does nothing to any task that is made. */
+  readonly always?: boolean;
   readonly onSaved?: () => void;
   readonly onRefused: (problem: ProblemError) => void;
 }
@@ -28,6 +30,7 @@ export function useLookedAt<Asked extends { readonly what: string; readonly remo
   save,
   hasReach,
   canBeUndone,
+  always = false,
   onSaved = () => undefined,
   onRefused,
 }: LookingWays<Asked>): LookedAt<Asked> {
@@ -55,7 +58,7 @@ export function useLookedAt<Asked extends { readonly what: string; readonly remo
     look(asked) {
       void trying(async () => {
         const first = impactOf && (await impactOf(asked, { open: false, also: [] }));
-        if (first && needsLook(first)) setLooking({ asked, first });
+        if (first && (always || needsLook(first))) setLooking({ asked, first });
         else await keep(asked);
       });
     },

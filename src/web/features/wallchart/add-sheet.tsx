@@ -50,6 +50,7 @@ export function AddSheet({ rows, picked, onClose, onSaved }: AddSheetProps) {
     impactOf: () => impactOfAdding(body),
     save: () => add(body, `${plural(picked.length, 'schedule')} made: ${template?.name}, ${phrase}.`),
     hasReach: false,
+    always: true,
     onSaved,
     onRefused: sayTrouble,
   });

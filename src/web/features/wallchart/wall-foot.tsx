@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import {
+  asksWhy,
   MOST_WALL_MARKS,
   WALL_REACHES,
   type WallChange,
@@ -32,6 +33,7 @@ export function useMarksLookedAt(onSaved: () => void) {
     impactOf: ({ body }) => impactOfChange(body),
     save: ({ body, said }) => change(body, said),
     hasReach: false,
+    always: true,
     onSaved,
     onRefused: sayTrouble,
   });
@@ -102,7 +104,9 @@ export function WallFoot({ marks, reach, onReach, mayPlan, onShow, onClear }: Wa
         before={
           <>
             {marks && count > 0 && (
-              <span className="mr-auto min-w-0 truncate text-row text-ink-2">{sayMarks(marks, today)}</span>
+              <span className="min-w-[120px] flex-1 basis-0 truncate text-row text-ink-2">
+                {sayMarks(marks, today)}
+              </span>
             )}
             {canDo && (
               <fieldset className="flex overflow-hidden rounded-field border border-line-2 text-row leading-[26px]">
@@ -133,6 +137,7 @@ export function WallFoot({ marks, reach, onReach, mayPlan, onShow, onClear }: Wa
           <DeedForm
             key={`${doing} ${reach}`}
             doing={doing}
+            isWhyAsked={asksWhy({ tasks: marks.tasks, reach })}
             reach={reach}
             busy={busy}
             onLook={(deed, done) => lookAt(marks, reach, deed, done)}
@@ -146,12 +151,13 @@ export function WallFoot({ marks, reach, onReach, mayPlan, onShow, onClear }: Wa
 
 interface DeedFormProps {
   readonly doing: WallDeed['kind'];
+  readonly isWhyAsked: boolean;
   readonly reach: WallReach;
   readonly busy: boolean;
   readonly onLook: (deed: WallDeed, done: string) => void;
 }
 
-function DeedForm({ doing, reach, busy, onLook }: DeedFormProps) {
+function DeedForm({ doing, isWhyAsked, reach, busy, onLook }: DeedFormProps) {
   const { me, people } = useWorkspace();
   const [personId, setPerson] = useState<string | null>(me.id);
   const [amount, setAmount] = useState(1);
@@ -187,6 +193,12 @@ function DeedForm({ doing, reach, busy, onLook }: DeedFormProps) {
           onChange={setWay}
         />
         {reach !== 'these' && ', with the rules of their schedules'}
+      </DeedSentence>
+    );
+  if (!isWhyAsked)
+    return (
+      <DeedSentence problem={null} busy={busy} onLook={() => onLook({ kind: 'skip', reason: '' }, 'left out')}>
+        Leave them out: no task is made of them.
       </DeedSentence>
     );
   return (

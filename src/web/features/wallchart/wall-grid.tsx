@@ -6,7 +6,7 @@ import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useWidth } from '../../kit/width.ts';
 import type { CellAt, CellBlock } from './choosing.ts';
 import { WallGround, WallHead } from './wall-head.tsx';
-import { HEAD_HEIGHT, LABEL_WIDTH, ROW_HEIGHT, wallPlace } from './wall-place.ts';
+import { HEAD_HEIGHT, ROW_HEIGHT, wallPlace } from './wall-place.ts';
 import { cellsOf, WallRowLine } from './wall-row.tsx';
 import { sayCell, sayColumn } from './wall-words.ts';
 
@@ -51,7 +51,7 @@ export function WallGrid(props: WallGridProps) {
   const { today } = useWorkspace();
   const [frame, room] = useWidth<HTMLDivElement>();
   const place = useMemo(() => wallPlace(days, Math.max(room, 400)), [days, room]);
-  const { column: wide, width } = place;
+  const { column: wide, width, label } = place;
   const [cursor, setCursor] = useState<CellAt>({ row: 0, column: 0 });
   const [sideways, setSideways] = useState(0);
   const [pressed, setPressed] = useState<Pressed | null>(null);
@@ -73,7 +73,7 @@ export function WallGrid(props: WallGridProps) {
   const from = Math.max(0, Math.floor(sideways / wide / SPARE_COLUMNS) * SPARE_COLUMNS - SPARE_COLUMNS);
   const to = Math.min(
     days.columns - 1,
-    Math.ceil((sideways + Math.max(0, room - LABEL_WIDTH)) / wide / SPARE_COLUMNS) * SPARE_COLUMNS + SPARE_COLUMNS,
+    Math.ceil((sideways + Math.max(0, room - label)) / wide / SPARE_COLUMNS) * SPARE_COLUMNS + SPARE_COLUMNS,
   );
   const [seen, setSeen] = useState<WallDays | null>(null);
   // Other days: the cursor goes to today, which stands in view with some of the past.
@@ -83,9 +83,8 @@ export function WallGrid(props: WallGridProps) {
   }
   useEffect(() => {
     const column = Math.max(0, columnOfDay(days, today));
-    if (frame.current)
-      frame.current.scrollLeft = Math.max(0, column * wide - (frame.current.clientWidth - LABEL_WIDTH) / 3);
-  }, [days, today, wide, frame]);
+    if (frame.current) frame.current.scrollLeft = Math.max(0, column * wide - (frame.current.clientWidth - label) / 3);
+  }, [days, today, wide, label, frame]);
 
   const chosenOf = useMemo(() => {
     const byKey = new Map<string, string>();
@@ -99,7 +98,7 @@ export function WallGrid(props: WallGridProps) {
     const box = frame.current;
     if (!box) return;
     const [left, right] = [cell.column * wide, (cell.column + 1) * wide];
-    const seen = box.clientWidth - LABEL_WIDTH;
+    const seen = box.clientWidth - label;
     if (left < box.scrollLeft) box.scrollLeft = left;
     else if (right > box.scrollLeft + seen) box.scrollLeft = right - seen;
   };
@@ -144,7 +143,6 @@ export function WallGrid(props: WallGridProps) {
   const cellAt = (event: PointerEvent): CellAt | null => {
     const box = frame.current?.getBoundingClientRect();
     if (!box || !frame.current) return null;
-    const label = frame.current.querySelector('[role=rowheader]')?.clientWidth ?? LABEL_WIDTH;
     const x = event.clientX - box.left - label + frame.current.scrollLeft;
     const y = event.clientY - box.top - HEAD_HEIGHT + frame.current.scrollTop;
     if (event.clientX - box.left < label || event.clientY - box.top < HEAD_HEIGHT) return null;
@@ -224,7 +222,7 @@ export function WallGrid(props: WallGridProps) {
         <WallHead place={place} from={from} to={to} />
       </div>
       <WallGround place={place} from={from} to={to} rows={rows.length} />
-      <div role="rowgroup" className="relative" style={{ height: window.getTotalSize(), width: LABEL_WIDTH + width }}>
+      <div role="rowgroup" className="relative" style={{ height: window.getTotalSize(), width: label + width }}>
         {items.map(({ index, start }) => {
           const row = rows[index];
           if (!row) return null;
@@ -258,7 +256,7 @@ export function WallGrid(props: WallGridProps) {
           <div
             className="pointer-events-none absolute z-1 rounded-[3px] border-2 border-dashed border-accent outline-1 outline-primary"
             style={{
-              left: LABEL_WIDTH + carried.at.column * wide,
+              left: label + carried.at.column * wide,
               top: carried.from.row * ROW_HEIGHT,
               width: wide,
               height: ROW_HEIGHT - 1,

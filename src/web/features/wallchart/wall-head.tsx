@@ -1,8 +1,11 @@
 import { memo } from 'react';
 import { columnOfDay, DAYS_A_WEEK, weekdayOf, yearMonthDay } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
-import { dayAt, HEAD_HEIGHT, LABEL_WIDTH, monthsOf, ROW_HEIGHT, type WallPlace } from './wall-place.ts';
+import { dayAt, HEAD_HEIGHT, monthsOf, ROW_HEIGHT, type WallPlace } from './wall-place.ts';
 import { sayColumn } from './wall-words.ts';
+
+/** Pixels below which the name of a month has no room. */
+const LEAST_NAME = 32;
 
 interface HeadProps {
   readonly place: WallPlace;
@@ -13,35 +16,40 @@ interface HeadProps {
 /** The months, and the weeks or days below them. */
 export const WallHead = memo(function WallHead({ place, from, to }: HeadProps) {
   const { today } = useWorkspace();
-  const { days, column: wide, width } = place;
+  const { days, column: wide, width, label } = place;
   const now = columnOfDay(days, today);
   return (
     <div
       role="row"
       aria-rowindex={1}
       className="sticky top-0 z-3 flex border-b border-line-2 bg-base-100"
-      style={{ height: HEAD_HEIGHT, width: LABEL_WIDTH + width }}
+      style={{ height: HEAD_HEIGHT, width: label + width }}
     >
       <div
         role="columnheader"
         aria-colindex={1}
         aria-label="Name"
-        className="sticky left-0 z-1 flex-none border-r border-line-2 bg-base-100 max-[720px]:w-[132px]!"
-        style={{ width: LABEL_WIDTH }}
+        className="sticky left-0 z-1 flex-none border-r border-line-2 bg-base-100"
+        style={{ width: label }}
       />
       <div className="relative" style={{ width }}>
         {monthsOf(days).map(({ column, name }, i, all) => (
           <span
             key={column}
             aria-hidden
-            className="absolute top-0 truncate border-l border-line-2 pl-1 font-head text-[15px] leading-5 font-[650] whitespace-nowrap font-stretch-[86%] first:border-l-0"
+            className="absolute top-0 border-l border-line-2 pl-1 font-head text-[15px] leading-5 font-[650] whitespace-nowrap font-stretch-[86%] first:border-l-0"
             style={{
               left: column * wide,
               width: ((all[i + 1]?.column ?? days.columns) - column) * wide,
               height: HEAD_HEIGHT,
             }}
           >
-            {name}
+            {/* Of the month that has begun left of what is in view, too. */}
+            {((all[i + 1]?.column ?? days.columns) - column) * wide >= LEAST_NAME && (
+              <span className="sticky" style={{ left: label + 4 }}>
+                {name}
+              </span>
+            )}
           </span>
         ))}
         {Array.from({ length: to - from + 1 }, (_, i) => from + i).map((column) => (
@@ -64,7 +72,7 @@ export const WallHead = memo(function WallHead({ place, from, to }: HeadProps) {
 /** What lies behind all rows: the months, today, days off. */
 export const WallGround = memo(function WallGround({ place, from, to, rows }: HeadProps & { readonly rows: number }) {
   const { today, workingCalendar } = useWorkspace();
-  const { days, column: wide, width } = place;
+  const { days, column: wide, width, label } = place;
   const height = rows * ROW_HEIGHT;
   const now = columnOfDay(days, today);
   const columns = Array.from({ length: to - from + 1 }, (_, i) => from + i);
@@ -73,8 +81,8 @@ export const WallGround = memo(function WallGround({ place, from, to, rows }: He
       aria-hidden
       width={width}
       height={height}
-      className="pointer-events-none absolute block max-[720px]:left-[132px]!"
-      style={{ left: LABEL_WIDTH, top: HEAD_HEIGHT }}
+      className="pointer-events-none absolute block"
+      style={{ left: label, top: HEAD_HEIGHT }}
     >
       {days.length < DAYS_A_WEEK &&
         columns

@@ -2,8 +2,10 @@ import { type CivilDay, monthShort, type WallDays, yearMonthDay } from '../../..
 
 export const ROW_HEIGHT = 28;
 export const HEAD_HEIGHT = 42;
-/** What stands left of the cells: the group, the name. */
-export const LABEL_WIDTH = 252;
+/** What stands left of the cells: the group and the name; where there is little room, the name alone. */
+const LABEL_WIDTH = 252;
+const NARROW_LABEL_WIDTH = 132;
+const NARROW = 560;
 /** Columns are this wide at least, so that a mark can be told and hit. */
 const LEAST_COLUMN = 18.5;
 
@@ -12,11 +14,16 @@ export interface WallPlace {
   readonly days: WallDays;
   readonly column: number;
   readonly width: number;
+  /** Of what stands left of them. */
+  readonly label: number;
+  readonly isNarrow: boolean;
 }
 
 export function wallPlace(days: WallDays, room: number): WallPlace {
-  const column = Math.max(LEAST_COLUMN, (room - LABEL_WIDTH - 1) / days.columns);
-  return { days, column, width: column * days.columns };
+  const isNarrow = room < NARROW;
+  const label = isNarrow ? NARROW_LABEL_WIDTH : LABEL_WIDTH;
+  const column = Math.max(LEAST_COLUMN, (room - label - 1) / days.columns);
+  return { days, column, width: column * days.columns, label, isNarrow };
 }
 
 /** The columns at which months begin, with their names; the first, and each January, with its year. */

@@ -15,7 +15,10 @@ export type Paper = (typeof PAPERS)[number];
 const PAPER_MM: Readonly<Record<Paper, readonly [number, number]>> = { A4: [297, 210], A3: [420, 297] };
 const MARGIN_MM = 10;
 const NAMES_MM = 52;
-const HEAD_MM = 22;
+/** The title, the months and weeks, the legend, and a little to spare. */
+const TITLE_MM = 8;
+const AXIS_MM = 10;
+const LEGEND_MM = 8;
 const ROW_MM = 6.2;
 /** Columns are this wide at least, to be read from a step away. */
 const LEAST_COLUMN_MM = 4.1;
@@ -29,7 +32,7 @@ export interface WallSheet {
 /** The sheets that it takes: from left to right, then down. */
 export function sheetsOf(paper: Paper, rows: number, columns: number): WallSheet[] {
   const [width, height] = PAPER_MM[paper];
-  const down = Math.max(1, Math.floor((height - 2 * MARGIN_MM - HEAD_MM) / ROW_MM));
+  const down = Math.max(1, Math.floor((height - 2 * MARGIN_MM - TITLE_MM - AXIS_MM - LEGEND_MM) / ROW_MM));
   const most = Math.max(1, Math.floor((width - 2 * MARGIN_MM - NAMES_MM) / LEAST_COLUMN_MM));
   // As many on each, so that the last one is not nearly empty.
   const across = Math.ceil(columns / Math.ceil(columns / most));
@@ -75,7 +78,7 @@ export function WallPrint({ title, days, rows, paper, onDone }: WallPrintProps) 
         const inView = (column: number) => column >= left && column < right;
         return (
           <section key={`${top} ${left}`} className={i > 0 ? 'break-before-page' : ''}>
-            <header className="flex items-baseline gap-3 text-[10pt]" style={{ height: '8mm' }}>
+            <header className="flex items-baseline gap-3 text-[10pt]" style={{ height: `${TITLE_MM}mm` }}>
               <b className="font-head text-[14pt]">{title}</b>
               <span>
                 {workspace}, {sayDate(days.first)} to {sayDate(days.last)}
@@ -86,8 +89,8 @@ export function WallPrint({ title, days, rows, paper, onDone }: WallPrintProps) 
             </header>
             <svg
               width={`${width - 2 * MARGIN_MM}mm`}
-              height={`${HEAD_MM - 12 + (bottom - top) * ROW_MM}mm`}
-              viewBox={`0 0 ${width - 2 * MARGIN_MM} ${HEAD_MM - 12 + (bottom - top) * ROW_MM}`}
+              height={`${AXIS_MM + (bottom - top) * ROW_MM}mm`}
+              viewBox={`0 0 ${width - 2 * MARGIN_MM} ${AXIS_MM + (bottom - top) * ROW_MM}`}
               fontSize={2.9}
               role="img"
               aria-label={`Sheet ${i + 1}`}
@@ -110,7 +113,7 @@ export function WallPrint({ title, days, rows, paper, onDone }: WallPrintProps) 
                   x={x(now)}
                   y={0}
                   width={wide}
-                  height={10 + (bottom - top) * ROW_MM}
+                  height={AXIS_MM + (bottom - top) * ROW_MM}
                   fill="#f2b632"
                   opacity={0.25}
                 />
@@ -120,7 +123,11 @@ export function WallPrint({ title, days, rows, paper, onDone }: WallPrintProps) 
                 .map(({ column, name }) => (
                   <g key={column}>
                     {inView(column) && (
-                      <path d={`M${x(column)} 0V${10 + (bottom - top) * ROW_MM}`} stroke="#999" strokeWidth={0.2} />
+                      <path
+                        d={`M${x(column)} 0V${AXIS_MM + (bottom - top) * ROW_MM}`}
+                        stroke="#999"
+                        strokeWidth={0.2}
+                      />
                     )}
                     {inView(column) && (
                       <text x={x(column) + 0.8} y={4} fontWeight={650} fontSize={3.4}>
@@ -137,7 +144,7 @@ export function WallPrint({ title, days, rows, paper, onDone }: WallPrintProps) 
               {range(top, bottom).map((at) => {
                 const row = rows[at];
                 if (!row) return null;
-                const y = 10 + (at - top) * ROW_MM;
+                const y = AXIS_MM + (at - top) * ROW_MM;
                 const hasGroup = at === top || rows[at - 1]?.group !== row.group;
                 return (
                   <g key={row.key}>
@@ -176,9 +183,12 @@ export function WallPrint({ title, days, rows, paper, onDone }: WallPrintProps) 
                   </g>
                 );
               })}
-              <path d={`M0 ${10 + (bottom - top) * ROW_MM}H${width}`} stroke="#666" strokeWidth={0.15} />
+              <path d={`M0 ${AXIS_MM + (bottom - top) * ROW_MM}H${width}`} stroke="#666" strokeWidth={0.15} />
             </svg>
-            <p className="flex flex-wrap gap-x-4 text-[8pt]">
+            <p
+              className="flex gap-x-3 overflow-hidden text-[8pt] whitespace-nowrap"
+              style={{ height: `${LEGEND_MM - 2}mm` }}
+            >
               {Object.entries(LOOK_SHAPES).map(([look, { words }]) => (
                 <span key={look} className="inline-flex items-center gap-1">
                   <svg width={11} height={11} aria-hidden>

@@ -2,7 +2,7 @@ import { memo } from 'react';
 import type { WallRow } from '../../../contract/index.ts';
 import { cellsOfMarks, dayOfIso, type WallCell } from '../../../core/index.ts';
 import { hueOf, symbolOf } from './symbols.tsx';
-import { LABEL_WIDTH, ROW_HEIGHT, type WallPlace } from './wall-place.ts';
+import { ROW_HEIGHT, type WallPlace } from './wall-place.ts';
 
 const read = new WeakMap<WallRow, readonly WallCell[]>();
 
@@ -40,29 +40,26 @@ interface WallRowProps {
 export const WallRowLine = memo(function WallRowLine(props: WallRowProps) {
   const { row, index, place, hasGroup, isLast, from, to, chosen, cursor, cursorId, cursorWords, isPicked, onPick } =
     props;
-  const { column: wide, width } = place;
+  const { column: wide, width, label, isNarrow } = place;
   const cells = cellsOf(row).filter(({ column }) => column >= from && column <= to);
   return (
-    <div
-      role="row"
-      aria-rowindex={index + 2}
-      className="flex"
-      style={{ height: ROW_HEIGHT, width: LABEL_WIDTH + width }}
-    >
+    <div role="row" aria-rowindex={index + 2} className="flex" style={{ height: ROW_HEIGHT, width: label + width }}>
       <div
         role="rowheader"
         aria-colindex={1}
-        className={`sticky left-0 z-2 flex flex-none items-stretch border-r border-line-2 bg-base-100 text-row leading-7 max-[720px]:w-[132px]!`}
-        style={{ width: LABEL_WIDTH }}
+        className={`sticky left-0 z-2 flex flex-none items-stretch border-r border-line-2 bg-base-100 text-row leading-7`}
+        style={{ width: label }}
       >
+        {!isNarrow && (
+          <span
+            className={`w-[118px] flex-none truncate pr-2 pl-5 font-head font-[650] text-primary font-stretch-[86%] ${isLast ? 'border-b border-line-2' : ''}`}
+            title={row.group}
+          >
+            {hasGroup ? row.group : ''}
+          </span>
+        )}
         <span
-          className={`w-[98px] flex-none truncate pl-5 pr-2 font-head font-[650] text-primary font-stretch-[86%] max-[720px]:hidden ${isLast ? 'border-b border-line-2' : ''}`}
-          title={row.group}
-        >
-          {hasGroup ? row.group : ''}
-        </span>
-        <span
-          className={`flex min-w-0 flex-1 items-center gap-1.5 pr-2 max-[720px]:pl-3 ${row.group === '' ? '-ml-[78px] max-[720px]:ml-0' : ''} ${isLast ? 'border-b border-line-2' : 'border-b border-line'}`}
+          className={`flex min-w-0 flex-1 items-center gap-1.5 pr-2 ${isNarrow ? 'pl-3' : row.group === '' ? '-ml-[98px]' : ''} ${isLast ? 'border-b border-line-2' : 'border-b border-line'}`}
           title={[row.name, row.detail].filter(Boolean).join(' ')}
         >
           {isPicked !== null && (
@@ -130,6 +127,8 @@ function chosenSpans(chosen: ChosenColumns): (readonly [number, number])[] {
 
 const SIZE = 16;
 const SMALL = 12;
+/** Pixels that a figure of the small ones takes. */
+const FIGURE = 5.9;
 
 /** What stands in a cell: one by its shape, several by the shape to look at first and how many there are, with how many are late. */
 function Mark({ cell, wide }: { readonly cell: WallCell; readonly wide: number }) {
@@ -151,7 +150,7 @@ function Mark({ cell, wide }: { readonly cell: WallCell; readonly wide: number }
   const late = first.look === 'late' ? first.count : 0;
   // Where there is room for it, how many of how many.
   const words =
-    late > 0 && late < count && `${late}/${count}`.length * 6.4 <= wide ? `${late}/${count}` : String(late || count);
+    late > 0 && late < count && `${late}/${count}`.length * FIGURE <= wide ? `${late}/${count}` : String(late || count);
   return (
     <>
       <use

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { Outlet, useMatch } from 'react-router';
 import { ROWS_WITH_SCHEDULES, type WallBlock, type WallReach } from '../../../contract/index.ts';
 import { dayOfIso, isoOfDay, plural, WALL_LOOKS, type WallDays } from '../../../core/index.ts';
@@ -30,6 +30,13 @@ export default function WallchartPage() {
   const count = last?.count ?? 0;
   const keyAt = useCallback((row: number) => rows[row]?.key, [rows]);
   const choosing = useChosenCells(keyAt);
+  const chartArea = useRef<HTMLDivElement>(null);
+  const { clear } = choosing;
+  /** What was pressed goes with the foot: the keys go on in the chart. */
+  const clearChosen = useCallback(() => {
+    clear();
+    requestAnimationFrame(() => chartArea.current?.querySelector<HTMLElement>('[role=grid]')?.focus());
+  }, [clear]);
   const [reach, setReach] = useState<WallReach>('these');
   const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
   const [paper, setPaper] = useState<Paper | null>(null);
@@ -43,7 +50,7 @@ export default function WallchartPage() {
         }));
   const chosen = useMarks(asked, blocksOf(choosing.blocks));
   const { marksOf } = useWallActions();
-  const moving = useMarksLookedAt(choosing.clear);
+  const moving = useMarksLookedAt(clearChosen);
   const isTaskOpen = useMatch('/wallchart/task/:taskId') !== null;
   const [openKey, openFrom, openTo] = (search.get('cell') ?? '').split(' ');
   const open = ({ row, column }: CellAt) => {
@@ -88,11 +95,25 @@ export default function WallchartPage() {
     <div className="flex min-h-0 flex-1">
       <title>Wallchart · Jolly Rota</title>
       <WallSymbols />
-      <div className="flex min-w-0 flex-1 flex-col print:hidden">
+      <div ref={chartArea} className="flex min-w-0 flex-1 flex-col print:hidden">
         <div className="page-head flex-wrap">
           <h1>Wallchart</h1>
           <WallWords view={view} names={first?.names} />
           <span className="ml-auto flex items-center gap-4">
+            <span className="flex gap-2 text-row text-ink-2 max-[900px]:hidden">
+              Print on
+              {PAPERS.map((one) => (
+                <button
+                  key={one}
+                  type="button"
+                  className="link-line"
+                  disabled={rows.length === 0}
+                  onClick={() => setPaper(one)}
+                >
+                  {one}
+                </button>
+              ))}
+            </span>
             {addable && (
               <button type="button" className="btn btn-primary" onClick={begin}>
                 Add a schedule to rows
@@ -104,20 +125,6 @@ export default function WallchartPage() {
           {days && <WallTime view={view} days={days} />}
           <span role="status">{first && plural(count, 'row')}</span>
           <Legend />
-          <span className="ml-auto flex gap-2 max-[900px]:hidden">
-            Print on
-            {PAPERS.map((one) => (
-              <button
-                key={one}
-                type="button"
-                className="link-line"
-                disabled={rows.length === 0}
-                onClick={() => setPaper(one)}
-              >
-                {one}
-              </button>
-            ))}
-          </span>
         </div>
         {error && !first && <Trouble error={error} retry={again} />}
         {!error && !first && <Skeleton rows={18} />}
@@ -171,7 +178,7 @@ export default function WallchartPage() {
               const row = rows.findIndex(({ key }) => key === block?.keys[0]);
               if (block) open({ row, column: block.from });
             }}
-            onClear={choosing.clear}
+            onClear={clearChosen}
           />
         )}
       </div>
@@ -185,7 +192,7 @@ export default function WallchartPage() {
           onClose={() => setPicked(null)}
           onSaved={() => {
             setPicked(null);
-            choosing.clear();
+            clearChosen();
           }}
         />
       ) : (
@@ -232,6 +239,9 @@ function Legend() {
           {LOOK_SHAPES[look].words}
         </span>
       ))}
+      <span className="whitespace-nowrap">
+        <b className="font-head font-[650] text-late font-stretch-[84%]">2/6</b> late of several
+      </span>
     </span>
   );
 }
