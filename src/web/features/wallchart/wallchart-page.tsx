@@ -32,12 +32,14 @@ export default function WallchartPage() {
   const choosing = useChosenCells(keyAt);
   const chartArea = useRef<HTMLDivElement>(null);
   const { clear } = choosing;
+  const [reach, setReach] = useState<WallReach>('these');
   /** What was pressed goes with the foot: the keys go on in the chart. */
   const clearChosen = useCallback(() => {
     clear();
+    // The next ones are chosen for themselves.
+    setReach('these');
     requestAnimationFrame(() => chartArea.current?.querySelector<HTMLElement>('[role=grid]')?.focus());
   }, [clear]);
-  const [reach, setReach] = useState<WallReach>('these');
   const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
   const [paper, setPaper] = useState<Paper | null>(null);
   const blocksOf = (blocks: readonly CellBlock[]): WallBlock[] =>
