@@ -327,6 +327,34 @@ async function reads(): Promise<Read[]> {
       params: [w],
     },
     {
+      what: 'wallchart, assets, 365 days',
+      path: '/wallchart?rows=asset&by=day',
+      sql: `select m.id, t.due_on, t.state, count(*) from (select id from asset where workspace_id = $1 order by name limit 500) m
+        join task t on t.workspace_id = $1 and t.asset_id = m.id and t.due_on between '2026-06-01' and '2027-05-31' group by 1, 2, 3`,
+      params: [w],
+    },
+    {
+      what: 'wallchart, clients, 53 weeks',
+      path: '/wallchart?rows=client',
+      sql: `select m.id, (t.due_on - '2026-06-01'::date) / 7, t.state, count(*) from (select id from client where workspace_id = $1 order by name limit 500) m
+        join task t on t.workspace_id = $1 and t.client_id = m.id and t.due_on between '2026-06-01' and '2027-06-06' group by 1, 2, 3`,
+      params: [w],
+    },
+    {
+      what: 'wallchart, people, 53 weeks',
+      path: '/wallchart?rows=person',
+      sql: `select assignee_id, (due_on - '2026-06-01'::date) / 7, state, count(*) from task
+        where workspace_id = $1 and due_on between '2026-06-01' and '2027-06-06' group by 1, 2, 3`,
+      params: [w],
+    },
+    {
+      what: 'wallchart, schedules, a quarter',
+      path: '/wallchart?rows=schedule&by=day&span=quarter',
+      sql: `select m.id, t.due_on, t.state, count(*) from (select id from schedule where workspace_id = $1 order by id limit 500) m
+        join task t on t.workspace_id = $1 and t.schedule_id = m.id and t.due_on between '2026-10-01' and '2026-12-31' group by 1, 2, 3`,
+      params: [w],
+    },
+    {
       what: 'workload, 12 weeks',
       path: '/workload?by=week',
       sql: `select assignee_id, (due_on - '2026-10-12') / 7 as at, state, sum(estimate_minutes) from task

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { WALL_NOBODY, type WallFilter, type WallRow, type WallRows } from '../../contract/index.ts';
 import {
   columnOfDay,
@@ -7,6 +8,7 @@ import {
   isoOfDay,
   packedMarks,
   peopleHere,
+  WALL_LOOKS,
   type WallDays,
   type WallLook,
   type WallSpan,
@@ -55,7 +57,7 @@ export async function wallchart(scope: Scope, asked: AskedChart) {
     rows: rows.map(
       ({ key, name, detail, group }): WallRow => ({
         ...{ key, name, detail, group },
-        marks: packedMarks([...(made.get(key) ?? []), ...(foreseen.get(key) ?? [])]),
+        marks: [...(made.get(key) ?? []), ...packedMarks(foreseen.get(key) ?? [])],
         rests: rests.get(key) ?? [],
       }),
     ),
@@ -69,60 +71,71 @@ interface Mark {
 }
 type MarksByRow = ReadonlyMap<string, readonly Mark[]>;
 
-/** How a task looks in a cell, as SQL: the same as `lookOf` tells it. */
-export function lookInCell(scope: Scope, asked: TaskQuestion): string {
-  return `case
-    when t.state = 'done' then case when ${wasOnTime(asked.with(scope.workspace.zone))} then 'done' else 'doneLate' end
-    when t.state in ('toCheck', 'skipped', 'lapsed') then t.state
-    when ${isHeldUp(scope, asked)} then 'heldUp'
-    when ${isLate(scope, asked)} then 'late'
-    when t.state = 'underWay' then 'underWay'
-    when t.appears_on > ${asked.with(scope.today)}::date then 'coming'
-    else 'open' end`;
+/** How a task looks in a cell, as SQL: the same as `lookOf` tells it, as its place among all looks. */
+function lookInCell(scope: Scope, asked: TaskQuestion): string {
+  const place = (look: WallLook) => String(WALL_LOOKS.indexOf(look));
+  return `case t.state
+    when 'done' then case when ${wasOnTime(asked.with(scope.workspace.zone))} then ${place('done')} else ${place('doneLate')} end
+    when 'toCheck' then ${place('toCheck')} when 'skipped' then ${place('skipped')} when 'lapsed' then ${place('lapsed')}
+    else case
+      when ${isHeldUp(scope, asked)} then ${place('heldUp')}
+      when ${isLate(scope, asked)} then ${place('late')}
+      when t.state = 'underWay' then ${place('underWay')}
+      when t.appears_on > ${asked.with(scope.today)}::date then ${place('coming')}
+      else ${place('open')} end
+    end`;
 }
 
-/** What was made, by row and cell: each row's members are looked up by the index of their column, due on those days. */
+/**
+ * What was made, by row and cell, as it travels: each row's members are looked up by the index of their column, due on those
+ * days. The database packs it, so that a chart of tens of thousands of cells is a line a row.
+ */
 async function madeMarks(
   scope: Scope,
   filter: WallFilter & { readonly rows: WallRows },
   days: WallDays,
   rows: readonly RowOf[],
-): Promise<MarksByRow> {
-  const ask = async (from: (asked: TaskQuestion) => { key: string; join: string; also?: string }) => {
+): Promise<ReadonlyMap<string, readonly number[]>> {
+  const ask = async (from: (asked: TaskQuestion) => { row: string; join: string; also?: string }) => {
     const asked = await tasksOf(scope, filter, days);
-    const { key, join, also = 'true' } = from(asked);
+    const { row, join, also = 'true' } = from(asked);
     const column = `(t.due_on - ${asked.with(isoOfDay(days.first))}::date) / ${days.length}`;
-    return scope.sql<Mark & { key: string }>(
-      `select ${key} as key, ${column} as column, ${lookInCell(scope, asked)} as look, count(*)::int as count
-       from ${join} where ${asked.where} and ${also} group by 1, 2, 3`,
+    return scope.sql<{ row: number; marks: string }>(
+      `select "row", string_agg("column" || ',' || look || ',' || n, ',') as marks from (
+         select ${row} as "row", ${column} as "column", ${lookInCell(scope, asked)} as look, count(*) as n
+         from ${join} where ${asked.where} and ${also} group by 1, 2, 3) cell group by 1`,
       asked.params,
     );
   };
-  const members = rows.flatMap(({ key, members: of }) => of.map((member) => [key, member] as const));
+  const members = rows.flatMap(({ members: of }, row) => of.map((member) => [row, member] as const));
+  const nobody = rows.findIndex(({ key }) => key === WALL_NOBODY);
+  const pairs = (asked: TaskQuestion, of: readonly (readonly [number, string])[], type: string) =>
+    `unnest(${asked.with(of.map(([row]) => row))}::int[], ${asked.with(of.map(([, id]) => id))}::${type}[])`;
   const found = [
     await ask((asked) => ({
-      key: 'm.key',
-      join: `unnest(${asked.with(members.map(([key]) => key))}::text[], ${asked.with(members.map(([, id]) => id))}::uuid[]) as m(key, id)
-        join task t on ${taskColumnOf(filter.rows)} = m.id`,
+      row: 'm."row"',
+      join: `${pairs(asked, members, 'uuid')} as m("row", id) join task t on ${taskColumnOf(filter.rows)} = m.id`,
     })),
-    ...(rows.some(({ key }) => key === WALL_NOBODY)
-      ? [await ask(() => ({ key: `'${WALL_NOBODY}'`, join: 'task t', also: 't.assignee_id is null' }))]
-      : []),
+    ...(nobody >= 0 ? [await ask(() => ({ row: `${nobody}`, join: 'task t', also: 't.assignee_id is null' }))] : []),
     ...(filter.rows === 'role'
       ? [
           await ask((asked) => ({
-            key: `t.offered_to->>'role'`,
-            join: 'task t',
-            also: `t.assignee_id is null and t.offered_to->>'role' = any(${asked.with(rows.map(({ key }) => key))}::text[])`,
+            row: 'm."row"',
+            join: `${pairs(
+              asked,
+              rows.map(({ key }, row) => [row, key] as const),
+              'text',
+            )} as m("row", role) join task t on t.offered_to->>'role' = m.role`,
+            also: 't.assignee_id is null',
           })),
         ]
       : []),
   ];
-  const byRow = new Map<string, Mark[]>();
-  for (const { key, ...mark } of found.flat()) {
-    const marks = byRow.get(key) ?? [];
-    marks.push(mark);
-    byRow.set(key, marks);
+  const byRow = new Map<string, readonly number[]>();
+  for (const { row, marks } of found.flat()) {
+    const key = rows[row]?.key ?? '';
+    const packed = z.array(z.number()).parse(JSON.parse(`[${marks}]`));
+    byRow.set(key, [...(byRow.get(key) ?? []), ...packed]);
   }
   return byRow;
 }

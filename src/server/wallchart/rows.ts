@@ -75,7 +75,7 @@ const SOURCES: Readonly<Record<WallRows, Source>> = {
   schedule: {
     ofTask: 't.schedule_id',
     ofSchedule: 's.id',
-    rows: () => `select of.id::text as key, ot.name, coalesce(a.name, c.name, '') as detail, coalesce(ot.category, '') as "group", ${ONE}, false as "isHere"
+    rows: () => `select of.id::text as key, ot.name, coalesce(a.name, c.name, '') as detail, coalesce(ot.category, '') as "group", ${ONE}, of.deleted_at is null as "isHere"
       from schedule of join template ot on ot.workspace_id = of.workspace_id and ot.id = of.template_id
       left join asset a on a.workspace_id = of.workspace_id and a.id = of.asset_id
       left join client c on c.workspace_id = of.workspace_id and c.id = of.client_id where of.workspace_id = $1`,
@@ -140,10 +140,16 @@ export async function rowsFrom(
     conditions.push(
       `(${[
         'of."isHere"',
-        `exists (select from task t where ${ofTasks} and ${ofTask} = any(of.members))`,
+        // Asked first: a schedule is found sooner than that there is no task.
         ...(ofSchedule === null
           ? []
-          : [`exists (select from ${schedules.from} where ${schedules.where} and ${ofSchedule} = any(of.members))`]),
+          : [
+              // Each has itself as its one member, but for sites.
+              kind === 'site'
+                ? `exists (select from ${schedules.from} where ${schedules.where} and ${ofSchedule} = any(of.members))`
+                : `of.members[1] in (select ${ofSchedule} from ${schedules.from} where ${schedules.where})`,
+            ]),
+        `exists (select from task t where ${ofTasks} and ${ofTask} = any(of.members))`,
       ].join(' or ')})`,
     );
   }
