@@ -87,13 +87,6 @@ test('on a phone', async ({ page }) => {
   await take(page, 'task-phone');
 });
 
-test('the settings, Saturdays about to be worked', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
-  await page.goto('/settings');
-  await page.getByRole('button', { name: 'Saturday' }).click();
-  await take(page, 'settings');
-});
-
 test('the team, and leave that is asked for', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await page.goto('/team');
@@ -120,6 +113,15 @@ test('turns, and a week that is evened out', async ({ page }) => {
   await page.getByRole('checkbox', { name: 'Choose Pumps and hoses' }).first().click();
   await page.keyboard.up('Shift');
   await take(page, 'tasks');
+  await page.goto('/wallchart');
+  const wall = page.getByRole('grid', { name: 'Wallchart' });
+  await wall.focus();
+  for (let row = 0; row < 6; row++) await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Space');
+  for (let week = 0; week < 2; week++) await page.keyboard.press('Shift+ArrowRight');
+  await expect(page.getByText('3 chosen')).toBeVisible();
+  await take(page, 'wallchart');
   await page.goto('/workload');
   await page.getByRole('button', { name: 'Even out yard' }).click();
   await expect(page.getByText(/for anyone\.$/)).toBeVisible();

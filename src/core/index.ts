@@ -201,6 +201,7 @@ export {
   UNFINISHED_STATES,
 } from './insight/task-state.ts';
 export {
+  addMark,
   cellsOfMarks,
   columnOfDay,
   commonSpans,

@@ -79,11 +79,21 @@ export interface WallCell {
 /** How many numbers stand for one look of a cell: its column, the place of the look among all, and how many. */
 const PACKED = 3;
 
-/** The cells of a row, as they travel: three numbers for each look of a cell. */
+/** The place of each look among all. */
+const PLACES = new Map(WALL_LOOKS.map((look, place) => [look, place]));
+
+/** Adds to the cells of a row, as they travel (three numbers for each look of a cell), how many look like that; none of none. */
+export function addMark(packed: number[], column: number, look: WallLook, count: number): void {
+  if (count > 0) packed.push(column, PLACES.get(look) ?? 0, count);
+}
+
+/** The cells of a row, as they travel. */
 export function packedMarks(
   marks: readonly { readonly column: number; readonly look: WallLook; readonly count: number }[],
 ): number[] {
-  return marks.flatMap(({ column, look, count }) => [column, WALL_LOOKS.indexOf(look), count]);
+  const packed: number[] = [];
+  for (const { column, look, count } of marks) addMark(packed, column, look, count);
+  return packed;
 }
 
 /**

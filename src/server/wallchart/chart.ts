@@ -1,12 +1,11 @@
-import { z } from 'zod';
 import { WALL_NOBODY, type WallFilter, type WallRow, type WallRows } from '../../contract/index.ts';
 import {
+  addMark,
   columnOfDay,
   commonSpans,
   type DaySpan,
   dayOfIso,
   isoOfDay,
-  packedMarks,
   peopleHere,
   WALL_LOOKS,
   type WallDays,
@@ -54,22 +53,19 @@ export async function wallchart(scope: Scope, asked: AskedChart) {
     ...{ first: isoOfDay(days.first), length: days.length, columns: days.columns },
     ...{ start: asked.start, count, foreseenUpTo: isoOfDay(scope.now.day + FAR_DAYS) },
     names,
-    rows: rows.map(
+    rows: await eachInTurn(
+      rows,
       ({ key, name, detail, group }): WallRow => ({
         ...{ key, name, detail, group },
-        marks: [...(made.get(key) ?? []), ...packedMarks(foreseen.get(key) ?? [])],
+        marks: [...(made.get(key) ?? []), ...(foreseen.get(key) ?? [])],
         rests: rests.get(key) ?? [],
       }),
     ),
   };
 }
 
-interface Mark {
-  readonly column: number;
-  readonly look: WallLook;
-  readonly count: number;
-}
-type MarksByRow = ReadonlyMap<string, readonly Mark[]>;
+/** By the key of a row, as they travel. */
+type MarksByRow = ReadonlyMap<string, readonly number[]>;
 
 /** How a task looks in a cell, as SQL: the same as `lookOf` tells it, as its place among all looks. */
 function lookInCell(scope: Scope, asked: TaskQuestion): string {
@@ -95,7 +91,7 @@ async function madeMarks(
   filter: WallFilter & { readonly rows: WallRows },
   days: WallDays,
   rows: readonly RowOf[],
-): Promise<ReadonlyMap<string, readonly number[]>> {
+): Promise<MarksByRow> {
   const ask = async (from: (asked: TaskQuestion) => { row: string; join: string; also?: string }) => {
     const asked = await tasksOf(scope, filter, days);
     const { row, join, also = 'true' } = from(asked);
@@ -132,9 +128,9 @@ async function madeMarks(
       : []),
   ];
   const byRow = new Map<string, readonly number[]>();
-  for (const { row, marks } of found.flat()) {
+  const read = await eachInTurn(found.flat(), ({ row, marks }) => ({ row, packed: marks.split(',').map(Number) }));
+  for (const { row, packed } of read) {
     const key = rows[row]?.key ?? '';
-    const packed = z.array(z.number()).parse(JSON.parse(`[${marks}]`));
     byRow.set(key, [...(byRow.get(key) ?? []), ...packed]);
   }
   return byRow;
@@ -150,23 +146,25 @@ async function foreseenMarks(
   dates: ReadonlyMap<string, FarDates>,
 ): Promise<MarksByRow> {
   const place = await placingOf(scope, filter.rows, rows, filter);
-  const counts = new Map<string, Map<number, number>>();
+  // Hundreds of rows by hundreds of columns: counted in place.
+  const counts = new Map<string, Uint32Array>();
   await eachInTurn(schedules, (schedule) => {
     for (const date of dates.get(schedule.id)?.dates ?? []) {
       if (date.dueOn < days.first || date.dueOn > days.last) continue;
       const column = columnOfDay(days, date.dueOn);
       for (const key of place(schedule, date)) {
-        const ofRow = counts.get(key) ?? new Map<number, number>();
-        ofRow.set(column, (ofRow.get(column) ?? 0) + 1);
+        const ofRow = counts.get(key) ?? new Uint32Array(days.columns);
+        ofRow[column] = (ofRow[column] ?? 0) + 1;
         counts.set(key, ofRow);
       }
     }
   });
   return new Map(
-    [...counts].map(([key, ofRow]) => [
-      key,
-      [...ofRow].map(([column, count]): Mark => ({ column, look: 'foreseen', count })),
-    ]),
+    await eachInTurn([...counts], ([key, ofRow]): [string, number[]] => {
+      const marks: number[] = [];
+      for (let column = 0; column < ofRow.length; column++) addMark(marks, column, 'foreseen', ofRow[column] ?? 0);
+      return [key, marks];
+    }),
   );
 }
 
