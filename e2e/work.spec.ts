@@ -1,5 +1,6 @@
 import { deflateSync } from 'node:zlib';
 import type { Page } from '@playwright/test';
+import sharp from 'sharp';
 import { expect, expectAccessible, stepIn, test } from './journey.ts';
 
 /** A small PNG, made here: a square of one colour. */
@@ -130,8 +131,29 @@ test('a set of three tasks on three days, done by two people with a photo, a rea
   await expect(mast).toContainText('The photo is too small.');
   // The first try breaks off on its way: it is sent again by itself.
   await nadia.route('**/api/files', (route) => route.abort(), { times: 1 });
-  await mast.getByLabel('Photo or file for Photo of the step').setInputFiles(photo('larger.png'));
+  // Two at once, one of them as large as a telephone takes them: that is made smaller before it is sent.
+  const taken = await sharp({
+    create: {
+      width: 4000,
+      height: 3000,
+      channels: 3,
+      noise: { type: 'gaussian', mean: 128, sigma: 40 },
+      background: '#246',
+    },
+  })
+    .jpeg({ quality: 70 })
+    .toBuffer();
+  await mast
+    .getByLabel('Photo or file for Photo of the step')
+    .setInputFiles([photo('larger.png'), { name: 'taken.jpg', mimeType: 'image/jpeg', buffer: taken }]);
   await expect(mast.getByRole('img', { name: 'larger.png' })).toBeVisible();
+  const small = mast.getByRole('img', { name: 'taken.jpg' });
+  await expect(small).toBeVisible();
+  const size = await mast.getByRole('link', { name: 'Open taken.jpg' }).evaluate(async (link: HTMLAnchorElement) => {
+    const picture = await createImageBitmap(await (await fetch(link.href)).blob());
+    return [picture.width, picture.height];
+  });
+  expect(size).toEqual([2048, 1536]);
   await mast.getByRole('button', { name: 'Finish' }).click();
   await toCheck.getByRole('button', { name: 'Sign it off' }).click();
   await expect(toCheck).toContainText('signed off by Bram Hollis');

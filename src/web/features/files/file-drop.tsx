@@ -1,6 +1,7 @@
 import { type DragEvent, type ReactNode, useRef, useState } from 'react';
 import { MAX_FILE_BYTES } from '../../../contract/index.ts';
 import { ProblemError } from '../../kit/api.ts';
+import { madeSmaller } from './smaller.ts';
 import { type Uploaded, type UploadTarget, upload } from './upload.ts';
 
 interface Sending {
@@ -8,6 +9,7 @@ interface Sending {
   readonly file: File;
   readonly share: number;
   readonly problem: string | null;
+  readonly canTryAgain: boolean;
 }
 
 interface FileDropProps {
@@ -34,25 +36,34 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
     setSending((all) => all.map((one) => (one.key === key ? { ...one, ...change } : one)));
   const drop = (key: string) => setSending((all) => all.filter((one) => one.key !== key));
 
-  const send = async (file: File, key: string) => {
+  const send = async (chosen: File, key: string) => {
     try {
+      const file = await madeSmaller(chosen);
+      if (file.size > MAX_FILE_BYTES) {
+        const problem = `This file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB: send a smaller one.`;
+        return update(key, { problem, canTryAgain: false });
+      }
       const uploaded = await upload(file, target, (share) => update(key, { share }), key);
       drop(key);
       onUploaded(uploaded);
     } catch (error) {
-      if (!(error instanceof ProblemError)) throw error;
-      update(key, { problem: error.message });
+      update(key, {
+        problem: error instanceof ProblemError ? error.message : 'It was not sent, by a fault of ours.',
+      });
+      // The others go on; the fault is for the console.
+      if (!(error instanceof ProblemError)) reportError(error);
     }
+  };
+  /** One after the other, in the order in which they were chosen: on a weak connection the first ones are there soon. */
+  const line = useRef(Promise.resolve());
+  const enqueue = (file: File, key: string) => {
+    line.current = line.current.then(() => send(file, key));
   };
   const take = (files: FileList | null) => {
     for (const file of files ?? []) {
       const key = crypto.randomUUID();
-      const isLarge = file.size > MAX_FILE_BYTES;
-      const problem = isLarge
-        ? `This file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB: send a smaller one.`
-        : null;
-      setSending((all) => [...all, { key, file, share: 0, problem }]);
-      if (!isLarge) void send(file, key);
+      setSending((all) => [...all, { key, file, share: 0, problem: null, canTryAgain: true }]);
+      enqueue(file, key);
     }
   };
   const onDrag = (isOver: boolean) => (event: DragEvent) => {
@@ -97,7 +108,7 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
           }}
         />
       </div>
-      {sending.map(({ key, file, share, problem }) => (
+      {sending.map(({ key, file, share, problem, canTryAgain }) => (
         <div key={key} className="mt-1.5 text-note leading-4.5" role={problem ? 'alert' : 'status'}>
           <span className="break-all">{file.name}</span>
           {problem === null ? (
@@ -112,13 +123,13 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
           ) : (
             <span className="block">
               <span className="text-late">{problem}</span>{' '}
-              {file.size <= MAX_FILE_BYTES && (
+              {canTryAgain && (
                 <button
                   type="button"
                   className="link-line mr-3"
                   onClick={() => {
                     update(key, { problem: null, share: 0 });
-                    void send(file, key);
+                    enqueue(file, key);
                   }}
                 >
                   Try again
