@@ -12,6 +12,7 @@ for (const [name, address, landmark] of [
   ['the templates', '/templates', 'row'],
   ['a new template', '/templates/new', 'form'],
   ['the account page', '/account', 'list'],
+  ['the labels', '/clients/own/labels', 'list'],
 ] as const) {
   test(`${name} are accessible in both themes`, async ({ page }) => {
     await stepIn(page, 'Ines Calloway');

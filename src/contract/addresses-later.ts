@@ -9,6 +9,7 @@ export const bringInAddresses = addresses<typeof contract.bringInEndpoints>(path
 export const clockAddresses = addresses<typeof contract.clockEndpoints>(paths.clockPaths);
 export const commentAddresses = addresses<typeof contract.commentEndpoints>(paths.commentPaths);
 export const directoryAddresses = addresses<typeof contract.directoryEndpoints>(paths.directoryPaths);
+export const labelAddresses = addresses<typeof contract.labelEndpoints>(paths.labelPaths);
 export const leaveAddresses = addresses<typeof contract.leaveEndpoints>(paths.leavePaths);
 export const logbookAddresses = addresses<typeof contract.logbookEndpoints>(paths.logbookPaths);
 export const overviewAddresses = addresses<typeof contract.overviewEndpoints>(paths.overviewPaths);

@@ -11,6 +11,7 @@ export * from './files.ts';
 export * from './find.ts';
 export * from './history.ts';
 export * from './impact.ts';
+export * from './labels.ts';
 export * from './leave.ts';
 export * from './live.ts';
 export * from './live-schema.ts';

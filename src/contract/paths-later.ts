@@ -56,6 +56,10 @@ export const leavePaths = {
   takeBack: ['POST', '/leave/:leaveId/take-back'],
 } as const satisfies Record<string, Path>;
 
+export const labelPaths = {
+  pdf: ['GET', '/labels.pdf'],
+} as const satisfies Record<string, Path>;
+
 export const logbookPaths = {
   rates: ['GET', '/logbook/rates'],
   days: ['GET', '/logbook/days'],

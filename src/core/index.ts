@@ -220,6 +220,14 @@ export {
   wallTurned,
 } from './insight/wall.ts';
 export {
+  LABEL_FORMS,
+  LABEL_SIZES,
+  type LabelForm,
+  type LabelSize,
+  labelPlaces,
+  labelsOfSheet,
+} from './labels/label-sheet.ts';
+export {
   FIELD_KINDS,
   type FieldKind,
   type FieldValues,

@@ -15,6 +15,7 @@ import type { FileStore } from './files/stored/index.ts';
 import { findRoutes } from './find/index.ts';
 import { handOverRoutes } from './hand-over/index.ts';
 import { historyRoutes } from './history/index.ts';
+import { labelRoutes } from './labels/index.ts';
 import { listRoutes } from './lists-out/index.ts';
 import { logbookRoutes } from './logbook/index.ts';
 import { overviewRoutes } from './overview/index.ts';
@@ -82,6 +83,7 @@ export function api(parts: ApiParts): Router {
     clockRoutes,
     swapRoutes,
     logbookRoutes,
+    labelRoutes,
     wallchartRoutes,
     overviewRoutes,
     taskListRoutes,

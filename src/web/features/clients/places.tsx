@@ -2,6 +2,7 @@ import { lazy } from 'react';
 import { useRoutes } from 'react-router';
 import { loadTaskSheet } from '../../app/shell/soon.ts';
 import { AssetSheet } from './asset/asset-sheet.tsx';
+import { LabelsSheet } from './asset/labels-sheet.tsx';
 import { ClientPage } from './client/client-page.tsx';
 import { ClientSheet } from './client/client-sheet.tsx';
 import { MergeSheet } from './client/merge-sheet.tsx';
@@ -16,7 +17,14 @@ export default function ClientPlaces() {
   return useRoutes([
     { path: '', element: <ClientsPage />, children: [{ path: 'new', element: <ClientSheet /> }] },
     { path: 'bring-in/*', element: <BringInPlaces /> },
-    { path: 'own', element: <OwnAssetsPage />, children: [{ path: 'asset/:assetId', element: <AssetSheet /> }] },
+    {
+      path: 'own',
+      element: <OwnAssetsPage />,
+      children: [
+        { path: 'asset/:assetId', element: <AssetSheet /> },
+        { path: 'labels', element: <LabelsSheet /> },
+      ],
+    },
     {
       path: ':clientId',
       element: <ClientPage />,

@@ -43,6 +43,11 @@ export function OwnAssetsPage() {
                 {isArchive ? 'Those in use' : `${first.archived} in the archive`}
               </button>
             )}
+            {assets.length > 0 && !isArchive && (
+              <Link className="link-line text-row max-[720px]:hidden" to={`/clients/own/labels?${search}`}>
+                Labels
+              </Link>
+            )}
             {may('clients') && <ListWays list="assets" />}
             {may('clients') && (
               <Link className="btn btn-primary" to={`/clients/own/asset/new?${search}`}>
@@ -83,7 +88,7 @@ export function OwnAssetsPage() {
           </section>
         )}
       </div>
-      <Outlet context={{ assets }} />
+      <Outlet context={{ assets, count: first?.count ?? 0 }} />
     </div>
   );
 }
