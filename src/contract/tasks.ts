@@ -152,6 +152,8 @@ export const taskSchema = taskLineSchema.extend({
   tickets: z.array(z.string()).readonly(),
   lackedTicket: z.string().nullable(),
   mayWork: z.boolean(),
+  /** Whether whoever looks finished it today, and may still add a note and pictures. */
+  mayAddTo: z.boolean(),
   /** Whether this person may take it, or give back what they have taken. */
   mayClaim: z.boolean(),
   mayGiveBack: z.boolean(),

@@ -160,6 +160,8 @@ export {
   type NumberDemand,
   outsideBy,
   ownOf,
+  plainTag,
+  sayWrongTag,
   stillMissing,
 } from './doing/proof.ts';
 export { sayAnswer, sayDemand, sayLimits, sayMissing, sayNumber, sayOutside } from './doing/proof-words.ts';

@@ -73,10 +73,18 @@ function isChoices(value: AnswerValue, options: readonly string[]): boolean {
   );
 }
 
-/** Tags are read by machines and typed by hand: case, spaces and dashes make no difference. */
-export function sameTag(a: string, b: string): boolean {
-  const plain = (tag: string) => tag.toLowerCase().replace(/[\s-]/g, '');
-  return plain(a) === plain(b);
+/** A tag without what makes no difference, as it is read by machines and typed by hand: case, spaces and dashes. */
+export const plainTag = (tag: string): string => tag.toLowerCase().replace(/[\s-]/g, '');
+
+export const sameTag = (a: string, b: string): boolean => plainTag(a) === plainTag(b);
+
+/**
+ * What is wrong with a tag that was read, and where it belongs.
+ * @param owner whose tag it is, by name and place; null where nothing has such a tag
+ */
+export function sayWrongTag(read: string, about: string, owner: string | null): string {
+  const whose = owner === null ? 'no tag that is known here' : `the tag of ${owner}`;
+  return `“${read.trim()}” is ${whose}. This task is about ${about}.`;
 }
 
 /** How far a value lies outside the limits of a number: above (positive) or below (negative) the nearer one; 0 within them. */

@@ -1,5 +1,5 @@
 import { MOST_SUBJECTS, type Subject } from '../../contract/index.ts';
-import { plainWords, subjectsSaid } from '../../core/index.ts';
+import { plainTag, plainWords, subjectsSaid } from '../../core/index.ts';
 import { likeLetters } from '../platform/db/like.ts';
 import type { Scope } from '../platform/scope.ts';
 
@@ -25,6 +25,19 @@ const toldOf = ({ clientId, assetId, name, detail, tag }: Subject): Subject => (
 
 /** From so many letters on a word is found anywhere; fewer stand for the beginning of a name, as too many have them. */
 const ANYWHERE = 3;
+
+/** Whose tag it is, with where that stands; null where nothing has it. Told when a wrong one was read: all tags are looked at. */
+export async function ownerOfTag(scope: Scope, tag: string): Promise<string | null> {
+  const [owner] = await scope.sql<{ name: string }>(
+    `select concat_ws(', ', a.name, coalesce(c.name, site.name, nullif(a.place, ''))) as name from asset a
+     left join client c on c.workspace_id = a.workspace_id and c.id = a.client_id
+     left join asset site on site.workspace_id = a.workspace_id and site.id = a.site_id
+     where a.workspace_id = $1 and a.tag is not null and lower(regexp_replace(a.tag, '[\\s-]', '', 'g')) = $2
+     order by a.archived_at is not null, a.name, a.id limit 1`,
+    [plainTag(tag)],
+  );
+  return owner?.name ?? null;
+}
 
 export async function findSubjects(scope: Scope, q: string): Promise<{ subjects: Subject[]; isMore: boolean }> {
   const words = [...new Set(plainWords(q).filter(Boolean))].sort((a, b) => b.length - a.length);

@@ -5,7 +5,7 @@ import type { FieldChanges } from '../platform/changes/entity.ts';
 import { fieldsBefore } from '../platform/changes/entity.ts';
 import { forbidden, invalid, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { tickedByProof, workableTask, writeTask } from '../tasks/index.ts';
+import { mayAddTo, tickedByProof, workableTask, writeTask } from '../tasks/index.ts';
 import type { Task } from '../tasks/stored/index.ts';
 import { type FileStore, oneFile, proofFilesOf, refuseBeyondQuota, StoredFile } from './stored/index.ts';
 
@@ -77,7 +77,7 @@ export async function addFile(
 
 async function taskFor(scope: Scope, taskId: string, demand: string | undefined): Promise<Task> {
   const task = await workableTask(scope, taskId);
-  if (task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed')
+  if ((task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed') && !mayAddTo(scope, task))
     throw notNow(`This task is ${task.state}, so nothing can be added. Undo that first.`);
   if (demand !== undefined && demandOf(task, demand) === null)
     throw invalid([{ path: 'demand', message: 'This task asks for no such file.' }]);

@@ -21,7 +21,17 @@ import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { makingFor, readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
 import { Template } from '../templates/stored/index.ts';
-import { lackedBy, may, mayChooseNext, mayClaim, mayGiveBack, mayNudge, maySign, mayWork } from './permission.ts';
+import {
+  lackedBy,
+  may,
+  mayAddTo,
+  mayChooseNext,
+  mayClaim,
+  mayGiveBack,
+  mayNudge,
+  maySign,
+  mayWork,
+} from './permission.ts';
 import {
   LOOK_FIELDS,
   type LookRow,
@@ -128,6 +138,7 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     tickets,
     lackedTicket: lackedBy(holder, tickets, row)?.ticket ?? null,
     mayWork: mayWork(scope, row),
+    mayAddTo: mayAddTo(scope, row),
     mayClaim: mayClaim(scope, row) && lackedBy(scope.person, tickets, row) === null,
     mayGiveBack: mayGiveBack(scope, row),
     mayPlan: may(scope, 'move', row),

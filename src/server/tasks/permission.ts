@@ -122,6 +122,14 @@ export function maySign(scope: Scope, task: Pick<Task, 'state' | 'signOff' | 'do
   return signOff.by === 'role' && person.roles.includes(signOff.role);
 }
 
+/** Whoever finished it today may still write a note and add pictures: some of it comes to mind a little later. */
+export function mayAddTo(scope: Scope, { state, doneBy, doneAt }: Pick<Task, 'state' | 'doneBy' | 'doneAt'>): boolean {
+  const isFinished = state === 'done' || state === 'toCheck';
+  return (
+    isFinished && doneBy !== null && doneBy === scope.person?.id && scope.moment(doneAt)?.slice(0, 10) === scope.today
+  );
+}
+
 /** Whether whoever has a task was reminded of it too short a time ago to be reminded again. */
 export function wasNudgedLately(scope: Scope, { nudgedAt }: Pick<Task, 'nudgedAt'>): boolean {
   return nudgedAt !== null && scope.instant.getTime() - nudgedAt.getTime() < NUDGE_AGAIN_MINUTES * 60_000;

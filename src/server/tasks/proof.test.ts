@@ -92,7 +92,9 @@ describe('proof', () => {
       })
       .expect(200);
     const id = body.tasks[0].id;
-    expect((await answer(nadia, id, 'tag', 'CR-2').expect(422)).body.detail).toContain('is not the tag');
+    const refusal = async (tag: string) => (await answer(nadia, id, 'tag', tag).expect(422)).body.errors[0].message;
+    expect(await refusal('pa 1')).toBe('“pa 1” is the tag of Pontoon A, Lee Quay. This task is about Crane 1.');
+    expect(await refusal('ZZ-99')).toBe('“ZZ-99” is no tag that is known here. This task is about Crane 1.');
     await answer(nadia, id, 'tag', 'cr 1').expect(200);
     await nadia.post(`/api/tasks/${id}/finish`).expect(200);
   });
@@ -104,6 +106,38 @@ describe('proof', () => {
     expect(body.task.state).toBe('done');
     await nadia.post(`/api/changes/${body.changeId}/undo`).expect(200);
     expect(await task(id)).toMatchObject({ state: 'underWay', stepsDone: 1, answers: {} });
+  });
+});
+
+describe('what was finished today', () => {
+  it('takes a note and a file from whoever did it, until the day is over', async () => {
+    const id = await one({});
+    const note = (by: Agent, text: string, was: string) => by.put(`/api/tasks/${id}/note`).send({ note: text, was });
+    const file = (by: Agent) =>
+      by
+        .post('/api/files')
+        .field('key', crypto.randomUUID())
+        .field('taskId', id)
+        .attach('file', Buffer.from('%PDF-1.4\n%%EOF\n'), 'later.pdf');
+    await nadia.post(`/api/tasks/${id}/finish`).expect(200);
+    expect((await nadia.get(`/api/tasks/${id}`)).body).toMatchObject({ state: 'done', mayAddTo: true });
+    const { body } = await note(nadia, 'The valve is stiff.', '').expect(200);
+    expect(body.task).toMatchObject({ state: 'done', note: 'The valve is stiff.' });
+    await file(nadia).expect(200);
+    expect((await task(id)).files.map(({ name }) => name)).toEqual(['later.pdf']);
+    // Nobody else, and nothing else.
+    expect((await ines.get(`/api/tasks/${id}`)).body.mayAddTo).toBe(false);
+    await note(ines, 'Mine.', 'The valve is stiff.').expect(409);
+    await file(ines).expect(409);
+    await nadia.put(`/api/tasks/${id}/ticks`).send({ key: 'x', ticked: true }).expect(409);
+    server.clock.set('2026-11-25T00:01');
+    try {
+      expect((await nadia.get(`/api/tasks/${id}`)).body.mayAddTo).toBe(false);
+      await note(nadia, 'Too late.', 'The valve is stiff.').expect(409);
+      await file(nadia).expect(409);
+    } finally {
+      server.clock.set('2026-11-24T10:40');
+    }
   });
 });
 

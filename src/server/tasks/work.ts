@@ -9,9 +9,10 @@ import {
   ownOf,
   plural,
   sayMissing,
+  sayWrongTag,
   stillMissing,
 } from '../../core/index.ts';
-import { Asset } from '../clients/index.ts';
+import { Asset, ownerOfTag } from '../clients/index.ts';
 import { proofFilesOf } from '../files/stored/index.ts';
 import type { Action } from '../platform/changes/actions.ts';
 import { type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
@@ -21,7 +22,7 @@ import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/index.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
-import { isOfferedTo, lackedBy, mayChooseNext, maySign, mayWork, mustMay } from './permission.ts';
+import { isOfferedTo, lackedBy, mayAddTo, mayChooseNext, maySign, mayWork, mustMay } from './permission.ts';
 import {
   doingOf,
   type GivenAnswer,
@@ -154,7 +155,11 @@ async function givenAnswer(
 ): Promise<GivenAnswer> {
   const asset = task.assetId === null ? null : await scope.one(Asset, task.assetId, 'asset');
   const problem = answerProblem(demand, value, asset?.tag ?? null);
-  if (problem !== null) throw invalid([{ path: demand.key, message: problem }]);
+  if (problem !== null) {
+    const isWrongTag = demand.kind === 'tag' && asset !== null && typeof value === 'string' && value.trim() !== '';
+    const message = isWrongTag ? sayWrongTag(value, asset.name, await ownerOfTag(scope, value)) : problem;
+    throw invalid([{ path: demand.key, message }]);
+  }
   const was = ownOf(task.answers, demand.key);
   const isSame = JSON.stringify([was?.value, was?.remark]) === JSON.stringify([value, remark]);
   return isSame && was ? was : { value, remark, ...tickOf(scope) };
@@ -175,8 +180,8 @@ export function tickedByProof(
 }
 
 export function writeNote(scope: Scope, id: string, note: string, was: string): Promise<SavedTask> {
-  return changeTask(scope, id, 'noted', (task) => {
-    refuseFinished(task, 'written on');
+  return changeTask(scope, id, 'noted', (task, tx) => {
+    if (!mayAddTo(tx, task)) refuseFinished(task, 'written on');
     if (task.note !== was && task.note !== note) {
       throw changedMeanwhile(
         'Someone else wrote the note meanwhile. Yours is still in the field, not saved: keep both, yours or theirs.',

@@ -70,6 +70,7 @@ export function taskOf(other: Partial<Task> = {}): Task {
     tickets: [],
     lackedTicket: null,
     mayWork: true,
+    mayAddTo: false,
     mayClaim: false,
     mayGiveBack: false,
     mayPlan: true,

@@ -23,7 +23,7 @@ export function Note({ task }: { readonly task: Task }) {
       { field, value: { taskId: task.id, note, was }, about: `the note on ${task.title}`, to: placeOf(task) },
       after,
     );
-  if (isFixed(task))
+  if (isFixed(task) && !task.mayAddTo)
     return (
       <>
         <p className="mt-1 whitespace-pre-line break-words text-row text-ink-2">{task.note || 'No note.'}</p>

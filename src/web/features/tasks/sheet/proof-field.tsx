@@ -22,6 +22,7 @@ import type { Unsent } from '../../unsent/outbox.ts';
 import { UnsentMark } from '../../unsent/unsent-mark.tsx';
 import { useTaskActions } from '../api.ts';
 import { LimitsBar } from './limits-bar.tsx';
+import { TagReader } from './tag-reader.tsx';
 import { useAnswering } from './use-answering.ts';
 
 interface ProofFieldProps {
@@ -325,6 +326,9 @@ function TextProof(props: ProofFieldProps & { readonly type: 'text' | 'long'; re
             if (event.key === 'Enter') send();
           }}
         />
+      )}
+      {demand.kind === 'tag' && (
+        <TagReader label={`Picture of the tag for ${demand.label || name}`} onRead={(tag) => write(tag, 0)} />
       )}
       <Mark unsent={unsent} onTry={() => write(text, 0)} />
     </div>

@@ -234,7 +234,7 @@ function Instructions({ task }: { readonly task: Task }) {
 function Files({ task }: { readonly task: Task }) {
   const { reload, removeFile, keepFile } = useTaskActions();
   const fixed = isFixed(task);
-  const mayAdd = task.mayWork && !isEnded(task.state as 'open');
+  const mayAdd = (task.mayWork && !isEnded(task.state as 'open')) || task.mayAddTo;
   const others = task.files.filter(({ demand }) => demand === null);
   const shown = fixed ? task.files : others;
   if (shown.length === 0 && !mayAdd) return null;

@@ -1,0 +1,54 @@
+import QRCode from 'qrcode';
+import { expect, expectAccessible, stepIn, test } from './journey.ts';
+
+/** A picture of a label, as a phone takes it. */
+const label = async (tag: string) => ({
+  name: 'label.png',
+  mimeType: 'image/png',
+  buffer: await QRCode.toBuffer(tag, { width: 900, margin: 12 }),
+});
+
+test('a wrong tag says whose it is, the right one is read from a picture of its label, and done is done', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await stepIn(page, 'Ines Calloway');
+  const taskId = await page.evaluate(async () => {
+    const post = async (address: string, body: object) => {
+      const answer = await fetch(`/api${address}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+      return answer.json();
+    };
+    const { me } = await (await fetch('/api/session')).json().then(({ person }) => ({ me: person.id as string }));
+    const { assets } = await (await fetch('/api/assets?q=crane+2')).json().catch(() => ({ assets: [] }));
+    const template = {
+      ...{ name: 'Hook look', titlePattern: 'Hook look', category: null, instructions: '', estimateMinutes: 10 },
+      demands: [{ key: 'tag', label: 'Tag of the crane', kind: 'tag' }],
+    };
+    const { template: made } = await post('/templates', { template, like: null });
+    const started = await post(`/templates/${made.id}/start`, {
+      ...{ on: '2026-11-24', clientId: null, assetId: assets[0].id, assigneeId: me, special: '' },
+      parts: [{ step: '', on: '2026-11-24', startTime: null, dueTime: null, assigneeId: me }],
+    });
+    return started.tasks[0].id as string;
+  });
+  await page.goto(`/tasks/task/${taskId}`);
+  const sheet = page.getByRole('complementary', { name: 'Hook look' });
+  await sheet.getByRole('button', { name: 'Start' }).click();
+  const camera = sheet.getByLabel('Picture of the tag for Tag of the crane');
+  // A picture of something else, and of another thing's label.
+  await camera.setInputFiles({ name: 'x.png', mimeType: 'image/png', buffer: Buffer.from('nothing of a picture') });
+  await expect(sheet.getByRole('alert')).toContainText('No code could be read in that picture');
+  await camera.setInputFiles(await label('PA-1'));
+  await expect(sheet).toContainText('“PA-1” is the tag of Pontoon A, Lee Quay. This task is about Crane 2.');
+  await expectAccessible(page);
+  await camera.setInputFiles(await label('CR-2'));
+  await expect(sheet.getByLabel('Tag of the crane', { exact: true })).toHaveValue('CR-2');
+  await expect(sheet).not.toContainText('is the tag of Pontoon A');
+  await sheet.getByRole('button', { name: 'Finish' }).click();
+  await expect(sheet).toContainText('CR-2');
+  await expect(sheet.getByRole('button', { name: 'Finish' })).toBeHidden();
+});
