@@ -193,3 +193,54 @@ test('the worksheet', async ({ page }) => {
   await expect(page.getByRole('dialog', { name: 'What this changes' })).toBeVisible({ timeout: 60_000 });
   console.log(`Impact of all of it on the screen: ${Date.now() - looked} ms`);
 });
+
+test('the wallchart with 500 rows of a year of days', async ({ page }) => {
+  test.setTimeout(300_000);
+  await stepIn(page, 'Ines Calloway');
+  const [rows, columns] = [500, 365];
+  // Something every second day, of every look in turn, as a full chart has it.
+  await page.route('**/api/wallchart?*', (route) =>
+    route.fulfill({
+      json: {
+        ...{ first: '2026-06-01', length: 1, columns, start: 0, count: rows, foreseenUpTo: '2027-12-29' },
+        names: { client: null, site: null, template: null },
+        rows: Array.from({ length: rows }, (_, row) => ({
+          ...{ key: `row ${row}`, name: `Pontoon ${row + 1}`, detail: `P-${row + 1}`, group: `Quay ${row >> 3}` },
+          marks: Array.from({ length: columns >> 1 }, (__, i) => [
+            i * 2 + (row % 2),
+            (i + row) % 11,
+            1 + (i % 4 === 0 ? 2 : 0),
+          ]).flat(),
+          rests: [],
+        })),
+      },
+    }),
+  );
+  await page.goto('/wallchart?by=day');
+  const grid = page.getByRole('grid');
+  await expect(grid.getByRole('rowheader', { name: /Pontoon 1\b/ })).toBeVisible();
+  const down = await scroll(page, '[role=grid]');
+  console.log(
+    `scrolling ${rows} rows of ${columns} days: ${down.late} of ${down.frames} frames late, longest ${down.longest.toFixed(0)} ms`,
+  );
+  const across = await grid.evaluate(async (frame) => {
+    const times: number[] = [];
+    frame.scrollTop = 0;
+    frame.scrollLeft = 0;
+    for (let i = 0; i < 120; i++) {
+      frame.scrollLeft += frame.scrollWidth / 120;
+      times.push(await new Promise<number>((resolve) => requestAnimationFrame(resolve)));
+    }
+    const gaps = times.slice(1).map((time, i) => time - (times[i] ?? time));
+    return { frames: gaps.length, late: gaps.filter((gap) => gap > 34).length, longest: Math.max(...gaps) };
+  });
+  console.log(`sideways: ${across.late} of ${across.frames} frames late, longest ${across.longest.toFixed(0)} ms`);
+  await grid.focus();
+  await watchKeys(page);
+  const keys = 60;
+  for (let i = 0; i < keys; i++) {
+    await page.keyboard.press(i % 3 === 2 ? 'ArrowDown' : 'ArrowRight');
+    await page.waitForTimeout(40);
+  }
+  await tellKeys(page, 'moving through the wallchart', keys);
+});
