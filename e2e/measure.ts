@@ -34,20 +34,25 @@ async function tellKeys(page: Page, what: string, keys: number): Promise<void> {
 }
 
 /** Frames that came later than two of sixty a second while a list is scrolled from end to end. */
-async function scroll(page: Page, selector: string): Promise<{ frames: number; late: number; longest: number }> {
+async function scroll(
+  page: Page,
+  selector: string,
+  way: 'down' | 'sideways' = 'down',
+): Promise<{ frames: number; late: number; longest: number }> {
   return page
     .locator(selector)
     .first()
-    .evaluate(async (frame) => {
+    .evaluate(async (frame, along) => {
       const times: number[] = [];
-      const step = frame.scrollHeight / 120;
+      frame.scrollTo(0, 0);
       for (let i = 0; i < 120; i++) {
-        frame.scrollTop += step;
+        if (along === 'down') frame.scrollTop += frame.scrollHeight / 120;
+        else frame.scrollLeft += frame.scrollWidth / 120;
         times.push(await new Promise<number>((resolve) => requestAnimationFrame(resolve)));
       }
       const gaps = times.slice(1).map((time, i) => time - (times[i] ?? time));
       return { frames: gaps.length, late: gaps.filter((gap) => gap > 34).length, longest: Math.max(...gaps) };
-    });
+    }, way);
 }
 
 test('the library of templates', async ({ page }) => {
@@ -223,17 +228,7 @@ test('the wallchart with 500 rows of a year of days', async ({ page }) => {
   console.log(
     `scrolling ${rows} rows of ${columns} days: ${down.late} of ${down.frames} frames late, longest ${down.longest.toFixed(0)} ms`,
   );
-  const across = await grid.evaluate(async (frame) => {
-    const times: number[] = [];
-    frame.scrollTop = 0;
-    frame.scrollLeft = 0;
-    for (let i = 0; i < 120; i++) {
-      frame.scrollLeft += frame.scrollWidth / 120;
-      times.push(await new Promise<number>((resolve) => requestAnimationFrame(resolve)));
-    }
-    const gaps = times.slice(1).map((time, i) => time - (times[i] ?? time));
-    return { frames: gaps.length, late: gaps.filter((gap) => gap > 34).length, longest: Math.max(...gaps) };
-  });
+  const across = await scroll(page, '[role=grid]', 'sideways');
   console.log(`sideways: ${across.late} of ${across.frames} frames late, longest ${across.longest.toFixed(0)} ms`);
   await grid.focus();
   await watchKeys(page);
