@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { dayOfIso, WALL_SPANS, WALL_UNITS } from '../core/index.ts';
+import { tryDayOfIso, WALL_SPANS, WALL_UNITS } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, named } from './fields.ts';
 import { impactSchema } from './impact.ts';
@@ -68,10 +68,14 @@ const blockSchema = z
     from: isoDate,
     to: isoDate,
   })
-  .refine(({ from, to }) => from <= to && dayOfIso(to) - dayOfIso(from) < MOST_DAYS, {
-    path: ['to'],
-    message: 'From one day to a later one, a year apart at most.',
-  });
+  .refine(
+    ({ from, to }) => {
+      // What is no date is refused by its own field.
+      const [first, last] = [tryDayOfIso(from), tryDayOfIso(to)];
+      return first === null || last === null || (first <= last && last - first < MOST_DAYS);
+    },
+    { path: ['to'], message: 'From one day to a later one, a year apart at most.' },
+  );
 export type WallBlock = z.infer<typeof blockSchema>;
 
 /** A date that a schedule foresees, as it is named. */

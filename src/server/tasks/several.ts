@@ -60,16 +60,17 @@ const RIGHTS = {
 } as const satisfies Record<TaskDeed['kind'], TaskRight>;
 
 async function fatesOf(scope: Scope, { tasks: asked, deed }: TasksDeed): Promise<TaskFate[]> {
-  const tasks = await lockedAsSeen(scope, asked);
+  const tasks = await lockedAsSeen(scope, asked, deed);
   const fates = await fatesOfTasks(scope, tasks, deed, { isAlone: tasks.length === 1 });
   if (fates.length === 0) throw invalid([{ path: 'deed', message: SAID_OF_NOTHING[deed.kind] }]);
   return fates;
 }
 
-/** @throws Refusal where somebody has changed one of them since */
-export async function lockedAsSeen(scope: Scope, asked: TasksDeed['tasks']): Promise<Task[]> {
+/** Tasks with which something is to be done. @throws Refusal where that is not allowed, or somebody has changed one of them since */
+export async function lockedAsSeen(scope: Scope, asked: TasksDeed['tasks'], deed: TaskDeed): Promise<Task[]> {
   const versions = new Map(asked.map(({ id, version }) => [id, version]));
   const tasks = await lockedTasks(scope, [...versions.keys()]);
+  for (const task of tasks) mustMay(scope, RIGHTS[deed.kind], task);
   const meanwhile = tasks.filter((task) => task.version !== versions.get(task.id));
   if (meanwhile.length > 0) {
     throw changedMeanwhile(

@@ -109,7 +109,7 @@ async function carryOut(
 async function decide(scope: Scope, input: WallChange): Promise<Decided> {
   const { deed, reach, dates } = input;
   if (deed.kind === 'give') await mustReceive(scope, deed.personId, { path: 'deed.personId' });
-  const chosen = await lockedAsSeen(scope, input.tasks);
+  const chosen = await lockedAsSeen(scope, input.tasks, taskDeedOf(deed));
   const rows = new Map(
     (await scheduleRows(scope, { ids: [...new Set(dates.map(({ scheduleId }) => scheduleId))] })).map((row) => [
       row.id,
