@@ -147,6 +147,7 @@ test('the logbook tells what was on time, opens what a figure stands for, and is
   await page.keyboard.press('Enter');
   await expect(page.getByRole('complementary')).toBeVisible();
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('complementary')).toBeHidden();
   await page.getByRole('button', { name: 'skipped' }).click();
   await expect(page.getByRole('img', { name: 'Done', exact: true })).toHaveCount(0);
   await page.getByRole('combobox', { name: 'What' }).selectOption({ label: 'everything' });

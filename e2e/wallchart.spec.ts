@@ -50,6 +50,7 @@ test(`a schedule is added to rows, a mark dragged, three chosen and moved with l
   await look.getByRole('button', { name: /^Add \d+ tasks/ }).click();
   await expect(toast(page, '2 schedules made')).toBeVisible();
   await expect(sheet).toBeHidden();
+  await expect(grid).toBeFocused();
 
   // By keys: next week's is coming, far ahead nothing is made yet.
   await grid.focus();
@@ -71,6 +72,8 @@ test(`a schedule is added to rows, a mark dragged, three chosen and moved with l
   await expect(look).toContainText('and all later ones: moved 1 day later');
   await look.getByRole('button', { name: /^Save/ }).click();
   await expect(toast(page, 'moved 1 day later')).toBeVisible();
+  // The keys go on in the chart.
+  await expect(grid).toBeFocused();
   await goTo(page, 20);
   await page.keyboard.press('Enter');
   const cell = page.getByRole('complementary', { name: /^Gig Marram/ });
@@ -94,6 +97,7 @@ test(`a schedule is added to rows, a mark dragged, three chosen and moved with l
   await expect(look).toContainText('moved 1 week later, to the week of 14 Dec');
   await look.getByRole('button', { name: 'Change 1 task' }).click();
   await expect(toast(page, 'moved 1 week later')).toBeVisible();
+  await expect(grid).toBeFocused();
   await goTo(page, 3);
   await expect(here(page)).toHaveAccessibleName(/^Gig Marram, week of 14 Dec: 2 coming$/);
   await expectAccessible(page);
