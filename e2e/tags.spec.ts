@@ -30,7 +30,13 @@ test('a wrong tag says whose it is, the right one is read from a picture of its 
     };
     const { template: made } = await post('/templates', { template, like: null });
     const started = await post(`/templates/${made.id}/start`, {
-      ...{ on: '2026-11-24', clientId: null, assetId: assets[0].id, assigneeId: me, special: '' },
+      ...{
+        on: '2026-11-24',
+        clientId: null,
+        assetId: assets.find(({ name }: { name: string }) => name === 'Crane 2').id,
+        assigneeId: me,
+        special: '',
+      },
       parts: [{ step: '', on: '2026-11-24', startTime: null, dueTime: null, assigneeId: me }],
     });
     return started.tasks[0].id as string;
@@ -50,5 +56,11 @@ test('a wrong tag says whose it is, the right one is read from a picture of its 
   await expect(sheet).not.toContainText('is the tag of Pontoon A');
   await sheet.getByRole('button', { name: 'Finish' }).click();
   await expect(sheet).toContainText('CR-2');
-  await expect(sheet.getByRole('button', { name: 'Finish' })).toBeHidden();
+  await expect(sheet.getByRole('button', { name: 'Undo the finish' })).toBeVisible();
+  // Something comes to mind a little later on the same day.
+  await sheet.getByLabel('Note', { exact: true }).fill('Paint is worn at the hook.');
+  await sheet.getByLabel('Note', { exact: true }).blur();
+  await expect(sheet.getByText('kept', { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(sheet).toContainText('Paint is worn at the hook.');
 });

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Outlet, useMatch } from 'react-router';
 import { ROWS_WITH_SCHEDULES, type WallBlock, type WallReach } from '../../../contract/index.ts';
 import { dayOfIso, isoOfDay, plural, WALL_LOOKS, type WallDays } from '../../../core/index.ts';
@@ -33,13 +33,17 @@ export default function WallchartPage() {
   const chartArea = useRef<HTMLDivElement>(null);
   const { clear } = choosing;
   const [reach, setReach] = useState<WallReach>('these');
-  /** What was pressed goes with the foot: the keys go on in the chart. */
+  const [cleared, setCleared] = useState(0);
   const clearChosen = useCallback(() => {
     clear();
     // The next ones are chosen for themselves.
     setReach('these');
-    requestAnimationFrame(() => chartArea.current?.querySelector<HTMLElement>('[role=grid]')?.focus());
+    setCleared((times) => times + 1);
   }, [clear]);
+  // What was pressed has gone with the foot, and with the dialog over the page: the keys go on in the chart.
+  useEffect(() => {
+    if (cleared > 0) chartArea.current?.querySelector<HTMLElement>('[role=grid]')?.focus();
+  }, [cleared]);
   const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
   const [paper, setPaper] = useState<Paper | null>(null);
   const blocksOf = (blocks: readonly CellBlock[]): WallBlock[] =>
