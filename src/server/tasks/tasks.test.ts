@@ -166,12 +166,12 @@ describe('doing a task', () => {
       .expect(422);
   });
 
-  it('is what it was once it is finished: nobody writes on it or takes it over', async () => {
+  it('is what it was once it is finished: nobody else writes on it, and nobody takes it over', async () => {
     const done = (await sheet()).thisDay.find(({ state }) => state === 'done');
     const before = await task(done?.id ?? '');
-    const written = await nadia.put(`/api/tasks/${done?.id}/note`).send({ note: 'Otherwise.', was: before.note });
-    expect([written.status, written.body.detail]).toEqual([409, expect.stringContaining('This task is done')]);
     const ines = await server.browser('Ines Calloway');
+    const written = await ines.put(`/api/tasks/${done?.id}/note`).send({ note: 'Otherwise.', was: before.note });
+    expect([written.status, written.body.detail]).toEqual([409, expect.stringContaining('This task is done')]);
     await ines.post(`/api/tasks/${done?.id}/claim`).expect(409);
     expect(await task(done?.id ?? '')).toEqual(before);
   });
