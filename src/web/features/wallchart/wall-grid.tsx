@@ -60,7 +60,7 @@ export function WallGrid(props: WallGridProps) {
     count: rows.length,
     getScrollElement: () => frame.current,
     estimateSize: () => ROW_HEIGHT,
-    overscan: 8,
+    overscan: 3,
     scrollMargin: HEAD_HEIGHT,
     initialRect: { width: 1280, height: 640 },
   });
