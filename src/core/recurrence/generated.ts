@@ -174,3 +174,15 @@ export const anyFullRecurrence: fc.Arbitrary<Recurrence> = fc
     except: fc.option(fc.array(anyDate, { minLength: 1, maxLength: 4 }), { nil: undefined }),
   })
   .map(({ recurrence, closed, except }) => ({ ...recurrence, ...(closed && { closed }), ...(except && { except }) }));
+
+/** Any, and as often one rule alone without an end, of which more can be moved. */
+export const anyOrLone: fc.Arbitrary<Recurrence> = fc.oneof(
+  anyFullRecurrence,
+  anyFullRecurrence.map(
+    (any): Recurrence => ({
+      ...any,
+      rules: any.rules.slice(0, 1).map((rule): Rule => (rule.kind === 'days' ? { ...rule, except: [] } : rule)),
+      end: { kind: 'never' },
+    }),
+  ),
+);

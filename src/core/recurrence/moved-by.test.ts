@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
-import { anyFullRecurrence, monthsRule } from './generated.ts';
+import { anyOrLone, monthsRule } from './generated.ts';
 import { movedBy } from './moved-by.ts';
 import { occurrencesBetween } from './occurrences.ts';
 import type { Recurrence, Rule } from './rule.ts';
@@ -14,23 +14,11 @@ const of = (...rules: Rule[]): Recurrence => ({
 });
 const datesOf = (recurrence: Recurrence, from: string, to: string) => occurrencesBetween(recurrence, from, to);
 
-/** Any, and as often one rule alone without an end, of which more can be moved. */
-const anyMoved: fc.Arbitrary<Recurrence> = fc.oneof(
-  anyFullRecurrence,
-  anyFullRecurrence.map(
-    (any): Recurrence => ({
-      ...any,
-      rules: any.rules.slice(0, 1).map((rule): Rule => (rule.kind === 'days' ? { ...rule, except: [] } : rule)),
-      end: { kind: 'never' },
-    }),
-  ),
-);
-
 describe('a recurrence moved by some days', () => {
   it('gives each of its dates as much later, whatever the rule, or says that it can’t', () => {
     const reached = new Map<string, number>();
     fc.assert(
-      fc.property(anyMoved, fc.integer({ min: -20, max: 20 }), ({ closed: _, ...any }, days) => {
+      fc.property(anyOrLone, fc.integer({ min: -20, max: 20 }), ({ closed: _, ...any }, days) => {
         const recurrence = { ...any, dayOff: 'none' as const };
         const moved = movedBy(recurrence, days);
         for (const { kind } of recurrence.rules)
@@ -54,7 +42,8 @@ describe('a recurrence moved by some days', () => {
     const weekly = of({ kind: 'weeks', every: 2, on: [1, 3] });
     expect(movedBy(movedBy(weekly, 2) as Recurrence, -2)).toEqual(weekly);
     const monthly = of(monthsRule([{ kind: 'date', day: 15 }]));
-    expect(movedBy(movedBy(monthly, -3) as Recurrence, 3)).toEqual(monthly);
+    // Its start may lie further back in its month by then.
+    expect(movedBy(movedBy(monthly, -3) as Recurrence, 3)?.rules).toEqual(monthly.rules);
   });
 
   it('carries whole weeks with it where only some of them count', () => {

@@ -1,5 +1,6 @@
-import { mondayOf, type Weekday } from '../civil-date/civil-day.ts';
+import { type CivilDay, mondayOf, type Weekday } from '../civil-date/civil-day.ts';
 import { dayOfIso, type IsoDate, isoOfDay } from '../civil-date/iso-date.ts';
+import { monthIndexOf, monthStart } from '../civil-date/month.ts';
 import { DAYS_A_WEEK } from '../people/week-hours.ts';
 import { MAX_DISTANCE, type MonthsRule, type Recurrence, type Rule, type WeeksRule, type YearsRule } from './rule.ts';
 
@@ -7,7 +8,8 @@ import { MAX_DISTANCE, type MonthsRule, type Recurrence, type Rule, type WeeksRu
  * The same recurrence with each of its dates so many days later, or earlier where it is less than nothing, before any
  * convention moves them off days off. Null where none of our rules can say that: rules by working days, on completion, from
  * elsewhere, with weekdays left out, and weeks whose days would come into different ones.
- * Dates of a rule by weeks begin with its week: whoever uses the answer says from which day on it holds.
+ * It may give some before what was its first one, of the same week, month or year: whoever uses the answer says from which day
+ * on it holds.
  * @param days whole, from -366 to 366
  */
 export function movedBy(recurrence: Recurrence, days: number): Recurrence | null {
@@ -63,14 +65,37 @@ function atPlacesMovedBy<R extends MonthsRule | YearsRule>(rule: R, days: number
   return { ...rule, away: { amount: Math.abs(now), of: 'day', way: now < 0 ? 'before' : 'after' } };
 }
 
+/** A day on or before another from which rules at places are counted as from their start; null where that is out of all reckoning. */
+function startOfPlaces(rules: readonly Rule[], start: CivilDay, upTo: CivilDay): IsoDate | null {
+  const [month, needed] = [monthIndexOf(start), monthIndexOf(upTo)];
+  if (month === needed) return isoOfDay(upTo);
+  const periods = rules.flatMap((rule) =>
+    rule.kind === 'months' ? rule.every : rule.kind === 'years' ? rule.every * MONTHS_A_YEAR : [],
+  );
+  const period = periods.reduce(leastCommonMultiple, 1);
+  const begins = month - Math.ceil((month - needed) / period) * period;
+  return begins < MONTHS_A_YEAR ? null : isoOfDay(monthStart(begins));
+}
+
+const MONTHS_A_YEAR = 12;
+
+function leastCommonMultiple(a: number, b: number): number {
+  let [greater, rest] = [a, b];
+  while (rest > 0) [greater, rest] = [rest, greater % rest];
+  return (a / greater) * b;
+}
+
 /** The day from which intervals are counted afterwards; null where no one day does for all rules. */
 function startMovedBy({ start, rules, end }: Recurrence, days: number): IsoDate | null {
   const from = dayOfIso(start);
   const weekly = rules.filter((rule): rule is WeeksRule => rule.kind === 'weeks');
   const counted = rules.filter(({ kind }) => kind === 'days');
   const atPlaces = rules.some(({ kind }) => kind === 'months' || kind === 'years');
-  // Their places stay where they are, and so does the month or year from which they are counted.
-  if (atPlaces) return weekly.length + counted.length === 0 && end.kind !== 'after' ? start : null;
+  if (atPlaces) {
+    if (weekly.length + counted.length > 0 || end.kind === 'after') return null;
+    // Their places stay where they are, and so does the month or year from which they are counted.
+    return days > 0 ? start : startOfPlaces(rules, from, from + days);
+  }
   if (weekly.length === 0) return later(start, days);
   const weeks = new Set(
     weekly.flatMap((rule) => (rule.every === 1 ? [] : rule.on.map((weekday) => placeOf(weekday, days).weeks))),
