@@ -37,6 +37,9 @@ const byHandFields = {
     ),
 };
 
+/** The same by itself, for whatever else writes it: how much of each there can be. */
+export const byHandSchema = z.object(byHandFields).partial();
+
 export const scheduleInputSchema = z.object({
   templateId: id,
   /** For whom; both null when the work is the workspace's own. */

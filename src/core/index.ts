@@ -302,6 +302,7 @@ export { type Days, daysToCompare } from './planning/calendar-change.ts';
 export { leftOutWithinHorizon, occurrencesWithinHorizon } from './planning/horizon.ts';
 export { type OccurrenceInstants, occurrenceInstants, remindersOf } from './planning/instants.ts';
 export { type IsoOccurrence, planBetween } from './planning/iso-plan.ts';
+export { type MovedFrom, moveFrom, unnamedFrom } from './planning/move-from.ts';
 export { nextDated } from './planning/next-dated.ts';
 export { seriesNumbers } from './planning/numbers.ts';
 export { type Outlook, outlook, type PlannedYear, planYear } from './planning/outlook.ts';
@@ -351,7 +352,6 @@ export {
 } from './planning/timing.ts';
 export { asked, TooMuchReckoningError, within } from './reckoning.ts';
 export { canonicalRecurrence, mayLackDay } from './recurrence/canonical.ts';
-export { movedBy } from './recurrence/moved-by.ts';
 export {
   nextOccurrence,
   type OccurrenceSeries,

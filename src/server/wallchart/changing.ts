@@ -1,21 +1,22 @@
-import type { Impact, TaskDeed, WallChange } from '../../contract/index.ts';
+import { byHandSchema, type Impact, type TaskDeed, type WallChange } from '../../contract/index.ts';
 import {
+  type CivilDay,
   changeDate,
   changeOf,
   type DatedOccurrence,
   dayOfIso,
-  type Exception,
   isDated,
   isoOfDay,
   isToDo,
   moveDate,
-  movedBy,
+  moveFrom,
   ownFrom,
   pauseFrom,
   planDays,
   plural,
-  reviseFrom,
   skipDate,
+  unnamedFrom,
+  type WorkingCalendar,
 } from '../../core/index.ts';
 import type { ChangeEntry } from '../platform/changes/entity.ts';
 import { mustReceive } from '../platform/identity/receiver.ts';
@@ -44,8 +45,6 @@ import { lockedTasks, refuseFarDays, type Task, TO_DO } from '../tasks/stored/in
 
 /** Days around a nominal date among which its day is looked for. */
 const AROUND = 60;
-/** As many exceptions as a schedule may have. */
-const MOST_EXCEPTIONS = 2000;
 
 interface Decided {
   readonly fates: readonly TaskFate[];
@@ -99,11 +98,18 @@ async function carryOut(
     scope,
     [...scheduleIds].sort(),
     'changed',
-    setOf,
+    (schedule) => withinLimits(setOf(schedule)),
     // A rule whose dates move takes along what shows of them; single dates have nothing made yet.
     deed.kind === 'move' && reach !== 'these' ? { open: true, also: [] } : UNSEEN_ONLY,
   );
   return [...done, ...written];
+}
+
+/** A schedule can be told no more by hand than its bench can save. */
+function withinLimits(set: Partial<Schedule>): Partial<Schedule> {
+  const { error } = byHandSchema.safeParse(set);
+  if (error) throw invalid(error.issues.slice(0, 1).map(({ message }) => ({ path: 'dates', message })));
+  return set;
 }
 
 async function decide(scope: Scope, input: WallChange): Promise<Decided> {
@@ -190,8 +196,6 @@ async function decideThese(
         else if (deed.kind === 'move') draft = moveDate(draft, nominal, on + deed.days);
         else draft = changeDate(draft, nominal, { ...changeOf(draft, nominal), assigneeId: deed.personId });
       }
-      if (draft.exceptions.length > MOST_EXCEPTIONS)
-        throw invalid([{ path: 'dates', message: 'A schedule has two thousand exceptions at most.' }]);
       return draft;
     },
   };
@@ -240,7 +244,7 @@ async function decideBeyond(
     }
   const tasks = (await lockedTasks(scope, [...ids])).filter(({ state }) => isToDo(state));
   const fates = (await fatesOfTasks(scope, tasks, taskDeedOf(deed), { isAlone: false })).map(followed);
-  const names = new Map((await scheduleRows(scope, { ids: scheduleIds })).map((row) => [row.id, row.templateName]));
+  const rows = new Map((await scheduleRows(scope, { ids: scheduleIds })).map((row) => [row.id, row]));
   const calendar = await scope.calendar();
   return {
     fates,
@@ -251,52 +255,43 @@ async function decideBeyond(
       const from = dayOfIso(of.from);
       const { recurrence, timing, pauses, exceptions, revisions } = schedule;
       const draft = { recurrence, timing, pauses, exceptions, revisions };
-      if (deed.kind === 'skip') return { pauses: [...pauseFrom(draft, from).pauses] };
+      if (deed.kind === 'skip') {
+        const row = rows.get(schedule.id);
+        return { pauses: [...pauseFrom(draft, row ? firstWorked(scope, row, calendar, from) : from).pauses] };
+      }
       if (deed.kind === 'give') {
         let given = draft as Parameters<typeof ownFrom>[0];
         for (const step of of.steps)
           given = ownFrom(given, from, step, { own: { assigneeId: deed.personId }, timing: {} });
-        return { revisions: [...given.revisions], exceptions: withoutNamed(exceptions, of) };
+        const unnamed = of.steps.has('') ? unnamedFrom(exceptions, from) : [...exceptions];
+        return { revisions: [...given.revisions], exceptions: unnamed };
       }
-      const name = names.get(schedule.id) ?? '';
-      // Moved earlier, it holds from where its first date comes to lie.
-      const begins = Math.min(from, from + deed.days);
-      const between =
-        begins < from
-          ? planDays(draft, calendar, begins, from - 1).filter((one) => isDated(one) && one.nominal < from)
-          : [];
-      if (between.length > 0)
+      const name = rows.get(schedule.id)?.templateName ?? '';
+      const moved = moveFrom(draft, calendar, from, deed.days);
+      if (moved.kind === 'runsInto')
         throw invalid([
           {
             path: 'deed.days',
-            message: `“${name}” has ${plural(between.length, 'date')} of its own on the days to which these would move: change its rule on the bench.`,
+            message: `“${name}” has ${plural(moved.dates, 'date')} of its own on the days to which these would move: change its rule on the bench.`,
           },
         ]);
-      const revised = reviseFrom(draft, begins).draft;
-      return {
-        revisions: revised.revisions.map((one) => {
-          if (one.from < isoOfDay(begins)) return one;
-          const moved = movedBy(one.recurrence, deed.days);
-          if (moved === null)
-            throw invalid([
-              {
-                path: 'deed.days',
-                message: `The rule of “${name}” can’t be moved by days as a whole: move single ones of it, or change it on the bench.`,
-              },
-            ]);
-          return { ...one, recurrence: moved };
-        }),
-        // What was changed by hand of single dates is named by dates of the rule, which are others now.
-        exceptions: exceptions.map((one) =>
-          one.date < of.from
-            ? one
-            : one.kind === 'add'
-              ? one
-              : { ...one, date: isoOfDay(dayOfIso(one.date) + deed.days) },
-        ),
-      };
+      if (moved.kind === 'unsayable')
+        throw invalid([
+          {
+            path: 'deed.days',
+            message: `The rule of “${name}” can’t be moved by days as a whole: move single ones of it, or change it on the bench.`,
+          },
+        ]);
+      const { revisions: after, exceptions: taken } = moved.draft;
+      return { revisions: [...after], exceptions: [...taken] };
     },
   };
+}
+
+/** The first day on which one of the dates from a nominal one on is worked: a pause holds from there, wherever a day off has moved it. */
+function firstWorked(scope: Scope, row: ScheduleRow, calendar: WorkingCalendar, from: CivilDay): CivilDay {
+  const days = planDays(plannedSchedule(scope, row), calendar, from - AROUND, from + AROUND);
+  return days.reduce((first, one) => (isDated(one) && one.nominal >= from ? Math.min(first, one.on) : first), from);
 }
 
 /** Whoever its schedule gives it to from there on is not told by hand any more. */
@@ -304,16 +299,6 @@ function followed(fate: TaskFate): TaskFate {
   if (fate.kind !== 'changed' || fate.task.scheduleId === null || !('assigneeId' in fate.changes)) return fate;
   const edited = (fate.changes.edited ?? fate.task.edited).filter((field) => field !== 'assigneeId');
   return { ...fate, changes: { ...fate.changes, edited } };
-}
-
-/** Whoever was named for single dates from there on is not named any more. */
-function withoutNamed(exceptions: readonly Exception[], { from, steps }: Beyond): Exception[] {
-  if (!steps.has('')) return [...exceptions];
-  return exceptions.flatMap((one): Exception[] => {
-    if (one.kind !== 'change' || one.date < from) return [one];
-    const { assigneeId: _, ...change } = one.change;
-    return Object.keys(change).length === 0 ? [] : [{ ...one, change }];
-  });
 }
 
 async function unfinishedOf(scope: Scope, scheduleIds: readonly string[]) {

@@ -254,6 +254,11 @@ describe('changing marks', () => {
     expect(await days()).toEqual(before.map((day) => (day >= '2026-12-08' ? isoOfDay(dayOfIso(day) + 1) : day)));
     await maud.post(`/api/changes/${changeId}/undo`).expect(200);
     expect(await days()).toEqual(before);
+    // By as much as lies between two of them: the first is gone from its place.
+    const week = await change({ ...(await chosen('2026-12-08')), reach: 'later', deed: { kind: 'move', days: 7 } });
+    expect(await days()).toEqual(before.filter((day) => day !== '2026-12-08'));
+    await maud.post(`/api/changes/${week.changeId}/undo`).expect(200);
+    expect(await days()).toEqual(before);
   });
 
   it('moves them earlier likewise, unless others of its own stand there', async () => {
@@ -277,11 +282,13 @@ describe('changing marks', () => {
     };
     await change({ ...(await chosen('2027-01-12')), reach: 'these', deed: { kind: 'give', personId: ida } });
     expect([...(await who())].filter(([, name]) => name === 'Nadia Orme')).toEqual([['2027-01-12', 'Nadia Orme']]);
-    const { changed } = await change({
-      ...(await chosen('2026-12-15')),
-      reach: 'later',
-      deed: { kind: 'give', personId: ida },
-    });
+    const before = await who();
+    const giving = async () =>
+      change({ ...(await chosen('2026-12-15')), reach: 'later', deed: { kind: 'give', personId: ida } });
+    const { changeId } = await giving();
+    await maud.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect(await who()).toEqual(before);
+    const { changed } = await giving();
     expect(changed).toBeGreaterThan(0);
     for (const [day, name] of await who())
       expect([day, name]).toEqual([day, day < '2026-12-15' ? 'Kit Sorrell' : 'Nadia Orme']);
