@@ -4,7 +4,7 @@ import { endpoint } from './endpoint.ts';
 import { id, isoDate, named } from './fields.ts';
 import { impactSchema } from './impact.ts';
 import { wallchartPaths } from './paths.ts';
-import { recurrenceSchema } from './recurrence.ts';
+import { recurrenceSchema, timingSchema } from './recurrence.ts';
 import { projectedLineSchema, taskLineSchema } from './tasks.ts';
 
 /** What a row of the wallchart is. */
@@ -37,8 +37,9 @@ const whose = z.object({
 });
 export type WallFilter = z.infer<typeof whose>;
 
+const rows = z.enum(WALL_ROWS).default('asset');
 const asked = whose.extend({
-  rows: z.enum(WALL_ROWS).default('asset'),
+  rows,
   /** Words of the names of rows. */
   find: z.string().max(200).optional(),
   /** Rows without any work as well. */
@@ -138,6 +139,7 @@ const additionSchema = z.object({
     .refine((keys) => new Set(keys).size === keys.length, 'A row stands there twice.'),
   templateId: id,
   recurrence: recurrenceSchema,
+  timing: timingSchema,
 });
 export type WallAddition = z.output<typeof additionSchema>;
 
@@ -170,7 +172,7 @@ export const wallchartEndpoints = {
   /** What stands in some cells, one by one: the first of it, and how much it is. */
   marks: endpoint(wallchartPaths.marks, {
     heavy: true,
-    body: asked.extend({ blocks: z.array(blockSchema).min(1).max(MOST_BLOCKS) }),
+    body: whose.extend({ rows, blocks: z.array(blockSchema).min(1).max(MOST_BLOCKS) }),
     answer: z.object({
       tasks: z.array(taskLineSchema),
       dates: z.array(foreseenSchema),

@@ -15,7 +15,7 @@ import { keptOfSome } from './kept.ts';
 import { datedAround, unsettled } from './kept-plans.ts';
 import { planProblem } from './owed.ts';
 import { partsOf, plannedSchedule, type ScheduleRow, scheduleRows } from './schedule-row.ts';
-import { type Making, makingFor } from './who-does.ts';
+import { type Making, makingFor, rowAsksForLoad } from './who-does.ts';
 
 /** A task that is not made yet: on which day it is due, and whose it will be. */
 export interface FarDate {
@@ -52,10 +52,14 @@ export const farDates = keptOfSome<FarDates>(async (scope, ids) => {
   return told.map(({ row, dates, rests }) => [
     row.id,
     {
-      rests,
-      dates: dates
-        .filter((date) => open.has(date))
-        .map(({ dueOn, assigneeId, role, team }) => ({ dueOn, assigneeId, role, team })),
+      // Whose what the load decides will be changes with what others have.
+      isFluid: rowAsksForLoad(row),
+      told: {
+        rests,
+        dates: dates
+          .filter((date) => open.has(date))
+          .map(({ dueOn, assigneeId, role, team }) => ({ dueOn, assigneeId, role, team })),
+      },
     },
   ]);
 }, MOST_KEPT);

@@ -111,17 +111,14 @@ export function keptOfSchedules<T>({ marks, tell, most }: KeptSources<T>) {
 
 /**
  * The same where only some are asked for, and what is told of one is dear: each is told when it is asked for first, and
- * again once it was touched, or any of them may have been. For reading alone, as above.
+ * again once it was touched, or any of them may have been; what depends on others, once any was. For reading alone, as above.
  * @param most how many are kept at the most, of all workspaces together
  */
-export function keptOfSome<T>(
-  tell: (scope: Scope, ids: readonly string[]) => Promise<readonly (readonly [string, T])[]>,
-  most: number,
-) {
+export function keptOfSome<T>(tell: KeptSources<T>['tell'], most: number) {
   interface OfSome {
     today: string;
     moment: number;
-    told: Map<string, T>;
+    told: Map<string, Told<T>>;
   }
   /** The workspace that was asked for last stands at the end. */
   const ofDatabase = ofEachDatabase(() => new Map<string, OfSome>());
@@ -135,7 +132,8 @@ export function keptOfSome<T>(
     // Another who asked meanwhile may have heard more.
     if (moment >= of.moment) {
       if (schedules === null || of.today !== scope.today) of.told.clear();
-      else for (const id of schedules) of.told.delete(id);
+      else if (schedules.size > 0)
+        for (const [id, { isFluid }] of of.told) if (isFluid || schedules.has(id)) of.told.delete(id);
       of.moment = moment;
       of.today = scope.today;
     }
@@ -144,12 +142,12 @@ export function keptOfSome<T>(
     const answer = new Map<string, T>();
     const missing = ids.filter((id) => {
       const known = of.told.get(id);
-      if (known !== undefined) answer.set(id, known);
+      if (known !== undefined) answer.set(id, known.told);
       return known === undefined;
     });
     for (let at = 0; at < missing.length; at += AT_A_STRETCH)
       for (const [id, told] of await tell(scope, missing.slice(at, at + AT_A_STRETCH))) {
-        answer.set(id, told);
+        answer.set(id, told.told);
         // What was read before somebody heard of more is for whoever asked then alone.
         if (of.moment === moment) of.told.set(id, told);
       }

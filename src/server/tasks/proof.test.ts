@@ -123,6 +123,7 @@ describe('what was finished today', () => {
     expect((await nadia.get(`/api/tasks/${id}`)).body).toMatchObject({ state: 'done', mayAddTo: true });
     const { body } = await note(nadia, 'The valve is stiff.', '').expect(200);
     expect(body.task).toMatchObject({ state: 'done', note: 'The valve is stiff.' });
+    await note(nadia, ' ', 'The valve is stiff.').expect(409);
     await file(nadia).expect(200);
     expect((await task(id)).files.map(({ name }) => name)).toEqual(['later.pdf']);
     // Nobody else, and nothing else.

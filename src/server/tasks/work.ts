@@ -182,6 +182,9 @@ export function tickedByProof(
 export function writeNote(scope: Scope, id: string, note: string, was: string): Promise<SavedTask> {
   return changeTask(scope, id, 'noted', (task, tx) => {
     if (!mayAddTo(tx, task)) refuseFinished(task, 'written on');
+    // Of what is finished the note may be what showed it: there can be more of it, not none.
+    else if (task.note.trim() !== '' && note.trim() === '')
+      throw notNow('It is finished with this note: write more, or undo the finish first.');
     if (task.note !== was && task.note !== note) {
       throw changedMeanwhile(
         'Someone else wrote the note meanwhile. Yours is still in the field, not saved: keep both, yours or theirs.',

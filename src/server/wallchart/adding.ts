@@ -1,6 +1,6 @@
 import { In } from 'typeorm';
 import type { Impact, ScheduleInput, WallAddition } from '../../contract/index.ts';
-import { FRESH_TIMING, givenTo } from '../../core/index.ts';
+import { givenTo } from '../../core/index.ts';
 import { Asset } from '../clients/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { createSchedules, impactOfCreating } from '../schedules/index.ts';
@@ -19,7 +19,10 @@ export const impactOfAdding = (scope: Scope, input: WallAddition): Promise<Impac
   impactOfCreating(scope, (tx) => inputsOf(tx, input));
 
 /** Who does it is as the template says, unless rows are people. */
-async function inputsOf(scope: Scope, { rows, keys, templateId, recurrence }: WallAddition): Promise<ScheduleInput[]> {
+async function inputsOf(
+  scope: Scope,
+  { rows, keys, templateId, recurrence, timing }: WallAddition,
+): Promise<ScheduleInput[]> {
   const { assignment } = await scope.one(Template, templateId, 'template');
   const clientOf = new Map(
     rows === 'asset' ? (await scope.find(Asset, { id: In([...keys]) })).map(({ id, clientId }) => [id, clientId]) : [],
@@ -30,7 +33,7 @@ async function inputsOf(scope: Scope, { rows, keys, templateId, recurrence }: Wa
     assetId: rows === 'asset' ? key : null,
     assignment: rows === 'person' ? givenTo(key) : assignment,
     recurrence,
-    timing: FRESH_TIMING,
+    timing,
     overlap: { kind: 'add' },
     ...{ pauses: [], exceptions: [], revisions: [] },
   }));

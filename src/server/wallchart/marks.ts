@@ -58,10 +58,9 @@ const around = (blocks: readonly Block[]) => ({
 
 async function tasksIn(scope: Scope, asked: AskedMarks, blocks: readonly Block[], rows: readonly RowOf[]) {
   const question = await tasksOf(scope, asked, around(blocks));
+  const membersOf = new Map(rows.map(({ key, members }) => [key, members]));
   const cells = asked.blocks.flatMap(({ keys, from, to }) =>
-    rows
-      .filter(({ key }) => keys.includes(key))
-      .flatMap(({ members }) => members.map((member) => ({ member, from, to }))),
+    keys.flatMap((key) => (membersOf.get(key) ?? []).map((member) => ({ member, from, to }))),
   );
   const whole = asked.blocks.flatMap(({ keys, from, to }) =>
     keys.flatMap((key) => (key === WALL_NOBODY || asked.rows === 'role' ? { key, from, to } : [])),

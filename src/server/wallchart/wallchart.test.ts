@@ -8,7 +8,7 @@ import {
   type WallRow,
   type wallchartEndpoints,
 } from '../../contract/index.ts';
-import { cellsOfMarks, dayOfIso, isoOfDay, parsePhrase, type WallLook } from '../../core/index.ts';
+import { cellsOfMarks, dayOfIso, FRESH_TIMING, isoOfDay, parsePhrase, type WallLook } from '../../core/index.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
 type Chart = ReturnType<(typeof wallchartEndpoints)['chart']['answer']['parse']>;
@@ -182,6 +182,7 @@ describe('changing marks', () => {
         keys: [kit],
         templateId: template?.id,
         recurrence: parsePhrase('every week on Tue', { start: '2026-11-24' }),
+        timing: FRESH_TIMING,
       })
       .expect(200);
     expect(saved.schedules).toBe(1);
@@ -342,6 +343,7 @@ describe('changing marks', () => {
       keys: three.map(({ id }) => id),
       templateId: template[0]?.id,
       recurrence: parsePhrase('every week on Thu', { start: '2026-11-24' }),
+      timing: { ...FRESH_TIMING, startTime: '09:00' },
     };
     const { body: shown } = await maud.post('/api/wallchart/schedules/impact').send(body).expect(200);
     expect([shown.datesBefore, shown.datesAfter]).toEqual([0, 3 * 52]);

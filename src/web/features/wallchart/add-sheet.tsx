@@ -1,19 +1,29 @@
-import { useState } from 'react';
-import type { ROWS_WITH_SCHEDULES, WallRow } from '../../../contract/index.ts';
+import { z } from 'zod';
 import {
+  type ROWS_WITH_SCHEDULES,
+  recurrenceSchema,
+  timingSchema,
+  WALL_ROWS_AT_ONCE,
+  type WallRow,
+} from '../../../contract/index.ts';
+import {
+  FRESH_TIMING,
   isoOfDay,
   parsePhrase,
   plural,
-  type Recurrence,
   recurrenceProblems,
+  withTimes,
   writePhrase,
 } from '../../../core/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { useDraft } from '../../kit/draft.ts';
 import { Picker } from '../../kit/picker.tsx';
 import { CloseButton, SECTION, SectionTitle, SideSheet } from '../../kit/side-sheet.tsx';
+import { goToUnread } from '../../kit/unread.ts';
 import { useLookedAt } from '../impact/looked-at.tsx';
 import { PhraseBox } from '../schedules/rule/phrase-box.tsx';
+import { sayTimes } from '../schedules/rule/phrase-choices.tsx';
 import { useTemplates } from '../templates/api.ts';
 import { useWallActions } from './api.ts';
 
@@ -28,8 +38,11 @@ interface AddSheetProps {
 
 interface Asked {
   readonly what: string;
-  readonly recurrence: Recurrence;
 }
+
+/** What is written here outlives a closed sheet. */
+const form = z.object({ templateId: z.string(), recurrence: recurrenceSchema, timing: timingSchema });
+type Written = z.infer<typeof form>;
 
 const NAMED = 6;
 
@@ -38,20 +51,25 @@ export function AddSheet({ rows, picked, onClose, onSaved }: AddSheetProps) {
   const { today, yearStarts, workingCalendar } = useWorkspace();
   const { templates } = useTemplates();
   const { impactOfAdding, add } = useWallActions();
-  const [templateId, setTemplate] = useState('');
-  const [recurrence, setRecurrence] = useState<Recurrence>(() =>
-    parsePhrase('every week on Mon', { start: isoOfDay(today) }),
+  const { draft, change, forget } = useDraft<Written>(
+    'wallchart.add',
+    { templateId: '', recurrence: parsePhrase('every week on Mon', { start: isoOfDay(today) }), timing: FRESH_TIMING },
+    form,
   );
+  const { templateId, recurrence, timing } = draft;
   const template = templates?.find(({ id }) => id === templateId);
-  const body = { rows, templateId, recurrence, keys: picked.map(({ key }) => key) };
+  const body = { rows, templateId, recurrence, timing, keys: picked.map(({ key }) => key) };
   const phrase = writePhrase(recurrence, { start: 'unsaid', yearStarts });
   const what = `${template?.name ?? 'A schedule'}, ${phrase}, for ${plural(picked.length, 'row')}`;
   const { look, busy, dialog } = useLookedAt<Asked>({
     impactOf: () => impactOfAdding(body),
-    save: () => add(body, `${plural(picked.length, 'schedule')} made: ${template?.name}, ${phrase}.`),
+    save: () => add(body, `${template?.name}, ${phrase}`),
     hasReach: false,
     always: true,
-    onSaved,
+    onSaved: () => {
+      forget();
+      onSaved();
+    },
     onRefused: sayTrouble,
   });
   const [fault] = recurrenceProblems(recurrence, workingCalendar);
@@ -60,7 +78,9 @@ export function AddSheet({ rows, picked, onClose, onSaved }: AddSheetProps) {
       ? 'Choose a template.'
       : picked.length === 0
         ? 'Tick the rows it is for.'
-        : (fault?.message ?? null);
+        : picked.length > WALL_ROWS_AT_ONCE
+          ? `${WALL_ROWS_AT_ONCE} rows at once, at most.`
+          : (fault?.message ?? null);
   return (
     <SideSheet label="Add a schedule to rows" onClose={onClose}>
       <header className={`${SECTION} flex items-start gap-2`}>
@@ -74,7 +94,8 @@ export function AddSheet({ rows, picked, onClose, onSaved }: AddSheetProps) {
         className="text-row"
         onSubmit={(event) => {
           event.preventDefault();
-          if (problem === null) look({ what, recurrence });
+          // What can't be read is not what would be saved.
+          if (problem === null && !goToUnread()) look({ what });
         }}
       >
         <div className={SECTION}>
@@ -86,13 +107,22 @@ export function AddSheet({ rows, picked, onClose, onSaved }: AddSheetProps) {
             options={(templates ?? [])
               .filter(({ archivedOn }) => archivedOn === null)
               .map(({ id, name, category }) => ({ key: id, name, ...(category ? { detail: category } : {}) }))}
-            onChoose={setTemplate}
+            onChoose={(id) => change({ ...draft, templateId: id })}
           />
         </div>
         <div className={SECTION}>
           <SectionTitle>When</SectionTitle>
-          <PhraseBox recurrence={recurrence} onChange={setRecurrence} />
+          <PhraseBox
+            recurrence={recurrence}
+            onChange={(next, times) => change({ ...draft, recurrence: next, timing: withTimes(timing, times) })}
+          />
         </div>
+        {(timing.startTime !== null || timing.dueTime !== null) && (
+          <div className={SECTION}>
+            <SectionTitle>Each time</SectionTitle>
+            <p>{sayTimes(timing)}</p>
+          </div>
+        )}
         <div className={SECTION}>
           <SectionTitle aside={plural(picked.length, 'row')}>For</SectionTitle>
           {picked.length === 0 ? (

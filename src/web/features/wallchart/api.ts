@@ -1,7 +1,7 @@
 import useSWR from 'swr';
 import { wallchartAddresses } from '../../../contract/addresses-later.ts';
 import type { WallAddition, WallBlock, WallChange, WallFilter, WallRows } from '../../../contract/index.ts';
-import type { WallSpan, WallUnit } from '../../../core/index.ts';
+import { plural, type WallSpan, type WallUnit } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useRefresh } from '../../kit/answer.ts';
 import { type Answer, addressOf, ask, type ProblemError } from '../../kit/api.ts';
@@ -34,14 +34,19 @@ export function useChart(asked: AskedChart) {
   });
 }
 
-/** What stands in some cells; asked for again when the chart is. Null for none. */
-export function useMarks(asked: AskedRows, blocks: readonly WallBlock[] | null) {
-  const { rows, find: _, empty: __, ...filter } = asked;
-  const body = { ...filter, rows, blocks: [...(blocks ?? [])] };
+/** The marks that are asked for: of whose work the chart shows, wherever rows are narrowed by their names. */
+const marksAsked = (
+  { rows, category, template, client, site, person, role, team }: AskedRows,
+  blocks: readonly WallBlock[],
+) => ({ rows, category, template, client, site, person, role, team, blocks: [...blocks] });
+
+/** What stands in some cells; asked for again when the chart is. */
+export function useMarks(asked: AskedRows, blocks: readonly WallBlock[]) {
+  const body = marksAsked(asked, blocks);
   return useSWR<Marks, ProblemError>(
-    blocks === null || blocks.length === 0 ? null : `/api/wallchart/marks#${JSON.stringify(body)}`,
+    blocks.length === 0 ? null : `/api/wallchart/marks#${JSON.stringify(body)}`,
+    // What was chosen before is never taken for what is chosen now: until it is told, nothing is.
     () => ask(wallchartAddresses.marks, { body }),
-    { keepPreviousData: true },
   );
 }
 
@@ -49,21 +54,24 @@ export function useMarks(asked: AskedRows, blocks: readonly WallBlock[] | null) 
 export function useWallActions() {
   const refresh = useRefresh();
   return {
-    marksOf: (asked: AskedRows, blocks: readonly WallBlock[]) => {
-      const { rows, find: _, empty: __, ...filter } = asked;
-      return ask(wallchartAddresses.marks, { body: { ...filter, rows, blocks: [...blocks] } });
-    },
+    marksOf: (asked: AskedRows, blocks: readonly WallBlock[]) =>
+      ask(wallchartAddresses.marks, { body: marksAsked(asked, blocks) }),
     impactOfChange: (body: WallChange) => ask(wallchartAddresses.impactOfChange, { body }),
     change: async (body: WallChange, said: string) => {
-      const { changeId } = await ask(wallchartAddresses.change, { body });
+      const { changed, changeId } = await ask(wallchartAddresses.change, { body });
       await refresh(...AROUND, '/workload');
-      sayDone(said, changeId);
+      // Of single ones it is known which should have changed: what was begun or done stays.
+      const kept = body.reach === 'these' ? body.tasks.length - changed : 0;
+      sayDone(
+        `${said}${kept > 0 ? ` ${plural(kept, 'task stays as it is', 'tasks stay as they are')}.` : ''}`,
+        changeId,
+      );
     },
     impactOfAdding: (body: WallAddition) => ask(wallchartAddresses.impactOfAdding, { body }),
-    add: async (body: WallAddition, said: string) => {
-      const { changeId } = await ask(wallchartAddresses.add, { body });
+    add: async (body: WallAddition, what: string) => {
+      const { schedules, made, changeId } = await ask(wallchartAddresses.add, { body });
       await refresh(...AROUND, '/workload', '/templates');
-      sayDone(said, changeId);
+      sayDone(`${plural(schedules, 'schedule')} made, with ${plural(made, 'task')}: ${what}.`, changeId);
     },
   };
 }

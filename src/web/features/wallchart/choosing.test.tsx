@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { useChosenCells } from './choosing.ts';
 
 const KEYS = ['a', 'b', 'c', 'd'];
-const chosen = () => renderHook(() => useChosenCells((row) => KEYS[row])).result;
+const chosen = () => renderHook(() => useChosenCells('', (row) => KEYS[row])).result;
 
 describe('chosen cells', () => {
   it('are one, or a range from it, which follows the last cell', () => {
@@ -35,5 +35,16 @@ describe('chosen cells', () => {
     expect(cells.current.holds({ row: 1, column: 3 })).toBe(true);
     act(() => cells.current.clear());
     expect(cells.current.blocks).toEqual([]);
+  });
+
+  it('are those of one chart: in another nothing is chosen', () => {
+    const { result, rerender } = renderHook(({ of }) => useChosenCells(of, (row) => KEYS[row]), {
+      initialProps: { of: 'June' },
+    });
+    act(() => result.current.chooseOne({ row: 1, column: 5 }));
+    rerender({ of: 'July' });
+    expect(result.current.blocks).toEqual([]);
+    act(() => result.current.chooseTo({ row: 0, column: 1 }, { row: 0, column: 0 }));
+    expect(result.current.blocks).toEqual([{ keys: ['a'], from: 0, to: 1 }]);
   });
 });

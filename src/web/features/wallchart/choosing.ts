@@ -14,16 +14,24 @@ export interface CellAt {
 }
 
 interface Chosen {
+  /** Of which chart it is: in another one nothing is chosen yet. */
+  readonly of: string;
   readonly blocks: readonly CellBlock[];
   /** From where a range goes on. */
   readonly anchor: CellAt | null;
 }
 
-const NONE: Chosen = { blocks: [], anchor: null };
+const NONE: Omit<Chosen, 'of'> = { blocks: [], anchor: null };
 
-/** The chosen cells: one, a range, or several of them. @param keyAt the key of the row at a place */
-export function useChosenCells(keyAt: (row: number) => string | undefined) {
-  const [{ blocks, anchor }, setChosen] = useState(NONE);
+/**
+ * The chosen cells: one, a range, or several of them.
+ * @param of the chart that is shown: its columns are other days in another one
+ * @param keyAt the key of the row at a place
+ */
+export function useChosenCells(of: string, keyAt: (row: number) => string | undefined) {
+  const [kept, setKept] = useState<Chosen>({ of, ...NONE });
+  const { blocks, anchor } = kept.of === of ? kept : NONE;
+  const setChosen = useCallback((next: Omit<Chosen, 'of'>) => setKept({ of, ...next }), [of]);
   const blockOf = (a: CellAt, b: CellAt): CellBlock => {
     const keys: string[] = [];
     for (let row = Math.min(a.row, b.row); row <= Math.max(a.row, b.row); row++) {
@@ -51,7 +59,7 @@ export function useChosenCells(keyAt: (row: number) => string | undefined) {
       const begins = anchor ?? from;
       setChosen({ blocks: [...blocks.slice(0, -1), blockOf(begins, cell)], anchor: begins });
     },
-    clear: useCallback(() => setChosen(NONE), []),
+    clear: useCallback(() => setChosen(NONE), [setChosen]),
   };
 }
 

@@ -68,20 +68,23 @@ interface WallFootProps {
   readonly reach: WallReach;
   readonly onReach: (reach: WallReach) => void;
   readonly mayPlan: boolean;
-  readonly onShow: () => void;
+  /** Null where there is no one sheet for them. */
+  readonly onShow: (() => void) | null;
   readonly onClear: () => void;
 }
 
 /** What can be done with the chosen marks, and how far that goes. */
 export function WallFoot({ marks, reach, onReach, mayPlan, onShow, onClear }: WallFootProps) {
-  const { today } = useWorkspace();
+  const { today, me } = useWorkspace();
   const [doing, setDoing] = useState<Exclude<DeedKey, 'show'> | null>(null);
+  // Here and not in the form: it stays whatever else is chosen, and however far it is to go.
+  const [written, setWritten] = useState<Written>({ personId: me.id, amount: 1, way: 'later', reason: '' });
   const { lookAt, busy, dialog } = useMarksLookedAt(onClear);
   const count = marks ? countOf(marks) : 0;
   const isMany = marks !== undefined && (marks.count.tasks > MOST_WALL_MARKS || marks.count.dates > MOST_WALL_MARKS);
   const canDo = mayPlan && count > 0 && !isMany;
   const deeds: readonly (readonly [DeedKey, string])[] = [
-    ...(count > 0 ? [['show', 'Show'] as const] : []),
+    ...(count > 0 && onShow ? [['show', 'Show'] as const] : []),
     ...(canDo
       ? ([
           ['move', 'Move …'],
@@ -130,13 +133,14 @@ export function WallFoot({ marks, reach, onReach, mayPlan, onShow, onClear }: Wa
             )}
           </>
         }
-        onDeed={(key) => (key === 'show' ? onShow() : setDoing(doing === key ? null : key))}
+        onDeed={(key) => (key === 'show' ? onShow?.() : setDoing(doing === key ? null : key))}
         onClear={onClear}
       >
         {doing && marks && canDo && (
           <DeedForm
-            key={`${doing} ${reach}`}
             doing={doing}
+            written={written}
+            onWrite={setWritten}
             isWhyAsked={asksWhy({ tasks: marks.tasks, reach })}
             reach={reach}
             busy={busy}
@@ -149,7 +153,17 @@ export function WallFoot({ marks, reach, onReach, mayPlan, onShow, onClear }: Wa
   );
 }
 
+/** What is written in the blanks. */
+interface Written {
+  readonly personId: string | null;
+  readonly amount: number;
+  readonly way: 'later' | 'earlier';
+  readonly reason: string;
+}
+
 interface DeedFormProps {
+  readonly written: Written;
+  readonly onWrite: (written: Written) => void;
   readonly doing: WallDeed['kind'];
   readonly isWhyAsked: boolean;
   readonly reach: WallReach;
@@ -157,17 +171,16 @@ interface DeedFormProps {
   readonly onLook: (deed: WallDeed, done: string) => void;
 }
 
-function DeedForm({ doing, isWhyAsked, reach, busy, onLook }: DeedFormProps) {
-  const { me, people } = useWorkspace();
-  const [personId, setPerson] = useState<string | null>(me.id);
-  const [amount, setAmount] = useState(1);
-  const [way, setWay] = useState<'later' | 'earlier'>('later');
-  const [reason, setReason] = useState('');
+function DeedForm({ doing, isWhyAsked, reach, busy, written, onWrite, onLook }: DeedFormProps) {
+  const { people } = useWorkspace();
+  const { personId, amount, way, reason } = written;
+  const write = (part: Partial<Written>) => onWrite({ ...written, ...part });
   if (doing === 'give') {
     const name = people.find(({ id }) => id === personId)?.name ?? 'nobody yet';
     return (
       <DeedSentence problem={null} busy={busy} onLook={() => onLook({ kind: 'give', personId }, `given to ${name}`)}>
-        Give them to <PersonBlank label="Who does them" personId={personId} onChange={setPerson} />
+        Give them to{' '}
+        <PersonBlank label="Who does them" personId={personId} onChange={(id) => write({ personId: id })} />
         {reach !== 'these' && ', whoever their schedules mean otherwise'}
       </DeedSentence>
     );
@@ -181,7 +194,14 @@ function DeedForm({ doing, isWhyAsked, reach, busy, onLook }: DeedFormProps) {
           onLook({ kind: 'move', days: way === 'later' ? amount : -amount }, `moved ${plural(amount, 'day')} ${way}`)
         }
       >
-        Move them <NumberBlank label="By how many days" value={amount} least={1} most={366} onChange={setAmount} />{' '}
+        Move them{' '}
+        <NumberBlank
+          label="By how many days"
+          value={amount}
+          least={1}
+          most={366}
+          onChange={(days) => write({ amount: days })}
+        />{' '}
         {amount === 1 ? 'day' : 'days'}{' '}
         <ChoiceBlank
           label="Later or earlier"
@@ -190,7 +210,7 @@ function DeedForm({ doing, isWhyAsked, reach, busy, onLook }: DeedFormProps) {
             ['later', 'later'],
             ['earlier', 'earlier'],
           ]}
-          onChange={setWay}
+          onChange={(next) => write({ way: next })}
         />
         {reach !== 'these' && ', with the rules of their schedules'}
       </DeedSentence>
@@ -220,7 +240,7 @@ function DeedForm({ doing, isWhyAsked, reach, busy, onLook }: DeedFormProps) {
         aria-label="Why they are not done"
         maxLength={500}
         value={reason}
-        onChange={({ target }) => setReason(target.value)}
+        onChange={({ target }) => write({ reason: target.value })}
       />
     </DeedSentence>
   );

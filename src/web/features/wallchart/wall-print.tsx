@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import type { WallRow } from '../../../contract/index.ts';
-import { columnOfDay, type WallDays, yearMonthDay } from '../../../core/index.ts';
+import { columnOfDay, dayOfIso, type WallDays, yearMonthDay } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { sayDate } from '../../kit/ways.ts';
 import { hueOf, symbolOf } from './symbols.tsx';
@@ -48,6 +48,8 @@ export function sheetsOf(paper: Paper, rows: number, columns: number): WallSheet
 
 interface WallPrintProps {
   readonly title: string;
+  /** What of all rows it is; empty where it is all of them. */
+  readonly part: string;
   readonly days: WallDays;
   readonly rows: readonly WallRow[];
   readonly paper: Paper;
@@ -55,7 +57,7 @@ interface WallPrintProps {
 }
 
 /** The chart on paper, over as many sheets as it takes; stands there only while it is printed. */
-export function WallPrint({ title, days, rows, paper, onDone }: WallPrintProps) {
+export function WallPrint({ title, part, days, rows, paper, onDone }: WallPrintProps) {
   const { today, workingCalendar, name: workspace } = useWorkspace();
   useEffect(() => {
     window.addEventListener('afterprint', onDone);
@@ -82,6 +84,7 @@ export function WallPrint({ title, days, rows, paper, onDone }: WallPrintProps) 
               <b className="font-head text-[14pt]">{title}</b>
               <span>
                 {workspace}, {sayDate(days.first)} to {sayDate(days.last)}
+                {part && `, ${part}`}
               </span>
               <span className="ml-auto">
                 printed {sayDate(today)}, sheet {i + 1} of {sheets.length}
@@ -119,21 +122,18 @@ export function WallPrint({ title, days, rows, paper, onDone }: WallPrintProps) 
                 />
               )}
               {monthsOf(days)
-                .filter(({ column }) => inView(column) || column === 0)
+                // The month in which the part begins stands at its edge.
+                .map(({ column, name }, m, all) => ({
+                  name,
+                  column: column < left && left < (all[m + 1]?.column ?? days.columns) ? left : column,
+                }))
+                .filter(({ column }) => inView(column))
                 .map(({ column, name }) => (
                   <g key={column}>
-                    {inView(column) && (
-                      <path
-                        d={`M${x(column)} 0V${AXIS_MM + (bottom - top) * ROW_MM}`}
-                        stroke="#999"
-                        strokeWidth={0.2}
-                      />
-                    )}
-                    {inView(column) && (
-                      <text x={x(column) + 0.8} y={4} fontWeight={650} fontSize={3.4}>
-                        {name}
-                      </text>
-                    )}
+                    <path d={`M${x(column)} 0V${AXIS_MM + (bottom - top) * ROW_MM}`} stroke="#999" strokeWidth={0.2} />
+                    <text x={x(column) + 0.8} y={4} fontWeight={650} fontSize={3.4}>
+                      {name}
+                    </text>
                   </g>
                 ))}
               {range(left, right).map((column) => (
@@ -155,6 +155,23 @@ export function WallPrint({ title, days, rows, paper, onDone }: WallPrintProps) 
                     <text x={row.group === '' ? 0 : 21} y={y + 4.2}>
                       {cut([row.name, row.detail].filter(Boolean).join(' '), row.group === '' ? 34 : 20)}
                     </text>
+                    {row.rests.map((rest) => {
+                      const at = (day: number) => (day - days.first) / days.length;
+                      const [begins, ends] = [
+                        Math.max(left, at(dayOfIso(rest.from))),
+                        Math.min(right, at(dayOfIso(rest.to) + 1)),
+                      ];
+                      return begins < ends ? (
+                        <rect
+                          key={rest.from}
+                          x={x(begins)}
+                          y={y}
+                          width={x(ends) - x(begins)}
+                          height={ROW_MM}
+                          fill="url(#wall-hatch)"
+                        />
+                      ) : null;
+                    })}
                     {cellsOf(row)
                       .filter(({ column }) => inView(column))
                       .map(({ column, looks, count }) => {
@@ -198,6 +215,7 @@ export function WallPrint({ title, days, rows, paper, onDone }: WallPrintProps) 
                 </span>
               ))}
               <span>2/6: 2 of 6 late</span>
+              <span>hatched: closed, paused or away</span>
             </p>
           </section>
         );

@@ -29,7 +29,7 @@ export default function WallchartPage() {
   const days = useDays(first);
   const count = last?.count ?? 0;
   const keyAt = useCallback((row: number) => rows[row]?.key, [rows]);
-  const choosing = useChosenCells(keyAt);
+  const choosing = useChosenCells(JSON.stringify([asked.rows, asked.by, first?.first]), keyAt);
   const chartArea = useRef<HTMLDivElement>(null);
   const { clear } = choosing;
   const [reach, setReach] = useState<WallReach>('these');
@@ -59,12 +59,14 @@ export default function WallchartPage() {
   const moving = useMarksLookedAt(clearChosen);
   const isTaskOpen = useMatch('/wallchart/task/:taskId') !== null;
   const [openKey, openFrom, openTo] = (search.get('cell') ?? '').split(' ');
+  const showBlock = (block: CellBlock) => {
+    const [of] = blocksOf([block]);
+    // Names of roles may hold blanks.
+    if (of) set({ cell: [encodeURIComponent(of.keys[0] ?? ''), of.from, of.to].join(' ') });
+  };
   const open = ({ row, column }: CellAt) => {
     const key = rows[row]?.key;
-    if (key === undefined || days === null) return;
-    const day = dayAt(days, column);
-    // Names of roles may hold blanks.
-    set({ cell: [encodeURIComponent(key), isoOfDay(day), isoOfDay(day + days.length - 1)].join(' ') });
+    if (key !== undefined) showBlock({ keys: [key], from: column, to: column });
   };
   const move = async (cell: CellAt, columns: number) => {
     if (days === null) return;
@@ -107,7 +109,7 @@ export default function WallchartPage() {
           <WallWords view={view} names={first?.names} />
           <span className="ml-auto flex items-center gap-4">
             <span className="flex gap-2 text-row text-ink-2 max-[900px]:hidden">
-              Print on
+              {rows.length < count ? `Print the first ${rows.length.toLocaleString('en-GB')} on` : 'Print on'}
               {PAPERS.map((one) => (
                 <button
                   key={one}
@@ -179,17 +181,26 @@ export default function WallchartPage() {
             reach={reach}
             onReach={setReach}
             mayPlan={may('plan')}
-            onShow={() => {
-              const [block] = choosing.blocks;
-              const row = rows.findIndex(({ key }) => key === block?.keys[0]);
-              if (block) open({ row, column: block.from });
-            }}
+            // A sheet shows one row: of several there is none for all.
+            onShow={
+              choosing.blocks.length === 1 && choosing.blocks[0]?.keys.length === 1
+                ? () => choosing.blocks[0] && showBlock(choosing.blocks[0])
+                : null
+            }
             onClear={clearChosen}
           />
         )}
       </div>
       {paper && days && (
-        <WallPrint title={`Wallchart, ${ROW_WORDS[asked.rows]}`} days={days} rows={rows} paper={paper} onDone={done} />
+        <WallPrint
+          title={`Wallchart, ${ROW_WORDS[asked.rows]}`}
+          // What is not on these sheets is said on each.
+          part={rows.length < count ? `the first ${rows.length} of ${count} rows` : ''}
+          days={days}
+          rows={rows}
+          paper={paper}
+          onDone={done}
+        />
       )}
       {picked !== null && addable ? (
         <AddSheet
