@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import {
+  NONE_OF_THEM,
   type Priority,
   TASK_GROUPINGS,
   TASK_ORDERS,
@@ -17,6 +18,7 @@ import { FilterChoice } from '../../kit/filter-choice.tsx';
 import { FilterOff } from '../../kit/filter-off.tsx';
 import { FindWords } from '../../kit/find-words.tsx';
 import { sayDay } from '../../kit/ways.ts';
+import { WhoFilter } from '../people/who-filter.tsx';
 
 type Are = (typeof TASKS_THAT_ARE)[number] | 'any';
 const ARE_WORDS: Readonly<Record<Are, string>> = {
@@ -87,7 +89,7 @@ const oneOf = <One extends string>(all: readonly One[], value: string | null): O
 /** What is shown, and in which order: kept in the address, so that it can be linked and reloaded. */
 export function useTaskFilter() {
   const { search, set, clear } = useAddressFilter();
-  const { today, people, categories } = useWorkspace();
+  const { today, categories } = useWorkspace();
   const are = oneOf(ARES, search.get('are')) ?? 'unfinished';
   const due = oneOf(DUES, search.get('due')) ?? 'byWeek';
   const order: TaskOrder = oneOf(TASK_ORDERS, search.get('order')) ?? 'due';
@@ -146,9 +148,11 @@ export function useTaskFilter() {
       find: search.get('find') ?? '',
       category: search.get('category') ?? '',
       priority: search.get('priority') ?? '',
-      who:
-        ['person', 'role', 'team'].flatMap((kind) => (search.get(kind) ? [`${kind} ${search.get(kind)}`] : []))[0] ??
-        '',
+      who: {
+        person: search.get('person') ?? '',
+        role: search.get('role') ?? '',
+        team: search.get('team') ?? '',
+      },
       by: grouping ?? NOT_GROUPED,
     },
     byName: BY_NAME.filter((name) => search.get(name)),
@@ -157,7 +161,6 @@ export function useTaskFilter() {
       return value === null ? [] : [{ name, words: ownOf<string>(BESIDE[name], value) ?? value }];
     }),
     categories: categories.map(({ name }) => name),
-    people,
     set,
     clear,
     spanWords,
@@ -195,12 +198,7 @@ interface FilterWordsProps {
 
 /** What is shown, as words in a line. */
 export function FilterWords({ view, names }: FilterWordsProps) {
-  const { values, set, people } = view;
-  const { roles, teams } = useWorkspace();
-  const who = (value: string) => {
-    const [kind, ...rest] = value.split(' ');
-    set({ person: '', role: '', team: '', ...(kind ? { [kind]: rest.join(' ') } : {}) });
-  };
+  const { values, set } = view;
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2">
       <FindWords label="Find tasks" value={values.find} onChange={(find) => set({ find })} />·
@@ -229,18 +227,7 @@ export function FilterWords({ view, names }: FilterWordsProps) {
         options={[['', 'every category'], ...view.categories.map((name) => [name, name] as const)]}
       />
       ·
-      <FilterChoice
-        label="Who"
-        value={values.who}
-        onChange={who}
-        options={[
-          ['', 'any person'],
-          ['person none', 'nobody yet'],
-          ...people.map(({ id, name }) => [`person ${id}`, name] as const),
-          ...roles.map((role) => [`role ${role}`, `role ${role}`] as const),
-          ...teams.map((team) => [`team ${team}`, `team ${team}`] as const),
-        ]}
-      />
+      <WhoFilter asked={values.who} nobody={NONE_OF_THEM} onChange={set} />
       ·
       <FilterChoice
         label="Priority"

@@ -6,6 +6,7 @@ import { Pennant } from '../../kit/pennant.tsx';
 import { CloseButton, SECTION, SideSheet } from '../../kit/side-sheet.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDay } from '../../kit/ways.ts';
+import { ForeseenLine } from '../tasks/foreseen-line.tsx';
 import { sayFor } from '../tasks/task-words.ts';
 import { type AskedRows, useMarks } from './api.ts';
 import { countOf } from './wall-words.ts';
@@ -60,17 +61,11 @@ export function WallCellSheet({ asked, row, rowKey, from, to, search, onClose }:
             </li>
           ))}
           {data.dates.map((date) => (
-            <li key={`${date.scheduleId} ${date.nominalDate} ${date.stepKey} ${date.head}`} className={LINE}>
-              <Pennant state="bare" size={16} />
-              <span className="min-w-0 flex-1 truncate">
-                <Link className="hover:underline" to={`/schedules/${date.scheduleId}`}>
-                  {date.title}
-                </Link>
-                <span className="ml-2 text-ink-2">{sayFor(date)}</span>
-              </span>
-              <span className="text-note whitespace-nowrap text-ink-2">{sayDay(dayOfIso(date.dueOn), today)}</span>
-              <span className="w-14 flex-none text-right">{sayDuration(date.estimateMinutes)}</span>
-            </li>
+            <ForeseenLine
+              key={`${date.scheduleId} ${date.nominalDate} ${date.stepKey} ${date.head}`}
+              line={date}
+              hasDay
+            />
           ))}
         </ul>
       )}

@@ -8,6 +8,7 @@ import { FilterChoice } from '../../kit/filter-choice.tsx';
 import { FilterOff } from '../../kit/filter-off.tsx';
 import { FindWords } from '../../kit/find-words.tsx';
 import { sayMonth } from '../../kit/ways.ts';
+import { WhoFilter } from '../people/who-filter.tsx';
 import type { AskedChart, Chart } from './api.ts';
 import { ROW_WORDS, SPAN_WORDS, UNIT_WORDS } from './wall-words.ts';
 
@@ -48,14 +49,7 @@ export type WallView = ReturnType<typeof useWallFilter>;
 /** Which rows stand in the columns, and whose work. */
 export function WallWords({ view, names }: { readonly view: WallView; readonly names: Chart['names'] | undefined }) {
   const { asked, set } = view;
-  const { people, roles, teams, categories } = useWorkspace();
-  const who = (['person', 'role', 'team'] as const).flatMap((kind) =>
-    asked[kind] ? [`${kind} ${asked[kind]}`] : [],
-  )[0];
-  const chooseWho = (value: string) => {
-    const [kind, ...rest] = value.split(' ');
-    set({ person: '', role: '', team: '', ...(kind ? { [kind]: rest.join(' ') } : {}) });
-  };
+  const { categories } = useWorkspace();
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2">
       <FilterChoice
@@ -83,17 +77,7 @@ export function WallWords({ view, names }: { readonly view: WallView; readonly n
         onChange={(category) => set({ category })}
       />
       ·
-      <FilterChoice
-        label="Who"
-        value={who ?? ''}
-        options={[
-          ['', 'any person'],
-          ...people.map(({ id, name }) => [`person ${id}`, name] as const),
-          ...roles.map((role) => [`role ${role}`, `role ${role}`] as const),
-          ...teams.map((team) => [`team ${team}`, `team ${team}`] as const),
-        ]}
-        onChange={chooseWho}
-      />
+      <WhoFilter asked={asked} onChange={set} />
       ·
       <FilterChoice
         label="Columns"

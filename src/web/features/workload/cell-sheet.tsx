@@ -9,6 +9,7 @@ import { CloseButton, SECTION, SectionTitle, SideSheet } from '../../kit/side-sh
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDay, sayDayOfMonth } from '../../kit/ways.ts';
 import { ChosenTasks } from '../tasks/day/chosen-tasks.tsx';
+import { ForeseenLine } from '../tasks/foreseen-line.tsx';
 import { sayFor } from '../tasks/task-words.ts';
 import { useCell } from './api.ts';
 import type { Carrying } from './carrying.tsx';
@@ -93,20 +94,7 @@ export function CellSheet({ personId, start, by, site, cell, others, onCarry, on
             />
           ))}
           {data.foreseen.map((line) => (
-            <li
-              key={`${line.scheduleId} ${line.on} ${line.title}`}
-              className="flex min-h-9 items-center gap-x-2 border-b border-line px-5 hover:bg-base-200"
-            >
-              <Pennant state="bare" size={16} />
-              <span className="min-w-0 flex-1 truncate">
-                <Link className="hover:underline" to={`/schedules/${line.scheduleId}`}>
-                  {line.title}
-                </Link>
-                <span className="ml-2 text-ink-2">{sayFor(line)}</span>
-              </span>
-              {by === 'week' && <span className="text-note text-ink-2">{sayDay(dayOfIso(line.dueOn), today)}</span>}
-              <span className="w-14 text-right">{sayDuration(line.estimateMinutes)}</span>
-            </li>
+            <ForeseenLine key={`${line.scheduleId} ${line.on} ${line.title}`} line={line} hasDay={by === 'week'} />
           ))}
         </ul>
       )}
