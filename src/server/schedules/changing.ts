@@ -51,27 +51,6 @@ interface ScheduleWrite {
 type WholeInput = ScheduleInput & { readonly version: number; readonly reach: Reach };
 type SeveralInput = { readonly changes: readonly SchedulePatch[]; readonly reach: Reach };
 
-export function createSchedule(scope: Scope, input: ScheduleInput): Promise<SavedSchedule> {
-  return scope.transaction(async (tx) => {
-    await checkInput(tx, input, null);
-    const id = tx.newId();
-    const set = stored(input);
-    await tx.insert(Schedule, {
-      id,
-      version: 1,
-      ...set,
-      settledTo: tx.today,
-      problem: null,
-      createdAt: tx.instant,
-      deletedAt: null,
-    });
-    const tasks = await syncSchedules(tx, [id], UNSEEN_ONLY);
-    await tx.record('schedule', id, 'created', fieldChanges({}, set));
-    await tx.tell('schedules', 'tasks', 'templates');
-    return { schedule: await oneSchedule(tx, id), tasks, changeId: null };
-  });
-}
-
 export function changeSchedule(scope: Scope, id: string, input: WholeInput): Promise<SavedSchedule> {
   return scope.transaction(async (tx) => {
     const write = await wholeChange(tx, id, input);
@@ -239,69 +218,6 @@ export async function rewriteSchedules(
   return entriesOf(writes, action, watchId);
 }
 
-/** Many new ones that differ in whom and what they are for, written without their tasks; gives their ids. */
-async function insertAlike(scope: Scope, inputs: readonly ScheduleInput[]): Promise<string[]> {
-  const [first] = inputs;
-  if (!first) return [];
-  await scope.one(Template, first.templateId, 'template');
-  const idsOf = (field: 'clientId' | 'assetId') => [...new Set(inputs.flatMap((input) => input[field] ?? []))];
-  const clients = new Map((await scope.find(Client, { id: In(idsOf('clientId')) })).map((one) => [one.id, one]));
-  const assets = new Map((await scope.find(Asset, { id: In(idsOf('assetId')) })).map((one) => [one.id, one]));
-  for (const { clientId, assetId } of inputs) {
-    const [client, asset] = [clients.get(clientId ?? ''), assets.get(assetId ?? '')];
-    if (clientId !== null && !client) throw notFound('client');
-    if (assetId !== null && (!asset || asset.clientId !== clientId)) throw notFound('asset');
-    if (client) mustBeInUse(client, 'keys');
-    if (asset) mustBeInUse(asset, 'keys');
-  }
-  const people = await peopleById(scope);
-  const problems = [
-    ...inputs.flatMap((input) => problemsOfPeople(scope, input, people, null)),
-    ...rulesOf(first, await scope.calendar(), scope.now.day),
-  ];
-  if (problems.length > 0) throw invalid(problems.slice(0, 1));
-  const ids: string[] = [];
-  for (const input of inputs) {
-    const { id } = await scope.insert(Schedule, {
-      ...{ id: scope.newId(), version: 1, ...stored(input), settledTo: scope.today, problem: null },
-      ...{ createdAt: scope.instant, deletedAt: null },
-    });
-    ids.push(id);
-  }
-  return ids;
-}
-
-/**
- * Makes several schedules in one go, of one template and rule, which one undo takes out again.
- * @param inputs alike but for their client, their asset and who does it
- */
-export function createSchedules(
-  scope: Scope,
-  inputs: (scope: Scope) => Promise<readonly ScheduleInput[]>,
-): Promise<SavedSchedules> {
-  return scope.transaction(async (tx) => {
-    const ids = await insertAlike(tx, await inputs(tx));
-    const { value: tasks, watchId } = await watched(tx, () => syncSchedules(tx, ids, UNSEEN_ONLY));
-    // Undone, each is deleted as of now; brought back, it stands as any other.
-    const fields: FieldChanges = { deletedAt: { from: tx.instant.toISOString(), to: null } };
-    const changeId = await tx.recordTogether(
-      ids.map((id) => ({ subject: 'schedule', subjectId: id, action: 'created', fields, watchId })),
-    );
-    await tx.tell('schedules', 'tasks', 'templates');
-    return { tasks, changeId };
-  });
-}
-
-export function impactOfCreating(
-  scope: Scope,
-  inputs: (scope: Scope) => Promise<readonly ScheduleInput[]>,
-): Promise<Impact> {
-  return scope.rehearse(async (tx) => {
-    const ids = await insertAlike(tx, await inputs(tx));
-    return impactOf(tx, await scheduleRows(tx, { ids }), new Map(), UNSEEN_ONLY);
-  });
-}
-
 /** What that would do, told within a rehearsal. */
 export async function impactOfRewriting(
   scope: Scope,
@@ -331,7 +247,7 @@ async function writeSchedules(
   return { tasks, changeId };
 }
 
-function entriesOf(
+export function entriesOf(
   writes: readonly ScheduleWrite[],
   action: Action<'schedule'>,
   watchId: string | null,
@@ -380,7 +296,7 @@ async function saveRows(scope: Scope, writes: readonly ScheduleWrite[]): Promise
   );
 }
 
-async function syncSchedules(scope: Scope, ids: readonly string[], reach: Reach): Promise<Sync> {
+export async function syncSchedules(scope: Scope, ids: readonly string[], reach: Reach): Promise<Sync> {
   const rows = await scheduleRows(scope, { ids });
   const synced = await syncAll(scope, rows, reach, (message, { id, templateName }) => {
     // One that had a problem already may have it on; a change must not bring one.
@@ -405,7 +321,7 @@ function versioned(set: PartInput): Partial<Schedule> {
   };
 }
 
-function stored(input: ScheduleInput) {
+export function stored(input: ScheduleInput) {
   return {
     templateId: input.templateId,
     clientId: input.clientId,
@@ -438,7 +354,7 @@ function cleaned(revisions: readonly Revision[]): Revision[] {
 }
 
 /** What the schemas can't see: that all it names is of this workspace, and that the rule gives dates. */
-async function checkInput(scope: Scope, input: ScheduleInput, before: Schedule | null): Promise<void> {
+export async function checkInput(scope: Scope, input: ScheduleInput, before: Schedule | null): Promise<void> {
   await scope.one(Template, input.templateId, 'template');
   if (input.clientId) mustBeInUse(await scope.one(Client, input.clientId, 'client'), 'clientId');
   if (input.assetId) {
@@ -455,11 +371,11 @@ async function checkInput(scope: Scope, input: ScheduleInput, before: Schedule |
   if (problems.length > 0) throw invalid(problems);
 }
 
-function mustBeInUse({ name, archivedAt }: Client | Asset, path: string): void {
+export function mustBeInUse({ name, archivedAt }: Client | Asset, path: string): void {
   if (archivedAt !== null) throw invalid([{ path, message: `${name} is archived: bring it back first.` }]);
 }
 
-function rulesOf(
+export function rulesOf(
   { recurrence, revisions = [] }: PartInput,
   calendar: WorkingCalendar,
   today: CivilDay,

@@ -2,14 +2,13 @@
 export { NEXT_CHOSEN, scheduleChanges } from './changes.ts';
 export {
   changeSchedules,
-  createSchedules,
   followSchedules,
-  impactOfCreating,
   impactOfRewriting,
   impactOfSchedules,
   ownWrite,
   rewriteSchedules,
 } from './changing.ts';
+export { createSchedules, impactOfCreating } from './creating.ts';
 export { Schedule, TurnSwap } from './entity.ts';
 export { FAR_DAYS, type FarDate, type FarDates, farDates } from './far-dates.ts';
 export { comparedYears, countedItems, impactOf, impactWords, plannedYear } from './impact.ts';

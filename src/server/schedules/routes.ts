@@ -1,6 +1,7 @@
 import { scheduleEndpoints } from '../../contract/index.ts';
 import type { Routes } from '../platform/http/route.ts';
-import { changeSchedule, changeSchedules, createSchedule, impactOfSchedule, impactOfSchedules } from './changing.ts';
+import { changeSchedule, changeSchedules, impactOfSchedule, impactOfSchedules } from './changing.ts';
+import { createSchedule } from './creating.ts';
 import { figuresOfSchedules, fittingSchedules, listSchedules } from './list.ts';
 import { oneSchedule, wholeSchedules } from './service.ts';
 import { timedWork } from './timed.ts';
