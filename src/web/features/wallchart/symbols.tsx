@@ -18,9 +18,24 @@ export function WallSymbols() {
             <PennantShape {...LOOK_SHAPES[look]} stroke={STROKE} />
           </symbol>
         ))}
-        <pattern id="wall-hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <path d="M0 0V6" stroke="var(--line-2)" strokeWidth="1.2" />
-        </pattern>
+        {/* On paper everything is in millimetres. */}
+        {(
+          [
+            ['wall-hatch', 6, 1.2],
+            ['wall-hatch-paper', 1.5, 0.25],
+          ] as const
+        ).map(([id, step, line]) => (
+          <pattern
+            key={id}
+            id={id}
+            width={step}
+            height={step}
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <path d={`M0 0V${step}`} stroke="var(--line-2)" strokeWidth={line} />
+          </pattern>
+        ))}
       </defs>
     </svg>
   );

@@ -168,7 +168,7 @@ export function WallPrint({ title, part, days, rows, paper, onDone }: WallPrintP
                           y={y}
                           width={x(ends) - x(begins)}
                           height={ROW_MM}
-                          fill="url(#wall-hatch)"
+                          fill="url(#wall-hatch-paper)"
                         />
                       ) : null;
                     })}
