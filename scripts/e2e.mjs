@@ -11,8 +11,8 @@ import { runScript } from './say.mjs';
 /** Files of journeys run beside each other, each worker on a server of its own; what measures or takes pictures runs alone. */
 const WORKERS = process.env.ONLY ? 1 : Math.min(2, availableParallelism());
 
-/** Of what stood on a page, in characters. */
-const MOST_TOLD = 12_000;
+/** Of the beginning and of the end of what stood on a page, in characters each: a sheet stands after the list beside it. */
+const MOST_TOLD = 6_000;
 
 /** What measures and takes pictures does so on the build that people get. */
 const BUILDS = process.env.ONLY ? ['production'] : ['development', 'production'];
@@ -81,8 +81,12 @@ function tellWhatStood() {
   const folder = join(root, '.cache', 'playwright');
   for (const journey of existsSync(folder) ? readdirSync(folder) : []) {
     const context = join(folder, journey, 'error-context.md');
-    if (existsSync(context)) console.log(`${journey}\n${readFileSync(context, 'utf8').slice(0, MOST_TOLD)}\n`);
+    if (existsSync(context)) console.log(`${journey}\n${bothEnds(readFileSync(context, 'utf8'))}\n`);
   }
+}
+
+function bothEnds(text) {
+  return text.length <= 2 * MOST_TOLD ? text : `${text.slice(0, MOST_TOLD)}\n…\n${text.slice(-MOST_TOLD)}`;
 }
 
 function nameOf({ build: of, index }) {

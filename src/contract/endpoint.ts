@@ -24,6 +24,8 @@ export interface Endpoint<
   readonly isHeavy: (query: Readonly<Record<string, unknown>>) => boolean;
   /** The longest body, in bytes. */
   readonly maxBytes: number;
+  /** Whether a device may have kept it until there was a connection: then it is done once, and as of when it was done. */
+  readonly isFromDevice: boolean;
 }
 
 /** Enough for a template with all its steps and instructions. */
@@ -45,9 +47,10 @@ export function endpoint<
     body?: Body;
     heavy?: boolean | ((query: Readonly<Record<string, unknown>>) => boolean);
     maxBytes?: number;
+    fromDevice?: boolean;
   },
 ): Endpoint<Path, Query, Body, Answer> {
-  const { heavy = false, maxBytes = MOST_BYTES, ...rest } = spec;
+  const { heavy = false, maxBytes = MOST_BYTES, fromDevice = false, ...rest } = spec;
   return {
     method,
     path,
@@ -56,5 +59,6 @@ export function endpoint<
     ...rest,
     isHeavy: typeof heavy === 'function' ? heavy : () => heavy,
     maxBytes,
+    isFromDevice: fromDevice,
   };
 }

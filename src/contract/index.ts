@@ -3,6 +3,7 @@ export * from './bell.ts';
 export * from './bring-in.ts';
 export * from './clock.ts';
 export * from './comments.ts';
+export * from './device.ts';
 export * from './directory.ts';
 export * from './endpoint.ts';
 export * from './field-words.ts';

@@ -42,6 +42,7 @@ export const taskPaths = {
   claim: ['POST', '/tasks/:taskId/claim'],
   giveBack: ['POST', '/tasks/:taskId/give-back'],
   finish: ['POST', '/tasks/:taskId/finish'],
+  skip: ['POST', '/tasks/:taskId/skip'],
   tick: ['PUT', '/tasks/:taskId/ticks'],
   note: ['PUT', '/tasks/:taskId/note'],
   pin: ['PUT', '/tasks/:taskId/pin'],

@@ -10,6 +10,8 @@ export const PROBLEMS = {
   'not-allowed': [403, 'Not allowed'],
   'not-found': [404, 'Not found'],
   'changed-meanwhile': [409, 'Changed meanwhile'],
+  /** It was sent before, and the answer did not get back. */
+  'arrived-before': [409, 'Arrived before'],
   'not-now': [409, 'Not as it stands'],
   'in-use': [409, 'In use'],
   'too-large': [413, 'Too large'],

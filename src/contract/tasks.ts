@@ -344,19 +344,30 @@ export const taskEndpoints = {
     answer: tidelineSchema,
   }),
   one: endpoint(taskPaths.one, { answer: taskSchema }),
-  start: endpoint(taskPaths.start, { answer: saved }),
+  start: endpoint(taskPaths.start, { answer: saved, fromDevice: true }),
   claim: endpoint(taskPaths.claim, { answer: saved }),
   /** What was taken of several is anybody's of them again. */
   giveBack: endpoint(taskPaths.giveBack, { answer: saved }),
-  finish: endpoint(taskPaths.finish, { body: finishing, answer: saved }),
-  tick: endpoint(taskPaths.tick, { body: z.object({ key: z.string().max(40), ticked: z.boolean() }), answer: saved }),
+  finish: endpoint(taskPaths.finish, { body: finishing, answer: saved, fromDevice: true }),
+  /** Of one that is open on the page; of several, or after a look, see `changeSeveral`. */
+  skip: endpoint(taskPaths.skip, {
+    body: z.object({ reason: line('The reason', 500) }),
+    answer: saved,
+    fromDevice: true,
+  }),
+  tick: endpoint(taskPaths.tick, {
+    body: z.object({ key: z.string().max(40), ticked: z.boolean() }),
+    answer: saved,
+    fromDevice: true,
+  }),
   note: endpoint(taskPaths.note, {
     /** `was` is the note as the writer last saw it, so that nobody's words are written over unseen. */
     body: z.object({ note: prose('A note', MAX_NOTE), was: z.string() }),
     answer: saved,
+    fromDevice: true,
   }),
   pin: endpoint(taskPaths.pin, { body: z.object({ pinned: z.boolean() }), answer: saved }),
-  answer: endpoint(taskPaths.answer, { body: answerInputSchema, answer: saved }),
+  answer: endpoint(taskPaths.answer, { body: answerInputSchema, answer: saved, fromDevice: true }),
   sign: endpoint(taskPaths.sign, { body: finishing, answer: saved }),
   sendBack: endpoint(taskPaths.sendBack, { body: z.object({ reason: line('The reason', 500) }), answer: saved }),
   holdUp: endpoint(taskPaths.holdUp, { body: holdSchema, answer: saved }),
@@ -387,5 +398,6 @@ export const taskEndpoints = {
   capture: endpoint(taskPaths.capture, {
     body: captureSchema,
     answer: z.object({ tasks: z.array(taskLineSchema), changeId: id }),
+    fromDevice: true,
   }),
 };

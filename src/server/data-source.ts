@@ -14,7 +14,9 @@ import 'reflect-metadata';
 import { runMigrations } from 'graphile-worker';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
+import { Arrival } from './platform/arrival.ts';
 import { Change } from './platform/changes/entity.ts';
+import { Arrivals1767400000000 } from './platform/db/migrations/arrivals.ts';
 import { AskedTickets1766600000000 } from './platform/db/migrations/asked-tickets.ts';
 import { Assignment1766400000000 } from './platform/db/migrations/assignment.ts';
 import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
@@ -108,6 +110,7 @@ export function dataSource(
       Invitation,
       AccountLink,
       Change,
+      Arrival,
     ],
     migrations: [
       FirstSlice1764000000000,
@@ -144,6 +147,7 @@ export function dataSource(
       LeaveExchanges1767100000000,
       TaskViews1767200000000,
       HeldUpAndTold1767300000000,
+      Arrivals1767400000000,
     ],
     extra: {
       max: connections,

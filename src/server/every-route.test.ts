@@ -172,6 +172,7 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /tasks/:taskId/claim': 'claim',
   'POST /tasks/:taskId/give-back': 'work',
   'POST /tasks/:taskId/finish': 'work',
+  'POST /tasks/:taskId/skip': 'work',
   'PUT /tasks/:taskId/ticks': 'work',
   'PUT /tasks/:taskId/note': 'work',
   'PUT /tasks/:taskId/pin': 'work',

@@ -4,6 +4,7 @@ import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { instantOf } from '../core/index.ts';
 import { type FileStore, sweepFiles } from './files/stored/index.ts';
+import { sweepArrivals } from './platform/arrival.ts';
 import type { Clock } from './platform/clock.ts';
 import { untilDatabaseAnswers } from './platform/db/outage.ts';
 import { Workspace } from './platform/identity/workspace.ts';
@@ -114,7 +115,8 @@ async function startRunner({ source, pool, clock, log, files }: WorkerParts, pos
       }),
       sweep: throughOutages(log, async () => {
         const gone = await sweepFiles(source, files, new Date(clock.now()));
-        log.info({ gone }, 'files let go');
+        const arrivals = await sweepArrivals(source, new Date(clock.now()));
+        log.info({ gone, arrivals }, 'files and keys of devices let go');
       }),
     },
   });

@@ -10,6 +10,7 @@ import {
   type WorkingCalendar,
   workingCalendar,
 } from '../../core/index.ts';
+import type { Sent } from './arrival.ts';
 import type { Action, Subject } from './changes/actions.ts';
 import { Change, type ChangeEntry, type FieldChanges, isSame } from './changes/entity.ts';
 import { type Clock, civilNow, momentAt } from './clock.ts';
@@ -17,7 +18,7 @@ import { isDeadlock } from './db/deadlock.ts';
 import { orderedIds } from './db/uuid.ts';
 import type { Person } from './identity/person.ts';
 import { Holiday, type Workspace, Workspace as WorkspaceRecord } from './identity/workspace.ts';
-import { notFound } from './refusal.ts';
+import { notFound, Refusal } from './refusal.ts';
 
 /** The channel of live news in PostgreSQL. */
 export const LIVE_CHANNEL = 'jolly_live';
@@ -47,6 +48,8 @@ export class Scope {
     readonly person: Person | null,
     readonly clock: Clock,
     private readonly makeId: (epochMilliseconds: number) => string = nextId,
+    /** What a device says of it, where it comes from one. */
+    private readonly sent: Sent | null = null,
   ) {}
 
   static on(
@@ -61,7 +64,12 @@ export class Scope {
 
   /** The same, after the workspace itself was changed within this work. */
   after(workspace: Workspace): Scope {
-    return new Scope(this.manager, workspace, this.person, this.clock, this.makeId);
+    return new Scope(this.manager, workspace, this.person, this.clock, this.makeId, this.sent);
+  }
+
+  /** The same, for something that was done on a device: its one transaction is done once, whatever comes with the same key. */
+  of(sent: Sent): Scope {
+    return new Scope(this.manager, this.workspace, this.person, this.clock, this.makeId, sent);
   }
 
   /** The workspace as it stands in the database, held against others until the transaction ends. */
@@ -113,6 +121,11 @@ export class Scope {
     return new Date(this.clock.now());
   }
 
+  /** When what is done now was done: earlier than it arrives, where a device had to keep it. */
+  get doneAt(): Date {
+    return this.sent?.at ?? this.instant;
+  }
+
   newId(): string {
     return this.makeId(this.clock.now());
   }
@@ -131,15 +144,27 @@ export class Scope {
     const isInner = this.isWithinTransaction;
     for (let tries = 1; ; tries++) {
       try {
-        return await this.manager.transaction((manager) =>
-          work(new Scope(manager, this.workspace, this.person, this.clock, this.makeId)),
-        );
+        return await this.manager.transaction(async (manager) => {
+          const tx = new Scope(manager, this.workspace, this.person, this.clock, this.makeId, this.sent);
+          if (!isInner) await tx.arrive();
+          return work(tx);
+        });
       } catch (error) {
         if (isInner || tries === MOST_TRIES || !isDeadlock(error)) throw error;
         // Not both at the same moment again.
         await new Promise((resolve) => setTimeout(resolve, Math.random() * 50 * tries));
       }
     }
+  }
+
+  /** Writes down that it has come, with all that it does or not at all. Two of the same that come at once wait for each other. */
+  private async arrive(): Promise<void> {
+    if (this.sent === null) return;
+    const [first] = await this.sql<{ key: string }>(
+      'insert into arrival (workspace_id, person_id, key, at) values ($1, $2, $3, $4) on conflict do nothing returning key',
+      [this.person?.id ?? null, this.sent.key, this.instant],
+    );
+    if (!first) throw new Refusal('arrived-before', 'This has arrived before, and was done then.');
   }
 
   /** Does the work for its answer alone: nothing of it stands. */

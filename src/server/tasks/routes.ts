@@ -7,7 +7,7 @@ import { editSeries, impactOfSeriesEdit } from './edit-series.ts';
 import { captureTask, startTemplate } from './hand-made.ts';
 import { goOnWithTask, holdUpTask, nudge } from './held-up.ts';
 import { oneTask } from './one-task.ts';
-import { changeTasks, impactOfTasks } from './several.ts';
+import { changeTasks, impactOfTasks, skipTask } from './several.ts';
 import {
   answerDemand,
   claimTask,
@@ -35,6 +35,7 @@ export function taskRoutes(routes: Routes): Routes {
       .add(taskEndpoints.claim, 'claim', ({ scope, params }) => claimTask(scope, params.taskId))
       .add(taskEndpoints.giveBack, 'work', ({ scope, params }) => giveBackTask(scope, params.taskId))
       .add(taskEndpoints.finish, 'work', ({ scope, params, body }) => finishTask(scope, params.taskId, body.nextOn))
+      .add(taskEndpoints.skip, 'work', ({ scope, params, body }) => skipTask(scope, params.taskId, body.reason))
       .add(taskEndpoints.tick, 'work', ({ scope, params, body }) =>
         tickLine(scope, params.taskId, body.key, body.ticked),
       )

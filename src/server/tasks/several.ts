@@ -7,11 +7,12 @@ import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/index.ts';
+import { oneTask } from './one-task.ts';
 import { mustMay, type TaskRight } from './permission.ts';
 import { takeOut } from './remove.ts';
-import { doingOf, lockedTasks, refuseFarDays, saveTask, storedTasks, type Task } from './stored/index.ts';
+import { doingOf, lockedTask, lockedTasks, refuseFarDays, saveTask, storedTasks, type Task } from './stored/index.ts';
 import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
-import { finished } from './work.ts';
+import { finished, type SavedTask } from './work.ts';
 
 /**
  * Gives, moves, skips or deletes tasks in one go, which one undo takes back. Of many, what is under way or done stays;
@@ -23,6 +24,17 @@ export function changeTasks(scope: Scope, input: TasksDeed): Promise<{ changed: 
     const entries = await carryOutFates(tx, fates, ACTIONS[input.deed.kind]);
     await tx.tell('tasks', 'schedules');
     return { changed: entries.length, changeId: entries.length === 0 ? null : await tx.recordTogether(entries) };
+  });
+}
+
+/** Skips one task as it stands, whatever version of it was seen: for whoever stands before it, with a net or without. */
+export function skipTask(scope: Scope, id: string, reason: string): Promise<SavedTask> {
+  return scope.transaction(async (tx) => {
+    const task = await lockedTask(tx, id);
+    const fates = await fatesOfTasks(tx, [task], { kind: 'skip', reason }, { isAlone: true });
+    const changeId = await tx.recordTogether(await carryOutFates(tx, fates, ACTIONS.skip));
+    await tx.tell('tasks', 'schedules');
+    return { task: await oneTask(tx, id), changeId };
   });
 }
 

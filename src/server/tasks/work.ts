@@ -45,7 +45,7 @@ export function startTask(scope: Scope, id: string): Promise<SavedTask> {
     // What was held up while it was under way goes on by that.
     if (task.state === 'underWay') return NOT_HELD;
     refuseFinished(task, 'started');
-    return { state: 'underWay', startedAt: scope.instant, ...NOT_HELD };
+    return { state: 'underWay', startedAt: doneAtOf(scope, task), ...NOT_HELD };
   });
 }
 
@@ -93,13 +93,19 @@ export function tickLine(scope: Scope, id: string, key: string, ticked: boolean)
   });
 }
 
-function tickOf({ instant, person }: Scope): Tick {
-  return { at: instant.toISOString(), by: person?.id ?? null };
+function tickOf({ doneAt, person }: Scope): Tick {
+  return { at: doneAt.toISOString(), by: person?.id ?? null };
+}
+
+/** When it was done, on the device where it was; never before it was begun, or made. */
+function doneAtOf({ doneAt }: Scope, { startedAt, madeAt }: Pick<Task, 'startedAt' | 'madeAt'>): Date {
+  const least = startedAt ?? madeAt;
+  return doneAt < least ? least : doneAt;
 }
 
 /** The first thing that is done on a task begins it. */
 function begun(scope: Scope, task: Task): Partial<Task> {
-  return task.state === 'open' ? { state: 'underWay', startedAt: scope.instant } : {};
+  return task.state === 'open' ? { state: 'underWay', startedAt: doneAtOf(scope, task) } : {};
 }
 
 /** Where the template says so, the last tick finishes the task. */
@@ -113,11 +119,12 @@ async function finishedBy(scope: Scope, task: Task, changes: Partial<Task>): Pro
 }
 
 /** What finishing a task changes of it. */
-export function finished(scope: Scope, task: Pick<Task, 'signOff' | 'startedAt'>): Partial<Task> {
+export function finished(scope: Scope, task: Pick<Task, 'signOff' | 'startedAt' | 'madeAt'>): Partial<Task> {
+  const doneAt = doneAtOf(scope, task);
   return {
     state: task.signOff === null ? 'done' : 'toCheck',
-    startedAt: task.startedAt ?? scope.instant,
-    doneAt: scope.instant,
+    startedAt: task.startedAt ?? doneAt,
+    doneAt,
     doneBy: scope.person?.id ?? null,
   };
 }

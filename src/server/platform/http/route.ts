@@ -1,8 +1,15 @@
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import type { DataSource } from 'typeorm';
-import type { z } from 'zod';
-import type { Endpoint, PathParams } from '../../../contract/index.ts';
+import { z } from 'zod';
+import {
+  AGO_HEADER,
+  type Endpoint,
+  KEY_HEADER,
+  LONGEST_AGO_SECONDS,
+  type PathParams,
+} from '../../../contract/index.ts';
 import { type Right, sayWhoMayAll } from '../../../core/index.ts';
+import type { Sent } from '../arrival.ts';
 import type { Clock } from '../clock.ts';
 import { forbidden, invalid, notFound, Refusal } from '../refusal.ts';
 import { Scope } from '../scope.ts';
@@ -67,7 +74,8 @@ export class Routes {
         const scope = await this.scopeFor(request, right);
         if (isHeavy && this.lane) return this.lane.forward(request, response);
         if (endpoint.method !== 'GET') await readJson(request, response, endpoint.maxBytes);
-        send(response, await answer({ scope, ...readOf(endpoint, request) }));
+        const sent = endpoint.isFromDevice ? sentOf(request, scope) : null;
+        send(response, await answer({ scope: sent ? scope.of(sent) : scope, ...readOf(endpoint, request) }));
       });
     });
   }
@@ -203,6 +211,20 @@ function readOf<E extends Endpoint>(endpoint: E, request: Request): Omit<Asked<E
     body: parse(endpoint.body, request.body ?? {}),
   };
   return read as unknown as Omit<Asked<E>, 'scope'>;
+}
+
+const sentSchema = z.object({
+  [KEY_HEADER]: z.uuid(),
+  [AGO_HEADER]: z.coerce.number().int().min(0).max(LONGEST_AGO_SECONDS).default(0),
+});
+
+/** What a device says of a request, where it says anything. */
+function sentOf(request: Request, { instant }: Scope): Sent | null {
+  const key = request.header(KEY_HEADER);
+  const ago = request.header(AGO_HEADER);
+  if (key === undefined && ago === undefined) return null;
+  const read = parse(sentSchema, { [KEY_HEADER]: key, [AGO_HEADER]: ago });
+  return { key: read[KEY_HEADER], at: new Date(instant.getTime() - read[AGO_HEADER] * 1000) };
 }
 
 function checkIds(params: Readonly<Record<string, unknown>>): void {
