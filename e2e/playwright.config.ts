@@ -32,6 +32,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
+    // What is read is what the server has just said; the journey without a net has it on.
+    serviceWorkers: 'block',
     colorScheme: 'light',
     launchOptions: { executablePath: '/usr/bin/chromium-headless-shell', args: CHROMIUM_FLAGS },
   },

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { root } from './root.mjs';
@@ -35,6 +35,7 @@ export async function buildForDevelopment({ say = console.log } = {}) {
         mode: 'development',
         build: { outDir: join(root, 'dist', 'web-development'), minify: false },
       });
+      await buildServiceWorker(join(root, 'dist', 'web-development'));
     } finally {
       if (before === undefined) delete process.env.NODE_ENV;
       else process.env.NODE_ENV = before;
@@ -76,6 +77,7 @@ async function buildAll() {
   });
   await bundle({ ...common, entryPoints: ['src/core/index.ts'], outfile: 'dist/core/index.js' });
   await buildWeb({ configFile: join(root, 'vite.config.ts'), logLevel: 'warn' });
+  await buildServiceWorker(join(root, 'dist', 'web'));
   packParts(join(root, 'dist', 'web', 'assets'));
   const first = firstJavaScript(join(root, 'dist', 'web'));
   if (first > MOST_FIRST_JAVASCRIPT)
@@ -84,6 +86,34 @@ async function buildAll() {
     );
   // Its helper process would outlive us.
   await stop();
+}
+
+/** The service worker, with a list of all parts of the browser side: it keeps them for when there is no net. */
+async function buildServiceWorker(folder) {
+  const { build: bundle } = await import('esbuild');
+  const parts = filesOf(folder)
+    .map((path) => relative(folder, path))
+    .filter((name) => !/\.(gz|map)$/.test(name) && name !== 'sw.js')
+    // What stands in `assets` is named for what is in it.
+    .map((name) => ({
+      url: `/${name}`,
+      revision: name.startsWith('assets/')
+        ? null
+        : createHash('sha256')
+            .update(readFileSync(join(folder, name)))
+            .digest('hex'),
+    }));
+  await bundle({
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2023',
+    logLevel: 'warning',
+    absWorkingDir: root,
+    entryPoints: ['src/web/service-worker.ts'],
+    outfile: join(folder, 'sw.js'),
+    define: { PARTS: JSON.stringify(parts), 'process.env.NODE_ENV': '"production"' },
+  });
 }
 
 /** Packs what is text once, beside it: nobody packs it again at each request. */

@@ -22,6 +22,17 @@ import {
 const issuesOf = (result: { success: boolean; error?: { issues: { path: PropertyKey[]; message: string }[] } }) =>
   (result.error?.issues ?? []).map(({ path, message }) => `${path.join('.')}: ${message}`);
 
+describe('every endpoint', () => {
+  it('stands at an address of its own: of two at one, the first would answer for both', () => {
+    const all = Object.entries(contract)
+      .filter(([name]) => name.endsWith('Endpoints'))
+      .flatMap(([, group]) => Object.values(group as Record<string, contract.Endpoint>))
+      .map(({ method, path }) => `${method} ${path.replace(/:\w+/g, ':id')}`);
+    expect(all.length).toBeGreaterThan(100);
+    expect(all.filter((one, i) => all.indexOf(one) !== i)).toEqual([]);
+  });
+});
+
 describe('a recurrence over the wire', () => {
   it('is any that the core can hold', () => {
     fc.assert(

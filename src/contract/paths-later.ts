@@ -18,7 +18,7 @@ export const bringInPaths = {
 } as const satisfies Record<string, Path>;
 
 export const clockPaths = {
-  now: ['GET', '/clock'],
+  now: ['GET', '/clock/on'],
   list: ['GET', '/people/:personId/clock'],
   on: ['POST', '/people/:personId/clock/on'],
   off: ['POST', '/people/:personId/clock/off'],

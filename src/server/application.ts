@@ -2,7 +2,7 @@ import { timingSafeEqual } from 'node:crypto';
 import { existsSync, readdirSync } from 'node:fs';
 import { extname, join } from 'node:path';
 import compression from 'compression';
-import express, { type Express, type RequestHandler } from 'express';
+import express, { type Express, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
 import { type ApiParts, api } from './api.ts';
@@ -64,7 +64,9 @@ export function application(parts: ApiParts, { webFolder, laneKey }: Application
   app.use('/api', compression({ threshold: LEAST_PACKED, level: PACKING }), api(parts));
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {
     app.use('/assets', packedParts(join(webFolder, 'assets')));
-    app.use(express.static(webFolder, { index: false, maxAge: '1y', immutable: true }));
+    app.use('/assets', express.static(join(webFolder, 'assets'), { index: false, maxAge: '1y', immutable: true }));
+    // What keeps its name from version to version is asked for again: the page's theme, its icons, the service worker.
+    app.use(express.static(webFolder, { index: false, cacheControl: false, setHeaders: alwaysAskedFor }));
     // A part of the application that is not there must not answer with its first page.
     app.use('/assets', noSuchRoute);
     app.get('/{*path}', (_request, response) => {
@@ -75,6 +77,8 @@ export function application(parts: ApiParts, { webFolder, laneKey }: Application
   app.use(problems(parts.log));
   return app;
 }
+
+const alwaysAskedFor = (response: Response): void => void response.setHeader('Cache-Control', 'no-cache');
 
 /** Parts of the browser side that the build has packed are sent so to whoever can unpack them. */
 function packedParts(folder: string): RequestHandler {

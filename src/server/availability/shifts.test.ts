@@ -224,7 +224,7 @@ describe('the clock', () => {
     );
     await nadia.post(path('/off')).send({}).expect(403);
     await kit.post(path('/off')).send({ at: '06:55' }).expect(403);
-    const { body: now } = await nadia.get('/api/clock').expect(200);
+    const { body: now } = await nadia.get('/api/clock/on').expect(200);
     expect(now.on.map(({ personId }: { personId: string }) => personId)).toContain(crew.id('Kit'));
     server.clock.set('2026-11-24T15:10');
     const early = await ines.post(path('/off')).send({ at: '06:50' }).expect(422);

@@ -190,14 +190,19 @@ async function setOf(scope: Scope, { setId, setSize, id }: FullRow): Promise<Tas
   });
 }
 
-/** By which finishing it is undone: where the next one was given another day with it, both together. */
+/**
+ * By which finishing it is undone, as long as nothing was done with it since: where the next one was given another day
+ * with it, both together. By the time, not by the id alone: ids of several processes follow each other only nearly.
+ */
 async function finishingChange(scope: Scope, taskId: string): Promise<string | null> {
-  const [last] = await scope.sql<{ id: string; action: string }>(
-    `select coalesce(joined_id, id) as id, action from change where workspace_id = $1 and subject = 'task' and subject_id = $2
-       and undone_at is null and action <> 'pinned' order by change.id desc limit 1`,
+  const OF_TASK = `workspace_id = $1 and subject = 'task' and subject_id = $2 and undone_at is null`;
+  const [last] = await scope.sql<{ id: string }>(
+    `select coalesce(joined_id, id) as id from change c where ${OF_TASK} and action in ('finished', 'signed')
+       and not exists (select 1 from change later where later.at > c.at and later.action <> 'pinned' and ${OF_TASK})
+     order by at desc, action = 'signed' desc, c.id desc limit 1`,
     [taskId],
   );
-  return last && ['finished', 'signed'].includes(last.action) ? last.id : null;
+  return last?.id ?? null;
 }
 
 const EARLIER_SHOWN = 12;

@@ -7,7 +7,7 @@ import { workspaceAddresses } from '../../contract/addresses.ts';
 import type { Person, Problem } from '../../contract/index.ts';
 import { problemOf } from '../../contract/problems.ts';
 // How what was left unsent is sent, whichever page is opened.
-import '../features/tasks/sending.ts';
+import '../features/tasks/deeds.ts';
 import { useAnswer } from '../kit/answer.ts';
 import { ProblemError } from '../kit/api.ts';
 import { Skeleton, Trouble } from '../kit/states.tsx';
@@ -15,7 +15,7 @@ import { watchTyping } from '../kit/typing.ts';
 import { Frame } from './shell/frame.tsx';
 import { KeyProvider } from './shell/keys.tsx';
 import { onSessionEnded } from './shell/signed-out.ts';
-import { loadSignInAgain, loadSoon, loadTaskSheet } from './shell/soon.ts';
+import { loadSignInAgain, loadSoon, loadTaskSheet, openWithoutNet } from './shell/soon.ts';
 import { useWorkspace, WorkspaceProvider } from './shell/workspace.tsx';
 import '../styles.css';
 
@@ -174,6 +174,7 @@ const router = createBrowserRouter([
 ]);
 
 loadSoon();
+openWithoutNet();
 watchTyping(document);
 
 const root = document.getElementById('root');

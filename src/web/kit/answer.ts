@@ -1,15 +1,34 @@
-import { useCallback } from 'react';
-import useSWR, { type SWRResponse, useSWRConfig } from 'swr';
+import { useMemo } from 'react';
+import useSWR, { SWRConfig, type SWRResponse, useSWRConfig } from 'swr';
 import type { Address } from '../../contract/addresses.ts';
-import { type Answer, addressOf, type Input, type ProblemError, request } from './api.ts';
+import { type Answer, addressOf, type Input, ProblemError, request } from './api.ts';
+import { isKept, keepAnswer, keptAnswer, tellAsOf } from './kept-answers.ts';
 
 /** The answer of a GET endpoint, kept fresh by the live stream; pass null to ask nothing yet. */
 export function useAnswer<A extends Address>(of: A, input: Input<A> | null): SWRResponse<Answer<A>, ProblemError> {
   return useSWR<Answer<A>, ProblemError>(
     input === null ? null : addressOf(of, input),
-    (address: string) => request('GET', address) as Promise<Answer<A>>,
+    (address: string) => (isKept(address) ? askOrKept(address) : request('GET', address)) as Promise<Answer<A>>,
     { keepPreviousData: true },
   );
+}
+
+const NO_CONNECTION = 0;
+
+/** From the server; without a connection, what it said last. */
+async function askOrKept(address: string): Promise<unknown> {
+  try {
+    const answer = await request('GET', address);
+    tellAsOf(null);
+    keepAnswer(address, answer);
+    return answer;
+  } catch (error) {
+    if (!(error instanceof ProblemError) || error.problem.status !== NO_CONNECTION) throw error;
+    const kept = await keptAnswer(address);
+    if (kept === null) throw error;
+    tellAsOf(kept.at);
+    return kept.answer;
+  }
 }
 
 /** A list that comes page by page, whole: asks for page after page until there is no more. */
@@ -30,18 +49,21 @@ export function useWholeList<Page extends { readonly more: string | null }>(
 /** The keys of lists that come page by page begin so; SWR leaves them out where it looks for keys by itself. */
 const PAGES = '$inf$';
 
+type Refresh = (...prefixes: readonly string[]) => Promise<void>;
+
+const refreshOf =
+  ({ mutate, cache }: Pick<ReturnType<typeof useSWRConfig>, 'mutate' | 'cache'>): Refresh =>
+  async (...prefixes) => {
+    const isOf = (key: string, before: string) => prefixes.some((prefix) => key.startsWith(`${before}/api${prefix}`));
+    const paged = [...cache.keys()].filter((key) => isOf(key, PAGES));
+    await Promise.all([mutate((key) => typeof key === 'string' && isOf(key, '')), ...paged.map((key) => mutate(key))]);
+  };
+
 /** Asks again for every answer whose address begins with one of these. */
-export function useRefresh(): (...prefixes: readonly string[]) => Promise<void> {
+export function useRefresh(): Refresh {
   const { mutate, cache } = useSWRConfig();
-  return useCallback(
-    async (...prefixes) => {
-      const isOf = (key: string, before: string) => prefixes.some((prefix) => key.startsWith(`${before}/api${prefix}`));
-      const paged = [...cache.keys()].filter((key) => isOf(key, PAGES));
-      await Promise.all([
-        mutate((key) => typeof key === 'string' && isOf(key, '')),
-        ...paged.map((key) => mutate(key)),
-      ]);
-    },
-    [mutate, cache],
-  );
+  return useMemo(() => refreshOf({ mutate, cache }), [mutate, cache]);
 }
+
+/** The same, where no page is drawn. */
+export const refresh: Refresh = refreshOf(SWRConfig.defaultValue);

@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Address } from '../../contract/addresses.ts';
+import { AGO_HEADER, KEY_HEADER, LONGEST_AGO_SECONDS } from '../../contract/device.ts';
 import type { PathParams } from '../../contract/endpoint.ts';
 import { type Problem, problemOf, readProblem } from '../../contract/problems.ts';
 import { tellSessionEnded } from '../app/shell/signed-out.ts';
@@ -34,19 +35,31 @@ export function addressOf<A extends Address>({ path: named }: A, { params, query
   return `/api${path}${search ? `?${search}` : ''}`;
 }
 
+/** Of something that may have been kept on this device for a while: sent again under its key it is done once. */
+export interface Done {
+  readonly key: string;
+  readonly agoMs: number;
+}
+
 /** Asks the server. @throws ProblemError with words for the person */
-export async function ask<A extends Address>(address: A, input: Input<A> = {}): Promise<Answer<A>> {
-  return request(address.method, addressOf(address, input), input.body) as Promise<Answer<A>>;
+export async function ask<A extends Address>(address: A, input: Input<A> = {}, done?: Done): Promise<Answer<A>> {
+  return request(address.method, addressOf(address, input), input.body, done) as Promise<Answer<A>>;
 }
 
 /** Wrong passwords are answered with it too. */
 const SIGNED_OUT = 401;
 const addressOfSession = '/api/session';
 
-export async function request(method: string, address: string, body?: unknown): Promise<unknown> {
+function headersOf(done: Done | undefined): Record<string, string> {
+  if (!done) return {};
+  const ago = Math.round(Math.max(0, done.agoMs) / 1000);
+  return { [KEY_HEADER]: done.key, [AGO_HEADER]: String(Math.min(ago, LONGEST_AGO_SECONDS)) };
+}
+
+export async function request(method: string, address: string, body?: unknown, done?: Done): Promise<unknown> {
   const response = await fetch(address, {
     method,
-    headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+    headers: { ...(body === undefined ? {} : { 'Content-Type': 'application/json' }), ...headersOf(done) },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   }).catch(() => {
     throw new ProblemError(

@@ -10,6 +10,7 @@ import { useLiveNews } from './live.ts';
 import { CaptureOpening, JumpOpening, StartOpening } from './openings.tsx';
 import { type Shell, ShellContext, TideContext, type TideControl } from './shell-context.ts';
 import { loadCapture, loadJump, loadKeyCard, loadStartNow } from './soon.ts';
+import { useTakingAlong } from './taking-along.ts';
 import type { DaySpan } from './tide-words.ts';
 import { Tideline } from './tideline.tsx';
 import { loadToasts } from './toast.tsx';
@@ -48,6 +49,7 @@ export function Frame() {
   };
   const [lands, setLands] = useState<CivilDay | null>(null);
   useLiveNews(me.id);
+  useTakingAlong();
   // A day that was chosen on the tideline is the day it is started on.
   const chosenDay = control?.chosen?.to;
   const startNow = useCallback(

@@ -7,6 +7,7 @@ import { outbox } from '../../features/unsent/use-unsent.ts';
 import { addressOf, ask } from '../../kit/api.ts';
 import { Dialog } from '../../kit/dialog.tsx';
 import { forgetAllDrafts } from '../../kit/draft.ts';
+import { forgetAnswers } from '../../kit/kept-answers.ts';
 import { sayTrouble } from './toast.tsx';
 
 /** Signing out on purpose; what is not sent yet is told of first, since it would be let go. */
@@ -20,6 +21,7 @@ export function useSignOut() {
         await navigate('/sign-in');
         forgetAllDrafts();
         outbox.discardAll();
+        await forgetAnswers();
         await mutate(() => true, undefined, { revalidate: false });
         await mutate(addressOf(workspaceAddresses.session), session, { revalidate: false });
       })

@@ -17,3 +17,12 @@ export function loadSoon(): void {
       load().catch(() => undefined);
   }, PRELOAD_AFTER_MS);
 }
+
+/** Without a connection the application opens too: its parts are kept by a service worker, which only a build has. */
+export function openWithoutNet(): void {
+  if (import.meta.hot || !('serviceWorker' in navigator)) return;
+  window.setTimeout(() => {
+    // A private window may refuse it: then there is a net, or nothing.
+    navigator.serviceWorker.register('/sw.js').catch((error: unknown) => console.info('No service worker.', error));
+  }, PRELOAD_AFTER_MS);
+}

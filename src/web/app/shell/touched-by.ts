@@ -16,7 +16,7 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
     soon.push('/clients/', '/subjects');
     later.push('/clients', '/assets');
   }
-  if (topics.includes('people')) later.push('/clock', '/swaps', '/people/', '/task-list/views');
+  if (topics.includes('people')) later.push('/clock/on', '/swaps', '/people/', '/task-list/views');
   // A bell rings for its person alone.
   if (topics.includes('bell') && (people === null || people.includes(me))) soon.push('/bell');
   if (topics.includes('runs')) {

@@ -51,7 +51,11 @@ export default function CommentsPart({ taskId }: { readonly taskId: string }) {
   return (
     <div className={SECTION}>
       <SectionTitle>Comments</SectionTitle>
-      {error && !data && <p className="text-row text-ink-2">{error.message}</p>}
+      {error && !data && (
+        <p className="text-row text-ink-2">
+          {error.problem.status === 0 ? 'They can be read once there is a connection.' : error.message}
+        </p>
+      )}
       {isMore && (
         <button type="button" className="link-line mt-1 text-note" onClick={() => void showEarlier()}>
           Earlier ones

@@ -1,8 +1,10 @@
 import { type DragEvent, type ReactNode, useRef, useState } from 'react';
 import { MAX_FILE_BYTES } from '../../../contract/index.ts';
 import { ProblemError } from '../../kit/api.ts';
+import { keepPhoto } from './photo.ts';
 import { madeSmaller } from './smaller.ts';
 import { type Uploaded, type UploadTarget, upload } from './upload.ts';
+import { WaitingFiles } from './waiting-files.tsx';
 
 interface Sending {
   readonly key: string;
@@ -36,6 +38,13 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
     setSending((all) => all.map((one) => (one.key === key ? { ...one, ...change } : one)));
   const drop = (key: string) => setSending((all) => all.filter((one) => one.key !== key));
 
+  /** Without a connection what is for a task is kept on this device, in the order of all that is done there. */
+  const waitsHere = async (file: File, key: string, isCutOff = !navigator.onLine): Promise<boolean> => {
+    const { taskId } = target;
+    if (!isCutOff || taskId === undefined) return false;
+    await keepPhoto(await madeSmaller(file), { ...target, taskId, key, name: file.name }, window.location.pathname);
+    return true;
+  };
   const send = async (chosen: File, key: string) => {
     try {
       const file = await madeSmaller(chosen);
@@ -43,10 +52,13 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
         const problem = `This file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB: send a smaller one.`;
         return update(key, { problem, canTryAgain: false });
       }
+      if (await waitsHere(file, key)) return drop(key);
       const uploaded = await upload(file, target, (share) => update(key, { share }), key);
       drop(key);
       onUploaded(uploaded);
     } catch (error) {
+      if (error instanceof ProblemError && error.problem.status === 0 && (await waitsHere(chosen, key, true)))
+        return drop(key);
       update(key, {
         problem: error instanceof ProblemError ? error.message : 'It was not sent, by a fault of ours.',
       });
@@ -108,6 +120,7 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
           }}
         />
       </div>
+      {target.taskId !== undefined && <WaitingFiles taskId={target.taskId} demand={target.demand ?? null} />}
       {sending.map(({ key, file, share, problem, canTryAgain }) => (
         <div key={key} className="mt-1.5 text-note leading-4.5" role={problem ? 'alert' : 'status'}>
           <span className="break-all">{file.name}</span>

@@ -2,7 +2,6 @@ import { useMemo } from 'react';
 import { useSWRConfig } from 'swr';
 import { fileAddresses, taskAddresses, templateAddresses } from '../../../contract/addresses.ts';
 import type {
-  CaptureInput,
   EDIT_REACHES,
   HoldInput,
   INTO_TEMPLATE,
@@ -16,7 +15,6 @@ import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { type Answer, addressOf, ask } from '../../kit/api.ts';
 import { sayNudged } from './nudged-words.ts';
-import { sayFinished } from './said.ts';
 import { AROUND } from './sending.ts';
 
 export function useTask(taskId: string) {
@@ -51,8 +49,6 @@ export function useTaskActions() {
     const reload = (taskId: string) => refresh(`/tasks/${taskId}`, ...AROUND);
     return {
       reload,
-      start: (taskId: string) =>
-        act(ask(taskAddresses.start, { params: { taskId } }), ({ task }) => `Started “${task.title}”.`),
       claim: (taskId: string) =>
         act(ask(taskAddresses.claim, { params: { taskId } }), ({ task }) => `“${task.title}” is yours.`),
       giveBack: (taskId: string) =>
@@ -60,9 +56,6 @@ export function useTaskActions() {
           ask(taskAddresses.giveBack, { params: { taskId } }),
           ({ task }) => `“${task.title}” is anyone’s to take again.`,
         ),
-      /** @param nextOn the day of the next one, this once */
-      finish: (taskId: string, nextOn: string | null = null) =>
-        act(ask(taskAddresses.finish, { params: { taskId }, body: { nextOn } }), sayFinished),
       pin: (taskId: string, pinned: boolean) =>
         act(ask(taskAddresses.pin, { params: { taskId }, body: { pinned } }), () =>
           pinned ? 'Pinned: it stands on the later ones too.' : 'No longer pinned.',
@@ -159,16 +152,10 @@ const SAID_OF_EDIT: Readonly<Record<EditReach, string>> = {
 export type Seen = Pick<TaskLine, 'id' | 'version'>;
 const seen = (tasks: readonly Seen[]) => tasks.map(({ id, version }) => ({ id, version }));
 
-/** Work that no schedule makes: from one line, or from a template. */
+/** Work that no schedule makes, from a template; for what is captured see `deeds.ts`. */
 export function useHandMade() {
   const refresh = useRefresh();
   return {
-    /** @throws ProblemError when it is refused */
-    capture: async (input: CaptureInput) => {
-      const made = await ask(taskAddresses.capture, { body: input });
-      void refresh(...AROUND);
-      return made;
-    },
     /** @throws ProblemError when it is refused */
     startTemplate: async (templateId: string, input: StartInput) => {
       const made = await ask(templateAddresses.start, { params: { templateId }, body: input });

@@ -3,6 +3,7 @@ import { taskAddresses } from '../../../contract/addresses.ts';
 import type { Task } from '../../../contract/index.ts';
 import type { AnswerValue } from '../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
+import { refresh } from '../../kit/answer.ts';
 import { type Answer, addressOf, ask } from '../../kit/api.ts';
 import type { Kind } from '../unsent/outbox.ts';
 import { outbox } from '../unsent/use-unsent.ts';
@@ -25,8 +26,19 @@ async function took(saved: Saved): Promise<void> {
   if (saved.changeId !== null && saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
 }
 
-/** What the server has now, shown in place of what it refused. */
-function lookAgain(taskId: string): void {
+/** After a deed that the server has taken: the task as it is now, and what stands around it. */
+export async function tookDeed({ task }: Pick<Saved, 'task'>): Promise<void> {
+  await mutate(addressOf(taskAddresses.one, { params: { taskId: task.id } }), task, { revalidate: false });
+  refreshAround();
+}
+
+/** Asks again for the lists that show tasks. */
+export function refreshAround(): void {
+  void refresh(...AROUND);
+}
+
+/** What the server has now, shown in place of what it refused, or of what it had already. */
+export function lookAgain(taskId: string): void {
   void mutate(addressOf(taskAddresses.one, { params: { taskId } }));
 }
 
@@ -40,9 +52,10 @@ export interface NoteValue {
 export const NOTE: Kind<NoteValue> = outbox.register({
   name: 'note',
   sender: {
-    send: async ({ taskId, note, was }: NoteValue) =>
-      took(await ask(taskAddresses.note, { params: { taskId }, body: { note, was } })),
+    send: async ({ taskId, note, was }: NoteValue, done) =>
+      took(await ask(taskAddresses.note, { params: { taskId }, body: { note, was } }, done)),
     onTopOf: (value: NoteValue, sent: NoteValue) => ({ ...value, was: sent.note }),
+    onArrived: ({ taskId }: NoteValue) => lookAgain(taskId),
     onRefused: ({ taskId }: NoteValue) => {
       lookAgain(taskId);
       return false;
@@ -62,17 +75,22 @@ export interface AnswerDraft {
 export const ANSWER: Kind<AnswerDraft> = outbox.register({
   name: 'answer',
   sender: {
-    send: async ({ taskId, demand, value, remark }: AnswerDraft) =>
+    send: async ({ taskId, demand, value, remark }: AnswerDraft, done) =>
       took(
-        await ask(taskAddresses.answer, {
-          params: { taskId },
-          body: {
-            demand,
-            value: Array.isArray(value) ? [...value] : (value as string | number | boolean | null),
-            remark,
+        await ask(
+          taskAddresses.answer,
+          {
+            params: { taskId },
+            body: {
+              demand,
+              value: Array.isArray(value) ? [...value] : (value as string | number | boolean | null),
+              remark,
+            },
           },
-        }),
+          done,
+        ),
       ),
+    onArrived: ({ taskId }: AnswerDraft) => lookAgain(taskId),
     onRefused: ({ taskId }: AnswerDraft) => {
       lookAgain(taskId);
       return false;
@@ -89,9 +107,10 @@ export interface TickValue {
 export const TICK: Kind<TickValue> = outbox.register({
   name: 'tick',
   sender: {
-    send: async ({ taskId, key, ticked }: TickValue) =>
-      took(await ask(taskAddresses.tick, { params: { taskId }, body: { key, ticked } })),
+    send: async ({ taskId, key, ticked }: TickValue, done) =>
+      took(await ask(taskAddresses.tick, { params: { taskId }, body: { key, ticked } }, done)),
     // A tick is as quickly made again as it is read: it goes back, and why is said.
+    onArrived: ({ taskId }: TickValue) => lookAgain(taskId),
     onRefused: ({ taskId }: TickValue, problem) => {
       lookAgain(taskId);
       sayTrouble(problem);
@@ -105,8 +124,8 @@ export const answerField = (taskId: string, demand: string) => `answer ${taskId}
 export const tickField = (taskId: string, key: string) => `tick ${taskId} ${key}`;
 
 /** Where a task stands on the page that is open, for going back to it. */
-export function placeOf(task: Pick<Task, 'id'>): string {
-  return window.location.pathname.endsWith(`/task/${task.id}`)
-    ? window.location.pathname
-    : `/day-sheet/task/${task.id}`;
+export function placeOf({ id }: Pick<Task, 'id'>): string {
+  const { pathname } = window.location;
+  if (pathname.endsWith(`/task/${id}`)) return pathname;
+  return /^\/(day-sheet\/[^/]+|overview|schedules)$/.test(pathname) ? `${pathname}/task/${id}` : `/tasks/task/${id}`;
 }

@@ -1,6 +1,7 @@
 import type { Task, TaskLine } from '../../../contract/index.ts';
 import {
   type CivilDay,
+  type Doing,
   dayOfIso,
   isEnded,
   isOverdue,
@@ -65,16 +66,21 @@ export function sayProofMissing({ proofMissing }: Pick<TaskLine, 'proofMissing'>
 
 /** All that a task still lacks before it can be finished, as the server will see it. */
 export function missingOf(task: Task): Missing[] {
+  return stillMissing(doingOf(task));
+}
+
+/** How far a task is, as the rules on proof want it. */
+export function doingOf(task: Task): Doing {
   const files: Record<string, number> = {};
   for (const { demand } of task.files) if (demand !== null) files[demand] = (files[demand] ?? 0) + 1;
-  return stillMissing({
+  return {
     demands: task.demands,
     checkLines: task.steps,
     ticked: new Set(task.steps.flatMap(({ key, tickedAt }) => (tickedAt === null ? [] : [key]))),
     answers: task.answers,
     files,
     note: task.note,
-  });
+  };
 }
 
 /** Whether work on it is over, for now or for good. */

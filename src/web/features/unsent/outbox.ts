@@ -1,9 +1,12 @@
-import { ProblemError } from '../../kit/api.ts';
+import { problemType } from '../../../contract/problems.ts';
+import { type Done, ProblemError } from '../../kit/api.ts';
 
 /** Something that was typed or pressed and that the server has not taken yet. */
 export interface Unsent {
   /** The one field it stands in: what is typed there next takes its place. */
   readonly field: string;
+  /** Of this one thing: sent twice, it is done once. */
+  readonly key: string;
   /** How it is sent. */
   readonly kind: string;
   readonly value: unknown;
@@ -23,25 +26,34 @@ export interface Unsent {
 
 const STATES: readonly unknown[] = ['draft', 'waiting', 'refused'] satisfies readonly Unsent['state'][];
 
-/** One as it is kept; null for what was written by another version of this page, or by somebody's hand. Told without a schema: every page has an outbox from the start. */
+/** One as it is kept; null for what another version of this page wrote in another way. Told without a schema: every page has an outbox from the start. */
 function readUnsent(kept: unknown): Unsent | null {
   if (typeof kept !== 'object' || kept === null) return null;
-  const { type = null, said, ...item } = kept as Readonly<Partial<Record<keyof Unsent, unknown>>>;
+  const {
+    type = null,
+    said,
+    key = crypto.randomUUID(),
+    ...item
+  } = kept as Readonly<Partial<Record<keyof Unsent, unknown>>>;
   const isOne =
-    [item.field, item.kind, item.about, item.to].every((text) => typeof text === 'string') &&
+    [key, item.field, item.kind, item.about, item.to].every((text) => typeof text === 'string') &&
     typeof item.at === 'number' &&
     STATES.includes(item.state) &&
     [said, type].every((text) => text === null || typeof text === 'string');
-  return isOne ? ({ ...item, said, type } as Unsent) : null;
+  return isOne ? ({ ...item, key, said, type } as Unsent) : null;
 }
 
 export interface Sender<T> {
   /** @throws ProblemError when it is refused or does not get through */
-  readonly send: (value: T) => Promise<unknown>;
+  readonly send: (value: T, done: Done) => Promise<unknown>;
+  /** Told when it turns out to have arrived before: the answer had not come back. */
+  readonly onArrived?: (value: T) => void;
+  /** Told when nothing is left to be sent of a value, however that came. */
+  readonly onGone?: (value: T) => void;
   /** What was typed further while the rest was on its way, on top of what has arrived now. */
   readonly onTopOf?: (value: T, sent: T) => T;
   /** Told when it is refused for good; true where it need not be kept, since nothing typed is lost by it. */
-  readonly onRefused?: (value: T, problem: ProblemError) => boolean;
+  readonly onRefused?: (value: T, problem: ProblemError, agoMs: number) => boolean;
 }
 
 /** A type of its own for each kind, so that what is put is what its sender takes. */
@@ -53,7 +65,50 @@ export interface Kind<T> {
 /** As much of a browser's storage as is needed. */
 export type Storage = Pick<globalThis.Storage, 'getItem' | 'setItem' | 'removeItem'>;
 
+/** A second place for the same, slower and written through to the disk: what the first one forgets in a power cut is there. */
+export interface Mirror {
+  readonly keep: (place: string, text: string | null) => void;
+  readonly kept: (place: string) => Promise<string | null>;
+}
+
+/** What stands in a place: how it was left, and when that was. What can't be read is kept beside it for a version that can. */
+interface Kept {
+  readonly rev: number;
+  readonly items: readonly Unsent[];
+  readonly others: readonly unknown[];
+}
+
+const NOTHING: Kept = { rev: 0, items: [], others: [] };
+
+function readKept(text: string | null): Kept {
+  if (text === null) return NOTHING;
+  try {
+    const kept: unknown = JSON.parse(text);
+    const { rev = 0, items = kept } = (typeof kept === 'object' && kept !== null ? kept : {}) as Record<
+      string,
+      unknown
+    >;
+    if (!Array.isArray(items)) return NOTHING;
+    const read = items.map((item: unknown) => ({ item, unsent: readUnsent(item) }));
+    return {
+      rev: typeof rev === 'number' ? rev : 0,
+      items: read.flatMap(({ unsent }) => unsent ?? []),
+      others: read.flatMap(({ item, unsent }) => (unsent === null && item !== null ? [item] : [])),
+    };
+  } catch (error) {
+    // There is nothing of ours in it.
+    if (error instanceof SyntaxError) return NOTHING;
+    throw error;
+  }
+}
+
+const FRESH = { state: 'waiting', said: null, type: null } as const;
+
+/** What became of something that was to be sent at once. */
+export type Outcome = 'sent' | 'waiting' | 'refused';
+
 const PLACE = 'jolly-rota.unsent.';
+const ARRIVED = problemType('arrived-before');
 const FIRST_RETRY_MS = 2000;
 const LAST_RETRY_MS = 60_000;
 
@@ -73,15 +128,21 @@ const WAITS_FOR: Readonly<Record<number, string>> = {
  */
 export class Outbox {
   private items: ReadonlyMap<string, Unsent> = new Map();
+  private others: readonly unknown[] = [];
+  private rev = 0;
   private person: string | null = null;
   private readonly kinds = new Map<string, Kind<unknown>>();
   private readonly listeners = new Set<() => void>();
   private readonly pauses = new Map<string, ReturnType<typeof setTimeout>>();
+  private readonly outcomes = new WeakMap<Unsent, Outcome>();
   private sending: Promise<void> | null = null;
   private retryMs = FIRST_RETRY_MS;
   private retry: ReturnType<typeof setTimeout> | undefined;
 
-  constructor(private readonly storage: Storage) {}
+  constructor(
+    private readonly storage: Storage,
+    private readonly mirror: Mirror | null = null,
+  ) {}
 
   /** Says how a kind is sent; once, before anything of it is put. What was left here of it is sent now. */
   register<T>(kind: Kind<T>): Kind<T> {
@@ -94,30 +155,31 @@ export class Outbox {
   open(person: string): void {
     if (this.person === person) return;
     this.person = person;
-    this.items = new Map(this.stored(person).map((item) => [item.field, item]));
-    this.tell();
+    this.take(readKept(this.storage.getItem(PLACE + person)));
     void this.flush();
+    void this.takeFromMirror(person);
+  }
+
+  /** What the mirror has of a later moment was lost here. */
+  private async takeFromMirror(person: string): Promise<void> {
+    const kept = readKept((await this.mirror?.kept(PLACE + person)) ?? null);
+    if (this.person !== person || kept.rev <= this.rev) return;
+    this.take(kept);
+    this.keep();
+    void this.flush();
+  }
+
+  private take({ rev, items, others }: Kept): void {
+    this.rev = rev;
+    this.others = others;
+    this.items = new Map(items.map((item) => [item.field, item]));
+    this.tell();
   }
 
   /** Takes up again what another page of this browser has changed. */
   look(): void {
     if (this.person === null) return;
-    this.items = new Map(this.stored(this.person).map((item) => [item.field, item]));
-    this.tell();
-  }
-
-  private stored(person: string): Unsent[] {
-    const text = this.storage.getItem(PLACE + person);
-    if (text === null) return [];
-    try {
-      const kept: unknown = JSON.parse(text);
-      const read = Array.isArray(kept) ? kept.map(readUnsent) : [null];
-      return read.some((one) => one === null) ? [] : read.filter((one) => one !== null);
-    } catch (error) {
-      // There is nothing of ours in it.
-      if (error instanceof SyntaxError) return [];
-      throw error;
-    }
+    this.take(readKept(this.storage.getItem(PLACE + this.person)));
   }
 
   /**
@@ -125,10 +187,10 @@ export class Outbox {
    * @param after milliseconds without another value after which it is sent; `null` for one that can't be sent as it is
    */
   put<T>(kind: Kind<T>, item: { field: string; value: T; about: string; to: string }, after: number | null = 0): void {
-    clearTimeout(this.pauses.get(item.field));
+    this.hurry(item.field);
     const { name } = kind;
     const state = after === null ? 'draft' : 'waiting';
-    this.set({ ...item, kind: name, at: Date.now(), state, said: null, type: null });
+    this.set({ ...item, ...FRESH, key: crypto.randomUUID(), kind: name, at: Date.now(), state });
     if (after === 0) void this.flush();
     else if (after !== null)
       this.pauses.set(
@@ -138,6 +200,24 @@ export class Outbox {
           void this.flush();
         }, after),
       );
+  }
+
+  /** Puts what somebody has done and sends it at once, after all that was typed before it; tells what became of it. */
+  async deliver<T>(
+    kind: Kind<T>,
+    item: { field: string; value: T; about: string; to: string },
+    key: string = crypto.randomUUID(),
+  ): Promise<Outcome> {
+    for (const field of [...this.pauses.keys()]) this.hurry(field);
+    const waiting: Unsent = { ...item, ...FRESH, key, kind: kind.name, at: Date.now() };
+    this.set(waiting);
+    await this.flush();
+    return this.outcomes.get(waiting) ?? 'waiting';
+  }
+
+  private hurry(field: string): void {
+    clearTimeout(this.pauses.get(field));
+    this.pauses.delete(field);
   }
 
   get(field: string): Unsent | null {
@@ -150,13 +230,14 @@ export class Outbox {
 
   /** Lets a value go: what the server has stands. */
   discard(field: string): void {
-    clearTimeout(this.pauses.get(field));
-    this.pauses.delete(field);
-    if (!this.items.has(field)) return;
+    this.hurry(field);
+    const gone = this.items.get(field);
+    if (!gone) return;
     const items = new Map(this.items);
     items.delete(field);
     this.items = items;
     this.keep();
+    this.kinds.get(gone.kind)?.sender.onGone?.(gone.value);
   }
 
   /** Lets go all that this person has here. */
@@ -166,10 +247,7 @@ export class Outbox {
 
   /** Sends now what waits; resolves when all of it was tried once. */
   async flush(field?: string): Promise<void> {
-    if (field !== undefined) {
-      clearTimeout(this.pauses.get(field));
-      this.pauses.delete(field);
-    }
+    if (field !== undefined) this.hurry(field);
     // One after the other: two at once would send the same thing twice.
     this.sending = (this.sending ?? Promise.resolve()).then(() => this.sendAll());
     await this.sending;
@@ -204,28 +282,44 @@ export class Outbox {
     const kind = this.kinds.get(item.kind);
     if (!kind) return 'done';
     const of = this.person;
+    const agoMs = Date.now() - item.at;
     try {
-      await kind.sender.send(item.value);
-      if (this.person !== of) return 'held up';
-      const now = this.items.get(item.field);
-      if (now && now !== item) this.set({ ...now, value: kind.sender.onTopOf?.(now.value, item.value) ?? now.value });
-      else this.discard(item.field);
-      return 'done';
+      await kind.sender.send(item.value, { key: item.key, agoMs });
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
       if (this.person !== of) return 'held up';
-      const now = this.items.get(item.field);
-      if (!now) return 'done';
-      const { type, status, detail } = error.problem;
-      if (mayGoThrough(status)) {
-        this.set({ ...now, said: WAITS_FOR[status] ?? detail, type });
-        return 'held up';
-      }
-      if (now !== item) return 'done';
-      if (kind.sender.onRefused?.(item.value, error)) this.discard(item.field);
-      else this.set({ ...now, state: 'refused', said: detail, type });
-      return 'done';
+      if (error.problem.type !== ARRIVED) return this.notSent(kind, item, error, agoMs);
+      kind.sender.onArrived?.(item.value);
     }
+    if (this.person !== of) return 'held up';
+    this.outcomes.set(item, 'sent');
+    const now = this.items.get(item.field);
+    if (now && now !== item) this.set({ ...now, value: kind.sender.onTopOf?.(now.value, item.value) ?? now.value });
+    else this.discard(item.field);
+    return 'done';
+  }
+
+  private notSent(kind: Kind<unknown>, item: Unsent, error: ProblemError, agoMs: number): 'done' | 'held up' {
+    const now = this.items.get(item.field);
+    if (!now) return 'done';
+    const { type, status, detail } = error.problem;
+    if (mayGoThrough(status)) {
+      this.tellWaiting(WAITS_FOR[status] ?? detail, type);
+      return 'held up';
+    }
+    this.outcomes.set(item, 'refused');
+    if (now !== item) return 'done';
+    if (kind.sender.onRefused?.(item.value, error, agoMs)) this.discard(item.field);
+    else this.set({ ...now, state: 'refused', said: detail, type });
+    return 'done';
+  }
+
+  /** What waits behind it waits for the same. */
+  private tellWaiting(said: string, type: string): void {
+    this.items = new Map(
+      [...this.items].map(([field, one]) => [field, one.state === 'waiting' ? { ...one, said, type } : one]),
+    );
+    this.keep();
   }
 
   private set(item: Unsent): void {
@@ -236,8 +330,13 @@ export class Outbox {
   private keep(): void {
     if (this.person === null) return;
     const place = PLACE + this.person;
-    if (this.items.size === 0) this.storage.removeItem(place);
-    else this.storage.setItem(place, JSON.stringify([...this.items.values()]));
+    this.rev = Math.max(this.rev + 1, Date.now());
+    const items = [...this.items.values(), ...this.others];
+    const text = JSON.stringify({ rev: this.rev, items });
+    // That nothing is left is worth knowing where another place may say otherwise.
+    if (items.length === 0 && this.mirror === null) this.storage.removeItem(place);
+    else this.storage.setItem(place, text);
+    this.mirror?.keep(place, items.length === 0 ? null : text);
     this.tell();
   }
 

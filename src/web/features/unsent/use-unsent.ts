@@ -1,8 +1,26 @@
 import { useSyncExternalStore } from 'react';
-import { Outbox, type Unsent } from './outbox.ts';
+import { type Mirror, Outbox, type Unsent } from './outbox.ts';
 
 /** What this browser has not sent yet, of whoever is signed in. */
-export const outbox = new Outbox(window.localStorage);
+export const outbox = new Outbox(window.localStorage, typeof indexedDB === 'undefined' ? null : mirrorOnDisk());
+
+/** The same in the database of this device, in the order in which it was kept. */
+function mirrorOnDisk(): Mirror {
+  const store = () => import('../../kit/device-store.ts');
+  let line: Promise<unknown> = Promise.resolve();
+  return {
+    keep: (place, text) => {
+      line = line
+        .then(async () => (await store()).keepOnDevice('queue', place, text))
+        // The first place has it: what is lost by this is a second one.
+        .catch((error: unknown) => console.info('Nothing is kept twice on this device.', error));
+    },
+    kept: (place) =>
+      store()
+        .then(({ keptOnDevice }) => keptOnDevice('queue', place))
+        .catch(() => null),
+  };
+}
 
 window.addEventListener('online', () => void outbox.connected());
 window.addEventListener('focus', () => void outbox.flush());

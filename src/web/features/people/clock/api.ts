@@ -15,7 +15,7 @@ export function useOnNow(): ReadonlyMap<string, Clocking> | undefined {
 export function useClockActions(personId: string, name: string) {
   const refresh = useRefresh();
   const of = { params: { personId } };
-  const told = () => refresh('/clock', `/people/${personId}/`);
+  const told = () => refresh('/clock/on', `/people/${personId}/`);
   const body = (at: string | null) => (at === null ? {} : { at });
   return {
     /** @param at an earlier time of today; null for now */

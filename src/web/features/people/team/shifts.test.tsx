@@ -110,7 +110,7 @@ describe('the clock', () => {
   it('is clocked on and taken back by whoever it is, and not by a colleague', async () => {
     const on: Clocking[] = [];
     const answers = {
-      '/clock': () => ({ on }),
+      '/clock/on': () => ({ on }),
       [`POST ${path}/on`]: () => {
         on.push(CLOCKING);
         return CLOCKING;
@@ -135,7 +135,7 @@ describe('the clock', () => {
   });
 
   it('takes an earlier time from a manager, and keeps it where nothing gets through', async () => {
-    const answers = { '/clock': { on: [CLOCKING] }, [`POST ${path}/off`]: new TypeError('no net') };
+    const answers = { '/clock/on': { on: [CLOCKING] }, [`POST ${path}/off`]: new TypeError('no net') };
     const user = userEvent.setup();
     await show(<ClockLine person={NADIA} shifts={shifts} />, { answers });
     await screen.findByText('on since 06:52');

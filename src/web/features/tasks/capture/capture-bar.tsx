@@ -10,7 +10,7 @@ import { ProblemError } from '../../../kit/api.ts';
 import { useDraft } from '../../../kit/draft.ts';
 import { sayDay } from '../../../kit/ways.ts';
 import { useSubjects, useSubjectsSaid } from '../../clients/api.ts';
-import { useHandMade } from '../api.ts';
+import { captureTask } from '../deeds.ts';
 import { CaptureFoot, DEFAULT_MINUTES, NamesOffered, Underlines, Understood } from './capture-parts.tsx';
 
 /** Enter that came before the bar was loaded. */
@@ -23,11 +23,16 @@ interface CaptureBarProps {
   readonly onLands: (day: CivilDay | null) => void;
 }
 
+/** Without a connection a line is read without the names of clients and assets: they stay in its words. */
+function withoutNames(error: unknown): never[] {
+  if (error instanceof ProblemError && error.problem.status === 0) return [];
+  throw error;
+}
+
 /** One line of plain words becomes a task; what was understood stands below while it is typed. */
 export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBarProps) {
   const { me, staff: people, today } = useWorkspace();
   const navigate = useNavigate();
-  const { capture } = useHandMade();
   const { draft: text, change: setText } = useDraft(...CAPTURE_DRAFT);
   const [keep, setKeep] = useState<ReadonlySet<string>>(new Set());
   const [problem, setProblem] = useState<string | null>(null);
@@ -64,9 +69,15 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
     setBusy(true);
     try {
       // Whoever types fast is ahead of the names: the line is read with those it really says.
-      const { title, about, ...said } = readCapture(text, today, { people, subjects: await ofLine(text) }, keep);
+      const { title, about, ...said } = readCapture(
+        text,
+        today,
+        { people, subjects: await ofLine(text).catch(withoutNames) },
+        keep,
+      );
       if (title === '') return setProblem('Say what is to be done.');
-      const made = await capture({
+      const done = `Added for ${sayDay(on, today)}: ${title}, ${who.name}.`;
+      const work = {
         title,
         on: isoOfDay(on),
         dueOn: isoOfDay(on),
@@ -76,12 +87,14 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
         clientId: about?.clientId ?? null,
         assetId: about?.assetId ?? null,
         estimateMinutes: said.estimateMinutes ?? DEFAULT_MINUTES,
-      });
-      sayDone(`Added for ${sayDay(on, today)}: ${title}, ${who.name}.`, made.changeId);
+      };
+      const made = await captureTask({ input: work, said: done });
+      if (made) sayDone(done, made.changeId);
+      else sayDone(`Kept on this device: “${title}” is added when the connection is back.`);
       setText('');
       setKeep(new Set());
       setProblem(null);
-      const [task] = made.tasks;
+      const task = made?.tasks[0];
       if (andOpen && task) {
         onClose();
         void navigate(`/day-sheet/${who.id}/task/${task.id}${on === today ? '' : `?date=${isoOfDay(on)}`}`);

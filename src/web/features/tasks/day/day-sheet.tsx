@@ -10,7 +10,10 @@ import { Band } from '../../../kit/band.tsx';
 import { useChosen } from '../../../kit/chosen.ts';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { sayNear, sayTime } from '../../../kit/ways.ts';
+import { useAllUnsent } from '../../unsent/use-unsent.ts';
 import { useDaySheet, useTaskActions } from '../api.ts';
+import { finishTask, startTask } from '../deeds.ts';
+import { useSheetOnDevice, waitsHere } from '../on-device.ts';
 import { ChosenTasks } from './chosen-tasks.tsx';
 import { DayHead } from './day-head.tsx';
 import { DeletedTasks } from './deleted-tasks.tsx';
@@ -81,7 +84,9 @@ interface SheetProps {
   readonly onPerson: (personId: string) => void;
 }
 
-function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
+function Sheet({ sheet: asked, openTaskId, onDay, onPerson }: SheetProps) {
+  const sheet = useSheetOnDevice(asked);
+  const unsent = useAllUnsent();
   const { may, me, today, nowMinutes } = useWorkspace();
   const [search] = useSearchParams();
   const navigate = useNavigate();
@@ -104,8 +109,10 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
     `/day-sheet/${sheet.person.id}/task/${taskId}${search.size > 0 ? `?${search}` : ''}`;
   const act = (task: TaskLineAnswer) => (action: 'start' | 'claim' | 'open' | 'finish') => {
     if (action === 'open') return void navigate(address(task.id));
-    void actions[action](task.id).then((saved) => {
-      if (saved && action === 'start') void navigate(address(task.id));
+    if (action === 'claim') return void actions.claim(task.id);
+    if (action === 'finish') return void finishTask(task);
+    void startTask(task).then((outcome) => {
+      if (outcome !== 'refused') void navigate(address(task.id));
     });
   };
   const line = (band: TaskLineBand) => (task: TaskLineAnswer) => (
@@ -115,6 +122,7 @@ function Sheet({ sheet, openTaskId, onDay, onPerson }: SheetProps) {
       day={day}
       band={band}
       isOpen={task.id === openTaskId}
+      waits={waitsHere(task.id, unsent)}
       to={address(task.id)}
       onAct={act(task)}
       choosing={

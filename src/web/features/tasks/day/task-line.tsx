@@ -22,6 +22,8 @@ interface TaskLineProps {
   readonly day: CivilDay;
   readonly band: TaskLineBand;
   readonly isOpen: boolean;
+  /** Whether what was done with it here is not sent yet. */
+  readonly waits: boolean;
   readonly to: string;
   readonly onAct: (action: 'start' | 'claim' | 'open' | 'finish') => void;
   /** Left out where tasks can't be chosen. */
@@ -46,7 +48,7 @@ const NEXT =
   'h-[26px] min-h-[26px] w-20 justify-self-end px-0 max-[720px]:h-11 max-[720px]:w-auto max-[720px]:min-w-[88px] max-[720px]:px-3.5 max-[720px]:text-body';
 
 /** One task of the day sheet: what it is, when, how far it is, and the one thing to do next. */
-export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskLineProps) {
+export function TaskLine({ task, day, band, isOpen, waits, to, onAct, choosing }: TaskLineProps) {
   const today = useToday();
   const ended = task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed';
   const isToCheck = band === 'toCheck';
@@ -124,6 +126,7 @@ export function TaskLine({ task, day, band, isOpen, to, onAct, choosing }: TaskL
         {(task.priority === 'urgent' || task.priority === 'high') && !ended && (
           <b className="ml-2 font-semibold">{task.priority}</b>
         )}
+        {waits && <b className="ml-2 text-note font-semibold">not sent yet</b>}
         <span className="ml-2 text-ink-2 max-[720px]:hidden">{sub}</span>
         {proof && <span className="ml-2 text-note text-ink-2 max-[720px]:hidden">{proof}</span>}
         <span className="hidden text-row text-ink-2 max-[720px]:block">

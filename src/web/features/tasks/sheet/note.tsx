@@ -12,7 +12,7 @@ const NOTE_PAUSE_MS = 1200;
 const CONFLICT = problemType('changed-meanwhile');
 
 /** The note of a task. What is typed is kept in this browser until the server has it. */
-export function Note({ task }: { readonly task: Task }) {
+export function Note({ task, here }: { readonly task: Task; readonly here: Task }) {
   const { pin } = useTaskActions();
   const field = noteField(task.id);
   const unsent = useUnsent(field);
@@ -23,7 +23,7 @@ export function Note({ task }: { readonly task: Task }) {
       { field, value: { taskId: task.id, note, was }, about: `the note on ${task.title}`, to: placeOf(task) },
       after,
     );
-  if (isFixed(task) && !task.mayAddTo)
+  if (isFixed(here) && !here.mayAddTo)
     return (
       <>
         <p className="mt-1 whitespace-pre-line break-words text-row text-ink-2">{task.note || 'No note.'}</p>

@@ -9,10 +9,10 @@ import { ProofField } from './proof-field.tsx';
 const PRESSURE: Demand = { key: 'bar', kind: 'number', label: 'Pressure', unit: 'bar', least: 0.3, most: 0.5 };
 const TESTED: Demand = { key: 'on', kind: 'date', label: 'Tested on' };
 
-const shown = (demand: Demand, answers = {}) =>
-  show(
-    <ProofField task={taskOf({ demands: [demand], answers })} demand={demand} name={demand.label} isFixed={false} />,
-  );
+const shown = (demand: Demand, answers = {}) => {
+  const task = taskOf({ demands: [demand], answers });
+  return show(<ProofField task={task} here={task} demand={demand} name={demand.label} isFixed={false} />);
+};
 const answered = (value: unknown) => ({ value, remark: '', at: '2026-11-24T09:00', by: 'Nadia Orme' });
 
 describe('a reading', () => {

@@ -2,6 +2,7 @@ import { useId } from 'react';
 import type { Task } from '../../../../contract/index.ts';
 import {
   type AnswerValue,
+  answerProblem,
   type Demand,
   dayOfIso,
   isoOfDay,
@@ -18,6 +19,7 @@ import { sayDate } from '../../../kit/ways.ts';
 import { FileDrop } from '../../files/file-drop.tsx';
 import { FileMark } from '../../files/file-line.tsx';
 import { addressOfFile } from '../../files/upload.ts';
+import { useWaitingFiles } from '../../files/waiting-files.tsx';
 import type { Unsent } from '../../unsent/outbox.ts';
 import { UnsentMark } from '../../unsent/unsent-mark.tsx';
 import { useTaskActions } from '../api.ts';
@@ -27,6 +29,8 @@ import { useAnswering } from './use-answering.ts';
 
 interface ProofFieldProps {
   readonly task: Task;
+  /** The same with what is not sent yet. */
+  readonly here: Task;
   readonly demand: Demand;
   /** What it is called where it has no name of its own: the check line above it. */
   readonly name: string;
@@ -87,12 +91,13 @@ function Label({ demand, id }: { readonly demand: Demand; readonly id?: string }
 }
 
 /** What can't be answered any more: as it stands, and what was written and did not get there. */
-function FixedAnswer({ task, demand, name }: ProofFieldProps) {
+function FixedAnswer({ task, here, demand, name }: ProofFieldProps) {
   const { unsent, draft } = useAnswering(task, demand, name);
   return (
     <>
-      <GivenAnswer task={task} demand={demand} />
-      {unsent && draft && (
+      <GivenAnswer task={here} demand={demand} />
+      {unsent?.state === 'waiting' && <UnsentMark unsent={unsent} />}
+      {unsent?.state === 'refused' && draft && (
         <p className="mt-1 border-l-2 border-accent pl-2.5 text-row">
           {draft.text || (draft.value === null ? 'taken back' : sayAnswer(demand, draft.value))} {draft.remark}
           <UnsentMark unsent={unsent} />
@@ -330,15 +335,30 @@ function TextProof(props: ProofFieldProps & { readonly type: 'text' | 'long'; re
       {demand.kind === 'tag' && (
         <TagReader label={`Picture of the tag for ${demand.label || name}`} onRead={(tag) => write(tag, 0)} />
       )}
+      {demand.kind === 'tag' && unsent?.state === 'waiting' && unsent.said !== null && (
+        <WrongTag task={task} demand={demand} tag={text} />
+      )}
       <Mark unsent={unsent} onTry={() => write(text, 0)} />
     </div>
+  );
+}
+
+/** Known without a connection too: that it is not the tag that stands on the asset. */
+function WrongTag({ task, demand, tag }: Pick<ProofFieldProps, 'task' | 'demand'> & { readonly tag: string }) {
+  if (task.asset === null || tag.trim() === '' || answerProblem(demand, tag.trim(), task.assetTag) === null)
+    return null;
+  return (
+    <p role="alert" className="mt-1 text-note text-late">
+      “{tag.trim()}” is not the tag of {task.asset.name}.
+    </p>
   );
 }
 
 function FileProof({ task, demand, name, isFixed }: ProofFieldProps) {
   const { reload, removeFile } = useTaskActions();
   const files = task.files.filter((file) => file.demand === demand.key);
-  if (isFixed && files.length === 0)
+  const waiting = useWaitingFiles(task.id, demand.key);
+  if (isFixed && files.length + waiting.length === 0)
     return <p className="text-note leading-4.5 text-ink-2">{demand.label || 'photo or file'}: none</p>;
   return (
     <div>

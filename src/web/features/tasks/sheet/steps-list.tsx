@@ -7,15 +7,16 @@ import { isFixed, missingOf } from '../task-words.ts';
 import { ProofField } from './proof-field.tsx';
 
 /** The check lines of a task, each with what it asks for. */
-export function StepsList({ task }: { readonly task: Task }) {
-  const missing = new Set(missingOf(task).flatMap(({ line, demand }) => (demand === null ? [] : [line])));
-  const next = task.steps.find(({ tickedAt }) => tickedAt === null)?.key;
+export function StepsList({ task, here }: { readonly task: Task; readonly here: Task }) {
+  const missing = new Set(missingOf(here).flatMap(({ line, demand }) => (demand === null ? [] : [line])));
+  const next = here.steps.find(({ tickedAt }) => tickedAt === null)?.key;
   return (
     <ul className="mt-0.5">
-      {task.steps.map((step, index) => (
+      {here.steps.map((step, index) => (
         <Step
           key={step.key}
           task={task}
+          here={here}
           step={step}
           number={task.numbered ? index + 1 : null}
           lacksProof={missing.has(step.key)}
@@ -28,13 +29,15 @@ export function StepsList({ task }: { readonly task: Task }) {
 
 interface StepProps {
   readonly task: Task;
+  /** The same with what is not sent yet. */
+  readonly here: Task;
   readonly step: TickedLine;
   readonly number: number | null;
   readonly lacksProof: boolean;
   readonly isNext: boolean;
 }
 
-function Step({ task, step, number, lacksProof, isNext }: StepProps) {
+function Step({ task, here, step, number, lacksProof, isNext }: StepProps) {
   const field = tickField(task.id, step.key);
   // As it was pressed, until the server has it: it says so beside the line where that takes longer than a moment.
   const unsent = useUnsent(field);
@@ -46,12 +49,12 @@ function Step({ task, step, number, lacksProof, isNext }: StepProps) {
       about: `the tick at ${step.text}`,
       to: placeOf(task),
     });
-  const fixed = isFixed(task);
+  const fixed = isFixed(here);
   const asks = step.demands.length > 0;
-  const isOut = step.demands.some((demand) => isOutside(demand, task.answers[demand.key]));
+  const isOut = step.demands.some((demand) => isOutside(demand, here.answers[demand.key]));
   // A line that asks for something is ticked by its answer; by hand only once that is there.
   const mayTick = !fixed && (!lacksProof || step.tickedAt !== null);
-  const isHere = isNext && task.state === 'underWay' && !fixed && asks;
+  const isHere = isNext && here.state === 'underWay' && !fixed && asks;
   return (
     <li
       className={`border-b border-line last:border-0 ${isHere ? '-mx-5 bg-chosen px-5 shadow-[inset_3px_0_0_var(--color-accent)] max-[720px]:-mx-4 max-[720px]:px-4' : ''}`}
@@ -80,7 +83,7 @@ function Step({ task, step, number, lacksProof, isNext }: StepProps) {
             <p className="whitespace-pre-line text-note leading-4.25 text-ink-2">{step.note}</p>
           )}
           {step.demands.map((demand) => (
-            <ProofField key={demand.key} task={task} demand={demand} name={step.text} isFixed={fixed} />
+            <ProofField key={demand.key} task={task} here={here} demand={demand} name={step.text} isFixed={fixed} />
           ))}
         </div>
       )}

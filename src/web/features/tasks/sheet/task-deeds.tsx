@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Task, TaskDeed } from '../../../../contract/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
@@ -6,6 +6,7 @@ import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ReasonForm } from '../../../kit/reason-form.tsx';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { useTaskActions } from '../api.ts';
+import { skipTask } from '../deeds.ts';
 import { isFixed } from '../task-words.ts';
 import { HoldForm } from './held-up.tsx';
 
@@ -30,6 +31,7 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
   const { impactOfSeveral, changeSeveral, nudge } = useTaskActions();
   const [skipping, setSkipping] = useState(false);
   const [holding, setHolding] = useState(false);
+  const skipped = useRef<{ readonly reason: string; readonly taken: () => void } | null>(null);
   const { look, dialog } = useLookedAt<Asked>({
     impactOf: ({ deed }) => impactOfSeveral([task], deed),
     save: async ({ deed, taken }) => {
@@ -40,7 +42,14 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
       setSkipping(false);
     },
     hasReach: false,
-    onRefused: sayTrouble,
+    onRefused: (problem) => {
+      const { reason, taken } = skipped.current ?? {};
+      // Without a connection nothing can be looked at: that it is skipped is kept here until there is one.
+      if (problem.problem.status !== 0 || reason === undefined) return sayTrouble(problem);
+      void skipTask(task, reason);
+      taken?.();
+      setSkipping(false);
+    },
   });
   const mayEdit = !isFixed(task);
   if (!mayEdit && !may('plan') && !task.mayNudge) return null;
@@ -54,9 +63,10 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
           words="Look at what it changes"
           about={`skip.${task.id}`}
           offered={skipReasons}
-          onReason={(reason, taken) =>
-            look({ what: `${task.title}: skipped`, removal: 'skip', deed: { kind: 'skip', reason }, taken })
-          }
+          onReason={(reason, taken) => {
+            skipped.current = { reason, taken };
+            look({ what: `${task.title}: skipped`, removal: 'skip', deed: { kind: 'skip', reason }, taken });
+          }}
           onClose={() => setSkipping(false)}
         />
         {dialog}

@@ -8,8 +8,11 @@ import { DateBlank } from '../../../kit/blanks.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
 import { ReasonForm } from '../../../kit/reason-form.tsx';
 import { sayDay } from '../../../kit/ways.ts';
+import { outbox, useUnsent } from '../../unsent/use-unsent.ts';
 import { useTaskActions } from '../api.ts';
-import { missingOf } from '../task-words.ts';
+import { type FinishValue, finishTask, overField, type SkipValue, skipTask, startField, startTask } from '../deeds.ts';
+import { useHere } from '../on-device.ts';
+import { missingOf, sayMoment } from '../task-words.ts';
 
 interface TaskFootProps {
   readonly task: Task;
@@ -27,6 +30,7 @@ export function TaskFoot({ task, address }: TaskFootProps) {
       ) : (
         !ended && <ToDo task={task} nextOn={nextOn} />
       )}
+      <OnDevice task={task} />
       {task.finishedBy !== null && (task.mayWork || task.maySign) && (
         <button type="button" className="btn mb-2" onClick={() => task.finishedBy && undo(task.finishedBy)}>
           {task.signed && task.state === 'done' ? 'Undo the sign-off' : 'Undo the finish'}
@@ -43,6 +47,51 @@ export function TaskFoot({ task, address }: TaskFootProps) {
   );
 }
 
+const SAID_OF_WAITING = { start: 'Started', finish: 'Finished', skip: 'Skipped' } as const;
+
+/** What was done with it on this device and is not sent yet, or was not taken: when, and what can be done about that. */
+function OnDevice({ task }: { readonly task: Task }) {
+  const [start, over] = [useUnsent(startField(task.id)), useUnsent(overField(task.id))];
+  const { momentOf } = useHere();
+  const today = useToday();
+  // What ended it says enough.
+  const told = (over?.state === 'waiting' ? [over] : [start, over]).filter(
+    (one) => one !== null && (one.said !== null || one.state === 'refused'),
+  );
+  return told.map((one) => {
+    if (one === null) return null;
+    const { field, kind, state, said, value, at } = one;
+    const words = SAID_OF_WAITING[kind as 'start'];
+    const again = () =>
+      void (kind === 'start'
+        ? startTask(task)
+        : kind === 'skip'
+          ? skipTask(task, (value as SkipValue).reason)
+          : finishTask(task, (value as FinishValue).nextOn));
+    return (
+      <div
+        key={field}
+        role={state === 'refused' ? 'alert' : 'status'}
+        className="mb-2 border-l-2 border-accent bg-chosen px-2.5 py-1.5 text-row leading-4.75"
+      >
+        <b className="font-semibold">
+          {words} on this device {sayMoment(momentOf(at), today)}
+          {state === 'refused' ? ', and not taken.' : ', not sent yet.'}
+        </b>{' '}
+        {said} {kind === 'skip' && state === 'refused' && <>Why: “{(value as SkipValue).reason}”. </>}
+        {state === 'refused' && (
+          <button type="button" className="link-line mr-3" onClick={again}>
+            Try again
+          </button>
+        )}
+        <button type="button" className="link-line" onClick={() => outbox.discard(field)}>
+          {state === 'refused' ? 'Let it go' : 'Take it back'}
+        </button>
+      </div>
+    );
+  });
+}
+
 interface DoingProps {
   readonly task: Task;
   /** The day of the next one, where another was chosen. */
@@ -50,7 +99,7 @@ interface DoingProps {
 }
 
 function ToDo({ task, nextOn }: DoingProps) {
-  const { start, finish, claim, giveBack } = useTaskActions();
+  const { claim, giveBack } = useTaskActions();
   const missing = missingOf(task);
   const isReady = missing.length === 0;
   if (!task.mayWork)
@@ -81,7 +130,7 @@ function ToDo({ task, nextOn }: DoingProps) {
           <button
             type="button"
             className={`btn ${isReady ? '' : 'btn-primary'} max-[720px]:flex-1`}
-            onClick={() => void start(task.id)}
+            onClick={() => void startTask(task)}
           >
             Start
           </button>
@@ -92,7 +141,7 @@ function ToDo({ task, nextOn }: DoingProps) {
           aria-disabled={!isReady}
           aria-describedby={isReady ? undefined : 'still-missing'}
           onClick={() => {
-            if (isReady) void finish(task.id, nextOn);
+            if (isReady) void finishTask(task, nextOn);
           }}
         >
           Finish

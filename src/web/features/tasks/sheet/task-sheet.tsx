@@ -14,6 +14,7 @@ import { FileLine } from '../../files/file-line.tsx';
 import { TaskHistory } from '../../history/task-history.tsx';
 import { SwapTurn } from '../../swaps/swap-turn.tsx';
 import { useTask, useTaskActions } from '../api.ts';
+import { useTaskOnDevice } from '../on-device.ts';
 import { isFixed, sayMoment, sayTimes } from '../task-words.ts';
 import { EditTask } from './edit-task.tsx';
 import { HeldUp } from './held-up.tsx';
@@ -67,13 +68,15 @@ interface ContentsProps {
 function Contents({ task, onClose, address }: ContentsProps) {
   const { today } = useWorkspace();
   const [editing, setEditing] = useState(false);
-  const fixed = isFixed(task);
+  // As it stands with what was done here and is not sent yet; fields know for themselves what of theirs waits.
+  const here = useTaskOnDevice(task);
+  const fixed = isFixed(here);
   return (
     <>
       <div className={`${SECTION} pt-3`}>
         <div className="flex items-center gap-2 text-row">
-          <Pennant state={task.state} late={task.late} heldUp={task.heldUp} size={20} />
-          <span className={task.late && task.state !== 'done' ? 'text-late' : ''}>{sayState(task, today)}</span>
+          <Pennant state={here.state} late={here.late} heldUp={here.heldUp} size={20} />
+          <span className={here.late && here.state !== 'done' ? 'text-late' : ''}>{sayState(here, today)}</span>
           <span className="ml-auto" />
           <Tag category={task.category} />
           <CloseButton onClose={onClose} />
@@ -90,15 +93,15 @@ function Contents({ task, onClose, address }: ContentsProps) {
           </p>
         )}
         <HeldUp task={task} />
-        {!editing && <TaskDeeds task={task} onEdit={() => setEditing(true)} onGone={onClose} />}
+        {!editing && <TaskDeeds task={here} onEdit={() => setEditing(true)} onGone={onClose} />}
       </div>
       {editing && <EditTask task={task} onClose={() => setEditing(false)} />}
       {task.instructions && !editing && <Instructions task={task} />}
       <CarriedOn task={task} address={address} />
       {task.steps.length > 0 && (
         <div className={`${SECTION} pb-1 max-[720px]:pb-1`}>
-          <SectionTitle aside={`${task.stepsDone} of ${task.stepsTotal}`}>Steps</SectionTitle>
-          <StepsList task={task} />
+          <SectionTitle aside={`${here.stepsDone} of ${here.stepsTotal}`}>Steps</SectionTitle>
+          <StepsList task={task} here={here} />
         </div>
       )}
       {task.demands.length > 0 && (
@@ -109,6 +112,7 @@ function Contents({ task, onClose, address }: ContentsProps) {
               <ProofField
                 key={demand.key}
                 task={task}
+                here={here}
                 demand={demand}
                 name={demand.label || task.title}
                 isFixed={fixed}
@@ -121,16 +125,16 @@ function Contents({ task, onClose, address }: ContentsProps) {
       <SetPart task={task} address={address} />
       <div className={SECTION}>
         <SectionTitle>Note</SectionTitle>
-        <Note task={task} />
+        <Note task={task} here={here} />
       </div>
-      <Files task={task} />
+      <Files task={task} here={here} />
       <Suspense fallback={null}>
         <CommentsPart key={task.id} taskId={task.id} />
       </Suspense>
       <SeriesPart task={task} address={address} />
       <MadeFrom task={task} />
       <TaskHistory taskId={task.id} />
-      <TaskFoot key={task.state} task={task} address={address} />
+      <TaskFoot key={here.state} task={here} address={address} />
     </>
   );
 }
@@ -231,10 +235,10 @@ function Instructions({ task }: { readonly task: Task }) {
 }
 
 /** Files that were only added, for nothing in particular. */
-function Files({ task }: { readonly task: Task }) {
+function Files({ task, here }: { readonly task: Task; readonly here: Task }) {
   const { reload, removeFile, keepFile } = useTaskActions();
-  const fixed = isFixed(task);
-  const mayAdd = (task.mayWork && !isEnded(task.state as 'open')) || task.mayAddTo;
+  const fixed = isFixed(here);
+  const mayAdd = (here.mayWork && !isEnded(here.state as 'open')) || here.mayAddTo;
   const others = task.files.filter(({ demand }) => demand === null);
   const shown = fixed ? task.files : others;
   if (shown.length === 0 && !mayAdd) return null;

@@ -1,0 +1,148 @@
+import { useMemo } from 'react';
+import type { DaySheet, Task, TaskLine } from '../../../contract/index.ts';
+import { answerProblem, missingOnLine } from '../../../core/index.ts';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { movedOn } from '../../kit/moved-on.ts';
+import type { PhotoValue } from '../files/photo.ts';
+import type { Unsent } from '../unsent/outbox.ts';
+import { useAllUnsent } from '../unsent/use-unsent.ts';
+import { overField, type SkipValue, startField } from './deeds.ts';
+import { type AnswerDraft, answerField, type NoteValue, noteField, type TickValue, tickField } from './sending.ts';
+import { doingOf } from './task-words.ts';
+
+/**
+ * Tasks as they stand on this device: what the server has, with what was done here and is not sent yet on top. Worked out
+ * from what waits, so that it is gone with it: what was refused is not on top any more.
+ */
+
+type Waiting = ReadonlyMap<string, Unsent>;
+
+export interface Here {
+  readonly me: { readonly id: string; readonly name: string };
+  /** The civil moment of a time of this device, in milliseconds since 1970. */
+  readonly momentOf: (at: number) => string;
+}
+
+/** What waits in a field; what is still typed, or was refused, does not count. */
+function waitingIn(all: Waiting, field: string, kind?: string): Unsent | null {
+  const found = all.get(field);
+  return found?.state === 'waiting' && (kind === undefined || found.kind === kind) ? found : null;
+}
+
+/** What of a line of a list is otherwise by what waits here; nothing where nothing does. */
+function overOf(
+  all: Waiting,
+  id: string,
+  signsOff: string | null,
+  { momentOf }: Here,
+): Partial<Pick<TaskLine, 'state' | 'late' | 'doneAt'>> | null {
+  const over = waitingIn(all, overField(id));
+  if (over?.kind === 'skip') return { state: 'skipped', late: false };
+  if (over) return { state: signsOff === null ? 'done' : 'toCheck', doneAt: momentOf(over.at) };
+  return null;
+}
+
+export function lineOnDevice(line: TaskLine, all: Waiting, here: Here): TaskLine {
+  if (all.size === 0) return line;
+  const over = overOf(all, line.id, line.signsOff, here);
+  if (over) return { ...line, ...over };
+  return waitingIn(all, startField(line.id)) && line.state === 'open' ? { ...line, state: 'underWay' } : line;
+}
+
+/** Whether something that was done with a task waits here. */
+export const waitsHere = (id: string, all: Waiting): boolean =>
+  waitingIn(all, overField(id)) !== null || waitingIn(all, startField(id)) !== null;
+
+export function taskOnDevice(task: Task, all: Waiting, here: Here): Task {
+  if (all.size === 0) return task;
+  const { me, momentOf } = here;
+  const start = waitingIn(all, startField(task.id));
+  const over = overOf(all, task.id, task.signsOff, here);
+  const skipped = waitingIn(all, overField(task.id), 'skip');
+  const files = [...task.files, ...photosOf(task.id, all, here)];
+  const note = (waitingIn(all, noteField(task.id))?.value as NoteValue | undefined)?.note ?? task.note;
+  const answers = answersOnDevice(task, all, here);
+  const steps = stepsOnDevice({ ...task, answers, files, note }, all, here);
+  return {
+    ...task,
+    answers,
+    files,
+    steps,
+    stepsDone: steps.filter(({ tickedAt }) => tickedAt !== null).length,
+    note: skipped ? [note, (skipped.value as SkipValue).reason].filter(Boolean).join('\n') : note,
+    ...(start && task.state === 'open' ? { state: 'underWay', startedAt: momentOf(start.at) } : {}),
+    ...(over ? { ...over, doneBy: me.name, finishedBy: null, mayAddTo: over.state === 'done' } : {}),
+  };
+}
+
+function answersOnDevice(task: Task, all: Waiting, { me, momentOf }: Here): Task['answers'] {
+  const answers = { ...task.answers };
+  for (const demand of [...task.demands, ...task.steps.flatMap(({ demands }) => demands)]) {
+    const waiting = waitingIn(all, answerField(task.id, demand.key));
+    if (!waiting) continue;
+    const { value, remark } = waiting.value as AnswerDraft;
+    if (value === null) delete answers[demand.key];
+    // What is known here to be refused there does not count: the wrong tag.
+    else if (answerProblem(demand, value, task.assetTag) === null) {
+      const plain = typeof value === 'object' ? [...value] : value;
+      answers[demand.key] = { value: plain, remark, at: momentOf(waiting.at), by: me.name };
+    }
+  }
+  return answers;
+}
+
+function photosOf(taskId: string, all: Waiting, { me, momentOf }: Here): Task['files'] {
+  return [...all.values()].flatMap((one) => {
+    const photo = one.kind === 'photo' && one.state === 'waiting' ? (one.value as PhotoValue) : null;
+    return photo?.taskId === taskId ? [fileOf(photo, momentOf(one.at), me.name)] : [];
+  });
+}
+
+/** Lines ticked here by hand, and those that what was given here ticks by itself, as on the server. */
+function stepsOnDevice(task: Task, all: Waiting, { me, momentOf }: Here): Task['steps'] {
+  const doing = doingOf(task);
+  return task.steps.map((step) => {
+    const tick = waitingIn(all, tickField(task.id, step.key));
+    const isPressed = (tick?.value as TickValue | undefined)?.ticked;
+    const isProved =
+      step.demands.some(({ key }) => waitingIn(all, answerField(task.id, key)) || isWaitingFile(task, key)) &&
+      missingOnLine(step, doing).every(({ demand }) => demand === null);
+    if (isPressed === false) return { ...step, tickedAt: null, tickedBy: null };
+    if (!isPressed && !isProved) return step;
+    return { ...step, tickedAt: step.tickedAt ?? momentOf(tick?.at ?? Date.now()), tickedBy: step.tickedBy ?? me.name };
+  });
+}
+
+/** Whether a file for something that is asked for is among those that wait: they have no form yet. */
+const isWaitingFile = ({ files }: Task, demand: string): boolean =>
+  files.some((file) => file.demand === demand && file.mediaType === '');
+
+function fileOf({ key, name, demand }: PhotoValue, at: string, by: string): Task['files'][number] {
+  return { id: key, name, demand: demand ?? null, mediaType: '', bytes: 0, isPicture: false, isKept: false, at, by };
+}
+
+export function useHere(): Here {
+  const { me, now } = useWorkspace();
+  return useMemo(() => {
+    const drawn = Date.now();
+    return { me, momentOf: (at) => movedOn(now, at - drawn) };
+  }, [me, now]);
+}
+
+export function useTaskOnDevice(task: Task): Task {
+  const all = useAllUnsent();
+  const here = useHere();
+  return useMemo(() => taskOnDevice(task, all, here), [task, all, here]);
+}
+
+const BANDS = ['late', 'thisDay', 'coming'] as const satisfies (keyof DaySheet)[];
+
+export function useSheetOnDevice(sheet: DaySheet): DaySheet {
+  const all = useAllUnsent();
+  const here = useHere();
+  return useMemo(() => {
+    if (all.size === 0) return sheet;
+    const bands = BANDS.map((band) => [band, sheet[band].map((line) => lineOnDevice(line, all, here))] as const);
+    return { ...sheet, ...Object.fromEntries(bands) };
+  }, [sheet, all, here]);
+}

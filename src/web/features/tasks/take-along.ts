@@ -1,0 +1,53 @@
+import { taskAddresses } from '../../../contract/addresses.ts';
+import type { DaySheet, Task } from '../../../contract/index.ts';
+import { type CivilDay, isoOfDay } from '../../../core/index.ts';
+import { addressOf, ProblemError, request } from '../../kit/api.ts';
+import { keepAnswer, keptAnswer } from '../../kit/kept-answers.ts';
+import { addressOfSmall } from '../files/upload.ts';
+
+/** Today and a week. */
+const DAYS = 8;
+/** Between two questions: this goes on beside what somebody waits for. */
+const PAUSE_MS = 150;
+
+const pause = () => new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
+
+/**
+ * Takes today and the coming week of somebody along on this device, each task with its instructions and pictures, so that
+ * they can be read without a net. One thing after the other; what is on the device as it stands now is not asked for again.
+ * Ends quietly where the connection does.
+ */
+export async function takeAlong(personId: string, today: CivilDay, signal: AbortSignal): Promise<void> {
+  try {
+    for (let day = 0; day < DAYS && !signal.aborted; day++) await takeDay(personId, isoOfDay(today + day), signal);
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error;
+  }
+}
+
+async function takeDay(personId: string, date: string, signal: AbortSignal): Promise<void> {
+  const address = addressOf(taskAddresses.daySheet, { params: { personId }, query: { date } });
+  const sheet = (await request('GET', address)) as DaySheet;
+  keepAnswer(address, sheet);
+  for (const line of [...sheet.late, ...sheet.thisDay]) {
+    if (signal.aborted) return;
+    const at = addressOf(taskAddresses.one, { params: { taskId: line.id } });
+    const kept = (await keptAnswer(at))?.answer as Task | undefined;
+    if (kept?.version === line.version) continue;
+    await pause();
+    const task = (await request('GET', at)) as Task;
+    keepAnswer(at, task);
+    await takePictures(task, signal);
+  }
+}
+
+/** Their small forms, as they are shown; the service worker keeps them as they pass. */
+async function takePictures({ files, templateFiles, instructions }: Task, signal: AbortSignal): Promise<void> {
+  const small = [...templateFiles, ...files].filter(({ isPicture }) => isPicture).map(({ id }) => addressOfSmall(id));
+  const shown = [...instructions.matchAll(/\/api\/files\/[0-9a-f-]{36}(?:\/small)?/g)].map(([address]) => address);
+  for (const address of new Set([...small, ...shown])) {
+    if (signal.aborted) return;
+    await pause();
+    await fetch(address, { signal }).catch(() => null);
+  }
+}

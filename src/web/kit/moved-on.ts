@@ -1,0 +1,8 @@
+/**
+ * A civil moment some time later, as a clock on the wall goes: a change to or from summer time in between is not known here.
+ * @param moment "2026-11-24T10:40"
+ * @param byMs milliseconds, backwards where below 0
+ */
+export function movedOn(moment: string, byMs: number): string {
+  return new Date(Date.parse(`${moment}Z`) + byMs).toISOString().slice(0, 16);
+}

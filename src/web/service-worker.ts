@@ -1,0 +1,55 @@
+import { ExpirationPlugin } from 'workbox-expiration';
+import { cleanupOutdatedCaches, matchPrecache, type PrecacheEntry, precacheAndRoute } from 'workbox-precaching';
+import { NavigationRoute, registerRoute } from 'workbox-routing';
+import { NetworkFirst, NetworkOnly } from 'workbox-strategies';
+import { PICTURES } from './kit/picture-cache.ts';
+
+/**
+ * Opens the application without a net: its own parts, as the build has made them, and pictures that were seen or taken
+ * along. With a net everything comes from the server, so that nobody stays on an older version for longer than a page is
+ * open; what the server says is kept by the page (see `kit/kept-answers.ts`).
+ */
+
+/** Written by the build: every part of the browser side. */
+declare const PARTS: PrecacheEntry[];
+
+/** A net that does not answer for so long is none. */
+const PATIENCE_SECONDS = 5;
+const KEPT_DAYS = 9;
+const MOST_PICTURES = 500;
+
+// A new version waits until no page of the one before is open: none loses its parts under it.
+precacheAndRoute(PARTS);
+cleanupOutdatedCaches();
+
+const fromServer = new NetworkOnly({ networkTimeoutSeconds: PATIENCE_SECONDS });
+registerRoute(
+  new NavigationRoute(
+    async (asked) => {
+      try {
+        return await fromServer.handle(asked);
+      } catch (error) {
+        const page = await matchPrecache('/index.html');
+        if (page) return page;
+        throw error;
+      }
+    },
+    // What is not a page of ours: files, calendars, exports.
+    { denylist: [/^\/api\//] },
+  ),
+);
+
+registerRoute(
+  ({ url, sameOrigin }) => sameOrigin && /^\/api\/files\/[0-9a-f-]{36}(\/small)?$/.test(url.pathname),
+  new NetworkFirst({
+    cacheName: PICTURES,
+    networkTimeoutSeconds: PATIENCE_SECONDS,
+    plugins: [
+      new ExpirationPlugin({
+        maxEntries: MOST_PICTURES,
+        maxAgeSeconds: KEPT_DAYS * 24 * 60 * 60,
+        purgeOnQuotaError: true,
+      }),
+    ],
+  }),
+);
