@@ -14,8 +14,9 @@ export const test = base.extend<{ quiet: undefined }>({
     async ({ page }, use) => {
       const errors: string[] = [];
       // A refusal is an answer, not a fault: the browser notes each on its console.
-      // Nor is a connection that the journey itself takes away.
-      const isRefusal = (text: string) => /status of (4\d\d)|net::ERR_INTERNET_DISCONNECTED/.test(text);
+      // Nor is a connection that the journey itself takes away, or the service worker that it goes without.
+      const isRefusal = (text: string) =>
+        /status of (4\d\d)|net::ERR_(INTERNET_DISCONNECTED|FAILED)|Service Worker registration blocked/.test(text);
       page.on('console', (message) => {
         if (['error', 'warning'].includes(message.type()) && !isRefusal(message.text())) errors.push(message.text());
       });

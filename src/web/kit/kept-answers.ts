@@ -128,6 +128,18 @@ export function tellAsOf(at: number | null): void {
   for (const listener of listeners) listener();
 }
 
+/** Whether the server was not reached last, or this device says itself that it has no connection. */
+export const isWithoutNet = (): boolean => asOf !== null || !navigator.onLine;
+
+/** Calls back when the server is reached again. */
+export function onReached(back: () => void): () => void {
+  let wasAway = asOf !== null;
+  return subscribe(() => {
+    if (wasAway && asOf === null) back();
+    wasAway = asOf !== null;
+  });
+}
+
 export function useAsOf(): number | null {
   return useSyncExternalStore(subscribe, () => asOf);
 }

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { LIVE_TOPICS, type Live } from '../../../contract/live.ts';
 import { useRefresh } from '../../kit/answer.ts';
+import { isWithoutNet } from '../../kit/kept-answers.ts';
 import { onSessionBegun } from './signed-out.ts';
 import { touchedBy } from './touched-by.ts';
 import { Unhurried } from './unhurried.ts';
@@ -24,7 +25,7 @@ export function useLiveNews(me: string): void {
     let wasOpen = sessions > 0;
     source.onopen = () => {
       // After an interruption, whatever happened meanwhile was not heard.
-      if (wasOpen) heard(EVERYTHING);
+      if (wasOpen || isWithoutNet()) heard(EVERYTHING);
       wasOpen = true;
     };
     source.onmessage = async ({ data }) => {

@@ -1,6 +1,7 @@
 import { type DragEvent, type ReactNode, useRef, useState } from 'react';
 import { MAX_FILE_BYTES } from '../../../contract/index.ts';
 import { ProblemError } from '../../kit/api.ts';
+import { isWithoutNet } from '../../kit/kept-answers.ts';
 import { keepPhoto } from './photo.ts';
 import { madeSmaller } from './smaller.ts';
 import { type Uploaded, type UploadTarget, upload } from './upload.ts';
@@ -39,7 +40,7 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
   const drop = (key: string) => setSending((all) => all.filter((one) => one.key !== key));
 
   /** Without a connection what is for a task is kept on this device, in the order of all that is done there. */
-  const waitsHere = async (file: File, key: string, isCutOff = !navigator.onLine): Promise<boolean> => {
+  const waitsHere = async (file: File, key: string, isCutOff = isWithoutNet()): Promise<boolean> => {
     const { taskId } = target;
     if (!isCutOff || taskId === undefined) return false;
     await keepPhoto(await madeSmaller(file), { ...target, taskId, key, name: file.name }, window.location.pathname);

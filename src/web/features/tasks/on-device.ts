@@ -1,14 +1,23 @@
 import { useMemo } from 'react';
 import type { DaySheet, Task, TaskLine } from '../../../contract/index.ts';
-import { answerProblem, missingOnLine } from '../../../core/index.ts';
+import { answerProblem, isToDo, missingOnLine } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { movedOn } from '../../kit/moved-on.ts';
-import type { PhotoValue } from '../files/photo.ts';
+import { PHOTO, type PhotoValue } from '../files/photo.ts';
 import type { Unsent } from '../unsent/outbox.ts';
 import { useAllUnsent } from '../unsent/use-unsent.ts';
 import { overField, type SkipValue, startField } from './deeds.ts';
-import { type AnswerDraft, answerField, type NoteValue, noteField, type TickValue, tickField } from './sending.ts';
-import { doingOf } from './task-words.ts';
+import {
+  ANSWER,
+  type AnswerDraft,
+  answerField,
+  type NoteValue,
+  noteField,
+  TICK,
+  type TickValue,
+  tickField,
+} from './sending.ts';
+import { doingOf, missingOf } from './task-words.ts';
 
 /**
  * Tasks as they stand on this device: what the server has, with what was done here and is not sent yet on top. Worked out
@@ -57,12 +66,13 @@ export function taskOnDevice(task: Task, all: Waiting, here: Here): Task {
   if (all.size === 0) return task;
   const { me, momentOf } = here;
   const start = waitingIn(all, startField(task.id));
-  const over = overOf(all, task.id, task.signsOff, here);
   const skipped = waitingIn(all, overField(task.id), 'skip');
   const files = [...task.files, ...photosOf(task.id, all, here)];
   const note = (waitingIn(all, noteField(task.id))?.value as NoteValue | undefined)?.note ?? task.note;
   const answers = answersOnDevice(task, all, here);
   const steps = stepsOnDevice({ ...task, answers, files, note }, all, here);
+  const over =
+    overOf(all, task.id, task.signsOff, here) ?? overByLast(task, { ...task, answers, files, steps, note }, all, here);
   return {
     ...task,
     answers,
@@ -74,6 +84,26 @@ export function taskOnDevice(task: Task, all: Waiting, here: Here): Task {
     ...(over ? { ...over, doneBy: me.name, finishedBy: null, mayAddTo: over.state === 'done' } : {}),
   };
 }
+
+/** Where the template says so, the last thing that is done finishes a task: here as on the server. */
+function overByLast(task: Task, done: Task, all: Waiting, { momentOf }: Here): ReturnType<typeof overOf> {
+  const last = Math.max(
+    ...[...all.values()].flatMap(({ kind, value, state, at }) =>
+      state === 'waiting' && ENDING.includes(kind) && (value as TickValue).taskId === task.id ? [at] : [],
+    ),
+  );
+  const isOver =
+    task.finishWithLast &&
+    task.steps.length > 0 &&
+    isToDo(task.state as 'open') &&
+    Number.isFinite(last) &&
+    missingOf(task).length > 0 &&
+    missingOf(done).length === 0;
+  return isOver ? { state: task.signsOff === null ? 'done' : 'toCheck', doneAt: momentOf(last) } : null;
+}
+
+/** What can be the last thing to be done. */
+const ENDING: readonly string[] = [TICK.name, ANSWER.name, PHOTO.name];
 
 function answersOnDevice(task: Task, all: Waiting, { me, momentOf }: Here): Task['answers'] {
   const answers = { ...task.answers };

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { problemOf } from '../../../contract/problems.ts';
 import { ProblemError } from '../../kit/api.ts';
 import { Outbox, type Storage } from './outbox.ts';
 
@@ -196,5 +197,139 @@ describe('what was typed', () => {
       outbox.open('nadia');
       expect(outbox.all.size).toBe(0);
     }
+  });
+});
+
+/** A mirror that holds what it is given, as a disk does after a power cut. */
+function mirror() {
+  const kept = new Map<string, string>();
+  return {
+    kept,
+    mirror: {
+      keep: (place: string, text: string | null) => void (text === null ? kept.delete(place) : kept.set(place, text)),
+      kept: async (place: string) => kept.get(place) ?? null,
+    },
+  };
+}
+
+describe('what was done', () => {
+  it('is sent under a key of its own, after all that was typed before it, and tells what became of it', async () => {
+    const outbox = new Outbox(storage());
+    const sent: string[] = [];
+    const keys = new Set<string>();
+    const kind = (name: string) => ({
+      name,
+      sender: {
+        send: async (value: string, { key }: { key: string }) => {
+          sent.push(value);
+          keys.add(key);
+          if (value === 'no') throw problem(409, 'Finished already.');
+        },
+      },
+    });
+    const [note, deed] = [outbox.register(kind('note')), outbox.register(kind('deed'))];
+    outbox.open('nadia');
+    outbox.put(note, { field: 'n', value: 'typed', about: '', to: '/' }, 60_000);
+    const put = (value: string) => outbox.deliver(deed, { field: 'd', value, about: '', to: '/' });
+    expect(await put('done')).toBe('sent');
+    expect(sent).toEqual(['typed', 'done']);
+    expect(await put('no')).toBe('refused');
+    expect(outbox.get('d')).toMatchObject({ state: 'refused', said: 'Finished already.' });
+    expect(keys.size).toBe(3);
+  });
+
+  it('waits in order without a connection, says so of each, and goes again under the same key', async () => {
+    const outbox = new Outbox(storage());
+    const tries: [string, string][] = [];
+    let isAway = true;
+    const deed = outbox.register({
+      name: 'deed',
+      sender: {
+        send: async (value: string, { key }: { key: string }) => {
+          tries.push([value, key]);
+          if (isAway) throw problem(0);
+        },
+      },
+    });
+    outbox.open('nadia');
+    const put = (value: string) => outbox.deliver(deed, { field: value, value, about: '', to: '/' });
+    expect([await put('start'), await put('finish')]).toEqual(['waiting', 'waiting']);
+    expect([...outbox.all.values()].map(({ said }) => said)).toEqual([expect.any(String), expect.any(String)]);
+    isAway = false;
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(outbox.all.size).toBe(0);
+    const done = tries.slice(-2);
+    expect(done.map(([value]) => value)).toEqual(['start', 'finish']);
+    expect(new Set(tries.filter(([value]) => value === 'start').map(([, key]) => key)).size).toBe(1);
+  });
+
+  it('that had arrived before, and only the answer did not get back, counts as sent', async () => {
+    const outbox = new Outbox(storage());
+    const arrived: string[] = [];
+    const deed = outbox.register({
+      name: 'deed',
+      sender: {
+        send: async () => {
+          throw new ProblemError(problemOf('arrived-before', 'It was there.'));
+        },
+        onArrived: (value: string) => void arrived.push(value),
+      },
+    });
+    outbox.open('nadia');
+    expect(await outbox.deliver(deed, { field: 'd', value: 'start', about: '', to: '/' })).toBe('sent');
+    expect([arrived, outbox.all.size]).toEqual([['start'], 0]);
+  });
+
+  it('is found again in the second place where the first has lost it, but not what was sent since', async () => {
+    const { mirror: disk, kept } = mirror();
+    const place = storage();
+    const before = new Outbox(place, disk);
+    const first = server();
+    before.register(first.note);
+    before.open('nadia');
+    first.answers(() => {
+      throw problem(0);
+    });
+    before.put(first.note, item('a'));
+    await vi.advanceTimersByTimeAsync(0);
+    expect(kept.size).toBe(1);
+    // The battery is flat: the first place has forgotten.
+    const after = new Outbox(storage(), disk);
+    const { sent, note } = server();
+    after.register(note);
+    after.open('nadia');
+    await vi.advanceTimersByTimeAsync(0);
+    expect(sent).toEqual([{ text: 'a', was: '' }]);
+    expect(kept.size).toBe(0);
+    // The other way round: sent, and the second place not told of it yet.
+    const late = storage();
+    const outbox = new Outbox(late, disk);
+    const again = server();
+    outbox.register(again.note);
+    outbox.open('nadia');
+    outbox.put(again.note, item('b'), 60_000);
+    const [stale] = kept;
+    await outbox.flush('note 1');
+    if (stale) kept.set(...stale);
+    const third = server();
+    const last = new Outbox(late, disk);
+    last.register(third.note);
+    last.open('nadia');
+    await vi.advanceTimersByTimeAsync(0);
+    expect([again.sent.length, third.sent.length]).toEqual([1, 0]);
+  });
+
+  it('of a version that writes otherwise is neither sent nor let go by this one', async () => {
+    const place = storage();
+    const other = { what: 'something new', of: 2031 };
+    place.setItem('jolly-rota.unsent.nadia', JSON.stringify({ rev: 1, items: [other] }));
+    const { sent, note } = server();
+    const outbox = new Outbox(place);
+    outbox.register(note);
+    outbox.open('nadia');
+    outbox.put(note, item('a'));
+    await vi.advanceTimersByTimeAsync(0);
+    expect(sent).toHaveLength(1);
+    expect(JSON.parse(place.getItem('jolly-rota.unsent.nadia') ?? '').items).toEqual([other]);
   });
 });

@@ -110,7 +110,7 @@ export type Outcome = 'sent' | 'waiting' | 'refused';
 const PLACE = 'jolly-rota.unsent.';
 const ARRIVED = problemType('arrived-before');
 const FIRST_RETRY_MS = 2000;
-const LAST_RETRY_MS = 60_000;
+const LAST_RETRY_MS = 15_000;
 
 /** Whether sending the same again may go well: no connection, signed out, too much at once, or a fault of the server. */
 function mayGoThrough(status: number): boolean {

@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react';
+import { onReached } from '../../kit/kept-answers.ts';
 import { type Mirror, Outbox, type Unsent } from './outbox.ts';
 
 /** What this browser has not sent yet, of whoever is signed in. */
@@ -23,6 +24,8 @@ function mirrorOnDisk(): Mirror {
 }
 
 window.addEventListener('online', () => void outbox.connected());
+// A device may be on a net and reach nothing: what tells is an answer.
+onReached(() => void outbox.connected());
 window.addEventListener('focus', () => void outbox.flush());
 window.addEventListener('storage', ({ key }) => {
   if (outbox.isOwn(key)) outbox.look();
