@@ -142,9 +142,14 @@ export async function captureTask(value: CaptureValue): Promise<Answer<typeof ta
     return made;
   } catch (error) {
     if (!(error instanceof ProblemError) || error.problem.status !== 0) throw error;
-    const item = { field: `capture ${key}`, value, about: `“${value.input.title}”, captured here`, to: '/day-sheet' };
     // Under the same key: it may have arrived, and only the answer not come back.
-    await outbox.deliver(CAPTURE, item, key);
-    return null;
+    return keepCaptured(value, key);
   }
+}
+
+/** Keeps what is captured on this device until there is a connection. */
+export async function keepCaptured(value: CaptureValue, key: string = crypto.randomUUID()): Promise<null> {
+  const item = { field: `capture ${key}`, value, about: `“${value.input.title}”, captured here`, to: '/day-sheet' };
+  await outbox.deliver(CAPTURE, item, key);
+  return null;
 }

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import { CaptureOpening } from '../../../app/shell/openings.tsx';
 import { show } from '../../../testing/show.tsx';
+import { outbox } from '../../unsent/use-unsent.ts';
 import CaptureBar, { type Asked } from './capture-bar.tsx';
 
 const CURLEW = {
@@ -77,12 +78,15 @@ describe('a captured line', () => {
     await waitFor(() => expect(sent).toMatchObject([{ title: 'Ropes', assetId: CURLEW.assetId }]));
   });
 
-  it('is kept, and says why, where the names can’t be had', async () => {
-    const { sent, answers } = server({ ...names(LINE, []), [said(LINE)]: new Error('no way') });
-    await show(<Bar />, { answers });
+  it('is kept on this device, in its words, without a connection: names can’t be looked up then', async () => {
+    const { answers } = server({ ...names(LINE, []), [said(LINE)]: new Error('no way') });
+    await show(<Bar />, { answers: { ...answers, 'POST /tasks': new TypeError('no net') } });
     await userEvent.setup().type(field(), `${LINE}{Enter}`);
-    expect((await screen.findByRole('alert')).textContent).toMatch(/The server does not answer/);
-    expect([field().value, sent]).toEqual([LINE, []]);
+    await waitFor(() => expect(field().value).toBe(''));
+    const [kept] = [...outbox.all.values()];
+    const input = { assetId: null, title: expect.stringMatching(/curlew/i) };
+    expect(kept).toMatchObject({ kind: 'capture', state: 'waiting', value: { input } });
+    outbox.discardAll();
   });
 
   it('asks nothing where it names nothing', async () => {

@@ -10,7 +10,7 @@ import { ProblemError } from '../../../kit/api.ts';
 import { useDraft } from '../../../kit/draft.ts';
 import { sayDay } from '../../../kit/ways.ts';
 import { useSubjects, useSubjectsSaid } from '../../clients/api.ts';
-import { captureTask } from '../deeds.ts';
+import { captureTask, keepCaptured } from '../deeds.ts';
 import { CaptureFoot, DEFAULT_MINUTES, NamesOffered, Underlines, Understood } from './capture-parts.tsx';
 
 /** Enter that came before the bar was loaded. */
@@ -23,9 +23,9 @@ interface CaptureBarProps {
   readonly onLands: (day: CivilDay | null) => void;
 }
 
-/** Without a connection a line is read without the names of clients and assets: they stay in its words. */
-function withoutNames(error: unknown): never[] {
-  if (error instanceof ProblemError && error.problem.status === 0) return [];
+/** Null without a connection: then a line is read without the names of clients and assets, which stay in its words. */
+function noneWithoutNet(error: unknown): null {
+  if (error instanceof ProblemError && error.problem.status === 0) return null;
   throw error;
 }
 
@@ -69,12 +69,8 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
     setBusy(true);
     try {
       // Whoever types fast is ahead of the names: the line is read with those it really says.
-      const { title, about, ...said } = readCapture(
-        text,
-        today,
-        { people, subjects: await ofLine(text).catch(withoutNames) },
-        keep,
-      );
+      const names = await ofLine(text).catch(noneWithoutNet);
+      const { title, about, ...said } = readCapture(text, today, { people, subjects: names ?? [] }, keep);
       if (title === '') return setProblem('Say what is to be done.');
       const done = `Added for ${sayDay(on, today)}: ${title}, ${who.name}.`;
       const work = {
@@ -88,9 +84,11 @@ export default function CaptureBar({ asked = null, onClose, onLands }: CaptureBa
         assetId: about?.assetId ?? null,
         estimateMinutes: said.estimateMinutes ?? DEFAULT_MINUTES,
       };
-      const made = await captureTask({ input: work, said: done });
+      const capture = { input: work, said: done };
+      const made = names === null ? await keepCaptured(capture) : await captureTask(capture);
+      const lacks = names === null ? ' Names of clients and assets in it stay words.' : '';
       if (made) sayDone(done, made.changeId);
-      else sayDone(`Kept on this device: “${title}” is added when the connection is back.`);
+      else sayDone(`Kept on this device: “${title}” is added when the connection is back.${lacks}`);
       setText('');
       setKeep(new Set());
       setProblem(null);
