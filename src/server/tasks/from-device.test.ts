@@ -77,6 +77,20 @@ describe('what a device had to keep', () => {
     expect(await task(other)).toMatchObject({ startedAt: '2026-11-24T14:00', doneAt: '2026-11-24T14:00' });
   });
 
+  it('is the last change of a task by its time, though another process has given an older one a later id', async () => {
+    const id = await ownTask();
+    const { body } = await sent('post', `/${id}/finish`, {}).expect(200);
+    await server.source.query(
+      `update change set id = 'ffffffff-ffff-7fff-bfff-ffffffffffff' where subject_id = $1 and action = 'made by hand'`,
+      [id],
+    );
+    expect(await task(id)).toMatchObject({ finishedBy: body.changeId });
+    server.clock.set('2026-11-24T14:05');
+    await nadia.put(`/api/tasks/${id}/note`).send({ note: 'One more thing.', was: '' }).expect(200);
+    // Something was done with it since: it is not undone over that.
+    expect(await task(id)).toMatchObject({ finishedBy: null });
+  });
+
   it('is refused in words where what it says of itself makes no sense', async () => {
     const id = await ownTask();
     await sent('post', `/${id}/start`, {}, { key: 'once' }).expect(422);

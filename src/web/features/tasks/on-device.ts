@@ -54,8 +54,21 @@ function overOf(
 export function lineOnDevice(line: TaskLine, all: Waiting, here: Here): TaskLine {
   if (all.size === 0) return line;
   const over = overOf(all, line.id, line.signsOff, here);
-  if (over) return { ...line, ...over };
-  return waitingIn(all, startField(line.id)) && line.state === 'open' ? { ...line, state: 'underWay' } : line;
+  const isBegun = waitingIn(all, startField(line.id)) !== null && line.state === 'open';
+  const ticks = ticksHere(line.id, all);
+  if (!over && !isBegun && ticks === 0) return line;
+  const stepsDone = Math.min(line.stepsTotal, Math.max(0, line.stepsDone + ticks));
+  return { ...line, stepsDone, ...(isBegun ? { state: 'underWay' as const } : {}), ...over };
+}
+
+/** By how many ticks it is further here than on the server. */
+function ticksHere(id: string, all: Waiting): number {
+  let sum = 0;
+  for (const { kind, value, state } of all.values()) {
+    if (kind !== TICK.name || state !== 'waiting' || (value as TickValue).taskId !== id) continue;
+    sum += (value as TickValue).ticked ? 1 : -1;
+  }
+  return sum;
 }
 
 /** Whether something that was done with a task waits here. */

@@ -126,7 +126,7 @@ export function TaskLine({ task, day, band, isOpen, waits, to, onAct, choosing }
         {(task.priority === 'urgent' || task.priority === 'high') && !ended && (
           <b className="ml-2 font-semibold">{task.priority}</b>
         )}
-        {waits && <b className="ml-2 text-note font-semibold">not sent yet</b>}
+        {waits && <b className="ml-2 text-note font-semibold max-[720px]:ml-0">not sent yet</b>}
         <span className="ml-2 text-ink-2 max-[720px]:hidden">{sub}</span>
         {proof && <span className="ml-2 text-note text-ink-2 max-[720px]:hidden">{proof}</span>}
         <span className="hidden text-row text-ink-2 max-[720px]:block">

@@ -72,7 +72,7 @@ function OnDevice({ task }: { readonly task: Task }) {
       <div
         key={field}
         role={state === 'refused' ? 'alert' : 'status'}
-        className="mb-2 border-l-2 border-accent bg-chosen px-2.5 py-1.5 text-row leading-4.75"
+        className="my-2 border-l-2 border-accent bg-chosen px-2.5 py-1.5 text-row leading-4.75"
       >
         <b className="font-semibold">
           {words} on this device {sayMoment(momentOf(at), today)}
