@@ -52,3 +52,53 @@ test('all tasks are filtered, grouped, opened, and those that fit are moved by t
   await expect(page.getByText('No task fits.')).toBeVisible();
   await expectAccessible(page);
 });
+
+test('a view is kept, shared, begun with, and opened by somebody else; the record of what it names is had on paper', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/tasks');
+  await page.getByRole('combobox', { name: 'State' }).selectOption('late');
+  await page.getByRole('combobox', { name: 'Due' }).selectOption('due on any day');
+  await page.getByRole('button', { name: 'Keep as a view' }).click();
+  await page.getByRole('textbox', { name: 'The name of the view' }).fill('What slips');
+  await page.getByRole('checkbox', { name: 'for everybody' }).check();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  const kept = page.getByRole('button', { name: /^What slips \d+/ });
+  await expect(kept).toHaveAttribute('aria-current', 'true');
+  await page.getByRole('button', { name: 'Begin with it' }).click();
+  await expect(page.getByRole('button', { name: 'Begin with it no longer' })).toBeVisible();
+  const late = await page.getByRole('status').filter({ hasText: 'tasks' }).textContent();
+  await page.goto('/');
+  await expect(page).toHaveURL(/\/tasks\?.*view=/);
+  await expect(page.getByRole('status').filter({ hasText: 'tasks' })).toHaveText(late ?? '');
+  await expect(kept).toHaveAttribute('aria-current', 'true');
+  await expectAccessible(page);
+
+  const other = await (await browser.newContext({ baseURL: baseURL ?? '' })).newPage();
+  await stepIn(other, 'Maud Ferrier');
+  await other.goto('/tasks');
+  await other.getByRole('button', { name: /^What slips \d+.*shared by Ines/ }).click();
+  await expect(other.getByRole('status').filter({ hasText: 'tasks' })).toHaveText(late ?? '');
+  await other.context().close();
+
+  // Dropped, nobody begins with it any more.
+  await page.getByRole('button', { name: 'Drop' }).click();
+  await expect(kept).toHaveCount(0);
+  await page.goto('/');
+  await expect(page).toHaveURL(/\/overview/);
+  await page.goto('/account');
+  await page.getByRole('combobox', { name: 'What you begin with' }).selectOption('the morning page, as usual');
+  await page.goto('/logbook?by=asset');
+  await expect(page.getByRole('link', { name: 'PDF record' })).toHaveCount(0);
+  await page
+    .getByRole('button', { name: /Pontoon A/ })
+    .first()
+    .click();
+  const record = await page.getByRole('link', { name: 'PDF record' }).getAttribute('href');
+  const paper = await page.request.get(record ?? '');
+  expect(paper.headers()['content-type']).toContain('application/pdf');
+  expect((await paper.body()).subarray(0, 5).toString()).toBe('%PDF-');
+});

@@ -79,6 +79,9 @@ export const POSTGRES = { postgresql: () => postgresPrograms() !== null };
 /** Debian's Chromium without its window: a third quicker than the whole of it in headless mode. */
 export const CHROMIUM = { 'chromium-headless-shell': () => existsSync('/usr/bin/chromium-headless-shell') };
 
+/** Reads our papers back in tests. */
+export const PAPER_READER = { 'poppler-utils': () => existsSync('/usr/bin/pdftotext') };
+
 /** A folder that this process may write to. */
 export function requireFolder(path) {
   try {

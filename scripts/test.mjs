@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join, relative } from 'node:path';
-import { CHROMIUM, POSTGRES, requireDebian, requireNode, requirePackages } from './requirements.mjs';
+import { CHROMIUM, PAPER_READER, POSTGRES, requireDebian, requireNode, requirePackages } from './requirements.mjs';
 import { root } from './root.mjs';
 import { runScript } from './say.mjs';
 
@@ -9,7 +9,7 @@ import { runScript } from './say.mjs';
 await runScript(async () => {
   requireNode();
   requirePackages();
-  requireDebian({ ...POSTGRES, ...CHROMIUM });
+  requireDebian({ ...POSTGRES, ...CHROMIUM, ...PAPER_READER });
   const cache = join(root, '.cache');
   mkdirSync(cache, { recursive: true });
   const vitestReport = join(cache, 'vitest.json');

@@ -12,6 +12,7 @@ export const directoryAddresses = addresses<typeof contract.directoryEndpoints>(
 export const labelAddresses = addresses<typeof contract.labelEndpoints>(paths.labelPaths);
 export const leaveAddresses = addresses<typeof contract.leaveEndpoints>(paths.leavePaths);
 export const logbookAddresses = addresses<typeof contract.logbookEndpoints>(paths.logbookPaths);
+export const recordAddresses = addresses<typeof contract.recordEndpoints>(paths.recordPaths);
 export const overviewAddresses = addresses<typeof contract.overviewEndpoints>(paths.overviewPaths);
 export const peopleAddresses = addresses<typeof contract.peopleEndpoints>(paths.peoplePaths);
 export const postAddresses = addresses<typeof contract.postEndpoints>(paths.postPaths);

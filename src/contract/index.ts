@@ -21,6 +21,7 @@ export * from './overview.ts';
 export * from './people.ts';
 export * from './post.ts';
 export * from './problems.ts';
+export * from './record.ts';
 export * from './recurrence.ts';
 export * from './runs.ts';
 export * from './schedules.ts';

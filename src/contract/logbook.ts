@@ -21,7 +21,7 @@ export type LogKind = (typeof LOG_KINDS)[number];
 export const LOG_GROUPINGS = [...TASK_GROUPINGS.filter((by) => by !== 'day'), 'schedule'] as const;
 export type LogGrouping = (typeof LOG_GROUPINGS)[number];
 
-const logFilterSchema = taskFilterSchema
+export const logFilterSchema = taskFilterSchema
   .omit({ are: true, due: true, late: true, offered: true, from: true, to: true })
   .extend({
     /** Due from this day to that, both included. */
@@ -29,11 +29,11 @@ const logFilterSchema = taskFilterSchema
     to: isoDate,
     kind: z.enum(LOG_KINDS).default('all'),
   });
-const isSpan = ({ from, to }: { from: string; to: string }) => {
+export const isSpan = ({ from, to }: { from: string; to: string }) => {
   const [first, last] = [tryDayOfIso(from), tryDayOfIso(to)];
   return first === null || last === null || (first <= last && last - first < MOST_LOG_DAYS);
 };
-const SPAN_WORDS = { path: ['to'], message: 'From one day to a later one, five years apart at most.' };
+export const SPAN_WORDS = { path: ['to'], message: 'From one day to a later one, five years apart at most.' };
 export type LogFilter = z.output<typeof logFilterSchema>;
 
 const figuresSchema = z.object({

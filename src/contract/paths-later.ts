@@ -190,3 +190,8 @@ export const workloadPaths = {
   evenable: ['GET', '/workload/evenable'],
   move: ['POST', '/workload/moves'],
 } as const satisfies Record<string, Path>;
+
+export const recordPaths = {
+  period: ['GET', '/logbook/record.pdf'],
+  task: ['GET', '/tasks/:taskId/record.pdf'],
+} as const satisfies Record<string, Path>;

@@ -12,7 +12,7 @@ import {
   WEEK_STARTS,
 } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
-import { isoDate, isoTime, line, weekday } from './fields.ts';
+import { id, isoDate, isoTime, line, weekday } from './fields.ts';
 import { impactSchema } from './impact.ts';
 import { settingsPaths } from './paths.ts';
 import { spansOfYear } from './recurrence.ts';
@@ -58,8 +58,22 @@ export const waysSchema: z.ZodType<Ways, Ways> = z.object({
   dateOrder: z.enum(DATE_ORDERS),
   clock: z.literal(CLOCKS, { error: 'A clock has 24 hours or 12.' }),
 });
+/** Places where somebody may begin. */
+export const START_PLACES = [
+  'overview',
+  'day-sheet',
+  'schedules',
+  'tasks',
+  'wallchart',
+  'workload',
+  'logbook',
+] as const;
+export type StartPlace = (typeof START_PLACES)[number];
+
 /** Somebody's own ways; null where they are as the workspace has them. */
 export const ownWaysSchema = z.object({
+  /** What is opened first: a place, or a view of tasks; null for the usual one. */
+  startsAt: z.union([z.enum(START_PLACES), z.object({ view: id })]).nullable(),
   weekStarts: z.literal(WEEK_STARTS).nullable(),
   dateOrder: z.enum(DATE_ORDERS).nullable(),
   clock: z.literal(CLOCKS).nullable(),

@@ -28,6 +28,7 @@ import { sessions } from './platform/http/session.ts';
 import { Refusal } from './platform/refusal.ts';
 import type { ServerParts } from './platform/server-parts.ts';
 import { postRoutes } from './post/index.ts';
+import { recordRoutes } from './record/index.ts';
 import { runRoutes } from './runs/index.ts';
 import { scheduleRoutes } from './schedules/index.ts';
 import { settingsRoutes } from './settings/index.ts';
@@ -82,6 +83,7 @@ export function api(parts: ApiParts): Router {
     commentRoutes,
     clockRoutes,
     swapRoutes,
+    recordRoutes,
     logbookRoutes,
     labelRoutes,
     wallchartRoutes,

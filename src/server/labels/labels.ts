@@ -1,6 +1,7 @@
 import type { Response } from 'express';
 import type { LabelSize } from '../../core/index.ts';
 import { plural } from '../../core/index.ts';
+import { sendPaper } from '../platform/pdf.ts';
 import { invalid, notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { type Label, labelsPdf } from './pdf.ts';
@@ -43,11 +44,5 @@ async function labelsOf(scope: Scope, ids: readonly string[]): Promise<Label[]> 
 export async function sendLabels(scope: Scope, { assets, size, first }: Asked, response: Response): Promise<void> {
   const ids = [...new Set(assets.split(','))];
   const document = await labelsPdf(await labelsOf(scope, ids), { size, first, by: scope.workspace.name });
-  response.set({
-    'Content-Type': 'application/pdf',
-    'Content-Disposition': `inline; filename="labels.pdf"`,
-    'Cache-Control': 'no-store',
-  });
-  document.pipe(response);
-  document.end();
+  sendPaper(response, document, 'labels.pdf');
 }

@@ -1,8 +1,7 @@
-import { createRequire } from 'node:module';
-import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
 import { LABEL_FORMS, type LabelForm, type LabelSize, labelPlaces } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
+import { type Font, newPaper, type Paper, POINTS_A_MM } from '../platform/pdf.ts';
 
 /** What stands on a label. */
 export interface Label {
@@ -12,14 +11,9 @@ export interface Label {
   readonly beside: string;
 }
 
-const POINTS_A_MM = 72 / 25.4;
 const PADDING_MM = 3;
 /** Light around the code, in parts of it: ISO/IEC 18004 asks for four. */
 const QUIET = 4;
-
-const require = createRequire(import.meta.url);
-const fontFile = (name: string) => require.resolve(`dejavu-fonts-ttf/ttf/${name}.ttf`);
-const FONTS = { plain: 'DejaVuSansCondensed', bold: 'DejaVuSansCondensed-Bold', mono: 'DejaVuSansMono' } as const;
 
 /** The dark parts of the code of a tag, row by row. */
 export function codeOf(tag: string): {
@@ -34,9 +28,8 @@ export function codeOf(tag: string): {
 export async function labelsPdf(
   labels: readonly Label[],
   { size, first, by }: { readonly size: LabelSize; readonly first: number; readonly by: string },
-): Promise<PDFKit.PDFDocument> {
-  const document = new PDFDocument({ size: 'A4', margin: 0, info: { Title: 'Labels', Author: by } });
-  for (const [name, file] of Object.entries(FONTS)) document.registerFont(name, fontFile(file));
+): Promise<Paper> {
+  const document = newPaper({ margin: 0, info: { Title: 'Labels', Author: by } });
   const form = LABEL_FORMS[size];
   const places = labelPlaces(form, labels.length, first);
   let [sheet, at] = [0, 0];
@@ -50,14 +43,7 @@ export async function labelsPdf(
   return document;
 }
 
-function drawLabel(
-  document: PDFKit.PDFDocument,
-  form: LabelForm,
-  label: Label,
-  x: number,
-  y: number,
-  by: string,
-): void {
+function drawLabel(document: Paper, form: LabelForm, label: Label, x: number, y: number, by: string): void {
   const mm = (length: number) => length * POINTS_A_MM;
   const { size, isDark } = codeOf(label.tag);
   const side = form.height - 2 * PADDING_MM;
@@ -74,7 +60,7 @@ function drawLabel(
   document.fill('#000');
   const left = x + PADDING_MM + side;
   const width = form.width - PADDING_MM - side - PADDING_MM;
-  const write = (font: keyof typeof FONTS, points: number, text: string, at: number, lines: number) =>
+  const write = (font: Font, points: number, text: string, at: number, lines: number) =>
     document
       .font(font)
       .fontSize(points)

@@ -1,8 +1,8 @@
 import { type DataSource, In } from 'typeorm';
 import { MIN_PASSWORD, type OwnWaysSet } from '../../contract/index.ts';
-import { hasLeftBy, type OwnWays } from '../../core/index.ts';
+import { hasLeftBy } from '../../core/index.ts';
 import { type Clock, civilNow } from '../platform/clock.ts';
-import { Account, Person } from '../platform/identity/person.ts';
+import { Account, Person, type StoredWays } from '../platform/identity/person.ts';
 import { Workspace } from '../platform/identity/workspace.ts';
 import { forbidden, invalid, notFound, Refusal } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -94,10 +94,10 @@ export async function changePassword(
   await source.getRepository(Account).update({ id: account.id }, { passwordHash: await hashPassword(next) });
 }
 
-/** How whoever is signed in sees dates and times from now on. */
+/** How whoever is signed in sees dates and times from now on, and where they begin. */
 export async function changeMyWays(scope: Scope, chosen: OwnWaysSet): Promise<void> {
   if (!scope.person) throw notFound('person');
-  const ways: OwnWays = Object.fromEntries(Object.entries(chosen).filter(([, way]) => way !== null));
+  const ways: StoredWays = Object.fromEntries(Object.entries(chosen).filter(([, way]) => way !== null));
   await scope.sql('update person set ways = $2 where workspace_id = $1 and id = $3', [
     JSON.stringify(ways),
     scope.person.id,

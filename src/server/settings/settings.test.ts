@@ -43,7 +43,7 @@ describe('the settings', () => {
 
   it('say how dates and times are seen; whoever has chosen for their own eyes keeps that', async () => {
     const nadia = await server.browser('Nadia Orme');
-    const own = { weekStarts: null, dateOrder: null, clock: 24 };
+    const own = { weekStarts: null, dateOrder: null, clock: 24, startsAt: null };
     expect((await nadia.put('/api/account/ways').send(own).expect(200)).body).toEqual(own);
     await save({ ...settings, ways: WAYS });
     expect((await nadia.get('/api/workspace')).body).toMatchObject({ ways: WAYS, myWays: own });
@@ -52,6 +52,19 @@ describe('the settings', () => {
       .put('/api/account/ways')
       .send({ ...own, clock: 13 })
       .expect(422);
+    // Where somebody begins is their own too: a place, or a view of tasks.
+    for (const startsAt of ['logbook', { view: '01937000-0000-7000-8000-0000000000f1' }]) {
+      await nadia
+        .put('/api/account/ways')
+        .send({ ...own, startsAt })
+        .expect(200);
+      expect((await nadia.get('/api/workspace')).body.myWays).toEqual({ ...own, startsAt });
+    }
+    await nadia
+      .put('/api/account/ways')
+      .send({ ...own, startsAt: 'nowhere' })
+      .expect(422);
+    expect((await ines.get('/api/workspace')).body.myWays).toMatchObject({ startsAt: null });
   });
 
   it('keep finished work on the day sheet for as many days as they say', async () => {

@@ -1,6 +1,7 @@
 /** What is done with tasks: the day sheet, working, editing, removing, many at once. */
 export { taskChanges } from './changes.ts';
 export { captureTask, startTemplate } from './hand-made.ts';
+export { oneTask } from './one-task.ts';
 export { mayAddTo } from './permission.ts';
 export { taskRoutes } from './routes.ts';
 export { ACTIONS as TASK_ACTIONS, carryOutFates, fatesOfTasks, lockedAsSeen } from './several.ts';

@@ -1,9 +1,9 @@
 import type { DataSource } from 'typeorm';
 import type { OwnWaysSet, Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
-import { ACCESS_LEVELS, civilDay, isoOfDay, mayAll, type OwnWays, plural, yearMonthDay } from '../../core/index.ts';
+import { ACCESS_LEVELS, civilDay, isoOfDay, mayAll, plural, yearMonthDay } from '../../core/index.ts';
 import type { Clock } from '../platform/clock.ts';
 import { isDiskKnownFull } from '../platform/disk.ts';
-import { Person } from '../platform/identity/person.ts';
+import { Person, type StoredWays } from '../platform/identity/person.ts';
 import { Holiday, Workspace } from '../platform/identity/workspace.ts';
 import { invalid } from '../platform/refusal.ts';
 import { Scope } from '../platform/scope.ts';
@@ -42,8 +42,13 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
 }
 
 /** A person's own ways, each named: null where it is as the workspace has it. */
-export function describeOwnWays({ weekStarts, dateOrder, clock }: OwnWays): OwnWaysSet {
-  return { weekStarts: weekStarts ?? null, dateOrder: dateOrder ?? null, clock: clock ?? null };
+export function describeOwnWays({ weekStarts, dateOrder, clock, startsAt }: StoredWays): OwnWaysSet {
+  return {
+    weekStarts: weekStarts ?? null,
+    dateOrder: dateOrder ?? null,
+    clock: clock ?? null,
+    startsAt: startsAt ?? null,
+  };
 }
 
 /** What time it is here, and what keeps the server from working as it should. */

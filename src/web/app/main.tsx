@@ -45,6 +45,7 @@ const OPEN_PAGES = {
   '/forgotten': LinkPage,
 };
 const TasksPage = lazy(() => import('../features/task-list/tasks-page.tsx'));
+const StartView = lazy(() => import('../features/task-list/start-view.tsx'));
 const OverviewPage = lazy(() => import('../features/overview/overview-page.tsx'));
 const WatchPlaces = lazy(() => import('./watch-places.tsx'));
 const TemplatePage = lazy(() => import('../features/templates/template-page.tsx'));
@@ -94,10 +95,20 @@ function MyDaySheet() {
   return <Navigate to={`/day-sheet/${me.id}${search}`} replace />;
 }
 
-/** Whoever plans begins with what asks for them, everyone else with their day. */
+/** Whoever plans begins with what asks for them, everyone else with their day; unless they have chosen otherwise. */
 function Home() {
-  const { may, me } = useWorkspace();
-  return <Navigate to={may('plan') ? '/overview' : `/day-sheet/${me.id}`} replace />;
+  const { may, me, myWays } = useWorkspace();
+  const { startsAt } = myWays;
+  const addressOf = (place: string) =>
+    place === 'day-sheet' || (place === 'overview' && !may('plan')) ? `/day-sheet/${me.id}` : `/${place}`;
+  const usual = addressOf('overview');
+  if (startsAt === null) return <Navigate to={usual} replace />;
+  if (typeof startsAt === 'string') return <Navigate to={addressOf(startsAt)} replace />;
+  return (
+    <Suspense fallback={<Skeleton rows={10} />}>
+      <StartView viewId={startsAt.view} usual={usual} />
+    </Suspense>
+  );
 }
 
 /** What went wrong with a page, in words: the error's own are for the console, where React has put them. */

@@ -40,7 +40,7 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     phraseHabits: {},
     seasons: [],
     ways: USUAL_WAYS,
-    myWays: { weekStarts: null, dateOrder: null, clock: null },
+    myWays: { weekStarts: null, dateOrder: null, clock: null, startsAt: null },
     makeTime: '03:00',
     calendar: { workingWeekdays: [1, 2, 3, 4, 5], holidays: [{ date: '2026-12-25', name: 'Christmas Day' }] },
     categories: [],

@@ -1,6 +1,10 @@
 import { Check, Column, Entity, ForeignKey, Index, PrimaryColumn, Unique } from 'typeorm';
+import type { OwnWaysSet } from '../../../contract/index.ts';
 import type { Access, OwnWays, PatternShift, ShiftChange, WeekMinutes } from '../../../core/index.ts';
 import { Names, OfWorkspace } from '../db/keys.ts';
+
+/** One's own ways as they are stored: those that are not the usual ones. */
+export type StoredWays = OwnWays & Partial<Pick<OwnWaysSet, 'startsAt'>>;
 
 /** A way to sign in. One account may stand behind a person in several workspaces. */
 @Entity({ name: 'account' })
@@ -64,9 +68,9 @@ export class Person {
   worksFrom!: string | null;
   @Column({ type: 'date', nullable: true })
   worksUntil!: string | null;
-  /** How they like to see dates and times, where not as the workspace does. */
+  /** How they like to see dates and times, where not as the workspace does; and where they begin. */
   @Column({ type: 'jsonb' })
-  ways!: OwnWays;
+  ways!: StoredWays;
   /** Whoever takes over for them while they are away; null for nobody. */
   @Column({ type: 'uuid', nullable: true })
   deputyId!: string | null;

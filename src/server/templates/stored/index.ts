@@ -1,3 +1,3 @@
 /** The rows of templates, and instructions as they are kept. */
 export { Favourite, Template } from './entity.ts';
-export { picturesIn, sanitiseInstructions, withPictures } from './instructions.ts';
+export { picturesIn, sanitiseInstructions, withPictures, wordsOfInstructions } from './instructions.ts';

@@ -61,6 +61,22 @@ function textOf(html: string): string {
     .trim();
 }
 
+const SIGNS: Readonly<Record<string, string>> = {
+  '&nbsp;': ' ',
+  '&lt;': '<',
+  '&gt;': '>',
+  '&quot;': '"',
+  '&amp;': '&',
+};
+
+/** The words of instructions for where there is no more than text: a line for each paragraph, a dot before each point. */
+export function wordsOfInstructions(html: string): string {
+  const broken = html.replace(/<li[^>]*>/g, '• ').replace(/<\/(?:p|li|h\d|blockquote)>|<br[^>]*>|<hr[^>]*>/g, '\n');
+  return textOf(broken)
+    .replace(/&(?:nbsp|lt|gt|quot|amp);/g, (sign) => SIGNS[sign] ?? sign)
+    .replace(/\s*\n\s*/g, '\n');
+}
+
 /** The files whose pictures stand in a text, by their ids. */
 export function picturesIn(html: string): string[] {
   return [...new Set([...html.matchAll(/src="\/api\/files\/([0-9a-f-]{36})"/gi)].map(([, id = '']) => id))];

@@ -7,6 +7,7 @@ import { useAnswer } from '../../kit/answer.ts';
 import { addressOf, ask, ProblemError, request } from '../../kit/api.ts';
 import { useDraft } from '../../kit/draft.ts';
 import { FieldError } from '../../kit/field-error.tsx';
+import { newKey } from '../../kit/new-key.ts';
 import { SECTION, SectionTitle } from '../../kit/side-sheet.tsx';
 import { sayMoment } from '../tasks/task-words.ts';
 import { type Nameable, nameable, nameBeingTyped, namedIn, withName } from './mentions.ts';
@@ -118,7 +119,7 @@ function Write({ taskId, onSent }: { readonly taskId: string; readonly onSent: (
   const send = async () => {
     if (draft.text.trim() === '' || busy) return;
     setBusy(true);
-    const key = draft.key === '' ? crypto.randomUUID() : draft.key;
+    const key = draft.key === '' ? newKey() : draft.key;
     // Kept before it is sent: sent again after a failure, it is the same comment.
     change({ ...draft, key });
     try {

@@ -2,6 +2,7 @@ import { type DragEvent, type ReactNode, useRef, useState } from 'react';
 import { MAX_FILE_BYTES } from '../../../contract/index.ts';
 import { ProblemError } from '../../kit/api.ts';
 import { isWithoutNet } from '../../kit/kept-answers.ts';
+import { newKey } from '../../kit/new-key.ts';
 import { keepPhoto } from './photo.ts';
 import { madeSmaller } from './smaller.ts';
 import { type Uploaded, type UploadTarget, upload } from './upload.ts';
@@ -43,8 +44,14 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
   const waitsHere = async (file: File, key: string, isCutOff = isWithoutNet()): Promise<boolean> => {
     const { taskId } = target;
     if (!isCutOff || taskId === undefined) return false;
-    await keepPhoto(await madeSmaller(file), { ...target, taskId, key, name: file.name }, window.location.pathname);
-    return true;
+    try {
+      await keepPhoto(await madeSmaller(file), { ...target, taskId, key, name: file.name }, window.location.pathname);
+      return true;
+    } catch (error) {
+      // A private window, or a full disk: it is tried with what connection there is, and told how that went.
+      if (error instanceof DOMException) return false;
+      throw error;
+    }
   };
   const send = async (chosen: File, key: string) => {
     try {
@@ -74,7 +81,7 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
   };
   const take = (files: FileList | null) => {
     for (const file of files ?? []) {
-      const key = crypto.randomUUID();
+      const key = newKey();
       setSending((all) => [...all, { key, file, share: 0, problem: null, canTryAgain: true }]);
       enqueue(file, key);
     }

@@ -1,5 +1,6 @@
 import type { StoredFile } from '../../../contract/index.ts';
 import { ProblemError } from '../../kit/api.ts';
+import { newKey } from '../../kit/new-key.ts';
 import { sendForm } from '../../kit/send-form.ts';
 
 /** Where a file is for. */
@@ -26,7 +27,7 @@ export async function upload(
   file: File,
   target: UploadTarget,
   onProgress: (share: number) => void,
-  key: string = crypto.randomUUID(),
+  key: string = newKey(),
 ): Promise<Uploaded> {
   for (let tried = 1; ; tried++) {
     try {

@@ -1,6 +1,8 @@
 import { useState } from 'react';
 import { historyAddresses } from '../../../contract/addresses.ts';
+import { recordAddresses } from '../../../contract/addresses-later.ts';
 import { useAnswer } from '../../kit/answer.ts';
+import { addressOf } from '../../kit/api.ts';
 import { SECTION } from '../../kit/side-sheet.tsx';
 import { Skeleton } from '../../kit/states.tsx';
 import { Entries } from './last-changed.tsx';
@@ -33,6 +35,14 @@ function Told({ taskId }: { readonly taskId: string }) {
       </ol>
       <div className="mt-2">
         <Entries entries={data.entries} />
+        <a
+          className="link-line mt-1.5 inline-block text-note print:hidden"
+          href={addressOf(recordAddresses.task, { params: { taskId } })}
+          target="_blank"
+          rel="noreferrer"
+        >
+          The whole record on paper, as PDF
+        </a>
         {data.entries.length === 0 && <p className="text-note text-ink-2">Nobody has done anything with it yet.</p>}
       </div>
     </>

@@ -1,4 +1,4 @@
-import { logbookAddresses } from '../../../contract/addresses-later.ts';
+import { logbookAddresses, recordAddresses } from '../../../contract/addresses-later.ts';
 import type { LogFilter, LogGrouping } from '../../../contract/index.ts';
 import { LOG_ROWS_A_PAGE } from '../../../contract/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
@@ -47,3 +47,6 @@ export function useFiguresBy(filter: LogFilter, by: LogGrouping) {
 
 /** Where the entries are had as a file. */
 export const addressOfCsv = (filter: LogFilter): string => addressOf(logbookAddresses.csv, { query: filter });
+
+/** Where they are had on paper, of one client, asset, site, template or schedule. */
+export const addressOfRecord = (filter: LogFilter): string => addressOf(recordAddresses.period, { query: filter });

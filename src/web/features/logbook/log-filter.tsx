@@ -109,6 +109,8 @@ export function useLogFilter() {
       const value = search.get(name);
       return value === null ? [] : [{ name, isNone: value === NONE_OF_THEM }];
     }),
+    /** Whether it is of one thing alone, of which there is a record. */
+    isOfOne: NARROW.filter((name) => (search.get(name) ?? NONE_OF_THEM) !== NONE_OF_THEM).length === 1,
     /** Looks at one row of the figures alone, day by day. */
     open: (of: LogGrouping, key: string) => set({ [OPENS[of]]: key === '' ? NONE_OF_THEM : key, by: '', week: '' }),
   };

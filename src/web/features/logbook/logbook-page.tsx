@@ -1,8 +1,9 @@
 import { Outlet } from 'react-router';
 import { taskListAddresses } from '../../../contract/addresses-later.ts';
+import { type LogFilter, MOST_RECORDED } from '../../../contract/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
-import { addressOfCsv, useRates } from './api.ts';
+import { addressOfCsv, addressOfRecord, useRates } from './api.ts';
 import { FiguresBy } from './figures-by.tsx';
 import { LogDays } from './log-days.tsx';
 import { LogWords, useLogFilter } from './log-filter.tsx';
@@ -27,6 +28,7 @@ export default function LogbookPage() {
             {data && sayEntries(data.entries)}
             {week !== null && ofWeek && `, ${ofWeek.entries.toLocaleString('en-GB')} in the week chosen`}
           </span>
+          {view.isOfOne && <RecordLink filter={shown} entries={(week === null ? data : ofWeek)?.entries} />}
           <a className="btn btn-primary inline-flex items-center" href={addressOfCsv(shown)} download>
             Save as CSV
           </a>
@@ -44,6 +46,27 @@ export default function LogbookPage() {
       </div>
       <Outlet />
     </div>
+  );
+}
+
+interface RecordLinkProps {
+  readonly filter: LogFilter;
+  /** Undefined until it is known how many there are. */
+  readonly entries: number | undefined;
+}
+
+/** All of it on paper, for whoever checks; not of more than anybody leafs through. */
+function RecordLink({ filter, entries }: RecordLinkProps) {
+  if (entries !== undefined && entries > MOST_RECORDED)
+    return (
+      <span className="text-note text-ink-2">
+        PDF record: {MOST_RECORDED.toLocaleString('en-GB')} entries at most, choose a shorter time
+      </span>
+    );
+  return (
+    <a className="btn inline-flex items-center" href={addressOfRecord(filter)} target="_blank" rel="noreferrer">
+      PDF record
+    </a>
   );
 }
 

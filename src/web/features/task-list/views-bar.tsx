@@ -2,9 +2,11 @@ import { useState } from 'react';
 import * as z from 'zod/mini';
 import type { TaskView } from '../../../contract/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
 import { useDraft } from '../../kit/draft.ts';
 import { useTrying } from '../../kit/use-trying.ts';
+import { useChangeMyWays } from '../people/change-my-ways.ts';
 import { useViewActions, useViews } from './api.ts';
 import { searchOfView, type TaskFilterView } from './task-filter.tsx';
 
@@ -17,10 +19,13 @@ export function ViewsBar({ view }: { readonly view: TaskFilterView }) {
   const { draft, change, forget } = useDraft('task view', null as z.infer<typeof draftSchema>, draftSchema);
   const { keep, change: changeView, drop } = useViewActions();
   const { busy, trying } = useTrying();
+  const { startsAt } = useWorkspace().myWays;
+  const changeWays = useChangeMyWays();
   const [problem, setProblem] = useState<string | null>(null);
   const views = data?.views ?? [];
   const here = views.find(({ id }) => id === view.viewId);
   const isOwn = here?.sharedBy === null;
+  const isStart = startsAt !== null && typeof startsAt === 'object' && startsAt.view === here?.id;
   const asked = { filter: view.filter, by: view.grouping, order: view.order };
   const isChanged = here !== undefined && searchOfView(here) !== searchOfView({ ...asked, id: here.id });
   const keepIt = async () => {
@@ -47,6 +52,16 @@ export function ViewsBar({ view }: { readonly view: TaskFilterView }) {
           <span className="text-note text-ink-2">none kept yet: choose what to see, and keep it under a name</span>
         )}
         <span className="ml-auto flex gap-x-4">
+          {here && !isChanged && (
+            <button
+              type="button"
+              className="link-line"
+              disabled={busy}
+              onClick={() => void trying(() => changeWays({ startsAt: isStart ? null : { view: here.id } }))}
+            >
+              {isStart ? 'Begin with it no longer' : 'Begin with it'}
+            </button>
+          )}
           {here && isOwn && isChanged && (
             <button
               type="button"

@@ -2,6 +2,7 @@ import { taskAddresses } from '../../../contract/addresses.ts';
 import type { CaptureInput, Task } from '../../../contract/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { type Answer, ask, type Done, ProblemError } from '../../kit/api.ts';
+import { newKey } from '../../kit/new-key.ts';
 import { whenPhotoArrives } from '../files/photo.ts';
 import type { Kind, Outcome, Sender } from '../unsent/outbox.ts';
 import { outbox } from '../unsent/use-unsent.ts';
@@ -135,7 +136,7 @@ export const CAPTURE: Kind<CaptureValue> = outbox.register({
  * @throws ProblemError when it is refused
  */
 export async function captureTask(value: CaptureValue): Promise<Answer<typeof taskAddresses.capture> | null> {
-  const key = crypto.randomUUID();
+  const key = newKey();
   try {
     const made = await ask(taskAddresses.capture, { body: value.input }, { key, agoMs: 0 });
     refreshAround();
@@ -148,7 +149,7 @@ export async function captureTask(value: CaptureValue): Promise<Answer<typeof ta
 }
 
 /** Keeps what is captured on this device until there is a connection. */
-export async function keepCaptured(value: CaptureValue, key: string = crypto.randomUUID()): Promise<null> {
+export async function keepCaptured(value: CaptureValue, key: string = newKey()): Promise<null> {
   const item = { field: `capture ${key}`, value, about: `“${value.input.title}”, captured here`, to: '/day-sheet' };
   await outbox.deliver(CAPTURE, item, key);
   return null;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { type Template, type TemplateInput, templateInputSchema } from '../../../contract/index.ts';
 import type { CheckStep, Demand, DemandKind, TaskStep } from '../../../core/index.ts';
+import { newKey } from '../../kit/new-key.ts';
 import { withRule } from './older-draft.ts';
 
 /** What stands in the editor, and the version it was begun from, so that nobody's change is written over unseen. */
@@ -43,7 +44,7 @@ export function draftOf(template: Template): TemplateDraft {
 
 /** Names a step or a demand for good, while its words change. */
 function freshKey(what: string): string {
-  return `${what}-${crypto.randomUUID().slice(0, 12)}`;
+  return `${what}-${newKey().slice(0, 12)}`;
 }
 
 export function freshCheck(text = ''): Extract<StepDraft, { kind: 'check' }> {

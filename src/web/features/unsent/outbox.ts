@@ -1,5 +1,6 @@
 import { problemType } from '../../../contract/problems.ts';
 import { type Done, ProblemError } from '../../kit/api.ts';
+import { newKey } from '../../kit/new-key.ts';
 
 /** Something that was typed or pressed and that the server has not taken yet. */
 export interface Unsent {
@@ -29,12 +30,7 @@ const STATES: readonly unknown[] = ['draft', 'waiting', 'refused'] satisfies rea
 /** One as it is kept; null for what another version of this page wrote in another way. Told without a schema: every page has an outbox from the start. */
 function readUnsent(kept: unknown): Unsent | null {
   if (typeof kept !== 'object' || kept === null) return null;
-  const {
-    type = null,
-    said,
-    key = crypto.randomUUID(),
-    ...item
-  } = kept as Readonly<Partial<Record<keyof Unsent, unknown>>>;
+  const { type = null, said, key = newKey(), ...item } = kept as Readonly<Partial<Record<keyof Unsent, unknown>>>;
   const isOne =
     [key, item.field, item.kind, item.about, item.to].every((text) => typeof text === 'string') &&
     typeof item.at === 'number' &&
@@ -190,7 +186,7 @@ export class Outbox {
     this.hurry(item.field);
     const { name } = kind;
     const state = after === null ? 'draft' : 'waiting';
-    this.set({ ...item, ...FRESH, key: crypto.randomUUID(), kind: name, at: Date.now(), state });
+    this.set({ ...item, ...FRESH, key: newKey(), kind: name, at: Date.now(), state });
     if (after === 0) void this.flush();
     else if (after !== null)
       this.pauses.set(
@@ -206,7 +202,7 @@ export class Outbox {
   async deliver<T>(
     kind: Kind<T>,
     item: { field: string; value: T; about: string; to: string },
-    key: string = crypto.randomUUID(),
+    key: string = newKey(),
   ): Promise<Outcome> {
     for (const field of [...this.pauses.keys()]) this.hurry(field);
     const waiting: Unsent = { ...item, ...FRESH, key, kind: kind.name, at: Date.now() };
@@ -249,7 +245,8 @@ export class Outbox {
   async flush(field?: string): Promise<void> {
     if (field !== undefined) this.hurry(field);
     // One after the other: two at once would send the same thing twice.
-    this.sending = (this.sending ?? Promise.resolve()).then(() => this.sendAll());
+    // A fault in one of them is told by whoever sent that, and keeps none of the others.
+    this.sending = (this.sending ?? Promise.resolve()).catch(() => undefined).then(() => this.sendAll());
     await this.sending;
   }
 

@@ -3,6 +3,7 @@ import { PREFERS } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, NameBlank } from '../../../kit/blanks.tsx';
 import { FieldError } from '../../../kit/field-error.tsx';
+import { newKey } from '../../../kit/new-key.ts';
 import { SECTION, SectionTitle } from '../../../kit/side-sheet.tsx';
 import { PersonBlank } from '../../people/person-blank.tsx';
 import { OwnFieldBlanks } from '../own-field-blanks.tsx';
@@ -151,10 +152,7 @@ function Contacts({ contacts, at, onChange }: ContactsProps) {
           type="button"
           className="link-line mt-1 text-row"
           onClick={() =>
-            onChange([
-              ...contacts,
-              { id: crypto.randomUUID(), name: '', role: '', email: '', telephone: '', prefers: null },
-            ])
+            onChange([...contacts, { id: newKey(), name: '', role: '', email: '', telephone: '', prefers: null }])
           }
         >
           Add a contact

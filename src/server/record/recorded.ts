@@ -1,0 +1,151 @@
+import { MOST_RECORD_PICTURES } from '../../contract/index.ts';
+import { isOutside, ownOf, sayAnswer, sayDuration, sayLimits, sayOutside } from '../../core/index.ts';
+import { smallPictures } from '../files/stored/index.ts';
+import { loggedById } from '../logbook/index.ts';
+import type { Scope } from '../platform/scope.ts';
+import type { Task, TaskRow } from '../tasks/stored/index.ts';
+import { sayMoment, sayOn } from './record-words.ts';
+
+/** One thing that was asked for, and what was given. */
+interface RecordedAnswer {
+  readonly asked: string;
+  readonly given: string;
+  /** "0.32 Ω over the limit"; empty within the limits. */
+  readonly outside: string;
+  readonly remark: string;
+}
+
+interface RecordedStep {
+  readonly text: string;
+  readonly isTicked: boolean;
+  /** "10:03, Nadia Orme" */
+  readonly ticked: string;
+  readonly answers: readonly RecordedAnswer[];
+}
+
+export interface RecordedPicture {
+  readonly stored: string;
+  readonly words: string;
+}
+
+/** A task as a record tells it. */
+export interface Recorded {
+  readonly id: string;
+  readonly title: string;
+  readonly due: string;
+  /** What it was for and how it went, a sentence each. */
+  readonly facts: readonly string[];
+  /** Whether it went otherwise than planned. */
+  readonly isOff: boolean;
+  readonly steps: readonly RecordedStep[];
+  readonly answers: readonly RecordedAnswer[];
+  readonly note: string;
+  readonly pictures: readonly RecordedPicture[];
+  /** Pictures that are not shown here, for want of room. */
+  readonly more: number;
+}
+
+/** So many of one task. */
+const PICTURES_EACH = 12;
+
+const STATES = {
+  toCheck: 'Finished, still to be checked',
+  done: 'Done',
+  skipped: 'Skipped',
+  lapsed: 'Lapsed',
+} as const;
+
+/** Some tasks as a record tells them, in the order of their ids; those that are gone are left out. @param room for so many pictures */
+export async function recordedTasks(
+  scope: Scope,
+  ids: readonly string[],
+  room: number = MOST_RECORD_PICTURES,
+): Promise<Recorded[]> {
+  const [logged, checked, pictures, people] = await scope.atOnce(
+    () => loggedById(scope, ids),
+    () => checkedOf(scope, ids),
+    () => smallPictures(scope, ids),
+    () => scope.peopleNames(),
+  );
+  const nameOf = (id: string | null) => (id === null ? 'somebody' : (people.get(id) ?? 'somebody'));
+  let left = room;
+  return ids.flatMap((id) => {
+    const one = logged.get(id);
+    const task = checked.get(id);
+    if (!one || !task) return [];
+    const { entry, row } = one;
+    const all = pictures.get(id) ?? [];
+    const shown = all.slice(0, Math.min(PICTURES_EACH, left));
+    left -= shown.length;
+    const { sentBack } = task;
+    return [
+      {
+        id,
+        title: row.title,
+        due: `${sayOn(row.dueOn)}${row.dueTime ? `, ${row.dueTime}` : ''}`,
+        facts: [
+          [row.clientName, row.assetName].filter(Boolean).join(', '),
+          [
+            `${STATES[entry.state as 'done'] ?? 'Not over yet'}${entry.doneAt ? ` ${sayMoment(entry.doneAt)}` : ''}${entry.by ? ` by ${entry.by}` : ''}`,
+            entry.late ? `${entry.daysLate === 1 ? '1 day' : `${entry.daysLate} days`} late` : '',
+            task.signedAt ? `signed off by ${entry.signedBy ?? 'somebody'}` : '',
+            row.estimateMinutes > 0 ? `planned for ${sayDuration(row.estimateMinutes)}` : '',
+          ]
+            .filter(Boolean)
+            .join(', '),
+          ...sentBack.map(
+            ({ at, by, reason }) => `Sent back ${sayMoment(scope.moment(new Date(at)))} by ${nameOf(by)}: “${reason}”`,
+          ),
+        ].filter(Boolean),
+        isOff: entry.late || entry.state === 'skipped' || entry.state === 'lapsed' || sentBack.length > 0,
+        steps: row.checkLines.map((line) => {
+          const tick = ownOf(row.ticks, line.key);
+          return {
+            text: line.text,
+            isTicked: tick !== undefined,
+            ticked: tick ? `${sayMoment(scope.moment(new Date(tick.at)), row.dueOn)}, ${nameOf(tick.by)}` : '',
+            answers: answersOf(row, line.demands),
+          };
+        }),
+        answers: answersOf(row, row.demands),
+        note: row.note,
+        pictures: shown.map(({ stored: bytes, name, at, by }) => ({
+          stored: bytes,
+          words: `${name}, ${sayMoment(scope.moment(at))}${by ? `, ${by}` : ''}`,
+        })),
+        more: all.length - shown.length,
+      },
+    ];
+  });
+}
+
+type Checked = Pick<Task, 'id' | 'sentBack' | 'signedAt'>;
+
+/** How some tasks were checked, by their ids. */
+async function checkedOf(scope: Scope, ids: readonly string[]): Promise<ReadonlyMap<string, Checked>> {
+  const rows = await scope.sql<Checked>(
+    `select id, sent_back as "sentBack", signed_at as "signedAt" from task where workspace_id = $1 and id = any($2::uuid[])`,
+    [ids],
+  );
+  return new Map(rows.map((row) => [row.id, row]));
+}
+
+function answersOf({ answers }: TaskRow, demands: TaskRow['demands']): RecordedAnswer[] {
+  return demands.flatMap((demand): RecordedAnswer[] => {
+    // Files and notes stand below.
+    if (demand.kind === 'file' || demand.kind === 'note') return [];
+    const answer = ownOf(answers, demand.key);
+    const limits = demand.kind === 'number' ? sayLimits(demand) : '';
+    const asked = `${demand.label || 'Answer'}${limits ? ` (${limits})` : ''}`;
+    if (!answer) return [{ asked, given: 'not answered', outside: '', remark: '' }];
+    const isOut = isOutside(demand, answer) && demand.kind === 'number' && typeof answer.value === 'number';
+    return [
+      {
+        asked,
+        given: sayAnswer(demand, answer.value),
+        outside: isOut ? sayOutside(demand, answer.value as number) : '',
+        remark: answer.remark,
+      },
+    ];
+  });
+}

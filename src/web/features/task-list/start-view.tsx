@@ -1,0 +1,18 @@
+import { Navigate } from 'react-router';
+import { Skeleton } from '../../kit/states.tsx';
+import { useViews } from './api.ts';
+import { searchOfView } from './task-filter.tsx';
+
+interface StartViewProps {
+  readonly viewId: string;
+  /** Where to go when it is kept no longer, or can't be had. */
+  readonly usual: string;
+}
+
+/** Begins with a view of tasks. */
+export default function StartView({ viewId, usual }: StartViewProps) {
+  const { data, error } = useViews();
+  if (!data && !error) return <Skeleton rows={10} />;
+  const view = data?.views.find(({ id }) => id === viewId);
+  return <Navigate to={view ? `/tasks?${searchOfView(view)}` : usual} replace />;
+}
