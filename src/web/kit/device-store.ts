@@ -62,6 +62,14 @@ export async function keysOnDevice(store: Store): Promise<string[]> {
   return (await open()).getAllKeys(store);
 }
 
+/** Lets go of answers from before a moment, in milliseconds since 1970. */
+export async function forgetOlderAnswers(before: number): Promise<void> {
+  const tx = (await open()).transaction('answers', 'readwrite');
+  for (let cursor = await tx.store.openCursor(); cursor; cursor = await cursor.continue())
+    if (cursor.value.at < before) await cursor.delete();
+  await tx.done;
+}
+
 export async function forgetOnDevice(...stores: readonly Store[]): Promise<void> {
   const db = await open();
   for (const store of stores) await db.clear(store);

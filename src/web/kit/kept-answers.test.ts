@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { keptOnDevice, keysOnDevice } from './device-store.ts';
+import { forgetOlderAnswers, keptOnDevice, keysOnDevice } from './device-store.ts';
 import { forgetAnswers, isKept, keepAnswer, keptAnswer } from './kept-answers.ts';
 
 const NADIA = { person: { id: 'nadia', name: 'Nadia Orme' } };
@@ -71,5 +71,13 @@ it('keeps nothing once somebody has signed out, though it was on its way', async
   keepAnswer(TASK, { title: 'Round' });
   await settled();
   await new Promise((resolve) => setTimeout(resolve, 20));
+  expect(await keysOnDevice('answers')).toEqual([]);
+});
+
+it('lets go of what is too old', async () => {
+  await keep([TASK, { title: 'Round' }]);
+  await forgetOlderAnswers(Date.now() - HOUR);
+  expect(await keysOnDevice('answers')).toContain(TASK);
+  await forgetOlderAnswers(Date.now() + HOUR);
   expect(await keysOnDevice('answers')).toEqual([]);
 });

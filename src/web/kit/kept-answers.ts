@@ -35,15 +35,19 @@ export function keepAnswer(address: string, answer: unknown): void {
 
 /** What was still on its way when somebody signed out is nobody's. */
 let isSomebodys = false;
+/** Once a page what nobody will be shown any more goes. */
+let isSwept = false;
 
 const canKeep = () => typeof indexedDB !== 'undefined';
 
 async function keep(address: string, answer: unknown): Promise<void> {
   try {
-    const { keepOnDevice, keptOnDevice } = await store();
+    const { forgetOlderAnswers, keepOnDevice, keptOnDevice } = await store();
     if (address === SESSION) {
       const before = await keptOnDevice('answers', SESSION);
       if (ownerOf(before?.answer) !== ownerOf(answer)) await forgetAll();
+      else if (!isSwept) await forgetOlderAnswers(Date.now() - LONGEST_MS);
+      isSwept = true;
       isSomebodys = ownerOf(answer) !== null;
     } else if (!isSomebodys) return;
     await keepOnDevice('answers', address, { answer, at: Date.now() });
