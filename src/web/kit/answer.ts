@@ -2,21 +2,23 @@ import { useMemo } from 'react';
 import useSWR, { SWRConfig, type SWRResponse, useSWRConfig } from 'swr';
 import type { Address } from '../../contract/addresses.ts';
 import { type Answer, addressOf, type Input, ProblemError, request } from './api.ts';
-import { isKept, keepAnswer, keptAnswer, tellAsOf } from './kept-answers.ts';
+import { betterOf, isKept, keepAnswer, keptAnswer, tellAsOf } from './kept-answers.ts';
 
 /** The answer of a GET endpoint, kept fresh by the live stream; pass null to ask nothing yet. */
 export function useAnswer<A extends Address>(of: A, input: Input<A> | null): SWRResponse<Answer<A>, ProblemError> {
+  const { cache } = useSWRConfig();
+  const shown = (address: string): unknown => cache.get(address)?.data;
   return useSWR<Answer<A>, ProblemError>(
     input === null ? null : addressOf(of, input),
-    (address: string) => (isKept(address) ? askOrKept(address) : request('GET', address)) as Promise<Answer<A>>,
+    (address: string) => (isKept(address) ? askOrKept(address, shown) : request('GET', address)) as Promise<Answer<A>>,
     { keepPreviousData: true },
   );
 }
 
 const NO_CONNECTION = 0;
 
-/** From the server; without a connection, what it said last. */
-async function askOrKept(address: string): Promise<unknown> {
+/** From the server; without a connection what is shown already, which may be later than what was kept, or else that. */
+async function askOrKept(address: string, shown: (address: string) => unknown): Promise<unknown> {
   try {
     const answer = await request('GET', address);
     tellAsOf(null);
@@ -25,11 +27,19 @@ async function askOrKept(address: string): Promise<unknown> {
   } catch (error) {
     if (!(error instanceof ProblemError) || error.problem.status !== NO_CONNECTION) throw error;
     const kept = await keptAnswer(address);
-    if (kept === null) throw error;
-    tellAsOf(kept.at);
-    return kept.answer;
+    const best = betterOf(address, shown(address), kept);
+    if (best === undefined) throw error;
+    tellAsOf(kept?.at ?? Date.now());
+    return best;
   }
 }
+
+/** Shows an answer that came with something else, and keeps it as one that was asked for. */
+export async function showAnswer(mutate: ScopedMutate, address: string, answer: unknown): Promise<void> {
+  await mutate(address, answer, { revalidate: false });
+  if (isKept(address)) keepAnswer(address, answer);
+}
+type ScopedMutate = ReturnType<typeof useSWRConfig>['mutate'];
 
 /** A list that comes page by page, whole: asks for page after page until there is no more. */
 export function useWholeList<Page extends { readonly more: string | null }>(

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { forgetOlderAnswers, keptOnDevice, keysOnDevice } from './device-store.ts';
-import { forgetAnswers, isKept, keepAnswer, keptAnswer } from './kept-answers.ts';
+import { betterOf, forgetAnswers, isKept, keepAnswer, keptAnswer } from './kept-answers.ts';
 
 const NADIA = { person: { id: 'nadia', name: 'Nadia Orme' } };
 const WORKSPACE = { name: 'Tern Quay', now: '2026-11-24T22:40', clockStands: false };
@@ -80,4 +80,15 @@ it('lets go of what is too old', async () => {
   expect(await keysOnDevice('answers')).toContain(TASK);
   await forgetOlderAnswers(Date.now() + HOUR);
   expect(await keysOnDevice('answers')).toEqual([]);
+});
+
+it('does not take the place of what is shown and later, but moves the time and the day on', () => {
+  const kept = (answer: unknown) => ({ answer, at: 0 });
+  expect(betterOf(TASK, { note: 'new' }, kept({ note: 'old' }))).toEqual({ note: 'new' });
+  expect(betterOf(TASK, undefined, kept({ note: 'old' }))).toEqual({ note: 'old' });
+  expect(betterOf(TASK, { note: 'new' }, null)).toEqual({ note: 'new' });
+  expect(betterOf(TASK, undefined, null)).toBeUndefined();
+  expect(betterOf('/api/workspace', { now: '1' }, kept({ now: '2' }))).toEqual({ now: '2' });
+  expect(betterOf(SHEET, { date: '24', late: [1] }, kept({ date: '24', late: [] }))).toEqual({ date: '24', late: [1] });
+  expect(betterOf(SHEET, { date: '24' }, kept({ date: '25' }))).toEqual({ date: '25' });
 });

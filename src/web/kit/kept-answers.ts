@@ -80,6 +80,18 @@ export async function keptAnswer(address: string): Promise<KeptAnswer | null> {
   }
 }
 
+/**
+ * Of what is shown and what is kept the one to show without a connection: what is shown may hold what came with another
+ * answer since, but neither the time nor the day moves on in it. Undefined where there is neither.
+ */
+export function betterOf(address: string, shown: unknown, kept: KeptAnswer | null): unknown {
+  if (kept === null || shown === undefined) return shown ?? kept?.answer;
+  if (address === WORKSPACE || address === CLOCK) return kept.answer;
+  const isOtherDay =
+    SHEET.test(address) && (shown as { date?: string }).date !== (kept.answer as { date?: string }).date;
+  return isOtherDay ? kept.answer : shown;
+}
+
 /** Lets go of all that is kept to be read. */
 export async function forgetAnswers(): Promise<void> {
   if (!canKeep()) return;

@@ -13,9 +13,9 @@ import type {
 } from '../../../contract/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
-import { type Answer, addressOf, ask } from '../../kit/api.ts';
+import { type Answer, ask } from '../../kit/api.ts';
 import { sayNudged } from './nudged-words.ts';
-import { AROUND } from './sending.ts';
+import { AROUND, showTask } from './sending.ts';
 
 export function useTask(taskId: string) {
   return useAnswer(taskAddresses.one, { params: { taskId } });
@@ -35,9 +35,7 @@ export function useTaskActions() {
     const act = async (asked: Promise<Saved>, said?: (saved: Saved) => string): Promise<Saved | null> => {
       try {
         const saved = await asked;
-        await mutate(addressOf(taskAddresses.one, { params: { taskId: saved.task.id } }), saved.task, {
-          revalidate: false,
-        });
+        await showTask(mutate, saved.task);
         if (said) sayDone(said(saved), saved.changeId);
         void refresh(...AROUND);
         return saved;

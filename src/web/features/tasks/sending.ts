@@ -3,7 +3,7 @@ import { taskAddresses } from '../../../contract/addresses.ts';
 import type { Task } from '../../../contract/index.ts';
 import type { AnswerValue } from '../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
-import { refresh } from '../../kit/answer.ts';
+import { refresh, showAnswer } from '../../kit/answer.ts';
 import { type Answer, addressOf, ask } from '../../kit/api.ts';
 import type { Kind } from '../unsent/outbox.ts';
 import { outbox } from '../unsent/use-unsent.ts';
@@ -20,15 +20,19 @@ export const AROUND = ['/people/', '/overview', '/task-list', '/tideline', '/wal
 const isDaySheet = (key: unknown) => typeof key === 'string' && key.startsWith('/api/people/');
 
 async function took(saved: Saved): Promise<void> {
-  await mutate(addressOf(taskAddresses.one, { params: { taskId: saved.task.id } }), saved.task, { revalidate: false });
+  await showTask(mutate, saved.task);
   void mutate(isDaySheet);
   // The last tick or answer may have finished it.
   if (saved.changeId !== null && saved.task.doneAt !== null) sayDone(sayFinished(saved), saved.changeId);
 }
 
+/** Shows a task as the server has answered it. */
+export const showTask = (show: Parameters<typeof showAnswer>[0], task: Task): Promise<void> =>
+  showAnswer(show, addressOf(taskAddresses.one, { params: { taskId: task.id } }), task);
+
 /** After a deed that the server has taken: the task as it is now, and what stands around it. */
 export async function tookDeed({ task }: Pick<Saved, 'task'>): Promise<void> {
-  await mutate(addressOf(taskAddresses.one, { params: { taskId: task.id } }), task, { revalidate: false });
+  await showTask(mutate, task);
   refreshAround();
 }
 
