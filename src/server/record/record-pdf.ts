@@ -48,11 +48,15 @@ export class RecordPaper {
   /** A part with its own title: sentences, numbered where they follow from each other. */
   part(title: string, sentences: readonly string[], isNumbered = false): void {
     if (sentences.length === 0) return;
-    this.roomFor(LEAST_LEFT / 2);
-    this.write('bold', 11, title);
+    this.heading(title);
     for (const [i, sentence] of sentences.entries())
       this.write('plain', 9, isNumbered ? `${i + 1}. ${sentence}` : sentence);
     this.paper.moveDown(0.6);
+  }
+
+  heading(title: string): void {
+    this.roomFor(LEAST_LEFT / 2);
+    this.write('bold', 11, title);
   }
 
   /** A task with all that is on record of it. */

@@ -102,7 +102,7 @@ export async function sendTaskRecord(scope: Scope, files: FileStore, id: string,
     'How it is done',
     [wordsOfInstructions(task.instructions), task.brief].filter((words) => words.trim() !== ''),
   );
-  paper.part('What was done', []);
+  paper.heading('What was done');
   await paper.task(recorded satisfies Recorded, { isAlone: true });
   const entries = await historyOf(scope, 'task', id);
   paper.part(

@@ -21,9 +21,6 @@ whenPhotoArrives((taskId) => {
 
 type Saved = Answer<typeof taskAddresses.start>;
 
-/** What is refused while one stands before it is said and over; later it is kept, since somebody counts on it. */
-const AT_ONCE_MS = 10_000;
-
 interface DeedValue {
   readonly taskId: string;
 }
@@ -33,16 +30,17 @@ function senderOf<T extends DeedValue>(
   said: (saved: Saved) => string,
 ): Sender<T> {
   return {
-    send: async (value, done) => {
-      const saved = await send(value, done);
+    send: async (value, sending) => {
+      const saved = await send(value, sending);
       await tookDeed(saved);
-      // What is sent later is sent while something else is done: the line that told of it is gone, and that is enough.
-      if (done.agoMs < AT_ONCE_MS) sayDone(said(saved), saved.changeId);
+      // What has waited is sent while something else is done: the line that told of it is gone, and that is enough.
+      if (!sending.hasWaited) sayDone(said(saved), saved.changeId);
     },
     onArrived: ({ taskId }) => lookAgain(taskId),
-    onRefused: ({ taskId }, problem, agoMs) => {
+    onRefused: ({ taskId }, problem, { hasWaited }) => {
       lookAgain(taskId);
-      if (agoMs >= AT_ONCE_MS) return false;
+      // Refused at once it is said and over; where it has waited it is kept, since somebody counts on it.
+      if (hasWaited) return false;
       sayTrouble(problem);
       return true;
     },

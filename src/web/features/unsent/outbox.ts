@@ -39,9 +39,14 @@ function readUnsent(kept: unknown): Unsent | null {
   return isOne ? ({ ...item, key, said, type } as Unsent) : null;
 }
 
+/** How something is sent: under which key, how long after it was done, and whether it was told before that it waits. */
+export interface Sending extends Done {
+  readonly hasWaited: boolean;
+}
+
 export interface Sender<T> {
   /** @throws ProblemError when it is refused or does not get through */
-  readonly send: (value: T, done: Done) => Promise<unknown>;
+  readonly send: (value: T, sending: Sending) => Promise<unknown>;
   /** Told when it turns out to have arrived before: the answer had not come back. */
   readonly onArrived?: (value: T) => void;
   /** Told when nothing is left to be sent of a value, however that came. */
@@ -49,7 +54,7 @@ export interface Sender<T> {
   /** What was typed further while the rest was on its way, on top of what has arrived now. */
   readonly onTopOf?: (value: T, sent: T) => T;
   /** Told when it is refused for good; true where it need not be kept, since nothing typed is lost by it. */
-  readonly onRefused?: (value: T, problem: ProblemError, agoMs: number) => boolean;
+  readonly onRefused?: (value: T, problem: ProblemError, sending: Sending) => boolean;
 }
 
 /** A type of its own for each kind, so that what is put is what its sender takes. */
@@ -279,13 +284,13 @@ export class Outbox {
     const kind = this.kinds.get(item.kind);
     if (!kind) return 'done';
     const of = this.person;
-    const agoMs = Date.now() - item.at;
+    const sending: Sending = { key: item.key, agoMs: Date.now() - item.at, hasWaited: item.said !== null };
     try {
-      await kind.sender.send(item.value, { key: item.key, agoMs });
+      await kind.sender.send(item.value, sending);
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
       if (this.person !== of) return 'held up';
-      if (error.problem.type !== ARRIVED) return this.notSent(kind, item, error, agoMs);
+      if (error.problem.type !== ARRIVED) return this.notSent(kind, item, error, sending);
       kind.sender.onArrived?.(item.value);
     }
     if (this.person !== of) return 'held up';
@@ -296,7 +301,7 @@ export class Outbox {
     return 'done';
   }
 
-  private notSent(kind: Kind<unknown>, item: Unsent, error: ProblemError, agoMs: number): 'done' | 'held up' {
+  private notSent(kind: Kind<unknown>, item: Unsent, error: ProblemError, sending: Sending): 'done' | 'held up' {
     const now = this.items.get(item.field);
     if (!now) return 'done';
     const { type, status, detail } = error.problem;
@@ -306,7 +311,7 @@ export class Outbox {
     }
     this.outcomes.set(item, 'refused');
     if (now !== item) return 'done';
-    if (kind.sender.onRefused?.(item.value, error, agoMs)) this.discard(item.field);
+    if (kind.sender.onRefused?.(item.value, error, sending)) this.discard(item.field);
     else this.set({ ...now, state: 'refused', said: detail, type });
     return 'done';
   }
