@@ -64,7 +64,7 @@ export class RecordPaper {
     this.roomFor(LEAST_LEFT);
     this.rule();
     if (!isAlone) this.write('bold', 11, task.title);
-    this.write('plain', 9, `Due ${task.due}`, QUIET);
+    this.write('plain', 9, [`Due ${task.due}`, task.about].filter(Boolean).join('  ·  '), QUIET);
     for (const fact of task.facts) this.write('plain', 9, fact, task.isOff ? OUT : INK);
     for (const step of task.steps) {
       const ticked = step.isTicked ? step.ticked : 'not ticked';

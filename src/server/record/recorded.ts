@@ -1,5 +1,5 @@
-import { MOST_RECORD_PICTURES } from '../../contract/index.ts';
-import { isOutside, ownOf, sayAnswer, sayDuration, sayLimits, sayOutside } from '../../core/index.ts';
+import { type LogEntry, MOST_RECORD_PICTURES } from '../../contract/index.ts';
+import { isOutside, ownOf, plural, sayAnswer, sayLimits, sayOutside } from '../../core/index.ts';
 import { smallPictures } from '../files/stored/index.ts';
 import { loggedById } from '../logbook/index.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -33,7 +33,9 @@ export interface Recorded {
   readonly id: string;
   readonly title: string;
   readonly due: string;
-  /** What it was for and how it went, a sentence each. */
+  /** Whom and what it was for; empty for the workspace itself. */
+  readonly about: string;
+  /** How it went, a sentence each. */
   readonly facts: readonly string[];
   /** Whether it went otherwise than planned. */
   readonly isOff: boolean;
@@ -83,20 +85,13 @@ export async function recordedTasks(
         id,
         title: row.title,
         due: `${sayOn(row.dueOn)}${row.dueTime ? `, ${row.dueTime}` : ''}`,
+        about: [row.clientName, row.assetName].filter(Boolean).join(', '),
         facts: [
-          [row.clientName, row.assetName].filter(Boolean).join(', '),
-          [
-            `${STATES[entry.state as 'done'] ?? 'Not over yet'}${entry.doneAt ? ` ${sayMoment(entry.doneAt)}` : ''}${entry.by ? ` by ${entry.by}` : ''}`,
-            entry.late ? `${entry.daysLate === 1 ? '1 day' : `${entry.daysLate} days`} late` : '',
-            task.signedAt ? `signed off by ${entry.signedBy ?? 'somebody'}` : '',
-            row.estimateMinutes > 0 ? `planned for ${sayDuration(row.estimateMinutes)}` : '',
-          ]
-            .filter(Boolean)
-            .join(', '),
+          outcomeOf(entry, task.signedAt !== null),
           ...sentBack.map(
             ({ at, by, reason }) => `Sent back ${sayMoment(scope.moment(new Date(at)))} by ${nameOf(by)}: “${reason}”`,
           ),
-        ].filter(Boolean),
+        ],
         isOff: entry.late || entry.state === 'skipped' || entry.state === 'lapsed' || sentBack.length > 0,
         steps: row.checkLines.map((line) => {
           const tick = ownOf(row.ticks, line.key);
@@ -117,6 +112,19 @@ export async function recordedTasks(
       },
     ];
   });
+}
+
+/** "Done Tue 24 Nov 2026 10:02 by Nadia Orme, 2 days late, signed off by Ines Calloway" */
+function outcomeOf({ state, doneAt, by, late, daysLate, signedBy }: LogEntry, isSigned: boolean): string {
+  const isDone = doneAt !== null;
+  return [
+    `${STATES[state] ?? 'Not over yet'}${isDone ? ` ${sayMoment(doneAt)}` : ''}${by && isDone ? ` by ${by}` : ''}`,
+    by && !isDone ? `${by} had it` : '',
+    late ? (daysLate === 0 ? 'after its time' : `${plural(daysLate, 'day')} late`) : '',
+    isSigned ? `signed off by ${signedBy ?? 'somebody'}` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 type Checked = Pick<Task, 'id' | 'sentBack' | 'signedAt'>;
