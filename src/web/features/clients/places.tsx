@@ -2,7 +2,7 @@ import { lazy } from 'react';
 import { useRoutes } from 'react-router';
 import { loadTaskSheet } from '../../app/shell/soon.ts';
 import { AssetSheet } from './asset/asset-sheet.tsx';
-import { LabelsSheet } from './asset/labels-sheet.tsx';
+import { ClientLabels, OwnLabels } from './asset/labels-sheet.tsx';
 import { ClientPage } from './client/client-page.tsx';
 import { ClientSheet } from './client/client-sheet.tsx';
 import { MergeSheet } from './client/merge-sheet.tsx';
@@ -22,7 +22,7 @@ export default function ClientPlaces() {
       element: <OwnAssetsPage />,
       children: [
         { path: 'asset/:assetId', element: <AssetSheet /> },
-        { path: 'labels', element: <LabelsSheet /> },
+        { path: 'labels', element: <OwnLabels /> },
       ],
     },
     {
@@ -32,6 +32,7 @@ export default function ClientPlaces() {
         { path: 'edit', element: <ClientSheet /> },
         { path: 'merge', element: <MergeSheet /> },
         { path: 'asset/:assetId', element: <AssetSheet /> },
+        { path: 'labels', element: <ClientLabels /> },
         { path: 'task/:taskId', element: <TaskSheet /> },
       ],
     },

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate, useOutletContext } from 'react-router';
 import { labelAddresses } from '../../../../contract/addresses-later.ts';
-import { type AssetRecord, MOST_LABELS } from '../../../../contract/index.ts';
+import { type AssetRecord, type ClientRecord, MOST_LABELS } from '../../../../contract/index.ts';
 import { LABEL_FORMS, type LabelSize, labelsOfSheet, plural } from '../../../../core/index.ts';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
 import { addressOf } from '../../../kit/api.ts';
@@ -13,12 +13,33 @@ const SIZE_WORDS = (Object.keys(LABEL_FORMS) as LabelSize[]).map((size) => {
   return [size, `${labelsOfSheet(form)} on a sheet, ${form.width} × ${form.height} mm`] as const;
 });
 
-/** Labels for the assets that are shown: which of them, on which sheets. */
-export function LabelsSheet() {
+/** Labels for those of our own that are shown. */
+export function OwnLabels() {
   const { assets, count } = useOutletContext<{ readonly assets: readonly AssetRecord[]; readonly count: number }>();
-  const navigate = useNavigate();
   const { search } = useAddressFilter();
-  const close = () => void navigate(`/clients/own?${search}`);
+  return <LabelsSheet assets={assets} count={count} back={`/clients/own?${search}`} />;
+}
+
+/** Labels for what is a client's. */
+export function ClientLabels() {
+  const client = useOutletContext<ClientRecord | undefined>();
+  if (!client) return null;
+  const assets = client.assets.filter(({ isArchived }) => !isArchived);
+  return <LabelsSheet assets={assets} count={assets.length} back={`/clients/${client.id}`} />;
+}
+
+interface LabelsSheetProps {
+  readonly assets: readonly Pick<AssetRecord, 'id' | 'name' | 'tag'>[];
+  /** How many there are, shown or not. */
+  readonly count: number;
+  /** Where it is closed to. */
+  readonly back: string;
+}
+
+/** Labels for some assets: which of them, on which sheets. */
+function LabelsSheet({ assets, count, back }: LabelsSheetProps) {
+  const navigate = useNavigate();
+  const close = () => void navigate(back);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [size, setSize] = useState<LabelSize>('small');
   const [first, setFirst] = useState(1);

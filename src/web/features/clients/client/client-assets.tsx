@@ -22,11 +22,18 @@ export function ClientAssets({
         <span className="font-sans text-note font-normal font-stretch-normal text-ink-2 normal-nums">
           {plural(inUse.length, 'thing')} of theirs
         </span>
-        {mayChange && (
-          <Link className="link-line ml-auto font-sans text-note font-normal text-ink" to={`/clients/${id}/asset/new`}>
-            Add one
-          </Link>
-        )}
+        <span className="ml-auto flex gap-4 font-sans text-note font-normal font-stretch-normal">
+          {inUse.some(({ tag }) => tag !== null) && (
+            <Link className="link-line text-ink max-[720px]:hidden" to={`/clients/${id}/labels`}>
+              Labels
+            </Link>
+          )}
+          {mayChange && (
+            <Link className="link-line text-ink" to={`/clients/${id}/asset/new`}>
+              Add one
+            </Link>
+          )}
+        </span>
       </h2>
       <ul>
         {inOrder.map((asset) => {
