@@ -40,7 +40,12 @@ test('a client is written down with a contact and a vessel, found by its tag, ch
   await asset.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByText('Sallow Moth is here.')).toBeVisible();
   await expect(page.getByRole('region', { name: 'Assets' })).toContainText('SM-904');
+  await page.getByRole('region', { name: 'Assets' }).getByRole('link', { name: 'Labels' }).click();
+  const labels = page.getByRole('complementary', { name: 'Labels' });
+  await expect(labels).toContainText('Sallow Moth');
+  await expect(labels.getByRole('link', { name: 'Make 1 sheet' })).toBeVisible();
   await expectAccessible(page);
+  await page.keyboard.press('Escape');
 
   await page.goto('/templates');
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
