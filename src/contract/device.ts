@@ -3,7 +3,7 @@
  * asked for stays what it is.
  */
 
-/** A key that the device makes for each thing done: sent again, it is done once (the field's draft of the IETF). */
+/** A key that the device makes for each thing done: sent again, it is done once (IETF draft “The Idempotency-Key HTTP Header Field”). */
 export const KEY_HEADER = 'Idempotency-Key';
 /** How long ago it was done, in whole seconds: told so, the device's clock may be wrong as long as it goes. */
 export const AGO_HEADER = 'Done-Ago';

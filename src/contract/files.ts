@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LONGEST_AGO_SECONDS } from './device.ts';
 import { endpoint } from './endpoint.ts';
 import { id } from './fields.ts';
 import { filePaths } from './paths.ts';
@@ -11,6 +12,8 @@ export const uploadFieldsSchema = z.object({
   /** The task that it is for; without it, a template that is being written. */
   taskId: id.optional(),
   demand: z.string().max(40).optional(),
+  /** How long ago it was taken, in whole seconds, where a device had to keep it. */
+  ago: z.coerce.number().int().min(0).max(LONGEST_AGO_SECONDS).default(0),
 });
 
 export const fileEndpoints = {

@@ -16,6 +16,15 @@ export const LOG_ROWS_A_PAGE = 50;
 /** What entries are looked at: all of them, or those alone that went otherwise than planned. */
 export const LOG_KINDS = ['all', 'late', 'skipped', 'lapsed', 'sentBack', 'noted', 'toCheck'] as const;
 export type LogKind = (typeof LOG_KINDS)[number];
+export const LOG_KIND_WORDS: Readonly<Record<LogKind, string>> = {
+  all: 'everything',
+  late: 'done late',
+  skipped: 'skipped',
+  lapsed: 'lapsed',
+  sentBack: 'sent back',
+  noted: 'with a note',
+  toCheck: 'still to check',
+};
 
 /** What the figures are told by; a schedule beside what tasks are put together by. */
 export const LOG_GROUPINGS = [...TASK_GROUPINGS.filter((by) => by !== 'day'), 'schedule'] as const;

@@ -13,7 +13,15 @@ import { isDated, planDays } from '../planning/plan.ts';
 import { PLAIN_TIMING } from '../planning/timing.ts';
 import { parsePhrase } from '../recurrence/phrase/reader.ts';
 import { partAssigner } from './part-assigner.ts';
-import { answerProblem, type Demand, type Doing, outsideBy, stillMissing } from './proof.ts';
+import {
+  answerProblem,
+  type Demand,
+  type Doing,
+  isFinishedByLast,
+  isTickedByProof,
+  outsideBy,
+  stillMissing,
+} from './proof.ts';
 import { sayAnswer, sayDemand, sayLimits, sayMissing, sayOutside } from './proof-words.ts';
 import { minutesOfHolder, tasksOfSet, ticketsOfHolder } from './set-tasks.ts';
 import { partDays, type Step, sayOffset, setMinutes, setParts, setReach } from './template-set.ts';
@@ -361,6 +369,25 @@ describe('what is still missing', () => {
   it('is a note where one was asked for', () => {
     const asked = { demands: [{ key: 'n', label: '', kind: 'note' as const }], checkLines: [] };
     expect([words({ ...asked, note: ' ' }), words({ ...asked, note: 'done' })]).toEqual([['a note'], []]);
+  });
+
+  it('ticks a line that asks for something once all of it is there, and no other', () => {
+    const [plain, asking] = doing({}).checkLines;
+    if (!plain || !asking) throw new Error('two lines');
+    const answers = { loop: { value: 0.4, remark: '' } };
+    expect(isTickedByProof(plain, doing({ ticked: new Set(['a']) }))).toBe(false);
+    expect(isTickedByProof(asking, doing({}))).toBe(false);
+    expect(isTickedByProof(asking, doing({ answers }))).toBe(true);
+    expect(isTickedByProof(asking, doing({ answers: { loop: { value: 1.12, remark: '' } } }))).toBe(false);
+  });
+
+  it('finishes by the last line alone: more lines are ticked than before, and nothing is missing', () => {
+    const all = { ticked: new Set(['a', 'b']), answers: { loop: { value: 0.4, remark: '' } }, files: { photo: 1 } };
+    expect(isFinishedByLast(new Set(['a']), doing(all))).toBe(true);
+    // A photo or a note that comes after the last tick finishes nothing by itself.
+    expect(isFinishedByLast(new Set(['a', 'b']), doing(all))).toBe(false);
+    expect(isFinishedByLast(new Set(['a']), doing({ ...all, files: {} }))).toBe(false);
+    expect(isFinishedByLast(new Set(), doing({ checkLines: [], demands: [] }))).toBe(false);
   });
 
   it('is counted where there is much', () => {

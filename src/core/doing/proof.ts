@@ -153,6 +153,19 @@ export function missingOnLine(line: CheckLine, doing: Doing): Missing[] {
   return [{ line: line.key, demand: null, words: line.text }];
 }
 
+/** Whether a line that asks for something has all of it: then it is ticked by that. */
+export function isTickedByProof(line: CheckLine, doing: Doing): boolean {
+  return line.demands.length > 0 && missingOnLine(line, doing).every(({ demand }) => demand === null);
+}
+
+/**
+ * Whether what was done last finishes a task whose template says so: one line more is ticked by it, and nothing is missing.
+ * @param before keys of the lines that were ticked
+ */
+export function isFinishedByLast(before: ReadonlySet<string>, after: Doing): boolean {
+  return after.ticked.size > before.size && stillMissing(after).length === 0;
+}
+
 function missingFor(demand: Demand, doing: Doing, line: CheckLine | null): Missing[] {
   const name = demand.label || line?.text || DEMAND_WORDS[demand.kind];
   const missing = (words: string) => [{ line: line?.key ?? null, demand: demand.key, words }];

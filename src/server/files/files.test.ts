@@ -4,10 +4,13 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { onePagePdf } from '../../../demo/pictures.ts';
 import type { HistoryEntry } from '../../contract/index.ts';
 import type { Demand } from '../../core/index.ts';
+import { uuidv7 } from '../platform/db/uuid.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { checkLine, newTemplate, startedTasks } from '../testing/work.ts';
 import { FileStore } from './stored/store.ts';
 import { sweepFiles } from './stored/sweep.ts';
+
+const DAY_MS = 86_400_000;
 
 let server: TestServer;
 let ines: Agent;
@@ -201,16 +204,19 @@ describe('a file', () => {
 
   it('is refused once a task, a person’s day or the workspace is full, and nothing is kept of it', async () => {
     const nadiaId = (await server.person('Nadia Orme')).id;
-    const fill = (count: number, bytes: number, on: string | null, ago: number) =>
+    const fill = (count: number, bytes: number, on: string | null, ago: number, taken = 0) =>
       server.source.query(
         `insert into file (workspace_id, id, upload_key, task_id, name, media_type, bytes, stored, is_picture, is_kept, uploaded_at, uploaded_by)
-         select t.workspace_id, gen_random_uuid(), gen_random_uuid(), $5::uuid, 'filler', 'image/jpeg', $2, 'filler', true, false,
-           $4::timestamptz, $6 from task t, generate_series(1, $1::int) where t.id = $3`,
-        [count, bytes, taskId, new Date(server.clock.now() - ago * 86_400_000), on, nadiaId],
+         select t.workspace_id, made.id, gen_random_uuid(), $5::uuid, 'filler', 'image/jpeg', $2, 'filler', true, false,
+           $4::timestamptz, $6 from task t, unnest($1::uuid[]) as made(id) where t.id = $3`,
+        [
+          Array.from({ length: count }, () => uuidv7(server.clock.now() - ago * DAY_MS)),
+          ...[bytes, taskId, new Date(server.clock.now() - (ago + taken) * DAY_MS), on, nadiaId],
+        ],
       );
     const empty = () => server.source.query(`delete from file where name = 'filler'`);
-    const full = async (count: number, bytes: number, on: string | null, ago: number, said: string) => {
-      await fill(count, bytes, on, ago);
+    const full = async (count: number, bytes: number, on: string | null, ago: number, said: string, taken = 0) => {
+      await fill(count, bytes, on, ago, taken);
       const { body } = await send(nadia, picture, 'a.jpg', { taskId }).expect(413);
       expect(body.detail).toContain(said);
       expect(await readdir(`${server.filesFolder}/incoming`)).toEqual([]);
@@ -218,6 +224,8 @@ describe('a file', () => {
     };
     await full(100, 1, taskId, 2, 'with this task already');
     await full(500, 1, null, 0, 'in a day');
+    // Though a device says that they were taken weeks ago: what counts is when they come.
+    await full(500, 1, null, 0, 'in a day', 20);
     await full(110, 20_000_000, null, 0, 'in a day');
     await full(1100, 20_000_000, null, 2, '20 GB');
     await send(nadia, picture, 'a.jpg', { taskId }).expect(200);

@@ -5,7 +5,7 @@ import type { FieldChanges } from '../platform/changes/entity.ts';
 import { fieldsBefore } from '../platform/changes/entity.ts';
 import { forbidden, invalid, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { mayAddTo, tickedByProof, workableTask, writeTask } from '../tasks/index.ts';
+import { begun, finishedBy, mayAddTo, tickedByProof, workableTask, writeTask } from '../tasks/index.ts';
 import type { Task } from '../tasks/stored/index.ts';
 import { type FileStore, oneFile, proofFilesOf, refuseBeyondQuota, StoredFile } from './stored/index.ts';
 
@@ -18,11 +18,12 @@ export interface Arrived {
 
 /** Takes a file for a task, or for a template that is being written. Sent twice with the same key, it is one file. */
 export async function addFile(
-  scope: Scope,
+  asked: Scope,
   store: FileStore,
-  { key, taskId, demand }: z.output<typeof uploadFieldsSchema>,
+  { key, taskId, demand, ago }: z.output<typeof uploadFieldsSchema>,
   arrived: Arrived,
 ): Promise<{ file: FileAnswer; changeId: string | null }> {
+  const scope = asked.of({ key: null, at: new Date(asked.instant.getTime() - ago * 1000) });
   const [before] = await scope.find(StoredFile, { uploadKey: key });
   if (before) {
     if (before.uploadedBy !== scope.person?.id) throw notFound('file');
@@ -64,7 +65,7 @@ export async function addFile(
       stored: kept.stored,
       isPicture: kept.isPicture,
       isKept: false,
-      uploadedAt: tx.instant,
+      uploadedAt: tx.doneAt,
       uploadedBy: tx.person?.id ?? null,
       removedAt: null,
     });
@@ -95,8 +96,11 @@ async function afterFiles(scope: Scope, task: Task, demand: string | null): Prom
     demand === null ? null : task.checkLines.find(({ demands }) => demands.some(({ key }) => key === demand));
   const files = await proofFilesOf(scope, task.id);
   const ticks = line ? tickedByProof(scope, task, line.key, files) : task.ticks;
-  const begun = task.state === 'open' ? ({ state: 'underWay', startedAt: scope.instant } as const) : {};
-  await writeTask(scope, task, 'proof', { ticks, ...begun });
+  await writeTask(scope, task, 'proof', {
+    ticks,
+    ...begun(scope, task),
+    ...(await finishedBy(scope, task, { ticks })),
+  });
   await scope.tell('tasks');
 }
 

@@ -42,7 +42,12 @@ const CHANGE_COLUMNS = `${columnsOf(Change, 'c', FIELDS)}, case when pg_column_s
   else (select jsonb_object_agg(name, '{"from": {}, "to": {}}'::jsonb) from jsonb_object_keys(c.fields) name) end as fields`;
 
 /** What was done with a task, a schedule or a template, newest first, in words; and what of it can be undone. */
-export async function historyOf(scope: Scope, subject: Change['subject'], id: string): Promise<HistoryEntry[]> {
+export async function historyOf(
+  scope: Scope,
+  subject: Change['subject'],
+  id: string,
+  most: number = CHANGES_SHOWN,
+): Promise<HistoryEntry[]> {
   const people = await scope.peopleNames();
   const rows = await scope.sql<HistoryRow>(
     `select told.*, (select count(*) from change other where other.workspace_id = $1
@@ -50,19 +55,19 @@ export async function historyOf(scope: Scope, subject: Change['subject'], id: st
      from (
        (select ${CHANGE_COLUMNS}, null as "fileName" from change c
         where c.workspace_id = $1 and c.subject = $2 and c.subject_id = $3 and not c.action = any($4::text[])
-        order by c.at desc, c.id desc limit ${CHANGES_SHOWN})
+        order by c.at desc, c.id desc limit ${most})
        union all
        -- What a file did to the task it belongs to stands with the file.
        (select ${CHANGE_COLUMNS}, f.name from file f
         join change c on c.workspace_id = f.workspace_id and c.subject = 'file' and c.subject_id = f.id
         where f.workspace_id = $1 and $2 = 'task' and f.task_id = $3
-        order by c.at desc, c.id desc limit ${CHANGES_SHOWN})
+        order by c.at desc, c.id desc limit ${most})
        union all
        -- A deleted task has no page of its own any more: its schedule tells of it.
        (select ${CHANGE_COLUMNS}, null from change c where c.workspace_id = $1 and $2 = 'schedule' and c.subject = 'task'
           and c.action = 'deleted' and c.undone_at is null and c.fields->'row'->'from'->>'schedule_id' = $3::text
-        order by c.at desc, c.id desc limit ${CHANGES_SHOWN})
-     ) told order by told.at desc, told.id desc limit ${CHANGES_SHOWN}`,
+        order by c.at desc, c.id desc limit ${most})
+     ) told order by told.at desc, told.id desc limit ${most}`,
     [subject, id, silentActions(subject)],
   );
   const free = freeOfLaterOnes(rows);

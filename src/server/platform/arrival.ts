@@ -19,7 +19,8 @@ export class Arrival {
 
 /** What somebody did on a device, as it is told of a request. */
 export interface Sent {
-  readonly key: string;
+  /** Null for what is known again by a key of its own, as a file is. */
+  readonly key: string | null;
   /** When it was done, as the server's clock has it. */
   readonly at: Date;
 }

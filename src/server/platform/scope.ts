@@ -159,7 +159,7 @@ export class Scope {
 
   /** Writes down that it has come, with all that it does or not at all. Two of the same that come at once wait for each other. */
   private async arrive(): Promise<void> {
-    if (this.sent === null) return;
+    if (this.sent === null || this.sent.key === null) return;
     const [first] = await this.sql<{ key: string }>(
       'insert into arrival (workspace_id, person_id, key, at) values ($1, $2, $3, $4) on conflict do nothing returning key',
       [this.person?.id ?? null, this.sent.key, this.instant],

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import type { FileStore } from '../files/stored/index.ts';
 import { newPaper, type Paper, POINTS_A_MM } from '../platform/pdf.ts';
@@ -74,13 +75,7 @@ export class RecordPaper {
     for (const answer of task.answers) this.answer(answer, 0);
     if (task.note.trim() !== '') this.write('plain', 9, `Note: ${task.note}`);
     await this.pictures(task.pictures);
-    if (task.more > 0)
-      this.write(
-        'plain',
-        8,
-        `and ${task.more === 1 ? '1 picture' : `${task.more} pictures`} more in Jolly Rota`,
-        QUIET,
-      );
+    if (task.files.length > 0) this.write('plain', 8, `Files: ${task.files.join('; ')}`, QUIET);
     this.paper.moveDown(0.6);
   }
 
@@ -157,13 +152,11 @@ export class RecordPaper {
 
 const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
-/** A picture of ours in a form that a PDF can hold; null where its bytes are gone. */
+/** A picture of ours in a form that a PDF can hold; null where its bytes are gone, which the paper then says. */
 async function asJpeg(path: string): Promise<Buffer | null> {
-  try {
-    return await sharp(path).flatten({ background: '#fff' }).jpeg({ quality: 78 }).toBuffer();
-  } catch (error) {
-    // Named on the paper: one that is gone is not a record without it.
-    if (error instanceof Error && /missing|unsupported|corrupt|no such file/i.test(error.message)) return null;
+  const bytes = await readFile(path).catch((error: NodeJS.ErrnoException) => {
+    if (error.code === 'ENOENT') return null;
     throw error;
-  }
+  });
+  return bytes && sharp(bytes).flatten({ background: '#fff' }).jpeg({ quality: 78 }).toBuffer();
 }

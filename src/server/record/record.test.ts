@@ -79,6 +79,11 @@ describe('the record of one thing', () => {
       .field({ key: '01937000-0000-7000-8000-00000000aa01', taskId: id, demand: 'pic' })
       .attach('file', png, 'chain.png')
       .expect(200);
+    await nadia
+      .post('/api/files')
+      .field({ key: '01937000-0000-7000-8000-00000000aa02', taskId: id })
+      .attach('file', Buffer.from('%PDF-1.4\n%%EOF\n'), 'plan.pdf')
+      .expect(200);
     await nadia.post(`/api/tasks/${id}/finish`).send({ nextOn: null }).expect(200);
     await ines.post(`/api/tasks/${id}/send-back`).send({ reason: 'Measure both ends.' }).expect(200);
     await nadia.post(`/api/tasks/${id}/finish`).send({ nextOn: null }).expect(200);
@@ -87,10 +92,12 @@ describe('the record of one thing', () => {
     const pdf = await paper('/logbook/record.pdf', { asset, from: '2026-11-24', to: '2026-11-24', find: 'chain' });
     const text = words(pdf);
     expect(text).toContain('Chain look');
-    expect(text).toContain('signed off by Ines Calloway');
+    expect(text).toContain('signed off by Ines Calloway Tue 24 Nov 2026 10:40');
     expect(text).toMatch(/Sent back Tue 24 Nov 2026 10:40 by Ines Calloway: “Measure both ends.”/);
     expect(text).toMatch(/Wear \(at most 3 mm\): 4.5 mm, 1.5 mm over the limit: “Two links worn.”/);
     expect(text).toContain('chain.png');
+    expect(text).toContain('Files: plan.pdf');
+    expect(text).toContain('Of it only a part: find “chain”.');
     expect(pictures(pdf)).toBe(1);
 
     // The whole chain of the one, from why it is here to what became of it.

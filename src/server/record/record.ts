@@ -1,6 +1,12 @@
 import { setImmediate } from 'node:timers/promises';
 import type { Response } from 'express';
-import { type LogFilter, MOST_RECORD_PICTURES, MOST_RECORDED } from '../../contract/index.ts';
+import {
+  LOG_KIND_WORDS,
+  type LogFilter,
+  MOST_RECORD_PICTURES,
+  MOST_RECORDED,
+  RECORD_OF,
+} from '../../contract/index.ts';
 import { plural } from '../../core/index.ts';
 import type { FileStore } from '../files/stored/index.ts';
 import { historyOf } from '../history/index.ts';
@@ -13,8 +19,10 @@ import { oneTask, whyHere } from '../tasks/index.ts';
 import { wordsOfInstructions } from '../templates/stored/index.ts';
 import { RecordPaper } from './record-pdf.ts';
 import { plainName, sayMoment, sayOn } from './record-words.ts';
-import { type Recorded, recordedTasks } from './recorded.ts';
+import { recordedTasks } from './recorded.ts';
 
+/** Changes of one task that are told. */
+const MOST_CHANGES = 1_000;
 /** Entries that are told at a time. */
 const AT_ONCE = 100;
 
@@ -28,7 +36,11 @@ export async function sendRecord(scope: Scope, files: FileStore, filter: LogFilt
     {
       workspace: scope.workspace.name,
       title: `Record of ${name}`,
-      lines: [`What was due from ${sayOn(filter.from)} to ${sayOn(filter.to)}.`, figures],
+      lines: [
+        `What was due from ${sayOn(filter.from)} to ${sayOn(filter.to)}.`,
+        ...(await saidOfFilter(scope, filter)),
+        figures,
+      ],
       made: madeBy(scope),
     },
     files,
@@ -45,6 +57,16 @@ export async function sendRecord(scope: Scope, files: FileStore, filter: LogFilt
   }
   if (ids.length === 0) paper.part('Nothing was due in this time', ['There is no entry of it in the logbook.']);
   sendPaper(response, paper.finished(), `${plainName(`Record of ${name}, ${filter.from} to ${filter.to}`)}.pdf`);
+}
+
+/** What narrows a record beside its time and what it is of: nobody takes a part of it for all. */
+async function saidOfFilter(scope: Scope, { from: _, to: __, kind, ...rest }: LogFilter): Promise<string[]> {
+  const people = await scope.peopleNames();
+  const others = Object.entries(rest)
+    .filter(([name]) => !RECORD_OF.includes(name as 'client'))
+    .flatMap(([name, value]) => (value === undefined ? [] : [`${name} “${people.get(String(value)) ?? value}”`]));
+  const said = [...(kind === 'all' ? [] : [LOG_KIND_WORDS[kind]]), ...others];
+  return said.length === 0 ? [] : [`Of it only a part: ${said.join(', ')}.`];
 }
 
 async function idsOf(scope: Scope, filter: LogFilter): Promise<string[]> {
@@ -103,12 +125,13 @@ export async function sendTaskRecord(scope: Scope, files: FileStore, id: string,
     [wordsOfInstructions(task.instructions), task.brief].filter((words) => words.trim() !== ''),
   );
   paper.heading('What was done');
-  await paper.task(recorded satisfies Recorded, { isAlone: true });
-  const entries = await historyOf(scope, 'task', id);
+  await paper.task(recorded, { isAlone: true });
+  const entries = await historyOf(scope, 'task', id, MOST_CHANGES + 1);
   paper.part(
     'What became of it, the latest first',
-    entries.map(({ at, by, said }) => `${sayMoment(at)}, ${by ?? 'by itself'}: ${said}`),
+    entries.slice(0, MOST_CHANGES).map(({ at, by, said }) => `${sayMoment(at)}, ${by ?? 'by itself'}: ${said}`),
   );
+  if (entries.length > MOST_CHANGES) paper.part('and more', [`Only the latest ${MOST_CHANGES} changes stand here.`]);
   sendPaper(response, paper.finished(), `${plainName(`Record of ${task.title}, ${task.dueOn}`)}.pdf`);
 }
 

@@ -1,6 +1,6 @@
-import { type LogEntry, MOST_RECORD_PICTURES } from '../../contract/index.ts';
+import { type LogEntry, MOST_RECORD_PICTURES, type StoredFile } from '../../contract/index.ts';
 import { isOutside, ownOf, plural, sayAnswer, sayLimits, sayOutside } from '../../core/index.ts';
-import { smallPictures } from '../files/stored/index.ts';
+import { bytesOf, filesOfTasks, smallOf } from '../files/stored/index.ts';
 import { loggedById } from '../logbook/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Task, TaskRow } from '../tasks/stored/index.ts';
@@ -43,8 +43,8 @@ export interface Recorded {
   readonly answers: readonly RecordedAnswer[];
   readonly note: string;
   readonly pictures: readonly RecordedPicture[];
-  /** Pictures that are not shown here, for want of room. */
-  readonly more: number;
+  /** Files that are not shown here: papers, and pictures for which there is no room. */
+  readonly files: readonly string[];
 }
 
 /** So many of one task. */
@@ -63,22 +63,21 @@ export async function recordedTasks(
   ids: readonly string[],
   room: number = MOST_RECORD_PICTURES,
 ): Promise<Recorded[]> {
-  const [logged, checked, pictures, people] = await scope.atOnce(
+  const [logged, checked, files, people] = await scope.atOnce(
     () => loggedById(scope, ids),
     () => checkedOf(scope, ids),
-    () => smallPictures(scope, ids),
+    () => filesOfTasks(scope, ids),
     () => scope.peopleNames(),
   );
   const nameOf = (id: string | null) => (id === null ? 'somebody' : (people.get(id) ?? 'somebody'));
-  let left = room;
+  const pictures = pictureIds(ids, files, room);
+  const bytes = await bytesOf(scope, [...pictures]);
   return ids.flatMap((id) => {
     const one = logged.get(id);
     const task = checked.get(id);
     if (!one || !task) return [];
     const { entry, row } = one;
-    const all = pictures.get(id) ?? [];
-    const shown = all.slice(0, Math.min(PICTURES_EACH, left));
-    left -= shown.length;
+    const all = files.get(id) ?? [];
     const { sentBack } = task;
     return [
       {
@@ -87,7 +86,7 @@ export async function recordedTasks(
         due: `${sayOn(row.dueOn)}${row.dueTime ? `, ${row.dueTime}` : ''}`,
         about: [row.clientName, row.assetName].filter(Boolean).join(', '),
         facts: [
-          outcomeOf(entry, task.signedAt !== null),
+          outcomeOf(entry, scope.moment(task.signedAt)),
           ...sentBack.map(
             ({ at, by, reason }) => `Sent back ${sayMoment(scope.moment(new Date(at)))} by ${nameOf(by)}: “${reason}”`,
           ),
@@ -104,24 +103,25 @@ export async function recordedTasks(
         }),
         answers: answersOf(row, row.demands),
         note: row.note,
-        pictures: shown.map(({ stored: bytes, name, at, by }) => ({
-          stored: bytes,
-          words: `${name}, ${sayMoment(scope.moment(at))}${by ? `, ${by}` : ''}`,
-        })),
-        more: all.length - shown.length,
+        pictures: all.flatMap((file) => {
+          const stored = pictures.has(file.id) ? bytes.get(file.id) : undefined;
+          return stored === undefined ? [] : [{ stored: smallOf(stored), words: sayFile(file) }];
+        }),
+        // Named where it is not shown: a paper, or a picture for which there is no room.
+        files: all.filter(({ id: of }) => !pictures.has(of)).map(sayFile),
       },
     ];
   });
 }
 
 /** "Done Tue 24 Nov 2026 10:02 by Nadia Orme, 2 days late, signed off by Ines Calloway" */
-function outcomeOf({ state, doneAt, by, late, daysLate, signedBy }: LogEntry, isSigned: boolean): string {
+function outcomeOf({ state, doneAt, by, late, daysLate, signedBy }: LogEntry, signedAt: string | null): string {
   const isDone = doneAt !== null;
   return [
     `${STATES[state] ?? 'Not over yet'}${isDone ? ` ${sayMoment(doneAt)}` : ''}${by && isDone ? ` by ${by}` : ''}`,
     by && !isDone ? `${by} had it` : '',
     late ? (daysLate === 0 ? 'after its time' : `${plural(daysLate, 'day')} late`) : '',
-    isSigned ? `signed off by ${signedBy ?? 'somebody'}` : '',
+    signedAt ? `signed off by ${signedBy ?? 'somebody'} ${sayMoment(signedAt)}` : '',
   ]
     .filter(Boolean)
     .join(', ');
@@ -136,6 +136,18 @@ async function checkedOf(scope: Scope, ids: readonly string[]): Promise<Readonly
     [ids],
   );
   return new Map(rows.map((row) => [row.id, row]));
+}
+
+const sayFile = ({ name, at, by }: StoredFile): string => `${name}, ${sayMoment(at)}${by ? `, ${by}` : ''}`;
+
+/** Which pictures are shown: the first of each task, as far as there is room. */
+function pictureIds(
+  ids: readonly string[],
+  files: ReadonlyMap<string, readonly StoredFile[]>,
+  room: number,
+): ReadonlySet<string> {
+  const each = ids.flatMap((id) => (files.get(id) ?? []).filter(({ isPicture }) => isPicture).slice(0, PICTURES_EACH));
+  return new Set(each.slice(0, room).map(({ id }) => id));
 }
 
 function answersOf({ answers }: TaskRow, demands: TaskRow['demands']): RecordedAnswer[] {

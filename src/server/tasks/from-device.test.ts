@@ -3,6 +3,13 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AGO_HEADER, KEY_HEADER, LONGEST_AGO_SECONDS, problemType, type Task } from '../../contract/index.ts';
 import { sweepArrivals } from '../platform/arrival.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { checkLine, newTemplate, startedTasks } from '../testing/work.ts';
+
+/** A picture of one dot. */
+const PICTURE = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+);
 
 let server: TestServer;
 let nadia: Agent;
@@ -77,6 +84,31 @@ describe('what a device had to keep', () => {
     expect(await task(other)).toMatchObject({ startedAt: '2026-11-24T14:00', doneAt: '2026-11-24T14:00' });
   });
 
+  it('is a photo too: of when it was taken, and what it completes is finished by it as by any last tick', async () => {
+    const ines = await server.browser('Ines Calloway');
+    const templateId = await newTemplate(ines, {
+      steps: [checkLine('seen', [{ key: 'pic', kind: 'file', label: 'Picture' }])],
+      finishWithLast: true,
+    });
+    const [id = ''] = await startedTasks(ines, templateId, nadiaId);
+    server.clock.set('2026-11-24T16:00');
+    const send = (key: string) =>
+      nadia
+        .post('/api/files')
+        .field({ key, taskId: id, demand: 'pic', ago: '1800' })
+        .attach('file', PICTURE, 'lamp.png')
+        .expect(200);
+    const key = randomUUID();
+    await send(key);
+    await send(key);
+    expect(await task(id)).toMatchObject({
+      state: 'done',
+      doneAt: '2026-11-24T15:30',
+      stepsDone: 1,
+      files: [{ name: 'lamp.png', at: '2026-11-24T15:30' }],
+    });
+  });
+
   it('is the last change of a task by its time, though another process has given an older one a later id', async () => {
     const id = await ownTask();
     const { body } = await sent('post', `/${id}/finish`, {}).expect(200);
@@ -85,7 +117,7 @@ describe('what a device had to keep', () => {
       [id],
     );
     expect(await task(id)).toMatchObject({ finishedBy: body.changeId });
-    server.clock.set('2026-11-24T14:05');
+    server.clock.set('2026-11-24T16:05');
     await nadia.put(`/api/tasks/${id}/note`).send({ note: 'One more thing.', was: '' }).expect(200);
     // Something was done with it since: it is not undone over that.
     expect(await task(id)).toMatchObject({ finishedBy: null });

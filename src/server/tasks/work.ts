@@ -5,6 +5,8 @@ import {
   answerProblem,
   type Demand,
   isEnded,
+  isFinishedByLast,
+  isTickedByProof,
   missingOnLine,
   ownOf,
   plural,
@@ -104,18 +106,15 @@ function doneAtOf({ doneAt }: Scope, { startedAt, madeAt }: Pick<Task, 'startedA
 }
 
 /** The first thing that is done on a task begins it. */
-function begun(scope: Scope, task: Task): Partial<Task> {
+export function begun(scope: Scope, task: Task): Partial<Task> {
   return task.state === 'open' ? { state: 'underWay', startedAt: doneAtOf(scope, task) } : {};
 }
 
 /** Where the template says so, the last tick finishes the task. */
-async function finishedBy(scope: Scope, task: Task, changes: Partial<Task>): Promise<Partial<Task>> {
-  if (!task.finishWithLast || task.checkLines.length === 0) return {};
-  const after = { ...task, ...changes };
-  const ticksBefore = Object.keys(task.ticks).length;
-  if (Object.keys(after.ticks).length <= ticksBefore) return {};
-  const missing = stillMissing(doingOf(after, await proofFilesOf(scope, task.id)));
-  return missing.length === 0 ? finished(scope, task) : {};
+export async function finishedBy(scope: Scope, task: Task, changes: Partial<Task>): Promise<Partial<Task>> {
+  if (!task.finishWithLast || changes.ticks === undefined) return {};
+  const after = doingOf({ ...task, ...changes }, await proofFilesOf(scope, task.id));
+  return isFinishedByLast(new Set(Object.keys(task.ticks)), after) ? finished(scope, task) : {};
 }
 
 /** What finishing a task changes of it. */
@@ -181,9 +180,8 @@ export function tickedByProof(
 ): Record<string, Tick> {
   const line = task.checkLines.find((one) => one.key === key);
   if (!line || line.demands.length === 0) return task.ticks;
-  const lacksProof = missingOnLine(line, doingOf(task, files)).some(({ demand }) => demand !== null);
   const { [key]: was, ...others } = task.ticks;
-  return lacksProof ? others : { ...others, [key]: was ?? tickOf(scope) };
+  return isTickedByProof(line, doingOf(task, files)) ? { ...others, [key]: was ?? tickOf(scope) } : others;
 }
 
 export function writeNote(scope: Scope, id: string, note: string, was: string): Promise<SavedTask> {

@@ -2,13 +2,13 @@
 export { StoredFile } from './entity.ts';
 export { type FileSource, setTemplateFiles } from './of-templates.ts';
 export {
+  bytesOf,
   filesOfTasks,
   filesOfTemplate,
   IN_TEXT,
   oneFile,
   proofFilesOf,
   proofFilesOfTasks,
-  smallPictures,
 } from './queries.ts';
 export { refuseBeyondQuota } from './quota.ts';
 export { type Bytes, FileStore, smallOf } from './store.ts';

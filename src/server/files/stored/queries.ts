@@ -4,7 +4,6 @@ import { columnsOf } from '../../platform/db/columns.ts';
 import { notFound } from '../../platform/refusal.ts';
 import type { Scope } from '../../platform/scope.ts';
 import { StoredFile } from './entity.ts';
-import { smallOf } from './store.ts';
 
 const FIELDS = [
   'id',
@@ -54,21 +53,13 @@ export async function filesOfTasks(scope: Scope, taskIds: readonly string[]): Pr
   return files;
 }
 
-/** The pictures of some tasks, by where their small forms lie, in the order in which they came. */
-export async function smallPictures(
-  scope: Scope,
-  taskIds: readonly string[],
-): Promise<ReadonlyMap<string, readonly { stored: string; name: string; at: Date; by: string | null }[]>> {
-  const rows = await scope.sql<{ taskId: string; stored: string; name: string; at: Date; by: string | null }>(
-    `select f.task_id as "taskId", f.stored, f.name, f.uploaded_at as at, p.name as by from ${FILE_JOINS}
-     where f.workspace_id = $1 and f.task_id = any($2::uuid[]) and f.removed_at is null and f.is_picture
-     order by f.uploaded_at, f.id`,
-    [taskIds],
+/** Where the bytes of some files lie, by their ids. */
+export async function bytesOf(scope: Scope, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const rows = await scope.sql<Pick<StoredFile, 'id' | 'stored'>>(
+    'select id, stored from file where workspace_id = $1 and id = any($2::uuid[])',
+    [ids],
   );
-  return groupBy(
-    rows.map((row) => ({ ...row, stored: smallOf(row.stored) })),
-    ({ taskId }) => taskId,
-  );
+  return new Map(rows.map(({ id, stored }) => [id, stored]));
 }
 
 export async function filesOfTemplate(scope: Scope, templateId: string): Promise<FileAnswer[]> {

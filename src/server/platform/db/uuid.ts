@@ -18,6 +18,9 @@ export function uuidv7(epochMilliseconds: number, random: Uint8Array = randomByt
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
 }
 
+/** Below every id that is made from a moment on. */
+export const earliestId = (epochMilliseconds: number): string => uuidv7(epochMilliseconds, new Uint8Array(10));
+
 /** Ids in the order they are asked for, even within one millisecond or when the clock is set back (RFC 9562, section 6.2, method 1). */
 export function orderedIds(): (epochMilliseconds: number) => string {
   let last = 0;

@@ -1,10 +1,10 @@
 import { useMemo } from 'react';
 import {
   LOG_GROUPINGS,
+  LOG_KIND_WORDS,
   LOG_KINDS,
   type LogFilter,
   type LogGrouping,
-  type LogKind,
   NONE_OF_THEM,
 } from '../../../contract/index.ts';
 import { type CivilDay, DAYS_A_WEEK, dayOfIso, isoOfDay, mondayOf, tryDayOfIso } from '../../../core/index.ts';
@@ -33,16 +33,6 @@ function sayDays(span: Span, today: CivilDay): string {
   if (span === '156') return `3 years to ${sayDay(to, today)}`;
   return `${span} weeks to ${sayDay(to, today)}`;
 }
-
-const KIND_WORDS: Readonly<Record<LogKind, string>> = {
-  all: 'everything',
-  late: 'done late',
-  skipped: 'skipped',
-  lapsed: 'lapsed',
-  sentBack: 'sent back',
-  noted: 'with a note',
-  toCheck: 'still to check',
-};
 
 const BY_WORDS: Readonly<Record<LogGrouping | 'day', string>> = {
   day: 'day by day',
@@ -141,7 +131,7 @@ export function LogWords({
         label="What"
         value={view.kind}
         onChange={(kind) => set({ kind: kind === 'all' ? '' : kind })}
-        options={LOG_KINDS.map((kind) => [kind, KIND_WORDS[kind]] as const)}
+        options={LOG_KINDS.map((kind) => [kind, LOG_KIND_WORDS[kind]] as const)}
       />
       ·
       <FilterChoice
