@@ -18,6 +18,11 @@ const PATIENCE_SECONDS = 5;
 const KEPT_DAYS = 9;
 const MOST_PICTURES = 500;
 
+// The page that has brought it goes on with it, and need not be opened once more.
+self.addEventListener('activate', (event) =>
+  (event as ExtendableEvent).waitUntil((self as unknown as ServiceWorkerGlobalScope).clients.claim()),
+);
+
 // A new version waits until no page of the one before is open: none loses its parts under it.
 precacheAndRoute(PARTS);
 cleanupOutdatedCaches();

@@ -50,10 +50,12 @@ export async function ask<A extends Address>(address: A, input: Input<A> = {}, d
 const SIGNED_OUT = 401;
 const addressOfSession = '/api/session';
 
+/** As the server takes it: whole seconds, and not more than it believes. */
+export const agoSeconds = (agoMs: number): number =>
+  Math.min(Math.round(Math.max(0, agoMs) / 1000), LONGEST_AGO_SECONDS);
+
 function headersOf(done: Done | undefined): Record<string, string> {
-  if (!done) return {};
-  const ago = Math.round(Math.max(0, done.agoMs) / 1000);
-  return { [KEY_HEADER]: done.key, [AGO_HEADER]: String(Math.min(ago, LONGEST_AGO_SECONDS)) };
+  return done ? { [KEY_HEADER]: done.key, [AGO_HEADER]: String(agoSeconds(done.agoMs)) } : {};
 }
 
 export async function request(method: string, address: string, body?: unknown, done?: Done): Promise<unknown> {

@@ -38,6 +38,10 @@ function open(): Promise<IDBPDatabase<DeviceSchema>> {
     terminated: () => {
       opened = null;
     },
+  }).catch((error: unknown) => {
+    // The next one may go well.
+    opened = null;
+    throw error;
   });
   return opened;
 }

@@ -1,4 +1,6 @@
 import { useSyncExternalStore } from 'react';
+import type { Path } from '../../contract/path.ts';
+import { commentPaths, taskPaths, workspacePaths } from '../../contract/paths.ts';
 import type { KeptAnswer } from './device-store.ts';
 import { movedOn } from './moved-on.ts';
 import { PICTURES } from './picture-cache.ts';
@@ -8,15 +10,16 @@ import { PICTURES } from './picture-cache.ts';
  * shown or will be wanted, their tasks. It belongs to whoever is signed in, and goes when somebody else is.
  */
 
-const SESSION = '/api/session';
-const WORKSPACE = '/api/workspace';
-const CLOCK = '/api/clock';
-const SHEET = /^\/api\/people\/[^/]+\/day-sheet(\?date=[\d-]+)?$/;
+/** The addresses of an endpoint, whatever its parameters. */
+const addressesOf = ([, path]: Path) => new RegExp(`^/api${path.replace(/:\w+/g, '[^/?]+')}(\\?.*)?$`);
+
+const SESSION = `/api${workspacePaths.session[1]}`;
+const WORKSPACE = `/api${workspacePaths.workspace[1]}`;
+const CLOCK = `/api${workspacePaths.clock[1]}`;
+const SHEET = addressesOf(taskPaths.daySheet);
 const KEPT = [
-  /^\/api\/(session|workspace|clock)$/,
-  SHEET,
-  /^\/api\/tasks\/[0-9a-f-]{36}(\/comments)?$/,
-  /^\/api\/tideline(\?|$)/,
+  ...[workspacePaths.session, workspacePaths.workspace, workspacePaths.clock].map(addressesOf),
+  ...[taskPaths.daySheet, taskPaths.one, taskPaths.tideline, commentPaths.list].map(addressesOf),
 ];
 /** What is older is not shown: a device that was lost tells nothing for long. */
 const LONGEST_MS = 9 * 24 * 60 * 60 * 1000;

@@ -65,7 +65,7 @@ interface Around {
   readonly path?: string;
   /**
    * What the server answers, by address without `/api`, with the method before it where that is not GET: a value, what a
-   * function makes of what was sent, or an error where nothing gets through. Anything else that is asked fails the test.
+   * function makes of what was sent (a response as it is), or an error where nothing gets through. Anything else that is asked fails the test.
    */
   readonly answers?: Readonly<Record<string, unknown>>;
 }
@@ -84,6 +84,7 @@ export async function show(part: ReactNode, { me = INES, workspace, path = '/', 
     if (foreseen instanceof Error) throw foreseen;
     const sent: unknown = typeof body === 'string' ? JSON.parse(body) : undefined;
     const answer: unknown = typeof foreseen === 'function' ? await foreseen(sent) : foreseen;
+    if (answer instanceof Response) return answer;
     return new Response(JSON.stringify(answer), { headers: { 'Content-Type': 'application/json' } });
   });
   const around = (inner: ReactNode) => (

@@ -28,7 +28,7 @@ export function useSignOut() {
       .catch(sayTrouble);
   const signOut = async () => {
     await outbox.flush();
-    if (outbox.all.size > 0) setAsking(outbox.all.size);
+    if (outbox.count > 0) setAsking(outbox.count);
     else await leave();
   };
   const dialog = asking !== null && (

@@ -15,19 +15,26 @@ export function useTakingAlong(): void {
     if (!CARRIED.matches || !('indexedDB' in window)) return;
     const ended = new AbortController();
     const take = async () => {
-      if (document.visibilityState !== 'visible' || !navigator.onLine) return;
+      if (document.visibilityState !== 'visible' || !navigator.onLine || ended.signal.aborted) return;
       const { takeAlong } = await import('../../features/tasks/take-along.ts');
       await takeAlong(me.id, today, ended.signal);
     };
-    const go = () => void take();
+    // One after the other, not beside each other.
+    let line = Promise.resolve();
+    const go = () => {
+      line = line.then(take).catch((error: unknown) => reportError(error));
+    };
     const first = setTimeout(go, FIRST_MS);
     const again = setInterval(go, AGAIN_MS);
     window.addEventListener('online', go);
+    // Only then can pictures be kept.
+    navigator.serviceWorker?.addEventListener('controllerchange', go);
     return () => {
       ended.abort();
       clearTimeout(first);
       clearInterval(again);
       window.removeEventListener('online', go);
+      navigator.serviceWorker?.removeEventListener('controllerchange', go);
     };
   }, [me.id, today]);
 }

@@ -40,16 +40,27 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
     setSending((all) => all.map((one) => (one.key === key ? { ...one, ...change } : one)));
   const drop = (key: string) => setSending((all) => all.filter((one) => one.key !== key));
 
-  /** Without a connection what is for a task is kept on this device, in the order of all that is done there. */
-  const waitsHere = async (file: File, key: string, isCutOff = isWithoutNet()): Promise<boolean> => {
-    const { taskId } = target;
-    if (!isCutOff || taskId === undefined) return false;
+  /** Keeps what is for a task on this device, in the order of all that is done there; tells whether it could. */
+  const keepHere = async (file: File, key: string): Promise<boolean> => {
+    const { taskId, demand } = target;
+    if (taskId === undefined) return false;
     try {
-      await keepPhoto(await madeSmaller(file), { ...target, taskId, key, name: file.name }, window.location.pathname);
+      await keepPhoto(file, { taskId, demand, key, name: file.name }, window.location.pathname);
       return true;
     } catch (error) {
       // A private window, or a full disk: it is tried with what connection there is, and told how that went.
       if (error instanceof DOMException) return false;
+      throw error;
+    }
+  };
+  /** @throws ProblemError when it is refused */
+  const sendOrKeep = async (file: File, key: string): Promise<Uploaded | null> => {
+    if (isWithoutNet() && (await keepHere(file, key))) return null;
+    try {
+      return await upload(file, target, (share) => update(key, { share }), key);
+    } catch (error) {
+      const isCutOff = error instanceof ProblemError && error.problem.status === 0;
+      if (isCutOff && (await keepHere(file, key))) return null;
       throw error;
     }
   };
@@ -60,13 +71,10 @@ export function FileDrop({ words, label, target, onUploaded, primary = false, di
         const problem = `This file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB: send a smaller one.`;
         return update(key, { problem, canTryAgain: false });
       }
-      if (await waitsHere(file, key)) return drop(key);
-      const uploaded = await upload(file, target, (share) => update(key, { share }), key);
+      const uploaded = await sendOrKeep(file, key);
       drop(key);
-      onUploaded(uploaded);
+      if (uploaded) onUploaded(uploaded);
     } catch (error) {
-      if (error instanceof ProblemError && error.problem.status === 0 && (await waitsHere(chosen, key, true)))
-        return drop(key);
       update(key, {
         problem: error instanceof ProblemError ? error.message : 'It was not sent, by a fault of ours.',
       });

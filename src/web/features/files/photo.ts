@@ -1,3 +1,5 @@
+import { problemOf } from '../../../contract/problems.ts';
+import { refresh } from '../../kit/answer.ts';
 import { ProblemError } from '../../kit/api.ts';
 import type { Kind } from '../unsent/outbox.ts';
 import { outbox } from '../unsent/use-unsent.ts';
@@ -12,31 +14,20 @@ export interface PhotoValue extends UploadTarget {
 
 const store = () => import('../../kit/device-store.ts');
 
-/** Told once a file that had waited is there. */
-type Arrived = (taskId: string) => void;
-let onArrived: Arrived = () => undefined;
-export const whenPhotoArrives = (listener: Arrived): void => {
-  onArrived = listener;
-};
-
 export const PHOTO: Kind<PhotoValue> = outbox.register({
   name: 'photo',
   sender: {
-    send: async ({ key, name, ...target }: PhotoValue) => {
+    send: async ({ key, name, ...target }: PhotoValue, { agoMs }) => {
       const file = await (await store()).keptOnDevice('files', key);
-      if (!file) throw new ProblemError(gone(name));
-      await upload(file, target, () => undefined, key);
-      onArrived(target.taskId);
+      if (!file)
+        throw new ProblemError(
+          problemOf('not-found', `“${name}” is no longer on this device: its storage was emptied.`),
+        );
+      await upload(file, { ...target, agoMs }, () => undefined, key);
+      void refresh(`/tasks/${target.taskId}`);
     },
     onGone: ({ key }) => void store().then(({ keepOnDevice }) => keepOnDevice('files', key, null)),
   },
-});
-
-const gone = (name: string) => ({
-  type: 'about:blank',
-  title: 'Gone',
-  status: 410,
-  detail: `“${name}” is no longer on this device: its storage was emptied.`,
 });
 
 export const photoField = (key: string) => `photo ${key}`;

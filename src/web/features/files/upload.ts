@@ -1,5 +1,5 @@
 import type { StoredFile } from '../../../contract/index.ts';
-import { ProblemError } from '../../kit/api.ts';
+import { agoSeconds, ProblemError } from '../../kit/api.ts';
 import { newKey } from '../../kit/new-key.ts';
 import { sendForm } from '../../kit/send-form.ts';
 
@@ -7,6 +7,8 @@ import { sendForm } from '../../kit/send-form.ts';
 export interface UploadTarget {
   readonly taskId?: string | undefined;
   readonly demand?: string | undefined;
+  /** How long ago it was taken, in milliseconds, where it had to wait. */
+  readonly agoMs?: number | undefined;
 }
 
 export interface Uploaded {
@@ -42,7 +44,7 @@ export async function upload(
 
 function send(
   file: File,
-  { taskId, demand }: UploadTarget,
+  { taskId, demand, agoMs = 0 }: UploadTarget,
   key: string,
   onProgress: (share: number) => void,
 ): Promise<Uploaded> {
@@ -50,6 +52,7 @@ function send(
   form.set('key', key);
   if (taskId) form.set('taskId', taskId);
   if (demand) form.set('demand', demand);
+  form.set('ago', String(agoSeconds(agoMs)));
   // Last, so that the server knows where it is for before it reads it.
   form.set('file', file);
   return sendForm<Uploaded>('/files', form, onProgress);

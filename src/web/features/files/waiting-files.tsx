@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 import type { Unsent } from '../unsent/outbox.ts';
 import { UnsentMark } from '../unsent/unsent-mark.tsx';
-import { outbox, useAllUnsent } from '../unsent/use-unsent.ts';
-import { type PhotoValue, photoOnDevice } from './photo.ts';
+import { outbox, useUnsentOf } from '../unsent/use-unsent.ts';
+import { PHOTO, type PhotoValue, photoOnDevice } from './photo.ts';
 
 interface WaitingFilesProps {
   readonly taskId: string;
@@ -15,12 +15,11 @@ export function WaitingFiles({ taskId, demand }: WaitingFilesProps) {
 }
 
 export function useWaitingFiles(taskId: string, demand: string | null): Unsent[] {
-  const all = useAllUnsent();
-  return [...all.values()].filter((one) => {
-    if (one.kind !== 'photo') return false;
-    const photo = one.value as PhotoValue;
-    return photo.taskId === taskId && (photo.demand ?? null) === demand;
+  const waiting = useUnsentOf(({ kind, value }) => {
+    const photo = value as PhotoValue;
+    return kind === PHOTO.name && photo.taskId === taskId && (photo.demand ?? null) === demand;
   });
+  return [...waiting.values()];
 }
 
 function WaitingFile({ unsent }: { readonly unsent: Unsent }) {

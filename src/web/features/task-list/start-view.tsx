@@ -1,4 +1,6 @@
+import { useEffect } from 'react';
 import { Navigate } from 'react-router';
+import { sayDone } from '../../app/shell/toast.tsx';
 import { Skeleton } from '../../kit/states.tsx';
 import { useViews } from './api.ts';
 import { searchOfView } from './task-filter.tsx';
@@ -12,7 +14,11 @@ interface StartViewProps {
 /** Begins with a view of tasks. */
 export default function StartView({ viewId, usual }: StartViewProps) {
   const { data, error } = useViews();
-  if (!data && !error) return <Skeleton rows={10} />;
   const view = data?.views.find(({ id }) => id === viewId);
+  const isGone = data !== undefined && view === undefined;
+  useEffect(() => {
+    if (isGone) sayDone('The view you begin with is kept no longer: choose another place under your name.');
+  }, [isGone]);
+  if (!data && !error) return <Skeleton rows={10} />;
   return <Navigate to={view ? `/tasks?${searchOfView(view)}` : usual} replace />;
 }

@@ -144,9 +144,7 @@ const SAID_OF_EDIT: Readonly<Record<EditReach, string>> = {
   open: 'Changed all open ones.',
 };
 
-/** Tasks as somebody saw them. */
-/** A task as it was seen: another version of it is not changed unseen. */
-/** A task as whoever changes it has seen it. */
+/** A task as whoever changes it has seen it: another version of it is not changed unseen. */
 export type Seen = Pick<TaskLine, 'id' | 'version'>;
 const seen = (tasks: readonly Seen[]) => tasks.map(({ id, version }) => ({ id, version }));
 

@@ -3,7 +3,6 @@ import type { CaptureInput, Task } from '../../../contract/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { type Answer, ask, type Done, ProblemError } from '../../kit/api.ts';
 import { newKey } from '../../kit/new-key.ts';
-import { whenPhotoArrives } from '../files/photo.ts';
 import type { Kind, Outcome, Sender } from '../unsent/outbox.ts';
 import { outbox } from '../unsent/use-unsent.ts';
 import { sayFinished } from './said.ts';
@@ -13,11 +12,6 @@ import { lookAgain, placeOf, refreshAround, tookDeed } from './sending.ts';
  * What is done with a task where it is done: begun, finished, skipped; and work that is captured. All of it goes through
  * what is kept on this device, in the order in which it was done, so that it stands without a connection too.
  */
-
-whenPhotoArrives((taskId) => {
-  lookAgain(taskId);
-  refreshAround();
-});
 
 type Saved = Answer<typeof taskAddresses.start>;
 

@@ -84,6 +84,11 @@ describe('a task on this device', () => {
     expect(taskOnDevice(task, waiting(tick(true)), HERE)).toMatchObject({ state: 'done', doneAt: '2026-11-24T10:45' });
     expect(taskOnDevice({ ...task, demands: [FILE] }, waiting(tick(true)), HERE).state).toBe('open');
     expect(taskOnDevice({ ...task, finishWithLast: false }, waiting(tick(true)), HERE).state).toBe('open');
+    // What is asked for beside the lines, given after the last tick, finishes nothing by itself: as on the server.
+    const noted = { ...task, demands: [{ key: 'w', kind: 'note', label: '' } as Demand] };
+    const note = (at: number) => ({ ...one('note', `note ${TASK}`, { note: 'Dry.', was: '' }), at });
+    expect(taskOnDevice(noted, waiting(note(44), tick(true)), HERE).state).toBe('done');
+    expect(taskOnDevice(noted, waiting(tick(true), note(46)), HERE).state).toBe('open');
   });
 });
 

@@ -1,12 +1,12 @@
 import { useMemo } from 'react';
 import type { DaySheet, Task, TaskLine } from '../../../contract/index.ts';
-import { answerProblem, isToDo, missingOnLine } from '../../../core/index.ts';
+import { answerProblem, isFinishedByLast, isTickedByProof, isToDo } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { movedOn } from '../../kit/moved-on.ts';
 import { PHOTO, type PhotoValue } from '../files/photo.ts';
 import type { Unsent } from '../unsent/outbox.ts';
-import { useAllUnsent } from '../unsent/use-unsent.ts';
-import { overField, type SkipValue, startField } from './deeds.ts';
+import { useAllUnsent, useUnsentOf } from '../unsent/use-unsent.ts';
+import { FINISH, overField, SKIP, type SkipValue, START, startField } from './deeds.ts';
 import {
   ANSWER,
   type AnswerDraft,
@@ -17,7 +17,7 @@ import {
   type TickValue,
   tickField,
 } from './sending.ts';
-import { doingOf, missingOf } from './task-words.ts';
+import { doingOf } from './task-words.ts';
 
 /**
  * Tasks as they stand on this device: what the server has, with what was done here and is not sent yet on top. Worked out
@@ -46,7 +46,7 @@ function overOf(
   { momentOf }: Here,
 ): Partial<Pick<TaskLine, 'state' | 'late' | 'doneAt'>> | null {
   const over = waitingIn(all, overField(id));
-  if (over?.kind === 'skip') return { state: 'skipped', late: false };
+  if (over?.kind === SKIP.name) return { state: 'skipped', late: false };
   if (over) return { state: signsOff === null ? 'done' : 'toCheck', doneAt: momentOf(over.at) };
   return null;
 }
@@ -79,44 +79,43 @@ export function taskOnDevice(task: Task, all: Waiting, here: Here): Task {
   if (all.size === 0) return task;
   const { me, momentOf } = here;
   const start = waitingIn(all, startField(task.id));
-  const skipped = waitingIn(all, overField(task.id), 'skip');
-  const files = [...task.files, ...photosOf(task.id, all, here)];
-  const note = (waitingIn(all, noteField(task.id))?.value as NoteValue | undefined)?.note ?? task.note;
-  const answers = answersOnDevice(task, all, here);
-  const steps = stepsOnDevice({ ...task, answers, files, note }, all, here);
-  const over =
-    overOf(all, task.id, task.signsOff, here) ?? overByLast(task, { ...task, answers, files, steps, note }, all, here);
+  const skipped = waitingIn(all, overField(task.id), SKIP.name);
+  const given = withGiven(task, all, here);
+  const over = overOf(all, task.id, task.signsOff, here) ?? overByLast(task, all, here);
   return {
-    ...task,
-    answers,
-    files,
-    steps,
-    stepsDone: steps.filter(({ tickedAt }) => tickedAt !== null).length,
-    note: skipped ? [note, (skipped.value as SkipValue).reason].filter(Boolean).join('\n') : note,
+    ...given,
+    note: skipped ? [given.note, (skipped.value as SkipValue).reason].filter(Boolean).join('\n') : given.note,
     ...(start && task.state === 'open' ? { state: 'underWay', startedAt: momentOf(start.at) } : {}),
     ...(over ? { ...over, doneBy: me.name, finishedBy: null, mayAddTo: over.state === 'done' } : {}),
   };
 }
 
-/** Where the template says so, the last thing that is done finishes a task: here as on the server. */
-function overByLast(task: Task, done: Task, all: Waiting, { momentOf }: Here): ReturnType<typeof overOf> {
-  const last = Math.max(
-    ...[...all.values()].flatMap(({ kind, value, state, at }) =>
-      state === 'waiting' && ENDING.includes(kind) && (value as TickValue).taskId === task.id ? [at] : [],
-    ),
-  );
-  const isOver =
-    task.finishWithLast &&
-    task.steps.length > 0 &&
-    isToDo(task.state as 'open') &&
-    Number.isFinite(last) &&
-    missingOf(task).length > 0 &&
-    missingOf(done).length === 0;
-  return isOver ? { state: task.signsOff === null ? 'done' : 'toCheck', doneAt: momentOf(last) } : null;
+/** A task with what was ticked, answered, shown and written here. */
+function withGiven(task: Task, all: Waiting, here: Here): Task {
+  const files = [...task.files, ...photosOf(task.id, all, here)];
+  const note = (waitingIn(all, noteField(task.id))?.value as NoteValue | undefined)?.note ?? task.note;
+  const answers = answersOnDevice(task, all, here);
+  const steps = stepsOnDevice({ ...task, answers, files, note }, all, here);
+  const stepsDone = steps.filter(({ tickedAt }) => tickedAt !== null).length;
+  return { ...task, answers, files, note, steps, stepsDone };
 }
 
-/** What can be the last thing to be done. */
-const ENDING: readonly string[] = [TICK.name, ANSWER.name, PHOTO.name];
+/** What ticks a line, by itself or by its proof, and so can be the last thing to be done. */
+const TICKING: readonly string[] = [TICK.name, ANSWER.name, PHOTO.name];
+
+/** Where the template says so, the last tick finishes a task: what was done here after it does not count for that. */
+function overByLast(task: Task, all: Waiting, here: Here): ReturnType<typeof overOf> {
+  if (!task.finishWithLast || !isToDo(task.state as 'open')) return null;
+  const times = [...all.values()].flatMap(({ kind, value, state, at }) =>
+    state === 'waiting' && TICKING.includes(kind) && (value as TickValue).taskId === task.id ? [at] : [],
+  );
+  for (const last of times.sort((a, b) => a - b)) {
+    const until = (end: number) => withGiven(task, new Map([...all].filter(([, { at }]) => at <= end)), here);
+    if (isFinishedByLast(doingOf(until(last - 1)).ticked, doingOf(until(last))))
+      return { state: task.signsOff === null ? 'done' : 'toCheck', doneAt: here.momentOf(last) };
+  }
+  return null;
+}
 
 function answersOnDevice(task: Task, all: Waiting, { me, momentOf }: Here): Task['answers'] {
   const answers = { ...task.answers };
@@ -136,7 +135,7 @@ function answersOnDevice(task: Task, all: Waiting, { me, momentOf }: Here): Task
 
 function photosOf(taskId: string, all: Waiting, { me, momentOf }: Here): Task['files'] {
   return [...all.values()].flatMap((one) => {
-    const photo = one.kind === 'photo' && one.state === 'waiting' ? (one.value as PhotoValue) : null;
+    const photo = one.kind === PHOTO.name && one.state === 'waiting' ? (one.value as PhotoValue) : null;
     return photo?.taskId === taskId ? [fileOf(photo, momentOf(one.at), me.name)] : [];
   });
 }
@@ -149,7 +148,7 @@ function stepsOnDevice(task: Task, all: Waiting, { me, momentOf }: Here): Task['
     const isPressed = (tick?.value as TickValue | undefined)?.ticked;
     const isProved =
       step.demands.some(({ key }) => waitingIn(all, answerField(task.id, key)) || isWaitingFile(task, key)) &&
-      missingOnLine(step, doing).every(({ demand }) => demand === null);
+      isTickedByProof(step, doing);
     if (isPressed === false) return { ...step, tickedAt: null, tickedBy: null };
     if (!isPressed && !isProved) return step;
     return { ...step, tickedAt: step.tickedAt ?? momentOf(tick?.at ?? Date.now()), tickedBy: step.tickedBy ?? me.name };
@@ -179,13 +178,20 @@ export function useTaskOnDevice(task: Task): Task {
 }
 
 const BANDS = ['late', 'thisDay', 'coming'] as const satisfies (keyof DaySheet)[];
+const ON_LINES: readonly string[] = [START.name, FINISH.name, SKIP.name, TICK.name];
 
-export function useSheetOnDevice(sheet: DaySheet): DaySheet {
-  const all = useAllUnsent();
+/** A day as it stands on this device, and of which tasks something that was done waits. */
+export function useSheetOnDevice(sheet: DaySheet): {
+  readonly sheet: DaySheet;
+  readonly waits: (taskId: string) => boolean;
+} {
+  const all = useUnsentOf(({ kind }) => ON_LINES.includes(kind));
   const here = useHere();
   return useMemo(() => {
-    if (all.size === 0) return sheet;
     const bands = BANDS.map((band) => [band, sheet[band].map((line) => lineOnDevice(line, all, here))] as const);
-    return { ...sheet, ...Object.fromEntries(bands) };
+    return {
+      sheet: all.size === 0 ? sheet : { ...sheet, ...Object.fromEntries(bands) },
+      waits: (taskId) => waitsHere(taskId, all),
+    };
   }, [sheet, all, here]);
 }

@@ -3,6 +3,7 @@ import type { DaySheet, Task } from '../../../contract/index.ts';
 import { type CivilDay, isoOfDay } from '../../../core/index.ts';
 import { addressOf, ProblemError, request } from '../../kit/api.ts';
 import { keepAnswer, keptAnswer } from '../../kit/kept-answers.ts';
+import { PICTURES } from '../../kit/picture-cache.ts';
 import { addressOfSmall } from '../files/upload.ts';
 
 /** Today and a week. */
@@ -33,21 +34,29 @@ async function takeDay(personId: string, date: string, signal: AbortSignal): Pro
     if (signal.aborted) return;
     const at = addressOf(taskAddresses.one, { params: { taskId: line.id } });
     const kept = (await keptAnswer(at))?.answer as Task | undefined;
-    if (kept?.version === line.version) continue;
-    await pause();
-    const task = (await request('GET', at)) as Task;
-    keepAnswer(at, task);
-    await takePictures(task, signal);
+    await takePictures(kept?.version === line.version ? kept : await takeTask(at), signal);
   }
+}
+
+async function takeTask(address: string): Promise<Task> {
+  await pause();
+  const task = (await request('GET', address)) as Task;
+  keepAnswer(address, task);
+  return task;
 }
 
 /** Their small forms, as they are shown; the service worker keeps them as they pass. */
 async function takePictures({ files, templateFiles, instructions }: Task, signal: AbortSignal): Promise<void> {
+  // On the first page of all it is not there yet: they are taken when it is.
+  if (!navigator.serviceWorker?.controller) return;
   const small = [...templateFiles, ...files].filter(({ isPicture }) => isPicture).map(({ id }) => addressOfSmall(id));
   const shown = [...instructions.matchAll(/\/api\/files\/[0-9a-f-]{36}(?:\/small)?/g)].map(([address]) => address);
+  const cache = await caches.open(PICTURES);
   for (const address of new Set([...small, ...shown])) {
     if (signal.aborted) return;
+    if (await cache.match(address)) continue;
     await pause();
+    // Without a connection it is taken another time.
     await fetch(address, { signal }).catch(() => null);
   }
 }

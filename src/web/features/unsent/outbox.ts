@@ -135,7 +135,8 @@ export class Outbox {
   private readonly kinds = new Map<string, Kind<unknown>>();
   private readonly listeners = new Set<() => void>();
   private readonly pauses = new Map<string, ReturnType<typeof setTimeout>>();
-  private readonly outcomes = new WeakMap<Unsent, Outcome>();
+  /** Of what is being delivered, by its key. */
+  private readonly outcomes = new Map<string, Outcome>();
   private sending: Promise<void> | null = null;
   private retryMs = FIRST_RETRY_MS;
   private retry: ReturnType<typeof setTimeout> | undefined;
@@ -161,11 +162,12 @@ export class Outbox {
     void this.takeFromMirror(person);
   }
 
-  /** What the mirror has of a later moment was lost here. */
+  /** What the mirror has of a later moment was lost here; what has been typed since stands over it. */
   private async takeFromMirror(person: string): Promise<void> {
+    const found = this.rev;
     const kept = readKept((await this.mirror?.kept(PLACE + person)) ?? null);
-    if (this.person !== person || kept.rev <= this.rev) return;
-    this.take(kept);
+    if (this.person !== person || kept.rev <= found) return;
+    this.take({ ...kept, items: [...kept.items, ...this.items.values()] });
     this.keep();
     void this.flush();
   }
@@ -210,10 +212,14 @@ export class Outbox {
     key: string = newKey(),
   ): Promise<Outcome> {
     for (const field of [...this.pauses.keys()]) this.hurry(field);
-    const waiting: Unsent = { ...item, ...FRESH, key, kind: kind.name, at: Date.now() };
-    this.set(waiting);
-    await this.flush();
-    return this.outcomes.get(waiting) ?? 'waiting';
+    this.outcomes.set(key, 'waiting');
+    this.set({ ...item, ...FRESH, key, kind: kind.name, at: Date.now() });
+    try {
+      await this.flush();
+      return this.outcomes.get(key) ?? 'waiting';
+    } finally {
+      this.outcomes.delete(key);
+    }
   }
 
   private hurry(field: string): void {
@@ -241,9 +247,16 @@ export class Outbox {
     this.kinds.get(gone.kind)?.sender.onGone?.(gone.value);
   }
 
-  /** Lets go all that this person has here. */
+  /** Lets go all that this person has here, also what this version can't read. */
   discardAll(): void {
+    this.others = [];
     for (const field of [...this.items.keys()]) this.discard(field);
+    this.keep();
+  }
+
+  /** How many things of this person are here, also those that this version can't read. */
+  get count(): number {
+    return this.items.size + this.others.length;
   }
 
   /** Sends now what waits; resolves when all of it was tried once. */
@@ -294,9 +307,11 @@ export class Outbox {
       kind.sender.onArrived?.(item.value);
     }
     if (this.person !== of) return 'held up';
-    this.outcomes.set(item, 'sent');
+    this.came(item, 'sent');
     const now = this.items.get(item.field);
-    if (now && now !== item) this.set({ ...now, value: kind.sender.onTopOf?.(now.value, item.value) ?? now.value });
+    // By the key: what another page of this browser has written since is another object, and the same thing.
+    if (now && now.key !== item.key)
+      this.set({ ...now, value: kind.sender.onTopOf?.(now.value, item.value) ?? now.value });
     else this.discard(item.field);
     return 'done';
   }
@@ -309,11 +324,15 @@ export class Outbox {
       this.tellWaiting(WAITS_FOR[status] ?? detail, type);
       return 'held up';
     }
-    this.outcomes.set(item, 'refused');
-    if (now !== item) return 'done';
+    this.came(item, 'refused');
+    if (now.key !== item.key) return 'done';
     if (kind.sender.onRefused?.(item.value, error, sending)) this.discard(item.field);
     else this.set({ ...now, state: 'refused', said: detail, type });
     return 'done';
+  }
+
+  private came({ key }: Unsent, outcome: Outcome): void {
+    if (this.outcomes.has(key)) this.outcomes.set(key, outcome);
   }
 
   /** What waits behind it waits for the same. */

@@ -1,4 +1,4 @@
-import { useSyncExternalStore } from 'react';
+import { useRef, useSyncExternalStore } from 'react';
 import { onReached } from '../../kit/kept-answers.ts';
 import { type Mirror, Outbox, type Unsent } from './outbox.ts';
 
@@ -19,7 +19,10 @@ function mirrorOnDisk(): Mirror {
     kept: (place) =>
       store()
         .then(({ keptOnDevice }) => keptOnDevice('queue', place))
-        .catch(() => null),
+        .catch((error: unknown) => {
+          console.info('Nothing can be read of what is kept twice on this device.', error);
+          return null;
+        }),
   };
 }
 
@@ -34,6 +37,17 @@ window.addEventListener('storage', ({ key }) => {
 /** What was typed into a field and is not there yet; null where nothing is. */
 export function useUnsent(field: string): Unsent | null {
   return useSyncExternalStore(outbox.subscribe, () => outbox.get(field));
+}
+
+/** Some of it, by field; the same map for as long as those are the same, so that typing elsewhere draws nothing anew. */
+export function useUnsentOf(isOf: (unsent: Unsent) => boolean): ReadonlyMap<string, Unsent> {
+  const last = useRef<ReadonlyMap<string, Unsent>>(new Map());
+  return useSyncExternalStore(outbox.subscribe, () => {
+    const found = [...outbox.all.values()].filter(isOf);
+    const isSame = found.length === last.current.size && found.every((one) => last.current.get(one.field) === one);
+    if (!isSame) last.current = new Map(found.map((one) => [one.field, one]));
+    return last.current;
+  });
 }
 
 /** All of it, by field. */

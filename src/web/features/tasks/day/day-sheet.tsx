@@ -10,10 +10,9 @@ import { Band } from '../../../kit/band.tsx';
 import { useChosen } from '../../../kit/chosen.ts';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { sayNear, sayTime } from '../../../kit/ways.ts';
-import { useAllUnsent } from '../../unsent/use-unsent.ts';
 import { useDaySheet, useTaskActions } from '../api.ts';
 import { finishTask, startTask } from '../deeds.ts';
-import { useSheetOnDevice, waitsHere } from '../on-device.ts';
+import { useSheetOnDevice } from '../on-device.ts';
 import { ChosenTasks } from './chosen-tasks.tsx';
 import { DayHead } from './day-head.tsx';
 import { DeletedTasks } from './deleted-tasks.tsx';
@@ -85,8 +84,7 @@ interface SheetProps {
 }
 
 function Sheet({ sheet: asked, openTaskId, onDay, onPerson }: SheetProps) {
-  const sheet = useSheetOnDevice(asked);
-  const unsent = useAllUnsent();
+  const { sheet, waits } = useSheetOnDevice(asked);
   const { may, me, today, nowMinutes } = useWorkspace();
   const [search] = useSearchParams();
   const navigate = useNavigate();
@@ -122,7 +120,7 @@ function Sheet({ sheet: asked, openTaskId, onDay, onPerson }: SheetProps) {
       day={day}
       band={band}
       isOpen={task.id === openTaskId}
-      waits={waitsHere(task.id, unsent)}
+      waits={waits(task.id)}
       to={address(task.id)}
       onAct={act(task)}
       choosing={

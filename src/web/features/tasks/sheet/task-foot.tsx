@@ -8,7 +8,7 @@ import { DateBlank } from '../../../kit/blanks.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
 import { ReasonForm } from '../../../kit/reason-form.tsx';
 import { sayDay } from '../../../kit/ways.ts';
-import { outbox, useUnsent } from '../../unsent/use-unsent.ts';
+import { outbox, useUnsent, useUnsentOf } from '../../unsent/use-unsent.ts';
 import { useTaskActions } from '../api.ts';
 import { type FinishValue, finishTask, overField, type SkipValue, skipTask, startField, startTask } from '../deeds.ts';
 import { useHere } from '../on-device.ts';
@@ -54,42 +54,60 @@ function OnDevice({ task }: { readonly task: Task }) {
   const [start, over] = [useUnsent(startField(task.id)), useUnsent(overField(task.id))];
   const { momentOf } = useHere();
   const today = useToday();
+  const refused = useUnsentOf(
+    ({ state, value }) => state === 'refused' && (value as Partial<SkipValue> | null)?.taskId === task.id,
+  );
   // What ended it says enough.
   const told = (over?.state === 'waiting' ? [over] : [start, over]).filter(
     (one) => one !== null && (one.said !== null || one.state === 'refused'),
   );
-  return told.map((one) => {
-    if (one === null) return null;
-    const { field, kind, state, said, value, at } = one;
-    const words = SAID_OF_WAITING[kind as 'start'];
-    const again = () =>
-      void (kind === 'start'
-        ? startTask(task)
-        : kind === 'skip'
-          ? skipTask(task, (value as SkipValue).reason)
-          : finishTask(task, (value as FinishValue).nextOn));
-    return (
-      <div
-        key={field}
-        role={state === 'refused' ? 'alert' : 'status'}
-        className="my-2 border-l-2 border-accent bg-chosen px-2.5 py-1.5 text-row leading-4.75"
-      >
-        <b className="font-semibold">
-          {words} on this device {sayMoment(momentOf(at), today)}
-          {state === 'refused' ? ', and not taken.' : ', not sent yet.'}
-        </b>{' '}
-        {said} {kind === 'skip' && state === 'refused' && <>Why: “{(value as SkipValue).reason}”. </>}
-        {state === 'refused' && (
-          <button type="button" className="link-line mr-3" onClick={again}>
-            Try again
-          </button>
-        )}
-        <button type="button" className="link-line" onClick={() => outbox.discard(field)}>
-          {state === 'refused' ? 'Let it go' : 'Take it back'}
+  return (
+    <>
+      {told.map((one) => {
+        if (one === null) return null;
+        const { field, kind, state, said, value, at } = one;
+        const words = SAID_OF_WAITING[kind as 'start'];
+        const again = () =>
+          void (kind === 'start'
+            ? startTask(task)
+            : kind === 'skip'
+              ? skipTask(task, (value as SkipValue).reason)
+              : finishTask(task, (value as FinishValue).nextOn));
+        return (
+          <div
+            key={field}
+            role={state === 'refused' ? 'alert' : 'status'}
+            className="my-2 border-l-2 border-accent bg-chosen px-2.5 py-1.5 text-row leading-4.75"
+          >
+            <b className="font-semibold">
+              {words} on this device {sayMoment(momentOf(at), today)}
+              {state === 'refused' ? ', and not taken.' : ', not sent yet.'}
+            </b>{' '}
+            {said} {kind === 'skip' && state === 'refused' && <>Why: “{(value as SkipValue).reason}”. </>}
+            {state === 'refused' && (
+              <button type="button" className="link-line mr-3" onClick={again}>
+                Try again
+              </button>
+            )}
+            <button type="button" className="link-line" onClick={() => outbox.discard(field)}>
+              {state === 'refused' ? 'Let it go' : 'Take it back'}
+            </button>
+          </div>
+        );
+      })}
+      {refused.size > 1 && (
+        <button
+          type="button"
+          className="link-line mb-2 block text-row"
+          onClick={() => {
+            for (const field of refused.keys()) outbox.discard(field);
+          }}
+        >
+          Let go of all {refused.size} things that were not taken
         </button>
-      </div>
-    );
-  });
+      )}
+    </>
+  );
 }
 
 interface DoingProps {
