@@ -68,10 +68,9 @@ test('the worksheet at night', async ({ page }) => {
   await take(page, 'worksheet-nightwatch');
 });
 
-test('on a phone', async ({ page }) => {
+test('on a phone', async ({ page, context }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await stepIn(page, 'Nadia Orme');
-  await take(page, 'day-sheet-phone');
   await page
     .locator('[data-band]', { hasText: 'coming' })
     .getByRole('link', { name: /Gas and shore power/ })
@@ -85,6 +84,20 @@ test('on a phone', async ({ page }) => {
   await sheet.getByRole('textbox', { name: 'Remark on Earth loop at the socket' }).fill('Post 12 shut off.');
   await loop.scrollIntoViewIfNeeded();
   await take(page, 'task-phone');
+  // Without a net: what was looked at before can be read, and what is done waits.
+  await page.goto('/day-sheet');
+  const berths = page.getByRole('complementary', { name: 'Visitor berths, Tuesday' });
+  await page.getByRole('link', { name: 'Visitor berths, Tuesday' }).first().click();
+  await berths.getByRole('button', { name: 'Close' }).click();
+  await context.setOffline(true);
+  await page.getByRole('button', { name: 'Start: Visitor berths, Tuesday' }).first().click();
+  await berths.getByRole('checkbox').first().check();
+  await expect(berths).toContainText('Started on this device');
+  await berths.getByRole('button', { name: 'Close' }).click();
+  await expect(page.getByText('No connection:')).toBeVisible();
+  await page.mouse.move(0, 500);
+  await page.getByRole('main').press('Home');
+  await take(page, 'day-sheet-phone');
 });
 
 test('the team, and leave that is asked for', async ({ page }) => {

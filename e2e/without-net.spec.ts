@@ -106,8 +106,15 @@ test(`a round without a net: done, closed and opened in the middle, and all of i
   await stepIn(first, 'Nadia Orme');
   const me = await first.evaluate(async () => (await (await fetch('/api/session')).json()).person.id as string);
   const ids = await makeRound(ines.request, origin, me);
+  // How it looked last time, for whoever goes there next.
+  const seen = await ines.request.post(`${origin}/api/files`, {
+    headers: { Origin: origin },
+    multipart: { key: crypto.randomUUID(), taskId: ids[5] ?? '', file: { ...(await photo()), name: 'pier.png' } },
+  });
+  const small = `/api/files/${((await seen.json()) as { file: { id: string } }).file.id}/small`;
   await first.goto('/day-sheet');
   await takenAlong(first, ids);
+  await expect.poll(() => first.evaluate(async (at) => (await caches.match(at)) !== undefined, small)).toBe(true);
 
   await context.setOffline(true);
   for (const title of ROUND.slice(0, 3)) await doOne(first, title);
@@ -123,6 +130,8 @@ test(`a round without a net: done, closed and opened in the middle, and all of i
   for (const title of ROUND.slice(3, 5)) await doOne(page, title);
   await page.getByRole('link', { name: ROUND[5] ?? '', exact: true }).click();
   const last = page.getByRole('complementary', { name: ROUND[5] ?? '' });
+  const pier = last.getByRole('img', { name: 'pier.png' });
+  await expect.poll(() => pier.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0);
   await last.getByRole('button', { name: 'Skip it' }).click();
   await last.getByLabel('Why it is not done this time').fill('The pier is shut.');
   await last.getByRole('button', { name: 'Look at what it changes' }).click();
@@ -167,6 +176,8 @@ test(`a round without a net: done, closed and opened in the middle, and all of i
   await expect(refused).toContainText('Finished on this device');
   await expect(refused).toContainText(`Seen, ${ROUND[4]}.`);
   await expectAccessible(page);
+  await refused.getByRole('button', { name: /^Let go of all \d things/ }).click();
+  await expect(refused).not.toContainText('Finished on this device');
   await office.close();
 });
 

@@ -1,5 +1,5 @@
 import { useRef, useSyncExternalStore } from 'react';
-import { onReached } from '../../kit/kept-answers.ts';
+import { onReached, tellAsOf } from '../../kit/kept-answers.ts';
 import { type Mirror, Outbox, type Unsent } from './outbox.ts';
 
 /** What this browser has not sent yet, of whoever is signed in. */
@@ -26,6 +26,7 @@ function mirrorOnDisk(): Mirror {
   };
 }
 
+window.addEventListener('offline', () => tellAsOf(Date.now()));
 window.addEventListener('online', () => void outbox.connected());
 // A device may be on a net and reach nothing: what tells is an answer.
 onReached(() => void outbox.connected());
