@@ -52,6 +52,8 @@ export const taskFilterSchema = z.object({
   template: oneOrNone.optional(),
   schedule: id.optional(),
   made: z.enum(['by hand', 'by a schedule']).optional(),
+  /** Of this type of work, as the task itself says. */
+  workType: z.string().max(40).optional(),
 });
 export type TaskFilter = z.infer<typeof taskFilterSchema>;
 

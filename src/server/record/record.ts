@@ -1,6 +1,7 @@
 import { setImmediate } from 'node:timers/promises';
 import type { Response } from 'express';
 import {
+  FIELD_WORDS,
   LOG_KIND_WORDS,
   type LogFilter,
   MOST_RECORD_PICTURES,
@@ -64,7 +65,9 @@ async function saidOfFilter(scope: Scope, { from: _, to: __, kind, ...rest }: Lo
   const people = await scope.peopleNames();
   const others = Object.entries(rest)
     .filter(([name]) => !RECORD_OF.includes(name as 'client'))
-    .flatMap(([name, value]) => (value === undefined ? [] : [`${name} “${people.get(String(value)) ?? value}”`]));
+    .flatMap(([name, value]) =>
+      value === undefined ? [] : [`${FIELD_WORDS[name] ?? name} “${people.get(String(value)) ?? value}”`],
+    );
   const said = [...(kind === 'all' ? [] : [LOG_KIND_WORDS[kind]]), ...others];
   return said.length === 0 ? [] : [`Of it only a part: ${said.join(', ')}.`];
 }

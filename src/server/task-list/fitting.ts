@@ -71,6 +71,10 @@ export async function questionOf(scope: Scope, filter: TaskFilter): Promise<Task
   }
   if (site !== undefined) asked.and(`t.asset_id = any(${asked.with(await assetIdsAt(scope, site))}::uuid[])`);
   if (filter.made !== undefined) asked.and(`t.schedule_id is ${filter.made === 'by hand' ? '' : 'not '}null`);
+  if (filter.workType !== undefined)
+    asked.and(
+      `t.content_id in (select id from work_content where workspace_id = $1 and work_type = ${asked.with(filter.workType)})`,
+    );
   for (const word of plainWords(filter.find ?? '').filter(Boolean)) {
     const like = asked.with(`%${likeLetters(word)}%`);
     asked.and(

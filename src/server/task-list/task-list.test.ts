@@ -109,6 +109,14 @@ describe('the list of all tasks', () => {
     });
   });
 
+  it('tells those of a type of work by what they say themselves', async () => {
+    const [{ work_type: workType, ids }] = await server.source.query(
+      `select c.work_type, array_agg(t.id order by t.id) as ids from task t join work_content c on c.id = t.content_id
+       where c.work_type is not null group by 1 order by count(*) desc limit 1`,
+    );
+    expect(idsOf(await linesOf({ workType }))).toEqual(ids);
+  });
+
   it('takes no sign for others than itself', async () => {
     expect(await linesOf({ find: '%' })).toEqual([]);
   });

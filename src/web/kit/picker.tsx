@@ -14,6 +14,9 @@ export interface PickerOption {
   readonly alsoBy?: readonly string[];
 }
 
+/** Looks in which the button says what it does, and not what is chosen. */
+const BARE_LOOKS = { deed: 'deed', word: 'filter-word text-ink-2' } as const;
+
 interface PickerProps {
   readonly label: string;
   readonly chosen: string;
@@ -22,8 +25,8 @@ interface PickerProps {
   /** Shown in the blank when nothing is chosen. */
   readonly placeholder?: string;
   readonly invalid?: boolean;
-  /** A blank in a sentence, or a deed at the end of a line: then what is chosen is not shown. */
-  readonly look?: 'blank' | 'deed';
+  /** A blank in a sentence; or a deed at the end of a line, or a word in a page's head: then what is chosen is not shown. */
+  readonly look?: 'blank' | keyof typeof BARE_LOOKS;
   /** What is chosen is called, where it need not be among the options. */
   readonly chosenName?: string | undefined;
   /** For options that are looked up elsewhere: told what is typed, null once it is closed. */
@@ -105,14 +108,14 @@ export function Picker({
       <button
         ref={button}
         type="button"
-        className={look === 'deed' ? 'deed' : 'blank inline-flex items-center gap-1.5 align-middle'}
+        className={look === 'blank' ? 'blank inline-flex items-center gap-1.5 align-middle' : BARE_LOOKS[look]}
         aria-haspopup="listbox"
         aria-expanded={open}
-        aria-label={look === 'deed' ? label : `${label}: ${current ?? placeholder}`}
+        aria-label={look === 'blank' ? `${label}: ${current ?? placeholder}` : label}
         aria-invalid={invalid}
         onClick={() => setOpen(!open)}
       >
-        {look === 'deed' ? (
+        {look !== 'blank' ? (
           placeholder
         ) : (
           <>

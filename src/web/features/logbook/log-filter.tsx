@@ -14,6 +14,7 @@ import { FilterChoice } from '../../kit/filter-choice.tsx';
 import { FilterOff } from '../../kit/filter-off.tsx';
 import { FindWords } from '../../kit/find-words.tsx';
 import { sayDay } from '../../kit/ways.ts';
+import { NarrowBy } from '../task-list/narrow-by.tsx';
 
 /** Times that are looked at: whole weeks up to last Sunday, or this week up to today. */
 const SPANS = ['26', '12', '52', '156', 'last', 'now'] as const;
@@ -56,6 +57,7 @@ const OPENS: Readonly<Record<LogGrouping, string>> = {
 };
 /** What the address may narrow it down to by an id, told by its name. */
 const NARROW = ['client', 'asset', 'site', 'template', 'schedule'] as const;
+const NARROW_BY = [...NARROW, 'workType'] as const;
 
 const oneOf = <One extends string>(all: readonly One[], value: string | null): One | undefined =>
   all.find((one) => one === value);
@@ -74,7 +76,7 @@ export function useLogFilter() {
     const { from, to } = daysOf(span, today);
     const words = of.get('find')?.trim();
     const texts = Object.fromEntries(
-      ['category', 'person', 'role', 'team', ...NARROW].flatMap((name) => {
+      ['category', 'person', 'role', 'team', ...NARROW_BY].flatMap((name) => {
         const value = of.get(name);
         return value === null ? [] : [[name, value]];
       }),
@@ -95,6 +97,7 @@ export function useLogFilter() {
     find: search.get('find') ?? '',
     category: search.get('category') ?? '',
     person: search.get('person') ?? '',
+    workType: search.get('workType') ?? '',
     narrowed: NARROW.flatMap((name) => {
       const value = search.get(name);
       return value === null ? [] : [{ name, isNone: value === NONE_OF_THEM }];
@@ -118,7 +121,7 @@ export function LogWords({
   const { today, categories, people } = useWorkspace();
   const { set } = view;
   return (
-    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2">
+    <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2 max-[720px]:basis-full">
       <FindWords label="Find entries" value={view.find} onChange={(find) => set({ find, week: '' })} />·
       <FilterChoice
         label="Time"
@@ -157,6 +160,9 @@ export function LogWords({
       {view.narrowed.map(({ name, isNone }) => (
         <FilterOff key={name} words={isNone ? `no ${name}` : (names[name] ?? '…')} onOff={() => set({ [name]: '' })} />
       ))}
+      {view.workType && <FilterOff words={view.workType} onOff={() => set({ workType: '' })} />}
+      ·
+      <NarrowBy by={NARROW_BY} onChoose={(values) => set({ ...values, week: '' })} />
     </div>
   );
 }

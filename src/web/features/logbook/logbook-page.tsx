@@ -21,7 +21,7 @@ export default function LogbookPage() {
     <div className="flex min-h-0 flex-1">
       <title>Logbook · Jolly Rota</title>
       <div className="flex min-w-0 flex-1 flex-col">
-        <div className="page-head flex-wrap">
+        <div className="page-head">
           <h1>Logbook</h1>
           <LogWords view={view} names={names} />
           <span className="ml-auto text-row whitespace-nowrap text-ink-2" role="status">

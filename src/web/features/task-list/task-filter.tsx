@@ -19,6 +19,7 @@ import { FilterOff } from '../../kit/filter-off.tsx';
 import { FindWords } from '../../kit/find-words.tsx';
 import { sayDay } from '../../kit/ways.ts';
 import { WhoFilter } from '../people/who-filter.tsx';
+import { MADE_WORDS, NARROWINGS, NarrowBy, OFFERED_WORDS } from './narrow-by.tsx';
 
 type Are = (typeof TASKS_THAT_ARE)[number] | 'any';
 const ARE_WORDS: Readonly<Record<Are, string>> = {
@@ -73,11 +74,13 @@ const NAME_WORDS: Readonly<Record<(typeof BY_NAME)[number], string>> = {
   schedule: 'of the schedule',
 };
 
+const ofKind = (name: (typeof BY_NAME)[number]) => (name === 'asset' ? 'an asset' : `a ${name}`);
+
 /** What the address may ask besides, each told by its words. */
 const BESIDE = {
   late: { no: 'not late' },
-  offered: { no: 'offered to nobody', yes: 'offered to several' },
-  made: { 'by hand': 'made by hand', 'by a schedule': 'made by a schedule' },
+  offered: OFFERED_WORDS,
+  made: MADE_WORDS,
 } as const satisfies {
   readonly [Name in 'late' | 'offered' | 'made']: Readonly<Record<NonNullable<TaskFilter[Name]>, string>>;
 };
@@ -114,7 +117,7 @@ export function useTaskFilter() {
     const of = new URLSearchParams(asked);
     const words = of.get('find')?.trim();
     const texts = Object.fromEntries(
-      ['category', 'priority', 'person', 'role', 'team', ...BESIDES, ...BY_NAME].flatMap((name) => {
+      ['category', 'priority', 'person', 'role', 'team', 'workType', ...BESIDES, ...BY_NAME].flatMap((name) => {
         const value = of.get(name);
         return value === null ? [] : [[name, value]];
       }),
@@ -156,9 +159,11 @@ export function useTaskFilter() {
       by: grouping ?? NOT_GROUPED,
     },
     byName: BY_NAME.filter((name) => search.get(name)),
-    beside: BESIDES.flatMap((name) => {
+    none: BY_NAME.filter((name) => search.get(name) === NONE_OF_THEM),
+    beside: ([...BESIDES, 'workType'] as const).flatMap((name) => {
       const value = search.get(name);
-      return value === null ? [] : [{ name, words: ownOf<string>(BESIDE[name], value) ?? value }];
+      if (value === null) return [];
+      return [{ name, words: name === 'workType' ? value : (ownOf<string>(BESIDE[name], value) ?? value) }];
     }),
     categories: categories.map(({ name }) => name),
     set,
@@ -172,7 +177,7 @@ const ADDRESS = [
   ...['find', 'due', 'from', 'to', 'are', 'category', 'person', 'role', 'team', 'priority'],
   ...BY_NAME,
   ...BESIDES,
-  ...['by', 'order', 'view'],
+  ...['workType', 'by', 'order', 'view'],
 ] as const;
 
 /** A kept view as the address of it. */
@@ -200,7 +205,7 @@ interface FilterWordsProps {
 export function FilterWords({ view, names }: FilterWordsProps) {
   const { values, set } = view;
   return (
-    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2">
+    <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2 max-[720px]:basis-full">
       <FindWords label="Find tasks" value={values.find} onChange={(find) => set({ find })} />·
       {view.spanWords ? (
         <FilterOff words={view.spanWords} then="show other days" onOff={() => set({ from: '', to: '' })} />
@@ -248,10 +253,16 @@ export function FilterWords({ view, names }: FilterWordsProps) {
       {view.byName.map((name) => (
         <FilterOff
           key={name}
-          words={`${NAME_WORDS[name]} ${names === undefined ? '…' : (names[name]?.name ?? 'what is not there')}`}
+          words={
+            view.none.includes(name)
+              ? `without ${ofKind(name)}`
+              : `${NAME_WORDS[name]} ${names === undefined ? '…' : (names[name]?.name ?? 'what is not there')}`
+          }
           onOff={() => set({ [name]: '' })}
         />
       ))}
+      ·
+      <NarrowBy by={NARROWINGS} onChoose={set} />
     </div>
   );
 }

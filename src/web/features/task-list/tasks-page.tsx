@@ -18,7 +18,7 @@ export default function TasksPage() {
     <div className="flex min-h-0 flex-1">
       <title>Tasks · Jolly Rota</title>
       <div className="flex min-w-0 flex-1 flex-col">
-        <div className="page-head flex-wrap">
+        <div className="page-head">
           <h1>Tasks</h1>
           <FilterWords view={view} names={sums?.names} />
           <span className="ml-auto whitespace-nowrap text-row text-ink-2" role="status">

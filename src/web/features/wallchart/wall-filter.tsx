@@ -9,6 +9,7 @@ import { FilterOff } from '../../kit/filter-off.tsx';
 import { FindWords } from '../../kit/find-words.tsx';
 import { sayMonth } from '../../kit/ways.ts';
 import { WhoFilter } from '../people/who-filter.tsx';
+import { NarrowBy } from '../task-list/narrow-by.tsx';
 import type { AskedChart, Chart } from './api.ts';
 import { ROW_WORDS, SPAN_WORDS, UNIT_WORDS } from './wall-words.ts';
 
@@ -51,7 +52,7 @@ export function WallWords({ view, names }: { readonly view: WallView; readonly n
   const { asked, set } = view;
   const { categories } = useWorkspace();
   return (
-    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2">
+    <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-2 gap-y-1 text-row text-ink-2 max-[720px]:basis-full">
       <FilterChoice
         label="Rows"
         value={asked.rows}
@@ -99,6 +100,8 @@ export function WallWords({ view, names }: { readonly view: WallView; readonly n
           onOff={() => set({ [name]: '' })}
         />
       ))}
+      ·
+      <NarrowBy by={BY_NAME} hasNone={false} onChoose={(values) => set({ ...values, cell: '' })} />
     </div>
   );
 }

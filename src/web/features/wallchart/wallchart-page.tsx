@@ -104,7 +104,7 @@ export default function WallchartPage() {
       <title>Wallchart · Jolly Rota</title>
       <WallSymbols />
       <div ref={chartArea} className="flex min-w-0 flex-1 flex-col print:hidden">
-        <div className="page-head flex-wrap">
+        <div className="page-head">
           <h1>Wallchart</h1>
           <WallWords view={view} names={first?.names} />
           <span className="ml-auto flex items-center gap-4">
