@@ -1,5 +1,5 @@
 import * as z from 'zod/mini';
-import { LIVE_TOPICS, type Live } from './live.ts';
+import { LIVE_TOPICS, type Live, type Steps } from './live.ts';
 
 /** News as it travels. Apart from what it says: every page listens from the start, and reads the first of it a little later. */
 export const liveSchema: z.ZodMiniType<Live> = z.object({
@@ -8,3 +8,5 @@ export const liveSchema: z.ZodMiniType<Live> = z.object({
   people: z.nullable(z.array(z.uuid())),
   load: z.boolean(),
 });
+
+export const stepsSchema: z.ZodMiniType<Steps> = z.object({ key: z.uuid(), done: z.int(), of: z.int() });

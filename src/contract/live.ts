@@ -21,3 +21,14 @@ export interface Live {
   /** Whether there is more or less to do by it, or on other days: what the tideline tells. */
   readonly load: boolean;
 }
+
+/** The name of the event that tells how far something is that a page waits for. */
+export const STEPS_EVENT = 'steps';
+
+export interface Steps {
+  /** As the page has called it. */
+  readonly key: string;
+  /** So much of it is done, of so much. */
+  readonly done: number;
+  readonly of: number;
+}

@@ -17,11 +17,10 @@ export type TaskOrder = (typeof TASK_ORDERS)[number];
 /** Stands for nobody, no client, no asset. */
 export const NONE_OF_THEM = 'none';
 
-/** Lines of a page, of a group that is not opened, groups of a page, and ids told at once. */
+/** Lines of a page, of a group that is not opened, and groups of a page. */
 export const TASKS_A_PAGE = 60;
 export const TASKS_OF_A_GROUP = 5;
 export const GROUPS_A_PAGE = 20;
-export const TASKS_CHOSEN_AT_ONCE = 2000;
 
 const MOST_SPAN_DAYS = 3660;
 const oneOrNone = z.union([id, z.literal(NONE_OF_THEM)]);

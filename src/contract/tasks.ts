@@ -321,13 +321,19 @@ const nudgedSchema = z.object({
 });
 export type Nudged = z.infer<typeof nudgedSchema>;
 
+/** So many can be chosen and changed at once, and the bytes that as many take. */
+export const TASKS_CHOSEN_AT_ONCE = 20_000;
+const MOST_DEED_BYTES = 2 * 1024 * 1024;
+
 const tasksDeedSchema = z.object({
   tasks: z
     .array(z.object({ id, version: z.number().int() }))
     .min(1, 'Choose at least one.')
-    .max(2000, 'Two thousand tasks at most.')
+    .max(TASKS_CHOSEN_AT_ONCE, 'Twenty thousand tasks at most.')
     .refine((tasks) => new Set(tasks.map((one) => one.id)).size === tasks.length, 'A task stands there twice.'),
   deed: taskDeedSchema,
+  /** A key of the page's own, by which it is told how far it is. */
+  follow: id.optional(),
 });
 export type TasksDeed = z.output<typeof tasksDeedSchema>;
 
@@ -380,10 +386,16 @@ export const taskEndpoints = {
   /** The same done with one task or many: saved together, undone together. */
   changeSeveral: endpoint(taskPaths.changeSeveral, {
     heavy: true,
+    maxBytes: MOST_DEED_BYTES,
     body: tasksDeedSchema,
     answer: z.object({ changed: z.number().int(), changeId: id.nullable() }),
   }),
-  impactOfSeveral: endpoint(taskPaths.impactOfSeveral, { heavy: true, body: tasksDeedSchema, answer: impactSchema }),
+  impactOfSeveral: endpoint(taskPaths.impactOfSeveral, {
+    heavy: true,
+    maxBytes: MOST_DEED_BYTES,
+    body: tasksDeedSchema,
+    answer: impactSchema,
+  }),
   /** Puts fields of a task into its template, so that later ones have them too. */
   intoTemplate: endpoint(taskPaths.intoTemplate, {
     body: z.object({

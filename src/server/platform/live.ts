@@ -1,9 +1,10 @@
 import type { Request, Response } from 'express';
 import type { Logger } from 'pino';
-import { LIVE_TOPICS, type Live, liveSchema } from '../../contract/index.ts';
+import { LIVE_TOPICS, type Live, liveSchema, STEPS_EVENT, stepsSchema } from '../../contract/index.ts';
 import type { SignedIn } from './http/session.ts';
 import type { Listener } from './listener.ts';
 import { LIVE_CHANNEL } from './scope.ts';
+import { STEPS_CHANNEL } from './steps.ts';
 
 const HEARTBEAT_MS = 25_000;
 /** Streams that one person may hold, one for each open page; of more, the oldest ends. */
@@ -35,6 +36,8 @@ export class LiveStream {
       // What happened meanwhile was not heard: let every browser look again.
       onGap: () => this.write(null, sse({ topics: [...LIVE_TOPICS], tasks: null, people: null, load: true })),
     });
+    // What was not heard of it is followed by the next of it, or by its answer.
+    listener.on(STEPS_CHANNEL, { onNews: (payload) => this.passSteps(payload), onGap: () => undefined });
   }
 
   private pass(payload: string): void {
@@ -42,9 +45,15 @@ export class LiveStream {
     this.write(news.workspace, sse(liveSchema.parse(news)));
   }
 
-  private write(workspaceId: string | null, text: string): void {
+  /** Only to whoever waits for it. */
+  private passSteps(payload: string): void {
+    const { workspace, person, ...steps } = JSON.parse(payload) as { workspace: string; person: string };
+    this.write(workspace, `event: ${STEPS_EVENT}\ndata: ${JSON.stringify(stepsSchema.parse(steps))}\n\n`, person);
+  }
+
+  private write(workspaceId: string | null, text: string, personId: string | null = null): void {
     for (const [response, of] of this.open)
-      if (workspaceId === null || of.workspaceId === workspaceId) {
+      if ((workspaceId === null || of.workspaceId === workspaceId) && (personId === null || of.personId === personId)) {
         // Who doesn't read on asks again when it does: the browser opens a new stream by itself.
         if (response.writableLength > MOST_UNREAD) this.end(response);
         else response.write(text);

@@ -19,6 +19,7 @@ import { orderedIds } from './db/uuid.ts';
 import type { Person } from './identity/person.ts';
 import { Holiday, type Workspace, Workspace as WorkspaceRecord } from './identity/workspace.ts';
 import { notFound, Refusal } from './refusal.ts';
+import { STEPS_CHANNEL, Steps } from './steps.ts';
 
 /** The channel of live news in PostgreSQL. */
 export const LIVE_CHANNEL = 'jolly_live';
@@ -50,6 +51,8 @@ export class Scope {
     private readonly makeId: (epochMilliseconds: number) => string = nextId,
     /** What a device says of it, where it comes from one. */
     private readonly sent: Sent | null = null,
+    /** Of work that is waited for. */
+    private readonly steps: Steps | null = null,
   ) {}
 
   static on(
@@ -64,12 +67,37 @@ export class Scope {
 
   /** The same, after the workspace itself was changed within this work. */
   after(workspace: Workspace): Scope {
-    return new Scope(this.manager, workspace, this.person, this.clock, this.makeId, this.sent);
+    return new Scope(this.manager, workspace, this.person, this.clock, this.makeId, this.sent, this.steps);
   }
 
   /** The same, for something that was done on a device: its one transaction is done once, whatever comes with the same key. */
   of(sent: Sent): Scope {
-    return new Scope(this.manager, this.workspace, this.person, this.clock, this.makeId, sent);
+    return new Scope(this.manager, this.workspace, this.person, this.clock, this.makeId, sent, this.steps);
+  }
+
+  /**
+   * The same, of which the page that waits for it is told how far it is.
+   * @param key by which the page knows it; without one nobody is told
+   * @param of how much is counted by `did`, all together
+   */
+  followed(key: string | undefined, of: number): Scope {
+    const { id: workspace } = this.workspace;
+    const person = this.person?.id;
+    if (key === undefined || person === undefined) return this;
+    const steps = new Steps(
+      (done) =>
+        this.manager.dataSource.query('select pg_notify($1, $2)', [
+          STEPS_CHANNEL,
+          JSON.stringify({ workspace, person, key, done, of }),
+        ]),
+      of,
+    );
+    return new Scope(this.manager, this.workspace, this.person, this.clock, this.makeId, this.sent, steps);
+  }
+
+  /** So much more of the work is done. */
+  async did(count: number): Promise<void> {
+    await this.steps?.did(count);
   }
 
   /** The workspace as it stands in the database, held against others until the transaction ends. */
@@ -145,8 +173,12 @@ export class Scope {
     for (let tries = 1; ; tries++) {
       try {
         return await this.manager.transaction(async (manager) => {
-          const tx = new Scope(manager, this.workspace, this.person, this.clock, this.makeId, this.sent);
-          if (!isInner) await tx.arrive();
+          const { workspace, person, clock, makeId, sent, steps } = this;
+          const tx = new Scope(manager, workspace, person, clock, makeId, sent, steps);
+          if (!isInner) {
+            steps?.beginAgain();
+            await tx.arrive();
+          }
           return work(tx);
         });
       } catch (error) {

@@ -10,7 +10,7 @@ import { followOn } from '../schedules/index.ts';
 import { oneTask } from './one-task.ts';
 import { mustMay, type TaskRight } from './permission.ts';
 import { takeOut } from './remove.ts';
-import { doingOf, lockedTask, lockedTasks, refuseFarDays, saveTask, storedTasks, type Task } from './stored/index.ts';
+import { doingOf, lockedTask, lockedTasks, refuseFarDays, saveTasks, storedTasks, type Task } from './stored/index.ts';
 import { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
 import { finished, type SavedTask } from './work.ts';
 
@@ -19,7 +19,8 @@ import { finished, type SavedTask } from './work.ts';
  * one that is named alone is refused when it can't be done with it.
  */
 export function changeTasks(scope: Scope, input: TasksDeed): Promise<{ changed: number; changeId: string | null }> {
-  return scope.transaction(async (tx) => {
+  // Each is read, and written.
+  return scope.followed(input.follow, 2 * input.tasks.length).transaction(async (tx) => {
     const fates = await fatesOf(tx, input);
     const entries = await carryOutFates(tx, fates, ACTIONS[input.deed.kind]);
     await tx.tell('tasks', 'schedules');
@@ -39,7 +40,8 @@ export function skipTask(scope: Scope, id: string, reason: string): Promise<Save
 }
 
 export function impactOfTasks(scope: Scope, input: TasksDeed): Promise<Impact> {
-  return scope.rehearse(async (tx) => {
+  // Each is read, looked at as it is, written, and looked at once more.
+  return scope.followed(input.follow, 4 * input.tasks.length).rehearse(async (tx) => {
     const fates = await fatesOf(tx, input);
     // Of a schedule whose next waits for the last one, more may come and go than what is named.
     const scheduleIds = [...new Set(fates.flatMap(({ task }) => task.scheduleId ?? []))];
@@ -230,12 +232,12 @@ export async function carryOutFates(
     entryOf(id, action, { row: { from: rows.get(id) ?? null, to: null } }),
   );
   const followed = [...removed];
-  for (const fate of fates) {
-    if (fate.kind !== 'changed') continue;
-    const { task, changes } = fate;
-    const fields = fieldChanges(task, changes);
-    if (Object.keys(fields).length === 0) continue;
-    await saveTask(scope, task, changes);
+  const changed = fates
+    .filter((fate) => fate.kind === 'changed')
+    .map(({ task, changes }) => ({ task, changes, fields: fieldChanges(task, changes) }))
+    .filter(({ fields }) => Object.keys(fields).length > 0);
+  await saveTasks(scope, changed);
+  for (const { task, fields } of changed) {
     entries.push(entryOf(task.id, action, fields));
     if ('state' in fields) followed.push(task);
   }

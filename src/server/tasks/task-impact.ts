@@ -4,7 +4,7 @@ import { UNFINISHED_STATES } from '../../core/index.ts';
 import { isSame } from '../platform/changes/entity.ts';
 import type { Scope } from '../platform/scope.ts';
 import { countedItems, type Fields, impactWords } from '../schedules/index.ts';
-import { findTasks, type Task } from './stored/index.ts';
+import { findTasks, type Task, tasksByIds } from './stored/index.ts';
 
 /** What becomes of one task. */
 export type TaskFate =
@@ -90,11 +90,11 @@ export async function watchTasks(
   { taskIds, scheduleIds }: { readonly taskIds: readonly string[]; readonly scheduleIds: readonly string[] },
 ): Promise<() => Promise<TaskFate[]>> {
   const seen = async (ids: readonly string[]) => {
-    const tasks = await findTasks(
-      scope,
-      { id: In([...ids]) },
-      { scheduleId: In([...scheduleIds]), state: In([...UNFINISHED_STATES]) },
-    );
+    const ofSchedules =
+      scheduleIds.length === 0
+        ? []
+        : await findTasks(scope, { scheduleId: In([...scheduleIds]), state: In([...UNFINISHED_STATES]) });
+    const tasks = [...(await tasksByIds(scope, ids)), ...ofSchedules];
     return new Map(
       tasks.sort((a, b) => a.workOn.localeCompare(b.workOn) || (a.id < b.id ? -1 : 1)).map((task) => [task.id, task]),
     );

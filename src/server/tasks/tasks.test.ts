@@ -8,6 +8,7 @@ import {
   taskSchema,
   tidelineSchema,
 } from '../../contract/index.ts';
+import { listenAs } from '../testing/listening.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -199,8 +200,8 @@ describe('doing a task', () => {
 
 describe('the live stream', () => {
   it('tells another browser of the same workspace, and no other', async () => {
-    const news = await listen(await cookieOf('Ines Calloway'));
-    const elsewhere = await listen(await cookieOf('Ada Winn'));
+    const news = await listenAs(server, 'Ines Calloway');
+    const elsewhere = await listenAs(server, 'Ada Winn');
     await nadia.post(`/api/tasks/${(await openTask()).id}/start`).expect(200);
     await expect.poll(() => news.heard).toContain('"tasks"');
     expect(elsewhere.heard).not.toContain('"tasks"');
@@ -209,7 +210,7 @@ describe('the live stream', () => {
   });
 
   it('tells as narrowly as it is known what has changed', async () => {
-    const news = await listen(await cookieOf('Ines Calloway'));
+    const news = await listenAs(server, 'Ines Calloway');
     const heard = () =>
       news.heard
         .split('\n')
@@ -229,29 +230,4 @@ describe('the live stream', () => {
     ]);
     news.close();
   });
-
-  async function cookieOf(name: string): Promise<string> {
-    const { id } = await server.person(name);
-    const response = await fetch(`${server.address}/api/session/demo`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json', Origin: server.address },
-      body: JSON.stringify({ personId: id }),
-    });
-    return response.headers.getSetCookie()[0]?.split(';')[0] ?? '';
-  }
-
-  async function listen(cookie: string) {
-    const end = new AbortController();
-    const response = await fetch(`${server.address}/api/events`, { headers: { cookie }, signal: end.signal });
-    const stream = { heard: '', close: () => end.abort() };
-    void (async () => {
-      const decoder = new TextDecoder();
-      try {
-        for await (const chunk of response.body ?? []) stream.heard += decoder.decode(chunk);
-      } catch (error) {
-        if (!end.signal.aborted) throw error;
-      }
-    })();
-    return stream;
-  }
 });

@@ -26,12 +26,14 @@ import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
 import { isOfferedTo, lackedBy, mayAddTo, mayChooseNext, maySign, mayWork, mustMay } from './permission.ts';
 import {
+  type ChangedTask,
   doingOf,
   type GivenAnswer,
   lockedTask,
   lockedTasks,
   NOT_HELD,
   saveTask,
+  saveTasks,
   type Task,
   type Tick,
   ticketsOfTasks,
@@ -274,6 +276,7 @@ export async function undoTaskChanges(
   );
   const found = new Map(changes.map(({ id, fields }) => [id, fields]));
   const entries: Parameters<Scope['recordEach']>[0][number][] = [];
+  const changed: ChangedTask[] = [];
   for (const task of tasks) {
     const before = fieldsBefore(task, found.get(task.id) ?? {});
     const was = { ...task, ...before };
@@ -282,9 +285,10 @@ export async function undoTaskChanges(
       throw forbidden('Only the person who has this task, or a manager, can undo that.');
     const fields = fieldChanges(task, before);
     if (Object.keys(fields).length === 0) continue;
-    await saveTask(scope, task, before);
+    changed.push({ task, changes: before });
     entries.push({ subject: 'task', subjectId: task.id, action: 'undone', fields });
   }
+  await saveTasks(scope, changed);
   await scope.recordEach(entries);
   const stateChanged = new Set(entries.filter(({ fields }) => 'state' in fields).map(({ subjectId }) => subjectId));
   await followOn(

@@ -25,5 +25,15 @@ export {
 } from './task-row.ts';
 export { contentOfParts, saidBy, type TaskContent } from './template-parts.ts';
 export { butFor, putBackTasks, type Watch, watched } from './watched.ts';
-export { findTasks, insertTask, lockedTask, lockedTasks, oneWhole, saveTask } from './whole-task.ts';
+export {
+  type ChangedTask,
+  findTasks,
+  insertTask,
+  lockedTask,
+  lockedTasks,
+  oneWhole,
+  saveTask,
+  saveTasks,
+  tasksByIds,
+} from './whole-task.ts';
 export { insertMadeTasks, refreshMadeTasks, removeTasks } from './written-task.ts';

@@ -1,9 +1,13 @@
 import { type FindOptionsWhere, In } from 'typeorm';
 import { isSame } from '../../platform/changes/entity.ts';
+import { columnOf } from '../../platform/db/columns.ts';
 import { notFound } from '../../platform/refusal.ts';
 import type { Scope } from '../../platform/scope.ts';
 import { CONTENT_FIELDS, type Content, contentOf, contentsById, keepContents } from './content.ts';
 import { type Task, TaskRecord } from './entity.ts';
+
+/** Tasks that are read or written with one statement. */
+const AT_ONCE = 500;
 
 /** @param where of several, any one of them */
 export async function findTasks(
@@ -12,6 +16,16 @@ export async function findTasks(
   ...others: FindOptionsWhere<TaskRecord>[]
 ): Promise<Task[]> {
   return withContents(scope, await scope.find(TaskRecord, first, ...others));
+}
+
+/** Those that are there, in any order. */
+export async function tasksByIds(scope: Scope, ids: readonly string[]): Promise<Task[]> {
+  const found: Task[][] = [];
+  for (let at = 0; at < ids.length; at += AT_ONCE) {
+    found.push(await findTasks(scope, { id: In(ids.slice(at, at + AT_ONCE)) }));
+    await scope.did(Math.min(AT_ONCE, ids.length - at));
+  }
+  return found.flat();
 }
 
 export async function oneWhole(scope: Scope, id: string): Promise<Task> {
@@ -49,12 +63,50 @@ export async function insertTask(scope: Scope, task: NewTask): Promise<void> {
   await scope.insert(TaskRecord, { ...recordOf(task), contentId });
 }
 
-/** Writes changes of a task, which is another version from then on. */
-export async function saveTask(scope: Scope, task: Task, changes: Partial<Task>): Promise<void> {
-  const saysElse = CONTENT_FIELDS.some((field) => field in changes && !isSame(changes[field], task[field]));
-  const [contentId = task.contentId] = saysElse ? await keepContents(scope, [contentOf({ ...task, ...changes })]) : [];
-  await scope.save(TaskRecord, task.id, { ...recordOf(changes), contentId, version: task.version + 1 });
+/** A task as it was found, and what becomes of it. */
+export interface ChangedTask {
+  readonly task: Task;
+  readonly changes: Partial<Task>;
 }
+
+/** Writes changes of tasks, each of which is another version from then on. */
+export async function saveTasks(scope: Scope, changed: readonly ChangedTask[]): Promise<void> {
+  const saying = changed.filter(({ task, changes }) =>
+    CONTENT_FIELDS.some((field) => field in changes && !isSame(changes[field], task[field])),
+  );
+  const contentIds = await keepContents(
+    scope,
+    saying.map(({ task, changes }) => contentOf({ ...task, ...changes })),
+  );
+  const contentOfTask = new Map(saying.map(({ task }, i) => [task.id, contentIds[i]]));
+  // Those of which the same columns change go together.
+  const alike = new Map<string, { readonly columns: readonly string[]; readonly rows: object[] }>();
+  for (const { task, changes } of changed) {
+    const record: Partial<TaskRecord> = {
+      ...recordOf(changes),
+      contentId: contentOfTask.get(task.id) ?? task.contentId,
+    };
+    const values = Object.entries({ ...record, version: task.version + 1 }).flatMap(([field, value]) =>
+      value === undefined ? [] : [[columnOf(TaskRecord, field as keyof TaskRecord), value] as const],
+    );
+    const columns = values.map(([column]) => column).sort();
+    const group = alike.get(columns.join()) ?? { columns, rows: [] };
+    alike.set(columns.join(), group);
+    group.rows.push({ ...Object.fromEntries(values), id: task.id });
+  }
+  for (const { columns, rows } of alike.values())
+    for (let at = 0; at < rows.length; at += AT_ONCE) {
+      await scope.sql(
+        `update task set ${columns.map((column) => `${column} = now.${column}`).join(', ')}
+         from jsonb_populate_recordset(null::task, $2::jsonb) as now where task.workspace_id = $1 and task.id = now.id`,
+        [JSON.stringify(rows.slice(at, at + AT_ONCE))],
+      );
+      await scope.did(Math.min(AT_ONCE, rows.length - at));
+    }
+}
+
+export const saveTask = (scope: Scope, task: Task, changes: Partial<Task>): Promise<void> =>
+  saveTasks(scope, [{ task, changes }]);
 
 /** All of it but what it says. */
 function recordOf<T extends Partial<Task>>(task: T): Omit<T, keyof Content> {
@@ -74,6 +126,6 @@ export async function lockedTasks(scope: Scope, ids: readonly string[]): Promise
     [ids],
   );
   if (locked.length < ids.length) throw notFound('task');
-  const tasks = await findTasks(scope, { id: In([...ids]) });
+  const tasks = await tasksByIds(scope, ids);
   return tasks.sort((a, b) => a.workOn.localeCompare(b.workOn) || (a.id < b.id ? -1 : 1));
 }

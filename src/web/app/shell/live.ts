@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
-import { LIVE_TOPICS, type Live } from '../../../contract/live.ts';
+import { LIVE_TOPICS, type Live, STEPS_EVENT } from '../../../contract/live.ts';
 import { useRefresh } from '../../kit/answer.ts';
 import { isWithoutNet } from '../../kit/kept-answers.ts';
+import { tellSteps } from '../../kit/steps.ts';
 import { onSessionBegun } from './signed-out.ts';
 import { touchedBy } from './touched-by.ts';
 import { Unhurried } from './unhurried.ts';
@@ -33,6 +34,11 @@ export function useLiveNews(me: string): void {
       // Where it can't be loaded, as after a new version, anything may be meant.
       heard(schema === null ? EVERYTHING : schema.liveSchema.parse(JSON.parse(String(data))));
     };
+    source.addEventListener(STEPS_EVENT, async ({ data }) => {
+      // Where it can't be loaded, the answer tells that it is done.
+      const schema = await import('../../../contract/live-schema.ts').catch(() => null);
+      if (schema) tellSteps(schema.stepsSchema.parse(JSON.parse(String(data))));
+    });
     return () => {
       source.close();
       asked.stop();

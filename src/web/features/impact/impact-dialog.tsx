@@ -24,6 +24,8 @@ interface ImpactDialogProps {
   readonly ask: ((reach: Reach) => Promise<Impact>) | null;
   /** Whether it can be put back afterwards. */
   readonly canBeUndone?: boolean | undefined;
+  /** While it is saved: how far that is, where it is told. */
+  readonly saving?: { readonly percent: number | null } | null;
   readonly onSave: (reach: Reach) => void;
   readonly onClose: () => void;
 }
@@ -31,7 +33,16 @@ interface ImpactDialogProps {
 const PLAIN: Reach = { open: false, also: [] };
 
 /** What a change adds, changes, takes back and leaves alone, before it is saved; how far it goes can be chosen. */
-export function ImpactDialog({ what, removal, first, ask, canBeUndone = true, onSave, onClose }: ImpactDialogProps) {
+export function ImpactDialog({
+  what,
+  removal,
+  first,
+  ask,
+  canBeUndone = true,
+  saving = null,
+  onSave,
+  onClose,
+}: ImpactDialogProps) {
   const [reach, setReach] = useState(PLAIN);
   const [impact, setImpact] = useState<Impact | null>(first);
   const [problem, setProblem] = useState<ProblemError | null>(null);
@@ -90,11 +101,14 @@ export function ImpactDialog({ what, removal, first, ask, canBeUndone = true, on
           ref={confirm}
           type="button"
           className="btn btn-primary"
-          disabled={impact === null}
+          disabled={impact === null || saving !== null}
           onClick={() => onSave(reach)}
         >
           {impact ? sayDeed(impact, removal) : 'Looking …'}
         </button>
+        <span className="text-row text-ink-2" role="status">
+          {saving && (saving.percent === null ? 'Saving …' : `${saving.percent} % is saved`)}
+        </span>
         <button type="button" className="btn" onClick={onClose}>
           Go back
         </button>

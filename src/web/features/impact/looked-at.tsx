@@ -13,6 +13,8 @@ interface LookingWays<Asked> {
   readonly canBeUndone?: boolean;
   /** Whether it is looked at though it does nothing to any task that is made. */
   readonly always?: boolean;
+  /** How far that is what is done now, where it is told. */
+  readonly percent?: number | null;
   readonly onSaved?: () => void;
   readonly onRefused: (problem: ProblemError) => void;
 }
@@ -31,6 +33,7 @@ export function useLookedAt<Asked extends { readonly what: string; readonly remo
   hasReach,
   canBeUndone,
   always = false,
+  percent = null,
   onSaved = () => undefined,
   onRefused,
 }: LookingWays<Asked>): LookedAt<Asked> {
@@ -68,6 +71,7 @@ export function useLookedAt<Asked extends { readonly what: string; readonly remo
         removal={looking.asked.removal}
         first={looking.first}
         canBeUndone={canBeUndone}
+        saving={busy ? { percent } : null}
         ask={hasReach && impactOf ? (reach) => impactOf(looking.asked, reach) : null}
         onSave={(reach) => void trying(() => keep(looking.asked, reach))}
         onClose={() => setLooking(null)}

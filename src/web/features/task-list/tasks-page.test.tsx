@@ -127,6 +127,7 @@ describe('all tasks', () => {
     expect(asked[0]).toEqual({
       tasks: [2, 3, 4, 5, 6].map((n) => ({ id: task(n).id, version: n })),
       deed: { kind: 'prioritise', priority: 'urgent' },
+      follow: expect.any(String),
     });
     const impact = await screen.findByRole('dialog');
     await user.click(within(impact).getByRole('button', { name: 'Go back' }));

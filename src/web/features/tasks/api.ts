@@ -79,11 +79,17 @@ export function useTaskActions() {
       impactOfEdit: (task: Task, edit: TaskEdit & { version: number }, reach: EditReach) =>
         ask(taskAddresses.impactOfEdit, { params: { taskId: task.id }, body: { ...edit, reach } }),
       /** @throws ProblemError when it is refused */
-      impactOfSeveral: (tasks: readonly Seen[], deed: TaskDeed) =>
-        ask(taskAddresses.impactOfSeveral, { body: { tasks: seen(tasks), deed } }),
+      impactOfSeveral: (tasks: readonly Seen[], deed: TaskDeed, follow?: string) =>
+        ask(taskAddresses.impactOfSeveral, { body: { tasks: seen(tasks), deed, follow } }),
       /** @throws ProblemError when it is refused */
-      changeSeveral: async (tasks: readonly Seen[], deed: TaskDeed, said: (changed: number) => string) => {
-        const { changed, changeId } = await ask(taskAddresses.changeSeveral, { body: { tasks: seen(tasks), deed } });
+      changeSeveral: async (
+        tasks: readonly Seen[],
+        deed: TaskDeed,
+        said: (changed: number) => string,
+        follow?: string,
+      ) => {
+        const body = { tasks: seen(tasks), deed, follow };
+        const { changed, changeId } = await ask(taskAddresses.changeSeveral, { body });
         sayDone(said(changed), changeId);
         // What is deleted can't be asked for again.
         void refresh(...(deed.kind === 'delete' ? [] : ['/tasks/']), ...AROUND);

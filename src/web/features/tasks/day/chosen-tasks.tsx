@@ -5,6 +5,7 @@ import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, NumberBlank } from '../../../kit/blanks.tsx';
 import { ChosenFoot, DeedSentence } from '../../../kit/chosen-foot.tsx';
+import { useSteps } from '../../../kit/steps.ts';
 import { sayDay } from '../../../kit/ways.ts';
 import type { Removal } from '../../impact/impact-words.ts';
 import { useLookedAt } from '../../impact/looked-at.tsx';
@@ -41,9 +42,12 @@ interface ChosenTasksProps {
 export function ChosenTasks({ chosen, detail, onClear }: ChosenTasksProps) {
   const { impactOfSeveral, changeSeveral, nudge } = useTaskActions();
   const [doing, setDoing] = useState<DeedKey | null>(null);
+  const { follow, percent } = useSteps();
   const { look, busy, dialog } = useLookedAt<Asked>({
-    impactOf: ({ deed }) => impactOfSeveral(chosen, deed),
-    save: ({ deed, done }) => changeSeveral(chosen, deed, (changed) => `${plural(changed, 'task')} ${done}.`),
+    impactOf: ({ deed }) => follow((key) => impactOfSeveral(chosen, deed, key)),
+    save: ({ deed, done }) =>
+      follow((key) => changeSeveral(chosen, deed, (changed) => `${plural(changed, 'task')} ${done}.`, key)),
+    percent,
     hasReach: false,
     onSaved: onClear,
     onRefused: sayTrouble,
@@ -56,7 +60,7 @@ export function ChosenTasks({ chosen, detail, onClear }: ChosenTasksProps) {
         deeds={DEEDS}
         doing={doing}
         busy={busy}
-        note={null}
+        note={percent === null ? null : `${percent} % is looked at`}
         onDeed={(key) => setDoing(doing === key ? null : key)}
         onClear={onClear}
       >

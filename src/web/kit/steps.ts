@@ -1,0 +1,42 @@
+import { useMemo, useState, useSyncExternalStore } from 'react';
+import type { Steps } from '../../contract/live.ts';
+import { newKey } from './new-key.ts';
+
+/** How far long work is, by the key under which it was asked for. */
+const told = new Map<string, Steps>();
+const listeners = new Set<() => void>();
+const subscribe = (listener: () => void) => {
+  listeners.add(listener);
+  return () => void listeners.delete(listener);
+};
+
+/** What is not followed here is another page's. */
+export function tellSteps(steps: Steps): void {
+  if (!told.has(steps.key)) return;
+  told.set(steps.key, steps);
+  for (const listener of listeners) listener();
+}
+
+/** Follows work of this page while it is done. */
+export function useSteps() {
+  const [key, setKey] = useState('');
+  const steps = useSyncExternalStore(subscribe, () => told.get(key));
+  const follow = useMemo(
+    () =>
+      async <T>(work: (key: string) => Promise<T>): Promise<T> => {
+        const own = newKey();
+        told.set(own, { key: own, done: 0, of: 0 });
+        setKey(own);
+        try {
+          return await work(own);
+        } finally {
+          told.delete(own);
+          setKey('');
+        }
+      },
+    [],
+  );
+  /** In a hundred, as far as it is told; null while nothing is. */
+  const percent = steps && steps.of > 0 ? Math.floor((steps.done * 100) / steps.of) : null;
+  return { follow, percent };
+}
