@@ -35,6 +35,38 @@ test('the tideline drives the day sheet, by mouse and by keys', { tag: BUILT }, 
   await expect(page.getByRole('button', { name: 'Unfold the tideline' })).toBeVisible();
 });
 
+test('the day of everyone on shift, of a role and of a site, and a task given on from there', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/day-sheet');
+  await page.getByRole('combobox', { name: 'Whose day sheet' }).selectOption({ label: 'everyone on shift' });
+  const people = page.getByRole('list', { name: 'Who, and how full the day is' });
+  await expect(people).toContainText('Nadia Orme');
+  await expectAccessible(page);
+  await page.keyboard.press('ControlOrMeta+k');
+  await page.getByRole('combobox', { name: 'Jump to' }).fill('dock crew');
+  await page.getByRole('option', { name: /^Role dock crew/ }).click();
+  await expect(page).toHaveURL(/together\?role=dock\+crew/);
+  // Of the role, and not on shift today.
+  await expect(people).toContainText('Tamsin Wray');
+  const line = page.locator('[data-task^="Life-ring count"]').last();
+  await expect(line).toContainText('Kit Sorrell');
+  await line.getByRole('link').press('Space');
+  await page.getByRole('button', { name: 'Give to …' }).click();
+  await page.getByRole('combobox', { name: 'Who does them' }).selectOption({ label: 'Nadia Orme' });
+  await page.getByRole('button', { name: 'Look at what it changes' }).click();
+  await page.getByRole('button', { name: 'Change 1 task' }).click();
+  await expect(line).toContainText('Nadia Orme');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(line).toContainText('Kit Sorrell');
+  await page.keyboard.press(']');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('25 November');
+  await page.getByRole('button', { name: 'At an asset or a site' }).click();
+  await page.getByRole('combobox', { name: 'At an asset or a site' }).fill('gannet q');
+  await page.getByRole('option', { name: /all at Gannet Quay/ }).click();
+  await expect(page.getByRole('combobox', { name: 'Whose day sheet' })).toHaveValue(/^site /);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('25 November');
+});
+
 test('a month opens whole, and an open task prints on a page', { tag: BUILT }, async ({ page }) => {
   await stepIn(page, 'Nadia Orme');
   await page.getByRole('button', { name: /choose from a month/ }).click();

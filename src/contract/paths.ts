@@ -36,6 +36,7 @@ export const subjectPaths = {
 
 export const taskPaths = {
   daySheet: ['GET', '/people/:personId/day-sheet'],
+  together: ['GET', '/day-sheets'],
   tideline: ['GET', '/tideline'],
   one: ['GET', '/tasks/:taskId'],
   start: ['POST', '/tasks/:taskId/start'],

@@ -244,6 +244,40 @@ export const daySheetSchema = z.object({
 });
 export type DaySheet = z.infer<typeof daySheetSchema>;
 
+/** Whose day it is, or what it is about: one of them. */
+const togetherOfSchema = z.object({
+  team: z.string().max(60).optional(),
+  role: z.string().max(60).optional(),
+  /** Everyone who is on shift on that day, or clocked on today. */
+  shift: z.literal('on').optional(),
+  asset: id.optional(),
+  /** A site, and all that stands there. */
+  site: id.optional(),
+});
+export type TogetherOf = z.infer<typeof togetherOfSchema>;
+export const TOGETHER_OF = togetherOfSchema.keyof().options;
+
+const togetherSchema = z.object({
+  name: z.string(),
+  date: isoDate,
+  /** Those in it, or whoever has something of it, with what they have of it and what they can do on that day. */
+  people: z.array(
+    named.extend({
+      toDo: z.number().int(),
+      done: z.number().int(),
+      capacityMinutes: z.number().int(),
+      shifts: z.array(z.object({ from: isoTime, to: isoTime })),
+    }),
+  ),
+  late: z.array(taskLineSchema),
+  thisDay: z.array(taskLineSchema),
+  coming: z.array(taskLineSchema),
+  projected: z.array(projectedLineSchema.extend({ who: z.string() })),
+  /** Whether there are more than are told. */
+  isMore: z.boolean(),
+});
+export type Together = z.infer<typeof togetherSchema>;
+
 export const tidelineSchema = z.object({
   from: isoDate,
   to: isoDate,
@@ -343,6 +377,17 @@ export const taskEndpoints = {
     heavy: ({ date }) => date !== undefined,
     query: z.object({ date: isoDate.optional() }),
     answer: daySheetSchema,
+  }),
+  /** The same of several people, or of one thing whoever works at it. */
+  together: endpoint(taskPaths.together, {
+    heavy: true,
+    query: togetherOfSchema
+      .extend({ date: isoDate.optional() })
+      .refine((asked) => TOGETHER_OF.filter((of) => asked[of] !== undefined).length === 1, {
+        path: ['team'],
+        message: 'A team, a role, everyone on shift, an asset or a site: one of them.',
+      }),
+    answer: togetherSchema,
   }),
   tideline: endpoint(taskPaths.tideline, {
     heavy: true,

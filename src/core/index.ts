@@ -185,7 +185,7 @@ export {
   type TaskStep,
 } from './doing/template-set.ts';
 export { groupBy } from './group.ts';
-export { type Band, bandOf, COMING_DAYS } from './insight/day-bands.ts';
+export { type Band, bandOf, COMING_DAYS, compareTimes } from './insight/day-bands.ts';
 export { dayLoads } from './insight/day-load.ts';
 export { DUE_SPANS, type DueSpan, spanOfDue } from './insight/due-span.ts';
 export { addedUp, type OnTime, percentOf } from './insight/on-time.ts';

@@ -30,3 +30,11 @@ export function bandOf(task: BandedTask, day: CivilDay, now: CivilNow): Band | n
 
 /** How many days ahead the Day sheet looks, past what has appeared already. */
 export const COMING_DAYS = 7;
+
+/** Two times of day ("HH:MM") in the order of the clock; what has none comes last. @returns as a comparison of `sort` does */
+export function compareTimes(a: string | null, b: string | null): number {
+  if (a === b) return 0;
+  if (a === null) return 1;
+  if (b === null) return -1;
+  return a < b ? -1 : 1;
+}

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayOfIso } from '../civil-date/iso-date.ts';
-import { type BandedTask, bandOf } from './day-bands.ts';
+import { type BandedTask, bandOf, compareTimes } from './day-bands.ts';
 import { dayLoads } from './day-load.ts';
 import { addedUp, percentOf } from './on-time.ts';
 import { isOverdue, lookOf, sayLate } from './task-state.ts';
@@ -141,4 +141,9 @@ describe('a share on time', () => {
       ),
     ).toBe(90);
   });
+});
+
+it('puts times in the order of the clock, and what has none last', () => {
+  const times = [null, '13:00', '07:00', null, '09:30'];
+  expect(times.sort(compareTimes)).toEqual(['07:00', '09:30', '13:00', null, null]);
 });

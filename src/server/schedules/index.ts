@@ -26,7 +26,14 @@ export { schedulesFound } from './list.ts';
 export { madeTasks, type NominalTask, nominalKey } from './made-tasks.ts';
 export { leftOutOf, type MakingSpan, owedTasks, planProblem } from './owed.ts';
 export { isGroupHere } from './people-of-input.ts';
-export { foreseenByPerson, foreseenMinutes, foreseenOfNobody, projectedWork } from './projection.ts';
+export {
+  foreseenByPerson,
+  foreseenMinutes,
+  foreseenOfNobody,
+  type Projected,
+  projectedOf,
+  projectedWork,
+} from './projection.ts';
 export { scheduleRoutes } from './routes.ts';
 export {
   lockedScheduleRows,

@@ -1,10 +1,10 @@
 import type { ProjectedLine } from '../../contract/index.ts';
-import { type CivilDay, groupBy, isoOfDay } from '../../core/index.ts';
+import { type CivilDay, compareTimes, groupBy, isoOfDay } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import { oncePer } from '../platform/latest.ts';
 import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
-import { keptLines } from './kept-lines.ts';
+import { type KeptLine, keptLines } from './kept-lines.ts';
 import { type ForeseenTask, foreseenTasks, KEPT_DAYS, type KeptPlan, keptPlans, unsettled } from './kept-plans.ts';
 import { planProblem } from './owed.ts';
 import { makingFor } from './who-does.ts';
@@ -16,23 +16,53 @@ export async function projectedWork(
   to: CivilDay,
   personId: string | null,
 ): Promise<ProjectedLine[]> {
-  const tasks = await foreseenWork(scope, from, to, personId);
-  return tasks
-    .map(lineOf)
-    .sort((a, b) => a.dueOn.localeCompare(b.dueOn) || (a.startTime ?? '~').localeCompare(b.startTime ?? '~'));
+  const tasks = await foreseenWork(scope, from, to, ofPerson(personId));
+  return tasks.map(lineOf).sort((a, b) => a.dueOn.localeCompare(b.dueOn) || compareTimes(a.startTime, b.startTime));
 }
 
-/** The same, in no order. */
-async function foreseenWork(
+/** What is foreseen, and its line. */
+export interface Projected {
+  readonly task: ForeseenTask;
+  readonly line: ProjectedLine & { readonly who: string };
+}
+
+/** What is foreseen of one day and is asked for, by time, with who is to do it. */
+export async function projectedOf(
   scope: Scope,
-  from: CivilDay,
-  to: CivilDay,
-  personId: string | null,
-): Promise<ForeseenTask[]> {
+  day: CivilDay,
+  isWanted: (task: ForeseenTask) => boolean,
+): Promise<Projected[]> {
+  const tasks = await foreseenWork(scope, day, day, {
+    kept: ({ all }) => all,
+    mayBe: () => true,
+    is: isWanted,
+  });
+  const names = await scope.peopleNames();
+  return tasks
+    .map((task) => ({ task, line: { ...lineOf(task), who: names.get(task.assigneeId ?? '') ?? '' } }))
+    .sort((a, b) => compareTimes(a.line.startTime, b.line.startTime));
+}
+
+/** Which of what is foreseen is asked for. */
+interface Wanted {
+  readonly kept: (work: ReturnType<typeof keptWork>) => readonly ForeseenTask[];
+  /** Of a schedule: whether any of it can be. */
+  readonly mayBe: (line: KeptLine) => boolean;
+  readonly is: (task: ForeseenTask) => boolean;
+}
+
+const ofPerson = (personId: string | null): Wanted => ({
+  kept: ({ ofPerson }) => ofPerson.get(personId) ?? [],
+  mayBe: ({ people }) => personId === null || people.has(personId),
+  is: ({ assigneeId }) => assigneeId === personId,
+});
+
+/** The same, in no order. */
+async function foreseenWork(scope: Scope, from: CivilDay, to: CivilDay, wanted: Wanted): Promise<ForeseenTask[]> {
   const { day: today } = scope.now;
-  if (from < today || to > today + KEPT_DAYS) return plannedWork(scope, from, to, personId);
+  if (from < today || to > today + KEPT_DAYS) return plannedWork(scope, from, to, wanted);
   const window = { from: isoOfDay(from), to: isoOfDay(to) };
-  const tasks = keptWork(await keptPlans(scope)).ofPerson.get(personId) ?? [];
+  const tasks = wanted.kept(keptWork(await keptPlans(scope))).filter(wanted.is);
   return tasks.filter(({ dueOn }) => dueOn >= window.from && dueOn <= window.to);
 }
 
@@ -110,15 +140,8 @@ const keptWork = oncePer((plans: ReadonlyMap<string, KeptPlan>) => {
 });
 
 /** Of days that nobody keeps: worked out each time. */
-async function plannedWork(
-  scope: Scope,
-  from: CivilDay,
-  to: CivilDay,
-  personId: string | null,
-): Promise<ForeseenTask[]> {
-  const lines = [...(await keptLines(scope)).values()].filter(
-    ({ people }) => personId === null || people.has(personId),
-  );
+async function plannedWork(scope: Scope, from: CivilDay, to: CivilDay, wanted: Wanted): Promise<ForeseenTask[]> {
+  const lines = [...(await keptLines(scope)).values()].filter(wanted.mayBe);
   const making = await makingFor(
     scope,
     lines.map(({ row }) => row),
@@ -132,8 +155,5 @@ async function plannedWork(
       return [];
     }
   });
-  return unsettled(
-    scope,
-    tasks.flat().filter(({ assigneeId }) => assigneeId === personId),
-  );
+  return unsettled(scope, tasks.flat().filter(wanted.is));
 }

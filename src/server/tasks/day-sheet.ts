@@ -6,6 +6,7 @@ import {
   bandOf,
   type CivilDay,
   COMING_DAYS,
+  compareTimes,
   dayLoads,
   dayOfIso,
   instantOf,
@@ -211,18 +212,16 @@ async function waitingForSign(scope: Scope, { id, roles, access }: Person) {
   return rows.map((row) => taskLine(scope, row));
 }
 
-function byDue(a: TaskRow, b: TaskRow): number {
+export function byDue(a: TaskRow, b: TaskRow): number {
   return a.dueOn.localeCompare(b.dueOn) || byTimeOfDay(a, b);
 }
 
 /** Finished work stands where it was done; the rest by its time, those without one last. */
-function byTimeOfDay(a: TaskRow, b: TaskRow): number {
-  return timeKey(a).localeCompare(timeKey(b)) || a.title.localeCompare(b.title) || a.id.localeCompare(b.id);
+export function byTimeOfDay(a: TaskRow, b: TaskRow): number {
+  return compareTimes(timeOf(a), timeOf(b)) || a.title.localeCompare(b.title) || a.id.localeCompare(b.id);
 }
 
-function timeKey(row: TaskRow): string {
-  return row.startTime ?? row.dueTime ?? '~';
-}
+const timeOf = ({ startTime, dueTime }: TaskRow): string | null => startTime ?? dueTime;
 
 const TIDE_PAST_DAYS = 7;
 const TIDE_COMING_DAYS = KEPT_DAYS;

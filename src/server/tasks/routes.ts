@@ -8,6 +8,7 @@ import { captureTask, startTemplate } from './hand-made.ts';
 import { goOnWithTask, holdUpTask, nudge } from './held-up.ts';
 import { oneTask } from './one-task.ts';
 import { changeTasks, impactOfTasks, skipTask } from './several.ts';
+import { together } from './together.ts';
 import {
   answerDemand,
   claimTask,
@@ -25,6 +26,7 @@ export function taskRoutes(routes: Routes): Routes {
   return (
     routes
       .add(taskEndpoints.daySheet, 'read', ({ scope, params, query }) => daySheet(scope, params.personId, query.date))
+      .add(taskEndpoints.together, 'read', ({ scope, query: { date, ...of } }) => together(scope, of, date))
       .add(taskEndpoints.tideline, 'read', ({ scope, query }) => tideline(scope, query.person))
       .add(taskEndpoints.one, 'read', ({ scope, params }) => oneTask(scope, params.taskId))
       // Before those of one task, whose id stands in the same place.

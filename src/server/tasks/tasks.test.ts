@@ -42,7 +42,7 @@ describe('the day sheet', () => {
   it('stands in three bands, the day by its time', async () => {
     const { thisDay, coming, late, person } = await sheet();
     expect(person).toMatchObject({ name: 'Nadia Orme', capacityMinutes: 450 });
-    const starts = thisDay.map(({ startTime }) => startTime ?? '~');
+    const starts = thisDay.map(({ startTime, dueTime }) => startTime ?? dueTime ?? '~');
     expect(starts).toEqual([...starts].sort());
     expect(late.every((line) => line.late)).toBe(true);
     expect(coming.every(({ startsOn }) => startsOn > '2026-11-24')).toBe(true);

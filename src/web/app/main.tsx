@@ -23,6 +23,7 @@ import '../styles.css';
 const SignIn = lazy(() => import('../features/people/sign-in.tsx'));
 const AccountPage = lazy(() => import('../features/people/account-page.tsx'));
 const DaySheet = lazy(() => import('../features/tasks/day/day-sheet.tsx'));
+const TogetherSheet = lazy(() => import('../features/tasks/day/together-sheet.tsx'));
 const TaskSheet = lazy(loadTaskSheet);
 const SignInAgain = lazy(loadSignInAgain);
 const Schedules = lazy(() => import('../features/schedules/list/schedules-page.tsx'));
@@ -157,6 +158,11 @@ const router = createBrowserRouter([
         errorElement: <Lost />,
         children: [
           { path: 'day-sheet', element: <MyDaySheet /> },
+          {
+            path: 'day-sheet/together',
+            element: <TogetherSheet />,
+            children: [{ path: 'task/:taskId', element: <TaskSheet /> }],
+          },
           {
             path: 'day-sheet/:personId',
             element: <DaySheet />,

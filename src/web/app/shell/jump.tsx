@@ -13,6 +13,8 @@ import { useWorkspace } from './workspace.tsx';
 /** "start something for Quentin": the client is found by what comes after that. */
 const START = /^\s*start(\s+something)?(\s+for)?\s+(?=\S)/i;
 
+const togetherAt = (of: Readonly<Record<string, string>>) => `/day-sheet/together?${new URLSearchParams(of)}`;
+
 interface JumpProps {
   readonly typed: string;
   readonly onType: (typed: string) => void;
@@ -24,7 +26,7 @@ interface JumpProps {
 /** Jumps to anything by name. */
 export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
   const navigate = useNavigate();
-  const { may, staff } = useWorkspace();
+  const { may, staff, teams, roles } = useWorkspace();
   const {
     data: found,
     isLoading,
@@ -82,6 +84,9 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
           </Command.Group>
           <Command.Group heading="people">
             {staff.map(({ id, name, roles }) => item(id, name, `day sheet, ${sayRoles(roles)}`, `/day-sheet/${id}`))}
+            {item('on-shift', 'Everyone on shift', 'day sheet', '/day-sheet/together?shift=on')}
+            {teams.map((team) => item(`team ${team}`, `Team ${team}`, 'day sheet', togetherAt({ team })))}
+            {roles.map((role) => item(`role ${role}`, `Role ${role}`, 'day sheet', togetherAt({ role })))}
           </Command.Group>
           <Command.Group heading="templates">
             {of('templates').map(({ id, name, detail }) => item(id, name, detail, `/templates/${id}`))}

@@ -9,14 +9,14 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
   const later: string[] = [];
   if (topics.includes('tasks')) {
     soon.push(...(tasks === null ? ['/tasks/'] : tasks.map((id) => `/tasks/${id}`)));
-    soon.push(...(people === null ? ['/people/'] : people.map((id) => `/people/${id}/`)));
+    soon.push(...(people === null ? ['/people/'] : people.map((id) => `/people/${id}/`)), '/day-sheets');
   }
   if (topics.includes('workspace')) soon.push('/workspace', '/settings', '/team', '/leave', '/colleagues', '/shifts');
   if (topics.includes('clients')) {
     soon.push('/clients/', '/subjects');
     later.push('/clients', '/assets');
   }
-  if (topics.includes('people')) later.push('/clock/on', '/swaps', '/people/', '/task-list/views');
+  if (topics.includes('people')) later.push('/clock/on', '/swaps', '/people/', '/day-sheets', '/task-list/views');
   // A bell rings for its person alone.
   if (topics.includes('bell') && (people === null || people.includes(me))) soon.push('/bell');
   if (topics.includes('runs')) {
@@ -25,7 +25,7 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
   }
   if (topics.includes('schedules')) later.push('/schedules');
   // Dates of a schedule that are not tasks yet stand on day sheets too.
-  if (topics.includes('schedules') && !topics.includes('tasks')) later.push('/people/');
+  if (topics.includes('schedules') && !topics.includes('tasks')) later.push('/people/', '/day-sheets');
   if (topics.includes('templates')) later.push('/templates', '/workspace');
   if (load && topics.some((topic) => topic === 'tasks' || topic === 'schedules'))
     later.push(

@@ -20,11 +20,13 @@ interface NarrowByProps {
   readonly by: readonly Narrowing[];
   /** Whether it may be narrowed down to those without as well. */
   readonly hasNone?: boolean;
+  /** What it is called. */
+  readonly words?: string;
   readonly onChoose: (values: Readonly<Record<string, string>>) => void;
 }
 
 /** One more thing to narrow a list down to, looked up by name: shown as a word beside the others once it is chosen. */
-export function NarrowBy({ by, hasNone = true, onChoose }: NarrowByProps) {
+export function NarrowBy({ by, hasNone = true, words: name = 'narrow further', onChoose }: NarrowByProps) {
   const { name: workspace, workTypes } = useWorkspace();
   const [typed, setTyped] = useState<string | null>(null);
   const wants = (...some: readonly Narrowing[]) => some.some((one) => by.includes(one));
@@ -68,9 +70,9 @@ export function NarrowBy({ by, hasNone = true, onChoose }: NarrowByProps) {
   ];
   return (
     <Picker
-      label="Narrow further"
+      label={name[0]?.toUpperCase() + name.slice(1)}
       look="word"
-      placeholder="narrow further"
+      placeholder={name}
       chosen=""
       options={options}
       onType={setTyped}

@@ -10,6 +10,7 @@ import type {
   TaskDeed,
   TaskEdit,
   TaskLine,
+  TogetherOf,
 } from '../../../contract/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
@@ -23,6 +24,11 @@ export function useTask(taskId: string) {
 
 export function useDaySheet(personId: string, date: string | undefined) {
   return useAnswer(taskAddresses.daySheet, { params: { personId }, query: date ? { date } : {} });
+}
+
+/** The day of several people, or of one thing. */
+export function useTogether(of: TogetherOf, date: string | undefined) {
+  return useAnswer(taskAddresses.together, { query: { ...of, ...(date ? { date } : {}) } });
 }
 
 type Saved = Answer<typeof taskAddresses.start>;

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { DaySheet, Task, TaskLine } from '../../../contract/index.ts';
+import type { Task, TaskLine } from '../../../contract/index.ts';
 import { answerProblem, isFinishedByLast, isTickedByProof, isToDo } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { movedOn } from '../../kit/moved-on.ts';
@@ -177,12 +177,15 @@ export function useTaskOnDevice(task: Task): Task {
   return useMemo(() => taskOnDevice(task, all, here), [task, all, here]);
 }
 
-const BANDS = ['late', 'thisDay', 'coming'] as const satisfies (keyof DaySheet)[];
+const BANDS = ['late', 'thisDay', 'coming'] as const;
+type Banded = Readonly<Record<(typeof BANDS)[number], readonly TaskLine[]>>;
 const ON_LINES: readonly string[] = [START.name, FINISH.name, SKIP.name, TICK.name];
 
 /** A day as it stands on this device, and of which tasks something that was done waits. */
-export function useSheetOnDevice(sheet: DaySheet): {
-  readonly sheet: DaySheet;
+export function useSheetOnDevice<Sheet extends Banded>(
+  sheet: Sheet,
+): {
+  readonly sheet: Sheet;
   readonly waits: (taskId: string) => boolean;
 } {
   const all = useUnsentOf(({ kind }) => ON_LINES.includes(kind));

@@ -14,10 +14,18 @@ import { sayFinished } from './said.ts';
 type Saved = Answer<typeof taskAddresses.note>;
 
 /** Lists that show tasks in one way or another. */
-export const AROUND = ['/people/', '/overview', '/task-list', '/tideline', '/wallchart', '/schedules'] as const;
+export const AROUND = [
+  '/people/',
+  '/day-sheets',
+  '/overview',
+  '/task-list',
+  '/tideline',
+  '/wallchart',
+  '/schedules',
+] as const;
 
 /** What a tick, a note or an answer changes beside the task; where it finishes it, the live stream tells the rest. */
-const isDaySheet = (key: unknown) => typeof key === 'string' && key.startsWith('/api/people/');
+const isDaySheet = (key: unknown) => typeof key === 'string' && /^\/api\/(people\/|day-sheets)/.test(key);
 
 async function took(saved: Saved): Promise<void> {
   await showTask(mutate, saved.task);

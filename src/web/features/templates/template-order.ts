@@ -13,18 +13,18 @@ export const SORTS = [
 export type SortKey = (typeof SORTS)[number][0];
 
 const byName = (a: TemplateLine, b: TemplateLine) => a.name.localeCompare(b.name);
-/** Dates that are not there stand last, whichever way the rest goes. */
-const byDate = (a: string | null, b: string | null, forwards: boolean) =>
+/** What is not there stands last, whichever way the rest goes. */
+const orLast = (a: string | null, b: string | null, forwards: boolean) =>
   a === b ? 0 : a === null ? 1 : b === null ? -1 : forwards ? a.localeCompare(b) : b.localeCompare(a);
 
 const COMPARE: Readonly<Record<SortKey, (a: TemplateLine, b: TemplateLine) => number>> = {
   name: byName,
-  category: (a, b) => (a.category ?? '~').localeCompare(b.category ?? '~'),
+  category: (a, b) => orLast(a.category, b.category, true),
   makes: (a, b) => b.makes - a.makes || b.checkLines - a.checkLines,
   estimate: (a, b) => b.minutes - a.minutes,
   use: (a, b) => b.scheduleCount - a.scheduleCount,
-  last: (a, b) => byDate(a.lastOn, b.lastOn, false),
-  next: (a, b) => byDate(a.nextOn, b.nextOn, true),
+  last: (a, b) => orLast(a.lastOn, b.lastOn, false),
+  next: (a, b) => orLast(a.nextOn, b.nextOn, true),
 };
 
 export interface TemplateFilter {

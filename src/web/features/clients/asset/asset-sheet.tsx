@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
+import { Link, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import { z } from 'zod';
 import { type AssetInput, type AssetRecord, assetFieldsSchema, assetInputSchema } from '../../../../contract/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
@@ -62,7 +62,18 @@ export function AssetSheet() {
             }
           }}
           onClose={close}
-          foot={asset && <Archiving asset={asset} />}
+          foot={
+            asset && (
+              <>
+                <p className={`${SECTION} border-b-0 text-row`}>
+                  <Link className="link-line" to={`/day-sheet/together?${asset.isSite ? 'site' : 'asset'}=${asset.id}`}>
+                    Day sheet of {asset.name}
+                  </Link>
+                </p>
+                <Archiving asset={asset} />
+              </>
+            )
+          }
         >
           {(parts) => <AssetForm {...parts} siteName={asset?.site?.name ?? null} />}
         </RecordEditor>

@@ -1,31 +1,32 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { lazy, Suspense } from 'react';
+import type { ReactNode } from 'react';
 import type { DaySheet, TaskLine } from '../../../../contract/index.ts';
-import {
-  type CivilDay,
-  monthName,
-  sayDuration,
-  sayRoles,
-  weekdayName,
-  weekdayOf,
-  yearMonthDay,
-} from '../../../../core/index.ts';
+import { type CivilDay, monthName, sayDuration, weekdayName, weekdayOf, yearMonthDay } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DayButton } from '../../../kit/day-button.tsx';
 import { waysShown } from '../../../kit/ways.ts';
 
-const OwnClock = lazy(() => import('../../people/clock/own-clock.tsx'));
-
 interface DayHeadProps {
-  readonly sheet: DaySheet;
   readonly day: CivilDay;
   readonly onDay: (day: CivilDay) => void;
-  readonly onPerson: (personId: string) => void;
+  /** Where it is chosen whose day it is. */
+  readonly whose: ReactNode;
+  /** What is said beside it, besides that it is no working day. */
+  readonly words: string;
+  readonly load: DayLoad;
+  /** What stands before the ways to other days. */
+  readonly children?: ReactNode;
+}
+
+/** The work of a day, and what can be done in it. */
+export interface DayLoad extends Pick<DaySheet, 'late' | 'thisDay' | 'projected'> {
+  /** Null where nobody's hours are looked at. */
+  readonly capacityMinutes: number | null;
 }
 
 /** The day in large figures, whose it is, and how full. */
-export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
-  const { today, staffWith, workingCalendar } = useWorkspace();
+export function DayHead({ day, onDay, whose, words, load, children }: DayHeadProps) {
+  const { today, workingCalendar } = useWorkspace();
   const { month, day: date, year } = yearMonthDay(day);
   const dayFirst = waysShown().dateOrder === 'day first';
   const holiday = workingCalendar.holidayName(day);
@@ -49,32 +50,14 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
       </h1>
       <div className="min-w-0 flex-1 pb-0.5">
         <div className="mb-1.5 flex items-baseline gap-2.5 text-row">
-          <label className="min-w-0 truncate">
-            <span className="sr-only">Whose day sheet</span>
-            <select
-              className="filter-word text-body font-semibold"
-              value={sheet.person.id}
-              onChange={({ target }) => onPerson(target.value)}
-            >
-              {staffWith(sheet.person.id).map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </select>
-          </label>
+          {whose}
           <span className="truncate text-ink-2 max-[720px]:hidden">
-            {sayRoles(sheet.person.roles)}
-            {holiday ? `, ${holiday}` : workingCalendar.isWorkingDay(day) ? '' : ', a day off'}
+            {[words, holiday ?? (workingCalendar.isWorkingDay(day) ? '' : 'a day off')].filter(Boolean).join(', ')}
           </span>
         </div>
-        <LoadBar sheet={sheet} />
+        <LoadBar load={load} />
       </div>
-      {day === today && (
-        <Suspense>
-          <OwnClock person={sheet.person} />
-        </Suspense>
-      )}
+      {children}
       <div className="flex items-center gap-1">
         <DayButton
           label="Day shown"
@@ -109,18 +92,18 @@ export function DayHead({ sheet, day, onDay, onPerson }: DayHeadProps) {
 }
 
 /** The day's work against what the person can do in a day. What is over stands past the mark as a solid block. */
-function LoadBar({ sheet }: { readonly sheet: DaySheet }) {
+function LoadBar({ load }: { readonly load: DayLoad }) {
   const isFinished = ({ state }: TaskLine) => state === 'done' || state === 'toCheck';
-  const all = [...sheet.thisDay, ...sheet.late];
+  const all = [...load.thisDay, ...load.late];
   const done = minutes(all.filter(isFinished));
   const open = minutes(
-    sheet.thisDay.filter(({ state }) => state === 'open' || state === 'coming' || state === 'underWay'),
+    load.thisDay.filter(({ state }) => state === 'open' || state === 'coming' || state === 'underWay'),
   );
-  const late = minutes(sheet.late.filter((task) => !isFinished(task)));
-  const projected = sheet.projected.reduce((sum, line) => sum + line.estimateMinutes, 0);
+  const late = minutes(load.late.filter((task) => !isFinished(task)));
+  const projected = load.projected.reduce((sum, line) => sum + line.estimateMinutes, 0);
   const total = done + open + late + projected;
-  const { capacityMinutes } = sheet.person;
-  const scale = Math.max(total, capacityMinutes, 1);
+  const capacity = load.capacityMinutes ?? 0;
+  const scale = Math.max(total, capacity, 1);
   const parts = [
     { minutes: done, colour: 'var(--color-primary)', words: 'finished' },
     { minutes: open, colour: 'var(--petrol-2)', words: 'to do' },
@@ -128,22 +111,22 @@ function LoadBar({ sheet }: { readonly sheet: DaySheet }) {
     { minutes: projected, colour: 'var(--petrol-3)', words: 'not made yet' },
   ].filter((part) => part.minutes > 0);
   const words = parts.map((part) => `${sayDuration(part.minutes)} ${part.words}`).join(', ') || 'nothing to do';
-  const over = total - capacityMinutes;
+  const over = capacity > 0 ? total - capacity : 0;
   return (
     <>
       <div className="mb-1.5 text-note leading-4 text-ink-2">
         <b className="font-normal text-ink">
-          {sayDuration(total)} of {sayDuration(capacityMinutes)}
+          {load.capacityMinutes === null ? sayDuration(total) : `${sayDuration(total)} of ${sayDuration(capacity)}`}
         </b>
-        {over > 0 && capacityMinutes > 0 ? <b className="font-semibold text-ink">, {sayDuration(over)} over</b> : ''}
+        {over > 0 ? <b className="font-semibold text-ink">, {sayDuration(over)} over</b> : ''}
         <span className="max-[720px]:hidden"> · {words}</span>
       </div>
       <div className="relative flex h-2 bg-base-300" role="img" aria-label={words}>
         {parts.map((part) => (
           <i key={part.words} style={{ width: `${(part.minutes / scale) * 100}%`, background: part.colour }} />
         ))}
-        {over > 0 && capacityMinutes > 0 && (
-          <i className="absolute -top-1 h-4 w-0.5 bg-ink" style={{ left: `${(capacityMinutes / scale) * 100}%` }} />
+        {over > 0 && (
+          <i className="absolute -top-1 h-4 w-0.5 bg-ink" style={{ left: `${(capacity / scale) * 100}%` }} />
         )}
       </div>
     </>

@@ -1,22 +1,20 @@
-import { lazy, type ReactNode, Suspense, useCallback, useLayoutEffect, useMemo, useRef } from 'react';
+import { lazy, Suspense, useCallback, useMemo } from 'react';
 import { Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
-import type { DaySheet as DaySheetAnswer, TaskLine as TaskLineAnswer } from '../../../../contract/index.ts';
-import { type CivilDay, dayOfIso, isoOfDay, plural, tryDayOfIso, tryMinutesOfTime } from '../../../../core/index.ts';
-import { useKeys } from '../../../app/shell/keys.tsx';
+import type { DaySheet as DaySheetAnswer } from '../../../../contract/index.ts';
+import { type CivilDay, dayOfIso, isoOfDay, plural, sayRoles, tryDayOfIso } from '../../../../core/index.ts';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { moveThroughRows } from '../../../kit/arrow-rows.ts';
 import { Band } from '../../../kit/band.tsx';
-import { useChosen } from '../../../kit/chosen.ts';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
-import { sayNear, sayTime } from '../../../kit/ways.ts';
-import { useDaySheet, useTaskActions } from '../api.ts';
-import { finishTask, startTask } from '../deeds.ts';
+import { sayNear } from '../../../kit/ways.ts';
+import { useDaySheet } from '../api.ts';
 import { useSheetOnDevice } from '../on-device.ts';
-import { ChosenTasks } from './chosen-tasks.tsx';
 import { DayHead } from './day-head.tsx';
+import { useDayKeys, useDayLines, withNowLine } from './day-lines.tsx';
 import { DeletedTasks } from './deleted-tasks.tsx';
-import { ProjectedTaskLine, TaskLine, type TaskLineBand } from './task-line.tsx';
+import { ProjectedTaskLine } from './task-line.tsx';
+import { addressOfDay, WhoseDayChoice } from './whose-day.tsx';
 
 /** What one person has to do on a day, in three bands. */
 export default function DaySheet() {
@@ -28,20 +26,9 @@ export default function DaySheet() {
   const { data, error, mutate } = useDaySheet(personId, day === today ? undefined : isoOfDay(day));
 
   const goTo = useCallback(
-    (next: CivilDay, person = personId) =>
-      void navigate({ pathname: `/day-sheet/${person}`, search: next === today ? '' : `?date=${isoOfDay(next)}` }),
+    (next: CivilDay) => void navigate(addressOfDay({ person: personId }, next, today)),
     [navigate, personId, today],
   );
-  // The router draws a new address when it is ready; a second press of a key counts from where the first one leads.
-  const headed = useRef(day);
-  // Before the page is seen: the next press may come as soon as it is.
-  useLayoutEffect(() => {
-    headed.current = day;
-  }, [day]);
-  const step = (days: number) => {
-    headed.current += days;
-    goTo(headed.current);
-  };
   const tide = useMemo<TideControl>(
     () => ({
       personId,
@@ -52,18 +39,14 @@ export default function DaySheet() {
     [personId, day, today, goTo],
   );
   useTide(tide);
-  useKeys([
-    { key: '[', says: 'A day back', run: () => step(-1) },
-    { key: ']', says: 'A day on', run: () => step(1) },
-    { key: 't', says: 'Today', run: () => goTo(today) },
-  ]);
+  useDayKeys(day, today, goTo);
 
   if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   return (
     <div className="flex min-h-0 flex-1">
       <title>{`Day sheet${data ? `, ${data.person.name}` : ''} · Jolly Rota`}</title>
       {data ? (
-        <Sheet sheet={data} openTaskId={taskId} onDay={goTo} onPerson={(id) => goTo(day, id)} />
+        <Sheet sheet={data} openTaskId={taskId} onDay={goTo} />
       ) : (
         <div className="min-w-0 flex-1">
           <Skeleton rows={12} />
@@ -74,20 +57,18 @@ export default function DaySheet() {
   );
 }
 
+const OwnClock = lazy(() => import('../../people/clock/own-clock.tsx'));
 const AskedSwaps = lazy(() => import('../../swaps/asked-swaps.tsx'));
 
 interface SheetProps {
   readonly sheet: DaySheetAnswer;
   readonly openTaskId: string | undefined;
   readonly onDay: (day: CivilDay) => void;
-  readonly onPerson: (personId: string) => void;
 }
 
-function Sheet({ sheet: asked, openTaskId, onDay, onPerson }: SheetProps) {
+function Sheet({ sheet: asked, openTaskId, onDay }: SheetProps) {
   const { sheet, waits } = useSheetOnDevice(asked);
-  const { may, me, today, nowMinutes } = useWorkspace();
-  const [search] = useSearchParams();
-  const navigate = useNavigate();
+  const { me, today, nowMinutes } = useWorkspace();
   const shown = useMemo(
     () => [
       ...sheet.late,
@@ -100,34 +81,11 @@ function Sheet({ sheet: asked, openTaskId, onDay, onPerson }: SheetProps) {
     ],
     [sheet],
   );
-  const { chosen, choose, clear } = useChosen(shown);
-  const actions = useTaskActions();
   const day = dayOfIso(sheet.date);
-  const address = (taskId: string) =>
-    `/day-sheet/${sheet.person.id}/task/${taskId}${search.size > 0 ? `?${search}` : ''}`;
-  const act = (task: TaskLineAnswer) => (action: 'start' | 'claim' | 'open' | 'finish') => {
-    if (action === 'open') return void navigate(address(task.id));
-    if (action === 'claim') return void actions.claim(task.id);
-    if (action === 'finish') return void finishTask(task);
-    void startTask(task).then((outcome) => {
-      if (outcome !== 'refused') void navigate(address(task.id));
-    });
-  };
-  const line = (band: TaskLineBand) => (task: TaskLineAnswer) => (
-    <TaskLine
-      key={task.id}
-      task={task}
-      day={day}
-      band={band}
-      isOpen={task.id === openTaskId}
-      waits={waits(task.id)}
-      to={address(task.id)}
-      onAct={act(task)}
-      choosing={
-        may('give') ? { isChosen: chosen.includes(task), choose: (how) => choose(shown.indexOf(task), how) } : undefined
-      }
-    />
-  );
+  const { line, foot } = useDayLines({
+    ...{ shown, day, openTaskId, waits },
+    addressOf: (taskId) => addressOfDay({ person: sheet.person.id }, day, today, taskId),
+  });
   const done = sheet.thisDay.filter(({ state }) => state === 'done').length;
   const toCheck = sheet.thisDay.filter(({ state }) => state === 'toCheck').length;
   const isFree =
@@ -144,7 +102,19 @@ function Sheet({ sheet: asked, openTaskId, onDay, onPerson }: SheetProps) {
       {/* Arrow keys are a shortcut between links that Tab reaches as well. */}
       {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
       <div className="min-h-0 flex-1 overflow-y-auto pb-16" onKeyDown={moveThroughRows}>
-        <DayHead sheet={sheet} day={day} onDay={onDay} onPerson={onPerson} />
+        <DayHead
+          day={day}
+          onDay={onDay}
+          whose={<WhoseDayChoice whose={{ person: sheet.person.id }} name={sheet.person.name} day={day} />}
+          words={sayRoles(sheet.person.roles)}
+          load={{ ...sheet, capacityMinutes: sheet.person.capacityMinutes }}
+        >
+          {day === today && (
+            <Suspense>
+              <OwnClock person={sheet.person} />
+            </Suspense>
+          )}
+        </DayHead>
         {day === today && sheet.person.id === me.id && (
           <Suspense>
             <AskedSwaps />
@@ -209,36 +179,9 @@ function Sheet({ sheet: asked, openTaskId, onDay, onPerson }: SheetProps) {
           {plural(sheet.late.length, 'task')} late, {plural(sheet.thisDay.length, 'task')} this day
         </p>
       </div>
-      {chosen.length > 0 && <ChosenTasks chosen={chosen} onClear={clear} />}
+      {foot}
     </div>
   );
-}
-
-/** The heading of a band stands beside its first lines; the time of day is written only below it. */
-const LINES_BESIDE_THE_HEADING = 3;
-
-/** The lines of today, with a line for now between what has begun and what has not. */
-function withNowLine(
-  tasks: readonly TaskLineAnswer[],
-  nowMinutes: number,
-  line: (task: TaskLineAnswer) => ReactNode,
-): ReactNode[] {
-  const after = tasks.findIndex(
-    ({ startTime, dueTime }) => (tryMinutesOfTime(startTime ?? dueTime ?? '') ?? Number.POSITIVE_INFINITY) > nowMinutes,
-  );
-  const lines = tasks.map(line);
-  if (tasks.length === 0) return lines;
-  const time = `${String(Math.floor(nowMinutes / 60)).padStart(2, '0')}:${String(nowMinutes % 60).padStart(2, '0')}`;
-  const now = (
-    <div key="now" className="relative z-[1] -my-px h-0.5 bg-accent max-[720px]:mx-0" aria-hidden>
-      {(after === -1 ? tasks.length : after) >= LINES_BESIDE_THE_HEADING && (
-        <span className="absolute -left-[54px] -top-2 rounded-[2px] bg-accent px-1.5 text-note font-[650] leading-4.5 text-accent-content max-[720px]:left-1">
-          {sayTime(time)}
-        </span>
-      )}
-    </div>
-  );
-  return after === -1 ? [...lines, now] : [...lines.slice(0, after), now, ...lines.slice(after)];
 }
 
 function MoreBelow({ count }: { readonly count: number }) {

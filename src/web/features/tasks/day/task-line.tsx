@@ -25,6 +25,8 @@ interface TaskLineProps {
   /** Whether what was done with it here is not sent yet. */
   readonly waits: boolean;
   readonly to: string;
+  /** Whether it says who has it. */
+  readonly sayWho?: boolean;
   readonly onAct: (action: 'start' | 'claim' | 'open' | 'finish') => void;
   /** Left out where tasks can't be chosen. */
   readonly choosing?: { readonly isChosen: boolean; readonly choose: (how: 'one' | 'range') => void } | undefined;
@@ -48,11 +50,12 @@ const NEXT =
   'h-[26px] min-h-[26px] w-20 justify-self-end px-0 max-[720px]:h-11 max-[720px]:w-auto max-[720px]:min-w-[88px] max-[720px]:px-3.5 max-[720px]:text-body';
 
 /** One task of the day sheet: what it is, when, how far it is, and the one thing to do next. */
-export function TaskLine({ task, day, band, isOpen, waits, to, onAct, choosing }: TaskLineProps) {
+export function TaskLine({ task, day, band, isOpen, waits, to, sayWho = false, onAct, choosing }: TaskLineProps) {
   const today = useToday();
   const ended = task.state === 'done' || task.state === 'skipped' || task.state === 'lapsed';
   const isToCheck = band === 'toCheck';
   const sub = [
+    sayWho ? (task.assignee?.name ?? (task.offeredTo === null ? 'nobody yet' : '')) : '',
     sayFor(task),
     sayHold(task, today),
     task.assignee === null ? (task.offeredTo ?? '') : '',
@@ -217,7 +220,7 @@ function Check({ task, onAct }: Pick<TaskLineProps, 'task' | 'onAct'>) {
 }
 
 /** A date that a rule gives, not made yet: a bare mast. */
-export function ProjectedTaskLine({ line }: { readonly line: ProjectedLine }) {
+export function ProjectedTaskLine({ line, who = '' }: { readonly line: ProjectedLine; readonly who?: string }) {
   return (
     <div data-line className={`${LINE} ${lineColumns()} cursor-default hover:bg-base-200`}>
       <div className="flex">
@@ -225,7 +228,7 @@ export function ProjectedTaskLine({ line }: { readonly line: ProjectedLine }) {
       </div>
       <div className="text-ink-2 max-[720px]:hidden">{sayTimes(line)}</div>
       <div className={TITLE}>
-        {line.title} <span className="ml-2 text-ink-2">{sayFor(line)}</span>
+        {line.title} <span className="ml-2 text-ink-2">{[who, sayFor(line)].filter(Boolean).join(', ')}</span>
       </div>
       <div className="max-[720px]:hidden" />
       <div className="text-right max-[720px]:hidden">{sayDuration(line.estimateMinutes)}</div>

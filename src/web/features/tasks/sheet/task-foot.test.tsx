@@ -1,6 +1,6 @@
 import { act, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { afterEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { problemOf } from '../../../../contract/problems.ts';
 import { show } from '../../../testing/show.tsx';
 import { taskOf } from '../../../testing/tasks.ts';
@@ -38,7 +38,8 @@ function server() {
   };
 }
 
-afterEach(() => act(() => outbox.discardAll()));
+// Of other tests of this browser, too.
+beforeEach(() => act(() => outbox.discardAll()));
 
 describe('the foot of a task', () => {
   it('without a connection says that it is finished here and not sent, and takes that back', async () => {
