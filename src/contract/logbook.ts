@@ -99,6 +99,31 @@ const daySchema = z.object({
 });
 export type LogDay = z.infer<typeof daySchema>;
 
+/** Steps whose figures are told over time, and tasks that they are taken from: the latest. */
+export const MOST_SERIES = 40;
+export const MOST_READ_TASKS = 2_000;
+
+const seriesSchema = z.object({
+  series: z.string(),
+  label: z.string(),
+  unit: z.string(),
+  /** The template, and what it was read at. */
+  template: z.string(),
+  at: z.string(),
+  outside: z.number().int(),
+  /** The earliest first, each with the limits that held then. */
+  readings: z.array(
+    z.object({
+      taskId: id,
+      on: isoDate,
+      value: z.number(),
+      least: z.number().nullable(),
+      most: z.number().nullable(),
+    }),
+  ),
+});
+export type LogSeries = z.infer<typeof seriesSchema>;
+
 const rowSchema = figuresSchema.extend({
   /** Empty for those without. */
   key: z.string(),
@@ -144,5 +169,17 @@ export const logbookEndpoints = {
       .extend({ by: z.enum(LOG_GROUPINGS), start: z.coerce.number().int().min(0).max(1_000_000).default(0) })
       .refine(isSpan, SPAN_WORDS),
     answer: z.object({ start: z.number().int(), count: z.number().int(), rows: z.array(rowSchema) }),
+  }),
+  /** What was read, step by step over time: what lies out of its limits most first. */
+  readings: endpoint(logbookPaths.readings, {
+    heavy: true,
+    query: logFilterSchema.refine(isSpan, SPAN_WORDS),
+    answer: z.object({
+      series: z.array(seriesSchema),
+      /** How many steps there are in all. */
+      count: z.number().int(),
+      /** The first day of what is told; null where it is all of the time. */
+      since: isoDate.nullable(),
+    }),
   }),
 };

@@ -65,6 +65,7 @@ export const logbookPaths = {
   days: ['GET', '/logbook/days'],
   day: ['GET', '/logbook/day'],
   by: ['GET', '/logbook/by'],
+  readings: ['GET', '/logbook/readings'],
   csv: ['GET', '/logbook.csv'],
 } as const satisfies Record<string, Path>;
 

@@ -189,6 +189,7 @@ export { type Band, bandOf, COMING_DAYS, compareTimes } from './insight/day-band
 export { dayLoads } from './insight/day-load.ts';
 export { DUE_SPANS, type DueSpan, spanOfDue } from './insight/due-span.ts';
 export { addedUp, type OnTime, percentOf } from './insight/on-time.ts';
+export { liesOutside, type Reading, type ReadingSeries, readingSeries } from './insight/readings.ts';
 export {
   type CivilNow,
   type DatedTask,

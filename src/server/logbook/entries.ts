@@ -157,11 +157,11 @@ function entryOf(scope: Scope, row: TaskRow, beside: Beside | undefined): LogEnt
 }
 
 /** The figures that were read, in the order in which they are asked for. */
-export function readingsOf({
-  demands,
-  checkLines,
-  answers,
-}: Pick<TaskRow, 'demands' | 'checkLines' | 'answers'>): { readonly reading: LogReading; readonly isOut: boolean }[] {
+export function readingsOf({ demands, checkLines, answers }: Pick<TaskRow, 'demands' | 'checkLines' | 'answers'>): {
+  readonly key: string;
+  readonly reading: LogReading;
+  readonly isOut: boolean;
+}[] {
   const asked: readonly { readonly demand: Demand; readonly of: string }[] = [
     ...checkLines.flatMap(({ text, demands: own }) => own.map((demand) => ({ demand, of: text }))),
     ...demands.map((demand) => ({ demand, of: '' })),
@@ -171,6 +171,6 @@ export function readingsOf({
     if (demand.kind !== 'number' || typeof answer?.value !== 'number') return [];
     const { unit, least, most } = demand;
     const reading = { label: demand.label || of, value: answer.value, unit, least, most };
-    return [{ reading, isOut: outsideBy(demand, answer.value) !== 0 }];
+    return [{ key: demand.key, reading, isOut: outsideBy(demand, answer.value) !== 0 }];
   });
 }

@@ -7,6 +7,7 @@ import {
   type LogEntry,
   type LogFigures,
   type LogRow,
+  type LogSeries,
 } from '../../contract/index.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { newTemplate, startedTasks } from '../testing/work.ts';
@@ -156,5 +157,33 @@ describe('the logbook', () => {
     await ines.get('/api/logbook/rates').query({ from: '2026-11-22', to: '2026-10-26' }).expect(422);
     await ines.get('/api/logbook/rates').query({ from: '2001-01-01', to: '2026-10-26' }).expect(422);
     await ines.get('/api/logbook.csv').query({ from: '2026-11-22' }).expect(422);
+  });
+
+  it('tells what was read at each step over time, as the tasks have it', async () => {
+    const query = { from: '2026-05-25', to: '2026-11-22' };
+    const { series, count, since } = (await ines.get('/api/logbook/readings').query(query).expect(200)).body as {
+      series: LogSeries[];
+      count: number;
+      since: string | null;
+    };
+    expect([count > 3, since]).toEqual([true, null]);
+    const [told] = series;
+    if (!told) throw new Error('The demo has readings.');
+    const [template, , key] = told.series.split(' ');
+    const rows: { id: string; on: string; value: number }[] = await server.source.query(
+      `select t.id, t.due_on as "on", (t.answers->$1->>'value')::float as value from task t join asset a on a.id = t.asset_id
+       where t.template_id = $2 and a.name = $3 and t.due_on between $4 and $5 and t.answers ? $1
+         and t.state in ('done', 'toCheck') order by t.due_on, t.id`,
+      [key, template, told.at, query.from, query.to],
+    );
+    expect(told.readings.map(({ taskId, on, value }) => ({ id: taskId, on, value }))).toEqual(rows);
+    const shares = series.map(({ outside, readings }) => outside / readings.length);
+    expect(shares).toEqual([...shares].sort((a, b) => b - a));
+    const narrowed = await ines
+      .get('/api/logbook/readings')
+      .query({ ...query, template })
+      .expect(200);
+    const all = narrowed.body.series as LogSeries[];
+    expect(all.map(({ series }) => series.split(' ')[0])).toEqual(all.map(() => template));
   });
 });

@@ -4,6 +4,7 @@ import type { Routes } from '../platform/http/route.ts';
 import { logDay, logDays } from './entries.ts';
 import { logOut, nameOfLog } from './out.ts';
 import { figuresBy, ratesOf } from './rates.ts';
+import { readingsOverTime } from './readings.ts';
 
 export function logbookRoutes(routes: Routes): Routes {
   return routes
@@ -11,6 +12,7 @@ export function logbookRoutes(routes: Routes): Routes {
     .add(logbookEndpoints.days, 'read', ({ scope, query }) => logDays(scope, query))
     .add(logbookEndpoints.day, 'read', ({ scope, query }) => logDay(scope, query))
     .add(logbookEndpoints.by, 'read', ({ scope, query }) => figuresBy(scope, query))
+    .add(logbookEndpoints.readings, 'read', ({ scope, query }) => readingsOverTime(scope, query))
     .sendTo(logbookEndpoints.csv, 'read', ({ scope, query }, response) =>
       sendCsv(response, nameOfLog(query), logOut(scope, query)),
     );

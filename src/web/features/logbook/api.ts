@@ -45,6 +45,8 @@ export function useFiguresBy(filter: LogFilter, by: LogGrouping) {
   };
 }
 
+export const useReadings = (filter: LogFilter) => useAnswer(logbookAddresses.readings, { query: filter });
+
 /** Where the entries are had as a file. */
 export const addressOfCsv = (filter: LogFilter): string => addressOf(logbookAddresses.csv, { query: filter });
 

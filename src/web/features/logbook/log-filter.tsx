@@ -35,7 +35,7 @@ function sayDays(span: Span, today: CivilDay): string {
   return `${span} weeks to ${sayDay(to, today)}`;
 }
 
-const BY_WORDS: Readonly<Record<LogGrouping | 'day', string>> = {
+const BY_WORDS: Readonly<Record<LogGrouping | 'day' | 'reading', string>> = {
   day: 'day by day',
   schedule: 'by schedule',
   client: 'by client',
@@ -43,8 +43,9 @@ const BY_WORDS: Readonly<Record<LogGrouping | 'day', string>> = {
   person: 'by person',
   template: 'by template',
   category: 'by category',
+  reading: 'readings over time',
 };
-const BYS = ['day', ...LOG_GROUPINGS] as const;
+const BYS = ['day', ...LOG_GROUPINGS, 'reading'] as const;
 
 /** What one row of figures stands for, in the address. */
 const OPENS: Readonly<Record<LogGrouping, string>> = {

@@ -9,6 +9,7 @@ import { LogDays } from './log-days.tsx';
 import { LogWords, useLogFilter } from './log-filter.tsx';
 import { sayEntries } from './log-words.ts';
 import { RatesPart } from './rates-part.tsx';
+import { ReadingsPart } from './readings-part.tsx';
 
 /** What was done and missed, by whom and when; how much of it was on time. */
 export default function LogbookPage() {
@@ -39,6 +40,8 @@ export default function LogbookPage() {
           {data && <RatesPart view={view} weeks={data.weeks} all={data.all} before={data.before} />}
           {by === 'day' ? (
             <LogDays key={JSON.stringify(shown)} filter={shown} />
+          ) : by === 'reading' ? (
+            <ReadingsPart filter={shown} />
           ) : (
             <FiguresBy key={JSON.stringify([shown, by])} filter={shown} by={by} onOpen={(key) => view.open(by, key)} />
           )}
