@@ -35,6 +35,7 @@ import { LeaveCover1766900000000 } from './platform/db/migrations/leave-cover.ts
 import { LeaveExchanges1767100000000 } from './platform/db/migrations/leave-exchanges.ts';
 import { NoDefaults1765000000000 } from './platform/db/migrations/no-defaults.ts';
 import { NobodysTasks1765100000000 } from './platform/db/migrations/nobodys-tasks.ts';
+import { OnTime1767500000000 } from './platform/db/migrations/on-time.ts';
 import { PeopleAndAccess1765800000000 } from './platform/db/migrations/people-and-access.ts';
 import { PostAndInvitations1765900000000 } from './platform/db/migrations/post-and-invitations.ts';
 import { RunLog1764400000000 } from './platform/db/migrations/run-log.ts';
@@ -148,6 +149,7 @@ export function dataSource(
       TaskViews1767200000000,
       HeldUpAndTold1767300000000,
       Arrivals1767400000000,
+      OnTime1767500000000,
     ],
     extra: {
       max: connections,

@@ -1,7 +1,7 @@
 import type { LogFilter } from '../../contract/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { questionOf, type TaskQuestion } from '../task-list/index.ts';
-import { wasOnTime } from '../tasks/stored/index.ts';
+import { WAS_ON_TIME } from '../tasks/stored/index.ts';
 
 /** What stands in the logbook: what is over, and what was finished and waits to be checked. */
 const ENTRY = `t.state in ('toCheck', 'done', 'skipped', 'lapsed')`;
@@ -19,7 +19,7 @@ export async function entriesOf(scope: Scope, filter: LogFilter): Promise<TaskQu
     case 'all':
       break;
     case 'late':
-      asked.and(`t.done_at is not null and not ${wasOnTime(asked.with(scope.workspace.zone))}`);
+      asked.and(`t.done_at is not null and not ${WAS_ON_TIME}`);
       break;
     case 'skipped':
     case 'lapsed':

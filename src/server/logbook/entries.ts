@@ -10,18 +10,15 @@ import {
 import { type Demand, outsideBy, ownOf } from '../../core/index.ts';
 import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
-import type { TaskQuestion } from '../task-list/index.ts';
-import { linesOf, lookOfRow, type TaskRow, wasOnTime } from '../tasks/stored/index.ts';
+import { linesOf, lookOfRow, type TaskRow, WAS_ON_TIME } from '../tasks/stored/index.ts';
 import { entriesOf } from './asked.ts';
 
 /** What stands first on a day: what went otherwise than planned, then what was read out of its limits or was written on. */
-function rankOf(scope: Scope, asked: TaskQuestion): string {
-  return `case when t.state <> 'done' or t.sent_back <> '[]' or not ${wasOnTime(asked.with(scope.workspace.zone))} then 0
+const RANK = `case when t.state <> 'done' or t.sent_back <> '[]' or not ${WAS_ON_TIME} then 0
     when t.answers @? '$.*.remark ? (@ <> "")' then 1
     when t.note <> '' then 2
     when exists (select 1 from file where file.workspace_id = t.workspace_id and file.task_id = t.id and file.removed_at is null) then 3
     else 4 end`;
-}
 
 interface Counted {
   readonly on: string;
@@ -75,11 +72,10 @@ async function entriesOn(
   if (days.length === 0) return new Map();
   const asked = await entriesOf(scope, filter);
   const which = asked.where;
-  const rank = rankOf(scope, asked);
   const found = await scope.sql<{ on: string; id: string }>(
     `select d.on, line.id from unnest(${asked.with(days)}::date[]) as d("on") cross join lateral (
        select t.id from task t where ${which} and t.due_on = d.on
-       order by ${rank}, coalesce(t.due_time, '~'), t.title, t.id limit ${most}) line`,
+       order by ${RANK}, coalesce(t.due_time, '~'), t.title, t.id limit ${most}) line`,
     asked.params,
   );
   const logged = await loggedById(

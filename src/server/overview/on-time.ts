@@ -1,7 +1,7 @@
 import { ON_TIME_WEEKS, type OnTimeTrend } from '../../contract/index.ts';
 import { addedUp, DAYS_A_WEEK, groupBy, isoOfDay, mondayOf, type OnTime } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { countsAsDue, wasOnTime } from '../tasks/stored/index.ts';
+import { countsAsDue, WAS_ON_TIME } from '../tasks/stored/index.ts';
 
 /** Templates that are named for being late most often. */
 const MOST_NAMED = 2;
@@ -20,10 +20,10 @@ export async function onTimeTrend(scope: Scope): Promise<OnTimeTrend> {
   const first = monday - 2 * ON_TIME_WEEKS * DAYS_A_WEEK;
   const rows = await scope.sql<OfTemplate>(
     `select (t.due_on - $2::date) / ${DAYS_A_WEEK} as at, t.template_id as "templateId", count(*)::int as due,
-       (sum((${wasOnTime('$4')})::int))::int as "onTime"
-     from task t where t.workspace_id = $1 and t.due_on >= $2::date and t.due_on < $3::date and ${countsAsDue('$5')}
+       (count(*) filter (where ${WAS_ON_TIME}))::int as "onTime"
+     from task t where t.workspace_id = $1 and t.due_on >= $2::date and t.due_on < $3::date and ${countsAsDue('$4')}
      group by 1, 2`,
-    [isoOfDay(first), isoOfDay(monday), scope.workspace.zone, scope.today],
+    [isoOfDay(first), isoOfDay(monday), scope.today],
   );
   const byWeek = groupBy(rows, ({ at }) => at);
   const all = Array.from({ length: 2 * ON_TIME_WEEKS }, (_, at) => ({

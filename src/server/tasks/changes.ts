@@ -60,6 +60,7 @@ export const taskChanges: SubjectOfChanges<Task> = {
     head: 'silent',
     startedAt: 'silent',
     doneAt: 'silent',
+    onTime: 'silent',
     doneBy: 'silent',
     signedAt: 'silent',
     signedBy: 'silent',

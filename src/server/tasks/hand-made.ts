@@ -43,6 +43,7 @@ function handMade(scope: Scope, on: string, dueOn: string) {
     ...NOT_HELD,
     nudgedAt: null,
     nudgedBy: null,
+    onTime: null,
     edited: [],
     runId: null,
     madeAt: scope.instant,

@@ -58,6 +58,7 @@ const TELLING = {
   head: 'silent',
   startedAt: 'silent',
   doneAt: 'silent',
+  onTime: 'silent',
   doneBy: 'silent',
   signedAt: 'silent',
   signedBy: 'silent',

@@ -19,7 +19,7 @@ import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { FAR_DAYS, type FarDates, farDates } from '../schedules/index.ts';
 import { isHeldUp, isLate, namesOfFilter, type TaskQuestion } from '../task-list/index.ts';
-import { wasOnTime } from '../tasks/stored/index.ts';
+import { WAS_ON_TIME } from '../tasks/stored/index.ts';
 import { placingOf } from './placing.ts';
 import { type RowOf, rowsFrom, type ScheduleOfRows, schedulesOfRows, taskColumnOf, tasksOf } from './rows.ts';
 
@@ -71,7 +71,7 @@ type MarksByRow = ReadonlyMap<string, readonly number[]>;
 function lookInCell(scope: Scope, asked: TaskQuestion): string {
   const place = (look: WallLook) => String(WALL_LOOKS.indexOf(look));
   return `case t.state
-    when 'done' then case when ${wasOnTime(asked.with(scope.workspace.zone))} then ${place('done')} else ${place('doneLate')} end
+    when 'done' then case when ${WAS_ON_TIME} then ${place('done')} else ${place('doneLate')} end
     when 'toCheck' then ${place('toCheck')} when 'skipped' then ${place('skipped')} when 'lapsed' then ${place('lapsed')}
     else case
       when ${isHeldUp(scope, asked)} then ${place('heldUp')}

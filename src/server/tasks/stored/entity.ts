@@ -150,6 +150,9 @@ export class TaskRecord {
   /** When the work was finished, also while it waits to be checked. */
   @Column({ type: 'timestamptz', nullable: true })
   doneAt!: Date | null;
+  /** Whether that was by when it was due, by the clock of its zone; null while it is not finished. Kept by the database. */
+  @Column({ type: 'boolean', nullable: true, insert: false, update: false })
+  onTime!: boolean | null;
   @Column({ type: 'uuid', nullable: true })
   doneBy!: string | null;
   @Column({ type: 'timestamptz', nullable: true })

@@ -5,7 +5,7 @@ export { refuseFarDays } from './dates.ts';
 export { type GivenAnswer, NOT_HELD, type SentBack, type Task, TaskRecord, type Tick } from './entity.ts';
 export { lateCount, lateSchedules } from './late.ts';
 export type { MadeTask } from './made-task.ts';
-export { countsAsDue, wasOnTime } from './on-time.ts';
+export { countsAsDue, WAS_ON_TIME } from './on-time.ts';
 export { IS_TOUCHED, type ReachableTask, tasksOfSchedulesFrom } from './reachable-task.ts';
 export { pastTasksOf, type SeriesTask } from './series.ts';
 export { ENDED, TO_DO, UNFINISHED } from './states.ts';

@@ -2,12 +2,9 @@ import { TO_DO } from './states.ts';
 
 /**
  * Whether a task `t` was finished by when it was due, as `lookOf` tells it: by the clock of its own zone, to the minute; without
- * a time, by the end of its day. Not so for what has not been finished.
- * @param zone names the parameter with the workspace's zone
+ * a time, by the end of its day. Not so for what has not been finished. The database keeps it with each task.
  */
-export const wasOnTime = (zone: string) =>
-  `(t.done_at is not null and date_trunc('minute', t.done_at at time zone coalesce(t.zone, ${zone}::text))
-    <= t.due_on + coalesce(t.due_time, '23:59')::time)`;
+export const WAS_ON_TIME = `coalesce(t.on_time, false)`;
 
 /**
  * Whether a task `t` that was due counts: what was skipped with a reason does not, nor what is held up.

@@ -137,6 +137,7 @@ const FILLED: Readonly<
   edited: [`'[]'`, 'stays'],
   startedAt: ['null', 'stays'],
   doneAt: ['null', 'stays'],
+  onTime: ['null', 'stays'],
   doneBy: ['null', 'stays'],
   signedAt: ['null', 'stays'],
   signedBy: ['null', 'stays'],
