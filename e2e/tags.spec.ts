@@ -45,10 +45,12 @@ test('a wrong tag says whose it is, the right one is read from a picture of its 
   const sheet = page.getByRole('complementary', { name: 'Hook look' });
   await sheet.getByRole('button', { name: 'Start' }).click();
   const camera = sheet.getByLabel('Picture of the tag for Tag of the crane');
-  // A picture of something else, and of another thing's label.
+  // A picture of something else, and the tag of another thing.
   await camera.setInputFiles({ name: 'x.png', mimeType: 'image/png', buffer: Buffer.from('nothing of a picture') });
   await expect(sheet.getByRole('alert')).toContainText('No code could be read in that picture');
-  await camera.setInputFiles(await label('PA-1'));
+  await sheet.getByRole('button', { name: 'Choose the tag' }).click();
+  await page.getByRole('combobox', { name: 'Choose the tag' }).fill('pontoon a');
+  await page.getByRole('option', { name: /^PA-1/ }).click();
   await expect(sheet).toContainText('“PA-1” is the tag of Pontoon A, Lee Quay. This task is about Crane 2.');
   await expectAccessible(page);
   await camera.setInputFiles(await label('CR-2'));

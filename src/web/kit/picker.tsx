@@ -15,7 +15,11 @@ export interface PickerOption {
 }
 
 /** Looks in which the button says what it does, and not what is chosen. */
-const BARE_LOOKS = { deed: 'deed', word: 'filter-word text-ink-2' } as const;
+const BARE_LOOKS = {
+  deed: 'deed',
+  word: 'filter-word text-ink-2',
+  button: 'btn h-[30px] min-h-[30px] max-[720px]:h-11',
+} as const;
 
 interface PickerProps {
   readonly label: string;
@@ -25,7 +29,7 @@ interface PickerProps {
   /** Shown in the blank when nothing is chosen. */
   readonly placeholder?: string;
   readonly invalid?: boolean;
-  /** A blank in a sentence; or a deed at the end of a line, or a word in a page's head: then what is chosen is not shown. */
+  /** A blank in a sentence; or a deed at the end of a line, a word in a page's head, a button: then what is chosen is not shown. */
   readonly look?: 'blank' | keyof typeof BARE_LOOKS;
   /** What is chosen is called, where it need not be among the options. */
   readonly chosenName?: string | undefined;

@@ -49,6 +49,37 @@ describe('a reading', () => {
   });
 });
 
+describe('a tag', () => {
+  it('is chosen from among all there are, by its signs or by what it hangs on', async () => {
+    const demand: Demand = { key: 'tag', kind: 'tag', label: 'Tag of the crane' };
+    const task = taskOf({ demands: [demand] });
+    const subject = { clientId: null, assetId: '01937000-0000-7000-8000-0000000000a1', detail: 'Lee Quay' };
+    await show(<ProofField task={task} here={task} demand={demand} name={demand.label} isFixed={false} />, {
+      answers: {
+        '/subjects?q=': {
+          subjects: [
+            { ...subject, name: 'Crane 2', tag: 'CR-2' },
+            { ...subject, name: 'Bins', tag: null },
+          ],
+          isMore: false,
+        },
+        [`PUT /tasks/${task.id}/answers`]: () => ({ task, changeId: null }),
+      },
+    });
+    const user = userEvent.setup();
+    await user.click(screen.getByRole('button', { name: 'Choose the tag' }));
+    const options = await screen.findAllByRole('option');
+    expect(options.map(({ textContent }) => textContent)).toEqual(['CR-2Crane 2, Lee Quay']);
+    await user.click(options[0] as HTMLElement);
+    await waitFor(() =>
+      expect(fetch).toHaveBeenCalledWith(
+        expect.stringContaining('/answers'),
+        expect.objectContaining({ body: expect.stringContaining('CR-2') }),
+      ),
+    );
+  });
+});
+
 describe('a date asked for as proof', () => {
   it('is written in words, like every other date', async () => {
     await shown(TESTED, { on: answered('2026-11-20') });

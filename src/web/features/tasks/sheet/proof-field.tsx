@@ -24,6 +24,7 @@ import type { Unsent } from '../../unsent/outbox.ts';
 import { UnsentMark } from '../../unsent/unsent-mark.tsx';
 import { useTaskActions } from '../api.ts';
 import { LimitsBar } from './limits-bar.tsx';
+import { TagChoice } from './tag-choice.tsx';
 import { TagReader } from './tag-reader.tsx';
 import { useAnswering } from './use-answering.ts';
 
@@ -333,7 +334,10 @@ function TextProof(props: ProofFieldProps & { readonly type: 'text' | 'long'; re
         />
       )}
       {demand.kind === 'tag' && (
-        <TagReader label={`Picture of the tag for ${demand.label || name}`} onRead={(tag) => write(tag, 0)} />
+        <div className="mt-1.5 flex flex-wrap gap-2">
+          <TagReader label={`Picture of the tag for ${demand.label || name}`} onRead={(tag) => write(tag, 0)} />
+          <TagChoice onChoose={(tag) => write(tag, 0)} />
+        </div>
       )}
       {demand.kind === 'tag' && unsent?.state === 'waiting' && unsent.said !== null && (
         <WrongTag task={task} demand={demand} tag={text} />

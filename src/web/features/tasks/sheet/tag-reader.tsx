@@ -44,7 +44,7 @@ export function TagReader({ label, onRead }: TagReaderProps) {
     <>
       <button
         type="button"
-        className="btn mt-1.5 h-[30px] min-h-[30px] max-[720px]:h-11"
+        className="btn h-[30px] min-h-[30px] max-[720px]:h-11"
         disabled={state === 'reads'}
         onClick={() => input.current?.click()}
       >
@@ -65,7 +65,7 @@ export function TagReader({ label, onRead }: TagReaderProps) {
         }}
       />
       {state === 'unread' && (
-        <p role="alert" className="mt-1 text-note text-late">
+        <p role="alert" className="order-last basis-full text-note text-late">
           No code could be read in that picture. Come closer, with the whole code in view, or type what stands on the
           tag.
         </p>
