@@ -1,15 +1,17 @@
 import { type ReactNode, useLayoutEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
-import type { TaskLine as TaskLineAnswer } from '../../../../contract/index.ts';
-import { type CivilDay, tryMinutesOfTime } from '../../../../core/index.ts';
+import type { ProjectedLine, TaskLine as TaskLineAnswer } from '../../../../contract/index.ts';
+import { type CivilDay, plural, tryMinutesOfTime } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { moveThroughRows } from '../../../kit/arrow-rows.ts';
+import { Band } from '../../../kit/band.tsx';
 import { useChosen } from '../../../kit/chosen.ts';
-import { sayTime } from '../../../kit/ways.ts';
+import { sayNear, sayTime } from '../../../kit/ways.ts';
 import { useTaskActions } from '../api.ts';
 import { finishTask, startTask } from '../deeds.ts';
 import { ChosenTasks } from './chosen-tasks.tsx';
-import { TaskLine, type TaskLineBand } from './task-line.tsx';
+import { ProjectedTaskLine, TaskLine, type TaskLineBand } from './task-line.tsx';
 
 /** The keys that lead from one day to another. */
 export function useDayKeys(day: CivilDay, today: CivilDay, goTo: (day: CivilDay) => void): void {
@@ -78,7 +80,7 @@ export function useDayLines({ shown, day, openTaskId, waits, addressOf, sayWho =
 const LINES_BESIDE_THE_HEADING = 3;
 
 /** The lines of today, with a line for now between what has begun and what has not. */
-export function withNowLine(
+function withNowLine(
   tasks: readonly TaskLineAnswer[],
   nowMinutes: number,
   line: (task: TaskLineAnswer) => ReactNode,
@@ -99,4 +101,58 @@ export function withNowLine(
     </div>
   );
   return after === -1 ? [...lines, now] : [...lines.slice(0, after), now, ...lines.slice(after)];
+}
+
+interface DayFrameProps {
+  readonly late: number;
+  readonly thisDay: number;
+  /** What stands below all of it. */
+  readonly foot: ReactNode;
+  readonly children: ReactNode;
+}
+
+/** A day sheet: its bands, through which the arrow keys lead, and its foot. */
+export function DayFrame({ late, thisDay, foot, children }: DayFrameProps) {
+  return (
+    <div className="flex min-w-0 flex-1 flex-col">
+      {/* Arrow keys are a shortcut between links that Tab reaches as well. */}
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
+      <div className="min-h-0 flex-1 overflow-y-auto pb-16" onKeyDown={moveThroughRows}>
+        {children}
+        <p className="sr-only" aria-live="polite">
+          {plural(late, 'task')} late, {plural(thisDay, 'task')} this day
+        </p>
+      </div>
+      {foot}
+    </div>
+  );
+}
+
+interface ThisDayProps {
+  readonly day: CivilDay;
+  readonly tasks: readonly TaskLineAnswer[];
+  readonly projected: readonly (ProjectedLine & { readonly who?: string })[];
+  readonly asides: readonly string[];
+  readonly line: (task: TaskLineAnswer) => ReactNode;
+  /** Said where there is neither. */
+  readonly none: string;
+}
+
+/** What is due on the day, by its time, with what is not made yet. */
+export function ThisDay({ day, tasks, projected, asides, line, none }: ThisDayProps) {
+  const { today, nowMinutes } = useWorkspace();
+  const count = tasks.length + projected.length;
+  return (
+    <Band name={day === today ? 'this day' : sayNear(day, today)} count={count} asides={asides}>
+      {day === today ? withNowLine(tasks, nowMinutes, line) : tasks.map(line)}
+      {projected.map(({ who, ...one }) => (
+        <ProjectedTaskLine
+          key={[one.scheduleId, one.on, one.title, who].join(' ')}
+          line={one}
+          {...(who === undefined ? {} : { who: who || 'nobody yet' })}
+        />
+      ))}
+      {count === 0 && <p className="py-2.5 text-row text-ink-2 max-[720px]:px-4">{none}</p>}
+    </Band>
+  );
 }

@@ -1,19 +1,17 @@
 import { lazy, Suspense, useCallback, useMemo } from 'react';
 import { Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { DaySheet as DaySheetAnswer } from '../../../../contract/index.ts';
-import { type CivilDay, dayOfIso, isoOfDay, plural, sayRoles, tryDayOfIso } from '../../../../core/index.ts';
+import { type CivilDay, dayOfIso, isoOfDay, sayRoles, tryDayOfIso } from '../../../../core/index.ts';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
-import { moveThroughRows } from '../../../kit/arrow-rows.ts';
 import { Band } from '../../../kit/band.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { sayNear } from '../../../kit/ways.ts';
 import { useDaySheet } from '../api.ts';
 import { useSheetOnDevice } from '../on-device.ts';
 import { DayHead } from './day-head.tsx';
-import { useDayKeys, useDayLines, withNowLine } from './day-lines.tsx';
+import { DayFrame, ThisDay, useDayKeys, useDayLines } from './day-lines.tsx';
 import { DeletedTasks } from './deleted-tasks.tsx';
-import { ProjectedTaskLine } from './task-line.tsx';
 import { addressOfDay, WhoseDayChoice } from './whose-day.tsx';
 
 /** What one person has to do on a day, in three bands. */
@@ -68,7 +66,7 @@ interface SheetProps {
 
 function Sheet({ sheet: asked, openTaskId, onDay }: SheetProps) {
   const { sheet, waits } = useSheetOnDevice(asked);
-  const { me, today, nowMinutes } = useWorkspace();
+  const { me, today } = useWorkspace();
   const shown = useMemo(
     () => [
       ...sheet.late,
@@ -98,89 +96,76 @@ function Sheet({ sheet: asked, openTaskId, onDay }: SheetProps) {
       sheet.unassigned.count ===
     0;
   return (
-    <div className="flex min-w-0 flex-1 flex-col">
-      {/* Arrow keys are a shortcut between links that Tab reaches as well. */}
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
-      <div className="min-h-0 flex-1 overflow-y-auto pb-16" onKeyDown={moveThroughRows}>
-        <DayHead
-          day={day}
-          onDay={onDay}
-          whose={<WhoseDayChoice whose={{ person: sheet.person.id }} name={sheet.person.name} day={day} />}
-          words={sayRoles(sheet.person.roles)}
-          load={{ ...sheet, capacityMinutes: sheet.person.capacityMinutes }}
-        >
-          {day === today && (
-            <Suspense>
-              <OwnClock person={sheet.person} />
-            </Suspense>
-          )}
-        </DayHead>
-        {day === today && sheet.person.id === me.id && (
+    <DayFrame late={sheet.late.length} thisDay={sheet.thisDay.length} foot={foot}>
+      <DayHead
+        day={day}
+        onDay={onDay}
+        whose={<WhoseDayChoice whose={{ person: sheet.person.id }} name={sheet.person.name} day={day} />}
+        words={sayRoles(sheet.person.roles)}
+        load={{ ...sheet, capacityMinutes: sheet.person.capacityMinutes }}
+      >
+        {day === today && (
           <Suspense>
-            <AskedSwaps />
+            <OwnClock person={sheet.person} />
           </Suspense>
         )}
-        {sheet.late.length > 0 && (
-          <Band name="late" count={sheet.late.length} isLate>
-            {sheet.late.map(line('late'))}
-          </Band>
-        )}
-        <Band
-          name={day === today ? 'this day' : sayNear(day, today)}
-          count={sheet.thisDay.length + sheet.projected.length}
-          asides={[done > 0 ? `${done} done` : '', toCheck > 0 ? `${toCheck} to check` : ''].filter(Boolean)}
-        >
-          {day === today ? withNowLine(sheet.thisDay, nowMinutes, line('thisDay')) : sheet.thisDay.map(line('thisDay'))}
-          {sheet.projected.map((projected) => (
-            <ProjectedTaskLine key={`${projected.scheduleId} ${projected.on} ${projected.title}`} line={projected} />
-          ))}
-          {sheet.thisDay.length + sheet.projected.length === 0 && (
-            <p className="py-2.5 text-row text-ink-2 max-[720px]:px-4">
-              {isFree
-                ? `Nothing for ${sheet.person.name}: no task is due, and none is coming within a week.`
-                : `Nothing is due ${sayNear(day, today)}.`}
+      </DayHead>
+      {day === today && sheet.person.id === me.id && (
+        <Suspense>
+          <AskedSwaps />
+        </Suspense>
+      )}
+      {sheet.late.length > 0 && (
+        <Band name="late" count={sheet.late.length} isLate>
+          {sheet.late.map(line('late'))}
+        </Band>
+      )}
+      <ThisDay
+        day={day}
+        tasks={sheet.thisDay}
+        projected={sheet.projected}
+        asides={[done > 0 ? `${done} done` : '', toCheck > 0 ? `${toCheck} to check` : ''].filter(Boolean)}
+        line={line('thisDay')}
+        none={
+          isFree
+            ? `Nothing for ${sheet.person.name}: no task is due, and none is coming within a week.`
+            : `Nothing is due ${sayNear(day, today)}.`
+        }
+      />
+      {sheet.offered.count > 0 && (
+        <Band name="to take" count={sheet.offered.count} asides={['by any one']}>
+          {sheet.offered.tasks.map(line(sheet.person.id === me.id ? 'offered' : 'offeredToOthers'))}
+          <MoreBelow count={sheet.offered.count - sheet.offered.tasks.length} />
+        </Band>
+      )}
+      {sheet.unassigned.count > 0 && (
+        <Band name="nobody’s" count={sheet.unassigned.count} asides={['to claim']}>
+          {sheet.unassigned.tasks.map(line('unassigned'))}
+          <MoreBelow count={sheet.unassigned.count - sheet.unassigned.tasks.length} />
+        </Band>
+      )}
+      {sheet.toCheck.length > 0 && (
+        <Band name="to check" count={sheet.toCheck.length} asides={['finished by others']}>
+          {sheet.toCheck.map(line('toCheck'))}
+        </Band>
+      )}
+      {sheet.coming.length > 0 && (
+        <Band name="coming" count={sheet.coming.length}>
+          {sheet.coming.map(line('coming'))}
+        </Band>
+      )}
+      {sheet.doneBefore.count > 0 && (
+        <Band name="done before" count={sheet.doneBefore.count}>
+          {sheet.doneBefore.tasks.map(line('doneBefore'))}
+          {sheet.doneBefore.count > sheet.doneBefore.tasks.length && (
+            <p className="py-2 text-note text-ink-2 max-[720px]:px-4">
+              and {sheet.doneBefore.count - sheet.doneBefore.tasks.length} more, done earlier
             </p>
           )}
         </Band>
-        {sheet.offered.count > 0 && (
-          <Band name="to take" count={sheet.offered.count} asides={['by any one']}>
-            {sheet.offered.tasks.map(line(sheet.person.id === me.id ? 'offered' : 'offeredToOthers'))}
-            <MoreBelow count={sheet.offered.count - sheet.offered.tasks.length} />
-          </Band>
-        )}
-        {sheet.unassigned.count > 0 && (
-          <Band name="nobody’s" count={sheet.unassigned.count} asides={['to claim']}>
-            {sheet.unassigned.tasks.map(line('unassigned'))}
-            <MoreBelow count={sheet.unassigned.count - sheet.unassigned.tasks.length} />
-          </Band>
-        )}
-        {sheet.toCheck.length > 0 && (
-          <Band name="to check" count={sheet.toCheck.length} asides={['finished by others']}>
-            {sheet.toCheck.map(line('toCheck'))}
-          </Band>
-        )}
-        {sheet.coming.length > 0 && (
-          <Band name="coming" count={sheet.coming.length}>
-            {sheet.coming.map(line('coming'))}
-          </Band>
-        )}
-        {sheet.doneBefore.count > 0 && (
-          <Band name="done before" count={sheet.doneBefore.count}>
-            {sheet.doneBefore.tasks.map(line('doneBefore'))}
-            {sheet.doneBefore.count > sheet.doneBefore.tasks.length && (
-              <p className="py-2 text-note text-ink-2 max-[720px]:px-4">
-                and {sheet.doneBefore.count - sheet.doneBefore.tasks.length} more, done earlier
-              </p>
-            )}
-          </Band>
-        )}
-        {sheet.deleted.length > 0 && <DeletedTasks deleted={sheet.deleted} />}
-        <p className="sr-only" aria-live="polite">
-          {plural(sheet.late.length, 'task')} late, {plural(sheet.thisDay.length, 'task')} this day
-        </p>
-      </div>
-      {foot}
-    </div>
+      )}
+      {sheet.deleted.length > 0 && <DeletedTasks deleted={sheet.deleted} />}
+    </DayFrame>
   );
 }
 

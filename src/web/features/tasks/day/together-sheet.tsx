@@ -1,18 +1,16 @@
 import { useCallback, useMemo, useState } from 'react';
 import { Link, Navigate, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import { TOGETHER_OF, type Together, type TogetherOf } from '../../../../contract/index.ts';
-import { type CivilDay, dayOfIso, isoOfDay, plural, sayDuration, tryDayOfIso } from '../../../../core/index.ts';
+import { type CivilDay, dayOfIso, isoOfDay, sayDuration, tryDayOfIso } from '../../../../core/index.ts';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
-import { moveThroughRows } from '../../../kit/arrow-rows.ts';
 import { Band } from '../../../kit/band.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { sayNear, sayTime } from '../../../kit/ways.ts';
 import { useTogether } from '../api.ts';
 import { useSheetOnDevice } from '../on-device.ts';
 import { DayHead } from './day-head.tsx';
-import { useDayKeys, useDayLines, withNowLine } from './day-lines.tsx';
-import { ProjectedTaskLine } from './task-line.tsx';
+import { DayFrame, ThisDay, useDayKeys, useDayLines } from './day-lines.tsx';
 import { addressOfDay, WhoseDayChoice } from './whose-day.tsx';
 
 /** The day of a team, a role, everyone on shift, one asset or a site. */
@@ -66,7 +64,7 @@ interface SheetProps {
 
 function Sheet({ sheet: asked, of, openTaskId, onDay }: SheetProps) {
   const { sheet, waits } = useSheetOnDevice(asked);
-  const { today, nowMinutes } = useWorkspace();
+  const { today } = useWorkspace();
   const shown = useMemo(() => [...sheet.late, ...sheet.thisDay, ...sheet.coming], [sheet]);
   const day = dayOfIso(sheet.date);
   const { line, foot } = useDayLines({
@@ -75,67 +73,49 @@ function Sheet({ sheet: asked, of, openTaskId, onDay }: SheetProps) {
   });
   const isOfPeople = of.asset === undefined && of.site === undefined;
   const done = sheet.thisDay.filter(({ state }) => state === 'done').length;
-  const count = sheet.thisDay.length + sheet.projected.length;
   return (
-    <div className="flex min-w-0 flex-1 flex-col">
-      {/* Arrow keys are a shortcut between links that Tab reaches as well. */}
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
-      <div className="min-h-0 flex-1 overflow-y-auto pb-16" onKeyDown={moveThroughRows}>
-        <DayHead
-          day={day}
-          onDay={onDay}
-          whose={<WhoseDayChoice whose={of} name={sheet.name} day={day} />}
-          words={isOfPeople ? sayPeople(sheet.people.length) : 'whoever works there'}
-          load={{
-            ...sheet,
-            capacityMinutes: isOfPeople
-              ? sheet.people.reduce((sum, { capacityMinutes }) => sum + capacityMinutes, 0)
-              : null,
-          }}
-        />
-        <Loads people={sheet.people} day={day} isOfPeople={isOfPeople} />
-        {sheet.late.length > 0 && (
-          <Band name="late" count={sheet.late.length} isLate>
-            {sheet.late.map(line('late'))}
-          </Band>
-        )}
-        <Band
-          name={day === today ? 'this day' : sayNear(day, today)}
-          count={count}
-          asides={done > 0 ? [`${done} done`] : []}
-        >
-          {day === today ? withNowLine(sheet.thisDay, nowMinutes, line('thisDay')) : sheet.thisDay.map(line('thisDay'))}
-          {sheet.projected.map(({ who, ...projected }) => (
-            <ProjectedTaskLine
-              key={`${projected.scheduleId} ${projected.on} ${projected.title} ${who}`}
-              line={projected}
-              who={who || 'nobody yet'}
-            />
-          ))}
-          {count === 0 && (
-            <p className="py-2.5 text-row text-ink-2 max-[720px]:px-4">Nothing is due {sayNear(day, today)}.</p>
-          )}
+    <DayFrame late={sheet.late.length} thisDay={sheet.thisDay.length} foot={foot}>
+      <DayHead
+        day={day}
+        onDay={onDay}
+        whose={<WhoseDayChoice whose={of} name={sheet.name} day={day} />}
+        words={isOfPeople ? sayPeople(sheet.people.length) : 'whoever works there'}
+        load={{
+          ...sheet,
+          capacityMinutes: isOfPeople
+            ? sheet.people.reduce((sum, { capacityMinutes }) => sum + capacityMinutes, 0)
+            : null,
+        }}
+      />
+      <Loads people={sheet.people} day={day} isOfPeople={isOfPeople} />
+      {sheet.late.length > 0 && (
+        <Band name="late" count={sheet.late.length} isLate>
+          {sheet.late.map(line('late'))}
         </Band>
-        {sheet.coming.length > 0 && (
-          <Band name="coming" count={sheet.coming.length}>
-            {sheet.coming.map(line('coming'))}
-          </Band>
-        )}
-        {sheet.isMore && (
-          <p className="border-t border-line-2 px-5 py-2.5 text-row text-ink-2 max-[720px]:px-4">
-            There are more than stand here:{' '}
-            <Link className="link-line text-ink" to={`/tasks?${new URLSearchParams(tasksOf(of, day))}`}>
-              see all of the day among the tasks
-            </Link>
-            .
-          </p>
-        )}
-        <p className="sr-only" aria-live="polite">
-          {plural(sheet.late.length, 'task')} late, {plural(sheet.thisDay.length, 'task')} this day
+      )}
+      <ThisDay
+        day={day}
+        tasks={sheet.thisDay}
+        projected={sheet.projected}
+        asides={done > 0 ? [`${done} done`] : []}
+        line={line('thisDay')}
+        none={`Nothing is due ${sayNear(day, today)}.`}
+      />
+      {sheet.coming.length > 0 && (
+        <Band name="coming" count={sheet.coming.length}>
+          {sheet.coming.map(line('coming'))}
+        </Band>
+      )}
+      {sheet.isMore && (
+        <p className="border-t border-line-2 px-5 py-2.5 text-row text-ink-2 max-[720px]:px-4">
+          There are more than stand here:{' '}
+          <Link className="link-line text-ink" to={`/tasks?${new URLSearchParams(tasksOf(of, day))}`}>
+            see all of the day among the tasks
+          </Link>
+          .
         </p>
-      </div>
-      {foot}
-    </div>
+      )}
+    </DayFrame>
   );
 }
 
