@@ -25,7 +25,7 @@ it('narrows down to whatever has the name, each as the address calls it', async 
     },
   });
   const user = userEvent.setup();
-  const open = () => user.click(screen.getByRole('button', { name: 'Narrow further' }));
+  const open = () => user.click(screen.getByRole('button', { name: 'Only …' }));
   const offered = () => screen.queryAllByRole('option').map(({ textContent }) => textContent);
   await open();
   await screen.findByRole('option', { name: /Gannet Quay/ });
@@ -52,7 +52,7 @@ it('narrows down to whatever has the name, each as the address calls it', async 
 
 it('offers none of what a list can’t be narrowed down to', async () => {
   await show(<NarrowBy by={['client', 'template']} hasNone={false} onChoose={vi.fn()} />);
-  await userEvent.click(screen.getByRole('button', { name: 'Narrow further' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Only …' }));
   expect(screen.queryAllByRole('option')).toEqual([]);
   expect(screen.getByText('Type the name of a client or a template.')).toBeTruthy();
 });

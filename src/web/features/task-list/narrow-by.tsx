@@ -26,7 +26,7 @@ interface NarrowByProps {
 }
 
 /** One more thing to narrow a list down to, looked up by name: shown as a word beside the others once it is chosen. */
-export function NarrowBy({ by, hasNone = true, words: name = 'narrow further', onChoose }: NarrowByProps) {
+export function NarrowBy({ by, hasNone = true, words: name = 'only …', onChoose }: NarrowByProps) {
   const { name: workspace, workTypes } = useWorkspace();
   const [typed, setTyped] = useState<string | null>(null);
   const wants = (...some: readonly Narrowing[]) => some.some((one) => by.includes(one));

@@ -238,7 +238,7 @@ export function FilterWords({ view, names }: FilterWordsProps) {
         label="Priority"
         value={values.priority}
         onChange={(priority) => set({ priority })}
-        options={[['', 'of any priority'], ...Object.entries(PRIORITY_WORDS)]}
+        options={[['', 'any priority'], ...Object.entries(PRIORITY_WORDS)]}
       />
       ·
       <FilterChoice

@@ -33,7 +33,7 @@ export function WhoseDayChoice({ whose, name, day }: WhoseDayChoiceProps) {
     void navigate(addressOfDay({ [of]: which } as unknown as WhoseDay, day, today));
   return (
     <>
-      <label className="min-w-0 truncate">
+      <label className="max-w-[70%] flex-none truncate max-[720px]:max-w-full">
         <span className="sr-only">Whose day sheet</span>
         <select
           className="filter-word text-body font-semibold"
@@ -64,7 +64,7 @@ export function WhoseDayChoice({ whose, name, day }: WhoseDayChoiceProps) {
           </optgroup>
         </select>
       </label>
-      <span className="max-[720px]:hidden">
+      <span className="order-last flex-none whitespace-nowrap max-[720px]:hidden">
         <NarrowBy
           by={AT}
           hasNone={false}
