@@ -166,6 +166,31 @@ test('the logbook tells what was on time, opens what a figure stands for, and is
   expect(lines.slice(1).every((text) => text.includes('Pontoon'))).toBe(true);
 });
 
+test('the logbook tells what was read over time, and who gave what to whom', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/logbook');
+  await page.getByRole('combobox', { name: 'Shown', exact: true }).selectOption({ label: 'readings over time' });
+  const steps = page.getByRole('region', { name: 'Readings over time' }).getByRole('listitem');
+  await expect(steps.first()).toContainText('out of limits');
+  await expectAccessible(page);
+  await steps.first().getByRole('link').first().click();
+  await expect(page.getByRole('complementary')).toContainText('Steps');
+  await page.goto('/tasks?are=open&due=any&by=no&find=crane');
+  await page
+    .getByRole('checkbox', { name: /^Choose / })
+    .nth(1)
+    .check();
+  await page.getByRole('button', { name: 'Give to …' }).click();
+  await page.getByRole('combobox', { name: 'Who does them' }).selectOption({ label: 'Tamsin Wray' });
+  await page.getByRole('button', { name: 'Look at what it changes' }).click();
+  await page.getByRole('button', { name: 'Change 1 task' }).click();
+  await expect(page.getByText(/1 task given to Tamsin Wray/).last()).toBeVisible();
+  await page.goto('/logbook?span=now');
+  await page.getByRole('combobox', { name: 'What' }).selectOption({ label: 'given to another' });
+  await expect(page.getByRole('row').nth(1)).toContainText('→ Tamsin Wray');
+  await expectAccessible(page);
+});
+
 test('an empty workspace is told where to begin, and a phone has the whole morning', async ({ page }) => {
   await stepIn(page, 'Ada Winn');
   await expect(page.getByRole('heading', { name: 'Nothing is planned yet.' })).toBeVisible();

@@ -124,6 +124,24 @@ const seriesSchema = z.object({
 });
 export type LogSeries = z.infer<typeof seriesSchema>;
 
+/** What was done with tasks and left no entry of their own: these were deleted, or given from one to another. */
+export const LOGGED_CHANGES = ['deleted', 'given'] as const;
+const loggedChangeSchema = z.object({
+  id,
+  at: civilMoment,
+  /** Null for the server itself. */
+  by: z.string().nullable(),
+  /** Null for what is not there any more. */
+  taskId: id.nullable(),
+  title: z.string(),
+  about: z.string().nullable(),
+  dueOn: isoDate,
+  /** Who had it, and who has it since; null for nobody. */
+  from: z.string().nullable(),
+  to: z.string().nullable(),
+});
+export type LoggedChange = z.infer<typeof loggedChangeSchema>;
+
 const rowSchema = figuresSchema.extend({
   /** Empty for those without. */
   key: z.string(),
@@ -169,6 +187,15 @@ export const logbookEndpoints = {
       .extend({ by: z.enum(LOG_GROUPINGS), start: z.coerce.number().int().min(0).max(1_000_000).default(0) })
       .refine(isSpan, SPAN_WORDS),
     answer: z.object({ start: z.number().int(), count: z.number().int(), rows: z.array(rowSchema) }),
+  }),
+  /** What was deleted or given on in the time, by when that was, the latest first, from where the page before ended. */
+  changes: endpoint(logbookPaths.changes, {
+    heavy: true,
+    query: logFilterSchema
+      .omit({ kind: true })
+      .extend({ what: z.enum(LOGGED_CHANGES), after: z.string().max(200).optional() })
+      .refine(isSpan, SPAN_WORDS),
+    answer: z.object({ changes: z.array(loggedChangeSchema), more: z.string().nullable() }),
   }),
   /** What was read, step by step over time: what lies out of its limits most first. */
   readings: endpoint(logbookPaths.readings, {

@@ -66,6 +66,7 @@ export const logbookPaths = {
   day: ['GET', '/logbook/day'],
   by: ['GET', '/logbook/by'],
   readings: ['GET', '/logbook/readings'],
+  changes: ['GET', '/logbook/changes'],
   csv: ['GET', '/logbook.csv'],
 } as const satisfies Record<string, Path>;
 

@@ -33,6 +33,7 @@ import { HeldUpAndTold1767300000000 } from './platform/db/migrations/held-up-and
 import { JoinedChanges1764600000000 } from './platform/db/migrations/joined-changes.ts';
 import { LeaveCover1766900000000 } from './platform/db/migrations/leave-cover.ts';
 import { LeaveExchanges1767100000000 } from './platform/db/migrations/leave-exchanges.ts';
+import { LoggedChanges1767600000000 } from './platform/db/migrations/logged-changes.ts';
 import { NoDefaults1765000000000 } from './platform/db/migrations/no-defaults.ts';
 import { NobodysTasks1765100000000 } from './platform/db/migrations/nobodys-tasks.ts';
 import { OnTime1767500000000 } from './platform/db/migrations/on-time.ts';
@@ -150,6 +151,7 @@ export function dataSource(
       HeldUpAndTold1767300000000,
       Arrivals1767400000000,
       OnTime1767500000000,
+      LoggedChanges1767600000000,
     ],
     extra: {
       max: connections,

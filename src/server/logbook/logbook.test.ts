@@ -6,6 +6,7 @@ import {
   type LogDay,
   type LogEntry,
   type LogFigures,
+  type LoggedChange,
   type LogRow,
   type LogSeries,
 } from '../../contract/index.ts';
@@ -185,5 +186,78 @@ describe('the logbook', () => {
       .expect(200);
     const all = narrowed.body.series as LogSeries[];
     expect(all.map(({ series }) => series.split(' ')[0])).toEqual(all.map(() => template));
+  });
+
+  it('tells what was deleted and what was given on, by when and by whom, until that is taken back', async () => {
+    type Told = { changes: LoggedChange[]; more: string | null };
+    const told = async (what: string, rest: object = {}): Promise<Told> =>
+      (
+        await ines
+          .get('/api/logbook/changes')
+          .query({ from: '2026-11-24', to: '2026-11-24', what, ...rest })
+          .expect(200)
+      ).body;
+    const [task] = await server.source.query(
+      `select t.id, t.version, t.title, t.due_on as "dueOn", t.template_id as template, p.name as who, p.id as person
+       from task t join person p on p.id = t.assignee_id where t.state = 'open' and p.name = 'Kit Sorrell' order by t.id limit 1`,
+    );
+    const kept = { given: (await told('given')).changes.length, deleted: (await told('deleted')).changes.length };
+    const nadia = await server.person('Nadia Orme');
+    const deed = async (version: number, of: object): Promise<string> =>
+      (
+        await ines
+          .post('/api/tasks/changes')
+          .send({ tasks: [{ id: task.id, version }], deed: of })
+          .expect(200)
+      ).body.changeId;
+    await deed(task.version, { kind: 'give', personId: nadia.id });
+    const { changes } = await told('given');
+    expect(changes).toHaveLength(kept.given + 1);
+    expect(changes[0]).toMatchObject({
+      ...{ title: task.title, dueOn: task.dueOn, taskId: task.id, from: 'Kit Sorrell', to: 'Nadia Orme' },
+      ...{ by: 'Ines Calloway', at: '2026-11-24T10:40' },
+    });
+    for (const fits of [
+      { person: nadia.id },
+      { person: task.person },
+      { template: task.template },
+      { find: task.title },
+    ])
+      expect((await told('given', fits)).changes.map(({ taskId }) => taskId)).toContain(task.id);
+    expect((await told('given', { person: 'none', template: task.template })).changes).toEqual([]);
+    const changeId = await deed(task.version + 1, { kind: 'delete' });
+    const gone = (await told('deleted')).changes;
+    expect(gone).toHaveLength(kept.deleted + 1);
+    expect(gone[0]).toMatchObject({ title: task.title, taskId: null, from: 'Nadia Orme', to: null });
+    // It is told once: as deleted.
+    expect((await told('given')).changes).toHaveLength(kept.given);
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect((await told('deleted')).changes).toHaveLength(kept.deleted);
+    expect((await told('given', { role: 'dock crew' })).changes.map(({ taskId }) => taskId)).toContain(task.id);
+    expect((await told('given', { from: '2026-11-20', to: '2026-11-23', find: task.title })).changes).toEqual([]);
+  });
+
+  it('tells what was given on page by page, each once', async () => {
+    await server.source.query(
+      `insert into change (workspace_id, id, at, actor_id, subject, subject_id, action, fields)
+       select workspace_id, gen_random_uuid(), '2026-10-01T08:00Z'::timestamptz + n * interval '1 minute', null, 'task', id, 'edited',
+         '{"assigneeId": {"from": null, "to": null}}' from (select * from task where state = 'done' limit 1) t, generate_series(1, 120) n`,
+    );
+    const seen: string[] = [];
+    for (let after: string | null = ''; after !== null; ) {
+      const page: { changes: LoggedChange[]; more: string | null } = (
+        await ines
+          .get('/api/logbook/changes')
+          .query({ from: '2026-10-01', to: '2026-10-01', what: 'given', ...(after === '' ? {} : { after }) })
+          .expect(200)
+      ).body;
+      seen.push(...page.changes.map(({ id }) => id));
+      after = page.more;
+    }
+    expect([seen.length, new Set(seen).size]).toEqual([120, 120]);
+    await ines
+      .get('/api/logbook/changes')
+      .query({ from: '2026-10-01', to: '2026-10-01', what: 'given', after: 'x' })
+      .expect(422);
   });
 });

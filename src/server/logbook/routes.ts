@@ -1,6 +1,7 @@
 import { logbookEndpoints } from '../../contract/index.ts';
 import { sendCsv } from '../platform/http/csv.ts';
 import type { Routes } from '../platform/http/route.ts';
+import { loggedChanges } from './changed.ts';
 import { logDay, logDays } from './entries.ts';
 import { logOut, nameOfLog } from './out.ts';
 import { figuresBy, ratesOf } from './rates.ts';
@@ -13,6 +14,7 @@ export function logbookRoutes(routes: Routes): Routes {
     .add(logbookEndpoints.day, 'read', ({ scope, query }) => logDay(scope, query))
     .add(logbookEndpoints.by, 'read', ({ scope, query }) => figuresBy(scope, query))
     .add(logbookEndpoints.readings, 'read', ({ scope, query }) => readingsOverTime(scope, query))
+    .add(logbookEndpoints.changes, 'read', ({ scope, query }) => loggedChanges(scope, query))
     .sendTo(logbookEndpoints.csv, 'read', ({ scope, query }, response) =>
       sendCsv(response, nameOfLog(query), logOut(scope, query)),
     );

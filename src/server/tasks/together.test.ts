@@ -53,6 +53,17 @@ describe('the day of several', () => {
         expect(sheet.people.map(({ capacityMinutes }) => capacityMinutes)).toEqual(
           sheets.map(({ person }) => person.capacityMinutes),
         );
+        const isFinished = ({ state }: TaskLine) => state === 'done' || state === 'toCheck';
+        const isOver = ({ state }: TaskLine) => state === 'skipped' || state === 'lapsed';
+        const minutes = (lines: readonly { estimateMinutes: number }[]) =>
+          lines.reduce((sum, { estimateMinutes }) => sum + estimateMinutes, 0);
+        expect(sheet.people.map(({ done, toDo }) => [done, toDo])).toEqual(
+          sheets.map(({ late, thisDay, projected }) => {
+            const lines = [...late, ...thisDay].filter((line) => !isOver(line));
+            const open = lines.filter((line) => !isFinished(line));
+            return [minutes(lines.filter(isFinished)), minutes([...open, ...projected])];
+          }),
+        );
         const offered = BANDS.flatMap((band) => sheet[band].filter(({ assignee }) => assignee === null));
         for (const { offeredTo } of offered) expect(offeredTo).toContain(name);
       }

@@ -171,8 +171,11 @@ async function loadsOf(
     sums[of] += estimate;
     minutes.set(id, sums);
   };
-  for (const { assigneeId, state, estimateMinutes } of rows)
-    add(assigneeId, isEnded(state) || state === 'toCheck' ? 'done' : 'toDo', estimateMinutes);
+  for (const { assigneeId, state, estimateMinutes } of rows) {
+    const isFinished = state === 'done' || state === 'toCheck';
+    // What was skipped or lapsed took nobody's time.
+    if (isFinished || !isEnded(state)) add(assigneeId, isFinished ? 'done' : 'toDo', estimateMinutes);
+  }
   for (const { task } of foreseen) add(task.assigneeId, 'toDo', task.estimateMinutes);
   const names = await scope.peopleNames();
   const asked = askedOn(day, await scope.calendar());

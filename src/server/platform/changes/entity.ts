@@ -22,6 +22,10 @@ export type FieldChanges = Record<string, { readonly from: unknown; readonly to:
 @Index('change_removed_template', ['workspaceId', 'at'], {
   where: `subject = 'template' and action = 'removed' and undone_at is null`,
 })
+@Index('change_deleted_task', ['workspaceId', 'at', 'id'], {
+  where: `subject = 'task' and action = 'deleted' and undone_at is null`,
+})
+@Index('change_given_task', { synchronize: false })
 // Of what is in the row of a deleted task.
 @Index('change_deleted_of_schedule', { synchronize: false })
 @Index('change_deleted_on_day', { synchronize: false })

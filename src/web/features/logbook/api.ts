@@ -1,5 +1,5 @@
 import { logbookAddresses, recordAddresses } from '../../../contract/addresses-later.ts';
-import type { LogFilter, LogGrouping } from '../../../contract/index.ts';
+import type { LOGGED_CHANGES, LogFilter, LogGrouping } from '../../../contract/index.ts';
 import { LOG_ROWS_A_PAGE } from '../../../contract/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { type Answer, addressOf } from '../../kit/api.ts';
@@ -42,6 +42,23 @@ export function useFiguresBy(filter: LogFilter, by: LogGrouping) {
     count: last?.count,
     isHere: pages.length > 0,
     isMore: last !== undefined && rows.length < last.count,
+  };
+}
+
+/** What was deleted or given on, as far back as it is looked at. */
+export function useLoggedChanges({ kind: _, ...filter }: LogFilter, what: (typeof LOGGED_CHANGES)[number]) {
+  const { pages, last, ...list } = usePages<Answer<typeof logbookAddresses.changes>>((before) =>
+    before?.more === null
+      ? null
+      : addressOf(logbookAddresses.changes, {
+          query: { ...filter, what, ...(before?.more ? { after: before.more } : {}) },
+        }),
+  );
+  return {
+    ...list,
+    changes: pages.flatMap((page) => page.changes),
+    isHere: pages.length > 0,
+    isMore: last !== undefined && last.more !== null,
   };
 }
 

@@ -3,6 +3,7 @@ import {
   LOG_GROUPINGS,
   LOG_KIND_WORDS,
   LOG_KINDS,
+  LOGGED_CHANGES,
   type LogFilter,
   type LogGrouping,
   NONE_OF_THEM,
@@ -47,6 +48,11 @@ const BY_WORDS: Readonly<Record<LogGrouping | 'day' | 'reading', string>> = {
 };
 const BYS = ['day', ...LOG_GROUPINGS, 'reading'] as const;
 
+const CHANGE_WORDS: Readonly<Record<(typeof LOGGED_CHANGES)[number], string>> = {
+  deleted: 'deleted',
+  given: 'given to another',
+};
+
 /** What one row of figures stands for, in the address. */
 const OPENS: Readonly<Record<LogGrouping, string>> = {
   schedule: 'schedule',
@@ -69,6 +75,8 @@ export function useLogFilter() {
   const { today } = useWorkspace();
   const span = oneOf(SPANS, search.get('span')) ?? '26';
   const kind = oneOf(LOG_KINDS, search.get('kind')) ?? 'all';
+  /** What was done with tasks is told instead of how they ended. */
+  const changes = oneOf(LOGGED_CHANGES, search.get('kind')) ?? null;
   const by = oneOf(BYS, search.get('by')) ?? 'day';
   const week = tryDayOfIso(search.get('week') ?? '');
   const asked = search.toString();
@@ -94,7 +102,7 @@ export function useLogFilter() {
     return from > to ? filter : { ...filter, from: isoOfDay(from), to: isoOfDay(to) };
   }, [filter, week]);
   return {
-    ...{ filter, shown, span, kind, by, week, set, clear },
+    ...{ filter, shown, span, kind, changes, by, week, set, clear },
     find: search.get('find') ?? '',
     category: search.get('category') ?? '',
     person: search.get('person') ?? '',
@@ -133,9 +141,12 @@ export function LogWords({
       ·
       <FilterChoice
         label="What"
-        value={view.kind}
+        value={view.changes ?? view.kind}
         onChange={(kind) => set({ kind: kind === 'all' ? '' : kind })}
-        options={LOG_KINDS.map((kind) => [kind, LOG_KIND_WORDS[kind]] as const)}
+        options={[
+          ...LOG_KINDS.map((kind) => [kind, LOG_KIND_WORDS[kind]] as const),
+          ...LOGGED_CHANGES.map((what) => [what, CHANGE_WORDS[what]] as const),
+        ]}
       />
       ·
       <FilterChoice

@@ -4,6 +4,7 @@ import { type LogFilter, MOST_RECORDED } from '../../../contract/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { addressOfCsv, addressOfRecord, useRates } from './api.ts';
+import { ChangesPart } from './changes-part.tsx';
 import { FiguresBy } from './figures-by.tsx';
 import { LogDays } from './log-days.tsx';
 import { LogWords, useLogFilter } from './log-filter.tsx';
@@ -25,20 +26,27 @@ export default function LogbookPage() {
         <div className="page-head">
           <h1>Logbook</h1>
           <LogWords view={view} names={names} />
-          <span className="ml-auto text-row whitespace-nowrap text-ink-2" role="status">
-            {data && sayEntries(data.entries)}
-            {week !== null && ofWeek && `, ${ofWeek.entries.toLocaleString('en-GB')} in the week chosen`}
-          </span>
-          {view.isOfOne && <RecordLink filter={shown} entries={(week === null ? data : ofWeek)?.entries} />}
-          <a className="btn btn-primary inline-flex items-center" href={addressOfCsv(shown)} download>
-            Save as CSV
-          </a>
+          {/* What was done with tasks is no entry: neither counted among them nor on their paper. */}
+          {view.changes === null && (
+            <>
+              <span className="ml-auto text-row whitespace-nowrap text-ink-2" role="status">
+                {data && sayEntries(data.entries)}
+                {week !== null && ofWeek && `, ${ofWeek.entries.toLocaleString('en-GB')} in the week chosen`}
+              </span>
+              {view.isOfOne && <RecordLink filter={shown} entries={(week === null ? data : ofWeek)?.entries} />}
+              <a className="btn btn-primary inline-flex items-center" href={addressOfCsv(shown)} download>
+                Save as CSV
+              </a>
+            </>
+          )}
         </div>
         <div className="min-h-0 flex-1 overflow-y-auto border-t border-line-2 pt-2 pb-16">
           {error && !data && <Trouble error={error} retry={() => void mutate()} />}
           {!error && !data && <Skeleton rows={6} />}
           {data && <RatesPart view={view} weeks={data.weeks} all={data.all} before={data.before} />}
-          {by === 'day' ? (
+          {view.changes !== null ? (
+            <ChangesPart key={JSON.stringify([shown, view.changes])} filter={shown} what={view.changes} />
+          ) : by === 'day' ? (
             <LogDays key={JSON.stringify(shown)} filter={shown} />
           ) : by === 'reading' ? (
             <ReadingsPart filter={shown} />

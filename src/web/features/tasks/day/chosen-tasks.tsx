@@ -60,7 +60,7 @@ export function ChosenTasks({ chosen, detail, onClear }: ChosenTasksProps) {
         deeds={DEEDS}
         doing={doing}
         busy={busy}
-        note={percent === null ? null : `${percent} % is looked at`}
+        note={percent === null ? null : `${percent} % so far`}
         onDeed={(key) => setDoing(doing === key ? null : key)}
         onClear={onClear}
       >
