@@ -9,7 +9,9 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
   const later: string[] = [];
   if (topics.includes('tasks')) {
     soon.push(...(tasks === null ? ['/tasks/'] : tasks.map((id) => `/tasks/${id}`)));
-    soon.push(...(people === null ? ['/people/'] : people.map((id) => `/people/${id}/`)), '/day-sheets');
+    soon.push(...(people === null ? ['/people/'] : people.map((id) => `/people/${id}/`)));
+    // Of several people it may be about any.
+    later.push('/day-sheets');
   }
   if (topics.includes('workspace')) soon.push('/workspace', '/settings', '/team', '/leave', '/colleagues', '/shifts');
   if (topics.includes('clients')) {

@@ -57,7 +57,7 @@ describe('news', () => {
   it('of a tick touches that task and one day sheet', () => {
     expect(touchedBy(news({ topics: ['tasks'], tasks: ['t'], people: ['nadia'], load: false }), ME)).toEqual({
       soon: ['/tasks/t', '/people/nadia/'],
-      later: [],
+      later: ['/day-sheets'],
     });
   });
 
@@ -65,6 +65,7 @@ describe('news', () => {
     const { soon, later } = touchedBy(news({ topics: ['tasks', 'schedules'] }), ME);
     expect(soon).toEqual(['/tasks/', '/people/']);
     expect(later).toEqual([
+      '/day-sheets',
       '/schedules',
       '/overview',
       '/task-list',
@@ -81,6 +82,7 @@ describe('news', () => {
     expect([narrow.soon, narrow.later]).toEqual([
       ['/tasks/', '/people/nadia/'],
       [
+        '/day-sheets',
         '/schedules',
         '/overview',
         '/task-list',
@@ -97,6 +99,7 @@ describe('news', () => {
     expect(touchedBy(news({ topics: ['schedules'] }), ME).later).toEqual([
       '/schedules',
       '/people/',
+      '/day-sheets',
       '/overview',
       '/task-list',
       '/tideline',
