@@ -1,9 +1,10 @@
-import type { z } from 'zod';
+import { z } from 'zod';
 import { LOG_ROWS_A_PAGE, type LoggedChange, type logbookEndpoints } from '../../contract/index.ts';
 import { dayOfIso, instantOf, isoOfDay, plainWords } from '../../core/index.ts';
 import { assetIdsAt } from '../directory/index.ts';
 import { likeLetters } from '../platform/db/like.ts';
 import { readCursor } from '../platform/http/cursor.ts';
+import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 
 type Endpoint = (typeof logbookEndpoints)['changes'];
@@ -16,6 +17,10 @@ const KINDS: Readonly<Record<z.output<Endpoint['query']>['what'], string>> = {
 
 /** What a change was about: the task as it is, or as it was when it was deleted. */
 const OF = (field: string) => `coalesce(c.fields->'row'->'from'->>'${field}', t.${field}::text)`;
+
+/** When it was, to the microsecond: a page begins right after it. */
+const PLACE = `to_char(c.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`;
+const isPlace = (text: string) => z.iso.datetime({ precision: 6 }).safeParse(text).success && text >= '1970';
 
 const FROM = `c.fields->'assigneeId'->>'from'`;
 const TO = `c.fields->'assigneeId'->>'to'`;
@@ -79,11 +84,14 @@ export async function loggedChanges(
   for (const word of plainWords(filter.find ?? '').filter(Boolean))
     where.push(`plain_words(${OF('title')}) like ${given(`%${likeLetters(word)}%`)}`);
   const cursor = readCursor(after);
-  if (cursor) where.push(`(c.at, c.id) < (${given(cursor[0])}::timestamptz, ${given(cursor[1])}::uuid)`);
+  if (cursor) {
+    if (!isPlace(cursor[0])) throw invalid([{ path: 'after', message: 'This is not a place in the list.' }]);
+    where.push(`(c.at, c.id) < (${given(cursor[0])}::timestamptz, ${given(cursor[1])}::uuid)`);
+  }
   const name = (table: string, id: string) =>
     `(select name from ${table} of where of.workspace_id = $1 and of.id::text = ${id})`;
   const rows = await scope.sql<Row & { place: string }>(
-    `select c.id, c.at, c.at::text as place, ${name('person', 'c.actor_id::text')} as by, t.id as "taskId", ${OF('title')} as title,
+    `select c.id, c.at, ${PLACE} as place, ${name('person', 'c.actor_id::text')} as by, t.id as "taskId", ${OF('title')} as title,
        ${name('client', OF('client_id'))} as client, ${name('asset', OF('asset_id'))} as asset, ${OF('due_on')} as "dueOn",
        ${name('person', those[0] ?? FROM)} as "from",
        ${name('person', TO)} as "to"

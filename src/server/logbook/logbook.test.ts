@@ -255,9 +255,17 @@ describe('the logbook', () => {
       after = page.more;
     }
     expect([seen.length, new Set(seen).size]).toEqual([120, 120]);
-    await ines
-      .get('/api/logbook/changes')
-      .query({ from: '2026-10-01', to: '2026-10-01', what: 'given', after: 'x' })
-      .expect(422);
+    const id = seen[0];
+    for (const after of [
+      'x',
+      '["x"]',
+      `["soon","${id}"]`,
+      `["2026-02-30T08:00:00.000000Z","${id}"]`,
+      `["0000-01-01T08:00:00.000000Z","${id}"]`,
+    ])
+      await ines
+        .get('/api/logbook/changes')
+        .query({ from: '2026-10-01', to: '2026-10-01', what: 'given', after })
+        .expect(422);
   });
 });
