@@ -45,7 +45,7 @@ test('somebody is added and invited, and begins on a phone by the link in the ma
   await phone.getByLabel('A password, 10 characters or more').fill('herring gulls at dawn');
   await phone.keyboard.press('Enter');
   await expect(phone.getByRole('combobox', { name: 'Whose day sheet' })).toHaveValue(/./);
-  await expect(phone.getByText('rigger')).toBeHidden();
+  await expect(phone.getByText('rigger', { exact: true })).toBeHidden();
   await phone.goto(new URL(`${address.pathname}${address.hash}`, page.url()).toString());
   await phone.reload();
   await expect(phone.getByText(/was used already/)).toBeVisible();

@@ -71,7 +71,8 @@ test('by keyboard alone: the same way', async ({ page }) => {
   await page.keyboard.type('ternquay');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Start a template' })).toBeVisible();
-
+  // Only then do the keys of the page work.
+  await expect(page.getByRole('slider')).toBeVisible();
   await page.keyboard.press('Control+k');
   await page.keyboard.type('templates');
   await expect(chosen(page)).toContainText('Templates');
