@@ -88,7 +88,7 @@ export function sayWrongTag(read: string, about: string, owner: string | null): 
 }
 
 /** How far a value lies outside the limits of a number: above (positive) or below (negative) the nearer one; 0 within them. */
-export function outsideBy(demand: NumberDemand, value: number): number {
+export function outsideBy(demand: Pick<NumberDemand, 'least' | 'most'>, value: number): number {
   // Limits are decimal figures: 1.12 over 0.80 is 0.32, not 0.31999999999999995.
   const decimal = (difference: number) => Number(difference.toPrecision(12));
   if (demand.most !== null && value > demand.most) return decimal(value - demand.most);

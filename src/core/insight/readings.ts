@@ -1,4 +1,6 @@
 import type { IsoDate } from '../civil-date/iso-date.ts';
+import { outsideBy } from '../doing/proof.ts';
+import { groupBy } from '../group.ts';
 
 /** One figure that was read for a task, with the limits that held for it then. */
 export interface Reading {
@@ -26,8 +28,8 @@ export interface ReadingSeries {
 }
 
 /** Whether a figure lies beyond a limit; on it, it does not. */
-export const liesOutside = ({ value, least, most }: Pick<Reading, 'value' | 'least' | 'most'>): boolean =>
-  (least !== null && value < least) || (most !== null && value > most);
+export const liesOutside = (reading: Pick<Reading, 'value' | 'least' | 'most'>): boolean =>
+  outsideBy(reading, reading.value) !== 0;
 
 /**
  * Readings put together by what they are of. Where the unit was changed, only those in the unit of now are comparable: the
@@ -35,13 +37,7 @@ export const liesOutside = ({ value, least, most }: Pick<Reading, 'value' | 'lea
  * @param readings in any order
  */
 export function readingSeries(readings: readonly Reading[]): ReadingSeries[] {
-  const bySeries = new Map<string, Reading[]>();
-  for (const reading of readings) {
-    const of = bySeries.get(reading.series) ?? [];
-    bySeries.set(reading.series, of);
-    of.push(reading);
-  }
-  return [...bySeries]
+  return [...groupBy(readings, ({ series }) => series)]
     .map(([series, all]): ReadingSeries => {
       const inOrder = all.sort((a, b) => compare(a.on, b.on) || compare(a.taskId, b.taskId));
       const { label, unit } = inOrder.at(-1) as Reading;

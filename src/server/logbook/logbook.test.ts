@@ -235,6 +235,24 @@ describe('the logbook', () => {
     expect((await told('deleted')).changes).toHaveLength(kept.deleted);
     expect((await told('given', { role: 'dock crew' })).changes.map(({ taskId }) => taskId)).toContain(task.id);
     expect((await told('given', { from: '2026-11-20', to: '2026-11-23', find: task.title })).changes).toEqual([]);
+    // Of several that were given together none is told any more once that is taken back.
+    const two = await server.source.query(
+      `select t.id, t.version, c.name as client from task t join client c on c.id = t.client_id
+       where t.state = 'open' and t.assignee_id is not null and t.assignee_id <> $1 order by t.id limit 2`,
+      [nadia.id],
+    );
+    const { body } = await ines
+      .post('/api/tasks/changes')
+      .send({
+        tasks: two.map(({ id, version }: { id: string; version: number }) => ({ id, version })),
+        deed: { kind: 'give', personId: nadia.id },
+      })
+      .expect(200);
+    expect((await told('given')).changes).toHaveLength(kept.given + 3);
+    // By all that tasks are found by, as elsewhere.
+    expect((await told('given', { find: two[0].client })).changes.map(({ taskId }) => taskId)).toContain(two[0].id);
+    await ines.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    expect((await told('given')).changes).toHaveLength(kept.given + 1);
   });
 
   it('tells what was given on page by page, each once', async () => {

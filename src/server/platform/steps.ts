@@ -9,7 +9,7 @@ export class Steps {
   private toldAt = performance.now();
 
   constructor(
-    private readonly tell: (done: number, of: number) => Promise<unknown>,
+    private readonly tell: (done: number) => Promise<unknown>,
     /** How much there is to do, all steps together. */
     private readonly of: number,
   ) {}
@@ -18,7 +18,7 @@ export class Steps {
     this.done = Math.min(this.of, this.done + count);
     if (performance.now() - this.toldAt < TELL_EVERY_MS) return;
     this.toldAt = performance.now();
-    await this.tell(this.done, this.of);
+    await this.tell(this.done);
   }
 
   /** Where it has to be done once more. */

@@ -60,11 +60,6 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
     ),
     [personId, isoOfDay(day), scope.today],
   );
-  const bands: Record<Band, TaskRow[]> = { late: [], thisDay: [], coming: [] };
-  for (const row of rows) {
-    const band = bandOf({ ...datedTask(scope, row), startsOn: dayOfIso(row.startsOn) }, day, now);
-    if (band) bands[band].push(row);
-  }
   const calendar = await scope.calendar();
   const worker = (await peopleOf(scope, person.id)).one(person.id);
   const projected = day > now.day ? await projectedWork(scope, day, day, personId) : [];
@@ -78,15 +73,28 @@ export async function daySheet(scope: Scope, personId: string, date: string | un
       hasShifts: worker.shifts.length > 0 || worker.shiftChanges.size > 0,
     },
     date: isoOfDay(day),
-    late: bands.late.sort(byDue).map((row) => taskLine(scope, row)),
-    thisDay: bands.thisDay.sort(byTimeOfDay).map((row) => taskLine(scope, row)),
-    coming: bands.coming.sort(byDue).map((row) => taskLine(scope, row)),
+    ...inBands(scope, rows, day),
     doneBefore: day === now.day ? await doneBefore(scope, personId) : { tasks: [], count: 0 },
     toCheck: day === now.day ? await waitingForSign(scope, person) : [],
     offered: await offeredOn(scope, person, worker, day, calendar),
     unassigned: personId === scope.person?.id ? await unassignedOn(scope, isoOfDay(day)) : { tasks: [], count: 0 },
     projected,
     deleted: scope.mayAll('delete') ? await deletedTasksOn(scope, personId, isoOfDay(day)) : [],
+  };
+}
+
+/** Tasks as the lines of the bands they stand in on a day, each in its order; those that have no place there are left out. */
+export function inBands(scope: Scope, rows: readonly TaskRow[], day: CivilDay): Record<Band, TaskLine[]> {
+  const bands: Record<Band, TaskRow[]> = { late: [], thisDay: [], coming: [] };
+  for (const row of rows) {
+    const band = bandOf({ ...datedTask(scope, row), startsOn: dayOfIso(row.startsOn) }, day, scope.now);
+    if (band) bands[band].push(row);
+  }
+  const lines = (of: readonly TaskRow[]) => of.map((row) => taskLine(scope, row));
+  return {
+    late: lines(bands.late.sort(byDue)),
+    thisDay: lines(bands.thisDay.sort(byTimeOfDay)),
+    coming: lines(bands.coming.sort(byDue)),
   };
 }
 
@@ -212,12 +220,12 @@ async function waitingForSign(scope: Scope, { id, roles, access }: Person) {
   return rows.map((row) => taskLine(scope, row));
 }
 
-export function byDue(a: TaskRow, b: TaskRow): number {
+function byDue(a: TaskRow, b: TaskRow): number {
   return a.dueOn.localeCompare(b.dueOn) || byTimeOfDay(a, b);
 }
 
 /** Finished work stands where it was done; the rest by its time, those without one last. */
-export function byTimeOfDay(a: TaskRow, b: TaskRow): number {
+function byTimeOfDay(a: TaskRow, b: TaskRow): number {
   return compareTimes(timeOf(a), timeOf(b)) || a.title.localeCompare(b.title) || a.id.localeCompare(b.id);
 }
 

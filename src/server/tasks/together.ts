@@ -1,14 +1,11 @@
 import { IsNull } from 'typeorm';
-import type { Together, TogetherOf } from '../../contract/index.ts';
+import type { TaskLine, Together, TogetherOf } from '../../contract/index.ts';
 import {
   askedOn,
-  type Band,
-  bandOf,
   type CivilDay,
   COMING_DAYS,
   type Colleague,
   dayOfIso,
-  isEnded,
   isoOfDay,
   minutesFor,
   peopleHere,
@@ -20,8 +17,8 @@ import { Clocking, colleagues } from '../people/index.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { type ForeseenTask, type Projected, projectedOf } from '../schedules/index.ts';
-import { byDue, byTimeOfDay } from './day-sheet.ts';
-import { datedTask, linesOf, type TaskRow, taskLine, UNFINISHED } from './stored/index.ts';
+import { inBands } from './day-sheet.ts';
+import { linesOf, type TaskRow, UNFINISHED } from './stored/index.ts';
 
 /** Tasks of one kind that are told: what is due that day, what is late or coming, what was done on it. */
 const MOST_OF_A_KIND = 400;
@@ -41,40 +38,35 @@ interface Group {
 
 /** What several people have to do on a day, or what is to be done at one thing: late first, then the day by time, then what is coming. */
 export async function together(scope: Scope, of: TogetherOf, date: string | undefined): Promise<Together> {
-  const now = scope.now;
-  const day = date === undefined ? now.day : dayOfIso(date);
+  const day = date === undefined ? scope.now.day : dayOfIso(date);
   const everybody = await colleagues(scope);
   const { workers } = peopleHere(everybody);
   const group = await groupOf(scope, of, { everybody, workers }, day);
   const some = (which: string, order: string) =>
     `select id from task where workspace_id = $1 and (${group.tasks}) and ${which} order by ${order}, id limit ${MOST_OF_A_KIND + 1}`;
   const parts = [
-    some('due_on = $2::date and $3::date is not null', `coalesce(due_time, '~')`),
+    some('due_on = $2::date', `coalesce(due_time, '~')`),
     some(
       `state in ${UNFINISHED} and least(starts_on, appears_on) <= $2::date + ${COMING_DAYS} and (due_on > $2::date or $2::date = $3::date)`,
       'due_on',
     ),
-    some('$3::date is not null and done_at >= $2::date - 1 and done_at < $2::date + 2', 'done_at desc'),
+    some('done_at >= $2::date - 1 and done_at < $2::date + 2', 'done_at desc'),
   ];
-  const params = [isoOfDay(day), scope.today, ...group.params];
-  const found = await Promise.all(parts.map((part) => scope.sql<{ id: string }>(part, params)));
-  const ids = [...new Set(found.flatMap((rows) => rows.slice(0, MOST_OF_A_KIND).map(({ id }) => id)))];
+  const found = await scope.sql<{ part: number; ids: string[] }>(
+    parts.map((part, n) => `select ${n} as part, array(${part}) as ids`).join(' union all '),
+    [isoOfDay(day), scope.today, ...group.params],
+  );
+  const ids = [...new Set(found.flatMap((part) => part.ids.slice(0, MOST_OF_A_KIND)))];
   const rows = await scope.sql<TaskRow>(linesOf('select unnest($2::uuid[])'), [ids]);
-  const bands: Record<Band, TaskRow[]> = { late: [], thisDay: [], coming: [] };
-  for (const row of rows) {
-    const band = bandOf({ ...datedTask(scope, row), startsOn: dayOfIso(row.startsOn) }, day, now);
-    if (band) bands[band].push(row);
-  }
-  const foreseen = day > now.day ? await projectedOf(scope, day, group.foresees) : [];
+  const bands = inBands(scope, rows, day);
+  const foreseen = day > scope.now.day ? await projectedOf(scope, day, group.foresees) : [];
   return {
     name: group.name,
     date: isoOfDay(day),
     people: await loadsOf(scope, group, workers, day, [...bands.late, ...bands.thisDay], foreseen),
-    late: bands.late.sort(byDue).map((row) => taskLine(scope, row)),
-    thisDay: bands.thisDay.sort(byTimeOfDay).map((row) => taskLine(scope, row)),
-    coming: bands.coming.sort(byDue).map((row) => taskLine(scope, row)),
+    ...bands,
     projected: foreseen.slice(0, MOST_PROJECTED).map(({ line }) => line),
-    isMore: found.some((rows) => rows.length > MOST_OF_A_KIND) || foreseen.length > MOST_PROJECTED,
+    isMore: found.some((part) => part.ids.length > MOST_OF_A_KIND) || foreseen.length > MOST_PROJECTED,
   };
 }
 
@@ -159,7 +151,7 @@ async function loadsOf(
   { people }: Group,
   workers: ReadonlyMap<string, Worker>,
   day: CivilDay,
-  rows: readonly TaskRow[],
+  lines: readonly TaskLine[],
   foreseen: readonly Projected[],
 ): Promise<Together['people']> {
   const minutes = new Map<string, { toDo: number; done: number }>(
@@ -171,10 +163,11 @@ async function loadsOf(
     sums[of] += estimate;
     minutes.set(id, sums);
   };
-  for (const { assigneeId, state, estimateMinutes } of rows) {
+  for (const { assignee, state, estimateMinutes } of lines) {
     const isFinished = state === 'done' || state === 'toCheck';
     // What was skipped or lapsed took nobody's time.
-    if (isFinished || !isEnded(state)) add(assigneeId, isFinished ? 'done' : 'toDo', estimateMinutes);
+    if (isFinished || (state !== 'skipped' && state !== 'lapsed'))
+      add(assignee?.id ?? null, isFinished ? 'done' : 'toDo', estimateMinutes);
   }
   for (const { task } of foreseen) add(task.assigneeId, 'toDo', task.estimateMinutes);
   const names = await scope.peopleNames();

@@ -38,6 +38,7 @@ export interface SentBack {
 @Check('task_priority_check', `priority in ('low', 'normal', 'high', 'urgent')`)
 @Check('task_state_check', `state in ('open', 'underWay', 'toCheck', 'done', 'skipped', 'lapsed')`)
 @Unique('task_made_once', ['workspaceId', 'scheduleId', 'nominalDate', 'stepKey', 'head'])
+@Index('task_answered', ['workspaceId', 'dueOn'], { where: `answers <> '{}'` })
 @Index('task_by_asset', ['workspaceId', 'assetId', 'dueOn'], { where: 'asset_id is not null' })
 @Index('task_by_client', ['workspaceId', 'clientId', 'dueOn'], { where: 'client_id is not null' })
 @Index('task_by_done', ['workspaceId', 'doneAt'], { where: 'done_at is not null' })

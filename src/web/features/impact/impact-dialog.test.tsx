@@ -1,3 +1,4 @@
+import { screen } from '@testing-library/react';
 import { useLayoutEffect } from 'react';
 import { describe, expect, it } from 'vitest';
 import type { Impact } from '../../../contract/index.ts';
@@ -24,5 +25,25 @@ describe('the dialog of an impact', () => {
     }
     await show(<Page />);
     expect(focused[0]).toBe('Add 1 task');
+  });
+
+  it('is held while it is saved, and says how far that is', async () => {
+    const dialog = (saving: { percent: number | null } | null) => (
+      <ImpactDialog
+        what="Payroll run"
+        first={IMPACT}
+        ask={null}
+        saving={saving}
+        onSave={() => undefined}
+        onClose={() => undefined}
+      />
+    );
+    const shown = await show(dialog(null));
+    const button = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Add 1 task' });
+    expect([button().disabled, screen.getByRole('status').textContent]).toEqual([false, '']);
+    shown.show(dialog({ percent: null }));
+    expect([button().disabled, screen.getByRole('status').textContent]).toEqual([true, 'Saving …']);
+    shown.show(dialog({ percent: 40 }));
+    expect(screen.getByRole('status').textContent).toBe('40 % is saved');
   });
 });

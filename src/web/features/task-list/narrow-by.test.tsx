@@ -15,8 +15,8 @@ it('narrows down to whatever has the name, each as the address calls it', async 
   const onChoose = vi.fn();
   await show(<NarrowBy by={NARROWINGS} onChoose={onChoose} />, {
     answers: {
-      '/assets?q=&which=sites': { assets: [asset('01', 'Gannet Quay')] },
-      '/assets?q=gan&which=sites': { assets: [asset('01', 'Gannet Quay')] },
+      '/assets?q=&which=sites': { assets: [asset('01', 'Gannet Quay')], more: null },
+      '/assets?q=gan&which=sites': { assets: [asset('01', 'Gannet Quay')], more: null },
       '/subjects?q=gan': {
         subjects: [subject('Gannet', `${ID}02`, `${ID}03`), subject('Gan Orrin', `${ID}02`, null)],
         isMore: false,
@@ -48,6 +48,16 @@ it('narrows down to whatever has the name, each as the address calls it', async 
     [{ client: `${ID}02` }],
     [{ site: `${ID}01` }],
   ]);
+});
+
+it('says that there are more of a name than it offers', async () => {
+  const templates = Array.from({ length: 8 }, (_, n) => ({ id: `${ID}1${n}`, name: `Round ${n}`, detail: '' }));
+  await show(<NarrowBy by={['template']} onChoose={vi.fn()} />, {
+    answers: { '/find?q=round': { ...found, templates } },
+  });
+  await userEvent.click(screen.getByRole('button', { name: 'Only …' }));
+  await userEvent.keyboard('round');
+  expect(await screen.findByText('There are more of the name: type more of it to find them.')).toBeTruthy();
 });
 
 it('offers none of what a list can’t be narrowed down to', async () => {

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { findAddresses } from '../../../contract/addresses.ts';
-import { MOST_SUBJECTS, NONE_OF_THEM } from '../../../contract/index.ts';
+import { MOST_FOUND, NONE_OF_THEM } from '../../../contract/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
 import { Picker, type PickerOption } from '../../kit/picker.tsx';
@@ -37,6 +37,11 @@ export function NarrowBy({ by, hasNone = true, words: name = 'only …', onChoos
     findAddresses.find,
     words !== null && wants('template', 'schedule') ? { query: { q: words.slice(0, 100) } } : null,
   );
+  // Of each kind the first alone are told.
+  const isMore =
+    subjects.data?.isMore ||
+    sites.data?.more ||
+    [found.data?.templates, found.data?.schedules].some((some) => some !== undefined && some.length >= MOST_FOUND);
   const option = (of: Narrowing, value: string, rest: Omit<PickerOption, 'key'>) =>
     by.includes(of) ? [{ ...rest, key: `${of} ${value}` }] : [];
   const options: readonly PickerOption[] = [
@@ -81,8 +86,8 @@ export function NarrowBy({ by, hasNone = true, words: name = 'only …', onChoos
       below={
         words === null
           ? `Type the name of ${sayKinds(by)}.`
-          : subjects.data?.isMore
-            ? `The first ${MOST_SUBJECTS}: type more of the name for others.`
+          : isMore
+            ? 'There are more of the name: type more of it to find them.'
             : undefined
       }
       onChoose={(key) => {

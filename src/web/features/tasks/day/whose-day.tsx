@@ -5,11 +5,11 @@ import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { NarrowBy } from '../../task-list/narrow-by.tsx';
 
 /** Whose day is shown: one person's, or one that several have together. */
-export type WhoseDay = { readonly person: string } | TogetherOf;
+export type WhoseDay = Readonly<Partial<Record<'person' | keyof TogetherOf, string>>>;
 
 /** The address of somebody's day, or of several people's. */
 export function addressOfDay(whose: WhoseDay, day: CivilDay, today: CivilDay, taskId?: string): string {
-  const { person, ...of } = { person: undefined, ...whose };
+  const { person, ...of } = whose;
   const search = new URLSearchParams(Object.entries(of)).toString();
   const date = day === today ? '' : `date=${isoOfDay(day)}`;
   const asked = [search, date].filter(Boolean).join('&');
@@ -29,8 +29,7 @@ export function WhoseDayChoice({ whose, name, day }: WhoseDayChoiceProps) {
   const { today, staffWith, roles, teams } = useWorkspace();
   const navigate = useNavigate();
   const [[kind = '', value = ''] = []] = Object.entries(whose);
-  const go = (of: string, which: string) =>
-    void navigate(addressOfDay({ [of]: which } as unknown as WhoseDay, day, today));
+  const go = (of: string, which: string) => void navigate(addressOfDay({ [of]: which }, day, today));
   return (
     <>
       <label className="max-w-[70%] flex-none truncate max-[720px]:max-w-full">
