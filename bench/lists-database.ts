@@ -165,6 +165,15 @@ async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<
        md5(instructions), work_content_id('', '', '[]', null, null, false, false, lines, '[]')
      from (select distinct instructions, (select jsonb_agg(step - 'kind') from jsonb_array_elements(steps) step) as lines from template) t`,
   );
+  // One of them asks for a figure besides.
+  await step(
+    'a content with a reading',
+    `insert into work_content (workspace_id, id, instructions, brief, links, work_type, sign_off, finish_with_last, numbered, check_lines, demands, instructions_hash, rest_id)
+     select workspace_id, work_content_id(instructions, '', '[]', null, null, false, false, check_lines, $1), instructions, '', '[]', null, null, false, false, check_lines, $1,
+       md5(instructions), work_content_id('', '', '[]', null, null, false, false, check_lines, $1)
+     from work_content where workspace_id = '${ID}' limit 1`,
+    [JSON.stringify([{ key: 'gap', label: 'Gap', kind: 'number', unit: 'mm', least: 0, most: 20 }])],
+  );
   const perSchedule = SIZES.pastTasks / SIZES.schedules;
   await step(
     'tasks of the past',
@@ -172,8 +181,8 @@ async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<
        title, content_id, priority, estimate_minutes, answers, ticks, note, note_pinned, client_id, asset_id, assignee_id, state, work_on, appears_on,
        starts_on, due_on, start_time, due_time, zone, started_at, done_at, done_by, signed_at, signed_by, sent_back, edited, run_id, made_at)
      select s.workspace_id, (lpad(to_hex(1700000000000 - k::bigint * 900000000 + s.n * 10), 12, '0') || '7' || substr(md5(s.id || ' ' || k), 1, 3) || '8' || substr(md5(s.id || ' ' || k), 4, 15))::uuid,
-       3, s.template_id, 1, pg_temp.bench_id('set ' || s.id || k), d.day, 0, s.id, d.day, '', '', 'Round of ' || a.name, (select id from work_content limit 1), 'normal', 30,
-       '{}', '{}', case when k % 9 = 0 then 'The second cleat is loose.' else '' end, false, s.client_id, s.asset_id, s.person_id,
+       3, s.template_id, 1, pg_temp.bench_id('set ' || s.id || k), d.day, 0, s.id, d.day, '', '', 'Round of ' || a.name, case when k % 9 = 0 then read.id else plain.id end, 'normal', 30,
+       case when k % 9 = 0 and r < 0.93 then jsonb_build_object('gap', jsonb_build_object('value', (r * 24)::int, 'at', d.day, 'by', s.person_id, 'remark', '')) else '{}' end, '{}', case when k % 9 = 0 then 'The second cleat is loose.' else '' end, false, s.client_id, s.asset_id, s.person_id,
        case when r < 0.93 then 'done' when r < 0.97 then 'skipped' when r < 0.998 then 'lapsed' else 'open' end,
        d.day, d.day - 1, d.day, d.day, '08:00', '12:00', null,
        case when r < 0.93 then d.day + time '08:05' end, case when r < 0.93 then d.day + time '09:00' end, case when r < 0.93 then s.person_id end,
@@ -181,13 +190,16 @@ async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<
      from (select *, (assignment->>'personId')::uuid as person_id, row_number() over (order by id) as n from schedule where workspace_id = '${ID}') s
      join asset a on a.workspace_id = s.workspace_id and a.id = s.asset_id
      cross join generate_series(1, ${perSchedule}) k
-     cross join lateral (select date '${TODAY}' - 2 - (k * 11 + s.n % 11)::int as day, ('x' || substr(md5(s.id || ' fate ' || k), 1, 7))::bit(28)::int / 268435456.0 as r) d`,
+     cross join lateral (select date '${TODAY}' - 2 - (k * 11 + s.n % 11)::int as day, ('x' || substr(md5(s.id || ' fate ' || k), 1, 7))::bit(28)::int / 268435456.0 as r) d
+     cross join (select id from work_content where workspace_id = '${ID}' and demands <> '[]') read
+     cross join (select id from work_content where workspace_id = '${ID}' and demands = '[]' limit 1) plain`,
   );
   await step(
     'history',
     `insert into change (workspace_id, id, at, actor_id, subject, subject_id, action, fields, undone_at, joined_id, watch_id)
      select t.workspace_id, gen_random_uuid(), t.made_at + k * interval '1 day', t.assignee_id, 'task', t.id,
-       (array['started', 'ticked', 'finished'])[k], '{"state": {"from": "open", "to": "underWay"}}', null, null, null
+       (array['started', 'edited', 'finished'])[k], case k when 2 then jsonb_build_object('assigneeId', jsonb_build_object('from', null, 'to', t.assignee_id))
+         else '{"state": {"from": "open", "to": "underWay"}}' end, null, null, null
      from task t cross join generate_series(1, ${SIZES.changesOfEach}) k`,
   );
   await step(

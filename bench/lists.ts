@@ -327,6 +327,27 @@ async function reads(): Promise<Read[]> {
       params: [w],
     },
     {
+      what: 'logbook, readings, 26 weeks',
+      path: '/logbook/readings?from=2026-05-25&to=2026-11-22',
+      sql: `select id, due_on, answers from task where workspace_id = $1 and due_on between '2026-05-25' and '2026-11-22'
+        and answers <> '{}' order by due_on desc limit 2000`,
+      params: [w],
+    },
+    {
+      what: 'logbook, given to another',
+      path: '/logbook/changes?what=given&from=2026-05-25&to=2026-11-22',
+      sql: `select c.id, t.title from change c join task t on t.workspace_id = c.workspace_id and t.id = c.subject_id
+        where c.workspace_id = $1 and c.subject = 'task' and c.action <> 'undone' and c.undone_at is null and c.fields ? 'assigneeId'
+          and c.at between '2026-05-25' and '2026-11-23' order by c.at desc, c.id desc limit 50`,
+      params: [w],
+    },
+    {
+      what: 'the day of a role of 200',
+      path: '/day-sheets?role=dock+crew',
+      sql: `${line} where workspace_id = $1 and due_on = '2026-11-24' limit 400`,
+      params: [w],
+    },
+    {
       what: 'wallchart, assets, 365 days',
       path: '/wallchart?rows=asset&by=day',
       sql: `select m.id, t.due_on, t.state, count(*) from (select id from asset where workspace_id = $1 order by name limit 500) m

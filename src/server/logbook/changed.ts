@@ -5,6 +5,7 @@ import { readCursor } from '../platform/http/cursor.ts';
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { questionOf } from '../task-list/index.ts';
+import { nameOf } from '../tasks/stored/index.ts';
 
 type Endpoint = (typeof logbookEndpoints)['changes'];
 
@@ -65,12 +66,10 @@ export async function loggedChanges(
     if (!isPlace(cursor[0])) throw invalid([{ path: 'after', message: 'This is not a place in the list.' }]);
     asked.and(`(c.at, c.id) < (${asked.with(cursor[0])}::timestamptz, ${asked.with(cursor[1])}::uuid)`);
   }
-  const name = (table: string, id: string) =>
-    `(select name from ${table} of where of.workspace_id = $1 and of.id = ${id})`;
   const rows = await scope.sql<Row>(
-    `select c.id, c.at, ${PLACE} as place, ${name('person', 'c.actor_id')} as by, ${taskId} as "taskId", t.title,
-       ${name('client', 't.client_id')} as client, ${name('asset', 't.asset_id')} as asset, t.due_on as "dueOn",
-       ${name('person', from)} as "from", ${name('person', to)} as "to"
+    `select c.id, c.at, ${PLACE} as place, ${nameOf('person', 'c.actor_id')} as by, ${taskId} as "taskId", t.title,
+       ${nameOf('client', 't.client_id')} as client, ${nameOf('asset', 't.asset_id')} as asset, t.due_on as "dueOn",
+       ${nameOf('person', from)} as "from", ${nameOf('person', to)} as "to"
      from change c ${task} where ${asked.where} order by c.at desc, c.id desc limit ${LOG_ROWS_A_PAGE + 1}`,
     asked.params,
   );

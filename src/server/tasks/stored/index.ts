@@ -1,6 +1,6 @@
 export { lacksTicket, ticketsAskedBy, ticketsOfTasks } from './asked-tickets.ts';
 /** Tasks as the database has them: rows, contents, lines; read, written, held and put back. */
-export { WorkContent } from './content.ts';
+export { contentsById, WorkContent } from './content.ts';
 export { refuseFarDays } from './dates.ts';
 export { type GivenAnswer, NOT_HELD, type SentBack, type Task, TaskRecord, type Tick } from './entity.ts';
 export { lateCount, lateSchedules } from './late.ts';
@@ -17,6 +17,7 @@ export {
   type LookRow,
   linesOf,
   lookOfRow,
+  nameOf,
   TASK_COLUMNS,
   TASK_JOINS,
   type TaskRow,

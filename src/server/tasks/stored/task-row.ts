@@ -81,7 +81,7 @@ export type TaskRow = Pick<Task, (typeof LINE_FIELDS)[number] | (typeof SAID_FIE
 };
 
 /** The name of what a task points to: asked of each by its key, as each table that is joined makes a plan longer to find. */
-const nameOf = (table: string, id: string, name = 'name') =>
+export const nameOf = (table: string, id: string, name = 'name') =>
   `(select ${name} from ${table} of where of.workspace_id = t.workspace_id and of.id = ${id})`;
 
 /** What to select for a `TaskRow`, from `task t` joined as in `TASK_JOINS`. */
