@@ -162,14 +162,17 @@ export function LogWords({
         onChange={(person) => set({ person })}
         options={[['', 'any person'], ['none', 'nobody'], ...people.map(({ id, name }) => [id, name] as const)]}
       />
-      ·{/* What was done with tasks stands in the order in which it was done. */}
+      {/* What was done with tasks stands in the order in which it was done. */}
       {view.changes === null && (
-        <FilterChoice
-          label="Shown"
-          value={view.by}
-          onChange={(by) => set({ by: by === 'day' ? '' : by })}
-          options={BYS.map((by) => [by, BY_WORDS[by]] as const)}
-        />
+        <>
+          ·
+          <FilterChoice
+            label="Shown"
+            value={view.by}
+            onChange={(by) => set({ by: by === 'day' ? '' : by })}
+            options={BYS.map((by) => [by, BY_WORDS[by]] as const)}
+          />
+        </>
       )}
       {view.narrowed.map(({ name, isNone }) => (
         <FilterOff key={name} words={isNone ? `no ${name}` : (names[name] ?? '…')} onOff={() => set({ [name]: '' })} />
