@@ -41,8 +41,8 @@ it('says who has what, how full each is, and where the rest of a long day is', a
   expect(screen.getByRole('link', { name: 'Opening walk' }).getAttribute('href')).toBe(
     '/day-sheet/together/task/1?team=Yard',
   );
-  expect(screen.getByRole('link', { name: 'see all of the day among the tasks' }).getAttribute('href')).toBe(
-    '/tasks?team=Yard&from=2026-11-24&to=2026-11-24&are=any&by=person',
+  expect(screen.getByRole('link', { name: 'see all of it among the tasks' }).getAttribute('href')).toBe(
+    '/tasks?team=Yard&by=person',
   );
 });
 

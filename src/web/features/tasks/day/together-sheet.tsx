@@ -109,8 +109,8 @@ function Sheet({ sheet: asked, of, openTaskId, onDay }: SheetProps) {
       {sheet.isMore && (
         <p className="border-t border-line-2 px-5 py-2.5 text-row text-ink-2 max-[720px]:px-4">
           There are more than stand here:{' '}
-          <Link className="link-line text-ink" to={`/tasks?${new URLSearchParams(tasksOf(of, day))}`}>
-            see all of the day among the tasks
+          <Link className="link-line text-ink" to={`/tasks?${new URLSearchParams(tasksOf(of, day, today))}`}>
+            see all of it among the tasks
           </Link>
           .
         </p>
@@ -121,9 +121,10 @@ function Sheet({ sheet: asked, of, openTaskId, onDay }: SheetProps) {
 
 const sayPeople = (count: number) => (count === 1 ? '1 person' : `${count} people`);
 
-/** The same as a question to the list of all tasks; who is on shift is not asked for there. */
-function tasksOf({ shift: _, ...of }: TogetherOf, day: CivilDay): Record<string, string> {
-  return { ...of, from: isoOfDay(day), to: isoOfDay(day), are: 'any', by: 'person' };
+/** The same as a question to the list of all tasks: today with what is late; who is on shift is not asked for there. */
+function tasksOf({ shift: _, ...of }: TogetherOf, day: CivilDay, today: CivilDay): Record<string, string> {
+  const days = day === today ? {} : { from: isoOfDay(day), to: isoOfDay(day), are: 'any' };
+  return { ...of, ...days, by: 'person' };
 }
 
 function sayLoad(minutes: number, capacity: number, isOfPeople: boolean): string {
