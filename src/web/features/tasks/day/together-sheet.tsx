@@ -123,7 +123,7 @@ const sayPeople = (count: number) => (count === 1 ? '1 person' : `${count} peopl
 
 /** The same as a question to the list of all tasks: today with what is late; who is on shift is not asked for there. */
 function tasksOf({ shift: _, ...of }: TogetherOf, day: CivilDay, today: CivilDay): Record<string, string> {
-  const days = day === today ? {} : { from: isoOfDay(day), to: isoOfDay(day), are: 'any' };
+  const days: Record<string, string> = day === today ? {} : { from: isoOfDay(day), to: isoOfDay(day), are: 'any' };
   return { ...of, ...days, by: 'person' };
 }
 
