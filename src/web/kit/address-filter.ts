@@ -17,7 +17,8 @@ export function useAddressFilter() {
   const replace = useCallback(
     (next: URLSearchParams) => {
       asked.current = next;
-      setSearch(next, { replace: true });
+      // At once: whatever is done next is done to what the words say, not to what they said before.
+      setSearch(next, { replace: true, flushSync: true });
     },
     [setSearch],
   );
