@@ -196,7 +196,7 @@ function fate(
     const startedAt = workedAt(scope, task, 0, random);
     const half = task.checkLines.slice(0, Math.ceil(task.checkLines.length / 2));
     const times = { from: startedAt, to: scope.instant.toISOString() };
-    return { ...untouched, startedAt, ...proof(past, task, half, [], times) };
+    return { ...untouched, startedAt, ...proof(past, task, half, task.demands.filter(startsIt), times) };
   }
   if (outcome.kind !== 'done') return untouched;
   const startedAt = workedAt(scope, task, outcome.daysLate, random);
@@ -241,7 +241,7 @@ function proof(
   const by = task.assigneeId;
   const asked = [
     ...lines.flatMap((line, i) => line.demands.map((demand) => ({ demand, at: at(i) }))),
-    ...demands.map((demand) => ({ demand, at: times.to })),
+    ...demands.map((demand) => ({ demand, at: startsIt(demand) ? times.from : times.to })),
   ];
   const day = dayOfIso(task.dueOn);
   const answers = asked.flatMap(({ demand, at: when }) => {
@@ -256,6 +256,8 @@ function proof(
     files: asked.filter(({ demand }) => demand.kind === 'file').map(({ demand }) => demand.key),
   };
 }
+
+const startsIt = (demand: Demand) => demand.kind === 'tag' && demand.atStart === true;
 
 /** When work began: at its time where it has one, else in the working day; later days begin in the morning. */
 function workedAt(scope: Scope, task: PastTask, daysLate: number, random: SeededRandom): string {

@@ -26,6 +26,8 @@ export const ask = {
     label,
     kind,
   }),
+  /** Of a task as a whole: reading it starts the work. */
+  tagToStart: (key: string, label: string): Demand => ({ key, label, kind: 'tag', atStart: true }),
 };
 
 /** A task of its own; the keys of people become ids with the seed. */

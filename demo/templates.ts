@@ -173,7 +173,6 @@ export const TEMPLATES = [
     instructions:
       'The examiner needs the crane free for half a day, the test weights on the hard and last year’s certificate.',
     steps: [
-      check('tag', 'Crane’s tag read', [ask.plain('tag', 'crane-tag')]),
       'Test weights ready',
       check('report', 'Examiner’s report in hand', [ask.plain('file', 'report-file')]),
       'Certificate on the cab door',
@@ -187,7 +186,10 @@ export const TEMPLATES = [
         demands: [ask.plain('file', 'insurer-letter', 'the letter')],
       }),
     ],
-    demands: [ask.plain('longText', 'findings', 'Findings, in the examiner’s words')],
+    demands: [
+      ask.tagToStart('crane-tag', 'Crane’s tag'),
+      ask.plain('longText', 'findings', 'Findings, in the examiner’s words'),
+    ],
     signOff: { by: 'manager' },
     priority: 'high',
     favourite: true,
@@ -377,6 +379,7 @@ export const TEMPLATES = [
     instructions:
       'Wind under twelve knots at the hook. Slings on the marks, owner off the boat, one person on the radio.',
     steps: ['Wind and crane checked', 'Slings and tags', 'Lifts done as booked', 'Hard left clear'],
+    demands: [ask.tagToStart('crane-tag', 'Crane’s tag')],
     notes: ['Second lift put off, wind 15 knots.', 'Chock 6 cracked, out of use.'],
   },
   {

@@ -8,7 +8,7 @@ const label = async (tag: string) => ({
   buffer: await QRCode.toBuffer(tag, { width: 900, margin: 12 }),
 });
 
-test('a wrong tag says whose it is, the right one is read from a picture of its label, and done is done', async ({
+test('a wrong tag starts nothing and says whose it is, the right one is read from a picture of its label, and done is done', async ({
   page,
 }) => {
   await page.setViewportSize({ width: 390, height: 844 });
@@ -26,7 +26,7 @@ test('a wrong tag says whose it is, the right one is read from a picture of its 
     const { assets } = await (await fetch('/api/assets?q=crane+2')).json().catch(() => ({ assets: [] }));
     const template = {
       ...{ name: 'Hook look', titlePattern: 'Hook look', category: null, instructions: '', estimateMinutes: 10 },
-      demands: [{ key: 'tag', label: 'Tag of the crane', kind: 'tag' }],
+      demands: [{ key: 'tag', label: 'Tag of the crane', kind: 'tag', atStart: true }],
     };
     const { template: made } = await post('/templates', { template, like: null });
     const started = await post(`/templates/${made.id}/start`, {
@@ -43,8 +43,9 @@ test('a wrong tag says whose it is, the right one is read from a picture of its 
   });
   await page.goto(`/tasks/task/${taskId}`);
   const sheet = page.getByRole('complementary', { name: 'Hook look' });
-  await sheet.getByRole('button', { name: 'Start' }).click();
-  const camera = sheet.getByLabel('Picture of the tag for Tag of the crane');
+  // Only what hangs on the crane starts it.
+  await expect(sheet.getByRole('button', { name: 'Finish' })).toHaveCount(0);
+  const camera = sheet.getByLabel('Picture of the tag for Read the tag of Crane 2 to start');
   // A picture of something else, and the tag of another thing.
   await camera.setInputFiles({ name: 'x.png', mimeType: 'image/png', buffer: Buffer.from('nothing of a picture') });
   await expect(sheet.getByRole('alert')).toContainText('No code could be read in that picture');
@@ -54,6 +55,7 @@ test('a wrong tag says whose it is, the right one is read from a picture of its 
   await expect(sheet).toContainText('“PA-1” is the tag of Pontoon A, Lee Quay. This task is about Crane 2.');
   await expectAccessible(page);
   await camera.setInputFiles(await label('CR-2'));
+  await expect(page.locator('[data-toast]', { hasText: 'Started “Hook look”.' })).toBeVisible();
   await expect(sheet.getByLabel('Tag of the crane', { exact: true })).toHaveValue('CR-2');
   await expect(sheet).not.toContainText('is the tag of Pontoon A');
   await sheet.getByRole('button', { name: 'Finish' }).click();

@@ -50,6 +50,8 @@ export const taskLineSchema = z.object({
   stepsTotal: z.number().int(),
   /** What is missing before it can be finished, besides plain ticks: "the photo or file for Hose". */
   proofMissing: z.array(z.string()),
+  /** Reading the tag of its asset is what starts it. */
+  startsByTag: z.boolean(),
   /** Who is to sign it off once it is finished, in words; null when nobody is. */
   signsOff: z.string().nullable(),
   /** How many tasks its set has, when there is more than itself. */

@@ -41,7 +41,9 @@ const options = z
 
 export const demandSchema = z
   .discriminatedUnion('kind', [
-    z.object({ ...demandBase, kind: z.literal(['file', 'note', 'yesNo', 'date', 'tag', 'text', 'longText']) }),
+    z.object({ ...demandBase, kind: z.literal(['file', 'note', 'yesNo', 'date', 'text', 'longText']) }),
+    // Left out where it is not so: what says nothing new is the same content.
+    z.object({ ...demandBase, kind: z.literal('tag'), atStart: z.literal(true).optional() }),
     z.object({
       ...demandBase,
       kind: z.literal('number'),
@@ -74,7 +76,9 @@ export const checkLineSchema = z.object({
   key,
   text: line('The check line', 200),
   note: prose('The note', 2000).default(''),
-  demands,
+  demands: demands.refine((all) => !all.some((demand) => demand.kind === 'tag' && demand.atStart), {
+    error: 'A tag is read to start the task as a whole, not one of its lines.',
+  }),
 });
 export type CheckLine = z.infer<typeof checkLineSchema>;
 

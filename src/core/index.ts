@@ -165,6 +165,8 @@ export {
   plainTag,
   sayWrongTag,
   stillMissing,
+  type TagDemand,
+  tagToStart,
 } from './doing/proof.ts';
 export { sayAnswer, sayDemand, sayLimits, sayMissing, sayNumber, sayOutside } from './doing/proof-words.ts';
 export { minutesOfHolder, type SetTask, tasksOfSet, ticketsOfHolder } from './doing/set-tasks.ts';

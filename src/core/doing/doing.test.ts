@@ -21,6 +21,7 @@ import {
   isTickedByProof,
   outsideBy,
   stillMissing,
+  tagToStart,
 } from './proof.ts';
 import { sayAnswer, sayDemand, sayLimits, sayMissing, sayOutside } from './proof-words.ts';
 import { minutesOfHolder, tasksOfSet, ticketsOfHolder } from './set-tasks.ts';
@@ -303,6 +304,17 @@ describe('an answer', () => {
     ['file', 'x', 'That is shown by a file or a note, not answered.'],
   ] as const)('to %s that is %j: %j', (kind, value, problem) => {
     expect(answerProblem(demand(kind), value, 'CR-1')).toBe(problem);
+  });
+
+  it('of a tag starts the task that asks for it, where there is one to be read and nothing has been done', () => {
+    const tag: Demand = { key: 'tag', label: '', kind: 'tag', atStart: true };
+    const asked = (answers: Doing['answers'] = {}) => ({ demands: [loop, tag], answers });
+    expect(tagToStart(asked(), false, 'CR-1')).toBe(tag);
+    expect(tagToStart(asked(), true, 'CR-1')).toBeNull();
+    expect(tagToStart(asked(), false, null)).toBeNull();
+    expect(tagToStart(asked({ tag: { value: 'CR-1', remark: '' } }), false, 'CR-1')).toBeNull();
+    expect(tagToStart({ demands: [{ key: 'tag', label: '', kind: 'tag' }], answers: {} }, false, 'CR-1')).toBeNull();
+    expect(sayDemand(tag)).toBe('tag reading, to start');
   });
 
   it('tells how far a reading is outside, in the figures it was given in', () => {

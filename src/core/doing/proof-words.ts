@@ -30,6 +30,7 @@ export function sayDemand(demand: Demand): string {
     return limits === '' ? `number${demand.unit === '' ? '' : ` in ${demand.unit}`}` : `number, ${limits}`;
   }
   if (demand.kind === 'choice' || demand.kind === 'choices') return demand.options.join(', ');
+  if (demand.kind === 'tag' && demand.atStart) return `${DEMAND_WORDS.tag}, to start`;
   return DEMAND_WORDS[demand.kind];
 }
 

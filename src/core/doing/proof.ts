@@ -10,13 +10,16 @@ interface DemandBase {
 /** Something that must be there before a task can be finished: a file, a note, or an answer of a certain form. */
 export type Demand = DemandBase &
   (
-    | { readonly kind: 'file' | 'note' | 'yesNo' | 'date' | 'tag' | 'text' | 'longText' }
+    | { readonly kind: 'file' | 'note' | 'yesNo' | 'date' | 'text' | 'longText' }
+    /** `atStart`: of a task as a whole, it is read before anything else is done. */
+    | { readonly kind: 'tag'; readonly atStart?: true | undefined }
     | { readonly kind: 'number'; readonly unit: string; readonly least: number | null; readonly most: number | null }
     | { readonly kind: 'choice' | 'choices'; readonly options: readonly string[] }
   );
 
 export type DemandKind = Demand['kind'];
 export type NumberDemand = Extract<Demand, { kind: 'number' }>;
+export type TagDemand = Extract<Demand, { kind: 'tag' }>;
 
 /** What was answered: a text, a number, yes or no, or the chosen ones of several. */
 export type AnswerValue = string | number | boolean | readonly string[];
@@ -136,6 +139,25 @@ export interface Missing {
 /** What stands under a key; nothing that every object has from its kind, like `constructor`. */
 export function ownOf<T>(record: Readonly<Record<string, T>>, key: string): T | undefined {
   return Object.hasOwn(record, key) ? record[key] : undefined;
+}
+
+/**
+ * The tag that has to be read before anything else is done with a task: the reading starts it. Null where it asks for
+ * none, has been read, or what the task is about has no tag: then the reading is asked for like any other proof.
+ * @param isBegun whether it is under way, or further
+ */
+export function tagToStart(
+  { demands, answers }: Pick<Doing, 'demands' | 'answers'>,
+  isBegun: boolean,
+  assetTag: string | null,
+): TagDemand | null {
+  if (isBegun || assetTag === null) return null;
+  return (
+    demands.find(
+      (demand): demand is TagDemand =>
+        demand.kind === 'tag' && demand.atStart === true && ownOf(answers, demand.key) === undefined,
+    ) ?? null
+  );
 }
 
 /** All that is missing before a task can be finished, in the order in which it is shown. */

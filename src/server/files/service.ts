@@ -5,7 +5,7 @@ import type { FieldChanges } from '../platform/changes/entity.ts';
 import { fieldsBefore } from '../platform/changes/entity.ts';
 import { forbidden, invalid, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { begun, finishedBy, mayAddTo, tickedByProof, workableTask, writeTask } from '../tasks/index.ts';
+import { begun, finishedBy, mayAddTo, refuseUnread, tickedByProof, workableTask, writeTask } from '../tasks/index.ts';
 import type { Task } from '../tasks/stored/index.ts';
 import { type FileStore, oneFile, proofFilesOf, refuseBeyondQuota, StoredFile } from './stored/index.ts';
 
@@ -82,6 +82,7 @@ async function taskFor(scope: Scope, taskId: string, demand: string | undefined)
     throw notNow(`This task is ${task.state}, so nothing can be added. Undo that first.`);
   if (demand !== undefined && demandOf(task, demand) === null)
     throw invalid([{ path: 'demand', message: 'This task asks for no such file.' }]);
+  if (demand !== undefined) await refuseUnread(scope, task);
   return task;
 }
 
@@ -98,7 +99,7 @@ async function afterFiles(scope: Scope, task: Task, demand: string | null): Prom
   const ticks = line ? tickedByProof(scope, task, line.key, files) : task.ticks;
   await writeTask(scope, task, 'proof', {
     ticks,
-    ...begun(scope, task),
+    ...(await begun(scope, task)),
     ...(await finishedBy(scope, task, { ticks })),
   });
   await scope.tell('tasks');

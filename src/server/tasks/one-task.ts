@@ -13,7 +13,6 @@ import {
   sayWhyOf,
   writePhrase,
 } from '../../core/index.ts';
-import { Asset } from '../clients/index.ts';
 import { filesOfTasks, filesOfTemplate } from '../files/stored/index.ts';
 import { columnsOf, type Named, namedColumns } from '../platform/db/columns.ts';
 import { Person } from '../platform/identity/person.ts';
@@ -64,14 +63,13 @@ const FULL_FIELDS = [
 ] as const;
 const FULL_SAID = ['instructions', 'brief', 'links'] as const;
 
-const OF_ASSET = { assetTag: 'tag' } as const satisfies Record<string, keyof Asset>;
 const OF_TEMPLATE = {
   templateName: 'name',
   templateNow: 'version',
   templateChangedAt: 'changedAt',
   templateArchivedAt: 'archivedAt',
 } as const satisfies Record<string, keyof Template>;
-type Around = Named<Asset, typeof OF_ASSET> & Named<Template, typeof OF_TEMPLATE>;
+type Around = Named<Template, typeof OF_TEMPLATE>;
 
 type FullRow = TaskRow &
   Pick<Task, (typeof FULL_FIELDS)[number] | (typeof FULL_SAID)[number]> & {
@@ -82,10 +80,9 @@ type FullRow = TaskRow &
 export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
   const [row] = await scope.sql<FullRow>(
     `select ${TASK_COLUMNS}, ${columnsOf(TaskRecord, 't', FULL_FIELDS)}, ${columnsOf(WorkContent, 'said', FULL_SAID)},
-       ${namedColumns(Asset, 'asset', OF_ASSET)}, ${namedColumns(Template, 'template', OF_TEMPLATE)}
+       ${namedColumns(Template, 'template', OF_TEMPLATE)}
      from ${TASK_JOINS}
      left join template on template.workspace_id = t.workspace_id and template.id = t.template_id
-     left join asset on asset.workspace_id = t.workspace_id and asset.id = t.asset_id
      where t.workspace_id = $1 and t.id = $2`,
     [id],
   );

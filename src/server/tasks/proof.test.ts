@@ -78,8 +78,9 @@ describe('proof', () => {
     await answer(kit, id, demand.key, null).expect(403);
   });
 
-  it('by the tag of the asset takes only that', async () => {
-    const templateId = await newTemplate(ines, { demands: [{ key: 'tag', label: '', kind: 'tag' }] });
+  /** A task about a crane, that asks for this. */
+  const ofCrane = async (rest: object) => {
+    const templateId = await newTemplate(ines, rest);
     const [crane] = await server.source.query<{ id: string }[]>(`select id from asset where name = 'Crane 1'`);
     const { body } = await ines
       .post(`/api/templates/${templateId}/start`)
@@ -91,12 +92,60 @@ describe('proof', () => {
         parts: [{ step: '', on: '2026-11-24', startTime: null, dueTime: null, assigneeId: nadiaId }],
       })
       .expect(200);
-    const id = body.tasks[0].id;
+    return body.tasks[0].id as string;
+  };
+
+  it('by the tag of the asset takes only that', async () => {
+    const id = await ofCrane({ demands: [{ key: 'tag', label: '', kind: 'tag' }] });
     const refusal = async (tag: string) => (await answer(nadia, id, 'tag', tag).expect(422)).body.errors[0].message;
     expect(await refusal('pa 1')).toBe('“pa 1” is the tag of Pontoon A, Lee Quay. This task is about Crane 1.');
     expect(await refusal('ZZ-99')).toBe('“ZZ-99” is no tag that is known here. This task is about Crane 1.');
     await answer(nadia, id, 'tag', 'cr 1').expect(200);
     await nadia.post(`/api/tasks/${id}/finish`).expect(200);
+  });
+
+  it('by the tag that starts it lets nothing be done before, and is put back as a start', async () => {
+    const tag: Demand = { key: 'tag', label: '', kind: 'tag', atStart: true };
+    const id = await ofCrane({
+      steps: [checkLine('a', [LOOP]), checkLine('b')],
+      demands: [tag, { key: 'photo', label: '', kind: 'file' }],
+    });
+    const FIRST = 'Read the tag of Crane 1 first: that starts it.';
+    const photo = () =>
+      nadia
+        .post('/api/files')
+        .field('key', crypto.randomUUID())
+        .field('taskId', id)
+        .attach('file', Buffer.from('%PDF-1.4\n%%EOF\n'), 'before.pdf');
+    expect((await task(id)).startsByTag).toBe(true);
+    for (const asked of [
+      nadia.post(`/api/tasks/${id}/start`),
+      nadia.put(`/api/tasks/${id}/ticks`).send({ key: 'b', ticked: true }),
+      answer(nadia, id, 'loop', 0.4),
+      photo().field('demand', 'photo'),
+    ])
+      expect((await asked.expect(422)).body.detail).toContain(FIRST);
+    expect((await nadia.post(`/api/tasks/${id}/finish`).expect(422)).body.detail).toContain('tag reading');
+    await answer(nadia, id, 'tag', 'PA-1').expect(422);
+    // A picture beside it is no start.
+    await photo().expect(200);
+    expect((await task(id)).state).toBe('open');
+    const { body } = await answer(nadia, id, 'tag', 'cr 1').expect(200);
+    expect(body.task).toMatchObject({ state: 'underWay', startsByTag: false, answers: { tag: { value: 'cr 1' } } });
+    const { body: history } = await ines.get(`/api/tasks/${id}/history`).expect(200);
+    expect(JSON.stringify(history)).toContain('started');
+    await nadia.post(`/api/changes/${body.changeId}/undo`).expect(200);
+    expect(await task(id)).toMatchObject({ state: 'open', startedAt: null, startsByTag: true, answers: {} });
+    // What has no tag is begun as anything else is, and the reading is proof of it.
+    const other = await one({ demands: [tag] });
+    expect((await nadia.post(`/api/tasks/${other}/start`).expect(200)).body.task.state).toBe('underWay');
+    expect((await nadia.post(`/api/tasks/${other}/finish`).expect(422)).body.detail).toContain('tag reading');
+    const onLine = {
+      ...{ name: 'Test', titlePattern: 'Test', category: null, instructions: '', estimateMinutes: 30 },
+      steps: [checkLine('a', [tag])],
+    };
+    const { body: refused } = await ines.post('/api/templates').send({ template: onLine, like: null }).expect(422);
+    expect(refused.errors[0].message).toContain('not one of its lines');
   });
 
   it('with the last of it finishes the task where the template says so, and undoing takes both back', async () => {

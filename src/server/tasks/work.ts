@@ -13,6 +13,7 @@ import {
   sayMissing,
   sayWrongTag,
   stillMissing,
+  tagToStart,
 } from '../../core/index.ts';
 import { Asset, ownerOfTag } from '../clients/index.ts';
 import { proofFilesOf } from '../files/stored/index.ts';
@@ -45,10 +46,11 @@ export interface SavedTask {
 }
 
 export function startTask(scope: Scope, id: string): Promise<SavedTask> {
-  return changeTask(scope, id, 'started', (task) => {
+  return changeTask(scope, id, 'started', async (task, tx) => {
     // What was held up while it was under way goes on by that.
     if (task.state === 'underWay') return NOT_HELD;
     refuseFinished(task, 'started');
+    await refuseUnread(tx, task);
     return { state: 'underWay', startedAt: doneAtOf(scope, task), ...NOT_HELD };
   });
 }
@@ -86,6 +88,7 @@ export function tickLine(scope: Scope, id: string, key: string, ticked: boolean)
     const line = task.checkLines.find((one) => one.key === key);
     if (!line) throw notFound('check line');
     if (ticked) {
+      await refuseUnread(tx, task);
       const doing = doingOf(task, await proofFilesOf(tx, id));
       const missing = missingOnLine(line, doing).filter(({ demand }) => demand !== null);
       if (missing.length > 0)
@@ -93,7 +96,7 @@ export function tickLine(scope: Scope, id: string, key: string, ticked: boolean)
     }
     const { [key]: was, ...others } = task.ticks;
     const ticks = ticked ? { ...others, [key]: was ?? tickOf(tx) } : others;
-    return { ticks, ...(ticked ? begun(tx, task) : {}), ...(await finishedBy(tx, task, { ticks })) };
+    return { ticks, ...(ticked ? await begun(tx, task) : {}), ...(await finishedBy(tx, task, { ticks })) };
   });
 }
 
@@ -107,9 +110,26 @@ function doneAtOf({ doneAt }: Scope, { startedAt, madeAt }: Pick<Task, 'startedA
   return doneAt < least ? least : doneAt;
 }
 
-/** The first thing that is done on a task begins it. */
-export function begun(scope: Scope, task: Task): Partial<Task> {
-  return task.state === 'open' ? { state: 'underWay', startedAt: doneAtOf(scope, task) } : {};
+/** The tag that is to be read before anything else is done with a task, and of what; null where none is. */
+async function unreadTag(scope: Scope, task: Task): Promise<{ readonly demand: Demand; readonly of: string } | null> {
+  // Most ask for none: what they are about is not looked up for them.
+  if (tagToStart(task, task.state !== 'open', '') === null || task.assetId === null) return null;
+  const asset = await scope.one(Asset, task.assetId, 'asset');
+  const demand = tagToStart(task, false, asset.tag);
+  return demand && { demand, of: asset.name };
+}
+
+/** @throws Refusal where a tag is to be read first, of what and why */
+export async function refuseUnread(scope: Scope, task: Task): Promise<void> {
+  const unread = await unreadTag(scope, task);
+  if (unread !== null)
+    throw invalid([{ path: unread.demand.key, message: `Read the tag of ${unread.of} first: that starts it.` }]);
+}
+
+/** The first thing that is done on a task begins it; a picture that is taken before its tag is read does not. */
+export async function begun(scope: Scope, task: Task): Promise<Partial<Task>> {
+  if (task.state !== 'open' || (await unreadTag(scope, task)) !== null) return {};
+  return { state: 'underWay', startedAt: doneAtOf(scope, task) };
 }
 
 /** Where the template says so, the last tick finishes the task. */
@@ -135,22 +155,28 @@ export function answerDemand(
   id: string,
   { demand: key, value, remark }: z.output<typeof answerInputSchema>,
 ): Promise<SavedTask> {
-  return changeTask(scope, id, value === null ? 'took an answer back' : 'answered', async (task, tx) => {
+  return scope.transaction(async (tx) => {
+    const task = await workableTask(tx, id);
     refuseFinished(task, 'changed');
     const line = task.checkLines.find(({ demands }) => demands.some((one) => one.key === key));
     const demand = (line?.demands ?? task.demands).find((one) => one.key === key);
     if (!demand) throw notFound('question');
+    const isStart = demand.kind === 'tag' && demand.atStart;
+    if (value !== null && !isStart) await refuseUnread(tx, task);
     const { [key]: _, ...others } = task.answers;
     const answers =
       value === null ? others : { ...others, [key]: await givenAnswer(tx, task, demand, value, remark.trim()) };
     const files = await proofFilesOf(tx, id);
     const ticks = line ? tickedByProof(tx, { ...task, answers }, line.key, files) : task.ticks;
-    return {
+    const action = value === null ? 'took an answer back' : isStart && task.state === 'open' ? 'started' : 'answered';
+    return writeTask(tx, task, action, {
       answers,
       ticks,
-      ...(value === null ? {} : begun(tx, task)),
+      ...(value === null ? {} : await begun(tx, { ...task, answers })),
+      // What was held up goes on by being started.
+      ...(isStart && value !== null && task.state === 'open' ? NOT_HELD : {}),
       ...(await finishedBy(tx, task, { answers, ticks })),
-    };
+    });
   });
 }
 

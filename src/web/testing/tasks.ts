@@ -25,6 +25,7 @@ export function lineOf(other: Partial<TaskLine> = {}): TaskLine {
     estimateMinutes: 30,
     priority: 'normal',
     proofMissing: [],
+    startsByTag: false,
     signsOff: null,
     setSize: 1,
     stepsDone: 0,

@@ -9,6 +9,7 @@ import {
   type SignOff,
   stillMissing,
   type TaskLook,
+  tagToStart,
   tryMinutesOfTime,
 } from '../../../core/index.ts';
 import { civilNow } from '../../platform/clock.ts';
@@ -70,6 +71,7 @@ export type TaskRow = Pick<Task, (typeof LINE_FIELDS)[number] | (typeof SAID_FIE
   category: string | null;
   clientName: string | null;
   assetName: string | null;
+  assetTag: string | null;
   assigneeName: string | null;
   /** Names of those whom it is offered to, where they are named. */
   offeredNames: string | null;
@@ -87,7 +89,8 @@ export const nameOf = (table: string, id: string, name = 'name') =>
 /** What to select for a `TaskRow`, from `task t` joined as in `TASK_JOINS`. */
 export const TASK_COLUMNS = `${columnsOf(TaskRecord, 't', LINE_FIELDS)}, ${columnsOf(WorkContent, 'said', SAID_FIELDS)},
   ${nameOf('template', 't.template_id', 'category')} as category, ${nameOf('client', 't.client_id')} as "clientName",
-  ${nameOf('asset', 't.asset_id')} as "assetName", ${nameOf('person', 't.assignee_id')} as "assigneeName",
+  ${nameOf('asset', 't.asset_id')} as "assetName", ${nameOf('asset', 't.asset_id', 'tag')} as "assetTag",
+  ${nameOf('person', 't.assignee_id')} as "assigneeName",
   (select string_agg(of.name, ', ' order by of.name) from person of where of.workspace_id = t.workspace_id
      and t.offered_to->'ids' ? of.id::text) as "offeredNames",
   ${nameOf('person', "(said.sign_off->>'personId')::uuid")} as "signerName",
@@ -198,6 +201,7 @@ export function taskLine(scope: Scope, row: TaskRow): TaskLine {
     proofMissing: stillMissing(doingOf(row, row.proofFiles))
       .filter(({ demand }) => demand !== null)
       .map(({ words }) => words),
+    startsByTag: tagToStart(row, row.state !== 'open', row.assetTag) !== null,
     signsOff: saySigner(row.signOff, row.signerName),
     setSize: row.setSize,
     startedAt: scope.moment(row.startedAt),

@@ -3,7 +3,7 @@ import type { Demand } from '../../../core/index.ts';
 import { lineOf, taskOf } from '../../testing/tasks.ts';
 import type { Unsent } from '../unsent/outbox.ts';
 import { lineOnDevice, taskOnDevice, waitsHere } from './on-device.ts';
-import { isFixed, missingOf } from './task-words.ts';
+import { isFixed, missingOf, unreadTagOf } from './task-words.ts';
 
 const HERE = { me: { id: 'nadia', name: 'Nadia Orme' }, momentOf: (at: number) => `2026-11-24T10:${at}` };
 const TASK = '01937000-0000-7000-8000-000000000f01';
@@ -77,6 +77,21 @@ describe('a task on this device', () => {
     const read = taskOf({ demands: [NUMBER] });
     expect(missingOf(taskOnDevice(read, waiting(answer(9)), HERE))).toHaveLength(1);
     expect(missingOf(taskOnDevice(read, waiting(answer(9, 'Battery is old.')), HERE))).toEqual([]);
+  });
+
+  it('is started by the tag that was read here, and by no other', () => {
+    const tag: Demand = { ...TAG, atStart: true };
+    const task = taskOf({ demands: [tag], assetTag: 'CR-2', startsByTag: true });
+    const read = one('answer', `answer ${TASK} n`, { demand: 'n', value: 'cr-2', remark: '', starts: true });
+    expect(unreadTagOf(task)).toBe(tag);
+    expect(taskOnDevice(task, waiting(answer('PA-1')), HERE).state).toBe('open');
+    const here = taskOnDevice(task, waiting(read), HERE);
+    expect(here).toMatchObject({ state: 'underWay', startedAt: '2026-11-24T10:45' });
+    expect(unreadTagOf(here)).toBeNull();
+    expect(lineOnDevice(lineOf({ startsByTag: true }), waiting(read), HERE)).toMatchObject({
+      ...{ state: 'underWay', startsByTag: false },
+    });
+    expect(waitsHere(TASK, waiting(read))).toBe(true);
   });
 
   it('is finished by the last thing done, where its template says so', () => {

@@ -54,12 +54,23 @@ function overOf(
 export function lineOnDevice(line: TaskLine, all: Waiting, here: Here): TaskLine {
   if (all.size === 0) return line;
   const over = overOf(all, line.id, line.signsOff, here);
-  const isBegun = waitingIn(all, startField(line.id)) !== null && line.state === 'open';
+  const isBegun = startOf(line.id, all) !== null && line.state === 'open';
   const ticks = ticksHere(line.id, all);
   if (!over && !isBegun && ticks === 0) return line;
   const stepsDone = Math.min(line.stepsTotal, Math.max(0, line.stepsDone + ticks));
-  return { ...line, stepsDone, ...(isBegun ? { state: 'underWay' as const } : {}), ...over };
+  return { ...line, stepsDone, ...(isBegun ? { state: 'underWay' as const, startsByTag: false } : {}), ...over };
 }
+
+/** What starts a task here: that it was said, or the tag that was read for it. */
+function startOf(id: string, all: Waiting): Unsent | null {
+  const said = waitingIn(all, startField(id));
+  if (said) return said;
+  for (const one of all.values()) if (isStartByTag(one) && (one.value as AnswerDraft).taskId === id) return one;
+  return null;
+}
+
+const isStartByTag = ({ kind, state, value }: Unsent) =>
+  kind === ANSWER.name && state === 'waiting' && (value as AnswerDraft).starts === true;
 
 /** By how many ticks it is further here than on the server. */
 function ticksHere(id: string, all: Waiting): number {
@@ -73,12 +84,12 @@ function ticksHere(id: string, all: Waiting): number {
 
 /** Whether something that was done with a task waits here. */
 export const waitsHere = (id: string, all: Waiting): boolean =>
-  waitingIn(all, overField(id)) !== null || waitingIn(all, startField(id)) !== null;
+  waitingIn(all, overField(id)) !== null || startOf(id, all) !== null;
 
 export function taskOnDevice(task: Task, all: Waiting, here: Here): Task {
   if (all.size === 0) return task;
   const { me, momentOf } = here;
-  const start = waitingIn(all, startField(task.id));
+  const start = startOf(task.id, all);
   const skipped = waitingIn(all, overField(task.id), SKIP.name);
   const given = withGiven(task, all, here);
   const over = overOf(all, task.id, task.signsOff, here) ?? overByLast(task, all, here);
@@ -188,7 +199,7 @@ export function useSheetOnDevice<Sheet extends Banded>(
   readonly sheet: Sheet;
   readonly waits: (taskId: string) => boolean;
 } {
-  const all = useUnsentOf(({ kind }) => ON_LINES.includes(kind));
+  const all = useUnsentOf((one) => ON_LINES.includes(one.kind) || isStartByTag(one));
   const here = useHere();
   return useMemo(() => {
     const bands = BANDS.map((band) => [band, sheet[band].map((line) => lineOnDevice(line, all, here))] as const);

@@ -82,26 +82,21 @@ export interface AnswerDraft {
   readonly text: string;
   readonly value: AnswerValue | null;
   readonly remark: string;
+  /** It is the tag that starts the task, as far as is known here. */
+  readonly starts?: boolean;
 }
 
 export const ANSWER: Kind<AnswerDraft> = outbox.register({
   name: 'answer',
   sender: {
-    send: async ({ taskId, demand, value, remark }: AnswerDraft, done) =>
-      took(
-        await ask(
-          taskAddresses.answer,
-          {
-            params: { taskId },
-            body: {
-              demand,
-              value: Array.isArray(value) ? [...value] : (value as string | number | boolean | null),
-              remark,
-            },
-          },
-          done,
-        ),
-      ),
+    send: async ({ taskId, demand, value, remark, starts }: AnswerDraft, done) => {
+      const plain = Array.isArray(value) ? [...value] : (value as string | number | boolean | null);
+      const body = { demand, value: plain, remark };
+      const saved = await ask(taskAddresses.answer, { params: { taskId }, body }, done);
+      await took(saved);
+      if (starts && saved.task.state === 'underWay' && !done.hasWaited)
+        sayDone(`Started “${saved.task.title}”.`, saved.changeId);
+    },
     onArrived: ({ taskId }: AnswerDraft) => lookAgain(taskId),
     onRefused: ({ taskId }: AnswerDraft) => {
       lookAgain(taskId);

@@ -8,6 +8,8 @@ import {
   type Missing,
   sayLate,
   stillMissing,
+  type TagDemand,
+  tagToStart,
   zoneCity,
 } from '../../../core/index.ts';
 import { sayDayOfMonth, sayNear, sayTime, sayTimeSpan, timeOf } from '../../kit/ways.ts';
@@ -82,6 +84,9 @@ export function doingOf(task: Task): Doing {
     note: task.note,
   };
 }
+
+/** The tag whose reading starts it, before anything else is done with it. */
+export const unreadTagOf = (task: Task): TagDemand | null => tagToStart(task, task.state !== 'open', task.assetTag);
 
 /** Whether work on it is over, for now or for good. */
 export function isFixed({ state, mayWork }: Pick<Task, 'state' | 'mayWork'>): boolean {

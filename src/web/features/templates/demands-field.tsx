@@ -8,13 +8,15 @@ interface DemandsFieldProps {
   /** What the proof is for: "Step 3", "the task". */
   readonly label: string;
   readonly messageOf: (index: number) => string | undefined;
+  /** Whether a tag may be what starts it. */
+  readonly startsByTag?: boolean;
   readonly onChange: (demands: readonly Demand[]) => void;
 }
 
 const KINDS = Object.keys(DEMAND_WORDS) as DemandKind[];
 
 /** What has to be there before a step or task can be finished. */
-export function DemandsField({ demands, label, messageOf, onChange }: DemandsFieldProps) {
+export function DemandsField({ demands, label, messageOf, startsByTag = false, onChange }: DemandsFieldProps) {
   const replace = (index: number, demand: Demand) =>
     onChange(demands.map((other, i) => (i === index ? demand : other)));
   return (
@@ -24,6 +26,7 @@ export function DemandsField({ demands, label, messageOf, onChange }: DemandsFie
           <DemandLine
             demand={demand}
             label={`${label}, proof ${index + 1}`}
+            startsByTag={startsByTag}
             onChange={(next) => replace(index, next)}
             onRemove={() => onChange(demands.filter((_, i) => i !== index))}
           />
@@ -56,11 +59,12 @@ export function DemandsField({ demands, label, messageOf, onChange }: DemandsFie
 interface DemandLineProps {
   readonly demand: Demand;
   readonly label: string;
+  readonly startsByTag: boolean;
   readonly onChange: (demand: Demand) => void;
   readonly onRemove: () => void;
 }
 
-function DemandLine({ demand, label, onChange, onRemove }: DemandLineProps) {
+function DemandLine({ demand, label, startsByTag, onChange, onRemove }: DemandLineProps) {
   return (
     <div className="flex flex-wrap items-baseline gap-x-1.5">
       <span>{DEMAND_WORDS[demand.kind]}</span>
@@ -104,6 +108,20 @@ function DemandLine({ demand, label, onChange, onRemove }: DemandLineProps) {
           }}
           onChange={(options) => onChange({ ...demand, options })}
         />
+      )}
+      {demand.kind === 'tag' && startsByTag && (
+        <select
+          className="blank"
+          aria-label={`${label}, when it is read`}
+          value={demand.atStart ? 'start' : 'finish'}
+          onChange={({ target }) => {
+            const { atStart: _, ...plain } = demand;
+            onChange(target.value === 'start' ? { ...plain, atStart: true } : plain);
+          }}
+        >
+          <option value="finish">before it is finished</option>
+          <option value="start">to start it</option>
+        </select>
       )}
       <span className="text-ink-2">called</span>
       <input

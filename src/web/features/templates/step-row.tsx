@@ -101,6 +101,7 @@ export const StepRow = memo(function StepRow({ step, index, number, problems, ha
             demands={step.demands}
             label={name.toLowerCase()}
             messageOf={() => undefined}
+            startsByTag={isTask}
             onChange={(demands) => handlers.change(index, { ...step, demands })}
           />
           {isTask && (

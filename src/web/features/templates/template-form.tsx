@@ -118,6 +118,7 @@ function ProofPart({ draft, at, set }: PartProps) {
       <DemandsField
         demands={draft.demands}
         label="the task"
+        startsByTag
         messageOf={(i) => ['label', 'most', 'options', 'unit'].map((part) => at(`demands.${i}.${part}`)).find(Boolean)}
         onChange={(demands) => set('demands', demands)}
       />

@@ -50,7 +50,9 @@ export function useDayLines({ shown, day, openTaskId, waits, addressOf, sayWho =
   const { chosen, choose, clear } = useChosen(shown);
   const actions = useTaskActions();
   const act = (task: TaskLineAnswer) => (action: 'start' | 'claim' | 'open' | 'finish') => {
-    if (action === 'open') return void navigate(addressOf(task.id));
+    // The tag that starts it is asked for where it is done.
+    const isAsked = action === 'start' && task.startsByTag;
+    if (action === 'open' || isAsked) return void navigate(addressOf(task.id));
     if (action === 'claim') return void actions.claim(task.id);
     if (action === 'finish') return void finishTask(task);
     void startTask(task).then((outcome) => {

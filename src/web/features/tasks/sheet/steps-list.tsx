@@ -3,7 +3,7 @@ import { isOutside } from '../../../../core/index.ts';
 import { timeOf } from '../../../kit/ways.ts';
 import { outbox, useUnsent } from '../../unsent/use-unsent.ts';
 import { placeOf, TICK, type TickValue, tickField } from '../sending.ts';
-import { isFixed, missingOf } from '../task-words.ts';
+import { isFixed, missingOf, unreadTagOf } from '../task-words.ts';
 import { ProofField } from './proof-field.tsx';
 
 /** The check lines of a task, each with what it asks for. */
@@ -49,7 +49,7 @@ function Step({ task, here, step, number, lacksProof, isNext }: StepProps) {
       about: `the tick at ${step.text}`,
       to: placeOf(task),
     });
-  const fixed = isFixed(here);
+  const fixed = isFixed(here) || unreadTagOf(here) !== null;
   const asks = step.demands.length > 0;
   const isOut = step.demands.some((demand) => isOutside(demand, here.answers[demand.key]));
   // A line that asks for something is ticked by its answer; by hand only once that is there.

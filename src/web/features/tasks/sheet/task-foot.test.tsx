@@ -13,7 +13,7 @@ const NO_NET = new TypeError('no net');
 
 /** As the sheet has it: the task as it stands on this device. */
 function Foot() {
-  return <TaskFoot task={useTaskOnDevice(TASK)} address={() => '/'} />;
+  return <TaskFoot task={TASK} here={useTaskOnDevice(TASK)} address={() => '/'} />;
 }
 const press = (name: string) => userEvent.setup().click(screen.getByRole('button', { name }));
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Task } from '../../../../contract/index.ts';
-import { dayOfIso, isEnded, isoOfDay, sayMissing } from '../../../../core/index.ts';
+import { dayOfIso, isEnded, isoOfDay, sayMissing, type TagDemand } from '../../../../core/index.ts';
 import { undo } from '../../../app/shell/toast.tsx';
 import { useToday } from '../../../app/shell/workspace.tsx';
 import { DateBlank } from '../../../kit/blanks.tsx';
@@ -12,15 +12,19 @@ import { outbox, useUnsent, useUnsentOf } from '../../unsent/use-unsent.ts';
 import { useTaskActions } from '../api.ts';
 import { type FinishValue, finishTask, overField, type SkipValue, skipTask, startField, startTask } from '../deeds.ts';
 import { useHere } from '../on-device.ts';
-import { missingOf, sayMoment } from '../task-words.ts';
+import { answerField } from '../sending.ts';
+import { missingOf, sayMoment, unreadTagOf } from '../task-words.ts';
+import { ProofField } from './proof-field.tsx';
 
 interface TaskFootProps {
   readonly task: Task;
+  /** The same with what is not sent yet. */
+  readonly here: Task;
   readonly address: (taskId: string) => string;
 }
 
 /** The next thing to do, what is still missing before it, and the one that comes after. */
-export function TaskFoot({ task, address }: TaskFootProps) {
+export function TaskFoot({ task: given, here: task, address }: TaskFootProps) {
   const ended = isEnded(task.state as 'open');
   const [nextOn, setNextOn] = useState<string | null>(null);
   return (
@@ -28,7 +32,7 @@ export function TaskFoot({ task, address }: TaskFootProps) {
       {task.state === 'toCheck' ? (
         <ToCheck task={task} nextOn={nextOn} />
       ) : (
-        !ended && <ToDo task={task} nextOn={nextOn} />
+        !ended && <ToDo given={given} task={task} nextOn={nextOn} />
       )}
       <OnDevice task={task} />
       {task.finishedBy !== null && (task.mayWork || task.maySign) && (
@@ -116,8 +120,9 @@ interface DoingProps {
   readonly nextOn: string | null;
 }
 
-function ToDo({ task, nextOn }: DoingProps) {
+function ToDo({ given, task, nextOn }: DoingProps & { readonly given: Task }) {
   const { claim, giveBack } = useTaskActions();
+  const tag = unreadTagOf(task);
   const missing = missingOf(task);
   const isReady = missing.length === 0;
   if (!task.mayWork)
@@ -136,6 +141,7 @@ function ToDo({ task, nextOn }: DoingProps) {
         )}
       </div>
     );
+  if (tag !== null) return <StartByTag given={given} task={task} tag={tag} />;
   return (
     <>
       {!isReady && (
@@ -180,6 +186,30 @@ function ToDo({ task, nextOn }: DoingProps) {
   );
 }
 
+interface StartByTagProps {
+  readonly given: Task;
+  readonly task: Task;
+  readonly tag: TagDemand;
+}
+
+/** Reading the tag of what it is about starts it. */
+function StartByTag({ given, task, tag }: StartByTagProps) {
+  const of = `the tag of ${task.asset?.name ?? 'what it is about'}`;
+  const asked = { ...tag, label: `Read ${of} to start` };
+  return (
+    <>
+      <ProofField task={given} here={task} demand={asked} name={of} isFixed={false} />
+      <button
+        type="button"
+        className="btn btn-primary mt-2 max-[720px]:w-full"
+        onClick={() => void outbox.flush(answerField(task.id, tag.key))}
+      >
+        Start
+      </button>
+    </>
+  );
+}
+
 /** Finished work that a second person looks at. */
 function ToCheck({ task, nextOn }: DoingProps) {
   const { sign, sendBack } = useTaskActions();
@@ -219,7 +249,7 @@ function ToCheck({ task, nextOn }: DoingProps) {
   );
 }
 
-interface NextOneProps extends TaskFootProps {
+interface NextOneProps extends Omit<TaskFootProps, 'here'> {
   readonly ended: boolean;
   readonly nextOn: string | null;
   /** Null where its day is not to be chosen here. */

@@ -15,7 +15,7 @@ import { TaskHistory } from '../../history/task-history.tsx';
 import { SwapTurn } from '../../swaps/swap-turn.tsx';
 import { useTask, useTaskActions } from '../api.ts';
 import { useTaskOnDevice } from '../on-device.ts';
-import { isFixed, sayMoment, sayTimes } from '../task-words.ts';
+import { isFixed, sayMoment, sayTimes, unreadTagOf } from '../task-words.ts';
 import { EditTask } from './edit-task.tsx';
 import { HeldUp } from './held-up.tsx';
 import { Note } from './note.tsx';
@@ -70,7 +70,10 @@ function Contents({ task, onClose, address }: ContentsProps) {
   const [editing, setEditing] = useState(false);
   // As it stands with what was done here and is not sent yet; fields know for themselves what of theirs waits.
   const here = useTaskOnDevice(task);
-  const fixed = isFixed(here);
+  const unread = unreadTagOf(here);
+  const fixed = isFixed(here) || unread !== null;
+  // What starts it is asked for at the foot until it has.
+  const demands = task.demands.filter(({ key }) => key !== unread?.key);
   return (
     <>
       <div className={`${SECTION} pt-3`}>
@@ -104,11 +107,11 @@ function Contents({ task, onClose, address }: ContentsProps) {
           <StepsList task={task} here={here} />
         </div>
       )}
-      {task.demands.length > 0 && (
+      {demands.length > 0 && (
         <div className={SECTION}>
           <SectionTitle>Proof</SectionTitle>
           <div className="mt-1 grid gap-2.5">
-            {task.demands.map((demand) => (
+            {demands.map((demand) => (
               <ProofField
                 key={demand.key}
                 task={task}
@@ -134,7 +137,7 @@ function Contents({ task, onClose, address }: ContentsProps) {
       <SeriesPart task={task} address={address} />
       <MadeFrom task={task} />
       <TaskHistory taskId={task.id} />
-      <TaskFoot key={here.state} task={here} address={address} />
+      <TaskFoot key={here.state} task={task} here={here} address={address} />
     </>
   );
 }

@@ -1,7 +1,8 @@
 import type { Task } from '../../../../contract/index.ts';
-import type { AnswerValue, Demand } from '../../../../core/index.ts';
+import { type AnswerValue, answerProblem, type Demand } from '../../../../core/index.ts';
 import { outbox, useUnsent } from '../../unsent/use-unsent.ts';
 import { ANSWER, type AnswerDraft, answerField, placeOf } from '../sending.ts';
+import { unreadTagOf } from '../task-words.ts';
 
 /** An answer while it is written: as typed and not sent yet, else as the server has it. */
 export function useAnswering(task: Task, demand: Demand, name: string) {
@@ -27,7 +28,10 @@ export function useAnswering(task: Task, demand: Demand, name: string) {
         return;
       }
       const about = `${demand.label || name} on ${task.title}`;
-      const written = { taskId: task.id, demand: demand.key, text, value, remark };
+      // A wrong tag is known here too: it starts nothing.
+      const isTag = unreadTagOf(task)?.key === demand.key;
+      const starts = isTag && value !== null && answerProblem(demand, value, task.assetTag) === null;
+      const written = { taskId: task.id, demand: demand.key, text, value, remark, ...(starts ? { starts } : {}) };
       outbox.put(ANSWER, { field, value: written, about, to: placeOf(task) }, after);
     },
     /** Sends now what is written. */
