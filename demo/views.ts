@@ -25,7 +25,7 @@ export async function addViews(scope: Scope, people: ReadonlyMap<string, string>
   for (const { of, isShared = false, ...view } of VIEWS)
     await scope.insert(KeptView, {
       ...view,
-      ...{ id: scope.newId(), version: 1, personId: people.get(of) as string, order: 'due', isShared },
+      ...{ id: scope.newId(), version: 1, personId: people.get(of) as string, order: 'due', columns: null, isShared },
       keptAt: scope.instant,
     });
 }

@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test';
 import { expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('all tasks are filtered, grouped, opened, and those that fit are moved by three days and put back', async ({
@@ -62,6 +63,20 @@ test('a view is kept, shared, begun with, and opened by somebody else; the recor
   await page.goto('/tasks');
   await page.getByRole('combobox', { name: 'State' }).selectOption('late');
   await page.getByRole('combobox', { name: 'Due' }).selectOption('due on any day');
+  // With a column more, which is put before the last by keyboard.
+  await page.getByRole('button', { name: 'Columns', exact: true }).click();
+  await page.getByRole('button', { name: 'Put in last eight' }).click();
+  const heads = (of: Page) => of.getByRole('columnheader').filter({ hasText: /^(estimate|last eight)/ });
+  await expect(heads(page)).toHaveText(['estimate', 'last eight']);
+  const handle = page.getByRole('button', { name: 'Move last eight' });
+  await handle.focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByText('Holding last eight, place 9 of 9.')).toBeAttached();
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByText('last eight is over place 8 of 9.')).toBeAttached();
+  await page.keyboard.press('Space');
+  await expect(heads(page)).toHaveText(['last eight', 'estimate']);
+  await expectAccessible(page);
   await page.getByRole('button', { name: 'Keep as a view' }).click();
   await page.getByRole('textbox', { name: 'The name of the view' }).fill('What slips');
   await page.getByRole('checkbox', { name: 'for everybody' }).check();
@@ -82,6 +97,7 @@ test('a view is kept, shared, begun with, and opened by somebody else; the recor
   await other.goto('/tasks');
   await other.getByRole('button', { name: /^What slips \d+.*shared by Ines/ }).click();
   await expect(other.getByRole('status').filter({ hasText: 'tasks' })).toHaveText(late ?? '');
+  await expect(heads(other)).toHaveText(['last eight', 'estimate']);
   await other.context().close();
 
   // Dropped, nobody begins with it any more.

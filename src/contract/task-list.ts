@@ -3,6 +3,7 @@ import { DUE_SPANS, tryDayOfIso } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, line, named } from './fields.ts';
 import { taskListPaths } from './paths.ts';
+import { pastTaskSchema } from './schedules.ts';
 import { taskLineSchema } from './tasks.ts';
 import { PRIORITIES } from './work.ts';
 
@@ -11,9 +12,28 @@ export const TASKS_THAT_ARE = ['unfinished', 'late', 'open', 'underWay', 'heldUp
 /** What tasks are put together by; a day is that on which they are due. */
 export const TASK_GROUPINGS = ['client', 'asset', 'person', 'template', 'category', 'day'] as const;
 export type TaskGrouping = (typeof TASK_GROUPINGS)[number];
-/** By what they stand in order: due first, due last, by title, the longest first. */
-export const TASK_ORDERS = ['due', 'latest', 'title', 'longest'] as const;
+/**
+ * By what they stand in order: due first, due last, by title, the longest or the shortest first, the most urgent first,
+ * finished last first.
+ */
+export const TASK_ORDERS = ['due', 'latest', 'title', 'longest', 'shortest', 'urgent', 'finished'] as const;
 export type TaskOrder = (typeof TASK_ORDERS)[number];
+
+/** What a line may tell besides what every line of a task does: asked for only where it has a column. */
+export const BESIDE_COLUMNS = ['lastEight', 'workType', 'template', 'site', 'phrase', 'appears', 'made'] as const;
+export type BesideColumn = (typeof BESIDE_COLUMNS)[number];
+/** What stands in columns where nobody has chosen others, in their order. */
+export const PLAIN_COLUMNS = ['due', 'time', 'task', 'who', 'steps', 'missing', 'priority', 'estimate'] as const;
+const OTHER_COLUMNS = ['category', 'client', 'asset', 'signsOff', 'started', 'finished', 'nudged'] as const;
+/** All that may stand in a column of a list of tasks. */
+export const TASK_COLUMNS = [...PLAIN_COLUMNS, ...BESIDE_COLUMNS, ...OTHER_COLUMNS] as const;
+export type TaskColumn = (typeof TASK_COLUMNS)[number];
+/** Chosen columns in their order; what the task is stands among them always. */
+export const columnsSchema = z
+  .array(z.enum(TASK_COLUMNS))
+  .refine((all) => new Set(all).size === all.length, 'A column stands there twice.')
+  .refine((all) => all.includes('task'), 'A list without the tasks themselves says nothing.');
+
 /** Stands for nobody, no client, no asset. */
 export const NONE_OF_THEM = 'none';
 
@@ -64,6 +84,27 @@ const SPAN_WORDS = { path: ['to'], message: 'From one day to a later one, ten ye
 const order = z.enum(TASK_ORDERS).default('due');
 const by = z.enum(TASK_GROUPINGS);
 
+/** What columns are to be told besides, with commas between. */
+const beside = z
+  .string()
+  .max(200)
+  .transform((words) => words.split(','))
+  .pipe(z.array(z.enum(BESIDE_COLUMNS)))
+  .default([]);
+
+/** A task as a line of the list of all, with what was asked for besides. */
+const listedTaskSchema = taskLineSchema.extend({
+  lastEight: z.array(pastTaskSchema).optional(),
+  workType: z.string().nullable().optional(),
+  template: z.string().nullable().optional(),
+  site: z.string().nullable().optional(),
+  /** The rule that it follows, in words. */
+  phrase: z.string().nullable().optional(),
+  appears: isoDate.optional(),
+  made: z.enum(['by hand', 'by its schedule']).optional(),
+});
+export type ListedTask = z.infer<typeof listedTaskSchema>;
+
 const sumsSchema = z.object({
   count: z.number().int(),
   minutes: z.number().int(),
@@ -79,7 +120,7 @@ const groupSchema = sumsSchema.extend({
   /** What stands beside the name. */
   detail: z.string(),
   /** The first of them. */
-  lines: z.array(taskLineSchema),
+  lines: z.array(listedTaskSchema),
 });
 export type TaskGroup = z.infer<typeof groupSchema>;
 
@@ -94,6 +135,8 @@ const viewFieldsSchema = z.object({
   /** Null for one that is not grouped. */
   by: by.nullable(),
   order: z.enum(TASK_ORDERS),
+  /** Null for the plain ones. */
+  columns: columnsSchema.nullable(),
   /** Whether everybody of the workspace has it. */
   isShared: z.boolean(),
 });
@@ -124,6 +167,7 @@ export const taskListEndpoints = {
     query: taskFilterSchema
       .extend({
         order,
+        beside,
         /** What the page before said. */
         after: z.string().max(600).optional(),
         /** Only those of one group. */
@@ -135,7 +179,7 @@ export const taskListEndpoints = {
         path: ['key'],
         message: 'A group is named by what it is put together by, and its key.',
       }),
-    answer: z.object({ lines: z.array(taskLineSchema), more: z.string().nullable() }),
+    answer: z.object({ lines: z.array(listedTaskSchema), more: z.string().nullable() }),
   }),
   /** What they come to, and the names of what is asked for by its id. */
   sums: endpoint(taskListPaths.sums, {
@@ -154,7 +198,7 @@ export const taskListEndpoints = {
   groups: endpoint(taskListPaths.groups, {
     heavy: true,
     query: taskFilterSchema
-      .extend({ by, order, start: z.coerce.number().int().min(0).max(1_000_000).default(0) })
+      .extend({ by, order, beside, start: z.coerce.number().int().min(0).max(1_000_000).default(0) })
       .refine(isSpan, SPAN_WORDS),
     answer: z.object({ start: z.number().int(), groups: z.array(groupSchema), count: z.number().int() }),
   }),

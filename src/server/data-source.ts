@@ -44,6 +44,7 @@ import { RunsByDay1765500000000 } from './platform/db/migrations/runs-by-day.ts'
 import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-hand.ts';
 import { ShiftsAndSwaps1766800000000 } from './platform/db/migrations/shifts-and-swaps.ts';
 import { SteadyTriggers1766500000000 } from './platform/db/migrations/steady-triggers.ts';
+import { TaskColumns1767700000000 } from './platform/db/migrations/task-columns.ts';
 import { TaskViews1767200000000 } from './platform/db/migrations/task-views.ts';
 import { TemplateRule1767000000000 } from './platform/db/migrations/template-rule.ts';
 import { TemplatesStepsProof1764200000000 } from './platform/db/migrations/templates-steps-proof.ts';
@@ -152,6 +153,7 @@ export function dataSource(
       Arrivals1767400000000,
       OnTime1767500000000,
       LoggedChanges1767600000000,
+      TaskColumns1767700000000,
     ],
     extra: {
       max: connections,

@@ -1,12 +1,12 @@
 import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
-import type { TaskFilter, TaskGrouping, TaskOrder } from '../../contract/index.ts';
+import type { TaskColumn, TaskFilter, TaskGrouping, TaskOrder } from '../../contract/index.ts';
 import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
 /** What somebody wants to see of all tasks, kept under a name. */
 @Entity({ name: 'task_view' })
 @OfWorkspace('task_view')
 @Names('task_view', 'Person', ['personId'])
-@Check('task_view_order_check', `"order" in ('due', 'latest', 'title', 'longest')`)
+@Check('task_view_order_check', `"order" in ('due', 'latest', 'title', 'longest', 'shortest', 'urgent', 'finished')`)
 @Index('task_view_of_person', ['workspaceId', 'personId'])
 @Index('task_view_shared', ['workspaceId'], { where: 'is_shared' })
 export class KeptView {
@@ -28,6 +28,9 @@ export class KeptView {
   by!: TaskGrouping | null;
   @Column({ type: 'text' })
   order!: TaskOrder;
+  /** Null for the plain ones. */
+  @Column({ type: 'text', array: true, nullable: true })
+  columns!: TaskColumn[] | null;
   /** Whether everybody of the workspace has it. */
   @Column({ type: 'boolean' })
   isShared!: boolean;

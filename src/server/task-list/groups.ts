@@ -1,4 +1,5 @@
 import {
+  type BesideColumn,
   GROUPS_A_PAGE,
   TASKS_OF_A_GROUP,
   type TaskFilter,
@@ -9,7 +10,8 @@ import {
 } from '../../contract/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { GROUP_KEYS, isLate, KEY_TYPES, questionOf } from './fitting.ts';
-import { linesOfIds, orderedBy } from './lines.ts';
+import { listedOf } from './lines.ts';
+import { inOrder } from './orders.ts';
 
 /** How a group is called and what stands beside it, from the row that its key names. */
 export const GROUP_NAMES: Readonly<
@@ -34,7 +36,13 @@ function byId(table: string): string {
 /** The tasks that fit by what they have in common: those without it first, then by name or day; of each the first few lines. */
 export async function groupsOfTasks(
   scope: Scope,
-  { by, order, start, ...filter }: TaskFilter & { by: TaskGrouping; order: TaskOrder; start: number },
+  {
+    by,
+    order,
+    start,
+    beside,
+    ...filter
+  }: TaskFilter & { by: TaskGrouping; order: TaskOrder; start: number; beside: readonly BesideColumn[] },
 ): Promise<{ start: number; groups: TaskGroup[]; count: number }> {
   const asked = await questionOf(scope, filter);
   const which = asked.where;
@@ -53,7 +61,7 @@ export async function groupsOfTasks(
   const first = asked.copy();
   const keys = first.with(rows.map((row) => row.key));
   const some = (ofKey: string) =>
-    `select t.id from task t where ${which} and ${ofKey} ${orderedBy(order)} limit ${TASKS_OF_A_GROUP}`;
+    inOrder(first, order, { columns: { id: 't.id' }, most: TASKS_OF_A_GROUP, and: ofKey });
   // Each by its key, as the indexes have it; those without by themselves.
   const found = await scope.sql<{ place: number; id: string }>(
     `with g as (select key, place::int as place from unnest(${keys}::${KEY_TYPES[by]}[]) with ordinality as of (key, place))
@@ -62,9 +70,10 @@ export async function groupsOfTasks(
      select g.place, line.id from g cross join lateral (${some(`${key} is null`)}) line where g.key is null`,
     first.params,
   );
-  const lines = await linesOfIds(
+  const lines = await listedOf(
     scope,
     found.map(({ id }) => id),
+    beside,
   );
   const byLine = new Map(lines.map((line) => [line.id, line]));
   return {

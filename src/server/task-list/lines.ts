@@ -1,5 +1,6 @@
-import { z } from 'zod';
 import {
+  type BesideColumn,
+  type ListedTask,
   NONE_OF_THEM,
   TASKS_A_PAGE,
   TASKS_CHOSEN_AT_ONCE,
@@ -13,55 +14,14 @@ import { standingAt } from '../directory/index.ts';
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { linesOf, type TaskRow, taskLine } from '../tasks/stored/index.ts';
+import { besideOf } from './beside.ts';
 import { isKeyOf, isLate, questionOf, type TaskQuestion, withinGroup } from './fitting.ts';
-
-/** By what tasks stand in order, their ids last; a column that goes down is told apart. */
-interface Ordering {
-  readonly keys: readonly (readonly [expression: string, type: string])[];
-  readonly isDown: boolean;
-}
-
-const TIME = "coalesce(t.due_time, '~')";
-const ORDERINGS: Readonly<Record<TaskOrder, Ordering>> = {
-  due: {
-    keys: [
-      ['t.due_on', 'date'],
-      [TIME, 'text'],
-      ['t.id', 'uuid'],
-    ],
-    isDown: false,
-  },
-  latest: {
-    keys: [
-      ['t.due_on', 'date'],
-      [TIME, 'text'],
-      ['t.id', 'uuid'],
-    ],
-    isDown: true,
-  },
-  title: {
-    keys: [
-      ['lower(t.title)', 'text'],
-      ['t.id', 'uuid'],
-    ],
-    isDown: false,
-  },
-  longest: {
-    keys: [
-      ['t.estimate_minutes', 'int'],
-      ['t.id', 'uuid'],
-    ],
-    isDown: true,
-  },
-};
-
-export function orderedBy(order: TaskOrder): string {
-  const { keys, isDown } = ORDERINGS[order];
-  return `order by ${keys.map(([expression]) => `${expression}${isDown ? ' desc' : ''}`).join(', ')}`;
-}
+import { inOrder, type Place } from './orders.ts';
 
 interface Asked extends TaskFilter {
   readonly order: TaskOrder;
+  /** What columns are to be told besides. */
+  readonly beside?: readonly BesideColumn[] | undefined;
   readonly after?: string | undefined;
   readonly by?: TaskGrouping | undefined;
   readonly key?: string | undefined;
@@ -70,29 +30,38 @@ interface Asked extends TaskFilter {
 /** A page of the tasks that fit, from where the one before ended: however far down, none before it is looked at again. */
 export async function listTasks(
   scope: Scope,
-  { order, after, by, key, ...filter }: Asked,
+  { order, beside = [], after, by, key, ...filter }: Asked,
   most = TASKS_A_PAGE,
-): Promise<{ lines: TaskLine[]; more: string | null }> {
+): Promise<{ lines: ListedTask[]; more: string | null }> {
   const asked = await questionOf(scope, filter);
   if (by !== undefined && key !== undefined) {
     if (!isKeyOf(by, key)) throw invalid([{ path: 'key', message: 'There is no such group.' }]);
     withinGroup(asked, by, key);
   }
-  if (after !== undefined) goOnAfter(asked, order, after);
-  const { keys } = ORDERINGS[order];
-  const found = await scope.sql<{ id: string; place: (string | number)[] }>(
-    `select t.id, jsonb_build_array(${keys.map(([expression]) => expression).join(', ')}) as place
-     from task t where ${asked.where} ${orderedBy(order)} limit ${most + 1}`,
+  const found = await scope.sql<{ id: string; place: Place }>(
+    inOrder(asked, order, { columns: { id: 't.id' }, isPlaced: true, most: most + 1, after }),
     asked.params,
   );
   const page = found.slice(0, most);
   return {
-    lines: await linesOfIds(
+    lines: await listedOf(
       scope,
       page.map(({ id }) => id),
+      beside,
     ),
     more: found.length > most ? JSON.stringify(page.at(-1)?.place) : null,
   };
+}
+
+/** Tasks as lines with what is asked for besides, in the order of their ids. */
+export async function listedOf(
+  scope: Scope,
+  ids: readonly string[],
+  beside: readonly BesideColumn[],
+): Promise<ListedTask[]> {
+  const lines = await linesOfIds(scope, ids);
+  const besides = await besideOf(scope, ids, beside);
+  return lines.map((line) => ({ ...line, ...besides.get(line.id) }));
 }
 
 /** Some tasks as lines, in the order of their ids. */
@@ -104,51 +73,6 @@ export async function linesOfIds(scope: Scope, ids: readonly string[]): Promise<
     const row = byId.get(id);
     return row ? [taskLine(scope, row)] : [];
   });
-}
-
-/** No text of the database holds the sign of no sign. */
-const placeSchema = z
-  .array(
-    z.union([
-      z
-        .string()
-        .max(300)
-        .refine((text) => !text.includes('\0')),
-      z.number(),
-    ]),
-  )
-  .max(3);
-
-/** @throws Refusal where it is not what a page said */
-function goOnAfter(asked: TaskQuestion, order: TaskOrder, after: string): void {
-  const { keys, isDown } = ORDERINGS[order];
-  const place = placeSchema.safeParse(readJson(after)).data;
-  if (place === undefined || place.length !== keys.length || !keys.every(([, type], i) => isOfType(type, place[i])))
-    throw invalid([{ path: 'after', message: 'The list can’t go on from there: load it again.' }]);
-  const values = keys.map(([, type], i) => `${asked.with(place[i])}::${type}`);
-  asked.and(`(${keys.map(([expression]) => expression).join(', ')}) ${isDown ? '<' : '>'} (${values.join(', ')})`);
-}
-
-function readJson(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch (error) {
-    if (error instanceof SyntaxError) return undefined;
-    throw error;
-  }
-}
-
-function isOfType(type: string, value: string | number | undefined): boolean {
-  switch (type) {
-    case 'date':
-      return typeof value === 'string' && isKeyOf('day', value);
-    case 'uuid':
-      return typeof value === 'string' && value !== '' && isKeyOf('client', value);
-    case 'int':
-      return typeof value === 'number' && Number.isInteger(value) && Math.abs(value) < 2 ** 31;
-    default:
-      return typeof value === 'string';
-  }
 }
 
 /** How many fit, and how long all of them take. */
@@ -220,8 +144,10 @@ export async function namesOfFilter(scope: Scope, { client, asset, site, templat
 export async function chosenTasks(scope: Scope, { order, ...filter }: TaskFilter & { readonly order: TaskOrder }) {
   const asked = await questionOf(scope, filter);
   const found = await scope.sql<{ id: string; version: number; minutes: number }>(
-    `select t.id, t.version, t.estimate_minutes as minutes from task t where ${asked.where} ${orderedBy(order)}
-     limit ${TASKS_CHOSEN_AT_ONCE}`,
+    inOrder(asked, order, {
+      columns: { id: 't.id', version: 't.version', minutes: 't.estimate_minutes' },
+      most: TASKS_CHOSEN_AT_ONCE,
+    }),
     asked.params,
   );
   return { tasks: found };

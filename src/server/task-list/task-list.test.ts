@@ -1,12 +1,16 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
+  BESIDE_COLUMNS,
   GROUPS_A_PAGE,
+  type ListedTask,
   TASK_GROUPINGS,
   TASK_ORDERS,
   TASKS_A_PAGE,
   TASKS_OF_A_GROUP,
+  type Task,
   type TaskGroup,
   type TaskLine,
+  type TaskOrder,
   type TaskView,
 } from '../../contract/index.ts';
 import { isOverdue } from '../../core/index.ts';
@@ -56,23 +60,63 @@ describe('the list of all tasks', () => {
     );
     expect(all).toHaveLength(counted.n);
     expect(new Set(all.map(({ id }) => id)).size).toBe(all.length);
-    const keyOf: Record<'due' | 'title' | 'longest', (line: TaskLine) => string | number> = {
-      due: ({ dueOn, dueTime }: TaskLine) => `${dueOn} ${dueTime ?? '~'}`,
-      title: ({ title }: TaskLine) => title.toLowerCase(),
-      longest: ({ estimateMinutes }: TaskLine) => estimateMinutes,
+    const due = ({ dueOn, dueTime }: TaskLine) => `${dueOn} ${dueTime ?? '~'}`;
+    const longest = ({ estimateMinutes }: TaskLine) => estimateMinutes;
+    const URGENT = ['urgent', 'high', 'normal', 'low'];
+    const keyOf: Record<TaskOrder, readonly ['up' | 'down', (line: TaskLine) => string | number]> = {
+      due: ['up', due],
+      latest: ['down', due],
+      title: ['up', ({ title }) => title.toLowerCase()],
+      longest: ['down', longest],
+      shortest: ['up', longest],
+      urgent: ['up', (line) => `${URGENT.indexOf(line.priority)} ${due(line)}`],
+      // Those that are not finished after those that are.
+      finished: ['down', ({ doneAt }) => doneAt ?? ''],
     };
+    // Some of these are finished, and some of every priority.
+    const SPAN = { from: '2026-11-14', to: '2026-11-29' };
+    const fitting = idsOf(all.filter(({ dueOn }) => dueOn >= SPAN.from && dueOn <= SPAN.to));
     for (const order of TASK_ORDERS) {
-      const lines = await linesOf({ order, are: 'unfinished' });
-      expect(idsOf(lines)).toEqual(idsOf(all.filter(isUnfinished)));
-      const keys: (string | number)[] = lines.map(order === 'latest' ? keyOf.due : keyOf[order]);
-      const isAscending = order === 'due' || order === 'title';
-      for (const [i, key] of keys.entries()) {
+      const asked: Query = { order, ...SPAN };
+      const lines = await linesOf(asked);
+      expect(idsOf(lines)).toEqual(fitting);
+      const [way, key] = keyOf[order];
+      const keys = lines.map(key);
+      expect(new Set(keys).size).toBeGreaterThan(3);
+      for (const [i, one] of keys.entries()) {
         const before = keys[i - 1];
         if (before === undefined) continue;
-        if (order === 'title') expect(String(before).localeCompare(String(key), 'en')).toBeLessThanOrEqual(0);
-        else expect(isAscending ? before <= key : before >= key).toBe(true);
+        if (order === 'title') expect(String(before).localeCompare(String(one), 'en')).toBeLessThanOrEqual(0);
+        else expect(way === 'up' ? before <= one : before >= one).toBe(true);
       }
     }
+    await ines.get('/api/task-list').query({ order: 'urgent', after: '[4,"2026-11-24","~","x"]' }).expect(422);
+    await ines.get('/api/task-list').query({ order: 'urgent', after: '[0.5]' }).expect(422);
+    await ines.get('/api/task-list').query({ order: 'finished', after: '[0,"soon","x"]' }).expect(422);
+  });
+
+  it('tells what columns ask for besides as the tasks themselves do, and nothing where none do', async () => {
+    const query = { from: '2026-11-20', to: '2026-11-27', beside: BESIDE_COLUMNS.join() };
+    const lines = (await linesOf(query)) as ListedTask[];
+    for (const line of lines.filter((_, i) => i % 8 === 0)) {
+      const task: Task = (await ines.get(`/api/tasks/${line.id}`).expect(200)).body;
+      expect(line).toMatchObject({
+        ...{ workType: task.workType, template: task.template?.name ?? null, phrase: task.schedule?.phrase ?? null },
+        made: task.schedule === null ? 'by hand' : 'by its schedule',
+      });
+      // Of a task of its own beside the others of its set it is the string of the set.
+      if (task.schedule !== null) expect(line.lastEight).toEqual(task.series.lastEight);
+    }
+    const [standing] = await server.source.query(
+      `select t.id, t.appears_on as "appearsOn", s.name as site from task t join asset a on a.id = t.asset_id
+       join asset s on s.id = a.site_id where t.due_on between '2026-11-20' and '2026-11-27' limit 1`,
+    );
+    expect(lines.find(({ id }) => id === standing.id)).toMatchObject({
+      ...{ site: standing.site, appears: standing.appearsOn },
+    });
+    expect(lines.some(({ phrase }) => phrase !== null) && lines.some(({ made }) => made === 'by hand')).toBe(true);
+    expect(all[0]).not.toHaveProperty('phrase');
+    await ines.get('/api/task-list').query({ beside: 'note' }).expect(422);
   });
 
   const [client, asset, person] = [
@@ -211,7 +255,7 @@ describe('the list of all tasks', () => {
 
 describe('views of all tasks', () => {
   const view = (name: string, of: object = {}) => ({
-    ...{ name, filter: { are: 'late' }, by: 'person', order: 'due', isShared: false },
+    ...{ name, filter: { are: 'late' }, by: 'person', order: 'due', columns: null, isShared: false },
     ...of,
   });
   beforeAll(() => server.source.query('delete from task_view'));
@@ -221,7 +265,10 @@ describe('views of all tasks', () => {
   it('are kept, with how many tasks each shows; shared ones are seen by all and changed by whoever keeps them', async () => {
     const nadia = await server.browser('Nadia Orme');
     const { body: late } = await ines.post('/api/task-list/views').send(view('Late')).expect(200);
-    const own = view('Free next week', { isShared: true, by: null, filter: { person: 'none', due: 'nextWeek' } });
+    const own = view('Free next week', {
+      ...{ isShared: true, by: null, filter: { person: 'none', due: 'nextWeek' } },
+      ...{ order: 'urgent', columns: ['task', 'phrase', 'due'] },
+    });
     const { body: free } = await ines.post('/api/task-list/views').send(own).expect(200);
     const overdue = (await linesOf({ are: 'late' })).length;
     const freeNext = (await linesOf({ person: 'none', due: 'nextWeek' })).length;
@@ -269,6 +316,8 @@ describe('views of all tasks', () => {
       [{ name: ' ' }, 'name'],
       [{ filter: { are: 'lost' } }, 'filter.are'],
       [{ order: 'worst' }, 'order'],
+      [{ columns: ['due'] }, 'columns'],
+      [{ columns: ['task', 'task'] }, 'columns'],
     ] as const) {
       const { body } = await ines.post('/api/task-list/views').send(view('Wrong', wrong)).expect(422);
       expect(body.errors[0].path).toBe(path);

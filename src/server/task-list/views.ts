@@ -14,9 +14,9 @@ export async function listViews(scope: Scope): Promise<TaskView[]> {
     .sort((a, b) => isOthers(a) - isOthers(b) || a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1))
     .slice(0, VIEWS_TOLD);
   const told: TaskView[] = [];
-  for (const { id, version, personId, name, filter, by, order, isShared } of inOrder) {
+  for (const { id, version, personId, name, filter, by, order, columns, isShared } of inOrder) {
     const sharedBy = personId === me ? null : (names.get(personId) ?? '');
-    told.push({ id, version, name, filter, by, order, isShared, sharedBy, ...(await countOf(scope, filter)) });
+    told.push({ id, version, name, filter, by, order, columns, isShared, sharedBy, ...(await countOf(scope, filter)) });
   }
   return told;
 }

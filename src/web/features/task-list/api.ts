@@ -2,9 +2,10 @@ import { useCallback } from 'react';
 import { taskListAddresses } from '../../../contract/addresses.ts';
 import {
   GROUPS_A_PAGE,
+  type ListedTask,
+  type TaskColumn,
   type TaskFilter,
   type TaskGrouping,
-  type TaskLine,
   type TaskOrder,
   type TaskView,
   type TaskViewInput,
@@ -13,6 +14,7 @@ import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { type Answer, addressOf, ask } from '../../kit/api.ts';
 import { usePages } from '../../kit/pages.ts';
+import { besideOf } from './columns.tsx';
 
 /** A task as far as it is needed to do something with it. */
 export interface Choosable {
@@ -30,29 +32,34 @@ export interface OfGroup {
 export const useTaskSums = (filter: TaskFilter) => useAnswer(taskListAddresses.sums, { query: filter });
 
 /** The lines that fit, as far down as they are looked at. */
-export function useTaskLines(filter: TaskFilter, order: TaskOrder, group: OfGroup | null = null) {
+export function useTaskLines(
+  filter: TaskFilter,
+  order: TaskOrder,
+  columns: readonly TaskColumn[],
+  group: OfGroup | null = null,
+) {
   type Page = Answer<typeof taskListAddresses.lines>;
   const { pages, last, ...list } = usePages<Page>((before) =>
     before?.more === null
       ? null
       : addressOf(taskListAddresses.lines, {
-          query: { ...filter, order, ...group, ...(before?.more ? { after: before.more } : {}) },
+          query: { ...filter, order, ...besideOf(columns), ...group, ...(before?.more ? { after: before.more } : {}) },
         }),
   );
   return {
     ...list,
-    lines: pages.flatMap(({ lines }): readonly TaskLine[] => lines),
+    lines: pages.flatMap(({ lines }): readonly ListedTask[] => lines),
     isHere: pages.length > 0,
     isMore: last !== undefined && last.more !== null,
   };
 }
 
 /** Groups of those that fit, page by page. */
-export function useTaskGroups(filter: TaskFilter, by: TaskGrouping, order: TaskOrder) {
+export function useTaskGroups(filter: TaskFilter, by: TaskGrouping, order: TaskOrder, columns: readonly TaskColumn[]) {
   const { pages, last, ...list } = usePages<Answer<typeof taskListAddresses.groups>>((before) => {
     const start = before === null ? 0 : before.start + GROUPS_A_PAGE;
     if (before !== null && start >= before.count) return null;
-    return addressOf(taskListAddresses.groups, { query: { ...filter, by, order, start } });
+    return addressOf(taskListAddresses.groups, { query: { ...filter, by, order, ...besideOf(columns), start } });
   });
   const groups = pages.flatMap((page) => page.groups);
   return { ...list, groups, count: last?.count, isMore: last !== undefined && groups.length < last.count };
@@ -73,8 +80,8 @@ export function useViewActions() {
       return id;
     },
     change: async (view: TaskView, other: Partial<TaskViewInput>) => {
-      const { name, filter, by, order, isShared, version } = view;
-      const body = { name, filter, by, order, isShared, ...other, version };
+      const { name, filter, by, order, columns, isShared, version } = view;
+      const body = { name, filter, by, order, columns, isShared, ...other, version };
       await ask(taskListAddresses.changeView, { ...params(view), body });
       await refresh('/task-list/views');
       if (other.isShared === undefined) sayDone(`“${name}” is kept as it is now.`, null);

@@ -7,7 +7,7 @@ import StartView from './start-view.tsx';
 
 const LATE: TaskView = {
   ...{ id: '01937000-0000-7000-8000-0000000000b1', version: 3, name: 'Late', by: null, order: 'latest' },
-  ...{ filter: { are: 'late' }, isShared: true, sharedBy: 'Bram Hollis', count: 3, late: 3 },
+  ...{ filter: { are: 'late' }, columns: null, isShared: true, sharedBy: 'Bram Hollis', count: 3, late: 3 },
 };
 
 function Where() {

@@ -5,6 +5,7 @@ import {
   TASK_GROUPINGS,
   TASK_ORDERS,
   TASKS_THAT_ARE,
+  type TaskColumn,
   type TaskFilter,
   type TaskGrouping,
   type TaskOrder,
@@ -19,6 +20,7 @@ import { FilterOff } from '../../kit/filter-off.tsx';
 import { FindWords } from '../../kit/find-words.tsx';
 import { sayDay } from '../../kit/ways.ts';
 import { WhoFilter } from '../people/who-filter.tsx';
+import { columnsNamed, isPlain } from './columns.tsx';
 import { MADE_WORDS, NARROWINGS, NarrowBy, OFFERED_WORDS } from './narrow-by.tsx';
 
 type Are = (typeof TASKS_THAT_ARE)[number] | 'any';
@@ -97,6 +99,8 @@ export function useTaskFilter() {
   const due = oneOf(DUES, search.get('due')) ?? 'byWeek';
   const order: TaskOrder = oneOf(TASK_ORDERS, search.get('order')) ?? 'due';
   const grouping = search.get('by') === NOT_GROUPED ? null : (oneOf(TASK_GROUPINGS, search.get('by')) ?? 'client');
+  const named = search.get('columns');
+  const columns = useMemo(() => columnsNamed(named), [named]);
   const [from, to] = [tryDayOfIso(search.get('from') ?? ''), tryDayOfIso(search.get('to') ?? '')];
   const span = useMemo(() => (from === null || to === null || to < from ? null : { from, to }), [from, to]);
   const tide = useMemo<TideControl>(
@@ -145,6 +149,8 @@ export function useTaskFilter() {
     },
     grouping,
     order,
+    columns,
+    setColumns: (chosen: readonly TaskColumn[]) => set({ columns: isPlain(chosen) ? '' : chosen.join() }),
     values: {
       are,
       due,
@@ -177,17 +183,23 @@ const ADDRESS = [
   ...['find', 'due', 'from', 'to', 'are', 'category', 'person', 'role', 'team', 'priority'],
   ...BY_NAME,
   ...BESIDES,
-  ...['workType', 'by', 'order', 'view'],
+  ...['workType', 'by', 'order', 'columns', 'view'],
 ] as const;
 
 /** A kept view as the address of it. */
-export function searchOfView({ id, filter, by, order }: Pick<TaskView, 'id' | 'filter' | 'by' | 'order'>): string {
+export function searchOfView({
+  id,
+  filter,
+  by,
+  order,
+  columns,
+}: Pick<TaskView, 'id' | 'filter' | 'by' | 'order' | 'columns'>): string {
   const { are = 'any', due, from, to, ...rest } = filter;
   const all: Readonly<Partial<Record<string, string>>> = {
     ...rest,
     ...{ are: are === 'unfinished' ? '' : are, due: due === 'byWeek' ? '' : (due ?? (from && to ? '' : 'any')) },
     ...{ from: from ?? '', to: to ?? '', by: by === 'client' ? '' : (by ?? NOT_GROUPED) },
-    ...{ order: order === 'due' ? '' : order, view: id },
+    ...{ order: order === 'due' ? '' : order, columns: columns?.join() ?? '', view: id },
   };
   const said = ADDRESS.flatMap((name) => (all[name] ? [[name, all[name]] as [string, string]] : []));
   return new URLSearchParams(said).toString();

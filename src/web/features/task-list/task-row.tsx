@@ -1,31 +1,15 @@
 import type { KeyboardEvent, ReactNode } from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
-import type { TaskLine } from '../../../contract/index.ts';
-import { dayOfIso, isEnded, isOverdue, sayDuration } from '../../../core/index.ts';
+import type { ListedTask, TaskColumn } from '../../../contract/index.ts';
+import { isEnded } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
-import { DateBlock } from '../../kit/date-block.tsx';
-import { Pennant } from '../../kit/pennant.tsx';
 import { sayFor } from '../tasks/task-words.ts';
 import type { Choosing } from './choosing.ts';
-import { sayStillMissing, sayTimeOf, sayWho } from './list-words.ts';
-
-/** Widths of the columns, in pixels or per cent; null for what is left. */
-export const TASK_COLUMNS = [44, 136, 112, null, 132, 56, '13%', 66, 84] as const;
-export const TASK_HEADS = [
-  'due',
-  'time',
-  'task and for whom',
-  'who',
-  'steps',
-  'still missing',
-  'priority',
-  'estimate',
-] as const;
-const RIGHT: ReadonlySet<string> = new Set(['steps', 'estimate']);
-export const isRight = (head: string): boolean => RIGHT.has(head);
+import { COLUMNS } from './columns.tsx';
 
 interface TaskRowProps {
-  readonly task: TaskLine;
+  readonly task: ListedTask;
+  readonly columns: readonly TaskColumn[];
   /** Its place in the whole list, where that is known. */
   readonly index?: number;
   /** The ids of all that are here, where not all of them are drawn. */
@@ -37,16 +21,14 @@ interface TaskRowProps {
 }
 
 /** One task of the list: when it is due, what it is, who has it, how far it is. */
-export function TaskRow({ task, index, inOrder, choosing, margin }: TaskRowProps) {
+export function TaskRow({ task, columns, index, inOrder, choosing, margin }: TaskRowProps) {
   const { today } = useWorkspace();
   const navigate = useNavigate();
   const { search, pathname } = useLocation();
   const address = `/tasks/task/${task.id}${search}`;
-  const isLate = isOverdue(task);
   const isOver = isEnded(task.state as 'open');
   const isOpen = pathname.endsWith(task.id);
   const isChosen = choosing?.ids.has(task.id) ?? false;
-  const who = sayWho(task);
   /** The whole list, or where all of it is drawn, what is drawn. */
   const listAround = (row: Element): readonly string[] =>
     inOrder?.() ??
@@ -67,6 +49,21 @@ export function TaskRow({ task, index, inOrder, choosing, margin }: TaskRowProps
       if (next !== undefined) choosing.chooseTo(next, list);
     }
   };
+  const title = (
+    <>
+      <Link
+        to={address}
+        data-row
+        title={choosing ? 'Space chooses it, Shift with the arrows chooses more' : undefined}
+        className={`text-body ${isOver ? '' : 'font-semibold'}`}
+        onClick={(event) => event.stopPropagation()}
+        onKeyDown={onKeyDown}
+      >
+        {task.title}
+      </Link>
+      <span className="ml-2 text-ink-2">{[sayFor(task), task.hold?.reason ?? ''].filter(Boolean).join(', ')}</span>
+    </>
+  );
   return (
     // The link in the row is what the keyboard uses; the row is only a larger target.
     <tr
@@ -99,33 +96,14 @@ export function TaskRow({ task, index, inOrder, choosing, margin }: TaskRowProps
           />
         )}
       </td>
-      <td className="date">
-        <span className="flex items-center gap-1.5">
-          <Pennant state={task.state} late={task.late} heldUp={task.heldUp} size={20} />
-          <DateBlock day={dayOfIso(task.dueOn)} {...(isLate ? { look: 'late' as const } : {})} />
-        </span>
-      </td>
-      <td className={isLate ? 'text-late' : 'text-ink-2'}>{sayTimeOf(task, today)}</td>
-      <td>
-        <Link
-          to={address}
-          data-row
-          title={choosing ? 'Space chooses it, Shift with the arrows chooses more' : undefined}
-          className={`text-body ${isOver ? '' : 'font-semibold'}`}
-          onClick={(event) => event.stopPropagation()}
-          onKeyDown={onKeyDown}
-        >
-          {task.title}
-        </Link>
-        <span className="ml-2 text-ink-2">{[sayFor(task), task.hold?.reason ?? ''].filter(Boolean).join(', ')}</span>
-      </td>
-      <td className={task.assignee === null ? 'text-ink-2' : ''} title={who}>
-        {who}
-      </td>
-      <td className="num text-ink-2">{task.stepsTotal > 0 && `${task.stepsDone}/${task.stepsTotal}`}</td>
-      <td title={sayStillMissing(task)}>{sayStillMissing(task)}</td>
-      <td>{task.priority === 'normal' ? '' : task.priority}</td>
-      <td className="num">{sayDuration(task.estimateMinutes)}</td>
+      {columns.map((column) => {
+        const { isRight, cell } = COLUMNS[column];
+        return (
+          <td key={column} className={isRight ? 'num' : column === 'due' ? 'date' : undefined}>
+            {cell(task, { today, title })}
+          </td>
+        );
+      })}
     </tr>
   );
 }

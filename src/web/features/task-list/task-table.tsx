@@ -2,6 +2,7 @@ import { type ReactNode, useEffect, useRef, useState } from 'react';
 import {
   TASKS_A_PAGE,
   TASKS_CHOSEN_AT_ONCE,
+  type TaskColumn,
   type TaskFilter,
   type TaskGroup,
   type TaskGrouping,
@@ -17,19 +18,21 @@ import { NotAll, Skeleton, Trouble } from '../../kit/states.tsx';
 import { ChosenTasks } from '../tasks/day/chosen-tasks.tsx';
 import { useAllFitting, useTaskGroups, useTaskLines } from './api.ts';
 import { type Choosing, useChoosing } from './choosing.ts';
+import { COLUMNS, widthOf, widthsOf } from './columns.tsx';
 import { nameOfGroup, saySums } from './list-words.ts';
-import { isRight, TASK_COLUMNS, TASK_HEADS, TaskRow } from './task-row.tsx';
+import { TaskRow } from './task-row.tsx';
 
 interface TaskTableProps {
   readonly filter: TaskFilter;
   readonly order: TaskOrder;
   readonly onOrder: (order: TaskOrder) => void;
   readonly grouping: TaskGrouping | null;
+  readonly columns: readonly TaskColumn[];
   readonly sums: TaskSums;
 }
 
 /** Tasks as lines, in groups or in one row; chosen ones are changed together. Drawn anew for another question: what does not fit any more is not changed unseen. */
-export function TaskTable({ filter, order, onOrder, grouping, sums }: TaskTableProps) {
+export function TaskTable({ filter, order, onOrder, grouping, columns, sums }: TaskTableProps) {
   const { may } = useWorkspace();
   const choosing = useChoosing();
   const allFitting = useAllFitting(filter, order);
@@ -55,8 +58,8 @@ export function TaskTable({ filter, order, onOrder, grouping, sums }: TaskTableP
           />
         )}
       </th>
-      {TASK_HEADS.map((words) => (
-        <Head key={words} words={words} order={order} onOrder={onOrder} />
+      {columns.map((column) => (
+        <Head key={column} column={column} order={order} onOrder={onOrder} />
       ))}
     </>
   );
@@ -70,6 +73,7 @@ export function TaskTable({ filter, order, onOrder, grouping, sums }: TaskTableP
         <AllInOne
           filter={filter}
           order={order}
+          columns={columns}
           count={sums.count}
           choosing={usable}
           remember={choosing.remember}
@@ -79,6 +83,7 @@ export function TaskTable({ filter, order, onOrder, grouping, sums }: TaskTableP
         <InGroups
           filter={filter}
           order={order}
+          columns={columns}
           by={grouping}
           choosing={usable}
           remember={choosing.remember}
@@ -90,28 +95,23 @@ export function TaskTable({ filter, order, onOrder, grouping, sums }: TaskTableP
   );
 }
 
-/** What a press on the head of a column orders by, once and once more. */
-const ORDERS_OF: Readonly<Partial<Record<(typeof TASK_HEADS)[number], readonly [TaskOrder, TaskOrder]>>> = {
-  due: ['due', 'latest'],
-  'task and for whom': ['title', 'title'],
-  estimate: ['longest', 'longest'],
-};
-
 interface HeadProps {
-  readonly words: (typeof TASK_HEADS)[number];
+  readonly column: TaskColumn;
   readonly order: TaskOrder;
   readonly onOrder: (order: TaskOrder) => void;
 }
 
-function Head({ words, order, onOrder }: HeadProps) {
-  const orders = ORDERS_OF[words];
+/** Orders in which what is greatest, or latest, stands first. */
+const DOWN: readonly TaskOrder[] = ['latest', 'longest', 'urgent', 'finished'];
+
+function Head({ column, order, onOrder }: HeadProps) {
+  const { head: words, orders, isRight } = COLUMNS[column];
   const isOrder = orders?.includes(order) ?? false;
-  const isDown = order === 'latest' || order === 'longest';
   return (
     <th
       scope="col"
-      className={isRight(words) ? 'num' : undefined}
-      aria-sort={isOrder ? (isDown ? 'descending' : 'ascending') : undefined}
+      className={isRight ? 'num' : undefined}
+      aria-sort={isOrder ? (DOWN.includes(order) ? 'descending' : 'ascending') : undefined}
     >
       {orders ? (
         <button
@@ -132,6 +132,7 @@ function Head({ words, order, onOrder }: HeadProps) {
 interface ListProps {
   readonly filter: TaskFilter;
   readonly order: TaskOrder;
+  readonly columns: readonly TaskColumn[];
   readonly choosing: Choosing | null;
   readonly remember: Choosing['remember'];
   readonly head: ReactNode;
@@ -140,8 +141,8 @@ interface ListProps {
 /** So many rows before those that are here end, the next are asked for. */
 const AHEAD = 20;
 
-function AllInOne({ filter, order, count, choosing, remember, head }: ListProps & { readonly count: number }) {
-  const { lines, isHere, isMore, more, error, again } = useTaskLines(filter, order);
+function AllInOne({ filter, order, columns, count, choosing, remember, head }: ListProps & { readonly count: number }) {
+  const { lines, isHere, isMore, more, error, again } = useTaskLines(filter, order, columns);
   const [last, setLast] = useState(0);
   /** Rows out of sight are not drawn. */
   const inOrder = () => lines.map(({ id }) => id);
@@ -159,13 +160,13 @@ function AllInOne({ filter, order, count, choosing, remember, head }: ListProps 
         // What is finished meanwhile leaves before the count is told anew.
         count={isMore ? Math.max(count, lines.length) : lines.length}
         onView={(_, to) => setLast(to)}
-        columns={TASK_COLUMNS}
-        minWidth={1120}
+        columns={widthsOf(columns)}
+        minWidth={widthOf(columns)}
         head={head}
         row={(index) => {
           const task = lines[index];
           return task ? (
-            <TaskRow key={task.id} task={task} index={index} inOrder={inOrder} choosing={choosing} />
+            <TaskRow key={task.id} task={task} columns={columns} index={index} inOrder={inOrder} choosing={choosing} />
           ) : null;
         }}
       />
@@ -174,11 +175,14 @@ function AllInOne({ filter, order, count, choosing, remember, head }: ListProps 
   );
 }
 
+/** What stands beside the lines of a group. */
+const MARGIN_WIDTH = 180;
+
 /** So near to the end of those that are here, the next groups are asked for. */
 const NEAR_PIXELS = 600;
 
-function InGroups({ filter, order, by, choosing, remember, head }: ListProps & { readonly by: TaskGrouping }) {
-  const { groups, count, isMore, more, error, again } = useTaskGroups(filter, by, order);
+function InGroups({ filter, order, columns, by, choosing, remember, head }: ListProps & { readonly by: TaskGrouping }) {
+  const { groups, count, isMore, more, error, again } = useTaskGroups(filter, by, order, columns);
   useEffect(() => remember(groups.flatMap(({ lines }) => lines)), [remember, groups]);
   const frame = useRef<HTMLDivElement>(null);
   /** As many groups as were here when the next were asked for: once for each page. */
@@ -196,10 +200,10 @@ function InGroups({ filter, order, by, choosing, remember, head }: ListProps & {
   if (count === undefined) return <Skeleton rows={14} />;
   return (
     <div ref={frame} className="min-h-0 flex-1 overflow-auto border-t border-line-2" onScroll={moreNearTheEnd}>
-      <table className="tt" style={{ minWidth: 1240 }} onKeyDown={moveThroughRows}>
+      <table className="tt" style={{ minWidth: widthOf(columns) + MARGIN_WIDTH }} onKeyDown={moveThroughRows}>
         <colgroup>
-          <col style={{ width: 180 }} />
-          {TASK_COLUMNS.map((width, i) => (
+          <col style={{ width: MARGIN_WIDTH }} />
+          {widthsOf(columns).map((width, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
             <col key={i} style={width === null ? undefined : { width }} />
           ))}
@@ -211,7 +215,7 @@ function InGroups({ filter, order, by, choosing, remember, head }: ListProps & {
           </tr>
         </thead>
         {groups.map((group) => (
-          <Group key={group.key} group={group} {...{ filter, order, by, choosing, remember }} />
+          <Group key={group.key} group={group} {...{ filter, order, columns, by, choosing, remember }} />
         ))}
       </table>
       {isMore && (
@@ -233,7 +237,7 @@ interface GroupProps extends Omit<ListProps, 'head'> {
 }
 
 /** What is alike, with its sum in the margin; of many the first few, until all are asked for. */
-function Group({ group, by, filter, order, choosing, remember }: GroupProps) {
+function Group({ group, by, filter, order, columns, choosing, remember }: GroupProps) {
   const { name: workspace, today } = useWorkspace();
   const [isOpen, setIsOpen] = useState(false);
   const folded = group.count > group.lines.length;
@@ -250,7 +254,7 @@ function Group({ group, by, filter, order, choosing, remember }: GroupProps) {
   if (shown === null)
     return (
       <OpenGroup
-        {...{ filter, order, by, choosing, remember, margin }}
+        {...{ filter, order, columns, by, choosing, remember, margin }}
         groupKey={group.key}
         name={name}
         onFold={() => setIsOpen(false)}
@@ -263,12 +267,13 @@ function Group({ group, by, filter, order, choosing, remember }: GroupProps) {
         <TaskRow
           key={task.id}
           task={task}
+          columns={columns}
           choosing={choosing}
           margin={i === 0 ? margin(shown.length + (rest > 0 ? 1 : 0)) : undefined}
         />
       ))}
       {rest > 0 && (
-        <Foot>
+        <Foot columns={columns.length}>
           and {rest} more{' '}
           <button
             type="button"
@@ -284,11 +289,11 @@ function Group({ group, by, filter, order, choosing, remember }: GroupProps) {
   );
 }
 
-function Foot({ children }: { readonly children: ReactNode }) {
+function Foot({ columns, children }: { readonly columns: number; readonly children: ReactNode }) {
   return (
     <tr className="cursor-default!">
       <td />
-      <td colSpan={TASK_COLUMNS.length - 1} className="text-ink-2">
+      <td colSpan={columns} className="text-ink-2">
         {children}
       </td>
     </tr>
@@ -303,8 +308,8 @@ interface OpenGroupProps extends Omit<ListProps, 'head'> {
   readonly onFold: () => void;
 }
 
-function OpenGroup({ filter, order, by, groupKey, name, choosing, remember, margin, onFold }: OpenGroupProps) {
-  const { lines, isHere, isMore, more, error, again } = useTaskLines(filter, order, { by, key: groupKey });
+function OpenGroup({ filter, order, columns, by, groupKey, name, choosing, remember, margin, onFold }: OpenGroupProps) {
+  const { lines, isHere, isMore, more, error, again } = useTaskLines(filter, order, columns, { by, key: groupKey });
   useEffect(() => remember(lines), [remember, lines]);
   const foot = error ? (
     <NotAll error={error} retry={again} />
@@ -332,6 +337,7 @@ function OpenGroup({ filter, order, by, groupKey, name, choosing, remember, marg
         <TaskRow
           key={task.id}
           task={task}
+          columns={columns}
           choosing={choosing}
           margin={i === 0 ? margin(lines.length + 1) : undefined}
         />
@@ -339,10 +345,10 @@ function OpenGroup({ filter, order, by, groupKey, name, choosing, remember, marg
       {lines.length === 0 ? (
         <tr className="cursor-default!">
           {margin(1)}
-          <td colSpan={TASK_COLUMNS.length}>{foot}</td>
+          <td colSpan={columns.length + 1}>{foot}</td>
         </tr>
       ) : (
-        <Foot>{foot}</Foot>
+        <Foot columns={columns.length}>{foot}</Foot>
       )}
     </tbody>
   );

@@ -1,11 +1,18 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it } from 'vitest';
-import type { TaskGroup, TaskLine, TaskView } from '../../../contract/index.ts';
+import {
+  type ListedTask,
+  PLAIN_COLUMNS,
+  type TaskGroup,
+  type TaskLine,
+  type TaskView,
+} from '../../../contract/index.ts';
 import { dayOfIso } from '../../../core/index.ts';
 import { ShellContext } from '../../app/shell/shell-context.ts';
 import { NADIA, show } from '../../testing/show.tsx';
 import { lineOf } from '../../testing/tasks.ts';
+import { columnsNamed } from './columns.tsx';
 import { sayStillMissing, saySums, sayTimeOf } from './list-words.ts';
 import { searchOfView } from './task-filter.tsx';
 import TasksPage from './tasks-page.tsx';
@@ -164,6 +171,52 @@ describe('all tasks', () => {
     );
   });
 
+  it('have the columns that are put in, taken out and moved, with what those tell', async () => {
+    const told = { ...LATE, phrase: 'every Friday', site: 'Lee Quay' };
+    const GROUPED = `${FITTING}&by=client&order=due`;
+    const one = (line: ListedTask) => ({ start: 0, groups: [group({ count: 1, lines: [line] })], count: 1 });
+    await page({
+      [of(`/sums?${FITTING}`)]: sums(1),
+      [GROUPS]: one(LATE),
+      [of(`/groups?${GROUPED}&beside=phrase&start=0`)]: one({ ...LATE, phrase: 'every Friday' }),
+      [of(`/groups?${GROUPED}&beside=site%2Cphrase&start=0`)]: one(told),
+    });
+    const heads = () => screen.getAllByRole('columnheader').flatMap(({ textContent }) => textContent || []);
+    const user = userEvent.setup();
+    await waitFor(() => expect(titles()).toHaveLength(1));
+    expect(heads()).toEqual([
+      'due',
+      'time',
+      'task and for whom',
+      'who',
+      'steps',
+      'still missing',
+      'priority',
+      'estimate',
+    ]);
+    await user.click(screen.getByRole('button', { name: 'Columns' }));
+    await user.click(await screen.findByRole('button', { name: 'Put in rule' }));
+    expect(await screen.findByText('every Friday')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Put in site' }));
+    expect(await screen.findByText('Lee Quay')).toBeTruthy();
+    for (const head of ['time', 'steps', 'still missing', 'priority', 'estimate'])
+      await user.click(screen.getByRole('button', { name: `Take out ${head}` }));
+    await waitFor(() => expect(heads()).toEqual(['due', 'task and for whom', 'who', 'rule', 'site']));
+    // What the task is can't be left out.
+    expect(screen.queryByRole('button', { name: 'Take out task and for whom' })).toBeNull();
+    await user.click(screen.getByRole('button', { name: 'Fold away' }));
+    expect(screen.queryByRole('button', { name: 'Put in steps' })).toBeNull();
+  });
+
+  it.each([
+    [null, PLAIN_COLUMNS],
+    ['', PLAIN_COLUMNS],
+    ['task,nonsense,who', ['task', 'who']],
+    ['who,due,who', ['task', 'who', 'due']],
+  ] as const)('have of %j those that there are', (named, columns) => {
+    expect(columnsNamed(named)).toEqual(columns);
+  });
+
   it('are looked at, not chosen, by whoever may work on none but theirs', async () => {
     await page({ [of(`/sums?${FITTING}`)]: sums(6), [GROUPS]: { start: 0, groups: [group({})], count: 1 } }, '/tasks', {
       ...NADIA,
@@ -179,7 +232,7 @@ describe('all tasks', () => {
     const sent: unknown[] = [];
     const late: TaskView = {
       ...{ id: '01937000-0000-7000-8000-0000000000b1', version: 3, name: 'Late', by: null, order: 'latest' },
-      ...{ filter: { are: 'late' }, isShared: true, sharedBy: 'Bram Hollis', count: 3, late: 3 },
+      ...{ filter: { are: 'late' }, columns: null, isShared: true, sharedBy: 'Bram Hollis', count: 3, late: 3 },
     };
     await page({
       [of(`/sums?${FITTING}`)]: sums(6),
@@ -218,6 +271,7 @@ describe('all tasks', () => {
         filter: { are: 'unfinished', due: 'byWeek' },
         by: 'client',
         order: 'latest',
+        columns: null,
         isShared: true,
       },
     });
@@ -233,7 +287,7 @@ describe('all tasks', () => {
       'from=2026-11-01&to=2026-11-30&are=late&person=none&by=day',
     ],
   ] as const)('kept as %j are in the address so', (filter, by, order, address) => {
-    const search = searchOfView({ id: 'v', filter, by, order });
+    const search = searchOfView({ id: 'v', filter, by, order, columns: null });
     expect(search).toBe([address, 'view=v'].filter(Boolean).join('&'));
   });
 

@@ -54,6 +54,7 @@ export default function TasksPage() {
             order={view.order}
             onOrder={(order) => view.set({ order: order === 'due' ? '' : order })}
             grouping={view.grouping}
+            columns={view.columns}
             sums={sums}
           />
         )}
