@@ -136,6 +136,8 @@ async function insertWorkspace(
     ways: USUAL_WAYS,
     swapsNeedNod: true,
     doneStaysDays: 1,
+    keepYears: null,
+    keepSince: null,
   });
   await manager.insert(Workspace, workspace);
   return workspace;

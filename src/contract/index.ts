@@ -23,6 +23,7 @@ export * from './post.ts';
 export * from './problems.ts';
 export * from './record.ts';
 export * from './recurrence.ts';
+export * from './retention.ts';
 export * from './runs.ts';
 export * from './schedules.ts';
 export * from './settings.ts';

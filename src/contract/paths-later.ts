@@ -127,6 +127,11 @@ export const settingsPaths = {
   publicHolidays: ['GET', '/settings/public-holidays'],
 } as const satisfies Record<string, Path>;
 
+export const retentionPaths = {
+  next: ['GET', '/retention/next'],
+  past: ['GET', '/retention/past'],
+} as const satisfies Record<string, Path>;
+
 export const shiftPaths = {
   gaps: ['GET', '/shifts/gaps'],
 } as const satisfies Record<string, Path>;

@@ -16,6 +16,7 @@ import { id, isoDate, isoTime, line, weekday } from './fields.ts';
 import { impactSchema } from './impact.ts';
 import { settingsPaths } from './paths.ts';
 import { spansOfYear } from './recurrence.ts';
+import { keepYearsSchema } from './retention.ts';
 
 const holidaySchema = z.object({ date: isoDate, name: line('What the day off is called', 80) });
 export type HolidaySetting = z.infer<typeof holidaySchema>;
@@ -108,6 +109,8 @@ export const settingsSchema = z.object({
     .max(14, 'Fourteen days at most.'),
   /** Whether a swap of turns that two agree on waits for whoever plans. */
   swapsNeedNod: z.boolean(),
+  /** For how many years finished work is kept; null for good. */
+  keepYears: keepYearsSchema,
   /** How people here speak, where that is settled; else they are asked. */
   phraseHabits: phraseHabitsSchema,
   seasons: seasonsSchema,

@@ -29,6 +29,7 @@ import { Refusal } from './platform/refusal.ts';
 import type { ServerParts } from './platform/server-parts.ts';
 import { postRoutes } from './post/index.ts';
 import { recordRoutes } from './record/index.ts';
+import { retentionRoutes } from './retention/index.ts';
 import { runRoutes } from './runs/index.ts';
 import { scheduleRoutes } from './schedules/index.ts';
 import { settingsRoutes } from './settings/index.ts';
@@ -95,6 +96,7 @@ export function api(parts: ApiParts): Router {
     setupRoutes,
     workspaceRoutes,
     settingsRoutes,
+    retentionRoutes,
     clientRoutes,
     directoryRoutes,
     bringInRoutes,

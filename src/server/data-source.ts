@@ -5,6 +5,7 @@ import { CommentRecord } from './comments/index.ts';
 import { StoredFile } from './files/stored/index.ts';
 import { AccountLink, Clocking, Invitation, Leave } from './people/index.ts';
 import { Mail, ReceivedMail } from './post/index.ts';
+import { LettingGoRecord } from './retention/index.ts';
 import { Run } from './runs/index.ts';
 import { Schedule, TurnSwap } from './schedules/index.ts';
 import { KeptView } from './task-list/index.ts';
@@ -39,6 +40,7 @@ import { NobodysTasks1765100000000 } from './platform/db/migrations/nobodys-task
 import { OnTime1767500000000 } from './platform/db/migrations/on-time.ts';
 import { PeopleAndAccess1765800000000 } from './platform/db/migrations/people-and-access.ts';
 import { PostAndInvitations1765900000000 } from './platform/db/migrations/post-and-invitations.ts';
+import { Retention1767800000000 } from './platform/db/migrations/retention.ts';
 import { RunLog1764400000000 } from './platform/db/migrations/run-log.ts';
 import { RunsByDay1765500000000 } from './platform/db/migrations/runs-by-day.ts';
 import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-hand.ts';
@@ -105,6 +107,7 @@ export function dataSource(
       BellRecord,
       CommentRecord,
       KeptView,
+      LettingGoRecord,
       TaskRecord,
       WorkContent,
       StoredFile,
@@ -154,6 +157,7 @@ export function dataSource(
       OnTime1767500000000,
       LoggedChanges1767600000000,
       TaskColumns1767700000000,
+      Retention1767800000000,
     ],
     extra: {
       max: connections,

@@ -161,6 +161,8 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /schedules/:scheduleId/impact': 'plan',
   'POST /schedules/changes': 'plan',
   'POST /schedules/changes/impact': 'plan',
+  'GET /retention/next': 'settings',
+  'GET /retention/past': 'read',
   'GET /settings': 'settings',
   'PUT /settings': 'settings',
   'POST /settings/impact': 'settings',

@@ -10,6 +10,7 @@ import { untilDatabaseAnswers } from './platform/db/outage.ts';
 import { Workspace } from './platform/identity/workspace.ts';
 import { Scope } from './platform/scope.ts';
 import { type MailServer, Postman } from './post/index.ts';
+import { letGoWhatIsDue } from './retention/index.ts';
 import { carryOutFill, Run, runMaking } from './runs/index.ts';
 import { startMailServer } from './standins/index.ts';
 
@@ -114,6 +115,11 @@ async function startRunner({ source, pool, clock, log, files }: WorkerParts, pos
         if (workspace) await carryOutFill(scopeOf(workspace), runId);
       }),
       sweep: throughOutages(log, async () => {
+        for (const workspace of await source.getRepository(Workspace).find()) {
+          const tasks = await letGoWhatIsDue(scopeOf(workspace));
+          if (tasks !== null)
+            log.info({ workspace: workspace.name, tasks }, 'finished work let go that is kept no longer');
+        }
         const gone = await sweepFiles(source, files, new Date(clock.now()));
         const arrivals = await sweepArrivals(source, new Date(clock.now()));
         log.info({ gone, arrivals }, 'files and keys of devices let go');

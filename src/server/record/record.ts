@@ -16,6 +16,7 @@ import { sendPaper } from '../platform/pdf.ts';
 import { invalid, notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { namesOfFilter } from '../task-list/index.ts';
+import { pastLetGo } from '../retention/index.ts';
 import { oneTask, whyHere } from '../tasks/index.ts';
 import { wordsOfInstructions } from '../templates/stored/index.ts';
 import { RecordPaper } from './record-pdf.ts';
@@ -26,6 +27,15 @@ import { recordedTasks } from './recorded.ts';
 const MOST_CHANGES = 1_000;
 /** Entries that are told at a time. */
 const AT_ONCE = 100;
+
+/** What of that time is not kept any longer: whoever checks is told. */
+async function saidOfLetGo(scope: Scope, { from }: LogFilter): Promise<string[]> {
+  const [last] = await pastLetGo(scope);
+  if (last === undefined || from >= last.before) return [];
+  return [
+    `What was due before ${sayOn(last.before)} is not kept any longer, but for the last of each schedule: it was let go on ${sayOn(last.on)}.`,
+  ];
+}
 
 /** Sends what the logbook has of one thing over a time, by the days on which it was due. */
 export async function sendRecord(scope: Scope, files: FileStore, filter: LogFilter, response: Response): Promise<void> {
@@ -40,6 +50,7 @@ export async function sendRecord(scope: Scope, files: FileStore, filter: LogFilt
       lines: [
         `What was due from ${sayOn(filter.from)} to ${sayOn(filter.to)}.`,
         ...(await saidOfFilter(scope, filter)),
+        ...(await saidOfLetGo(scope, filter)),
         figures,
       ],
       made: madeBy(scope),

@@ -29,6 +29,8 @@ const TELLING = {
   seasons: 'told',
   doneStaysDays: 'told',
   swapsNeedNod: 'told',
+  keepYears: 'told',
+  keepSince: 'silent',
 } satisfies Telling<Workspace>;
 
 export const settingsChanges: SubjectOfChanges<Task> = {

@@ -25,6 +25,7 @@ const SET = [
   'ways',
   'doneStaysDays',
   'swapsNeedNod',
+  'keepYears',
 ] as const satisfies readonly (keyof Workspace)[];
 
 type Set = Pick<Workspace, (typeof SET)[number]>;
@@ -86,11 +87,21 @@ async function write(tx: Scope, input: Settings): Promise<Written> {
   }
   checkWeek(input);
   await before.calendar();
-  const set = setIn(input);
+  const set = { ...setIn(input), ...keptSince(found, input, tx.today) };
   const holidays = holidayChanges(await tx.find(Holiday), input.holidays);
   const fields = { ...fieldChanges(found, inWeekOrder(set)), ...(holidays && { holidays }) };
   if (Object.keys(fields).length === 0) return { before, after: before, fields };
   return { before, after: await save(tx, found, inWeekOrder(set), holidays), fields };
+}
+
+/** Another number of years holds from today: nothing is let go before there was time to see that. */
+function keptSince(
+  { keepYears, keepSince }: Workspace,
+  input: Pick<Settings, 'keepYears'>,
+  today: string,
+): Pick<Workspace, 'keepSince'> {
+  if (input.keepYears === keepYears) return { keepSince };
+  return { keepSince: input.keepYears === null ? null : today };
 }
 
 /** Of a day that is worked it is said how long; one that is off has no hours. */

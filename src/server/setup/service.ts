@@ -103,6 +103,8 @@ function workspaceOf({ name, zone, workingWeekdays, weekMinutes, country }: Setu
     ways: waysIn(country),
     doneStaysDays: 1,
     swapsNeedNod: false,
+    keepYears: null,
+    keepSince: null,
   };
 }
 

@@ -8,6 +8,7 @@ import { OfWorkspace } from '../db/keys.ts';
 @Check('workspace_make_time_check', `make_time ~ '^([01][0-9]|2[0-3]):[0-5][0-9]$'`)
 @Check('workspace_year_starts_check', 'year_starts between 1 and 12')
 @Check('workspace_done_stays_days_check', 'done_stays_days between 1 and 14')
+@Check('workspace_keep_years_check', 'keep_years is null or (keep_years between 1 and 30 and keep_since is not null)')
 export class Workspace {
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
@@ -74,6 +75,11 @@ export class Workspace {
   /** Whether a swap of turns that two agree on waits for whoever plans. */
   @Column({ type: 'boolean' })
   swapsNeedNod!: boolean;
+  /** For how many years finished work is kept, and the day on which it was set so; null for good. */
+  @Column({ type: 'integer', nullable: true })
+  keepYears!: number | null;
+  @Column({ type: 'date', nullable: true })
+  keepSince!: string | null;
 }
 
 @Entity({ name: 'holiday' })

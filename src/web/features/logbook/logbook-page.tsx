@@ -1,8 +1,10 @@
 import { Outlet } from 'react-router';
-import { taskListAddresses } from '../../../contract/addresses-later.ts';
+import { retentionAddresses, taskListAddresses } from '../../../contract/addresses-later.ts';
 import { type LogFilter, MOST_RECORDED } from '../../../contract/index.ts';
+import { dayOfIso } from '../../../core/index.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { sayDate } from '../../kit/ways.ts';
 import { addressOfCsv, addressOfRecord, useRates } from './api.ts';
 import { ChangesPart } from './changes-part.tsx';
 import { FiguresBy } from './figures-by.tsx';
@@ -43,6 +45,7 @@ export default function LogbookPage() {
         <div className="min-h-0 flex-1 overflow-y-auto border-t border-line-2 pt-2 pb-16">
           {error && !data && <Trouble error={error} retry={() => void mutate()} />}
           {!error && !data && <Skeleton rows={6} />}
+          <LetGo from={filter.from} />
           {data && <RatesPart view={view} weeks={data.weeks} all={data.all} before={data.before} />}
           {view.changes !== null ? (
             <ChangesPart key={JSON.stringify([shown, view.changes])} filter={shown} what={view.changes} />
@@ -57,6 +60,18 @@ export default function LogbookPage() {
       </div>
       <Outlet />
     </div>
+  );
+}
+
+/** What is told of a time is not all that was done in it, where that is not kept any longer. */
+function LetGo({ from }: { readonly from: string }) {
+  const [last] = useAnswer(retentionAddresses.past, {}).data?.letGo ?? [];
+  if (last === undefined || from >= last.before) return null;
+  return (
+    <p role="note" className="mx-5 mb-2 border-l-2 border-accent pl-2.5 text-row">
+      What was due before {sayDate(dayOfIso(last.before))} is not kept any longer: it was let go on{' '}
+      {sayDate(dayOfIso(last.on))}, but for the last one of each schedule. Figures begin after that.
+    </p>
   );
 }
 

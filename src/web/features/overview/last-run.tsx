@@ -5,6 +5,7 @@ import { useToday } from '../../app/shell/workspace.tsx';
 import { sayDay } from '../../kit/ways.ts';
 import { sayMoment } from '../tasks/task-words.ts';
 import { Below } from './below.tsx';
+import { LettingGo } from './letting-go.tsx';
 
 type Run = NonNullable<Overview['lastRun']>;
 
@@ -63,6 +64,7 @@ export function LastRun({ run, horizon }: { readonly run: Run | null; readonly h
           All runs
         </Link>
       </p>
+      <LettingGo />
     </Below>
   );
 }

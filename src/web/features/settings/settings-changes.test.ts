@@ -17,6 +17,7 @@ const saved: Settings = {
   seasons: [],
   ways: USUAL_WAYS,
   doneStaysDays: 1,
+  keepYears: null,
   swapsNeedNod: false,
   holidays: [
     { date: '2026-12-25', name: 'Christmas Day' },

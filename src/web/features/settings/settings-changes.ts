@@ -111,6 +111,9 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
             ? 'A swap of turns waits for whoever plans to nod'
             : 'A swap of turns holds once two agree on it',
         ]),
+    ...(before.keepYears === after.keepYears
+      ? []
+      : [`Finished work is kept ${after.keepYears === null ? 'for good' : `for ${plural(after.keepYears, 'year')}`}`]),
     ...seasonsChanged(before.seasons, after.seasons),
     ...(before.makeTime === after.makeTime ? [] : [`The daily run is at ${sayTime(after.makeTime)}`]),
   ];

@@ -7,10 +7,12 @@ import { CLOCK_WORDS, DATE_ORDER_WORDS, WEEK_START_WORDS } from '../../kit/ways-
 import { WeekHoursRow } from '../../kit/week-hours-row.tsx';
 import { WeekdayToggles } from '../../kit/weekday-toggles.tsx';
 import { DaysOffPart } from './days-off-part.tsx';
+import { RecordsPart } from './records-part.tsx';
 import { SeasonsPart } from './seasons-part.tsx';
 
 interface SettingsFormProps {
   readonly draft: Settings;
+  readonly saved: Settings;
   /** What is wrong with a field, by its path. */
   readonly at: (path: string) => string | undefined;
   readonly onChange: (draft: Settings) => void;
@@ -27,7 +29,7 @@ const ZONES = Intl.supportedValuesOf('timeZone').map((zone) => ({
 }));
 
 /** The settings as sentences. */
-export function SettingsForm({ draft, at, onChange }: SettingsFormProps) {
+export function SettingsForm({ draft, saved, at, onChange }: SettingsFormProps) {
   const set = (change: Partial<Settings>) => onChange({ ...draft, ...change });
   return (
     <section className="min-h-0 overflow-y-auto border-r border-line-2 max-[1000px]:border-r-0" aria-label="Settings">
@@ -169,6 +171,12 @@ export function SettingsForm({ draft, at, onChange }: SettingsFormProps) {
           onChange={(value) => set({ swapsNeedNod: value === 'nod' })}
         />
       </Part>
+      <RecordsPart
+        years={draft.keepYears}
+        saved={saved.keepYears}
+        wrong={at('keepYears')}
+        onChange={(keepYears) => set({ keepYears })}
+      />
     </section>
   );
 }

@@ -107,6 +107,7 @@ function SettingsEditor({ settings }: { readonly settings: Settings }) {
       <div className="grid min-h-0 flex-1 grid-cols-[520px_minmax(0,1fr)] border-t border-line-2 max-[1000px]:block max-[1000px]:overflow-y-auto">
         <SettingsForm
           draft={draft}
+          saved={settings}
           at={(path) => problems.get(path)}
           onChange={(next) => {
             setRefusal(null);

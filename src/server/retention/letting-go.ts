@@ -1,0 +1,108 @@
+import { LET_GO_TOLD, type LetGo, type NextLettingGo } from '../../contract/index.ts';
+import { dayOfIso, isoOfDay, type LettingGo, nextLettingGo } from '../../core/index.ts';
+import type { Scope } from '../platform/scope.ts';
+import { ENDED, removeTasks } from '../tasks/stored/index.ts';
+import { LettingGoRecord } from './entity.ts';
+
+/** Tasks that go in one transaction: what works beside it waits for no more than these. */
+const AT_ONCE = 500;
+
+/**
+ * Finished work that was due before $2. The last of each schedule stays, however old: by it the next date is told where one
+ * follows the other.
+ */
+const GOING = `t.workspace_id = $1 and t.due_on < $2::date and t.state in ${ENDED}
+  and (t.schedule_id is null or exists (select 1 from task newer where newer.workspace_id = t.workspace_id
+    and newer.schedule_id = t.schedule_id and newer.nominal_date > t.nominal_date))`;
+
+/** When and before which day the next is let go; null where all is kept for good. */
+async function nextFor(scope: Scope, years: number | null): Promise<LettingGo | null> {
+  const { keepYears, keepSince } = scope.workspace;
+  if (years === null) return null;
+  const [last] = await scope.sql<{ before: string | null }>(
+    'select max(before) as before from letting_go where workspace_id = $1 and ended_at is not null',
+  );
+  const since = years === keepYears && keepSince !== null ? keepSince : scope.today;
+  return nextLettingGo({ years, since: dayOfIso(since) }, last?.before ? dayOfIso(last.before) : null, scope.now.day);
+}
+
+/** What will be let go next, or would be if work was kept for so many years; null where all is kept for good. */
+export async function nextLetGo(scope: Scope, years = scope.workspace.keepYears): Promise<NextLettingGo | null> {
+  const next = await nextFor(scope, years);
+  if (next === null) return null;
+  const before = isoOfDay(next.before);
+  const [sums] = await scope.sql<Pick<NextLettingGo, 'tasks' | 'files'>>(
+    `select count(*)::int as tasks, coalesce(sum(of.files), 0)::int as files from task t
+     left join lateral (select count(*) as files from file where workspace_id = t.workspace_id and task_id = t.id) of on true
+     where ${GOING}`,
+    [before],
+  );
+  if (!sums) throw new Error('A sum has no row.');
+  return { on: isoOfDay(next.on), before, ...sums };
+}
+
+/** What was let go, the newest first. */
+export async function pastLetGo(scope: Scope): Promise<LetGo[]> {
+  const found = await scope.find(LettingGoRecord);
+  return found
+    .sort((a, b) => (a.before < b.before ? 1 : -1))
+    .slice(0, LET_GO_TOLD)
+    .map(({ begunAt, before, years, tasks, files }) => ({
+      on: scope.moment(begunAt).slice(0, 10),
+      ...{ before, years, tasks, files },
+    }));
+}
+
+/** Lets go of what is not kept any longer, where its day has come. @returns how many tasks; null where nothing was due */
+export async function letGoWhatIsDue(scope: Scope): Promise<number | null> {
+  const { keepYears } = scope.workspace;
+  const next = await nextFor(scope, keepYears);
+  if (keepYears === null || next === null || next.on > scope.now.day) return null;
+  const before = isoOfDay(next.before);
+  await scope.sql(
+    `insert into letting_go (workspace_id, before, years, begun_at, tasks, files) values ($1, $2::date, $3, $4, 0, 0)
+     on conflict do nothing`,
+    [before, keepYears, scope.instant],
+  );
+  let tasks = 0;
+  for (let gone: number | null = AT_ONCE; gone === AT_ONCE; ) {
+    gone = await letSomeGo(scope, before);
+    if (gone === null) return tasks;
+    tasks += gone;
+  }
+  await scope.sql(
+    `delete from change where workspace_id = $1 and subject = 'task' and action = 'deleted' and at < $2::date`,
+    [before],
+  );
+  await scope.sql('update letting_go set ended_at = $3 where workspace_id = $1 and before = $2::date', [
+    before,
+    scope.instant,
+  ]);
+  await scope.tell('tasks', 'schedules');
+  return tasks;
+}
+
+/**
+ * Some of it, with its history, comments and files, and on record at once: a server that ends half way says what has gone.
+ * Null where it is to be kept for another time by now.
+ */
+function letSomeGo(scope: Scope, before: string): Promise<number | null> {
+  return scope.transaction(async (tx) => {
+    const { keepYears } = await tx.lockedWorkspace();
+    if (keepYears !== scope.workspace.keepYears) return null;
+    const going = await tx.sql<{ id: string }>(
+      `select t.id from task t where ${GOING} order by t.due_on, t.id limit ${AT_ONCE} for update`,
+      [before],
+    );
+    const ids = going.map(({ id }) => id);
+    await tx.sql(
+      `update letting_go set tasks = tasks + $3, files = files +
+         (select count(*) from file where workspace_id = $1 and task_id = any($4::uuid[]))
+       where workspace_id = $1 and before = $2::date`,
+      [before, ids.length, ids],
+    );
+    await tx.sql(`delete from change where workspace_id = $1 and subject = 'task' and subject_id = any($2)`, [ids]);
+    await removeTasks(tx, ids);
+    return ids.length;
+  });
+}
