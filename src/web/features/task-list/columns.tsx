@@ -25,8 +25,8 @@ interface Around {
 
 interface Column {
   readonly head: string;
-  /** In pixels, or per cent; null for what is left. */
-  readonly width: number | string | null;
+  /** In pixels; null for what is left. */
+  readonly width: number | null;
   /** Figures stand to the right. */
   readonly isRight?: true;
   /** What a press on its head orders by, once and once more. */
@@ -35,7 +35,7 @@ interface Column {
 }
 
 /** What is told in words, in full where the pointer rests. */
-const words = (head: string, width: number | string, say: (task: ListedTask, today: CivilDay) => string): Column => ({
+const words = (head: string, width: number, say: (task: ListedTask, today: CivilDay) => string): Column => ({
   head,
   width,
   cell: (task, { today }) => {
@@ -84,7 +84,7 @@ export const COLUMNS: Readonly<Record<TaskColumn, Column>> = {
       <span className="text-ink-2">{stepsTotal > 0 && `${stepsDone}/${stepsTotal}`}</span>
     ),
   },
-  missing: words('still missing', '13%', sayStillMissing),
+  missing: words('still missing', 160, sayStillMissing),
   priority: {
     ...words('priority', 66, ({ priority }) => (priority === 'normal' ? '' : priority)),
     orders: ['urgent', 'urgent'],
@@ -140,16 +140,10 @@ export const besideOf = (columns: readonly TaskColumn[]): { readonly beside?: st
 /** As much as what is left has to have, for the title and for whom it is. */
 const LEAST_TITLE = 300;
 const CHOICE_WIDTH = 44;
-/** Of a page at its narrowest. */
-const WHOLE = 1120;
 
 /** The least that a table of these columns takes, in pixels, with the choice before them. */
 export function widthOf(columns: readonly TaskColumn[]): number {
-  return columns.reduce((sum, column) => {
-    const { width } = COLUMNS[column];
-    if (width === null) return sum + LEAST_TITLE;
-    return sum + (typeof width === 'number' ? width : (Number.parseInt(width, 10) / 100) * WHOLE);
-  }, CHOICE_WIDTH);
+  return columns.reduce((sum, column) => sum + (COLUMNS[column].width ?? LEAST_TITLE), CHOICE_WIDTH);
 }
 
 export const widthsOf = (columns: readonly TaskColumn[]) => [CHOICE_WIDTH, ...columns.map((one) => COLUMNS[one].width)];

@@ -52,6 +52,33 @@ describe('the foot of a task', () => {
     expect(outbox.count).toBe(0);
   });
 
+  it('asks for the tag that starts it, and says whose another one is', async () => {
+    const tagged = taskOf({
+      ...{ title: 'Lifts', demands: [{ key: 'tag', kind: 'tag', label: '', atStart: true }], assetTag: 'CR-1' },
+      ...{ asset: { id: TASK.id, name: 'Crane 1' }, startsByTag: true },
+    });
+    const sent: unknown[] = [];
+    const Tagged = () => <TaskFoot task={tagged} here={useTaskOnDevice(tagged)} address={() => '/'} />;
+    await show(<Tagged />, {
+      answers: {
+        [`/tasks/${tagged.id}`]: tagged,
+        [`PUT /tasks/${tagged.id}/answers`]: (body: unknown) => {
+          sent.push(body);
+          const problem = problemOf('invalid', 'It is the tag of Pontoon A.');
+          return new Response(JSON.stringify(problem), { status: 422 });
+        },
+      },
+    });
+    expect(screen.queryByRole('button', { name: 'Finish' })).toBeNull();
+    await press('Start');
+    expect(screen.getByRole('alert').textContent).toBe('Read the tag, or type what stands on it.');
+    await userEvent.setup().type(screen.getByLabelText('Read the tag of Crane 1 to start'), 'PA-1');
+    await press('Start');
+    expect(await screen.findByText(/It is the tag of Pontoon A/)).toBeDefined();
+    expect(sent).toContainEqual({ demand: 'tag', value: 'PA-1', remark: '' });
+    expect(screen.getByRole('button', { name: 'Start' })).toBeDefined();
+  });
+
   it('keeps what was refused after it had waited, with why, and lets go of it one by one or at once', async () => {
     const { answers, says } = server();
     await show(<Foot />, { answers });

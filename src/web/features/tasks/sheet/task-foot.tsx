@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Task } from '../../../../contract/index.ts';
-import { dayOfIso, isEnded, isoOfDay, sayMissing, type TagDemand } from '../../../../core/index.ts';
+import { answerProblem, dayOfIso, isEnded, isoOfDay, sayMissing, type TagDemand } from '../../../../core/index.ts';
 import { undo } from '../../../app/shell/toast.tsx';
 import { useToday } from '../../../app/shell/workspace.tsx';
 import { DateBlank } from '../../../kit/blanks.tsx';
@@ -12,9 +12,9 @@ import { outbox, useUnsent, useUnsentOf } from '../../unsent/use-unsent.ts';
 import { useTaskActions } from '../api.ts';
 import { type FinishValue, finishTask, overField, type SkipValue, skipTask, startField, startTask } from '../deeds.ts';
 import { useHere } from '../on-device.ts';
-import { answerField } from '../sending.ts';
 import { missingOf, sayMoment, unreadTagOf } from '../task-words.ts';
 import { ProofField } from './proof-field.tsx';
+import { useAnswering } from './use-answering.ts';
 
 interface TaskFootProps {
   readonly task: Task;
@@ -196,16 +196,27 @@ interface StartByTagProps {
 function StartByTag({ given, task, tag }: StartByTagProps) {
   const of = `the tag of ${task.asset?.name ?? 'what it is about'}`;
   const asked = { ...tag, label: `Read ${of} to start` };
+  const { draft, put } = useAnswering(given, asked, of);
+  const text = draft?.text.trim() ?? '';
+  const [isMissed, setMissed] = useState(false);
   return (
     <>
       <ProofField task={given} here={task} demand={asked} name={of} isFixed={false} />
       <button
         type="button"
         className="btn btn-primary mt-2 max-[720px]:w-full"
-        onClick={() => void outbox.flush(answerField(task.id, tag.key))}
+        onClick={() => {
+          setMissed(text === '');
+          if (text !== '') put(text, text, '', 0);
+        }}
       >
         Start
       </button>
+      {isMissed && text === '' && (
+        <p role="alert" className="mt-1 text-note text-late">
+          {answerProblem(tag, '', null)}
+        </p>
+      )}
     </>
   );
 }
