@@ -31,6 +31,9 @@ const answer = z.object({
   why: z.array(z.string()),
 });
 
+/** A key of the page's own, by which it is told how far it is. */
+const followed = z.object({ follow: id.optional() });
+
 export const historyEndpoints = {
   task: endpoint(historyPaths.task, { answer }),
   schedule: endpoint(historyPaths.schedule, { answer }),
@@ -39,7 +42,7 @@ export const historyEndpoints = {
   client: endpoint(historyPaths.client, { answer }),
   person: endpoint(historyPaths.person, { answer }),
   deletedTemplates: endpoint(historyPaths.deletedTemplates, { answer: z.object({ deleted: z.array(deletedSchema) }) }),
-  undo: endpoint(historyPaths.undo, { answer: z.object({ said: z.string() }) }),
+  undo: endpoint(historyPaths.undo, { body: followed, answer: z.object({ said: z.string() }) }),
   /** What undoing would do. */
-  impactOfUndo: endpoint(historyPaths.impactOfUndo, { heavy: true, answer: impactSchema }),
+  impactOfUndo: endpoint(historyPaths.impactOfUndo, { heavy: true, body: followed, answer: impactSchema }),
 };

@@ -38,6 +38,8 @@ export function historyRoutes(routes: Routes): Routes {
       why: await whyHere(scope, params.taskId),
       entries: await historyOf(scope, 'task', params.taskId),
     }))
-    .add(historyEndpoints.undo, 'undo', ({ scope, params }) => undoChange(scope, params.changeId))
-    .add(historyEndpoints.impactOfUndo, 'undo', ({ scope, params }) => impactOfUndo(scope, params.changeId));
+    .add(historyEndpoints.undo, 'undo', ({ scope, params, body }) => undoChange(scope, params.changeId, body.follow))
+    .add(historyEndpoints.impactOfUndo, 'undo', ({ scope, params, body }) =>
+      impactOfUndo(scope, params.changeId, body.follow),
+    );
 }

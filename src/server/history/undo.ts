@@ -10,16 +10,18 @@ import type { Task } from '../tasks/stored/index.ts';
 import { IN_ORDER, revived, SUBJECTS } from './subjects.ts';
 
 /** Replays a change backwards, if nothing has happened to the same fields since. */
-export function undoChange(scope: Scope, changeId: string): Promise<{ said: string }> {
-  return scope.transaction(async (tx) => {
+export async function undoChange(scope: Scope, changeId: string, follow?: string): Promise<{ said: string }> {
+  const followed = scope.followed(follow, STEPS_EACH * (await tasksOf(scope, changeId, follow)));
+  return followed.transaction(async (tx) => {
     const { said } = await carryOutUndo(tx, await undoableChange(tx, changeId));
     return { said };
   });
 }
 
 /** What undoing a change would do to tasks, and to the coming year of the schedules it is about. */
-export function impactOfUndo(scope: Scope, changeId: string): Promise<Impact> {
-  return scope.rehearse(async (tx) => {
+export async function impactOfUndo(scope: Scope, changeId: string, follow?: string): Promise<Impact> {
+  const followed = scope.followed(follow, STEPS_OF_IMPACT * (await tasksOf(scope, changeId, follow)));
+  return followed.rehearse(async (tx) => {
     const change = await undoableChange(tx, changeId);
     const { taskIds, scheduleIds } = await reachedBy(tx, change);
     const fates = await watchTasks(tx, { taskIds, scheduleIds });
@@ -40,6 +42,20 @@ export function impactOfUndo(scope: Scope, changeId: string): Promise<Impact> {
       ...comparedYears(before, await year()),
     };
   });
+}
+
+/** A task is read and written, each a step; for an Impact it is looked at before and after as well. */
+const STEPS_EACH = 2;
+const STEPS_OF_IMPACT = 4;
+
+/** How many tasks an undo puts back, for whoever follows it; not counted for nobody. */
+async function tasksOf(scope: Scope, changeId: string, follow: string | undefined): Promise<number> {
+  if (follow === undefined) return 0;
+  const [counted] = await scope.sql<{ n: number }>(
+    `select count(*)::int as n from change where workspace_id = $1 and (id = $2 or joined_id = $2) and subject = 'task'`,
+    [changeId],
+  );
+  return counted?.n ?? 0;
 }
 
 async function undoableChange(scope: Scope, changeId: string): Promise<Change> {

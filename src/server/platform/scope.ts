@@ -83,7 +83,7 @@ export class Scope {
   followed(key: string | undefined, of: number): Scope {
     const { id: workspace } = this.workspace;
     const person = this.person?.id;
-    if (key === undefined || person === undefined) return this;
+    if (key === undefined || person === undefined || of === 0) return this;
     const steps = new Steps(
       (done) =>
         this.manager.dataSource.query('select pg_notify($1, $2)', [

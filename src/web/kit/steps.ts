@@ -17,6 +17,26 @@ export function tellSteps(steps: Steps): void {
   for (const listener of listeners) listener();
 }
 
+/** In a hundred, as far as it is told; null while nothing is. */
+const percentOf = (steps: Steps | undefined) =>
+  steps && steps.of > 0 ? Math.floor((steps.done * 100) / steps.of) : null;
+
+/** Does work under a key of its own, and says how far it is as often as that is told. */
+export async function followed<T>(work: (key: string) => Promise<T>, onPercent: (percent: number) => void): Promise<T> {
+  const key = newKey();
+  told.set(key, { key, done: 0, of: 0 });
+  const end = subscribe(() => {
+    const percent = percentOf(told.get(key));
+    if (percent !== null) onPercent(percent);
+  });
+  try {
+    return await work(key);
+  } finally {
+    end();
+    told.delete(key);
+  }
+}
+
 /** Follows work of this page while it is done. */
 export function useSteps() {
   const [key, setKey] = useState('');
@@ -36,7 +56,5 @@ export function useSteps() {
       },
     [],
   );
-  /** In a hundred, as far as it is told; null while nothing is. */
-  const percent = steps && steps.of > 0 ? Math.floor((steps.done * 100) / steps.of) : null;
-  return { follow, percent };
+  return { follow, percent: percentOf(steps) };
 }

@@ -2,6 +2,7 @@ import type { ReactElement } from 'react';
 import { mutate } from 'swr';
 import { historyAddresses } from '../../../contract/addresses.ts';
 import { ask, ProblemError } from '../../kit/api.ts';
+import { followed } from '../../kit/steps.ts';
 
 export const loadToasts = () => import('sonner');
 
@@ -44,17 +45,33 @@ export function sayDone(words: string, changeId: string | null = null): void {
   say(words, line, changeId === null ? SAID_MS : UNDO_MS);
 }
 
-/** Undoes a change at once. */
+/** Undoes a change at once; of much it says how far it is. */
 export function undo(changeId: string): void {
-  undoLookedAt(changeId).catch(sayTrouble);
+  const id = `undo of ${changeId}`;
+  followed(
+    (key) => undoLookedAt(changeId, key),
+    (percent) => void showing(({ toast }) => toast.custom(() => sayLine(`Being undone: ${percent} % so far.`), { id })),
+  )
+    .catch(sayTrouble)
+    .finally(() => void showing(({ toast }) => toast.dismiss(id)));
 }
+
+/** What is only told meanwhile is not said where it can't be shown. */
+const showing = (show: (of: Awaited<ReturnType<typeof loadToasts>>) => void) =>
+  loadToasts().then(show, () => undefined);
+
+const sayLine = (words: string) => (
+  <div className={LINE} role="status" data-toast>
+    <span className="grow">{words}</span>
+  </div>
+);
 
 /**
  * Undoes a change, and says so once the lists on the screen are as they were.
  * @throws ProblemError when it is refused
  */
-export async function undoLookedAt(changeId: string): Promise<void> {
-  const { said } = await ask(historyAddresses.undo, { params: { changeId } });
+export async function undoLookedAt(changeId: string, follow: string): Promise<void> {
+  const { said } = await ask(historyAddresses.undo, { params: { changeId }, body: { follow } });
   await mutate(
     (key) =>
       typeof key === 'string' &&
