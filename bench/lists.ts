@@ -260,6 +260,38 @@ async function reads(): Promise<Read[]> {
       params: [w],
     },
     {
+      what: 'all tasks, the most urgent',
+      path: '/task-list?order=urgent',
+      sql: `${line} where workspace_id = $1 and priority = 'normal' order by due_on, due_time, id limit 61`,
+      params: [w],
+    },
+    {
+      what: 'all tasks, finished last',
+      path: '/task-list?order=finished',
+      sql: `${line} where workspace_id = $1 and done_at is not null order by done_at desc, id desc limit 61`,
+      params: [w],
+    },
+    {
+      what: 'this week, by title',
+      path: '/task-list?are=unfinished&due=byWeek&order=title',
+      sql: `${line} where workspace_id = $1 and state in ('open', 'underWay', 'toCheck') and due_on <= '2026-11-29'
+        order by lower(title), id limit 61`,
+      params: [w],
+    },
+    {
+      what: 'this week, every column',
+      path: '/task-list?are=unfinished&due=byWeek&order=due&beside=lastEight,workType,template,site,phrase,appears,made',
+      sql: `${line} where workspace_id = $1 and state in ('open', 'underWay', 'toCheck') and due_on <= '2026-11-29'
+        order by due_on, due_time, id limit 61`,
+      params: [w],
+    },
+    {
+      what: 'what is let go at 1 year',
+      path: '/retention/next?years=1',
+      sql: `select count(*) from task where workspace_id = $1 and due_on < '2025-12-01' and state in ('done', 'skipped', 'lapsed')`,
+      params: [w],
+    },
+    {
       what: 'what they come to',
       path: '/task-list/sums?are=unfinished&due=byWeek',
       sql: `select count(*), sum(estimate_minutes) from task

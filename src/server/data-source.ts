@@ -26,6 +26,7 @@ import { ClientRecords1766000000000 } from './platform/db/migrations/client-reco
 import { ContentOnce1764900000000 } from './platform/db/migrations/content-once.ts';
 import { DeletedHeads1766700000000 } from './platform/db/migrations/deleted-heads.ts';
 import { DeletedTasks1764300000000 } from './platform/db/migrations/deleted-tasks.ts';
+import { EndedCounts1767900000000 } from './platform/db/migrations/ended-counts.ts';
 import { ExceptionsAndRevisions1764100000000 } from './platform/db/migrations/exceptions-and-revisions.ts';
 import { FileTotals1764800000000 } from './platform/db/migrations/file-totals.ts';
 import { FirstSlice1764000000000 } from './platform/db/migrations/first-slice.ts';
@@ -158,6 +159,7 @@ export function dataSource(
       LoggedChanges1767600000000,
       TaskColumns1767700000000,
       Retention1767800000000,
+      EndedCounts1767900000000,
     ],
     extra: {
       max: connections,

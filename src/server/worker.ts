@@ -13,6 +13,7 @@ import { type MailServer, Postman } from './post/index.ts';
 import { letGoWhatIsDue } from './retention/index.ts';
 import { carryOutFill, Run, runMaking } from './runs/index.ts';
 import { startMailServer } from './standins/index.ts';
+import { compactEndedCounts } from './tasks/stored/index.ts';
 
 /** Whom mails are from that never leave this machine. */
 const STAND_IN_FROM = 'Jolly Rota <rota@jolly-rota.example>';
@@ -120,9 +121,10 @@ async function startRunner({ source, pool, clock, log, files }: WorkerParts, pos
           if (tasks !== null)
             log.info({ workspace: workspace.name, tasks }, 'finished work let go that is kept no longer');
         }
+        const counts = await compactEndedCounts(source);
         const gone = await sweepFiles(source, files, new Date(clock.now()));
         const arrivals = await sweepArrivals(source, new Date(clock.now()));
-        log.info({ gone, arrivals }, 'files and keys of devices let go');
+        log.info({ gone, arrivals, counts }, 'files and keys of devices let go, counts put together');
       }),
     },
   });

@@ -11,7 +11,7 @@ import { type Demand, outsideBy, ownOf } from '../../core/index.ts';
 import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
 import { linesOf, lookOfRow, type TaskRow, WAS_ON_TIME } from '../tasks/stored/index.ts';
-import { entriesOf } from './asked.ts';
+import { endedFrom, entriesOf } from './asked.ts';
 
 /** What stands first on a day: what went otherwise than planned, then what was read out of its limits or was written on. */
 const RANK = `case when t.state <> 'done' or t.sent_back <> '[]' or not ${WAS_ON_TIME} then 0
@@ -33,9 +33,10 @@ export async function logDays(
 ): Promise<{ days: LogDay[]; more: string | null }> {
   const asked = await entriesOf(scope, filter);
   if (before !== undefined) asked.and(`t.due_on < ${asked.with(before)}::date`);
+  const { table, count } = endedFrom(filter, filter.kind);
   const rows = await scope.sql<Counted>(
-    `select t.due_on as "on", count(*)::int as count, (count(*) filter (where t.done_at is not null))::int as done
-     from task t where ${asked.where} group by 1 order by 1 desc limit ${LOG_DAYS_A_PAGE + 1}`,
+    `select t.due_on as "on", ${count()} as count, ${count('t.on_time is not null')} as done
+     from ${table} where ${asked.where} group by 1 having ${count()} > 0 order by 1 desc limit ${LOG_DAYS_A_PAGE + 1}`,
     asked.params,
   );
   const page = rows.slice(0, LOG_DAYS_A_PAGE);

@@ -10,6 +10,7 @@ import {
   type LogRow,
   type LogSeries,
 } from '../../contract/index.ts';
+import { compactEndedCounts } from '../tasks/stored/index.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { newTemplate, startedTasks } from '../testing/work.ts';
 
@@ -78,6 +79,31 @@ describe('the logbook', () => {
     expect((await asked('/rates', { from: '2026-09-28', to: '2026-10-25' })).all).toEqual(
       (await asked('/rates')).before,
     );
+  });
+
+  it('tells the same where what is kept of its days is put together, and where it is counted of the tasks', async () => {
+    const id = (
+      await server.source.query(`select id from task where state = 'done' and due_on between $1 and $2 limit 1`, [
+        SPAN.from,
+        SPAN.to,
+      ])
+    )[0].id as string;
+    const changeId = (await ines.get(`/api/tasks/${id}`).expect(200)).body.finishedBy;
+    if (changeId !== null) await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    const before = await asked('/rates');
+    const rows = async () => (await server.source.query('select count(*)::int as n from ended_count'))[0].n as number;
+    const many = await rows();
+    expect(await compactEndedCounts(server.source)).toBe(many - (await rows()));
+    expect(await compactEndedCounts(server.source)).toBe(0);
+    expect(await asked('/rates')).toEqual(before);
+    // Any word more is asked of the tasks themselves: this one all of them fit.
+    await server.source.query(`update task set title = title || ' zz'`);
+    expect(await asked('/rates', { find: 'zz' })).toEqual(before);
+    const days = await asked('/days');
+    expect(await asked('/days', { find: 'zz' })).toEqual(days);
+    for (const kind of ['late', 'skipped', 'lapsed', 'toCheck'])
+      expect((await asked('/rates', { kind })).entries).toBe((await asked('/rates', { kind, find: 'zz' })).entries);
+    await server.source.query(`update task set title = left(title, -3)`);
   });
 
   it.each(LOG_KINDS)('shows of %s what fits alone', async (kind) => {

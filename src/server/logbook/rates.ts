@@ -9,7 +9,7 @@ import { DAYS_A_WEEK, dayOfIso, isoOfDay, mondayOf } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { GROUP_KEYS, GROUP_NAMES, type TaskQuestion } from '../task-list/index.ts';
 import { TO_DO } from '../tasks/stored/index.ts';
-import { askedOf, entriesOf } from './asked.ts';
+import { askedOf, endedFrom, entriesOf } from './asked.ts';
 
 const NOTHING: LogFigures = { onTime: 0, late: 0, skipped: 0, lapsed: 0, open: 0 };
 
@@ -17,35 +17,47 @@ const NOTHING: LogFigures = { onTime: 0, late: 0, skipped: 0, lapsed: 0, open: 0
  * The figures of the tasks that fit, by a key: each is counted in one of them, but for what is held up or not due yet. Told
  * from an index alone where no more is asked.
  */
-function figuresPer(scope: Scope, asked: TaskQuestion, key: string): string {
+function figuresPer(scope: Scope, asked: TaskQuestion, key: string, isKept = false): string {
   const today = asked.with(scope.today);
   const isOpen = `(t.state in ${TO_DO} and t.due_on < ${today}::date and (t.held_until is null or t.held_until <= ${today}::date))`;
   const of = (which: string) => `(coalesce(sum(n) filter (where ${which}), 0))::int`;
   return `select key, ${of('is_on_time')} as "onTime", ${of('not is_on_time')} as late,
       ${of("state = 'skipped'")} as skipped, ${of("state = 'lapsed'")} as lapsed, ${of('is_open')} as open
-    from (select ${key} as key, t.state, t.on_time as is_on_time, ${isOpen} as is_open, count(*) as n
-      from task t where ${asked.where} group by 1, 2, 3, 4) counted group by key`;
+    from (${isKept ? keptCounts(asked, key, isOpen) : taskCounts(asked, key, isOpen)}) counted group by key`;
 }
+
+const taskCounts = ({ where }: TaskQuestion, key: string, isOpen: string) =>
+  `select ${key} as key, t.state, t.on_time as is_on_time, ${isOpen} as is_open, count(*) as n
+   from task t where ${where} group by 1, 2, 3, 4`;
+
+/** The same, of days alone: what ended as it is kept by the day, and of the tasks themselves only those that are open. */
+const keptCounts = ({ where }: TaskQuestion, key: string, isOpen: string) =>
+  `select ${key} as key, t.state, t.on_time as is_on_time, false as is_open, sum(t.n) as n
+   from ended_count t where ${where} group by 1, 2, 3
+   union all
+   select ${key}, t.state, null, true, count(*) from task t where ${where} and ${isOpen} group by 1, 2`;
 
 /** How much of what was due was on time, by the week; all together, and in as many days before. */
 export async function ratesOf(scope: Scope, filter: LogFilter) {
   const first = dayOfIso(filter.from);
   const days = dayOfIso(filter.to) - first + 1;
   const monday = mondayOf(first);
+  const { isKept } = endedFrom(filter);
   const [rows, before, entries] = await scope.atOnce(
     async () => {
       const asked = await askedOf(scope, filter);
       const at = `(t.due_on - ${asked.with(isoOfDay(monday))}::date) / ${DAYS_A_WEEK}`;
-      return scope.sql<LogFigures & { key: number }>(figuresPer(scope, asked, at), asked.params);
+      return scope.sql<LogFigures & { key: number }>(figuresPer(scope, asked, at, isKept), asked.params);
     },
     async () => {
       const asked = await askedOf(scope, { ...filter, from: isoOfDay(first - days), to: isoOfDay(first - 1) });
-      return scope.sql<LogFigures & { key: number }>(figuresPer(scope, asked, '0'), asked.params);
+      return scope.sql<LogFigures & { key: number }>(figuresPer(scope, asked, '0', isKept), asked.params);
     },
     async () => {
       const asked = await entriesOf(scope, filter);
+      const { table, count } = endedFrom(filter, filter.kind);
       return scope.sql<{ count: number }>(
-        `select count(*)::int as count from task t where ${asked.where}`,
+        `select ${count()} as count from ${table} where ${asked.where}`,
         asked.params,
       );
     },

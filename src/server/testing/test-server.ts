@@ -91,6 +91,16 @@ export async function testServer({
     },
     async stop() {
       await server.stop();
+      // Whatever a test has done, the counts that are kept of ended tasks are those of the tasks.
+      await source.query(MISCOUNTED).then(
+        (found) => {
+          if (found.length > 0) throw new Error(`Kept counts differ from the tasks: ${JSON.stringify(found)}`);
+        },
+        // A test that took the schema back to before there were any.
+        (error: unknown) => {
+          if (!String(error).includes('ended_count')) throw error;
+        },
+      );
       await source.destroy();
       await rm(filesFolder, { recursive: true, force: true });
       await admin.query(`drop database ${name} with (force)`);
@@ -98,6 +108,13 @@ export async function testServer({
     },
   };
 }
+
+const MISCOUNTED = `
+  select of.workspace_id, of.due_on, of.state, of.on_time, sum(of.n)::int as n from (
+    select workspace_id, due_on, state, on_time, -n as n from ended_count
+    union all
+    select workspace_id, due_on, state, on_time, count(*) from task where state not in ('open', 'underWay') group by 1, 2, 3, 4
+  ) of group by 1, 2, 3, 4 having sum(of.n) <> 0 limit 5`;
 
 /** What the start has put into the queue is done: a test that sets the clock is not met by it half way. */
 async function untilIdle(source: DataSource): Promise<void> {

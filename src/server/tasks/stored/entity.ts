@@ -62,6 +62,7 @@ export interface SentBack {
   where: `state in ('open', 'underWay', 'toCheck')`,
 })
 @Index('task_over_by_day', { synchronize: false })
+@Index('task_by_priority', ['workspaceId', 'priority', 'dueOn'], { where: "priority <> 'normal'" })
 @Index('task_to_check', ['workspaceId', 'dueOn'], { where: `state = 'toCheck'` })
 @Index('task_under_way', ['workspaceId', 'startedAt'], { where: `state = 'underWay'` })
 @Index('task_unfinished', ['workspaceId', 'dueOn'], { where: `state in ('open', 'underWay', 'toCheck')` })

@@ -2,6 +2,7 @@ export { lacksTicket, ticketsAskedBy, ticketsOfTasks } from './asked-tickets.ts'
 /** Tasks as the database has them: rows, contents, lines; read, written, held and put back. */
 export { contentsById, WorkContent } from './content.ts';
 export { refuseFarDays } from './dates.ts';
+export { compactEndedCounts } from './ended-counts.ts';
 export { type GivenAnswer, NOT_HELD, type SentBack, type Task, TaskRecord, type Tick } from './entity.ts';
 export { lateCount, lateSchedules } from './late.ts';
 export type { MadeTask } from './made-task.ts';
