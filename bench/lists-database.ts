@@ -10,6 +10,7 @@ import { Person } from '../src/server/platform/identity/person.ts';
 import { Workspace } from '../src/server/platform/identity/workspace.ts';
 import { Scope } from '../src/server/platform/scope.ts';
 import { runMaking } from '../src/server/runs/index.ts';
+import { compactEndedCounts } from '../src/server/tasks/stored/index.ts';
 import { EACH_TIME, workload } from './workload.ts';
 
 /** The clock of the bench, which stands. */
@@ -61,6 +62,9 @@ export async function largeDatabase() {
     await fillDatabase(source, client);
     writeFileSync(join(folder, 'lists-made'), markOf(names));
   }
+  // As every night does.
+  await compactEndedCounts(source);
+  await client.query('vacuum analyze ended_count');
   return {
     url: postgres.url,
     filesFolder: join(folder, 'files'),

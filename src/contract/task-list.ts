@@ -164,6 +164,8 @@ export const taskListEndpoints = {
   dropView: endpoint(taskListPaths.dropView, { answer: z.object({ id }) }),
   /** Those that fit, from where the page before ended. */
   lines: endpoint(taskListPaths.lines, {
+    // Rules in words, and what came before each, are told of many schedules.
+    heavy: ({ beside }) => beside !== undefined,
     query: taskFilterSchema
       .extend({
         order,

@@ -7,12 +7,14 @@ import { LettingGoRecord } from './entity.ts';
 /** Tasks that go in one transaction: what works beside it waits for no more than these. */
 const AT_ONCE = 500;
 
+/** Finished work that was due before $2. */
+const OLD = `t.workspace_id = $1 and t.due_on < $2::date and t.state in ${ENDED}`;
+
 /**
- * Finished work that was due before $2. The last of each schedule stays, however old: by it the next date is told where one
+ * Of that, what is let go. The last of each schedule stays, however old: by it the next date is told where one
  * follows the other.
  */
-const GOING = `t.workspace_id = $1 and t.due_on < $2::date and t.state in ${ENDED}
-  and (t.schedule_id is null or exists (select 1 from task newer where newer.workspace_id = t.workspace_id
+const GOING = `${OLD} and (t.schedule_id is null or exists (select 1 from task newer where newer.workspace_id = t.workspace_id
     and newer.schedule_id = t.schedule_id and newer.nominal_date > t.nominal_date))`;
 
 /** When and before which day the next is let go; null where all is kept for good. */
@@ -32,9 +34,16 @@ export async function nextLetGo(scope: Scope, years = scope.workspace.keepYears)
   if (next === null) return null;
   const before = isoOfDay(next.before);
   const [sums] = await scope.sql<Pick<NextLettingGo, 'tasks' | 'files'>>(
-    `select count(*)::int as tasks, coalesce(sum(of.files), 0)::int as files from task t
-     left join lateral (select count(*) as files from file where workspace_id = t.workspace_id and task_id = t.id) of on true
-     where ${GOING}`,
+    // All that is so old, without the last of each schedule: each of those is found by its index, however many there are.
+    `with last as (
+       select s.id, (select max(nominal_date) from task where workspace_id = $1 and schedule_id = s.id) as nominal
+       from schedule s where s.workspace_id = $1),
+     kept as (
+       select t.id from last join task t on t.workspace_id = $1 and t.schedule_id = last.id and t.nominal_date = last.nominal
+       where ${OLD})
+     select (select count(*) from task t where ${OLD})::int - (select count(*) from kept)::int as tasks,
+       (select count(*) from file join task t on t.workspace_id = $1 and t.id = file.task_id
+        where file.workspace_id = $1 and ${OLD} and t.id not in (select id from kept))::int as files`,
     [before],
   );
   if (!sums) throw new Error('A sum has no row.');
