@@ -71,7 +71,7 @@ test('a view is kept, shared, begun with, and opened by somebody else; the recor
   const handle = page.getByRole('button', { name: 'Move last eight' });
   await handle.focus();
   await page.keyboard.press('Space');
-  await expect(page.getByText('Holding last eight, place 9 of 9.')).toBeAttached();
+  await expect(page.getByText('last eight is over place 9 of 9.')).toBeAttached();
   await page.keyboard.press('ArrowLeft');
   await expect(page.getByText('last eight is over place 8 of 9.')).toBeAttached();
   await page.keyboard.press('Space');

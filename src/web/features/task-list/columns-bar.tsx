@@ -43,7 +43,7 @@ export default function ColumnsBar({ columns, onChange, onFold }: ColumnsBarProp
   return (
     <section
       aria-label="Columns"
-      className="print:hidden flex flex-none flex-wrap items-baseline gap-x-4 border-t border-line px-5 py-1 text-row leading-7"
+      className="print:hidden flex flex-none flex-wrap items-center gap-x-3.5 border-t border-line px-5 py-1 text-row leading-7"
     >
       <span className="text-note text-ink-2">columns</span>
       <DndContext
@@ -70,7 +70,7 @@ export default function ColumnsBar({ columns, onChange, onFold }: ColumnsBarProp
         <button
           key={column}
           type="button"
-          className="cursor-pointer text-ink-2 hover:text-primary"
+          className="h-6 min-w-6 cursor-pointer text-ink-2 hover:text-primary"
           aria-label={`Put in ${said(column)}`}
           onClick={() => onChange([...columns, column])}
         >
@@ -92,11 +92,11 @@ function Chosen({ column, onTakeOut }: { readonly column: TaskColumn; readonly o
     <span
       ref={setNodeRef}
       style={{ transform: transform ? `translate3d(${transform.x}px, ${transform.y}px, 0)` : undefined, transition }}
-      className={`inline-flex items-baseline gap-1 bg-base-100 whitespace-nowrap ${isDragging ? 'z-10 !bg-chosen' : ''}`}
+      className={`inline-flex items-center bg-base-100 whitespace-nowrap ${isDragging ? 'z-10 !bg-chosen' : ''}`}
     >
       <button
         type="button"
-        className="cursor-grab touch-none self-center text-ink-2"
+        className="grid h-6 w-6 cursor-grab touch-none place-items-center self-center text-ink-2"
         aria-label={`Move ${head}`}
         {...attributes}
         {...listeners}
@@ -108,7 +108,7 @@ function Chosen({ column, onTakeOut }: { readonly column: TaskColumn; readonly o
       ) : (
         <button
           type="button"
-          className="cursor-pointer border-b border-line-2 font-semibold leading-5 hover:line-through"
+          className="h-6 min-w-6 cursor-pointer border-b border-line-2 font-semibold leading-6 hover:line-through"
           aria-label={`Take out ${head}`}
           title="Take it out"
           onClick={onTakeOut}
