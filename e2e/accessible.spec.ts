@@ -1,4 +1,4 @@
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('signing in is accessible in both themes', async ({ page }) => {
   await page.goto('/sign-in');
@@ -15,7 +15,7 @@ for (const [name, address, landmark] of [
   ['the labels', '/clients/own/labels', 'list'],
 ] as const) {
   test(`${name} are accessible in both themes`, async ({ page }) => {
-    await stepIn(page, 'Ines Calloway');
+    await enterAs(page, 'Ines Calloway');
     await page.goto(address);
     await expect(page.getByRole(landmark).first()).toBeVisible();
     await expectAccessible(page);
@@ -23,7 +23,7 @@ for (const [name, address, landmark] of [
 }
 
 test('a template with its schedules, and a task beside its day, are accessible in both themes', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/templates');
   await page.getByRole('link', { name: 'Pontoon inspection' }).click();
   await expect(page.getByRole('complementary', { name: 'What uses it' })).toContainText('Pontoon C');

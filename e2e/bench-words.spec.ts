@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, test } from './journey.ts';
 
 test.beforeEach(async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules/new');
 });
 
@@ -208,7 +208,7 @@ test('a rehearsal of any span is a table to copy or save, at its own address', a
 
 test('staff see the year and its remarks, and can change nothing', async ({ page }) => {
   await page.getByRole('button', { name: /^Sign out/ }).click();
-  await stepIn(page, 'Nadia Orme');
+  await enterAs(page, 'Nadia Orme');
   await page.goto('/schedules?find=payroll');
   await page.getByRole('link', { name: 'Payroll run' }).click();
   const fifteenth = await december(page, 15);

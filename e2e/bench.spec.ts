@@ -1,7 +1,7 @@
-import { expect, stepIn, test } from './journey.ts';
+import { enterAs, expect, test } from './journey.ts';
 
 test.beforeEach(async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules/new');
 });
 

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, test } from './journey.ts';
 
 const LIST = [
   'Holder;Boat;Berth;Email;Tel;Adviser;Insured until',
@@ -11,7 +11,7 @@ const LIST = [
 ].join('\n');
 
 test('a list of clients is read, told, mended, brought in, found, and taken out again', async ({ page }) => {
-  await stepIn(page, 'Maud Ferrier');
+  await enterAs(page, 'Maud Ferrier');
   await page.goto('/clients');
   await page.getByRole('link', { name: 'Bring in a list' }).click();
   await expect(page.getByText('Known columns:')).toBeVisible();

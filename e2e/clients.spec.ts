@@ -1,4 +1,4 @@
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('a client is written down with a contact and a vessel, found by its tag, changed, and put back', async ({
   page,
@@ -65,7 +65,7 @@ test('a client is written down with a contact and a vessel, found by its tag, ch
 test('a client goes into the archive after a look at what that ends, and comes back; a member only reads', async ({
   page,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/clients?find=grey+wagtail');
   await page.getByRole('link', { name: 'Quentin Brindle' }).click();
   await expect(page.getByRole('heading', { name: 'The year' })).toBeVisible();
@@ -99,7 +99,7 @@ test('a client goes into the archive after a look at what that ends, and comes b
   await page.getByRole('link', { name: 'Crane 1' }).click();
   await expect(page.getByRole('textbox', { name: 'Tag' })).toHaveValue('CR-1');
   await expectAccessible(page);
-  await stepIn(page, 'Nadia Orme');
+  await enterAs(page, 'Nadia Orme');
   await page.goto('/clients?find=grey+wagtail');
   await page.getByRole('link', { name: 'Quentin Brindle' }).click();
   await expect(page.getByRole('heading', { name: 'The year' })).toBeVisible();
@@ -108,7 +108,7 @@ test('a client goes into the archive after a look at what that ends, and comes b
 
 test('on a phone a client is found, read and telephoned', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  await stepIn(page, 'Nadia Orme');
+  await enterAs(page, 'Nadia Orme');
   await page.goto('/clients');
   await page.getByRole('searchbox', { name: 'Find a client' }).fill('brindle');
   await page.getByRole('link', { name: 'Quentin Brindle' }).click();

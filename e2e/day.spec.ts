@@ -1,9 +1,9 @@
-import { BUILT, expect, expectAccessible, stepIn, test } from './journey.ts';
+import { BUILT, enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('another browser sees the work without reloading', { tag: BUILT }, async ({ page, browser }) => {
   await stepIn(page, 'Nadia Orme');
   const other = await browser.newPage();
-  await stepIn(other, 'Ines Calloway');
+  await enterAs(other, 'Ines Calloway');
   await other.goto(new URL(page.url()).pathname);
   const line = (of: typeof page) => of.locator('[data-task="Visitor berths, Tuesday"]').first();
   await expect(line(other).getByRole('img', { name: 'Open' })).toBeVisible();
@@ -36,7 +36,7 @@ test('the tideline drives the day sheet, by mouse and by keys', { tag: BUILT }, 
 });
 
 test('the day of everyone on shift, of a role and of a site, and a task given on from there', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/day-sheet');
   await page.getByRole('combobox', { name: 'Whose day sheet' }).selectOption({ label: 'everyone on shift' });
   const people = page.getByRole('list', { name: 'Who, and how full the day is' });
@@ -87,7 +87,7 @@ test('a month opens whole, and an open task prints on a page', { tag: BUILT }, a
 });
 
 test('a span on the tideline shows the schedules with a date in it', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules');
   const all = page.getByRole('row');
   await expect(page.getByText(/^8\d$/).first()).toBeVisible();
@@ -101,7 +101,7 @@ test('a span on the tideline shows the schedules with a date in it', async ({ pa
 });
 
 test('a schedule is paused and resumed in the table, with undo', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules?find=deposit');
   const row = page.getByRole('row', { name: /Deposit review/ });
   const impact = page.getByRole('dialog', { name: 'What this changes' });
@@ -123,7 +123,7 @@ test('a schedule is paused and resumed in the table, with undo', async ({ page }
 });
 
 test('a run by hand says what it found', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules');
   await page.getByRole('button', { name: 'Run now' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'were there already' })).toBeVisible();
@@ -131,7 +131,7 @@ test('a run by hand says what it found', async ({ page }) => {
 });
 
 test('the card of keys opens with ? and closes with Esc', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules');
   await expect(page.getByRole('row').nth(3)).toBeVisible();
   await page.keyboard.press('?');
@@ -141,7 +141,7 @@ test('the card of keys opens with ? and closes with Esc', async ({ page }) => {
 });
 
 test('an empty workspace offers the first step', async ({ page }) => {
-  await stepIn(page, 'Ada Winn');
+  await enterAs(page, 'Ada Winn');
   await page.goto('/schedules');
   await expect(page.getByRole('heading', { name: /A schedule says when/ })).toBeVisible();
   await page.getByRole('link', { name: 'Write the first template' }).click();

@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import { expect, stepIn, test } from './journey.ts';
+import { enterAs, expect, stepIn, test } from './journey.ts';
 
 /** What is cut off, covered or pushed out where there is little room: on a phone, magnified, on paper. */
 
@@ -56,7 +56,7 @@ async function capture(page: Page, words: string): Promise<void> {
 
 test('on a phone names are read whole, Save is reached, and no word lies over another', async ({ page }) => {
   await page.setViewportSize(PHONE);
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/templates');
   const names = page.locator('tbody tr[data-row], tbody [data-row]');
   await expect(names.first()).toBeVisible();
@@ -112,7 +112,7 @@ test('on a phone and magnified, months and days stand apart', async ({ page }) =
 });
 
 test('a word without end stays within its sheet, its line and its page', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/day-sheet');
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   const endless = 'Mooringchain'.repeat(12);

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { BUILT, expect, expectAccessible, stepIn, test } from './journey.ts';
+import { BUILT, enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 /** Work of its own, so that no other journey has done it: due so long ago, or so soon, that it stands first. */
 async function captured(page: Page, title: string, who: string | null, on: string): Promise<string> {
@@ -167,7 +167,7 @@ test('the logbook tells what was on time, opens what a figure stands for, and is
 });
 
 test('the logbook tells what was read over time, and who gave what to whom', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/logbook');
   await page.getByRole('combobox', { name: 'Shown', exact: true }).selectOption({ label: 'readings over time' });
   const steps = page.getByRole('region', { name: 'Readings over time' }).getByRole('listitem');

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('somebody is added and invited, and begins on a phone by the link in the mail', async ({ page, browser }) => {
   await stepIn(page, 'Ines Calloway');
@@ -53,7 +53,7 @@ test('somebody is added and invited, and begins on a phone by the link in the ma
 });
 
 test('somebody leaves: what they hold goes to others as it was shown, and comes back by one undo', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/team');
   await page.getByRole('button', { name: 'Tamsin Wray' }).click();
   await page.getByRole('link', { name: 'Hand over what Tamsin Wray holds' }).click();
@@ -79,7 +79,7 @@ test('somebody leaves: what they hold goes to others as it was shown, and comes 
 test('a colleague’s page tells how to reach them, by keyboard alone, and a planner changes no people', async ({
   page,
 }) => {
-  await stepIn(page, 'Maud Ferrier');
+  await enterAs(page, 'Maud Ferrier');
   await page.goto('/team');
   await expect(page.getByRole('link', { name: 'Add a person' })).toBeHidden();
   await page.getByRole('searchbox', { name: 'Find a person' }).focus();

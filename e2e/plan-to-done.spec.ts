@@ -1,4 +1,4 @@
-import { BUILT, expect, expectAccessible, stepIn, test } from './journey.ts';
+import { BUILT, enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 const PHRASE = 'last working day of each month, or the working day before';
 
@@ -156,7 +156,7 @@ async function tabTo(page: import('@playwright/test').Page, name: string | RegEx
 }
 
 test('in a workspace that has only begun, the first schedule is said in one phrase', async ({ page }) => {
-  await stepIn(page, 'Ada Winn');
+  await enterAs(page, 'Ada Winn');
   await page.goto('/templates/new');
   await page.getByLabel('Name', { exact: true }).fill('Slip wash');
   await page.getByLabel('Estimate').fill('20 min');

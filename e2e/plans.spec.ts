@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 const impact = (page: Page) => page.getByRole('dialog', { name: 'What this changes' });
 const line = (page: Page, title: string) => page.locator(`[data-task="${title}"]`);
@@ -14,7 +14,7 @@ test('an edit goes to this one and later ones, seen at once in a browser beside,
   const beside = line(nadia, 'Fire points, Long Quay');
   await expect(beside.first()).toContainText('40 min');
 
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules?find=fire+points+long');
   await page.locator('[data-string] a').last().click();
   await page.getByRole('button', { name: /^Change this/ }).click();
@@ -46,7 +46,7 @@ test('an edit goes to this one and later ones, seen at once in a browser beside,
 test('tasks of a day are chosen by keyboard, moved together after a look, and put back with one click', async ({
   page,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/day-sheet');
   await page.getByLabel('Whose day sheet').selectOption({ label: 'Kit Sorrell' });
   const open = page.locator('[data-line]', { has: page.getByRole('button', { name: /^Start: Visitor berths/ }) });

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('a day off is looked at before it is saved, moves what it must, and is taken back', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
@@ -55,7 +55,7 @@ test('a day off is looked at before it is saved, moves what it must, and is take
 });
 
 test('what a word means here is settled once, for everybody', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules/new');
   const phrase = page.getByLabel('When, in words');
   await phrase.fill('biweekly on 3 working days');
@@ -81,7 +81,7 @@ test('staff are told that a manager sets it', async ({ page }) => {
 test('a list gets a name that goes over to everybody, a field appears with the clients, and both are put back', async ({
   page,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/settings');
   await page.getByRole('link', { name: 'Lists' }).click();
   await page.getByRole('textbox', { name: 'Teams, 4' }).fill('boatyard');

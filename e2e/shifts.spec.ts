@@ -1,10 +1,10 @@
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('hours say when they lie, single days are others after a look at the work, and the clock says who is on', async ({
   page,
   browser,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/team');
   await page.getByRole('button', { name: 'Bram Hollis', exact: true }).click();
   const sheet = page.getByRole('complementary', { name: 'Bram Hollis' });
@@ -58,7 +58,7 @@ test('two turns are swapped: one is asked on a phone and agrees, the manager nod
   await asked.getByRole('button', { name: 'Agree' }).click();
   await expect(asked.getByText('agreed, waits for a planner’s nod')).toBeVisible();
 
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/team');
   const waiting = page.locator('[data-band]').filter({ hasText: 'swaps of turns' });
   await expectAccessible(page);

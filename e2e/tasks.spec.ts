@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('all tasks are filtered, grouped, opened, and those that fit are moved by three days and put back', async ({
   page,
@@ -59,7 +59,7 @@ test('a view is kept, shared, begun with, and opened by somebody else; the recor
   browser,
   baseURL,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/tasks');
   await page.getByRole('combobox', { name: 'State' }).selectOption('late');
   await page.getByRole('combobox', { name: 'Due' }).selectOption('due on any day');
@@ -93,7 +93,7 @@ test('a view is kept, shared, begun with, and opened by somebody else; the recor
   await expectAccessible(page);
 
   const other = await (await browser.newContext({ baseURL: baseURL ?? '' })).newPage();
-  await stepIn(other, 'Maud Ferrier');
+  await enterAs(other, 'Maud Ferrier');
   await other.goto('/tasks');
   await other.getByRole('button', { name: /^What slips \d+.*shared by Ines/ }).click();
   await expect(other.getByRole('status').filter({ hasText: 'tasks' })).toHaveText(late ?? '');

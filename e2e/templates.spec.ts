@@ -1,7 +1,7 @@
-import { expect, stepIn, test } from './journey.ts';
+import { enterAs, expect, stepIn, test } from './journey.ts';
 
 test('a template refuses what can’t be, in place, and keeps what was typed', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/templates/new');
   await page.getByLabel('Name', { exact: true }).fill('x'.repeat(130));
   await page.getByLabel('Title pattern').fill('Payroll {mounth}');
@@ -18,7 +18,7 @@ test('a template refuses what can’t be, in place, and keeps what was typed', a
 });
 
 test('check lines can be pasted as a list and moved by keyboard', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/templates/new');
   await page.getByRole('button', { name: 'Add a check line' }).click();
   await page.getByLabel('Check line 1', { exact: true }).evaluate((input) => {
@@ -55,7 +55,7 @@ test('its page shows what uses it, and staff see it without being able to change
 test('who does it by default: a new schedule begins with that, and one started by hand is offered so', async ({
   page,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/templates');
   await page.getByRole('link', { name: 'Bank reconciliation' }).click();
   await page.getByRole('button', { name: /^Who does it by default/ }).click();

@@ -1,14 +1,14 @@
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('two managers change one template: the second is told, and neither is written over', async ({ page, browser }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/templates');
   await page.getByRole('link', { name: 'Renewal letters' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Renewal letters');
   await page.getByLabel('Instructions', { exact: true }).fill('First thoughts.');
 
   const other = await browser.newPage();
-  await stepIn(other, 'Ines Calloway');
+  await enterAs(other, 'Ines Calloway');
   await other.goto(new URL(page.url()).pathname);
   await other.getByLabel('Instructions', { exact: true }).fill('The other’s words.');
   await other.getByRole('button', { name: 'Save the change' }).click();
@@ -34,12 +34,12 @@ test('two managers change different parts of one schedule: both are kept, and th
   page,
   browser,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules?find=spill+kits&order=name');
   await page.getByRole('link', { name: 'Spill kits' }).first().click();
   await page.getByLabel('Due time').fill('16:45');
   const other = await (await browser.newContext()).newPage();
-  await stepIn(other, 'Ines Calloway');
+  await enterAs(other, 'Ines Calloway');
   await other.goto(new URL(page.url()).pathname);
   await other.getByRole('button', { name: /^Who does it: / }).click();
   await other.getByPlaceholder('type a name').fill('Tamsin');
@@ -67,7 +67,7 @@ test('two managers change different parts of one schedule: both are kept, and th
 });
 
 test('changing a schedule says what it did to tasks, and is undone with one click', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules?find=spill');
   await page
     .getByRole('row', { name: /Fuel dock/ })
@@ -91,7 +91,7 @@ test('changing a schedule says what it did to tasks, and is undone with one clic
 });
 
 test('a task that is nobody’s is claimed by whoever takes it', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules?state=nobody');
   await expect(page.getByRole('row').nth(1)).toContainText('nobody yet');
   const string = page.getByRole('row').nth(1).locator('[data-string] a').last();
@@ -100,7 +100,7 @@ test('a task that is nobody’s is claimed by whoever takes it', async ({ page }
   await expect(sheet).toContainText('nobody yet');
   const address = new URL(page.url()).pathname;
   await page.context().clearCookies();
-  await stepIn(page, 'Nadia Orme');
+  await enterAs(page, 'Nadia Orme');
   await page.goto(address);
   await sheet.getByRole('button', { name: 'Claim' }).click();
   await expect(sheet).toContainText('Nadia Orme');
@@ -120,7 +120,7 @@ test('staff see the plan and cannot change it', async ({ page }) => {
 });
 
 test('filters are words in the address: linked, reloaded and cleared', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules');
   await page.getByLabel('Category').selectOption('money');
   await page.getByLabel('Order').selectOption({ label: 'by name' });
@@ -179,7 +179,7 @@ test('signing out leaves nothing of one person to the next', async ({ page }) =>
 test('a change is looked at before it is saved, goes as far as it is told, and is put back as a whole', async ({
   page,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules?find=fire');
   await page
     .getByRole('row', { name: /Long Quay/ })
@@ -208,7 +208,7 @@ test('a change is looked at before it is saved, goes as far as it is told, and i
 });
 
 test('a task is skipped with its reason, and one that is deleted comes back only by hand', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules?find=washrooms');
   const string = page.getByRole('row', { name: /Tamsin/ }).locator('[data-string] a');
   await string.last().click();
@@ -255,7 +255,7 @@ test('what was deleted is undone long after: one of it on its day, the rest from
   await expect(line).toHaveCount(0);
 
   const beside = await (await browser.newContext()).newPage();
-  await stepIn(beside, 'Ines Calloway');
+  await enterAs(beside, 'Ines Calloway');
   await beside.goto('/day-sheet?date=2026-11-27');
   const deleted = beside.getByRole('button', { name: `Bring it back: ${title}` });
   await expect(deleted).toBeVisible();
@@ -281,7 +281,7 @@ test('what was deleted is undone long after: one of it on its day, the rest from
 });
 
 test('two people change one task: what the other has changed is said, and both are kept', async ({ page, browser }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/day-sheet?date=2026-12-01');
   await page.getByRole('link', { name: 'Morning round, Tuesday' }).first().click();
   await expect(page).toHaveURL(/task/);
@@ -294,7 +294,7 @@ test('two people change one task: what the other has changed is said, and both a
   await form.getByLabel('Title of this task').fill('Morning round with the harbour master');
 
   const beside = await (await browser.newContext()).newPage();
-  await stepIn(beside, 'Ines Calloway');
+  await enterAs(beside, 'Ines Calloway');
   await beside.goto(address);
   const theirs = await open(beside);
   await theirs.getByLabel('Starts at').fill('07:30');
@@ -317,7 +317,7 @@ test('a period is filled after a look at what it makes, seen beside in another b
   page,
   browser,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules');
   await page.getByRole('link', { name: 'Run log, and fill a period' }).click();
   await page.getByLabel('Schedules with these words').fill('washrooms');
@@ -330,7 +330,7 @@ test('a period is filled after a look at what it makes, seen beside in another b
   await expectAccessible(page);
 
   const other = await browser.newPage();
-  await stepIn(other, 'Ines Calloway');
+  await enterAs(other, 'Ines Calloway');
   await other.goto('/fill');
   await page.getByRole('button', { name: 'Make 59 tasks' }).click();
   const line = (of: typeof page) => of.getByRole('row', { name: /fill by Ines Calloway/ }).first();

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 /** A task of one's own, captured, and its sheet. */
 async function ownTask(page: Page, title: string) {
@@ -165,7 +165,7 @@ test('what nobody has stands on the day sheet of everybody who can take it, and 
 });
 
 test('a date that can’t be read stays as it was typed, says why, and is not saved as another', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules/new?like=friday');
   const starts = page.getByLabel('Starts on');
   for (const [typed, said] of [
@@ -188,7 +188,7 @@ test('a date that can’t be read stays as it was typed, says why, and is not sa
 });
 
 test('what stands over the page has the keys alone', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/day-sheet');
   await page.locator('[data-band]', { hasText: 'coming' }).locator('[data-row]').first().click();
   const sheet = page.getByRole('complementary').last();

@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import { BUILT, expect, expectAccessible, stepIn, test } from './journey.ts';
+import { BUILT, enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 /** An asset of its own, so that no other journey changes what stands in its row. */
 async function ownAsset(page: Page, name: string): Promise<void> {
@@ -109,7 +109,7 @@ test(`a schedule is added to rows, a mark dragged, three chosen and moved with l
 test('the wallchart is printed over as many sheets as it takes, and read by who may not change it', async ({
   page,
 }) => {
-  await stepIn(page, 'Nadia Orme');
+  await enterAs(page, 'Nadia Orme');
   await page.goto('/wallchart?by=day&rows=person');
   const grid = page.getByRole('grid', { name: 'Wallchart' });
   await expect(grid.getByRole('rowheader', { name: 'Nadia Orme' })).toBeVisible();

@@ -1,9 +1,9 @@
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test('five take turns by the week, ordered by keyboard, two of them swapped; each sees it on the day sheet @built', async ({
   page,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules/new');
   await page.getByRole('button', { name: /^Template/ }).click();
   await page.getByPlaceholder('type a name').fill('Winch');
@@ -100,7 +100,7 @@ test('leave is asked for on a phone, looked at and given by the manager, and its
   browser,
 }) => {
   const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
-  await stepIn(phone, 'Nadia Orme');
+  await enterAs(phone, 'Nadia Orme');
   await phone.goto('/account');
   const away = phone.getByRole('region', { name: 'Away' });
   await away.getByRole('button', { name: 'write when' }).click();
@@ -117,7 +117,7 @@ test('leave is asked for on a phone, looked at and given by the manager, and its
   await expect(away.getByText('Tue 8 to Wed 9 Dec')).toBeVisible();
   await phone.context().close();
 
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/team');
   const lines = page.locator('[data-band]').filter({ hasText: 'ask for leave' });
   await expect(lines.getByText('Moving house.')).toBeVisible();
@@ -133,7 +133,7 @@ test('leave is asked for on a phone, looked at and given by the manager, and its
 });
 
 test('what any one of the crew may take is taken by one, and the other is told', async ({ page, browser }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules/new');
   await page.getByRole('button', { name: /^Template/ }).click();
   await page.getByPlaceholder('type a name').fill('Spill');
@@ -197,7 +197,7 @@ test('an overfull week is evened out in part, and comes back by one undo', async
 test('a task is carried to somebody else on its day by mouse, and chosen ones are given by keyboard', async ({
   page,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/workload?unit=day');
   const cell = (name: string) => page.getByRole('button', { name: new RegExp(`^${name}, Tue 8 Dec: `) });
   await expect(cell('Bram Hollis')).toHaveAccessibleName(/8 of 7.5 hours, over$/);
@@ -222,7 +222,7 @@ test('a task is carried to somebody else on its day by mouse, and chosen ones ar
 test('a list of days is pasted, told where it can’t be read, mended and saved; a ticket that ends is said before', async ({
   page,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules/new');
   await page.getByRole('button', { name: /^Template/ }).click();
   await page.getByPlaceholder('type a name').fill('Lifts of the day');

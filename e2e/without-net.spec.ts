@@ -1,6 +1,6 @@
 import type { APIRequestContext, BrowserContext, Page } from '@playwright/test';
 import sharp from 'sharp';
-import { BUILT, expect, expectAccessible, stepIn, test } from './journey.ts';
+import { BUILT, enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test.use({ serviceWorkers: 'allow', viewport: { width: 390, height: 844 } });
 
@@ -188,7 +188,7 @@ test('what was kept on this device goes with whoever signs out, who is warned of
   page: Page;
   context: BrowserContext;
 }) => {
-  await stepIn(page, 'Nadia Orme');
+  await enterAs(page, 'Nadia Orme');
   await page.goto('/day-sheet');
   await expect(page.locator('[data-task]').first()).toBeVisible();
   await context.setOffline(true);

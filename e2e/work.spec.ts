@@ -1,7 +1,7 @@
 import { deflateSync } from 'node:zlib';
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 /** A small PNG, made here: a square of one colour. */
 function photo(name = 'stamp.png') {
@@ -52,7 +52,7 @@ test('a set of three tasks on three days, done by two people with a photo, a rea
   browser,
 }) => {
   test.setTimeout(120_000);
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/templates/new');
   await page.getByLabel('Name', { exact: true }).fill('Mast step check');
   await page.getByLabel('Title pattern').fill('Mast step {asset}');
@@ -247,7 +247,7 @@ test('one line makes a task: read while it is typed, names offered, parts taken 
 });
 
 test('changing one task says that later ones stay, and offers it to the template', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules?find=winch');
   await page
     .getByRole('row', { name: /Slipway winch/ })
@@ -277,7 +277,7 @@ test('changing one task says that later ones stay, and offers it to the template
 });
 
 test('the library is narrowed, sorted and starred; what is in use is archived, not deleted', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/templates');
   const rows = page.getByRole('row');
   await expect(rows.nth(1)).toContainText('Crane certification');
@@ -309,7 +309,7 @@ test('the library is narrowed, sorted and starred; what is in use is archived, n
 });
 
 test('instructions hold headings, lists, links and a pasted picture, and nothing that runs', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/templates/new');
   await page.getByLabel('Name', { exact: true }).fill('Pictured work');
   await page.getByLabel('Title pattern').fill('Pictured work');

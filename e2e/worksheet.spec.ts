@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, stepIn, test } from './journey.ts';
+import { enterAs, expect, expectAccessible, test } from './journey.ts';
 
 const cell = (page: Page, row: RegExp, column: number) =>
   page.getByRole('row', { name: row }).getByRole('gridcell').nth(column);
@@ -11,7 +11,7 @@ test('many schedules are changed on the worksheet by keyboard and clipboard, whi
   page,
   browser,
 }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules/worksheet?find=life-ring&order=name');
   const grid = page.getByRole('grid');
   const lee = /Life-ring count.*Lee Quay/;
@@ -42,7 +42,7 @@ test('many schedules are changed on the worksheet by keyboard and clipboard, whi
 
   // Beside it, in another browser, one of them gets another time.
   const nextDoor = await (await browser.newContext()).newPage();
-  await stepIn(nextDoor, 'Ines Calloway');
+  await enterAs(nextDoor, 'Ines Calloway');
   await nextDoor.goto('/schedules/worksheet?find=life-ring+lee');
   await cell(nextDoor, lee, FROM).dblclick();
   await nextDoor.keyboard.press('Control+a');
@@ -68,7 +68,7 @@ test('many schedules are changed on the worksheet by keyboard and clipboard, whi
 });
 
 test('words are found and replaced in all cells, and a block is pasted from a spreadsheet', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules/worksheet?find=lifts');
   await page.getByLabel('Words to find').fill('Bram Hollis');
   await page.getByLabel('Words in their place').fill('Kit Sorrell');
@@ -94,7 +94,7 @@ test('words are found and replaced in all cells, and a block is pasted from a sp
 });
 
 test('chosen schedules have their dates skipped and are deleted together, and come back', async ({ page }) => {
-  await stepIn(page, 'Ines Calloway');
+  await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules?find=visitor+berth&order=who');
   // The first is the list of weekends: those after it are of weekdays.
   await page
