@@ -38,7 +38,7 @@ import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, type DemoSchedule, OWN_ASSETS, SCHEDULES } from './schedules.ts';
 import { addClockings, addLeave, addPeople, addSwaps, daysBefore } from './seed-people.ts';
 import { templateContent } from './template-content.ts';
-import { CATEGORIES, type DemoTemplate, TEMPLATES, type TemplateKey, WORK_TYPES } from './templates.ts';
+import { CATEGORIES, type DemoTemplate, TEMPLATES, type TemplateKey, VISITS, WORK_TYPES } from './templates.ts';
 import { addViews } from './views.ts';
 
 /** Everyone in the demo signs in with this. */
@@ -68,6 +68,7 @@ export async function seedWhenEmpty(
       await insertWorkspace(manager, makeId(clock.now()), 'Tern Quay', 'marina and boatyard, three quays', {
         categories: [...CATEGORIES],
         workTypes: [...WORK_TYPES],
+        visits: VISITS,
         clientFields: [...CLIENT_FIELDS],
         skipReasons: ['too much wind', 'vessel away', 'nobody aboard', 'done with other work'],
         assetFields: [...ASSET_FIELDS],
@@ -82,6 +83,7 @@ export async function seedWhenEmpty(
         await insertWorkspace(manager, makeId(clock.now()), 'Heron Yard', 'a yard that has only just begun', {
           categories: [],
           workTypes: [],
+          visits: { ways: [], terms: [] },
           clientFields: [],
           skipReasons: [],
           assetFields: [],
@@ -114,7 +116,15 @@ async function insertWorkspace(
   tagline: string,
   lists: Pick<
     Workspace,
-    'categories' | 'workTypes' | 'roles' | 'teams' | 'tickets' | 'clientFields' | 'assetFields' | 'skipReasons'
+    | 'categories'
+    | 'workTypes'
+    | 'visits'
+    | 'roles'
+    | 'teams'
+    | 'tickets'
+    | 'clientFields'
+    | 'assetFields'
+    | 'skipReasons'
   >,
 ): Promise<Workspace> {
   const workspace = manager.create(Workspace, {

@@ -1,5 +1,5 @@
 import type { Category, Link, Priority } from '../src/contract/index.ts';
-import type { DefaultRule, Demand, Step } from '../src/core/index.ts';
+import type { DefaultRule, Demand, Step, VisitRules } from '../src/core/index.ts';
 import type { PersonKey } from './people.ts';
 import { ask, check, own } from './steps.ts';
 
@@ -15,6 +15,29 @@ export const CATEGORIES: readonly Category[] = [
 ];
 
 export const WORK_TYPES = ['routine', 'arrival', 'departure', 'breakdown'] as const;
+
+/** Boardings are announced seven days before; an arrival is what the holder has asked for. */
+export const VISITS: VisitRules = {
+  ways: [
+    { name: 'by hand', onItsWay: { days: 0, unit: 'day' } },
+    { name: 'by mail', onItsWay: { days: 0, unit: 'day' } },
+    { name: 'by post', onItsWay: { days: 2, unit: 'workingDay' } },
+  ],
+  terms: [
+    {
+      type: 'routine',
+      period: { days: 7, unit: 'day', countsReceipt: false, countsVisit: true },
+      ways: ['by hand', 'by mail', 'by post'],
+      remindDays: 2,
+    },
+    {
+      type: 'departure',
+      period: { days: 5, unit: 'workingDay', countsReceipt: false, countsVisit: true },
+      ways: ['by hand', 'by mail'],
+      remindDays: 1,
+    },
+  ],
+};
 
 export interface DemoTemplate {
   readonly key: string;

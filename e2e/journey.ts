@@ -34,10 +34,10 @@ const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 
 /** Steps in as one of the demo's people without a page, for a journey that begins at an address of its own. */
 export async function enterAs(page: Page, name: string): Promise<void> {
-  const session = await page.request.get('/api/session');
-  const { demoPeople } = (await session.json()) as { demoPeople: { id: string; name: string }[] };
+  const welcome = await page.request.get('/api/welcome');
+  const { demoPeople } = (await welcome.json()) as { demoPeople: { id: string; name: string }[] };
   const personId = demoPeople.find((one) => one.name.startsWith(name))?.id;
-  const headers = { Origin: new URL(session.url()).origin };
+  const headers = { Origin: new URL(welcome.url()).origin };
   const entered = await page.request.post('/api/session/demo', { data: { personId }, headers });
   expect(entered.ok(), `${name} steps in`).toBe(true);
 }

@@ -75,6 +75,7 @@ const WORDS = {
   ways: 'how dates and times are shown',
   swapsNeedNod: 'whether swaps need a nod',
   doneStaysDays: 'how long finished work stays in sight',
+  visits: 'how visits are announced',
   keepYears: 'for how many years finished work is kept',
   horizonDays: 'how far ahead tasks are made',
   makeTime: 'time of the daily run',

@@ -17,6 +17,7 @@ import { impactSchema } from './impact.ts';
 import { settingsPaths } from './paths.ts';
 import { spansOfYear } from './recurrence.ts';
 import { keepYearsSchema } from './retention.ts';
+import { visitRulesSchema } from './visits.ts';
 
 const holidaySchema = z.object({ date: isoDate, name: line('What the day off is called', 80) });
 export type HolidaySetting = z.infer<typeof holidaySchema>;
@@ -109,6 +110,8 @@ export const settingsSchema = z.object({
     .max(14, 'Fourteen days at most.'),
   /** Whether a swap of turns that two agree on waits for whoever plans. */
   swapsNeedNod: z.boolean(),
+  /** How visits are announced. */
+  visits: visitRulesSchema,
   /** For how many years finished work is kept; null for good. */
   keepYears: keepYearsSchema,
   /** How people here speak, where that is settled; else they are asked. */

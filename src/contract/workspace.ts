@@ -5,6 +5,7 @@ import { civilMoment, emailField, id, isoDate, line, linkToken, named } from './
 import { workspacePaths } from './paths.ts';
 import { ownFieldSchema, ownWaysSchema, phraseHabitsSchema, seasonsSchema, waysSchema } from './settings.ts';
 import { categorySchema } from './templates.ts';
+import { visitRulesSchema } from './visits.ts';
 
 export const personSchema = named.extend({
   /** What they are here; the first leads. */
@@ -45,6 +46,8 @@ export const workspaceSchema = z.object({
   categories: z.array(categorySchema),
   /** Types of work that a template may be of. */
   workTypes: z.array(z.string()),
+  /** How visits are announced. */
+  visits: visitRulesSchema,
   /** What is kept of clients and of assets besides what everybody keeps. */
   clientFields: z.array(ownFieldSchema),
   assetFields: z.array(ownFieldSchema),

@@ -236,6 +236,25 @@ export {
   labelsOfSheet,
 } from './labels/label-sheet.ts';
 export {
+  type DayCount,
+  type DeliveryWay,
+  daysOfNotice,
+  earliestVisitFrom,
+  isInTime,
+  latestSending,
+  type NoticePeriod,
+  receivedOn,
+} from './notice/notice.ts';
+export {
+  type LatestDay,
+  latestDays,
+  sayDayCount,
+  sayNoticePeriod,
+  termsOf,
+  type VisitRules,
+  type VisitTerms,
+} from './notice/visit-terms.ts';
+export {
   FIELD_KINDS,
   type FieldKind,
   type FieldValues,

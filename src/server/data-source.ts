@@ -52,6 +52,7 @@ import { TaskViews1767200000000 } from './platform/db/migrations/task-views.ts';
 import { TemplateRule1767000000000 } from './platform/db/migrations/template-rule.ts';
 import { TemplatesStepsProof1764200000000 } from './platform/db/migrations/templates-steps-proof.ts';
 import { ToldOfTouched1765300000000 } from './platform/db/migrations/told-of-touched.ts';
+import { VisitRules1768000000000 } from './platform/db/migrations/visit-rules.ts';
 import { WatchedTasks1764700000000 } from './platform/db/migrations/watched-tasks.ts';
 import { Ways1766300000000 } from './platform/db/migrations/ways.ts';
 import { WeekHours1766200000000 } from './platform/db/migrations/week-hours.ts';
@@ -160,6 +161,7 @@ export function dataSource(
       TaskColumns1767700000000,
       Retention1767800000000,
       EndedCounts1767900000000,
+      VisitRules1768000000000,
     ],
     extra: {
       max: connections,

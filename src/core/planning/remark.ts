@@ -2,9 +2,9 @@ import type { Assigner } from '../assignment/assigner.ts';
 import type { NameOf } from '../assignment/why-words.ts';
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
+import type { termsOf } from '../notice/visit-terms.ts';
 import { joinAnd, sayDay } from '../wording/date-words.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
-import type { Offset } from './timing.ts';
 
 /** Something that a careful reader of a plan would remark. */
 export interface Remark {
@@ -50,8 +50,8 @@ export interface RemarkContext {
   };
   /** Other schedules of the same work for the same person. */
   readonly others?: readonly PlannedSchedule[];
-  /** How long before its day people must have been told of the work. */
-  readonly notice?: Offset | null;
+  /** How a visit of this type has to be announced; null where it needs no notice. */
+  readonly notice?: ReturnType<typeof termsOf>;
   /** The schedule as it is saved, when this is a change of it. */
   readonly before?: PlannedSchedule | null;
 }

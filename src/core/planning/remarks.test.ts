@@ -230,9 +230,18 @@ describe('remarks on a plan', () => {
 
   it('tell when it appears too late to give notice', () => {
     const inTime = planned({ timing: { ...PLAIN_TIMING, appears: { amount: -7, unit: 'day' } } });
-    expect(kinds(inTime, { notice: { amount: 7, unit: 'day' } })).toEqual([]);
-    expect(kinds(planned(), { notice: { amount: 7, unit: 'day' } })).toMatchObject([
-      { kind: 'notice too short', count: 52, text: expect.stringContaining('7 days before') },
+    const post = { name: 'by post', onItsWay: { days: 2, unit: 'workingDay' } } as const;
+    const hand = { name: 'by hand', onItsWay: { days: 0, unit: 'day' } } as const;
+    const period = { days: 7, unit: 'day', countsReceipt: true, countsVisit: false } as const;
+    const terms = { type: 'routine', period, ways: ['by post'], remindDays: 2 };
+    // It appears a week before: by hand that is early enough, by post it is not.
+    expect(kinds(inTime, { notice: { terms, ways: [post, hand] } })).toEqual([]);
+    expect(kinds(inTime, { notice: { terms, ways: [post] } })).toMatchObject([{ kind: 'notice too short', count: 52 }]);
+    expect(kinds(planned(), { notice: { terms, ways: [hand] } })).toMatchObject([
+      {
+        ...{ kind: 'notice too short', count: 52 },
+        text: expect.stringContaining('A visit of the type routine is announced 7 days, that of the letter counted:'),
+      },
     ]);
   });
 

@@ -1,4 +1,5 @@
 import { dayOfIso } from '../civil-date/iso-date.ts';
+import { latestDays, sayNoticePeriod } from '../notice/visit-terms.ts';
 import { occurrenceSeries } from '../recurrence/occurrences.ts';
 import type { MonthsRule, Rule, WeeksRule, YearsRule } from '../recurrence/rule.ts';
 import { ordinal, plural, sayDay } from '../wording/date-words.ts';
@@ -7,7 +8,6 @@ import { type DatedOccurrence, isDated, type OmittedOccurrence, planDays } from 
 import { listDates, type Remark, type RemarkContext, remark } from './remark.ts';
 import { remarksOnWho } from './remarks-on-who.ts';
 import type { PlannedSchedule } from './schedule-plan.ts';
-import { offsetDay } from './timing.ts';
 
 /** What a careful reader would remark on the plan, with figures; the most telling first. */
 export function remarks(schedule: PlannedSchedule, outlook: Outlook, context: RemarkContext): Remark[] {
@@ -90,11 +90,14 @@ function appearsLate(dated: readonly DatedOccurrence[], context: RemarkContext):
 function noticeTooShort(dated: readonly DatedOccurrence[], context: RemarkContext): Remark[] {
   const { notice, calendar } = context;
   if (!notice) return [];
-  const before = { ...notice, amount: -Math.abs(notice.amount) };
-  const short = dated.filter(({ appears, on }) => appears > offsetDay(on, before, calendar)).map(({ on }) => on);
+  const tooLate = ({ appears, on }: DatedOccurrence) => {
+    const [latest] = latestDays(on, notice, calendar);
+    return latest !== undefined && appears > latest.on;
+  };
+  const short = dated.filter(tooLate).map(({ on }) => on);
   if (short.length === 0) return [];
-  const days = plural(Math.abs(notice.amount), notice.unit === 'day' ? 'day' : 'working day');
-  const text = `Notice has to be given ${days} before, and ${plural(short.length, 'date')} ${short.length === 1 ? 'appears' : 'appear'} too late for that: ${listDates(short, context)}.`;
+  const period = sayNoticePeriod(notice.terms.period);
+  const text = `A visit of the type ${notice.terms.type} is announced ${period}: ${plural(short.length, 'date')} ${short.length === 1 ? 'appears' : 'appear'} too late for that, ${listDates(short, context)}.`;
   return [remark('notice too short', text, short)];
 }
 

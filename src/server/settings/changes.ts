@@ -29,6 +29,7 @@ const TELLING = {
   seasons: 'told',
   doneStaysDays: 'told',
   swapsNeedNod: 'told',
+  visits: 'told',
   keepYears: 'told',
   keepSince: 'silent',
 } satisfies Telling<Workspace>;

@@ -25,6 +25,7 @@ const SET = [
   'ways',
   'doneStaysDays',
   'swapsNeedNod',
+  'visits',
   'keepYears',
 ] as const satisfies readonly (keyof Workspace)[];
 
@@ -86,12 +87,22 @@ async function write(tx: Scope, input: Settings): Promise<Written> {
     );
   }
   checkWeek(input);
+  checkTypes(input, found);
   await before.calendar();
   const set = { ...setIn(input), ...keptSince(found, input, tx.today) };
   const holidays = holidayChanges(await tx.find(Holiday), input.holidays);
   const fields = { ...fieldChanges(found, inWeekOrder(set)), ...(holidays && { holidays }) };
   if (Object.keys(fields).length === 0) return { before, after: before, fields };
   return { before, after: await save(tx, found, inWeekOrder(set), holidays), fields };
+}
+
+/** Only what is a type of work here can be announced. */
+function checkTypes({ visits }: Pick<Settings, 'visits'>, { workTypes }: Pick<Workspace, 'workTypes'>): void {
+  const place = visits.terms.findIndex(({ type }) => !workTypes.includes(type));
+  if (place !== -1)
+    throw invalid([
+      { path: `visits.terms.${place}.type`, message: `“${visits.terms[place]?.type}” is no type of work here.` },
+    ]);
 }
 
 /** Another number of years holds from today: nothing is let go before there was time to see that. */

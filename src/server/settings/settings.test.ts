@@ -87,6 +87,21 @@ describe('the settings', () => {
     expect(seen.length).toBe(count);
   });
 
+  it('say how visits are announced, as everybody sees; a type that is announced stays one', async () => {
+    const visits = notices({ remindDays: 3 });
+    const { changeId } = await save({ ...settings, visits });
+    const nadia = await server.browser('Nadia Orme');
+    expect((await nadia.get('/api/workspace').expect(200)).body.visits).toEqual(visits);
+    const { categories } = (await ines.get('/api/workspace').expect(200)).body;
+    const { body } = await ines
+      .put('/api/workspace/lists')
+      .send({ categories, workTypes: ['arrival', 'departure', 'breakdown'] })
+      .expect(422);
+    expect(body.detail).toMatch(/routine/);
+    await ines.post(`/api/changes/${changeId}/undo`).expect(200);
+    expect((await ines.get('/api/settings').expect(200)).body.visits).toEqual(settings.visits);
+  });
+
   it('are a manager’s alone', async () => {
     const nadia = await server.browser('Nadia Orme');
     await nadia.get('/api/settings').expect(403);
@@ -128,6 +143,10 @@ describe('the settings', () => {
     ['a week from Wednesday on', { ways: { ...WAYS, weekStarts: 3 as 1 } }, 'ways.weekStarts', 'A week begins on'],
     ['a clock of ten hours', { ways: { ...WAYS, clock: 10 as 12 } }, 'ways.clock', '24 hours or 12'],
     ['finished work in sight for ever', { doneStaysDays: 15 }, 'doneStaysDays', 'Fourteen days'],
+    ['a notice by no way', { visits: notices({ ways: [] }) }, 'visits.terms.0.ways', 'by which way'],
+    ['a notice by a way that is none', { visits: notices({ ways: ['pigeon'] }) }, 'visits.terms.0.ways', '“pigeon”'],
+    ['a notice of what is no type', { visits: notices({ type: 'tea' }) }, 'visits.terms.0.type', 'no type of work'],
+    ['a way that stands twice', { visits: notices({}, ['post', 'Post']) }, 'visits.ways.1.name', 'there twice'],
   ])('%s is refused with its place', async (_, change, path, message) => {
     const { body } = await ines
       .put('/api/settings')
@@ -142,6 +161,15 @@ describe('the settings', () => {
     expect(body.detail).toContain('Someone else changed the settings');
   });
 });
+
+/** Notices for one type of work. */
+function notices(of: Partial<Settings['visits']['terms'][number]>, ways = ['post']): Settings['visits'] {
+  const period = { days: 7, unit: 'day', countsReceipt: false, countsVisit: false } as const;
+  return {
+    ways: ways.map((name) => ({ name, onItsWay: { days: 2, unit: 'workingDay' } })),
+    terms: [{ type: 'routine', period, ways: ['post'], remindDays: 2, ...of }],
+  };
+}
 
 describe('a day off that is added', () => {
   it('is looked at first, does what was told, and is taken back with all that it did', async () => {

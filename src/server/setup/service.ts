@@ -103,6 +103,7 @@ function workspaceOf({ name, zone, workingWeekdays, weekMinutes, country }: Setu
     ways: waysIn(country),
     doneStaysDays: 1,
     swapsNeedNod: false,
+    visits: { ways: [], terms: [] },
     keepYears: null,
     keepSince: null,
   };

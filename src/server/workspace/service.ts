@@ -30,6 +30,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     calendar: await describeCalendar(scope),
     categories: workspace.categories,
     workTypes: workspace.workTypes,
+    visits: workspace.visits,
     clientFields: workspace.clientFields,
     assetFields: workspace.assetFields,
     weekMinutes: workspace.weekMinutes,
@@ -83,6 +84,14 @@ export function changeLists(
           { path, message: `“${used.name}” is in use by ${plural(used.count, 'template')}: give them another first.` },
         ]);
     }
+    const announced = tx.workspace.visits.terms.find(({ type }) => !workTypes.includes(type));
+    if (announced)
+      throw invalid([
+        {
+          path: 'workTypes',
+          message: `Visits of the type “${announced.type}” are announced, as the settings have it.`,
+        },
+      ]);
     await tx.sql('update workspace set categories = $2, work_types = $3 where id = $1', [
       JSON.stringify(categories),
       JSON.stringify(workTypes),

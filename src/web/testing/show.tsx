@@ -45,6 +45,7 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     calendar: { workingWeekdays: [1, 2, 3, 4, 5], holidays: [{ date: '2026-12-25', name: 'Christmas Day' }] },
     categories: [],
     workTypes: [],
+    visits: { ways: [], terms: [] },
     clientFields: [],
     weekMinutes: [450, 450, 450, 450, 450, 0, 0],
     skipReasons: [],

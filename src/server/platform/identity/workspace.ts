@@ -1,6 +1,6 @@
 import { Check, Column, Entity, PrimaryColumn } from 'typeorm';
 import type { Category } from '../../../contract/index.ts';
-import type { NamedSeason, OwnField, PhraseHabits, Ways, Weekday } from '../../../core/index.ts';
+import type { NamedSeason, OwnField, PhraseHabits, VisitRules, Ways, Weekday } from '../../../core/index.ts';
 import { OfWorkspace } from '../db/keys.ts';
 
 @Entity({ name: 'workspace' })
@@ -75,6 +75,9 @@ export class Workspace {
   /** Whether a swap of turns that two agree on waits for whoever plans. */
   @Column({ type: 'boolean' })
   swapsNeedNod!: boolean;
+  /** How visits are announced. */
+  @Column({ type: 'jsonb' })
+  visits!: VisitRules;
   /** For how many years finished work is kept, and the day on which it was set so; null for good. */
   @Column({ type: 'integer', nullable: true })
   keepYears!: number | null;

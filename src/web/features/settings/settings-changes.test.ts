@@ -17,6 +17,7 @@ const saved: Settings = {
   seasons: [],
   ways: USUAL_WAYS,
   doneStaysDays: 1,
+  visits: { ways: [], terms: [] },
   keepYears: null,
   swapsNeedNod: false,
   holidays: [

@@ -111,10 +111,21 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
             ? 'A swap of turns waits for whoever plans to nod'
             : 'A swap of turns holds once two agree on it',
         ]),
+    ...(JSON.stringify(before.visits) === JSON.stringify(after.visits) ? [] : [sayVisits(before, after)]),
     ...(before.keepYears === after.keepYears
       ? []
       : [`Finished work is kept ${after.keepYears === null ? 'for good' : `for ${plural(after.keepYears, 'year')}`}`]),
     ...seasonsChanged(before.seasons, after.seasons),
     ...(before.makeTime === after.makeTime ? [] : [`The daily run is at ${sayTime(after.makeTime)}`]),
   ];
+}
+
+/** Which types of work are announced otherwise; or that letters go otherwise. */
+function sayVisits({ visits: before }: Settings, { visits: after }: Settings): string {
+  const types = [...new Set([...before.terms, ...after.terms].map(({ type }) => type))].filter((type) => {
+    const of = ({ terms }: Settings['visits']) => JSON.stringify(terms.find((one) => one.type === type));
+    return of(before) !== of(after);
+  });
+  if (types.length === 0) return 'Letters go otherwise';
+  return `Visits of the ${types.length === 1 ? 'type' : 'types'} ${joinAnd(types)} are announced otherwise`;
 }

@@ -9,6 +9,7 @@ import { WeekdayToggles } from '../../kit/weekday-toggles.tsx';
 import { DaysOffPart } from './days-off-part.tsx';
 import { RecordsPart } from './records-part.tsx';
 import { SeasonsPart } from './seasons-part.tsx';
+import { VisitsPart } from './visits-part.tsx';
 
 interface SettingsFormProps {
   readonly draft: Settings;
@@ -171,6 +172,7 @@ export function SettingsForm({ draft, saved, at, onChange }: SettingsFormProps) 
           onChange={(value) => set({ swapsNeedNod: value === 'nod' })}
         />
       </Part>
+      <VisitsPart visits={draft.visits} wrong={at('visits')} onChange={(visits) => set({ visits })} />
       <RecordsPart
         years={draft.keepYears}
         saved={saved.keepYears}

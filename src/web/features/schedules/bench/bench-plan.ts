@@ -35,6 +35,7 @@ import {
   sayRule,
   setParts,
   tasksOfSet,
+  termsOf,
   type WorkingCalendar,
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
@@ -103,7 +104,7 @@ function problemOf(
 export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates: readonly TemplateLine[]): BenchPlan {
   const { data: whole } = useTemplate(draft.templateId || null);
   const others = useSameWork(draft, schedule?.id ?? null);
-  const { today, workingCalendar, horizonDays, name, people } = useWorkspace();
+  const { today, workingCalendar, horizonDays, name, people, visits } = useWorkspace();
   const forWhom = useForWhom(draft);
   const colleagues = useColleagues(schedule?.id ?? null);
   const usualPersonId = useUsualPerson(draft, whole?.steps ?? []);
@@ -189,6 +190,8 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
                 },
               }),
           others,
+          // At a client's: work of the same type at home is no visit.
+          notice: client === null ? null : termsOf(visits, template?.workType ?? null),
           before: schedule && plannedOf(draftOf(schedule), schedule),
         }),
       ],
@@ -209,6 +212,7 @@ export function usePlan(draft: BenchDraft, schedule: Schedule | null, templates:
     horizonDays,
     name,
     people,
+    visits,
     forWhom,
     colleagues,
     usualPersonId,

@@ -19,6 +19,7 @@ import { isFixed, sayMoment, sayTimes, unreadTagOf } from '../task-words.ts';
 import { EditTask } from './edit-task.tsx';
 import { HeldUp } from './held-up.tsx';
 import { Note } from './note.tsx';
+import { NoticeFact } from './notice-fact.tsx';
 import { ProofField } from './proof-field.tsx';
 import { CarriedOn, SeriesPart } from './series-part.tsx';
 import { SetPart } from './set-part.tsx';
@@ -200,6 +201,7 @@ function Facts({ task }: { readonly task: Task }) {
             </div>
           ),
       )}
+      <NoticeFact task={task} />
     </dl>
   );
 }

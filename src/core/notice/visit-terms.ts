@@ -1,0 +1,67 @@
+import type { WorkingCalendar } from '../calendar/working-calendar.ts';
+import type { CivilDay } from '../civil-date/civil-day.ts';
+import { plural } from '../wording/date-words.ts';
+import { type DayCount, type DeliveryWay, latestSending, type NoticePeriod } from './notice.ts';
+
+/** How visits of one type of work are announced. */
+export interface VisitTerms {
+  /** The type of work, by its name. */
+  readonly type: string;
+  readonly period: NoticePeriod;
+  /** Names of the ways by which it may go; one at least. */
+  readonly ways: readonly string[];
+  /** So many working days before the latest day to send, whoever writes it is reminded. */
+  readonly remindDays: number;
+}
+
+/** What a workspace has settled of visits: how letters go, and which types of work have to be announced. */
+export interface VisitRules {
+  readonly ways: readonly DeliveryWay[];
+  readonly terms: readonly VisitTerms[];
+}
+
+/** The latest day to send by each way that a visit may be announced by, the one that leaves most time first. */
+export interface LatestDay {
+  readonly way: DeliveryWay;
+  readonly on: CivilDay;
+}
+
+/** The terms of a type of work, with the ways by which it may go; null where it needs no notice. */
+export function termsOf(
+  { ways, terms }: VisitRules,
+  type: string | null,
+): { readonly terms: VisitTerms; readonly ways: readonly DeliveryWay[] } | null {
+  const found = terms.find((one) => one.type === type);
+  return found ? { terms: found, ways: ways.filter(({ name }) => found.ways.includes(name)) } : null;
+}
+
+/**
+ * When the notice of a visit has to go at the latest, by each way: the latest of them first, in the order of the workspace
+ * where two are the same.
+ * @throws NoWorkingDayError where the calendar has none for over a year
+ */
+export function latestDays(
+  visit: CivilDay,
+  { terms, ways }: NonNullable<ReturnType<typeof termsOf>>,
+  calendar: WorkingCalendar,
+): LatestDay[] {
+  return ways
+    .map((way) => ({ way, on: latestSending(visit, terms.period, way, calendar) }))
+    .sort((a, b) => b.on - a.on);
+}
+
+const COUNTED = {
+  neither: 'those of the letter and of the visit not counted',
+  receipt: 'that of the letter counted',
+  visit: 'that of the visit counted',
+  both: 'those of the letter and of the visit counted',
+} as const;
+
+/** "7 days, those of the letter and of the visit not counted" */
+export function sayNoticePeriod({ days, unit, countsReceipt, countsVisit }: NoticePeriod): string {
+  const counted = countsReceipt ? (countsVisit ? 'both' : 'receipt') : countsVisit ? 'visit' : 'neither';
+  return `${sayDayCount({ days, unit })}, ${COUNTED[counted]}`;
+}
+
+/** "7 days", "1 working day" */
+export const sayDayCount = ({ days, unit }: DayCount): string => plural(days, unit === 'day' ? 'day' : 'working day');

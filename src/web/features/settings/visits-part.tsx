@@ -1,0 +1,216 @@
+import { X } from 'lucide-react';
+import { MOST_NOTICE_DAYS, MOST_ON_ITS_WAY_DAYS, MOST_REMIND_DAYS } from '../../../contract/visits.ts';
+import type { DayCount, DeliveryWay, NoticePeriod, VisitRules, VisitTerms } from '../../../core/index.ts';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { ChoiceBlank, NumberBlank, Part, WordsBlank } from '../../kit/blanks.tsx';
+import { FieldError } from '../../kit/field-error.tsx';
+
+interface VisitsPartProps {
+  readonly visits: VisitRules;
+  readonly wrong: string | undefined;
+  readonly onChange: (visits: VisitRules) => void;
+}
+
+const UNITS = [
+  ['day', 'days'],
+  ['workingDay', 'working days'],
+] as const satisfies readonly (readonly [DayCount['unit'], string])[];
+
+/** Which ends of a notice count as one of its days. */
+const COUNTED = [
+  ['neither', 'neither is counted'],
+  ['receipt', 'that of the letter is counted'],
+  ['visit', 'that of the visit is counted'],
+  ['both', 'both are counted'],
+] as const;
+
+const countedOf = ({ countsReceipt, countsVisit }: NoticePeriod): (typeof COUNTED)[number][0] =>
+  countsReceipt ? (countsVisit ? 'both' : 'receipt') : countsVisit ? 'visit' : 'neither';
+
+const FRESH_WAY: DeliveryWay = { name: '', onItsWay: { days: 0, unit: 'day' } };
+const FRESH_PERIOD: NoticePeriod = { days: 7, unit: 'day', countsReceipt: false, countsVisit: false };
+
+/** How visits at a client's are announced: the ways a letter goes, and what each type of work asks for. */
+export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
+  const { workTypes } = useWorkspace();
+  const { ways, terms } = visits;
+  const free = workTypes.filter((type) => !terms.some((one) => one.type === type));
+  const setTerms = (place: number, change: Partial<VisitTerms>) =>
+    onChange({ ways, terms: terms.map((one, i) => (i === place ? { ...one, ...change } : one)) });
+  /** What goes by a way goes by it under its other name too. */
+  const setWay = (place: number, next: DeliveryWay | null) => {
+    const was = ways[place]?.name;
+    const renamed = ({ ways: of, ...rest }: VisitTerms): VisitTerms => ({
+      ...rest,
+      ways: of.flatMap((name) => (name !== was ? [name] : next === null ? [] : [next.name])),
+    });
+    onChange({
+      ways: ways.flatMap((way, i) => (i !== place ? [way] : next === null ? [] : [next])),
+      terms: terms.map(renamed),
+    });
+  };
+  return (
+    <Part name="Visits">
+      <ul>
+        {ways.map((way, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: names are typed, and two may be the same for a while
+          <li key={i} className="flex flex-wrap items-baseline gap-x-1.5">
+            a letter goes
+            <WordsBlank
+              label={`Way ${i + 1} a letter goes`}
+              shown={way.name}
+              placeholder="by hand"
+              wrong="40 characters at most"
+              read={(text) => (text.trim() === '' || text.trim().length > 40 ? undefined : text.trim())}
+              onChange={(name) => setWay(i, { ...way, name })}
+            />
+            and is there after
+            <NumberBlank
+              label={`Days on its way, ${way.name || `way ${i + 1}`}`}
+              value={way.onItsWay.days}
+              least={0}
+              most={MOST_ON_ITS_WAY_DAYS}
+              onChange={(days) => setWay(i, { ...way, onItsWay: { ...way.onItsWay, days } })}
+            />
+            <ChoiceBlank
+              label={`What days on its way are, ${way.name || `way ${i + 1}`}`}
+              value={way.onItsWay.unit}
+              options={UNITS}
+              onChange={(unit) => setWay(i, { ...way, onItsWay: { ...way.onItsWay, unit } })}
+            />
+            <TakeOut what={way.name || `way ${i + 1}`} onClick={() => setWay(i, null)} />
+          </li>
+        ))}
+      </ul>
+      <button
+        type="button"
+        className="link-line leading-5"
+        onClick={() => onChange({ ways: [...ways, FRESH_WAY], terms })}
+      >
+        Add a way a letter goes
+      </button>
+      <ul className="mt-1">
+        {terms.map((one, i) => (
+          <li key={one.type} className="border-t border-line py-1 first:border-t-0">
+            <Terms of={one} ways={ways} onChange={(change) => setTerms(i, change)} />
+            <TakeOut
+              what={`the notice of ${one.type}`}
+              onClick={() => onChange({ ways, terms: terms.filter((other) => other !== one) })}
+            />
+          </li>
+        ))}
+      </ul>
+      {free.length > 0 && ways.length > 0 && (
+        <select
+          className="filter-word"
+          aria-label="Announce a type of work"
+          value=""
+          onChange={({ target }) => {
+            const fresh = {
+              type: target.value,
+              period: FRESH_PERIOD,
+              ways: ways.map(({ name }) => name),
+              remindDays: 2,
+            };
+            onChange({ ways, terms: [...terms, fresh] });
+          }}
+        >
+          <option value="" disabled>
+            announce a type of work
+          </option>
+          {free.map((type) => (
+            <option key={type} value={type}>
+              {type}
+            </option>
+          ))}
+        </select>
+      )}
+      <p className="leading-5 text-ink-2">
+        Work of such a type for a client is a visit: each task says until when its notice has to go.
+      </p>
+      {wrong !== undefined && <FieldError message={wrong} />}
+    </Part>
+  );
+}
+
+interface TermsProps {
+  readonly of: VisitTerms;
+  readonly ways: readonly DeliveryWay[];
+  readonly onChange: (change: Partial<VisitTerms>) => void;
+}
+
+/** What one type of work asks for, as a sentence. */
+function Terms({ of: { type, period, ways: chosen, remindDays }, ways, onChange }: TermsProps) {
+  const setPeriod = (change: Partial<NoticePeriod>) => onChange({ period: { ...period, ...change } });
+  return (
+    <>
+      <b className="font-semibold">{type}</b> is announced{' '}
+      <NumberBlank
+        label={`Days of notice, ${type}`}
+        value={period.days}
+        least={1}
+        most={MOST_NOTICE_DAYS}
+        onChange={(days) => setPeriod({ days })}
+      />{' '}
+      <ChoiceBlank
+        label={`What days of notice are, ${type}`}
+        value={period.unit}
+        options={UNITS}
+        onChange={(unit) => setPeriod({ unit })}
+      />{' '}
+      before; of the days of the letter and of the visit,{' '}
+      <ChoiceBlank
+        label={`Which days count, ${type}`}
+        value={countedOf(period)}
+        options={COUNTED}
+        onChange={(counted) =>
+          setPeriod({
+            countsReceipt: counted === 'receipt' || counted === 'both',
+            countsVisit: counted === 'visit' || counted === 'both',
+          })
+        }
+      />
+      ; it may go{' '}
+      {ways.map(({ name }) => (
+        <label key={name} className="mr-3 inline-flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="check"
+            aria-label={`${type} goes ${name}`}
+            checked={chosen.includes(name)}
+            onChange={({ target }) =>
+              onChange({
+                ways: ways
+                  .map((way) => way.name)
+                  .filter((way) => (way === name ? target.checked : chosen.includes(way))),
+              })
+            }
+          />
+          {name}
+        </label>
+      ))}
+      ; a reminder{' '}
+      <NumberBlank
+        label={`Reminder, working days before, ${type}`}
+        value={remindDays}
+        least={0}
+        most={MOST_REMIND_DAYS}
+        onChange={(days) => onChange({ remindDays: days })}
+      />{' '}
+      working days before it has to go{' '}
+    </>
+  );
+}
+
+function TakeOut({ what, onClick }: { readonly what: string; readonly onClick: () => void }) {
+  return (
+    <button
+      type="button"
+      className="cursor-pointer px-1 text-ink-2 hover:text-ink"
+      aria-label={`Take out ${what}`}
+      onClick={onClick}
+    >
+      <X size={13} aria-hidden />
+    </button>
+  );
+}
