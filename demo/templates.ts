@@ -28,13 +28,11 @@ export const VISITS: VisitRules = {
       type: 'routine',
       period: { days: 7, unit: 'day', countsReceipt: false, countsVisit: true },
       ways: ['by hand', 'by mail', 'by post'],
-      remindDays: 2,
     },
     {
       type: 'departure',
       period: { days: 5, unit: 'workingDay', countsReceipt: false, countsVisit: true },
       ways: ['by hand', 'by mail'],
-      remindDays: 1,
     },
   ],
 };

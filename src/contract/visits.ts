@@ -2,10 +2,9 @@ import { z } from 'zod';
 import type { VisitRules } from '../core/index.ts';
 import { line } from './fields.ts';
 
-/** The longest notice, the longest way of a letter, and how long before it a reminder may come, in days. */
+/** The longest notice, and the longest way of a letter, in days. */
 export const MOST_NOTICE_DAYS = 366;
 export const MOST_ON_ITS_WAY_DAYS = 60;
-export const MOST_REMIND_DAYS = 60;
 
 const unit = z.enum(['day', 'workingDay']);
 const days = (what: string, least: number, most: number) =>
@@ -33,7 +32,6 @@ export const visitRulesSchema: z.ZodType<VisitRules, VisitRules> = z
             ...{ countsReceipt: z.boolean(), countsVisit: z.boolean() },
           }),
           ways: z.array(wayName).min(1, 'Say by which way it may go.').max(12),
-          remindDays: days('A reminder', 0, MOST_REMIND_DAYS),
         }),
       )
       .max(60, 'Sixty types at most.'),

@@ -14,7 +14,6 @@ const RULES: VisitRules = {
       type: 'routine',
       period: { days: 7, unit: 'day', countsReceipt: false, countsVisit: false },
       ways: ['by mail', 'by post'],
-      remindDays: 2,
     },
   ],
 };

@@ -10,8 +10,6 @@ export interface VisitTerms {
   readonly period: NoticePeriod;
   /** Names of the ways by which it may go; one at least. */
   readonly ways: readonly string[];
-  /** So many working days before the latest day to send, whoever writes it is reminded. */
-  readonly remindDays: number;
 }
 
 /** What a workspace has settled of visits: how letters go, and which types of work have to be announced. */

@@ -233,7 +233,7 @@ describe('remarks on a plan', () => {
     const post = { name: 'by post', onItsWay: { days: 2, unit: 'workingDay' } } as const;
     const hand = { name: 'by hand', onItsWay: { days: 0, unit: 'day' } } as const;
     const period = { days: 7, unit: 'day', countsReceipt: true, countsVisit: false } as const;
-    const terms = { type: 'routine', period, ways: ['by post'], remindDays: 2 };
+    const terms = { type: 'routine', period, ways: ['by post'] };
     // It appears a week before: by hand that is early enough, by post it is not.
     expect(kinds(inTime, { notice: { terms, ways: [post, hand] } })).toEqual([]);
     expect(kinds(inTime, { notice: { terms, ways: [post] } })).toMatchObject([{ kind: 'notice too short', count: 52 }]);

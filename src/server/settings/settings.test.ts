@@ -88,7 +88,7 @@ describe('the settings', () => {
   });
 
   it('say how visits are announced, as everybody sees; a type that is announced stays one', async () => {
-    const visits = notices({ remindDays: 3 });
+    const visits = notices({ ways: ['post'] });
     const { changeId } = await save({ ...settings, visits });
     const nadia = await server.browser('Nadia Orme');
     expect((await nadia.get('/api/workspace').expect(200)).body.visits).toEqual(visits);
@@ -167,7 +167,7 @@ function notices(of: Partial<Settings['visits']['terms'][number]>, ways = ['post
   const period = { days: 7, unit: 'day', countsReceipt: false, countsVisit: false } as const;
   return {
     ways: ways.map((name) => ({ name, onItsWay: { days: 2, unit: 'workingDay' } })),
-    terms: [{ type: 'routine', period, ways: ['post'], remindDays: 2, ...of }],
+    terms: [{ type: 'routine', period, ways: ['post'], ...of }],
   };
 }
 

@@ -43,7 +43,7 @@ it('says how letters go and which types are announced; a way keeps its place und
       {
         type: 'routine',
         period: { days: 5, unit: 'day', countsReceipt: false, countsVisit: true },
-        ...{ ways: ['by post'], remindDays: 2 },
+        ...{ ways: ['by post'] },
       },
     ],
   });

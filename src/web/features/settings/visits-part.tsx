@@ -1,5 +1,5 @@
 import { X } from 'lucide-react';
-import { MOST_NOTICE_DAYS, MOST_ON_ITS_WAY_DAYS, MOST_REMIND_DAYS } from '../../../contract/visits.ts';
+import { MOST_NOTICE_DAYS, MOST_ON_ITS_WAY_DAYS } from '../../../contract/visits.ts';
 import type { DayCount, DeliveryWay, NoticePeriod, VisitRules, VisitTerms } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank, NumberBlank, Part, WordsBlank } from '../../kit/blanks.tsx';
@@ -51,11 +51,11 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
   };
   return (
     <Part name="Visits">
+      {ways.length > 0 && 'a letter goes'}
       <ul>
         {ways.map((way, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: names are typed, and two may be the same for a while
           <li key={i} className="flex flex-wrap items-baseline gap-x-1.5">
-            a letter goes
             <WordsBlank
               label={`Way ${i + 1} a letter goes`}
               shown={way.name}
@@ -64,7 +64,7 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
               read={(text) => (text.trim() === '' || text.trim().length > 40 ? undefined : text.trim())}
               onChange={(name) => setWay(i, { ...way, name })}
             />
-            and is there after
+            there after
             <NumberBlank
               label={`Days on its way, ${way.name || `way ${i + 1}`}`}
               value={way.onItsWay.days}
@@ -92,10 +92,11 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
       <ul className="mt-1">
         {terms.map((one, i) => (
           <li key={one.type} className="border-t border-line py-1 first:border-t-0">
-            <Terms of={one} ways={ways} onChange={(change) => setTerms(i, change)} />
-            <TakeOut
-              what={`the notice of ${one.type}`}
-              onClick={() => onChange({ ways, terms: terms.filter((other) => other !== one) })}
+            <Terms
+              of={one}
+              ways={ways}
+              onChange={(change) => setTerms(i, change)}
+              onTakeOut={() => onChange({ ways, terms: terms.filter((other) => other !== one) })}
             />
           </li>
         ))}
@@ -110,7 +111,6 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
               type: target.value,
               period: FRESH_PERIOD,
               ways: ways.map(({ name }) => name),
-              remindDays: 2,
             };
             onChange({ ways, terms: [...terms, fresh] });
           }}
@@ -137,10 +137,11 @@ interface TermsProps {
   readonly of: VisitTerms;
   readonly ways: readonly DeliveryWay[];
   readonly onChange: (change: Partial<VisitTerms>) => void;
+  readonly onTakeOut: () => void;
 }
 
 /** What one type of work asks for, as a sentence. */
-function Terms({ of: { type, period, ways: chosen, remindDays }, ways, onChange }: TermsProps) {
+function Terms({ of: { type, period, ways: chosen }, ways, onChange, onTakeOut }: TermsProps) {
   const setPeriod = (change: Partial<NoticePeriod>) => onChange({ period: { ...period, ...change } });
   return (
     <>
@@ -158,46 +159,43 @@ function Terms({ of: { type, period, ways: chosen, remindDays }, ways, onChange 
         options={UNITS}
         onChange={(unit) => setPeriod({ unit })}
       />{' '}
-      before; of the days of the letter and of the visit,{' '}
-      <ChoiceBlank
-        label={`Which days count, ${type}`}
-        value={countedOf(period)}
-        options={COUNTED}
-        onChange={(counted) =>
-          setPeriod({
-            countsReceipt: counted === 'receipt' || counted === 'both',
-            countsVisit: counted === 'visit' || counted === 'both',
-          })
-        }
-      />
-      ; it may go{' '}
-      {ways.map(({ name }) => (
-        <label key={name} className="mr-3 inline-flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="check"
-            aria-label={`${type} goes ${name}`}
-            checked={chosen.includes(name)}
-            onChange={({ target }) =>
-              onChange({
-                ways: ways
-                  .map((way) => way.name)
-                  .filter((way) => (way === name ? target.checked : chosen.includes(way))),
-              })
-            }
-          />
-          {name}
-        </label>
-      ))}
-      ; a reminder{' '}
-      <NumberBlank
-        label={`Reminder, working days before, ${type}`}
-        value={remindDays}
-        least={0}
-        most={MOST_REMIND_DAYS}
-        onChange={(days) => onChange({ remindDays: days })}
-      />{' '}
-      working days before it has to go{' '}
+      before
+      <TakeOut what={`the notice of ${type}`} onClick={onTakeOut} />
+      <div>
+        of the days of letter and visit{' '}
+        <ChoiceBlank
+          label={`Which days count, ${type}`}
+          value={countedOf(period)}
+          options={COUNTED}
+          onChange={(counted) =>
+            setPeriod({
+              countsReceipt: counted === 'receipt' || counted === 'both',
+              countsVisit: counted === 'visit' || counted === 'both',
+            })
+          }
+        />
+      </div>
+      <div className="flex flex-wrap items-center gap-x-4">
+        it may go
+        {ways.map(({ name }) => (
+          <label key={name} className="inline-flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="check"
+              aria-label={`${type} goes ${name}`}
+              checked={chosen.includes(name)}
+              onChange={({ target }) =>
+                onChange({
+                  ways: ways
+                    .map((way) => way.name)
+                    .filter((way) => (way === name ? target.checked : chosen.includes(way))),
+                })
+              }
+            />
+            {name}
+          </label>
+        ))}
+      </div>
     </>
   );
 }

@@ -5,7 +5,6 @@ import {
   groupBy,
   isoOfDay,
   isToDo,
-  joinAnd,
   type LatestDay,
   latestDays,
   sayNoticePeriod,
@@ -36,11 +35,9 @@ export function NoticeFact({ task }: { readonly task: Task }) {
   const period = `announced ${sayNoticePeriod(rules.terms.period)}`;
   const earliest = earliestVisitFrom(today, rules.terms.period, quickest.way, workingCalendar);
   const words = (days: readonly LatestDay[]) =>
-    joinAnd(
-      [...groupBy(days, ({ on }) => on)].map(
-        ([on, ways]) => `${joinAnd(ways.map(({ way }) => way.name))} by ${sayNear(on, today)}`,
-      ),
-    );
+    [...groupBy(days, ({ on }) => on)]
+      .map(([on, ways]) => `${ways.map(({ way }) => way.name).join(' or ')} until ${sayNear(on, today)}`)
+      .join(', ');
   const to = sayDay(earliest.visit, today);
   return (
     <div>
@@ -50,7 +47,9 @@ export function NoticeFact({ task }: { readonly task: Task }) {
           words(left)
         ) : (
           <>
-            <span className="text-late">too late, it had to go {words(latest.filter(({ on }) => on === quickest.on))}</span>
+            <span className="text-late">
+              too late: it could go {words(latest.filter(({ on }) => on === quickest.on))}
+            </span>
             <span className="block text-note leading-4.5">
               One that goes {sayNear(earliest.send, today)} allows {to} at the earliest.{' '}
               {task.mayPlan && (
