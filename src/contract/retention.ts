@@ -27,10 +27,14 @@ export type LetGo = z.infer<typeof letGoSchema>;
 export const LET_GO_TOLD = 24;
 
 export const retentionEndpoints = {
-  /** What will be let go next; of another number of years, what would be. Null where all is kept for good. */
+  /** What will be let go next; of another number of years, what would be. Null where all is kept for good, or it is further off. */
   next: endpoint(retentionPaths.next, {
     heavy: true,
-    query: z.object({ years: z.coerce.number().pipe(years).optional() }),
+    query: z.object({
+      years: z.coerce.number().pipe(years).optional(),
+      /** Only where it is so near: what lies further off is not counted. */
+      withinDays: z.coerce.number().int().min(0).max(366).optional(),
+    }),
     answer: z.object({ next: lettingGoSchema.nullable() }),
   }),
   /** The last times, the newest first. */

@@ -28,10 +28,14 @@ async function nextFor(scope: Scope, years: number | null): Promise<LettingGo | 
   return nextLettingGo({ years, since: dayOfIso(since) }, last?.before ? dayOfIso(last.before) : null, scope.now.day);
 }
 
-/** What will be let go next, or would be if work was kept for so many years; null where all is kept for good. */
-export async function nextLetGo(scope: Scope, years = scope.workspace.keepYears): Promise<NextLettingGo | null> {
+/** What will be let go next, or would be if work was kept for so many years; null where all is kept for good, or it is further off. */
+export async function nextLetGo(
+  scope: Scope,
+  years = scope.workspace.keepYears,
+  withinDays = Number.POSITIVE_INFINITY,
+): Promise<NextLettingGo | null> {
   const next = await nextFor(scope, years);
-  if (next === null) return null;
+  if (next === null || next.on - scope.now.day > withinDays) return null;
   const before = isoOfDay(next.before);
   const [sums] = await scope.sql<Pick<NextLettingGo, 'tasks' | 'files'>>(
     // All that is so old, without the last of each schedule: each of those is found by its index, however many there are.

@@ -49,6 +49,8 @@ describe('finished work', () => {
     server.clock.set('2026-11-24T10:40');
     const would = await next({ years: 1 });
     expect(would).toMatchObject({ on: '2026-12-01', before: '2025-12-01', tasks: old - lasts });
+    expect(await next({ years: 1, withinDays: 7 })).toEqual(would);
+    expect(await next({ years: 1, withinDays: 6 })).toBeNull();
     expect(await next({ years: 30 })).toMatchObject({ before: '1996-12-01', tasks: 0, files: 0 });
     for (const years of ['0', '31', '1.5', 'x']) await ines.get('/api/retention/next').query({ years }).expect(422);
     expect((await keep(0)).body.errors[0].path).toBe('keepYears');

@@ -5,7 +5,7 @@ import { nextLetGo, pastLetGo } from './letting-go.ts';
 export function retentionRoutes(routes: Routes): Routes {
   return routes
     .add(retentionEndpoints.next, 'settings', async ({ scope, query }) => ({
-      next: await nextLetGo(scope, query.years),
+      next: await nextLetGo(scope, query.years, query.withinDays),
     }))
     .add(retentionEndpoints.past, 'read', async ({ scope }) => ({ letGo: await pastLetGo(scope) }));
 }

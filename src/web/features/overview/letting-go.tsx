@@ -9,8 +9,9 @@ import { sayDate, sayDay } from '../../kit/ways.ts';
 export function LettingGo() {
   const { may } = useWorkspace();
   const today = useToday();
-  const next = useAnswer(retentionAddresses.next, may('settings') ? {} : null).data?.next;
-  if (!next || next.tasks === 0 || dayOfIso(next.on) - today > RETENTION_GRACE_DAYS) return null;
+  const query = { withinDays: String(RETENTION_GRACE_DAYS) };
+  const next = useAnswer(retentionAddresses.next, may('settings') ? { query } : null).data?.next;
+  if (!next || next.tasks === 0) return null;
   return (
     <p className="mt-1.5 border-l-2 border-accent pl-2.5 text-row">
       {sayDay(dayOfIso(next.on), today)}: {plural(next.tasks, 'finished task')} due before{' '}

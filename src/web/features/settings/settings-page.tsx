@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { z } from 'zod';
 import { type Settings, settingsSchema } from '../../../contract/index.ts';
 import { plural } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
@@ -16,6 +17,13 @@ import { sayChanges } from './settings-changes.ts';
 import { SettingsForm } from './settings-form.tsx';
 import { YearOfWork } from './year-of-work.tsx';
 
+/** A draft that was kept before there was this to be set says nothing of it: it is as a workspace begins. */
+const keptSchema = z.preprocess(
+  (kept) =>
+    typeof kept === 'object' && kept !== null ? { keepYears: null, visits: { ways: [], terms: [] }, ...kept } : kept,
+  settingsSchema,
+);
+
 /** What holds for the whole workspace. */
 export function SettingsPage() {
   const { may } = useWorkspace();
@@ -29,7 +37,7 @@ export function SettingsPage() {
 function SettingsEditor({ settings }: { readonly settings: Settings }) {
   const today = useToday();
   const { save, impact } = useSettingsActions();
-  const { draft, base, isChanged, change, rebase, forget } = useDraft('settings', settings, settingsSchema);
+  const { draft, base, isChanged, change, rebase, forget } = useDraft('settings', settings, keptSchema);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
   const read = useMemo(() => settingsSchema.safeParse(draft), [draft]);
   const problems = useMemo(() => {

@@ -1,8 +1,10 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
 const COUNTS = (row: string) => `${row}.state not in ('open', 'underWay')`;
+/** With a workspace that goes, its tasks go, and nothing is counted of them any more. */
 const PUT = (row: string, n: 1 | -1) =>
-  `insert into ended_count (workspace_id, due_on, state, on_time, n) values (${row}.workspace_id, ${row}.due_on, ${row}.state, ${row}.on_time, ${n});`;
+  `insert into ended_count (workspace_id, due_on, state, on_time, n)
+     select id, ${row}.due_on, ${row}.state, ${row}.on_time, ${n} from workspace where id = ${row}.workspace_id;`;
 
 /**
  * How many tasks ended how, by the day on which they were due, is kept beside them: to count three years of them takes over a
