@@ -238,12 +238,8 @@ export {
 export {
   type DayCount,
   type DeliveryWay,
-  daysOfNotice,
   earliestVisitFrom,
-  isInTime,
-  latestSending,
   type NoticePeriod,
-  receivedOn,
 } from './notice/notice.ts';
 export {
   type LatestDay,

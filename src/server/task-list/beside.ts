@@ -2,10 +2,7 @@ import type { BesideColumn, ListedTask } from '../../contract/index.ts';
 import { revisionOn, writePhrase } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { readableSchedule, scheduleRows } from '../schedules/index.ts';
-import { pastTasksOf } from '../tasks/stored/index.ts';
-
-/** Pennants shown of the tasks before it, with its own. */
-const EIGHT = 8;
+import { seriesUpTo } from '../tasks/stored/index.ts';
 
 type Beside = Pick<ListedTask, BesideColumn>;
 
@@ -47,7 +44,10 @@ export async function besideOf(
     [ids],
   );
   const scheduleIds = [...new Set(rows.flatMap(({ scheduleId }) => scheduleId ?? []))];
-  const past = asks('lastEight') ? await pastTasksOf(scope, scheduleIds) : new Map();
+  const inSeries = rows.flatMap(({ id, scheduleId, nominalDate }) =>
+    scheduleId === null || nominalDate === null ? [] : [{ id, scheduleId, nominalDate }],
+  );
+  const past = asks('lastEight') ? await seriesUpTo(scope, inSeries) : new Map<string, never>();
   const phraseOf = asks('phrase') ? await phrasesOf(scope, scheduleIds) : () => null;
   return new Map(
     rows.map((row) => {
@@ -56,22 +56,12 @@ export async function besideOf(
       const told: Readonly<Required<Beside>> = {
         ...{ appears, workType, template, site },
         phrase: own && phraseOf(own),
-        lastEight: own === null ? [] : lastEightOf(past.get(own.scheduleId) ?? [], own.nominalDate),
+        lastEight: past.get(id) ?? [],
         made: scheduleId === null ? 'by hand' : 'by its schedule',
       };
       return [id, Object.fromEntries(columns.map((column) => [column, told[column]])) as Beside];
     }),
   );
-}
-
-type Series = NonNullable<ReturnType<Awaited<ReturnType<typeof pastTasksOf>>['get']>>;
-
-/** The last of a series that show, as far as to a date. */
-function lastEightOf(series: Series, nominal: string) {
-  return series
-    .filter(({ nominalDate, shows }) => shows && nominalDate <= nominal)
-    .slice(-EIGHT)
-    .map(({ task }) => task);
 }
 
 /** The rule that a task followed on its date, in words. */

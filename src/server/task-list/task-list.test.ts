@@ -107,6 +107,14 @@ describe('the list of all tasks', () => {
       // Of a task of its own beside the others of its set it is the string of the set.
       if (task.schedule !== null) expect(line.lastEight).toEqual(task.series.lastEight);
     }
+    // Of one long past, those before it, and not the last ones of today.
+    const [old] = await server.source.query(
+      `select t.id, t.due_on as on from task t where t.step_key = '' and t.schedule_id is not null and t.nominal_date < '2026-09-01'
+         and (select count(*) from task b where b.schedule_id = t.schedule_id and b.nominal_date < t.nominal_date) > 9 limit 1`,
+    );
+    const then = (await linesOf({ from: old.on, to: old.on, beside: 'lastEight' })) as ListedTask[];
+    const eight = then.find(({ id }) => id === old.id)?.lastEight ?? [];
+    expect([eight.length, eight.at(-1)?.taskId]).toEqual([8, old.id]);
     const [standing] = await server.source.query(
       `select t.id, t.appears_on as "appearsOn", s.name as site from task t join asset a on a.id = t.asset_id
        join asset s on s.id = a.site_id where t.due_on between '2026-11-20' and '2026-11-27' limit 1`,

@@ -35,8 +35,8 @@ import {
   LOOK_FIELDS,
   type LookRow,
   lookOfRow,
-  pastTasksOf,
   type SentBack,
+  seriesUpTo,
   TASK_COLUMNS,
   TASK_JOINS,
   type Task,
@@ -227,7 +227,7 @@ async function seriesOf(
   const schedule = readableSchedule(scope, row);
   if (!schedule) return { schedule: null, series };
   const nominal = task.nominalDate;
-  const past = (await pastTasksOf(scope, [row.id])).get(row.id) ?? [];
+  const own = { id: task.id, scheduleId: row.id, nominalDate: nominal };
   const next = await nextInSeries(scope, row, schedule, nameOf, task);
   return {
     schedule: {
@@ -240,10 +240,7 @@ async function seriesOf(
     },
     series: {
       ...series,
-      lastEight: past
-        .filter(({ nominalDate, shows }) => shows && nominalDate <= nominal)
-        .slice(-8)
-        .map((item) => item.task),
+      lastEight: (await seriesUpTo(scope, [own])).get(task.id) ?? [],
       next,
     },
   };

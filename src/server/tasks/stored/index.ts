@@ -8,7 +8,7 @@ export { lateCount, lateSchedules } from './late.ts';
 export type { MadeTask } from './made-task.ts';
 export { countsAsDue, WAS_ON_TIME } from './on-time.ts';
 export { IS_TOUCHED, type ReachableTask, tasksOfSchedulesFrom } from './reachable-task.ts';
-export { pastTasksOf, type SeriesTask } from './series.ts';
+export { pastTasksOf, type SeriesTask, seriesUpTo } from './series.ts';
 export { ENDED, TO_DO, UNFINISHED } from './states.ts';
 export { restoreStored, type StoredTask, storedTasks } from './stored.ts';
 export {

@@ -1,4 +1,5 @@
 import type { PastTask } from '../../../contract/index.ts';
+import { groupBy } from '../../../core/index.ts';
 import { columnsOf } from '../../platform/db/columns.ts';
 import type { Scope } from '../../platform/scope.ts';
 import { TaskRecord } from './entity.ts';
@@ -31,6 +32,42 @@ type SeriesRow = Omit<Pick<TaskRecord, (typeof SERIES_FIELDS)[number]>, 'schedul
 /** Tasks shown of each series in the past, besides all that lie ahead. */
 const PAST_SHOWN = 8;
 
+/** Of each date one is told, where each of several has one; the unfinished before the others. */
+const NEWEST_FIRST = `order by nominal_date desc, (state in ${ENDED}), head limit ${PAST_SHOWN}`;
+
+/** A task of a schedule, by the date that its rule gave. */
+export interface InSeries {
+  readonly id: string;
+  readonly scheduleId: string;
+  readonly nominalDate: string;
+}
+
+/** The last tasks of the series of each as far as to its own date, oldest first, by the ids of the tasks: of those long past too. */
+export async function seriesUpTo(scope: Scope, tasks: readonly InSeries[]): Promise<Map<string, PastTask[]>> {
+  if (tasks.length === 0) return new Map();
+  const rows = await scope.sql<SeriesRow & { readonly of: string }>(
+    `select wanted.of, up.* from unnest($2::uuid[], $3::uuid[], $4::date[]) as wanted (of, schedule, nominal)
+     cross join lateral (
+       select distinct on (nominal_date) ${SERIES_COLUMNS} from task
+       where workspace_id = $1 and schedule_id = wanted.schedule and step_key = '' and nominal_date <= wanted.nominal
+         and (appears_on <= $5::date or state <> 'open')
+       ${NEWEST_FIRST}) up
+     order by up."nominalDate"`,
+    [
+      tasks.map(({ id }) => id),
+      tasks.map(({ scheduleId }) => scheduleId),
+      tasks.map(({ nominalDate }) => nominalDate),
+      scope.today,
+    ],
+  );
+  return new Map([...groupBy(rows, ({ of }) => of)].map(([id, of]) => [id, of.map((row) => pastTask(scope, row))]));
+}
+
+function pastTask(scope: Scope, row: SeriesRow): PastTask {
+  const { state, late, heldUp } = lookOfRow(scope, row);
+  return { taskId: row.id, on: row.workOn, state, late, heldUp };
+}
+
 /** For each schedule its last tasks and those ahead, in the order of their dates. */
 export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]): Promise<Map<string, SeriesTask[]>> {
   // Those ahead are the unfinished ones of each schedule and the few of the workspace that are over before their day:
@@ -42,7 +79,7 @@ export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]):
          -- Where each of several has one, a date is as far as the last of them.
          (select distinct on (nominal_date) ${SERIES_COLUMNS} from task
           where workspace_id = $1 and schedule_id = wanted.id and step_key = '' and (appears_on <= $3::date or state <> 'open')
-          order by nominal_date desc, (state in ${ENDED}), head limit ${PAST_SHOWN})
+          ${NEWEST_FIRST})
          union
          (select ${SERIES_COLUMNS} from task
           where workspace_id = $1 and schedule_id = wanted.id and step_key = '' and state in ${UNFINISHED}
@@ -60,11 +97,10 @@ export async function pastTasksOf(scope: Scope, scheduleIds: readonly string[]):
     const list = series.get(row.scheduleId) ?? [];
     // Those of the same date stand together, the unfinished ones first.
     if (list.at(-1)?.nominalDate === row.nominalDate) continue;
-    const look = lookOfRow(scope, row);
     list.push({
       nominalDate: row.nominalDate,
       shows: row.appearsOn <= scope.today || row.state !== 'open',
-      task: { taskId: row.id, on: row.workOn, state: look.state, late: look.late, heldUp: look.heldUp },
+      task: pastTask(scope, row),
     });
     series.set(row.scheduleId, list);
   }
