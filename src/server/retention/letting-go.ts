@@ -87,6 +87,11 @@ export async function letGoWhatIsDue(scope: Scope): Promise<number | null> {
     `delete from change where workspace_id = $1 and subject = 'task' and action = 'deleted' and at < $2::date`,
     [before],
   );
+  // What was said for one time alone goes with it; what templates say is told by others as well.
+  await scope.sql(
+    `delete from work_content c where c.workspace_id = $1 and c.brief <> ''
+       and not exists (select 1 from task t where t.workspace_id = $1 and t.content_id = c.id)`,
+  );
   await scope.sql('update letting_go set ended_at = $3 where workspace_id = $1 and before = $2::date', [
     before,
     scope.instant,

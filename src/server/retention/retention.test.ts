@@ -5,6 +5,7 @@ import { Workspace } from '../platform/identity/workspace.ts';
 import { Scope } from '../platform/scope.ts';
 import { ENDED } from '../tasks/stored/index.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { newTemplate } from '../testing/work.ts';
 import { letGoWhatIsDue } from './index.ts';
 
 let server: TestServer;
@@ -17,6 +18,18 @@ beforeAll(async () => {
     `update task set due_on = due_on - 365, work_on = work_on - 365, starts_on = starts_on - 365, appears_on = appears_on - 365
      where state in ${ENDED} and due_on < '2026-09-24'`,
   );
+  // And one that was started by hand, with something special.
+  const templateId = await newTemplate(ines, {});
+  const { body } = await ines
+    .post(`/api/templates/${templateId}/start`)
+    .send({
+      ...{ on: '2026-11-24', clientId: null, assetId: null, assigneeId: null, special: 'Ring twice.' },
+      parts: [{ step: '', on: '2026-11-24', startTime: null, dueTime: null, assigneeId: null }],
+    })
+    .expect(200);
+  const id = body.tasks[0].id;
+  await ines.post(`/api/tasks/${id}/finish`).expect(200);
+  await ask(`update task set due_on = '2025-11-24' where id = $1`, [id]);
 });
 afterAll(() => server.stop());
 
@@ -60,6 +73,7 @@ describe('finished work', () => {
 
   it('goes on its day and not before, with its history and files, but for the last of each schedule; and that it went stays', async () => {
     const would = await next();
+    expect(await ask(`select 1 from work_content where brief = 'Ring twice.'`)).toHaveLength(1);
     const open = await countOf(`t.due_on < '2025-12-01' and t.state not in ${ENDED}`);
     const [commented] = await ask<{ id: string }>(`select t.id from task t where ${OLD} and not (${LAST}) limit 1`);
     await ines.post(`/api/tasks/${commented?.id}/comments`).send({ text: 'Long ago.' });
@@ -71,7 +85,8 @@ describe('finished work', () => {
     ]);
     expect(await countOf(`${OLD} and (t.schedule_id is null or not (${LAST}))`)).toBe(0);
     expect(await countOf(`t.due_on < '2025-12-01' and t.state not in ${ENDED}`)).toBe(open);
-    // Of what is gone nothing is left.
+    // Of what is gone nothing is left, nor of what was said for it alone.
+    expect(await ask(`select 1 from work_content where brief = 'Ring twice.'`)).toEqual([]);
     for (const [table, column] of [
       ['task_comment', 'task_id'],
       ['bell_line', 'task_id'],
