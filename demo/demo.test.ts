@@ -1,5 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { scheduleInputSchema, taskListEndpoints, templateInputSchema } from '../src/contract/index.ts';
+import {
+  scheduleInputSchema,
+  taskListEndpoints,
+  templateInputSchema,
+  visitRulesSchema,
+} from '../src/contract/index.ts';
 import { faultOfPattern, makeCalendar, recurrenceProblems, weeksOfShifts } from '../src/core/index.ts';
 import { englandAndWales } from '../src/server/settings/public-holidays.ts';
 import { berthHolders } from './berth-holders.ts';
@@ -8,7 +13,7 @@ import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, SCHEDULES } from './schedules.ts';
 import { shiftsOf } from './shifts.ts';
 import { templateContent } from './template-content.ts';
-import { TEMPLATES } from './templates.ts';
+import { TEMPLATES, VISITS, WORK_TYPES } from './templates.ts';
 import { VIEWS } from './views.ts';
 
 describe('the demo', () => {
@@ -32,7 +37,9 @@ describe('the demo', () => {
 
   it('holds only what a manager could save', () => {
     for (const { of: _, isShared = false, ...view } of VIEWS)
-      taskListEndpoints.keepView.body.parse({ ...view, order: 'due', isShared });
+      taskListEndpoints.keepView.body.parse({ ...view, order: 'due', columns: null, isShared });
+    visitRulesSchema.parse(VISITS);
+    expect(VISITS.terms.every(({ type }) => WORK_TYPES.some((one) => one === type))).toBe(true);
     const calendar = makeCalendar({ workingWeekdays: [1, 2, 3, 4, 5], holidays: englandAndWales(2025, 2030) });
     for (const template of TEMPLATES) {
       templateInputSchema.parse(templateContent(template, () => '00000000-0000-4000-8000-000000000000'));
