@@ -12,7 +12,7 @@ const PAUSE_MS = 500;
  *
  * Resolves to { url, folder, lost, stop }; `lost` resolves when it has ended too often, or can't be begun again.
  */
-export async function keepPostgres({ folder, fast = false, isStopping, say }) {
+export async function keepPostgres({ folder, fast = false, isStopping, say, withinMs = RESTARTS_MS }) {
   let running = await startPostgres({ folder, fast, say });
   const restarts = [];
   const lost = new Promise((resolve) => {
@@ -21,7 +21,7 @@ export async function keepPostgres({ folder, fast = false, isStopping, say }) {
         if (isStopping()) return;
         const now = Date.now();
         restarts.push(now);
-        if (restarts.filter((at) => now - at < RESTARTS_MS).length > MOST_RESTARTS) return resolve();
+        if (restarts.filter((at) => now - at < withinMs).length > MOST_RESTARTS) return resolve();
         say('The database ended by itself and is begun again. Nothing that was saved is lost.');
         try {
           running = await begunAgain({ folder, fast, port: running.port, say });

@@ -73,7 +73,11 @@ describe('a database that ends by itself', () => {
   it('is begun again on the same port with what was saved, a few times; then it is given up with a word', async () => {
     const folder = openFolder();
     const said = [];
-    const postgres = await keepPostgres({ folder, isStopping: () => false, say: (line) => said.push(line) });
+    // However long a busy machine takes for it.
+    const postgres = await keepPostgres({
+      ...{ folder, isStopping: () => false, say: (line) => said.push(line) },
+      withinMs: Number.POSITIVE_INFINITY,
+    });
     onTestFinished(() => rmSync(folder, { recursive: true, force: true }));
     await ask(postgres.url, 'create table kept (n int); insert into kept values (41)');
     const answers = async () => {
