@@ -242,9 +242,9 @@ export {
   type NoticePeriod,
 } from './notice/notice.ts';
 export {
+  countedEnd,
   type LatestDay,
   latestDays,
-  sayDayCount,
   sayNoticePeriod,
   termsOf,
   type VisitRules,

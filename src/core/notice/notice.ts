@@ -1,9 +1,4 @@
-import {
-  shiftWorkingDays,
-  type WorkingCalendar,
-  workingDayFrom,
-  workingDayUpTo,
-} from '../calendar/working-calendar.ts';
+import { shiftWorkingDays, type WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 
 /** A number of days as they are counted: all of them, or those that are worked. */
@@ -83,7 +78,6 @@ function backBy(day: CivilDay, { days, unit }: DayCount, calendar: WorkingCalend
 
 /**
  * The latest day on which a letter can go for a visit: a working day, since on a day off nothing does.
- * @throws NoWorkingDayError where the calendar has none for over a year
  */
 export function latestSending(
   visit: CivilDay,
@@ -95,7 +89,7 @@ export function latestSending(
   // However short the period, it is not received after the visit; of none, on its day.
   const receipt = period.days === 0 ? visit : Math.min(visit, period.countsReceipt ? before + 1 : before);
   const sent = way.onItsWay.days === 0 ? receipt : backBy(receipt, way.onItsWay, calendar);
-  return workingDayUpTo(sent, calendar);
+  return calendar.dayNumbered(calendar.numberOf(sent));
 }
 
 /** The earliest day of a visit that a letter which goes on a day is early enough for, whether it is worked or not. */
@@ -119,6 +113,6 @@ export function earliestVisitFrom(
   way: DeliveryWay,
   calendar: WorkingCalendar,
 ): { readonly send: CivilDay; readonly visit: CivilDay } {
-  const send = workingDayFrom(today, calendar);
-  return { send, visit: workingDayFrom(earliestVisit(send, period, way, calendar), calendar) };
+  const send = shiftWorkingDays(today, 0, calendar);
+  return { send, visit: shiftWorkingDays(earliestVisit(send, period, way, calendar), 0, calendar) };
 }

@@ -1,7 +1,7 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { plural } from '../wording/date-words.ts';
-import { type DayCount, type DeliveryWay, latestSending, type NoticePeriod } from './notice.ts';
+import { type DeliveryWay, latestSending, type NoticePeriod } from './notice.ts';
 
 /** How visits of one type of work are announced. */
 export interface VisitTerms {
@@ -36,7 +36,6 @@ export function termsOf(
 /**
  * When the notice of a visit has to go at the latest, by each way: the latest of them first, in the order of the workspace
  * where two are the same.
- * @throws NoWorkingDayError where the calendar has none for over a year
  */
 export function latestDays(
   visit: CivilDay,
@@ -55,11 +54,14 @@ const COUNTED = {
   both: 'those of the letter and of the visit counted',
 } as const;
 
+/** Which of the two ends of a notice counts as one of its days. */
+export const countedEnd = ({
+  countsReceipt,
+  countsVisit,
+}: Pick<NoticePeriod, 'countsReceipt' | 'countsVisit'>): keyof typeof COUNTED =>
+  countsReceipt ? (countsVisit ? 'both' : 'receipt') : countsVisit ? 'visit' : 'neither';
+
 /** "7 days, those of the letter and of the visit not counted" */
 export function sayNoticePeriod({ days, unit, countsReceipt, countsVisit }: NoticePeriod): string {
-  const counted = countsReceipt ? (countsVisit ? 'both' : 'receipt') : countsVisit ? 'visit' : 'neither';
-  return `${sayDayCount({ days, unit })}, ${COUNTED[counted]}`;
+  return `${plural(days, unit === 'day' ? 'day' : 'working day')}, ${COUNTED[countedEnd({ countsReceipt, countsVisit })]}`;
 }
-
-/** "7 days", "1 working day" */
-export const sayDayCount = ({ days, unit }: DayCount): string => plural(days, unit === 'day' ? 'day' : 'working day');

@@ -7,8 +7,8 @@ import { LettingGoRecord } from './entity.ts';
 /** Tasks that go in one transaction: what works beside it waits for no more than these. */
 const AT_ONCE = 500;
 
-/** Finished work that was due before $2. */
-const OLD = `t.workspace_id = $1 and t.due_on < $2::date and t.state in ${ENDED}`;
+/** Finished work that was due before $2, and not finished long after that. */
+const OLD = `t.workspace_id = $1 and t.due_on < $2::date and t.state in ${ENDED} and (t.done_at is null or t.done_at < $2::date)`;
 
 /**
  * Of that, what is let go. The last of each schedule stays, however old: by it the next date is told where one
@@ -58,6 +58,7 @@ export async function nextLetGo(
 export async function pastLetGo(scope: Scope): Promise<LetGo[]> {
   const found = await scope.find(LettingGoRecord);
   return found
+    .filter(({ tasks }) => tasks > 0)
     .sort((a, b) => (a.before < b.before ? 1 : -1))
     .slice(0, LET_GO_TOLD)
     .map(({ begunAt, before, years, tasks, files }) => ({

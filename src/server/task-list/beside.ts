@@ -2,7 +2,7 @@ import type { BesideColumn, ListedTask } from '../../contract/index.ts';
 import { revisionOn, writePhrase } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { readableSchedule, scheduleRows } from '../schedules/index.ts';
-import { seriesUpTo } from '../tasks/stored/index.ts';
+import { nameOf, seriesUpTo } from '../tasks/stored/index.ts';
 
 type Beside = Pick<ListedTask, BesideColumn>;
 
@@ -20,7 +20,7 @@ interface Row {
 const SELECTED: Readonly<Record<'appears' | 'workType' | 'template' | 'site', string>> = {
   appears: 't.appears_on',
   workType: 'said.work_type',
-  template: '(select name from template of where of.workspace_id = t.workspace_id and of.id = t.template_id)',
+  template: nameOf('template', 't.template_id'),
   site: `(select coalesce(site.name, case when of.is_site then of.name end) from asset of
      left join asset site on site.workspace_id = of.workspace_id and site.id = of.site_id
      where of.workspace_id = t.workspace_id and of.id = t.asset_id)`,

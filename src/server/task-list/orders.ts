@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { TaskOrder } from '../../contract/index.ts';
+import { PRIORITIES, type Priority, type TaskOrder } from '../../contract/index.ts';
 import { invalid } from '../platform/refusal.ts';
 import { isKeyOf, type TaskQuestion } from './fitting.ts';
 
@@ -16,16 +16,19 @@ interface Part {
 
 const ID: Key = ['t.id', 'uuid'];
 const BY_DUE: readonly Key[] = [['t.due_on', 'date'], ["coalesce(t.due_time, '~')", 'text'], ID];
-const ofPriority = (priority: string): Part => ({ of: `t.priority = '${priority}'`, keys: BY_DUE });
+const ofPriority = (priority: Priority): Part => ({ of: `t.priority = '${priority}'`, keys: BY_DUE });
 
-/** Each order as parts that follow one another: every one of them has an index that gives its first ones at once. */
+/**
+ * Each order as parts that follow one another. By due day, priority and finish an index gives the first ones of each part at
+ * once; by title and estimate what fits is sorted.
+ */
 const ORDERS: Readonly<Record<TaskOrder, readonly [Part, ...Part[]]>> = {
   due: [{ keys: BY_DUE }],
   latest: [{ keys: BY_DUE, isDown: true }],
   title: [{ keys: [['lower(t.title)', 'text'], ID] }],
   longest: [{ keys: [['t.estimate_minutes', 'int'], ID], isDown: true }],
   shortest: [{ keys: [['t.estimate_minutes', 'int'], ID] }],
-  urgent: [ofPriority('urgent'), ofPriority('high'), ofPriority('normal'), ofPriority('low')],
+  urgent: PRIORITIES.toReversed().map(ofPriority) as [Part, ...Part[]],
   finished: [
     { of: 't.done_at is not null', keys: [['t.done_at', 'timestamptz'], ID], isDown: true },
     { of: 't.done_at is null', keys: BY_DUE },

@@ -1,4 +1,4 @@
-import { useMemo, useState, useSyncExternalStore } from 'react';
+import { useMemo, useState } from 'react';
 import type { Steps } from '../../contract/live.ts';
 import { newKey } from './new-key.ts';
 
@@ -37,24 +37,14 @@ export async function followed<T>(work: (key: string) => Promise<T>, onPercent: 
   }
 }
 
-/** Follows work of this page while it is done. */
+/** Follows work of this page while it is done: in a hundred, as far as it is told; null while nothing is. */
 export function useSteps() {
-  const [key, setKey] = useState('');
-  const steps = useSyncExternalStore(subscribe, () => told.get(key));
+  const [percent, setPercent] = useState<number | null>(null);
   const follow = useMemo(
     () =>
-      async <T>(work: (key: string) => Promise<T>): Promise<T> => {
-        const own = newKey();
-        told.set(own, { key: own, done: 0, of: 0 });
-        setKey(own);
-        try {
-          return await work(own);
-        } finally {
-          told.delete(own);
-          setKey('');
-        }
-      },
+      <T>(work: (key: string) => Promise<T>): Promise<T> =>
+        followed(work, setPercent).finally(() => setPercent(null)),
     [],
   );
-  return { follow, percent: percentOf(steps) };
+  return { follow, percent };
 }

@@ -25,7 +25,7 @@ const OPTIONS = [
 /** For how long finished work is kept, and what goes by that: told before it does, and on record after. */
 export function RecordsPart({ years, saved, wrong, onChange }: RecordsPartProps) {
   const asked = years === null || years === saved ? {} : { years: String(years) };
-  const { data, error } = useAnswer(retentionAddresses.next, years === null ? null : { query: asked });
+  const { data, error, isLoading } = useAnswer(retentionAddresses.next, years === null ? null : { query: asked });
   const { data: past } = useAnswer(retentionAddresses.past, {});
   const today = useToday();
   const [last] = past?.letGo ?? [];
@@ -43,7 +43,8 @@ export function RecordsPart({ years, saved, wrong, onChange }: RecordsPartProps)
         <p className="mt-0.5 leading-5 text-ink-2" role="status">
           {error && !data
             ? `What goes next could not be told: ${error.message}`
-            : data?.next
+            : // What another number of years takes is not what this one does.
+              data?.next && !isLoading
               ? sayNext(data.next, today)
               : 'Looking at what goes next …'}
         </p>

@@ -1,6 +1,13 @@
 import { X } from 'lucide-react';
 import { MOST_NOTICE_DAYS, MOST_ON_ITS_WAY_DAYS } from '../../../contract/visits.ts';
-import type { DayCount, DeliveryWay, NoticePeriod, VisitRules, VisitTerms } from '../../../core/index.ts';
+import {
+  countedEnd,
+  type DayCount,
+  type DeliveryWay,
+  type NoticePeriod,
+  type VisitRules,
+  type VisitTerms,
+} from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank, NumberBlank, Part, WordsBlank } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
@@ -23,9 +30,6 @@ const COUNTED = [
   ['visit', 'that of the visit is counted'],
   ['both', 'both are counted'],
 ] as const;
-
-const countedOf = ({ countsReceipt, countsVisit }: NoticePeriod): (typeof COUNTED)[number][0] =>
-  countsReceipt ? (countsVisit ? 'both' : 'receipt') : countsVisit ? 'visit' : 'neither';
 
 const FRESH_WAY: DeliveryWay = { name: '', onItsWay: { days: 0, unit: 'day' } };
 const FRESH_PERIOD: NoticePeriod = { days: 7, unit: 'day', countsReceipt: false, countsVisit: false };
@@ -165,7 +169,7 @@ function Terms({ of: { type, period, ways: chosen }, ways, onChange, onTakeOut }
         of the days of letter and visit{' '}
         <ChoiceBlank
           label={`Which days count, ${type}`}
-          value={countedOf(period)}
+          value={countedEnd(period)}
           options={COUNTED}
           onChange={(counted) =>
             setPeriod({

@@ -38,7 +38,7 @@ describe('the notice of a visit', () => {
     expect(screen.queryByText(/by post/)).toBeNull();
   });
 
-  it('that is too late says so, from when it would not be, and moves the visit there after a look', async () => {
+  it('that had to go says so, from when it would not be, and moves the visit there after a look', async () => {
     const sent: unknown[] = [];
     const task = visit('2026-11-27');
     await show(<NoticeFact task={task} />, {
@@ -50,7 +50,7 @@ describe('the notice of a visit', () => {
         },
       },
     });
-    expect(screen.getByText(/^too late: it could go by hand or by mail until Fri 20 Nov/)).toBeTruthy();
+    expect(screen.getByText(/^it had to go by hand or by mail until Fri 20 Nov/)).toBeTruthy();
     await userEvent.setup().click(screen.getByRole('button', { name: 'Move the visit to Tue 1 Dec' }));
     expect(sent).toEqual([
       { tasks: [{ id: task.id, version: task.version }], deed: { kind: 'moveTo', on: '2026-12-01' } },

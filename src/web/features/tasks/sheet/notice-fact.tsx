@@ -16,7 +16,10 @@ import { sayDay, sayNear } from '../../../kit/ways.ts';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { useTaskActions } from '../api.ts';
 
-/** Until when the notice of a visit has to go, by each way; where it is too late for all of them, from when it would not be. */
+/**
+ * Until when the notice of a visit has to go, by each way; where that is past for all of them, from when one that goes now
+ * would be early enough. Whether one went is not known here.
+ */
 export function NoticeFact({ task }: { readonly task: Task }) {
   const { visits, workingCalendar, today } = useWorkspace();
   const { impactOfSeveral, changeSeveral } = useTaskActions();
@@ -47,9 +50,7 @@ export function NoticeFact({ task }: { readonly task: Task }) {
           words(left)
         ) : (
           <>
-            <span className="text-late">
-              too late: it could go {words(latest.filter(({ on }) => on === quickest.on))}
-            </span>
+            it had to go {words(latest.filter(({ on }) => on === quickest.on))}
             <span className="block text-note leading-4.5">
               One that goes {sayNear(earliest.send, today)} allows {to} at the earliest.{' '}
               {task.mayPlan && (
