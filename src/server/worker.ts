@@ -1,7 +1,7 @@
 import { type JobHelpers, type Runner, run, type Task, Logger as WorkerLogger } from 'graphile-worker';
 import type pg from 'pg';
 import type { Logger } from 'pino';
-import type { DataSource } from 'typeorm';
+import { type DataSource, IsNull, Not } from 'typeorm';
 import { instantOf } from '../core/index.ts';
 import { type FileStore, sweepFiles } from './files/stored/index.ts';
 import { sweepArrivals } from './platform/arrival.ts';
@@ -21,6 +21,10 @@ const STAND_IN_FROM = 'Jolly Rota <rota@jolly-rota.example>';
 interface MakePayload {
   readonly workspaceId: string;
   readonly why: Run['why'];
+}
+
+interface LetGoPayload {
+  readonly workspaceId: string;
 }
 
 interface FillPayload {
@@ -115,12 +119,18 @@ async function startRunner({ source, pool, clock, log, files }: WorkerParts, pos
         const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
         if (workspace) await carryOutFill(scopeOf(workspace), runId);
       }),
-      sweep: throughOutages(log, async () => {
-        for (const workspace of await source.getRepository(Workspace).find()) {
-          const tasks = await letGoWhatIsDue(scopeOf(workspace));
-          if (tasks !== null)
-            log.info({ workspace: workspace.name, tasks }, 'finished work let go that is kept no longer');
-        }
+      letGo: throughOutages(log, async (payload) => {
+        const { workspaceId } = payload as LetGoPayload;
+        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+        if (!workspace) return;
+        const tasks = await letGoWhatIsDue(scopeOf(workspace));
+        if (tasks !== null)
+          log.info({ workspace: workspace.name, tasks }, 'finished work let go that is kept no longer');
+      }),
+      sweep: throughOutages(log, async (_payload, helpers) => {
+        // Each by itself: what goes wrong in one keeps no other from it.
+        for (const { id: workspaceId } of await source.getRepository(Workspace).findBy({ keepYears: Not(IsNull()) }))
+          await helpers.addJob('letGo', { workspaceId } satisfies LetGoPayload, { jobKey: `letGo:${workspaceId}` });
         const counts = await compactEndedCounts(source);
         const gone = await sweepFiles(source, files, new Date(clock.now()));
         const arrivals = await sweepArrivals(source, new Date(clock.now()));

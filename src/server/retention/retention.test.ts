@@ -15,7 +15,8 @@ beforeAll(async () => {
   ines = await server.browser('Ines Calloway');
   // The demo goes back for some months: what is older than two of them is made a year older.
   await ask(
-    `update task set due_on = due_on - 365, work_on = work_on - 365, starts_on = starts_on - 365, appears_on = appears_on - 365
+    `update task set due_on = due_on - 365, work_on = work_on - 365, starts_on = starts_on - 365, appears_on = appears_on - 365,
+       started_at = started_at - interval '365 days', done_at = done_at - interval '365 days'
      where state in ${ENDED} and due_on < '2026-09-24'`,
   );
   // And one that was started by hand, with something special.
@@ -29,7 +30,11 @@ beforeAll(async () => {
     .expect(200);
   const id = body.tasks[0].id;
   await ines.post(`/api/tasks/${id}/finish`).expect(200);
-  await ask(`update task set due_on = '2025-11-24' where id = $1`, [id]);
+  const year = `interval '365 days'`;
+  await ask(
+    `update task set due_on = '2025-11-24', started_at = started_at - ${year}, done_at = done_at - ${year} where id = $1`,
+    [id],
+  );
 });
 afterAll(() => server.stop());
 
