@@ -38,6 +38,7 @@ const FRESH_PERIOD: NoticePeriod = { days: 7, unit: 'day', countsReceipt: false,
 export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
   const { workTypes } = useWorkspace();
   const { ways, terms } = visits;
+  const areNamed = ways.every(({ name }) => name !== '');
   const free = workTypes.filter((type) => !terms.some((one) => one.type === type));
   const setTerms = (place: number, change: Partial<VisitTerms>) =>
     onChange({ ways, terms: terms.map((one, i) => (i === place ? { ...one, ...change } : one)) });
@@ -89,6 +90,8 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
       <button
         type="button"
         className="link-line leading-5"
+        // Two without a name could not be told from each other.
+        disabled={!areNamed}
         onClick={() => onChange({ ways: [...ways, FRESH_WAY], terms })}
       >
         Add a way a letter goes
@@ -105,7 +108,7 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
           </li>
         ))}
       </ul>
-      {free.length > 0 && ways.length > 0 && (
+      {free.length > 0 && ways.length > 0 && areNamed && (
         <select
           className="filter-word"
           aria-label="Announce a type of work"
