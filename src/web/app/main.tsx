@@ -1,6 +1,6 @@
 import { lazy, StrictMode, Suspense, useEffect, useState } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, Navigate, Outlet, useLocation, useRouteError } from 'react-router';
+import { createBrowserRouter, Outlet, useLocation, useRouteError } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { SWRConfig } from 'swr';
 import { workspaceAddresses } from '../../contract/addresses.ts';
@@ -11,6 +11,7 @@ import '../features/files/photo.ts';
 import '../features/tasks/deeds.ts';
 import { useAnswer } from '../kit/answer.ts';
 import { ProblemError } from '../kit/api.ts';
+import { GoOn } from '../kit/go-on.tsx';
 import { Skeleton, Trouble } from '../kit/states.tsx';
 import { watchTyping } from '../kit/typing.ts';
 import { Frame } from './shell/frame.tsx';
@@ -68,7 +69,7 @@ function SignedIn() {
   );
   if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return null;
-  if (!me) return <Navigate to="/sign-in" replace state={{ goTo: location.pathname + location.search }} />;
+  if (!me) return <GoOn to="/sign-in" state={{ goTo: location.pathname + location.search }} />;
   return (
     <WorkspaceProvider me={me} key={me.id}>
       <KeyProvider>
@@ -94,7 +95,7 @@ function Page() {
 function MyDaySheet() {
   const { me } = useWorkspace();
   const { search } = useLocation();
-  return <Navigate to={`/day-sheet/${me.id}${search}`} replace />;
+  return <GoOn to={`/day-sheet/${me.id}${search}`} />;
 }
 
 /** Whoever plans begins with what asks for them, everyone else with their day; unless they have chosen otherwise. */
@@ -104,8 +105,8 @@ function Home() {
   const addressOf = (place: string) =>
     place === 'day-sheet' || (place === 'overview' && !may('plan')) ? `/day-sheet/${me.id}` : `/${place}`;
   const usual = addressOf('overview');
-  if (startsAt === null) return <Navigate to={usual} replace />;
-  if (typeof startsAt === 'string') return <Navigate to={addressOf(startsAt)} replace />;
+  if (startsAt === null) return <GoOn to={usual} />;
+  if (typeof startsAt === 'string') return <GoOn to={addressOf(startsAt)} />;
   return (
     <Suspense fallback={<Skeleton rows={10} />}>
       <StartView viewId={startsAt.view} usual={usual} />

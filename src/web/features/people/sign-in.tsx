@@ -1,12 +1,13 @@
 import { ArrowRight } from 'lucide-react';
 import { useState } from 'react';
-import { Link, Navigate, useLocation, useNavigate } from 'react-router';
+import { Link, useLocation, useNavigate } from 'react-router';
 import { useSWRConfig } from 'swr';
 import { workspaceAddresses } from '../../../contract/addresses.ts';
 import type { Session, Welcome } from '../../../contract/index.ts';
 import { problemType } from '../../../contract/problems.ts';
 import { useAnswer } from '../../kit/answer.ts';
 import { addressOf, ask, ProblemError } from '../../kit/api.ts';
+import { GoOn } from '../../kit/go-on.tsx';
 import { Trouble } from '../../kit/states.tsx';
 import { DayTable } from './day-table.tsx';
 import { PasswordForm } from './password-form.tsx';
@@ -14,7 +15,7 @@ import { PasswordForm } from './password-form.tsx';
 export default function SignIn() {
   const { data: welcome, error, mutate } = useAnswer(workspaceAddresses.welcome, {});
   // Nothing is there yet that one could sign in to.
-  if (error && !welcome && error.problem.type === problemType('not-found')) return <Navigate to="/set-up" replace />;
+  if (error && !welcome && error.problem.type === problemType('not-found')) return <GoOn to="/set-up" />;
   if (error && !welcome) return <Trouble error={error} retry={() => void mutate()} />;
   if (!welcome) return null;
   return (

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
-import { Navigate } from 'react-router';
 import { sayDone } from '../../app/shell/toast.tsx';
+import { GoOn } from '../../kit/go-on.tsx';
 import { Skeleton } from '../../kit/states.tsx';
 import { useViews } from './api.ts';
 import { searchOfView } from './task-filter.tsx';
@@ -20,5 +20,5 @@ export default function StartView({ viewId, usual }: StartViewProps) {
     if (isGone) sayDone('The view you begin with is kept no longer: choose another place under your name.');
   }, [isGone]);
   if (!data && !error) return <Skeleton rows={10} />;
-  return <Navigate to={view ? `/tasks?${searchOfView(view)}` : usual} replace />;
+  return <GoOn to={view ? `/tasks?${searchOfView(view)}` : usual} />;
 }

@@ -1,10 +1,11 @@
 import { useCallback, useMemo, useState } from 'react';
-import { Link, Navigate, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
 import { TOGETHER_OF, type Together, type TogetherOf } from '../../../../contract/index.ts';
 import { type CivilDay, dayOfIso, isoOfDay, sayDuration, tryDayOfIso } from '../../../../core/index.ts';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Band } from '../../../kit/band.tsx';
+import { GoOn } from '../../../kit/go-on.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { sayNear, sayTime } from '../../../kit/ways.ts';
 import { useTogether } from '../api.ts';
@@ -22,7 +23,7 @@ export default function TogetherSheet() {
     const kind = TOGETHER_OF.find((one) => all.get(one));
     return kind === undefined ? null : ({ [kind]: all.get(kind) } as TogetherOf);
   }, [asked]);
-  return of === null ? <Navigate to="/day-sheet" replace /> : <OfSeveral of={of} />;
+  return of === null ? <GoOn to="/day-sheet" /> : <OfSeveral of={of} />;
 }
 
 function OfSeveral({ of }: { readonly of: TogetherOf }) {
