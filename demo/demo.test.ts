@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  noticeEndpoints,
   scheduleInputSchema,
   taskListEndpoints,
   templateInputSchema,
@@ -8,6 +9,7 @@ import {
 import { faultOfPattern, makeCalendar, recurrenceProblems, weeksOfShifts } from '../src/core/index.ts';
 import { englandAndWales } from '../src/server/settings/public-holidays.ts';
 import { berthHolders } from './berth-holders.ts';
+import { LETTERS } from './notices.ts';
 import { PEOPLE } from './people.ts';
 import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, SCHEDULES } from './schedules.ts';
@@ -39,6 +41,7 @@ describe('the demo', () => {
     for (const { of: _, isShared = false, ...view } of VIEWS)
       taskListEndpoints.keepView.body.parse({ ...view, order: 'due', columns: null, isShared });
     visitRulesSchema.parse(VISITS);
+    for (const letter of LETTERS) noticeEndpoints.addLetter.body.parse(letter);
     expect(VISITS.terms.every(({ type }) => WORK_TYPES.some((one) => one === type))).toBe(true);
     const calendar = makeCalendar({ workingWeekdays: [1, 2, 3, 4, 5], holidays: englandAndWales(2025, 2030) });
     for (const template of TEMPLATES) {

@@ -7,6 +7,7 @@ import {
   givenTo,
   isoOfDay,
   mondayOf,
+  NO_VISITS,
   plainWeek,
   type Recurrence,
   type TurnLength,
@@ -32,6 +33,7 @@ import { makeByHand } from './by-hand.ts';
 import { ASSET_FIELDS, addRecords, CLIENT_FIELDS } from './client-records.ts';
 import { holdUp } from './held-up.ts';
 import { playHistory } from './history.ts';
+import { addNotices } from './notices.ts';
 import { OTHERS, PEOPLE, ROLES, TEAMS, TICKETS } from './people.ts';
 import { type DemoFile, type DemoFiles, demoFiles } from './pictures.ts';
 import { SeededRandom } from './random.ts';
@@ -83,7 +85,7 @@ export async function seedWhenEmpty(
         await insertWorkspace(manager, makeId(clock.now()), 'Heron Yard', 'a yard that has only just begun', {
           categories: [],
           workTypes: [],
-          visits: { ways: [], terms: [] },
+          visits: NO_VISITS,
           clientFields: [],
           skipReasons: [],
           assetFields: [],
@@ -190,6 +192,18 @@ async function seedTernQuay(
   await playHistory({ scope, randomFor: (seed) => new SeededRandom(seed), notesOf: notes, signers, files });
   await holdUp({ scope, people });
   await addRecords(scope, people);
+  await addNotices(
+    scope,
+    people,
+    (person, daysAgo) =>
+      new Scope(
+        manager,
+        scope.workspace,
+        person,
+        { now: () => scope.clock.now() - daysAgo * 86_400_000, stands: true },
+        () => scope.newId(),
+      ),
+  );
 }
 
 interface DemoAsset {

@@ -19,9 +19,9 @@ export const WORK_TYPES = ['routine', 'arrival', 'departure', 'breakdown'] as co
 /** Boardings are announced seven days before; an arrival is what the holder has asked for. */
 export const VISITS: VisitRules = {
   ways: [
-    { name: 'by hand', onItsWay: { days: 0, unit: 'day' } },
-    { name: 'by mail', onItsWay: { days: 0, unit: 'day' } },
-    { name: 'by post', onItsWay: { days: 2, unit: 'workingDay' } },
+    { name: 'by hand', kind: 'hand', onItsWay: { days: 0, unit: 'day' } },
+    { name: 'by mail', kind: 'mail', onItsWay: { days: 0, unit: 'day' } },
+    { name: 'by post', kind: 'post', onItsWay: { days: 2, unit: 'workingDay' } },
   ],
   terms: [
     {
@@ -35,6 +35,8 @@ export const VISITS: VisitRules = {
       ways: ['by hand', 'by mail'],
     },
   ],
+  letterhead: 'Harbour Office, Lee Quay\n01632 960 100',
+  answering: 'ring the harbour office on 01632 960 100',
 };
 
 export interface DemoTemplate {

@@ -15,6 +15,7 @@ export const logbookAddresses = addresses<typeof contract.logbookEndpoints>(path
 export const recordAddresses = addresses<typeof contract.recordEndpoints>(paths.recordPaths);
 export const overviewAddresses = addresses<typeof contract.overviewEndpoints>(paths.overviewPaths);
 export const peopleAddresses = addresses<typeof contract.peopleEndpoints>(paths.peoplePaths);
+export const noticeAddresses = addresses<typeof contract.noticeEndpoints>(paths.noticePaths);
 export const postAddresses = addresses<typeof contract.postEndpoints>(paths.postPaths);
 export const retentionAddresses = addresses<typeof contract.retentionEndpoints>(paths.retentionPaths);
 export const runAddresses = addresses<typeof contract.runEndpoints>(paths.runPaths);

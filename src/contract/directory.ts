@@ -146,6 +146,7 @@ export const mergingSchema = z.object({
   assets: z.number().int(),
   schedules: z.number().int(),
   tasks: z.number().int(),
+  notices: z.number().int(),
   /** What is empty with the one that stays and is taken over, in words. */
   filled: z.array(z.string()),
 });

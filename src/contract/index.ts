@@ -17,6 +17,7 @@ export * from './leave.ts';
 export * from './live.ts';
 export * from './live-schema.ts';
 export * from './logbook.ts';
+export * from './notices.ts';
 export * from './overview.ts';
 export * from './people.ts';
 export * from './post.ts';

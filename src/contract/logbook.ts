@@ -124,8 +124,11 @@ const seriesSchema = z.object({
 });
 export type LogSeries = z.infer<typeof seriesSchema>;
 
-/** What was done with tasks and left no entry of their own: these were deleted, or given from one to another. */
-export const LOGGED_CHANGES = ['deleted', 'given'] as const;
+/**
+ * What was done with tasks and left no entry of their own: these were deleted, or given from one to another, or a notice of
+ * them went.
+ */
+export const LOGGED_CHANGES = ['deleted', 'given', 'announced'] as const;
 const loggedChangeSchema = z.object({
   id,
   at: civilMoment,
@@ -139,6 +142,8 @@ const loggedChangeSchema = z.object({
   /** Who had it, and who has it since; null for nobody. */
   from: z.string().nullable(),
   to: z.string().nullable(),
+  /** The notice that went; null where none did. */
+  notice: z.object({ id, way: z.string(), sentOn: isoDate, visitOn: isoDate }).nullable(),
 });
 export type LoggedChange = z.infer<typeof loggedChangeSchema>;
 

@@ -60,6 +60,22 @@ export const labelPaths = {
   pdf: ['GET', '/labels.pdf'],
 } as const satisfies Record<string, Path>;
 
+export const noticePaths = {
+  visits: ['GET', '/visits'],
+  weeks: ['GET', '/visits/weeks'],
+  letters: ['GET', '/letters'],
+  addLetter: ['POST', '/letters'],
+  changeLetter: ['PUT', '/letters/:letterId'],
+  dropLetter: ['DELETE', '/letters/:letterId'],
+  look: ['POST', '/notices/look'],
+  write: ['POST', '/notices'],
+  send: ['POST', '/notices/sent'],
+  needNone: ['POST', '/notices/none'],
+  list: ['GET', '/notices'],
+  one: ['GET', '/notices/:noticeId'],
+  pdf: ['GET', '/notices.pdf'],
+} as const satisfies Record<string, Path>;
+
 export const logbookPaths = {
   rates: ['GET', '/logbook/rates'],
   days: ['GET', '/logbook/days'],
@@ -96,6 +112,7 @@ export const peoplePaths = {
 export const postPaths = {
   list: ['GET', '/post'],
   one: ['GET', '/post/:mailId'],
+  part: ['GET', '/post/parts/:partId'],
   again: ['POST', '/post/:mailId/again'],
 } as const satisfies Record<string, Path>;
 

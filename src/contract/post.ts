@@ -3,7 +3,7 @@ import { endpoint } from './endpoint.ts';
 import { civilMoment, id } from './fields.ts';
 import { postPaths } from './paths.ts';
 
-export const MAIL_KINDS = ['invitation', 'password', 'address'] as const;
+export const MAIL_KINDS = ['invitation', 'password', 'address', 'notice'] as const;
 export type MailKind = (typeof MAIL_KINDS)[number];
 /** Refused is given up; what waits was not tried yet, or is tried again. */
 export const MAIL_STATES = ['refused', 'waiting', 'sent'] as const;
@@ -31,6 +31,8 @@ const mail = mailLine.extend({
   /** As the stand-in received it; null where it did not, or does not stand there. */
   raw: z.string().nullable(),
   messageId: z.string(),
+  /** Files that go with it. */
+  parts: z.array(z.object({ id, name: z.string(), bytes: z.number().int() })),
 });
 export type MailAnswer = z.infer<typeof mail>;
 
@@ -51,6 +53,8 @@ export const postEndpoints = {
     }),
   }),
   one: endpoint(postPaths.one, { answer: mail }),
+  /** A file that goes with a mail. */
+  part: endpoint(postPaths.part, { answer: z.string() }),
   /** Tries one again now, to another address where one is given. */
   again: endpoint(postPaths.again, {
     body: z.object({ email: z.email('That is no address: write it like edda@saltmarsh.example.').max(200).optional() }),

@@ -1,10 +1,13 @@
 import { z } from 'zod';
-import type { VisitRules } from '../core/index.ts';
-import { line } from './fields.ts';
+import { DELIVERY_KINDS, type VisitRules } from '../core/index.ts';
+import { line, prose } from './fields.ts';
 
 /** The longest notice, and the longest way of a letter, in days. */
 export const MOST_NOTICE_DAYS = 366;
 export const MOST_ON_ITS_WAY_DAYS = 60;
+
+/** Lines below the name of the workspace at the head of a letter. */
+export const MOST_HEAD_LINES = 4;
 
 const unit = z.enum(['day', 'workingDay']);
 const days = (what: string, least: number, most: number) =>
@@ -20,7 +23,11 @@ export const visitRulesSchema: z.ZodType<VisitRules, VisitRules> = z
   .object({
     ways: z
       .array(
-        z.object({ name: wayName, onItsWay: z.object({ days: days('On its way', 0, MOST_ON_ITS_WAY_DAYS), unit }) }),
+        z.object({
+          name: wayName,
+          kind: z.enum(DELIVERY_KINDS),
+          onItsWay: z.object({ days: days('On its way', 0, MOST_ON_ITS_WAY_DAYS), unit }),
+        }),
       )
       .max(12, 'Twelve ways at most.'),
     terms: z
@@ -35,6 +42,10 @@ export const visitRulesSchema: z.ZodType<VisitRules, VisitRules> = z
         }),
       )
       .max(60, 'Sixty types at most.'),
+    letterhead: prose('The head of letters', 300).refine((text) => text.split('\n').length <= MOST_HEAD_LINES, {
+      error: `${MOST_HEAD_LINES} lines at most.`,
+    }),
+    answering: z.union([z.literal(''), line('How they can answer', 200)]),
   })
   .superRefine(({ ways, terms }, context) => {
     const names = ways.map(({ name }) => name.toLowerCase());

@@ -236,15 +236,48 @@ export {
   labelsOfSheet,
 } from './labels/label-sheet.ts';
 export {
+  type FilledBlock,
+  type FilledLetter,
+  type FilledRun,
+  fillLetter,
+  LETTER_BLOCKS,
+  LETTER_LANGUAGE_TAGS,
+  LETTER_LANGUAGES,
+  LETTER_TOKEN_NAMES,
+  LETTER_TOKENS,
+  type LetterBlock,
+  type LetterLanguage,
+  type LetterRun,
+  type LetterText,
+  type LetterToken,
+  type LetterValues,
+  letterProblems,
+  sayDayIn,
+  sayWindow,
+  textOfRuns,
+} from './notice/letter.ts';
+export {
   type DayCount,
+  DELIVERY_KINDS,
+  type DeliveryKind,
   type DeliveryWay,
   earliestVisitFrom,
+  latestSending,
   type NoticePeriod,
 } from './notice/notice.ts';
+export {
+  isToSend,
+  NOTICE_STATES,
+  type NoticeStanding,
+  type NoticeState,
+  noticeStanding,
+  type WrittenNotice,
+} from './notice/standing.ts';
 export {
   countedEnd,
   type LatestDay,
   latestDays,
+  NO_VISITS,
   sayNoticePeriod,
   termsOf,
   type VisitRules,

@@ -18,6 +18,7 @@ import { historyRoutes } from './history/index.ts';
 import { labelRoutes } from './labels/index.ts';
 import { listRoutes } from './lists-out/index.ts';
 import { logbookRoutes } from './logbook/index.ts';
+import { noticeRoutes } from './notices/index.ts';
 import { overviewRoutes } from './overview/index.ts';
 import { peopleRoutes, sessionRoutes } from './people/index.ts';
 import { isSecure, ownAddressOnly } from './platform/http/addresses.ts';
@@ -87,6 +88,7 @@ export function api(parts: ApiParts): Router {
     recordRoutes,
     logbookRoutes,
     labelRoutes,
+    noticeRoutes,
     wallchartRoutes,
     overviewRoutes,
     taskListRoutes,

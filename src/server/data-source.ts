@@ -3,8 +3,9 @@ import { BringIn, BringInRow } from './bring-in/index.ts';
 import { Asset, Client, Contact } from './clients/index.ts';
 import { CommentRecord } from './comments/index.ts';
 import { StoredFile } from './files/stored/index.ts';
+import { Notice, NoticeLetterRecord } from './notices/index.ts';
 import { AccountLink, Clocking, Invitation, Leave } from './people/index.ts';
-import { Mail, ReceivedMail } from './post/index.ts';
+import { Mail, MailPart, ReceivedMail } from './post/index.ts';
 import { LettingGoRecord } from './retention/index.ts';
 import { Run } from './runs/index.ts';
 import { Schedule, TurnSwap } from './schedules/index.ts';
@@ -38,6 +39,7 @@ import { LeaveExchanges1767100000000 } from './platform/db/migrations/leave-exch
 import { LoggedChanges1767600000000 } from './platform/db/migrations/logged-changes.ts';
 import { NoDefaults1765000000000 } from './platform/db/migrations/no-defaults.ts';
 import { NobodysTasks1765100000000 } from './platform/db/migrations/nobodys-tasks.ts';
+import { Notices1768100000000 } from './platform/db/migrations/notices.ts';
 import { OnTime1767500000000 } from './platform/db/migrations/on-time.ts';
 import { PeopleAndAccess1765800000000 } from './platform/db/migrations/people-and-access.ts';
 import { PostAndInvitations1765900000000 } from './platform/db/migrations/post-and-invitations.ts';
@@ -114,7 +116,10 @@ export function dataSource(
       WorkContent,
       StoredFile,
       Mail,
+      MailPart,
       ReceivedMail,
+      NoticeLetterRecord,
+      Notice,
       Invitation,
       AccountLink,
       Change,
@@ -162,6 +167,7 @@ export function dataSource(
       Retention1767800000000,
       EndedCounts1767900000000,
       VisitRules1768000000000,
+      Notices1768100000000,
     ],
     extra: {
       max: connections,

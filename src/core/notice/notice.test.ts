@@ -16,8 +16,8 @@ import {
 } from './notice.ts';
 
 const CLEAR: NoticePeriod = { days: 7, unit: 'day', countsReceipt: false, countsVisit: false };
-const BY_HAND: DeliveryWay = { name: 'by hand', onItsWay: { days: 0, unit: 'day' } };
-const POST: DeliveryWay = { name: 'post', onItsWay: { days: 2, unit: 'workingDay' } };
+const BY_HAND: DeliveryWay = { name: 'by hand', kind: 'hand', onItsWay: { days: 0, unit: 'day' } };
+const POST: DeliveryWay = { name: 'post', kind: 'post', onItsWay: { days: 2, unit: 'workingDay' } };
 const christmas = makeCalendar({
   workingWeekdays: WEEKDAYS_ONLY.workingWeekdays,
   holidays: ['2026-12-25', '2026-12-28'],
@@ -55,6 +55,7 @@ describe('a notice', () => {
   });
   const way: fc.Arbitrary<DeliveryWay> = fc.record({
     name: fc.constant('post'),
+    kind: fc.constant('post' as const),
     onItsWay: fc.record({ days: fc.nat(6), unit }),
   });
   const calendar: fc.Arbitrary<WorkingCalendar> = fc

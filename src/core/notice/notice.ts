@@ -8,9 +8,14 @@ export interface DayCount {
   readonly unit: 'day' | 'workingDay';
 }
 
+/** As what a letter goes: on paper by post, from hand to hand, as a mail that we send, or otherwise. */
+export const DELIVERY_KINDS = ['post', 'hand', 'mail', 'other'] as const;
+export type DeliveryKind = (typeof DELIVERY_KINDS)[number];
+
 /** How a letter goes, and how long it is on its way. */
 export interface DeliveryWay {
   readonly name: string;
+  readonly kind: DeliveryKind;
   /** From the day of sending to the day on which it counts as received; 0 for the same day. */
   readonly onItsWay: DayCount;
 }

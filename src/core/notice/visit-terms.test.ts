@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
-import { latestDays, sayNoticePeriod, termsOf, type VisitRules } from './visit-terms.ts';
+import { latestDays, NO_VISITS, sayNoticePeriod, termsOf, type VisitRules } from './visit-terms.ts';
 
 const RULES: VisitRules = {
+  ...NO_VISITS,
   ways: [
-    { name: 'by post', onItsWay: { days: 2, unit: 'workingDay' } },
-    { name: 'by hand', onItsWay: { days: 0, unit: 'day' } },
-    { name: 'by mail', onItsWay: { days: 0, unit: 'day' } },
+    { name: 'by post', kind: 'post', onItsWay: { days: 2, unit: 'workingDay' } },
+    { name: 'by hand', kind: 'hand', onItsWay: { days: 0, unit: 'day' } },
+    { name: 'by mail', kind: 'mail', onItsWay: { days: 0, unit: 'day' } },
   ],
   terms: [
     {

@@ -16,7 +16,14 @@ export interface VisitTerms {
 export interface VisitRules {
   readonly ways: readonly DeliveryWay[];
   readonly terms: readonly VisitTerms[];
+  /** What stands at the head of a letter below the name of the workspace: where it is, how it is reached; lines. */
+  readonly letterhead: string;
+  /** How a client can answer, as part of a sentence: "ring the harbour office on 01632 960 114". */
+  readonly answering: string;
 }
+
+/** Of a workspace that has settled nothing of visits yet. */
+export const NO_VISITS: VisitRules = { ways: [], terms: [], letterhead: '', answering: '' };
 
 /** The latest day to send by each way that a visit may be announced by, the one that leaves most time first. */
 export interface LatestDay {

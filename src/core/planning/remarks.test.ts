@@ -230,8 +230,8 @@ describe('remarks on a plan', () => {
 
   it('tell when it appears too late to give notice', () => {
     const inTime = planned({ timing: { ...PLAIN_TIMING, appears: { amount: -7, unit: 'day' } } });
-    const post = { name: 'by post', onItsWay: { days: 2, unit: 'workingDay' } } as const;
-    const hand = { name: 'by hand', onItsWay: { days: 0, unit: 'day' } } as const;
+    const post = { name: 'by post', kind: 'post', onItsWay: { days: 2, unit: 'workingDay' } } as const;
+    const hand = { name: 'by hand', kind: 'hand', onItsWay: { days: 0, unit: 'day' } } as const;
     const period = { days: 7, unit: 'day', countsReceipt: true, countsVisit: false } as const;
     const terms = { type: 'routine', period, ways: ['by post'] };
     // It appears a week before: by hand that is early enough, by post it is not.

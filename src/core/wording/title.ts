@@ -1,7 +1,7 @@
 import { type CivilDay, isoWeekOf, quarterOf, weekdayOf, yearMonthDay } from '../civil-date/civil-day.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
 import { monthName, monthShort, sayDate, weekdayName } from './date-words.ts';
-import { editDistance } from './spelling.ts';
+import { type TokenProblem, tokenProblems, tokensIn } from './tokens.ts';
 
 /** What a title is filled in from. */
 export interface TitleContext {
@@ -47,32 +47,13 @@ export const TITLE_TOKENS: readonly TitleToken[] = [
   },
 ];
 
-export interface TitleProblem {
-  /** Index of the first character at fault. */
-  readonly at: number;
-  readonly message: string;
-}
-
-const PIECE = /\{([^{}]*)\}?|\}/g;
-
 /** What is wrong with a pattern, in words with a suggestion; none when it can be filled in. */
-export function titleProblems(pattern: string): TitleProblem[] {
-  const problems: TitleProblem[] = [];
-  for (const match of pattern.matchAll(PIECE)) {
-    const [text, name] = match;
-    const at = match.index;
-    if (name === undefined) problems.push({ at, message: 'This } closes nothing: a token is written {date}.' });
-    else if (!text.endsWith('}')) problems.push({ at, message: `“${text.slice(0, 20)}” is not closed: write {date}.` });
-    else if (!tokenNamed(name)) {
-      const near = nearestToken(name);
-      const hint = near
-        ? `Did you mean {${near}}?`
-        : `There are ${TITLE_TOKENS.map((token) => `{${token.name}}`).join(', ')}.`;
-      problems.push({ at, message: `{${name.slice(0, 20)}} is not a token. ${hint}` });
-    }
-  }
-  return problems;
-}
+export const titleProblems = (pattern: string): TokenProblem[] =>
+  tokenProblems(
+    pattern,
+    TITLE_TOKENS.map(({ name }) => name),
+    'date',
+  );
 
 /**
  * The title of a task. A token without a value leaves nothing behind, not even the dot or the little word that joined it.
@@ -96,9 +77,7 @@ export function fillTitle(pattern: string, context: TitleContext): string {
 }
 
 /** Whether a pattern holds a token. */
-export function hasToken(pattern: string, name: string): boolean {
-  return [...pattern.matchAll(PIECE)].some(([, found]) => found?.trim().toLowerCase() === name);
-}
+export const hasToken = (pattern: string, name: string): boolean => tokensIn(pattern).includes(name);
 
 /** In the order in which they are looked for: the longest forms of a date first, so that "24 Nov 2026" is not "{day} 2026". */
 const TELLING_TOKENS = ['asset', 'client', 'person', 'date', 'iso', 'day', 'weekday', 'month', 'quarter', 'year'];
@@ -135,13 +114,4 @@ const JOINED_TO_NOTHING = /\s*[·,–-]?(?:\s+(?:to|of|for|by|from|with|at|on|in
 
 function tokenNamed(name: string): TitleToken | undefined {
   return TITLE_TOKENS.find((token) => token.name === name.trim().toLowerCase());
-}
-
-function nearestToken(name: string): string | null {
-  const ranked = TITLE_TOKENS.map((token) => ({
-    name: token.name,
-    distance: editDistance(name.trim().toLowerCase().slice(0, 24), token.name),
-  })).sort((a, b) => a.distance - b.distance);
-  const best = ranked[0];
-  return best && best.distance <= Math.max(2, Math.floor(name.length / 3)) ? best.name : null;
 }

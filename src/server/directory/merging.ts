@@ -7,7 +7,7 @@ import { followName, mustBeSeen, type SavedClient } from './changing.ts';
 import { oneClient } from './one-client.ts';
 
 /** What names a client, and goes over to another with it. */
-const TABLES = ['contact', 'asset', 'schedule', 'task'] as const;
+const TABLES = ['contact', 'asset', 'schedule', 'task', 'notice'] as const;
 type Table = (typeof TABLES)[number];
 /** Ids of rows by their table, and whose they were. */
 type Moved = Readonly<Record<Table, readonly string[]>> & { readonly otherId: string };

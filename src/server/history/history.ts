@@ -63,6 +63,12 @@ export async function historyOf(
         where f.workspace_id = $1 and $2 = 'task' and f.task_id = $3
         order by c.at desc, c.id desc limit ${most})
        union all
+       -- What was written to announce a visit stands with it.
+       (select ${CHANGE_COLUMNS}, null from notice n
+        join change c on c.workspace_id = n.workspace_id and c.subject = 'notice' and c.subject_id = n.id
+        where n.workspace_id = $1 and $2 = 'task' and n.task_id = $3
+        order by c.at desc, c.id desc limit ${most})
+       union all
        -- A deleted task has no page of its own any more: its schedule tells of it.
        (select ${CHANGE_COLUMNS}, null from change c where c.workspace_id = $1 and $2 = 'schedule' and c.subject = 'task'
           and c.action = 'deleted' and c.undone_at is null and c.fields->'row'->'from'->>'schedule_id' = $3::text

@@ -2,6 +2,7 @@ import { leaveChanges, peopleChanges } from '../availability/index.ts';
 import { bringInChanges } from '../bring-in/index.ts';
 import { assetChanges, clientChanges } from '../directory/index.ts';
 import { fileChanges } from '../files/index.ts';
+import { letterChanges, noticeChanges } from '../notices/index.ts';
 import type { Subject } from '../platform/changes/actions.ts';
 import type { Change, FieldChanges } from '../platform/changes/entity.ts';
 import type { SubjectsOfChanges } from '../platform/changes/subject.ts';
@@ -27,6 +28,8 @@ export const SUBJECTS: SubjectsOfChanges<Task> = {
   template: templateChanges,
   task: taskChanges,
   file: fileChanges,
+  letter: letterChanges,
+  notice: noticeChanges,
 };
 export type OneSubject = keyof typeof SUBJECTS;
 export const IN_ORDER = Object.keys(SUBJECTS) as OneSubject[];

@@ -9,24 +9,37 @@ import { nameOf } from '../tasks/stored/index.ts';
 
 type Endpoint = (typeof logbookEndpoints)['changes'];
 
+const NO_NOTICE = 'null::jsonb';
+
 /**
  * What of changes `c` is told, as the indexes have it; the task `t` that each was about, as it is or as it was when it was
  * deleted; who had it before, and since. What was given on and deleted later is told as deleted.
  */
 const KINDS = {
   deleted: {
-    which: `c.action = 'deleted'`,
+    which: `c.subject = 'task' and c.action = 'deleted'`,
     task: `cross join lateral jsonb_populate_record(null::task, c.fields->'row'->'from') t`,
     taskId: 'null::uuid',
     from: 't.assignee_id',
     to: 'null::uuid',
+    notice: NO_NOTICE,
   },
   given: {
-    which: `c.action <> 'undone' and c.fields ? 'assigneeId'`,
+    which: `c.subject = 'task' and c.action <> 'undone' and c.fields ? 'assigneeId'`,
     task: 'join task t on t.workspace_id = c.workspace_id and t.id = c.subject_id',
     taskId: 't.id',
     from: `(c.fields->'assigneeId'->>'from')::uuid`,
     to: `(c.fields->'assigneeId'->>'to')::uuid`,
+    notice: NO_NOTICE,
+  },
+  announced: {
+    which: `c.subject = 'notice' and c.action in ('sent', 'mailed')`,
+    task: `join notice n on n.workspace_id = c.workspace_id and n.id = c.subject_id
+      join task t on t.workspace_id = c.workspace_id and t.id = n.task_id`,
+    taskId: 't.id',
+    from: 't.assignee_id',
+    to: 'null::uuid',
+    notice: `jsonb_build_object('id', n.id, 'way', n.way, 'sentOn', n.sent_on, 'visitOn', n.visit_on)`,
   },
 } as const satisfies Record<z.output<Endpoint['query']>['what'], object>;
 
@@ -46,10 +59,10 @@ export async function loggedChanges(
   scope: Scope,
   { what, from: first, to: last, after, person, role, team, ...filter }: z.output<Endpoint['query']>,
 ): Promise<z.input<Endpoint['answer']>> {
-  const { which, task, taskId, from, to } = KINDS[what];
+  const { which, task, taskId, from, to, notice } = KINDS[what];
   const asked = await questionOf(scope, filter);
   const midnight = (day: number) => asked.with(new Date(instantOf(isoOfDay(day), '00:00', scope.workspace.zone)));
-  asked.and(`c.workspace_id = $1 and c.subject = 'task' and c.undone_at is null and ${which}`);
+  asked.and(`c.workspace_id = $1 and c.undone_at is null and ${which}`);
   asked.and(`c.at >= ${midnight(dayOfIso(first))} and c.at < ${midnight(dayOfIso(last) + 1)}`);
   // Whoever had it, has it since, or did it.
   const those = [from, ...(what === 'given' ? [to] : []), 'c.actor_id'];
@@ -69,7 +82,7 @@ export async function loggedChanges(
   const rows = await scope.sql<Row>(
     `select c.id, c.at, ${PLACE} as place, ${nameOf('person', 'c.actor_id')} as by, ${taskId} as "taskId", t.title,
        ${nameOf('client', 't.client_id')} as client, ${nameOf('asset', 't.asset_id')} as asset, t.due_on as "dueOn",
-       ${nameOf('person', from)} as "from", ${nameOf('person', to)} as "to"
+       ${nameOf('person', from)} as "from", ${nameOf('person', to)} as "to", ${notice} as notice
      from change c ${task} where ${asked.where} order by c.at desc, c.id desc limit ${LOG_ROWS_A_PAGE + 1}`,
     asked.params,
   );

@@ -22,6 +22,14 @@ export function newPaper(
   return paper;
 }
 
+/** The bytes of a paper, which is ended by that. */
+export async function bytesOf(paper: Paper): Promise<Buffer> {
+  paper.end();
+  const parts: Buffer[] = [];
+  for await (const part of paper) parts.push(part as Buffer);
+  return Buffer.concat(parts);
+}
+
 /** Sends a paper as it is ended. */
 export function sendPaper(response: Response, paper: Paper, fileName: string): void {
   response.set({

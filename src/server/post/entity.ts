@@ -1,11 +1,11 @@
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 import type { MailKind, MailState } from '../../contract/index.ts';
-import { OfWorkspace } from '../platform/db/keys.ts';
+import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
 /** A mail that leaves, or has left. */
 @Entity({ name: 'mail' })
 @OfWorkspace('mail')
-@Check('mail_kind_check', "kind in ('invitation', 'password', 'address')")
+@Check('mail_kind_check', "kind in ('invitation', 'password', 'address', 'notice')")
 @Check('mail_state_check', "state in ('waiting', 'sent', 'refused')")
 @Unique('mail_reason', ['workspaceId', 'reason'])
 @Index('mail_by_state', ['workspaceId', 'state', 'id'])
@@ -47,6 +47,28 @@ export class Mail {
   trouble!: string | null;
   @Column({ type: 'timestamptz', nullable: true })
   sentAt!: Date | null;
+}
+
+/** A file that goes with a mail, as it goes. */
+@Entity({ name: 'mail_part' })
+@OfWorkspace('mail_part')
+@Names('mail_part', 'Mail', ['mailId'], { onDelete: 'CASCADE' })
+@Unique('mail_part_by_mail', ['workspaceId', 'mailId', 'position'])
+export class MailPart {
+  @PrimaryColumn({ type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  @Column({ type: 'uuid' })
+  mailId!: string;
+  @Column({ type: 'integer' })
+  position!: number;
+  @Column({ type: 'text' })
+  name!: string;
+  @Column({ type: 'text' })
+  mediaType!: string;
+  @Column({ type: 'bytea' })
+  bytes!: Buffer;
 }
 
 /** What the stand-in has received, by Message-ID, as it came. */

@@ -1,5 +1,6 @@
 import type { MailKind } from '../../contract/index.ts';
 import type { Scope } from '../platform/scope.ts';
+import { MailPart } from './entity.ts';
 import { htmlOf, type Letter, textOf } from './letter.ts';
 
 export interface Posted {
@@ -10,14 +11,28 @@ export interface Posted {
   readonly letter: Letter;
   /** Whether it holds a link that lets somebody in. */
   readonly isPrivate: boolean;
+  /** Files that go with it. */
+  readonly parts?: readonly Part[];
 }
 
-/** Put in the transaction of what it tells of: it leaves if that stands, and only then. */
-export async function post(scope: Scope, { reason, kind, to, letter, isPrivate }: Posted): Promise<void> {
-  await scope.sql(
+interface Part {
+  readonly name: string;
+  readonly mediaType: string;
+  readonly bytes: Buffer;
+}
+
+/**
+ * Put in the transaction of what it tells of: it leaves if that stands, and only then.
+ * @returns its id; null where there is one of this reason already
+ */
+export async function post(
+  scope: Scope,
+  { reason, kind, to, letter, isPrivate, parts = [] }: Posted,
+): Promise<string | null> {
+  const [put] = await scope.sql<{ id: string }>(
     `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at)
      values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, 'waiting', $11, 0, clock_timestamp())
-     on conflict (workspace_id, reason) do nothing`,
+     on conflict (workspace_id, reason) do nothing returning id`,
     [
       scope.newId(),
       reason,
@@ -31,7 +46,11 @@ export async function post(scope: Scope, { reason, kind, to, letter, isPrivate }
       scope.instant,
     ],
   );
+  if (put === undefined) return null;
+  for (const [position, part] of parts.entries())
+    await scope.insert(MailPart, { id: scope.newId(), mailId: put.id, position, ...part });
   await callPostman(scope);
+  return put.id;
 }
 
 /** One job sends all that waits. */

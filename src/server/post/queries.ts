@@ -1,8 +1,9 @@
+import type { Response } from 'express';
 import type { MailAnswer, MailLine, MailState } from '../../contract/index.ts';
 import { likeLetters } from '../platform/db/like.ts';
 import { invalid, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { Mail } from './entity.ts';
+import { Mail, MailPart } from './entity.ts';
 import { callPostman } from './outbox.ts';
 import { messageIdOf } from './sending.ts';
 
@@ -55,13 +56,33 @@ function lineOf(scope: Scope, row: Row): MailLine {
 }
 
 export async function oneMail(scope: Scope, id: string): Promise<MailAnswer> {
-  const [row] = await scope.sql<Row & { raw: string | null }>(
-    `select ${COLUMNS}, text, html, (select raw from received_mail where message_id = $3) as raw
+  const [row] = await scope.sql<Row & { raw: string | null; parts: MailAnswer['parts'] }>(
+    `select ${COLUMNS}, text, html, (select raw from received_mail where message_id = $3) as raw,
+       (select coalesce(jsonb_agg(jsonb_build_object('id', part.id, 'name', part.name, 'bytes', length(part.bytes))
+          order by part.position), '[]') from mail_part part where part.workspace_id = $1 and part.mail_id = $2) as parts
      from mail where workspace_id = $1 and id = $2`,
     [id, messageIdOf({ id })],
   );
   if (!row) throw notFound('mail');
-  return { ...lineOf(scope, row), text: row.text, html: row.html, raw: row.raw, messageId: messageIdOf({ id }) };
+  return {
+    ...lineOf(scope, row),
+    text: row.text,
+    html: row.html,
+    raw: row.raw,
+    parts: row.parts,
+    messageId: messageIdOf({ id }),
+  };
+}
+
+/** A file that goes with a mail, as it goes. */
+export async function sendPart(scope: Scope, id: string, response: Response): Promise<void> {
+  const { name, mediaType, bytes } = await scope.one(MailPart, id, 'file');
+  response.set({
+    'Content-Type': mediaType,
+    'Content-Disposition': `inline; filename*=UTF-8''${encodeURIComponent(name)}`,
+    'Cache-Control': 'no-store',
+  });
+  response.end(bytes);
 }
 
 /** Tries a mail again that waits or was given up. */

@@ -1,7 +1,7 @@
 import { createTransport, type Transporter } from 'nodemailer';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
-import type { Mail } from './entity.ts';
+import type { Mail, MailPart } from './entity.ts';
 
 /** Where mail is handed over. */
 export interface MailServer {
@@ -59,6 +59,10 @@ export class Postman {
 
   private async handOver(mail: Taken, now: Date): Promise<boolean> {
     try {
+      const parts = await this.source.query<Pick<MailPart, 'name' | 'mediaType' | 'bytes'>[]>(
+        `select name, media_type as "mediaType", bytes from mail_part where workspace_id = $1 and mail_id = $2 order by position`,
+        [mail.workspaceId, mail.id],
+      );
       await this.transport.sendMail({
         messageId: messageIdOf(mail),
         date: now,
@@ -66,6 +70,11 @@ export class Postman {
         subject: mail.subject,
         text: mail.text,
         html: mail.html,
+        attachments: parts.map(({ name, mediaType, bytes }) => ({
+          filename: name,
+          contentType: mediaType,
+          content: bytes,
+        })),
         headers: { 'Auto-Submitted': 'auto-generated' },
       });
     } catch (error) {

@@ -120,7 +120,12 @@ function letSomeGo(scope: Scope, before: string): Promise<number | null> {
        where workspace_id = $1 and before = $2::date`,
       [before, ids.length, ids],
     );
-    await tx.sql(`delete from change where workspace_id = $1 and subject = 'task' and subject_id = any($2)`, [ids]);
+    await tx.sql(
+      `delete from change where workspace_id = $1 and (subject = 'task' and subject_id = any($2) or subject = 'notice'
+         and subject_id in (select id from notice where workspace_id = $1 and task_id = any($2)))`,
+      [ids],
+    );
+    await tx.sql('delete from notice where workspace_id = $1 and task_id = any($2)', [ids]);
     await removeTasks(tx, ids);
     return ids.length;
   });

@@ -15,6 +15,7 @@ export { comparedYears, countedItems, impactOf, impactWords, plannedYear } from 
 export { type KeptLine, keptLines } from './kept-lines.ts';
 export {
   type ForeseenTask,
+  firstDate,
   foreseenTasks,
   KEPT_DAYS,
   type KeptPlan,
@@ -28,6 +29,7 @@ export { leftOutOf, type MakingSpan, owedTasks, planProblem } from './owed.ts';
 export { isGroupHere } from './people-of-input.ts';
 export {
   foreseenByPerson,
+  foreseenFrom,
   foreseenMinutes,
   foreseenOfNobody,
   type Projected,

@@ -88,7 +88,8 @@ function planOf(scope: Scope, row: ScheduleRow, making: Making, today: CivilDay)
   }
 }
 
-function firstDate(schedule: PlannedSchedule, calendar: WorkingCalendar, today: CivilDay): string | null {
+/** The first date of a schedule from a day on, within a year. */
+export function firstDate(schedule: PlannedSchedule, calendar: WorkingCalendar, today: CivilDay): string | null {
   const first = planDays(schedule, calendar, today, today + NEXT_WITHIN_DAYS).find(isDated);
   return first ? isoOfDay(first.on) : null;
 }

@@ -32,11 +32,7 @@ export async function projectedOf(
   day: CivilDay,
   isWanted: (task: ForeseenTask) => boolean,
 ): Promise<Projected[]> {
-  const tasks = await foreseenWork(scope, day, day, {
-    kept: ({ all }) => all,
-    mayBe: () => true,
-    is: isWanted,
-  });
+  const tasks = await foreseenWork(scope, day, day, anyOf(isWanted));
   const names = await scope.peopleNames();
   return tasks
     .map((task) => ({ task, line: { ...lineOf(task), who: names.get(task.assigneeId ?? '') ?? '' } }))
@@ -56,6 +52,16 @@ const ofPerson = (personId: string | null): Wanted => ({
   mayBe: ({ people }) => personId === null || people.has(personId),
   is: ({ assigneeId }) => assigneeId === personId,
 });
+
+const anyOf = (isWanted: (task: ForeseenTask) => boolean): Wanted => ({
+  kept: ({ all }) => all,
+  mayBe: () => true,
+  is: isWanted,
+});
+
+/** What is foreseen from today on and is asked for, as far as plans are kept, in no order. */
+export const foreseenFrom = (scope: Scope, isWanted: (task: ForeseenTask) => boolean): Promise<ForeseenTask[]> =>
+  foreseenWork(scope, scope.now.day, scope.now.day + KEPT_DAYS, anyOf(isWanted));
 
 /** The same, in no order. */
 async function foreseenWork(scope: Scope, from: CivilDay, to: CivilDay, wanted: Wanted): Promise<ForeseenTask[]> {

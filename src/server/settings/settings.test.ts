@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Settings } from '../../contract/index.ts';
+import { NO_VISITS } from '../../core/index.ts';
 import { scheduleNamed } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
@@ -166,7 +167,8 @@ describe('the settings', () => {
 function notices(of: Partial<Settings['visits']['terms'][number]>, ways = ['post']): Settings['visits'] {
   const period = { days: 7, unit: 'day', countsReceipt: false, countsVisit: false } as const;
   return {
-    ways: ways.map((name) => ({ name, onItsWay: { days: 2, unit: 'workingDay' } })),
+    ...NO_VISITS,
+    ways: ways.map((name) => ({ name, kind: 'post', onItsWay: { days: 2, unit: 'workingDay' } })),
     terms: [{ type: 'routine', period, ways: ['post'], ...of }],
   };
 }

@@ -1,7 +1,7 @@
 import { createHash, timingSafeEqual } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { Setup } from '../../contract/index.ts';
-import { type CivilDay, isoOfDay } from '../../core/index.ts';
+import { type CivilDay, isoOfDay, NO_VISITS } from '../../core/index.ts';
 import { hashPassword } from '../people/index.ts';
 import { type Clock, civilNow } from '../platform/clock.ts';
 import { Account, Person } from '../platform/identity/person.ts';
@@ -103,7 +103,7 @@ function workspaceOf({ name, zone, workingWeekdays, weekMinutes, country }: Setu
     ways: waysIn(country),
     doneStaysDays: 1,
     swapsNeedNod: false,
-    visits: { ways: [], terms: [] },
+    visits: NO_VISITS,
     keepYears: null,
     keepSince: null,
   };

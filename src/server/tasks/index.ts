@@ -4,7 +4,7 @@ export { captureTask, startTemplate } from './hand-made.ts';
 export { oneTask } from './one-task.ts';
 export { mayAddTo } from './permission.ts';
 export { taskRoutes } from './routes.ts';
-export { ACTIONS as TASK_ACTIONS, carryOutFates, fatesOfTasks, lockedAsSeen } from './several.ts';
+export { ACTIONS as TASK_ACTIONS, carryOutFates, changeTasks, fatesOfTasks, lockedAsSeen } from './several.ts';
 export { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';
 export { whyHere } from './why.ts';
 export { begun, finishedBy, refuseUnread, tickedByProof, workableTask, writeTask } from './work.ts';

@@ -146,7 +146,7 @@ const SAID_OF_KEPT = {
   finished: 'What was finished or skipped stays on record.',
   'under way': 'It is under way.',
   'something missing': 'Something is still missing: open it to see what.',
-  'written on': 'There are files or comments with it: skip it instead.',
+  'written on': 'There are files, comments or notices with it: skip it instead.',
 } as const;
 
 /** Null where nothing changes by it. */
@@ -210,7 +210,8 @@ async function lackingSomething(scope: Scope, tasks: readonly Task[], note: stri
 async function tasksWrittenOn(scope: Scope, tasks: readonly Task[]): Promise<ReadonlySet<string>> {
   const rows = await scope.sql<{ id: string }>(
     `select task_id as id from file where workspace_id = $1 and task_id = any($2::uuid[]) and removed_at is null
-     union select task_id from task_comment where workspace_id = $1 and task_id = any($2::uuid[])`,
+     union select task_id from task_comment where workspace_id = $1 and task_id = any($2::uuid[])
+     union select task_id from notice where workspace_id = $1 and task_id = any($2::uuid[])`,
     [tasks.map(({ id }) => id)],
   );
   return new Set(rows.map(({ id }) => id));

@@ -48,6 +48,7 @@ const OPEN_PAGES = {
   '/forgotten': LinkPage,
 };
 const TasksPage = lazy(() => import('../features/task-list/tasks-page.tsx'));
+const VisitPlaces = lazy(() => import('../features/visits/places.tsx'));
 const StartView = lazy(() => import('../features/task-list/start-view.tsx'));
 const OverviewPage = lazy(() => import('../features/overview/overview-page.tsx'));
 const WatchPlaces = lazy(() => import('./watch-places.tsx'));
@@ -178,6 +179,7 @@ const router = createBrowserRouter([
           { path: 'post/*', element: <PostPlaces /> },
           { path: 'clients/*', element: <ClientPlaces /> },
           { path: 'team/*', element: <TeamPlaces /> },
+          { path: 'tasks/visits/*', element: <VisitPlaces /> },
           { path: 'tasks', element: <TasksPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
           { path: 'overview', element: <OverviewPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },
           ...(['logbook', 'wallchart', 'workload'] as const).map((place) => ({

@@ -3,10 +3,11 @@ import { TaskItem, TaskList } from '@tiptap/extension-list';
 import { TableKit } from '@tiptap/extension-table';
 import { type Editor, EditorContent, useEditor, useEditorState } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { MAX_FILE_BYTES } from '../../contract/index.ts';
 import { addressOfFile, type UploadTarget, upload } from '../features/files/upload.ts';
 import { ProblemError } from './api.ts';
+import { EditorTool } from './editor-tool.tsx';
 
 interface RichTextEditorProps {
   readonly label: string;
@@ -145,27 +146,31 @@ function Toolbar({
           </option>
         ))}
       </select>
-      <Tool label="Bold" isOn={at.bold} onPress={() => run().toggleBold().run()}>
+      <EditorTool label="Bold" isOn={at.bold} onPress={() => run().toggleBold().run()}>
         <b>B</b>
-      </Tool>
-      <Tool label="Italic" isOn={at.italic} onPress={() => run().toggleItalic().run()}>
+      </EditorTool>
+      <EditorTool label="Italic" isOn={at.italic} onPress={() => run().toggleItalic().run()}>
         <i className="font-serif">I</i>
-      </Tool>
-      <Tool label="Bullets" isOn={at.bullets} onPress={() => run().toggleBulletList().run()}>
+      </EditorTool>
+      <EditorTool label="Bullets" isOn={at.bullets} onPress={() => run().toggleBulletList().run()}>
         bullets
-      </Tool>
-      <Tool label="Numbers" isOn={at.numbers} onPress={() => run().toggleOrderedList().run()}>
+      </EditorTool>
+      <EditorTool label="Numbers" isOn={at.numbers} onPress={() => run().toggleOrderedList().run()}>
         numbers
-      </Tool>
-      <Tool label="Check list" isOn={at.checks} onPress={() => run().toggleTaskList().run()}>
+      </EditorTool>
+      <EditorTool label="Check list" isOn={at.checks} onPress={() => run().toggleTaskList().run()}>
         check list
-      </Tool>
-      <Tool label="Link" isOn={at.link} onPress={() => (at.link ? run().unsetLink().run() : setLinking(!linking))}>
+      </EditorTool>
+      <EditorTool
+        label="Link"
+        isOn={at.link}
+        onPress={() => (at.link ? run().unsetLink().run() : setLinking(!linking))}
+      >
         link
-      </Tool>
-      <Tool label="Picture" isOn={false} onPress={() => picture.current?.click()}>
+      </EditorTool>
+      <EditorTool label="Picture" isOn={false} onPress={() => picture.current?.click()}>
         picture
-      </Tool>
+      </EditorTool>
       <input
         ref={picture}
         type="file"
@@ -180,27 +185,27 @@ function Toolbar({
       />
       {at.table ? (
         <>
-          <Tool label="Row below" isOn={false} onPress={() => run().addRowAfter().run()}>
+          <EditorTool label="Row below" isOn={false} onPress={() => run().addRowAfter().run()}>
             + row
-          </Tool>
-          <Tool label="Column to the right" isOn={false} onPress={() => run().addColumnAfter().run()}>
+          </EditorTool>
+          <EditorTool label="Column to the right" isOn={false} onPress={() => run().addColumnAfter().run()}>
             + column
-          </Tool>
-          <Tool label="Take the row out" isOn={false} onPress={() => run().deleteRow().run()}>
+          </EditorTool>
+          <EditorTool label="Take the row out" isOn={false} onPress={() => run().deleteRow().run()}>
             − row
-          </Tool>
-          <Tool label="Take the table out" isOn={false} onPress={() => run().deleteTable().run()}>
+          </EditorTool>
+          <EditorTool label="Take the table out" isOn={false} onPress={() => run().deleteTable().run()}>
             no table
-          </Tool>
+          </EditorTool>
         </>
       ) : (
-        <Tool
+        <EditorTool
           label="Table"
           isOn={false}
           onPress={() => run().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run()}
         >
           table
-        </Tool>
+        </EditorTool>
       )}
       {linking && (
         <LinkField
@@ -244,31 +249,5 @@ function LinkField({ onLink }: { readonly onLink: (address: string) => void }) {
         }
       }}
     />
-  );
-}
-
-function Tool({
-  label,
-  isOn,
-  onPress,
-  children,
-}: {
-  readonly label: string;
-  readonly isOn: boolean;
-  readonly onPress: () => void;
-  readonly children: ReactNode;
-}) {
-  return (
-    <button
-      type="button"
-      className="h-[26px] min-w-[26px] cursor-pointer rounded-[3px] px-1.5 hover:bg-base-200 aria-pressed:bg-accent aria-pressed:text-accent-content"
-      aria-label={label}
-      aria-pressed={isOn}
-      // The text keeps its selection while a tool is pressed.
-      onMouseDown={(event) => event.preventDefault()}
-      onClick={onPress}
-    >
-      {children}
-    </button>
   );
 }

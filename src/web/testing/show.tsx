@@ -4,7 +4,7 @@ import { MemoryRouter } from 'react-router';
 import { SWRConfig } from 'swr';
 import { vi } from 'vitest';
 import type { Person, Workspace } from '../../contract/index.ts';
-import { USUAL_WAYS } from '../../core/index.ts';
+import { NO_VISITS, USUAL_WAYS } from '../../core/index.ts';
 import { KeyProvider } from '../app/shell/keys.tsx';
 import { WorkspaceProvider } from '../app/shell/workspace.tsx';
 
@@ -45,7 +45,7 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     calendar: { workingWeekdays: [1, 2, 3, 4, 5], holidays: [{ date: '2026-12-25', name: 'Christmas Day' }] },
     categories: [],
     workTypes: [],
-    visits: { ways: [], terms: [] },
+    visits: NO_VISITS,
     clientFields: [],
     weekMinutes: [450, 450, 450, 450, 450, 0, 0],
     skipReasons: [],

@@ -107,6 +107,19 @@ export const ACTIONS = {
     removed: words('removed'),
     undone: PUT_BACK,
   },
+  letter: {
+    added: words('added'),
+    changed: FIELDS,
+    dropped: words('dropped'),
+    undone: PUT_BACK,
+  },
+  notice: {
+    written: words('wrote the notice'),
+    sent: words('said that the notice has gone'),
+    mailed: onlySaid('sent the notice by mail'),
+    'not needed': words('said that no notice is needed'),
+    undone: PUT_BACK,
+  },
   /** Holds changes of many things together. */
   several: {
     together: onlySaid('together'),

@@ -26,6 +26,9 @@ export type FieldChanges = Record<string, { readonly from: unknown; readonly to:
   where: `subject = 'task' and action = 'deleted' and undone_at is null`,
 })
 @Index('change_given_task', { synchronize: false })
+@Index('change_notice_gone', ['workspaceId', 'at', 'id'], {
+  where: `subject = 'notice' and action in ('sent', 'mailed') and undone_at is null`,
+})
 // Of what is in the row of a deleted task.
 @Index('change_deleted_of_schedule', { synchronize: false })
 @Index('change_deleted_on_day', { synchronize: false })

@@ -63,6 +63,9 @@ export interface SentBack {
 })
 @Index('task_over_by_day', { synchronize: false })
 @Index('task_by_priority', ['workspaceId', 'priority', 'dueOn'], { where: "priority <> 'normal'" })
+@Index('task_to_visit', ['workspaceId', 'workOn'], {
+  where: `client_id is not null and state in ('open', 'underWay')`,
+})
 @Index('task_to_check', ['workspaceId', 'dueOn'], { where: `state = 'toCheck'` })
 @Index('task_under_way', ['workspaceId', 'startedAt'], { where: `state = 'underWay'` })
 @Index('task_unfinished', ['workspaceId', 'dueOn'], { where: `state in ('open', 'underWay', 'toCheck')` })

@@ -39,13 +39,14 @@ export type ReachableTask = Omit<
     readonly scheduleId: string;
     readonly nominalDate: string;
     readonly templateId: string;
-    /** Somebody has left a note, a tick, an answer, a file or a comment on it, or what holds it up. */
+    /** Somebody has left a note, a tick, an answer, a file or a comment on it, a notice was written for it, or something holds it up. */
     readonly isWrittenOn: boolean;
   };
 
 const IS_WRITTEN_ON = `(task.note <> '' or task.ticks <> '{}' or task.answers <> '{}' or task.held_until is not null
   or exists (select 1 from file where file.workspace_id = task.workspace_id and file.task_id = task.id and file.removed_at is null)
-  or exists (select 1 from task_comment said where said.workspace_id = task.workspace_id and said.task_id = task.id))`;
+  or exists (select 1 from task_comment said where said.workspace_id = task.workspace_id and said.task_id = task.id)
+  or exists (select 1 from notice n where n.workspace_id = task.workspace_id and n.task_id = task.id))`;
 /** Whether somebody has left something on a `task`, or changed it by hand. */
 export const IS_TOUCHED = `(task.edited <> '[]' or ${IS_WRITTEN_ON})`;
 

@@ -40,7 +40,8 @@ export async function putBackTasks(scope: Scope, watches: readonly Watch[]): Pro
     `select w.task_id as id, w.before, w.after is null as "isGone",
        task_look(t) = w.after and (w.before is not null or not exists (
          select 1 from file f where f.workspace_id = $1 and f.task_id = t.id) and not exists (
-         select 1 from task_comment c where c.workspace_id = $1 and c.task_id = t.id)) as "isSame"
+         select 1 from task_comment c where c.workspace_id = $1 and c.task_id = t.id) and not exists (
+         select 1 from notice n where n.workspace_id = $1 and n.task_id = t.id)) as "isSame"
      from ${NOTED} left join task t on t.workspace_id = $1 and t.id = w.task_id
      where w.workspace_id = $1 order by w.task_id`,
     params,

@@ -75,7 +75,9 @@ export async function undoLookedAt(changeId: string, follow: string): Promise<vo
   await mutate(
     (key) =>
       typeof key === 'string' &&
-      /^\/api\/(schedules|people|tasks|templates|tideline|clients|assets|bring-ins|team)/.test(key),
+      /^\/api\/(schedules|people|tasks|templates|tideline|clients|assets|bring-ins|team|visits|notices|letters)/.test(
+        key,
+      ),
   );
   sayDone(said);
 }

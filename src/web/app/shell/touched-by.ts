@@ -13,7 +13,8 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
     // Of several people it may be about any.
     later.push('/day-sheets');
   }
-  if (topics.includes('workspace')) soon.push('/workspace', '/settings', '/team', '/leave', '/colleagues', '/shifts');
+  if (topics.includes('workspace'))
+    soon.push('/workspace', '/settings', '/team', '/leave', '/colleagues', '/shifts', '/letters');
   if (topics.includes('clients')) {
     soon.push('/clients/', '/subjects');
     later.push('/clients', '/assets');
@@ -33,6 +34,8 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
     later.push(
       '/overview',
       '/task-list',
+      '/visits',
+      '/notices',
       '/tideline',
       '/team',
       '/workload',

@@ -9,7 +9,7 @@ const FILTER: LogFilter = { from: '2026-11-23', to: '2026-11-24', kind: 'late' }
 const ASKED = '/logbook/changes?from=2026-11-23&to=2026-11-24';
 const change = (n: number, of: Partial<LoggedChange> = {}): LoggedChange => ({
   ...{ id: `01937000-0000-7000-8000-00000000000${n}`, at: '2026-11-24T09:15', by: 'Ines Calloway', taskId: null },
-  ...{ title: `Round ${n}`, about: 'Crane 1', dueOn: '2026-11-26', from: 'Kit Sorrell', to: null },
+  ...{ title: `Round ${n}`, about: 'Crane 1', dueOn: '2026-11-26', from: 'Kit Sorrell', to: null, notice: null },
   ...of,
 });
 const rows = () => screen.getAllByRole('row').slice(1);

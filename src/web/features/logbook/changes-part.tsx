@@ -4,6 +4,7 @@ import { dayOfIso } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { Empty, NotAll, Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDay, sayShortDay, timeOf } from '../../kit/ways.ts';
+import { paperOfNotices } from '../visits/paper-of-notices.ts';
 import { useLoggedChanges } from './api.ts';
 
 interface ChangesPartProps {
@@ -11,22 +12,32 @@ interface ChangesPartProps {
   readonly what: (typeof LOGGED_CHANGES)[number];
 }
 
-/** Tasks that were deleted or given to another, by when that was done: by whom, and who had them. */
+const WORDS = {
+  deleted: {
+    ...{ label: 'What was deleted', told: 'who had it' },
+    none: 'No task was deleted then and stayed so.',
+  },
+  given: {
+    ...{ label: 'What was given on', told: 'from whom to whom' },
+    none: 'No task was given to somebody else then.',
+  },
+  announced: {
+    ...{ label: 'Notices that went', told: 'by which way, when, for which day' },
+    none: 'No notice of a visit went then.',
+  },
+} as const satisfies Record<ChangesPartProps['what'], object>;
+
+/** Tasks that were deleted, given to another or announced, by when that was done: by whom, and who had them. */
 export function ChangesPart({ filter, what }: ChangesPartProps) {
   const { changes, isHere, isMore, more, again, error } = useLoggedChanges(filter, what);
   if (error && !isHere) return <Trouble error={error} retry={again} />;
   if (!isHere) return <Skeleton rows={10} />;
-  if (changes.length === 0)
-    return (
-      <Empty title="Nothing stands here.">
-        {what === 'deleted' ? 'No task was deleted then and stayed so.' : 'No task was given to somebody else then.'}
-      </Empty>
-    );
+  if (changes.length === 0) return <Empty title="Nothing stands here.">{WORDS[what].none}</Empty>;
   return (
     <>
       {/* Wider than a phone: it is moved to the side by the keys, too. */}
       <section
-        aria-label={what === 'deleted' ? 'What was deleted' : 'What was given on'}
+        aria-label={WORDS[what].label}
         // biome-ignore lint/a11y/noNoninteractiveTabindex: see above
         tabIndex={0}
         className="overflow-x-auto"
@@ -46,7 +57,7 @@ export function ChangesPart({ filter, what }: ChangesPartProps) {
               </th>
               <th scope="col">task and for whom</th>
               <th scope="col">was due</th>
-              <th scope="col">{what === 'deleted' ? 'who had it' : 'from whom to whom'}</th>
+              <th scope="col">{WORDS[what].told}</th>
               <th scope="col">by</th>
             </tr>
           </thead>
@@ -72,7 +83,7 @@ export function ChangesPart({ filter, what }: ChangesPartProps) {
 function Row({ change, what }: { readonly change: LoggedChange; readonly what: ChangesPartProps['what'] }) {
   const today = useToday();
   const { search } = useLocation();
-  const { at, title, about, dueOn, from, to, by, taskId } = change;
+  const { at, title, about, dueOn, from, to, by, taskId, notice } = change;
   return (
     <tr className="cursor-default!">
       <td className="pl-5 text-ink-2">
@@ -89,7 +100,18 @@ function Row({ change, what }: { readonly change: LoggedChange; readonly what: C
         {about && <span className="ml-1 text-ink-2">{about}</span>}
       </td>
       <td>{sayDay(dayOfIso(dueOn), today)}</td>
-      <td>{what === 'deleted' ? (from ?? 'nobody yet') : `${from ?? 'nobody yet'} → ${to ?? 'nobody yet'}`}</td>
+      <td>
+        {what === 'deleted' && (from ?? 'nobody yet')}
+        {what === 'given' && `${from ?? 'nobody yet'} → ${to ?? 'nobody yet'}`}
+        {notice && (
+          <>
+            <a className="link-line" href={paperOfNotices({ notice: notice.id })} target="_blank" rel="noreferrer">
+              {notice.way}
+            </a>{' '}
+            on {sayShortDay(dayOfIso(notice.sentOn))}, for {sayShortDay(dayOfIso(notice.visitOn))}
+          </>
+        )}
+      </td>
       <td>{by ?? 'Jolly Rota'}</td>
     </tr>
   );

@@ -51,6 +51,7 @@ const BYS = ['day', ...LOG_GROUPINGS, 'reading'] as const;
 const CHANGE_WORDS: Readonly<Record<(typeof LOGGED_CHANGES)[number], string>> = {
   deleted: 'deleted',
   given: 'given to another',
+  announced: 'announced',
 };
 
 /** What one row of figures stands for, in the address. */

@@ -20,6 +20,7 @@ import { Line, type LineProps, MoreLines } from './line.tsx';
 import { OnTime } from './on-time.tsx';
 import { OverviewHead } from './overview-head.tsx';
 import { minutesBetween, sayAsking, sayShort, saySince, sayUnderWay } from './overview-words.ts';
+import { ToAnnounce, useToAnnounce } from './to-announce.tsx';
 
 /** What whoever plans wants to see in the morning: what is wrong now, each with the one thing to do about it, and what is coming. */
 export default function OverviewPage() {
@@ -55,6 +56,7 @@ function Now({ overview }: { readonly overview: Overview }) {
   const today = useToday();
   const { late, underWay, toCheck, heldUp, nobody, schedules, at } = overview;
   const gaps = useAnswer(shiftAddresses.gaps, {}).data?.gaps ?? [];
+  const toAnnounce = useToAnnounce();
   const openAt = useOpenAt();
   const isQuiet =
     late.count +
@@ -64,6 +66,7 @@ function Now({ overview }: { readonly overview: Overview }) {
       nobody.count +
       nobody.foreseenCount +
       schedules.count +
+      toAnnounce.count +
       gaps.length ===
     0;
   if (isQuiet && schedules.all === 0)
@@ -125,6 +128,7 @@ function Now({ overview }: { readonly overview: Overview }) {
             />
           )}
         </TaskBand>
+        <ToAnnounce {...toAnnounce} />
         {nobody.count + nobody.foreseenCount > 0 && (
           <Band name="nobody yet" count={nobody.count + nobody.foreseenCount}>
             <ul>

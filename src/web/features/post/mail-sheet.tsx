@@ -58,6 +58,24 @@ function Mail({ mail, onClose }: { readonly mail: MailAnswer; readonly onClose: 
           </dd>
           <dt className="text-ink-2">asked</dt>
           <dd>{when(mail.createdAt)}</dd>
+          {mail.parts.length > 0 && (
+            <>
+              <dt className="text-ink-2">with it</dt>
+              <dd>
+                {mail.parts.map(({ id, name }) => (
+                  <a
+                    key={id}
+                    className="link-line mr-3"
+                    href={`/api/post/parts/${id}`}
+                    target="_blank"
+                    rel="noreferrer"
+                  >
+                    {name}
+                  </a>
+                ))}
+              </dd>
+            </>
+          )}
         </dl>
       </header>
       {mail.state !== 'sent' && <TryAgain mail={mail} />}

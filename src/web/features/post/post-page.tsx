@@ -93,10 +93,12 @@ function Mails({ state, found: { mails, first, isMore, more }, isAll }: MailsPro
   );
 }
 
-const KIND_WORDS = { invitation: 'invitation', password: 'new password', address: 'address' } as const satisfies Record<
-  MailLine['kind'],
-  string
->;
+const KIND_WORDS = {
+  invitation: 'invitation',
+  password: 'new password',
+  address: 'address',
+  notice: 'notice',
+} as const satisfies Record<MailLine['kind'], string>;
 
 function Line({ mail }: { readonly mail: MailLine }) {
   const today = useToday();

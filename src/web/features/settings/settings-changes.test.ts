@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Settings } from '../../../contract/index.ts';
-import { dayOfIso, USUAL_WAYS } from '../../../core/index.ts';
+import { dayOfIso, NO_VISITS, USUAL_WAYS } from '../../../core/index.ts';
 import { calendarOf, sayChanges, workingDays, yearFrom } from './settings-changes.ts';
 
 const TODAY = dayOfIso('2026-11-24');
@@ -17,7 +17,7 @@ const saved: Settings = {
   seasons: [],
   ways: USUAL_WAYS,
   doneStaysDays: 1,
-  visits: { ways: [], terms: [] },
+  visits: NO_VISITS,
   keepYears: null,
   swapsNeedNod: false,
   holidays: [

@@ -3,12 +3,12 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { expect, it } from 'vitest';
 import { visitRulesSchema } from '../../../contract/index.ts';
-import type { VisitRules } from '../../../core/index.ts';
+import { NO_VISITS, type VisitRules } from '../../../core/index.ts';
 import { show } from '../../testing/show.tsx';
 import { VisitsPart } from './visits-part.tsx';
 
 it('says how letters go and which types are announced; a way keeps its place under another name', async () => {
-  let now: VisitRules = { ways: [], terms: [] };
+  let now: VisitRules = NO_VISITS;
   function Form() {
     const [visits, setVisits] = useState(now);
     now = visits;
@@ -35,9 +35,10 @@ it('says how letters go and which types are announced; a way keeps its place und
   await user.click(screen.getByLabelText('routine goes by hand'));
   await write('Way 2 a letter goes', 'by post');
   expect(now).toEqual({
+    ...NO_VISITS,
     ways: [
-      { name: 'by hand', onItsWay: { days: 0, unit: 'day' } },
-      { name: 'by post', onItsWay: { days: 2, unit: 'workingDay' } },
+      { name: 'by hand', kind: 'hand', onItsWay: { days: 0, unit: 'day' } },
+      { name: 'by post', kind: 'post', onItsWay: { days: 2, unit: 'workingDay' } },
     ],
     terms: [
       {

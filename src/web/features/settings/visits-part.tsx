@@ -3,6 +3,7 @@ import { MOST_NOTICE_DAYS, MOST_ON_ITS_WAY_DAYS } from '../../../contract/visits
 import {
   countedEnd,
   type DayCount,
+  type DeliveryKind,
   type DeliveryWay,
   type NoticePeriod,
   type VisitRules,
@@ -23,6 +24,14 @@ const UNITS = [
   ['workingDay', 'working days'],
 ] as const satisfies readonly (readonly [DayCount['unit'], string])[];
 
+/** As what a letter goes by a way: what is a mail is sent from here. */
+const KINDS = [
+  ['post', 'on paper, by post'],
+  ['hand', 'on paper, handed over'],
+  ['mail', 'as a mail from here'],
+  ['other', 'otherwise'],
+] as const satisfies readonly (readonly [DeliveryKind, string])[];
+
 /** Which ends of a notice count as one of its days. */
 const COUNTED = [
   ['neither', 'neither is counted'],
@@ -31,7 +40,7 @@ const COUNTED = [
   ['both', 'both are counted'],
 ] as const;
 
-const FRESH_WAY: DeliveryWay = { name: '', onItsWay: { days: 0, unit: 'day' } };
+const FRESH_WAY: DeliveryWay = { name: '', kind: 'hand', onItsWay: { days: 0, unit: 'day' } };
 const FRESH_PERIOD: NoticePeriod = { days: 7, unit: 'day', countsReceipt: false, countsVisit: false };
 
 /** How visits at a client's are announced: the ways a letter goes, and what each type of work asks for. */
@@ -41,7 +50,7 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
   const areNamed = ways.every(({ name }) => name !== '');
   const free = workTypes.filter((type) => !terms.some((one) => one.type === type));
   const setTerms = (place: number, change: Partial<VisitTerms>) =>
-    onChange({ ways, terms: terms.map((one, i) => (i === place ? { ...one, ...change } : one)) });
+    onChange({ ...visits, terms: terms.map((one, i) => (i === place ? { ...one, ...change } : one)) });
   /** What goes by a way goes by it under its other name too. */
   const setWay = (place: number, next: DeliveryWay | null) => {
     const was = ways[place]?.name;
@@ -50,6 +59,7 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
       ways: of.flatMap((name) => (name !== was ? [name] : next === null ? [] : [next.name])),
     });
     onChange({
+      ...visits,
       ways: ways.flatMap((way, i) => (i !== place ? [way] : next === null ? [] : [next])),
       terms: terms.map(renamed),
     });
@@ -68,6 +78,12 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
               wrong="40 characters at most"
               read={(text) => (text.trim() === '' || text.trim().length > 40 ? undefined : text.trim())}
               onChange={(name) => setWay(i, { ...way, name })}
+            />
+            <ChoiceBlank
+              label={`As what it goes, ${way.name || `way ${i + 1}`}`}
+              value={way.kind}
+              options={KINDS}
+              onChange={(kind) => setWay(i, { ...way, kind })}
             />
             there after
             <NumberBlank
@@ -92,7 +108,7 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
         className="link-line leading-5"
         // Two without a name could not be told from each other.
         disabled={!areNamed}
-        onClick={() => onChange({ ways: [...ways, FRESH_WAY], terms })}
+        onClick={() => onChange({ ...visits, ways: [...ways, FRESH_WAY] })}
       >
         Add a way a letter goes
       </button>
@@ -103,7 +119,7 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
               of={one}
               ways={ways}
               onChange={(change) => setTerms(i, change)}
-              onTakeOut={() => onChange({ ways, terms: terms.filter((other) => other !== one) })}
+              onTakeOut={() => onChange({ ...visits, terms: terms.filter((other) => other !== one) })}
             />
           </li>
         ))}
@@ -119,7 +135,7 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
               period: FRESH_PERIOD,
               ways: ways.map(({ name }) => name),
             };
-            onChange({ ways, terms: [...terms, fresh] });
+            onChange({ ...visits, terms: [...terms, fresh] });
           }}
         >
           <option value="" disabled>
@@ -131,6 +147,31 @@ export function VisitsPart({ visits, wrong, onChange }: VisitsPartProps) {
             </option>
           ))}
         </select>
+      )}
+      {ways.length > 0 && (
+        <>
+          <label className="mt-2 block leading-5" htmlFor="letterhead">
+            at the head of a letter, below the name
+          </label>
+          <textarea
+            id="letterhead"
+            className="writing"
+            rows={2}
+            placeholder="where you are, how you are reached"
+            value={visits.letterhead}
+            onChange={({ target }) => onChange({ ...visits, letterhead: target.value })}
+          />
+          <label className="mt-1 block leading-5" htmlFor="answering">
+            if the day does not suit a client, please …
+          </label>
+          <input
+            id="answering"
+            className="blank w-full"
+            placeholder="ring the office on 01632 960 100"
+            value={visits.answering}
+            onChange={({ target }) => onChange({ ...visits, answering: target.value })}
+          />
+        </>
       )}
       <p className="leading-5 text-ink-2">
         Work of such a type for a client is a visit: each task says until when its notice has to go.

@@ -1,4 +1,5 @@
 import { lazy, Suspense, useState } from 'react';
+import { Link } from 'react-router';
 import * as z from 'zod/mini';
 import type { TaskView } from '../../../contract/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
@@ -22,7 +23,8 @@ export function ViewsBar({ view }: { readonly view: TaskFilterView }) {
   const { draft, change, forget } = useDraft('task view', null as z.infer<typeof draftSchema>, draftSchema);
   const { keep, change: changeView, drop } = useViewActions();
   const { busy, trying } = useTrying();
-  const { startsAt } = useWorkspace().myWays;
+  const { myWays, visits } = useWorkspace();
+  const { startsAt } = myWays;
   const changeWays = useChangeMyWays();
   const [problem, setProblem] = useState<string | null>(null);
   const [areColumnsOpen, openColumns] = useState(false);
@@ -58,6 +60,12 @@ export function ViewsBar({ view }: { readonly view: TaskFilterView }) {
               onOpen={() => view.show(searchOfView(one))}
             />
           ))}
+          {/* A view that is not a question to tasks: what is foreseen and how far each is announced stand in it too. */}
+          {visits.terms.length > 0 && (
+            <Link className="link-line" to="/tasks/visits">
+              Visits
+            </Link>
+          )}
           {error && !data && <span className="text-note text-late">{error.message}</span>}
           {data && views.length === 0 && draft === null && (
             <span className="text-note text-ink-2">none kept yet: choose what to see, and keep it under a name</span>

@@ -12,6 +12,7 @@ import { useLookedAt } from '../../impact/looked-at.tsx';
 import { useClient, useClientWork, useDirectoryActions } from '../directory-api.ts';
 import { ClientAssets } from './client-assets.tsx';
 import { ClientFacts } from './client-facts.tsx';
+import { ClientNotices } from './client-notices.tsx';
 import { ClientSchedules } from './client-schedules.tsx';
 import { ClientWorkBands } from './client-work.tsx';
 import { YearLines } from './year-lines.tsx';
@@ -85,6 +86,7 @@ function Client({ client }: { readonly client: ClientRecord }) {
           <div className="min-h-0 overflow-y-auto border-r border-line-2 @max-[860px]:overflow-visible @max-[860px]:border-r-0">
             <ClientSchedules client={client} />
             <ClientAssets client={client} mayChange={mayChange} />
+            <ClientNotices clientId={id} />
             {client.notes && (
               <section className="border-t border-line-2 px-5 py-2.5 max-[720px]:px-4">
                 <h2 className="text-body leading-5.5 text-primary">Notes</h2>

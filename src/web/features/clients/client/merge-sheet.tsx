@@ -95,12 +95,17 @@ export function MergeSheet() {
 }
 
 /** "2 contacts, 1 asset, 3 schedules and 40 tasks of A go to B, who takes over the address." */
-function sayMerging({ contacts, assets, schedules, tasks, filled }: Merging, from: string, to: string): string {
+function sayMerging(
+  { contacts, assets, schedules, tasks, notices, filled }: Merging,
+  from: string,
+  to: string,
+): string {
   const parts = [
     ...(contacts > 0 ? [plural(contacts, 'contact')] : []),
     ...(assets > 0 ? [plural(assets, 'asset')] : []),
     ...(schedules > 0 ? [plural(schedules, 'schedule')] : []),
     ...(tasks > 0 ? [plural(tasks, 'task')] : []),
+    ...(notices > 0 ? [plural(notices, 'notice')] : []),
   ];
   const goes = parts.length === 0 ? `Nothing hangs on ${from}.` : `${joinAnd(parts)} of ${from} go over to ${to}.`;
   return filled.length === 0 ? goes : `${goes} ${to} gets the ${joinAnd(filled)} of ${from}, which are missing here.`;

@@ -1,0 +1,121 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { MOST_NOTICES_AT_ONCE, type VisitLine } from '../../../contract/index.ts';
+import { type CivilDay, isoOfDay, isToSend, plural } from '../../../core/index.ts';
+import { sayTrouble } from '../../app/shell/toast.tsx';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { DateBlank, WordsBlank } from '../../kit/blanks.tsx';
+import { ChosenFoot, DeedSentence } from '../../kit/chosen-foot.tsx';
+import { useNoticeActions } from './api.ts';
+
+type Deed = 'write' | 'mail' | 'gone' | 'none';
+
+interface ChosenVisitsProps {
+  readonly chosen: readonly (VisitLine & { readonly id: string })[];
+  readonly onClear: () => void;
+}
+
+/** What can be done with the notices of chosen visits. */
+export function ChosenVisits({ chosen, onClear }: ChosenVisitsProps) {
+  const { today, visits } = useWorkspace();
+  const { send, mail, needNone } = useNoticeActions();
+  const navigate = useNavigate();
+  const [doing, setDoing] = useState<Deed | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [on, setOn] = useState<CivilDay>(today);
+  const [reason, setReason] = useState('');
+  const isMail = (way: string | null) => visits.ways.some(({ name, kind }) => name === way && kind === 'mail');
+  /** Written for the day that the visit has, and not gone. */
+  const waiting = chosen.flatMap(({ notice, on: day }) =>
+    notice && notice.way !== null && notice.sentOn === null && notice.visitOn === day ? [notice] : [],
+  );
+  const byMail = waiting.filter(({ way }) => isMail(way));
+  const onPaper = waiting.filter(({ way }) => !isMail(way));
+  const late = chosen.filter(({ standing: { state } }) => state === 'tooLate').length;
+  const toSend = chosen.filter(({ standing: { state } }) => isToSend(state)).length;
+  const deeds: (readonly [Deed, string])[] = [
+    ['write', `Write ${plural(chosen.length, 'notice')}`],
+    ...(byMail.length > 0 ? [['mail', `Mail ${byMail.length} now`] as const] : []),
+    ...(onPaper.length > 0 ? [['gone', `${onPaper.length} on paper went …`] as const] : []),
+    ['none', chosen.length === 1 ? 'It needs none …' : 'They need none …'],
+  ];
+  const doIt = (work: () => Promise<void>) => {
+    setBusy(true);
+    work()
+      .then(onClear, sayTrouble)
+      .finally(() => setBusy(false));
+  };
+  const start = (deed: Deed) => {
+    if (deed === 'write') {
+      const ids = chosen.slice(0, MOST_NOTICES_AT_ONCE).map(({ id }) => id);
+      void navigate(`/tasks/visits/write?of=${ids.join(',')}`);
+    } else if (deed === 'mail') {
+      doIt(() =>
+        mail(
+          byMail.map(({ id }) => id),
+          isoOfDay(today),
+        ),
+      );
+    } else setDoing(doing === deed ? null : deed);
+  };
+  return (
+    <ChosenFoot
+      label="The chosen visits"
+      words={[
+        `${plural(chosen.length, 'visit')} chosen`,
+        ...(toSend > 0 ? [`${plural(toSend - late, 'notice')} in time`] : []),
+        ...(late > 0 ? [`${late} too late`] : []),
+      ].join(', ')}
+      deeds={deeds}
+      doing={doing}
+      busy={busy}
+      note={chosen.length > MOST_NOTICES_AT_ONCE ? `the first ${MOST_NOTICES_AT_ONCE} are written at once` : null}
+      onDeed={start}
+      onClear={onClear}
+    >
+      {doing === 'gone' && (
+        <DeedSentence
+          problem={on > today ? 'That day is still to come.' : null}
+          busy={busy}
+          words="Put it on record"
+          onLook={() =>
+            doIt(() =>
+              send(
+                onPaper.map(({ id }) => id),
+                isoOfDay(on),
+              ),
+            )
+          }
+        >
+          {plural(onPaper.length, 'notice')} on paper went on{' '}
+          <DateBlank label="The day on which they went" value={on} onChange={setOn} />
+        </DeedSentence>
+      )}
+      {doing === 'none' && (
+        <DeedSentence
+          problem={reason === '' ? 'Say why, for the record.' : null}
+          busy={busy}
+          words="Put it on record"
+          onLook={() =>
+            doIt(() =>
+              needNone(
+                chosen.map(({ id }) => id),
+                reason,
+              ),
+            )
+          }
+        >
+          {chosen.length === 1 ? 'It needs no notice:' : `${chosen.length} visits need no notice:`}{' '}
+          <WordsBlank
+            label="Why none is needed"
+            shown={reason}
+            placeholder="settled by telephone"
+            wrong="200 characters at most"
+            read={(text) => (text.trim().length > 200 ? undefined : text.trim())}
+            onChange={setReason}
+          />
+        </DeedSentence>
+      )}
+    </ChosenFoot>
+  );
+}
