@@ -209,6 +209,8 @@ const writeSchema = about.omit({ language: true }).extend({
     .refine((all) => new Set(all.map(({ taskId }) => taskId)).size === all.length, 'A visit stands there twice.'),
   /** Whether those that go by mail leave at once. */
   mail: z.boolean(),
+  /** By which whoever waits for it is told how far it is. */
+  follow: id.optional(),
 });
 export type NoticesInput = z.input<typeof writeSchema>;
 

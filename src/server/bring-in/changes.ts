@@ -109,7 +109,6 @@ async function clientsOut(
   const assets = await scope.sql<{ id: string }>(
     `delete from asset a where workspace_id = $1 and id = any($2::uuid[]) and version = 1
        and not exists (select from task t where t.workspace_id = $1 and t.asset_id = a.id)
-       and not exists (select from notice n where n.workspace_id = $1 and n.client_id = c.id)
        and not exists (select from schedule s where s.workspace_id = $1 and s.asset_id = a.id) returning id`,
     [idsOf(({ newAssetId }) => newAssetId)],
   );

@@ -76,8 +76,8 @@ export async function unmerge(scope: Scope, id: string, fields: FieldChanges): P
   await scope.tell('clients', 'schedules', 'tasks');
 }
 
-/** Whoever has one of them open is told that it has changed; contacts are a part of their client. */
-const seen = (table: Table): string => (table === 'contact' ? '' : ', version = version + 1');
+/** Whoever has one of them open is told that it has changed; contacts are a part of their client, and notices stay as they are. */
+const seen = (table: Table): string => (table === 'contact' || table === 'notice' ? '' : ', version = version + 1');
 
 async function move(scope: Scope, table: Table, from: string, to: string): Promise<string[]> {
   // Contacts stand after those that are there.

@@ -18,13 +18,13 @@ const MOST_ISSUED_DAYS = 60;
 /** Writes a notice for each of several visits, all of them or none; those that go by mail leave where that is asked for. */
 export function writeNotices(
   scope: Scope,
-  { letterId, letterVersion, visits, mail, ...about }: Input,
+  { letterId, letterVersion, visits, mail, follow, ...about }: Input,
 ): Promise<{ batchId: string; count: number; mailed: number; changeId: string }> {
   if (Math.abs(dayOfIso(about.issuedOn) - scope.now.day) > MOST_ISSUED_DAYS)
     throw invalid([
       { path: 'issuedOn', message: `A letter is dated ${MOST_ISSUED_DAYS} days from today at the most.` },
     ]);
-  return scope.transaction(async (tx) => {
+  return scope.followed(follow, visits.length).transaction(async (tx) => {
     const letter = await lockedLetter(tx, letterId, letterVersion);
     const ids = visits.map(({ taskId }) => taskId);
     const tasks = new Map((await lockedTasks(tx, ids)).map((task) => [task.id, task]));
@@ -53,6 +53,7 @@ export function writeNotices(
         entries.push(await mailNotice(tx, notice, draft.email, tasks.get(draft.taskId)));
         mailed += 1;
       }
+      await tx.did(1);
     }
     await tx.tell('tasks');
     return { batchId, count: drafts.length, mailed, changeId: await tx.recordTogether(entries) };

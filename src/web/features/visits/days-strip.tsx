@@ -27,7 +27,7 @@ export function DaysStrip({ sendBy, visit }: DaysStripProps) {
         {days.map((day) => (
           <span
             key={day}
-            className={`text-center text-[10px] leading-4 ${day === today ? 'bg-accent/35 font-semibold' : workingCalendar.isWorkingDay(day) ? '' : 'bg-base-200'} ${count > 16 && weekdayOf(day) !== 1 && day !== today ? 'text-transparent' : 'text-ink-2'}`}
+            className={`text-center text-[10px] leading-4 ${day === today ? 'bg-accent/35 font-semibold' : workingCalendar.isWorkingDay(day) ? '' : 'bg-base-200'} ${count > 16 && day !== today && (weekdayOf(day) !== 1 || Math.abs(day - today) < 2) ? 'text-transparent' : 'text-ink-2'}`}
           >
             {yearMonthDay(day).day}
           </span>

@@ -1,5 +1,5 @@
 import { Fragment, useMemo } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link, Outlet, useLocation, useNavigate } from 'react-router';
 import type { VisitFilter, VisitLine, VisitWeek } from '../../../contract/index.ts';
 import { dayOfIso, groupBy, isToSend, mondayOf, NOTICE_STATES, type NoticeState, plural } from '../../../core/index.ts';
 import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
@@ -39,55 +39,58 @@ export function VisitsPage() {
   );
   const hasRules = rules.terms.length > 0;
   return (
-    <div className="flex min-h-0 flex-1 flex-col">
-      <title>Visits · Jolly Rota</title>
-      <div className="page-head">
-        <h1>Visits</h1>
-        <span className="text-row text-ink-2">
-          {sums ? `${sums.weeks.length} weeks from ${sayShortDay(mondayOf(today))}` : ''}
-        </span>
-        <FilterChoice
-          label="Type of work"
-          value={search.get('type') ?? ''}
-          options={[['', 'every type'], ...rules.terms.map(({ type }) => [type, type] as const)]}
-          onChange={(type) => set({ type })}
-        />
-        <FilterChoice
-          label="Who comes"
-          value={search.get('person') ?? ''}
-          options={[['', 'any person'], ...people.map(({ id, name }) => [id, name] as const)]}
-          onChange={(person) => set({ person })}
-        />
-        <FilterChoice
-          label="Notices"
-          value={search.get('notice') ?? ''}
-          options={[
-            ['', 'every notice'],
-            ['toSend', 'notice to send'],
-          ]}
-          onChange={(notice) => set({ notice, within: '' })}
-        />
-        {filter.sendWithin !== undefined && (
-          <FilterOff words={`within ${plural(filter.sendWithin, 'day')}`} onOff={() => set({ within: '' })} />
-        )}
-        <span className="ml-auto text-row whitespace-nowrap text-ink-2" role="status">
-          {sums && saySum(sumOfStates(sums.weeks))}
-        </span>
-        {may('plan') && (
-          <Link className="btn" to="/tasks/visits/letters">
-            Letters
-          </Link>
+    <div className="flex min-h-0 flex-1">
+      <div className="@container flex min-w-0 flex-1 flex-col">
+        <title>Visits · Jolly Rota</title>
+        <div className="page-head">
+          <h1>Visits</h1>
+          <span className="text-row text-ink-2">
+            {sums ? `${sums.weeks.length} weeks from ${sayShortDay(mondayOf(today))}` : ''}
+          </span>
+          <FilterChoice
+            label="Type of work"
+            value={search.get('type') ?? ''}
+            options={[['', 'every type'], ...rules.terms.map(({ type }) => [type, type] as const)]}
+            onChange={(type) => set({ type })}
+          />
+          <FilterChoice
+            label="Who comes"
+            value={search.get('person') ?? ''}
+            options={[['', 'any person'], ...people.map(({ id, name }) => [id, name] as const)]}
+            onChange={(person) => set({ person })}
+          />
+          <FilterChoice
+            label="Notices"
+            value={search.get('notice') ?? ''}
+            options={[
+              ['', 'every notice'],
+              ['toSend', 'notice to send'],
+            ]}
+            onChange={(notice) => set({ notice, within: '' })}
+          />
+          {filter.sendWithin !== undefined && (
+            <FilterOff words={`within ${plural(filter.sendWithin, 'day')}`} onOff={() => set({ within: '' })} />
+          )}
+          <span className="ml-auto text-row whitespace-nowrap text-ink-2" role="status">
+            {sums && saySum(sumOfStates(sums.weeks))}
+          </span>
+          {may('plan') && (
+            <Link className="btn" to="/tasks/visits/letters">
+              Letters
+            </Link>
+          )}
+        </div>
+        {error && !sums && <Trouble error={error} retry={() => void mutate()} />}
+        {!error && !sums && <Skeleton rows={14} />}
+        {sums && !hasRules && <NothingAnnounced />}
+        {sums && hasRules && (
+          <>
+            <Weeks weeks={sums.weeks} />
+            <VisitTable key={JSON.stringify(filter)} weeks={sums.weeks} list={list} isNarrowed={search.size > 0} />
+          </>
         )}
       </div>
-      {error && !sums && <Trouble error={error} retry={() => void mutate()} />}
-      {!error && !sums && <Skeleton rows={14} />}
-      {sums && !hasRules && <NothingAnnounced />}
-      {sums && hasRules && (
-        <>
-          <Weeks weeks={sums.weeks} />
-          <VisitTable key={JSON.stringify(filter)} weeks={sums.weeks} list={list} isNarrowed={search.size > 0} />
-        </>
-      )}
+      <Outlet />
     </div>
   );
 }
@@ -234,39 +237,41 @@ function VisitTable({ weeks, list, isNarrowed }: VisitTableProps) {
       <div className="min-h-0 flex-1 overflow-y-auto" onKeyDown={moveThroughRows}>
         <table className="w-full table-fixed border-collapse text-row">
           <colgroup>
-            <col className="w-[152px] max-[720px]:hidden" />
-            <col className="w-8" />
+            <col className="w-[152px] @max-[640px]:hidden" />
+            <col className="w-8 @max-[640px]:w-11" />
             <col className="w-[108px]" />
-            <col className="w-[96px] max-[1100px]:hidden" />
+            <col className="w-[96px] @max-[1080px]:hidden" />
             <col />
-            <col className="w-[84px] max-[900px]:hidden" />
-            <col className="w-[92px] max-[900px]:hidden" />
-            <col className="w-[124px] max-[1000px]:hidden" />
-            <col className="w-[210px]" />
-            <col className="w-[112px] max-[720px]:hidden" />
-            <col className="w-[92px] max-[1000px]:hidden" />
+            <col className="w-[84px] @max-[840px]:hidden" />
+            <col className="w-[92px] @max-[840px]:hidden" />
+            <col className="w-[124px] @max-[960px]:hidden" />
+            <col className="w-[210px] @max-[640px]:hidden" />
+            <col className="w-[112px] @max-[640px]:hidden" />
+            <col className="w-[92px] @max-[960px]:hidden" />
           </colgroup>
           <thead className="sticky top-0 z-1 bg-base-100 text-left text-note text-ink-2">
             <tr className="[&>th]:py-1 [&>th]:font-normal">
-              <th scope="col" className="max-[720px]:hidden" aria-label="Week" />
+              <th scope="col" className="@max-[640px]:hidden" aria-label="Week" />
               <th scope="col" aria-label="Choose" />
               <th scope="col">visit</th>
-              <th scope="col" className="max-[1100px]:hidden" aria-label="Hours" />
+              <th scope="col" className="@max-[1080px]:hidden" aria-label="Hours" />
               <th scope="col">vessel and client</th>
-              <th scope="col" className="max-[900px]:hidden">
+              <th scope="col" className="@max-[840px]:hidden">
                 place
               </th>
-              <th scope="col" className="max-[900px]:hidden">
+              <th scope="col" className="@max-[840px]:hidden">
                 type
               </th>
-              <th scope="col" className="max-[1000px]:hidden">
+              <th scope="col" className="@max-[960px]:hidden">
                 who comes
               </th>
-              <th scope="col">notice</th>
-              <th scope="col" className="max-[720px]:hidden">
+              <th scope="col" className="@max-[640px]:hidden">
+                notice
+              </th>
+              <th scope="col" className="@max-[640px]:hidden">
                 send by
               </th>
-              <th scope="col" className="max-[1000px]:hidden">
+              <th scope="col" className="@max-[960px]:hidden">
                 next one
               </th>
             </tr>
@@ -327,9 +332,16 @@ function VisitRow({ line, isFirst, week, rows, isChosen, onChoose }: VisitRowPro
   const { taskId, scheduleId, on, startTime, dueTime, client, asset, workType, who, standing, notice, next } = line;
   const day = dayOfIso(on);
   const isLate = LATE_STATES.has(standing.state) && taskId !== null;
-  const to = taskId === null ? `/schedules/${scheduleId}` : `/tasks/task/${taskId}?due=any&are=unfinished`;
+  const { search } = useLocation();
+  const to = taskId === null ? `/schedules/${scheduleId}` : `/tasks/visits/task/${taskId}${search}`;
   const sum = week && sumOfStates([week]);
   const name = asset?.name ?? client.name;
+  const told = (
+    <span className="inline-flex max-w-full items-center gap-1.5 align-middle">
+      <NoticeSheet state={standing.state} isForeseen={taskId === null} isWritten={notice?.way != null} />
+      <span className="truncate">{sayNotice(line, today)}</span>
+    </span>
+  );
   return (
     <tr
       data-row
@@ -347,7 +359,7 @@ function VisitRow({ line, isFirst, week, rows, isChosen, onChoose }: VisitRowPro
         <th
           scope="rowgroup"
           rowSpan={rows}
-          className="bg-base-100 pt-1 pr-2 pl-5 text-left align-top font-normal max-[720px]:hidden"
+          className="bg-base-100 pt-1 pr-2 pl-5 text-left align-top font-normal @max-[640px]:hidden"
         >
           <DateBlock day={Math.max(mondayOf(today), mondayOf(day))} />
           {sum && (
@@ -358,7 +370,7 @@ function VisitRow({ line, isFirst, week, rows, isChosen, onChoose }: VisitRowPro
           )}
         </th>
       )}
-      <td className="h-7">
+      <td className="h-7 @max-[640px]:h-12 @max-[640px]:pl-4">
         {onChoose && (
           <input
             type="checkbox"
@@ -372,28 +384,27 @@ function VisitRow({ line, isFirst, week, rows, isChosen, onChoose }: VisitRowPro
       <td>
         <DateBlock day={day} {...(day < today ? { look: 'late' as const } : {})} />
       </td>
-      <td className="text-note whitespace-nowrap text-ink-2 max-[1100px]:hidden">{sayHours(startTime, dueTime)}</td>
+      <td className="text-note whitespace-nowrap text-ink-2 @max-[1080px]:hidden">{sayHours(startTime, dueTime)}</td>
       <td className="truncate">
         <Link className="hover:underline" to={to}>
           <b className="font-semibold">{name}</b>
         </Link>{' '}
         {asset && <span className="text-ink-2">{client.name}</span>}
-      </td>
-      <td className="truncate max-[900px]:hidden">{asset?.place}</td>
-      <td className="truncate max-[900px]:hidden">{workType}</td>
-      <td className={`truncate max-[1000px]:hidden ${who === null ? 'text-ink-2' : ''}`}>{who ?? 'nobody yet'}</td>
-      <td className={`truncate ${isLate ? 'font-semibold text-late' : ''}`}>
-        <span className="inline-flex max-w-full items-center gap-1.5 align-middle">
-          <NoticeSheet state={standing.state} isForeseen={taskId === null} isWritten={notice?.way != null} />
-          <span className="truncate">{sayNotice(line, today)}</span>
+        {/* Where there is no room for columns it stands below. */}
+        <span className={`hidden truncate text-note @max-[640px]:block ${isLate ? 'text-late' : 'text-ink-2'}`}>
+          {told}
         </span>
       </td>
+      <td className="truncate @max-[840px]:hidden">{asset?.place}</td>
+      <td className="truncate @max-[840px]:hidden">{workType}</td>
+      <td className={`truncate @max-[960px]:hidden ${who === null ? 'text-ink-2' : ''}`}>{who ?? 'nobody yet'}</td>
+      <td className={`truncate @max-[640px]:hidden ${isLate ? 'font-semibold text-late' : ''}`}>{told}</td>
       <td
-        className={`max-[720px]:hidden ${isLate ? 'text-late' : isToSend(standing.state) && taskId !== null ? '' : 'text-ink-2'}`}
+        className={`@max-[640px]:hidden ${isLate ? 'text-late' : isToSend(standing.state) && taskId !== null ? '' : 'text-ink-2'}`}
       >
         {standing.sendBy !== null && sayNear(dayOfIso(standing.sendBy), today)}
       </td>
-      <td className="whitespace-nowrap text-ink-2 max-[1000px]:hidden">
+      <td className="whitespace-nowrap text-ink-2 @max-[960px]:hidden">
         {next === null ? 'none' : sayShortDay(dayOfIso(next))}
       </td>
     </tr>

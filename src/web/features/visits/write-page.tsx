@@ -9,6 +9,7 @@ import { useAddressFilter } from '../../kit/address-filter.ts';
 import { ProblemError } from '../../kit/api.ts';
 import { ChoiceBlank, DateBlank, WordsBlank } from '../../kit/blanks.tsx';
 import { Empty, NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
+import { useSteps } from '../../kit/steps.ts';
 import { useLetters, useNoticeActions } from './api.ts';
 import { DraftLine } from './draft-line.tsx';
 import { LetterPage } from './letter-page.tsx';
@@ -76,6 +77,7 @@ function Writing({ ids, letters, onIds }: WritingProps) {
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const [again, setAgain] = useState(0);
   const [busy, setBusy] = useState(false);
+  const { follow, percent } = useSteps();
   const [written, setWritten] = useState<Written | null>(null);
 
   // The letter that is meant for what is chosen, until another is taken.
@@ -124,14 +126,17 @@ function Writing({ ids, letters, onIds }: WritingProps) {
     if (busy) return;
     setBusy(true);
     try {
-      const done = await write({
-        ...{ letterId: letter.id, letterVersion: letter.version, issuedOn: about.issuedOn, signedBy, mail },
-        ...(reason === '' ? {} : { reason }),
-        visits: drafts.map((of) => ({
-          ...{ taskId: of.taskId, version: of.version, way: wayOf(of) },
-          evenLate: choices[of.taskId]?.evenLate ?? false,
-        })),
-      });
+      const done = await follow((key) =>
+        write({
+          follow: key,
+          ...{ letterId: letter.id, letterVersion: letter.version, issuedOn: about.issuedOn, signedBy, mail },
+          ...(reason === '' ? {} : { reason }),
+          visits: drafts.map((of) => ({
+            ...{ taskId: of.taskId, version: of.version, way: wayOf(of) },
+            evenLate: choices[of.taskId]?.evenLate ?? false,
+          })),
+        }),
+      );
       setWritten(done);
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
@@ -221,9 +226,11 @@ function Writing({ ids, letters, onIds }: WritingProps) {
               </label>
             )}
             <span className="text-note text-ink-2" role="status">
-              {problem && !problem.problem.errors
-                ? problem.message
-                : `one PDF${drafts.length > 1 ? `, a page or more each` : ''}; kept with the visit as it is written`}
+              {busy && percent !== null
+                ? `${percent} % written`
+                : problem && !problem.problem.errors
+                  ? problem.message
+                  : `one PDF${drafts.length > 1 ? `, a page or more each` : ''}; kept with the visit as it is written`}
             </span>
           </footer>
         </div>

@@ -30,7 +30,7 @@ import { useTaskActions } from '../api.ts';
 export function NoticeFact({ task }: { readonly task: Task }) {
   const { visits, workingCalendar, today } = useWorkspace();
   const rules = task.client === null ? null : termsOf(visits, task.workType);
-  const isOpen = isToDo(task.state as 'open');
+  const isOpen = task.state === 'coming' || isToDo(task.state);
   const { notices, isHere } = useNoticesOf(rules === null ? null : { task: task.id });
   const [newest] = notices;
   // Of what is over it is told what went; what never went is no matter any more.

@@ -1,9 +1,19 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Task } from '../../../../contract/index.ts';
-import { answerProblem, dayOfIso, isEnded, isoOfDay, sayMissing, type TagDemand } from '../../../../core/index.ts';
+import {
+  answerProblem,
+  type CivilDay,
+  dayOfIso,
+  isEnded,
+  isoOfDay,
+  latestDays,
+  sayMissing,
+  type TagDemand,
+  termsOf,
+} from '../../../../core/index.ts';
 import { undo } from '../../../app/shell/toast.tsx';
-import { useToday } from '../../../app/shell/workspace.tsx';
+import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { DateBlank } from '../../../kit/blanks.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
 import { ReasonForm } from '../../../kit/reason-form.tsx';
@@ -260,6 +270,20 @@ function ToCheck({ task, nextOn }: DoingProps) {
   );
 }
 
+/** Until when the notice of the next visit has to go: before its day is confirmed. */
+function NextNotice({ task, on }: { readonly task: Task; readonly on: CivilDay }) {
+  const { visits, workingCalendar, today } = useWorkspace();
+  const rules = task.client === null ? null : termsOf(visits, task.workType);
+  const [latest] = rules === null ? [] : latestDays(on, rules, workingCalendar);
+  if (latest === undefined) return null;
+  const until = sayDay(latest.on, today);
+  return latest.on < today ? (
+    <span className="text-late">; its notice had to go until {until}</span>
+  ) : (
+    `; its notice goes until ${until}`
+  );
+}
+
 interface NextOneProps extends Omit<TaskFootProps, 'here'> {
   readonly ended: boolean;
   readonly nextOn: string | null;
@@ -290,6 +314,7 @@ function NextOne({ task, address, ended, nextOn, onNext }: NextOneProps) {
       <Pennant state={next.taskId ? 'coming' : 'bare'} />
       <span>
         Next one{next.isIfDoneToday && ', if this is done today'}: {day}, {next.who ?? 'nobody yet'}
+        <NextNotice task={task} on={on} />
         {onNext && !isOpen && (
           <>
             {'. '}

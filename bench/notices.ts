@@ -1,0 +1,78 @@
+import { monitorEventLoopDelay } from 'node:perf_hooks';
+import PDFDocument from 'pdfkit';
+import type { NoticePage } from '../src/contract/index.ts';
+import { NoticePaper } from '../src/server/notices/paper.ts';
+import { bytesOf } from '../src/server/platform/pdf.ts';
+
+/**
+ * npm run bench notices: 100 notices of a page as one PDF, as they are sent, beside a bare document of as many pages with as
+ * many words in a font of its own, in the same run; and as 100 papers of their own, as mails have them.
+ */
+
+const COUNT = 100;
+const AIM_SECONDS = 3;
+const WORDS =
+  'Your berth agreement asks for a check of gas and shore power. You need not be there. Please leave the gas locker and the socket free, and a key at the office if you lock the boat.';
+const page = (n: number): NoticePage => ({
+  ...{ v: 1, language: 'en-GB', issued: 'Tuesday 24 November 2026', replaces: null },
+  from: { name: 'Tern Quay', lines: ['Harbour Office, Lee Quay', '01632 960 100'] },
+  to: [`Holder ${n}`, `${n} Mill Lane`, 'Saltreath'],
+  subject: `Coming aboard Craft ${n}, berth ${n}`,
+  body: Array.from({ length: 10 }, (_, i) => ({
+    kind: i === 4 || i === 5 ? 'bullet' : 'paragraph',
+    runs: [{ text: `${i} ${WORDS.slice(0, 120)} ` }, { text: `Craft ${n}`, bold: true }, { text: ', Łódź и 東' }],
+  })),
+});
+const head = { title: 'Notices', by: 'Tern Quay', at: new Date('2026-11-24T10:40:00Z'), language: 'en-GB' };
+
+const delay = monitorEventLoopDelay({ resolution: 1 });
+async function timed(what: string, work: () => Promise<number>): Promise<number> {
+  delay.reset();
+  delay.enable();
+  const began = performance.now();
+  const bytes = await work();
+  const seconds = (performance.now() - began) / 1000;
+  delay.disable();
+  console.log(
+    `  ${what.padEnd(40)} ${seconds.toFixed(2).padStart(6)} s   ${(bytes / 1024).toFixed(0).padStart(6)} kB   loop held up ${(delay.max / 1e6).toFixed(0)} ms at most`,
+  );
+  return seconds;
+}
+
+const turn = () => new Promise((resolve) => setImmediate(resolve));
+
+await timed('warm-up, one page', async () => {
+  const paper = new NoticePaper(head);
+  paper.add(page(0));
+  return (await bytesOf(paper.finished())).length;
+});
+const bare = await timed(`bare document, ${COUNT} pages`, async () => {
+  const paper = new PDFDocument({ size: 'A4' });
+  for (let n = 0; n < COUNT; n++) {
+    if (n > 0) paper.addPage();
+    for (const { runs } of page(n).body) paper.fontSize(11).text(runs[0]?.text ?? '');
+    await turn();
+  }
+  return (await bytesOf(paper)).length;
+});
+const one = await timed(`${COUNT} notices as one PDF`, async () => {
+  const paper = new NoticePaper(head);
+  for (let n = 0; n < COUNT; n++) {
+    paper.add(page(n));
+    await turn();
+  }
+  return (await bytesOf(paper.finished())).length;
+});
+await timed(`${COUNT} notices as papers of their own`, async () => {
+  let bytes = 0;
+  for (let n = 0; n < COUNT; n++) {
+    const paper = new NoticePaper(head);
+    paper.add(page(n));
+    bytes += (await bytesOf(paper.finished())).length;
+    await turn();
+  }
+  return bytes;
+});
+console.log(
+  `  one PDF: ${(one / bare).toFixed(1)} times the bare document; aim ${AIM_SECONDS} s: ${one <= AIM_SECONDS ? 'kept' : 'MISSED'}`,
+);
