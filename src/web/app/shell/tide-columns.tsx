@@ -155,7 +155,7 @@ export function Columns({
                 strokeWidth={2}
               />
             )}
-            {marks?.days.map(
+            {[...new Set(marks?.days)].map(
               (day) =>
                 day >= first &&
                 day < first + days.length && (

@@ -27,6 +27,7 @@ it('says how letters go and which types are announced; a way keeps its place und
     await user.click(screen.getByRole('button', { name: 'Add a way a letter goes' }));
     await write(`Way ${i + 1} a letter goes`, name);
   }
+  await user.selectOptions(screen.getByLabelText('As what it goes, post'), 'on paper, by post');
   await write('Days on its way, post', '2');
   await user.selectOptions(screen.getByLabelText('What days on its way are, post'), 'working days');
   await user.selectOptions(screen.getByLabelText('Announce a type of work'), 'routine');

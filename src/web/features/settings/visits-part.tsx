@@ -252,7 +252,7 @@ function TakeOut({ what, onClick }: { readonly what: string; readonly onClick: (
   return (
     <button
       type="button"
-      className="cursor-pointer px-1 text-ink-2 hover:text-ink"
+      className="inline-grid h-6 w-6 cursor-pointer place-items-center text-ink-2 hover:text-ink"
       aria-label={`Take out ${what}`}
       onClick={onClick}
     >

@@ -9,6 +9,7 @@ interface DaysStripProps {
 
 /** Days that are drawn at the most: of a longer notice the words beside it tell. */
 const MOST_DAYS = 26;
+const MOST_NAMED = 16;
 
 /** The latest day to send and the visit, as a line over the days between them; today and days off stand below it. */
 export function DaysStrip({ sendBy, visit }: DaysStripProps) {
@@ -20,6 +21,9 @@ export function DaysStrip({ sendBy, visit }: DaysStripProps) {
   if (count > MOST_DAYS) return <span className="text-note text-ink-2">{words}</span>;
   const days = Array.from({ length: count }, (_, i) => first + i);
   const isLate = sendBy < today;
+  // Where there is no room for each, the Mondays are named; not beside today.
+  const isNamed = (day: CivilDay) =>
+    count <= MOST_NAMED || day === today || (weekdayOf(day) === 1 && Math.abs(day - today) > 1);
   const centre = (day: CivilDay) => `${((day - first + 0.5) / count) * 100}%`;
   return (
     <span role="img" aria-label={words} title={words} className="relative block h-12">
@@ -27,9 +31,9 @@ export function DaysStrip({ sendBy, visit }: DaysStripProps) {
         {days.map((day) => (
           <span
             key={day}
-            className={`text-center text-[10px] leading-4 ${day === today ? 'bg-accent/35 font-semibold' : workingCalendar.isWorkingDay(day) ? '' : 'bg-base-200'} ${count > 16 && day !== today && (weekdayOf(day) !== 1 || Math.abs(day - today) < 2) ? 'text-transparent' : 'text-ink-2'}`}
+            className={`text-center text-[10px] leading-4 ${day === today ? 'bg-accent/25 font-semibold text-ink' : workingCalendar.isWorkingDay(day) ? 'text-ink-2' : 'bg-base-200 text-ink-2'}`}
           >
-            {yearMonthDay(day).day}
+            {isNamed(day) && yearMonthDay(day).day}
           </span>
         ))}
       </span>

@@ -198,7 +198,11 @@ function Writing({ ids, letters, onIds }: WritingProps) {
                 onShow={() => setShown(i)}
                 onWay={(way) => setChoices({ ...choices, [of.taskId]: { ...choices[of.taskId], way } })}
                 onEvenLate={(evenLate) => setChoices({ ...choices, [of.taskId]: { ...choices[of.taskId], evenLate } })}
-                onMoved={() => setAgain(again + 1)}
+                onMoved={() => {
+                  // By which way it goes stays as it stood: on its new day another might be the usual one.
+                  setChoices({ ...choices, [of.taskId]: { ...choices[of.taskId], way: wayOf(of) } });
+                  setAgain(again + 1);
+                }}
                 onLeave={drafts.length > 1 ? () => onIds(ids.filter((id) => id !== of.taskId)) : null}
               />
             ))}

@@ -79,6 +79,8 @@ describe('a captured line', () => {
   });
 
   it('is kept on this device, in its words, without a connection: names can’t be looked up then', async () => {
+    // What another test has left on the device.
+    outbox.discardAll();
     const { answers } = server({ ...names(LINE, []), [said(LINE)]: new Error('no way') });
     await show(<Bar />, { answers: { ...answers, 'POST /tasks': new TypeError('no net') } });
     await userEvent.setup().type(field(), `${LINE}{Enter}`);
