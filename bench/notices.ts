@@ -20,7 +20,7 @@ const page = (n: number): NoticePage => ({
   subject: `Coming aboard Craft ${n}, berth ${n}`,
   body: Array.from({ length: 10 }, (_, i) => ({
     kind: i === 4 || i === 5 ? 'bullet' : 'paragraph',
-    runs: [{ text: `${i} ${WORDS.slice(0, 120)} ` }, { text: `Craft ${n}`, bold: true }, { text: ', Łódź и 東' }],
+    runs: [{ text: `${i} ${WORDS.slice(0, 120)} ` }, { text: `Craft ${n}`, bold: true }, { text: ', Łódź' }],
   })),
 });
 const head = { title: 'Notices', by: 'Tern Quay', at: new Date('2026-11-24T10:40:00Z'), language: 'en-GB' };

@@ -31,8 +31,6 @@ test('schedules and templates', async ({ page }) => {
   await page.goto('/logbook?week=2026-11-16');
   await expect(page.getByRole('heading', { name: /^Sun\s*22/ })).toBeVisible();
   await take(page, 'logbook');
-  await page.goto('/schedules');
-  await take(page, 'schedules');
   await page.goto('/templates');
   await take(page, 'templates');
   await page.getByRole('link', { name: 'Gas and shore power' }).click();
@@ -116,13 +114,8 @@ test('the team, and leave that is asked for', async ({ page }) => {
   await take(page, 'leave-impact');
 });
 
-test('turns, and a week that is evened out', async ({ page }) => {
+test('all tasks, and a week that is evened out', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
-  await page.goto('/schedules?find=life+turn');
-  await page.getByRole('link', { name: 'Life-ring count' }).first().click();
-  await page.getByRole('button', { name: 'Kit Sorrell', exact: true }).click();
-  await page.getByRole('list', { name: 'The order of turns' }).scrollIntoViewIfNeeded();
-  await take(page, 'turns');
   await page.goto('/tasks');
   await page.getByRole('checkbox', { name: 'Choose Bank reconciliation' }).first().click();
   await page.keyboard.down('Shift');
@@ -142,6 +135,18 @@ test('turns, and a week that is evened out', async ({ page }) => {
   await page.getByRole('button', { name: 'Even out yard' }).click();
   await expect(page.getByText(/for anyone\.$/)).toBeVisible();
   await take(page, 'workload');
+});
+
+test('visits, and their notices', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/tasks/visits');
+  for (const name of ['Gannet Two', 'Spindrift Rose', 'Corncrake'])
+    await page.getByRole('row').filter({ hasText: name }).first().getByRole('checkbox').check();
+  await take(page, 'visits');
+  await page.getByRole('button', { name: 'Write 3 notices' }).click();
+  await page.getByRole('button', { name: 'Page of notice 2' }).click();
+  await expect(page.getByRole('article', { name: 'The letter' })).toContainText('Coming aboard Spindrift Rose');
+  await take(page, 'notices');
 });
 
 test('a client, and a list that is brought in', async ({ page }) => {
