@@ -258,7 +258,6 @@ export const noticeEndpoints = {
       .refine(({ task, client }) => (task === undefined) !== (client === undefined), 'Of a task, or of a client.'),
     answer: z.object({ notices: z.array(noticeLine), isMore: z.boolean() }),
   }),
-  one: endpoint(noticePaths.one, { answer: noticeLine.extend({ page: pageSchema.nullable() }) }),
   /** One notice, or all that were written in one go, as a PDF. */
   pdf: endpoint(noticePaths.pdf, {
     heavy: true,

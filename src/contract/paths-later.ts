@@ -72,7 +72,6 @@ export const noticePaths = {
   send: ['POST', '/notices/sent'],
   needNone: ['POST', '/notices/none'],
   list: ['GET', '/notices'],
-  one: ['GET', '/notices/:noticeId'],
   pdf: ['GET', '/notices.pdf'],
 } as const satisfies Record<string, Path>;
 

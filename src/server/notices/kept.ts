@@ -1,6 +1,6 @@
 import { setImmediate } from 'node:timers/promises';
 import type { Response } from 'express';
-import { NOTICES_A_PAGE, type NoticeLine, type NoticePage } from '../../contract/index.ts';
+import { NOTICES_A_PAGE, type NoticeLine } from '../../contract/index.ts';
 import { sendPaper } from '../platform/pdf.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -52,16 +52,6 @@ export async function listNotices(
     notices: rows.slice(0, NOTICES_A_PAGE).map((row) => lineOf(scope, row)),
     isMore: rows.length > NOTICES_A_PAGE,
   };
-}
-
-export async function oneNotice(scope: Scope, id: string): Promise<NoticeLine & { page: NoticePage | null }> {
-  const [row] = await scope.sql<Row & { page: NoticePage | null }>(
-    `select ${COLUMNS}, t.page ${FROM} where t.workspace_id = $1 and t.id = $2`,
-    [id],
-  );
-  if (!row) throw notFound('notice');
-  const { page, ...line } = row;
-  return { ...lineOf(scope, line), page };
 }
 
 /** Sends one notice, or those that were written in one go in the order of that, as a PDF. */

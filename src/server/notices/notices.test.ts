@@ -200,6 +200,14 @@ describe('notices', () => {
     const moved = await visitOf(visit.taskId);
     expect(moved.standing.state).toBe('elsewhere');
     await write([moved], { way: 'by hand' }).expect(200);
+    const { changeId } = (await move(moved, isoOfDay(dayOfIso(moved.on) + 1))).body;
+    const [other] = await noticesOf(visit.taskId);
+    const elsewhere = await ines
+      .post('/api/notices/sent')
+      .send({ notices: [other?.id], on: TODAY })
+      .expect(409);
+    expect(elsewhere.body.detail).toContain('write another');
+    await ines.post(`/api/changes/${changeId}/undo`).send({}).expect(200);
     const [second, old] = await noticesOf(visit.taskId);
     expect([old?.isReplaced, second?.isReplaced, old?.id]).toEqual([false, false, first?.id]);
     expect(words(await paper({ notice: second?.id }))).toContain(
@@ -297,7 +305,6 @@ describe('notices', () => {
   it('are not found by another workspace', async () => {
     const ada = await server.browser('Ada Winn');
     const [line] = (await visits()).filter(({ notice }) => notice?.way);
-    await ada.get(`/api/notices/${line?.notice?.id}`).expect(404);
     await ada.get('/api/notices.pdf').query({ notice: line?.notice?.id }).expect(404);
     expect((await ada.get('/api/notices').query({ task: line?.taskId }).expect(200)).body.notices).toEqual([]);
   });

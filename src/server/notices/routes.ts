@@ -1,7 +1,7 @@
 import { noticeEndpoints } from '../../contract/index.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { draftsOf } from './drafts.ts';
-import { listNotices, oneNotice, sendNoticePaper } from './kept.ts';
+import { listNotices, sendNoticePaper } from './kept.ts';
 import { addLetter, changeLetter, dropLetter, listLetters } from './letters.ts';
 import { listVisits, weeksOfVisits } from './visits.ts';
 import { needNone, sendNotices, writeNotices } from './writing.ts';
@@ -19,6 +19,5 @@ export function noticeRoutes(routes: Routes): Routes {
     .add(noticeEndpoints.send, 'plan', ({ scope, body }) => sendNotices(scope, body))
     .add(noticeEndpoints.needNone, 'plan', ({ scope, body }) => needNone(scope, body))
     .add(noticeEndpoints.list, 'read', ({ scope, query }) => listNotices(scope, query))
-    .add(noticeEndpoints.one, 'read', ({ scope, params }) => oneNotice(scope, params.noticeId))
     .sendTo(noticeEndpoints.pdf, 'read', ({ scope, query }, response) => sendNoticePaper(scope, query, response));
 }

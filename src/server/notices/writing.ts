@@ -119,8 +119,18 @@ export function sendNotices(
     const notices: Notice[] = [];
     // In one order, so that two who say it at once don't wait for each other for good.
     for (const id of [...new Set(ids)].sort()) notices.push(await tx.locked(Notice, id, 'notice'));
+    const days = await tx.sql<{ id: string; on: string }>(
+      'select id, work_on as "on" from task where workspace_id = $1 and id = any($2::uuid[])',
+      [notices.map(({ taskId }) => taskId)],
+    );
+    const dayOf = new Map(days.map(({ id, on: day }) => [id, day]));
     const entries: ChangeEntry[] = [];
     for (const notice of notices) {
+      const visitOn = dayOf.get(notice.taskId) ?? notice.visitOn;
+      if (notice.visitOn !== visitOn)
+        throw notNow(
+          `A notice tells of ${sayDay(dayOfIso(notice.visitOn), tx.now.day)}, and the visit is on ${sayDay(dayOfIso(visitOn), tx.now.day)} by now: write another.`,
+        );
       if (notice.way === null) throw notNow('Of a visit that needs no notice none goes.');
       if (notice.sentOn !== null) throw notNow('It is said already that it has gone: look at the page again.');
       if (isMail(tx, notice.way)) {

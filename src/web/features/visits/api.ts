@@ -32,7 +32,6 @@ export function useVisits(filter: VisitFilter | null) {
 export const useVisitWeeks = (filter: VisitFilter | null) =>
   useAnswer(noticeAddresses.weeks, filter && { query: filter });
 export const useLetters = () => useAnswer(noticeAddresses.letters, {});
-export const useNotice = (noticeId: string) => useAnswer(noticeAddresses.one, { params: { noticeId } });
 
 export function useNoticesOf(of: { readonly task: string } | { readonly client: string } | null) {
   type Page = Answer<typeof noticeAddresses.list>;

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { MOST_NOTICES_AT_ONCE, type VisitLine } from '../../../contract/index.ts';
-import { type CivilDay, isoOfDay, isToSend, plural } from '../../../core/index.ts';
+import { type CivilDay, dayOfIso, isoOfDay, isToSend, plural } from '../../../core/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { DateBlank, WordsBlank } from '../../kit/blanks.tsx';
@@ -31,8 +31,9 @@ export function ChosenVisits({ chosen, onClear }: ChosenVisitsProps) {
   );
   const byMail = waiting.filter(({ way }) => isMail(way));
   const onPaper = waiting.filter(({ way }) => !isMail(way));
-  const late = chosen.filter(({ standing: { state } }) => state === 'tooLate').length;
-  const toSend = chosen.filter(({ standing: { state } }) => isToSend(state)).length;
+  const going = chosen.filter(({ standing: { state } }) => isToSend(state));
+  const toSend = going.length;
+  const late = going.filter(({ standing: { sendBy } }) => sendBy !== null && dayOfIso(sendBy) < today).length;
   const deeds: (readonly [Deed, string])[] = [
     ['write', `Write ${plural(chosen.length, 'notice')}`],
     ...(byMail.length > 0 ? [['mail', `Mail ${byMail.length} now`] as const] : []),

@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import * as z from 'zod/mini';
 import type { NoticeDraft, NoticeLetter } from '../../../contract/index.ts';
 import { type CivilDay, dayOfIso, fillLetter, isoOfDay, plural } from '../../../core/index.ts';
 import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
@@ -8,6 +9,7 @@ import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../kit/address-filter.ts';
 import { ProblemError } from '../../kit/api.ts';
 import { ChoiceBlank, DateBlank, WordsBlank } from '../../kit/blanks.tsx';
+import { useDraft } from '../../kit/draft.ts';
 import { Empty, NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
 import { useSteps } from '../../kit/steps.ts';
 import { useLetters, useNoticeActions } from './api.ts';
@@ -48,8 +50,16 @@ export function WritePage() {
   return <Writing ids={ids} letters={data.letters} onIds={(next) => set({ of: next.join(',') })} />;
 }
 
-/** What was chosen for one visit; ways are left out where the usual one is taken. */
-type Choices = Readonly<Record<string, { readonly way?: string; readonly evenLate?: boolean }>>;
+/** What is said of notices before they are written: null stands for what is usual, as does a way that is left out. */
+const planSchema = z.object({
+  letterId: z.nullable(z.string()),
+  issued: z.nullable(z.number()),
+  signedBy: z.string(),
+  reason: z.string(),
+  mail: z.boolean(),
+  choices: z.record(z.string(), z.object({ way: z.optional(z.string()), evenLate: z.optional(z.boolean()) })),
+});
+type Plan = z.infer<typeof planSchema>;
 
 interface Written {
   readonly batchId: string;
@@ -66,12 +76,14 @@ interface WritingProps {
 function Writing({ ids, letters, onIds }: WritingProps) {
   const { today, people, me, name, visits } = useWorkspace();
   const { lookAt, write } = useNoticeActions();
-  const [letterId, setLetterId] = useState<string | null>(null);
-  const [issued, setIssued] = useState<CivilDay>(today);
-  const [signedBy, setSignedBy] = useState(me.id);
-  const [reason, setReason] = useState('');
-  const [choices, setChoices] = useState<Choices>({});
-  const [mail, setMail] = useState(true);
+  const fresh: Plan = { letterId: null, issued: null, signedBy: me.id, reason: '', mail: true, choices: {} };
+  // What was said of them is there again after a detour: to the letter, to a client's address.
+  const { draft: plan, change, forget } = useDraft<Plan>(`notices from ${ids[0]}`, fresh, planSchema);
+  const { letterId, signedBy, reason, mail, choices } = plan;
+  const issued = plan.issued ?? today;
+  const set = (next: Partial<Plan>) => change({ ...plan, ...next });
+  const choose = (taskId: string, next: Plan['choices'][string]) =>
+    set({ choices: { ...choices, [taskId]: { ...choices[taskId], ...next } } });
   const [shown, setShown] = useState(0);
   const [drafts, setDrafts] = useState<readonly NoticeDraft[] | null>(null);
   const [problem, setProblem] = useState<ProblemError | null>(null);
@@ -137,6 +149,7 @@ function Writing({ ids, letters, onIds }: WritingProps) {
           })),
         }),
       );
+      forget();
       setWritten(done);
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
@@ -166,14 +179,14 @@ function Writing({ ids, letters, onIds }: WritingProps) {
               label="Letter"
               value={letter.id}
               options={letters.map(({ id, name: of }) => [id, of] as const)}
-              onChange={setLetterId}
+              onChange={(id) => set({ letterId: id })}
             />{' '}
-            issued <DateBlank label="Date of issue" value={issued} onChange={setIssued} /> signed by{' '}
+            issued <DateBlank label="Date of issue" value={issued} onChange={(day) => set({ issued: day })} /> signed by{' '}
             <ChoiceBlank
               label="Signed by"
               value={signedBy}
               options={people.map(({ id, name: of }) => [id, of] as const)}
-              onChange={setSignedBy}
+              onChange={(id) => set({ signedBy: id })}
             />{' '}
             for{' '}
             <WordsBlank
@@ -182,7 +195,7 @@ function Writing({ ids, letters, onIds }: WritingProps) {
               placeholder="what each is about"
               wrong="200 characters at most"
               read={(text) => (text.trim().length > 200 ? undefined : text.trim())}
-              onChange={setReason}
+              onChange={(text) => set({ reason: text })}
             />
           </p>
           <ol className="min-h-0 flex-1 overflow-y-auto max-[1000px]:flex-none max-[1000px]:overflow-visible">
@@ -196,11 +209,11 @@ function Writing({ ids, letters, onIds }: WritingProps) {
                 isLateAllowed={choices[of.taskId]?.evenLate ?? false}
                 wrong={wrongAt(i)}
                 onShow={() => setShown(i)}
-                onWay={(way) => setChoices({ ...choices, [of.taskId]: { ...choices[of.taskId], way } })}
-                onEvenLate={(evenLate) => setChoices({ ...choices, [of.taskId]: { ...choices[of.taskId], evenLate } })}
+                onWay={(way) => choose(of.taskId, { way })}
+                onEvenLate={(evenLate) => choose(of.taskId, { evenLate })}
                 onMoved={() => {
                   // By which way it goes stays as it stood: on its new day another might be the usual one.
-                  setChoices({ ...choices, [of.taskId]: { ...choices[of.taskId], way: wayOf(of) } });
+                  choose(of.taskId, { way: wayOf(of) });
                   setAgain(again + 1);
                 }}
                 onLeave={drafts.length > 1 ? () => onIds(ids.filter((id) => id !== of.taskId)) : null}
@@ -223,7 +236,7 @@ function Writing({ ids, letters, onIds }: WritingProps) {
                   type="checkbox"
                   className="check"
                   checked={mail}
-                  onChange={({ target }) => setMail(target.checked)}
+                  onChange={({ target }) => set({ mail: target.checked })}
                 />
                 mail {byMail === drafts.length ? (byMail === 1 ? 'it' : 'all of them') : `${byMail} of them`} at once
                 and mark {byMail === 1 ? 'it' : 'them'} as sent
