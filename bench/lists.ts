@@ -325,6 +325,24 @@ async function reads(): Promise<Read[]> {
       params: [w],
     },
     {
+      what: 'visits, a page',
+      path: '/visits',
+      sql: `${line} where workspace_id = $1 and template_id = $2 and state in ('open', 'underWay') order by work_on, start_time, id limit 61`,
+      params: [w, template],
+    },
+    {
+      what: 'visits, the weeks',
+      path: '/visits/weeks',
+      sql: `select work_on, count(*) from task where workspace_id = $1 and template_id = $2 and state in ('open', 'underWay') group by 1`,
+      params: [w, template],
+    },
+    {
+      what: 'what is to be announced soon',
+      path: '/visits?toSend=yes&sendWithin=3',
+      sql: `${line} where workspace_id = $1 and template_id = $2 and state in ('open', 'underWay') and work_on <= '2026-12-04' order by work_on, start_time, id limit 61`,
+      params: [w, template],
+    },
+    {
       what: 'on time, 24 weeks',
       path: '/on-time',
       sql: `select (due_on - '2026-06-08'::date) / 7, template_id, count(*), count(*) filter (where done_at <= due_on + interval '1 day') from task
