@@ -20,6 +20,7 @@ import {
   type WorkingCalendar,
 } from '../../core/index.ts';
 import { readCursor } from '../platform/http/cursor.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { type ForeseenTask, firstDate, foreseenFrom, keptLines } from '../schedules/index.ts';
@@ -126,9 +127,9 @@ export async function listVisits(
   const made = rows.slice(0, VISITS_A_PAGE).map((row) => lineOfRow(scope, row, calendar));
   // Of what is foreseen only what lies among these: the rest comes with the pages that follow.
   const last = isMore ? made.at(-1) : undefined;
-  const foreseen = (await foreseenVisits(scope, filter, calendar)).filter(
-    (line) => isAfter(line, place) && (last === undefined || !isAfter(line, keyOf(last))),
-  );
+  const isHere = (key: Key) =>
+    (place === null || compareKeys(key, place) > 0) && (last === undefined || compareKeys(key, keyOf(last)) <= 0);
+  const foreseen = await foreseenVisits(scope, filter, calendar, isHere);
   const lines = [...made, ...foreseen].sort((a, b) => compareKeys(keyOf(a), keyOf(b)));
   const page = lines.slice(0, VISITS_A_PAGE);
   const end = page.at(-1);
@@ -147,15 +148,18 @@ function placeOf(after: string | undefined): readonly [string, string] | null {
 }
 
 /** By what a visit stands in the list. */
-const keyOf = ({ on, startTime, taskId, scheduleId }: VisitLine): readonly [string, string] => [
+type Key = readonly [string, string];
+const keyOf = ({
+  on,
+  startTime,
+  taskId,
+  scheduleId,
+}: Pick<VisitLine, 'on' | 'startTime' | 'taskId' | 'scheduleId'>): Key => [
   `${on}${startTime ?? ''}`,
   taskId ?? scheduleId ?? '',
 ];
-const compareKeys = (a: readonly [string, string], b: readonly [string, string]): number =>
+const compareKeys = (a: Key, b: Key): number =>
   a[0] === b[0] ? (a[1] < b[1] ? -1 : a[1] > b[1] ? 1 : 0) : a[0] < b[0] ? -1 : 1;
-const isAfter = (line: VisitLine, place: readonly [string, string] | null): boolean =>
-  place === null || compareKeys(keyOf(line), place) > 0;
-
 /** Day and time as `keyOf` has them, in the order of their signs. */
 const WHEN = `(t.work_on::text || coalesce(t.start_time, '')) collate "C"`;
 const ISO_LENGTH = 10;
@@ -201,9 +205,19 @@ function lineOfRow(scope: Scope, row: VisitRow, calendar: WorkingCalendar): Visi
 }
 
 /** Visits that plans foresee and nobody has made yet. What is foreseen has no notice: of those to send there is none. */
-async function foreseenVisits(scope: Scope, filter: VisitFilter, calendar: WorkingCalendar): Promise<VisitLine[]> {
+async function foreseenVisits(
+  scope: Scope,
+  filter: VisitFilter,
+  calendar: WorkingCalendar,
+  isHere: (key: Key) => boolean,
+): Promise<VisitLine[]> {
   const names = await scope.peopleNames();
-  const visits = await wantedOf(scope, filter);
+  const keyOfTask = ({ task }: { readonly task: ForeseenTask }) => keyOf({ ...task, on: task.workOn, taskId: null });
+  // No more than a page, and whether there is more, however many are foreseen.
+  const visits = (await wantedOf(scope, filter))
+    .filter((one) => isHere(keyOfTask(one)))
+    .sort((a, b) => compareKeys(keyOfTask(a), keyOfTask(b)))
+    .slice(0, VISITS_A_PAGE + 1);
   const places = await placesOf(
     scope,
     visits.map(({ task }) => task),
@@ -260,7 +274,7 @@ async function placesOf(scope: Scope, tasks: readonly ForeseenTask[]): Promise<R
 /** With the date of its schedule that follows each; of a series that waits for its last one it is not known yet. */
 async function withNext(scope: Scope, lines: readonly VisitLine[], calendar: WorkingCalendar): Promise<VisitLine[]> {
   const kept = await keptLines(scope);
-  return lines.map((line) => {
+  return eachInTurn(lines, (line) => {
     const own = line.scheduleId === null ? undefined : kept.get(line.scheduleId);
     if (!own?.planned || own.problem !== null || own.row.last !== null) return line;
     return { ...line, next: firstDate(own.planned, calendar, dayOfIso(line.on) + 1) };
