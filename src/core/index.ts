@@ -275,6 +275,7 @@ export {
 } from './notice/standing.ts';
 export {
   countedEnd,
+  headLines,
   type LatestDay,
   latestDays,
   NO_VISITS,

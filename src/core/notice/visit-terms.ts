@@ -22,6 +22,10 @@ export interface VisitRules {
   readonly answering: string;
 }
 
+/** What stands at the head of a letter, line by line. */
+export const headLines = ({ letterhead }: Pick<VisitRules, 'letterhead'>): string[] =>
+  letterhead.split('\n').filter((line) => line.trim() !== '');
+
 /** Of a workspace that has settled nothing of visits yet. */
 export const NO_VISITS: VisitRules = { ways: [], terms: [], letterhead: '', answering: '' };
 

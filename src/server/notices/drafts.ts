@@ -49,8 +49,9 @@ interface DraftRow extends NewestNotice {
 /** Whom a client's letters are to: their first contact; a mail goes to the first who has an address for it. */
 const CONTACT = `(select name from contact where workspace_id = t.workspace_id and client_id = t.client_id
   order by position, id limit 1)`;
-const EMAIL = `(select email from contact where workspace_id = t.workspace_id and client_id = t.client_id and email <> ''
-  order by prefers is distinct from 'mail', position, id limit 1)`;
+export const mailAddressOf = (workspace: string, client: string): string =>
+  `(select email from contact where workspace_id = ${workspace} and client_id = ${client} and email <> ''
+    order by prefers is distinct from 'mail', position, id limit 1)`;
 
 /** What is known of visits for their notices, in the order in which they are asked for. @throws Refusal for what is no visit, or is over */
 export async function draftsOf(
@@ -60,7 +61,7 @@ export async function draftsOf(
   const rows = await scope.sql<DraftRow>(
     `select t.id as "taskId", t.schedule_id as "scheduleId", t.version, t.title, t.work_on as "on", t.start_time as "startTime",
        t.due_time as "dueTime", t.state, c.work_type as "workType", ${nameOf('template', 't.template_id')} as "templateName",
-       t.client_id as "clientId", client.name as "clientName", client.address, ${CONTACT} as contact, ${EMAIL} as email,
+       t.client_id as "clientId", client.name as "clientName", client.address, ${CONTACT} as contact, ${mailAddressOf('t.workspace_id', 't.client_id')} as email,
        t.asset_id as "assetId", a.name as "assetName", a.place, ${nameOf('person', 't.assignee_id')} as who,
        gone.id as "goneId", gone.sent_on as "goneOn", ${NEWEST_COLUMNS}
      from task t join work_content c on c.workspace_id = t.workspace_id and c.id = t.content_id
@@ -141,7 +142,7 @@ function draftOf(scope: Scope, row: DraftRow, calendar: WorkingCalendar, around:
 
 const linesOf = (text: string): string[] =>
   text
-    .split(/\n|,\s+/)
+    .split('\n')
     .map((line) => line.trim())
     .filter(Boolean);
 

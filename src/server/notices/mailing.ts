@@ -6,6 +6,7 @@ import type { Scope } from '../platform/scope.ts';
 import { post } from '../post/index.ts';
 import { lockedTask, type Task } from '../tasks/stored/index.ts';
 import { dateFileOf } from './date-file.ts';
+import { mailAddressOf } from './drafts.ts';
 import { Notice } from './entity.ts';
 import { NoticePaper } from './paper.ts';
 
@@ -52,8 +53,8 @@ export async function mailNotice(
           dateFileOf({
             ...{ taskId: task.id, on: notice.visitOn, startTime: task.startTime, dueTime: task.dueTime },
             zone: task.zone ?? scope.workspace.zone,
-            ...{ summary: page.subject, description: '', location: page.to.slice(1).join(', ') },
-            ...{ organiser: page.from.name, sequence: await sentBefore(scope, notice), at: notice.writtenAt },
+            ...{ summary: page.subject, location: page.to.slice(1).join(', ') },
+            ...{ sequence: await sentBefore(scope, notice), at: notice.writtenAt },
           }),
         ),
       },
@@ -76,11 +77,7 @@ const fileName = (subject: string): string =>
     .slice(0, 60) || 'notice';
 
 async function emailOf(scope: Scope, clientId: string): Promise<string> {
-  const [row] = await scope.sql<{ email: string }>(
-    `select email from contact where workspace_id = $1 and client_id = $2 and email <> ''
-     order by prefers is distinct from 'mail', position, id limit 1`,
-    [clientId],
-  );
+  const [row] = await scope.sql<{ email: string | null }>(`select ${mailAddressOf('$1', '$2')} as email`, [clientId]);
   return row?.email ?? '';
 }
 

@@ -237,6 +237,16 @@ describe('notices', () => {
     await server.source.query(`update contact set email = '' where client_id = $1`, [other.client.id]);
     const none = await write([other], { way: 'by mail' }).expect(422);
     expect(none.body.errors[0].message).toContain('no mail address is known');
+    // Somebody to write to is no address.
+    await server.source.query(`update client set address = '' where id = $1`, [other.client.id]);
+    await server.source.query(`update contact set name = 'The key holder' where client_id = $1`, [other.client.id]);
+    const nowhere = await write([other], { way: 'by post', evenLate: true }).expect(422);
+    expect(nowhere.body.errors[0].message).toContain('no address is known');
+    const long = `Flat 4, ${'Upper Strand House '.repeat(4)}end`;
+    await server.source.query('update client set address = $2 where id = $1', [other.client.id, long]);
+    const { body: posted } = await write([other], { way: 'by post', evenLate: true }).expect(200);
+    expect(words(await paper({ batch: posted.batchId }), false).replace(/\s+/g, ' ')).toContain(long);
+    await ines.post(`/api/changes/${posted.changeId}/undo`).send({}).expect(200);
     await write([{ ...other, version: other.version + 1 }], { way: 'by hand' }).expect(409);
     await write([other], { way: 'by hand', issuedOn: '2028-01-01' }).expect(422);
     const nobody = (await visits()).find(({ who }) => who === null) as VisitLine;

@@ -68,14 +68,17 @@ export class NoticePaper {
     const under = mm(TOP + 3) + Math.max(24, page.from.lines.length * 12.5);
     paper.moveTo(mm(LEFT), under).lineTo(right, under).lineWidth(0.5).stroke(LINE);
     paper.endMarkedContent();
-    for (const [i, line] of page.to.entries()) {
-      const options = { width: mm(ADDRESS_WIDTH), lineBreak: false, ellipsis: true, height: 15 };
-      put('P', () => this.text('own', BODY_POINTS, line, mm(LEFT), mm(ADDRESS_TOP) + i * 15, options));
+    // A line that is too long for the window goes on below: nothing of an address is left out.
+    paper.y = mm(ADDRESS_TOP);
+    for (const line of page.to) {
+      const { y } = paper;
+      put('P', () => this.text('own', BODY_POINTS, line, mm(LEFT), y, { width: mm(ADDRESS_WIDTH), lineGap: 1 }));
     }
+    const addressEnd = paper.y;
     put('P', () =>
       this.text('own', BODY_POINTS, page.issued, right - mm(75), mm(ADDRESS_TOP), { width: mm(75), align: 'right' }),
     );
-    const below = Math.max(mm(SUBJECT_TOP), mm(ADDRESS_TOP) + page.to.length * 15 + 20);
+    const below = Math.max(mm(SUBJECT_TOP), addressEnd + 20);
     put('H1', () => this.text('ownBold', 13, page.subject, mm(LEFT), below, { width: this.width }));
     paper.moveDown(0.6);
     if (page.replaces !== null) {

@@ -1,6 +1,15 @@
 import type { z } from 'zod';
-import type { NoticeDraft, NoticePage, noticeEndpoints } from '../../contract/index.ts';
-import { dayOfIso, fillLetter, joinAnd, LETTER_TOKENS, plural, sayDay, textOfRuns } from '../../core/index.ts';
+import { MOST_ISSUED_DAYS, type NoticeDraft, type NoticePage, type noticeEndpoints } from '../../contract/index.ts';
+import {
+  dayOfIso,
+  fillLetter,
+  headLines,
+  joinAnd,
+  LETTER_TOKENS,
+  plural,
+  sayDay,
+  textOfRuns,
+} from '../../core/index.ts';
 import type { ChangeEntry } from '../platform/changes/entity.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -9,11 +18,9 @@ import { draftsOf } from './drafts.ts';
 import { Notice, type NoticeLetterRecord } from './entity.ts';
 import { lockedLetter } from './letters.ts';
 import { mailNotice } from './mailing.ts';
+import { announcedTypes } from './standing.ts';
 
 type Input = z.output<(typeof noticeEndpoints)['write']['body']>;
-
-/** Days around today on which a letter may be dated. */
-const MOST_ISSUED_DAYS = 60;
 
 /** Writes a notice for each of several visits, all of them or none; those that go by mail leave where that is asked for. */
 export function writeNotices(
@@ -74,7 +81,7 @@ function mustBeWritable(
     if (!chosen) return wrong(`no notice of ${draft.workType} goes “${way}”.`);
     if (chosen.kind === 'mail' && draft.email === '')
       return wrong('no mail address is known. Add one to a contact, or let it go another way.');
-    if (chosen.kind === 'post' && draft.to.length < 2)
+    if (chosen.kind === 'post' && draft.values.address === '')
       return wrong('no address is known. Add one to the client, or let it go another way.');
     if (dayOfIso(chosen.sendBy) < scope.now.day && !evenLate)
       return wrong(
@@ -97,7 +104,7 @@ function pageOf({ workspace }: Scope, draft: NoticeDraft, letter: NoticeLetterRe
   return {
     v: 1,
     language: letter.language,
-    from: { name: workspace.name, lines: workspace.visits.letterhead.split('\n').filter((line) => line.trim() !== '') },
+    from: { name: workspace.name, lines: headLines(workspace.visits) },
     to: [...draft.to],
     issued: draft.values.issued,
     replaces: draft.replacing,
@@ -166,10 +173,11 @@ export function needNone(
 ): Promise<{ count: number; changeId: string }> {
   return scope.transaction(async (tx) => {
     const tasks = await lockedTasks(tx, ids);
+    const announced = new Set(announcedTypes(tx));
     const batchId = tx.newId();
     const entries: ChangeEntry[] = [];
     for (const task of tasks) {
-      if (task.clientId === null || task.workType === null)
+      if (task.clientId === null || !announced.has(task.workType ?? ''))
         throw invalid([{ path: 'tasks', message: `“${task.title}” is no visit that has to be announced.` }]);
       const notice = await tx.insert(Notice, {
         id: tx.newId(),

@@ -3,6 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { type LetterInput, type NoticeLetter, noticeEndpoints } from '../../../contract/index.ts';
 import {
   fillLetter,
+  headLines,
   LETTER_LANGUAGE_TAGS,
   LETTER_LANGUAGES,
   LETTER_TOKEN_NAMES,
@@ -261,7 +262,7 @@ function Example({ draft }: { readonly draft: LetterInput }) {
       </p>
       <LetterPage
         language={draft.language}
-        from={{ name, lines: visits.letterhead.split('\n').filter((line) => line.trim() !== '') }}
+        from={{ name, lines: headLines(visits) }}
         to={['Isolde Kestle', '7 Netloft Lane', 'Ternhaven']}
         issued={values.issued}
         replaces={null}

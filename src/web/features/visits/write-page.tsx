@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import * as z from 'zod/mini';
 import type { NoticeDraft, NoticeLetter } from '../../../contract/index.ts';
-import { type CivilDay, dayOfIso, fillLetter, isoOfDay, plural } from '../../../core/index.ts';
+import { type CivilDay, dayOfIso, fillLetter, headLines, isoOfDay, plural } from '../../../core/index.ts';
 import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
@@ -278,8 +278,8 @@ function meantFor(types: ReadonlySet<string>, letters: readonly NoticeLetter[]):
 }
 
 /** By mail where an address is known and it is early enough, else by the way that leaves most time. */
-function usualWay({ ways, email, to }: NoticeDraft, today: CivilDay): string {
-  const can = ways.filter(({ kind }) => (kind === 'mail' ? email !== '' : kind !== 'post' || to.length > 1));
+function usualWay({ ways, email, values }: NoticeDraft, today: CivilDay): string {
+  const can = ways.filter(({ kind }) => (kind === 'mail' ? email !== '' : kind !== 'post' || values.address !== ''));
   const inTime = can.filter(({ sendBy }) => dayOfIso(sendBy) >= today);
   const usual = inTime.find(({ kind }) => kind === 'mail') ?? inTime[0] ?? can[0] ?? ways[0];
   return usual?.name ?? '';
@@ -323,7 +323,7 @@ function Preview({ draft, letter, from }: PreviewProps) {
   return (
     <LetterPage
       language={letter.language}
-      from={{ name: from.name, lines: from.letterhead.split('\n').filter((line) => line.trim() !== '') }}
+      from={{ name: from.name, lines: headLines(from) }}
       to={draft.to}
       issued={draft.values.issued}
       replaces={draft.replacing}
