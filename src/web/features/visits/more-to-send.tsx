@@ -26,12 +26,12 @@ export function MoreToSend({ ids, onAdd }: MoreToSendProps) {
   });
   if (others.length === 0 || ids.length >= MOST_NOTICES_AT_ONCE) return null;
   return (
-    <li className="grid grid-cols-[104px_minmax(0,1fr)] border-b border-line-2">
+    <li className="grid grid-cols-[104px_minmax(0,1fr)] border-b border-line-2 max-[720px]:grid-cols-[minmax(0,1fr)]">
       <h2 className="py-2 pr-2 pl-5 text-body leading-4.5">
         <span className="block font-head font-[650]">the next</span>
         <span className="block font-sans text-note font-normal text-ink-2">to send</span>
       </h2>
-      <ul>
+      <ul className="max-[720px]:pl-5">
         {others.slice(0, SHOWN).map((line) => {
           const name = line.asset?.name ?? line.client.name;
           return (
@@ -50,7 +50,7 @@ export function MoreToSend({ ids, onAdd }: MoreToSendProps) {
               <span className="w-[140px] flex-none truncate text-note max-[720px]:hidden">
                 {sayNotice(line, today)}
               </span>
-              <span className="w-[104px] flex-none text-note text-ink-2">
+              <span className="w-[104px] flex-none text-note text-ink-2 max-[720px]:hidden">
                 {line.standing.sendBy && `by ${sayNear(dayOfIso(line.standing.sendBy), today)}`}
               </span>
               <button
