@@ -461,6 +461,28 @@ export {
   type YearsRule,
 } from './recurrence/rule.ts';
 export { InvalidRuleError } from './recurrence/rule-dates.ts';
+export { asThePlan, type Followed, followPlan, offFrom } from './service-plan/follow-plan.ts';
+export {
+  changedAspects,
+  lastStretch,
+  OWN_ASPECTS,
+  type OfPlan,
+  type OwnAspect,
+  ownChanges,
+} from './service-plan/own-changes.ts';
+export {
+  beginsOn,
+  COUNTS_FROM,
+  type CountsFrom,
+  type Delay,
+  firstDayOf,
+  itemProblem,
+  keepsStep,
+  MOST_DELAY,
+  type PlanItem,
+  type Planned,
+  scheduleOfItem,
+} from './service-plan/plan-item.ts';
 export {
   joinAnd,
   monthName,

@@ -1,4 +1,4 @@
-import { type CivilDay, civilDay } from './civil-day.ts';
+import { type CivilDay, civilDay, daysInMonth, yearMonthDay } from './civil-day.ts';
 
 /** Months since January of year 0: a month as one integer, so that "every 3 months" is a remainder. */
 export type MonthIndex = number;
@@ -38,4 +38,11 @@ export function monthIndexOf(day: CivilDay): MonthIndex {
   while (monthStart(index) > day) index--;
   while (monthStart(index + 1) <= day) index++;
   return index;
+}
+
+/** The same date so many months later, or the last day of a shorter month. @param months whole; negative for earlier */
+export function monthsLater(day: CivilDay, months: number): CivilDay {
+  const index = monthIndexOf(day) + months;
+  const { year, month } = monthOf(index);
+  return monthStart(index) + Math.min(yearMonthDay(day).day, daysInMonth(year, month)) - 1;
 }

@@ -1,6 +1,6 @@
 import { shiftWorkingDays, type WorkingCalendar } from '../calendar/working-calendar.ts';
-import { type CivilDay, daysInMonth, yearMonthDay } from '../civil-date/civil-day.ts';
-import { monthIndexOf, monthOf, monthStart } from '../civil-date/month.ts';
+import type { CivilDay } from '../civil-date/civil-day.ts';
+import { monthsLater } from '../civil-date/month.ts';
 import { spend } from '../reckoning.ts';
 import { daysDates, numberedDates } from './interval-dates.ts';
 import { NO_DAY } from './month-point.ts';
@@ -35,12 +35,6 @@ function later({ amount, unit }: FollowsRule, day: CivilDay, calendar: WorkingCa
     case 'month':
       return monthsLater(day, amount);
   }
-}
-
-function monthsLater(day: CivilDay, months: number): CivilDay {
-  const index = monthIndexOf(day) + months;
-  const { year, month } = monthOf(index);
-  return monthStart(index) + Math.min(yearMonthDay(day).day, daysInMonth(year, month)) - 1;
 }
 
 /** What is to be foreseen while nothing has happened yet: the start, and the others as if each were done on its own day. */

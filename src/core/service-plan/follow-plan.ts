@@ -1,0 +1,122 @@
+import type { CivilDay } from '../civil-date/civil-day.ts';
+import { type IsoDate, isoOfDay } from '../civil-date/iso-date.ts';
+import { endBefore } from '../planning/by-hand.ts';
+import type { Exception, Pause, Revision } from '../planning/schedule-plan.ts';
+import type { End } from '../recurrence/rule.ts';
+import { changedAspects, lastStretch, type OfPlan, type OwnAspect, ownFromDay } from './own-changes.ts';
+import { beginsOn, firstDayOf, type PlanItem, scheduleOfItem, stretchOf } from './plan-item.ts';
+
+/** What a change of a plan makes of a client's schedule, and what of it stays the client's own. */
+export interface Followed {
+  /** Null where nothing of it changes. */
+  readonly schedule: OfPlan | null;
+  readonly kept: readonly OwnAspect[];
+}
+
+/**
+ * A schedule as it is once its plan says something else from a day on. What the client has of its own stays, and so does everything
+ * before that day; whoever joins later only has it from the beginning. Who does it holds for all that is not done yet.
+ * @param joins the day from which the client is on the plan
+ */
+export function followPlan(
+  schedule: OfPlan,
+  {
+    before,
+    after,
+    joins,
+    from,
+  }: { readonly before: PlanItem; readonly after: PlanItem; readonly joins: CivilDay; readonly from: CivilDay },
+): Followed {
+  const changed = changedAspects(before, after);
+  const own = new Set(ownFromDay(before, schedule, isoOfDay(from)));
+  const kept = changed.filter((aspect) => own.has(aspect));
+  const taken = changed.filter((aspect) => !own.has(aspect));
+  if (taken.length === 0) return { schedule: null, kept };
+  const who = taken.includes('who') ? { assignment: after.assignment } : {};
+  if (taken.every((aspect) => aspect === 'who')) return { schedule: { ...schedule, ...who }, kept };
+  const first = firstDayOf(after, joins);
+  const begins = Math.min(first, beginsOn(schedule));
+  // Nothing of it lies before that day: it is as if the plan had always said so.
+  if (begins >= from && own.size === 0)
+    return { schedule: { ...schedule, ...scheduleOfItem(after, joins), ...who }, kept };
+  const last = lastStretch(schedule);
+  const planned = stretchOf(after, first);
+  const takes = (aspect: OwnAspect) => taken.includes(aspect);
+  const estimate = takes('estimate') ? after.estimateMinutes : (last.own?.['']?.estimateMinutes ?? null);
+  const { '': main, ...steps } = last.own ?? {};
+  const { estimateMinutes: _estimate, ...mainRest } = main ?? {};
+  const ofMain = { ...mainRest, ...(estimate === null ? {} : { estimateMinutes: estimate }) };
+  const ownOfSteps = { ...steps, ...(Object.keys(ofMain).length === 0 ? {} : { '': ofMain }) };
+  const day = isoOfDay(Math.max(from, begins));
+  const rest = {
+    timing: takes('timing') ? planned.timing : last.timing,
+    ...(Object.keys(ownOfSteps).length === 0 ? {} : { own: ownOfSteps }),
+  };
+  const revisions = schedule.revisions.filter((one) => one.from < day);
+  if (!takes('rule')) revisions.push({ from: day, recurrence: last.recurrence, ...rest });
+  else revisions.push(...fromDay(after, first, day, endOf(last.recurrence.end, before, after), rest));
+  return { schedule: { ...schedule, ...who, revisions }, kept };
+}
+
+/** What an item says from a day on: nothing before its first day, though a step of the plan's own is counted from long before. */
+function fromDay(
+  item: PlanItem,
+  first: CivilDay,
+  day: IsoDate,
+  end: End,
+  rest: Pick<Revision, 'timing' | 'own'>,
+): Revision[] {
+  const recurrence = { ...stretchOf(item, first).recurrence, end };
+  const begins = isoOfDay(first);
+  if (begins <= day || recurrence.start >= begins) return [{ from: day, recurrence, ...rest }];
+  return [
+    { from: day, recurrence: { ...recurrence, start: begins }, ...rest },
+    { from: begins, recurrence, ...rest },
+  ];
+}
+
+/** A schedule that ends on a day, since the client's time on the plan does, still does. @param there what the plan has said so far */
+function endOf(end: End, there: PlanItem, after: PlanItem): End {
+  const ofPlan = there.recurrence.end;
+  const isOfPlan = ofPlan.kind === 'on' && end.kind === 'on' && ofPlan.date === end.date;
+  return end.kind === 'on' && !isOfPlan ? end : after.recurrence.end;
+}
+
+/** The schedule put back to what its plan says, from a day on. */
+export function asThePlan(schedule: OfPlan, item: PlanItem, joins: CivilDay, from: CivilDay): OfPlan {
+  const first = firstDayOf(item, joins);
+  const { assignment } = item;
+  if (Math.min(first, beginsOn(schedule)) >= from) return { ...schedule, ...scheduleOfItem(item, joins), assignment };
+  const { end } = lastStretch(schedule).recurrence;
+  const { recurrence: _recurrence, ...rest } = stretchOf(item, first);
+  const day = isoOfDay(from);
+  const revisions = [
+    ...schedule.revisions.filter((one) => one.from < day),
+    ...fromDay(item, first, day, endOf(end, item, item), rest),
+  ];
+  return { ...schedule, assignment, revisions };
+}
+
+type Ending = OfPlan & { readonly pauses: readonly Pause[]; readonly exceptions: readonly Exception[] };
+
+/**
+ * A schedule whose last date lies before a day, since the client is off the plan from then on; null where all of it would lie after
+ * that, so that nothing is left of it. One that ends after so many is stopped, as it may be over before.
+ */
+export function offFrom<S extends Ending>(schedule: S, day: CivilDay): S | null {
+  if (beginsOn(schedule) >= day) return null;
+  const date = isoOfDay(day);
+  const exceptions = schedule.exceptions.filter((one) => one.kind !== 'add' || one.date < date);
+  const { end } = lastStretch(schedule).recurrence;
+  if (end.kind === 'on' && end.date < date) return { ...schedule, exceptions };
+  if (end.kind === 'after') {
+    const pauses = [
+      ...schedule.pauses.flatMap((pause): Pause[] =>
+        pause.from >= date ? [] : pause.to === null || pause.to > date ? [{ ...pause, to: date }] : [pause],
+      ),
+      { from: date, to: null },
+    ];
+    return { ...schedule, exceptions, pauses };
+  }
+  return { ...endBefore(schedule as S & { pauses: Pause[]; exceptions: Exception[] }, day), exceptions };
+}

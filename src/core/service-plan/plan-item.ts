@@ -1,0 +1,99 @@
+import type { DefaultRule } from '../assignment/default-rule.ts';
+import type { CivilDay } from '../civil-date/civil-day.ts';
+import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
+import { monthsLater } from '../civil-date/month.ts';
+import type { Overlap } from '../planning/overlap.ts';
+import type { PlannedSchedule, Revision } from '../planning/schedule-plan.ts';
+import type { Timing } from '../planning/timing.ts';
+import type { Recurrence, Rule } from '../recurrence/rule.ts';
+
+/** From which day the rule of an item counts its intervals: the day on which a client joins, or one that is the same for all. */
+export const COUNTS_FROM = ['joining', 'plan'] as const;
+export type CountsFrom = (typeof COUNTS_FROM)[number];
+
+/** How long after joining the first date may lie; 0 is the day itself. */
+export interface Delay {
+  /** From 0 to 120. */
+  readonly amount: number;
+  readonly unit: 'day' | 'week' | 'month';
+}
+export const MOST_DELAY = 120;
+
+/** One piece of recurring work that a plan holds for each of its clients. */
+export interface PlanItem {
+  /** Stays the same for good; schedules name it. */
+  readonly key: string;
+  readonly templateId: string;
+  readonly counts: CountsFrom;
+  readonly after: Delay;
+  /** Its start counts where the item counts from a day of the plan's own. */
+  readonly recurrence: Recurrence;
+  readonly timing: Timing;
+  readonly overlap: Overlap;
+  readonly assignment: DefaultRule;
+  /** Minutes of the main task, from 1; null as the template says. */
+  readonly estimateMinutes: number | null;
+  /** One for the client, or one for each of the assets that the client has. */
+  readonly each: 'client' | 'asset';
+}
+
+/** What a plan says of a schedule. */
+export type Planned = Required<Pick<PlannedSchedule, 'recurrence' | 'timing' | 'revisions'>>;
+
+/** The first day on which an item may fall for a client who joins on a day; a month later is the same date, or its last day. */
+export function firstDayOf({ after }: Pick<PlanItem, 'after'>, joins: CivilDay): CivilDay {
+  if (after.unit === 'month') return monthsLater(joins, after.amount);
+  return joins + after.amount * (after.unit === 'week' ? 7 : 1);
+}
+
+/** Whether a rule gives other dates when it is counted from another day. */
+function isCounted(rule: Rule): boolean {
+  return rule.kind === 'rrule' || ('every' in rule && rule.every > 1);
+}
+
+/** Whether the item keeps to dates that are counted from a day of the plan, whenever a client joins. */
+export function keepsStep({ counts, recurrence }: Pick<PlanItem, 'counts' | 'recurrence'>): boolean {
+  return counts === 'plan' && recurrence.rules.some(isCounted);
+}
+
+/** What is wrong with an item by itself, in words; null where nothing is. */
+export function itemProblem({ counts, recurrence, after, estimateMinutes }: PlanItem): string | null {
+  if (after.amount < 0 || after.amount > MOST_DELAY || !Number.isInteger(after.amount))
+    return `The first can be from 0 to ${MOST_DELAY} days, weeks or months after joining.`;
+  if (estimateMinutes !== null && (!Number.isInteger(estimateMinutes) || estimateMinutes < 1))
+    return 'The estimate is a whole number of minutes, from 1.';
+  if (counts === 'plan' && recurrence.end.kind === 'after' && recurrence.rules.some(isCounted))
+    return 'It ends after so many for each client: then it is counted from the day a client joins.';
+  return null;
+}
+
+/** What holds from the first day of an item on. */
+export function stretchOf(item: PlanItem, first: CivilDay): Omit<Revision, 'from'> {
+  const { recurrence, timing, estimateMinutes } = item;
+  return {
+    recurrence: keepsStep(item) ? recurrence : { ...recurrence, start: isoOfDay(first) },
+    timing,
+    ...(estimateMinutes === null ? {} : { own: { '': { estimateMinutes } } }),
+  };
+}
+
+/**
+ * The schedule of an item for a client who joins on a day. Where it keeps to a step that the plan counts, or to an estimate of the
+ * plan's, a revision from its first day on holds that; before it there is nothing.
+ */
+export function scheduleOfItem(item: PlanItem, joins: CivilDay): Planned {
+  const first = firstDayOf(item, joins);
+  const from = isoOfDay(first);
+  const stretch = stretchOf(item, first);
+  const isPlain = stretch.own === undefined && stretch.recurrence.start === from;
+  return {
+    recurrence: { ...item.recurrence, start: from },
+    timing: item.timing,
+    revisions: isPlain ? [] : [{ from, ...stretch }],
+  };
+}
+
+/** The first day that a schedule holds anything for. */
+export function beginsOn({ recurrence }: Pick<Planned, 'recurrence'>): CivilDay {
+  return dayOfIso(recurrence.start);
+}
