@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import {
   noticeEndpoints,
+  planEndpoints,
   scheduleInputSchema,
   taskListEndpoints,
   templateInputSchema,
@@ -11,6 +12,7 @@ import { englandAndWales } from '../src/server/settings/public-holidays.ts';
 import { berthHolders } from './berth-holders.ts';
 import { LETTERS } from './notices.ts';
 import { PEOPLE } from './people.ts';
+import { PLANS, planInput } from './plans.ts';
 import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, SCHEDULES } from './schedules.ts';
 import { shiftsOf } from './shifts.ts';
@@ -28,7 +30,7 @@ describe('the demo', () => {
     }).toEqual({
       people: 14,
       holders: 60,
-      templates: 27,
+      templates: 31,
       schedules: 80,
     });
     const unique = (values: readonly string[]) => new Set(values).size;
@@ -43,6 +45,8 @@ describe('the demo', () => {
     visitRulesSchema.parse(VISITS);
     for (const letter of LETTERS) noticeEndpoints.addLetter.body.parse(letter);
     expect(VISITS.terms.every(({ type }) => WORK_TYPES.some((one) => one === type))).toBe(true);
+    for (const plan of PLANS)
+      planEndpoints.create.body.parse(planInput(plan, () => '00000000-0000-4000-8000-000000000000'));
     const calendar = makeCalendar({ workingWeekdays: [1, 2, 3, 4, 5], holidays: englandAndWales(2025, 2030) });
     for (const template of TEMPLATES) {
       templateInputSchema.parse(templateContent(template, () => '00000000-0000-4000-8000-000000000000'));

@@ -36,6 +36,7 @@ import { playHistory } from './history.ts';
 import { addNotices } from './notices.ts';
 import { OTHERS, PEOPLE, ROLES, TEAMS, TICKETS } from './people.ts';
 import { type DemoFile, type DemoFiles, demoFiles } from './pictures.ts';
+import { addPlans } from './plans.ts';
 import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, type DemoSchedule, OWN_ASSETS, SCHEDULES } from './schedules.ts';
 import { addClockings, addLeave, addPeople, addSwaps, daysBefore } from './seed-people.ts';
@@ -192,18 +193,16 @@ async function seedTernQuay(
   await playHistory({ scope, randomFor: (seed) => new SeededRandom(seed), notesOf: notes, signers, files });
   await holdUp({ scope, people });
   await addRecords(scope, people);
-  await addNotices(
-    scope,
-    people,
-    (person, daysAgo) =>
-      new Scope(
-        manager,
-        scope.workspace,
-        person,
-        { now: () => scope.clock.now() - daysAgo * 86_400_000, stands: true },
-        () => scope.newId(),
-      ),
-  );
+  const actingAs = (person: Person, daysAgo: number) =>
+    new Scope(
+      manager,
+      scope.workspace,
+      person,
+      { now: () => scope.clock.now() - daysAgo * 86_400_000, stands: true },
+      () => scope.newId(),
+    );
+  await addNotices(scope, people, actingAs);
+  await addPlans(scope, { people, templates }, actingAs);
 }
 
 interface DemoAsset {
@@ -362,6 +361,8 @@ async function addSchedule(
     templateId: ids.templates.get(schedule.template) as string,
     clientId: asset?.clientId ?? null,
     assetId: asset?.assetId ?? null,
+    onPlanId: null,
+    planItem: null,
     assignment: ruleOf(schedule.who, ids.people, recurrence.start, scope.now.day),
     recurrence: { v: 1, ...recurrence },
     timing: { v: 1, ...DEFAULT_TIMING, ...schedule.timing },

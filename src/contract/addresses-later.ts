@@ -16,6 +16,7 @@ export const recordAddresses = addresses<typeof contract.recordEndpoints>(paths.
 export const overviewAddresses = addresses<typeof contract.overviewEndpoints>(paths.overviewPaths);
 export const peopleAddresses = addresses<typeof contract.peopleEndpoints>(paths.peoplePaths);
 export const noticeAddresses = addresses<typeof contract.noticeEndpoints>(paths.noticePaths);
+export const planAddresses = addresses<typeof contract.planEndpoints>(paths.planPaths);
 export const postAddresses = addresses<typeof contract.postEndpoints>(paths.postPaths);
 export const retentionAddresses = addresses<typeof contract.retentionEndpoints>(paths.retentionPaths);
 export const runAddresses = addresses<typeof contract.runEndpoints>(paths.runPaths);

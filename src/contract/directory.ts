@@ -147,6 +147,7 @@ export const mergingSchema = z.object({
   schedules: z.number().int(),
   tasks: z.number().int(),
   notices: z.number().int(),
+  plans: z.number().int(),
   /** What is empty with the one that stays and is taken over, in words. */
   filled: z.array(z.string()),
 });

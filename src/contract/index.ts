@@ -20,6 +20,7 @@ export * from './logbook.ts';
 export * from './notices.ts';
 export * from './overview.ts';
 export * from './people.ts';
+export * from './plans.ts';
 export * from './post.ts';
 export * from './problems.ts';
 export * from './record.ts';

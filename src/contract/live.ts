@@ -5,6 +5,7 @@ export const LIVE_TOPICS = [
   'runs',
   'workspace',
   'clients',
+  'plans',
   'people',
   'bell',
 ] as const;

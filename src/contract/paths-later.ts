@@ -108,6 +108,26 @@ export const peoplePaths = {
   reset: ['POST', '/password/reset'],
 } as const satisfies Record<string, Path>;
 
+export const planPaths = {
+  list: ['GET', '/plans'],
+  one: ['GET', '/plans/:planId'],
+  create: ['POST', '/plans'],
+  change: ['PUT', '/plans/:planId'],
+  impact: ['POST', '/plans/:planId/impact'],
+  look: ['POST', '/plan-look'],
+  archive: ['PUT', '/plans/:planId/archived'],
+  clients: ['GET', '/plans/:planId/clients'],
+  ofClient: ['GET', '/clients/:clientId/plans'],
+  putOn: ['POST', '/plans/:planId/clients'],
+  lookAtPuttingOn: ['POST', '/plans/:planId/clients/look'],
+  takeOff: ['POST', '/on-plan/off'],
+  impactOfTakingOff: ['POST', '/on-plan/off/impact'],
+  leaveOut: ['POST', '/on-plan/:onPlanId/left-out'],
+  impactOfLeavingOut: ['POST', '/on-plan/:onPlanId/left-out/impact'],
+  asPlan: ['POST', '/plans/:planId/as-plan'],
+  impactOfAsPlan: ['POST', '/plans/:planId/as-plan/impact'],
+} as const satisfies Record<string, Path>;
+
 export const postPaths = {
   list: ['GET', '/post'],
   one: ['GET', '/post/:mailId'],

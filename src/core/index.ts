@@ -461,12 +461,12 @@ export {
   type YearsRule,
 } from './recurrence/rule.ts';
 export { InvalidRuleError } from './recurrence/rule-dates.ts';
-export { asThePlan, type Followed, followPlan, offFrom } from './service-plan/follow-plan.ts';
+export { asThePlan, type Followed, followPlan, offFrom, untilDay } from './service-plan/follow-plan.ts';
 export {
   changedAspects,
   lastStretch,
-  OWN_ASPECTS,
   type OfPlan,
+  OWN_ASPECTS,
   type OwnAspect,
   ownChanges,
 } from './service-plan/own-changes.ts';

@@ -21,6 +21,7 @@ import { logbookRoutes } from './logbook/index.ts';
 import { noticeRoutes } from './notices/index.ts';
 import { overviewRoutes } from './overview/index.ts';
 import { peopleRoutes, sessionRoutes } from './people/index.ts';
+import { planRoutes } from './plans/index.ts';
 import { isSecure, ownAddressOnly } from './platform/http/addresses.ts';
 import { readJson } from './platform/http/body.ts';
 import { noSuchRoute } from './platform/http/problems.ts';
@@ -89,6 +90,7 @@ export function api(parts: ApiParts): Router {
     logbookRoutes,
     labelRoutes,
     noticeRoutes,
+    planRoutes,
     wallchartRoutes,
     overviewRoutes,
     taskListRoutes,

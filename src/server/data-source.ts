@@ -5,6 +5,7 @@ import { CommentRecord } from './comments/index.ts';
 import { StoredFile } from './files/stored/index.ts';
 import { Notice, NoticeLetterRecord } from './notices/index.ts';
 import { AccountLink, Clocking, Invitation, Leave } from './people/index.ts';
+import { OnPlan, PlanRecord } from './plans/index.ts';
 import { Mail, MailPart, ReceivedMail } from './post/index.ts';
 import { LettingGoRecord } from './retention/index.ts';
 import { Run } from './runs/index.ts';
@@ -47,6 +48,7 @@ import { Retention1767800000000 } from './platform/db/migrations/retention.ts';
 import { RunLog1764400000000 } from './platform/db/migrations/run-log.ts';
 import { RunsByDay1765500000000 } from './platform/db/migrations/runs-by-day.ts';
 import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-hand.ts';
+import { ServicePlans1768200000000 } from './platform/db/migrations/service-plans.ts';
 import { ShiftsAndSwaps1766800000000 } from './platform/db/migrations/shifts-and-swaps.ts';
 import { SteadyTriggers1766500000000 } from './platform/db/migrations/steady-triggers.ts';
 import { TaskColumns1767700000000 } from './platform/db/migrations/task-columns.ts';
@@ -106,6 +108,8 @@ export function dataSource(
       Asset,
       Template,
       Favourite,
+      PlanRecord,
+      OnPlan,
       Schedule,
       TurnSwap,
       BellRecord,
@@ -168,6 +172,7 @@ export function dataSource(
       EndedCounts1767900000000,
       VisitRules1768000000000,
       Notices1768100000000,
+      ServicePlans1768200000000,
     ],
     extra: {
       max: connections,

@@ -30,7 +30,8 @@ async function idsOf(of: TestServer): Promise<Ids> {
        (select id from client limit 1) as "clientId", (select id from leave where state = 'asked' limit 1) as "leaveId",
        (select id from turn_swap where state = 'asked' limit 1) as "swapId",
        (select id from task_view limit 1) as "viewId", (select id from notice_letter limit 1) as "letterId",
-       (select id from mail_part limit 1) as "partId"`,
+       (select id from mail_part limit 1) as "partId",
+       (select id from service_plan limit 1) as "planId", (select id from on_plan limit 1) as "onPlanId"`,
   );
   const schedule = await scheduleNamed(ines, 'Fire points', 'Long Quay');
   const person = await of.person('Nadia Orme');
@@ -279,6 +280,23 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /notices/none': 'plan',
   'GET /notices': 'read',
   'GET /notices.pdf': 'read',
+  'GET /plans': 'read',
+  'GET /plans/:planId': 'read',
+  'GET /plans/:planId/clients': 'read',
+  'GET /clients/:clientId/plans': 'read',
+  'POST /plans': 'plan',
+  'PUT /plans/:planId': 'plan',
+  'POST /plans/:planId/impact': 'plan',
+  'POST /plan-look': 'plan',
+  'PUT /plans/:planId/archived': 'plan',
+  'POST /plans/:planId/clients': 'plan',
+  'POST /plans/:planId/clients/look': 'plan',
+  'POST /on-plan/off': 'plan',
+  'POST /on-plan/off/impact': 'plan',
+  'POST /on-plan/:onPlanId/left-out': 'plan',
+  'POST /on-plan/:onPlanId/left-out/impact': 'plan',
+  'POST /plans/:planId/as-plan': 'plan',
+  'POST /plans/:planId/as-plan/impact': 'plan',
 };
 
 describe('access', () => {

@@ -2,9 +2,9 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { type IsoDate, isoOfDay } from '../civil-date/iso-date.ts';
 import { endBefore } from '../planning/by-hand.ts';
 import type { Exception, Pause, Revision } from '../planning/schedule-plan.ts';
-import type { End } from '../recurrence/rule.ts';
+import type { End, Recurrence } from '../recurrence/rule.ts';
 import { changedAspects, lastStretch, type OfPlan, type OwnAspect, ownFromDay } from './own-changes.ts';
-import { beginsOn, firstDayOf, type PlanItem, scheduleOfItem, stretchOf } from './plan-item.ts';
+import { beginsOn, firstDayOf, type PlanItem, type Planned, scheduleOfItem, stretchOf } from './plan-item.ts';
 
 /** What a change of a plan makes of a client's schedule, and what of it stays the client's own. */
 export interface Followed {
@@ -119,4 +119,17 @@ export function offFrom<S extends Ending>(schedule: S, day: CivilDay): S | null 
     return { ...schedule, exceptions, pauses };
   }
   return { ...endBefore(schedule as S & { pauses: Pause[]; exceptions: Exception[] }, day), exceptions };
+}
+
+/** The same schedule, where what would go on for good ends on a day: the year of a client that is looked through before it goes on. */
+export function untilDay(planned: Planned, until: IsoDate | null): Planned {
+  const ending = (recurrence: Recurrence): Recurrence =>
+    until !== null && recurrence.end.kind === 'never'
+      ? { ...recurrence, end: { kind: 'on', date: until } }
+      : recurrence;
+  return {
+    ...planned,
+    recurrence: ending(planned.recurrence),
+    revisions: planned.revisions.map((one) => ({ ...one, recurrence: ending(one.recurrence) })),
+  };
 }

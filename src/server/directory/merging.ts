@@ -7,15 +7,23 @@ import { followName, mustBeSeen, type SavedClient } from './changing.ts';
 import { oneClient } from './one-client.ts';
 
 /** What names a client, and goes over to another with it. */
-const TABLES = ['contact', 'asset', 'schedule', 'task', 'notice'] as const;
+const TABLES = ['contact', 'asset', 'schedule', 'task', 'notice', 'on_plan'] as const;
 type Table = (typeof TABLES)[number];
+const COUNTED = {
+  contact: 'contacts',
+  asset: 'assets',
+  schedule: 'schedules',
+  task: 'tasks',
+  notice: 'notices',
+  on_plan: 'plans',
+} as const satisfies Record<Table, keyof Merging>;
 /** Ids of rows by their table, and whose they were. */
 type Moved = Readonly<Record<Table, readonly string[]>> & { readonly otherId: string };
 
 export async function lookAtMerging(scope: Scope, id: string, otherId: string): Promise<Merging> {
   const [one, other] = await bothOf(scope, id, otherId);
   const [counts] = await scope.sql<Omit<Merging, 'filled'>>(
-    `select ${TABLES.map((table) => `(select count(*)::int from ${table} where workspace_id = $1 and client_id = $2) as ${table}s`).join(', ')}`,
+    `select ${TABLES.map((table) => `(select count(*)::int from ${table} where workspace_id = $1 and client_id = $2) as ${COUNTED[table]}`).join(', ')}`,
     [otherId],
   );
   const filled = Object.keys(takenOver(one, other)).map((field) => FIELD_WORDS[field] ?? field);
@@ -61,9 +69,9 @@ export async function unmerge(scope: Scope, id: string, fields: FieldChanges): P
   for (const table of TABLES) {
     const back = await scope.sql<{ id: string }>(
       `update ${table} set client_id = $3${seen(table)} where workspace_id = $1 and client_id = $2 and id = any($4::uuid[]) returning id`,
-      [id, otherId, moved[table]],
+      [id, otherId, moved[table] ?? []],
     );
-    if (table !== 'task' && back.length < moved[table].length)
+    if (table !== 'task' && back.length < (moved[table] ?? []).length)
       throw changedMeanwhile('What went over was changed again since, so this can no longer be undone in one go.');
   }
   await scope.sql(

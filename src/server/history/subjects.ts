@@ -3,6 +3,7 @@ import { bringInChanges } from '../bring-in/index.ts';
 import { assetChanges, clientChanges } from '../directory/index.ts';
 import { fileChanges } from '../files/index.ts';
 import { letterChanges, noticeChanges } from '../notices/index.ts';
+import { onPlanChanges, planChanges } from '../plans/index.ts';
 import type { Subject } from '../platform/changes/actions.ts';
 import type { Change, FieldChanges } from '../platform/changes/entity.ts';
 import type { SubjectsOfChanges } from '../platform/changes/subject.ts';
@@ -24,6 +25,8 @@ export const SUBJECTS: SubjectsOfChanges<Task> = {
   bringIn: bringInChanges,
   client: clientChanges,
   asset: assetChanges,
+  plan: planChanges,
+  onPlan: onPlanChanges,
   schedule: scheduleChanges,
   template: templateChanges,
   task: taskChanges,

@@ -15,6 +15,8 @@ export const scheduleChanges: SubjectOfChanges<Task> = {
     templateId: 'told',
     clientId: 'told',
     assetId: 'told',
+    onPlanId: 'silent',
+    planItem: 'silent',
     assignment: 'told',
     recurrence: 'told',
     timing: 'told',

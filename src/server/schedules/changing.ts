@@ -43,7 +43,7 @@ export interface SavedSchedules {
 }
 
 /** One schedule as it stands in the database, and what is to be different. */
-interface ScheduleWrite {
+export interface ScheduleWrite {
   readonly before: Schedule;
   readonly set: Partial<Schedule>;
 }
@@ -127,7 +127,7 @@ async function partChanges(scope: Scope, changes: readonly SchedulePatch[]): Pro
 }
 
 /** Held against others in the order of their ids, so that two changes never wait for each other for good. */
-async function lockedSchedules(scope: Scope, ids: readonly string[]): Promise<Map<string, Schedule>> {
+export async function lockedSchedules(scope: Scope, ids: readonly string[]): Promise<Map<string, Schedule>> {
   const locked = await scope.sql<{ id: string }>(
     'select id from schedule where workspace_id = $1 and id = any($2::uuid[]) order by id for no key update',
     [ids],
@@ -267,6 +267,8 @@ const IS_WRITTEN: Readonly<Record<Exclude<keyof Schedule, 'workspaceId' | 'id'>,
   templateId: true,
   clientId: true,
   assetId: true,
+  onPlanId: true,
+  planItem: true,
   assignment: true,
   recurrence: true,
   timing: true,
@@ -284,7 +286,7 @@ const WRITTEN = (Object.keys(IS_WRITTEN) as (keyof typeof IS_WRITTEN)[])
   .map((field) => ({ field, column: columnOf(Schedule, field) }));
 
 /** In one statement, however many there are. */
-async function saveRows(scope: Scope, writes: readonly ScheduleWrite[]): Promise<void> {
+export async function saveRows(scope: Scope, writes: readonly ScheduleWrite[]): Promise<void> {
   const rows = writes.map(({ before, set }) => {
     const after = { ...before, ...set };
     return { id: before.id, ...Object.fromEntries(WRITTEN.map(({ field, column }) => [column, after[field]])) };

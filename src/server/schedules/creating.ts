@@ -15,32 +15,25 @@ import {
   stored,
   syncSchedules,
 } from './changing.ts';
-import { Schedule } from './entity.ts';
 import { impactOf } from './impact.ts';
 import { peopleById, problemsOfPeople } from './people-of-input.ts';
 import { scheduleRows } from './schedule-row.ts';
 import { oneSchedule } from './service.ts';
 import { UNSEEN_ONLY } from './sync.ts';
+import { insertSchedules } from './together.ts';
+
+const OF_NO_PLAN = { onPlanId: null, planItem: null };
 
 export function createSchedule(scope: Scope, input: ScheduleInput): Promise<SavedSchedule> {
   return scope.transaction(async (tx) => {
     await checkInput(tx, input, null);
     const set = stored(input);
-    const id = await insertSchedule(tx, set);
+    const [id = ''] = await insertSchedules(tx, [{ ...set, ...OF_NO_PLAN }]);
     const tasks = await syncSchedules(tx, [id], UNSEEN_ONLY);
     await tx.record('schedule', id, 'created', fieldChanges({}, set));
     await tx.tell('schedules', 'tasks', 'templates');
     return { schedule: await oneSchedule(tx, id), tasks, changeId: null };
   });
-}
-
-/** A new row without its tasks; gives its id. */
-async function insertSchedule(scope: Scope, set: ReturnType<typeof stored>): Promise<string> {
-  const { id } = await scope.insert(Schedule, {
-    ...{ id: scope.newId(), version: 1, ...set, settledTo: scope.today, problem: null },
-    ...{ createdAt: scope.instant, deletedAt: null },
-  });
-  return id;
 }
 
 /** Many new ones that differ in whom and what they are for, written without their tasks; gives their ids. */
@@ -64,9 +57,10 @@ async function insertAlike(scope: Scope, inputs: readonly ScheduleInput[]): Prom
     ...rulesOf(first, await scope.calendar(), scope.now.day),
   ];
   if (problems.length > 0) throw invalid(problems.slice(0, 1));
-  const ids: string[] = [];
-  for (const input of inputs) ids.push(await insertSchedule(scope, stored(input)));
-  return ids;
+  return insertSchedules(
+    scope,
+    inputs.map((input) => ({ ...stored(input), ...OF_NO_PLAN })),
+  );
 }
 
 /**

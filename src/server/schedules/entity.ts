@@ -7,6 +7,9 @@ import { Names, OfWorkspace } from '../platform/db/keys.ts';
 @Names('schedule', 'Template', ['templateId'])
 @Names('schedule', 'Client', ['clientId'])
 @Names('schedule', 'Asset', ['assetId'])
+@Names('schedule', 'OnPlan', ['onPlanId'])
+@Check('schedule_plan_check', '(on_plan_id is null) = (plan_item is null)')
+@Index('schedule_of_plan', ['workspaceId', 'onPlanId'], { where: 'on_plan_id is not null' })
 @Index('schedule_by_asset', ['workspaceId', 'assetId'], { where: 'asset_id is not null' })
 @Index('schedule_by_client', ['workspaceId', 'clientId'], { where: 'client_id is not null' })
 @Index('schedule_by_template', ['workspaceId', 'templateId'])
@@ -23,6 +26,11 @@ export class Schedule {
   clientId!: string | null;
   @Column({ type: 'uuid', nullable: true })
   assetId!: string | null;
+  /** The client's time on a service plan that it belongs to, and which item of the plan it is. */
+  @Column({ type: 'uuid', nullable: true })
+  onPlanId!: string | null;
+  @Column({ type: 'text', nullable: true })
+  planItem!: string | null;
   /** Who does it; the people it names are looked after by `held.ts` and `takeOutMember`. */
   @Column({ type: 'jsonb' })
   assignment!: AssignmentRule;

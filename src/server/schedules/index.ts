@@ -5,8 +5,12 @@ export {
   followSchedules,
   impactOfRewriting,
   impactOfSchedules,
+  lockedSchedules,
+  mustBeInUse,
   ownWrite,
   rewriteSchedules,
+  rulesOf,
+  type ScheduleWrite,
 } from './changing.ts';
 export { createSchedules, impactOfCreating } from './creating.ts';
 export { Schedule, TurnSwap } from './entity.ts';
@@ -26,7 +30,7 @@ export {
 export { schedulesFound } from './list.ts';
 export { madeTasks, type NominalTask, nominalKey } from './made-tasks.ts';
 export { leftOutOf, type MakingSpan, owedTasks, planProblem } from './owed.ts';
-export { isGroupHere } from './people-of-input.ts';
+export { isGroupHere, peopleById, problemsOfPeople } from './people-of-input.ts';
 export {
   foreseenByPerson,
   foreseenFrom,
@@ -45,8 +49,9 @@ export {
   type ScheduleRow,
   scheduleRows,
 } from './schedule-row.ts';
-export { phrasesOf } from './service.ts';
+export { foresee, phrasesOf, stateOf } from './service.ts';
 export { type Fields, followOn, keyWanted, planAll, syncAll, UNSEEN_ONLY } from './sync.ts';
+export { impactOfTogether, insertSchedules, type NewSchedule, saveTogether, type Together } from './together.ts';
 export { sayTurn, turnsOfSchedule, turnWith } from './turns.ts';
 export { type Making, makingFor } from './who-does.ts';
 export { whoWords } from './who-words.ts';

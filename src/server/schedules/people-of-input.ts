@@ -1,5 +1,13 @@
 import type { ScheduleInput } from '../../contract/index.ts';
-import { type AssignmentRule, eachNeedsDates, type Group, hasLeftBy, namedFrom, namedIn } from '../../core/index.ts';
+import {
+  type AssignmentRule,
+  eachNeedsDates,
+  type Group,
+  hasLeftBy,
+  namedFrom,
+  namedIn,
+  type Recurrence,
+} from '../../core/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { Schedule } from './entity.ts';
@@ -15,7 +23,7 @@ export async function peopleById(scope: Scope): Promise<ReadonlyMap<string, Pers
 }
 
 type Named = Partial<Pick<ScheduleInput, 'assignment' | 'recurrence' | 'exceptions' | 'revisions'>>;
-type Before = Pick<Schedule, 'assignment' | 'recurrence' | 'revisions'>;
+type Before = Pick<Schedule, 'assignment' | 'revisions'> & { readonly recurrence: Recurrence };
 
 /**
  * What is wrong with the people that a schedule names: all of them are of this workspace, and whoever is named anew for what is

@@ -22,6 +22,8 @@ const OWN = [
   'templateId',
   'clientId',
   'assetId',
+  'onPlanId',
+  'planItem',
   'assignment',
   'recurrence',
   'timing',

@@ -65,7 +65,11 @@ export function removeTemplate(scope: Scope, id: string): Promise<{ changeId: st
       'select count(*) as deleted from schedule where workspace_id = $1 and template_id = $2 and deleted_at is not null',
       [id],
     );
-    if (count > 0 || tasks > 0 || deleted > 0) {
+    const [{ plans = 0 } = {}] = await tx.sql<{ plans: number }>(
+      `select count(*)::int as plans from service_plan where workspace_id = $1 and items @> jsonb_build_array(jsonb_build_object('templateId', $2::text))`,
+      [id],
+    );
+    if (count > 0 || tasks > 0 || deleted > 0 || plans > 0) {
       const named = schedules.map(({ name, phrase }) => `${name} (${phrase})`);
       const more = count - named.length;
       const used = [
@@ -74,6 +78,7 @@ export function removeTemplate(scope: Scope, id: string): Promise<{ changeId: st
           : '',
         tasks > 0 ? `${hasMoreTasks ? 'more than ' : ''}${plural(tasks, 'task')}` : '',
         deleted > 0 ? plural(deleted, 'deleted schedule') : '',
+        plans > 0 ? plural(plans, 'service plan') : '',
       ].filter(Boolean);
       throw new Refusal(
         'in-use',

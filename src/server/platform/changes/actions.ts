@@ -120,6 +120,22 @@ export const ACTIONS = {
     'not needed': words('said that no notice is needed'),
     undone: PUT_BACK,
   },
+  plan: {
+    created: words('made'),
+    changed: FIELDS,
+    archived: words('archived'),
+    'brought back': words('brought back'),
+    undone: PUT_BACK,
+  },
+  /** The time of a client on a plan. */
+  onPlan: {
+    'put on': words('put on the plan'),
+    'taken off': words('taken off the plan'),
+    'left out': words('left an item of the plan out'),
+    'taken in': words('took an item of the plan in'),
+    'rolled on': words('rolled on'),
+    undone: PUT_BACK,
+  },
   /** Holds changes of many things together. */
   several: {
     together: onlySaid('together'),

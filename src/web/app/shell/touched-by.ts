@@ -19,6 +19,10 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
     soon.push('/clients/', '/subjects');
     later.push('/clients', '/assets');
   }
+  if (topics.includes('plans')) {
+    soon.push('/plans', '/clients/');
+    later.push('/clients');
+  }
   if (topics.includes('people')) later.push('/clock/on', '/swaps', '/people/', '/day-sheets', '/task-list/views');
   // A bell rings for its person alone.
   if (topics.includes('bell') && (people === null || people.includes(me))) soon.push('/bell');

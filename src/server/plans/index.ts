@@ -1,0 +1,6 @@
+/** Service plans: recurring work that clients are put on in one go, what each has of its own, and what a change of a plan reaches. */
+export { onPlanChanges, planChanges } from './changes.ts';
+export { createPlan } from './changing.ts';
+export { OnPlan, PlanRecord } from './entity.ts';
+export { putOn } from './putting-on.ts';
+export { planRoutes } from './routes.ts';

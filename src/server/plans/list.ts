@@ -1,0 +1,173 @@
+import type { OnPlanLine, PlanLine } from '../../contract/index.ts';
+import { ON_PLAN_A_PAGE } from '../../contract/index.ts';
+import {
+  type AssignmentRule,
+  groupBy,
+  type OwnAspect,
+  type Recurrence,
+  sayDuration,
+  scheduleOfItem,
+} from '../../core/index.ts';
+import { readCursor } from '../platform/http/cursor.ts';
+import type { Scope } from '../platform/scope.ts';
+import { keepingTasks } from './dates.ts';
+import { PlanRecord } from './entity.ts';
+import { itemWords, templatesOf } from './items.ts';
+import { countsOfPlans, isOn, OWN_ASPECTS_SQL, SCHEDULES_OF_PLAN } from './members.ts';
+
+/** All plans by name, those in the archive last. */
+export async function listPlans(scope: Scope): Promise<{ plans: PlanLine[] }> {
+  const plans = await scope.find(PlanRecord);
+  const counts = await countsOfPlans(scope);
+  const templates = await templatesOf(
+    scope,
+    plans.flatMap(({ items }) => items),
+  );
+  const { day } = scope.now;
+  const tasksOf = keepingTasks(await scope.calendar(), { from: day, to: day + 364 });
+  return {
+    plans: plans
+      .map((plan): PlanLine => {
+        const tasks = plan.items.flatMap((item) => {
+          const template = templates.get(item.templateId);
+          return template ? tasksOf(scheduleOfItem(item, day), template) : [];
+        });
+        const { id, name, archivedAt, rollsOn, items } = plan;
+        return {
+          ...{ id, name, rollsOn, isArchived: archivedAt !== null, clients: counts.get(id) ?? 0 },
+          items: items.flatMap(({ templateId }) => templates.get(templateId)?.name ?? []),
+          ...{ tasksEach: tasks.length, minutesEach: tasks.reduce((sum, { minutes }) => sum + minutes, 0) },
+        };
+      })
+      .sort((a, b) => Number(a.isArchived) - Number(b.isArchived) || a.name.localeCompare(b.name)),
+  };
+}
+
+interface OwnRow {
+  readonly onPlanId: string;
+  readonly scheduleId: string;
+  readonly item: string;
+  readonly assetId: string | null;
+  readonly asset: string | null;
+  readonly aspects: readonly OwnAspect[];
+  readonly recurrence: Recurrence;
+  readonly assignment: AssignmentRule;
+  readonly minutes: number | null;
+}
+
+/** Who is on a plan, by name, and what each has of its own. */
+export async function clientsOfPlan(
+  scope: Scope,
+  planId: string,
+  { own, after }: { readonly own?: 'yes' | undefined; readonly after?: string | undefined },
+): Promise<{
+  clients: OnPlanLine[];
+  more: string | null;
+  counts: { all: number; own: number; changes: number };
+}> {
+  const plan = await scope.one(PlanRecord, planId, 'plan');
+  const keys = plan.items.map(({ key }) => key);
+  const cursor = readCursor(after);
+  const ownChanges = `select o.id, 1 as n from ${SCHEDULES_OF_PLAN}
+      where o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')} and cardinality(${OWN_ASPECTS_SQL}) > 0
+    union all select o.id, count(*)::int from on_plan o join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
+      cross join lateral jsonb_array_elements(o.left_out) without (one)
+      where o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')} and without.one->>'item' = any($4::text[]) group by o.id`;
+  const of = `on_plan o join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
+     left join (select id, sum(n)::int as changes from (${ownChanges}) each group by id) own on own.id = o.id
+     where o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')}`;
+  const [counts] = await scope.sql<{ all: number; own: number; changes: number }>(
+    `select count(*)::int as "all", count(own.id)::int as own, coalesce(sum(own.changes), 0)::int as changes from ${of}`,
+    [planId, scope.today, keys],
+  );
+  const rows = await scope.sql<
+    Omit<OnPlanLine, 'own' | 'client'> & { clientId: string; name: string; sortsAs: string; leftOut: LeftOutRow[] }
+  >(
+    `select o.id, o.version, o.client_id as "clientId", c.name, lower(c.name) as "sortsAs", o.from_on as "fromOn", o.off_on as "offOn",
+       o.until_on as "untilOn", o.left_out as "leftOut" from ${of}
+       and ($5::boolean is false or own.id is not null)
+       and ($6::text is null or (lower(c.name), o.id) > ($6::text, $7::uuid))
+     order by lower(c.name), o.id limit $8`,
+    [planId, scope.today, keys, own === 'yes', cursor?.[0] ?? null, cursor?.[1] ?? null, ON_PLAN_A_PAGE + 1],
+  );
+  const page = rows.slice(0, ON_PLAN_A_PAGE);
+  const last = page.at(-1);
+  const told = await ownOf(
+    scope,
+    page.map(({ id, leftOut }) => ({ id, leftOut })),
+    plan,
+  );
+  return {
+    clients: page.map(({ id, version, clientId, name, fromOn, offOn, untilOn }) => ({
+      ...{ id, version, fromOn, offOn, untilOn, client: { id: clientId, name } },
+      own: told.get(id) ?? [],
+    })),
+    more: rows.length > ON_PLAN_A_PAGE && last ? JSON.stringify([last.sortsAs, last.id]) : null,
+    counts: counts ?? { all: 0, own: 0, changes: 0 },
+  };
+}
+
+interface LeftOutRow {
+  readonly item: string;
+  readonly assetId: string | null;
+  readonly why: string;
+}
+
+/** What some times on a plan have of their own, in the order of the items. */
+async function ownOf(
+  scope: Scope,
+  members: readonly { readonly id: string; readonly leftOut: readonly LeftOutRow[] }[],
+  plan: PlanRecord,
+): Promise<ReadonlyMap<string, OnPlanLine['own']>> {
+  const rows = await scope.sql<OwnRow>(
+    `select o.id as "onPlanId", s.id as "scheduleId", s.plan_item as item, s.asset_id as "assetId", a.name as asset,
+       ${OWN_ASPECTS_SQL} as aspects, coalesce(s.revisions->-1->'recurrence', s.recurrence) as recurrence, s.assignment,
+       (s.revisions->-1->'own'->''->>'estimateMinutes')::int as minutes
+     from ${SCHEDULES_OF_PLAN} left join asset a on a.workspace_id = s.workspace_id and a.id = s.asset_id
+     where o.workspace_id = $1 and o.id = any($2::uuid[]) and cardinality(${OWN_ASPECTS_SQL}) > 0`,
+    [members.map(({ id }) => id)],
+  );
+  const words = await itemWords(scope);
+  const place = new Map(plan.items.map(({ key }, i) => [key, i]));
+  const names = new Map(
+    (
+      await scope.sql<{ id: string; name: string }>(
+        'select id, name from asset where workspace_id = $1 and id = any($2::uuid[])',
+        [members.flatMap(({ leftOut }) => leftOut.flatMap(({ assetId }) => assetId ?? []))],
+      )
+    ).map(({ id, name }) => [id, name]),
+  );
+  const ofEach = groupBy(rows, ({ onPlanId }) => onPlanId);
+  return new Map(
+    members.map(({ id, leftOut }) => [
+      id,
+      [
+        ...(ofEach.get(id) ?? []).map(({ scheduleId, item, assetId, asset, aspects, ...row }) => ({
+          ...{ item, assetId, asset, scheduleId, aspects: [...aspects], leftOut: null },
+          says: sayOwn(aspects, row, words),
+        })),
+        ...leftOut
+          .filter(({ item }) => place.has(item))
+          .map(({ item, assetId, why }) => ({
+            ...{ item, assetId, asset: names.get(assetId ?? '') ?? null, scheduleId: null, aspects: [], leftOut: why },
+            says: 'left out',
+          })),
+      ].sort((a, b) => (place.get(a.item) ?? 0) - (place.get(b.item) ?? 0)),
+    ]),
+  );
+}
+
+/** "first Thursday of each month, by Kit Sorrell" */
+export function sayOwn(
+  aspects: readonly OwnAspect[],
+  { recurrence, assignment, minutes }: Pick<OwnRow, 'recurrence' | 'assignment' | 'minutes'>,
+  words: Awaited<ReturnType<typeof itemWords>>,
+): string {
+  const says: Readonly<Record<OwnAspect, () => string>> = {
+    rule: () => words.phrase(recurrence),
+    timing: () => 'other hours',
+    who: () => `by ${words.who(assignment)}`,
+    estimate: () => (minutes === null ? 'as long as the template says' : sayDuration(minutes)),
+  };
+  return aspects.map((aspect) => says[aspect]()).join(', ');
+}

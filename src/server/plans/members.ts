@@ -1,0 +1,86 @@
+import type { IsoDate } from '../../core/index.ts';
+import { columnsOf } from '../platform/db/columns.ts';
+import type { Scope } from '../platform/scope.ts';
+import { OnPlan } from './entity.ts';
+
+/** A client's time on a plan, with what has to be known of the client. */
+export interface Member
+  extends Pick<OnPlan, 'id' | 'version' | 'planId' | 'clientId' | 'fromOn' | 'untilOn' | 'offOn' | 'leftOut'> {
+  readonly clientName: string;
+}
+
+const FIELDS = ['id', 'version', 'planId', 'clientId', 'fromOn', 'untilOn', 'offOn', 'leftOut'] as const;
+
+/** Whether a time on a plan `o` of a client `c` reaches a day and goes on from there; its place among the parameters is given. */
+export const isOn = (place: string): string =>
+  `o.undone_at is null and (o.off_on is null or o.off_on > ${place}::date) and c.archived_at is null`;
+
+/** Who is on a plan on a day or later. */
+export function membersOf(scope: Scope, planId: string, on: IsoDate): Promise<Member[]> {
+  return scope.sql<Member>(
+    `select ${columnsOf(OnPlan, 'o', FIELDS)}, c.name as "clientName" from on_plan o
+     join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
+     where o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')} order by o.id`,
+    [planId, on],
+  );
+}
+
+/** Some of them by their own ids, held against others until the transaction ends. */
+export function lockedMembers(scope: Scope, ids: readonly string[]): Promise<Member[]> {
+  return scope.sql<Member>(
+    `select ${columnsOf(OnPlan, 'o', FIELDS)}, c.name as "clientName" from on_plan o
+     join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
+     where o.workspace_id = $1 and o.id = any($2::uuid[]) and o.undone_at is null order by o.id for no key update of o`,
+    [ids],
+  );
+}
+
+/** How many clients are on each plan today. */
+export async function countsOfPlans(scope: Scope): Promise<ReadonlyMap<string, number>> {
+  const rows = await scope.sql<{ planId: string; clients: number }>(
+    `select o.plan_id as "planId", count(distinct o.client_id)::int as clients from on_plan o
+     join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
+     where o.workspace_id = $1 and ${isOn('$2')} group by o.plan_id`,
+    [scope.today],
+  );
+  return new Map(rows.map(({ planId, clients }) => [planId, clients]));
+}
+
+export interface AssetOfClient {
+  readonly id: string;
+  readonly name: string;
+  readonly clientId: string;
+}
+
+/** Assets in use of some clients, by name; sites are places, not things that work is done on for a client. */
+export function assetsOf(scope: Scope, clientIds: readonly string[]): Promise<AssetOfClient[]> {
+  return scope.sql<AssetOfClient>(
+    `select id, name, client_id as "clientId" from asset
+     where workspace_id = $1 and client_id = any($2::uuid[]) and archived_at is null and not is_site order by lower(name), id`,
+    [clientIds],
+  );
+}
+
+/**
+ * In what a schedule `s` of a plan is its client's own by now, as SQL over the item `i.item` that it belongs to: the same that
+ * `ownChanges` of the core tells, which a test holds it against.
+ */
+const LAST_RULE = `coalesce(s.revisions->-1->'recurrence', s.recurrence)`;
+const LAST_TIMING = `coalesce(s.revisions->-1->'timing', s.timing)`;
+const BARE = `'{start,end,v}'::text[]`;
+const OWN = {
+  rule: `(${LAST_RULE} - ${BARE}) <> ((i.item->'recurrence') - ${BARE})`,
+  timing: `(${LAST_TIMING} - 'v') <> ((i.item->'timing') - 'v')`,
+  who: `s.assignment <> (i.item->'assignment')`,
+  estimate: `coalesce(s.revisions->-1->'own'->''->'estimateMinutes', 'null') <> coalesce(i.item->'estimateMinutes', 'null')`,
+} as const;
+export const OWN_ASPECTS_SQL = `array_remove(array[${Object.entries(OWN)
+  .map(([aspect, sql]) => `case when ${sql} then '${aspect}' end`)
+  .join(', ')}], null)`;
+
+/** Schedules `s` of the times `o` on a plan `p`, with the item `i.item` of each: those that are not deleted and whose item the plan still has. */
+export const SCHEDULES_OF_PLAN = `on_plan o
+  join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
+  join service_plan p on p.workspace_id = o.workspace_id and p.id = o.plan_id
+  join schedule s on s.workspace_id = o.workspace_id and s.on_plan_id = o.id and s.deleted_at is null
+  cross join lateral (select item from jsonb_array_elements(p.items) item where item->>'key' = s.plan_item) i`;

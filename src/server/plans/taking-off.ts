@@ -1,0 +1,196 @@
+import type { z } from 'zod';
+import type { Impact, planEndpoints, Reach, Sync } from '../../contract/index.ts';
+import { asThePlan, type CivilDay, dayOfIso, groupBy, type PlanItem, plural } from '../../core/index.ts';
+
+import type { ChangeEntry } from '../platform/changes/entity.ts';
+import { changedMeanwhile, invalid, notFound } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
+import {
+  impactOfTogether,
+  lockedSchedules,
+  type Schedule,
+  type ScheduleWrite,
+  saveTogether,
+  type Together,
+} from '../schedules/index.ts';
+import { lockedPlan, offWrite, schedulesOf } from './changing.ts';
+import { OnPlan, PlanRecord } from './entity.ts';
+import { assetsOf, lockedMembers, type Member } from './members.ts';
+import { isLeftOut, newSchedule, placesOf } from './new-schedules.ts';
+import { entriesOfJoining, insertJoining, type Joining, joiningOf, schedulesOfJoining } from './putting-on.ts';
+import { asStored } from './stored.ts';
+
+type OffInput = z.output<(typeof planEndpoints)['takeOff']['body']>;
+type LeaveOut = z.output<(typeof planEndpoints)['leaveOut']['body']>;
+type AsPlan = z.output<(typeof planEndpoints)['asPlan']['body']>;
+interface Saved {
+  readonly tasks: Sync;
+  readonly changeId: string;
+}
+
+/** Tasks that are made go where they are not begun, those that somebody sees already too. */
+const ALL_OPEN: Reach = { open: true, also: [] };
+
+/** Takes clients off a plan from a day, or from one plan to another. */
+export const takeOff = (scope: Scope, input: OffInput): Promise<Saved> =>
+  scope.transaction(async (tx) => {
+    const { work, members, joining } = await workOfTakingOff(tx, input);
+    const entries: ChangeEntry[] = members.map(({ id, offOn }) => ({
+      ...{ subject: 'onPlan', subjectId: id, action: 'taken off' },
+      fields: { offOn: { from: offOn, to: input.from } },
+    }));
+    await tx.sql(
+      'update on_plan set off_on = $2, version = version + 1 where workspace_id = $1 and id = any($3::uuid[])',
+      [input.from, members.map(({ id }) => id)],
+    );
+    await insertJoining(tx, joining);
+    const saved = await saveTogether(tx, work, { reach: ALL_OPEN });
+    const changeId = await tx.recordTogether([...entries, ...entriesOfJoining(tx, joining), ...saved.entries]);
+    await tx.tell('plans', 'schedules', 'tasks', 'templates');
+    return { tasks: saved.tasks, changeId };
+  });
+
+export const impactOfTakingOff = (scope: Scope, input: OffInput): Promise<Impact> =>
+  scope.rehearse(async (tx) => {
+    const { work, joining } = await workOfTakingOff(tx, input);
+    await insertJoining(tx, joining);
+    return impactOfTogether(tx, work, ALL_OPEN);
+  });
+
+async function workOfTakingOff(
+  scope: Scope,
+  { clients, from, tasks, to }: OffInput,
+): Promise<{ work: Together; members: readonly Member[]; joining: readonly Joining[] }> {
+  const day = dayOfIso(from);
+  if (day < scope.now.day) throw invalid([{ path: 'from', message: 'From today on, or from a later day.' }]);
+  const members = await seenMembers(scope, clients);
+  const schedules = await schedulesOf(
+    scope,
+    members.map(({ id }) => id),
+  );
+  const lastMade = tasks === 'stay' ? await lastMadeOf(scope, schedules) : new Map<string, CivilDay>();
+  const writes = schedules.map((schedule): ScheduleWrite => {
+    const last = lastMade.get(schedule.id);
+    return offWrite(scope, schedule, last === undefined ? day : Math.max(day, last + 1));
+  });
+  if (to === null) return { work: { writes, added: [] }, members, joining: [] };
+  const plan = await lockedPlan(scope, to.planId, to.version);
+  if (members.some(({ planId }) => planId === plan.id))
+    throw invalid([{ path: 'to.planId', message: `They are on ${plan.name} already.` }]);
+  const joining = await joiningOf(scope, plan, {
+    ...{ version: to.version, from },
+    clients: [...new Set(members.map(({ clientId }) => clientId))].map((clientId) => ({ clientId, own: [] })),
+  });
+  return { work: { writes, added: schedulesOfJoining(plan, joining) }, members, joining };
+}
+
+/** The last date of each schedule of which a task is made. */
+async function lastMadeOf(scope: Scope, schedules: readonly Schedule[]): Promise<ReadonlyMap<string, CivilDay>> {
+  const rows = await scope.sql<{ id: string; last: string }>(
+    `select schedule_id as id, max(nominal_date) as last from task
+     where workspace_id = $1 and schedule_id = any($2::uuid[]) group by schedule_id`,
+    [schedules.map(({ id }) => id)],
+  );
+  return new Map(rows.map(({ id, last }) => [id, dayOfIso(last)]));
+}
+
+async function seenMembers(
+  scope: Scope,
+  seen: readonly { readonly id: string; readonly version: number }[],
+): Promise<Member[]> {
+  const members = await lockedMembers(
+    scope,
+    seen.map(({ id }) => id),
+  );
+  const versions = new Map(seen.map(({ id, version }) => [id, version]));
+  if (members.length < versions.size) throw notFound('client on a plan');
+  const others = members.filter(({ id, version }) => versions.get(id) !== version);
+  if (others.length > 0)
+    throw changedMeanwhile(
+      `What ${others.length === 1 ? (others[0]?.clientName ?? '') : plural(others.length, 'client')} has of the plan was changed by someone else meanwhile: look at it once more.`,
+    );
+  return members;
+}
+
+/** Leaves an item out for one client, or takes it in again, from a day. */
+export const leaveOut = (scope: Scope, onPlanId: string, input: LeaveOut): Promise<Saved> =>
+  scope.transaction(async (tx) => {
+    const { member, leftOut, work } = await workOfLeavingOut(tx, onPlanId, input);
+    await tx.save(OnPlan, onPlanId, { leftOut, version: member.version + 1 });
+    const saved = await saveTogether(tx, work, { reach: ALL_OPEN });
+    const changeId = await tx.recordTogether([
+      {
+        ...{ subject: 'onPlan', subjectId: onPlanId, action: input.why === null ? 'taken in' : 'left out' },
+        fields: { leftOut: { from: member.leftOut, to: leftOut } },
+      },
+      ...saved.entries,
+    ]);
+    await tx.tell('plans', 'schedules', 'tasks', 'templates');
+    return { tasks: saved.tasks, changeId };
+  });
+
+export const impactOfLeavingOut = (scope: Scope, onPlanId: string, input: LeaveOut): Promise<Impact> =>
+  scope.rehearse(async (tx) => impactOfTogether(tx, (await workOfLeavingOut(tx, onPlanId, input)).work, ALL_OPEN));
+
+async function workOfLeavingOut(scope: Scope, onPlanId: string, { version, item: key, assetId, why, from }: LeaveOut) {
+  const day = dayOfIso(from);
+  if (day < scope.now.day) throw invalid([{ path: 'from', message: 'From today on, or from a later day.' }]);
+  const [member] = await seenMembers(scope, [{ id: onPlanId, version }]);
+  if (!member) throw notFound('client on a plan');
+  const plan = await scope.one(PlanRecord, member.planId, 'plan');
+  const item = plan.items.find((one) => one.key === key);
+  if (!item) throw notFound('item');
+  const isThere = isLeftOut(member.leftOut, key, assetId);
+  const others = member.leftOut.filter((one) => one.item !== key || (assetId !== null && one.assetId !== assetId));
+  if (why !== null) {
+    if (isThere) throw invalid([{ path: 'item', message: `${member.clientName} does without it already.` }]);
+    const schedules = (await schedulesOf(scope, [member.id], [key])).filter(
+      (one) => assetId === null || one.assetId === assetId,
+    );
+    const writes = schedules.map((schedule) => offWrite(scope, schedule, day));
+    return { member, leftOut: [...others, { item: key, assetId, why }], work: { writes, added: [] } };
+  }
+  if (!isThere) throw invalid([{ path: 'item', message: `${member.clientName} has it already.` }]);
+  const places = placesOf([item], await assetsOf(scope, [member.clientId])).filter(
+    ({ asset }) => assetId === null || asset?.id === assetId,
+  );
+  const joins = Math.max(day, dayOfIso(member.fromOn));
+  return {
+    ...{ member, leftOut: others },
+    work: { writes: [], added: places.map((place) => newSchedule(member, place, joins)) },
+  };
+}
+
+/** Puts schedules back to what their plan says. */
+export const putAsPlan = (scope: Scope, planId: string, input: AsPlan): Promise<Saved> =>
+  scope.transaction(async (tx) => {
+    const saved = await saveTogether(tx, await workOfAsPlan(tx, planId, input), { reach: input.reach });
+    const changeId = await tx.recordTogether(saved.entries);
+    await tx.tell('plans', 'schedules', 'tasks');
+    return { tasks: saved.tasks, changeId };
+  });
+
+export const impactOfAsPlan = (scope: Scope, planId: string, input: AsPlan): Promise<Impact> =>
+  scope.rehearse(async (tx) => impactOfTogether(tx, await workOfAsPlan(tx, planId, input), input.reach));
+
+async function workOfAsPlan(scope: Scope, planId: string, { schedules: ids, from }: AsPlan): Promise<Together> {
+  const plan = await scope.one(PlanRecord, planId, 'plan');
+  const items = new Map(plan.items.map((item): [string, PlanItem] => [item.key, item]));
+  const found = [...(await lockedSchedules(scope, ids)).values()];
+  const members = groupBy(
+    await lockedMembers(
+      scope,
+      found.flatMap(({ onPlanId }) => onPlanId ?? []),
+    ),
+    ({ id }) => id,
+  );
+  const day = Math.max(dayOfIso(from), scope.now.day);
+  const writes = found.map((schedule): ScheduleWrite => {
+    const item = items.get(schedule.planItem ?? '');
+    const [member] = members.get(schedule.onPlanId ?? '') ?? [];
+    if (!item || !member || member.planId !== planId)
+      throw invalid([{ path: 'schedules', message: `A schedule is not of ${plan.name}.` }]);
+    return { before: schedule, set: asStored(asThePlan(schedule, item, dayOfIso(member.fromOn), day)) };
+  });
+  return { writes, added: [] };
+}

@@ -1,0 +1,80 @@
+import type { Impact, Reach, Sync } from '../../contract/index.ts';
+import type { Action } from '../platform/changes/actions.ts';
+import type { ChangeEntry, FieldChanges } from '../platform/changes/entity.ts';
+import { columnOf } from '../platform/db/columns.ts';
+import type { Scope } from '../platform/scope.ts';
+import { watched } from '../tasks/stored/index.ts';
+import { entriesOf, type ScheduleWrite, saveRows, syncSchedules } from './changing.ts';
+import { Schedule } from './entity.ts';
+import { impactOf, plannedYear } from './impact.ts';
+import { scheduleRows } from './schedule-row.ts';
+
+/** A schedule that is to be there, all else about it being new. */
+export type NewSchedule = Omit<
+  Schedule,
+  'workspaceId' | 'id' | 'version' | 'settledTo' | 'problem' | 'createdAt' | 'deletedAt'
+>;
+
+/** Schedules that become others, and new ones, as parts of one change. */
+export interface Together {
+  readonly writes: readonly ScheduleWrite[];
+  readonly added: readonly NewSchedule[];
+}
+
+/** Rows without their tasks, in one statement however many there are; gives their ids. */
+export async function insertSchedules(scope: Scope, added: readonly NewSchedule[]): Promise<string[]> {
+  if (added.length === 0) return [];
+  const rows = added.map((set) => ({
+    ...{ workspaceId: scope.workspace.id, id: scope.newId(), version: 1, ...set },
+    ...{ settledTo: scope.today, problem: null, createdAt: scope.instant, deletedAt: null },
+  }));
+  const fields = Object.keys(rows[0] ?? {}) as (keyof Schedule)[];
+  const columns = fields.map((field) => ({ field, column: columnOf(Schedule, field) }));
+  const names = columns.map(({ column }) => column).join(', ');
+  await scope.sql(
+    `insert into schedule (${names}) select ${names} from jsonb_populate_recordset(null::schedule, $2::jsonb) where workspace_id = $1`,
+    [
+      JSON.stringify(
+        rows.map((row) =>
+          Object.fromEntries(columns.map(({ field, column }) => [column, row[field as keyof typeof row]])),
+        ),
+      ),
+    ],
+  );
+  return rows.map(({ id }) => id);
+}
+
+export interface SavedTogether {
+  readonly tasks: Sync;
+  readonly entries: ChangeEntry[];
+  readonly addedIds: readonly string[];
+}
+
+/** Carries it out, and says what is to be recorded of it. @param action said of those that become others */
+export async function saveTogether(
+  scope: Scope,
+  { writes, added }: Together,
+  { action = 'changed', reach }: { readonly action?: Action<'schedule'>; readonly reach: Reach },
+): Promise<SavedTogether> {
+  if (writes.length > 0) await saveRows(scope, writes);
+  const addedIds = await insertSchedules(scope, added);
+  const ids = [...writes.map(({ before }) => before.id), ...addedIds];
+  const { value: tasks, watchId } = await watched(scope, () => syncSchedules(scope, ids, reach));
+  // Undone, each is deleted as of now; brought back, it stands as any other.
+  const fields: FieldChanges = { deletedAt: { from: scope.instant.toISOString(), to: null } };
+  return {
+    ...{ tasks, addedIds },
+    entries: [
+      ...entriesOf(writes, action, watchId),
+      ...addedIds.map((id) => ({ subject: 'schedule', subjectId: id, action: 'created', fields, watchId }) as const),
+    ],
+  };
+}
+
+/** What it would do, told within a rehearsal. */
+export async function impactOfTogether(scope: Scope, { writes, added }: Together, reach: Reach): Promise<Impact> {
+  const year = await plannedYear(scope, await scheduleRows(scope, { ids: writes.map(({ before }) => before.id) }));
+  if (writes.length > 0) await saveRows(scope, writes);
+  const ids = [...writes.map(({ before }) => before.id), ...(await insertSchedules(scope, added))];
+  return impactOf(scope, await scheduleRows(scope, { ids }), year, reach);
+}
