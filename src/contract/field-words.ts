@@ -38,6 +38,8 @@ const WORDS = {
   dueTime: 'due time',
   zone: 'clock',
   note: 'note',
+  items: 'items',
+  rollsOn: 'how it goes on',
   address: 'address',
   usualPersonId: 'usual person',
   notes: 'notes',

@@ -40,6 +40,7 @@ export const historyEndpoints = {
   template: endpoint(historyPaths.template, { answer }),
   settings: endpoint(historyPaths.settings, { answer }),
   client: endpoint(historyPaths.client, { answer }),
+  plan: endpoint(historyPaths.plan, { answer }),
   person: endpoint(historyPaths.person, { answer }),
   deletedTemplates: endpoint(historyPaths.deletedTemplates, { answer: z.object({ deleted: z.array(deletedSchema) }) }),
   undo: endpoint(historyPaths.undo, { body: followed, answer: z.object({ said: z.string() }) }),

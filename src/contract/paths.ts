@@ -23,6 +23,7 @@ export const historyPaths = {
   settings: ['GET', '/settings/history'],
   person: ['GET', '/people/:personId/history'],
   client: ['GET', '/clients/:clientId/history'],
+  plan: ['GET', '/plans/:planId/history'],
   deletedTemplates: ['GET', '/templates/deleted'],
   undo: ['POST', '/changes/:changeId/undo'],
   impactOfUndo: ['POST', '/changes/:changeId/undo/impact'],

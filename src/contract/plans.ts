@@ -85,6 +85,7 @@ export const planSchema = z.object({
 export type ServicePlan = z.infer<typeof planSchema>;
 
 const planLine = named.extend({
+  version: z.number().int(),
   isArchived: z.boolean(),
   rollsOn: z.enum(ROLLS_ON),
   /** The names of its items, in their order. */

@@ -69,6 +69,12 @@ export async function historyOf(
         where n.workspace_id = $1 and $2 = 'task' and n.task_id = $3
         order by c.at desc, c.id desc limit ${most})
        union all
+       -- What a client was put on stands with the client.
+       (select ${CHANGE_COLUMNS}, null from on_plan o
+        join change c on c.workspace_id = o.workspace_id and c.subject = 'onPlan' and c.subject_id = o.id
+        where o.workspace_id = $1 and $2 = 'client' and o.client_id = $3
+        order by c.at desc, c.id desc limit ${most})
+       union all
        -- A deleted task has no page of its own any more: its schedule tells of it.
        (select ${CHANGE_COLUMNS}, null from change c where c.workspace_id = $1 and $2 = 'schedule' and c.subject = 'task'
           and c.action = 'deleted' and c.undone_at is null and c.fields->'row'->'from'->>'schedule_id' = $3::text

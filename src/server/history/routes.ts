@@ -1,5 +1,6 @@
 import { historyEndpoints } from '../../contract/index.ts';
 import { Client } from '../clients/index.ts';
+import { PlanRecord } from '../plans/index.ts';
 import { deletedTemplates } from '../platform/changes/deleted.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { Person } from '../platform/identity/person.ts';
@@ -25,6 +26,10 @@ export function historyRoutes(routes: Routes): Routes {
     .add(historyEndpoints.client, 'read', async ({ scope, params }) => {
       await scope.one(Client, params.clientId, 'client');
       return { why: [], entries: await historyOf(scope, 'client', params.clientId) };
+    })
+    .add(historyEndpoints.plan, 'read', async ({ scope, params }) => {
+      await scope.one(PlanRecord, params.planId, 'plan');
+      return { why: [], entries: await historyOf(scope, 'plan', params.planId) };
     })
     .add(historyEndpoints.template, 'read', async ({ scope, params }) => {
       await scope.one(Template, params.templateId, 'template');

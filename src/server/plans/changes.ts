@@ -15,7 +15,10 @@ export const planChanges: SubjectOfChanges<Task> = {
   entity: PlanRecord,
   telling: {
     name: 'told',
-    ...{ note: 'silent', rollsOn: 'silent', items: 'silent', version: 'silent', archivedAt: 'silent' },
+    note: 'told',
+    rollsOn: 'told',
+    items: 'told',
+    ...{ version: 'silent', archivedAt: 'silent' },
   } satisfies Telling<PlanRecord>,
   mayUndoOwn: () => false,
   reached: () => ({}),

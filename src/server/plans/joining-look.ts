@@ -142,7 +142,9 @@ export async function lookAtPuttingOn(scope: Scope, planId: string, input: Input
     }),
     figures,
     days: [...days].map(([on, counts]) => ({ on, ...counts })).sort((a, b) => (a.on < b.on ? -1 : 1)),
-    people: [...people].map(([personId, load]) => ({ personId, ...load })).sort((a, b) => b.minutes - a.minutes),
+    people: [...people]
+      .map(([personId, load]) => ({ personId, ...load }))
+      .sort((a, b) => Number(a.personId === null) - Number(b.personId === null) || b.minutes - a.minutes),
     lateNotices,
     startInTime: lateNotices === 0 ? null : await laterStart(scope, plan.items, templates, from),
   };

@@ -32,9 +32,9 @@ export async function listPlans(scope: Scope): Promise<{ plans: PlanLine[] }> {
           const template = templates.get(item.templateId);
           return template ? tasksOf(scheduleOfItem(item, day), template) : [];
         });
-        const { id, name, archivedAt, rollsOn, items } = plan;
+        const { id, version, name, archivedAt, rollsOn, items } = plan;
         return {
-          ...{ id, name, rollsOn, isArchived: archivedAt !== null, clients: counts.get(id) ?? 0 },
+          ...{ id, version, name, rollsOn, isArchived: archivedAt !== null, clients: counts.get(id) ?? 0 },
           items: items.flatMap(({ templateId }) => templates.get(templateId)?.name ?? []),
           ...{ tasksEach: tasks.length, minutesEach: tasks.reduce((sum, { minutes }) => sum + minutes, 0) },
         };
@@ -42,6 +42,9 @@ export async function listPlans(scope: Scope): Promise<{ plans: PlanLine[] }> {
       .sort((a, b) => Number(a.isArchived) - Number(b.isArchived) || a.name.localeCompare(b.name)),
   };
 }
+
+/** Those with something of their own first, then by name. */
+const SORTS_AS = `(case when own.id is null then 'b' else 'a' end || lower(c.name))`;
 
 interface OwnRow {
   readonly onPlanId: string;
@@ -55,7 +58,7 @@ interface OwnRow {
   readonly minutes: number | null;
 }
 
-/** Who is on a plan, by name, and what each has of its own. */
+/** Who is on a plan, and what each has of its own: those who have any first, each by name. */
 export async function clientsOfPlan(
   scope: Scope,
   planId: string,
@@ -83,11 +86,11 @@ export async function clientsOfPlan(
   const rows = await scope.sql<
     Omit<OnPlanLine, 'own' | 'client'> & { clientId: string; name: string; sortsAs: string; leftOut: LeftOutRow[] }
   >(
-    `select o.id, o.version, o.client_id as "clientId", c.name, lower(c.name) as "sortsAs", o.from_on as "fromOn", o.off_on as "offOn",
+    `select o.id, o.version, o.client_id as "clientId", c.name, ${SORTS_AS} as "sortsAs", o.from_on as "fromOn", o.off_on as "offOn",
        o.until_on as "untilOn", o.left_out as "leftOut" from ${of}
        and ($5::boolean is false or own.id is not null)
-       and ($6::text is null or (lower(c.name), o.id) > ($6::text, $7::uuid))
-     order by lower(c.name), o.id limit $8`,
+       and ($6::text is null or (${SORTS_AS}, o.id) > ($6::text, $7::uuid))
+     order by "sortsAs", o.id limit $8`,
     [planId, scope.today, keys, own === 'yes', cursor?.[0] ?? null, cursor?.[1] ?? null, ON_PLAN_A_PAGE + 1],
   );
   const page = rows.slice(0, ON_PLAN_A_PAGE);

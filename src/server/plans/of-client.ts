@@ -9,6 +9,7 @@ import {
   sayDuration,
   scheduleOfItem,
 } from '../../core/index.ts';
+import { Client } from '../clients/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foresee, Schedule, scheduleRows, stateOf } from '../schedules/index.ts';
 import { keepingTasks } from './dates.ts';
@@ -20,6 +21,7 @@ import { placesOf } from './new-schedules.ts';
 
 /** The plans that a client is on, item by item: what is as the plan says, and what is the client's own. */
 export async function plansOfClient(scope: Scope, clientId: string): Promise<{ plans: PlanOfClient[] }> {
+  await scope.one(Client, clientId, 'client');
   const members = await scope.sql<Omit<Member, 'clientName'>>(
     `select o.id, o.version, o.plan_id as "planId", o.client_id as "clientId", o.from_on as "fromOn", o.until_on as "untilOn",
        o.off_on as "offOn", o.left_out as "leftOut" from on_plan o

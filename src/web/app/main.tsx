@@ -34,6 +34,7 @@ const Templates = lazy(() => import('../features/templates/templates-page.tsx'))
 const FillPlaces = lazy(() => import('../features/runs/places.tsx'));
 const SetupPage = lazy(() => import('../features/setup/setup-page.tsx'));
 const SettingsPage = lazy(() => import('../features/settings/places.tsx'));
+const PlanPlaces = lazy(() => import('../features/plans/places.tsx'));
 const ClientPlaces = lazy(() => import('../features/clients/places.tsx'));
 const TeamPlaces = lazy(() => import('../features/people/team/places.tsx'));
 const PostPlaces = lazy(() => import('../features/post/places.tsx'));
@@ -178,6 +179,7 @@ const router = createBrowserRouter([
           { path: 'settings/*', element: <SettingsPage /> },
           { path: 'post/*', element: <PostPlaces /> },
           { path: 'clients/*', element: <ClientPlaces /> },
+          { path: 'plans/*', element: <PlanPlaces /> },
           { path: 'team/*', element: <TeamPlaces /> },
           { path: 'tasks/visits/*', element: <VisitPlaces /> },
           { path: 'tasks', element: <TasksPage />, children: [{ path: 'task/:taskId', element: <TaskSheet /> }] },

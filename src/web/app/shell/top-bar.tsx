@@ -16,6 +16,7 @@ export const PLACES = [
     places: [
       { name: 'Templates', to: '/templates' },
       { name: 'Schedules', to: '/schedules' },
+      { name: 'Service plans', to: '/plans' },
     ],
   },
   { verb: 'do', places: [{ name: 'Day sheet', to: '/day-sheet' }] },
@@ -43,7 +44,7 @@ const MAST =
 const FLAG =
   "aria-[current=page]:after:absolute aria-[current=page]:after:top-9 aria-[current=page]:after:right-[5px] aria-[current=page]:after:left-[7px] aria-[current=page]:after:h-[7px] aria-[current=page]:after:bg-accent aria-[current=page]:after:[clip-path:polygon(0_0,100%_40%,0_100%)] aria-[current=page]:after:content-[''] max-[720px]:aria-[current=page]:after:top-[39px]";
 const PLACE =
-  'relative px-1.5 leading-12 whitespace-nowrap aria-[current=page]:font-[650] max-[720px]:px-1 max-[720px]:text-body max-[720px]:leading-13';
+  'relative px-1.5 leading-12 whitespace-nowrap max-[1380px]:px-1 aria-[current=page]:font-[650] max-[720px]:px-1 max-[720px]:text-body max-[720px]:leading-13';
 
 const TOOL =
   'h-8 min-w-8 cursor-pointer rounded-field text-bar-text hover:bg-bar-text/12 max-[720px]:h-11 max-[720px]:min-w-[29px] max-[720px]:self-center';
@@ -62,7 +63,7 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
   return (
     <header className="flex h-12 flex-none items-stretch bg-bar pr-3 pl-5 text-row text-bar-text max-[720px]:h-13 max-[720px]:pr-1 max-[720px]:pl-3 print:hidden [&_:focus-visible]:[box-shadow:none]">
       <Link
-        className={`relative mr-[22px] font-head text-[19px] leading-12 font-bold tracking-[-0.01em] whitespace-nowrap font-stretch-[84%] max-[720px]:mr-1 max-[720px]:text-[16px] max-[720px]:leading-13 ${MAST} ${FLAG}`}
+        className={`relative mr-[22px] font-head max-[1380px]:mr-4 text-[19px] leading-12 font-bold tracking-[-0.01em] whitespace-nowrap font-stretch-[84%] max-[720px]:mr-1 max-[720px]:text-[16px] max-[720px]:leading-13 ${MAST} ${FLAG}`}
         to="/"
         aria-current={isMorning ? 'page' : undefined}
       >
@@ -73,7 +74,7 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
           <div
             key={verb}
             // On a phone it is found by the jump.
-            className={`mr-4 flex items-stretch max-[720px]:mr-1 ${verb === 'watch' ? 'max-[720px]:hidden' : ''}`}
+            className={`mr-4 flex items-stretch max-[1380px]:mr-2 max-[720px]:mr-1 ${verb === 'watch' ? 'max-[720px]:hidden' : ''}`}
           >
             <span className="mr-1.5 text-note leading-12.25 text-bar-dim max-[720px]:hidden">{verb}</span>
             {places.map(({ name, to }) => (

@@ -10,19 +10,20 @@ import { useUndo } from './undo.tsx';
 const SHOWN = 4;
 
 interface LastChangedProps {
-  readonly of: 'template' | 'schedule' | 'person' | 'client' | 'settings';
+  readonly of: 'template' | 'schedule' | 'person' | 'client' | 'plan' | 'settings';
   /** Of which one; the settings are those of the workspace. */
   readonly id: string;
 }
 
-/** The last changes of a template, a schedule, a person, a client or the settings. */
+/** The last changes of a template, a schedule, a person, a client, a plan or the settings. */
 export function LastChanged({ of, id }: LastChangedProps) {
   const template = useAnswer(historyAddresses.template, of === 'template' ? { params: { templateId: id } } : null);
   const schedule = useAnswer(historyAddresses.schedule, of === 'schedule' ? { params: { scheduleId: id } } : null);
   const person = useAnswer(historyAddresses.person, of === 'person' ? { params: { personId: id } } : null);
   const client = useAnswer(historyAddresses.client, of === 'client' ? { params: { clientId: id } } : null);
+  const plan = useAnswer(historyAddresses.plan, of === 'plan' ? { params: { planId: id } } : null);
   const settings = useAnswer(historyAddresses.settings, of === 'settings' ? {} : null);
-  const entries = { template, schedule, person, client, settings }[of].data?.entries ?? [];
+  const entries = { template, schedule, person, client, plan, settings }[of].data?.entries ?? [];
   const [all, setAll] = useState(false);
   if (entries.length === 0) return null;
   return (

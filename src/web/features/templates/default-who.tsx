@@ -4,6 +4,7 @@ import { Picker } from '../../kit/picker.tsx';
 import { useGroups } from './groups.ts';
 
 interface DefaultWhoProps {
+  readonly label?: string;
   readonly rule: DefaultRule;
   readonly onChange: (rule: DefaultRule) => void;
 }
@@ -15,7 +16,7 @@ function keyOf(rule: DefaultRule): string {
 }
 
 /** Who does the work of a template, unless a schedule says otherwise. */
-export function DefaultWho({ rule, onChange }: DefaultWhoProps) {
+export function DefaultWho({ label = 'Who does it by default', rule, onChange }: DefaultWhoProps) {
   const { people, staffWith, today } = useWorkspace();
   const groups = useGroups('group' in rule ? rule.group : null);
   const personId = rule.kind === 'person' ? rule.personId : null;
@@ -40,7 +41,7 @@ export function DefaultWho({ rule, onChange }: DefaultWhoProps) {
   const chosen = keyOf(rule);
   return (
     <Picker
-      label="Who does it by default"
+      label={label}
       chosen={chosen}
       chosenName={sayRule(rule, { people, today })}
       options={ways.map((way) => ({

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
-import type { ClientRecord } from '../../../../contract/index.ts';
+import type { ClientRecord, PlanOfClient } from '../../../../contract/index.ts';
 import { dayOfIso } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { type TideControl, useShell, useTide } from '../../../app/shell/shell-context.ts';
@@ -9,10 +9,12 @@ import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { LastChanged } from '../../history/last-changed.tsx';
 import { useLookedAt } from '../../impact/looked-at.tsx';
+import { usePlansOfClient } from '../../plans/api.ts';
 import { useClient, useClientWork, useDirectoryActions } from '../directory-api.ts';
 import { ClientAssets } from './client-assets.tsx';
 import { ClientFacts } from './client-facts.tsx';
 import { ClientNotices } from './client-notices.tsx';
+import { ClientPlans } from './client-plans.tsx';
 import { ClientSchedules } from './client-schedules.tsx';
 import { ClientWorkBands } from './client-work.tsx';
 import { YearLines } from './year-lines.tsx';
@@ -31,12 +33,19 @@ export function ClientPage() {
   );
 }
 
+const NO_PLANS: readonly PlanOfClient[] = [];
+
 function Client({ client }: { readonly client: ClientRecord }) {
   const { id, name, assets, isArchived } = client;
   const { may } = useWorkspace();
   const { startNow } = useShell();
   const navigate = useNavigate();
   const work = useClientWork(id);
+  const plans = usePlansOfClient(id).data?.plans ?? NO_PLANS;
+  const ofPlans = useMemo(
+    () => new Set(plans.flatMap(({ items }) => items.flatMap(({ scheduleId }) => scheduleId ?? []))),
+    [plans],
+  );
   const days = useMemo(() => work.data?.coming.map(({ on }) => dayOfIso(on)) ?? [], [work.data]);
   const tide = useMemo<TideControl>(
     () => ({ chosen: null, spans: false, marks: { days, label: 'this client' } }),
@@ -72,6 +81,11 @@ function Client({ client }: { readonly client: ClientRecord }) {
           <Link className="btn" to={`/tasks?client=${id}&due=any&are=any&by=no`}>
             All tasks
           </Link>
+          {may('plan') && !isArchived && (
+            <Link className="btn" to="/plans/put-on" state={{ clients: [{ id, name }] }}>
+              Put on a plan
+            </Link>
+          )}
           {may('begin') && !isArchived && (
             <button type="button" className="btn btn-primary" onClick={() => startNow({ clientId: id })}>
               Start now for this client
@@ -84,7 +98,8 @@ function Client({ client }: { readonly client: ClientRecord }) {
         <ClientFacts client={client} />
         <div className="grid min-h-0 flex-1 grid-cols-[minmax(300px,5fr)_minmax(0,10fr)] border-t border-line-2 @max-[860px]:flex @max-[860px]:flex-col-reverse">
           <div className="min-h-0 overflow-y-auto border-r border-line-2 @max-[860px]:overflow-visible @max-[860px]:border-r-0">
-            <ClientSchedules client={client} />
+            <ClientPlans client={client} plans={plans} />
+            <ClientSchedules client={client} ofPlans={ofPlans} />
             <ClientAssets client={client} mayChange={mayChange} />
             <ClientNotices clientId={id} />
             {client.notes && (
