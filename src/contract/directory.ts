@@ -75,6 +75,10 @@ const clientLineSchema = named.extend({
   assetCount: z.number().int(),
   place: z.string(),
   usualPerson: named.nullable(),
+  /** The plan that the client is on, the first by name of several: how much of it is the client's own, and where that ends. */
+  plan: named
+    .extend({ own: z.number().int(), fromOn: isoDate, offOn: isoDate.nullable(), more: z.number().int() })
+    .nullable(),
   scheduleCount: z.number().int(),
   lastEight: z.array(pastTaskSchema).max(8),
   next,
@@ -164,6 +168,9 @@ export const directoryEndpoints = {
     query: z.object({
       q: z.string().max(100).default(''),
       person: id.optional(),
+      /** Of those on one plan, or on none. */
+      plan: z.union([id, z.literal('none')]).optional(),
+      by: z.enum(['name', 'plan']).default('name'),
       archived: z.enum(['no', 'yes']).default('no'),
       after: z.string().max(400).optional(),
     }),
@@ -171,6 +178,8 @@ export const directoryEndpoints = {
       clients: z.array(clientLineSchema),
       more: z.string().nullable(),
       counts: z.object({ fitting: z.number().int(), archived: z.number().int() }),
+      /** How many of those that fit are on each plan, null for none, in the order of the list; told with its first page, by plan. */
+      groups: z.array(z.object({ planId: id.nullable(), name: z.string(), count: z.number().int() })),
     }),
   }),
   client: endpoint(directoryPaths.client, { answer: clientSchema }),

@@ -1,5 +1,6 @@
 import { CLIENTS_A_PAGE, type ClientLine, type PastTask } from '../../contract/index.ts';
 import { isOverdue, plainWords } from '../../core/index.ts';
+import { firstPlans, noPlans, planOfEach } from '../plans/index.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import { patternsOf } from '../platform/db/like.ts';
 import { readCursor } from '../platform/http/cursor.ts';
@@ -12,6 +13,8 @@ import { LOOK_FIELDS, type LookRow, lookOfRow, TaskRecord, TO_DO, UNFINISHED } f
 interface Asked {
   readonly q: string;
   readonly person?: string | undefined;
+  readonly plan?: string | undefined;
+  readonly by: 'name' | 'plan';
   readonly archived: 'no' | 'yes';
   readonly after?: string | undefined;
 }
@@ -19,7 +22,7 @@ interface Asked {
 interface Row {
   readonly id: string;
   readonly name: string;
-  readonly words: string;
+  readonly sortsAs: string;
   readonly isArchived: boolean;
   readonly personId: string | null;
   readonly personName: string | null;
@@ -45,41 +48,54 @@ export const haveWords = (patterns: readonly string[], first: number): string =>
     .join(' ');
 
 /** A page of clients by name, with what is theirs, how it went and what comes next. */
-export async function listClients(scope: Scope, { q, person, archived, after }: Asked) {
+export async function listClients(scope: Scope, { q, person, plan, by, archived, after }: Asked) {
   const patterns = patternsOf(plainWords(q));
   const [words, id] = readCursor(after) ?? ['', ''];
-  const params = [archived === 'yes', person ?? null, ...patterns];
+  const params = [archived === 'yes', person ?? null, plan ?? null, scope.today, ...patterns];
   const fits = `c.workspace_id = $1 and (c.archived_at is not null) = $2 and ($3::uuid is null or c.usual_person_id = $3)
-    ${haveWords(patterns, 4)}`;
+    and ($4::text is null or case when $4 = 'none' then of_plan.plan_id is null else of_plan.plan_id::text = $4 end)
+    ${haveWords(patterns, 6)}`;
+  // Asked for only where it is looked at: all clients with their plans are more than a page of them.
+  const ofPlan = plan !== undefined || by === 'plan' ? firstPlans('$5') : noPlans('$5');
+  const sortsAs = by === 'plan' ? `(coalesce('b' || of_plan.words, 'a') || chr(1) || c.words) collate "C"` : 'c.words';
   const cursor = params.length + 2;
   const [rows, [counts]] = await scope.atOnce(
     () =>
       scope.sql<Row>(
-        `select c.id, c.name, c.words, c.archived_at is not null as "isArchived", p.id as "personId", p.name as "personName"
-         from client c left join person p on p.workspace_id = c.workspace_id and p.id = c.usual_person_id
-         where ${fits} and ($${cursor} = '' or (c.words, c.id) > ($${cursor}, nullif($${cursor + 1}, '')::uuid))
-         order by c.words, c.id limit ${CLIENTS_A_PAGE + 1}`,
+        `select c.id, c.name, ${sortsAs} as "sortsAs", c.archived_at is not null as "isArchived", p.id as "personId", p.name as "personName"
+         from client c left join person p on p.workspace_id = c.workspace_id and p.id = c.usual_person_id ${ofPlan}
+         where ${fits} and ($${cursor} = '' or (${sortsAs}, c.id) > ($${cursor}, nullif($${cursor + 1}, '')::uuid))
+         order by ${sortsAs}, c.id limit ${CLIENTS_A_PAGE + 1}`,
         [...params, words, id],
       ),
     () =>
       scope.sql<{ fitting: number; archived: number }>(
-        `select (select count(*)::int from client c where ${fits}) as fitting,
+        `select (select count(*)::int from client c ${ofPlan} where ${fits}) as fitting,
            (select count(*)::int from client where workspace_id = $1 and archived_at is not null) as archived`,
         params,
       ),
   );
+  const groups =
+    by === 'plan' && after === undefined
+      ? await scope.sql<{ planId: string | null; name: string; count: number }>(
+          `select of_plan.plan_id as "planId", coalesce(of_plan.name, '') as name, count(*)::int as count from client c ${ofPlan}
+           where ${fits} group by of_plan.plan_id, of_plan.name, of_plan.words order by coalesce('b' || of_plan.words, 'a') collate "C"`,
+          params,
+        )
+      : [];
   const page = rows.slice(0, CLIENTS_A_PAGE);
   const last = page.at(-1);
   return {
+    groups,
     clients: await clientLines(scope, page),
-    more: rows.length > CLIENTS_A_PAGE && last ? JSON.stringify([last.words, last.id]) : null,
+    more: rows.length > CLIENTS_A_PAGE && last ? JSON.stringify([last.sortsAs, last.id]) : null,
     counts: { fitting: counts?.fitting ?? 0, archived: counts?.archived ?? 0 },
   };
 }
 
 async function clientLines(scope: Scope, page: readonly Row[]): Promise<ClientLine[]> {
   const ids = page.map(({ id }) => id);
-  const [assets, past, next, late, lines] = await scope.atOnce(
+  const [assets, past, next, late, lines, plans] = await scope.atOnce(
     () =>
       scope.sql<{ clientId: string; names: string[]; count: number; place: string }>(
         `select client_id as "clientId", (array_agg(name order by words, id))[1:${ASSETS_TOLD}] as names, count(*)::int as count,
@@ -97,6 +113,7 @@ async function clientLines(scope: Scope, page: readonly Row[]): Promise<ClientLi
       ),
     () => lateOf(scope, ids),
     async () => byClient(await keptLines(scope)),
+    () => planOfEach(scope, ids),
   );
   const assetsOf = new Map(assets.map((one) => [one.clientId, one]));
   const nextOf = new Map(next.map((one) => [one.clientId, one]));
@@ -111,6 +128,7 @@ async function clientLines(scope: Scope, page: readonly Row[]): Promise<ClientLi
       assetCount: own?.count ?? 0,
       place: own?.place ?? '',
       usualPerson: namedOrNull(row.personId, row.personName),
+      plan: plans.get(row.id) ?? null,
       scheduleCount: schedules.length,
       lastEight: past.get(row.id) ?? [],
       next: nextDate(nextOf.get(row.id), schedules),

@@ -57,13 +57,19 @@ export async function workOf(scope: Scope, clientId: string): Promise<ClientWork
   );
   const made = rows.map((row) => ({ row, ...lookOfRow(scope, row) }));
   const calendar = await scope.calendar();
+  const names = await scope.peopleNames();
+  // Of the client's usual person the name is known here.
+  const whoOf = ({ who, row: { assignment, usualPersonId } }: KeptLine) =>
+    assignment.kind === 'usualPerson'
+      ? (names.get(usualPersonId ?? assignment.otherwiseId ?? '') ?? 'nobody yet')
+      : who;
   const schedules = byClient(await keptLines(scope)).get(clientId) ?? [];
   const foreseen = schedules.flatMap((line) => foreseenOf(line, made, calendar, scope.now.day, to));
   const coming = [
     ...made.filter(({ row }) => !isEnded(row.state)).map(({ row, state, late }) => entryOf(row, state, late)),
     ...foreseen.map(({ line, on }) => ({
       ...{ taskId: null, title: line.row.templateName, on: isoOfDay(on), state: 'coming' as const, late: false },
-      ...{ who: line.who, minutes: line.row.estimateMinutes, note: '', proof: '' },
+      ...{ who: whoOf(line), minutes: line.row.estimateMinutes, note: '', proof: '' },
     })),
   ].sort((a, b) => a.on.localeCompare(b.on));
   const done = made.filter(({ row }) => isEnded(row.state)).reverse();

@@ -2,5 +2,6 @@
 export { onPlanChanges, planChanges } from './changes.ts';
 export { createPlan } from './changing.ts';
 export { OnPlan, PlanRecord } from './entity.ts';
+export { firstPlans, noPlans, planOfEach } from './of-clients.ts';
 export { putOn } from './putting-on.ts';
 export { planRoutes } from './routes.ts';

@@ -100,9 +100,11 @@ export async function plansOfClient(scope: Scope, clientId: string): Promise<{ p
   return { plans: told };
 }
 
-/** "last working day of every quarter, 5 min, by whoever looks after the client" */
+/** "last working day of every quarter, 5 min, nobody yet" */
 export function sayItem(item: PlanItem, template: ItemTemplate, words: Awaited<ReturnType<typeof itemWords>>): string {
   const minutes = item.estimateMinutes ?? template.minutes;
   const set = template.parts.length > 1 ? `a set of ${plural(template.parts.length, 'task')}, ` : '';
-  return `${words.phrase(item.recurrence)}, ${set}${sayDuration(minutes)}, ${words.who(item.assignment)}`;
+  // That the usual person does it goes without saying.
+  const who = item.assignment.kind === 'usualPerson' ? '' : `, ${words.who(item.assignment)}`;
+  return `${words.phrase(item.recurrence)}, ${set}${sayDuration(minutes)}${who}`;
 }

@@ -8,6 +8,9 @@ import { usePages } from '../../kit/pages.ts';
 interface Asked {
   readonly q: string;
   readonly person: string;
+  /** Of one plan, or "none"; empty for any. */
+  readonly plan: string;
+  readonly by: 'name' | 'plan';
   readonly archived: 'no' | 'yes';
 }
 
@@ -15,12 +18,17 @@ type ClientsPage = Answer<typeof directoryAddresses.clients>;
 type AssetsPage = Answer<typeof directoryAddresses.ownAssets>;
 
 /** Clients by name, as far as they are looked at. */
-export function useClients({ q, person, archived }: Asked) {
+export function useClients({ q, person, plan, by, archived }: Asked) {
   const { pages, ...list } = usePages<ClientsPage>((before) =>
     before && before.more === null
       ? null
       : addressOf(directoryAddresses.clients, {
-          query: { q, archived, ...(person ? { person } : {}), ...(before?.more ? { after: before.more } : {}) },
+          query: {
+            ...{ q, archived, by },
+            ...(plan ? { plan } : {}),
+            ...(person ? { person } : {}),
+            ...(before?.more ? { after: before.more } : {}),
+          },
         }),
   );
   return { ...list, clients: pages.flatMap(({ clients }) => clients) };

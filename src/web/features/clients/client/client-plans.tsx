@@ -75,7 +75,7 @@ function sayTime(
   { fromOn, untilOn }: Pick<PlanOfClient, 'fromOn' | 'untilOn'>,
   rollsOn: PlanOfClient['plan']['rollsOn'],
 ): string {
-  const since = `on this plan since ${sayDate(dayOfIso(fromOn))}`;
+  const since = `since ${sayDate(dayOfIso(fromOn))}`;
   if (untilOn !== null) return `${since}, until ${sayDate(dayOfIso(untilOn))}`;
   return rollsOn === 'itself' ? `${since}, goes on` : since;
 }
@@ -126,11 +126,11 @@ function Item({ client, on, item, mayChange }: ItemProps) {
           {aspects.length > 0 && (
             <span className="block underline decoration-primary decoration-2 underline-offset-3">{says}</span>
           )}
-          <span className={`block ${isOwn ? 'text-note' : ''} text-ink-2`}>
+          <span className={`mr-3 ${isOwn ? 'text-note' : ''} text-ink-2`}>
             {isOwn ? `plan says ${planSays}` : planSays}
           </span>
           {mayChange && (
-            <span className="flex flex-wrap gap-x-4 pt-0.5">
+            <span className="inline-flex flex-wrap gap-x-3">
               {aspects.length > 0 && <AsPlan on={on} item={item} name={name} client={client} />}
               {leftOut === null ? (
                 <button
@@ -291,7 +291,7 @@ function TakeOff({
     onRefused: sayTrouble,
   });
   return (
-    <div className="border-b border-line bg-chosen px-5 pb-2.5 max-[720px]:px-4">
+    <div className="border-b border-line bg-chosen px-5 pt-px pb-2.5 max-[720px]:px-4">
       {dialog}
       <DeedSentence
         problem={from < today ? 'From today on, or from a later day.' : null}

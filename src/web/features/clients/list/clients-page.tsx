@@ -1,13 +1,17 @@
+import { useMemo } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
 import { plural } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../../kit/address-filter.ts';
+import { useChosen } from '../../../kit/chosen.ts';
 import { FilterChoice } from '../../../kit/filter-choice.tsx';
 import { FindWords } from '../../../kit/find-words.tsx';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
 import { ListWays } from '../../bring-in/list-ways.tsx';
+import { usePlans } from '../../plans/api.ts';
 import { useClients } from '../directory-api.ts';
+import { ChosenClients } from './chosen-clients.tsx';
 import { ClientTable } from './client-table.tsx';
 import { DirectoryViews } from './directory-views.tsx';
 
@@ -20,9 +24,15 @@ export function ClientsPage() {
     q: search.get('find') ?? '',
     person: search.get('person') ?? '',
     archived: search.get('archived') === 'yes' ? 'yes' : 'no',
+    plan: search.get('plan') ?? '',
+    by: search.get('by') === 'plan' ? 'plan' : 'name',
   } as const;
+  const { data: plans } = usePlans();
+  const hasPlans = (plans?.plans.length ?? 0) > 0;
   const { clients, first, last, error, more, again } = useClients(asked);
-  const isFiltered = asked.q !== '' || asked.person !== '' || asked.archived === 'yes';
+  const { chosen, choose, clear: chooseNone } = useChosen(clients);
+  const ids = useMemo(() => new Set(chosen.map(({ id }) => id)), [chosen]);
+  const isFiltered = asked.q !== '' || asked.person !== '' || asked.plan !== '' || asked.archived === 'yes';
   const isEmpty = first && !isFiltered && first.counts.fitting === 0;
   useKeys(may('clients') ? [{ key: 'n', says: 'New client', run: () => void navigate('/clients/new') }] : []);
   return (
@@ -40,6 +50,31 @@ export function ClientsPage() {
             onChange={(person) => set({ person })}
             isForWide
           />
+          {hasPlans && (
+            <>
+              <FilterChoice
+                label="Plan"
+                value={asked.plan}
+                options={[
+                  ['', 'any plan'],
+                  ['none', 'no plan yet'],
+                  ...(plans?.plans ?? []).map(({ id, name }) => [id, name] as const),
+                ]}
+                onChange={(plan) => set({ plan })}
+                isForWide
+              />
+              <FilterChoice
+                label="In bands"
+                value={asked.by}
+                options={[
+                  ['name', 'by name'],
+                  ['plan', 'by plan'],
+                ]}
+                onChange={(by) => set({ by: by === 'plan' ? by : '' })}
+                isForWide
+              />
+            </>
+          )}
           <span className="ml-auto flex items-center gap-4">
             <span className="text-row text-ink-2 max-[720px]:hidden">
               {first && `${plural(first.counts.fitting, 'client')}${asked.archived === 'yes' ? ' in the archive' : ''}`}
@@ -84,10 +119,14 @@ export function ClientsPage() {
         {clients.length > 0 && (
           <ClientTable
             clients={clients}
+            groups={first?.groups ?? []}
+            chosen={ids}
+            onChoose={may('plan') && hasPlans ? choose : null}
             rest={(first?.counts.fitting ?? 0) - clients.length}
             onMore={last?.more ? more : null}
           />
         )}
+        <ChosenClients chosen={chosen} onClear={chooseNone} />
       </div>
       <Outlet />
     </div>

@@ -34,7 +34,7 @@ export function DatesCompared({ item, own, name, from }: DatesComparedProps) {
     return dayOfIso(`${year + Math.floor(at / 12)}-${String((at % 12) + 1).padStart(2, '0')}-01`);
   }).filter((first) => first < from + DAYS);
   return (
-    <div className="mt-1 grid grid-cols-[104px_minmax(0,1fr)] gap-x-3 text-note max-[720px]:hidden">
+    <div className="mt-1 grid grid-cols-[104px_minmax(0,1fr)] gap-x-3 text-note leading-4.5 max-[720px]:hidden">
       <span />
       <span aria-hidden className="relative block h-4.5">
         {months.map((first) => (
@@ -75,7 +75,7 @@ function Line({ name, dates, from, look }: LineProps) {
             <span
               key={day}
               title={sayDate(day)}
-              className={`absolute top-0.5 -ml-2.5 grid h-5 w-5 place-items-center rounded-full font-mono text-[11px] font-semibold ${look}`}
+              className={`absolute top-0.5 -ml-2.5 grid h-5 w-5 place-items-center rounded-full font-mono text-[11px] leading-5 font-semibold ${look}`}
               style={{ left: placeOf(day, from) }}
             >
               {yearMonthDay(day).day}

@@ -119,7 +119,7 @@ function People({ look }: { readonly look: PutOnLook }) {
   const rest = look.people.length - SHOWN;
   return (
     <section aria-label="Whose hours it takes" className="border-b border-line px-5 py-2.5 max-[720px]:px-4">
-      <p className="grid grid-cols-[minmax(0,1fr)_76px_92px_64px] gap-x-2 text-note text-ink-2">
+      <p className="grid grid-cols-[minmax(0,1fr)_68px_106px_62px] gap-x-2 text-note text-ink-2">
         <span className="col-span-3">hours in the fullest week</span>
         <span className="text-right">a year</span>
       </p>
@@ -144,7 +144,7 @@ function People({ look }: { readonly look: PutOnLook }) {
           return (
             <li
               key={personId ?? ''}
-              className="grid grid-cols-[minmax(0,1fr)_76px_92px_64px] items-center gap-x-2 text-row leading-5.5"
+              className="grid grid-cols-[minmax(0,1fr)_68px_106px_62px] items-center gap-x-2 text-row leading-5.5"
             >
               <span className={personId === null ? 'text-ink-2' : 'truncate'}>{name}</span>
               {fullest && personId !== null ? (
