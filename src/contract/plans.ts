@@ -227,6 +227,31 @@ const takeOffSchema = z.object({
 });
 export type TakeOffInput = z.input<typeof takeOffSchema>;
 
+/** Days ahead of the end of a client's year in which it is asked whether it goes on. */
+export const ASKS_DAYS = 60;
+const rollSchema = z.object({
+  clients: z
+    .array(z.object({ id, version: z.number().int() }))
+    .min(1, 'Choose a client.')
+    .max(MOST_PUT_ON),
+});
+/** A client whose year on a plan ends soon. */
+const rollingLine = onPlanLine.omit({ own: true, untilOn: true, offOn: true }).extend({
+  plan: named,
+  untilOn: isoDate,
+  /** Until when it would go on. */
+  laterOn: isoDate,
+  own: z.number().int(),
+});
+export type RollingLine = z.infer<typeof rollingLine>;
+
+/** Schedules that are there are taken as those of a plan: none of them changes by it. */
+const gatherSchema = z.object({
+  version: z.number().int(),
+  item: key,
+  schedules: z.array(id).min(1, 'Choose a schedule.').max(MOST_PUT_ON),
+});
+
 /** One item of a plan as a client has it. */
 const itemOfClient = ownOfItem.extend({
   template: named,
@@ -310,6 +335,17 @@ export const planEndpoints = {
     maxBytes: MAX_BYTES,
     body: putOnSchema,
     answer: putOnLookSchema,
+  }),
+  /** Whose year on a plan that asks ends soon, or has ended, by plan and name. */
+  rolling: endpoint(planPaths.rolling, {
+    answer: z.object({ clients: z.array(rollingLine), isMore: z.boolean() }),
+  }),
+  rollOn: endpoint(planPaths.rollOn, { heavy: true, body: rollSchema, answer: done }),
+  impactOfRollingOn: endpoint(planPaths.impactOfRollingOn, { heavy: true, body: rollSchema, answer: impactSchema }),
+  gather: endpoint(planPaths.gather, {
+    heavy: true,
+    body: gatherSchema,
+    answer: z.object({ schedules: z.number().int(), clients: z.number().int(), own: z.number().int(), changeId: id }),
   }),
   takeOff: endpoint(planPaths.takeOff, { heavy: true, body: takeOffSchema, answer: done }),
   impactOfTakingOff: endpoint(planPaths.impactOfTakingOff, { heavy: true, body: takeOffSchema, answer: impactSchema }),

@@ -461,7 +461,7 @@ export {
   type YearsRule,
 } from './recurrence/rule.ts';
 export { InvalidRuleError } from './recurrence/rule-dates.ts';
-export { asThePlan, type Followed, followPlan, offFrom, untilDay } from './service-plan/follow-plan.ts';
+export { asThePlan, type Followed, followPlan, offFrom, rolledOn, untilDay } from './service-plan/follow-plan.ts';
 export {
   changedAspects,
   lastStretch,

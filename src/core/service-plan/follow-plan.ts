@@ -36,10 +36,12 @@ export function followPlan(
   if (taken.every((aspect) => aspect === 'who')) return { schedule: { ...schedule, ...who }, kept };
   const first = firstDayOf(after, joins);
   const begins = Math.min(first, beginsOn(schedule));
-  // Nothing of it lies before that day: it is as if the plan had always said so.
-  if (begins >= from && own.size === 0)
-    return { schedule: { ...schedule, ...scheduleOfItem(after, joins), ...who }, kept };
   const last = lastStretch(schedule);
+  // Nothing of it lies before that day: it is as if the plan had always said so.
+  if (begins >= from && own.size === 0 && saysNoMore(schedule)) {
+    const planned = untilDay(scheduleOfItem(after, joins), untilOf(last.recurrence.end, before));
+    return { schedule: { ...schedule, ...planned, ...who }, kept };
+  }
   const planned = stretchOf(after, first);
   const takes = (aspect: OwnAspect) => taken.includes(aspect);
   const estimate = takes('estimate') ? after.estimateMinutes : (last.own?.['']?.estimateMinutes ?? null);
@@ -75,19 +77,32 @@ function fromDay(
   ];
 }
 
-/** A schedule that ends on a day, since the client's time on the plan does, still does. @param there what the plan has said so far */
-function endOf(end: End, there: PlanItem, after: PlanItem): End {
+/** Whether its tasks say nothing but their estimate differently from the template. */
+function saysNoMore({ revisions }: OfPlan): boolean {
+  return revisions.every(({ own = {} }) => {
+    const { '': main = {}, ...steps } = own;
+    return Object.keys(steps).length === 0 && Object.keys(main).every((field) => field === 'estimateMinutes');
+  });
+}
+
+/** The day that a schedule ends on since the client's time on the plan does; null where it goes on. @param there what the plan has said so far */
+function untilOf(end: End, there: PlanItem): IsoDate | null {
   const ofPlan = there.recurrence.end;
-  const isOfPlan = ofPlan.kind === 'on' && end.kind === 'on' && ofPlan.date === end.date;
-  return end.kind === 'on' && !isOfPlan ? end : after.recurrence.end;
+  return end.kind === 'on' && !(ofPlan.kind === 'on' && ofPlan.date === end.date) ? end.date : null;
+}
+
+/** Such a schedule ends then whatever the plan comes to say. */
+function endOf(end: End, there: PlanItem, after: PlanItem): End {
+  return untilOf(end, there) === null ? after.recurrence.end : end;
 }
 
 /** The schedule put back to what its plan says, from a day on. */
 export function asThePlan(schedule: OfPlan, item: PlanItem, joins: CivilDay, from: CivilDay): OfPlan {
   const first = firstDayOf(item, joins);
   const { assignment } = item;
-  if (Math.min(first, beginsOn(schedule)) >= from) return { ...schedule, ...scheduleOfItem(item, joins), assignment };
   const { end } = lastStretch(schedule).recurrence;
+  if (Math.min(first, beginsOn(schedule)) >= from)
+    return { ...schedule, ...untilDay(scheduleOfItem(item, joins), untilOf(end, item)), assignment };
   const { recurrence: _recurrence, ...rest } = stretchOf(item, first);
   const day = isoOfDay(from);
   const revisions = [
@@ -126,6 +141,19 @@ export function untilDay(planned: Planned, until: IsoDate | null): Planned {
   const ending = (recurrence: Recurrence): Recurrence =>
     until !== null && recurrence.end.kind === 'never'
       ? { ...recurrence, end: { kind: 'on', date: until } }
+      : recurrence;
+  return {
+    ...planned,
+    recurrence: ending(planned.recurrence),
+    revisions: planned.revisions.map((one) => ({ ...one, recurrence: ending(one.recurrence) })),
+  };
+}
+
+/** The same schedule for a further year: what ends on the day that the client's year does ends on a later one. */
+export function rolledOn(planned: Planned, until: IsoDate, later: IsoDate): Planned {
+  const ending = (recurrence: Recurrence): Recurrence =>
+    recurrence.end.kind === 'on' && recurrence.end.date === until
+      ? { ...recurrence, end: { kind: 'on', date: later } }
       : recurrence;
   return {
     ...planned,

@@ -7,7 +7,7 @@ import { isDated, planDays } from '../planning/plan.ts';
 import { PLAIN_TIMING } from '../planning/timing.ts';
 import { anyRecurrence } from '../recurrence/generated.ts';
 import { parsePhrase } from '../recurrence/phrase/reader.ts';
-import { asThePlan, followPlan, offFrom } from './follow-plan.ts';
+import { asThePlan, followPlan, offFrom, rolledOn, untilDay } from './follow-plan.ts';
 import { changedAspects, type OfPlan, OWN_ASPECTS, ownChanges } from './own-changes.ts';
 import {
   COUNTS_FROM,
@@ -201,6 +201,27 @@ describe('a plan that changes', () => {
       }),
     );
     expect(OWN_ASPECTS).toHaveLength(4);
+  });
+});
+
+describe('the year of a client on a plan', () => {
+  const of = item('first Tuesday of each month', { estimateMinutes: 20 });
+  const there = { ...untilDay(scheduleOfItem(of, day('2026-11-01')), '2026-12-31'), assignment: usual };
+  const ends = ({ recurrence, revisions }: Planned) =>
+    [recurrence, ...revisions.map((one) => one.recurrence)].map(({ end }) => end);
+
+  it('ends whatever the plan comes to say, until it goes on', () => {
+    expect(ends(there)).toEqual(Array(2).fill({ kind: 'on', date: '2026-12-31' }));
+    expect(days(there, '2026-11-01', '2027-03-01')).toEqual(['2026-11-03', '2026-12-01']);
+    const after = { ...of, recurrence: parsePhrase('second Monday of each month', { start: '2026-01-01' }) };
+    for (const from of [day('2026-10-20'), day('2026-11-10')]) {
+      const { schedule } = followPlan(there, { before: of, after, joins: day('2026-11-01'), from });
+      expect(days(schedule ?? there, '2026-12-05', '2027-03-01')).toEqual(['2026-12-14']);
+      expect(days(asThePlan(schedule ?? there, of, day('2026-11-01'), from), '2026-12-31', '2027-03-01')).toEqual([]);
+    }
+    const later = rolledOn(there, '2026-12-31', '2027-12-31');
+    expect(days(later, '2026-11-01', '2027-03-01')).toHaveLength(4);
+    expect(rolledOn(later, '2026-12-31', '2030-12-31')).toEqual(later);
   });
 });
 

@@ -76,23 +76,28 @@ export async function clientsOfPlan(
     union all select o.id, count(*)::int from on_plan o join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
       cross join lateral jsonb_array_elements(o.left_out) without (one)
       where o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')} and without.one->>'item' = any($4::text[]) group by o.id`;
-  const of = `on_plan o join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
-     left join (select id, sum(n)::int as changes from (${ownChanges}) each group by id) own on own.id = o.id
-     where o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')}`;
-  const [counts] = await scope.sql<{ all: number; own: number; changes: number }>(
-    `select count(*)::int as "all", count(own.id)::int as own, coalesce(sum(own.changes), 0)::int as changes from ${of}`,
-    [planId, scope.today, keys],
-  );
-  const rows = await scope.sql<
-    Omit<OnPlanLine, 'own' | 'client'> & { clientId: string; name: string; sortsAs: string; leftOut: LeftOutRow[] }
-  >(
-    `select o.id, o.version, o.client_id as "clientId", c.name, ${SORTS_AS} as "sortsAs", o.from_on as "fromOn", o.off_on as "offOn",
-       o.until_on as "untilOn", o.left_out as "leftOut" from ${of}
-       and ($5::boolean is false or own.id is not null)
-       and ($6::text is null or (${SORTS_AS}, o.id) > ($6::text, $7::uuid))
-     order by "sortsAs", o.id limit $8`,
+  // What is their own is looked for once, for the figures and the page alike.
+  const [answer] = await scope.sql<{
+    counts: { all: number; own: number; changes: number };
+    rows: (Omit<OnPlanLine, 'own' | 'client'> & {
+      clientId: string;
+      name: string;
+      sortsAs: string;
+      leftOut: LeftOutRow[];
+    })[];
+  }>(
+    `with own as materialized (select id, sum(n)::int as changes from (${ownChanges}) each group by id),
+       lines as materialized (select o.id, o.version, o.client_id as "clientId", c.name, ${SORTS_AS} as "sortsAs",
+         o.from_on as "fromOn", o.off_on as "offOn", o.until_on as "untilOn", o.left_out as "leftOut", own.changes
+       from on_plan o join client c on c.workspace_id = o.workspace_id and c.id = o.client_id left join own on own.id = o.id
+       where o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')}),
+       page as (select * from lines where ($5::boolean is false or changes is not null)
+         and ($6::text is null or ("sortsAs", id) > ($6::text, $7::uuid)) order by "sortsAs", id limit $8)
+     select (select jsonb_build_object('all', count(*), 'own', count(changes), 'changes', coalesce(sum(changes), 0)) from lines) as counts,
+       (select coalesce(jsonb_agg(to_jsonb(page) - 'changes' order by "sortsAs", id), '[]') from page) as rows`,
     [planId, scope.today, keys, own === 'yes', cursor?.[0] ?? null, cursor?.[1] ?? null, ON_PLAN_A_PAGE + 1],
   );
+  const { counts, rows } = answer ?? { counts: { all: 0, own: 0, changes: 0 }, rows: [] };
   const page = rows.slice(0, ON_PLAN_A_PAGE);
   const last = page.at(-1);
   const told = await ownOf(
@@ -106,7 +111,7 @@ export async function clientsOfPlan(
       own: told.get(id) ?? [],
     })),
     more: rows.length > ON_PLAN_A_PAGE && last ? JSON.stringify([last.sortsAs, last.id]) : null,
-    counts: counts ?? { all: 0, own: 0, changes: 0 },
+    counts,
   };
 }
 

@@ -78,9 +78,9 @@ export const OWN_ASPECTS_SQL = `array_remove(array[${Object.entries(OWN)
   .map(([aspect, sql]) => `case when ${sql} then '${aspect}' end`)
   .join(', ')}], null)`;
 
-/** Schedules `s` of the times `o` on a plan `p`, with the item `i.item` of each: those that are not deleted and whose item the plan still has. */
+/** Schedules `s` of the times `o` on a plan, with the item `i.item` of each: those that are not deleted and whose item the plan still has. */
 export const SCHEDULES_OF_PLAN = `on_plan o
   join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
-  join service_plan p on p.workspace_id = o.workspace_id and p.id = o.plan_id
   join schedule s on s.workspace_id = o.workspace_id and s.on_plan_id = o.id and s.deleted_at is null
-  cross join lateral (select item from jsonb_array_elements(p.items) item where item->>'key' = s.plan_item) i`;
+  join (select p.workspace_id, p.id as plan_id, item->>'key' as key, item from service_plan p, jsonb_array_elements(p.items) item) i
+    on i.workspace_id = o.workspace_id and i.plan_id = o.plan_id and i.key = s.plan_item`;

@@ -9,6 +9,7 @@ import type {
   PlanLook,
   PlanOfClient,
   PutOnLook,
+  RollingLine,
   ServicePlan,
 } from '../../contract/index.ts';
 import { ownChanges, PLAIN_TIMING, type PlanItem, parsePhrase } from '../../core/index.ts';
@@ -360,6 +361,76 @@ describe('a client of a plan', () => {
     const entries = (await ines.get(`/api/schedules/${schedule.id}/history`).expect(200)).body
       .entries as HistoryEntry[];
     expect(entries.length).toBeGreaterThan(1);
+  });
+
+  it('is asked about before the end of its year, and goes on for another one', async () => {
+    const plan = await newPlan(twoItems(), { rollsOn: 'asks' });
+    const clients = await freeClients(2);
+    await putOn(plan, ids(clients)).expect(200);
+    const rolling = async () =>
+      ((await ines.get('/api/on-plan/rolling').expect(200)).body.clients as RollingLine[]).filter(
+        (line) => line.plan.id === plan.id,
+      );
+    const [first, second] = await rolling();
+    expect([first?.untilOn, first?.laterOn, second?.own]).toEqual(['2026-12-31', '2027-12-31', 0]);
+    const roll = { clients: [{ id: first?.id, version: first?.version }] };
+    await ines.post('/api/on-plan/roll/impact').send(roll).expect(200);
+    const { body: saved } = await ines.post('/api/on-plan/roll').send(roll).expect(200);
+    expect((await rolling()).map(({ id }) => id)).toEqual([second?.id]);
+    const [on] = await plansOf(first?.client.id ?? '', plan.id);
+    expect(on).toMatchObject({ untilOn: '2027-12-31', planTasks: on?.tasks });
+    expect(on?.items.every(({ aspects }) => aspects.length === 0)).toBe(true);
+    await ines.post('/api/on-plan/roll').send(roll).expect(409);
+    // A change of the plan leaves the end of the year as it is.
+    const [gasItem, walkItem] = twoItems();
+    if (!gasItem || !walkItem) throw new Error('Two items.');
+    const changed = [{ ...gasItem, recurrence: rule('second Monday of each month') }, walkItem];
+    await change(plan, changed).expect(200);
+    const [gasNow] = (await plansOf(second?.client.id ?? '', plan.id))[0]?.items ?? [];
+    const { revisions, recurrence } = await oneSchedule(ines, gasNow?.scheduleId ?? '');
+    expect((revisions.at(-1)?.recurrence ?? recurrence).end).toEqual({ kind: 'on', date: '2026-12-31' });
+    await undo(saved.changeId).expect(409);
+  });
+
+  it('comes to a plan with the schedules that are there, and no task of it changes', async () => {
+    const [{ id: templateId = '' } = {}] = await server.source.query<{ id: string }[]>(
+      `select id from template where name = 'Gas and shore power'`,
+    );
+    const plan = await newPlan([
+      item('boarding', templateId, 'first Tuesday of each month'),
+      item('walk', walk, 'every Monday'),
+    ]);
+    const there = await server.source.query<{ id: string }[]>(
+      `select id from schedule where template_id = $1 and deleted_at is null order by id`,
+      [templateId],
+    );
+    const tasks = () =>
+      server.source.query<object[]>('select to_jsonb(t) as t from task t where template_id = $1 order by id', [
+        templateId,
+      ]);
+    const before = await tasks();
+    const gather = (schedules: string[], key = 'boarding') =>
+      ines.post(`/api/plans/${plan.id}/gathered`).send({ version: plan.version, item: key, schedules });
+    const { body } = await gather(there.map(({ id }) => id)).expect(200);
+    expect(body).toMatchObject({ schedules: there.length, clients: there.length });
+    expect(await tasks()).toEqual(before);
+    const onIt = await clientsOf(plan.id);
+    expect([onIt.counts.all, onIt.counts.own]).toEqual([there.length, there.length]);
+    expect(onIt.clients[0]?.own.some(({ leftOut }) => leftOut !== null)).toBe(true);
+    expect((await gather(there.slice(0, 1).map(({ id }) => id)).expect(422)).body.errors[0].message).toMatch(
+      /of a plan already/,
+    );
+    expect(
+      (
+        await gather(
+          there.slice(0, 1).map(({ id }) => id),
+          'walk',
+        ).expect(422)
+      ).body.errors[0].message,
+    ).toMatch(/another template/);
+    await undo(body.changeId).expect(200);
+    expect((await clientsOf(plan.id)).counts.all).toBe(0);
+    expect((await tasks()).length).toBe(before.length);
   });
 
   it('is told in SQL as the core tells it', async () => {

@@ -1,11 +1,13 @@
 import { planEndpoints } from '../../contract/index.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { archivePlan, changePlan, createPlan, impactOfPlan, onePlan } from './changing.ts';
+import { gatherSchedules } from './gathering.ts';
 import { lookAtPuttingOn } from './joining-look.ts';
 import { clientsOfPlan, listPlans } from './list.ts';
 import { lookAtPlan } from './look.ts';
 import { plansOfClient } from './of-client.ts';
 import { putOn } from './putting-on.ts';
+import { impactOfRollingOn, listRolling, rollOn } from './rolling.ts';
 import { impactOfAsPlan, impactOfLeavingOut, impactOfTakingOff, leaveOut, putAsPlan, takeOff } from './taking-off.ts';
 
 export function planRoutes(routes: Routes): Routes {
@@ -23,6 +25,10 @@ export function planRoutes(routes: Routes): Routes {
     .add(planEndpoints.lookAtPuttingOn, 'plan', ({ scope, params, body }) =>
       lookAtPuttingOn(scope, params.planId, body),
     )
+    .add(planEndpoints.rolling, 'read', ({ scope }) => listRolling(scope))
+    .add(planEndpoints.rollOn, 'plan', ({ scope, body }) => rollOn(scope, body))
+    .add(planEndpoints.impactOfRollingOn, 'plan', ({ scope, body }) => impactOfRollingOn(scope, body))
+    .add(planEndpoints.gather, 'plan', ({ scope, params, body }) => gatherSchedules(scope, params.planId, body))
     .add(planEndpoints.takeOff, 'plan', ({ scope, body }) => takeOff(scope, body))
     .add(planEndpoints.impactOfTakingOff, 'plan', ({ scope, body }) => impactOfTakingOff(scope, body))
     .add(planEndpoints.leaveOut, 'plan', ({ scope, params, body }) => leaveOut(scope, params.onPlanId, body))

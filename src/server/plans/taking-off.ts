@@ -94,7 +94,8 @@ async function lastMadeOf(scope: Scope, schedules: readonly Schedule[]): Promise
   return new Map(rows.map(({ id, last }) => [id, dayOfIso(last)]));
 }
 
-async function seenMembers(
+/** Times on a plan as they were seen. @throws Refusal where one was changed since */
+export async function seenMembers(
   scope: Scope,
   seen: readonly { readonly id: string; readonly version: number }[],
 ): Promise<Member[]> {
