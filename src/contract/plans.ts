@@ -252,6 +252,8 @@ const gatherSchema = z.object({
   schedules: z.array(id).min(1, 'Choose a schedule.').max(MOST_PUT_ON),
 });
 
+export type GatherInput = z.input<typeof gatherSchema>;
+
 /** One item of a plan as a client has it. */
 const itemOfClient = ownOfItem.extend({
   template: named,

@@ -20,7 +20,7 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
     later.push('/clients', '/assets');
   }
   if (topics.includes('plans')) {
-    soon.push('/plans', '/clients/');
+    soon.push('/plans', '/on-plan', '/clients/');
     later.push('/clients');
   }
   if (topics.includes('people')) later.push('/clock/on', '/swaps', '/people/', '/day-sheets', '/task-list/views');

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { planAddresses } from '../../../contract/addresses.ts';
 import type {
+  GatherInput,
   LeaveOutInput,
   PlanChange,
   PlanInput,
@@ -8,6 +9,7 @@ import type {
   PutOnInput,
   PutOnLook,
   Reach,
+  RollingLine,
   TakeOffInput,
 } from '../../../contract/index.ts';
 import { plural } from '../../../core/index.ts';
@@ -20,6 +22,7 @@ import { saySync } from '../schedules/api.ts';
 export const usePlans = () => useAnswer(planAddresses.list, {});
 export const usePlan = (planId: string | null) =>
   useAnswer(planAddresses.one, planId === null ? null : { params: { planId } });
+export const useRolling = () => useAnswer(planAddresses.rolling, {});
 export const usePlansOfClient = (clientId: string | null) =>
   useAnswer(planAddresses.ofClient, clientId === null ? null : { params: { clientId } });
 
@@ -87,7 +90,8 @@ export const usePutOnLook = (asked: ({ readonly planId: string } & PutOnInput) |
 export function usePlanActions() {
   const refresh = useRefresh();
   // Not waited for: whoever has saved may be on the way to another page already.
-  const after = () => void refresh('/plans', '/clients', '/schedules', '/tideline', '/templates', '/people/');
+  const after = () =>
+    void refresh('/plans', '/on-plan', '/clients', '/schedules', '/tideline', '/templates', '/people/');
   return {
     async create(input: PlanInput) {
       const { plan, changeId } = await ask(planAddresses.create, { body: input });
@@ -117,6 +121,24 @@ export function usePlanActions() {
       });
       after();
       sayDone(`${plural(clients, 'client')} put on ${name}. ${saySync(tasks)}`, changeId);
+    },
+    impactOfRollingOn: (of: readonly RollingLine[]) =>
+      ask(planAddresses.impactOfRollingOn, { body: { clients: of.map(({ id, version }) => ({ id, version })) } }),
+    async rollOn(of: readonly RollingLine[], said: string) {
+      const { tasks, changeId } = await ask(planAddresses.rollOn, {
+        body: { clients: of.map(({ id, version }) => ({ id, version })) },
+      });
+      after();
+      sayDone(`${said} ${saySync(tasks)}`, changeId);
+    },
+    async gather(planId: string, body: GatherInput, name: string) {
+      const { schedules, clients, own, changeId } = await ask(planAddresses.gather, { params: { planId }, body });
+      after();
+      const others = own > 0 ? `, ${own} with something of their own` : '';
+      sayDone(
+        `${plural(schedules, 'schedule')} of ${name}${others}; ${plural(clients, 'client')} put on it. No task changed.`,
+        changeId,
+      );
     },
     impactOfTakingOff: (body: TakeOffInput) => ask(planAddresses.impactOfTakingOff, { body }),
     async takeOff(body: TakeOffInput, said: string) {

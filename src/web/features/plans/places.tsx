@@ -2,6 +2,7 @@ import { lazy } from 'react';
 import { useRoutes } from 'react-router';
 import { PlanPage } from './plan-page.tsx';
 import { PlansPage } from './plans-page.tsx';
+import { RollingPage } from './rolling-page.tsx';
 
 const PutOnPage = lazy(() => import('./put-on/put-on-page.tsx'));
 
@@ -10,6 +11,7 @@ export default function PlanPlaces() {
   return useRoutes([
     { path: '', element: <PlansPage /> },
     { path: 'put-on', element: <PutOnPage /> },
+    { path: 'rolling', element: <RollingPage /> },
     { path: ':planId', element: <PlanPage /> },
   ]);
 }

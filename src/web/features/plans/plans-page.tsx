@@ -1,11 +1,12 @@
 import { Link, useNavigate } from 'react-router';
-import type { PlanLine } from '../../../contract/index.ts';
-import { joinAnd, plural, sayDuration } from '../../../core/index.ts';
+import type { PlanLine, RollingLine } from '../../../contract/index.ts';
+import { dayOfIso, joinAnd, plural, sayDuration } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { moveThroughRows } from '../../kit/arrow-rows.ts';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
-import { usePlans } from './api.ts';
+import { sayDate } from '../../kit/ways.ts';
+import { usePlans, useRolling } from './api.ts';
 
 const COLUMNS =
   'grid grid-cols-[minmax(160px,1fr)_minmax(0,2.2fr)_110px_170px] items-baseline gap-x-4 px-5 max-[720px]:grid-cols-[minmax(0,1fr)_auto] max-[720px]:px-4';
@@ -15,12 +16,19 @@ export function PlansPage() {
   const { may } = useWorkspace();
   const navigate = useNavigate();
   const { data, error, mutate } = usePlans();
+  const rolling = useRolling();
   useKeys(may('plan') ? [{ key: 'n', says: 'New plan', run: () => void navigate('/plans/new') }] : []);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <title>Service plans · Jolly Rota</title>
       <div className="page-head">
         <h1>Service plans</h1>
+        {rolling.data && rolling.data.clients.length > 0 && (
+          <Link className="link-line text-row" to="/plans/rolling">
+            {plural(rolling.data.clients.length, 'client')} roll on by{' '}
+            {sayDate(dayOfIso(firstEnd(rolling.data.clients)))}: look through them
+          </Link>
+        )}
         {may('plan') && (
           <Link className="btn btn-primary ml-auto" to="/plans/new">
             New plan
@@ -65,6 +73,9 @@ export function PlansPage() {
     </div>
   );
 }
+
+const firstEnd = (lines: readonly RollingLine[]): string =>
+  lines.map(({ untilOn }) => untilOn).reduce((first, one) => (one < first ? one : first));
 
 function Line({ plan }: { readonly plan: PlanLine }) {
   const { id, name, items, clients, tasksEach, minutesEach, rollsOn, isArchived } = plan;

@@ -5,9 +5,10 @@ import { ChoiceBlank, DateBlank, NumberBlank } from '../../../kit/blanks.tsx';
 import { ChosenFoot, DeedSentence } from '../../../kit/chosen-foot.tsx';
 import { PersonBlank } from '../../people/person-blank.tsx';
 import type { Deed } from './chosen-changes.ts';
+import { GatherForm } from './gather-form.tsx';
 
 interface ChosenBarProps {
-  readonly count: number;
+  readonly ids: readonly string[];
   readonly mayBePaused: boolean;
   readonly busy: boolean;
   /** False where none of them changes by the deed. */
@@ -21,12 +22,13 @@ const DEEDS = [
   ['resume', 'Resume'],
   ['dates', 'Skip or move dates …'],
   ['end', 'End …'],
+  ['gather', 'Gather under a plan …'],
   ['delete', 'Delete …'],
 ] as const;
 type DeedKey = (typeof DEEDS)[number][0];
 
 /** What can be done with the chosen schedules, at the foot of the table. */
-export function ChosenBar({ count, mayBePaused, busy, onLook, onClear }: ChosenBarProps) {
+export function ChosenBar({ ids, mayBePaused, busy, onLook, onClear }: ChosenBarProps) {
   const { today } = useWorkspace();
   const [doing, setDoing] = useState<DeedKey | null>(null);
   const [nothing, setNothing] = useState<string | null>(null);
@@ -42,7 +44,7 @@ export function ChosenBar({ count, mayBePaused, busy, onLook, onClear }: ChosenB
   return (
     <ChosenFoot
       label="The chosen schedules"
-      words={`${plural(count, 'schedule')} chosen`}
+      words={`${plural(ids.length, 'schedule')} chosen`}
       deeds={shown}
       doing={doing}
       busy={busy}
@@ -50,13 +52,16 @@ export function ChosenBar({ count, mayBePaused, busy, onLook, onClear }: ChosenB
       onDeed={choose}
       onClear={onClear}
     >
-      {doing && <DeedForm key={doing} doing={doing} many={count > 1} busy={busy} onLook={(deed) => void look(deed)} />}
+      {doing === 'gather' && <GatherForm ids={ids} onDone={onClear} />}
+      {doing && doing !== 'gather' && (
+        <DeedForm key={doing} doing={doing} many={ids.length > 1} busy={busy} onLook={(deed) => void look(deed)} />
+      )}
     </ChosenFoot>
   );
 }
 
 interface DeedFormProps {
-  readonly doing: DeedKey;
+  readonly doing: Exclude<DeedKey, 'gather'>;
   readonly many: boolean;
   readonly busy: boolean;
   readonly onLook: (deed: Deed) => void;
@@ -78,98 +83,99 @@ function DeedForm({ doing, many, busy, onLook }: DeedFormProps) {
       <DateBlank label="Last day" value={to} onChange={setTo} />
     </>
   );
-  const forms: Readonly<Record<DeedKey, { words: ReactNode; deed: Deed; problem: string | null }>> = {
-    give: {
-      words: (
-        <>
-          Give {them} to <PersonBlank label="Who does it" personId={personId} onChange={setPerson} /> from the next one
-          that nobody has seen.
-        </>
-      ),
-      deed: {
-        kind: 'give',
-        personId,
-        name: people.find(({ id }) => id === personId)?.name ?? 'nobody yet',
+  const forms: Readonly<Record<Exclude<DeedKey, 'gather'>, { words: ReactNode; deed: Deed; problem: string | null }>> =
+    {
+      give: {
+        words: (
+          <>
+            Give {them} to <PersonBlank label="Who does it" personId={personId} onChange={setPerson} /> from the next
+            one that nobody has seen.
+          </>
+        ),
+        deed: {
+          kind: 'give',
+          personId,
+          name: people.find(({ id }) => id === personId)?.name ?? 'nobody yet',
+        },
+        problem: null,
       },
-      problem: null,
-    },
-    pause: {
-      words: (
-        <>
-          Pause {them} from <DateBlank label="Paused from" value={from} onChange={setFrom} />{' '}
-          <ChoiceBlank
-            label="For how long"
-            value={isOpen}
-            options={[
-              ['open', 'until somebody resumes'],
-              ['until', 'until'],
-            ]}
-            onChange={setOpen}
-          />{' '}
-          {isOpen === 'until' && <DateBlank label="Runs again on" value={to} onChange={setTo} />}
-        </>
-      ),
-      deed: { kind: 'pause', from, until: isOpen === 'until' ? to : null },
-      problem: isOpen === 'until' && to <= from ? 'It would run again before it pauses.' : null,
-    },
-    resume: { words: null, deed: { kind: 'resume', on: today }, problem: null },
-    dates: {
-      words: (
-        <>
-          <ChoiceBlank
-            label="What becomes of the dates"
-            value={how}
-            options={[
-              ['skip', 'Skip'],
-              ['later', 'Move later'],
-              ['earlier', 'Move earlier'],
-            ]}
-            onChange={setHow}
-          />{' '}
-          all dates {span}
-          {how !== 'skip' && (
-            <>
-              {' '}
-              by <NumberBlank label="By how many" value={amount} least={1} most={366} onChange={setAmount} />{' '}
-              <ChoiceBlank
-                label="Days or working days"
-                value={unit}
-                options={[
-                  ['workingDay', amount === 1 ? 'working day' : 'working days'],
-                  ['day', amount === 1 ? 'day' : 'days'],
-                ]}
-                onChange={setUnit}
-              />
-            </>
-          )}
-        </>
-      ),
-      deed:
-        how === 'skip'
-          ? { kind: 'skip', from, to }
-          : { kind: 'move', from, to, by: { amount: how === 'later' ? amount : -amount, unit } },
-      problem: to < from ? 'The last day lies before the first.' : null,
-    },
-    end: {
-      words: (
-        <>
-          The last day of {many ? 'each' : 'it'} is <DateBlank label="Last day" value={from} onChange={setFrom} />.
-        </>
-      ),
-      deed: { kind: 'end', lastOn: from },
-      problem: null,
-    },
-    delete: {
-      words: (
-        <>
-          Delete {them}: nothing more is made, what nobody has seen goes. What shows or was done stays, with its
-          history.
-        </>
-      ),
-      deed: { kind: 'delete' },
-      problem: null,
-    },
-  };
+      pause: {
+        words: (
+          <>
+            Pause {them} from <DateBlank label="Paused from" value={from} onChange={setFrom} />{' '}
+            <ChoiceBlank
+              label="For how long"
+              value={isOpen}
+              options={[
+                ['open', 'until somebody resumes'],
+                ['until', 'until'],
+              ]}
+              onChange={setOpen}
+            />{' '}
+            {isOpen === 'until' && <DateBlank label="Runs again on" value={to} onChange={setTo} />}
+          </>
+        ),
+        deed: { kind: 'pause', from, until: isOpen === 'until' ? to : null },
+        problem: isOpen === 'until' && to <= from ? 'It would run again before it pauses.' : null,
+      },
+      resume: { words: null, deed: { kind: 'resume', on: today }, problem: null },
+      dates: {
+        words: (
+          <>
+            <ChoiceBlank
+              label="What becomes of the dates"
+              value={how}
+              options={[
+                ['skip', 'Skip'],
+                ['later', 'Move later'],
+                ['earlier', 'Move earlier'],
+              ]}
+              onChange={setHow}
+            />{' '}
+            all dates {span}
+            {how !== 'skip' && (
+              <>
+                {' '}
+                by <NumberBlank label="By how many" value={amount} least={1} most={366} onChange={setAmount} />{' '}
+                <ChoiceBlank
+                  label="Days or working days"
+                  value={unit}
+                  options={[
+                    ['workingDay', amount === 1 ? 'working day' : 'working days'],
+                    ['day', amount === 1 ? 'day' : 'days'],
+                  ]}
+                  onChange={setUnit}
+                />
+              </>
+            )}
+          </>
+        ),
+        deed:
+          how === 'skip'
+            ? { kind: 'skip', from, to }
+            : { kind: 'move', from, to, by: { amount: how === 'later' ? amount : -amount, unit } },
+        problem: to < from ? 'The last day lies before the first.' : null,
+      },
+      end: {
+        words: (
+          <>
+            The last day of {many ? 'each' : 'it'} is <DateBlank label="Last day" value={from} onChange={setFrom} />.
+          </>
+        ),
+        deed: { kind: 'end', lastOn: from },
+        problem: null,
+      },
+      delete: {
+        words: (
+          <>
+            Delete {them}: nothing more is made, what nobody has seen goes. What shows or was done stays, with its
+            history.
+          </>
+        ),
+        deed: { kind: 'delete' },
+        problem: null,
+      },
+    };
   const { words, deed, problem } = forms[doing];
   return (
     <DeedSentence problem={problem} busy={busy} onLook={() => onLook(deed)}>

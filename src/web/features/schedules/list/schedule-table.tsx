@@ -94,7 +94,7 @@ export function ScheduleTable({ view, filter }: { readonly view: LinesView; read
       {view.trouble && <NotAll error={view.trouble} retry={view.retry} />}
       {ids.size > 0 && (
         <ChosenBar
-          count={ids.size}
+          ids={[...ids]}
           mayBePaused={mayBePaused}
           busy={busy || fetching}
           onLook={(deed) => lookAt([...ids], deed)}
