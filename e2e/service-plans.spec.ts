@@ -90,7 +90,7 @@ test(`a plan is made, four clients are put on it with one changed and one item l
 test('a client goes over to another plan, and an undo brings all of it back', async ({ page }) => {
   await stepIn(page, 'Maud Ferrier');
   await page.goto('/clients?by=plan');
-  await expect(page.getByText('no plan yet')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Clients' }).getByText('no plan yet')).toBeVisible();
   await page.getByRole('combobox', { name: 'Plan', exact: true }).selectOption({ label: 'Resident berth' });
   await page
     .getByRole('link', { name: 'Quentin Brindle' })
@@ -109,7 +109,7 @@ test('a client goes over to another plan, and an undo brings all of it back', as
     .click();
   await expect(plan).toContainText('off from 7 Dec 2026');
   await expect(page.getByRole('region', { name: 'Winter ashore' })).toContainText('since 7 Dec 2026');
-  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await page.locator('[data-toast]').getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('region', { name: 'Winter ashore' })).toBeHidden();
   await expect(plan).not.toContainText('off from');
 });
@@ -130,4 +130,45 @@ test('who may not plan sees the plans, and an empty workspace is told what they 
   await expectAccessible(page);
   await page.goto('/plans/new');
   await expect(page.getByText(/planner/)).toBeVisible();
+});
+
+test('clients of a plan that asks are kept for another year, and schedules that are there come under a plan', async ({
+  page,
+}) => {
+  await stepIn(page, 'Maud Ferrier');
+  await page.goto('/plans');
+  await page.getByRole('link', { name: /13 clients roll on by 31 Dec 2026/ }).click();
+  await expect(page.getByRole('heading', { name: 'Who rolls on' })).toBeVisible();
+  await page
+    .getByRole('checkbox', { name: /^Choose / })
+    .first()
+    .check();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Keep 1 until 31 Dec 2027' }).click();
+  await expect(dialogOf(page)).toContainText('1 client of Winter ashore until 31 Dec 2027');
+  await dialogOf(page)
+    .getByRole('button')
+    .filter({ hasText: /^(Add|Take back|Save|Change)/ })
+    .click();
+  await expect(page.getByText(/1 client go(es)? on until 31 Dec 2027/)).toBeVisible();
+  await expect(page.getByText('12 clients whose year on a plan ends soon')).toBeVisible();
+  await page.locator('[data-toast]').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('13 clients whose year on a plan ends soon')).toBeVisible();
+
+  await page.goto('/plans/new');
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Gas aboard');
+  await page.getByRole('button', { name: 'Add an item' }).click();
+  await page.getByRole('option', { name: 'Gas and shore power', exact: true }).click();
+  await page.getByRole('button', { name: 'Make the plan' }).click();
+  await expect(page.getByRole('heading', { name: 'Nobody is on it yet' })).toBeVisible();
+  await page.goto('/schedules?find=Gas');
+  await expect(page.getByText('32 of')).toBeVisible();
+  await page.getByRole('checkbox', { name: /all/i }).check();
+  await page.getByRole('button', { name: 'Gather under a plan …' }).click();
+  await page.getByRole('combobox', { name: 'Plan', exact: true }).selectOption({ label: 'Gas aboard' });
+  await page.getByRole('button', { name: 'Gather 32 schedules' }).click();
+  await expect(page.getByText(/32 schedules of Gas aboard.*32 clients put on it. No task changed./)).toBeVisible();
+  await page.goto('/plans');
+  await page.getByRole('link', { name: 'Gas aboard' }).click();
+  await expect(page.getByRole('heading', { name: '32 clients on it' })).toBeVisible();
 });

@@ -13,9 +13,11 @@ import type {
   ServicePlan,
 } from '../../contract/index.ts';
 import { ownChanges, PLAIN_TIMING, type PlanItem, parsePhrase } from '../../core/index.ts';
+import { runMaking } from '../runs/index.ts';
 import { Schedule } from '../schedules/index.ts';
+import { TEST_NOW } from '../testing/clock.ts';
 import { changeSeveral, oneSchedule } from '../testing/schedules.ts';
-import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { newTemplate, ownTask } from '../testing/work.ts';
 import { PlanRecord } from './entity.ts';
 import { OWN_ASPECTS_SQL, SCHEDULES_OF_PLAN } from './members.ts';
@@ -454,5 +456,26 @@ describe('a client of a plan', () => {
       if (aspects.length > 0) own++;
     }
     expect(own).toBeGreaterThan(2);
+  });
+});
+
+describe('the end of a year', () => {
+  it('comes: who was kept has work in the new one, and who was not has none', async () => {
+    const plan = await newPlan([item('gas', gas, 'first Tuesday of each month')], { rollsOn: 'asks' });
+    const clients = await freeClients(2);
+    await putOn(plan, ids(clients)).expect(200);
+    const [kept, ended] = (await clientsOf(plan.id)).clients;
+    await ines
+      .post('/api/on-plan/roll')
+      .send({ clients: [{ id: kept?.id, version: kept?.version }] })
+      .expect(200);
+    server.clock.set('2027-01-04T09:00');
+    await runMaking(await server.scope(), 'daily', silent);
+    const inJanuary = (await tasksOf(plan.id)).filter(({ on }) => on >= '2027-01-01');
+    expect(new Set(inJanuary.map(({ client }) => client))).toEqual(new Set([kept?.client.name]));
+    // Long past its end, it still stands there to be looked through, and goes on until the end of the year that runs.
+    const { clients: asked } = (await ines.get('/api/on-plan/rolling').expect(200)).body as { clients: RollingLine[] };
+    expect(asked.find(({ id }) => id === ended?.id)).toMatchObject({ untilOn: '2026-12-31', laterOn: '2027-12-31' });
+    server.clock.set(TEST_NOW);
   });
 });

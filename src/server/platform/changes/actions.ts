@@ -127,13 +127,13 @@ export const ACTIONS = {
     'brought back': words('brought back'),
     undone: PUT_BACK,
   },
-  /** The time of a client on a plan. */
+  /** The time of a client on a plan: undone with the schedules that came or went with it, never by itself. */
   onPlan: {
-    'put on': words('put on the plan'),
-    'taken off': words('taken off the plan'),
-    'left out': words('left an item of the plan out'),
-    'taken in': words('took an item of the plan in'),
-    'rolled on': words('rolled on'),
+    'put on': onlySaid('put on the plan'),
+    'taken off': onlySaid('taken off the plan'),
+    'left out': onlySaid('left an item of the plan out'),
+    'taken in': onlySaid('took an item of the plan in'),
+    'rolled on': onlySaid('rolled on'),
     undone: PUT_BACK,
   },
   /** Holds changes of many things together. */

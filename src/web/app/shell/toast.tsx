@@ -75,7 +75,7 @@ export async function undoLookedAt(changeId: string, follow: string): Promise<vo
   await mutate(
     (key) =>
       typeof key === 'string' &&
-      /^\/api\/(schedules|people|tasks|templates|tideline|clients|assets|bring-ins|team|visits|notices|letters)/.test(
+      /^\/api\/(schedules|people|tasks|templates|tideline|clients|assets|bring-ins|team|visits|notices|letters|plans|on-plan)/.test(
         key,
       ),
   );

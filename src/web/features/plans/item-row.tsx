@@ -179,7 +179,7 @@ function Sentence({ item, template, onChange }: ItemRowProps & { readonly onChan
         {isMore ? 'less' : 'more'}
       </button>
       {isMore && (
-        <p>
+        <div>
           the first{' '}
           <NumberBlank
             label={`Earliest after joining, ${template.name}`}
@@ -225,7 +225,7 @@ function Sentence({ item, template, onChange }: ItemRowProps & { readonly onChan
             ]}
             onChange={(each) => set({ each })}
           />
-        </p>
+        </div>
       )}
     </>
   );

@@ -197,7 +197,7 @@ function Plan({ plan }: { readonly plan: ServicePlan | null }) {
             ))}
           </ol>
           {mayChange && (
-            <p className="px-5 py-2.5 max-[720px]:px-4">
+            <div className="px-5 py-2.5 max-[720px]:px-4">
               <Picker
                 label="Add an item"
                 look="button"
@@ -208,7 +208,7 @@ function Plan({ plan }: { readonly plan: ServicePlan | null }) {
                   set({ items: [...draft.items, freshItem(`i${newKey().slice(0, 8)}`, templateId, today)] })
                 }
               />
-            </p>
+            </div>
           )}
           {plan && (
             <div className="px-5 max-[720px]:px-4">

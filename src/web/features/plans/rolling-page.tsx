@@ -60,8 +60,11 @@ function Rolling({ lines }: { readonly lines: readonly RollingLine[] }) {
     impactOf: ({ deed, of }) => (deed === 'keep' ? impactOfRollingOn(of) : impactOfTakingOff(offOf(of))),
     save: ({ deed, of }) =>
       deed === 'keep'
-        ? rollOn(of, `${plural(of.length, 'client')} go on until ${sayDate(dayOfIso(of[0]?.laterOn ?? ''))}.`)
-        : takeOff(offOf(of), `${plural(of.length, 'client')} end with the year.`),
+        ? rollOn(
+            of,
+            `${of.length === 1 ? '1 client goes' : `${of.length} clients go`} on until ${sayDate(dayOfIso(of[0]?.laterOn ?? ''))}.`,
+          )
+        : takeOff(offOf(of), `${of.length === 1 ? '1 client ends' : `${of.length} clients end`} with the year.`),
     hasReach: false,
     always: true,
     onSaved: clear,

@@ -230,7 +230,7 @@ function LeavingOut({
 function WhyLeftOut(props: DeedProps) {
   const [why, setWhy] = useState('');
   return (
-    <p className="flex flex-wrap items-center gap-x-3 pt-1 leading-8">
+    <div className="flex flex-wrap items-center gap-x-3 pt-1 leading-8">
       <span>
         left out from today, as{' '}
         <input
@@ -245,7 +245,7 @@ function WhyLeftOut(props: DeedProps) {
         />
       </span>
       <LeavingOut {...props} why={why.trim()} words="Look at what it changes" />
-    </p>
+    </div>
   );
 }
 

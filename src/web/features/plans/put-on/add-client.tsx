@@ -18,7 +18,7 @@ export function AddClient({ chosen, onAdd }: AddClientProps) {
     ),
   );
   return (
-    <p className="flex-none border-b border-line px-5 py-2 max-[720px]:px-4">
+    <div className="flex-none border-b border-line px-5 py-2 max-[720px]:px-4">
       <Picker
         label="Add a client"
         look="button"
@@ -31,6 +31,6 @@ export function AddClient({ chosen, onAdd }: AddClientProps) {
         below={found?.isMore ? `The first ${MOST_SUBJECTS}: type more of the name for others.` : undefined}
         onChoose={(id) => onAdd({ id, name: clients.get(id) ?? '' })}
       />
-    </p>
+    </div>
   );
 }

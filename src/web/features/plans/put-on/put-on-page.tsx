@@ -124,7 +124,7 @@ function PuttingOn({ plans }: { readonly plans: readonly PlanLine[] }) {
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_396px] border-t border-line-2 max-[1180px]:grid-cols-[minmax(0,1fr)_320px] max-[1000px]:block max-[1000px]:overflow-y-auto">
         <div className="flex min-h-0 min-w-0 flex-col">
-          <p className="flex flex-wrap items-center gap-x-2 border-b border-line-2 px-5 py-2 text-row leading-8 max-[720px]:px-4">
+          <div className="flex flex-wrap items-center gap-x-2 border-b border-line-2 px-5 py-2 text-row leading-8 max-[720px]:px-4">
             on
             <ChoiceBlank
               label="Plan"
@@ -152,7 +152,7 @@ function PuttingOn({ plans }: { readonly plans: readonly PlanLine[] }) {
                 )}
               </span>
             )}
-          </p>
+          </div>
           {wrong && (
             <p role="alert" className="field-error border-b border-line px-5 py-2">
               {wrong}
