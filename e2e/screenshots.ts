@@ -32,7 +32,6 @@ test('schedules and templates', async ({ page }) => {
   await expect(page.getByRole('heading', { name: /^Sun\s*22/ })).toBeVisible();
   await take(page, 'logbook');
   await page.goto('/templates');
-  await take(page, 'templates');
   await page.getByRole('link', { name: 'Gas and shore power' }).click();
   await expect(page.getByRole('textbox', { name: 'Instructions' }).locator('img')).toBeVisible();
   await take(page, 'template');
@@ -44,10 +43,31 @@ test('schedules and templates', async ({ page }) => {
   await page.keyboard.press('Escape');
 });
 
-test('the day sheet', async ({ page }) => {
-  await stepIn(page, 'Nadia Orme');
-  await page.getByRole('link', { name: 'Pontoon C inspection' }).first().click();
-  await take(page, 'day-sheet');
+test('a service plan, and clients who are put on it', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/plans');
+  await page.getByRole('link', { name: 'Resident berth' }).click();
+  await page.getByRole('button', { name: /^When, Lines/ }).click();
+  await page.getByRole('textbox', { name: 'When, in words' }).fill('every 2 months on the first Thursday');
+  await page.getByRole('button', { name: 'Done with the rule' }).click();
+  await expect(page.getByText('It changes 30 clients, 2 keep their own')).toBeVisible();
+  await take(page, 'service-plan');
+  await page.getByRole('button', { name: 'Put back' }).click();
+  await page.goto('/clients?by=plan');
+  const choices = page.getByRole('checkbox', { name: /^Choose / });
+  await choices.nth(0).check();
+  await choices.nth(3).click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: 'Put 4 on a plan' }).click();
+  await page.getByRole('textbox', { name: 'From', exact: true }).fill('1 Dec 2026');
+  const cells = page.getByRole('button', { name: /^Lines and fenders for/ });
+  await expect(cells).toHaveCount(4);
+  await page.getByRole('button', { name: /^Renewal talk for/ }).nth(1).click();
+  await page.getByRole('button', { name: 'Leave it out' }).click();
+  await page.getByRole('textbox', { name: 'Why it is left out' }).fill('agreement runs to 2029');
+  await cells.nth(2).click();
+  await page.getByRole('textbox', { name: 'When, in words' }).fill('every 2 months on the first Thursday');
+  await expect(page.getByText('1 changed, 1 left out')).toBeVisible();
+  await take(page, 'put-on-plan');
 });
 
 test('the worksheet at night', async ({ page }) => {
