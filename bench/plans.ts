@@ -69,7 +69,7 @@ async function measure(): Promise<void> {
   const input = { name: `Bench ${Date.now()}`, note: '', rollsOn: 'itself' as const, items };
   const { plan } = await createPlan(scope, input as Parameters<typeof createPlan>[1]);
   const of = (some: typeof clients) => ({
-    ...{ version: plan.version, from: '2026-12-01' },
+    ...{ version: plan.version, from: '2026-12-01', start: null },
     clients: some.map(({ id }) => ({ clientId: id, own: [] })),
   });
   const first = clients.slice(0, 500);

@@ -94,13 +94,13 @@ export async function addPlans(
   const { plan: winter } = await createPlan(by, ashore);
   for (const month of [0, 1, 2])
     await putOn(by, berth.id, {
-      ...{ version: berth.version, from: isoOfDay(scope.now.day - 23 - 31 * month) },
+      ...{ version: berth.version, from: isoOfDay(scope.now.day - 23 - 31 * month), start: null },
       clients: holders
         .slice(0, 32)
         .flatMap((clientId, i) => (i % 3 === month ? [{ clientId, own: ownInput(OWN[i] ?? []) }] : [])),
     });
   await putOn(by, winter.id, {
-    ...{ version: winter.version, from: isoOfDay(scope.now.day - 40) },
+    ...{ version: winter.version, from: isoOfDay(scope.now.day - 40), start: null },
     clients: holders.slice(32, 45).map((clientId) => ({ clientId, own: [] })),
   });
 }

@@ -135,6 +135,24 @@ const lookSchema = z.object({
 });
 export type PlanLook = z.infer<typeof lookSchema>;
 
+/** A set that is started by hand for each of the clients, on a day: what has to be done once when they come, or go. */
+const startFields = z.object({
+  templateId: id,
+  on: isoDate,
+  /** Steps that are left out, by their keys; empty stands for the main task. */
+  without: z.array(z.string().max(40)).max(100).default([]),
+});
+const start = startFields.nullable().default(null);
+export type PlanStart = z.output<typeof startFields>;
+const started = z.object({
+  step: z.string(),
+  title: z.string(),
+  on: isoDate,
+  who: z.string().nullable(),
+  minutes: z.number().int(),
+});
+export type StartedForClient = z.infer<typeof started>;
+
 /** What is different for one client. */
 const ownOfClient = z.object({
   item: key,
@@ -163,6 +181,7 @@ const putOnSchema = z.object({
     .min(1, 'Choose a client.')
     .max(MOST_PUT_ON, `${MOST_PUT_ON.toLocaleString('en-GB')} clients at once.`)
     .refine((all) => new Set(all.map(({ clientId }) => clientId)).size === all.length, 'A client stands there twice.'),
+  start,
 });
 export type PutOnInput = z.input<typeof putOnSchema>;
 export type OwnOfClient = z.input<typeof ownOfClient>;
@@ -205,6 +224,8 @@ const putOnLookSchema = z.object({
   people: z.array(
     z.object({ personId: id.nullable(), minutes: z.number().int(), weeks: z.record(isoDate, z.number().int()) }),
   ),
+  /** The set that is started for the first of them. */
+  started: z.array(started),
   /** Notices that must leave by now, or had to. */
   lateNotices: z.number().int(),
   /** The first day to join on with which none is too late; null where none is. */
@@ -224,6 +245,7 @@ const takeOffSchema = z.object({
   tasks: z.enum(['go', 'stay']),
   /** The plan that they go over to on that day. */
   to: z.object({ planId: id, version: z.number().int() }).nullable().default(null),
+  start,
 });
 export type TakeOffInput = z.input<typeof takeOffSchema>;
 

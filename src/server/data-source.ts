@@ -5,7 +5,7 @@ import { CommentRecord } from './comments/index.ts';
 import { StoredFile } from './files/stored/index.ts';
 import { Notice, NoticeLetterRecord } from './notices/index.ts';
 import { AccountLink, Clocking, Invitation, Leave } from './people/index.ts';
-import { OnPlan, PlanRecord } from './plans/index.ts';
+import { OnPlan, PlanRecord } from './plans/stored/index.ts';
 import { Mail, MailPart, ReceivedMail } from './post/index.ts';
 import { LettingGoRecord } from './retention/index.ts';
 import { Run } from './runs/index.ts';

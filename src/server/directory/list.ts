@@ -1,6 +1,6 @@
 import { CLIENTS_A_PAGE, type ClientLine, type PastTask } from '../../contract/index.ts';
 import { isOverdue, plainWords } from '../../core/index.ts';
-import { firstPlans, noPlans, planOfEach } from '../plans/index.ts';
+import { firstPlans, noPlans, planOfEach } from '../plans/stored/index.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import { patternsOf } from '../platform/db/like.ts';
 import { readCursor } from '../platform/http/cursor.ts';

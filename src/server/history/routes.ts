@@ -1,6 +1,6 @@
 import { historyEndpoints } from '../../contract/index.ts';
 import { Client } from '../clients/index.ts';
-import { PlanRecord } from '../plans/index.ts';
+import { PlanRecord } from '../plans/stored/index.ts';
 import { deletedTemplates } from '../platform/changes/deleted.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { Person } from '../platform/identity/person.ts';

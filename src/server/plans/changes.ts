@@ -5,7 +5,7 @@ import { fieldsOf, type SubjectOfChanges, type Telling } from '../platform/chang
 import { forbidden } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import type { Task } from '../tasks/stored/index.ts';
-import { OnPlan, PlanRecord } from './entity.ts';
+import { OnPlan, PlanRecord } from './stored/index.ts';
 
 function mustPlan(scope: Scope): void {
   if (!scope.mayAll('plan')) throw forbidden('Only a planner or a manager can change service plans.');

@@ -30,10 +30,9 @@ import {
   saveTogether,
   type Together,
 } from '../schedules/index.ts';
-import { PlanRecord } from './entity.ts';
 import { inputOf, problemsOfItems, toldItems } from './items.ts';
-import { assetsOf, countsOfPlans, type Member, membersOf } from './members.ts';
 import { newSchedules } from './new-schedules.ts';
+import { assetsOf, countsOfPlans, type Member, membersOf, PlanRecord } from './stored/index.ts';
 import { asStored } from './stored.ts';
 
 type Change = Omit<z.output<(typeof planEndpoints)['change']['body']>, 'follow'>;

@@ -7,8 +7,8 @@ import { invalid, notFound } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { lockedSchedules, type Schedule } from '../schedules/index.ts';
 import { lockedPlan } from './changing.ts';
-import { membersOf } from './members.ts';
 import { endOfYear, entriesOfJoining, insertJoining, type Joining } from './putting-on.ts';
+import { membersOf } from './stored/index.ts';
 
 type Input = z.output<(typeof planEndpoints)['gather']['body']>;
 

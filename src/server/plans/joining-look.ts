@@ -28,11 +28,12 @@ import {
   type ScheduleRow,
 } from '../schedules/index.ts';
 import type { MadeTask } from '../tasks/stored/index.ts';
-import { PlanRecord } from './entity.ts';
 import { type ItemTemplate, itemWords, templatesOf } from './items.ts';
 import { sayOwn } from './list.ts';
 import { isLeftOut, itemWith, ownOf, type Place, placesOf } from './new-schedules.ts';
 import { type Joining, joiningOf } from './putting-on.ts';
+import { startedFor } from './starting.ts';
+import { PlanRecord } from './stored/index.ts';
 import { storedParts } from './stored.ts';
 
 type Input = z.output<(typeof planEndpoints)['lookAtPuttingOn']['body']>;
@@ -93,6 +94,16 @@ export async function lookAtPuttingOn(scope: Scope, planId: string, input: Input
   const figures = {
     ...{ clients: joining.length, schedules: 0, asPlan: 0, own: 0, leftOut: 0, tasksNow: 0, tasks: 0, minutes: 0 },
   };
+  const count = (on: string, assigneeId: string | null, minutes: number, isNow: boolean) => {
+    const day = days.get(on) ?? { now: 0, later: 0 };
+    day[isNow ? 'now' : 'later']++;
+    days.set(on, day);
+    const person = people.get(assigneeId) ?? { minutes: 0, weeks: {} };
+    const monday = isoOfDay(mondayOf(dayOfIso(on)));
+    person.minutes += minutes;
+    person.weeks[monday] = (person.weeks[monday] ?? 0) + minutes;
+    people.set(assigneeId, person);
+  };
   let lateNotices = 0;
   await eachInTurn(placed, ({ key, isOwn, leftOut }) => {
     if (leftOut !== null) {
@@ -108,16 +119,20 @@ export async function lookAtPuttingOn(scope: Scope, planId: string, input: Input
       figures.tasks++;
       figures.minutes += estimateMinutes;
       if (isNow) figures.tasksNow++;
-      const day = days.get(workOn) ?? { now: 0, later: 0 };
-      day[isNow ? 'now' : 'later']++;
-      days.set(workOn, day);
-      const person = people.get(assigneeId) ?? { minutes: 0, weeks: {} };
-      const monday = isoOfDay(mondayOf(dayOfIso(workOn)));
-      person.minutes += estimateMinutes;
-      person.weeks[monday] = (person.weeks[monday] ?? 0) + estimateMinutes;
-      people.set(assigneeId, person);
+      count(workOn, assigneeId, estimateMinutes, isNow);
     }
   });
+  const first = joining[0];
+  const started = first ? await startedFor(scope, input.start, first) : [];
+  for (const { client, assets } of joining)
+    for (const { on, minutes, assigneeId } of client === first?.client
+      ? started
+      : await startedFor(scope, input.start, { client, assets })) {
+      figures.tasks++;
+      figures.tasksNow++;
+      figures.minutes += minutes;
+      count(on, assigneeId, minutes, true);
+    }
   const ofClient = groupBy(placed, ({ joining: { client } }) => client.id);
   const names = await scope.peopleNames();
   return {
@@ -145,6 +160,7 @@ export async function lookAtPuttingOn(scope: Scope, planId: string, input: Input
     people: [...people]
       .map(([personId, load]) => ({ personId, ...load }))
       .sort((a, b) => Number(a.personId === null) - Number(b.personId === null) || b.minutes - a.minutes),
+    started: started.map(({ assigneeId: _assigneeId, ...one }) => one),
     lateNotices,
     startInTime: lateNotices === 0 ? null : await laterStart(scope, plan.items, templates, from),
   };

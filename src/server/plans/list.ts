@@ -11,9 +11,8 @@ import {
 import { readCursor } from '../platform/http/cursor.ts';
 import type { Scope } from '../platform/scope.ts';
 import { keepingTasks } from './dates.ts';
-import { PlanRecord } from './entity.ts';
 import { itemWords, templatesOf } from './items.ts';
-import { countsOfPlans, isOn, OWN_ASPECTS_SQL, SCHEDULES_OF_PLAN } from './members.ts';
+import { countsOfPlans, isOn, OWN_ASPECTS_SQL, PlanRecord, SCHEDULES_OF_PLAN } from './stored/index.ts';
 
 /** All plans by name, those in the archive last. */
 export async function listPlans(scope: Scope): Promise<{ plans: PlanLine[] }> {

@@ -14,11 +14,18 @@ import {
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { keepingTasks, type PlannedTask } from './dates.ts';
-import { PlanRecord } from './entity.ts';
 import { itemWords, templatesOf } from './items.ts';
 import { sayOwn } from './list.ts';
-import { type AssetOfClient, assetsOf, isOn, type Member, membersOf, SCHEDULES_OF_PLAN } from './members.ts';
 import { newSchedules } from './new-schedules.ts';
+import {
+  type AssetOfClient,
+  assetsOf,
+  isOn,
+  type Member,
+  membersOf,
+  PlanRecord,
+  SCHEDULES_OF_PLAN,
+} from './stored/index.ts';
 
 /** Clients named that keep something of their own; the figure counts all. */
 const KEEPS_TOLD = 12;

@@ -1,7 +1,7 @@
 import type { OwnOfClient } from '../../contract/index.ts';
 import { type CivilDay, type PlanItem, scheduleOfItem, untilDay } from '../../core/index.ts';
 import type { NewSchedule } from '../schedules/index.ts';
-import type { AssetOfClient, Member } from './members.ts';
+import type { AssetOfClient, Member } from './stored/index.ts';
 import { storedParts } from './stored.ts';
 
 /** The part of a client's work that one schedule holds: an item, of one of the assets where it is about those. */

@@ -13,11 +13,10 @@ import { Client } from '../clients/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foresee, Schedule, scheduleRows, stateOf } from '../schedules/index.ts';
 import { keepingTasks } from './dates.ts';
-import { PlanRecord } from './entity.ts';
 import { type ItemTemplate, itemWords, templatesOf } from './items.ts';
 import { sayOwn } from './list.ts';
-import { assetsOf, isOn, type Member } from './members.ts';
 import { placesOf } from './new-schedules.ts';
+import { assetsOf, isOn, type Member, PlanRecord } from './stored/index.ts';
 
 /** The plans that a client is on, item by item: what is as the plan says, and what is the client's own. */
 export async function plansOfClient(scope: Scope, clientId: string): Promise<{ plans: PlanOfClient[] }> {

@@ -19,8 +19,7 @@ import { TEST_NOW } from '../testing/clock.ts';
 import { changeSeveral, oneSchedule } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { newTemplate, ownTask } from '../testing/work.ts';
-import { PlanRecord } from './entity.ts';
-import { OWN_ASPECTS_SQL, SCHEDULES_OF_PLAN } from './members.ts';
+import { OWN_ASPECTS_SQL, PlanRecord, SCHEDULES_OF_PLAN } from './stored/index.ts';
 
 let server: TestServer;
 let ines: Agent;
@@ -190,6 +189,32 @@ describe('putting clients on a plan', () => {
     await undo(saved.changeId).expect(200);
     expect(await tasksOf(plan.id)).toEqual([]);
     expect((await clientsOf(plan.id)).counts.all).toBe(0);
+  });
+
+  it('starts what is to be done once in the same go, and one undo takes that out too', async () => {
+    const plan = await newPlan();
+    const clients = await freeClients(2);
+    const [{ id: templateId = '' } = {}] = await server.source.query<{ id: string }[]>(
+      `select id from template where name = 'New berth-holder'`,
+    );
+    const start = { templateId, on: '2026-12-07', without: ['lift'] };
+    const body = { version: plan.version, from: '2026-12-01', clients: ids(clients), start };
+    const look = (await ines.post(`/api/plans/${plan.id}/clients/look`).send(body).expect(200)).body as PutOnLook;
+    expect(look.started).toHaveLength(5);
+    expect(look.started.map(({ on }) => on)).toContain('2026-12-14');
+    const started = () =>
+      server.source.query<{ title: string; on: string }[]>(
+        `select title, work_on as "on" from task where template_id = $1 and client_id = any($2::uuid[]) and set_on = '2026-12-07'`,
+        [templateId, clients.map(({ id }) => id)],
+      );
+    expect(await started()).toEqual([]);
+    const { body: saved } = await ines.post(`/api/plans/${plan.id}/clients`).send(body).expect(200);
+    expect(await started()).toHaveLength(10);
+    expect(saved.tasks.made).toBe(look.figures.tasksNow);
+    const titles = (await started()).map(({ title }) => title);
+    expect(look.started.every(({ title }) => titles.includes(title))).toBe(true);
+    await undo(saved.changeId).expect(200);
+    expect([await started(), await tasksOf(plan.id)]).toEqual([[], []]);
   });
 
   it('is refused for whoever is on it already, in the archive, or from another version', async () => {

@@ -25,9 +25,10 @@ import {
   UNSEEN_ONLY,
 } from '../schedules/index.ts';
 import { lockedPlan } from './changing.ts';
-import type { LeftOut, OnPlan, PlanRecord } from './entity.ts';
-import { type AssetOfClient, assetsOf, isOn } from './members.ts';
 import { newSchedules } from './new-schedules.ts';
+import { startFor } from './starting.ts';
+import type { LeftOut, OnPlan, PlanRecord } from './stored/index.ts';
+import { type AssetOfClient, assetsOf, isOn } from './stored/index.ts';
 
 type Input = z.output<(typeof planEndpoints)['lookAtPuttingOn']['body']>;
 
@@ -45,7 +46,8 @@ export function putOn(
   planId: string,
   { follow, ...input }: Input & { readonly follow?: string | undefined },
 ): Promise<{ clients: number; tasks: Sync; changeId: string }> {
-  return scope.followed(follow, input.clients.length).transaction(async (tx) => {
+  const steps = input.clients.length * (input.start === null ? 1 : 2);
+  return scope.followed(follow, steps).transaction(async (tx) => {
     const plan = await lockedPlan(tx, planId, input.version);
     const joining = await joiningOf(tx, plan, input);
     await insertJoining(tx, joining);
@@ -55,9 +57,11 @@ export function putOn(
       { reach: UNSEEN_ONLY },
     );
     await tx.did(joining.length);
-    const changeId = await tx.recordTogether([...entriesOfJoining(tx, joining), ...entries]);
+    const started = await startFor(tx, input.start, joining);
+    const recorded = await tx.recordEach([...entriesOfJoining(tx, joining), ...entries]);
+    const changeId = await tx.joinChanges([...recorded, ...started.changeIds]);
     await tx.tell('plans', 'schedules', 'tasks', 'templates');
-    return { clients: joining.length, tasks, changeId };
+    return { clients: joining.length, tasks: { ...tasks, made: tasks.made + started.tasks }, changeId };
   });
 }
 

@@ -13,9 +13,8 @@ import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { impactOfTogether, type ScheduleWrite, saveTogether, type Together, UNSEEN_ONLY } from '../schedules/index.ts';
 import { schedulesOf } from './changing.ts';
-import { isOn, type Member } from './members.ts';
-import { planOfEach } from './of-clients.ts';
 import { endOfYear } from './putting-on.ts';
+import { isOn, type Member, planOfEach } from './stored/index.ts';
 import { storedParts } from './stored.ts';
 import { seenMembers } from './taking-off.ts';
 

@@ -1,7 +1,9 @@
+import { In } from 'typeorm';
 import type { z } from 'zod';
 import type { Impact, planEndpoints, Reach, Sync } from '../../contract/index.ts';
 import { asThePlan, type CivilDay, dayOfIso, groupBy, type PlanItem, plural } from '../../core/index.ts';
 
+import { Client } from '../clients/index.ts';
 import type { ChangeEntry } from '../platform/changes/entity.ts';
 import { changedMeanwhile, invalid, notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -14,10 +16,10 @@ import {
   type Together,
 } from '../schedules/index.ts';
 import { lockedPlan, offWrite, schedulesOf } from './changing.ts';
-import { OnPlan, PlanRecord } from './entity.ts';
-import { assetsOf, lockedMembers, type Member } from './members.ts';
 import { isLeftOut, newSchedule, placesOf } from './new-schedules.ts';
 import { entriesOfJoining, insertJoining, type Joining, joiningOf, schedulesOfJoining } from './putting-on.ts';
+import { type Starting, startFor } from './starting.ts';
+import { assetsOf, lockedMembers, type Member, OnPlan, PlanRecord } from './stored/index.ts';
 import { asStored } from './stored.ts';
 
 type OffInput = z.output<(typeof planEndpoints)['takeOff']['body']>;
@@ -45,9 +47,11 @@ export const takeOff = (scope: Scope, input: OffInput): Promise<Saved> =>
     );
     await insertJoining(tx, joining);
     const saved = await saveTogether(tx, work, { reach: ALL_OPEN });
-    const changeId = await tx.recordTogether([...entries, ...entriesOfJoining(tx, joining), ...saved.entries]);
+    const started = await startFor(tx, input.start, await startingOf(tx, members));
+    const recorded = await tx.recordEach([...entries, ...entriesOfJoining(tx, joining), ...saved.entries]);
+    const changeId = await tx.joinChanges([...recorded, ...started.changeIds]);
     await tx.tell('plans', 'schedules', 'tasks', 'templates');
-    return { tasks: saved.tasks, changeId };
+    return { tasks: { ...saved.tasks, made: saved.tasks.made + started.tasks }, changeId };
   });
 
 export const impactOfTakingOff = (scope: Scope, input: OffInput): Promise<Impact> =>
@@ -78,10 +82,18 @@ async function workOfTakingOff(
   if (members.some(({ planId }) => planId === plan.id))
     throw invalid([{ path: 'to.planId', message: `They are on ${plan.name} already.` }]);
   const joining = await joiningOf(scope, plan, {
-    ...{ version: to.version, from },
+    ...{ version: to.version, from, start: null },
     clients: [...new Set(members.map(({ clientId }) => clientId))].map((clientId) => ({ clientId, own: [] })),
   });
   return { work: { writes, added: schedulesOfJoining(plan, joining) }, members, joining };
+}
+
+/** Whom a set is started for: each client once. */
+async function startingOf(scope: Scope, members: readonly Member[]): Promise<Starting[]> {
+  const ids = [...new Set(members.map(({ clientId }) => clientId))];
+  const assets = groupBy(await assetsOf(scope, ids), ({ clientId }) => clientId);
+  const clients = await scope.find(Client, { id: In(ids) });
+  return clients.map((client) => ({ client, assets: assets.get(client.id) ?? [] }));
 }
 
 /** The last date of each schedule of which a task is made. */

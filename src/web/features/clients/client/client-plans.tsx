@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { ClientRecord, PlanOfClient } from '../../../../contract/index.ts';
+import type { ClientRecord, PlanOfClient, PlanStart } from '../../../../contract/index.ts';
 import { dayOfIso, isoOfDay, plural, sayDuration } from '../../../../core/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
@@ -9,6 +9,7 @@ import { DeedSentence } from '../../../kit/chosen-foot.tsx';
 import { sayDate, sayDay } from '../../../kit/ways.ts';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { usePlanActions, usePlans } from '../../plans/api.ts';
+import { StartBlank } from '../../plans/start-blank.tsx';
 
 interface ClientPlansProps {
   readonly client: ClientRecord;
@@ -267,6 +268,7 @@ function TakeOff({
   const [from, setFrom] = useState(today);
   const [tasks, setTasks] = useState<'go' | 'stay'>('go');
   const [toId, setTo] = useState(STAYS);
+  const [start, setStart] = useState<PlanStart | null>(null);
   const others =
     data?.plans.filter(({ id, isArchived, items }) => id !== on.plan.id && !isArchived && items.length > 0) ?? [];
   const to = others.find(({ id }) => id === toId);
@@ -274,6 +276,7 @@ function TakeOff({
     clients: [{ id: on.id, version: on.version }],
     ...{ from: isoOfDay(from), tasks },
     to: to ? { planId: to.id, version: to.version } : null,
+    start,
   };
   const what = to ? `${client.name} from ${on.plan.name} to ${to.name}` : `${client.name} off ${on.plan.name}`;
   const { look, busy, dialog } = useLookedAt<{ readonly what: string }>({
@@ -315,6 +318,7 @@ function TakeOff({
           options={[[STAYS, STAYS] as const, ...others.map(({ id, name }) => [id, name] as const)]}
           onChange={setTo}
         />
+        , <StartBlank start={start} day={from} onChange={setStart} />
       </DeedSentence>
       <p className="text-note leading-4.5 text-ink-2">What is under way stays as it is.</p>
     </div>

@@ -4,6 +4,7 @@ import { type CellPlace, ownAt, type PutOnDraft, withOwn, withOwnForAll } from '
 const draft: PutOnDraft = {
   planId: 'p',
   from: '2026-12-01',
+  start: null,
   clients: [
     { clientId: 'a', name: 'Anselm Opie', own: [] },
     { clientId: 'b', name: 'Bettine Lacy', own: [{ item: 'gas', assetId: 'boat', estimateMinutes: 20 }] },

@@ -5,6 +5,7 @@ import { planEndpoints } from '../../../../contract/index.ts';
 export const putOnDraftSchema = z.object({
   planId: z.string(),
   from: z.string(),
+  start: z.nullable(z.object({ templateId: z.string(), on: z.string(), without: z.array(z.string()) })),
   clients: z.array(planEndpoints.putOn.body.shape.clients.element.extend({ name: z.string() })),
 });
 export type PutOnDraft = z.infer<typeof putOnDraftSchema>;

@@ -13,6 +13,7 @@ import { Empty, NotAllowed, Skeleton, Trouble } from '../../../kit/states.tsx';
 import { useSteps } from '../../../kit/steps.ts';
 import { goToUnread } from '../../../kit/unread.ts';
 import { usePlan, usePlanActions, usePlans, usePutOnLook } from '../api.ts';
+import { StartBlank } from '../start-blank.tsx';
 import { AddClient } from './add-client.tsx';
 import { CellEditor } from './cell-editor.tsx';
 import { type CellPlace, isChosenClients, type PutOnDraft, putOnDraftSchema } from './put-on-draft.ts';
@@ -48,7 +49,7 @@ function PuttingOn({ plans }: { readonly plans: readonly PlanLine[] }) {
   const { state } = useLocation();
   const { draft, change, forget } = useDraft<PutOnDraft>(
     'put-on',
-    { planId: '', from: isoOfDay(today), clients: [] },
+    { planId: '', from: isoOfDay(today), start: null, clients: [] },
     putOnDraftSchema,
   );
   // What another page has chosen comes in the place of what stood here, once.
@@ -69,7 +70,9 @@ function PuttingOn({ plans }: { readonly plans: readonly PlanLine[] }) {
   const { data: plan } = usePlan(planId);
   const clients = draft.clients.map(({ clientId, own }) => ({ clientId, own }));
   const { look, problem, isOfNow } = usePutOnLook(
-    plan?.id === planId && clients.length > 0 ? { planId, version: plan.version, from: draft.from, clients } : null,
+    plan?.id === planId && clients.length > 0
+      ? { planId, version: plan.version, from: draft.from, start: draft.start, clients }
+      : null,
   );
   const [place, setPlace] = useState<CellPlace | null>(null);
   const [busy, setBusy] = useState(false);
@@ -93,7 +96,9 @@ function PuttingOn({ plans }: { readonly plans: readonly PlanLine[] }) {
     if (!canSave || goToUnread()) return;
     setBusy(true);
     try {
-      await follow((key) => putOn(planId, plan.name, { version: plan.version, from: draft.from, clients }, key));
+      await follow((key) =>
+        putOn(planId, plan.name, { version: plan.version, from: draft.from, start: draft.start, clients }, key),
+      );
       forget();
       await navigate(`/plans/${planId}`);
     } catch (error) {
@@ -143,6 +148,13 @@ function PuttingOn({ plans }: { readonly plans: readonly PlanLine[] }) {
               onChange={(day) => change({ ...draft, from: isoOfDay(day) })}
             />
             <span className="text-ink-2">{plan && sayRolling(plan)}</span>
+            <span>
+              <StartBlank
+                start={draft.start}
+                day={dayOfIso(draft.from)}
+                onChange={(start) => change({ ...draft, start })}
+              />
+            </span>
             {look && (
               <span className="ml-auto text-note text-ink-2">
                 {plural(look.figures.asPlan, 'schedule')} as the plan says
@@ -190,7 +202,14 @@ function PuttingOn({ plans }: { readonly plans: readonly PlanLine[] }) {
           aria-label="What it comes to"
           className="min-h-0 overflow-y-auto border-l border-line-2 pb-12 max-[1000px]:border-t max-[1000px]:border-l-0"
         >
-          {look && <PutOnYear look={look} onFrom={(from) => change({ ...draft, from })} />}
+          {look && (
+            <PutOnYear
+              look={look}
+              start={draft.start}
+              onFrom={(from) => change({ ...draft, from })}
+              onStart={(start) => change({ ...draft, start })}
+            />
+          )}
           {!look && clients.length > 0 && !problem && <Skeleton rows={8} />}
         </aside>
       </div>

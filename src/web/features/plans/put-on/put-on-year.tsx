@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { workloadAddresses } from '../../../../contract/addresses.ts';
-import type { PutOnLook } from '../../../../contract/index.ts';
+import type { PlanStart, PutOnLook } from '../../../../contract/index.ts';
 import {
   type CivilDay,
   dayOfIso,
@@ -19,11 +19,13 @@ import { sayDay } from '../../../kit/ways.ts';
 
 interface PutOnYearProps {
   readonly look: PutOnLook;
+  readonly start: PlanStart | null;
+  readonly onStart: (start: PlanStart) => void;
   readonly onFrom: (from: string) => void;
 }
 
 /** Twelve months of what all of them get together, whose hours it takes, and which notices that leaves too little time for. */
-export function PutOnYear({ look, onFrom }: PutOnYearProps) {
+export function PutOnYear({ look, start, onFrom, onStart }: PutOnYearProps) {
   const { today } = useWorkspace();
   const { tasks, minutes, tasksNow } = look.figures;
   const { lateNotices, startInTime } = look;
@@ -38,6 +40,7 @@ export function PutOnYear({ look, onFrom }: PutOnYearProps) {
         </h2>
         <Months look={look} />
       </section>
+      {start && <Started look={look} start={start} onStart={onStart} />}
       <People look={look} />
       {lateNotices > 0 && (
         <p className="px-5 py-2.5 text-row leading-5 max-[720px]:px-4">
@@ -55,6 +58,54 @@ export function PutOnYear({ look, onFrom }: PutOnYearProps) {
         </p>
       )}
     </>
+  );
+}
+
+/** The set that is started for each, as it is for the first of them; a task of it can be left out for all. */
+function Started({ look, start, onStart }: Pick<PutOnYearProps, 'look' | 'onStart'> & { readonly start: PlanStart }) {
+  const { today } = useWorkspace();
+  const first = look.clients[0]?.client.name ?? '';
+  return (
+    <section aria-label="Started by hand" className="border-b border-line px-5 py-2.5 max-[720px]:px-4">
+      <h2 className="flex flex-wrap items-baseline gap-x-3 text-body leading-5.5 text-primary">
+        Started by hand
+        <span className="font-sans text-note font-normal font-stretch-normal text-ink-2">
+          {look.figures.clients > 1 ? `for ${first}, and the same for the others` : `for ${first}`}
+        </span>
+      </h2>
+      <ol>
+        {look.started.map(({ step, title, on, who, minutes }) => (
+          <li key={step} className="flex items-baseline gap-2 text-row leading-5.5">
+            <span className="w-[84px] flex-none text-note whitespace-nowrap">{sayDay(dayOfIso(on), today)}</span>
+            <span className="min-w-0 flex-1 truncate" title={title}>
+              {title}
+            </span>
+            <span className="text-note whitespace-nowrap text-ink-2">
+              {who ?? 'nobody yet'}, {sayDuration(minutes)}
+            </span>
+            {look.started.length > 1 && (
+              <button
+                type="button"
+                className="link-line text-note leading-4.5 text-ink-2"
+                aria-label={`Leave ${title} out`}
+                onClick={() => onStart({ ...start, without: [...start.without, step] })}
+              >
+                out
+              </button>
+            )}
+          </li>
+        ))}
+      </ol>
+      {start.without.length > 0 && (
+        <button
+          type="button"
+          className="link-line text-note leading-5"
+          onClick={() => onStart({ ...start, without: [] })}
+        >
+          {plural(start.without.length, 'task')} left out: take in again
+        </button>
+      )}
+    </section>
   );
 }
 

@@ -1,6 +1,6 @@
 import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
-import type { PlanItem } from '../../core/index.ts';
-import { Names, OfWorkspace } from '../platform/db/keys.ts';
+import type { PlanItem } from '../../../core/index.ts';
+import { Names, OfWorkspace } from '../../platform/db/keys.ts';
 
 /** A named set of recurring work that clients are put on. */
 @Entity({ name: 'service_plan' })

@@ -1,6 +1,6 @@
-import type { IsoDate } from '../../core/index.ts';
-import { columnsOf } from '../platform/db/columns.ts';
-import type { Scope } from '../platform/scope.ts';
+import type { IsoDate } from '../../../core/index.ts';
+import { columnsOf } from '../../platform/db/columns.ts';
+import type { Scope } from '../../platform/scope.ts';
 import { OnPlan } from './entity.ts';
 
 /** A client's time on a plan, with what has to be known of the client. */

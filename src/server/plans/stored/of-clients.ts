@@ -1,5 +1,5 @@
-import type { ClientLine } from '../../contract/index.ts';
-import type { Scope } from '../platform/scope.ts';
+import type { ClientLine } from '../../../contract/index.ts';
+import type { Scope } from '../../platform/scope.ts';
 import { isOn, OWN_ASPECTS_SQL, SCHEDULES_OF_PLAN } from './members.ts';
 
 /**

@@ -1,0 +1,14 @@
+/** What the database has of service plans: their items, who is on them since when, and what of it is a client's own. */
+export { type LeftOut, OnPlan, PlanRecord } from './entity.ts';
+export {
+  type AssetOfClient,
+  assetsOf,
+  countsOfPlans,
+  isOn,
+  lockedMembers,
+  type Member,
+  membersOf,
+  OWN_ASPECTS_SQL,
+  SCHEDULES_OF_PLAN,
+} from './members.ts';
+export { firstPlans, noPlans, planOfEach } from './of-clients.ts';
