@@ -193,6 +193,7 @@ export { DUE_SPANS, type DueSpan, spanOfDue } from './insight/due-span.ts';
 export { addedUp, type OnTime, percentOf } from './insight/on-time.ts';
 export { liesOutside, type Reading, type ReadingSeries, readingSeries } from './insight/readings.ts';
 export { type LettingGo, nextLettingGo, RETENTION_GRACE_DAYS, type Retention } from './insight/retention.ts';
+export { roundedTogether } from './insight/rounded.ts';
 export {
   type CivilNow,
   type DatedTask,

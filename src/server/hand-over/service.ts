@@ -2,6 +2,7 @@ import { In } from 'typeorm';
 import type { HandOver, Impact, Member } from '../../contract/index.ts';
 import { type DatesBetween, datesBetweenOf, defaultHandedOn, handedOn, hasLeftBy } from '../../core/index.ts';
 import { oneMember, writeMember } from '../people/index.ts';
+import { handOnPlans } from '../plans/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { changedMeanwhile, invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -69,6 +70,7 @@ async function carryOut(scope: Scope, personId: string, input: HandOver): Promis
     );
     if (changeId !== null) changes.push(changeId);
   }
+  changes.push(...(await handOnPlans(scope, personId, input.schedulesTo)));
   const datesOf = await datesOfSchedules(scope, scheduleIds);
   const entries = await rewriteSchedules(scope, scheduleIds, 'changed', (schedule) => ({
     assignment: handedOn(schedule.assignment, personId, input.schedulesTo, scope.now.day, datesOf(schedule.id)),

@@ -27,7 +27,7 @@ import {
   type NewSchedule,
   type Schedule,
   type ScheduleWrite,
-  saveTogether,
+  saveInParts,
   type Together,
 } from '../schedules/index.ts';
 import { inputOf, problemsOfItems, toldItems } from './items.ts';
@@ -75,10 +75,10 @@ export function changePlan(
   id: string,
   { follow, ...input }: Change & { readonly follow?: string | undefined },
 ): Promise<{ plan: ServicePlan; tasks: Sync; changeId: string }> {
-  return scope.transaction(async (tx) => {
+  return scope.followed(follow, 100).transaction(async (tx) => {
     const { before, set, work } = await plannedChange(tx, id, input);
     await tx.save(PlanRecord, id, { ...set, version: before.version + 1 });
-    const { tasks, entries } = await saveTogether(tx, work, { reach: input.reach });
+    const { tasks, entries } = await saveInParts(tx, work, { reach: input.reach, of: 100 });
     const fields = fieldChanges<PlanRecord>(before, set);
     const changeId = await tx.recordTogether([
       { subject: 'plan', subjectId: id, action: 'changed', fields },

@@ -460,6 +460,24 @@ describe('a client of a plan', () => {
     expect((await tasks()).length).toBe(before.length);
   });
 
+  it('stays as the plan says when whoever a plan names hands all work over', async () => {
+    const [kit, nadia] = [await server.person('Kit Sorrell'), await server.person('Nadia Orme')];
+    const byKit = { v: 1, kind: 'person', personId: kit.id, daysOffToo: true, cover: 'deputy' } as const;
+    const plan = await newPlan([item('walk', walk, 'first Monday of each month', { assignment: byKit })]);
+    const [client] = await freeClients(1);
+    await putOn(plan, ids(client ? [client] : [])).expect(200);
+    const to = { tasksTo: nadia.id, schedulesTo: nadia.id, templatesTo: null, signOffsTo: null };
+    const { body } = await ines
+      .post(`/api/people/${kit.id}/hand-over`)
+      .send({ version: kit.version, lastDay: null, ...to })
+      .expect(200);
+    expect((await ines.get(`/api/plans/${plan.id}`).expect(200)).body.items[0].who).toBe('Nadia Orme');
+    expect((await plansOf(client?.id ?? '', plan.id))[0]?.items[0]?.aspects).toEqual([]);
+    await undo(body.changeId).expect(200);
+    expect((await ines.get(`/api/plans/${plan.id}`).expect(200)).body.items[0].who).toBe('Kit Sorrell');
+    expect((await plansOf(client?.id ?? '', plan.id))[0]?.items[0]?.aspects).toEqual([]);
+  });
+
   it('is told in SQL as the core tells it', async () => {
     const rows = await server.source.query<{ id: string; aspects: string[] }[]>(
       `select s.id, ${OWN_ASPECTS_SQL} as aspects from ${SCHEDULES_OF_PLAN}`,

@@ -21,7 +21,7 @@ import {
   peopleById,
   problemsOfPeople,
   rulesOf,
-  saveTogether,
+  saveInParts,
   UNSEEN_ONLY,
 } from '../schedules/index.ts';
 import { lockedPlan } from './changing.ts';
@@ -51,12 +51,11 @@ export function putOn(
     const plan = await lockedPlan(tx, planId, input.version);
     const joining = await joiningOf(tx, plan, input);
     await insertJoining(tx, joining);
-    const { tasks, entries } = await saveTogether(
+    const { tasks, entries } = await saveInParts(
       tx,
       { writes: [], added: schedulesOfJoining(plan, joining) },
-      { reach: UNSEEN_ONLY },
+      { reach: UNSEEN_ONLY, of: joining.length },
     );
-    await tx.did(joining.length);
     const started = await startFor(tx, input.start, joining);
     const recorded = await tx.recordEach([...entriesOfJoining(tx, joining), ...entries]);
     const changeId = await tx.joinChanges([...recorded, ...started.changeIds]);

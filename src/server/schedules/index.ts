@@ -51,7 +51,14 @@ export {
 } from './schedule-row.ts';
 export { foresee, phrasesOf, stateOf } from './service.ts';
 export { type Fields, followOn, keyWanted, planAll, syncAll, UNSEEN_ONLY } from './sync.ts';
-export { impactOfTogether, insertSchedules, type NewSchedule, saveTogether, type Together } from './together.ts';
+export {
+  impactOfTogether,
+  insertSchedules,
+  type NewSchedule,
+  saveInParts,
+  saveTogether,
+  type Together,
+} from './together.ts';
 export { sayTurn, turnsOfSchedule, turnWith } from './turns.ts';
 export { type Making, makingFor } from './who-does.ts';
 export { whoWords } from './who-words.ts';

@@ -76,6 +76,36 @@ export async function saveTogether(
   };
 }
 
+/** Schedules of a part: so many are written, and their tasks made, before whoever waits is told how far it is. */
+const SCHEDULES_OF_A_PART = 400;
+
+/** The same in parts, one after the other within the same transaction. @param of how much all of it counts for whoever follows it */
+export async function saveInParts(
+  scope: Scope,
+  { writes, added }: Together,
+  { of, ...how }: { readonly action?: Action<'schedule'>; readonly reach: Reach; readonly of: number },
+): Promise<SavedTogether> {
+  const total = writes.length + added.length;
+  const tasks = { made: 0, changed: 0, removed: 0, kept: 0 };
+  const entries: ChangeEntry[] = [];
+  const addedIds: string[] = [];
+  for (let at = 0, told = 0; at < total; at += SCHEDULES_OF_A_PART) {
+    const end = Math.min(total, at + SCHEDULES_OF_A_PART);
+    const part = {
+      writes: writes.slice(at, end),
+      added: added.slice(Math.max(0, at - writes.length), Math.max(0, end - writes.length)),
+    };
+    const saved = await saveTogether(scope, part, how);
+    for (const figure of ['made', 'changed', 'removed', 'kept'] as const) tasks[figure] += saved.tasks[figure];
+    entries.push(...saved.entries);
+    addedIds.push(...saved.addedIds);
+    const done = Math.round((of * end) / total);
+    await scope.did(done - told);
+    told = done;
+  }
+  return { tasks, entries, addedIds };
+}
+
 /** What it would do, told within a rehearsal. */
 export async function impactOfTogether(scope: Scope, { writes, added }: Together, reach: Reach): Promise<Impact> {
   const year = await plannedYear(scope, await scheduleRows(scope, { ids: writes.map(({ before }) => before.id) }));

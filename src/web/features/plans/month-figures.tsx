@@ -1,5 +1,5 @@
 import type { PlanLook } from '../../../contract/index.ts';
-import { dayOfIso, monthShort, sayHours, yearMonthDay } from '../../../core/index.ts';
+import { dayOfIso, monthShort, roundedTogether, sayHours, yearMonthDay } from '../../../core/index.ts';
 
 type Months = PlanLook['items'][number]['before'];
 
@@ -55,6 +55,10 @@ export function HoursByMonth({ look, clients }: { readonly look: PlanLook; reado
     before: look.items.reduce((total, { before }) => total + (before[i]?.minutes ?? 0), 0),
     after: look.items.reduce((total, { after }) => total + (after[i]?.minutes ?? 0), 0),
   }));
+  const hours = roundedTogether(
+    months.map(({ after }) => after),
+    60,
+  );
   const most = Math.max(60, ...months.flatMap(({ before, after }) => [before, after]));
   const [was, is] = (['before', 'after'] as const).map((of) => months.reduce((total, month) => total + month[of], 0));
   const years = first.length > 0 ? [first[0], first.at(-1)].map((one) => (one?.month ?? '').slice(0, 4)) : [];
@@ -64,9 +68,9 @@ export function HoursByMonth({ look, clients }: { readonly look: PlanLook; reado
         hours a month of {clients === 1 ? 'the client' : `the ${clients}`}
       </figcaption>
       <div className={`${COLUMNS} items-end`}>
-        {months.map(({ month, before, after }) => (
+        {months.map(({ month, before, after }, i) => (
           <span key={month} className="flex flex-col items-center text-center font-mono text-note leading-4">
-            {Math.round(after / 60)}
+            {hours[i]}
             <span aria-hidden className="flex h-16 w-5 flex-col justify-end">
               {after > before && (
                 <span className={`w-full ${GROWTH}`} style={{ height: `${(64 * (after - before)) / most}px` }} />

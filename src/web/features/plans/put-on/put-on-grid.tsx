@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import type { PutOnLook, ServicePlan } from '../../../../contract/index.ts';
+import { MOST_CELLS, type PutOnLook, type ServicePlan } from '../../../../contract/index.ts';
 import { dayOfIso, plural, sayDuration } from '../../../../core/index.ts';
 import { DateBlock } from '../../../kit/date-block.tsx';
 import { type CellPlace, ownAt, type PutOnDraft } from './put-on-draft.ts';
@@ -65,6 +65,7 @@ export function PutOnGrid({ plan, draft, look, place, onPlace, onOut }: PutOnGri
               key={clientId}
               name={name}
               told={look?.clients.find(({ client }) => client.id === clientId)}
+              isLooked={look !== null && look.clients.length >= MOST_CELLS}
               {...{ clientId, plan, draft, place, onPlace }}
               onOut={draft.clients.length > 1 ? () => onOut(clientId) : null}
             />
@@ -107,13 +108,15 @@ export function PutOnGrid({ plan, draft, look, place, onPlace, onOut }: PutOnGri
 }
 
 interface RowProps extends Pick<PutOnGridProps, 'plan' | 'draft' | 'place' | 'onPlace'> {
+  /** Whether it is known what they would have. */
+  readonly isLooked: boolean;
   readonly clientId: string;
   readonly name: string;
   readonly told: PutOnLook['clients'][number] | undefined;
   readonly onOut: (() => void) | null;
 }
 
-function Row({ clientId, name, told, plan, draft, place, onPlace, onOut }: RowProps) {
+function Row({ clientId, name, told, isLooked, plan, draft, place, onPlace, onOut }: RowProps) {
   return (
     <tr className="group border-b border-line align-top">
       <th scope="row" className="py-2 pl-5 text-left font-normal max-[720px]:pl-4">
@@ -134,28 +137,34 @@ function Row({ clientId, name, told, plan, draft, place, onPlace, onOut }: RowPr
           {told && (told.usualPerson?.name ?? 'nobody usual')}
         </span>
       </th>
-      {plan.items.map(({ key, each }) => {
-        const cells = told?.cells.filter(({ item }) => item === key) ?? [];
-        return (
-          <td key={key} className="px-0 py-1">
-            {told && cells.length === 0 && (
-              <span className="block px-2 py-1 text-note leading-4.5 text-ink-2">
-                {each === 'asset' ? 'has no assets' : 'nothing'}
-              </span>
-            )}
-            {cells.map((cell) => (
-              <Cell
-                key={cell.assetId ?? ''}
-                cell={cell}
-                isChosen={place?.clientId === clientId && place.item === key && place.assetId === cell.assetId}
-                isTyped={ownAt(draft, { clientId, item: key, assetId: cell.assetId }) !== undefined}
-                label={`${plan.items.find((one) => one.key === key)?.template.name} for ${cell.asset ?? name}`}
-                onChoose={() => onPlace({ clientId, item: key, assetId: cell.assetId })}
-              />
-            ))}
-          </td>
-        );
-      })}
+      {told === undefined && isLooked && (
+        <td className="px-2 py-2 text-note text-ink-2" colSpan={plan.items.length}>
+          not told one by one: the figures count it
+        </td>
+      )}
+      {(told !== undefined || !isLooked) &&
+        plan.items.map(({ key, each }) => {
+          const cells = told?.cells.filter(({ item }) => item === key) ?? [];
+          return (
+            <td key={key} className="px-0 py-1">
+              {told && cells.length === 0 && (
+                <span className="block px-2 py-1 text-note leading-4.5 text-ink-2">
+                  {each === 'asset' ? 'has no assets' : 'nothing'}
+                </span>
+              )}
+              {cells.map((cell) => (
+                <Cell
+                  key={cell.assetId ?? ''}
+                  cell={cell}
+                  isChosen={place?.clientId === clientId && place.item === key && place.assetId === cell.assetId}
+                  isTyped={ownAt(draft, { clientId, item: key, assetId: cell.assetId }) !== undefined}
+                  label={`${plan.items.find((one) => one.key === key)?.template.name} for ${cell.asset ?? name}`}
+                  onChoose={() => onPlace({ clientId, item: key, assetId: cell.assetId })}
+                />
+              ))}
+            </td>
+          );
+        })}
       <td className="py-2 pr-4 text-right">
         <b className="font-head text-body font-[650]">{told?.now ?? ''}</b>
       </td>
