@@ -31,6 +31,9 @@ export const PLACES = [
   },
 ] as const;
 
+/** On a phone the others are found by the jump. */
+const ON_PHONES: ReadonlySet<string> = new Set(['/schedules', '/day-sheet']);
+
 /** For whom work is done; on a phone it is found by the jump. */
 export const CLIENTS = { name: 'Clients', to: '/clients' } as const;
 /** Who works here; on a phone it is found by the jump. */
@@ -80,8 +83,8 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
             {places.map(({ name, to }) => (
               <NavLink
                 key={to}
-                // What is planned with it stands beside it.
-                className={`${PLACE} ${MAST} ${FLAG} ${to === '/templates' ? 'max-[720px]:hidden' : ''}`}
+                // What is planned with others stands beside them.
+                className={`${PLACE} ${MAST} ${FLAG} ${ON_PHONES.has(to) ? '' : 'max-[720px]:hidden'}`}
                 to={to}
               >
                 {name}
