@@ -56,6 +56,12 @@ test(`a plan is made, four clients are put on it with one changed and one item l
   await page.getByRole('button', { name: 'Leave it out' }).click();
   await page.getByRole('textbox', { name: 'Why it is left out' }).fill('no shore power');
   await expect(page.getByText('1 changed, 1 left out')).toBeVisible();
+  await page.getByRole('button', { name: /^Start by hand/ }).click();
+  await page.getByRole('option', { name: /^New berth-holder/ }).click();
+  const started = page.getByRole('region', { name: 'Started by hand' });
+  await expect(started.getByRole('listitem')).toHaveCount(6);
+  await started.getByRole('button', { name: /^Leave Dinghy rack/ }).click();
+  await expect(started.getByRole('listitem')).toHaveCount(5);
   await expectAccessible(page);
   // What was typed outlives a reload.
   await page.reload();

@@ -6,6 +6,7 @@ import type { Scope } from '../platform/scope.ts';
 import { IS_TOUCHED, removeTasks, taskLines } from '../tasks/stored/index.ts';
 import { Run } from './entity.ts';
 import { sayTakenBack } from './fill.ts';
+import { LATEST_FIRST } from './latest-first.ts';
 
 const RUNS_SHOWN = 60;
 const TASKS_SHOWN = 120;
@@ -67,7 +68,7 @@ export async function listRuns(scope: Scope): Promise<{ runs: RunAnswer[] }> {
          select one->>'because' as because, sum((one->>'dates')::int)::int as dates
          from jsonb_array_elements(left_out) one group by 1) sums), '[]') as "leftOut",
        jsonb_array_length(schedule_ids) as "scheduleCount"
-     from run where workspace_id = $1 order by started_at desc, id desc limit ${RUNS_SHOWN}`,
+     from run where workspace_id = $1 order by ${LATEST_FIRST} limit ${RUNS_SHOWN}`,
   );
   const people = await scope.peopleNames();
   return { runs: rows.map((run) => describe(scope, run, people)) };
@@ -79,7 +80,7 @@ const NAMES_TOLD = 3;
 /** The last run over all schedules, with what came of it in a few words; null before the first. */
 export async function lastRun(scope: Scope): Promise<Overview['lastRun']> {
   const [found] = await scope.sql<{ id: string }>(
-    `select id from run where workspace_id = $1 and why <> 'fill' and from_date is null order by started_at desc, id desc limit 1`,
+    `select id from run where workspace_id = $1 and why <> 'fill' and from_date is null order by ${LATEST_FIRST} limit 1`,
   );
   if (!found) return null;
   const run = await scope.one(Run, found.id, 'run');

@@ -11,6 +11,7 @@ import {
 } from '../schedules/index.ts';
 import { insertMadeTasks, type MadeTask } from '../tasks/stored/index.ts';
 import { Run } from './entity.ts';
+import { LATEST_FIRST } from './latest-first.ts';
 
 /** Schedules made in one transaction: small enough to lock briefly, large enough to be quick. */
 const BATCH = 500;
@@ -196,7 +197,7 @@ async function settle(
 /** The last run of the workspace, if there was one. */
 export async function lastRun(scope: Scope): Promise<Run | null> {
   const [found] = await scope.sql<{ id: string }>(
-    'select id from run where workspace_id = $1 order by id desc limit 1',
+    `select id from run where workspace_id = $1 order by ${LATEST_FIRST} limit 1`,
   );
   return found ? scope.one(Run, found.id, 'run') : null;
 }

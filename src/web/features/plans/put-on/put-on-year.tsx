@@ -86,7 +86,7 @@ function Started({ look, start, onStart }: Pick<PutOnYearProps, 'look' | 'onStar
             {look.started.length > 1 && (
               <button
                 type="button"
-                className="link-line text-note leading-4.5 text-ink-2"
+                className="min-h-6 min-w-7 cursor-pointer text-note text-ink-2 underline decoration-line-2 underline-offset-4 hover:text-ink"
                 aria-label={`Leave ${title} out`}
                 onClick={() => onStart({ ...start, without: [...start.without, step] })}
               >
