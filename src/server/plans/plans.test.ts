@@ -336,6 +336,23 @@ describe('a client of a plan', () => {
       (await tasksOf(plan.id)).filter(({ client }) => client === onIt[at]?.client.name);
     const had = await ofClient(0);
     const impact = (await off(onIt[0], 'go', null, '/impact').expect(200)).body as Impact;
+    // What is started when somebody goes is told with it.
+    const [{ id: bye = '' } = {}] = await server.source.query<{ id: string }[]>(
+      `select id from template where name = 'Gas'`,
+    );
+    const withStart = (
+      await ines
+        .post('/api/on-plan/off/impact')
+        .send({
+          ...{ clients: [{ id: onIt[0]?.id, version: onIt[0]?.version }], from: '2026-12-02', tasks: 'go' },
+          start: { templateId: bye, on: '2026-12-02' },
+        })
+        .expect(200)
+    ).body as Impact;
+    expect(withStart.figures.added).toBe(impact.figures.added + 2);
+    expect(withStart.items.filter(({ kind }) => kind === 'added').map(({ about }) => about)).toContain(
+      onIt[0]?.client.name,
+    );
     const gone = (await off(onIt[0], 'go').expect(200)).body;
     expect(gone.tasks.removed).toBe(impact.figures.removed);
     expect((await ofClient(0)).every(({ on }) => on <= '2026-12-03')).toBe(true);

@@ -1,6 +1,6 @@
 import { In } from 'typeorm';
 import type { z } from 'zod';
-import type { Impact, planEndpoints, Reach, Sync } from '../../contract/index.ts';
+import type { Impact, ImpactItem, planEndpoints, Reach, Sync } from '../../contract/index.ts';
 import { asThePlan, type CivilDay, dayOfIso, groupBy, type PlanItem, plural } from '../../core/index.ts';
 
 import { Client } from '../clients/index.ts';
@@ -13,12 +13,14 @@ import {
   type Schedule,
   type ScheduleWrite,
   saveTogether,
+  TOLD_OF_EACH,
   type Together,
 } from '../schedules/index.ts';
+import { SEEN_BEFORE_DAYS } from '../tasks/index.ts';
 import { lockedPlan, offWrite, schedulesOf } from './changing.ts';
 import { isLeftOut, newSchedule, placesOf } from './new-schedules.ts';
 import { entriesOfJoining, insertJoining, type Joining, joiningOf, schedulesOfJoining } from './putting-on.ts';
-import { type Starting, startFor } from './starting.ts';
+import { type Starting, startedFor, startFor } from './starting.ts';
 import { assetsOf, lockedMembers, type Member, OnPlan, PlanRecord } from './stored/index.ts';
 import { asStored } from './stored.ts';
 
@@ -56,10 +58,29 @@ export const takeOff = (scope: Scope, input: OffInput): Promise<Saved> =>
 
 export const impactOfTakingOff = (scope: Scope, input: OffInput): Promise<Impact> =>
   scope.rehearse(async (tx) => {
-    const { work, joining } = await workOfTakingOff(tx, input);
+    const { work, members, joining } = await workOfTakingOff(tx, input);
     await insertJoining(tx, joining);
-    return impactOfTogether(tx, work, ALL_OPEN);
+    const impact = await impactOfTogether(tx, work, ALL_OPEN);
+    const started: ImpactItem[] = [];
+    for (const starting of await startingOf(tx, members))
+      for (const { title, on, who } of await startedFor(tx, input.start, starting))
+        started.push({
+          ...{ kind: 'added', because: null, taskId: null, scheduleId: null, fields: [] },
+          ...{ title, on, who, about: starting.client.name },
+          state: dayOfIso(on) - SEEN_BEFORE_DAYS <= tx.now.day ? 'open' : 'coming',
+        });
+    return withStarted(impact, started);
   });
+
+/** What is started by hand stands with what the schedules add. */
+function withStarted(impact: Impact, started: readonly ImpactItem[]): Impact {
+  const room = Math.max(0, TOLD_OF_EACH - impact.figures.added);
+  return {
+    ...impact,
+    figures: { ...impact.figures, added: impact.figures.added + started.length },
+    items: [...impact.items, ...started.slice(0, room)],
+  };
+}
 
 async function workOfTakingOff(
   scope: Scope,

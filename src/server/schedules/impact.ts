@@ -21,7 +21,7 @@ import { type Fields, keyWanted, planAll, type Synced, type TaskReconciliation }
 import { whoWords } from './who-words.ts';
 
 /** Items told of each kind; the figures count all. */
-const TOLD_OF_EACH = 60;
+export const TOLD_OF_EACH = 60;
 /** Schedules whose year is shown, and the most days that a line of a year can show. */
 const YEARS_SHOWN = 4;
 const DAYS_SHOWN = 120;

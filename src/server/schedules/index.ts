@@ -15,7 +15,7 @@ export {
 export { createSchedules, impactOfCreating } from './creating.ts';
 export { Schedule, TurnSwap } from './entity.ts';
 export { FAR_DAYS, type FarDate, type FarDates, farDates } from './far-dates.ts';
-export { comparedYears, countedItems, impactOf, impactWords, plannedYear } from './impact.ts';
+export { comparedYears, countedItems, impactOf, impactWords, plannedYear, TOLD_OF_EACH } from './impact.ts';
 export { type KeptLine, keptLines } from './kept-lines.ts';
 export {
   type ForeseenTask,

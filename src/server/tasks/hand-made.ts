@@ -13,7 +13,7 @@ interface Made {
 }
 
 /** A task of a template without a schedule is seen from a week before its day. */
-const SEEN_BEFORE_DAYS = 7;
+export const SEEN_BEFORE_DAYS = 7;
 
 /** What is the same for every task that is made by hand. */
 function handMade(scope: Scope, on: string, dueOn: string) {

@@ -1,6 +1,6 @@
 /** What is done with tasks: the day sheet, working, editing, removing, many at once. */
 export { taskChanges } from './changes.ts';
-export { captureTask, startTemplate } from './hand-made.ts';
+export { captureTask, SEEN_BEFORE_DAYS, startTemplate } from './hand-made.ts';
 export { oneTask } from './one-task.ts';
 export { mayAddTo } from './permission.ts';
 export { taskRoutes } from './routes.ts';
