@@ -61,7 +61,10 @@ test('a service plan, and clients who are put on it', async ({ page }) => {
   await page.getByRole('textbox', { name: 'From', exact: true }).fill('1 Dec 2026');
   const cells = page.getByRole('button', { name: /^Lines and fenders for/ });
   await expect(cells).toHaveCount(4);
-  await page.getByRole('button', { name: /^Renewal talk for/ }).nth(1).click();
+  await page
+    .getByRole('button', { name: /^Renewal talk for/ })
+    .nth(1)
+    .click();
   await page.getByRole('button', { name: 'Leave it out' }).click();
   await page.getByRole('textbox', { name: 'Why it is left out' }).fill('agreement runs to 2029');
   await cells.nth(2).click();
