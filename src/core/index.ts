@@ -142,7 +142,7 @@ export {
   tryDayOfIso,
   tryMinutesOfTime,
 } from './civil-date/iso-date.ts';
-export { monthIndexOf, monthOf, monthStart } from './civil-date/month.ts';
+export { monthIndexOf, monthOf, monthStart, monthsLater } from './civil-date/month.ts';
 export { type OfParts, partAssigner, ruleOfStep } from './doing/part-assigner.ts';
 export {
   type Answer,
@@ -472,13 +472,11 @@ export {
   ownChanges,
 } from './service-plan/own-changes.ts';
 export {
-  beginsOn,
   COUNTS_FROM,
   type CountsFrom,
   type Delay,
-  firstDayOf,
+  isCounted,
   itemProblem,
-  keepsStep,
   MOST_DELAY,
   type PlanItem,
   type Planned,

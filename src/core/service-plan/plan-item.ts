@@ -5,7 +5,7 @@ import { monthsLater } from '../civil-date/month.ts';
 import type { Overlap } from '../planning/overlap.ts';
 import type { PlannedSchedule, Revision } from '../planning/schedule-plan.ts';
 import type { Timing } from '../planning/timing.ts';
-import type { Recurrence, Rule } from '../recurrence/rule.ts';
+import type { Recurrence } from '../recurrence/rule.ts';
 
 /** From which day the rule of an item counts its intervals: the day on which a client joins, or one that is the same for all. */
 export const COUNTS_FROM = ['joining', 'plan'] as const;
@@ -46,14 +46,14 @@ export function firstDayOf({ after }: Pick<PlanItem, 'after'>, joins: CivilDay):
   return joins + after.amount * (after.unit === 'week' ? 7 : 1);
 }
 
-/** Whether a rule gives other dates when it is counted from another day. */
-function isCounted(rule: Rule): boolean {
-  return rule.kind === 'rrule' || ('every' in rule && rule.every > 1);
+/** Whether a recurrence gives other dates when it is counted from another day. */
+export function isCounted({ rules }: Pick<Recurrence, 'rules'>): boolean {
+  return rules.some((rule) => rule.kind === 'rrule' || ('every' in rule && rule.every > 1));
 }
 
 /** Whether the item keeps to dates that are counted from a day of the plan, whenever a client joins. */
 export function keepsStep({ counts, recurrence }: Pick<PlanItem, 'counts' | 'recurrence'>): boolean {
-  return counts === 'plan' && recurrence.rules.some(isCounted);
+  return counts === 'plan' && isCounted(recurrence);
 }
 
 /** What is wrong with an item by itself, in words; null where nothing is. */
@@ -62,7 +62,7 @@ export function itemProblem({ counts, recurrence, after, estimateMinutes }: Plan
     return `The first can be from 0 to ${MOST_DELAY} days, weeks or months after joining.`;
   if (estimateMinutes !== null && (!Number.isInteger(estimateMinutes) || estimateMinutes < 1))
     return 'The estimate is a whole number of minutes, from 1.';
-  if (counts === 'plan' && recurrence.end.kind === 'after' && recurrence.rules.some(isCounted))
+  if (counts === 'plan' && recurrence.end.kind === 'after' && isCounted(recurrence))
     return 'It ends after so many for each client: then it is counted from the day a client joins.';
   return null;
 }

@@ -9,7 +9,7 @@ import {
   sayDuration,
   sayRule,
 } from '../../core/index.ts';
-import { actionKind, silentActions } from '../platform/changes/actions.ts';
+import { actionKind, silentActions, undoneBy } from '../platform/changes/actions.ts';
 import { Change, type FieldChanges } from '../platform/changes/entity.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -113,8 +113,11 @@ function mayUndo(scope: Scope, { subject, action, actorId }: HistoryRow): boolea
   return actorId === scope.person?.id && isOne(subject) && SUBJECTS[subject].mayUndoOwn({ action });
 }
 
-function undoOf({ id, joinedId, together }: HistoryRow): HistoryEntry['undo'] {
-  return { changeId: id, together: joinedId === null || together < 2 ? null : { changeId: joinedId, count: together } };
+function undoOf(row: HistoryRow): HistoryEntry['undo'] {
+  const { id, joinedId, together } = row;
+  const changeId = undoneBy(row);
+  if (changeId !== id) return { changeId, together: null };
+  return { changeId, together: joinedId === null || together < 2 ? null : { changeId: joinedId, count: together } };
 }
 
 function sayChange(

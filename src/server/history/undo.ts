@@ -1,5 +1,6 @@
 import { IsNull } from 'typeorm';
 import type { Impact } from '../../contract/index.ts';
+import { undoneBy } from '../platform/changes/actions.ts';
 import { Change } from '../platform/changes/entity.ts';
 import type { Undone } from '../platform/changes/subject.ts';
 import { forbidden, notNow } from '../platform/refusal.ts';
@@ -61,6 +62,7 @@ async function tasksOf(scope: Scope, changeId: string, follow: string | undefine
 async function undoableChange(scope: Scope, changeId: string): Promise<Change> {
   const change = await scope.locked(Change, changeId, 'change');
   if (change.undoneAt !== null) throw notNow('That is undone already.');
+  if (undoneBy(change) !== change.id) throw notNow('That is undone with all that was done in one go with it.');
   if (change.actorId === scope.person?.id || scope.mayAll('undo')) return change;
   throw forbidden('Only the person who did it, a planner or a manager, can undo that.');
 }

@@ -30,7 +30,7 @@ import {
   saveInParts,
   type Together,
 } from '../schedules/index.ts';
-import { inputOf, problemsOfItems, toldItems } from './items.ts';
+import { problemsOfItems, toldItems } from './items.ts';
 import { newSchedules } from './new-schedules.ts';
 import { assetsOf, countsOfPlans, type Member, membersOf, PlanRecord } from './stored/index.ts';
 import { asStored } from './stored.ts';
@@ -54,7 +54,7 @@ export async function lockedPlan(scope: Scope, id: string, version: number): Pro
   const plan = await scope.locked(PlanRecord, id, 'plan');
   if (plan.version !== version)
     throw changedMeanwhile(
-      `“${plan.name}” was changed by someone else meanwhile. Yours is still on the screen, not saved; “Put back” shows theirs.`,
+      `“${plan.name}” was changed by someone else meanwhile. Nothing is saved: look at it once more.`,
     );
   return plan;
 }
@@ -78,7 +78,7 @@ export function changePlan(
   return scope.followed(follow, 100).transaction(async (tx) => {
     const { before, set, work } = await plannedChange(tx, id, input);
     await tx.save(PlanRecord, id, { ...set, version: before.version + 1 });
-    const { tasks, entries } = await saveInParts(tx, work, { reach: input.reach, of: 100 });
+    const { tasks, entries } = await saveInParts(tx, work, input.reach, 100);
     const fields = fieldChanges<PlanRecord>(before, set);
     const changeId = await tx.recordTogether([
       { subject: 'plan', subjectId: id, action: 'changed', fields },
@@ -117,10 +117,7 @@ export function archivePlan(
   });
 }
 
-const kept = ({ name, note, rollsOn, items }: PlanInput) => ({
-  ...{ name, note, rollsOn },
-  items: items.map((item) => inputOf(item as PlanItem) as PlanItem),
-});
+const kept = ({ name, note, rollsOn, items }: PlanInput) => ({ name, note, rollsOn, items: items as PlanItem[] });
 
 async function mustFit(scope: Scope, input: PlanInput, before: PlanRecord | null): Promise<void> {
   const others = (await scope.find(PlanRecord)).filter(({ id }) => id !== before?.id);

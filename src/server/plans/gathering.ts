@@ -1,3 +1,4 @@
+import { In } from 'typeorm';
 import type { z } from 'zod';
 import type { planEndpoints } from '../../contract/index.ts';
 import { groupBy, type IsoDate, ownChanges, type PlanItem, plural } from '../../core/index.ts';
@@ -8,7 +9,7 @@ import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { lockedSchedules, type Schedule } from '../schedules/index.ts';
 import { lockedPlan } from './changing.ts';
 import { endOfYear, entriesOfJoining, insertJoining, type Joining } from './putting-on.ts';
-import { membersOf } from './stored/index.ts';
+import { membersAmong } from './stored/index.ts';
 
 type Input = z.output<(typeof planEndpoints)['gather']['body']>;
 
@@ -30,12 +31,21 @@ export function gatherSchedules(
     if (!item) throw notFound('item');
     const schedules = [...(await lockedSchedules(tx, ids)).values()];
     mustFit(schedules, item);
-    const members = new Map((await membersOf(tx, planId, tx.today)).map((one) => [one.clientId, one.id]));
+    const members = new Map(
+      (
+        await membersAmong(
+          tx,
+          planId,
+          schedules.flatMap(({ clientId }) => clientId ?? []),
+          tx.today,
+        )
+      ).map((one) => [one.clientId, one.id]),
+    );
     const others = groupBy(
       schedules.filter(({ clientId }) => clientId !== null && !members.has(clientId)),
       ({ clientId }) => clientId ?? '',
     );
-    const clients = new Map((await tx.find(Client)).filter(({ id }) => others.has(id)).map((one) => [one.id, one]));
+    const clients = new Map((await tx.find(Client, { id: In([...others.keys()]) })).map((one) => [one.id, one]));
     const joining = [...others].flatMap(([clientId, own]): Joining[] => {
       const client = clients.get(clientId);
       if (!client) return [];

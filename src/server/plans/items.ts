@@ -1,5 +1,5 @@
 import { In } from 'typeorm';
-import type { PlanItemInput, ToldItem } from '../../contract/index.ts';
+import type { ToldItem } from '../../contract/index.ts';
 import {
   type PlanItem,
   plural,
@@ -64,7 +64,7 @@ export async function toldItems(scope: Scope, items: readonly PlanItem[]): Promi
     const { id, name, minutes, parts, isArchived, workType } = template;
     const notice = termsOf(scope.workspace.visits, workType)?.terms.period ?? null;
     return {
-      ...inputOf(item),
+      ...item,
       template: {
         ...{ id, name, estimateMinutes: minutes, tasks: parts.length, isArchived },
         notice: notice && plural(notice.days, notice.unit === 'day' ? 'day' : 'working day'),
@@ -73,12 +73,6 @@ export async function toldItems(scope: Scope, items: readonly PlanItem[]): Promi
       who: words.who(item.assignment),
     };
   });
-}
-
-/** An item as it is kept, in the form in which it comes and goes. */
-export function inputOf(item: PlanItem): PlanItemInput {
-  const { key, templateId, counts, after, recurrence, timing, overlap, assignment, estimateMinutes, each } = item;
-  return { key, templateId, counts, after, recurrence, timing, overlap, assignment, estimateMinutes, each };
 }
 
 /** What the schemas can't see: that what items name is here and in use, and that their rules give dates. */

@@ -32,7 +32,7 @@ import { type ItemTemplate, itemWords, templatesOf } from './items.ts';
 import { sayOwn } from './list.ts';
 import { isLeftOut, itemWith, ownOf, type Place, placesOf } from './new-schedules.ts';
 import { type Joining, joiningOf } from './putting-on.ts';
-import { startedFor } from './starting.ts';
+import { setStarted } from './starting.ts';
 import { PlanRecord } from './stored/index.ts';
 import { storedParts } from './stored.ts';
 
@@ -66,7 +66,7 @@ export async function lookAtPuttingOn(scope: Scope, planId: string, input: Input
   const words = await itemWords(scope);
   const from = dayOfIso(input.from);
   const rows = new Map<string, ScheduleRow>();
-  const placed = joining.flatMap((one) =>
+  const placedOf = (one: Joining) =>
     placesOf(plan.items, one.assets).map((place): Placed => {
       const own = ownOf(one.own, place);
       const item = itemWith(place.item, own);
@@ -86,8 +86,8 @@ export async function lookAtPuttingOn(scope: Scope, planId: string, input: Input
         words,
       );
       return { ...place, joining: one, isOwn: aspects.length > 0, leftOut, says, key };
-    }),
-  );
+    });
+  const placed = (await eachInTurn(joining, placedOf)).flat();
   const worked = await workedOut(scope, rows, from);
   const days = new Map<string, { now: number; later: number }>();
   const people = new Map<string | null, { minutes: number; weeks: Record<string, number> }>();
@@ -122,17 +122,15 @@ export async function lookAtPuttingOn(scope: Scope, planId: string, input: Input
       count(workOn, assigneeId, estimateMinutes, isNow);
     }
   });
-  const first = joining[0];
-  const started = first ? await startedFor(scope, input.start, first) : [];
-  for (const { client, assets } of joining)
-    for (const { on, minutes, assigneeId } of client === first?.client
-      ? started
-      : await startedFor(scope, input.start, { client, assets })) {
+  const startedOf = await setStarted(scope, input.start);
+  await eachInTurn(joining, (one) => {
+    for (const { on, minutes, assigneeId } of startedOf(one)) {
       figures.tasks++;
       figures.tasksNow++;
       figures.minutes += minutes;
       count(on, assigneeId, minutes, true);
     }
+  });
   const ofClient = groupBy(placed, ({ joining: { client } }) => client.id);
   const names = await scope.peopleNames();
   return {
@@ -160,7 +158,7 @@ export async function lookAtPuttingOn(scope: Scope, planId: string, input: Input
     people: [...people]
       .map(([personId, load]) => ({ personId, ...load }))
       .sort((a, b) => Number(a.personId === null) - Number(b.personId === null) || b.minutes - a.minutes),
-    started: started.map(({ assigneeId: _assigneeId, ...one }) => one),
+    started: joining.slice(0, 1).flatMap((one) => startedOf(one).map(({ assigneeId: _assigneeId, ...task }) => task)),
     lateNotices,
     startInTime: lateNotices === 0 ? null : await laterStart(scope, plan.items, templates, from),
   };

@@ -9,10 +9,11 @@ import {
   scheduleOfItem,
 } from '../../core/index.ts';
 import { readCursor } from '../platform/http/cursor.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { keepingTasks } from './dates.ts';
 import { itemWords, templatesOf } from './items.ts';
-import { countsOfPlans, isOn, OWN_ASPECTS_SQL, PlanRecord, SCHEDULES_OF_PLAN } from './stored/index.ts';
+import { countsOfPlans, isOn, OWN_ASPECTS_SQL, ownCounts, PlanRecord, SCHEDULES_OF_PLAN } from './stored/index.ts';
 
 /** All plans by name, those in the archive last. */
 export async function listPlans(scope: Scope): Promise<{ plans: PlanLine[] }> {
@@ -24,21 +25,20 @@ export async function listPlans(scope: Scope): Promise<{ plans: PlanLine[] }> {
   );
   const { day } = scope.now;
   const tasksOf = keepingTasks(await scope.calendar(), { from: day, to: day + 364 });
+  const lines = await eachInTurn(plans, (plan): PlanLine => {
+    const tasks = plan.items.flatMap((item) => {
+      const template = templates.get(item.templateId);
+      return template ? tasksOf(scheduleOfItem(item, day), template) : [];
+    });
+    const { id, version, name, archivedAt, rollsOn, items } = plan;
+    return {
+      ...{ id, version, name, rollsOn, isArchived: archivedAt !== null, clients: counts.get(id) ?? 0 },
+      items: items.flatMap(({ templateId }) => templates.get(templateId)?.name ?? []),
+      ...{ tasksEach: tasks.length, minutesEach: tasks.reduce((sum, { minutes }) => sum + minutes, 0) },
+    };
+  });
   return {
-    plans: plans
-      .map((plan): PlanLine => {
-        const tasks = plan.items.flatMap((item) => {
-          const template = templates.get(item.templateId);
-          return template ? tasksOf(scheduleOfItem(item, day), template) : [];
-        });
-        const { id, version, name, archivedAt, rollsOn, items } = plan;
-        return {
-          ...{ id, version, name, rollsOn, isArchived: archivedAt !== null, clients: counts.get(id) ?? 0 },
-          items: items.flatMap(({ templateId }) => templates.get(templateId)?.name ?? []),
-          ...{ tasksEach: tasks.length, minutesEach: tasks.reduce((sum, { minutes }) => sum + minutes, 0) },
-        };
-      })
-      .sort((a, b) => Number(a.isArchived) - Number(b.isArchived) || a.name.localeCompare(b.name)),
+    plans: lines.sort((a, b) => Number(a.isArchived) - Number(b.isArchived) || a.name.localeCompare(b.name)),
   };
 }
 
@@ -68,13 +68,8 @@ export async function clientsOfPlan(
   counts: { all: number; own: number; changes: number };
 }> {
   const plan = await scope.one(PlanRecord, planId, 'plan');
-  const keys = plan.items.map(({ key }) => key);
   const cursor = readCursor(after);
-  const ownChanges = `select o.id, 1 as n from ${SCHEDULES_OF_PLAN}
-      where o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')} and cardinality(${OWN_ASPECTS_SQL}) > 0
-    union all select o.id, count(*)::int from on_plan o join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
-      cross join lateral jsonb_array_elements(o.left_out) without (one)
-      where o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')} and without.one->>'item' = any($4::text[]) group by o.id`;
+  const ofPlan = `o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')}`;
   // What is their own is looked for once, for the figures and the page alike.
   const [answer] = await scope.sql<{
     counts: { all: number; own: number; changes: number };
@@ -85,16 +80,16 @@ export async function clientsOfPlan(
       leftOut: LeftOutRow[];
     })[];
   }>(
-    `with own as materialized (select id, sum(n)::int as changes from (${ownChanges}) each group by id),
+    `with own as materialized (${ownCounts(ofPlan)}),
        lines as materialized (select o.id, o.version, o.client_id as "clientId", c.name, ${SORTS_AS} as "sortsAs",
          o.from_on as "fromOn", o.off_on as "offOn", o.until_on as "untilOn", o.left_out as "leftOut", own.changes
        from on_plan o join client c on c.workspace_id = o.workspace_id and c.id = o.client_id left join own on own.id = o.id
-       where o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')}),
-       page as (select * from lines where ($5::boolean is false or changes is not null)
-         and ($6::text is null or ("sortsAs", id) > ($6::text, $7::uuid)) order by "sortsAs", id limit $8)
+       where ${ofPlan}),
+       page as (select * from lines where ($4::boolean is false or changes is not null)
+         and ($5::text is null or ("sortsAs", id) > ($5::text, $6::uuid)) order by "sortsAs", id limit $7)
      select (select jsonb_build_object('all', count(*), 'own', count(changes), 'changes', coalesce(sum(changes), 0)) from lines) as counts,
        (select coalesce(jsonb_agg(to_jsonb(page) - 'changes' order by "sortsAs", id), '[]') from page) as rows`,
-    [planId, scope.today, keys, own === 'yes', cursor?.[0] ?? null, cursor?.[1] ?? null, ON_PLAN_A_PAGE + 1],
+    [planId, scope.today, own === 'yes', cursor?.[0] ?? null, cursor?.[1] ?? null, ON_PLAN_A_PAGE + 1],
   );
   const { counts, rows } = answer ?? { counts: { all: 0, own: 0, changes: 0 }, rows: [] };
   const page = rows.slice(0, ON_PLAN_A_PAGE);

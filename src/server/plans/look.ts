@@ -1,9 +1,11 @@
 import type { PlanInput, PlanLook } from '../../contract/index.ts';
 import {
+  civilDay,
   dayOfIso,
   followPlan,
   groupBy,
   isoOfDay,
+  monthsLater,
   type OfPlan,
   offFrom,
   type Pause,
@@ -60,8 +62,8 @@ export async function lookAtPlan(
   const templates = await templatesOf(scope, [...was.values(), ...items]);
   const from = Math.max(dayOfIso(fromOn), scope.now.day);
   const { year, month } = yearMonthDay(from);
-  const span = { from: dayOfIso(`${year}-${String(month).padStart(2, '0')}-01`), to: 0 };
-  span.to = dayOfIso(`${year + 1}-${String(month).padStart(2, '0')}-01`) - 1;
+  const months = Array.from({ length: 12 }, (_, i) => isoOfDay(monthsLater(civilDay(year, month, 1), i)));
+  const span = { from: civilDay(year, month, 1), to: monthsLater(civilDay(year, month, 1), 12) - 1 };
   const tasksOf = keepingTasks(await scope.calendar(), span);
   const years = new Map<string, Year>();
   const yearOf = (key: string): Year => {
@@ -126,10 +128,6 @@ export async function lookAtPlan(
         if (template) put(yearOf(added.planItem ?? '').after, tasksOf(planOf(added as OfPlan), template), 1);
       }
   }
-  const months = Array.from({ length: 12 }, (_, i) => {
-    const at = month - 1 + i;
-    return `${year + Math.floor(at / 12)}-${String((at % 12) + 1).padStart(2, '0')}-01`;
-  });
   const told = (sums: Map<string, { tasks: number; minutes: number }>) =>
     months.map((first) => ({ month: first, ...(sums.get(first) ?? { tasks: 0, minutes: 0 }) }));
   const byId = new Map(members.map((member): [string, Member] => [member.id, member]));

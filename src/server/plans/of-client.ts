@@ -16,18 +16,12 @@ import { keepingTasks } from './dates.ts';
 import { type ItemTemplate, itemWords, templatesOf } from './items.ts';
 import { sayOwn } from './list.ts';
 import { placesOf } from './new-schedules.ts';
-import { assetsOf, isOn, type Member, PlanRecord } from './stored/index.ts';
+import { assetsOf, PlanRecord, timesOfClient } from './stored/index.ts';
 
 /** The plans that a client is on, item by item: what is as the plan says, and what is the client's own. */
 export async function plansOfClient(scope: Scope, clientId: string): Promise<{ plans: PlanOfClient[] }> {
   await scope.one(Client, clientId, 'client');
-  const members = await scope.sql<Omit<Member, 'clientName'>>(
-    `select o.id, o.version, o.plan_id as "planId", o.client_id as "clientId", o.from_on as "fromOn", o.until_on as "untilOn",
-       o.off_on as "offOn", o.left_out as "leftOut" from on_plan o
-     join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
-     where o.workspace_id = $1 and o.client_id = $2 and ${isOn('$3')} order by o.from_on, o.id`,
-    [clientId, scope.today],
-  );
+  const members = await timesOfClient(scope, clientId);
   if (members.length === 0) return { plans: [] };
   const plans = new Map(
     (await scope.find(PlanRecord, { id: In(members.map(({ planId }) => planId)) })).map((plan) => [plan.id, plan]),
@@ -79,7 +73,7 @@ export async function plansOfClient(scope: Scope, clientId: string): Promise<{ p
           ...{ scheduleId: null, leftOut: why, aspects: [], says: 'left out', ...around },
           ...{ next: null, state: null, tasks: 0, minutes: 0 },
         }));
-      return [...there.filter(({ state }) => state !== 'ended' || without.length === 0), ...without];
+      return [...there, ...without];
     });
     const asPlan = placesOf(plan.items, assets).flatMap(({ item }) => {
       const template = templates.get(item.templateId);

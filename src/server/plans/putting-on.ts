@@ -13,6 +13,7 @@ import {
 } from '../../core/index.ts';
 import { Client } from '../clients/index.ts';
 import type { ChangeEntry } from '../platform/changes/entity.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import { invalid, notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import {
@@ -27,8 +28,14 @@ import {
 import { lockedPlan } from './changing.ts';
 import { newSchedules } from './new-schedules.ts';
 import { startFor } from './starting.ts';
-import type { LeftOut, OnPlan, PlanRecord } from './stored/index.ts';
-import { type AssetOfClient, assetsOf, isOn } from './stored/index.ts';
+import {
+  type AssetOfClient,
+  assetsOf,
+  type LeftOut,
+  membersAmong,
+  type OnPlan,
+  type PlanRecord,
+} from './stored/index.ts';
 
 type Input = z.output<(typeof planEndpoints)['lookAtPuttingOn']['body']>;
 
@@ -53,8 +60,9 @@ export function putOn(
     await insertJoining(tx, joining);
     const { tasks, entries } = await saveInParts(
       tx,
-      { writes: [], added: schedulesOfJoining(plan, joining) },
-      { reach: UNSEEN_ONLY, of: joining.length },
+      { writes: [], added: await schedulesOfJoining(plan, joining) },
+      UNSEEN_ONLY,
+      joining.length,
     );
     const started = await startFor(tx, input.start, joining);
     const recorded = await tx.recordEach([...entriesOfJoining(tx, joining), ...entries]);
@@ -85,8 +93,12 @@ export function entriesOfJoining(scope: Scope, joining: readonly Joining[]): Cha
   return joining.map(({ on: { id } }) => ({ subject: 'onPlan', subjectId: id, action: 'put on', fields }));
 }
 
-export const schedulesOfJoining = (plan: PlanRecord, joining: readonly Joining[]): NewSchedule[] =>
-  joining.flatMap(({ on, assets, own }) => newSchedules(on, plan.items, assets, dayOfIso(on.fromOn), own));
+export async function schedulesOfJoining(plan: PlanRecord, joining: readonly Joining[]): Promise<NewSchedule[]> {
+  const each = await eachInTurn(joining, ({ on, assets, own }) =>
+    newSchedules(on, plan.items, assets, dayOfIso(on.fromOn), own),
+  );
+  return each.flat();
+}
 
 /** The last day of the year of the workspace that a day lies in. */
 export function endOfYear(scope: Scope, day: number): IsoDate {
@@ -107,11 +119,7 @@ export async function joiningOf(scope: Scope, plan: PlanRecord, { from, clients 
   const ids = clients.map(({ clientId }) => clientId);
   const found = new Map((await scope.find(Client, { id: In(ids) })).map((client) => [client.id, client]));
   const assets = groupBy(await assetsOf(scope, ids), ({ clientId }) => clientId);
-  const there = await scope.sql<{ clientId: string; fromOn: string }>(
-    `select o.client_id as "clientId", o.from_on as "fromOn" from on_plan o join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
-     where o.workspace_id = $1 and o.plan_id = $2 and o.client_id = any($3::uuid[]) and ${isOn('$4')}`,
-    [plan.id, ids, from],
-  );
+  const there = await membersAmong(scope, plan.id, ids, from);
   const since = new Map(there.map(({ clientId, fromOn }) => [clientId, fromOn]));
   const untilOn = plan.rollsOn === 'asks' ? endOfYear(scope, day) : null;
   const joining = clients.map(({ clientId, own }, i): Joining => {

@@ -14,7 +14,7 @@ import type { Scope } from '../platform/scope.ts';
 import { impactOfTogether, type ScheduleWrite, saveTogether, type Together, UNSEEN_ONLY } from '../schedules/index.ts';
 import { schedulesOf } from './changing.ts';
 import { endOfYear } from './putting-on.ts';
-import { isOn, type Member, planOfEach } from './stored/index.ts';
+import { isOn, type Member, ownCounts } from './stored/index.ts';
 import { storedParts } from './stored.ts';
 import { seenMembers } from './taking-off.ts';
 
@@ -35,18 +35,20 @@ export async function listRolling(scope: Scope): Promise<{ clients: RollingLine[
     [scope.today, isoOfDay(scope.now.day + ASKS_DAYS)],
   );
   const page = rows.slice(0, MOST_PUT_ON);
-  const plans = await planOfEach(
-    scope,
-    page.map(({ clientId }) => clientId),
+  const own = new Map(
+    (
+      await scope.sql<{ id: string; changes: number }>(ownCounts('o.workspace_id = $1 and o.id = any($2::uuid[])'), [
+        page.map(({ id }) => id),
+      ])
+    ).map(({ id, changes }) => [id, changes]),
   );
   return {
     isMore: rows.length > MOST_PUT_ON,
     clients: page.map(({ id, version, fromOn, untilOn, clientId, clientName, planId, planName }) => {
-      const plan = plans.get(clientId);
       return {
         ...{ id, version, fromOn, untilOn, laterOn: laterThan(scope, untilOn) },
         ...{ client: { id: clientId, name: clientName }, plan: { id: planId, name: planName } },
-        own: plan?.id === planId ? plan.own : 0,
+        own: own.get(id) ?? 0,
       };
     }),
   };
@@ -65,7 +67,7 @@ export const rollOn = (scope: Scope, input: Input): Promise<{ tasks: Sync; chang
         'update on_plan set until_on = $2, version = version + 1 where workspace_id = $1 and id = any($3::uuid[])',
         [later, of.map(({ id }) => id)],
       );
-    const saved = await saveTogether(tx, work, { reach: UNSEEN_ONLY });
+    const saved = await saveTogether(tx, work, UNSEEN_ONLY);
     const entries = members.map(
       ({ id, untilOn }): ChangeEntry => ({
         ...{ subject: 'onPlan', subjectId: id, action: 'rolled on' },

@@ -53,28 +53,24 @@ export async function startFor(
 const onlyOf = (assets: readonly AssetOfClient[]): AssetOfClient | undefined =>
   assets.length === 1 ? assets[0] : undefined;
 
-/** What would be started for one client, before anything is made. */
-export async function startedFor(
+/** What would be started for one client or another, before anything is made. */
+export async function setStarted(
   scope: Scope,
   start: PlanStart | null,
-  { client, assets }: Starting,
-): Promise<(StartedForClient & { readonly assigneeId: string | null })[]> {
-  if (start === null) return [];
+): Promise<(starting: Starting) => (StartedForClient & { readonly assigneeId: string | null })[]> {
+  if (start === null) return () => [];
   const { template, parts } = await setOf(scope, start);
   const names = await scope.peopleNames();
-  return parts(client.usualPersonId)
-    .map(({ part, on, assigneeId }) => ({
-      ...{ step: part.key, on: isoOfDay(on), minutes: part.estimateMinutes, assigneeId },
-      who: assigneeId === null ? null : (names.get(assigneeId) ?? null),
-      title:
-        fillTitle(part.titlePattern, {
-          ...{ on: dayOfIso(start.on), client: client.name, asset: onlyOf(assets)?.name ?? null },
-          ...{
-            person: assigneeId === null ? null : (names.get(assigneeId) ?? null),
-            number: null,
-            type: template.workType,
-          },
-        }) || template.name,
-    }))
-    .sort((a, b) => (a.on < b.on ? -1 : a.on > b.on ? 1 : 0));
+  const nameOf = (id: string | null) => (id === null ? null : (names.get(id) ?? null));
+  return ({ client, assets }) =>
+    parts(client.usualPersonId)
+      .map(({ part, on, assigneeId }) => ({
+        ...{ step: part.key, on: isoOfDay(on), minutes: part.estimateMinutes, assigneeId, who: nameOf(assigneeId) },
+        title:
+          fillTitle(part.titlePattern, {
+            ...{ on: dayOfIso(start.on), client: client.name, asset: onlyOf(assets)?.name ?? null },
+            ...{ person: nameOf(assigneeId), number: null, type: template.workType },
+          }) || template.name,
+      }))
+      .sort((a, b) => (a.on < b.on ? -1 : a.on > b.on ? 1 : 0));
 }

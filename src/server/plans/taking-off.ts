@@ -2,9 +2,9 @@ import { In } from 'typeorm';
 import type { z } from 'zod';
 import type { Impact, ImpactItem, planEndpoints, Reach, Sync } from '../../contract/index.ts';
 import { asThePlan, type CivilDay, dayOfIso, groupBy, type PlanItem, plural } from '../../core/index.ts';
-
 import { Client } from '../clients/index.ts';
 import type { ChangeEntry } from '../platform/changes/entity.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import { changedMeanwhile, invalid, notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import {
@@ -20,7 +20,7 @@ import { SEEN_BEFORE_DAYS } from '../tasks/index.ts';
 import { lockedPlan, offWrite, schedulesOf } from './changing.ts';
 import { isLeftOut, newSchedule, placesOf } from './new-schedules.ts';
 import { entriesOfJoining, insertJoining, type Joining, joiningOf, schedulesOfJoining } from './putting-on.ts';
-import { type Starting, startedFor, startFor } from './starting.ts';
+import { type Starting, setStarted, startFor } from './starting.ts';
 import { assetsOf, lockedMembers, type Member, OnPlan, PlanRecord } from './stored/index.ts';
 import { asStored } from './stored.ts';
 
@@ -48,7 +48,7 @@ export const takeOff = (scope: Scope, input: OffInput): Promise<Saved> =>
       [input.from, members.map(({ id }) => id)],
     );
     await insertJoining(tx, joining);
-    const saved = await saveTogether(tx, work, { reach: ALL_OPEN });
+    const saved = await saveTogether(tx, work, ALL_OPEN);
     const started = await startFor(tx, input.start, await startingOf(tx, members));
     const recorded = await tx.recordEach([...entries, ...entriesOfJoining(tx, joining), ...saved.entries]);
     const changeId = await tx.joinChanges([...recorded, ...started.changeIds]);
@@ -62,8 +62,9 @@ export const impactOfTakingOff = (scope: Scope, input: OffInput): Promise<Impact
     await insertJoining(tx, joining);
     const impact = await impactOfTogether(tx, work, ALL_OPEN);
     const started: ImpactItem[] = [];
+    const startedOf = await setStarted(tx, input.start);
     for (const starting of await startingOf(tx, members))
-      for (const { title, on, who } of await startedFor(tx, input.start, starting))
+      for (const { title, on, who } of startedOf(starting))
         started.push({
           ...{ kind: 'added', because: null, taskId: null, scheduleId: null, fields: [] },
           ...{ title, on, who, about: starting.client.name },
@@ -89,12 +90,14 @@ async function workOfTakingOff(
   const day = dayOfIso(from);
   if (day < scope.now.day) throw invalid([{ path: 'from', message: 'From today on, or from a later day.' }]);
   const members = await seenMembers(scope, clients);
+  const gone = members.find(({ offOn }) => offOn !== null);
+  if (gone) throw invalid([{ path: 'clients', message: `${gone.clientName} goes already on another day.` }]);
   const schedules = await schedulesOf(
     scope,
     members.map(({ id }) => id),
   );
   const lastMade = tasks === 'stay' ? await lastMadeOf(scope, schedules) : new Map<string, CivilDay>();
-  const writes = schedules.map((schedule): ScheduleWrite => {
+  const writes = await eachInTurn(schedules, (schedule): ScheduleWrite => {
     const last = lastMade.get(schedule.id);
     return offWrite(scope, schedule, last === undefined ? day : Math.max(day, last + 1));
   });
@@ -106,7 +109,7 @@ async function workOfTakingOff(
     ...{ version: to.version, from, start: null },
     clients: [...new Set(members.map(({ clientId }) => clientId))].map((clientId) => ({ clientId, own: [] })),
   });
-  return { work: { writes, added: schedulesOfJoining(plan, joining) }, members, joining };
+  return { work: { writes, added: await schedulesOfJoining(plan, joining) }, members, joining };
 }
 
 /** Whom a set is started for: each client once. */
@@ -151,7 +154,7 @@ export const leaveOut = (scope: Scope, onPlanId: string, input: LeaveOut): Promi
   scope.transaction(async (tx) => {
     const { member, leftOut, work } = await workOfLeavingOut(tx, onPlanId, input);
     await tx.save(OnPlan, onPlanId, { leftOut, version: member.version + 1 });
-    const saved = await saveTogether(tx, work, { reach: ALL_OPEN });
+    const saved = await saveTogether(tx, work, ALL_OPEN);
     const changeId = await tx.recordTogether([
       {
         ...{ subject: 'onPlan', subjectId: onPlanId, action: input.why === null ? 'taken in' : 'left out' },
@@ -181,10 +184,16 @@ async function workOfLeavingOut(scope: Scope, onPlanId: string, { version, item:
     const schedules = (await schedulesOf(scope, [member.id], [key])).filter(
       (one) => assetId === null || one.assetId === assetId,
     );
-    const writes = schedules.map((schedule) => offWrite(scope, schedule, day));
+    // What it leaves behind is over, and no part of the plan any more: an item that is taken in again begins anew.
+    const writes = schedules.map((schedule): ScheduleWrite => {
+      const { before, set } = offWrite(scope, schedule, day);
+      return { before, set: { ...set, onPlanId: null, planItem: null } };
+    });
     return { member, leftOut: [...others, { item: key, assetId, why }], work: { writes, added: [] } };
   }
   if (!isThere) throw invalid([{ path: 'item', message: `${member.clientName} has it already.` }]);
+  if (assetId !== null && isLeftOut(member.leftOut, key, null))
+    throw invalid([{ path: 'assetId', message: 'It is left out for all that is theirs: take it in for all.' }]);
   const places = placesOf([item], await assetsOf(scope, [member.clientId])).filter(
     ({ asset }) => assetId === null || asset?.id === assetId,
   );
@@ -198,7 +207,7 @@ async function workOfLeavingOut(scope: Scope, onPlanId: string, { version, item:
 /** Puts schedules back to what their plan says. */
 export const putAsPlan = (scope: Scope, planId: string, input: AsPlan): Promise<Saved> =>
   scope.transaction(async (tx) => {
-    const saved = await saveTogether(tx, await workOfAsPlan(tx, planId, input), { reach: input.reach });
+    const saved = await saveTogether(tx, await workOfAsPlan(tx, planId, input), input.reach);
     const changeId = await tx.recordTogether(saved.entries);
     await tx.tell('plans', 'schedules', 'tasks');
     return { tasks: saved.tasks, changeId };

@@ -1,10 +1,8 @@
 import { In } from 'typeorm';
 import type { Impact, ScheduleInput } from '../../contract/index.ts';
 import { Asset, Client } from '../clients/index.ts';
-import type { FieldChanges } from '../platform/changes/entity.ts';
 import { invalid, notFound } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
-import { watched } from '../tasks/stored/index.ts';
 import { Template } from '../templates/stored/index.ts';
 import {
   checkInput,
@@ -15,12 +13,10 @@ import {
   stored,
   syncSchedules,
 } from './changing.ts';
-import { impactOf } from './impact.ts';
 import { peopleById, problemsOfPeople } from './people-of-input.ts';
-import { scheduleRows } from './schedule-row.ts';
 import { oneSchedule } from './service.ts';
 import { UNSEEN_ONLY } from './sync.ts';
-import { insertSchedules } from './together.ts';
+import { impactOfTogether, insertSchedules, saveTogether, type Together } from './together.ts';
 
 const OF_NO_PLAN = { onPlanId: null, planItem: null };
 
@@ -36,10 +32,10 @@ export function createSchedule(scope: Scope, input: ScheduleInput): Promise<Save
   });
 }
 
-/** Many new ones that differ in whom and what they are for, written without their tasks; gives their ids. */
-async function insertAlike(scope: Scope, inputs: readonly ScheduleInput[]): Promise<string[]> {
+/** Many new ones that differ in whom and what they are for, checked. */
+async function alike(scope: Scope, inputs: readonly ScheduleInput[]): Promise<Together> {
   const [first] = inputs;
-  if (!first) return [];
+  if (!first) return { writes: [], added: [] };
   await scope.one(Template, first.templateId, 'template');
   const idsOf = (field: 'clientId' | 'assetId') => [...new Set(inputs.flatMap((input) => input[field] ?? []))];
   const clients = new Map((await scope.find(Client, { id: In(idsOf('clientId')) })).map((one) => [one.id, one]));
@@ -57,10 +53,7 @@ async function insertAlike(scope: Scope, inputs: readonly ScheduleInput[]): Prom
     ...rulesOf(first, await scope.calendar(), scope.now.day),
   ];
   if (problems.length > 0) throw invalid(problems.slice(0, 1));
-  return insertSchedules(
-    scope,
-    inputs.map((input) => ({ ...stored(input), ...OF_NO_PLAN })),
-  );
+  return { writes: [], added: inputs.map((input) => ({ ...stored(input), ...OF_NO_PLAN })) };
 }
 
 /**
@@ -72,13 +65,8 @@ export function createSchedules(
   inputs: (scope: Scope) => Promise<readonly ScheduleInput[]>,
 ): Promise<SavedSchedules> {
   return scope.transaction(async (tx) => {
-    const ids = await insertAlike(tx, await inputs(tx));
-    const { value: tasks, watchId } = await watched(tx, () => syncSchedules(tx, ids, UNSEEN_ONLY));
-    // Undone, each is deleted as of now; brought back, it stands as any other.
-    const fields: FieldChanges = { deletedAt: { from: tx.instant.toISOString(), to: null } };
-    const changeId = await tx.recordTogether(
-      ids.map((id) => ({ subject: 'schedule', subjectId: id, action: 'created', fields, watchId })),
-    );
+    const { tasks, entries } = await saveTogether(tx, await alike(tx, await inputs(tx)), UNSEEN_ONLY);
+    const changeId = await tx.recordTogether(entries);
     await tx.tell('schedules', 'tasks', 'templates');
     return { tasks, changeId };
   });
@@ -88,8 +76,5 @@ export function impactOfCreating(
   scope: Scope,
   inputs: (scope: Scope) => Promise<readonly ScheduleInput[]>,
 ): Promise<Impact> {
-  return scope.rehearse(async (tx) => {
-    const ids = await insertAlike(tx, await inputs(tx));
-    return impactOf(tx, await scheduleRows(tx, { ids }), new Map(), UNSEEN_ONLY);
-  });
+  return scope.rehearse(async (tx) => impactOfTogether(tx, await alike(tx, await inputs(tx)), UNSEEN_ONLY));
 }

@@ -53,7 +53,6 @@ export { foresee, phrasesOf, stateOf } from './service.ts';
 export { type Fields, followOn, keyWanted, planAll, syncAll, UNSEEN_ONLY } from './sync.ts';
 export {
   impactOfTogether,
-  insertSchedules,
   type NewSchedule,
   saveInParts,
   saveTogether,

@@ -1,5 +1,4 @@
 import type { Impact, Reach, Sync } from '../../contract/index.ts';
-import type { Action } from '../platform/changes/actions.ts';
 import type { ChangeEntry, FieldChanges } from '../platform/changes/entity.ts';
 import { columnOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -49,18 +48,13 @@ async function insertSome(scope: Scope, added: readonly NewSchedule[]): Promise<
   return rows.map(({ id }) => id);
 }
 
-export interface SavedTogether {
+interface SavedTogether {
   readonly tasks: Sync;
   readonly entries: ChangeEntry[];
-  readonly addedIds: readonly string[];
 }
 
-/** Carries it out, and says what is to be recorded of it. @param action said of those that become others */
-export async function saveTogether(
-  scope: Scope,
-  { writes, added }: Together,
-  { action = 'changed', reach }: { readonly action?: Action<'schedule'>; readonly reach: Reach },
-): Promise<SavedTogether> {
+/** Carries it out, and says what is to be recorded of it. */
+export async function saveTogether(scope: Scope, { writes, added }: Together, reach: Reach): Promise<SavedTogether> {
   if (writes.length > 0) await saveRows(scope, writes);
   const addedIds = await insertSchedules(scope, added);
   const ids = [...writes.map(({ before }) => before.id), ...addedIds];
@@ -68,9 +62,9 @@ export async function saveTogether(
   // Undone, each is deleted as of now; brought back, it stands as any other.
   const fields: FieldChanges = { deletedAt: { from: scope.instant.toISOString(), to: null } };
   return {
-    ...{ tasks, addedIds },
+    tasks,
     entries: [
-      ...entriesOf(writes, action, watchId),
+      ...entriesOf(writes, 'changed', watchId),
       ...addedIds.map((id) => ({ subject: 'schedule', subjectId: id, action: 'created', fields, watchId }) as const),
     ],
   };
@@ -83,27 +77,26 @@ const SCHEDULES_OF_A_PART = 400;
 export async function saveInParts(
   scope: Scope,
   { writes, added }: Together,
-  { of, ...how }: { readonly action?: Action<'schedule'>; readonly reach: Reach; readonly of: number },
+  reach: Reach,
+  of: number,
 ): Promise<SavedTogether> {
   const total = writes.length + added.length;
   const tasks = { made: 0, changed: 0, removed: 0, kept: 0 };
   const entries: ChangeEntry[] = [];
-  const addedIds: string[] = [];
   for (let at = 0, told = 0; at < total; at += SCHEDULES_OF_A_PART) {
     const end = Math.min(total, at + SCHEDULES_OF_A_PART);
     const part = {
       writes: writes.slice(at, end),
       added: added.slice(Math.max(0, at - writes.length), Math.max(0, end - writes.length)),
     };
-    const saved = await saveTogether(scope, part, how);
+    const saved = await saveTogether(scope, part, reach);
     for (const figure of ['made', 'changed', 'removed', 'kept'] as const) tasks[figure] += saved.tasks[figure];
     entries.push(...saved.entries);
-    addedIds.push(...saved.addedIds);
     const done = Math.round((of * end) / total);
     await scope.did(done - told);
     told = done;
   }
-  return { tasks, entries, addedIds };
+  return { tasks, entries };
 }
 
 /** What it would do, told within a rehearsal. */

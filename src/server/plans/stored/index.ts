@@ -7,8 +7,11 @@ export {
   isOn,
   lockedMembers,
   type Member,
+  membersAmong,
   membersOf,
   OWN_ASPECTS_SQL,
+  ownCounts,
   SCHEDULES_OF_PLAN,
+  timesOfClient,
 } from './members.ts';
 export { firstPlans, noPlans, planOfEach } from './of-clients.ts';

@@ -15,25 +15,34 @@ const FIELDS = ['id', 'version', 'planId', 'clientId', 'fromOn', 'untilOn', 'off
 export const isOn = (place: string): string =>
   `o.undone_at is null and (o.off_on is null or o.off_on > ${place}::date) and c.archived_at is null`;
 
-/** Who is on a plan on a day or later. */
-export function membersOf(scope: Scope, planId: string, on: IsoDate): Promise<Member[]> {
-  return scope.sql<Member>(
+/** Times on a plan, with the names of their clients. @param where narrows `o` and `c`; its parameters begin at $2 */
+const selectMembers = (scope: Scope, where: string, params: readonly unknown[]): Promise<Member[]> =>
+  scope.sql<Member>(
     `select ${columnsOf(OnPlan, 'o', FIELDS)}, c.name as "clientName" from on_plan o
-     join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
-     where o.workspace_id = $1 and o.plan_id = $2 and ${isOn('$3')} order by o.id`,
-    [planId, on],
+     join client c on c.workspace_id = o.workspace_id and c.id = o.client_id where o.workspace_id = $1 and ${where}`,
+    params,
   );
-}
+
+/** Who is on a plan on a day or later. */
+export const membersOf = (scope: Scope, planId: string, on: IsoDate): Promise<Member[]> =>
+  selectMembers(scope, `o.plan_id = $2 and ${isOn('$3')} order by o.id`, [planId, on]);
+
+/** A client's times on plans that reach today and go on. */
+export const timesOfClient = (scope: Scope, clientId: string): Promise<Member[]> =>
+  selectMembers(scope, `o.client_id = $2 and ${isOn('$3')} order by o.from_on, o.id`, [clientId, scope.today]);
+
+/** Whoever of some clients is on a plan on a day or later. */
+export const membersAmong = (
+  scope: Scope,
+  planId: string,
+  clientIds: readonly string[],
+  on: IsoDate,
+): Promise<Member[]> =>
+  selectMembers(scope, `o.plan_id = $2 and o.client_id = any($3::uuid[]) and ${isOn('$4')}`, [planId, clientIds, on]);
 
 /** Some of them by their own ids, held against others until the transaction ends. */
-export function lockedMembers(scope: Scope, ids: readonly string[]): Promise<Member[]> {
-  return scope.sql<Member>(
-    `select ${columnsOf(OnPlan, 'o', FIELDS)}, c.name as "clientName" from on_plan o
-     join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
-     where o.workspace_id = $1 and o.id = any($2::uuid[]) and o.undone_at is null order by o.id for no key update of o`,
-    [ids],
-  );
-}
+export const lockedMembers = (scope: Scope, ids: readonly string[]): Promise<Member[]> =>
+  selectMembers(scope, 'o.id = any($2::uuid[]) and o.undone_at is null order by o.id for no key update of o', [ids]);
 
 /** How many clients are on each plan today. */
 export async function countsOfPlans(scope: Scope): Promise<ReadonlyMap<string, number>> {
@@ -84,3 +93,17 @@ export const SCHEDULES_OF_PLAN = `on_plan o
   join schedule s on s.workspace_id = o.workspace_id and s.on_plan_id = o.id and s.deleted_at is null
   join (select p.workspace_id, p.id as plan_id, item->>'key' as key, item from service_plan p, jsonb_array_elements(p.items) item) i
     on i.workspace_id = o.workspace_id and i.plan_id = o.plan_id and i.key = s.plan_item`;
+
+/**
+ * How much each time on a plan has of its own, as rows of `id` and `changes`: schedules that say something else than their item,
+ * and items that are left out. Those that have nothing are not among them.
+ * @param where narrows `o` and `c`
+ */
+export const ownCounts = (where: string): string => `select id, sum(n)::int as changes from (
+    select o.id, 1 as n from ${SCHEDULES_OF_PLAN} where ${where} and cardinality(${OWN_ASPECTS_SQL}) > 0
+    union all
+    select o.id, 1 from on_plan o join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
+      join service_plan p on p.workspace_id = o.workspace_id and p.id = o.plan_id
+      cross join lateral jsonb_array_elements(o.left_out) without (one)
+    where ${where} and exists (select from jsonb_array_elements(p.items) of (item) where of.item->>'key' = without.one->>'item')
+  ) each group by id`;

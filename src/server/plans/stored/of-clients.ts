@@ -1,6 +1,6 @@
 import type { ClientLine } from '../../../contract/index.ts';
 import type { Scope } from '../../platform/scope.ts';
-import { isOn, OWN_ASPECTS_SQL, SCHEDULES_OF_PLAN } from './members.ts';
+import { isOn, ownCounts } from './members.ts';
 
 /**
  * The first plan by name of each client `c`, as `of_plan`; null where there is none.
@@ -25,13 +25,10 @@ export async function planOfEach(
   const rows = await scope.sql<NonNullable<ClientLine['plan']> & { clientId: string }>(
     `select distinct on (o.client_id) o.client_id as "clientId", p.id, p.name, o.from_on as "fromOn", o.off_on as "offOn",
        (count(*) over (partition by o.client_id) - 1)::int as more,
-       (coalesce(own.changes, 0) + (select count(*) from jsonb_array_elements(o.left_out) without (one)
-         where exists (select from jsonb_array_elements(p.items) of (item) where of.item->>'key' = without.one->>'item')))::int as own
+       coalesce(own.changes, 0)::int as own
      from on_plan o join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
      join service_plan p on p.workspace_id = o.workspace_id and p.id = o.plan_id
-     left join (select o.id, count(*)::int as changes from ${SCHEDULES_OF_PLAN}
-       where o.workspace_id = $1 and o.client_id = any($2::uuid[]) and ${isOn('$3')} and cardinality(${OWN_ASPECTS_SQL}) > 0
-       group by o.id) own on own.id = o.id
+     left join (${ownCounts(`o.workspace_id = $1 and o.client_id = any($2::uuid[]) and ${isOn('$3')}`)}) own on own.id = o.id
      where o.workspace_id = $1 and o.client_id = any($2::uuid[]) and ${isOn('$3')}
      order by o.client_id, lower(p.name), p.id`,
     [clientIds, scope.today],

@@ -6,14 +6,18 @@ type Says = { readonly words: string } | 'fields' | 'put back' | 'what is gone';
 
 interface ActionKind {
   readonly says: Says;
-  /** Whether it is undone by a click where the history tells of it; else where it was done, or by what makes it again. */
-  readonly isUndoneThere: boolean;
+  /**
+   * Whether it is undone by a click where the history tells of it; else where it was done, or by what makes it again. What was
+   * done in one go with others that say the same is undone with all of them, never by itself.
+   */
+  readonly isUndoneThere: boolean | 'together';
   /** Left out of the history: something else tells of it. */
   readonly isSilent?: true;
 }
 
 const words = (text: string): ActionKind => ({ says: { words: text }, isUndoneThere: true });
 const onlySaid = (text: string): ActionKind => ({ says: { words: text }, isUndoneThere: false });
+const together = (text: string): ActionKind => ({ says: { words: text }, isUndoneThere: 'together' });
 const FIELDS: ActionKind = { says: 'fields', isUndoneThere: true };
 const PUT_BACK: ActionKind = { says: 'put back', isUndoneThere: false };
 const GONE: ActionKind = { says: 'what is gone', isUndoneThere: true };
@@ -122,18 +126,19 @@ export const ACTIONS = {
   },
   plan: {
     created: words('made'),
-    changed: FIELDS,
+    // Its clients' schedules were written in the same go.
+    changed: { ...FIELDS, isUndoneThere: 'together' },
     archived: words('archived'),
     'brought back': words('brought back'),
     undone: PUT_BACK,
   },
-  /** The time of a client on a plan: undone with the schedules that came or went with it, never by itself. */
+  /** The time of a client on a plan, with the schedules that came, changed or went by it. */
   onPlan: {
-    'put on': onlySaid('put on the plan'),
-    'taken off': onlySaid('taken off the plan'),
-    'left out': onlySaid('left an item of the plan out'),
-    'taken in': onlySaid('took an item of the plan in'),
-    'rolled on': onlySaid('rolled on'),
+    'put on': together('put on the plan'),
+    'taken off': together('taken off the plan'),
+    'left out': together('left an item of the plan out'),
+    'taken in': together('took an item of the plan in'),
+    'rolled on': together('rolled on'),
     undone: PUT_BACK,
   },
   /** Holds changes of many things together. */
@@ -150,6 +155,17 @@ export function actionKind(subject: Subject, action: string): ActionKind {
   const kind = (ACTIONS[subject] as Readonly<Record<string, ActionKind>>)[action];
   if (!kind) throw new Error(`Nothing is known of “${action}” of a ${subject}.`);
   return kind;
+}
+
+/** By which change one is undone that may have been made together with others: by that of all of them, where it can't be by itself. */
+export function undoneBy({ id, subject, action, joinedId }: Undoable): string {
+  return actionKind(subject, action).isUndoneThere === 'together' ? (joinedId ?? id) : id;
+}
+interface Undoable {
+  readonly id: string;
+  readonly subject: Subject;
+  readonly action: string;
+  readonly joinedId: string | null;
 }
 
 /** Actions of a subject that the history leaves out. */

@@ -2,7 +2,16 @@ import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PlanItemInput, PlanLook, ServicePlan } from '../../../contract/index.ts';
-import { dayOfIso, isoOfDay, MOST_DELAY, plural, sayDuration, withTimes, writePhrase } from '../../../core/index.ts';
+import {
+  dayOfIso,
+  isCounted,
+  isoOfDay,
+  MOST_DELAY,
+  plural,
+  sayDuration,
+  withTimes,
+  writePhrase,
+} from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, EstimateBlank, NumberBlank } from '../../kit/blanks.tsx';
 import { PhraseBox } from '../schedules/rule/phrase-box.tsx';
@@ -88,10 +97,6 @@ function Told({ item, template }: Pick<ItemRowProps, 'item' | 'template'>) {
   );
 }
 
-/** Whether a rule gives other dates when it is counted from another day. */
-const isCounted = ({ recurrence: { rules } }: PlanItemInput): boolean =>
-  rules.some((rule) => rule.kind === 'rrule' || ('every' in rule && rule.every > 1));
-
 const UNITS = ['day', 'week', 'month'] as const;
 
 function Sentence({ item, template, onChange }: ItemRowProps & { readonly onChange: (item: PlanItemInput) => void }) {
@@ -125,7 +130,7 @@ function Sentence({ item, template, onChange }: ItemRowProps & { readonly onChan
           {phrase}
         </button>
       )}
-      {isCounted(item) && (
+      {isCounted(item.recurrence) && (
         <>
           {' '}
           counted from{' '}

@@ -5,9 +5,6 @@ type Months = PlanLook['items'][number]['before'];
 
 export const COLUMNS = 'grid grid-cols-[repeat(12,minmax(0,1fr))_64px] gap-x-0.5';
 
-/** What comes to it. */
-const GROWTH = 'bg-[repeating-linear-gradient(135deg,var(--ink)_0_1.5px,transparent_1.5px_4px)]';
-
 const sum = (months: Months, of: 'tasks' | 'minutes') => months.reduce((total, month) => total + month[of], 0);
 
 /** How much of one item is done in each month, as it is and as it would be. */
@@ -73,7 +70,7 @@ export function HoursByMonth({ look, clients }: { readonly look: PlanLook; reado
             {hours[i]}
             <span aria-hidden className="flex h-16 w-5 flex-col justify-end">
               {after > before && (
-                <span className={`w-full ${GROWTH}`} style={{ height: `${(64 * (after - before)) / most}px` }} />
+                <span className="hatched w-full" style={{ height: `${(64 * (after - before)) / most}px` }} />
               )}
               <span className="w-full bg-petrol-2" style={{ height: `${(64 * Math.min(before, after)) / most}px` }} />
             </span>

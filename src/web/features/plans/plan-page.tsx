@@ -317,8 +317,8 @@ function Archiving({ plan, isChanged }: { readonly plan: ServicePlan; readonly i
     return (
       <p className="mt-3 text-note leading-5 text-ink-2">
         It can go into the archive once nobody is on it.{' '}
-        <Link className="link-line" to="/clients">
-          Clients
+        <Link className="link-line" to={`/clients?plan=${plan.id}`}>
+          Those who are
         </Link>
       </p>
     );

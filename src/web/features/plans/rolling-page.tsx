@@ -48,13 +48,14 @@ interface Asked {
 }
 
 function Rolling({ lines }: { readonly lines: readonly RollingLine[] }) {
-  const { may } = useWorkspace();
+  const { may, today } = useWorkspace();
   const { chosen, choose, clear } = useChosen(lines);
   const ids = useMemo(() => new Set(chosen.map(({ id }) => id)), [chosen]);
   const { impactOfRollingOn, rollOn, impactOfTakingOff, takeOff } = usePlanActions();
   const offOf = (of: readonly RollingLine[]) => ({
     clients: of.map(({ id, version }) => ({ id, version })),
-    ...{ from: dayAfter(of[0]?.untilOn ?? ''), tasks: 'go' as const, to: null },
+    // Of a year that is over already, from today on.
+    ...{ from: isoOfDay(Math.max(today, dayOfIso(of[0]?.untilOn ?? '') + 1)), tasks: 'go' as const, to: null },
   });
   const { look, busy, dialog } = useLookedAt<Asked>({
     impactOf: ({ deed, of }) => (deed === 'keep' ? impactOfRollingOn(of) : impactOfTakingOff(offOf(of))),
@@ -143,8 +144,6 @@ function Rolling({ lines }: { readonly lines: readonly RollingLine[] }) {
 }
 
 const sayKeep = (meant: number, all: number): string => (meant === all ? `Keep all ${all}` : `Keep ${meant}`);
-
-const dayAfter = (date: string): string => isoOfDay(dayOfIso(date) + 1);
 
 interface LineProps {
   readonly line: RollingLine;

@@ -5,6 +5,7 @@ import { callNames, dayOfIso, type EvenMove, plural, sayDuration } from '../../.
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
+import { HoursBar } from '../../kit/hours-bar.tsx';
 import { CloseButton, SECTION, SideSheet } from '../../kit/side-sheet.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDay, sayDayOfMonth } from '../../kit/ways.ts';
@@ -217,26 +218,10 @@ function LoadLine({
   readonly after: number;
 }) {
   if (!person) return null;
-  const most = Math.max(before, after, person.capacity, 1);
-  const share = (minutes: number) => `${(100 * minutes) / most}%`;
   return (
     <p className="mt-0.5 grid grid-cols-[104px_minmax(0,1fr)_92px] items-center gap-x-2 text-note leading-4.5">
       <span className="truncate">{person.name}</span>
-      <span className="relative block h-2 bg-base-300" aria-hidden>
-        <i className="absolute inset-y-0 left-0 bg-petrol-2" style={{ width: share(Math.min(before, after)) }} />
-        <i
-          className="absolute inset-y-0"
-          style={{
-            left: share(Math.min(before, after)),
-            width: share(Math.abs(after - before)),
-            backgroundImage: 'repeating-linear-gradient(135deg, var(--ink) 0 1.5px, transparent 1.5px 4px)',
-          }}
-        />
-        <i
-          className="absolute -inset-y-[2px] w-px bg-ink"
-          style={{ left: `min(100% - 1px, ${share(person.capacity)})` }}
-        />
-      </span>
+      <HoursBar before={before} after={after} capacity={person.capacity} />
       <span className="text-right whitespace-nowrap">
         {hoursOf(before)} → <b className={after > person.capacity ? 'font-bold' : 'font-semibold'}>{hoursOf(after)}</b>
       </span>

@@ -6,6 +6,7 @@ import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank } from '../../../kit/blanks.tsx';
 import { DeedSentence } from '../../../kit/chosen-foot.tsx';
+import { TEXT_FORM, useDraft } from '../../../kit/draft.ts';
 import { sayDate, sayDay } from '../../../kit/ways.ts';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { usePlanActions, usePlans } from '../../plans/api.ts';
@@ -196,7 +197,8 @@ function LeavingOut({
   client,
   why,
   words,
-}: DeedProps & { readonly why: string | null; readonly words: string }) {
+  onDone,
+}: DeedProps & { readonly why: string | null; readonly words: string; readonly onDone?: () => void }) {
   const { today } = useWorkspace();
   const { impactOfLeavingOut, leaveOut } = usePlanActions();
   const body = { version: on.version, item: item.item, assetId: item.assetId, why, from: isoOfDay(today) };
@@ -209,6 +211,7 @@ function LeavingOut({
         why === null ? `${client.name} has ${name} again.` : `${client.name} does without ${name}.`,
       ),
     hasReach: false,
+    ...(onDone ? { onSaved: onDone } : {}),
     onRefused: sayTrouble,
   });
   return (
@@ -229,7 +232,13 @@ function LeavingOut({
 }
 
 function WhyLeftOut(props: DeedProps) {
-  const [why, setWhy] = useState('');
+  const { on, item } = props;
+  // What was typed is there again when the line was closed in between.
+  const {
+    draft: why,
+    change: setWhy,
+    forget,
+  } = useDraft<string>(`left-out.${on.id}.${item.item}.${item.assetId}`, '', TEXT_FORM);
   return (
     <div className="flex flex-wrap items-center gap-x-3 pt-1 leading-8">
       <span>
@@ -245,7 +254,7 @@ function WhyLeftOut(props: DeedProps) {
           onChange={({ target }) => setWhy(target.value)}
         />
       </span>
-      <LeavingOut {...props} why={why.trim()} words="Look at what it changes" />
+      <LeavingOut {...props} why={why.trim()} words="Look at what it changes" onDone={forget} />
     </div>
   );
 }

@@ -5,6 +5,7 @@ import { callNames, dayOfIso, groupBy, plural, sayDuration, sayHours } from '../
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Band } from '../../../kit/band.tsx';
 import { Dialog } from '../../../kit/dialog.tsx';
+import { HoursBar } from '../../../kit/hours-bar.tsx';
 import { Pennant } from '../../../kit/pennant.tsx';
 import { sayDayOfMonth } from '../../../kit/ways.ts';
 import { sayTurn } from '../../swaps/swap-words.ts';
@@ -228,27 +229,10 @@ function Receiver({ receiver: { person, weeks } }: { readonly receiver: LeaveImp
       <div className="mt-0.5 grid grid-cols-[54px_minmax(0,1fr)_auto] items-center gap-x-2 text-note leading-5">
         {weeks.map(({ monday, before, after, capacity }) => {
           const isOver = after > capacity;
-          const most = Math.max(after, capacity, 1);
           return (
             <Fragment key={monday}>
               <span className="text-ink-2">{sayDayOfMonth(dayOfIso(monday))}</span>
-              <span className="relative block h-2 bg-base-300" aria-hidden>
-                <i className="absolute inset-y-0 left-0 bg-petrol-2" style={{ width: `${(100 * before) / most}%` }} />
-                <i
-                  className="absolute inset-y-0"
-                  style={{
-                    left: `${(100 * before) / most}%`,
-                    width: `${(100 * (after - before)) / most}%`,
-                    backgroundImage: 'repeating-linear-gradient(135deg, var(--ink) 0 1.5px, transparent 1.5px 4px)',
-                  }}
-                />
-                {isOver && (
-                  <i
-                    className="absolute inset-y-[-2px] w-[2px] bg-ink"
-                    style={{ left: `${(100 * capacity) / most}%` }}
-                  />
-                )}
-              </span>
+              <HoursBar before={before} after={after} capacity={capacity} />
               <span className="whitespace-nowrap">
                 {sayHours(before)} → <b className={isOver ? 'font-bold' : 'font-semibold'}>{sayHours(after)}</b>{' '}
                 <span className="text-ink-2">of {sayHours(capacity)}</span>

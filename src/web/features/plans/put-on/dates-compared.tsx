@@ -1,11 +1,14 @@
 import { useMemo } from 'react';
 import {
   type CivilDay,
-  dayOfIso,
+  civilDay,
   isDated,
   monthShort,
+  monthsLater,
+  PLAIN_TIMING,
   type PlanItem,
   planDays,
+  reckoningFault,
   recurrenceProblems,
   scheduleOfItem,
   type WorkingCalendar,
@@ -29,10 +32,9 @@ export function DatesCompared({ item, own, name, from }: DatesComparedProps) {
   const plan = useMemo(() => datesOf(item, from, workingCalendar), [item, from, workingCalendar]);
   const theirs = useMemo(() => datesOf(own, from, workingCalendar), [own, from, workingCalendar]);
   const { year, month } = yearMonthDay(from);
-  const months = Array.from({ length: 12 }, (_, i) => {
-    const at = month + i;
-    return dayOfIso(`${year + Math.floor(at / 12)}-${String((at % 12) + 1).padStart(2, '0')}-01`);
-  }).filter((first) => first < from + DAYS);
+  const months = Array.from({ length: 12 }, (_, i) => monthsLater(civilDay(year, month, 1), i + 1)).filter(
+    (first) => first < from + DAYS,
+  );
   return (
     <div className="mt-1 grid grid-cols-[104px_minmax(0,1fr)] gap-x-3 text-note leading-4.5 max-[720px]:hidden">
       <span />
@@ -90,7 +92,9 @@ function Line({ name, dates, from, look }: LineProps) {
 /** Null where the rule gives none: what is wrong with it is told where it is looked at. */
 function datesOf(item: PlanItem, from: CivilDay, calendar: WorkingCalendar): readonly CivilDay[] | null {
   const schedule = scheduleOfItem(item, from);
-  if (recurrenceProblems(schedule.recurrence, calendar).length > 0) return null;
+  const { recurrence } = schedule;
+  if (reckoningFault({ recurrence, timing: PLAIN_TIMING }, calendar, from) !== null) return null;
+  if (recurrenceProblems(recurrence, calendar).length > 0) return null;
   return planDays(schedule, calendar, from, from + DAYS - 1)
     .filter(isDated)
     .map(({ on }) => on);

@@ -3,11 +3,12 @@ import { workloadAddresses } from '../../../../contract/addresses.ts';
 import type { PlanStart, PutOnLook } from '../../../../contract/index.ts';
 import {
   type CivilDay,
+  civilDay,
   dayOfIso,
-  daysInMonth,
   isoOfDay,
   mondayOf,
   monthShort,
+  monthsLater,
   plural,
   sayDuration,
   weekdayOf,
@@ -15,6 +16,7 @@ import {
 } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { useAnswer } from '../../../kit/answer.ts';
+import { HoursBar } from '../../../kit/hours-bar.tsx';
 import { sayDay } from '../../../kit/ways.ts';
 
 interface PutOnYearProps {
@@ -120,14 +122,12 @@ function Months({ look }: { readonly look: PutOnLook }) {
   return (
     <ol className="pt-1">
       {Array.from({ length: 12 }, (_, i) => {
-        const at = month - 1 + i;
-        const [y, m] = [year + Math.floor(at / 12), (at % 12) + 1];
-        const start = dayOfIso(`${y}-${String(m).padStart(2, '0')}-01`);
-        const days = Array.from({ length: daysInMonth(y, m) }, (_, n): CivilDay => start + n);
+        const start = monthsLater(civilDay(year, month, 1), i);
+        const days = Array.from({ length: monthsLater(start, 1) - start }, (_, n): CivilDay => start + n);
         const count = days.reduce((sum, day) => sum + (byDay.get(day)?.now ?? 0) + (byDay.get(day)?.later ?? 0), 0);
         return (
           <li key={start} className="flex items-center gap-2 border-b border-line text-note">
-            <b className="w-8 font-head text-row font-[650]">{monthShort(m)}</b>
+            <b className="w-8 font-head text-row font-[650]">{monthShort(yearMonthDay(start).month)}</b>
             <span aria-hidden className="grid h-[23px] min-w-0 flex-1 grid-cols-[repeat(31,minmax(0,1fr))] items-end">
               {days.map((day) => {
                 const { now = 0, later = 0 } = byDay.get(day) ?? {};
@@ -200,7 +200,7 @@ function People({ look }: { readonly look: PutOnLook }) {
               <span className={personId === null ? 'text-ink-2' : 'truncate'}>{name}</span>
               {fullest && personId !== null ? (
                 <>
-                  <Bar {...fullest} />
+                  <HoursBar before={fullest.before} after={fullest.after} capacity={fullest.capacity} />
                   <span
                     className="text-right font-mono text-note"
                     title={`week from ${sayDay(dayOfIso(fullest.start), today)}`}
@@ -227,30 +227,3 @@ function People({ look }: { readonly look: PutOnLook }) {
 
 /** "43.5" */
 const halfHours = (minutes: number): string => String(Math.round(minutes / 30) / 2);
-
-/** A week's hours against capacity; what comes to it is hatched, what lies over it solid. */
-function Bar({
-  before,
-  after,
-  capacity,
-}: {
-  readonly before: number;
-  readonly after: number;
-  readonly capacity: number;
-}) {
-  const scale = Math.max(capacity * 1.15, after, 1);
-  const at = (minutes: number) => `${(100 * minutes) / scale}%`;
-  return (
-    <span aria-hidden className="relative block h-[9px] bg-off">
-      <span className="absolute inset-y-0 left-0 bg-petrol-2" style={{ width: at(before) }} />
-      <span
-        className="absolute inset-y-0 bg-[repeating-linear-gradient(135deg,var(--ink)_0_1.5px,transparent_1.5px_4px)]"
-        style={{ left: at(before), width: at(after - before) }}
-      />
-      {after > capacity && (
-        <span className="absolute inset-y-0 bg-ink" style={{ left: at(capacity), width: at(after - capacity) }} />
-      )}
-      <span className="absolute -inset-y-0.5 w-0.5 bg-ink" style={{ left: at(capacity) }} />
-    </span>
-  );
-}
