@@ -217,6 +217,27 @@ describe('putting clients on a plan', () => {
     expect([await started(), await tasksOf(plan.id)]).toEqual([[], []]);
   });
 
+  it('makes as much as was shown however many they are, and is undone whole', async () => {
+    const plan = await newPlan(
+      Array.from({ length: 9 }, (_, n) =>
+        item(
+          `i${n}`,
+          n % 2 ? gas : walk,
+          `${n + 1}th of each month`.replace('1th', '1st').replace('2th', '2nd').replace('3th', '3rd'),
+        ),
+      ),
+    );
+    const clients = await freeClients(48);
+    const look = (await putOn(plan, ids(clients), '2026-12-01', '/look').expect(200)).body as PutOnLook;
+    // More than are written at once.
+    expect(look.figures.schedules).toBe(432);
+    const { body } = await putOn(plan, ids(clients)).expect(200);
+    expect(body.tasks.made).toBe(look.figures.tasksNow);
+    expect(await tasksOf(plan.id)).toHaveLength(look.figures.tasksNow);
+    await undo(body.changeId).expect(200);
+    expect(await tasksOf(plan.id)).toEqual([]);
+  });
+
   it('is refused for whoever is on it already, in the archive, or from another version', async () => {
     const plan = await newPlan();
     const [client] = await freeClients(1);
@@ -278,6 +299,26 @@ describe('a change of a plan', () => {
     expect(await tasksOf(plan.id)).toEqual(before);
     const back = (await ines.get(`/api/plans/${plan.id}`).expect(200)).body as ServicePlan;
     expect(back.items[0]?.phrase).toBe('first Tuesday of each month');
+  });
+
+  it('is undone with the schedules that it wrote, never by itself', async () => {
+    const plan = await newPlan();
+    await putOn(plan, ids(await freeClients(2))).expect(200);
+    const [first, second] = twoItems();
+    if (!first || !second) throw new Error('Two items.');
+    const changed = [{ ...first, recurrence: rule('first Friday of each month') }, second];
+    const { body: saved } = await change(plan, changed).expect(200);
+    const { entries } = (await ines.get(`/api/plans/${plan.id}/history`).expect(200)).body as {
+      entries: HistoryEntry[];
+    };
+    expect(entries[0]?.undo).toEqual({ changeId: saved.changeId, together: null });
+    const [alone] = await server.source.query<{ id: string }[]>(
+      `select id from change where joined_id = $1 and subject = 'plan'`,
+      [saved.changeId],
+    );
+    expect((await undo(alone?.id ?? '').expect(409)).body.detail).toMatch(/all that was done in one go/);
+    await undo(saved.changeId).expect(200);
+    expect((await clientsOf(plan.id)).counts.own).toBe(0);
   });
 
   it('that counts from later leaves what is made for days before it; new items come, and those taken out go', async () => {
@@ -493,6 +534,44 @@ describe('a client of a plan', () => {
     await undo(body.changeId).expect(200);
     expect((await ines.get(`/api/plans/${plan.id}`).expect(200)).body.items[0].who).toBe('Kit Sorrell');
     expect((await plansOf(client?.id ?? '', plan.id))[0]?.items[0]?.aspects).toEqual([]);
+  });
+
+  it('leaves what an item that is left out has made so far behind, and begins anew when it is taken in', async () => {
+    const plan = await newPlan();
+    const [client] = await freeClients(1);
+    await putOn(plan, ids(client ? [client] : []), '2026-10-01').expect(200);
+    const gasOf = async () => (await plansOf(client?.id ?? '', plan.id))[0]?.items.filter((one) => one.item === 'gas');
+    const [before] = (await gasOf()) ?? [];
+    const leave = async (why: string | null, assetId: string | null = null) =>
+      ines.post(`/api/on-plan/${(await plansOf(client?.id ?? '', plan.id))[0]?.id}/left-out`).send({
+        ...{ version: (await plansOf(client?.id ?? '', plan.id))[0]?.version, item: 'gas', assetId, why, from: TODAY },
+      });
+    const { changeId } = (await leave('on a buoy')).body;
+    expect((await gasOf())?.map(({ leftOut }) => leftOut)).toEqual(['on a buoy']);
+    const past = await oneSchedule(ines, before?.scheduleId ?? '');
+    expect([past.state, past.recurrence.end]).toEqual(['ended', { kind: 'on', date: '2026-11-23' }]);
+    const one = await leave(null, '00000000-0000-4000-8000-000000000000');
+    expect([one.status, one.body.errors[0].message]).toEqual([422, expect.stringMatching(/take it in for all/)]);
+    await leave(null);
+    const now = await gasOf();
+    expect(now?.map(({ leftOut, state }) => [leftOut, state])).toEqual([[null, 'running']]);
+    expect(now?.[0]?.scheduleId).not.toBe(before?.scheduleId);
+    expect((await clientsOf(plan.id)).counts.changes).toBe(0);
+    await undo(changeId).expect(409);
+  });
+
+  it('goes once, and not on two days', async () => {
+    const plan = await newPlan();
+    await putOn(plan, ids(await freeClients(1))).expect(200);
+    const off = async (from: string) => {
+      const [line] = (await clientsOf(plan.id)).clients;
+      return ines
+        .post('/api/on-plan/off')
+        .send({ clients: [{ id: line?.id, version: line?.version }], from, tasks: 'go' });
+    };
+    expect((await off('2026-12-07')).status).toBe(200);
+    const twice = await off('2026-12-21');
+    expect([twice.status, twice.body.errors[0].message]).toEqual([422, expect.stringMatching(/goes already/)]);
   });
 
   it('is told in SQL as the core tells it', async () => {
