@@ -1,11 +1,11 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { bringItIn, oneBringIn, readFile, startBringIn } from '../src/server/bring-in/index.ts';
 import { undoChange } from '../src/server/history/undo.ts';
 import { impactOfSettings, settingsOf } from '../src/server/settings/service.ts';
 import { largeDatabase, largeScope } from './lists-database.ts';
+import { longStep } from './measure.ts';
 
 /**
  * npm run bench import: a list of 20,000 clients with a contact and an asset each, read and checked against the 3,000 that are
@@ -30,7 +30,6 @@ async function measure(): Promise<void> {
     return `${there},"${i} Mill Lane\nSaltreath",${there} senior,c${i}@bench.example,01632 ${100_000 + i},Craft ${i},BR-${i},berth ${i}`;
   });
   writeFileSync(path, `client,address,contact,mail,telephone,asset,tag,place\n${lines.join('\n')}\n`);
-  const delay = monitorEventLoopDelay({ resolution: 1 });
   const step = async <T>(what: string, work: () => Promise<T>): Promise<T> => {
     globalThis.gc?.();
     const heap = process.memoryUsage().heapUsed;
@@ -38,17 +37,12 @@ async function measure(): Promise<void> {
     const watch = setInterval(() => {
       most = Math.max(most, process.memoryUsage().heapUsed);
     }, 20);
-    delay.reset();
-    delay.enable();
-    const began = performance.now();
-    const value = await work();
-    const seconds = (performance.now() - began) / 1000;
-    delay.disable();
-    clearInterval(watch);
-    console.log(
-      `  ${what.padEnd(34)} ${seconds.toFixed(2).padStart(6)} s   heap +${((most - heap) / 1024 / 1024).toFixed(0).padStart(3)} MB   loop held up ${(delay.max / 1e6).toFixed(0)} ms at most`,
-    );
-    return value;
+    try {
+      const { value } = await longStep(what, work, () => `heap +${((most - heap) / 1024 / 1024).toFixed(0)} MB`);
+      return value;
+    } finally {
+      clearInterval(watch);
+    }
   };
   try {
     const file = await step('read', () => readFile(path));

@@ -1,8 +1,8 @@
-import { monitorEventLoopDelay } from 'node:perf_hooks';
 import PDFDocument from 'pdfkit';
 import type { NoticePage } from '../src/contract/index.ts';
 import { NoticePaper } from '../src/server/notices/paper.ts';
 import { bytesOf } from '../src/server/platform/pdf.ts';
+import { longStep } from './measure.ts';
 
 /**
  * npm run bench notices: 100 notices of a page as one PDF, as they are sent, beside a bare document of as many pages with as
@@ -25,19 +25,8 @@ const page = (n: number): NoticePage => ({
 });
 const head = { title: 'Notices', by: 'Tern Quay', at: new Date('2026-11-24T10:40:00Z'), language: 'en-GB' };
 
-const delay = monitorEventLoopDelay({ resolution: 1 });
-async function timed(what: string, work: () => Promise<number>): Promise<number> {
-  delay.reset();
-  delay.enable();
-  const began = performance.now();
-  const bytes = await work();
-  const seconds = (performance.now() - began) / 1000;
-  delay.disable();
-  console.log(
-    `  ${what.padEnd(40)} ${seconds.toFixed(2).padStart(6)} s   ${(bytes / 1024).toFixed(0).padStart(6)} kB   loop held up ${(delay.max / 1e6).toFixed(0)} ms at most`,
-  );
-  return seconds;
-}
+const timed = async (what: string, work: () => Promise<number>): Promise<number> =>
+  (await longStep(what, work, (bytes) => `${(bytes / 1024).toFixed(0)} kB`)).seconds;
 
 const turn = () => new Promise((resolve) => setImmediate(resolve));
 

@@ -1,4 +1,3 @@
-import { monitorEventLoopDelay } from 'node:perf_hooks';
 import type { PlanItem } from '../src/core/index.ts';
 import { PLAIN_TIMING, parsePhrase } from '../src/core/index.ts';
 import { undoChange } from '../src/server/history/undo.ts';
@@ -12,6 +11,7 @@ import {
   putOn,
 } from '../src/server/plans/index.ts';
 import { largeDatabase, largeScope } from './lists-database.ts';
+import { longStep } from './measure.ts';
 
 /**
  * npm run bench plans: a plan of eight items among a million tasks. 500 clients are rehearsed and put on it, beside the bare
@@ -37,19 +37,8 @@ try {
 
 async function measure(): Promise<void> {
   const scope = await largeScope(large.source);
-  const delay = monitorEventLoopDelay({ resolution: 1 });
-  const step = async <T>(what: string, aim: number | null, work: () => Promise<T>): Promise<T> => {
-    delay.reset();
-    delay.enable();
-    const began = performance.now();
-    const value = await work();
-    const seconds = (performance.now() - began) / 1000;
-    delay.disable();
-    console.log(
-      `  ${what.padEnd(46)} ${seconds.toFixed(2).padStart(6)} s${aim === null ? '          ' : ` (aim ${aim.toString().padStart(3)})`}   loop held up ${(delay.max / 1e6).toFixed(0)} ms at most`,
-    );
-    return value;
-  };
+  const step = async <T>(what: string, aim: number | null, work: () => Promise<T>): Promise<T> =>
+    (await longStep(what, work, () => (aim === null ? '' : `aim ${aim} s`))).value;
   const templates = await scope.sql<{ id: string }>(
     'select id from template where workspace_id = $1 and archived_at is null order by id limit 8',
   );

@@ -26,6 +26,8 @@ const DEEDS = [
   ['delete', 'Delete …'],
 ] as const;
 type DeedKey = (typeof DEEDS)[number][0];
+/** Those that are a sentence with a look before it. */
+type SentenceKey = Exclude<DeedKey, 'gather'>;
 
 /** What can be done with the chosen schedules, at the foot of the table. */
 export function ChosenBar({ ids, mayBePaused, busy, onLook, onClear }: ChosenBarProps) {
@@ -61,7 +63,7 @@ export function ChosenBar({ ids, mayBePaused, busy, onLook, onClear }: ChosenBar
 }
 
 interface DeedFormProps {
-  readonly doing: Exclude<DeedKey, 'gather'>;
+  readonly doing: SentenceKey;
   readonly many: boolean;
   readonly busy: boolean;
   readonly onLook: (deed: Deed) => void;
@@ -83,99 +85,98 @@ function DeedForm({ doing, many, busy, onLook }: DeedFormProps) {
       <DateBlank label="Last day" value={to} onChange={setTo} />
     </>
   );
-  const forms: Readonly<Record<Exclude<DeedKey, 'gather'>, { words: ReactNode; deed: Deed; problem: string | null }>> =
-    {
-      give: {
-        words: (
-          <>
-            Give {them} to <PersonBlank label="Who does it" personId={personId} onChange={setPerson} /> from the next
-            one that nobody has seen.
-          </>
-        ),
-        deed: {
-          kind: 'give',
-          personId,
-          name: people.find(({ id }) => id === personId)?.name ?? 'nobody yet',
-        },
-        problem: null,
+  const forms: Readonly<Record<SentenceKey, { words: ReactNode; deed: Deed; problem: string | null }>> = {
+    give: {
+      words: (
+        <>
+          Give {them} to <PersonBlank label="Who does it" personId={personId} onChange={setPerson} /> from the next one
+          that nobody has seen.
+        </>
+      ),
+      deed: {
+        kind: 'give',
+        personId,
+        name: people.find(({ id }) => id === personId)?.name ?? 'nobody yet',
       },
-      pause: {
-        words: (
-          <>
-            Pause {them} from <DateBlank label="Paused from" value={from} onChange={setFrom} />{' '}
-            <ChoiceBlank
-              label="For how long"
-              value={isOpen}
-              options={[
-                ['open', 'until somebody resumes'],
-                ['until', 'until'],
-              ]}
-              onChange={setOpen}
-            />{' '}
-            {isOpen === 'until' && <DateBlank label="Runs again on" value={to} onChange={setTo} />}
-          </>
-        ),
-        deed: { kind: 'pause', from, until: isOpen === 'until' ? to : null },
-        problem: isOpen === 'until' && to <= from ? 'It would run again before it pauses.' : null,
-      },
-      resume: { words: null, deed: { kind: 'resume', on: today }, problem: null },
-      dates: {
-        words: (
-          <>
-            <ChoiceBlank
-              label="What becomes of the dates"
-              value={how}
-              options={[
-                ['skip', 'Skip'],
-                ['later', 'Move later'],
-                ['earlier', 'Move earlier'],
-              ]}
-              onChange={setHow}
-            />{' '}
-            all dates {span}
-            {how !== 'skip' && (
-              <>
-                {' '}
-                by <NumberBlank label="By how many" value={amount} least={1} most={366} onChange={setAmount} />{' '}
-                <ChoiceBlank
-                  label="Days or working days"
-                  value={unit}
-                  options={[
-                    ['workingDay', amount === 1 ? 'working day' : 'working days'],
-                    ['day', amount === 1 ? 'day' : 'days'],
-                  ]}
-                  onChange={setUnit}
-                />
-              </>
-            )}
-          </>
-        ),
-        deed:
-          how === 'skip'
-            ? { kind: 'skip', from, to }
-            : { kind: 'move', from, to, by: { amount: how === 'later' ? amount : -amount, unit } },
-        problem: to < from ? 'The last day lies before the first.' : null,
-      },
-      end: {
-        words: (
-          <>
-            The last day of {many ? 'each' : 'it'} is <DateBlank label="Last day" value={from} onChange={setFrom} />.
-          </>
-        ),
-        deed: { kind: 'end', lastOn: from },
-        problem: null,
-      },
-      delete: {
-        words: (
-          <>
-            Delete {them}: nothing more is made, what nobody has seen goes. What shows or was done stays, with its
-            history.
-          </>
-        ),
-        deed: { kind: 'delete' },
-        problem: null,
-      },
-    };
+      problem: null,
+    },
+    pause: {
+      words: (
+        <>
+          Pause {them} from <DateBlank label="Paused from" value={from} onChange={setFrom} />{' '}
+          <ChoiceBlank
+            label="For how long"
+            value={isOpen}
+            options={[
+              ['open', 'until somebody resumes'],
+              ['until', 'until'],
+            ]}
+            onChange={setOpen}
+          />{' '}
+          {isOpen === 'until' && <DateBlank label="Runs again on" value={to} onChange={setTo} />}
+        </>
+      ),
+      deed: { kind: 'pause', from, until: isOpen === 'until' ? to : null },
+      problem: isOpen === 'until' && to <= from ? 'It would run again before it pauses.' : null,
+    },
+    resume: { words: null, deed: { kind: 'resume', on: today }, problem: null },
+    dates: {
+      words: (
+        <>
+          <ChoiceBlank
+            label="What becomes of the dates"
+            value={how}
+            options={[
+              ['skip', 'Skip'],
+              ['later', 'Move later'],
+              ['earlier', 'Move earlier'],
+            ]}
+            onChange={setHow}
+          />{' '}
+          all dates {span}
+          {how !== 'skip' && (
+            <>
+              {' '}
+              by <NumberBlank label="By how many" value={amount} least={1} most={366} onChange={setAmount} />{' '}
+              <ChoiceBlank
+                label="Days or working days"
+                value={unit}
+                options={[
+                  ['workingDay', amount === 1 ? 'working day' : 'working days'],
+                  ['day', amount === 1 ? 'day' : 'days'],
+                ]}
+                onChange={setUnit}
+              />
+            </>
+          )}
+        </>
+      ),
+      deed:
+        how === 'skip'
+          ? { kind: 'skip', from, to }
+          : { kind: 'move', from, to, by: { amount: how === 'later' ? amount : -amount, unit } },
+      problem: to < from ? 'The last day lies before the first.' : null,
+    },
+    end: {
+      words: (
+        <>
+          The last day of {many ? 'each' : 'it'} is <DateBlank label="Last day" value={from} onChange={setFrom} />.
+        </>
+      ),
+      deed: { kind: 'end', lastOn: from },
+      problem: null,
+    },
+    delete: {
+      words: (
+        <>
+          Delete {them}: nothing more is made, what nobody has seen goes. What shows or was done stays, with its
+          history.
+        </>
+      ),
+      deed: { kind: 'delete' },
+      problem: null,
+    },
+  };
   const { words, deed, problem } = forms[doing];
   return (
     <DeedSentence problem={problem} busy={busy} onLook={() => onLook(deed)}>
