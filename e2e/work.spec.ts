@@ -281,8 +281,8 @@ test('the library is narrowed, sorted and starred; what is in use is archived, n
   await page.goto('/templates');
   const rows = page.getByRole('row');
   await expect(rows.nth(1)).toContainText('Crane certification');
-  await page.getByRole('button', { name: 'Favourite: Spill kits' }).click();
-  await expect(page.getByRole('button', { name: 'Favourite: Spill kits', pressed: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Favourite: Bank reconciliation' }).click();
+  await expect(page.getByRole('button', { name: 'Favourite: Bank reconciliation', pressed: true })).toBeVisible();
   await page.getByLabel('What uses it').selectOption({ label: 'by hand' });
   await expect(page.getByRole('link', { name: 'Storm warning' })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Payroll run' })).toBeHidden();
