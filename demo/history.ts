@@ -137,6 +137,7 @@ async function addFiles({ scope, files, randomFor }: Past, tasks: readonly PastT
         demandKey,
         isKept: false,
         uploadedAt: new Date(fate.doneAt ?? fate.startedAt ?? scope.instant),
+        byContact: null,
         uploadedBy: tasks[i]?.assigneeId ?? null,
         removedAt: null,
       });

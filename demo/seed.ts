@@ -11,6 +11,7 @@ import {
   plainWeek,
   type Recurrence,
   type TurnLength,
+  USUAL_ASKING,
   USUAL_WAYS,
   yearMonthDay,
 } from '../src/core/index.ts';
@@ -31,6 +32,7 @@ import { Favourite, Template } from '../src/server/templates/stored/index.ts';
 import { berthHolders } from './berth-holders.ts';
 import { makeByHand } from './by-hand.ts';
 import { ASSET_FIELDS, addRecords, CLIENT_FIELDS } from './client-records.ts';
+import { addClientTasks } from './client-tasks.ts';
 import { holdUp } from './held-up.ts';
 import { playHistory } from './history.ts';
 import { addNotices } from './notices.ts';
@@ -41,7 +43,7 @@ import { SeededRandom } from './random.ts';
 import { DEFAULT_TIMING, type DemoSchedule, OWN_ASSETS, SCHEDULES } from './schedules.ts';
 import { addClockings, addLeave, addPeople, addSwaps, daysBefore } from './seed-people.ts';
 import { templateContent } from './template-content.ts';
-import { CATEGORIES, type DemoTemplate, TEMPLATES, type TemplateKey, VISITS, WORK_TYPES } from './templates.ts';
+import { ASKING, CATEGORIES, type DemoTemplate, TEMPLATES, type TemplateKey, VISITS, WORK_TYPES } from './templates.ts';
 import { addViews } from './views.ts';
 
 /** Everyone in the demo signs in with this. */
@@ -72,6 +74,7 @@ export async function seedWhenEmpty(
         categories: [...CATEGORIES],
         workTypes: [...WORK_TYPES],
         visits: VISITS,
+        asking: ASKING,
         clientFields: [...CLIENT_FIELDS],
         skipReasons: ['too much wind', 'vessel away', 'nobody aboard', 'done with other work'],
         assetFields: [...ASSET_FIELDS],
@@ -87,6 +90,7 @@ export async function seedWhenEmpty(
           categories: [],
           workTypes: [],
           visits: NO_VISITS,
+          asking: USUAL_ASKING,
           clientFields: [],
           skipReasons: [],
           assetFields: [],
@@ -122,6 +126,7 @@ async function insertWorkspace(
     | 'categories'
     | 'workTypes'
     | 'visits'
+    | 'asking'
     | 'roles'
     | 'teams'
     | 'tickets'
@@ -141,6 +146,7 @@ async function insertWorkspace(
     horizonDays: 30,
     makeTime: '04:00',
     madeOn: null,
+    askedOn: null,
     isDemo: true,
     version: 1,
     yearStarts: 1,
@@ -193,7 +199,7 @@ async function seedTernQuay(
   await playHistory({ scope, randomFor: (seed) => new SeededRandom(seed), notesOf: notes, signers, files });
   await holdUp({ scope, people });
   await addRecords(scope, people);
-  const actingAs = (person: Person, daysAgo: number) =>
+  const actingAs = (person: Person | null, daysAgo: number) =>
     new Scope(
       manager,
       scope.workspace,
@@ -203,6 +209,7 @@ async function seedTernQuay(
     );
   await addNotices(scope, people, actingAs);
   await addPlans(scope, { people, templates }, actingAs);
+  await addClientTasks(scope, { people, templates, assets, files, origin }, actingAs);
 }
 
 interface DemoAsset {
@@ -270,7 +277,13 @@ async function illustrate(
     const id = scope.newId();
     const templateId = templates.get(key) as string;
     const owner = { taskId: null, templateId, demandKey };
-    const state = { isKept: false, uploadedAt: daysBefore(scope, 60), uploadedBy: null, removedAt: null };
+    const state = {
+      isKept: false,
+      uploadedAt: daysBefore(scope, 60),
+      uploadedBy: null,
+      byContact: null,
+      removedAt: null,
+    };
     await scope.insert(StoredFile, { ...file, ...owner, ...state, id, name, uploadKey: scope.newId() });
     return { id, templateId };
   };
@@ -293,6 +306,7 @@ async function tellChanges(
       id: scope.newId(),
       at,
       actorId: by,
+      byContact: null,
       subject: 'template',
       subjectId,
       action,

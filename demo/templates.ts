@@ -1,5 +1,12 @@
 import type { Category, Link, Priority } from '../src/contract/index.ts';
-import type { DefaultRule, Demand, Step, VisitRules } from '../src/core/index.ts';
+import {
+  type AskingRules,
+  type DefaultRule,
+  type Demand,
+  type Step,
+  USUAL_ASKING,
+  type VisitRules,
+} from '../src/core/index.ts';
 import type { PersonKey } from './people.ts';
 import { ask, check, own } from './steps.ts';
 
@@ -37,6 +44,12 @@ export const VISITS: VisitRules = {
   ],
   letterhead: 'Harbour Office, Lee Quay\n01632 960 100',
   answering: 'ring the harbour office on 01632 960 100',
+};
+
+/** Clients are asked by the harbour office, which answers in the morning. */
+export const ASKING: AskingRules = {
+  ...USUAL_ASKING,
+  ...{ telephone: '01632 960 118', answered: 'weekdays 09:00 to 14:00' },
 };
 
 export interface DemoTemplate {
@@ -493,6 +506,24 @@ export const TEMPLATES = [
     minutes: 45,
     instructions: 'Five minutes with each lead: what is late, what is in the way, who is short.',
     steps: ['Dock crew', 'Yard', 'Office and fuel dock'],
+  },
+  {
+    key: 'insurance',
+    name: 'Insurance certificate',
+    summary: 'sent by the berth-holder',
+    title: 'Insurance certificate for {asset}',
+    category: 'berths',
+    minutes: 5,
+    instructions:
+      'The one we hold runs out soon. We need the page that names the vessel, the sum for damage to others and the last day.',
+    steps: [],
+    demands: [
+      ask.plain('file', 'certificate', 'The certificate'),
+      ask.plain('date', 'covers-until', 'Last day it covers'),
+      { ...ask.choice('aboard', 'No', 'Yes, some nights'), label: 'Does anyone sleep aboard this winter?' },
+    ],
+    signOff: { by: 'role', role: 'office' },
+    who: { v: 1, kind: 'client' },
   },
   {
     key: 'newHolder',

@@ -116,6 +116,7 @@ const ALIKE = [
   z.object({ v, kind: z.literal('nobody') }),
   z.object({ v, kind: z.literal('person'), personId: id, daysOffToo: z.boolean(), cover }),
   z.object({ v, kind: z.literal('usualPerson'), otherwiseId: id.nullable(), daysOffToo: z.boolean(), cover }),
+  z.object({ v, kind: z.literal('client') }),
 ] as const;
 
 export const assignmentRuleSchema: z.ZodType<AssignmentRule, AssignmentRule> = z.discriminatedUnion('kind', [

@@ -78,6 +78,7 @@ const WORDS = {
   swapsNeedNod: 'whether swaps need a nod',
   doneStaysDays: 'how long finished work stays in sight',
   visits: 'how visits are announced',
+  asking: 'how clients are asked',
   keepYears: 'for how many years finished work is kept',
   horizonDays: 'how far ahead tasks are made',
   makeTime: 'time of the daily run',

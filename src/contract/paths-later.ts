@@ -25,6 +25,27 @@ export const clockPaths = {
   takeBack: ['POST', '/people/:personId/clock/take-back'],
 } as const satisfies Record<string, Path>;
 
+export const clientLinkPaths = {
+  asked: ['GET', '/tasks/:taskId/asked'],
+  ask: ['POST', '/tasks/:taskId/asked'],
+  withdraw: ['DELETE', '/tasks/:taskId/asked'],
+} as const satisfies Record<string, Path>;
+
+/** Asked by whoever came by a link, and by nobody who is signed in. */
+export const byLinkPaths = {
+  open: ['POST', '/link'],
+  sendCode: ['POST', '/link/code'],
+  enterCode: ['POST', '/link/code/enter'],
+  task: ['GET', '/link/tasks/:taskId'],
+  answer: ['PUT', '/link/tasks/:taskId/answers'],
+  tick: ['PUT', '/link/tasks/:taskId/ticks'],
+  note: ['PUT', '/link/tasks/:taskId/note'],
+  finish: ['POST', '/link/tasks/:taskId/finish'],
+  takeBack: ['POST', '/link/tasks/:taskId/take-back'],
+  upload: ['POST', '/link/tasks/:taskId/files'],
+  removeFile: ['DELETE', '/link/files/:fileId'],
+} as const satisfies Record<string, Path>;
+
 export const commentPaths = {
   list: ['GET', '/tasks/:taskId/comments'],
   write: ['POST', '/tasks/:taskId/comments'],

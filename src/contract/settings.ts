@@ -11,6 +11,7 @@ import {
   type Ways,
   WEEK_STARTS,
 } from '../core/index.ts';
+import { askingSchema } from './asking.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, isoTime, line, weekday } from './fields.ts';
 import { impactSchema } from './impact.ts';
@@ -112,6 +113,8 @@ export const settingsSchema = z.object({
   swapsNeedNod: z.boolean(),
   /** How visits are announced. */
   visits: visitRulesSchema,
+  /** How clients are asked to do what is theirs. */
+  asking: askingSchema,
   /** For how many years finished work is kept; null for good. */
   keepYears: keepYearsSchema,
   /** How people here speak, where that is settled; else they are asked. */

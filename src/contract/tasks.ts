@@ -304,6 +304,9 @@ export const tidelineSchema = z.object({
 export type Tideline = z.infer<typeof tidelineSchema>;
 
 export const MAX_NOTE = 5000;
+export const tickSchema = z.object({ key: z.string().max(40), ticked: z.boolean() });
+/** `was` is the note as the writer last saw it, so that nobody's words are written over unseen. */
+export const noteSchema = z.object({ note: prose('A note', MAX_NOTE), was: z.string() });
 const saved = z.object({ task: taskSchema, changeId: id.nullable() });
 
 /** The next one of its series may be given another day, this once. */
@@ -409,13 +412,12 @@ export const taskEndpoints = {
     fromDevice: true,
   }),
   tick: endpoint(taskPaths.tick, {
-    body: z.object({ key: z.string().max(40), ticked: z.boolean() }),
+    body: tickSchema,
     answer: saved,
     fromDevice: true,
   }),
   note: endpoint(taskPaths.note, {
-    /** `was` is the note as the writer last saw it, so that nobody's words are written over unseen. */
-    body: z.object({ note: prose('A note', MAX_NOTE), was: z.string() }),
+    body: noteSchema,
     answer: saved,
     fromDevice: true,
   }),

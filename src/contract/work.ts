@@ -108,6 +108,7 @@ const taskStepSchema = z
       z.object({ by: z.literal('anyOf'), group: unnamedGroupSchema }),
       z.object({ by: z.literal('leastToDo'), group: unnamedGroupSchema }),
       z.object({ by: z.literal('usualPerson') }),
+      z.object({ by: z.literal('client') }),
       z.object({ by: z.literal('nobody') }),
     ]),
     estimateMinutes: estimate,

@@ -4,6 +4,18 @@
  */
 
 export {
+  ASK_KINDS,
+  type Ask,
+  type AskedTask,
+  type AskingRules,
+  type AskKind,
+  LINK_OPENS,
+  type LinkOpens,
+  linkEnds,
+  mailOwed,
+  USUAL_ASKING,
+} from './asking/asking.ts';
+export {
   type Assigner,
   type AssigningContext,
   asksForLoad,
@@ -22,6 +34,7 @@ export {
   type Group,
   givenTo,
   groupKey,
+  type Offer,
   People,
   type Why,
 } from './assignment/assignment.ts';
@@ -75,7 +88,15 @@ export {
   type Turns,
   turnOn,
 } from './assignment/roster.ts';
-export { callNames, type NamedPerson, NOBODY_YET, NOT_HERE, sayGroup, sayRule } from './assignment/rule-words.ts';
+export {
+  callNames,
+  type NamedPerson,
+  NOBODY_YET,
+  NOT_HERE,
+  sayGroup,
+  sayOffer,
+  sayRule,
+} from './assignment/rule-words.ts';
 export { datesBetweenOf } from './assignment/turn-dates.ts';
 export { type TurnSpan, turnsOf, type WorkedTurn, workedTurnsOf } from './assignment/turn-spans.ts';
 export { type NameOf, sayPassedOver, sayWhy, sayWhyBeside, sayWhyOf } from './assignment/why-words.ts';

@@ -6,6 +6,7 @@ import { workspaceEndpoints } from '../contract/index.ts';
 import { availabilityRoutes } from './availability/index.ts';
 import { bellRoutes } from './bell/index.ts';
 import { bringInRoutes } from './bring-in/index.ts';
+import { byLinkRoutes, clientLinkRoutes } from './client-links/index.ts';
 import { clientRoutes } from './clients/index.ts';
 import { clockRoutes } from './clock/index.ts';
 import { commentRoutes } from './comments/index.ts';
@@ -57,6 +58,8 @@ const SIGN_IN_WINDOW_MS = 15 * 60 * 1000;
 /** Wrong passwords within that time: for one account from one address, for one account from anywhere, from one address for any. */
 const WRONG = { pair: 10, account: 40, address: 200 } as const;
 
+const WRONG_LINKS = 100;
+
 /** Everything below /api. */
 export function api(parts: ApiParts): Router {
   const { reads, clock, live } = parts;
@@ -75,6 +78,7 @@ export function api(parts: ApiParts): Router {
     next();
   });
   for (const limit of signInLimits(parts.log)) router.post('/session', limit);
+  router.use('/link', linkLimit());
   const fair = shares();
   const events = new Routes(parts, clock, fair);
   router.use(events.stream('/events', (...asked) => live.subscribe(...asked)).router);
@@ -110,6 +114,8 @@ export function api(parts: ApiParts): Router {
     historyRoutes,
     templateRoutes,
     scheduleRoutes,
+    clientLinkRoutes,
+    byLinkRoutes,
     taskRoutes,
     fileRoutes,
     runRoutes,
@@ -127,6 +133,17 @@ function requestLimit(): RequestHandler {
     limit: ({ session }) => (session.personId ? REQUESTS_A_MINUTE : OPEN_REQUESTS_A_MINUTE),
     keyGenerator: ({ session, ip = '' }) => session.personId ?? ipKeyGenerator(ip),
     handler: tooMany('Too many requests. Wait a minute.'),
+  });
+}
+
+/** Links that open nothing, codes that are wrong: of one address, within a quarter of an hour. */
+function linkLimit(): RequestHandler {
+  return rateLimit({
+    windowMs: SIGN_IN_WINDOW_MS,
+    limit: WRONG_LINKS,
+    skipSuccessfulRequests: true,
+    keyGenerator: ({ ip = '' }) => ipKeyGenerator(ip),
+    handler: tooMany('Too many tries that opened nothing. Wait a quarter of an hour.'),
   });
 }
 

@@ -1,5 +1,6 @@
 import { BellRecord } from './bell/index.ts';
 import { BringIn, BringInRow } from './bring-in/index.ts';
+import { ClientAsk, ClientLink } from './client-links/index.ts';
 import { Asset, Client, Contact } from './clients/index.ts';
 import { CommentRecord } from './comments/index.ts';
 import { StoredFile } from './files/stored/index.ts';
@@ -24,6 +25,7 @@ import { AskedTickets1766600000000 } from './platform/db/migrations/asked-ticket
 import { Assignment1766400000000 } from './platform/db/migrations/assignment.ts';
 import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
 import { BringIns1766100000000 } from './platform/db/migrations/bring-ins.ts';
+import { ClientLinks1768300000000 } from './platform/db/migrations/client-links.ts';
 import { ClientRecords1766000000000 } from './platform/db/migrations/client-records.ts';
 import { ContentOnce1764900000000 } from './platform/db/migrations/content-once.ts';
 import { DeletedHeads1766700000000 } from './platform/db/migrations/deleted-heads.ts';
@@ -123,6 +125,8 @@ export function dataSource(
       MailPart,
       ReceivedMail,
       NoticeLetterRecord,
+      ClientLink,
+      ClientAsk,
       Notice,
       Invitation,
       AccountLink,
@@ -173,6 +177,7 @@ export function dataSource(
       VisitRules1768000000000,
       Notices1768100000000,
       ServicePlans1768200000000,
+      ClientLinks1768300000000,
     ],
     extra: {
       max: connections,

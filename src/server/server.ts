@@ -61,7 +61,15 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   await migrate(databaseUrl, (prepared) => options.prepare(prepared, files));
   const pool = poolOf(databaseUrl, CONNECTIONS.worker, log);
   const worker = roles.worker
-    ? await startWorker({ source: writes, pool, clock, log, files, mail: options.mail ?? null })
+    ? await startWorker({
+        source: writes,
+        pool,
+        clock,
+        log,
+        files,
+        origin: originOf(options),
+        mail: options.mail ?? null,
+      })
     : null;
   const web = roles.web ? await startWeb(options, { writes, pool, files }) : null;
   return {
@@ -76,6 +84,9 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     },
   };
 }
+
+/** Under which this server is reached, as far as it knows. */
+const originOf = ({ addresses, port }: ServerOptions): string => addresses?.publicOrigin ?? `http://127.0.0.1:${port}`;
 
 function poolOf(connectionString: string, max: number, log: Logger): pg.Pool {
   const pool = new pg.Pool({ connectionString, max });

@@ -3,6 +3,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { type DataSource, IsNull, Not } from 'typeorm';
 import { instantOf } from '../core/index.ts';
+import { askOwed } from './client-links/index.ts';
 import { type FileStore, sweepFiles } from './files/stored/index.ts';
 import { sweepArrivals } from './platform/arrival.ts';
 import type { Clock } from './platform/clock.ts';
@@ -23,7 +24,7 @@ interface MakePayload {
   readonly why: Run['why'];
 }
 
-interface LetGoPayload {
+interface OfWorkspacePayload {
   readonly workspaceId: string;
 }
 
@@ -38,6 +39,8 @@ export interface WorkerParts {
   readonly clock: Clock;
   readonly log: Logger;
   readonly files: FileStore;
+  /** Scheme and host under which this server is reached: where the links of its mails lead. */
+  readonly origin: string;
   /** The mail server outside; null where the stand-in takes all. */
   readonly mail: Pick<MailServer, 'url' | 'from'> | null;
 }
@@ -78,7 +81,10 @@ export async function startWorker(parts: WorkerParts): Promise<RunningWorker> {
   };
 }
 
-async function startRunner({ source, pool, clock, log, files }: WorkerParts, postman: Postman): Promise<Runner> {
+async function startRunner(
+  { source, pool, clock, log, files, origin }: WorkerParts,
+  postman: Postman,
+): Promise<Runner> {
   const scopeOf = (workspace: Workspace) => Scope.on(source, workspace, null, clock);
   const runner = await run({
     pgPool: pool,
@@ -93,10 +99,15 @@ async function startRunner({ source, pool, clock, log, files }: WorkerParts, pos
     taskList: {
       tick: throughOutages(log, async (_payload, helpers) => {
         for (const workspace of await source.getRepository(Workspace).find()) {
-          if (!isMakingDue(scopeOf(workspace))) continue;
-          await helpers.addJob('make', { workspaceId: workspace.id, why: 'daily' } satisfies MakePayload, {
-            jobKey: `make:${workspace.id}`,
-          });
+          const scope = scopeOf(workspace);
+          if (isMakingDue(scope))
+            await helpers.addJob('make', { workspaceId: workspace.id, why: 'daily' } satisfies MakePayload, {
+              jobKey: `make:${workspace.id}`,
+            });
+          if (isAskingDue(scope))
+            await helpers.addJob('ask', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
+              jobKey: `ask:${workspace.id}`,
+            });
         }
         const [waiting] = await source.query<{ any: boolean }[]>(
           `select exists (select from mail where state = 'waiting' and try_at <= clock_timestamp()) as any`,
@@ -114,13 +125,20 @@ async function startRunner({ source, pool, clock, log, files }: WorkerParts, pos
         const result = await runMaking(scopeOf(workspace), why, log);
         log.info({ workspace: workspace.name, made: result.made, already: result.already }, 'tasks made');
       }),
+      ask: throughOutages(log, async (payload) => {
+        const { workspaceId } = payload as OfWorkspacePayload;
+        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+        if (!workspace) return;
+        const sent = await askOwed(scopeOf(workspace), origin);
+        if (sent > 0) log.info({ workspace: workspace.name, sent }, 'clients asked');
+      }),
       fill: throughOutages(log, async (payload) => {
         const { workspaceId, runId } = payload as FillPayload;
         const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
         if (workspace) await carryOutFill(scopeOf(workspace), runId);
       }),
       letGo: throughOutages(log, async (payload) => {
-        const { workspaceId } = payload as LetGoPayload;
+        const { workspaceId } = payload as OfWorkspacePayload;
         const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
         if (!workspace) return;
         const tasks = await letGoWhatIsDue(scopeOf(workspace));
@@ -130,7 +148,9 @@ async function startRunner({ source, pool, clock, log, files }: WorkerParts, pos
       sweep: throughOutages(log, async (_payload, helpers) => {
         // Each by itself: what goes wrong in one keeps no other from it.
         for (const { id: workspaceId } of await source.getRepository(Workspace).findBy({ keepYears: Not(IsNull()) }))
-          await helpers.addJob('letGo', { workspaceId } satisfies LetGoPayload, { jobKey: `letGo:${workspaceId}` });
+          await helpers.addJob('letGo', { workspaceId } satisfies OfWorkspacePayload, {
+            jobKey: `letGo:${workspaceId}`,
+          });
         const counts = await compactEndedCounts(source);
         const gone = await sweepFiles(source, files, new Date(clock.now()));
         const arrivals = await sweepArrivals(source, new Date(clock.now()));
@@ -163,4 +183,9 @@ export function isMakingDue(scope: Scope): boolean {
   const { workspace, today, clock } = scope;
   if (workspace.madeOn === today) return false;
   return clock.now() >= instantOf(today, workspace.makeTime, workspace.zone);
+}
+
+/** Whether the time of day has come from which clients are asked, and they have not been today. */
+function isAskingDue({ workspace, today, clock }: Scope): boolean {
+  return workspace.askedOn !== today && clock.now() >= instantOf(today, workspace.asking.sendFrom, workspace.zone);
 }

@@ -21,10 +21,14 @@ export type Group =
   | { readonly of: 'role'; readonly role: string; readonly onShift?: true | undefined }
   | { readonly of: 'team'; readonly team: string };
 
+/** Of whom any one may take a task: of some who work here, or the client whom it is for. */
+export type Offer = Group | { readonly of: 'client' };
+
 /** The same text for the same group, whatever form it was kept in. */
-export function groupKey(group: Group): string {
+export function groupKey(group: Offer): string {
   switch (group.of) {
     case 'everyone':
+    case 'client':
       return group.of;
     case 'people':
       return `people ${group.ids.join(' ')}`;
@@ -65,6 +69,8 @@ export type AssignmentRule = { readonly v: 1 } & (
       readonly daysOffToo: boolean;
       readonly cover: Cover;
     }
+  /** The client themselves: a contact of theirs is asked, by a link. */
+  | { readonly kind: 'client' }
 );
 export type AssignmentKind = AssignmentRule['kind'];
 
@@ -77,6 +83,7 @@ export const ASSIGNMENT_KINDS = [
   'listed',
   'leastToDo',
   'usualPerson',
+  'client',
   'nobody',
 ] as const satisfies readonly AssignmentKind[];
 
@@ -202,6 +209,8 @@ export type Assignment =
       readonly personIds: readonly string[];
       readonly passedOver: readonly PassedOver[];
     }
+  /** Nobody who works here: it is the client's to do. */
+  | { readonly kind: 'client'; readonly why: null }
   | { readonly kind: 'nobody'; readonly why: Why | null };
 
 /** As it is kept with a task: its form stays readable. */
@@ -234,6 +243,8 @@ export function assign(rule: AssignmentRule, context: AssignmentContext): Assign
   switch (rule.kind) {
     case 'nobody':
       return { kind: 'nobody', why: null };
+    case 'client':
+      return { kind: 'client', why: null };
     case 'person':
       return byName(rule.personId, rule, context, 'name');
     case 'usualPerson': {

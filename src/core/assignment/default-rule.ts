@@ -8,7 +8,7 @@ export type UnnamedGroup = Exclude<Group, { of: 'people' }>;
  * schedule's own.
  */
 export type DefaultRule =
-  | Extract<AssignmentRule, { kind: 'nobody' | 'person' | 'usualPerson' }>
+  | Extract<AssignmentRule, { kind: 'nobody' | 'person' | 'usualPerson' | 'client' }>
   | { readonly v: 1; readonly kind: 'anyOf' | 'leastToDo'; readonly group: UnnamedGroup }
   | { readonly v: 1; readonly kind: 'eachOf'; readonly group: UnnamedGroup; readonly daysOffToo: boolean };
 

@@ -9,6 +9,7 @@ import { type DatesBetween, placeFrom, rosterFrom, rosterInForce, type Turns } f
 export function namedIn(rule: AssignmentRule): ReadonlySet<string> {
   switch (rule.kind) {
     case 'nobody':
+    case 'client':
       return new Set();
     case 'person':
       return new Set([rule.personId]);
@@ -106,6 +107,7 @@ export function handedOn(
   const without = (ids: readonly string[]) => ids.flatMap((id) => (id !== from ? id : (to ?? [])));
   switch (rule.kind) {
     case 'nobody':
+    case 'client':
       return rule;
     case 'person':
       return to === null ? { v: 1, kind: 'nobody' } : { ...rule, personId: to };

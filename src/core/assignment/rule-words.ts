@@ -3,7 +3,7 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
 import { joinAnd, sayDate, weekdayShort } from '../wording/date-words.ts';
 import { editDistance } from '../wording/spelling.ts';
-import { type AssignmentRule, type Group, givenTo } from './assignment.ts';
+import { type AssignmentRule, type Group, givenTo, type Offer } from './assignment.ts';
 import { lastListed } from './listed.ts';
 import { namedFrom } from './people-in-rule.ts';
 import { type DatesBetween, goesOnWith, rosterInForce, type TurnLength } from './roster.ts';
@@ -28,6 +28,7 @@ export interface RuleReadingContext extends RuleWordsContext {
 }
 
 export const NOBODY_YET = 'nobody yet';
+const THE_CLIENT = 'the client’s own contact';
 const USUAL = 'the client’s usual person';
 const EVERYONE = 'everyone';
 export const NOT_HERE = 'somebody who is not here';
@@ -78,6 +79,8 @@ export function sayRule(rule: AssignmentRule, context: RuleWordsContext): string
       return `each of ${sayGroup(rule.group, context)}`;
     case 'leastToDo':
       return `least to do of ${sayGroup(rule.group, context)}`;
+    case 'client':
+      return THE_CLIENT;
     case 'usualPerson':
       return rule.otherwiseId === null ? USUAL : `${USUAL}, else ${full(rule.otherwiseId)}`;
     case 'inTurn': {
@@ -104,6 +107,11 @@ export function sayGroup(group: Group, { people }: Pick<RuleWordsContext, 'peopl
   }
 }
 
+/** Whom a task is offered to: "any of dock crew", "the client’s own contact". */
+export function sayOffer(offer: Offer, context: Pick<RuleWordsContext, 'people'>): string {
+  return offer.of === 'client' ? THE_CLIENT : `any of ${sayGroup(offer, context)}`;
+}
+
 /** Turns of a week that begin on another day than Monday say so: "weekly from Thu". */
 function sayPer(length: TurnLength): string {
   return length.per === 'week' && length.on !== 1 ? `weekly from ${weekdayShort(length.on)}` : PER[length.per];
@@ -114,6 +122,7 @@ export type RuleReading =
   /** What is wrong, and what may have been meant. */
   | { readonly kind: 'unread'; readonly message: string; readonly suggestion: string | null };
 
+const CLIENT = /^the client(?:[’']s own contact)?$/i;
 const NOBODY = /^(nobody( yet)?|no one|none|-|)$/i;
 
 /**
@@ -139,6 +148,7 @@ export function readRule(text: string, before: AssignmentRule, context: RuleRead
     const kind = /^any/i.test(group[1] ?? '') ? ('anyOf' as const) : ('leastToDo' as const);
     return { kind: 'read', rule: { v: 1, kind, group: found.group } };
   }
+  if (CLIENT.test(typed)) return { kind: 'read', rule: { v: 1, kind: 'client' } };
   const usual = /^(?:the )?client[’']s usual person(?:,? else (.*))?$/i.exec(typed);
   if (usual) {
     const otherwise = usual[1] === undefined || NOBODY.test(usual[1]) ? null : readPerson(usual[1], context);

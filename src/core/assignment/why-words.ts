@@ -16,6 +16,8 @@ export function sayWhy(assignment: Assignment, nameOf: NameOf, today: CivilDay):
         : `whoever of ${plural(assignment.personIds.length, 'person', 'people')} takes it`;
     case 'eachOf':
       return `one for each of ${plural(assignment.personIds.length, 'person', 'people')}`;
+    case 'client':
+      return 'asked by mail, with a link';
     case 'nobody':
       return assignment.why === null ? 'nobody is named yet' : sayWhyOf(null, assignment.why, nameOf, today);
     case 'one':

@@ -54,6 +54,8 @@ export function ruleOfStep(assignee: StepAssignee): AssignmentRule | null {
       return givenTo(assignee.personId);
     case 'nobody':
       return givenTo(null);
+    case 'client':
+      return { v: 1, kind: 'client' };
     case 'usualPerson':
       return { v: 1, kind: 'usualPerson', otherwiseId: null, daysOffToo: true, cover: 'deputy' };
     case 'anyOf':

@@ -14,7 +14,7 @@ export type SignOff =
 
 /**
  * Who does a task of the set: whoever the set is given to, somebody else, any one of some, whoever of some has the least to do,
- * the client's usual person, or nobody yet.
+ * the client's usual person, the client themselves, or nobody yet.
  */
 export type StepAssignee =
   | { readonly by: 'set' }
@@ -22,6 +22,7 @@ export type StepAssignee =
   | { readonly by: 'anyOf'; readonly group: UnnamedGroup }
   | { readonly by: 'leastToDo'; readonly group: UnnamedGroup }
   | { readonly by: 'usualPerson' }
+  | { readonly by: 'client' }
   | { readonly by: 'nobody' };
 
 /** A line that is ticked inside its task. */
@@ -179,8 +180,12 @@ export function startedSet(
  * Any one of whom a task of a set started by hand is offered to while nobody is named; null where it is not.
  * @param byDefault who has the set where nobody is named for it
  */
-export function partOffered({ assignee }: Pick<SetPart, 'assignee'>, byDefault: DefaultRule): UnnamedGroup | null {
+export function partOffered(
+  { assignee }: Pick<SetPart, 'assignee'>,
+  byDefault: DefaultRule,
+): UnnamedGroup | { readonly of: 'client' } | null {
   if (assignee.by === 'anyOf') return assignee.group;
+  if (assignee.by === 'client' || (assignee.by === 'set' && byDefault.kind === 'client')) return { of: 'client' };
   return assignee.by === 'set' && byDefault.kind === 'anyOf' ? byDefault.group : null;
 }
 
@@ -197,6 +202,7 @@ export function partAssignee({ assignee }: Pick<SetPart, 'assignee'>, setAssigne
     case 'person':
       return assignee.personId;
     case 'anyOf':
+    case 'client':
     case 'nobody':
       return null;
   }

@@ -95,7 +95,7 @@ async function foreseenFor(scope: Scope): Promise<Waiting[]> {
   return (await unsettled(scope, asked)).flatMap((task): Waiting[] => {
     const { offeredTo, scheduleId, workOn, startsOn, dueOn, startTime, dueTime, zone } = task;
     const row = rowOf.get(scheduleId);
-    if (offeredTo === null || !row) return [];
+    if (offeredTo?.of !== 'role' || !row) return [];
     return [
       {
         ...{ scheduleId, offeredTo, about: task.assetName ?? task.clientName },

@@ -19,6 +19,7 @@ export const fileChanges: SubjectOfChanges<Task> = {
     isKept: 'silent',
     uploadedAt: 'silent',
     uploadedBy: 'silent',
+    byContact: 'silent',
     removedAt: 'silent',
   } satisfies Telling<StoredFile>,
   mayUndoOwn: () => true,

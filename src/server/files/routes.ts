@@ -26,24 +26,24 @@ export function fileRoutes(routes: Routes, { files }: { readonly files: FileStor
     .add(fileEndpoints.keep, 'work', ({ scope, params, body }) => keepFile(scope, params.fileId, body.kept))
     .add(fileEndpoints.remove, 'work', ({ scope, params }) => removeFile(scope, params.fileId))
     .serve('/files/:fileId', 'read', async ({ scope, params }, response) => {
-      const file = await readableFile(scope, params.fileId ?? '');
-      send(response, files, file, file.stored, file.mediaType);
+      sendFile(response, files, await readableFile(scope, params.fileId ?? ''), 'whole');
     })
     .serve('/files/:fileId/small', 'read', async ({ scope, params }, response) => {
-      const file = await readableFile(scope, params.fileId ?? '');
-      if (!file.isPicture) throw new Refusal('not-found', 'This file is no picture, so there is no small one of it.');
-      send(response, files, file, smallOf(file.stored), 'image/webp');
+      sendFile(response, files, await readableFile(scope, params.fileId ?? ''), 'small');
     });
 }
 
 /** Bytes of others are shown or saved, never run: no page of ours, no script, no guessing of what they are. */
-function send(response: Response, store: FileStore, file: StoredFile, stored: string, mediaType: string): void {
+export function sendFile(response: Response, store: FileStore, file: StoredFile, size: 'whole' | 'small'): void {
+  const isSmall = size === 'small';
+  if (isSmall && !file.isPicture)
+    throw new Refusal('not-found', 'This file is no picture, so there is no small one of it.');
   response.set({
-    'Content-Type': mediaType,
+    'Content-Type': isSmall ? 'image/webp' : file.mediaType,
     'Content-Security-Policy': "default-src 'none'; sandbox",
     'X-Content-Type-Options': 'nosniff',
     'Content-Disposition': `${file.isPicture ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name)}`,
     'Cache-Control': 'private, max-age=86400',
   });
-  response.sendFile(stored, { root: store.folder, cacheControl: false });
+  response.sendFile(isSmall ? smallOf(file.stored) : file.stored, { root: store.folder, cacheControl: false });
 }

@@ -26,7 +26,10 @@ export async function addFile(
   const scope = asked.of({ key: null, at: new Date(asked.instant.getTime() - ago * 1000) });
   const [before] = await scope.find(StoredFile, { uploadKey: key });
   if (before) {
-    if (before.uploadedBy !== scope.person?.id) throw notFound('file');
+    const isTheirs =
+      before.uploadedBy === (scope.person?.id ?? null) && before.byContact === (scope.contact?.name ?? null);
+    // Nobody learns of a file by its key: it is of the task that it is sent for.
+    if (!isTheirs || before.taskId !== (taskId ?? null)) throw notFound('file');
     return { file: await oneFile(scope, before.id), changeId: null };
   }
   // Who may not add it is told before anything is kept.
@@ -67,6 +70,7 @@ export async function addFile(
       isKept: false,
       uploadedAt: tx.doneAt,
       uploadedBy: tx.person?.id ?? null,
+      byContact: tx.contact?.name ?? null,
       removedAt: null,
     });
     const changeId =

@@ -21,6 +21,7 @@ const FIELDS = [
   'id',
   'at',
   'actorId',
+  'byContact',
   'subject',
   'subjectId',
   'action',
@@ -86,7 +87,7 @@ export async function historyOf(
   return rows.map((row) => ({
     id: row.id,
     at: scope.moment(row.at),
-    by: row.actorId === null ? null : (people.get(row.actorId) ?? null),
+    by: row.byContact ?? (row.actorId === null ? null : (people.get(row.actorId) ?? null)),
     said:
       (row.fileName === null ? sayChange(row, people, scope) : sayFileChange(row.fileName, row.fields)) +
       (row.undoneAt === null ? '' : ' (undone)'),

@@ -112,7 +112,7 @@ export async function loggedById(scope: Scope, ids: readonly string[]): Promise<
     () => scope.sql<TaskRow>(linesOf('select unnest($2::uuid[])'), [ids]),
     () =>
       scope.sql<Beside>(
-        `select t.id, who.name as by, signer.name as "signedBy", t.sent_back <> '[]' as "wasSentBack",
+        `select t.id, coalesce(t.done_by_contact, who.name) as by, signer.name as "signedBy", t.sent_back <> '[]' as "wasSentBack",
            coalesce(f.n, 0)::int as pictures, f.first as picture
          from unnest($2::uuid[]) as asked(id) join task t on t.workspace_id = $1 and t.id = asked.id
          left join person who on who.workspace_id = $1 and who.id = coalesce(t.done_by, t.assignee_id)

@@ -3,6 +3,7 @@ export { personChanges, takeOutMember } from './changes.ts';
 export { colleagues, weeksOfWork } from './colleagues.ts';
 export { AccountLink, Clocking, type HeldExchange, Invitation, Leave } from './entity.ts';
 export { sendInvitation } from './invitations.ts';
+export { digestOf, newToken } from './link.ts';
 export { changeMember, insertMember, oneMember, type Saved as SavedMember, writeMember } from './members.ts';
 export { hashPassword } from './password.ts';
 export { peopleRoutes, sessionRoutes } from './routes.ts';

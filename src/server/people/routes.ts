@@ -1,6 +1,6 @@
-import type { Request } from 'express';
 import { peopleEndpoints, workspaceEndpoints } from '../../contract/index.ts';
 import { isoOfDay } from '../../core/index.ts';
+import { linkOrigin } from '../platform/http/addresses.ts';
 import type { Routes } from '../platform/http/route.ts';
 import {
   accountSessions,
@@ -10,7 +10,6 @@ import {
   sessionPerson,
 } from '../platform/http/session.ts';
 import { Person } from '../platform/identity/person.ts';
-import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { ServerParts } from '../platform/server-parts.ts';
 import { describePerson } from '../workspace/index.ts';
@@ -140,12 +139,4 @@ export function peopleRoutes(routes: Routes, { reads, writes, clock, live, log }
 async function told(scope: Scope, personId: string) {
   await scope.tell('workspace');
   return oneMember(scope, personId);
-}
-
-/** Where the links of a mail lead: under the name by which whoever asks has reached us. */
-function linkOrigin(request: Request): string {
-  const { origin } = request.headers;
-  // Of a write it was checked already to be our own.
-  if (!origin) throw notFound('address');
-  return origin;
 }

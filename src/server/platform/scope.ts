@@ -29,6 +29,17 @@ const nextId = orderedIds();
 /** Of work that others get in the way of. */
 const MOST_TRIES = 6;
 
+/** Somebody at a client's, who came by a link: what it opens, for whom. */
+export interface ByLink {
+  readonly linkId: string;
+  readonly contactId: string;
+  readonly name: string;
+  readonly email: string;
+  readonly clientId: string;
+  /** The one task that it opens; null for all that is open of the client. */
+  readonly taskId: string | null;
+}
+
 type InWorkspace = ObjectLiteral & { workspaceId: string };
 
 /** Takes a rehearsal back. */
@@ -53,6 +64,8 @@ export class Scope {
     private readonly sent: Sent | null = null,
     /** Of work that is waited for. */
     private readonly steps: Steps | null = null,
+    /** A client's contact who came by a link, where it is one of those and nobody of the workspace. */
+    readonly contact: ByLink | null = null,
   ) {}
 
   static on(
@@ -65,14 +78,34 @@ export class Scope {
     return new Scope(source.manager, workspace, person, clock, makeId);
   }
 
+  /** The same but for some of what it was made with. */
+  private but({
+    manager = this.manager,
+    workspace = this.workspace,
+    sent = this.sent,
+    steps = this.steps,
+    contact = this.contact,
+  }: Partial<Pick<Scope, 'workspace' | 'contact'>> & {
+    readonly manager?: EntityManager;
+    readonly sent?: Sent | null;
+    readonly steps?: Steps | null;
+  }): Scope {
+    return new Scope(manager, workspace, this.person, this.clock, this.makeId, sent, steps, contact);
+  }
+
   /** The same, after the workspace itself was changed within this work. */
   after(workspace: Workspace): Scope {
-    return new Scope(this.manager, workspace, this.person, this.clock, this.makeId, this.sent, this.steps);
+    return this.but({ workspace });
+  }
+
+  /** The same, seen by a client's contact who has come by a link. */
+  by(contact: ByLink): Scope {
+    return this.but({ contact });
   }
 
   /** The same, for something that was done on a device: its one transaction is done once, whatever comes with the same key. */
   of(sent: Sent): Scope {
-    return new Scope(this.manager, this.workspace, this.person, this.clock, this.makeId, sent, this.steps);
+    return this.but({ sent });
   }
 
   /**
@@ -92,7 +125,7 @@ export class Scope {
         ]),
       of,
     );
-    return new Scope(this.manager, this.workspace, this.person, this.clock, this.makeId, this.sent, steps);
+    return this.but({ steps });
   }
 
   /** So much more of the work is done. */
@@ -173,10 +206,9 @@ export class Scope {
     for (let tries = 1; ; tries++) {
       try {
         return await this.manager.transaction(async (manager) => {
-          const { workspace, person, clock, makeId, sent, steps } = this;
-          const tx = new Scope(manager, workspace, person, clock, makeId, sent, steps);
+          const tx = this.but({ manager });
           if (!isInner) {
-            steps?.beginAgain();
+            this.steps?.beginAgain();
             await tx.arrive();
           }
           return work(tx);
@@ -303,6 +335,7 @@ export class Scope {
       id: this.newId(),
       at: this.instant,
       actorId: this.person?.id ?? null,
+      byContact: this.contact?.name ?? null,
       subject,
       subjectId,
       action,
@@ -325,12 +358,13 @@ export class Scope {
   async recordEach(entries: readonly ChangeEntry[]): Promise<string[]> {
     const ids = entries.map(() => this.newId());
     await this.sql(
-      `insert into change (workspace_id, id, at, actor_id, subject, subject_id, action, fields, watch_id)
-       select $1, entry.id, $2, $3, entry.subject, entry.subject_id, entry.action, entry.fields, entry.watch_id
-       from jsonb_to_recordset($4::jsonb) as entry (id uuid, subject text, subject_id uuid, action text, fields jsonb, watch_id uuid)`,
+      `insert into change (workspace_id, id, at, actor_id, by_contact, subject, subject_id, action, fields, watch_id)
+       select $1, entry.id, $2, $3, $4, entry.subject, entry.subject_id, entry.action, entry.fields, entry.watch_id
+       from jsonb_to_recordset($5::jsonb) as entry (id uuid, subject text, subject_id uuid, action text, fields jsonb, watch_id uuid)`,
       [
         this.instant,
         this.person?.id ?? null,
+        this.contact?.name ?? null,
         JSON.stringify(
           entries.map(({ subject, subjectId, action, fields, watchId = null }, i) => ({
             id: ids[i],

@@ -241,6 +241,14 @@ async function workerOn(of: TestServer) {
   pool.on('error', () => undefined);
   pool.on('connect', (client) => client.on('error', () => undefined));
   const files = await FileStore.at(of.filesFolder);
-  const runner = await startWorker({ source: of.source, pool, clock: of.clock, log: silent, mail: null, files });
+  const runner = await startWorker({
+    source: of.source,
+    pool,
+    clock: of.clock,
+    log: silent,
+    origin: 'http://127.0.0.1',
+    mail: null,
+    files,
+  });
   return { pool, stop: () => runner.stop() };
 }

@@ -1,8 +1,10 @@
 import {
+  type Assignment,
   type DatedOccurrence,
   fillTitle,
   hasToken,
   isoOfDay,
+  type Offer,
   type SetPart,
   seriesNumbers,
   tasksOfSet,
@@ -53,7 +55,7 @@ export function madeTasks(
         dueTime: task.dueTime,
         zone: occurrence.timing.zone,
         assigneeId,
-        offeredTo: assignment.kind === 'anyOf' ? assignment.group : null,
+        offeredTo: offerOf(assignment, row.clientId),
         why: assignment.kind === 'anyOf' || assignment.kind === 'eachOf' ? null : assignment.why,
         estimateMinutes: task.estimateMinutes,
         instructions: byHand.instructions ?? null,
@@ -61,6 +63,12 @@ export function madeTasks(
       };
     }),
   );
+}
+
+/** Of whom any one may take it. What is for a client where there is none is nobody's. */
+function offerOf(assignment: Assignment, clientId: string | null): Offer | null {
+  if (assignment.kind === 'client') return clientId === null ? null : { of: 'client' };
+  return assignment.kind === 'anyOf' ? assignment.group : null;
 }
 
 /** Counted only where a title asks for it: the count goes back to the start of the schedule. */

@@ -22,8 +22,9 @@ export async function peopleById(scope: Scope): Promise<ReadonlyMap<string, Pers
   return new Map((await scope.find(Person)).map((person) => [person.id, person]));
 }
 
-type Named = Partial<Pick<ScheduleInput, 'assignment' | 'recurrence' | 'exceptions' | 'revisions'>>;
-type Before = Pick<Schedule, 'assignment' | 'revisions'> & { readonly recurrence: Recurrence };
+type Named = Partial<Pick<ScheduleInput, 'assignment' | 'clientId' | 'recurrence' | 'exceptions' | 'revisions'>>;
+type Before = Pick<Schedule, 'assignment' | 'revisions'> &
+  Partial<Pick<Schedule, 'clientId'>> & { readonly recurrence: Recurrence };
 
 /**
  * What is wrong with the people that a schedule names: all of them are of this workspace, and whoever is named anew for what is
@@ -54,7 +55,15 @@ export function problemsOfPeople(
     ),
     ...(assignment === undefined ? [] : problemsOfRule(scope, assignment, people, before)),
     ...problemsOfEach(input, before),
+    ...problemsOfClient(input, before),
   ];
+}
+
+/** What is for a client to do is for one; where it is not said for whom, as of an item of a plan, it is for each of many. */
+function problemsOfClient(input: Named, before: Before | null): InputProblem[] {
+  const { assignment, clientId } = { ...before, ...input };
+  if (assignment?.kind !== 'client' || clientId !== null) return [];
+  return [{ path: 'assignment', message: 'Choose a client: it is theirs to do.' }];
 }
 
 /** What is done once a head has its dates from the calendar: the last one would be another for each. */

@@ -30,6 +30,8 @@ const TELLING = {
   doneStaysDays: 'told',
   swapsNeedNod: 'told',
   visits: 'told',
+  asking: 'told',
+  askedOn: 'silent',
   keepYears: 'told',
   keepSince: 'silent',
 } satisfies Telling<Workspace>;

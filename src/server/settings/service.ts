@@ -26,6 +26,7 @@ const SET = [
   'doneStaysDays',
   'swapsNeedNod',
   'visits',
+  'asking',
   'keepYears',
 ] as const satisfies readonly (keyof Workspace)[];
 

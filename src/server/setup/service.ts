@@ -1,7 +1,7 @@
 import { createHash, timingSafeEqual } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { Setup } from '../../contract/index.ts';
-import { type CivilDay, isoOfDay, NO_VISITS } from '../../core/index.ts';
+import { type CivilDay, isoOfDay, NO_VISITS, USUAL_ASKING } from '../../core/index.ts';
 import { hashPassword } from '../people/index.ts';
 import { type Clock, civilNow } from '../platform/clock.ts';
 import { Account, Person } from '../platform/identity/person.ts';
@@ -104,6 +104,8 @@ function workspaceOf({ name, zone, workingWeekdays, weekMinutes, country }: Setu
     doneStaysDays: 1,
     swapsNeedNod: false,
     visits: NO_VISITS,
+    asking: USUAL_ASKING,
+    askedOn: null,
     keepYears: null,
     keepSince: null,
   };

@@ -62,6 +62,7 @@ export const taskChanges: SubjectOfChanges<Task> = {
     doneAt: 'silent',
     onTime: 'silent',
     doneBy: 'silent',
+    doneByContact: 'silent',
     signedAt: 'silent',
     signedBy: 'silent',
     sentBack: 'silent',

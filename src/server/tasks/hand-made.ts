@@ -1,5 +1,14 @@
 import type { CaptureInput, StartInput, TaskLine } from '../../contract/index.ts';
-import { dayOfIso, fillTitle, isoOfDay, MAIN_PART, partOffered, plural, setParts } from '../../core/index.ts';
+import {
+  dayOfIso,
+  fillTitle,
+  isoOfDay,
+  MAIN_PART,
+  type Offer,
+  partOffered,
+  plural,
+  setParts,
+} from '../../core/index.ts';
 import { Asset, Client } from '../clients/index.ts';
 import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
@@ -37,6 +46,7 @@ function handMade(scope: Scope, on: string, dueOn: string) {
     startedAt: null,
     doneAt: null,
     doneBy: null,
+    doneByContact: null,
     signedAt: null,
     signedBy: null,
     sentBack: [],
@@ -103,7 +113,7 @@ export function startTemplate(scope: Scope, templateId: string, input: StartInpu
         assetId: asset?.id ?? null,
         assigneeId,
         // What somebody is named for is theirs; else it is offered as its step says.
-        offeredTo: assigneeId === null ? partOffered(part, template.assignment) : null,
+        offeredTo: assigneeId === null ? offerFor(partOffered(part, template.assignment), client?.id ?? null) : null,
         startTime: chosen.startTime,
         dueTime: chosen.dueTime,
       });
@@ -112,6 +122,10 @@ export function startTemplate(scope: Scope, templateId: string, input: StartInpu
     return made(tx, ids);
   });
 }
+
+/** What is for a client where there is none is nobody's. */
+const offerFor = (offer: Offer | null, clientId: string | null): Offer | null =>
+  offer?.of === 'client' && clientId === null ? null : offer;
 
 /** Which one of its kind it is: those started by hand for the same client and asset, counted on. */
 async function countStarted(scope: Scope, templateId: string, clientId: string | null, assetId: string | null) {

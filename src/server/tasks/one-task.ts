@@ -92,7 +92,7 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
   const holder =
     row.assigneeId === null || tickets.length === 0 ? null : await scope.one(Person, row.assigneeId, 'person');
   const nameOf = (personId: string | null) => (personId === null ? null : (people.get(personId) ?? null));
-  const given = ({ at, by }: Tick) => ({ at: scope.moment(new Date(at)), by: nameOf(by) });
+  const given = ({ at, by, contact }: Tick) => ({ at: scope.moment(new Date(at)), by: contact ?? nameOf(by) });
   const line = taskLine(scope, row);
   const sentBack: SentBack | undefined = row.sentBack.at(-1);
   return {
@@ -126,7 +126,7 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     assetTag: row.assetTag,
     note: row.note,
     notePinned: row.notePinned,
-    doneBy: nameOf(row.doneBy),
+    doneBy: row.doneByContact ?? nameOf(row.doneBy),
     signed: row.signedAt === null ? null : { at: scope.moment(row.signedAt), by: nameOf(row.signedBy) },
     sentBack: sentBack ? { ...given(sentBack), reason: sentBack.reason } : null,
     template: templateOf(scope, row),
@@ -246,7 +246,16 @@ async function seriesOf(
   };
 }
 
-const EARLIER_FIELDS = ['id', 'note', 'notePinned', 'answers', 'workOn', 'doneBy', 'assigneeId'] as const;
+const EARLIER_FIELDS = [
+  'id',
+  'note',
+  'notePinned',
+  'answers',
+  'workOn',
+  'doneBy',
+  'doneByContact',
+  'assigneeId',
+] as const;
 
 /** Earlier ones that have something to tell: the newest few, and all that was pinned or is kept. */
 async function earlierOf(
@@ -276,7 +285,7 @@ async function earlierOf(
   return rows.map((row) => ({
     taskId: row.id,
     on: row.workOn,
-    by: nameOf(row.doneBy ?? row.assigneeId),
+    by: row.doneByContact ?? nameOf(row.doneBy ?? row.assigneeId),
     note: row.note,
     isPinned: row.notePinned,
     files: files.get(row.id) ?? ([] as FileAnswer[]),

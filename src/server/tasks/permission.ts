@@ -40,28 +40,39 @@ const SAID: Readonly<Record<TaskRight, string>> = {
   editSeries: `Only ${PLANNERS} can change the later ones too.`,
 };
 
-export function may(scope: Scope, right: TaskRight, task: Pick<Task, 'assigneeId'>): boolean {
+type Whose = Pick<Task, 'assigneeId' | 'offeredTo' | 'clientId'>;
+
+/** Whether it is for its client to do, and nobody here has taken it over. */
+export function isForClient({ assigneeId, offeredTo }: Pick<Task, 'assigneeId' | 'offeredTo'>): boolean {
+  return assigneeId === null && offeredTo?.of === 'client';
+}
+
+export function may(scope: Scope, right: TaskRight, task: Whose): boolean {
+  const { contact } = scope;
+  if (contact !== null) return right === 'work' && isForClient(task) && task.clientId === contact.clientId;
   const reach = scope.reach(right);
   return reach === 'all' || (reach === 'own' && task.assigneeId === scope.person?.id);
 }
 
 /** @throws Refusal that says who may */
-export function mustMay(scope: Scope, right: TaskRight, task: Pick<Task, 'assigneeId'>): void {
+export function mustMay(scope: Scope, right: TaskRight, task: Whose): void {
   if (may(scope, right, task)) return;
+  if (isForClient(task) && scope.reach(right) === 'own') throw forbidden('This is for the client to do.');
   const isNobodys = task.assigneeId === null && scope.reach(right) === 'own';
   throw forbidden(isNobodys ? 'Nobody has this task yet: claim it first.' : SAID[right]);
 }
 
 /** Whoever plans may work on anything; others on what is theirs. What is nobody's can be claimed. */
-export function mayWork(scope: Scope, task: Pick<Task, 'assigneeId'>): boolean {
+export function mayWork(scope: Scope, task: Whose): boolean {
   return may(scope, 'work', task);
 }
 
 /** Whether this person may take it: it is nobody's, not over, and offered to them where it is offered to some. */
-export function mayClaim(scope: Scope, task: Pick<Task, 'assigneeId' | 'state' | 'offeredTo'>): boolean {
+export function mayClaim(scope: Scope, task: Whose & Pick<Task, 'state'>): boolean {
   return (
     scope.reach('claim') !== 'none' &&
     task.assigneeId === null &&
+    !isForClient(task) &&
     !isEnded(task.state) &&
     task.state !== 'toCheck' &&
     isOfferedTo(scope, task)
@@ -92,18 +103,20 @@ export function isOfferedTo(scope: Scope, { offeredTo }: Pick<Task, 'offeredTo'>
       return true;
     case 'team':
       return person.team === offeredTo.team;
+    case 'client':
+      return false;
   }
 }
 
 /** What was taken of several can be given back until it is begun. */
-export function mayGiveBack(scope: Scope, task: Pick<Task, 'assigneeId' | 'state' | 'offeredTo'>): boolean {
+export function mayGiveBack(scope: Scope, task: Whose & Pick<Task, 'state'>): boolean {
   return task.offeredTo !== null && task.state === 'open' && task.assigneeId !== null && may(scope, 'work', task);
 }
 
 /** Whether whoever ends the task now chooses the date of the next: where somebody signs it off, that is theirs. */
 export function mayChooseNext(
   scope: Scope,
-  task: Pick<Task, 'head' | 'state' | 'signOff' | 'doneBy' | 'assigneeId'>,
+  task: Whose & Pick<Task, 'head' | 'state' | 'signOff' | 'doneBy'>,
 ): boolean {
   // Where each of several has one, none of them moves the next of all.
   if (task.head !== '') return false;

@@ -60,6 +60,7 @@ const TELLING = {
   doneAt: 'silent',
   onTime: 'silent',
   doneBy: 'silent',
+  doneByContact: 'silent',
   signedAt: 'silent',
   signedBy: 'silent',
   sentBack: 'silent',

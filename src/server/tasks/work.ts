@@ -25,9 +25,19 @@ import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/index.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
-import { isOfferedTo, lackedBy, mayAddTo, mayChooseNext, maySign, mayWork, mustMay } from './permission.ts';
+import {
+  isForClient,
+  isOfferedTo,
+  lackedBy,
+  mayAddTo,
+  mayChooseNext,
+  maySign,
+  mayWork,
+  mustMay,
+} from './permission.ts';
 import {
   type ChangedTask,
+  callAsker,
   doingOf,
   type GivenAnswer,
   lockedTask,
@@ -100,8 +110,8 @@ export function tickLine(scope: Scope, id: string, key: string, ticked: boolean)
   });
 }
 
-function tickOf({ doneAt, person }: Scope): Tick {
-  return { at: doneAt.toISOString(), by: person?.id ?? null };
+function tickOf({ doneAt, person, contact }: Scope): Tick {
+  return { at: doneAt.toISOString(), by: person?.id ?? null, ...(contact === null ? {} : { contact: contact.name }) };
 }
 
 /** When it was done, on the device where it was; never before it was begun, or made. */
@@ -147,6 +157,7 @@ export function finished(scope: Scope, task: Pick<Task, 'signOff' | 'startedAt' 
     startedAt: task.startedAt ?? doneAt,
     doneAt,
     doneBy: scope.person?.id ?? null,
+    doneByContact: scope.contact?.name ?? null,
   };
 }
 
@@ -260,19 +271,21 @@ export function signTask(scope: Scope, id: string, nextOn: string | null = null)
 
 /** Back to whoever did it, with what is to be done again. */
 export function sendBackTask(scope: Scope, id: string, reason: string): Promise<SavedTask> {
-  return check(scope, id, 'sent back', (task, tx) => ({
-    state: 'underWay',
-    doneAt: null,
-    doneBy: null,
-    sentBack: [...task.sentBack, { ...tickOf(tx), reason }],
-  }));
+  return check(scope, id, 'sent back', async (task, tx) => {
+    // A client hears of it by mail.
+    if (isForClient(task)) await callAsker(tx);
+    return {
+      ...{ state: 'underWay' as const, doneAt: null, doneBy: null, doneByContact: null },
+      sentBack: [...task.sentBack, { ...tickOf(tx), reason }],
+    };
+  });
 }
 
 function check(
   scope: Scope,
   id: string,
   action: Action<'task'>,
-  decide: (task: Task, tx: Scope) => Partial<Task>,
+  decide: (task: Task, tx: Scope) => Partial<Task> | Promise<Partial<Task>>,
   nextOn: string | null = null,
 ): Promise<SavedTask> {
   return scope.transaction(async (tx) => {
@@ -281,7 +294,7 @@ function check(
     if (task.doneBy !== null && task.doneBy === tx.person?.id)
       throw forbidden('You did this yourself: someone else has to check it.');
     if (!maySign(tx, task)) throw forbidden('This is not yours to sign off.');
-    return withNextOn(tx, task, await writeTask(tx, task, action, decide(task, tx)), nextOn);
+    return withNextOn(tx, task, await writeTask(tx, task, action, await decide(task, tx)), nextOn);
   });
 }
 

@@ -77,12 +77,12 @@ export async function taskAsTemplate(scope: Scope, taskId: string): Promise<Temp
 /** Whoever has it, or any one of whom may take it. */
 function defaultOf({ assigneeId, offeredTo }: Task): DefaultRule {
   if (assigneeId !== null || offeredTo === null || offeredTo.of === 'people') return givenTo(assigneeId);
-  return { v: 1, kind: 'anyOf', group: offeredTo };
+  return offeredTo.of === 'client' ? { v: 1, kind: 'client' } : { v: 1, kind: 'anyOf', group: offeredTo };
 }
 
 function assigneeOf(one: Task, main: Task): Extract<Step, { kind: 'task' }>['assignee'] {
   if (one.assigneeId === null && one.offeredTo !== null && one.offeredTo.of !== 'people')
-    return { by: 'anyOf', group: one.offeredTo };
+    return one.offeredTo.of === 'client' ? { by: 'client' } : { by: 'anyOf', group: one.offeredTo };
   if (one.assigneeId === main.assigneeId) return { by: 'set' };
   return one.assigneeId === null ? { by: 'nobody' } : { by: 'person', personId: one.assigneeId };
 }

@@ -50,6 +50,9 @@ export class StoredFile {
   uploadedAt!: Date;
   @Column({ type: 'uuid', nullable: true })
   uploadedBy!: string | null;
+  /** A client's contact who sent it by a link. */
+  @Column({ type: 'text', nullable: true })
+  byContact!: string | null;
   @Column({ type: 'timestamptz', nullable: true })
   removedAt!: Date | null;
 }

@@ -20,7 +20,7 @@ const FIELDS = [
 
 type FileRow = Pick<StoredFile, (typeof FIELDS)[number]> & { byName: string | null };
 
-const FILE_COLUMNS = `${columnsOf(StoredFile, 'f', FIELDS)}, p.name as "byName"`;
+const FILE_COLUMNS = `${columnsOf(StoredFile, 'f', FIELDS)}, coalesce(f.by_contact, p.name) as "byName"`;
 const FILE_JOINS = 'file f left join person p on p.workspace_id = f.workspace_id and p.id = f.uploaded_by';
 
 /** Files of templates that stand in the text of the instructions, not in the list beside them. */

@@ -41,6 +41,9 @@ export class Change {
   at!: Date;
   @Column({ type: 'uuid', nullable: true })
   actorId!: string | null;
+  /** A client's contact who did it by a link: by name, as contacts come and go. */
+  @Column({ type: 'text', nullable: true })
+  byContact!: string | null;
   @Column({ type: 'text' })
   /** "several" holds changes of many things together, and undoes them all. */
   subject!: Subject;

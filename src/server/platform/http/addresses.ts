@@ -1,5 +1,5 @@
 import type { Request, RequestHandler } from 'express';
-import { Refusal } from '../refusal.ts';
+import { notFound, Refusal } from '../refusal.ts';
 
 /** Under which address people reach this server. */
 export interface Addresses {
@@ -53,4 +53,11 @@ function originOf({ publicOrigin }: Addresses, { headers }: Request): string | n
   const { host = '' } = headers;
   if (publicOrigin !== null && new URL(publicOrigin).host === host) return publicOrigin;
   return LOOPBACK.test(host) ? `http://${host}` : null;
+}
+
+/** Where the links of a mail lead: under the name by which whoever asks has reached us. */
+export function linkOrigin({ headers: { origin } }: Request): string {
+  // Of a write it was checked already to be our own.
+  if (!origin) throw notFound('address');
+  return origin;
 }

@@ -29,6 +29,17 @@ export interface Asked<E extends Endpoint> {
   readonly request: Request;
 }
 
+/** Who asks without being signed in, by what they show. */
+export interface Asker {
+  /** By what their share is counted. @throws Refusal where they show nothing */
+  readonly who: (request: Request) => string;
+  /** What they see. @throws Refusal where what they show opens nothing */
+  readonly scope: (request: Request, source: DataSource) => Promise<Scope>;
+}
+
+/** Who may use a route: whoever is signed in and has the right, or whoever shows something else. */
+export type Needs = Right | Asker;
+
 /** Where the answers come from: reads do not wait for connections that writes hold. */
 export interface Sources {
   readonly reads: DataSource;
@@ -66,12 +77,12 @@ export class Routes {
    * A route within the workspace of whoever is signed in. Who asks, and whether they may, is known before what is asked is
    * looked at, and each waits for their share before anything is worked on.
    */
-  add<E extends Endpoint>(endpoint: E, right: Right, answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>): this {
+  add<E extends Endpoint>(endpoint: E, needs: Needs, answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>): this {
     return this.handle(endpoint, async (request, response) => {
       const isHeavy = endpoint.isHeavy(request.query);
       const share = isHeavy ? 'heavy' : endpoint.method === 'GET' ? 'read' : 'write';
-      await this.inTurn(share, request, response, async () => {
-        const scope = await this.scopeFor(request, right);
+      await this.inTurn(share, needs, request, response, async () => {
+        const scope = await this.scopeFor(request, needs);
         if (isHeavy && this.lane) return this.lane.forward(request, response);
         if (endpoint.method !== 'GET') await readJson(request, response, endpoint.maxBytes);
         const sent = endpoint.isFromDevice ? sentOf(request, scope) : null;
@@ -87,7 +98,7 @@ export class Routes {
     answer: (asked: Asked<E>, response: Response) => Promise<void>,
   ): this {
     return this.handle(endpoint, async (request, response) => {
-      await this.inTurn('heavy', request, response, async () => {
+      await this.inTurn('heavy', right, request, response, async () => {
         const scope = await this.scopeFor(request, right);
         if (this.lane) return this.lane.forward(request, response);
         await answer({ scope, ...readOf(endpoint, request) }, response);
@@ -98,15 +109,15 @@ export class Routes {
   /** A route that takes the bytes of a file: they are received once it is known whose they are. */
   upload<E extends Endpoint>(
     endpoint: E,
-    right: Right,
+    needs: Needs,
     receive: (request: Request, response: Response) => Promise<void>,
     answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>,
     /** Called at the end, however it went. */
     letGo: (request: Request) => Promise<void>,
   ): this {
     return this.handle(endpoint, async (request, response) => {
-      await this.inTurn('upload', request, response, async () => {
-        const scope = await this.scopeFor(request, right);
+      await this.inTurn('upload', needs, request, response, async () => {
+        const scope = await this.scopeFor(request, needs);
         try {
           await receive(request, response);
           send(response, await answer({ scope, ...readOf(endpoint, request) }));
@@ -120,14 +131,14 @@ export class Routes {
   /** A route whose answer is not JSON. */
   serve(
     path: string,
-    right: Right,
+    needs: Needs,
     answer: (asked: { scope: Scope; params: Record<string, string> }, response: Response) => Promise<void>,
   ): this {
     this.router.get(path, async (request, response) => {
       const params = request.params as Record<string, string>;
       checkIds(params);
-      await this.inTurn('read', request, response, async () =>
-        answer({ scope: await this.scopeFor(request, right), params }, response),
+      await this.inTurn('read', needs, request, response, async () =>
+        answer({ scope: await this.scopeFor(request, needs), params }, response),
       );
     });
     return this;
@@ -136,7 +147,7 @@ export class Routes {
   /** A stream that stays open: who asks is found out in turn, as with all that reads; while it is open it takes no turn. */
   stream(path: string, open: (request: Request, response: Response, signedIn: SignedIn) => void): this {
     this.router.get(path, (request, response) =>
-      this.inTurn('read', request, response, async () => {
+      this.inTurn('read', null, request, response, async () => {
         const signedIn = await sessionPerson(this.sources.reads, request, this.clock);
         if (!signedIn) throw signedOut();
         if (!response.closed) open(request, response, signedIn);
@@ -165,30 +176,32 @@ export class Routes {
     return this;
   }
 
-  private async scopeFor(request: Request, right: Right): Promise<Scope> {
+  private async scopeFor(request: Request, needs: Needs): Promise<Scope> {
     const { reads, writes } = this.sources;
+    const source = request.method === 'GET' ? reads : writes;
+    if (typeof needs !== 'string') return needs.scope(request, source);
     const signedIn = await sessionPerson(reads, request, this.clock);
     if (!signedIn) throw signedOut();
-    const source = request.method === 'GET' ? reads : writes;
     const scope = Scope.on(source, signedIn.workspace, signedIn.person, this.clock);
-    if (scope.reach(right) === 'none') throw forbidden(`Only ${sayWhoMayAll(right)} can do this. Ask one of yours.`);
+    if (scope.reach(needs) === 'none') throw forbidden(`Only ${sayWhoMayAll(needs)} can do this. Ask one of yours.`);
     return scope;
   }
 
   private async inTurn(
     share: keyof Shares,
+    needs: Needs | null,
     request: Request,
     response: Response,
     work: () => Promise<void>,
   ): Promise<void> {
-    const { personId } = request.session;
-    if (!personId) throw signedOut();
+    const who = typeof needs === 'object' && needs !== null ? needs.who(request) : request.session.personId;
+    if (!who) throw signedOut();
     const gone = new AbortController();
     const leave = () => gone.abort();
     response.once('close', leave);
     let end: EndTurn | null = null;
     try {
-      end = await this.shares[share].enter(personId, gone.signal);
+      end = await this.shares[share].enter(who, gone.signal);
       response.off('close', leave);
       await work();
     } finally {

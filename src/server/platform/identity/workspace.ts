@@ -1,6 +1,14 @@
 import { Check, Column, Entity, PrimaryColumn } from 'typeorm';
 import type { Category } from '../../../contract/index.ts';
-import type { NamedSeason, OwnField, PhraseHabits, VisitRules, Ways, Weekday } from '../../../core/index.ts';
+import type {
+  AskingRules,
+  NamedSeason,
+  OwnField,
+  PhraseHabits,
+  VisitRules,
+  Ways,
+  Weekday,
+} from '../../../core/index.ts';
 import { OfWorkspace } from '../db/keys.ts';
 
 @Entity({ name: 'workspace' })
@@ -78,6 +86,11 @@ export class Workspace {
   /** How visits are announced. */
   @Column({ type: 'jsonb' })
   visits!: VisitRules;
+  /** How clients are asked to do what is theirs, and the last day on which they were. */
+  @Column({ type: 'jsonb' })
+  asking!: AskingRules;
+  @Column({ type: 'date', nullable: true })
+  askedOn!: string | null;
   /** For how many years finished work is kept, and the day on which it was set so; null for good. */
   @Column({ type: 'integer', nullable: true })
   keepYears!: number | null;

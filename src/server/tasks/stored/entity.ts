@@ -1,20 +1,18 @@
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 import type { Priority } from '../../../contract/index.ts';
-import type { Answer, Group, TaskState, Why } from '../../../core/index.ts';
+import type { Answer, Offer, TaskState, Why } from '../../../core/index.ts';
 import { Names, OfWorkspace } from '../../platform/db/keys.ts';
 import type { Content } from './content.ts';
 
-/** When a check line was ticked, and by whom. */
+/** When a check line was ticked, and by whom: somebody here, or by name a client's contact who came by a link. */
 export interface Tick {
   readonly at: string;
   readonly by: string | null;
+  readonly contact?: string;
 }
 
 /** An answer, with when and by whom it was given. */
-export interface GivenAnswer extends Answer {
-  readonly at: string;
-  readonly by: string | null;
-}
+export interface GivenAnswer extends Answer, Tick {}
 
 /** Finished work that was sent back instead of being signed. */
 export interface SentBack {
@@ -47,6 +45,9 @@ export interface SentBack {
 @Index('task_by_run', ['workspaceId', 'runId', 'workOn'], { where: 'run_id is not null' })
 @Index('task_by_set', ['workspaceId', 'setId'])
 @Index('task_by_template', ['workspaceId', 'templateId', 'workOn'])
+@Index('task_for_client', ['workspaceId', 'dueOn'], {
+  where: `offered_to->>'of' = 'client' and assignee_id is null and state in ('open', 'underWay')`,
+})
 @Index('task_held_up', ['workspaceId', 'heldUntil'], {
   where: `held_until is not null and state in ('open', 'underWay')`,
 })
@@ -128,7 +129,7 @@ export class TaskRecord {
   assigneeId!: string | null;
   /** Of whom any one may take it; null where it is nobody's offer. */
   @Column({ type: 'jsonb', nullable: true })
-  offeredTo!: Group | null;
+  offeredTo!: Offer | null;
   /** Why its schedule gave it to whoever has it; null where no schedule did, or it was made before that was kept. */
   @Column({ type: 'jsonb', nullable: true })
   why!: Why | null;
@@ -160,6 +161,9 @@ export class TaskRecord {
   onTime!: boolean | null;
   @Column({ type: 'uuid', nullable: true })
   doneBy!: string | null;
+  /** A client's contact who finished it by a link: by name, as contacts come and go. */
+  @Column({ type: 'text', nullable: true })
+  doneByContact!: string | null;
   @Column({ type: 'timestamptz', nullable: true })
   signedAt!: Date | null;
   @Column({ type: 'uuid', nullable: true })

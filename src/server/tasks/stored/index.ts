@@ -1,4 +1,5 @@
 export { lacksTicket, ticketsAskedBy, ticketsOfTasks } from './asked-tickets.ts';
+export { callAsker } from './asker.ts';
 /** Tasks as the database has them: rows, contents, lines; read, written, held and put back. */
 export { contentsById, WorkContent } from './content.ts';
 export { refuseFarDays } from './dates.ts';
@@ -18,6 +19,7 @@ export {
   type LookRow,
   linesOf,
   lookOfRow,
+  MAILED_FIRST,
   nameOf,
   TASK_COLUMNS,
   TASK_JOINS,

@@ -1,5 +1,5 @@
 import type { Priority } from '../../../contract/index.ts';
-import type { Group, Why } from '../../../core/index.ts';
+import type { Offer, Why } from '../../../core/index.ts';
 
 /** A task as its schedule gives it; text, steps and proof are taken from its template when it is written. */
 export interface MadeTask {
@@ -20,7 +20,7 @@ export interface MadeTask {
   readonly dueTime: string | null;
   readonly zone: string | null;
   readonly assigneeId: string | null;
-  readonly offeredTo: Group | null;
+  readonly offeredTo: Offer | null;
   readonly why: Why | null;
   readonly estimateMinutes: number;
   /** Where its schedule has its own; null for what the template says. */

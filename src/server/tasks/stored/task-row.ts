@@ -4,8 +4,8 @@ import {
   type DatedTask,
   type Doing,
   dayOfIso,
-  type Group,
   lookOf,
+  type Offer,
   type SignOff,
   stillMissing,
   type TaskLook,
@@ -52,6 +52,7 @@ const LINE_FIELDS = [
   'startedAt',
   'doneAt',
   'doneBy',
+  'doneByContact',
   'madeAt',
   'heldUntil',
   'heldReason',
@@ -73,7 +74,7 @@ export type TaskRow = Pick<Task, (typeof LINE_FIELDS)[number] | (typeof SAID_FIE
   assetName: string | null;
   assetTag: string | null;
   assigneeName: string | null;
-  /** Names of those whom it is offered to, where they are named. */
+  /** Names of those whom it is offered to, where they are named; the contact of a client whose it is, and that they are that. */
   offeredNames: string | null;
   /** Name of the person who is to sign it off, where one is named. */
   signerName: string | null;
@@ -86,13 +87,18 @@ export type TaskRow = Pick<Task, (typeof LINE_FIELDS)[number] | (typeof SAID_FIE
 export const nameOf = (table: string, id: string, name = 'name') =>
   `(select ${name} from ${table} of where of.workspace_id = t.workspace_id and of.id = ${id})`;
 
+/** In which order the contacts `of` a client are asked: those who have an address, who would rather have mail before others. */
+export const MAILED_FIRST = `of.email = '', of.prefers is distinct from 'mail', of.position, of.id`;
+
 /** What to select for a `TaskRow`, from `task t` joined as in `TASK_JOINS`. */
 export const TASK_COLUMNS = `${columnsOf(TaskRecord, 't', LINE_FIELDS)}, ${columnsOf(WorkContent, 'said', SAID_FIELDS)},
   ${nameOf('template', 't.template_id', 'category')} as category, ${nameOf('client', 't.client_id')} as "clientName",
   ${nameOf('asset', 't.asset_id')} as "assetName", ${nameOf('asset', 't.asset_id', 'tag')} as "assetTag",
   ${nameOf('person', 't.assignee_id')} as "assigneeName",
-  (select string_agg(of.name, ', ' order by of.name) from person of where of.workspace_id = t.workspace_id
-     and t.offered_to->'ids' ? of.id::text) as "offeredNames",
+  case t.offered_to->>'of' when 'people' then (select string_agg(of.name, ', ' order by of.name) from person of
+     where of.workspace_id = t.workspace_id and t.offered_to->'ids' ? of.id::text)
+   when 'client' then (select of.name || case of.email when '' then ' (client, no mail address)' else ' (client)' end from contact of where of.workspace_id = t.workspace_id and of.client_id = t.client_id
+     order by ${MAILED_FIRST} limit 1) end as "offeredNames",
   ${nameOf('person', "(said.sign_off->>'personId')::uuid")} as "signerName",
   (select count(*) from task other where other.workspace_id = t.workspace_id and other.set_id = t.set_id) as "setSize",
   coalesce((select jsonb_object_agg(f.demand_key, f.n) from (
@@ -158,7 +164,7 @@ function saySigner(signOff: SignOff | null, signerName: string | null): string |
 }
 
 /** Whom a task is offered to, in words: "any of dock crew". */
-function sayOffered(group: Group | null, names: string | null): string | null {
+function sayOffered(group: Offer | null, names: string | null): string | null {
   if (group === null) return null;
   switch (group.of) {
     case 'everyone':
@@ -167,6 +173,8 @@ function sayOffered(group: Group | null, names: string | null): string | null {
       return group.onShift ? `any of ${group.role} on shift` : `any of ${group.role}`;
     case 'team':
       return `any of team ${group.team}`;
+    case 'client':
+      return names ?? 'the client, who has no contact';
     case 'people':
       return names === null ? 'any of some who are not here' : `any of ${names}`;
   }

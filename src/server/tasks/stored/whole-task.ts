@@ -3,6 +3,7 @@ import { isSame } from '../../platform/changes/entity.ts';
 import { columnOf } from '../../platform/db/columns.ts';
 import { notFound } from '../../platform/refusal.ts';
 import type { Scope } from '../../platform/scope.ts';
+import { callAskerFor } from './asker.ts';
 import { CONTENT_FIELDS, type Content, contentOf, contentsById, keepContents } from './content.ts';
 import { type Task, TaskRecord } from './entity.ts';
 
@@ -61,6 +62,7 @@ export type NewTask = Omit<Task, 'workspaceId' | 'contentId'>;
 export async function insertTask(scope: Scope, task: NewTask): Promise<void> {
   const [contentId = ''] = await keepContents(scope, [contentOf(task)]);
   await scope.insert(TaskRecord, { ...recordOf(task), contentId });
+  await callAskerFor(scope, [task]);
 }
 
 /** A task as it was found, and what becomes of it. */

@@ -1,6 +1,7 @@
 import type { Priority } from '../../../contract/index.ts';
 import { columnOf } from '../../platform/db/columns.ts';
 import type { Scope } from '../../platform/scope.ts';
+import { callAskerFor } from './asker.ts';
 import { type Content, idWithInstructionsOf, keepContents, mixedContent } from './content.ts';
 import { TaskRecord } from './entity.ts';
 import type { MadeTask } from './made-task.ts';
@@ -120,7 +121,7 @@ const FILLED: Readonly<
   clientId: ['s.client_id', 'follows'],
   assetId: ['s.asset_id', 'follows'],
   assigneeId: ['made.assignee_id', 'follows unless edited'],
-  offeredTo: ['made.offered_to', 'follows'],
+  offeredTo: ['made.offered_to', 'follows unless edited'],
   why: ['made.why', 'follows'],
   workOn: ['made.work_on', 'follows unless edited'],
   appearsOn: ['made.appears_on', 'follows unless edited'],
@@ -139,6 +140,7 @@ const FILLED: Readonly<
   doneAt: ['null', 'stays'],
   onTime: ['null', 'stays'],
   doneBy: ['null', 'stays'],
+  doneByContact: ['null', 'stays'],
   signedAt: ['null', 'stays'],
   signedBy: ['null', 'stays'],
   sentBack: [`'[]'`, 'stays'],
@@ -176,6 +178,7 @@ export async function insertMadeTasks(
      returning id`,
     [...handed(await written(scope, tasks)), scope.instant, runId],
   );
+  await callAskerFor(scope, tasks);
   return rows.map(({ id }) => id);
 }
 
@@ -214,6 +217,7 @@ export async function refreshMadeTasks(scope: Scope, tasks: readonly MadeTask[])
      where ${MADE_BEFORE} and own.workspace_id = $1 and own.id = task.content_id`,
     params,
   );
+  await callAskerFor(scope, tasks);
 }
 
 export async function removeTasks(scope: Scope, ids: readonly string[]): Promise<void> {

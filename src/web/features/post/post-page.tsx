@@ -98,6 +98,8 @@ const KIND_WORDS = {
   password: 'new password',
   address: 'address',
   notice: 'notice',
+  task: 'client’s task',
+  code: 'code for a link',
 } as const satisfies Record<MailLine['kind'], string>;
 
 function Line({ mail }: { readonly mail: MailLine }) {

@@ -9,6 +9,8 @@ export function sayWho(assignment: Assignment, people: readonly NamedPerson[]): 
       return sayOnShift(assignment, people) ?? `any of ${sayGroup(assignment.group, { people })}`;
     case 'eachOf':
       return `each of ${sayGroup(assignment.group, { people })}`;
+    case 'client':
+      return 'the client’s own contact';
     case 'nobody':
       return assignment.why === null ? NOBODY_YET : 'nobody';
   }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Settings } from '../../../contract/index.ts';
-import { dayOfIso, NO_VISITS, USUAL_WAYS } from '../../../core/index.ts';
+import { dayOfIso, NO_VISITS, USUAL_ASKING, USUAL_WAYS } from '../../../core/index.ts';
 import { calendarOf, sayChanges, workingDays, yearFrom } from './settings-changes.ts';
 
 const TODAY = dayOfIso('2026-11-24');
@@ -18,6 +18,7 @@ const saved: Settings = {
   ways: USUAL_WAYS,
   doneStaysDays: 1,
   visits: NO_VISITS,
+  asking: USUAL_ASKING,
   keepYears: null,
   swapsNeedNod: false,
   holidays: [

@@ -23,6 +23,7 @@ export function DefaultWho({ label = 'Who does it by default', rule, onChange }:
   const ways: { readonly rule: DefaultRule; readonly group?: string; readonly detail?: string }[] = [
     { rule: { v: 1, kind: 'nobody' } },
     { rule: { v: 1, kind: 'usualPerson', otherwiseId: null, daysOffToo: true, cover: 'deputy' } },
+    { rule: { v: 1, kind: 'client' } },
     ...staffWith(personId).map(({ id, roles }) => ({
       rule: givenTo(id),
       group: 'by name',

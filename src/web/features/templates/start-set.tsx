@@ -1,12 +1,12 @@
 import {
   type CivilDay,
   type DefaultRule,
+  type Offer,
   partOffered,
   plural,
   sayDuration,
-  sayGroup,
+  sayOffer,
   type startedSet,
-  type UnnamedGroup,
 } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { DateBlank, TimeBlank } from '../../kit/blanks.tsx';
@@ -31,7 +31,7 @@ export interface StartPart {
   readonly on: CivilDay;
   readonly assigneeId: string | null;
   /** Any one of whom may take it while nobody is named. */
-  readonly offeredTo: UnnamedGroup | null;
+  readonly offeredTo: Offer | null;
   readonly startTime: string | null;
   readonly dueTime: string | null;
   readonly isLeftOut: boolean;
@@ -146,7 +146,7 @@ function Line({ part, number, title, onChange }: LineProps) {
           <PersonBlank
             label={`Who does ${title}`}
             personId={part.assigneeId}
-            {...(part.offeredTo ? { nobody: `any of ${sayGroup(part.offeredTo, { people })}` } : {})}
+            {...(part.offeredTo ? { nobody: sayOffer(part.offeredTo, { people }) } : {})}
             onChange={(who) => onChange(part.key, { assigneeId: who })}
           />
         </div>

@@ -14,7 +14,7 @@ const OF_GROUPS = [
   ['leastToDo', 'least to do of', 'whoever has the least to do'],
 ] as const;
 
-/** Who does a task of its own in a set: whoever has the set, somebody by name, somebody of a role or a team, the client’s usual person, or nobody yet. */
+/** Who does a task of its own in a set: whoever has the set, somebody by name, somebody of a role or a team, the client’s usual person or own contact, or nobody yet. */
 export function StepWho({ label, assignee, onChange }: StepWhoProps) {
   const { people, staffWith } = useWorkspace();
   const personId = assignee.by === 'person' ? assignee.personId : null;
@@ -23,6 +23,7 @@ export function StepWho({ label, assignee, onChange }: StepWhoProps) {
     ['set', { name: 'whoever has the set', assignee: { by: 'set' } }],
     ['nobody', { name: 'nobody yet', assignee: { by: 'nobody' } }],
     ['usualPerson', { name: 'the client’s usual person', assignee: { by: 'usualPerson' } }],
+    ['client', { name: 'the client’s own contact', assignee: { by: 'client' } }],
     ...staffWith(personId).map(
       ({ id, name }) => [id, { name, assignee: { by: 'person', personId: id }, group: 'by name' }] as const,
     ),

@@ -13,6 +13,7 @@ import {
   type SetPart,
   sayDuration,
   sayGroup,
+  sayOffer,
   sayOffset,
   setMinutes,
   startedSet,
@@ -118,7 +119,7 @@ function sayUnnamed(
   people: readonly NamedPerson[],
 ): string {
   const offered = partOffered(part, byDefault);
-  if (offered !== null) return `any of ${sayGroup(offered, { people })}`;
+  if (offered !== null) return sayOffer(offered, { people });
   if (part.assignee.by === 'leastToDo') return `least to do of ${sayGroup(part.assignee.group, { people })}`;
   if (part.assignee.by === 'usualPerson') return 'the client’s usual person';
   return (part.assignee.by === 'set' ? setPerson : null) ?? NOBODY_YET;

@@ -21,7 +21,7 @@ export function WhoPart(props: WhoPartProps) {
   const set = (assignment: AssignmentRule) => onChange({ ...draft, assignment });
   const around = { today, roles, staff, meId: me.id };
   const kinds = ASSIGNMENT_KINDS.filter(
-    (kind) => kind !== 'usualPerson' || draft.clientId !== null || rule.kind === kind,
+    (kind) => (kind !== 'usualPerson' && kind !== 'client') || draft.clientId !== null || rule.kind === kind,
   );
   return (
     <Part name="Who">
@@ -55,7 +55,7 @@ interface BlanksProps extends WhoPartProps {
 }
 
 function RuleBlanks(props: BlanksProps) {
-  const { rule, set } = props;
+  const { rule, set, draft } = props;
   switch (rule.kind) {
     case 'nobody':
       return (
@@ -91,6 +91,19 @@ function RuleBlanks(props: BlanksProps) {
             onChoose={(otherwiseId: string | null) => set({ ...rule, otherwiseId })}
           />{' '}
           where nobody does, <NamedRest rule={rule} set={set} />
+        </div>
+      );
+    case 'client':
+      return (
+        <div>
+          {draft.clientId === null ? (
+            'choose a client: it is theirs to do'
+          ) : (
+            <>
+              the first contact of the client who has a mail address is asked by mail when it appears, with a link to a
+              page for it; no account is needed
+            </>
+          )}
         </div>
       );
     case 'anyOf':

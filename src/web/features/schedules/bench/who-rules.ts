@@ -22,6 +22,7 @@ export const KIND_WORDS: Readonly<Record<AssignmentKind, string>> = {
   listed: 'by a list of days',
   leastToDo: 'whoever has the least to do',
   usualPerson: 'the client’s usual person',
+  client: 'the client’s own contact',
   nobody: 'nobody yet',
 };
 
@@ -61,6 +62,7 @@ export function ofKind(kind: AssignmentKind, before: AssignmentRule, around: Aro
   const [first] = people;
   switch (kind) {
     case 'nobody':
+    case 'client':
       return { v: 1, kind };
     case 'person':
       return givenTo(first ?? around.meId);
@@ -101,6 +103,7 @@ function groupOf(before: AssignmentRule, { roles, meId }: Around, people: readon
 function peopleOf(rule: AssignmentRule, { today, staff }: Around): readonly string[] {
   switch (rule.kind) {
     case 'nobody':
+    case 'client':
       return [];
     case 'person':
       return [rule.personId];
