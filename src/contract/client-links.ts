@@ -91,10 +91,6 @@ const openedSchema = z.discriminatedUnion('kind', [
 ]);
 export type OpenedLink = z.infer<typeof openedSchema>;
 
-/** Shown with every request of whoever came by a link: what stood in it, and what a code gave. */
-export const LINK_HEADER = 'link-token';
-export const PASS_HEADER = 'link-pass';
-
 const saved = z.object({ task: linkedTaskSchema });
 
 export const clientLinkEndpoints = {

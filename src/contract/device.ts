@@ -11,3 +11,6 @@ export const AGO_HEADER = 'Done-Ago';
 const DAY_SECONDS = 24 * 60 * 60;
 /** What is older counts as done so long ago. */
 export const LONGEST_AGO_SECONDS = 31 * DAY_SECONDS;
+
+/** The largest file that is taken, in bytes. */
+export const MAX_FILE_BYTES = 20 * 1024 * 1024;

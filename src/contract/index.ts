@@ -16,6 +16,7 @@ export * from './history.ts';
 export * from './impact.ts';
 export * from './labels.ts';
 export * from './leave.ts';
+export * from './link-headers.ts';
 export * from './live.ts';
 export * from './live-schema.ts';
 export * from './logbook.ts';

@@ -162,6 +162,9 @@ export const taskSchema = taskLineSchema.extend({
   /** Whether this person may put it to another day, give it away and change its priority. */
   mayPlan: z.boolean(),
   maySign: z.boolean(),
+  /** Whether it is for its client to do, who is asked by mail; and whether this person may ask. */
+  isForClient: z.boolean(),
+  mayAsk: z.boolean(),
   /** Whether this person may say what holds it up, and remind whoever has it. */
   mayHold: z.boolean(),
   mayNudge: z.boolean(),

@@ -180,8 +180,6 @@ export const answerSchema = z.object({
   by: z.string().nullable(),
 });
 
-export const MAX_FILE_BYTES = 20 * 1024 * 1024;
-
 /** A picture or PDF of a template or a task. Its bytes are at `/api/files/:id`, a small picture at `/api/files/:id/small`. */
 export const fileSchema = z.object({
   id,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ACCESS_LEVELS } from '../core/index.ts';
+import { askingSchema } from './asking.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, emailField, id, isoDate, line, linkToken, named } from './fields.ts';
 import { workspacePaths } from './paths.ts';
@@ -48,6 +49,8 @@ export const workspaceSchema = z.object({
   workTypes: z.array(z.string()),
   /** How visits are announced. */
   visits: visitRulesSchema,
+  /** How clients are asked to do what is theirs. */
+  asking: askingSchema,
   /** What is kept of clients and of assets besides what everybody keeps. */
   clientFields: z.array(ownFieldSchema),
   assetFields: z.array(ownFieldSchema),

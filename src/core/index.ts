@@ -503,6 +503,7 @@ export {
   type Planned,
   scheduleOfItem,
 } from './service-plan/plan-item.ts';
+export { sayAway } from './wording/away.ts';
 export {
   joinAnd,
   monthName,

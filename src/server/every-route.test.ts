@@ -48,9 +48,12 @@ const endpoints: contract.Endpoint[] = Object.entries(contract)
   .filter(([name]) => name.endsWith('Endpoints'))
   .flatMap(([, group]) => Object.values(group as object));
 const named = endpoints.map((one): [string, contract.Endpoint] => [`${one.method} ${one.path}`, one]);
+/** These are asked by whoever shows a link, signed in or not. */
+const BY_LINK = /^\/link(\/|$)/;
+const isByLink = ({ path }: contract.Endpoint) => BY_LINK.test(path);
 /** Whoever is signed out may ask these. */
 const OPEN = /^\/(session(\/demo)?|setup|setup\/.*|welcome|invitations\/.*|password\/.*|account\/address\/confirm)$/;
-const isOpen = ({ path }: contract.Endpoint) => OPEN.test(path);
+const isOpen = ({ path }: contract.Endpoint) => OPEN.test(path) || BY_LINK.test(path);
 const addressOf = ({ path }: contract.Endpoint, of: Ids = ids) =>
   `/api${path.replace(/:(\w+)/g, (_, name: string) => of[name] ?? '')}`;
 const ask = (by: Agent, one: contract.Endpoint, body: object = {}, of: Ids = ids) => {
@@ -69,7 +72,12 @@ describe('every route', () => {
     await ask(await server.browser(), one).expect(401);
   });
 
-  it.each(named.filter(([, { path }]) => path.includes(':')))(
+  it.each(named.filter(([, one]) => isByLink(one)))('%s asks for a link, whoever is signed in', async (_, one) => {
+    const { status, body } = await ask(ada, one);
+    expect([status, body.detail]).toEqual([409, expect.stringContaining('This link is not known here')]);
+  });
+
+  it.each(named.filter(([, one]) => one.path.includes(':') && !isByLink(one)))(
     '%s shows and changes nothing of another workspace',
     async (_, one) => {
       const { status } = await ask(ada, one);
@@ -301,6 +309,9 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /on-plan/:onPlanId/left-out/impact': 'plan',
   'POST /plans/:planId/as-plan': 'plan',
   'POST /plans/:planId/as-plan/impact': 'plan',
+  'GET /tasks/:taskId/asked': 'read',
+  'POST /tasks/:taskId/asked': 'give',
+  'DELETE /tasks/:taskId/asked': 'give',
 };
 
 describe('access', () => {

@@ -64,6 +64,8 @@ describe('who does it in words', () => {
   it.each<[string, object]>([
     ['kit', givenTo('k')],
     ['nobody', givenTo(null)],
+    ['The client', { v: 1, kind: 'client' }],
+    ['the client’s own contact', { v: 1, kind: 'client' }],
     ['In turn: kit, joss, monthly', { kind: 'inTurn', turns: { length: { per: 'month' } } }],
     ['each of everybody', { kind: 'eachOf', group: { of: 'everyone' } }],
     ['any of the yard', { kind: 'anyOf', group: { of: 'role', role: 'yard' } }],
@@ -106,6 +108,7 @@ describe('who does it in words', () => {
       .tuple(group, fc.boolean())
       .map(([of, daysOffToo]): AssignmentRule => ({ v: 1, kind: 'eachOf', group: of, daysOffToo })),
     fc.tuple(fc.constantFrom('anyOf', 'leastToDo'), group).map(([kind, of]) => ({ v: 1, kind, group: of })),
+    fc.constant<AssignmentRule>({ v: 1, kind: 'client' }),
     fc.option(id).map((otherwiseId) => ({ v: 1, kind: 'usualPerson', otherwiseId, daysOffToo: true, cover: 'deputy' })),
   );
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
+import { sayAway } from './away.ts';
 import { joinAnd, ordinal, plural, readDate, sayDate, sayDay, sayNear } from './date-words.ts';
 import { readDuration, sayDuration, sayHours } from './duration.ts';
 import { fillTitle, hasToken, patternOfTitle, TITLE_TOKENS, titleProblems } from './title.ts';
@@ -21,6 +22,22 @@ describe('dates in words', () => {
       'Fri',
       'Tue 1 Dec',
     ]);
+  });
+
+  it.each([
+    ['2026-11-24', 'today'],
+    ['2026-11-25', 'tomorrow'],
+    ['2026-11-23', 'yesterday'],
+    ['2026-12-04', 'in 10 days'],
+    ['2026-11-20', '4 days ago'],
+    ['2027-01-23', 'in 1 month'],
+    ['2027-04-24', 'in 5 months'],
+    ['2027-11-23', 'in 11 months'],
+    ['2027-11-24', 'in a year'],
+    ['2028-12-01', 'in 2 years'],
+    ['2025-11-20', 'a year ago'],
+  ])('say how far %s is: %s', (date, words) => {
+    expect(sayAway(dayOfIso(date), today)).toBe(words);
   });
 
   it.each([

@@ -149,7 +149,8 @@ describe('a task for a client', () => {
     expect(told).toContain('Quentin Brindle: answered');
     expect(told.filter((line) => line.startsWith('Quentin Brindle: finished'))).toHaveLength(3);
     expect(told).toContain('null: asked the client by mail');
-    const { body: log } = await ines.get('/api/logbook').query({ q: 'Certificate of Quentin' }).expect(200);
+    const on = { from: '2026-12-01', to: '2026-12-01', on: '2026-12-01' };
+    const { body: log } = await ines.get('/api/logbook/day').query(on).expect(200);
     expect(JSON.stringify(log)).toContain('"by":"Quentin Brindle"');
   });
 

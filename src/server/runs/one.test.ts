@@ -71,7 +71,7 @@ describe('a run of one schedule as of a day', () => {
     await ines.post('/api/runs').expect(200);
     // The others are there, and this one says what is wrong with it.
     expect(await oneSchedule(ines, schedule.id)).toMatchObject({ state: 'problem', next: null });
-    expect(await allSchedules(ines)).toHaveLength(231);
+    expect(await allSchedules(ines)).toHaveLength(239);
     const [made] = await server.source.query<{ id: string }[]>('select id from task where schedule_id = $1 limit 1', [
       schedule.id,
     ]);

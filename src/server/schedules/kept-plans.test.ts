@@ -171,4 +171,4 @@ it('are what would be planned afresh, after every kind of change that they are t
   // And of many of them only what was touched is told anew.
   expect(toldFew).toBeGreaterThan(8);
   expect(JSON.parse(before).length).toBeGreaterThan(50);
-});
+}, 120_000);

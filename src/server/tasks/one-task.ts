@@ -21,9 +21,11 @@ import type { Scope } from '../platform/scope.ts';
 import { makingFor, readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
 import { Template } from '../templates/stored/index.ts';
 import {
+  isForClient,
   lackedBy,
   may,
   mayAddTo,
+  mayAsk,
   mayChooseNext,
   mayClaim,
   mayGiveBack,
@@ -140,6 +142,8 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     mayGiveBack: mayGiveBack(scope, row),
     mayPlan: may(scope, 'move', row),
     maySign: maySign(scope, row),
+    isForClient: isForClient(row),
+    mayAsk: mayAsk(scope, row),
     mayHold: mayWork(scope, row) && isToDo(row.state),
     mayNudge: mayNudge(scope, row),
     mayChooseNext: mayChooseNext(scope, row),
@@ -303,12 +307,18 @@ async function nextInSeries(
   task: Pick<FullRow, 'nominalDate' | 'stepKey' | 'head' | 'state'>,
 ): Promise<TaskAnswer['series']['next']> {
   const nominal = dayOfIso(task.nominalDate as string);
-  const [made] = await scope.sql<{ id: string; on: string; who: string | null }>(
-    `select id, work_on as "on", assignee_id as who from task where workspace_id = $1 and schedule_id = $2 and step_key = '' and head = $4
+  const [made] = await scope.sql<{ id: string; on: string; who: string | null; isForClient: boolean }>(
+    `select id, work_on as "on", assignee_id as who, (assignee_id is null and coalesce(offered_to->>'of' = 'client', false)) as "isForClient" from task where workspace_id = $1 and schedule_id = $2 and step_key = '' and head = $4
        and nominal_date > $3::date order by nominal_date limit 1`,
     [row.id, isoOfDay(nominal), task.head],
   );
-  if (made) return { on: made.on, taskId: made.id, who: nameOf(made.who), isIfDoneToday: false };
+  if (made)
+    return {
+      on: made.on,
+      taskId: made.id,
+      who: made.isForClient ? 'the client' : nameOf(made.who),
+      isIfDoneToday: false,
+    };
   const ifDone = task.stepKey === '' && !isEnded(task.state) ? asIfDone(scope, schedule, task.nominalDate) : null;
   const from = Math.max(nominal + 1, scope.now.day);
   const next = nextDated(
@@ -320,7 +330,7 @@ async function nextInSeries(
   if (next === null) return null;
   const { whose } = await makingFor(scope, [row]);
   const given = whose(row)(next);
-  const who = given.kind === 'one' ? nameOf(given.personId) : null;
+  const who = given.kind === 'client' ? 'the client' : given.kind === 'one' ? nameOf(given.personId) : null;
   return { on: isoOfDay(next.on), taskId: null, who, isIfDoneToday: ifDone !== null };
 }
 

@@ -47,6 +47,12 @@ export function isForClient({ assigneeId, offeredTo }: Pick<Task, 'assigneeId' |
   return assigneeId === null && offeredTo?.of === 'client';
 }
 
+/** Whether whoever asks may have the client of a task asked by mail: what is not begun here, or is the client's already. */
+export function mayAsk(scope: Scope, task: Whose & Pick<Task, 'state'>): boolean {
+  const isOpen = task.state === 'open' || (task.state === 'underWay' && isForClient(task));
+  return scope.reach('give') === 'all' && task.clientId !== null && isOpen;
+}
+
 export function may(scope: Scope, right: TaskRight, task: Whose): boolean {
   const { contact } = scope;
   if (contact !== null) return right === 'work' && isForClient(task) && task.clientId === contact.clientId;

@@ -190,7 +190,7 @@ describe('doing a task', () => {
 
   it('that is nobody’s can be claimed', async () => {
     const [free] = await server.source.query<{ id: string }[]>(
-      `select id from task where assignee_id is null and state = 'open' order by work_on limit 1`,
+      `select id from task where assignee_id is null and offered_to is null and state = 'open' order by work_on limit 1`,
     );
     await nadia.post(`/api/tasks/${free?.id}/start`).expect(403);
     const { body } = await nadia.post(`/api/tasks/${free?.id}/claim`).expect(200);

@@ -31,6 +31,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     categories: workspace.categories,
     workTypes: workspace.workTypes,
     visits: workspace.visits,
+    asking: workspace.asking,
     clientFields: workspace.clientFields,
     assetFields: workspace.assetFields,
     weekMinutes: workspace.weekMinutes,

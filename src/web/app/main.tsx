@@ -38,6 +38,7 @@ const PlanPlaces = lazy(() => import('../features/plans/places.tsx'));
 const ClientPlaces = lazy(() => import('../features/clients/places.tsx'));
 const TeamPlaces = lazy(() => import('../features/people/team/places.tsx'));
 const PostPlaces = lazy(() => import('../features/post/places.tsx'));
+const ByLinkPage = lazy(() => import('../features/by-link/by-link-page.tsx'));
 const LinkPage = lazy(() => import('../features/people/link-page.tsx'));
 /** Pages for whoever is not signed in, some of them reached by a link from a mail. */
 const OPEN_PAGES = {
@@ -47,6 +48,7 @@ const OPEN_PAGES = {
   '/new-password': LinkPage,
   '/new-address': LinkPage,
   '/forgotten': LinkPage,
+  '/for-you': ByLinkPage,
 };
 const TasksPage = lazy(() => import('../features/task-list/tasks-page.tsx'));
 const VisitPlaces = lazy(() => import('../features/visits/places.tsx'));

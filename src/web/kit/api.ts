@@ -58,10 +58,20 @@ function headersOf(done: Done | undefined): Record<string, string> {
   return done ? { [KEY_HEADER]: done.key, [AGO_HEADER]: String(agoSeconds(done.agoMs)) } : {};
 }
 
-export async function request(method: string, address: string, body?: unknown, done?: Done): Promise<unknown> {
+export async function request(
+  method: string,
+  address: string,
+  body?: unknown,
+  done?: Done,
+  besides: Readonly<Record<string, string>> = {},
+): Promise<unknown> {
   const response = await fetch(address, {
     method,
-    headers: { ...(body === undefined ? {} : { 'Content-Type': 'application/json' }), ...headersOf(done) },
+    headers: {
+      ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
+      ...headersOf(done),
+      ...besides,
+    },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   }).catch(() => {
     throw new ProblemError(

@@ -5,10 +5,16 @@ import { ProblemError } from './api.ts';
  * Sends a form with a file. `fetch` does not tell how far that is; XMLHttpRequest does.
  * @throws ProblemError when it is refused, or does not get through
  */
-export function sendForm<Answer>(path: string, form: FormData, onProgress: (share: number) => void): Promise<Answer> {
+export function sendForm<Answer>(
+  path: string,
+  form: FormData,
+  onProgress: (share: number) => void,
+  besides: Readonly<Record<string, string>> = {},
+): Promise<Answer> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open('POST', `/api${path}`);
+    for (const [name, value] of Object.entries(besides)) request.setRequestHeader(name, value);
     request.responseType = 'json';
     request.upload.onprogress = ({ loaded, total }) => onProgress(total === 0 ? 0 : loaded / total);
     request.onload = () => {

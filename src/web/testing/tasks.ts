@@ -61,6 +61,8 @@ export function taskOf(other: Partial<Task> = {}): Task {
     signed: null,
     sentBack: null,
     nudged: null,
+    isForClient: false,
+    mayAsk: false,
     mayHold: false,
     mayNudge: false,
     template: null,

@@ -106,7 +106,8 @@ describe('the migration that says by a rule who does the work of a template', ()
 
 describe('the migration that stores what tasks say once', () => {
   const SAID = 'instructions, brief, links, work_type, sign_off, finish_with_last, numbered, check_lines, demands';
-  const LATER = 'content_id, offered_to, why, held_until, held_reason, held_at, held_by, nudged_at, nudged_by, on_time';
+  const LATER =
+    'content_id, offered_to, why, held_until, held_reason, held_at, held_by, nudged_at, nudged_by, on_time, done_by_contact';
   const OTHERWISE = `select to_jsonb(t) - '{${LATER}}'::text[] - '{${SAID}}'::text[] as row from task t order by id`;
 
   it('has no task say anything else, there and back, and what was changed before it is undone after it', async () => {

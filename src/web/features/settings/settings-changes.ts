@@ -1,5 +1,6 @@
 import type { Settings } from '../../../contract/index.ts';
 import {
+  type AskingRules,
   type CivilDay,
   dayOfIso,
   HABIT_WORDS,
@@ -112,11 +113,45 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
             : 'A swap of turns holds once two agree on it',
         ]),
     ...(JSON.stringify(before.visits) === JSON.stringify(after.visits) ? [] : [sayVisits(before, after)]),
+    ...(JSON.stringify(before.asking) === JSON.stringify(after.asking) ? [] : sayAsking(before.asking, after.asking)),
     ...(before.keepYears === after.keepYears
       ? []
       : [`Finished work is kept ${after.keepYears === null ? 'for good' : `for ${plural(after.keepYears, 'year')}`}`]),
     ...seasonsChanged(before.seasons, after.seasons),
     ...(before.makeTime === after.makeTime ? [] : [`The daily run is at ${sayTime(after.makeTime)}`]),
+  ];
+}
+
+/** What is otherwise of how clients are asked; whom they ring, and when, in one. */
+function sayAsking(before: AskingRules, after: AskingRules): string[] {
+  const reminder = (field: 'remindBefore' | 'remindAfter', words: string) =>
+    before[field] === after[field]
+      ? []
+      : [
+          after[field] === null
+            ? `Clients are not reminded ${words} a task is due`
+            : `Clients are reminded ${plural(after[field], 'day')} ${words} a task is due`,
+        ];
+  return [
+    ...(before.sendFrom === after.sendFrom ? [] : [`Mails to clients leave from ${sayTime(after.sendFrom)} on`]),
+    ...(before.opens === after.opens
+      ? []
+      : [`A client’s link opens ${after.opens === 'one' ? 'the one task' : 'all that they are asked for'}`]),
+    ...(before.needsCode === after.needsCode
+      ? []
+      : [`A client’s link ${after.needsCode ? 'asks for a code' : 'asks for no code'}`]),
+    ...(before.worksAfter === after.worksAfter
+      ? []
+      : [`A client’s link works until ${plural(after.worksAfter, 'day')} after the day it is due`]),
+    ...reminder('remindBefore', 'before'),
+    ...reminder('remindAfter', 'after'),
+    ...(before.telephone === after.telephone && before.answered === after.answered
+      ? []
+      : [
+          after.telephone === ''
+            ? 'Clients are told no number to ring'
+            : `Clients who are not sure ring ${after.telephone}`,
+        ]),
   ];
 }
 

@@ -6,6 +6,7 @@ import { Picker } from '../../kit/picker.tsx';
 import { CLOCK_WORDS, DATE_ORDER_WORDS, WEEK_START_WORDS } from '../../kit/ways-words.ts';
 import { WeekHoursRow } from '../../kit/week-hours-row.tsx';
 import { WeekdayToggles } from '../../kit/weekday-toggles.tsx';
+import { AskingPart } from './asking-part.tsx';
 import { DaysOffPart } from './days-off-part.tsx';
 import { RecordsPart } from './records-part.tsx';
 import { SeasonsPart } from './seasons-part.tsx';
@@ -173,6 +174,7 @@ export function SettingsForm({ draft, saved, at, onChange }: SettingsFormProps) 
         />
       </Part>
       <VisitsPart visits={draft.visits} wrong={at('visits')} onChange={(visits) => set({ visits })} />
+      <AskingPart asking={draft.asking} wrong={at('asking')} onChange={(asking) => set({ asking })} />
       <RecordsPart
         years={draft.keepYears}
         saved={saved.keepYears}

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { z } from 'zod';
 import { type Settings, settingsSchema } from '../../../contract/index.ts';
-import { plural } from '../../../core/index.ts';
+import { plural, USUAL_ASKING } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
@@ -20,7 +20,9 @@ import { YearOfWork } from './year-of-work.tsx';
 /** A draft that was kept before there was this to be set says nothing of it: it is as a workspace begins. */
 const keptSchema = z.preprocess(
   (kept) =>
-    typeof kept === 'object' && kept !== null ? { keepYears: null, visits: { ways: [], terms: [] }, ...kept } : kept,
+    typeof kept === 'object' && kept !== null
+      ? { keepYears: null, visits: { ways: [], terms: [] }, asking: USUAL_ASKING, ...kept }
+      : kept,
   settingsSchema,
 );
 

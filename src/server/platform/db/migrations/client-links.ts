@@ -41,7 +41,6 @@ export class ClientLinks1768300000000 implements MigrationInterface {
         asked_on date not null,
         due_on date not null,
         at timestamptz not null,
-        opened_at timestamptz,
         primary key (workspace_id, id),
         constraint client_ask_kind_check check (kind in ('asked', 'again', 'before', 'after', 'sentBack')),
         constraint client_ask_workspace_id_link_id_fkey foreign key (workspace_id, link_id) references client_link (workspace_id, id)
@@ -66,6 +65,15 @@ export class ClientLinks1768300000000 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
+      -- What was for a client to do is nobody's again: nothing before this knew of it.
+      update schedule set assignment = '{"v": 1, "kind": "nobody"}' where assignment->>'kind' = 'client';
+      update template set assignment = '{"v": 1, "kind": "nobody"}' where assignment->>'kind' = 'client';
+      update template set steps = (
+        select jsonb_agg(case when step->'assignee'->>'by' = 'client'
+          then jsonb_set(step, '{assignee}', '{"by": "nobody"}') else step end order by place)
+        from jsonb_array_elements(steps) with ordinality as one(step, place)
+      ) where steps @> '[{"assignee": {"by": "client"}}]';
+      update task set offered_to = null where offered_to->>'of' = 'client';
       delete from mail where kind in ('task', 'code');
       alter table mail drop constraint mail_kind_check;
       alter table mail add constraint mail_kind_check check (kind in ('invitation', 'password', 'address', 'notice'));

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Task, TaskDeed } from '../../../../contract/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
@@ -9,6 +9,8 @@ import { useTaskActions } from '../api.ts';
 import { skipTask } from '../deeds.ts';
 import { isFixed } from '../task-words.ts';
 import { HoldForm } from './held-up.tsx';
+
+const AskFirst = lazy(() => import('../../client-links/ask-form.tsx'));
 
 interface TaskDeedsProps {
   readonly task: Task;
@@ -31,6 +33,7 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
   const { impactOfSeveral, changeSeveral, nudge } = useTaskActions();
   const [skipping, setSkipping] = useState(false);
   const [holding, setHolding] = useState(false);
+  const [asking, setAsking] = useState(false);
   const skipped = useRef<{ readonly reason: string; readonly taken: () => void } | null>(null);
   const { look, dialog } = useLookedAt<Asked>({
     impactOf: ({ deed }) => impactOfSeveral([task], deed),
@@ -53,6 +56,12 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
   });
   const mayEdit = !isFixed(task);
   if (!mayEdit && !may('plan') && !task.mayNudge) return null;
+  if (asking)
+    return (
+      <Suspense fallback={null}>
+        <AskFirst task={task} onClose={() => setAsking(false)} />
+      </Suspense>
+    );
   if (holding) return <HoldForm task={task} onClose={() => setHolding(false)} />;
   if (skipping)
     return (
@@ -87,6 +96,11 @@ export function TaskDeeds({ task, onEdit, onGone }: TaskDeedsProps) {
       {task.mayHold && (
         <button type="button" className="link-line" onClick={() => setHolding(true)}>
           {task.hold ? 'Held up for something else' : 'Say what holds it up'}
+        </button>
+      )}
+      {task.mayAsk && !task.isForClient && (
+        <button type="button" className="link-line" onClick={() => setAsking(true)}>
+          Ask {task.client?.name} to do it
         </button>
       )}
       {task.mayNudge && task.assignee && (

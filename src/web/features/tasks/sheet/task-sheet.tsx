@@ -27,6 +27,7 @@ import { StepsList } from './steps-list.tsx';
 import { TaskDeeds } from './task-deeds.tsx';
 import { TaskFoot } from './task-foot.tsx';
 
+const AskedPart = lazy(() => import('../../client-links/asked-part.tsx'));
 const CommentsPart = lazy(() => import('../../comments/comments-part.tsx'));
 
 /** A task beside the list it was chosen from: how it is done, what is done, what came before and what comes next. */
@@ -100,6 +101,11 @@ function Contents({ task, onClose, address }: ContentsProps) {
         {!editing && <TaskDeeds task={here} onEdit={() => setEditing(true)} onGone={onClose} />}
       </div>
       {editing && <EditTask task={task} onClose={() => setEditing(false)} />}
+      {task.isForClient && (
+        <Suspense fallback={null}>
+          <AskedPart key={task.id} task={here} />
+        </Suspense>
+      )}
       {task.instructions && !editing && <Instructions task={task} />}
       <CarriedOn task={task} address={address} />
       {task.steps.length > 0 && (

@@ -1,0 +1,181 @@
+import { screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+import type { LinkedTask, OpenedLink } from '../../../contract/index.ts';
+import { problemOf } from '../../../contract/problems.ts';
+import { USUAL_WAYS } from '../../../core/index.ts';
+import { show } from '../../testing/show.tsx';
+import { askedItems, missingItems, sayMissingItems } from './asked-items.ts';
+import ByLinkPage from './by-link-page.tsx';
+
+const ID = '01937000-0000-7000-8000-0000000000c1';
+const OTHER = '01937000-0000-7000-8000-0000000000c2';
+
+const taskOf = (of: Partial<LinkedTask> = {}): LinkedTask => ({
+  ...{ id: ID, title: 'Certificate', about: 'Grey Wagtail, berth A 12', dueOn: '2026-12-04', dueTime: null },
+  ...{ state: 'open', estimateMinutes: 5, instructions: '', brief: '', links: [], templateFiles: [], files: [] },
+  demands: [
+    { key: 'paper', label: 'The certificate', kind: 'file' },
+    { key: 'until', label: 'Last day it covers', kind: 'date' },
+    { key: 'feet', label: 'Length', kind: 'number', unit: 'm', least: 2, most: 15 },
+  ],
+  steps: [{ key: 'read', text: 'The rules are read', note: '', demands: [], isTicked: false }],
+  ...{ answers: {}, note: '', sentBack: null, doneAt: null, looksAtIt: 'Oskar', nextOn: null, mayTakeBack: false },
+  ...of,
+});
+const opened = (tasks: readonly LinkedTask[], of: Partial<Extract<OpenedLink, { kind: 'open' }>> = {}): OpenedLink => ({
+  ...{ kind: 'open', workspace: 'Tern Quay', today: '2026-11-24', ways: USUAL_WAYS, contact: 'Quentin Brindle' },
+  ...{ email: 'q@brindle.example', worksUntil: '2026-12-11' },
+  ring: { name: 'Rhona', telephone: '01632 960 118', answered: 'weekdays 09:00 to 14:00' },
+  tasks: tasks.map(({ id, title, about, dueOn, dueTime, state }) => ({ id, title, about, dueOn, dueTime, state })),
+  ...of,
+});
+const refusal = (kind: 'not-now' | 'invalid', detail: string) => {
+  const problem = problemOf(kind, detail);
+  return new Response(JSON.stringify(problem), { status: problem.status });
+};
+const answers = { until: { value: '2027-12-04', remark: '', at: '2026-11-24T10:40', by: null } };
+const page = (task: LinkedTask, more: Readonly<Record<string, unknown>> = {}) =>
+  show(<ByLinkPage />, { answers: { 'POST /link': opened([task]), [`/link/tasks/${ID}`]: task, ...more } });
+
+beforeEach(() => {
+  localStorage.clear();
+  window.location.hash = '#token-of-this-test';
+});
+
+describe('the page behind a link', () => {
+  it('says what is asked, by when, what is missing by its number, and whom to ring', async () => {
+    await page(taskOf());
+    expect(await screen.findByRole('heading', { level: 1, name: 'Certificate' })).toBeTruthy();
+    expect(screen.getByText('in 10 days, takes about 5 min')).toBeTruthy();
+    expect(screen.getByText(/^the tick at 1|the file for 2/)).toBeTruthy();
+    expect(screen.getByText(/Rhona/).textContent).toBe('Not sure? Ring Rhona, 01632 960 118, weekdays 09:00 to 14:00.');
+    expect(screen.getByRole('button', { name: 'Send it to Tern Quay' }).hasAttribute('disabled')).toBe(true);
+  });
+
+  it('sends what is written a moment later, keeps what is refused beside why, and what can’t be read unsent', async () => {
+    const user = userEvent.setup();
+    const sent: unknown[] = [];
+    await page(taskOf(), {
+      [`PUT /link/tasks/${ID}/answers`]: (body: { demand: string }) => {
+        sent.push(body);
+        return body.demand === 'feet' ? refusal('invalid', 'Give a number.') : { task: taskOf({ answers }) };
+      },
+      [`PUT /link/tasks/${ID}/ticks`]: (body: unknown) => {
+        sent.push(body);
+        return { task: taskOf({ answers }) };
+      },
+    });
+    const until = await screen.findByLabelText('Last day it covers');
+    await user.type(until, 'some day');
+    expect(screen.getByText('not read yet')).toBeTruthy();
+    await user.clear(until);
+    await user.type(until, '4 dec 2027');
+    expect(screen.getByText('in a year')).toBeTruthy();
+    await user.tab();
+    await waitFor(() => expect(sent).toEqual([{ demand: 'until', value: '2027-12-04', remark: '' }]));
+    await waitFor(() => expect(screen.getByDisplayValue('Sat 4 Dec 2027')).toBeTruthy());
+    await user.click(screen.getByRole('checkbox', { name: 'The rules are read' }));
+    await waitFor(() => expect(sent).toContainEqual({ key: 'read', ticked: true }));
+    await user.type(screen.getByLabelText('Length'), '20');
+    expect(screen.getByText('Say why that is.', { exact: false })).toBeTruthy();
+    await user.tab();
+    expect(await screen.findByText('Give a number.')).toBeTruthy();
+    expect(screen.getByDisplayValue('20')).toBeTruthy();
+  });
+
+  it('keeps what was written without a connection on the device, and sends it when the page is opened again', async () => {
+    const user = userEvent.setup();
+    const lost = await page(taskOf(), { [`PUT /link/tasks/${ID}/answers`]: new TypeError('no net') });
+    await user.type(await screen.findByLabelText('Last day it covers'), '4 dec 2027');
+    await user.tab();
+    expect(await screen.findByText(/No connection just now/)).toBeTruthy();
+    lost.unmount();
+    const sent: unknown[] = [];
+    await page(taskOf(), {
+      [`PUT /link/tasks/${ID}/answers`]: (body: unknown) => {
+        sent.push(body);
+        return { task: taskOf({ answers }) };
+      },
+    });
+    await waitFor(() => expect(sent).toEqual([{ demand: 'until', value: '2027-12-04', remark: '' }]));
+    await waitFor(() => expect(Object.keys(localStorage).filter((key) => key.includes('link'))).toEqual([]));
+  });
+
+  it('shows what was sent and what comes next, and lets it be changed while nobody has looked at it', async () => {
+    const user = userEvent.setup();
+    const done = taskOf({
+      ...{ state: 'toCheck', answers, doneAt: '2026-11-24T10:52', mayTakeBack: true, nextOn: '2027-12-03' },
+      steps: [{ key: 'read', text: 'The rules are read', note: '', demands: [], isTicked: true }],
+    });
+    await page(done, { [`POST /link/tasks/${ID}/take-back`]: { task: taskOf({ state: 'underWay', answers }) } });
+    expect(await screen.findByText('Certificate, sent today at 10:52, 10 days before it was due.')).toBeTruthy();
+    expect(screen.getByText('4 Dec 2027')).toBeTruthy();
+    expect(screen.getByText(/^Oskar at Tern Quay looks at it/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Change something' }));
+    expect(await screen.findByRole('button', { name: 'Send it to Tern Quay' })).toBeTruthy();
+  });
+
+  it('to several lists them, and opens the one that is chosen', async () => {
+    const user = userEvent.setup();
+    const second = taskOf({ id: OTHER, title: 'Key of the locker', dueOn: '2026-11-20', demands: [], steps: [] });
+    await show(<ByLinkPage />, {
+      answers: { 'POST /link': opened([second, taskOf()]), [`/link/tasks/${OTHER}`]: second },
+    });
+    expect(await screen.findByRole('heading', { name: 'Tern Quay asks you for 2 things' })).toBeTruthy();
+    await user.click(screen.getByRole('link', { name: /Key of the locker/ }));
+    expect(await screen.findByText(/^4 days ago/)).toBeTruthy();
+    await user.click(screen.getByRole('link', { name: 'Everything that is asked' }));
+    expect(await screen.findByRole('heading', { name: 'Tern Quay asks you for 2 things' })).toBeTruthy();
+  });
+
+  it('says why a link opens nothing, and that it may do so later where there is no connection', async () => {
+    const user = userEvent.setup();
+    const shown = await show(<ByLinkPage />, {
+      answers: { 'POST /link': () => refusal('not-now', 'This link has run out.') },
+    });
+    expect(await screen.findByRole('heading', { name: 'This link opens nothing any more' })).toBeTruthy();
+    expect(screen.getByRole('alert').textContent).toBe('This link has run out.');
+    shown.unmount();
+    let tries = 0;
+    await show(<ByLinkPage />, {
+      answers: {
+        'POST /link': () => {
+          if (tries++ === 0) throw new TypeError('no net');
+          return opened([taskOf()]);
+        },
+        [`/link/tasks/${ID}`]: taskOf(),
+      },
+    });
+    await user.click(await screen.findByRole('button', { name: 'Try again' }));
+    expect(await screen.findByRole('heading', { name: 'Certificate' })).toBeTruthy();
+  });
+});
+
+describe('what is missing', () => {
+  it('is told by its numbers, with what stands here and is not sent yet', () => {
+    const task = taskOf();
+    const items = askedItems(task);
+    expect(items.map(({ number, name }) => `${number} ${name}`)).toEqual([
+      '1 The rules are read',
+      '2 The certificate',
+      '3 Last day it covers',
+      '4 Length',
+    ]);
+    expect(sayMissingItems(missingItems(task, items, {}))).toBe(
+      'the file for 2, the answers to 3 and 4 and the tick at 1',
+    );
+    const kept = { text: '', remark: '', state: 'typed', said: null } as const;
+    const here = {
+      'tick read': { ...kept, value: true },
+      until: { ...kept, value: '2027-12-04' },
+      feet: { ...kept, value: 20 },
+    };
+    // Outside its limits it asks for a remark.
+    expect(sayMissingItems(missingItems(task, items, here))).toBe('the file for 2 and the answer to 4');
+    const file = { id: 'f', name: 'a.pdf', mediaType: 'application/pdf', bytes: 1, isPicture: false };
+    const withFile = { ...task, files: [{ ...file, demand: 'paper', isKept: false, at: '', by: null }] };
+    const within = { ...here, feet: { ...kept, value: 12 } };
+    expect(missingItems(withFile, items, within)).toEqual([]);
+  });
+});
