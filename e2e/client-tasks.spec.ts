@@ -81,7 +81,7 @@ test(`a client sends a certificate by a link, on a phone that loses its connecti
   await expectAccessible(page);
   await sheet.getByRole('button', { name: 'Send back' }).click();
   await sheet.getByLabel(/^What is to be done again/).fill('The second page is missing.');
-  await sheet.getByRole('button', { name: 'Send it back' }).click();
+  await sheet.getByRole('button', { name: 'Send back' }).click();
   await expect(sheet).toContainText('told that it came back');
   const again = await linkIn(page, 'Tern Quay has a question: Insurance certificate for Northing');
   await phone.goto('about:blank');

@@ -172,28 +172,14 @@ test('visits, and their notices', async ({ page }) => {
   await take(page, 'notices');
 });
 
-test('a client, and a list that is brought in', async ({ page }) => {
+test('what a client sees by a link', async ({ page, browser, baseURL }) => {
   await stepIn(page, 'Ines Calloway');
-  await page.goto('/clients?find=grey+wagtail');
-  await page.getByRole('link', { name: 'Quentin Brindle' }).click();
-  await expect(page.getByRole('heading', { name: 'The year' })).toBeVisible();
-  await take(page, 'client');
-  const list = [
-    'Holder;Boat;Berth;Email;Tel;Adviser;Insured until;Deposit, £;col_9',
-    'Brindle, Quentin;Grey Wagtail;A 2;quentin.brindle@berth.example;01632 960 118;A. Quill;31/03/2027;350;',
-    'Bettine Quaife-Lowe;Tidy Sum;C 10;bettine@quaife.example;01632 960 612;Rhona V;28/02/2027;400;',
-    'Verity Carrow-Lee;Lady Grebe;E 5;verity@carrow.example;;Ayesha;31/02/2027;;',
-    ';Saltwhistle;E 8;;01632 960 555;Tomas;30/06/2027;;',
-    'Edda Marlowe-Finch;Oak Gall;C 4;edda@finch.example;01632 960 556;Ayesha;31/03/2027;250;',
-    'Nell Iddonby;Bosun Gannet;D 14;nell at iddonby;;Kit;31/03/2027;;',
-    'Anselm Opie;Seven Bells;B 8;;01632 960 557;Tomas;;;',
-    'Fergus Lanyard;Nutshell Two;B 2;fergus@lanyard.example;;Ayesha;31/03/2027;300;',
-    'Greta Norrishby;Windlass Song;F 6;greta@norrishby.example;01632 960 558;;31/01/2027;500;',
-  ].join('\n');
-  await page.goto('/clients/bring-in');
-  await page
-    .getByLabel('The file')
-    .setInputFiles({ name: 'berths-2027.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
-  await expect(page.getByRole('button', { name: /^Bring in \d/ })).toBeVisible();
-  await take(page, 'bring-in');
+  const { mails } = await (await page.request.get('/api/post?q=Northing')).json();
+  const { text } = await (await page.request.get(`/api/post/${mails[0].id}`)).json();
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, baseURL: baseURL ?? '' });
+  const phone = await context.newPage();
+  await phone.goto(/\/for-you#\S+/.exec(text)?.[0] ?? '');
+  await expect(phone.getByText('the file for 1 and the answer to 3')).toBeVisible();
+  await take(phone, 'client-phone');
+  await context.close();
 });

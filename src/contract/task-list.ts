@@ -60,7 +60,7 @@ export const taskFilterSchema = z.object({
   /** Without those that are late. */
   late: z.literal('no').optional(),
   /** Whether any one of several may take it. */
-  offered: z.enum(['yes', 'no']).optional(),
+  offered: z.enum(['yes', 'no', 'client']).optional(),
   /** Of people who have this role, or offered to it; the same of a team. */
   role: z.string().max(60).optional(),
   team: z.string().max(60).optional(),

@@ -31,6 +31,8 @@ export const taskLineSchema = z.object({
   assignee: named.nullable(),
   /** Of whom any one may take it, in words; null where it is no such task. */
   offeredTo: z.string().nullable(),
+  /** Whether it is for its client to do, who is asked by mail. */
+  isForClient: z.boolean(),
   state: z.enum([...TASK_STATES, 'coming']),
   late: z.boolean(),
   daysLate: z.number().int(),
@@ -162,8 +164,7 @@ export const taskSchema = taskLineSchema.extend({
   /** Whether this person may put it to another day, give it away and change its priority. */
   mayPlan: z.boolean(),
   maySign: z.boolean(),
-  /** Whether it is for its client to do, who is asked by mail; and whether this person may ask. */
-  isForClient: z.boolean(),
+  /** Whether this person may have its client asked by mail. */
   mayAsk: z.boolean(),
   /** Whether this person may say what holds it up, and remind whoever has it. */
   mayHold: z.boolean(),

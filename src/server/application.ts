@@ -25,6 +25,11 @@ interface ApplicationOptions {
 export function application(parts: ApiParts, { webFolder, laneKey }: ApplicationOptions): Express {
   const app = express();
   app.disable('x-powered-by');
+  // What stands behind a link, or an account, is no matter for whoever searches.
+  app.use((_request, response, next) => {
+    response.setHeader('X-Robots-Tag', 'noindex, nofollow');
+    next();
+  });
   app.set('trust proxy', parts.addresses.proxies);
   if (laneKey !== null) app.use(fromFrontOnly(laneKey));
   app.use(

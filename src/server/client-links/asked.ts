@@ -2,8 +2,8 @@ import type { Asked, AskInput } from '../../contract/index.ts';
 import { dayOfIso, isoOfDay } from '../../core/index.ts';
 import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { isForClient, writeTask } from '../tasks/index.ts';
-import { lockedTask, oneWhole } from '../tasks/stored/index.ts';
+import { writeTask } from '../tasks/index.ts';
+import { isForClient, lockedTask, oneWhole } from '../tasks/stored/index.ts';
 import { addressees, asksOf, sendAsk } from './asking.ts';
 import type { ClientAsk, ClientLink } from './entity.ts';
 

@@ -3,6 +3,7 @@ import {
   dayOfIso,
   groupBy,
   isoOfDay,
+  isToDo,
   type LinkOpens,
   linkEnds,
   mailOwed,
@@ -12,7 +13,7 @@ import { Client, type Contact } from '../clients/index.ts';
 import { newToken } from '../people/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { post } from '../post/index.ts';
-import { lockedTasks, MAILED_FIRST, type Task } from '../tasks/stored/index.ts';
+import { isForClient, lockedTasks, MAILED_FIRST, type Task } from '../tasks/stored/index.ts';
 import { ClientAsk, ClientLink } from './entity.ts';
 import { type AskedFor, letterOf } from './letter.ts';
 
@@ -165,8 +166,7 @@ function askFor(scope: Scope, ids: readonly string[], isTime: boolean, origin: s
   });
 }
 
-const isAsked = ({ assigneeId, offeredTo, state }: Task): boolean =>
-  assigneeId === null && offeredTo?.of === 'client' && (state === 'open' || state === 'underWay');
+const isAsked = (task: Task): boolean => isForClient(task) && isToDo(task.state);
 
 type KnownAsk = Pick<ClientAsk, 'taskId' | 'kind' | 'askedOn' | 'dueOn' | 'at'> & { readonly contactId: string };
 

@@ -99,7 +99,7 @@ describe('a task for a client', () => {
     await expect.poll(async () => (await askedOf(id)).asks.length, { timeout: 10_000 }).toBe(1);
     const mail = await mailTo(server, QUENTIN);
     expect(mail.subject).toBe('Certificate of Quentin Brindle, by Tue 1 Dec');
-    expect(mail.text).toContain('What is asked: The certificate and Last day it covers.');
+    expect(mail.text).toContain('What is asked:\n\n• The certificate\n\n• Last day it covers');
     expect(mail.text).toContain('It works until 8 Dec 2026.');
     const token = tokenIn(mail.text);
     expect(mail.text).toContain(`http://127.0.0.1:0/for-you#${token}`);
@@ -162,6 +162,9 @@ describe('a task for a client', () => {
     expect((await nadia.post(`/api/tasks/${id}/start`).expect(403)).body.detail).toBe('This is for the client to do.');
     const after = (await ines.get('/api/overview').expect(200)).body;
     expect(after.nobodys ?? after.unassigned).toEqual(before.nobodys ?? before.unassigned);
+    const listed = async (offered: string) =>
+      JSON.stringify((await ines.get('/api/task-list').query({ offered, are: 'unfinished' })).body).includes(id);
+    expect([await listed('client'), await listed('yes'), await listed('no')]).toEqual([true, false, false]);
     // Somebody who takes it over for them ends the link with that.
     const token = await ask(id);
     const kit = (await server.person('Kit Sorrell')).id;
@@ -266,6 +269,8 @@ describe('a link', () => {
     // Nor anything of the office: a link is no session.
     await out.get(`/api/tasks/${id}`).set('link-token', token).expect(401);
     await out.get('/api/clients').set('link-token', token).expect(401);
+    const { headers } = await by(token, 'post', '').expect(200);
+    expect(headers).toMatchObject({ 'x-robots-tag': 'noindex, nofollow', 'referrer-policy': 'no-referrer' });
     const told = JSON.stringify([await open(token), (await by(token, 'get', `/tasks/${id}`)).body]);
     for (const { name } of await server.source.query<{ name: string }[]>('select name from person'))
       expect(told).not.toContain(name);

@@ -1,13 +1,4 @@
-import {
-  type AskKind,
-  type CivilDay,
-  dayOfIso,
-  joinAnd,
-  sayDate,
-  sayDay,
-  sayDuration,
-  type Ways,
-} from '../../core/index.ts';
+import { type AskKind, type CivilDay, dayOfIso, sayDate, sayDay, sayDuration, type Ways } from '../../core/index.ts';
 import type { Letter } from '../post/index.ts';
 import type { Rings } from './asking.ts';
 
@@ -95,7 +86,7 @@ function opening(task: AskedFor, from: string, seen: Seen): string[] {
 }
 
 const asksFor = ({ asks, kind }: AskedFor): string[] =>
-  asks.length === 0 || kind === 'sentBack' ? [] : [`What is asked: ${joinAnd(asks)}.`];
+  asks.length === 0 || kind === 'sentBack' ? [] : ['What is asked:', ...asks.map((one) => `• ${one}`)];
 
 const lineOf = (task: AskedFor, seen: Seen): string =>
   task.sentBack !== null && task.kind === 'sentBack'

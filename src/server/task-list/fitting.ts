@@ -5,6 +5,13 @@ import { likeLetters } from '../platform/db/like.ts';
 import type { Scope } from '../platform/scope.ts';
 import { ENDED, TO_DO, UNFINISHED } from '../tasks/stored/index.ts';
 
+/** Of whom any one may take it; what is for a client to do is offered to nobody here. */
+const OFFERED = {
+  yes: `t.offered_to->>'of' <> 'client'`,
+  no: 't.offered_to is null',
+  client: `t.offered_to->>'of' = 'client' and t.assignee_id is null`,
+} as const satisfies Record<NonNullable<TaskFilter['offered']>, string>;
+
 /** A question to the table of tasks `t`: its conditions, and what they are asked with, $1 being the workspace. */
 export class TaskQuestion {
   private readonly conditions = ['t.workspace_id = $1'];
@@ -53,7 +60,7 @@ export async function questionOf(scope: Scope, filter: TaskFilter): Promise<Task
     );
   if (priority !== undefined) asked.and(`t.priority = ${asked.with(priority)}`);
   oneOrNone(asked, 't.assignee_id', person);
-  if (filter.offered !== undefined) asked.and(`t.offered_to is ${filter.offered === 'yes' ? 'not ' : ''}null`);
+  if (filter.offered !== undefined) asked.and(OFFERED[filter.offered]);
   oneOrNone(asked, 't.client_id', client);
   oneOrNone(asked, 't.asset_id', asset);
   oneOrNone(asked, 't.template_id', template);

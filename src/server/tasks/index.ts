@@ -2,7 +2,7 @@
 export { taskChanges } from './changes.ts';
 export { captureTask, SEEN_BEFORE_DAYS, startTemplate } from './hand-made.ts';
 export { oneTask } from './one-task.ts';
-export { isForClient, mayAddTo } from './permission.ts';
+export { mayAddTo } from './permission.ts';
 export { taskRoutes } from './routes.ts';
 export { ACTIONS as TASK_ACTIONS, carryOutFates, changeTasks, fatesOfTasks, lockedAsSeen } from './several.ts';
 export { impactOfFates, type TaskFate, watchTasks } from './task-impact.ts';

@@ -21,7 +21,6 @@ import type { Scope } from '../platform/scope.ts';
 import { makingFor, readableSchedule, type ScheduleRow, scheduleRows } from '../schedules/index.ts';
 import { Template } from '../templates/stored/index.ts';
 import {
-  isForClient,
   lackedBy,
   may,
   mayAddTo,
@@ -142,7 +141,6 @@ export async function oneTask(scope: Scope, id: string): Promise<TaskAnswer> {
     mayGiveBack: mayGiveBack(scope, row),
     mayPlan: may(scope, 'move', row),
     maySign: maySign(scope, row),
-    isForClient: isForClient(row),
     mayAsk: mayAsk(scope, row),
     mayHold: mayWork(scope, row) && isToDo(row.state),
     mayNudge: mayNudge(scope, row),

@@ -12,7 +12,7 @@ import {
 import type { Person } from '../platform/identity/person.ts';
 import { forbidden } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { type LookRow, lookOfRow, type Task } from './stored/index.ts';
+import { isForClient, type LookRow, lookOfRow, type Task } from './stored/index.ts';
 
 /** What may be done to a task; how far it goes for whom stands in the core's table of rights. */
 const TASK_RIGHTS = [
@@ -41,11 +41,6 @@ const SAID: Readonly<Record<TaskRight, string>> = {
 };
 
 type Whose = Pick<Task, 'assigneeId' | 'offeredTo' | 'clientId'>;
-
-/** Whether it is for its client to do, and nobody here has taken it over. */
-export function isForClient({ assigneeId, offeredTo }: Pick<Task, 'assigneeId' | 'offeredTo'>): boolean {
-  return assigneeId === null && offeredTo?.of === 'client';
-}
 
 /** Whether whoever asks may have the client of a task asked by mail: what is not begun here, or is the client's already. */
 export function mayAsk(scope: Scope, task: Whose & Pick<Task, 'state'>): boolean {

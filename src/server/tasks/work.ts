@@ -25,21 +25,13 @@ import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followOn } from '../schedules/index.ts';
 import { withNextOn } from './next-date.ts';
 import { oneTask } from './one-task.ts';
-import {
-  isForClient,
-  isOfferedTo,
-  lackedBy,
-  mayAddTo,
-  mayChooseNext,
-  maySign,
-  mayWork,
-  mustMay,
-} from './permission.ts';
+import { isOfferedTo, lackedBy, mayAddTo, mayChooseNext, maySign, mayWork, mustMay } from './permission.ts';
 import {
   type ChangedTask,
   callAsker,
   doingOf,
   type GivenAnswer,
+  isForClient,
   lockedTask,
   lockedTasks,
   NOT_HELD,

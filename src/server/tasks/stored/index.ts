@@ -15,6 +15,7 @@ export { restoreStored, type StoredTask, storedTasks } from './stored.ts';
 export {
   datedTask,
   doingOf,
+  isForClient,
   LOOK_FIELDS,
   type LookRow,
   linesOf,

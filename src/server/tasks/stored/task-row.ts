@@ -163,6 +163,11 @@ function saySigner(signOff: SignOff | null, signerName: string | null): string |
   return signOff.by === 'manager' ? 'a manager' : `someone of the role ${signOff.role}`;
 }
 
+/** Whether it is for its client to do, and nobody here has taken it over. */
+export function isForClient({ assigneeId, offeredTo }: Pick<Task, 'assigneeId' | 'offeredTo'>): boolean {
+  return assigneeId === null && offeredTo?.of === 'client';
+}
+
 /** Whom a task is offered to, in words: "any of dock crew". */
 function sayOffered(group: Offer | null, names: string | null): string | null {
   if (group === null) return null;
@@ -191,6 +196,7 @@ export function taskLine(scope: Scope, row: TaskRow): TaskLine {
     asset: namedOrNull(row.assetId, row.assetName),
     assignee: namedOrNull(row.assigneeId, row.assigneeName),
     offeredTo: sayOffered(row.offeredTo, row.offeredNames),
+    isForClient: isForClient(row),
     state: look.state,
     late: look.late,
     daysLate: look.daysLate,

@@ -283,6 +283,12 @@ function LateEnd({ task, at }: { readonly task: TaskOfList; readonly at: string 
   const { me } = useWorkspace();
   const today = useToday();
   const openAt = useOpenAt();
+  if (task.isForClient)
+    return (
+      <Link className="deed" to={openAt(task.id)} aria-label={`See what was asked for ${task.title}`}>
+        See what was asked
+      </Link>
+    );
   if (task.assignee === null) return <Assign task={task} />;
   if (task.state === 'underWay') return sayUnderWay(task, today);
   if (task.assignee.id === me.id)

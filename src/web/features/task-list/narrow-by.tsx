@@ -13,7 +13,11 @@ export type Narrowing = (typeof NARROWINGS)[number];
 
 /** What may be asked besides without a name of its own, each told by its words. */
 export const MADE_WORDS = { 'by hand': 'made by hand', 'by a schedule': 'made by a schedule' } as const;
-export const OFFERED_WORDS = { no: 'offered to nobody', yes: 'offered to several' } as const;
+export const OFFERED_WORDS = {
+  no: 'offered to nobody',
+  yes: 'offered to several',
+  client: 'for clients to do',
+} as const;
 
 interface NarrowByProps {
   /** Of these alone. */

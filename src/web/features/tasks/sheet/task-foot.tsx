@@ -160,7 +160,7 @@ function ToDo({ given, task, nextOn }: DoingProps & { readonly given: Task }) {
         </p>
       )}
       <div className="flex items-center gap-3">
-        {task.state !== 'underWay' && (
+        {task.state !== 'underWay' && !task.isForClient && (
           <button
             type="button"
             className={`btn ${isReady ? '' : 'btn-primary'} max-[720px]:flex-1`}
@@ -171,14 +171,14 @@ function ToDo({ given, task, nextOn }: DoingProps & { readonly given: Task }) {
         )}
         <button
           type="button"
-          className={`btn ${isReady ? 'btn-primary' : ''} max-[720px]:flex-1`}
+          className={`btn ${isReady && !task.isForClient ? 'btn-primary' : ''} max-[720px]:flex-1`}
           aria-disabled={!isReady}
           aria-describedby={isReady ? undefined : 'still-missing'}
           onClick={() => {
             if (isReady) void finishTask(task, nextOn);
           }}
         >
-          Finish
+          {task.isForClient ? 'Finish it for them' : 'Finish'}
         </button>
         {task.mayClaim && task.offeredTo !== null && (
           <button type="button" className="btn btn-text" onClick={() => void claim(task.id)}>
