@@ -172,8 +172,12 @@ test('visits, and their notices', async ({ page }) => {
   await take(page, 'notices');
 });
 
-test('what a client sees by a link', async ({ page, browser, baseURL }) => {
+test('a client, and what one of them sees by a link', async ({ page, browser, baseURL }) => {
   await stepIn(page, 'Ines Calloway');
+  await page.goto('/clients?find=grey+wagtail');
+  await page.getByRole('link', { name: 'Quentin Brindle' }).click();
+  await expect(page.getByRole('heading', { name: 'The year' })).toBeVisible();
+  await take(page, 'client');
   const { mails } = await (await page.request.get('/api/post?q=Northing')).json();
   const { text } = await (await page.request.get(`/api/post/${mails[0].id}`)).json();
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, baseURL: baseURL ?? '' });
