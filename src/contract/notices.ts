@@ -118,6 +118,7 @@ const visitLine = z.object({
   asset: named.extend({ place: z.string() }).nullable(),
   workType: z.string(),
   who: z.string().nullable(),
+  estimateMinutes: z.number().int(),
   standing,
   notice: noticeLine.pick({ id: true, batchId: true, way: true, sentOn: true, visitOn: true, reason: true }).nullable(),
   /** The date of its schedule after it; null where none follows within a year, or none does. */

@@ -323,12 +323,24 @@ const wideEdit = taskEditSchema.safeExtend({
   reach: z.enum(EDIT_REACHES).default('one'),
 });
 
+/** The most stops of a round. */
+export const MOST_STOPS = 40;
+
 /** What is done with one task or many at once; what is deleted is gone for good, unless it is undone: no run makes it again. */
 const taskDeedSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('give'), personId: id.nullable() }),
   z.object({ kind: z.literal('move'), by: offsetSchema }),
   /** All of them to one day. */
   z.object({ kind: z.literal('moveTo'), on: isoDate }),
+  /** Each at its own time of its day, as a round has them. */
+  z.object({
+    kind: z.literal('times'),
+    at: z
+      .array(z.object({ id, startTime: isoTime, dueTime: isoTime }))
+      .min(1)
+      .max(MOST_STOPS, `A round has ${MOST_STOPS} stops at most.`)
+      .refine((at) => at.every(({ startTime, dueTime }) => startTime < dueTime), 'A visit ends after it begins.'),
+  }),
   z.object({ kind: z.literal('prioritise'), priority: z.enum(PRIORITIES) }),
   /** Those that lack nothing; a note stands on each. */
   z.object({ kind: z.literal('finish'), note: z.string().trim().max(500, '500 characters at most.').default('') }),

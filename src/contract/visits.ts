@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { DELIVERY_KINDS, type VisitRules } from '../core/index.ts';
-import { line, prose } from './fields.ts';
+import { isoTime, line, prose } from './fields.ts';
 
 /** The longest notice, and the longest way of a letter, in days. */
 export const MOST_NOTICE_DAYS = 366;
@@ -39,6 +39,10 @@ export const visitRulesSchema: z.ZodType<VisitRules, VisitRules> = z
             ...{ countsReceipt: z.boolean(), countsVisit: z.boolean() },
           }),
           ways: z.array(wayName).min(1, 'Say by which way it may go.').max(12),
+          window: z
+            .object({ from: isoTime, to: isoTime })
+            .refine(({ from, to }) => from < to, { path: ['to'], error: 'It ends before it begins.' })
+            .optional(),
         }),
       )
       .max(60, 'Sixty types at most.'),

@@ -287,6 +287,7 @@ export {
   latestSending,
   type NoticePeriod,
 } from './notice/notice.ts';
+export { byPlace, roundTimes, type Stop, type StopTimes } from './notice/round.ts';
 export {
   isToSend,
   NOTICE_STATES,
@@ -305,6 +306,8 @@ export {
   termsOf,
   type VisitRules,
   type VisitTerms,
+  type VisitWindow,
+  visitTimes,
 } from './notice/visit-terms.ts';
 export {
   FIELD_KINDS,

@@ -81,3 +81,8 @@ export function tryMinutesOfTime(text: string): number | null {
   const match = /^([01]\d|2[0-3]):([0-5]\d)$/.exec(text);
   return match ? Number(match[1]) * 60 + Number(match[2]) : null;
 }
+
+/** The `HH:MM` of so many minutes after midnight, 0 to 1439. */
+export function isoTimeOf(minutes: number): IsoTime {
+  return `${TWO_DIGITS[Math.floor(minutes / 60)]}:${TWO_DIGITS[minutes % 60]}`;
+}

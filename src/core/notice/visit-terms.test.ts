@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
-import { latestDays, NO_VISITS, sayNoticePeriod, termsOf, type VisitRules } from './visit-terms.ts';
+import { latestDays, NO_VISITS, sayNoticePeriod, termsOf, type VisitRules, visitTimes } from './visit-terms.ts';
 
 const RULES: VisitRules = {
   ...NO_VISITS,
@@ -43,5 +43,16 @@ describe('the terms of a visit', () => {
     [true, true, '7 days, those of the letter and of the visit counted'],
   ])('say which days count: of the letter %s, of the visit %s', (countsReceipt, countsVisit, words) => {
     expect(sayNoticePeriod({ days: 7, unit: 'day', countsReceipt, countsVisit })).toBe(words);
+  });
+
+  it('come at the times of the work itself, else between those of its type', () => {
+    const none = { startTime: null, dueTime: null };
+    const terms = RULES.terms.map((one) => ({ ...one, window: { from: '09:00', to: '16:00' } }));
+    expect(visitTimes(none, { terms }, 'routine')).toEqual({ startTime: '09:00', dueTime: '16:00' });
+    expect(visitTimes({ startTime: '11:00', dueTime: null }, { terms }, 'routine')).toEqual({
+      startTime: '11:00',
+      dueTime: null,
+    });
+    expect(visitTimes(none, { terms }, 'arrival')).toEqual(none);
   });
 });

@@ -1,5 +1,6 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
+import type { IsoTime } from '../civil-date/iso-date.ts';
 import { plural } from '../wording/date-words.ts';
 import { type DeliveryWay, latestSending, type NoticePeriod } from './notice.ts';
 
@@ -10,6 +11,26 @@ export interface VisitTerms {
   readonly period: NoticePeriod;
   /** Names of the ways by which it may go; one at least. */
   readonly ways: readonly string[];
+  /** Between which times somebody comes where the work itself says none; left out for any. */
+  readonly window?: VisitWindow | undefined;
+}
+
+/** From when to when somebody may come. */
+export interface VisitWindow {
+  readonly from: IsoTime;
+  readonly to: IsoTime;
+}
+
+/** The times of a visit: those of the work itself; where it has none, those of its type; null where nothing says one. */
+export function visitTimes(
+  times: { readonly startTime: IsoTime | null; readonly dueTime: IsoTime | null },
+  rules: Pick<VisitRules, 'terms'>,
+  type: string | null,
+): { readonly startTime: IsoTime | null; readonly dueTime: IsoTime | null } {
+  const { startTime, dueTime } = times;
+  const window = rules.terms.find((one) => one.type === type)?.window;
+  if (startTime !== null || dueTime !== null || window === undefined) return { startTime, dueTime };
+  return { startTime: window.from, dueTime: window.to };
 }
 
 /** What a workspace has settled of visits: how letters go, and which types of work have to be announced. */

@@ -1,5 +1,5 @@
 import { type CivilDay, type Weekday, weekdayOf } from '../civil-date/civil-day.ts';
-import { dayOfIso, type IsoDate, type IsoTime, tryMinutesOfTime } from '../civil-date/iso-date.ts';
+import { dayOfIso, type IsoDate, type IsoTime, isoTimeOf, tryMinutesOfTime } from '../civil-date/iso-date.ts';
 import { DAYS_A_WEEK, MOST_MINUTES_A_DAY, weekCounted } from './week-hours.ts';
 
 /** A stretch of work on the day on which it begins. */
@@ -162,5 +162,5 @@ const BEGINS = '09:00';
 
 function timeAfter(minutes: number): IsoTime {
   const end = (minutesOfTime(BEGINS) + minutes) % MOST_MINUTES_A_DAY;
-  return `${String(Math.floor(end / 60)).padStart(2, '0')}:${String(end % 60).padStart(2, '0')}`;
+  return isoTimeOf(end);
 }

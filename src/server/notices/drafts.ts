@@ -12,6 +12,7 @@ import {
   sayDayIn,
   sayWindow,
   termsOf,
+  visitTimes,
   type WorkingCalendar,
 } from '../../core/index.ts';
 import { Person } from '../platform/identity/person.ts';
@@ -106,6 +107,7 @@ function draftOf(scope: Scope, row: DraftRow, calendar: WorkingCalendar, around:
   const { language } = around;
   const on = dayOfIso(row.on);
   const address = linesOf(row.address);
+  const times = visitTimes(row, visits, row.workType);
   const values: LetterValues = {
     client: row.clientName,
     contact: row.contact ?? row.clientName,
@@ -113,7 +115,7 @@ function draftOf(scope: Scope, row: DraftRow, calendar: WorkingCalendar, around:
     asset: row.assetName ?? '',
     place: row.place ?? '',
     date: sayDayIn(on, language),
-    window: sayWindow(row.startTime, row.dueTime, language),
+    window: sayWindow(times.startTime, times.dueTime, language),
     person: row.who ?? '',
     reason: around.reason ?? row.templateName ?? row.title,
     rule: around.rule,
@@ -124,8 +126,8 @@ function draftOf(scope: Scope, row: DraftRow, calendar: WorkingCalendar, around:
   };
   const gone = row.goneId !== null && row.goneOn !== null ? { id: row.goneId, sentOn: row.goneOn } : null;
   return {
-    ...{ taskId: row.taskId, version: row.version, title: row.title, on: row.on, startTime: row.startTime },
-    ...{ dueTime: row.dueTime, workType: row.workType ?? '', who: row.who, standing, values },
+    ...{ taskId: row.taskId, version: row.version, title: row.title, on: row.on, startTime: times.startTime },
+    ...{ dueTime: times.dueTime, workType: row.workType ?? '', who: row.who, standing, values },
     client: { id: row.clientId, name: row.clientName },
     asset: row.assetId === null ? null : { id: row.assetId, name: row.assetName ?? '', place: row.place ?? '' },
     ways: rules.ways.map((way) => ({

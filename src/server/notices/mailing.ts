@@ -1,4 +1,4 @@
-import { textOfRuns } from '../../core/index.ts';
+import { textOfRuns, visitTimes } from '../../core/index.ts';
 import type { ChangeEntry } from '../platform/changes/entity.ts';
 import { bytesOf } from '../platform/pdf.ts';
 import { notNow } from '../platform/refusal.ts';
@@ -51,7 +51,8 @@ export async function mailNotice(
         mediaType: 'text/calendar; charset=utf-8; method=PUBLISH',
         bytes: Buffer.from(
           dateFileOf({
-            ...{ taskId: task.id, on: notice.visitOn, startTime: task.startTime, dueTime: task.dueTime },
+            ...{ taskId: task.id, on: notice.visitOn },
+            ...visitTimes(task, scope.workspace.visits, task.workType),
             zone: task.zone ?? scope.workspace.zone,
             ...{ summary: page.subject, location: page.to.slice(1).join(', ') },
             ...{ sequence: await sentBefore(scope, notice), at: notice.writtenAt },

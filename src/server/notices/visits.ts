@@ -34,6 +34,7 @@ interface VisitRow extends NewestNotice {
   readonly title: string;
   readonly on: string;
   readonly startTime: string | null;
+  readonly estimateMinutes: number;
   readonly dueTime: string | null;
   readonly workType: string;
   readonly clientId: string;
@@ -178,7 +179,7 @@ function rowsAfter(
     );
   return scope.sql<VisitRow>(
     `select t.id as "taskId", t.schedule_id as "scheduleId", t.version, t.title, t.work_on as "on", t.start_time as "startTime",
-       t.due_time as "dueTime", c.work_type as "workType", t.client_id as "clientId", ${nameOf('client', 't.client_id')} as "clientName",
+       t.due_time as "dueTime", t.estimate_minutes as "estimateMinutes", c.work_type as "workType", t.client_id as "clientId", ${nameOf('client', 't.client_id')} as "clientName",
        t.asset_id as "assetId", ${nameOf('asset', 't.asset_id')} as "assetName", ${nameOf('asset', 't.asset_id', 'place')} as place, ${nameOf('person', 't.assignee_id')} as who,
        n.batch_id as "batchId", n.reason, ${NEWEST_COLUMNS}
      ${asked.from} order by t.work_on, ${WHEN}, t.id limit ${VISITS_A_PAGE + 1}`,
@@ -189,9 +190,10 @@ function rowsAfter(
 function lineOfRow(scope: Scope, row: VisitRow, calendar: WorkingCalendar): VisitLine {
   const standing = standingOf(scope, { on: dayOfIso(row.on), workType: row.workType }, row, calendar);
   if (standing === null) throw new Error('A visit has no terms.');
-  const { taskId, scheduleId, version, title, on, startTime, dueTime, workType, who } = row;
+  const { taskId, scheduleId, version, title, on, startTime, dueTime, workType, who, estimateMinutes } = row;
   return {
-    ...{ taskId, scheduleId, version, title, on, startTime, dueTime, workType, who, standing, next: null },
+    ...{ taskId, scheduleId, version, title, on, startTime, dueTime, workType, who, estimateMinutes, standing },
+    next: null,
     client: { id: row.clientId, name: row.clientName },
     asset: row.assetId === null ? null : { id: row.assetId, name: row.assetName ?? '', place: row.place ?? '' },
     notice:
@@ -235,6 +237,7 @@ async function foreseenVisits(
             ? null
             : { id: task.assetId, name: task.assetName ?? '', place: places.get(task.assetId) ?? '' },
         who: names.get(task.assigneeId ?? '') ?? null,
+        estimateMinutes: task.estimateMinutes,
       },
     ];
   });

@@ -36,6 +36,36 @@ const tasks = () =>
   );
 const kit = async () => (await server.person('Kit Sorrell')).id;
 
+describe('a round', () => {
+  it('gives each of several its time, as it is shown before, and is undone as a whole', async () => {
+    const [first, second] = await tasks();
+    const seen = [first, second].map((one) => ({ id: one?.id, version: one?.version }));
+    const times = [
+      { id: seen[0]?.id, startTime: '09:00', dueTime: '09:45' },
+      { id: seen[1]?.id, startTime: '09:50', dueTime: '10:20' },
+    ];
+    const body = { tasks: seen, deed: { kind: 'times', at: times } };
+    const told = impactSchema.parse((await ines.post('/api/tasks/changes/impact').send(body).expect(200)).body);
+    expect(told.figures.changed).toBe(2);
+    const { body: done } = await ines.post('/api/tasks/changes').send(body).expect(200);
+    expect((await tasks()).slice(0, 2).map(({ start_time, edited }) => [start_time, edited])).toEqual([
+      ['09:00', ['startTime', 'dueTime']],
+      ['09:50', ['startTime', 'dueTime']],
+    ]);
+    await ines.post(`/api/changes/${done.changeId}/undo`).send({}).expect(200);
+    expect((await tasks()).slice(0, 2).map(({ start_time }) => start_time)).toEqual([
+      first?.start_time,
+      second?.start_time,
+    ]);
+    const [now] = await tasks();
+    const backwards = [{ ...times[0], dueTime: '08:00' }];
+    const wrong = { tasks: [{ id: now?.id, version: now?.version }], deed: { kind: 'times', at: backwards } };
+    expect((await ines.post('/api/tasks/changes').send(wrong).expect(422)).body.detail).toContain(
+      'ends after it begins',
+    );
+  });
+});
+
 describe('an edit of one task that goes further', () => {
   const impact = async (id: string, rest: object): Promise<Impact> =>
     impactSchema.parse(

@@ -56,6 +56,7 @@ export const ACTIONS = {
   give: 'edited',
   move: 'edited',
   moveTo: 'edited',
+  times: 'edited',
   prioritise: 'edited',
   finish: 'finished',
   skip: 'skipped',
@@ -67,6 +68,7 @@ const RIGHTS = {
   give: 'give',
   move: 'move',
   moveTo: 'move',
+  times: 'move',
   prioritise: 'prioritise',
   finish: 'work',
   skip: 'skip',
@@ -130,6 +132,7 @@ const SAID_OF_NOTHING = {
   give: 'Nothing would change by that: whom you chose has it already.',
   move: 'Nothing would change by that: it stays on its day.',
   moveTo: 'Nothing would change by that: it is on that day already.',
+  times: 'Nothing would change by that: all of them have those times already.',
   prioritise: 'Nothing would change by that: it has that priority already.',
   finish: 'Nothing would change by that.',
   skip: 'Nothing would change by that.',
@@ -164,6 +167,13 @@ function changedBy(
     if (deed.personId === task.assigneeId) return null;
     const edited = [...new Set([...task.edited, 'assigneeId'])];
     return { kind: 'changed', task, changes: { assigneeId: deed.personId, edited } };
+  }
+  if (deed.kind === 'times') {
+    const at = deed.at.find(({ id }) => id === task.id);
+    if (at === undefined || (at.startTime === task.startTime && at.dueTime === task.dueTime)) return null;
+    const { startTime, dueTime } = at;
+    const edited = [...new Set([...task.edited, 'startTime', 'dueTime'])];
+    return { kind: 'changed', task, changes: { startTime, dueTime, edited } };
   }
   if (deed.kind === 'prioritise') {
     if (deed.priority === task.priority) return null;

@@ -8,9 +8,10 @@ import {
   type NoticePeriod,
   type VisitRules,
   type VisitTerms,
+  type VisitWindow,
 } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
-import { ChoiceBlank, NumberBlank, Part, WordsBlank } from '../../kit/blanks.tsx';
+import { ChoiceBlank, NumberBlank, Part, TimeBlank, WordsBlank } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
 
 interface VisitsPartProps {
@@ -41,6 +42,7 @@ const COUNTED = [
 ] as const;
 
 const FRESH_WAY: DeliveryWay = { name: '', kind: 'hand', onItsWay: { days: 0, unit: 'day' } };
+const FRESH_WINDOW: VisitWindow = { from: '09:00', to: '16:00' };
 const FRESH_PERIOD: NoticePeriod = { days: 7, unit: 'day', countsReceipt: false, countsVisit: false };
 
 /** How visits at a client's are announced: the ways a letter goes, and what each type of work asks for. */
@@ -189,7 +191,7 @@ interface TermsProps {
 }
 
 /** What one type of work asks for, as a sentence. */
-function Terms({ of: { type, period, ways: chosen }, ways, onChange, onTakeOut }: TermsProps) {
+function Terms({ of: { type, period, ways: chosen, window }, ways, onChange, onTakeOut }: TermsProps) {
   const setPeriod = (change: Partial<NoticePeriod>) => onChange({ period: { ...period, ...change } });
   return (
     <>
@@ -222,6 +224,39 @@ function Terms({ of: { type, period, ways: chosen }, ways, onChange, onTakeOut }
             })
           }
         />
+      </div>
+      <div>
+        somebody comes{' '}
+        <ChoiceBlank
+          label={`When somebody comes, ${type}`}
+          value={window ? 'between' : 'any'}
+          options={[
+            ['any', 'as the work says'],
+            ['between', 'between'],
+          ]}
+          onChange={(value) => onChange({ window: value === 'any' ? undefined : FRESH_WINDOW })}
+        />
+        {window && (
+          <>
+            {' '}
+            <TimeBlank
+              label={`From when somebody comes, ${type}`}
+              value={window.from}
+              placeholder={FRESH_WINDOW.from}
+              when="left"
+              onChange={(from) => onChange({ window: { ...window, from: from ?? window.from } })}
+            />{' '}
+            and{' '}
+            <TimeBlank
+              label={`Until when somebody comes, ${type}`}
+              value={window.to}
+              placeholder={FRESH_WINDOW.to}
+              when="left"
+              onChange={(to) => onChange({ window: { ...window, to: to ?? window.to } })}
+            />
+            , where the work says no time
+          </>
+        )}
       </div>
       <div className="flex flex-wrap items-center gap-x-4">
         it may go

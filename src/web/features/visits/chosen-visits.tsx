@@ -1,14 +1,25 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { MOST_NOTICES_AT_ONCE, type VisitLine } from '../../../contract/index.ts';
+import { MOST_NOTICES_AT_ONCE, MOST_STOPS, type TaskDeed, type VisitLine } from '../../../contract/index.ts';
 import { type CivilDay, dayOfIso, isoOfDay, isToSend, plural } from '../../../core/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { DateBlank, WordsBlank } from '../../kit/blanks.tsx';
 import { ChosenFoot, DeedSentence } from '../../kit/chosen-foot.tsx';
+import { useLookedAt } from '../impact/looked-at.tsx';
+import { useTaskActions } from '../tasks/api.ts';
+import { DeedForm } from '../tasks/day/chosen-tasks.tsx';
 import { useNoticeActions } from './api.ts';
+import { RoundForm } from './round-form.tsx';
 
-type Deed = 'write' | 'mail' | 'gone' | 'none';
+type Deed = 'write' | 'mail' | 'gone' | 'none' | 'round' | 'give' | 'move';
+
+interface Asked {
+  readonly what: string;
+  readonly deed: TaskDeed;
+  /** In words, after "3 visits". */
+  readonly done: string;
+}
 
 interface ChosenVisitsProps {
   readonly chosen: readonly (VisitLine & { readonly id: string })[];
@@ -19,6 +30,7 @@ interface ChosenVisitsProps {
 export function ChosenVisits({ chosen, onClear }: ChosenVisitsProps) {
   const { today, visits } = useWorkspace();
   const { send, mail, needNone } = useNoticeActions();
+  const { impactOfSeveral, changeSeveral } = useTaskActions();
   const navigate = useNavigate();
   const [doing, setDoing] = useState<Deed | null>(null);
   const [busy, setBusy] = useState(false);
@@ -33,12 +45,31 @@ export function ChosenVisits({ chosen, onClear }: ChosenVisitsProps) {
   const onPaper = waiting.filter(({ way }) => !isMail(way));
   const going = chosen.filter(({ standing: { state } }) => isToSend(state));
   const toSend = going.length;
+  const days = new Set(chosen.map(({ on: day }) => day));
+  const {
+    look,
+    busy: looking,
+    dialog,
+  } = useLookedAt<Asked>({
+    impactOf: ({ deed }) => impactOfSeveral(chosen, deed),
+    save: ({ deed, done }) => changeSeveral(chosen, deed, (changed) => `${plural(changed, 'visit')} ${done}.`),
+    hasReach: false,
+    onSaved: onClear,
+    onRefused: sayTrouble,
+  });
+  const lookAt = (deed: TaskDeed, done: string) =>
+    look({ what: `${plural(chosen.length, 'visit')} ${done}`, deed, done });
   const late = going.filter(({ standing: { sendBy } }) => sendBy !== null && dayOfIso(sendBy) < today).length;
   const deeds: (readonly [Deed, string])[] = [
     ['write', `Write ${plural(chosen.length, 'notice')}`],
     ...(byMail.length > 0 ? [['mail', `Mail ${byMail.length} now`] as const] : []),
     ...(onPaper.length > 0 ? [['gone', `${onPaper.length} on paper went …`] as const] : []),
     ['none', chosen.length === 1 ? 'It needs none …' : 'They need none …'],
+    ...(days.size === 1 && chosen.length > 1 && chosen.length <= MOST_STOPS
+      ? [['round', 'Order the round …'] as const]
+      : []),
+    ['give', 'Give to …'],
+    ['move', 'Move …'],
   ];
   const doIt = (work: () => Promise<void>) => {
     setBusy(true);
@@ -117,6 +148,13 @@ export function ChosenVisits({ chosen, onClear }: ChosenVisitsProps) {
           />
         </DeedSentence>
       )}
+      {doing === 'round' && days.size === 1 && (
+        <RoundForm visits={chosen} busy={looking} onLook={(deed) => lookAt(deed, 'put in order with their times')} />
+      )}
+      {(doing === 'give' || doing === 'move') && (
+        <DeedForm key={doing} doing={doing} busy={looking} count={chosen.length} onLook={lookAt} />
+      )}
+      {dialog}
     </ChosenFoot>
   );
 }

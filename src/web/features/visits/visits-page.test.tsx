@@ -25,7 +25,7 @@ const visit = (n: number, of: Partial<VisitLine> = {}): VisitLine => ({
   ...{ taskId: id(n), scheduleId: id(100 + n), version: 1, title: `Check ${n}`, on: '2026-12-01', startTime: '11:00' },
   ...{ dueTime: '12:00', client: { id: id(200), name: 'Isolde Kestle' }, workType: 'routine', who: 'Kit Sorrell' },
   ...{ asset: { id: id(300), name: `Auk ${n}`, place: 'berth A4' }, notice: null, next: '2027-01-05' },
-  standing: { state: 'notWritten', sendBy: '2026-11-24', inTime: null },
+  ...{ standing: { state: 'notWritten', sendBy: '2026-11-24', inTime: null }, estimateMinutes: 45 },
   ...of,
 });
 const lying = visit(2, {
@@ -100,5 +100,50 @@ describe('the visits', () => {
   it('say how they begin where nothing is announced yet', async () => {
     await page({}, NO_VISITS);
     expect(await screen.findByRole('heading', { name: 'No visit has to be announced yet.' })).toBeTruthy();
+  });
+
+  it('of one day are put in order by place, each at the time that follows from those before it', async () => {
+    const deeds: unknown[] = [];
+    const at = (n: number, place: string, of: Partial<VisitLine> = {}) =>
+      visit(n, { asset: { id: id(300 + n), name: `Auk ${n}`, place }, startTime: null, dueTime: null, ...of });
+    const IMPACT = {
+      figures: { added: 0, changed: 3, removed: 0, keptByHand: 0, keptShowing: 0, keptBegun: 0, keptLacking: 0 },
+      ...{ items: [], years: [], datesBefore: 0, datesAfter: 0 },
+    };
+    await page({
+      '/visits': { lines: [at(1, 'berth A 12'), at(2, 'berth A 2'), at(3, 'berth A 4', { who: null })], more: null },
+      'POST /tasks/changes/impact': ({ deed }: { deed: unknown }) => {
+        deeds.push(deed);
+        return IMPACT;
+      },
+    });
+    const user = userEvent.setup();
+    for (const n of [1, 2, 3])
+      await user.click(await screen.findByRole('checkbox', { name: `Choose Auk ${n}, Tue 1 Dec` }));
+    await user.click(screen.getByRole('button', { name: 'Order the round …' }));
+    const rows = () =>
+      within(screen.getByRole('region', { name: 'The chosen visits' }))
+        .getAllByRole('listitem')
+        .map(({ textContent }) => textContent);
+    expect(rows()).toEqual([
+      '109:00–09:45Auk 2 berth A 2Kit Sorrell45 min',
+      '209:50–10:35Auk 3 berth A 4nobody yet45 min',
+      '310:40–11:25Auk 1 berth A 12Kit Sorrell45 min',
+    ]);
+    expect(screen.getByText(/^2 different people come/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Auk 1 earlier' }));
+    expect(rows()[1]).toBe('209:50–10:35Auk 1 berth A 12Kit Sorrell45 min');
+    expect(screen.getByRole('button', { name: 'by place again' })).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Look at what it changes' }));
+    expect(deeds).toEqual([
+      {
+        kind: 'times',
+        at: [
+          { id: id(2), startTime: '09:00', dueTime: '09:45' },
+          { id: id(1), startTime: '09:50', dueTime: '10:35' },
+          { id: id(3), startTime: '10:40', dueTime: '11:25' },
+        ],
+      },
+    ]);
   });
 });

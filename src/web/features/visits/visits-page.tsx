@@ -1,7 +1,7 @@
 import { Fragment, useMemo } from 'react';
 import { Link, Outlet, useLocation, useNavigate } from 'react-router';
 import type { VisitFilter, VisitLine, VisitWeek } from '../../../contract/index.ts';
-import { dayOfIso, groupBy, isToSend, mondayOf, type NoticeState, plural } from '../../../core/index.ts';
+import { dayOfIso, groupBy, isToSend, mondayOf, type NoticeState, plural, visitTimes } from '../../../core/index.ts';
 import { type TideControl, useTide } from '../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAddressFilter } from '../../kit/address-filter.ts';
@@ -240,9 +240,10 @@ interface VisitRowProps {
 const LATE_STATES: ReadonlySet<NoticeState> = new Set(['tooLate', 'refused', 'elsewhere']);
 
 function VisitRow({ line, isFirst, week, rows, isChosen, onChoose }: VisitRowProps) {
-  const { today } = useWorkspace();
+  const { today, visits } = useWorkspace();
   const navigate = useNavigate();
-  const { taskId, scheduleId, on, startTime, dueTime, client, asset, workType, who, standing, notice, next } = line;
+  const { taskId, scheduleId, on, client, asset, workType, who, standing, notice, next } = line;
+  const times = visitTimes(line, visits, workType);
   const day = dayOfIso(on);
   const isLate = LATE_STATES.has(standing.state) && taskId !== null;
   const { search } = useLocation();
@@ -297,7 +298,9 @@ function VisitRow({ line, isFirst, week, rows, isChosen, onChoose }: VisitRowPro
       <td>
         <DateBlock day={day} {...(day < today ? { look: 'late' as const } : {})} />
       </td>
-      <td className="text-note whitespace-nowrap text-ink-2 @max-[1080px]:hidden">{sayHours(startTime, dueTime)}</td>
+      <td className="text-note whitespace-nowrap text-ink-2 @max-[1080px]:hidden">
+        {sayHours(times.startTime, times.dueTime)}
+      </td>
       <td className="truncate">
         <Link className="hover:underline" to={to}>
           <b className="font-semibold">{name}</b>

@@ -21,7 +21,7 @@ const DEEDS = [
   ['skip', 'Skip …'],
   ['delete', 'Delete …'],
 ] as const;
-type DeedKey = (typeof DEEDS)[number][0];
+export type DeedKey = (typeof DEEDS)[number][0];
 
 interface Asked {
   readonly what: string;
@@ -95,10 +95,12 @@ interface DeedFormProps {
   readonly busy: boolean;
   /** @param done in words, after "3 tasks" */
   readonly onLook: (deed: TaskDeed, done: string) => void;
-  readonly onNudge: (text: string) => void;
+  /** Left out where nobody is nudged from. */
+  readonly onNudge?: (text: string) => void;
 }
 
-function DeedForm({ doing, count, busy, onLook, onNudge }: DeedFormProps) {
+/** The sentence of what is to be done with some tasks. */
+export function DeedForm({ doing, count, busy, onLook, onNudge }: DeedFormProps) {
   const { me, people, today } = useWorkspace();
   const [personId, setPerson] = useState<string | null>(me.id);
   const [amount, setAmount] = useState(1);
@@ -201,7 +203,7 @@ function DeedForm({ doing, count, busy, onLook, onNudge }: DeedFormProps) {
         problem={count > MOST_NUDGED ? `${MOST_NUDGED} at once at most.` : null}
         busy={busy}
         words="Nudge"
-        onLook={() => onNudge(reason.trim())}
+        onLook={() => onNudge?.(reason.trim())}
       >
         Remind those who have them, saying{' '}
         <input
