@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { BRING_KINDS, DAY_ORDERS } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
-import { id } from './fields.ts';
+import { id, named } from './fields.ts';
 import { bringInPaths } from './paths.ts';
 
 /** The largest file, and the most lines and columns of one. */
@@ -99,6 +99,8 @@ export const bringInSchema = z.object({
       isSure: z.boolean(),
     }),
   ),
+  /** Service plans that it names, with how many lines do; null where there is none called so. */
+  plans: z.array(z.object({ name: z.string(), count: z.number().int(), planId: id.nullable() })),
   sameBy,
   counts: countsSchema,
   /** A letter for each line, by its fate: n, u, s, e (left on wish) and x (left, as it can't be read). */
@@ -136,6 +138,11 @@ export const bringInEndpoints = {
   rows: endpoint(bringInPaths.rows, {
     query: z.object({ which: z.enum(['left', 'alike', 'fresh']), after: z.coerce.number().int() }),
     answer: z.object({ rows: z.array(rowSchema) }),
+  }),
+  /** Clients of a file that was brought in who are to be put on a plan, as many as go in one go. */
+  forPlan: endpoint(bringInPaths.forPlan, {
+    query: z.object({ plan: id }),
+    answer: z.object({ clients: z.array(named), isMore: z.boolean() }),
   }),
   settle: endpoint(bringInPaths.settle, {
     heavy: true,

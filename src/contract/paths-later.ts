@@ -12,6 +12,7 @@ export const bringInPaths = {
   list: ['GET', '/bring-ins'],
   one: ['GET', '/bring-ins/:bringInId'],
   rows: ['GET', '/bring-ins/:bringInId/rows'],
+  forPlan: ['GET', '/bring-ins/:bringInId/for-plan'],
   settle: ['PUT', '/bring-ins/:bringInId'],
   bringIn: ['POST', '/bring-ins/:bringInId/bring-in'],
   discard: ['DELETE', '/bring-ins/:bringInId'],

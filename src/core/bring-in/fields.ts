@@ -51,6 +51,8 @@ const CLIENT_FIELDS: readonly BringField[] = [
     value: 'person',
     alsoCalled: ['adviser', 'advisor', 'looked after by', 'account manager'],
   }),
+  /** Which service plan the client is to be put on, once it is here. */
+  field('plan', 'plan', { alsoCalled: ['service plan', 'package', 'service'] }),
   field('notes', 'notes', { most: 5000, alsoCalled: ['note', 'remarks', 'remark', 'comments', 'comment'] }),
   field('contact', 'contact', { most: 80, isName: true, alsoCalled: ['contact name', 'contact person'] }),
   field('role', 'contact role', { most: 60, alsoCalled: ['role', 'position', 'job title'] }),

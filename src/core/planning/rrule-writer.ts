@@ -148,7 +148,8 @@ function valuesOf(rule: Rule, calendar: WorkingCalendar, start: IsoDate): string
       return monthValues(rule, calendar);
     case 'dates': {
       const dates = rule.dates.filter((date) => date >= start);
-      return dates.length > 0 ? [`RDATE;VALUE=DATE:${dates.map(compact).join(',')}`] : [];
+      // A date that stands there twice is one: some who read it take two for two.
+      return dates.length > 0 ? [`RDATE;VALUE=DATE:${[...new Set(dates.map(compact))].join(',')}`] : [];
     }
     case 'rrule':
       return [rule.text];

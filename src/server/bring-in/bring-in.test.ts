@@ -430,3 +430,36 @@ describe('a list that is taken out', () => {
     expect(counts.update + counts.new).toBe(0);
   });
 });
+
+describe('a list that names service plans', () => {
+  it('says which there are, and once it is in, who is to be put on each: new ones and those who are here, but not who is on it', async () => {
+    const [on] = await server.source.query<{ name: string }[]>(
+      `select c.name from on_plan o join client c on c.id = o.client_id join service_plan p on p.id = o.plan_id
+       where p.name = 'Resident berth' and o.off_on is null order by c.name limit 1`,
+    );
+    let now = await begun([
+      'Holder,Plan',
+      'Fenna Quillon,resident berth',
+      'Jowan Trask,Residents',
+      `${on?.name},Resident berth`,
+      'Silas Dunnock,Resident Berth',
+    ]);
+    expect(now.columns.map(({ becomes }) => becomes)).toEqual(['name', 'plan']);
+    expect(now.left.map(({ title, why }) => [title, why])).toEqual([]);
+    const known = now.plans.find(({ planId }) => planId !== null);
+    expect(now.plans.map(({ name, count, planId }) => [name.toLowerCase(), count, planId !== null])).toEqual([
+      ['resident berth', 3, true],
+      ['residents', 1, false],
+    ]);
+    const forPlan = () => ines.get(`/api/bring-ins/${now.id}/for-plan`).query({ plan: known?.planId });
+    await forPlan().expect(409);
+    now = await broughtIn(now);
+    const { body } = await forPlan().expect(200);
+    expect(body.clients.map(({ name }: { name: string }) => name)).toEqual(['Fenna Quillon', 'Silas Dunnock']);
+    // And taken out as a list it stands there.
+    const { text } = await ines.get('/api/lists/clients').expect(200);
+    expect(text).toMatch(/usual person.+plan.+notes/);
+    const at = text.indexOf(`\n${on?.name},`);
+    expect(text.slice(at, at + 200)).toContain(',Resident berth,');
+  });
+});

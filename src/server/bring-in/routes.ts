@@ -6,6 +6,7 @@ import type { Routes } from '../platform/http/route.ts';
 import { invalid } from '../platform/refusal.ts';
 import { BringIn } from './entity.ts';
 import { sendLeft } from './left-file.ts';
+import { clientsForPlan } from './plans-meant.ts';
 import { readFile } from './read-file.ts';
 import {
   bringItIn,
@@ -42,6 +43,11 @@ export function bringInRoutes(routes: Routes, { files }: { readonly files: FileS
       const bringIn = await scope.one(BringIn, params.bringInId, 'file');
       mustBeAllowed(scope, bringIn.kind);
       return { rows: await rowsOf(scope, bringIn, query.which, query.after) };
+    })
+    .add(bringInEndpoints.forPlan, 'clients', async ({ scope, params, query }) => {
+      const bringIn = await scope.one(BringIn, params.bringInId, 'file');
+      mustBeAllowed(scope, bringIn.kind);
+      return clientsForPlan(scope, bringIn, query.plan);
     })
     .add(bringInEndpoints.settle, 'clients', async ({ scope, params, body }) => {
       await settle(scope, params.bringInId, body);

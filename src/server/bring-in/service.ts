@@ -23,6 +23,7 @@ import type { Scope } from '../platform/scope.ts';
 import { checkRows, fieldsKnown, fieldsOf, namesMeant, placesOf } from './check.ts';
 import { type Asked, BringIn, type BringInRow } from './entity.ts';
 import { addNewFields, whyNoNewField } from './new-fields.ts';
+import { plansMeant } from './plans-meant.ts';
 import { type FileRead, shapeOf } from './read-file.ts';
 import { UNREAD } from './read-row.ts';
 import { writeClients } from './write-clients.ts';
@@ -233,6 +234,7 @@ export async function oneBringIn(scope: Scope, id: string): Promise<BringInAnswe
     dayOrder: asked.dayOrder,
     dates: await datesTold(scope, bringIn),
     people: await namesMeant(scope, bringIn),
+    plans: await plansMeant(scope, bringIn),
     sameBy: asked.sameBy,
     counts: await countsOf(scope, id),
     fates: rows[0]?.fates ?? '',

@@ -50,6 +50,17 @@ export async function* clientsOut(scope: Scope): AsyncGenerator<Lines> {
       await scope.find(Asset, { clientId: In(ids), archivedAt: IsNull() }),
       ({ clientId }) => clientId,
     );
+    const plans = new Map(
+      (
+        await scope.sql<{ id: string; plan: string }>(
+          `select o.client_id as id, min(p.name) as plan from on_plan o
+             join service_plan p on p.workspace_id = o.workspace_id and p.id = o.plan_id
+           where o.workspace_id = $1 and o.client_id = any($2::uuid[]) and o.undone_at is null and o.off_on is null
+             and (o.until_on is null or o.until_on >= $3) group by o.client_id`,
+          [ids, scope.today],
+        )
+      ).map(({ id, plan }) => [id, plan]),
+    );
     yield rows.flatMap(({ id }) => {
       const client = clients.get(id);
       if (!client) return [];
@@ -59,7 +70,7 @@ export async function* clientsOut(scope: Scope): AsyncGenerator<Lines> {
       };
       const count = Math.max(1, own.contacts.length, own.assets.length);
       return Array.from({ length: count }, (_, i) =>
-        lineOf(fields, client, own.contacts[i], own.assets[i], i === 0, people),
+        lineOf(fields, client, own.contacts[i], own.assets[i], i === 0 ? (plans.get(id) ?? '') : null, people),
       );
     });
     after = [last.words, last.id];
@@ -71,13 +82,15 @@ function lineOf(
   client: Client,
   contact: Contact | undefined,
   asset: Asset | undefined,
-  isFirst: boolean,
+  /** The service plan that they are on, on the first of the lines of a client; null on the others. */
+  plan: string | null,
   people: ReadonlyMap<string, string>,
 ): string[] {
   const values: Record<string, string> = {
     name: client.name,
-    ...(isFirst
+    ...(plan !== null
       ? {
+          plan,
           address: client.address,
           usualPerson: people.get(client.usualPersonId ?? '') ?? '',
           notes: client.notes,

@@ -15,7 +15,15 @@ const fault = { column: 1, name: 'Insured until', text: '31/02/2027', message: '
 
 const FILE: BringIn = {
   ...{ id: ID, kind: 'clients', fileName: 'berths.csv', encoding: 'UTF-8', separator: 'commas', rowCount: 3 },
-  ...{ state: 'open', version: 1, isRemembered: false, dayOrder: 'day first', sameBy: 'mail or name', changeId: null },
+  ...{
+    state: 'open',
+    version: 1,
+    isRemembered: false,
+    dayOrder: 'day first',
+    sameBy: 'mail or name',
+    plans: [],
+    changeId: null,
+  },
   columns: [
     { name: 'Holder', becomes: 'name', samples: ['Nell', 'Piran'], empty: 0, unread: 0 },
     { name: 'Insured until', becomes: null, samples: ['31/02/2027', ''], empty: 2, unread: 0 },

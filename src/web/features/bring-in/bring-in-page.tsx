@@ -10,6 +10,7 @@ import { useUndo } from '../history/undo.tsx';
 import { KIND_WORDS, type Settling, useBringIn, useBringInActions } from './api.ts';
 import { Fates } from './fates.tsx';
 import { Mapping } from './mapping.tsx';
+import { PlansMeant } from './plans-meant.tsx';
 import { Rows } from './rows.tsx';
 
 /** A file on its way in: what each column becomes at the left, what would be written at the right. */
@@ -114,6 +115,7 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
         </fieldset>
         <div className="min-h-0 overflow-y-auto max-[1000px]:overflow-visible max-[1000px]:border-t max-[1000px]:border-line-2">
           <Fates bringIn={bringIn} />
+          <PlansMeant bringIn={bringIn} />
           <Rows bringIn={bringIn} isOpen={isOpen && !busy} onSettle={onSettle} />
           {isOpen && (
             <p className="px-5 py-3 text-note text-ink-2 max-[720px]:px-4">
