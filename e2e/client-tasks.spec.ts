@@ -1,7 +1,19 @@
-import type { Page } from '@playwright/test';
+import type { Browser, Page } from '@playwright/test';
 import { BUILT, enterAs, expect, expectAccessible, test } from './journey.ts';
 
-const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, serviceWorkers: 'block' as const };
+/** The manager, the phone of a client, and where the newest mail about something leads. */
+async function both(page: Page, browser: Browser, baseURL: string | undefined, subject: RegExp) {
+  await enterAs(page, 'Ines Calloway');
+  await page.goto('/overview');
+  const address = await linkIn(page, subject);
+  const context = await browser.newContext({
+    ...{ viewport: { width: 390, height: 844 }, hasTouch: true, serviceWorkers: 'block' },
+    baseURL: baseURL ?? '',
+  });
+  const phone = await context.newPage();
+  await phone.goto(address);
+  return { address, context, phone };
+}
 
 /** Where the newest mail about something leads, as whoever reads it would go there. @param manager signed in as one */
 async function linkIn(manager: Page, subject: string | RegExp): Promise<string> {
@@ -34,12 +46,7 @@ test(`a client sends a certificate by a link, on a phone that loses its connecti
   browser,
   baseURL,
 }) => {
-  await enterAs(page, 'Ines Calloway');
-  await page.goto('/overview');
-  const address = await linkIn(page, /^Insurance certificate for Northing/);
-  const context = await browser.newContext({ ...PHONE, baseURL: baseURL ?? '' });
-  const phone = await context.newPage();
-  await phone.goto(address);
+  const { address, context, phone } = await both(page, browser, baseURL, /^Insurance certificate for Northing/);
   await expect(phone.getByRole('heading', { level: 1 })).toHaveText('Insurance certificate for Northing');
   await expect(phone.getByText('the file for 1 and the answer to 3')).toBeVisible();
   await expect(phone.getByLabel('Last day it covers', { exact: true })).toHaveValue('Tue 30 Nov 2027');
@@ -106,14 +113,9 @@ test('a link is withdrawn, and the next one asks for a code; what was nobody’s
   browser,
   baseURL,
 }) => {
-  await enterAs(page, 'Ines Calloway');
-  await page.goto('/overview');
-  const first = await linkIn(page, /^Insurance certificate for Periwinkle/);
-  const context = await browser.newContext({ ...PHONE, baseURL: baseURL ?? '' });
-  const phone = await context.newPage();
-  await phone.goto(first);
+  const { address, context, phone } = await both(page, browser, baseURL, /^Insurance certificate for Periwinkle/);
   await expect(phone.getByRole('heading', { level: 1 })).toHaveText('Insurance certificate for Periwinkle');
-  const sheet = await sheetOf(page, first);
+  const sheet = await sheetOf(page, address);
   await expect(sheet).toContainText('Opened 10:40, nothing sent yet.');
   await sheet.getByRole('button', { name: 'Withdraw the link' }).click();
   await expect(sheet).toContainText('withdrawn 10:40');

@@ -143,7 +143,7 @@ function Part({ name, children }: { readonly name: string; readonly children: Re
 
 function sayEmpty(empty: number, all: number): string {
   if (empty === 0) return '';
-  return empty === all ? `empty in all ${plural(all, 'line')}` : `${empty} have none`;
+  return empty === all ? `empty in all ${plural(all, 'line')}` : `${empty} ${empty === 1 ? 'has' : 'have'} none`;
 }
 
 /** Why the dates are read so; or that nothing in the file tells. */

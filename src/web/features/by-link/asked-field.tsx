@@ -1,5 +1,5 @@
 import { Calendar, Check } from 'lucide-react';
-import { useId, useRef } from 'react';
+import { type ReactNode, useId, useRef } from 'react';
 import type { LinkedTask } from '../../../contract/index.ts';
 import {
   type AnswerValue,
@@ -14,6 +14,7 @@ import {
   sayLimits,
   sayOutside,
 } from '../../../core/index.ts';
+import { readFigure } from '../../kit/read-figure.ts';
 import { sayDate, sayShortDay } from '../../kit/ways.ts';
 import { type AskedItem, NOTE_FIELD, tickField } from './asked-items.ts';
 import type { Kept, KeptWriting, Writing } from './kept-writing.ts';
@@ -152,12 +153,8 @@ function TickField({ item, task, here, writing, lineKey }: AskedFieldProps & { r
 function OneOf(props: OfDemand & { readonly options: readonly (readonly [AnswerValue, string])[] }) {
   const { item, demand, options } = props;
   const { value, put } = useField(props, demand.key);
-  const id = useId();
   return (
-    <fieldset aria-labelledby={id}>
-      <div id={id}>
-        <Name item={item} />
-      </div>
+    <Several item={item}>
       <div className={`mt-2 grid gap-2 ${options.length > 3 ? 'grid-cols-1' : 'grid-cols-2'}`}>
         {options.map(([option, words]) => (
           <button
@@ -172,6 +169,19 @@ function OneOf(props: OfDemand & { readonly options: readonly (readonly [AnswerV
           </button>
         ))}
       </div>
+    </Several>
+  );
+}
+
+/** Several fields that are one thing asked. */
+function Several({ item, children }: { readonly item: AskedItem; readonly children: ReactNode }) {
+  const id = useId();
+  return (
+    <fieldset aria-labelledby={id}>
+      <div id={id}>
+        <Name item={item} />
+      </div>
+      {children}
     </fieldset>
   );
 }
@@ -180,12 +190,8 @@ function SomeOf(props: OfDemand & { readonly options: readonly string[] }) {
   const { item, demand, options } = props;
   const { value, put } = useField(props, demand.key);
   const chosen = Array.isArray(value) ? (value as readonly string[]) : [];
-  const id = useId();
   return (
-    <fieldset aria-labelledby={id}>
-      <div id={id}>
-        <Name item={item} />
-      </div>
+    <Several item={item}>
       {options.map((option) => (
         <label key={option} className="flex min-h-11 cursor-pointer items-center gap-3 text-touch">
           <input
@@ -200,7 +206,7 @@ function SomeOf(props: OfDemand & { readonly options: readonly string[] }) {
           {option}
         </label>
       ))}
-    </fieldset>
+    </Several>
   );
 }
 
@@ -252,12 +258,6 @@ function FigureField(props: OfDemand & { readonly demand: NumberDemand }) {
       )}
     </>
   );
-}
-
-/** "0.41" or "0,41"; null for anything else. */
-function readFigure(text: string): number | null {
-  const plain = text.trim().replace(',', '.');
-  return /^-?\d{1,12}(\.\d{1,9})?$/.test(plain) ? Number(plain) : null;
 }
 
 /** A date in words, or from the calendar of the device; how it was read stands beside it. */

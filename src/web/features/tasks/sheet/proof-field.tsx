@@ -15,6 +15,7 @@ import {
   sayOutside,
 } from '../../../../core/index.ts';
 import { useToday } from '../../../app/shell/workspace.tsx';
+import { readFigure } from '../../../kit/read-figure.ts';
 import { sayDate } from '../../../kit/ways.ts';
 import { FileDrop } from '../../files/file-drop.tsx';
 import { FileMark } from '../../files/file-line.tsx';
@@ -203,12 +204,6 @@ function NumberProof({ task, demand, name }: ProofFieldProps & { readonly demand
 /** Only what takes longer than a moment is told. */
 function Mark({ unsent, onTry }: { readonly unsent: Unsent | null; readonly onTry: () => void }) {
   return unsent?.said ? <UnsentMark unsent={unsent} onTry={onTry} /> : null;
-}
-
-/** "0.41" or "0,41"; null for anything else. */
-function readFigure(text: string): number | null {
-  const plain = text.trim().replace(',', '.');
-  return /^-?\d{1,12}(\.\d{1,9})?$/.test(plain) ? Number(plain) : null;
 }
 
 function Buttons(props: ProofFieldProps & { readonly options: readonly (readonly [AnswerValue, string])[] }) {
