@@ -121,15 +121,22 @@ export async function askOwed(scope: Scope, origin: string): Promise<number> {
   const { asking, askedOn } = scope.workspace;
   const isTime = scope.now.minutes >= (tryMinutesOfTime(asking.sendFrom) ?? 0);
   let sent = 0;
-  let after = { clientId: '00000000-0000-0000-0000-000000000000', id: '00000000-0000-0000-0000-000000000000' };
+  let after = NOTHING_BEFORE;
   for (;;) {
-    const rows = await scope.sql<typeof after>(
-      `select t.id, t.client_id as "clientId" from task t join client c on c.workspace_id = t.workspace_id and c.id = t.client_id
+    const rows = await scope.sql<ToAsk>(
+      `select t.id, t.client_id as "clientId", t.appears_on as "appearsOn", t.due_on as "dueOn", t.sent_back as "sentBack"
+       from task t join client c on c.workspace_id = t.workspace_id and c.id = t.client_id
        where ${TO_ASK} and c.archived_at is null and (t.client_id, t.id) > ($3::uuid, $4::uuid)
        order by t.client_id, t.id limit ${AT_ONCE}`,
       [scope.today, after.clientId, after.id],
     );
-    for (const ids of mailsOf(rows, asking.opens)) if (await askFor(scope, ids, isTime, origin)) sent++;
+    // Most are owed nothing: they are told from what went, without holding any of them.
+    const asks = await asksOf(
+      scope,
+      rows.map(({ id }) => id),
+    );
+    const owed = rows.filter((row) => owedFor(scope, row, asks.get(row.id) ?? [], isTime) !== null);
+    for (const ids of mailsOf(owed, asking.opens)) if (await askFor(scope, ids, isTime, origin)) sent++;
     const last = rows.at(-1);
     if (last === undefined || rows.length < AT_ONCE) break;
     after = last;
@@ -137,6 +144,14 @@ export async function askOwed(scope: Scope, origin: string): Promise<number> {
   if (isTime && askedOn !== scope.today) await scope.saveWorkspace({ askedOn: scope.today });
   return sent;
 }
+
+interface ToAsk extends Pick<Task, 'id' | 'appearsOn' | 'dueOn' | 'sentBack'> {
+  readonly clientId: string;
+}
+const NOTHING_BEFORE = {
+  clientId: '00000000-0000-0000-0000-000000000000',
+  id: '00000000-0000-0000-0000-000000000000',
+};
 
 /** Tasks that go with one mail: each by itself, or those of one client together. */
 function mailsOf(rows: readonly { readonly id: string; readonly clientId: string }[], opens: LinkOpens): string[][] {
@@ -151,8 +166,8 @@ function askFor(scope: Scope, ids: readonly string[], isTime: boolean, origin: s
     const tasks = (await lockedTasks(tx, ids)).filter(isAsked);
     const asks = await asksOf(tx, ids);
     const owed = tasks.flatMap((task) => {
-      const kind = owedFor(tx, task, asks.get(task.id) ?? []);
-      return kind === null || (!isTime && kind !== 'sentBack') ? [] : [{ task, kind }];
+      const kind = owedFor(tx, task, asks.get(task.id) ?? [], isTime);
+      return kind === null ? [] : [{ task, kind }];
     });
     const clientId = owed[0]?.task.clientId;
     if (clientId === undefined || clientId === null) return false;
@@ -181,11 +196,17 @@ export async function asksOf(scope: Scope, taskIds: readonly string[]): Promise<
   return groupBy(rows, ({ taskId }) => taskId);
 }
 
-function owedFor(scope: Scope, task: Task, asks: readonly KnownAsk[]): AskKind | null {
+/** @param isTime whether mails leave by now: before that only what was sent back goes */
+function owedFor(
+  scope: Scope,
+  task: Pick<Task, 'appearsOn' | 'dueOn' | 'sentBack'>,
+  asks: readonly KnownAsk[],
+  isTime: boolean,
+): AskKind | null {
   const back = task.sentBack.at(-1);
   const heard = asks.at(-1)?.at;
   const told = asks.filter(({ kind }) => kind === 'sentBack').length;
-  return mailOwed(
+  const kind = mailOwed(
     {
       appearsOn: dayOfIso(task.appearsOn),
       dueOn: dayOfIso(task.dueOn),
@@ -195,4 +216,5 @@ function owedFor(scope: Scope, task: Task, asks: readonly KnownAsk[]): AskKind |
     scope.workspace.asking,
     scope.now.day,
   );
+  return isTime || kind === 'sentBack' ? kind : null;
 }
