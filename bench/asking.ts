@@ -1,3 +1,4 @@
+import { runMigrations } from 'graphile-worker';
 import { askOwed } from '../src/server/client-links/index.ts';
 import { largeDatabase, largeScope } from './lists-database.ts';
 import { longStep } from './measure.ts';
@@ -11,6 +12,8 @@ const TASKS = 2_000;
 
 const large = await largeDatabase();
 try {
+  // The queue that a mail calls.
+  await runMigrations({ connectionString: large.url });
   await measure();
 } finally {
   await large.close();
