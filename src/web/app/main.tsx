@@ -40,6 +40,8 @@ const TeamPlaces = lazy(() => import('../features/people/team/places.tsx'));
 const PostPlaces = lazy(() => import('../features/post/places.tsx'));
 const ByLinkPage = lazy(() => import('../features/by-link/by-link-page.tsx'));
 const LinkPage = lazy(() => import('../features/people/link-page.tsx'));
+/** Where a client does what is theirs. */
+const BY_LINK = '/for-you';
 /** Pages for whoever is not signed in, some of them reached by a link from a mail. */
 const OPEN_PAGES = {
   '/sign-in': SignIn,
@@ -48,7 +50,7 @@ const OPEN_PAGES = {
   '/new-password': LinkPage,
   '/new-address': LinkPage,
   '/forgotten': LinkPage,
-  '/for-you': ByLinkPage,
+  [BY_LINK]: ByLinkPage,
 };
 const TasksPage = lazy(() => import('../features/task-list/tasks-page.tsx'));
 const VisitPlaces = lazy(() => import('../features/visits/places.tsx'));
@@ -198,8 +200,11 @@ const router = createBrowserRouter([
   },
 ]);
 
-loadSoon();
-openWithoutNet();
+// Whoever comes by a link from a mail takes nothing of the rest along: it may be a phone on a slow net.
+if (window.location.pathname !== BY_LINK) {
+  loadSoon();
+  openWithoutNet();
+}
 watchTyping(document);
 
 const root = document.getElementById('root');

@@ -50,7 +50,9 @@ export function LinkedMark({ file, small = false }: { readonly file: StoredFile;
 
 /** A file to be read: opened in a tab of its own, or saved. */
 export function LinkedFile({ file }: { readonly file: StoredFile }) {
+  const [isMissed, setMissed] = useState(false);
   const open = async () => {
+    setMissed(false);
     const bytes = await fileByLink(file.id, '');
     const link = document.createElement('a');
     link.href = URL.createObjectURL(bytes);
@@ -59,13 +61,23 @@ export function LinkedFile({ file }: { readonly file: StoredFile }) {
     // After the browser has taken it.
     setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
   };
+  const tryToOpen = () =>
+    open().catch((error: unknown) => {
+      setMissed(true);
+      reportError(error);
+    });
   return (
-    <p className="flex min-h-11 items-center gap-2.5 text-touch">
+    <p className="flex min-h-11 flex-wrap items-center gap-x-2.5 text-touch">
       <LinkedMark file={file} small />
-      <button type="button" className="link-line break-all text-left" onClick={() => void open()}>
+      <button type="button" className="link-line break-all text-left" onClick={() => void tryToOpen()}>
         {file.name}
       </button>
       <span className="text-row text-ink-2">{sayBytes(file.bytes)}</span>
+      {isMissed && (
+        <span role="alert" className="text-row text-late">
+          It could not be loaded: press again in a moment.
+        </span>
+      )}
     </p>
   );
 }

@@ -62,13 +62,15 @@ export function LinkedTaskPage({ opened, taskId, back, onChanged }: LinkedTaskPa
           setProblem(error);
         });
     let end = () => {};
+    let isGone = false;
     void load().then(() => {
-      end = writing.begin();
+      if (!isGone) end = writing.begin();
     });
     const again = () => document.visibilityState === 'visible' && void load();
     document.addEventListener('visibilitychange', again);
     return () => {
       document.removeEventListener('visibilitychange', again);
+      isGone = true;
       end();
     };
   }, [taskId, take, writing]);
