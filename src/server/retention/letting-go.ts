@@ -126,6 +126,13 @@ function letSomeGo(scope: Scope, before: string): Promise<number | null> {
       [ids],
     );
     await tx.sql('delete from notice where workspace_id = $1 and task_id = any($2)', [ids]);
+    // What a client was asked of them, with the links that opened nothing else.
+    await tx.sql(
+      `with gone as (delete from client_ask where workspace_id = $1 and task_id = any($2::uuid[]) returning link_id)
+       delete from client_link l where l.workspace_id = $1 and l.id in (select link_id from gone)
+         and not exists (select 1 from client_ask a where a.workspace_id = $1 and a.link_id = l.id and a.task_id <> all($2::uuid[]))`,
+      [ids],
+    );
     await removeTasks(tx, ids);
     return ids.length;
   });

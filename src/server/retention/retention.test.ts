@@ -35,6 +35,26 @@ beforeAll(async () => {
     `update task set due_on = '2025-11-24', started_at = started_at - ${year}, done_at = done_at - ${year} where id = $1`,
     [id],
   );
+  // A client was asked for it, by a link of its own and by one that opens another task too.
+  const link = (n: number) => `01937000-0000-7000-8000-0000000000${n}0`;
+  for (const n of [1, 2])
+    await ask(
+      `insert into client_link (workspace_id, id, client_id, contact_id, name, email, task_id, digest, needs_code, made_at, ends_on,
+         code_tries, codes_sent, passes)
+       select workspace_id, $2, id, $2, 'Somebody', 'somebody@x.example', null, $3, false, now(), '2025-12-01', 0, 0, '[]'
+       from client where workspace_id = (select workspace_id from task where id = $1) order by id limit 1`,
+      [id, link(n), `digest ${n}`],
+    );
+  for (const [n, of] of [
+    [1, id],
+    [2, id],
+    [2, link(3)],
+  ])
+    await ask(
+      `insert into client_ask (workspace_id, id, link_id, task_id, kind, asked_on, due_on, at)
+       select workspace_id, gen_random_uuid(), $2, $3, 'again', '2025-11-20', '2025-11-24', now() from task where id = $1`,
+      [id, link(n as number), of],
+    );
 });
 afterAll(() => server.stop());
 
@@ -106,6 +126,8 @@ describe('finished work', () => {
     // Once: the next month has its own.
     expect(await night('2026-12-02T03:17')).toBeNull();
     expect(await next()).toMatchObject({ on: '2027-01-01', before: '2026-01-01' });
+    // Nor what a client was asked of it: a link that opens another task stays.
+    expect(await ask(`select digest from client_link where digest like 'digest %'`)).toEqual([{ digest: 'digest 2' }]);
   });
 
   it('goes a week after another number of years was set, at least, and not where it is kept for good again', async () => {
