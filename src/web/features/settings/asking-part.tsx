@@ -82,9 +82,9 @@ export function AskingPart({ asking, wrong, onChange }: AskingPartProps) {
       />{' '}
       {asking.worksAfter === 1 ? 'day' : 'days'} after the day it is due
       <br />
-      ahead of that day they are {reminder('remindBefore', 'before', 'before it is due')}
+      before it is due they are {reminder('remindBefore', 'ahead', 'before it is due')}
       <br />
-      what is late: {reminder('remindAfter', 'after', 'after it is due')}
+      once it is late they are {reminder('remindAfter', 'later', 'after it is due')}
       <br />
       who is not sure rings{' '}
       <input
