@@ -187,7 +187,8 @@ test('the logbook tells what was read over time, and who gave what to whom', asy
   await expect(page.getByText(/1 task given to Tamsin Wray/).last()).toBeVisible();
   await page.goto('/logbook?span=now');
   await page.getByRole('combobox', { name: 'What' }).selectOption({ label: 'given to another' });
-  await expect(page.getByRole('row').nth(1)).toContainText('→ Tamsin Wray');
+  // On a clock that stands, what others have given stands beside it in no order.
+  await expect(page.getByRole('row').filter({ hasText: '→ Tamsin Wray' }).first()).toBeVisible();
   await expectAccessible(page);
 });
 
