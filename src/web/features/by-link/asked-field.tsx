@@ -14,6 +14,7 @@ import {
   sayLimits,
   sayOutside,
 } from '../../../core/index.ts';
+import { NoteConflict } from '../../kit/note-conflict.tsx';
 import { readFigure } from '../../kit/read-figure.ts';
 import { sayDate, sayShortDay } from '../../kit/ways.ts';
 import { type AskedItem, NOTE_FIELD, tickField } from './asked-items.ts';
@@ -37,18 +38,36 @@ const WRITTEN = 'w-full rounded-t-[4px] border-0 border-b-2 border-primary bg-fi
 export function AskedField(props: AskedFieldProps) {
   const { item, here } = props;
   const { demand, line } = item;
-  if (demand === null) return line ? <TickField {...props} lineKey={line.key} /> : null;
-  const unsent = here[demand.kind === 'note' ? NOTE_FIELD : demand.key];
+  if (demand === null && line === null) return null;
+  const field = demand === null ? tickField(line?.key ?? '') : demand.kind === 'note' ? NOTE_FIELD : demand.key;
   return (
     <div>
-      <Field {...props} demand={demand} />
-      {unsent?.state === 'refused' && (
-        <p role="alert" className="mt-1 text-row text-late">
-          {unsent.said}
-        </p>
-      )}
+      {demand !== null ? <Field {...props} demand={demand} /> : line && <TickField {...props} lineKey={line.key} />}
+      <Refused {...props} kept={here[field]} />
     </div>
   );
+}
+
+/** Why what stands in a field is not with the server; where another wrote the note meanwhile, both of it. */
+export function Refused({
+  task,
+  writing,
+  kept,
+}: Pick<AskedFieldProps, 'task' | 'writing'> & { readonly kept: Kept | undefined }) {
+  if (kept?.state === 'meanwhile')
+    return (
+      <NoteConflict
+        theirs={task.note}
+        mine={kept.text}
+        onChoose={(text) => writing.put(NOTE_FIELD, { text, value: true, remark: '', was: task.note }, 0)}
+        onTheirs={() => writing.forget(NOTE_FIELD)}
+      />
+    );
+  return kept?.state === 'refused' ? (
+    <p role="alert" className="mt-1 text-row text-late">
+      {kept.said}
+    </p>
+  ) : null;
 }
 
 type OfDemand = AskedFieldProps & { readonly demand: Demand };
@@ -124,9 +143,8 @@ function useField({ here, writing, task }: AskedFieldProps, field: string) {
   const given = task.answers[field];
   const put = (text: string, value: AnswerValue | null, remark: string, after: number | null) => {
     // What can't be read yet is only kept; what is emptied takes back what was given.
-    const isSent = value !== null || given !== undefined;
-    writing.put(field, { text, value, remark }, isSent ? after : null);
-    if (value === null && given === undefined && text === '') writing.forget(field);
+    if (value === null && text.trim() === '' && given === undefined) writing.forget(field);
+    else writing.put(field, { text, value, remark, was: '' }, value === null && text.trim() !== '' ? null : after);
   };
   return { kept, given, put, value: kept ? kept.value : given?.value, send: () => void writing.sendAll() };
 }
@@ -140,7 +158,9 @@ function TickField({ item, task, here, writing, lineKey }: AskedFieldProps & { r
         type="checkbox"
         className="check h-6 w-6"
         checked={on}
-        onChange={({ target }) => writing.put(tickField(lineKey), { text: '', value: target.checked, remark: '' }, 0)}
+        onChange={({ target }) =>
+          writing.put(tickField(lineKey), { text: '', value: target.checked, remark: '', was: '' }, 0)
+        }
       />
       <span>
         <b className="font-semibold">{item.name}</b>
@@ -331,8 +351,8 @@ function WordsField({ item, here, writing, field, given, isLong }: WordsFieldPro
   const text = here[field]?.text ?? given;
   const put = (next: string) => {
     const value: Writing['value'] = field === NOTE_FIELD ? true : next.trim() === '' ? null : next.trim();
-    writing.put(field, { text: next, value, remark: '' }, value === null && given === '' ? null : PAUSE_MS);
-    if (next === '' && given === '') writing.forget(field);
+    if (next.trim() === '' && given === '') writing.forget(field);
+    else writing.put(field, { text: next, value, remark: '', was: here[field]?.was ?? given }, PAUSE_MS);
   };
   const common = {
     id,

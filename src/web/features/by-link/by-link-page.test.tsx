@@ -7,6 +7,7 @@ import { USUAL_WAYS } from '../../../core/index.ts';
 import { show } from '../../testing/show.tsx';
 import { askedItems, missingItems, sayMissingItems } from './asked-items.ts';
 import ByLinkPage from './by-link-page.tsx';
+import { placeOf } from './link-api.ts';
 
 const ID = '01937000-0000-7000-8000-0000000000c1';
 const OTHER = '01937000-0000-7000-8000-0000000000c2';
@@ -30,7 +31,7 @@ const opened = (tasks: readonly LinkedTask[], of: Partial<Extract<OpenedLink, { 
   tasks: tasks.map(({ id, title, about, dueOn, dueTime, state }) => ({ id, title, about, dueOn, dueTime, state })),
   ...of,
 });
-const refusal = (kind: 'not-now' | 'invalid', detail: string) => {
+const refusal = (kind: 'not-now' | 'invalid' | 'changed-meanwhile', detail: string) => {
   const problem = problemOf(kind, detail);
   return new Response(JSON.stringify(problem), { status: problem.status });
 };
@@ -69,6 +70,8 @@ describe('the page behind a link', () => {
     const until = await screen.findByLabelText('Last day it covers');
     await user.type(until, 'some day');
     expect(screen.getByText('not read yet')).toBeTruthy();
+    await user.tab();
+    expect(screen.getByDisplayValue('some day')).toBeTruthy();
     await user.clear(until);
     await user.type(until, '4 dec 2027');
     expect(screen.getByText('in a year')).toBeTruthy();
@@ -100,6 +103,51 @@ describe('the page behind a link', () => {
     });
     await waitFor(() => expect(sent).toEqual([{ demand: 'until', value: '2027-12-04', remark: '' }]));
     await waitFor(() => expect(Object.keys(localStorage).filter((key) => key.includes('link'))).toEqual([]));
+  });
+
+  it('keeps what is being written otherwise where an answer stands, until it can be read', async () => {
+    const user = userEvent.setup();
+    const sent: unknown[] = [];
+    await page(taskOf({ answers }), {
+      [`PUT /link/tasks/${ID}/answers`]: (body: unknown) => {
+        sent.push(body);
+        return { task: taskOf({ answers: {} }) };
+      },
+    });
+    const until = await screen.findByLabelText('Last day it covers');
+    await user.type(until, ' or so');
+    await user.tab();
+    expect(screen.getByDisplayValue('Sat 4 Dec 2027 or so')).toBeTruthy();
+    expect(sent).toEqual([]);
+    await user.clear(until);
+    await user.tab();
+    await waitFor(() => expect(sent).toEqual([{ demand: 'until', value: null, remark: '' }]));
+  });
+
+  it('writes over no note that another wrote meanwhile, also after it was opened again: one click decides', async () => {
+    const user = userEvent.setup();
+    const begun = { note: { text: 'Key is with me.', value: true, remark: '', was: '' } };
+    localStorage.setItem(placeOf(ID), JSON.stringify(begun));
+    const sent: unknown[] = [];
+    await page(taskOf({ note: 'Rang Rhona.' }), {
+      [`PUT /link/tasks/${ID}/note`]: (body: { note: string; was: string }) => {
+        sent.push(body);
+        return body.was === '' ? refusal('changed-meanwhile', 'Somebody else.') : { task: taskOf({ note: body.note }) };
+      },
+    });
+    expect(await screen.findByText('Rang Rhona.')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Keep both' }));
+    const both = 'Rang Rhona.\nKey is with me.';
+    await waitFor(() => expect(sent.at(-1)).toEqual({ note: both, was: 'Rang Rhona.' }));
+    await waitFor(() => expect(screen.queryByRole('button', { name: 'Keep both' })).toBeNull());
+    expect(screen.getByLabelText<HTMLTextAreaElement>('Anything else that we should know').value).toBe(both);
+  });
+
+  it('says beside a tick why it was refused', async () => {
+    const user = userEvent.setup();
+    await page(taskOf(), { [`PUT /link/tasks/${ID}/ticks`]: () => refusal('not-now', 'It is finished.') });
+    await user.click(await screen.findByRole('checkbox', { name: 'The rules are read' }));
+    expect(await screen.findByText('It is finished.')).toBeTruthy();
   });
 
   it('shows what was sent and what comes next, and lets it be changed while nobody has looked at it', async () => {
@@ -165,7 +213,7 @@ describe('what is missing', () => {
     expect(sayMissingItems(missingItems(task, items, {}))).toBe(
       'the file for 2, the answers to 3 and 4 and the tick at 1',
     );
-    const kept = { text: '', remark: '', state: 'typed', said: null } as const;
+    const kept = { text: '', remark: '', was: '', state: 'typed', said: null } as const;
     const here = {
       'tick read': { ...kept, value: true },
       until: { ...kept, value: '2027-12-04' },

@@ -1,3 +1,4 @@
+import { problemType } from '../../../contract/problems.ts';
 import type { AnswerValue } from '../../../core/index.ts';
 import { ProblemError } from '../../kit/api.ts';
 import { mayPass, placeOf } from './link-api.ts';
@@ -7,14 +8,27 @@ export interface Writing {
   readonly text: string;
   readonly value: AnswerValue | null;
   readonly remark: string;
+  /** What stood there when it was begun, where nothing that another wrote may be written over; else empty. */
+  readonly was: string;
 }
 
 export interface Kept extends Writing {
-  /** Typed on; on its way; waiting for a connection; or refused, until somebody writes it otherwise. */
-  readonly state: 'typed' | 'sending' | 'waiting' | 'refused';
+  /**
+   * Typed on; typed, and such that it can't be read yet; on its way; waiting for a connection; refused, until somebody writes
+   * it otherwise; or refused because another wrote there meanwhile.
+   */
+  readonly state: 'typed' | 'unread' | 'sending' | 'waiting' | 'refused' | 'meanwhile';
   /** Why it is not there, where it is not. */
   readonly said: string | null;
 }
+
+const CONFLICT = problemType('changed-meanwhile');
+
+/** What goes as soon as there is a connection. */
+const GOES: Readonly<Record<Kept['state'], boolean>> = {
+  ...{ typed: true, sending: true, waiting: true },
+  ...{ unread: false, refused: false, meanwhile: false },
+};
 
 const RETRY_MS = [2_000, 5_000, 15_000, 30_000] as const;
 
@@ -31,7 +45,8 @@ export class KeptWriting {
 
   constructor(
     private readonly name: string,
-    private readonly send: (field: string, writing: Writing) => Promise<void>,
+    /** @returns what stands there then, where that is told by words */
+    private readonly send: (field: string, writing: Writing) => Promise<string>,
   ) {
     this.all = read(placeOf(name));
   }
@@ -57,7 +72,7 @@ export class KeptWriting {
   /** @param after milliseconds until it is sent; null where it can't be read yet, and is only kept */
   put(field: string, writing: Writing, after: number | null): void {
     clearTimeout(this.timers.get(field));
-    this.set(field, { ...writing, state: 'typed', said: null });
+    this.set(field, { ...writing, state: after === null ? 'unread' : 'typed', said: null });
     if (after !== null)
       this.timers.set(
         field,
@@ -67,7 +82,7 @@ export class KeptWriting {
 
   /** Sends all that can be read, at once. @returns whether nothing is left here */
   async sendAll(): Promise<boolean> {
-    for (const [field, { state }] of Object.entries(this.all)) if (state !== 'refused') void this.sendOne(field);
+    for (const [field, { state }] of Object.entries(this.all)) if (GOES[state]) void this.sendOne(field);
     await this.line;
     return Object.keys(this.all).length === 0;
   }
@@ -86,18 +101,19 @@ export class KeptWriting {
 
   private async sendNow(field: string): Promise<void> {
     const writing = this.all[field];
-    if (writing === undefined || writing.state === 'sending') return;
+    if (writing === undefined || writing.state === 'sending' || !GOES[writing.state]) return;
     this.set(field, { ...writing, state: 'sending' });
     try {
-      await this.send(field, writing);
+      const was = await this.send(field, writing);
       this.tries = 0;
-      // What was typed meanwhile is newer than what has gone.
-      if (this.all[field]?.state === 'sending') this.set(field, null);
+      // What was typed meanwhile is newer than what has gone, and stands on that.
+      const newer = this.all[field];
+      if (newer !== undefined) this.set(field, newer.state === 'sending' ? null : { ...newer, was });
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
       const passes = mayPass(error);
       if (this.all[field]?.state === 'sending')
-        this.set(field, { ...writing, state: passes ? 'waiting' : 'refused', said: error.message });
+        this.set(field, { ...writing, state: passes ? 'waiting' : refusedAs(error), said: error.message });
       if (passes) this.retry(field);
     }
   }
@@ -121,6 +137,9 @@ export class KeptWriting {
   }
 }
 
+const refusedAs = ({ problem }: ProblemError) =>
+  problem.type === CONFLICT ? ('meanwhile' as const) : ('refused' as const);
+
 /** What an earlier visit left; of another form than ours nothing. */
 function read(place: string): Readonly<Record<string, Kept>> {
   const found = localStorage.getItem(place);
@@ -128,9 +147,9 @@ function read(place: string): Readonly<Record<string, Kept>> {
   try {
     const all = JSON.parse(found) as Record<string, Partial<Kept>>;
     return Object.fromEntries(
-      Object.entries(all).flatMap(([field, { text, value, remark }]) =>
+      Object.entries(all).flatMap(([field, { text, value, remark, was, state }]) =>
         typeof text === 'string' && value !== undefined
-          ? [[field, { text, value, remark: remark ?? '', state: 'typed' as const, said: null }]]
+          ? [[field, { text, value, remark: remark ?? '', was: was ?? '', state: begun(state), said: null }]]
           : [],
       ),
     );
@@ -139,3 +158,5 @@ function read(place: string): Readonly<Record<string, Kept>> {
     return {};
   }
 }
+
+const begun = (state: Kept['state'] | undefined) => (state === 'unread' ? ('unread' as const) : ('typed' as const));

@@ -1,4 +1,4 @@
-import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { type ReactNode, useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { byLinkAddresses } from '../../../contract/addresses.ts';
 import type { LinkedTask } from '../../../contract/index.ts';
 import { dayOfIso, sayAway, sayDuration } from '../../../core/index.ts';
@@ -7,7 +7,7 @@ import { DateBlockOn } from '../../kit/date-block.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
 import { Skeleton } from '../../kit/states.tsx';
 import { sayTime } from '../../kit/ways.ts';
-import { AskedField } from './asked-field.tsx';
+import { AskedField, Refused } from './asked-field.tsx';
 import { askedItems, missingItems, NOTE_FIELD, sayMissingItems, tickField } from './asked-items.ts';
 import { KeptWriting, type Writing } from './kept-writing.ts';
 import { askByLink } from './link-api.ts';
@@ -28,17 +28,14 @@ export function LinkedTaskPage({ opened, taskId, back, onChanged }: LinkedTaskPa
   const [task, setTask] = useState<LinkedTask | null>(null);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const [busy, setBusy] = useState(false);
-  const noteWas = useRef('');
-  const take = useCallback((next: LinkedTask) => {
-    noteWas.current = next.note;
-    setTask(next);
-  }, []);
   const writing = useMemo(
     () =>
-      new KeptWriting(taskId, async (field, kept) =>
-        take((await sendWriting(taskId, field, kept, noteWas.current)).task),
-      ),
-    [taskId, take],
+      new KeptWriting(taskId, async (field, kept) => {
+        const { task: next } = await sendWriting(taskId, field, kept);
+        setTask(next);
+        return field === NOTE_FIELD ? next.note : '';
+      }),
+    [taskId],
   );
   const here = useSyncExternalStore(writing.subscribe, writing.snapshot);
   const during = async (work: () => Promise<void>) => {
@@ -53,14 +50,17 @@ export function LinkedTaskPage({ opened, taskId, back, onChanged }: LinkedTaskPa
       setBusy(false);
     }
   };
-  useEffect(() => {
-    const load = () =>
+  const load = useCallback(
+    () =>
       askByLink(byLinkAddresses.task, { params: { taskId } })
-        .then(take)
+        .then(setTask)
         .catch((error: unknown) => {
           if (!(error instanceof ProblemError)) throw error;
           setProblem(error);
-        });
+        }),
+    [taskId],
+  );
+  useEffect(() => {
     let end = () => {};
     let isGone = false;
     void load().then(() => {
@@ -73,7 +73,12 @@ export function LinkedTaskPage({ opened, taskId, back, onChanged }: LinkedTaskPa
       isGone = true;
       end();
     };
-  }, [taskId, take, writing]);
+  }, [load, writing]);
+  // What another wrote meanwhile is shown beside what was written here: it is asked for before somebody chooses.
+  const isMeanwhile = here[NOTE_FIELD]?.state === 'meanwhile';
+  useEffect(() => {
+    if (isMeanwhile) void load();
+  }, [isMeanwhile, load]);
   if (task === null)
     return problem ? (
       <p role="alert" className="px-4 py-6 text-body">
@@ -89,12 +94,12 @@ export function LinkedTaskPage({ opened, taskId, back, onChanged }: LinkedTaskPa
           ...NOT_ALL,
           detail: 'Not all that you wrote has arrived yet. It is kept on this device; try again.',
         });
-      take((await askByLink(byLinkAddresses.finish, { params: { taskId } })).task);
+      setTask((await askByLink(byLinkAddresses.finish, { params: { taskId } })).task);
       onChanged();
     });
   const takeBack = () =>
     during(async () => {
-      take((await askByLink(byLinkAddresses.takeBack, { params: { taskId } })).task);
+      setTask((await askByLink(byLinkAddresses.takeBack, { params: { taskId } })).task);
       onChanged();
     });
   if (task.state === 'toCheck' || task.state === 'done')
@@ -141,7 +146,7 @@ export function LinkedTaskPage({ opened, taskId, back, onChanged }: LinkedTaskPa
                 here={here}
                 writing={writing}
                 today={dayOfIso(opened.today)}
-                onTask={take}
+                onTask={setTask}
               />
             </li>
           ))}
@@ -184,7 +189,7 @@ export function LinkedTaskPage({ opened, taskId, back, onChanged }: LinkedTaskPa
 
 const NOT_ALL = { type: 'about:blank', title: 'Not all sent', status: 0, detail: '' };
 
-function sendWriting(taskId: string, field: string, { value, text, remark }: Writing, was: string) {
+function sendWriting(taskId: string, field: string, { value, text, remark, was }: Writing) {
   const params = { taskId };
   if (field === NOTE_FIELD) return askByLink(byLinkAddresses.note, { params, body: { note: text, was } });
   if (field.startsWith(tickField('')))
@@ -273,9 +278,13 @@ function OwnNote({ task, here, writing, isAsked }: OwnNoteProps) {
             rows={3}
             maxLength={5000}
             value={text}
-            onChange={({ target }) => writing.put(NOTE_FIELD, { text: target.value, value: true, remark: '' }, 1500)}
+            onChange={({ target }) => {
+              const was = here[NOTE_FIELD]?.was ?? task.note;
+              writing.put(NOTE_FIELD, { text: target.value, value: true, remark: '', was }, 1500);
+            }}
             onBlur={() => void writing.sendAll()}
           />
+          <Refused task={task} writing={writing} kept={here[NOTE_FIELD]} />
         </>
       ) : (
         <button type="button" className="link-line text-[15px] leading-8" onClick={() => setOpen(true)}>

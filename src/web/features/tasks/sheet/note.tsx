@@ -1,4 +1,5 @@
 import { problemType, type Task } from '../../../../contract/index.ts';
+import { NoteConflict } from '../../../kit/note-conflict.tsx';
 import { UnsentMark } from '../../unsent/unsent-mark.tsx';
 import { outbox, useUnsent } from '../../unsent/use-unsent.ts';
 import { useTaskActions } from '../api.ts';
@@ -49,7 +50,12 @@ export function Note({ task, here }: { readonly task: Task; readonly here: Task 
         onBlur={() => void outbox.flush(field)}
       />
       {isConflict ? (
-        <Conflict theirs={task.note} mine={typed.note} onChoose={(note) => put(note, task.note, 0)} field={field} />
+        <NoteConflict
+          theirs={task.note}
+          mine={typed.note}
+          onChoose={(note) => put(note, task.note, 0)}
+          onTheirs={() => outbox.discard(field)}
+        />
       ) : (
         <UnsentMark unsent={unsent?.said ? unsent : null} onTry={() => typed && put(typed.note, task.note, 0)} />
       )}
@@ -68,33 +74,5 @@ export function Note({ task, here }: { readonly task: Task; readonly here: Task 
         )}
       </p>
     </>
-  );
-}
-
-interface ConflictProps {
-  readonly theirs: string;
-  readonly mine: string;
-  readonly field: string;
-  readonly onChoose: (note: string) => void;
-}
-
-/** Two have written the note: both stand, and one click decides. */
-function Conflict({ theirs, mine, field, onChoose }: ConflictProps) {
-  return (
-    <div role="alert" className="mt-1.5 border-l-2 border-accent bg-chosen px-2.5 py-1.5 text-row leading-4.75">
-      <p>Somebody else has written the note meanwhile:</p>
-      <p className="my-1 whitespace-pre-line break-words text-ink-2">{theirs || 'It is empty now.'}</p>
-      <div className="flex flex-wrap gap-2">
-        <button type="button" className="btn" onClick={() => onChoose(`${theirs}\n${mine}`.trim())}>
-          Keep both
-        </button>
-        <button type="button" className="btn" onClick={() => onChoose(mine)}>
-          Only mine
-        </button>
-        <button type="button" className="btn" onClick={() => outbox.discard(field)}>
-          Only theirs
-        </button>
-      </div>
-    </div>
   );
 }
