@@ -67,8 +67,6 @@ const linkedTaskSchema = linkedLine.extend({
   looksAtIt: z.string().nullable(),
   /** The day of the next one of its kind. */
   nextOn: isoDate.nullable(),
-  /** Whether what was sent can still be changed: nobody has looked at it. */
-  mayTakeBack: z.boolean(),
 });
 export type LinkedTask = z.infer<typeof linkedTaskSchema>;
 

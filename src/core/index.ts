@@ -12,6 +12,7 @@ export {
   LINK_OPENS,
   type LinkOpens,
   linkEnds,
+  linkWorksUntil,
   mailOwed,
   USUAL_ASKING,
 } from './asking/asking.ts';
@@ -90,6 +91,7 @@ export {
 } from './assignment/roster.ts';
 export {
   callNames,
+  firstName,
   type NamedPerson,
   NOBODY_YET,
   NOT_HERE,

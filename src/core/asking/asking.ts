@@ -35,6 +35,8 @@ export type AskKind = (typeof ASK_KINDS)[number];
 /** A mail that went. */
 export interface Ask {
   readonly kind: AskKind;
+  /** When it went, in milliseconds since 1970. */
+  readonly at: number;
   /** The day on which it went, and the day on which the task was due then. */
   readonly on: CivilDay;
   readonly dueOn: CivilDay;
@@ -44,20 +46,21 @@ export interface Ask {
 export interface AskedTask {
   readonly appearsOn: CivilDay;
   readonly dueOn: CivilDay;
-  /** Whether it was sent back and no mail has told the client of that. */
-  readonly isBack: boolean;
+  /** When it was sent back last, in milliseconds since 1970; null where it never was. */
+  readonly backAt: number | null;
   readonly asks: readonly Ask[];
 }
 
 /**
- * Which mail a client is owed of a task that is open, as of a day: what came back first, then the first asking, then a reminder.
+ * Which mail a client is owed of a task that is open, as of a day: the first asking, then of what came back, then a reminder.
  * A reminder follows the day it is due: one that was moved has its own. None goes where the client heard of the task on the
  * day of the reminder, or since: asked late, nobody is reminded on the next day.
  * @returns null where none is to go
  */
-export function mailOwed({ appearsOn, dueOn, isBack, asks }: AskedTask, rules: AskingRules, today: CivilDay) {
-  if (isBack) return 'sentBack' as const;
+export function mailOwed({ appearsOn, dueOn, backAt, asks }: AskedTask, rules: AskingRules, today: CivilDay) {
   if (asks.length === 0) return appearsOn <= today ? ('asked' as const) : null;
+  if (backAt !== null && !asks.some(({ at, kind }) => at > backAt || (at === backAt && kind === 'sentBack')))
+    return 'sentBack' as const;
   const heard = Math.max(...asks.map(({ on }) => on));
   const isDue = (kind: 'before' | 'after', day: CivilDay) =>
     today >= day && heard < day && !asks.some((one) => one.kind === kind && one.dueOn === dueOn);
@@ -70,4 +73,16 @@ export function mailOwed({ appearsOn, dueOn, isBack, asks }: AskedTask, rules: A
 /** The last day on which a link made on a day opens a task: some days beyond the later of the day itself and that on which it is due. */
 export function linkEnds(dueOn: CivilDay, madeOn: CivilDay, { worksAfter }: Pick<AskingRules, 'worksAfter'>): CivilDay {
   return Math.max(dueOn, madeOn) + worksAfter;
+}
+
+/**
+ * The last day on which a link works by now: that of a task which is due later than it was works longer, and none less long.
+ * @param dueOn the day on which its one task is due by now; null for a link that opens all there is, or whose task is gone
+ */
+export function linkWorksUntil(
+  endsOn: CivilDay,
+  dueOn: CivilDay | null,
+  rules: Pick<AskingRules, 'worksAfter'>,
+): CivilDay {
+  return dueOn === null ? endsOn : Math.max(endsOn, linkEnds(dueOn, dueOn, rules));
 }

@@ -38,18 +38,20 @@ const LISTED_NAMES = 4;
 
 const known = new WeakMap<readonly NamedPerson[], ReadonlyMap<string, string>>();
 
+/** What somebody is called who is known: the first of their names. */
+export const firstName = (name: string): string => name.split(/\s+/)[0] ?? name;
+
 /** What people are called among each other: by their first name, or by all of it where two have the same. */
 export function callNames(people: readonly NamedPerson[]): ReadonlyMap<string, string> {
   const before = known.get(people);
   if (before) return before;
-  const first = (name: string) => name.split(/\s+/)[0] ?? name;
   const counts = new Map<string, number>();
   for (const { name } of people) {
-    const key = first(name).toLowerCase();
+    const key = firstName(name).toLowerCase();
     counts.set(key, (counts.get(key) ?? 0) + 1);
   }
   const called = new Map(
-    people.map(({ id, name }) => [id, counts.get(first(name).toLowerCase()) === 1 ? first(name) : name]),
+    people.map(({ id, name }) => [id, counts.get(firstName(name).toLowerCase()) === 1 ? firstName(name) : name]),
   );
   known.set(people, called);
   return called;

@@ -1,5 +1,5 @@
 import type { Asked, AskInput } from '../../contract/index.ts';
-import { dayOfIso, isoOfDay } from '../../core/index.ts';
+import { dayOfIso, isoOfDay, linkWorksUntil } from '../../core/index.ts';
 import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { writeTask } from '../tasks/index.ts';
@@ -29,11 +29,11 @@ export async function askedOf(scope: Scope, taskId: string): Promise<Asked> {
     [taskId],
   );
   const people = await scope.peopleNames();
-  const later = isoOfDay(dayOfIso(task.dueOn) + scope.workspace.asking.worksAfter);
+  const due = dayOfIso(task.dueOn);
   return {
     contacts: task.clientId === null ? [] : await addressees(scope, task.clientId),
     asks: rows.map(({ id, kind, at, name, email, endsOn, openedAt, withdrawnAt, madeBy, taskId: only, isThere }) => {
-      const worksUntil = only !== null && later > endsOn ? later : endsOn;
+      const worksUntil = isoOfDay(linkWorksUntil(dayOfIso(endsOn), only === null ? null : due, scope.workspace.asking));
       return {
         ...{ id, kind, at: scope.moment(at), to: name, email, worksUntil },
         by: madeBy === null ? null : (people.get(madeBy) ?? null),
@@ -72,7 +72,9 @@ export function askNow(
         appearsOn: task.appearsOn > tx.today ? tx.today : task.appearsOn,
       }));
     } else if (task.appearsOn > tx.today) {
-      await writeTask(tx, task, 'edited', { appearsOn: tx.today, edited: [...new Set([...task.edited, 'appearsOn'])] });
+      ({ changeId } = await writeTask(tx, task, 'edited', {
+        ...{ appearsOn: tx.today, edited: [...new Set([...task.edited, 'appearsOn'])] },
+      }));
     }
     const kind = (await asksOf(tx, [taskId])).has(taskId) ? ('again' as const) : ('asked' as const);
     await sendAsk(tx, { clientId, contact, tasks: [{ task, kind }], opens, needsCode, origin });
@@ -86,7 +88,8 @@ export function withdrawLinks(scope: Scope, taskId: string): Promise<Asked> {
     const { clientId } = await lockedTask(tx, taskId);
     const ended = await tx.sql(
       `update client_link l set withdrawn_at = $2 where l.workspace_id = $1 and l.withdrawn_at is null
-         and (l.task_id = $4 or (l.task_id is null and l.client_id = $5 and l.ends_on >= $3)) returning l.id`,
+         and (l.task_id = $4 or (l.task_id is null and l.ends_on >= $3 and exists (
+           select 1 from contact c where c.workspace_id = $1 and c.id = l.contact_id and c.client_id = $5))) returning l.id`,
       [tx.instant, tx.today, taskId, clientId],
     );
     if (ended.length === 0) throw notNow('No link opens it any more.');

@@ -1,6 +1,7 @@
 import {
   type AskKind,
   dayOfIso,
+  firstName,
   groupBy,
   isoOfDay,
   isToDo,
@@ -102,7 +103,7 @@ export async function ringsOf(scope: Scope, clientId: string): Promise<Rings | n
   if (telephone === '') return null;
   const { usualPersonId } = await scope.one(Client, clientId, 'client');
   const name = usualPersonId === null ? undefined : (await scope.peopleNames()).get(usualPersonId);
-  return { name: name?.split(/\s+/)[0] ?? null, telephone, answered };
+  return { name: name === undefined ? null : firstName(name), telephone, answered };
 }
 
 /** Tasks that are looked at in one go; those of one client beyond it have a mail of their own. */
@@ -204,14 +205,14 @@ function owedFor(
   isTime: boolean,
 ): AskKind | null {
   const back = task.sentBack.at(-1);
-  const heard = asks.at(-1)?.at;
-  const told = asks.filter(({ kind }) => kind === 'sentBack').length;
   const kind = mailOwed(
     {
       appearsOn: dayOfIso(task.appearsOn),
       dueOn: dayOfIso(task.dueOn),
-      isBack: back !== undefined && task.sentBack.length > told && (heard === undefined || new Date(back.at) >= heard),
-      asks: asks.map(({ kind, askedOn, dueOn }) => ({ kind, on: dayOfIso(askedOn), dueOn: dayOfIso(dueOn) })),
+      backAt: back ? Date.parse(back.at) : null,
+      asks: asks.map(({ kind, at, askedOn, dueOn }) => ({
+        ...{ kind, at: at.getTime(), on: dayOfIso(askedOn), dueOn: dayOfIso(dueOn) },
+      })),
     },
     scope.workspace.asking,
     scope.now.day,

@@ -120,7 +120,7 @@ describe('a task for a client', () => {
     expect((await by(token, 'post', `/tasks/${id}/finish`).expect(422)).body.detail).toContain('Last day it covers');
     await answer(token, id).expect(200);
     expect((await by(token, 'post', `/tasks/${id}/finish`).expect(200)).body.task).toMatchObject({
-      ...{ state: 'toCheck', looksAtIt: 'Somebody', mayTakeBack: true },
+      ...{ state: 'toCheck', looksAtIt: 'Somebody' },
     });
     const copy = await mailTo(server, QUENTIN);
     expect(copy.text).toContain('The certificate: certificate.png');
@@ -237,6 +237,18 @@ describe('a task for a client', () => {
     expect(await taskOf(id)).toMatchObject({ assignee: null, offeredTo: 'Quentin Brindle (client)' });
     await ines.post(`/api/changes/${asked.body.changeId}/undo`).send({}).expect(200);
     expect(await taskOf(id)).toMatchObject({ assignee: { name: 'Kit Sorrell' }, offeredTo: null });
+    // What the client would have seen later is seen from now on: that is undone too.
+    const later = await certificate();
+    await server.source.query(`update task set appears_on = '2026-11-28' where id = $1`, [later]);
+    const soon = await ines
+      .post(`/api/tasks/${later}/asked`)
+      .send({ contactId: contacts[0]?.id, opens: 'one', needsCode: false })
+      .expect(200);
+    const appearsOn = async () =>
+      (await server.source.query('select appears_on::text as on from task where id = $1', [later]))[0].on;
+    expect(await appearsOn()).toBe('2026-11-24');
+    await ines.post(`/api/changes/${soon.body.changeId}/undo`).send({}).expect(200);
+    expect(await appearsOn()).toBe('2026-11-28');
     const nadia = await server.browser('Nadia Orme');
     await nadia
       .post(`/api/tasks/${id}/asked`)
@@ -321,6 +333,23 @@ describe('a link', () => {
       [first, 'open'],
       [later, 'toCheck'],
     ]);
+  });
+
+  it('to all that is open is withdrawn also where its contact is another client’s by now', async () => {
+    const of = await newClient('Gone over', [{ ...SECOND, email: 'over@x.example' }]);
+    const first = await certificate(of);
+    const { contacts } = await askedOf(first);
+    await ines
+      .post(`/api/tasks/${first}/asked`)
+      .send({ contactId: contacts[0]?.id, opens: 'all', needsCode: false })
+      .expect(200);
+    const token = tokenIn((await mailTo(server, 'over@x.example')).text);
+    const other = await newClient('Took over', []);
+    await server.source.query('update contact set client_id = $1 where id = $2', [other, contacts[0]?.id]);
+    const theirs = await certificate(other);
+    expect((await open(token)).tasks.map(({ id }) => id)).toEqual([theirs]);
+    await ines.delete(`/api/tasks/${theirs}/asked`).send({}).expect(200);
+    await by(token, 'post', '').expect(409);
   });
 
   it('is withdrawn and renewed, and gone with its contact or their address', async () => {

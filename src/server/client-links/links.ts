@@ -2,7 +2,7 @@ import { randomInt, timingSafeEqual } from 'node:crypto';
 import type { Request } from 'express';
 import type { DataSource } from 'typeorm';
 import { LINK_HEADER, type OpenedLink, PASS_HEADER } from '../../contract/index.ts';
-import { dayOfIso, isoOfDay } from '../../core/index.ts';
+import { dayOfIso, isoOfDay, linkWorksUntil } from '../../core/index.ts';
 import { Client, Contact } from '../clients/index.ts';
 import { digestOf, newToken } from '../people/index.ts';
 import type { Clock } from '../platform/clock.ts';
@@ -14,7 +14,7 @@ import { post } from '../post/index.ts';
 import { ringsOf } from './asking.ts';
 import { ClientLink } from './entity.ts';
 import { codeLetter } from './letter.ts';
-import { linkedLines } from './page.ts';
+import { contactOf, linkedLines } from './page.ts';
 
 const MINUTE_MS = 60_000;
 /** For how long a code works, how often it may be tried, and how many of them one link may send. */
@@ -29,16 +29,12 @@ const OVER = (why: string) =>
 
 const headerOf = (request: Request, name: string): string => request.header(name) ?? '';
 
-interface Found {
-  readonly scope: Scope;
-  readonly link: ClientLink;
-  readonly contact: ByLink;
-  /** Its last day by now: a task that is due later than it was has a link that works longer. */
-  readonly worksUntil: string;
-}
-
 /** What a link opens. @throws Refusal where it is unknown, was withdrawn, has run out, or its contact is gone */
-async function foundBy(request: Request, source: DataSource, clock: Clock): Promise<Found> {
+async function foundBy(
+  request: Request,
+  source: DataSource,
+  clock: Clock,
+): Promise<{ scope: Scope; link: ClientLink }> {
   const token = headerOf(request, LINK_HEADER);
   const link = token === '' ? null : await source.getRepository(ClientLink).findOneBy({ digest: digestOf(token) });
   if (link === null) throw OVER('is not known here: it may be cut short');
@@ -50,21 +46,20 @@ async function foundBy(request: Request, source: DataSource, clock: Clock): Prom
   const isTheirs = row !== null && row.email.toLowerCase() === link.email.toLowerCase();
   if (link.withdrawnAt !== null || !isTheirs || client === null || client.archivedAt !== null)
     throw OVER('was withdrawn');
-  const worksUntil = await endOf(scope, link);
-  if (scope.today > worksUntil) throw OVER('has run out');
+  if (scope.today > (await endOf(scope, link))) throw OVER('has run out');
   const { id: linkId, contactId, email, taskId } = link;
   const contact: ByLink = { linkId, contactId, name: row.name, email, clientId: client.id, taskId };
-  return { scope: scope.by(contact), link, contact, worksUntil };
+  return { scope: scope.by(contact), link };
 }
 
+/** Its last day by now. */
 async function endOf(scope: Scope, { taskId, endsOn }: ClientLink): Promise<string> {
   if (taskId === null) return endsOn;
   const [task] = await scope.sql<{ dueOn: string }>(
     'select due_on as "dueOn" from task where workspace_id = $1 and id = $2',
     [taskId],
   );
-  const until = task ? isoOfDay(dayOfIso(task.dueOn) + scope.workspace.asking.worksAfter) : endsOn;
-  return until > endsOn ? until : endsOn;
+  return isoOfDay(linkWorksUntil(dayOfIso(endsOn), task ? dayOfIso(task.dueOn) : null, scope.workspace.asking));
 }
 
 /** Whether a link asks for a code that this device has not been given in for. */
@@ -95,8 +90,9 @@ export const byLinkAlone = (clock: Clock): Asker => ({
 });
 
 /** What whoever has come by a link sees first; that it was opened is written down once. */
-export async function openLink(request: Request, source: DataSource, clock: Clock): Promise<OpenedLink> {
-  const { scope, link, contact, worksUntil } = await foundBy(request, source, clock);
+export async function openLink(scope: Scope, request: Request): Promise<OpenedLink> {
+  const contact = contactOf(scope);
+  const link = await scope.one(ClientLink, contact.linkId, 'link');
   if (lacksPass(link, request)) return codeAsked(scope, link);
   if (link.openedAt === null) {
     await scope.save(ClientLink, link.id, { openedAt: scope.instant });
@@ -109,7 +105,7 @@ export async function openLink(request: Request, source: DataSource, clock: Cloc
     ways: scope.workspace.ways,
     contact: contact.name,
     email: contact.email,
-    worksUntil,
+    worksUntil: await endOf(scope, link),
     ring: await ringsOf(scope, contact.clientId),
     tasks: await linkedLines(scope, contact, link),
   };
@@ -129,10 +125,10 @@ function hidden(email: string): string {
 }
 
 /** Sends a code to the address of a link; a code that was sent before opens nothing from then on. */
-export async function sendCode(request: Request, source: DataSource, clock: Clock): Promise<OpenedLink> {
-  const { scope, link: found, contact } = await foundBy(request, source, clock);
+export async function sendCode(scope: Scope): Promise<OpenedLink> {
+  const contact = contactOf(scope);
   return scope.transaction(async (tx) => {
-    const link = await tx.locked(ClientLink, found.id, 'link');
+    const link = await tx.locked(ClientLink, contact.linkId, 'link');
     if (!link.needsCode) throw notNow('This link asks for no code.');
     const waits = link.codeAt === null ? 0 : link.codeAt.getTime() + MINUTE_MS - tx.instant.getTime();
     if (waits > 0) throw new Refusal('too-many', 'A code went out just now: wait a minute before you ask for another.');
@@ -155,15 +151,10 @@ export async function sendCode(request: Request, source: DataSource, clock: Cloc
 }
 
 /** Gives what this device shows from then on. A wrong code counts, also where the request is refused by it. */
-export async function enterCode(
-  request: Request,
-  source: DataSource,
-  clock: Clock,
-  code: string,
-): Promise<{ pass: string }> {
-  const { scope, link: found } = await foundBy(request, source, clock);
+export async function enterCode(scope: Scope, code: string): Promise<{ pass: string }> {
+  const { linkId } = contactOf(scope);
   const outcome = await scope.transaction(async (tx) => {
-    const link = await tx.locked(ClientLink, found.id, 'link');
+    const link = await tx.locked(ClientLink, linkId, 'link');
     const isOld = link.codeAt === null || tx.instant.getTime() - link.codeAt.getTime() > CODE_MINUTES * MINUTE_MS;
     if (link.codeDigest === null || isOld) return 'old' as const;
     if (link.codeTries >= MOST_TRIES) return 'tried' as const;

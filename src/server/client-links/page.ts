@@ -1,5 +1,5 @@
 import type { LinkedLine, LinkedTask, Task as TaskAnswer } from '../../contract/index.ts';
-import { type Demand, ownOf, sayAnswer } from '../../core/index.ts';
+import { type Demand, firstName, ownOf, sayAnswer } from '../../core/index.ts';
 import { Asset } from '../clients/index.ts';
 import { notFound, notNow } from '../platform/refusal.ts';
 import type { ByLink, Scope } from '../platform/scope.ts';
@@ -36,10 +36,15 @@ export async function linkedLines(
 
 const aboutOf = (name: string | null, place: string | null): string => [name, place].filter(Boolean).join(', ');
 
+/** Who came by a link. */
+export function contactOf({ contact }: Scope): ByLink {
+  if (contact === null) throw new Error('Only somebody who came by a link is asked what it opens.');
+  return contact;
+}
+
 /** @throws Refusal for a task that the link does not open, as for one that is not there */
 export async function mustOpen(scope: Scope, taskId: string): Promise<void> {
-  const { contact } = scope;
-  if (contact === null) throw new Error('Only somebody who came by a link is asked what it opens.');
+  const contact = contactOf(scope);
   if (contact.taskId !== null && contact.taskId !== taskId) throw notFound('task');
   const [found] = await scope.sql(`select 1 from task t where ${THEIRS} and t.id = $4`, [
     contact.clientId,
@@ -70,7 +75,6 @@ async function seen(scope: Scope, task: TaskAnswer): Promise<LinkedTask> {
     sentBack: task.sentBack && { at: task.sentBack.at, reason: task.sentBack.reason },
     looksAtIt: await looksAtIt(scope, task),
     nextOn: task.series.next?.on ?? null,
-    mayTakeBack: task.state === 'toCheck',
   };
 }
 
@@ -82,7 +86,8 @@ function stateOf(state: TaskAnswer['state']): LinkedTask['state'] {
 async function looksAtIt(scope: Scope, { signOff }: Pick<TaskAnswer, 'signOff'>): Promise<string | null> {
   if (signOff === null) return null;
   if (signOff.by !== 'person') return 'Somebody';
-  return (await scope.peopleNames()).get(signOff.personId)?.split(/\s+/)[0] ?? 'Somebody';
+  const name = (await scope.peopleNames()).get(signOff.personId);
+  return name === undefined ? 'Somebody' : firstName(name);
 }
 
 /** Does something by a link; where it is finished by that, the contact has a copy by mail. */
@@ -115,8 +120,8 @@ export async function afterUpload(scope: Scope, taskId: string): Promise<LinkedT
 }
 
 async function postCopy(scope: Scope, task: TaskAnswer): Promise<void> {
-  const { contact, workspace } = scope;
-  if (contact === null) return;
+  const { workspace } = scope;
+  const contact = contactOf(scope);
   await post(scope, {
     reason: `copy ${task.id} ${task.version}`,
     kind: 'task',
@@ -172,8 +177,7 @@ export const takeBack = (scope: Scope, taskId: string): Promise<LinkedTask> =>
 
 /** The task of a file that a link may see: its own, or one of the template that it was made from. */
 export async function mustSeeFile(scope: Scope, fileId: string): Promise<void> {
-  const { contact } = scope;
-  if (contact === null) throw new Error('Only somebody who came by a link is asked what it opens.');
+  const contact = contactOf(scope);
   const [row] = await scope.sql(
     `select 1 from task t join file f on f.workspace_id = t.workspace_id and f.id = $4 and f.removed_at is null
        and (f.task_id = t.id or f.template_id = t.template_id)

@@ -1,5 +1,4 @@
 import { rm } from 'node:fs/promises';
-import type { Request } from 'express';
 import { byLinkEndpoints, clientLinkEndpoints, type LinkedTask, MAX_FILE_BYTES } from '../../contract/index.ts';
 import { addFile, readableFile, removeFile, sendFile } from '../files/index.ts';
 import type { FileStore } from '../files/stored/index.ts';
@@ -26,17 +25,13 @@ export function clientLinkRoutes(routes: Routes): Routes {
 const told = async (task: Promise<LinkedTask>) => ({ task: await task });
 
 /** What a client's contact does by a link: each is checked against what the link opens, then done as by anybody. */
-export function byLinkRoutes(
-  routes: Routes,
-  { clock, writes, files }: ServerParts & { readonly files: FileStore },
-): Routes {
+export function byLinkRoutes(routes: Routes, { clock, files }: ServerParts & { readonly files: FileStore }): Routes {
   const link = byLink(clock);
   const alone = byLinkAlone(clock);
-  const ofRequest = ({ request }: { readonly request: Request }) => [request, writes, clock] as const;
   return routes
-    .add(byLinkEndpoints.open, alone, (asked) => openLink(...ofRequest(asked)))
-    .add(byLinkEndpoints.sendCode, alone, (asked) => sendCode(...ofRequest(asked)))
-    .add(byLinkEndpoints.enterCode, alone, (asked) => enterCode(...ofRequest(asked), asked.body.code))
+    .add(byLinkEndpoints.open, alone, ({ scope, request }) => openLink(scope, request))
+    .add(byLinkEndpoints.sendCode, alone, ({ scope }) => sendCode(scope))
+    .add(byLinkEndpoints.enterCode, alone, ({ scope, body }) => enterCode(scope, body.code))
     .add(byLinkEndpoints.task, link, ({ scope, params }) => linkedTask(scope, params.taskId))
     .add(byLinkEndpoints.answer, link, ({ scope, params: { taskId }, body }) =>
       told(doByLink(scope, taskId, (tx) => answerDemand(tx, taskId, body))),

@@ -21,7 +21,7 @@ const taskOf = (of: Partial<LinkedTask> = {}): LinkedTask => ({
     { key: 'feet', label: 'Length', kind: 'number', unit: 'm', least: 2, most: 15 },
   ],
   steps: [{ key: 'read', text: 'The rules are read', note: '', demands: [], isTicked: false }],
-  ...{ answers: {}, note: '', sentBack: null, doneAt: null, looksAtIt: 'Oskar', nextOn: null, mayTakeBack: false },
+  ...{ answers: {}, note: '', sentBack: null, doneAt: null, looksAtIt: 'Oskar', nextOn: null },
   ...of,
 });
 const opened = (tasks: readonly LinkedTask[], of: Partial<Extract<OpenedLink, { kind: 'open' }>> = {}): OpenedLink => ({
@@ -153,7 +153,7 @@ describe('the page behind a link', () => {
   it('shows what was sent and what comes next, and lets it be changed while nobody has looked at it', async () => {
     const user = userEvent.setup();
     const done = taskOf({
-      ...{ state: 'toCheck', answers, doneAt: '2026-11-24T10:52', mayTakeBack: true, nextOn: '2027-12-03' },
+      ...{ state: 'toCheck', answers, doneAt: '2026-11-24T10:52', nextOn: '2027-12-03' },
       steps: [{ key: 'read', text: 'The rules are read', note: '', demands: [], isTicked: true }],
     });
     await page(done, { [`POST /link/tasks/${ID}/take-back`]: { task: taskOf({ state: 'underWay', answers }) } });

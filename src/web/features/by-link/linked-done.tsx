@@ -26,7 +26,7 @@ const LINE =
 /** What was sent, what becomes of it, and how it is changed for as long as nobody has looked at it. */
 export function LinkedDone({ opened, task, back, busy, problem, onTakeBack }: LinkedDoneProps) {
   const today = dayOfIso(opened.today);
-  const { looksAtIt, nextOn, mayTakeBack } = task;
+  const { looksAtIt, nextOn } = task;
   const waits = task.state === 'toCheck' && looksAtIt !== null;
   return (
     <>
@@ -55,7 +55,7 @@ export function LinkedDone({ opened, task, back, busy, problem, onTakeBack }: Li
             ))}
           </dl>
           {problem && <FieldError message={problem.message} />}
-          {mayTakeBack && (
+          {task.state === 'toCheck' && (
             <>
               <button
                 type="button"
