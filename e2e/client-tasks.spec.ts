@@ -59,8 +59,15 @@ test(`a client sends a certificate by a link, on a phone that loses its connecti
   await phone.getByRole('button', { name: 'Add a note' }).tap();
   await phone.getByLabel('Anything else that we should know').fill('The new one follows in January.');
   await expect(phone.getByText('No connection just now')).toBeVisible();
+  await phone.getByLabel('File for The certificate').setInputFiles({ ...paper(), name: 'on the way.png' });
+  await expect(phone.getByRole('alert')).toContainText('It is kept on this device, and goes by itself.');
+  // Also of a page that was closed meanwhile.
+  await phone.goto('about:blank');
   await context.setOffline(false);
-  await expect(phone.getByText('No connection just now')).toBeHidden();
+  await phone.goto(address);
+  await expect(phone.getByText('on the way.png')).toBeVisible();
+  await phone.getByRole('button', { name: 'Take away on the way.png' }).tap();
+  await expect(phone.getByText('on the way.png')).toBeHidden();
   await phone.reload();
   await expect(phone.getByLabel('Last day it covers', { exact: true })).toHaveValue('Mon 31 Jan 2028');
   await expect(phone.getByRole('button', { name: 'Yes, some nights', pressed: true })).toBeVisible();

@@ -1,5 +1,5 @@
 import { FileText } from 'lucide-react';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { byLinkAddresses } from '../../../contract/addresses.ts';
 import { MAX_FILE_BYTES } from '../../../contract/device.ts';
 import type { LinkedTask, StoredFile } from '../../../contract/index.ts';
@@ -9,6 +9,7 @@ import { newKey } from '../../kit/new-key.ts';
 import { timeOf } from '../../kit/ways.ts';
 import { madeSmaller } from '../files/smaller.ts';
 import { sayBytes } from '../files/upload.ts';
+import { KeptFiles } from './kept-files.ts';
 import { askByLink, fileByLink, mayPass, sendFileByLink } from './link-api.ts';
 
 /** The bytes of a file as an address for this page alone, for as long as it is shown; null until they are here. */
@@ -122,6 +123,13 @@ function withoutSources(html: string): string {
 
 const TAKEN = 'image/jpeg,image/png,image/gif,image/webp,application/pdf';
 
+/** How often what waits is tried again. */
+const RETRY_MS = 20_000;
+const KEPT = 'It is kept on this device, and goes by itself.';
+
+/** What the device itself refuses is told to whoever reads its console; the file goes all the same. */
+const told = (error: unknown): void => reportError(error);
+
 interface Sending {
   readonly key: string;
   readonly file: File;
@@ -144,9 +152,19 @@ export function FilesAsked({ name, demand, task, onTask }: FilesAskedProps) {
   const camera = useRef<HTMLInputElement>(null);
   const chooser = useRef<HTMLInputElement>(null);
   const files = task.files.filter((file) => file.demand === demand.key);
+  const kept = useMemo(() => new KeptFiles(task.id, demand.key), [task.id, demand.key]);
+  const going = useRef(new Set<string>());
+  const isKept = useRef(new Set<string>());
+  const refused = useRef(new Set<string>());
   const update = (key: string, change: Partial<Sending>) =>
     setSending((all) => all.map((one) => (one.key === key ? { ...one, ...change } : one)));
+  const leave = (key: string) => {
+    setSending((all) => all.filter((one) => one.key !== key));
+    kept.forget(key).catch(told);
+  };
   const send = async (chosen: File, key: string) => {
+    if (going.current.has(key)) return;
+    going.current.add(key);
     update(key, { share: 0, said: null });
     try {
       const file = await madeSmaller(chosen);
@@ -158,18 +176,48 @@ export function FilesAsked({ name, demand, task, onTask }: FilesAskedProps) {
       const next = await sendFileByLink({ taskId: task.id, demand: demand.key, key }, file, (share) =>
         update(key, { share }),
       );
-      setSending((all) => all.filter((one) => one.key !== key));
+      leave(key);
       onTask(next);
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
-      update(key, { said: error.message, canTryAgain: mayPass(error) });
+      const canTryAgain = mayPass(error);
+      if (!canTryAgain) refused.current.add(key);
+      const waits = canTryAgain && isKept.current.has(key);
+      update(key, { said: waits ? `${error.message} ${KEPT}` : error.message, canTryAgain });
+    } finally {
+      going.current.delete(key);
     }
   };
+  /** What an earlier visit left, and what waits for a connection. */
+  const sendKept = useEffectEvent(async () => {
+    for (const [key, file] of await kept.all()) {
+      if (refused.current.has(key)) continue;
+      isKept.current.add(key);
+      setSending((all) =>
+        all.some((one) => one.key === key) ? all : [...all, { key, file, share: 0, said: null, canTryAgain: true }],
+      );
+      void send(file, key);
+    }
+  });
+  useEffect(() => {
+    const again = () => void sendKept().catch(told);
+    again();
+    window.addEventListener('online', again);
+    const timer = window.setInterval(again, RETRY_MS);
+    return () => {
+      window.removeEventListener('online', again);
+      clearInterval(timer);
+    };
+  }, []);
   const take = (chosen: FileList | null) => {
     for (const file of chosen ?? []) {
       const key = newKey();
       setSending((all) => [...all, { key, file, share: 0, said: null, canTryAgain: true }]);
-      void send(file, key);
+      // It goes also where this device can't keep it; it is only not said to be kept.
+      void kept
+        .keep(key, file)
+        .then(() => void isKept.current.add(key), told)
+        .then(() => send(file, key));
     }
   };
   const takeAway = async (fileId: string) => {
@@ -232,11 +280,7 @@ export function FilesAsked({ name, demand, task, onTask }: FilesAskedProps) {
                   Try again
                 </button>
               )}{' '}
-              <button
-                type="button"
-                className="link-line text-ink"
-                onClick={() => setSending((all) => all.filter(({ key }) => key !== one.key))}
-              >
+              <button type="button" className="link-line text-ink" onClick={() => leave(one.key)}>
                 Leave it
               </button>
             </p>
