@@ -93,6 +93,34 @@ test('words are found and replaced in all cells, and a block is pasted from a sp
   await expect(cell(page, /Lifts of the day.*Crane 1/, WHO)).toHaveText('Bram Hollis');
 });
 
+test('clients are put on a plan by a word in their column, once what each would have was looked at', async ({ page }) => {
+  await enterAs(page, 'Ines Calloway');
+  await page.goto('/schedules/worksheet?find=certificate&order=name');
+  const plans = (row: RegExp) => page.getByRole('row', { name: row }).getByRole('gridcell').last();
+  await expect(plans(/Guillemot/)).toHaveText('none');
+  await page.getByRole('grid').focus();
+  await page.keyboard.press('End');
+  await page.keyboard.type('Resident bert');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowUp');
+  await page.getByRole('button', { name: 'Resident berth', exact: true }).click();
+  await page.getByRole('grid').focus();
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.getByRole('button', { name: 'Fill down' }).click();
+  await expect(page.getByText('2 cells in 2 schedules')).toBeVisible();
+  await page.getByRole('button', { name: 'Put 2 clients on Resident berth …' }).click();
+  await expect(page.getByRole('heading', { name: 'Put 2 clients on a plan' })).toBeVisible();
+  await page.getByRole('button', { name: /^Put 2 clients on it, (make|no task)/ }).click();
+  await expect(page.getByRole('heading', { name: 'Resident berth' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByText(/as it was before|as they were before/)).toBeVisible();
+  // Whoever is not on it any more is still to be put on it by the sheet.
+  await page.goto('/schedules/worksheet?find=certificate&order=name');
+  await expect(page.getByRole('button', { name: 'Put 2 clients on Resident berth …' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Put all back' }).click();
+  await expect(plans(/Guillemot/)).toHaveText('none');
+});
+
 test('chosen schedules have their dates skipped and are deleted together, and come back', async ({ page }) => {
   await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules?find=visitor+berth&order=who');

@@ -114,6 +114,9 @@ export const scheduleSchema = z.object({
   since: isoDate,
 });
 export type Schedule = z.infer<typeof scheduleSchema>;
+/** With what its client is on, by name; null where it is of no client. */
+const wholeSchedule = scheduleSchema.extend({ plans: z.array(named).nullable() });
+export type WholeSchedule = z.infer<typeof wholeSchedule>;
 
 /** What a saved change did to tasks. */
 export const syncSchema = z.object({
@@ -290,7 +293,7 @@ export const scheduleEndpoints = {
   whole: endpoint(schedulePaths.whole, {
     heavy: true,
     body: z.object({ ids: z.array(id).max(MOST_WHOLE, 'Forty schedules at once, at most.') }),
-    answer: z.object({ schedules: z.array(scheduleSchema) }),
+    answer: z.object({ schedules: z.array(wholeSchedule) }),
   }),
   one: endpoint(schedulePaths.one, { answer: scheduleSchema }),
   create: endpoint(schedulePaths.create, { heavy: true, body: scheduleInputSchema, answer: saved }),

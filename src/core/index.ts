@@ -548,6 +548,7 @@ export {
 } from './wording/ways.ts';
 export { zoneCity } from './wording/zone-words.ts';
 export { type CellContext, type CellName, readTimeOfDay } from './worksheet/cells.ts';
+export type { NamedPlan } from './worksheet/plan-cell.ts';
 export {
   type CellEdit,
   type CellPlace,
@@ -557,6 +558,7 @@ export {
   keepMine,
   NO_EDITS,
   pastedInto,
+  plansJoined,
   putCellsBack,
   putTexts,
   readTabs,
@@ -564,5 +566,6 @@ export {
   type SheetEdits,
   type SheetRow,
   sheetCell,
+  withoutMet,
   writeTabs,
 } from './worksheet/sheet.ts';

@@ -2,7 +2,7 @@ import { plainWords } from '../capture/words.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { isoOfDay } from '../civil-date/iso-date.ts';
 import { joinAnd, sayDate, weekdayShort } from '../wording/date-words.ts';
-import { editDistance } from '../wording/spelling.ts';
+import { nearestWord } from '../wording/spelling.ts';
 import { type AssignmentRule, type Group, givenTo, type Offer } from './assignment.ts';
 import { lastListed } from './listed.ts';
 import { namedFrom } from './people-in-rule.ts';
@@ -239,7 +239,7 @@ function readGroup(text: string, context: RuleReadingContext): GroupReading {
         ? found
         : unread(
             `No role, team or person here is called “${text}”.`,
-            nearest(text, [...context.roles, ...context.teams]),
+            nearestWord(text, [...context.roles, ...context.teams]),
           );
     if (!ids.includes(found.id)) ids.push(found.id);
   }
@@ -259,19 +259,11 @@ export function readPerson(text: string, { people }: Pick<RuleWordsContext, 'peo
     return unread(`“${text}” may be ${found.map(({ name }) => name).join(' or ')}: write the whole name.`);
   const names = people.map(({ name }) => name);
   const firsts = names.map((name) => name.split(/\s+/)[0] as string);
-  const first = nearest(text, firsts);
+  const first = nearestWord(text, firsts);
   // By a first name that several have, nobody is meant.
   const byFirst =
     first !== null && firsts.filter((one) => one === first).length === 1 ? names[firsts.indexOf(first)] : null;
-  return unread(`Nobody here is called “${text}”.`, nearest(text, names) ?? byFirst ?? null);
-}
-
-/** The name that a typed one may have been meant for, by a few letters. */
-function nearest(text: string, names: readonly string[]): string | null {
-  const [best] = names
-    .map((name) => ({ name, distance: editDistance(text.toLowerCase(), name.toLowerCase()) }))
-    .sort((a, b) => a.distance - b.distance);
-  return best && best.distance <= Math.max(2, text.length / 4) ? best.name : null;
+  return unread(`Nobody here is called “${text}”.`, nearestWord(text, names) ?? byFirst ?? null);
 }
 
 function unread(message: string, suggestion: string | null = null): Extract<RuleReading, { kind: 'unread' }> {

@@ -26,3 +26,15 @@ export function isOneEditAway(a: string, b: string): boolean {
     (a[from] === b[from + 1] && a[from + 1] === b[from] && rest(a, from + 2) === rest(b, from + 2))
   );
 }
+
+/** The word that a typed one may have been meant for, by a few letters, whatever their case; null where none is near. */
+export function nearestWord(typed: string, words: readonly string[]): string | null {
+  const text = typed.trim().toLowerCase().slice(0, LONGEST_COMPARED);
+  const [best] = words
+    .map((word) => ({ word, distance: editDistance(text, word.toLowerCase()) }))
+    .sort((a, b) => a.distance - b.distance);
+  return best && best.distance <= Math.max(2, text.length / 4) ? best.word : null;
+}
+
+/** What is longer is compared by how it begins. */
+const LONGEST_COMPARED = 60;

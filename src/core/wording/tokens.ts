@@ -1,4 +1,4 @@
-import { editDistance } from './spelling.ts';
+import { nearestWord } from './spelling.ts';
 
 /** Something in braces that is not as it should be. */
 export interface TokenProblem {
@@ -28,18 +28,10 @@ export function tokenProblems(text: string, names: readonly string[], example: s
     else if (!piece.endsWith('}'))
       problems.push({ at, message: `“${piece.slice(0, 20)}” is not closed: write {${example}}.` });
     else if (!names.includes(name.trim().toLowerCase())) {
-      const near = nearest(name, names);
+      const near = nearestWord(name, names);
       const hint = near ? `Did you mean {${near}}?` : `There are ${names.map((one) => `{${one}}`).join(', ')}.`;
       problems.push({ at, message: `{${name.slice(0, 20)}} is not a token. ${hint}` });
     }
   }
   return problems;
-}
-
-function nearest(name: string, names: readonly string[]): string | null {
-  const ranked = names
-    .map((one) => ({ one, distance: editDistance(name.trim().toLowerCase().slice(0, 24), one) }))
-    .sort((a, b) => a.distance - b.distance);
-  const best = ranked[0];
-  return best && best.distance <= Math.max(2, Math.floor(name.length / 3)) ? best.one : null;
 }

@@ -17,10 +17,13 @@ import { withTimes } from '../recurrence/phrase/times.ts';
 import { writePhrase } from '../recurrence/phrase/writer.ts';
 import type { Recurrence } from '../recurrence/rule.ts';
 import { readDate, sayDate, sayDay } from '../wording/date-words.ts';
+import { type NamedPlan, readPlans, sayPlans } from './plan-cell.ts';
 
 /** What of a schedule can be changed as a text in a cell. */
 export interface CellSchedule extends Required<Omit<PlannedSchedule, 'last' | 'deleted'>> {
   readonly assignment: AssignmentRule;
+  /** The plans that its client is on, by name; null where it is of no client. */
+  readonly plans: readonly NamedPlan[] | null;
 }
 
 /** What cells are written and read with. */
@@ -37,6 +40,8 @@ export interface CellContext {
   /** Parts of the year that have a name here. */
   readonly seasons: readonly NamedSeason[];
   readonly calendar: WorkingCalendar;
+  /** Those that a client can be put on; null while they are not known. */
+  readonly plans: readonly NamedPlan[] | null;
 }
 
 export type CellReading =
@@ -49,7 +54,7 @@ interface Cell {
   read(text: string, schedule: CellSchedule, context: CellContext): CellReading;
 }
 
-export const CELLS = ['who', 'when', 'appears', 'from', 'due', 'by', 'ends', 'state'] as const;
+export const CELLS = ['who', 'when', 'appears', 'from', 'due', 'by', 'ends', 'state', 'plan'] as const;
 export type CellName = (typeof CELLS)[number];
 
 /** A cell of a schedule as a text; the same text is read back as the same. */
@@ -262,6 +267,15 @@ function sayPause({ to }: Pause): string {
   return to === null ? 'paused' : `paused until ${sayDate(dayOfIso(to))}`;
 }
 
+/** What its client is on. A plan that is written there too is one that the client is put on; it is no change of the schedule. */
+const plan: Cell = {
+  write: ({ plans }) => sayPlans(plans),
+  read(text, schedule, context) {
+    const reading = readPlans(text, schedule.plans, context.plans);
+    return reading.kind === 'unread' ? reading : { kind: 'read', schedule: { ...schedule, plans: reading.plans } };
+  },
+};
+
 const cells: Readonly<Record<CellName, Cell>> = {
   who,
   when,
@@ -271,4 +285,5 @@ const cells: Readonly<Record<CellName, Cell>> = {
   by: timeCell('dueTime', 'end of day'),
   ends,
   state,
+  plan,
 };

@@ -1,4 +1,5 @@
 import { type CellContext, type CellName, type CellSchedule, readCell, writeCell } from './cells.ts';
+import type { NamedPlan } from './plan-cell.ts';
 
 /** One changed cell: what was typed, and what stood there before. */
 export interface CellEdit {
@@ -46,6 +47,24 @@ export function putCellsBack(edits: SheetEdits, places: readonly CellPlace[], co
     places.map((place) => ({ ...place, text: writeCell(place.column, place.row, context) })),
     context,
   );
+}
+
+/** Without the changes that are so by now: somebody else has put the same there, or what was to follow from them has. */
+export function withoutMet(edits: SheetEdits, rows: ReadonlyMap<string, SheetRow>, context: CellContext): SheetEdits {
+  const next = new Map(edits);
+  for (const [id, cells] of edits) {
+    const row = rows.get(id);
+    if (!row) continue;
+    const open = [...cells].filter(([column, { text }]) => {
+      const reading = readCell(column, text, row, context);
+      return (
+        reading.kind === 'unread' || writeCell(column, reading.schedule, context) !== writeCell(column, row, context)
+      );
+    });
+    if (open.length === 0) next.delete(id);
+    else if (open.length < cells.size) next.set(id, new Map(open));
+  }
+  return next;
 }
 
 /** Keeps what was typed although somebody else has changed those cells meanwhile. */
@@ -111,6 +130,11 @@ export function sheetCell(
     problem,
     meanwhile: edited.meanwhile.get(column) ?? null,
   };
+}
+
+/** The plans that a changed row puts its client on. */
+export function plansJoined(row: SheetRow, schedule: CellSchedule): readonly NamedPlan[] {
+  return (schedule.plans ?? []).filter(({ id }) => !(row.plans ?? []).some((one) => one.id === id));
 }
 
 /** The fields of a schedule that its changed cells make different; null where they make none. */

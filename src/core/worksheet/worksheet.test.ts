@@ -14,12 +14,14 @@ import {
   keepMine,
   NO_EDITS,
   pastedInto,
+  plansJoined,
   putCellsBack,
   putTexts,
   readTabs,
   replaceWords,
   type SheetRow,
   sheetCell,
+  withoutMet,
   writeTabs,
 } from './sheet.ts';
 
@@ -36,6 +38,11 @@ const context: CellContext = {
   habits: {},
   seasons: [],
   calendar: WEEKDAYS_ONLY,
+  plans: [
+    { id: 'berth', name: 'Resident berth' },
+    { id: 'winter', name: 'Winter, ashore' },
+    { id: 'both', name: 'Winter' },
+  ],
 };
 const monday: SheetRow = {
   id: 's',
@@ -45,6 +52,7 @@ const monday: SheetRow = {
   pauses: [],
   exceptions: [],
   revisions: [],
+  plans: [{ id: 'berth', name: 'Resident berth' }],
 };
 const read = (column: CellName, text: string, schedule: CellSchedule = monday) => {
   const reading = readCell(column, text, schedule, context);
@@ -66,6 +74,7 @@ describe('a cell', () => {
       'end of day',
       'never',
       'running',
+      'Resident berth',
     ]);
     for (const column of CELLS) expect(read(column, writeCell(column, monday, context))).toBe(monday);
   });
@@ -91,6 +100,19 @@ describe('a cell', () => {
     ['state', 'paused', 'paused'],
     ['state', 'paused until 1 Mar', 'paused until 1 Mar 2027'],
     ['state', 'ended', 'ended'],
+    ['plan', 'resident berth , winter, ashore', 'Resident berth, Winter, ashore'],
+    ['plan', 'Winter, Resident berth', 'Resident berth, Winter'],
+    ['plan', 'Resident berth, Sumer', 'There is no plan “Sumer” to be put on.'],
+    [
+      'plan',
+      'Winter',
+      'Here clients are put on plans; Resident berth stays. Clients are taken off a plan on their own page.',
+    ],
+    [
+      'plan',
+      '',
+      'Here clients are put on plans; Resident berth stays. Clients are taken off a plan on their own page.',
+    ],
     ['state', 'gone', 'Write “running”, “paused”, “paused until 1 Mar 2027” or “ended”.'],
   ])('of %s takes “%s”', (column, text, is) => {
     expect(rewritten(column, text)).toBe(is);
@@ -100,6 +122,19 @@ describe('a cell', () => {
     expect(read('who', 'Bram')).toMatchObject({ message: expect.stringContaining('Bram Tolliver or Bram Oakes') });
     expect(read('who', 'Nadja Orme')).toMatchObject({ suggestion: 'Nadia Orme' });
     expect(read('when', 'evry Monday')).toMatchObject({ kind: 'unread', suggestion: 'every Monday' });
+  });
+
+  it('of plans asks back for one that is left out, and says nothing of whom it is not for', () => {
+    expect(read('plan', 'winter')).toMatchObject({ suggestion: 'Resident berth, Winter' });
+    expect(read('plan', 'Resident berth, Wintr')).toMatchObject({ suggestion: 'Resident berth, Winter' });
+    const none: SheetRow = { ...monday, plans: [] };
+    expect(writeCell('plan', none, context)).toBe('none');
+    expect(read('plan', 'none', none)).toBe(none);
+    const ofNobody: SheetRow = { ...monday, plans: null };
+    expect(writeCell('plan', ofNobody, context)).toBe('');
+    expect(read('plan', 'Winter', ofNobody)).toMatchObject({ message: expect.stringMatching(/for no client/) });
+    const unknown = readCell('plan', 'Winter', none, { ...context, plans: null });
+    expect(unknown).toMatchObject({ kind: 'unread', message: 'The plans are not here yet.' });
   });
 
   it('keeps the start and the end that a phrase does not say', () => {
@@ -171,6 +206,24 @@ describe('the changes of a sheet', () => {
   it('go away where a cell says what it said before', () => {
     expect(put('from', '08:00', put('from', '10:00')).size).toBe(0);
     expect(putCellsBack(put('from', '10:00'), [{ row: monday, column: 'from' }], context).size).toBe(0);
+  });
+
+  it('that puts its client on a plan changes nothing of the schedule, and is over once that is so', () => {
+    const edits = put('plan', 'Resident berth, winter');
+    const edited = editedRow(monday, edits, context);
+    expect(changedFields(monday, edited.schedule)).toBeNull();
+    expect(plansJoined(monday, edited.schedule)).toEqual([{ id: 'both', name: 'Winter' }]);
+    const rows = (row: SheetRow) => new Map([[row.id, row]]);
+    expect(withoutMet(edits, rows(monday), context)).toEqual(edits);
+    const onBoth: SheetRow = { ...monday, plans: [...(monday.plans ?? []), { id: 'both', name: 'Winter' }] };
+    expect(withoutMet(edits, rows(onBoth), context).size).toBe(0);
+    const two = put('from', '8', edits);
+    expect([...(withoutMet(two, rows(onBoth), context).get('s')?.keys() ?? [])]).toEqual([]);
+    expect([
+      ...(withoutMet(put('from', '9', edits), rows(onBoth), context)
+        .get('s')
+        ?.keys() ?? []),
+    ]).toEqual(['from']);
   });
 
   it('keep what can’t be read, with what is wrong', () => {

@@ -1,4 +1,4 @@
-import type { Schedule as ScheduleAnswer } from '../../contract/index.ts';
+import type { Schedule as ScheduleAnswer, WholeSchedule } from '../../contract/index.ts';
 import {
   type AssignmentRule,
   dayOfIso,
@@ -18,6 +18,7 @@ import {
   type WorkingCalendar,
   writePhrase,
 } from '../../core/index.ts';
+import { plansOfEach } from '../plans/stored/index.ts';
 import { namedOrNull } from '../platform/named.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -33,8 +34,10 @@ export async function oneSchedule(scope: Scope, id: string): Promise<ScheduleAns
 }
 
 /** Some of them whole, in the order of their names. */
-export async function wholeSchedules(scope: Scope, ids: readonly string[]): Promise<ScheduleAnswer[]> {
-  return answers(scope, await scheduleRows(scope, { ids }));
+export async function wholeSchedules(scope: Scope, ids: readonly string[]): Promise<WholeSchedule[]> {
+  const schedules = await answers(scope, await scheduleRows(scope, { ids }));
+  const plans = await plansOfEach(scope, [...new Set(schedules.flatMap(({ client }) => client?.id ?? []))]);
+  return schedules.map((one) => ({ ...one, plans: one.client && (plans.get(one.client.id) ?? []) }));
 }
 
 async function answers(scope: Scope, rows: readonly ScheduleRow[]): Promise<ScheduleAnswer[]> {

@@ -1,4 +1,4 @@
-import { LINES_A_PAGE, type Schedule, type ScheduleLine } from '../../contract/index.ts';
+import { LINES_A_PAGE, type ScheduleLine, type WholeSchedule } from '../../contract/index.ts';
 import { givenTo, PLAIN_TIMING } from '../../core/index.ts';
 import { NADIA } from './show.tsx';
 
@@ -47,7 +47,7 @@ export function listAnswers(query: string, lines: readonly ScheduleLine[], all =
 }
 
 /** The same schedule whole, for every Tuesday since the 3rd of November. */
-export function wholeSchedule(n: number, other: Partial<Schedule> = {}): Schedule {
+export function wholeSchedule(n: number, other: Partial<WholeSchedule> = {}): WholeSchedule {
   const { template, ...line } = scheduleLine(n);
   return {
     ...line,
@@ -67,6 +67,7 @@ export function wholeSchedule(n: number, other: Partial<Schedule> = {}): Schedul
     deletedOn: null,
     deleted: [],
     since: '2026-11-03',
+    plans: null,
     ...other,
   };
 }

@@ -14,4 +14,4 @@ export {
   SCHEDULES_OF_PLAN,
   timesOfClient,
 } from './members.ts';
-export { firstPlans, noPlans, planOfEach } from './of-clients.ts';
+export { firstPlans, noPlans, planOfEach, plansOfEach } from './of-clients.ts';

@@ -17,6 +17,23 @@ export const firstPlans = (today: string): string =>
 export const noPlans = (today: string): string =>
   `left join (select null::uuid as plan_id, null as name, null as words) of_plan on ${today}::date is null`;
 
+/** What some clients are on today and from then on, by name. */
+export async function plansOfEach(
+  scope: Scope,
+  clientIds: readonly string[],
+): Promise<ReadonlyMap<string, { readonly id: string; readonly name: string }[]>> {
+  const rows = await scope.sql<{ clientId: string; id: string; name: string }>(
+    `select distinct o.client_id as "clientId", p.id, p.name, lower(p.name) as words from on_plan o
+     join client c on c.workspace_id = o.workspace_id and c.id = o.client_id
+     join service_plan p on p.workspace_id = o.workspace_id and p.id = o.plan_id
+     where o.workspace_id = $1 and o.client_id = any($2::uuid[]) and ${isOn('$3')} order by words, p.id`,
+    [clientIds, scope.today],
+  );
+  const plans = new Map<string, { id: string; name: string }[]>();
+  for (const { clientId, id, name } of rows) plans.set(clientId, [...(plans.get(clientId) ?? []), { id, name }]);
+  return plans;
+}
+
 /** The first plan by name of some clients, with how much each has of its own. */
 export async function planOfEach(
   scope: Scope,

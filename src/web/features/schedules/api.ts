@@ -10,6 +10,7 @@ import {
   type ScheduleLine,
   type SchedulePatch,
   type Sync,
+  type WholeSchedule,
 } from '../../../contract/index.ts';
 import { plural } from '../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
@@ -71,9 +72,9 @@ export function useScheduleLines(filter: ScheduleFilter) {
 /** Some schedules whole, as many at once as are told at once; those that are gone are left out. @throws ProblemError */
 export async function wholeSchedules(
   ids: readonly string[],
-  onSome: (asked: readonly string[], schedules: readonly Schedule[]) => void = () => undefined,
-): Promise<Schedule[]> {
-  const all: Schedule[] = [];
+  onSome: (asked: readonly string[], schedules: readonly WholeSchedule[]) => void = () => undefined,
+): Promise<WholeSchedule[]> {
+  const all: WholeSchedule[] = [];
   for (let at = 0; at < ids.length; at += MOST_WHOLE) {
     const asked = ids.slice(at, at + MOST_WHOLE);
     const { schedules } = await ask(scheduleAddresses.whole, { body: { ids: asked } });
@@ -97,7 +98,7 @@ export function useWholeSchedules(
   filter: ScheduleFilter | null,
   { most = Number.POSITIVE_INFINITY, also = NO_IDS }: WholeOptions = {},
 ) {
-  const [known, setKnown] = useState<ReadonlyMap<string, Schedule | null>>(new Map());
+  const [known, setKnown] = useState<ReadonlyMap<string, WholeSchedule | null>>(new Map());
   const [failed, setFailed] = useState<ProblemError | undefined>(undefined);
   const [tries, setTries] = useState(0);
   const { data, error, mutate } = useFitting(filter);
@@ -114,7 +115,7 @@ export function useWholeSchedules(
       const one = latest.current.get(id);
       return fitting.has(id) ? one?.version !== fitting.get(id) : one === undefined;
     });
-    const keep = (asked: readonly string[], some: readonly Schedule[]) => {
+    const keep = (asked: readonly string[], some: readonly WholeSchedule[]) => {
       if (isOld) return;
       const here = new Map(some.map((one) => [one.id, one]));
       setKnown((was) => new Map([...was, ...asked.map((id) => [id, here.get(id) ?? null] as const)]));

@@ -11,6 +11,7 @@ export const COLUMNS: readonly { readonly name: CellName; readonly words: string
     ['by', 'by', 92],
     ['ends', 'ends', 108],
     ['state', 'state', 98],
+    ['plan', 'client’s plans', 168],
   ] as const
 ).map(([name, words, width]) => ({ name, words, width }));
 

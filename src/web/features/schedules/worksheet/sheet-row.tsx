@@ -33,8 +33,8 @@ function DrawnRow({ line, index, sheet, range, typing, onTyping, onTake, onPoint
       <th scope="row" title={`${line.name} ${line.about ?? ''}`}>
         <Link to={`/schedules/${line.id}`} tabIndex={-1} className="font-semibold">
           {line.name}
-        </Link>
-        {line.about && <span className="ml-2 text-ink-2">{line.about}</span>}
+        </Link>{' '}
+        {line.about && <span className="ml-1 text-ink-2">{line.about}</span>}
       </th>
       {COLUMNS.map(({ name, words }, column) => {
         const cell = sheetCell(line, name, sheet.edits, edited, sheet.context);
@@ -63,7 +63,7 @@ function DrawnRow({ line, index, sheet, range, typing, onTyping, onTake, onPoint
               <CellInput
                 label={`${words} of ${line.name}`}
                 begun={typing}
-                options={name === 'who' ? sheet.context.people.map((one) => one.name) : OPTIONS[name]}
+                options={optionsOf(name, sheet)}
                 onTake={(text, step) => onTake(text, { row: index + step.rows, column: column + step.columns })}
                 onLeave={onLeave}
               />
@@ -75,6 +75,11 @@ function DrawnRow({ line, index, sheet, range, typing, onTyping, onTake, onPoint
       })}
     </tr>
   );
+}
+
+function optionsOf(name: CellPlace['column'], { context }: Sheet): readonly string[] | undefined {
+  if (name === 'who') return context.people.map((one) => one.name);
+  return name === 'plan' ? context.plans?.map((one) => one.name) : OPTIONS[name];
 }
 
 const OPTIONS: Readonly<Partial<Record<CellPlace['column'], readonly string[]>>> = {

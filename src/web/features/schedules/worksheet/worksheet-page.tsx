@@ -1,11 +1,13 @@
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
-import type { Schedule } from '../../../../contract/index.ts';
+import { Link, useNavigate } from 'react-router';
+import { MOST_PUT_ON, type WholeSchedule } from '../../../../contract/index.ts';
 import { type CellPlace, plural, sheetCell } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import type { ProblemError } from '../../../kit/api.ts';
 import { Empty, Skeleton, Trouble } from '../../../kit/states.tsx';
+import { usePlans } from '../../plans/api.ts';
+import type { ChosenClients } from '../../plans/put-on/put-on-draft.ts';
 import { useWholeSchedules } from '../api.ts';
 import { FilterWords, useScheduleFilter } from '../list/schedule-filter.tsx';
 import { useSchedulesLookedAt } from '../looked-at.tsx';
@@ -13,7 +15,7 @@ import { type CellRange, placesOf, spanOf } from './cell-range.ts';
 import { COLUMNS } from './columns.ts';
 import { ReplaceLine } from './replace-line.tsx';
 import { SheetGrid } from './sheet-grid.tsx';
-import { editedLine, type Sheet, type SheetLine, useSheet, useSheetDraft } from './use-sheet.ts';
+import { editedLine, type JoiningClients, type Sheet, type SheetLine, useSheet, useSheetDraft } from './use-sheet.ts';
 
 /** Schedules as a sheet of cells, for those who have hundreds: many are changed, looked at and saved as one. */
 export default function WorksheetPage() {
@@ -37,31 +39,35 @@ const FIRST_CELL: CellRange = { at: { row: 0, column: 0 }, to: { row: 0, column:
 
 interface WorksheetProps {
   /** Those that fit and are here so far. */
-  readonly schedules: readonly Schedule[];
+  readonly schedules: readonly WholeSchedule[];
   readonly whole: ReturnType<typeof useWholeSchedules>;
   readonly draft: ReturnType<typeof useSheetDraft>;
   readonly filter: ReturnType<typeof useScheduleFilter>;
 }
 
 function Worksheet({ schedules, whole: { count, known, error, retry }, draft, filter }: WorksheetProps) {
-  const sheet = useSheet(draft, known);
+  const { data: planList, error: noPlans } = usePlans();
+  const plans = useMemo(
+    () => planList?.plans.filter(({ isArchived, items }) => !isArchived && items.length > 0) ?? null,
+    [planList],
+  );
+  const sheet = useSheet(draft, known, plans);
   const lines = useMemo(() => schedules.flatMap(({ id }) => sheet.lines.get(id) ?? []), [schedules, sheet.lines]);
   const [range, setRange] = useState(FIRST_CELL);
   const [refusal, setRefusal] = useState<ProblemError | null>(null);
   const { look, busy, dialog } = useSchedulesLookedAt({
     onSaved: () => {
       setRefusal(null);
-      sheet.forget();
+      sheet.forgetSaved();
     },
     onRefused: setRefusal,
   });
   const { figures } = sheet;
-  const mayLook =
-    figures.cells > 0 && sheet.coming === 0 && figures.problems === 0 && figures.meanwhile === 0 && !busy && !dialog;
+  const isReady = sheet.coming === 0 && figures.problems === 0 && figures.meanwhile === 0 && !busy && !dialog;
+  const mayLook = figures.own > 0 && isReady;
   const lookAtIt = () => {
     const changes = sheet.patches();
     if (!mayLook) return;
-    if (changes.length === 0) return sheet.forget();
     setRefusal(null);
     look({
       changes,
@@ -158,11 +164,45 @@ function Worksheet({ schedules, whole: { count, known, error, retry }, draft, fi
             </button>
           </>
         )}
-        <button type="button" className="btn btn-primary" disabled={!mayLook} onClick={lookAtIt}>
-          Look at what it changes
-        </button>
+        {noPlans && figures.cells > figures.own && <span className="text-late">{noPlans.message}</span>}
+        <PutOnPlans joining={sheet.joining} mayPut={isReady} isFirst={figures.own === 0} />
+        {(figures.own > 0 || sheet.joining.length === 0) && (
+          <button type="button" className="btn btn-primary" disabled={!mayLook} onClick={lookAtIt}>
+            Look at what it changes
+          </button>
+        )}
       </footer>
       {dialog}
+    </>
+  );
+}
+
+interface PutOnPlansProps {
+  readonly joining: readonly JoiningClients[];
+  readonly mayPut: boolean;
+  /** Whether nothing else is to be done on the sheet. */
+  readonly isFirst: boolean;
+}
+
+/** Leads to where clients are put on the first of the plans; the others stay on the sheet until it is their turn. */
+function PutOnPlans({ joining, mayPut, isFirst }: PutOnPlansProps) {
+  const navigate = useNavigate();
+  const [first] = joining;
+  if (!first) return null;
+  const chosen: ChosenClients = { clients: first.clients.slice(0, MOST_PUT_ON) };
+  const others = joining.length - 1;
+  return (
+    <>
+      <button
+        type="button"
+        className={isFirst ? 'btn btn-primary' : 'btn'}
+        disabled={!mayPut}
+        onClick={() => void navigate(`/plans/put-on?plan=${first.plan.id}`, { state: chosen })}
+      >
+        Put {chosen.clients.length < first.clients.length && 'the first '}
+        {plural(chosen.clients.length, 'client')} on {first.plan.name} …
+      </button>
+      {others > 0 && <span className="whitespace-nowrap">then {plural(others, 'more plan')}</span>}
     </>
   );
 }
