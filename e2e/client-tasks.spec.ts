@@ -65,8 +65,10 @@ test(`a client sends a certificate by a link, on a phone that loses its connecti
   await phone.goto('about:blank');
   await context.setOffline(false);
   await phone.goto(address);
-  await expect(phone.getByText('on the way.png')).toBeVisible();
-  await phone.getByRole('button', { name: 'Take away on the way.png' }).tap();
+  const takeAway = phone.getByRole('button', { name: 'Take away on the way.png' });
+  await expect(takeAway).toBeVisible();
+  await expect(phone.getByText('on the way.png')).toHaveCount(1);
+  await takeAway.tap();
   await expect(phone.getByText('on the way.png')).toBeHidden();
   await phone.reload();
   await expect(phone.getByLabel('Last day it covers', { exact: true })).toHaveValue('Mon 31 Jan 2028');

@@ -276,7 +276,7 @@ const gatherSchema = z.object({
 
 export type GatherInput = z.input<typeof gatherSchema>;
 
-/** One item of a plan as a client has it. */
+/** One item of a plan as a client has it; one that is neither scheduled nor left out is lacking. */
 const itemOfClient = ownOfItem.extend({
   template: named,
   /** What the plan says, in words. */

@@ -1,7 +1,9 @@
 import { type ClientInput, FIELD_WORDS, type Merging } from '../../contract/index.ts';
+import { joinAnd } from '../../core/index.ts';
 import { Client } from '../clients/index.ts';
+import { plansOfEach } from '../plans/stored/index.ts';
 import type { FieldChanges } from '../platform/changes/entity.ts';
-import { changedMeanwhile, invalid } from '../platform/refusal.ts';
+import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { followName, mustBeSeen, type SavedClient } from './changing.ts';
 import { oneClient } from './one-client.ts';
@@ -22,6 +24,7 @@ type Moved = Readonly<Record<Table, readonly string[]>> & { readonly otherId: st
 
 export async function lookAtMerging(scope: Scope, id: string, otherId: string): Promise<Merging> {
   const [one, other] = await bothOf(scope, id, otherId);
+  await mustHaveOwnPlans(scope, one, other);
   const [counts] = await scope.sql<Omit<Merging, 'filled'>>(
     `select ${TABLES.map((table) => `(select count(*)::int from ${table} where workspace_id = $1 and client_id = $2) as ${COUNTED[table]}`).join(', ')}`,
     [otherId],
@@ -41,6 +44,7 @@ export async function mergeClients(
     for (const each of [id, otherId].sort()) await tx.locked(Client, each, 'client');
     const [one, other] = await bothOf(tx, id, otherId);
     mustBeSeen(one, version);
+    await mustHaveOwnPlans(tx, one, other);
     const set = takenOver(one, other);
     await tx.save(Client, id, { ...set, version: one.version + 1 });
     const archived = { archivedAt: other.archivedAt ?? tx.instant };
@@ -97,6 +101,15 @@ async function move(scope: Scope, table: Table, from: string, to: string): Promi
     [from, to],
   );
   return rows.map(({ id }) => id);
+}
+
+/** On one plan twice, a client's work would come twice. */
+async function mustHaveOwnPlans(scope: Scope, one: Client, other: Client): Promise<void> {
+  const plans = await plansOfEach(scope, [one.id, other.id]);
+  const both = (plans.get(one.id) ?? []).filter(({ id }) => plans.get(other.id)?.some((plan) => plan.id === id));
+  if (both.length === 0) return;
+  const names = joinAnd(both.map(({ name }) => name));
+  throw notNow(`Both are on ${names}, so its work would come twice: take ${one.name} or ${other.name} off first.`);
 }
 
 async function bothOf(scope: Scope, id: string, otherId: string): Promise<[Client, Client]> {

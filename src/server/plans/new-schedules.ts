@@ -1,6 +1,6 @@
 import type { OwnOfClient } from '../../contract/index.ts';
 import { type CivilDay, type PlanItem, scheduleOfItem, untilDay } from '../../core/index.ts';
-import type { NewSchedule } from '../schedules/index.ts';
+import type { NewSchedule, Schedule } from '../schedules/index.ts';
 import type { AssetOfClient, Member } from './stored/index.ts';
 import { storedParts } from './stored.ts';
 
@@ -61,6 +61,20 @@ export function newSchedules(
   return placesOf(items, assets)
     .filter(({ item, asset }) => !isLeftOut(member.leftOut, item.key, asset?.id ?? null))
     .map((place) => newSchedule(member, { ...place, item: itemWith(place.item, ownOf(own, place)) }, joins));
+}
+
+/** Places without a schedule that nobody has left out: of an asset that came later, or whose schedule was deleted. */
+export function lackingPlaces(
+  items: readonly PlanItem[],
+  assets: readonly AssetOfClient[],
+  leftOut: Member['leftOut'],
+  schedules: readonly Pick<Schedule, 'planItem' | 'assetId'>[],
+): Place[] {
+  return placesOf(items, assets).filter(
+    ({ item, asset }) =>
+      !isLeftOut(leftOut, item.key, asset?.id ?? null) &&
+      !schedules.some(({ planItem, assetId }) => planItem === item.key && assetId === (asset?.id ?? null)),
+  );
 }
 
 export function isLeftOut(

@@ -15,7 +15,7 @@ import { foresee, Schedule, scheduleRows, stateOf } from '../schedules/index.ts'
 import { keepingTasks } from './dates.ts';
 import { type ItemTemplate, itemWords, templatesOf } from './items.ts';
 import { sayOwn } from './list.ts';
-import { placesOf } from './new-schedules.ts';
+import { lackingPlaces, placesOf } from './new-schedules.ts';
 import { assetsOf, PlanRecord, timesOfClient } from './stored/index.ts';
 
 /** The plans that a client is on, item by item: what is as the plan says, and what is the client's own. */
@@ -73,7 +73,12 @@ export async function plansOfClient(scope: Scope, clientId: string): Promise<{ p
           ...{ scheduleId: null, leftOut: why, aspects: [], says: 'left out', ...around },
           ...{ next: null, state: null, tasks: 0, minutes: 0 },
         }));
-      return [...there, ...without];
+      const lacking = lackingPlaces([item], assets, member.leftOut, own).map(({ asset }) => ({
+        ...{ item: item.key, assetId: asset?.id ?? null, asset: asset?.name ?? null },
+        ...{ scheduleId: null, leftOut: null, aspects: [], says: 'none yet', ...around },
+        ...{ next: null, state: null, tasks: 0, minutes: 0 },
+      }));
+      return [...there, ...without, ...lacking];
     });
     const asPlan = placesOf(plan.items, assets).flatMap(({ item }) => {
       const template = templates.get(item.templateId);

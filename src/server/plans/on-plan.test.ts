@@ -97,6 +97,53 @@ describe('a client of a plan', () => {
     expect(entries.length).toBeGreaterThan(1);
   });
 
+  it('is told what it lacks for a vessel that came later, and has it once that is taken in', async () => {
+    const plan = await newPlan();
+    const [client = { id: '', name: '' }] = await freeClients(1);
+    await putOn(plan, ids([client])).expect(200);
+    const walks = async () =>
+      (await plansOf(client.id, plan.id))[0]?.items.filter(({ item: key }) => key === 'walk') ?? [];
+    const had = await walks();
+    expect(had.filter(({ scheduleId }) => scheduleId === null)).toEqual([]);
+    const vessel = {
+      ...{ clientId: client.id, name: 'Latecomer', place: '', tag: null, isSite: false, siteId: null },
+      ...{ fields: {}, servesFrom: null, servesUntil: null },
+    };
+    await at.ines.post('/api/assets').send(vessel).expect(200);
+    const lacking = (await walks()).filter(({ scheduleId }) => scheduleId === null);
+    expect(lacking).toMatchObject([{ asset: 'Latecomer', leftOut: null, says: 'none yet', tasks: 0 }]);
+    const [of] = await plansOf(client.id, plan.id);
+    const assetId = lacking[0]?.assetId ?? '';
+    const takeIn = (path = '') =>
+      at.ines
+        .post(`/api/on-plan/${of?.id}/left-out${path}`)
+        .send({ version: of?.version, item: 'walk', assetId, why: null, from: TODAY });
+    const impact = (await takeIn('/impact').expect(200)).body as Impact;
+    expect(impact.figures.added).toBeGreaterThan(0);
+    const taken = (await takeIn().expect(200)).body;
+    expect(taken.tasks.made).toBe(impact.figures.added);
+    expect((await walks()).map(({ scheduleId, leftOut }) => [scheduleId !== null, leftOut])).toEqual(
+      [...had, null].map(() => [true, null]),
+    );
+    // What the worksheet tells of it.
+    const [schedule] = await walks();
+    const whole = await at.ines
+      .post('/api/schedules/whole')
+      .send({ ids: [schedule?.scheduleId] })
+      .expect(200);
+    expect(whole.body.schedules[0].plans).toEqual([{ id: plan.id, name: plan.name }]);
+    await undo(taken.changeId).expect(200);
+    expect((await walks()).filter(({ scheduleId }) => scheduleId === null)).toHaveLength(1);
+
+    // Two on one plan are not made one: its work would come twice.
+    const [other = { id: '', name: '' }] = await freeClients(1);
+    await putOn(plan, ids([other])).expect(200);
+    const merge = await at.ines.post(`/api/clients/${client.id}/merge/look`).send({ otherId: other.id }).expect(409);
+    expect(merge.body.detail).toBe(
+      `Both are on ${plan.name}, so its work would come twice: take ${client.name} or ${other.name} off first.`,
+    );
+  });
+
   it('is asked about before the end of its year, and goes on for another one', async () => {
     const plan = await newPlan(twoItems(), { rollsOn: 'asks' });
     const clients = await freeClients(2);

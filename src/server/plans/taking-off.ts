@@ -18,7 +18,7 @@ import {
 } from '../schedules/index.ts';
 import { SEEN_BEFORE_DAYS } from '../tasks/index.ts';
 import { lockedPlan, offWrite, schedulesOf } from './changing.ts';
-import { isLeftOut, newSchedule, placesOf } from './new-schedules.ts';
+import { isLeftOut, lackingPlaces, newSchedule } from './new-schedules.ts';
 import { entriesOfJoining, insertJoining, type Joining, joiningOf, schedulesOfJoining } from './putting-on.ts';
 import { type Starting, setStarted, startFor } from './starting.ts';
 import { assetsOf, lockedMembers, type Member, OnPlan, PlanRecord } from './stored/index.ts';
@@ -191,12 +191,14 @@ async function workOfLeavingOut(scope: Scope, onPlanId: string, { version, item:
     });
     return { member, leftOut: [...others, { item: key, assetId, why }], work: { writes, added: [] } };
   }
-  if (!isThere) throw invalid([{ path: 'item', message: `${member.clientName} has it already.` }]);
   if (assetId !== null && isLeftOut(member.leftOut, key, null))
     throw invalid([{ path: 'assetId', message: 'It is left out for all that is theirs: take it in for all.' }]);
-  const places = placesOf([item], await assetsOf(scope, [member.clientId])).filter(
+  const there = await schedulesOf(scope, [member.id], [key]);
+  const places = lackingPlaces([item], await assetsOf(scope, [member.clientId]), others, there).filter(
     ({ asset }) => assetId === null || asset?.id === assetId,
   );
+  if (!isThere && places.length === 0)
+    throw invalid([{ path: 'item', message: `${member.clientName} has it already.` }]);
   const joins = Math.max(day, dayOfIso(member.fromOn));
   return {
     ...{ member, leftOut: others },

@@ -155,10 +155,12 @@ export function FilesAsked({ name, demand, task, onTask }: FilesAskedProps) {
   const kept = useMemo(() => new KeptFiles(task.id, demand.key), [task.id, demand.key]);
   const going = useRef(new Set<string>());
   const isKept = useRef(new Set<string>());
-  const refused = useRef(new Set<string>());
+  /** Refused, sent or left: what is not sent again by itself. */
+  const settled = useRef(new Set<string>());
   const update = (key: string, change: Partial<Sending>) =>
     setSending((all) => all.map((one) => (one.key === key ? { ...one, ...change } : one)));
   const leave = (key: string) => {
+    settled.current.add(key);
     setSending((all) => all.filter((one) => one.key !== key));
     kept.forget(key).catch(told);
   };
@@ -181,7 +183,7 @@ export function FilesAsked({ name, demand, task, onTask }: FilesAskedProps) {
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
       const canTryAgain = mayPass(error);
-      if (!canTryAgain) refused.current.add(key);
+      if (!canTryAgain) settled.current.add(key);
       const waits = canTryAgain && isKept.current.has(key);
       update(key, { said: waits ? `${error.message} ${KEPT}` : error.message, canTryAgain });
     } finally {
@@ -191,7 +193,7 @@ export function FilesAsked({ name, demand, task, onTask }: FilesAskedProps) {
   /** What an earlier visit left, and what waits for a connection. */
   const sendKept = useEffectEvent(async () => {
     for (const [key, file] of await kept.all()) {
-      if (refused.current.has(key)) continue;
+      if (settled.current.has(key)) continue;
       isKept.current.add(key);
       setSending((all) =>
         all.some((one) => one.key === key) ? all : [...all, { key, file, share: 0, said: null, canTryAgain: true }],

@@ -95,16 +95,22 @@ function Item({ client, on, item, mayChange }: ItemProps) {
   const [isLeaving, setLeaving] = useState(false);
   const { template, asset, scheduleId, aspects, leftOut, says, planSays, next, state } = item;
   const isOwn = aspects.length > 0 || leftOut !== null;
+  // An asset that came after the client, or whose schedule was deleted.
+  const isLacking = scheduleId === null && leftOut === null;
   const name = `${template.name}${asset ? `, ${asset}` : ''}`;
   return (
     <li className="border-b border-line py-2 pr-5 pl-5 text-row leading-5 last:border-b-0 max-[720px]:px-4">
       <div className="grid grid-cols-[58px_minmax(0,1fr)]">
-        <span className={`text-note ${isOwn ? 'font-semibold text-primary' : 'text-ink-2'}`}>
-          {isOwn ? 'own' : 'as plan'}
+        <span
+          className={`text-note ${isLacking ? 'font-semibold text-late' : isOwn ? 'font-semibold text-primary' : 'text-ink-2'}`}
+        >
+          {isLacking ? 'lacking' : isOwn ? 'own' : 'as plan'}
         </span>
         <div className="min-w-0">
           <span className="flex items-baseline gap-3">
-            {scheduleId === null ? (
+            {isLacking ? (
+              <span className="min-w-0 truncate text-body font-semibold">{name}</span>
+            ) : scheduleId === null ? (
               <s className="min-w-0 truncate text-body font-semibold text-ink-2">{name}</s>
             ) : (
               <Link
@@ -115,13 +121,15 @@ function Item({ client, on, item, mayChange }: ItemProps) {
               </Link>
             )}
             <span className="ml-auto text-note whitespace-nowrap text-ink-2">
-              {leftOut !== null
-                ? 'left out'
-                : next
-                  ? `next ${sayDay(dayOfIso(next), today)}`
-                  : state === 'problem'
-                    ? 'no plan'
-                    : (state ?? '')}
+              {isLacking
+                ? 'no schedule yet'
+                : leftOut !== null
+                  ? 'left out'
+                  : next
+                    ? `next ${sayDay(dayOfIso(next), today)}`
+                    : state === 'problem'
+                      ? 'no plan'
+                      : (state ?? '')}
             </span>
           </span>
           {leftOut !== null && <span className="block">{leftOut}</span>}
@@ -129,12 +137,14 @@ function Item({ client, on, item, mayChange }: ItemProps) {
             <span className="block underline decoration-primary decoration-2 underline-offset-3">{says}</span>
           )}
           <span className={`mr-3 ${isOwn ? 'text-note' : ''} text-ink-2`}>
-            {isOwn ? `plan says ${planSays}` : planSays}
+            {isOwn || isLacking ? `plan says ${planSays}` : planSays}
           </span>
           {mayChange && (
             <span className="inline-flex flex-wrap gap-x-3">
               {aspects.length > 0 && <AsPlan on={on} item={item} name={name} client={client} />}
-              {leftOut === null ? (
+              {isLacking ? (
+                <LeavingOut on={on} item={item} name={name} client={client} why={null} words="Take it in" />
+              ) : leftOut === null ? (
                 <button
                   type="button"
                   className="link-line text-note leading-5 text-ink-2"
@@ -201,6 +211,7 @@ function LeavingOut({
 }: DeedProps & { readonly why: string | null; readonly words: string; readonly onDone?: () => void }) {
   const { today } = useWorkspace();
   const { impactOfLeavingOut, leaveOut } = usePlanActions();
+  const again = item.leftOut === null ? '' : ' again';
   const body = { version: on.version, item: item.item, assetId: item.assetId, why, from: isoOfDay(today) };
   const { look, busy, dialog } = useLookedAt<{ readonly what: string }>({
     impactOf: () => impactOfLeavingOut(on.id, body),
@@ -208,7 +219,7 @@ function LeavingOut({
       leaveOut(
         on.id,
         body,
-        why === null ? `${client.name} has ${name} again.` : `${client.name} does without ${name}.`,
+        why === null ? `${client.name} has ${name}${again}.` : `${client.name} does without ${name}.`,
       ),
     hasReach: false,
     ...(onDone ? { onSaved: onDone } : {}),
@@ -222,7 +233,7 @@ function LeavingOut({
         className={why === null ? 'link-line text-note leading-5' : 'btn btn-primary btn-sm'}
         disabled={busy || why === ''}
         onClick={() =>
-          look({ what: why === null ? `${name} for ${client.name} again` : `${name} left out for ${client.name}` })
+          look({ what: why === null ? `${name} for ${client.name}${again}` : `${name} left out for ${client.name}` })
         }
       >
         {words}
