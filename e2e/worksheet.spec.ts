@@ -93,7 +93,9 @@ test('words are found and replaced in all cells, and a block is pasted from a sp
   await expect(cell(page, /Lifts of the day.*Crane 1/, WHO)).toHaveText('Bram Hollis');
 });
 
-test('clients are put on a plan by a word in their column, once what each would have was looked at', async ({ page }) => {
+test('clients are put on a plan by a word in their column, once what each would have was looked at', async ({
+  page,
+}) => {
   await enterAs(page, 'Ines Calloway');
   await page.goto('/schedules/worksheet?find=certificate&order=name');
   const plans = (row: RegExp) => page.getByRole('row', { name: row }).getByRole('gridcell').last();
