@@ -95,7 +95,7 @@ const [LEFT, NOT_YET, OFF, NOT_ON_SHIFT] = [
 ] as const;
 
 /** Minutes that somebody's week gives a day, or what is said of that date instead; leave and holidays aside. */
-function hoursOn({ weeks, weeksFrom, shiftChanges }: Worker, day: CivilDay): number {
+export function minutesByHours({ weeks, weeksFrom, shiftChanges }: Worker, day: CivilDay): number {
   const instead = shiftChanges.get(day);
   return instead === undefined
     ? minutesInWeeks(weeks, weeksFrom, day)
@@ -145,11 +145,16 @@ export function canHaveWhile(worker: Worker, day: CivilDay, asked: Asked): boole
   return shifts.length === 0 || shifts.some((shift) => overlaps(windowOfShift(shift), asked.window));
 }
 
+/** Why somebody does not work here at all on a day; null where they do, if they are away or not. */
+export function notHereOn({ worksFrom, worksUntil }: Worker, day: CivilDay): Unavailable | null {
+  if (worksUntil !== null && worksUntil < day) return LEFT;
+  return worksFrom !== null && worksFrom > day ? NOT_YET : null;
+}
+
 /** Whether somebody is not here at all on a day, or away for all of it. */
 function goneOn(worker: Worker, day: CivilDay): Unavailable | null {
-  const { worksFrom, worksUntil } = worker;
-  if (worksUntil !== null && worksUntil < day) return LEFT;
-  if (worksFrom !== null && worksFrom > day) return NOT_YET;
+  const notHere = notHereOn(worker, day);
+  if (notHere !== null) return notHere;
   const away = wholeLeaveOn(worker, day);
   return away === null ? null : { because: 'away', until: away.to };
 }
@@ -166,7 +171,7 @@ export function coverChosenOn(worker: Worker, day: CivilDay): LeaveCover {
 
 /** A holiday is off but for whom hours of that date are said. */
 function isOff(worker: Worker, day: CivilDay, isHoliday: boolean): boolean {
-  return (isHoliday && !worker.shiftChanges.has(day)) || hoursOn(worker, day) === 0;
+  return (isHoliday && !worker.shiftChanges.has(day)) || minutesByHours(worker, day) === 0;
 }
 
 /** The first ticket of those that are asked for which somebody does not hold on a day; null where they hold them all. */
@@ -181,12 +186,17 @@ export function lackedTicket(
   return { because: 'no ticket', ticket, endedOn: ends.length === 0 ? null : Math.max(...ends) };
 }
 
+/** The part of a day that leave does not take: 1, 0.5 or 0. */
+export function leftByLeave(worker: Worker, day: CivilDay): number {
+  if (wholeLeaveOn(worker, day) !== null) return 0;
+  const halves = worker.leave.filter(({ from, to, half }) => half !== undefined && from <= day && day <= to);
+  return Math.max(0, 2 - new Set(halves.map(({ half }) => half)).size) / 2;
+}
+
 /** Minutes that somebody can work on a day, 0 to 1440: their hours, half of them on half a day of leave. */
 export function minutesFor(worker: Worker, day: CivilDay, { isHoliday }: Pick<Asked, 'isHoliday'>): number {
   if (goneOn(worker, day) !== null || isOff(worker, day, isHoliday)) return 0;
-  const halves = worker.leave.filter(({ from, to, half }) => half !== undefined && from <= day && day <= to);
-  const left = Math.max(0, 2 - new Set(halves.map(({ half }) => half)).size);
-  return Math.floor((hoursOn(worker, day) * left) / 2);
+  return Math.floor(minutesByHours(worker, day) * leftByLeave(worker, day));
 }
 
 /** The same of several days, both included. */

@@ -120,9 +120,14 @@ export function ordinal(n: number): string {
 }
 
 /** "a", "a and b", "a, b and c" */
-export function joinAnd(parts: readonly string[]): string {
+export const joinAnd = (parts: readonly string[]): string => joinWith('and', parts);
+
+/** "a", "a or b", "a, b or c" */
+export const joinOr = (parts: readonly string[]): string => joinWith('or', parts);
+
+function joinWith(word: 'and' | 'or', parts: readonly string[]): string {
   if (parts.length <= 1) return parts[0] ?? '';
-  return `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
+  return `${parts.slice(0, -1).join(', ')} ${word} ${parts.at(-1)}`;
 }
 
 /** "1 task", "14 tasks" */

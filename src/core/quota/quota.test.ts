@@ -1,0 +1,167 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
+import { dayOfIso } from '../civil-date/iso-date.ts';
+import type { OwnField } from '../own-fields/own-fields.ts';
+import { forecastPool, type PoolAhead, shareThatLasts } from './forecast.ts';
+import {
+  conditionProblem,
+  fitsCondition,
+  isInPool,
+  type PoolCondition,
+  type PoolContact,
+  sayCondition,
+} from './pool.ts';
+import { type Follows, NEVER_RUNG, standingAfter, USUAL_OUTCOMES, whyNotRung } from './standing.ts';
+
+const TODAY = dayOfIso('2026-11-24');
+
+describe('a call', () => {
+  const outcome = (key: string) => USUAL_OUTCOMES.find((one) => one.key === key) ?? (USUAL_OUTCOMES[0] as never);
+  const call = (key: string, before = NEVER_RUNG, callBack: Parameters<typeof standingAfter>[1]['callBack'] = null) =>
+    standingAfter(before, { on: TODAY, outcome: outcome(key), callBack, number: '1' }, WEEKDAYS_ONLY);
+
+  it('that nobody answers is tried again after working days, so many times, and then rests', () => {
+    let standing = call('no-answer');
+    // The third working day after Tuesday 24 November.
+    expect(standing).toMatchObject({ tries: 1, againOn: dayOfIso('2026-11-27'), lastRungOn: TODAY });
+    for (let tries = 2; tries < 4; tries++) {
+      standing = call('no-answer', standing);
+      expect(standing.tries).toBe(tries);
+    }
+    expect(call('no-answer', standing)).toMatchObject({ tries: 0, againOn: null });
+    expect(call('reached', standing)).toMatchObject({ tries: 0, againOn: null });
+  });
+
+  it('keeps a promise, makes another, and is over for good where they do not want to be rung', () => {
+    const promise = { on: TODAY + 3, at: '14:00', personId: 'me' };
+    const standing = call('call-back', NEVER_RUNG, promise);
+    expect(standing.callBack).toEqual(promise);
+    expect(call('reached', standing).callBack).toBeNull();
+    expect(() => call('call-back')).toThrow(/not said/);
+    expect(call('declined').aloneUntil).toBe(TODAY + 180);
+    const of = (follows: Follows) =>
+      standingAfter(
+        NEVER_RUNG,
+        { on: TODAY, outcome: { isReached: true, follows }, callBack: null, number: '1' },
+        WEEKDAYS_ONLY,
+      );
+    const on = { number: '1', day: TODAY + 9999, gap: 1 };
+    expect(whyNotRung(of({ kind: 'leftAlone', days: null }), on)).toBe('alone');
+    expect(whyNotRung(of({ kind: 'neverCalled' }), on)).toBe('never');
+    expect(whyNotRung(call('wrong-number'), on)).toBe('wrong number');
+    expect(whyNotRung(call('wrong-number'), { ...on, number: '2' })).toBeNull();
+    expect(whyNotRung(NEVER_RUNG, { ...on, number: '' })).toBe('no number');
+  });
+
+  it('keeps the days between two calls, but for a promise', () => {
+    const rung = { ...NEVER_RUNG, lastRungOn: TODAY };
+    const on = (days: number) => ({ number: '1', day: TODAY + days, gap: 5 });
+    expect([whyNotRung(rung, on(4)), whyNotRung(rung, on(5))]).toEqual(['too soon', null]);
+    const promised = { ...rung, callBack: { on: TODAY + 1, at: null, personId: 'me' } };
+    expect([whyNotRung(promised, on(0)), whyNotRung(promised, on(1))]).toEqual(['too soon', null]);
+    expect(whyNotRung({ ...rung, againOn: TODAY + 9 }, on(8))).toBe('too soon');
+  });
+});
+
+describe('a pool', () => {
+  const fields: OwnField[] = [
+    { key: 'ends', name: 'contract ends', kind: 'date', choices: [] },
+    { key: 'kind', name: 'berth', kind: 'choice', choices: ['resident', 'winter'] },
+    { key: 'length', name: 'length', kind: 'number', choices: [] },
+    { key: 'note', name: 'remark', kind: 'text', choices: [] },
+  ];
+  const contact: PoolContact = {
+    ...{ planIds: ['p1'], usualPersonId: 'kit', lastRungOn: TODAY - 40, againOn: null },
+    fields: { ends: '2027-02-28', kind: 'winter', length: 11 },
+  };
+  const field = (key: string, test: Extract<PoolCondition, { kind: 'field' }>['test']): PoolCondition => ({
+    ...{ kind: 'field', key, test },
+  });
+  const names = { plans: new Map([['p1', 'Resident berth']]), people: new Map([['kit', 'Kit Sorrell']]), fields };
+
+  it.each<[PoolCondition, boolean, string]>([
+    [{ kind: 'plans', ids: ['p1', 'p2'] }, true, 'on Resident berth or one that is gone'],
+    [{ kind: 'plans', ids: ['p2'] }, false, 'on one that is gone'],
+    [{ kind: 'usualPeople', ids: ['kit'] }, true, 'looked after by Kit Sorrell'],
+    [field('ends', { kind: 'within', days: 96 }), true, 'contract ends within 96 days'],
+    [field('ends', { kind: 'within', days: 95 }), false, 'contract ends within 95 days'],
+    [field('ends', { kind: 'within', days: 0 }), false, 'contract ends is today'],
+    [field('kind', { kind: 'isOneOf', values: ['resident', 'winter'] }), true, 'berth is resident or winter'],
+    [field('length', { kind: 'atLeast', value: 11 }), true, 'length is 11 or more'],
+    [field('length', { kind: 'atMost', value: 10 }), false, 'length is 10 or less'],
+    [field('note', { kind: 'isSaid' }), false, 'remark is said'],
+    [field('note', { kind: 'isUnsaid' }), true, 'remark is not said'],
+    [{ kind: 'notRungFor', days: 40 }, true, 'not rung for 40 days'],
+    [{ kind: 'notRungFor', days: 41 }, false, 'not rung for 41 days'],
+    [{ kind: 'neverRung' }, false, 'never rung'],
+  ])('asks %j', (condition, fits, words) => {
+    expect(fitsCondition(condition, contact, TODAY)).toBe(fits);
+    expect(isInPool({ v: 1, conditions: [condition] }, contact, TODAY)).toBe(fits);
+    expect(sayCondition(condition, names)).toBe(words);
+    expect(conditionProblem(condition, fields)).toBeNull();
+  });
+
+  it('takes whoever is to be tried again, however short a time ago', () => {
+    const again = { ...contact, lastRungOn: TODAY - 3, againOn: TODAY };
+    expect(fitsCondition({ kind: 'notRungFor', days: 30 }, again, TODAY)).toBe(true);
+  });
+
+  it('says what can’t be asked', () => {
+    const said = (condition: PoolCondition) => conditionProblem(condition, fields);
+    expect(said(field('gone', { kind: 'isSaid' }))).toMatch(/no such field/);
+    expect(said(field('note', { kind: 'within', days: 3 }))).toBe('That can’t be asked of remark.');
+    expect(said(field('kind', { kind: 'isOneOf', values: ['summer'] }))).toBe('berth is never “summer”.');
+    expect(said({ kind: 'plans', ids: [] })).toBe('Choose a plan.');
+  });
+});
+
+describe('a forecast', () => {
+  const pool = (rest: Partial<PoolAhead> = {}): PoolAhead => ({
+    ...{ free: 100, comes: new Map(), goes: new Map(), promised: new Map(), ...rest },
+  });
+  const rules = (wanted: number, rest = {}) => ({
+    ...{ from: TODAY, to: TODAY + 83, wants: () => wanted, comeBack: 0, comeBackAfter: 30, ...rest },
+  });
+
+  it('runs dry on the day on which there are fewer left than wanted', () => {
+    expect(forecastPool(pool(), rules(10)).dryOn).toBe(TODAY + 10);
+    expect(forecastPool(pool({ free: 105 }), rules(10)).days[10]).toMatchObject({ free: 5, wanted: 10, found: 5 });
+    expect(forecastPool(pool({ comes: new Map([[TODAY + 4, 20]]) }), rules(10)).dryOn).toBe(TODAY + 12);
+    expect(forecastPool(pool({ goes: new Map([[TODAY + 5, 40]]) }), rules(10)).dryOn).toBe(TODAY + 8);
+    // Promised calls are made first and take nothing from the pool.
+    expect(forecastPool(pool({ promised: new Map([[TODAY, 10]]) }), rules(10)).dryOn).toBe(TODAY + 11);
+    expect(forecastPool(pool(), rules(10, { comeBack: 100, comeBackAfter: 10 })).dryOn).toBeNull();
+  });
+
+  it('gives no more than there is, and the share that lasts does', () => {
+    const some = fc.dictionary(fc.integer({ min: 0, max: 83 }).map(String), fc.integer({ min: 0, max: 60 }), {
+      maxKeys: 8,
+    });
+    const byDay = (said: Record<string, number>) =>
+      new Map(Object.entries(said).map(([at, n]) => [TODAY + Number(at), n]));
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 900 }),
+        some,
+        some,
+        some,
+        fc.integer({ min: 0, max: 40 }),
+        fc.integer({ min: 0, max: 100 }),
+        (free, comes, goes, promised, wanted, comeBack) => {
+          const ahead = pool({ free, comes: byDay(comes), goes: byDay(goes), promised: byDay(promised) });
+          const given = rules(wanted, { comeBack });
+          const { days, dryOn } = forecastPool(ahead, given);
+          for (const day of days) {
+            expect(day.found).toBeLessThanOrEqual(day.wanted);
+            expect(day.free).toBeGreaterThanOrEqual(0);
+            if (dryOn === null || day.day < dryOn) expect(day.found).toBe(day.wanted);
+          }
+          const share = shareThatLasts(ahead, given);
+          if (dryOn === null) expect(share).toBe(100);
+          else expect(share).toBeLessThan(100);
+        },
+      ),
+    );
+  });
+});

@@ -1,0 +1,165 @@
+import { leftByLeave, minutesByHours, notHereOn, type Worker } from '../assignment/availability.ts';
+import { type CivilDay, civilDay, weekdayOf, yearMonthDay } from '../civil-date/civil-day.ts';
+
+export const QUOTA_PERIODS = ['day', 'week', 'month'] as const;
+export type QuotaPeriod = (typeof QUOTA_PERIODS)[number];
+
+/** What becomes of the calls of a day on which somebody does not work: others of the period take them on, or there are fewer. */
+export const DAYS_MISSED = ['madeUp', 'off'] as const;
+export type DaysMissed = (typeof DAYS_MISSED)[number];
+
+/** Whether everybody has as many, or in proportion to whoever of them works most. */
+export const QUOTA_SHARES = ['same', 'hours'] as const;
+export type QuotaShare = (typeof QUOTA_SHARES)[number];
+
+/** How many calls somebody is to make. */
+export interface QuotaAmount {
+  /** Of a period, from 1. */
+  readonly count: number;
+  readonly per: QuotaPeriod;
+  readonly share: QuotaShare;
+  /** At most so many a day, from 1; null for no such end. */
+  readonly mostADay: number | null;
+  readonly holidays: DaysMissed;
+  readonly leave: DaysMissed;
+}
+
+/** The calls of one person in one period. asked = the sum of the days + off + beyond + unplaced. */
+export interface PeriodCalls {
+  /** Its first and last day. */
+  readonly from: CivilDay;
+  readonly to: CivilDay;
+  readonly asked: number;
+  /** Of each day from the first on. */
+  readonly days: readonly number[];
+  /** Those of days off that are not made up, and of days on which there is no quota. */
+  readonly off: number;
+  /** More than a day may have. */
+  readonly beyond: number;
+  /** There is no day to make them on. */
+  readonly unplaced: number;
+}
+
+export interface QuotaCalendar {
+  isHoliday(day: CivilDay): boolean;
+  /** Whether the quota is in force on a day: it has begun, has not ended and is not paused. */
+  isIn(day: CivilDay): boolean;
+}
+
+export interface Spread {
+  /** @throws RangeError for somebody who is not of the quota */
+  periodOf(personId: string, day: CivilDay): PeriodCalls;
+  on(personId: string, day: CivilDay): number;
+}
+
+/**
+ * The calls of a quota by person and day. Those of a period fall on the days that somebody works, in proportion to the hours of
+ * each, by largest remainders (Hamilton's method): the sum is exact, and days of as many hours differ by one at most, the
+ * earlier ones having more. A day depends on its period alone, whatever is asked for around it.
+ * @param workers everybody of the quota
+ */
+export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], calendar: QuotaCalendar): Spread {
+  const byId = new Map(workers.map((worker) => [worker.id, worker]));
+  const known = new Map<string, Map<CivilDay, PeriodCalls>>();
+  const most = new Map<CivilDay, number>();
+  /** Minutes of a period of whoever has the most in it. */
+  const mostIn = (from: CivilDay, to: CivilDay): number => {
+    const before = most.get(from);
+    if (before !== undefined) return before;
+    const found = workers.reduce((best, worker) => Math.max(best, hoursWithin(worker, from, to)), 0);
+    most.set(from, found);
+    return found;
+  };
+  const askedOf = (worker: Worker, from: CivilDay, to: CivilDay): number => {
+    if (amount.per === 'day' && minutesByHours(worker, from) === 0) return 0;
+    if (amount.share === 'same') return amount.count;
+    const full = mostIn(from, to);
+    return full === 0 ? 0 : Math.round((amount.count * hoursWithin(worker, from, to)) / full);
+  };
+  const periodOf = (personId: string, day: CivilDay): PeriodCalls => {
+    const worker = byId.get(personId);
+    if (!worker) throw new RangeError(`${personId} is not of this quota.`);
+    const { from, to } = periodAround(amount.per, day);
+    const own = known.get(personId) ?? new Map<CivilDay, PeriodCalls>();
+    const before = own.get(from);
+    if (before) return before;
+    const found = callsOfPeriod(amount, worker, calendar, { from, to, asked: askedOf(worker, from, to) });
+    own.set(from, found);
+    known.set(personId, own);
+    return found;
+  };
+  return {
+    periodOf,
+    on(personId, day) {
+      const { from, days } = periodOf(personId, day);
+      return days[day - from] ?? 0;
+    },
+  };
+}
+
+/** The first and last day of the period that a day lies in; weeks begin on Monday (ISO 8601). */
+export function periodAround(per: QuotaPeriod, day: CivilDay): { readonly from: CivilDay; readonly to: CivilDay } {
+  if (per === 'day') return { from: day, to: day };
+  if (per === 'week') {
+    const from = day - (weekdayOf(day) - 1);
+    return { from, to: from + 6 };
+  }
+  const { year, month } = yearMonthDay(day);
+  return { from: civilDay(year, month, 1), to: civilDay(year, month + 1, 1) - 1 };
+}
+
+function hoursWithin(worker: Worker, from: CivilDay, to: CivilDay): number {
+  let sum = 0;
+  for (let day = from; day <= to; day++) sum += minutesByHours(worker, day);
+  return sum;
+}
+
+function callsOfPeriod(
+  { per, mostADay, holidays, leave }: QuotaAmount,
+  worker: Worker,
+  { isHoliday, isIn }: QuotaCalendar,
+  { from, to, asked }: { readonly from: CivilDay; readonly to: CivilDay; readonly asked: number },
+): PeriodCalls {
+  const weights: number[] = [];
+  /** The part of each day that is worked, of what was spread over it. */
+  const worked: number[] = [];
+  for (let day = from; day <= to; day++) {
+    const minutes = minutesByHours(worker, day);
+    const isOff = isHoliday(day) && !worker.shiftChanges.has(day);
+    const left = leftByLeave(worker, day);
+    // Within one day nothing can be made up for.
+    const madeUpHoliday = isOff && holidays === 'madeUp' && per !== 'day';
+    const madeUpLeave = left < 1 && leave === 'madeUp' && per !== 'day';
+    weights.push(madeUpHoliday ? 0 : madeUpLeave ? minutes * left : minutes);
+    worked.push(isOff || notHereOn(worker, day) !== null || !isIn(day) ? 0 : madeUpLeave ? 1 : left);
+  }
+  const shares = shareOut(asked, weights);
+  const unplaced = shares === null ? asked : 0;
+  let [off, beyond] = [0, 0];
+  const days = weights.map((_, i) => {
+    const share = shares?.[i] ?? 0;
+    const kept = Math.round(share * (worked[i] ?? 0));
+    const calls = mostADay === null ? kept : Math.min(kept, mostADay);
+    off += share - kept;
+    beyond += kept - calls;
+    return calls;
+  });
+  return { from, to, asked, days, off, beyond, unplaced };
+}
+
+/** A whole number shared out in proportion to weights, by largest remainders, the earlier first; null where nothing has weight. */
+function shareOut(count: number, weights: readonly number[]): readonly number[] | null {
+  const sum = weights.reduce((total, weight) => total + weight, 0);
+  if (sum === 0) return null;
+  const shares = weights.map((weight) => Math.floor((count * weight) / sum));
+  let left = count - shares.reduce((total, share) => total + share, 0);
+  const byRemainder = weights
+    .map((weight, i) => ({ i, rest: (count * weight) % sum }))
+    .sort((a, b) => b.rest - a.rest || a.i - b.i);
+  for (const { i } of byRemainder) {
+    if (left === 0) break;
+    shares[i] = (shares[i] ?? 0) + 1;
+    left--;
+  }
+  return shares;
+}
