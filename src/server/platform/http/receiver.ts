@@ -11,6 +11,8 @@ export function receiver(folder: string, mostBytes: number): (request: Request, 
   }).single('file');
   return (request, response) =>
     new Promise((resolve, reject) => {
+      // Whoever was cut off while it waited for its turn says nothing any more: nobody would hear of an end.
+      if (request.destroyed) return reject(refusalOf(new Error('it broke off'), mostBytes));
       upload(request, response, (error: unknown) => (error ? reject(refusalOf(error, mostBytes)) : resolve()));
     });
 }
