@@ -12,6 +12,7 @@ import {
   type Recurrence,
   type TurnLength,
   USUAL_ASKING,
+  USUAL_OUTCOMES,
   USUAL_WAYS,
   yearMonthDay,
 } from '../src/core/index.ts';
@@ -75,6 +76,7 @@ export async function seedWhenEmpty(
         workTypes: [...WORK_TYPES],
         visits: VISITS,
         asking: ASKING,
+        outcomes: USUAL_OUTCOMES,
         clientFields: [...CLIENT_FIELDS],
         skipReasons: ['too much wind', 'vessel away', 'nobody aboard', 'done with other work'],
         assetFields: [...ASSET_FIELDS],
@@ -91,6 +93,7 @@ export async function seedWhenEmpty(
           workTypes: [],
           visits: NO_VISITS,
           asking: USUAL_ASKING,
+          outcomes: USUAL_OUTCOMES,
           clientFields: [],
           skipReasons: [],
           assetFields: [],
@@ -127,6 +130,7 @@ async function insertWorkspace(
     | 'workTypes'
     | 'visits'
     | 'asking'
+    | 'outcomes'
     | 'roles'
     | 'teams'
     | 'tickets'

@@ -6,6 +6,7 @@ export const LIVE_TOPICS = [
   'workspace',
   'clients',
   'plans',
+  'calls',
   'people',
   'bell',
 ] as const;

@@ -18,6 +18,17 @@ export const bringInPaths = {
   discard: ['DELETE', '/bring-ins/:bringInId'],
 } as const satisfies Record<string, Path>;
 
+export const callPaths = {
+  quotas: ['GET', '/quotas'],
+  createQuota: ['POST', '/quotas'],
+  look: ['POST', '/quotas/look'],
+  changeQuota: ['PUT', '/quotas/:quotaId'],
+  day: ['GET', '/calls'],
+  before: ['GET', '/calls/:callId/before'],
+  rung: ['POST', '/calls/:callId/rung'],
+  later: ['POST', '/calls/:callId/later'],
+} as const satisfies Record<string, Path>;
+
 export const clockPaths = {
   now: ['GET', '/clock/on'],
   list: ['GET', '/people/:personId/clock'],

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ACCESS_LEVELS } from '../core/index.ts';
 import { askingSchema } from './asking.ts';
+import { outcomeSchema } from './calls.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, emailField, id, isoDate, line, linkToken, named } from './fields.ts';
 import { workspacePaths } from './paths.ts';
@@ -51,6 +52,8 @@ export const workspaceSchema = z.object({
   visits: visitRulesSchema,
   /** How clients are asked to do what is theirs. */
   asking: askingSchema,
+  /** How a call can end. */
+  outcomes: z.array(outcomeSchema),
   /** What is kept of clients and of assets besides what everybody keeps. */
   clientFields: z.array(ownFieldSchema),
   assetFields: z.array(ownFieldSchema),

@@ -432,6 +432,50 @@ export {
   reachInDays,
   type Timing,
 } from './planning/timing.ts';
+export { type Forecast, type ForecastDay, forecastPool, type PoolAhead, shareThatLasts } from './quota/forecast.ts';
+export {
+  CALL_ORDERS,
+  type CallOrder,
+  type Candidate,
+  type ListedCall,
+  lastBits,
+  pickLists,
+  SHUFFLE_FACTOR,
+  seedOf,
+  type WhyListed,
+  whyListed,
+} from './quota/picking.ts';
+export {
+  conditionProblem,
+  type FieldTest,
+  MOST_CONDITIONS,
+  type Pool,
+  type PoolCondition,
+  sayCondition,
+  testsOf,
+} from './quota/pool.ts';
+export { type Quota, type QuotaGroup, type QuotaTerms, termsOn, withTerms } from './quota/quota.ts';
+export {
+  DAYS_MISSED,
+  type PeriodCalls,
+  periodAround,
+  QUOTA_PERIODS,
+  QUOTA_SHARES,
+  type QuotaAmount,
+  type Spread,
+  spreadCalls,
+} from './quota/spread.ts';
+export {
+  type CallBack,
+  type CallStanding,
+  type Follows,
+  NEVER_RUNG,
+  type Outcome,
+  standingAfter,
+  USUAL_OUTCOMES,
+  whyNotRung,
+} from './quota/standing.ts';
+export { sayWhyListed } from './quota/why-words.ts';
 export { asked, TooMuchReckoningError, within } from './reckoning.ts';
 export { canonicalRecurrence, mayLackDay } from './recurrence/canonical.ts';
 export {

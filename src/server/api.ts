@@ -6,6 +6,7 @@ import { workspaceEndpoints } from '../contract/index.ts';
 import { availabilityRoutes } from './availability/index.ts';
 import { bellRoutes } from './bell/index.ts';
 import { bringInRoutes } from './bring-in/index.ts';
+import { callRoutes } from './calls/index.ts';
 import { byLinkRoutes, clientLinkRoutes } from './client-links/index.ts';
 import { clientRoutes } from './clients/index.ts';
 import { clockRoutes } from './clock/index.ts';
@@ -95,6 +96,7 @@ export function api(parts: ApiParts): Router {
     labelRoutes,
     noticeRoutes,
     planRoutes,
+    callRoutes,
     wallchartRoutes,
     overviewRoutes,
     taskListRoutes,

@@ -1,5 +1,6 @@
 import { BellRecord } from './bell/index.ts';
 import { BringIn, BringInRow } from './bring-in/index.ts';
+import { Call, CallList, CallQuota, CallStandingRecord } from './calls/stored/index.ts';
 import { ClientAsk, ClientLink } from './client-links/index.ts';
 import { Asset, Client, Contact } from './clients/index.ts';
 import { CommentRecord } from './comments/index.ts';
@@ -25,6 +26,7 @@ import { AskedTickets1766600000000 } from './platform/db/migrations/asked-ticket
 import { Assignment1766400000000 } from './platform/db/migrations/assignment.ts';
 import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
 import { BringIns1766100000000 } from './platform/db/migrations/bring-ins.ts';
+import { CallQuotas1768400000000 } from './platform/db/migrations/call-quotas.ts';
 import { ClientLinks1768300000000 } from './platform/db/migrations/client-links.ts';
 import { ClientRecords1766000000000 } from './platform/db/migrations/client-records.ts';
 import { ContentOnce1764900000000 } from './platform/db/migrations/content-once.ts';
@@ -127,6 +129,10 @@ export function dataSource(
       NoticeLetterRecord,
       ClientLink,
       ClientAsk,
+      CallQuota,
+      CallList,
+      Call,
+      CallStandingRecord,
       Notice,
       Invitation,
       AccountLink,
@@ -178,6 +184,7 @@ export function dataSource(
       Notices1768100000000,
       ServicePlans1768200000000,
       ClientLinks1768300000000,
+      CallQuotas1768400000000,
     ],
     extra: {
       max: connections,

@@ -170,11 +170,14 @@ export const lastBits = (id: string): number => Number.parseInt(id.slice(-8), 16
 export const seedOf = (quotaId: string, day: CivilDay): number =>
   Math.imul(lastBits(quotaId) ^ Math.imul(day, 0x9e3779b1), 0x85ebca6b) >>> 0;
 
+/** Odd, so that no two places are the same, and below 2^31, so that the database can multiply it by 32 bits. */
+export const SHUFFLE_FACTOR = 0x5bd1e995;
+
 /**
  * The place of an id in a shuffle, 0 to 2^32 - 1: the same seed gives the same shuffle. The database says the same, so that it
  * can put a hundred thousand in order: see `SHUFFLED` of the server.
  */
 export function shuffled(id: string, seed: number): number {
-  const mixed = Math.imul(lastBits(id) ^ seed, 0x9e3779b1) >>> 0;
+  const mixed = Math.imul(lastBits(id) ^ seed, SHUFFLE_FACTOR) >>> 0;
   return (mixed ^ (mixed >>> 16)) >>> 0;
 }

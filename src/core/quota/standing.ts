@@ -36,6 +36,7 @@ export const USUAL_OUTCOMES: readonly Outcome[] = [
   { key: 'call-back', name: 'call back', isReached: true, follows: { kind: 'callBack' } },
   { key: 'declined', name: 'not interested', isReached: true, follows: { kind: 'leftAlone', days: 180 } },
   { key: 'wrong-number', name: 'wrong number', isReached: false, follows: { kind: 'wrongNumber' } },
+  { key: 'never', name: 'do not call', isReached: true, follows: { kind: 'neverCalled' } },
 ];
 
 /** A call that was promised: on which day, at which time (null where none was said), and who rings. */

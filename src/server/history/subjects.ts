@@ -1,5 +1,6 @@
 import { leaveChanges, peopleChanges } from '../availability/index.ts';
 import { bringInChanges } from '../bring-in/index.ts';
+import { callChanges, quotaChanges } from '../calls/index.ts';
 import { assetChanges, clientChanges } from '../directory/index.ts';
 import { fileChanges } from '../files/index.ts';
 import { letterChanges, noticeChanges } from '../notices/index.ts';
@@ -33,6 +34,8 @@ export const SUBJECTS: SubjectsOfChanges<Task> = {
   file: fileChanges,
   letter: letterChanges,
   notice: noticeChanges,
+  quota: quotaChanges,
+  call: callChanges,
 };
 export type OneSubject = keyof typeof SUBJECTS;
 export const IN_ORDER = Object.keys(SUBJECTS) as OneSubject[];

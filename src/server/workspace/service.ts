@@ -32,6 +32,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     workTypes: workspace.workTypes,
     visits: workspace.visits,
     asking: workspace.asking,
+    outcomes: [...workspace.outcomes],
     clientFields: workspace.clientFields,
     assetFields: workspace.assetFields,
     weekMinutes: workspace.weekMinutes,

@@ -4,7 +4,7 @@ import { MemoryRouter } from 'react-router';
 import { SWRConfig } from 'swr';
 import { vi } from 'vitest';
 import type { Person, Workspace } from '../../contract/index.ts';
-import { NO_VISITS, USUAL_ASKING, USUAL_WAYS } from '../../core/index.ts';
+import { NO_VISITS, USUAL_ASKING, USUAL_OUTCOMES, USUAL_WAYS } from '../../core/index.ts';
 import { KeyProvider } from '../app/shell/keys.tsx';
 import { WorkspaceProvider } from '../app/shell/workspace.tsx';
 
@@ -47,6 +47,7 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     workTypes: [],
     visits: NO_VISITS,
     asking: USUAL_ASKING,
+    outcomes: [...USUAL_OUTCOMES],
     clientFields: [],
     weekMinutes: [450, 450, 450, 450, 450, 0, 0],
     skipReasons: [],

@@ -144,6 +144,17 @@ export const ACTIONS = {
     'rolled on': together('rolled on'),
     undone: PUT_BACK,
   },
+  quota: {
+    created: words('made'),
+    changed: FIELDS,
+    undone: PUT_BACK,
+  },
+  call: {
+    rung: words('said how the call went'),
+    'said again': words('said once more how the call went'),
+    'put off': words('put the call to the end of the list'),
+    undone: PUT_BACK,
+  },
   /** Holds changes of many things together. */
   several: {
     together: onlySaid('together'),

@@ -3,6 +3,7 @@ import type { Category } from '../../../contract/index.ts';
 import type {
   AskingRules,
   NamedSeason,
+  Outcome,
   OwnField,
   PhraseHabits,
   VisitRules,
@@ -91,6 +92,9 @@ export class Workspace {
   asking!: AskingRules;
   @Column({ type: 'date', nullable: true })
   askedOn!: string | null;
+  /** How a call can end. */
+  @Column({ type: 'jsonb' })
+  outcomes!: readonly Outcome[];
   /** For how many years finished work is kept, and the day on which it was set so; null for good. */
   @Column({ type: 'integer', nullable: true })
   keepYears!: number | null;

@@ -100,6 +100,7 @@ const KIND_WORDS = {
   notice: 'notice',
   task: 'client’s task',
   code: 'code for a link',
+  calls: 'call list',
 } as const satisfies Record<MailLine['kind'], string>;
 
 function Line({ mail }: { readonly mail: MailLine }) {

@@ -1,0 +1,250 @@
+import { z } from 'zod';
+import {
+  CALL_ORDERS,
+  DAYS_MISSED,
+  type FieldTest,
+  MOST_CONDITIONS,
+  type Outcome,
+  type PoolCondition,
+  QUOTA_PERIODS,
+  QUOTA_SHARES,
+  type QuotaTerms,
+  type WhyListed,
+} from '../core/index.ts';
+import { endpoint } from './endpoint.ts';
+import { civilMoment, id, isoDate, isoTime, line, named, prose } from './fields.ts';
+import { callPaths } from './paths.ts';
+
+export const MOST_QUOTAS = 50;
+/** Calls of a day or period that a quota may ask of one person, and people of one. */
+export const MOST_CALLS = 400;
+export const MOST_RINGING = 200;
+export const MOST_ASKS = 12;
+/** Weeks that are told before a quota is saved, and for how many its pool is foreseen. */
+export const TOLD_WEEKS = 6;
+export const FORESEEN_WEEKS = 12;
+/** Names that are told of a first list. */
+export const TOLD_OF_LIST = 40;
+/** What is told of a contact from before. */
+export const TOLD_BEFORE = 30;
+
+const whole = (what: string, least: number, most: number) =>
+  z
+    .number({ error: `${what}: say how many.` })
+    .int('Whole numbers only.')
+    .min(least, `${what}: ${least} at least.`)
+    .max(most, `${what}: ${most} at most.`);
+
+const fieldTestSchema: z.ZodType<FieldTest, FieldTest> = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('isOneOf'), values: z.array(z.string().max(200)).max(60) }),
+  z.object({ kind: z.literal('within'), days: whole('Days', 0, 3660) }),
+  z.object({ kind: z.enum(['atLeast', 'atMost']), value: z.number() }),
+  z.object({ kind: z.enum(['isSaid', 'isUnsaid']) }),
+]);
+const conditionSchema: z.ZodType<PoolCondition, PoolCondition> = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('plans'), ids: z.array(id).max(40) }),
+  z.object({ kind: z.literal('usualPeople'), ids: z.array(id).max(MOST_RINGING) }),
+  z.object({ kind: z.literal('field'), key: z.string().max(40), test: fieldTestSchema }),
+  z.object({ kind: z.literal('notRungFor'), days: whole('Days', 1, 3660) }),
+  z.object({ kind: z.literal('neverRung') }),
+]);
+
+export const quotaTermsSchema: z.ZodType<QuotaTerms, QuotaTerms> = z.object({
+  amount: z.object({
+    count: whole('Calls', 1, MOST_CALLS),
+    per: z.enum(QUOTA_PERIODS),
+    share: z.enum(QUOTA_SHARES),
+    mostADay: whole('Calls a day', 1, MOST_CALLS).nullable(),
+    holidays: z.enum(DAYS_MISSED),
+    leave: z.enum(DAYS_MISSED),
+  }),
+  group: z.discriminatedUnion('of', [
+    z.object({ of: z.literal('people'), ids: z.array(id).min(1, 'Choose who rings.').max(MOST_RINGING) }),
+    z.object({ of: z.literal('role'), role: line('The role', 60) }),
+  ]),
+  pool: z.object({ v: z.literal(1), conditions: z.array(conditionSchema).max(MOST_CONDITIONS) }),
+  first: z.enum(CALL_ORDERS),
+  usualFirst: z.boolean(),
+  gap: whole('Days between two calls', 1, 365),
+  carryDays: whole('Days for which it is carried over', 0, 10),
+  readyAt: isoTime,
+  mails: z.boolean(),
+  minutesEach: whole('Minutes a call', 1, 240),
+  asks: z.array(line('What to ask', 200)).max(MOST_ASKS),
+});
+
+const pauseSchema = z.object({ from: isoDate, to: isoDate.nullable() });
+export const quotaSchema = named.extend({
+  version: z.number().int(),
+  startsOn: isoDate,
+  endsOn: isoDate.nullable(),
+  pauses: z.array(pauseSchema),
+  terms: z.array(z.object({ from: isoDate, says: quotaTermsSchema })),
+  /** Who rings by it today. */
+  people: z.array(named),
+});
+export type CallQuota = z.infer<typeof quotaSchema>;
+
+const quotaInput = z.object({
+  name: line('The name of the quota', 60),
+  /** From which day on it says this. */
+  from: isoDate,
+  endsOn: isoDate.nullable(),
+  pauses: z.array(pauseSchema).max(60),
+  says: quotaTermsSchema,
+});
+export type QuotaInput = z.infer<typeof quotaInput>;
+
+const whySchema: z.ZodType<WhyListed> = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('promised'), on: z.number(), at: isoTime.nullable() }),
+  z.object({ kind: z.literal('carriedOver'), from: z.number() }),
+  z.object({ kind: z.literal('neverRung') }),
+  z.object({ kind: z.literal('triedAgain'), tries: z.number(), lastOn: z.number() }),
+  z.object({ kind: z.literal('rungBefore'), lastOn: z.number() }),
+]);
+const follows = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('rests') }),
+  z.object({ kind: z.literal('triedAgain'), workingDays: z.number(), tries: z.number() }),
+  z.object({ kind: z.literal('callBack') }),
+  z.object({ kind: z.literal('leftAlone'), days: z.number().nullable() }),
+  z.object({ kind: z.literal('neverCalled') }),
+  z.object({ kind: z.literal('wrongNumber') }),
+]);
+export const outcomeSchema: z.ZodType<Outcome> = z.object({
+  ...{ key: z.string(), name: z.string(), isReached: z.boolean(), follows },
+});
+
+const listedSchema = z.object({ contact: named, client: named, asset: z.string().nullable(), why: whySchema });
+
+const lookSchema = z.object({
+  /** Of each who rings: the weeks. */
+  people: z.array(
+    named.extend({
+      /** Minutes of their usual week. */
+      weekMinutes: z.number(),
+      weeks: z.array(
+        z.object({
+          monday: isoDate,
+          /** Calls of each day from Monday on; null on a day on which nobody works, or there is no quota. */
+          days: z.array(z.number().int().nullable()),
+          off: z.number().int(),
+          beyond: z.number().int(),
+          unplaced: z.number().int(),
+        }),
+      ),
+    }),
+  ),
+  /** How many are left after each condition, the first of all contacts; then of those who may be rung at all. */
+  funnel: z.object({
+    all: z.number().int(),
+    after: z.array(z.number().int()),
+    notNever: z.number().int(),
+    withNumber: z.number().int(),
+    free: z.number().int(),
+  }),
+  forecast: z.object({
+    days: z.array(z.object({ on: isoDate, free: z.number().int(), wanted: z.number().int(), found: z.number().int() })),
+    dryOn: isoDate.nullable(),
+    /** Of a hundred calls, how many the pool has somebody for to the end. */
+    lasts: z.number().int(),
+    /** Of a hundred who were rung, how many come back to it. */
+    comeBack: z.number().int(),
+  }),
+  /** The first lists: a rehearsal, of which nothing is made. */
+  first: z.object({
+    on: isoDate,
+    lists: z.array(named.extend({ wanted: z.number().int(), found: z.number().int(), calls: z.array(listedSchema) })),
+  }),
+});
+export type QuotaLook = z.infer<typeof lookSchema>;
+
+const callBackSchema = z.object({ on: isoDate, at: isoTime.nullable(), personId: id });
+const callSchema = listedSchema.extend({
+  id,
+  version: z.number().int(),
+  quotaId: id,
+  place: z.number().int(),
+  number: z.string(),
+  state: z.enum(['open', 'rung']),
+  outcome: outcomeSchema.nullable(),
+  note: z.string(),
+  rungAt: civilMoment.nullable(),
+  rungBy: named.nullable(),
+  callBack: callBackSchema.nullable(),
+  /** The call before it. */
+  last: z.object({ on: isoDate, outcome: z.string(), note: z.string() }).nullable(),
+});
+export type ListedCall = z.infer<typeof callSchema>;
+
+const daySchema = z.object({
+  person: named,
+  on: isoDate,
+  /** Quotas by which somebody rings on that day. */
+  quotas: z.array(named.extend({ asks: z.array(z.string()), minutesEach: z.number().int(), readyAt: isoTime })),
+  calls: z.array(callSchema),
+  /** How many were wanted and are made, of each day of the week; what lies ahead as the quota says. */
+  week: z.array(z.object({ on: isoDate, wanted: z.number().int(), made: z.number().int() })),
+  /** Promised for later days, by day and time. */
+  promised: z.array(
+    z.object({
+      contact: named,
+      client: named,
+      asset: z.string().nullable(),
+      callBack: callBackSchema,
+      note: z.string(),
+    }),
+  ),
+  outcomes: z.array(outcomeSchema),
+});
+export type CallDay = z.infer<typeof daySchema>;
+
+const beforeSchema = z.object({
+  lines: z.array(
+    z.object({
+      on: isoDate,
+      kind: z.enum(['call', 'task', 'notice', 'mail']),
+      text: z.string(),
+      taskId: id.nullable(),
+    }),
+  ),
+  counts: z.object({
+    call: z.number().int(),
+    task: z.number().int(),
+    notice: z.number().int(),
+    mail: z.number().int(),
+  }),
+});
+export type BeforeCall = z.infer<typeof beforeSchema>;
+
+const rungSchema = z.object({
+  version: z.number().int(),
+  outcome: z.string().max(40),
+  note: prose('The note', 4000),
+  callBack: callBackSchema.nullable().default(null),
+});
+export type RungInput = z.input<typeof rungSchema>;
+const saved = z.object({ call: callSchema, changeId: id });
+const savedQuota = z.object({ quota: quotaSchema, changeId: id });
+
+export const callEndpoints = {
+  quotas: endpoint(callPaths.quotas, { answer: z.object({ quotas: z.array(quotaSchema) }) }),
+  createQuota: endpoint(callPaths.createQuota, { body: quotaInput, answer: savedQuota }),
+  changeQuota: endpoint(callPaths.changeQuota, {
+    body: quotaInput.extend({ version: z.number().int() }),
+    answer: savedQuota,
+  }),
+  /** What a quota comes to before it is saved. */
+  look: endpoint(callPaths.look, {
+    heavy: true,
+    body: quotaInput.omit({ name: true }).extend({ quotaId: id.nullable() }),
+    answer: lookSchema,
+  }),
+  /** The lists of one person for a day. */
+  day: endpoint(callPaths.day, { query: z.object({ person: id, on: isoDate }), answer: daySchema }),
+  /** What is known of the client from before, the newest first. */
+  before: endpoint(callPaths.before, { answer: beforeSchema }),
+  /** How a call ended; said once more it takes the place of what was said before. */
+  rung: endpoint(callPaths.rung, { body: rungSchema, answer: saved }),
+  /** To the end of the list. */
+  later: endpoint(callPaths.later, { body: z.object({ version: z.number().int() }), answer: saved }),
+};

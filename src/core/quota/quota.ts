@@ -1,0 +1,52 @@
+import type { CivilDay } from '../civil-date/civil-day.ts';
+import { dayOfIso, type IsoDate, type IsoTime } from '../civil-date/iso-date.ts';
+import type { Pause } from '../planning/schedule-plan.ts';
+import type { CallOrder } from './picking.ts';
+import type { Pool } from './pool.ts';
+import type { QuotaAmount } from './spread.ts';
+
+/** Who rings: some people, or everybody who has a role. */
+export type QuotaGroup =
+  | { readonly of: 'people'; readonly ids: readonly string[] }
+  | { readonly of: 'role'; readonly role: string };
+
+/** What a quota says from a day on. */
+export interface QuotaTerms {
+  readonly amount: QuotaAmount;
+  readonly group: QuotaGroup;
+  readonly pool: Pool;
+  readonly first: CallOrder;
+  readonly usualFirst: boolean;
+  /** Days between two calls to one contact, whoever rings, from 1. */
+  readonly gap: number;
+  /** Working days for which a call that was not made is carried over, 0 to 10. */
+  readonly carryDays: number;
+  /** From when on the day the lists are there, and whether a mail tells of them. */
+  readonly readyAt: IsoTime;
+  readonly mails: boolean;
+  /** Minutes of a call. */
+  readonly minutesEach: number;
+  /** What is asked in a call, a line each. */
+  readonly asks: readonly string[];
+}
+
+export interface Quota {
+  readonly startsOn: IsoDate;
+  /** The last day; null where it goes on. */
+  readonly endsOn: IsoDate | null;
+  readonly pauses: readonly Pause[];
+  /** What it says from which day on, the oldest first. */
+  readonly terms: readonly { readonly from: IsoDate; readonly says: QuotaTerms }[];
+}
+
+/** What a quota says on a day; null before it starts, after its end and while it is paused. */
+export function termsOn({ startsOn, endsOn, pauses, terms }: Quota, day: CivilDay): QuotaTerms | null {
+  if (day < dayOfIso(startsOn) || (endsOn !== null && day > dayOfIso(endsOn))) return null;
+  if (pauses.some(({ from, to }) => dayOfIso(from) <= day && (to === null || day < dayOfIso(to)))) return null;
+  return terms.findLast(({ from }) => dayOfIso(from) <= day)?.says ?? null;
+}
+
+/** The same with other terms from a day on; what was to come into force later is over. */
+export function withTerms(terms: Quota['terms'], from: IsoDate, says: QuotaTerms): Quota['terms'] {
+  return [...terms.filter((one) => one.from < from), { from, says }];
+}
