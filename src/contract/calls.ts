@@ -202,7 +202,7 @@ const beforeSchema = z.object({
   lines: z.array(
     z.object({
       on: isoDate,
-      kind: z.enum(['call', 'task', 'notice', 'mail']),
+      kind: z.enum(['call', 'task', 'notice']),
       text: z.string(),
       taskId: id.nullable(),
     }),
@@ -211,7 +211,6 @@ const beforeSchema = z.object({
     call: z.number().int(),
     task: z.number().int(),
     notice: z.number().int(),
-    mail: z.number().int(),
   }),
 });
 export type BeforeCall = z.infer<typeof beforeSchema>;

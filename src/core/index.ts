@@ -442,12 +442,14 @@ export {
   pickLists,
   SHUFFLE_FACTOR,
   seedOf,
+  shuffled,
   type WhyListed,
   whyListed,
 } from './quota/picking.ts';
 export {
   conditionProblem,
   type FieldTest,
+  fitsCondition,
   MOST_CONDITIONS,
   type Pool,
   type PoolCondition,

@@ -31,7 +31,8 @@ async function idsOf(of: TestServer): Promise<Ids> {
        (select id from turn_swap where state = 'asked' limit 1) as "swapId",
        (select id from task_view limit 1) as "viewId", (select id from notice_letter limit 1) as "letterId",
        (select id from mail_part limit 1) as "partId",
-       (select id from service_plan limit 1) as "planId", (select id from on_plan limit 1) as "onPlanId"`,
+       (select id from service_plan limit 1) as "planId", (select id from on_plan limit 1) as "onPlanId",
+       (select id from call_quota limit 1) as "quotaId", (select id from call limit 1) as "callId"`,
   );
   const schedule = await scheduleNamed(ines, 'Fire points', 'Long Quay');
   const person = await of.person('Nadia Orme');

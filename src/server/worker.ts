@@ -3,6 +3,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { type DataSource, IsNull, Not } from 'typeorm';
 import { instantOf } from '../core/index.ts';
+import { isListingDue, makeLists } from './calls/index.ts';
 import { askOwed } from './client-links/index.ts';
 import { type FileStore, sweepFiles } from './files/stored/index.ts';
 import { sweepArrivals } from './platform/arrival.ts';
@@ -108,6 +109,10 @@ async function startRunner(
             await helpers.addJob('ask', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
               jobKey: `ask:${workspace.id}`,
             });
+          if (await isListingDue(scope))
+            await helpers.addJob('lists', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
+              jobKey: `lists:${workspace.id}`,
+            });
         }
         const [waiting] = await source.query<{ any: boolean }[]>(
           `select exists (select from mail where state = 'waiting' and try_at <= clock_timestamp()) as any`,
@@ -131,6 +136,13 @@ async function startRunner(
         if (!workspace) return;
         const sent = await askOwed(scopeOf(workspace), origin);
         if (sent > 0) log.info({ workspace: workspace.name, sent }, 'clients asked');
+      }),
+      lists: throughOutages(log, async (payload) => {
+        const { workspaceId } = payload as OfWorkspacePayload;
+        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+        if (!workspace) return;
+        const made = await makeLists(scopeOf(workspace), origin);
+        if (made > 0) log.info({ workspace: workspace.name, made }, 'call lists made');
       }),
       fill: throughOutages(log, async (payload) => {
         const { workspaceId, runId } = payload as FillPayload;

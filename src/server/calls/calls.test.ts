@@ -1,0 +1,333 @@
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { CallDay, ListedCall, QuotaInput, QuotaLook } from '../../contract/index.ts';
+import {
+  dayOfIso,
+  fitsCondition,
+  isoOfDay,
+  type Pool,
+  type PoolCondition,
+  shuffled,
+  USUAL_OUTCOMES,
+  whyNotRung,
+} from '../../core/index.ts';
+import { TEST_NOW } from '../testing/clock.ts';
+import { mailTo } from '../testing/mails.ts';
+import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { makeLists } from './making.ts';
+import { CONTACTS, conditionSql, HAS_NUMBER, NOT_NEVER, Params, restedSql, shuffledSql } from './pool-sql.ts';
+import { STANDING_FIELDS, type StandingRow, standingOf } from './stored/index.ts';
+
+const TODAY = '2026-11-24';
+let server: TestServer;
+let ines: Agent;
+let ayesha: Agent;
+let people: { ayesha: string; rhona: string };
+beforeAll(async () => {
+  server = await testServer();
+  ines = await server.browser('Ines Calloway');
+  ayesha = await server.browser('Ayesha Quill');
+  people = { ayesha: (await server.person('Ayesha Quill')).id, rhona: (await server.person('Rhona Vick')).id };
+});
+afterAll(() => server.stop());
+
+const says = (rest: Partial<QuotaInput['says']> = {}): QuotaInput['says'] => ({
+  amount: { count: 6, per: 'day', share: 'same', mostADay: null, holidays: 'off', leave: 'off' },
+  group: { of: 'role', role: 'berth adviser' },
+  pool: { v: 1, conditions: [{ kind: 'notRungFor', days: 30 }] },
+  ...{ first: 'neverRung', usualFirst: true, gap: 2, carryDays: 1, readyAt: '08:00', mails: true },
+  ...{ minutesEach: 10, asks: ['Do they stay?'] },
+  ...rest,
+});
+let made = 0;
+const quotaInput = (rest: Partial<QuotaInput> = {}): QuotaInput => ({
+  ...{ name: `Calls ${++made}`, from: TODAY, endsOn: null, pauses: [], says: says(), ...rest },
+});
+const newQuota = async (rest: Partial<QuotaInput> = {}) =>
+  (await ines.post('/api/quotas').send(quotaInput(rest)).expect(200)).body as {
+    quota: { id: string; version: number; name: string };
+    changeId: string;
+  };
+const makeAll = async () => makeLists(await server.scope(), server.address);
+const dayOf = async (person: string, on = TODAY, by = ines): Promise<CallDay> =>
+  (await by.get('/api/calls').query({ person, on }).expect(200)).body;
+const rung = (by: Agent, call: ListedCall, outcome: string, rest: object = {}) =>
+  by.post(`/api/calls/${call.id}/rung`).send({ version: call.version, outcome, note: '', ...rest });
+const undo = (changeId: string, by = ines) => by.post(`/api/changes/${changeId}/undo`).send({});
+const standing = async (contactId: string) => {
+  const [row] = await server.source.query<StandingRow[]>(
+    `select ${STANDING_FIELDS} from call_standing s where s.contact_id = $1`,
+    [contactId],
+  );
+  return row ? standingOf(row) : null;
+};
+/** Until the end of a test it is another day. */
+async function on<T>(date: string, work: () => Promise<T>): Promise<T> {
+  server.clock.set(date);
+  try {
+    return await work();
+  } finally {
+    server.clock.set(TEST_NOW);
+  }
+}
+
+describe('the lists of a day', () => {
+  it('are the same in a rehearsal and when they are made', async () => {
+    const { quota, changeId } = await newQuota({ from: '2026-11-25', says: says({ mails: false, usualFirst: false }) });
+    const body = {
+      ...quotaInput({ from: '2026-11-25', says: says({ mails: false, usualFirst: false }) }),
+      name: undefined,
+    };
+    const look = (
+      await ines
+        .post('/api/quotas/look')
+        .send({ ...body, quotaId: quota.id })
+        .expect(200)
+    ).body as QuotaLook;
+    expect(look.first.on).toBe('2026-11-25');
+    await on('2026-11-25T09:00', async () => {
+      await makeAll();
+      for (const { id, calls } of look.first.lists) {
+        const there = (await dayOf(id, '2026-11-25')).calls.filter(({ quotaId }) => quotaId === quota.id);
+        expect(there.map(({ contact }) => contact.name)).toEqual(calls.map(({ contact }) => contact.name));
+      }
+    });
+    await undo(changeId).expect(200);
+  });
+
+  it('are what was shown before, made once, each with a mail of names and numbers; nobody stands on two', async () => {
+    const look = (
+      await ines
+        .post('/api/quotas/look')
+        .send({ ...quotaInput(), name: undefined, quotaId: null })
+        .expect(200)
+    ).body as QuotaLook;
+    expect(look.people.map(({ name, weeks }) => [name, weeks[0]?.days.slice(0, 5)])).toEqual([
+      ['Ayesha Quill', expect.arrayContaining([6])],
+      ['Rhona Vick', expect.arrayContaining([6])],
+    ]);
+    const { all, after, notNever, withNumber, free } = look.funnel;
+    expect([all, ...after, notNever, withNumber, free]).toEqual(
+      [all, ...after, notNever, withNumber, free].sort((a, b) => b - a),
+    );
+    expect(look.forecast.days).toHaveLength(84);
+    const { quota } = await newQuota();
+    expect(await makeAll()).toBe(2);
+    expect(await makeAll()).toBe(0);
+    const lists = [await dayOf(people.ayesha), await dayOf(people.rhona)];
+    const ids = lists.flatMap(({ calls }) => calls.map(({ contact }) => contact.id));
+    expect(ids).toHaveLength(12);
+    expect(new Set(ids).size).toBe(12);
+    expect(lists[0]?.week.find(({ on: day }) => day === TODAY)).toEqual({ on: TODAY, wanted: 6, made: 0 });
+    expect(lists[0]?.quotas).toMatchObject([{ name: quota.name, asks: ['Do they stay?'], minutesEach: 10 }]);
+    const mail = await mailTo(server, 'ayesha@ternquay.example');
+    expect(mail.text).toContain(lists[0]?.calls[0]?.number);
+    expect(mail.text).toContain('/calls');
+    // The first lists of another one leave those out who stand on a list of the day.
+    const other = await newQuota();
+    expect(await makeAll()).toBe(2);
+    const both = (await dayOf(people.ayesha)).calls.map(({ contact }) => contact.id);
+    expect(new Set(both).size).toBe(both.length);
+    for (const { changeId } of [other]) await undo(changeId).expect(200);
+    await server.source.query('delete from call where list_id in (select id from call_list where quota_id = $1)', [
+      other.quota.id,
+    ]);
+    await server.source.query('delete from call_list where quota_id = $1', [other.quota.id]);
+  });
+
+  it('wait for their time, and are nobody’s while the quota is paused or over', async () => {
+    const late = await newQuota({ says: says({ readyAt: '15:00' }) });
+    await newQuota({ pauses: [{ from: TODAY, to: null }] });
+    await newQuota({ from: '2026-12-01' });
+    expect(await makeAll()).toBe(0);
+    await on(`${TODAY}T15:00`, async () => expect(await makeAll()).toBe(2));
+    await server.source.query('delete from call where list_id in (select id from call_list where quota_id = $1)', [
+      late.quota.id,
+    ]);
+  });
+});
+
+describe('a call', () => {
+  it('is said how it went: promised calls come back on their day, others rest; each is undone whole', async () => {
+    const all = (await dayOf(people.ayesha)).calls;
+    const { quotaId } = all.find(({ why }) => why.kind === 'neverRung') as ListedCall;
+    const calls = all.filter((one) => one.quotaId === quotaId);
+    const [first, second, third] = calls as [ListedCall, ListedCall, ListedCall];
+    const before = await standing(first.contact.id);
+    const reached = (await rung(ayesha, first, 'reached', { note: 'Stays.' }).expect(200)).body;
+    expect(reached.call).toMatchObject({ state: 'rung', note: 'Stays.', outcome: { key: 'reached' } });
+    expect(await standing(first.contact.id)).toMatchObject({ lastRungOn: dayOfIso(TODAY), tries: 0 });
+    expect((await dayOf(people.ayesha)).week.find(({ on: day }) => day === TODAY)?.made).toBe(1);
+    // Said once more it takes the place of what was said before.
+    const again = (await rung(ayesha, reached.call, 'no-answer').expect(200)).body;
+    expect(await standing(first.contact.id)).toMatchObject({ tries: 1, againOn: dayOfIso('2026-11-27') });
+    await rung(ayesha, reached.call, 'reached').expect(409);
+    await undo(again.changeId, ayesha).expect(200);
+    await undo(reached.changeId, ayesha).expect(200);
+    expect(await standing(first.contact.id)).toEqual(
+      before ?? { ...(await standing(first.contact.id)), tries: 0, lastRungOn: null },
+    );
+
+    const callBack = { on: '2026-11-26', at: '14:00', personId: people.ayesha };
+    await rung(ayesha, second, 'call-back', { callBack, note: 'after lunch' }).expect(200);
+    expect((await dayOf(people.ayesha)).promised).toMatchObject([
+      { contact: second.contact, callBack, note: 'after lunch' },
+    ]);
+    await rung(ayesha, third, 'never').expect(200);
+    const known = (await ines.get(`/api/calls/${second.id}/before`).expect(200)).body;
+    expect(known.counts.call).toBe(0);
+    await on('2026-11-26T09:00', async () => {
+      await makeAll();
+      const list = (await dayOf(people.ayesha, '2026-11-26')).calls;
+      expect(list[0]).toMatchObject({ contact: second.contact, why: { kind: 'promised', at: '14:00' } });
+      expect(list[0]?.last).toMatchObject({ outcome: 'call back', note: 'after lunch' });
+      // Two days later what was not rung was carried over for a day, and is dropped by now.
+      expect(list.filter(({ why }) => why.kind === 'carriedOver')).toEqual([]);
+      expect(list.map(({ contact }) => contact.id)).not.toContain(third.contact.id);
+    });
+    const [{ states }] = await server.source.query<[{ states: string[] }]>(
+      `select array_agg(distinct state) as states from call where list_on = $1`,
+      [TODAY],
+    );
+    expect(states.sort()).toEqual(['dropped', 'rung']);
+  });
+
+  it('is carried over to the next working day', async () => {
+    const { quota } = await newQuota({ from: '2026-12-01', says: says({ mails: false }) });
+    const left = await on('2026-12-01T09:00', async () => {
+      await makeAll();
+      return (await dayOf(people.rhona, '2026-12-01')).calls.filter(({ quotaId }) => quotaId === quota.id);
+    });
+    await on('2026-12-02T09:00', async () => {
+      await makeAll();
+      const carried = (await dayOf(people.rhona, '2026-12-02')).calls.filter(({ why }) => why.kind === 'carriedOver');
+      expect(carried.map(({ contact }) => contact.id)).toEqual(
+        expect.arrayContaining(left.slice(0, 1).map(({ contact }) => contact.id)),
+      );
+    });
+  });
+
+  it('is said by whoever the list is of, or who does all work, in words that can be', async () => {
+    const { calls } = await on('2026-12-02T09:00', () => dayOf(people.rhona, '2026-12-02'));
+    const open = calls.find(({ state }) => state === 'open') as ListedCall;
+    await rung(ayesha, open, 'reached').expect(403);
+    await rung(ines, open, 'sung').expect(422);
+    const refused = await rung(ines, open, 'call-back').expect(422);
+    expect(refused.body.errors[0]).toMatchObject({ path: 'callBack', message: expect.stringMatching(/which day/) });
+    await rung(ines, open, 'call-back', { callBack: { on: '2026-11-01', at: null, personId: people.rhona } }).expect(
+      422,
+    );
+    const later = (await ines.post(`/api/calls/${open.id}/later`).send({ version: open.version }).expect(200)).body;
+    expect(later.call.place).toBeGreaterThan(open.place);
+    await undo(later.changeId).expect(200);
+  });
+});
+
+describe('a quota', () => {
+  it('is refused in words, changed from a day, and undone', async () => {
+    const { quota, changeId } = await newQuota({ from: '2027-03-01' });
+    const refusal = async (rest: Partial<QuotaInput>) =>
+      (await ines.post('/api/quotas').send(quotaInput(rest)).expect(422)).body.errors[0].message;
+    expect(await refusal({ name: quota.name })).toMatch(/already/);
+    expect(await refusal({ from: '2026-11-01' })).toMatch(/today on/);
+    expect(await refusal({ endsOn: '2026-11-01' })).toMatch(/before it begins/);
+    expect(await refusal({ says: says({ group: { of: 'role', role: 'pirate' } }) })).toMatch(/no role/);
+    expect(await refusal({ says: says({ pool: { v: 1, conditions: [{ kind: 'plans', ids: [] }] } }) })).toMatch(/plan/);
+    await ayesha.post('/api/quotas').send(quotaInput()).expect(403);
+    const changed = quotaInput({ name: quota.name, from: '2027-04-01', says: says({ gap: 9 }) });
+    const saved = (
+      await ines
+        .put(`/api/quotas/${quota.id}`)
+        .send({ ...changed, version: 1 })
+        .expect(200)
+    ).body;
+    expect(saved.quota.terms.map(({ from }: { from: string }) => from)).toEqual(['2027-03-01', '2027-04-01']);
+    await ines
+      .put(`/api/quotas/${quota.id}`)
+      .send({ ...changed, version: 1 })
+      .expect(409);
+    await undo(saved.changeId).expect(200);
+    await undo(changeId).expect(200);
+    const { quotas } = (await ines.get('/api/quotas').expect(200)).body;
+    expect(quotas.find(({ id }: { id: string }) => id === quota.id)).toMatchObject({
+      ...{ endsOn: '2027-02-28', terms: [{ from: '2027-03-01' }] },
+    });
+  });
+});
+
+describe('a pool', () => {
+  it('is told in SQL as the core tells it, and shuffled alike', async () => {
+    const scope = await server.scope();
+    const [{ id: planId }] = await server.source.query<[{ id: string }]>('select id from service_plan limit 1');
+    const fields = scope.workspace.clientFields;
+    const anyField = fc.constantFrom(...fields).chain((field): fc.Arbitrary<PoolCondition> => {
+      const tests = {
+        date: fc.integer({ min: 0, max: 400 }).map((days) => ({ kind: 'within' as const, days })),
+        number: fc.record({
+          kind: fc.constantFrom('atLeast' as const, 'atMost' as const),
+          value: fc.integer({ min: 0, max: 20 }),
+        }),
+        choice: fc.subarray([...field.choices]).map((values) => ({ kind: 'isOneOf' as const, values })),
+        text: fc.constant({ kind: 'isSaid' as const }),
+      };
+      const said = fc.constantFrom({ kind: 'isSaid' as const }, { kind: 'isUnsaid' as const });
+      return fc.oneof(tests[field.kind], said).map((test) => ({ kind: 'field', key: field.key, test }));
+    });
+    const anyCondition: fc.Arbitrary<PoolCondition> = fc.oneof(
+      fc.constant<PoolCondition>({ kind: 'plans', ids: [planId] }),
+      fc.constant<PoolCondition>({ kind: 'usualPeople', ids: [people.ayesha, people.rhona] }),
+      fc.constant<PoolCondition>({ kind: 'neverRung' }),
+      fc.integer({ min: 1, max: 60 }).map((days): PoolCondition => ({ kind: 'notRungFor', days })),
+      ...(fields.length > 0 ? [anyField] : []),
+    );
+    const contacts = await scope.sql<
+      StandingRow & { id: string; number: string; usualPersonId: string | null; fields: object; planIds: string[] }
+    >(
+      `select k.id, k.telephone as number, c.usual_person_id as "usualPersonId", c.fields, ${STANDING_FIELDS},
+         array(select plan_id from on_plan o where o.client_id = c.id and o.undone_at is null and (o.off_on is null or o.off_on > $2)) as "planIds"
+       from ${CONTACTS} where k.workspace_id = $1 order by k.id`,
+      [scope.today],
+    );
+    expect(contacts.length).toBeGreaterThan(50);
+    const day = scope.now.day;
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(anyCondition, { maxLength: 3 }),
+        fc.integer({ min: 1, max: 40 }),
+        fc.integer({ min: 0, max: 2 ** 32 - 1 }),
+        async (conditions, gap, seed) => {
+          const params = new Params();
+          const pool: Pool = { v: 1, conditions };
+          const where = [
+            ...conditions.map((one) => conditionSql(one, day, params)),
+            NOT_NEVER,
+            HAS_NUMBER,
+            restedSql(day, gap, params),
+          ];
+          const rows = await scope.sql<{ id: string; lot: number }>(
+            `select k.id, ${shuffledSql(seed, params)} as lot from ${CONTACTS} where k.workspace_id = $1 and ${where.join(' and ')} order by k.id`,
+            params.values,
+          );
+          const expected = contacts.filter((one) => {
+            const known = standingOf(one);
+            const contact = {
+              ...one,
+              lastRungOn: known.lastRungOn,
+              againOn: known.againOn,
+              fields: one.fields as never,
+            };
+            return (
+              known.callBack === null &&
+              whyNotRung(known, { number: one.number, day, gap }) === null &&
+              pool.conditions.every((condition) => fitsCondition(condition, contact, day))
+            );
+          });
+          expect(rows).toEqual(expected.map(({ id }) => ({ id, lot: shuffled(id, seed) })));
+        },
+      ),
+      { numRuns: 60 },
+    );
+    expect(isoOfDay(day)).toBe(TODAY);
+    expect(scope.workspace.outcomes).toEqual(USUAL_OUTCOMES);
+  });
+});
