@@ -32,6 +32,7 @@ import { englandAndWales } from '../src/server/settings/index.ts';
 import { Favourite, Template } from '../src/server/templates/stored/index.ts';
 import { berthHolders } from './berth-holders.ts';
 import { makeByHand } from './by-hand.ts';
+import { addCalls } from './calls.ts';
 import { ASSET_FIELDS, addRecords, CLIENT_FIELDS } from './client-records.ts';
 import { addClientTasks } from './client-tasks.ts';
 import { holdUp } from './held-up.ts';
@@ -214,6 +215,7 @@ async function seedTernQuay(
   await addNotices(scope, people, actingAs);
   await addPlans(scope, { people, templates }, actingAs);
   await addClientTasks(scope, { people, templates, assets, files, origin }, actingAs);
+  await addCalls(scope, people, origin, actingAs);
 }
 
 interface DemoAsset {

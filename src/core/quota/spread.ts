@@ -24,7 +24,7 @@ export interface QuotaAmount {
   readonly leave: DaysMissed;
 }
 
-/** The calls of one person in one period. asked = the sum of the days + off + beyond + unplaced. */
+/** The calls of one person in one period. asked = the sum of the days + off + outside + beyond + unplaced. */
 export interface PeriodCalls {
   /** Its first and last day. */
   readonly from: CivilDay;
@@ -32,8 +32,10 @@ export interface PeriodCalls {
   readonly asked: number;
   /** Of each day from the first on. */
   readonly days: readonly number[];
-  /** Those of days off that are not made up, and of days on which there is no quota. */
+  /** Those of days off that are not made up. */
   readonly off: number;
+  /** Those of days on which there is no quota, or on which they are not here yet or any more. */
+  readonly outside: number;
   /** More than a day may have. */
   readonly beyond: number;
   /** There is no day to make them on. */
@@ -123,6 +125,7 @@ function callsOfPeriod(
   const weights: number[] = [];
   /** The part of each day that is worked, of what was spread over it. */
   const worked: number[] = [];
+  const isOutside: boolean[] = [];
   for (let day = from; day <= to; day++) {
     const minutes = minutesByHours(worker, day);
     const isOff = isHoliday(day) && !worker.shiftChanges.has(day);
@@ -131,20 +134,23 @@ function callsOfPeriod(
     const madeUpHoliday = isOff && holidays === 'madeUp' && per !== 'day';
     const madeUpLeave = left < 1 && leave === 'madeUp' && per !== 'day';
     weights.push(madeUpHoliday ? 0 : madeUpLeave ? minutes * left : minutes);
-    worked.push(isOff || notHereOn(worker, day) !== null || !isIn(day) ? 0 : madeUpLeave ? 1 : left);
+    const outside = notHereOn(worker, day) !== null || !isIn(day);
+    isOutside.push(outside);
+    worked.push(isOff || outside ? 0 : madeUpLeave ? 1 : left);
   }
   const shares = shareOut(asked, weights);
   const unplaced = shares === null ? asked : 0;
-  let [off, beyond] = [0, 0];
+  let [off, outside, beyond] = [0, 0, 0];
   const days = weights.map((_, i) => {
     const share = shares?.[i] ?? 0;
     const kept = Math.round(share * (worked[i] ?? 0));
     const calls = mostADay === null ? kept : Math.min(kept, mostADay);
-    off += share - kept;
+    if (isOutside[i]) outside += share - kept;
+    else off += share - kept;
     beyond += kept - calls;
     return calls;
   });
-  return { from, to, asked, days, off, beyond, unplaced };
+  return { from, to, asked, days, off, outside, beyond, unplaced };
 }
 
 /** A whole number shared out in proportion to weights, by largest remainders, the earlier first; null where nothing has weight. */

@@ -2,7 +2,7 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { ordinalWord, plural, sayDay } from '../wording/date-words.ts';
 import type { WhyListed } from './picking.ts';
 
-/** Why somebody is on the list of a day: "never rung", "last rung 94 days ago", "call back asked for 11:00". */
+/** Why somebody is on the list of a day: "never rung", "second try", "last rung 94 days ago", "call back asked for 11:00". */
 export function sayWhyListed(why: WhyListed, day: CivilDay): string {
   switch (why.kind) {
     case 'promised': {
@@ -16,7 +16,7 @@ export function sayWhyListed(why: WhyListed, day: CivilDay): string {
     case 'neverRung':
       return 'never rung';
     case 'triedAgain':
-      return `${ordinalWord(why.tries + 1)} try, no answer on ${sayDay(why.lastOn, day)}`;
+      return `${ordinalWord(why.tries + 1)} try`;
     case 'rungBefore':
       return `last rung ${plural(day - why.lastOn, 'day')} ago`;
   }

@@ -35,6 +35,7 @@ const FillPlaces = lazy(() => import('../features/runs/places.tsx'));
 const SetupPage = lazy(() => import('../features/setup/setup-page.tsx'));
 const SettingsPage = lazy(() => import('../features/settings/places.tsx'));
 const PlanPlaces = lazy(() => import('../features/plans/places.tsx'));
+const CallPlaces = lazy(() => import('../features/calls/places.tsx'));
 const ClientPlaces = lazy(() => import('../features/clients/places.tsx'));
 const TeamPlaces = lazy(() => import('../features/people/team/places.tsx'));
 const PostPlaces = lazy(() => import('../features/post/places.tsx'));
@@ -182,6 +183,7 @@ const router = createBrowserRouter([
           { path: 'account', element: <AccountPage /> },
           { path: 'settings/*', element: <SettingsPage /> },
           { path: 'post/*', element: <PostPlaces /> },
+          { path: 'calls/*', element: <CallPlaces /> },
           { path: 'clients/*', element: <ClientPlaces /> },
           { path: 'plans/*', element: <PlanPlaces /> },
           { path: 'team/*', element: <TeamPlaces /> },

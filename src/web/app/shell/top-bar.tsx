@@ -19,7 +19,13 @@ export const PLACES = [
       { name: 'Service plans', to: '/plans' },
     ],
   },
-  { verb: 'do', places: [{ name: 'Day sheet', to: '/day-sheet' }] },
+  {
+    verb: 'do',
+    places: [
+      { name: 'Day sheet', to: '/day-sheet' },
+      { name: 'Calls', to: '/calls' },
+    ],
+  },
   {
     verb: 'watch',
     places: [
@@ -47,7 +53,7 @@ const MAST =
 const FLAG =
   "aria-[current=page]:after:absolute aria-[current=page]:after:top-9 aria-[current=page]:after:right-[5px] aria-[current=page]:after:left-[7px] aria-[current=page]:after:h-[7px] aria-[current=page]:after:bg-accent aria-[current=page]:after:[clip-path:polygon(0_0,100%_40%,0_100%)] aria-[current=page]:after:content-[''] max-[720px]:aria-[current=page]:after:top-[39px]";
 const PLACE =
-  'relative px-1.5 leading-12 whitespace-nowrap max-[1380px]:px-1 aria-[current=page]:font-[650] max-[720px]:px-1 max-[720px]:text-body max-[720px]:leading-13';
+  'relative px-1.5 leading-12 whitespace-nowrap max-[1380px]:px-[3px] aria-[current=page]:font-[650] max-[720px]:px-1 max-[720px]:text-body max-[720px]:leading-13';
 
 const TOOL =
   'h-8 min-w-8 cursor-pointer rounded-field text-bar-text hover:bg-bar-text/12 max-[720px]:h-11 max-[720px]:min-w-[29px] max-[720px]:self-center';

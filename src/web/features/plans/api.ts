@@ -1,4 +1,3 @@
-import { useEffect, useState } from 'react';
 import { planAddresses } from '../../../contract/addresses.ts';
 import type {
   GatherInput,
@@ -15,7 +14,8 @@ import type {
 import { plural } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
-import { type Answer, addressOf, ask, ProblemError } from '../../kit/api.ts';
+import { type Answer, addressOf, ask } from '../../kit/api.ts';
+import { type Looked, useLook } from '../../kit/look.ts';
 import { usePages } from '../../kit/pages.ts';
 import { saySync } from '../schedules/api.ts';
 
@@ -38,46 +38,6 @@ export function usePlanClients(planId: string | null, isOwn: boolean) {
         }),
   );
   return { ...list, lines: pages.flatMap(({ clients }) => clients), counts: first?.counts, isMore: !!last?.more };
-}
-
-/** Typing rests so long before what is typed is looked at. */
-const REST_MS = 350;
-
-interface Looked<T> {
-  readonly look: T | null;
-  readonly problem: ProblemError | null;
-  /** Whether it is of what stands there now. */
-  readonly isOfNow: boolean;
-}
-
-/** What something that is being written comes to, asked whenever it rests; null asks nothing. */
-function useLook<Asked, T>(asked: Asked | null, lookAt: (asked: Asked) => Promise<T>): Looked<T> {
-  const key = asked === null ? null : JSON.stringify(asked);
-  const [of, setOf] = useState<{ key: string; look: T | null; problem: ProblemError | null } | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the key tells when it is another
-  useEffect(() => {
-    if (key === null || asked === null) return;
-    let isLatest = true;
-    const rest = setTimeout(
-      () =>
-        lookAt(asked).then(
-          (look) => {
-            if (isLatest) setOf({ key, look, problem: null });
-          },
-          (error: unknown) => {
-            if (!(error instanceof ProblemError)) throw error;
-            // What was seen last stays beside what is wrong now.
-            if (isLatest) setOf((was) => ({ key, look: was?.look ?? null, problem: error }));
-          },
-        ),
-      of === null ? 0 : REST_MS,
-    );
-    return () => {
-      isLatest = false;
-      clearTimeout(rest);
-    };
-  }, [key]);
-  return { look: of?.look ?? null, problem: of?.problem ?? null, isOfNow: of !== null && of.key === key };
 }
 
 export const usePlanLook = (asked: { planId: string | null; plan: PlanInput; from: string } | null): Looked<PlanLook> =>

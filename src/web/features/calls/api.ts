@@ -1,0 +1,51 @@
+import { callAddresses } from '../../../contract/addresses-later.ts';
+import type { ListedCall, QuotaInput, QuotaLook, RungInput } from '../../../contract/index.ts';
+import { sayDone } from '../../app/shell/toast.tsx';
+import { useAnswer, useRefresh } from '../../kit/answer.ts';
+import { ask } from '../../kit/api.ts';
+import { type Looked, useLook } from '../../kit/look.ts';
+
+export const useCallDay = (person: string, on: string) => useAnswer(callAddresses.day, { query: { person, on } });
+export const useBeforeCall = (callId: string | null) =>
+  useAnswer(callAddresses.before, callId === null ? null : { params: { callId } });
+export const useQuotas = () => useAnswer(callAddresses.quotas, {});
+
+export const useQuotaLook = (
+  asked: (Omit<QuotaInput, 'name'> & { readonly quotaId: string | null }) | null,
+): Looked<QuotaLook> => useLook(asked, (body) => ask(callAddresses.look, { body }));
+
+/** What can be done with calls and quotas; each throws a ProblemError when it is refused. */
+export function useCallActions() {
+  const again = useRefresh();
+  const refresh = () => again('/calls', '/quotas');
+  return {
+    async rung(call: ListedCall, body: Omit<RungInput, 'version'>, said: string) {
+      const params = { callId: call.id };
+      const { changeId } = await ask(callAddresses.rung, { params, body: { ...body, version: call.version } });
+      await refresh();
+      sayDone(said, changeId);
+    },
+    async later(call: ListedCall) {
+      const { changeId } = await ask(callAddresses.later, {
+        params: { callId: call.id },
+        body: { version: call.version },
+      });
+      await refresh();
+      sayDone(`${call.contact.name} stands at the end of the list.`, changeId);
+    },
+    async createQuota(body: QuotaInput): Promise<string> {
+      const { quota, changeId } = await ask(callAddresses.createQuota, { body });
+      await refresh();
+      sayDone(`${quota.name} is saved.`, changeId);
+      return quota.id;
+    },
+    async changeQuota(quotaId: string, version: number, body: QuotaInput) {
+      const { quota, changeId } = await ask(callAddresses.changeQuota, {
+        params: { quotaId },
+        body: { ...body, version },
+      });
+      await refresh();
+      sayDone(`${quota.name} is saved.`, changeId);
+    },
+  };
+}

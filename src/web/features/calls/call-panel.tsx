@@ -1,0 +1,240 @@
+import { Phone } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { Link } from 'react-router';
+import type { CallDay, ListedCall } from '../../../contract/index.ts';
+import { dayOfIso, isoOfDay, type Outcome, sayWhyListed } from '../../../core/index.ts';
+import { useKeys } from '../../app/shell/keys.tsx';
+import { sayTrouble } from '../../app/shell/toast.tsx';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { ProblemError } from '../../kit/api.ts';
+import { ChoiceBlank, DateBlank, TimeBlank } from '../../kit/blanks.tsx';
+import { TEXT_FORM, useDraft } from '../../kit/draft.ts';
+import { Pennant } from '../../kit/pennant.tsx';
+import { Trouble } from '../../kit/states.tsx';
+import { goToUnread } from '../../kit/unread.ts';
+import { sayDay } from '../../kit/ways.ts';
+import { useBeforeCall, useCallActions } from './api.ts';
+
+interface CallPanelProps {
+  readonly of: CallDay;
+  readonly call: ListedCall;
+  readonly mayRing: boolean;
+  /** Who is rung after it; undefined where it is the last. */
+  readonly next: ListedCall | undefined;
+  readonly onDone: () => void;
+}
+
+const SECTION = 'flex-none border-t border-line-2 px-5 py-3 max-[720px]:px-4';
+const TITLE = 'text-row font-semibold text-primary';
+
+/** Beside a call: what is known, what to ask, a note, and how it went in one press. */
+export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
+  const { me, people, today, workingCalendar } = useWorkspace();
+  const { rung, later } = useCallActions();
+  const note = useDraft<string>(`call.${call.id}`, call.note, TEXT_FORM);
+  const noteField = useRef<HTMLTextAreaElement>(null);
+  const [busy, setBusy] = useState(false);
+  const [promise, setPromise] = useState<{ on: number; at: string | null; by: string } | null>(null);
+  const quota = of.quotas.find(({ id }) => id === call.quotaId);
+  const say = async (outcome: Outcome) => {
+    if (busy || goToUnread()) return;
+    setBusy(true);
+    const callBack = promise && { on: isoOfDay(promise.on), at: promise.at, personId: promise.by };
+    try {
+      const isPromise = outcome.follows.kind === 'callBack';
+      await rung(
+        call,
+        { outcome: outcome.key, note: note.draft, callBack: isPromise ? callBack : null },
+        `${call.contact.name}: ${outcome.name}${isPromise && promise ? ` ${sayDay(promise.on, today)}` : ''}.`,
+      );
+      note.forget();
+      onDone();
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      sayTrouble(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const press = (outcome: Outcome) => {
+    if (outcome.follows.kind !== 'callBack') return void say(outcome);
+    const before = call.callBack;
+    setPromise({
+      on: before ? dayOfIso(before.on) : workingCalendar.dayNumbered(workingCalendar.numberOf(today) + 1),
+      at: before?.at ?? null,
+      by: before?.personId ?? of.person.id,
+    });
+  };
+  useKeys(
+    mayRing
+      ? [
+          ...of.outcomes.slice(0, 9).map((outcome, i) => ({
+            key: String(i + 1),
+            says: `The call: ${outcome.name}`,
+            run: () => press(outcome),
+          })),
+          { key: 'w', says: 'Write a note', run: () => noteField.current?.focus() },
+        ]
+      : [],
+  );
+  const putOff = async () => {
+    setBusy(true);
+    try {
+      await later(call);
+      onDone();
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      sayTrouble(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const calls = of.outcomes.find(({ follows }) => follows.kind === 'callBack');
+  const named = people.filter(({ worksUntil }) => worksUntil === null || dayOfIso(worksUntil) >= today);
+  return (
+    <aside
+      aria-label={`The call to ${call.contact.name}`}
+      className="flex min-h-0 flex-col overflow-y-auto border-l border-line-2 max-[1000px]:order-first max-[1000px]:overflow-visible max-[1000px]:border-b max-[1000px]:border-l-0"
+    >
+      <header className="px-5 py-3 max-[720px]:px-4">
+        <p className="flex items-center gap-2 text-row text-ink-2">
+          <Pennant state={call.state === 'rung' ? 'done' : 'open'} label="" size={20} />
+          {call.state === 'rung' ? call.outcome?.name : sayWhyListed(call.why, dayOfIso(of.on))}
+        </p>
+        <div className="mt-1 flex flex-wrap items-baseline gap-x-4">
+          <h2 className="min-w-0 flex-1 font-head text-title leading-7 font-[650]">{call.contact.name}</h2>
+          <a className="btn btn-primary" href={`tel:${call.number.replace(/\s/g, '')}`}>
+            <Phone aria-hidden className="size-4" /> <span className="font-mono">{call.number}</span>
+          </a>
+        </div>
+        <p className="text-row text-ink-2">
+          <Link className="link-line" to={`/clients/${call.client.id}`}>
+            {call.client.name}
+          </Link>
+          {call.asset && `, ${call.asset}`}
+        </p>
+      </header>
+      {quota && quota.asks.length > 0 && (
+        <section className={SECTION}>
+          <h3 className={TITLE}>What to ask</h3>
+          <ol className="mt-1 list-decimal pl-5 text-row leading-6">
+            {quota.asks.map((ask) => (
+              <li key={ask}>{ask}</li>
+            ))}
+          </ol>
+        </section>
+      )}
+      <Before callId={call.id} />
+      <section className={SECTION}>
+        <label className={TITLE} htmlFor="call-note">
+          Note
+        </label>
+        <textarea
+          id="call-note"
+          ref={noteField}
+          className="blank mt-1 block w-full resize-y py-1.5 leading-5"
+          rows={3}
+          maxLength={4000}
+          readOnly={!mayRing}
+          value={note.draft}
+          onChange={({ target }) => note.change(target.value)}
+        />
+      </section>
+      {mayRing && (
+        <section className={SECTION}>
+          <h3 className={TITLE}>How it went</h3>
+          <div className="mt-1.5 flex flex-wrap gap-2">
+            {of.outcomes.map((outcome, i) => (
+              <button
+                key={outcome.key}
+                type="button"
+                className="btn"
+                aria-pressed={promise !== null ? outcome === calls : call.outcome?.key === outcome.key}
+                disabled={busy}
+                onClick={() => press(outcome)}
+              >
+                {i < 9 && <kbd className="mr-1 font-mono text-ink-2 max-[720px]:hidden">{i + 1}</kbd>} {outcome.name}
+                {outcome.follows.kind === 'callBack' && ' on …'}
+              </button>
+            ))}
+          </div>
+          {promise && calls && (
+            <p className="mt-2 text-row leading-8">
+              {calls.name} on{' '}
+              <DateBlank label="Call back on" value={promise.on} onChange={(on) => setPromise({ ...promise, on })} /> at{' '}
+              <TimeBlank
+                label="At"
+                value={promise.at}
+                placeholder="any time"
+                when="left"
+                onChange={(at) => setPromise({ ...promise, at })}
+              />{' '}
+              by{' '}
+              <ChoiceBlank
+                label="By whom"
+                value={promise.by}
+                options={named.map(({ id, name }) => [id, id === me.id ? 'me' : name] as const)}
+                onChange={(by) => setPromise({ ...promise, by })}
+              />{' '}
+              <button type="button" className="btn btn-primary btn-sm" disabled={busy} onClick={() => void say(calls)}>
+                {next ? `Keep, then ${next.contact.name}` : 'Keep it'}
+              </button>{' '}
+              <button type="button" className="link-line" onClick={() => setPromise(null)}>
+                Not now
+              </button>
+            </p>
+          )}
+          {call.state === 'open' && next && (
+            <p className="mt-2 text-row">
+              <button type="button" className="link-line" disabled={busy} onClick={() => void putOff()}>
+                Later today
+              </button>
+            </p>
+          )}
+        </section>
+      )}
+    </aside>
+  );
+}
+
+/** What is known of the client from before. */
+function Before({ callId }: { readonly callId: string }) {
+  const { today } = useWorkspace();
+  const { data, error, mutate } = useBeforeCall(callId);
+  if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return null;
+  const { call, task, notice } = data.counts;
+  const counts = [
+    [call, call === 1 ? 'call' : 'calls'],
+    [task, task === 1 ? 'task' : 'tasks'],
+    [notice, notice === 1 ? 'notice' : 'notices'],
+  ].filter(([count]) => count !== 0);
+  return (
+    <section className={SECTION}>
+      <h3 className={`${TITLE} flex items-baseline`}>
+        Before now
+        <span className="ml-auto text-note font-normal text-ink-2">
+          {counts.map(([count, words]) => `${count} ${words}`).join(', ') || 'nothing yet'}
+        </span>
+      </h3>
+      <ul className="mt-1 max-h-44 overflow-y-auto text-row">
+        {data.lines.map((line) => (
+          <li
+            key={`${line.kind} ${line.on} ${line.taskId} ${line.text}`}
+            className="grid grid-cols-[88px_52px_minmax(0,1fr)] gap-x-2 border-b border-line py-1"
+          >
+            <span className="text-ink-2">{sayDay(dayOfIso(line.on), today)}</span>
+            <span className="text-ink-2">{line.kind}</span>
+            {line.taskId === null ? (
+              <span className="truncate">{line.text}</span>
+            ) : (
+              <Link className="truncate hover:underline" to={`/tasks/task/${line.taskId}?due=any`}>
+                {line.text}
+              </Link>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,75 @@
+import { Link } from 'react-router';
+import type { CallQuota } from '../../../contract/index.ts';
+import { dayOfIso, plural, termsOn } from '../../../core/index.ts';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
+import { sayDate } from '../../kit/ways.ts';
+import { useQuotas } from './api.ts';
+import { sayAmount } from './quota-words.ts';
+
+/** All quotas, and whose lists of today there are to look at. */
+export default function QuotasPage() {
+  const { may } = useWorkspace();
+  const { data, error, mutate } = useQuotas();
+  if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
+  if (!data) return <Skeleton rows={6} />;
+  return (
+    <div className="flex min-h-0 flex-1 flex-col overflow-y-auto">
+      <title>Call quotas · Jolly Rota</title>
+      <div className="page-head">
+        <h1>Call quotas</h1>
+        <Link className="btn ml-auto" to="/calls">
+          Your calls
+        </Link>
+        {may('plan') && (
+          <Link className="btn btn-primary" to="/calls/quotas/new">
+            New quota
+          </Link>
+        )}
+      </div>
+      {data.quotas.length === 0 ? (
+        <Empty title="There is no quota yet.">
+          It says how many people somebody rings a day, a week or a month, and from whom they are taken. Each morning
+          the list of the day is made from it.
+        </Empty>
+      ) : (
+        <ul className="border-t border-line-2">
+          {data.quotas.map((quota) => (
+            <QuotaLine key={quota.id} quota={quota} />
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+function QuotaLine({ quota }: { readonly quota: CallQuota }) {
+  const { today } = useWorkspace();
+  const terms = termsOn(quota, today);
+  const says = terms ?? quota.terms.at(-1)?.says;
+  const state = terms
+    ? `since ${sayDate(dayOfIso(quota.startsOn))}`
+    : dayOfIso(quota.startsOn) > today
+      ? `from ${sayDate(dayOfIso(quota.startsOn))}`
+      : quota.endsOn !== null && dayOfIso(quota.endsOn) < today
+        ? `ended ${sayDate(dayOfIso(quota.endsOn))}`
+        : 'paused';
+  return (
+    <li className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line px-5 py-2.5 text-row max-[720px]:px-4">
+      <Link className="text-body font-semibold hover:underline" to={`/calls/quotas/${quota.id}`}>
+        {quota.name}
+      </Link>
+      <span>{says && sayAmount(says)}</span>
+      <span className="text-ink-2">{state}</span>
+      <span className="ml-auto flex flex-wrap gap-x-3">
+        {quota.people.length === 0 && <span className="text-late">nobody rings by it</span>}
+        {quota.people.slice(0, 12).map(({ id, name }) => (
+          <Link key={id} className="link-line" to={`/calls/of/${id}`}>
+            {name}
+          </Link>
+        ))}
+        {quota.people.length > 12 && plural(quota.people.length - 12, 'more', 'more')}
+      </span>
+    </li>
+  );
+}
