@@ -1,0 +1,75 @@
+import { BUILT, enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
+
+test(`a list is rung by keyboard: reached with a note, called back on a day, undone; and seen beside by the manager ${BUILT}`, async ({
+  page,
+  browser,
+}) => {
+  await stepIn(page, 'Ayesha Quill');
+  await page.getByRole('link', { name: 'Calls', exact: true }).click();
+  const toRing = page.getByRole('region', { name: /to ring$/ });
+  const done = page.getByRole('region', { name: /done$/ });
+  await expect(toRing).toBeVisible();
+  await expectAccessible(page);
+  const panel = page.getByRole('complementary');
+  const name = (await panel.getByRole('heading', { level: 2 }).innerText()).trim();
+  await page.keyboard.press('w');
+  await page.keyboard.type('Stays, ask again in spring.');
+  await panel.getByRole('heading', { level: 2 }).click();
+  await page.keyboard.press('1');
+  await expect(page.getByText(`${name}: reached.`)).toBeVisible();
+  await expect(done).toContainText('Stays, ask again in spring.');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByText('The call is as it was before.')).toBeVisible();
+  await expect(toRing).toContainText(name);
+
+  // A promise: on the next working day until another is said.
+  const next = page.getByRole('complementary', { name: /The call to/ });
+  const promised = (await next.getByRole('heading', { level: 2 }).innerText()).trim();
+  await page.keyboard.press('3');
+  await next.getByLabel('Call back on', { exact: true }).fill('27 Nov 2026');
+  await next.getByLabel('At', { exact: true }).fill('14');
+  await next.getByRole('button', { name: /^Keep/ }).click();
+  const later = page.getByRole('region', { name: /promised$/ });
+  await expect(later.getByRole('listitem').filter({ hasText: promised })).toContainText('14:00');
+
+  const beside = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await enterAs(beside, 'Ines Calloway');
+  await beside.goto('/calls/quotas');
+  await beside.getByRole('link', { name: 'Ayesha Quill' }).click();
+  await expect(beside.getByRole('region', { name: /promised$/ })).toContainText(promised);
+  await expectAccessible(beside);
+});
+
+test('a quota is written in sentences, with its weeks, its pool and its first lists beside it; what can’t be is said', async ({
+  page,
+}) => {
+  await enterAs(page, 'Ines Calloway');
+  await page.goto('/calls/quotas');
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'New quota' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Winter checks');
+  await page.getByLabel('How many calls').fill('55');
+  await page.getByLabel('In which time').selectOption('a week');
+  await page.getByLabel('Who rings').selectOption('each berth adviser');
+  await page.getByLabel('In which shares').selectOption('by their hours');
+  await page.getByLabel('From', { exact: true }).fill('7 Dec 2026');
+  const weeks = page.getByRole('table', { name: 'Calls of each week and day' });
+  // Ayesha works 35 hours a week in five days.
+  await expect(weeks.getByRole('row', { name: /14 Dec/ })).toContainText('55');
+  // Whoever works most has all of it, the other in proportion.
+  await expect(page.getByText('a rehearsal: nothing is made')).toBeVisible();
+  await page.getByLabel('Add a condition').selectOption('never rung');
+  await expect(page.getByRole('button', { name: 'Take out: never rung' })).toBeVisible();
+  await page.getByLabel('What to ask, a line each').fill('Is she ashore?');
+  await page.getByRole('button', { name: 'Save it' }).click();
+  await expect(page.getByText('Winter checks is saved.')).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Winter checks');
+  await expectAccessible(page);
+  // What can't be is said, and nothing typed is lost.
+  await page.getByLabel('Name', { exact: true }).fill('Renewal calls');
+  await page.getByLabel('Name', { exact: true }).press('Tab');
+  await page.getByRole('button', { name: /^Save/ }).click();
+  await expect(page.getByText('There is a quota “Renewal calls” already.')).toBeVisible();
+  await page.getByRole('button', { name: 'Put back' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Winter checks');
+});
