@@ -35,12 +35,6 @@ test('schedules and templates', async ({ page }) => {
   await page.getByRole('link', { name: 'Gas and shore power' }).click();
   await expect(page.getByRole('textbox', { name: 'Instructions' }).locator('img')).toBeVisible();
   await take(page, 'template');
-  await page.getByLabel('Task 5: how many days').fill('10');
-  await page.getByLabel('Task 5: when').selectOption({ label: 'working days before' });
-  await page.getByRole('button', { name: 'Save the change' }).click();
-  await expect(page.getByRole('button', { name: /^Change \d+ tasks/ })).toBeVisible();
-  await take(page, 'impact');
-  await page.keyboard.press('Escape');
 });
 
 test('a service plan, and clients who are put on it', async ({ page }) => {
@@ -124,6 +118,24 @@ test('on a phone', async ({ page, context }) => {
   await take(page, 'day-sheet-phone');
 });
 
+test('the calls of a day', async ({ page }) => {
+  await stepIn(page, 'Ayesha Quill');
+  await page.goto('/calls');
+  await expect(page.getByRole('heading', { name: 'Before now' })).toBeVisible();
+  await take(page, 'calls');
+});
+
+test('a quota of calls', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/calls/quotas');
+  await page.getByRole('link', { name: 'Renewal calls' }).click();
+  await page.getByLabel('How many calls').fill('32');
+  await page.getByLabel('In which time').selectOption('a week');
+  await page.getByLabel('In which shares').selectOption('by their hours');
+  await expect(page.getByRole('row', { name: /14 Dec/ })).toContainText('32');
+  await take(page, 'quota');
+});
+
 test('the team, and leave that is asked for', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await page.goto('/team');
@@ -131,7 +143,6 @@ test('the team, and leave that is asked for', async ({ page }) => {
   await expect(
     page.getByRole('complementary', { name: 'Nadia Orme' }).getByRole('region', { name: 'Away' }),
   ).toBeVisible();
-  await take(page, 'team');
   await page.getByRole('button', { name: 'See impact of the leave of Kit Sorrell' }).click();
   await expect(page.getByRole('dialog')).toContainText('Who gets it');
   await take(page, 'leave-impact');

@@ -152,6 +152,7 @@ export const mergingSchema = z.object({
   tasks: z.number().int(),
   notices: z.number().int(),
   plans: z.number().int(),
+  calls: z.number().int(),
   /** What is empty with the one that stays and is taken over, in words. */
   filled: z.array(z.string()),
 });

@@ -85,6 +85,7 @@ async function untouchedSince(scope: Scope, bringInId: string): Promise<Readonly
      select c.id from client c where c.workspace_id = $1 and c.version = 1 and c.id in (select client_id from written)
        and not exists (select from task t where t.workspace_id = $1 and t.client_id = c.id)
        and not exists (select from notice n where n.workspace_id = $1 and n.client_id = c.id)
+       and not exists (select from call x where x.workspace_id = $1 and x.client_id = c.id)
        and not exists (select from on_plan o where o.workspace_id = $1 and o.client_id = c.id)
        and not exists (select from schedule s where s.workspace_id = $1 and s.client_id = c.id)
        and not exists (select from asset a where a.workspace_id = $1 and a.client_id = c.id

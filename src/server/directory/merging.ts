@@ -9,7 +9,7 @@ import { followName, mustBeSeen, type SavedClient } from './changing.ts';
 import { oneClient } from './one-client.ts';
 
 /** What names a client, and goes over to another with it. */
-const TABLES = ['contact', 'asset', 'schedule', 'task', 'notice', 'on_plan'] as const;
+const TABLES = ['contact', 'asset', 'schedule', 'task', 'notice', 'on_plan', 'call'] as const;
 type Table = (typeof TABLES)[number];
 const COUNTED = {
   contact: 'contacts',
@@ -18,6 +18,7 @@ const COUNTED = {
   task: 'tasks',
   notice: 'notices',
   on_plan: 'plans',
+  call: 'calls',
 } as const satisfies Record<Table, keyof Merging>;
 /** Ids of rows by their table, and whose they were. */
 type Moved = Readonly<Record<Table, readonly string[]>> & { readonly otherId: string };
