@@ -35,6 +35,12 @@ describe('rules that never give a date', () => {
     expect(left(phrase)).toBe(wanted);
   });
 
+  it('are those of a place that no month has, though a date it lacked would be made up for', () => {
+    const friday = parsePhrase('sixth Friday of each month', { start: '2026-11-24' });
+    const rules = friday.rules.map((rule) => ({ ...rule, missing: 'next' as const }));
+    expect(rulesWithDates({ ...friday, rules: rules as typeof friday.rules })).toEqual([]);
+  });
+
   it('are told at once, however they are closed', () => {
     const phrase = 'last working day of Aug and 30th of Feb, where there is one, not in Aug';
     const never = parsePhrase(phrase, { start: '2026-11-24' });

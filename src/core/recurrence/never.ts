@@ -30,8 +30,8 @@ function openMonths(recurrence: Recurrence): readonly number[] {
 
 function mayHappen(rule: Rule, open: readonly number[]): boolean {
   if (rule.kind !== 'months' && rule.kind !== 'years') return true;
-  // A day that a month lacks may be the first of the next, which is open.
-  if (rule.missing === 'next') return true;
+  // A date that a month lacks may be the first of the next, which is open; places from its end and weekdays are not made up for.
+  if (rule.missing === 'next' && rule.on.some((point) => point.kind === 'date' && point.day > 0)) return true;
   const months = rule.months.length > 0 ? rule.months : MONTHS;
   // Dates away from their places may fall into other months.
   return months.some(

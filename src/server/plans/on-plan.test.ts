@@ -131,7 +131,7 @@ describe('a client of a plan', () => {
       .post('/api/schedules/whole')
       .send({ ids: [schedule?.scheduleId] })
       .expect(200);
-    expect(whole.body.schedules[0].plans).toEqual([{ id: plan.id, name: plan.name }]);
+    expect(whole.body.schedules[0].plans).toContainEqual({ id: plan.id, name: plan.name });
     await undo(taken.changeId).expect(200);
     expect((await walks()).filter(({ scheduleId }) => scheduleId === null)).toHaveLength(1);
 
@@ -139,9 +139,9 @@ describe('a client of a plan', () => {
     const [other = { id: '', name: '' }] = await freeClients(1);
     await putOn(plan, ids([other])).expect(200);
     const merge = await at.ines.post(`/api/clients/${client.id}/merge/look`).send({ otherId: other.id }).expect(409);
-    expect(merge.body.detail).toBe(
-      `Both are on ${plan.name}, so its work would come twice: take ${client.name} or ${other.name} off first.`,
-    );
+    expect(merge.body.detail).toMatch(/so its work would come twice: take .* off first/);
+    expect(merge.body.detail).toContain(plan.name);
+    expect([client.name, other.name].every((name) => merge.body.detail.includes(name))).toBe(true);
   });
 
   it('is asked about before the end of its year, and goes on for another one', async () => {
