@@ -120,7 +120,7 @@ const lookSchema = z.object({
   /** Of each who rings: the weeks. */
   people: z.array(
     named.extend({
-      /** Minutes of their usual week. */
+      /** Minutes of their week, the mean of two that take turns. */
       weekMinutes: z.number(),
       weeks: z.array(
         z.object({

@@ -26,7 +26,9 @@ let people: { ayesha: string; rhona: string };
 beforeAll(async () => {
   server = await testServer();
   // What the demo has of calls would be taken from the same pool.
-  await server.source.query('delete from call; delete from call_list; delete from call_standing; delete from call_quota');
+  await server.source.query(
+    'delete from call; delete from call_list; delete from call_standing; delete from call_quota',
+  );
   ines = await server.browser('Ines Calloway');
   ayesha = await server.browser('Ayesha Quill');
   people = { ayesha: (await server.person('Ayesha Quill')).id, rhona: (await server.person('Rhona Vick')).id };

@@ -5,6 +5,7 @@ import {
   forecastPool,
   isoOfDay,
   type ListedCall,
+  minutesAWeek,
   minutesFor,
   mondayOf,
   type PoolAhead,
@@ -75,8 +76,7 @@ function weeksOf(here: Ringing, quota: Quota, terms: QuotaTerms, from: number): 
         ...{ off: sum('off'), beyond: sum('beyond'), unplaced: sum('unplaced') },
       };
     });
-    const weekMinutes = (worker.weeks[0] ?? []).reduce((total, minutes) => total + minutes, 0);
-    return { id: worker.id, name: here.names.get(worker.id) ?? '', weekMinutes, weeks };
+    return { id: worker.id, name: here.names.get(worker.id) ?? '', weekMinutes: minutesAWeek(worker), weeks };
   });
 }
 

@@ -124,7 +124,6 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
           </ol>
         </section>
       )}
-      <Before callId={call.id} />
       <section className={SECTION}>
         <label className={TITLE} htmlFor="call-note">
           Note
@@ -132,8 +131,8 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
         <textarea
           id="call-note"
           ref={noteField}
-          className="blank mt-1 block w-full resize-y py-1.5 leading-5"
-          rows={3}
+          className="blank mt-1 block h-auto w-full resize-y py-1.5 leading-5"
+          rows={2}
           maxLength={4000}
           readOnly={!mayRing}
           value={note.draft}
@@ -193,6 +192,7 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
           )}
         </section>
       )}
+      <Before callId={call.id} />
     </aside>
   );
 }

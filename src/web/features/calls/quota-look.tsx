@@ -26,7 +26,10 @@ export function QuotaLookPart({ look, says, isOfNow }: QuotaLookPartProps) {
   return (
     <div className={`min-h-0 min-w-0 overflow-auto px-6 py-3 text-row ${isOfNow ? '' : 'opacity-60'} max-[720px]:px-4`}>
       <div className="flex flex-wrap items-end gap-x-8 gap-y-2">
-        <Figure value={plural(all(1), 'call')} words="in the week after" />
+        <Figure
+          value={plural(all(1), 'call')}
+          words={`in the week of ${sayDate(dayOfIso(weeks[1]?.monday ?? first.on))}`}
+        />
         <Figure value={String(look.funnel.free)} words="may be rung now" />
         <Figure
           value={forecast.dryOn === null ? 'it lasts' : sayDate(dayOfIso(forecast.dryOn))}

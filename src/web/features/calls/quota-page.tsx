@@ -394,7 +394,7 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
           </Part>
           <Part name="What to ask">
             <textarea
-              className="blank block w-full resize-y py-1.5 leading-6"
+              className="blank block h-auto w-full resize-y py-1.5 leading-6"
               aria-label="What to ask, a line each"
               placeholder="Does the berth suit them next year?"
               rows={Math.max(3, says.asks.length + 1)}
