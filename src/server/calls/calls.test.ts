@@ -227,6 +227,28 @@ describe('a call', () => {
   });
 });
 
+describe('a promise', () => {
+  it('of a quota that is over stays in sight until somebody rings', async () => {
+    const { quota } = await newQuota({ from: '2026-12-07', endsOn: '2026-12-07', says: says({ mails: false }) });
+    const promised = await on('2026-12-07T09:00', async () => {
+      await makeAll();
+      const { calls } = await dayOf(people.rhona, '2026-12-07');
+      const call = calls.find(({ quotaId, state }) => quotaId === quota.id && state === 'open') as ListedCall;
+      const callBack = { on: '2026-12-08', at: null, personId: people.rhona };
+      await rung(ines, call, 'call-back', { callBack }).expect(200);
+      return call.contact;
+    });
+    await on('2026-12-10T09:00', async () => {
+      await makeAll();
+      const { promised: owed } = await dayOf(people.rhona, '2026-12-10');
+      expect(owed.map(({ contact, callBack }) => [contact.id, callBack.on])).toContainEqual([
+        promised.id,
+        '2026-12-08',
+      ]);
+    });
+  });
+});
+
 describe('a quota', () => {
   it('is refused in words, changed from a day, and undone', async () => {
     const { quota, changeId } = await newQuota({ from: '2027-03-01' });

@@ -125,7 +125,9 @@ export async function callDay(
        order by lower(name), id limit 1) a on true
      left join lateral (select note from call where workspace_id = s.workspace_id and contact_id = s.contact_id and state = 'rung'
        order by list_on desc limit 1) x on true
-     where s.workspace_id = $1 and s.call_back_by = $2 and s.call_back_on > $3
+     where s.workspace_id = $1 and s.call_back_by = $2 and (s.call_back_on > $3 or not exists (
+       -- What is owed since before, of a quota that makes no lists any more, is not lost from sight.
+       select 1 from call t where t.workspace_id = s.workspace_id and t.contact_id = s.contact_id and t.list_on = $3))
      order by s.call_back_on, s.call_back_at nulls last, k.id limit ${TOLD_PROMISES}`,
     [personId, on],
   );

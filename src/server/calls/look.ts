@@ -162,12 +162,12 @@ async function poolAhead(
     else s.last_rung_on + ${params.put(Math.max(...gaps))}::int end`;
   const within = pool.conditions.flatMap((one) =>
     one.kind === 'field' && one.test.kind === 'within'
-      ? [{ date: `nullif(c.fields->>${params.put(one.key)}::text, '')::date`, days: one.test.days }]
+      ? [{ date: dateOf(params.put(one.key)), days: one.test.days }]
       : [],
   );
-  const near = within.map(({ date, days }) => `${date} - ${params.put(days)}::int`);
-  const gone = within.length === 0 ? 'null::date' : `least(${within.map(({ date }) => `${date} + 1`).join(', ')})`;
-  const known = within.map(({ date }) => `${date} >= ${start}`);
+  const near = within.map(({ date, days }) => `(${date}) - ${params.put(days)}::int`);
+  const gone = within.length === 0 ? 'null::date' : `least(${within.map(({ date }) => `(${date}) + 1`).join(', ')})`;
+  const known = within.map(({ date }) => `(${date}) >= ${start}`);
   const rows = await scope.sql<{ comes: string; goes: string | null; count: number }>(
     `select comes, goes, count(*)::int as count from (
        select greatest(${[start, rested, 's.alone_until + 1', ...near].join(', ')}) as comes, ${gone} as goes
@@ -192,6 +192,10 @@ async function poolAhead(
   );
   return { free, comes, goes, promised: new Map(promises.map(({ on, count }) => [dayOfIso(on), count])) };
 }
+
+/** A field as a day; what is none, from when the field was of another kind, is left out. */
+const dateOf = (key: string): string =>
+  `case when c.fields->>${key}::text ~ '^[0-9]{4}-[0-9]{2}-[0-9]{2}$' then (c.fields->>${key}::text)::date end`;
 
 /** Weeks back from which it is told how many come back to the pool. */
 const BACK_WEEKS = 8;

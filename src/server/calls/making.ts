@@ -55,11 +55,13 @@ async function makeListsOf(scope: Scope, quotaId: string, origin: string): Promi
   if (wants.size === 0) return 0;
   const left = await leftOver(scope, quotaId, terms, day);
   const { lists, rows } = await listsOf(scope, { quotaId, terms, wants, day, left });
-  const carried = new Set([...lists.values()].flat().map(({ contactId }) => contactId));
+  const listed = new Set([...lists.values()].flat().map(({ contactId }) => contactId));
+  // Whoever was let go may come from the pool again: that is no carrying over.
+  const carried = left.filter(({ contactId, isCarried }) => isCarried && listed.has(contactId));
   await scope.sql(
-    `update call set state = case when contact_id = any($3::uuid[]) then 'carried' else 'dropped' end, version = version + 1
+    `update call set state = case when id = any($3::uuid[]) then 'carried' else 'dropped' end, version = version + 1
      where workspace_id = $1 and id = any($2::uuid[])`,
-    [left.map(({ callId }) => callId), [...carried]],
+    [left.map(({ callId }) => callId), carried.map(({ callId }) => callId)],
   );
   for (const [personId, calls] of lists)
     await writeList(scope, { quota, terms, personId, wanted: wants.get(personId) ?? 0, calls, rows, origin });

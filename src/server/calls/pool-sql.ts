@@ -44,8 +44,8 @@ export function conditionSql(condition: PoolCondition, day: number, params: Para
           return `coalesce(${text} between ${params.put(today)} and ${params.put(isoOfDay(day + test.days))}, false)`;
         case 'atLeast':
         case 'atMost':
-          return `(jsonb_typeof(c.fields->${key}::text) = 'number'
-            and (${text})::numeric ${test.kind === 'atLeast' ? '>=' : '<='} ${params.put(test.value)}::numeric)`;
+          return `(case when jsonb_typeof(c.fields->${key}::text) = 'number'
+            then (${text})::numeric ${test.kind === 'atLeast' ? '>=' : '<='} ${params.put(test.value)}::numeric else false end)`;
         case 'isSaid':
           return `coalesce(${text} <> '', false)`;
         case 'isUnsaid':

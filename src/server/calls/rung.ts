@@ -38,8 +38,10 @@ export function saidOfCall(scope: Scope, id: string, { version, outcome: key, no
     const promise = await promiseOf(tx, outcome, callBack);
     const now = (await standingsOf(tx, [call.contactId])).get(call.contactId) as CallStanding;
     const calendar = await tx.calendar();
+    // Of a list that was left over from yesterday it counts when it was rung.
+    const on = dayOfIso(tx.moment(call.rungAt ?? tx.doneAt).slice(0, 10));
     const of = (before: CallStanding, how: Outcome, back: CallBack | null) =>
-      standingAfter(before, { on: dayOfIso(call.listOn), outcome: how, callBack: back, number: call.number }, calendar);
+      standingAfter(before, { on, outcome: how, callBack: back, number: call.number }, calendar);
     const before = call.state === 'rung' && call.standingBefore !== null ? call.standingBefore : now;
     if (call.outcome !== null && !isSame(readable(of(before, call.outcome, call.callBack)), readable(now)))
       throw changedMeanwhile('They were rung again since: say it of that call.');

@@ -85,7 +85,7 @@ function Calls({ of }: { readonly of: CallDay }) {
                 key={one.contact.id}
                 className="grid min-h-9 grid-cols-[96px_56px_minmax(0,1fr)_minmax(0,1fr)] items-center gap-x-3 border-b border-line text-row max-[720px]:grid-cols-[96px_56px_minmax(0,1fr)]"
               >
-                <DateBlock day={dayOfIso(one.callBack.on)} look="quiet" />
+                <DateBlock day={dayOfIso(one.callBack.on)} look={dayOfIso(one.callBack.on) < day ? 'late' : 'quiet'} />
                 <span className="font-mono">{one.callBack.at ?? ''}</span>
                 <Who call={one} />
                 <span className="truncate text-ink-2 max-[720px]:hidden">{one.note && `“${one.note}”`}</span>
