@@ -6,7 +6,7 @@ import { Scope } from '../platform/scope.ts';
 import { runMaking } from '../runs/making.ts';
 import { plainInput, weekly } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
-import { doTo } from '../testing/work.ts';
+import { doTo, templateNamed } from '../testing/work.ts';
 import { isMakingDue } from '../worker.ts';
 
 let server: TestServer;
@@ -15,7 +15,7 @@ let template: Template;
 beforeEach(async () => {
   server = await testServer();
   ines = await server.browser('Ines Calloway');
-  template = (await ines.get('/api/templates')).body.templates[0];
+  template = await templateNamed(server, ines);
 });
 afterEach(() => server.stop());
 

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { FillRow, Run, Schedule } from '../../contract/index.ts';
 import { givenTo } from '../../core/index.ts';
-import { allSchedules } from '../testing/schedules.ts';
+import { schedulesFound } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 import { doTo } from '../testing/work.ts';
 import { carryOutFill } from './fill.ts';
@@ -21,7 +21,7 @@ const rehearsal = async (input: object = JANUARY): Promise<FillRow[]> =>
 const total = (rows: readonly FillRow[], key: 'new' | 'there' | 'deleted' | 'paused' = 'new') =>
   rows.reduce((sum, row) => sum + row[key], 0);
 const schedule = async (words: string): Promise<Schedule> => {
-  const all = await allSchedules(ines);
+  const all = await schedulesFound(ines, words);
   return all.find(({ template, asset }) => `${template.name} ${asset?.name ?? ''}`.includes(words)) as Schedule;
 };
 const count = async (where: string) => {

@@ -3,6 +3,7 @@ import { type Schedule, type ScheduleInput, scheduleSchema } from '../../contrac
 import { givenTo, PLAIN_TIMING, parsePhrase } from '../../core/index.ts';
 import { pause } from '../testing/schedules.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { templateNamed } from '../testing/work.ts';
 
 let server: TestServer;
 let ines: Agent;
@@ -11,9 +12,7 @@ let maud: string;
 beforeEach(async () => {
   server = await testServer();
   ines = await server.browser('Ines Calloway');
-  template = (await ines.get('/api/templates')).body.templates.find(
-    ({ name }: { name: string }) => name === 'Berth invoicing',
-  ).id;
+  template = (await templateNamed(server, ines, 'Berth invoicing')).id;
   maud = (await server.person('Maud Ferrier')).id;
 });
 afterEach(() => server.stop());

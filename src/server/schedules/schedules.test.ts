@@ -5,6 +5,7 @@ import { givenTo } from '../../core/index.ts';
 import { runMaking } from '../runs/making.ts';
 import { changeSeveral, pause, plainInput, resume, weekly } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
+import { templateNamed } from '../testing/work.ts';
 
 let server: TestServer;
 let ines: Agent;
@@ -12,7 +13,7 @@ let template: Template;
 beforeEach(async () => {
   server = await testServer();
   ines = await server.browser('Ines Calloway');
-  template = (await ines.get('/api/templates')).body.templates[0];
+  template = await templateNamed(server, ines);
 });
 afterEach(() => server.stop());
 

@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type Impact, impactSchema, type Schedule } from '../../contract/index.ts';
 import { givenTo } from '../../core/index.ts';
 import { runMaking } from '../runs/making.ts';
-import { allSchedules, changeSeveral, oneSchedule } from '../testing/schedules.ts';
+import { allSchedules, changeSeveral, oneSchedule, schedulesFound } from '../testing/schedules.ts';
 import { type Agent, silent, type TestServer, testServer } from '../testing/test-server.ts';
 
 let server: TestServer;
@@ -11,7 +11,7 @@ let rounds: Schedule[];
 beforeEach(async () => {
   server = await testServer();
   ines = await server.browser('Ines Calloway');
-  const all = await allSchedules(ines);
+  const all = await schedulesFound(ines, 'Fire points');
   rounds = all.filter(({ template }) => template.name === 'Fire points');
   expect(rounds.length).toBeGreaterThan(1);
 });

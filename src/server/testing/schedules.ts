@@ -78,7 +78,13 @@ export const weekly = (weekday: 1 | 2 | 3 | 4 | 5, start = '2026-11-24'): Schedu
 
 /** The schedule of a template for an asset, by their names. */
 export async function scheduleNamed(by: Agent, template: string, asset: string): Promise<Schedule> {
-  const found = (await allSchedules(by)).find((one) => one.template.name === template && one.asset?.name === asset);
+  const found = (await schedulesFound(by, `${template} ${asset}`)).find((one) => one.asset?.name === asset);
   if (!found) throw new Error(`There is no schedule of ${template} for ${asset}.`);
   return found;
+}
+
+/** The first schedules that a jump finds by words, whole: without planning all there are, as a list of them does. */
+export async function schedulesFound(by: Agent, words: string): Promise<Schedule[]> {
+  const { body } = await by.get('/api/find').query({ q: words }).expect(200);
+  return Promise.all((body.schedules as { id: string }[]).map(({ id }) => oneSchedule(by, id)));
 }

@@ -1,6 +1,6 @@
-import type { Task } from '../../contract/index.ts';
+import type { Task, Template } from '../../contract/index.ts';
 import type { Demand, Step } from '../../core/index.ts';
-import type { Agent } from './test-server.ts';
+import type { Agent, TestServer } from './test-server.ts';
 
 /** A check line of a template, as tests write it. */
 export const checkLine = (key: string, demands: readonly Demand[] = []): Step => ({
@@ -26,6 +26,16 @@ export const ownTask = (key: string, amount: number, rest: Partial<Extract<Step,
   signOff: null,
   ...rest,
 });
+
+/** A template by its name, or the first there is. */
+export async function templateNamed({ source }: TestServer, by: Agent, name: string | null = null): Promise<Template> {
+  const [found] = await source.query<{ id: string }[]>(
+    `select t.id from template t join workspace w on w.id = t.workspace_id where w.name = 'Tern Quay' and t.archived_at is null
+       and ($1::text is null or t.name = $1) order by lower(t.name), t.id limit 1`,
+    [name],
+  );
+  return (await by.get(`/api/templates/${found?.id}`).expect(200)).body;
+}
 
 /** The id of a new template with these steps and whatever else. */
 export async function newTemplate(manager: Agent, rest: object): Promise<string> {
