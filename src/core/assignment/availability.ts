@@ -187,10 +187,15 @@ export function lackedTicket(
 }
 
 /** The part of a day that leave does not take: 1, 0.5 or 0. */
-export function leftByLeave(worker: Worker, day: CivilDay): number {
-  if (wholeLeaveOn(worker, day) !== null) return 0;
-  const halves = worker.leave.filter(({ from, to, half }) => half !== undefined && from <= day && day <= to);
-  return Math.max(0, 2 - new Set(halves.map(({ half }) => half)).size) / 2;
+export function leftByLeave({ leave }: Worker, day: CivilDay): number {
+  let [morning, afternoon] = [0.5, 0.5];
+  for (const { from, to, half } of leave) {
+    if (day < from || to < day) continue;
+    if (half === undefined) return 0;
+    if (half === 'morning') morning = 0;
+    else afternoon = 0;
+  }
+  return morning + afternoon;
 }
 
 /** Minutes that somebody can work on a day, 0 to 1440: their hours, half of them on half a day of leave. */

@@ -61,8 +61,13 @@ export interface Spread {
  * @param workers everybody of the quota
  */
 export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], calendar: QuotaCalendar): Spread {
-  const byId = new Map(workers.map((worker) => [worker.id, worker]));
-  const known = new Map<string, Map<CivilDay, PeriodCalls>>();
+  /** What is known of each; days are mostly asked for one after the other. */
+  const known = new Map(
+    workers.map((worker) => [
+      worker.id,
+      { worker, periods: new Map<CivilDay, PeriodCalls>(), last: null as PeriodCalls | null },
+    ]),
+  );
   const most = new Map<CivilDay, number>();
   /** Minutes of a period of whoever has the most in it. */
   const mostIn = (from: CivilDay, to: CivilDay): number => {
@@ -79,16 +84,14 @@ export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], cal
     return full === 0 ? 0 : Math.round((amount.count * hoursWithin(worker, from, to)) / full);
   };
   const periodOf = (personId: string, day: CivilDay): PeriodCalls => {
-    const worker = byId.get(personId);
-    if (!worker) throw new RangeError(`${personId} is not of this quota.`);
+    const of = known.get(personId);
+    if (!of) throw new RangeError(`${personId} is not of this quota.`);
+    if (of.last !== null && of.last.from <= day && day <= of.last.to) return of.last;
     const { from, to } = periodAround(amount.per, day);
-    const own = known.get(personId) ?? new Map<CivilDay, PeriodCalls>();
-    const before = own.get(from);
-    if (before) return before;
-    const found = callsOfPeriod(amount, worker, calendar, { from, to, asked: askedOf(worker, from, to) });
-    own.set(from, found);
-    known.set(personId, own);
-    return found;
+    const asked = () => askedOf(of.worker, from, to);
+    of.last = of.periods.get(from) ?? callsOfPeriod(amount, of.worker, calendar, { from, to, asked: asked() });
+    of.periods.set(from, of.last);
+    return of.last;
   };
   return {
     periodOf,
@@ -157,8 +160,10 @@ function callsOfPeriod(
 function shareOut(count: number, weights: readonly number[]): readonly number[] | null {
   const sum = weights.reduce((total, weight) => total + weight, 0);
   if (sum === 0) return null;
+  if (weights.length === 1) return [count];
   const shares = weights.map((weight) => Math.floor((count * weight) / sum));
   let left = count - shares.reduce((total, share) => total + share, 0);
+  if (left === 0) return shares;
   const byRemainder = weights
     .map((weight, i) => ({ i, rest: (count * weight) % sum }))
     .sort((a, b) => b.rest - a.rest || a.i - b.i);
