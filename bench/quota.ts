@@ -68,8 +68,6 @@ async function listing(): Promise<void> {
          select workspace_id, id, $2::date - (random() * 200)::int, 0, false from contact where workspace_id = $1 and random() < 0.9`,
         [scope.today],
       );
-      await scope.sql('analyze contact');
-      await scope.sql('analyze call_standing');
       const people = await scope.sql<{ id: string }>(
         `select id from person where workspace_id = $1 order by id limit ${RINGING}`,
       );
