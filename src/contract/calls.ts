@@ -96,11 +96,11 @@ const quotaInput = z.object({
 export type QuotaInput = z.infer<typeof quotaInput>;
 
 const whySchema: z.ZodType<WhyListed> = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('promised'), on: z.number(), at: isoTime.nullable() }),
-  z.object({ kind: z.literal('carriedOver'), from: z.number() }),
+  z.object({ kind: z.literal('promised'), on: isoDate, at: isoTime.nullable() }),
+  z.object({ kind: z.literal('carriedOver'), from: isoDate }),
   z.object({ kind: z.literal('neverRung') }),
-  z.object({ kind: z.literal('triedAgain'), tries: z.number(), lastOn: z.number() }),
-  z.object({ kind: z.literal('rungBefore'), lastOn: z.number() }),
+  z.object({ kind: z.literal('triedAgain'), tries: z.number(), lastOn: isoDate }),
+  z.object({ kind: z.literal('rungBefore'), lastOn: isoDate }),
 ]);
 const follows = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('rests') }),
@@ -194,6 +194,8 @@ const daySchema = z.object({
       note: z.string(),
     }),
   ),
+  /** How many are promised; the first of them are told. */
+  promisedCount: z.number().int(),
   outcomes: z.array(outcomeSchema),
 });
 export type CallDay = z.infer<typeof daySchema>;

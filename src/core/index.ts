@@ -432,35 +432,30 @@ export {
   reachInDays,
   type Timing,
 } from './planning/timing.ts';
-export { type Forecast, type ForecastDay, forecastPool, type PoolAhead, shareThatLasts } from './quota/forecast.ts';
+export { forecastPool, type PoolAhead, shareThatLasts } from './quota/forecast.ts';
 export {
   CALL_ORDERS,
-  type CallOrder,
   type Candidate,
   type ListedCall,
-  lastBits,
   pickLists,
   SHUFFLE_FACTOR,
   seedOf,
   shuffled,
   type WhyListed,
-  whyListed,
 } from './quota/picking.ts';
 export {
   conditionProblem,
   type FieldTest,
-  fitsCondition,
+  isInPool,
   MOST_CONDITIONS,
   type Pool,
   type PoolCondition,
   sayCondition,
   testsOf,
 } from './quota/pool.ts';
-export { type Quota, type QuotaGroup, type QuotaTerms, termsOn, withTerms } from './quota/quota.ts';
+export { type Quota, type QuotaGroup, type QuotaTerms, quotaWith, termsOn } from './quota/quota.ts';
 export {
   DAYS_MISSED,
-  type PeriodCalls,
-  periodAround,
   QUOTA_PERIODS,
   QUOTA_SHARES,
   type QuotaAmount,
@@ -470,6 +465,7 @@ export {
 export {
   type CallBack,
   type CallStanding,
+  FOR_GOOD,
   type Follows,
   NEVER_RUNG,
   type Outcome,

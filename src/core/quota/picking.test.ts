@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { dayOfIso } from '../civil-date/iso-date.ts';
+import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { type Candidate, type PickRules, pickLists, seedOf, shuffled } from './picking.ts';
-import { type CallStanding, NEVER_RUNG, whyNotRung } from './standing.ts';
+import { type CallStanding, FOR_GOOD, NEVER_RUNG, whyNotRung } from './standing.ts';
 
 const TODAY = dayOfIso('2026-11-24');
 const idOf = (n: number) =>
@@ -29,7 +29,7 @@ const kinds = (lists: ReturnType<typeof pickLists>, n = 0) => listed(lists, n).m
 
 describe('the list of a day', () => {
   it('has promised calls at their time, then what was left over, never rung, tried again, and longest ago', () => {
-    const callBack = (at: string | null) => ({ on: TODAY, at, personId: person(0) });
+    const callBack = (at: string | null) => ({ on: TODAY, at, personId: person(0), quotaId: 'q' });
     const lists = pickLists(
       [
         candidate(1, rung(90)),
@@ -40,7 +40,7 @@ describe('the list of a day', () => {
         candidate(6, rung(1, { callBack: callBack('14:00') })),
         candidate(7, rung(5, { callBack: callBack(null) })),
         candidate(8, rung(5, { callBack: callBack('09:30') })),
-        candidate(9, rung(60), { carried: { personId: person(0), from: TODAY - 1 } }),
+        candidate(9, rung(60), { carried: { personId: person(0), from: isoOfDay(TODAY - 1) } }),
       ],
       rules([8]),
     );
@@ -52,7 +52,7 @@ describe('the list of a day', () => {
 
   it('keeps a promise beyond the number, and where whoever gave it is away', () => {
     const promised = (n: number, by: number) =>
-      candidate(n, rung(3, { callBack: { on: TODAY - 1, at: '10:00', personId: person(by) } }));
+      candidate(n, rung(3, { callBack: { on: TODAY - 1, at: '10:00', personId: person(by), quotaId: 'q' } }));
     expect(listed(pickLists([promised(1, 0), promised(2, 0)], rules([1])))).toHaveLength(2);
     const lists = pickLists([promised(1, 7), promised(2, 7)], rules([0, 0]));
     expect([...lists.values()].flat()).toHaveLength(2);
@@ -71,12 +71,13 @@ const anyStanding: fc.Arbitrary<CallStanding> = fc.record({
   lastRungOn: fc.option(fc.integer({ min: TODAY - 200, max: TODAY })),
   tries: fc.integer({ min: 0, max: 4 }),
   againOn: fc.option(fc.integer({ min: TODAY - 5, max: TODAY + 5 }), { freq: 2 }),
-  aloneUntil: fc.option(fc.constantFrom(TODAY - 1, TODAY, Number.POSITIVE_INFINITY), { freq: 1 }),
+  aloneUntil: fc.option(fc.constantFrom(TODAY - 1, TODAY, FOR_GOOD), { freq: 1 }),
   callBack: fc.option(
     fc.record({
       on: fc.integer({ min: TODAY - 2, max: TODAY + 2 }),
       at: fc.constantFrom(null, '09:00', '16:30'),
       personId: fc.constantFrom(...[0, 1, 2, 9].map(person)),
+      quotaId: fc.constant('q'),
     }),
     { freq: 1 },
   ),
@@ -89,7 +90,7 @@ const anyCandidates = fc
     all.map(([standing, usualPersonId, isCarried], n) =>
       candidate(n, standing, {
         usualPersonId,
-        carried: isCarried ? { personId: person(n % 3), from: TODAY - 1 } : null,
+        carried: isCarried ? { personId: person(n % 3), from: isoOfDay(TODAY - 1) } : null,
       }),
     ),
   );

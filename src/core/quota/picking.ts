@@ -1,5 +1,5 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import type { IsoTime } from '../civil-date/iso-date.ts';
+import { dayOfIso, type IsoDate, type IsoTime, isoOfDay } from '../civil-date/iso-date.ts';
 import { type CallStanding, whyNotRung } from './standing.ts';
 
 /** Who stands before whom of those that nobody promised anything. */
@@ -8,13 +8,13 @@ export type CallOrder = (typeof CALL_ORDERS)[number];
 
 /** Why somebody is on a list. */
 export type WhyListed =
-  | { readonly kind: 'promised'; readonly on: CivilDay; readonly at: IsoTime | null }
+  | { readonly kind: 'promised'; readonly on: IsoDate; readonly at: IsoTime | null }
   /** Left over from the list of a day before. */
-  | { readonly kind: 'carriedOver'; readonly from: CivilDay }
+  | { readonly kind: 'carriedOver'; readonly from: IsoDate }
   | { readonly kind: 'neverRung' }
   /** @param tries how often in a row nobody was reached */
-  | { readonly kind: 'triedAgain'; readonly tries: number; readonly lastOn: CivilDay }
-  | { readonly kind: 'rungBefore'; readonly lastOn: CivilDay };
+  | { readonly kind: 'triedAgain'; readonly tries: number; readonly lastOn: IsoDate }
+  | { readonly kind: 'rungBefore'; readonly lastOn: IsoDate };
 
 /** Somebody who may be rung. */
 export interface Candidate {
@@ -23,7 +23,7 @@ export interface Candidate {
   readonly standing: CallStanding;
   readonly usualPersonId: string | null;
   /** Left over from whose list of which day; null where not. */
-  readonly carried: { readonly personId: string; readonly from: CivilDay } | null;
+  readonly carried: { readonly personId: string; readonly from: IsoDate } | null;
 }
 
 export interface ListedCall {
@@ -129,14 +129,14 @@ function inOrder(candidates: Iterable<Candidate>, rules: PickRules): Ranked[] {
   );
 }
 
-export function whyListed({ standing, carried }: Pick<Candidate, 'standing' | 'carried'>, day: CivilDay): WhyListed {
+function whyListed({ standing, carried }: Pick<Candidate, 'standing' | 'carried'>, day: CivilDay): WhyListed {
   const { callBack, againOn, lastRungOn, tries } = standing;
-  if (callBack !== null && callBack.on <= day) return { kind: 'promised', on: callBack.on, at: callBack.at };
+  if (callBack !== null && callBack.on <= day) return { kind: 'promised', on: isoOfDay(callBack.on), at: callBack.at };
   if (carried !== null) return { kind: 'carriedOver', from: carried.from };
   if (lastRungOn === null) return { kind: 'neverRung' };
   return againOn === null
-    ? { kind: 'rungBefore', lastOn: lastRungOn }
-    : { kind: 'triedAgain', tries, lastOn: lastRungOn };
+    ? { kind: 'rungBefore', lastOn: isoOfDay(lastRungOn) }
+    : { kind: 'triedAgain', tries, lastOn: isoOfDay(lastRungOn) };
 }
 
 /** Ranks: promised, carried over, then never rung, to be tried again and rung before, or the last two before the first. */
@@ -150,21 +150,21 @@ function placeOf(why: WhyListed, first: CallOrder): Pick<Ranked, 'rank' | 'key'>
   switch (why.kind) {
     case 'promised':
       // What was owed before comes first, then by the time of the day; without one at its end.
-      return { rank, key: why.on * 1441 + (why.at === null ? 1440 : minutesOf(why.at)) };
+      return { rank, key: dayOfIso(why.on) * 1441 + (why.at === null ? 1440 : minutesOf(why.at)) };
     case 'carriedOver':
-      return { rank, key: why.from };
+      return { rank, key: dayOfIso(why.from) };
     case 'neverRung':
       return { rank, key: 0 };
     case 'triedAgain':
     case 'rungBefore':
-      return { rank, key: why.lastOn };
+      return { rank, key: dayOfIso(why.lastOn) };
   }
 }
 
 const minutesOf = (time: IsoTime): number => Number(time.slice(0, 2)) * 60 + Number(time.slice(3, 5));
 
 /** The last 32 bits of an id: those of a UUID of version 7 are random (RFC 9562, section 5.7). */
-export const lastBits = (id: string): number => Number.parseInt(id.slice(-8), 16) >>> 0;
+const lastBits = (id: string): number => Number.parseInt(id.slice(-8), 16) >>> 0;
 
 /** A seed for the lists of a day of a quota, 32 bits. */
 export const seedOf = (quotaId: string, day: CivilDay): number =>

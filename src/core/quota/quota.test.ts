@@ -4,6 +4,7 @@ import { WEEKDAYS_ONLY } from '../calendar/working-calendar.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
 import type { OwnField } from '../own-fields/own-fields.ts';
 import { forecastPool, type PoolAhead, shareThatLasts } from './forecast.ts';
+import type { WhyListed } from './picking.ts';
 import {
   conditionProblem,
   fitsCondition,
@@ -12,7 +13,9 @@ import {
   type PoolContact,
   sayCondition,
 } from './pool.ts';
+import { type Quota, type QuotaTerms, quotaWith, termsOn } from './quota.ts';
 import { type Follows, NEVER_RUNG, standingAfter, USUAL_OUTCOMES, whyNotRung } from './standing.ts';
+import { sayWhyListed } from './why-words.ts';
 
 const TODAY = dayOfIso('2026-11-24');
 
@@ -34,7 +37,7 @@ describe('a call', () => {
   });
 
   it('keeps a promise, makes another, and is over for good where they do not want to be rung', () => {
-    const promise = { on: TODAY + 3, at: '14:00', personId: 'me' };
+    const promise = { on: TODAY + 3, at: '14:00', personId: 'me', quotaId: 'q' };
     const standing = call('call-back', NEVER_RUNG, promise);
     expect(standing.callBack).toEqual(promise);
     expect(call('reached', standing).callBack).toBeNull();
@@ -58,7 +61,7 @@ describe('a call', () => {
     const rung = { ...NEVER_RUNG, lastRungOn: TODAY };
     const on = (days: number) => ({ number: '1', day: TODAY + days, gap: 5 });
     expect([whyNotRung(rung, on(4)), whyNotRung(rung, on(5))]).toEqual(['too soon', null]);
-    const promised = { ...rung, callBack: { on: TODAY + 1, at: null, personId: 'me' } };
+    const promised = { ...rung, callBack: { on: TODAY + 1, at: null, personId: 'me', quotaId: 'q' } };
     expect([whyNotRung(promised, on(0)), whyNotRung(promised, on(1))]).toEqual(['too soon', null]);
     expect(whyNotRung({ ...rung, againOn: TODAY + 9 }, on(8))).toBe('too soon');
   });
@@ -114,6 +117,50 @@ describe('a pool', () => {
     expect(said(field('kind', { kind: 'isOneOf', values: ['summer'] }))).toBe('berth is never “summer”.');
     expect(said({ kind: 'plans', ids: [] })).toBe('Choose a plan.');
   });
+});
+
+describe('a quota', () => {
+  const says = (gap: number): QuotaTerms => ({
+    amount: { count: 1, per: 'day', share: 'same', mostADay: null, holidays: 'off', leave: 'off' },
+    group: { of: 'role', role: 'yard' },
+    pool: { v: 1, conditions: [] },
+    ...{ first: 'neverRung', usualFirst: true, gap, carryDays: 0, readyAt: '08:00', mails: false, minutesEach: 5 },
+    asks: [],
+  });
+  const rest = { endsOn: null, pauses: [] };
+  const begun = quotaWith(null, { ...rest, from: '2026-11-02', says: says(1) }, TODAY);
+
+  it('says from which day on what it says; what was to come later is over', () => {
+    const changed = quotaWith(begun, { ...rest, from: '2026-12-07', says: says(2) }, TODAY);
+    const again = quotaWith(changed, { ...rest, from: '2026-12-01', says: says(3) }, TODAY);
+    const gaps = (of: Quota, ...dates: string[]) => dates.map((date) => termsOn(of, dayOfIso(date))?.gap ?? null);
+    expect(gaps(changed, '2026-11-01', '2026-12-06', '2026-12-07')).toEqual([null, 1, 2]);
+    expect(gaps(again, '2026-11-30', '2026-12-01', '2026-12-07')).toEqual([1, 3, 3]);
+    // The same again changes no terms, but where others were to come.
+    expect(quotaWith(begun, { ...rest, from: '2026-12-01', says: says(1) }, TODAY).terms).toBe(begun.terms);
+    expect(gaps(quotaWith(changed, { ...rest, from: '2026-12-01', says: says(1) }, TODAY), '2026-12-09')).toEqual([1]);
+  });
+
+  it('that has not begun begins on the day that is said, and asks for nothing while it is paused or over', () => {
+    const coming = quotaWith(null, { ...rest, from: '2026-12-01', says: says(1) }, TODAY);
+    const moved = quotaWith(coming, { ...rest, from: '2026-12-10', says: says(2) }, TODAY);
+    expect(moved).toMatchObject({ startsOn: '2026-12-10', terms: [{ from: '2026-12-10' }] });
+    const paused = { ...begun, endsOn: '2026-12-11', pauses: [{ from: '2026-12-01', to: '2026-12-03' }] };
+    const on = ['2026-11-30', '2026-12-01', '2026-12-02', '2026-12-03', '2026-12-11', '2026-12-12'];
+    expect(on.map((date) => termsOn(paused, dayOfIso(date)) !== null)).toEqual([true, false, false, true, true, false]);
+  });
+});
+
+describe('a reason', () => {
+  it.each<[WhyListed, string]>([
+    [{ kind: 'promised', on: '2026-11-24', at: '11:00' }, 'call back asked for 11:00'],
+    [{ kind: 'promised', on: '2026-11-24', at: null }, 'call back asked for today'],
+    [{ kind: 'promised', on: '2026-11-20', at: '11:00' }, 'call back owed since Fri 20 Nov for 11:00'],
+    [{ kind: 'carriedOver', from: '2026-11-23' }, 'left over from Mon 23 Nov'],
+    [{ kind: 'neverRung' }, 'never rung'],
+    [{ kind: 'triedAgain', tries: 2, lastOn: '2026-11-20' }, 'third try'],
+    [{ kind: 'rungBefore', lastOn: '2026-08-22' }, 'last rung 94 days ago'],
+  ])('%j is said as %s', (why, words) => expect(sayWhyListed(why, TODAY)).toBe(words));
 });
 
 describe('a forecast', () => {

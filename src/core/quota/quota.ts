@@ -46,7 +46,19 @@ export function termsOn({ startsOn, endsOn, pauses, terms }: Quota, day: CivilDa
   return terms.findLast(({ from }) => dayOfIso(from) <= day)?.says ?? null;
 }
 
-/** The same with other terms from a day on; what was to come into force later is over. */
-export function withTerms(terms: Quota['terms'], from: IsoDate, says: QuotaTerms): Quota['terms'] {
-  return [...terms.filter((one) => one.from < from), { from, says }];
+/**
+ * A quota with other terms from a day on; what was to come into force later is over. One that has not begun yet begins on that
+ * day, and nothing else of it was ever in force. What it says already changes no terms.
+ * @param before null where there is none yet
+ */
+export function quotaWith(
+  before: Quota | null,
+  { from, says, ...rest }: Pick<Quota, 'endsOn' | 'pauses'> & { readonly from: IsoDate; readonly says: QuotaTerms },
+  today: CivilDay,
+): Quota {
+  if (before === null || dayOfIso(before.startsOn) > today) return { ...rest, startsOn: from, terms: [{ from, says }] };
+  const inForce = before.terms.findLast((one) => one.from <= from);
+  const isLast = inForce === before.terms.at(-1);
+  if (isLast && JSON.stringify(inForce?.says) === JSON.stringify(says)) return { ...before, ...rest };
+  return { ...before, ...rest, terms: [...before.terms.filter((one) => one.from < from), { from, says }] };
 }

@@ -1,6 +1,6 @@
 import type { WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
-import type { IsoTime } from '../civil-date/iso-date.ts';
+import { dayOfIso, type IsoTime } from '../civil-date/iso-date.ts';
 
 /** What follows from how a call went. */
 export type Follows =
@@ -39,8 +39,9 @@ export const USUAL_OUTCOMES: readonly Outcome[] = [
   { key: 'never', name: 'do not call', isReached: true, follows: { kind: 'neverCalled' } },
 ];
 
-/** A call that was promised: on which day, at which time (null where none was said), and who rings. */
+/** A call that was promised: on which day, at which time (null where none was said), who rings, and on the lists of which quota. */
 export interface CallBack {
+  readonly quotaId: string;
   readonly on: CivilDay;
   readonly at: IsoTime | null;
   readonly personId: string;
@@ -53,13 +54,16 @@ export interface CallStanding {
   readonly tries: number;
   /** The first day on which they are tried again; null where nothing is to be tried again. */
   readonly againOn: CivilDay | null;
-  /** The last day on which they are left alone; null where they are not, `Infinity` for good. */
+  /** The last day on which they are left alone; null where they are not. */
   readonly aloneUntil: CivilDay | null;
   readonly callBack: CallBack | null;
   readonly isNeverCalled: boolean;
   /** The number that was a wrong one; null where none was. */
   readonly wrongNumber: string | null;
 }
+
+/** The last day that a date can name: whoever is left alone until then is for good. */
+export const FOR_GOOD: CivilDay = dayOfIso('9999-12-31');
 
 export const NEVER_RUNG: CallStanding = {
   ...{ lastRungOn: null, tries: 0, againOn: null, aloneUntil: null, callBack: null },
@@ -97,7 +101,7 @@ export function standingAfter(
       if (callBack === null) throw new RangeError('On which day they are rung back is not said.');
       return { ...rung, callBack };
     case 'leftAlone':
-      return { ...rung, aloneUntil: follows.days === null ? Number.POSITIVE_INFINITY : on + follows.days };
+      return { ...rung, aloneUntil: follows.days === null ? FOR_GOOD : on + follows.days };
     case 'neverCalled':
       return { ...rung, isNeverCalled: true };
     case 'wrongNumber':

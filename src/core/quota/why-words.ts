@@ -1,4 +1,5 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
+import { dayOfIso } from '../civil-date/iso-date.ts';
 import { ordinalWord, plural, sayDay } from '../wording/date-words.ts';
 import type { WhyListed } from './picking.ts';
 
@@ -6,18 +7,17 @@ import type { WhyListed } from './picking.ts';
 export function sayWhyListed(why: WhyListed, day: CivilDay): string {
   switch (why.kind) {
     case 'promised': {
+      const on = dayOfIso(why.on);
       const at = why.at === null ? '' : ` for ${why.at}`;
-      return why.on === day
-        ? `call back asked${at || ' for today'}`
-        : `call back owed since ${sayDay(why.on, day)}${at}`;
+      return on === day ? `call back asked${at || ' for today'}` : `call back owed since ${sayDay(on, day)}${at}`;
     }
     case 'carriedOver':
-      return `left over from ${sayDay(why.from, day)}`;
+      return `left over from ${sayDay(dayOfIso(why.from), day)}`;
     case 'neverRung':
       return 'never rung';
     case 'triedAgain':
       return `${ordinalWord(why.tries + 1)} try`;
     case 'rungBefore':
-      return `last rung ${plural(day - why.lastOn, 'day')} ago`;
+      return `last rung ${plural(day - dayOfIso(why.lastOn), 'day')} ago`;
   }
 }

@@ -10,6 +10,7 @@ import {
 } from '../../core/index.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
+import { FIRST_ASSET } from './pool-sql.ts';
 import { ringing, wantedOn, workersOf } from './ringing.ts';
 import { CallQuota } from './stored/index.ts';
 
@@ -45,13 +46,12 @@ function selectCalls(scope: Scope, where: string, params: readonly unknown[]): P
   return scope.sql<CallRow>(
     `select x.id, x.version, l.quota_id as "quotaId", x.place, x.number, x.state, x.outcome, x.note, x.rung_at as "rungAt",
        x.rung_by as "rungBy", p.name as "rungByName", x.call_back as "callBack", x.why, x.contact_id as "contactId", k.name as contact,
-       x.client_id as "clientId", c.name as client, a.name as asset, before.last
+       x.client_id as "clientId", c.name as client, asset.name as asset, before.last
      from call x join call_list l on l.workspace_id = x.workspace_id and l.id = x.list_id
      join client c on c.workspace_id = x.workspace_id and c.id = x.client_id
      left join contact k on k.workspace_id = x.workspace_id and k.id = x.contact_id
      left join person p on p.workspace_id = x.workspace_id and p.id = x.rung_by
-     left join lateral (select name from asset where workspace_id = x.workspace_id and client_id = x.client_id and archived_at is null
-       order by lower(name), id limit 1) a on true
+     ${FIRST_ASSET}
      left join lateral (select jsonb_build_object('on', b.list_on, 'outcome', b.outcome->>'name', 'note', b.note) as last from call b
        where b.workspace_id = x.workspace_id and b.contact_id = x.contact_id and b.state = 'rung' and b.list_on < x.list_on
        order by b.list_on desc limit 1) before on true
@@ -68,7 +68,7 @@ function asTold(scope: Scope, row: CallRow): ListedCall {
     client: { id: row.clientId, name: row.client },
     rungAt: scope.moment(row.rungAt),
     rungBy: row.rungBy === null ? null : { id: row.rungBy, name: row.rungByName ?? '' },
-    callBack: callBack && { ...callBack, on: isoOfDay(callBack.on) },
+    callBack: callBack && { on: isoOfDay(callBack.on), at: callBack.at, personId: callBack.personId },
   };
 }
 
@@ -116,13 +116,13 @@ export async function callDay(
     on: string;
     at: string | null;
     note: string | null;
+    count: number;
   }>(
-    `select k.id as "contactId", k.name as contact, c.id as "clientId", c.name as client, a.name as asset, s.call_back_on as "on",
-       s.call_back_at as at, x.note
+    `select k.id as "contactId", k.name as contact, c.id as "clientId", c.name as client, asset.name as asset, s.call_back_on as "on",
+       s.call_back_at as at, x.note, (count(*) over ())::int as count
      from call_standing s join contact k on k.workspace_id = s.workspace_id and k.id = s.contact_id
      join client c on c.workspace_id = k.workspace_id and c.id = k.client_id and c.archived_at is null
-     left join lateral (select name from asset where workspace_id = c.workspace_id and client_id = c.id and archived_at is null
-       order by lower(name), id limit 1) a on true
+     ${FIRST_ASSET}
      left join lateral (select note from call where workspace_id = s.workspace_id and contact_id = s.contact_id and state = 'rung'
        order by list_on desc limit 1) x on true
      where s.workspace_id = $1 and s.call_back_by = $2 and (s.call_back_on > $3 or not exists (
@@ -151,6 +151,7 @@ export async function callDay(
       ...{ contact: { id: one.contactId, name: one.contact }, client: { id: one.clientId, name: one.client } },
       ...{ asset: one.asset, callBack: { on: one.on, at: one.at, personId }, note: one.note ?? '' },
     })),
+    promisedCount: promised[0]?.count ?? 0,
     outcomes: [...scope.workspace.outcomes],
   };
 }

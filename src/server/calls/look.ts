@@ -12,13 +12,24 @@ import {
   type PoolCondition,
   type Quota,
   type QuotaTerms,
+  quotaWith,
   shareThatLasts,
   termsOn,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { leftOver, listsOf, wantsOn } from './making.ts';
-import { CONTACTS, conditionSql, HAS_NUMBER, NOT_NEVER, notListedSql, Params, poolSql, restedSql } from './pool-sql.ts';
-import { mustFit, quotaWith } from './quotas.ts';
+import {
+  CONTACTS,
+  conditionSql,
+  FIRST_ASSET,
+  HAS_NUMBER,
+  NOT_NEVER,
+  notListedSql,
+  Params,
+  poolSql,
+  restedSql,
+} from './pool-sql.ts';
+import { mustFit } from './quotas.ts';
 import { type Ringing, ringing, spreadOf, wantedOn, workersOf } from './ringing.ts';
 import { CallQuota } from './stored/index.ts';
 
@@ -32,8 +43,8 @@ export async function lookAtQuota(scope: Scope, { quotaId, ...input }: Input): P
   const before = quotaId === null ? null : await scope.one(CallQuota, quotaId, 'quota');
   const here = await ringing(scope);
   mustFit(scope, here, input, []);
-  const quota = quotaWith(before, input);
-  const { says } = quota;
+  const quota = quotaWith(before, input, scope.now.day);
+  const says = quota.terms.at(-1)?.says ?? input.says;
   const from = Math.max(scope.now.day, dayOfIso(input.from));
   // Today's lists may be made already: then it begins with the lists of tomorrow.
   const first = nextRingingDay(here, quota, says, before?.madeOn === isoOfDay(from) ? from + 1 : from);
@@ -172,7 +183,7 @@ async function poolAhead(
     `select comes, goes, count(*)::int as count from (
        select greatest(${[start, rested, 's.alone_until + 1', ...near].join(', ')}) as comes, ${gone} as goes
        from ${CONTACTS} where k.workspace_id = $1 and ${NOT_NEVER} and ${HAS_NUMBER} and s.call_back_on is null
-         and (s.alone_until is null or s.alone_until < 'infinity') and ${[still, ...known].join(' and ')}
+         and ${[still, ...known].join(' and ')}
      ) each where comes <= ${params.put(isoOfDay(to))}::date and (goes is null or goes > comes) group by comes, goes`,
     params.values,
   );
@@ -244,9 +255,8 @@ async function firstLists(
 
 async function namesOf(scope: Scope, contactIds: readonly string[]) {
   const rows = await scope.sql<{ id: string; name: string; clientId: string; client: string; asset: string | null }>(
-    `select k.id, k.name, c.id as "clientId", c.name as client, (select a.name from asset a where a.workspace_id = c.workspace_id
-       and a.client_id = c.id and a.archived_at is null order by lower(a.name), a.id limit 1) as asset
-     from contact k join client c on c.workspace_id = k.workspace_id and c.id = k.client_id
+    `select k.id, k.name, c.id as "clientId", c.name as client, asset.name as asset from contact k
+     join client c on c.workspace_id = k.workspace_id and c.id = k.client_id ${FIRST_ASSET}
      where k.workspace_id = $1 and k.id = any($2::uuid[])`,
     [contactIds],
   );

@@ -15,15 +15,15 @@ import type { Scope } from '../platform/scope.ts';
 import { listMail } from './list-mail.ts';
 import { type CandidateRow, candidatesOf, firstOfPool, promisedOf } from './pool-sql.ts';
 import { type Ringing, ringing, wantedOn, workersOf } from './ringing.ts';
-import { CallQuota, standingOf } from './stored/index.ts';
+import { CallList, CallQuota, standingOf } from './stored/index.ts';
+
+/** Quotas of a day whose lists were not made yet. */
+const NOT_MADE = `call_quota where workspace_id = $1 and starts_on <= $2 and (ends_on is null or ends_on >= $2)
+  and (made_on is null or made_on < $2)`;
 
 /** Whether there is a quota whose lists of today were not made yet; what time they are made at is told by the quota. */
 export async function isListingDue(scope: Scope): Promise<boolean> {
-  const [found] = await scope.sql<{ any: boolean }>(
-    `select exists (select from call_quota where workspace_id = $1 and starts_on <= $2
-       and (ends_on is null or ends_on >= $2) and (made_on is null or made_on < $2)) as any`,
-    [scope.today],
-  );
+  const [found] = await scope.sql<{ any: boolean }>(`select exists (select from ${NOT_MADE}) as any`, [scope.today]);
   return found?.any ?? false;
 }
 
@@ -32,11 +32,7 @@ export async function isListingDue(scope: Scope): Promise<boolean> {
  * none, and the next run makes them. @returns how many were made
  */
 export async function makeLists(scope: Scope, origin: string): Promise<number> {
-  const quotas = await scope.sql<{ id: string }>(
-    `select id from call_quota where workspace_id = $1 and starts_on <= $2 and (ends_on is null or ends_on >= $2)
-       and (made_on is null or made_on < $2) order by id`,
-    [scope.today],
-  );
+  const quotas = await scope.sql<{ id: string }>(`select id from ${NOT_MADE} order by id`, [scope.today]);
   let made = 0;
   for (const { id } of quotas) made += await scope.transaction((tx) => makeListsOf(tx, id, origin));
   return made;
@@ -85,7 +81,7 @@ export interface LeftOver {
   readonly contactId: string;
   readonly personId: string;
   /** The day on whose list it stood first. */
-  readonly from: number;
+  readonly from: string;
   readonly isCarried: boolean;
 }
 
@@ -100,19 +96,16 @@ export async function leftOver(
     callId: string;
     contactId: string;
     personId: string;
-    on: string;
-    from: number | null;
+    from: string;
   }>(
-    `select c.id as "callId", c.contact_id as "contactId", l.person_id as "personId", c.list_on as "on", (c.why->>'from')::int as "from"
+    `select c.id as "callId", c.contact_id as "contactId", l.person_id as "personId", coalesce(c.why->>'from', c.list_on::text) as "from"
      from call c join call_list l on l.workspace_id = c.workspace_id and l.id = c.list_id
      where c.workspace_id = $1 and l.quota_id = $2 and c.state = 'open' and c.list_on < $3::date order by c.id`,
     [quotaId, isoOfDay(day)],
   );
   const calendar = await scope.calendar();
-  return rows.map(({ on, from, ...row }) => {
-    const first = from ?? dayOfIso(on);
-    return { ...row, from: first, isCarried: calendar.numberOf(day) - calendar.numberOf(first) <= carryDays };
-  });
+  const now = calendar.numberOf(day);
+  return rows.map((row) => ({ ...row, isCarried: now - calendar.numberOf(dayOfIso(row.from)) <= carryDays }));
 }
 
 interface Listing {
@@ -173,11 +166,9 @@ async function writeList(
   scope: Scope,
   { quota, terms, personId, wanted, calls, rows, origin }: Writing,
 ): Promise<void> {
-  const listId = scope.newId();
-  await scope.sql(
-    `insert into call_list (workspace_id, id, quota_id, person_id, list_on, wanted, made_at) values ($1, $2, $3, $4, $5, $6, $7)`,
-    [listId, quota.id, personId, scope.today, wanted, scope.instant],
-  );
+  const { id: listId } = await scope.insert(CallList, {
+    ...{ id: scope.newId(), quotaId: quota.id, personId, listOn: scope.today, wanted, madeAt: scope.instant },
+  });
   const lines = calls.flatMap(({ contactId, why }, place) => {
     const row = rows.get(contactId);
     return row ? [{ id: scope.newId(), place, contactId, clientId: row.clientId, why, number: row.number }] : [];

@@ -18,6 +18,10 @@ export class Params {
   }
 }
 
+/** The first asset in use of a client `c` by name, as `asset.name`: what people know them by. */
+export const FIRST_ASSET = `left join lateral (select a.name from asset a where a.workspace_id = c.workspace_id and a.client_id = c.id
+  and a.archived_at is null order by lower(a.name), a.id limit 1) asset on true`;
+
 /** A condition as SQL, about the contact `k` on a day: the same that `fitsCondition` of the core tells, which a test holds it against. */
 export function conditionSql(condition: PoolCondition, day: number, params: Params): string {
   const today = isoOfDay(day);
@@ -73,10 +77,11 @@ export function restedSql(day: number, gap: number, params: Params): string {
 export const notListedSql = (day: number, params: Params): string =>
   `not exists (select 1 from call x where x.workspace_id = $1 and x.list_on = ${params.put(isoOfDay(day))}::date and x.contact_id = k.id)`;
 
-/** The place in a shuffle: the same that `shuffled` of the core gives. */
-export function shuffledSql(seed: number, params: Params): string {
-  const mixed = `(((('x' || right(k.id::text, 8))::bit(32)::bigint # ${params.put(seed)}::bigint) * ${SHUFFLE_FACTOR}) & 4294967295)`;
-  return `(${mixed} # (${mixed} >> 16))`;
+/** The place of an id in a shuffle: the same that `shuffled` of the core gives. */
+export function shuffledSql(id: string, seed: number, params: Params): string {
+  const bits = `('x' || right(${id}::text, 8))::bit(32)::bigint`;
+  const mixed = `((${bits} # ${params.put(seed)}::bigint) * ${SHUFFLE_FACTOR}) & 4294967295`;
+  return `(select m # (m >> 16) from (select ${mixed} as m) mixed)`;
 }
 
 /** A contact who may be listed. */
@@ -98,11 +103,18 @@ export function firstOfPool(
   const params = new Params();
   const where = `${NOT_NEVER} and ${HAS_NUMBER} and ${restedSql(day, gap, params)} and ${poolSql(pool, day, params)}
     and ${notListedSql(day, params)}`;
-  const never = first === 'neverRung' ? 0 : 2;
+  const never = first === 'neverRung' ? 0 : 3;
+  const rank = `case when s.last_rung_on is null then ${never} when s.again_on is not null then 1 else 2 end`;
+  const limit = params.put(most);
+  // Only those who stand alike at the last place are shuffled, not all who fit.
   return scope.sql<CandidateRow>(
-    `select ${CANDIDATE} from ${CONTACTS} where k.workspace_id = $1 and ${where}
-     order by case when s.last_rung_on is null then ${never} when s.again_on is not null then 1 else ${never === 0 ? 2 : 1.5} end,
-       s.last_rung_on nulls first, ${shuffledSql(seed, params)}, k.id limit ${params.put(most)}`,
+    `with fitting as (
+       select k.id, ${rank} as rank, s.last_rung_on as last from ${CONTACTS} where k.workspace_id = $1 and ${where}
+       order by 2, 3 nulls first fetch first (${limit}) rows with ties),
+     chosen as (
+       select id, row_number() over (order by rank, last nulls first, ${shuffledSql('id', seed, params)}, id) as place from fitting
+       order by place limit ${limit})
+     select ${CANDIDATE} from chosen, ${CONTACTS} where k.workspace_id = $1 and k.id = chosen.id order by chosen.place`,
     params.values,
   );
 }

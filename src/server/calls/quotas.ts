@@ -1,14 +1,6 @@
 import type { CallQuota as QuotaAnswer, QuotaInput } from '../../contract/index.ts';
 import { MOST_QUOTAS } from '../../contract/index.ts';
-import {
-  conditionProblem,
-  dayOfIso,
-  isoOfDay,
-  type Quota,
-  type QuotaTerms,
-  termsOn,
-  withTerms,
-} from '../../core/index.ts';
+import { conditionProblem, dayOfIso, isoOfDay, quotaWith, termsOn } from '../../core/index.ts';
 import type { Change } from '../platform/changes/entity.ts';
 import { fieldsBefore } from '../platform/changes/entity.ts';
 import { changedMeanwhile, invalid } from '../platform/refusal.ts';
@@ -50,7 +42,8 @@ export function createQuota(scope: Scope, { name, from, endsOn, pauses, says }: 
     const here = await ringing(tx);
     mustFit(tx, here, { name, from, endsOn, says }, there);
     const quota = await tx.insert(CallQuota, {
-      ...{ id: tx.newId(), version: 1, name, startsOn: from, endsOn, pauses, terms: [{ from, says }], madeOn: null },
+      ...{ id: tx.newId(), version: 1, name, madeOn: null },
+      ...quotaWith(null, { from, endsOn, pauses, says }, tx.now.day),
     });
     const changeId = await tx.record('quota', quota.id, 'created', {});
     await tx.tell('calls');
@@ -71,23 +64,13 @@ export function changeQuota(
     const here = await ringing(tx);
     const others = (await tx.find(CallQuota)).filter((other) => other.id !== id);
     mustFit(tx, here, { name, from, endsOn, says }, others);
-    const now = termsOn(before, dayOfIso(from));
-    const isSame = JSON.stringify(now) === JSON.stringify(says);
-    const set = { name, endsOn, pauses, terms: isSame ? before.terms : withTerms(before.terms, from, says) };
+    const { startsOn, terms } = quotaWith(before, { from, endsOn, pauses, says }, tx.now.day);
+    const set = { name, startsOn, endsOn, pauses, terms };
     await tx.save(CallQuota, id, { ...set, version: version + 1 });
     const changeId = await tx.record('quota', id, 'changed', fieldChanges(before, set));
     await tx.tell('calls');
     return { quota: asTold(here, tx.now.day, { ...before, ...set, version: version + 1 }), changeId };
   });
-}
-
-/** A quota as it would be with what is looked at. */
-export function quotaWith(
-  before: Quota | null,
-  { from, endsOn, pauses, says }: Omit<QuotaInput, 'name'>,
-): Quota & { readonly says: QuotaTerms } {
-  const terms = before === null ? [{ from, says }] : withTerms(before.terms, from, says);
-  return { startsOn: before?.startsOn ?? from, endsOn, pauses, terms, says };
 }
 
 /** @throws Refusal that says of each part what is wrong with it */

@@ -6,7 +6,7 @@ import { fieldsBefore, isSame } from '../platform/changes/entity.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { toldCall } from './day.ts';
-import { Call, CallList, keepStanding, standingsOf } from './stored/index.ts';
+import { Call, CallList, keepStanding, lockedStanding } from './stored/index.ts';
 
 type Input = z.output<(typeof callEndpoints)['rung']['body']>;
 type Saved = Promise<{ call: ListedCall; changeId: string }>;
@@ -35,34 +35,39 @@ export function saidOfCall(scope: Scope, id: string, { version, outcome: key, no
     const outcome = tx.workspace.outcomes.find((one) => one.key === key);
     if (!outcome)
       throw invalid([{ path: 'outcome', message: 'There is no such outcome here any more: choose another.' }]);
-    const promise = await promiseOf(tx, outcome, callBack);
-    const now = (await standingsOf(tx, [call.contactId])).get(call.contactId) as CallStanding;
+    const promise = await promiseOf(tx, outcome, callBack, list.quotaId);
+    const now = await lockedStanding(tx, call.contactId);
     const calendar = await tx.calendar();
     // Of a list that was left over from yesterday it counts when it was rung.
     const on = dayOfIso(tx.moment(call.rungAt ?? tx.doneAt).slice(0, 10));
     const of = (before: CallStanding, how: Outcome, back: CallBack | null) =>
       standingAfter(before, { on, outcome: how, callBack: back, number: call.number }, calendar);
     const before = call.state === 'rung' && call.standingBefore !== null ? call.standingBefore : now;
-    if (call.outcome !== null && !isSame(readable(of(before, call.outcome, call.callBack)), readable(now)))
+    if (call.outcome !== null && !isSame(of(before, call.outcome, call.callBack), now))
       throw changedMeanwhile('They were rung again since: say it of that call.');
     const after = of(before, outcome, promise);
-    await keepStanding(tx, call.contactId, after, list.quotaId);
+    await keepStanding(tx, call.contactId, after);
     const set = {
-      ...{ state: 'rung' as const, outcome, note, callBack: promise, standingBefore: readable(before) },
+      ...{ state: 'rung' as const, outcome, note, callBack: promise, standingBefore: before },
       rungAt: call.rungAt ?? tx.doneAt,
       rungBy: tx.person?.id ?? null,
     };
     await tx.save(Call, id, { ...set, version: call.version + 1 });
     const changeId = await tx.record('call', id, call.state === 'rung' ? 'said again' : 'rung', {
       ...fieldChanges(call, set),
-      standing: { from: readable(now), to: readable(after) },
+      standing: { from: now, to: after },
     });
     await tx.tell('calls');
     return { call: await toldCall(tx, id), changeId };
   });
 }
 
-async function promiseOf(scope: Scope, outcome: Outcome, callBack: Input['callBack']): Promise<CallBack | null> {
+async function promiseOf(
+  scope: Scope,
+  outcome: Outcome,
+  callBack: Input['callBack'],
+  quotaId: string,
+): Promise<CallBack | null> {
   if (outcome.follows.kind !== 'callBack') return null;
   if (callBack === null) throw invalid([{ path: 'callBack', message: 'Say on which day they are rung back.' }]);
   const on = dayOfIso(callBack.on);
@@ -70,15 +75,8 @@ async function promiseOf(scope: Scope, outcome: Outcome, callBack: Input['callBa
   if (on > scope.now.day + 366) throw invalid([{ path: 'callBack.on', message: 'Within a year.' }]);
   if (!(await scope.peopleNames()).has(callBack.personId))
     throw invalid([{ path: 'callBack.personId', message: 'There is nobody like that here.' }]);
-  return { on, at: callBack.at, personId: callBack.personId };
+  return { on, at: callBack.at, personId: callBack.personId, quotaId };
 }
-
-/** For good, as JSON has no number for it. */
-const readable = (standing: CallStanding): CallStanding => ({
-  ...standing,
-  aloneUntil: standing.aloneUntil === Number.POSITIVE_INFINITY ? FOR_GOOD : standing.aloneUntil,
-});
-const FOR_GOOD = 2_932_896;
 
 /** Puts a call to the end of its list. */
 export function putOffCall(scope: Scope, id: string, version: number): Saved {
@@ -100,13 +98,12 @@ export function putOffCall(scope: Scope, id: string, version: number): Saved {
 /** Takes back what was said of a call, with what followed from it. */
 export async function undoCall(scope: Scope, { subjectId, fields }: Change): Promise<string> {
   const call = await scope.locked(Call, subjectId, 'call');
-  const list = await scope.one(CallList, call.listId, 'call list');
   const { standing, ...own } = fields;
   if (standing !== undefined) {
-    const now = (await standingsOf(scope, [call.contactId])).get(call.contactId) as CallStanding;
-    if (!isSame(readable(now), standing.to))
+    const now = await lockedStanding(scope, call.contactId);
+    if (!isSame(now, standing.to))
       throw changedMeanwhile('They were rung again since, so this can no longer be undone.');
-    await keepStanding(scope, call.contactId, standing.from as CallStanding, list.quotaId);
+    await keepStanding(scope, call.contactId, standing.from as CallStanding);
   }
   const before = fieldsBefore(call, own) as Partial<Call>;
   await scope.save(Call, subjectId, { ...before, version: call.version + 1 });

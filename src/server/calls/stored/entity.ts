@@ -126,7 +126,6 @@ export class CallStandingRecord {
   tries!: number;
   @Column({ type: 'date', nullable: true })
   againOn!: string | null;
-  /** `infinity` for good. */
   @Column({ type: 'date', nullable: true })
   aloneUntil!: string | null;
   @Column({ type: 'date', nullable: true })

@@ -4,7 +4,7 @@ import type { CallStandingRecord } from './entity.ts';
 
 /** What is read of a standing `s`, which may not be there. */
 export const STANDING_FIELDS = `s.last_rung_on as "lastRungOn", coalesce(s.tries, 0) as tries, s.again_on as "againOn",
-  s.alone_until::text as "aloneUntil", s.call_back_on as "callBackOn", s.call_back_at as "callBackAt", s.call_back_by as "callBackBy",
+  s.alone_until as "aloneUntil", s.call_back_on as "callBackOn", s.call_back_at as "callBackAt", s.call_back_by as "callBackBy", s.call_back_quota as "callBackQuota",
   coalesce(s.is_never_called, false) as "isNeverCalled", s.wrong_number as "wrongNumber"`;
 
 export type StandingRow = Pick<
@@ -16,52 +16,42 @@ export type StandingRow = Pick<
   | 'callBackOn'
   | 'callBackAt'
   | 'callBackBy'
+  | 'callBackQuota'
   | 'isNeverCalled'
   | 'wrongNumber'
 >;
 
 const dayOrNull = (date: string | null) => (date === null ? null : dayOfIso(date));
-/** For good, as the database has it. */
-const FOR_GOOD = 'infinity';
 
 export function standingOf(row: StandingRow): CallStanding {
-  const { lastRungOn, tries, againOn, aloneUntil, callBackOn, callBackAt, callBackBy } = row;
+  const { lastRungOn, tries, againOn, aloneUntil, callBackOn, callBackAt, callBackBy, callBackQuota } = row;
   return {
     ...{ tries, lastRungOn: dayOrNull(lastRungOn), againOn: dayOrNull(againOn) },
-    aloneUntil: aloneUntil === FOR_GOOD ? Number.POSITIVE_INFINITY : dayOrNull(aloneUntil),
+    aloneUntil: dayOrNull(aloneUntil),
     callBack:
-      callBackOn === null || callBackBy === null
+      callBackOn === null || callBackBy === null || callBackQuota === null
         ? null
-        : { on: dayOfIso(callBackOn), at: callBackAt, personId: callBackBy },
+        : { on: dayOfIso(callBackOn), at: callBackAt, personId: callBackBy, quotaId: callBackQuota },
     isNeverCalled: row.isNeverCalled,
     wrongNumber: row.wrongNumber,
   };
 }
 
-/** What is known of some contacts, by their ids; of one that was never rung that. */
-export async function standingsOf(
-  scope: Scope,
-  contactIds: readonly string[],
-): Promise<ReadonlyMap<string, CallStanding>> {
-  const rows = await scope.sql<StandingRow & { contactId: string }>(
-    `select s.contact_id as "contactId", ${STANDING_FIELDS} from call_standing s
-     where s.workspace_id = $1 and s.contact_id = any($2::uuid[])`,
-    [contactIds],
+/** What is known of the calls to a contact, held against others until the transaction ends. */
+export async function lockedStanding(scope: Scope, contactId: string): Promise<CallStanding> {
+  // Who was never rung has no row that could be held.
+  await scope.sql('select pg_advisory_xact_lock(hashtextextended($1::text || $2::text, 0))', [contactId]);
+  const [row] = await scope.sql<StandingRow>(
+    `select ${STANDING_FIELDS} from call_standing s where s.workspace_id = $1 and s.contact_id = $2`,
+    [contactId],
   );
-  const known = new Map(rows.map((row) => [row.contactId, standingOf(row)]));
-  return new Map(contactIds.map((id) => [id, known.get(id) ?? NEVER_RUNG]));
+  return row === undefined ? NEVER_RUNG : standingOf(row);
 }
 
-/** Writes what is known of a contact. @param quotaId on whose lists a promised call stands */
-export async function keepStanding(
-  scope: Scope,
-  contactId: string,
-  standing: CallStanding,
-  quotaId: string,
-): Promise<void> {
+/** Writes what is known of a contact. */
+export async function keepStanding(scope: Scope, contactId: string, standing: CallStanding): Promise<void> {
   const { lastRungOn, tries, againOn, aloneUntil, callBack, isNeverCalled, wrongNumber } = standing;
-  const date = (day: number | null) =>
-    day === null ? null : day === Number.POSITIVE_INFINITY ? FOR_GOOD : isoOfDay(day);
+  const date = (day: number | null) => (day === null ? null : isoOfDay(day));
   await scope.sql(
     `insert into call_standing (workspace_id, contact_id, last_rung_on, tries, again_on, alone_until, call_back_on, call_back_at,
        call_back_by, call_back_quota, is_never_called, wrong_number)
@@ -71,7 +61,7 @@ export async function keepStanding(
     [
       ...[contactId, date(lastRungOn), tries, date(againOn), date(aloneUntil)],
       ...[callBack && isoOfDay(callBack.on), callBack?.at ?? null, callBack?.personId ?? null],
-      ...[callBack === null ? null : quotaId, isNeverCalled, wrongNumber],
+      ...[callBack?.quotaId ?? null, isNeverCalled, wrongNumber],
     ],
   );
 }

@@ -25,7 +25,7 @@ const call = (n: number, name: string, rest: Partial<ListedCall> = {}): ListedCa
   ...rest,
 });
 const dayWith = (calls: ListedCall[], rest: Partial<CallDay> = {}): CallDay => ({
-  ...{ person: { id: INES.id, name: INES.name }, on: TODAY, quotas: [QUOTA], calls, promised: [] },
+  ...{ person: { id: INES.id, name: INES.name }, on: TODAY, quotas: [QUOTA], calls, promised: [], promisedCount: 0 },
   week: [{ on: TODAY, wanted: 3, made: 1 }],
   outcomes: [...USUAL_OUTCOMES],
   ...rest,
