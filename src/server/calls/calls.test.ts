@@ -185,6 +185,13 @@ describe('a call', () => {
       const list = (await dayOf(people.ayesha, '2026-11-26')).calls;
       expect(list[0]).toMatchObject({ contact: second.contact, why: { kind: 'promised', at: '14:00' } });
       expect(list[0]?.last).toMatchObject({ outcome: 'call back', note: 'after lunch' });
+      // What was promised before comes back with the undo, on the lists of the quota that it was promised by.
+      const before = await standing(second.contact.id);
+      expect(before?.callBack).toMatchObject({ quotaId, personId: people.ayesha });
+      const kept = (await rung(ayesha, list[0] as ListedCall, 'declined').expect(200)).body;
+      expect((await standing(second.contact.id))?.callBack).toBeNull();
+      await undo(kept.changeId, ayesha).expect(200);
+      expect(await standing(second.contact.id)).toEqual(before);
       // Two days later what was not rung was carried over for a day, and is dropped by now.
       expect(list.filter(({ why }) => why.kind === 'carriedOver')).toEqual([]);
       expect(list.map(({ contact }) => contact.id)).not.toContain(third.contact.id);

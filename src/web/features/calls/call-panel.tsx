@@ -1,6 +1,7 @@
 import { Phone } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
+import * as z from 'zod/mini';
 import type { CallDay, ListedCall } from '../../../contract/index.ts';
 import { dayOfIso, isoOfDay, type Outcome, sayWhyListed } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
@@ -8,7 +9,7 @@ import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
 import { ChoiceBlank, DateBlank, TimeBlank } from '../../kit/blanks.tsx';
-import { TEXT_FORM, useDraft } from '../../kit/draft.ts';
+import { useDraft } from '../../kit/draft.ts';
 import { Pennant } from '../../kit/pennant.tsx';
 import { Trouble } from '../../kit/states.tsx';
 import { goToUnread } from '../../kit/unread.ts';
@@ -24,6 +25,17 @@ interface CallPanelProps {
   readonly onDone: () => void;
 }
 
+/** What is being said of a call: it outlives a look at another one. */
+interface CallDraft {
+  readonly note: string;
+  /** A call back that is being promised; null where none is. */
+  readonly promise: { readonly on: number; readonly at: string | null; readonly by: string } | null;
+}
+const callDraftSchema = z.object({
+  note: z.string(),
+  promise: z.nullable(z.object({ on: z.number(), at: z.nullable(z.string()), by: z.string() })),
+});
+
 const SECTION = 'flex-none border-t border-line-2 px-5 py-3 max-[720px]:px-4';
 const TITLE = 'text-row font-semibold text-primary';
 
@@ -31,10 +43,15 @@ const TITLE = 'text-row font-semibold text-primary';
 export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
   const { me, people, today, workingCalendar } = useWorkspace();
   const { rung, later } = useCallActions();
-  const note = useDraft<string>(`call.${call.id}`, call.note, TEXT_FORM);
+  const { draft, change, forget } = useDraft<CallDraft>(
+    `call.${call.id}`,
+    { note: call.note, promise: null },
+    callDraftSchema,
+  );
+  const { promise } = draft;
+  const setPromise = (next: CallDraft['promise']) => change({ ...draft, promise: next });
   const noteField = useRef<HTMLTextAreaElement>(null);
   const [busy, setBusy] = useState(false);
-  const [promise, setPromise] = useState<{ on: number; at: string | null; by: string } | null>(null);
   const quota = of.quotas.find(({ id }) => id === call.quotaId);
   const say = async (outcome: Outcome) => {
     if (busy || goToUnread()) return;
@@ -44,10 +61,10 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
       const isPromise = outcome.follows.kind === 'callBack';
       await rung(
         call,
-        { outcome: outcome.key, note: note.draft, callBack: isPromise ? callBack : null },
+        { outcome: outcome.key, note: draft.note, callBack: isPromise ? callBack : null },
         `${call.contact.name}: ${outcome.name}${isPromise && promise ? ` ${sayDay(promise.on, today)}` : ''}.`,
       );
-      note.forget();
+      forget();
       onDone();
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
@@ -135,8 +152,8 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
           rows={2}
           maxLength={4000}
           readOnly={!mayRing}
-          value={note.draft}
-          onChange={({ target }) => note.change(target.value)}
+          value={draft.note}
+          onChange={({ target }) => change({ ...draft, note: target.value })}
         />
       </section>
       {mayRing && (

@@ -87,7 +87,10 @@ describe('the calls of a day', () => {
     const at = within(panel).getByLabelText('At');
     await user.type(at, '14');
     fireEvent.blur(at);
-    await user.click(within(panel).getByRole('button', { name: 'Keep, then Orla Sturt' }));
+    // A look at another call takes nothing of it.
+    await user.click(screen.getByRole('button', { name: /^Orla Sturt/ }));
+    await user.click(screen.getByRole('button', { name: /^Verity Lanyon/ }));
+    await user.click(screen.getByRole('button', { name: 'Keep, then Orla Sturt' }));
     const callBack = { on: '2026-11-25', at: '14:00', personId: INES.id };
     await waitFor(() =>
       expect(sent).toEqual([['Verity Lanyon', { version: 1, outcome: 'call-back', note: '', callBack }]]),

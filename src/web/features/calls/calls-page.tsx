@@ -79,7 +79,11 @@ function Calls({ of }: { readonly of: CallDay }) {
           </Band>
         )}
         {of.promised.length > 0 && (
-          <Band count={of.promised.length} words="promised" more="later on">
+          <Band
+            count={of.promisedCount}
+            words="promised"
+            more={of.promisedCount > of.promised.length ? `the first ${of.promised.length}` : 'later on'}
+          >
             {of.promised.map((one) => (
               <li
                 key={one.contact.id}

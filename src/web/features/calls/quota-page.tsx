@@ -1,27 +1,19 @@
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import * as z from 'zod/mini';
-import type { CallQuota, QuotaInput } from '../../../contract/index.ts';
-import {
-  dayOfIso,
-  isoOfDay,
-  type PoolCondition,
-  plural,
-  type QuotaTerms,
-  sayCondition,
-  termsOn,
-} from '../../../core/index.ts';
+import { type CallQuota, MOST_CALLS } from '../../../contract/index.ts';
+import { dayOfIso, isoOfDay, type QuotaTerms, termsOn } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
 import { ChoiceBlank, DateBlank, DayOrNone, NameBlank, NumberBlank, Part, TimeBlank } from '../../kit/blanks.tsx';
 import { useDraft } from '../../kit/draft.ts';
-import { NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
+import { Empty, NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
 import { goToUnread } from '../../kit/unread.ts';
-import { usePlans } from '../plans/api.ts';
+import { sayDate } from '../../kit/ways.ts';
 import { useCallActions, useQuotaLook, useQuotas } from './api.ts';
-import { ConditionBlanks, newCondition } from './condition-blanks.tsx';
+import { PoolPart } from './pool-part.tsx';
+import { draftOf, inputOf, type QuotaDraft, quotaDraftSchema } from './quota-draft.ts';
 import { QuotaLookPart } from './quota-look.tsx';
 import { sayAmount } from './quota-words.ts';
 
@@ -35,63 +27,31 @@ export default function QuotaPage() {
   if (!data) return <Skeleton rows={12} />;
   const quota = data.quotas.find(({ id }) => id === quotaId) ?? null;
   if (quota === null && quotaId !== 'new')
-    return <NotAllowed right="plan" what="find this quota" to="/calls/quotas" back="All quotas" />;
+    return (
+      <Empty title="There is no such quota.">
+        <Link className="link-line" to="/calls/quotas">
+          All quotas
+        </Link>
+      </Empty>
+    );
   return <Quota key={quota?.id ?? 'new'} quota={quota} />;
 }
 
-const NEW: QuotaTerms = {
-  amount: { count: 12, per: 'day', share: 'same', mostADay: null, holidays: 'off', leave: 'off' },
-  group: { of: 'people', ids: [] },
-  pool: { v: 1, conditions: [{ kind: 'notRungFor', days: 30 }] },
-  ...{ first: 'neverRung', usualFirst: true, gap: 2, carryDays: 1, readyAt: '08:00', mails: true },
-  ...{ minutesEach: 10, asks: [] },
-};
-
-interface QuotaDraft {
-  readonly name: string;
-  readonly from: string;
-  readonly endsOn: string | null;
-  readonly isPaused: boolean;
-  readonly says: QuotaTerms;
-}
-const draftSchema = z.object({
-  ...{ name: z.string(), from: z.string(), endsOn: z.nullable(z.string()), isPaused: z.boolean() },
-  says: z.looseObject({ amount: z.looseObject({ count: z.number() }), pool: z.looseObject({ v: z.literal(1) }) }),
-});
-
 function Quota({ quota }: { readonly quota: CallQuota | null }) {
-  const { today, roles, people, clientFields } = useWorkspace();
+  const { today, roles, people } = useWorkspace();
   const navigate = useNavigate();
-  const { data: planList } = usePlans();
   const { createQuota, changeQuota } = useCallActions();
   const [busy, setBusy] = useState(false);
-  const [first = ''] = roles;
   const saved = quota && (termsOn(quota, today) ?? quota.terms.at(-1)?.says);
-  const isPaused = quota?.pauses.some(
-    ({ from, to }) => from <= isoOfDay(today) && (to === null || to > isoOfDay(today)),
-  );
   const { draft, change, forget, isChanged } = useDraft<QuotaDraft>(
     `quota.${quota?.id ?? 'new'}`,
-    {
-      name: quota?.name ?? '',
-      from: isoOfDay(
-        quota && dayOfIso(quota.startsOn) <= today
-          ? today + 1
-          : Math.max(today, dayOfIso(quota?.startsOn ?? isoOfDay(today))),
-      ),
-      endsOn: quota?.endsOn ?? null,
-      isPaused: isPaused ?? false,
-      says: saved ?? { ...NEW, group: first === '' ? NEW.group : { of: 'role', role: first } },
-    },
-    draftSchema,
+    draftOf(quota, today, roles),
+    quotaDraftSchema,
   );
   const { says } = draft;
   const set = (part: Partial<QuotaTerms>) => change({ ...draft, says: { ...says, ...part } });
   const setAmount = (part: Partial<QuotaTerms['amount']>) => set({ amount: { ...says.amount, ...part } });
-  const input: QuotaInput = {
-    ...{ name: draft.name, from: draft.from, endsOn: draft.endsOn, says },
-    pauses: pausesOf(quota, draft, isPaused ?? false),
-  };
+  const input = inputOf(quota, draft, today);
   const { name: _, ...looked } = input;
   const { look, problem, isOfNow } = useQuotaLook({ ...looked, quotaId: quota?.id ?? null });
   const canSave = draft.name.trim() !== '' && problem === null && isOfNow && !busy && (quota === null || isChanged);
@@ -104,7 +64,7 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
         forget();
         await navigate(`/calls/quotas/${id}`, { replace: true });
       } else {
-        await changeQuota(quota.id, quota.version, input);
+        await changeQuota(quota.id, draft.version, input);
         forget();
       }
     } catch (error) {
@@ -115,19 +75,6 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
     }
   };
   useKeys([{ key: 'Mod+Enter', says: 'Save the quota', run: () => void save() }]);
-  const plans = planList?.plans.filter(({ isArchived }) => !isArchived) ?? [];
-  const names = {
-    plans: new Map(plans.map(({ id, name }) => [id, name])),
-    people: new Map(people.map(({ id, name }) => [id, name])),
-    fields: clientFields,
-  };
-  const setCondition = (at: number, condition: PoolCondition | null) =>
-    set({
-      pool: {
-        v: 1,
-        conditions: says.pool.conditions.flatMap((one, i) => (i === at ? (condition ? [condition] : []) : [one])),
-      },
-    });
   const wrong = problem?.problem.errors?.map(({ message }) => message).join(' ') ?? problem?.message ?? null;
   const group = says.group.of === 'role' ? `role ${says.group.role}` : (says.group.ids[0] ?? '');
   const days = [
@@ -171,7 +118,7 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
               label="How many calls"
               value={says.amount.count}
               least={1}
-              most={400}
+              most={MOST_CALLS}
               onChange={(count) => setAmount({ count })}
             />{' '}
             calls{' '}
@@ -226,7 +173,7 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
                 label="At most"
                 value={says.amount.mostADay}
                 least={1}
-                most={400}
+                most={MOST_CALLS}
                 onChange={(mostADay) => setAmount({ mostADay })}
               />
             )}{' '}
@@ -250,52 +197,7 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
               </>
             )}
           </Part>
-          <Part name="From whom">
-            <ul>
-              {says.pool.conditions.map((condition, i) => (
-                <li
-                  // biome-ignore lint/suspicious/noArrayIndexKey: sentences in their order, each written in its place
-                  key={`${condition.kind} ${i}`}
-                  className="grid grid-cols-[minmax(0,1fr)_64px_44px] items-start gap-x-2"
-                >
-                  <span>
-                    <ConditionBlanks condition={condition} plans={plans} onChange={(next) => setCondition(i, next)} />{' '}
-                    <button
-                      type="button"
-                      className="link-line text-note text-ink-2"
-                      aria-label={`Take out: ${sayCondition(condition, names)}`}
-                      onClick={() => setCondition(i, null)}
-                    >
-                      out
-                    </button>
-                  </span>
-                  <Share part={look?.funnel.after[i]} all={look?.funnel.all} />
-                </li>
-              ))}
-              {(['notNever', 'withNumber', 'free'] as const).map((step) => (
-                <li key={step} className="grid grid-cols-[minmax(0,1fr)_64px_44px] items-start gap-x-2 text-ink-2">
-                  <span>{STEPS[step]}</span>
-                  <Share part={look?.funnel[step]} all={look?.funnel.all} isLast={step === 'free'} />
-                </li>
-              ))}
-            </ul>
-            <ChoiceBlank
-              label="Add a condition"
-              value=""
-              options={[
-                ['', 'add a condition'],
-                ['plans', 'on a service plan'],
-                ['usualPeople', 'looked after by'],
-                ['notRungFor', 'not rung for'],
-                ['neverRung', 'never rung'],
-                ...clientFields.map(({ key, name }) => [`field ${key}`, name] as const),
-              ]}
-              onChange={(chosen) => {
-                const condition = newCondition(chosen, { plans, people, clientFields });
-                if (condition) set({ pool: { v: 1, conditions: [...says.pool.conditions, condition] } });
-              }}
-            />
-          </Part>
+          <PoolPart pool={says.pool} funnel={look?.funnel} onChange={(pool) => set({ pool })} />
           <Part name="Order">
             promised calls at their time, then{' '}
             <ChoiceBlank
@@ -382,13 +284,14 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
                 ,{' '}
                 <ChoiceBlank
                   label="Whether it is paused"
-                  value={draft.isPaused ? 'paused' : 'runs'}
+                  value={draft.pausedFrom === null ? 'runs' : 'paused'}
                   options={[
                     ['runs', 'it runs'],
                     ['paused', 'paused'],
                   ]}
-                  onChange={(state) => change({ ...draft, isPaused: state === 'paused' })}
+                  onChange={(state) => change({ ...draft, pausedFrom: state === 'paused' ? draft.from : null })}
                 />
+                {draft.pausedFrom !== null && ` from ${sayDate(dayOfIso(draft.pausedFrom))}`}
               </>
             )}
           </Part>
@@ -399,55 +302,12 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
               placeholder="Does the berth suit them next year?"
               rows={Math.max(3, says.asks.length + 1)}
               value={says.asks.join('\n')}
-              onChange={({ target }) => set({ asks: target.value === '' ? [] : target.value.split('\n').slice(0, 12) })}
-              onBlur={() => set({ asks: says.asks.map((ask) => ask.trim()).filter(Boolean) })}
+              onChange={({ target }) => set({ asks: target.value === '' ? [] : target.value.split('\n') })}
             />
           </Part>
         </div>
         {look && <QuotaLookPart look={look} says={says} isOfNow={isOfNow} />}
       </div>
     </div>
-  );
-}
-
-const STEPS = {
-  notNever: 'not on do not call',
-  withNumber: 'with a number that works',
-  free: 'rested, and on no list of the day',
-} as const;
-
-/** Pauses as they would be: begun from the day on which the rest counts, or over on it. */
-function pausesOf(quota: CallQuota | null, { from, isPaused }: QuotaDraft, wasPaused: boolean): QuotaInput['pauses'] {
-  const pauses = quota?.pauses ?? [];
-  if (isPaused === wasPaused) return pauses;
-  if (isPaused) return [...pauses, { from, to: null }];
-  return pauses.flatMap((pause) => (pause.to === null ? (pause.from < from ? [{ ...pause, to: from }] : []) : [pause]));
-}
-
-function Share({
-  part,
-  all,
-  isLast = false,
-}: {
-  readonly part: number | undefined;
-  readonly all: number | undefined;
-  readonly isLast?: boolean;
-}) {
-  if (part === undefined || !all) return null;
-  return (
-    <>
-      <span aria-hidden className="mt-3 block h-2 bg-line">
-        <span
-          className={`block h-full ${isLast ? 'bg-ink' : 'bg-petrol-2'}`}
-          style={{ width: `${(100 * part) / all}%` }}
-        />
-      </span>
-      <span
-        className={`text-right font-mono ${isLast ? 'font-semibold text-ink' : ''}`}
-        title={`${part} of ${plural(all, 'contact')}`}
-      >
-        {part}
-      </span>
-    </>
   );
 }
