@@ -37,6 +37,12 @@ test(`a list is rung by keyboard: reached with a note, called back on a day, und
   await beside.goto('/calls/quotas');
   await beside.getByRole('link', { name: 'Ayesha Quill' }).click();
   await expect(beside.getByRole('region', { name: /promised$/ })).toContainText(promised);
+  // On a phone the call stands above the list, and nothing over anything else.
+  const [above, below] = await Promise.all([
+    beside.getByRole('complementary', { name: /The call to/ }).boundingBox(),
+    beside.getByRole('region', { name: /to ring$/ }).boundingBox(),
+  ]);
+  expect((above?.y ?? 0) + (above?.height ?? 0)).toBeLessThanOrEqual(below?.y ?? 0);
   await expectAccessible(beside);
 });
 

@@ -1,18 +1,17 @@
 import { Phone } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import { Link } from 'react-router';
 import * as z from 'zod/mini';
 import type { CallDay, ListedCall } from '../../../contract/index.ts';
-import { dayOfIso, isoOfDay, type Outcome, sayWhyListed } from '../../../core/index.ts';
+import { dayOfIso, isoOfDay, type Outcome, plural, sayWhyListed } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
-import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
-import { ProblemError } from '../../kit/api.ts';
 import { ChoiceBlank, DateBlank, TimeBlank } from '../../kit/blanks.tsx';
 import { useDraft } from '../../kit/draft.ts';
 import { Pennant } from '../../kit/pennant.tsx';
 import { Trouble } from '../../kit/states.tsx';
 import { goToUnread } from '../../kit/unread.ts';
+import { useTrying } from '../../kit/use-trying.ts';
 import { sayDay } from '../../kit/ways.ts';
 import { useBeforeCall, useCallActions } from './api.ts';
 
@@ -41,7 +40,7 @@ const TITLE = 'text-row font-semibold text-primary';
 
 /** Beside a call: what is known, what to ask, a note, and how it went in one press. */
 export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
-  const { me, people, today, workingCalendar } = useWorkspace();
+  const { me, staffWith, today, workingCalendar } = useWorkspace();
   const { rung, later } = useCallActions();
   const { draft, change, forget } = useDraft<CallDraft>(
     `call.${call.id}`,
@@ -51,14 +50,13 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
   const { promise } = draft;
   const setPromise = (next: CallDraft['promise']) => change({ ...draft, promise: next });
   const noteField = useRef<HTMLTextAreaElement>(null);
-  const [busy, setBusy] = useState(false);
+  const { busy, trying } = useTrying();
   const quota = of.quotas.find(({ id }) => id === call.quotaId);
   const say = async (outcome: Outcome) => {
     if (busy || goToUnread()) return;
-    setBusy(true);
     const callBack = promise && { on: isoOfDay(promise.on), at: promise.at, personId: promise.by };
-    try {
-      const isPromise = outcome.follows.kind === 'callBack';
+    const isPromise = outcome.follows.kind === 'callBack';
+    await trying(async () => {
       await rung(
         call,
         { outcome: outcome.key, note: draft.note, callBack: isPromise ? callBack : null },
@@ -66,12 +64,7 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
       );
       forget();
       onDone();
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error;
-      sayTrouble(error);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   const press = (outcome: Outcome) => {
     if (outcome.follows.kind !== 'callBack') return void say(outcome);
@@ -94,24 +87,16 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
         ]
       : [],
   );
-  const putOff = async () => {
-    setBusy(true);
-    try {
+  const putOff = () =>
+    trying(async () => {
       await later(call);
       onDone();
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error;
-      sayTrouble(error);
-    } finally {
-      setBusy(false);
-    }
-  };
+    });
   const calls = of.outcomes.find(({ follows }) => follows.kind === 'callBack');
-  const named = people.filter(({ worksUntil }) => worksUntil === null || dayOfIso(worksUntil) >= today);
   return (
     <aside
       aria-label={`The call to ${call.contact.name}`}
-      className="flex min-h-0 flex-col overflow-y-auto border-l border-line-2 max-[1000px]:order-first max-[1000px]:overflow-visible max-[1000px]:border-b max-[1000px]:border-l-0"
+      className="flex min-h-0 flex-col overflow-y-auto border-l border-line-2 max-[1000px]:order-first max-[1000px]:flex-none max-[1000px]:overflow-visible max-[1000px]:border-b max-[1000px]:border-l-0"
     >
       <header className="px-5 py-3 max-[720px]:px-4">
         <p className="flex items-center gap-2 text-row text-ink-2">
@@ -148,7 +133,7 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
         <textarea
           id="call-note"
           ref={noteField}
-          className="blank mt-1 block h-auto w-full resize-y py-1.5 leading-5"
+          className="blank mt-1 block h-auto w-full resize-y py-1.5 leading-5 whitespace-pre-wrap"
           rows={2}
           maxLength={4000}
           readOnly={!mayRing}
@@ -189,7 +174,7 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
               <ChoiceBlank
                 label="By whom"
                 value={promise.by}
-                options={named.map(({ id, name }) => [id, id === me.id ? 'me' : name] as const)}
+                options={staffWith(promise.by).map(({ id, name }) => [id, id === me.id ? 'me' : name] as const)}
                 onChange={(by) => setPromise({ ...promise, by })}
               />{' '}
               <button type="button" className="btn btn-primary btn-sm" disabled={busy} onClick={() => void say(calls)}>
@@ -222,17 +207,15 @@ function Before({ callId }: { readonly callId: string }) {
   if (!data) return null;
   const { call, task, notice } = data.counts;
   const counts = [
-    [call, call === 1 ? 'call' : 'calls'],
-    [task, task === 1 ? 'task' : 'tasks'],
-    [notice, notice === 1 ? 'notice' : 'notices'],
-  ].filter(([count]) => count !== 0);
+    ...(call > 0 ? [plural(call, 'call')] : []),
+    ...(task > 0 ? [plural(task, 'task')] : []),
+    ...(notice > 0 ? [plural(notice, 'notice')] : []),
+  ];
   return (
     <section className={SECTION}>
       <h3 className={`${TITLE} flex items-baseline`}>
         Before now
-        <span className="ml-auto text-note font-normal text-ink-2">
-          {counts.map(([count, words]) => `${count} ${words}`).join(', ') || 'nothing yet'}
-        </span>
+        <span className="ml-auto text-note font-normal text-ink-2">{counts.join(', ') || 'nothing yet'}</span>
       </h3>
       <ul className="mt-1 max-h-44 overflow-y-auto text-row">
         {data.lines.map((line) => (

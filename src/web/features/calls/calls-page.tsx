@@ -57,7 +57,7 @@ function Calls({ of }: { readonly of: CallDay }) {
       className={`grid min-h-0 flex-1 ${chosen ? 'grid-cols-[minmax(0,1fr)_432px]' : ''} max-[1000px]:flex max-[1000px]:flex-col max-[1000px]:overflow-y-auto`}
     >
       <title>Calls · Jolly Rota</title>
-      <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto max-[1000px]:overflow-visible">
+      <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto max-[1000px]:flex-none max-[1000px]:overflow-visible">
         <Head of={of} open={open.length} done={done.length} />
         {isEmpty && <NoCalls of={of} />}
         {open.length > 0 && (

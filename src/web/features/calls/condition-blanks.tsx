@@ -14,7 +14,7 @@ interface ConditionBlanksProps {
 
 /** One condition of a pool as a sentence with blanks. */
 export function ConditionBlanks({ condition, plans, onChange }: ConditionBlanksProps) {
-  const { people, clientFields } = useWorkspace();
+  const { staffWith, clientFields } = useWorkspace();
   switch (condition.kind) {
     case 'plans':
       return (
@@ -35,7 +35,7 @@ export function ConditionBlanks({ condition, plans, onChange }: ConditionBlanksP
           <ChoiceBlank
             label="Looked after by"
             value={condition.ids[0] ?? ''}
-            options={people.map(({ id, name }) => [id, name] as const)}
+            options={staffWith(condition.ids[0] ?? '').map(({ id, name }) => [id, name] as const)}
             onChange={(id) => onChange({ kind: 'usualPeople', ids: [id] })}
           />
         </>
@@ -151,13 +151,20 @@ function newTest(kind: FieldTest['kind'], field: OwnField): FieldTest {
 /** What a condition begins with that was just added; null where there is nothing to ask for. */
 export function newCondition(
   chosen: string,
-  { plans, people, clientFields }: Pick<Workspace, 'people' | 'clientFields'> & { readonly plans: Plans },
+  {
+    plans,
+    staff,
+    clientFields,
+  }: Pick<Workspace, 'clientFields'> & {
+    readonly plans: Plans;
+    readonly staff: readonly Workspace['people'][number][];
+  },
 ): PoolCondition | null {
   switch (chosen) {
     case 'plans':
       return plans[0] ? { kind: 'plans', ids: [plans[0].id] } : null;
     case 'usualPeople':
-      return people[0] ? { kind: 'usualPeople', ids: [people[0].id] } : null;
+      return staff[0] ? { kind: 'usualPeople', ids: [staff[0].id] } : null;
     case 'notRungFor':
       return { kind: 'notRungFor', days: 30 };
     case 'neverRung':

@@ -20,7 +20,7 @@ const LINE = 'grid grid-cols-[minmax(0,1fr)_64px_44px] items-start gap-x-2';
 
 /** From whom a quota takes, condition by condition, with how many each leaves. */
 export function PoolPart({ pool: { conditions }, funnel, onChange }: PoolPartProps) {
-  const { people, clientFields } = useWorkspace();
+  const { people, staff, clientFields } = useWorkspace();
   const { data, error } = usePlans();
   const plans = data?.plans.filter(({ isArchived }) => !isArchived) ?? [];
   const names = {
@@ -71,7 +71,7 @@ export function PoolPart({ pool: { conditions }, funnel, onChange }: PoolPartPro
           ...clientFields.map(({ key, name }) => [`field ${key}`, name] as const),
         ]}
         onChange={(chosen) => {
-          const condition = newCondition(chosen, { plans, people, clientFields });
+          const condition = newCondition(chosen, { plans, staff, clientFields });
           if (condition) put([...conditions, condition]);
         }}
       />

@@ -1,15 +1,13 @@
-import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { type CallQuota, MOST_CALLS } from '../../../contract/index.ts';
 import { dayOfIso, isoOfDay, type QuotaTerms, termsOn } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
-import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
-import { ProblemError } from '../../kit/api.ts';
 import { ChoiceBlank, DateBlank, DayOrNone, NameBlank, NumberBlank, Part, TimeBlank } from '../../kit/blanks.tsx';
 import { useDraft } from '../../kit/draft.ts';
 import { Empty, NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
 import { goToUnread } from '../../kit/unread.ts';
+import { useTrying } from '../../kit/use-trying.ts';
 import { sayDate } from '../../kit/ways.ts';
 import { useCallActions, useQuotaLook, useQuotas } from './api.ts';
 import { PoolPart } from './pool-part.tsx';
@@ -38,10 +36,10 @@ export default function QuotaPage() {
 }
 
 function Quota({ quota }: { readonly quota: CallQuota | null }) {
-  const { today, roles, people } = useWorkspace();
+  const { today, roles, staffWith } = useWorkspace();
   const navigate = useNavigate();
   const { createQuota, changeQuota } = useCallActions();
-  const [busy, setBusy] = useState(false);
+  const { busy, trying } = useTrying();
   const saved = quota && (termsOn(quota, today) ?? quota.terms.at(-1)?.says);
   const { draft, change, forget, isChanged } = useDraft<QuotaDraft>(
     `quota.${quota?.id ?? 'new'}`,
@@ -57,8 +55,7 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
   const canSave = draft.name.trim() !== '' && problem === null && isOfNow && !busy && (quota === null || isChanged);
   const save = async () => {
     if (!canSave || goToUnread()) return;
-    setBusy(true);
-    try {
+    await trying(async () => {
       if (quota === null) {
         const id = await createQuota(input);
         forget();
@@ -67,12 +64,7 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
         await changeQuota(quota.id, draft.version, input);
         forget();
       }
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error;
-      sayTrouble(error);
-    } finally {
-      setBusy(false);
-    }
+    });
   };
   useKeys([{ key: 'Mod+Enter', says: 'Save the quota', run: () => void save() }]);
   const wrong = problem?.problem.errors?.map(({ message }) => message).join(' ') ?? problem?.message ?? null;
@@ -139,7 +131,7 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
               options={[
                 ...(group === '' ? [['', 'somebody'] as const] : []),
                 ...roles.map((role) => [`role ${role}`, `each ${role}`] as const),
-                ...people.map(({ id, name }) => [id, name] as const),
+                ...staffWith(group).map(({ id, name }) => [id, name] as const),
               ]}
               onChange={(chosen) =>
                 set({
@@ -297,7 +289,7 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
           </Part>
           <Part name="What to ask">
             <textarea
-              className="blank block h-auto w-full resize-y py-1.5 leading-6"
+              className="blank block h-auto w-full resize-y py-1.5 leading-6 whitespace-pre-wrap"
               aria-label="What to ask, a line each"
               placeholder="Does the berth suit them next year?"
               rows={Math.max(3, says.asks.length + 1)}
