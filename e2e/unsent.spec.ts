@@ -120,7 +120,11 @@ test('a tick without a connection says that it is not sent yet, and one that is 
   await stepIn(page, 'Nadia Orme');
   // Of today, with lines left to tick: what is late may ask for its proof first.
   const thisDay = page.locator('[data-band]', { hasText: 'this day' });
-  await thisDay.locator('[data-line]', { hasText: /[0-3]\/[4-6]/ }).locator('[data-row]').first().click();
+  await thisDay
+    .locator('[data-line]', { hasText: /[0-3]\/[4-6]/ })
+    .locator('[data-row]')
+    .first()
+    .click();
   const sheet = page.getByRole('complementary').last();
   const box = sheet.getByRole('checkbox', { checked: false, disabled: false }).first();
   await expect(box).toBeVisible();
