@@ -21,12 +21,14 @@ const USUAL = ['kit', 'tamsin', 'joss', 'nadia', 'selwyn', 'bram'] as const;
 const TOWNS = ['Saltreath', 'Penvoss', 'Low Harne', 'Carrick Green', 'Nine Wells'];
 const STREETS = ['Chandlers Row', 'Mill Lane', 'Upper Strand', 'Pilot Street', 'Orchard Hill'];
 const KIN = ['Maren', 'Tobias', 'Elowen', 'Gerrit', 'Sunniva', 'Caspar'];
+const CREW = ['Aldous', 'Birgit', 'Corin', 'Dorte', 'Evander', 'Frida', 'Gwilym', 'Hesper', 'Ivo', 'Jorun'];
 /** Numbers that no exchange gives out. */
 const telephone = (random: SeededRandom) => `01632 960 ${random.whole(100, 999)}`;
 
 /** What is kept of the berth holders and of the marina's own things, told last so that nothing else depends on it. */
 export async function addRecords(scope: Scope, people: ReadonlyMap<string, string>): Promise<void> {
   const random = new SeededRandom('client records');
+  const crew = new SeededRandom('crew');
   const clients = new Map((await scope.find(Client)).map((client) => [client.name, client]));
   const assets = await scope.find(Asset);
   for (const [i, { name }] of berthHolders().entries()) {
@@ -58,6 +60,10 @@ export async function addRecords(scope: Scope, people: ReadonlyMap<string, strin
             },
           ]
         : []),
+      {
+        ...{ name: `${crew.pick(CREW)} ${last}`, role: crew.pick(['sails along', 'shares the boat']), email: '' },
+        ...{ telephone: telephone(crew), prefers: null },
+      },
     ];
     for (const [position, contact] of contacts.entries())
       await scope.insert(Contact, { ...contact, id: scope.newId(), clientId: client.id, position });

@@ -8,6 +8,7 @@ export const bellAddresses = addresses<typeof contract.bellEndpoints>(paths.bell
 export const bringInAddresses = addresses<typeof contract.bringInEndpoints>(paths.bringInPaths);
 export const byLinkAddresses = addresses<typeof contract.byLinkEndpoints>(paths.byLinkPaths);
 export const callAddresses = addresses<typeof contract.callEndpoints>(paths.callPaths);
+export const callFigureAddresses = addresses<typeof contract.callFigureEndpoints>(paths.callFigurePaths);
 export const clientLinkAddresses = addresses<typeof contract.clientLinkEndpoints>(paths.clientLinkPaths);
 export const clockAddresses = addresses<typeof contract.clockEndpoints>(paths.clockPaths);
 export const commentAddresses = addresses<typeof contract.commentEndpoints>(paths.commentPaths);

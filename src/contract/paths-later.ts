@@ -29,6 +29,12 @@ export const callPaths = {
   later: ['POST', '/calls/:callId/later'],
 } as const satisfies Record<string, Path>;
 
+export const callFigurePaths = {
+  figures: ['GET', '/call-figures'],
+  calls: ['GET', '/call-figures/calls'],
+  csv: ['GET', '/call-figures.csv'],
+} as const satisfies Record<string, Path>;
+
 export const clockPaths = {
   now: ['GET', '/clock/on'],
   list: ['GET', '/people/:personId/clock'],

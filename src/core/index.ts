@@ -432,6 +432,15 @@ export {
   reachInDays,
   type Timing,
 } from './planning/timing.ts';
+export {
+  type DayOfCalls,
+  dayOfCalls,
+  type HourOfCalls,
+  hoursCompared,
+  LEAST_TO_COMPARE,
+  type Streaks,
+  streaksOf,
+} from './quota/figures.ts';
 export { forecastPool, type PoolAhead, shareThatLasts } from './quota/forecast.ts';
 export {
   CALL_ORDERS,
@@ -465,6 +474,7 @@ export {
 export {
   type CallBack,
   type CallStanding,
+  FOLLOWS,
   FOR_GOOD,
   type Follows,
   NEVER_RUNG,

@@ -16,6 +16,9 @@ export type Follows =
   /** Nobody is rung at that number until there is another. */
   | { readonly kind: 'wrongNumber' };
 
+/** All that can follow, in the order in which charts stack it. */
+export const FOLLOWS = ['rests', 'callBack', 'triedAgain', 'leftAlone', 'wrongNumber', 'neverCalled'] as const;
+
 /** How a call can end: what the workspace says of it. */
 export interface Outcome {
   /** Stays when the name changes. */

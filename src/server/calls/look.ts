@@ -224,6 +224,19 @@ async function comeBackOf(scope: Scope, quotaId: string | null): Promise<number>
   return row === undefined || row.rung === 0 ? USUAL_COME_BACK : Math.round((100 * row.back) / row.rung);
 }
 
+/** How many of a quota's pool may be rung now, and the day on which there are too few; null where there are enough. */
+export async function poolLeft(
+  scope: Scope,
+  quota: CallQuota,
+  terms: QuotaTerms,
+): Promise<{ readonly free: number; readonly dryOn: string | null }> {
+  const here = await ringing(scope);
+  const { day } = scope.now;
+  const from = nextRingingDay(here, quota, terms, quota.madeOn === scope.today ? day + 1 : day);
+  const { dryOn, days } = await forecastOf(scope, here, quota, { terms, from, quotaId: quota.id });
+  return { free: days[0]?.free ?? 0, dryOn };
+}
+
 async function firstLists(
   scope: Scope,
   here: Ringing,

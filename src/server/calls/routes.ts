@@ -1,6 +1,9 @@
-import { callEndpoints } from '../../contract/index.ts';
+import { callEndpoints, callFigureEndpoints } from '../../contract/index.ts';
+import { sendCsv } from '../platform/http/csv.ts';
 import type { Routes } from '../platform/http/route.ts';
+import { callsBehind, callsOut } from './behind.ts';
 import { beforeCall, callDay } from './day.ts';
+import { callFigures } from './figures.ts';
 import { lookAtQuota } from './look.ts';
 import { changeQuota, createQuota, listQuotas } from './quotas.ts';
 import { putOffCall, saidOfCall } from './rung.ts';
@@ -14,5 +17,10 @@ export function callRoutes(routes: Routes): Routes {
     .add(callEndpoints.day, 'read', ({ scope, query }) => callDay(scope, query))
     .add(callEndpoints.before, 'read', ({ scope, params }) => beforeCall(scope, params.callId))
     .add(callEndpoints.rung, 'work', ({ scope, params, body }) => saidOfCall(scope, params.callId, body))
-    .add(callEndpoints.later, 'work', ({ scope, params, body }) => putOffCall(scope, params.callId, body.version));
+    .add(callEndpoints.later, 'work', ({ scope, params, body }) => putOffCall(scope, params.callId, body.version))
+    .add(callFigureEndpoints.figures, 'read', ({ scope, query }) => callFigures(scope, query))
+    .add(callFigureEndpoints.calls, 'read', ({ scope, query }) => callsBehind(scope, query))
+    .sendTo(callFigureEndpoints.csv, 'read', ({ scope, query }, response) =>
+      sendCsv(response, `calls ${query.from} to ${query.to}.csv`, callsOut(scope, query)),
+    );
 }

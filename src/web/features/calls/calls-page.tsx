@@ -99,6 +99,9 @@ function Calls({ of }: { readonly of: CallDay }) {
         )}
         <footer className="mt-auto flex flex-wrap items-baseline gap-x-4 border-t border-line-2 px-5 py-2.5 text-row text-ink-2 max-[720px]:px-4">
           <span className="min-w-0 flex-1">{sayMade(of)}</span>
+          <Link className="link-line text-ink" to="/calls/figures">
+            Figures
+          </Link>
           {may('plan') && (
             <Link className="link-line text-ink" to="/calls/quotas">
               How the list is made

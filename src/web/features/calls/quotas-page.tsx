@@ -18,7 +18,10 @@ export default function QuotasPage() {
       <title>Call quotas · Jolly Rota</title>
       <div className="page-head">
         <h1>Call quotas</h1>
-        <Link className="btn ml-auto" to="/calls">
+        <Link className="btn ml-auto" to="/calls/figures">
+          Figures
+        </Link>
+        <Link className="btn" to="/calls">
           Your calls
         </Link>
         {may('plan') && (
