@@ -33,7 +33,7 @@ const listFields = {
   ...days,
   /** Which of them: all that were listed, those that were reached, or those not rung. */
   ended: z.enum(['any', 'rung', 'reached', 'notRung']).default('any'),
-  outcome: z.string().max(40).optional(),
+  outcome: z.string().max(60).optional(),
   hour: whole(23),
   /** 0 is Monday. */
   weekday: whole(6),

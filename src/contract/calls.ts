@@ -20,6 +20,11 @@ export const MOST_QUOTAS = 50;
 export const MOST_CALLS = 400;
 export const MOST_RINGING = 200;
 export const MOST_ASKS = 12;
+/** Ways in which calls can end, and the bounds of what follows from them. */
+export const MOST_OUTCOMES = 12;
+export const MOST_AGAIN_DAYS = 60;
+export const MOST_TRIES = 20;
+export const MOST_ALONE_DAYS = 3660;
 /** Weeks that are told before a quota is saved, and for how many its pool is foreseen. */
 export const TOLD_WEEKS = 6;
 export const FORESEEN_WEEKS = 12;
@@ -104,15 +109,39 @@ const whySchema: z.ZodType<WhyListed> = z.discriminatedUnion('kind', [
 ]);
 const follows = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('rests') }),
-  z.object({ kind: z.literal('triedAgain'), workingDays: z.number(), tries: z.number() }),
+  z.object({
+    kind: z.literal('triedAgain'),
+    workingDays: whole('Working days', 1, MOST_AGAIN_DAYS),
+    tries: whole('Times in a row', 2, MOST_TRIES),
+  }),
   z.object({ kind: z.literal('callBack') }),
-  z.object({ kind: z.literal('leftAlone'), days: z.number().nullable() }),
+  z.object({ kind: z.literal('leftAlone'), days: whole('Days', 1, MOST_ALONE_DAYS).nullable() }),
   z.object({ kind: z.literal('neverCalled') }),
   z.object({ kind: z.literal('wrongNumber') }),
 ]);
-export const outcomeSchema: z.ZodType<Outcome> = z.object({
-  ...{ key: z.string(), name: z.string(), isReached: z.boolean(), follows },
+export const outcomeSchema: z.ZodType<Outcome, Outcome> = z.object({
+  key: z.string().max(60),
+  name: line('How a call ends', 40),
+  ...{ isReached: z.boolean(), follows },
 });
+/** How calls can end, as a manager says it; one that is new has no key yet. */
+export const outcomesSchema = z
+  .array(outcomeSchema)
+  .min(1, 'A call ends in some way: leave one.')
+  .max(MOST_OUTCOMES, `${MOST_OUTCOMES} at most.`)
+  .superRefine((outcomes, context) => {
+    outcomes.forEach(({ name, follows: { kind } }, i) => {
+      const before = outcomes.slice(0, i);
+      if (before.some((other) => other.name.toLowerCase() === name.toLowerCase()))
+        context.addIssue({ code: 'custom', path: [i, 'name'], message: `“${name}” stands there twice.` });
+      if (kind === 'callBack' && before.some((other) => other.follows.kind === 'callBack'))
+        context.addIssue({
+          code: 'custom',
+          path: [i, 'follows'],
+          message: 'One of them promises a call back, no more.',
+        });
+    });
+  });
 
 const listedSchema = z.object({ contact: named, client: named, asset: z.string().nullable(), why: whySchema });
 
@@ -219,7 +248,7 @@ export type BeforeCall = z.infer<typeof beforeSchema>;
 
 const rungSchema = z.object({
   version: z.number().int(),
-  outcome: z.string().max(40),
+  outcome: z.string().max(60),
   note: prose('The note', 4000),
   callBack: callBackSchema.nullable().default(null),
 });

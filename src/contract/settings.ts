@@ -12,6 +12,7 @@ import {
   WEEK_STARTS,
 } from '../core/index.ts';
 import { askingSchema } from './asking.ts';
+import { outcomeSchema, outcomesSchema } from './calls.ts';
 import { endpoint } from './endpoint.ts';
 import { id, isoDate, isoTime, line, weekday } from './fields.ts';
 import { impactSchema } from './impact.ts';
@@ -182,6 +183,8 @@ export const listsInputSchema = z.object({
   skipReasons: z.array(line('The reason', 120)).max(MOST_NAMES, `${MOST_NAMES} at most.`),
   clientFields: ownFields,
   assetFields: ownFields,
+  /** How calls can end, and what follows. */
+  outcomes: outcomesSchema,
 });
 export type ListsInput = z.infer<typeof listsInputSchema>;
 
@@ -194,6 +197,7 @@ export const listsSchema = z.object({
   /** Each with how many people hold it and how many templates ask for it. */
   tickets: z.array(named.extend({ asked: z.number().int() })),
   skipReasons: z.array(z.string()),
+  outcomes: z.array(outcomeSchema),
   /** Each with how many clients or assets have it filled in. */
   clientFields: z.array(ownFieldSchema.extend(countOf)),
   assetFields: z.array(ownFieldSchema.extend(countOf)),

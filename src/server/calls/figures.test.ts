@@ -23,12 +23,14 @@ const figures = async (query: object = {}): Promise<CallFigures> =>
 async function behind(query: Partial<CallListQuery>): Promise<CallLine[]> {
   const lines: CallLine[] = [];
   for (let after: string | null = ''; after !== null; ) {
-    const { body } = await ines
-      .get('/api/call-figures/calls')
-      .query({ ...DAYS, ...query, ...(after && { after }) })
-      .expect(200);
-    lines.push(...body.lines);
-    after = body.next;
+    const page: { lines: CallLine[]; next: string | null } = (
+      await ines
+        .get('/api/call-figures/calls')
+        .query({ ...DAYS, ...query, ...(after && { after }) })
+        .expect(200)
+    ).body;
+    lines.push(...page.lines);
+    after = page.next;
   }
   return lines;
 }

@@ -12,8 +12,8 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 const lists = async (): Promise<Lists> => listsSchema.parse((await ines.get('/api/settings/lists').expect(200)).body);
-const same = ({ version, roles, teams, tickets, skipReasons, clientFields, assetFields }: Lists): ListsInput => ({
-  ...{ version, skipReasons },
+const same = ({ roles, teams, tickets, clientFields, assetFields, ...rest }: Lists): ListsInput => ({
+  ...rest,
   roles: roles.map(({ name }) => ({ was: name, name })),
   teams: teams.map(({ name }) => ({ was: name, name })),
   tickets: tickets.map(({ name }) => ({ was: name, name })),
@@ -30,6 +30,41 @@ describe('the lists', () => {
     expect(now.roles.find(({ name }) => name === 'dock crew')?.count).toBeGreaterThan(4);
     expect(now.clientFields.find(({ key }) => key === 'notices')?.count).toBe(60);
     expect((await save(same(now))).body.changeId).toBeNull();
+  });
+
+  it('say how calls end: a new way has a key of its own, one that is taken out comes back with the undo', async () => {
+    const input = same(await lists());
+    const [first, ...others] = input.outcomes;
+    if (!first) throw new Error('no outcome');
+    const brochure = {
+      key: '',
+      name: 'asked for prices',
+      isReached: true,
+      follows: { kind: 'leftAlone', days: 20 },
+    } as const;
+    const { body } = await save({
+      ...input,
+      outcomes: [{ ...first, name: 'spoken to' }, ...others.slice(1), brochure],
+    });
+    expect((await lists()).outcomes.map(({ key, name }) => [key, name])).toEqual([
+      [first.key, 'spoken to'],
+      ...others.slice(1).map(({ key, name }) => [key, name]),
+      ['asked-for-prices', 'asked for prices'],
+    ]);
+    const wrong = (outcomes: ListsInput['outcomes']) => refused({ ...input, version: body.lists.version, outcomes });
+    expect(await wrong([])).toMatchObject([{ path: 'outcomes' }]);
+    const back = { kind: 'callBack' } as const;
+    expect(
+      await wrong([
+        { ...first, follows: back },
+        { ...brochure, follows: back },
+      ]),
+    ).toMatchObject([{ path: 'outcomes.1.follows' }]);
+    expect(await wrong([first, { ...brochure, name: first.name.toUpperCase() }])).toMatchObject([
+      { path: 'outcomes.1.name' },
+    ]);
+    await ines.post(`/api/changes/${body.changeId}/undo`).send({}).expect(200);
+    expect((await lists()).outcomes).toEqual(input.outcomes);
   });
 
   it('carry another name over to whoever has it, and one undo gives the old one back', async () => {

@@ -1,5 +1,5 @@
 import type { Lists, ListsInput } from '../../contract/index.ts';
-import { type OwnField, plural } from '../../core/index.ts';
+import { plural } from '../../core/index.ts';
 import { changedMeanwhile, invalid } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { UNFINISHED } from '../tasks/stored/index.ts';
@@ -9,7 +9,7 @@ type Renamed = Readonly<Record<'roles' | 'teams' | 'tickets', Readonly<Record<st
 
 /** Lists that everybody chooses from, each name with how often it is used. */
 export async function listsOf(scope: Scope): Promise<Lists> {
-  const { version, roles, teams, tickets, skipReasons, clientFields, assetFields } = scope.workspace;
+  const { version, roles, teams, tickets, skipReasons, clientFields, assetFields, outcomes } = scope.workspace;
   const [ofRoles, ofTeams, held, asked, ofClients, ofAssets] = await scope.atOnce(
     () =>
       counts(
@@ -49,6 +49,7 @@ export async function listsOf(scope: Scope): Promise<Lists> {
     teams: teams.map((name) => ({ name, count: ofTeams.get(name) ?? 0 })),
     tickets: tickets.map((name) => ({ name, count: held.get(name) ?? 0, asked: asked.get(name) ?? 0 })),
     skipReasons,
+    outcomes: [...outcomes],
     clientFields: clientFields.map((field) => ({ ...field, count: ofClients.get(field.key) ?? 0 })),
     assetFields: assetFields.map((field) => ({ ...field, count: ofAssets.get(field.key) ?? 0 })),
   };
@@ -92,6 +93,7 @@ export function changeLists(
       skipReasons: [...new Set(input.skipReasons)],
       clientFields: keyed(input.clientFields, before.clientFields),
       assetFields: keyed(input.assetFields, before.assetFields),
+      outcomes: keyed(input.outcomes, before.outcomes),
     };
     const fields = fieldChanges(before, set);
     if (Object.keys(fields).length === 0) return { lists: found, changeId: null };
@@ -102,7 +104,7 @@ export function changeLists(
       ...fields,
       ...(isNone(renamed) ? {} : { renamed: { from: null, to: renamed } }),
     });
-    await tx.tell('workspace', 'clients', 'templates');
+    await tx.tell('workspace', 'clients', 'templates', 'calls');
     return { lists: await listsOf(tx.after(after)), changeId };
   });
 }
@@ -272,12 +274,15 @@ async function signing(scope: Scope, roles: Named) {
     }));
 }
 
-/** A field keeps its key whatever it is called; one that is new gets one that none has had. */
-export function keyed(fields: readonly OwnField[], before: readonly OwnField[]): OwnField[] {
+/** A thing keeps its key whatever it is called; one that is new gets one that none has had. */
+export function keyed<Thing extends { readonly key: string; readonly name: string }>(
+  fields: readonly Thing[],
+  before: readonly Thing[],
+): Thing[] {
   const taken = new Set([...before, ...fields].map(({ key }) => key));
   const known = new Set(before.map(({ key }) => key));
   return fields.map((field) => {
-    if (known.has(field.key)) return { ...field, choices: [...field.choices] };
+    if (known.has(field.key)) return field;
     const base =
       field.name
         .toLowerCase()
@@ -286,6 +291,6 @@ export function keyed(fields: readonly OwnField[], before: readonly OwnField[]):
     let key = base;
     for (let n = 2; taken.has(key); n++) key = `${base}-${n}`;
     taken.add(key);
-    return { ...field, key, choices: [...field.choices] };
+    return { ...field, key };
   });
 }

@@ -10,6 +10,7 @@ import { useRecordForm } from '../../kit/record-form.tsx';
 import { NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
 import { LastChanged } from '../history/last-changed.tsx';
 import { useLists, useSettingsActions } from './api.ts';
+import { OutcomesList } from './outcomes-list.tsx';
 
 /** Lists that everybody here chooses from. */
 export function ListsPage() {
@@ -20,8 +21,17 @@ export function ListsPage() {
   return data ? <Editor lists={data} /> : <Skeleton rows={12} />;
 }
 
-const inputOf = ({ version, roles, teams, tickets, skipReasons, clientFields, assetFields }: Lists): ListsInput => ({
-  ...{ version, skipReasons },
+const inputOf = ({
+  version,
+  roles,
+  teams,
+  tickets,
+  skipReasons,
+  clientFields,
+  assetFields,
+  outcomes,
+}: Lists): ListsInput => ({
+  ...{ version, skipReasons, outcomes },
   roles: roles.map(({ name }) => ({ was: name, name })),
   teams: teams.map(({ name }) => ({ was: name, name })),
   tickets: tickets.map(({ name }) => ({ was: name, name })),
@@ -116,6 +126,13 @@ function Editor({ lists }: { readonly lists: Lists }) {
             problem={within('assetFields')}
             onChange={(assetFields) => set({ assetFields })}
           />
+          <List
+            title="How calls end"
+            said="What is pressed after a call, and what follows. Calls that were made keep what was said of them."
+            problem={within('outcomes')}
+          >
+            <OutcomesList outcomes={draft.outcomes} onChange={(outcomes) => set({ outcomes })} />
+          </List>
           <div>
             <LastChanged of="settings" id={id} />
             <p className="mt-3 text-note text-ink-2">
