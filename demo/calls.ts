@@ -65,14 +65,18 @@ export async function addCalls(
   await ringHalfAYear(scope, quota);
   await makeLists(as(null, 0), origin);
   const random = new SeededRandom('calls of today');
+  const calendar = await scope.calendar();
+  const today = calendar.numberOf(scope.now.day);
   for (const [key, most] of Object.entries(MADE_TODAY)) {
-    const by = as(await scope.one(Person, people.get(key) as string, 'person'), 0);
-    const { calls } = await callDay(by, { person: people.get(key) as string, on: by.today });
-    for (const call of calls.slice(0, most)) {
+    const person = await scope.one(Person, people.get(key) as string, 'person');
+    const { calls } = await callDay(as(person, 0), { person: person.id, on: scope.today });
+    for (const [i, call] of calls.slice(0, most).entries()) {
+      // A quarter of an hour each, the last of them just now.
+      const by = as(person, ((most - i) * 17) / (24 * 60));
       const outcome = endOf(random, 10);
       const callBack = {
-        ...{ on: isoOfDay(by.now.day + random.whole(1, 4)), at: random.pick(TIMES) },
-        personId: people.get(key) as string,
+        ...{ on: isoOfDay(calendar.dayNumbered(today + random.whole(1, 3))), at: random.pick(TIMES) },
+        personId: person.id,
       };
       await saidOfCall(by, call.id, {
         ...{ version: call.version, outcome: outcome.key, note: noteOf(random, outcome) },

@@ -20,6 +20,11 @@ export const MOST_QUOTAS = 50;
 export const MOST_CALLS = 400;
 export const MOST_RINGING = 200;
 export const MOST_ASKS = 12;
+/** Contacts told of a search, and calls of a list that are given on at once. */
+export const MOST_CONTACTS_FOUND = 20;
+export const MOST_SHARED = 2_000;
+/** Why somebody is put on no list, by hand neither. */
+export const NEVER_LISTED = ['no number', 'wrong number', 'never'] as const;
 /** Ways in which calls can end, and the bounds of what follows from them. */
 export const MOST_OUTCOMES = 12;
 export const MOST_AGAIN_DAYS = 60;
@@ -106,6 +111,7 @@ const whySchema: z.ZodType<WhyListed> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('neverRung') }),
   z.object({ kind: z.literal('triedAgain'), tries: z.number(), lastOn: isoDate }),
   z.object({ kind: z.literal('rungBefore'), lastOn: isoDate }),
+  z.object({ kind: z.literal('byHand'), lastOn: isoDate.nullable() }),
 ]);
 const follows = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('rests') }),
@@ -256,6 +262,38 @@ export type RungInput = z.input<typeof rungSchema>;
 const saved = z.object({ call: callSchema, changeId: id });
 const savedQuota = z.object({ quota: quotaSchema, changeId: id });
 
+const versioned = z.object({ version: z.number().int() });
+
+const foundContact = z.object({
+  contact: named,
+  client: named,
+  asset: z.string().nullable(),
+  number: z.string(),
+  lastRungOn: isoDate.nullable(),
+  /** Why nobody may ring them at all; null where somebody may. */
+  cannot: z.enum(NEVER_LISTED).nullable(),
+  /** On whose list of today they stand. */
+  onListOf: z.string().nullable(),
+});
+export type FoundContact = z.infer<typeof foundContact>;
+
+const moveSchema = z.object({ callId: id, version: z.number().int(), to: id });
+const shareLookSchema = z.object({
+  /** Of those who can take some today, how many calls each has to make, before and after, and which they are given. */
+  receivers: z.array(
+    named.extend({
+      isTaking: z.boolean(),
+      before: z.number().int(),
+      after: z.number().int(),
+      minutesAfter: z.number().int(),
+      given: z.array(z.object({ contact: z.string(), isPromised: z.boolean() })),
+    }),
+  ),
+  calls: z.number().int(),
+  moves: z.array(moveSchema),
+});
+export type ShareLook = z.infer<typeof shareLookSchema>;
+
 export const callEndpoints = {
   quotas: endpoint(callPaths.quotas, { answer: z.object({ quotas: z.array(quotaSchema) }) }),
   createQuota: endpoint(callPaths.createQuota, { body: quotaInput, answer: savedQuota }),
@@ -276,5 +314,28 @@ export const callEndpoints = {
   /** How a call ended; said once more it takes the place of what was said before. */
   rung: endpoint(callPaths.rung, { body: rungSchema, answer: saved }),
   /** To the end of the list. */
-  later: endpoint(callPaths.later, { body: z.object({ version: z.number().int() }), answer: saved }),
+  later: endpoint(callPaths.later, { body: versioned, answer: saved }),
+  /** Contacts by name, to put one of them on a list. */
+  contacts: endpoint(callPaths.contacts, {
+    query: z.object({ q: z.string().max(100).default('') }),
+    answer: z.object({ contacts: z.array(foundContact), isMore: z.boolean() }),
+  }),
+  /** One more on the list of today: the next from the pool, or whoever is named. */
+  more: endpoint(callPaths.more, {
+    body: z.object({ person: id, quotaId: id, contactId: id.nullable() }),
+    answer: saved,
+  }),
+  off: endpoint(callPaths.off, { body: versioned, answer: z.object({ changeId: id }) }),
+  /** The next from the pool in the place of a call. */
+  swap: endpoint(callPaths.swap, { body: versioned, answer: saved }),
+  /** Who would make the calls that are left on somebody's list of today. @param to null for all who can */
+  shareLook: endpoint(callPaths.shareLook, {
+    body: z.object({ person: id, to: z.array(id).max(MOST_RINGING).nullable() }),
+    answer: shareLookSchema,
+  }),
+  /** Does what was looked at, call by call. */
+  share: endpoint(callPaths.share, {
+    body: z.object({ person: id, moves: z.array(moveSchema).min(1, 'Nothing is left to give.').max(MOST_SHARED) }),
+    answer: z.object({ changeId: id }),
+  }),
 };

@@ -27,6 +27,12 @@ export const callPaths = {
   before: ['GET', '/calls/:callId/before'],
   rung: ['POST', '/calls/:callId/rung'],
   later: ['POST', '/calls/:callId/later'],
+  contacts: ['GET', '/calls/contacts'],
+  more: ['POST', '/calls/more'],
+  off: ['POST', '/calls/:callId/off'],
+  swap: ['POST', '/calls/:callId/swap'],
+  shareLook: ['POST', '/calls/share-out/look'],
+  share: ['POST', '/calls/share-out'],
 } as const satisfies Record<string, Path>;
 
 export const callFigurePaths = {

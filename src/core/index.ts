@@ -442,15 +442,14 @@ export {
   streaksOf,
 } from './quota/figures.ts';
 export { forecastPool, type PoolAhead, shareThatLasts } from './quota/forecast.ts';
+export { SHUFFLE_FACTOR, seedOf, shuffled } from './quota/lots.ts';
 export {
   CALL_ORDERS,
   type Candidate,
   type ListedCall,
   pickLists,
-  SHUFFLE_FACTOR,
-  seedOf,
-  shuffled,
   type WhyListed,
+  whyPicked,
 } from './quota/picking.ts';
 export {
   conditionProblem,
@@ -463,6 +462,7 @@ export {
   testsOf,
 } from './quota/pool.ts';
 export { type Quota, type QuotaGroup, type QuotaTerms, quotaWith, termsOn } from './quota/quota.ts';
+export { type CallToShare, shareCalls } from './quota/sharing.ts';
 export {
   DAYS_MISSED,
   QUOTA_PERIODS,

@@ -27,6 +27,7 @@ import { Assignment1766400000000 } from './platform/db/migrations/assignment.ts'
 import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
 import { BringIns1766100000000 } from './platform/db/migrations/bring-ins.ts';
 import { CallQuotas1768400000000 } from './platform/db/migrations/call-quotas.ts';
+import { CallsTakenOff1768500000000 } from './platform/db/migrations/calls-taken-off.ts';
 import { ClientLinks1768300000000 } from './platform/db/migrations/client-links.ts';
 import { ClientRecords1766000000000 } from './platform/db/migrations/client-records.ts';
 import { ContentOnce1764900000000 } from './platform/db/migrations/content-once.ts';
@@ -185,6 +186,7 @@ export function dataSource(
       ServicePlans1768200000000,
       ClientLinks1768300000000,
       CallQuotas1768400000000,
+      CallsTakenOff1768500000000,
     ],
     extra: {
       max: connections,

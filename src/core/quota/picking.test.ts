@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
-import { type Candidate, type PickRules, pickLists, seedOf, shuffled } from './picking.ts';
+import { seedOf, shuffled } from './lots.ts';
+import { type Candidate, type PickRules, pickLists } from './picking.ts';
 import { type CallStanding, FOR_GOOD, NEVER_RUNG, whyNotRung } from './standing.ts';
 
 const TODAY = dayOfIso('2026-11-24');

@@ -1,13 +1,14 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, type IsoDate, type IsoTime, isoOfDay } from '../civil-date/iso-date.ts';
+import { byLot, shuffled } from './lots.ts';
 import { type CallStanding, whyNotRung } from './standing.ts';
 
 /** Who stands before whom of those that nobody promised anything. */
 export const CALL_ORDERS = ['neverRung', 'rungBefore'] as const;
 export type CallOrder = (typeof CALL_ORDERS)[number];
 
-/** Why somebody is on a list. */
-export type WhyListed =
+/** Why somebody is picked for a list. */
+export type WhyPicked =
   | { readonly kind: 'promised'; readonly on: IsoDate; readonly at: IsoTime | null }
   /** Left over from the list of a day before. */
   | { readonly kind: 'carriedOver'; readonly from: IsoDate }
@@ -15,6 +16,12 @@ export type WhyListed =
   /** @param tries how often in a row nobody was reached */
   | { readonly kind: 'triedAgain'; readonly tries: number; readonly lastOn: IsoDate }
   | { readonly kind: 'rungBefore'; readonly lastOn: IsoDate };
+
+/** Why somebody is on a list. */
+export type WhyListed =
+  | WhyPicked
+  /** Somebody put them on it by hand; null where they were never rung. */
+  | { readonly kind: 'byHand'; readonly lastOn: IsoDate | null };
 
 /** Somebody who may be rung. */
 export interface Candidate {
@@ -94,23 +101,9 @@ function whoRings(
 const withRoom = (room: ReadonlyMap<string, number>): [string, number][] => [...room].filter(([, n]) => n > 0);
 const evenly = (ids: Iterable<string>): [string, number][] => [...ids].map((id) => [id, 1]);
 
-/**
- * Somebody by a lot that is the contact's own: whoever else stands on the lists changes it only where no room is left
- * (weighted rendezvous hashing).
- */
-function byLot(contactId: string, seed: number, among: readonly (readonly [string, number])[]): string | null {
-  let best: { id: string; score: number } | null = null;
-  for (const [id, weight] of among) {
-    const lot = (shuffled(contactId, Math.imul(seed ^ lastBits(id), 0x85ebca6b)) + 1) / 2 ** 32;
-    const score = -Math.log(lot) / weight;
-    if (best === null || score < best.score || (score === best.score && id < best.id)) best = { id, score };
-  }
-  return best?.id ?? null;
-}
-
 interface Ranked {
   readonly candidate: Candidate;
-  readonly why: WhyListed;
+  readonly why: WhyPicked;
   readonly rank: number;
   /** Within the rank: the smaller, the sooner. */
   readonly key: number;
@@ -120,7 +113,7 @@ interface Ranked {
 /** Those that may be listed in the order in which they are taken. */
 function inOrder(candidates: Iterable<Candidate>, rules: PickRules): Ranked[] {
   const ranked = [...candidates].map((candidate): Ranked => {
-    const why = whyListed(candidate, rules.day);
+    const why = whyPicked(candidate, rules.day);
     return { candidate, why, ...placeOf(why, rules.first), lot: shuffled(candidate.contactId, rules.seed) };
   });
   return ranked.sort(
@@ -129,7 +122,8 @@ function inOrder(candidates: Iterable<Candidate>, rules: PickRules): Ranked[] {
   );
 }
 
-function whyListed({ standing, carried }: Pick<Candidate, 'standing' | 'carried'>, day: CivilDay): WhyListed {
+/** Why somebody comes to a list of a day. */
+export function whyPicked({ standing, carried }: Pick<Candidate, 'standing' | 'carried'>, day: CivilDay): WhyPicked {
   const { callBack, againOn, lastRungOn, tries } = standing;
   if (callBack !== null && callBack.on <= day) return { kind: 'promised', on: isoOfDay(callBack.on), at: callBack.at };
   if (carried !== null) return { kind: 'carriedOver', from: carried.from };
@@ -140,12 +134,12 @@ function whyListed({ standing, carried }: Pick<Candidate, 'standing' | 'carried'
 }
 
 /** Ranks: promised, carried over, then never rung, to be tried again and rung before, or the last two before the first. */
-const RANKS: Readonly<Record<CallOrder, Readonly<Record<WhyListed['kind'], number>>>> = {
+const RANKS: Readonly<Record<CallOrder, Readonly<Record<WhyPicked['kind'], number>>>> = {
   neverRung: { promised: 0, carriedOver: 1, neverRung: 2, triedAgain: 3, rungBefore: 4 },
   rungBefore: { promised: 0, carriedOver: 1, triedAgain: 2, rungBefore: 3, neverRung: 4 },
 };
 
-function placeOf(why: WhyListed, first: CallOrder): Pick<Ranked, 'rank' | 'key'> {
+function placeOf(why: WhyPicked, first: CallOrder): Pick<Ranked, 'rank' | 'key'> {
   const rank = RANKS[first][why.kind];
   switch (why.kind) {
     case 'promised':
@@ -162,22 +156,3 @@ function placeOf(why: WhyListed, first: CallOrder): Pick<Ranked, 'rank' | 'key'>
 }
 
 const minutesOf = (time: IsoTime): number => Number(time.slice(0, 2)) * 60 + Number(time.slice(3, 5));
-
-/** The last 32 bits of an id: those of a UUID of version 7 are random (RFC 9562, section 5.7). */
-const lastBits = (id: string): number => Number.parseInt(id.slice(-8), 16) >>> 0;
-
-/** A seed for the lists of a day of a quota, 32 bits. */
-export const seedOf = (quotaId: string, day: CivilDay): number =>
-  Math.imul(lastBits(quotaId) ^ Math.imul(day, 0x9e3779b1), 0x85ebca6b) >>> 0;
-
-/** Odd, so that no two places are the same, and below 2^31, so that the database can multiply it by 32 bits. */
-export const SHUFFLE_FACTOR = 0x5bd1e995;
-
-/**
- * The place of an id in a shuffle, 0 to 2^32 - 1: the same seed gives the same shuffle. The database says the same, so that it
- * can put a hundred thousand in order: see `SHUFFLED` of the server.
- */
-export function shuffled(id: string, seed: number): number {
-  const mixed = Math.imul(lastBits(id) ^ seed, SHUFFLE_FACTOR) >>> 0;
-  return (mixed ^ (mixed >>> 16)) >>> 0;
-}

@@ -17,6 +17,8 @@ export function sayWhyListed(why: WhyListed, day: CivilDay): string {
       return 'never rung';
     case 'triedAgain':
       return `${ordinalWord(why.tries + 1)} try`;
+    case 'byHand':
+      return why.lastOn === null ? 'put on by hand' : `put on by hand, last rung ${sayDay(dayOfIso(why.lastOn), day)}`;
     case 'rungBefore':
       return `last rung ${plural(day - dayOfIso(why.lastOn), 'day')} ago`;
   }

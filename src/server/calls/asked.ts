@@ -54,13 +54,16 @@ export const namedParams = (scope: Scope, params: Params) => ({
 /** Calls that were carried over stand on the list of a later day too: there they are counted. */
 export const IS_COUNTED = "x.state <> 'carried'";
 
+/** What was taken off stood on no list. */
+const STOOD = "x.state <> 'off'";
+
 type Days = Pick<CallsAsked, 'from' | 'to' | 'quota' | 'person'>;
 
 /** All calls that stood on the lists of some days. */
 export function stoodOn({ from, to, quota, person }: Days): AskedCalls {
   const params = new Params();
   const where = [
-    `x.workspace_id = $1 and x.list_on between ${params.put(from)}::date and ${params.put(to)}::date`,
+    `x.workspace_id = $1 and x.list_on between ${params.put(from)}::date and ${params.put(to)}::date and ${STOOD}`,
     ...(quota === undefined ? [] : [`l.quota_id = ${params.put(quota)}::uuid`]),
     ...(person === undefined ? [] : [`l.person_id = ${params.put(person)}::uuid`]),
   ].join(' and ');

@@ -1,12 +1,14 @@
 import { callEndpoints, callFigureEndpoints } from '../../contract/index.ts';
 import { sendCsv } from '../platform/http/csv.ts';
 import type { Routes } from '../platform/http/route.ts';
+import { addCall, findContacts, swapCall, takeOff } from './altering.ts';
 import { callsBehind, callsOut } from './behind.ts';
 import { beforeCall, callDay } from './day.ts';
 import { callFigures } from './figures.ts';
 import { lookAtQuota } from './look.ts';
 import { changeQuota, createQuota, listQuotas } from './quotas.ts';
 import { putOffCall, saidOfCall } from './rung.ts';
+import { lookAtSharing, shareOut } from './sharing.ts';
 
 export function callRoutes(routes: Routes): Routes {
   return routes
@@ -18,6 +20,12 @@ export function callRoutes(routes: Routes): Routes {
     .add(callEndpoints.before, 'read', ({ scope, params }) => beforeCall(scope, params.callId))
     .add(callEndpoints.rung, 'work', ({ scope, params, body }) => saidOfCall(scope, params.callId, body))
     .add(callEndpoints.later, 'work', ({ scope, params, body }) => putOffCall(scope, params.callId, body.version))
+    .add(callEndpoints.contacts, 'read', ({ scope, query }) => findContacts(scope, query))
+    .add(callEndpoints.more, 'work', ({ scope, body }) => addCall(scope, body))
+    .add(callEndpoints.off, 'work', ({ scope, params, body }) => takeOff(scope, params.callId, body.version))
+    .add(callEndpoints.swap, 'work', ({ scope, params, body }) => swapCall(scope, params.callId, body.version))
+    .add(callEndpoints.shareLook, 'plan', ({ scope, body }) => lookAtSharing(scope, body))
+    .add(callEndpoints.share, 'plan', ({ scope, body }) => shareOut(scope, body))
     .add(callFigureEndpoints.figures, 'read', ({ scope, query }) => callFigures(scope, query))
     .add(callFigureEndpoints.calls, 'read', ({ scope, query }) => callsBehind(scope, query))
     .sendTo(callFigureEndpoints.csv, 'read', ({ scope, query }, response) =>

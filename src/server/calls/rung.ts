@@ -12,7 +12,7 @@ type Input = z.output<(typeof callEndpoints)['rung']['body']>;
 type Saved = Promise<{ call: ListedCall; changeId: string }>;
 
 /** A call of one's own list, or of anybody's for whoever may do all work; held until the transaction ends. */
-async function lockedCall(
+export async function lockedCall(
   scope: Scope,
   id: string,
   version: number,
@@ -23,6 +23,7 @@ async function lockedCall(
     throw forbidden('Only whoever the list is for says how its calls went.');
   if (call.version !== version)
     throw changedMeanwhile('Somebody else has said how this call went meanwhile: look at it once more.');
+  if (call.state === 'off') throw notNow('It was taken off the list.');
   if (call.state === 'carried' || call.state === 'dropped')
     throw notNow(`This list is over: it was of ${sayDate(dayOfIso(call.listOn))}.`);
   return { call, list };

@@ -54,8 +54,8 @@ export class CallList {
   madeAt!: Date;
 }
 
-/** To be made; made; gone over to the list of a later day; let go. */
-export const CALL_STATES = ['open', 'rung', 'carried', 'dropped'] as const;
+/** To be made; made; gone over to the list of a later day; let go; taken off the list by hand. */
+export const CALL_STATES = ['open', 'rung', 'carried', 'dropped', 'off'] as const;
 export type CallState = (typeof CALL_STATES)[number];
 
 /** One call of a list. */

@@ -153,6 +153,9 @@ export const ACTIONS = {
     rung: words('said how the call went'),
     'said again': words('said once more how the call went'),
     'put off': words('put the call to the end of the list'),
+    'put on': words('put them on the list'),
+    'taken off': words('took them off the list'),
+    'given on': together('gave the call to somebody else'),
     undone: PUT_BACK,
   },
   /** Holds changes of many things together. */

@@ -1,5 +1,5 @@
 import { callAddresses } from '../../../contract/addresses-later.ts';
-import type { ListedCall, QuotaInput, QuotaLook, RungInput } from '../../../contract/index.ts';
+import type { ListedCall, QuotaInput, QuotaLook, RungInput, ShareLook } from '../../../contract/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { ask } from '../../kit/api.ts';
@@ -9,6 +9,13 @@ export const useCallDay = (person: string, on: string) => useAnswer(callAddresse
 export const useBeforeCall = (callId: string | null) =>
   useAnswer(callAddresses.before, callId === null ? null : { params: { callId } });
 export const useQuotas = () => useAnswer(callAddresses.quotas, {});
+
+/** Contacts that have what is typed; null asks for none. */
+export const useContactsFound = (typed: string | null) =>
+  useAnswer(callAddresses.contacts, typed === null ? null : { query: { q: typed } });
+
+export const useShareLook = (asked: { readonly person: string; readonly to: string[] | null }): Looked<ShareLook> =>
+  useLook(asked, (body) => ask(callAddresses.shareLook, { body }));
 
 export const useQuotaLook = (
   asked: (Omit<QuotaInput, 'name'> & { readonly quotaId: string | null }) | null,
@@ -32,6 +39,32 @@ export function useCallActions() {
       });
       await refresh();
       sayDone(`${call.contact.name} stands at the end of the list.`, changeId);
+    },
+    async more(person: string, quotaId: string, contactId: string | null) {
+      const { call, changeId } = await ask(callAddresses.more, { body: { person, quotaId, contactId } });
+      await refresh();
+      sayDone(`${call.contact.name} is on the list.`, changeId);
+    },
+    async off(call: ListedCall) {
+      const { changeId } = await ask(callAddresses.off, {
+        params: { callId: call.id },
+        body: { version: call.version },
+      });
+      await refresh();
+      sayDone(`${call.contact.name} is off the list.`, changeId);
+    },
+    async swap(call: ListedCall) {
+      const { call: other, changeId } = await ask(callAddresses.swap, {
+        params: { callId: call.id },
+        body: { version: call.version },
+      });
+      await refresh();
+      sayDone(`${other.contact.name} instead of ${call.contact.name}.`, changeId);
+    },
+    async share(person: string, moves: ShareLook['moves'], said: string) {
+      const { changeId } = await ask(callAddresses.share, { body: { person, moves } });
+      await refresh();
+      sayDone(said, changeId);
     },
     async createQuota(body: QuotaInput): Promise<string> {
       const { quota, changeId } = await ask(callAddresses.createQuota, { body });

@@ -41,7 +41,7 @@ const TITLE = 'text-row font-semibold text-primary';
 /** Beside a call: what is known, what to ask, a note, and how it went in one press. */
 export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
   const { me, staffWith, today, workingCalendar } = useWorkspace();
-  const { rung, later } = useCallActions();
+  const { rung, later, off, swap } = useCallActions();
   const { draft, change, forget } = useDraft<CallDraft>(
     `call.${call.id}`,
     { note: call.note, promise: null },
@@ -87,9 +87,9 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
         ]
       : [],
   );
-  const putOff = () =>
-    trying(async () => {
-      await later(call);
+  const altering = (how: (of: ListedCall) => Promise<void>) =>
+    void trying(async () => {
+      await how(call);
       onDone();
     });
   const calls = of.outcomes.find(({ follows }) => follows.kind === 'callBack');
@@ -185,10 +185,18 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
               </button>
             </p>
           )}
-          {call.state === 'open' && next && (
-            <p className="mt-2 text-row">
-              <button type="button" className="link-line" disabled={busy} onClick={() => void putOff()}>
-                Later today
+          {call.state === 'open' && (
+            <p className="mt-2 flex flex-wrap gap-x-4 text-row">
+              {next && (
+                <button type="button" className="link-line" disabled={busy} onClick={() => altering(later)}>
+                  Later today
+                </button>
+              )}
+              <button type="button" className="link-line" disabled={busy} onClick={() => altering(swap)}>
+                Somebody else instead
+              </button>
+              <button type="button" className="link-line" disabled={busy} onClick={() => altering(off)}>
+                Off the list
               </button>
             </p>
           )}

@@ -18,8 +18,10 @@ import { DateBlock } from '../../kit/date-block.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDay, timeOf } from '../../kit/ways.ts';
+import { AddCall } from './add-call.tsx';
 import { useCallDay } from './api.ts';
 import { CallPanel } from './call-panel.tsx';
+import { ShareOut } from './share-out.tsx';
 
 /** The people to ring on a day, one after the other. */
 export function CallsPage() {
@@ -36,6 +38,7 @@ export function CallsPage() {
 function Calls({ of }: { readonly of: CallDay }) {
   const { me, may, today } = useWorkspace();
   const [chosenId, choose] = useState<string | null>(null);
+  const [isSharing, setIsSharing] = useState(false);
   const day = dayOfIso(of.on);
   const open = of.calls.filter(({ state }) => state === 'open');
   const done = of.calls.filter(({ state }) => state === 'rung');
@@ -99,6 +102,12 @@ function Calls({ of }: { readonly of: CallDay }) {
         )}
         <footer className="mt-auto flex flex-wrap items-baseline gap-x-4 border-t border-line-2 px-5 py-2.5 text-row text-ink-2 max-[720px]:px-4">
           <span className="min-w-0 flex-1">{sayMade(of)}</span>
+          {day === today && mayRing && !isEmpty && <AddCall of={of} />}
+          {day === today && may('plan') && open.length > 0 && (
+            <button type="button" className="link-line text-ink" onClick={() => setIsSharing(true)}>
+              Share out
+            </button>
+          )}
           <Link className="link-line text-ink" to="/calls/figures">
             Figures
           </Link>
@@ -109,6 +118,7 @@ function Calls({ of }: { readonly of: CallDay }) {
           )}
         </footer>
       </div>
+      {isSharing && <ShareOut of={of} onClose={() => setIsSharing(false)} />}
       {chosen && (
         <CallPanel
           key={chosen.id}
@@ -201,7 +211,7 @@ function Band({
 
 function Who({ call }: { readonly call: Pick<ListedCall, 'contact' | 'client' | 'asset'> }) {
   const { contact, client, asset } = call;
-  const about = [contact.name === client.name ? null : client.name, asset].filter(Boolean).join(', ');
+  const about = [asset, contact.name === client.name ? null : client.name].filter(Boolean).join(', ');
   return (
     <span className="block truncate">
       <b className="font-semibold">{contact.name}</b> <span className="ml-1 text-ink-2">{about}</span>
@@ -310,6 +320,7 @@ const KINDS: readonly (readonly [ListedCall['why']['kind'], string])[] = [
   ['neverRung', 'never rung'],
   ['triedAgain', 'tried again'],
   ['rungBefore', 'rung longest ago'],
+  ['byHand', 'put on by hand'],
 ];
 
 /** "12 on the list: 1 promised, 5 never rung, 6 rung longest ago." */
