@@ -14,11 +14,11 @@ import {
 } from '../src/core/index.ts';
 import { callDay } from '../src/server/calls/day.ts';
 import { makeLists } from '../src/server/calls/index.ts';
-import { ringing, wantedOn } from '../src/server/calls/ringing.ts';
 import { saidOfCall } from '../src/server/calls/rung.ts';
 import { CallQuota, keepStanding } from '../src/server/calls/stored/index.ts';
 import { Person } from '../src/server/platform/identity/person.ts';
 import type { Scope } from '../src/server/platform/scope.ts';
+import { ringing, wantedOn } from '../src/server/ringing/index.ts';
 import { SeededRandom } from './random.ts';
 
 /** Days for which the advisers have been ringing, and how many calls of today each has made by now. */

@@ -10,8 +10,8 @@ import {
 } from '../../core/index.ts';
 import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
+import { ringing, wantedOn, workersOf } from '../ringing/index.ts';
 import { FIRST_ASSET } from './pool-sql.ts';
-import { ringing, wantedOn, workersOf } from './ringing.ts';
 import { CallQuota } from './stored/index.ts';
 
 /** Promised calls that are told ahead. */

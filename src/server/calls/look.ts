@@ -17,6 +17,7 @@ import {
   termsOn,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
+import { type Ringing, ringing, spreadOf, wantedOn, workersOf } from '../ringing/index.ts';
 import { leftOver, listsOf, wantsOn } from './making.ts';
 import {
   CONTACTS,
@@ -30,7 +31,6 @@ import {
   restedSql,
 } from './pool-sql.ts';
 import { mustFit } from './quotas.ts';
-import { type Ringing, ringing, spreadOf, wantedOn, workersOf } from './ringing.ts';
 import { CallQuota } from './stored/index.ts';
 
 type Input = z.output<(typeof callEndpoints)['look']['body']>;

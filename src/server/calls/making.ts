@@ -12,9 +12,9 @@ import {
   tryMinutesOfTime,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
+import { type Ringing, ringing, wantedOn, workersOf } from '../ringing/index.ts';
 import { listMail } from './list-mail.ts';
 import { type CandidateRow, candidatesOf, firstOfPool, promisedOf } from './pool-sql.ts';
-import { type Ringing, ringing, wantedOn, workersOf } from './ringing.ts';
 import { CallList, CallQuota, standingOf } from './stored/index.ts';
 
 /** Quotas of a day whose lists were not made yet. */

@@ -5,7 +5,7 @@ import type { Change } from '../platform/changes/entity.ts';
 import { fieldsBefore } from '../platform/changes/entity.ts';
 import { changedMeanwhile, invalid } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
-import { type Ringing, ringing, workersOf } from './ringing.ts';
+import { type Ringing, ringing, workersOf } from '../ringing/index.ts';
 import { CallQuota } from './stored/index.ts';
 
 const asTold = (here: Ringing, today: number, quota: CallQuota): QuotaAnswer => {

@@ -2,7 +2,7 @@ import type { ShareLook } from '../../contract/index.ts';
 import { minutesFor, type QuotaTerms, seedOf, shareCalls, termsOn } from '../../core/index.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
-import { ringing, workersOf } from './ringing.ts';
+import { ringing, workersOf } from '../ringing/index.ts';
 import { Call, CallList, CallQuota } from './stored/index.ts';
 
 interface OpenCall {

@@ -1,0 +1,2 @@
+/** Who rings by a quota, how many calls that is on a day, and how long it takes. */
+export { type Ringing, ringing, spreadOf, wantedOn, workersOf } from './who-rings.ts';
