@@ -71,6 +71,13 @@ const overviewSchema = z.object({
     /** Of those due today, what is late by its time. */
     lateMinutes: z.number().int(),
     capacity: z.number().int(),
+    /** Calls of today beside the tasks; those whose lists are not made yet as the quotas say. */
+    calls: z.object({
+      all: z.number().int(),
+      made: z.number().int(),
+      minutes: z.number().int(),
+      finishedMinutes: z.number().int(),
+    }),
   }),
   late: linesSchema,
   /** But for those that are late. */

@@ -33,9 +33,12 @@ const loadOfPersonSchema = z.object({
 });
 export type LoadOfPerson = z.infer<typeof loadOfPersonSchema>;
 
+const callsSchema = z.object({ count: z.number().int(), minutes: z.number().int() });
+
 /** Work of one week of people among whom it can be evened out. */
 const evenableSchema = z.object({
-  people: z.array(named.extend({ capacity: z.number().int() })),
+  /** What they can do in the week beside their calls, in minutes. */
+  people: z.array(named.extend({ capacity: z.number().int(), calls: z.number().int() })),
   tasks: z.array(
     z.object({
       id,
@@ -76,6 +79,8 @@ export const workloadEndpoints = {
       tasks: z.array(taskLineSchema),
       count: z.number().int(),
       foreseen: z.array(projectedLineSchema),
+      /** Calls of lists and of those to come, and how long they take; null of a site. */
+      calls: callsSchema.nullable(),
     }),
   }),
   /** The work of one week among the people of a role or a team. */

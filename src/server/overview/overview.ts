@@ -3,6 +3,7 @@ import { isoOfDay, minutesFor, peopleHere, type TaskState } from '../../core/ind
 import { colleagues } from '../people/index.ts';
 import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
+import { type CallMinutes, callLoad } from '../ringing/index.ts';
 import { lastRun } from '../runs/index.ts';
 import { foreseenOfNobody } from '../schedules/index.ts';
 import { countOfTasks, listTasks } from '../task-list/index.ts';
@@ -12,9 +13,10 @@ import { comingWeeks, workAhead } from './weeks.ts';
 /** What a manager wants to see in the morning: what is late, under way, to check, held up, without anybody, and what is coming. */
 export async function overview(scope: Scope): Promise<Overview> {
   const { day } = scope.now;
-  const [today, late, underWay, toCheck, heldUp, nobody, foreseen, run, ahead, crew, names, calendar] =
+  const [today, calls, late, underWay, toCheck, heldUp, nobody, foreseen, run, ahead, crew, names, calendar] =
     await scope.atOnce(
       () => dueToday(scope),
+      () => callsToday(scope),
       () => band(scope, { are: 'late' }),
       () => band(scope, { are: 'underWay', late: 'no' }),
       () => band(scope, { are: 'toCheck' }),
@@ -33,6 +35,7 @@ export async function overview(scope: Scope): Promise<Overview> {
     at: scope.moment(scope.instant),
     today: {
       ...today,
+      calls,
       capacity: [...workers.values()].reduce((sum, one) => sum + minutesFor(one, day, { isHoliday }), 0),
     },
     ...{ late, underWay, toCheck, heldUp },
@@ -61,8 +64,25 @@ async function band(scope: Scope, filter: TaskFilter) {
   return { ...sums, lines };
 }
 
+/** Calls of today: how many there are, how many are made, and how long they take. */
+async function callsToday(scope: Scope): Promise<Overview['today']['calls']> {
+  const { day } = scope.now;
+  const rows = await callLoad(scope, { from: day, to: day });
+  const [made] = await scope.sql<{ count: number }>(
+    `select count(*)::int as count from call where workspace_id = $1 and list_on = $2 and state = 'rung'`,
+    [scope.today],
+  );
+  const sum = (of: (row: CallMinutes) => number) => rows.reduce((total, row) => total + of(row), 0);
+  return {
+    all: sum(({ calls }) => calls),
+    made: made?.count ?? 0,
+    minutes: sum(({ done, open, foreseen }) => done + open + foreseen),
+    finishedMinutes: sum(({ done }) => done),
+  };
+}
+
 /** How far the work is that is due today. Skipped and lapsed work is not to be done. */
-async function dueToday(scope: Scope): Promise<Omit<Overview['today'], 'capacity'>> {
+async function dueToday(scope: Scope): Promise<Omit<Overview['today'], 'capacity' | 'calls'>> {
   const late = await countOfTasks(scope, { are: 'late', due: 'today' });
   const rows = await scope.sql<{ state: TaskState; tasks: number; minutes: number }>(
     `select state, count(*)::int as tasks, sum(estimate_minutes)::int as minutes from task

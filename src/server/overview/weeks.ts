@@ -10,6 +10,7 @@ import {
 } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
+import { callLoad } from '../ringing/index.ts';
 import { foreseenByPerson } from '../schedules/index.ts';
 import { UNFINISHED } from '../tasks/stored/index.ts';
 
@@ -27,6 +28,7 @@ export function workAhead(scope: Scope) {
         [isoOfDay(first), isoOfDay(first + OVERVIEW_WEEKS * DAYS_A_WEEK)],
       ),
     () => foreseenByPerson(scope),
+    () => callLoad(scope, { from: first, to: first + OVERVIEW_WEEKS * DAYS_A_WEEK - 1 }),
   );
 }
 
@@ -35,7 +37,7 @@ const firstMonday = (scope: Scope): CivilDay => mondayOf(scope.now.day) + DAYS_A
 /** What the weeks from the next one on hold: that work, against what everybody can do. */
 export async function comingWeeks(
   scope: Scope,
-  [rows, foreseen]: Awaited<ReturnType<typeof workAhead>>,
+  [rows, foreseen, calls]: Awaited<ReturnType<typeof workAhead>>,
   workers: ReadonlyMap<string, Worker>,
   names: ReadonlyMap<string, string>,
 ): Promise<OverviewWeek[]> {
@@ -63,6 +65,12 @@ export async function comingWeeks(
       week.foreseen += estimateMinutes;
       add(week, personId, estimateMinutes);
     }
+  for (const { personId, on, foreseen: minutes } of calls) {
+    const week = weeks[Math.floor((on - first) / DAYS_A_WEEK)];
+    if (!week) continue;
+    week.foreseen += minutes;
+    add(week, personId, minutes);
+  }
   const isHoliday = (day: CivilDay) => calendar.holidayName(day) !== undefined;
   return eachInTurn(weeks, ({ monday, made, foreseen: ahead, loads }): OverviewWeek => {
     const sunday = monday + DAYS_A_WEEK - 1;

@@ -28,6 +28,7 @@ import { deletedTasksOn } from '../platform/changes/deleted.ts';
 import { Person } from '../platform/identity/person.ts';
 import { Latest, ofEachDatabase } from '../platform/latest.ts';
 import type { Scope } from '../platform/scope.ts';
+import { callLoad } from '../ringing/index.ts';
 import { foreseenMinutes, KEPT_DAYS, projectedWork } from '../schedules/index.ts';
 import {
   datedTask,
@@ -246,13 +247,14 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
   const person = personId ? await scope.one(Person, personId, 'person') : null;
   const { day: today } = scope.now;
   const [from, to] = [today - TIDE_PAST_DAYS, today + TIDE_COMING_DAYS];
-  const [made, foreseen, calendar, here, late] = await Promise.all([
+  const [made, foreseen, calls, calendar, here, late] = await Promise.all([
     scope.sql<{ dueOn: string; state: TaskState; tasks: number; minutes: number }>(
       `select due_on as "dueOn", state, count(*)::int as tasks, sum(estimate_minutes)::int as minutes from task
        where workspace_id = $1 and ($2::uuid is null or assignee_id = $2) and due_on between $3::date and $4::date group by due_on, state`,
       [personId ?? null, isoOfDay(from), isoOfDay(to)],
     ),
     foreseenMinutes(scope, personId),
+    callLoad(scope, { from, to, personId }),
     scope.calendar(),
     peopleOf(scope, person?.id),
     lateCount(scope, personId),
@@ -264,8 +266,17 @@ async function workedOut(scope: Scope, personId: string | undefined): Promise<Ti
     late,
     scope: person?.name ?? `all of ${scope.workspace.name}`,
     days: dayLoads(
-      made.map((sum) => ({ ...sum, dueOn: dayOfIso(sum.dueOn) })),
-      foreseen.map(({ dueOn, estimateMinutes }) => ({ dueOn: dayOfIso(dueOn), estimateMinutes })),
+      [
+        ...made.map((sum) => ({ ...sum, dueOn: dayOfIso(sum.dueOn) })),
+        ...calls.flatMap(({ on: dueOn, done, open }) => [
+          { dueOn, state: 'done' as const, tasks: 0, minutes: done },
+          { dueOn, state: 'open' as const, tasks: 0, minutes: open },
+        ]),
+      ],
+      [
+        ...foreseen.map(({ dueOn, estimateMinutes }) => ({ dueOn: dayOfIso(dueOn), estimateMinutes })),
+        ...calls.map(({ on: dueOn, foreseen: estimateMinutes }) => ({ dueOn, estimateMinutes })),
+      ],
       from,
       to,
     ).map(({ day, done, open, projected: minutes, tasks: count }) => ({

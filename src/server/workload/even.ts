@@ -23,6 +23,7 @@ import { standingAt } from '../directory/index.ts';
 import { colleagues } from '../people/index.ts';
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
+import { callLoad } from '../ringing/index.ts';
 import { KEPT_DAYS, projectedWork } from '../schedules/index.ts';
 import { carryOutFates } from '../tasks/index.ts';
 import { lockedTasks, type Task, taskLines, ticketsAskedBy, ticketsOfTasks } from '../tasks/stored/index.ts';
@@ -48,7 +49,12 @@ export async function workOfCell(
     readonly by: LoadUnit;
     readonly site?: string | undefined;
   },
-): Promise<{ tasks: TaskLine[]; count: number; foreseen: ProjectedLine[] }> {
+): Promise<{
+  tasks: TaskLine[];
+  count: number;
+  foreseen: ProjectedLine[];
+  calls: { count: number; minutes: number } | null;
+}> {
   const start = by === 'week' ? mondayOf(dayOfIso(from)) : dayOfIso(from);
   const end = start + DAYS_OF[by] - 1;
   const at = site === undefined ? null : (await standingAt(scope, site)).assetIds;
@@ -71,6 +77,15 @@ export async function workOfCell(
     ),
     count: (rows[0]?.count ?? 0) + foreseen.length,
     foreseen: foreseen.slice(0, MOST_OF_CELL - rows.length),
+    calls: at === null && person !== undefined ? await callsOf(scope, person, start, end) : null,
+  };
+}
+
+async function callsOf(scope: Scope, personId: string, from: number, to: number) {
+  const rows = await callLoad(scope, { from, to: Math.min(to, scope.now.day + KEPT_DAYS), personId });
+  return {
+    count: rows.reduce((sum, { calls }) => sum + calls, 0),
+    minutes: rows.reduce((sum, { done, open, foreseen }) => sum + done + open + foreseen, 0),
   };
 }
 
@@ -96,7 +111,13 @@ export async function evenable(
   const isHoliday = (day: number) => calendar.holidayName(day) !== undefined;
   const loads = new Loads(here.workers, isHoliday, []);
   const ids = here.of(group);
-  const people = ids.map((id) => ({ id, name: names.get(id) ?? '', capacity: loads.of(id, monday).capacity }));
+  const ofCalls = new Map<string, number>();
+  for (const { personId, done, open, foreseen } of await callLoad(scope, { from: monday, to: sunday }))
+    ofCalls.set(personId, (ofCalls.get(personId) ?? 0) + done + open + foreseen);
+  const people = ids.map((id) => {
+    const calls = ofCalls.get(id) ?? 0;
+    return { id, name: names.get(id) ?? '', capacity: Math.max(0, loads.of(id, monday).capacity - calls), calls };
+  });
   const tasks = await scope.sql<
     Omit<Evenable['tasks'][number], 'mayGoTo' | 'had'> &
       Omit<Times, 'workOn'> & {

@@ -15,6 +15,7 @@ import { colleagues } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
+import { callLoad } from '../ringing/index.ts';
 import { foreseenByPerson, KEPT_DAYS } from '../schedules/index.ts';
 
 export const DAYS_OF: Readonly<Record<LoadUnit, number>> = { week: DAYS_A_WEEK, day: 1 };
@@ -35,7 +36,8 @@ export async function workload(
   const length = DAYS_OF[by];
   const at = siteId === undefined ? null : await standingAt(scope, siteId);
   const starts = Array.from({ length: TOLD_AT_ONCE[by] }, (_, i) => first + i * length);
-  const [made, foreseen, people, here, calendar] = await scope.atOnce(
+  const last = first + starts.length * length - 1;
+  const [made, foreseen, calls, people, here, calendar] = await scope.atOnce(
     () =>
       scope.sql<{ personId: string | null; at: number; done: number; open: number }>(
         `select assignee_id as "personId", (due_on - $2::date) / ${length} as at,
@@ -47,13 +49,21 @@ export async function workload(
         [isoOfDay(first), isoOfDay(first + starts.length * length), at?.assetIds ?? null],
       ),
     () => foreseenByPerson(scope, at && new Set(at.assetIds)),
+    // No call is at a site; what is foreseen goes as far for calls as for tasks.
+    async () => (at === null ? callLoad(scope, { from: first, to: Math.min(last, today + KEPT_DAYS) }) : []),
     () => scope.find(Person),
     async () => peopleHere(await colleagues(scope)),
     () => scope.calendar(),
   );
   const keyOf = (personId: string | null, at: number) => `${personId ?? ''} ${at}`;
-  const sums = new Map(made.map((one) => [keyOf(one.personId, one.at), one]));
+  const sums = new Map(made.map(({ done, open, ...one }) => [keyOf(one.personId, one.at), { done, open }]));
   const ahead = new Map<string, number>();
+  for (const { personId, on, done, open, foreseen: more } of calls) {
+    const key = keyOf(personId, Math.floor((on - first) / length));
+    const sum = sums.get(key);
+    sums.set(key, { done: (sum?.done ?? 0) + done, open: (sum?.open ?? 0) + open });
+    ahead.set(key, (ahead.get(key) ?? 0) + more);
+  }
   for (const [personId, days] of foreseen)
     for (const { dueOn, estimateMinutes } of days) {
       const key = keyOf(personId, Math.floor((dayOfIso(dueOn) - first) / length));

@@ -23,7 +23,10 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
     soon.push('/plans', '/on-plan', '/clients/');
     later.push('/clients');
   }
-  if (topics.includes('calls')) soon.push('/calls', '/quotas');
+  if (topics.includes('calls')) {
+    soon.push('/calls', '/quotas');
+    later.push('/call-figures', '/tideline', '/workload', '/overview');
+  }
   if (topics.includes('people')) later.push('/clock/on', '/swaps', '/people/', '/day-sheets', '/task-list/views');
   // A bell rings for its person alone.
   if (topics.includes('bell') && (people === null || people.includes(me))) soon.push('/bell');

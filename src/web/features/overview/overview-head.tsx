@@ -45,6 +45,11 @@ export function OverviewHead({ overview }: { readonly overview: Overview }) {
                 </Link>
               ),
           )}
+          {overview.today.calls.all > 0 && (
+            <Link className="link-line" to="/calls/figures">
+              {overview.today.calls.made} of {plural(overview.today.calls.all, 'call')} made
+            </Link>
+          )}
           <span className="ml-auto text-ink-2 max-[720px]:ml-0 max-[720px]:text-row">{sayToday(overview)}</span>
         </p>
         <LoadBar overview={overview} />
@@ -64,10 +69,12 @@ export function OverviewHead({ overview }: { readonly overview: Overview }) {
 
 /** What of today is finished and still to do, with what is late on top, against what everybody can do in a day. */
 function LoadBar({ overview: { today, late } }: { readonly overview: Overview }) {
-  const toDo = today.dueMinutes - today.finishedMinutes;
+  const { calls } = today;
+  const finished = today.finishedMinutes + calls.finishedMinutes;
+  const toDo = today.dueMinutes + calls.minutes - finished;
   const before = lateBefore({ today, late });
   const parts = [
-    { minutes: today.finishedMinutes, colour: 'var(--color-primary)', words: 'finished' },
+    { minutes: finished, colour: 'var(--color-primary)', words: 'finished' },
     { minutes: toDo, colour: 'var(--petrol-2)', words: 'to do' },
     { minutes: before, colour: 'var(--late-fill)', words: 'late from before' },
   ];

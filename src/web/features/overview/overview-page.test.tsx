@@ -13,6 +13,7 @@ const EMPTY: Overview = {
   today: {
     ...{ due: 0, done: 0, toCheck: 0, underWay: 0, toStart: 0 },
     ...{ dueMinutes: 0, finishedMinutes: 0, lateMinutes: 0, capacity: 0 },
+    calls: { all: 0, made: 0, minutes: 0, finishedMinutes: 0 },
   },
   ...{ late: NONE, underWay: NONE, toCheck: NONE, heldUp: NONE },
   nobody: { ...NONE, foreseenCount: 0, foreseen: [] },

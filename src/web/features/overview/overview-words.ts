@@ -38,11 +38,11 @@ export function sayUnderWay({ startedAt }: Pick<TaskLine, 'startedAt'>, today: n
 export const lateBefore = ({ today, late }: Pick<Overview, 'today' | 'late'>): number =>
   Math.max(0, late.minutes - today.lateMinutes);
 
-/** "33 of 98 h finished, 21 h late on top, 99 h at hand" */
+/** Tasks and calls together: "33 of 98 h finished, 21 h late on top, 99 h at hand" */
 export function sayToday({ today, late }: Pick<Overview, 'today' | 'late'>): string {
   const before = lateBefore({ today, late });
   return [
-    `${sayDuration(today.finishedMinutes)} of ${sayDuration(today.dueMinutes)} finished`,
+    `${sayDuration(today.finishedMinutes + today.calls.finishedMinutes)} of ${sayDuration(today.dueMinutes + today.calls.minutes)} finished`,
     before > 0 ? `${sayDuration(before)} late on top` : '',
     `${sayDuration(today.capacity)} at hand`,
   ]

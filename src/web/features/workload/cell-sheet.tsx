@@ -75,9 +75,17 @@ export function CellSheet({ personId, start, by, site, cell, others, onCarry, on
       </header>
       {error && !data && <Trouble error={error} retry={() => void mutate()} />}
       {!error && !data && <Skeleton rows={8} />}
-      {data?.count === 0 && (
+      {data?.count === 0 && !data.calls?.count && (
         <p className={`${SECTION} text-row text-ink-2`}>
           Nothing is due {by === 'week' ? 'in that week' : 'on that day'}.
+        </p>
+      )}
+      {data?.calls && data.calls.count > 0 && (
+        <p className="flex items-baseline border-b border-line px-5 py-1.5 text-row">
+          <Link className="font-semibold hover:underline" to={`/calls/of/${personId}?date=${start}`}>
+            {plural(data.calls.count, 'call')}
+          </Link>
+          <span className="ml-auto text-ink-2">{sayDuration(data.calls.minutes)}</span>
         </p>
       )}
       {data && (

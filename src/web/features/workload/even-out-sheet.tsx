@@ -141,10 +141,16 @@ function Moves({ data, moves, onAgain, onClose }: MovesProps) {
     }
   };
   const called = callNames(data.people);
+  const ringing = data.people.filter(({ calls }) => calls > 0);
   const loads = new Map<string, number>();
   for (const { personId, minutes } of data.tasks) loads.set(personId, (loads.get(personId) ?? 0) + minutes);
   return (
     <>
+      {ringing.length > 0 && (
+        <p className="px-5 py-1.5 text-note text-ink-2">
+          Beside their calls: {ringing.map(({ name, calls }) => `${name} ${sayDuration(calls)}`).join(', ')}.
+        </p>
+      )}
       <ol className="flex-1">
         {moves.map((move) => {
           const task = data.tasks.find(({ id }) => id === move.taskId);
