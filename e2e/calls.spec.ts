@@ -79,3 +79,93 @@ test('a quota is written in sentences, with its weeks, its pool and its first li
   await page.getByRole('button', { name: 'Put back' }).click();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Winter checks');
 });
+
+test(`a whole list is rung on a phone without a net: opened anew in the middle, and all of it is there once the net is back ${BUILT}`, async ({
+  browser,
+}) => {
+  const phone = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
+  const context = await browser.newContext(phone);
+  const first = await context.newPage();
+  await stepIn(first, 'Rhona Vick');
+  await first.goto('/calls');
+  const panelOf = (page: typeof first) => page.getByRole('complementary', { name: /The call to/ });
+  await expect(panelOf(first)).toBeVisible();
+  await first.evaluate(async () => void (await navigator.serviceWorker.ready));
+  const left = await first
+    .getByRole('region', { name: /to ring$/ })
+    .getByRole('listitem')
+    .count();
+  expect(left).toBeGreaterThan(2);
+  await context.setOffline(true);
+  const say = async (page: typeof first, outcome: string, note: string) => {
+    const name = (await panelOf(page).getByRole('heading', { level: 2 }).innerText()).trim();
+    await panelOf(page).getByLabel('Note').fill(note);
+    await panelOf(page).getByRole('button', { name: outcome }).click();
+    await expect(page.getByRole('region', { name: /done$/ })).toContainText(name);
+    return name;
+  };
+  const names = [await say(first, 'reached', 'Stays on the ramp.')];
+  await expect(first.getByRole('region', { name: /done$/ })).toContainText('not sent yet');
+  await expectAccessible(first);
+  await first.close();
+
+  // Opened anew without a net: what was said stands, and the list goes on.
+  const page = await context.newPage();
+  await page.goto('/calls');
+  await expect(page.getByText('No connection:')).toBeVisible();
+  await expect(page.getByRole('region', { name: /done$/ })).toContainText('Stays on the ramp.');
+  for (let i = 1; i < left; i++) names.push(await say(page, 'no answer', ''));
+  await expect(page.getByRole('region', { name: /to ring$/ })).toHaveCount(0);
+  await context.setOffline(false);
+  await expect(page.getByText('not sent yet')).toHaveCount(0, { timeout: 20_000 });
+  await page.reload();
+  for (const name of names) await expect(page.getByRole('region', { name: /done$/ })).toContainText(name);
+  await context.close();
+
+  // The office sees them, and that the list is whole.
+  const ines = await (await browser.newContext()).newPage();
+  await enterAs(ines, 'Ines Calloway');
+  await ines.goto('/calls/figures?weeks=4');
+  await expect(ines.getByRole('table', { name: 'Calls by who rang' })).toContainText('Rhona Vick');
+  await expectAccessible(ines);
+  await ines.getByRole('table').getByRole('button', { name: 'Rhona Vick' }).click();
+  const behind = ines.getByRole('complementary', { name: 'Calls of Rhona Vick' });
+  await expect(behind).toContainText('Stays on the ramp.');
+  await behind.getByRole('button', { name: 'Close' }).click();
+  await ines
+    .getByRole('button', { name: /reached$/ })
+    .first()
+    .click();
+  await expect(ines.getByRole('complementary', { name: 'Calls: reached' })).toContainText('reached, Rhona Vick');
+});
+
+test('one more and one less on a list; the list of whoever fell ill is shared out after a look, and comes back', async ({
+  page,
+}) => {
+  await enterAs(page, 'Ines Calloway');
+  await page.goto('/calls/quotas');
+  await page.getByRole('link', { name: 'Ayesha Quill' }).click();
+  const toRing = page.getByRole('region', { name: /to ring$/ });
+  const lines = toRing.getByRole('listitem');
+  const before = await lines.count();
+  await page.getByRole('button', { name: 'One more call' }).click();
+  await page.getByRole('option', { name: 'The next from the pool' }).click();
+  await expect(lines).toHaveCount(before + 1);
+  const panel = page.getByRole('complementary', { name: /The call to/ });
+  const name = (await panel.getByRole('heading', { level: 2 }).innerText()).trim();
+  await panel.getByRole('button', { name: 'Off the list' }).click();
+  await expect(page.getByText(`${name} is off the list.`)).toBeVisible();
+  await expect(lines).toHaveCount(before);
+  await page.getByRole('button', { name: 'Share out' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Share out the calls of Ayesha Quill' });
+  await expect(dialog).toContainText(`${before} calls of today left`);
+  await expectAccessible(page);
+  await dialog.getByRole('checkbox', { name: 'Rhona Vick' }).click();
+  await expect(dialog.getByRole('button', { name: 'Give on' })).toBeDisabled();
+  await dialog.getByRole('checkbox', { name: 'Rhona Vick' }).click();
+  await dialog.getByRole('button', { name: `Give on ${before} calls` }).click();
+  await expect(page.getByText(`${before} calls of Ayesha Quill given on.`)).toBeVisible();
+  await expect(toRing).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(lines).toHaveCount(before);
+});

@@ -9,6 +9,10 @@ import { runScript, Stop } from './say.mjs';
 
 const KILLS = Number(process.env.KILLS ?? 50);
 const PERIOD = { from: '2027-01-01', to: '2027-12-31', scheduleIds: [] };
+/** Kills while lists of calls are made, and quotas of which they are made each time. */
+const LIST_KILLS = Number(process.env.LIST_KILLS ?? 20);
+const QUOTAS = 40;
+const MOST_LIST_MS = 60_000;
 /** People who are invited by mail before each look whether to kill. */
 const INVITED = 3;
 /** No longer than this in all, however slow the machine. */
@@ -18,8 +22,8 @@ const MOST_POST_MS = 5 * 60_000;
 
 /**
  * npm run faults: fills a year and invites people by mail with two processes working, kills one or both of them at random
- * points, starts them again, and counts what is missing and what is double. Ends with `N tasks, 0 missing, 0 doubled` and
- * `N mails, 0 missing, 0 twice`.
+ * points, starts them again, and counts what is missing and what is double; then the same while lists of calls are made. Ends
+ * with `N tasks, 0 missing, 0 doubled`, `N lists, 0 missing, 0 twice` and `N mails, 0 missing, 0 twice`.
  */
 await runScript(async () => {
   requirePackages();
@@ -91,13 +95,21 @@ await runScript(async () => {
   const invite = async () => {
     const n = ++invited;
     await ask('POST', '/people', {
-      ...{ name: `Invited ${n}`, email: `invited${n}@faults.example`, telephone: '', roles: [], team: null },
+      ...{
+        name: `Invited ${n}`,
+        email: `invited${n}@faults.example`,
+        telephone: '',
+        roles: [],
+        team: null,
+        tickets: [],
+      },
       ...{
         access: 'member',
         weeks: [[0, 0, 0, 0, 0, 0, 0]],
         weeksFrom: '2026-11-24',
         worksFrom: null,
         worksUntil: null,
+        ...{ shifts: [], shiftChanges: [], deputyId: null },
       },
       invite: true,
     });
@@ -136,6 +148,10 @@ await runScript(async () => {
     `${rounds} fills of ${expected} tasks, ${kills} kills, ${Math.round((Date.now() - began) / 1000)} s with two workers`,
   );
   console.log(`${total.tasks} tasks, ${total.missing} missing, ${total.doubled} doubled`);
+  const lists = await killWhileListing({ database, ask, kill, start, random });
+  console.log(
+    `${lists.made} lists made anew after ${lists.kills} kills, ${lists.missing} missing, ${lists.twice} twice; ${lists.mailsMissing} of their mails missing, ${lists.mailsTwice} twice`,
+  );
   const mails = await countMails(database, invited);
   console.log(
     `${mails.all} mails, ${mails.missing} missing, ${mails.twice} twice; ${mails.again} handed over once more after a kill, under the same Message-ID`,
@@ -143,8 +159,77 @@ await runScript(async () => {
   await Promise.all(['web', 'worker'].map(kill));
   await database.end();
   await postgres.stop();
-  process.exit(total.missing + total.doubled + mails.missing + mails.twice === 0 ? 0 : 1);
+  process.exit(
+    total.missing +
+      total.doubled +
+      mails.missing +
+      mails.twice +
+      lists.missing +
+      lists.twice +
+      lists.mailsMissing +
+      lists.mailsTwice ===
+      0
+      ? 0
+      : 1,
+  );
 });
+
+/** Has the lists of a day made over and over, kills whoever makes them in the middle, and counts what is there in the end. */
+async function killWhileListing({ database, ask, kill, start, random }) {
+  const one = async (text, values) => (await database.query(text, values)).rows[0];
+  for (let n = 1; n <= QUOTAS; n++)
+    await ask('POST', '/quotas', {
+      ...{ name: `Faults ${n}`, from: '2026-11-24', endsOn: null, pauses: [] },
+      says: {
+        amount: { count: 1, per: 'day', share: 'same', mostADay: null, holidays: 'off', leave: 'off' },
+        group: { of: 'role', role: 'berth adviser' },
+        pool: { v: 1, conditions: [] },
+        ...{ first: 'neverRung', usualFirst: false, gap: 1, carryDays: 0, readyAt: '08:00', mails: true },
+        ...{ minutesEach: 10, asks: [] },
+      },
+    });
+  const mine = `quota_id in (select id from call_quota where name like 'Faults %')`;
+  const count = async () => (await one(`select count(*)::int as n from call_list where ${mine}`)).n;
+  const list = () =>
+    database.query(
+      `select graphile_worker.add_job('lists', json_build_object('workspaceId', workspace_id), job_key := 'lists:' || workspace_id)
+       from call_quota where name = 'Faults 1'`,
+    );
+  const [found] = (await database.query(`select count(*)::int as n from person where roles ? 'berth adviser'`)).rows;
+  const expected = QUOTAS * found.n;
+  const total = { made: 0, kills: 0, missing: 0, twice: 0, mailsMissing: 0, mailsTwice: 0 };
+  while (total.kills < LIST_KILLS) {
+    await database.query(`delete from call where list_id in (select id from call_list where ${mine})`);
+    await database.query(`delete from call_list where ${mine}`);
+    await database.query(`update call_quota set made_on = null where name like 'Faults %'`);
+    await list();
+    await pause(100 + random(1200));
+    const which = [['web'], ['worker'], ['web', 'worker']][random(3)];
+    await Promise.all(which.map(kill));
+    total.kills++;
+    console.log(`  kill ${total.kills}: ${which.join(' and ')}, with ${await count()} of ${expected} lists made`);
+    await Promise.all(which.map(start));
+    await list();
+    const began = Date.now();
+    while ((await count()) < expected && Date.now() - began < MOST_LIST_MS) await pause(100);
+    const there = await one(
+      `select count(distinct (quota_id, person_id))::int as pairs, count(*)::int as lists,
+         count(*) filter (where (select count(*) from call where list_id = l.id) <> l.wanted)::int as uneven,
+         count(*) filter (where (select count(*) from mail where reason = 'calls ' || l.id) = 0)::int as unsaid,
+         count(*) filter (where (select count(*) from mail where reason = 'calls ' || l.id) > 1)::int as "saidTwice"
+       from call_list l where ${mine}`,
+    );
+    const doubled = await one(
+      `select count(*)::int as n from (select 1 from call where list_on = '2026-11-24' and state <> 'carried' group by contact_id having count(*) > 1) twice`,
+    );
+    total.made += there.lists;
+    total.missing += expected - there.pairs + there.uneven;
+    total.twice += there.lists - there.pairs + doubled.n;
+    total.mailsMissing += there.unsaid;
+    total.mailsTwice += there.saidTwice;
+  }
+  return total;
+}
 
 /** Waits for the last of them, and counts what has come: by the addresses, each of which was invited once. */
 async function countMails(database, invited) {

@@ -235,20 +235,18 @@ const daySchema = z.object({
 });
 export type CallDay = z.infer<typeof daySchema>;
 
+/** What is known of a client from before: calls, finished work, notices, mails that went, links that were opened. */
+export const BEFORE_KINDS = ['call', 'task', 'notice', 'mail', 'link'] as const;
 const beforeSchema = z.object({
   lines: z.array(
     z.object({
       on: isoDate,
-      kind: z.enum(['call', 'task', 'notice']),
+      kind: z.enum(BEFORE_KINDS),
       text: z.string(),
       taskId: id.nullable(),
     }),
   ),
-  counts: z.object({
-    call: z.number().int(),
-    task: z.number().int(),
-    notice: z.number().int(),
-  }),
+  counts: z.record(z.enum(BEFORE_KINDS), z.number().int()),
 });
 export type BeforeCall = z.infer<typeof beforeSchema>;
 
@@ -310,9 +308,12 @@ export const callEndpoints = {
   /** The lists of one person for a day. */
   day: endpoint(callPaths.day, { query: z.object({ person: id, on: isoDate }), answer: daySchema }),
   /** What is known of the client from before, the newest first. */
-  before: endpoint(callPaths.before, { answer: beforeSchema }),
+  before: endpoint(callPaths.before, {
+    query: z.object({ kind: z.enum(BEFORE_KINDS).optional() }),
+    answer: beforeSchema,
+  }),
   /** How a call ended; said once more it takes the place of what was said before. */
-  rung: endpoint(callPaths.rung, { body: rungSchema, answer: saved }),
+  rung: endpoint(callPaths.rung, { body: rungSchema, answer: saved, fromDevice: true }),
   /** To the end of the list. */
   later: endpoint(callPaths.later, { body: versioned, answer: saved }),
   /** Contacts by name, to put one of them on a list. */

@@ -1,4 +1,4 @@
-import { type BeforeCall, type CallDay, type ListedCall, TOLD_BEFORE } from '../../contract/index.ts';
+import type { CallDay, ListedCall } from '../../contract/index.ts';
 import {
   type CallBack,
   dayOfIso,
@@ -154,28 +154,4 @@ export async function callDay(
     promisedCount: promised[0]?.count ?? 0,
     outcomes: [...scope.workspace.outcomes],
   };
-}
-
-/** What is known of the client of a call from before: calls, finished tasks and notices, the newest first. */
-export async function beforeCall(scope: Scope, callId: string): Promise<BeforeCall> {
-  const { client, contact } = await toldCall(scope, callId);
-  const each = `select 'call' as kind, list_on as "on", rung_at as at,
-      concat_ws(': ', outcome->>'name', nullif(note, '')) as text, null::uuid as "taskId"
-    from call where workspace_id = $1 and client_id = $2 and state = 'rung' and id <> $3
-    union all
-    select 'task', (done_at at time zone $4)::date, done_at, title, id from task where workspace_id = $1 and client_id = $2 and state = 'done'
-    union all
-    select 'notice', n.sent_on, n.written_at, concat_ws(', ', n.page->>'subject', n.way), n.task_id
-    from notice n where n.workspace_id = $1 and n.client_id = $2 and n.sent_on is not null`;
-  const rows = await scope.sql<Omit<BeforeCall['lines'][number], 'on'> & { readonly on: string }>(
-    `select kind, "on", text, "taskId" from (${each}) each order by "on" desc, at desc nulls last limit ${TOLD_BEFORE}`,
-    [client.id, callId, scope.workspace.zone],
-  );
-  const counted = await scope.sql<{ kind: keyof BeforeCall['counts']; count: number }>(
-    `select kind, count(*)::int as count from (${each}) each group by kind`,
-    [client.id, callId, scope.workspace.zone],
-  );
-  const counts = { call: 0, task: 0, notice: 0 };
-  for (const { kind, count } of counted) counts[kind] = count;
-  return { lines: rows.map((row) => ({ ...row, text: row.text || contact.name })), counts };
 }

@@ -2,8 +2,9 @@ import { callEndpoints, callFigureEndpoints } from '../../contract/index.ts';
 import { sendCsv } from '../platform/http/csv.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { addCall, findContacts, swapCall, takeOff } from './altering.ts';
+import { beforeCall } from './before.ts';
 import { callsBehind, callsOut } from './behind.ts';
-import { beforeCall, callDay } from './day.ts';
+import { callDay } from './day.ts';
 import { callFigures } from './figures.ts';
 import { lookAtQuota } from './look.ts';
 import { changeQuota, createQuota, listQuotas } from './quotas.ts';
@@ -17,7 +18,7 @@ export function callRoutes(routes: Routes): Routes {
     .add(callEndpoints.look, 'plan', ({ scope, body }) => lookAtQuota(scope, body))
     .add(callEndpoints.changeQuota, 'plan', ({ scope, params, body }) => changeQuota(scope, params.quotaId, body))
     .add(callEndpoints.day, 'read', ({ scope, query }) => callDay(scope, query))
-    .add(callEndpoints.before, 'read', ({ scope, params }) => beforeCall(scope, params.callId))
+    .add(callEndpoints.before, 'read', ({ scope, params, query }) => beforeCall(scope, params.callId, query.kind))
     .add(callEndpoints.rung, 'work', ({ scope, params, body }) => saidOfCall(scope, params.callId, body))
     .add(callEndpoints.later, 'work', ({ scope, params, body }) => putOffCall(scope, params.callId, body.version))
     .add(callEndpoints.contacts, 'read', ({ scope, query }) => findContacts(scope, query))

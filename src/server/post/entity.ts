@@ -10,6 +10,8 @@ import { Names, OfWorkspace } from '../platform/db/keys.ts';
 @Unique('mail_reason', ['workspaceId', 'reason'])
 @Index('mail_by_state', ['workspaceId', 'state', 'id'])
 @Index('mail_waiting', { synchronize: false })
+/** By the address in small letters. */
+@Index('mail_by_address', { synchronize: false })
 export class Mail {
   @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;

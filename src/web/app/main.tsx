@@ -7,6 +7,7 @@ import { workspaceAddresses } from '../../contract/addresses.ts';
 import type { Person, Problem } from '../../contract/index.ts';
 import { problemOf } from '../../contract/problems.ts';
 // How what was left unsent is sent, whichever page is opened.
+import '../features/calls/ringing.ts';
 import '../features/files/photo.ts';
 import '../features/tasks/deeds.ts';
 import { useAnswer } from '../kit/answer.ts';

@@ -1,6 +1,7 @@
 import { useSyncExternalStore } from 'react';
 import type { Path } from '../../contract/path.ts';
 import { commentPaths, taskPaths, workspacePaths } from '../../contract/paths.ts';
+import { callPaths } from '../../contract/paths-later.ts';
 import type { KeptAnswer } from './device-store.ts';
 import { movedOn } from './moved-on.ts';
 import { PICTURES } from './picture-cache.ts';
@@ -20,6 +21,7 @@ const SHEET = addressesOf(taskPaths.daySheet);
 const KEPT = [
   ...[workspacePaths.session, workspacePaths.workspace, workspacePaths.clock].map(addressesOf),
   ...[taskPaths.daySheet, taskPaths.one, taskPaths.tideline, commentPaths.list].map(addressesOf),
+  ...[callPaths.day, callPaths.before].map(addressesOf),
 ];
 /** What is older is not shown: a device that was lost tells nothing for long. */
 const LONGEST_MS = 9 * 24 * 60 * 60 * 1000;

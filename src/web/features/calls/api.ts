@@ -1,13 +1,13 @@
 import { callAddresses } from '../../../contract/addresses-later.ts';
-import type { ListedCall, QuotaInput, QuotaLook, RungInput, ShareLook } from '../../../contract/index.ts';
+import type { BeforeCall, ListedCall, QuotaInput, QuotaLook, ShareLook } from '../../../contract/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { ask } from '../../kit/api.ts';
 import { type Looked, useLook } from '../../kit/look.ts';
 
 export const useCallDay = (person: string, on: string) => useAnswer(callAddresses.day, { query: { person, on } });
-export const useBeforeCall = (callId: string | null) =>
-  useAnswer(callAddresses.before, callId === null ? null : { params: { callId } });
+export const useBeforeCall = (callId: string, kind: BeforeKind | null) =>
+  useAnswer(callAddresses.before, { params: { callId }, query: kind === null ? {} : { kind } });
 export const useQuotas = () => useAnswer(callAddresses.quotas, {});
 
 /** Contacts that have what is typed; null asks for none. */
@@ -21,17 +21,13 @@ export const useQuotaLook = (
   asked: (Omit<QuotaInput, 'name'> & { readonly quotaId: string | null }) | null,
 ): Looked<QuotaLook> => useLook(asked, (body) => ask(callAddresses.look, { body }));
 
+export type BeforeKind = BeforeCall['lines'][number]['kind'];
+
 /** What can be done with calls and quotas; each throws a ProblemError when it is refused. */
 export function useCallActions() {
   const again = useRefresh();
   const refresh = () => again('/calls', '/quotas');
   return {
-    async rung(call: ListedCall, body: Omit<RungInput, 'version'>, said: string) {
-      const params = { callId: call.id };
-      const { changeId } = await ask(callAddresses.rung, { params, body: { ...body, version: call.version } });
-      await refresh();
-      sayDone(said, changeId);
-    },
     async later(call: ListedCall) {
       const { changeId } = await ask(callAddresses.later, {
         params: { callId: call.id },

@@ -1,5 +1,5 @@
 import { Phone } from 'lucide-react';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import * as z from 'zod/mini';
 import type { CallDay, ListedCall } from '../../../contract/index.ts';
@@ -13,7 +13,10 @@ import { Trouble } from '../../kit/states.tsx';
 import { goToUnread } from '../../kit/unread.ts';
 import { useTrying } from '../../kit/use-trying.ts';
 import { sayDay } from '../../kit/ways.ts';
-import { useBeforeCall, useCallActions } from './api.ts';
+import { UnsentMark } from '../unsent/unsent-mark.tsx';
+import { useUnsent } from '../unsent/use-unsent.ts';
+import { type BeforeKind, useBeforeCall, useCallActions } from './api.ts';
+import { rungField, sayRung } from './ringing.ts';
 
 interface CallPanelProps {
   readonly of: CallDay;
@@ -41,7 +44,7 @@ const TITLE = 'text-row font-semibold text-primary';
 /** Beside a call: what is known, what to ask, a note, and how it went in one press. */
 export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
   const { me, staffWith, today, workingCalendar } = useWorkspace();
-  const { rung, later, off, swap } = useCallActions();
+  const { later, off, swap } = useCallActions();
   const { draft, change, forget } = useDraft<CallDraft>(
     `call.${call.id}`,
     { note: call.note, promise: null },
@@ -52,16 +55,19 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
   const noteField = useRef<HTMLTextAreaElement>(null);
   const { busy, trying } = useTrying();
   const quota = of.quotas.find(({ id }) => id === call.quotaId);
+  const unsent = useUnsent(rungField(call.id));
   const say = async (outcome: Outcome) => {
     if (busy || goToUnread()) return;
     const callBack = promise && { on: isoOfDay(promise.on), at: promise.at, personId: promise.by };
     const isPromise = outcome.follows.kind === 'callBack';
     await trying(async () => {
-      await rung(
-        call,
-        { outcome: outcome.key, note: draft.note, callBack: isPromise ? callBack : null },
-        `${call.contact.name}: ${outcome.name}${isPromise && promise ? ` ${sayDay(promise.on, today)}` : ''}.`,
-      );
+      const body = { outcome: outcome.key, note: draft.note, callBack: isPromise ? callBack : null };
+      const became = await sayRung(call, {
+        body: { ...body, version: call.version },
+        outcome,
+        said: `${call.contact.name}: ${outcome.name}${isPromise && promise ? ` ${sayDay(promise.on, today)}` : ''}.`,
+      });
+      if (became === 'refused') return;
       forget();
       onDone();
     });
@@ -144,6 +150,7 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
       {mayRing && (
         <section className={SECTION}>
           <h3 className={TITLE}>How it went</h3>
+          <UnsentMark unsent={unsent} />
           <div className="mt-1.5 flex flex-wrap gap-2">
             {of.outcomes.map((outcome, i) => (
               <button
@@ -207,32 +214,54 @@ export function CallPanel({ of, call, mayRing, next, onDone }: CallPanelProps) {
   );
 }
 
-/** What is known of the client from before. */
+const KIND_NAMES: Readonly<Record<BeforeKind, string>> = {
+  call: 'call',
+  task: 'task',
+  notice: 'notice',
+  mail: 'mail',
+  link: 'link',
+};
+const KINDS = Object.keys(KIND_NAMES) as BeforeKind[];
+
+/** What is known of the client from before: all of it, or of one kind. */
 function Before({ callId }: { readonly callId: string }) {
   const { today } = useWorkspace();
-  const { data, error, mutate } = useBeforeCall(callId);
+  const [kind, setKind] = useState<BeforeKind | null>(null);
+  const { data, error, mutate } = useBeforeCall(callId, kind);
   if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return null;
-  const { call, task, notice } = data.counts;
-  const counts = [
-    ...(call > 0 ? [plural(call, 'call')] : []),
-    ...(task > 0 ? [plural(task, 'task')] : []),
-    ...(notice > 0 ? [plural(notice, 'notice')] : []),
-  ];
+  const all = KINDS.reduce((sum, one) => sum + data.counts[one], 0);
+  const told = KINDS.filter((one) => data.counts[one] > 0);
+  const choice = (words: string, value: BeforeKind | null) => (
+    <button
+      key={words}
+      type="button"
+      className={`cursor-pointer border-b-2 ${kind === value ? 'border-accent font-semibold text-ink' : 'border-transparent hover:underline'}`}
+      aria-pressed={kind === value}
+      onClick={() => setKind(value)}
+    >
+      {words}
+    </button>
+  );
   return (
-    <section className={SECTION}>
-      <h3 className={`${TITLE} flex items-baseline`}>
+    <section className={SECTION} aria-label="Before now">
+      <h3 className={`${TITLE} flex flex-wrap items-baseline gap-x-2.5`}>
         Before now
-        <span className="ml-auto text-note font-normal text-ink-2">{counts.join(', ') || 'nothing yet'}</span>
+        <span className="ml-auto flex flex-wrap gap-x-2.5 text-note font-normal text-ink-2">
+          {all === 0 && 'nothing yet'}
+          {told.length > 1 && choice(`all ${all}`, null)}
+          {told.map((one) => choice(plural(data.counts[one], KIND_NAMES[one]), one))}
+        </span>
       </h3>
       <ul className="mt-1 max-h-44 overflow-y-auto text-row">
-        {data.lines.map((line) => (
+        {data.lines.map((line, i) => (
           <li
-            key={`${line.kind} ${line.on} ${line.taskId} ${line.text}`}
+            // biome-ignore lint/suspicious/noArrayIndexKey: lines that say the same on one day
+            key={i}
             className="grid grid-cols-[88px_52px_minmax(0,1fr)] gap-x-2 border-b border-line py-1"
           >
             <span className="text-ink-2">{sayDay(dayOfIso(line.on), today)}</span>
-            <span className="text-ink-2">{line.kind}</span>
+            <span className="text-ink-2">{KIND_NAMES[line.kind]}</span>
             {line.taskId === null ? (
               <span className="truncate">{line.text}</span>
             ) : (
@@ -242,6 +271,9 @@ function Before({ callId }: { readonly callId: string }) {
             )}
           </li>
         ))}
+        {data.lines.length < (kind === null ? all : data.counts[kind]) && (
+          <li className="py-1 text-ink-2">the newest {data.lines.length}</li>
+        )}
       </ul>
     </section>
   );

@@ -34,7 +34,7 @@ const dayWith = (calls: ListedCall[], rest: Partial<CallDay> = {}): CallDay => (
 /** A server that keeps what it was told of calls. */
 function server(of: CallDay) {
   const sent: unknown[] = [];
-  const before = { lines: [], counts: { call: 0, task: 0, notice: 0 } };
+  const before = { lines: [], counts: { call: 0, task: 0, notice: 0, mail: 0, link: 0 } };
   return {
     sent,
     answers: {

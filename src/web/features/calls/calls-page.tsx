@@ -1,5 +1,5 @@
 import { Phone } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { CallDay, ListedCall } from '../../../contract/index.ts';
 import {
@@ -18,9 +18,13 @@ import { DateBlock } from '../../kit/date-block.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDay, timeOf } from '../../kit/ways.ts';
+import { useHere } from '../tasks/on-device.ts';
+import type { Unsent } from '../unsent/outbox.ts';
+import { useUnsent, useUnsentOf } from '../unsent/use-unsent.ts';
 import { AddCall } from './add-call.tsx';
 import { useCallDay } from './api.ts';
 import { CallPanel } from './call-panel.tsx';
+import { callOnDevice, RUNG, rungField } from './ringing.ts';
 import { ShareOut } from './share-out.tsx';
 
 /** The people to ring on a day, one after the other. */
@@ -32,8 +36,24 @@ export function CallsPage() {
   const { data, error, mutate } = useCallDay(personId, isoOfDay(day));
   if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Skeleton rows={12} />;
-  return <Calls key={`${personId} ${day}`} of={data} />;
+  return <OnDevice key={`${personId} ${day}`} of={data} />;
 }
+
+/** The list with what was said here and waits for a connection. */
+function OnDevice({ of }: { readonly of: CallDay }) {
+  const all = useUnsentOf(isRung);
+  const here = useHere();
+  const shown = useMemo(() => {
+    if (all.size === 0) return of;
+    const calls = of.calls.map((call) => callOnDevice(call, all, here));
+    const more = calls.filter(({ state }, i) => state === 'rung' && of.calls[i]?.state === 'open').length;
+    const week = of.week.map((day) => (day.on === of.on ? { ...day, made: day.made + more } : day));
+    return { ...of, calls, week };
+  }, [of, all, here]);
+  return <Calls of={shown} />;
+}
+
+const isRung = ({ kind }: Unsent) => kind === RUNG.name;
 
 function Calls({ of }: { readonly of: CallDay }) {
   const { me, may, today } = useWorkspace();
@@ -261,7 +281,10 @@ function CallLine({ call, day, isChosen, onChoose }: LineProps & { readonly day:
 }
 
 function DoneLine({ call, isChosen, onChoose }: LineProps) {
-  const { outcome, note, rungAt } = call;
+  const { today } = useWorkspace();
+  const { outcome, note, rungAt, callBack } = call;
+  const waits = useUnsent(rungField(call.id))?.state === 'waiting';
+  const on = callBack && `, ${sayDay(dayOfIso(callBack.on), today)}${callBack.at ? ` ${callBack.at}` : ''}`;
   return (
     <li
       className={`${LINE} grid-cols-[22px_minmax(0,1.2fr)_minmax(0,2fr)_auto] max-[720px]:grid-cols-[22px_minmax(0,1fr)_auto]`}
@@ -269,8 +292,9 @@ function DoneLine({ call, isChosen, onChoose }: LineProps) {
     >
       <Pennant state="done" label="" size={20} />
       <Who call={call} />
-      <span className="truncate text-ink-2 max-[720px]:hidden">
-        {`${outcome?.name ?? ''}${rungAt ? ` ${timeOf(rungAt)}` : ''}${note ? `: ${note}` : ''}`}
+      <span className="truncate text-ink-2 max-[720px]:col-start-2 max-[720px]:row-start-2 max-[720px]:pb-1.5">
+        {waits && <b className="mr-2 font-semibold text-ink">not sent yet</b>}
+        {`${outcome?.name ?? ''}${on ?? ''}${rungAt ? `, rung ${timeOf(rungAt)}` : ''}${note ? `: ${note}` : ''}`}
       </span>
       <button
         type="button"

@@ -1,5 +1,6 @@
 import { taskAddresses } from '../../../contract/addresses.ts';
-import type { DaySheet, Task } from '../../../contract/index.ts';
+import { callAddresses } from '../../../contract/addresses-later.ts';
+import type { CallDay, DaySheet, Task } from '../../../contract/index.ts';
 import { type CivilDay, isoOfDay } from '../../../core/index.ts';
 import { addressOf, ProblemError, request } from '../../kit/api.ts';
 import { keepAnswer, keptAnswer } from '../../kit/kept-answers.ts';
@@ -21,6 +22,7 @@ const pause = () => new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
 export async function takeAlong(personId: string, today: CivilDay, signal: AbortSignal): Promise<void> {
   try {
     for (let day = 0; day < DAYS && !signal.aborted; day++) await takeDay(personId, isoOfDay(today + day), signal);
+    await takeCalls(personId, isoOfDay(today), signal);
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error;
   }
@@ -35,6 +37,19 @@ async function takeDay(personId: string, date: string, signal: AbortSignal): Pro
     const at = addressOf(taskAddresses.one, { params: { taskId: line.id } });
     const kept = (await keptAnswer(at))?.answer as Task | undefined;
     await takePictures(kept?.version === line.version ? kept : await takeTask(at), signal);
+  }
+}
+
+/** The list of today, each call with what is known of the client. */
+async function takeCalls(person: string, on: string, signal: AbortSignal): Promise<void> {
+  const address = addressOf(callAddresses.day, { query: { person, on } });
+  const list = (await request('GET', address)) as CallDay;
+  keepAnswer(address, list);
+  for (const { id } of list.calls.filter(({ state }) => state === 'open')) {
+    if (signal.aborted) return;
+    await pause();
+    const at = addressOf(callAddresses.before, { params: { callId: id } });
+    keepAnswer(at, await request('GET', at));
   }
 }
 
