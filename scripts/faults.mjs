@@ -11,7 +11,7 @@ const KILLS = Number(process.env.KILLS ?? 50);
 const PERIOD = { from: '2027-01-01', to: '2027-12-31', scheduleIds: [] };
 /** Kills while lists of calls are made, and quotas of which they are made each time. */
 const LIST_KILLS = Number(process.env.LIST_KILLS ?? 20);
-const QUOTAS = 40;
+const QUOTAS = 25;
 const MOST_LIST_MS = 60_000;
 /** People who are invited by mail before each look whether to kill. */
 const INVITED = 3;

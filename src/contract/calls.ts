@@ -8,6 +8,7 @@ import {
   type PoolCondition,
   QUOTA_PERIODS,
   QUOTA_SHARES,
+  type QuotaDeed,
   type QuotaTerms,
   type WhyListed,
 } from '../core/index.ts';
@@ -151,7 +152,15 @@ export const outcomesSchema = z
 
 const listedSchema = z.object({ contact: named, client: named, asset: z.string().nullable(), why: whySchema });
 
+/** By name, how many calls somebody has in the weeks ahead, now and after a change. */
+const changedWeeks = z.array(
+  named.extend({ weeks: z.array(z.object({ monday: isoDate, was: z.number().int(), now: z.number().int() })) }),
+);
+export type ChangedWeeks = z.infer<typeof changedWeeks>;
+
 const lookSchema = z.object({
+  /** What a change of a quota does to those whose figures become others; null of a new one. */
+  changed: changedWeeks.nullable(),
   /** Of each who rings: the weeks. */
   people: z.array(
     named.extend({
@@ -258,6 +267,13 @@ const rungSchema = z.object({
 });
 export type RungInput = z.input<typeof rungSchema>;
 const saved = z.object({ call: callSchema, changeId: id });
+const deedSchema: z.ZodType<QuotaDeed, QuotaDeed> = z.object({ kind: z.enum(['pause', 'goOn', 'end']), on: isoDate });
+const severalLookSchema = z.object({
+  /** Each that changes, and those that it changes nothing of, by name. */
+  quotas: z.array(named.extend({ version: z.number().int(), changed: changedWeeks })),
+  same: z.array(named),
+});
+export type SeveralQuotasLook = z.infer<typeof severalLookSchema>;
 const savedQuota = z.object({ quota: quotaSchema, changeId: id });
 
 const versioned = z.object({ version: z.number().int() });
@@ -298,6 +314,22 @@ export const callEndpoints = {
   changeQuota: endpoint(callPaths.changeQuota, {
     body: quotaInput.extend({ version: z.number().int() }),
     answer: savedQuota,
+  }),
+  /** What would be done with several at once, and the same done. */
+  severalLook: endpoint(callPaths.severalLook, {
+    heavy: true,
+    body: z.object({ ids: z.array(id).min(1, 'Choose some.').max(MOST_QUOTAS), deed: deedSchema }),
+    answer: severalLookSchema,
+  }),
+  several: endpoint(callPaths.several, {
+    body: z.object({
+      of: z
+        .array(z.object({ id, version: z.number().int() }))
+        .min(1, 'Choose some.')
+        .max(MOST_QUOTAS),
+      deed: deedSchema,
+    }),
+    answer: z.object({ changeId: id, count: z.number().int() }),
   }),
   /** What a quota comes to before it is saved. */
   look: endpoint(callPaths.look, {

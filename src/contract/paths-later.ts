@@ -23,6 +23,8 @@ export const callPaths = {
   createQuota: ['POST', '/quotas'],
   look: ['POST', '/quotas/look'],
   changeQuota: ['PUT', '/quotas/:quotaId'],
+  severalLook: ['POST', '/quotas/several/look'],
+  several: ['POST', '/quotas/several'],
   day: ['GET', '/calls'],
   before: ['GET', '/calls/:callId/before'],
   rung: ['POST', '/calls/:callId/rung'],

@@ -461,7 +461,15 @@ export {
   sayCondition,
   testsOf,
 } from './quota/pool.ts';
-export { type Quota, type QuotaGroup, type QuotaTerms, quotaWith, termsOn } from './quota/quota.ts';
+export {
+  type Quota,
+  type QuotaDeed,
+  type QuotaGroup,
+  type QuotaTerms,
+  quotaAfter,
+  quotaWith,
+  termsOn,
+} from './quota/quota.ts';
 export { type CallToShare, shareCalls } from './quota/sharing.ts';
 export {
   DAYS_MISSED,

@@ -296,6 +296,8 @@ const TAKES: Readonly<Record<string, Right>> = {
   'GET /clients/:clientId/plans': 'read',
   'POST /quotas': 'plan',
   'POST /quotas/look': 'plan',
+  'POST /quotas/several': 'plan',
+  'POST /quotas/several/look': 'plan',
   'PUT /quotas/:quotaId': 'plan',
   'POST /calls/:callId/rung': 'work',
   'POST /calls/:callId/later': 'work',

@@ -13,7 +13,7 @@ import {
   type PoolContact,
   sayCondition,
 } from './pool.ts';
-import { type Quota, type QuotaTerms, quotaWith, termsOn } from './quota.ts';
+import { type Quota, type QuotaTerms, quotaAfter, quotaWith, termsOn } from './quota.ts';
 import { type Follows, NEVER_RUNG, standingAfter, USUAL_OUTCOMES, whyNotRung } from './standing.ts';
 import { sayWhyListed } from './why-words.ts';
 
@@ -148,6 +148,34 @@ describe('a quota', () => {
     const paused = { ...begun, endsOn: '2026-12-11', pauses: [{ from: '2026-12-01', to: '2026-12-03' }] };
     const on = ['2026-11-30', '2026-12-01', '2026-12-02', '2026-12-03', '2026-12-11', '2026-12-12'];
     expect(on.map((date) => termsOn(paused, dayOfIso(date)) !== null)).toEqual([true, false, false, true, true, false]);
+  });
+
+  describe('what is done with several quotas', () => {
+    const isOn = (quota: Quota | null, on: string) => quota !== null && termsOn(quota, dayOfIso(on)) !== null;
+
+    it('pauses from a day, and goes on from another', () => {
+      const paused = quotaAfter(begun, { kind: 'pause', on: '2026-12-07' });
+      expect([isOn(paused, '2026-12-06'), isOn(paused, '2026-12-07'), isOn(paused, '2027-06-01')]).toEqual([
+        true,
+        false,
+        false,
+      ]);
+      expect(quotaAfter(paused as Quota, { kind: 'pause', on: '2026-12-20' })).toBeNull();
+      const sooner = quotaAfter(paused as Quota, { kind: 'pause', on: '2026-12-01' });
+      expect(sooner?.pauses).toEqual([{ from: '2026-12-01', to: null }]);
+      const again = quotaAfter(paused as Quota, { kind: 'goOn', on: '2027-01-04' });
+      expect([isOn(again, '2027-01-03'), isOn(again, '2027-01-04')]).toEqual([false, true]);
+      expect(quotaAfter(paused as Quota, { kind: 'goOn', on: '2026-12-07' })?.pauses).toEqual([]);
+      expect(quotaAfter(begun, { kind: 'goOn', on: '2027-01-04' })).toBeNull();
+    });
+
+    it('ends on a day; what is over is nobody’s to pause', () => {
+      const ended = quotaAfter(begun, { kind: 'end', on: '2026-12-31' });
+      expect([isOn(ended, '2026-12-31'), isOn(ended, '2027-01-01')]).toEqual([true, false]);
+      expect(quotaAfter(ended as Quota, { kind: 'end', on: '2026-12-31' })).toBeNull();
+      expect(quotaAfter(ended as Quota, { kind: 'pause', on: '2027-01-04' })).toBeNull();
+      expect(quotaAfter(begun, { kind: 'end', on: '2026-11-01' })).toBeNull();
+    });
   });
 });
 

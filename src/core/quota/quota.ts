@@ -62,3 +62,26 @@ export function quotaWith(
   if (isLast && JSON.stringify(inForce?.says) === JSON.stringify(says)) return { ...before, ...rest };
   return { ...before, ...rest, terms: [...before.terms.filter((one) => one.from < from), { from, says }] };
 }
+
+/** What is done with several quotas at once. */
+export type QuotaDeed =
+  /** No lists from a day on, until they go on. */
+  | { readonly kind: 'pause'; readonly on: IsoDate }
+  /** Lists again from a day on. */
+  | { readonly kind: 'goOn'; readonly on: IsoDate }
+  /** The last day with lists. */
+  | { readonly kind: 'end'; readonly on: IsoDate };
+
+/** A quota after something was done with it; null where that changes nothing: it is so already, or it is over by then. */
+export function quotaAfter(quota: Quota, { kind, on }: QuotaDeed): Quota | null {
+  const { startsOn, endsOn, pauses } = quota;
+  if (kind === 'end') return endsOn === on || on < startsOn ? null : { ...quota, endsOn: on };
+  if (endsOn !== null && endsOn < on) return null;
+  const open = pauses.find(({ to }) => to === null);
+  const others = pauses.filter((pause) => pause !== open);
+  if (kind === 'pause')
+    return open !== undefined && open.from <= on ? null : { ...quota, pauses: [...others, { from: on, to: null }] };
+  if (open === undefined) return null;
+  // What has not begun by then never was.
+  return { ...quota, pauses: open.from >= on ? others : [...others, { from: open.from, to: on }] };
+}

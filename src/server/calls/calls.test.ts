@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { CallDay, ListedCall, QuotaInput, QuotaLook } from '../../contract/index.ts';
+import type { CallDay, ListedCall, QuotaInput, QuotaLook, SeveralQuotasLook } from '../../contract/index.ts';
 import {
   dayOfIso,
   isInPool,
@@ -285,6 +285,105 @@ describe('a quota', () => {
     expect(quotas.find(({ id }: { id: string }) => id === quota.id)).toMatchObject({
       ...{ endsOn: '2026-11-23', terms: [{ from: TODAY }] },
     });
+  });
+});
+
+describe('several quotas', () => {
+  it('are paused, go on and end at once as was looked at, those that it changes alone; one undo takes it back', async () => {
+    const made = [await newQuota(), await newQuota()];
+    const ids = made.map(({ quota }) => quota.id);
+    const deed = { kind: 'pause', on: '2026-12-07' } as const;
+    const look: SeveralQuotasLook = (await ines.post('/api/quotas/several/look').send({ ids, deed }).expect(200)).body;
+    expect(look.quotas.map(({ id }) => id).sort()).toEqual([...ids].sort());
+    const [ayeshas] = look.quotas[0]?.changed ?? [];
+    expect(ayeshas).toMatchObject({ name: 'Ayesha Quill' });
+    expect(ayeshas?.weeks.map(({ was, now }) => was === now)).toEqual([true, true, false, false, false, false]);
+    expect(ayeshas?.weeks.slice(2).every(({ now }) => now === 0)).toBe(true);
+    const of = look.quotas.map(({ id, version }) => ({ id, version }));
+    const saved = (await ines.post('/api/quotas/several').send({ of, deed }).expect(200)).body;
+    expect(saved.count).toBe(2);
+    await ines.post('/api/quotas/several').send({ of, deed }).expect(409);
+    const again: SeveralQuotasLook = (await ines.post('/api/quotas/several/look').send({ ids, deed }).expect(200)).body;
+    expect([again.quotas, again.same.length]).toEqual([[], 2]);
+    const early = { kind: 'end', on: '2026-11-01' };
+    await ines.post('/api/quotas/several/look').send({ ids, deed: early }).expect(422);
+    await undo(saved.changeId).expect(200);
+    const { quotas } = (await ines.get('/api/quotas').expect(200)).body;
+    for (const id of ids) expect(quotas.find((one: { id: string }) => one.id === id)).toMatchObject({ pauses: [] });
+    for (const { changeId } of made) await undo(changeId).expect(200);
+  });
+});
+
+describe('fifty-five a week for two', () => {
+  it('are exact beside a holiday and a day of leave; a change from a day is told by name and week', async () => {
+    const amount = {
+      count: 55,
+      per: 'week',
+      share: 'same',
+      mostADay: null,
+      holidays: 'madeUp',
+      leave: 'madeUp',
+    } as const;
+    const input = quotaInput({ from: '2026-12-07', says: says({ amount, mails: false }) });
+    const lookAt = async (body: object): Promise<QuotaLook> =>
+      (await ines.post('/api/quotas/look').send(body).expect(200)).body;
+    const { name: _, ...asked } = input;
+    const before = await lookAt({ ...asked, quotaId: null });
+    expect(before.changed).toBeNull();
+    await ines
+      .post(`/api/people/${people.ayesha}/leave`)
+      .send({ from: '2026-12-16', to: '2026-12-16', half: null })
+      .expect(200);
+    const look = await lookAt({ ...asked, quotaId: null });
+    const weekOf = (of: QuotaLook, person: string, monday: string) =>
+      of.people.find(({ id }) => id === person)?.weeks.find((week) => week.monday === monday);
+    const sum = (days: readonly (number | null)[] = []) => days.reduce<number>((all, count) => all + (count ?? 0), 0);
+    // The day of leave has none; the week has all of them, on the days that are left.
+    const away = weekOf(look, people.ayesha, '2026-12-14');
+    expect([sum(away?.days), away?.days[2], away?.off]).toEqual([55, null, 0]);
+    expect(sum(weekOf(before, people.ayesha, '2026-12-14')?.days)).toBe(55);
+    // Christmas Day is a Friday, and Boxing Day is kept on the Monday after.
+    const christmas = weekOf(look, people.ayesha, '2026-12-21');
+    expect([sum(christmas?.days), christmas?.days[4]]).toEqual([55, null]);
+    const full = christmas?.days.filter((count) => count !== null) ?? [];
+    expect(Math.max(...full.map(Number)) - Math.min(...full.map(Number))).toBeLessThanOrEqual(1);
+    const { quota, changeId } = await newQuota(input);
+    const off = { ...amount, holidays: 'off', leave: 'off' } as const;
+    const changed = await lookAt({
+      ...asked,
+      from: '2026-12-07',
+      says: says({ amount: off, mails: false }),
+      quotaId: quota.id,
+    });
+    const ayeshas = changed.changed?.find(({ id }) => id === people.ayesha)?.weeks;
+    expect(ayeshas?.find(({ monday }) => monday === '2026-12-14')).toMatchObject({ was: 55, now: 44 });
+    expect(ayeshas?.find(({ monday }) => monday === '2026-12-21')).toMatchObject({ was: 55, now: 44 });
+    await undo(changeId).expect(200);
+  });
+});
+
+describe('a pool that has run dry', () => {
+  it('is said before and after: too few are found, the list is shorter, and nobody is rung too soon', async () => {
+    const pool = {
+      v: 1,
+      conditions: [{ kind: 'field', key: 'agreement', test: { kind: 'within', days: 1 } }],
+    } as const;
+    const input = quotaInput({ from: TODAY, says: says({ pool, mails: false }) });
+    const { name: _, ...asked } = input;
+    const look: QuotaLook = (
+      await ines
+        .post('/api/quotas/look')
+        .send({ ...asked, quotaId: null })
+        .expect(200)
+    ).body;
+    expect(look.forecast.dryOn).toBe(look.first.on);
+    expect(look.first.lists.every(({ found, wanted }) => found === 0 && wanted === 6)).toBe(true);
+    const { quota, changeId } = await newQuota(input);
+    expect(await makeAll()).toBe(2);
+    const day = await dayOf(people.ayesha);
+    expect(day.calls.filter(({ quotaId }) => quotaId === quota.id)).toEqual([]);
+    expect(day.quotas.map(({ id }) => id)).toContain(quota.id);
+    await undo(changeId).expect(200);
   });
 });
 

@@ -1,5 +1,12 @@
 import type { z } from 'zod';
-import { type callEndpoints, FORESEEN_WEEKS, type QuotaLook, TOLD_OF_LIST, TOLD_WEEKS } from '../../contract/index.ts';
+import {
+  type ChangedWeeks,
+  type callEndpoints,
+  FORESEEN_WEEKS,
+  type QuotaLook,
+  TOLD_OF_LIST,
+  TOLD_WEEKS,
+} from '../../contract/index.ts';
 import {
   dayOfIso,
   forecastPool,
@@ -49,11 +56,31 @@ export async function lookAtQuota(scope: Scope, { quotaId, ...input }: Input): P
   // Today's lists may be made already: then it begins with the lists of tomorrow.
   const first = nextRingingDay(here, quota, says, before?.madeOn === isoOfDay(from) ? from + 1 : from);
   return {
+    changed: before && changedWeeks(here, before, quota, scope.now.day),
     people: weeksOf(here, quota, says, from),
     funnel: await funnelOf(scope, says, first),
     forecast: await forecastOf(scope, here, quota, { terms: says, from: first, quotaId }),
     first: await firstLists(scope, here, quota, { terms: says, day: first, quotaId }),
   };
+}
+
+/** Of everybody whose weeks become others by a change of a quota, from this week on: how many calls each has, now and then. */
+export function changedWeeks(here: Ringing, before: Quota, after: Quota, today: number): ChangedWeeks {
+  const monday = mondayOf(today);
+  const [was, now] = [wantedOn(here, before), wantedOn(here, after)];
+  const whoever = [before, after].flatMap(({ terms }) => terms.flatMap(({ says }) => workersOf(here, says)));
+  const ids = [...new Set(whoever.map(({ id }) => id))];
+  const sum = (wanted: typeof was, id: string, start: number) =>
+    Array.from({ length: 7 }, (_, i) => wanted(id, start + i)).reduce((all, count) => all + count, 0);
+  return ids
+    .map((id) => ({
+      ...{ id, name: here.names.get(id) ?? '' },
+      weeks: Array.from({ length: TOLD_WEEKS }, (_, week) => monday + week * 7).map((start) => ({
+        ...{ monday: isoOfDay(start), was: sum(was, id, start), now: sum(now, id, start) },
+      })),
+    }))
+    .filter(({ weeks }) => weeks.some((week) => week.was !== week.now))
+    .sort((a, b) => a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1));
 }
 
 /** The first day from one on on which somebody rings, within a month. */

@@ -9,12 +9,15 @@ import { callFigures } from './figures.ts';
 import { lookAtQuota } from './look.ts';
 import { changeQuota, createQuota, listQuotas } from './quotas.ts';
 import { putOffCall, saidOfCall } from './rung.ts';
+import { changeSeveral, lookAtSeveral } from './several.ts';
 import { lookAtSharing, shareOut } from './sharing.ts';
 
 export function callRoutes(routes: Routes): Routes {
   return routes
     .add(callEndpoints.quotas, 'read', ({ scope }) => listQuotas(scope))
     .add(callEndpoints.createQuota, 'plan', ({ scope, body }) => createQuota(scope, body))
+    .add(callEndpoints.severalLook, 'plan', ({ scope, body }) => lookAtSeveral(scope, body))
+    .add(callEndpoints.several, 'plan', ({ scope, body }) => changeSeveral(scope, body))
     .add(callEndpoints.look, 'plan', ({ scope, body }) => lookAtQuota(scope, body))
     .add(callEndpoints.changeQuota, 'plan', ({ scope, params, body }) => changeQuota(scope, params.quotaId, body))
     .add(callEndpoints.day, 'read', ({ scope, query }) => callDay(scope, query))

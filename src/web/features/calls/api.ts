@@ -1,5 +1,13 @@
 import { callAddresses } from '../../../contract/addresses-later.ts';
-import type { BeforeCall, ListedCall, QuotaInput, QuotaLook, ShareLook } from '../../../contract/index.ts';
+import type {
+  BeforeCall,
+  ListedCall,
+  QuotaInput,
+  QuotaLook,
+  SeveralQuotasLook,
+  ShareLook,
+} from '../../../contract/index.ts';
+import type { QuotaDeed } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { ask } from '../../kit/api.ts';
@@ -20,6 +28,11 @@ export const useShareLook = (asked: { readonly person: string; readonly to: stri
 export const useQuotaLook = (
   asked: (Omit<QuotaInput, 'name'> & { readonly quotaId: string | null }) | null,
 ): Looked<QuotaLook> => useLook(asked, (body) => ask(callAddresses.look, { body }));
+
+export const useSeveralQuotasLook = (asked: {
+  readonly ids: string[];
+  readonly deed: QuotaDeed;
+}): Looked<SeveralQuotasLook> => useLook(asked, (body) => ask(callAddresses.severalLook, { body }));
 
 export type BeforeKind = BeforeCall['lines'][number]['kind'];
 
@@ -59,6 +72,11 @@ export function useCallActions() {
     },
     async share(person: string, moves: ShareLook['moves'], said: string) {
       const { changeId } = await ask(callAddresses.share, { body: { person, moves } });
+      await refresh();
+      sayDone(said, changeId);
+    },
+    async several(of: { id: string; version: number }[], deed: QuotaDeed, said: string) {
+      const { changeId } = await ask(callAddresses.several, { body: { of, deed } });
       await refresh();
       sayDone(said, changeId);
     },

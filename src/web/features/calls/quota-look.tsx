@@ -2,6 +2,7 @@ import type { QuotaLook } from '../../../contract/index.ts';
 import { dayOfIso, joinAnd, plural, type QuotaTerms, sayHours, sayWhyListed } from '../../../core/index.ts';
 import { DateBlock } from '../../kit/date-block.tsx';
 import { sayDate } from '../../kit/ways.ts';
+import { ChangedWeeksTable } from './changed-weeks.tsx';
 import { PoolCurve } from './pool-curve.tsx';
 
 interface QuotaLookPartProps {
@@ -12,6 +13,8 @@ interface QuotaLookPartProps {
 
 /** So many people have their weeks side by side; of more the sums are told. */
 const SIDE_BY_SIDE = 3;
+/** Whose weeks are told that become others. */
+const TOLD_CHANGED = 12;
 const DAYS = ['M', 'T', 'W', 'T', 'F', 'S', 'S'];
 
 /** What a quota comes to: its weeks, its pool, and the first lists, of which nothing is made. */
@@ -37,6 +40,18 @@ export function QuotaLookPart({ look, says, isOfNow }: QuotaLookPartProps) {
           isLate={forecast.dryOn !== null}
         />
       </div>
+      {look.changed && look.changed.length > 0 && (
+        <section className="mt-3 border-t border-line-2 pt-2" aria-label="What changes">
+          <h2 className="flex flex-wrap items-baseline gap-x-3 text-row font-semibold text-primary">
+            What changes
+            <span className="font-normal text-ink-2">lists that are made stay as they are</span>
+          </h2>
+          <ChangedWeeksTable of={look.changed.slice(0, TOLD_CHANGED)} caption="Calls of each week, now and then" />
+          {look.changed.length > TOLD_CHANGED && (
+            <p className="text-note text-ink-2">and {plural(look.changed.length - TOLD_CHANGED, 'more', 'more')}</p>
+          )}
+        </section>
+      )}
       {people.length === 0 && <p className="mt-4 text-late">Nobody rings by it yet: nobody here has that role.</p>}
       {people.length > 0 && (
         <div className="mt-4 overflow-x-auto">

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CallQuota } from '../../../contract/index.ts';
 import { dayOfIso, plural, termsOn } from '../../../core/index.ts';
@@ -6,11 +7,18 @@ import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDate } from '../../kit/ways.ts';
 import { useQuotas } from './api.ts';
 import { sayAmount } from './quota-words.ts';
+import { SeveralQuotas } from './several-quotas.tsx';
 
 /** All quotas, and whose lists of today there are to look at. */
 export default function QuotasPage() {
   const { may } = useWorkspace();
   const { data, error, mutate } = useQuotas();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const toggle = (id: string) => {
+    const next = new Set(chosen);
+    if (!next.delete(id)) next.add(id);
+    setChosen(next);
+  };
   if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return <Skeleton rows={6} />;
   return (
@@ -38,15 +46,27 @@ export default function QuotasPage() {
       ) : (
         <ul className="border-t border-line-2">
           {data.quotas.map((quota) => (
-            <QuotaLine key={quota.id} quota={quota} />
+            <QuotaLine
+              key={quota.id}
+              quota={quota}
+              isChosen={chosen.has(quota.id)}
+              onToggle={may('plan') ? () => toggle(quota.id) : null}
+            />
           ))}
         </ul>
       )}
+      {chosen.size > 0 && <SeveralQuotas ids={[...chosen].sort()} onDone={() => setChosen(new Set())} />}
     </div>
   );
 }
 
-function QuotaLine({ quota }: { readonly quota: CallQuota }) {
+interface QuotaLineProps {
+  readonly quota: CallQuota;
+  readonly isChosen: boolean;
+  readonly onToggle: (() => void) | null;
+}
+
+function QuotaLine({ quota, isChosen, onToggle }: QuotaLineProps) {
   const { today } = useWorkspace();
   const terms = termsOn(quota, today);
   const says = terms ?? quota.terms.at(-1)?.says;
@@ -58,7 +78,19 @@ function QuotaLine({ quota }: { readonly quota: CallQuota }) {
         ? `ended ${sayDate(dayOfIso(quota.endsOn))}`
         : 'paused';
   return (
-    <li className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line px-5 py-2.5 text-row max-[720px]:px-4">
+    <li
+      className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line px-5 py-2.5 text-row max-[720px]:px-4"
+      data-chosen={isChosen || undefined}
+    >
+      {onToggle && (
+        <input
+          type="checkbox"
+          className="check"
+          aria-label={`Choose ${quota.name}`}
+          checked={isChosen}
+          onChange={onToggle}
+        />
+      )}
       <Link className="text-body font-semibold hover:underline" to={`/calls/quotas/${quota.id}`}>
         {quota.name}
       </Link>
