@@ -9,7 +9,7 @@ const years = z.number().int().min(1, 'A year at least.').max(MOST_KEPT_YEARS, `
 export const keepYearsSchema = years.nullable();
 
 /** What goes along when finished work is let go. */
-const sums = z.object({ tasks: z.number().int(), files: z.number().int() });
+const sums = z.object({ tasks: z.number().int(), files: z.number().int(), calls: z.number().int() });
 
 /** What will be let go next, as of now. */
 const lettingGoSchema = sums.extend({

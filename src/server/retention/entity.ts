@@ -22,4 +22,6 @@ export class LettingGoRecord {
   tasks!: number;
   @Column({ type: 'integer' })
   files!: number;
+  @Column({ type: 'integer' })
+  calls!: number;
 }

@@ -37,7 +37,7 @@ export async function nextLetGo(
   const next = await nextFor(scope, years);
   if (next === null || next.on - scope.now.day > withinDays) return null;
   const before = isoOfDay(next.before);
-  const [sums] = await scope.sql<Pick<NextLettingGo, 'tasks' | 'files'>>(
+  const [sums] = await scope.sql<Pick<NextLettingGo, 'tasks' | 'files' | 'calls'>>(
     // All that is so old, without the last of each schedule: each of those is found by its index, however many there are.
     `with last as (
        select s.id, (select max(nominal_date) from task where workspace_id = $1 and schedule_id = s.id) as nominal
@@ -47,7 +47,8 @@ export async function nextLetGo(
        where ${OLD})
      select (select count(*) from task t where ${OLD})::int - (select count(*) from kept)::int as tasks,
        (select count(*) from file join task t on t.workspace_id = $1 and t.id = file.task_id
-        where file.workspace_id = $1 and ${OLD} and t.id not in (select id from kept))::int as files`,
+        where file.workspace_id = $1 and ${OLD} and t.id not in (select id from kept))::int as files,
+       (select count(*) from call where workspace_id = $1 and list_on < $2::date)::int as calls`,
     [before],
   );
   if (!sums) throw new Error('A sum has no row.');
@@ -58,12 +59,12 @@ export async function nextLetGo(
 export async function pastLetGo(scope: Scope): Promise<LetGo[]> {
   const found = await scope.find(LettingGoRecord);
   return found
-    .filter(({ tasks }) => tasks > 0)
+    .filter(({ tasks, calls }) => tasks + calls > 0)
     .sort((a, b) => (a.before < b.before ? 1 : -1))
     .slice(0, LET_GO_TOLD)
-    .map(({ begunAt, before, years, tasks, files }) => ({
+    .map(({ begunAt, before, years, tasks, files, calls }) => ({
       on: scope.moment(begunAt).slice(0, 10),
-      ...{ before, years, tasks, files },
+      ...{ before, years, tasks, files, calls },
     }));
 }
 
@@ -74,7 +75,7 @@ export async function letGoWhatIsDue(scope: Scope): Promise<number | null> {
   if (keepYears === null || next === null || next.on > scope.now.day) return null;
   const before = isoOfDay(next.before);
   await scope.sql(
-    `insert into letting_go (workspace_id, before, years, begun_at, tasks, files) values ($1, $2::date, $3, $4, 0, 0)
+    `insert into letting_go (workspace_id, before, years, begun_at, tasks, files, calls) values ($1, $2::date, $3, $4, 0, 0, 0)
      on conflict do nothing`,
     [before, keepYears, scope.instant],
   );
@@ -83,6 +84,10 @@ export async function letGoWhatIsDue(scope: Scope): Promise<number | null> {
     gone = await letSomeGo(scope, before);
     if (gone === null) return tasks;
     tasks += gone;
+  }
+  for (let gone: number | null = AT_ONCE; gone === AT_ONCE; ) {
+    gone = await letSomeCallsGo(scope, before);
+    if (gone === null) return tasks;
   }
   await scope.sql(
     `delete from change where workspace_id = $1 and subject = 'task' and action = 'deleted' and at < $2::date`,
@@ -97,7 +102,7 @@ export async function letGoWhatIsDue(scope: Scope): Promise<number | null> {
     before,
     scope.instant,
   ]);
-  await scope.tell('tasks', 'schedules');
+  await scope.tell('tasks', 'schedules', 'calls');
   return tasks;
 }
 
@@ -135,5 +140,32 @@ function letSomeGo(scope: Scope, before: string): Promise<number | null> {
     );
     await removeTasks(tx, ids);
     return ids.length;
+  });
+}
+
+/** Some calls of lists so old, with what was said of them; what is known of the contacts stays: when they were rung last, and who never is. */
+function letSomeCallsGo(scope: Scope, before: string): Promise<number | null> {
+  return scope.transaction(async (tx) => {
+    const { keepYears } = await tx.lockedWorkspace();
+    if (keepYears !== scope.workspace.keepYears) return null;
+    const [gone] = await tx.sql<{ calls: number }>(
+      `with old as (select id from call where workspace_id = $1 and list_on < $2::date order by list_on, id limit ${AT_ONCE} for update),
+         said as (delete from change where workspace_id = $1 and subject = 'call' and subject_id in (select id from old)),
+         going as (delete from call where workspace_id = $1 and id in (select id from old) returning 1)
+       select count(*)::int as calls from going`,
+      [before],
+    );
+    const calls = gone?.calls ?? 0;
+    await tx.sql('update letting_go set calls = calls + $3 where workspace_id = $1 and before = $2::date', [
+      before,
+      calls,
+    ]);
+    if (calls < AT_ONCE)
+      await tx.sql(
+        `delete from call_list l where l.workspace_id = $1 and l.list_on < $2::date
+           and not exists (select 1 from call x where x.workspace_id = $1 and x.list_id = l.id)`,
+        [before],
+      );
+    return calls;
   });
 }

@@ -19,6 +19,8 @@ beforeAll(async () => {
        started_at = started_at - interval '365 days', done_at = done_at - interval '365 days'
      where state in ${ENDED} and due_on < '2026-09-24'`,
   );
+  await ask(`update call set list_on = list_on - 365 where list_on < '2026-07-01'`);
+  await ask(`update call_list set list_on = list_on - 365 where list_on < '2026-07-01'`);
   // And one that was started by hand, with something special.
   const templateId = await newTemplate(ines, {});
   const { body } = await ines
@@ -87,9 +89,10 @@ describe('finished work', () => {
     server.clock.set('2026-11-24T10:40');
     const would = await next({ years: 1 });
     expect(would).toMatchObject({ on: '2026-12-01', before: '2025-12-01', tasks: old - lasts });
+    expect(would?.calls).toBeGreaterThan(100);
     expect(await next({ years: 1, withinDays: 7 })).toEqual(would);
     expect(await next({ years: 1, withinDays: 6 })).toBeNull();
-    expect(await next({ years: 30 })).toMatchObject({ before: '1996-12-01', tasks: 0, files: 0 });
+    expect(await next({ years: 30 })).toMatchObject({ before: '1996-12-01', tasks: 0, files: 0, calls: 0 });
     for (const years of ['0', '31', '1.5', 'x']) await ines.get('/api/retention/next').query({ years }).expect(422);
     expect((await keep(0)).body.errors[0].path).toBe('keepYears');
     expect((await keep(1)).status).toBe(200);
@@ -106,8 +109,19 @@ describe('finished work', () => {
     expect(await past()).toEqual([]);
     expect(await night('2026-12-01T03:17')).toBe(would?.tasks);
     expect(await past()).toEqual([
-      { on: '2026-12-01', before: '2025-12-01', years: 1, tasks: would?.tasks, files: would?.files },
+      {
+        on: '2026-12-01',
+        before: '2025-12-01',
+        years: 1,
+        tasks: would?.tasks,
+        files: would?.files,
+        calls: would?.calls,
+      },
     ]);
+    // What is known of the contacts stays.
+    expect(await ask(`select 1 from call where list_on < '2025-12-01'`)).toEqual([]);
+    expect(await ask(`select 1 from call_list where list_on < '2025-12-01'`)).toEqual([]);
+    expect((await ask('select 1 from call_standing')).length).toBeGreaterThan(50);
     expect(await countOf(`${OLD} and (t.schedule_id is null or not (${LAST}))`)).toBe(0);
     expect(await countOf(`t.due_on < '2025-12-01' and t.state not in ${ENDED}`)).toBe(open);
     // Of what is gone nothing is left, nor of what was said for it alone.

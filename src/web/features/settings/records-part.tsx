@@ -52,7 +52,8 @@ export function RecordsPart({ years, saved, wrong, onChange }: RecordsPartProps)
       {last && (
         <p className="leading-5 text-ink-2">
           Let go last on {sayDate(dayOfIso(last.on))}: {plural(last.tasks, 'task')}
-          {last.files > 0 && ` with ${plural(last.files, 'file')}`} due before {sayDate(dayOfIso(last.before))}.
+          {last.files > 0 && ` with ${plural(last.files, 'file')}`}
+          {last.calls > 0 && ` and ${plural(last.calls, 'call')}`}, due before {sayDate(dayOfIso(last.before))}.
         </p>
       )}
     </Part>
@@ -60,9 +61,14 @@ export function RecordsPart({ years, saved, wrong, onChange }: RecordsPartProps)
 }
 
 /** "On Tuesday 1 Dec 1,204 finished tasks due before 1 Dec 2023 are let go, with …" */
-export function sayNext({ on, before, tasks, files }: NextLettingGo, today: number): string {
+export function sayNext({ on, before, tasks, files, calls }: NextLettingGo, today: number): string {
   const day = sayDay(dayOfIso(on), today);
-  if (tasks === 0) return `Nothing is as old yet: on ${day} nothing goes.`;
+  if (tasks + calls === 0) return `Nothing is as old yet: on ${day} nothing goes.`;
   const along = files > 0 ? `their notes, history and ${plural(files, 'file')}` : 'their notes and history';
-  return `On ${day} ${plural(tasks, 'finished task')} due before ${sayDate(dayOfIso(before))} ${tasks === 1 ? 'is' : 'are'} let go, with ${along}, and each month those of a month more. That can’t be undone. The last one of each schedule stays.`;
+  const date = sayDate(dayOfIso(before));
+  const going = [
+    ...(tasks > 0 ? [`${plural(tasks, 'finished task')} due before ${date}`] : []),
+    ...(calls > 0 ? [`${plural(calls, 'call')} of lists before ${tasks > 0 ? 'then' : date}`] : []),
+  ].join(' and ');
+  return `On ${day} ${going} ${tasks + calls === 1 ? 'is' : 'are'} let go, with ${along}, and each month those of a month more. That can’t be undone. The last one of each schedule stays.`;
 }
