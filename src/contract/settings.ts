@@ -66,6 +66,7 @@ export const waysSchema: z.ZodType<Ways, Ways> = z.object({
 export const START_PLACES = [
   'overview',
   'day-sheet',
+  'calls',
   'schedules',
   'tasks',
   'wallchart',

@@ -54,6 +54,8 @@ export const workspaceSchema = z.object({
   asking: askingSchema,
   /** How a call can end. */
   outcomes: z.array(outcomeSchema),
+  /** Whether whoever asks rings by a quota today. */
+  rings: z.boolean(),
   /** What is kept of clients and of assets besides what everybody keeps. */
   clientFields: z.array(ownFieldSchema),
   assetFields: z.array(ownFieldSchema),

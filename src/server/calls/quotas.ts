@@ -46,7 +46,7 @@ export function createQuota(scope: Scope, { name, from, endsOn, pauses, says }: 
       ...quotaWith(null, { from, endsOn, pauses, says }, tx.now.day),
     });
     const changeId = await tx.record('quota', quota.id, 'created', {});
-    await tx.tell('calls');
+    await tx.tell('calls', 'workspace');
     return { quota: asTold(here, tx.now.day, quota), changeId };
   });
 }
@@ -68,7 +68,7 @@ export function changeQuota(
     const set = { name, startsOn, endsOn, pauses, terms };
     await tx.save(CallQuota, id, { ...set, version: version + 1 });
     const changeId = await tx.record('quota', id, 'changed', fieldChanges(before, set));
-    await tx.tell('calls');
+    await tx.tell('calls', 'workspace');
     return { quota: asTold(here, tx.now.day, { ...before, ...set, version: version + 1 }), changeId };
   });
 }
@@ -115,7 +115,7 @@ export async function undoQuota(scope: Scope, { subjectId, action, fields }: Cha
   const before = action === 'created' ? { endsOn: dayBefore(quota.startsOn) } : fieldsBefore(quota, fields);
   await scope.save(CallQuota, subjectId, { ...before, version: quota.version + 1 });
   await scope.record('quota', subjectId, 'undone', fieldChanges(quota, before));
-  await scope.tell('calls');
+  await scope.tell('calls', 'workspace');
   return action === 'created' ? `${quota.name} makes no lists any more.` : `${quota.name} is as it was before.`;
 }
 

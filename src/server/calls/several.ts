@@ -47,7 +47,7 @@ export function changeSeveral(
       await tx.save(CallQuota, id, { ...set, version: version + 1 });
       changes.push(await tx.record('quota', id, 'changed', fieldChanges(before, set)));
     }
-    await tx.tell('calls');
+    await tx.tell('calls', 'workspace');
     return { changeId: await tx.joinChanges(changes), count: changes.length };
   });
 }

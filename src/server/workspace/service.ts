@@ -1,6 +1,7 @@
 import type { DataSource } from 'typeorm';
 import type { OwnWaysSet, Welcome, Workspace as WorkspaceAnswer } from '../../contract/index.ts';
-import { ACCESS_LEVELS, civilDay, isoOfDay, mayAll, plural, yearMonthDay } from '../../core/index.ts';
+import { ACCESS_LEVELS, civilDay, isoOfDay, mayAll, plural, termsOn, yearMonthDay } from '../../core/index.ts';
+import { CallQuota } from '../calls/stored/index.ts';
 import type { Clock } from '../platform/clock.ts';
 import { isDiskKnownFull } from '../platform/disk.ts';
 import { Person, type StoredWays } from '../platform/identity/person.ts';
@@ -33,6 +34,7 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     visits: workspace.visits,
     asking: workspace.asking,
     outcomes: [...workspace.outcomes],
+    rings: await ringsToday(scope),
     clientFields: workspace.clientFields,
     assetFields: workspace.assetFields,
     weekMinutes: workspace.weekMinutes,
@@ -42,6 +44,17 @@ export async function describeWorkspace(scope: Scope): Promise<WorkspaceAnswer> 
     tickets: workspace.tickets,
     people: people.map(describePerson).sort((a, b) => a.name.localeCompare(b.name)),
   };
+}
+
+/** Whether whoever asks rings by a quota today: by name, or by a role of theirs. */
+async function ringsToday(scope: Scope): Promise<boolean> {
+  const { person } = scope;
+  if (person === null) return false;
+  const quotas = await scope.find(CallQuota);
+  return quotas.some((quota) => {
+    const group = termsOn(quota, scope.now.day)?.group;
+    return group?.of === 'role' ? person.roles.includes(group.role) : (group?.ids.includes(person.id) ?? false);
+  });
 }
 
 /** A person's own ways, each named: null where it is as the workspace has it. */

@@ -48,6 +48,7 @@ export function workspaceOf(other: Partial<Workspace> = {}): Workspace {
     visits: NO_VISITS,
     asking: USUAL_ASKING,
     outcomes: [...USUAL_OUTCOMES],
+    rings: false,
     clientFields: [],
     weekMinutes: [450, 450, 450, 450, 450, 0, 0],
     skipReasons: [],

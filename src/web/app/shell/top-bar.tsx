@@ -37,8 +37,8 @@ export const PLACES = [
   },
 ] as const;
 
-/** On a phone the others are found by the jump. */
-const ON_PHONES: ReadonlySet<string> = new Set(['/schedules', '/day-sheet']);
+/** On a phone the others are found by the jump: whoever rings by a quota has the calls, everybody else the schedules. */
+const ON_PHONES = { rings: new Set(['/day-sheet', '/calls']), plans: new Set(['/schedules', '/day-sheet']) } as const;
 
 /** For whom work is done; on a phone it is found by the jump. */
 export const CLIENTS = { name: 'Clients', to: '/clients' } as const;
@@ -64,7 +64,8 @@ const SIGN = `${TOOL} grid place-items-center`;
 const initialsOf = (name: string): string => name.replace(/(\S)\S*\s*/g, '$1').slice(0, 2);
 
 export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readonly onKeys: () => void }) {
-  const { may, me } = useWorkspace();
+  const { may, me, rings } = useWorkspace();
+  const onPhones: ReadonlySet<string> = ON_PHONES[rings ? 'rings' : 'plans'];
   const [theme, setTheme] = useTheme();
   const { signOut, dialog } = useSignOut();
   const { capture, startNow } = useShell();
@@ -90,7 +91,7 @@ export function TopBar({ onJump, onKeys }: { readonly onJump: () => void; readon
               <NavLink
                 key={to}
                 // What is planned with others stands beside them.
-                className={`${PLACE} ${MAST} ${FLAG} ${ON_PHONES.has(to) ? '' : 'max-[720px]:hidden'}`}
+                className={`${PLACE} ${MAST} ${FLAG} ${onPhones.has(to) ? '' : 'max-[720px]:hidden'}`}
                 to={to}
               >
                 {name}

@@ -25,7 +25,7 @@ interface WorkspaceView extends Workspace {
   /** Those who work here now or will: whom work can be given to. `people` holds those who have left too, for their names. */
   readonly staff: readonly Person[];
   /** The same, and whoever is chosen already. */
-  readonly staffWith: (id: string | null) => readonly Person[];
+  readonly staffWith: (...ids: readonly (string | null)[]) => readonly Person[];
   /** Today, as the server's clock has it in the workspace's zone. */
   readonly today: CivilDay;
   readonly nowMinutes: number;
@@ -75,7 +75,7 @@ function viewOf(workspace: Workspace, me: Person): WorkspaceView {
     me,
     may: (right) => mayAll(me.access, right),
     staff,
-    staffWith: (id) => workspace.people.filter((person) => person.id === id || staff.includes(person)),
+    staffWith: (...ids) => workspace.people.filter((person) => ids.includes(person.id) || staff.includes(person)),
     today,
     nowMinutes: tryMinutesOfTime(time) ?? 0,
     workingCalendar: makeCalendar(workspace.calendar),

@@ -221,12 +221,15 @@ const KIND_NAMES: Readonly<Record<BeforeKind, string>> = {
   mail: 'mail',
   link: 'link',
 };
+/** Lines that are told before more are asked for. */
+const FIRST_LINES = 6;
 const KINDS = Object.keys(KIND_NAMES) as BeforeKind[];
 
 /** What is known of the client from before: all of it, or of one kind. */
 function Before({ callId }: { readonly callId: string }) {
   const { today } = useWorkspace();
   const [kind, setKind] = useState<BeforeKind | null>(null);
+  const [isWhole, setIsWhole] = useState(false);
   const { data, error, mutate } = useBeforeCall(callId, kind);
   if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
   if (!data) return null;
@@ -253,8 +256,8 @@ function Before({ callId }: { readonly callId: string }) {
           {told.map((one) => choice(plural(data.counts[one], KIND_NAMES[one]), one))}
         </span>
       </h3>
-      <ul className="mt-1 max-h-44 overflow-y-auto text-row">
-        {data.lines.map((line, i) => (
+      <ul className="mt-1 text-row">
+        {data.lines.slice(0, isWhole ? undefined : FIRST_LINES).map((line, i) => (
           <li
             // biome-ignore lint/suspicious/noArrayIndexKey: lines that say the same on one day
             key={i}
@@ -271,7 +274,14 @@ function Before({ callId }: { readonly callId: string }) {
             )}
           </li>
         ))}
-        {data.lines.length < (kind === null ? all : data.counts[kind]) && (
+        {!isWhole && data.lines.length > FIRST_LINES && (
+          <li className="py-1">
+            <button type="button" className="link-line" onClick={() => setIsWhole(true)}>
+              Show {data.lines.length - FIRST_LINES} more
+            </button>
+          </li>
+        )}
+        {isWhole && data.lines.length < (kind === null ? all : data.counts[kind]) && (
           <li className="py-1 text-ink-2">the newest {data.lines.length}</li>
         )}
       </ul>

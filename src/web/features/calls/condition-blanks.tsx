@@ -3,6 +3,7 @@ import type { FieldTest, OwnField, PoolCondition } from '../../../core/index.ts'
 import { testsOf } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank, NumberBlank } from '../../kit/blanks.tsx';
+import { SomeBlank } from '../../kit/some-blank.tsx';
 
 type Plans = readonly Pick<PlanLine, 'id' | 'name'>[];
 
@@ -20,11 +21,13 @@ export function ConditionBlanks({ condition, plans, onChange }: ConditionBlanksP
       return (
         <>
           on{' '}
-          <ChoiceBlank
+          <SomeBlank
             label="Service plan"
-            value={condition.ids[0] ?? ''}
+            chosen={condition.ids}
             options={plans.map(({ id, name }) => [id, name] as const)}
-            onChange={(id) => onChange({ kind: 'plans', ids: [id] })}
+            join="or"
+            gone="a plan that is gone"
+            onChange={(ids) => onChange({ kind: 'plans', ids })}
           />
         </>
       );
@@ -32,11 +35,13 @@ export function ConditionBlanks({ condition, plans, onChange }: ConditionBlanksP
       return (
         <>
           looked after by{' '}
-          <ChoiceBlank
+          <SomeBlank
             label="Looked after by"
-            value={condition.ids[0] ?? ''}
-            options={staffWith(condition.ids[0] ?? '').map(({ id, name }) => [id, name] as const)}
-            onChange={(id) => onChange({ kind: 'usualPeople', ids: [id] })}
+            chosen={condition.ids}
+            options={staffWith(...condition.ids).map(({ id, name }) => [id, name] as const)}
+            join="or"
+            gone="somebody who is gone"
+            onChange={(ids) => onChange({ kind: 'usualPeople', ids })}
           />
         </>
       );

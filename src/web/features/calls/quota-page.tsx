@@ -5,6 +5,7 @@ import { useKeys } from '../../app/shell/keys.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank, DayOrNone, NameBlank, NumberBlank, Part, TimeBlank } from '../../kit/blanks.tsx';
 import { useDraft } from '../../kit/draft.ts';
+import { SomeBlank } from '../../kit/some-blank.tsx';
 import { Empty, NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
 import { goToUnread } from '../../kit/unread.ts';
 import { useTrying } from '../../kit/use-trying.ts';
@@ -68,7 +69,6 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
   };
   useKeys([{ key: 'Mod+Enter', says: 'Save the quota', run: () => void save() }]);
   const wrong = problem?.problem.errors?.map(({ message }) => message).join(' ') ?? problem?.message ?? null;
-  const group = says.group.of === 'role' ? `role ${says.group.role}` : (says.group.ids[0] ?? '');
   const days = [
     ['madeUp', `made up in the ${says.amount.per === 'month' ? 'month' : 'week'}`],
     ['off', 'taken off'],
@@ -127,20 +127,24 @@ function Quota({ quota }: { readonly quota: CallQuota | null }) {
             for{' '}
             <ChoiceBlank
               label="Who rings"
-              value={group}
-              options={[
-                ...(group === '' ? [['', 'somebody'] as const] : []),
-                ...roles.map((role) => [`role ${role}`, `each ${role}`] as const),
-                ...staffWith(group).map(({ id, name }) => [id, name] as const),
-              ]}
+              value={says.group.of === 'role' ? `role ${says.group.role}` : ''}
+              options={[...roles.map((role) => [`role ${role}`, `each ${role}`] as const), ['', 'each of']]}
               onChange={(chosen) =>
                 set({
-                  group: chosen.startsWith('role ')
-                    ? { of: 'role', role: chosen.slice('role '.length) }
-                    : { of: 'people', ids: chosen === '' ? [] : [chosen] },
+                  group: chosen === '' ? { of: 'people', ids: [] } : { of: 'role', role: chosen.slice('role '.length) },
                 })
               }
             />{' '}
+            {says.group.of === 'people' && (
+              <SomeBlank
+                label="Who of all"
+                chosen={says.group.ids}
+                options={staffWith(...says.group.ids).map(({ id, name }) => [id, name] as const)}
+                join="and"
+                gone="somebody who is gone"
+                onChange={(ids) => set({ group: { of: 'people', ids } })}
+              />
+            )}{' '}
             <ChoiceBlank
               label="In which shares"
               value={says.amount.share}

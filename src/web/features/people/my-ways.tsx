@@ -15,6 +15,7 @@ const A_VIEW = 'view';
 const START_WORDS: readonly (readonly [place: StartPlace, words: string])[] = [
   ['overview', 'the morning page'],
   ['day-sheet', 'your day sheet'],
+  ['calls', 'your calls'],
   ['schedules', 'Schedules'],
   ['tasks', 'Tasks'],
   ['wallchart', 'the wallchart'],
