@@ -85,7 +85,7 @@ function QuotaLine({ quota, isChosen, onToggle }: QuotaLineProps) {
       {onToggle && (
         <input
           type="checkbox"
-          className="check"
+          className="check self-center"
           aria-label={`Choose ${quota.name}`}
           checked={isChosen}
           onChange={onToggle}
