@@ -86,19 +86,6 @@ test('the worksheet at night', async ({ page }) => {
 test('on a phone', async ({ page, context }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await stepIn(page, 'Nadia Orme');
-  await page
-    .locator('[data-band]', { hasText: 'coming' })
-    .getByRole('link', { name: /Gas and shore power/ })
-    .first()
-    .click();
-  const sheet = page.getByRole('complementary');
-  await sheet.getByRole('button', { name: 'Start' }).click();
-  await sheet.getByRole('textbox', { name: 'Pressure drop in five minutes' }).fill('1');
-  const loop = sheet.getByRole('textbox', { name: 'Earth loop at the socket', exact: true });
-  await loop.fill('1.12');
-  await sheet.getByRole('textbox', { name: 'Remark on Earth loop at the socket' }).fill('Post 12 shut off.');
-  await loop.scrollIntoViewIfNeeded();
-  await take(page, 'task-phone');
   // Without a net: what was looked at before can be read, and what is done waits.
   await page.goto('/day-sheet');
   const berths = page.getByRole('complementary', { name: 'Visitor berths, Tuesday' });
@@ -123,6 +110,13 @@ test('the calls of a day', async ({ page }) => {
   await page.goto('/calls');
   await expect(page.getByRole('heading', { name: 'Before now' })).toBeVisible();
   await take(page, 'calls');
+});
+
+test('how calls went', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/calls/figures');
+  await expect(page.getByRole('table', { name: 'Calls by who rang' })).toBeVisible();
+  await take(page, 'call-figures');
 });
 
 test('a quota of calls', async ({ page }) => {
