@@ -87,6 +87,11 @@ export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], cal
     const of = known.get(personId);
     if (!of) throw new RangeError(`${personId} is not of this quota.`);
     if (of.last !== null && of.last.from <= day && day <= of.last.to) return of.last;
+    // A day by itself is told as quickly as it is looked up.
+    if (amount.per === 'day') {
+      of.last = callsOfDay(amount, of.worker, calendar, { day, asked: askedOf(of.worker, day, day) });
+      return of.last;
+    }
     const { from, to } = periodAround(amount.per, day);
     const asked = () => askedOf(of.worker, from, to);
     of.last = of.periods.get(from) ?? callsOfPeriod(amount, of.worker, calendar, { from, to, asked: asked() });
@@ -120,7 +125,7 @@ function hoursWithin(worker: Worker, from: CivilDay, to: CivilDay): number {
 }
 
 function callsOfPeriod(
-  { per, mostADay, holidays, leave }: QuotaAmount,
+  { mostADay, holidays, leave }: QuotaAmount,
   worker: Worker,
   { isHoliday, isIn }: QuotaCalendar,
   { from, to, asked }: { readonly from: CivilDay; readonly to: CivilDay; readonly asked: number },
@@ -133,9 +138,8 @@ function callsOfPeriod(
     const minutes = minutesByHours(worker, day);
     const isOff = isHoliday(day) && !worker.shiftChanges.has(day);
     const left = leftByLeave(worker, day);
-    // Within one day nothing can be made up for.
-    const madeUpHoliday = isOff && holidays === 'madeUp' && per !== 'day';
-    const madeUpLeave = left < 1 && leave === 'madeUp' && per !== 'day';
+    const madeUpHoliday = isOff && holidays === 'madeUp';
+    const madeUpLeave = left < 1 && leave === 'madeUp';
     weights.push(madeUpHoliday ? 0 : madeUpLeave ? minutes * left : minutes);
     const outside = notHereOn(worker, day) !== null || !isIn(day);
     isOutside.push(outside);
@@ -156,11 +160,27 @@ function callsOfPeriod(
   return { from, to, asked, days, off, outside, beyond, unplaced };
 }
 
+/** The calls of a period of one day, within which nothing can be made up for. */
+function callsOfDay(
+  { mostADay }: QuotaAmount,
+  worker: Worker,
+  { isHoliday, isIn }: QuotaCalendar,
+  { day, asked }: { readonly day: CivilDay; readonly asked: number },
+): PeriodCalls {
+  const nothing = { from: day, to: day, asked, days: [0], off: 0, outside: 0, beyond: 0, unplaced: 0 };
+  if (asked === 0) return nothing;
+  if (minutesByHours(worker, day) === 0) return { ...nothing, unplaced: asked };
+  if (notHereOn(worker, day) !== null || !isIn(day)) return { ...nothing, outside: asked };
+  const isOff = isHoliday(day) && !worker.shiftChanges.has(day);
+  const kept = isOff ? 0 : Math.round(asked * leftByLeave(worker, day));
+  const calls = mostADay === null ? kept : Math.min(kept, mostADay);
+  return { ...nothing, days: [calls], off: asked - kept, beyond: kept - calls };
+}
+
 /** A whole number shared out in proportion to weights, by largest remainders, the earlier first; null where nothing has weight. */
 function shareOut(count: number, weights: readonly number[]): readonly number[] | null {
   const sum = weights.reduce((total, weight) => total + weight, 0);
   if (sum === 0) return null;
-  if (weights.length === 1) return [count];
   const shares = weights.map((weight) => Math.floor((count * weight) / sum));
   let left = count - shares.reduce((total, share) => total + share, 0);
   if (left === 0) return shares;

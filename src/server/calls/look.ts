@@ -55,12 +55,15 @@ export async function lookAtQuota(scope: Scope, { quotaId, ...input }: Input): P
   const from = Math.max(scope.now.day, dayOfIso(input.from));
   // Today's lists may be made already: then it begins with the lists of tomorrow.
   const first = nextRingingDay(here, quota, says, before?.madeOn === isoOfDay(from) ? from + 1 : from);
+  const [funnel, forecast, firstTold] = await scope.atOnce(
+    () => funnelOf(scope, says, first),
+    () => forecastOf(scope, here, quota, { terms: says, from: first, quotaId }),
+    () => firstLists(scope, here, quota, { terms: says, day: first, quotaId }),
+  );
   return {
     changed: before && changedWeeks(here, before, quota, scope.now.day),
     people: weeksOf(here, quota, says, from),
-    funnel: await funnelOf(scope, says, first),
-    forecast: await forecastOf(scope, here, quota, { terms: says, from: first, quotaId }),
-    first: await firstLists(scope, here, quota, { terms: says, day: first, quotaId }),
+    ...{ funnel, forecast, first: firstTold },
   };
 }
 
