@@ -48,8 +48,19 @@ test(`a list is rung by keyboard: reached with a note, called back on a day, und
 
 test('a quota is written in sentences, with its weeks, its pool and its first lists beside it; what can’t be is said', async ({
   page,
+  baseURL,
 }) => {
   await enterAs(page, 'Ines Calloway');
+  // The adviser is away on a Wednesday; Christmas Day is a Friday.
+  const { people } = (await (await page.request.get('/api/workspace')).json()) as {
+    people: { id: string; name: string }[];
+  };
+  const ayesha = people.find(({ name }) => name === 'Ayesha Quill')?.id;
+  const leave = await page.request.post(`/api/people/${ayesha}/leave`, {
+    data: { from: '2026-12-16', to: '2026-12-16', half: null },
+    headers: { Origin: new URL(baseURL ?? '').origin },
+  });
+  expect(leave.ok()).toBe(true);
   await page.goto('/calls/quotas');
   await expectAccessible(page);
   await page.getByRole('link', { name: 'New quota' }).click();
@@ -58,14 +69,21 @@ test('a quota is written in sentences, with its weeks, its pool and its first li
   await page.getByLabel('In which time').selectOption('a week');
   await page.getByLabel('Who rings').selectOption('each berth adviser');
   await page.getByLabel('In which shares').selectOption('by their hours');
+  for (const days of ['Holidays', 'Leave'])
+    await page.getByLabel(days, { exact: true }).selectOption('made up in the week');
   await page.getByLabel('From', { exact: true }).fill('7 Dec 2026');
   const weeks = page.getByRole('table', { name: 'Calls of each week and day' });
-  // Ayesha works 35 hours a week in five days.
+  // Whoever works most has all of it, the other in proportion; days off are made up on those that are left.
   await expect(weeks.getByRole('row', { name: /14 Dec/ })).toContainText('55');
-  // Whoever works most has all of it, the other in proportion.
+  await expect(weeks.getByRole('row', { name: /21 Dec/ })).toContainText('55');
+  await page.getByLabel('Leave', { exact: true }).selectOption('taken off');
+  await expect(weeks.getByRole('row', { name: /14 Dec/ })).toContainText('11 off (Ayesha)');
   await expect(page.getByText('a rehearsal: nothing is made')).toBeVisible();
   await page.getByLabel('Add a condition').selectOption('never rung');
   await expect(page.getByRole('button', { name: 'Take out: never rung' })).toBeVisible();
+  // Everybody was rung once: the pool is dry, and that is said.
+  await expect(page.getByText('the pool runs dry')).toBeVisible();
+  await expect(page.getByText(/too few$/).first()).toBeVisible();
   await page.getByLabel('What to ask, a line each').fill('Is she ashore?');
   await page.getByRole('button', { name: 'Save it' }).click();
   await expect(page.getByText('Winter checks is saved.')).toBeVisible();
@@ -136,6 +154,20 @@ test(`a whole list is rung on a phone without a net: opened anew in the middle, 
     .first()
     .click();
   await expect(ines.getByRole('complementary', { name: 'Calls: reached' })).toContainText('reached, Ayesha Quill');
+});
+
+test('the morning’s mail tells names, numbers and why, with a link to the list', async ({ page }) => {
+  await enterAs(page, 'Ines Calloway');
+  await page.goto('/post?q=Renewal');
+  await page
+    .getByRole('button', { name: /Renewal calls: \d+ calls for Tue 24 Nov/ })
+    .first()
+    .click();
+  const mail = page.getByRole('complementary');
+  await mail.getByRole('tab', { name: 'as plain text' }).click();
+  await expect(mail).toContainText('your list for today has');
+  await expect(mail).toContainText(/01632 960 \d{3} \((last rung|\w+ try|never rung|call back|left over)/);
+  await expectAccessible(page);
 });
 
 test('one more and one less on a list; the list of whoever fell ill is shared out after a look, and comes back', async ({

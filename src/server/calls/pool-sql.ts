@@ -94,25 +94,54 @@ export interface CandidateRow extends StandingRow {
 
 const CANDIDATE = `k.id as "contactId", k.client_id as "clientId", k.telephone as number, c.usual_person_id as "usualPersonId", ${STANDING_FIELDS}`;
 
+/** Those of a pool that nobody promised anything, in the order in which lists take them: each rank by the day of the last call. */
+const RANKS = {
+  never: 's.last_rung_on is null',
+  again: 's.last_rung_on is not null and s.again_on is not null',
+  before: 's.last_rung_on is not null and s.again_on is null',
+} as const;
+const RANKED: Readonly<Record<QuotaTerms['first'], readonly (keyof typeof RANKS)[]>> = {
+  neverRung: ['never', 'again', 'before'],
+  rungBefore: ['again', 'before', 'never'],
+};
+
+interface Place {
+  readonly day: number;
+  readonly seed: number;
+  readonly most: number;
+}
+
 /** The first of a pool in the order in which lists take them: as many as could be listed at all. */
-export function firstOfPool(
+export async function firstOfPool(
   scope: Scope,
-  { pool, gap, first }: Pick<QuotaTerms, 'pool' | 'gap' | 'first'>,
-  { day, seed, most }: { readonly day: number; readonly seed: number; readonly most: number },
+  terms: Pick<QuotaTerms, 'pool' | 'gap' | 'first'>,
+  place: Place,
+): Promise<CandidateRow[]> {
+  const found: CandidateRow[] = [];
+  // One rank after the other: where the first has enough nobody looks at the rest of a hundred thousand.
+  for (const rank of RANKED[terms.first]) {
+    const most = place.most - found.length;
+    if (most > 0) found.push(...(await firstOfRank(scope, terms, { ...place, most, rank })));
+  }
+  return found;
+}
+
+function firstOfRank(
+  scope: Scope,
+  { pool, gap }: Pick<QuotaTerms, 'pool' | 'gap'>,
+  { day, seed, most, rank }: Place & { readonly rank: keyof typeof RANKS },
 ): Promise<CandidateRow[]> {
   const params = new Params();
-  const where = `${NOT_NEVER} and ${HAS_NUMBER} and ${restedSql(day, gap, params)} and ${poolSql(pool, day, params)}
+  const where = `${RANKS[rank]} and ${NOT_NEVER} and ${HAS_NUMBER} and ${restedSql(day, gap, params)} and ${poolSql(pool, day, params)}
     and ${notListedSql(day, params)}`;
-  const never = first === 'neverRung' ? 0 : 3;
-  const rank = `case when s.last_rung_on is null then ${never} when s.again_on is not null then 1 else 2 end`;
   const limit = params.put(most);
   // Only those who stand alike at the last place are shuffled, not all who fit.
   return scope.sql<CandidateRow>(
     `with fitting as (
-       select k.id, ${rank} as rank, s.last_rung_on as last from ${CONTACTS} where k.workspace_id = $1 and ${where}
-       order by 2, 3 nulls first fetch first (${limit}) rows with ties),
+       select k.id, s.last_rung_on as last from ${CONTACTS} where k.workspace_id = $1 and ${where}
+       ${rank === 'never' ? '' : `order by s.last_rung_on fetch first (${limit}) rows with ties`}),
      chosen as (
-       select id, row_number() over (order by rank, last nulls first, ${shuffledSql('id', seed, params)}, id) as place from fitting
+       select id, row_number() over (order by last nulls first, ${shuffledSql('id', seed, params)}, id) as place from fitting
        order by place limit ${limit})
      select ${CANDIDATE} from chosen, ${CONTACTS} where k.workspace_id = $1 and k.id = chosen.id order by chosen.place`,
     params.values,

@@ -8,6 +8,7 @@ export class CallsTakenOff1768500000000 implements MigrationInterface {
     await runner.query(`
       alter table call drop constraint call_state_check;
       alter table call add constraint call_state_check check (state in ('open', 'rung', 'carried', 'dropped', 'off'));
+      create index call_standing_by_last on call_standing (workspace_id, last_rung_on);
       create index mail_by_address on mail (workspace_id, lower(to_email));
       alter table letting_go add column calls integer not null default 0;
       alter table letting_go alter column calls drop default;
@@ -18,6 +19,7 @@ export class CallsTakenOff1768500000000 implements MigrationInterface {
     await runner.query(`
       alter table letting_go drop column calls;
       drop index mail_by_address;
+      drop index call_standing_by_last;
       update call set state = 'dropped' where state = 'off';
       alter table call drop constraint call_state_check;
       alter table call add constraint call_state_check check (state in ('open', 'rung', 'carried', 'dropped'));
