@@ -21,7 +21,7 @@ const USUAL = ['kit', 'tamsin', 'joss', 'nadia', 'selwyn', 'bram'] as const;
 const TOWNS = ['Saltreath', 'Penvoss', 'Low Harne', 'Carrick Green', 'Nine Wells'];
 const STREETS = ['Chandlers Row', 'Mill Lane', 'Upper Strand', 'Pilot Street', 'Orchard Hill'];
 const KIN = ['Maren', 'Tobias', 'Elowen', 'Gerrit', 'Sunniva', 'Caspar'];
-const CREW = ['Aldous', 'Birgit', 'Corin', 'Dorte', 'Evander', 'Frida', 'Gwilym', 'Hesper', 'Ivo', 'Jorun'];
+const CREW = ['Aldous', 'Birgit', 'Corin', 'Dorte', 'Evander', 'Frida', 'Gwilym', 'Hesper', 'Ingram', 'Jorun'];
 /** Numbers that no exchange gives out. */
 const telephone = (random: SeededRandom) => `01632 960 ${random.whole(100, 999)}`;
 

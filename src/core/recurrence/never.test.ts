@@ -41,6 +41,16 @@ describe('rules that never give a date', () => {
     expect(rulesWithDates({ ...friday, rules: rules as typeof friday.rules })).toEqual([]);
   });
 
+  it.each([
+    [27, 1],
+    [28, 0],
+  ])('are those of day %i from the end of all but Sundays: %i of them may', (nth, wanted) => {
+    const first = parsePhrase('first weekend day of each month', { start: '2026-11-24' });
+    const on = [{ kind: 'anyWeekday', nth: -nth, weekdays: [3, 5, 6, 1, 4, 2] }] as const;
+    const rules = first.rules.map((rule) => ({ ...rule, on }));
+    expect(rulesWithDates({ ...first, rules: rules as unknown as typeof first.rules })).toHaveLength(wanted);
+  });
+
   it('are told at once, however they are closed', () => {
     const phrase = 'last working day of Aug and 30th of Feb, where there is one, not in Aug';
     const never = parsePhrase(phrase, { start: '2026-11-24' });

@@ -39,6 +39,14 @@ function mayHappen(rule: Rule, open: readonly number[]): boolean {
   );
 }
 
+/** How many days of some weekdays a month of so many days has at the most: four of each, and what its last days beyond four weeks hold. */
+function mostOfThem(weekdays: readonly number[], days: number): number {
+  const beyond = Array.from({ length: 7 }, (_, first) =>
+    Array.from({ length: days - 28 }, (__, i) => ((first + i) % 7) + 1).filter((weekday) => weekdays.includes(weekday)),
+  );
+  return weekdays.length * 4 + Math.max(...beyond.map(({ length }) => length));
+}
+
 /** Whether a month has such a day in some year. */
 function mayFall(point: MonthPoint, month: number, missing: 'last' | 'next' | 'omit'): boolean {
   const days = daysInMonth(LEAP_YEAR, month);
@@ -48,7 +56,7 @@ function mayFall(point: MonthPoint, month: number, missing: 'last' | 'next' | 'o
     case 'weekday':
       return (Math.abs(point.nth) - 1) * 7 < days;
     case 'anyWeekday':
-      return Math.ceil(Math.abs(point.nth) / point.weekdays.length) <= Math.ceil(days / 7);
+      return Math.abs(point.nth) <= mostOfThem(point.weekdays, days);
     case 'workingDay':
       return Math.abs(point.nth) <= days;
     case 'easter':

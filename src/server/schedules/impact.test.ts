@@ -193,6 +193,8 @@ describe('a deleted task', () => {
     await doTo(ines, first?.id, { kind: 'delete' });
     const now: Schedule = (await ines.get(`/api/schedules/${schedule.id}`)).body;
     expect([now.deleted, now.next]).toEqual([[first?.work_on], second?.work_on]);
+    // But for what quotas of calls ask of the day.
+    await server.source.query(`update call_quota set ends_on = '2026-11-24'`);
     const tide: Tideline = (await ines.get('/api/tideline').expect(200)).body;
     expect(tide.days.find(({ date }) => date === first?.work_on)?.projected).toBe(0);
     const { leftOut } = await runMaking(await server.scope(), 'byHand', silent);
