@@ -19,6 +19,7 @@ export const logbookAddresses = addresses<typeof contract.logbookEndpoints>(path
 export const recordAddresses = addresses<typeof contract.recordEndpoints>(paths.recordPaths);
 export const overviewAddresses = addresses<typeof contract.overviewEndpoints>(paths.overviewPaths);
 export const peopleAddresses = addresses<typeof contract.peopleEndpoints>(paths.peoplePaths);
+export const messageAddresses = addresses<typeof contract.messageEndpoints>(paths.messagePaths);
 export const noticeAddresses = addresses<typeof contract.noticeEndpoints>(paths.noticePaths);
 export const planAddresses = addresses<typeof contract.planEndpoints>(paths.planPaths);
 export const postAddresses = addresses<typeof contract.postEndpoints>(paths.postPaths);

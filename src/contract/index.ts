@@ -22,6 +22,7 @@ export * from './link-headers.ts';
 export * from './live.ts';
 export * from './live-schema.ts';
 export * from './logbook.ts';
+export * from './messages.ts';
 export * from './notices.ts';
 export * from './overview.ts';
 export * from './people.ts';

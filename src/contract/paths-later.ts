@@ -107,6 +107,12 @@ export const labelPaths = {
   pdf: ['GET', '/labels.pdf'],
 } as const satisfies Record<string, Path>;
 
+export const messagePaths = {
+  mine: ['GET', '/messages'],
+  change: ['PUT', '/messages/summary'],
+  now: ['POST', '/messages/summary/now'],
+} as const satisfies Record<string, Path>;
+
 export const noticePaths = {
   visits: ['GET', '/visits'],
   weeks: ['GET', '/visits/weeks'],

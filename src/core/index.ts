@@ -260,6 +260,17 @@ export {
   labelsOfSheet,
 } from './labels/label-sheet.ts';
 export {
+  isSummaryOwed,
+  SUMMARY_BANDS,
+  SUMMARY_DAYS,
+  SUMMARY_WORDS,
+  type SummaryBandName,
+  type SummaryDays,
+  type SummaryWish,
+  saySummary,
+  usualSummary,
+} from './messages/summary.ts';
+export {
   type FilledBlock,
   type FilledLetter,
   type FilledRun,

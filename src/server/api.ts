@@ -20,6 +20,7 @@ import { historyRoutes } from './history/index.ts';
 import { labelRoutes } from './labels/index.ts';
 import { listRoutes } from './lists-out/index.ts';
 import { logbookRoutes } from './logbook/index.ts';
+import { messageRoutes } from './messages/index.ts';
 import { noticeRoutes } from './notices/index.ts';
 import { overviewRoutes } from './overview/index.ts';
 import { peopleRoutes, sessionRoutes } from './people/index.ts';
@@ -94,6 +95,7 @@ export function api(parts: ApiParts): Router {
     recordRoutes,
     logbookRoutes,
     labelRoutes,
+    messageRoutes,
     noticeRoutes,
     planRoutes,
     callRoutes,

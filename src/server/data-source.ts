@@ -19,6 +19,7 @@ import 'reflect-metadata';
 import { runMigrations } from 'graphile-worker';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
+import { SummaryWishRecord } from './messages/index.ts';
 import { Arrival } from './platform/arrival.ts';
 import { Change } from './platform/changes/entity.ts';
 import { Arrivals1767400000000 } from './platform/db/migrations/arrivals.ts';
@@ -56,6 +57,7 @@ import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-ha
 import { ServicePlans1768200000000 } from './platform/db/migrations/service-plans.ts';
 import { ShiftsAndSwaps1766800000000 } from './platform/db/migrations/shifts-and-swaps.ts';
 import { SteadyTriggers1766500000000 } from './platform/db/migrations/steady-triggers.ts';
+import { Summaries1768600000000 } from './platform/db/migrations/summaries.ts';
 import { TaskColumns1767700000000 } from './platform/db/migrations/task-columns.ts';
 import { TaskViews1767200000000 } from './platform/db/migrations/task-views.ts';
 import { TemplateRule1767000000000 } from './platform/db/migrations/template-rule.ts';
@@ -134,6 +136,7 @@ export function dataSource(
       CallList,
       Call,
       CallStandingRecord,
+      SummaryWishRecord,
       Notice,
       Invitation,
       AccountLink,
@@ -187,6 +190,7 @@ export function dataSource(
       ClientLinks1768300000000,
       CallQuotas1768400000000,
       CallsTakenOff1768500000000,
+      Summaries1768600000000,
     ],
     extra: {
       max: connections,

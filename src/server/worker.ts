@@ -6,9 +6,11 @@ import { instantOf } from '../core/index.ts';
 import { isListingDue, makeLists } from './calls/index.ts';
 import { askOwed } from './client-links/index.ts';
 import { type FileStore, sweepFiles } from './files/stored/index.ts';
+import { areSummariesOwed, sendSummaries } from './messages/index.ts';
 import { sweepArrivals } from './platform/arrival.ts';
 import type { Clock } from './platform/clock.ts';
 import { untilDatabaseAnswers } from './platform/db/outage.ts';
+import type { Person } from './platform/identity/person.ts';
 import { Workspace } from './platform/identity/workspace.ts';
 import { Scope } from './platform/scope.ts';
 import { type MailServer, Postman } from './post/index.ts';
@@ -113,6 +115,10 @@ async function startRunner(
             await helpers.addJob('lists', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
               jobKey: `lists:${workspace.id}`,
             });
+          if (await areSummariesOwed(scope))
+            await helpers.addJob('summaries', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
+              jobKey: `summaries:${workspace.id}`,
+            });
         }
         const [waiting] = await source.query<{ any: boolean }[]>(
           `select exists (select from mail where state = 'waiting' and try_at <= clock_timestamp()) as any`,
@@ -143,6 +149,14 @@ async function startRunner(
         if (!workspace) return;
         const made = await makeLists(scopeOf(workspace), origin);
         if (made > 0) log.info({ workspace: workspace.name, made }, 'call lists made');
+      }),
+      summaries: throughOutages(log, async (payload) => {
+        const { workspaceId } = payload as OfWorkspacePayload;
+        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+        if (!workspace) return;
+        const as = (person: Person) => Scope.on(source, workspace, person, clock);
+        const sent = await sendSummaries(scopeOf(workspace), as, origin);
+        if (sent > 0) log.info({ workspace: workspace.name, sent }, 'summaries sent');
       }),
       fill: throughOutages(log, async (payload) => {
         const { workspaceId, runId } = payload as FillPayload;

@@ -5,14 +5,43 @@ export interface Letter {
   readonly from: string;
   readonly greeting: string;
   readonly paragraphs: readonly string[];
+  /** What there is of each kind, a line each with the one thing to do and where; none in most letters. */
+  readonly bands?: readonly LetterBand[];
   /** The one thing to do, and where. */
   readonly deed: { readonly words: string; readonly url: string } | null;
   /** Below the deed, smaller. */
   readonly after: readonly string[];
 }
 
-export function textOf({ from, greeting, paragraphs, deed, after }: Letter): string {
-  const parts = [greeting, ...paragraphs, ...(deed ? [`${deed.words}:\n${deed.url}`] : []), ...after, `-- \n${from}`];
+export interface LetterBand {
+  readonly title: string;
+  readonly about: string;
+  readonly lines: readonly {
+    readonly text: string;
+    readonly about: string;
+    readonly verb: string;
+    readonly url: string;
+  }[];
+  /** What is not told line by line, and where all of it stands; null where nothing is left. */
+  readonly more: { readonly words: string; readonly url: string } | null;
+}
+
+const textOfBand = ({ title, about, lines, more }: LetterBand): string =>
+  [
+    about === '' ? title : `${title}, ${about}`,
+    ...lines.map((line) => `- ${[line.text, line.about].filter(Boolean).join(', ')}\n  ${line.verb}: ${line.url}`),
+    ...(more ? [`- ${more.words}: ${more.url}`] : []),
+  ].join('\n');
+
+export function textOf({ from, greeting, paragraphs, bands = [], deed, after }: Letter): string {
+  const parts = [
+    greeting,
+    ...paragraphs,
+    ...bands.map(textOfBand),
+    ...(deed ? [`${deed.words}:\n${deed.url}`] : []),
+    ...after,
+    `-- \n${from}`,
+  ];
   return `${parts.join('\n\n')}\n`;
 }
 
@@ -22,7 +51,7 @@ const PETROL = '#0b5563';
 const LINE = '#d7e2df';
 
 /** Plain, and styled in place, as programs that read mail have it. */
-export function htmlOf({ subject, from, greeting, paragraphs, deed, after }: Letter): string {
+export function htmlOf({ subject, from, greeting, paragraphs, bands = [], deed, after }: Letter): string {
   const paragraph = (words: string, style = '') => `<p style="margin:0 0 12px;${style}">${escaped(words)}</p>`;
   const button = deed
     ? `<p style="margin:20px 0"><a href="${escaped(deed.url)}" style="display:inline-block;background:${PETROL};color:#f4fbfa;padding:10px 18px;border-radius:4px;text-decoration:none;font-weight:600">${escaped(deed.words)}</a></p>
@@ -35,10 +64,27 @@ export function htmlOf({ subject, from, greeting, paragraphs, deed, after }: Let
 <p style="margin:0 0 18px;padding-bottom:10px;border-bottom:1px solid ${LINE};font-weight:700">${escaped(from)}</p>
 ${paragraph(greeting)}
 ${paragraphs.map((words) => paragraph(words)).join('\n')}
+${bands.map(htmlOfBand).join('\n')}
 ${button}
 ${after.map((words) => paragraph(words, `font-size:13px;line-height:18px;color:${DIM}`)).join('\n')}
 </div></body></html>
 `;
+}
+
+const link = (url: string, words: string) =>
+  `<a href="${escaped(url)}" style="color:${PETROL};font-weight:600">${escaped(words)}</a>`;
+
+function htmlOfBand({ title, about, lines, more }: LetterBand): string {
+  const row = (words: string, verb: string) =>
+    `<tr><td style="padding:4px 8px 4px 0;border-top:1px solid ${LINE}">${words}</td><td style="padding:4px 0;border-top:1px solid ${LINE};text-align:right;white-space:nowrap">${verb}</td></tr>`;
+  const rows = [
+    ...lines.map(({ text, about: of, verb, url }) =>
+      row(`${escaped(text)} <span style="color:${DIM}">${escaped(of)}</span>`, link(url, verb)),
+    ),
+    ...(more ? [row(`<span style="color:${DIM}">${escaped(more.words)}</span>`, link(more.url, 'Look'))] : []),
+  ];
+  return `<p style="margin:16px 0 4px"><b style="font-size:17px">${escaped(title)}</b> <span style="color:${DIM}">${escaped(about)}</span></p>
+<table role="presentation" style="width:100%;border-collapse:collapse;font-size:14px;line-height:20px">${rows.join('')}</table>`;
 }
 
 const SIGNS: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };

@@ -39,6 +39,7 @@ const PlanPlaces = lazy(() => import('../features/plans/places.tsx'));
 const CallPlaces = lazy(() => import('../features/calls/places.tsx'));
 const ClientPlaces = lazy(() => import('../features/clients/places.tsx'));
 const TeamPlaces = lazy(() => import('../features/people/team/places.tsx'));
+const MessagesPage = lazy(() => import('../features/messages/messages-page.tsx'));
 const PostPlaces = lazy(() => import('../features/post/places.tsx'));
 const ByLinkPage = lazy(() => import('../features/by-link/by-link-page.tsx'));
 const LinkPage = lazy(() => import('../features/people/link-page.tsx'));
@@ -182,6 +183,7 @@ const router = createBrowserRouter([
           { path: 'schedules/:scheduleId', element: <ScheduleBench /> },
           { path: 'fill/*', element: <FillPlaces /> },
           { path: 'account', element: <AccountPage /> },
+          { path: 'messages', element: <MessagesPage /> },
           { path: 'settings/*', element: <SettingsPage /> },
           { path: 'post/*', element: <PostPlaces /> },
           { path: 'calls/*', element: <CallPlaces /> },

@@ -71,6 +71,7 @@ export default function Jump({ typed, onType, isAsked, onClose }: JumpProps) {
           <Command.Group heading="do">
             {act('capture', 'Capture', 'a task in one line', capture)}
             {item('account', 'Your account', 'password, where you are signed in', '/account')}
+            {item('messages', 'Messages', 'what reaches you by mail', '/messages')}
             {item('fill', 'Fill a period', 'and the run log', '/fill')}
             {act('start-now', 'Start now', 'a template, by hand', () => startNow())}
           </Command.Group>

@@ -74,6 +74,11 @@ export default function Bell({ className }: { readonly className: string }) {
                 <BellRow key={line.id} line={line} isFresh={fresh.has(line.id)} onGo={() => setFresh(null)} />
               ))}
             </ul>
+            <p className="border-t border-line px-4 py-2 text-row">
+              <Link data-row className="link-line" to="/messages" onClick={() => setFresh(null)}>
+                Choose what reaches you
+              </Link>
+            </p>
           </div>
         </Popover>
       )}

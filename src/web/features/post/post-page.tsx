@@ -101,6 +101,7 @@ const KIND_WORDS = {
   task: 'client’s task',
   code: 'code for a link',
   calls: 'call list',
+  summary: 'summary of a day',
 } as const satisfies Record<MailLine['kind'], string>;
 
 function Line({ mail }: { readonly mail: MailLine }) {

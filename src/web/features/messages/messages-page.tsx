@@ -1,0 +1,159 @@
+import { Link } from 'react-router';
+import type { Summary } from '../../../contract/index.ts';
+import { SUMMARY_WORDS, type SummaryDays, type SummaryWish } from '../../../core/index.ts';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { ChoiceBlank, Part, TimeBlank } from '../../kit/blanks.tsx';
+import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { useTrying } from '../../kit/use-trying.ts';
+import { timeOf } from '../../kit/ways.ts';
+import { useMessageActions, useMyMessages } from './api.ts';
+
+const DAYS: readonly (readonly [SummaryDays, string])[] = [
+  ['working', 'on my working days'],
+  ['every', 'every day'],
+  ['none', 'on no day'],
+];
+
+/** How the day's summary comes, beside what it says as of now. */
+export default function MessagesPage() {
+  const { me } = useWorkspace();
+  const { data, error, mutate } = useMyMessages();
+  const { wish: save, sendNow } = useMessageActions();
+  const { busy, trying } = useTrying();
+  const set = (wish: SummaryWish) =>
+    void trying(() =>
+      save(
+        wish,
+        wish.days === 'none'
+          ? 'No summary comes any more.'
+          : `The summary comes at ${wish.at} ${wish.days === 'every' ? 'every day' : 'on your working days'}.`,
+      ),
+    );
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <title>Messages · Jolly Rota</title>
+      <div className="page-head">
+        <h1>Messages</h1>
+        <span className="text-row text-ink-2">{me.name}</span>
+        <span className="ml-auto text-row text-ink-2 max-[720px]:hidden">Each choice is kept as you make it.</span>
+      </div>
+      {error && !data && <Trouble error={error} retry={() => void mutate()} />}
+      {!data && !error && <Skeleton rows={10} />}
+      {data && (
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(0,560px)] border-t border-line-2 max-[1000px]:block max-[1000px]:overflow-y-auto">
+          <div className="min-h-0 overflow-y-auto text-row leading-8">
+            <Part name="Summary">
+              a mail at{' '}
+              <TimeBlank
+                label="When the summary comes"
+                value={data.wish.at}
+                placeholder="07:30"
+                when="left"
+                onChange={(at) => set({ ...data.wish, at: at ?? data.wish.at })}
+              />{' '}
+              <ChoiceBlank
+                label="On which days the summary comes"
+                value={data.wish.days}
+                options={DAYS}
+                onChange={(days) => set({ ...data.wish, days })}
+              />
+              {data.wish.days !== 'none' && (
+                <>
+                  ,{' '}
+                  <ChoiceBlank
+                    label="Where there is nothing to say"
+                    value={data.wish.evenIfEmpty ? 'also' : 'none'}
+                    options={[
+                      ['none', 'none if there is nothing to say'],
+                      ['also', 'also if there is nothing to say'],
+                    ]}
+                    onChange={(value) => set({ ...data.wish, evenIfEmpty: value === 'also' })}
+                  />
+                </>
+              )}
+              <br />
+              <span className="text-ink-2">
+                {data.email === null
+                  ? 'No address of yours is known here: a manager can enter one.'
+                  : `It goes to ${data.email}. `}
+                {data.email !== null && (
+                  <Link className="link-line" to="/account">
+                    Another address
+                  </Link>
+                )}
+              </span>
+            </Part>
+            <Part name="The bell">
+              tells at once who names you, and who nudges you about work
+              <br />
+              <span className="text-ink-2">It stands above, on every page, and rings for you alone.</span>
+            </Part>
+          </div>
+          <div className="flex min-h-0 flex-col border-l border-line-2 bg-base-200 max-[1000px]:border-t max-[1000px]:border-l-0">
+            <header className="flex flex-none flex-wrap items-baseline gap-3 px-5 py-3">
+              <h2 className="font-head text-[20px] leading-6 font-[650]">
+                The summary as of {timeOf(data.summary.at)}
+              </h2>
+              <button
+                type="button"
+                className="btn ml-auto"
+                disabled={busy || data.email === null}
+                onClick={() => void trying(sendNow)}
+              >
+                Send it to me now
+              </button>
+            </header>
+            <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-6">
+              <SummaryPaper summary={data.summary} email={data.email} />
+            </div>
+          </div>
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** The summary as the mail has it. */
+function SummaryPaper({ summary, email }: { readonly summary: Summary; readonly email: string | null }) {
+  return (
+    <article className="border border-line-2 bg-base-100 px-4 py-3 text-row" aria-label="What the summary says">
+      <h3 className="text-[17px] leading-6 font-semibold">{summary.subject}</h3>
+      {email && <p className="border-b border-line-2 pb-2 text-note text-ink-2">to {email}</p>}
+      {summary.bands.length === 0 && <p className="py-3">Nothing is late, and nothing is due today.</p>}
+      {summary.bands.map(({ band, count, about, path, lines }) => (
+        <section
+          key={band}
+          className="grid grid-cols-[84px_minmax(0,1fr)] gap-x-3 border-b border-line py-2 last:border-b-0"
+          aria-label={`${count} ${SUMMARY_WORDS[band]}`}
+        >
+          <h4 className={`text-note leading-4 font-semibold ${band === 'late' ? 'text-late' : ''}`}>
+            <b className="block font-head text-[21px] leading-6">{count.toLocaleString('en-GB')}</b>
+            {SUMMARY_WORDS[band]}
+          </h4>
+          <ul className="min-w-0">
+            {lines.map((line) => (
+              <li key={line.path} className="flex items-baseline gap-3 leading-6">
+                <span className="min-w-0 flex-1 truncate">
+                  {line.text} <span className="text-ink-2">{line.about}</span>
+                </span>
+                <Link className="link-line" to={line.path} aria-label={`${line.verb} ${line.text}`}>
+                  {line.verb}
+                </Link>
+              </li>
+            ))}
+            <li className="flex items-baseline gap-3 leading-6 text-ink-2">
+              <span className="min-w-0 flex-1">
+                {[count > lines.length && lines.length > 0 ? `and ${count - lines.length} more` : '', about]
+                  .filter(Boolean)
+                  .join(', ')}
+              </span>
+              <Link className="link-line" to={path} aria-label={`All that is ${SUMMARY_WORDS[band]}`}>
+                Look
+              </Link>
+            </li>
+          </ul>
+        </section>
+      ))}
+    </article>
+  );
+}
