@@ -160,7 +160,7 @@ test('the morning’s mail tells names, numbers and why, with a link to the list
   await enterAs(page, 'Ines Calloway');
   await page.goto('/post?q=Renewal');
   await page
-    .getByRole('button', { name: /Renewal calls: \d+ calls for Tue 24 Nov/ })
+    .getByRole('button', { name: /Renewal calls: \d+ calls for 24 Nov 2026/ })
     .first()
     .click();
   const mail = page.getByRole('complementary');

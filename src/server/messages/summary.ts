@@ -87,11 +87,17 @@ async function band(
     path: `/tasks?${query(filter)}`,
     lines: lines.map((line) => ({
       text: line.title,
-      about: [line.asset?.name ?? line.client?.name ?? '', ...about(line)].filter(Boolean).join(', '),
+      about: [forWhat(line), ...about(line)].filter(Boolean).join(', '),
       verb: VERBS[name] ?? 'Open',
       path: `/tasks/task/${line.id}?due=any`,
     })),
   };
+}
+
+/** For what it is, where its title does not say so. */
+function forWhat({ title, asset, client }: TaskLine): string {
+  const name = asset?.name ?? client?.name ?? '';
+  return title.includes(name) ? '' : name;
 }
 
 /** A filter as the page of all tasks has it in its address; without days it would show those of a span. */

@@ -46,6 +46,7 @@ it('counts what is new, tells it apart while it is open, and has been read by op
     'Bram Hollis nudges you, new09:49Fire points and 2 more tasks of yours',
     'Joss Penhale named you, new09:49Fire points@Ines Calloway is it in?',
     'Joss Penhale named youFri 20 Nov, 16:00Fire points@Ines Calloway is it in?',
+    'Choose what reaches you',
   ]);
   expect(links[0]?.getAttribute('href')).toBe('/tasks/task/01937000-0000-7000-8000-00000000f001');
   await waitFor(() => expect(read).toEqual([{ upTo: lines[0]?.id }]));

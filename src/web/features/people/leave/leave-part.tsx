@@ -34,7 +34,7 @@ const NOTHING: Draft = { days: null, half: null, note: '', cover: null };
 /** When somebody is away: what was and is to come, and more of it, entered or asked for. */
 export function LeavePart({ personId, name, className = SECTION }: LeavePartProps) {
   const { may, me, today } = useWorkspace();
-  const { data } = useLeaveOf(personId);
+  const { data, error } = useLeaveOf(personId);
   const isMine = me.id === personId;
   const mayEnter = may('leave') || (isMine && me.access !== 'viewer');
   const { draft, change, forget } = useDraft(`leave.${personId}`, NOTHING, draftSchema);
@@ -62,7 +62,9 @@ export function LeavePart({ personId, name, className = SECTION }: LeavePartProp
         }
       />
       <LeaveLines leave={leave} name={name} />
+      {/* Below what there is already: nothing moves from under a finger once that has come. */}
       {mayEnter &&
+        (data || error) &&
         (draft.days ? (
           <LeaveForm
             {...{ personId, name }}
