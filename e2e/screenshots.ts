@@ -126,7 +126,8 @@ test('a quota of calls', async ({ page }) => {
   await page.getByLabel('How many calls').fill('32');
   await page.getByLabel('In which time').selectOption('a week');
   await page.getByLabel('In which shares').selectOption('by their hours');
-  await expect(page.getByRole('row', { name: /14 Dec/ })).toContainText('32');
+  const weeks = page.getByRole('table', { name: 'Calls of each week and day' });
+  await expect(weeks.getByRole('row', { name: /14 Dec/ })).toContainText('32');
   await take(page, 'quota');
 });
 
