@@ -114,6 +114,7 @@ export class Call {
 /** What is known of the calls to a contact. */
 @Entity({ name: 'call_standing' })
 @OfWorkspace('call_standing')
+@Index('call_standing_again', ['workspaceId', 'againOn'], { where: 'again_on is not null' })
 @Index('call_standing_by_last', ['workspaceId', 'lastRungOn'])
 @Index('call_standing_promised', ['workspaceId', 'callBackQuota', 'callBackOn'], { where: 'call_back_on is not null' })
 export class CallStandingRecord {
