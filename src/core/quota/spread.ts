@@ -63,25 +63,26 @@ export interface Spread {
 export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], calendar: QuotaCalendar): Spread {
   /** What is known of each; days are mostly asked for one after the other. */
   const known = new Map(
-    workers.map((worker) => [
+    workers.map((worker, at) => [
       worker.id,
-      { worker, periods: new Map<CivilDay, PeriodCalls>(), last: null as PeriodCalls | null },
+      { worker, at, periods: new Map<CivilDay, PeriodCalls>(), last: null as PeriodCalls | null },
     ]),
   );
-  const most = new Map<CivilDay, number>();
-  /** Minutes of a period of whoever has the most in it. */
-  const mostIn = (from: CivilDay, to: CivilDay): number => {
-    const before = most.get(from);
+  const hours = new Map<CivilDay, { readonly of: readonly number[]; readonly most: number }>();
+  /** Minutes of a period of everybody in their order, and of whoever has the most in it. */
+  const hoursIn = (from: CivilDay, to: CivilDay) => {
+    const before = hours.get(from);
     if (before !== undefined) return before;
-    const found = workers.reduce((best, worker) => Math.max(best, hoursWithin(worker, from, to)), 0);
-    most.set(from, found);
+    const of = workers.map((worker) => hoursWithin(worker, from, to));
+    const found = { of, most: of.reduce((best, minutes) => Math.max(best, minutes), 0) };
+    hours.set(from, found);
     return found;
   };
-  const askedOf = (worker: Worker, from: CivilDay, to: CivilDay): number => {
+  const askedOf = (worker: Worker, at: number, from: CivilDay, to: CivilDay): number => {
     if (amount.per === 'day' && minutesByHours(worker, from) === 0) return 0;
     if (amount.share === 'same') return amount.count;
-    const full = mostIn(from, to);
-    return full === 0 ? 0 : Math.round((amount.count * hoursWithin(worker, from, to)) / full);
+    const { of, most } = hoursIn(from, to);
+    return most === 0 ? 0 : Math.round((amount.count * (of[at] ?? 0)) / most);
   };
   const periodOf = (personId: string, day: CivilDay): PeriodCalls => {
     const of = known.get(personId);
@@ -89,11 +90,11 @@ export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], cal
     if (of.last !== null && of.last.from <= day && day <= of.last.to) return of.last;
     // A day by itself is told as quickly as it is looked up.
     if (amount.per === 'day') {
-      of.last = callsOfDay(amount, of.worker, calendar, { day, asked: askedOf(of.worker, day, day) });
+      of.last = callsOfDay(amount, of.worker, calendar, { day, asked: askedOf(of.worker, of.at, day, day) });
       return of.last;
     }
     const { from, to } = periodAround(amount.per, day);
-    const asked = () => askedOf(of.worker, from, to);
+    const asked = () => askedOf(of.worker, of.at, from, to);
     of.last = of.periods.get(from) ?? callsOfPeriod(amount, of.worker, calendar, { from, to, asked: asked() });
     of.periods.set(from, of.last);
     return of.last;
