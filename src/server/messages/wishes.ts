@@ -84,7 +84,9 @@ async function owedNow(scope: Scope): Promise<Owed[]> {
   const wished = people.flatMap((person) => {
     const { wish, toldOn } = own.get(person.id) ?? { wish: null, toldOn: null };
     const said = wish ?? usualSummary(person.access);
-    return toldOn === scope.today || said.days === 'none' ? [] : [{ person, wish: said }];
+    // Before its time nobody's hours have to be looked up.
+    const mayBeOwed = toldOn !== scope.today && isSummaryOwed(said, { minutes, isAtWork: true });
+    return mayBeOwed ? [{ person, wish: said }] : [];
   });
   if (wished.length === 0) return [];
   const { workers } = peopleHere(await colleagues(scope));
