@@ -1,4 +1,5 @@
 import { plural, sayDate, sayWhyListed as sayWhy, type WhyListed } from '../../core/index.ts';
+import { reachedAt } from '../people/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { post } from '../post/index.ts';
 import type { CallQuota } from './stored/index.ts';
@@ -13,12 +14,8 @@ interface ListMail {
 
 /** Tells somebody of their list of the day: names, numbers and a link to it. Who has no address of their own is not told. */
 export async function listMail(scope: Scope, { listId, quota, personId, origin }: ListMail): Promise<void> {
-  const [to] = await scope.sql<{ name: string; email: string | null }>(
-    `select p.name, coalesce(a.email, p.email) as email from person p left join account a on a.id = p.account_id
-     where p.workspace_id = $1 and p.id = $2`,
-    [personId],
-  );
-  if (!to?.email) return;
+  const { name, email } = await reachedAt(scope, personId);
+  if (email === null) return;
   const calls = await scope.sql<{ contact: string; client: string; number: string; why: WhyListed }>(
     `select k.name as contact, c.name as client, x.number, x.why from call x
      join contact k on k.workspace_id = x.workspace_id and k.id = x.contact_id
@@ -30,12 +27,12 @@ export async function listMail(scope: Scope, { listId, quota, personId, origin }
   await post(scope, {
     reason: `calls ${listId}`,
     kind: 'calls',
-    to: { name: to.name, email: to.email },
+    to: { name, email },
     isPrivate: false,
     letter: {
       subject: `${quota.name}: ${plural(calls.length, 'call')} for ${sayDate(scope.now.day, ways)}`,
       from: scope.workspace.name,
-      greeting: `Dear ${to.name},`,
+      greeting: `Dear ${name},`,
       paragraphs: [
         `your list for today has ${plural(calls.length, 'call')}:`,
         ...calls.map(({ contact, client, number, why }, i) => {

@@ -1,6 +1,6 @@
 import type { Summary } from '../../contract/index.ts';
 import { isSummaryOwed, minutesFor, peopleHere, type SummaryWish, usualSummary } from '../../core/index.ts';
-import { colleagues } from '../people/index.ts';
+import { colleagues, reachedAt } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -8,16 +8,6 @@ import { post } from '../post/index.ts';
 import { SummaryWishRecord } from './entity.ts';
 import { summaryLetter } from './mail.ts';
 import { summaryOf } from './summary.ts';
-
-/** Where mails reach somebody: with an account by its own address. */
-async function addressOf(scope: Scope, personId: string): Promise<string | null> {
-  const [row] = await scope.sql<{ email: string | null }>(
-    `select coalesce(a.email, p.email) as email from person p left join account a on a.id = p.account_id
-     where p.workspace_id = $1 and p.id = $2`,
-    [personId],
-  );
-  return row?.email || null;
-}
 
 const wishOf = async (scope: Scope, { id, access }: Pick<Person, 'id' | 'access'>): Promise<SummaryWish> => {
   const [own] = await scope.find(SummaryWishRecord, { personId: id });
@@ -32,9 +22,9 @@ function meOf(scope: Scope): Person {
 /** How whoever asks wishes to hear of the day, and what the summary says as of now. */
 export async function myMessages(scope: Scope): Promise<{ wish: SummaryWish; email: string | null; summary: Summary }> {
   const me = meOf(scope);
-  const [wish, email, summary] = await scope.atOnce(
+  const [wish, { email }, summary] = await scope.atOnce(
     () => wishOf(scope, me),
-    () => addressOf(scope, me.id),
+    () => reachedAt(scope, me.id),
     () => summaryOf(scope),
   );
   return { wish, email, summary };
@@ -53,7 +43,7 @@ export async function wishSummary(scope: Scope, wish: SummaryWish): Promise<{ wi
 /** Sends what is shown to whoever asks, at once: as often as they ask. */
 export async function sendSummaryNow(scope: Scope, origin: string): Promise<{ email: string }> {
   const me = meOf(scope);
-  const email = await addressOf(scope, me.id);
+  const { email } = await reachedAt(scope, me.id);
   if (email === null) throw notNow('No address of yours is known here: a manager can enter one.');
   const [wish, summary] = [await wishOf(scope, me), await summaryOf(scope)];
   await scope.transaction((tx) =>
@@ -119,7 +109,7 @@ function sendTo(scope: Scope, { person, wish }: Owed, origin: string): Promise<b
        on conflict (workspace_id, person_id) do update set told_on = $3 where summary_wish.told_on is distinct from $3 returning person_id`,
       [person.id, tx.today],
     );
-    const email = await addressOf(tx, person.id);
+    const { email } = await reachedAt(tx, person.id);
     if (mark === undefined || email === null) return false;
     const summary = await summaryOf(tx);
     if (summary.bands.length === 0 && !wish.evenIfEmpty) return false;

@@ -6,4 +6,5 @@ export { sendInvitation } from './invitations.ts';
 export { digestOf, newToken } from './link.ts';
 export { changeMember, insertMember, oneMember, type Saved as SavedMember, writeMember } from './members.ts';
 export { hashPassword } from './password.ts';
+export { reachedAt } from './reached.ts';
 export { peopleRoutes, sessionRoutes } from './routes.ts';
