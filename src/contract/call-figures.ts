@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FOLLOWS, tryDayOfIso } from '../core/index.ts';
+import { FOLLOWS, PROMISES_KEPT, tryDayOfIso } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, id, isoDate, isoTime, named } from './fields.ts';
 import { callFigurePaths } from './paths-later.ts';
@@ -8,12 +8,6 @@ import { callFigurePaths } from './paths-later.ts';
 export const MOST_FIGURE_WEEKS = 53;
 export const FIGURE_WEEKS = [4, 12, 26, 52] as const;
 export const FIGURE_CALLS_A_PAGE = 50;
-
-/** How a promised call was kept: before its day, at its hour or in it, later on its day, on a later one; or not yet. */
-export const PROMISES_KEPT = ['sooner', 'kept', 'later', 'late', 'owed', 'toCome'] as const;
-export type PromiseKept = (typeof PROMISES_KEPT)[number];
-/** A call within so many minutes of its time is at its hour. */
-export const AT_ITS_HOUR_MINUTES = 60;
 
 const days = {
   /** From the one day to the other, both included. */

@@ -444,11 +444,15 @@ export {
   type Timing,
 } from './planning/timing.ts';
 export {
+  AT_ITS_HOUR_MINUTES,
   type DayOfCalls,
   dayOfCalls,
   type HourOfCalls,
   hoursCompared,
   LEAST_TO_COMPARE,
+  PROMISES_KEPT,
+  type PromiseKept,
+  promiseKept,
   type Streaks,
   streaksOf,
 } from './quota/figures.ts';

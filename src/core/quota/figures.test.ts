@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type DayOfCalls, dayOfCalls, type HourOfCalls, hoursCompared, streaksOf } from './figures.ts';
+import {
+  type DayOfCalls,
+  dayOfCalls,
+  type HourOfCalls,
+  hoursCompared,
+  PROMISES_KEPT,
+  promiseKept,
+  streaksOf,
+} from './figures.ts';
 
 const day = fc.constantFrom<DayOfCalls>('whole', 'part', 'none', 'noList');
 
@@ -46,5 +54,43 @@ describe('the best and the worst hour', () => {
     expect(hoursCompared([hour(9, 40, 20), hour(10, 20, 10)])).toBeNull();
     expect(hoursCompared([hour(9, 19, 0), hour(10, 19, 19)])).toBeNull();
     expect(hoursCompared([])).toBeNull();
+  });
+});
+
+describe('a promised call', () => {
+  const at = (minutes: number | null) => ({ day: 100, minutes });
+  const on = (day: number, minutes: number) => ({ day, minutes });
+
+  it.each([
+    ['before its day', at(600), on(99, 1439), 'sooner'],
+    ['before its time', at(600), on(100, 500), 'kept'],
+    ['within the hour', at(600), on(100, 660), 'kept'],
+    ['after it', at(600), on(100, 661), 'later'],
+    ['on its day, where no time was said', at(null), on(100, 1439), 'kept'],
+    ['late in the evening, before midnight', at(1430), on(100, 1439), 'kept'],
+    ['on the day after', at(600), on(101, 0), 'late'],
+  ] as const)('is rung %s', (_, promised, rung, kept) => {
+    expect(promiseKept(promised, rung, on(200, 0))).toBe(kept);
+  });
+
+  it('that nobody has made is to come until its hour is over, or its day where no time was said; then it is owed', () => {
+    expect(promiseKept(at(600), null, on(100, 660))).toBe('toCome');
+    expect(promiseKept(at(600), null, on(100, 661))).toBe('owed');
+    expect(promiseKept(at(null), null, on(100, 1439))).toBe('toCome');
+    expect(promiseKept(at(null), null, on(101, 0))).toBe('owed');
+  });
+
+  it('is kept in one way, and once owed stays so until somebody rings', () => {
+    const minutes = fc.integer({ min: 0, max: 1439 });
+    const day = fc.integer({ min: 95, max: 105 });
+    const moment = fc.record({ day, minutes });
+    fc.assert(
+      fc.property(fc.option(minutes), fc.option(moment), moment, minutes, (time, rung, now, later) => {
+        const kept = promiseKept(at(time), rung, now);
+        expect(PROMISES_KEPT).toContain(kept);
+        expect(kept === 'owed' || kept === 'toCome').toBe(rung === null);
+        if (kept === 'owed') expect(promiseKept(at(time), null, on(now.day + 1, later))).toBe('owed');
+      }),
+    );
   });
 });

@@ -1,3 +1,5 @@
+import type { CivilDay } from '../civil-date/civil-day.ts';
+
 /** How far the list of somebody for a day went: every call of it made, some of them, or none; or there was no list. */
 export type DayOfCalls = 'whole' | 'part' | 'none' | 'noList';
 
@@ -57,4 +59,36 @@ export function hoursCompared(
   const best = told.reduce((most, one) => (share(one) > share(most) ? one : most), first);
   const worst = told.reduce((least, one) => (share(one) < share(least) ? one : least), first);
   return share(best) > share(worst) ? { best, worst } : null;
+}
+
+/** How a promised call was kept: before its day, at its hour or in it, later on its day, on a later one; or not yet. */
+export const PROMISES_KEPT = ['sooner', 'kept', 'later', 'late', 'owed', 'toCome'] as const;
+export type PromiseKept = (typeof PROMISES_KEPT)[number];
+
+/** A call within so many minutes after its time is at its hour; without a time, any of its day is. */
+export const AT_ITS_HOUR_MINUTES = 60;
+
+/** A day, and minutes of it by the clock of the workspace. */
+interface Moment {
+  readonly day: CivilDay;
+  readonly minutes: number;
+}
+
+/**
+ * How a promise was kept. One that is not kept yet is owed once its hour is over, or its day where no time was said. The
+ * database says the same of many (`keptSql` of the server, held against this by a test).
+ * @param rung the first call after the promise was made; null where there is none
+ */
+export function promiseKept(
+  promised: { readonly day: CivilDay; readonly minutes: number | null },
+  rung: Moment | null,
+  now: Moment,
+): PromiseKept {
+  const isOver = ({ day, minutes }: Moment) =>
+    day > promised.day ||
+    (day === promised.day && promised.minutes !== null && minutes > promised.minutes + AT_ITS_HOUR_MINUTES);
+  if (rung === null) return isOver(now) ? 'owed' : 'toCome';
+  if (rung.day < promised.day) return 'sooner';
+  if (rung.day > promised.day) return 'late';
+  return isOver(rung) ? 'later' : 'kept';
 }

@@ -90,6 +90,7 @@ describe('a list of today', () => {
     const toMake = (await openOf(people.ayesha)).length;
     expect(look.receivers).toMatchObject([{ name: 'Ayesha Quill', before: toMake, after: toMake + open.length }]);
     expect(look.calls).toBe(open.length);
+    expect(look.receivers[0]?.minutesAfter).toBe((toMake + open.length) * 11);
     expect(look.receivers[0]?.given.map(({ contact }) => contact).sort()).toEqual(
       open.map(({ contact }) => contact.name).sort(),
     );
@@ -103,6 +104,23 @@ describe('a list of today', () => {
     await undo(changeId);
     expect(await namesOf(people.rhona)).toEqual(theirs);
     expect(await namesOf(people.ayesha)).toEqual(own);
+    // What was made by whoever took it is theirs: then the rest is not taken from them either.
+    const more: ShareLook = (await ines.post('/api/calls/share-out/look').send(asked).expect(200)).body;
+    const given = (
+      await ines
+        .post('/api/calls/share-out')
+        .send({ ...body, moves: more.moves })
+        .expect(200)
+    ).body;
+    const [moved] = (await openOf(people.ayesha)).filter(({ id }) => more.moves.some(({ callId }) => callId === id));
+    const said = { version: moved?.version, outcome: 'reached', note: '' };
+    const rung = (await ayesha.post(`/api/calls/${moved?.id}/rung`).send(said).expect(200)).body;
+    const refused = await ines.post(`/api/changes/${given.changeId}/undo`).send({}).expect(409);
+    expect(refused.body.detail).toContain('made meanwhile');
+    expect(await openOf(people.rhona)).toEqual([]);
+    await undo(rung.changeId);
+    await undo(given.changeId);
+    expect(await namesOf(people.rhona)).toEqual(theirs);
     // Nobody takes any: nothing would be given.
     const none: ShareLook = (
       await ines

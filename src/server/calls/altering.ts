@@ -16,7 +16,16 @@ import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { toldCall } from './day.ts';
 import { type CandidateRow, CONTACTS, candidatesOf, FIRST_ASSET, firstOfPool } from './pool-sql.ts';
 import { lockedCall } from './rung.ts';
-import { Call, CallList, CallQuota, STANDING_FIELDS, type StandingRow, standingOf } from './stored/index.ts';
+import {
+  Call,
+  CallList,
+  CallQuota,
+  LISTED,
+  nextPlace,
+  STANDING_FIELDS,
+  type StandingRow,
+  standingOf,
+} from './stored/index.ts';
 
 type Saved = Promise<{ call: ListedCall; changeId: string }>;
 
@@ -36,48 +45,45 @@ export function addCall(scope: Scope, { person, quotaId, contactId }: More): Sav
     await tx.lockedWorkspace();
     const [list] = await tx.find(CallList, { quotaId, personId: person, listOn: tx.today });
     if (!list) throw notNow('There is no list of today to put anybody on.');
-    const quota = await tx.one(CallQuota, quotaId, 'quota');
-    const terms = termsOn(quota, tx.now.day);
-    if (terms === null) throw notNow('The quota makes no lists any more.');
+    const terms = await termsNow(tx, quotaId);
+    const place = await nextPlace(tx, list.id);
     const { changeId, id } =
-      contactId === null
-        ? await putNext(tx, list, { quotaId, terms, place: await lastPlace(tx, list.id) })
-        : await putChosen(tx, list, contactId);
+      contactId === null ? await putNext(tx, list, { terms, place }) : await putChosen(tx, list, { contactId, place });
     await tx.tell('calls');
     return { call: await toldCall(tx, id), changeId };
   });
 }
 
-const lastPlace = async (scope: Scope, listId: string): Promise<number> => {
-  const [last] = await scope.sql<{ place: number | null }>(
-    'select max(place) as place from call where workspace_id = $1 and list_id = $2',
-    [listId],
-  );
-  return (last?.place ?? -1) + 1;
-};
+async function termsNow(scope: Scope, quotaId: string): Promise<QuotaTerms> {
+  const terms = termsOn(await scope.one(CallQuota, quotaId, 'quota'), scope.now.day);
+  if (terms === null) throw notNow('The quota makes no lists any more.');
+  return terms;
+}
 
 interface Next {
-  readonly quotaId: string;
   readonly terms: QuotaTerms;
   readonly place: number;
 }
 
 /** The first of the pool who stands on no list of the day. */
-async function putNext(scope: Scope, list: CallList, { quotaId, terms, place }: Next) {
+async function putNext(scope: Scope, list: CallList, { terms, place }: Next) {
   const { day } = scope.now;
-  const [row] = await firstOfPool(scope, terms, { day, seed: seedOf(quotaId, day), most: 1 });
+  const [row] = await firstOfPool(scope, terms, { day, seed: seedOf(list.quotaId, day), most: 1 });
   if (!row) throw notNow('Nobody is left in the pool who may be rung today.');
   return put(scope, list, row, { why: whyPicked({ standing: standingOf(row), carried: null }, day), place });
 }
 
-async function putChosen(scope: Scope, list: CallList, contactId: string) {
+async function putChosen(
+  scope: Scope,
+  list: CallList,
+  { contactId, place }: { readonly contactId: string; readonly place: number },
+) {
   const [row] = await candidatesOf(scope, [contactId]);
   if (!row) throw notFound('contact');
   const { day } = scope.now;
   const standing = standingOf(row);
   const cannot = cannotBeRung(row, day);
   if (cannot !== null) throw invalid([{ path: 'contactId', message: CANNOT_WORDS[cannot] }]);
-  const place = await lastPlace(scope, list.id);
   const [there] = await scope.find(Call, { contactId, listOn: list.listOn });
   if (there !== undefined) {
     if (there.state !== 'off')
@@ -151,11 +157,9 @@ export function swapCall(scope: Scope, id: string, version: number): Saved {
     await tx.lockedWorkspace();
     const { call, list } = await lockedCall(tx, id, version);
     mustBeOpen(tx, call);
-    const quota = await tx.one(CallQuota, list.quotaId, 'quota');
-    const terms = termsOn(quota, tx.now.day);
-    if (terms === null) throw notNow('The quota makes no lists any more.');
+    const terms = await termsNow(tx, list.quotaId);
     const taken = await off(tx, id, version);
-    const next = await putNext(tx, list, { quotaId: quota.id, terms, place: call.place });
+    const next = await putNext(tx, list, { terms, place: call.place });
     const changeId = await tx.joinChanges([taken, next.changeId]);
     await tx.tell('calls');
     return { call: await toldCall(tx, next.id), changeId };
@@ -187,7 +191,7 @@ export async function findContacts(
        select k.id, k.name, c.id as "clientId", c.name as client, c.words, k.telephone as number, k.position, ${STANDING_FIELDS}
        from ${CONTACTS} where k.workspace_id = $1 ${words} order by c.words, c.id, k.position limit ${MOST_CONTACTS_FOUND + 1}) f
      join client c on c.workspace_id = $1 and c.id = f."clientId" ${FIRST_ASSET}
-     left join lateral (select p.name from call x join call_list l on l.workspace_id = x.workspace_id and l.id = x.list_id
+     left join lateral (select p.name from ${LISTED}
          join person p on p.workspace_id = l.workspace_id and p.id = l.person_id
        where x.workspace_id = $1 and x.contact_id = f.id and x.list_on = $2::date and x.state in ('open', 'rung')) on_list on true
      order by f.words, f."clientId", f.position`,

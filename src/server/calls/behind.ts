@@ -3,6 +3,7 @@ import { dayOfIso, isoOfDay, sayWhyListed, type WhyListed } from '../../core/ind
 import type { Scope } from '../platform/scope.ts';
 import { callsAsked, KEPT_BY } from './asked.ts';
 import { FIRST_ASSET } from './pool-sql.ts';
+import { IS_REACHED, LISTED } from './stored/index.ts';
 
 interface LineRow {
   readonly id: string;
@@ -36,8 +37,8 @@ function linesOf(
   return scope.sql<LineRow>(
     `select x.id, x.list_on as "on", x.state, p.id as "personId", p.name as person, x.contact_id as "contactId", k.name as contact,
        c.id as "clientId", c.name as client, asset.name as asset, x.number, x.outcome->>'name' as outcome,
-       coalesce((x.outcome->>'isReached')::boolean, false) as "isReached", x.rung_at as "rungAt", x.note, x.call_back as "callBack", x.why
-     from call x join call_list l on l.workspace_id = x.workspace_id and l.id = x.list_id
+       coalesce(${IS_REACHED}, false) as "isReached", x.rung_at as "rungAt", x.note, x.call_back as "callBack", x.why
+     from ${LISTED}
      join person p on p.workspace_id = x.workspace_id and p.id = l.person_id
      join client c on c.workspace_id = x.workspace_id and c.id = x.client_id
      left join contact k on k.workspace_id = x.workspace_id and k.id = x.contact_id

@@ -12,7 +12,7 @@ import { notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { ringing, wantedOn, workersOf } from '../ringing/index.ts';
 import { FIRST_ASSET } from './pool-sql.ts';
-import { CallQuota } from './stored/index.ts';
+import { CallQuota, LISTED } from './stored/index.ts';
 
 /** Promised calls that are told ahead. */
 const TOLD_PROMISES = 20;
@@ -47,7 +47,7 @@ function selectCalls(scope: Scope, where: string, params: readonly unknown[]): P
     `select x.id, x.version, l.quota_id as "quotaId", x.place, x.number, x.state, x.outcome, x.note, x.rung_at as "rungAt",
        x.rung_by as "rungBy", p.name as "rungByName", x.call_back as "callBack", x.why, x.contact_id as "contactId", k.name as contact,
        x.client_id as "clientId", c.name as client, asset.name as asset, before.last
-     from call x join call_list l on l.workspace_id = x.workspace_id and l.id = x.list_id
+     from ${LISTED}
      join client c on c.workspace_id = x.workspace_id and c.id = x.client_id
      left join contact k on k.workspace_id = x.workspace_id and k.id = x.contact_id
      left join person p on p.workspace_id = x.workspace_id and p.id = x.rung_by

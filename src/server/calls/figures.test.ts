@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CallFigures, CallLine, CallListQuery } from '../../contract/index.ts';
+import { dayOfIso, PROMISES_KEPT, promiseKept, tryMinutesOfTime } from '../../core/index.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 
 /** Twelve weeks up to today, of the demo. */
@@ -84,6 +85,30 @@ describe('figures of calls', () => {
     });
     expect(data).toHaveLength(told.reached);
     expect(data.every(({ reached }) => reached === 'yes')).toBe(true);
+  });
+
+  it('tell in SQL how each promise was kept as the core tells it', async () => {
+    const rows = await server.source.query<
+      { id: string; on: number; at: string | null; rungOn: string | null; rungAt: string | null }[]
+    >(
+      `select x.id, (x.call_back->>'on')::int as on, x.call_back->>'at' as at, b.day::text as "rungOn", b.time as "rungAt"
+       from call x join workspace w on w.id = x.workspace_id left join lateral (
+         select (b.rung_at at time zone w.zone)::date as day, to_char(b.rung_at at time zone w.zone, 'HH24:MI') as time from call b
+         where b.contact_id = x.contact_id and b.state = 'rung' and b.rung_at > x.rung_at order by b.rung_at limit 1) b on true
+       where x.call_back is not null and x.list_on between $1 and $2 and x.state not in ('carried', 'off')`,
+      [DAYS.from, DAYS.to],
+    );
+    expect(rows.length).toBeGreaterThan(50);
+    const minutes = (time: string) => tryMinutesOfTime(time) ?? 0;
+    const { now } = await server.scope();
+    const told = new Map<string, string>();
+    for (const kept of PROMISES_KEPT) for (const { id } of await behind({ kept })) told.set(id, kept);
+    for (const { id, on, at, rungOn, rungAt } of rows) {
+      const rung = rungOn === null || rungAt === null ? null : { day: dayOfIso(rungOn), minutes: minutes(rungAt) };
+      const promised = { day: on, minutes: at === null ? null : minutes(at) };
+      expect([id, told.get(id)]).toEqual([id, promiseKept(promised, rung, now)]);
+    }
+    expect(told.size).toBe(rows.length);
   });
 
   it('tell what is left in the pool of one quota, and refuse a time that is none', async () => {

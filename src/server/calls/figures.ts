@@ -1,4 +1,4 @@
-import { type CallFigures, FORESEEN_WEEKS, PROMISES_KEPT, type PromiseKept } from '../../contract/index.ts';
+import { type CallFigures, FORESEEN_WEEKS } from '../../contract/index.ts';
 import {
   DAYS_A_WEEK,
   type DayOfCalls,
@@ -7,25 +7,27 @@ import {
   isoOfDay,
   mondayOf,
   type Outcome,
+  PROMISES_KEPT,
+  type PromiseKept,
   streaksOf,
   termsOn,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import {
   type AskedCalls,
+  clockOf,
   daysAsked,
   hourOf,
   IS_COUNTED,
   KEPT_BY,
   keptSql,
-  namedParams,
+  lateMinutes,
   notRung,
-  promisedAt,
   stoodOn,
   weekdayOf,
 } from './asked.ts';
 import { poolLeft } from './look.ts';
-import { CallQuota } from './stored/index.ts';
+import { CallQuota, IS_REACHED, LISTED } from './stored/index.ts';
 
 interface Asked {
   readonly from: string;
@@ -33,9 +35,6 @@ interface Asked {
   readonly quota?: string | undefined;
   readonly person?: string | undefined;
 }
-
-const OF = 'from call x join call_list l on l.workspace_id = x.workspace_id and l.id = x.list_id';
-const IS_REACHED = "(x.outcome->>'isReached')::boolean";
 
 /** How calls went: by the week, the person, the hour; which promises were kept; what is left in the pool. */
 export async function callFigures(scope: Scope, asked: Asked): Promise<CallFigures> {
@@ -109,13 +108,13 @@ interface EndRow {
 
 function endsOf(scope: Scope, { where, params }: AskedCalls, monday: number): Promise<EndRow[]> {
   const start = params.put(isoOfDay(monday));
-  const today = params.put(scope.today);
+  const clock = clockOf(scope, params);
   return scope.sql<EndRow>(
     `select (x.list_on - ${start}::date) / ${DAYS_A_WEEK} as week, case when x.state = 'rung' then x.outcome->>'key' end as key,
        coalesce(max(x.outcome->>'name'), '') as name, coalesce(${IS_REACHED}, false) as "isReached",
-       coalesce(max(x.outcome->'follows'->>'kind'), 'rests') as follows, ${notRung(today)} as "isOver",
+       coalesce(max(x.outcome->'follows'->>'kind'), 'rests') as follows, ${notRung(clock)} as "isOver",
        count(*)::int as count
-     ${OF} where ${where} group by 1, 2, 4, 6 order by 1`,
+     from ${LISTED} where ${where} group by 1, 2, 4, 6 order by 1`,
     params.values,
   );
 }
@@ -135,7 +134,7 @@ function daysOf(scope: Scope, { where, params }: AskedCalls): Promise<DayRow[]> 
   return scope.sql<DayRow>(
     `select d.*, p.name from (select l.person_id as id, x.list_on as "on", count(*)::int as stood, count(*) filter (where ${IS_COUNTED})::int as listed,
          count(*) filter (where x.state = 'rung')::int as rung, count(*) filter (where x.state = 'rung' and ${IS_REACHED})::int as reached
-       ${OF} where ${where} group by 1, 2) d
+       from ${LISTED} where ${where} group by 1, 2) d
      join person p on p.workspace_id = $1 and p.id = d.id order by lower(p.name), p.id, d."on"`,
     params.values,
   );
@@ -174,21 +173,20 @@ function peopleOf(
 }
 
 function hoursOf(scope: Scope, { where, params }: AskedCalls): Promise<CallFigures['hours']> {
-  const zone = `${params.put(scope.workspace.zone)}::text`;
+  const clock = clockOf(scope, params);
   return scope.sql<CallFigures['hours'][number]>(
-    `select ${hourOf(zone)} as hour, ${weekdayOf(zone)} as weekday, count(*)::int as rung,
+    `select ${hourOf(clock)} as hour, ${weekdayOf(clock)} as weekday, count(*)::int as rung,
        count(*) filter (where ${IS_REACHED})::int as reached
-     ${OF} where ${where} and x.state = 'rung' group by 1, 2 order by 1, 2`,
+     from ${LISTED} where ${where} and x.state = 'rung' group by 1, 2 order by 1, 2`,
     params.values,
   );
 }
 
 async function promisesOf(scope: Scope, { where, params }: AskedCalls): Promise<CallFigures['callBacks']> {
-  const names = namedParams(scope, params);
-  const late = `extract(epoch from b.rung_at - ${promisedAt(names.zone)}) / 60`;
+  const clock = clockOf(scope, params);
   const rows = await scope.sql<{ kept: PromiseKept | null; count: number; median: number | null }>(
     `select kept, count(*)::int as count, percentile_cont(0.5) within group (order by greatest(late, 0)) filter (where kept in ('kept', 'later', 'late')) as median
-     from (select ${keptSql(names)} as kept, ${late} as late ${OF} ${KEPT_BY} where ${where} and x.call_back is not null) k
+     from (select ${keptSql(clock)} as kept, ${lateMinutes(clock)} as late from ${LISTED} ${KEPT_BY} where ${where} and x.call_back is not null) k
      group by grouping sets ((kept), ())`,
     params.values,
   );

@@ -13,7 +13,6 @@ import {
   isoOfDay,
   type ListedCall,
   minutesAWeek,
-  minutesFor,
   mondayOf,
   type PoolAhead,
   type PoolCondition,
@@ -24,7 +23,7 @@ import {
   termsOn,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { type Ringing, ringing, spreadOf, wantedOn, workersOf } from '../ringing/index.ts';
+import { isAtWork, type Ringing, ringing, spreadOf, wantedOn, workersOf } from '../ringing/index.ts';
 import { leftOver, listsOf, wantsOn } from './making.ts';
 import {
   CONTACTS,
@@ -111,8 +110,7 @@ function weeksOf(here: Ringing, quota: Quota, terms: QuotaTerms, from: number): 
       return {
         monday: isoOfDay(start),
         days: days.map((day) => {
-          const isAtWork = minutesFor(worker, day, { isHoliday: here.isHoliday(day) }) > 0;
-          return isAtWork && termsOn(quota, day) !== null ? wanted(worker.id, day) : null;
+          return isAtWork(here, worker, day) && termsOn(quota, day) !== null ? wanted(worker.id, day) : null;
         }),
         ...{ off: sum('off'), beyond: sum('beyond'), unplaced: sum('unplaced') },
       };

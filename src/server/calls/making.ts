@@ -3,7 +3,6 @@ import {
   dayOfIso,
   isoOfDay,
   type ListedCall,
-  minutesFor,
   pickLists,
   type Quota,
   type QuotaTerms,
@@ -12,7 +11,7 @@ import {
   tryMinutesOfTime,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { type Ringing, ringing, wantedOn, workersOf } from '../ringing/index.ts';
+import { atWork, type Ringing, ringing, wantedOn } from '../ringing/index.ts';
 import { listMail } from './list-mail.ts';
 import { type CandidateRow, candidatesOf, firstOfPool, promisedOf } from './pool-sql.ts';
 import { CallList, CallQuota, standingOf } from './stored/index.ts';
@@ -68,11 +67,7 @@ async function makeListsOf(scope: Scope, quotaId: string, origin: string): Promi
 /** How many calls each has on a day, of those who are here then. */
 export function wantsOn(here: Ringing, quota: Quota, terms: QuotaTerms, day: number): ReadonlyMap<string, number> {
   const wanted = wantedOn(here, quota);
-  return new Map(
-    workersOf(here, terms)
-      .filter((worker) => minutesFor(worker, day, { isHoliday: here.isHoliday(day) }) > 0)
-      .map(({ id }) => [id, wanted(id, day)]),
-  );
+  return new Map(atWork(here, terms, day).map(({ id }) => [id, wanted(id, day)]));
 }
 
 /** A call of an earlier day that was not made. */

@@ -16,6 +16,16 @@ export class Params {
     this.values.push(value);
     return `$${this.values.length + 1}`;
   }
+
+  /** Values by name with the type that each is of, put where a statement first uses them: what it does not use it does not know. */
+  named<Name extends string>(values: Readonly<Record<Name, readonly [value: unknown, type: string]>>) {
+    const places = new Map<Name, string>();
+    return (name: Name): string => {
+      const place = places.get(name) ?? this.put(values[name][0]);
+      places.set(name, place);
+      return `${place}::${values[name][1]}`;
+    };
+  }
 }
 
 /** The first asset in use of a client `c` by name, as `asset.name`: what people know them by. */

@@ -6,7 +6,7 @@ import { fieldsBefore, isSame } from '../platform/changes/entity.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { toldCall } from './day.ts';
-import { Call, CallList, keepStanding, lockedStanding } from './stored/index.ts';
+import { Call, CallList, keepStanding, lockedStanding, nextPlace } from './stored/index.ts';
 
 type Input = z.output<(typeof callEndpoints)['rung']['body']>;
 type Saved = Promise<{ call: ListedCall; changeId: string }>;
@@ -84,11 +84,7 @@ export function putOffCall(scope: Scope, id: string, version: number): Saved {
   return scope.transaction(async (tx) => {
     const { call } = await lockedCall(tx, id, version);
     if (call.state !== 'open') throw notNow('It is made already.');
-    const [last] = await tx.sql<{ place: number }>(
-      'select max(place) as place from call where workspace_id = $1 and list_id = $2',
-      [call.listId],
-    );
-    const set = { place: (last?.place ?? call.place) + 1 };
+    const set = { place: await nextPlace(tx, call.listId) };
     await tx.save(Call, id, { ...set, version: call.version + 1 });
     const changeId = await tx.record('call', id, 'put off', fieldChanges(call, set));
     await tx.tell('calls');
@@ -100,6 +96,9 @@ export function putOffCall(scope: Scope, id: string, version: number): Saved {
 export async function undoCall(scope: Scope, { subjectId, fields }: Change): Promise<string> {
   const call = await scope.locked(Call, subjectId, 'call');
   const { standing, ...own } = fields;
+  // What was made meanwhile is of whoever made it.
+  if (own['listId'] !== undefined && call.state === 'rung')
+    throw changedMeanwhile('Some of these calls were made meanwhile: give the others back by sharing out again.');
   if (standing !== undefined) {
     const now = await lockedStanding(scope, call.contactId);
     if (!isSame(now, standing.to))

@@ -1,5 +1,6 @@
 import type { SeveralQuotasLook } from '../../contract/index.ts';
 import { dayOfIso, type QuotaDeed, quotaAfter } from '../../core/index.ts';
+import type { ChangeEntry } from '../platform/changes/entity.ts';
 import { changedMeanwhile, invalid } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import { ringing } from '../ringing/index.ts';
@@ -35,7 +36,7 @@ export function changeSeveral(
   return scope.transaction(async (tx) => {
     mustBeAhead(tx, deed);
     await tx.lockedWorkspace();
-    const changes: string[] = [];
+    const changes: ChangeEntry[] = [];
     for (const [i, { id, version }] of of.entries()) {
       const before = await tx.locked(CallQuota, id, 'quota');
       if (before.version !== version)
@@ -45,10 +46,10 @@ export function changeSeveral(
         throw invalid([{ path: `of.${i}`, message: `Nothing changes with ${before.name}: leave it out.` }]);
       const set = { endsOn: after.endsOn, pauses: after.pauses };
       await tx.save(CallQuota, id, { ...set, version: version + 1 });
-      changes.push(await tx.record('quota', id, 'changed', fieldChanges(before, set)));
+      changes.push({ subject: 'quota', subjectId: id, action: 'changed', fields: fieldChanges(before, set) });
     }
     await tx.tell('calls', 'workspace');
-    return { changeId: await tx.joinChanges(changes), count: changes.length };
+    return { changeId: await tx.recordTogether(changes), count: changes.length };
   });
 }
 

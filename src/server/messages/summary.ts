@@ -1,5 +1,6 @@
 import { NONE_OF_THEM, SUMMARY_LINES, type Summary, type TaskFilter, type TaskLine } from '../../contract/index.ts';
 import {
+  askedOn,
   dayOfIso,
   isoOfDay,
   joinAnd,
@@ -42,7 +43,7 @@ function questionsOfAll(scope: Scope): Question[] {
   const nobody: TaskFilter = { are: 'open', person: NONE_OF_THEM, offered: 'no', late: 'no', due: 'month' };
   return [
     () => band(scope, 'late', { are: 'late' }, (line) => [lateBy(line), who(line)]),
-    () => band(scope, 'toCheck', { are: 'toCheck' }, (line) => [who(line), finishedAt(line)]),
+    () => band(scope, 'toCheck', { are: 'toCheck' }, (line) => [who(line), finished(scope, line)]),
     () => band(scope, 'nobody', nobody, ({ dueOn }) => [sayDay(dayOfIso(dueOn), day, scope.workspace.ways)]),
     () => band(scope, 'heldUp', { are: 'heldUp' }, ({ hold }) => [hold?.reason ?? '']),
     () => dueToday(scope, {}, undefined),
@@ -67,7 +68,11 @@ function questionsOfOwn(scope: Scope): Question[] {
 }
 
 const timesOf = ({ startTime, dueTime }: TaskLine): string => startTime ?? (dueTime === null ? '' : `by ${dueTime}`);
-const finishedAt = ({ doneAt }: TaskLine): string => (doneAt === null ? '' : `finished ${doneAt.slice(11, 16)}`);
+function finished(scope: Scope, { doneAt }: TaskLine): string {
+  if (doneAt === null) return '';
+  const [on = '', at = ''] = doneAt.split('T');
+  return `finished ${on === scope.today ? at.slice(0, 5) : sayDay(dayOfIso(on), scope.now.day, scope.workspace.ways)}`;
+}
 
 const VERBS: Readonly<Partial<Record<SummaryBandName, string>>> = { toCheck: 'Check', nobody: 'Assign' };
 
@@ -115,8 +120,8 @@ async function dueToday(scope: Scope, own: TaskFilter, personId: string | undefi
     () => scope.calendar(),
   );
   const { day } = scope.now;
-  const isHoliday = calendar.holidayName(day) !== undefined;
-  const capacity = [...here.workers.values()].reduce((sum, one) => sum + minutesFor(one, day, { isHoliday }), 0);
+  const asked = askedOn(day, calendar);
+  const capacity = [...here.workers.values()].reduce((sum, one) => sum + minutesFor(one, day, asked), 0);
   return { ...found, about: `${found.about}${capacity > 0 ? `, ${sayDuration(capacity)} at hand` : ''}` };
 }
 
@@ -127,12 +132,7 @@ async function ownCalls(scope: Scope): Promise<Band | null> {
   const { day } = scope.now;
   const rows = await callLoad(scope, { from: day, to: day, personId });
   const minutes = rows.reduce((sum, { open, foreseen }) => sum + open + foreseen, 0);
-  const [made] = await scope.sql<{ count: number }>(
-    `select count(*)::int as count from call x join call_list l on l.workspace_id = x.workspace_id and l.id = x.list_id
-     where x.workspace_id = $1 and x.list_on = $2 and x.state = 'rung' and l.person_id = $3`,
-    [scope.today, personId],
-  );
-  const count = rows.reduce((sum, { calls }) => sum + calls, 0) - (made?.count ?? 0);
+  const count = rows.reduce((sum, { calls, made }) => sum + calls - made, 0);
   return { band: 'calls', count, about: sayDuration(minutes), path: '/calls', lines: [] };
 }
 
@@ -144,11 +144,9 @@ async function away(scope: Scope): Promise<Band> {
     () => scope.calendar(),
   );
   const { day } = scope.now;
-  const isHoliday = calendar.holidayName(day) !== undefined;
+  const asked = askedOn(day, calendar);
   const gone = [...workers.values()].filter(
-    (worker) =>
-      worker.leave.some(({ from, to }) => from <= day && day <= to) &&
-      minutesFor({ ...worker, leave: [] }, day, { isHoliday }) > minutesFor(worker, day, { isHoliday }),
+    (worker) => minutesFor({ ...worker, leave: [] }, day, asked) > minutesFor(worker, day, asked),
   );
   const called = gone.map(({ id }) => names.get(id) ?? '').sort((a, b) => a.localeCompare(b));
   const more = called.length - SUMMARY_LINES;

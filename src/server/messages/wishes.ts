@@ -1,5 +1,5 @@
 import type { Summary } from '../../contract/index.ts';
-import { isSummaryOwed, minutesFor, peopleHere, type SummaryWish, usualSummary } from '../../core/index.ts';
+import { askedOn, isSummaryOwed, minutesFor, peopleHere, type SummaryWish, usualSummary } from '../../core/index.ts';
 import { colleagues, reachedAt } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { notFound, notNow } from '../platform/refusal.ts';
@@ -80,13 +80,12 @@ async function owedNow(scope: Scope): Promise<Owed[]> {
   });
   if (wished.length === 0) return [];
   const { workers } = peopleHere(await colleagues(scope));
-  const calendar = await scope.calendar();
-  const isHoliday = calendar.holidayName(day) !== undefined;
+  const asked = askedOn(day, await scope.calendar());
   return wished.filter(({ person, wish }) => {
     const worker = workers.get(person.id);
     // Who has left, or is not here yet, hears nothing.
     if (worker === undefined) return false;
-    return isSummaryOwed(wish, { minutes, isAtWork: minutesFor(worker, day, { isHoliday }) > 0 });
+    return isSummaryOwed(wish, { minutes, isAtWork: minutesFor(worker, day, asked) > 0 });
   });
 }
 

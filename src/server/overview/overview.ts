@@ -68,14 +68,10 @@ async function band(scope: Scope, filter: TaskFilter) {
 async function callsToday(scope: Scope): Promise<Overview['today']['calls']> {
   const { day } = scope.now;
   const rows = await callLoad(scope, { from: day, to: day });
-  const [made] = await scope.sql<{ count: number }>(
-    `select count(*)::int as count from call where workspace_id = $1 and list_on = $2 and state = 'rung'`,
-    [scope.today],
-  );
   const sum = (of: (row: CallMinutes) => number) => rows.reduce((total, row) => total + of(row), 0);
   return {
     all: sum(({ calls }) => calls),
-    made: made?.count ?? 0,
+    made: sum(({ made }) => made),
     minutes: sum(({ done, open, foreseen }) => done + open + foreseen),
     finishedMinutes: sum(({ done }) => done),
   };

@@ -1,4 +1,5 @@
 import {
+  minutesFor,
   type People,
   peopleHere,
   type Quota,
@@ -32,6 +33,13 @@ export function workersOf({ people, names }: Ringing, { group }: Pick<QuotaTerms
     .flatMap((id) => people.workers.get(id) ?? [])
     .sort((a, b) => (names.get(a.id) ?? '').localeCompare(names.get(b.id) ?? '') || (a.id < b.id ? -1 : 1));
 }
+
+/** Those of them who work on a day: their hours, no holiday, no leave. */
+export const atWork = (here: Ringing, terms: Pick<QuotaTerms, 'group'>, day: number): Worker[] =>
+  workersOf(here, terms).filter((worker) => isAtWork(here, worker, day));
+
+export const isAtWork = ({ isHoliday }: Pick<Ringing, 'isHoliday'>, worker: Worker, day: number): boolean =>
+  minutesFor(worker, day, { isHoliday: isHoliday(day) }) > 0;
 
 /** The calls of some terms of a quota, on the days on which they are in force. */
 export function spreadOf(here: Ringing, quota: Quota, terms: QuotaTerms): Spread {

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
-import type { CallFigureQuery, CallFigures, PromiseKept } from '../../../contract/index.ts';
-import { dayOfIso, plural, sayDuration } from '../../../core/index.ts';
+import type { CallFigureQuery, CallFigures } from '../../../contract/index.ts';
+import { dayOfIso, type PromiseKept, plural, sayDuration } from '../../../core/index.ts';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { sayDay } from '../../kit/ways.ts';

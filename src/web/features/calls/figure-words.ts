@@ -1,5 +1,5 @@
-import type { CallFigures, CallListQuery, PromiseKept } from '../../../contract/index.ts';
-import { FOLLOWS, hoursCompared, percentOf, weekdayShort } from '../../../core/index.ts';
+import type { CallFigures, CallListQuery } from '../../../contract/index.ts';
+import { FOLLOWS, hoursCompared, type PromiseKept, percentOf, weekdayShort } from '../../../core/index.ts';
 
 export const KEPT_WORDS: Readonly<Record<PromiseKept, string>> = {
   sooner: 'before their day',
