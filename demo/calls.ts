@@ -23,12 +23,14 @@ import { SeededRandom } from './random.ts';
 
 /** Days for which the advisers have been ringing, and how many calls of today each has made by now. */
 const DAYS_AGO = 182;
+/** Days that a contact rests before the pool takes them again. */
+const RESTS = 14;
 const MADE_TODAY: Readonly<Record<string, number>> = { ayesha: 3, rhona: 2 };
 
 const RENEWALS: QuotaTerms = {
   amount: { count: 8, per: 'day', share: 'same', mostADay: null, holidays: 'off', leave: 'off' },
   group: { of: 'role', role: 'berth adviser' },
-  pool: { v: 1, conditions: [{ kind: 'notRungFor', days: 14 }] },
+  pool: { v: 1, conditions: [{ kind: 'notRungFor', days: RESTS }] },
   ...{ first: 'neverRung', usualFirst: false, gap: 2, carryDays: 1, readyAt: '08:00', mails: false, minutesEach: 11 },
   asks: [
     'Does the berth suit them next year?',
@@ -137,7 +139,7 @@ async function ringHalfAYear(scope: Scope, quota: CallQuota): Promise<void> {
     );
     // Who rests by the pool's own condition is no candidate.
     const isRested = ({ standing: { lastRungOn, againOn, callBack }, carried: left }: Candidate) =>
-      callBack !== null || left !== null || againOn !== null || lastRungOn === null || day - lastRungOn >= 14;
+      callBack !== null || left !== null || againOn !== null || lastRungOn === null || day - lastRungOn >= RESTS;
     const seed = seedOf(quota.id, day);
     const { gap, first, usualFirst } = RENEWALS;
     const lists = pickLists(candidates.filter(isRested), { day, wants, gap, first, usualFirst, seed });

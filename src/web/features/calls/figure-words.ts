@@ -13,6 +13,9 @@ export const KEPT_WORDS: Readonly<Record<PromiseKept, string>> = {
 /** What a figure's calls are narrowed by: all but the days, the quota and the person of the page. */
 export type Narrowing = Partial<Omit<CallListQuery, 'quota'>>;
 
+/** Opens the calls behind a figure. */
+export type Show = (title: string, narrowing: Narrowing) => void;
+
 type Told = CallFigures['outcomes'][number];
 /** As bars stack them: by what follows, then as the workspace has them. */
 export const stacked = (outcomes: readonly Told[]): readonly Told[] =>
