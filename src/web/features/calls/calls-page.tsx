@@ -110,7 +110,7 @@ function Calls({ of }: { readonly of: CallDay }) {
           </Band>
         )}
         <footer className="mt-auto flex flex-wrap items-baseline gap-x-4 border-t border-line-2 px-5 py-2.5 text-row text-ink-2 max-[720px]:px-4">
-          <span className="min-w-0 flex-1">{sayMade(of)}</span>
+          <span className="min-w-0 flex-1 max-[720px]:basis-full">{sayMade(of)}</span>
           {day === today && mayRing && !isEmpty && <AddCall of={of} />}
           {day === today && may('plan') && open.length > 0 && (
             <button type="button" className="link-line text-ink" onClick={() => setIsSharing(true)}>

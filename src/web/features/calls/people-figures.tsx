@@ -1,7 +1,19 @@
 import type { CallFigures } from '../../../contract/index.ts';
 import { percentOf } from '../../../core/index.ts';
 
-const CELL = 'py-1.5 text-right';
+const CELL = 'py-1.5 pl-2 text-right whitespace-nowrap';
+/** Left out where there is no room for it: the calls behind a name tell it too. */
+const FOR_WIDE = `${CELL} max-[720px]:hidden`;
+
+const COLUMNS = [
+  ['', CELL],
+  ['rung', CELL],
+  ['of listed', FOR_WIDE],
+  ['reached', CELL],
+  ['share', CELL],
+  ['whole lists', CELL],
+  ['best row', FOR_WIDE],
+] as const;
 
 /** Calls by who rang: each name opens its calls. */
 export function PeopleFigures({
@@ -20,8 +32,8 @@ export function PeopleFigures({
       <caption className="sr-only">Calls by who rang</caption>
       <thead className="text-ink-2">
         <tr className="border-b border-line-2">
-          {['', 'rung', 'of listed', 'reached', 'share', 'whole lists', 'best row'].map((name) => (
-            <th key={name} scope="col" className={`${CELL} font-normal`}>
+          {COLUMNS.map(([name, look]) => (
+            <th key={name} scope="col" className={`${look} font-normal`}>
               {name}
             </th>
           ))}
@@ -36,13 +48,13 @@ export function PeopleFigures({
               </button>
             </th>
             <td className={CELL}>{say(one.rung)}</td>
-            <td className={`${CELL} text-ink-2`}>{say(one.listed)}</td>
+            <td className={`${FOR_WIDE} text-ink-2`}>{say(one.listed)}</td>
             <td className={CELL}>{say(one.reached)}</td>
             <td className={`${CELL} font-semibold`}>{share(one) === null ? '' : `${share(one)}%`}</td>
             <td className={CELL}>
               {one.whole} of {one.lists}
             </td>
-            <td className={CELL}>{one.best}</td>
+            <td className={FOR_WIDE}>{one.best}</td>
           </tr>
         ))}
       </tbody>
@@ -53,14 +65,14 @@ export function PeopleFigures({
               {of.people.length === 2 ? 'Both' : 'All of them'}
             </th>
             <td className={CELL}>{say(all.rung)}</td>
-            <td className={`${CELL} font-normal text-ink-2`}>{say(all.listed)}</td>
+            <td className={`${FOR_WIDE} font-normal text-ink-2`}>{say(all.listed)}</td>
             <td className={CELL}>{say(all.reached)}</td>
             <td className={CELL}>{share(all) === null ? '' : `${share(all)}%`}</td>
             <td className={CELL}>
               {of.people.reduce((sum, { whole }) => sum + whole, 0)} of{' '}
               {of.people.reduce((sum, { lists }) => sum + lists, 0)}
             </td>
-            <td />
+            <td className="max-[720px]:hidden" />
           </tr>
         </tfoot>
       )}

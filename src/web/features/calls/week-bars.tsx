@@ -18,6 +18,8 @@ const AXIS = { fontSize: 12.5, fill: 'var(--ink-2)' } as const;
 const HEIGHT = 268;
 /** As wide as a figure above a bar is. */
 const LEAST_PIXELS = 30;
+/** As wide as a week's first day is, with room around it. */
+const LABEL_PIXELS = 58;
 
 /** Calls by the week and how they ended, each bar as high as what was listed; a week is chosen in it. */
 export default function WeekBars({ figures: { outcomes, weeks }, chosen, onChoose }: WeekBarsProps) {
@@ -32,7 +34,7 @@ export default function WeekBars({ figures: { outcomes, weeks }, chosen, onChoos
   });
   const isSaid = data.length * LEAST_PIXELS <= width;
   const [first] = kinds;
-  const every = Math.max(0, Math.ceil(data.length / 12) - 1);
+  const every = Math.max(0, Math.ceil((data.length * LABEL_PIXELS) / Math.max(LABEL_PIXELS, width - WEEK_AXIS)) - 1);
   return (
     <div ref={element} aria-hidden className="cursor-pointer">
       <ResponsiveContainer width="100%" height={HEIGHT}>
