@@ -109,7 +109,7 @@ function Calls({ of }: { readonly of: CallDay }) {
             ))}
           </Band>
         )}
-        <footer className="mt-auto flex flex-wrap items-baseline gap-x-4 border-t border-line-2 px-5 py-2.5 text-row text-ink-2 max-[720px]:px-4">
+        <footer className="mt-auto flex flex-wrap items-baseline gap-x-4 gap-y-3 border-t border-line-2 px-5 py-2.5 text-row text-ink-2 max-[720px]:px-4 max-[720px]:[&>a]:min-h-6 max-[720px]:[&>button]:min-h-6">
           <span className="min-w-0 flex-1 max-[720px]:basis-full">{sayMade(of)}</span>
           {day === today && mayRing && !isEmpty && <AddCall of={of} />}
           {day === today && may('plan') && open.length > 0 && (
