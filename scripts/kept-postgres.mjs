@@ -26,6 +26,7 @@ export async function keepPostgres({ folder, fast = false, isStopping, say, with
         try {
           running = await begunAgain({ folder, fast, port: running.port, say });
           watch();
+          say('The database answers again.');
         } catch (error) {
           say(String(error.message ?? error));
           resolve();
