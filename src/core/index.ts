@@ -259,6 +259,22 @@ export {
   labelPlaces,
   labelsOfSheet,
 } from './labels/label-sheet.ts';
+export { type Heard, heardOfTurn, type TaskFacts, type TaskTurn, TURNS, type Turn } from './messages/hearing.ts';
+export {
+  canHear,
+  type HearChoices,
+  type HearWish,
+  hearWish,
+  isFixed,
+  KIND_WORDS,
+  MESSAGE_KINDS,
+  MESSAGE_SIDES,
+  type MessageKind,
+  type MessageSide,
+} from './messages/kinds.ts';
+export { type MessageWords, sayFirstOf, sayTurn, sayTurns, type ToldTask } from './messages/message-words.ts';
+export { isQuietTime, leavesAt, type QuietWish, USUAL_QUIET } from './messages/quiet.ts';
+export { type DueReminder, remindersBetween } from './messages/reminders.ts';
 export {
   isSummaryOwed,
   SUMMARY_BANDS,

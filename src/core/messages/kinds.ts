@@ -1,0 +1,121 @@
+import { type Access, mayAll } from '../people/access.ts';
+
+/** What there is to hear of. Their keys are stored and stay the same for good. */
+export const MESSAGE_KINDS = [
+  'new',
+  'reminder',
+  'soon',
+  'late',
+  'hands',
+  'moved',
+  'held',
+  'check',
+  'finished',
+  'nobody',
+  'asked',
+  'named',
+  'run',
+  'mail',
+] as const;
+export type MessageKind = (typeof MESSAGE_KINDS)[number];
+
+/** Of work that somebody has themselves, or that they gave or answer for. */
+export const MESSAGE_SIDES = ['mine', 'gave'] as const;
+export type MessageSide = (typeof MESSAGE_SIDES)[number];
+
+interface KindWords {
+  readonly name: string;
+  /** What else there is to say of it. */
+  readonly note: string;
+  /** Beside how many there are: "2 late". */
+  readonly short: string;
+}
+
+export const KIND_WORDS: Readonly<Record<MessageKind, KindWords>> = {
+  new: { name: 'New work', note: 'given to me', short: 'new' },
+  reminder: { name: 'Reminders', note: 'as schedules plan them', short: 'reminded' },
+  soon: { name: 'Due soon', note: 'the working day before', short: 'due soon' },
+  late: { name: 'Late', note: 'from the first hour', short: 'late' },
+  hands: { name: 'Changed hands', note: 'or taken out', short: 'changed hands' },
+  moved: { name: 'Another day', note: 'due sooner or later', short: 'moved' },
+  held: { name: 'Held up', note: 'and free again', short: 'held up' },
+  check: { name: 'To check', note: 'signed and sent back', short: 'to check' },
+  finished: { name: 'Finished', note: 'by others, or skipped', short: 'finished' },
+  nobody: { name: 'Nobody yet', note: 'within 7 days', short: 'nobody yet' },
+  asked: { name: 'Leave and swaps', note: 'asked and decided', short: 'asked' },
+  named: { name: 'Named or nudged', note: 'by somebody here', short: 'named' },
+  run: { name: 'A run left work out', note: 'or failed', short: 'run' },
+  mail: { name: 'A mail was refused', note: 'by its server', short: 'refused' },
+};
+
+/** Whose work each kind can be about: of one's own, of that of others, or of both. */
+const SIDES: Readonly<Record<MessageKind, readonly MessageSide[]>> = {
+  new: ['mine'],
+  reminder: ['mine'],
+  soon: ['mine', 'gave'],
+  late: ['mine', 'gave'],
+  hands: ['mine', 'gave'],
+  moved: ['mine', 'gave'],
+  held: ['mine', 'gave'],
+  check: ['mine', 'gave'],
+  finished: ['gave'],
+  nobody: ['gave'],
+  asked: ['mine', 'gave'],
+  named: ['mine'],
+  run: ['gave'],
+  mail: ['gave'],
+};
+
+/** Kinds that concern whoever answers for all work, and nobody else. */
+const OF_WHOEVER_ANSWERS: readonly MessageKind[] = ['nobody', 'run', 'mail'];
+
+/** Where somebody hears of one kind of thing. */
+export interface HearWish {
+  /** On the bell. */
+  readonly here: boolean;
+  /** By a mail of its own, as soon as may be. */
+  readonly mail: boolean;
+}
+
+/** What somebody has chosen themselves; the rest is as usual. */
+export type HearChoices = Readonly<Partial<Record<MessageSide, Readonly<Partial<Record<MessageKind, HearWish>>>>>>;
+
+const wish = (here: boolean, mail = false): HearWish => ({ here, mail });
+
+/** As each begins: what asks for something of them rings; the rest stands in the lists and in the summary. */
+const USUAL: Readonly<Record<MessageSide, (access: Access) => Readonly<Partial<Record<MessageKind, HearWish>>>>> = {
+  mine: () => ({
+    ...{ new: wish(true), reminder: wish(true, true), soon: wish(true), late: wish(true, true) },
+    ...{ hands: wish(true, true), moved: wish(true), held: wish(true), check: wish(true) },
+    ...{ asked: wish(true, true), named: wish(true, true) },
+  }),
+  // Whoever answers for all of it would hear of everything; others gave little, and want to know what becomes of it.
+  gave: (access) =>
+    mayAll(access, 'plan')
+      ? {
+          ...{ soon: wish(false), late: wish(true), hands: wish(false), moved: wish(false), held: wish(true) },
+          ...{ check: wish(true), finished: wish(false), nobody: wish(true), asked: wish(true, true) },
+          ...{ run: wish(true, true), mail: wish(true) },
+        }
+      : {
+          ...{ soon: wish(false), late: wish(true), hands: wish(true), moved: wish(false), held: wish(true) },
+          ...{ check: wish(true), finished: wish(true), asked: wish(true) },
+        },
+};
+
+/** Whether somebody of this access hears of such a thing at all. */
+export function canHear(access: Access, side: MessageSide, kind: MessageKind): boolean {
+  if (!SIDES[kind].includes(side)) return false;
+  if (access === 'viewer') return kind === 'named';
+  return mayAll(access, 'plan') || !OF_WHOEVER_ANSWERS.includes(kind);
+}
+
+/** What can't be turned off here: that somebody else wants a word. */
+export const isFixed = (kind: MessageKind): boolean => kind === 'named';
+
+/** Where somebody hears of it, by what they chose or as usual; null where it is none of theirs. */
+export function hearWish(access: Access, choices: HearChoices, side: MessageSide, kind: MessageKind): HearWish | null {
+  if (!canHear(access, side, kind)) return null;
+  const said = choices[side]?.[kind] ?? USUAL[side](access)[kind] ?? wish(false);
+  return isFixed(kind) ? { ...said, here: true } : said;
+}
