@@ -1,5 +1,12 @@
 import { z } from 'zod';
-import { SUMMARY_BANDS, SUMMARY_DAYS, type SummaryWish } from '../core/index.ts';
+import {
+  MESSAGE_KINDS,
+  MESSAGE_SIDES,
+  type QuietWish,
+  SUMMARY_BANDS,
+  SUMMARY_DAYS,
+  type SummaryWish,
+} from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { civilMoment, isoDate, isoTime } from './fields.ts';
 import { messagePaths } from './paths-later.ts';
@@ -12,6 +19,27 @@ export const summaryWishSchema: z.ZodType<SummaryWish, SummaryWish> = z.object({
   days: z.enum(SUMMARY_DAYS),
   evenIfEmpty: z.boolean(),
 });
+
+/** Days whose figures stand beside the choices, today the last of them. */
+export const MESSAGE_DAYS = 28;
+
+const quietWishSchema: z.ZodType<QuietWish, QuietWish> = z.object({
+  from: isoTime,
+  to: isoTime,
+  offDays: z.boolean(),
+  through: z.enum(MESSAGE_KINDS).nullable(),
+});
+
+const hearWishSchema = z.object({ here: z.boolean(), mail: z.boolean() });
+
+/** Where somebody hears of one kind of thing, and how often there was one. */
+const heardSchema = z.object({
+  side: z.enum(MESSAGE_SIDES),
+  kind: z.enum(MESSAGE_KINDS),
+  times: z.number().int(),
+  wish: hearWishSchema,
+});
+export type HeardOf = z.infer<typeof heardSchema>;
 
 const summarySchema = z.object({
   subject: z.string(),
@@ -49,9 +77,21 @@ export const messageEndpoints = {
       /** Where it goes; null where no address is known. */
       email: z.string().nullable(),
       summary: summarySchema,
+      hears: z.array(heardSchema),
+      /** The first day that the figures tell of. */
+      countedFrom: isoDate,
+      quiet: quietWishSchema,
+      /** Mails of single things by the hour in which they were due, midnight first, of the same days. */
+      mailHours: z.array(z.number().int()).length(24),
     }),
   }),
   change: endpoint(messagePaths.change, { body: summaryWishSchema, answer: z.object({ wish: summaryWishSchema }) }),
+  /** Where one kind of thing is heard of. */
+  hear: endpoint(messagePaths.hear, {
+    body: z.object({ side: z.enum(MESSAGE_SIDES), kind: z.enum(MESSAGE_KINDS), wish: hearWishSchema }),
+    answer: z.object({ wish: hearWishSchema }),
+  }),
+  quiet: endpoint(messagePaths.quiet, { body: quietWishSchema, answer: z.object({ quiet: quietWishSchema }) }),
   /** The same summary by mail, at once. */
   now: endpoint(messagePaths.now, { heavy: true, answer: z.object({ email: z.string() }) }),
 };

@@ -110,6 +110,8 @@ export const labelPaths = {
 export const messagePaths = {
   mine: ['GET', '/messages'],
   change: ['PUT', '/messages/summary'],
+  hear: ['PUT', '/messages/kinds'],
+  quiet: ['PUT', '/messages/quiet'],
   now: ['POST', '/messages/summary/now'],
 } as const satisfies Record<string, Path>;
 

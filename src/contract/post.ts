@@ -3,7 +3,17 @@ import { endpoint } from './endpoint.ts';
 import { civilMoment, id } from './fields.ts';
 import { postPaths } from './paths.ts';
 
-export const MAIL_KINDS = ['invitation', 'password', 'address', 'notice', 'task', 'code', 'calls', 'summary'] as const;
+export const MAIL_KINDS = [
+  'invitation',
+  'password',
+  'address',
+  'notice',
+  'task',
+  'code',
+  'calls',
+  'summary',
+  'message',
+] as const;
 export type MailKind = (typeof MAIL_KINDS)[number];
 /** Refused is given up; what waits was not tried yet, or is tried again. */
 export const MAIL_STATES = ['refused', 'waiting', 'sent'] as const;

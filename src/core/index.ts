@@ -162,6 +162,7 @@ export {
   type IsoDate,
   type IsoTime,
   isoOfDay,
+  isoTimeOf,
   tryDayOfIso,
   tryMinutesOfTime,
 } from './civil-date/iso-date.ts';
@@ -259,8 +260,20 @@ export {
   labelPlaces,
   labelsOfSheet,
 } from './labels/label-sheet.ts';
-export { type Heard, heardOfTurn, type TaskFacts, type TaskTurn, TURNS, type Turn } from './messages/hearing.ts';
 export {
+  type AskedTurn,
+  type Heard,
+  type HeardAsked,
+  heardOfLeave,
+  heardOfSwap,
+  heardOfTurn,
+  type TaskFacts,
+  type TaskTurn,
+  TURNS,
+  type Turn,
+} from './messages/hearing.ts';
+export {
+  answersFor,
   canHear,
   type HearChoices,
   type HearWish,

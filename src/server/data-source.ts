@@ -1,4 +1,4 @@
-import { BellRecord } from './bell/index.ts';
+import { MessageRecord } from './bell/index.ts';
 import { BringIn, BringInRow } from './bring-in/index.ts';
 import { Call, CallList, CallQuota, CallStandingRecord } from './calls/stored/index.ts';
 import { ClientAsk, ClientLink } from './client-links/index.ts';
@@ -19,7 +19,7 @@ import 'reflect-metadata';
 import { runMigrations } from 'graphile-worker';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
-import { SummaryWishRecord } from './messages/index.ts';
+import { MessageWishRecord } from './messages/index.ts';
 import { Arrival } from './platform/arrival.ts';
 import { Change } from './platform/changes/entity.ts';
 import { Arrivals1767400000000 } from './platform/db/migrations/arrivals.ts';
@@ -44,6 +44,7 @@ import { JoinedChanges1764600000000 } from './platform/db/migrations/joined-chan
 import { LeaveCover1766900000000 } from './platform/db/migrations/leave-cover.ts';
 import { LeaveExchanges1767100000000 } from './platform/db/migrations/leave-exchanges.ts';
 import { LoggedChanges1767600000000 } from './platform/db/migrations/logged-changes.ts';
+import { MessagesTold1768700000000 } from './platform/db/migrations/messages-told.ts';
 import { NoDefaults1765000000000 } from './platform/db/migrations/no-defaults.ts';
 import { NobodysTasks1765100000000 } from './platform/db/migrations/nobodys-tasks.ts';
 import { Notices1768100000000 } from './platform/db/migrations/notices.ts';
@@ -119,7 +120,7 @@ export function dataSource(
       OnPlan,
       Schedule,
       TurnSwap,
-      BellRecord,
+      MessageRecord,
       CommentRecord,
       KeptView,
       LettingGoRecord,
@@ -136,7 +137,7 @@ export function dataSource(
       CallList,
       Call,
       CallStandingRecord,
-      SummaryWishRecord,
+      MessageWishRecord,
       Notice,
       Invitation,
       AccountLink,
@@ -191,6 +192,7 @@ export function dataSource(
       CallQuotas1768400000000,
       CallsTakenOff1768500000000,
       Summaries1768600000000,
+      MessagesTold1768700000000,
     ],
     extra: {
       max: connections,

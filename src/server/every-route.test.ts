@@ -276,6 +276,8 @@ const TAKES: Readonly<Record<string, Right>> = {
   'DELETE /bring-ins/:bringInId': 'clients',
   'GET /messages': 'account',
   'PUT /messages/summary': 'account',
+  'PUT /messages/kinds': 'account',
+  'PUT /messages/quiet': 'account',
   'POST /messages/summary/now': 'account',
   'GET /post': 'post',
   'GET /post/:mailId': 'post',

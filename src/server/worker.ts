@@ -6,7 +6,7 @@ import { instantOf } from '../core/index.ts';
 import { isListingDue, makeLists } from './calls/index.ts';
 import { askOwed } from './client-links/index.ts';
 import { type FileStore, sweepFiles } from './files/stored/index.ts';
-import { areSummariesOwed, sendSummaries } from './messages/index.ts';
+import { areSummariesOwed, hear, sendSummaries, sweepMessages, tellNoted } from './messages/index.ts';
 import { sweepArrivals } from './platform/arrival.ts';
 import type { Clock } from './platform/clock.ts';
 import { untilDatabaseAnswers } from './platform/db/outage.ts';
@@ -19,6 +19,8 @@ import { carryOutFill, Run, runMaking } from './runs/index.ts';
 import { startMailServer } from './standins/index.ts';
 import { compactEndedCounts } from './tasks/stored/index.ts';
 
+/** How often it is looked whether something was done of which somebody is to hear. */
+const TELL_EVERY_MS = 1_500;
 /** Whom mails are from that never leave this machine. */
 const STAND_IN_FROM = 'Jolly Rota <rota@jolly-rota.example>';
 
@@ -74,13 +76,44 @@ export async function startWorker(parts: WorkerParts): Promise<RunningWorker> {
   };
   let current = begin();
   await current;
+  const stopTelling = tellSoon(parts, () => current);
   return {
     async stop() {
       isStopped = true;
+      stopTelling();
       await (await current).stop();
       postman.close();
       await standIn?.stop();
     },
+  };
+}
+
+/** What is done is told within moments, and not with the next minute: bells are to ring while it matters. */
+function tellSoon({ source, log }: WorkerParts, runner: () => Promise<Runner>): () => void {
+  const look = async () => {
+    const waiting = await source.query<{ workspaceId: string }[]>(
+      'select distinct workspace_id as "workspaceId" from (select workspace_id from untold limit 1000) as noted',
+    );
+    for (const { workspaceId } of waiting)
+      await (await runner()).addJob('tell', { workspaceId } satisfies OfWorkspacePayload, {
+        jobKey: `tell:${workspaceId}`,
+      });
+  };
+  let timer: NodeJS.Timeout;
+  let isOver = false;
+  const again = () => {
+    if (isOver) return;
+    timer = setTimeout(() => {
+      look()
+        // What is not told now is told with the next minute.
+        .catch((error: unknown) => log.warn({ err: error }, 'what is to be told waits'))
+        .finally(again);
+    }, TELL_EVERY_MS);
+  };
+  again();
+  return () => {
+    isOver = true;
+    clearTimeout(timer);
   };
 }
 
@@ -115,6 +148,9 @@ async function startRunner(
             await helpers.addJob('lists', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
               jobKey: `lists:${workspace.id}`,
             });
+          await helpers.addJob('hear', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
+            jobKey: `hear:${workspace.id}`,
+          });
           if (await areSummariesOwed(scope))
             await helpers.addJob('summaries', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
               jobKey: `summaries:${workspace.id}`,
@@ -158,6 +194,18 @@ async function startRunner(
         const sent = await sendSummaries(scopeOf(workspace), as, origin);
         if (sent > 0) log.info({ workspace: workspace.name, sent }, 'summaries sent');
       }),
+      hear: throughOutages(log, async (payload) => {
+        const { workspaceId } = payload as OfWorkspacePayload;
+        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+        if (!workspace) return;
+        const sent = await hear(scopeOf(workspace), origin);
+        if (sent > 0) log.info({ workspace: workspace.name, sent }, 'mails of what happened put in the outbox');
+      }),
+      tell: throughOutages(log, async (payload) => {
+        const { workspaceId } = payload as OfWorkspacePayload;
+        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
+        if (workspace) await tellNoted(scopeOf(workspace));
+      }),
       fill: throughOutages(log, async (payload) => {
         const { workspaceId, runId } = payload as FillPayload;
         const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
@@ -180,7 +228,11 @@ async function startRunner(
         const counts = await compactEndedCounts(source);
         const gone = await sweepFiles(source, files, new Date(clock.now()));
         const arrivals = await sweepArrivals(source, new Date(clock.now()));
-        log.info({ gone, arrivals, counts }, 'files and keys of devices let go, counts put together');
+        const messages = await sweepMessages(source, new Date(clock.now()));
+        log.info(
+          { gone, arrivals, counts, messages },
+          'files, keys of devices and old messages let go, counts put together',
+        );
       }),
     },
   });

@@ -112,3 +112,45 @@ function heardOfHold({ before, after }: Both, own: Own, others: Others): Heard[]
   const turn = after.heldReason === null ? 'goes on' : 'held up';
   return [...own('held', turn, after.assigneeId), ...others('held', turn)];
 }
+
+/** What became of something that somebody asked for. */
+export type AskedTurn = 'asks' | 'given' | 'refused' | 'entered';
+
+/** Who hears of it, as theirs or as what they decide on. */
+export interface HeardAsked {
+  readonly side: MessageSide;
+  readonly turn: AskedTurn;
+  readonly to: Heard['to'];
+}
+
+type LeaveState = 'asked' | 'given' | 'refused';
+
+/** Who hears of leave that was asked for, entered for somebody, or decided on; never whoever did it. @param before null where it is new */
+export function heardOfLeave(
+  before: LeaveState | null,
+  { state, personId }: { readonly state: LeaveState; readonly personId: string },
+  byId: string | null,
+): HeardAsked[] {
+  if (before === state) return [];
+  if (state === 'asked') return before === null ? [{ side: 'gave', turn: 'asks', to: 'answering' }] : [];
+  if (personId === byId) return [];
+  return [{ side: 'mine', turn: before === null ? 'entered' : state, to: { personId } }];
+}
+
+interface Swap {
+  readonly state: 'asked' | 'agreed' | 'done' | 'refused' | 'withdrawn';
+  readonly askedBy: string;
+  readonly askedOf: string;
+}
+
+/** Who hears of a swap of turns: who is asked, who gives the nod, and both of how it ended; never whoever did it. */
+export function heardOfSwap({ state, askedBy, askedOf }: Swap, byId: string | null): HeardAsked[] {
+  if (state === 'asked') return [{ side: 'mine', turn: 'asks', to: { personId: askedOf } }];
+  if (state === 'agreed') return [{ side: 'gave', turn: 'asks', to: 'answering' }];
+  // Whoever is asked hears of no offer any more by its being gone.
+  if (state === 'withdrawn') return [];
+  const turn = state === 'done' ? 'given' : 'refused';
+  return [askedBy, askedOf].flatMap((personId): HeardAsked[] =>
+    personId === byId ? [] : [{ side: 'mine', turn, to: { personId } }],
+  );
+}

@@ -1,4 +1,4 @@
-import { type Access, mayAll } from '../people/access.ts';
+import { type Access, mayAll, type Right } from '../people/access.ts';
 
 /** What there is to hear of. Their keys are stored and stay the same for good. */
 export const MESSAGE_KINDS = [
@@ -69,6 +69,12 @@ const SIDES: Readonly<Record<MessageKind, readonly MessageSide[]>> = {
 /** Kinds that concern whoever answers for all work, and nobody else. */
 const OF_WHOEVER_ANSWERS: readonly MessageKind[] = ['nobody', 'run', 'mail'];
 
+/** By which right somebody answers for work of others, for each kind of thing; nearly always by planning it. */
+const ANSWERS_BY: Readonly<Partial<Record<MessageKind, Right>>> = { check: 'sign', asked: 'leave', mail: 'post' };
+
+/** Whether somebody of this access hears of such a thing of anybody's work. */
+export const answersFor = (access: Access, kind: MessageKind): boolean => mayAll(access, ANSWERS_BY[kind] ?? 'plan');
+
 /** Where somebody hears of one kind of thing. */
 export interface HearWish {
   /** On the bell. */
@@ -107,7 +113,7 @@ const USUAL: Readonly<Record<MessageSide, (access: Access) => Readonly<Partial<R
 export function canHear(access: Access, side: MessageSide, kind: MessageKind): boolean {
   if (!SIDES[kind].includes(side)) return false;
   if (access === 'viewer') return kind === 'named';
-  return mayAll(access, 'plan') || !OF_WHOEVER_ANSWERS.includes(kind);
+  return !OF_WHOEVER_ANSWERS.includes(kind) || answersFor(access, kind);
 }
 
 /** What can't be turned off here: that somebody else wants a word. */

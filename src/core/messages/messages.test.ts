@@ -6,7 +6,7 @@ import { dayOfIso, isoOfDay, isoTimeOf } from '../civil-date/iso-date.ts';
 import { TASK_STATES } from '../insight/task-state.ts';
 import { ACCESS_LEVELS } from '../people/access.ts';
 import { offsetDay } from '../planning/timing.ts';
-import { heardOfTurn, type TaskFacts, TURNS } from './hearing.ts';
+import { heardOfLeave, heardOfSwap, heardOfTurn, type TaskFacts, TURNS } from './hearing.ts';
 import { canHear, hearWish, MESSAGE_KINDS, MESSAGE_SIDES } from './kinds.ts';
 import { sayFirstOf, sayTurn, sayTurns } from './message-words.ts';
 import { isQuietTime, leavesAt, type QuietWish } from './quiet.ts';
@@ -90,6 +90,33 @@ describe('who hears of a change of a task', () => {
         if (before) expect(heardOfTurn({ before, after: before, byId })).toEqual([]);
       }),
     );
+  });
+});
+
+describe('who hears of what was asked', () => {
+  const leave = (before: 'asked' | null, state: 'asked' | 'given' | 'refused', byId: string) =>
+    heardOfLeave(before, { state, personId: 'nadia' }, byId);
+
+  it('is whoever decides, then whoever asked; of leave that was entered for them, they themselves', () => {
+    expect(leave(null, 'asked', 'nadia')).toEqual([{ side: 'gave', turn: 'asks', to: 'answering' }]);
+    expect(leave('asked', 'given', 'ines')).toEqual([{ side: 'mine', turn: 'given', to: { personId: 'nadia' } }]);
+    expect(leave('asked', 'refused', 'ines')[0]?.turn).toBe('refused');
+    expect(leave(null, 'given', 'ines')[0]?.turn).toBe('entered');
+    expect(leave(null, 'given', 'nadia')).toEqual([]);
+    expect(leave('asked', 'asked', 'ines')).toEqual([]);
+    const swap = (state: 'asked' | 'agreed' | 'done' | 'refused' | 'withdrawn', byId: string) =>
+      heardOfSwap({ state, askedBy: 'nadia', askedOf: 'bram' }, byId).map(({ to, turn }) => [
+        to === 'answering' ? to : to.personId,
+        turn,
+      ]);
+    expect(swap('asked', 'nadia')).toEqual([['bram', 'asks']]);
+    expect(swap('agreed', 'bram')).toEqual([['answering', 'asks']]);
+    expect(swap('done', 'bram')).toEqual([['nadia', 'given']]);
+    expect(swap('refused', 'ines')).toEqual([
+      ['nadia', 'refused'],
+      ['bram', 'refused'],
+    ]);
+    expect(swap('withdrawn', 'nadia')).toEqual([]);
   });
 });
 

@@ -1,75 +1,92 @@
-import { BELL_LINES, type BellKind, type BellLine } from '../../contract/index.ts';
+import { BELL_LINES, type BellLine } from '../../contract/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { BellRecord } from './entity.ts';
+import { MessageRecord } from './entity.ts';
 
-/** What somebody is to hear of, from whoever does something. */
+/** Somebody who is named, or nudged about work, by whoever does it. */
 export interface Ring {
   readonly personId: string;
-  readonly kind: BellKind;
   readonly taskId: string;
+  /** How the task is called. */
+  readonly title: string;
+  /** What is said of it. */
   readonly text: string;
   /** Tasks besides that one. */
   readonly more?: number;
 }
 
-/** Puts lines on the bells of some people, which ring once the transaction stands. */
+/** Puts lines on the bells of some people, which ring once the transaction stands; whether they go by mail is decided after it. */
 export async function ring(scope: Scope, rings: readonly Ring[]): Promise<void> {
   const by = scope.person?.id;
   if (by === undefined || rings.length === 0) return;
-  for (const { personId, kind, taskId, text, more = 0 } of rings)
-    await scope.insert(BellRecord, {
-      ...{ id: scope.newId(), personId, kind, taskId, more, text },
-      ...{ at: scope.instant, by, readAt: null },
+  for (const { more = 0, ...told } of rings)
+    await scope.insert(MessageRecord, {
+      ...{ ...told, id: scope.newId(), kind: 'named', side: 'mine', more, path: null },
+      ...{ at: scope.instant, by, here: true, readAt: null, mail: 'undecided', mailAt: null },
     });
-  const people = [...new Set(rings.map(({ personId }) => personId))];
-  await scope.tellOf({ topics: ['bell'], tasks: null, people, load: false });
+  await tellBells(
+    scope,
+    rings.map(({ personId }) => personId),
+  );
 }
 
-/** The newest lines of whoever asks, and how many of all they have not seen. */
-export async function bellOf(scope: Scope): Promise<{ unread: number; lines: BellLine[] }> {
-  const personId = scope.person?.id ?? null;
+export async function tellBells(scope: Scope, people: readonly string[]): Promise<void> {
+  if (people.length > 0)
+    await scope.tellOf({ topics: ['bell'], tasks: null, people: [...new Set(people)], load: false });
+}
+
+interface Row extends Omit<BellLine, 'at' | 'isRead' | 'path' | 'times'> {
+  readonly at: Date;
+  readonly taskId: string | null;
+  readonly more: number;
+  readonly path: string | null;
+  readonly readAt: Date | null;
+}
+
+/** The newest lines of whoever asks, or those before one; and how many of all they have not seen. */
+export async function bellOf(
+  scope: Scope,
+  before: string | undefined,
+): Promise<{ unread: number; lines: BellLine[]; isMore: boolean }> {
   const [rows, unread] = await scope.atOnce(
     () =>
-      scope.sql<
-        Omit<BellLine, 'at' | 'task' | 'isRead'> & { at: Date; taskId: string; title: string; readAt: Date | null }
-      >(
-        `select line.id, line.kind, line.at, line.text, line.more, line.read_at as "readAt", line.task_id as "taskId",
-           task.title, who.name as by
-         from bell_line line
-         join task on task.workspace_id = line.workspace_id and task.id = line.task_id
-         join person who on who.workspace_id = line.workspace_id and who.id = line.by
-         where line.workspace_id = $1 and line.person_id = $2 order by line.id desc limit ${BELL_LINES}`,
-        [personId],
+      scope.sql<Row>(
+        `select id, kind, side, at, title, text, more, path, read_at as "readAt", task_id as "taskId" from message
+         where workspace_id = $1 and person_id = $2 and here and ($3::uuid is null or id < $3) order by id desc limit ${BELL_LINES + 1}`,
+        [scope.person?.id ?? null, before ?? null],
       ),
     () => unreadOf(scope),
   );
-  const lines = rows.map(({ taskId, title, readAt, at, ...line }) => ({
+  const lines = rows.slice(0, BELL_LINES).map(({ taskId, path, readAt, at, more, ...line }) => ({
     ...line,
     at: scope.moment(at),
-    task: { id: taskId, title },
+    times: more + 1,
+    path: pathOf({ taskId, path }),
     isRead: readAt !== null,
   }));
-  return { unread, lines };
+  return { unread, lines, isMore: rows.length > BELL_LINES };
 }
+
+/** Where a line leads: to its task, unless it says where. */
+export const pathOf = ({ taskId, path }: Pick<MessageRecord, 'taskId' | 'path'>): string =>
+  path ?? (taskId === null ? '/day-sheet' : `/tasks/task/${taskId}?due=any`);
 
 /** What stands there up to a line has been seen; what has come since has not. */
 export function readBell(scope: Scope, upTo: string): Promise<{ unread: number }> {
   return scope.transaction(async (tx) => {
     const personId = tx.person?.id ?? null;
     const seen = await tx.sql<{ id: string }>(
-      'update bell_line set read_at = $4 where workspace_id = $1 and person_id = $2 and id <= $3 and read_at is null returning id',
+      'update message set read_at = $4 where workspace_id = $1 and person_id = $2 and id <= $3 and here and read_at is null returning id',
       [personId, upTo, tx.instant],
     );
     // Other pages of the same person show it too.
-    if (seen.length > 0 && personId !== null)
-      await tx.tellOf({ topics: ['bell'], tasks: null, people: [personId], load: false });
+    if (seen.length > 0 && personId !== null) await tellBells(tx, [personId]);
     return { unread: await unreadOf(tx) };
   });
 }
 
 async function unreadOf(scope: Scope): Promise<number> {
   const [row] = await scope.sql<{ count: number }>(
-    'select count(*)::int as count from bell_line where workspace_id = $1 and person_id = $2 and read_at is null',
+    'select count(*)::int as count from message where workspace_id = $1 and person_id = $2 and here and read_at is null',
     [scope.person?.id ?? null],
   );
   return row?.count ?? 0;

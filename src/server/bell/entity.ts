@@ -1,37 +1,62 @@
 import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
-import type { BellKind } from '../../contract/index.ts';
+import { MESSAGE_KINDS, MESSAGE_SIDES, type MessageKind, type MessageSide } from '../../core/index.ts';
 import { Names, OfWorkspace } from '../platform/db/keys.ts';
 
-/** Something that somebody is told of in the application. */
-@Entity({ name: 'bell_line' })
-@OfWorkspace('bell_line')
-@Names('bell_line', 'Person', ['personId', 'by'])
-@Names('bell_line', 'TaskRecord', ['taskId'], { onDelete: 'CASCADE' })
-@Check('bell_line_kind_check', `kind in ('nudge', 'name')`)
-@Index('bell_line_of_person', ['workspaceId', 'personId', 'id'])
-@Index('bell_line_of_task', ['workspaceId', 'taskId'])
-@Index('bell_line_unread', ['workspaceId', 'personId'], { where: 'read_at is null' })
-export class BellRecord {
+const oneOf = (names: readonly string[]) => names.map((name) => `'${name}'`).join(', ');
+
+/** Something that somebody is told of: on the bell, by mail, or by both. */
+@Entity({ name: 'message' })
+@OfWorkspace('message')
+@Names('message', 'Person', ['personId', 'by'])
+@Names('message', 'TaskRecord', ['taskId'], { onDelete: 'SET NULL' })
+@Check('message_kind_check', `kind in (${oneOf(MESSAGE_KINDS)})`)
+@Check('message_side_check', `side in (${oneOf(MESSAGE_SIDES)})`)
+@Check('message_mail_check', `mail in ('undecided', 'no', 'waits', 'sent')`)
+@Check('message_mail_when', `(mail = 'waits') = (mail_at is not null)`)
+@Index('message_of_person', ['workspaceId', 'personId', 'id'])
+@Index('message_of_task', ['workspaceId', 'taskId'])
+@Index('message_unread', ['workspaceId', 'personId'], { where: 'here and read_at is null' })
+@Index('message_to_mail', ['workspaceId', 'mail', 'mailAt'], { where: `mail in ('undecided', 'waits')` })
+export class MessageRecord {
   @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
-  /** Whose bell it is. */
+  /** Who is told. */
   @Column({ type: 'uuid' })
   personId!: string;
   @Column({ type: 'text' })
-  kind!: BellKind;
-  @Column({ type: 'uuid' })
-  taskId!: string;
+  kind!: MessageKind;
+  @Column({ type: 'text' })
+  side!: MessageSide;
+  /** The task it is about, or the first of several; null for what is about none. */
+  @Column({ type: 'uuid', nullable: true })
+  taskId!: string | null;
   /** Tasks besides that one. */
   @Column({ type: 'integer' })
   more!: number;
+  /** What it is about, and what became of it. */
+  @Column({ type: 'text' })
+  title!: string;
   @Column({ type: 'text' })
   text!: string;
+  /** Where it leads; null to the task. */
+  @Column({ type: 'text', nullable: true })
+  path!: string | null;
   @Column({ type: 'timestamptz' })
   at!: Date;
-  @Column({ type: 'uuid' })
-  by!: string;
+  /** Who did it; null for nobody here. */
+  @Column({ type: 'uuid', nullable: true })
+  by!: string | null;
+  /** Whether it stands on the bell. */
+  @Column({ type: 'boolean' })
+  here!: boolean;
   @Column({ type: 'timestamptz', nullable: true })
   readAt!: Date | null;
+  /** Whether it goes by mail: to be decided by what they wish, not at all, once it may leave, or gone. */
+  @Column({ type: 'text' })
+  mail!: 'undecided' | 'no' | 'waits' | 'sent';
+  /** When it may leave, where it waits. */
+  @Column({ type: 'timestamptz', nullable: true })
+  mailAt!: Date | null;
 }

@@ -1,4 +1,4 @@
 /** What each person is told of within the application. */
-export { type Ring, ring } from './bell.ts';
-export { BellRecord } from './entity.ts';
+export { pathOf, type Ring, ring, tellBells } from './bell.ts';
+export { MessageRecord } from './entity.ts';
 export { bellRoutes } from './routes.ts';

@@ -33,7 +33,7 @@ export function writeComment(
   { key, text, named }: CommentInput,
 ): Promise<{ comment: Comment }> {
   return scope.transaction(async (tx) => {
-    await tx.one(TaskRecord, taskId, 'task');
+    const { title } = await tx.one(TaskRecord, taskId, 'task');
     await mustBeNamed(tx, text, named);
     const [made] = await tx.sql<{ id: string }>(
       `insert into task_comment (workspace_id, id, send_key, task_id, text, at, by) values ($1, $2, $3, $4, $5, $6, $7)
@@ -44,7 +44,7 @@ export function writeComment(
       const others = named.filter((personId) => personId !== tx.person?.id);
       await ring(
         tx,
-        others.map((personId) => ({ personId, kind: 'name', taskId, text: text.trim() })),
+        others.map((personId) => ({ personId, taskId, title, text: `${tx.person?.name} named you: ${text.trim()}` })),
       );
       await tx.tellOf({ topics: ['tasks'], tasks: [taskId], people: [], load: false });
     }

@@ -1,4 +1,9 @@
 /** What each hears of the day, and how: the summary by mail. */
-export { SummaryWishRecord } from './entity.ts';
+export { MessageWishRecord } from './entity.ts';
+export { hear, tellNoted } from './hear.ts';
+export { Office } from './office.ts';
 export { messageRoutes } from './routes.ts';
+export { mailMessages } from './sending.ts';
+export { sweepMessages } from './sweep.ts';
+export { countTold, type Told, tell } from './telling.ts';
 export { areSummariesOwed, sendSummaries } from './wishes.ts';

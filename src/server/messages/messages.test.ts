@@ -63,7 +63,7 @@ describe('the summary of a day', () => {
 
   it('goes at its time on the days that are wished, once, with a link a line; and at once to whoever asks', async () => {
     await server.source.query(`delete from mail where kind = 'summary'`);
-    await server.source.query('delete from summary_wish');
+    await server.source.query('delete from message_wish');
     expect(await night('2026-11-25T07:29')).toBe(0);
     expect(await night('2026-11-25T07:30')).toBe(1);
     // Once, whoever runs it again, and however late.
@@ -100,7 +100,7 @@ describe('the summary of a day', () => {
 
   it('is sent once by two that run at one moment', async () => {
     await server.source.query(`delete from mail where kind = 'summary'`);
-    await server.source.query('delete from summary_wish');
+    await server.source.query('delete from message_wish');
     server.clock.set('2026-11-26T08:00');
     const scope = await server.scope();
     const as = (person: Person) => Scope.on(server.source, scope.workspace, person, scope.clock);

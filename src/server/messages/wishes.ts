@@ -1,40 +1,36 @@
-import type { Summary } from '../../contract/index.ts';
 import { askedOn, isSummaryOwed, minutesFor, peopleHere, type SummaryWish, usualSummary } from '../../core/index.ts';
 import { colleagues, reachedAt } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
-import { notFound, notNow } from '../platform/refusal.ts';
+import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { post } from '../post/index.ts';
-import { SummaryWishRecord } from './entity.ts';
+import { choicesOf, meOf } from './choices.ts';
+import { MessageWishRecord } from './entity.ts';
 import { summaryLetter } from './mail.ts';
 import { summaryOf } from './summary.ts';
 
 const wishOf = async (scope: Scope, { id, access }: Pick<Person, 'id' | 'access'>): Promise<SummaryWish> => {
-  const [own] = await scope.find(SummaryWishRecord, { personId: id });
-  return own?.wish ?? usualSummary(access);
+  const [own] = await scope.find(MessageWishRecord, { personId: id });
+  return own?.summary ?? usualSummary(access);
 };
 
-function meOf(scope: Scope): Person {
-  if (scope.person === null) throw notFound('person');
-  return scope.person;
-}
-
 /** How whoever asks wishes to hear of the day, and what the summary says as of now. */
-export async function myMessages(scope: Scope): Promise<{ wish: SummaryWish; email: string | null; summary: Summary }> {
+export async function myMessages(scope: Scope) {
   const me = meOf(scope);
-  const [wish, { email }, summary] = await scope.atOnce(
+  const [wish, { email }, summary, chosen] = await scope.atOnce(
     () => wishOf(scope, me),
     () => reachedAt(scope, me.id),
     () => summaryOf(scope),
+    () => choicesOf(scope, me),
   );
-  return { wish, email, summary };
+  return { wish, email, summary, ...chosen };
 }
 
 export async function wishSummary(scope: Scope, wish: SummaryWish): Promise<{ wish: SummaryWish }> {
   const me = meOf(scope);
   await scope.sql(
-    `insert into summary_wish (workspace_id, person_id, wish) values ($1, $2, $3)
-     on conflict (workspace_id, person_id) do update set wish = $3`,
+    `insert into message_wish (workspace_id, person_id, summary) values ($1, $2, $3)
+     on conflict (workspace_id, person_id) do update set summary = $3`,
     [me.id, JSON.stringify(wish)],
   );
   return { wish };
@@ -68,12 +64,12 @@ async function owedNow(scope: Scope): Promise<Owed[]> {
   const { day, minutes } = scope.now;
   const [people, wishes] = await scope.atOnce(
     () => scope.find(Person),
-    () => scope.find(SummaryWishRecord),
+    () => scope.find(MessageWishRecord),
   );
   const own = new Map(wishes.map((one) => [one.personId, one]));
   const wished = people.flatMap((person) => {
-    const { wish, toldOn } = own.get(person.id) ?? { wish: null, toldOn: null };
-    const said = wish ?? usualSummary(person.access);
+    const { summary, toldOn } = own.get(person.id) ?? { summary: null, toldOn: null };
+    const said = summary ?? usualSummary(person.access);
     // Before its time nobody's hours have to be looked up.
     const mayBeOwed = toldOn !== scope.today && isSummaryOwed(said, { minutes, isAtWork: true });
     return mayBeOwed ? [{ person, wish: said }] : [];
@@ -104,8 +100,8 @@ export async function sendSummaries(scope: Scope, as: (person: Person) => Scope,
 function sendTo(scope: Scope, { person, wish }: Owed, origin: string): Promise<boolean> {
   return scope.transaction(async (tx) => {
     const [mark] = await tx.sql<{ person_id: string }>(
-      `insert into summary_wish (workspace_id, person_id, told_on) values ($1, $2, $3)
-       on conflict (workspace_id, person_id) do update set told_on = $3 where summary_wish.told_on is distinct from $3 returning person_id`,
+      `insert into message_wish (workspace_id, person_id, told_on) values ($1, $2, $3)
+       on conflict (workspace_id, person_id) do update set told_on = $3 where message_wish.told_on is distinct from $3 returning person_id`,
       [person.id, tx.today],
     );
     const { email } = await reachedAt(tx, person.id);

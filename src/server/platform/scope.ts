@@ -209,6 +209,7 @@ export class Scope {
           const tx = this.but({ manager });
           if (!isInner) {
             this.steps?.beginAgain();
+            await tx.sayWho();
             await tx.arrive();
           }
           return work(tx);
@@ -219,6 +220,12 @@ export class Scope {
         await new Promise((resolve) => setTimeout(resolve, Math.random() * 50 * tries));
       }
     }
+  }
+
+  /** Tells the database who does what is done now: what it notes for those who are to hear of it says so (`untold`). */
+  private async sayWho(): Promise<void> {
+    if (this.person !== null)
+      await this.sql(`select set_config('jolly.by', $2, true) where $1::uuid is not null`, [this.person.id]);
   }
 
   /** Writes down that it has come, with all that it does or not at all. Two of the same that come at once wait for each other. */

@@ -5,7 +5,10 @@ import { Names, OfWorkspace } from '../platform/db/keys.ts';
 /** A mail that leaves, or has left. */
 @Entity({ name: 'mail' })
 @OfWorkspace('mail')
-@Check('mail_kind_check', "kind in ('invitation', 'password', 'address', 'notice', 'task', 'code', 'calls', 'summary')")
+@Check(
+  'mail_kind_check',
+  "kind in ('invitation', 'password', 'address', 'notice', 'task', 'code', 'calls', 'summary', 'message')",
+)
 @Check('mail_state_check', "state in ('waiting', 'sent', 'refused')")
 @Unique('mail_reason', ['workspaceId', 'reason'])
 @Index('mail_by_state', ['workspaceId', 'state', 'id'])

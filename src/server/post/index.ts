@@ -1,6 +1,6 @@
 /** Mail: put into an outbox with what it tells of, sent by the queue, shown in the Post tray. */
 export { Mail, MailPart, ReceivedMail } from './entity.ts';
-export type { Letter } from './letter.ts';
+export type { Letter, LetterBand } from './letter.ts';
 export { post } from './outbox.ts';
 export { postRoutes } from './routes.ts';
 export { type MailServer, Postman } from './sending.ts';

@@ -128,7 +128,7 @@ describe('finished work', () => {
     expect(await ask(`select 1 from work_content where brief = 'Ring twice.'`)).toEqual([]);
     for (const [table, column] of [
       ['task_comment', 'task_id'],
-      ['bell_line', 'task_id'],
+      ['message', 'task_id'],
       ['file', 'task_id'],
     ])
       expect(

@@ -1,5 +1,5 @@
 import { type HoldInput, MOST_NUDGED, type Nudged } from '../../contract/index.ts';
-import { groupBy, sayDate } from '../../core/index.ts';
+import { groupBy, plural, sayDate } from '../../core/index.ts';
 import { ring } from '../bell/index.ts';
 import { columnsOf } from '../platform/db/columns.ts';
 import { invalid, notNow } from '../platform/refusal.ts';
@@ -32,8 +32,14 @@ export function goOnWithTask(scope: Scope, id: string): Promise<SavedTask> {
   });
 }
 
-type Reminded = LookRow & Pick<TaskRecord, 'id' | 'assigneeId' | 'nudgedAt'>;
-const REMINDED = [...LOOK_FIELDS, 'id', 'assigneeId', 'nudgedAt'] as const satisfies readonly (keyof TaskRecord)[];
+type Reminded = LookRow & Pick<TaskRecord, 'id' | 'assigneeId' | 'title' | 'nudgedAt'>;
+const REMINDED = [
+  ...LOOK_FIELDS,
+  'id',
+  'assigneeId',
+  'title',
+  'nudgedAt',
+] as const satisfies readonly (keyof TaskRecord)[];
 
 /**
  * Reminds those who have some tasks of them: one line on the bell of each. Nobody is reminded of a task twice within the
@@ -71,7 +77,16 @@ export function nudge(
     await ring(
       tx,
       [...byPerson].flatMap(([personId, [first, ...more]]) =>
-        first ? [{ personId, kind: 'nudge' as const, taskId: first.id, text, more: more.length }] : [],
+        first
+          ? [
+              {
+                ...{ personId, taskId: first.id, more: more.length },
+                title:
+                  more.length === 0 ? first.title : `${first.title} and ${plural(more.length, 'more task')} of yours`,
+                text: `${tx.person?.name} nudges you${text === '' ? '' : `: ${text}`}`,
+              },
+            ]
+          : [],
       ),
     );
     await tx.recordEach(reached.map(({ id }) => ({ subject: 'task', subjectId: id, action: 'nudged', fields: {} })));

@@ -16,7 +16,7 @@ export function Names(
   table: string,
   entity: string,
   fields: readonly string[],
-  { onDelete, name }: { readonly onDelete?: 'CASCADE'; readonly name?: string } = {},
+  { onDelete, name }: { readonly onDelete?: 'CASCADE' | 'SET NULL'; readonly name?: string } = {},
 ): ClassDecorator {
   return (target) => {
     for (const field of fields)

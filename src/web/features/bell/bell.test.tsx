@@ -1,4 +1,4 @@
-import { screen, waitFor } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, it } from 'vitest';
 import type { BellLine } from '../../../contract/index.ts';
@@ -7,30 +7,36 @@ import Bell from './bell.tsx';
 
 const line = (n: number, of: Partial<BellLine> = {}): BellLine => ({
   id: `01937000-0000-7000-8000-00000000b${String(n).padStart(3, '0')}`,
-  ...{
-    kind: 'name',
-    at: '2026-11-24T09:49',
-    by: 'Joss Penhale',
-    text: '@Ines Calloway is it in?',
-    more: 0,
-    isRead: false,
-  },
-  task: { id: '01937000-0000-7000-8000-00000000f001', title: 'Fire points' },
+  ...{ kind: 'named', side: 'mine', at: '2026-11-24T09:49', title: 'Fire points', times: 1, isRead: false },
+  ...{ text: 'Joss Penhale named you: is it in?', path: '/tasks/task/f1?due=any' },
   ...of,
 });
 
-it('counts what is new, tells it apart while it is open, and has been read by opening it', async () => {
-  let unread = 2;
+it('counts what is new, tells it apart while it is open, by day and kind, and has been read by opening it', async () => {
+  let unread = 3;
   const lines = [
-    line(3, { kind: 'nudge', by: 'Bram Hollis', text: '', more: 2 }),
-    line(2),
+    line(9, { kind: 'finished', side: 'gave', title: 'Tank gauge', text: 'finished by Kit Sorrell' }),
+    line(8, {
+      kind: 'late',
+      side: 'gave',
+      title: '3 tasks are late',
+      text: 'A and B',
+      times: 3,
+      path: '/tasks?are=late',
+    }),
+    line(7),
     line(1, { isRead: true, at: '2026-11-20T16:00' }),
   ];
   const read: unknown[] = [];
+  const asked: string[] = [];
   await show(<Bell className="" />, {
     answers: {
       get '/bell'() {
-        return { unread, lines: lines.map((one) => ({ ...one, isRead: one.isRead || unread === 0 })) };
+        return { unread, lines: lines.map((one) => ({ ...one, isRead: one.isRead || unread === 0 })), isMore: true };
+      },
+      get '/bell?before=01937000-0000-7000-8000-00000000b001'() {
+        asked.push('earlier');
+        return { unread, lines: [line(0, { isRead: true, at: '2026-11-19T16:00', title: 'Long ago' })], isMore: false };
       },
       'POST /bell/read': (body: unknown) => {
         read.push(body);
@@ -40,21 +46,33 @@ it('counts what is new, tells it apart while it is open, and has been read by op
     },
   });
   const user = userEvent.setup();
-  await user.click(await screen.findByRole('button', { name: 'Bell, 2 new' }));
-  const links = screen.getAllByRole('link');
-  expect(links.map((link) => link.textContent)).toEqual([
-    'Bram Hollis nudges you, new09:49Fire points and 2 more tasks of yours',
-    'Joss Penhale named you, new09:49Fire points@Ines Calloway is it in?',
-    'Joss Penhale named youFri 20 Nov, 16:00Fire points@Ines Calloway is it in?',
-    'Choose what reaches you',
-  ]);
-  expect(links[0]?.getAttribute('href')).toBe('/tasks/task/01937000-0000-7000-8000-00000000f001');
+  await user.click(await screen.findByRole('button', { name: 'Bell, 3 new' }));
+  const today = screen.getByRole('region', { name: 'Tue 24 Nov' });
+  // What asks for something stands first, with how many it tells of.
+  expect(
+    within(today)
+      .getAllByRole('heading', { level: 4 })
+      .map(({ textContent }) => textContent),
+  ).toEqual(['3late', '1named', '1finished']);
+  expect(within(today).getByText('3 not seen')).toBeTruthy();
+  expect(
+    within(today)
+      .getAllByRole('link')
+      .map((link) => link.getAttribute('href')),
+  ).toEqual(['/tasks?are=late', '/tasks/task/f1?due=any', '/tasks/task/f1?due=any']);
   await waitFor(() => expect(read).toEqual([{ upTo: lines[0]?.id }]));
-  expect(screen.getAllByText(', new')).toHaveLength(2);
+  expect(screen.getAllByText(', new')).toHaveLength(3);
+  await user.click(screen.getByRole('button', { name: 'my own work' }));
+  expect(screen.queryByText('Tank gauge')).toBeNull();
+  await user.click(screen.getByRole('button', { name: 'all' }));
+  await user.click(screen.getByRole('button', { name: 'Earlier' }));
+  expect(await screen.findByText('Long ago')).toBeTruthy();
+  expect(asked).toEqual(['earlier']);
+  expect(screen.queryByRole('button', { name: 'Earlier' })).toBeNull();
 });
 
 it('says when it rings while there is nothing', async () => {
-  await show(<Bell className="" />, { answers: { '/bell': { unread: 0, lines: [] } } });
+  await show(<Bell className="" />, { answers: { '/bell': { unread: 0, lines: [], isMore: false } } });
   await userEvent.setup().click(await screen.findByRole('button', { name: 'Bell' }));
-  expect(screen.getByText(/^Nothing yet\. It rings when you are named/)).toBeTruthy();
+  expect(screen.getByText(/^Nothing yet\. It rings when work is yours/)).toBeTruthy();
 });

@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { bellAddresses } from '../../../contract/addresses-later.ts';
 import type { BellLine } from '../../../contract/index.ts';
-import { plural } from '../../../core/index.ts';
+import { dayOfIso, KIND_WORDS, type MessageSide } from '../../../core/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useToday } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
@@ -11,11 +11,13 @@ import { ask } from '../../kit/api.ts';
 import { moveThroughRows } from '../../kit/arrow-rows.ts';
 import { Popover } from '../../kit/popover.tsx';
 import { Trouble } from '../../kit/states.tsx';
-import { sayMoment } from '../tasks/task-words.ts';
+import { useTrying } from '../../kit/use-trying.ts';
+import { sayDay, timeOf } from '../../kit/ways.ts';
+import { byDay, type KindOfDay, verbOf } from './by-day.ts';
 
 /** What somebody is told of: how much is new stands on the sign, and opening it is having seen it. */
 export default function Bell({ className }: { readonly className: string }) {
-  const { data, error, mutate } = useAnswer(bellAddresses.lines, {});
+  const { data, error, mutate } = useAnswer(bellAddresses.lines, { query: {} });
   /** What was new when it was opened: it stays told apart until it is closed. */
   const [fresh, setFresh] = useState<ReadonlySet<string> | null>(null);
   const button = useRef<HTMLButtonElement>(null);
@@ -54,35 +56,139 @@ export default function Bell({ className }: { readonly className: string }) {
       </button>
       {fresh !== null && (
         <Popover
-          label="Bell"
+          label="What happened"
           anchor={button}
           backTo={button}
-          className="w-[420px] max-w-[calc(100vw-16px)] text-base-content"
+          className="w-[460px] max-w-[calc(100vw-16px)] text-base-content"
           onClose={() => setFresh(null)}
         >
-          {/* Arrow keys are a shortcut between links that Tab reaches as well. */}
-          {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
-          <div className="max-h-[70dvh] overflow-y-auto" onKeyDown={moveThroughRows}>
-            {error && !data && <Trouble error={error} retry={() => void mutate()} />}
-            {data?.lines.length === 0 && (
-              <p className="px-4 py-3 text-row text-ink-2">
-                Nothing yet. It rings when you are named in a comment, or nudged about your work.
-              </p>
-            )}
-            <ul>
-              {data?.lines.map((line) => (
-                <BellRow key={line.id} line={line} isFresh={fresh.has(line.id)} onGo={() => setFresh(null)} />
-              ))}
-            </ul>
-            <p className="border-t border-line px-4 py-2 text-row">
-              <Link data-row className="link-line" to="/messages" onClick={() => setFresh(null)}>
-                Choose what reaches you
-              </Link>
-            </p>
-          </div>
+          {error && !data && <Trouble error={error} retry={() => void mutate()} />}
+          {data && <Happened newest={data.lines} isMore={data.isMore} fresh={fresh} onGo={() => setFresh(null)} />}
         </Popover>
       )}
     </span>
+  );
+}
+
+const SIDES: readonly (readonly [MessageSide | null, string])[] = [
+  [null, 'all'],
+  ['mine', 'my own work'],
+  ['gave', 'work of others'],
+];
+
+interface HappenedProps {
+  readonly newest: readonly BellLine[];
+  readonly isMore: boolean;
+  readonly fresh: ReadonlySet<string>;
+  readonly onGo: () => void;
+}
+
+/** All that there is to hear, by the day and by what it is about. */
+function Happened({ newest, isMore: isMoreYet, fresh, onGo }: HappenedProps) {
+  const today = useToday();
+  const [side, setSide] = useState<MessageSide | null>(null);
+  const [older, setOlder] = useState<{ readonly lines: readonly BellLine[]; readonly isMore: boolean } | null>(null);
+  const { busy, trying } = useTrying();
+  const lines = [...newest, ...(older?.lines ?? [])];
+  const shown = byDay(lines.filter((line) => side === null || line.side === side));
+  const isMore = older?.isMore ?? isMoreYet;
+  const earlier = async () => {
+    const last = lines.at(-1);
+    const answer = await ask(bellAddresses.lines, { query: last ? { before: last.id } : {} });
+    setOlder({ lines: [...(older?.lines ?? []), ...answer.lines], isMore: answer.isMore });
+  };
+  return (
+    <>
+      <header className="flex flex-wrap items-baseline gap-x-4 border-b border-line px-4 py-2">
+        <h2 className="font-head text-[18px] leading-6 font-[650]">What happened</h2>
+        <span className="ml-auto flex gap-x-3 text-note">
+          {SIDES.map(([of, words]) => (
+            <button
+              key={words}
+              type="button"
+              className={`filter-word ${side === of ? 'font-semibold' : 'text-ink-2'}`}
+              aria-pressed={side === of}
+              onClick={() => setSide(of)}
+            >
+              {words}
+            </button>
+          ))}
+        </span>
+      </header>
+      {/* Arrow keys are a shortcut between links that Tab reaches as well. */}
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: see above */}
+      <div className="max-h-[70dvh] overflow-y-auto" onKeyDown={moveThroughRows}>
+        {shown.length === 0 && (
+          <p className="px-4 py-3 text-row text-ink-2">
+            {lines.length === 0
+              ? 'Nothing yet. It rings when work is yours, changes, is late or asks for you.'
+              : 'Nothing of these.'}
+          </p>
+        )}
+        {shown.map(({ on, kinds }) => {
+          const unseen = kinds.flatMap((kind) => kind.lines.filter(({ id }) => fresh.has(id))).length;
+          const day = sayDay(dayOfIso(on), today);
+          return (
+            <section key={on} aria-label={day}>
+              <h3 className="flex items-baseline gap-2 bg-base-200 px-4 py-0.5 text-note leading-5">
+                <span className="font-semibold">{dayOfIso(on) === today ? 'Today' : day}</span>
+                {dayOfIso(on) === today && <span className="text-ink-2">{day}</span>}
+                {unseen > 0 && <span className="ml-auto text-ink-2">{unseen} not seen</span>}
+              </h3>
+              {kinds.map((kind) => (
+                <OneKind key={kind.kind} of={kind} fresh={fresh} onGo={onGo} />
+              ))}
+            </section>
+          );
+        })}
+      </div>
+      <footer className="flex items-baseline border-t border-line px-4 py-2 text-row">
+        <Link data-row className="link-line" to="/messages" onClick={onGo}>
+          Choose what reaches you
+        </Link>
+        {isMore && (
+          <button type="button" className="link-line ml-auto" disabled={busy} onClick={() => void trying(earlier)}>
+            Earlier
+          </button>
+        )}
+      </footer>
+    </>
+  );
+}
+
+/** So many lines of a kind stand there at once. */
+const SHOWN = 4;
+
+function OneKind({
+  of: { kind, times, lines },
+  fresh,
+  onGo,
+}: {
+  readonly of: KindOfDay;
+  readonly fresh: ReadonlySet<string>;
+  readonly onGo: () => void;
+}) {
+  const [isWhole, setWhole] = useState(false);
+  const shown = isWhole || lines.length <= SHOWN + 1 ? lines : lines.slice(0, SHOWN);
+  return (
+    <div className="grid grid-cols-[74px_minmax(0,1fr)] border-b border-line last:border-b-0">
+      <h4 className={`py-2 pl-4 text-note leading-4 font-semibold ${kind === 'late' ? 'text-late' : ''}`}>
+        <b className="block font-head text-[19px] leading-5">{times.toLocaleString('en-GB')}</b>
+        {KIND_WORDS[kind].short}
+      </h4>
+      <ul className="min-w-0">
+        {shown.map((line) => (
+          <BellRow key={line.id} line={line} isFresh={fresh.has(line.id)} onGo={onGo} />
+        ))}
+        {shown.length < lines.length && (
+          <li className="px-4 py-1.5">
+            <button type="button" className="link-line text-note" onClick={() => setWhole(true)}>
+              Show {lines.length - shown.length} more
+            </button>
+          </li>
+        )}
+      </ul>
+    </div>
   );
 }
 
@@ -95,29 +201,29 @@ function BellRow({
   readonly isFresh: boolean;
   readonly onGo: () => void;
 }) {
-  const today = useToday();
   return (
-    <li
-      className={`border-b border-line last:border-b-0 ${isFresh ? 'shadow-[inset_3px_0_0_var(--color-accent)]' : ''}`}
-    >
+    <li className="border-b border-line last:border-b-0">
       <Link
         data-row
-        to={`/tasks/task/${line.task.id}`}
-        className="block px-4 py-2 text-row leading-4.75 hover:bg-base-200"
+        to={line.path}
+        className="flex items-baseline gap-3 py-1.5 pr-4 pl-1 text-row leading-4.75 hover:bg-base-200"
         onClick={onGo}
       >
-        <span className="flex items-baseline justify-between gap-3">
-          <span className={isFresh ? 'font-semibold' : ''}>
-            {line.kind === 'nudge' ? `${line.by} nudges you` : `${line.by} named you`}
+        <span
+          aria-hidden
+          className={`size-1.5 flex-none self-start rounded-full mt-1.5 ${isFresh ? 'bg-primary' : ''}`}
+        />
+        <span className="min-w-0 flex-1">
+          <span className={`block truncate ${isFresh ? 'font-semibold' : ''}`}>
+            {line.title}
             {isFresh && <span className="sr-only">, new</span>}
           </span>
-          <span className="text-note whitespace-nowrap text-ink-2">{sayMoment(line.at, today)}</span>
+          <span className="line-clamp-2 text-note text-ink-2">
+            {timeOf(line.at)}
+            {line.text === '' ? '' : `, ${line.text}`}
+          </span>
         </span>
-        <span className="block truncate">
-          {line.task.title}
-          {line.more > 0 ? ` and ${plural(line.more, 'more task', 'more tasks')} of yours` : ''}
-        </span>
-        {line.text !== '' && <span className="line-clamp-2 text-ink-2">{line.text}</span>}
+        <span className="flex-none font-semibold text-primary">{verbOf(line)}</span>
       </Link>
     </li>
   );

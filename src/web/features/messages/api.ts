@@ -1,5 +1,6 @@
 import { messageAddresses } from '../../../contract/addresses-later.ts';
-import type { SummaryWish } from '../../../core/index.ts';
+import type { HeardOf } from '../../../contract/index.ts';
+import type { HearWish, QuietWish, SummaryWish } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { ask } from '../../kit/api.ts';
@@ -14,6 +15,15 @@ export function useMessageActions() {
       await ask(messageAddresses.change, { body: wish });
       await again('/messages');
       sayDone(said);
+    },
+    async hear({ side, kind }: Pick<HeardOf, 'side' | 'kind'>, wish: HearWish) {
+      await ask(messageAddresses.hear, { body: { side, kind, wish } });
+      await again('/messages');
+    },
+    async beQuiet(quiet: QuietWish) {
+      await ask(messageAddresses.quiet, { body: quiet });
+      await again('/messages');
+      sayDone('Kept: it holds for what comes from now on.');
     },
     async sendNow() {
       const { email } = await ask(messageAddresses.now, {});

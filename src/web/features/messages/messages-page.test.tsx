@@ -1,8 +1,8 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it } from 'vitest';
-import type { Summary } from '../../../contract/index.ts';
-import type { SummaryWish } from '../../../core/index.ts';
+import type { HeardOf, Summary } from '../../../contract/index.ts';
+import { type SummaryWish, USUAL_QUIET } from '../../../core/index.ts';
 import { show } from '../../testing/show.tsx';
 import MessagesPage from './messages-page.tsx';
 
@@ -17,12 +17,25 @@ const SUMMARY: Summary = {
   ],
 };
 
+const HEARS: readonly HeardOf[] = [
+  { side: 'mine', kind: 'late', times: 3, wish: { here: true, mail: true } },
+  { side: 'gave', kind: 'late', times: 1_041, wish: { here: true, mail: false } },
+  { side: 'gave', kind: 'finished', times: 20, wish: { here: false, mail: false } },
+  { side: 'mine', kind: 'named', times: 0, wish: { here: true, mail: true } },
+];
+const CHOSEN = {
+  hears: HEARS,
+  countedFrom: '2026-10-28',
+  quiet: USUAL_QUIET,
+  mailHours: Array.from({ length: 24 }, (_, hour) => (hour === 9 ? 4 : hour === 20 ? 2 : 0)),
+};
+
 describe('messages', () => {
   it('are chosen one by one, each kept as it is made, beside what the summary says now', async () => {
     const sent: unknown[] = [];
     await show(<MessagesPage />, {
       answers: {
-        '/messages': { wish: WISH, email: 'ines@ternquay.example', summary: SUMMARY },
+        '/messages': { wish: WISH, email: 'ines@ternquay.example', summary: SUMMARY, ...CHOSEN },
         'PUT /messages/summary': (wish: unknown) => {
           sent.push(wish);
           return { wish };
@@ -48,10 +61,49 @@ describe('messages', () => {
 
   it('say that there is nothing, and that no address is known', async () => {
     await show(<MessagesPage />, {
-      answers: { '/messages': { wish: { ...WISH, days: 'none' }, email: null, summary: { ...SUMMARY, bands: [] } } },
+      answers: {
+        '/messages': { wish: { ...WISH, days: 'none' }, email: null, summary: { ...SUMMARY, bands: [] }, ...CHOSEN },
+      },
     });
     expect(await screen.findByText('Nothing is late, and nothing is due today.')).toBeTruthy();
     expect(screen.getByText(/No address of yours is known here/)).toBeTruthy();
     expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Send it to me now' }).disabled).toBe(true);
+  });
+
+  it('say how often there was what, and keep where it is heard of; who is named is told always', async () => {
+    const sent: unknown[] = [];
+    await show(<MessagesPage />, {
+      answers: {
+        '/messages': { wish: WISH, email: 'ines@ternquay.example', summary: SUMMARY, ...CHOSEN },
+        'PUT /messages/kinds': (body: { wish: unknown }) => {
+          sent.push(body);
+          return { wish: body.wish };
+        },
+        'PUT /messages/quiet': (quiet: unknown) => {
+          sent.push(quiet);
+          return { quiet };
+        },
+      },
+    });
+    const user = userEvent.setup();
+    const late = await screen.findByRole('row', { name: /^Late/ });
+    expect(
+      within(late)
+        .getAllByRole('cell')
+        .map(({ textContent }) => textContent),
+    ).toEqual(['3', '', '', '1,041', '', '']);
+    await user.click(within(late).getByRole('checkbox', { name: 'Late, work of others: by mail' }));
+    await waitFor(() => expect(sent).toEqual([{ side: 'gave', kind: 'late', wish: { here: true, mail: true } }]));
+    const sums = screen.getByRole('row', { name: /That is, in 4 weeks/ });
+    expect(
+      within(sums)
+        .getAllByRole('cell')
+        .map(({ textContent }) => textContent),
+    ).toEqual(['3', '3', '3', '1,061', '1,041', '0']);
+    const named = screen.getByRole<HTMLInputElement>('checkbox', { name: 'Named or nudged, my own work: here' });
+    expect([named.checked, named.disabled]).toEqual([true, true]);
+    expect(screen.getByText(/^Of 6 mails of these 4 weeks 2 fell into these hours/)).toBeTruthy();
+    await user.selectOptions(screen.getByLabelText('What comes through'), 'nothing');
+    await waitFor(() => expect(sent.at(-1)).toEqual({ ...USUAL_QUIET, through: null }));
   });
 });

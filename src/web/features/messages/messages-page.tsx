@@ -1,12 +1,14 @@
 import { Link } from 'react-router';
 import type { Summary } from '../../../contract/index.ts';
-import { SUMMARY_WORDS, type SummaryDays, type SummaryWish } from '../../../core/index.ts';
+import { dayOfIso, SUMMARY_WORDS, type SummaryDays, type SummaryWish } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank, Part, TimeBlank } from '../../kit/blanks.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { useTrying } from '../../kit/use-trying.ts';
-import { timeOf } from '../../kit/ways.ts';
+import { sayShortDay, timeOf } from '../../kit/ways.ts';
 import { useMessageActions, useMyMessages } from './api.ts';
+import { HearsTable } from './hears-table.tsx';
+import { QuietPart } from './quiet-part.tsx';
 
 const DAYS: readonly (readonly [SummaryDays, string])[] = [
   ['working', 'on my working days'],
@@ -14,11 +16,11 @@ const DAYS: readonly (readonly [SummaryDays, string])[] = [
   ['none', 'on no day'],
 ];
 
-/** How the day's summary comes, beside what it says as of now. */
+/** What reaches somebody, where and when; beside it what the day's summary says as of now. */
 export default function MessagesPage() {
-  const { me } = useWorkspace();
+  const { me, may } = useWorkspace();
   const { data, error, mutate } = useMyMessages();
-  const { wish: save, sendNow } = useMessageActions();
+  const { wish: save, hear, beQuiet, sendNow } = useMessageActions();
   const { busy, trying } = useTrying();
   const set = (wish: SummaryWish) =>
     void trying(() =>
@@ -34,14 +36,30 @@ export default function MessagesPage() {
       <title>Messages · Jolly Rota</title>
       <div className="page-head">
         <h1>Messages</h1>
-        <span className="text-row text-ink-2">{me.name}</span>
+        <span className="text-row text-ink-2">
+          {me.name}
+          {data && ` · figures from ${sayShortDay(dayOfIso(data.countedFrom))} to today`}
+        </span>
         <span className="ml-auto text-row text-ink-2 max-[720px]:hidden">Each choice is kept as you make it.</span>
+        {may('post') && (
+          <Link className="btn max-[720px]:ml-auto" to="/post">
+            Post tray
+          </Link>
+        )}
       </div>
       {error && !data && <Trouble error={error} retry={() => void mutate()} />}
       {!data && !error && <Skeleton rows={10} />}
       {data && (
-        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(0,560px)] border-t border-line-2 max-[1000px]:block max-[1000px]:overflow-y-auto">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(0,448px)] border-t border-line-2 max-[1000px]:block max-[1000px]:overflow-y-auto">
           <div className="min-h-0 overflow-y-auto text-row leading-8">
+            <div className="leading-5">
+              <HearsTable
+                hears={data.hears}
+                answers={may('plan')}
+                busy={busy}
+                onChoose={(of, wish) => void trying(() => hear(of, wish))}
+              />
+            </div>
             <Part name="Summary">
               a mail at{' '}
               <TimeBlank
@@ -83,11 +101,11 @@ export default function MessagesPage() {
                 )}
               </span>
             </Part>
-            <Part name="The bell">
-              tells at once who names you, and who nudges you about work
-              <br />
-              <span className="text-ink-2">It stands above, on every page, and rings for you alone.</span>
-            </Part>
+            <QuietPart
+              quiet={data.quiet}
+              mailHours={data.mailHours}
+              onChange={(quiet) => void trying(() => beQuiet(quiet))}
+            />
           </div>
           <div className="flex min-h-0 flex-col border-l border-line-2 bg-base-200 max-[1000px]:border-t max-[1000px]:border-l-0">
             <header className="flex flex-none flex-wrap items-baseline gap-3 px-5 py-3">
@@ -136,7 +154,7 @@ function SummaryPaper({ summary, email }: { readonly summary: Summary; readonly 
                 <span className="min-w-0 flex-1 truncate">
                   {line.text} <span className="text-ink-2">{line.about}</span>
                 </span>
-                <Link className="link-line" to={line.path} aria-label={`${line.verb} ${line.text}`}>
+                <Link className="link-line leading-4.5" to={line.path} aria-label={`${line.verb} ${line.text}`}>
                   {line.verb}
                 </Link>
               </li>
@@ -147,7 +165,7 @@ function SummaryPaper({ summary, email }: { readonly summary: Summary; readonly 
                   .filter(Boolean)
                   .join(', ')}
               </span>
-              <Link className="link-line" to={path} aria-label={`All that is ${SUMMARY_WORDS[band]}`}>
+              <Link className="link-line leading-4.5" to={path} aria-label={`All that is ${SUMMARY_WORDS[band]}`}>
                 Look
               </Link>
             </li>

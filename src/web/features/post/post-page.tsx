@@ -102,6 +102,7 @@ const KIND_WORDS = {
   code: 'code for a link',
   calls: 'call list',
   summary: 'summary of a day',
+  message: 'what happened',
 } as const satisfies Record<MailLine['kind'], string>;
 
 function Line({ mail }: { readonly mail: MailLine }) {

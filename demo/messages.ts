@@ -1,0 +1,200 @@
+import {
+  dayOfIso,
+  heardOfTurn,
+  instantOf,
+  isoOfDay,
+  type MessageKind,
+  sayDay,
+  sayFirstOf,
+  sayTurn,
+  type TaskFacts,
+  type Turn,
+} from '../src/core/index.ts';
+import { countTold, mailMessages, Office, type Told, tell } from '../src/server/messages/index.ts';
+import type { Person } from '../src/server/platform/identity/person.ts';
+import type { Scope } from '../src/server/platform/scope.ts';
+
+const DAY = 86_400_000;
+const HOUR = 3_600_000;
+/** So far back there are figures of what there was to hear, and so far back it stands on the bells. */
+const COUNTED_DAYS = 27;
+const TOLD_DAYS = 1;
+
+interface Row {
+  readonly id: string;
+  readonly title: string;
+  readonly assigneeId: string | null;
+  readonly dueOn: string;
+  readonly dueTime: string | null;
+  readonly doneAt: Date | null;
+  readonly doneBy: string | null;
+  readonly signedAt: Date | null;
+  readonly signedBy: string | null;
+  readonly isToSign: boolean;
+  readonly heldAt: Date | null;
+  readonly heldBy: string | null;
+  readonly heldReason: string | null;
+  readonly heldUntil: string | null;
+}
+
+interface Event {
+  readonly at: number;
+  readonly told: Told;
+}
+
+type ActingAs = (person: Person | null, daysAgo: number) => Scope;
+
+/** What everybody has heard of in the last weeks, told from the work as it went: figures of all of it, the last days on the bells. */
+export async function addMessages(scope: Scope, origin: string, actingAs: ActingAs): Promise<void> {
+  const now = scope.clock.now();
+  const office = await Office.of(scope);
+  const tasks = await scope.sql<Row>(
+    `select task.id, title, assignee_id as "assigneeId", due_on as "dueOn", due_time as "dueTime", done_at as "doneAt", done_by as "doneBy",
+       signed_at as "signedAt", signed_by as "signedBy", said.sign_off is not null as "isToSign", held_at as "heldAt", held_by as "heldBy",
+       held_reason as "heldReason", held_until as "heldUntil"
+     from task join work_content said on said.workspace_id = task.workspace_id and said.id = task.content_id
+     where task.workspace_id = $1 and due_on between $2::date and $3::date and state not in ('skipped', 'lapsed') order by due_on, task.id`,
+    [isoOfDay(scope.now.day - COUNTED_DAYS), isoOfDay(scope.now.day + 4)],
+  );
+  const events = [...tasks.flatMap((task) => eventsOf(scope, office, task)), ...soonOf(scope, office, tasks)]
+    .filter(({ at }) => at <= now && at > now - COUNTED_DAYS * DAY)
+    .sort((a, b) => a.at - b.at);
+  const since = now - TOLD_DAYS * DAY;
+  const byDay = new Map<number, Told[]>();
+  for (const { at, told } of events.filter((one) => one.at <= since)) {
+    const daysAgo = Math.floor((now - at) / DAY);
+    byDay.set(daysAgo, [...(byDay.get(daysAgo) ?? []), told]);
+  }
+  for (const [daysAgo, told] of byDay) await countTold(actingAs(null, daysAgo), told);
+  for (const { at, told } of events.filter((one) => one.at > since)) {
+    const then = actingAs(null, (now - at) / DAY);
+    await tell(then, await Office.of(then), [told]);
+  }
+  for (let ago = TOLD_DAYS * 24; ago >= 0; ago--) await mailMessages(actingAs(null, ago / 24), origin);
+  // What was done to set all this up is nothing that anybody has to hear.
+  await scope.sql('delete from untold where workspace_id = $1');
+  await scope.sql('insert into told_to (workspace_id, at) values ($1, $2)', [scope.instant]);
+}
+
+function eventsOf(scope: Scope, office: Office, task: Row): Event[] {
+  const due =
+    task.dueTime === null
+      ? instantOf(isoOfDay(dayOfIso(task.dueOn) + 1), '00:00', scope.workspace.zone)
+      : instantOf(task.dueOn, task.dueTime, scope.workspace.zone);
+  const lateAt = due + HOUR;
+  const isLate = (task.doneAt?.getTime() ?? scope.clock.now()) > lateAt && task.heldAt === null;
+  const whose = task.assigneeId === null ? 'nobody has it' : (office.nameOf(task.assigneeId) ?? '');
+  const day = `late: due ${sayDay(dayOfIso(task.dueOn), scope.now.day)}`;
+  return [
+    ...(isLate ? lineFor(office, task, 'late', lateAt, null, { mine: day, gave: `${day}, ${whose}` }) : []),
+    ...turns(scope, office, task),
+  ];
+}
+
+/** The same for whoever has it and for those who answer for it. */
+function lineFor(
+  office: Office,
+  { id, title, assigneeId }: Row,
+  kind: MessageKind,
+  at: number,
+  byId: string | null,
+  words: { readonly mine: string; readonly gave: string },
+): Event[] {
+  const line = (personId: string, side: Told['side']): Event => ({
+    at,
+    told: { personId, side, kind, times: 1, taskId: id, path: null, byId, title, text: words[side] },
+  });
+  return [
+    ...(assigneeId === null ? [] : [line(assigneeId, 'mine')]),
+    ...office.answering(kind).flatMap((personId) => (personId === assigneeId ? [] : [line(personId, 'gave')])),
+  ];
+}
+
+/** How the work went, as the turns that are told. */
+function turns(scope: Scope, office: Office, task: Row): Event[] {
+  const { assigneeId, dueOn, doneAt, doneBy, signedAt, signedBy, isToSign, heldAt, heldBy, heldReason, heldUntil } =
+    task;
+  const open: TaskFacts = { assigneeId, dueOn, state: 'underWay', heldReason: null, heldUntil: null, sentBack: 0 };
+  const steps: {
+    readonly at: Date | null;
+    readonly by: string | null;
+    readonly from: TaskFacts;
+    readonly to: TaskFacts;
+  }[] = [
+    { at: heldAt, by: heldBy, from: open, to: { ...open, heldReason, heldUntil } },
+    { at: doneAt, by: doneBy, from: open, to: { ...open, state: isToSign ? 'toCheck' : 'done' } },
+    { at: signedAt, by: signedBy, from: { ...open, state: 'toCheck' }, to: { ...open, state: 'done' } },
+  ];
+  return steps.flatMap(({ at, by, from, to }) => {
+    if (at === null) return [];
+    const turn = { before: from, after: to, byId: by };
+    return heardOfTurn(turn).flatMap(({ kind, side, turn: what, to: whom }): Event[] => {
+      const people = whom === 'answering' ? office.answering(kind) : [whom.personId];
+      return people
+        .filter((personId) => personId !== by && (side === 'mine' || personId !== assigneeId))
+        .map((personId) => ({
+          at: at.getTime(),
+          told: toldOf(scope, office, task, { personId, kind, side, what, turn }),
+        }));
+    });
+  });
+}
+
+function toldOf(
+  scope: Scope,
+  office: Office,
+  { id, title }: Row,
+  {
+    personId,
+    kind,
+    side,
+    what,
+    turn,
+  }: Pick<Told, 'personId' | 'kind' | 'side'> & {
+    readonly what: Turn;
+    readonly turn: Parameters<typeof heardOfTurn>[0];
+  },
+): Told {
+  const words = sayTurn(what, { title, sentBackReason: null, turn }, { today: scope.now.day, nameOf: office.nameOf });
+  return { ...words, personId, kind, side, times: 1, taskId: id, path: null, byId: turn.byId };
+}
+
+/** What was due on the day after a working day, told in the afternoon of that, in one line each. */
+function soonOf(scope: Scope, office: Office, tasks: readonly Row[]): Event[] {
+  const { day: today } = scope.now;
+  return Array.from({ length: COUNTED_DAYS }, (_, ago) => today - ago - 1).flatMap((day) => {
+    const due = tasks.filter(({ dueOn }) => dayOfIso(dueOn) === day + 1);
+    const line = (personId: string, side: Told['side'], some: readonly Row[]): Event[] => {
+      const [first] = some;
+      if (first === undefined) return [];
+      const title = some.length === 1 ? first.title : `${some.length} tasks are due soon`;
+      const text = some.length === 1 ? `due ${sayDay(day + 1, today)}` : sayFirstOf(some.map((one) => one.title));
+      return [
+        {
+          at: instantOf(isoOfDay(day), '14:00', scope.workspace.zone),
+          told: {
+            ...{ personId, side, kind: 'soon', times: some.length, taskId: first.id, byId: null, title, text },
+            path: some.length === 1 ? null : '/tasks?are=unfinished&due=any',
+          },
+        },
+      ];
+    };
+    const people = new Set(due.flatMap(({ assigneeId }) => assigneeId ?? []));
+    return [
+      ...[...people].flatMap((one) =>
+        line(
+          one,
+          'mine',
+          due.filter(({ assigneeId }) => assigneeId === one),
+        ),
+      ),
+      ...office.answering('soon').flatMap((one) =>
+        line(
+          one,
+          'gave',
+          due.filter(({ assigneeId }) => assigneeId !== one),
+        ),
+      ),
+    ];
+  });
+}

@@ -1,0 +1,267 @@
+import { NONE_OF_THEM, revisionSchema, timingSchema } from '../../contract/index.ts';
+import {
+  dayOfIso,
+  groupBy,
+  instantOf,
+  isoOfDay,
+  plural,
+  type Revision,
+  remindersBetween,
+  sayDay,
+  sayFirstOf,
+  type Timing,
+  type WorkingCalendar,
+} from '../../core/index.ts';
+import type { Scope } from '../platform/scope.ts';
+import { TO_DO } from '../tasks/stored/index.ts';
+import { Office } from './office.ts';
+import { type Told, tell } from './telling.ts';
+
+const HOUR = 3_600_000;
+/** Work is told as late once so much time has gone by since it was due. */
+const LATE_AFTER = HOUR;
+/** At which time of a working day it is told what is due next, and of what nobody has. */
+const SOON_AT = '14:00';
+const NOBODY_AT = '08:00';
+const NOBODY_DAYS = 7;
+/** After so long a time without anybody to tell it, what is older is told of by the lists alone. */
+const LONGEST_GAP = 31 * 24 * HOUR;
+
+/** A stretch of time whose end is told of: after one instant, up to another, in milliseconds. */
+interface Stretch {
+  readonly after: number;
+  readonly upTo: number;
+}
+
+/** A task that somebody is told of by the time. */
+interface Timed {
+  readonly taskId: string;
+  readonly title: string;
+  readonly personId: string | null;
+  readonly dueOn: string;
+  /** The instant of which it is told. */
+  readonly at: number;
+}
+
+/**
+ * Tells what has come with the time since it was told last: work that is due soon, reminded of, late, or has nobody. How far
+ * that is is written with what it tells, so that after a fall it goes on there; and each is told once for its instant,
+ * whatever became of the plan in between. After a time in which nobody was told it is gathered.
+ */
+export function tellOfTime(scope: Scope): Promise<void> {
+  return scope.transaction(async (tx) => {
+    const upTo = tx.instant.getTime();
+    const [told] = await tx.sql<{ at: Date }>('select at from told_to where workspace_id = $1 for update');
+    await tx.sql(
+      'insert into told_to (workspace_id, at) values ($1, $2) on conflict (workspace_id) do update set at = $2',
+      [tx.instant],
+    );
+    // Of the time before anybody could be told nothing is.
+    if (told === undefined || told.at.getTime() >= upTo) return;
+    const stretch = { after: Math.max(told.at.getTime(), upTo - LONGEST_GAP), upTo };
+    const calendar = await tx.calendar();
+    const found = [
+      ...(await lateIn(tx, stretch)),
+      ...(await remindedIn(tx, stretch, calendar)),
+      ...(await soonIn(tx, stretch, calendar)),
+    ];
+    const isNobodyAsked = lastTime(tx, stretch, NOBODY_AT, calendar) !== null;
+    if (found.length === 0 && !isNobodyAsked) return;
+    const office = await Office.of(tx);
+    await tell(tx, office, [
+      ...found.flatMap((one) => toldOf(tx, office, one)),
+      ...(isNobodyAsked ? await nobodys(tx, office) : []),
+    ]);
+  });
+}
+
+interface Found {
+  readonly kind: 'late' | 'reminder' | 'soon';
+  readonly tasks: readonly Timed[];
+}
+
+/** Those that were not told of that instant before. */
+async function notTold(scope: Scope, kind: Found['kind'], tasks: readonly Timed[]): Promise<Found[]> {
+  if (tasks.length === 0) return [];
+  const rows = await scope.sql<{ taskId: string; at: Date }>(
+    `insert into told_once (workspace_id, task_id, kind, at)
+     select $1, task_id, $2, at from unnest($3::uuid[], $4::timestamptz[]) as told (task_id, at) order by task_id, at
+     on conflict do nothing returning task_id as "taskId", at`,
+    [kind, tasks.map(({ taskId }) => taskId), tasks.map(({ at }) => new Date(at))],
+  );
+  const fresh = new Set(rows.map(({ taskId, at }) => `${taskId} ${at.getTime()}`));
+  // Of one task the last alone: what was to be told earlier is told by it.
+  const last = new Map<string, Timed>();
+  for (const task of tasks) if (fresh.has(`${task.taskId} ${task.at}`)) last.set(task.taskId, task);
+  return last.size === 0 ? [] : [{ kind, tasks: [...last.values()] }];
+}
+
+const TIMED = `task.id as "taskId", task.title, task.assignee_id as "personId", task.due_on as "dueOn"`;
+
+type Dated = Omit<Timed, 'at'> & { readonly dueTime: string | null; readonly zone: string | null };
+
+const dueAt = (scope: Scope, { dueOn, dueTime, zone }: Dated): number =>
+  dueTime === null
+    ? instantOf(isoOfDay(dayOfIso(dueOn) + 1), '00:00', zone ?? scope.workspace.zone)
+    : instantOf(dueOn, dueTime, zone ?? scope.workspace.zone);
+
+/** Work that has been late for as long as it takes to be told of. */
+async function lateIn(scope: Scope, { after, upTo }: Stretch): Promise<Found[]> {
+  const [first, last] = [after - LATE_AFTER, upTo - LATE_AFTER];
+  const day = (instant: number) => new Date(instant).toISOString().slice(0, 10);
+  // Within a day of the stretch by any zone; then to the minute, by the zone of each.
+  const rows = await scope.sql<Dated>(
+    `select ${TIMED}, task.due_time as "dueTime", task.zone from task
+     where workspace_id = $1 and state in ${TO_DO} and due_on between $2::date - 2 and $3::date + 1
+       and (held_until is null or held_until <= $4::date)
+       and (case when due_time is null then due_on + 1 else due_on end + coalesce(due_time, '00:00')::time)
+         at time zone coalesce(zone, $5) between $6::timestamptz - interval '3 hours' and $7::timestamptz + interval '3 hours'
+     order by due_on, id`,
+    [day(first), day(last), scope.today, scope.workspace.zone, new Date(first), new Date(last)],
+  );
+  const late = rows.map((row) => ({ ...row, at: dueAt(scope, row) })).filter(({ at }) => at > first && at <= last);
+  return notTold(scope, 'late', late);
+}
+
+/** What schedules plan to be reminded of, and is still to be done. */
+async function remindedIn(scope: Scope, stretch: Stretch, calendar: WorkingCalendar): Promise<Found[]> {
+  const schedules = await scope.sql<{ id: string; timing: unknown; revisions: unknown[] }>(
+    `select id, timing, revisions from schedule where workspace_id = $1 and deleted_at is null
+       and (timing->'reminders' <> '[]' or jsonb_path_exists(revisions, '$[*].timing.reminders[*]'))`,
+  );
+  const wanted = schedules.flatMap(({ id, timing, revisions }) =>
+    stretchesOf(
+      timingSchema.parse(timing),
+      revisions.map((one) => revisionSchema.parse(one)),
+    ).flatMap((part) =>
+      remindersBetween(part.timing, stretch, calendar, scope.workspace.zone).map(({ on, at }) => ({
+        ...{ schedule_id: id, work_on: isoOfDay(on), at, from_on: part.from, to_on: part.to },
+      })),
+    ),
+  );
+  if (wanted.length === 0) return [];
+  const rows = await scope.sql<Timed>(
+    `select ${TIMED}, wanted.at from jsonb_to_recordset($2::jsonb)
+       as wanted (schedule_id uuid, work_on date, at bigint, from_on date, to_on date)
+     join task on task.workspace_id = $1 and task.schedule_id = wanted.schedule_id and task.work_on = wanted.work_on
+       and task.set_index = 0 and task.state in ${TO_DO} and (task.held_until is null or task.held_until <= $3::date)
+       and (wanted.from_on is null or task.nominal_date >= wanted.from_on) and (wanted.to_on is null or task.nominal_date < wanted.to_on)
+     order by wanted.at, task.id`,
+    [JSON.stringify(wanted), scope.today],
+  );
+  return notTold(scope, 'reminder', rows);
+}
+
+/** How a schedule times its tasks, by their nominal dates: from a day on, until before another. */
+function stretchesOf(
+  timing: Timing,
+  revisions: readonly Revision[],
+): { readonly timing: Timing; readonly from: string | null; readonly to: string | null }[] {
+  const later = [...revisions].sort((a, b) => (a.from < b.from ? -1 : 1));
+  return [{ timing, from: null }, ...later].map((part, i) => ({
+    ...{ timing: part.timing, from: part.from, to: later[i]?.from ?? null },
+  }));
+}
+
+/** The last working day in a stretch that has come to a time of day; null where there is none. */
+function lastTime(scope: Scope, { after, upTo }: Stretch, time: string, calendar: WorkingCalendar): number | null {
+  for (let day = scope.now.day; ; day--) {
+    const at = instantOf(isoOfDay(day), time, scope.workspace.zone);
+    if (at <= after) return null;
+    if (at <= upTo && calendar.isWorkingDay(day)) return day;
+  }
+}
+
+/** What is due on the next working day, or on days off before it. */
+async function soonIn(scope: Scope, stretch: Stretch, calendar: WorkingCalendar): Promise<Found[]> {
+  const day = lastTime(scope, stretch, SOON_AT, calendar);
+  if (day === null) return [];
+  let next = day + 1;
+  while (!calendar.isWorkingDay(next) && next < day + 15) next++;
+  const rows = await scope.sql<Dated>(
+    `select ${TIMED}, task.due_time as "dueTime", task.zone from task
+     where workspace_id = $1 and state in ${TO_DO} and due_on > $2::date and due_on <= $3::date and assignee_id is not null
+     order by due_on, due_time nulls last, id`,
+    [isoOfDay(Math.max(day, scope.now.day - 1)), isoOfDay(next)],
+  );
+  return notTold(
+    scope,
+    'soon',
+    rows.map((row) => ({ ...row, at: dueAt(scope, row) })),
+  );
+}
+
+/** Who hears of it: each of what is theirs, and those who answer for it of all of it, in one line each. */
+function toldOf(scope: Scope, office: Office, { kind, tasks }: Found): Told[] {
+  const own = groupBy(
+    tasks.filter(({ personId }) => personId !== null),
+    ({ personId }) => personId ?? '',
+  );
+  const line = (personId: string, side: Told['side'], some: readonly Timed[]): Told[] => {
+    const [first] = some;
+    if (first === undefined) return [];
+    return [
+      {
+        ...{ personId, side, kind, times: some.length, taskId: first.taskId, byId: null },
+        ...wordsOf(scope, office, kind, side, some),
+        path: some.length === 1 ? null : pathOf(kind, side, personId),
+      },
+    ];
+  };
+  return [
+    ...[...own].flatMap(([personId, some]) => line(personId, 'mine', some)),
+    ...(kind === 'reminder' ? [] : office.answering(kind)).flatMap((personId) =>
+      line(
+        personId,
+        'gave',
+        tasks.filter((task) => task.personId !== personId),
+      ),
+    ),
+  ];
+}
+
+const pathOf = (kind: Found['kind'], side: Told['side'], personId: string) =>
+  `/tasks?${side === 'mine' ? `person=${personId}&` : ''}${kind === 'late' ? 'are=late&due=any' : 'are=unfinished&due=any'}`;
+
+const MANY_WORDS: Readonly<Record<Found['kind'], (tasks: string) => string>> = {
+  late: (tasks) => `${tasks} are late`,
+  reminder: (tasks) => `${tasks} to think of`,
+  soon: (tasks) => `${tasks} are due soon`,
+};
+
+function wordsOf(
+  scope: Scope,
+  office: Office,
+  kind: Found['kind'],
+  side: Told['side'],
+  tasks: readonly Timed[],
+): { readonly title: string; readonly text: string } {
+  const [first, ...rest] = tasks;
+  if (first === undefined || rest.length > 0)
+    return { title: MANY_WORDS[kind](plural(tasks.length, 'task')), text: sayFirstOf(tasks.map(({ title }) => title)) };
+  const due = `due ${sayDay(dayOfIso(first.dueOn), scope.now.day, scope.workspace.ways)}`;
+  const who = side === 'mine' ? '' : first.personId === null ? 'nobody has it' : (office.nameOf(first.personId) ?? '');
+  return { title: first.title, text: [kind === 'late' ? `late: ${due}` : due, who].filter(Boolean).join(', ') };
+}
+
+/** Work of the coming days that nobody has and that is offered to nobody. */
+async function nobodys(scope: Scope, office: Office): Promise<Told[]> {
+  const [from, to] = [scope.today, isoOfDay(scope.now.day + NOBODY_DAYS)];
+  const [found] = await scope.sql<{ count: number; titles: string[] }>(
+    `select count(*)::int as count, (array_agg(title order by due_on, id))[1:3] as titles from task
+     where workspace_id = $1 and assignee_id is null and offered_to is null and state in ('open', 'underWay')
+       and due_on between $2::date and $3::date`,
+    [from, to],
+  );
+  if (found === undefined || found.count === 0) return [];
+  const { count, titles } = found;
+  const search = new URLSearchParams({ are: 'open', person: NONE_OF_THEM, offered: 'no', from, to });
+  return office.answering('nobody').map((personId) => ({
+    ...{ personId, side: 'gave', kind: 'nobody', times: count, taskId: null, byId: null, path: `/tasks?${search}` },
+    title: `${plural(count, 'task')} within ${NOBODY_DAYS} days ${count === 1 ? 'has' : 'have'} nobody`,
+    text:
+      count > 2
+        ? `${titles.slice(0, 2).join(', ')} and ${(count - 2).toLocaleString('en-GB')} more`
+        : titles.join(' and '),
+  }));
+}

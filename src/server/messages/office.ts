@@ -1,0 +1,76 @@
+import {
+  answersFor,
+  askedOn,
+  canHear,
+  type HearWish,
+  hearWish,
+  instantOf,
+  isoOfDay,
+  isoTimeOf,
+  leavesAt,
+  type MessageKind,
+  type MessageSide,
+  minutesFor,
+  peopleHere,
+  USUAL_QUIET,
+  type Worker,
+} from '../../core/index.ts';
+import { colleagues } from '../people/index.ts';
+import { Person } from '../platform/identity/person.ts';
+import type { Scope } from '../platform/scope.ts';
+import { MessageWishRecord } from './entity.ts';
+
+/** Everybody who may have to hear of something, with how they wish to. */
+export class Office {
+  private constructor(
+    private readonly scope: Scope,
+    readonly people: ReadonlyMap<string, Person>,
+    private readonly wishes: ReadonlyMap<string, MessageWishRecord>,
+    private readonly workers: ReadonlyMap<string, Worker>,
+    private readonly isHoliday: (day: number) => boolean,
+  ) {}
+
+  /** Who has left, or is not here yet, is none of them. */
+  static async of(scope: Scope): Promise<Office> {
+    const [people, wishes, { workers }, calendar] = await scope.atOnce(
+      () => scope.find(Person),
+      () => scope.find(MessageWishRecord),
+      async () => peopleHere(await colleagues(scope)),
+      () => scope.calendar(),
+    );
+    return new Office(
+      scope,
+      new Map(people.filter(({ id }) => workers.has(id)).map((person) => [person.id, person])),
+      new Map(wishes.map((one) => [one.personId, one])),
+      workers,
+      (day) => askedOn(day, calendar).isHoliday,
+    );
+  }
+
+  readonly nameOf = (personId: string): string | null => this.people.get(personId)?.name ?? null;
+
+  /** Where somebody hears of such a thing; null where they don't at all. */
+  wishOf(personId: string, side: MessageSide, kind: MessageKind): HearWish | null {
+    const person = this.people.get(personId);
+    return person === undefined ? null : hearWish(person.access, this.wishes.get(personId)?.hears ?? {}, side, kind);
+  }
+
+  /** Those who answer for work of others, and hear of such a thing. */
+  answering(kind: MessageKind): string[] {
+    return [...this.people.values()].flatMap(({ id, access }) =>
+      answersFor(access, kind) && canHear(access, 'gave', kind) ? [id] : [],
+    );
+  }
+
+  /** When a mail of a single thing may leave for somebody. */
+  mailAt(personId: string, kind: MessageKind): Date {
+    const { now, instant, workspace } = this.scope;
+    const worker = this.workers.get(personId);
+    const quiet = this.wishes.get(personId)?.quiet ?? USUAL_QUIET;
+    const isFree = (day: number) =>
+      worker !== undefined && minutesFor(worker, day, { isHoliday: this.isHoliday(day) }) === 0;
+    const { day, minutes } = leavesAt(quiet, kind, now, isFree);
+    if (day === now.day && minutes === now.minutes) return instant;
+    return new Date(instantOf(isoOfDay(day), isoTimeOf(minutes), workspace.zone));
+  }
+}

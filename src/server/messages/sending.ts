@@ -1,0 +1,104 @@
+import { KIND_WORDS, MESSAGE_KINDS, type MessageKind } from '../../core/index.ts';
+import { type MessageRecord, pathOf } from '../bell/index.ts';
+import { reachedAt } from '../people/index.ts';
+import type { Scope } from '../platform/scope.ts';
+import { type Letter, type LetterBand, post } from '../post/index.ts';
+import { Office } from './office.ts';
+
+/** What is told at once is gathered for so long, so that a burst is one mail. */
+const GATHER_MS = 60_000;
+/** Lines of a kind that a mail tells; the rest is counted. */
+const LINES = 8;
+
+type Line = Pick<MessageRecord, 'id' | 'kind' | 'title' | 'text' | 'taskId' | 'path'>;
+
+/** Those whose lines were put on a bell by somebody's own deed: whether they go by mail too is by what they wish. */
+export async function decideMails(scope: Scope): Promise<void> {
+  const waiting = await scope.sql<Pick<MessageRecord, 'id' | 'personId' | 'side' | 'kind'>>(
+    `select id, person_id as "personId", side, kind from message where workspace_id = $1 and mail = 'undecided' order by id limit 1000`,
+  );
+  if (waiting.length === 0) return;
+  const office = await Office.of(scope);
+  const decided = waiting.map(({ id, personId, side, kind }) => {
+    const isWished = office.wishOf(personId, side, kind)?.mail === true;
+    return { id, mail: isWished ? 'waits' : 'no', mail_at: isWished ? office.mailAt(personId, kind) : null };
+  });
+  await scope.sql(
+    `update message set mail = decided.mail, mail_at = decided.mail_at
+     from jsonb_to_recordset($2::jsonb) as decided (id uuid, mail text, mail_at timestamptz)
+     where message.workspace_id = $1 and message.id = decided.id and message.mail = 'undecided'`,
+    [JSON.stringify(decided)],
+  );
+}
+
+/**
+ * Mails what may leave by now, each person's in one, in a transaction with the mark that it has gone: after a fall each is
+ * there once. @returns how many mails
+ */
+export async function mailMessages(scope: Scope, origin: string): Promise<number> {
+  await decideMails(scope);
+  const people = await scope.sql<{ personId: string }>(
+    `select person_id as "personId" from message where workspace_id = $1 and mail = 'waits' and mail_at <= $2
+     group by person_id having min(at) <= $3 order by person_id`,
+    [scope.instant, new Date(scope.instant.getTime() - GATHER_MS)],
+  );
+  let sent = 0;
+  for (const { personId } of people) sent += (await mailTo(scope, personId, origin)) ? 1 : 0;
+  return sent;
+}
+
+function mailTo(scope: Scope, personId: string, origin: string): Promise<boolean> {
+  return scope.transaction(async (tx) => {
+    const lines = await tx.sql<Line>(
+      `update message set mail = 'sent', mail_at = null
+       where workspace_id = $1 and person_id = $2 and mail = 'waits' and mail_at <= $3
+       returning id, kind, title, text, task_id as "taskId", path`,
+      [personId, tx.instant],
+    );
+    const { name, email } = await reachedAt(tx, personId);
+    const [first] = lines.sort((a, b) => (a.id < b.id ? -1 : 1));
+    if (first === undefined || email === null) return false;
+    await post(tx, {
+      reason: `message ${first.id}`,
+      kind: 'message',
+      to: { name, email },
+      isPrivate: false,
+      letter: letterOf(tx, name, lines, origin),
+    });
+    return true;
+  });
+}
+
+/** Lines as a letter: one says what it is in its subject, several are told by kind. */
+function letterOf(scope: Scope, name: string, lines: readonly Line[], origin: string): Letter {
+  const bands = MESSAGE_KINDS.flatMap((kind): LetterBand[] => {
+    const of = lines.filter((line) => line.kind === kind);
+    if (of.length === 0) return [];
+    return [
+      {
+        ...{ title: KIND_WORDS[kind].name, about: of.length > 1 ? String(of.length) : '' },
+        lines: of.slice(0, LINES).map((line) => ({
+          ...{ text: line.title, about: line.text, verb: 'Open', url: `${origin}${pathOf(line)}` },
+        })),
+        more: of.length > LINES ? { words: `and ${of.length - LINES} more`, url: `${origin}/messages` } : null,
+      },
+    ];
+  });
+  return {
+    subject: subjectOf(lines),
+    from: scope.workspace.name,
+    greeting: `Dear ${name},`,
+    paragraphs: [],
+    bands,
+    deed: null,
+    after: [`Choose what reaches you, and when: ${origin}/messages`],
+  };
+}
+
+function subjectOf(lines: readonly Line[]): string {
+  const [only, ...rest] = lines;
+  if (only !== undefined && rest.length === 0) return `${KIND_WORDS[only.kind].name}: ${only.title}`;
+  const counts = new Map<MessageKind, number>();
+  for (const { kind } of lines) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+  return [...counts].map(([kind, count]) => `${count} ${KIND_WORDS[kind].short}`).join(', ');
+}

@@ -1,0 +1,286 @@
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { BellLine } from '../../contract/index.ts';
+import { givenTo } from '../../core/index.ts';
+import { TEST_NOW } from '../testing/clock.ts';
+import { type Crew, crewOf } from '../testing/crew.ts';
+import { plainInput, weekly } from '../testing/schedules.ts';
+import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { doTo, newTemplate, startedTasks } from '../testing/work.ts';
+import { hear, tellNoted } from './index.ts';
+
+let server: TestServer;
+let crew: Crew;
+let ines: Agent;
+let nadia: Agent;
+let template: string;
+beforeAll(async () => {
+  server = await testServer();
+  crew = await crewOf(server);
+  ({ ines } = crew);
+  nadia = await server.browser('Nadia Orme');
+  template = await newTemplate(ines, { name: 'Hose reels', titlePattern: 'Hose reels' });
+});
+afterAll(() => server.stop());
+
+/** As if nobody had been told of anything, up to now. */
+beforeEach(async () => {
+  server.clock.set(TEST_NOW);
+  await tellNoted(await server.scope());
+  await server.source.query(
+    `delete from message; delete from message_count; delete from message_wish; delete from told_once; delete from mail; delete from told_to;
+     delete from leave; delete from untold`,
+  );
+});
+afterEach(() => server.clock.set(TEST_NOW));
+
+async function at<T>(moment: string, work: () => Promise<T>): Promise<T> {
+  server.clock.set(moment);
+  return work();
+}
+const told = async () => hear(await server.scope(), server.address);
+const bell = async (by: Agent): Promise<{ unread: number; lines: BellLine[]; isMore: boolean }> =>
+  (await by.get('/api/bell').expect(200)).body;
+const said = async (by: Agent) =>
+  (await bell(by)).lines.map(({ kind, side, title, text }) => `${kind} ${side}: ${title} | ${text}`);
+const mails = (): Promise<{ to: string; subject: string; text: string }[]> =>
+  server.source.query(`select to_name as "to", subject, text from mail where kind = 'message' order by id`);
+const started = (assignee: string | null, on = '2026-11-26') =>
+  startedTasks(ines, template, assignee, [{ step: '', on }]).then(([id]) => id ?? '');
+
+describe('what is done with a task', () => {
+  it('reaches whoever it is given to, taken from and answered for, in words, once; and nobody of what they did themselves', async () => {
+    const id = await started(crew.id('Nadia'));
+    await told();
+    expect(await said(nadia)).toEqual(['new mine: Hose reels | yours now, due Thu 26 Nov, from Ines Calloway']);
+    expect(await said(ines)).toEqual([]);
+    await doTo(ines, id, { kind: 'give', personId: crew.id('Kit') });
+    await told();
+    await told();
+    expect((await said(nadia)).at(0)).toBe('hands mine: Hose reels | Kit Sorrell has it now by Ines Calloway');
+    const kit = await server.browser('Kit Sorrell');
+    expect(await said(kit)).toEqual(['hands mine: Hose reels | yours now, due Thu 26 Nov, from Ines Calloway']);
+    const [line] = (await bell(kit)).lines;
+    expect(line?.path).toBe(`/tasks/task/${id}?due=any`);
+    // It is the manager's own deed that is told of; whoever else plans hears of it where they chose to.
+    expect(await said(ines)).toEqual([]);
+    await kit.post(`/api/tasks/${id}/start`).send({}).expect(200);
+    await kit.post(`/api/tasks/${id}/finish`).send({}).expect(200);
+    await ines
+      .put('/api/messages/kinds')
+      .send({ side: 'gave', kind: 'finished', wish: { here: true, mail: false } })
+      .expect(200);
+    await told();
+    expect(await said(ines)).toEqual(['finished gave: Hose reels | finished by Kit Sorrell']);
+  });
+
+  it('that comes to nothing before it is told is nothing; of many it is one line', async () => {
+    const id = await started(crew.id('Nadia'));
+    await told();
+    const { changeId } = await doTo(ines, id, { kind: 'give', personId: crew.id('Kit') });
+    await crew.undo(changeId);
+    const ids: string[] = [];
+    for (const day of ['27', '30', '28']) ids.push(await started(crew.id('Nadia'), `2026-11-${day}`));
+    await told();
+    expect(await said(nadia)).toEqual([
+      'new mine: 3 tasks are yours from Fri 27 Nov | Hose reels',
+      'new mine: Hose reels | yours now, due Thu 26 Nov, from Ines Calloway',
+    ]);
+    expect((await bell(nadia)).lines[0]).toMatchObject({ times: 3, path: `/tasks?person=${crew.id('Nadia')}&due=any` });
+    // What is taken out is told too, though it is gone.
+    await doTo(ines, ids[0], { kind: 'delete' });
+    await told();
+    expect((await said(nadia))[0]).toBe('hands mine: Hose reels | taken out by Ines Calloway');
+    expect((await bell(nadia)).unread).toBe(3);
+  });
+
+  it('is noted in its own transaction: what is only looked at is told to nobody', async () => {
+    const id = await started(crew.id('Nadia'));
+    await told();
+    await doTo(ines, id, { kind: 'give', personId: crew.id('Kit') }, 200, '/impact');
+    expect(await server.source.query('select 1 from untold')).toEqual([]);
+    await told();
+    expect(await said(nadia)).toHaveLength(1);
+  });
+
+  it('of three that tell at once it is told by one', async () => {
+    await started(crew.id('Nadia'));
+    await started(crew.id('Nadia'), '2026-11-27');
+    await Promise.all([told(), told(), told()]);
+    const [line] = (await bell(nadia)).lines;
+    expect((await bell(nadia)).lines).toHaveLength(1);
+    expect(line?.times).toBe(2);
+  });
+});
+
+describe('by mail', () => {
+  /** How many Nadia Orme has had by a moment. */
+  const toNadia = async (moment: string) => {
+    await at(moment, told);
+    return (await mails()).filter(({ to }) => to === 'Nadia Orme').length;
+  };
+
+  it('it goes once it is gathered, all of a person’s in one; not within quiet hours, nor on days off', async () => {
+    await told();
+    const id = await started(crew.id('Kit'));
+    await doTo(ines, id, { kind: 'give', personId: crew.id('Nadia') });
+    // Given by somebody at first: what is new does not go by mail unless it is chosen.
+    await nadia
+      .put('/api/messages/kinds')
+      .send({ side: 'mine', kind: 'new', wish: { here: false, mail: true } })
+      .expect(200);
+    await told();
+    await started(crew.id('Nadia'), '2026-11-27');
+    expect(await toNadia(TEST_NOW)).toBe(0);
+    expect(await toNadia('2026-11-24T10:42')).toBe(1);
+    expect(await toNadia('2026-11-24T10:50')).toBe(1);
+    const [mail] = await mails();
+    expect(mail).toMatchObject({ to: 'Nadia Orme', subject: expect.stringMatching(/^2 new$/) });
+    expect(mail?.text).toContain('Open: http');
+    // Wished for by mail alone: the bell does not ring.
+    expect(await said(nadia)).toEqual([]);
+    // At night it waits for the morning, gathered; a Saturday waits for Monday.
+    server.clock.set('2026-11-24T22:00');
+    await started(crew.id('Nadia'), '2026-11-30');
+    await told();
+    expect(await toNadia('2026-11-25T06:59')).toBe(1);
+    expect(await toNadia('2026-11-25T07:00')).toBe(2);
+    server.clock.set('2026-11-28T12:00');
+    await started(crew.id('Nadia'), '2026-12-02');
+    await told();
+    const working = (await crew.ines.get('/api/team').expect(200)).body.members.find(
+      ({ name }: { name: string }) => name === 'Nadia Orme',
+    );
+    expect(working.weeks[0][5]).toBe(0);
+    expect(await toNadia('2026-11-29T12:00')).toBe(2);
+    expect(await toNadia('2026-11-30T07:00')).toBe(3);
+  });
+
+  it('whoever is named hears by mail as they wish it', async () => {
+    const id = await started(crew.id('Kit'));
+    await ines
+      .post(`/api/tasks/${id}/comments`)
+      .send({ key: crypto.randomUUID(), text: '@Nadia Orme can you help?', named: [crew.id('Nadia')] })
+      .expect(200);
+    expect(await said(nadia)).toEqual(['named mine: Hose reels | Ines Calloway named you: @Nadia Orme can you help?']);
+    await told();
+    expect(await at('2026-11-24T10:42', told)).toBeGreaterThan(0);
+    expect((await mails()).filter(({ to }) => to === 'Nadia Orme')).toHaveLength(1);
+    await nadia
+      .put('/api/messages/kinds')
+      .send({ side: 'mine', kind: 'named', wish: { here: false, mail: false } })
+      .expect(422);
+    await nadia
+      .put('/api/messages/kinds')
+      .send({ side: 'gave', kind: 'run', wish: { here: true, mail: false } })
+      .expect(422);
+  });
+});
+
+describe('what comes with the time', () => {
+  /** Work of each working day for Nadia, due at noon, and nothing else that is open. */
+  const scheduled = async (reminders: object[]) => {
+    const input = plainInput(template);
+    const { body } = await ines
+      .post('/api/schedules')
+      .send({
+        ...{ ...input, assignment: givenTo(crew.id('Nadia')), timing: { ...input.timing, reminders } },
+        recurrence: { ...weekly(1), rules: [{ kind: 'weeks', every: 1, on: [1, 2, 3, 4, 5] }] },
+      })
+      .expect(200);
+    const { schedule } = body;
+    await server.source.query(
+      `update task set state = 'done', done_at = now() where state in ('open', 'underWay') and schedule_id <> $1`,
+      [schedule.id],
+    );
+    await tellNoted(await server.scope());
+    await server.source.query('delete from message; delete from mail; delete from message_count');
+    return schedule;
+  };
+
+  it('reminds as the schedule plans it, follows a move, and tells what is late once', async () => {
+    const schedule = await scheduled([{ offset: { amount: -1, unit: 'workingDay' }, time: '15:00' }]);
+    await told();
+    const tasks = await crew.tasks(schedule.id);
+    const [first, second] = tasks.filter(({ on }) => on > '2026-11-24');
+    // Tomorrow's moves to Friday: it is reminded of on Thursday, and not today.
+    await doTo(ines, first?.id, { kind: 'moveTo', on: '2026-11-27' });
+    await tellNoted(await server.scope());
+    await server.source.query('delete from message');
+    await at('2026-11-24T15:00', told);
+    expect((await said(nadia)).filter((line) => line.startsWith('reminder'))).toEqual([]);
+    await at('2026-11-25T15:00', told);
+    expect((await said(nadia)).filter((line) => line.startsWith('reminder'))).toHaveLength(1);
+    expect((await bell(nadia)).lines.find(({ kind }) => kind === 'reminder')?.path).toContain(second?.id);
+    await at('2026-11-26T14:59', told);
+    await at('2026-11-26T15:00', told);
+    await at('2026-11-26T15:01', told);
+    const reminded = (await bell(nadia)).lines.filter(({ kind }) => kind === 'reminder');
+    expect(reminded.map(({ times }) => times)).toEqual([2, 1]);
+    // Of tasks due at noon it is told an hour later that they are late, to whoever has them and to whoever answers for it.
+    const late = (await bell(ines)).lines.filter(({ kind }) => kind === 'late');
+    expect(late.length).toBeGreaterThan(0);
+    expect((await said(nadia)).some((line) => /^late mine: Hose reels \| late: due /.test(line))).toBe(true);
+  });
+
+  it('is gathered after a week without a server, and never told twice', async () => {
+    await scheduled([{ offset: { amount: 0, unit: 'day' }, time: '08:00' }]);
+    await told();
+    await at('2026-12-01T12:00', told);
+    const lines = (await bell(nadia)).lines.filter(({ kind }) => kind === 'reminder' || kind === 'late');
+    expect(lines.map(({ kind }) => kind).sort()).toEqual(['late', 'reminder']);
+    expect(lines.every(({ times }) => times >= 4)).toBe(true);
+    await server.source.query(`update told_to set at = '2026-11-24T10:40Z'`);
+    await at('2026-12-01T12:00', told);
+    expect((await bell(nadia)).lines.filter(({ kind }) => kind === 'reminder' || kind === 'late')).toHaveLength(2);
+  });
+});
+
+describe('what is asked and what goes wrong', () => {
+  it('reaches whoever decides, and whoever asked', async () => {
+    await nadia
+      .post(`/api/people/${crew.id('Nadia')}/leave`)
+      .send(crew.leaveOf('2026-12-10'))
+      .expect(200);
+    await told();
+    expect(await said(ines)).toEqual([
+      'asked gave: Nadia Orme asks for Thu 10 Dec off | See what it would change before you decide',
+    ]);
+    expect(await said(nadia)).toEqual([]);
+  });
+
+  it('tells of a mail that is refused here alone', async () => {
+    await server.source.query(
+      `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at)
+       select id, gen_random_uuid(), 'test', 'notice', 'Nell', 'nell@nowhere.example', 'Visit', '', '', false, 'waiting', now(), 0, now() + interval '1 hour'
+       from workspace where name = 'Tern Quay'`,
+    );
+    await server.source.query(`update mail set state = 'refused', trouble = '550 no such box' where reason = 'test'`);
+    await told();
+    expect(await said(ines)).toEqual([
+      'mail gave: The mail to Nell was refused | Visit, nell@nowhere.example: 550 no such box',
+    ]);
+    expect(await at('2026-11-24T10:50', told)).toBe(0);
+  });
+});
+
+describe('the page of messages', () => {
+  it('says where each hears of what, how often that was, and keeps what is chosen; quiet hours too', async () => {
+    await started(crew.id('Nadia'));
+    await told();
+    const mine = async (by: Agent) => (await by.get('/api/messages').expect(200)).body;
+    const own = await mine(nadia);
+    expect(own.hears.find((one: { kind: string }) => one.kind === 'new')).toEqual({
+      ...{ side: 'mine', kind: 'new', times: 1, wish: { here: true, mail: false } },
+    });
+    expect(own.hears.some((one: { kind: string }) => one.kind === 'run')).toBe(false);
+    expect((await mine(ines)).hears.some((one: { kind: string }) => one.kind === 'run')).toBe(true);
+    const quiet = { from: '20:00', to: '06:00', offDays: false, through: null };
+    await nadia.put('/api/messages/quiet').send(quiet).expect(200);
+    expect((await mine(nadia)).quiet).toEqual(quiet);
+    await nadia
+      .put('/api/messages/quiet')
+      .send({ ...quiet, from: '26:00' })
+      .expect(422);
+    expect((await mine(nadia)).mailHours).toHaveLength(24);
+  });
+});

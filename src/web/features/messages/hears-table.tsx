@@ -1,0 +1,151 @@
+import { Fragment } from 'react';
+import type { HeardOf } from '../../../contract/index.ts';
+import {
+  type HearWish,
+  isFixed,
+  KIND_WORDS,
+  MESSAGE_KINDS,
+  MESSAGE_SIDES,
+  type MessageSide,
+} from '../../../core/index.ts';
+
+interface HearsTableProps {
+  readonly hears: readonly HeardOf[];
+  /** How others' work is called: what they gave, or all that they answer for. */
+  readonly answers: boolean;
+  readonly busy: boolean;
+  readonly onChoose: (of: HeardOf, wish: HearWish) => void;
+}
+
+const count = (n: number) => n.toLocaleString('en-GB');
+
+/** What happens, how often that was, and where somebody hears of it: of their own work, and of that of others. */
+export function HearsTable({ hears, answers, busy, onChoose }: HearsTableProps) {
+  const of = new Map(hears.map((one) => [`${one.side} ${one.kind}`, one]));
+  const kinds = MESSAGE_KINDS.filter((kind) => MESSAGE_SIDES.some((side) => of.has(`${side} ${kind}`)));
+  const sides = MESSAGE_SIDES.filter((side) => hears.some((one) => one.side === side));
+  const names: Readonly<Record<MessageSide, string>> = {
+    mine: 'My own work',
+    gave: answers ? 'Work of others' : 'Work I gave to others',
+  };
+  const sum = (side: MessageSide, which: (one: HeardOf) => boolean) =>
+    hears.reduce((total, one) => total + (one.side === side && which(one) ? one.times : 0), 0);
+  return (
+    <table className="w-full border-collapse text-row">
+      <thead>
+        <tr>
+          <td />
+          {sides.map((side) => (
+            <th
+              key={side}
+              colSpan={3}
+              scope="colgroup"
+              className="border-l border-line-2 px-3 pt-2 text-left font-semibold"
+            >
+              {names[side]}
+            </th>
+          ))}
+        </tr>
+        <tr className="border-b border-line-2 text-note text-ink-2">
+          <th scope="col" className="px-5 pb-1 text-left font-normal max-[720px]:px-3">
+            what happens
+          </th>
+          {sides.map((side) => (
+            <Fragment key={side}>
+              <th scope="col" className="w-14 border-l border-line-2 px-3 pb-1 text-right font-normal">
+                times
+              </th>
+              <th scope="col" className="w-13 pb-1 font-normal">
+                here
+              </th>
+              <th scope="col" className="w-13 pr-2 pb-1 font-normal">
+                mail
+              </th>
+            </Fragment>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {kinds.map((kind) => (
+          <tr key={kind} className="border-b border-line hover:bg-base-200">
+            <th scope="row" className="h-8.5 px-5 text-left font-semibold max-[720px]:px-3">
+              {KIND_WORDS[kind].name}{' '}
+              <span className="font-normal whitespace-nowrap text-ink-2 max-[900px]:hidden">
+                {KIND_WORDS[kind].note}
+              </span>
+            </th>
+            {sides.map((side) => (
+              <HeardCells
+                key={side}
+                heard={of.get(`${side} ${kind}`)}
+                name={`${KIND_WORDS[kind].name}, ${names[side].toLowerCase()}`}
+                busy={busy}
+                onChoose={onChoose}
+              />
+            ))}
+          </tr>
+        ))}
+      </tbody>
+      <tfoot>
+        <tr className="border-b border-line-2">
+          <th scope="row" className="h-9 px-5 text-left font-normal max-[720px]:px-3">
+            That is, in 4 weeks
+          </th>
+          {sides.map((side) => (
+            <Fragment key={side}>
+              <td className="border-l border-line-2 px-3 text-right text-ink-2 tabular-nums">
+                {count(sum(side, () => true))}
+              </td>
+              <td className="text-center font-head text-[17px] font-[650] tabular-nums">
+                {count(sum(side, ({ wish }) => wish.here))}
+              </td>
+              <td className="pr-2 text-center font-head text-[17px] font-[650] tabular-nums">
+                {count(sum(side, ({ wish }) => wish.mail))}
+              </td>
+            </Fragment>
+          ))}
+        </tr>
+      </tfoot>
+    </table>
+  );
+}
+
+function HeardCells({
+  heard,
+  name,
+  busy,
+  onChoose,
+}: {
+  readonly heard: HeardOf | undefined;
+  readonly name: string;
+  readonly busy: boolean;
+  readonly onChoose: HearsTableProps['onChoose'];
+}) {
+  if (heard === undefined)
+    return (
+      <>
+        <td className="border-l border-line-2 px-3 text-right text-ink-2">·</td>
+        <td className="text-center text-ink-2">·</td>
+        <td className="pr-2 text-center text-ink-2">·</td>
+      </>
+    );
+  const { times, wish, kind } = heard;
+  const box = (where: 'here' | 'mail', words: string) => (
+    <input
+      type="checkbox"
+      className="check align-middle disabled:opacity-50"
+      aria-label={`${name}: ${words}`}
+      checked={wish[where]}
+      disabled={busy || (where === 'here' && isFixed(kind))}
+      title={where === 'here' && isFixed(kind) ? 'Whoever names you is always told of here.' : undefined}
+      onChange={() => onChoose(heard, { ...wish, [where]: !wish[where] })}
+    />
+  );
+  return (
+    <>
+      <td className="border-l border-line-2 px-3 text-right tabular-nums">{times === 0 ? '0' : count(times)}</td>
+      <td className="text-center">{box('here', 'here')}</td>
+      <td className="pr-2 text-center">{box('mail', 'by mail')}</td>
+    </>
+  );
+}
