@@ -131,10 +131,12 @@ export class MessagesTold1768700000000 implements MigrationInterface {
       -- What the run before has left out as well was told then.
       create function note_run () returns trigger language plpgsql as $$
       begin
-        if (new.problems, new.left_out) is not distinct from (
-          select (r.problems, r.left_out) from run r where r.workspace_id = new.workspace_id and r.state = 'done' and r.id <> new.id
-            and r.why <> 'fill' and r.started_at <= new.started_at order by r.started_at desc, r.id desc limit 1)
-        then return null; end if;
+        if exists (
+          select from (
+            select r.problems, r.left_out from run r where r.workspace_id = new.workspace_id and r.state = 'done' and r.id <> new.id
+              and r.why <> 'fill' and r.started_at <= new.started_at order by r.started_at desc, r.id desc limit 1
+          ) as last where last.problems = new.problems and last.left_out = new.left_out
+        ) then return null; end if;
         perform note_untold(new.workspace_id, 'run', new.id, null, jsonb_build_object('why', new.why,
           'problems', jsonb_array_length(new.problems), 'leftOut', jsonb_array_length(new.left_out)));
         return null;
