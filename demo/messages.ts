@@ -1,5 +1,6 @@
 import {
   dayOfIso,
+  groupBy,
   heardOfTurn,
   instantOf,
   isoOfDay,
@@ -16,9 +17,8 @@ import type { Scope } from '../src/server/platform/scope.ts';
 
 const DAY = 86_400_000;
 const HOUR = 3_600_000;
-/** So far back there are figures of what there was to hear, and so far back it stands on the bells. */
-const COUNTED_DAYS = 27;
-const TOLD_DAYS = 1;
+/** So far back there is something to hear. */
+const TOLD_DAYS = 27;
 
 interface Row {
   readonly id: string;
@@ -54,23 +54,38 @@ export async function addMessages(scope: Scope, origin: string, actingAs: Acting
        held_reason as "heldReason", held_until as "heldUntil"
      from task join work_content said on said.workspace_id = task.workspace_id and said.id = task.content_id
      where task.workspace_id = $1 and due_on between $2::date and $3::date and state not in ('skipped', 'lapsed') order by due_on, task.id`,
-    [isoOfDay(scope.now.day - COUNTED_DAYS), isoOfDay(scope.now.day + 4)],
+    [isoOfDay(scope.now.day - TOLD_DAYS), isoOfDay(scope.now.day + 4)],
   );
   const events = [...tasks.flatMap((task) => eventsOf(scope, office, task)), ...soonOf(scope, office, tasks)]
-    .filter(({ at }) => at <= now && at > now - COUNTED_DAYS * DAY)
+    .filter(({ at }) => at <= now && at > now - TOLD_DAYS * DAY)
     .sort((a, b) => a.at - b.at);
-  const since = now - TOLD_DAYS * DAY;
-  const byDay = new Map<number, Told[]>();
-  for (const { at, told } of events.filter((one) => one.at <= since)) {
-    const daysAgo = Math.floor((now - at) / DAY);
-    byDay.set(daysAgo, [...(byDay.get(daysAgo) ?? []), told]);
-  }
-  for (const [daysAgo, told] of byDay) await countTold(actingAs(null, daysAgo), told);
-  for (const { at, told } of events.filter((one) => one.at > since)) {
-    const then = actingAs(null, (now - at) / DAY);
-    await tell(then, await Office.of(then), [told]);
-  }
+  const isHeard = ({ told: { personId, side, kind } }: Event) => {
+    const wish = office.wishOf(personId, side, kind);
+    return wish !== null && (wish.here || wish.mail);
+  };
+  // What nobody wishes to hear is counted by the day, the rest told at its moment, and mailed with the next hour.
+  const unheard = groupBy(
+    events.filter((one) => !isHeard(one)),
+    ({ at }) => Math.floor((now - at) / DAY),
+  );
+  for (const [daysAgo, some] of unheard)
+    await countTold(
+      actingAs(null, daysAgo),
+      some.map(({ told }) => told),
+    );
+  const heard = groupBy(events.filter(isHeard), ({ at }) => at);
+  for (const [at, some] of heard)
+    await tell(
+      actingAs(null, (now - at) / DAY),
+      office,
+      some.map(({ told }) => told),
+    );
   for (let ago = TOLD_DAYS * 24; ago >= 0; ago--) await mailMessages(actingAs(null, ago / 24), origin);
+  await scope.sql(
+    `update mail set state = 'sent', sent_at = created_at, tries = 1 where workspace_id = $1 and kind = 'message'`,
+  );
+  // Of what is older than yesterday everything has been seen.
+  await scope.sql('update message set read_at = $2 where workspace_id = $1 and at < $2', [new Date(now - DAY)]);
   // What was done to set all this up is nothing that anybody has to hear.
   await scope.sql('delete from untold where workspace_id = $1');
   await scope.sql('insert into told_to (workspace_id, at) values ($1, $2)', [scope.instant]);
@@ -162,7 +177,7 @@ function toldOf(
 /** What was due on the day after a working day, told in the afternoon of that, in one line each. */
 function soonOf(scope: Scope, office: Office, tasks: readonly Row[]): Event[] {
   const { day: today } = scope.now;
-  return Array.from({ length: COUNTED_DAYS }, (_, ago) => today - ago - 1).flatMap((day) => {
+  return Array.from({ length: TOLD_DAYS }, (_, ago) => today - ago - 1).flatMap((day) => {
     const due = tasks.filter(({ dueOn }) => dayOfIso(dueOn) === day + 1);
     const line = (personId: string, side: Told['side'], some: readonly Row[]): Event[] => {
       const [first] = some;

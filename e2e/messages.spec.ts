@@ -46,3 +46,59 @@ test('on a phone a member finds the choice below the bell, and no summary comes 
   await page.getByLabel('On which days the summary comes').selectOption('every day');
   await expect(page.getByText('The summary comes at 07:30 every day.')).toBeVisible();
 });
+
+test('what is given to somebody rings for them at once, leads there, and comes by mail as they wish it', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  await enterAs(page, 'Ines Calloway');
+  const context = await browser.newContext({ ...(baseURL ? { baseURL } : {}) });
+  const other = await context.newPage();
+  await enterAs(other, 'Nadia Orme');
+  await other.goto('/day-sheet');
+  const bell = other.getByRole('button', { name: /^Bell/ });
+  await bell.click();
+  await other.keyboard.press('Escape');
+  await expect(bell).toHaveAccessibleName('Bell');
+  await page.goto('/day-sheet/together?role=dock+crew');
+  const line = page.locator('[data-task^="Life-ring count"]').last();
+  await expect(line).toContainText('Kit Sorrell');
+  await line.getByRole('link').press('Space');
+  await page.getByRole('button', { name: 'Give to …' }).click();
+  await page.getByRole('combobox', { name: 'Who does them' }).selectOption({ label: 'Nadia Orme' });
+  await page.getByRole('button', { name: 'Look at what it changes' }).click();
+  await page.getByRole('button', { name: 'Change 1 task' }).click();
+  await expect(line).toContainText('Nadia Orme');
+  // Without asking anew, whatever page is open.
+  await expect(bell).toHaveAccessibleName('Bell, 1 new');
+  await bell.click();
+  const happened = other.getByRole('dialog', { name: 'What happened' });
+  const told = happened.getByRole('link', { name: /Life-ring count.*yours now, due .*, from Ines Calloway/ });
+  await expect(told).toBeVisible();
+  await expectAccessible(other);
+  await told.click();
+  await expect(other).toHaveURL(/\/tasks\/task\//);
+  await expect(other.getByRole('complementary').first()).toContainText('Life-ring count');
+  await expect(bell).toHaveAccessibleName('Bell');
+  // Of changed hands Nadia hears by mail unless it is turned off; of what is new in work only here.
+  await other.goto('/messages');
+  await expect(other.getByRole('checkbox', { name: 'Changed hands, my own work: by mail' })).toBeChecked();
+  const moved = other.getByRole('checkbox', { name: 'Another day, my own work: here' });
+  await moved.uncheck();
+  await other.reload();
+  await expect(moved).not.toBeChecked();
+  await page.goto('/post?q=Life-ring');
+  await expect(async () => {
+    await page.reload();
+    await expect(page.getByRole('button', { name: /Changed hands: Life-ring count/ }).first()).toBeVisible({
+      timeout: 5_000,
+    });
+  }).toPass({ timeout: 180_000 });
+  await page
+    .getByRole('button', { name: /Changed hands: Life-ring count/ })
+    .first()
+    .click();
+  await expect(page.getByRole('complementary')).toContainText('Nadia Orme');
+  await context.close();
+});

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { type FieldValues, PREFERS, TASK_STATES } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
-import { emailOrNone, id, isoDate, line, named, prose } from './fields.ts';
+import { civilMoment, emailOrNone, id, isoDate, line, named, prose } from './fields.ts';
 import { impactSchema } from './impact.ts';
 import { directoryPaths } from './paths.ts';
 import { pastTaskSchema } from './schedules.ts';
@@ -91,6 +91,16 @@ export const clientSchema = clientInputSchema.extend({
   version: z.number().int(),
   isArchived: z.boolean(),
   usualPerson: named.nullable(),
+  /** Addresses of its contacts that mails have not reached since one was last delivered, in small letters. */
+  refused: z.array(
+    z.object({
+      email: z.string(),
+      times: z.number().int(),
+      on: civilMoment,
+      /** What its server said the last time. */
+      trouble: z.string(),
+    }),
+  ),
   assets: z.array(assetSchema),
   schedules: z.array(
     z.object({

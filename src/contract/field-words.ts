@@ -76,6 +76,7 @@ const WORDS = {
   seasons: 'named seasons',
   ways: 'how dates and times are shown',
   swapsNeedNod: 'whether swaps need a nod',
+  escalation: 'who is told of late work',
   doneStaysDays: 'how long finished work stays in sight',
   visits: 'how visits are announced',
   asking: 'how clients are asked',

@@ -2,8 +2,10 @@ import { z } from 'zod';
 import {
   CLOCKS,
   DATE_ORDERS,
+  type Escalation,
   FIELD_KINDS,
   isZone,
+  MOST_LATE_HOURS,
   type NamedSeason,
   PHRASE_HABITS,
   type PhraseHabits,
@@ -85,6 +87,18 @@ export const ownWaysSchema = z.object({
 });
 export type OwnWaysSet = z.infer<typeof ownWaysSchema>;
 
+const lateHours = z
+  .number({ error: 'Say how many hours.' })
+  .int('Whole hours only.')
+  .min(1, 'At least an hour.')
+  .max(MOST_LATE_HOURS, `${MOST_LATE_HOURS} hours at most.`)
+  .nullable();
+const escalationSchema: z.ZodType<Escalation, Escalation> = z.object({
+  own: lateHours,
+  answering: lateHours,
+  deputy: lateHours,
+});
+
 /** What a manager sets for the whole workspace. */
 export const settingsSchema = z.object({
   version: z.number().int(),
@@ -117,6 +131,8 @@ export const settingsSchema = z.object({
   visits: visitRulesSchema,
   /** How clients are asked to do what is theirs. */
   asking: askingSchema,
+  /** Who is told of late work, and after how long. */
+  escalation: escalationSchema,
   /** For how many years finished work is kept; null for good. */
   keepYears: keepYearsSchema,
   /** How people here speak, where that is settled; else they are asked. */

@@ -261,6 +261,14 @@ export {
   labelsOfSheet,
 } from './labels/label-sheet.ts';
 export {
+  ESCALATED_TO,
+  type EscalatedTo,
+  type Escalation,
+  MOST_LATE_HOURS,
+  sayEscalation,
+  USUAL_ESCALATION,
+} from './messages/escalation.ts';
+export {
   type AskedTurn,
   type Heard,
   type HeardAsked,

@@ -35,7 +35,7 @@ export const KIND_WORDS: Readonly<Record<MessageKind, KindWords>> = {
   new: { name: 'New work', note: 'given to me', short: 'new' },
   reminder: { name: 'Reminders', note: 'as schedules plan them', short: 'reminded' },
   soon: { name: 'Due soon', note: 'the working day before', short: 'due soon' },
-  late: { name: 'Late', note: 'from the first hour', short: 'late' },
+  late: { name: 'Late', note: 'once it has been for a while', short: 'late' },
   hands: { name: 'Changed hands', note: 'or taken out', short: 'changed hands' },
   moved: { name: 'Another day', note: 'due sooner or later', short: 'moved' },
   held: { name: 'Held up', note: 'and free again', short: 'held up' },

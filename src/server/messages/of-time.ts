@@ -1,6 +1,8 @@
 import { NONE_OF_THEM, revisionSchema, timingSchema } from '../../contract/index.ts';
 import {
   dayOfIso,
+  ESCALATED_TO,
+  type EscalatedTo,
   groupBy,
   instantOf,
   isoOfDay,
@@ -18,8 +20,6 @@ import { Office } from './office.ts';
 import { type Told, tell } from './telling.ts';
 
 const HOUR = 3_600_000;
-/** Work is told as late once so much time has gone by since it was due. */
-const LATE_AFTER = HOUR;
 /** At which time of a working day it is told what is due next, and of what nobody has. */
 const SOON_AT = '14:00';
 const NOBODY_AT = '08:00';
@@ -77,23 +77,25 @@ export function tellOfTime(scope: Scope): Promise<void> {
 
 interface Found {
   readonly kind: 'late' | 'reminder' | 'soon';
+  /** Who of each is told: whoever has it, those who answer for it, the deputy of whoever has it. */
+  readonly to: readonly EscalatedTo[];
   readonly tasks: readonly Timed[];
 }
 
 /** Those that were not told of that instant before. */
-async function notTold(scope: Scope, kind: Found['kind'], tasks: readonly Timed[]): Promise<Found[]> {
+async function notTold(scope: Scope, kind: Found['kind'], to: Found['to'], tasks: readonly Timed[]): Promise<Found[]> {
   if (tasks.length === 0) return [];
   const rows = await scope.sql<{ taskId: string; at: Date }>(
     `insert into told_once (workspace_id, task_id, kind, at)
      select $1, task_id, $2, at from unnest($3::uuid[], $4::timestamptz[]) as told (task_id, at) order by task_id, at
      on conflict do nothing returning task_id as "taskId", at`,
-    [kind, tasks.map(({ taskId }) => taskId), tasks.map(({ at }) => new Date(at))],
+    [`${kind} ${to.join(' ')}`, tasks.map(({ taskId }) => taskId), tasks.map(({ at }) => new Date(at))],
   );
   const fresh = new Set(rows.map(({ taskId, at }) => `${taskId} ${at.getTime()}`));
   // Of one task the last alone: what was to be told earlier is told by it.
   const last = new Map<string, Timed>();
   for (const task of tasks) if (fresh.has(`${task.taskId} ${task.at}`)) last.set(task.taskId, task);
-  return last.size === 0 ? [] : [{ kind, tasks: [...last.values()] }];
+  return last.size === 0 ? [] : [{ kind, to, tasks: [...last.values()] }];
 }
 
 const TIMED = `task.id as "taskId", task.title, task.assignee_id as "personId", task.due_on as "dueOn"`;
@@ -105,22 +107,31 @@ const dueAt = (scope: Scope, { dueOn, dueTime, zone }: Dated): number =>
     ? instantOf(isoOfDay(dayOfIso(dueOn) + 1), '00:00', zone ?? scope.workspace.zone)
     : instantOf(dueOn, dueTime, zone ?? scope.workspace.zone);
 
-/** Work that has been late for as long as it takes to be told of. */
-async function lateIn(scope: Scope, { after, upTo }: Stretch): Promise<Found[]> {
-  const [first, last] = [after - LATE_AFTER, upTo - LATE_AFTER];
+/** Work that has been late for as long as it takes until somebody is told of it. */
+async function lateIn(scope: Scope, stretch: Stretch): Promise<Found[]> {
+  const found: Found[] = [];
+  for (const to of ESCALATED_TO) {
+    const hours = scope.workspace.escalation[to];
+    if (hours !== null) found.push(...(await lateFor(scope, stretch, hours * HOUR, to)));
+  }
+  return found;
+}
+
+async function lateFor(scope: Scope, { after, upTo }: Stretch, late: number, to: EscalatedTo): Promise<Found[]> {
+  const [first, last] = [after - late, upTo - late];
   const day = (instant: number) => new Date(instant).toISOString().slice(0, 10);
   // Within a day of the stretch by any zone; then to the minute, by the zone of each.
   const rows = await scope.sql<Dated>(
     `select ${TIMED}, task.due_time as "dueTime", task.zone from task
      where workspace_id = $1 and state in ${TO_DO} and due_on between $2::date - 2 and $3::date + 1
-       and (held_until is null or held_until <= $4::date)
+       and (held_until is null or held_until <= $4::date) ${to === 'answering' ? '' : 'and assignee_id is not null'}
        and (case when due_time is null then due_on + 1 else due_on end + coalesce(due_time, '00:00')::time)
          at time zone coalesce(zone, $5) between $6::timestamptz - interval '3 hours' and $7::timestamptz + interval '3 hours'
      order by due_on, id`,
     [day(first), day(last), scope.today, scope.workspace.zone, new Date(first), new Date(last)],
   );
-  const late = rows.map((row) => ({ ...row, at: dueAt(scope, row) })).filter(({ at }) => at > first && at <= last);
-  return notTold(scope, 'late', late);
+  const due = rows.map((row) => ({ ...row, at: dueAt(scope, row) })).filter(({ at }) => at > first && at <= last);
+  return notTold(scope, 'late', [to], due);
 }
 
 /** What schedules plan to be reminded of, and is still to be done. */
@@ -149,7 +160,7 @@ async function remindedIn(scope: Scope, stretch: Stretch, calendar: WorkingCalen
      order by wanted.at, task.id`,
     [JSON.stringify(wanted), scope.today],
   );
-  return notTold(scope, 'reminder', rows);
+  return notTold(scope, 'reminder', ['own'], rows);
 }
 
 /** How a schedule times its tasks, by their nominal dates: from a day on, until before another. */
@@ -187,16 +198,13 @@ async function soonIn(scope: Scope, stretch: Stretch, calendar: WorkingCalendar)
   return notTold(
     scope,
     'soon',
+    ['own', 'answering'],
     rows.map((row) => ({ ...row, at: dueAt(scope, row) })),
   );
 }
 
-/** Who hears of it: each of what is theirs, and those who answer for it of all of it, in one line each. */
-function toldOf(scope: Scope, office: Office, { kind, tasks }: Found): Told[] {
-  const own = groupBy(
-    tasks.filter(({ personId }) => personId !== null),
-    ({ personId }) => personId ?? '',
-  );
+/** Who hears of it: each of what is theirs, those who answer for it of all of it, a deputy of whoever has it; in one line each. */
+function toldOf(scope: Scope, office: Office, { kind, to, tasks }: Found): Told[] {
   const line = (personId: string, side: Told['side'], some: readonly Timed[]): Told[] => {
     const [first] = some;
     if (first === undefined) return [];
@@ -208,16 +216,21 @@ function toldOf(scope: Scope, office: Office, { kind, tasks }: Found): Told[] {
       },
     ];
   };
-  return [
-    ...[...own].flatMap(([personId, some]) => line(personId, 'mine', some)),
-    ...(kind === 'reminder' ? [] : office.answering(kind)).flatMap((personId) =>
-      line(
-        personId,
-        'gave',
-        tasks.filter((task) => task.personId !== personId),
+  const each = (side: Told['side'], personOf: (task: Timed) => string | null) =>
+    [...groupBy(tasks, personOf)].flatMap(([personId, some]) => (personId === null ? [] : line(personId, side, some)));
+  const whom: Readonly<Record<EscalatedTo, () => Told[]>> = {
+    own: () => each('mine', ({ personId }) => personId),
+    answering: () =>
+      office.answering(kind).flatMap((personId) =>
+        line(
+          personId,
+          'gave',
+          tasks.filter((task) => task.personId !== personId),
+        ),
       ),
-    ),
-  ];
+    deputy: () => each('gave', ({ personId }) => office.deputyOf(personId)),
+  };
+  return to.flatMap((one) => whom[one]());
 }
 
 const pathOf = (kind: Found['kind'], side: Told['side'], personId: string) =>

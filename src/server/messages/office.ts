@@ -23,7 +23,6 @@ import { MessageWishRecord } from './entity.ts';
 /** Everybody who may have to hear of something, with how they wish to. */
 export class Office {
   private constructor(
-    private readonly scope: Scope,
     readonly people: ReadonlyMap<string, Person>,
     private readonly wishes: ReadonlyMap<string, MessageWishRecord>,
     private readonly workers: ReadonlyMap<string, Worker>,
@@ -39,7 +38,6 @@ export class Office {
       () => scope.calendar(),
     );
     return new Office(
-      scope,
       new Map(people.filter(({ id }) => workers.has(id)).map((person) => [person.id, person])),
       new Map(wishes.map((one) => [one.personId, one])),
       workers,
@@ -48,6 +46,11 @@ export class Office {
   }
 
   readonly nameOf = (personId: string): string | null => this.people.get(personId)?.name ?? null;
+
+  /** Who takes over for somebody; null for nobody. */
+  deputyOf(personId: string | null): string | null {
+    return personId === null ? null : (this.people.get(personId)?.deputyId ?? null);
+  }
 
   /** Where somebody hears of such a thing; null where they don't at all. */
   wishOf(personId: string, side: MessageSide, kind: MessageKind): HearWish | null {
@@ -62,9 +65,8 @@ export class Office {
     );
   }
 
-  /** When a mail of a single thing may leave for somebody. */
-  mailAt(personId: string, kind: MessageKind): Date {
-    const { now, instant, workspace } = this.scope;
+  /** When a mail of a single thing that is told now may leave for somebody. */
+  mailAt({ now, instant, workspace }: Scope, personId: string, kind: MessageKind): Date {
     const worker = this.workers.get(personId);
     const quiet = this.wishes.get(personId)?.quiet ?? USUAL_QUIET;
     const isFree = (day: number) =>

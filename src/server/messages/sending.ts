@@ -5,23 +5,21 @@ import type { Scope } from '../platform/scope.ts';
 import { type Letter, type LetterBand, post } from '../post/index.ts';
 import { Office } from './office.ts';
 
-/** What is told at once is gathered for so long, so that a burst is one mail. */
-const GATHER_MS = 60_000;
 /** Lines of a kind that a mail tells; the rest is counted. */
 const LINES = 8;
 
 type Line = Pick<MessageRecord, 'id' | 'kind' | 'title' | 'text' | 'taskId' | 'path'>;
 
-/** Those whose lines were put on a bell by somebody's own deed: whether they go by mail too is by what they wish. */
-export async function decideMails(scope: Scope): Promise<void> {
+/** When what was told goes by mail, where it does: by what each wishes, and not within their quiet hours. */
+async function decideMails(scope: Scope): Promise<void> {
   const waiting = await scope.sql<Pick<MessageRecord, 'id' | 'personId' | 'side' | 'kind'>>(
-    `select id, person_id as "personId", side, kind from message where workspace_id = $1 and mail = 'undecided' order by id limit 1000`,
+    `select id, person_id as "personId", side, kind from message where workspace_id = $1 and mail = 'undecided'`,
   );
   if (waiting.length === 0) return;
   const office = await Office.of(scope);
   const decided = waiting.map(({ id, personId, side, kind }) => {
     const isWished = office.wishOf(personId, side, kind)?.mail === true;
-    return { id, mail: isWished ? 'waits' : 'no', mail_at: isWished ? office.mailAt(personId, kind) : null };
+    return { id, mail: isWished ? 'waits' : 'no', mail_at: isWished ? office.mailAt(scope, personId, kind) : null };
   });
   await scope.sql(
     `update message set mail = decided.mail, mail_at = decided.mail_at
@@ -33,17 +31,18 @@ export async function decideMails(scope: Scope): Promise<void> {
 
 /**
  * Mails what may leave by now, each person's in one, in a transaction with the mark that it has gone: after a fall each is
- * there once. @returns how many mails
+ * there once. What was told since this was done last goes with the next time, so that a burst is one mail.
+ * @returns how many mails
  */
 export async function mailMessages(scope: Scope, origin: string): Promise<number> {
-  await decideMails(scope);
   const people = await scope.sql<{ personId: string }>(
     `select person_id as "personId" from message where workspace_id = $1 and mail = 'waits' and mail_at <= $2
-     group by person_id having min(at) <= $3 order by person_id`,
-    [scope.instant, new Date(scope.instant.getTime() - GATHER_MS)],
+     group by person_id order by person_id`,
+    [scope.instant],
   );
   let sent = 0;
   for (const { personId } of people) sent += (await mailTo(scope, personId, origin)) ? 1 : 0;
+  await decideMails(scope);
   return sent;
 }
 

@@ -31,17 +31,16 @@ export async function tell(scope: Scope, office: Office, all: readonly Told[]): 
     return [
       {
         ...{ id: scope.newId(), person_id: personId, side, kind, task_id: taskId, path, title, text, more: times - 1 },
-        ...{ by: byId, here: wish.here, mail: byMail ? 'waits' : 'no' },
-        mail_at: byMail ? office.mailAt(personId, kind) : null,
+        ...{ by: byId, here: wish.here, mail: byMail ? 'undecided' : 'no' },
       },
     ];
   });
   // A task may be gone by now: what is told of it stays.
   await scope.sql(
-    `insert into message (workspace_id, id, person_id, side, kind, task_id, path, title, text, more, at, by, here, mail, mail_at)
-     select $1, line.id, person_id, side, kind, task.id, path, line.title, text, more, $2, by, here, mail, mail_at
+    `insert into message (workspace_id, id, person_id, side, kind, task_id, path, title, text, more, at, by, here, mail)
+     select $1, line.id, person_id, side, kind, task.id, path, line.title, text, more, $2, by, here, mail
      from jsonb_to_recordset($3::jsonb) as line (id uuid, person_id uuid, side text, kind text, task_id uuid, path text, title text,
-       text text, more int, by uuid, here boolean, mail text, mail_at timestamptz)
+       text text, more int, by uuid, here boolean, mail text)
      left join task on task.workspace_id = $1 and task.id = line.task_id`,
     [scope.instant, JSON.stringify(lines)],
   );

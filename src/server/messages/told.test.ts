@@ -128,13 +128,12 @@ describe('by mail', () => {
       .put('/api/messages/kinds')
       .send({ side: 'mine', kind: 'new', wish: { here: false, mail: true } })
       .expect(200);
-    await told();
     await started(crew.id('Nadia'), '2026-11-27');
     expect(await toNadia(TEST_NOW)).toBe(0);
     expect(await toNadia('2026-11-24T10:42')).toBe(1);
     expect(await toNadia('2026-11-24T10:50')).toBe(1);
     const [mail] = await mails();
-    expect(mail).toMatchObject({ to: 'Nadia Orme', subject: expect.stringMatching(/^2 new$/) });
+    expect(mail).toMatchObject({ to: 'Nadia Orme', subject: 'New work: 2 tasks are yours from Thu 26 Nov' });
     expect(mail?.text).toContain('Open: http');
     // Wished for by mail alone: the bell does not ring.
     expect(await said(nadia)).toEqual([]);
@@ -222,6 +221,37 @@ describe('what comes with the time', () => {
     expect((await said(nadia)).some((line) => /^late mine: Hose reels \| late: due /.test(line))).toBe(true);
   });
 
+  it('goes on to those who answer for it, and to a deputy, after the hours that the workspace says', async () => {
+    const { body: settings } = await ines.get('/api/settings').expect(200);
+    await ines
+      .put('/api/settings')
+      .send({ ...settings, escalation: { own: null, answering: 2, deputy: 5 } })
+      .expect(200);
+    await crew.changed('Nadia', { deputyId: crew.id('Kit') });
+    const kit = await server.browser('Kit Sorrell');
+    await scheduled([]);
+    await at('2026-11-25T13:59', told);
+    await server.source.query('delete from message');
+    const late = async (by: Agent) => (await said(by)).filter((line) => line.startsWith('late'));
+    await at('2026-11-25T14:00', told);
+    expect(await late(nadia)).toEqual([]);
+    expect(await late(ines)).toEqual(['late gave: Hose reels | late: due Wed 25 Nov, Nadia Orme']);
+    expect(await late(kit)).toEqual([]);
+    await at('2026-11-25T17:00', told);
+    expect(await late(ines)).toHaveLength(1);
+    expect(await late(kit)).toEqual(['late gave: Hose reels | late: due Wed 25 Nov, Nadia Orme']);
+    await crew.allThere();
+    const { body: now } = await ines.get('/api/settings').expect(200);
+    await ines
+      .put('/api/settings')
+      .send({ ...now, escalation: settings.escalation })
+      .expect(200);
+    await ines
+      .put('/api/settings')
+      .send({ ...now, escalation: { ...settings.escalation, own: 0 } })
+      .expect(422);
+  });
+
   it('is gathered after a week without a server, and never told twice', async () => {
     await scheduled([{ offset: { amount: 0, unit: 'day' }, time: '08:00' }]);
     await told();
@@ -259,7 +289,23 @@ describe('what is asked and what goes wrong', () => {
     expect(await said(ines)).toEqual([
       'mail gave: The mail to Nell was refused | Visit, nell@nowhere.example: 550 no such box',
     ]);
+    await told();
     expect(await at('2026-11-24T10:50', told)).toBe(0);
+    // On the page of the client whose contact it is as well, until one arrives.
+    const [contact] = await server.source.query<{ clientId: string; email: string }[]>(
+      `select client_id as "clientId", email from contact where email <> '' order by id limit 1`,
+    );
+    await server.source.query(`update mail set to_email = upper($1) where reason = 'test'`, [contact?.email]);
+    const client = async () => (await ines.get(`/api/clients/${contact?.clientId}`).expect(200)).body;
+    expect((await client()).refused).toMatchObject([
+      { email: contact?.email.toLowerCase(), times: 1, trouble: '550 no such box' },
+    ]);
+    await server.source.query(
+      `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at)
+       select workspace_id, 'ffffffff-0000-7000-8000-000000000001', 'later', kind, to_name, to_email, subject, text, html, false, 'sent', now(), 1, now()
+       from mail where reason = 'test'`,
+    );
+    expect((await client()).refused).toEqual([]);
   });
 });
 

@@ -31,6 +31,7 @@ const TELLING = {
   swapsNeedNod: 'told',
   visits: 'told',
   asking: 'told',
+  escalation: 'told',
   outcomes: 'told',
   askedOn: 'silent',
   keepYears: 'told',

@@ -27,6 +27,7 @@ const SET = [
   'swapsNeedNod',
   'visits',
   'asking',
+  'escalation',
   'keepYears',
 ] as const satisfies readonly (keyof Workspace)[];
 

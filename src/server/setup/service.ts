@@ -1,7 +1,14 @@
 import { createHash, timingSafeEqual } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { Setup } from '../../contract/index.ts';
-import { type CivilDay, isoOfDay, NO_VISITS, USUAL_ASKING, USUAL_OUTCOMES } from '../../core/index.ts';
+import {
+  type CivilDay,
+  isoOfDay,
+  NO_VISITS,
+  USUAL_ASKING,
+  USUAL_ESCALATION,
+  USUAL_OUTCOMES,
+} from '../../core/index.ts';
 import { hashPassword } from '../people/index.ts';
 import { type Clock, civilNow } from '../platform/clock.ts';
 import { Account, Person } from '../platform/identity/person.ts';
@@ -105,6 +112,7 @@ function workspaceOf({ name, zone, workingWeekdays, weekMinutes, country }: Setu
     swapsNeedNod: false,
     visits: NO_VISITS,
     asking: USUAL_ASKING,
+    escalation: USUAL_ESCALATION,
     outcomes: USUAL_OUTCOMES,
     askedOn: null,
     keepYears: null,

@@ -11,6 +11,8 @@ let nadiaId: string;
 let kitId: string;
 beforeAll(async () => {
   server = await testServer();
+  // Nobody has heard of anything.
+  await server.source.query('delete from message');
   ines = await server.browser('Ines Calloway');
   nadia = await server.browser('Nadia Orme');
   kit = await server.browser('Kit Sorrell');

@@ -2,6 +2,7 @@ import { Check, Column, Entity, PrimaryColumn } from 'typeorm';
 import type { Category } from '../../../contract/index.ts';
 import type {
   AskingRules,
+  Escalation,
   NamedSeason,
   Outcome,
   OwnField,
@@ -92,6 +93,9 @@ export class Workspace {
   asking!: AskingRules;
   @Column({ type: 'date', nullable: true })
   askedOn!: string | null;
+  /** Who is told of late work, and after how long. */
+  @Column({ type: 'jsonb' })
+  escalation!: Escalation;
   /** How a call can end. */
   @Column({ type: 'jsonb' })
   outcomes!: readonly Outcome[];

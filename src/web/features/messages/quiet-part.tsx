@@ -73,14 +73,14 @@ const HIGHEST = 44;
 function Hours({ quiet, mailHours }: Pick<QuietPartProps, 'quiet' | 'mailHours'>) {
   const most = Math.max(1, ...mailHours);
   return (
-    <div aria-hidden className="mt-2 mb-1 grid max-w-[560px] grid-cols-24 border-b border-line-2">
+    <div aria-hidden className="mt-2 mb-5 grid max-w-[560px] grid-cols-24 border-b border-line-2">
       {mailHours.map((count, hour) => {
         const isQuiet = isQuietTime(quiet, hour * 60);
         return (
           <span
             // biome-ignore lint/suspicious/noArrayIndexKey: an hour is its place
             key={hour}
-            className={`relative flex flex-col justify-end px-[2px] ${isQuiet ? 'hatched' : ''}`}
+            className={`relative flex flex-col justify-end px-[2px] ${isQuiet ? 'bg-base-300' : ''}`}
             style={{ height: HIGHEST + 4 }}
           >
             <span

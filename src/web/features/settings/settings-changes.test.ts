@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Settings } from '../../../contract/index.ts';
-import { dayOfIso, NO_VISITS, USUAL_ASKING, USUAL_WAYS } from '../../../core/index.ts';
+import { dayOfIso, NO_VISITS, USUAL_ASKING, USUAL_ESCALATION, USUAL_WAYS } from '../../../core/index.ts';
 import { calendarOf, sayChanges, workingDays, yearFrom } from './settings-changes.ts';
 
 const TODAY = dayOfIso('2026-11-24');
@@ -19,6 +19,7 @@ const saved: Settings = {
   doneStaysDays: 1,
   visits: NO_VISITS,
   asking: USUAL_ASKING,
+  escalation: USUAL_ESCALATION,
   keepYears: null,
   swapsNeedNod: false,
   holidays: [
@@ -69,5 +70,14 @@ describe('what is to be different', () => {
     expect([from, to]).toEqual([dayOfIso('2026-11-01'), dayOfIso('2027-10-31')]);
     // 52 weekends and one Sunday more, and two holidays.
     expect(workingDays(calendarOf(saved), from, to)).toBe(365 - 2 * 52 - 1 - 2);
+  });
+
+  it('of who is told of late work are said whole', () => {
+    expect(sayChanges(saved, { ...saved, escalation: { own: 1, answering: 2, deputy: null } }, TODAY)).toContain(
+      'Late work is told to whoever has it after 1 hour, to those who answer for it after 2 hours',
+    );
+    expect(sayChanges(saved, { ...saved, escalation: { own: null, answering: null, deputy: null } }, TODAY)).toContain(
+      'Late work is told to nobody',
+    );
   });
 });

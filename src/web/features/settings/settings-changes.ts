@@ -12,6 +12,7 @@ import {
   PHRASE_HABITS,
   type PhraseHabit,
   plural,
+  sayEscalation,
   type WorkingCalendar,
   weekdayName,
   writeSeasons,
@@ -114,6 +115,7 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
         ]),
     ...(JSON.stringify(before.visits) === JSON.stringify(after.visits) ? [] : [sayVisits(before, after)]),
     ...(JSON.stringify(before.asking) === JSON.stringify(after.asking) ? [] : sayAsking(before.asking, after.asking)),
+    ...(sayEscalation(before.escalation) === sayEscalation(after.escalation) ? [] : [sayEscalation(after.escalation)]),
     ...(before.keepYears === after.keepYears
       ? []
       : [`Finished work is kept ${after.keepYears === null ? 'for good' : `for ${plural(after.keepYears, 'year')}`}`]),

@@ -89,9 +89,10 @@ export class MessagesTold1768700000000 implements MigrationInterface {
         after jsonb,
         primary key (workspace_id, id)
       );
-      create function note_untold (workspace uuid, subject text, subject_id uuid, before jsonb, after jsonb) returns void language sql as $$
+      create function note_untold (uuid, text, uuid, jsonb, jsonb) returns void language sql as $$
         insert into untold (workspace_id, subject, subject_id, by_id, before, after)
-        values (workspace, subject, subject_id, nullif(current_setting('jolly.by', true), '')::uuid, before, after)
+        -- Tasks of a workspace that is itself taken out go with it.
+        select workspace.id, $2, $3, nullif(current_setting('jolly.by', true), '')::uuid, $4, $5 from workspace where workspace.id = $1
       $$;
       create function task_facts (t task) returns jsonb language sql stable as $$
         select jsonb_build_object('title', t.title, 'assigneeId', t.assignee_id, 'dueOn', t.due_on, 'state', t.state,
@@ -155,6 +156,9 @@ export class MessagesTold1768700000000 implements MigrationInterface {
       create trigger note_mail_refused after update of state on mail for each row
         when (old.state <> 'refused' and new.state = 'refused') execute function note_refused();
 
+      alter table workspace add escalation jsonb not null default '{"own": 1, "answering": 4, "deputy": 24}';
+      alter table workspace alter escalation drop default;
+
       alter table mail drop constraint mail_kind_check;
       alter table mail add constraint mail_kind_check
         check (kind in ('invitation', 'password', 'address', 'notice', 'task', 'code', 'calls', 'summary', 'message'));
@@ -163,6 +167,7 @@ export class MessagesTold1768700000000 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
+      alter table workspace drop escalation;
       delete from mail where kind = 'message';
       alter table mail drop constraint mail_kind_check;
       alter table mail add constraint mail_kind_check

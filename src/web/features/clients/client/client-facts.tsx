@@ -1,8 +1,12 @@
 import { type ReactNode, useState } from 'react';
 import type { ClientRecord } from '../../../../contract/index.ts';
-import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { dayOfIso } from '../../../../core/index.ts';
+import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
+import { sayDay } from '../../../kit/ways.ts';
 import { sayFieldValue } from '../own-fields.ts';
 
+/** So many mails that were refused mark an address as one that does not work. */
+const MARKED = 3;
 /** Facts that stand there before the others are asked for. */
 const SHOWN = 6;
 
@@ -21,7 +25,7 @@ export function ClientFacts({ client }: { readonly client: ClientRecord }) {
     ...client.contacts.map((contact) => ({
       key: contact.id,
       name: contact.role || 'contact',
-      value: <Reached contact={contact} known={client.name} />,
+      value: <Reached contact={contact} known={client.name} refused={client.refused} />,
     })),
     ...clientFields.flatMap((field): Fact[] => {
       const value = client.fields[field.key];
@@ -53,8 +57,18 @@ export function ClientFacts({ client }: { readonly client: ClientRecord }) {
 }
 
 /** "Maren Brindle, 01632 960 536, maren@berth.example, rather by telephone". */
-function Reached({ contact, known }: { readonly contact: ClientRecord['contacts'][number]; readonly known: string }) {
+function Reached({
+  contact,
+  known,
+  refused,
+}: {
+  readonly contact: ClientRecord['contacts'][number];
+  readonly known: string;
+  readonly refused: ClientRecord['refused'];
+}) {
+  const today = useToday();
   const { name, email, telephone, prefers } = contact;
+  const failed = refused.find((one) => one.email === email.toLowerCase());
   const isNamed = name !== known || (email === '' && telephone === '');
   return (
     <span className="flex flex-wrap gap-x-2.5 max-[720px]:gap-y-1.5">
@@ -68,6 +82,13 @@ function Reached({ contact, known }: { readonly contact: ClientRecord['contacts'
         <a className="link-line max-[720px]:py-1" href={`mailto:${email}`}>
           {email}
         </a>
+      )}
+      {failed && (
+        <span className="text-late" title={failed.trouble}>
+          {failed.times >= MARKED
+            ? `does not arrive: ${failed.times} mails refused`
+            : `refused ${sayDay(dayOfIso(failed.on.slice(0, 10)), today)}`}
+        </span>
       )}
       {prefers && <span className="text-ink-2">rather by {prefers}</span>}
     </span>

@@ -1,0 +1,60 @@
+import {
+  ESCALATED_TO,
+  type EscalatedTo,
+  type Escalation,
+  MOST_LATE_HOURS,
+  USUAL_ESCALATION,
+} from '../../../core/index.ts';
+import { ChoiceBlank, NumberBlank, Part } from '../../kit/blanks.tsx';
+import { FieldError } from '../../kit/field-error.tsx';
+
+interface LatePartProps {
+  readonly escalation: Escalation;
+  readonly wrong: string | undefined;
+  readonly onChange: (escalation: Escalation) => void;
+}
+
+const WHOM: Readonly<Record<EscalatedTo, string>> = {
+  own: 'whoever has it',
+  answering: 'those who answer for it',
+  deputy: 'the deputy of whoever has it',
+};
+
+/** Who is told of late work, one after the other. */
+export function LatePart({ escalation, wrong, onChange }: LatePartProps) {
+  const set = (to: EscalatedTo, hours: number | null) => onChange({ ...escalation, [to]: hours });
+  return (
+    <Part name="Late work">
+      {ESCALATED_TO.map((to) => (
+        <span key={to} className="block">
+          {WHOM[to]}{' '}
+          <ChoiceBlank
+            label={`Whether late work is told to ${WHOM[to]}`}
+            value={escalation[to] === null ? 'no' : 'yes'}
+            options={[
+              ['yes', to === 'answering' ? 'are told' : 'is told'],
+              ['no', to === 'answering' ? 'are not told' : 'is not told'],
+            ]}
+            onChange={(value) => set(to, value === 'no' ? null : USUAL_ESCALATION[to])}
+          />
+          {escalation[to] !== null && (
+            <>
+              {' '}
+              once it is{' '}
+              <NumberBlank
+                label={`Hours until late work is told to ${WHOM[to]}`}
+                value={escalation[to]}
+                least={1}
+                most={MOST_LATE_HOURS}
+                onChange={(hours) => set(to, hours)}
+              />{' '}
+              {escalation[to] === 1 ? 'hour' : 'hours'} late
+            </>
+          )}
+        </span>
+      ))}
+      <span className="block text-ink-2">Each hears of it where they choose to, on their page of messages.</span>
+      {wrong && <FieldError message={wrong} />}
+    </Part>
+  );
+}
