@@ -71,6 +71,27 @@ it('counts what is new, tells it apart while it is open, by day and kind, and ha
   expect(screen.queryByRole('button', { name: 'Earlier' })).toBeNull();
 });
 
+it('that is opened before it is known what there is has been seen once that stands there', async () => {
+  let arrive: (lines: object) => void = () => undefined;
+  const answer = new Promise<object>((resolve) => {
+    arrive = resolve;
+  });
+  const read: unknown[] = [];
+  await show(<Bell className="" />, {
+    answers: {
+      '/bell': () => answer,
+      'POST /bell/read': (body: unknown) => {
+        read.push(body);
+        return { unread: 0 };
+      },
+    },
+  });
+  await userEvent.setup().click(await screen.findByRole('button', { name: 'Bell' }));
+  arrive({ unread: 1, lines: [line(1)], isMore: false });
+  expect(await screen.findByText('1 not seen')).toBeTruthy();
+  await waitFor(() => expect(read).toEqual([{ upTo: line(1).id }]));
+});
+
 it('says when it rings while there is nothing', async () => {
   await show(<Bell className="" />, { answers: { '/bell': { unread: 0, lines: [], isMore: false } } });
   await userEvent.setup().click(await screen.findByRole('button', { name: 'Bell' }));

@@ -1,5 +1,5 @@
 import { BellRing, Bell as BellSign } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { bellAddresses } from '../../../contract/addresses-later.ts';
 import type { BellLine } from '../../../contract/index.ts';
@@ -15,22 +15,30 @@ import { useTrying } from '../../kit/use-trying.ts';
 import { sayDay, timeOf } from '../../kit/ways.ts';
 import { byDay, type KindOfDay, verbOf } from './by-day.ts';
 
+const NONE: ReadonlySet<string> = new Set();
+
 /** What somebody is told of: how much is new stands on the sign, and opening it is having seen it. */
 export default function Bell({ className }: { readonly className: string }) {
   const { data, error, mutate } = useAnswer(bellAddresses.lines, { query: {} });
-  /** What was new when it was opened: it stays told apart until it is closed. */
+  const [isOpen, setOpen] = useState(false);
+  /** What was new when it was opened: it stays told apart until it is closed. Null until that is known. */
   const [fresh, setFresh] = useState<ReadonlySet<string> | null>(null);
   const button = useRef<HTMLButtonElement>(null);
   const unread = data?.unread ?? 0;
-  const open = () => {
-    const lines = data?.lines ?? [];
-    setFresh(new Set(lines.filter(({ isRead }) => !isRead).map(({ id }) => id)));
-    const [newest] = lines;
-    if (unread === 0 || !newest) return;
+  const close = () => {
+    setOpen(false);
+    setFresh(null);
+  };
+  // It may be opened before it is known what there is: that has been seen once it stands there.
+  useEffect(() => {
+    if (!isOpen || fresh !== null || data === undefined) return;
+    setFresh(new Set(data.lines.filter(({ isRead }) => !isRead).map(({ id }) => id)));
+    const [newest] = data.lines;
+    if (data.unread === 0 || !newest) return;
     ask(bellAddresses.read, { body: { upTo: newest.id } })
       .then(() => mutate())
       .catch(sayTrouble);
-  };
+  }, [isOpen, fresh, data, mutate]);
   const Sign = unread > 0 ? BellRing : BellSign;
   return (
     <span className="relative max-[720px]:self-center">
@@ -40,9 +48,9 @@ export default function Bell({ className }: { readonly className: string }) {
         className={className}
         aria-label={unread > 0 ? `Bell, ${unread} new` : 'Bell'}
         aria-haspopup="dialog"
-        aria-expanded={fresh !== null}
+        aria-expanded={isOpen}
         title={unread > 0 ? `${unread} new` : 'Nothing new'}
-        onClick={() => (fresh === null ? open() : setFresh(null))}
+        onClick={() => (isOpen ? close() : setOpen(true))}
       >
         <Sign size={17} aria-hidden />
         {unread > 0 && (
@@ -54,16 +62,16 @@ export default function Bell({ className }: { readonly className: string }) {
           </span>
         )}
       </button>
-      {fresh !== null && (
+      {isOpen && (
         <Popover
           label="What happened"
           anchor={button}
           backTo={button}
           className="w-[460px] max-w-[calc(100vw-16px)] text-base-content"
-          onClose={() => setFresh(null)}
+          onClose={close}
         >
           {error && !data && <Trouble error={error} retry={() => void mutate()} />}
-          {data && <Happened newest={data.lines} isMore={data.isMore} fresh={fresh} onGo={() => setFresh(null)} />}
+          {data && <Happened newest={data.lines} isMore={data.isMore} fresh={fresh ?? NONE} onGo={close} />}
         </Popover>
       )}
     </span>

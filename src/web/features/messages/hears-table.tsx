@@ -13,14 +13,13 @@ interface HearsTableProps {
   readonly hears: readonly HeardOf[];
   /** How others' work is called: what they gave, or all that they answer for. */
   readonly answers: boolean;
-  readonly busy: boolean;
   readonly onChoose: (of: HeardOf, wish: HearWish) => void;
 }
 
 const count = (n: number) => n.toLocaleString('en-GB');
 
 /** What happens, how often that was, and where somebody hears of it: of their own work, and of that of others. */
-export function HearsTable({ hears, answers, busy, onChoose }: HearsTableProps) {
+export function HearsTable({ hears, answers, onChoose }: HearsTableProps) {
   const of = new Map(hears.map((one) => [`${one.side} ${one.kind}`, one]));
   const kinds = MESSAGE_KINDS.filter((kind) => MESSAGE_SIDES.some((side) => of.has(`${side} ${kind}`)));
   const sides = MESSAGE_SIDES.filter((side) => hears.some((one) => one.side === side));
@@ -79,7 +78,6 @@ export function HearsTable({ hears, answers, busy, onChoose }: HearsTableProps) 
                 key={side}
                 heard={of.get(`${side} ${kind}`)}
                 name={`${KIND_WORDS[kind].name}, ${names[side].toLowerCase()}`}
-                busy={busy}
                 onChoose={onChoose}
               />
             ))}
@@ -113,12 +111,10 @@ export function HearsTable({ hears, answers, busy, onChoose }: HearsTableProps) 
 function HeardCells({
   heard,
   name,
-  busy,
   onChoose,
 }: {
   readonly heard: HeardOf | undefined;
   readonly name: string;
-  readonly busy: boolean;
   readonly onChoose: HearsTableProps['onChoose'];
 }) {
   if (heard === undefined)
@@ -136,7 +132,7 @@ function HeardCells({
       className="check align-middle disabled:opacity-50"
       aria-label={`${name}: ${words}`}
       checked={wish[where]}
-      disabled={busy || (where === 'here' && isFixed(kind))}
+      disabled={where === 'here' && isFixed(kind)}
       title={where === 'here' && isFixed(kind) ? 'Whoever names you is always told of here.' : undefined}
       onChange={() => onChoose(heard, { ...wish, [where]: !wish[where] })}
     />

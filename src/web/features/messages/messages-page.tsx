@@ -56,7 +56,6 @@ export default function MessagesPage() {
               <HearsTable
                 hears={data.hears}
                 answers={may('plan')}
-                busy={busy}
                 onChoose={(of, wish) => void trying(() => hear(of, wish))}
               />
             </div>
@@ -154,7 +153,11 @@ function SummaryPaper({ summary, email }: { readonly summary: Summary; readonly 
                 <span className="min-w-0 flex-1 truncate">
                   {line.text} <span className="text-ink-2">{line.about}</span>
                 </span>
-                <Link className="link-line leading-4.5" to={line.path} aria-label={`${line.verb} ${line.text}`}>
+                <Link
+                  className="link-line leading-4.5 max-[720px]:py-1"
+                  to={line.path}
+                  aria-label={`${line.verb} ${line.text}`}
+                >
                   {line.verb}
                 </Link>
               </li>
@@ -165,7 +168,11 @@ function SummaryPaper({ summary, email }: { readonly summary: Summary; readonly 
                   .filter(Boolean)
                   .join(', ')}
               </span>
-              <Link className="link-line leading-4.5" to={path} aria-label={`All that is ${SUMMARY_WORDS[band]}`}>
+              <Link
+                className="link-line leading-4.5 max-[720px]:py-1"
+                to={path}
+                aria-label={`All that is ${SUMMARY_WORDS[band]}`}
+              >
                 Look
               </Link>
             </li>
