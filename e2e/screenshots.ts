@@ -166,12 +166,20 @@ test('all tasks, and a week that is evened out', async ({ page }) => {
   await take(page, 'workload');
 });
 
-test('visits, and their notices', async ({ page }) => {
+test('messages, with what happened', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/messages');
+  await expect(page.getByRole('row', { name: /^Late/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Bell/ }).click();
+  await expect(page.getByRole('dialog', { name: 'What happened' })).toBeVisible();
+  await take(page, 'messages');
+});
+
+test('notices of visits', async ({ page }) => {
   await stepIn(page, 'Ines Calloway');
   await page.goto('/tasks/visits');
   for (const name of ['Gannet Two', 'Spindrift Rose', 'Corncrake'])
     await page.getByRole('row').filter({ hasText: name }).first().getByRole('checkbox').check();
-  await take(page, 'visits');
   await page.getByRole('button', { name: 'Write 3 notices' }).click();
   await page.getByRole('button', { name: 'Page of notice 2' }).click();
   await expect(page.getByRole('article', { name: 'The letter' })).toContainText('Coming aboard Spindrift Rose');

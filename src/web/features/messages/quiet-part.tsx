@@ -62,7 +62,7 @@ export function QuietPart({ quiet, mailHours, onChange }: QuietPartProps) {
       <span className="text-ink-2">
         {all === 0
           ? 'No mail of a single thing was due in these 4 weeks.'
-          : `Of ${all.toLocaleString('en-GB')} mails of these 4 weeks ${waited.toLocaleString('en-GB')} fell into these hours: what waits comes in one, at ${quiet.to}.`}
+          : `Of ${all.toLocaleString('en-GB')} mails of these 4 weeks ${waited === 0 ? 'none' : waited.toLocaleString('en-GB')} fell into these hours: what waits comes in one, at ${quiet.to}.`}
       </span>
     </Part>
   );
@@ -83,10 +83,12 @@ function Hours({ quiet, mailHours }: Pick<QuietPartProps, 'quiet' | 'mailHours'>
             className={`relative flex flex-col justify-end px-[2px] ${isQuiet ? 'bg-base-300' : ''}`}
             style={{ height: HIGHEST + 4 }}
           >
-            <span
-              className={isQuiet ? 'border border-b-0 border-primary bg-base-100' : 'bg-primary'}
-              style={{ height: count === 0 ? 0 : Math.max(3, (count / most) * HIGHEST) }}
-            />
+            {count > 0 && (
+              <span
+                className={isQuiet ? 'border border-b-0 border-primary bg-base-100' : 'bg-primary'}
+                style={{ height: Math.max(3, (count / most) * HIGHEST) }}
+              />
+            )}
             {hour % 3 === 0 && (
               <span className="absolute top-full left-0 text-[11px] leading-4 text-ink-2">
                 {isoTimeOf(hour * 60).slice(0, 2)}

@@ -40,7 +40,7 @@ export function LatePart({ escalation, wrong, onChange }: LatePartProps) {
           {escalation[to] !== null && (
             <>
               {' '}
-              once it is{' '}
+              after{' '}
               <NumberBlank
                 label={`Hours until late work is told to ${WHOM[to]}`}
                 value={escalation[to]}
@@ -48,7 +48,7 @@ export function LatePart({ escalation, wrong, onChange }: LatePartProps) {
                 most={MOST_LATE_HOURS}
                 onChange={(hours) => set(to, hours)}
               />{' '}
-              {escalation[to] === 1 ? 'hour' : 'hours'} late
+              {escalation[to] === 1 ? 'hour' : 'hours'}
             </>
           )}
         </span>
