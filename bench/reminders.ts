@@ -54,7 +54,10 @@ async function measure(): Promise<void> {
     const { value, seconds } = await longStep(
       `${count} reminders told (aim 5 s)`,
       async () => {
-        await hear(scope, 'http://127.0.0.1');
+        await hear(scope, 'http://127.0.0.1').catch(async (error: unknown) => {
+          await sheets.end();
+          throw error;
+        });
         const [told] = await scope.sql<{ lines: number; tasks: number }>(
           `select count(*)::int as lines, coalesce(sum(more + 1), 0)::int as tasks from message where workspace_id = $1 and kind = 'reminder'`,
         );

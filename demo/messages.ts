@@ -4,7 +4,6 @@ import {
   heardOfTurn,
   instantOf,
   isoOfDay,
-  type MessageKind,
   sayDay,
   sayFirstOf,
   sayTurn,
@@ -28,6 +27,7 @@ interface Row {
   readonly dueTime: string | null;
   readonly doneAt: Date | null;
   readonly doneBy: string | null;
+  readonly doneByContact: string | null;
   readonly signedAt: Date | null;
   readonly signedBy: string | null;
   readonly isToSign: boolean;
@@ -49,7 +49,7 @@ export async function addMessages(scope: Scope, origin: string, actingAs: Acting
   const now = scope.clock.now();
   const office = await Office.of(scope);
   const tasks = await scope.sql<Row>(
-    `select task.id, title, assignee_id as "assigneeId", due_on as "dueOn", due_time as "dueTime", done_at as "doneAt", done_by as "doneBy",
+    `select task.id, title, assignee_id as "assigneeId", due_on as "dueOn", due_time as "dueTime", done_at as "doneAt", done_by as "doneBy", done_by_contact as "doneByContact",
        signed_at as "signedAt", signed_by as "signedBy", said.sign_off is not null as "isToSign", held_at as "heldAt", held_by as "heldBy",
        held_reason as "heldReason", held_until as "heldUntil"
      from task join work_content said on said.workspace_id = task.workspace_id and said.id = task.content_id
@@ -86,6 +86,12 @@ export async function addMessages(scope: Scope, origin: string, actingAs: Acting
   );
   // Of what is older than yesterday everything has been seen.
   await scope.sql('update message set read_at = $2 where workspace_id = $1 and at < $2', [new Date(now - DAY)]);
+  // Lines stand in the order of their ids: whoever was named this morning was so last.
+  const named = await scope.sql<{ id: string }>(
+    `select id from message where workspace_id = $1 and kind = 'named' order by at, id`,
+  );
+  for (const { id } of named)
+    await scope.sql('update message set id = $3 where workspace_id = $1 and id = $2', [id, scope.newId()]);
   // What was done to set all this up is nothing that anybody has to hear.
   await scope.sql('delete from untold where workspace_id = $1');
   await scope.sql('insert into told_to (workspace_id, at) values ($1, $2)', [scope.instant]);
@@ -96,40 +102,72 @@ function eventsOf(scope: Scope, office: Office, task: Row): Event[] {
     task.dueTime === null
       ? instantOf(isoOfDay(dayOfIso(task.dueOn) + 1), '00:00', scope.workspace.zone)
       : instantOf(task.dueOn, task.dueTime, scope.workspace.zone);
-  const lateAt = due + HOUR;
-  const isLate = (task.doneAt?.getTime() ?? scope.clock.now()) > lateAt && task.heldAt === null;
   const whose = task.assigneeId === null ? 'nobody has it' : (office.nameOf(task.assigneeId) ?? '');
   const day = `late: due ${sayDay(dayOfIso(task.dueOn), scope.now.day)}`;
   return [
-    ...(isLate ? lineFor(office, task, 'late', lateAt, null, { mine: day, gave: `${day}, ${whose}` }) : []),
+    ...lateLines(scope, office, task, due, { mine: day, gave: `${day}, ${whose}` }),
     ...turns(scope, office, task),
   ];
 }
 
-/** The same for whoever has it and for those who answer for it. */
-function lineFor(
+/** Whoever has it is told first that it is late, then those who answer for it, if it was not finished by then. */
+function lateLines(
+  scope: Scope,
   office: Office,
-  { id, title, assigneeId }: Row,
-  kind: MessageKind,
-  at: number,
-  byId: string | null,
+  { id, title, assigneeId, doneAt, heldAt }: Row,
+  due: number,
   words: { readonly mine: string; readonly gave: string },
 ): Event[] {
-  const line = (personId: string, side: Told['side']): Event => ({
-    at,
-    told: { personId, side, kind, times: 1, taskId: id, path: null, byId, title, text: words[side] },
-  });
+  const line = (personId: string, side: Told['side'], hours: number | null): Event[] => {
+    const at = due + (hours ?? 0) * HOUR;
+    if (hours === null || heldAt !== null || at > (doneAt?.getTime() ?? scope.clock.now())) return [];
+    const told = {
+      personId,
+      side,
+      kind: 'late',
+      times: 1,
+      taskId: id,
+      path: null,
+      byId: null,
+      title,
+      text: words[side],
+    } as const;
+    return [{ at, told }];
+  };
+  const { own, answering } = scope.workspace.escalation;
   return [
-    ...(assigneeId === null ? [] : [line(assigneeId, 'mine')]),
-    ...office.answering(kind).flatMap((personId) => (personId === assigneeId ? [] : [line(personId, 'gave')])),
+    ...(assigneeId === null ? [] : line(assigneeId, 'mine', own)),
+    ...office
+      .answering('late')
+      .flatMap((personId) => (personId === assigneeId ? [] : line(personId, 'gave', answering))),
   ];
 }
 
 /** How the work went, as the turns that are told. */
 function turns(scope: Scope, office: Office, task: Row): Event[] {
-  const { assigneeId, dueOn, doneAt, doneBy, signedAt, signedBy, isToSign, heldAt, heldBy, heldReason, heldUntil } =
-    task;
-  const open: TaskFacts = { assigneeId, dueOn, state: 'underWay', heldReason: null, heldUntil: null, sentBack: 0 };
+  const {
+    assigneeId,
+    dueOn,
+    doneAt,
+    doneBy,
+    doneByContact,
+    signedAt,
+    signedBy,
+    isToSign,
+    heldAt,
+    heldBy,
+    heldReason,
+    heldUntil,
+  } = task;
+  const open: TaskFacts = {
+    assigneeId,
+    dueOn,
+    state: 'underWay',
+    heldReason: null,
+    heldUntil: null,
+    sentBack: 0,
+    doneByContact: null,
+  };
   const steps: {
     readonly at: Date | null;
     readonly by: string | null;
@@ -137,7 +175,7 @@ function turns(scope: Scope, office: Office, task: Row): Event[] {
     readonly to: TaskFacts;
   }[] = [
     { at: heldAt, by: heldBy, from: open, to: { ...open, heldReason, heldUntil } },
-    { at: doneAt, by: doneBy, from: open, to: { ...open, state: isToSign ? 'toCheck' : 'done' } },
+    { at: doneAt, by: doneBy, from: open, to: { ...open, state: isToSign ? 'toCheck' : 'done', doneByContact } },
     { at: signedAt, by: signedBy, from: { ...open, state: 'toCheck' }, to: { ...open, state: 'done' } },
   ];
   return steps.flatMap(({ at, by, from, to }) => {

@@ -12,6 +12,9 @@ const PERIOD = { from: '2027-01-01', to: '2027-12-31', scheduleIds: [] };
 /** Kills while lists of calls are made, and quotas of which they are made each time. */
 const LIST_KILLS = Number(process.env.LIST_KILLS ?? 20);
 const QUOTAS = 25;
+/** Kills while it is told who has which work now, and how many tasks change hands before each. */
+const BELL_KILLS = Number(process.env.BELL_KILLS ?? 30);
+const HANDED_ON = 300;
 const MOST_LIST_MS = 60_000;
 /** People who are invited by mail before each look whether to kill. */
 const INVITED = 3;
@@ -22,8 +25,9 @@ const MOST_POST_MS = 5 * 60_000;
 
 /**
  * npm run faults: fills a year and invites people by mail with two processes working, kills one or both of them at random
- * points, starts them again, and counts what is missing and what is double; then the same while lists of calls are made. Ends
- * with `N tasks, 0 missing, 0 doubled`, `N lists, 0 missing, 0 twice` and `N mails, 0 missing, 0 twice`.
+ * points, starts them again, and counts what is missing and what is double; then the same while lists of calls are made, and
+ * while it is told who has which work now. Ends with `N tasks, 0 missing, 0 doubled`, `N lists, 0 missing, 0 twice`, `N changes of
+ * hands, 0 not told, 0 told twice` and `N mails, 0 missing, 0 twice`.
  */
 await runScript(async () => {
   requirePackages();
@@ -152,6 +156,10 @@ await runScript(async () => {
   console.log(
     `${lists.made} lists made anew after ${lists.kills} kills, ${lists.missing} missing, ${lists.twice} twice; ${lists.mailsMissing} of their mails missing, ${lists.mailsTwice} twice`,
   );
+  const bells = await killWhileTelling({ database, kill, start, random });
+  console.log(
+    `${bells.tasks} changes of hands, ${bells.kills} kills, ${bells.missing} not told, ${bells.twice} told twice; of ${bells.lines} lines by mail ${bells.mailsMissing} missing, ${bells.mailsTwice} twice`,
+  );
   const mails = await countMails(database, invited);
   console.log(
     `${mails.all} mails, ${mails.missing} missing, ${mails.twice} twice; ${mails.again} handed over once more after a kill, under the same Message-ID`,
@@ -167,7 +175,11 @@ await runScript(async () => {
       lists.missing +
       lists.twice +
       lists.mailsMissing +
-      lists.mailsTwice ===
+      lists.mailsTwice +
+      bells.missing +
+      bells.twice +
+      bells.mailsMissing +
+      bells.mailsTwice ===
       0
       ? 0
       : 1,
@@ -227,6 +239,70 @@ async function killWhileListing({ database, ask, kill, start, random }) {
     total.twice += there.lists - there.pairs + doubled.n;
     total.mailsMissing += there.unsaid;
     total.mailsTwice += there.saidTwice;
+  }
+  return total;
+}
+
+/** Gives work to and fro, kills whoever tells of it in the middle, and counts what stands on the bells and left by mail. */
+async function killWhileTelling({ database, kill, start, random }) {
+  const one = async (text, values) => (await database.query(text, values)).rows[0];
+  const people = (
+    await database.query(`select id from person where name in ('Nadia Orme', 'Kit Sorrell') order by name`)
+  ).rows;
+  const { workspaceId } = await one(`select workspace_id as "workspaceId" from person where id = $1`, [people[0].id]);
+  const work = `select id from task where workspace_id = '${workspaceId}' and state = 'open' and due_on > '2026-11-24' order by due_on, id limit ${HANDED_ON}`;
+  const tasks = (await database.query(work)).rows.map(({ id }) => id);
+  const hear = () =>
+    database.query(
+      `select graphile_worker.add_job('hear', json_build_object('workspaceId', $1::text), job_key := 'hear:' || $1::text)`,
+      [workspaceId],
+    );
+  const settled = async () =>
+    (
+      await one(
+        `select not exists (select from untold) and not exists (select from message where mail in ('undecided', 'waits')) as is`,
+      )
+    ).is;
+  const give = (personId) =>
+    database.query('update task set assignee_id = $1 where id = any($2::uuid[])', [personId, tasks]);
+  const untilSettled = async () => {
+    const began = Date.now();
+    while (!(await settled()) && Date.now() - began < MOST_LIST_MS) {
+      await hear();
+      await pause(300);
+    }
+  };
+  await give(people[0].id);
+  await untilSettled();
+  await database.query(`delete from message; delete from mail where kind = 'message'`);
+  const total = { tasks: 0, kills: 0, missing: 0, twice: 0, lines: 0, mailsMissing: 0, mailsTwice: 0 };
+  for (let to = 1; total.kills < BELL_KILLS; to = 1 - to) {
+    await give(people[to].id);
+    await hear();
+    await pause(random(2500));
+    const which = [['web'], ['worker'], ['web', 'worker']][random(3)];
+    await Promise.all(which.map(kill));
+    total.kills++;
+    await Promise.all(which.map(start));
+    await untilSettled();
+    const told = await one(
+      `select coalesce(sum(more + 1), 0)::int as n from message where person_id = $1 and kind = 'hands' and (title like '%yours from%' or text like 'yours now%')`,
+      [people[to].id],
+    );
+    total.tasks += tasks.length;
+    total.missing += Math.max(0, tasks.length - told.n);
+    total.twice += Math.max(0, told.n - tasks.length);
+    const lines = await one(`select count(*)::int as n from message where mail = 'sent'`);
+    const mailed = await one(
+      `select coalesce(sum(regexp_count(text, 'Open: ')), 0)::int as n from mail where kind = 'message'`,
+    );
+    total.lines += lines.n;
+    total.mailsMissing += Math.max(0, lines.n - mailed.n);
+    total.mailsTwice += Math.max(0, mailed.n - lines.n);
+    console.log(
+      `  kill ${total.kills}: ${which.join(' and ')}, ${told.n} of ${tasks.length} told, ${mailed.n} of ${lines.n} lines mailed`,
+    );
+    await database.query(`delete from message; delete from mail where kind = 'message'`);
   }
   return total;
 }

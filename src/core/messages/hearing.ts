@@ -12,6 +12,8 @@ export interface TaskFacts {
   readonly heldUntil: IsoDate | null;
   /** How often finished work of it was sent back. */
   readonly sentBack: number;
+  /** A client's contact who finished it by a link, by name; null for somebody here. */
+  readonly doneByContact: string | null;
 }
 
 /** A task before and after something was done: null before it was made, and once it was taken out. */

@@ -28,7 +28,7 @@ export function sayTurn(turn: Turn, { title, turn: told, sentBackReason }: ToldT
   const { before, after, byId } = told;
   const facts = after ?? before;
   const name = (personId: string | null | undefined) => (personId == null ? null : telling.nameOf(personId));
-  const by = name(byId);
+  const by = name(byId) ?? (turn === 'finished' || turn === 'to check' ? (after?.doneByContact ?? null) : null);
   const byWords = by === null ? '' : ` by ${by}`;
   const day = (on: IsoDate | null | undefined) => (on == null ? '' : sayDay(dayOfIso(on), telling.today, telling.ways));
   const texts: Readonly<Record<Turn, () => string>> = {

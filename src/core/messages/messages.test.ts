@@ -14,7 +14,15 @@ import { remindersBetween } from './reminders.ts';
 
 const TODAY = dayOfIso('2026-11-24');
 const facts = (some: Partial<TaskFacts> = {}): TaskFacts => ({
-  ...{ assigneeId: 'nadia', dueOn: '2026-11-25', state: 'open', heldReason: null, heldUntil: null, sentBack: 0 },
+  ...{
+    assigneeId: 'nadia',
+    dueOn: '2026-11-25',
+    state: 'open',
+    heldReason: null,
+    heldUntil: null,
+    sentBack: 0,
+    doneByContact: null,
+  },
   ...some,
 });
 const heard = (before: TaskFacts | null, after: TaskFacts | null, byId: string | null = 'ines') =>
@@ -30,6 +38,7 @@ const anyFacts: fc.Arbitrary<TaskFacts> = fc.record({
   heldReason: fc.constantFrom(null, 'no part', 'no crane'),
   heldUntil: fc.constantFrom(null, '2026-11-26'),
   sentBack: fc.integer({ min: 0, max: 2 }),
+  doneByContact: fc.constantFrom(null, 'Thora Foyle'),
 });
 
 describe('who hears of a change of a task', () => {
@@ -141,6 +150,13 @@ describe('words of a message', () => {
     );
     expect(said('held up', facts(), facts({ heldReason: 'no part', heldUntil: '2026-11-26' }))).toBe(
       'no part, until Thu 26 Nov',
+    );
+    const byLink = {
+      ...told('Papers', facts(), facts({ state: 'toCheck', doneByContact: 'Thora Foyle' })),
+      sentBackReason: null,
+    };
+    expect(sayTurn('to check', { ...byLink, turn: { ...byLink.turn, byId: null } }, telling).text).toBe(
+      'finished by Thora Foyle',
     );
     expect(said('sent back', facts(), facts())).toBe('sent back by Ines Calloway: no photo');
   });

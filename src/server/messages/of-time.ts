@@ -1,4 +1,4 @@
-import { NONE_OF_THEM, revisionSchema, timingSchema } from '../../contract/index.ts';
+import { NONE_OF_THEM, timingSchema } from '../../contract/index.ts';
 import {
   dayOfIso,
   ESCALATED_TO,
@@ -7,11 +7,9 @@ import {
   instantOf,
   isoOfDay,
   plural,
-  type Revision,
   remindersBetween,
   sayDay,
   sayFirstOf,
-  type Timing,
   type WorkingCalendar,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -136,18 +134,22 @@ async function lateFor(scope: Scope, { after, upTo }: Stretch, late: number, to:
 
 /** What schedules plan to be reminded of, and is still to be done. */
 async function remindedIn(scope: Scope, stretch: Stretch, calendar: WorkingCalendar): Promise<Found[]> {
-  const schedules = await scope.sql<{ id: string; timing: unknown; revisions: unknown[] }>(
-    `select id, timing, revisions from schedule where workspace_id = $1 and deleted_at is null
-       and (timing->'reminders' <> '[]' or jsonb_path_exists(revisions, '$[*].timing.reminders[*]'))`,
+  // Many are timed alike: each way is read and reckoned once.
+  const ways = await scope.sql<{ timing: unknown; from: string | null; to: string | null; ids: string[] }>(
+    `with part as (
+       select id, timing, null::date as starts from schedule
+       where workspace_id = $1 and deleted_at is null and (timing->'reminders' <> '[]' or revisions <> '[]')
+       union all
+       select schedule.id, revision->'timing', (revision->>'from')::date from schedule, jsonb_array_elements(revisions) as revision
+       where workspace_id = $1 and deleted_at is null and revisions <> '[]'),
+     stretch as (
+       select id, timing, starts, lead(starts) over (partition by id order by starts nulls first) as ends from part)
+     select timing, starts as "from", ends as "to", array_agg(id) as ids from stretch
+     where timing->'reminders' <> '[]' group by timing, starts, ends`,
   );
-  const wanted = schedules.flatMap(({ id, timing, revisions }) =>
-    stretchesOf(
-      timingSchema.parse(timing),
-      revisions.map((one) => revisionSchema.parse(one)),
-    ).flatMap((part) =>
-      remindersBetween(part.timing, stretch, calendar, scope.workspace.zone).map(({ on, at }) => ({
-        ...{ schedule_id: id, work_on: isoOfDay(on), at, from_on: part.from, to_on: part.to },
-      })),
+  const wanted = ways.flatMap(({ timing, from, to, ids }) =>
+    remindersBetween(timingSchema.parse(timing), stretch, calendar, scope.workspace.zone).flatMap(({ on, at }) =>
+      ids.map((id) => ({ schedule_id: id, work_on: isoOfDay(on), at, from_on: from, to_on: to })),
     ),
   );
   if (wanted.length === 0) return [];
@@ -161,17 +163,6 @@ async function remindedIn(scope: Scope, stretch: Stretch, calendar: WorkingCalen
     [JSON.stringify(wanted), scope.today],
   );
   return notTold(scope, 'reminder', ['own'], rows);
-}
-
-/** How a schedule times its tasks, by their nominal dates: from a day on, until before another. */
-function stretchesOf(
-  timing: Timing,
-  revisions: readonly Revision[],
-): { readonly timing: Timing; readonly from: string | null; readonly to: string | null }[] {
-  const later = [...revisions].sort((a, b) => (a.from < b.from ? -1 : 1));
-  return [{ timing, from: null }, ...later].map((part, i) => ({
-    ...{ timing: part.timing, from: part.from, to: later[i]?.from ?? null },
-  }));
 }
 
 /** The last working day in a stretch that has come to a time of day; null where there is none. */

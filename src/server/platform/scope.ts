@@ -26,6 +26,9 @@ export const LIVE_CHANNEL = 'jolly_live';
 
 const nextId = orderedIds();
 
+/** News that names more of a kind than this is of all of them: what is told at once has 8,000 bytes at most (NOTIFY). */
+const MOST_NAMED = 80;
+
 /** Of work that others get in the way of. */
 const MOST_TRIES = 6;
 
@@ -403,10 +406,11 @@ export class Scope {
   }
 
   /** The same, as narrowly as it is known what has changed. */
-  async tellOf(news: Live): Promise<void> {
+  async tellOf({ tasks, people, ...news }: Live): Promise<void> {
+    const few = (ids: readonly string[] | null) => (ids !== null && ids.length <= MOST_NAMED ? ids : null);
     await this.sql(
       `select pg_notify('${LIVE_CHANNEL}', (json_build_object('workspace', $1::uuid)::jsonb || $2::jsonb)::text)`,
-      [JSON.stringify(news)],
+      [JSON.stringify({ ...news, tasks: few(tasks), people: few(people) })],
     );
   }
 }

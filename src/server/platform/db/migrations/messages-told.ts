@@ -97,7 +97,7 @@ export class MessagesTold1768700000000 implements MigrationInterface {
       create function task_facts (t task) returns jsonb language sql stable as $$
         select jsonb_build_object('title', t.title, 'assigneeId', t.assignee_id, 'dueOn', t.due_on, 'state', t.state,
           'heldReason', t.held_reason, 'heldUntil', t.held_until, 'sentBack', jsonb_array_length(t.sent_back),
-          'sentBackReason', t.sent_back->-1->>'reason')
+          'sentBackReason', t.sent_back->-1->>'reason', 'doneByContact', t.done_by_contact)
       $$;
       create function note_task () returns trigger language plpgsql as $$
       begin
