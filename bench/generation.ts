@@ -80,8 +80,8 @@ async function workspaceOf(source: DataSource, schedules: number, texts = SHORT)
     )
   )[0];
   await source.query(
-    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits, roles, teams, tickets, client_fields, asset_fields, skip_reasons, week_minutes, seasons, ways, done_stays_days, swaps_need_nod, visits, asking, outcomes, escalation)
-     values ($1, 'Bench ' || $2, '', 'Europe/London', '[1,2,3,4,5]', '[]', '[]', 30, '04:00', null, true, 1, 1, '{}', '[]', '[]', '[]', '[]', '[]', '[]', '[450,450,450,450,450,0,0]', '[]', '{"weekStarts": 1, "dateOrder": "day first", "clock": 24}', 1, false, '{"ways": [], "terms": [], "letterhead": "", "answering": ""}', '${JSON.stringify(USUAL_ASKING)}', '${JSON.stringify(USUAL_OUTCOMES)}', '${JSON.stringify(USUAL_ESCALATION)}')`,
+    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits, roles, teams, tickets, client_fields, asset_fields, skip_reasons, week_minutes, seasons, ways, done_stays_days, swaps_need_nod, visits, asking, outcomes, escalation, hearing)
+     values ($1, 'Bench ' || $2, '', 'Europe/London', '[1,2,3,4,5]', '[]', '[]', 30, '04:00', null, true, 1, 1, '{}', '[]', '[]', '[]', '[]', '[]', '[]', '[450,450,450,450,450,0,0]', '[]', '{"weekStarts": 1, "dateOrder": "day first", "clock": 24}', 1, false, '{"ways": [], "terms": [], "letterhead": "", "answering": ""}', '${JSON.stringify(USUAL_ASKING)}', '${JSON.stringify(USUAL_OUTCOMES)}', '${JSON.stringify(USUAL_ESCALATION)}', '{}')`,
     [ids.workspace, ids.workspace],
   );
   await source.query(

@@ -133,9 +133,9 @@ async function fillDatabase(source: DataSource, client: pg.ClientBase): Promise<
     $$ select (substr(md5(words), 1, 12) || '7' || substr(md5(words), 14, 3) || '8' || substr(md5(words), 18, 15))::uuid $$`);
   await step(
     'workspaces',
-    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits, roles, teams, tickets, client_fields, asset_fields, skip_reasons, week_minutes, seasons, ways, done_stays_days, swaps_need_nod, visits, asking, outcomes, escalation)
+    `insert into workspace (id, name, tagline, zone, working_weekdays, categories, work_types, horizon_days, make_time, made_on, is_demo, version, year_starts, phrase_habits, roles, teams, tickets, client_fields, asset_fields, skip_reasons, week_minutes, seasons, ways, done_stays_days, swaps_need_nod, visits, asking, outcomes, escalation, hearing)
      select case n when 0 then '${ID}'::uuid else pg_temp.bench_id('workspace ' || n) end, 'Harbour ' || n, '', 'Europe/London', '[1,2,3,4,5]',
-       '[{"name": "inspection", "dot": "petrol"}, {"name": "office", "dot": "blue"}]', '[]', 30, '04:00', null, true, 1, 1, '{}', '["dock crew"]', '[]', '[]', '[]', '[]', '[]', '[450,450,450,450,450,0,0]', '[]', '{"weekStarts": 1, "dateOrder": "day first", "clock": 24}', 1, false, '{"ways": [], "terms": [], "letterhead": "", "answering": ""}', '${JSON.stringify(USUAL_ASKING)}', '${JSON.stringify(USUAL_OUTCOMES)}', '${JSON.stringify(USUAL_ESCALATION)}'
+       '[{"name": "inspection", "dot": "petrol"}, {"name": "office", "dot": "blue"}]', '[]', 30, '04:00', null, true, 1, 1, '{}', '["dock crew"]', '[]', '[]', '[]', '[]', '[]', '[450,450,450,450,450,0,0]', '[]', '{"weekStarts": 1, "dateOrder": "day first", "clock": 24}', 1, false, '{"ways": [], "terms": [], "letterhead": "", "answering": ""}', '${JSON.stringify(USUAL_ASKING)}', '${JSON.stringify(USUAL_OUTCOMES)}', '${JSON.stringify(USUAL_ESCALATION)}', '{}'
      from generate_series(0, ${SIZES.smallWorkspaces}) n`,
   );
   await step(

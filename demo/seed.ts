@@ -157,6 +157,7 @@ async function insertWorkspace(
     isDemo: true,
     version: 1,
     escalation: USUAL_ESCALATION,
+    hearing: {},
     yearStarts: 1,
     phraseHabits: {},
     seasons: [{ name: 'winter', spans: [{ from: '11-15', to: '03-14' }] }],

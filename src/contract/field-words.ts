@@ -77,6 +77,7 @@ const WORDS = {
   ways: 'how dates and times are shown',
   swapsNeedNod: 'whether swaps need a nod',
   escalation: 'who is told of late work',
+  hearing: 'what people hear of',
   doneStaysDays: 'how long finished work stays in sight',
   visits: 'how visits are announced',
   asking: 'how clients are asked',

@@ -38,6 +38,8 @@ const heardSchema = z.object({
   kind: z.enum(MESSAGE_KINDS),
   times: z.number().int(),
   wish: hearWishSchema,
+  /** What the workspace says is always told. */
+  fixed: hearWishSchema,
 });
 export type HeardOf = z.infer<typeof heardSchema>;
 

@@ -4,7 +4,13 @@ import {
   DATE_ORDERS,
   type Escalation,
   FIELD_KINDS,
+  HEAR_GROUPS,
+  HEAR_SAYS,
+  type HearRule,
+  type HearRules,
   isZone,
+  MESSAGE_KINDS,
+  MESSAGE_SIDES,
   MOST_LATE_HOURS,
   type NamedSeason,
   PHRASE_HABITS,
@@ -99,6 +105,12 @@ const escalationSchema: z.ZodType<Escalation, Escalation> = z.object({
   deputy: lateHours,
 });
 
+const hearRuleSchema: z.ZodType<HearRule, HearRule> = z.object({ here: z.enum(HEAR_SAYS), mail: z.enum(HEAR_SAYS) });
+const hearingSchema: z.ZodType<HearRules, HearRules> = z.partialRecord(
+  z.enum(HEAR_GROUPS),
+  z.partialRecord(z.enum(MESSAGE_SIDES), z.partialRecord(z.enum(MESSAGE_KINDS), hearRuleSchema)),
+);
+
 /** What a manager sets for the whole workspace. */
 export const settingsSchema = z.object({
   version: z.number().int(),
@@ -133,6 +145,8 @@ export const settingsSchema = z.object({
   asking: askingSchema,
   /** Who is told of late work, and after how long. */
   escalation: escalationSchema,
+  /** What people usually hear of, where, and what they can't turn off. */
+  hearing: hearingSchema,
   /** For how many years finished work is kept; null for good. */
   keepYears: keepYearsSchema,
   /** How people here speak, where that is settled; else they are asked. */

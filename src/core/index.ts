@@ -281,17 +281,26 @@ export {
   type Turn,
 } from './messages/hearing.ts';
 export {
+  ACCESS_OF_GROUP,
   answersFor,
   canHear,
+  groupOf,
+  HEAR_GROUPS,
+  HEAR_SAYS,
   type HearChoices,
+  type HearGroup,
+  type HearRule,
+  type HearRules,
+  type HearSays,
   type HearWish,
+  hearRule,
   hearWish,
-  isFixed,
   KIND_WORDS,
   MESSAGE_KINDS,
   MESSAGE_SIDES,
   type MessageKind,
   type MessageSide,
+  sayHearing,
 } from './messages/kinds.ts';
 export { type MessageWords, sayFirstOf, sayTurn, sayTurns, type ToldTask } from './messages/message-words.ts';
 export { isQuietTime, leavesAt, type QuietWish, USUAL_QUIET } from './messages/quiet.ts';

@@ -66,14 +66,15 @@ const SIDES: Readonly<Record<MessageKind, readonly MessageSide[]>> = {
   mail: ['gave'],
 };
 
-/** Kinds that concern whoever answers for all work, and nobody else. */
-const OF_WHOEVER_ANSWERS: readonly MessageKind[] = ['nobody', 'run', 'mail'];
+/** Of work of others these concern whoever answers for all of it, and nobody else. */
+const OF_WHOEVER_ANSWERS: readonly MessageKind[] = ['soon', 'nobody', 'run', 'mail'];
 
 /** By which right somebody answers for work of others, for each kind of thing; nearly always by planning it. */
 const ANSWERS_BY: Readonly<Partial<Record<MessageKind, Right>>> = { check: 'sign', asked: 'leave', mail: 'post' };
 
-/** Whether somebody of this access hears of such a thing of anybody's work. */
-export const answersFor = (access: Access, kind: MessageKind): boolean => mayAll(access, ANSWERS_BY[kind] ?? 'plan');
+/** Whether somebody of this access hears of such a thing of anybody's work. @param by the right, where it is not that of the kind */
+export const answersFor = (access: Access, kind: MessageKind, by: Right = ANSWERS_BY[kind] ?? 'plan'): boolean =>
+  mayAll(access, by);
 
 /** Where somebody hears of one kind of thing. */
 export interface HearWish {
@@ -104,7 +105,7 @@ const USUAL: Readonly<Record<MessageSide, (access: Access) => Readonly<Partial<R
           ...{ run: wish(true, true), mail: wish(true) },
         }
       : {
-          ...{ soon: wish(false), late: wish(true), hands: wish(true), moved: wish(false), held: wish(true) },
+          ...{ late: wish(true), hands: wish(true), moved: wish(false), held: wish(true) },
           ...{ check: wish(true), finished: wish(true), asked: wish(true) },
         },
 };
@@ -113,15 +114,74 @@ const USUAL: Readonly<Record<MessageSide, (access: Access) => Readonly<Partial<R
 export function canHear(access: Access, side: MessageSide, kind: MessageKind): boolean {
   if (!SIDES[kind].includes(side)) return false;
   if (access === 'viewer') return kind === 'named';
-  return !OF_WHOEVER_ANSWERS.includes(kind) || answersFor(access, kind);
+  return side === 'mine' || !OF_WHOEVER_ANSWERS.includes(kind) || answersFor(access, kind);
 }
 
-/** What can't be turned off here: that somebody else wants a word. */
-export const isFixed = (kind: MessageKind): boolean => kind === 'named';
+/** For whom a workspace says what they usually hear: those who answer for work of others, and everybody else. */
+export const HEAR_GROUPS = ['planners', 'others'] as const;
+export type HearGroup = (typeof HEAR_GROUPS)[number];
 
-/** Where somebody hears of it, by what they chose or as usual; null where it is none of theirs. */
-export function hearWish(access: Access, choices: HearChoices, side: MessageSide, kind: MessageKind): HearWish | null {
+export const groupOf = (access: Access): HearGroup => (mayAll(access, 'plan') ? 'planners' : 'others');
+/** The access by which a group is told from the rights, where one has to stand for all of it. */
+export const ACCESS_OF_GROUP: Readonly<Record<HearGroup, Access>> = { planners: 'manager', others: 'member' };
+
+/** Whether something is heard of unless they choose otherwise, not unless they choose so, or whatever they choose. */
+export const HEAR_SAYS = ['on', 'off', 'always'] as const;
+export type HearSays = (typeof HEAR_SAYS)[number];
+
+export interface HearRule {
+  readonly here: HearSays;
+  readonly mail: HearSays;
+}
+
+/** What a workspace says of it; the rest is as usual. */
+export type HearRules = Readonly<
+  Partial<Record<HearGroup, Readonly<Partial<Record<MessageSide, Readonly<Partial<Record<MessageKind, HearRule>>>>>>>>
+>;
+
+/** How one kind of thing is heard of where somebody chose nothing: as the workspace says, else as usual. */
+export function hearRule(rules: HearRules, access: Access, side: MessageSide, kind: MessageKind): HearRule {
+  const said = rules[groupOf(access)]?.[side]?.[kind];
+  const usual = USUAL[side](access)[kind] ?? wish(false);
+  const rule = said ?? { here: usual.here ? 'on' : 'off', mail: usual.mail ? 'on' : 'off' };
+  // That somebody else wants a word is always told.
+  return kind === 'named' ? { ...rule, here: 'always' } : rule;
+}
+
+/** Where somebody hears of it, by what they chose, or as is usual; null where it is none of theirs. */
+export function hearWish(
+  access: Access,
+  choices: HearChoices,
+  side: MessageSide,
+  kind: MessageKind,
+  rules: HearRules = {},
+): HearWish | null {
   if (!canHear(access, side, kind)) return null;
-  const said = choices[side]?.[kind] ?? USUAL[side](access)[kind] ?? wish(false);
-  return isFixed(kind) ? { ...said, here: true } : said;
+  const rule = hearRule(rules, access, side, kind);
+  const chosen = choices[side]?.[kind];
+  const is = (where: keyof HearWish) => rule[where] === 'always' || (chosen?.[where] ?? rule[where] === 'on');
+  return { here: is('here'), mail: is('mail') };
+}
+
+const SAYS_WORDS: Readonly<Record<HearSays, string>> = { on: 'yes', off: 'no', always: 'always' };
+const GROUP_WORDS: Readonly<Record<HearGroup, string>> = {
+  planners: 'Planners and managers',
+  others: 'Everybody else',
+};
+const SIDE_WORDS: Readonly<Record<MessageSide, string>> = { mine: 'their own work', gave: 'work of others' };
+
+/** What is otherwise in what people usually hear of, a line each. */
+export function sayHearing(before: HearRules, after: HearRules): string[] {
+  return HEAR_GROUPS.flatMap((group) =>
+    MESSAGE_SIDES.flatMap((side) =>
+      MESSAGE_KINDS.flatMap((kind) => {
+        const access = ACCESS_OF_GROUP[group];
+        const [was, is] = [hearRule(before, access, side, kind), hearRule(after, access, side, kind)];
+        if (was.here === is.here && was.mail === is.mail) return [];
+        return [
+          `${GROUP_WORDS[group]}, ${KIND_WORDS[kind].name.toLowerCase()} of ${SIDE_WORDS[side]}: here ${SAYS_WORDS[is.here]}, by mail ${SAYS_WORDS[is.mail]}`,
+        ];
+      }),
+    ),
+  );
 }

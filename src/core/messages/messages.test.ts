@@ -7,7 +7,7 @@ import { TASK_STATES } from '../insight/task-state.ts';
 import { ACCESS_LEVELS } from '../people/access.ts';
 import { offsetDay } from '../planning/timing.ts';
 import { heardOfLeave, heardOfSwap, heardOfTurn, type TaskFacts, TURNS } from './hearing.ts';
-import { canHear, hearWish, MESSAGE_KINDS, MESSAGE_SIDES } from './kinds.ts';
+import { canHear, hearWish, MESSAGE_KINDS, MESSAGE_SIDES, sayHearing } from './kinds.ts';
 import { sayFirstOf, sayTurn, sayTurns } from './message-words.ts';
 import { isQuietTime, leavesAt, type QuietWish } from './quiet.ts';
 import { remindersBetween } from './reminders.ts';
@@ -184,7 +184,17 @@ describe('wishes', () => {
           const off = hearWish(access, { [side]: { [kind]: { here: false, mail: false } } }, side, kind);
           if (off) expect(off).toEqual({ here: kind === 'named', mail: false });
         }
+    const rules = { others: { mine: { new: { here: 'off', mail: 'always' } } } } as const;
+    expect(hearWish('member', {}, 'mine', 'new', rules)).toEqual({ here: false, mail: true });
+    expect(hearWish('member', { mine: { new: { here: true, mail: false } } }, 'mine', 'new', rules)).toEqual({
+      ...{ here: true, mail: true },
+    });
+    expect(hearWish('planner', {}, 'mine', 'new', rules)).toEqual(hearWish('planner', {}, 'mine', 'new'));
+    expect(sayHearing({}, rules)).toEqual(['Everybody else, new work of their own work: here no, by mail always']);
+    expect(sayHearing(rules, rules)).toEqual([]);
     expect(hearWish('member', {}, 'gave', 'run')).toBeNull();
+    expect(hearWish('member', {}, 'gave', 'soon')).toBeNull();
+    expect(hearWish('member', {}, 'mine', 'soon')).not.toBeNull();
     expect(hearWish('viewer', {}, 'mine', 'new')).toBeNull();
   });
 });

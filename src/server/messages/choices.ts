@@ -1,10 +1,12 @@
 import { type HeardOf, MESSAGE_DAYS } from '../../contract/index.ts';
 import {
+  type Access,
   canHear,
   type HearChoices,
+  type HearRules,
   type HearWish,
+  hearRule,
   hearWish,
-  isFixed,
   isoOfDay,
   MESSAGE_KINDS,
   MESSAGE_SIDES,
@@ -23,11 +25,18 @@ export function meOf(scope: Scope): Person {
   return scope.person;
 }
 
+/** What can't be turned off. */
+function fixedOf(rules: HearRules, access: Access, side: MessageSide, kind: MessageKind): HearWish {
+  const { here, mail } = hearRule(rules, access, side, kind);
+  return { here: here === 'always', mail: mail === 'always' };
+}
+
 /** Where somebody hears of what, and how often that was. */
 export async function choicesOf(
   scope: Scope,
   { id, access }: Person,
 ): Promise<{ hears: HeardOf[]; countedFrom: string; quiet: QuietWish; mailHours: number[] }> {
+  const { hearing } = scope.workspace;
   const countedFrom = isoOfDay(scope.now.day - MESSAGE_DAYS + 1);
   const [[own], counts, hours] = await scope.atOnce(
     () => scope.find(MessageWishRecord, { personId: id }),
@@ -50,8 +59,9 @@ export async function choicesOf(
   return {
     hears: MESSAGE_SIDES.flatMap((side) =>
       MESSAGE_KINDS.flatMap((kind) => {
-        const wish = hearWish(access, own?.hears ?? {}, side, kind);
-        return wish === null ? [] : [{ side, kind, times: times.get(`${side} ${kind}`) ?? 0, wish }];
+        const wish = hearWish(access, own?.hears ?? {}, side, kind, hearing);
+        const fixed = fixedOf(hearing, access, side, kind);
+        return wish === null ? [] : [{ side, kind, times: times.get(`${side} ${kind}`) ?? 0, wish, fixed }];
       }),
     ),
     countedFrom,
@@ -67,8 +77,10 @@ export function wishKind(
 ): Promise<{ wish: HearWish }> {
   const { id, access } = meOf(scope);
   if (!canHear(access, side, kind)) throw invalid([{ path: 'kind', message: 'This is none of yours to hear of.' }]);
-  if (isFixed(kind) && !wish.here)
-    throw invalid([{ path: 'wish.here', message: 'Whoever names you is always told of here.' }]);
+  const fixed = fixedOf(scope.workspace.hearing, access, side, kind);
+  for (const where of ['here', 'mail'] as const)
+    if (fixed[where] && !wish[where])
+      throw invalid([{ path: `wish.${where}`, message: 'That is always told: it can’t be turned off.' }]);
   return scope.transaction(async (tx) => {
     await tx.sql(
       'insert into message_wish (workspace_id, person_id) values ($1, $2) on conflict (workspace_id, person_id) do nothing',

@@ -7,6 +7,7 @@ import {
   heardOfSwap,
   heardOfTurn,
   plural,
+  type Right,
   sayDay,
   sayTurns,
   type TaskFacts,
@@ -15,6 +16,7 @@ import {
 import type { Leave } from '../people/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { TurnSwap } from '../schedules/index.ts';
+import { giversOf } from './givers.ts';
 import { Office } from './office.ts';
 import { type Told, tell } from './telling.ts';
 
@@ -110,7 +112,11 @@ interface HeardBy extends Pick<Heard, 'kind' | 'side' | 'turn'> {
 async function toldOfTasks(scope: Scope, office: Office, tasks: readonly Noted<NotedTask>[]): Promise<Told[]> {
   const heard = tasks.map((noted) => ({ noted, heard: heardOfTurn(noted) }));
   const [givers, signers] = await scope.atOnce(
-    () => giversOf(scope, heard),
+    () =>
+      giversOf(
+        scope,
+        heard.flatMap(({ noted: one, heard: of }) => (of.some(({ to }) => to === 'answering') ? [one.subjectId] : [])),
+      ),
     () => signersOf(scope, heard),
   );
   const groups = new Map<string, HeardBy[]>();
@@ -161,18 +167,6 @@ const toldOf = ({ before, after, byId }: Noted<NotedTask>): ToldTask => ({
 
 type HeardOfTask = { readonly noted: Noted<NotedTask>; readonly heard: readonly Heard[] };
 
-/** Who gave a task that was made by hand, for those of which somebody else hears. */
-async function giversOf(scope: Scope, all: readonly HeardOfTask[]): Promise<ReadonlyMap<string, string[]>> {
-  const ids = all.flatMap(({ noted, heard }) => (heard.some(({ to }) => to === 'answering') ? [noted.subjectId] : []));
-  if (ids.length === 0) return new Map();
-  const rows = await scope.sql<{ taskId: string; personId: string }>(
-    `select subject_id as "taskId", actor_id as "personId" from change
-     where workspace_id = $1 and subject_id = any($2::uuid[]) and subject = 'task' and action = 'made by hand' and actor_id is not null`,
-    [ids],
-  );
-  return new Map(rows.map(({ taskId, personId }) => [taskId, [personId]]));
-}
-
 interface Signer {
   readonly taskId: string;
   readonly personId: string | null;
@@ -206,12 +200,13 @@ function signersFor(office: Office, signer: Signer | undefined): string[] {
 /** What those hear of it who are asked, decide, or asked for it themselves. */
 function toldAsked(
   office: Office,
+  decides: Right,
   heard: readonly HeardAsked[],
   byId: string | null,
   words: (turn: AskedTurn) => { readonly title: string; readonly text: string; readonly path: string },
 ): Told[] {
   return heard.flatMap(({ side, turn, to }) =>
-    (to === 'answering' ? office.answering('asked') : [to.personId]).flatMap((personId): Told[] =>
+    (to === 'answering' ? office.answering('asked', decides) : [to.personId]).flatMap((personId): Told[] =>
       personId === byId ? [] : [{ personId, side, kind: 'asked', times: 1, taskId: null, byId, ...words(turn) }],
     ),
   );
@@ -230,7 +225,7 @@ function toldOfLeave(scope: Scope, office: Office, { byId, before, after }: Note
   const day = (on: string) => sayDay(dayOfIso(on), scope.now.day, scope.workspace.ways);
   const days = fromOn === toOn ? day(fromOn) : `${day(fromOn)} to ${day(toOn)}`;
   const by = byId === null ? null : office.nameOf(byId);
-  return toldAsked(office, heardOfLeave(before?.state ?? null, { state, personId }, byId), byId, (turn) =>
+  return toldAsked(office, 'leave', heardOfLeave(before?.state ?? null, { state, personId }, byId), byId, (turn) =>
     turn === 'asks'
       ? {
           title: `${office.nameOf(personId) ?? 'Somebody'} asks for ${days} off`,
@@ -250,7 +245,7 @@ function toldOfSwap(scope: Scope, office: Office, { byId, after }: Noted<NotedSw
   const { asked_by: askedBy, asked_of: askedOf, gives, takes, state, note } = after;
   const day = (on: string) => sayDay(dayOfIso(on), scope.now.day, scope.workspace.ways);
   const [asker, other] = [office.nameOf(askedBy) ?? 'Somebody', office.nameOf(askedOf) ?? 'somebody'];
-  return toldAsked(office, heardOfSwap({ state, askedBy, askedOf }, byId), byId, (turn) => ({
+  return toldAsked(office, 'swap', heardOfSwap({ state, askedBy, askedOf }, byId), byId, (turn) => ({
     title:
       turn === 'asks'
         ? `${asker} asks to swap ${day(gives)} for ${day(takes)}`

@@ -14,6 +14,7 @@ import {
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { TO_DO } from '../tasks/stored/index.ts';
+import { giversOf } from './givers.ts';
 import { Office } from './office.ts';
 import { type Told, tell } from './telling.ts';
 
@@ -66,8 +67,12 @@ export function tellOfTime(scope: Scope): Promise<void> {
     const isNobodyAsked = lastTime(tx, stretch, NOBODY_AT, calendar) !== null;
     if (found.length === 0 && !isNobodyAsked) return;
     const office = await Office.of(tx);
+    const givers = await giversOf(
+      tx,
+      found.flatMap(({ kind, tasks }) => (kind === 'late' ? tasks.map(({ taskId }) => taskId) : [])),
+    );
     await tell(tx, office, [
-      ...found.flatMap((one) => toldOf(tx, office, one)),
+      ...found.flatMap((one) => toldOf(tx, office, givers, one)),
       ...(isNobodyAsked ? await nobodys(tx, office) : []),
     ]);
   });
@@ -195,7 +200,12 @@ async function soonIn(scope: Scope, stretch: Stretch, calendar: WorkingCalendar)
 }
 
 /** Who hears of it: each of what is theirs, those who answer for it of all of it, a deputy of whoever has it; in one line each. */
-function toldOf(scope: Scope, office: Office, { kind, to, tasks }: Found): Told[] {
+function toldOf(
+  scope: Scope,
+  office: Office,
+  givers: ReadonlyMap<string, readonly string[]>,
+  { kind, to, tasks }: Found,
+): Told[] {
   const line = (personId: string, side: Told['side'], some: readonly Timed[]): Told[] => {
     const [first] = some;
     if (first === undefined) return [];
@@ -211,14 +221,30 @@ function toldOf(scope: Scope, office: Office, { kind, to, tasks }: Found): Told[
     [...groupBy(tasks, personOf)].flatMap(([personId, some]) => (personId === null ? [] : line(personId, side, some)));
   const whom: Readonly<Record<EscalatedTo, () => Told[]>> = {
     own: () => each('mine', ({ personId }) => personId),
-    answering: () =>
-      office.answering(kind).flatMap((personId) =>
+    answering: () => {
+      const all = new Set(office.answering(kind));
+      const gave = groupBy(
+        tasks.flatMap((task) => (givers.get(task.taskId) ?? []).map((personId) => ({ personId, task }))),
+        ({ personId }) => personId,
+      );
+      const others = (personId: string, some: readonly Timed[]) =>
         line(
           personId,
           'gave',
-          tasks.filter((task) => task.personId !== personId),
+          some.filter((task) => task.personId !== personId),
+        );
+      return [
+        ...[...all].flatMap((personId) => others(personId, tasks)),
+        ...[...gave].flatMap(([personId, some]) =>
+          all.has(personId)
+            ? []
+            : others(
+                personId,
+                some.map(({ task }) => task),
+              ),
         ),
-      ),
+      ];
+    },
     deputy: () => each('gave', ({ personId }) => office.deputyOf(personId)),
   };
   return to.flatMap((one) => whom[one]());

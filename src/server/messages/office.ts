@@ -2,6 +2,7 @@ import {
   answersFor,
   askedOn,
   canHear,
+  type HearRules,
   type HearWish,
   hearWish,
   instantOf,
@@ -12,6 +13,7 @@ import {
   type MessageSide,
   minutesFor,
   peopleHere,
+  type Right,
   USUAL_QUIET,
   type Worker,
 } from '../../core/index.ts';
@@ -27,6 +29,7 @@ export class Office {
     private readonly wishes: ReadonlyMap<string, MessageWishRecord>,
     private readonly workers: ReadonlyMap<string, Worker>,
     private readonly isHoliday: (day: number) => boolean,
+    private readonly rules: HearRules,
   ) {}
 
   /** Who has left, or is not here yet, is none of them. */
@@ -42,6 +45,7 @@ export class Office {
       new Map(wishes.map((one) => [one.personId, one])),
       workers,
       (day) => askedOn(day, calendar).isHoliday,
+      scope.workspace.hearing,
     );
   }
 
@@ -55,13 +59,15 @@ export class Office {
   /** Where somebody hears of such a thing; null where they don't at all. */
   wishOf(personId: string, side: MessageSide, kind: MessageKind): HearWish | null {
     const person = this.people.get(personId);
-    return person === undefined ? null : hearWish(person.access, this.wishes.get(personId)?.hears ?? {}, side, kind);
+    return person === undefined
+      ? null
+      : hearWish(person.access, this.wishes.get(personId)?.hears ?? {}, side, kind, this.rules);
   }
 
   /** Those who answer for work of others, and hear of such a thing. */
-  answering(kind: MessageKind): string[] {
+  answering(kind: MessageKind, by?: Right): string[] {
     return [...this.people.values()].flatMap(({ id, access }) =>
-      answersFor(access, kind) && canHear(access, 'gave', kind) ? [id] : [],
+      answersFor(access, kind, by) && canHear(access, 'gave', kind) ? [id] : [],
     );
   }
 

@@ -93,6 +93,20 @@ describe('what is done with a task', () => {
     expect((await bell(nadia)).unread).toBe(3);
   });
 
+  it('reaches whoever gave it, though they answer for nothing else', async () => {
+    const [id = ''] = await startedTasks(nadia, template, crew.id('Kit'), [{ step: '', on: '2026-11-24' }]);
+    await told();
+    // Due by the end of the day: late to whoever has it an hour later, to whoever gave it after four.
+    await at('2026-11-25T04:00', told);
+    expect(await said(nadia)).toContain('late gave: Hose reels | late: due Tue 24 Nov, Kit Sorrell');
+    const kit = await server.browser('Kit Sorrell');
+    expect((await said(kit)).some((line) => line.startsWith('late mine: '))).toBe(true);
+    await kit.post(`/api/tasks/${id}/start`).send({}).expect(200);
+    await kit.post(`/api/tasks/${id}/finish`).send({}).expect(200);
+    await told();
+    expect((await said(nadia))[0]).toBe('finished gave: Hose reels | finished by Kit Sorrell');
+  });
+
   it('is noted in its own transaction: what is only looked at is told to nobody', async () => {
     const id = await started(crew.id('Nadia'));
     await told();
@@ -316,7 +330,13 @@ describe('the page of messages', () => {
     const mine = async (by: Agent) => (await by.get('/api/messages').expect(200)).body;
     const own = await mine(nadia);
     expect(own.hears.find((one: { kind: string }) => one.kind === 'new')).toEqual({
-      ...{ side: 'mine', kind: 'new', times: 1, wish: { here: true, mail: false } },
+      ...{
+        side: 'mine',
+        kind: 'new',
+        times: 1,
+        wish: { here: true, mail: false },
+        fixed: { here: false, mail: false },
+      },
     });
     expect(own.hears.some((one: { kind: string }) => one.kind === 'run')).toBe(false);
     expect((await mine(ines)).hears.some((one: { kind: string }) => one.kind === 'run')).toBe(true);
@@ -327,6 +347,24 @@ describe('the page of messages', () => {
       .put('/api/messages/quiet')
       .send({ ...quiet, from: '26:00' })
       .expect(422);
+    // What a manager says holds for whoever chose nothing, and what is always told can't be turned off.
+    const { body: settings } = await ines.get('/api/settings').expect(200);
+    const others = { mine: { new: { here: 'off', mail: 'always' } } };
+    const saved = await ines
+      .put('/api/settings')
+      .send({ ...settings, hearing: { others } })
+      .expect(200);
+    const ofNew = async () => (await mine(nadia)).hears.find((one: { kind: string }) => one.kind === 'new');
+    expect(await ofNew()).toMatchObject({ wish: { here: false, mail: true }, fixed: { here: false, mail: true } });
+    const choose = (wish: object) => nadia.put('/api/messages/kinds').send({ side: 'mine', kind: 'new', wish });
+    await choose({ here: true, mail: false }).expect(422);
+    await choose({ here: true, mail: true }).expect(200);
+    await ines
+      .put('/api/settings')
+      .send({ ...settings, version: saved.body.settings.version, hearing: { others: { gave: { run: 1 } } } })
+      .expect(422);
+    await crew.undo(saved.body.changeId);
+    expect((await ofNew()).fixed.mail).toBe(false);
     expect((await mine(nadia)).mailHours).toHaveLength(24);
   });
 });

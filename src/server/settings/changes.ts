@@ -32,6 +32,7 @@ const TELLING = {
   visits: 'told',
   asking: 'told',
   escalation: 'told',
+  hearing: 'told',
   outcomes: 'told',
   askedOn: 'silent',
   keepYears: 'told',

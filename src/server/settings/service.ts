@@ -28,6 +28,7 @@ const SET = [
   'visits',
   'asking',
   'escalation',
+  'hearing',
   'keepYears',
 ] as const satisfies readonly (keyof Workspace)[];
 

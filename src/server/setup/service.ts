@@ -113,6 +113,7 @@ function workspaceOf({ name, zone, workingWeekdays, weekMinutes, country }: Setu
     visits: NO_VISITS,
     asking: USUAL_ASKING,
     escalation: USUAL_ESCALATION,
+    hearing: {},
     outcomes: USUAL_OUTCOMES,
     askedOn: null,
     keepYears: null,

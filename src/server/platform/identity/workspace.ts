@@ -3,6 +3,7 @@ import type { Category } from '../../../contract/index.ts';
 import type {
   AskingRules,
   Escalation,
+  HearRules,
   NamedSeason,
   Outcome,
   OwnField,
@@ -96,6 +97,9 @@ export class Workspace {
   /** Who is told of late work, and after how long. */
   @Column({ type: 'jsonb' })
   escalation!: Escalation;
+  /** What people usually hear of, where, and what they can't turn off. */
+  @Column({ type: 'jsonb' })
+  hearing!: HearRules;
   /** How a call can end. */
   @Column({ type: 'jsonb' })
   outcomes!: readonly Outcome[];

@@ -1,13 +1,6 @@
 import { Fragment } from 'react';
 import type { HeardOf } from '../../../contract/index.ts';
-import {
-  type HearWish,
-  isFixed,
-  KIND_WORDS,
-  MESSAGE_KINDS,
-  MESSAGE_SIDES,
-  type MessageSide,
-} from '../../../core/index.ts';
+import { type HearWish, KIND_WORDS, MESSAGE_KINDS, MESSAGE_SIDES, type MessageSide } from '../../../core/index.ts';
 
 interface HearsTableProps {
   readonly hears: readonly HeardOf[];
@@ -125,15 +118,15 @@ function HeardCells({
         <td className="pr-2 text-center text-ink-2">·</td>
       </>
     );
-  const { times, wish, kind } = heard;
+  const { times, wish, fixed } = heard;
   const box = (where: 'here' | 'mail', words: string) => (
     <input
       type="checkbox"
       className="check align-middle disabled:opacity-50"
       aria-label={`${name}: ${words}`}
       checked={wish[where]}
-      disabled={where === 'here' && isFixed(kind)}
-      title={where === 'here' && isFixed(kind) ? 'Whoever names you is always told of here.' : undefined}
+      disabled={fixed[where]}
+      title={fixed[where] ? 'That is always told here: nobody can turn it off.' : undefined}
       onChange={() => onChoose(heard, { ...wish, [where]: !wish[where] })}
     />
   );

@@ -17,11 +17,12 @@ const SUMMARY: Summary = {
   ],
 };
 
+const FREE = { here: false, mail: false };
 const HEARS: readonly HeardOf[] = [
-  { side: 'mine', kind: 'late', times: 3, wish: { here: true, mail: true } },
-  { side: 'gave', kind: 'late', times: 1_041, wish: { here: true, mail: false } },
-  { side: 'gave', kind: 'finished', times: 20, wish: { here: false, mail: false } },
-  { side: 'mine', kind: 'named', times: 0, wish: { here: true, mail: true } },
+  { side: 'mine', kind: 'late', times: 3, wish: { here: true, mail: true }, fixed: FREE },
+  { side: 'gave', kind: 'late', times: 1_041, wish: { here: true, mail: false }, fixed: FREE },
+  { side: 'gave', kind: 'finished', times: 20, wish: { here: false, mail: false }, fixed: FREE },
+  { side: 'mine', kind: 'named', times: 0, wish: { here: true, mail: true }, fixed: { here: true, mail: false } },
 ];
 const CHOSEN = {
   hears: HEARS,

@@ -20,6 +20,7 @@ const saved: Settings = {
   visits: NO_VISITS,
   asking: USUAL_ASKING,
   escalation: USUAL_ESCALATION,
+  hearing: {},
   keepYears: null,
   swapsNeedNod: false,
   holidays: [

@@ -13,6 +13,7 @@ import {
   type PhraseHabit,
   plural,
   sayEscalation,
+  sayHearing,
   type WorkingCalendar,
   weekdayName,
   writeSeasons,
@@ -115,6 +116,7 @@ export function sayChanges(before: Settings, after: Settings, today: CivilDay): 
         ]),
     ...(JSON.stringify(before.visits) === JSON.stringify(after.visits) ? [] : [sayVisits(before, after)]),
     ...(JSON.stringify(before.asking) === JSON.stringify(after.asking) ? [] : sayAsking(before.asking, after.asking)),
+    ...sayHearing(before.hearing, after.hearing),
     ...(sayEscalation(before.escalation) === sayEscalation(after.escalation) ? [] : [sayEscalation(after.escalation)]),
     ...(before.keepYears === after.keepYears
       ? []

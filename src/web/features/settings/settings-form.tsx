@@ -8,6 +8,7 @@ import { WeekHoursRow } from '../../kit/week-hours-row.tsx';
 import { WeekdayToggles } from '../../kit/weekday-toggles.tsx';
 import { AskingPart } from './asking-part.tsx';
 import { DaysOffPart } from './days-off-part.tsx';
+import { HearingPart } from './hearing-part.tsx';
 import { LatePart } from './late-part.tsx';
 import { RecordsPart } from './records-part.tsx';
 import { SeasonsPart } from './seasons-part.tsx';
@@ -177,6 +178,7 @@ export function SettingsForm({ draft, saved, at, onChange }: SettingsFormProps) 
       <VisitsPart visits={draft.visits} wrong={at('visits')} onChange={(visits) => set({ visits })} />
       <AskingPart asking={draft.asking} wrong={at('asking')} onChange={(asking) => set({ asking })} />
       <LatePart escalation={draft.escalation} wrong={at('escalation')} onChange={(escalation) => set({ escalation })} />
+      <HearingPart hearing={draft.hearing} onChange={(hearing) => set({ hearing })} />
       <RecordsPart
         years={draft.keepYears}
         saved={saved.keepYears}

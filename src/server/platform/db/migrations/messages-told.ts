@@ -157,7 +157,8 @@ export class MessagesTold1768700000000 implements MigrationInterface {
         when (old.state <> 'refused' and new.state = 'refused') execute function note_refused();
 
       alter table workspace add escalation jsonb not null default '{"own": 1, "answering": 4, "deputy": 24}';
-      alter table workspace alter escalation drop default;
+      alter table workspace add hearing jsonb not null default '{}';
+      alter table workspace alter escalation drop default, alter hearing drop default;
 
       alter table mail drop constraint mail_kind_check;
       alter table mail add constraint mail_kind_check
@@ -167,7 +168,7 @@ export class MessagesTold1768700000000 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      alter table workspace drop escalation;
+      alter table workspace drop escalation, drop hearing;
       delete from mail where kind = 'message';
       alter table mail drop constraint mail_kind_check;
       alter table mail add constraint mail_kind_check

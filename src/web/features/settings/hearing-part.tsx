@@ -1,0 +1,105 @@
+import { useState } from 'react';
+import {
+  ACCESS_OF_GROUP,
+  canHear,
+  HEAR_GROUPS,
+  type HearGroup,
+  type HearRule,
+  type HearRules,
+  type HearSays,
+  hearRule,
+  KIND_WORDS,
+  MESSAGE_KINDS,
+  MESSAGE_SIDES,
+  type MessageKind,
+  type MessageSide,
+} from '../../../core/index.ts';
+import { ChoiceBlank, Part } from '../../kit/blanks.tsx';
+
+interface HearingPartProps {
+  readonly hearing: HearRules;
+  readonly onChange: (hearing: HearRules) => void;
+}
+
+const GROUPS: Readonly<Record<HearGroup, string>> = { planners: 'planners and managers', others: 'everybody else' };
+const SIDES: Readonly<Record<MessageSide, string>> = { mine: 'their own work', gave: 'work of others' };
+const SAYS: readonly (readonly [HearSays, string])[] = [
+  ['on', 'yes'],
+  ['off', 'no'],
+  ['always', 'always'],
+];
+
+/** What people usually hear of, and where, until they choose otherwise; and what they can't turn off. */
+export function HearingPart({ hearing, onChange }: HearingPartProps) {
+  const [group, setGroup] = useState<HearGroup>('planners');
+  const [side, setSide] = useState<MessageSide>('mine');
+  const access = ACCESS_OF_GROUP[group];
+  const kinds = MESSAGE_KINDS.filter((kind) => canHear(access, side, kind));
+  const set = (kind: MessageKind, rule: HearRule) =>
+    onChange({ ...hearing, [group]: { ...hearing[group], [side]: { ...hearing[group]?.[side], [kind]: rule } } });
+  return (
+    <Part name="Messages">
+      <ChoiceBlank
+        label="Who hears of it"
+        value={group}
+        options={HEAR_GROUPS.map((one) => [one, GROUPS[one]] as const)}
+        onChange={setGroup}
+      />{' '}
+      {group === 'planners' ? 'hear' : 'hears'} of{' '}
+      <ChoiceBlank
+        label="Of whose work"
+        value={side}
+        options={MESSAGE_SIDES.map((one) => [one, SIDES[one]] as const)}
+        onChange={setSide}
+      />
+      , until they choose otherwise,
+      <table className="mt-1 w-full text-row">
+        <thead className="text-note text-ink-2">
+          <tr>
+            <td />
+            <th scope="col" className="w-22 text-left font-normal">
+              here
+            </th>
+            <th scope="col" className="w-22 text-left font-normal">
+              by mail
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {kinds.map((kind) => {
+            const rule = hearRule(hearing, access, side, kind);
+            const name = KIND_WORDS[kind].name;
+            return (
+              <tr key={kind}>
+                <th scope="row" className="text-left font-normal">
+                  {name}
+                </th>
+                <td>
+                  {kind === 'named' ? (
+                    <span className="text-ink-2">always</span>
+                  ) : (
+                    <ChoiceBlank
+                      label={`${name}: here`}
+                      value={rule.here}
+                      options={SAYS}
+                      onChange={(here) => set(kind, { ...rule, here })}
+                    />
+                  )}
+                </td>
+                <td>
+                  <ChoiceBlank
+                    label={`${name}: by mail`}
+                    value={rule.mail}
+                    options={SAYS}
+                    onChange={(mail) => set(kind, { ...rule, mail })}
+                  />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <span className="block text-ink-2">What is always told can’t be turned off by anybody.</span>
+    </Part>
+  );
+}
