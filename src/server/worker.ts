@@ -122,6 +122,15 @@ async function startRunner(
   postman: Postman,
 ): Promise<Runner> {
   const scopeOf = (workspace: Workspace) => Scope.on(source, workspace, null, clock);
+  /** A job of one workspace, which may be gone by now. */
+  const ofWorkspace = <Payload extends OfWorkspacePayload>(
+    work: (workspace: Workspace, payload: Payload) => Promise<void>,
+  ): Task =>
+    throughOutages(log, async (payload) => {
+      const of = payload as Payload;
+      const workspace = await source.getRepository(Workspace).findOneBy({ id: of.workspaceId });
+      if (workspace) await work(workspace, of);
+    });
   const runner = await run({
     pgPool: pool,
     noHandleSignals: true,
@@ -165,56 +174,32 @@ async function startRunner(
         const sent = await postman.send(() => new Date(clock.now()));
         if (sent > 0) log.info({ sent }, 'mails sent');
       }),
-      make: throughOutages(log, async (payload) => {
-        const { workspaceId, why } = payload as MakePayload;
-        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-        if (!workspace) return;
+      make: ofWorkspace<MakePayload>(async (workspace, { why }) => {
         const result = await runMaking(scopeOf(workspace), why, log);
         log.info({ workspace: workspace.name, made: result.made, already: result.already }, 'tasks made');
       }),
-      ask: throughOutages(log, async (payload) => {
-        const { workspaceId } = payload as OfWorkspacePayload;
-        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-        if (!workspace) return;
+      ask: ofWorkspace(async (workspace) => {
         const sent = await askOwed(scopeOf(workspace), origin);
         if (sent > 0) log.info({ workspace: workspace.name, sent }, 'clients asked');
       }),
-      lists: throughOutages(log, async (payload) => {
-        const { workspaceId } = payload as OfWorkspacePayload;
-        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-        if (!workspace) return;
+      lists: ofWorkspace(async (workspace) => {
         const made = await makeLists(scopeOf(workspace), origin);
         if (made > 0) log.info({ workspace: workspace.name, made }, 'call lists made');
       }),
-      summaries: throughOutages(log, async (payload) => {
-        const { workspaceId } = payload as OfWorkspacePayload;
-        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-        if (!workspace) return;
+      summaries: ofWorkspace(async (workspace) => {
         const as = (person: Person) => Scope.on(source, workspace, person, clock);
         const sent = await sendSummaries(scopeOf(workspace), as, origin);
         if (sent > 0) log.info({ workspace: workspace.name, sent }, 'summaries sent');
       }),
-      hear: throughOutages(log, async (payload) => {
-        const { workspaceId } = payload as OfWorkspacePayload;
-        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-        if (!workspace) return;
+      hear: ofWorkspace(async (workspace) => {
         const sent = await hear(scopeOf(workspace), origin);
         if (sent > 0) log.info({ workspace: workspace.name, sent }, 'mails of what happened put in the outbox');
       }),
-      tell: throughOutages(log, async (payload) => {
-        const { workspaceId } = payload as OfWorkspacePayload;
-        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-        if (workspace) await tellNoted(scopeOf(workspace));
+      tell: ofWorkspace(async (workspace) => {
+        await tellNoted(scopeOf(workspace));
       }),
-      fill: throughOutages(log, async (payload) => {
-        const { workspaceId, runId } = payload as FillPayload;
-        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-        if (workspace) await carryOutFill(scopeOf(workspace), runId);
-      }),
-      letGo: throughOutages(log, async (payload) => {
-        const { workspaceId } = payload as OfWorkspacePayload;
-        const workspace = await source.getRepository(Workspace).findOneBy({ id: workspaceId });
-        if (!workspace) return;
+      fill: ofWorkspace<FillPayload>((workspace, { runId }) => carryOutFill(scopeOf(workspace), runId)),
+      letGo: ofWorkspace(async (workspace) => {
         const tasks = await letGoWhatIsDue(scopeOf(workspace));
         if (tasks !== null)
           log.info({ workspace: workspace.name, tasks }, 'finished work let go that is kept no longer');
