@@ -7,6 +7,7 @@ import { readCursor } from '../platform/http/cursor.ts';
 import { Person } from '../platform/identity/person.ts';
 import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
+import { refusedAddresses } from '../post/index.ts';
 import { keptLines } from '../schedules/index.ts';
 import { byClient } from './list.ts';
 
@@ -18,7 +19,10 @@ export async function oneClient(scope: Scope, id: string): Promise<ClientRecord>
     async () => byClient(await keptLines(scope)),
     async () => (client.usualPersonId === null ? null : scope.one(Person, client.usualPersonId, 'person')),
   );
-  const refused = await refusedAddresses(scope, contacts);
+  const refused = await refusedAddresses(
+    scope,
+    contacts.map(({ email }) => email),
+  );
   const { name, address, usualPersonId, notes, fields, version, archivedAt } = client;
   return {
     ...{ id, name, address, usualPersonId, notes, fields, version, contacts, refused },
@@ -34,22 +38,6 @@ export async function oneClient(scope: Scope, id: string): Promise<ClientRecord>
       }))
       .sort((a, b) => (a.next ?? '9999').localeCompare(b.next ?? '9999')),
   };
-}
-
-/** Addresses whose mails were given up since the last one that arrived. */
-async function refusedAddresses(scope: Scope, contacts: ClientRecord['contacts']): Promise<ClientRecord['refused']> {
-  const emails = contacts.flatMap(({ email }) => (email === '' ? [] : [email.toLowerCase()]));
-  if (emails.length === 0) return [];
-  const rows = await scope.sql<Omit<ClientRecord['refused'][number], 'on'> & { on: Date }>(
-    `select lower(to_email) as email, count(*)::int as times, max(created_at) as on,
-       coalesce((array_agg(trouble order by id desc))[1], '') as trouble
-     from mail where workspace_id = $1 and lower(to_email) = any($2::text[]) and state = 'refused' and not exists (
-       select from mail later where later.workspace_id = $1 and lower(later.to_email) = lower(mail.to_email)
-         and later.state = 'sent' and later.id > mail.id)
-     group by 1`,
-    [emails],
-  );
-  return rows.map((row) => ({ ...row, on: scope.moment(row.on) }));
 }
 
 export async function contactsOf(scope: Scope, clientId: string): Promise<ClientRecord['contacts']> {

@@ -2,5 +2,6 @@
 export { Mail, MailPart, ReceivedMail } from './entity.ts';
 export type { Letter, LetterBand } from './letter.ts';
 export { post } from './outbox.ts';
+export { refusedAddresses } from './queries.ts';
 export { postRoutes } from './routes.ts';
 export { type MailServer, Postman } from './sending.ts';

@@ -74,6 +74,25 @@ export async function oneMail(scope: Scope, id: string): Promise<MailAnswer> {
   };
 }
 
+/** Of some addresses those whose mails were given up since the last one that arrived, in small letters. */
+export async function refusedAddresses(
+  scope: Scope,
+  emails: readonly string[],
+): Promise<{ email: string; times: number; on: string; trouble: string }[]> {
+  const asked = emails.filter((email) => email !== '').map((email) => email.toLowerCase());
+  if (asked.length === 0) return [];
+  const rows = await scope.sql<{ email: string; times: number; on: Date; trouble: string }>(
+    `select lower(to_email) as email, count(*)::int as times, max(created_at) as on,
+       coalesce((array_agg(trouble order by id desc))[1], '') as trouble
+     from mail where workspace_id = $1 and lower(to_email) = any($2::text[]) and state = 'refused' and not exists (
+       select from mail later where later.workspace_id = $1 and lower(later.to_email) = lower(mail.to_email)
+         and later.state = 'sent' and later.id > mail.id)
+     group by 1`,
+    [asked],
+  );
+  return rows.map((row) => ({ ...row, on: scope.moment(row.on) }));
+}
+
 /** A file that goes with a mail, as it goes. */
 export async function sendPart(scope: Scope, id: string, response: Response): Promise<void> {
   const { name, mediaType, bytes } = await scope.one(MailPart, id, 'file');
