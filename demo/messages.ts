@@ -4,8 +4,7 @@ import {
   heardOfTurn,
   instantOf,
   isoOfDay,
-  sayDay,
-  sayFirstOf,
+  sayTimed,
   sayTurn,
   type TaskFacts,
   type Turn,
@@ -102,10 +101,10 @@ function eventsOf(scope: Scope, office: Office, task: Row): Event[] {
     task.dueTime === null
       ? instantOf(isoOfDay(dayOfIso(task.dueOn) + 1), '00:00', scope.workspace.zone)
       : instantOf(task.dueOn, task.dueTime, scope.workspace.zone);
-  const whose = task.assigneeId === null ? 'nobody has it' : (office.nameOf(task.assigneeId) ?? '');
-  const day = `late: due ${sayDay(dayOfIso(task.dueOn), scope.now.day)}`;
+  const telling = { today: scope.now.day, nameOf: office.nameOf };
+  const words = (side: Told['side']) => sayTimed('late', side, [{ ...task, personId: task.assigneeId }], telling).text;
   return [
-    ...lateLines(scope, office, task, due, { mine: day, gave: `${day}, ${whose}` }),
+    ...lateLines(scope, office, task, due, { mine: words('mine'), gave: words('gave') }),
     ...turns(scope, office, task),
   ];
 }
@@ -220,13 +219,13 @@ function soonOf(scope: Scope, office: Office, tasks: readonly Row[]): Event[] {
     const line = (personId: string, side: Told['side'], some: readonly Row[]): Event[] => {
       const [first] = some;
       if (first === undefined) return [];
-      const title = some.length === 1 ? first.title : `${some.length} tasks are due soon`;
-      const text = some.length === 1 ? `due ${sayDay(day + 1, today)}` : sayFirstOf(some.map((one) => one.title));
+      const told = some.map((one) => ({ ...one, personId: one.assigneeId }));
+      const words = sayTimed('soon', side, told, { today, nameOf: office.nameOf });
       return [
         {
           at: instantOf(isoOfDay(day), '14:00', scope.workspace.zone),
           told: {
-            ...{ personId, side, kind: 'soon', times: some.length, taskId: first.id, byId: null, title, text },
+            ...{ personId, side, kind: 'soon', times: some.length, taskId: first.id, byId: null, ...words },
             path: some.length === 1 ? null : '/tasks?are=unfinished&due=any',
           },
         },

@@ -83,7 +83,7 @@ export const messageEndpoints = {
       /** The first day that the figures tell of. */
       countedFrom: isoDate,
       quiet: quietWishSchema,
-      /** Mails of single things by the hour in which they were due, midnight first, of the same days. */
+      /** What was told by mail, by the hour in which it happened, midnight first, of the same days. */
       mailHours: z.array(z.number().int()).length(24),
     }),
   }),

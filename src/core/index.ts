@@ -262,6 +262,7 @@ export {
 } from './labels/label-sheet.ts';
 export {
   ESCALATED_TO,
+  ESCALATED_WORDS,
   type EscalatedTo,
   type Escalation,
   MOST_LATE_HOURS,
@@ -285,8 +286,11 @@ export {
   answersFor,
   canHear,
   groupOf,
+  HEAR_GROUP_WORDS,
   HEAR_GROUPS,
   HEAR_SAYS,
+  HEAR_SAYS_WORDS,
+  HEAR_SIDE_WORDS,
   type HearChoices,
   type HearGroup,
   type HearRule,
@@ -302,7 +306,15 @@ export {
   type MessageSide,
   sayHearing,
 } from './messages/kinds.ts';
-export { type MessageWords, sayFirstOf, sayTurn, sayTurns, type ToldTask } from './messages/message-words.ts';
+export {
+  type MessageWords,
+  sayFirstOf,
+  sayTimed,
+  sayTurn,
+  sayTurns,
+  type TimedKind,
+  type ToldTask,
+} from './messages/message-words.ts';
 export { isQuietTime, leavesAt, type QuietWish, USUAL_QUIET } from './messages/quiet.ts';
 export { type DueReminder, remindersBetween } from './messages/reminders.ts';
 export {

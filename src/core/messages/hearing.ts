@@ -63,7 +63,8 @@ export function heardOfTurn({ before, after, byId }: TaskTurn): Heard[] {
     return before !== null && isToDo(before.state) ? own('hands', 'taken out', before.assigneeId) : [];
   if (before === null) return isToDo(after.state) ? own('new', 'given', after.assigneeId) : [];
   const ended = endedTurn(before, after);
-  if (ended === 'finished') return others('finished', ended);
+  // Whoever had it is told where somebody else has finished it.
+  if (ended === 'finished') return [...own('hands', ended, before.assigneeId), ...others('finished', ended)];
   if (ended === 'skipped') return [...own('hands', ended, before.assigneeId), ...others('finished', ended)];
   if (ended === 'signed') return own('check', ended, before.assigneeId);
   if (after.state === 'toCheck') return before.state === 'toCheck' ? [] : others('check', 'to check');

@@ -163,12 +163,15 @@ export function hearWish(
   return { here: is('here'), mail: is('mail') };
 }
 
-const SAYS_WORDS: Readonly<Record<HearSays, string>> = { on: 'yes', off: 'no', always: 'always' };
-const GROUP_WORDS: Readonly<Record<HearGroup, string>> = {
-  planners: 'Planners and managers',
-  others: 'Everybody else',
+export const HEAR_SAYS_WORDS: Readonly<Record<HearSays, string>> = { on: 'yes', off: 'no', always: 'always' };
+export const HEAR_GROUP_WORDS: Readonly<Record<HearGroup, string>> = {
+  planners: 'planners and managers',
+  others: 'everybody else',
 };
-const SIDE_WORDS: Readonly<Record<MessageSide, string>> = { mine: 'their own work', gave: 'work of others' };
+export const HEAR_SIDE_WORDS: Readonly<Record<MessageSide, string>> = {
+  mine: 'their own work',
+  gave: 'work of others',
+};
 
 /** What is otherwise in what people usually hear of, a line each. */
 export function sayHearing(before: HearRules, after: HearRules): string[] {
@@ -179,7 +182,7 @@ export function sayHearing(before: HearRules, after: HearRules): string[] {
         const [was, is] = [hearRule(before, access, side, kind), hearRule(after, access, side, kind)];
         if (was.here === is.here && was.mail === is.mail) return [];
         return [
-          `${GROUP_WORDS[group]}, ${KIND_WORDS[kind].name.toLowerCase()} of ${SIDE_WORDS[side]}: here ${SAYS_WORDS[is.here]}, by mail ${SAYS_WORDS[is.mail]}`,
+          `${KIND_WORDS[kind].name}, ${HEAR_SIDE_WORDS[side]}, for ${HEAR_GROUP_WORDS[group]}: here ${HEAR_SAYS_WORDS[is.here]}, by mail ${HEAR_SAYS_WORDS[is.mail]}`,
         ];
       }),
     ),

@@ -2,6 +2,7 @@ import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
 import type { CivilNow } from '../insight/task-state.ts';
 import { plural, sayDay } from '../wording/date-words.ts';
 import type { TaskTurn, Turn } from './hearing.ts';
+import type { MessageKind, MessageSide } from './kinds.ts';
 
 /** What a line of a message says: what it is about, and what became of it. */
 export interface MessageWords {
@@ -30,16 +31,17 @@ export function sayTurn(turn: Turn, { title, turn: told, sentBackReason }: ToldT
   const name = (personId: string | null | undefined) => (personId == null ? null : telling.nameOf(personId));
   const by = name(byId) ?? (turn === 'finished' || turn === 'to check' ? (after?.doneByContact ?? null) : null);
   const byWords = by === null ? '' : ` by ${by}`;
+  const changedBy = by === null ? '' : `, changed by ${by}`;
   const day = (on: IsoDate | null | undefined) => (on == null ? '' : sayDay(dayOfIso(on), telling.today, telling.ways));
   const texts: Readonly<Record<Turn, () => string>> = {
     given: () => `yours now, due ${day(facts?.dueOn)}${by === null ? '' : `, from ${by}`}`,
-    taken: () => `${goesTo(name(after?.assigneeId))}${byWords}`,
+    taken: () => `${goesTo(name(after?.assigneeId))}${changedBy}`,
     'taken out': () => `taken out${byWords}`,
     claimed: () => `${name(after?.assigneeId) ?? 'somebody'} took it, due ${day(facts?.dueOn)}`,
     'given back': () => `nobody has it now, due ${day(facts?.dueOn)}`,
     'handed on': () =>
       `${[name(before?.assigneeId), name(after?.assigneeId)].filter(Boolean).join(' → ')}, due ${day(facts?.dueOn)}`,
-    moved: () => `due ${day(after?.dueOn)} instead of ${day(before?.dueOn)}${byWords}`,
+    moved: () => `due ${day(after?.dueOn)} instead of ${day(before?.dueOn)}${changedBy}`,
     'held up': () => `${after?.heldReason ?? ''}, until ${day(after?.heldUntil)}`,
     'goes on': () => 'can go on',
     'to check': () => `finished${byWords}`,
@@ -85,10 +87,40 @@ export function sayTurns(turn: Turn, tasks: readonly ToldTask[], telling: Tellin
 
 const dueOf = ({ turn }: ToldTask): IsoDate => (turn.after ?? turn.before)?.dueOn ?? '';
 
-/** "Boom gate, winter setting", "Pontoon A inspection, Hose reels and 3 more", the same title once. */
-export function sayFirstOf(titles: readonly string[]): string {
-  const told = [...new Set(titles)];
-  const shown = told.slice(0, 2);
-  const more = told.length - shown.length;
+/** "Boom gate, winter setting", "Pontoon A inspection, Hose reels and 3 more", the same title once. @param count of all, where the titles are the first alone */
+export function sayFirstOf(titles: readonly string[], count = new Set(titles).size): string {
+  const shown = [...new Set(titles)].slice(0, 2);
+  const more = count - shown.length;
   return more > 0 ? `${shown.join(', ')} and ${more.toLocaleString('en-GB')} more` : shown.join(' and ');
+}
+
+/** What somebody hears of a task by the time, and not by what was done. */
+export type TimedKind = Extract<MessageKind, 'late' | 'reminder' | 'soon'>;
+
+export interface TimedTask {
+  readonly title: string;
+  readonly dueOn: IsoDate;
+  readonly personId: string | null;
+}
+
+const MANY_TIMED: Readonly<Record<TimedKind, (tasks: string) => string>> = {
+  late: (tasks) => `${tasks} are late`,
+  reminder: (tasks) => `${tasks} to think of`,
+  soon: (tasks) => `${tasks} are due soon`,
+};
+
+/** What is told of tasks by the time: of one when it is due, and who has it where that is somebody else; of several how many. */
+export function sayTimed(
+  kind: TimedKind,
+  side: MessageSide,
+  tasks: readonly TimedTask[],
+  { today, ways, nameOf }: Telling,
+): MessageWords {
+  const [only, ...rest] = tasks;
+  if (only === undefined || rest.length > 0)
+    return { title: MANY_TIMED[kind](plural(tasks.length, 'task')), text: sayFirstOf(tasks.map(({ title }) => title)) };
+  const due = `${kind === 'late' ? 'late: ' : ''}due ${sayDay(dayOfIso(only.dueOn), today, ways)}`;
+  if (side === 'mine') return { title: only.title, text: due };
+  const who = only.personId === null ? 'nobody has it' : nameOf(only.personId);
+  return { title: only.title, text: [due, who].filter(Boolean).join(', ') };
 }

@@ -73,6 +73,10 @@ describe('who hears of a change of a task', () => {
 
   it('is told how work ended: finished, to check, signed, sent back, skipped', () => {
     expect(heard(facts(), facts({ state: 'done' }), 'nadia')).toEqual(['finished gave finished answering']);
+    expect(heard(facts(), facts({ state: 'done' }), 'bram')).toEqual([
+      'hands mine finished nadia',
+      'finished gave finished answering',
+    ]);
     expect(heard(facts(), facts({ state: 'toCheck' }), 'nadia')).toEqual(['check gave to check answering']);
     expect(heard(facts({ state: 'toCheck' }), facts({ state: 'done' }))).toEqual(['check mine signed nadia']);
     expect(heard(facts({ state: 'toCheck' }), facts({ state: 'underWay', sentBack: 1 }))).toEqual([
@@ -143,10 +147,12 @@ describe('words of a message', () => {
     const said = (turn: Parameters<typeof sayTurn>[0], before: TaskFacts | null, after: TaskFacts | null) =>
       sayTurn(turn, told('Hose reels', before, after), telling).text;
     expect(said('given', null, facts())).toBe('yours now, due Wed 25 Nov, from Ines Calloway');
-    expect(said('taken', facts(), facts({ assigneeId: 'bram' }))).toBe('Bram Hollis has it now by Ines Calloway');
+    expect(said('taken', facts(), facts({ assigneeId: 'bram' }))).toBe(
+      'Bram Hollis has it now, changed by Ines Calloway',
+    );
     expect(said('handed on', facts(), facts({ assigneeId: 'bram' }))).toBe('Nadia Orme → Bram Hollis, due Wed 25 Nov');
     expect(said('moved', facts(), facts({ dueOn: '2026-11-27' }))).toBe(
-      'due Fri 27 Nov instead of Wed 25 Nov by Ines Calloway',
+      'due Fri 27 Nov instead of Wed 25 Nov, changed by Ines Calloway',
     );
     expect(said('held up', facts(), facts({ heldReason: 'no part', heldUntil: '2026-11-26' }))).toBe(
       'no part, until Thu 26 Nov',
@@ -190,7 +196,7 @@ describe('wishes', () => {
       ...{ here: true, mail: true },
     });
     expect(hearWish('planner', {}, 'mine', 'new', rules)).toEqual(hearWish('planner', {}, 'mine', 'new'));
-    expect(sayHearing({}, rules)).toEqual(['Everybody else, new work of their own work: here no, by mail always']);
+    expect(sayHearing({}, rules)).toEqual(['New work, their own work, for everybody else: here no, by mail always']);
     expect(sayHearing(rules, rules)).toEqual([]);
     expect(hearWish('member', {}, 'gave', 'run')).toBeNull();
     expect(hearWish('member', {}, 'gave', 'soon')).toBeNull();

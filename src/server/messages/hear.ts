@@ -3,8 +3,6 @@ import { tellNoted } from './noted.ts';
 import { tellOfTime } from './of-time.ts';
 import { mailMessages } from './sending.ts';
 
-export { tellNoted };
-
 /** Tells everybody what there is to tell by now, and mails what may leave. @returns how many mails */
 export async function hear(scope: Scope, origin: string): Promise<number> {
   while (await tellNoted(scope));

@@ -1,6 +1,7 @@
 /** What each hears of the day, and how: the summary by mail. */
 export { MessageWishRecord } from './entity.ts';
-export { hear, tellNoted } from './hear.ts';
+export { hear } from './hear.ts';
+export { tellNoted } from './noted.ts';
 export { Office } from './office.ts';
 export { messageRoutes } from './routes.ts';
 export { mailMessages } from './sending.ts';

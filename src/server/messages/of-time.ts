@@ -6,10 +6,12 @@ import {
   groupBy,
   instantOf,
   isoOfDay,
+  offsetDay,
   plural,
   remindersBetween,
-  sayDay,
   sayFirstOf,
+  sayTimed,
+  type TimedKind,
   type WorkingCalendar,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -79,7 +81,7 @@ export function tellOfTime(scope: Scope): Promise<void> {
 }
 
 interface Found {
-  readonly kind: 'late' | 'reminder' | 'soon';
+  readonly kind: TimedKind;
   /** Who of each is told: whoever has it, those who answer for it, the deputy of whoever has it. */
   readonly to: readonly EscalatedTo[];
   readonly tasks: readonly Timed[];
@@ -183,8 +185,7 @@ function lastTime(scope: Scope, { after, upTo }: Stretch, time: string, calendar
 async function soonIn(scope: Scope, stretch: Stretch, calendar: WorkingCalendar): Promise<Found[]> {
   const day = lastTime(scope, stretch, SOON_AT, calendar);
   if (day === null) return [];
-  let next = day + 1;
-  while (!calendar.isWorkingDay(next) && next < day + 15) next++;
+  const next = offsetDay(day, { amount: 1, unit: 'workingDay' }, calendar);
   const rows = await scope.sql<Dated>(
     `select ${TIMED}, task.due_time as "dueTime", task.zone from task
      where workspace_id = $1 and state in ${TO_DO} and due_on > $2::date and due_on <= $3::date and assignee_id is not null
@@ -206,13 +207,14 @@ function toldOf(
   givers: ReadonlyMap<string, readonly string[]>,
   { kind, to, tasks }: Found,
 ): Told[] {
+  const telling = { today: scope.now.day, ways: scope.workspace.ways, nameOf: office.nameOf };
   const line = (personId: string, side: Told['side'], some: readonly Timed[]): Told[] => {
     const [first] = some;
     if (first === undefined) return [];
     return [
       {
         ...{ personId, side, kind, times: some.length, taskId: first.taskId, byId: null },
-        ...wordsOf(scope, office, kind, side, some),
+        ...sayTimed(kind, side, some, telling),
         path: some.length === 1 ? null : pathOf(kind, side, personId),
       },
     ];
@@ -253,27 +255,6 @@ function toldOf(
 const pathOf = (kind: Found['kind'], side: Told['side'], personId: string) =>
   `/tasks?${side === 'mine' ? `person=${personId}&` : ''}${kind === 'late' ? 'are=late&due=any' : 'are=unfinished&due=any'}`;
 
-const MANY_WORDS: Readonly<Record<Found['kind'], (tasks: string) => string>> = {
-  late: (tasks) => `${tasks} are late`,
-  reminder: (tasks) => `${tasks} to think of`,
-  soon: (tasks) => `${tasks} are due soon`,
-};
-
-function wordsOf(
-  scope: Scope,
-  office: Office,
-  kind: Found['kind'],
-  side: Told['side'],
-  tasks: readonly Timed[],
-): { readonly title: string; readonly text: string } {
-  const [first, ...rest] = tasks;
-  if (first === undefined || rest.length > 0)
-    return { title: MANY_WORDS[kind](plural(tasks.length, 'task')), text: sayFirstOf(tasks.map(({ title }) => title)) };
-  const due = `due ${sayDay(dayOfIso(first.dueOn), scope.now.day, scope.workspace.ways)}`;
-  const who = side === 'mine' ? '' : first.personId === null ? 'nobody has it' : (office.nameOf(first.personId) ?? '');
-  return { title: first.title, text: [kind === 'late' ? `late: ${due}` : due, who].filter(Boolean).join(', ') };
-}
-
 /** Work of the coming days that nobody has and that is offered to nobody. */
 async function nobodys(scope: Scope, office: Office): Promise<Told[]> {
   const [from, to] = [scope.today, isoOfDay(scope.now.day + NOBODY_DAYS)];
@@ -289,9 +270,6 @@ async function nobodys(scope: Scope, office: Office): Promise<Told[]> {
   return office.answering('nobody').map((personId) => ({
     ...{ personId, side: 'gave', kind: 'nobody', times: count, taskId: null, byId: null, path: `/tasks?${search}` },
     title: `${plural(count, 'task')} within ${NOBODY_DAYS} days ${count === 1 ? 'has' : 'have'} nobody`,
-    text:
-      count > 2
-        ? `${titles.slice(0, 2).join(', ')} and ${(count - 2).toLocaleString('en-GB')} more`
-        : titles.join(' and '),
+    text: sayFirstOf(titles, count),
   }));
 }

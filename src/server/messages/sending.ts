@@ -5,8 +5,8 @@ import type { Scope } from '../platform/scope.ts';
 import { type Letter, type LetterBand, post } from '../post/index.ts';
 import { Office } from './office.ts';
 
-/** Lines of a kind that a mail tells; the rest is counted. */
-const LINES = 8;
+/** Lines of a kind that a mail tells: what is gathered over days off; the rest is counted. */
+const LINES = 100;
 
 type Line = Pick<MessageRecord, 'id' | 'kind' | 'title' | 'text' | 'taskId' | 'path'>;
 
@@ -48,13 +48,14 @@ export async function mailMessages(scope: Scope, origin: string): Promise<number
 
 function mailTo(scope: Scope, personId: string, origin: string): Promise<boolean> {
   return scope.transaction(async (tx) => {
+    const { name, email } = await reachedAt(tx, personId);
+    // Where no address is known nothing is said to have been sent.
     const lines = await tx.sql<Line>(
-      `update message set mail = 'sent', mail_at = null
+      `update message set mail = $4, mail_at = null
        where workspace_id = $1 and person_id = $2 and mail = 'waits' and mail_at <= $3
        returning id, kind, title, text, task_id as "taskId", path`,
-      [personId, tx.instant],
+      [personId, tx.instant, email === null ? 'no' : 'sent'],
     );
-    const { name, email } = await reachedAt(tx, personId);
     const [first] = lines.sort((a, b) => (a.id < b.id ? -1 : 1));
     if (first === undefined || email === null) return false;
     await post(tx, {

@@ -56,7 +56,7 @@ describe('what is done with a task', () => {
     await doTo(ines, id, { kind: 'give', personId: crew.id('Kit') });
     await told();
     await told();
-    expect((await said(nadia)).at(0)).toBe('hands mine: Hose reels | Kit Sorrell has it now by Ines Calloway');
+    expect((await said(nadia)).at(0)).toBe('hands mine: Hose reels | Kit Sorrell has it now, changed by Ines Calloway');
     const kit = await server.browser('Kit Sorrell');
     expect(await said(kit)).toEqual(['hands mine: Hose reels | yours now, due Thu 26 Nov, from Ines Calloway']);
     const [line] = (await bell(kit)).lines;

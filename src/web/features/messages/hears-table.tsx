@@ -126,13 +126,13 @@ function HeardCells({
       aria-label={`${name}: ${words}`}
       checked={wish[where]}
       disabled={fixed[where]}
-      title={fixed[where] ? 'That is always told here: nobody can turn it off.' : undefined}
+      title={fixed[where] ? 'That is always told: nobody can turn it off.' : undefined}
       onChange={() => onChoose(heard, { ...wish, [where]: !wish[where] })}
     />
   );
   return (
     <>
-      <td className="border-l border-line-2 px-3 text-right tabular-nums">{times === 0 ? '0' : count(times)}</td>
+      <td className="border-l border-line-2 px-3 text-right tabular-nums">{count(times)}</td>
       <td className="text-center">{box('here', 'here')}</td>
       <td className="pr-2 text-center">{box('mail', 'by mail')}</td>
     </>

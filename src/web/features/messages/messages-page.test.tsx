@@ -103,7 +103,7 @@ describe('messages', () => {
     ).toEqual(['3', '3', '3', '1,061', '1,041', '0']);
     const named = screen.getByRole<HTMLInputElement>('checkbox', { name: 'Named or nudged, my own work: here' });
     expect([named.checked, named.disabled]).toEqual([true, true]);
-    expect(screen.getByText(/^Of 6 mails of these 4 weeks 2 fell into these hours/)).toBeTruthy();
+    expect(screen.getByText(/^Of 6 things told by mail in these 4 weeks 2 fell into these hours/)).toBeTruthy();
     await user.selectOptions(screen.getByLabelText('What comes through'), 'nothing');
     await waitFor(() => expect(sent.at(-1)).toEqual({ ...USUAL_QUIET, through: null }));
   });

@@ -4,13 +4,14 @@ import {
   KIND_WORDS,
   MESSAGE_KINDS,
   type MessageKind,
+  plural,
   type QuietWish,
 } from '../../../core/index.ts';
 import { ChoiceBlank, Part, TimeBlank } from '../../kit/blanks.tsx';
 
 interface QuietPartProps {
   readonly quiet: QuietWish;
-  /** Mails of single things by the hour in which they were due, of the last weeks. */
+  /** What was told by mail, by the hour in which it happened, of the last weeks. */
   readonly mailHours: readonly number[];
   readonly onChange: (quiet: QuietWish) => void;
 }
@@ -61,8 +62,8 @@ export function QuietPart({ quiet, mailHours, onChange }: QuietPartProps) {
       <Hours quiet={quiet} mailHours={mailHours} />
       <span className="text-ink-2">
         {all === 0
-          ? 'No mail of a single thing was due in these 4 weeks.'
-          : `Of ${all.toLocaleString('en-GB')} mails of these 4 weeks ${waited === 0 ? 'none' : waited.toLocaleString('en-GB')} fell into these hours: what waits comes in one, at ${quiet.to}.`}
+          ? 'Nothing was told by mail in these 4 weeks.'
+          : `Of ${plural(all, 'thing')} told by mail in these 4 weeks ${waited === 0 ? 'none' : waited.toLocaleString('en-GB')} fell into these hours: what waits comes in one mail, at ${quiet.to}.`}
       </span>
     </Part>
   );

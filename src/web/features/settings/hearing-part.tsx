@@ -2,11 +2,14 @@ import { useState } from 'react';
 import {
   ACCESS_OF_GROUP,
   canHear,
+  HEAR_GROUP_WORDS,
   HEAR_GROUPS,
+  HEAR_SAYS,
+  HEAR_SAYS_WORDS,
+  HEAR_SIDE_WORDS,
   type HearGroup,
   type HearRule,
   type HearRules,
-  type HearSays,
   hearRule,
   KIND_WORDS,
   MESSAGE_KINDS,
@@ -21,13 +24,7 @@ interface HearingPartProps {
   readonly onChange: (hearing: HearRules) => void;
 }
 
-const GROUPS: Readonly<Record<HearGroup, string>> = { planners: 'planners and managers', others: 'everybody else' };
-const SIDES: Readonly<Record<MessageSide, string>> = { mine: 'their own work', gave: 'work of others' };
-const SAYS: readonly (readonly [HearSays, string])[] = [
-  ['on', 'yes'],
-  ['off', 'no'],
-  ['always', 'always'],
-];
+const SAYS = HEAR_SAYS.map((says) => [says, HEAR_SAYS_WORDS[says]] as const);
 
 /** What people usually hear of, and where, until they choose otherwise; and what they can't turn off. */
 export function HearingPart({ hearing, onChange }: HearingPartProps) {
@@ -42,14 +39,14 @@ export function HearingPart({ hearing, onChange }: HearingPartProps) {
       <ChoiceBlank
         label="Who hears of it"
         value={group}
-        options={HEAR_GROUPS.map((one) => [one, GROUPS[one]] as const)}
+        options={HEAR_GROUPS.map((one) => [one, HEAR_GROUP_WORDS[one]] as const)}
         onChange={setGroup}
       />{' '}
       {group === 'planners' ? 'hear' : 'hears'} of{' '}
       <ChoiceBlank
         label="Of whose work"
         value={side}
-        options={MESSAGE_SIDES.map((one) => [one, SIDES[one]] as const)}
+        options={MESSAGE_SIDES.map((one) => [one, HEAR_SIDE_WORDS[one]] as const)}
         onChange={setSide}
       />
       , until they choose otherwise,

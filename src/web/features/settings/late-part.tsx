@@ -1,5 +1,6 @@
 import {
   ESCALATED_TO,
+  ESCALATED_WORDS,
   type EscalatedTo,
   type Escalation,
   MOST_LATE_HOURS,
@@ -14,12 +15,6 @@ interface LatePartProps {
   readonly onChange: (escalation: Escalation) => void;
 }
 
-const WHOM: Readonly<Record<EscalatedTo, string>> = {
-  own: 'whoever has it',
-  answering: 'those who answer for it',
-  deputy: 'the deputy of whoever has it',
-};
-
 /** Who is told of late work, one after the other. */
 export function LatePart({ escalation, wrong, onChange }: LatePartProps) {
   const set = (to: EscalatedTo, hours: number | null) => onChange({ ...escalation, [to]: hours });
@@ -27,9 +22,9 @@ export function LatePart({ escalation, wrong, onChange }: LatePartProps) {
     <Part name="Late work">
       {ESCALATED_TO.map((to) => (
         <span key={to} className="block">
-          {WHOM[to]}{' '}
+          {ESCALATED_WORDS[to]}{' '}
           <ChoiceBlank
-            label={`Whether late work is told to ${WHOM[to]}`}
+            label={`Whether late work is told to ${ESCALATED_WORDS[to]}`}
             value={escalation[to] === null ? 'no' : 'yes'}
             options={[
               ['yes', to === 'answering' ? 'are told' : 'is told'],
@@ -42,7 +37,7 @@ export function LatePart({ escalation, wrong, onChange }: LatePartProps) {
               {' '}
               after{' '}
               <NumberBlank
-                label={`Hours until late work is told to ${WHOM[to]}`}
+                label={`Hours until late work is told to ${ESCALATED_WORDS[to]}`}
                 value={escalation[to]}
                 least={1}
                 most={MOST_LATE_HOURS}
