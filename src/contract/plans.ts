@@ -24,6 +24,9 @@ const key = z
   .max(40)
   .regex(/^[A-Za-z0-9-]+$/, 'A key has letters, digits and hyphens.');
 
+/** Of the tasks of a set, by the keys of their steps. */
+const stepMinutes = z.record(z.string().min(1).max(40), estimate);
+
 const itemFields = z.object({
   key,
   templateId: id,
@@ -34,6 +37,7 @@ const itemFields = z.object({
   overlap: overlapSchema.removeDefault(),
   assignment: defaultRuleSchema,
   estimateMinutes: estimate.nullable(),
+  stepMinutes: stepMinutes.optional(),
   each: z.enum(['client', 'asset']),
 });
 const itemSchema = itemFields.superRefine((item, context) => {
@@ -67,6 +71,8 @@ const toldItem = itemFields.extend({
     /** Days of notice that its type of work needs; null where none. */
     notice: z.string().nullable(),
   }),
+  /** Of the whole set, as the plan says. */
+  minutes: z.number().int(),
   phrase: z.string(),
   who: z.string(),
 });
@@ -163,6 +169,7 @@ const ownOfClient = z.object({
   recurrence: recurrenceSchema.optional(),
   assignment: defaultRuleSchema.optional(),
   estimateMinutes: estimate.optional(),
+  stepMinutes: stepMinutes.optional(),
 });
 const putOnSchema = z.object({
   /** The plan as it was seen. */

@@ -4,7 +4,16 @@ import { endBefore } from '../planning/by-hand.ts';
 import type { Exception, Pause, Revision } from '../planning/schedule-plan.ts';
 import type { End, Recurrence } from '../recurrence/rule.ts';
 import { changedAspects, lastStretch, type OfPlan, type OwnAspect, ownFromDay } from './own-changes.ts';
-import { beginsOn, firstDayOf, type PlanItem, type Planned, scheduleOfItem, stretchOf } from './plan-item.ts';
+import {
+  beginsOn,
+  estimatesOf,
+  firstDayOf,
+  type PlanItem,
+  type Planned,
+  scheduleOfItem,
+  stretchOf,
+  withEstimates,
+} from './plan-item.ts';
 
 /** What a change of a plan makes of a client's schedule, and what of it stays the client's own. */
 export interface Followed {
@@ -44,15 +53,11 @@ export function followPlan(
   }
   const planned = stretchOf(after, first);
   const takes = (aspect: OwnAspect) => taken.includes(aspect);
-  const estimate = takes('estimate') ? after.estimateMinutes : (last.own?.['']?.estimateMinutes ?? null);
-  const { '': main, ...steps } = last.own ?? {};
-  const { estimateMinutes: _estimate, ...mainRest } = main ?? {};
-  const ofMain = { ...mainRest, ...(estimate === null ? {} : { estimateMinutes: estimate }) };
-  const ownOfSteps = { ...steps, ...(Object.keys(ofMain).length === 0 ? {} : { '': ofMain }) };
+  const ownOfSteps = takes('estimate') ? withEstimates(last.own, estimatesOf(after)) : last.own;
   const day = isoOfDay(Math.max(from, begins));
   const rest = {
     timing: takes('timing') ? planned.timing : last.timing,
-    ...(Object.keys(ownOfSteps).length === 0 ? {} : { own: ownOfSteps }),
+    ...(ownOfSteps === undefined ? {} : { own: ownOfSteps }),
   };
   const revisions = schedule.revisions.filter((one) => one.from < day);
   if (!takes('rule')) revisions.push({ from: day, recurrence: last.recurrence, ...rest });
@@ -79,10 +84,7 @@ function fromDay(
 
 /** Whether its tasks say nothing but their estimate differently from the template. */
 function saysNoMore({ revisions }: OfPlan): boolean {
-  return revisions.every(({ own = {} }) => {
-    const { '': main = {}, ...steps } = own;
-    return Object.keys(steps).length === 0 && Object.keys(main).every((field) => field === 'estimateMinutes');
-  });
+  return revisions.every(({ own }) => withEstimates(own, {}) === undefined);
 }
 
 /** The day that a schedule ends on since the client's time on the plan does; null where it goes on. @param there what the plan has said so far */

@@ -1,7 +1,7 @@
 import type { AssignmentRule } from '../assignment/assignment.ts';
 import type { IsoDate } from '../civil-date/iso-date.ts';
 import type { Revision } from '../planning/schedule-plan.ts';
-import type { PlanItem, Planned } from './plan-item.ts';
+import { estimatesOf, estimatesOfOwn, type PlanItem, type Planned, withEstimates } from './plan-item.ts';
 
 /** In what a client's schedule can differ from its plan: its rule, the days and hours of each time, who does it, how long it takes. */
 export const OWN_ASPECTS = ['rule', 'timing', 'who', 'estimate'] as const;
@@ -40,7 +40,7 @@ function aspectsOf(item: PlanItem, { recurrence, timing, own }: Omit<Revision, '
   return [
     ...(bareRule(recurrence) === bareRule(item.recurrence) ? [] : ['rule' as const]),
     ...(bareTiming(timing) === bareTiming(item.timing) ? [] : ['timing' as const]),
-    ...((own?.['']?.estimateMinutes ?? null) === item.estimateMinutes ? [] : ['estimate' as const]),
+    ...(asText(estimatesOfOwn(own)) === asText(estimatesOf(item)) ? [] : ['estimate' as const]),
   ];
 }
 
@@ -68,12 +68,9 @@ export function changedAspects(before: PlanItem, after: PlanItem): OwnAspect[] {
     asText(before.after) !== asText(after.after) ||
     asText(before.recurrence.end) !== asText(after.recurrence.end) ||
     (after.counts === 'plan' && before.recurrence.start !== after.recurrence.start);
-  const changed = new Set(
-    aspectsOf(after, {
-      ...{ recurrence: before.recurrence, timing: before.timing },
-      ...(before.estimateMinutes === null ? {} : { own: { '': { estimateMinutes: before.estimateMinutes } } }),
-    }),
-  );
+  const { recurrence, timing } = before;
+  const own = withEstimates(undefined, estimatesOf(before));
+  const changed = new Set(aspectsOf(after, { recurrence, timing, ...(own === undefined ? {} : { own }) }));
   if (isCountedAnew) changed.add('rule');
   if (asText(before.assignment) !== asText(after.assignment)) changed.add('who');
   return OWN_ASPECTS.filter((aspect) => changed.has(aspect));

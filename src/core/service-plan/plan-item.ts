@@ -2,8 +2,9 @@ import type { DefaultRule } from '../assignment/default-rule.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso, isoOfDay } from '../civil-date/iso-date.ts';
 import { monthsLater } from '../civil-date/month.ts';
+import { MAIN_PART, type SetPart } from '../doing/template-set.ts';
 import type { Overlap } from '../planning/overlap.ts';
-import type { PlannedSchedule, Revision } from '../planning/schedule-plan.ts';
+import type { OwnFields, OwnOfSteps, PlannedSchedule, Revision } from '../planning/schedule-plan.ts';
 import type { Timing } from '../planning/timing.ts';
 import type { Recurrence } from '../recurrence/rule.ts';
 
@@ -33,6 +34,8 @@ export interface PlanItem {
   readonly assignment: DefaultRule;
   /** Minutes of the main task, from 1; null as the template says. */
   readonly estimateMinutes: number | null;
+  /** Minutes of the other tasks of a set by the keys of their steps, from 1; those not named as the template says. */
+  readonly stepMinutes?: Readonly<Record<string, number>> | undefined;
   /** One for the client, or one for each of the assets that the client has. */
   readonly each: 'client' | 'asset';
 }
@@ -57,23 +60,65 @@ export function keepsStep({ counts, recurrence }: Pick<PlanItem, 'counts' | 'rec
 }
 
 /** What is wrong with an item by itself, in words; null where nothing is. */
-export function itemProblem({ counts, recurrence, after, estimateMinutes }: PlanItem): string | null {
+export function itemProblem(item: PlanItem): string | null {
+  const { counts, recurrence, after } = item;
   if (after.amount < 0 || after.amount > MOST_DELAY || !Number.isInteger(after.amount))
     return `The first can be from 0 to ${MOST_DELAY} days, weeks or months after joining.`;
-  if (estimateMinutes !== null && (!Number.isInteger(estimateMinutes) || estimateMinutes < 1))
+  if (Object.values(estimatesOf(item)).some((minutes) => !Number.isInteger(minutes) || minutes < 1))
     return 'The estimate is a whole number of minutes, from 1.';
   if (counts === 'plan' && recurrence.end.kind === 'after' && isCounted(recurrence))
     return 'It ends after so many for each client: then it is counted from the day a client joins.';
   return null;
 }
 
+/** Minutes by task, where an item says other than its template: by the keys of the steps, '' the main one. */
+export function estimatesOf({
+  estimateMinutes,
+  stepMinutes = {},
+}: Pick<PlanItem, 'estimateMinutes' | 'stepMinutes'>): Readonly<Record<string, number>> {
+  return estimateMinutes === null ? stepMinutes : { ...stepMinutes, [MAIN_PART]: estimateMinutes };
+}
+
+/** The same of what a schedule says differently from its template. */
+export function estimatesOfOwn(own: OwnOfSteps = {}): Readonly<Record<string, number>> {
+  return Object.fromEntries(
+    Object.entries(own).flatMap(([key, { estimateMinutes }]) =>
+      estimateMinutes === undefined ? [] : [[key, estimateMinutes] as const],
+    ),
+  );
+}
+
+/** What tasks say differently, with other estimates among it; undefined where nothing is left of it. */
+export function withEstimates(
+  own: OwnOfSteps | undefined,
+  estimates: Readonly<Record<string, number>>,
+): OwnOfSteps | undefined {
+  const rest = Object.entries(own ?? {}).map(
+    ([key, { estimateMinutes: _estimate, ...fields }]) => [key, fields] as const,
+  );
+  const all: Record<string, OwnFields> = Object.fromEntries(
+    rest.filter(([, fields]) => Object.keys(fields).length > 0),
+  );
+  for (const [key, estimateMinutes] of Object.entries(estimates)) all[key] = { ...all[key], estimateMinutes };
+  return Object.keys(all).length === 0 ? undefined : all;
+}
+
+/** Minutes of a whole set, some of whose tasks take other than the template says. */
+export function minutesWith(
+  parts: readonly Pick<SetPart, 'key' | 'estimateMinutes'>[],
+  estimates: Readonly<Record<string, number>>,
+): number {
+  return parts.reduce((sum, { key, estimateMinutes }) => sum + (estimates[key] ?? estimateMinutes), 0);
+}
+
 /** What holds from the first day of an item on. */
 export function stretchOf(item: PlanItem, first: CivilDay): Omit<Revision, 'from'> {
-  const { recurrence, timing, estimateMinutes } = item;
+  const { recurrence, timing } = item;
+  const own = withEstimates(undefined, estimatesOf(item));
   return {
     recurrence: keepsStep(item) ? recurrence : { ...recurrence, start: isoOfDay(first) },
     timing,
-    ...(estimateMinutes === null ? {} : { own: { '': { estimateMinutes } } }),
+    ...(own === undefined ? {} : { own }),
   };
 }
 

@@ -58,6 +58,7 @@ const anyItem: fc.Arbitrary<PlanItem> = fc.record({
   overlap: fc.constant({ kind: 'add' as const }),
   assignment: fc.constantFrom(usual, nobody),
   estimateMinutes: fc.constantFrom(null, 20, 75),
+  stepMinutes: fc.constantFrom<PlanItem['stepMinutes']>(undefined, {}, { paper: 5 }, { paper: 10, seal: 15 }),
   each: fc.constant('client' as const),
 });
 const anyJoining = fc.integer({ min: 20_400, max: 21_400 });
@@ -87,6 +88,7 @@ describe('an item of a plan', () => {
     expect(itemProblem({ ...few, counts: 'plan' })).toMatch(/from the day a client joins/);
     expect(itemProblem({ ...few, after: { amount: 121, unit: 'day' } })).toMatch(/0 to 120/);
     expect(itemProblem({ ...few, estimateMinutes: 0 })).toMatch(/from 1/);
+    expect(itemProblem({ ...few, stepMinutes: { paper: 0 } })).toMatch(/from 1/);
   });
 
   it('gives the dates of its rule from the first day on, and is nobody’s own', () => {
@@ -191,6 +193,25 @@ describe('a plan that changes', () => {
       ...{ before, after: { ...before, estimateMinutes: null }, joins: day('2026-11-01'), from: day('2027-01-01') },
     });
     expect(schedule?.revisions.at(-1)?.own).toEqual({ '': { titlePattern: 'Gas' }, paper: { priority: 'high' } });
+  });
+
+  it('says how long each task of a set takes, and follows that task by task', () => {
+    const before = item('first Tuesday of each month', { estimateMinutes: 20, stepMinutes: { paper: 5 } });
+    const there = put(before, day('2026-11-01'));
+    expect(there.revisions.at(-1)?.own).toEqual({ '': { estimateMinutes: 20 }, paper: { estimateMinutes: 5 } });
+    expect(ownChanges(before, there)).toEqual([]);
+    const from = day('2027-01-01');
+    const after = { ...before, stepMinutes: { seal: 15 } };
+    const { schedule, kept } = followPlan(there, { before, after, joins: day('2026-11-01'), from });
+    expect(kept).toEqual([]);
+    expect(schedule?.revisions.at(-1)?.own).toEqual({ '': { estimateMinutes: 20 }, seal: { estimateMinutes: 15 } });
+    const [revision] = there.revisions;
+    if (!revision) throw new Error('An estimate is a revision.');
+    const own = { ...there, revisions: [{ ...revision, own: { ...revision.own, paper: { estimateMinutes: 9 } } }] };
+    expect(ownChanges(before, own)).toEqual(['estimate']);
+    expect(followPlan(own, { before, after, joins: day('2026-11-01'), from })).toEqual({
+      ...{ schedule: null, kept: ['estimate'] },
+    });
   });
 
   it('puts a client’s own back to what it says', () => {

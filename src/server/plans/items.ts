@@ -1,6 +1,8 @@
 import { In } from 'typeorm';
 import type { ToldItem } from '../../contract/index.ts';
 import {
+  estimatesOf,
+  minutesWith,
   type PlanItem,
   plural,
   type SetPart,
@@ -44,6 +46,11 @@ export async function templatesOf(
   );
 }
 
+/** Minutes of the whole set with estimates of its own; null where it says what the template says. */
+export function ownMinutes({ parts }: ItemTemplate, estimates: Readonly<Record<string, number>>): number | null {
+  return Object.keys(estimates).length === 0 ? null : minutesWith(parts, estimates);
+}
+
 /** How rules of items, and who does them, are said. */
 export async function itemWords(scope: Scope): Promise<{
   readonly phrase: (recurrence: PlanItem['recurrence']) => string;
@@ -69,6 +76,7 @@ export async function toldItems(scope: Scope, items: readonly PlanItem[]): Promi
         ...{ id, name, estimateMinutes: minutes, tasks: parts.length, isArchived },
         notice: notice && plural(notice.days, notice.unit === 'day' ? 'day' : 'working day'),
       },
+      minutes: minutesWith(parts, estimatesOf(item)),
       phrase: words.phrase(item.recurrence),
       who: words.who(item.assignment),
     };
@@ -92,6 +100,12 @@ export async function problemsOfItems(
     if (!template) return at('templateId', 'There is no such template.');
     if (old && (old.templateId !== item.templateId || old.each !== item.each))
       return at('templateId', `“${template.name}” stays what it is: take the item out, and add another.`);
+    const keys = new Set(template.parts.map(({ key }) => key));
+    const unknown = Object.keys(item.stepMinutes ?? {}).find(
+      (step) => !keys.has(step) && !(step in (old?.stepMinutes ?? {})),
+    );
+    if (unknown !== undefined)
+      return at(`stepMinutes.${unknown}`, `“${template.name}” has no such task: load the page again.`);
     if (!old && template.isArchived) return at('templateId', `“${template.name}” is archived: bring it back first.`);
     const ofPeople = problemsOfPeople(
       scope,

@@ -3,6 +3,7 @@ import { MOST_CELLS, type PutOnLook, type planEndpoints } from '../../contract/i
 import {
   type CivilDay,
   dayOfIso,
+  estimatesOf,
   groupBy,
   isDated,
   isoOfDay,
@@ -28,7 +29,7 @@ import {
   type ScheduleRow,
 } from '../schedules/index.ts';
 import type { MadeTask } from '../tasks/stored/index.ts';
-import { type ItemTemplate, itemWords, templatesOf } from './items.ts';
+import { type ItemTemplate, itemWords, ownMinutes, templatesOf } from './items.ts';
 import { sayOwn } from './list.ts';
 import { isLeftOut, itemWith, ownOf, type Place, placesOf } from './new-schedules.ts';
 import { type Joining, joiningOf } from './putting-on.ts';
@@ -78,13 +79,10 @@ export async function lookAtPuttingOn(scope: Scope, planId: string, input: Input
       const aspects = [
         ...(own?.recurrence ? ['rule' as const] : []),
         ...(own?.assignment ? ['who' as const] : []),
-        ...(own?.estimateMinutes === undefined ? [] : ['estimate' as const]),
+        ...(own?.estimateMinutes === undefined && own?.stepMinutes === undefined ? [] : ['estimate' as const]),
       ];
-      const says = sayOwn(
-        aspects,
-        { recurrence: item.recurrence, assignment: item.assignment, minutes: item.estimateMinutes },
-        words,
-      );
+      const minutes = template ? ownMinutes(template, estimatesOf(item)) : null;
+      const says = sayOwn(aspects, { recurrence: item.recurrence, assignment: item.assignment, minutes }, words);
       return { ...place, joining: one, isOwn: aspects.length > 0, leftOut, says, key };
     });
   const placed = (await eachInTurn(joining, placedOf)).flat();

@@ -2,8 +2,10 @@ import type { OnPlanLine, PlanLine } from '../../contract/index.ts';
 import { ON_PLAN_A_PAGE } from '../../contract/index.ts';
 import {
   type AssignmentRule,
+  estimatesOfOwn,
   groupBy,
   type OwnAspect,
+  type OwnOfSteps,
   type Recurrence,
   sayDuration,
   scheduleOfItem,
@@ -12,7 +14,7 @@ import { readCursor } from '../platform/http/cursor.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { keepingTasks } from './dates.ts';
-import { itemWords, templatesOf } from './items.ts';
+import { itemWords, ownMinutes, templatesOf } from './items.ts';
 import { countsOfPlans, isOn, OWN_ASPECTS_SQL, ownCounts, PlanRecord, SCHEDULES_OF_PLAN } from './stored/index.ts';
 
 /** All plans by name, those in the archive last. */
@@ -54,7 +56,7 @@ interface OwnRow {
   readonly aspects: readonly OwnAspect[];
   readonly recurrence: Recurrence;
   readonly assignment: AssignmentRule;
-  readonly minutes: number | null;
+  readonly ofSteps: OwnOfSteps | null;
 }
 
 /** Who is on a plan, and what each has of its own: those who have any first, each by name. */
@@ -124,12 +126,14 @@ async function ownOf(
   const rows = await scope.sql<OwnRow>(
     `select o.id as "onPlanId", s.id as "scheduleId", s.plan_item as item, s.asset_id as "assetId", a.name as asset,
        ${OWN_ASPECTS_SQL} as aspects, coalesce(s.revisions->-1->'recurrence', s.recurrence) as recurrence, s.assignment,
-       (s.revisions->-1->'own'->''->>'estimateMinutes')::int as minutes
+       s.revisions->-1->'own' as "ofSteps"
      from ${SCHEDULES_OF_PLAN} left join asset a on a.workspace_id = s.workspace_id and a.id = s.asset_id
      where o.workspace_id = $1 and o.id = any($2::uuid[]) and cardinality(${OWN_ASPECTS_SQL}) > 0`,
     [members.map(({ id }) => id)],
   );
   const words = await itemWords(scope);
+  const templates = await templatesOf(scope, plan.items);
+  const templateOf = new Map(plan.items.map(({ key, templateId }) => [key, templates.get(templateId)]));
   const place = new Map(plan.items.map(({ key }, i) => [key, i]));
   const names = new Map(
     (
@@ -144,10 +148,14 @@ async function ownOf(
     members.map(({ id, leftOut }) => [
       id,
       [
-        ...(ofEach.get(id) ?? []).map(({ scheduleId, item, assetId, asset, aspects, ...row }) => ({
-          ...{ item, assetId, asset, scheduleId, aspects: [...aspects], leftOut: null },
-          says: sayOwn(aspects, row, words),
-        })),
+        ...(ofEach.get(id) ?? []).map(({ scheduleId, item, assetId, asset, aspects, ofSteps, ...row }) => {
+          const template = templateOf.get(item);
+          const minutes = template ? ownMinutes(template, estimatesOfOwn(ofSteps ?? {})) : null;
+          return {
+            ...{ item, assetId, asset, scheduleId, aspects: [...aspects], leftOut: null },
+            says: sayOwn(aspects, { ...row, minutes }, words),
+          };
+        }),
         ...leftOut
           .filter(({ item }) => place.has(item))
           .map(({ item, assetId, why }) => ({
@@ -162,7 +170,14 @@ async function ownOf(
 /** "first Thursday of each month, by Kit Sorrell" */
 export function sayOwn(
   aspects: readonly OwnAspect[],
-  { recurrence, assignment, minutes }: Pick<OwnRow, 'recurrence' | 'assignment' | 'minutes'>,
+  {
+    recurrence,
+    assignment,
+    minutes,
+  }: Pick<OwnRow, 'recurrence' | 'assignment'> & {
+    /** Of the whole set; null as the template says. */
+    readonly minutes: number | null;
+  },
   words: Awaited<ReturnType<typeof itemWords>>,
 ): string {
   const says: Readonly<Record<OwnAspect, () => string>> = {

@@ -2,9 +2,11 @@ import type { PlanInput, PlanLook } from '../../contract/index.ts';
 import {
   civilDay,
   dayOfIso,
+  estimatesOfOwn,
   followPlan,
   groupBy,
   isoOfDay,
+  lastStretch,
   monthsLater,
   type OfPlan,
   offFrom,
@@ -16,7 +18,7 @@ import {
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
 import { keepingTasks, type PlannedTask } from './dates.ts';
-import { itemWords, templatesOf } from './items.ts';
+import { itemWords, ownMinutes, templatesOf } from './items.ts';
 import { sayOwn } from './list.ts';
 import { newSchedules } from './new-schedules.ts';
 import {
@@ -99,8 +101,8 @@ export async function lookAtPlan(
       const { schedule, kept } = followPlan(alike, { before: old, after: now, joins: dayOfIso(alike.fromOn), from });
       if (schedule) for (const id of alike.members) changing.add(id);
       if (kept.length > 0) {
-        const minutes = alike.revisions.at(-1)?.own?.['']?.estimateMinutes ?? null;
-        const recurrence = alike.revisions.at(-1)?.recurrence ?? alike.recurrence;
+        const { recurrence, own: ofSteps } = lastStretch(alike);
+        const minutes = ownMinutes(template, estimatesOfOwn(ofSteps));
         const says = sayOwn(kept, { recurrence, assignment: alike.assignment, minutes }, words);
         for (const id of alike.members) keeping.set(id, says);
       }

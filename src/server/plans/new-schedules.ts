@@ -34,6 +34,7 @@ export function itemWith(item: PlanItem, own: OwnOfClient | null): PlanItem {
     ...(own?.recurrence ? { recurrence: { ...own.recurrence, start: item.recurrence.start } } : {}),
     ...(own?.assignment ? { assignment: own.assignment } : {}),
     ...(own?.estimateMinutes === undefined ? {} : { estimateMinutes: own.estimateMinutes }),
+    ...(own?.stepMinutes === undefined ? {} : { stepMinutes: { ...item.stepMinutes, ...own.stepMinutes } }),
   };
 }
 

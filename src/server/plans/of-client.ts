@@ -2,7 +2,10 @@ import { In, IsNull } from 'typeorm';
 import type { PlanOfClient } from '../../contract/index.ts';
 import {
   dayOfIso,
+  estimatesOf,
+  estimatesOfOwn,
   lastStretch,
+  minutesWith,
   ownChanges,
   type PlanItem,
   plural,
@@ -13,7 +16,7 @@ import { Client } from '../clients/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foresee, Schedule, scheduleRows, stateOf } from '../schedules/index.ts';
 import { keepingTasks } from './dates.ts';
-import { type ItemTemplate, itemWords, templatesOf } from './items.ts';
+import { type ItemTemplate, itemWords, ownMinutes, templatesOf } from './items.ts';
 import { sayOwn } from './list.ts';
 import { lackingPlaces, placesOf } from './new-schedules.ts';
 import { assetsOf, PlanRecord, timesOfClient } from './stored/index.ts';
@@ -55,7 +58,7 @@ export async function plansOfClient(scope: Scope, clientId: string): Promise<{ p
           const row = rows.get(schedule.id);
           const aspects = ownChanges(item, schedule);
           const { recurrence, own: ofSteps } = lastStretch(schedule);
-          const minutes = ofSteps?.['']?.estimateMinutes ?? null;
+          const minutes = ownMinutes(template, estimatesOfOwn(ofSteps));
           const says = sayOwn(aspects, { recurrence, assignment: schedule.assignment, minutes }, words);
           const plan = row ? foresee(scope, row, new Set(), calendar) : { next: null, timesAYear: 0, problem: null };
           const asset = assets.find(({ id }) => id === schedule.assetId)?.name ?? row?.assetName ?? null;
@@ -100,7 +103,7 @@ export async function plansOfClient(scope: Scope, clientId: string): Promise<{ p
 
 /** "last working day of every quarter, 5 min, nobody yet" */
 export function sayItem(item: PlanItem, template: ItemTemplate, words: Awaited<ReturnType<typeof itemWords>>): string {
-  const minutes = item.estimateMinutes ?? template.minutes;
+  const minutes = minutesWith(template.parts, estimatesOf(item));
   const set = template.parts.length > 1 ? `a set of ${plural(template.parts.length, 'task')}, ` : '';
   // That the usual person does it goes without saying.
   const who = item.assignment.kind === 'usualPerson' ? '' : `, ${words.who(item.assignment)}`;

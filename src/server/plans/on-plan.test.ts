@@ -4,7 +4,7 @@ import { ownChanges, type PlanItem } from '../../core/index.ts';
 import { runMaking } from '../runs/index.ts';
 import { Schedule } from '../schedules/index.ts';
 import { TEST_NOW } from '../testing/clock.ts';
-import { ids, item, rule, TODAY, usingPlans } from '../testing/plans.ts';
+import { ids, inputOf, item, rule, TODAY, usingPlans } from '../testing/plans.ts';
 import { changeSeveral, oneSchedule } from '../testing/schedules.ts';
 import { silent } from '../testing/test-server.ts';
 import { OWN_ASPECTS_SQL, PlanRecord, SCHEDULES_OF_PLAN } from './stored/index.ts';
@@ -268,6 +268,46 @@ describe('a client of a plan', () => {
     expect((await off('2026-12-07')).status).toBe(200);
     const twice = await off('2026-12-21');
     expect([twice.status, twice.body.errors[0].message]).toEqual([422, expect.stringMatching(/goes already/)]);
+  });
+
+  it('takes as long as the plan says of each task of a set, or as is said of the client', async () => {
+    const wrong = await at.ines
+      .post('/api/plans')
+      .send({
+        ...{ name: 'No such task', note: '', rollsOn: 'itself' },
+        items: [item('gas', at.gas, 'first Tuesday of each month', { stepMinutes: { seal: 5 } })],
+      })
+      .expect(422);
+    expect(wrong.body.errors[0].message).toBe('“Gas” has no such task: load the page again.');
+    const plan = await newPlan([item('gas', at.gas, 'first Tuesday of each month', { stepMinutes: { paper: 25 } })]);
+    expect(plan.items[0]).toMatchObject({ minutes: 85, template: { estimateMinutes: 70 } });
+    const [first, second] = await freeClients(2);
+    const own = [{ item: 'gas', stepMinutes: { paper: 40 } }];
+    await putOn(plan, [...ids(first ? [first] : []), { clientId: second?.id, own }]).expect(200);
+    const minutes = (clientId = '') =>
+      at.server.source.query<{ minutes: number[] }[]>(
+        `select array_agg(distinct t.estimate_minutes order by t.estimate_minutes) as minutes from task t
+         join schedule s on s.id = t.schedule_id join on_plan o on o.id = s.on_plan_id where o.plan_id = $1 and t.client_id = $2`,
+        [plan.id, clientId],
+      );
+    expect([await minutes(first?.id), await minutes(second?.id)]).toEqual([
+      [{ minutes: [25, 60] }],
+      [{ minutes: [40, 60] }],
+    ]);
+    const { clients, counts } = await clientsOf(plan.id, { own: 'yes' });
+    expect([counts.own, clients.map(({ own }) => own.map(({ says }) => says))]).toEqual([1, [['1 h 40']]]);
+    const [ofSecond] = await plansOf(second?.id ?? '', plan.id);
+    expect(ofSecond?.items.map(({ aspects, says }) => [aspects, says])).toEqual([[['estimate'], '1 h 40']]);
+    // The plan says another estimate: it reaches whoever has none of their own.
+    const { items } = inputOf(plan);
+    await change(
+      plan,
+      items.map((one) => ({ ...one, stepMinutes: {} })),
+    ).expect(200);
+    expect([await minutes(first?.id), await minutes(second?.id)]).toEqual([
+      [{ minutes: [10, 60] }],
+      [{ minutes: [40, 60] }],
+    ]);
   });
 
   it('is told in SQL as the core tells it', async () => {

@@ -19,7 +19,7 @@ export const item = (
 });
 export const inputOf = ({ name, note, rollsOn, items }: ServicePlan): PlanInput => ({
   ...{ name, note, rollsOn },
-  items: items.map(({ template: _t, phrase: _p, who: _w, ...one }) => one),
+  items: items.map(({ template: _t, phrase: _p, who: _w, minutes: _m, ...one }) => one),
 });
 export const ids = (clients: readonly { id: string }[]) => clients.map(({ id }) => ({ clientId: id }));
 

@@ -77,11 +77,16 @@ export function assetsOf(scope: Scope, clientIds: readonly string[]): Promise<As
 const LAST_RULE = `coalesce(s.revisions->-1->'recurrence', s.recurrence)`;
 const LAST_TIMING = `coalesce(s.revisions->-1->'timing', s.timing)`;
 const BARE = `'{start,end,v}'::text[]`;
+/** Minutes by the keys of tasks that say other than the template: of a schedule, and of its item. */
+const LAST_MINUTES = `coalesce((select jsonb_object_agg(key, value->'estimateMinutes')
+  from jsonb_each(s.revisions->-1->'own') where value ? 'estimateMinutes'), '{}')`;
+const PLANNED_MINUTES = `coalesce(i.item->'stepMinutes', '{}') ||
+  case when i.item->'estimateMinutes' = 'null' then '{}' else jsonb_build_object('', i.item->'estimateMinutes') end`;
 const OWN = {
   rule: `(${LAST_RULE} - ${BARE}) <> ((i.item->'recurrence') - ${BARE})`,
   timing: `(${LAST_TIMING} - 'v') <> ((i.item->'timing') - 'v')`,
   who: `s.assignment <> (i.item->'assignment')`,
-  estimate: `coalesce(s.revisions->-1->'own'->''->'estimateMinutes', 'null') <> coalesce(i.item->'estimateMinutes', 'null')`,
+  estimate: `${LAST_MINUTES} <> ${PLANNED_MINUTES}`,
 } as const;
 export const OWN_ASPECTS_SQL = `array_remove(array[${Object.entries(OWN)
   .map(([aspect, sql]) => `case when ${sql} then '${aspect}' end`)

@@ -4,18 +4,20 @@ import { Link } from 'react-router';
 import type { PlanItemInput, PlanLook, ServicePlan } from '../../../contract/index.ts';
 import {
   dayOfIso,
+  estimatesOf,
   isCounted,
   isoOfDay,
+  MAIN_PART,
   MOST_DELAY,
   plural,
-  sayDuration,
   withTimes,
   writePhrase,
 } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
-import { ChoiceBlank, DateBlank, EstimateBlank, NumberBlank } from '../../kit/blanks.tsx';
+import { ChoiceBlank, DateBlank, NumberBlank } from '../../kit/blanks.tsx';
 import { PhraseBox } from '../schedules/rule/phrase-box.tsx';
 import { DefaultWho } from '../templates/default-who.tsx';
+import { ItemEstimates, SetMinutes } from './item-estimates.tsx';
 import { MonthFigures } from './month-figures.tsx';
 
 /** What is known of the template of an item, from the plan as it is kept or from the list of templates. */
@@ -92,7 +94,9 @@ function Told({ item, template }: Pick<ItemRowProps, 'item' | 'template'>) {
   return (
     <p className="leading-5.5">
       {writePhrase(item.recurrence, { start: 'unsaid', yearStarts })}
-      <span className="text-ink-2">, {sayDuration(item.estimateMinutes ?? template.estimateMinutes)}</span>
+      <span className="text-ink-2">
+        , <SetMinutes template={template} estimates={estimatesOf(item)} />
+      </span>
     </p>
   );
 }
@@ -162,16 +166,12 @@ function Sentence({ item, template, onChange }: ItemRowProps & { readonly onChan
       {item.assignment.kind === 'person' && (
         <NamedForAll template={template} onUsual={() => set({ assignment: USUAL })} />
       )}{' '}
-      {template.tasks > 1 ? (
-        <span className="text-ink-2">{sayDuration(template.estimateMinutes)} a set</span>
-      ) : (
-        <EstimateBlank
-          label={`Estimate of ${template.name}`}
-          minutes={item.estimateMinutes ?? template.estimateMinutes}
-          message={undefined}
-          onChange={(minutes) => set({ estimateMinutes: minutes === template.estimateMinutes ? null : minutes })}
-        />
-      )}
+      <ItemEstimates
+        label={`Estimate of ${template.name}`}
+        template={template}
+        estimates={estimatesOf(item)}
+        onChange={(key, minutes, ofTemplate) => set(withEstimate(item, key, minutes === ofTemplate ? null : minutes))}
+      />
       {template.notice && <span className="text-ink-2"> notice {template.notice}</span>}
       {more(item) && <span className="text-ink-2">, {more(item)}</span>}{' '}
       <button
@@ -234,6 +234,17 @@ function Sentence({ item, template, onChange }: ItemRowProps & { readonly onChan
       )}
     </>
   );
+}
+
+/** The item with another estimate of one of its tasks; null as the template says. */
+function withEstimate(
+  { stepMinutes = {} }: PlanItemInput,
+  key: string,
+  minutes: number | null,
+): Partial<PlanItemInput> {
+  if (key === MAIN_PART) return { estimateMinutes: minutes };
+  const { [key]: _was, ...others } = stepMinutes;
+  return { stepMinutes: minutes === null ? others : { ...others, [key]: minutes } };
 }
 
 const USUAL: PlanItemInput['assignment'] = {

@@ -10,7 +10,7 @@ export function draftOfPlan(plan: ServicePlan, today: CivilDay): PlanDraft {
   const { version, name, note, rollsOn, items } = plan;
   return {
     ...{ version, name, note, rollsOn, from: isoOfDay(today) },
-    items: items.map(({ template: _template, phrase: _phrase, who: _who, ...item }) => item),
+    items: items.map(({ template: _template, phrase: _phrase, who: _who, minutes: _minutes, ...item }) => item),
   };
 }
 

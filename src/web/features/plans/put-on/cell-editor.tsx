@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import type { PutOnLook, ServicePlan } from '../../../../contract/index.ts';
-import { dayOfIso, plural } from '../../../../core/index.ts';
-import { EstimateBlank } from '../../../kit/blanks.tsx';
+import { dayOfIso, estimatesOf, MAIN_PART } from '../../../../core/index.ts';
 import { CloseButton } from '../../../kit/side-sheet.tsx';
 import { PhraseBox } from '../../schedules/rule/phrase-box.tsx';
 import { DefaultWho } from '../../templates/default-who.tsx';
+import { ItemEstimates } from '../item-estimates.tsx';
 import { DatesCompared } from './dates-compared.tsx';
 import { type CellPlace, type OwnDraft, ownAt, type PutOnDraft, withOwn, withOwnForAll } from './put-on-draft.ts';
 
@@ -29,6 +29,7 @@ export function CellEditor({ plan, place, draft, look, onChange, onClose }: Cell
   const set = (next: Omit<OwnDraft, 'item' | 'assetId'> | undefined) => onChange(withOwn(draft, place, next));
   const { leftOut: _leftOut, item: _item, assetId: _assetId, ...kept } = own ?? { item: '', assetId: null };
   const change = (next: Partial<OwnDraft>) => set({ ...kept, ...next });
+  const ownEstimates = estimatesOf({ estimateMinutes: own?.estimateMinutes ?? null, stepMinutes: own?.stepMinutes });
   const others = draft.clients.length - 1;
   return (
     <section
@@ -97,17 +98,19 @@ export function CellEditor({ plan, place, draft, look, onChange, onClose }: Cell
           {told?.usualPerson && (own?.assignment ?? item.assignment).kind === 'usualPerson' && (
             <span className="text-ink-2"> ({told.usualPerson.name})</span>
           )}{' '}
-          {item.template.tasks === 1 && (
-            <EstimateBlank
-              minutes={own?.estimateMinutes ?? item.estimateMinutes ?? item.template.estimateMinutes}
-              message={undefined}
-              onChange={(estimateMinutes) => change({ estimateMinutes })}
-            />
-          )}
+          <ItemEstimates
+            label="Estimate"
+            template={item.template}
+            estimates={{ ...estimatesOf(item), ...ownEstimates }}
+            onChange={(key, minutes) =>
+              change(
+                key === MAIN_PART
+                  ? { estimateMinutes: minutes }
+                  : { stepMinutes: { ...own?.stepMinutes, [key]: minutes } },
+              )
+            }
+          />
           {item.template.notice && <span className="text-ink-2"> notice {item.template.notice}</span>}
-          {item.template.tasks > 1 && (
-            <span className="text-ink-2"> a set of {plural(item.template.tasks, 'task')}</span>
-          )}
           <DatesCompared
             item={item}
             own={{ ...item, recurrence: { ...(own?.recurrence ?? item.recurrence), start: item.recurrence.start } }}

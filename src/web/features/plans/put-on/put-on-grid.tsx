@@ -44,13 +44,13 @@ export function PutOnGrid({ plan, draft, look, place, onPlace, onOut }: PutOnGri
             >
               client, usual person
             </th>
-            {plan.items.map(({ key, template, phrase, estimateMinutes, who }) => (
+            {plan.items.map(({ key, template, phrase, minutes, who }) => (
               <th key={key} scope="col" className="min-w-[112px] py-2 pr-3 pl-2 font-normal">
                 <b className="block text-body leading-4.5 font-semibold">{template.name}</b>
                 <span className="block pt-1 text-note leading-4.25 text-ink-2">
                   {phrase}
                   <br />
-                  {sayDuration(estimateMinutes ?? template.estimateMinutes)}, {who}
+                  {sayDuration(minutes)}, {who}
                 </span>
               </th>
             ))}
