@@ -1,16 +1,16 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { ClientRecord, PlanOfClient, PlanStart } from '../../../../contract/index.ts';
-import { dayOfIso, isoOfDay, plural, sayDuration } from '../../../../core/index.ts';
-import { sayTrouble } from '../../../app/shell/toast.tsx';
-import { useWorkspace } from '../../../app/shell/workspace.tsx';
-import { ChoiceBlank, DateBlank } from '../../../kit/blanks.tsx';
-import { DeedSentence } from '../../../kit/chosen-foot.tsx';
-import { TEXT_FORM, useDraft } from '../../../kit/draft.ts';
-import { sayDate, sayDay } from '../../../kit/ways.ts';
-import { useLookedAt } from '../../impact/looked-at.tsx';
-import { usePlanActions, usePlans } from '../../plans/api.ts';
-import { StartBlank } from '../../plans/start-blank.tsx';
+import type { ClientRecord, PlanOfClient, PlanStart } from '../../../contract/index.ts';
+import { dayOfIso, isoOfDay, plural, sayDuration } from '../../../core/index.ts';
+import { sayTrouble } from '../../app/shell/toast.tsx';
+import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { ChoiceBlank, DateBlank } from '../../kit/blanks.tsx';
+import { DeedSentence } from '../../kit/chosen-foot.tsx';
+import { TEXT_FORM, useDraft } from '../../kit/draft.ts';
+import { sayDate, sayDay } from '../../kit/ways.ts';
+import { useLookedAt } from '../impact/looked-at.tsx';
+import { usePlanActions, usePlans } from './api.ts';
+import { StartBlank } from './start-blank.tsx';
 
 interface ClientPlansProps {
   readonly client: ClientRecord;
