@@ -160,6 +160,20 @@ test('clients of a plan that asks are kept for another year, and schedules that 
   await expect(page.getByText('12 clients whose year on a plan ends soon')).toBeVisible();
   await page.locator('[data-toast]').getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('13 clients whose year on a plan ends soon')).toBeVisible();
+  // Changed: what one has, item by item on the same page, or all of them over to another plan.
+  await page
+    .getByRole('button', { name: /^Change what / })
+    .first()
+    .click();
+  await expect(page.getByRole('region', { name: 'Winter ashore' })).toContainText('Lines and fenders');
+  await page.getByRole('button', { name: 'Take off …' }).click();
+  await expect(page.getByRole('textbox', { name: 'Off from' })).toHaveValue(/1 Jan/);
+  const over = page.getByRole('combobox', { name: 'Over to another plan, Winter ashore' });
+  await over.selectOption({ label: 'Resident berth' });
+  await page.getByRole('button', { name: 'Look at it' }).click();
+  await expect(dialogOf(page)).toContainText('13 clients from Winter ashore to Resident berth');
+  await dialogOf(page).getByRole('button', { name: 'Close' }).click();
+  await expectAccessible(page);
 
   await page.goto('/plans/new');
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Gas aboard');

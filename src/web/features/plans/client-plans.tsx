@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ClientRecord, PlanOfClient, PlanStart } from '../../../contract/index.ts';
-import { dayOfIso, isoOfDay, plural, sayDuration } from '../../../core/index.ts';
+import { type CivilDay, dayOfIso, isoOfDay, plural, sayDuration } from '../../../core/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank, DateBlank } from '../../kit/blanks.tsx';
@@ -12,17 +12,31 @@ import { useLookedAt } from '../impact/looked-at.tsx';
 import { usePlanActions, usePlans } from './api.ts';
 import { StartBlank } from './start-blank.tsx';
 
+/** What has to be known of whose plans they are. */
+export type PlanHolder = Pick<ClientRecord, 'name' | 'isArchived'>;
+
 interface ClientPlansProps {
-  readonly client: ClientRecord;
+  readonly client: PlanHolder;
   readonly plans: readonly PlanOfClient[];
+  /** From which day a client is taken off where nothing else is said: today. */
+  readonly offFrom?: CivilDay;
 }
 
 /** The plans that a client is on, item by item: what is as the plan says, and what is the client's own beside it. */
-export function ClientPlans({ client, plans }: ClientPlansProps) {
-  return plans.map((plan) => <OnPlan key={plan.id} client={client} on={plan} />);
+export function ClientPlans({ client, plans, offFrom }: ClientPlansProps) {
+  const { today } = useWorkspace();
+  return plans.map((plan) => <OnPlan key={plan.id} client={client} on={plan} offFrom={offFrom ?? today} />);
 }
 
-function OnPlan({ client, on }: { readonly client: ClientRecord; readonly on: PlanOfClient }) {
+function OnPlan({
+  client,
+  on,
+  offFrom,
+}: {
+  readonly client: PlanHolder;
+  readonly on: PlanOfClient;
+  readonly offFrom: CivilDay;
+}) {
   const { may } = useWorkspace();
   const [isGoing, setGoing] = useState(false);
   const { plan, fromOn, offOn, untilOn, items } = on;
@@ -47,7 +61,7 @@ function OnPlan({ client, on }: { readonly client: ClientRecord; readonly on: Pl
           </button>
         )}
       </h2>
-      {isGoing && <TakeOff client={client} on={on} onDone={() => setGoing(false)} />}
+      {isGoing && <TakeOff client={client} on={on} first={offFrom} onDone={() => setGoing(false)} />}
       <ul>
         {items.map((item) => (
           <Item
@@ -83,7 +97,7 @@ function sayTime(
 }
 
 interface ItemProps {
-  readonly client: ClientRecord;
+  readonly client: PlanHolder;
   readonly on: PlanOfClient;
   readonly item: PlanOfClient['items'][number];
   readonly mayChange: boolean;
@@ -170,7 +184,7 @@ interface DeedProps {
   readonly on: PlanOfClient;
   readonly item: PlanOfClient['items'][number];
   readonly name: string;
-  readonly client: ClientRecord;
+  readonly client: PlanHolder;
 }
 
 /** Gives what is the client's own up. */
@@ -276,16 +290,18 @@ const STAYS = 'no other plan';
 function TakeOff({
   client,
   on,
+  first,
   onDone,
 }: {
-  readonly client: ClientRecord;
+  readonly first: CivilDay;
+  readonly client: PlanHolder;
   readonly on: PlanOfClient;
   readonly onDone: () => void;
 }) {
   const { today } = useWorkspace();
   const { impactOfTakingOff, takeOff } = usePlanActions();
   const { data } = usePlans();
-  const [from, setFrom] = useState(today);
+  const [from, setFrom] = useState(first);
   const [tasks, setTasks] = useState<'go' | 'stay'>('go');
   const [toId, setTo] = useState(STAYS);
   const [start, setStart] = useState<PlanStart | null>(null);
