@@ -9,7 +9,10 @@ import {
   type TaskFacts,
   type Turn,
 } from '../src/core/index.ts';
-import { countTold, mailMessages, Office, type Told, tell } from '../src/server/messages/index.ts';
+import { gapsToTell } from '../src/server/availability/index.ts';
+import { poolsToTell } from '../src/server/calls/index.ts';
+import { countTold, mailMessages, Office, type Told, tell, tellNoted } from '../src/server/messages/index.ts';
+import { noticesToTell } from '../src/server/notices/index.ts';
 import type { Person } from '../src/server/platform/identity/person.ts';
 import type { Scope } from '../src/server/platform/scope.ts';
 
@@ -91,9 +94,24 @@ export async function addMessages(scope: Scope, origin: string, actingAs: Acting
   );
   for (const { id } of named)
     await scope.sql('update message set id = $3 where workspace_id = $1 and id = $2', [id, scope.newId()]);
-  // What was done to set all this up is nothing that anybody has to hear.
-  await scope.sql('delete from untold where workspace_id = $1');
+  await tellToday(scope, office, actingAs);
   await scope.sql('insert into told_to (workspace_id, at) values ($1, $2)', [scope.instant]);
+}
+
+/** What was told this morning, and what others have said and done since yesterday. */
+async function tellToday(scope: Scope, office: Office, actingAs: ActingAs): Promise<void> {
+  const morning = actingAs(null, (scope.clock.now() - instantOf(scope.today, '08:00', scope.workspace.zone)) / DAY);
+  for (const told of [noticesToTell, poolsToTell, gapsToTell]) await tell(morning, office, await told(morning, office));
+  // The rest of what was done to set all this up is nothing that anybody has to hear.
+  await scope.sql(
+    `delete from untold u where workspace_id = $1 and not (
+       (subject = 'comment' and (after->>'at')::timestamptz > $2)
+       or (subject = 'list' and after->>'list_on' = $3)
+       or (subject = 'opened' and exists (
+         select from client_link l where l.workspace_id = u.workspace_id and l.id = u.subject_id and l.opened_at > $2)))`,
+    [new Date(scope.clock.now() - 2 * DAY), scope.today],
+  );
+  await tellNoted(scope);
 }
 
 function eventsOf(scope: Scope, office: Office, task: Row): Event[] {
@@ -166,6 +184,7 @@ function turns(scope: Scope, office: Office, task: Row): Event[] {
     heldUntil: null,
     sentBack: 0,
     doneByContact: null,
+    offeredTo: null,
   };
   const steps: {
     readonly at: Date | null;
@@ -181,7 +200,12 @@ function turns(scope: Scope, office: Office, task: Row): Event[] {
     if (at === null) return [];
     const turn = { before: from, after: to, byId: by };
     return heardOfTurn(turn).flatMap(({ kind, side, turn: what, to: whom }): Event[] => {
-      const people = whom === 'answering' ? office.answering(kind) : [whom.personId];
+      const people =
+        whom === 'answering'
+          ? office.answering(kind)
+          : 'anyOf' in whom
+            ? office.whoMayTake(whom.anyOf, dayOfIso(dueOn))
+            : [whom.personId];
       return people
         .filter((personId) => personId !== by && (side === 'mine' || personId !== assigneeId))
         .map((personId) => ({

@@ -61,6 +61,8 @@ const savedLetter = z.object({ letter: letterSchema, changeId: id });
 const standing = z.object({
   state: z.enum(NOTICE_STATES),
   sendBy: isoDate.nullable(),
+  /** When those who plan are reminded of it; null where nothing is to be sent. */
+  remindOn: isoDate.nullable(),
   inTime: z.boolean().nullable(),
 });
 

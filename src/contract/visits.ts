@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DELIVERY_KINDS, type VisitRules } from '../core/index.ts';
+import { DELIVERY_KINDS, MOST_REMIND, type VisitRules } from '../core/index.ts';
 import { isoTime, line, prose } from './fields.ts';
 
 /** The longest notice, and the longest way of a letter, in days. */
@@ -43,6 +43,7 @@ export const visitRulesSchema: z.ZodType<VisitRules, VisitRules> = z
             .object({ from: isoTime, to: isoTime })
             .refine(({ from, to }) => from < to, { path: ['to'], error: 'It ends before it begins.' })
             .optional(),
+          remind: days('Reminded', 0, MOST_REMIND).optional(),
         }),
       )
       .max(60, 'Sixty types at most.'),

@@ -270,6 +270,19 @@ export {
   USUAL_ESCALATION,
 } from './messages/escalation.ts';
 export {
+  namesIn,
+  sayBroughtIn,
+  sayCallList,
+  sayComment,
+  sayLeave,
+  sayNoticesDue,
+  sayOpened,
+  sayPool,
+  sayRun,
+  sayShiftGaps,
+  saySwap,
+} from './messages/happening-words.ts';
+export {
   type AskedTurn,
   type Heard,
   type HeardAsked,
@@ -312,6 +325,7 @@ export {
   sayTimed,
   sayTurn,
   sayTurns,
+  type Telling,
   type TimedKind,
   type ToldTask,
 } from './messages/message-words.ts';
@@ -372,9 +386,11 @@ export {
   headLines,
   type LatestDay,
   latestDays,
+  MOST_REMIND,
   NO_VISITS,
   sayNoticePeriod,
   termsOf,
+  USUAL_REMIND,
   type VisitRules,
   type VisitTerms,
   type VisitWindow,

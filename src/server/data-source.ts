@@ -45,6 +45,7 @@ import { LeaveCover1766900000000 } from './platform/db/migrations/leave-cover.ts
 import { LeaveExchanges1767100000000 } from './platform/db/migrations/leave-exchanges.ts';
 import { LoggedChanges1767600000000 } from './platform/db/migrations/logged-changes.ts';
 import { MessagesTold1768700000000 } from './platform/db/migrations/messages-told.ts';
+import { MoreTold1768800000000 } from './platform/db/migrations/more-told.ts';
 import { NoDefaults1765000000000 } from './platform/db/migrations/no-defaults.ts';
 import { NobodysTasks1765100000000 } from './platform/db/migrations/nobodys-tasks.ts';
 import { Notices1768100000000 } from './platform/db/migrations/notices.ts';
@@ -193,6 +194,7 @@ export function dataSource(
       CallsTakenOff1768500000000,
       Summaries1768600000000,
       MessagesTold1768700000000,
+      MoreTold1768800000000,
     ],
     extra: {
       max: connections,

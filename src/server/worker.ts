@@ -3,10 +3,12 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { type DataSource, IsNull, Not } from 'typeorm';
 import { instantOf } from '../core/index.ts';
-import { isListingDue, makeLists } from './calls/index.ts';
+import { gapsToTell } from './availability/index.ts';
+import { isListingDue, makeLists, poolsToTell } from './calls/index.ts';
 import { askOwed } from './client-links/index.ts';
 import { type FileStore, sweepFiles } from './files/stored/index.ts';
 import { areSummariesOwed, hear, sendSummaries, sweepMessages, tellNoted } from './messages/index.ts';
+import { noticesToTell } from './notices/index.ts';
 import { sweepArrivals } from './platform/arrival.ts';
 import type { Clock } from './platform/clock.ts';
 import { untilDatabaseAnswers } from './platform/db/outage.ts';
@@ -23,6 +25,9 @@ import { compactEndedCounts } from './tasks/stored/index.ts';
 const TELL_EVERY_MS = 1_500;
 /** Whom mails are from that never leave this machine. */
 const STAND_IN_FROM = 'Jolly Rota <rota@jolly-rota.example>';
+
+/** What features that stand above messages have to tell in the morning. */
+const MORNINGS = [noticesToTell, poolsToTell, gapsToTell] as const;
 
 interface MakePayload {
   readonly workspaceId: string;
@@ -192,7 +197,7 @@ async function startRunner(
         if (sent > 0) log.info({ workspace: workspace.name, sent }, 'summaries sent');
       }),
       hear: ofWorkspace(async (workspace) => {
-        const sent = await hear(scopeOf(workspace), origin);
+        const sent = await hear(scopeOf(workspace), origin, MORNINGS);
         if (sent > 0) log.info({ workspace: workspace.name, sent }, 'mails of what happened put in the outbox');
       }),
       tell: ofWorkspace(async (workspace) => {

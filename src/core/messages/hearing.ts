@@ -1,3 +1,4 @@
+import { type Group, groupKey, type Offer } from '../assignment/assignment.ts';
 import type { IsoDate } from '../civil-date/iso-date.ts';
 import { isEnded, isToDo, type TaskState } from '../insight/task-state.ts';
 import type { MessageKind, MessageSide } from './kinds.ts';
@@ -14,6 +15,8 @@ export interface TaskFacts {
   readonly sentBack: number;
   /** A client's contact who finished it by a link, by name; null for somebody here. */
   readonly doneByContact: string | null;
+  /** To whom it is offered while nobody has it. */
+  readonly offeredTo: Offer | null;
 }
 
 /** A task before and after something was done: null before it was made, and once it was taken out. */
@@ -27,6 +30,7 @@ export interface TaskTurn {
 /** What became of a task, for one of those who hear of it. */
 export const TURNS = [
   'given',
+  'offered',
   'taken',
   'taken out',
   'claimed',
@@ -43,12 +47,12 @@ export const TURNS = [
 ] as const;
 export type Turn = (typeof TURNS)[number];
 
-/** Who hears of it: one person, or whoever gave the work and those who answer for it. */
+/** Who hears of it: one person, any of some, or whoever gave the work and those who answer for it. */
 export interface Heard {
   readonly kind: MessageKind;
   readonly side: MessageSide;
   readonly turn: Turn;
-  readonly to: { readonly personId: string } | 'answering';
+  readonly to: { readonly personId: string } | { readonly anyOf: Group } | 'answering';
 }
 
 /**
@@ -61,20 +65,37 @@ export function heardOfTurn({ before, after, byId }: TaskTurn): Heard[] {
   const others = (kind: MessageKind, turn: Turn): Heard[] => [{ kind, turn, side: 'gave', to: 'answering' }];
   if (after === null)
     return before !== null && isToDo(before.state) ? own('hands', 'taken out', before.assigneeId) : [];
-  if (before === null) return isToDo(after.state) ? own('new', 'given', after.assigneeId) : [];
+  const offered = heardOfOffer(before, after);
+  if (before === null) return isToDo(after.state) ? [...own('new', 'given', after.assigneeId), ...offered] : [];
   const ended = endedTurn(before, after);
   // Whoever had it is told where somebody else has finished it.
-  if (ended === 'finished') return [...own('hands', ended, before.assigneeId), ...others('finished', ended)];
+  if (ended === 'finished')
+    return [
+      ...own('hands', ended, before.assigneeId),
+      ...others(after.doneByContact === null ? 'finished' : 'client', ended),
+    ];
   if (ended === 'skipped') return [...own('hands', ended, before.assigneeId), ...others('finished', ended)];
   if (ended === 'signed') return own('check', ended, before.assigneeId);
   if (after.state === 'toCheck') return before.state === 'toCheck' ? [] : others('check', 'to check');
   if (isEnded(after.state)) return [];
   return [
     ...(after.sentBack > before.sentBack ? own('check', 'sent back', after.assigneeId) : []),
+    ...offered,
     ...heardOfHands({ before, after, byId }, own, others),
     ...heardOfDay({ before, after }, own, others),
     ...heardOfHold({ before, after }, own, others),
   ];
+}
+
+/** Work that anyone of some may take: they hear of it when it is offered to them, not whenever something of it changes. */
+function heardOfOffer(before: TaskFacts | null, after: TaskFacts): Heard[] {
+  const groupOf = (facts: TaskFacts | null) =>
+    facts === null || facts.assigneeId !== null || facts.offeredTo === null || facts.offeredTo.of === 'client'
+      ? null
+      : facts.offeredTo;
+  const [was, is] = [groupOf(before), groupOf(after)];
+  if (is === null || !isToDo(after.state) || (was !== null && groupKey(was) === groupKey(is))) return [];
+  return [{ kind: 'new', turn: 'offered', side: 'mine', to: { anyOf: is } }];
 }
 
 type Own = (kind: MessageKind, turn: Turn, personId: string | null | undefined) => Heard[];
@@ -123,7 +144,7 @@ export type AskedTurn = 'asks' | 'given' | 'refused' | 'entered';
 export interface HeardAsked {
   readonly side: MessageSide;
   readonly turn: AskedTurn;
-  readonly to: Heard['to'];
+  readonly to: { readonly personId: string } | 'answering';
 }
 
 type LeaveState = 'asked' | 'given' | 'refused';

@@ -16,6 +16,13 @@ export const MESSAGE_KINDS = [
   'named',
   'run',
   'mail',
+  'comment',
+  'client',
+  'notice',
+  'calls',
+  'pool',
+  'shift',
+  'import',
 ] as const;
 export type MessageKind = (typeof MESSAGE_KINDS)[number];
 
@@ -46,6 +53,13 @@ export const KIND_WORDS: Readonly<Record<MessageKind, KindWords>> = {
   named: { name: 'Named or nudged', note: 'by somebody here', short: 'named' },
   run: { name: 'A run left work out', note: 'or failed', short: 'run' },
   mail: { name: 'A mail was refused', note: 'by its server', short: 'refused' },
+  comment: { name: 'Comments', note: 'on a task', short: 'said' },
+  client: { name: 'What clients do', note: 'opened, finished, late', short: 'by clients' },
+  notice: { name: 'Notices to send', note: 'before it is too late', short: 'notices to send' },
+  calls: { name: 'A list of calls is ready', note: 'for the day', short: 'lists of calls' },
+  pool: { name: 'A pool runs dry', note: 'within a week, or today', short: 'pools' },
+  shift: { name: 'Nobody on shift', note: 'within 7 days', short: 'nobody on shift' },
+  import: { name: 'A file was brought in', note: 'by somebody else', short: 'brought in' },
 };
 
 /** Whose work each kind can be about: of one's own, of that of others, or of both. */
@@ -64,10 +78,19 @@ const SIDES: Readonly<Record<MessageKind, readonly MessageSide[]>> = {
   named: ['mine'],
   run: ['gave'],
   mail: ['gave'],
+  comment: ['mine', 'gave'],
+  client: ['gave'],
+  notice: ['gave'],
+  calls: ['mine'],
+  pool: ['gave'],
+  shift: ['gave'],
+  import: ['gave'],
 };
 
 /** Of work of others these concern whoever answers for all of it, and nobody else. */
-const OF_WHOEVER_ANSWERS: readonly MessageKind[] = ['soon', 'nobody', 'run', 'mail'];
+const OF_WHOEVER_ANSWERS: readonly MessageKind[] = [
+  ...(['soon', 'nobody', 'run', 'mail', 'client', 'notice', 'pool', 'shift', 'import'] as const),
+];
 
 /** By which right somebody answers for work of others, for each kind of thing; nearly always by planning it. */
 const ANSWERS_BY: Readonly<Partial<Record<MessageKind, Right>>> = { check: 'sign', asked: 'leave', mail: 'post' };
@@ -94,7 +117,7 @@ const USUAL: Readonly<Record<MessageSide, (access: Access) => Readonly<Partial<R
   mine: () => ({
     ...{ new: wish(true), reminder: wish(true, true), soon: wish(true), late: wish(true, true) },
     ...{ hands: wish(true, true), moved: wish(true), held: wish(true), check: wish(true) },
-    ...{ asked: wish(true, true), named: wish(true, true) },
+    ...{ asked: wish(true, true), named: wish(true, true), comment: wish(true), calls: wish(true) },
   }),
   // Whoever answers for all of it would hear of everything; others gave little, and want to know what becomes of it.
   gave: (access) =>
@@ -102,11 +125,12 @@ const USUAL: Readonly<Record<MessageSide, (access: Access) => Readonly<Partial<R
       ? {
           ...{ soon: wish(false), late: wish(true), hands: wish(false), moved: wish(false), held: wish(true) },
           ...{ check: wish(true), finished: wish(false), nobody: wish(true), asked: wish(true, true) },
-          ...{ run: wish(true, true), mail: wish(true) },
+          ...{ run: wish(true, true), mail: wish(true), client: wish(true), notice: wish(true, true) },
+          ...{ pool: wish(true), shift: wish(true), import: wish(true), comment: wish(false) },
         }
       : {
           ...{ late: wish(true), hands: wish(true), moved: wish(false), held: wish(true) },
-          ...{ check: wish(true), finished: wish(true), asked: wish(true) },
+          ...{ check: wish(true), finished: wish(true), asked: wish(true), comment: wish(true) },
         },
 };
 

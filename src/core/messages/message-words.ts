@@ -10,7 +10,7 @@ export interface MessageWords {
   readonly text: string;
 }
 
-interface Telling {
+export interface Telling {
   readonly today: CivilNow['day'];
   readonly ways?: Parameters<typeof sayDay>[2];
   /** How somebody is called; nobody of that id where null. */
@@ -35,6 +35,7 @@ export function sayTurn(turn: Turn, { title, turn: told, sentBackReason }: ToldT
   const day = (on: IsoDate | null | undefined) => (on == null ? '' : sayDay(dayOfIso(on), telling.today, telling.ways));
   const texts: Readonly<Record<Turn, () => string>> = {
     given: () => `yours now, due ${day(facts?.dueOn)}${by === null ? '' : `, from ${by}`}`,
+    offered: () => `anyone of you may take it, due ${day(facts?.dueOn)}`,
     taken: () => `${goesTo(name(after?.assigneeId))}${changedBy}`,
     'taken out': () => `taken out${byWords}`,
     claimed: () => `${name(after?.assigneeId) ?? 'somebody'} took it, due ${day(facts?.dueOn)}`,
@@ -58,6 +59,7 @@ const goesTo = (name: string | null) => (name === null ? 'no longer yours' : `${
 /** What several tasks have become at once, told in one line. @param first the earliest day on which one of them is due */
 const MANY: Readonly<Record<Turn, (tasks: string, first: string) => string>> = {
   given: (tasks, first) => `${tasks} are yours from ${first}`,
+  offered: (tasks, first) => `${tasks} are there for anyone of you, from ${first}`,
   taken: (tasks) => `${tasks} are no longer yours`,
   'taken out': (tasks) => `${tasks} of yours were taken out`,
   claimed: (tasks) => `${tasks} were claimed`,
@@ -95,7 +97,7 @@ export function sayFirstOf(titles: readonly string[], count = new Set(titles).si
 }
 
 /** What somebody hears of a task by the time, and not by what was done. */
-export type TimedKind = Extract<MessageKind, 'late' | 'reminder' | 'soon'>;
+export type TimedKind = Extract<MessageKind, 'late' | 'reminder' | 'soon' | 'client'>;
 
 export interface TimedTask {
   readonly title: string;
@@ -107,6 +109,7 @@ const MANY_TIMED: Readonly<Record<TimedKind, (tasks: string) => string>> = {
   late: (tasks) => `${tasks} are late`,
   reminder: (tasks) => `${tasks} to think of`,
   soon: (tasks) => `${tasks} are due soon`,
+  client: (tasks) => `${tasks} that clients were asked for are late`,
 };
 
 /** What is told of tasks by the time: of one when it is due, and who has it where that is somebody else; of several how many. */
@@ -119,8 +122,9 @@ export function sayTimed(
   const [only, ...rest] = tasks;
   if (only === undefined || rest.length > 0)
     return { title: MANY_TIMED[kind](plural(tasks.length, 'task')), text: sayFirstOf(tasks.map(({ title }) => title)) };
-  const due = `${kind === 'late' ? 'late: ' : ''}due ${sayDay(dayOfIso(only.dueOn), today, ways)}`;
+  const due = `${kind === 'late' || kind === 'client' ? 'late: ' : ''}due ${sayDay(dayOfIso(only.dueOn), today, ways)}`;
   if (side === 'mine') return { title: only.title, text: due };
+  if (kind === 'client') return { title: only.title, text: `${due}, the client has it` };
   const who = only.personId === null ? 'nobody has it' : nameOf(only.personId);
   return { title: only.title, text: [due, who].filter(Boolean).join(', ') };
 }

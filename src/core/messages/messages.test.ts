@@ -1,14 +1,25 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { groupKey } from '../assignment/assignment.ts';
 import { workingCalendar } from '../calendar/working-calendar.ts';
 import { instantOf } from '../civil-date/instant.ts';
 import { dayOfIso, isoOfDay, isoTimeOf } from '../civil-date/iso-date.ts';
 import { TASK_STATES } from '../insight/task-state.ts';
 import { ACCESS_LEVELS } from '../people/access.ts';
 import { offsetDay } from '../planning/timing.ts';
+import {
+  namesIn,
+  sayBroughtIn,
+  sayCallList,
+  sayComment,
+  sayNoticesDue,
+  sayOpened,
+  sayPool,
+  sayShiftGaps,
+} from './happening-words.ts';
 import { heardOfLeave, heardOfSwap, heardOfTurn, type TaskFacts, TURNS } from './hearing.ts';
 import { canHear, hearWish, MESSAGE_KINDS, MESSAGE_SIDES, sayHearing } from './kinds.ts';
-import { sayFirstOf, sayTurn, sayTurns } from './message-words.ts';
+import { sayFirstOf, sayTurn, sayTurns, type Telling } from './message-words.ts';
 import { isQuietTime, leavesAt, type QuietWish } from './quiet.ts';
 import { remindersBetween } from './reminders.ts';
 
@@ -22,14 +33,16 @@ const facts = (some: Partial<TaskFacts> = {}): TaskFacts => ({
     heldUntil: null,
     sentBack: 0,
     doneByContact: null,
+    offeredTo: null,
   },
   ...some,
 });
 const heard = (before: TaskFacts | null, after: TaskFacts | null, byId: string | null = 'ines') =>
   heardOfTurn({ before, after, byId }).map(({ kind, side, turn, to }) =>
-    [kind, side, turn, to === 'answering' ? to : to.personId].join(' '),
+    [kind, side, turn, to === 'answering' ? to : 'anyOf' in to ? groupKey(to.anyOf) : to.personId].join(' '),
   );
 
+const DOCK = { of: 'role', role: 'Dock' } as const;
 const person = fc.constantFrom(null, 'nadia', 'bram', 'ines');
 const anyFacts: fc.Arbitrary<TaskFacts> = fc.record({
   assigneeId: person,
@@ -39,6 +52,11 @@ const anyFacts: fc.Arbitrary<TaskFacts> = fc.record({
   heldUntil: fc.constantFrom(null, '2026-11-26'),
   sentBack: fc.integer({ min: 0, max: 2 }),
   doneByContact: fc.constantFrom(null, 'Thora Foyle'),
+  offeredTo: fc.constantFrom<TaskFacts['offeredTo']>(null, { of: 'client' }, DOCK, {
+    of: 'role',
+    role: 'Dock',
+    onShift: true,
+  }),
 });
 
 describe('who hears of a change of a task', () => {
@@ -87,6 +105,24 @@ describe('who hears of a change of a task', () => {
       'finished gave skipped answering',
     ]);
     expect(heard(facts(), facts({ state: 'lapsed' }), null)).toEqual([]);
+    const byClient = { assigneeId: null, offeredTo: { of: 'client' } } as const;
+    expect(heard(facts(byClient), facts({ ...byClient, state: 'done', doneByContact: 'Thora Foyle' }), null)).toEqual([
+      'client gave finished answering',
+    ]);
+  });
+
+  it('is anyone of those to whom it is offered, once for each time it is', () => {
+    const offered = facts({ assigneeId: null, offeredTo: DOCK });
+    expect(heard(null, offered)).toEqual(['new mine offered role Dock']);
+    expect(heard(offered, facts({ ...offered, dueOn: '2026-11-27' }))).toEqual(['moved gave moved answering']);
+    expect(heard(offered, facts({ ...offered, offeredTo: { ...DOCK, onShift: true } }))).toEqual([
+      'new mine offered shift Dock',
+    ]);
+    expect(heard(facts({ offeredTo: DOCK }), offered, 'nadia')).toEqual([
+      'new mine offered role Dock',
+      'hands gave given back answering',
+    ]);
+    expect(heard(null, facts({ assigneeId: null, offeredTo: { of: 'client' } }))).toEqual([]);
   });
 
   it('hears nothing of what comes to the same, nor of what they did themselves, and only what is theirs to hear', () => {
@@ -95,7 +131,10 @@ describe('who hears of a change of a task', () => {
         for (const { kind, side, to, turn } of heardOfTurn({ before, after, byId })) {
           expect(TURNS).toContain(turn);
           expect(canHear('manager', side, kind)).toBe(true);
-          if (to !== 'answering') {
+          if (to !== 'answering' && 'anyOf' in to) {
+            // What is offered has nobody.
+            expect(after).toMatchObject({ assigneeId: null, offeredTo: to.anyOf });
+          } else if (to !== 'answering') {
             expect(to.personId).not.toBe(byId);
             expect([before?.assigneeId, after?.assigneeId]).toContain(to.personId);
           }
@@ -293,5 +332,60 @@ describe('reminders between two instants', () => {
       ),
       { numRuns: 60 },
     );
+  });
+});
+
+describe('what is told of things that happen', () => {
+  const names: Readonly<Record<string, string>> = { ines: 'Ines Calloway', wyn: 'Wyn Garrick' };
+  const telling: Telling = { today: TODAY, nameOf: (id) => names[id] ?? null };
+
+  it('says lists and pools of calls', () => {
+    expect(sayCallList('Renewals', { calls: 12, wanted: 12 })).toEqual({
+      ...{ title: 'Renewals: 12 calls today', text: 'your list is ready' },
+    });
+    expect(sayCallList('Renewals', { calls: 1, wanted: 12 })).toEqual({
+      ...{ title: 'Renewals: 1 call today', text: '12 were asked for, the pool has no more' },
+    });
+    const today = { on: '2026-11-24', short: 11, names: ['Wyn Garrick', 'Dinah Sparrow', 'Kit Sorrell'] };
+    expect(sayPool('Renewals', today, telling)).toEqual({
+      title: 'Renewals: 11 calls short today',
+      text: 'the pool has run dry for Wyn Garrick, Dinah Sparrow and 1 more',
+    });
+    expect(sayPool('Renewals', { on: '2026-11-27', short: 0, names: [] }, telling)).toEqual({
+      title: 'Renewals: the pool runs dry',
+      text: 'there are too few to ring from Fri 27 Nov',
+    });
+  });
+
+  it('says notices by the first that has to go, and those that are too late', () => {
+    const say = (count: number, tooLate: number, sendBy: string | null) =>
+      sayNoticesDue(['Auk', 'Petrel'], { count, tooLate, sendBy }, telling).title;
+    expect(say(1, 0, '2026-11-26')).toBe('1 notice to send, by Thu 26 Nov');
+    expect(say(4, 0, '2026-11-26')).toBe('4 notices to send, the first by Thu 26 Nov');
+    expect(say(2, 1, '2026-11-26')).toBe('2 notices to send, by Thu 26 Nov, 1 too late already');
+    expect(say(1, 1, null)).toBe('1 notice to send, too late already');
+    expect(say(3, 3, null)).toBe('3 notices to send, 3 too late already');
+  });
+
+  it('says the days on which nobody is on shift, comments, links that were opened and files that were brought in', () => {
+    const gap = { work: 'Fuel dock', about: 'Quay 2', days: ['2026-11-28', '2026-11-29'] };
+    expect(sayShiftGaps([gap], telling)).toEqual({
+      title: 'Nobody is on shift on Sat 28 Nov and 1 more day',
+      text: 'Fuel dock, Quay 2',
+    });
+    expect(sayComment('Boom', 'The hinge is worn', 'wyn', telling).text).toBe('Wyn Garrick: The hinge is worn');
+    expect(sayOpened('Insurance', { contact: 'Ada Foyle', client: 'Foyle & Sons' })).toEqual({
+      ...{ title: 'Insurance', text: 'opened by Ada Foyle of Foyle & Sons' },
+    });
+    expect(sayOpened(null, { contact: 'Ada Foyle', client: 'Ada Foyle' }).text).toBe(
+      'Ada Foyle opened what is asked of them',
+    );
+    expect(sayBroughtIn({ kind: 'clients', fileName: 'berths.csv', rows: 1, byId: 'ines' }, telling)).toEqual({
+      ...{ title: 'Ines Calloway brought in clients', text: 'berths.csv, 1 line' },
+    });
+    expect([namesIn('ask @Wyn Garrick', 'Wyn Garrick'), namesIn('ask Wyn Garrick', 'Wyn Garrick')]).toEqual([
+      true,
+      false,
+    ]);
   });
 });

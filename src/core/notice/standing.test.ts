@@ -5,7 +5,7 @@ import type { CivilDay } from '../civil-date/civil-day.ts';
 import { dayOfIso } from '../civil-date/iso-date.ts';
 import { isInTime } from './notice.ts';
 import { isToSend, type NoticeState, noticeStanding, type WrittenNotice } from './standing.ts';
-import { NO_VISITS, termsOf, type VisitRules } from './visit-terms.ts';
+import { NO_VISITS, termsOf, USUAL_REMIND, type VisitRules } from './visit-terms.ts';
 
 const RULES: VisitRules = {
   ...NO_VISITS,
@@ -66,7 +66,7 @@ describe('the standing of a notice', () => {
       true,
     ],
   ])('where %s', (_, of, today, state, sendBy, inTime) => {
-    expect(noticeStanding(VISIT, rules, of, day(today), WEEKDAYS_ONLY)).toEqual({
+    expect(noticeStanding(VISIT, rules, of, day(today), WEEKDAYS_ONLY)).toMatchObject({
       ...{ state, sendBy: sendBy === null ? null : day(sendBy), inTime },
     });
   });
@@ -84,6 +84,34 @@ describe('the standing of a notice', () => {
         expect(told.inTime).toBe(isInTime(sentOn, VISIT, rules.terms.period, way, WEEKDAYS_ONLY));
         expect(isToSend(told.state)).toBe(false);
       }),
+    );
+  });
+});
+
+describe('the reminder of a notice', () => {
+  it('comes so many working days before it has to go, while it is still to go', () => {
+    fc.assert(
+      fc.property(
+        fc.option(fc.integer({ min: 0, max: 30 }), { nil: undefined }),
+        fc.integer({ min: VISIT, max: VISIT + 40 }),
+        fc.integer({ min: -60, max: 0 }),
+        fc.constantFrom(
+          null,
+          written(),
+          written({ sentOn: VISIT - 20 }),
+          written({ way: null }),
+          written({ isRefused: true }),
+        ),
+        (remind, visit, ago, of) => {
+          const terms = { ...rules, terms: { ...rules.terms, remind } };
+          const { state, sendBy, remindOn } = noticeStanding(visit, terms, of, visit + ago, WEEKDAYS_ONLY);
+          expect(remindOn === null).toBe(!isToSend(state));
+          if (remindOn === null || sendBy === null) return;
+          const between = Array.from({ length: sendBy - remindOn }, (_, i) => remindOn + i);
+          expect(between.filter((one) => WEEKDAYS_ONLY.isWorkingDay(one))).toHaveLength(remind ?? USUAL_REMIND);
+          expect(WEEKDAYS_ONLY.isWorkingDay(remindOn)).toBe(true);
+        },
+      ),
     );
   });
 });

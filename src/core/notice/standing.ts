@@ -1,7 +1,7 @@
-import type { WorkingCalendar } from '../calendar/working-calendar.ts';
+import { shiftWorkingDays, type WorkingCalendar } from '../calendar/working-calendar.ts';
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { latestSending, receivedOn } from './notice.ts';
-import { latestDays, type termsOf } from './visit-terms.ts';
+import { latestDays, type termsOf, USUAL_REMIND } from './visit-terms.ts';
 
 /** A notice as it was written, or the word that none is needed. */
 export interface WrittenNotice {
@@ -29,6 +29,8 @@ export interface NoticeStanding {
   readonly state: NoticeState;
   /** The latest day to send it, by the way it is to go by, or by the one that leaves most time; null where none is needed. */
   readonly sendBy: CivilDay | null;
+  /** The day on which those who plan are reminded of it, a working day; null where nothing is to be sent. */
+  readonly remindOn: CivilDay | null;
   /** Whether what went went in time; null where nothing has. */
   readonly inTime: boolean | null;
 }
@@ -48,18 +50,23 @@ export function noticeStanding(
   today: CivilDay,
   calendar: WorkingCalendar,
 ): NoticeStanding {
-  if (written?.way === null) return { state: 'notNeeded', sendBy: null, inTime: null };
+  const none = { state: 'notNeeded', sendBy: null, remindOn: null, inTime: null } as const;
+  if (written?.way === null) return none;
   const way = written && rules.ways.find(({ name }) => name === written.way);
   const sendBy = way
     ? latestSending(visitOn, rules.terms.period, way, calendar)
     : (latestDays(visitOn, rules, calendar)[0]?.on ?? null);
   // Of a type that no letter may go for by any way nothing can be sent.
-  if (sendBy === null) return { state: 'notNeeded', sendBy: null, inTime: null };
+  if (sendBy === null) return none;
   const isLate = sendBy < today;
-  if (written === null) return { state: isLate ? 'tooLate' : 'notWritten', sendBy, inTime: null };
-  if (written.isRefused) return { state: 'refused', sendBy, inTime: null };
-  if (written.visitOn !== visitOn) return { state: 'elsewhere', sendBy, inTime: null };
-  if (written.sentOn === null) return { state: isLate ? 'tooLate' : 'written', sendBy, inTime: null };
+  const toSend = (state: NoticeState): NoticeStanding => {
+    const remindOn = shiftWorkingDays(sendBy, -(rules.terms.remind ?? USUAL_REMIND), calendar);
+    return { state, sendBy, remindOn, inTime: null };
+  };
+  if (written === null) return toSend(isLate ? 'tooLate' : 'notWritten');
+  if (written.isRefused) return toSend('refused');
+  if (written.visitOn !== visitOn) return toSend('elsewhere');
+  if (written.sentOn === null) return toSend(isLate ? 'tooLate' : 'written');
   const isThere = way === null || way === undefined || receivedOn(written.sentOn, way, calendar) <= today;
-  return { state: isThere ? 'received' : 'onItsWay', sendBy, inTime: written.sentOn <= sendBy };
+  return { state: isThere ? 'received' : 'onItsWay', sendBy, remindOn: null, inTime: written.sentOn <= sendBy };
 }

@@ -13,7 +13,12 @@ export interface VisitTerms {
   readonly ways: readonly string[];
   /** Between which times somebody comes where the work itself says none; left out for any. */
   readonly window?: VisitWindow | undefined;
+  /** Working days before the latest day to send on which those who plan are reminded of it; left out for the usual number. */
+  readonly remind?: number | undefined;
 }
+/** So many working days before a notice has to go it is reminded of, where its terms say nothing else. */
+export const USUAL_REMIND = 3;
+export const MOST_REMIND = 30;
 
 /** From when to when somebody may come. */
 export interface VisitWindow {

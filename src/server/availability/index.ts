@@ -3,3 +3,4 @@
 export { leaveChanges, peopleChanges } from './changes.ts';
 export { followShown, type Span } from './following.ts';
 export { availabilityRoutes } from './routes.ts';
+export { gapsToTell } from './told.ts';

@@ -2,3 +2,4 @@
 export { callChanges, quotaChanges } from './changes.ts';
 export { isListingDue, makeLists } from './making.ts';
 export { callRoutes } from './routes.ts';
+export { poolsToTell } from './told.ts';

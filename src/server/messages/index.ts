@@ -2,6 +2,7 @@
 export { MessageWishRecord } from './entity.ts';
 export { hear } from './hear.ts';
 export { tellNoted } from './noted.ts';
+export type { Morning } from './of-time.ts';
 export { Office } from './office.ts';
 export { messageRoutes } from './routes.ts';
 export { mailMessages } from './sending.ts';

@@ -6,9 +6,11 @@ import {
   heardOfLeave,
   heardOfSwap,
   heardOfTurn,
-  plural,
+  type MessageWords,
   type Right,
-  sayDay,
+  sayLeave,
+  sayRun,
+  saySwap,
   sayTurns,
   type TaskFacts,
   type ToldTask,
@@ -17,6 +19,18 @@ import type { Leave } from '../people/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import type { TurnSwap } from '../schedules/index.ts';
 import { giversOf } from './givers.ts';
+import {
+  type Noted,
+  type NotedBroughtIn,
+  type NotedComment,
+  type NotedList,
+  type NotedOpened,
+  toAnswering,
+  toldOfBroughtIn,
+  toldOfComments,
+  toldOfLists,
+  toldOfOpened,
+} from './happenings.ts';
 import { Office } from './office.ts';
 import { type Told, tell } from './telling.ts';
 
@@ -46,19 +60,16 @@ interface NotedMail {
   readonly trouble: string | null;
 }
 
-/** What the database has noted of something: before the first and after the last of what was done with it. */
-interface Noted<Look> {
-  readonly subjectId: string;
-  readonly byId: string | null;
-  readonly before: Look | null;
-  readonly after: Look | null;
-}
 interface NotedBySubject {
   readonly task: Noted<NotedTask>;
   readonly leave: Noted<NotedLeave>;
   readonly swap: Noted<NotedSwap>;
   readonly run: Noted<NotedRun>;
   readonly mail: Noted<NotedMail>;
+  readonly comment: Noted<NotedComment>;
+  readonly opened: Noted<NotedOpened>;
+  readonly list: Noted<NotedList>;
+  readonly broughtIn: Noted<NotedBroughtIn>;
 }
 type AllNoted = { readonly [Subject in keyof NotedBySubject]: readonly NotedBySubject[Subject][] };
 
@@ -82,6 +93,10 @@ export function tellNoted(scope: Scope): Promise<boolean> {
       ...noted.swap.flatMap((one) => toldOfSwap(tx, office, one)),
       ...noted.run.flatMap((one) => toldOfRun(office, one)),
       ...noted.mail.flatMap((one) => toldOfMail(office, one)),
+      ...(await toldOfComments(tx, office, noted.comment)),
+      ...(await toldOfOpened(tx, office, noted.opened)),
+      ...(await toldOfLists(tx, office, noted.list)),
+      ...noted.broughtIn.flatMap((one) => toldOfBroughtIn(office, one)),
     ]);
     return rows.length === MOST_AT_ONCE;
   });
@@ -99,7 +114,10 @@ function folded(
   const all = [...bySubject.values()];
   const of = <Subject extends keyof NotedBySubject>(subject: Subject) =>
     all.filter((one) => one.subject === subject) as unknown as NotedBySubject[Subject][];
-  return { task: of('task'), leave: of('leave'), swap: of('swap'), run: of('run'), mail: of('mail') };
+  return {
+    ...{ task: of('task'), leave: of('leave'), swap: of('swap'), run: of('run'), mail: of('mail') },
+    ...{ comment: of('comment'), opened: of('opened'), list: of('list'), broughtIn: of('broughtIn') },
+  };
 }
 
 interface HeardBy extends Pick<Heard, 'kind' | 'side' | 'turn'> {
@@ -126,8 +144,10 @@ async function toldOfTasks(scope: Scope, office: Office, tasks: readonly Noted<N
       const people =
         one.to === 'answering'
           ? [...office.answering(one.kind), ...(givers.get(taskId) ?? []), ...signersFor(office, signers.get(taskId))]
-          : [one.to.personId];
-      const own = new Set(all.flatMap(({ to }) => (to === 'answering' ? [] : [to.personId])));
+          : 'anyOf' in one.to
+            ? office.whoMayTake(one.to.anyOf, dayOfIso((noted.after ?? noted.before)?.dueOn ?? scope.today))
+            : [one.to.personId];
+      const own = new Set(all.flatMap(({ to }) => (to === 'answering' || 'anyOf' in to ? [] : [to.personId])));
       for (const personId of new Set(people)) {
         // Nobody hears twice of one thing, nor of what they did, nor of their own work as that of others.
         if (personId === byId || (one.side === 'gave' && (own.has(personId) || hasIt(noted, personId)))) continue;
@@ -138,7 +158,7 @@ async function toldOfTasks(scope: Scope, office: Office, tasks: readonly Noted<N
         else groups.set(key, [line]);
       }
     }
-  const telling = { today: scope.now.day, ways: scope.workspace.ways, nameOf: office.nameOf };
+  const telling = office.telling(scope);
   return [...groups.values()].flatMap((group) => {
     const [first] = group;
     if (first === undefined) return [];
@@ -203,7 +223,7 @@ function toldAsked(
   decides: Right,
   heard: readonly HeardAsked[],
   byId: string | null,
-  words: (turn: AskedTurn) => { readonly title: string; readonly text: string; readonly path: string },
+  words: (turn: AskedTurn) => MessageWords & { readonly path: string },
 ): Told[] {
   return heard.flatMap(({ side, turn, to }) =>
     (to === 'answering' ? office.answering('asked', decides) : [to.personId]).flatMap((personId): Told[] =>
@@ -212,69 +232,34 @@ function toldAsked(
   );
 }
 
-const ASKED_WORDS: Readonly<Record<AskedTurn, string>> = {
-  asks: 'asked for',
-  given: 'given',
-  refused: 'refused',
-  entered: 'entered',
-};
-
 function toldOfLeave(scope: Scope, office: Office, { byId, before, after }: Noted<NotedLeave>): Told[] {
   if (after === null) return [];
   const { person_id: personId, from_on: fromOn, to_on: toOn, state } = after;
-  const day = (on: string) => sayDay(dayOfIso(on), scope.now.day, scope.workspace.ways);
-  const days = fromOn === toOn ? day(fromOn) : `${day(fromOn)} to ${day(toOn)}`;
-  const by = byId === null ? null : office.nameOf(byId);
-  return toldAsked(office, 'leave', heardOfLeave(before?.state ?? null, { state, personId }, byId), byId, (turn) =>
-    turn === 'asks'
-      ? {
-          title: `${office.nameOf(personId) ?? 'Somebody'} asks for ${days} off`,
-          text: 'See what it would change before you decide',
-          path: `/team/${personId}`,
-        }
-      : {
-          title: `Your leave, ${days}`,
-          text: `${ASKED_WORDS[turn]}${by === null ? '' : ` by ${by}`}`,
-          path: `/team/${personId}`,
-        },
-  );
+  return toldAsked(office, 'leave', heardOfLeave(before?.state ?? null, { state, personId }, byId), byId, (turn) => ({
+    ...sayLeave(turn, { personId, fromOn, toOn }, byId, office.telling(scope)),
+    path: `/team/${personId}`,
+  }));
 }
 
 function toldOfSwap(scope: Scope, office: Office, { byId, after }: Noted<NotedSwap>): Told[] {
   if (after === null) return [];
   const { asked_by: askedBy, asked_of: askedOf, gives, takes, state, note } = after;
-  const day = (on: string) => sayDay(dayOfIso(on), scope.now.day, scope.workspace.ways);
-  const [asker, other] = [office.nameOf(askedBy) ?? 'Somebody', office.nameOf(askedOf) ?? 'somebody'];
   return toldAsked(office, 'swap', heardOfSwap({ state, askedBy, askedOf }, byId), byId, (turn) => ({
-    title:
-      turn === 'asks'
-        ? `${asker} asks to swap ${day(gives)} for ${day(takes)}`
-        : `The swap of ${day(gives)} for ${day(takes)}`,
-    text: turn === 'asks' ? [`with ${other}`, note].filter(Boolean).join(': ') : ASKED_WORDS[turn],
+    ...saySwap(turn, { askedBy, askedOf, gives, takes, note }, office.telling(scope)),
     path: '/day-sheet',
   }));
 }
 
 function toldOfRun(office: Office, { subjectId, after }: Noted<NotedRun>): Told[] {
-  if (after === null) return [];
-  const { problems, leftOut } = after;
-  const left = [
-    problems > 0 ? `${plural(problems, 'schedule')} could not be followed` : '',
-    leftOut > 0 ? `${plural(leftOut, 'date')} left out` : '',
-  ].filter(Boolean);
-  return office.answering('run').map((personId) => ({
-    ...{ personId, side: 'gave', kind: 'run', times: 1, taskId: null, byId: null },
-    ...{ title: `A run left work out`, text: left.join(', '), path: `/fill/run/${subjectId}` },
-  }));
+  return after === null ? [] : toAnswering(office, 'run', { ...sayRun(after), path: `/fill/run/${subjectId}` });
 }
 
 /** A mail that does not arrive is told here alone: by mail it might go the same way, for ever. */
 function toldOfMail(office: Office, { subjectId, after }: Noted<NotedMail>): Told[] {
   if (after === null) return [];
   const { toName, toEmail, subject, trouble } = after;
-  return office.answering('mail').map((personId) => ({
-    ...{ personId, side: 'gave', kind: 'mail', times: 1, taskId: null, byId: null, isHereAlone: true },
+  return toAnswering(office, 'mail', {
     ...{ title: `The mail to ${toName} was refused`, text: `${subject}, ${toEmail}: ${trouble ?? ''}` },
     path: `/post/${subjectId}`,
-  }));
+  }).map((told) => ({ ...told, isHereAlone: true }));
 }

@@ -23,7 +23,7 @@ import { type Told, tell } from './telling.ts';
 const HOUR = 3_600_000;
 /** At which time of a working day it is told what is due next, and of what nobody has. */
 const SOON_AT = '14:00';
-const NOBODY_AT = '08:00';
+const MORNING_AT = '08:00';
 const NOBODY_DAYS = 7;
 /** After so long a time without anybody to tell it, what is older is told of by the lists alone. */
 const LONGEST_GAP = 31 * 24 * HOUR;
@@ -33,6 +33,9 @@ interface Stretch {
   readonly after: number;
   readonly upTo: number;
 }
+
+/** What else a feature has to tell on the morning of a working day. */
+export type Morning = (scope: Scope, office: Office) => Promise<readonly Told[]>;
 
 /** A task that somebody is told of by the time. */
 interface Timed {
@@ -49,7 +52,7 @@ interface Timed {
  * that is is written with what it tells, so that after a fall it goes on there; and each is told once for its instant,
  * whatever became of the plan in between. After a time in which nobody was told it is gathered.
  */
-export function tellOfTime(scope: Scope): Promise<void> {
+export function tellOfTime(scope: Scope, mornings: readonly Morning[]): Promise<void> {
   return scope.transaction(async (tx) => {
     const upTo = tx.instant.getTime();
     const [told] = await tx.sql<{ at: Date }>('select at from told_to where workspace_id = $1 for update');
@@ -66,17 +69,18 @@ export function tellOfTime(scope: Scope): Promise<void> {
       ...(await remindedIn(tx, stretch, calendar)),
       ...(await soonIn(tx, stretch, calendar)),
     ];
-    const isNobodyAsked = lastTime(tx, stretch, NOBODY_AT, calendar) !== null;
-    if (found.length === 0 && !isNobodyAsked) return;
+    const isMorning = lastTime(tx, stretch, MORNING_AT, calendar) !== null;
+    if (found.length === 0 && !isMorning) return;
     const office = await Office.of(tx);
     const givers = await giversOf(
       tx,
-      found.flatMap(({ kind, tasks }) => (kind === 'late' ? tasks.map(({ taskId }) => taskId) : [])),
+      found.flatMap(({ kind, tasks }) =>
+        kind === 'late' || kind === 'client' ? tasks.map(({ taskId }) => taskId) : [],
+      ),
     );
-    await tell(tx, office, [
-      ...found.flatMap((one) => toldOf(tx, office, givers, one)),
-      ...(isNobodyAsked ? await nobodys(tx, office) : []),
-    ]);
+    const all: Told[] = found.flatMap((one) => toldOf(tx, office, givers, one));
+    if (isMorning) for (const morning of [nobodys, ...mornings]) all.push(...(await morning(tx, office)));
+    await tell(tx, office, all);
   });
 }
 
@@ -126,8 +130,8 @@ async function lateFor(scope: Scope, { after, upTo }: Stretch, late: number, to:
   const [first, last] = [after - late, upTo - late];
   const day = (instant: number) => new Date(instant).toISOString().slice(0, 10);
   // Within a day of the stretch by any zone; then to the minute, by the zone of each.
-  const rows = await scope.sql<Dated>(
-    `select ${TIMED}, task.due_time as "dueTime", task.zone from task
+  const rows = await scope.sql<Dated & { readonly isClients: boolean }>(
+    `select ${TIMED}, task.due_time as "dueTime", task.zone, coalesce(task.offered_to->>'of', '') = 'client' as "isClients" from task
      where workspace_id = $1 and state in ${TO_DO} and due_on between $2::date - 2 and $3::date + 1
        and (held_until is null or held_until <= $4::date) ${to === 'answering' ? '' : 'and assignee_id is not null'}
        and (case when due_time is null then due_on + 1 else due_on end + coalesce(due_time, '00:00')::time)
@@ -136,7 +140,8 @@ async function lateFor(scope: Scope, { after, upTo }: Stretch, late: number, to:
     [day(first), day(last), scope.today, scope.workspace.zone, new Date(first), new Date(last)],
   );
   const due = rows.map((row) => ({ ...row, at: dueAt(scope, row) })).filter(({ at }) => at > first && at <= last);
-  return notTold(scope, 'late', [to], due);
+  const of = (isClients: boolean) => due.filter((row) => row.isClients === isClients);
+  return [...(await notTold(scope, 'late', [to], of(false))), ...(await notTold(scope, 'client', [to], of(true)))];
 }
 
 /** What schedules plan to be reminded of, and is still to be done. */
@@ -207,7 +212,7 @@ function toldOf(
   givers: ReadonlyMap<string, readonly string[]>,
   { kind, to, tasks }: Found,
 ): Told[] {
-  const telling = { today: scope.now.day, ways: scope.workspace.ways, nameOf: office.nameOf };
+  const telling = office.telling(scope);
   const line = (personId: string, side: Told['side'], some: readonly Timed[]): Told[] => {
     const [first] = some;
     if (first === undefined) return [];
@@ -253,7 +258,7 @@ function toldOf(
 }
 
 const pathOf = (kind: Found['kind'], side: Told['side'], personId: string) =>
-  `/tasks?${side === 'mine' ? `person=${personId}&` : ''}${kind === 'late' ? 'are=late&due=any' : 'are=unfinished&due=any'}`;
+  `/tasks?${side === 'mine' ? `person=${personId}&` : ''}${kind === 'late' || kind === 'client' ? 'are=late&due=any' : 'are=unfinished&due=any'}`;
 
 /** Work of the coming days that nobody has and that is offered to nobody. */
 async function nobodys(scope: Scope, office: Office): Promise<Told[]> {

@@ -1,7 +1,9 @@
 import {
   answersFor,
   askedOn,
+  type CivilDay,
   canHear,
+  type Group,
   type HearRules,
   type HearWish,
   hearWish,
@@ -12,10 +14,12 @@ import {
   type MessageKind,
   type MessageSide,
   minutesFor,
+  type People,
   peopleHere,
   type Right,
+  type Telling,
   USUAL_QUIET,
-  type Worker,
+  type WorkingCalendar,
 } from '../../core/index.ts';
 import { colleagues } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
@@ -27,33 +31,43 @@ export class Office {
   private constructor(
     readonly people: ReadonlyMap<string, Person>,
     private readonly wishes: ReadonlyMap<string, MessageWishRecord>,
-    private readonly workers: ReadonlyMap<string, Worker>,
-    private readonly isHoliday: (day: number) => boolean,
+    private readonly here: People,
+    private readonly calendar: WorkingCalendar,
     private readonly rules: HearRules,
   ) {}
 
   /** Who has left, or is not here yet, is none of them. */
   static async of(scope: Scope): Promise<Office> {
-    const [people, wishes, { workers }, calendar] = await scope.atOnce(
+    const [people, wishes, here, calendar] = await scope.atOnce(
       () => scope.find(Person),
       () => scope.find(MessageWishRecord),
       async () => peopleHere(await colleagues(scope)),
       () => scope.calendar(),
     );
     return new Office(
-      new Map(people.filter(({ id }) => workers.has(id)).map((person) => [person.id, person])),
+      new Map(people.filter(({ id }) => here.workers.has(id)).map((person) => [person.id, person])),
       new Map(wishes.map((one) => [one.personId, one])),
-      workers,
-      (day) => askedOn(day, calendar).isHoliday,
+      here,
+      calendar,
       scope.workspace.hearing,
     );
   }
 
   readonly nameOf = (personId: string): string | null => this.people.get(personId)?.name ?? null;
 
+  /** How lines of messages are worded here. */
+  telling({ now, workspace }: Scope): Telling {
+    return { today: now.day, ways: workspace.ways, nameOf: this.nameOf };
+  }
+
   /** Who takes over for somebody; null for nobody. */
   deputyOf(personId: string | null): string | null {
     return personId === null ? null : (this.people.get(personId)?.deputyId ?? null);
+  }
+
+  /** Those of a group who may take work on a day: who has hours then, and is on shift where that is asked. */
+  whoMayTake(group: Group, day: CivilDay): string[] {
+    return this.here.available(group, day, askedOn(day, this.calendar)).can.map(({ id }) => id);
   }
 
   /** Where somebody hears of such a thing; null where they don't at all. */
@@ -73,10 +87,9 @@ export class Office {
 
   /** When a mail of a single thing that is told now may leave for somebody. */
   mailAt({ now, instant, workspace }: Scope, personId: string, kind: MessageKind): Date {
-    const worker = this.workers.get(personId);
+    const worker = this.here.workers.get(personId);
     const quiet = this.wishes.get(personId)?.quiet ?? USUAL_QUIET;
-    const isFree = (day: number) =>
-      worker !== undefined && minutesFor(worker, day, { isHoliday: this.isHoliday(day) }) === 0;
+    const isFree = (day: number) => worker !== undefined && minutesFor(worker, day, askedOn(day, this.calendar)) === 0;
     const { day, minutes } = leavesAt(quiet, kind, now, isFree);
     if (day === now.day && minutes === now.minutes) return instant;
     return new Date(instantOf(isoOfDay(day), isoTimeOf(minutes), workspace.zone));

@@ -1,6 +1,11 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { BellLine } from '../../contract/index.ts';
 import { givenTo } from '../../core/index.ts';
+import { gapsToTell } from '../availability/index.ts';
+import { poolsToTell } from '../calls/index.ts';
+import { noticesToTell } from '../notices/index.ts';
+import { noticesReminded } from '../notices/visits.ts';
 import { TEST_NOW } from '../testing/clock.ts';
 import { type Crew, crewOf } from '../testing/crew.ts';
 import { plainInput, weekly } from '../testing/schedules.ts';
@@ -320,6 +325,127 @@ describe('what is asked and what goes wrong', () => {
        from mail where reason = 'test'`,
     );
     expect((await client()).refused).toEqual([]);
+  });
+});
+
+describe('what others say and do', () => {
+  it('is told by whom it concerns: a comment, once where they are named in it', async () => {
+    const id = await started(crew.id('Nadia'));
+    await told();
+    const say = (by: Agent, text: string, named: string[] = []) =>
+      by.post(`/api/tasks/${id}/comments`).send({ key: randomUUID(), text, named }).expect(200);
+    await say(ines, 'The hinge is worn');
+    await say(ines, '@Nadia Orme look at it', [crew.id('Nadia')]);
+    await say(nadia, 'It is ordered');
+    await told();
+    expect((await said(nadia)).slice(0, 2).sort()).toEqual([
+      'comment mine: Hose reels | Ines Calloway: The hinge is worn',
+      'named mine: Hose reels | Ines Calloway named you: @Nadia Orme look at it',
+    ]);
+    expect(await said(nadia)).toHaveLength(3);
+    // Whoever gave it would hear of it where they chose to: those who plan do not, as it begins.
+    expect(await said(ines)).toEqual([]);
+  });
+
+  it('is offered to anyone of a role: those who are there on its day hear of it', async () => {
+    const id = await started(crew.id('Nadia'));
+    await told();
+    await server.source.query(
+      `update task set assignee_id = null, offered_to = '{"of": "people", "ids": ["${crew.id('Kit')}", "${crew.id('Nadia')}"]}' where id = $1`,
+      [id],
+    );
+    await told();
+    const kit = await server.browser('Kit Sorrell');
+    expect(await said(kit)).toEqual(['new mine: Hose reels | anyone of you may take it, due Thu 26 Nov']);
+  });
+
+  it('is what a client opens, and does not do in time', async () => {
+    const [link] = await server.source
+      .query<{ id: string; name: string; client: string }[]>(
+        `update client_link l set opened_at = null, task_id = null from client c where c.id = l.client_id and l.id = (select id from client_link order by id limit 1)
+       returning l.id, l.name, c.name as client`,
+      )
+      .then(([rows]) => rows as unknown as { id: string; name: string; client: string }[]);
+    await server.source.query('update client_link set opened_at = now() where id = $1', [link?.id]);
+    await told();
+    const who = link?.name === link?.client ? link?.client : `${link?.name} of ${link?.client}`;
+    expect(await said(ines)).toEqual([`client gave: ${link?.client} | ${who} opened what is asked of them`]);
+    const id = await started(null, '2026-11-25');
+    await server.source.query(`update task set offered_to = '{"of": "client"}' where id = $1`, [id]);
+    await server.source.query(`update task set due_on = '2026-12-20' where id <> $1 and due_on = '2026-11-25'`, [id]);
+    await told();
+    await server.source.query('delete from message');
+    await at('2026-11-26T04:00', told);
+    expect((await said(ines)).filter((line) => !/^(late|nobody|soon)/.test(line))).toEqual([
+      'client gave: Hose reels | late: due Wed 25 Nov, the client has it',
+    ]);
+  });
+
+  it('is a list of calls that is ready, and one that came out short', async () => {
+    const [quota] = await server.source.query<{ id: string; name: string }[]>(
+      'select id, name from call_quota limit 1',
+    );
+    const wyn = crew.id('Kit');
+    const make = (wanted: number, on: string) =>
+      server.source.query<{ id: string }[]>(
+        `insert into call_list (workspace_id, id, quota_id, person_id, list_on, wanted, made_at)
+         select workspace_id, $1, id, $2, $3, $4, now() from call_quota where id = $5 returning id`,
+        [randomUUID(), wyn, on, wanted, quota?.id],
+      );
+    const [list] = await make(4, '2027-02-01');
+    await server.source.query(
+      `update call set list_id = $1, state = 'open' where id in (select id from call order by id limit 3)`,
+      [list?.id],
+    );
+    await told();
+    const kit = await server.browser('Kit Sorrell');
+    expect(await said(kit)).toEqual([
+      `calls mine: ${quota?.name}: 3 calls today | 4 were asked for, the pool has no more`,
+    ]);
+    expect(await said(ines)).toEqual([
+      `pool gave: ${quota?.name}: the pool runs dry | there are too few to ring from Mon 1 Feb 2027`,
+    ]);
+  });
+
+  it('is a file that somebody else brought in', async () => {
+    const by = crew.id('Nadia');
+    await (await server.scope()).transaction(async (tx) => {
+      await tx.sql(`select set_config('jolly.by', $2, true) where $1::uuid is not null`, [by]);
+      await tx.sql(
+        `insert into bring_in (workspace_id, id, kind, state, file_name, encoding, separator, row_count, columns, shape, asked, is_remembered, by_id, created_at, version)
+         values ($1, $2, 'clients', 'open', 'berths.csv', 'utf-8', ',', 40, '[]', '', '{}', false, $3, now(), 1)`,
+        [randomUUID(), by],
+      );
+      await tx.sql(`update bring_in set state = 'done' where workspace_id = $1 and file_name = 'berths.csv'`);
+    });
+    await told();
+    expect(await said(ines)).toEqual(['import gave: Nadia Orme brought in clients | berths.csv, 40 lines']);
+  });
+
+  it('is what is to be thought of in the morning: notices to send, nobody on shift, a pool that runs dry', async () => {
+    // Tests above have finished all there was.
+    await server.source.query(
+      `update task set state = 'open', done_at = null where state = 'done' and work_on > '2026-11-24'`,
+    );
+    const scope = await server.scope();
+    await at('2026-11-24T07:00', async () => hear(await server.scope(), server.address));
+    await at('2026-11-24T08:01', async () =>
+      hear(await server.scope(), server.address, [noticesToTell, gapsToTell, poolsToTell]),
+    );
+    const lines = (await bell(ines)).lines;
+    const notice = lines.find(({ kind }) => kind === 'notice');
+    expect(notice?.title).toMatch(/^\d+ notices? to send, (the first )?by /);
+    const reminded = await noticesReminded(scope);
+    expect(notice?.times).toBe(reminded.length);
+    expect(reminded.length).toBeGreaterThan(0);
+    for (const { standing } of reminded) expect(standing.remindOn && standing.remindOn <= '2026-11-24').toBe(true);
+    // Nobody hears of it twice on a day, nor on a day off.
+    await at('2026-11-24T09:00', async () => hear(await server.scope(), server.address, [noticesToTell]));
+    await at('2026-11-27T09:00', async () => hear(await server.scope(), server.address, [noticesToTell]));
+    await at('2026-11-28T09:00', async () => hear(await server.scope(), server.address, [noticesToTell]));
+    const days = (await bell(ines)).lines.filter(({ kind }) => kind === 'notice').map((line) => line.at.slice(0, 10));
+    expect(new Set(days).size).toBe(days.length);
+    expect(days).not.toContain('2026-11-28');
   });
 });
 

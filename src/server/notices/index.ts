@@ -3,4 +3,5 @@ export { letterChanges, noticeChanges } from './changes.ts';
 export { Notice, NoticeLetterRecord } from './entity.ts';
 export { addLetter } from './letters.ts';
 export { noticeRoutes } from './routes.ts';
+export { noticesToTell } from './told.ts';
 export { needNone, sendNotices, writeNotices } from './writing.ts';

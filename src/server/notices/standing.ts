@@ -35,8 +35,9 @@ export function standingOf(
           sentOn: newest.sentOn === null ? null : dayOfIso(newest.sentOn),
           isRefused: newest.mailState === 'refused',
         };
-  const { state, sendBy, inTime } = noticeStanding(visit.on, rules, written, scope.now.day, calendar);
-  return { state, sendBy: sendBy === null ? null : isoOfDay(sendBy), inTime };
+  const { state, sendBy, remindOn, inTime } = noticeStanding(visit.on, rules, written, scope.now.day, calendar);
+  const iso = (day: CivilDay | null) => (day === null ? null : isoOfDay(day));
+  return { state, sendBy: iso(sendBy), remindOn: iso(remindOn), inTime };
 }
 
 /** The types of work that have to be announced; of one that is asked for, whether it is among them. */

@@ -17,6 +17,7 @@ import {
   type NoticeState,
   termsOf,
   tryDayOfIso,
+  USUAL_REMIND,
   type WorkingCalendar,
 } from '../../core/index.ts';
 import { readCursor } from '../platform/http/cursor.ts';
@@ -46,6 +47,9 @@ interface VisitRow extends NewestNotice {
   readonly batchId: string | null;
   readonly reason: string | null;
 }
+
+/** So many notices are counted in a reminder at most; the list has them all. */
+const MOST_REMINDED = 1_000;
 
 /** Whether a notice is still to go, as `isToSend` of the core tells it of a standing. */
 const IS_TO_SEND = `(n.id is null or (n.way is not null and (n.sent_on is null or n.visit_on <> t.work_on or m.state = 'refused')))`;
@@ -116,6 +120,18 @@ function lastDaysToSendWithin(
   });
 }
 
+/** Visits of whose notice those who plan are reminded by now while it is still to go, the first by their days. */
+export async function noticesReminded(scope: Scope): Promise<VisitLine[]> {
+  const calendar = await scope.calendar();
+  const reminds = scope.workspace.visits.terms.map(({ remind = USUAL_REMIND }) => remind);
+  // As many calendar days as so many working days may come to, and more: each is then held against its own reminder.
+  const sendWithin = calendarDays({ days: Math.max(0, ...reminds), unit: 'workingDay' }) + DAYS_A_WEEK;
+  const rows = await rowsAfter(scope, calendar, { toSend: 'yes', sendWithin }, null, MOST_REMINDED);
+  return rows
+    .map((row) => lineOfRow(scope, row, calendar))
+    .filter(({ standing: { remindOn } }) => remindOn !== null && remindOn <= scope.today);
+}
+
 /** Visits that are not over, late ones and foreseen ones too, by their day; a page from where the one before ended. */
 export async function listVisits(
   scope: Scope,
@@ -170,6 +186,7 @@ function rowsAfter(
   calendar: WorkingCalendar,
   filter: VisitFilter,
   place: readonly [string, string] | null,
+  most = VISITS_A_PAGE + 1,
 ): Promise<VisitRow[]> {
   const asked = new VisitQuestion(scope, calendar, filter);
   if (place !== null)
@@ -182,7 +199,7 @@ function rowsAfter(
        t.due_time as "dueTime", t.estimate_minutes as "estimateMinutes", c.work_type as "workType", t.client_id as "clientId", ${nameOf('client', 't.client_id')} as "clientName",
        t.asset_id as "assetId", ${nameOf('asset', 't.asset_id')} as "assetName", ${nameOf('asset', 't.asset_id', 'place')} as place, ${nameOf('person', 't.assignee_id')} as who,
        n.batch_id as "batchId", n.reason, ${NEWEST_COLUMNS}
-     ${asked.from} order by t.work_on, ${WHEN}, t.id limit ${VISITS_A_PAGE + 1}`,
+     ${asked.from} order by t.work_on, ${WHEN}, t.id limit ${most}`,
     asked.params,
   );
 }

@@ -8,15 +8,22 @@ const RANKS: Readonly<Record<MessageKind, number>> = {
   held: 2,
   asked: 3,
   nobody: 4,
-  run: 5,
-  mail: 6,
-  named: 7,
-  reminder: 8,
-  soon: 9,
-  new: 10,
-  hands: 11,
-  moved: 12,
-  finished: 13,
+  shift: 5,
+  notice: 6,
+  pool: 7,
+  run: 8,
+  mail: 9,
+  named: 10,
+  comment: 11,
+  calls: 12,
+  reminder: 13,
+  soon: 14,
+  new: 15,
+  hands: 16,
+  moved: 17,
+  client: 18,
+  finished: 19,
+  import: 20,
 };
 
 /** What there is to do about a line, in a word. */
@@ -25,6 +32,9 @@ const VERBS: Readonly<Partial<Record<MessageKind, string>>> = {
   new: 'Open',
   soon: 'Open',
   reminder: 'Open',
+  comment: 'Answer',
+  notice: 'Write',
+  calls: 'Ring',
 };
 
 export function verbOf({ kind, side }: Pick<BellLine, 'kind' | 'side'>): string {

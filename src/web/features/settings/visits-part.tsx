@@ -5,7 +5,9 @@ import {
   type DayCount,
   type DeliveryKind,
   type DeliveryWay,
+  MOST_REMIND,
   type NoticePeriod,
+  USUAL_REMIND,
   type VisitRules,
   type VisitTerms,
   type VisitWindow,
@@ -191,7 +193,12 @@ interface TermsProps {
 }
 
 /** What one type of work asks for, as a sentence. */
-function Terms({ of: { type, period, ways: chosen, window }, ways, onChange, onTakeOut }: TermsProps) {
+function Terms({
+  of: { type, period, ways: chosen, window, remind = USUAL_REMIND },
+  ways,
+  onChange,
+  onTakeOut,
+}: TermsProps) {
   const setPeriod = (change: Partial<NoticePeriod>) => onChange({ period: { ...period, ...change } });
   return (
     <>
@@ -257,6 +264,17 @@ function Terms({ of: { type, period, ways: chosen, window }, ways, onChange, onT
             , where the work says no time
           </>
         )}
+      </div>
+      <div>
+        reminded{' '}
+        <NumberBlank
+          label={`Working days of a reminder, ${type}`}
+          value={remind}
+          least={0}
+          most={MOST_REMIND}
+          onChange={(days) => onChange({ remind: days === USUAL_REMIND ? undefined : days })}
+        />{' '}
+        {remind === 1 ? 'working day' : 'working days'} before it has to go
       </div>
       <div className="flex flex-wrap items-center gap-x-4">
         it may go

@@ -25,12 +25,12 @@ const visit = (n: number, of: Partial<VisitLine> = {}): VisitLine => ({
   ...{ taskId: id(n), scheduleId: id(100 + n), version: 1, title: `Check ${n}`, on: '2026-12-01', startTime: '11:00' },
   ...{ dueTime: '12:00', client: { id: id(200), name: 'Isolde Kestle' }, workType: 'routine', who: 'Kit Sorrell' },
   ...{ asset: { id: id(300), name: `Auk ${n}`, place: 'berth A4' }, notice: null, next: '2027-01-05' },
-  ...{ standing: { state: 'notWritten', sendBy: '2026-11-24', inTime: null }, estimateMinutes: 45 },
+  ...{ standing: { state: 'notWritten', sendBy: '2026-11-24', remindOn: null, inTime: null }, estimateMinutes: 45 },
   ...of,
 });
 const lying = visit(2, {
   notice: { id: id(400), batchId: id(401), way: 'by post', sentOn: null, visitOn: '2026-12-01', reason: '' },
-  standing: { state: 'tooLate', sendBy: '2026-11-20', inTime: null },
+  standing: { state: 'tooLate', sendBy: '2026-11-20', remindOn: null, inTime: null },
 });
 const foreseen = visit(3, { taskId: null, on: '2026-12-08', startTime: null, dueTime: null, next: null });
 const WEEKS = [

@@ -36,13 +36,16 @@ const draft = (n: number, of: Partial<NoticeDraft> = {}): NoticeDraft => ({
     { name: 'by mail', kind: 'mail', sendBy: '2026-11-26', earliest: '2026-12-01' },
   ],
   ...{ values, replaces: null, replacing: null },
-  standing: { state: 'notWritten', sendBy: '2026-11-26', inTime: null },
+  standing: { state: 'notWritten', sendBy: '2026-11-26', remindOn: null, inTime: null },
   ...of,
 });
 const late = draft(2, {
   on: '2026-11-26',
   ways: [{ name: 'by hand', kind: 'hand', sendBy: '2026-11-19', earliest: '2026-12-01' }],
-  ...{ values: { ...values, contact: '' }, standing: { state: 'tooLate', sendBy: '2026-11-19', inTime: null } },
+  ...{
+    values: { ...values, contact: '' },
+    standing: { state: 'tooLate', sendBy: '2026-11-19', remindOn: null, inTime: null },
+  },
 });
 
 interface Sent {

@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { NoticeLine, Task } from '../../../../contract/index.ts';
 import {
+  type CivilDay,
   dayOfIso,
   earliestVisitFrom,
   groupBy,
@@ -40,7 +41,7 @@ export function NoticeFact({ task }: { readonly task: Task }) {
   const isDue = isOpen && isToSend(standing.state);
   const told = {
     ...{ taskId: task.id, notice: newest ?? null },
-    standing: { ...standing, sendBy: standing.sendBy === null ? null : isoOfDay(standing.sendBy) },
+    standing: { ...standing, sendBy: iso(standing.sendBy), remindOn: iso(standing.remindOn) },
   };
   return (
     <div>
@@ -54,6 +55,9 @@ export function NoticeFact({ task }: { readonly task: Task }) {
           {newest?.way != null && <PaperLink notice={newest} />}
         </span>
         {isDue && <UntilWhen task={task} latest={latestDays(dayOfIso(task.on), rules, workingCalendar)} />}
+        {isDue && standing.remindOn !== null && standing.remindOn > today && (
+          <span className="block text-note leading-4.5 text-ink-2">reminded {sayNear(standing.remindOn, today)}</span>
+        )}
         {isDue && task.mayPlan && (
           <Link className="link-line text-note" to={`/tasks/visits/write?of=${task.id}`}>
             {newest ? 'Write another' : 'Write the notice'}
@@ -64,6 +68,8 @@ export function NoticeFact({ task }: { readonly task: Task }) {
     </div>
   );
 }
+
+const iso = (day: CivilDay | null) => (day === null ? null : isoOfDay(day));
 
 const writtenOf = ({ way, visitOn, sentOn, mail }: NoticeLine) => ({
   ...{ way, visitOn: dayOfIso(visitOn), sentOn: sentOn === null ? null : dayOfIso(sentOn) },

@@ -1,0 +1,165 @@
+import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
+import { plural, sayDay } from '../wording/date-words.ts';
+import type { AskedTurn } from './hearing.ts';
+import { type MessageWords, sayFirstOf, type Telling } from './message-words.ts';
+
+const ASKED_WORDS: Readonly<Record<AskedTurn, string>> = {
+  asks: 'asked for',
+  given: 'given',
+  refused: 'refused',
+  entered: 'entered',
+};
+
+const dayIn =
+  ({ today, ways }: Telling) =>
+  (on: IsoDate): string =>
+    sayDay(dayOfIso(on), today, ways);
+
+/** What is told of leave: to those who decide on it, and to whoever it is theirs. */
+export function sayLeave(
+  turn: AskedTurn,
+  { personId, fromOn, toOn }: { readonly personId: string; readonly fromOn: IsoDate; readonly toOn: IsoDate },
+  byId: string | null,
+  telling: Telling,
+): MessageWords {
+  const day = dayIn(telling);
+  const days = fromOn === toOn ? day(fromOn) : `${day(fromOn)} to ${day(toOn)}`;
+  if (turn === 'asks')
+    return {
+      title: `${telling.nameOf(personId) ?? 'Somebody'} asks for ${days} off`,
+      text: 'See what it would change before you decide',
+    };
+  const by = byId === null ? null : telling.nameOf(byId);
+  return { title: `Your leave, ${days}`, text: `${ASKED_WORDS[turn]}${by === null ? '' : ` by ${by}`}` };
+}
+
+interface AskedSwap {
+  readonly askedBy: string;
+  readonly askedOf: string;
+  readonly gives: IsoDate;
+  readonly takes: IsoDate;
+  readonly note: string;
+}
+
+/** What is told of a swap of turns. */
+export function saySwap(
+  turn: AskedTurn,
+  { askedBy, askedOf, gives, takes, note }: AskedSwap,
+  telling: Telling,
+): MessageWords {
+  const day = dayIn(telling);
+  if (turn !== 'asks') return { title: `The swap of ${day(gives)} for ${day(takes)}`, text: ASKED_WORDS[turn] };
+  const [asker, other] = [telling.nameOf(askedBy) ?? 'Somebody', telling.nameOf(askedOf) ?? 'somebody'];
+  return {
+    title: `${asker} asks to swap ${day(gives)} for ${day(takes)}`,
+    text: [`with ${other}`, note].filter(Boolean).join(': '),
+  };
+}
+
+/** What a run left out. @param problems schedules that could not be followed @param leftOut dates */
+export function sayRun({ problems, leftOut }: { readonly problems: number; readonly leftOut: number }): MessageWords {
+  const left = [
+    problems > 0 ? `${plural(problems, 'schedule')} could not be followed` : '',
+    leftOut > 0 ? `${plural(leftOut, 'date')} left out` : '',
+  ].filter(Boolean);
+  return { title: 'A run left work out', text: left.join(', ') };
+}
+
+/** The list of calls that somebody has for a day. @param wanted how many were asked for */
+export function sayCallList(
+  quota: string,
+  { calls, wanted }: { readonly calls: number; readonly wanted: number },
+): MessageWords {
+  const short = Math.max(0, wanted - calls);
+  return {
+    title: `${quota}: ${plural(calls, 'call')} today`,
+    text: short > 0 ? `${wanted} were asked for, the pool has no more` : 'your list is ready',
+  };
+}
+
+/** A pool that has too few for the lists of a day. @param names whose lists are short; empty where it is still to come */
+export function sayPool(
+  quota: string,
+  { on, short, names }: { readonly on: IsoDate; readonly short: number; readonly names: readonly string[] },
+  telling: Telling,
+): MessageWords {
+  if (dayOfIso(on) <= telling.today && short > 0)
+    return {
+      title: `${quota}: ${plural(short, 'call')} short today`,
+      text: `the pool has run dry${names.length > 0 ? ` for ${sayFirstOf(names)}` : ''}`,
+    };
+  return { title: `${quota}: the pool runs dry`, text: `there are too few to ring from ${dayIn(telling)(on)}` };
+}
+
+/** Notices that have to go soon. @param sendBy the day by which the first of them must have gone */
+export function sayNoticesDue(
+  clients: readonly string[],
+  { count, tooLate, sendBy }: { readonly count: number; readonly tooLate: number; readonly sendBy: IsoDate | null },
+  telling: Telling,
+): MessageWords {
+  const by = sendBy === null ? '' : `, ${count - tooLate === 1 ? 'by' : 'the first by'} ${dayIn(telling)(sendBy)}`;
+  const late =
+    tooLate > 0 ? `, ${tooLate === count && count === 1 ? 'too late already' : `${tooLate} too late already`}` : '';
+  return { title: `${plural(count, 'notice')} to send${by}${late}`, text: sayFirstOf(clients, count) };
+}
+
+/** Work that wants somebody on shift, on days of which nobody is. */
+export function sayShiftGaps(
+  gaps: readonly { readonly work: string; readonly about: string | null; readonly days: readonly IsoDate[] }[],
+  telling: Telling,
+): MessageWords {
+  const days = [...new Set(gaps.flatMap((gap) => gap.days))].sort();
+  const [first, ...rest] = days;
+  const on =
+    first === undefined
+      ? ''
+      : ` on ${dayIn(telling)(first)}${rest.length > 0 ? ` and ${plural(rest.length, 'more day')}` : ''}`;
+  return {
+    title: `Nobody is on shift${on}`,
+    text: sayFirstOf(gaps.map(({ work, about }) => (about === null ? work : `${work}, ${about}`))),
+  };
+}
+
+/** A link that a client's contact has opened. @param title the task that it opens; null for all that is open of theirs */
+export function sayOpened(
+  title: string | null,
+  { contact, client }: { readonly contact: string; readonly client: string },
+): MessageWords {
+  const who = contact === client ? client : `${contact} of ${client}`;
+  return title === null
+    ? { title: client, text: `${who} opened what is asked of them` }
+    : { title, text: `opened by ${who}` };
+}
+
+/** A list that somebody brought in. @param rows lines of the file */
+export function sayBroughtIn(
+  {
+    kind,
+    fileName,
+    rows,
+    byId,
+  }: {
+    readonly kind: 'clients' | 'people';
+    readonly fileName: string;
+    readonly rows: number;
+    readonly byId: string | null;
+  },
+  { nameOf }: Pick<Telling, 'nameOf'>,
+): MessageWords {
+  const who = (byId === null ? null : nameOf(byId)) ?? 'Somebody';
+  return { title: `${who} brought in ${kind}`, text: `${fileName}, ${plural(rows, 'line')}` };
+}
+
+/** A comment on work, without a name before it where nobody here said it. */
+export function sayComment(
+  title: string,
+  text: string,
+  byId: string | null,
+  { nameOf }: Pick<Telling, 'nameOf'>,
+): MessageWords {
+  const by = byId === null ? null : nameOf(byId);
+  return { title, text: by === null ? text : `${by}: ${text}` };
+}
+
+/** Whether a text names somebody, as "@Rowan Blythe" does: they hear of that as being named. */
+export const namesIn = (text: string, name: string): boolean => text.includes(`@${name}`);
