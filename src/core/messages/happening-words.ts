@@ -97,10 +97,9 @@ export function sayNoticesDue(
   { count, tooLate, sendBy }: { readonly count: number; readonly tooLate: number; readonly sendBy: IsoDate | null },
   telling: Telling,
 ): MessageWords {
-  const by = sendBy === null ? '' : `, ${count - tooLate === 1 ? 'by' : 'the first by'} ${dayIn(telling)(sendBy)}`;
-  const late =
-    tooLate > 0 ? `, ${tooLate === count && count === 1 ? 'too late already' : `${tooLate} too late already`}` : '';
-  return { title: `${plural(count, 'notice')} to send${by}${late}`, text: sayFirstOf(clients, count) };
+  const by = sendBy === null ? '' : `, ${count === 1 ? 'by' : 'first by'} ${dayIn(telling)(sendBy)}`;
+  const late = tooLate === 0 ? '' : `${tooLate === count ? '' : `${tooLate} of them `}too late already: `;
+  return { title: `${plural(count, 'notice')} to send${by}`, text: `${late}${sayFirstOf(clients, count)}` };
 }
 
 /** Work that wants somebody on shift, on days of which nobody is. */

@@ -359,12 +359,13 @@ describe('what is told of things that happen', () => {
 
   it('says notices by the first that has to go, and those that are too late', () => {
     const say = (count: number, tooLate: number, sendBy: string | null) =>
-      sayNoticesDue(['Auk', 'Petrel'], { count, tooLate, sendBy }, telling).title;
-    expect(say(1, 0, '2026-11-26')).toBe('1 notice to send, by Thu 26 Nov');
-    expect(say(4, 0, '2026-11-26')).toBe('4 notices to send, the first by Thu 26 Nov');
-    expect(say(2, 1, '2026-11-26')).toBe('2 notices to send, by Thu 26 Nov, 1 too late already');
-    expect(say(1, 1, null)).toBe('1 notice to send, too late already');
-    expect(say(3, 3, null)).toBe('3 notices to send, 3 too late already');
+      Object.values(sayNoticesDue(['Auk', 'Petrel'].slice(0, count), { count, tooLate, sendBy }, telling)).join(' | ');
+    expect(say(1, 0, '2026-11-26')).toBe('1 notice to send, by Thu 26 Nov | Auk');
+    expect(say(4, 0, '2026-11-26')).toBe('4 notices to send, first by Thu 26 Nov | Auk, Petrel and 2 more');
+    expect(say(2, 1, '2026-11-26')).toBe(
+      '2 notices to send, first by Thu 26 Nov | 1 of them too late already: Auk and Petrel',
+    );
+    expect(say(1, 1, null)).toBe('1 notice to send | too late already: Auk');
   });
 
   it('says the days on which nobody is on shift, comments, links that were opened and files that were brought in', () => {

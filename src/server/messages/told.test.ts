@@ -434,7 +434,7 @@ describe('what others say and do', () => {
     );
     const lines = (await bell(ines)).lines;
     const notice = lines.find(({ kind }) => kind === 'notice');
-    expect(notice?.title).toMatch(/^\d+ notices? to send, (the first )?by /);
+    expect(notice?.title).toMatch(/^\d+ notices? to send, (first )?by /);
     const reminded = await noticesReminded(scope);
     expect(notice?.times).toBe(reminded.length);
     expect(reminded.length).toBeGreaterThan(0);

@@ -1,6 +1,6 @@
 import type { VisitLine, VisitWeek } from '../../../contract/index.ts';
 import { type CivilDay, dayOfIso, isToSend, type NoticeState, plural } from '../../../core/index.ts';
-import { sayDayOfMonth, sayShortDay, sayTime, sayTimeSpan } from '../../kit/ways.ts';
+import { sayDayOfMonth, sayNear, sayShortDay, sayTime, sayTimeSpan } from '../../kit/ways.ts';
 
 /** How far the notice of a visit is, in a few words. */
 export function sayNotice(
@@ -9,6 +9,8 @@ export function sayNotice(
 ): string {
   const late = standing.sendBy === null ? 0 : today - dayOfIso(standing.sendBy);
   const sent = notice?.sentOn ? `sent ${sayDayOfMonth(dayOfIso(notice.sentOn))}` : '';
+  const remindOn = standing.remindOn === null ? today : dayOfIso(standing.remindOn);
+  const remind = remindOn > today ? `, reminded ${sayNear(remindOn, today)}` : '';
   switch (standing.state) {
     case 'tooLate':
       return `${notice ? 'written, ' : ''}${plural(late, 'day')} too late`;
@@ -17,9 +19,9 @@ export function sayNotice(
     case 'elsewhere':
       return `${sent || 'written'} for ${notice ? sayShortDay(dayOfIso(notice.visitOn)) : 'another day'}`;
     case 'notWritten':
-      return taskId === null ? 'not made yet' : 'not written';
+      return `${taskId === null ? 'not made yet' : 'not written'}${remind}`;
     case 'written':
-      return `written, ${notice?.way ?? ''}`;
+      return `written, ${notice?.way ?? ''}${remind}`;
     case 'onItsWay':
       return `${sent}, ${notice?.way ?? ''}, on its way`;
     case 'received':

@@ -319,12 +319,6 @@ function VisitRow({ line, isFirst, week, rows, isChosen, onChoose }: VisitRowPro
         className={`@max-[640px]:hidden ${isLate ? 'text-late' : isToSend(standing.state) && taskId !== null ? '' : 'text-ink-2'}`}
       >
         {standing.sendBy !== null && sayNear(dayOfIso(standing.sendBy), today)}
-        {standing.remindOn !== null && dayOfIso(standing.remindOn) > today && (
-          <span className="text-note text-ink-2 @max-[1180px]:hidden">
-            {' '}
-            reminded {sayNear(dayOfIso(standing.remindOn), today)}
-          </span>
-        )}
       </td>
       <td className="whitespace-nowrap text-ink-2 @max-[960px]:hidden">
         {next === null ? 'none' : sayShortDay(dayOfIso(next))}

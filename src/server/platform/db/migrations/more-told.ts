@@ -8,7 +8,7 @@ export class MoreTold1768800000000 implements MigrationInterface {
     await runner.query(`
       alter table message drop constraint message_kind_check;
       alter table message add constraint message_kind_check check (kind in ('new', 'reminder', 'soon', 'late', 'hands', 'moved', 'held',
-        'check', 'finished', 'nobody', 'asked', 'named', 'run', 'mail', 'comment', 'client', 'notice', 'calls', 'pool', 'shift', 'import'));
+        'check', 'finished', 'comment', 'client', 'notice', 'nobody', 'shift', 'calls', 'pool', 'asked', 'named', 'run', 'import', 'mail'));
       ${TASK_FACTS(`, 'offeredTo', t.offered_to`)}
       drop trigger note_made on task;
       create trigger note_made after insert on task for each row

@@ -55,9 +55,6 @@ export function NoticeFact({ task }: { readonly task: Task }) {
           {newest?.way != null && <PaperLink notice={newest} />}
         </span>
         {isDue && <UntilWhen task={task} latest={latestDays(dayOfIso(task.on), rules, workingCalendar)} />}
-        {isDue && standing.remindOn !== null && standing.remindOn > today && (
-          <span className="block text-note leading-4.5 text-ink-2">reminded {sayNear(standing.remindOn, today)}</span>
-        )}
         {isDue && task.mayPlan && (
           <Link className="link-line text-note" to={`/tasks/visits/write?of=${task.id}`}>
             {newest ? 'Write another' : 'Write the notice'}
