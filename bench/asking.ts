@@ -41,8 +41,8 @@ async function measure(): Promise<void> {
     const { seconds: bare } = await longStep(`${chosen.length} bare rows of the outbox`, async () => {
       for (const { id } of chosen)
         await scope.sql(
-          `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at)
-           values ($1, gen_random_uuid(), $2, 'task', 'A contact', 'contact@bench.example', 'What', 'Text', 'Html', true, 'sent', now(), 0, now())`,
+          `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at, answer_key)
+           values ($1, gen_random_uuid(), $2, 'task', 'A contact', 'contact@bench.example', 'What', 'Text', 'Html', true, 'sent', now(), 0, now(), gen_random_uuid()::text)`,
           [`bare ${id}`],
         );
     });

@@ -45,8 +45,8 @@ async function measure(): Promise<void> {
     const { seconds: bare } = await longStep(`${count} bare rows of the outbox`, async () => {
       for (let i = 0; i < count; i++)
         await scope.sql(
-          `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at)
-           values ($1, gen_random_uuid(), $2, 'message', 'A', 'a@bench.example', 'What', 'Text', 'Html', false, 'sent', now(), 0, now())`,
+          `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at, answer_key)
+           values ($1, gen_random_uuid(), $2, 'message', 'A', 'a@bench.example', 'What', 'Text', 'Html', false, 'sent', now(), 0, now(), gen_random_uuid()::text)`,
           [`bare ${i}`],
         );
     });

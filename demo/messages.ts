@@ -105,7 +105,7 @@ async function tellToday(scope: Scope, office: Office, actingAs: ActingAs): Prom
   // The rest of what was done to set all this up is nothing that anybody has to hear.
   await scope.sql(
     `delete from untold u where workspace_id = $1 and not (
-       (subject = 'comment' and (after->>'at')::timestamptz > $2)
+       (subject in ('comment', 'answer') and (after->>'at')::timestamptz > $2)
        or (subject = 'list' and after->>'list_on' = $3)
        or (subject = 'opened' and exists (
          select from client_link l where l.workspace_id = u.workspace_id and l.id = u.subject_id and l.opened_at > $2)))`,

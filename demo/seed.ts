@@ -38,6 +38,7 @@ import { ASSET_FIELDS, addRecords, CLIENT_FIELDS } from './client-records.ts';
 import { addClientTasks } from './client-tasks.ts';
 import { holdUp } from './held-up.ts';
 import { playHistory } from './history.ts';
+import { addMailedAnswers } from './mailed-answers.ts';
 import { addMessages } from './messages.ts';
 import { addNotices } from './notices.ts';
 import { OTHERS, PEOPLE, ROLES, TEAMS, TICKETS } from './people.ts';
@@ -220,6 +221,7 @@ async function seedTernQuay(
   await addPlans(scope, { people, templates }, actingAs);
   await addClientTasks(scope, { people, templates, assets, files, origin }, actingAs);
   await addCalls(scope, people, origin, actingAs);
+  await addMailedAnswers(scope, actingAs);
   await addMessages(scope, origin, actingAs);
 }
 

@@ -4,6 +4,7 @@ import * as paths from './paths-later.ts';
 
 /** What the first page does not ask: see `paths-later.ts`. */
 
+export const answerAddresses = addresses<typeof contract.answerEndpoints>(paths.answerPaths);
 export const bellAddresses = addresses<typeof contract.bellEndpoints>(paths.bellPaths);
 export const bringInAddresses = addresses<typeof contract.bringInEndpoints>(paths.bringInPaths);
 export const byLinkAddresses = addresses<typeof contract.byLinkEndpoints>(paths.byLinkPaths);

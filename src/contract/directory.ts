@@ -91,7 +91,9 @@ export const clientSchema = clientInputSchema.extend({
   version: z.number().int(),
   isArchived: z.boolean(),
   usualPerson: named.nullable(),
-  /** Addresses of its contacts that mails have not reached since one was last delivered, in small letters. */
+  /** Addresses of its contacts that take no more mails by their own wish, in small letters. */
+  stopped: z.array(z.object({ email: z.string(), on: civilMoment })),
+  /** Those that mails have not reached since one was last delivered. */
   refused: z.array(
     z.object({
       email: z.string(),
@@ -163,6 +165,8 @@ export const mergingSchema = z.object({
   notices: z.number().int(),
   plans: z.number().int(),
   calls: z.number().int(),
+  answers: z.number().int(),
+  mails: z.number().int(),
   /** What is empty with the one that stays and is taken over, in words. */
   filled: z.array(z.string()),
 });

@@ -1,3 +1,4 @@
+export * from './answers.ts';
 export * from './asking.ts';
 export * from './assignment.ts';
 export * from './bell.ts';

@@ -2,6 +2,19 @@ import type { Path } from './path.ts';
 
 /** Paths that the first page does not ask: a browser loads them with the pages that do. */
 
+export const answerPaths = {
+  ofTask: ['GET', '/tasks/:taskId/answers'],
+  ofClient: ['GET', '/clients/:clientId/answers'],
+  tray: ['GET', '/answers'],
+  place: ['POST', '/answers/:answerId/place'],
+  putAway: ['POST', '/answers/:answerId/put-away'],
+  take: ['POST', '/answers/parts/:partId/take'],
+  tryOut: ['POST', '/post/:mailId/answer'],
+  mails: ['GET', '/no-mails'],
+  stopMails: ['POST', '/no-mails'],
+  mailAgain: ['POST', '/mails-again'],
+} as const satisfies Record<string, Path>;
+
 export const bellPaths = {
   lines: ['GET', '/bell'],
   read: ['POST', '/bell/read'],

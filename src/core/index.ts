@@ -4,6 +4,15 @@
  */
 
 export {
+  answerAddress,
+  answerKey,
+  deliveryFailure,
+  isAutomatic,
+  type MailSigns,
+  MOST_HANDED_ON,
+  ownWords,
+} from './answers/answer-mail.ts';
+export {
   ASK_KINDS,
   type Ask,
   type AskedTask,
@@ -271,6 +280,7 @@ export {
 } from './messages/escalation.ts';
 export {
   namesIn,
+  sayAnswered,
   sayBroughtIn,
   sayCallList,
   sayComment,
@@ -280,6 +290,7 @@ export {
   sayPool,
   sayRun,
   sayShiftGaps,
+  sayStopped,
   saySwap,
 } from './messages/happening-words.ts';
 export {

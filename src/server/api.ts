@@ -3,6 +3,7 @@ import { type RequestHandler, Router } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { Logger } from 'pino';
 import { workspaceEndpoints } from '../contract/index.ts';
+import { answerRoutes, oneClickRouter } from './answers/index.ts';
 import { availabilityRoutes } from './availability/index.ts';
 import { bellRoutes } from './bell/index.ts';
 import { bringInRoutes } from './bring-in/index.ts';
@@ -25,7 +26,7 @@ import { noticeRoutes } from './notices/index.ts';
 import { overviewRoutes } from './overview/index.ts';
 import { peopleRoutes, sessionRoutes } from './people/index.ts';
 import { planRoutes } from './plans/index.ts';
-import { isSecure, ownAddressOnly } from './platform/http/addresses.ts';
+import { isSecure, ownAddressOnly, ownNameOnly } from './platform/http/addresses.ts';
 import { readJson } from './platform/http/body.ts';
 import { noSuchRoute } from './platform/http/problems.ts';
 import { Routes, shares } from './platform/http/route.ts';
@@ -70,6 +71,7 @@ export function api(parts: ApiParts): Router {
     await reads.query('select 1');
     response.json({ ok: true });
   });
+  router.use('/no-mails', ownNameOnly(parts.addresses), linkLimit(), oneClickRouter(parts));
   router.use(
     ownAddressOnly(parts.addresses),
     sessions(parts.sessionPool, parts.sessionSecret, isSecure(parts.addresses)),
@@ -80,7 +82,7 @@ export function api(parts: ApiParts): Router {
     next();
   });
   for (const limit of signInLimits(parts.log)) router.post('/session', limit);
-  router.use('/link', linkLimit());
+  router.use(['/link', '/no-mails'], linkLimit());
   const fair = shares();
   const events = new Routes(parts, clock, fair);
   router.use(events.stream('/events', (...asked) => live.subscribe(...asked)).router);
@@ -90,6 +92,7 @@ export function api(parts: ApiParts): Router {
     availabilityRoutes,
     bellRoutes,
     commentRoutes,
+    answerRoutes,
     clockRoutes,
     swapRoutes,
     recordRoutes,

@@ -1,3 +1,4 @@
+import { AnswerPart, AnswerRecord } from './answers/index.ts';
 import { MessageRecord } from './bell/index.ts';
 import { BringIn, BringInRow } from './bring-in/index.ts';
 import { Call, CallList, CallQuota, CallStandingRecord } from './calls/stored/index.ts';
@@ -8,7 +9,7 @@ import { StoredFile } from './files/stored/index.ts';
 import { Notice, NoticeLetterRecord } from './notices/index.ts';
 import { AccountLink, Clocking, Invitation, Leave } from './people/index.ts';
 import { OnPlan, PlanRecord } from './plans/stored/index.ts';
-import { Mail, MailPart, ReceivedMail } from './post/index.ts';
+import { Mail, MailPart, MailStop, ReceivedMail } from './post/index.ts';
 import { LettingGoRecord } from './retention/index.ts';
 import { Run } from './runs/index.ts';
 import { Schedule, TurnSwap } from './schedules/index.ts';
@@ -44,6 +45,7 @@ import { JoinedChanges1764600000000 } from './platform/db/migrations/joined-chan
 import { LeaveCover1766900000000 } from './platform/db/migrations/leave-cover.ts';
 import { LeaveExchanges1767100000000 } from './platform/db/migrations/leave-exchanges.ts';
 import { LoggedChanges1767600000000 } from './platform/db/migrations/logged-changes.ts';
+import { MailAnswers1768900000000 } from './platform/db/migrations/mail-answers.ts';
 import { MessagesTold1768700000000 } from './platform/db/migrations/messages-told.ts';
 import { MoreTold1768800000000 } from './platform/db/migrations/more-told.ts';
 import { NoDefaults1765000000000 } from './platform/db/migrations/no-defaults.ts';
@@ -131,6 +133,9 @@ export function dataSource(
       Mail,
       MailPart,
       ReceivedMail,
+      MailStop,
+      AnswerRecord,
+      AnswerPart,
       NoticeLetterRecord,
       ClientLink,
       ClientAsk,
@@ -195,6 +200,7 @@ export function dataSource(
       Summaries1768600000000,
       MessagesTold1768700000000,
       MoreTold1768800000000,
+      MailAnswers1768900000000,
     ],
     extra: {
       max: connections,

@@ -24,6 +24,8 @@ const {
   JOLLY_SETUP_KEY,
   JOLLY_SMTP,
   JOLLY_MAIL_FROM,
+  JOLLY_INBOUND,
+  JOLLY_INBOUND_PORT = '2525',
   LOG_LEVEL = 'warn',
   // Set by the front for the parts that it starts.
   JOLLY_PART,
@@ -77,6 +79,7 @@ function settingsOf(clock: Clock, log: Logger): Settings {
     addresses: addressesFrom(JOLLY_ORIGIN, JOLLY_PROXIES),
     setupKey: JOLLY_SETUP_KEY || null,
     mail: mailFrom(JOLLY_SMTP, JOLLY_MAIL_FROM),
+    inbound: inboundFrom(JOLLY_INBOUND, Number(JOLLY_INBOUND_PORT)),
   };
 }
 
@@ -88,6 +91,16 @@ function mailFrom(url: string | undefined, from: string | undefined): Settings['
   if (!from || !/@/.test(from))
     throw new Error('JOLLY_MAIL_FROM is missing: whom mails are from, like “Jolly Rota <rota@saltmarsh.example>”.');
   return { url, from };
+}
+
+/** @throws Error that says which setting is wrong */
+function inboundFrom(mailbox: string | undefined, port: number): Settings['inbound'] {
+  if (!mailbox) return null;
+  if (!/^[^@\s<>+]+@[^@\s<>]+$/.test(mailbox))
+    throw new Error('JOLLY_INBOUND should be the bare address that answers come to, like answers@rota.example.');
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new Error('JOLLY_INBOUND_PORT should be a number from 1 to 65535.');
+  return { mailbox, port };
 }
 
 async function start(settings: Settings, log: Logger, clock: Clock): Promise<Started> {

@@ -14,7 +14,7 @@ import { Listener } from './platform/listener.ts';
 import { LiveStream } from './platform/live.ts';
 import { Touched, tellTouched } from './platform/touched.ts';
 import type { MailServer } from './post/index.ts';
-import { startWorker } from './worker.ts';
+import { type Inbound, startWorker } from './worker.ts';
 
 export interface ServerOptions {
   readonly databaseUrl: string;
@@ -33,6 +33,8 @@ export interface ServerOptions {
   readonly setupKey?: string | null;
   /** The mail server outside, and whom mails are from; left out, the stand-in takes them. */
   readonly mail?: Pick<MailServer, 'url' | 'from'> | null;
+  /** Where answers come to, where that is not the stand-in's own address. */
+  readonly inbound?: Inbound | null;
   /** Where heavy work is done; left out, it is done here. */
   readonly lane?: HeavyLane;
   /** Where this is a heavy lane: the key that the front shows with each request. */
@@ -69,6 +71,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
         files,
         origin: originOf(options),
         mail: options.mail ?? null,
+        inbound: options.inbound ?? null,
       })
     : null;
   const web = roles.web ? await startWeb(options, { writes, pool, files }) : null;

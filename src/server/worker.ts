@@ -3,6 +3,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { type DataSource, IsNull, Not } from 'typeorm';
 import { instantOf } from '../core/index.ts';
+import { Inbox, sweepAnswerParts, type TriedOut, tryOut } from './answers/index.ts';
 import { gapsToTell } from './availability/index.ts';
 import { isListingDue, makeLists, poolsToTell } from './calls/index.ts';
 import { askOwed } from './client-links/index.ts';
@@ -18,13 +19,14 @@ import { Scope } from './platform/scope.ts';
 import { type MailServer, Postman } from './post/index.ts';
 import { letGoWhatIsDue } from './retention/index.ts';
 import { carryOutFill, Run, runMaking } from './runs/index.ts';
-import { startMailServer } from './standins/index.ts';
+import { type StandIn, startMailServer } from './standins/index.ts';
 import { compactEndedCounts } from './tasks/stored/index.ts';
 
 /** How often it is looked whether something was done of which somebody is to hear. */
 const TELL_EVERY_MS = 1_500;
 /** Whom mails are from that never leave this machine. */
 const STAND_IN_FROM = 'Jolly Rota <rota@jolly-rota.example>';
+const STAND_IN_MAILBOX = 'answers@jolly-rota.example';
 
 /** What features that stand above messages have to tell in the morning. */
 const MORNINGS = [noticesToTell, poolsToTell, gapsToTell] as const;
@@ -53,6 +55,14 @@ export interface WorkerParts {
   readonly origin: string;
   /** The mail server outside; null where the stand-in takes all. */
   readonly mail: Pick<MailServer, 'url' | 'from'> | null;
+  /** Where answers come to, and the port on loopback that they are handed in at; null for what comes with the stand-in. */
+  readonly inbound: Inbound | null;
+}
+
+export interface Inbound {
+  /** “answers@rota.example” */
+  readonly mailbox: string;
+  readonly port: number;
 }
 
 export interface RunningWorker {
@@ -66,11 +76,11 @@ export interface RunningWorker {
  */
 export async function startWorker(parts: WorkerParts): Promise<RunningWorker> {
   let isStopped = false;
-  const standIn = parts.mail ? null : await startMailServer(parts.source, parts.log);
-  const server = parts.mail ?? { url: standIn?.url ?? '', from: STAND_IN_FROM };
-  const postman = new Postman(parts.source, { ...server, isStandIn: standIn !== null }, parts.log);
+  const { source, log, origin } = parts;
+  const post = await startPost(parts);
+  const postman = new Postman(source, { ...post.outside, isStandIn: parts.mail === null, origin }, log);
   const begin = async (): Promise<Runner> => {
-    const runner = await startRunner(parts, postman);
+    const runner = await startRunner(parts, postman, post);
     runner.promise.catch(async (error: unknown) => {
       if (isStopped) return;
       parts.log.error({ err: error }, 'the job queue broke down and is begun again');
@@ -88,10 +98,31 @@ export async function startWorker(parts: WorkerParts): Promise<RunningWorker> {
       stopTelling();
       await (await current).stop();
       postman.close();
-      await standIn?.stop();
+      await post.server?.stop();
     },
   };
 }
+
+interface PostParts {
+  /** Where mails are handed over, whom they are from, and where answers come to. */
+  readonly outside: Pick<MailServer, 'url' | 'from' | 'inbound'>;
+  /** The mail server on loopback: the stand-in, or what answers are handed in to; null where there is neither. */
+  readonly server: StandIn | null;
+}
+
+/** Mails leave for a server outside, or for the stand-in; answers to them come in by the one on loopback. */
+async function startPost({ source, clock, log, mail, inbound }: WorkerParts): Promise<PostParts> {
+  const from = mail?.from ?? STAND_IN_FROM;
+  const mailbox = inbound?.mailbox ?? (mail === null ? STAND_IN_MAILBOX : null);
+  const inbox = mailbox === null ? null : new Inbox(source, clock, log, mailbox, bareAddress(from));
+  const isStandIn = mail === null;
+  const port = inbound?.port ?? 0;
+  const server = isStandIn || inbound ? await startMailServer({ source, log, inbox, port, isStandIn }) : null;
+  return { outside: { url: mail?.url ?? server?.url ?? '', from, inbound: mailbox }, server };
+}
+
+/** "rota@saltmarsh.example" of "Jolly Rota <rota@saltmarsh.example>". */
+const bareAddress = (from: string): string => /<([^>]+)>/.exec(from)?.[1] ?? from;
 
 /** What is done is told within moments, and not with the next minute: bells are to ring while it matters. */
 function tellSoon({ source, log }: WorkerParts, runner: () => Promise<Runner>): () => void {
@@ -125,6 +156,7 @@ function tellSoon({ source, log }: WorkerParts, runner: () => Promise<Runner>): 
 async function startRunner(
   { source, pool, clock, log, files, origin }: WorkerParts,
   postman: Postman,
+  post: PostParts,
 ): Promise<Runner> {
   const scopeOf = (workspace: Workspace) => Scope.on(source, workspace, null, clock);
   /** A job of one workspace, which may be gone by now. */
@@ -200,6 +232,11 @@ async function startRunner(
         const sent = await hear(scopeOf(workspace), origin, MORNINGS);
         if (sent > 0) log.info({ workspace: workspace.name, sent }, 'mails of what happened put in the outbox');
       }),
+      tryOut: ofWorkspace<TriedOut>(async (workspace, tried) => {
+        const { server, outside } = post;
+        if (server !== null && outside.inbound !== null)
+          await tryOut(scopeOf(workspace), server.url, outside.inbound, tried);
+      }),
       tell: ofWorkspace(async (workspace) => {
         await tellNoted(scopeOf(workspace));
       }),
@@ -215,6 +252,7 @@ async function startRunner(
           await helpers.addJob('letGo', { workspaceId } satisfies OfWorkspacePayload, {
             jobKey: `letGo:${workspaceId}`,
           });
+        await sweepAnswerParts(source, new Date(clock.now()));
         const counts = await compactEndedCounts(source);
         const gone = await sweepFiles(source, files, new Date(clock.now()));
         const arrivals = await sweepArrivals(source, new Date(clock.now()));

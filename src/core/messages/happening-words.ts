@@ -160,5 +160,24 @@ export function sayComment(
   return { title, text: by === null ? text : `${by}: ${text}` };
 }
 
+/** How much of an answer is told; the rest stands where it leads. */
+const ANSWER_TOLD = 160;
+
+/** What a contact answered by mail. @param own what they wrote themselves */
+export function sayAnswered(
+  title: string,
+  { name, own }: { readonly name: string; readonly own: string },
+): MessageWords {
+  const flat = own.replace(/\s+/g, ' ').trim();
+  const told = flat.length > ANSWER_TOLD ? `${flat.slice(0, ANSWER_TOLD).trimEnd()} …` : flat;
+  return { title, text: told === '' ? `${name} answered by mail` : `${name} answered: ${told}` };
+}
+
+/** That an address takes no more mails. */
+export const sayStopped = ({ name, email }: { readonly name: string; readonly email: string }): MessageWords => ({
+  title: `${name} wants no more mails`,
+  text: `none goes to ${email} any more: ring, or write on paper`,
+});
+
 /** Whether a text names somebody, as "@Rowan Blythe" does: they hear of that as being named. */
 export const namesIn = (text: string, name: string): boolean => text.includes(`@${name}`);

@@ -12,6 +12,7 @@ export const MESSAGE_KINDS = [
   'check',
   'finished',
   'comment',
+  'answer',
   'client',
   'notice',
   'nobody',
@@ -49,6 +50,7 @@ export const KIND_WORDS: Readonly<Record<MessageKind, KindWords>> = {
   check: { name: 'To check', note: 'signed and sent back', short: 'to check' },
   finished: { name: 'Finished', note: 'by others, or skipped', short: 'finished' },
   comment: { name: 'Comments', note: 'on a task', short: 'said' },
+  answer: { name: 'Answers by mail', note: 'from clients', short: 'answered' },
   client: { name: 'What clients do', note: 'opened, finished, late', short: 'by clients' },
   notice: { name: 'Notices to send', note: 'before it is too late', short: 'to send' },
   nobody: { name: 'Nobody yet', note: 'within 7 days', short: 'nobody yet' },
@@ -74,6 +76,7 @@ const SIDES: Readonly<Record<MessageKind, readonly MessageSide[]>> = {
   check: ['mine', 'gave'],
   finished: ['gave'],
   comment: ['mine', 'gave'],
+  answer: ['mine', 'gave'],
   client: ['gave'],
   notice: ['gave'],
   nobody: ['gave'],
@@ -84,7 +87,7 @@ const SIDES: Readonly<Record<MessageKind, readonly MessageSide[]>> = {
   named: ['mine'],
   run: ['gave'],
   import: ['gave'],
-  mail: ['gave'],
+  mail: ['mine', 'gave'],
 };
 
 /** Of work of others these concern whoever answers for all of it, and nobody else. */
@@ -118,6 +121,7 @@ const USUAL: Readonly<Record<MessageSide, (access: Access) => Readonly<Partial<R
     ...{ new: wish(true), reminder: wish(true, true), soon: wish(true), late: wish(true, true) },
     ...{ hands: wish(true, true), moved: wish(true), held: wish(true), check: wish(true) },
     ...{ asked: wish(true, true), named: wish(true, true), comment: wish(true), calls: wish(true) },
+    ...{ answer: wish(true), mail: wish(true) },
   }),
   // Whoever answers for all of it would hear of everything; others gave little, and want to know what becomes of it.
   gave: (access) =>
@@ -125,12 +129,18 @@ const USUAL: Readonly<Record<MessageSide, (access: Access) => Readonly<Partial<R
       ? {
           ...{ soon: wish(false), late: wish(true), hands: wish(false), moved: wish(false), held: wish(true) },
           ...{ check: wish(true), finished: wish(false), nobody: wish(true), asked: wish(true, true) },
-          ...{ run: wish(true, true), mail: wish(true), client: wish(true), notice: wish(true, true) },
+          ...{
+            run: wish(true, true),
+            mail: wish(true),
+            client: wish(true),
+            notice: wish(true, true),
+            answer: wish(true),
+          },
           ...{ pool: wish(true), shift: wish(true), import: wish(true), comment: wish(false) },
         }
       : {
           ...{ late: wish(true), hands: wish(true), moved: wish(false), held: wish(true) },
-          ...{ check: wish(true), finished: wish(true), asked: wish(true), comment: wish(true) },
+          ...{ check: wish(true), finished: wish(true), asked: wish(true), comment: wish(true), answer: wish(true) },
         },
 };
 

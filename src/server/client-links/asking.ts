@@ -13,7 +13,7 @@ import {
 import { Client, type Contact } from '../clients/index.ts';
 import { newToken } from '../people/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { post } from '../post/index.ts';
+import { post, takesMails } from '../post/index.ts';
 import { isForClient, lockedTasks, MAILED_FIRST, type Task } from '../tasks/stored/index.ts';
 import { ClientAsk, ClientLink } from './entity.ts';
 import { type AskedFor, letterOf } from './letter.ts';
@@ -24,7 +24,7 @@ export type Addressee = Pick<Contact, 'id' | 'name' | 'email'>;
 export function addressees(scope: Scope, clientId: string): Promise<(Addressee & Pick<Contact, 'role'>)[]> {
   return scope.sql(
     `select of.id, of.name, of.email, of.role from contact of
-     where of.workspace_id = $1 and of.client_id = $2 and of.email <> '' order by ${MAILED_FIRST}`,
+     where of.workspace_id = $1 and of.client_id = $2 and of.email <> '' and ${takesMails('$1', 'of.email')} order by ${MAILED_FIRST}`,
     [clientId],
   );
 }
@@ -64,6 +64,7 @@ export async function sendAsk(scope: Scope, asking: Asking): Promise<void> {
     kind: 'task',
     to: { name: contact.name, email: contact.email },
     isPrivate: true,
+    about: { clientId, taskId: tasks.length === 1 ? first.task.id : null },
     letter: letterOf({
       from: scope.workspace.name,
       contact: contact.name,

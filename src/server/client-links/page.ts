@@ -127,6 +127,7 @@ async function postCopy(scope: Scope, task: TaskAnswer): Promise<void> {
     kind: 'task',
     to: { name: contact.name, email: contact.email },
     isPrivate: false,
+    about: { clientId: contact.clientId, taskId: task.id },
     letter: copyOf({
       ...{ from: workspace.name, contact: contact.name, title: task.title },
       ...{ sent: sentIn(task), today: scope.now.day, ways: workspace.ways },

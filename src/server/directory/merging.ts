@@ -9,7 +9,7 @@ import { followName, mustBeSeen, type SavedClient } from './changing.ts';
 import { oneClient } from './one-client.ts';
 
 /** What names a client, and goes over to another with it. */
-const TABLES = ['contact', 'asset', 'schedule', 'task', 'notice', 'on_plan', 'call'] as const;
+const TABLES = ['contact', 'asset', 'schedule', 'task', 'notice', 'on_plan', 'call', 'answer', 'mail'] as const;
 type Table = (typeof TABLES)[number];
 const COUNTED = {
   contact: 'contacts',
@@ -19,6 +19,8 @@ const COUNTED = {
   notice: 'notices',
   on_plan: 'plans',
   call: 'calls',
+  answer: 'answers',
+  mail: 'mails',
 } as const satisfies Record<Table, keyof Merging>;
 /** Ids of rows by their table, and whose they were. */
 type Moved = Readonly<Record<Table, readonly string[]>> & { readonly otherId: string };
@@ -89,8 +91,9 @@ export async function unmerge(scope: Scope, id: string, fields: FieldChanges): P
   await scope.tell('clients', 'schedules', 'tasks');
 }
 
-/** Whoever has one of them open is told that it has changed; contacts are a part of their client, and notices stay as they are. */
-const seen = (table: Table): string => (table === 'contact' || table === 'notice' ? '' : ', version = version + 1');
+/** Whoever has one of them open is told that it has changed; contacts are a part of their client, and what was written stays as it is. */
+const VERSIONED: ReadonlySet<Table> = new Set<Table>(['asset', 'schedule', 'task', 'on_plan', 'call']);
+const seen = (table: Table): string => (VERSIONED.has(table) ? ', version = version + 1' : '');
 
 async function move(scope: Scope, table: Table, from: string, to: string): Promise<string[]> {
   // Contacts stand after those that are there.

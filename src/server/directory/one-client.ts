@@ -7,7 +7,7 @@ import { readCursor } from '../platform/http/cursor.ts';
 import { Person } from '../platform/identity/person.ts';
 import { namedOrNull } from '../platform/named.ts';
 import type { Scope } from '../platform/scope.ts';
-import { refusedAddresses } from '../post/index.ts';
+import { refusedAddresses, stoppedAddresses } from '../post/index.ts';
 import { keptLines } from '../schedules/index.ts';
 import { byClient } from './list.ts';
 
@@ -23,9 +23,13 @@ export async function oneClient(scope: Scope, id: string): Promise<ClientRecord>
     scope,
     contacts.map(({ email }) => email),
   );
+  const stopped = await stoppedAddresses(
+    scope,
+    contacts.map(({ email }) => email),
+  );
   const { name, address, usualPersonId, notes, fields, version, archivedAt } = client;
   return {
-    ...{ id, name, address, usualPersonId, notes, fields, version, contacts, refused },
+    ...{ id, name, address, usualPersonId, notes, fields, version, contacts, refused, stopped },
     isArchived: archivedAt !== null,
     usualPerson: person && { id: person.id, name: person.name },
     assets: (await assetRecords(scope, assets)).sort((a, b) => a.name.localeCompare(b.name)),

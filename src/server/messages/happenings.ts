@@ -3,11 +3,14 @@ import {
   type MessageKind,
   type MessageWords,
   namesIn,
+  ownWords,
+  sayAnswered,
   sayBroughtIn,
   sayCallList,
   sayComment,
   sayOpened,
   sayPool,
+  sayStopped,
 } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { giversOf } from './givers.ts';
@@ -37,6 +40,20 @@ export interface NotedBroughtIn {
   readonly kind: 'clients' | 'people';
   readonly fileName: string;
   readonly rows: number;
+}
+
+export interface NotedAnswer {
+  readonly mail_id: string | null;
+  readonly task_id: string | null;
+  readonly client_id: string | null;
+  readonly from_name: string;
+  readonly subject: string;
+  readonly text: string;
+}
+export interface NotedStop {
+  readonly email: string;
+  readonly name: string;
+  readonly client_id: string | null;
 }
 
 /** One thing for all who answer for such a thing; never for whoever did it. */
@@ -181,4 +198,57 @@ export function toldOfBroughtIn(office: Office, { subjectId, byId, after }: Note
   if (after === null) return [];
   const words = sayBroughtIn({ ...after, byId }, office);
   return toAnswering(office, 'import', { ...words, byId, path: `/clients/bring-in/${subjectId}` });
+}
+
+/**
+ * An answer by mail reaches whoever has the work and whoever had the mail sent; where that is nobody, those who answer for it.
+ * One that nobody knows the client of reaches those who read the post.
+ */
+export async function toldOfAnswers(
+  scope: Scope,
+  office: Office,
+  answers: readonly Noted<NotedAnswer>[],
+): Promise<Told[]> {
+  if (answers.length === 0) return [];
+  const rows = await scope.sql<{
+    id: string;
+    authorId: string | null;
+    assigneeId: string | null;
+    title: string | null;
+  }>(
+    `select a.id, m.author_id as "authorId", t.assignee_id as "assigneeId", t.title from answer a
+     left join mail m on m.workspace_id = a.workspace_id and m.id = a.mail_id
+     left join task t on t.workspace_id = a.workspace_id and t.id = a.task_id
+     where a.workspace_id = $1 and a.id = any($2::uuid[])`,
+    [answers.map(({ subjectId }) => subjectId)],
+  );
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  return answers.flatMap(({ subjectId, after }): Told[] => {
+    const row = byId.get(subjectId);
+    if (after === null || row === undefined) return [];
+    const { task_id: taskId, client_id: clientId, from_name: name, subject, text } = after;
+    const words = sayAnswered(row.title ?? subject, { name, own: ownWords(text) });
+    const path = taskId !== null ? null : clientId === null ? '/post' : `/clients/${clientId}`;
+    const line = { ...words, kind: 'answer', times: 1, taskId, path, byId: null } as const;
+    const { authorId, assigneeId } = row;
+    const mine: Told[] = assigneeId === null ? [] : [{ ...line, personId: assigneeId, side: 'mine' }];
+    if (authorId !== null && clientId !== null)
+      return authorId === assigneeId ? mine : [...mine, { ...line, personId: authorId, side: 'gave' }];
+    return [
+      ...mine,
+      ...office
+        .answering('answer', clientId === null ? 'post' : 'plan')
+        .flatMap((personId): Told[] => (personId === assigneeId ? [] : [{ ...line, personId, side: 'gave' }])),
+    ];
+  });
+}
+
+/** An address that takes no more mails. */
+export function toldOfStop(office: Office, { after }: Noted<NotedStop>): Told[] {
+  if (after === null) return [];
+  const { name, email, client_id: clientId } = after;
+  return toAnswering(office, 'client', {
+    ...sayStopped({ name, email }),
+    path: clientId === null ? null : `/clients/${clientId}`,
+  });
 }

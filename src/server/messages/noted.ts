@@ -21,15 +21,19 @@ import type { TurnSwap } from '../schedules/index.ts';
 import { giversOf } from './givers.ts';
 import {
   type Noted,
+  type NotedAnswer,
   type NotedBroughtIn,
   type NotedComment,
   type NotedList,
   type NotedOpened,
+  type NotedStop,
   toAnswering,
+  toldOfAnswers,
   toldOfBroughtIn,
   toldOfComments,
   toldOfLists,
   toldOfOpened,
+  toldOfStop,
 } from './happenings.ts';
 import { Office } from './office.ts';
 import { type Told, tell } from './telling.ts';
@@ -58,6 +62,8 @@ interface NotedMail {
   readonly subject: string;
   readonly kind: string;
   readonly trouble: string | null;
+  readonly authorId: string | null;
+  readonly clientId: string | null;
 }
 
 interface NotedBySubject {
@@ -70,6 +76,8 @@ interface NotedBySubject {
   readonly opened: Noted<NotedOpened>;
   readonly list: Noted<NotedList>;
   readonly broughtIn: Noted<NotedBroughtIn>;
+  readonly answer: Noted<NotedAnswer>;
+  readonly stopped: Noted<NotedStop>;
 }
 type AllNoted = { readonly [Subject in keyof NotedBySubject]: readonly NotedBySubject[Subject][] };
 
@@ -97,6 +105,8 @@ export function tellNoted(scope: Scope): Promise<boolean> {
       ...(await toldOfOpened(tx, office, noted.opened)),
       ...(await toldOfLists(tx, office, noted.list)),
       ...noted.broughtIn.flatMap((one) => toldOfBroughtIn(office, one)),
+      ...(await toldOfAnswers(tx, office, noted.answer)),
+      ...noted.stopped.flatMap((one) => toldOfStop(office, one)),
     ]);
     return rows.length === MOST_AT_ONCE;
   });
@@ -117,6 +127,7 @@ function folded(
   return {
     ...{ task: of('task'), leave: of('leave'), swap: of('swap'), run: of('run'), mail: of('mail') },
     ...{ comment: of('comment'), opened: of('opened'), list: of('list'), broughtIn: of('broughtIn') },
+    ...{ answer: of('answer'), stopped: of('stopped') },
   };
 }
 
@@ -257,9 +268,14 @@ function toldOfRun(office: Office, { subjectId, after }: Noted<NotedRun>): Told[
 /** A mail that does not arrive is told here alone: by mail it might go the same way, for ever. */
 function toldOfMail(office: Office, { subjectId, after }: Noted<NotedMail>): Told[] {
   if (after === null) return [];
-  const { toName, toEmail, subject, trouble } = after;
-  return toAnswering(office, 'mail', {
-    ...{ title: `The mail to ${toName} was refused`, text: `${subject}, ${toEmail}: ${trouble ?? ''}` },
-    path: `/post/${subjectId}`,
-  }).map((told) => ({ ...told, isHereAlone: true }));
+  const { toName, toEmail, subject, trouble, authorId, clientId } = after;
+  const words = { title: `The mail to ${toName} was refused`, text: `${subject}, ${toEmail}: ${trouble ?? ''}` };
+  const all = toAnswering(office, 'mail', { ...words, path: `/post/${subjectId}` });
+  // Whoever wrote it hears of it too, where they may not read what leaves: it leads them to the client.
+  const isTold = authorId === null || all.some(({ personId }) => personId === authorId);
+  const path = clientId === null ? null : `/clients/${clientId}`;
+  const own: Told[] = isTold
+    ? []
+    : [{ ...words, personId: authorId, side: 'mine', kind: 'mail', times: 1, taskId: null, byId: null, path }];
+  return [...all, ...own].map((told) => ({ ...told, isHereAlone: true }));
 }

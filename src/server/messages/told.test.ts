@@ -299,8 +299,8 @@ describe('what is asked and what goes wrong', () => {
 
   it('tells of a mail that is refused here alone', async () => {
     await server.source.query(
-      `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at)
-       select id, gen_random_uuid(), 'test', 'notice', 'Nell', 'nell@nowhere.example', 'Visit', '', '', false, 'waiting', now(), 0, now() + interval '1 hour'
+      `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at, answer_key)
+       select id, gen_random_uuid(), 'test', 'notice', 'Nell', 'nell@nowhere.example', 'Visit', '', '', false, 'waiting', now(), 0, now() + interval '1 hour', gen_random_uuid()::text
        from workspace where name = 'Tern Quay'`,
     );
     await server.source.query(`update mail set state = 'refused', trouble = '550 no such box' where reason = 'test'`);
@@ -320,8 +320,8 @@ describe('what is asked and what goes wrong', () => {
       { email: contact?.email.toLowerCase(), times: 1, trouble: '550 no such box' },
     ]);
     await server.source.query(
-      `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at)
-       select workspace_id, 'ffffffff-0000-7000-8000-000000000001', 'later', kind, to_name, to_email, subject, text, html, false, 'sent', now(), 1, now()
+      `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at, answer_key)
+       select workspace_id, 'ffffffff-0000-7000-8000-000000000001', 'later', kind, to_name, to_email, subject, text, html, false, 'sent', now(), 1, now(), gen_random_uuid()::text
        from mail where reason = 'test'`,
     );
     expect((await client()).refused).toEqual([]);

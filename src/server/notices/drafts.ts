@@ -18,6 +18,7 @@ import {
 import { Person } from '../platform/identity/person.ts';
 import { invalid, notFound, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
+import { takesMails } from '../post/index.ts';
 import { phrasesOf, readableSchedule, scheduleRows } from '../schedules/index.ts';
 import { nameOf } from '../tasks/stored/index.ts';
 import { NEWEST_COLUMNS, NEWEST_NOTICE, type NewestNotice, standingOf } from './standing.ts';
@@ -52,6 +53,7 @@ const CONTACT = `(select name from contact where workspace_id = t.workspace_id a
   order by position, id limit 1)`;
 export const mailAddressOf = (workspace: string, client: string): string =>
   `(select email from contact where workspace_id = ${workspace} and client_id = ${client} and email <> ''
+      and ${takesMails(workspace, 'email')}
     order by prefers is distinct from 'mail', position, id limit 1)`;
 
 /** What is known of visits for their notices, in the order in which they are asked for. @throws Refusal for what is no visit, or is over */

@@ -23,7 +23,10 @@ export async function mailNotice(
   const { page } = notice;
   if (page === null) throw new Error('A notice without a page is none.');
   const to = email ?? (await emailOf(scope, notice.clientId));
-  if (to === '') throw notNow('No mail address of this client is known: add one to a contact.');
+  if (to === '')
+    throw notNow(
+      'No mail address of this client is known that takes mails: add one to a contact, or send it another way.',
+    );
   const task = known ?? (await lockedTask(scope, notice.taskId));
   const paper = new NoticePaper({
     title: page.subject,
@@ -38,6 +41,7 @@ export async function mailNotice(
   const mailId = await post(scope, {
     reason: `notice ${notice.id}`,
     kind: 'notice',
+    about: { clientId: notice.clientId, taskId: task.id },
     to: { name: page.to[0] ?? '', email: to },
     isPrivate: false,
     letter: {

@@ -9,9 +9,15 @@ import { Names, OfWorkspace } from '../platform/db/keys.ts';
   'mail_kind_check',
   "kind in ('invitation', 'password', 'address', 'notice', 'task', 'code', 'calls', 'summary', 'message')",
 )
+@Names('mail', 'Client', ['clientId'])
+@Names('mail', 'TaskRecord', ['taskId'], { onDelete: 'SET NULL' })
+@Names('mail', 'Person', ['authorId'])
 @Check('mail_state_check', "state in ('waiting', 'sent', 'refused')")
 @Unique('mail_reason', ['workspaceId', 'reason'])
 @Index('mail_by_state', ['workspaceId', 'state', 'id'])
+@Unique('mail_answer_key', ['answerKey'])
+@Index('mail_of_task', ['workspaceId', 'taskId'], { where: 'task_id is not null' })
+@Index('mail_of_client', ['workspaceId', 'clientId'], { where: 'client_id is not null' })
 @Index('mail_waiting', { synchronize: false })
 /** By the address in small letters. */
 @Index('mail_by_address', { synchronize: false })
@@ -52,6 +58,39 @@ export class Mail {
   trouble!: string | null;
   @Column({ type: 'timestamptz', nullable: true })
   sentAt!: Date | null;
+  /** Stands in the address to answer at, and in that by which its mails are stopped: random, and of this mail alone. */
+  @Column({ type: 'text' })
+  answerKey!: string;
+  /** The client to whose contact it went, and what it is about; null for mails to people here. */
+  @Column({ type: 'uuid', nullable: true })
+  clientId!: string | null;
+  @Column({ type: 'uuid', nullable: true })
+  taskId!: string | null;
+  /** Who had it sent; null where it went by itself. */
+  @Column({ type: 'uuid', nullable: true })
+  authorId!: string | null;
+}
+
+/** An address of a client's contact that takes no more mails, by its own wish. */
+@Entity({ name: 'mail_stop' })
+@OfWorkspace('mail_stop')
+@Names('mail_stop', 'Client', ['clientId'])
+@Unique('mail_stop_email', ['workspaceId', 'email'])
+export class MailStop {
+  @PrimaryColumn({ type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  /** In small letters. */
+  @Column({ type: 'text' })
+  email!: string;
+  /** To whom the mail went by which they said so. */
+  @Column({ type: 'text' })
+  name!: string;
+  @Column({ type: 'uuid', nullable: true })
+  clientId!: string | null;
+  @Column({ type: 'timestamptz' })
+  at!: Date;
 }
 
 /** A file that goes with a mail, as it goes. */

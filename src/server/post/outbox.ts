@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import type { MailKind } from '../../contract/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { MailPart } from './entity.ts';
@@ -13,6 +14,8 @@ export interface Posted {
   readonly isPrivate: boolean;
   /** Files that go with it. */
   readonly parts?: readonly Part[];
+  /** Of a mail to a client's contact: whose, and which task it is about, where it is about one. */
+  readonly about?: { readonly clientId: string; readonly taskId: string | null };
 }
 
 interface Part {
@@ -27,11 +30,12 @@ interface Part {
  */
 export async function post(
   scope: Scope,
-  { reason, kind, to, letter, isPrivate, parts = [] }: Posted,
+  { reason, kind, to, letter, isPrivate, parts = [], about }: Posted,
 ): Promise<string | null> {
   const [put] = await scope.sql<{ id: string }>(
-    `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, 'waiting', $11, 0, clock_timestamp())
+    `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at,
+       answer_key, client_id, task_id, author_id)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, 'waiting', $11, 0, clock_timestamp(), $12, $13, $14, $15)
      on conflict (workspace_id, reason) do nothing returning id`,
     [
       scope.newId(),
@@ -44,6 +48,10 @@ export async function post(
       htmlOf(letter),
       isPrivate,
       scope.instant,
+      randomBytes(16).toString('hex'),
+      about?.clientId ?? null,
+      about?.taskId ?? null,
+      scope.person?.id ?? null,
     ],
   );
   if (put === undefined) return null;

@@ -113,7 +113,13 @@ describe('a postman', () => {
     });
     await new Promise<void>((resolve) => smtp.listen(0, '127.0.0.1', resolve));
     const address = smtp.server.address() as { port: number };
-    const outside = { url: `smtp://127.0.0.1:${address.port}`, from: 'rota@saltmarsh.example', isStandIn: false };
+    const outside = {
+      url: `smtp://127.0.0.1:${address.port}`,
+      from: 'rota@saltmarsh.example',
+      isStandIn: false,
+      inbound: null,
+      origin: '',
+    };
     try {
       await server.source.query('delete from mail');
       const scope = await server.scope();

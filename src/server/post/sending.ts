@@ -1,6 +1,7 @@
 import { createTransport, type Transporter } from 'nodemailer';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
+import { answerAddress } from '../../core/index.ts';
 import type { Mail, MailPart } from './entity.ts';
 
 /** Where mail is handed over. */
@@ -11,6 +12,10 @@ export interface MailServer {
   readonly from: string;
   /** Whether it is the one that comes with us, where nothing leaves the machine. */
   readonly isStandIn: boolean;
+  /** The mailbox that answers and reports come to, “answers@rota.example”; null where none is set. */
+  readonly inbound: string | null;
+  /** Scheme and host under which this server is reached. */
+  readonly origin: string;
 }
 
 /** A mail that is being handed over is not begun again before this, whatever became of whoever had it. */
@@ -19,7 +24,10 @@ const HELD_SECONDS = 120;
 const GAPS = [1, 2, 5, 15, 60, 240, 720] as const;
 const LONGEST_TROUBLE = 500;
 
-type Taken = Pick<Mail, 'workspaceId' | 'id' | 'toName' | 'toEmail' | 'subject' | 'text' | 'html' | 'tries'>;
+type Taken = Pick<
+  Mail,
+  'workspaceId' | 'id' | 'toName' | 'toEmail' | 'subject' | 'text' | 'html' | 'tries' | 'answerKey' | 'clientId'
+>;
 
 /**
  * Hands over all that waits, one after the other. A mail is held for a while first, so that two who send at once never have
@@ -51,7 +59,8 @@ export class Postman {
       `update mail set try_at = clock_timestamp() + make_interval(secs => $1), tries = tries + 1
        where (workspace_id, id) = (select workspace_id, id from mail where state = 'waiting' and try_at <= clock_timestamp()
          order by try_at limit 1 for update skip locked)
-       returning workspace_id as "workspaceId", id, to_name as "toName", to_email as "toEmail", subject, text, html, tries`,
+       returning workspace_id as "workspaceId", id, to_name as "toName", to_email as "toEmail", subject, text, html, tries,
+         answer_key as "answerKey", client_id as "clientId"`,
       [HELD_SECONDS],
     );
     return rows[0];
@@ -75,7 +84,8 @@ export class Postman {
           contentType: mediaType,
           content: bytes,
         })),
-        headers: { 'Auto-Submitted': 'auto-generated' },
+        headers: { 'Auto-Submitted': 'auto-generated', ...this.stoppedBy(mail) },
+        ...this.answeredAt(mail),
       });
     } catch (error) {
       await this.noteTrouble(mail, error);
@@ -95,6 +105,23 @@ export class Postman {
       ],
     );
     return true;
+  }
+
+  /** Where answers to it go, and reports of what becomes of it. */
+  private answeredAt({ answerKey: key, clientId, toEmail }: Taken): object {
+    const { inbound } = this.server;
+    if (inbound === null) return {};
+    const address = answerAddress(inbound, key);
+    return { envelope: { from: address, to: toEmail }, ...(clientId === null ? {} : { replyTo: address }) };
+  }
+
+  /** Where a contact stops mails in one click (RFC 8058, section 3.1). People here choose on their own page. */
+  private stoppedBy({ answerKey, clientId }: Taken): Record<string, string> {
+    if (clientId === null) return {};
+    return {
+      'List-Unsubscribe': `<${this.server.origin}/api/no-mails/${answerKey}>`,
+      'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click',
+    };
   }
 
   private async noteTrouble(mail: Taken, error: unknown): Promise<void> {

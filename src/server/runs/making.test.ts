@@ -248,6 +248,7 @@ async function workerOn(of: TestServer) {
     log: silent,
     origin: 'http://127.0.0.1',
     mail: null,
+    inbound: null,
     files,
   });
   return { pool, stop: () => runner.stop() };

@@ -43,6 +43,7 @@ export const ACTIONS = {
     'goes on': words('said that it can go on'),
     nudged: onlySaid('sent a nudge'),
     asked: onlySaid('asked the client by mail'),
+    wrote: onlySaid('answered by mail'),
     'link withdrawn': onlySaid('withdrew the client’s link'),
     'taken back': onlySaid('took back what was sent, to change something'),
     skipped: words('skipped'),

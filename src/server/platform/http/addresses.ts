@@ -48,6 +48,14 @@ export function ownAddressOnly(addresses: Addresses): RequestHandler {
   };
 }
 
+/** The first half of it alone: for what mail programs send, who have no page. */
+export function ownNameOnly(addresses: Addresses): RequestHandler {
+  return (request, _response, next) => {
+    if (originOf(addresses, request) === null) throw notFound('address');
+    next();
+  };
+}
+
 /** The origin that the asked host stands for; null for a host that is not ours. */
 function originOf({ publicOrigin }: Addresses, { headers }: Request): string | null {
   const { host = '' } = headers;

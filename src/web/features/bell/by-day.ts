@@ -15,6 +15,7 @@ const RANKS: Readonly<Record<MessageKind, number>> = {
   mail: 9,
   named: 10,
   comment: 11,
+  answer: 11,
   calls: 12,
   reminder: 13,
   soon: 14,
@@ -33,6 +34,7 @@ const VERBS: Readonly<Partial<Record<MessageKind, string>>> = {
   soon: 'Open',
   reminder: 'Open',
   comment: 'Answer',
+  answer: 'Read',
   notice: 'Write',
   calls: 'Ring',
 };

@@ -8,7 +8,7 @@ export class MoreTold1768800000000 implements MigrationInterface {
     await runner.query(`
       alter table message drop constraint message_kind_check;
       alter table message add constraint message_kind_check check (kind in ('new', 'reminder', 'soon', 'late', 'hands', 'moved', 'held',
-        'check', 'finished', 'comment', 'client', 'notice', 'nobody', 'shift', 'calls', 'pool', 'asked', 'named', 'run', 'import', 'mail'));
+        'check', 'finished', 'comment', 'answer', 'client', 'notice', 'nobody', 'shift', 'calls', 'pool', 'asked', 'named', 'run', 'import', 'mail'));
       ${TASK_FACTS(`, 'offeredTo', t.offered_to`)}
       drop trigger note_made on task;
       create trigger note_made after insert on task for each row
@@ -61,8 +61,8 @@ export class MoreTold1768800000000 implements MigrationInterface {
         when (new.run_id is null and new.assignee_id is not null and new.state in ('open', 'underWay')) execute function note_task();
       ${TASK_FACTS('')}
       -- What the table could not hold before goes.
-      delete from message where kind in ('comment', 'client', 'notice', 'calls', 'pool', 'shift', 'import');
-      delete from message_count where kind in ('comment', 'client', 'notice', 'calls', 'pool', 'shift', 'import');
+      delete from message where kind in ('comment', 'answer', 'client', 'notice', 'calls', 'pool', 'shift', 'import');
+      delete from message_count where kind in ('comment', 'answer', 'client', 'notice', 'calls', 'pool', 'shift', 'import');
       alter table message drop constraint message_kind_check;
       alter table message add constraint message_kind_check check (kind in ('new', 'reminder', 'soon', 'late', 'hands', 'moved', 'held',
         'check', 'finished', 'nobody', 'asked', 'named', 'run', 'mail'));

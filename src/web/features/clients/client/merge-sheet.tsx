@@ -96,7 +96,7 @@ export function MergeSheet() {
 
 /** "2 contacts, 1 asset, 3 schedules and 40 tasks of A go to B, who takes over the address." */
 function sayMerging(
-  { contacts, assets, schedules, tasks, notices, plans, calls, filled }: Merging,
+  { contacts, assets, schedules, tasks, notices, plans, calls, answers, mails, filled }: Merging,
   from: string,
   to: string,
 ): string {
@@ -107,6 +107,8 @@ function sayMerging(
     ...(tasks > 0 ? [plural(tasks, 'task')] : []),
     ...(notices > 0 ? [plural(notices, 'notice')] : []),
     ...(calls > 0 ? [plural(calls, 'call')] : []),
+    ...(mails > 0 ? [plural(mails, 'mail')] : []),
+    ...(answers > 0 ? [plural(answers, 'answer')] : []),
     ...(plans > 0 ? [plural(plans, 'time on a plan', 'times on a plan')] : []),
   ];
   const goes = parts.length === 0 ? `Nothing hangs on ${from}.` : `${joinAnd(parts)} of ${from} go over to ${to}.`;
