@@ -13,19 +13,20 @@ interface Written {
 
 const QUOTE =
   '\n\nOn Thu, 19 Nov 2026, Tern Quay wrote:\n> Dear berth-holder,\n> we come to check gas and shore power.';
+/** The oldest first. */
 const WRITTEN: readonly Written[] = [
   {
     ...{ to: { kind: 'notice', place: 0 }, daysAgo: 0.9, kind: 'person' },
     text: `The morning does not suit us, could it be after two? The key hangs behind the companionway steps.${QUOTE}`,
   },
   {
-    ...{ to: { kind: 'task', place: 1 }, daysAgo: 1.6, kind: 'person' },
-    text: 'Renewal came by post only, here is the page. The link would not take it from my old phone.\n-- \nsent from the boat',
-    file: 'insurance page 1.pdf',
-  },
-  {
     ...{ to: { kind: 'notice', place: 2 }, daysAgo: 0.8, kind: 'automatic' },
     text: 'I am at sea until 30 November and read no mail. In urgent cases please ring the harbour office.',
+  },
+  {
+    ...{ to: { kind: 'task', place: 1 }, daysAgo: 0.6, kind: 'person' },
+    text: 'Renewal came by post only, here is the page. The link would not take it from my old phone.\n-- \nsent from the boat',
+    file: 'insurance page 1.pdf',
   },
   {
     ...{ to: null, daysAgo: 0.2, kind: 'person' },

@@ -41,6 +41,8 @@ const mail = mailLine.extend({
   /** As the stand-in received it; null where it did not, or does not stand there. */
   raw: z.string().nullable(),
   messageId: z.string(),
+  /** Whether an answer to it can be tried out: it went to a contact, and mail ends here. */
+  mayBeAnswered: z.boolean(),
   /** Files that go with it. */
   parts: z.array(z.object({ id, name: z.string(), bytes: z.number().int() })),
 });

@@ -55,9 +55,9 @@ function lineOf(scope: Scope, row: Row): MailLine {
   };
 }
 
-export async function oneMail(scope: Scope, id: string): Promise<MailAnswer> {
+export async function oneMail(scope: Scope, id: string, isStandIn: boolean): Promise<MailAnswer> {
   const [row] = await scope.sql<Row & { raw: string | null; parts: MailAnswer['parts'] }>(
-    `select ${COLUMNS}, text, html, (select raw from received_mail where message_id = $3) as raw,
+    `select ${COLUMNS}, text, html, client_id as "clientId", (select raw from received_mail where message_id = $3) as raw,
        (select coalesce(jsonb_agg(jsonb_build_object('id', part.id, 'name', part.name, 'bytes', length(part.bytes))
           order by part.position), '[]') from mail_part part where part.workspace_id = $1 and part.mail_id = $2) as parts
      from mail where workspace_id = $1 and id = $2`,
@@ -71,6 +71,7 @@ export async function oneMail(scope: Scope, id: string): Promise<MailAnswer> {
     raw: row.raw,
     parts: row.parts,
     messageId: messageIdOf({ id }),
+    mayBeAnswered: isStandIn && row.clientId !== null && row.state === 'sent',
   };
 }
 
@@ -105,7 +106,12 @@ export async function sendPart(scope: Scope, id: string, response: Response): Pr
 }
 
 /** Tries a mail again that waits or was given up. */
-export function sendAgain(scope: Scope, id: string, email: string | undefined): Promise<MailAnswer> {
+export function sendAgain(
+  scope: Scope,
+  id: string,
+  email: string | undefined,
+  isStandIn: boolean,
+): Promise<MailAnswer> {
   return scope.transaction(async (tx) => {
     const mail = await tx.locked(Mail, id, 'mail');
     if (mail.state === 'sent') throw notNow('It has left already: it is not sent twice.');
@@ -121,6 +127,6 @@ export function sendAgain(scope: Scope, id: string, email: string | undefined): 
       [id, email ?? mail.toEmail],
     );
     await callPostman(tx);
-    return oneMail(tx, id);
+    return oneMail(tx, id, isStandIn);
   });
 }

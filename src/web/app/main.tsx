@@ -42,6 +42,7 @@ const TeamPlaces = lazy(() => import('../features/people/team/places.tsx'));
 const MessagesPage = lazy(() => import('../features/messages/messages-page.tsx'));
 const PostPlaces = lazy(() => import('../features/post/places.tsx'));
 const ByLinkPage = lazy(() => import('../features/by-link/by-link-page.tsx'));
+const NoMailsPage = lazy(() => import('../features/answers/no-mails-page.tsx'));
 const LinkPage = lazy(() => import('../features/people/link-page.tsx'));
 /** Where a client does what is theirs. */
 const BY_LINK = '/for-you';
@@ -54,6 +55,7 @@ const OPEN_PAGES = {
   '/new-address': LinkPage,
   '/forgotten': LinkPage,
   [BY_LINK]: ByLinkPage,
+  '/no-mails': NoMailsPage,
 };
 const TasksPage = lazy(() => import('../features/task-list/tasks-page.tsx'));
 const VisitPlaces = lazy(() => import('../features/visits/places.tsx'));

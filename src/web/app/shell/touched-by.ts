@@ -16,7 +16,7 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
   if (topics.includes('workspace'))
     soon.push('/workspace', '/settings', '/team', '/leave', '/colleagues', '/shifts', '/letters');
   if (topics.includes('clients')) {
-    soon.push('/clients/', '/subjects');
+    soon.push('/clients/', '/subjects', '/answers');
     later.push('/clients', '/assets');
   }
   if (topics.includes('plans')) {

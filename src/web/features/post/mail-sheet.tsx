@@ -8,6 +8,7 @@ import { Pennant } from '../../kit/pennant.tsx';
 import { CloseButton, SECTION, SideSheet } from '../../kit/side-sheet.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDay, timeOf } from '../../kit/ways.ts';
+import { TryAnswer } from '../answers/try-answer.tsx';
 import { useMail, usePostActions } from './api.ts';
 import { sayTrouble } from './post-page.tsx';
 
@@ -79,6 +80,7 @@ function Mail({ mail, onClose }: { readonly mail: MailAnswer; readonly onClose: 
         </dl>
       </header>
       {mail.state !== 'sent' && <TryAgain mail={mail} />}
+      {mail.mayBeAnswered && <TryAnswer mail={mail} />}
       <div className="flex gap-4 px-5 pt-2.5 text-note" role="tablist" aria-label="How the mail is shown">
         {views.map(([key, words]) => (
           <button
@@ -93,7 +95,7 @@ function Mail({ mail, onClose }: { readonly mail: MailAnswer; readonly onClose: 
           </button>
         ))}
       </div>
-      <div className="min-h-[300px] flex-1 px-5 py-3">
+      <div className="min-h-[456px] flex-1 px-5 py-3">
         {view === 'html' ? (
           <iframe
             title={`The mail ${mail.subject}`}

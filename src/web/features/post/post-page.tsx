@@ -8,6 +8,7 @@ import { FindWords } from '../../kit/find-words.tsx';
 import { Pennant } from '../../kit/pennant.tsx';
 import { Empty, NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
 import { sayDay, timeOf } from '../../kit/ways.ts';
+import { AnswerTrays } from '../answers/answer-trays.tsx';
 import { useMails } from './api.ts';
 
 /** Every mail that left, waits or was refused. */
@@ -52,6 +53,7 @@ function PostTray() {
             </Empty>
           )}
           {!isEmpty && isNoneFound && <Empty title="No mail of these words.">Try fewer of them.</Empty>}
+          {words === '' && <AnswerTrays />}
           {first &&
             MAIL_STATES.map((state) => <Mails key={state} state={state} found={of[state]} isAll={words === ''} />)}
         </div>

@@ -2,7 +2,9 @@ import { type ReactNode, useState } from 'react';
 import type { ClientRecord } from '../../../../contract/index.ts';
 import { dayOfIso } from '../../../../core/index.ts';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
+import { useTrying } from '../../../kit/use-trying.ts';
 import { sayDay } from '../../../kit/ways.ts';
+import { useAnswerActions } from '../../answers/api.ts';
 import { sayFieldValue } from '../own-fields.ts';
 
 /** So many mails that were refused mark an address as one that does not work. */
@@ -25,7 +27,7 @@ export function ClientFacts({ client }: { readonly client: ClientRecord }) {
     ...client.contacts.map((contact) => ({
       key: contact.id,
       name: contact.role || 'contact',
-      value: <Reached contact={contact} known={client.name} refused={client.refused} />,
+      value: <Reached contact={contact} known={client.name} client={client} />,
     })),
     ...clientFields.flatMap((field): Fact[] => {
       const value = client.fields[field.key];
@@ -60,15 +62,16 @@ export function ClientFacts({ client }: { readonly client: ClientRecord }) {
 function Reached({
   contact,
   known,
-  refused,
+  client: { refused, stopped },
 }: {
   readonly contact: ClientRecord['contacts'][number];
   readonly known: string;
-  readonly refused: ClientRecord['refused'];
+  readonly client: Pick<ClientRecord, 'refused' | 'stopped'>;
 }) {
   const today = useToday();
   const { name, email, telephone, prefers } = contact;
   const failed = refused.find((one) => one.email === email.toLowerCase());
+  const stop = stopped.find((one) => one.email === email.toLowerCase());
   const isNamed = name !== known || (email === '' && telephone === '');
   return (
     <span className="flex flex-wrap gap-x-2.5 max-[720px]:gap-y-1.5">
@@ -90,7 +93,32 @@ function Reached({
             : `refused ${sayDay(dayOfIso(failed.on.slice(0, 10)), today)}`}
         </span>
       )}
+      {stop && <Stopped email={email} on={stop.on} />}
       {prefers && <span className="text-ink-2">rather by {prefers}</span>}
+    </span>
+  );
+}
+
+/** An address that wants no mails, and the way back where somebody has heard that it takes them again. */
+function Stopped({ email, on }: { readonly email: string; readonly on: string }) {
+  const { may } = useWorkspace();
+  const today = useToday();
+  const { mailAgain } = useAnswerActions();
+  const { busy, trying } = useTrying();
+  return (
+    <span className="flex flex-wrap gap-x-2">
+      <span className="text-late">wants no mails since {sayDay(dayOfIso(on.slice(0, 10)), today)}</span>
+      {may('clients') && (
+        <button
+          type="button"
+          className="link-line"
+          disabled={busy}
+          aria-label={`Mails go to ${email} again`}
+          onClick={() => void trying(() => mailAgain(email))}
+        >
+          Mail again
+        </button>
+      )}
     </span>
   );
 }

@@ -7,6 +7,7 @@ import { type TideControl, useShell, useTide } from '../../../app/shell/shell-co
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
+import { AnswersOfClient } from '../../answers/answers-of.tsx';
 import { LastChanged } from '../../history/last-changed.tsx';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { usePlansOfClient } from '../../plans/api.ts';
@@ -102,6 +103,7 @@ function Client({ client }: { readonly client: ClientRecord }) {
             <ClientSchedules client={client} ofPlans={ofPlans} />
             <ClientAssets client={client} mayChange={mayChange} />
             <ClientNotices clientId={id} />
+            <AnswersOfClient clientId={id} />
             {client.notes && (
               <section className="border-t border-line-2 px-5 py-2.5 max-[720px]:px-4">
                 <h2 className="text-body leading-5.5 text-primary">Notes</h2>

@@ -28,6 +28,7 @@ import { TaskDeeds } from './task-deeds.tsx';
 import { TaskFoot } from './task-foot.tsx';
 
 const AskedPart = lazy(() => import('../../client-links/asked-part.tsx'));
+const AnswersOfTask = lazy(() => import('../../answers/answers-of.tsx'));
 const CommentsPart = lazy(() => import('../../comments/comments-part.tsx'));
 
 /** A task beside the list it was chosen from: how it is done, what is done, what came before and what comes next. */
@@ -130,6 +131,11 @@ function Contents({ task, onClose, address }: ContentsProps) {
             ))}
           </div>
         </div>
+      )}
+      {task.client !== null && (
+        <Suspense fallback={null}>
+          <AnswersOfTask key={task.id} taskId={task.id} />
+        </Suspense>
       )}
       <SwapTurn task={task} />
       <SetPart task={task} address={address} />
