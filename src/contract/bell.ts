@@ -20,6 +20,8 @@ const bellLineSchema = z.object({
   /** Where it leads. */
   path: z.string(),
   isRead: z.boolean(),
+  /** The one task that it is about; null where it is of several, or of none. */
+  taskId: id.nullable(),
 });
 export type BellLine = z.infer<typeof bellLineSchema>;
 

@@ -8,8 +8,9 @@ import {
   type SummaryWish,
 } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
-import { civilMoment, isoDate, isoTime } from './fields.ts';
+import { civilMoment, id, isoDate, isoTime, named } from './fields.ts';
 import { messagePaths } from './paths-later.ts';
+import { MOST_NUDGED } from './tasks.ts';
 
 /** Lines of a band that a summary tells; the rest is counted. */
 export const SUMMARY_LINES = 6;
@@ -70,6 +71,27 @@ const summarySchema = z.object({
 });
 export type Summary = z.infer<typeof summarySchema>;
 
+const chasedSchema = z.object({
+  /** Who has them, whoever has most first; each with their tasks by the day they are due. */
+  people: z.array(
+    named.extend({
+      tasks: z.array(
+        z.object({
+          id,
+          title: z.string(),
+          dueOn: isoDate,
+          /** Since when they have it. */
+          since: civilMoment,
+          /** How often they were told of it, and when last. */
+          told: z.number().int(),
+          toldAt: civilMoment.nullable(),
+        }),
+      ),
+    }),
+  ),
+});
+export type Chased = z.infer<typeof chasedSchema>;
+
 export const messageEndpoints = {
   /** How whoever asks wishes to hear of things, and what the day's summary says as of now. */
   mine: endpoint(messagePaths.mine, {
@@ -95,5 +117,10 @@ export const messageEndpoints = {
   }),
   quiet: endpoint(messagePaths.quiet, { body: quietWishSchema, answer: z.object({ quiet: quietWishSchema }) }),
   /** The same summary by mail, at once. */
+  /** Of some tasks who has not done them, and how often they were told. */
+  chase: endpoint(messagePaths.chase, {
+    body: z.object({ tasks: z.array(id).min(1).max(MOST_NUDGED) }),
+    answer: chasedSchema,
+  }),
   now: endpoint(messagePaths.now, { heavy: true, answer: z.object({ email: z.string() }) }),
 };

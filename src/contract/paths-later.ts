@@ -126,6 +126,7 @@ export const messagePaths = {
   hear: ['PUT', '/messages/kinds'],
   quiet: ['PUT', '/messages/quiet'],
   now: ['POST', '/messages/summary/now'],
+  chase: ['POST', '/messages/chase'],
 } as const satisfies Record<string, Path>;
 
 export const noticePaths = {

@@ -208,6 +208,7 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /tasks/:taskId/hold-up': 'work',
   'POST /tasks/:taskId/go-on': 'work',
   'POST /tasks/nudges': 'nudge',
+  'POST /messages/chase': 'nudge',
   'POST /answers/:answerId/place': 'post',
   'POST /answers/:answerId/put-away': 'post',
   'POST /answers/parts/:partId/take': 'work',

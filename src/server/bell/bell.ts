@@ -61,6 +61,7 @@ export async function bellOf(
     at: scope.moment(at),
     times: more + 1,
     path: pathOf({ taskId, path }),
+    taskId: more === 0 ? taskId : null,
     isRead: readAt !== null,
   }));
   return { unread, lines, isMore: rows.length > BELL_LINES };

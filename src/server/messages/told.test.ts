@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { BellLine } from '../../contract/index.ts';
+import type { BellLine, Chased } from '../../contract/index.ts';
 import { givenTo } from '../../core/index.ts';
 import { gapsToTell } from '../availability/index.ts';
 import { poolsToTell } from '../calls/index.ts';
@@ -446,6 +446,43 @@ describe('what others say and do', () => {
     const days = (await bell(ines)).lines.filter(({ kind }) => kind === 'notice').map((line) => line.at.slice(0, 10));
     expect(new Set(days).size).toBe(days.length);
     expect(days).not.toContain('2026-11-28');
+  });
+});
+
+describe('a chase', () => {
+  it('tells who has not done work, since when they have it, and how often they were told', async () => {
+    const one = await started(crew.id('Nadia'), '2026-11-25');
+    const two = await started(crew.id('Kit'), '2026-11-27');
+    const done = await started(crew.id('Kit'), '2026-11-27');
+    await server.source.query(`update task set state = 'done', done_at = now() where id = $1`, [done]);
+    const chase = async (tasks: string[], by = ines) =>
+      (await by.post('/api/messages/chase').send({ tasks }).expect(200)).body.people as Chased['people'];
+    const short = async () =>
+      (await chase([one, two, done])).map(({ name, tasks }) => [name, tasks.map(({ told, toldAt }) => [told, toldAt])]);
+    expect(await short()).toEqual([
+      ['Kit Sorrell', [[0, null]]],
+      ['Nadia Orme', [[0, null]]],
+    ]);
+    // Late by the clock, then nudged: both have told of it.
+    await at('2026-11-25T20:00', told);
+    await at('2026-11-26T02:00', told);
+    await at('2026-11-26T09:00', () =>
+      ines
+        .post('/api/tasks/nudges')
+        .send({ tasks: [one] })
+        .expect(200),
+    );
+    expect(await at('2026-11-26T09:01', short)).toEqual([
+      ['Kit Sorrell', [[0, null]]],
+      ['Nadia Orme', [[2, '2026-11-26T09:00']]],
+    ]);
+    await doTo(ines, one, { kind: 'give', personId: crew.id('Kit') });
+    const [kit] = await chase([one, two]);
+    expect([kit?.name, kit?.tasks.map(({ id }) => id)]).toEqual(['Kit Sorrell', [one, two]]);
+    await nadia
+      .post('/api/messages/chase')
+      .send({ tasks: [one] })
+      .expect(403);
   });
 });
 

@@ -7,7 +7,15 @@ import Bell from './bell.tsx';
 
 const line = (n: number, of: Partial<BellLine> = {}): BellLine => ({
   id: `01937000-0000-7000-8000-00000000b${String(n).padStart(3, '0')}`,
-  ...{ kind: 'named', side: 'mine', at: '2026-11-24T09:49', title: 'Fire points', times: 1, isRead: false },
+  ...{
+    kind: 'named',
+    side: 'mine',
+    at: '2026-11-24T09:49',
+    title: 'Fire points',
+    times: 1,
+    taskId: null,
+    isRead: false,
+  },
   ...{ text: 'Joss Penhale named you: is it in?', path: '/tasks/task/f1?due=any' },
   ...of,
 });

@@ -5,7 +5,7 @@ import { bellAddresses } from '../../../contract/addresses-later.ts';
 import type { BellLine } from '../../../contract/index.ts';
 import { dayOfIso, KIND_WORDS, type MessageSide } from '../../../core/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
-import { useToday } from '../../app/shell/workspace.tsx';
+import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
 import { ask } from '../../kit/api.ts';
 import { moveThroughRows } from '../../kit/arrow-rows.ts';
@@ -13,6 +13,7 @@ import { Popover } from '../../kit/popover.tsx';
 import { Trouble } from '../../kit/states.tsx';
 import { useTrying } from '../../kit/use-trying.ts';
 import { sayDay, timeOf } from '../../kit/ways.ts';
+import { useTaskActions } from '../tasks/api.ts';
 import { byDay, type KindOfDay, verbOf } from './by-day.ts';
 
 const NONE: ReadonlySet<string> = new Set();
@@ -209,12 +210,15 @@ function BellRow({
   readonly isFresh: boolean;
   readonly onGo: () => void;
 }) {
+  const { may } = useWorkspace();
+  // What others are late with is done here; the rest of it where it stands.
+  const nudges = line.kind === 'late' && line.side === 'gave' && line.taskId !== null && may('nudge');
   return (
-    <li className="border-b border-line last:border-b-0">
+    <li className="flex items-start border-b border-line last:border-b-0 hover:bg-base-200">
       <Link
         data-row
         to={line.path}
-        className="flex items-baseline gap-3 py-1.5 pr-4 pl-1 text-row leading-4.75 hover:bg-base-200"
+        className="flex min-w-0 flex-1 items-baseline gap-3 py-1.5 pr-4 pl-1 text-row leading-4.75"
         onClick={onGo}
       >
         <span
@@ -231,8 +235,27 @@ function BellRow({
             {line.text === '' ? '' : `, ${line.text}`}
           </span>
         </span>
-        <span className="flex-none font-semibold text-primary">{verbOf(line)}</span>
+        {!nudges && <span className="flex-none font-semibold text-primary">{verbOf(line)}</span>}
       </Link>
+      {nudges && <Nudge line={line} taskId={line.taskId} />}
     </li>
+  );
+}
+
+/** Reminds whoever has it, without leaving the bell. */
+function Nudge({ line, taskId }: { readonly line: BellLine; readonly taskId: string | null }) {
+  const { nudge } = useTaskActions();
+  const { busy, trying } = useTrying();
+  if (taskId === null) return null;
+  return (
+    <button
+      type="button"
+      className="deed flex-none py-1.5 pr-4 leading-4.75"
+      disabled={busy}
+      aria-label={`Nudge about ${line.title}`}
+      onClick={() => void trying(async () => void (await nudge([taskId])))}
+    >
+      Nudge
+    </button>
   );
 }

@@ -11,6 +11,7 @@ import type { Removal } from '../../impact/impact-words.ts';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { PersonBlank } from '../../people/person-blank.tsx';
 import { type Seen, useTaskActions } from '../api.ts';
+import { ChaseList } from './chase-list.tsx';
 
 const DEEDS = [
   ['give', 'Give to …'],
@@ -70,6 +71,7 @@ export function ChosenTasks({ chosen, detail, onClear }: ChosenTasksProps) {
             doing={doing}
             busy={busy}
             count={chosen.length}
+            nudged={chosen.map(({ id }) => id)}
             onNudge={(text) =>
               void nudge(
                 chosen.map(({ id }) => id),
@@ -95,12 +97,13 @@ interface DeedFormProps {
   readonly busy: boolean;
   /** @param done in words, after "3 tasks" */
   readonly onLook: (deed: TaskDeed, done: string) => void;
-  /** Left out where nobody is nudged from. */
+  /** Whom a nudge is about; left out where nobody is nudged from. */
+  readonly nudged?: readonly string[];
   readonly onNudge?: (text: string) => void;
 }
 
 /** The sentence of what is to be done with some tasks. */
-export function DeedForm({ doing, count, busy, onLook, onNudge }: DeedFormProps) {
+export function DeedForm({ doing, count, busy, onLook, nudged, onNudge }: DeedFormProps) {
   const { me, people, today } = useWorkspace();
   const [personId, setPerson] = useState<string | null>(me.id);
   const [amount, setAmount] = useState(1);
@@ -205,6 +208,7 @@ export function DeedForm({ doing, count, busy, onLook, onNudge }: DeedFormProps)
         words="Nudge"
         onLook={() => onNudge?.(reason.trim())}
       >
+        <ChaseList tasks={nudged ?? []} />
         Remind those who have them, saying{' '}
         <input
           className="blank w-[320px]"

@@ -14,6 +14,7 @@ import { FileLine } from '../../files/file-line.tsx';
 import { TaskHistory } from '../../history/task-history.tsx';
 import { SwapTurn } from '../../swaps/swap-turn.tsx';
 import { useTask, useTaskActions } from '../api.ts';
+import { ToldOften } from '../day/chase-list.tsx';
 import { useTaskOnDevice } from '../on-device.ts';
 import { isFixed, sayMoment, sayTimes, unreadTagOf } from '../task-words.ts';
 import { EditTask } from './edit-task.tsx';
@@ -199,6 +200,7 @@ function Facts({ task }: { readonly task: Task }) {
         ? `${sayMoment(task.nudged.at, today)}${task.nudged.by ? ` by ${task.nudged.by}` : ''}`
         : null,
     ],
+    ['told of it', task.mayNudge ? <ToldOften key={task.id} taskId={task.id} /> : null],
     ['type of work', task.workType],
     ['signs it off', task.signsOff],
   ];
