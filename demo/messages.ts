@@ -82,6 +82,18 @@ export async function addMessages(scope: Scope, origin: string, actingAs: Acting
       office,
       some.map(({ told }) => told),
     );
+  // What was told of a task is known with it, for whoever chases it.
+  await scope.sql(
+    `insert into told_once (workspace_id, task_id, kind, at)
+     select $1, task_id, 'late own', at from jsonb_to_recordset($2::jsonb) as told (task_id uuid, at timestamptz) on conflict do nothing`,
+    [
+      JSON.stringify(
+        events.flatMap(({ at, told: { kind, side, taskId } }) =>
+          kind === 'late' && side === 'mine' ? [{ task_id: taskId, at: new Date(at) }] : [],
+        ),
+      ),
+    ],
+  );
   for (let ago = TOLD_DAYS * 24; ago >= 0; ago--) await mailMessages(actingAs(null, ago / 24), origin);
   await scope.sql(
     `update mail set state = 'sent', sent_at = created_at, tries = 1 where workspace_id = $1 and kind = 'message'`,

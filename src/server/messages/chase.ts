@@ -30,7 +30,9 @@ export async function chased(scope: Scope, ids: readonly string[]): Promise<Chas
        select count(*)::int as count, max(at) as last from (
          select o.at from told_once o where o.workspace_id = t.workspace_id and o.task_id = t.id and o.kind like '% own%'
          union all
-         select c.at from change c where c.workspace_id = t.workspace_id and c.subject = 'task' and c.subject_id = t.id and c.action = 'nudged'
+         -- The last nudge stands with the task, the earlier ones in its history.
+         (select c.at from change c where c.workspace_id = t.workspace_id and c.subject = 'task' and c.subject_id = t.id and c.action = 'nudged'
+          union select t.nudged_at where t.nudged_at is not null)
        ) each) told
      where t.workspace_id = $1 and t.id = any($2::uuid[]) and t.state in ${TO_DO}
        and (t.held_until is null or t.held_until <= $4::date)

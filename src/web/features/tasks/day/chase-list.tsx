@@ -21,7 +21,10 @@ export function ChaseList({ tasks }: { readonly tasks: readonly string[] }) {
   if (!looked || looked.people.length === 0) return null;
   const rest = looked.people.length - SHOWN;
   return (
-    <ul className="mb-1.5 text-row leading-5.5" aria-label="Who has not done them">
+    <ul
+      className="max-w-[1000px] columns-2 gap-x-6 text-row leading-5.5 max-[900px]:columns-1"
+      aria-label="Who has not done them"
+    >
       {looked.people.slice(0, SHOWN).map(({ id, name, tasks: theirs }) => (
         <li key={id} className="flex flex-wrap gap-x-3">
           <b className="font-semibold">{name}</b>

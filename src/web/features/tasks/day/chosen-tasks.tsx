@@ -202,23 +202,25 @@ export function DeedForm({ doing, count, busy, onLook, nudged, onNudge }: DeedFo
     );
   if (doing === 'nudge')
     return (
-      <DeedSentence
-        problem={count > MOST_NUDGED ? `${MOST_NUDGED} at once at most.` : null}
-        busy={busy}
-        words="Nudge"
-        onLook={() => onNudge?.(reason.trim())}
-      >
+      <>
         <ChaseList tasks={nudged ?? []} />
-        Remind those who have them, saying{' '}
-        <input
-          className="blank w-[320px]"
-          aria-label="What the nudge says"
-          placeholder="nothing more"
-          maxLength={300}
-          value={reason}
-          onChange={({ target }) => setReason(target.value)}
-        />
-      </DeedSentence>
+        <DeedSentence
+          problem={count > MOST_NUDGED ? `${MOST_NUDGED} at once at most.` : null}
+          busy={busy}
+          words="Nudge"
+          onLook={() => onNudge?.(reason.trim())}
+        >
+          Remind those who have them, saying{' '}
+          <input
+            className="blank w-[320px]"
+            aria-label="What the nudge says"
+            placeholder="nothing more"
+            maxLength={300}
+            value={reason}
+            onChange={({ target }) => setReason(target.value)}
+          />
+        </DeedSentence>
+      </>
     );
   if (doing === 'skip') {
     return (
