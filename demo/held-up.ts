@@ -7,8 +7,23 @@ import { TaskRecord } from '../src/server/tasks/stored/index.ts';
 const MINUTE = 60_000;
 
 /** What every line on a bell has that somebody was named or nudged by, and has not seen. */
-const RUNG: Pick<MessageRecord, 'kind' | 'side' | 'more' | 'path' | 'here' | 'readAt' | 'mail' | 'mailAt'> = {
-  ...{ kind: 'named', side: 'mine', more: 0, path: null, here: true, readAt: null, mail: 'no', mailAt: null },
+const RUNG: Pick<
+  MessageRecord,
+  'kind' | 'side' | 'more' | 'path' | 'here' | 'readAt' | 'mail' | 'mailAt' | 'push' | 'pushAt' | 'pushHeld'
+> = {
+  ...{
+    kind: 'named',
+    side: 'mine',
+    more: 0,
+    path: null,
+    here: true,
+    readAt: null,
+    mail: 'no',
+    mailAt: null,
+    push: 'no',
+    pushAt: null,
+    pushHeld: null,
+  },
 };
 
 interface Around {

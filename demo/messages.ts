@@ -98,6 +98,7 @@ export async function addMessages(scope: Scope, origin: string, actingAs: Acting
   await scope.sql(
     `update mail set state = 'sent', sent_at = created_at, tries = 1 where workspace_id = $1 and kind = 'message'`,
   );
+  await scope.sql(`update message set push = 'no' where workspace_id = $1`);
   // Of what is older than yesterday everything has been seen.
   await scope.sql('update message set read_at = $2 where workspace_id = $1 and at < $2', [new Date(now - DAY)]);
   // Lines stand in the order of their ids: whoever was named this morning was so last.

@@ -24,6 +24,7 @@ export const messageAddresses = addresses<typeof contract.messageEndpoints>(path
 export const noticeAddresses = addresses<typeof contract.noticeEndpoints>(paths.noticePaths);
 export const planAddresses = addresses<typeof contract.planEndpoints>(paths.planPaths);
 export const postAddresses = addresses<typeof contract.postEndpoints>(paths.postPaths);
+export const pushAddresses = addresses<typeof contract.pushEndpoints>(paths.pushPaths);
 export const retentionAddresses = addresses<typeof contract.retentionEndpoints>(paths.retentionPaths);
 export const runAddresses = addresses<typeof contract.runEndpoints>(paths.runPaths);
 export const scheduleAddresses = addresses<typeof contract.scheduleEndpoints>(paths.schedulePaths);

@@ -30,6 +30,7 @@ export * from './people.ts';
 export * from './plans.ts';
 export * from './post.ts';
 export * from './problems.ts';
+export * from './push.ts';
 export * from './record.ts';
 export * from './recurrence.ts';
 export * from './retention.ts';

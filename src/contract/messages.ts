@@ -31,7 +31,7 @@ const quietWishSchema: z.ZodType<QuietWish, QuietWish> = z.object({
   through: z.enum(MESSAGE_KINDS).nullable(),
 });
 
-const hearWishSchema = z.object({ here: z.boolean(), mail: z.boolean() });
+const hearWishSchema = z.object({ here: z.boolean(), mail: z.boolean(), phone: z.boolean() });
 
 /** Where somebody hears of one kind of thing, and how often there was one. */
 const heardSchema = z.object({

@@ -307,6 +307,12 @@ export const workloadPaths = {
   move: ['POST', '/workload/moves'],
 } as const satisfies Record<string, Path>;
 
+export const pushPaths = {
+  mine: ['GET', '/push'],
+  add: ['POST', '/push'],
+  drop: ['DELETE', '/push/:deviceId'],
+} as const satisfies Record<string, Path>;
+
 export const recordPaths = {
   period: ['GET', '/logbook/record.pdf'],
   task: ['GET', '/tasks/:taskId/record.pdf'],

@@ -6,6 +6,7 @@ import {
   FIELD_KINDS,
   HEAR_GROUPS,
   HEAR_SAYS,
+  HEARD_BY,
   type HearRule,
   type HearRules,
   isZone,
@@ -105,7 +106,10 @@ const escalationSchema: z.ZodType<Escalation, Escalation> = z.object({
   deputy: lateHours,
 });
 
-const hearRuleSchema: z.ZodType<HearRule, HearRule> = z.object({ here: z.enum(HEAR_SAYS), mail: z.enum(HEAR_SAYS) });
+const hearRuleSchema: z.ZodType<Partial<HearRule>, Partial<HearRule>> = z.partialRecord(
+  z.enum(HEARD_BY),
+  z.enum(HEAR_SAYS),
+);
 const hearingSchema: z.ZodType<HearRules, HearRules> = z.partialRecord(
   z.enum(HEAR_GROUPS),
   z.partialRecord(z.enum(MESSAGE_SIDES), z.partialRecord(z.enum(MESSAGE_KINDS), hearRuleSchema)),

@@ -34,6 +34,7 @@ import { sessions } from './platform/http/session.ts';
 import { Refusal } from './platform/refusal.ts';
 import type { ServerParts } from './platform/server-parts.ts';
 import { postRoutes } from './post/index.ts';
+import { pushRoutes } from './push/index.ts';
 import { recordRoutes } from './record/index.ts';
 import { retentionRoutes } from './retention/index.ts';
 import { runRoutes } from './runs/index.ts';
@@ -108,6 +109,7 @@ export function api(parts: ApiParts): Router {
     workloadRoutes,
     handOverRoutes,
     postRoutes,
+    pushRoutes,
     setupRoutes,
     workspaceRoutes,
     settingsRoutes,

@@ -10,6 +10,7 @@ import { Notice, NoticeLetterRecord } from './notices/index.ts';
 import { AccountLink, Clocking, Invitation, Leave } from './people/index.ts';
 import { OnPlan, PlanRecord } from './plans/stored/index.ts';
 import { Mail, MailPart, MailStop, ReceivedMail } from './post/index.ts';
+import { PushDevice } from './push/index.ts';
 import { LettingGoRecord } from './retention/index.ts';
 import { Run } from './runs/index.ts';
 import { Schedule, TurnSwap } from './schedules/index.ts';
@@ -54,6 +55,7 @@ import { Notices1768100000000 } from './platform/db/migrations/notices.ts';
 import { OnTime1767500000000 } from './platform/db/migrations/on-time.ts';
 import { PeopleAndAccess1765800000000 } from './platform/db/migrations/people-and-access.ts';
 import { PostAndInvitations1765900000000 } from './platform/db/migrations/post-and-invitations.ts';
+import { Push1769000000000 } from './platform/db/migrations/push.ts';
 import { Retention1767800000000 } from './platform/db/migrations/retention.ts';
 import { RunLog1764400000000 } from './platform/db/migrations/run-log.ts';
 import { RunsByDay1765500000000 } from './platform/db/migrations/runs-by-day.ts';
@@ -134,6 +136,7 @@ export function dataSource(
       MailPart,
       ReceivedMail,
       MailStop,
+      PushDevice,
       AnswerRecord,
       AnswerPart,
       NoticeLetterRecord,
@@ -201,6 +204,7 @@ export function dataSource(
       MessagesTold1768700000000,
       MoreTold1768800000000,
       MailAnswers1768900000000,
+      Push1769000000000,
     ],
     extra: {
       max: connections,

@@ -43,7 +43,12 @@ async function idsOf(of: TestServer): Promise<Ids> {
     .field('kind', 'clients')
     .attach('file', list, 'a.csv')
     .expect(200);
-  return { ...found, templateId, scheduleId: schedule.id, personId: person.id, bringInId: file.id };
+  const { body: pushed } = await ines
+    .post('/api/push')
+    .send({ endpoint: 'https://push.example/1', keys: { p256dh: 'A'.repeat(87), auth: 'A'.repeat(22) }, name: 'phone' })
+    .expect(200);
+  const [{ id: deviceId }] = pushed.devices;
+  return { ...found, deviceId, templateId, scheduleId: schedule.id, personId: person.id, bringInId: file.id };
 }
 
 const endpoints: contract.Endpoint[] = Object.entries(contract)
@@ -209,6 +214,9 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /tasks/:taskId/go-on': 'work',
   'POST /tasks/nudges': 'nudge',
   'POST /messages/chase': 'nudge',
+  'POST /push': 'account',
+  'DELETE /push/:deviceId': 'account',
+  'GET /push': 'account',
   'POST /answers/:answerId/place': 'post',
   'POST /answers/:answerId/put-away': 'post',
   'POST /answers/parts/:partId/take': 'work',

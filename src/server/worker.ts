@@ -8,7 +8,7 @@ import { gapsToTell } from './availability/index.ts';
 import { isListingDue, makeLists, poolsToTell } from './calls/index.ts';
 import { askOwed } from './client-links/index.ts';
 import { type FileStore, sweepFiles } from './files/stored/index.ts';
-import { areSummariesOwed, hear, sendSummaries, sweepMessages, tellNoted } from './messages/index.ts';
+import { areSummariesOwed, hear, pushMessages, sendSummaries, sweepMessages, tellNoted } from './messages/index.ts';
 import { noticesToTell } from './notices/index.ts';
 import { sweepArrivals } from './platform/arrival.ts';
 import type { Clock } from './platform/clock.ts';
@@ -17,6 +17,7 @@ import type { Person } from './platform/identity/person.ts';
 import { Workspace } from './platform/identity/workspace.ts';
 import { Scope } from './platform/scope.ts';
 import { type MailServer, Postman } from './post/index.ts';
+import { pushKeys } from './push/index.ts';
 import { letGoWhatIsDue } from './retention/index.ts';
 import { carryOutFill, Run, runMaking } from './runs/index.ts';
 import { type StandIn, startMailServer } from './standins/index.ts';
@@ -128,7 +129,8 @@ const bareAddress = (from: string): string => /<([^>]+)>/.exec(from)?.[1] ?? fro
 function tellSoon({ source, log }: WorkerParts, runner: () => Promise<Runner>): () => void {
   const look = async () => {
     const waiting = await source.query<{ workspaceId: string }[]>(
-      'select distinct workspace_id as "workspaceId" from (select workspace_id from untold limit 1000) as noted',
+      `select distinct workspace_id as "workspaceId" from ((select workspace_id from untold limit 1000)
+         union all (select workspace_id from message where push = 'undecided' limit 1000)) as noted`,
     );
     for (const { workspaceId } of waiting)
       await (await runner()).addJob('tell', { workspaceId } satisfies OfWorkspacePayload, {
@@ -168,6 +170,14 @@ async function startRunner(
       const workspace = await source.getRepository(Workspace).findOneBy({ id: of.workspaceId });
       if (workspace) await work(workspace, of);
     });
+  const pushNow = async (workspace: Workspace): Promise<void> => {
+    const taken = await pushMessages(
+      scopeOf(workspace),
+      () => pushKeys(source),
+      `mailto:${bareAddress(post.outside.from)}`,
+    );
+    if (taken > 0) log.info({ workspace: workspace.name, taken }, 'signs sent to devices');
+  };
   const runner = await run({
     pgPool: pool,
     noHandleSignals: true,
@@ -231,6 +241,7 @@ async function startRunner(
       hear: ofWorkspace(async (workspace) => {
         const sent = await hear(scopeOf(workspace), origin, MORNINGS);
         if (sent > 0) log.info({ workspace: workspace.name, sent }, 'mails of what happened put in the outbox');
+        await pushNow(workspace);
       }),
       tryOut: ofWorkspace<TriedOut>(async (workspace, tried) => {
         const { server, outside } = post;
@@ -239,6 +250,7 @@ async function startRunner(
       }),
       tell: ofWorkspace(async (workspace) => {
         await tellNoted(scopeOf(workspace));
+        await pushNow(workspace);
       }),
       fill: ofWorkspace<FillPayload>((workspace, { runId }) => carryOutFill(scopeOf(workspace), runId)),
       letGo: ofWorkspace(async (workspace) => {

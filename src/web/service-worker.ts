@@ -58,3 +58,39 @@ registerRoute(
     ],
   }),
 );
+
+/** What a sign says, as the server sends it. */
+interface Sign {
+  readonly title: string;
+  readonly body: string;
+  readonly path: string;
+  readonly tag: string;
+}
+
+const worker = self as unknown as ServiceWorkerGlobalScope;
+
+worker.addEventListener('push', (event) => {
+  const sign = event.data?.json() as Sign | undefined;
+  if (sign === undefined) return;
+  const { title, body, path, tag } = sign;
+  // Under its tag the same sign is shown once, however often it comes.
+  event.waitUntil(
+    worker.registration.showNotification(title, { body, tag, icon: '/icon-192.png', data: { path }, lang: 'en-GB' }),
+  );
+});
+
+/** Leads to what it is about: in a page that is open already, or in a new one. */
+worker.addEventListener('notificationclick', (event) => {
+  event.notification.close();
+  const { path = '/' } = (event.notification.data ?? {}) as { readonly path?: string };
+  const address = new URL(path, worker.location.origin);
+  // Whatever was sent: it leads to pages of ours.
+  const goTo = address.origin === worker.location.origin ? address.href : worker.location.origin;
+  const open = async () => {
+    const [page] = await worker.clients.matchAll({ type: 'window' });
+    if (page === undefined) return worker.clients.openWindow(goTo);
+    await page.focus();
+    return page.navigate(goTo);
+  };
+  event.waitUntil(open());
+});

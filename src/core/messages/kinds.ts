@@ -102,18 +102,29 @@ const ANSWERS_BY: Readonly<Partial<Record<MessageKind, Right>>> = { check: 'sign
 export const answersFor = (access: Access, kind: MessageKind, by: Right = ANSWERS_BY[kind] ?? 'plan'): boolean =>
   mayAll(access, by);
 
+/** Where somebody can hear of a thing: on the bell, by a mail of its own, on a device that shows it though nobody looks. */
+export const HEARD_BY = ['here', 'mail', 'phone'] as const;
+export type HeardBy = (typeof HEARD_BY)[number];
+export const HEARD_BY_WORDS: Readonly<Record<HeardBy, string>> = {
+  here: 'here',
+  mail: 'by mail',
+  phone: 'on the phone',
+};
+
 /** Where somebody hears of one kind of thing. */
-export interface HearWish {
-  /** On the bell. */
-  readonly here: boolean;
-  /** By a mail of its own, as soon as may be. */
-  readonly mail: boolean;
-}
+export type HearWish = Readonly<Record<HeardBy, boolean>>;
+
+const byEach = <T>(of: (by: HeardBy) => T): Readonly<Record<HeardBy, T>> => ({
+  ...{ here: of('here'), mail: of('mail'), phone: of('phone') },
+});
 
 /** What somebody has chosen themselves; the rest is as usual. */
-export type HearChoices = Readonly<Partial<Record<MessageSide, Readonly<Partial<Record<MessageKind, HearWish>>>>>>;
+export type HearChoices = Readonly<
+  Partial<Record<MessageSide, Readonly<Partial<Record<MessageKind, Readonly<Partial<HearWish>>>>>>>
+>;
 
-const wish = (here: boolean, mail = false): HearWish => ({ here, mail });
+/** What is worth a mail at once is worth a sign on the phone. */
+const wish = (here: boolean, mail = false): HearWish => ({ here, mail, phone: mail });
 
 /** As each begins: what asks for something of them rings; the rest stands in the lists and in the summary. */
 const USUAL: Readonly<Record<MessageSide, (access: Access) => Readonly<Partial<Record<MessageKind, HearWish>>>>> = {
@@ -163,21 +174,23 @@ export const ACCESS_OF_GROUP: Readonly<Record<HearGroup, Access>> = { planners: 
 export const HEAR_SAYS = ['on', 'off', 'always'] as const;
 export type HearSays = (typeof HEAR_SAYS)[number];
 
-export interface HearRule {
-  readonly here: HearSays;
-  readonly mail: HearSays;
-}
+export type HearRule = Readonly<Record<HeardBy, HearSays>>;
 
 /** What a workspace says of it; the rest is as usual. */
 export type HearRules = Readonly<
-  Partial<Record<HearGroup, Readonly<Partial<Record<MessageSide, Readonly<Partial<Record<MessageKind, HearRule>>>>>>>>
+  Partial<
+    Record<
+      HearGroup,
+      Readonly<Partial<Record<MessageSide, Readonly<Partial<Record<MessageKind, Readonly<Partial<HearRule>>>>>>>>
+    >
+  >
 >;
 
 /** How one kind of thing is heard of where somebody chose nothing: as the workspace says, else as usual. */
 export function hearRule(rules: HearRules, access: Access, side: MessageSide, kind: MessageKind): HearRule {
-  const said = rules[groupOf(access)]?.[side]?.[kind];
+  const said = rules[groupOf(access)]?.[side]?.[kind] ?? {};
   const usual = USUAL[side](access)[kind] ?? wish(false);
-  const rule = said ?? { here: usual.here ? 'on' : 'off', mail: usual.mail ? 'on' : 'off' };
+  const rule = byEach((by): HearSays => said[by] ?? (usual[by] ? 'on' : 'off'));
   // That somebody else wants a word is always told.
   return kind === 'named' ? { ...rule, here: 'always' } : rule;
 }
@@ -193,8 +206,7 @@ export function hearWish(
   if (!canHear(access, side, kind)) return null;
   const rule = hearRule(rules, access, side, kind);
   const chosen = choices[side]?.[kind];
-  const is = (where: keyof HearWish) => rule[where] === 'always' || (chosen?.[where] ?? rule[where] === 'on');
-  return { here: is('here'), mail: is('mail') };
+  return byEach((by) => rule[by] === 'always' || (chosen?.[by] ?? rule[by] === 'on'));
 }
 
 export const HEAR_SAYS_WORDS: Readonly<Record<HearSays, string>> = { on: 'yes', off: 'no', always: 'always' };
@@ -214,10 +226,9 @@ export function sayHearing(before: HearRules, after: HearRules): string[] {
       MESSAGE_KINDS.flatMap((kind) => {
         const access = ACCESS_OF_GROUP[group];
         const [was, is] = [hearRule(before, access, side, kind), hearRule(after, access, side, kind)];
-        if (was.here === is.here && was.mail === is.mail) return [];
-        return [
-          `${KIND_WORDS[kind].name}, ${HEAR_SIDE_WORDS[side]}, for ${HEAR_GROUP_WORDS[group]}: here ${HEAR_SAYS_WORDS[is.here]}, by mail ${HEAR_SAYS_WORDS[is.mail]}`,
-        ];
+        if (HEARD_BY.every((by) => was[by] === is[by])) return [];
+        const says = HEARD_BY.map((by) => `${HEARD_BY_WORDS[by]} ${HEAR_SAYS_WORDS[is[by]]}`).join(', ');
+        return [`${KIND_WORDS[kind].name}, ${HEAR_SIDE_WORDS[side]}, for ${HEAR_GROUP_WORDS[group]}: ${says}`];
       }),
     ),
   );

@@ -226,16 +226,20 @@ describe('wishes', () => {
         for (const kind of MESSAGE_KINDS) {
           const usual = hearWish(access, {}, side, kind);
           expect(usual === null).toBe(!canHear(access, side, kind));
-          const off = hearWish(access, { [side]: { [kind]: { here: false, mail: false } } }, side, kind);
-          if (off) expect(off).toEqual({ here: kind === 'named', mail: false });
+          const off = hearWish(access, { [side]: { [kind]: { here: false, mail: false, phone: false } } }, side, kind);
+          if (off) expect(off).toEqual({ here: kind === 'named', mail: false, phone: false });
         }
     const rules = { others: { mine: { new: { here: 'off', mail: 'always' } } } } as const;
-    expect(hearWish('member', {}, 'mine', 'new', rules)).toEqual({ here: false, mail: true });
-    expect(hearWish('member', { mine: { new: { here: true, mail: false } } }, 'mine', 'new', rules)).toEqual({
-      ...{ here: true, mail: true },
+    expect(hearWish('member', {}, 'mine', 'new', rules)).toEqual({
+      ...{ here: false, mail: true, phone: false },
+    });
+    expect(hearWish('member', { mine: { new: { here: true, phone: true } } }, 'mine', 'new', rules)).toEqual({
+      ...{ here: true, mail: true, phone: true },
     });
     expect(hearWish('planner', {}, 'mine', 'new', rules)).toEqual(hearWish('planner', {}, 'mine', 'new'));
-    expect(sayHearing({}, rules)).toEqual(['New work, their own work, for everybody else: here no, by mail always']);
+    expect(sayHearing({}, rules)).toEqual([
+      'New work, their own work, for everybody else: here no, by mail always, on the phone no',
+    ]);
     expect(sayHearing(rules, rules)).toEqual([]);
     expect(hearWish('member', {}, 'gave', 'run')).toBeNull();
     expect(hearWish('member', {}, 'gave', 'soon')).toBeNull();

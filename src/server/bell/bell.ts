@@ -22,6 +22,7 @@ export async function ring(scope: Scope, rings: readonly Ring[]): Promise<void> 
     await scope.insert(MessageRecord, {
       ...{ ...told, id: scope.newId(), kind: 'named', side: 'mine', more, path: null },
       ...{ at: scope.instant, by, here: true, readAt: null, mail: 'undecided', mailAt: null },
+      ...{ push: 'undecided', pushAt: null, pushHeld: null },
     });
   await tellBells(
     scope,

@@ -13,6 +13,9 @@ const oneOf = (names: readonly string[]) => names.map((name) => `'${name}'`).joi
 @Check('message_side_check', `side in (${oneOf(MESSAGE_SIDES)})`)
 @Check('message_mail_check', `mail in ('undecided', 'no', 'waits', 'sent')`)
 @Check('message_mail_when', `(mail = 'waits') = (mail_at is not null)`)
+@Check('message_push_check', `push in ('no', 'undecided', 'waits', 'sent', 'failed')`)
+@Check('message_push_when', `(push = 'waits') = (push_at is not null)`)
+@Index('message_to_push', ['workspaceId', 'push', 'pushAt'], { where: `push in ('undecided', 'waits')` })
 @Index('message_of_person', ['workspaceId', 'personId', 'id'])
 @Index('message_of_task', ['workspaceId', 'taskId'])
 @Index('message_unread', ['workspaceId', 'personId'], { where: 'here and read_at is null' })
@@ -59,4 +62,13 @@ export class MessageRecord {
   /** When it may leave, where it waits. */
   @Column({ type: 'timestamptz', nullable: true })
   mailAt!: Date | null;
+  /** Whether it goes to the devices of its person, and how far that is. */
+  @Column({ type: 'text' })
+  push!: 'no' | 'undecided' | 'waits' | 'sent' | 'failed';
+  /** When it may go there. */
+  @Column({ type: 'timestamptz', nullable: true })
+  pushAt!: Date | null;
+  /** Until when somebody is sending it, by the clock of the database. */
+  @Column({ type: 'timestamptz', nullable: true })
+  pushHeld!: Date | null;
 }

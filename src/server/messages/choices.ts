@@ -2,6 +2,7 @@ import { type HeardOf, MESSAGE_DAYS } from '../../contract/index.ts';
 import {
   type Access,
   canHear,
+  HEARD_BY,
   type HearChoices,
   type HearRules,
   type HearWish,
@@ -27,8 +28,8 @@ export function meOf(scope: Scope): Person {
 
 /** What can't be turned off. */
 function fixedOf(rules: HearRules, access: Access, side: MessageSide, kind: MessageKind): HearWish {
-  const { here, mail } = hearRule(rules, access, side, kind);
-  return { here: here === 'always', mail: mail === 'always' };
+  const { here, mail, phone } = hearRule(rules, access, side, kind);
+  return { here: here === 'always', mail: mail === 'always', phone: phone === 'always' };
 }
 
 /** Where somebody hears of what, and how often that was. */
@@ -78,7 +79,7 @@ export function wishKind(
   const { id, access } = meOf(scope);
   if (!canHear(access, side, kind)) throw invalid([{ path: 'kind', message: 'This is none of yours to hear of.' }]);
   const fixed = fixedOf(scope.workspace.hearing, access, side, kind);
-  for (const where of ['here', 'mail'] as const)
+  for (const where of HEARD_BY)
     if (fixed[where] && !wish[where])
       throw invalid([{ path: `wish.${where}`, message: 'That is always told: it can’t be turned off.' }]);
   return scope.transaction(async (tx) => {

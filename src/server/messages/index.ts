@@ -4,6 +4,7 @@ export { hear } from './hear.ts';
 export { tellNoted } from './noted.ts';
 export type { Morning } from './of-time.ts';
 export { Office } from './office.ts';
+export { pushMessages } from './pushing.ts';
 export { messageRoutes } from './routes.ts';
 export { mailMessages } from './sending.ts';
 export { sweepMessages } from './sweep.ts';

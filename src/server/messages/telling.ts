@@ -26,21 +26,23 @@ export async function tell(scope: Scope, office: Office, all: readonly Told[]): 
   const lines = all.flatMap((told) => {
     const wish = office.wishOf(told.personId, told.side, told.kind);
     const byMail = wish?.mail === true && !told.isHereAlone;
-    if (wish === null || (!wish.here && !byMail)) return [];
+    const onPhone = wish?.phone === true && !told.isHereAlone;
+    if (wish === null || (!wish.here && !byMail && !onPhone)) return [];
     const { personId, side, kind, taskId, path, title, text, times, byId } = told;
     return [
       {
         ...{ id: scope.newId(), person_id: personId, side, kind, task_id: taskId, path, title, text, more: times - 1 },
         ...{ by: byId, here: wish.here, mail: byMail ? 'undecided' : 'no' },
+        push: onPhone ? 'undecided' : 'no',
       },
     ];
   });
   // A task may be gone by now: what is told of it stays.
   await scope.sql(
-    `insert into message (workspace_id, id, person_id, side, kind, task_id, path, title, text, more, at, by, here, mail)
-     select $1, line.id, person_id, side, kind, task.id, path, line.title, text, more, $2, by, here, mail
+    `insert into message (workspace_id, id, person_id, side, kind, task_id, path, title, text, more, at, by, here, mail, push)
+     select $1, line.id, person_id, side, kind, task.id, path, line.title, text, more, $2, by, here, mail, push
      from jsonb_to_recordset($3::jsonb) as line (id uuid, person_id uuid, side text, kind text, task_id uuid, path text, title text,
-       text text, more int, by uuid, here boolean, mail text)
+       text text, more int, by uuid, here boolean, mail text, push text)
      left join task on task.workspace_id = $1 and task.id = line.task_id`,
     [scope.instant, JSON.stringify(lines)],
   );

@@ -72,7 +72,7 @@ describe('what is done with a task', () => {
     await kit.post(`/api/tasks/${id}/finish`).send({}).expect(200);
     await ines
       .put('/api/messages/kinds')
-      .send({ side: 'gave', kind: 'finished', wish: { here: true, mail: false } })
+      .send({ side: 'gave', kind: 'finished', wish: { here: true, mail: false, phone: false } })
       .expect(200);
     await told();
     expect(await said(ines)).toEqual(['finished gave: Hose reels | finished by Kit Sorrell']);
@@ -145,7 +145,7 @@ describe('by mail', () => {
     // Given by somebody at first: what is new does not go by mail unless it is chosen.
     await nadia
       .put('/api/messages/kinds')
-      .send({ side: 'mine', kind: 'new', wish: { here: false, mail: true } })
+      .send({ side: 'mine', kind: 'new', wish: { here: false, mail: true, phone: false } })
       .expect(200);
     await started(crew.id('Nadia'), '2026-11-27');
     expect(await toNadia(TEST_NOW)).toBe(0);
@@ -185,11 +185,11 @@ describe('by mail', () => {
     expect((await mails()).filter(({ to }) => to === 'Nadia Orme')).toHaveLength(1);
     await nadia
       .put('/api/messages/kinds')
-      .send({ side: 'mine', kind: 'named', wish: { here: false, mail: false } })
+      .send({ side: 'mine', kind: 'named', wish: { here: false, mail: false, phone: false } })
       .expect(422);
     await nadia
       .put('/api/messages/kinds')
-      .send({ side: 'gave', kind: 'run', wish: { here: true, mail: false } })
+      .send({ side: 'gave', kind: 'run', wish: { here: true, mail: false, phone: false } })
       .expect(422);
   });
 });
@@ -497,8 +497,8 @@ describe('the page of messages', () => {
         side: 'mine',
         kind: 'new',
         times: 1,
-        wish: { here: true, mail: false },
-        fixed: { here: false, mail: false },
+        wish: { here: true, mail: false, phone: false },
+        fixed: { here: false, mail: false, phone: false },
       },
     });
     expect(own.hears.some((one: { kind: string }) => one.kind === 'run')).toBe(false);
@@ -518,10 +518,13 @@ describe('the page of messages', () => {
       .send({ ...settings, hearing: { others } })
       .expect(200);
     const ofNew = async () => (await mine(nadia)).hears.find((one: { kind: string }) => one.kind === 'new');
-    expect(await ofNew()).toMatchObject({ wish: { here: false, mail: true }, fixed: { here: false, mail: true } });
+    expect(await ofNew()).toMatchObject({
+      wish: { here: false, mail: true, phone: false },
+      fixed: { here: false, mail: true, phone: false },
+    });
     const choose = (wish: object) => nadia.put('/api/messages/kinds').send({ side: 'mine', kind: 'new', wish });
-    await choose({ here: true, mail: false }).expect(422);
-    await choose({ here: true, mail: true }).expect(200);
+    await choose({ here: true, mail: false, phone: false }).expect(422);
+    await choose({ here: true, mail: true, phone: false }).expect(200);
     await ines
       .put('/api/settings')
       .send({ ...settings, version: saved.body.settings.version, hearing: { others: { gave: { run: 1 } } } })

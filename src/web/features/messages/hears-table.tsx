@@ -1,6 +1,15 @@
 import { Fragment } from 'react';
 import type { HeardOf } from '../../../contract/index.ts';
-import { type HearWish, KIND_WORDS, MESSAGE_KINDS, MESSAGE_SIDES, type MessageSide } from '../../../core/index.ts';
+import {
+  HEARD_BY,
+  HEARD_BY_WORDS,
+  type HeardBy,
+  type HearWish,
+  KIND_WORDS,
+  MESSAGE_KINDS,
+  MESSAGE_SIDES,
+  type MessageSide,
+} from '../../../core/index.ts';
 
 interface HearsTableProps {
   readonly hears: readonly HeardOf[];
@@ -8,6 +17,8 @@ interface HearsTableProps {
   readonly answers: boolean;
   readonly onChoose: (of: HeardOf, wish: HearWish) => void;
 }
+
+const SHORT: Readonly<Record<HeardBy, string>> = { here: 'here', mail: 'mail', phone: 'phone' };
 
 const count = (n: number) => n.toLocaleString('en-GB');
 
@@ -30,7 +41,7 @@ export function HearsTable({ hears, answers, onChoose }: HearsTableProps) {
           {sides.map((side) => (
             <th
               key={side}
-              colSpan={3}
+              colSpan={1 + HEARD_BY.length}
               scope="colgroup"
               className="border-l border-line-2 px-3 pt-2 text-left font-semibold"
             >
@@ -47,12 +58,11 @@ export function HearsTable({ hears, answers, onChoose }: HearsTableProps) {
               <th scope="col" className="w-14 border-l border-line-2 px-3 pb-1 text-right font-normal">
                 times
               </th>
-              <th scope="col" className="w-13 pb-1 font-normal">
-                here
-              </th>
-              <th scope="col" className="w-13 pr-2 pb-1 font-normal">
-                mail
-              </th>
+              {HEARD_BY.map((by) => (
+                <th key={by} scope="col" className="w-12 pb-1 font-normal last:pr-2">
+                  {SHORT[by]}
+                </th>
+              ))}
             </Fragment>
           ))}
         </tr>
@@ -87,12 +97,11 @@ export function HearsTable({ hears, answers, onChoose }: HearsTableProps) {
               <td className="border-l border-line-2 px-3 text-right text-ink-2 tabular-nums">
                 {count(sum(side, () => true))}
               </td>
-              <td className="text-center font-head text-[17px] font-[650] tabular-nums">
-                {count(sum(side, ({ wish }) => wish.here))}
-              </td>
-              <td className="pr-2 text-center font-head text-[17px] font-[650] tabular-nums">
-                {count(sum(side, ({ wish }) => wish.mail))}
-              </td>
+              {HEARD_BY.map((by) => (
+                <td key={by} className="text-center font-head text-[17px] font-[650] tabular-nums last:pr-2">
+                  {count(sum(side, ({ wish }) => wish[by]))}
+                </td>
+              ))}
             </Fragment>
           ))}
         </tr>
@@ -114,16 +123,19 @@ function HeardCells({
     return (
       <>
         <td className="border-l border-line-2 px-3 text-right text-ink-2">·</td>
-        <td className="text-center text-ink-2">·</td>
-        <td className="pr-2 text-center text-ink-2">·</td>
+        {HEARD_BY.map((by) => (
+          <td key={by} className="text-center text-ink-2 last:pr-2">
+            ·
+          </td>
+        ))}
       </>
     );
   const { times, wish, fixed } = heard;
-  const box = (where: 'here' | 'mail', words: string) => (
+  const box = (where: HeardBy) => (
     <input
       type="checkbox"
       className="check align-middle disabled:opacity-50"
-      aria-label={`${name}: ${words}`}
+      aria-label={`${name}: ${HEARD_BY_WORDS[where]}`}
       checked={wish[where]}
       disabled={fixed[where]}
       title={fixed[where] ? 'That is always told: nobody can turn it off.' : undefined}
@@ -133,8 +145,11 @@ function HeardCells({
   return (
     <>
       <td className="border-l border-line-2 px-3 text-right tabular-nums">{count(times)}</td>
-      <td className="text-center">{box('here', 'here')}</td>
-      <td className="pr-2 text-center">{box('mail', 'by mail')}</td>
+      {HEARD_BY.map((by) => (
+        <td key={by} className="text-center last:pr-2">
+          {box(by)}
+        </td>
+      ))}
     </>
   );
 }

@@ -17,12 +17,18 @@ const SUMMARY: Summary = {
   ],
 };
 
-const FREE = { here: false, mail: false };
+const FREE = { here: false, mail: false, phone: false };
 const HEARS: readonly HeardOf[] = [
-  { side: 'mine', kind: 'late', times: 3, wish: { here: true, mail: true }, fixed: FREE },
-  { side: 'gave', kind: 'late', times: 1_041, wish: { here: true, mail: false }, fixed: FREE },
-  { side: 'gave', kind: 'finished', times: 20, wish: { here: false, mail: false }, fixed: FREE },
-  { side: 'mine', kind: 'named', times: 0, wish: { here: true, mail: true }, fixed: { here: true, mail: false } },
+  { side: 'mine', kind: 'late', times: 3, wish: { here: true, mail: true, phone: false }, fixed: FREE },
+  { side: 'gave', kind: 'late', times: 1_041, wish: { here: true, mail: false, phone: false }, fixed: FREE },
+  { side: 'gave', kind: 'finished', times: 20, wish: { here: false, mail: false, phone: false }, fixed: FREE },
+  {
+    side: 'mine',
+    kind: 'named',
+    times: 0,
+    wish: { here: true, mail: true, phone: false },
+    fixed: { here: true, mail: false, phone: false },
+  },
 ];
 const CHOSEN = {
   hears: HEARS,
@@ -92,15 +98,17 @@ describe('messages', () => {
       within(late)
         .getAllByRole('cell')
         .map(({ textContent }) => textContent),
-    ).toEqual(['3', '', '', '1,041', '', '']);
+    ).toEqual(['3', '', '', '', '1,041', '', '', '']);
     await user.click(within(late).getByRole('checkbox', { name: 'Late, work of others: by mail' }));
-    await waitFor(() => expect(sent).toEqual([{ side: 'gave', kind: 'late', wish: { here: true, mail: true } }]));
+    await waitFor(() =>
+      expect(sent).toEqual([{ side: 'gave', kind: 'late', wish: { here: true, mail: true, phone: false } }]),
+    );
     const sums = screen.getByRole('row', { name: /That is, in 4 weeks/ });
     expect(
       within(sums)
         .getAllByRole('cell')
         .map(({ textContent }) => textContent),
-    ).toEqual(['3', '3', '3', '1,061', '1,041', '0']);
+    ).toEqual(['3', '3', '3', '0', '1,061', '1,041', '0', '0']);
     const named = screen.getByRole<HTMLInputElement>('checkbox', { name: 'Named or nudged, my own work: here' });
     expect([named.checked, named.disabled]).toEqual([true, true]);
     expect(screen.getByText(/^Of 6 things told by mail in these 4 weeks 2 fell into these hours/)).toBeTruthy();

@@ -7,6 +7,7 @@ import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { useTrying } from '../../kit/use-trying.ts';
 import { sayShortDay, timeOf } from '../../kit/ways.ts';
 import { useMessageActions, useMyMessages } from './api.ts';
+import { DevicesPart } from './devices-part.tsx';
 import { HearsTable } from './hears-table.tsx';
 import { QuietPart } from './quiet-part.tsx';
 
@@ -100,6 +101,7 @@ export default function MessagesPage() {
                 )}
               </span>
             </Part>
+            <DevicesPart />
             <QuietPart
               quiet={data.quiet}
               mailHours={data.mailHours}

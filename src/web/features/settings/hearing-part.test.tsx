@@ -26,13 +26,13 @@ it('says for each group and side what they usually hear of, and keeps only what 
   const late = () => screen.getByRole<HTMLSelectElement>('combobox', { name: 'Late: by mail' });
   expect(late().value).toBe('on');
   // Whoever names somebody is always told of.
-  expect(within(screen.getByRole('row', { name: /^Named or nudged/ })).getAllByRole('combobox')).toHaveLength(1);
+  expect(within(screen.getByRole('row', { name: /^Named or nudged/ })).getAllByRole('combobox')).toHaveLength(2);
   expect(screen.queryByRole('row', { name: /^A run left work out/ })).toBeNull();
   await user.selectOptions(screen.getByLabelText('Of whose work'), 'work of others');
   expect(screen.getByRole('row', { name: /^A run left work out/ })).toBeTruthy();
   await user.selectOptions(screen.getByLabelText('Who hears of it'), 'everybody else');
   expect(screen.queryByRole('row', { name: /^A run left work out/ })).toBeNull();
   await user.selectOptions(late(), 'always');
-  expect(said).toEqual([{ others: { gave: { late: { here: 'on', mail: 'always' } } } }]);
+  expect(said).toEqual([{ others: { gave: { late: { here: 'on', mail: 'always', phone: 'off' } } } }]);
   expect(late().value).toBe('always');
 });

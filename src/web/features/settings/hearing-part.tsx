@@ -7,6 +7,8 @@ import {
   HEAR_SAYS,
   HEAR_SAYS_WORDS,
   HEAR_SIDE_WORDS,
+  HEARD_BY,
+  HEARD_BY_WORDS,
   type HearGroup,
   type HearRule,
   type HearRules,
@@ -54,12 +56,11 @@ export function HearingPart({ hearing, onChange }: HearingPartProps) {
         <thead className="text-note text-ink-2">
           <tr>
             <td />
-            <th scope="col" className="w-22 text-left font-normal">
-              here
-            </th>
-            <th scope="col" className="w-22 text-left font-normal">
-              by mail
-            </th>
+            {HEARD_BY.map((by) => (
+              <th key={by} scope="col" className="w-22 text-left font-normal">
+                {HEARD_BY_WORDS[by]}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
@@ -71,26 +72,20 @@ export function HearingPart({ hearing, onChange }: HearingPartProps) {
                 <th scope="row" className="text-left font-normal">
                   {name}
                 </th>
-                <td>
-                  {kind === 'named' ? (
-                    <span className="text-ink-2">always</span>
-                  ) : (
-                    <ChoiceBlank
-                      label={`${name}: here`}
-                      value={rule.here}
-                      options={SAYS}
-                      onChange={(here) => set(kind, { ...rule, here })}
-                    />
-                  )}
-                </td>
-                <td>
-                  <ChoiceBlank
-                    label={`${name}: by mail`}
-                    value={rule.mail}
-                    options={SAYS}
-                    onChange={(mail) => set(kind, { ...rule, mail })}
-                  />
-                </td>
+                {HEARD_BY.map((by) => (
+                  <td key={by}>
+                    {kind === 'named' && by === 'here' ? (
+                      <span className="text-ink-2">always</span>
+                    ) : (
+                      <ChoiceBlank
+                        label={`${name}: ${HEARD_BY_WORDS[by]}`}
+                        value={rule[by]}
+                        options={SAYS}
+                        onChange={(says) => set(kind, { ...rule, [by]: says })}
+                      />
+                    )}
+                  </td>
+                ))}
               </tr>
             );
           })}
