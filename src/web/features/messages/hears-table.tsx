@@ -55,12 +55,15 @@ export function HearsTable({ hears, answers, onChoose }: HearsTableProps) {
           </th>
           {sides.map((side) => (
             <Fragment key={side}>
-              <th scope="col" className="w-14 border-l border-line-2 px-3 pb-1 text-right font-normal">
+              <th scope="col" className="w-14 border-l border-line-2 px-3 pb-1 text-right align-bottom font-normal">
                 times
               </th>
               {HEARD_BY.map((by) => (
-                <th key={by} scope="col" className="w-12 pb-1 font-normal last:pr-2">
-                  {SHORT[by]}
+                <th key={by} scope="col" className="w-12 pb-1 align-bottom font-normal last:pr-2">
+                  {/* Side by side they would run into each other on a phone. */}
+                  <span className="inline-block max-[720px]:rotate-180 max-[720px]:[writing-mode:vertical-rl]">
+                    {SHORT[by]}
+                  </span>
                 </th>
               ))}
             </Fragment>
