@@ -1,5 +1,7 @@
 import { spawn } from 'node:child_process';
+import { createECDH, randomBytes } from 'node:crypto';
 import { readdirSync, readFileSync, rmSync } from 'node:fs';
+import { createServer } from 'node:http';
 import { join } from 'node:path';
 import { build } from './build.mjs';
 import { freePort, startPostgres } from './postgres.mjs';
@@ -160,6 +162,9 @@ await runScript(async () => {
   console.log(
     `${bells.tasks} changes of hands, ${bells.kills} kills, ${bells.missing} not told, ${bells.twice} told twice; of ${bells.lines} lines by mail ${bells.mailsMissing} missing, ${bells.mailsTwice} twice`,
   );
+  console.log(
+    `${bells.signs} signs to devices, ${bells.signsMissing} missing; ${bells.signsAgain} sent once more after a kill, under the same tag`,
+  );
   const mails = await countMails(database, invited);
   console.log(
     `${mails.all} mails, ${mails.missing} missing, ${mails.twice} twice; ${mails.again} handed over once more after a kill, under the same Message-ID`,
@@ -179,7 +184,8 @@ await runScript(async () => {
       bells.missing +
       bells.twice +
       bells.mailsMissing +
-      bells.mailsTwice ===
+      bells.mailsTwice +
+      bells.signsMissing ===
       0
       ? 0
       : 1,
@@ -260,7 +266,8 @@ async function killWhileTelling({ database, kill, start, random }) {
   const settled = async () =>
     (
       await one(
-        `select not exists (select from untold) and not exists (select from message where mail in ('undecided', 'waits')) as is`,
+        `select not exists (select from untold)
+           and not exists (select from message where mail in ('undecided', 'waits') or push in ('undecided', 'waits')) as is`,
       )
     ).is;
   const give = (personId) =>
@@ -272,10 +279,12 @@ async function killWhileTelling({ database, kill, start, random }) {
       await pause(300);
     }
   };
+  const devices = await startDevices(database, workspaceId, people);
   await give(people[0].id);
   await untilSettled();
   await database.query(`delete from message; delete from mail where kind = 'message'`);
   const total = { tasks: 0, kills: 0, missing: 0, twice: 0, lines: 0, mailsMissing: 0, mailsTwice: 0 };
+  Object.assign(total, { signs: 0, signsMissing: 0, signsAgain: 0 });
   for (let to = 1; total.kills < BELL_KILLS; to = 1 - to) {
     await give(people[to].id);
     await hear();
@@ -284,6 +293,8 @@ async function killWhileTelling({ database, kill, start, random }) {
     await Promise.all(which.map(kill));
     total.kills++;
     await Promise.all(which.map(start));
+    // Whoever fell holds what it was sending: as if that had run out.
+    await database.query('update message set push_held = null');
     await untilSettled();
     const told = await one(
       `select coalesce(sum(more + 1), 0)::int as n from message where person_id = $1 and kind = 'hands' and (title like '%yours from%' or text like 'yours now%')`,
@@ -302,9 +313,47 @@ async function killWhileTelling({ database, kill, start, random }) {
     console.log(
       `  kill ${total.kills}: ${which.join(' and ')}, ${told.n} of ${tasks.length} told, ${mailed.n} of ${lines.n} lines mailed`,
     );
+    const signs = (await database.query(`select id from message where push = 'sent'`)).rows;
+    const came = devices.takeAway();
+    total.signs += signs.length;
+    // Gathered ones come under the tag of the first of theirs: of a person there is one sign at least.
+    total.signsMissing += Math.max(0, Math.min(1, signs.length) - came.length);
+    if (signs.length <= 3)
+      total.signsMissing += signs.filter(({ id }) => !came.includes(id.replaceAll('-', ''))).length;
+    total.signsAgain += came.length - new Set(came).size;
     await database.query(`delete from message; delete from mail where kind = 'message'`);
   }
+  await devices.stop();
   return total;
+}
+
+/** A phone for each, and where it is pushed to: what comes is known by its topic, which is the same for the same sign. */
+async function startDevices(database, workspaceId, people) {
+  let topics = [];
+  const server = createServer((request, response) => {
+    request.resume();
+    request.on('end', () => {
+      topics.push(request.headers.topic);
+      response.writeHead(201).end();
+    });
+  });
+  await new Promise((resolve) => server.listen(0, '127.0.0.1', resolve));
+  for (const { id } of people) {
+    const keys = createECDH('prime256v1').generateKeys('base64url');
+    await database.query(
+      `insert into push_device (workspace_id, id, person_id, endpoint, p256dh, auth, name, added_at)
+       values ($1, gen_random_uuid(), $2, $3, $4, $5, 'phone', now())`,
+      [workspaceId, id, `http://127.0.0.1:${server.address().port}/${id}`, keys, randomBytes(16).toString('base64url')],
+    );
+  }
+  return {
+    takeAway() {
+      const came = topics;
+      topics = [];
+      return came;
+    },
+    stop: () => new Promise((resolve) => server.close(resolve)),
+  };
 }
 
 /** Waits for the last of them, and counts what has come: by the addresses, each of which was invited once. */

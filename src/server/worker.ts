@@ -139,12 +139,23 @@ function tellSoon({ source, log }: WorkerParts, runner: () => Promise<Runner>): 
   };
   let timer: NodeJS.Timeout;
   let isOver = false;
+  // Said once, not with each look while the database is away.
+  let isAway = false;
   const again = () => {
     if (isOver) return;
     timer = setTimeout(() => {
       look()
-        // What is not told now is told with the next minute.
-        .catch((error: unknown) => log.warn({ err: error }, 'what is to be told waits'))
+        .then(
+          () => {
+            if (isAway) log.info('what is to be told is looked for again');
+            isAway = false;
+          },
+          (error: unknown) => {
+            // What is not told now is told with the next minute.
+            if (!isAway) log.warn({ err: error }, 'what is to be told waits');
+            isAway = true;
+          },
+        )
         .finally(again);
     }, TELL_EVERY_MS);
   };

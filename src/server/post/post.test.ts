@@ -1,3 +1,4 @@
+import { createServer } from 'node:net';
 import { SMTPServer } from 'smtp-server';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Agent, TestServer } from '../testing/test-server.ts';
@@ -143,6 +144,65 @@ describe('a postman', () => {
       expect(kept).toEqual([{ text: 'What it said is not kept: it held a link for one person alone.', html: '' }]);
       for (const postman of postmen) postman.close();
     } finally {
+      await new Promise<void>((resolve) => smtp.close(resolve));
+      await server.stop();
+    }
+  });
+
+  it('whose server is dead for a day loses nothing, and hands each over once when it is back', async () => {
+    const server = await testServer();
+    const port = await new Promise<number>((resolve) => {
+      const probe = createServer().listen(0, '127.0.0.1', () => {
+        const { port: free } = probe.address() as { port: number };
+        probe.close(() => resolve(free));
+      });
+    });
+    const postman = new Postman(
+      server.source,
+      { url: `smtp://127.0.0.1:${port}`, from: 'rota@saltmarsh.example', isStandIn: false, inbound: null, origin: '' },
+      silent,
+    );
+    const received: string[] = [];
+    const smtp = new SMTPServer({
+      authOptional: true,
+      disabledCommands: ['STARTTLS'],
+      onData(stream, _session, done) {
+        let raw = '';
+        stream.on('data', (chunk: Buffer) => {
+          raw += chunk.toString();
+        });
+        stream.on('end', () => {
+          received.push(/^message-id: (\S+)/im.exec(raw)?.[1] ?? '');
+          done();
+        });
+      },
+    });
+    try {
+      await server.source.query('delete from mail');
+      const scope = await server.scope();
+      for (let i = 0; i < 3; i++)
+        await post(scope, {
+          ...{ reason: `${i}`, kind: 'address' as const, letter: LETTER, isPrivate: false },
+          to: { name: 'Kit', email: 'kit@saltmarsh.example' },
+        });
+      const now = () => new Date(server.clock.now());
+      let minutes = 0;
+      for (; minutes < 24 * 60; ) {
+        expect(await postman.send(now)).toBe(0);
+        const [row] = await server.source.query<{ gap: number; states: string[] }[]>(
+          `select max(extract(epoch from try_at - clock_timestamp()) / 60)::float8 as gap, array_agg(distinct state) as states from mail`,
+        );
+        expect(row?.states).toEqual(['waiting']);
+        minutes += Math.ceil(row?.gap ?? Number.NaN);
+        await server.source.query('update mail set try_at = clock_timestamp()');
+      }
+      await new Promise<void>((resolve) => smtp.listen(port, '127.0.0.1', resolve));
+      expect(await postman.send(now)).toBe(3);
+      expect(await postman.send(now)).toBe(0);
+      expect(new Set(received).size).toBe(3);
+      expect(received).toHaveLength(3);
+    } finally {
+      postman.close();
       await new Promise<void>((resolve) => smtp.close(resolve));
       await server.stop();
     }

@@ -20,8 +20,8 @@ export interface MailServer {
 
 /** A mail that is being handed over is not begun again before this, whatever became of whoever had it. */
 const HELD_SECONDS = 120;
-/** Minutes until each next try; after the last of them it is given up. */
-const GAPS = [1, 2, 5, 15, 60, 240, 720] as const;
+/** Minutes until each next try; after the last of them it is given up: four days and more, as RFC 5321, section 4.5.4.1, asks. */
+const GAPS = [1, 2, 5, 15, 60, 240, ...Array.from({ length: 8 }, () => 720)] as const;
 const LONGEST_TROUBLE = 500;
 
 type Taken = Pick<

@@ -103,6 +103,27 @@ describe('a device', () => {
     expect(signs(before)).toHaveLength(1);
   });
 
+  it('has its quiet hours by the clock on the wall, in the nights in which that is changed too', async () => {
+    await add(kit).expect(200);
+    await wish(kit, true);
+    await kit
+      .put('/api/messages/quiet')
+      .send({ from: '18:00', to: '07:00', offDays: false, through: null })
+      .expect(200);
+    // An hour more in the night to 25 October, one less in that to 28 March (Europe/London).
+    for (const [evening, leaves] of [
+      ['2026-10-24T22:00', '2026-10-25T07:00:00.000Z'],
+      ['2027-03-27T22:00', '2027-03-28T06:00:00.000Z'],
+    ] as const) {
+      server.clock.set(evening);
+      await server.source.query('delete from message; delete from untold');
+      await give();
+      await push();
+      const [row] = await server.source.query<{ at: Date }[]>(`select push_at as at from message where push = 'waits'`);
+      expect(row?.at.toISOString()).toBe(leaves);
+    }
+  });
+
   it('is tried again where its service has trouble, given up after a while, and forgotten once it is gone', async () => {
     await add(kit).expect(200);
     await wish(kit, true);

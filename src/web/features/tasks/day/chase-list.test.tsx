@@ -40,6 +40,6 @@ it('stands above the nudge of several, six people by name, and beside one task',
   expect(list.textContent).toContain('Person 1');
   expect(list.textContent).toContain('told once, last Fri 20 Nov');
   expect(list.textContent).toContain('and 2 more people');
-  expect(await screen.findByText(/^told 2 times, last Fri 20 Nov/)).toBeTruthy();
+  expect(await screen.findByText(/^told twice, last Fri 20 Nov/)).toBeTruthy();
   expect(screen.getByText(/theirs since Mon 16 Nov/)).toBeTruthy();
 });

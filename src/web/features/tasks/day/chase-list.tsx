@@ -61,6 +61,8 @@ export function sayChased(tasks: Tasks, today: CivilDay): string {
   return `${due}, ${sayTold(tasks, today)}`;
 }
 
+const OFTEN: Readonly<Record<number, string>> = { 1: 'once', 2: 'twice' };
+
 function sayTold(tasks: Tasks, today: CivilDay): string {
   const times = tasks.reduce((sum, { told }) => sum + told, 0);
   const last =
@@ -71,5 +73,5 @@ function sayTold(tasks: Tasks, today: CivilDay): string {
   if (times === 0) return 'never told';
   const when = dayOfIso(last.slice(0, 10));
   const on = when === today ? 'today' : when === today - 1 ? 'yesterday' : sayDay(when, today);
-  return `told ${times === 1 ? 'once' : `${times} times`}, last ${on}`;
+  return `told ${OFTEN[times] ?? `${times} times`}, last ${on}`;
 }
