@@ -19,6 +19,7 @@ export const summaryWishSchema: z.ZodType<SummaryWish, SummaryWish> = z.object({
   at: isoTime,
   days: z.enum(SUMMARY_DAYS),
   evenIfEmpty: z.boolean(),
+  leavesOut: z.array(z.enum(SUMMARY_BANDS)).max(SUMMARY_BANDS.length).optional(),
 });
 
 /** Days whose figures stand beside the choices, today the last of them. */

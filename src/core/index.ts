@@ -354,6 +354,7 @@ export {
   type SummaryDays,
   type SummaryWish,
   saySummary,
+  summaryBandsFor,
   usualSummary,
 } from './messages/summary.ts';
 export {

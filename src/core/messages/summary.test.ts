@@ -44,6 +44,8 @@ describe('a summary', () => {
       ),
     ).toBe('Tue 24 Nov: 7 late, 61 due today');
     expect(saySummary(day, new Map([['late', 0]]))).toBe('Tue 24 Nov: nothing is late or due');
+    // Of what somebody leaves out it is not said that there is none.
+    expect(saySummary(day, new Map(), undefined, false)).toBe('Tue 24 Nov: nothing of what you chose');
     expect(new Set(SUMMARY_BANDS).size).toBe(SUMMARY_BANDS.length);
   });
 });

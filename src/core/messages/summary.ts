@@ -1,6 +1,6 @@
 import type { CivilDay } from '../civil-date/civil-day.ts';
 import { type IsoTime, tryMinutesOfTime } from '../civil-date/iso-date.ts';
-import type { Access } from '../people/access.ts';
+import { type Access, mayAll } from '../people/access.ts';
 import { sayDay } from '../wording/date-words.ts';
 
 /** On which days somebody gets a summary: those on which they work, every day, or none. */
@@ -13,6 +13,8 @@ export interface SummaryWish {
   readonly days: SummaryDays;
   /** Whether there is one too where there is nothing to say. */
   readonly evenIfEmpty: boolean;
+  /** What it does not tell of; left out for nothing. */
+  readonly leavesOut?: readonly SummaryBandName[] | undefined;
 }
 
 /** As each begins: whoever answers for all of it hears of it, others where they ask for it. */
@@ -38,6 +40,12 @@ export function isSummaryOwed({ at, days }: SummaryWish, { minutes, isAtWork }: 
 export const SUMMARY_BANDS = ['late', 'toCheck', 'nobody', 'heldUp', 'due', 'calls', 'coming', 'away'] as const;
 export type SummaryBandName = (typeof SUMMARY_BANDS)[number];
 
+/** What a summary can tell of to somebody: of all work to whoever answers for it, else of their own. */
+export const summaryBandsFor = (access: Access): readonly SummaryBandName[] =>
+  SUMMARY_BANDS.filter((band) =>
+    mayAll(access, 'plan') ? band !== 'coming' : band !== 'toCheck' && band !== 'nobody' && band !== 'away',
+  );
+
 export const SUMMARY_WORDS: Readonly<Record<SummaryBandName, string>> = {
   late: 'late',
   toCheck: 'to check',
@@ -52,15 +60,16 @@ export const SUMMARY_WORDS: Readonly<Record<SummaryBandName, string>> = {
 /** Those that its first line names, where there are any. */
 const IN_SUBJECT: readonly SummaryBandName[] = ['late', 'toCheck', 'nobody', 'due', 'calls'];
 
-/** "Tue 24 Nov: 7 late, 3 to check, 61 due today", or that there is nothing. */
+/** "Tue 24 Nov: 7 late, 3 to check, 61 due today", or that there is nothing. @param isWhole whether it tells of all there is to tell */
 export function saySummary(
   day: CivilDay,
   counts: ReadonlyMap<SummaryBandName, number>,
   ways?: Parameters<typeof sayDay>[2],
+  isWhole = true,
 ): string {
   const told = IN_SUBJECT.flatMap((band) => {
     const count = counts.get(band) ?? 0;
     return count > 0 ? [`${count.toLocaleString('en-GB')} ${SUMMARY_WORDS[band]}`] : [];
   });
-  return `${sayDay(day, day, ways)}: ${told.length === 0 ? 'nothing is late or due' : told.join(', ')}`;
+  return `${sayDay(day, day, ways)}: ${told.length > 0 ? told.join(', ') : isWhole ? 'nothing is late or due' : 'nothing of what you chose'}`;
 }

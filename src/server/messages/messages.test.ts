@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Overview, Summary } from '../../contract/index.ts';
-import type { SummaryWish } from '../../core/index.ts';
+import { type SummaryWish, summaryBandsFor } from '../../core/index.ts';
 import type { Person } from '../platform/identity/person.ts';
 import { Scope } from '../platform/scope.ts';
 import { TEST_NOW } from '../testing/clock.ts';
@@ -59,6 +59,33 @@ describe('the summary of a day', () => {
     const [line] = summary.bands[0]?.lines ?? [];
     const id = line?.path.split(/[/?]/)[3];
     await ines.get(`/api/tasks/${id}`).expect(200);
+  });
+
+  it('leaves out what somebody wants to hear nothing of, as it is looked at and as it is sent', async () => {
+    await server.source.query(`delete from mail where kind = 'summary'`);
+    const { summary, wish } = await mine(ines);
+    const [first, ...others] = summary.bands.map(({ band }) => band);
+    expect(first).toBe('late');
+    await ines
+      .put('/api/messages/summary')
+      .send({ ...wish, leavesOut: ['late'] })
+      .expect(200);
+    const less = (await mine(ines)).summary;
+    expect(less.bands.map(({ band }) => band)).toEqual(others);
+    expect(less.subject).not.toContain('late');
+    await ines.post('/api/messages/summary/now').send({}).expect(200);
+    const [mail] = await mails();
+    expect(mail?.subject).toBe(less.subject);
+    expect(mail?.text).not.toMatch(/\d+ late/);
+    await ines
+      .put('/api/messages/summary')
+      .send({ ...wish, leavesOut: ['tea'] })
+      .expect(422);
+    await server.source.query('delete from message_wish');
+    // Everything there is to tell somebody can be left out, and nothing else is told.
+    for (const by of [ines, nadia])
+      for (const { band } of (await mine(by)).summary.bands)
+        expect(summaryBandsFor(by === ines ? 'manager' : 'member')).toContain(band);
   });
 
   it('goes at its time on the days that are wished, once, with a link a line; and at once to whoever asks', async () => {

@@ -8,6 +8,7 @@ import {
   peopleHere,
   plural,
   type SummaryBandName,
+  type SummaryWish,
   sayDay,
   sayDuration,
   saySummary,
@@ -19,14 +20,14 @@ import { countOfTasks, listTasks } from '../task-list/index.ts';
 
 type Band = Summary['bands'][number];
 
-/** The day as it concerns somebody: of all work for whoever plans it, else of their own. Bands that are empty are left out. */
-export async function summaryOf(scope: Scope): Promise<Summary> {
+/** The day as it concerns somebody: of all work for whoever plans it, else of their own. Bands that are empty are left out, as is what they want to hear nothing of. */
+export async function summaryOf(scope: Scope, { leavesOut = [] }: Pick<SummaryWish, 'leavesOut'>): Promise<Summary> {
   const { day } = scope.now;
   const bands = await scope.atOnce(...(scope.mayAll('plan') ? questionsOfAll(scope) : questionsOfOwn(scope)));
-  const told = bands.flatMap((one) => (one === null || one.count === 0 ? [] : [one]));
+  const told = bands.flatMap((one) => (one === null || one.count === 0 || leavesOut.includes(one.band) ? [] : [one]));
   const counts = new Map<SummaryBandName, number>(told.map(({ band: name, count }) => [name, count]));
   return {
-    subject: saySummary(day, counts, scope.workspace.ways),
+    subject: saySummary(day, counts, scope.workspace.ways, leavesOut.length === 0),
     on: scope.today,
     at: scope.moment(scope.instant),
     bands: told,

@@ -17,10 +17,10 @@ const wishOf = async (scope: Scope, { id, access }: Pick<Person, 'id' | 'access'
 /** How whoever asks wishes to hear of the day, and what the summary says as of now. */
 export async function myMessages(scope: Scope) {
   const me = meOf(scope);
-  const [wish, { email }, summary, chosen] = await scope.atOnce(
-    () => wishOf(scope, me),
+  const wish = await wishOf(scope, me);
+  const [{ email }, summary, chosen] = await scope.atOnce(
     () => reachedAt(scope, me.id),
-    () => summaryOf(scope),
+    () => summaryOf(scope, wish),
     () => choicesOf(scope, me),
   );
   return { wish, email, summary, ...chosen };
@@ -41,7 +41,8 @@ export async function sendSummaryNow(scope: Scope, origin: string): Promise<{ em
   const me = meOf(scope);
   const { email } = await reachedAt(scope, me.id);
   if (email === null) throw notNow('No address of yours is known here: a manager can enter one.');
-  const [wish, summary] = [await wishOf(scope, me), await summaryOf(scope)];
+  const wish = await wishOf(scope, me);
+  const summary = await summaryOf(scope, wish);
   await scope.transaction((tx) =>
     post(tx, {
       reason: `summary ${me.id} asked ${tx.newId()}`,
@@ -106,7 +107,7 @@ function sendTo(scope: Scope, { person, wish }: Owed, origin: string): Promise<b
     );
     const { email } = await reachedAt(tx, person.id);
     if (mark === undefined || email === null) return false;
-    const summary = await summaryOf(tx);
+    const summary = await summaryOf(tx, wish);
     if (summary.bands.length === 0 && !wish.evenIfEmpty) return false;
     await post(tx, {
       reason: `summary ${person.id} ${tx.today}`,

@@ -94,24 +94,30 @@ describe('the outbox', () => {
   });
 });
 
+/** A mail server outside, and the Message-IDs that it has taken. */
+function mailServer() {
+  const received: string[] = [];
+  const smtp = new SMTPServer({
+    authOptional: true,
+    disabledCommands: ['STARTTLS'],
+    onData(stream, _session, done) {
+      let raw = '';
+      stream.on('data', (chunk: Buffer) => {
+        raw += chunk.toString();
+      });
+      stream.on('end', () => {
+        received.push(/^message-id: (\S+)/im.exec(raw)?.[1] ?? '');
+        done();
+      });
+    },
+  });
+  return { smtp, received };
+}
+
 describe('a postman', () => {
   it('that falls between handing over and noting it hands the same mail over again, known by its Message-ID; two of them share', async () => {
     const server = await testServer();
-    const received: string[] = [];
-    const smtp = new SMTPServer({
-      authOptional: true,
-      disabledCommands: ['STARTTLS'],
-      onData(stream, _session, done) {
-        let raw = '';
-        stream.on('data', (chunk: Buffer) => {
-          raw += chunk.toString();
-        });
-        stream.on('end', () => {
-          received.push(/^message-id: (\S+)/im.exec(raw)?.[1] ?? '');
-          done();
-        });
-      },
-    });
+    const { smtp, received } = mailServer();
     await new Promise<void>((resolve) => smtp.listen(0, '127.0.0.1', resolve));
     const address = smtp.server.address() as { port: number };
     const outside = {
@@ -162,21 +168,7 @@ describe('a postman', () => {
       { url: `smtp://127.0.0.1:${port}`, from: 'rota@saltmarsh.example', isStandIn: false, inbound: null, origin: '' },
       silent,
     );
-    const received: string[] = [];
-    const smtp = new SMTPServer({
-      authOptional: true,
-      disabledCommands: ['STARTTLS'],
-      onData(stream, _session, done) {
-        let raw = '';
-        stream.on('data', (chunk: Buffer) => {
-          raw += chunk.toString();
-        });
-        stream.on('end', () => {
-          received.push(/^message-id: (\S+)/im.exec(raw)?.[1] ?? '');
-          done();
-        });
-      },
-    });
+    const { smtp, received } = mailServer();
     try {
       await server.source.query('delete from mail');
       const scope = await server.scope();

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { Summary } from '../../../contract/index.ts';
-import { dayOfIso, SUMMARY_WORDS, type SummaryDays, type SummaryWish } from '../../../core/index.ts';
+import { dayOfIso, SUMMARY_WORDS, type SummaryDays, type SummaryWish, summaryBandsFor } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank, Part, TimeBlank } from '../../kit/blanks.tsx';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
@@ -89,8 +89,8 @@ export default function MessagesPage() {
                   />
                 </>
               )}
-              <br />
-              <span className="text-ink-2">
+              {data.wish.days !== 'none' && <SummaryBands wish={data.wish} onChange={set} />}
+              <span className="block text-ink-2">
                 {data.email === null
                   ? 'No address of yours is known here: a manager can enter one.'
                   : `It goes to ${data.email}. `}
@@ -123,7 +123,11 @@ export default function MessagesPage() {
               </button>
             </header>
             <div className="min-h-0 flex-1 overflow-y-auto px-5 pb-6">
-              <SummaryPaper summary={data.summary} email={data.email} />
+              <SummaryPaper
+                summary={data.summary}
+                email={data.email}
+                isWhole={(data.wish.leavesOut ?? []).length === 0}
+              />
             </div>
           </div>
         </div>
@@ -132,13 +136,59 @@ export default function MessagesPage() {
   );
 }
 
+/** What the summary tells of: all there is to tell somebody, but for what they leave out. */
+function SummaryBands({
+  wish,
+  onChange,
+}: {
+  readonly wish: SummaryWish;
+  readonly onChange: (wish: SummaryWish) => void;
+}) {
+  const { me } = useWorkspace();
+  const { leavesOut = [] } = wish;
+  return (
+    <span className="flex flex-wrap items-center gap-x-3.5">
+      it tells of
+      {summaryBandsFor(me.access).map((band) => (
+        <label key={band} className="inline-flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="check"
+            aria-label={`The summary tells of what is ${SUMMARY_WORDS[band]}`}
+            checked={!leavesOut.includes(band)}
+            onChange={({ target }) =>
+              onChange({
+                ...wish,
+                leavesOut: target.checked ? leavesOut.filter((one) => one !== band) : [...leavesOut, band],
+              })
+            }
+          />
+          {SUMMARY_WORDS[band]}
+        </label>
+      ))}
+    </span>
+  );
+}
+
 /** The summary as the mail has it. */
-function SummaryPaper({ summary, email }: { readonly summary: Summary; readonly email: string | null }) {
+function SummaryPaper({
+  summary,
+  email,
+  isWhole,
+}: {
+  readonly summary: Summary;
+  readonly email: string | null;
+  readonly isWhole: boolean;
+}) {
   return (
     <article className="border border-line-2 bg-base-100 px-4 py-3 text-row" aria-label="What the summary says">
       <h3 className="text-[17px] leading-6 font-semibold">{summary.subject}</h3>
       {email && <p className="border-b border-line-2 pb-2 text-note text-ink-2">to {email}</p>}
-      {summary.bands.length === 0 && <p className="py-3">Nothing is late, and nothing is due today.</p>}
+      {summary.bands.length === 0 && (
+        <p className="py-3">
+          {isWhole ? 'Nothing is late, and nothing is due today.' : 'There is nothing of what you chose to be told of.'}
+        </p>
+      )}
       {summary.bands.map(({ band, count, about, path, lines }) => (
         <section
           key={band}
