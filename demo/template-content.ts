@@ -22,6 +22,8 @@ export function templateContent(template: DemoTemplate, idOf: (key: string) => s
     workType: template.type ?? null,
     assignment: template.who ?? { v: 1, kind: 'nobody' },
     tickets: [...(template.tickets ?? [])],
+    // The crane stands still until it is looked at: that is told sooner.
+    escalation: template.lateAfter ?? null,
     signOff: signOffOf(signOff, idOf),
     finishWithLast: template.finishWithLast ?? false,
     numbered: template.numbered ?? false,

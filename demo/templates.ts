@@ -3,6 +3,7 @@ import {
   type AskingRules,
   type DefaultRule,
   type Demand,
+  type Escalation,
   type Step,
   USUAL_ASKING,
   type VisitRules,
@@ -71,6 +72,8 @@ export interface DemoTemplate {
   readonly who?: DefaultRule;
   /** Qualifications that it asks for. */
   readonly tickets?: readonly string[];
+  /** After how many hours it is told that it is late, where that is not as usual. */
+  readonly lateAfter?: Escalation;
   readonly numbered?: boolean;
   readonly finishWithLast?: boolean;
   /** Whose favourite it is. */
@@ -204,6 +207,7 @@ export const TEMPLATES = [
     key: 'craneCert',
     name: 'Crane certification',
     title: '{asset} certification {year}',
+    lateAfter: { own: 1, answering: 1, deputy: 4 },
     category: 'lifting',
     minutes: 300,
     instructions:

@@ -2,7 +2,6 @@ import { z } from 'zod';
 import {
   CLOCKS,
   DATE_ORDERS,
-  type Escalation,
   FIELD_KINDS,
   HEAR_GROUPS,
   HEAR_SAYS,
@@ -12,7 +11,6 @@ import {
   isZone,
   MESSAGE_KINDS,
   MESSAGE_SIDES,
-  MOST_LATE_HOURS,
   type NamedSeason,
   PHRASE_HABITS,
   type PhraseHabits,
@@ -23,6 +21,7 @@ import {
 import { askingSchema } from './asking.ts';
 import { outcomeSchema, outcomesSchema } from './calls.ts';
 import { endpoint } from './endpoint.ts';
+import { escalationSchema } from './escalation.ts';
 import { id, isoDate, isoTime, line, weekday } from './fields.ts';
 import { impactSchema } from './impact.ts';
 import { settingsPaths } from './paths.ts';
@@ -93,18 +92,6 @@ export const ownWaysSchema = z.object({
   clock: z.literal(CLOCKS).nullable(),
 });
 export type OwnWaysSet = z.infer<typeof ownWaysSchema>;
-
-const lateHours = z
-  .number({ error: 'Say how many hours.' })
-  .int('Whole hours only.')
-  .min(1, 'At least an hour.')
-  .max(MOST_LATE_HOURS, `${MOST_LATE_HOURS} hours at most.`)
-  .nullable();
-const escalationSchema: z.ZodType<Escalation, Escalation> = z.object({
-  own: lateHours,
-  answering: lateHours,
-  deputy: lateHours,
-});
 
 const hearRuleSchema: z.ZodType<Partial<HearRule>, Partial<HearRule>> = z.partialRecord(
   z.enum(HEARD_BY),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { defaultRuleSchema } from './assignment.ts';
 import { endpoint } from './endpoint.ts';
+import { escalationSchema } from './escalation.ts';
 import { id, isoDate, isoTime, line, prose } from './fields.ts';
 import { impactSchema, reachSchema } from './impact.ts';
 import { templatePaths } from './paths.ts';
@@ -28,6 +29,8 @@ export const templateInputSchema = z
     /** Who does it where a schedule does not say otherwise. */
     assignment: defaultRuleSchema.default({ v: 1, kind: 'nobody' }),
     tickets: ticketsAsked,
+    /** Who is told when it is late, where that is not as the workspace says. */
+    escalation: escalationSchema.nullable().default(null),
     steps: z.array(stepSchema).max(MAX_STEPS, `A template may have ${MAX_STEPS} steps at most.`).default([]),
     /** Files that go along with every task. */
     fileIds: z.array(id).max(40, 'Forty files at most.').default([]),

@@ -43,6 +43,7 @@ import { FirstSlice1764000000000 } from './platform/db/migrations/first-slice.ts
 import { FoundByName1765200000000 } from './platform/db/migrations/found-by-name.ts';
 import { HeldUpAndTold1767300000000 } from './platform/db/migrations/held-up-and-told.ts';
 import { JoinedChanges1764600000000 } from './platform/db/migrations/joined-changes.ts';
+import { LateTemplates1769100000000 } from './platform/db/migrations/late-templates.ts';
 import { LeaveCover1766900000000 } from './platform/db/migrations/leave-cover.ts';
 import { LeaveExchanges1767100000000 } from './platform/db/migrations/leave-exchanges.ts';
 import { LoggedChanges1767600000000 } from './platform/db/migrations/logged-changes.ts';
@@ -205,6 +206,7 @@ export function dataSource(
       MoreTold1768800000000,
       MailAnswers1768900000000,
       Push1769000000000,
+      LateTemplates1769100000000,
     ],
     extra: {
       max: connections,

@@ -3,6 +3,7 @@ import {
   dayOfIso,
   ESCALATED_TO,
   type EscalatedTo,
+  type Escalation,
   groupBy,
   instantOf,
   isoOfDay,
@@ -119,14 +120,32 @@ const dueAt = (scope: Scope, { dueOn, dueTime, zone }: Dated): number =>
 /** Work that has been late for as long as it takes until somebody is told of it. */
 async function lateIn(scope: Scope, stretch: Stretch): Promise<Found[]> {
   const found: Found[] = [];
-  for (const to of ESCALATED_TO) {
-    const hours = scope.workspace.escalation[to];
-    if (hours !== null) found.push(...(await lateFor(scope, stretch, hours * HOUR, to)));
-  }
+  const own = await scope.sql<{ ids: string[]; escalation: Escalation }>(
+    `select array_agg(id) as ids, escalation from template where workspace_id = $1 and escalation is not null group by escalation`,
+  );
+  const others = own.flatMap(({ ids }) => ids);
+  for (const to of ESCALATED_TO)
+    for (const { escalation, ids } of [{ escalation: scope.workspace.escalation, ids: null }, ...own]) {
+      const hours = escalation[to];
+      if (hours !== null)
+        found.push(...(await lateFor(scope, stretch, hours * HOUR, to, { only: ids, without: others })));
+    }
   return found;
 }
 
-async function lateFor(scope: Scope, { after, upTo }: Stretch, late: number, to: EscalatedTo): Promise<Found[]> {
+/** Of which templates: some that say it themselves, or all work but that of those. */
+interface Meant {
+  readonly only: readonly string[] | null;
+  readonly without: readonly string[];
+}
+
+async function lateFor(
+  scope: Scope,
+  { after, upTo }: Stretch,
+  late: number,
+  to: EscalatedTo,
+  { only, without }: Meant,
+): Promise<Found[]> {
   const [first, last] = [after - late, upTo - late];
   const day = (instant: number) => new Date(instant).toISOString().slice(0, 10);
   // Within a day of the stretch by any zone; then to the minute, by the zone of each.
@@ -134,10 +153,11 @@ async function lateFor(scope: Scope, { after, upTo }: Stretch, late: number, to:
     `select ${TIMED}, task.due_time as "dueTime", task.zone, coalesce(task.offered_to->>'of', '') = 'client' as "isClients" from task
      where workspace_id = $1 and state in ${TO_DO} and due_on between $2::date - 2 and $3::date + 1
        and (held_until is null or held_until <= $4::date) ${to === 'answering' ? '' : 'and assignee_id is not null'}
+       and case when $8::uuid[] is null then template_id is null or template_id <> all($9::uuid[]) else template_id = any($8::uuid[]) end
        and (case when due_time is null then due_on + 1 else due_on end + coalesce(due_time, '00:00')::time)
          at time zone coalesce(zone, $5) between $6::timestamptz - interval '3 hours' and $7::timestamptz + interval '3 hours'
      order by due_on, id`,
-    [day(first), day(last), scope.today, scope.workspace.zone, new Date(first), new Date(last)],
+    [day(first), day(last), scope.today, scope.workspace.zone, new Date(first), new Date(last), only, without],
   );
   const due = rows.map((row) => ({ ...row, at: dueAt(scope, row) })).filter(({ at }) => at > first && at <= last);
   const of = (isClients: boolean) => due.filter((row) => row.isClients === isClients);

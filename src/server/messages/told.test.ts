@@ -271,6 +271,36 @@ describe('what comes with the time', () => {
       .expect(422);
   });
 
+  it('goes on after the hours that its template says, where that says so itself', async () => {
+    const of = (await ines.get(`/api/templates/${template}`).expect(200)).body;
+    const save = (escalation: object | null) =>
+      ines
+        .put(`/api/templates/${template}`)
+        .send({ ...of, version: version++, escalation })
+        .expect(200);
+    let { version } = of;
+    await save({ own: null, answering: 2, deputy: null });
+    try {
+      const id = await started(crew.id('Nadia'), '2026-11-24');
+      await told();
+      await server.source.query('delete from message');
+      const ofIt = async (by: Agent) =>
+        (await bell(by)).lines
+          .filter(({ kind, path }) => kind === 'late' && path.includes(id))
+          .map(({ side, text }) => `${side}: ${text}`);
+      await at('2026-11-25T01:59', told);
+      expect([await ofIt(nadia), await ofIt(ines)]).toEqual([[], []]);
+      await at('2026-11-25T02:00', told);
+      expect([await ofIt(nadia), await ofIt(ines)]).toEqual([
+        [],
+        ['gave: late: due Tue 24 Nov, Nadia Orme'],
+      ]);
+      await server.source.query('delete from task where id = $1', [id]);
+    } finally {
+      await save(null);
+    }
+  });
+
   it('is gathered after a week without a server, and never told twice', async () => {
     await scheduled([{ offset: { amount: 0, unit: 'day' }, time: '08:00' }]);
     await told();

@@ -69,6 +69,7 @@ export async function taskAsTemplate(scope: Scope, taskId: string): Promise<Temp
     estimateMinutes: main.estimateMinutes,
     assignment: defaultOf(main),
     tickets: template?.tickets ?? [],
+    escalation: template?.escalation ?? null,
     steps: [...checks(main), ...steps],
     fileIds: files.map(({ id }) => id),
   };

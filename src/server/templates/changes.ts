@@ -14,6 +14,7 @@ export const templateChanges: SubjectOfChanges<Task> = {
     dot: 'told',
     assignment: 'told',
     tickets: 'told',
+    escalation: 'told',
     instructions: 'told',
     links: 'told',
     priority: 'told',

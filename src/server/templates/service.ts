@@ -117,6 +117,7 @@ export async function oneTemplate(scope: Scope, id: string): Promise<TemplateAns
     estimateMinutes: template.estimateMinutes,
     demands: template.demands,
     tickets: template.tickets,
+    escalation: template.escalation,
     steps: [...template.steps],
     files,
     fileIds: files.map((file) => file.id),

@@ -1,6 +1,6 @@
 import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
 import type { Dot, Link, Priority } from '../../../contract/index.ts';
-import type { DefaultRule, Demand, SignOff, Step } from '../../../core/index.ts';
+import type { DefaultRule, Demand, Escalation, SignOff, Step } from '../../../core/index.ts';
 import { Names, OfWorkspace } from '../../platform/db/keys.ts';
 
 @Entity({ name: 'template' })
@@ -57,6 +57,9 @@ export class Template {
   /** Qualifications that whoever does the main task has to hold. */
   @Column({ type: 'jsonb' })
   tickets!: readonly string[];
+  /** Who is told when it is late; null as the workspace says. */
+  @Column({ type: 'jsonb', nullable: true })
+  escalation!: Escalation | null;
   @Column({ type: 'jsonb' })
   steps!: readonly Step[];
   /** Since when it makes nothing more; null while it is in use. */

@@ -1,13 +1,7 @@
-import {
-  ESCALATED_TO,
-  ESCALATED_WORDS,
-  type EscalatedTo,
-  type Escalation,
-  MOST_LATE_HOURS,
-  USUAL_ESCALATION,
-} from '../../../core/index.ts';
-import { ChoiceBlank, NumberBlank, Part } from '../../kit/blanks.tsx';
+import type { Escalation } from '../../../core/index.ts';
+import { Part } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
+import { LateLines } from '../templates/late-lines.tsx';
 
 interface LatePartProps {
   readonly escalation: Escalation;
@@ -15,40 +9,14 @@ interface LatePartProps {
   readonly onChange: (escalation: Escalation) => void;
 }
 
-/** Who is told of late work, one after the other. */
+/** Who is told of late work, unless its template says so itself. */
 export function LatePart({ escalation, wrong, onChange }: LatePartProps) {
-  const set = (to: EscalatedTo, hours: number | null) => onChange({ ...escalation, [to]: hours });
   return (
     <Part name="Late work">
-      {ESCALATED_TO.map((to) => (
-        <span key={to} className="block">
-          {ESCALATED_WORDS[to]}{' '}
-          <ChoiceBlank
-            label={`Whether late work is told to ${ESCALATED_WORDS[to]}`}
-            value={escalation[to] === null ? 'no' : 'yes'}
-            options={[
-              ['yes', to === 'answering' ? 'are told' : 'is told'],
-              ['no', to === 'answering' ? 'are not told' : 'is not told'],
-            ]}
-            onChange={(value) => set(to, value === 'no' ? null : USUAL_ESCALATION[to])}
-          />
-          {escalation[to] !== null && (
-            <>
-              {' '}
-              after{' '}
-              <NumberBlank
-                label={`Hours until late work is told to ${ESCALATED_WORDS[to]}`}
-                value={escalation[to]}
-                least={1}
-                most={MOST_LATE_HOURS}
-                onChange={(hours) => set(to, hours)}
-              />{' '}
-              {escalation[to] === 1 ? 'hour' : 'hours'}
-            </>
-          )}
-        </span>
-      ))}
-      <span className="block text-ink-2">Each hears of it where they choose to, on their page of messages.</span>
+      <LateLines escalation={escalation} onChange={onChange} />
+      <span className="block text-ink-2">
+        A template may say so itself. Each hears of it where they choose to, on their page of messages.
+      </span>
       {wrong && <FieldError message={wrong} />}
     </Part>
   );

@@ -32,6 +32,7 @@ export const FRESH: TemplateDraft = {
   estimateMinutes: 30,
   assignment: { v: 1, kind: 'nobody' },
   tickets: [],
+  escalation: null,
   steps: [],
   fileIds: [],
 };

@@ -1,14 +1,15 @@
 import { lazy, Suspense } from 'react';
 import type { StoredFile } from '../../../contract/index.ts';
-import { onlyPersonOf, plural, type TitleContext } from '../../../core/index.ts';
+import { onlyPersonOf, plural, type TitleContext, USUAL_ESCALATION } from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
-import { Part } from '../../kit/blanks.tsx';
+import { ChoiceBlank, Part } from '../../kit/blanks.tsx';
 import { FieldError } from '../../kit/field-error.tsx';
 import { RichText } from '../../kit/rich-text.tsx';
 import { Skeleton } from '../../kit/states.tsx';
 import { BesidePart } from './beside-part.tsx';
 import { DefaultWho } from './default-who.tsx';
 import { DemandsField } from './demands-field.tsx';
+import { LateLines } from './late-lines.tsx';
 import { NamePart } from './name-part.tsx';
 import { SignOffBlank } from './sign-off-blank.tsx';
 import { StepsField } from './steps-field.tsx';
@@ -78,6 +79,19 @@ export function TemplateForm({ draft, example, known, at, set }: TemplateFormPro
           onChange={(tickets) => set('tickets', tickets)}
         />
         <FieldError message={at('tickets')} />
+      </Part>
+      <Part name="Late" aside="who is told">
+        <ChoiceBlank
+          label="Who is told when it is late"
+          value={draft.escalation === null ? 'usual' : 'own'}
+          options={[
+            ['usual', 'as the settings say'],
+            ['own', 'as it says here'],
+          ]}
+          onChange={(value) => set('escalation', value === 'usual' ? null : USUAL_ESCALATION)}
+        />
+        {draft.escalation && <LateLines escalation={draft.escalation} onChange={(next) => set('escalation', next)} />}
+        <FieldError message={at('escalation')} />
       </Part>
     </fieldset>
   );
