@@ -20,6 +20,10 @@ test('a contact answers a mail: it stands with the task and its client, is told,
   await expect(page.getByText('It is on its way, as a mail of theirs.')).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
   await expect(page.getByText(words)).toBeVisible({ timeout: 20_000 });
+  // It rings for whoever it concerns, and leads to the task.
+  await page.getByRole('button', { name: /^Bell/ }).click();
+  await expect(page.getByRole('dialog', { name: 'What happened' })).toContainText(`answered: ${words}`);
+  await page.keyboard.press('Escape');
   // What machines write stands apart.
   await page.getByRole('link', { name: 'The mail they answer' }).first().click();
   await page.getByRole('button', { name: /^Answer as / }).click();

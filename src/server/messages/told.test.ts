@@ -291,10 +291,7 @@ describe('what comes with the time', () => {
       await at('2026-11-25T01:59', told);
       expect([await ofIt(nadia), await ofIt(ines)]).toEqual([[], []]);
       await at('2026-11-25T02:00', told);
-      expect([await ofIt(nadia), await ofIt(ines)]).toEqual([
-        [],
-        ['gave: late: due Tue 24 Nov, Nadia Orme'],
-      ]);
+      expect([await ofIt(nadia), await ofIt(ines)]).toEqual([[], ['gave: late: due Tue 24 Nov, Nadia Orme']]);
       await server.source.query('delete from task where id = $1', [id]);
     } finally {
       await save(null);
