@@ -260,7 +260,8 @@ async function killWhileTelling({ database, kill, start, random }) {
   const tasks = (await database.query(work)).rows.map(({ id }) => id);
   const hear = () =>
     database.query(
-      `select graphile_worker.add_job('hear', json_build_object('workspaceId', $1::text), job_key := 'hear:' || $1::text)`,
+      `select graphile_worker.add_job(job, json_build_object('workspaceId', $1::text), job_key := job || ':' || $1::text)
+       from unnest(array['hear', 'push']) job`,
       [workspaceId],
     );
   const settled = async () =>

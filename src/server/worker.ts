@@ -118,8 +118,20 @@ async function startPost({ source, clock, log, mail, inbound }: WorkerParts): Pr
   const inbox = mailbox === null ? null : new Inbox(source, clock, log, mailbox, bareAddress(from));
   const isStandIn = mail === null;
   const port = inbound?.port ?? 0;
-  const server = isStandIn || inbound ? await startMailServer({ source, log, inbox, port, isStandIn }) : null;
+  const listen = () => startMailServer({ source, log, inbox, port, isStandIn });
+  const server = isStandIn ? await listen() : inbound ? await unlessTaken(listen, log) : null;
   return { outside: { url: mail?.url ?? server?.url ?? '', from, inbound: mailbox }, server };
+}
+
+/** Of several workers on one machine the first takes answers in; the others go on without. */
+async function unlessTaken(listen: () => Promise<StandIn>, log: Logger): Promise<StandIn | null> {
+  try {
+    return await listen();
+  } catch (error) {
+    if (!(error instanceof Error && 'code' in error && error.code === 'EADDRINUSE')) throw error;
+    log.warn({ err: error }, 'answers are taken in by another worker, or by nobody: the port is taken');
+    return null;
+  }
 }
 
 /** "rota@saltmarsh.example" of "Jolly Rota <rota@saltmarsh.example>". */
@@ -128,13 +140,14 @@ const bareAddress = (from: string): string => /<([^>]+)>/.exec(from)?.[1] ?? fro
 /** What is done is told within moments, and not with the next minute: bells are to ring while it matters. */
 function tellSoon({ source, log }: WorkerParts, runner: () => Promise<Runner>): () => void {
   const look = async () => {
-    const waiting = await source.query<{ workspaceId: string }[]>(
-      `select distinct workspace_id as "workspaceId" from ((select workspace_id from untold limit 1000)
-         union all (select workspace_id from message where push = 'undecided' limit 1000)) as noted`,
+    const waiting = await source.query<{ workspaceId: string; job: 'tell' | 'push' }[]>(
+      `select distinct workspace_id as "workspaceId", job from (
+         (select workspace_id, 'tell' as job from untold limit 1000)
+         union all (select workspace_id, 'push' from message where push = 'undecided' limit 1000)) as noted`,
     );
-    for (const { workspaceId } of waiting)
-      await (await runner()).addJob('tell', { workspaceId } satisfies OfWorkspacePayload, {
-        jobKey: `tell:${workspaceId}`,
+    for (const { workspaceId, job } of waiting)
+      await (await runner()).addJob(job, { workspaceId } satisfies OfWorkspacePayload, {
+        jobKey: `${job}:${workspaceId}`,
       });
   };
   let timer: NodeJS.Timeout;
@@ -181,14 +194,6 @@ async function startRunner(
       const workspace = await source.getRepository(Workspace).findOneBy({ id: of.workspaceId });
       if (workspace) await work(workspace, of);
     });
-  const pushNow = async (workspace: Workspace): Promise<void> => {
-    const taken = await pushMessages(
-      scopeOf(workspace),
-      () => pushKeys(source),
-      `mailto:${bareAddress(post.outside.from)}`,
-    );
-    if (taken > 0) log.info({ workspace: workspace.name, taken }, 'signs sent to devices');
-  };
   const runner = await run({
     pgPool: pool,
     noHandleSignals: true,
@@ -215,6 +220,9 @@ async function startRunner(
             await helpers.addJob('lists', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
               jobKey: `lists:${workspace.id}`,
             });
+          await helpers.addJob('push', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
+            jobKey: `push:${workspace.id}`,
+          });
           await helpers.addJob('hear', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
             jobKey: `hear:${workspace.id}`,
           });
@@ -252,7 +260,6 @@ async function startRunner(
       hear: ofWorkspace(async (workspace) => {
         const sent = await hear(scopeOf(workspace), origin, MORNINGS);
         if (sent > 0) log.info({ workspace: workspace.name, sent }, 'mails of what happened put in the outbox');
-        await pushNow(workspace);
       }),
       tryOut: ofWorkspace<TriedOut>(async (workspace, tried) => {
         const { server, outside } = post;
@@ -261,7 +268,12 @@ async function startRunner(
       }),
       tell: ofWorkspace(async (workspace) => {
         await tellNoted(scopeOf(workspace));
-        await pushNow(workspace);
+      }),
+      // By itself: a push service that does not answer keeps no bell from ringing.
+      push: ofWorkspace(async (workspace) => {
+        const contact = `mailto:${bareAddress(post.outside.from)}`;
+        const taken = await pushMessages(scopeOf(workspace), () => pushKeys(source), contact);
+        if (taken > 0) log.info({ workspace: workspace.name, taken }, 'signs sent to devices');
       }),
       fill: ofWorkspace<FillPayload>((workspace, { runId }) => carryOutFill(scopeOf(workspace), runId)),
       letGo: ofWorkspace(async (workspace) => {

@@ -8,10 +8,12 @@ type Line = Pick<MessageRecord, 'id' | 'personId' | 'kind' | 'title' | 'text' | 
 
 /** Somebody's signs that go at once are told one by one up to here; more of them in one. */
 const ONE_BY_ONE = 3;
-/** For so long a line is held by whoever sends it, and after so long nobody tries any more. */
-const HELD_SECONDS = 60;
+/** For so long a line is held by whoever sends it, longer than all of them take where no service answers; after so long nobody tries any more. */
+const HELD_SECONDS = 300;
 const GIVEN_UP_MINUTES = 30;
 const MOST_AT_ONCE = 2_000;
+/** People whose devices are sent to beside each other. */
+const BESIDE = 16;
 
 /** What goes to the devices of those who have any, and when: by what each wishes, and not within their quiet hours. */
 async function decide(scope: Scope): Promise<void> {
@@ -52,7 +54,12 @@ export async function pushMessages(scope: Scope, keys: () => Promise<PushKeys>, 
     people.set(line.personId, [...(people.get(line.personId) ?? []), line]);
   let taken = 0;
   const by = people.size > 0 ? { keys: await keys(), contact } : null;
-  for (const [personId, of] of people) if (by) taken += await pushTo(scope, personId, of, by);
+  const waiting = [...people];
+  const sender = async (): Promise<void> => {
+    for (let next = waiting.pop(); next !== undefined && by !== null; next = waiting.pop())
+      taken += await pushTo(scope, next[0], next[1], by);
+  };
+  await Promise.all(Array.from({ length: BESIDE }, sender));
   return taken;
 }
 
@@ -75,7 +82,8 @@ async function pushTo(
     // Where one was missed all are tried again, until it is no news any more: those that have it show it once.
     await scope.sql(
       `update message set push = case when not $3 then 'sent' when push_at < $4::timestamptz - make_interval(mins => ${GIVEN_UP_MINUTES}) then 'failed' else 'waits' end,
-         push_at = case when $3 and push_at >= $4::timestamptz - make_interval(mins => ${GIVEN_UP_MINUTES}) then push_at end
+         push_at = case when $3 and push_at >= $4::timestamptz - make_interval(mins => ${GIVEN_UP_MINUTES}) then push_at end,
+         push_held = case when $3 then clock_timestamp() + interval '1 minute' end
        where workspace_id = $1 and id = any($2::uuid[]) and push = 'waits'`,
       [ids, missed, scope.instant],
     );
