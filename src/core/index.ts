@@ -280,6 +280,8 @@ export {
 } from './messages/escalation.ts';
 export {
   namesIn,
+  SERVER_JOBS,
+  type ServerJob,
   sayAnswered,
   sayBroughtIn,
   sayCallList,
@@ -289,6 +291,7 @@ export {
   sayOpened,
   sayPool,
   sayRun,
+  sayServerTrouble,
   sayShiftGaps,
   sayStopped,
   saySwap,

@@ -2,13 +2,21 @@ import { type JobHelpers, type Runner, run, type Task, Logger as WorkerLogger } 
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { type DataSource, IsNull, Not } from 'typeorm';
-import { instantOf } from '../core/index.ts';
+import { instantOf, SERVER_JOBS, type ServerJob } from '../core/index.ts';
 import { Inbox, sweepAnswerParts, type TriedOut, tryOut } from './answers/index.ts';
 import { gapsToTell } from './availability/index.ts';
 import { isListingDue, makeLists, poolsToTell } from './calls/index.ts';
 import { askOwed } from './client-links/index.ts';
 import { type FileStore, sweepFiles } from './files/stored/index.ts';
-import { areSummariesOwed, hear, pushMessages, sendSummaries, sweepMessages, tellNoted } from './messages/index.ts';
+import {
+  areSummariesOwed,
+  hear,
+  pushMessages,
+  sendSummaries,
+  sweepMessages,
+  tellNoted,
+  tellTrouble,
+} from './messages/index.ts';
 import { noticesToTell } from './notices/index.ts';
 import { sweepArrivals } from './platform/arrival.ts';
 import type { Clock } from './platform/clock.ts';
@@ -25,6 +33,9 @@ import { compactEndedCounts } from './tasks/stored/index.ts';
 
 /** How often it is looked whether something was done of which somebody is to hear. */
 const TELL_EVERY_MS = 1_500;
+/** Failures in a row after which somebody is told of them. */
+const TOLD_AFTER = 3;
+const isServerJob = (job: string): job is ServerJob => SERVER_JOBS.some((one) => one === job);
 /** Whom mails are from that never leave this machine. */
 const STAND_IN_FROM = 'Jolly Rota <rota@jolly-rota.example>';
 const STAND_IN_MAILBOX = 'answers@jolly-rota.example';
@@ -189,11 +200,30 @@ async function startRunner(
   const ofWorkspace = <Payload extends OfWorkspacePayload>(
     work: (workspace: Workspace, payload: Payload) => Promise<void>,
   ): Task =>
-    throughOutages(log, async (payload) => {
+    throughOutages(log, async (payload, { job }) => {
       const of = payload as Payload;
       const workspace = await source.getRepository(Workspace).findOneBy({ id: of.workspaceId });
-      if (workspace) await work(workspace, of);
+      if (!workspace) return;
+      const key = `${job.task_identifier} ${workspace.id}`;
+      try {
+        await work(workspace, of);
+        failed.delete(key);
+      } catch (error) {
+        await countFailure(workspace, job.task_identifier, key);
+        throw error;
+      }
     });
+  /** How often each has failed since it last worked. */
+  const failed = new Map<string, number>();
+  /** What fails once may work with the next try; what fails again and again is told to those who can do something. */
+  const countFailure = async (workspace: Workspace, job: string, key: string): Promise<void> => {
+    const times = (failed.get(key) ?? 0) + 1;
+    failed.set(key, times);
+    if (times !== TOLD_AFTER || !isServerJob(job)) return;
+    await tellTrouble(scopeOf(workspace), job, times).catch((error: unknown) =>
+      log.error({ err: error, job }, 'that something fails again and again could not be told'),
+    );
+  };
   const runner = await run({
     pgPool: pool,
     noHandleSignals: true,

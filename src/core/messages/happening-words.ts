@@ -65,6 +65,55 @@ export function sayRun({ problems, leftOut }: { readonly problems: number; reado
   return { title: 'A run left work out', text: left.join(', ') };
 }
 
+/** What the server does by itself, and may fail to do. */
+export const SERVER_JOBS = [
+  'make',
+  'ask',
+  'lists',
+  'summaries',
+  'hear',
+  'tell',
+  'push',
+  'fill',
+  'letGo',
+  'tryOut',
+] as const;
+export type ServerJob = (typeof SERVER_JOBS)[number];
+
+const JOBS: Readonly<Record<ServerJob, { readonly fails: string; readonly todo: string; readonly path: string }>> = {
+  make: {
+    ...{ fails: 'Tasks of the day can’t be made', path: '/schedules' },
+    todo: 'make them by hand with Fill, or look for a schedule that was changed lately',
+  },
+  fill: { fails: 'A period can’t be filled', todo: 'try a shorter one, or fewer schedules', path: '/fill' },
+  ask: {
+    fails: 'Clients can’t be asked by mail',
+    todo: 'ask them by telephone meanwhile',
+    path: '/tasks?offered=client',
+  },
+  lists: {
+    fails: 'Lists of calls can’t be made',
+    todo: 'ring from the client’s pages meanwhile',
+    path: '/calls/quotas',
+  },
+  summaries: { fails: 'Summaries can’t be sent', todo: 'the page of messages shows yours', path: '/messages' },
+  hear: { fails: 'What comes with the time can’t be told', todo: 'look at the morning page for it', path: '/overview' },
+  tell: { fails: 'What happens can’t be told', todo: 'look at the morning page for it', path: '/overview' },
+  push: { fails: 'Devices can’t be told', todo: 'bells and mails are not concerned', path: '/messages' },
+  letGo: { fails: 'Old work can’t be let go', todo: 'nothing is lost by that', path: '/settings' },
+  tryOut: { fails: 'An answer can’t be tried out', todo: 'try it once more', path: '/post' },
+};
+
+/** That the server fails at something again and again, what to do meanwhile, and where. @param times how often it has failed */
+export function sayServerTrouble(job: ServerJob, times: number): MessageWords & { readonly path: string } {
+  const { fails, todo, path } = JOBS[job];
+  return {
+    title: fails,
+    text: `it failed ${times} times and is tried again by itself; ${todo}. Whoever runs Jolly Rota finds the cause in its log`,
+    path,
+  };
+}
+
 /** The list of calls that somebody has for a day. @param wanted how many were asked for */
 export function sayCallList(
   quota: string,

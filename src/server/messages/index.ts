@@ -9,4 +9,5 @@ export { messageRoutes } from './routes.ts';
 export { mailMessages } from './sending.ts';
 export { sweepMessages } from './sweep.ts';
 export { countTold, type Told, tell } from './telling.ts';
+export { tellTrouble } from './trouble.ts';
 export { areSummariesOwed, sendSummaries } from './wishes.ts';

@@ -561,3 +561,47 @@ describe('the page of messages', () => {
     expect((await mine(nadia)).mailHours).toHaveLength(24);
   });
 });
+
+describe('a server that fails at something', () => {
+  it('says so to those who plan, once it has failed again and again, with what to do', async () => {
+    const own = await testServer({ worker: true });
+    try {
+      const by = await own.browser('Ines Calloway');
+      const troubles = async () =>
+        ((await by.get('/api/bell').expect(200)).body.lines as BellLine[]).filter(({ kind }) => kind === 'run');
+      // A period of a run that there is none of: each of these jobs fails.
+      const fail = () =>
+        own.source.query(
+          `select graphile_worker.add_job('fill', json_build_object('workspaceId', id, 'runId', gen_random_uuid()), max_attempts := 1)
+           from workspace where name = 'Tern Quay'`,
+        );
+      const over = (count: number) =>
+        expect
+          .poll(
+            async () =>
+              (
+                await own.source.query(
+                  `select count(*)::int as n from graphile_worker.jobs where task_identifier = 'fill' and last_error is not null`,
+                )
+              )[0].n,
+            { timeout: 15_000 },
+          )
+          .toBe(count);
+      await fail();
+      await fail();
+      await over(2);
+      expect(await troubles()).toEqual([]);
+      await fail();
+      await over(3);
+      await expect.poll(async () => (await troubles()).length, { timeout: 10_000 }).toBe(1);
+      const [line] = await troubles();
+      expect([line?.title, line?.path]).toEqual(['A period can’t be filled', '/fill']);
+      expect(line?.text).toMatch(/^it failed 3 times and is tried again by itself; try a shorter one/);
+      await fail();
+      await over(4);
+      expect(await troubles()).toHaveLength(1);
+    } finally {
+      await own.stop();
+    }
+  });
+});
