@@ -193,6 +193,10 @@ describe('an answer by mail', () => {
     const { body } = await take(0).expect(200);
     expect(body.answer.parts[0].state).toBe('taken');
     await take(0).expect(409);
+    // Undone, it is with the answer as before, and can be taken again.
+    await crew.undo(body.changeId);
+    expect((await ofTask(taskId))[0]?.parts[0]?.state).toBe('here');
+    await take(0).expect(200);
     expect((await take(1).expect(422)).body.errors[0].message).toMatch(/is not a picture/);
     const files = await server.source.query('select name from file where task_id = $1 and removed_at is null', [
       taskId,

@@ -12,6 +12,10 @@ import { Names, OfWorkspace } from '../platform/db/keys.ts';
 @Index('answer_of_task', ['workspaceId', 'taskId', 'id'], { where: 'task_id is not null' })
 @Index('answer_of_client', ['workspaceId', 'clientId', 'id'], { where: 'client_id is not null' })
 @Index('answer_of_mail', ['workspaceId', 'mailId'])
+@Index('answer_to_place', ['workspaceId', 'id'], {
+  where: "kind = 'person' and client_id is null and away_at is null",
+})
+@Index('answer_automatic', ['workspaceId', 'id'], { where: "kind = 'automatic'" })
 export class AnswerRecord {
   @PrimaryColumn({ type: 'uuid' })
   workspaceId!: string;
@@ -63,7 +67,7 @@ export class AnswerPart {
   name!: string;
   @Column({ type: 'integer' })
   size!: number;
-  /** Null where it was too large to keep, or has been taken. */
+  /** Null where it was too large to keep, or has lain there too long. */
   @Column({ type: 'bytea', nullable: true })
   bytes!: Buffer | null;
   /** The file of a task that it has become; that may be gone since. */

@@ -1,4 +1,4 @@
-import { writeFile } from 'node:fs/promises';
+import { rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { MailedAnswer } from '../../contract/index.ts';
 import { Client } from '../clients/index.ts';
@@ -49,14 +49,23 @@ export async function takePart(
   const part = await scope.one(AnswerPart, partId, 'file');
   const { taskId } = await scope.one(AnswerRecord, part.answerId, 'answer');
   if (taskId === null) throw notNow('It is about no task yet: say first which one it belongs to.');
-  if (part.bytes === null)
-    throw notNow(part.fileId === null ? `“${part.name}” is not kept any more.` : `“${part.name}” was taken already.`);
-  const path = join(store.incoming, partId);
-  await writeFile(path, part.bytes, { mode: 0o600 });
-  const arrived = { path, name: part.name, bytes: part.size };
-  // The same key each time: however often it is asked for, it is one file.
-  const { file, changeId } = await addFile(scope, store, { key: partId, taskId, ago: 0 }, arrived);
-  await scope.save(AnswerPart, partId, { bytes: null, fileId: file.id });
-  await scope.tell('clients', 'tasks');
-  return { answer: await oneAnswer(scope, part.answerId), changeId };
+  const answer = await oneAnswer(scope, part.answerId);
+  if (answer.parts.some(({ id, state }) => id === partId && state === 'taken'))
+    throw notNow(`“${part.name}” was taken already.`);
+  if (part.bytes === null) throw notNow(`“${part.name}” is not kept any more.`);
+  // The same key until it is taken: however often that is asked for, it is one file. Taken out of the task, it is another.
+  const key = part.fileId === null ? partId : scope.newId();
+  const path = join(store.incoming, key);
+  try {
+    await writeFile(path, part.bytes, { mode: 0o600 });
+    const arrived = { path, name: part.name, bytes: part.size };
+    const { file, changeId } = await addFile(scope, store, { key, taskId, ago: 0 }, arrived);
+    // Its bytes stay as long as those of all: an undo takes the file out of the task, and it is here again.
+    await scope.save(AnswerPart, partId, { fileId: file.id });
+    await scope.tell('clients', 'tasks');
+    return { answer: await oneAnswer(scope, part.answerId), changeId };
+  } finally {
+    // Gone already where it was kept.
+    await rm(path, { force: true });
+  }
 }

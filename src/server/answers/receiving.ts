@@ -34,6 +34,8 @@ const MOST_AN_HOUR = 1_000;
 const HOUR_MS = 3_600_000;
 const MOST_PARTS = 20;
 const LONGEST_LINE = 300;
+/** Bytes of a report that are looked at: what it is about comes first, the mail itself behind it. */
+const LONGEST_REPORT = 256 * 1024;
 
 type Answered = Pick<Mail, 'workspaceId' | 'id' | 'toName' | 'toEmail' | 'clientId' | 'taskId'>;
 
@@ -107,7 +109,7 @@ export class Inbox {
     }
     const named = [inReplyTo ?? '', ...[references ?? []].flat().toReversed()].slice(0, MOST_PARTS);
     for (const messageId of named) {
-      const [, id] = /^<([0-9a-f-]{36})@jolly-rota\.local>$/.exec(messageId.trim()) ?? [];
+      const [, id] = /^<([0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12})@jolly-rota\.local>$/.exec(messageId.trim()) ?? [];
       const mail = id ? await this.oneMail('id = $1::uuid', id) : null;
       if (mail) return mail;
     }
@@ -116,7 +118,7 @@ export class Inbox {
 
   /** A report tells of a mail that did not arrive after all; of one that is only slow it tells nothing that matters. */
   private async noteFailure(raw: Buffer, answered: Answered | null): Promise<void> {
-    const says = deliveryFailure(raw.toString('latin1'));
+    const says = deliveryFailure(raw.subarray(0, LONGEST_REPORT).toString('latin1'));
     if (says === null || answered === null) {
       this.log.info({ mail: answered?.id }, 'a report of a mail was let go');
       return;
@@ -132,7 +134,8 @@ export class Inbox {
     const workspaces = this.source.getRepository(Workspace);
     if (answered !== null) return workspaces.findOneBy({ id: answered.workspaceId });
     const known = await this.source.query<{ id: string }[]>(
-      'select distinct workspace_id as id from contact where lower(email) = lower($1) limit 2',
+      `select id from workspace w where exists (
+         select from contact k where k.workspace_id = w.id and lower(k.email) = lower($1) and k.email <> '') limit 2`,
       [from],
     );
     const [only] = known;

@@ -18,6 +18,7 @@ import { Names, OfWorkspace } from '../platform/db/keys.ts';
 @Unique('mail_answer_key', ['answerKey'])
 @Index('mail_of_task', ['workspaceId', 'taskId'], { where: 'task_id is not null' })
 @Index('mail_of_client', ['workspaceId', 'clientId'], { where: 'client_id is not null' })
+@Index('mail_by_id', ['id'])
 @Index('mail_waiting', { synchronize: false })
 /** By the address in small letters. */
 @Index('mail_by_address', { synchronize: false })

@@ -3,6 +3,7 @@ import type { MailKind } from '../../contract/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { MailPart } from './entity.ts';
 import { htmlOf, type Letter, textOf } from './letter.ts';
+import { takesMails } from './stops.ts';
 
 export interface Posted {
   /** Of one reason there is one mail, however often it is told. */
@@ -26,7 +27,7 @@ interface Part {
 
 /**
  * Put in the transaction of what it tells of: it leaves if that stands, and only then.
- * @returns its id; null where there is one of this reason already
+ * @returns its id; null where there is one of this reason already, or it is for a contact who wants no more mails
  */
 export async function post(
   scope: Scope,
@@ -35,7 +36,8 @@ export async function post(
   const [put] = await scope.sql<{ id: string }>(
     `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at,
        answer_key, client_id, task_id, author_id)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, 'waiting', $11, 0, clock_timestamp(), $12, $13, $14, $15)
+     select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10::boolean, 'waiting', $11, 0, clock_timestamp(), $12, $13::uuid, $14::uuid, $15::uuid
+     where $13::uuid is null or ${takesMails('$1', '$5')}
      on conflict (workspace_id, reason) do nothing returning id`,
     [
       scope.newId(),

@@ -25,13 +25,9 @@ export async function myDevices(scope: Scope, key: string): Promise<PushDevices>
 }
 
 /** Adds a browser; said again, it is the same device. @throws Refusal for an address that is none to push to */
-export function addDevice(
-  scope: Scope,
-  { endpoint, keys, name }: PushPlace,
-  { key, mailEndsHere }: { readonly key: string; readonly mailEndsHere: boolean },
-): Promise<PushDevices> {
+export function addDevice(scope: Scope, { endpoint, keys, name }: PushPlace, key: string): Promise<PushDevices> {
   const personId = meOf(scope);
-  if (!mayBePushedTo(endpoint, mailEndsHere))
+  if (!mayBePushedTo(endpoint))
     throw invalid([{ path: 'endpoint', message: 'This browser names an address that nothing can be sent to.' }]);
   return scope.transaction(async (tx) => {
     const known = await tx.find(PushDevice, { personId });
@@ -48,11 +44,10 @@ export function addDevice(
   });
 }
 
-/** Outside over https, by a name and not by a number; on this machine the stand-in, where nothing leaves it. */
-function mayBePushedTo(endpoint: string, mailEndsHere: boolean): boolean {
+/** Outside, over https, by a name and not by a number. */
+function mayBePushedTo(endpoint: string): boolean {
   if (!URL.canParse(endpoint)) return false;
   const { protocol, hostname, username } = new URL(endpoint);
-  if (protocol === 'http:') return mailEndsHere && hostname === '127.0.0.1';
   const bare = hostname.replace(/^\[|\]$/g, '');
   return protocol === 'https:' && username === '' && isIP(bare) === 0 && bare.includes('.') && !bare.endsWith('.local');
 }

@@ -73,7 +73,7 @@ export async function sendPush(
 /** What the other side answers; words where it does not. No redirect is followed. */
 function posted(endpoint: string, headers: Record<string, string>, body: Buffer): Promise<number | string> {
   const url = new URL(endpoint);
-  // Over plain http only the stand-in is reached, on this machine: what may be kept as an address has been looked at before.
+  // Over plain http the stand-in of tests is reached: no address of that kind is taken from anybody.
   const isStandIn = url.protocol === 'http:';
   return new Promise((resolve) => {
     const sent = (isStandIn ? httpRequest : httpsRequest)(

@@ -16,6 +16,8 @@ export class MailAnswers1768900000000 implements MigrationInterface {
         add constraint mail_workspace_id_author_id_fkey foreign key (workspace_id, author_id) references person (workspace_id, id);
       update mail set answer_key = replace(gen_random_uuid()::text, '-', '');
       alter table mail alter answer_key set not null, add constraint mail_answer_key unique (answer_key);
+      -- By what an answer says it answers.
+      create index mail_by_id on mail (id);
       create index mail_of_task on mail (workspace_id, task_id) where task_id is not null;
       create index mail_of_client on mail (workspace_id, client_id) where client_id is not null;
 
@@ -44,6 +46,8 @@ export class MailAnswers1768900000000 implements MigrationInterface {
       create index answer_of_task on answer (workspace_id, task_id, id) where task_id is not null;
       create index answer_of_client on answer (workspace_id, client_id, id) where client_id is not null;
       create index answer_of_mail on answer (workspace_id, mail_id);
+      create index answer_to_place on answer (workspace_id, id) where kind = 'person' and client_id is null and away_at is null;
+      create index answer_automatic on answer (workspace_id, id) where kind = 'automatic';
       create table answer_part (
         workspace_id uuid not null,
         id uuid not null,
@@ -95,6 +99,7 @@ export class MailAnswers1768900000000 implements MigrationInterface {
       drop table mail_stop;
       drop table answer_part;
       drop table answer;
+      drop index mail_by_id;
       alter table mail drop answer_key, drop client_id, drop task_id, drop author_id;
     `);
   }
