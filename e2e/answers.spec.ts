@@ -49,6 +49,13 @@ test('a contact answers a mail: it stands with the task and its client, is told,
   await page.getByRole('button', { name: 'It is of Quentin Brindle' }).click();
   await expect(page.getByText('The answer of Quentin Brindle stands with Quentin Brindle.')).toBeVisible();
   await expect(page.getByText('to place')).toHaveCount(0);
+  await page
+    .locator('li')
+    .filter({ hasText: 'when is the crane free' })
+    .getByRole('button', { name: 'Say which task' })
+    .click();
+  await page.getByRole('option').first().click();
+  await expect(page.getByText(/^The answer of Quentin Brindle stands with “/)).toBeVisible();
   await page.getByRole('button', { name: 'Take insurance page 1.pdf into the task' }).click();
   await expect(page.getByText('“insurance page 1.pdf” is with the task now.')).toBeVisible();
 });

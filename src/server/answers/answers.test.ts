@@ -272,6 +272,15 @@ describe('an address that wants no more mails', () => {
     expect(await seen()).toMatchObject([{ email: client.email.toLowerCase() }]);
     const asked = async () => (await ines.get(`/api/tasks/${taskId}/asked`).expect(200)).body.contacts;
     expect((await asked()).map(({ email }: { email: string }) => email)).not.toContain(client.email);
+    // Whatever is posted to a contact: nothing goes there.
+    const posted = await (await server.scope()).transaction((tx) =>
+      post(tx, {
+        ...{ reason: 'copy', kind: 'task', to: { name: 'Orla', email: client.email }, isPrivate: false },
+        letter: { subject: 'x', from: 'x', greeting: 'x', paragraphs: [], deed: null, after: [] },
+        about: { clientId: client.id, taskId: null },
+      }),
+    );
+    expect(posted).toBeNull();
     await (await server.browser('Kit Sorrell')).post('/api/mails-again').send({ email: client.email }).expect(403);
     await ines.post('/api/mails-again').send({ email: client.email.toUpperCase() }).expect(200);
     await ines.post('/api/mails-again').send({ email: client.email }).expect(404);

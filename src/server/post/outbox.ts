@@ -37,7 +37,7 @@ export async function post(
     `insert into mail (workspace_id, id, reason, kind, to_name, to_email, subject, text, html, is_private, state, created_at, tries, try_at,
        answer_key, client_id, task_id, author_id)
      select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10::boolean, 'waiting', $11, 0, clock_timestamp(), $12, $13::uuid, $14::uuid, $15::uuid
-     where $13::uuid is null or ${takesMails('$1', '$5')}
+     where $13::uuid is null or ${takesMails('$1', '$6')}
      on conflict (workspace_id, reason) do nothing returning id`,
     [
       scope.newId(),

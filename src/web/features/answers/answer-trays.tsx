@@ -1,7 +1,14 @@
+import { useState } from 'react';
+import { taskListAddresses } from '../../../contract/addresses-later.ts';
 import type { AnswerTray, MailedAnswer } from '../../../contract/index.ts';
 import { ANSWER_TRAYS } from '../../../contract/index.ts';
+import { dayOfIso } from '../../../core/index.ts';
+import { useToday } from '../../app/shell/workspace.tsx';
+import { useAnswer } from '../../kit/answer.ts';
 import { Band } from '../../kit/band.tsx';
+import { Picker } from '../../kit/picker.tsx';
 import { useTrying } from '../../kit/use-trying.ts';
+import { sayDay } from '../../kit/ways.ts';
 import { ClientPicker } from '../clients/client-picker.tsx';
 import { AnswerLines } from './answer-lines.tsx';
 import { useAnswerActions } from './api.ts';
@@ -29,15 +36,20 @@ function Deeds({ answer, tray }: { readonly answer: MailedAnswer; readonly tray:
   const { place, putAway } = useAnswerActions();
   const { busy, trying } = useTrying();
   if (tray === 'automatic') return null;
-  const placeAt = (client: { readonly id: string; readonly name: string }) => void trying(() => place(answer, client));
+  const { client } = answer;
+  const placeAt = (whose: { readonly id: string; readonly name: string }) => void trying(() => place(answer, whose));
   return (
     <>
-      {answer.guesses.map((client) => (
-        <button key={client.id} type="button" className="link-line" disabled={busy} onClick={() => placeAt(client)}>
-          It is of {client.name}
+      {answer.guesses.map((guess) => (
+        <button key={guess.id} type="button" className="link-line" disabled={busy} onClick={() => placeAt(guess)}>
+          It is of {guess.name}
         </button>
       ))}
-      {answer.client === null && (
+      {client !== null && answer.task === null && (
+        <OfTask client={client} onChoose={(task) => void trying(() => place(answer, client, task))} />
+      )}
+      {client !== null && <ClientPicker label="It is of somebody else" look="deed" onChoose={placeAt} />}
+      {client === null && (
         <>
           <ClientPicker label="Say whose it is" look="deed" onChoose={placeAt} />
           <button
@@ -51,5 +63,36 @@ function Deeds({ answer, tray }: { readonly answer: MailedAnswer; readonly tray:
         </>
       )}
     </>
+  );
+}
+
+/** Which of a client's tasks it is about: those that are not done, asked for once somebody chooses. */
+function OfTask({
+  client,
+  onChoose,
+}: {
+  readonly client: NonNullable<MailedAnswer['client']>;
+  readonly onChoose: (task: { readonly id: string; readonly title: string }) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const { data, error, isLoading } = useAnswer(
+    taskListAddresses.lines,
+    typed === null
+      ? null
+      : { query: { client: client.id, are: 'unfinished', order: 'due', ...(typed === '' ? {} : { find: typed }) } },
+  );
+  const today = useToday();
+  const lines = data?.lines ?? [];
+  return (
+    <Picker
+      label="Say which task"
+      look="deed"
+      chosen=""
+      options={lines.map(({ id, title, dueOn }) => ({ key: id, name: title, detail: sayDay(dayOfIso(dueOn), today) }))}
+      onType={setTyped}
+      isLooking={isLoading}
+      trouble={error?.message}
+      onChoose={(id) => onChoose({ id, title: lines.find((one) => one.id === id)?.title ?? '' })}
+    />
   );
 }

@@ -35,10 +35,16 @@ export function useAnswerActions() {
   // Wherever it stands: with its task, its client and in the tray.
   const after = () => refresh('/answers', '/clients', '/tasks/', '/post');
   return {
-    async place(answer: MailedAnswer, client: { readonly id: string; readonly name: string }): Promise<void> {
-      await ask(answerAddresses.place, { params: { answerId: answer.id }, body: { clientId: client.id } });
+    /** @param task of the client, where it is known which */
+    async place(
+      answer: MailedAnswer,
+      client: { readonly id: string; readonly name: string },
+      task: { readonly id: string; readonly title: string } | null = null,
+    ): Promise<void> {
+      const body = { clientId: client.id, taskId: task?.id ?? null };
+      await ask(answerAddresses.place, { params: { answerId: answer.id }, body });
       await after();
-      sayDone(`The answer of ${answer.from.name} stands with ${client.name}.`);
+      sayDone(`The answer of ${answer.from.name} stands with ${task ? `“${task.title}”` : client.name}.`);
     },
     async putAway({ id, from }: MailedAnswer, away: boolean): Promise<void> {
       await ask(answerAddresses.putAway, { params: { answerId: id }, body: { away } });
