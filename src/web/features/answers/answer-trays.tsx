@@ -48,7 +48,7 @@ function Deeds({ answer, tray }: { readonly answer: MailedAnswer; readonly tray:
       {client !== null && answer.task === null && (
         <OfTask client={client} onChoose={(task) => void trying(() => place(answer, client, task))} />
       )}
-      {client !== null && <ClientPicker label="It is of somebody else" look="deed" onChoose={placeAt} />}
+      {client !== null && <ClientPicker label="It is of somebody else" look="word" onChoose={placeAt} />}
       {client === null && (
         <>
           <ClientPicker label="Say whose it is" look="deed" onChoose={placeAt} />
@@ -87,6 +87,7 @@ function OfTask({
     <Picker
       label="Say which task"
       look="deed"
+      placeholder="Say which task"
       chosen=""
       options={lines.map(({ id, title, dueOn }) => ({ key: id, name: title, detail: sayDay(dayOfIso(dueOn), today) }))}
       onType={setTyped}

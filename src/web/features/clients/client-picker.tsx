@@ -5,7 +5,7 @@ import { useSubjects } from './api.ts';
 
 interface ClientPickerProps {
   readonly label: string;
-  readonly look: 'button' | 'deed';
+  readonly look: 'button' | 'deed' | 'word';
   /** Clients that are not offered. */
   readonly without?: readonly string[];
   readonly onChoose: (client: { readonly id: string; readonly name: string }) => void;
