@@ -117,11 +117,13 @@ export const messageEndpoints = {
     answer: z.object({ wish: hearWishSchema }),
   }),
   quiet: endpoint(messagePaths.quiet, { body: quietWishSchema, answer: z.object({ quiet: quietWishSchema }) }),
-  /** The same summary by mail, at once. */
   /** Of some tasks who has not done them, and how often they were told. */
   chase: endpoint(messagePaths.chase, {
     body: z.object({ tasks: z.array(id).min(1).max(MOST_NUDGED) }),
     answer: chasedSchema,
   }),
+  /** The same of what a schedule has made and is due by today; of many the first. */
+  chaseOfSchedule: endpoint(messagePaths.chaseOfSchedule, { answer: chasedSchema }),
+  /** The same summary by mail, at once. */
   now: endpoint(messagePaths.now, { heavy: true, answer: z.object({ email: z.string() }) }),
 };

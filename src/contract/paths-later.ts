@@ -127,6 +127,7 @@ export const messagePaths = {
   quiet: ['PUT', '/messages/quiet'],
   now: ['POST', '/messages/summary/now'],
   chase: ['POST', '/messages/chase'],
+  chaseOfSchedule: ['GET', '/messages/chase/:scheduleId'],
 } as const satisfies Record<string, Path>;
 
 export const noticePaths = {

@@ -214,6 +214,7 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /tasks/:taskId/go-on': 'work',
   'POST /tasks/nudges': 'nudge',
   'POST /messages/chase': 'nudge',
+  'GET /messages/chase/:scheduleId': 'nudge',
   'POST /push': 'account',
   'DELETE /push/:deviceId': 'account',
   'GET /push': 'account',

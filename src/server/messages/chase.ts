@@ -1,6 +1,7 @@
-import type { Chased } from '../../contract/index.ts';
+import { type Chased, MOST_NUDGED } from '../../contract/index.ts';
 import { groupBy } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
+import { Schedule } from '../schedules/index.ts';
 import { TO_DO } from '../tasks/stored/index.ts';
 
 interface Row {
@@ -48,4 +49,20 @@ export async function chased(scope: Scope, ids: readonly string[]): Promise<Chas
     })),
   }));
   return { people: people.sort((a, b) => b.tasks.length - a.tasks.length || a.name.localeCompare(b.name)) };
+}
+
+/** The same of what a schedule has made, is due by today and somebody has; of many those that are due for longest. */
+export async function chasedOfSchedule(scope: Scope, scheduleId: string): Promise<Chased> {
+  await scope.one(Schedule, scheduleId, 'schedule');
+  const rows = await scope.sql<{ id: string }>(
+    `select id from task where workspace_id = $1 and schedule_id = $2 and state in ${TO_DO} and due_on <= $3 and assignee_id is not null
+     order by due_on, id limit ${MOST_NUDGED}`,
+    [scheduleId, scope.today],
+  );
+  return rows.length === 0
+    ? { people: [] }
+    : chased(
+        scope,
+        rows.map(({ id }) => id),
+      );
 }

@@ -1,7 +1,7 @@
 import { messageEndpoints } from '../../contract/index.ts';
 import { linkOrigin } from '../platform/http/addresses.ts';
 import type { Routes } from '../platform/http/route.ts';
-import { chased } from './chase.ts';
+import { chased, chasedOfSchedule } from './chase.ts';
 import { wishKind, wishQuiet } from './choices.ts';
 import { myMessages, sendSummaryNow, wishSummary } from './wishes.ts';
 
@@ -12,5 +12,6 @@ export function messageRoutes(routes: Routes): Routes {
     .add(messageEndpoints.hear, 'account', ({ scope, body }) => wishKind(scope, body))
     .add(messageEndpoints.quiet, 'account', ({ scope, body }) => wishQuiet(scope, body))
     .add(messageEndpoints.chase, 'nudge', ({ scope, body }) => chased(scope, body.tasks))
+    .add(messageEndpoints.chaseOfSchedule, 'nudge', ({ scope, params }) => chasedOfSchedule(scope, params.scheduleId))
     .add(messageEndpoints.now, 'account', ({ scope, request }) => sendSummaryNow(scope, linkOrigin(request)));
 }

@@ -511,6 +511,21 @@ describe('a chase', () => {
       .send({ tasks: [one] })
       .expect(403);
   });
+
+  it('begins at a schedule as well, of what it has made and is due by today', async () => {
+    const [due] = await server.source.query<{ scheduleId: string; tasks: string[] }[]>(
+      `select t.schedule_id as "scheduleId", array_agg(t.id order by t.due_on, t.id) as tasks from task t
+       where t.schedule_id is not null and t.state in ('open', 'started') and t.due_on <= '2026-11-24' and t.held_until is null
+         and t.assignee_id is not null and t.workspace_id = $1 group by 1 order by count(*) desc, 1 limit 1`,
+      [(await server.person('Ines Calloway')).workspaceId],
+    );
+    const of = (by: Agent) => by.get(`/api/messages/chase/${due?.scheduleId}`);
+    const { body } = await at('2026-11-24T11:00', () => of(ines).expect(200));
+    const people: Chased['people'] = body.people;
+    expect(new Set(people.flatMap(({ tasks }) => tasks.map(({ id }) => id)))).toEqual(new Set(due?.tasks));
+    await of(nadia).expect(403);
+    await (await server.browser('Ada Winn')).get(`/api/messages/chase/${due?.scheduleId}`).expect(404);
+  });
 });
 
 describe('the page of messages', () => {

@@ -16,6 +16,7 @@ import { goToUnread } from '../../../kit/unread.ts';
 import { LastChanged } from '../../history/last-changed.tsx';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { RunOne } from '../../runs/run-one.tsx';
+import { ChaseSchedule } from '../../tasks/day/chase-schedule.tsx';
 import { useTemplates } from '../../templates/api.ts';
 import { useSchedule, useScheduleActions } from '../api.ts';
 import { changesOf } from '../list/chosen-changes.ts';
@@ -222,6 +223,7 @@ function Bench({ schedule, templates, task }: BenchProps) {
               chosenId={chosenId}
               onRehearse={rehearseYear}
             />
+            {schedule && <ChaseSchedule scheduleId={schedule.id} />}
             {schedule && <LastChanged of="schedule" id={schedule.id} />}
           </section>
           {rehearsing !== null && plan.kind === 'plan' && (

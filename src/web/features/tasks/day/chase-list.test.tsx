@@ -1,8 +1,10 @@
-import { screen } from '@testing-library/react';
+import { screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
 import { expect, it } from 'vitest';
 import { dayOfIso } from '../../../../core/index.ts';
 import { show } from '../../../testing/show.tsx';
 import { ChaseList, sayChased, ToldOften } from './chase-list.tsx';
+import { ChaseSchedule } from './chase-schedule.tsx';
 
 const id = (n: number) => `01937000-0000-7000-8000-00000000a${String(n).padStart(3, '0')}`;
 const task = (n: number, dueOn: string, told: number, toldAt: string | null) => ({
@@ -42,4 +44,24 @@ it('stands above the nudge of several, six people by name, and beside one task',
   expect(list.textContent).toContain('and 2 more people');
   expect(await screen.findByText(/^told twice, last Fri 20 Nov/)).toBeTruthy();
   expect(screen.getByText(/theirs since Mon 16 Nov/)).toBeTruthy();
+});
+
+it('stands on the page of a schedule with a word to all of them, and goes once nobody is left', async () => {
+  const people = [{ id: id(100), name: 'Kit Sorrell', tasks: [task(1, '2026-11-20', 0, null)] }];
+  const said: unknown[] = [];
+  const user = userEvent.setup();
+  await show(<ChaseSchedule scheduleId={id(900)} />, {
+    answers: {
+      [`/messages/chase/${id(900)}`]: () => ({ people: said.length > 0 ? [] : people }),
+      'POST /tasks/nudges': (body: unknown) => {
+        said.push(body);
+        return { nudged: 1, people: 1, own: 0, nobodys: 0, over: 0, again: 0 };
+      },
+    },
+  });
+  expect((await screen.findByRole('heading')).textContent).toBe('Due, and not done: 1 task');
+  await user.type(screen.getByRole('textbox', { name: 'What the nudge says' }), 'before noon');
+  await user.click(screen.getByRole('button', { name: 'Nudge' }));
+  await waitFor(() => expect(screen.queryByRole('heading')).toBeNull());
+  expect(said).toEqual([{ tasks: [id(1)], text: 'before noon' }]);
 });

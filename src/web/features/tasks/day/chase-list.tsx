@@ -16,17 +16,21 @@ const useChased = (tasks: readonly string[]) =>
 
 /** Who has not done some tasks, since when the first of theirs is due, and how often they were told. */
 export function ChaseList({ tasks }: { readonly tasks: readonly string[] }) {
-  const today = useToday();
   const { look: looked } = useChased(tasks);
-  if (!looked || looked.people.length === 0) return null;
-  const rest = looked.people.length - SHOWN;
+  return looked && looked.people.length > 0 ? <People people={looked.people} /> : null;
+}
+
+/** Each with their tasks, since when and how often told; of many the first. */
+export function People({ people }: Chased) {
+  const today = useToday();
+  const rest = people.length - SHOWN;
   return (
     <ul
-      className="max-w-[1000px] columns-2 gap-x-6 text-row leading-5.5 max-[900px]:columns-1"
+      className={`max-w-[1000px] gap-x-6 text-row leading-5.5 max-[900px]:columns-1 ${people.length > 1 ? 'columns-2' : ''}`}
       aria-label="Who has not done them"
     >
-      {looked.people.slice(0, SHOWN).map(({ id, name, tasks: theirs }) => (
-        <li key={id} className="flex flex-wrap gap-x-3">
+      {people.slice(0, SHOWN).map(({ id, name, tasks: theirs }) => (
+        <li key={id} className="flex break-inside-avoid flex-wrap gap-x-3">
           <b className="font-semibold">{name}</b>
           <span>{plural(theirs.length, 'task')}</span>
           <span className="text-ink-2">{sayChased(theirs, today)}</span>

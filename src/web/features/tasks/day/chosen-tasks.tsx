@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { MOST_NUDGED, PRIORITIES, type Priority, type TaskDeed } from '../../../../contract/index.ts';
+import { PRIORITIES, type Priority, type TaskDeed } from '../../../../contract/index.ts';
 import { isoOfDay, plural } from '../../../../core/index.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
@@ -12,6 +12,7 @@ import { useLookedAt } from '../../impact/looked-at.tsx';
 import { PersonBlank } from '../../people/person-blank.tsx';
 import { type Seen, useTaskActions } from '../api.ts';
 import { ChaseList } from './chase-list.tsx';
+import { NudgeSentence } from './nudge-sentence.tsx';
 
 const DEEDS = [
   ['give', 'Give to …'],
@@ -204,22 +205,7 @@ export function DeedForm({ doing, count, busy, onLook, nudged, onNudge }: DeedFo
     return (
       <>
         <ChaseList tasks={nudged ?? []} />
-        <DeedSentence
-          problem={count > MOST_NUDGED ? `${MOST_NUDGED} at once at most.` : null}
-          busy={busy}
-          words="Nudge"
-          onLook={() => onNudge?.(reason.trim())}
-        >
-          Remind those who have them, saying{' '}
-          <input
-            className="blank w-[320px]"
-            aria-label="What the nudge says"
-            placeholder="nothing more"
-            maxLength={300}
-            value={reason}
-            onChange={({ target }) => setReason(target.value)}
-          />
-        </DeedSentence>
+        <NudgeSentence count={count} busy={busy} onNudge={(text) => onNudge?.(text)} />
       </>
     );
   if (doing === 'skip') {
