@@ -1,3 +1,5 @@
+import { randomUUID } from 'node:crypto';
+import type { Page } from '@playwright/test';
 import { BUILT, enterAs, expect, expectAccessible, stepIn, test } from './journey.ts';
 
 test(`the summary of a day is looked at, its time chosen, and sent at once; each of its lines lands where it is done ${BUILT}`, async ({
@@ -107,5 +109,85 @@ test('what is given to somebody rings for them at once, leads there, and comes b
   }).toPass({ timeout: 180_000 });
   await mail.getByRole('button').click();
   await expect(page.getByRole('complementary')).toContainText('Nadia Orme');
+  await context.close();
+});
+
+test('of every kind of thing that somebody does here the other hears at once, in words, and by mail where it is worth one', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  test.setTimeout(300_000);
+  await enterAs(page, 'Ines Calloway');
+  const context = await browser.newContext({ ...(baseURL ? { baseURL } : {}) });
+  const other = await context.newPage();
+  await enterAs(other, 'Bram Hollis');
+  await page.goto('/messages');
+  await other.goto('/day-sheet');
+  /** Asked as the page itself asks. */
+  const ask = async <T>(by: Page, method: 'GET' | 'POST' | 'PUT', path: string, body?: object): Promise<T> => {
+    const headers = { Origin: new URL(by.url()).origin };
+    const answer = await by.request.fetch(`/api${path}`, { method, headers, ...(body ? { data: body } : {}) });
+    expect(answer.ok(), `${method} ${path}: ${await answer.text()}`).toBe(true);
+    return answer.json() as Promise<T>;
+  };
+  const { people } = await ask<{ people: { id: string; name: string }[] }>(page, 'GET', '/workspace');
+  const idOf = (name: string) => people.find((one) => one.name === name)?.id ?? '';
+  const [ines, bram] = [idOf('Ines Calloway'), idOf('Bram Hollis')];
+  const title = `Oil the davits ${Date.now()}`;
+  const captured = async (by: Page, assigneeId: string, name = title): Promise<string> => {
+    const { tasks } = await ask<{ tasks: { id: string }[] }>(by, 'POST', '/tasks', {
+      ...{ title: name, on: '2026-11-30', dueOn: '2026-11-30', startTime: null, dueTime: null },
+      ...{ assigneeId, clientId: null, assetId: null, estimateMinutes: 30 },
+    });
+    return tasks[0]?.id ?? '';
+  };
+  /** It stands on somebody's bell by and by. */
+  const hears = async (by: Page, words: RegExp) => {
+    await expect(async () => {
+      await by.getByRole('button', { name: /^Bell/ }).click();
+      const happened = by.getByRole('dialog', { name: 'What happened' });
+      await expect(happened.getByRole('link', { name: words }).first()).toBeVisible({ timeout: 3_000 });
+    }).toPass({ timeout: 30_000 });
+    await by.keyboard.press('Escape');
+  };
+  const id = await captured(page, bram);
+  await hears(other, new RegExp(`${title}.*new.*yours now, due Mon 30 Nov, from Ines Calloway`));
+  const at = `/tasks/${id}`;
+  const change = async (deed: object) => {
+    const { version } = await ask<{ version: number }>(page, 'GET', at);
+    await ask(page, 'POST', '/tasks/changes', { tasks: [{ id, version }], deed });
+  };
+  await change({ kind: 'moveTo', on: '2026-12-01' });
+  await hears(other, /due Tue 1 Dec instead of Mon 30 Nov, changed by Ines Calloway/);
+  await ask(page, 'POST', '/tasks/nudges', { tasks: [id], text: 'the boat leaves at noon' });
+  await hears(other, /Ines Calloway nudges you: the boat leaves at noon/);
+  const key = randomUUID();
+  await ask(page, 'POST', `${at}/comments`, { key, text: '@Bram Hollis the grease is in the shed', named: [bram] });
+  await hears(other, /named you: @Bram Hollis the grease is in the shed/);
+  await ask(other, 'POST', `${at}/hold-up`, { reason: 'the davit is in use', until: '2026-12-04' });
+  await hears(page, /the davit is in use, until Fri 4 Dec/);
+  await ask(page, 'POST', `${at}/go-on`, {});
+  await hears(other, /can go on/);
+  await change({ kind: 'give', personId: ines });
+  await hears(other, /Ines Calloway has it now, changed by Ines Calloway/);
+  // Whoever gave work hears what becomes of it.
+  const mine = await captured(other, ines, `${title}, of Bram`);
+  await hears(page, /of Bram.*new.*from Bram Hollis/);
+  for (const step of ['start', 'finish']) await ask(page, 'POST', `/tasks/${mine}/${step}`, {});
+  await hears(other, /of Bram.*finished by Ines Calloway/);
+  // Leave, asked and decided.
+  const asked = await ask<{ leave: { id: string; version: number } }>(other, 'POST', `/people/${bram}/leave`, {
+    ...{ from: '2027-03-01', to: '2027-03-02', half: null, note: 'the orchard' },
+  });
+  await hears(page, /Bram Hollis asks for Mon 1 Mar 2027 to Tue 2 Mar 2027 off/);
+  await ask(page, 'PUT', `/leave/${asked.leave.id}/state`, { version: asked.leave.version, state: 'refused' });
+  await hears(other, /Your leave.*refused by Ines Calloway/);
+  // What is worth a mail: hands, nudges and names, leave. All of it is gathered in few.
+  await expect(async () => {
+    const { mails } = await ask<{ mails: { to: string; subject: string }[] }>(page, 'GET', '/post?q=Bram');
+    const subjects = mails.map(({ subject }) => subject).join('\n');
+    expect(subjects).toMatch(/named|Named/);
+  }).toPass({ timeout: 180_000 });
   await context.close();
 });

@@ -17,14 +17,9 @@ import {
   USUAL_QUIET,
 } from '../../core/index.ts';
 import type { Person } from '../platform/identity/person.ts';
-import { invalid, notFound } from '../platform/refusal.ts';
+import { invalid } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { MessageWishRecord } from './entity.ts';
-
-export function meOf(scope: Scope): Person {
-  if (scope.person === null) throw notFound('person');
-  return scope.person;
-}
 
 /** What can't be turned off. */
 function fixedOf(rules: HearRules, access: Access, side: MessageSide, kind: MessageKind): HearWish {
@@ -76,7 +71,7 @@ export function wishKind(
   scope: Scope,
   { side, kind, wish }: { readonly side: MessageSide; readonly kind: MessageKind; readonly wish: HearWish },
 ): Promise<{ wish: HearWish }> {
-  const { id, access } = meOf(scope);
+  const { id, access } = scope.me;
   if (!canHear(access, side, kind)) throw invalid([{ path: 'kind', message: 'This is none of yours to hear of.' }]);
   const fixed = fixedOf(scope.workspace.hearing, access, side, kind);
   for (const where of HEARD_BY)
@@ -105,7 +100,7 @@ export async function wishQuiet(scope: Scope, quiet: QuietWish): Promise<{ quiet
   await scope.sql(
     `insert into message_wish (workspace_id, person_id, quiet) values ($1, $2, $3)
      on conflict (workspace_id, person_id) do update set quiet = $3`,
-    [meOf(scope).id, JSON.stringify(quiet)],
+    [scope.me.id, JSON.stringify(quiet)],
   );
   return { quiet };
 }

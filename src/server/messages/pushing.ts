@@ -2,7 +2,7 @@ import { KIND_WORDS, type MessageKind, plural } from '../../core/index.ts';
 import { type MessageRecord, pathOf } from '../bell/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { PushDevice, type PushKeys, type Sign, sendPush } from '../push/index.ts';
-import { Office } from './office.ts';
+import { decide } from './deciding.ts';
 
 type Line = Pick<MessageRecord, 'id' | 'personId' | 'kind' | 'title' | 'text' | 'taskId' | 'path'>;
 
@@ -15,33 +15,12 @@ const MOST_AT_ONCE = 2_000;
 /** People whose devices are sent to beside each other. */
 const BESIDE = 16;
 
-/** What goes to the devices of those who have any, and when: by what each wishes, and not within their quiet hours. */
-async function decide(scope: Scope): Promise<void> {
-  const waiting = await scope.sql<Pick<MessageRecord, 'id' | 'personId' | 'side' | 'kind'> & { isReached: boolean }>(
-    `select id, person_id as "personId", side, kind, exists (
-       select from push_device d where d.workspace_id = m.workspace_id and d.person_id = m.person_id) as "isReached"
-     from message m where workspace_id = $1 and push = 'undecided'`,
-  );
-  if (waiting.length === 0) return;
-  const office = waiting.some(({ isReached }) => isReached) ? await Office.of(scope) : null;
-  const decided = waiting.map(({ id, personId, side, kind, isReached }) => {
-    const goes = isReached && office?.wishOf(personId, side, kind)?.phone === true;
-    return { id, push: goes ? 'waits' : 'no', push_at: goes ? office.mailAt(scope, personId, kind) : null };
-  });
-  await scope.sql(
-    `update message set push = decided.push, push_at = decided.push_at
-     from jsonb_to_recordset($2::jsonb) as decided (id uuid, push text, push_at timestamptz)
-     where message.workspace_id = $1 and message.id = decided.id and message.push = 'undecided'`,
-    [JSON.stringify(decided)],
-  );
-}
-
 /**
  * Sends what may go to devices by now. A line is held first, so that two who send at once never have the same one; whoever
  * falls in between sends it again under the same tag, by which a device shows it once. @returns how many signs were taken
  */
 export async function pushMessages(scope: Scope, keys: () => Promise<PushKeys>, contact: string): Promise<number> {
-  await decide(scope);
+  await decide(scope, 'push');
   const lines = await scope.sql<Line>(
     `update message set push_held = clock_timestamp() + make_interval(secs => $3) where workspace_id = $1 and id in (
        select id from message where workspace_id = $1 and push = 'waits' and push_at <= $2

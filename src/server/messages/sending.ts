@@ -3,31 +3,12 @@ import { type MessageRecord, pathOf } from '../bell/index.ts';
 import { reachedAt } from '../people/index.ts';
 import type { Scope } from '../platform/scope.ts';
 import { type Letter, type LetterBand, post } from '../post/index.ts';
-import { Office } from './office.ts';
+import { decide } from './deciding.ts';
 
 /** Lines of a kind that a mail tells: what is gathered over days off; the rest is counted. */
 const LINES = 100;
 
 type Line = Pick<MessageRecord, 'id' | 'kind' | 'title' | 'text' | 'taskId' | 'path'>;
-
-/** When what was told goes by mail, where it does: by what each wishes, and not within their quiet hours. */
-async function decideMails(scope: Scope): Promise<void> {
-  const waiting = await scope.sql<Pick<MessageRecord, 'id' | 'personId' | 'side' | 'kind'>>(
-    `select id, person_id as "personId", side, kind from message where workspace_id = $1 and mail = 'undecided'`,
-  );
-  if (waiting.length === 0) return;
-  const office = await Office.of(scope);
-  const decided = waiting.map(({ id, personId, side, kind }) => {
-    const isWished = office.wishOf(personId, side, kind)?.mail === true;
-    return { id, mail: isWished ? 'waits' : 'no', mail_at: isWished ? office.mailAt(scope, personId, kind) : null };
-  });
-  await scope.sql(
-    `update message set mail = decided.mail, mail_at = decided.mail_at
-     from jsonb_to_recordset($2::jsonb) as decided (id uuid, mail text, mail_at timestamptz)
-     where message.workspace_id = $1 and message.id = decided.id and message.mail = 'undecided'`,
-    [JSON.stringify(decided)],
-  );
-}
 
 /**
  * Mails what may leave by now, each person's in one, in a transaction with the mark that it has gone: after a fall each is
@@ -42,7 +23,7 @@ export async function mailMessages(scope: Scope, origin: string): Promise<number
   );
   let sent = 0;
   for (const { personId } of people) sent += (await mailTo(scope, personId, origin)) ? 1 : 0;
-  await decideMails(scope);
+  await decide(scope, 'mail');
   return sent;
 }
 

@@ -4,7 +4,7 @@ import { Person } from '../platform/identity/person.ts';
 import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { post } from '../post/index.ts';
-import { choicesOf, meOf } from './choices.ts';
+import { choicesOf } from './choices.ts';
 import { MessageWishRecord } from './entity.ts';
 import { summaryLetter } from './mail.ts';
 import { summaryOf } from './summary.ts';
@@ -16,7 +16,7 @@ const wishOf = async (scope: Scope, { id, access }: Pick<Person, 'id' | 'access'
 
 /** How whoever asks wishes to hear of the day, and what the summary says as of now. */
 export async function myMessages(scope: Scope) {
-  const me = meOf(scope);
+  const me = scope.me;
   const wish = await wishOf(scope, me);
   const [{ email }, summary, chosen] = await scope.atOnce(
     () => reachedAt(scope, me.id),
@@ -27,7 +27,7 @@ export async function myMessages(scope: Scope) {
 }
 
 export async function wishSummary(scope: Scope, wish: SummaryWish): Promise<{ wish: SummaryWish }> {
-  const me = meOf(scope);
+  const me = scope.me;
   await scope.sql(
     `insert into message_wish (workspace_id, person_id, summary) values ($1, $2, $3)
      on conflict (workspace_id, person_id) do update set summary = $3`,
@@ -38,7 +38,7 @@ export async function wishSummary(scope: Scope, wish: SummaryWish): Promise<{ wi
 
 /** Sends what is shown to whoever asks, at once: as often as they ask. */
 export async function sendSummaryNow(scope: Scope, origin: string): Promise<{ email: string }> {
-  const me = meOf(scope);
+  const me = scope.me;
   const { email } = await reachedAt(scope, me.id);
   if (email === null) throw notNow('No address of yours is known here: a manager can enter one.');
   const wish = await wishOf(scope, me);

@@ -81,6 +81,12 @@ export class Scope {
     return new Scope(source.manager, workspace, person, clock, makeId);
   }
 
+  /** Whoever asks, for what is theirs alone. @throws where nobody of the workspace does */
+  get me(): Person {
+    if (this.person === null) throw notFound('person');
+    return this.person;
+  }
+
   /** The same but for some of what it was made with. */
   private but({
     manager = this.manager,

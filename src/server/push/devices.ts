@@ -4,14 +4,9 @@ import { invalid, notFound } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { PushDevice } from './entity.ts';
 
-function meOf({ person }: Scope): string {
-  if (person === null) throw notFound('person');
-  return person.id;
-}
-
 /** The devices of whoever asks, and the key that a browser wants to know to become one. */
 export async function myDevices(scope: Scope, key: string): Promise<PushDevices> {
-  const rows = await scope.find(PushDevice, { personId: meOf(scope) });
+  const rows = await scope.find(PushDevice, { personId: scope.me.id });
   return {
     key,
     devices: rows
@@ -26,7 +21,7 @@ export async function myDevices(scope: Scope, key: string): Promise<PushDevices>
 
 /** Adds a browser; said again, it is the same device. @throws Refusal for an address that is none to push to */
 export function addDevice(scope: Scope, { endpoint, keys, name }: PushPlace, key: string): Promise<PushDevices> {
-  const personId = meOf(scope);
+  const personId = scope.me.id;
   if (!mayBePushedTo(endpoint))
     throw invalid([{ path: 'endpoint', message: 'This browser names an address that nothing can be sent to.' }]);
   return scope.transaction(async (tx) => {
@@ -56,7 +51,7 @@ function mayBePushedTo(endpoint: string): boolean {
 export async function dropDevice(scope: Scope, id: string, key: string): Promise<PushDevices> {
   const gone = await scope.sql<{ id: string }>(
     'delete from push_device where workspace_id = $1 and id = $2 and person_id = $3 returning id',
-    [id, meOf(scope)],
+    [id, scope.me.id],
   );
   if (gone.length === 0) throw notFound('device');
   return myDevices(scope, key);
