@@ -8,6 +8,7 @@ export const answerAddresses = addresses<typeof contract.answerEndpoints>(paths.
 export const bellAddresses = addresses<typeof contract.bellEndpoints>(paths.bellPaths);
 export const bringInAddresses = addresses<typeof contract.bringInEndpoints>(paths.bringInPaths);
 export const byLinkAddresses = addresses<typeof contract.byLinkEndpoints>(paths.byLinkPaths);
+export const calendarAddresses = addresses<typeof contract.calendarEndpoints>(paths.calendarPaths);
 export const callAddresses = addresses<typeof contract.callEndpoints>(paths.callPaths);
 export const callFigureAddresses = addresses<typeof contract.callFigureEndpoints>(paths.callFigurePaths);
 export const clientLinkAddresses = addresses<typeof contract.clientLinkEndpoints>(paths.clientLinkPaths);

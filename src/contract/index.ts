@@ -3,6 +3,7 @@ export * from './asking.ts';
 export * from './assignment.ts';
 export * from './bell.ts';
 export * from './bring-in.ts';
+export * from './calendars.ts';
 export * from './call-figures.ts';
 export * from './calls.ts';
 export * from './client-links.ts';

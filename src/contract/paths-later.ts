@@ -318,3 +318,13 @@ export const recordPaths = {
   period: ['GET', '/logbook/record.pdf'],
   task: ['GET', '/tasks/:taskId/record.pdf'],
 } as const satisfies Record<string, Path>;
+
+export const calendarPaths = {
+  mine: ['GET', '/calendars'],
+  make: ['POST', '/calendars'],
+  renew: ['POST', '/calendars/:calendarId/renewal'],
+  withdraw: ['DELETE', '/calendars/:calendarId'],
+  file: ['GET', '/calendars/file.ics'],
+  /** As a program asks for it that shows calendars. */
+  subscribed: ['GET', '/calendar.ics'],
+} as const satisfies Record<string, Path>;

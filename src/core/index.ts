@@ -164,7 +164,7 @@ export {
   weekdayOf,
   yearMonthDay,
 } from './civil-date/civil-day.ts';
-export { civilTimeAt, instantOf, isZone } from './civil-date/instant.ts';
+export { civilTimeAt, instantOf, isZone, type ZoneObservance, zoneObservances } from './civil-date/instant.ts';
 export {
   dayOfIso,
   InvalidDateError,

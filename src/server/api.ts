@@ -7,6 +7,7 @@ import { answerRoutes, oneClickRouter } from './answers/index.ts';
 import { availabilityRoutes } from './availability/index.ts';
 import { bellRoutes } from './bell/index.ts';
 import { bringInRoutes } from './bring-in/index.ts';
+import { calendarRoutes } from './calendars/index.ts';
 import { callRoutes } from './calls/index.ts';
 import { byLinkRoutes, clientLinkRoutes } from './client-links/index.ts';
 import { clientRoutes } from './clients/index.ts';
@@ -83,7 +84,7 @@ export function api(parts: ApiParts): Router {
     next();
   });
   for (const limit of signInLimits(parts.log)) router.post('/session', limit);
-  router.use(['/link', '/no-mails'], linkLimit());
+  router.use(['/link', '/no-mails', '/calendar.ics'], linkLimit());
   const fair = shares();
   const events = new Routes(parts, clock, fair);
   router.use(events.stream('/events', (...asked) => live.subscribe(...asked)).router);
@@ -103,6 +104,7 @@ export function api(parts: ApiParts): Router {
     noticeRoutes,
     planRoutes,
     callRoutes,
+    calendarRoutes,
     wallchartRoutes,
     overviewRoutes,
     taskListRoutes,

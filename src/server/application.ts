@@ -55,7 +55,8 @@ export function application(parts: ApiParts, { webFolder, laneKey }: Application
       autoLogging: { ignore: (request) => request.url?.startsWith('/api/health') ?? false },
       // No headers: they hold the cookie, which is as good as a password.
       serializers: {
-        req: ({ id, method, url, remoteAddress }) => ({ id, method, url, remoteAddress }),
+        // Nor what opens something for whoever has it.
+        req: ({ id, method, url, remoteAddress }) => ({ id, method, url: withoutKeys(String(url)), remoteAddress }),
         res: ({ statusCode }) => ({ statusCode }),
       },
       customLogLevel: ({ url, method }, { statusCode }, error) => {
@@ -109,4 +110,9 @@ function fromFrontOnly(laneKey: string): RequestHandler {
     if (shown.length === key.length && timingSafeEqual(shown, key)) return next();
     response.status(404).end();
   };
+}
+
+/** An address without what opens something: of a calendar, and of mails that are not wanted any more. */
+function withoutKeys(url: string): string {
+  return url.replace(/([?&]key=)[^&]+/g, '$1…').replace(/(\/no-mails\/)[^/?]+/g, '$1…');
 }

@@ -1,6 +1,7 @@
 import { AnswerPart, AnswerRecord } from './answers/index.ts';
 import { MessageRecord } from './bell/index.ts';
 import { BringIn, BringInRow } from './bring-in/index.ts';
+import { CalendarAddressRecord } from './calendars/index.ts';
 import { Call, CallList, CallQuota, CallStandingRecord } from './calls/stored/index.ts';
 import { ClientAsk, ClientLink } from './client-links/index.ts';
 import { Asset, Client, Contact } from './clients/index.ts';
@@ -29,6 +30,7 @@ import { AskedTickets1766600000000 } from './platform/db/migrations/asked-ticket
 import { Assignment1766400000000 } from './platform/db/migrations/assignment.ts';
 import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
 import { BringIns1766100000000 } from './platform/db/migrations/bring-ins.ts';
+import { CalendarAddresses1769200000000 } from './platform/db/migrations/calendar-addresses.ts';
 import { CallQuotas1768400000000 } from './platform/db/migrations/call-quotas.ts';
 import { CallsTakenOff1768500000000 } from './platform/db/migrations/calls-taken-off.ts';
 import { ClientLinks1768300000000 } from './platform/db/migrations/client-links.ts';
@@ -148,6 +150,7 @@ export function dataSource(
       Call,
       CallStandingRecord,
       MessageWishRecord,
+      CalendarAddressRecord,
       Notice,
       Invitation,
       AccountLink,
@@ -207,6 +210,7 @@ export function dataSource(
       MailAnswers1768900000000,
       Push1769000000000,
       LateTemplates1769100000000,
+      CalendarAddresses1769200000000,
     ],
     extra: {
       max: connections,

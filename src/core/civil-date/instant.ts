@@ -70,3 +70,35 @@ export function isZone(zone: string): boolean {
     throw error;
   }
 }
+
+/** From an instant on the clocks of a zone are so far ahead of UTC. */
+export interface ZoneObservance {
+  /** Epoch milliseconds of the change. */
+  readonly at: number;
+  /** How far they were ahead just before, and are from then on, in milliseconds. */
+  readonly before: number;
+  readonly after: number;
+}
+
+/**
+ * How the clocks of a zone stand from an instant to another (epoch milliseconds): the last change at or before the first, where
+ * there is one, and each one after it (RFC 5545, section 3.6.5, wants one that holds for every time that is said).
+ * @throws RangeError for an unknown zone
+ */
+export function zoneObservances(zone: string, from: number, to: number): ZoneObservance[] {
+  const found: ZoneObservance[] = [];
+  const first = offsetAt(from, zone);
+  const begun = known.get(zone)?.find((one) => from >= one.from && from < one.to);
+  const start = begun !== undefined && Number.isFinite(begun.from) ? begun.from : from;
+  found.push({ at: start, before: start === from ? first : offsetAt(start - 1, zone), after: first });
+  for (let at = start; found.length < MOST_OBSERVANCES; ) {
+    const next = Temporal.Instant.fromEpochMilliseconds(at).toZonedDateTimeISO(zone).getTimeZoneTransition('next');
+    if (next === null || next.epochMilliseconds > to) return found;
+    at = next.epochMilliseconds;
+    found.push({ at, before: offsetAt(at - 1, zone), after: offsetAt(at, zone) });
+  }
+  return found;
+}
+
+/** More than any zone has had in a century. */
+const MOST_OBSERVANCES = 400;

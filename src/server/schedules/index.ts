@@ -35,6 +35,7 @@ export {
   foreseenByPerson,
   foreseenFrom,
   foreseenMinutes,
+  foreseenOf,
   foreseenOfNobody,
   type Projected,
   projectedOf,

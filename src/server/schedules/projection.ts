@@ -63,6 +63,16 @@ const anyOf = (isWanted: (task: ForeseenTask) => boolean): Wanted => ({
 export const foreseenFrom = (scope: Scope, isWanted: (task: ForeseenTask) => boolean): Promise<ForeseenTask[]> =>
   foreseenWork(scope, scope.now.day, scope.now.day + KEPT_DAYS, anyOf(isWanted));
 
+/** What some schedules foresee to be due within [from, to], in no order. @param mayBe whether a schedule is one of them */
+export async function foreseenOf(
+  scope: Scope,
+  from: CivilDay,
+  to: CivilDay,
+  mayBe: (line: KeptLine) => boolean,
+): Promise<ForeseenTask[]> {
+  return plannedWork(scope, from, to, { kept: ({ all }) => all, mayBe, is: () => true });
+}
+
 /** The same, in no order. */
 async function foreseenWork(scope: Scope, from: CivilDay, to: CivilDay, wanted: Wanted): Promise<ForeseenTask[]> {
   const { day: today } = scope.now;

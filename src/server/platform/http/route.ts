@@ -94,12 +94,12 @@ export class Routes {
   /** The same, whose answer is sent as something else than JSON. */
   sendTo<E extends Endpoint>(
     endpoint: E,
-    right: Right,
+    needs: Needs,
     answer: (asked: Asked<E>, response: Response) => Promise<void>,
   ): this {
     return this.handle(endpoint, async (request, response) => {
-      await this.inTurn('heavy', right, request, response, async () => {
-        const scope = await this.scopeFor(request, right);
+      await this.inTurn('heavy', needs, request, response, async () => {
+        const scope = await this.scopeFor(request, needs);
         if (this.lane) return this.lane.forward(request, response);
         await answer({ scope, ...readOf(endpoint, request) }, response);
       });

@@ -110,6 +110,16 @@ export async function sessionPerson(source: DataSource, request: Request, clock:
     await endSession(request);
     return null;
   }
+  return whoIs(source, workspaceId, personId, clock);
+}
+
+/** Somebody of a workspace, as the database knows them now; null where they are not here any more. */
+export async function whoIs(
+  source: DataSource,
+  workspaceId: string,
+  personId: string,
+  clock: Clock,
+): Promise<SignedIn | null> {
   const signedIn = await known({ database: source }).of(`${workspaceId} ${personId}`, () =>
     knownAs(source, workspaceId, personId),
   );
