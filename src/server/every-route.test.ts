@@ -48,7 +48,17 @@ async function idsOf(of: TestServer): Promise<Ids> {
     .send({ endpoint: 'https://push.example/1', keys: { p256dh: 'A'.repeat(87), auth: 'A'.repeat(22) }, name: 'phone' })
     .expect(200);
   const [{ id: deviceId }] = pushed.devices;
-  return { ...found, deviceId, templateId, scheduleId: schedule.id, personId: person.id, bringInId: file.id };
+  const { body: calendar } = await ines.post('/api/calendars').send({ kind: 'person', id: person.id }).expect(200);
+  const calendarId = calendar.calendar.id;
+  return {
+    ...found,
+    deviceId,
+    calendarId,
+    templateId,
+    scheduleId: schedule.id,
+    personId: person.id,
+    bringInId: file.id,
+  };
 }
 
 const endpoints: contract.Endpoint[] = Object.entries(contract)
@@ -57,10 +67,12 @@ const endpoints: contract.Endpoint[] = Object.entries(contract)
 const named = endpoints.map((one): [string, contract.Endpoint] => [`${one.method} ${one.path}`, one]);
 /** These are asked by whoever shows a link, signed in or not. */
 const BY_LINK = /^\/(link|no-mails)(\/|$)/;
+/** These as well, by programs that show its key in the address. */
+const BY_KEY = /^\/calendar\.ics$/;
 const isByLink = ({ path }: contract.Endpoint) => BY_LINK.test(path);
 /** Whoever is signed out may ask these. */
 const OPEN = /^\/(session(\/demo)?|setup|setup\/.*|welcome|invitations\/.*|password\/.*|account\/address\/confirm)$/;
-const isOpen = ({ path }: contract.Endpoint) => OPEN.test(path) || BY_LINK.test(path);
+const isOpen = ({ path }: contract.Endpoint) => OPEN.test(path) || BY_LINK.test(path) || BY_KEY.test(path);
 const addressOf = ({ path }: contract.Endpoint, of: Ids = ids) =>
   `/api${path.replace(/:(\w+)/g, (_, name: string) => of[name] ?? '')}`;
 const ask = (by: Agent, one: contract.Endpoint, body: object = {}, of: Ids = ids) => {
@@ -82,6 +94,11 @@ describe('every route', () => {
   it.each(named.filter(([, one]) => isByLink(one)))('%s asks for a link, whoever is signed in', async (_, one) => {
     const { status, body } = await ask(ada, one);
     expect([status, body.detail]).toEqual([409, expect.stringContaining(' is not known here')]);
+  });
+
+  it('asks for a key where a program asks for a calendar, whoever is signed in', async () => {
+    for (const search of ['', '?key=', '?key=guessed', '?key=a&key=b'])
+      await ada.get(`/api/calendar.ics${search}`).expect(404);
   });
 
   it.each(named.filter(([, one]) => one.path.includes(':') && !isByLink(one)))(
@@ -217,6 +234,11 @@ const TAKES: Readonly<Record<string, Right>> = {
   'GET /messages/chase/:scheduleId': 'nudge',
   'POST /push': 'account',
   'DELETE /push/:deviceId': 'account',
+  'GET /calendars': 'read',
+  'POST /calendars': 'read',
+  'POST /calendars/:calendarId/renewal': 'read',
+  'DELETE /calendars/:calendarId': 'read',
+  'GET /calendars/file.ics': 'read',
   'GET /push': 'account',
   'POST /answers/:answerId/place': 'post',
   'POST /answers/:answerId/put-away': 'post',

@@ -7,6 +7,7 @@ import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
 import { ask, ProblemError } from '../../kit/api.ts';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
+import { MyCalendars } from '../calendars/my-calendars.tsx';
 import { sayMoment } from '../tasks/task-words.ts';
 import { LeavePart } from './leave/leave-part.tsx';
 import { MyWays } from './my-ways.tsx';
@@ -33,6 +34,7 @@ export default function AccountPage() {
               <Sessions sessions={data.sessions} onEnded={() => void mutate()} />
               <LeavePart personId={me.id} name={me.name} className="mt-7 border-t border-line-2 pt-3" />
               <MyWays />
+              <MyCalendars />
             </div>
             <div>
               <Password onChanged={() => void mutate()} />

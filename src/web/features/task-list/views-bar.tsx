@@ -7,6 +7,7 @@ import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
 import { useDraft } from '../../kit/draft.ts';
 import { useTrying } from '../../kit/use-trying.ts';
+import { CalendarLink } from '../calendars/calendar-link.tsx';
 import { useChangeMyWays } from '../people/change-my-ways.ts';
 import { useViewActions, useViews } from './api.ts';
 import { isPlain } from './columns.tsx';
@@ -76,6 +77,7 @@ export function ViewsBar({ view }: { readonly view: TaskFilterView }) {
                 Columns
               </button>
             )}
+            {here && !isChanged && <CalendarLink of={{ kind: 'view', id: here.id }} />}
             {here && !isChanged && (
               <button
                 type="button"

@@ -6,6 +6,7 @@ import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { SECTION, SideSheet } from '../../../kit/side-sheet.tsx';
 import { Empty, NotAllowed } from '../../../kit/states.tsx';
+import { CalendarLink } from '../../calendars/calendar-link.tsx';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { useDirectoryActions } from '../directory-api.ts';
 import { RecordEditor } from '../record-editor.tsx';
@@ -69,6 +70,9 @@ export function AssetSheet() {
                   <Link className="link-line" to={`/day-sheet/together?${asset.isSite ? 'site' : 'asset'}=${asset.id}`}>
                     Day sheet of {asset.name}
                   </Link>
+                  <span className="ml-4">
+                    <CalendarLink of={{ kind: 'asset', id: asset.id }} />
+                  </span>
                 </p>
                 <Archiving asset={asset} />
               </>

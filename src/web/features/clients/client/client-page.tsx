@@ -8,6 +8,7 @@ import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { AnswersOfClient } from '../../answers/answers-of.tsx';
+import { CalendarLink } from '../../calendars/calendar-link.tsx';
 import { LastChanged } from '../../history/last-changed.tsx';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { usePlansOfClient } from '../../plans/api.ts';
@@ -82,6 +83,7 @@ function Client({ client }: { readonly client: ClientRecord }) {
           <Link className="btn" to={`/tasks?client=${id}&due=any&are=any&by=no`}>
             All tasks
           </Link>
+          <CalendarLink of={{ kind: 'client', id }} className="btn" />
           {may('plan') && !isArchived && (
             <Link className="btn" to="/plans/put-on" state={{ clients: [{ id, name }] }}>
               Put on a plan

@@ -14,6 +14,7 @@ import { RecordFoot, useRecordForm } from '../../../kit/record-form.tsx';
 import { CloseButton, SECTION, SideSheet } from '../../../kit/side-sheet.tsx';
 import { Skeleton } from '../../../kit/states.tsx';
 import { sayDay } from '../../../kit/ways.ts';
+import { CalendarLink } from '../../calendars/calendar-link.tsx';
 import { LastChanged } from '../../history/last-changed.tsx';
 import { LeaveImpactDialog } from '../leave/leave-impact-dialog.tsx';
 import { LeavePart } from '../leave/leave-part.tsx';
@@ -125,6 +126,11 @@ function Editor({ member, onClose }: { readonly member: Member | null; readonly 
           <h2 className="text-title leading-6.5">{form.draft.name || 'Somebody new'}</h2>
           <p className="text-row text-ink-2">
             {member ? `${sayRoles(member.roles)}, ${member.access}` : 'not saved yet'}
+            {member && (
+              <span className="ml-4">
+                <CalendarLink of={{ kind: 'person', id: member.id }} />
+              </span>
+            )}
           </p>
         </div>
         <CloseButton onClose={onClose} />

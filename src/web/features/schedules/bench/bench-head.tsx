@@ -2,6 +2,7 @@ import type { Schedule } from '../../../../contract/index.ts';
 import { dayOfIso, plural } from '../../../../core/index.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
 import { sayDate } from '../../../kit/ways.ts';
+import { CalendarLink } from '../../calendars/calendar-link.tsx';
 import type { BenchPlan } from './bench-plan.ts';
 
 interface BenchHeadProps {
@@ -42,6 +43,7 @@ export function BenchHead(props: BenchHeadProps) {
               ? 'Changed, not saved.'
               : '')}
       </span>
+      {schedule && !schedule.deletedOn && <CalendarLink of={{ kind: 'schedule', id: schedule.id }} className="btn" />}
       {may('plan') && <Deeds {...props} />}
     </div>
   );
