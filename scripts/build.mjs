@@ -71,6 +71,12 @@ async function buildAll() {
   });
   await bundle({
     ...common,
+    entryPoints: ['src/server/archive.ts'],
+    outfile: 'dist/server/archive.js',
+    packages: 'external',
+  });
+  await bundle({
+    ...common,
     entryPoints: ['src/server/files/stored/picture-maker.ts'],
     outfile: 'dist/server/picture-maker.js',
     packages: 'external',
