@@ -6,6 +6,7 @@ import * as paths from './paths-later.ts';
 
 export const answerAddresses = addresses<typeof contract.answerEndpoints>(paths.answerPaths);
 export const bellAddresses = addresses<typeof contract.bellEndpoints>(paths.bellPaths);
+export const backupAddresses = addresses<typeof contract.backupEndpoints>(paths.backupPaths);
 export const bringInAddresses = addresses<typeof contract.bringInEndpoints>(paths.bringInPaths);
 export const byLinkAddresses = addresses<typeof contract.byLinkEndpoints>(paths.byLinkPaths);
 export const calendarAddresses = addresses<typeof contract.calendarEndpoints>(paths.calendarPaths);

@@ -1,6 +1,7 @@
 export * from './answers.ts';
 export * from './asking.ts';
 export * from './assignment.ts';
+export * from './backups.ts';
 export * from './bell.ts';
 export * from './bring-in.ts';
 export * from './calendars.ts';

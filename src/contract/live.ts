@@ -9,6 +9,7 @@ export const LIVE_TOPICS = [
   'calls',
   'people',
   'bell',
+  'backups',
 ] as const;
 
 export type Topic = (typeof LIVE_TOPICS)[number];

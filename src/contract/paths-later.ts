@@ -328,3 +328,10 @@ export const calendarPaths = {
   /** As a program asks for it that shows calendars. */
   subscribed: ['GET', '/calendar.ics'],
 } as const satisfies Record<string, Path>;
+
+export const backupPaths = {
+  list: ['GET', '/backups'],
+  make: ['POST', '/backups'],
+  plan: ['PUT', '/backups/plan'],
+  drop: ['DELETE', '/backups/:backupId'],
+} as const satisfies Record<string, Path>;

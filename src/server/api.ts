@@ -5,6 +5,7 @@ import type { Logger } from 'pino';
 import { workspaceEndpoints } from '../contract/index.ts';
 import { answerRoutes, oneClickRouter } from './answers/index.ts';
 import { availabilityRoutes } from './availability/index.ts';
+import { backupRoutes } from './backup/index.ts';
 import { bellRoutes } from './bell/index.ts';
 import { bringInRoutes } from './bring-in/index.ts';
 import { calendarRoutes } from './calendars/index.ts';
@@ -92,6 +93,7 @@ export function api(parts: ApiParts): Router {
     sessionRoutes,
     peopleRoutes,
     availabilityRoutes,
+    backupRoutes,
     bellRoutes,
     commentRoutes,
     answerRoutes,

@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import pg from 'pg';
 import { plural } from '../core/index.ts';
-import { BackupProblem, restoreInto, writeBackup } from './backup/index.ts';
+import { BackupProblem, writeBackup } from './backup/index.ts';
+import { restoreInto } from './restore-into.ts';
 
 /** The command line of backups: what npm run backup and npm run restore do, with a database and files that are named. */
 

@@ -1,4 +1,5 @@
 import { AnswerPart, AnswerRecord } from './answers/index.ts';
+import { BackupPlan, BackupRecord } from './backup/index.ts';
 import { MessageRecord } from './bell/index.ts';
 import { BringIn, BringInRow } from './bring-in/index.ts';
 import { CalendarAddressRecord } from './calendars/index.ts';
@@ -28,6 +29,7 @@ import { Change } from './platform/changes/entity.ts';
 import { Arrivals1767400000000 } from './platform/db/migrations/arrivals.ts';
 import { AskedTickets1766600000000 } from './platform/db/migrations/asked-tickets.ts';
 import { Assignment1766400000000 } from './platform/db/migrations/assignment.ts';
+import { Backups1769300000000 } from './platform/db/migrations/backups.ts';
 import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
 import { BringIns1766100000000 } from './platform/db/migrations/bring-ins.ts';
 import { CalendarAddresses1769200000000 } from './platform/db/migrations/calendar-addresses.ts';
@@ -151,6 +153,8 @@ export function dataSource(
       CallStandingRecord,
       MessageWishRecord,
       CalendarAddressRecord,
+      BackupRecord,
+      BackupPlan,
       Notice,
       Invitation,
       AccountLink,
@@ -211,6 +215,7 @@ export function dataSource(
       Push1769000000000,
       LateTemplates1769100000000,
       CalendarAddresses1769200000000,
+      Backups1769300000000,
     ],
     extra: {
       max: connections,

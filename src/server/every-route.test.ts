@@ -50,9 +50,12 @@ async function idsOf(of: TestServer): Promise<Ids> {
   const [{ id: deviceId }] = pushed.devices;
   const { body: calendar } = await ines.post('/api/calendars').send({ kind: 'person', id: person.id }).expect(200);
   const calendarId = calendar.calendar.id;
+  const { body: backup } = await ines.post('/api/backups').send({}).expect(200);
+  const backupId = backup.backups[0].id;
   return {
     ...found,
     deviceId,
+    backupId,
     calendarId,
     templateId,
     scheduleId: schedule.id,
@@ -235,6 +238,10 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /push': 'account',
   'DELETE /push/:deviceId': 'account',
   'GET /calendars': 'read',
+  'GET /backups': 'settings',
+  'POST /backups': 'settings',
+  'PUT /backups/plan': 'settings',
+  'DELETE /backups/:backupId': 'settings',
   'POST /calendars': 'read',
   'POST /calendars/:calendarId/renewal': 'read',
   'DELETE /calendars/:calendarId': 'read',

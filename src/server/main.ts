@@ -14,6 +14,7 @@ import { type ServerOptions, startServer } from './server.ts';
 const {
   DATABASE_URL,
   JOLLY_FILES,
+  JOLLY_BACKUPS,
   PORT = '4180',
   JOLLY_NOW,
   JOLLY_DEMO = 'yes',
@@ -72,6 +73,7 @@ function settingsOf(clock: Clock, log: Logger): Settings {
   return {
     databaseUrl: DATABASE_URL,
     filesFolder: JOLLY_FILES,
+    backupsFolder: JOLLY_BACKUPS || null,
     port,
     clock,
     log,

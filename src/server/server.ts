@@ -1,4 +1,5 @@
 import { createServer, type Server } from 'node:http';
+import { join, resolve } from 'node:path';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
@@ -20,6 +21,8 @@ export interface ServerOptions {
   readonly databaseUrl: string;
   /** Where the bytes of files are kept. */
   readonly filesFolder: string;
+  /** Where backups lie; left out, beside the files. */
+  readonly backupsFolder?: string | null;
   readonly port: number;
   readonly clock: Clock;
   readonly log: Logger;
@@ -69,6 +72,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
         clock,
         log,
         files,
+        backups: backupsOf(options),
         origin: originOf(options),
         mail: options.mail ?? null,
         inbound: options.inbound ?? null,
@@ -87,6 +91,10 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     },
   };
 }
+
+/** The sweep of files looks at files alone, so a folder among them is left in peace. */
+const backupsOf = ({ backupsFolder, filesFolder }: ServerOptions): string =>
+  resolve(backupsFolder ?? join(filesFolder, 'backups'));
 
 /** Under which this server is reached, as far as it knows. */
 const originOf = ({ addresses, port }: ServerOptions): string => addresses?.publicOrigin ?? `http://127.0.0.1:${port}`;
@@ -122,7 +130,10 @@ interface WebParts {
 }
 
 async function startWeb(
-  {
+  options: ServerOptions,
+  { writes, pool, files }: WebParts,
+): Promise<{ readonly port: number | null; stop(): Promise<void> }> {
+  const {
     databaseUrl,
     port,
     clock,
@@ -133,9 +144,7 @@ async function startWeb(
     mail = null,
     lane,
     laneKey,
-  }: ServerOptions,
-  { writes, pool, files }: WebParts,
-): Promise<{ readonly port: number | null; stop(): Promise<void> }> {
+  } = options;
   const reads = await dataSource(databaseUrl, { connections: CONNECTIONS.reads }).initialize();
   const sessionPool = poolOf(databaseUrl, CONNECTIONS.sessions, log);
   const listener = new Listener(databaseUrl, log);
@@ -156,6 +165,7 @@ async function startWeb(
       lane: lane ?? null,
       setupKey,
       mailEndsHere: mail === null,
+      backups: backupsOf(options),
       sessionSecret: await sessionSecret(writes),
     },
     { webFolder, laneKey: laneKey ?? null },

@@ -5,6 +5,7 @@ import { type DataSource, IsNull, Not } from 'typeorm';
 import { instantOf, SERVER_JOBS, type ServerJob } from '../core/index.ts';
 import { Inbox, sweepAnswerParts, type TriedOut, tryOut } from './answers/index.ts';
 import { gapsToTell } from './availability/index.ts';
+import { askForBackup, carryOutBackup, isBackupDue } from './backup/index.ts';
 import { isListingDue, makeLists, poolsToTell } from './calls/index.ts';
 import { askOwed } from './client-links/index.ts';
 import { type FileStore, sweepFiles } from './files/stored/index.ts';
@@ -52,6 +53,11 @@ interface OfWorkspacePayload {
   readonly workspaceId: string;
 }
 
+interface BackupPayload {
+  readonly workspaceId: string;
+  readonly backupId: string;
+}
+
 interface FillPayload {
   readonly workspaceId: string;
   readonly runId: string;
@@ -63,6 +69,8 @@ export interface WorkerParts {
   readonly clock: Clock;
   readonly log: Logger;
   readonly files: FileStore;
+  /** The folder in which backups lie. */
+  readonly backups: string;
   /** Scheme and host under which this server is reached: where the links of its mails lead. */
   readonly origin: string;
   /** The mail server outside; null where the stand-in takes all. */
@@ -191,7 +199,7 @@ function tellSoon({ source, log }: WorkerParts, runner: () => Promise<Runner>): 
 }
 
 async function startRunner(
-  { source, pool, clock, log, files, origin }: WorkerParts,
+  { source, pool, clock, log, files, backups, origin }: WorkerParts,
   postman: Postman,
   post: PostParts,
 ): Promise<Runner> {
@@ -246,6 +254,7 @@ async function startRunner(
             await helpers.addJob('ask', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
               jobKey: `ask:${workspace.id}`,
             });
+          if (await isBackupDue(scope)) await askForBackup(scope);
           if (await isListingDue(scope))
             await helpers.addJob('lists', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
               jobKey: `lists:${workspace.id}`,
@@ -305,6 +314,9 @@ async function startRunner(
         const taken = await pushMessages(scopeOf(workspace), () => pushKeys(source), contact);
         if (taken > 0) log.info({ workspace: workspace.name, taken }, 'signs sent to devices');
       }),
+      backup: ofWorkspace<BackupPayload>((workspace, { backupId }) =>
+        carryOutBackup(scopeOf(workspace), backupId, { pool, files, folder: backups }),
+      ),
       fill: ofWorkspace<FillPayload>((workspace, { runId }) => carryOutFill(scopeOf(workspace), runId)),
       letGo: ofWorkspace(async (workspace) => {
         const tasks = await letGoWhatIsDue(scopeOf(workspace));

@@ -77,6 +77,7 @@ export const SERVER_JOBS = [
   'fill',
   'letGo',
   'tryOut',
+  'backup',
 ] as const;
 export type ServerJob = (typeof SERVER_JOBS)[number];
 
@@ -101,6 +102,10 @@ const JOBS: Readonly<Record<ServerJob, { readonly fails: string; readonly todo: 
   tell: { fails: 'What happens can’t be told', todo: 'look at the morning page for it', path: '/overview' },
   push: { fails: 'Devices can’t be told', todo: 'bells and mails are not concerned', path: '/messages' },
   letGo: { fails: 'Old work can’t be let go', todo: 'nothing is lost by that', path: '/settings' },
+  backup: {
+    ...{ fails: 'A backup can’t be written', path: '/settings/backups' },
+    todo: 'look whether the disk is full; npm run backup writes one elsewhere',
+  },
   tryOut: { fails: 'An answer can’t be tried out', todo: 'try it once more', path: '/post' },
 };
 

@@ -7,8 +7,9 @@ import { gunzipSync, gzipSync } from 'node:zlib';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { dataSource } from '../data-source.ts';
+import { restoreInto } from '../restore-into.ts';
 import { type TestServer, testServer } from '../testing/test-server.ts';
-import { BackupProblem, checkBackup, restoreBackup, restoreInto, writeBackup } from './index.ts';
+import { BackupProblem, checkBackup, restoreBackup, writeBackup } from './index.ts';
 
 let server: TestServer;
 let folder: string;

@@ -246,6 +246,7 @@ async function workerOn(of: TestServer) {
     pool,
     clock: of.clock,
     log: silent,
+    backups: `${of.filesFolder}/backups`,
     origin: 'http://127.0.0.1',
     mail: null,
     inbound: null,

@@ -30,6 +30,7 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
   if (topics.includes('people')) later.push('/clock/on', '/swaps', '/people/', '/day-sheets', '/task-list/views');
   // A bell rings for its person alone.
   if (topics.includes('bell') && (people === null || people.includes(me))) soon.push('/bell');
+  if (topics.includes('backups')) soon.push('/backups');
   if (topics.includes('runs')) {
     soon.push('/runs');
     later.push('/overview');

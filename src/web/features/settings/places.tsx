@@ -1,4 +1,5 @@
 import { useRoutes } from 'react-router';
+import { BackupsPage } from './backups-page.tsx';
 import { ListsPage } from './lists-page.tsx';
 import { SettingsPage } from './settings-page.tsx';
 
@@ -6,6 +7,7 @@ import { SettingsPage } from './settings-page.tsx';
 export default function SettingsPlaces() {
   return useRoutes([
     { path: '', element: <SettingsPage /> },
+    { path: 'backups', element: <BackupsPage /> },
     { path: 'lists', element: <ListsPage /> },
   ]);
 }

@@ -87,6 +87,9 @@ function SettingsEditor({ settings }: { readonly settings: Settings }) {
         <Link className="link-line text-note" to="/settings/lists">
           Lists
         </Link>
+        <Link className="link-line text-note" to="/settings/backups">
+          Backups
+        </Link>
         <Link className="link-line text-note" to="/post">
           Post tray
         </Link>

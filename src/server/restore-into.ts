@@ -1,8 +1,7 @@
 import pg from 'pg';
 import { DataSource } from 'typeorm';
-import { dataSource, migrated } from '../data-source.ts';
-import { BackupProblem, checkBackup } from './reading.ts';
-import { type Restored, restoreBackup } from './restoring.ts';
+import { BackupProblem, checkBackup, type Restored, restoreBackup } from './backup/index.ts';
+import { dataSource, migrated } from './data-source.ts';
 
 /**
  * Restores a backup into a database, whichever tables that has by now: a backup of an earlier version comes into tables as they
