@@ -36,5 +36,6 @@ export const shiftAddresses = addresses<typeof contract.shiftEndpoints>(paths.sh
 export const swapAddresses = addresses<typeof contract.swapEndpoints>(paths.swapPaths);
 export const taskListAddresses = addresses<typeof contract.taskListEndpoints>(paths.taskListPaths);
 export const templateAddresses = addresses<typeof contract.templateEndpoints>(paths.templatePaths);
+export const tokenAddresses = addresses<typeof contract.tokenEndpoints>(paths.tokenPaths);
 export const wallchartAddresses = addresses<typeof contract.wallchartEndpoints>(paths.wallchartPaths);
 export const workloadAddresses = addresses<typeof contract.workloadEndpoints>(paths.workloadPaths);

@@ -24,8 +24,18 @@ export interface Endpoint<
   readonly isHeavy: (query: Readonly<Record<string, unknown>>) => boolean;
   /** The longest body, in bytes. */
   readonly maxBytes: number;
+  /** Where it is to go one day: told with each answer before (RFC 9745, RFC 8594); null for what stays. */
+  readonly deprecated: Deprecated | null;
   /** Whether a device may have kept it until there was a connection: then it is done once, and as of when it was done. */
   readonly isFromDevice: boolean;
+}
+
+/** What will go: since when that is said, when it goes, and the page that says what comes in its place. */
+export interface Deprecated {
+  /** Days, `YYYY-MM-DD`, by UTC. */
+  readonly since: string;
+  readonly goesOn: string;
+  readonly instead: string;
 }
 
 /** Enough for a template with all its steps and instructions. */
@@ -48,9 +58,10 @@ export function endpoint<
     heavy?: boolean | ((query: Readonly<Record<string, unknown>>) => boolean);
     maxBytes?: number;
     fromDevice?: boolean;
+    deprecated?: Deprecated;
   },
 ): Endpoint<Path, Query, Body, Answer> {
-  const { heavy = false, maxBytes = MOST_BYTES, fromDevice = false, ...rest } = spec;
+  const { heavy = false, maxBytes = MOST_BYTES, fromDevice = false, deprecated = null, ...rest } = spec;
   return {
     method,
     path,
@@ -60,5 +71,6 @@ export function endpoint<
     isHeavy: typeof heavy === 'function' ? heavy : () => heavy,
     maxBytes,
     isFromDevice: fromDevice,
+    deprecated,
   };
 }

@@ -46,6 +46,7 @@ export * from './swaps.ts';
 export * from './task-list.ts';
 export * from './tasks.ts';
 export * from './templates.ts';
+export * from './tokens.ts';
 export * from './visits.ts';
 export * from './wallchart.ts';
 export * from './work.ts';

@@ -205,7 +205,7 @@ export const planPaths = {
 export const postPaths = {
   list: ['GET', '/post'],
   one: ['GET', '/post/:mailId'],
-  part: ['GET', '/post/parts/:partId'],
+  part: ['GET', '/mail-parts/:partId'],
   again: ['POST', '/post/:mailId/again'],
 } as const satisfies Record<string, Path>;
 
@@ -334,4 +334,10 @@ export const backupPaths = {
   make: ['POST', '/backups'],
   plan: ['PUT', '/backups/plan'],
   drop: ['DELETE', '/backups/:backupId'],
+} as const satisfies Record<string, Path>;
+
+export const tokenPaths = {
+  mine: ['GET', '/tokens'],
+  make: ['POST', '/tokens'],
+  withdraw: ['DELETE', '/tokens/:tokenId'],
 } as const satisfies Record<string, Path>;

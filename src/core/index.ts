@@ -433,6 +433,10 @@ export {
   type Right,
   reachOf,
   sayWhoMayAll,
+  TOKEN_SCOPE_WORDS,
+  TOKEN_SCOPES,
+  type TokenScope,
+  tokenMay,
 } from './people/access.ts';
 export { sayRoles } from './people/roles.ts';
 export {

@@ -29,13 +29,16 @@ import { overviewRoutes } from './overview/index.ts';
 import { peopleRoutes, sessionRoutes } from './people/index.ts';
 import { planRoutes } from './plans/index.ts';
 import { isSecure, ownAddressOnly, ownNameOnly } from './platform/http/addresses.ts';
+import { bearers } from './platform/http/bearer.ts';
 import { readJson } from './platform/http/body.ts';
+import type { KnownRoute } from './platform/http/known-routes.ts';
 import { noSuchRoute } from './platform/http/problems.ts';
 import { Routes, shares } from './platform/http/route.ts';
 import { sessions } from './platform/http/session.ts';
 import { Refusal } from './platform/refusal.ts';
 import type { ServerParts } from './platform/server-parts.ts';
 import { postRoutes } from './post/index.ts';
+import { describedRoutes, programRoutes } from './programs/index.ts';
 import { pushRoutes } from './push/index.ts';
 import { recordRoutes } from './record/index.ts';
 import { retentionRoutes } from './retention/index.ts';
@@ -58,6 +61,8 @@ export interface ApiParts extends ServerParts {
 
 /** Enough for a person at work, too little for a script that has run away. */
 const REQUESTS_A_MINUTE = 1200;
+/** Of one token. */
+const TOKEN_REQUESTS_A_MINUTE = 600;
 /** Of one address, for whoever is not signed in. */
 const OPEN_REQUESTS_A_MINUTE = 300;
 const SIGN_IN_WINDOW_MS = 15 * 60 * 1000;
@@ -76,6 +81,7 @@ export function api(parts: ApiParts): Router {
   });
   router.use('/no-mails', ownNameOnly(parts.addresses), linkLimit(), oneClickRouter(parts));
   router.use(
+    bearers(reads, parts.writes, clock),
     ownAddressOnly(parts.addresses),
     sessions(parts.sessionPool, parts.sessionSecret, isSecure(parts.addresses)),
     requestLimit(),
@@ -87,6 +93,7 @@ export function api(parts: ApiParts): Router {
   for (const limit of signInLimits(parts.log)) router.post('/session', limit);
   router.use(['/link', '/no-mails', '/calendar.ics'], linkLimit());
   const fair = shares();
+  const known: KnownRoute[] = [];
   const events = new Routes(parts, clock, fair);
   router.use(events.stream('/events', (...asked) => live.subscribe(...asked)).router);
   for (const routes of [
@@ -113,6 +120,7 @@ export function api(parts: ApiParts): Router {
     workloadRoutes,
     handOverRoutes,
     postRoutes,
+    programRoutes,
     pushRoutes,
     setupRoutes,
     workspaceRoutes,
@@ -133,8 +141,9 @@ export function api(parts: ApiParts): Router {
     fileRoutes,
     runRoutes,
   ]) {
-    router.use(routes(new Routes(parts, clock, fair, parts.lane), parts).router);
+    router.use(routes(new Routes(parts, clock, fair, parts.lane, known), parts).router);
   }
+  router.use(describedRoutes(known));
   router.use(noSuchRoute);
   return router;
 }
@@ -143,8 +152,12 @@ export function api(parts: ApiParts): Router {
 function requestLimit(): RequestHandler {
   return rateLimit({
     windowMs: 60_000,
-    limit: ({ session }) => (session.personId ? REQUESTS_A_MINUTE : OPEN_REQUESTS_A_MINUTE),
-    keyGenerator: ({ session, ip = '' }) => session.personId ?? ipKeyGenerator(ip),
+    limit: ({ program, session }) =>
+      program ? TOKEN_REQUESTS_A_MINUTE : session.personId ? REQUESTS_A_MINUTE : OPEN_REQUESTS_A_MINUTE,
+    keyGenerator: ({ program, session, ip = '' }) => program?.tokenId ?? session.personId ?? ipKeyGenerator(ip),
+    // Said with each answer (RateLimit, RateLimit-Policy), so that a program can wait before it is refused.
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
     handler: tooMany('Too many requests. Wait a minute.'),
   });
 }

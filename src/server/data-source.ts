@@ -26,6 +26,7 @@ import { DataSource } from 'typeorm';
 import { MessageWishRecord } from './messages/index.ts';
 import { Arrival } from './platform/arrival.ts';
 import { Change } from './platform/changes/entity.ts';
+import { AccessTokens1769400000000 } from './platform/db/migrations/access-tokens.ts';
 import { Arrivals1767400000000 } from './platform/db/migrations/arrivals.ts';
 import { AskedTickets1766600000000 } from './platform/db/migrations/asked-tickets.ts';
 import { Assignment1766400000000 } from './platform/db/migrations/assignment.ts';
@@ -82,6 +83,7 @@ import { WideChanges1764500000000 } from './platform/db/migrations/wide-changes.
 import { WorkspaceSettings1765700000000 } from './platform/db/migrations/workspace-settings.ts';
 import { SnakeNaming } from './platform/db/naming.ts';
 import { Account, Person } from './platform/identity/person.ts';
+import { AccessTokenRecord } from './platform/identity/token.ts';
 import { Holiday, Workspace } from './platform/identity/workspace.ts';
 
 // Civil dates stay YYYY-MM-DD strings: a Date at local midnight would move with the zone of the process.
@@ -155,6 +157,7 @@ export function dataSource(
       CalendarAddressRecord,
       BackupRecord,
       BackupPlan,
+      AccessTokenRecord,
       Notice,
       Invitation,
       AccountLink,
@@ -216,6 +219,7 @@ export function dataSource(
       LateTemplates1769100000000,
       CalendarAddresses1769200000000,
       Backups1769300000000,
+      AccessTokens1769400000000,
     ],
     extra: {
       max: connections,

@@ -50,12 +50,15 @@ async function idsOf(of: TestServer): Promise<Ids> {
   const [{ id: deviceId }] = pushed.devices;
   const { body: calendar } = await ines.post('/api/calendars').send({ kind: 'person', id: person.id }).expect(200);
   const calendarId = calendar.calendar.id;
+  const { body: made } = await ines.post('/api/tokens').send({ name: 'A', scope: 'read', endsOn: null }).expect(200);
+  const tokenId = made.tokens[0].id;
   const { body: backup } = await ines.post('/api/backups').send({}).expect(200);
   const backupId = backup.backups[0].id;
   return {
     ...found,
     deviceId,
     backupId,
+    tokenId,
     calendarId,
     templateId,
     scheduleId: schedule.id,
@@ -238,6 +241,9 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /push': 'account',
   'DELETE /push/:deviceId': 'account',
   'GET /calendars': 'read',
+  'GET /tokens': 'account',
+  'POST /tokens': 'account',
+  'DELETE /tokens/:tokenId': 'account',
   'GET /backups': 'settings',
   'POST /backups': 'settings',
   'PUT /backups/plan': 'settings',
@@ -329,7 +335,7 @@ const TAKES: Readonly<Record<string, Right>> = {
   'GET /clients/:clientId/answers': 'read',
   'GET /post': 'post',
   'GET /post/:mailId': 'post',
-  'GET /post/parts/:partId': 'post',
+  'GET /mail-parts/:partId': 'post',
   'POST /post/:mailId/again': 'post',
   'GET /visits': 'read',
   'GET /visits/weeks': 'read',

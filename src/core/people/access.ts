@@ -87,3 +87,28 @@ export const ACCESS_WORDS: Readonly<Record<Access, string>> = {
   member: 'own work, and what is shared',
   viewer: 'reads, and changes nothing',
 };
+
+/** How far a program goes that somebody lets in by a token: never further than whoever made it. */
+export const TOKEN_SCOPES = ['read', 'work', 'plan'] as const;
+export type TokenScope = (typeof TOKEN_SCOPES)[number];
+
+const TO_WORK: readonly Right[] = ['read', 'begin', 'work', 'claim', 'skip', 'edit', 'comment', 'sign', 'undo'];
+
+/** Accounts, people, settings and the post are for people alone. */
+const TOKEN_RIGHTS: Readonly<Record<TokenScope, readonly Right[]>> = {
+  read: ['read'],
+  work: TO_WORK,
+  plan: [
+    ...TO_WORK,
+    ...(['move', 'give', 'prioritise', 'nudge', 'delete', 'editSeries', 'plan', 'clients', 'leave', 'swap'] as const),
+  ],
+};
+
+/** Whether a token of a scope lets a program use a right, as far as it goes for its owner. */
+export const tokenMay = (scope: TokenScope, right: Right): boolean => TOKEN_RIGHTS[scope].includes(right);
+
+export const TOKEN_SCOPE_WORDS: Readonly<Record<TokenScope, string>> = {
+  read: 'reads, and changes nothing',
+  work: 'reads, and does work as you may',
+  plan: 'reads, works and plans as you may',
+};

@@ -171,7 +171,7 @@ describe('notices', () => {
     expect(mail.raw).toContain('application/pdf');
     const part = async (ending: string): Promise<Buffer> => {
       const { id } = mail.parts.find(({ name }: { name: string }) => name.endsWith(ending));
-      return (await ines.get(`/api/post/parts/${id}`).responseType('blob').expect(200)).body;
+      return (await ines.get(`/api/mail-parts/${id}`).responseType('blob').expect(200)).body;
     };
     expect(words(await part('.pdf'))).toContain(`Dear ${visit.client.name},`);
     expect(mail.raw).toContain((await part('.pdf')).toString('base64').slice(0, 60));

@@ -7,6 +7,8 @@ import {
   type Reach,
   type Right,
   reachOf,
+  type TokenScope,
+  tokenMay,
   type WorkingCalendar,
   workingCalendar,
 } from '../../core/index.ts';
@@ -69,6 +71,8 @@ export class Scope {
     private readonly steps: Steps | null = null,
     /** A client's contact who came by a link, where it is one of those and nobody of the workspace. */
     readonly contact: ByLink | null = null,
+    /** How far a program may go that asks in the name of `person`; null for the person alone. */
+    private readonly token: TokenScope | null = null,
   ) {}
 
   static on(
@@ -94,12 +98,14 @@ export class Scope {
     sent = this.sent,
     steps = this.steps,
     contact = this.contact,
+    token = this.token,
   }: Partial<Pick<Scope, 'workspace' | 'contact'>> & {
+    readonly token?: TokenScope | null;
     readonly manager?: EntityManager;
     readonly sent?: Sent | null;
     readonly steps?: Steps | null;
   }): Scope {
-    return new Scope(manager, workspace, this.person, this.clock, this.makeId, sent, steps, contact);
+    return new Scope(manager, workspace, this.person, this.clock, this.makeId, sent, steps, contact, token);
   }
 
   /** The same, after the workspace itself was changed within this work. */
@@ -110,6 +116,11 @@ export class Scope {
   /** The same, seen by a client's contact who has come by a link. */
   by(contact: ByLink): Scope {
     return this.but({ contact });
+  }
+
+  /** The same, asked by a program in the name of whoever made its token. */
+  byProgram(token: TokenScope): Scope {
+    return this.but({ token });
   }
 
   /** The same, for something that was done on a device: its one transaction is done once, whatever comes with the same key. */
@@ -169,7 +180,8 @@ export class Scope {
 
   /** How far a right goes for whoever asks; nowhere for nobody. */
   reach(right: Right): Reach {
-    return this.person === null ? 'none' : reachOf(this.person.access, right);
+    if (this.person === null || (this.token !== null && !tokenMay(this.token, right))) return 'none';
+    return reachOf(this.person.access, right);
   }
 
   /** Whether whoever asks may do this to anything, not to their own alone. */

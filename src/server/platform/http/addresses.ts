@@ -1,4 +1,5 @@
 import type { Request, RequestHandler } from 'express';
+import './bearer.ts';
 import { notFound, Refusal } from '../refusal.ts';
 
 /** Under which address people reach this server. */
@@ -40,7 +41,8 @@ export function ownAddressOnly(addresses: Addresses): RequestHandler {
         'wrong-address',
         'Jolly Rota does not answer under this name. Whoever runs it sets the name with JOLLY_ORIGIN.',
       );
-    if (READS.has(request.method)) return next();
+    // What shows a token has no page; and no page of others can make a browser show one.
+    if (READS.has(request.method) || request.program) return next();
     const site = request.headers['sec-fetch-site'];
     if (request.headers.origin !== origin || (site !== undefined && site !== 'same-origin'))
       throw new Refusal('not-allowed', 'This request did not come from a page of Jolly Rota, so it was refused.');
@@ -64,8 +66,7 @@ function originOf({ publicOrigin }: Addresses, { headers }: Request): string | n
 }
 
 /** Where the links of a mail lead: under the name by which whoever asks has reached us. */
-export function linkOrigin({ headers: { origin } }: Request): string {
-  // Of a write it was checked already to be our own.
-  if (!origin) throw notFound('address');
-  return origin;
+export function linkOrigin({ headers: { origin, host }, protocol }: Request): string {
+  // Of a write it was checked already to be our own, and so was the name of the host.
+  return origin ?? `${protocol}://${host}`;
 }

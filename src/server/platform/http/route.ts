@@ -3,12 +3,13 @@ import type { DataSource } from 'typeorm';
 import { z } from 'zod';
 import {
   AGO_HEADER,
+  type Deprecated,
   type Endpoint,
   KEY_HEADER,
   LONGEST_AGO_SECONDS,
   type PathParams,
 } from '../../../contract/index.ts';
-import { type Right, sayWhoMayAll } from '../../../core/index.ts';
+import { type Right, sayWhoMayAll, TOKEN_SCOPE_WORDS } from '../../../core/index.ts';
 import type { Sent } from '../arrival.ts';
 import type { Clock } from '../clock.ts';
 import { forbidden, invalid, notFound, Refusal } from '../refusal.ts';
@@ -16,6 +17,8 @@ import { Scope } from '../scope.ts';
 import { readJson } from './body.ts';
 import type { HeavyLane } from './heavy-lane.ts';
 import { unkeepableAt } from './keepable.ts';
+import type { KnownRoute } from './known-routes.ts';
+import './bearer.ts';
 import { type SignedIn, sessionPerson } from './session.ts';
 import { type EndTurn, Turns } from './turns.ts';
 
@@ -71,13 +74,29 @@ export class Routes {
     private readonly shares: Shares,
     /** Where heavy work is done; null where it is done here. */
     private readonly lane: HeavyLane | null = null,
+    /** What is known of the routes, for whoever describes them. */
+    private readonly known: KnownRoute[] = [],
   ) {}
+
+  private know(
+    { method, path }: Pick<Endpoint, 'method' | 'path'>,
+    needs: Needs | null,
+    form: KnownRoute['form'],
+  ): void {
+    this.known.push({
+      method,
+      path,
+      needs: needs === null ? 'anyone' : typeof needs === 'string' ? needs : 'link',
+      form,
+    });
+  }
 
   /**
    * A route within the workspace of whoever is signed in. Who asks, and whether they may, is known before what is asked is
    * looked at, and each waits for their share before anything is worked on.
    */
   add<E extends Endpoint>(endpoint: E, needs: Needs, answer: (asked: Asked<E>) => Promise<z.input<E['answer']>>): this {
+    this.know(endpoint, needs, 'json');
     return this.handle(endpoint, async (request, response) => {
       const isHeavy = endpoint.isHeavy(request.query);
       const share = isHeavy ? 'heavy' : endpoint.method === 'GET' ? 'read' : 'write';
@@ -85,7 +104,8 @@ export class Routes {
         const scope = await this.scopeFor(request, needs);
         if (isHeavy && this.lane) return this.lane.forward(request, response);
         if (endpoint.method !== 'GET') await readJson(request, response, endpoint.maxBytes);
-        const sent = endpoint.isFromDevice ? sentOf(request, scope) : null;
+        // A program says with any write by which key it is known again, so that it can be sent once more.
+        const sent = endpoint.isFromDevice || request.program ? sentOf(request, scope) : null;
         send(response, await answer({ scope: sent ? scope.of(sent) : scope, ...readOf(endpoint, request) }));
       });
     });
@@ -97,6 +117,7 @@ export class Routes {
     needs: Needs,
     answer: (asked: Asked<E>, response: Response) => Promise<void>,
   ): this {
+    this.know(endpoint, needs, 'bytes');
     return this.handle(endpoint, async (request, response) => {
       await this.inTurn('heavy', needs, request, response, async () => {
         const scope = await this.scopeFor(request, needs);
@@ -115,6 +136,7 @@ export class Routes {
     /** Called at the end, however it went. */
     letGo: (request: Request) => Promise<void>,
   ): this {
+    this.know(endpoint, needs, 'upload');
     return this.handle(endpoint, async (request, response) => {
       await this.inTurn('upload', needs, request, response, async () => {
         const scope = await this.scopeFor(request, needs);
@@ -134,6 +156,7 @@ export class Routes {
     needs: Needs,
     answer: (asked: { scope: Scope; params: Record<string, string> }, response: Response) => Promise<void>,
   ): this {
+    this.know({ method: 'GET', path }, needs, 'bytes');
     this.router.get(path, async (request, response) => {
       const params = request.params as Record<string, string>;
       checkIds(params);
@@ -161,14 +184,19 @@ export class Routes {
     endpoint: E,
     answer: (read: Omit<Asked<E>, 'scope'>) => Promise<z.input<E['answer']>>,
   ): this {
+    this.know(endpoint, null, 'json');
     return this.handle(endpoint, async (request, response) => {
       if (endpoint.method !== 'GET') await readJson(request, response, endpoint.maxBytes);
       send(response, await answer(readOf(endpoint, request)));
     });
   }
 
-  private handle({ method, path }: Endpoint, work: (request: Request, response: Response) => Promise<void>): this {
+  private handle(
+    { method, path, deprecated }: Endpoint,
+    work: (request: Request, response: Response) => Promise<void>,
+  ): this {
     const handler: RequestHandler = async (request, response) => {
+      if (deprecated) response.set(deprecationOf(deprecated));
       checkIds(request.params);
       await work(request, response);
     };
@@ -180,9 +208,15 @@ export class Routes {
     const { reads, writes } = this.sources;
     const source = request.method === 'GET' ? reads : writes;
     if (typeof needs !== 'string') return needs.scope(request, source);
-    const signedIn = await sessionPerson(reads, request, this.clock);
+    const { program } = request;
+    const signedIn = program ?? (await sessionPerson(reads, request, this.clock));
     if (!signedIn) throw signedOut();
-    const scope = Scope.on(source, signedIn.workspace, signedIn.person, this.clock);
+    const person = Scope.on(source, signedIn.workspace, signedIn.person, this.clock);
+    const scope = program ? person.byProgram(program.scope) : person;
+    if (program && person.reach(needs) !== 'none' && scope.reach(needs) === 'none')
+      throw forbidden(
+        `This token ${TOKEN_SCOPE_WORDS[program.scope].replace('you may', 'its owner may')}: it can’t do this.`,
+      );
     if (scope.reach(needs) === 'none') throw forbidden(`Only ${sayWhoMayAll(needs)} can do this. Ask one of yours.`);
     return scope;
   }
@@ -194,7 +228,7 @@ export class Routes {
     response: Response,
     work: () => Promise<void>,
   ): Promise<void> {
-    const who = typeof needs === 'object' && needs !== null ? needs.who(request) : request.session.personId;
+    const who = typeof needs === 'object' && needs !== null ? needs.who(request) : whoAsks(request);
     if (!who) throw signedOut();
     const gone = new AbortController();
     const leave = () => gone.abort();
@@ -211,6 +245,10 @@ export class Routes {
   }
 }
 
+/** A program has a share of its own: it keeps its owner from nothing. */
+const whoAsks = ({ program, session }: Request): string | undefined =>
+  program ? `token ${program.tokenId}` : session.personId;
+
 function signedOut(): Refusal {
   return new Refusal('signed-out', 'You are signed out. Sign in again; what you typed is kept.');
 }
@@ -224,6 +262,16 @@ function readOf<E extends Endpoint>(endpoint: E, request: Request): Omit<Asked<E
     body: parse(endpoint.body, request.body ?? {}),
   };
   return read as unknown as Omit<Asked<E>, 'scope'>;
+}
+
+/** What goes one day says so with each answer until then. */
+export function deprecationOf({ since, goesOn, instead }: Deprecated): Readonly<Record<string, string>> {
+  return {
+    // A moment, as structured fields have it (RFC 9651, section 3.3.7).
+    Deprecation: `@${Date.parse(`${since}T00:00Z`) / 1000}`,
+    Sunset: new Date(`${goesOn}T00:00Z`).toUTCString(),
+    Link: `<${instead}>; rel="deprecation"`,
+  };
 }
 
 const sentSchema = z.object({

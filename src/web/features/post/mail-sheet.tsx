@@ -67,7 +67,7 @@ function Mail({ mail, onClose }: { readonly mail: MailAnswer; readonly onClose: 
                   <a
                     key={id}
                     className="link-line mr-3"
-                    href={`/api/post/parts/${id}`}
+                    href={`/api/mail-parts/${id}`}
                     target="_blank"
                     rel="noreferrer"
                   >
