@@ -23,6 +23,7 @@ import { useWorkspace, WorkspaceProvider } from './shell/workspace.tsx';
 import '../styles.css';
 
 const SignIn = lazy(() => import('../features/people/sign-in.tsx'));
+const InterfacePage = lazy(() => import('../features/programs/interface-page.tsx'));
 const AccountPage = lazy(() => import('../features/people/account-page.tsx'));
 const DaySheet = lazy(() => import('../features/tasks/day/day-sheet.tsx'));
 const TogetherSheet = lazy(() => import('../features/tasks/day/together-sheet.tsx'));
@@ -185,6 +186,7 @@ const router = createBrowserRouter([
           { path: 'schedules/:scheduleId', element: <ScheduleBench /> },
           { path: 'fill/*', element: <FillPlaces /> },
           { path: 'account', element: <AccountPage /> },
+          { path: 'interface', element: <InterfacePage /> },
           { path: 'messages', element: <MessagesPage /> },
           { path: 'settings/*', element: <SettingsPage /> },
           { path: 'post/*', element: <PostPlaces /> },

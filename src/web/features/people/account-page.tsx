@@ -8,6 +8,7 @@ import { useAnswer } from '../../kit/answer.ts';
 import { ask, ProblemError } from '../../kit/api.ts';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { MyCalendars } from '../calendars/my-calendars.tsx';
+import { MyTokens } from '../programs/my-tokens.tsx';
 import { sayMoment } from '../tasks/task-words.ts';
 import { LeavePart } from './leave/leave-part.tsx';
 import { MyWays } from './my-ways.tsx';
@@ -35,6 +36,7 @@ export default function AccountPage() {
               <LeavePart personId={me.id} name={me.name} className="mt-7 border-t border-line-2 pt-3" />
               <MyWays />
               <MyCalendars />
+              <MyTokens />
             </div>
             <div>
               <Password onChanged={() => void mutate()} />
