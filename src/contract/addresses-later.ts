@@ -18,6 +18,7 @@ export const commentAddresses = addresses<typeof contract.commentEndpoints>(path
 export const directoryAddresses = addresses<typeof contract.directoryEndpoints>(paths.directoryPaths);
 export const labelAddresses = addresses<typeof contract.labelEndpoints>(paths.labelPaths);
 export const leaveAddresses = addresses<typeof contract.leaveEndpoints>(paths.leavePaths);
+export const listAddresses = addresses<typeof contract.listEndpoints>(paths.listPaths);
 export const logbookAddresses = addresses<typeof contract.logbookEndpoints>(paths.logbookPaths);
 export const recordAddresses = addresses<typeof contract.recordEndpoints>(paths.recordPaths);
 export const overviewAddresses = addresses<typeof contract.overviewEndpoints>(paths.overviewPaths);

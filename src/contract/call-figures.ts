@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { FOLLOWS, PROMISES_KEPT, tryDayOfIso } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
-import { civilMoment, id, isoDate, isoTime, named } from './fields.ts';
+import { civilMoment, id, isoDate, isoTime, named, rowsFormSchema } from './fields.ts';
 import { callFigurePaths } from './paths-later.ts';
 
 /** The longest time of which figures are told: a year of whole weeks. */
@@ -107,5 +107,9 @@ export const callFigureEndpoints = {
     query: listQuery,
     answer: z.object({ lines: z.array(lineSchema), next: z.string().nullable() }),
   }),
-  csv: endpoint(callFigurePaths.csv, { heavy: true, query: csvQuery, answer: z.string() }),
+  csv: endpoint(callFigurePaths.csv, {
+    heavy: true,
+    query: z.object({ ...listFields, as: rowsFormSchema }).refine(withinBounds, BOUNDS),
+    answer: z.string(),
+  }),
 };

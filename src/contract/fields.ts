@@ -56,3 +56,8 @@ export const linkToken = z.string().min(20, 'This link is cut short: copy all of
 
 export const named = z.object({ id, name: z.string() });
 export type Named = z.infer<typeof named>;
+
+/** How rows stand in a file. */
+export const ROWS_FORMS = ['csv', 'json'] as const;
+export type RowsForm = (typeof ROWS_FORMS)[number];
+export const rowsFormSchema = z.enum(ROWS_FORMS).default('csv');

@@ -22,6 +22,7 @@ export * from './impact.ts';
 export * from './labels.ts';
 export * from './leave.ts';
 export * from './link-headers.ts';
+export * from './lists-out.ts';
 export * from './live.ts';
 export * from './live-schema.ts';
 export * from './logbook.ts';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { tryDayOfIso } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
-import { civilMoment, id, isoDate, isoTime, named } from './fields.ts';
+import { civilMoment, id, isoDate, isoTime, named, rowsFormSchema } from './fields.ts';
 import { logbookPaths } from './paths-later.ts';
 import { TASK_GROUPINGS, taskFilterSchema } from './task-list.ts';
 
@@ -182,7 +182,7 @@ export const logbookEndpoints = {
   /** The entries as lines of a table. */
   csv: endpoint(logbookPaths.csv, {
     heavy: true,
-    query: logFilterSchema.refine(isSpan, SPAN_WORDS),
+    query: logFilterSchema.extend({ as: rowsFormSchema }).refine(isSpan, SPAN_WORDS),
     answer: z.string(),
   }),
   /** The figures of each client, schedule and so on: what was least on time first. */

@@ -341,3 +341,12 @@ export const tokenPaths = {
   make: ['POST', '/tokens'],
   withdraw: ['DELETE', '/tokens/:tokenId'],
 } as const satisfies Record<string, Path>;
+
+export const listPaths = {
+  clients: ['GET', '/lists/clients'],
+  assets: ['GET', '/lists/assets'],
+  people: ['GET', '/lists/people'],
+  templates: ['GET', '/lists/templates'],
+  schedules: ['GET', '/lists/schedules'],
+  tasks: ['GET', '/lists/tasks'],
+} as const satisfies Record<string, Path>;

@@ -1,5 +1,5 @@
 import type { Response } from 'express';
-import { sendCsv } from '../platform/http/csv.ts';
+import { sendRows } from '../platform/http/rows-out.ts';
 import type { Scope } from '../platform/scope.ts';
 import { pagesOf } from './check.ts';
 import { BringIn } from './entity.ts';
@@ -11,7 +11,7 @@ const WHY = 'why it was left';
 export async function sendLeft(scope: Scope, id: string, response: Response): Promise<void> {
   const bringIn = await scope.one(BringIn, id, 'file');
   mustBeAllowed(scope, bringIn.kind);
-  await sendCsv(response, `${bringIn.fileName.replace(/\.[^.]*$/, '')} left.csv`, leftOf(scope, bringIn));
+  await sendRows(response, `${bringIn.fileName.replace(/\.[^.]*$/, '')} left`, leftOf(scope, bringIn), 'csv');
 }
 
 async function* leftOf(scope: Scope, bringIn: BringIn) {

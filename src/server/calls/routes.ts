@@ -1,6 +1,6 @@
 import { callEndpoints, callFigureEndpoints } from '../../contract/index.ts';
-import { sendCsv } from '../platform/http/csv.ts';
 import type { Routes } from '../platform/http/route.ts';
+import { sendRows } from '../platform/http/rows-out.ts';
 import { addCall, findContacts, swapCall, takeOff } from './altering.ts';
 import { beforeCall } from './before.ts';
 import { callsBehind, callsOut } from './behind.ts';
@@ -32,7 +32,7 @@ export function callRoutes(routes: Routes): Routes {
     .add(callEndpoints.share, 'plan', ({ scope, body }) => shareOut(scope, body))
     .add(callFigureEndpoints.figures, 'read', ({ scope, query }) => callFigures(scope, query))
     .add(callFigureEndpoints.calls, 'read', ({ scope, query }) => callsBehind(scope, query))
-    .sendTo(callFigureEndpoints.csv, 'read', ({ scope, query }, response) =>
-      sendCsv(response, `calls ${query.from} to ${query.to}.csv`, callsOut(scope, query)),
+    .sendTo(callFigureEndpoints.csv, 'read', ({ scope, query: { as, ...asked } }, response) =>
+      sendRows(response, `calls ${asked.from} to ${asked.to}`, callsOut(scope, asked), as),
     );
 }

@@ -232,4 +232,4 @@ export async function* schedulesOut(scope: Scope): AsyncGenerator<Lines> {
 }
 
 export const nameOfList = (name: string, { workspace, now }: Scope): string =>
-  `${workspace.name} ${name} ${isoOfDay(now.day)}.csv`;
+  `${workspace.name} ${name} ${isoOfDay(now.day)}`;

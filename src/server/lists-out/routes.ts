@@ -1,20 +1,28 @@
-import type { Response } from 'express';
-import { sendCsv } from '../platform/http/csv.ts';
+import { listEndpoints } from '../../contract/index.ts';
 import type { Routes } from '../platform/http/route.ts';
-import type { Scope } from '../platform/scope.ts';
+import { sendRows } from '../platform/http/rows-out.ts';
 import { assetsOut, clientsOut, nameOfList, peopleOut, schedulesOut, templatesOut } from './lists.ts';
+import { tasksOut } from './tasks.ts';
 
-/** Lists as CSV files. */
+/** Lists as files. */
 export function listRoutes(routes: Routes): Routes {
   return routes
-    .serve('/lists/clients', 'clients', sending('clients', clientsOut))
-    .serve('/lists/assets', 'clients', sending('assets', assetsOut))
-    .serve('/lists/people', 'people', sending('people', peopleOut))
-    .serve('/lists/templates', 'plan', sending('templates', templatesOut))
-    .serve('/lists/schedules', 'plan', sending('schedules', schedulesOut));
+    .sendTo(listEndpoints.clients, 'clients', ({ scope, query: { as } }, response) =>
+      sendRows(response, nameOfList('clients', scope), clientsOut(scope), as),
+    )
+    .sendTo(listEndpoints.assets, 'clients', ({ scope, query: { as } }, response) =>
+      sendRows(response, nameOfList('assets', scope), assetsOut(scope), as),
+    )
+    .sendTo(listEndpoints.people, 'people', ({ scope, query: { as } }, response) =>
+      sendRows(response, nameOfList('people', scope), peopleOut(scope), as),
+    )
+    .sendTo(listEndpoints.templates, 'plan', ({ scope, query: { as } }, response) =>
+      sendRows(response, nameOfList('templates', scope), templatesOut(scope), as),
+    )
+    .sendTo(listEndpoints.schedules, 'plan', ({ scope, query: { as } }, response) =>
+      sendRows(response, nameOfList('schedules', scope), schedulesOut(scope), as),
+    )
+    .sendTo(listEndpoints.tasks, 'read', ({ scope, query: { as, ...filter } }, response) =>
+      sendRows(response, nameOfList('tasks', scope), tasksOut(scope, filter), as),
+    );
 }
-
-const sending =
-  (name: string, lines: (scope: Scope) => AsyncGenerator<readonly (readonly string[])[]>) =>
-  ({ scope }: { readonly scope: Scope }, response: Response): Promise<void> =>
-    sendCsv(response, nameOfList(name, scope), lines(scope));

@@ -63,9 +63,9 @@ export async function* logOut(scope: Scope, filter: LogFilter): AsyncGenerator<L
   }
 }
 
-/** The name of the file: "logbook 2026-05-25 to 2026-11-22.csv". @throws Error for days that are none */
+/** The name of the file: "logbook 2026-05-25 to 2026-11-22". @throws Error for days that are none */
 export function nameOfLog({ from, to }: Pick<LogFilter, 'from' | 'to'>): string {
   dayOfIso(from);
   dayOfIso(to);
-  return `logbook ${from} to ${to}.csv`;
+  return `logbook ${from} to ${to}`;
 }

@@ -1,6 +1,6 @@
 import { logbookEndpoints } from '../../contract/index.ts';
-import { sendCsv } from '../platform/http/csv.ts';
 import type { Routes } from '../platform/http/route.ts';
+import { sendRows } from '../platform/http/rows-out.ts';
 import { loggedChanges } from './changed.ts';
 import { logDay, logDays } from './entries.ts';
 import { logOut, nameOfLog } from './out.ts';
@@ -15,7 +15,7 @@ export function logbookRoutes(routes: Routes): Routes {
     .add(logbookEndpoints.by, 'read', ({ scope, query }) => figuresBy(scope, query))
     .add(logbookEndpoints.readings, 'read', ({ scope, query }) => readingsOverTime(scope, query))
     .add(logbookEndpoints.changes, 'read', ({ scope, query }) => loggedChanges(scope, query))
-    .sendTo(logbookEndpoints.csv, 'read', ({ scope, query }, response) =>
-      sendCsv(response, nameOfLog(query), logOut(scope, query)),
+    .sendTo(logbookEndpoints.csv, 'read', ({ scope, query: { as, ...filter } }, response) =>
+      sendRows(response, nameOfLog(filter), logOut(scope, filter), as),
     );
 }

@@ -22,6 +22,7 @@ export const GROUP_WORDS: Readonly<Record<Group, string>> = {
   history: 'What was done, and undoing it.',
   label: 'Labels for assets.',
   leave: 'Leave: asked for, given, taken back.',
+  list: 'Lists as files (CSV, JSON), in the columns by which they are brought in.',
   logbook: 'What was done and missed.',
   message: 'What each hears of, and how.',
   notice: 'Visits, and the notices of them.',
@@ -54,5 +55,4 @@ export const BYTES_WORDS: Readonly<Record<string, string>> = {
   'bring-ins': GROUP_WORDS.bringIn,
   files: GROUP_WORDS.file,
   link: GROUP_WORDS.byLink,
-  lists: 'Lists as files (CSV), in the columns by which they are brought in.',
 };

@@ -214,15 +214,23 @@ function bodyOf(route: KnownRoute, of: Named | null): Json {
 
 const FORMS: readonly (readonly [RegExp, string])[] = [
   [/\.pdf$/, 'application/pdf'],
-  [/\.csv$|^\/lists\//, 'text/csv'],
   [/\.ics$/, 'text/calendar'],
 ];
+
+const isInRows = (endpoint: Endpoint): boolean => queryParameters(endpoint).some(({ name }) => name === 'as');
+
+/** Of rows, as is asked for. */
+const ROWS = ['text/csv', 'application/json'];
 
 function answerOf({ path, form }: KnownRoute, of: Named | null): Json {
   const headers = { RateLimit: { $ref: '#/components/headers/RateLimit' } };
   if (form === 'bytes' || of === null) {
-    const type = FORMS.find(([end]) => end.test(path))?.[1] ?? 'application/octet-stream';
-    return { description: 'As a file.', headers, content: { [type]: { schema: { type: 'string' } } } };
+    const types =
+      of !== null && isInRows(of.endpoint)
+        ? ROWS
+        : [FORMS.find(([end]) => end.test(path))?.[1] ?? 'application/octet-stream'];
+    const schema = { schema: { type: 'string' } };
+    return { description: 'As a file.', headers, content: Object.fromEntries(types.map((type) => [type, schema])) };
   }
   return {
     ...{ description: 'Done.', headers },

@@ -1,4 +1,6 @@
 import { Link } from 'react-router';
+import { listAddresses } from '../../../contract/addresses-later.ts';
+import { addressOf } from '../../kit/api.ts';
 
 interface ListWaysProps {
   readonly list: 'clients' | 'assets' | 'people' | 'schedules' | 'templates';
@@ -11,9 +13,16 @@ export function ListWays({ list, bring }: ListWaysProps) {
   const look = 'link-line text-note max-[720px]:hidden';
   return (
     <>
-      <a className={look} href={`/api/lists/${list}`} download>
-        Take out as CSV
-      </a>
+      <span className="text-note text-ink-2 max-[720px]:hidden">
+        Take out as{' '}
+        <a className="link-line" href={addressOf(listAddresses[list], { query: {} })} download>
+          CSV
+        </a>{' '}
+        or{' '}
+        <a className="link-line" href={addressOf(listAddresses[list], { query: { as: 'json' } })} download>
+          JSON
+        </a>
+      </span>
       {bring && (
         <Link className={look} to={bring}>
           Bring in a list

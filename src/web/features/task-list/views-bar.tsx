@@ -1,10 +1,11 @@
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import * as z from 'zod/mini';
+import { listAddresses } from '../../../contract/addresses-later.ts';
 import type { TaskView } from '../../../contract/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
-import { ProblemError } from '../../kit/api.ts';
+import { addressOf, ProblemError } from '../../kit/api.ts';
 import { useDraft } from '../../kit/draft.ts';
 import { useTrying } from '../../kit/use-trying.ts';
 import { CalendarLink } from '../calendars/calendar-link.tsx';
@@ -72,6 +73,20 @@ export function ViewsBar({ view }: { readonly view: TaskFilterView }) {
             <span className="text-note text-ink-2">none kept yet: choose what to see, and keep it under a name</span>
           )}
           <span className="ml-auto flex gap-x-4">
+            <span className="text-ink-2 max-[720px]:hidden">
+              as{' '}
+              <a className="link-line" href={addressOf(listAddresses.tasks, { query: view.filter })} download>
+                CSV
+              </a>{' '}
+              or{' '}
+              <a
+                className="link-line"
+                href={addressOf(listAddresses.tasks, { query: { ...view.filter, as: 'json' } })}
+                download
+              >
+                JSON
+              </a>
+            </span>
             {!areColumnsOpen && (
               <button type="button" className="link-line" onClick={() => openColumns(true)}>
                 Columns
