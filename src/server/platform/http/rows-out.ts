@@ -64,11 +64,19 @@ export async function sendRows(
   response.write(begin);
   for await (const page of pages) {
     const isFull = !response.write(written(page));
-    if (isFull && !response.closed)
-      await new Promise((resolve) => {
-        response.once('drain', resolve).once('close', resolve);
-      });
+    if (isFull && !response.closed) await drained(response);
     if (response.closed) return;
   }
   response.end(end);
+}
+
+/** Until more can be written, or nobody waits for it any more. */
+function drained(response: Response): Promise<void> {
+  return new Promise((resolve) => {
+    const go = () => {
+      response.off('drain', go).off('close', go);
+      resolve();
+    };
+    response.on('drain', go).on('close', go);
+  });
 }
