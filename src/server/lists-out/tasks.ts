@@ -5,7 +5,7 @@ import { questionOf } from '../task-list/index.ts';
 type Lines = readonly (readonly string[])[];
 
 /** Tasks that are told at a time. */
-const AT_ONCE = 400;
+const AT_ONCE = 1000;
 
 const COLUMNS = {
   task: 't.title',

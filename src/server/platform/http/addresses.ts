@@ -1,5 +1,4 @@
 import type { Request, RequestHandler } from 'express';
-import './bearer.ts';
 import { notFound, Refusal } from '../refusal.ts';
 
 /** Under which address people reach this server. */

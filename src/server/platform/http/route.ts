@@ -18,7 +18,6 @@ import { readJson } from './body.ts';
 import type { HeavyLane } from './heavy-lane.ts';
 import { unkeepableAt } from './keepable.ts';
 import type { KnownRoute } from './known-routes.ts';
-import './bearer.ts';
 import { type SignedIn, sessionPerson } from './session.ts';
 import { type EndTurn, Turns } from './turns.ts';
 
