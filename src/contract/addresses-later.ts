@@ -39,4 +39,5 @@ export const taskListAddresses = addresses<typeof contract.taskListEndpoints>(pa
 export const templateAddresses = addresses<typeof contract.templateEndpoints>(paths.templatePaths);
 export const tokenAddresses = addresses<typeof contract.tokenEndpoints>(paths.tokenPaths);
 export const wallchartAddresses = addresses<typeof contract.wallchartEndpoints>(paths.wallchartPaths);
+export const webhookAddresses = addresses<typeof contract.webhookEndpoints>(paths.webhookPaths);
 export const workloadAddresses = addresses<typeof contract.workloadEndpoints>(paths.workloadPaths);

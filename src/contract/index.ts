@@ -50,6 +50,7 @@ export * from './templates.ts';
 export * from './tokens.ts';
 export * from './visits.ts';
 export * from './wallchart.ts';
+export * from './webhooks.ts';
 export * from './work.ts';
 export * from './workload.ts';
 export * from './workspace.ts';

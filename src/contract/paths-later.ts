@@ -350,3 +350,12 @@ export const listPaths = {
   schedules: ['GET', '/lists/schedules'],
   tasks: ['GET', '/lists/tasks'],
 } as const satisfies Record<string, Path>;
+
+export const webhookPaths = {
+  list: ['GET', '/webhooks'],
+  add: ['POST', '/webhooks'],
+  change: ['PUT', '/webhooks/:webhookId'],
+  drop: ['DELETE', '/webhooks/:webhookId'],
+  log: ['GET', '/webhooks/:webhookId/deliveries'],
+  again: ['POST', '/webhook-deliveries/:deliveryId/again'],
+} as const satisfies Record<string, Path>;

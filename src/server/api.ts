@@ -51,6 +51,7 @@ import { taskListRoutes } from './task-list/index.ts';
 import { taskRoutes } from './tasks/index.ts';
 import { templateRoutes } from './templates/index.ts';
 import { wallchartRoutes } from './wallchart/index.ts';
+import { webhookRoutes } from './webhooks/index.ts';
 import { workloadRoutes } from './workload/index.ts';
 import { workspaceRoutes } from './workspace/index.ts';
 
@@ -117,6 +118,7 @@ export function api(parts: ApiParts): Router {
     wallchartRoutes,
     overviewRoutes,
     taskListRoutes,
+    webhookRoutes,
     workloadRoutes,
     handOverRoutes,
     postRoutes,

@@ -19,6 +19,7 @@ import { Schedule, TurnSwap } from './schedules/index.ts';
 import { KeptView } from './task-list/index.ts';
 import { TaskRecord, WorkContent } from './tasks/stored/index.ts';
 import { Favourite, Template } from './templates/stored/index.ts';
+import { WebhookDeliveryRecord, WebhookRecord } from './webhooks/index.ts';
 import 'reflect-metadata';
 import { runMigrations } from 'graphile-worker';
 import pg from 'pg';
@@ -78,6 +79,7 @@ import { ToldOfTouched1765300000000 } from './platform/db/migrations/told-of-tou
 import { VisitRules1768000000000 } from './platform/db/migrations/visit-rules.ts';
 import { WatchedTasks1764700000000 } from './platform/db/migrations/watched-tasks.ts';
 import { Ways1766300000000 } from './platform/db/migrations/ways.ts';
+import { Webhooks1769500000000 } from './platform/db/migrations/webhooks.ts';
 import { WeekHours1766200000000 } from './platform/db/migrations/week-hours.ts';
 import { WideChanges1764500000000 } from './platform/db/migrations/wide-changes.ts';
 import { WorkspaceSettings1765700000000 } from './platform/db/migrations/workspace-settings.ts';
@@ -158,6 +160,8 @@ export function dataSource(
       BackupRecord,
       BackupPlan,
       AccessTokenRecord,
+      WebhookRecord,
+      WebhookDeliveryRecord,
       Notice,
       Invitation,
       AccountLink,
@@ -220,6 +224,7 @@ export function dataSource(
       CalendarAddresses1769200000000,
       Backups1769300000000,
       AccessTokens1769400000000,
+      Webhooks1769500000000,
     ],
     extra: {
       max: connections,

@@ -52,6 +52,18 @@ async function idsOf(of: TestServer): Promise<Ids> {
   const calendarId = calendar.calendar.id;
   const { body: made } = await ines.post('/api/tokens').send({ name: 'A', scope: 'read', endsOn: null }).expect(200);
   const tokenId = made.tokens[0].id;
+  const hook = { name: 'A', url: 'https://hooks.example/a', events: ['task.made'], isOn: true };
+  const { body: hooks } = await ines.post('/api/webhooks').send(hook).expect(200);
+  const webhookId = hooks.webhooks[0].id;
+  await of.source.query(
+    `insert into webhook_delivery (workspace_id, id, webhook_id, event, task_id, task, at, state, tries, try_at)
+     select workspace_id, gen_random_uuid(), id, 'task.made', gen_random_uuid(), '{}', now(), 'sent', 1, now() from webhook where id = $1`,
+    [webhookId],
+  );
+  const [delivery] = await of.source.query<{ id: string }[]>('select id from webhook_delivery where webhook_id = $1', [
+    webhookId,
+  ]);
+  const deliveryId = delivery?.id ?? '';
   const { body: backup } = await ines.post('/api/backups').send({}).expect(200);
   const backupId = backup.backups[0].id;
   return {
@@ -59,6 +71,8 @@ async function idsOf(of: TestServer): Promise<Ids> {
     deviceId,
     backupId,
     tokenId,
+    webhookId,
+    deliveryId,
     calendarId,
     templateId,
     scheduleId: schedule.id,
@@ -250,6 +264,12 @@ const TAKES: Readonly<Record<string, Right>> = {
   'GET /lists/templates': 'plan',
   'GET /lists/schedules': 'plan',
   'GET /lists/tasks': 'read',
+  'GET /webhooks': 'settings',
+  'POST /webhooks': 'settings',
+  'PUT /webhooks/:webhookId': 'settings',
+  'DELETE /webhooks/:webhookId': 'settings',
+  'GET /webhooks/:webhookId/deliveries': 'settings',
+  'POST /webhook-deliveries/:deliveryId/again': 'settings',
   'GET /backups': 'settings',
   'POST /backups': 'settings',
   'PUT /backups/plan': 'settings',

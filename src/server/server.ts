@@ -36,6 +36,8 @@ export interface ServerOptions {
   readonly setupKey?: string | null;
   /** The mail server outside, and whom mails are from; left out, the stand-in takes them. */
   readonly mail?: Pick<MailServer, 'url' | 'from'> | null;
+  /** Whether programs inside our own network are told of what happens; left out, they are not. */
+  readonly tellsInside?: boolean;
   /** Where answers come to, where that is not the stand-in's own address. */
   readonly inbound?: Inbound | null;
   /** Where heavy work is done; left out, it is done here. */
@@ -73,6 +75,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
         log,
         files,
         backups: backupsOf(options),
+        tellsInside: options.tellsInside ?? false,
         origin: originOf(options),
         mail: options.mail ?? null,
         inbound: options.inbound ?? null,

@@ -31,6 +31,7 @@ import { letGoWhatIsDue } from './retention/index.ts';
 import { carryOutFill, Run, runMaking } from './runs/index.ts';
 import { type StandIn, startMailServer } from './standins/index.ts';
 import { compactEndedCounts } from './tasks/stored/index.ts';
+import { deliverWebhooks, noteLate, sweepDeliveries } from './webhooks/index.ts';
 
 /** How often it is looked whether something was done of which somebody is to hear. */
 const TELL_EVERY_MS = 1_500;
@@ -71,6 +72,8 @@ export interface WorkerParts {
   readonly files: FileStore;
   /** The folder in which backups lie. */
   readonly backups: string;
+  /** Whether programs inside our own network are told of what happens. */
+  readonly tellsInside: boolean;
   /** Scheme and host under which this server is reached: where the links of its mails lead. */
   readonly origin: string;
   /** The mail server outside; null where the stand-in takes all. */
@@ -164,6 +167,10 @@ function tellSoon({ source, log }: WorkerParts, runner: () => Promise<Runner>): 
          (select workspace_id, 'tell' as job from untold limit 1000)
          union all (select workspace_id, 'push' from message where push = 'undecided' limit 1000)) as noted`,
     );
+    const [hooks] = await source.query<{ due: boolean }[]>(
+      `select exists (select from webhook_delivery where state = 'waiting' and try_at <= clock_timestamp()) as due`,
+    );
+    if (hooks?.due) await (await runner()).addJob('webhooks', {}, { jobKey: 'webhooks' });
     for (const { workspaceId, job } of waiting)
       await (await runner()).addJob(job, { workspaceId } satisfies OfWorkspacePayload, {
         jobKey: `${job}:${workspaceId}`,
@@ -199,7 +206,7 @@ function tellSoon({ source, log }: WorkerParts, runner: () => Promise<Runner>): 
 }
 
 async function startRunner(
-  { source, pool, clock, log, files, backups, origin }: WorkerParts,
+  { source, pool, clock, log, files, backups, tellsInside, origin }: WorkerParts,
   postman: Postman,
   post: PostParts,
 ): Promise<Runner> {
@@ -254,6 +261,7 @@ async function startRunner(
             await helpers.addJob('ask', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
               jobKey: `ask:${workspace.id}`,
             });
+          await noteLate(scope);
           if (await isBackupDue(scope)) await askForBackup(scope);
           if (await isListingDue(scope))
             await helpers.addJob('lists', { workspaceId: workspace.id } satisfies OfWorkspacePayload, {
@@ -314,6 +322,10 @@ async function startRunner(
         const taken = await pushMessages(scopeOf(workspace), () => pushKeys(source), contact);
         if (taken > 0) log.info({ workspace: workspace.name, taken }, 'signs sent to devices');
       }),
+      webhooks: throughOutages(log, async () => {
+        const taken = await deliverWebhooks(source, tellsInside);
+        if (taken > 0) log.info({ taken }, 'programs told of what happened');
+      }),
       backup: ofWorkspace<BackupPayload>((workspace, { backupId }) =>
         carryOutBackup(scopeOf(workspace), backupId, { pool, files, folder: backups }),
       ),
@@ -334,8 +346,9 @@ async function startRunner(
         const gone = await sweepFiles(source, files, new Date(clock.now()));
         const arrivals = await sweepArrivals(source, new Date(clock.now()));
         const messages = await sweepMessages(source, new Date(clock.now()));
+        const deliveries = await sweepDeliveries(source);
         log.info(
-          { gone, arrivals, counts, messages },
+          { gone, arrivals, counts, messages, deliveries },
           'files, keys of devices and old messages let go, counts put together',
         );
       }),

@@ -78,6 +78,7 @@ export const SERVER_JOBS = [
   'letGo',
   'tryOut',
   'backup',
+  'webhooks',
 ] as const;
 export type ServerJob = (typeof SERVER_JOBS)[number];
 
@@ -105,6 +106,10 @@ const JOBS: Readonly<Record<ServerJob, { readonly fails: string; readonly todo: 
   backup: {
     ...{ fails: 'A backup can’t be written', path: '/settings/backups' },
     todo: 'look whether the disk is full; npm run backup writes one elsewhere',
+  },
+  webhooks: {
+    ...{ fails: 'Programs can’t be told', path: '/settings/webhooks' },
+    todo: 'what they were to be told waits, and goes once it works again',
   },
   tryOut: { fails: 'An answer can’t be tried out', todo: 'try it once more', path: '/post' },
 };

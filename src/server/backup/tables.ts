@@ -1,7 +1,7 @@
 import type { ClientBase } from 'pg';
 
 /** What a backup does not hold: what belongs to one installation and means nothing in another, and the backups themselves. */
-const NOT_KEPT = new Set(['push_device', 'backup', 'backup_plan']);
+const NOT_KEPT = new Set(['push_device', 'backup', 'backup_plan', 'webhook_delivery']);
 
 /** A table of which a workspace has rows. */
 export interface KeptTable {

@@ -22,10 +22,12 @@ const BESIDE = 16;
 export async function pushMessages(scope: Scope, keys: () => Promise<PushKeys>, contact: string): Promise<number> {
   await decide(scope, 'push');
   const lines = await scope.sql<Line>(
-    `update message set push_held = clock_timestamp() + make_interval(secs => $3) where workspace_id = $1 and id in (
+    `with due as materialized (
        select id from message where workspace_id = $1 and push = 'waits' and push_at <= $2
          and (push_held is null or push_held <= clock_timestamp()) order by id limit ${MOST_AT_ONCE} for update skip locked)
-     returning id, person_id as "personId", kind, title, text, task_id as "taskId", path`,
+     update message m set push_held = clock_timestamp() + make_interval(secs => $3) from due
+     where m.workspace_id = $1 and m.id = due.id
+     returning m.id, m.person_id as "personId", m.kind, m.title, m.text, m.task_id as "taskId", m.path`,
     [scope.instant, HELD_SECONDS],
   );
   const people = new Map<string, Line[]>();
@@ -35,8 +37,11 @@ export async function pushMessages(scope: Scope, keys: () => Promise<PushKeys>, 
   const by = people.size > 0 ? { keys: await keys(), contact } : null;
   const waiting = [...people];
   const sender = async (): Promise<void> => {
-    for (let next = waiting.pop(); next !== undefined && by !== null; next = waiting.pop())
-      taken += await pushTo(scope, next[0], next[1], by);
+    for (let next = waiting.pop(); next !== undefined && by !== null; next = waiting.pop()) {
+      // Added after the wait: others have added meanwhile.
+      const signs = await pushTo(scope, next[0], next[1], by);
+      taken += signs;
+    }
   };
   await Promise.all(Array.from({ length: BESIDE }, sender));
   return taken;

@@ -45,6 +45,7 @@ export const GROUP_WORDS: Readonly<Record<Group, string>> = {
   template: 'Templates: what.',
   token: 'Tokens by which programs ask.',
   wallchart: 'Assets, clients or people against the days of a year.',
+  webhook: 'Programs that are told of what happens to tasks.',
   workload: 'Everybody against their hours.',
   workspace: 'The workspace, and who is signed in.',
 };

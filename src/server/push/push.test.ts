@@ -2,12 +2,13 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { PushDevices } from '../../contract/index.ts';
 import { hear, pushMessages, tellNoted } from '../messages/index.ts';
+import { isPublic } from '../platform/http/public-only.ts';
 import { type PushStandIn, startPushServer } from '../standins/index.ts';
 import { TEST_NOW } from '../testing/clock.ts';
 import { type Crew, crewOf } from '../testing/crew.ts';
 import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
 import { newTemplate, startedTasks } from '../testing/work.ts';
-import { isPublic, type PushKeys, pushKeys } from './index.ts';
+import { type PushKeys, pushKeys } from './index.ts';
 
 let server: TestServer;
 let crew: Crew;

@@ -1,8 +1,6 @@
-import { request as httpRequest } from 'node:http';
-import { request as httpsRequest } from 'node:https';
 import type { DataSource } from 'typeorm';
 import webPush from 'web-push';
-import { publicOnly } from './public-only.ts';
+import { posted } from '../platform/http/posted.ts';
 
 /** The keys by which a push service knows that it is us (RFC 8292). */
 export interface PushKeys {
@@ -45,7 +43,6 @@ export type Sent =
 
 /** Of yesterday nobody wants to be told. */
 const TTL_SECONDS = 24 * 60 * 60;
-const PATIENCE_MS = 10_000;
 
 /**
  * Sends one sign to one device, encrypted for it alone (RFC 8291).
@@ -63,29 +60,12 @@ export async function sendPush(
     // At most 32 signs of base64url (RFC 8030, section 5.4): an id without its hyphens is just that.
     topic: sign.tag.replaceAll('-', ''),
   });
-  const status = await posted(endpoint, details.headers as Record<string, string>, details.body as Buffer);
+  // Over plain http the stand-in of tests is reached: no address of that kind is taken from anybody.
+  const mayBeInside = endpoint.startsWith('http:');
+  const headers = details.headers as Record<string, string>;
+  const status = await posted(endpoint, { headers, body: details.body as Buffer, mayBeInside });
   if (typeof status === 'string') return { kind: 'trouble', says: status };
   if (status >= 200 && status < 300) return { kind: 'taken' };
   if (status === 404 || status === 410) return { kind: 'gone' };
   return { kind: 'trouble', says: `its push service answered ${status}` };
-}
-
-/** What the other side answers; words where it does not. No redirect is followed. */
-function posted(endpoint: string, headers: Record<string, string>, body: Buffer): Promise<number | string> {
-  const url = new URL(endpoint);
-  // Over plain http the stand-in of tests is reached: no address of that kind is taken from anybody.
-  const isStandIn = url.protocol === 'http:';
-  return new Promise((resolve) => {
-    const sent = (isStandIn ? httpRequest : httpsRequest)(
-      url,
-      { method: 'POST', headers, timeout: PATIENCE_MS, ...(isStandIn ? {} : { lookup: publicOnly }) },
-      (answer) => {
-        answer.resume();
-        resolve(answer.statusCode ?? 0);
-      },
-    );
-    sent.on('timeout', () => sent.destroy(new Error('its push service did not answer in time')));
-    sent.on('error', (error) => resolve(error.message));
-    sent.end(body);
-  });
 }

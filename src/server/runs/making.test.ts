@@ -247,6 +247,7 @@ async function workerOn(of: TestServer) {
     clock: of.clock,
     log: silent,
     backups: `${of.filesFolder}/backups`,
+    tellsInside: false,
     origin: 'http://127.0.0.1',
     mail: null,
     inbound: null,
