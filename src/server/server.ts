@@ -168,6 +168,7 @@ async function startWeb(
       lane: lane ?? null,
       setupKey,
       mailEndsHere: mail === null,
+      tellsInside: options.tellsInside ?? false,
       backups: backupsOf(options),
       sessionSecret: await sessionSecret(writes),
     },

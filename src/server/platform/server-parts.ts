@@ -19,6 +19,8 @@ export interface ServerParts extends Sources {
   readonly setupKey: string | null;
   /** Whether mail goes to the stand-in: no mail server outside is set. */
   readonly mailEndsHere: boolean;
+  /** Whether programs inside our own network are told of what happens. */
+  readonly tellsInside: boolean;
   /** The folder in which backups lie. */
   readonly backups: string;
   /** Where heavy work is done; null where it is done here. */

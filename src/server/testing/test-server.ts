@@ -38,7 +38,8 @@ export async function testServer({
   log = silent,
   addresses = LOOPBACK_ONLY,
   webFolder = null,
-}: Partial<Pick<ServerOptions, 'log' | 'addresses' | 'webFolder'>> & {
+  tellsInside = false,
+}: Partial<Pick<ServerOptions, 'log' | 'addresses' | 'webFolder' | 'tellsInside'>> & {
   readonly worker?: boolean;
 } = {}): Promise<TestServer> {
   const admin = await dataSource(inject('databaseUrl')).initialize();
@@ -58,6 +59,7 @@ export async function testServer({
     log,
     addresses,
     webFolder,
+    tellsInside,
     roles: { web: true, worker },
     prepare: async () => undefined,
   });

@@ -6,7 +6,8 @@ import {
   type WebhookDelivery,
   type WebhookInput,
 } from '../../contract/index.ts';
-import { notNow } from '../platform/refusal.ts';
+import { isInside } from '../platform/http/posted.ts';
+import { invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { WebhookDeliveryRecord, WebhookRecord } from './entity.ts';
 
@@ -37,7 +38,16 @@ export async function listWebhooks(scope: Scope): Promise<{ webhooks: Webhook[] 
   };
 }
 
-export function addWebhook(scope: Scope, input: WebhookInput) {
+/** What can never be told is refused at once; a name is looked at when it is told. */
+function mustBeOutside({ url }: WebhookInput, tellsInside: boolean): void {
+  if (tellsInside || !isInside(url)) return;
+  const message =
+    'That is an address inside our own network: programs there are told where the server is set to (JOLLY_HOOKS_INSIDE).';
+  throw invalid([{ path: 'url', message }]);
+}
+
+export function addWebhook(scope: Scope, input: WebhookInput, tellsInside: boolean) {
+  mustBeOutside(input, tellsInside);
   return scope.transaction(async (tx) => {
     await tx.sql('select 1 from workspace where id = $1 for update');
     if ((await tx.find(WebhookRecord)).length >= MOST_WEBHOOKS)
@@ -50,7 +60,8 @@ export function addWebhook(scope: Scope, input: WebhookInput) {
   });
 }
 
-export function changeWebhook(scope: Scope, id: string, input: WebhookInput) {
+export function changeWebhook(scope: Scope, id: string, input: WebhookInput, tellsInside: boolean) {
+  mustBeOutside(input, tellsInside);
   return scope.transaction(async (tx) => {
     await tx.locked(WebhookRecord, id, 'webhook');
     await tx.save(WebhookRecord, id, input);

@@ -51,7 +51,7 @@ let crew: Crew;
 let template: string;
 let receiver: Receiver;
 beforeAll(async () => {
-  server = await testServer();
+  server = await testServer({ tellsInside: true });
   crew = await crewOf(server);
   template = await newTemplate(crew.ines, { name: 'Hose reels', titlePattern: 'Hose reels' });
   receiver = await Receiver.start();
@@ -188,6 +188,18 @@ describe('a program that is told', () => {
         .expect(422);
     const nadia = await server.browser('Nadia Orme');
     await nadia.get('/api/webhooks').expect(403);
+    const plain = await testServer();
+    const other = await plain.browser('Ines Calloway');
+    for (const url of ['http://127.0.0.1:80/x', 'http://[::1]/x', 'https://10.0.0.7/x', 'http://0x7f.1/x'])
+      await other
+        .post('/api/webhooks')
+        .send({ name: 'A', url, events: ['task.made'], isOn: true })
+        .expect(422);
+    await other
+      .post('/api/webhooks')
+      .send({ name: 'A', url: 'https://1.1.1.1/x', events: ['task.made'], isOn: true })
+      .expect(200);
+    await plain.stop();
     const { secret: _, id, madeAt: __, waiting: ___, failed: ____, ...input } = hook;
     await crew.ines
       .put(`/api/webhooks/${id}`)

@@ -12,12 +12,16 @@ interface Posting {
   readonly mayBeInside: boolean;
 }
 
+/** Whether an address names a place inside by its number: a name is looked at when it is looked up, what is no name never is. */
+export function isInside(address: string): boolean {
+  const host = new URL(address).hostname.replace(/^\[|\]$/g, '');
+  return isIP(host) !== 0 && !isPublic(host);
+}
+
 /** Posts something to an address that somebody has named. @returns what was answered; words where nothing was. No redirect is followed. */
 export function posted(address: string, { headers, body, mayBeInside }: Posting): Promise<number | string> {
   const url = new URL(address);
-  // A name is looked at when it is looked up; what is no name never is.
-  const host = url.hostname.replace(/^\[|\]$/g, '');
-  if (!mayBeInside && isIP(host) !== 0 && !isPublic(host)) return Promise.resolve(`${host} is no address outside`);
+  if (!mayBeInside && isInside(address)) return Promise.resolve(`${url.hostname} is no address outside`);
   return new Promise((resolve) => {
     const sent = (url.protocol === 'http:' ? httpRequest : httpsRequest)(
       url,

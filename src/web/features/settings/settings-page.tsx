@@ -90,6 +90,9 @@ function SettingsEditor({ settings }: { readonly settings: Settings }) {
         <Link className="link-line text-note" to="/settings/backups">
           Backups
         </Link>
+        <Link className="link-line text-note" to="/settings/webhooks">
+          Webhooks
+        </Link>
         <Link className="link-line text-note" to="/post">
           Post tray
         </Link>
