@@ -22,6 +22,7 @@ export const listAddresses = addresses<typeof contract.listEndpoints>(paths.list
 export const logbookAddresses = addresses<typeof contract.logbookEndpoints>(paths.logbookPaths);
 export const recordAddresses = addresses<typeof contract.recordEndpoints>(paths.recordPaths);
 export const overviewAddresses = addresses<typeof contract.overviewEndpoints>(paths.overviewPaths);
+export const paperAddresses = addresses<typeof contract.paperEndpoints>(paths.paperPaths);
 export const peopleAddresses = addresses<typeof contract.peopleEndpoints>(paths.peoplePaths);
 export const messageAddresses = addresses<typeof contract.messageEndpoints>(paths.messagePaths);
 export const noticeAddresses = addresses<typeof contract.noticeEndpoints>(paths.noticePaths);

@@ -29,6 +29,7 @@ export * from './logbook.ts';
 export * from './messages.ts';
 export * from './notices.ts';
 export * from './overview.ts';
+export * from './papers.ts';
 export * from './people.ts';
 export * from './plans.ts';
 export * from './post.ts';

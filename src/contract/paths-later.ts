@@ -359,3 +359,10 @@ export const webhookPaths = {
   log: ['GET', '/webhooks/:webhookId/deliveries'],
   again: ['POST', '/webhook-deliveries/:deliveryId/again'],
 } as const satisfies Record<string, Path>;
+
+export const paperPaths = {
+  day: ['GET', '/papers/day.pdf'],
+  week: ['GET', '/papers/week.pdf'],
+  client: ['GET', '/papers/client.pdf'],
+  calls: ['GET', '/papers/calls.pdf'],
+} as const satisfies Record<string, Path>;

@@ -26,6 +26,7 @@ import { logbookRoutes } from './logbook/index.ts';
 import { messageRoutes } from './messages/index.ts';
 import { noticeRoutes } from './notices/index.ts';
 import { overviewRoutes } from './overview/index.ts';
+import { paperRoutes } from './papers/index.ts';
 import { peopleRoutes, sessionRoutes } from './people/index.ts';
 import { planRoutes } from './plans/index.ts';
 import { isSecure, ownAddressOnly, ownNameOnly } from './platform/http/addresses.ts';
@@ -124,6 +125,7 @@ export function api(parts: ApiParts): Router {
     postRoutes,
     programRoutes,
     pushRoutes,
+    paperRoutes,
     setupRoutes,
     workspaceRoutes,
     settingsRoutes,

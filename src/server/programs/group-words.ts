@@ -27,6 +27,7 @@ export const GROUP_WORDS: Readonly<Record<Group, string>> = {
   message: 'What each hears of, and how.',
   notice: 'Visits, and the notices of them.',
   overview: 'What wants looking after by now.',
+  paper: 'What is taken along or hung up, as PDF.',
   people: 'Who works here.',
   plan: 'Service plans, and who is on them.',
   post: 'What left by mail.',

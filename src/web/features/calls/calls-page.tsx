@@ -1,10 +1,13 @@
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+import { paperAddresses } from '../../../contract/addresses-later.ts';
 import type { CallDay, ListedCall } from '../../../contract/index.ts';
 import { dayOfIso, isoOfDay, plural, sayDuration, tryDayOfIso, weekdayOf, weekdayShort } from '../../../core/index.ts';
 import { useKeys } from '../../app/shell/keys.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
+import { addressOf } from '../../kit/api.ts';
 import { DateBlock } from '../../kit/date-block.tsx';
+import { PaperLink } from '../../kit/paper-link.tsx';
 import { Empty, Skeleton, Trouble } from '../../kit/states.tsx';
 import { useHere } from '../tasks/on-device.ts';
 import type { Unsent } from '../unsent/outbox.ts';
@@ -163,6 +166,9 @@ function Head({ of, open, done }: { readonly of: CallDay; readonly open: number;
             {all > 0 && `${done} of ${all}`}
             {open > 0 && `, ${sayDuration(minutes)} left`}
           </span>
+          {all > 0 && (
+            <PaperLink href={addressOf(paperAddresses.calls, { query: { person: of.person.id, on: of.on } })} />
+          )}
         </p>
         <div className="mt-1.5 flex h-2 gap-px" role="img" aria-label={`${done} of ${plural(all, 'call')} made`}>
           {Array.from({ length: all }, (_, i) => (

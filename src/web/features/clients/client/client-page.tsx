@@ -1,11 +1,14 @@
 import { useMemo } from 'react';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { paperAddresses } from '../../../../contract/addresses-later.ts';
 import type { ClientRecord, PlanOfClient } from '../../../../contract/index.ts';
 import { dayOfIso } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { type TideControl, useShell, useTide } from '../../../app/shell/shell-context.ts';
 import { sayTrouble } from '../../../app/shell/toast.tsx';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { addressOf } from '../../../kit/api.ts';
+import { PaperLink } from '../../../kit/paper-link.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { AnswersOfClient } from '../../answers/answers-of.tsx';
 import { CalendarLink } from '../../calendars/calendar-link.tsx';
@@ -113,6 +116,12 @@ function Client({ client }: { readonly client: ClientRecord }) {
               </section>
             )}
             <div className="border-t border-line-2 px-5 pb-6 max-[720px]:px-4">
+              <p className="pt-2.5">
+                <PaperLink
+                  href={addressOf(paperAddresses.client, { query: { client: id } })}
+                  words="The year on paper"
+                />
+              </p>
               <LastChanged of="client" id={id} />
               {mayChange && <Away client={client} />}
             </div>

@@ -1,10 +1,13 @@
 import { lazy, Suspense, useCallback, useMemo } from 'react';
 import { Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import { paperAddresses } from '../../../../contract/addresses-later.ts';
 import type { DaySheet as DaySheetAnswer } from '../../../../contract/index.ts';
 import { type CivilDay, dayOfIso, isoOfDay, sayRoles, tryDayOfIso } from '../../../../core/index.ts';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { addressOf } from '../../../kit/api.ts';
 import { Band } from '../../../kit/band.tsx';
+import { PaperLink } from '../../../kit/paper-link.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { sayNear } from '../../../kit/ways.ts';
 import { useDaySheet } from '../api.ts';
@@ -104,6 +107,7 @@ function Sheet({ sheet: asked, openTaskId, onDay }: SheetProps) {
         words={sayRoles(sheet.person.roles)}
         load={{ ...sheet, capacityMinutes: sheet.person.capacityMinutes }}
       >
+        <PaperLink href={addressOf(paperAddresses.day, { query: { person: sheet.person.id, on: sheet.date } })} />
         {day === today && (
           <Suspense>
             <OwnClock person={sheet.person} />

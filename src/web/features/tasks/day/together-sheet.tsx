@@ -1,11 +1,14 @@
 import { useCallback, useMemo, useState } from 'react';
 import { Link, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import { paperAddresses } from '../../../../contract/addresses-later.ts';
 import { TOGETHER_OF, type Together, type TogetherOf } from '../../../../contract/index.ts';
 import { type CivilDay, dayOfIso, isoOfDay, sayDuration, tryDayOfIso } from '../../../../core/index.ts';
 import { type TideControl, useTide } from '../../../app/shell/shell-context.ts';
 import { useWorkspace } from '../../../app/shell/workspace.tsx';
+import { addressOf } from '../../../kit/api.ts';
 import { Band } from '../../../kit/band.tsx';
 import { GoOn } from '../../../kit/go-on.tsx';
+import { PaperLink } from '../../../kit/paper-link.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { sayNear, sayTime } from '../../../kit/ways.ts';
 import { useTogether } from '../api.ts';
@@ -87,7 +90,14 @@ function Sheet({ sheet: asked, of, openTaskId, onDay }: SheetProps) {
             ? sheet.people.reduce((sum, { capacityMinutes }) => sum + capacityMinutes, 0)
             : null,
         }}
-      />
+      >
+        {(of.team !== undefined || of.role !== undefined) && (
+          <PaperLink
+            href={addressOf(paperAddresses.week, { query: { team: of.team, role: of.role, week: sheet.date } })}
+            words="The week on paper"
+          />
+        )}
+      </DayHead>
       <Loads people={sheet.people} day={day} isOfPeople={isOfPeople} />
       {sheet.late.length > 0 && (
         <Band name="late" count={sheet.late.length} isLate>
