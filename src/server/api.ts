@@ -93,7 +93,9 @@ export function api(parts: ApiParts): Router {
     next();
   });
   for (const limit of signInLimits(parts.log)) router.post('/session', limit);
-  router.use(['/link', '/no-mails', '/calendar.ics'], linkLimit());
+  router.use(['/link', '/no-mails'], linkLimit());
+  // Apart from links: programs ask again and again for a calendar that was withdrawn.
+  router.use('/calendar.ics', linkLimit());
   const fair = shares();
   const known: KnownRoute[] = [];
   const events = new Routes(parts, clock, fair);

@@ -75,6 +75,17 @@ describe('backups in the browser', () => {
       ['Ines Calloway', '24'],
     ]);
     expect((await readdir(folder())).sort()).toEqual(backups.map(({ name }) => name).sort());
+    // One whose writer fell is none that is being written for ever: it can be dropped, and others are written.
+    await server.source.query(
+      `insert into backup (workspace_id, id, state, asked_at, name, rows, files, missing) select id, gen_random_uuid(), 'asked', '2026-11-26T20:30Z', 'x.tar.gz', 9, 0, '[]'
+       from workspace where name = 'Tern Quay'`,
+    );
+    const stuck = (await list()).backups.find(({ name }) => name === 'x.tar.gz');
+    expect([stuck?.state, stuck?.trouble]).toEqual(['asked', null]);
+    await ines.delete(`/api/backups/${stuck?.id}`).expect(409);
+    server.clock.set('2026-11-27T03:00');
+    expect((await list()).backups.find(({ name }) => name === 'x.tar.gz')?.state).toBe('failed');
+    await ines.delete(`/api/backups/${stuck?.id}`).expect(200);
     await ines.put('/api/backups/plan').send({ every: 'never', keep: 7 }).expect(200);
     server.clock.set('2026-11-28T03:00');
     expect(await isBackupDue(await server.scope())).toBe(false);

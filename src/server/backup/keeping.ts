@@ -16,6 +16,13 @@ const AT_MINUTES = 2 * 60;
 const EVERY_DAYS = { day: 1, week: 7 } as const;
 const USUAL_PLAN: BackupPlanInput = { every: 'never', keep: 7 };
 const LONGEST_TROUBLE = 300;
+/** One that has not ended by then ended with the process that wrote it: the queue begins it again sooner or later. */
+const LONGEST_MS = 6 * 60 * 60_000;
+
+const HALF_WAY = { state: 'failed', trouble: 'whoever wrote it ended half way' } as const;
+
+const isBeingWritten = ({ instant }: Scope, { state, askedAt }: BackupRecord): boolean =>
+  state === 'asked' && instant.getTime() - askedAt.getTime() < LONGEST_MS;
 
 export async function listBackups(scope: Scope, folder: string): Promise<Backups> {
   const [plan] = await scope.find(BackupPlan);
@@ -26,6 +33,7 @@ export async function listBackups(scope: Scope, folder: string): Promise<Backups
     folder,
     backups: rows
       .sort((a, b) => b.askedAt.getTime() - a.askedAt.getTime() || (a.id < b.id ? 1 : -1))
+      .map((row) => (row.state === 'asked' && !isBeingWritten(scope, row) ? { ...row, ...HALF_WAY } : row))
       .map(({ id, state, askedAt, askedBy, name, rows: count, files, bytes, missing, trouble }) => ({
         ...{ id, state, name, rows: count, files, bytes, trouble, missing: [...missing] },
         askedAt: scope.moment(askedAt),
@@ -41,7 +49,7 @@ export function askForBackup(scope: Scope): Promise<void> {
     // Two at once wait for each other.
     await tx.sql('select 1 from workspace where id = $1 for update');
     const there = await tx.find(BackupRecord);
-    if (there.some(({ state }) => state === 'asked')) throw notNow('One is being written already.');
+    if (there.some((one) => isBeingWritten(tx, one))) throw notNow('One is being written already.');
     if (tx.person !== null && there.filter(({ askedBy }) => askedBy !== null).length >= MOST_BY_HAND)
       throw notNow(`${MOST_BY_HAND} that were asked for lie here: drop one first.`);
     const id = tx.newId();
@@ -75,7 +83,7 @@ export async function isBackupDue(scope: Scope): Promise<boolean> {
   const [plan] = await scope.find(BackupPlan);
   if (!plan) return false;
   // One that somebody asked for is being written: the next minute looks again.
-  if ((await scope.find(BackupRecord, { state: 'asked' })).length > 0) return false;
+  if ((await scope.find(BackupRecord, { state: 'asked' })).some((one) => isBeingWritten(scope, one))) return false;
   const [last] = await scope.sql<{ at: Date }>(
     'select max(asked_at) as at from backup where workspace_id = $1 and asked_by is null having max(asked_at) is not null',
   );
@@ -136,9 +144,10 @@ async function letGoOlder(scope: Scope, folder: string): Promise<void> {
 }
 
 export async function dropBackup(scope: Scope, id: string, folder: string): Promise<void> {
-  const { name, state } = await scope.one(BackupRecord, id, 'backup');
-  if (state === 'asked') throw notNow('It is being written: wait for its end.');
-  await rm(join(folder, name), { force: true });
+  const backup = await scope.one(BackupRecord, id, 'backup');
+  if (isBeingWritten(scope, backup)) throw notNow('It is being written: wait for its end.');
+  const { name } = backup;
+  for (const file of [name, `${name}.part`]) await rm(join(folder, file), { force: true });
   await scope.sql('delete from backup where workspace_id = $1 and id = $2', [id]);
   await scope.tell('backups');
 }

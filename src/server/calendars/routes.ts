@@ -22,12 +22,14 @@ const REFRESH_MINUTES = 60;
 
 export function calendarRoutes(routes: Routes, { clock }: ServerParts): Routes {
   return routes
-    .add(calendarEndpoints.mine, 'read', ({ scope }) => myCalendars(scope))
-    .add(calendarEndpoints.make, 'read', ({ scope, body, request }) => makeCalendar(scope, body, linkOrigin(request)))
-    .add(calendarEndpoints.renew, 'read', ({ scope, params, request }) =>
+    .add(calendarEndpoints.mine, 'account', ({ scope }) => myCalendars(scope))
+    .add(calendarEndpoints.make, 'account', ({ scope, body, request }) =>
+      makeCalendar(scope, body, linkOrigin(request)),
+    )
+    .add(calendarEndpoints.renew, 'account', ({ scope, params, request }) =>
       renewCalendar(scope, params.calendarId, linkOrigin(request)),
     )
-    .add(calendarEndpoints.withdraw, 'read', ({ scope, params }) => withdrawCalendar(scope, params.calendarId))
+    .add(calendarEndpoints.withdraw, 'account', ({ scope, params }) => withdrawCalendar(scope, params.calendarId))
     .sendTo(calendarEndpoints.file, 'read', async ({ scope, query, request }, response) => {
       const name = await nameOfCalendar(scope, query);
       response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${name}.ics`)}`);

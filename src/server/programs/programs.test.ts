@@ -186,6 +186,8 @@ describe('a token', () => {
     for (const path of ['/api/settings', '/api/tokens', '/api/backups', '/api/post'])
       await program(plan).get(path).expect(403);
     await program(plan).post('/api/tokens', { name: 'x', scope: 'plan', endsOn: null }).expect(403);
+    // An address of a calendar would outlive the token.
+    await program(plan).post('/api/calendars', { kind: 'person', id: capture.assigneeId }).expect(403);
     const kept = JSON.stringify(await server.source.query('select * from access_token'));
     for (const token of [read, work, plan]) expect(kept).not.toContain(token.slice(3));
   });
