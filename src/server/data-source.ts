@@ -65,6 +65,7 @@ import { PostAndInvitations1765900000000 } from './platform/db/migrations/post-a
 import { Push1769000000000 } from './platform/db/migrations/push.ts';
 import { Retention1767800000000 } from './platform/db/migrations/retention.ts';
 import { RunLog1764400000000 } from './platform/db/migrations/run-log.ts';
+import { RungContacts1769600000000 } from './platform/db/migrations/rung-contacts.ts';
 import { RunsByDay1765500000000 } from './platform/db/migrations/runs-by-day.ts';
 import { SeriesAtHand1765600000000 } from './platform/db/migrations/series-at-hand.ts';
 import { ServicePlans1768200000000 } from './platform/db/migrations/service-plans.ts';
@@ -225,6 +226,7 @@ export function dataSource(
       Backups1769300000000,
       AccessTokens1769400000000,
       Webhooks1769500000000,
+      RungContacts1769600000000,
     ],
     extra: {
       max: connections,

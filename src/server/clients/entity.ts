@@ -41,6 +41,7 @@ export class Client {
 @Index('contact_by_client', ['workspaceId', 'clientId', 'position'])
 @Index('contact_found_by', { synchronize: false })
 @Index('contact_by_email', { synchronize: false })
+@Index('contact_never_rung', ['workspaceId', 'id'], { where: `not is_rung and telephone <> ''` })
 @Names('contact', 'Client', ['clientId'], { onDelete: 'CASCADE' })
 export class Contact {
   @PrimaryColumn({ type: 'uuid' })
@@ -66,6 +67,9 @@ export class Contact {
   /** Name, address and number in plain words, kept by the database. */
   @Column({ type: 'text', insert: false, update: false, select: false })
   readonly foundBy?: string;
+  /** Whether anybody ever rang them, kept by the database. */
+  @Column({ type: 'boolean', insert: false, update: false, select: false })
+  readonly isRung?: boolean;
 }
 
 /** A thing that work is done on: a client's, or the workspace's own where there is no client. */
