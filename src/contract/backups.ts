@@ -49,4 +49,6 @@ export const backupEndpoints = {
   make: endpoint(backupPaths.make, { answer: backupsSchema }),
   plan: endpoint(backupPaths.plan, { body: planSchema, answer: backupsSchema }),
   drop: endpoint(backupPaths.drop, { answer: backupsSchema }),
+  /** All that is kept of one person, as an archive: for themselves, and for a manager. */
+  ofPerson: endpoint(backupPaths.ofPerson, { answer: z.string() }),
 };

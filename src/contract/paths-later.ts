@@ -334,6 +334,7 @@ export const backupPaths = {
   make: ['POST', '/backups'],
   plan: ['PUT', '/backups/plan'],
   drop: ['DELETE', '/backups/:backupId'],
+  ofPerson: ['GET', '/people/:personId/everything'],
 } as const satisfies Record<string, Path>;
 
 export const tokenPaths = {

@@ -274,6 +274,7 @@ const TAKES: Readonly<Record<string, Right>> = {
   'GET /papers/week.pdf': 'read',
   'GET /papers/client.pdf': 'read',
   'GET /papers/calls.pdf': 'read',
+  'GET /people/:personId/everything': 'account',
   'GET /backups': 'settings',
   'POST /backups': 'settings',
   'PUT /backups/plan': 'settings',

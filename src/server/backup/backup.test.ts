@@ -10,6 +10,7 @@ import { dataSource } from '../data-source.ts';
 import { restoreInto } from '../restore-into.ts';
 import { type TestServer, testServer } from '../testing/test-server.ts';
 import { BackupProblem, checkBackup, restoreBackup, writeBackup } from './index.ts';
+import { eachEntry, textOf } from './reading.ts';
 
 let server: TestServer;
 let folder: string;
@@ -56,6 +57,12 @@ async function withEmpty<T>(work: (url: string, files: string) => Promise<T>): P
     await source.destroy();
     return await work(url.toString(), files);
   } finally {
+    // Connections that are being closed are let go first: cut off, they would tell of it as an error of nobody's.
+    await expect
+      .poll(async () => (await admin.query('select 1 from pg_stat_activity where datname = $1', [name])).length, {
+        timeout: 10_000,
+      })
+      .toBe(0);
     await admin.query(`drop database ${name} with (force)`);
     await admin.destroy();
     await rm(files, { recursive: true, force: true });
@@ -213,5 +220,51 @@ describe('a backup', () => {
         /not as it was written|newer version/,
       );
     });
+  });
+});
+
+describe('all that is kept of one person', () => {
+  it('is every row that names them, without what opens something, and the files they sent; for themselves and a manager', async () => {
+    const kit = await server.person('Kit Sorrell');
+    const own = await server.browser('Kit Sorrell');
+    await own.post('/api/calendars').send({ kind: 'person', id: kit.id }).expect(200);
+    const { body: made } = await own
+      .post('/api/tokens')
+      .send({ name: 'board', scope: 'read', endsOn: null })
+      .expect(200);
+    const { body, headers } = await own.get(`/api/people/${kit.id}/everything`).responseType('blob').expect(200);
+    expect(decodeURIComponent(headers['content-disposition'] ?? '')).toContain('Kit Sorrell 2026-11-24.tar.gz');
+    const path = join(folder, 'kit.tar.gz');
+    await writeFile(path, body as Buffer);
+    const entries = new Map<string, string>();
+    await eachEntry(path, async (entry) => {
+      if (entry.name.startsWith('files/')) for await (const _ of entry.chunks);
+      else entries.set(entry.name, await textOf(entry));
+    });
+    const of = (table: string) =>
+      [...entries]
+        .filter(([name]) => name.startsWith(`${table}/`))
+        .flatMap(([, text]) =>
+          text
+            .split('\n')
+            .filter(Boolean)
+            .map((line) => JSON.parse(line)),
+        );
+    expect(of('person')).toMatchObject([{ name: 'Kit Sorrell' }]);
+    expect(of('account')).toMatchObject([{ email: 'kit@ternquay.example' }]);
+    const [{ count }] = await server.source.query(
+      `select count(*)::int as count from task where assignee_id = $1 or done_by = $1 or signed_by = $1 or held_by = $1 or nudged_by = $1`,
+      [kit.id],
+    );
+    expect(of('task').length).toBe(count);
+    const all = [...entries.values()].join('\n');
+    expect(entries.get('READ-ME.txt')).toContain('All that Tern Quay keeps of Kit Sorrell.');
+    expect(all).not.toMatch(/argon2|"digest"|"answer_key"/);
+    expect(all).not.toContain(made.token);
+    // Of a colleague it is for a manager alone.
+    const ines = await server.browser('Ines Calloway');
+    await ines.get(`/api/people/${kit.id}/everything`).responseType('blob').expect(200);
+    await (await server.browser('Nadia Orme')).get(`/api/people/${kit.id}/everything`).expect(403);
+    await (await server.browser('Ada Winn')).get(`/api/people/${kit.id}/everything`).expect(404);
   });
 });

@@ -8,7 +8,7 @@ import type { ClientBase } from 'pg';
 import { type Pack, pack } from 'tar-stream';
 import { smallOf } from '../files/stored/index.ts';
 import { FILES, FORMAT, FORMAT_VERSION, HEAD, type Head, MISSING, nameOfRows, SUMS } from './format.ts';
-import { type KeptTable, keptTables, schemaOf } from './tables.ts';
+import { keptTables, schemaOf } from './tables.ts';
 
 /** Rows that are asked for at a time, and the bytes from which on an entry of them is full. */
 const ROWS = 200;
@@ -33,9 +33,17 @@ interface Backed {
  * Writes a workspace as an archive, all of it as it was in one moment. Memory holds a few hundred rows.
  * @param client of its own: what it reads is one transaction
  */
-export async function writeBackup(client: ClientBase, backed: Backed, out: Writable): Promise<Written> {
+export const writeBackup = (client: ClientBase, backed: Backed, out: Writable): Promise<Written> =>
+  packed(client, out, (entries) => writeAll(client, backed, entries));
+
+/** An archive of what is read in one moment. */
+export async function packed<T>(
+  client: ClientBase,
+  out: Writable,
+  write: (entries: Entries) => Promise<T>,
+): Promise<T> {
   const archive = pack();
-  const writing = writeAll(client, backed, new Entries(archive)).then(
+  const writing = inOneMoment(client, () => write(new Entries(archive))).then(
     (written) => {
       archive.finalize();
       return written;
@@ -49,53 +57,55 @@ export async function writeBackup(client: ClientBase, backed: Backed, out: Writa
   return written;
 }
 
-async function writeAll(
-  client: ClientBase,
-  { workspaceId, pathOf, onRows }: Backed,
-  entries: Entries,
-): Promise<Written> {
+async function inOneMoment<T>(client: ClientBase, work: () => Promise<T>): Promise<T> {
   await client.query('begin isolation level repeatable read read only');
   try {
     // Moments are written by UTC, whatever the database's own zone; a long question is none that hangs.
     await client.query(`set local timezone = 'UTC'; set local statement_timeout = 0`);
-    const tables = await keptTables(client);
-    const { rows: found } = await client.query<{ name: string }>('select name from workspace where id = $1', [
-      workspaceId,
-    ]);
-    const [workspace] = found;
-    if (!workspace) throw new Error('There is no such workspace.');
-    const head: Head = {
-      ...{ format: FORMAT, version: FORMAT_VERSION, schema: await schemaOf(client) },
-      workspace: { id: workspaceId, name: workspace.name },
-    };
-    await entries.text(HEAD, `${JSON.stringify(head)}\n`);
-    let rows = 0;
-    for (const [place, table] of tables.entries()) {
-      let part = 0;
-      for await (const { lines, count } of partsOf(client, table, workspaceId)) {
-        await entries.text(nameOfRows(place, table.name, part++), lines);
-        rows += count;
-        await onRows?.(rows);
-      }
-    }
-    const files = await writeFiles(client, workspaceId, pathOf, entries);
-    await entries.end();
-    return { rows, ...files };
+    return await work();
   } finally {
     await client.query('rollback');
   }
 }
 
-/** The rows of a table, some megabytes of lines at a time. */
-async function* partsOf(
+async function writeAll(
   client: ClientBase,
-  { name, where, order }: KeptTable,
-  workspaceId: string,
+  { workspaceId, pathOf, onRows }: Backed,
+  entries: Entries,
+): Promise<Written> {
+  const tables = await keptTables(client);
+  const { rows: found } = await client.query<{ name: string }>('select name from workspace where id = $1', [
+    workspaceId,
+  ]);
+  const [workspace] = found;
+  if (!workspace) throw new Error('There is no such workspace.');
+  const head: Head = {
+    ...{ format: FORMAT, version: FORMAT_VERSION, schema: await schemaOf(client) },
+    workspace: { id: workspaceId, name: workspace.name },
+  };
+  await entries.text(HEAD, `${JSON.stringify(head)}\n`);
+  let rows = 0;
+  for (const [place, { name, where, order }] of tables.entries()) {
+    let part = 0;
+    const asked = `select to_jsonb(t)::text as line from "${name}" t where ${where} order by ${order}`;
+    for await (const { lines, count } of partsOf(client, asked, [workspaceId])) {
+      await entries.text(nameOfRows(place, name, part++), lines);
+      rows += count;
+      await onRows?.(rows);
+    }
+  }
+  const files = await writeFiles(client, { where: 'true', params: [workspaceId] }, pathOf, entries);
+  await entries.end();
+  return { rows, ...files };
+}
+
+/** What a question gives as lines, some megabytes of them at a time. */
+export async function* partsOf(
+  client: ClientBase,
+  asked: string,
+  params: readonly unknown[],
 ): AsyncGenerator<{ readonly lines: string; readonly count: number }> {
-  await client.query(
-    `declare rows no scroll cursor for select to_jsonb(t)::text as line from "${name}" t where ${where} order by ${order}`,
-    [workspaceId],
-  );
+  await client.query(`declare rows no scroll cursor for ${asked}`, [...params]);
   let lines: string[] = [];
   let size = 0;
   for (;;) {
@@ -114,16 +124,17 @@ async function* partsOf(
   await client.query('close rows');
 }
 
-async function writeFiles(
+/** @param of which files of workspace $1, and what else is asked with */
+export async function writeFiles(
   client: ClientBase,
-  workspaceId: string,
+  { where, params }: { readonly where: string; readonly params: readonly unknown[] },
   pathOf: (stored: string) => string,
   entries: Entries,
 ): Promise<Omit<Written, 'rows'>> {
   await client.query(
     `declare files no scroll cursor for select stored, min(name) as name, bool_or(is_picture) as "isPicture",
-       bool_and(removed_at is not null) as "isRemoved" from file where workspace_id = $1 group by stored order by stored collate "C"`,
-    [workspaceId],
+       bool_and(removed_at is not null) as "isRemoved" from file where workspace_id = $1 and ${where} group by stored order by stored collate "C"`,
+    [...params],
   );
   const missing: string[] = [];
   let files = 0;
@@ -145,7 +156,7 @@ async function writeFiles(
 }
 
 /** Entries of an archive that say nothing but what is in them, so that the same gives the same bytes. */
-class Entries {
+export class Entries {
   private readonly sums: string[] = [];
 
   constructor(private readonly archive: Pack) {}

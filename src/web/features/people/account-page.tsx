@@ -1,11 +1,12 @@
 import { type FormEvent, useId, useState } from 'react';
 import { workspaceAddresses } from '../../../contract/addresses.ts';
+import { backupAddresses } from '../../../contract/addresses-later.ts';
 import { type AccountSession, MIN_PASSWORD } from '../../../contract/index.ts';
 import { plural, sayRoles } from '../../../core/index.ts';
 import { sayDone, sayTrouble } from '../../app/shell/toast.tsx';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
-import { ask, ProblemError } from '../../kit/api.ts';
+import { addressOf, ask, ProblemError } from '../../kit/api.ts';
 import { Skeleton, Trouble } from '../../kit/states.tsx';
 import { MyCalendars } from '../calendars/my-calendars.tsx';
 import { MyTokens } from '../programs/my-tokens.tsx';
@@ -41,6 +42,16 @@ export default function AccountPage() {
             <div>
               <Password onChanged={() => void mutate()} />
               <Address email={data.email} />
+              <p className="mt-7 border-t border-line-2 pt-3 text-row leading-5">
+                <a
+                  className="link-line"
+                  href={addressOf(backupAddresses.ofPerson, { params: { personId: me.id } })}
+                  download
+                >
+                  All that is kept of you
+                </a>{' '}
+                <span className="text-ink-2">as an archive, without keys and passwords</span>
+              </p>
             </div>
           </div>
         </div>

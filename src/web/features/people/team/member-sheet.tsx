@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import { backupAddresses } from '../../../../contract/addresses-later.ts';
 import {
   type LeaveImpact,
   type Member,
@@ -10,6 +11,7 @@ import {
 import { dayOfIso, daysOfOtherHours, hasLeftBy, isoOfDay, plural, sayRoles } from '../../../../core/index.ts';
 import { useKeys } from '../../../app/shell/keys.tsx';
 import { useToday, useWorkspace } from '../../../app/shell/workspace.tsx';
+import { addressOf } from '../../../kit/api.ts';
 import { RecordFoot, useRecordForm } from '../../../kit/record-form.tsx';
 import { CloseButton, SECTION, SideSheet } from '../../../kit/side-sheet.tsx';
 import { Skeleton } from '../../../kit/states.tsx';
@@ -201,6 +203,16 @@ function Leaving({ member }: { readonly member: Member }) {
         <Link className="link-line" to={`/team/${member.id}/hand-over`}>
           Hand over what {member.name} holds
         </Link>
+      </p>
+      <p className="mt-1.5 text-row leading-5">
+        <a
+          className="link-line"
+          href={addressOf(backupAddresses.ofPerson, { params: { personId: member.id } })}
+          download
+        >
+          All that is kept of {member.name}
+        </a>{' '}
+        <span className="text-ink-2">as an archive</span>
       </p>
     </section>
   );
