@@ -1,4 +1,4 @@
-import type { DataSource } from 'typeorm';
+import { type DataSource, IsNull } from 'typeorm';
 import {
   type CalendarAddress,
   type CalendarKind,
@@ -7,8 +7,8 @@ import {
   MOST_CALENDARS,
 } from '../../contract/index.ts';
 import { Asset, Client } from '../clients/index.ts';
-import { digestOf, newToken } from '../people/index.ts';
 import type { Clock } from '../platform/clock.ts';
+import { digestOf, newToken } from '../platform/digest.ts';
 import type { Asker } from '../platform/http/route.ts';
 import { whoIs } from '../platform/http/session.ts';
 import { Person } from '../platform/identity/person.ts';
@@ -25,8 +25,9 @@ const LONGEST_AGENT = 120;
 /** What each kind of calendar is called; null where what it is of is gone, or is not seen by whoever asks. */
 const NAMES: Readonly<Record<CalendarKind, (scope: Scope, id: string) => Promise<string | null>>> = {
   person: async (scope, id) => (await scope.find(Person, { id }))[0]?.name ?? null,
-  client: async (scope, id) => (await scope.find(Client, { id }))[0]?.name ?? null,
-  asset: async (scope, id) => (await scope.find(Asset, { id }))[0]?.name ?? null,
+  // Of what is in the archive, or was put together with another, a calendar would be empty without a word.
+  client: async (scope, id) => (await scope.find(Client, { id, archivedAt: IsNull() }))[0]?.name ?? null,
+  asset: async (scope, id) => (await scope.find(Asset, { id, archivedAt: IsNull() }))[0]?.name ?? null,
   schedule: async (scope, id) => {
     const [row] = await scheduleRows(scope, { ids: [id] });
     if (!row || row.deletedAt !== null) return null;

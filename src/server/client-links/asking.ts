@@ -11,7 +11,7 @@ import {
   tryMinutesOfTime,
 } from '../../core/index.ts';
 import { Client, type Contact } from '../clients/index.ts';
-import { newToken } from '../people/index.ts';
+import { newToken } from '../platform/digest.ts';
 import type { Scope } from '../platform/scope.ts';
 import { post, takesMails } from '../post/index.ts';
 import { isForClient, lockedTasks, MAILED_FIRST, type Task } from '../tasks/stored/index.ts';

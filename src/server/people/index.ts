@@ -3,7 +3,6 @@ export { personChanges, takeOutMember } from './changes.ts';
 export { colleagues, weeksOfWork } from './colleagues.ts';
 export { AccountLink, Clocking, type HeldExchange, Invitation, Leave } from './entity.ts';
 export { sendInvitation } from './invitations.ts';
-export { digestOf, newToken } from './link.ts';
 export { changeMember, insertMember, oneMember, type Saved as SavedMember, writeMember } from './members.ts';
 export { hashPassword } from './password.ts';
 export { reachedAt } from './reached.ts';

@@ -2,13 +2,13 @@ import type { DataSource } from 'typeorm';
 import { IsNull } from 'typeorm';
 import { hasLeftBy } from '../../core/index.ts';
 import type { Clock } from '../platform/clock.ts';
+import { digestOf, newToken } from '../platform/digest.ts';
 import { Account, Person } from '../platform/identity/person.ts';
 import { Workspace } from '../platform/identity/workspace.ts';
 import { invalid, notNow, Refusal } from '../platform/refusal.ts';
 import { Scope } from '../platform/scope.ts';
 import { post } from '../post/index.ts';
 import { Invitation } from './entity.ts';
-import { digestOf, newToken } from './link.ts';
 import { hashPassword, passwordMatches } from './password.ts';
 import { checkNewPassword } from './service.ts';
 

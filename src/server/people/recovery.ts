@@ -1,13 +1,13 @@
 import type { DataSource, EntityManager, SelectQueryBuilder } from 'typeorm';
 import type { Clock } from '../platform/clock.ts';
 import { uuidv7 } from '../platform/db/uuid.ts';
+import { digestOf, newToken } from '../platform/digest.ts';
 import { Account, Person } from '../platform/identity/person.ts';
 import { Workspace } from '../platform/identity/workspace.ts';
 import { forbidden, invalid, Refusal } from '../platform/refusal.ts';
 import { Scope } from '../platform/scope.ts';
 import { post } from '../post/index.ts';
 import { AccountLink } from './entity.ts';
-import { digestOf, newToken } from './link.ts';
 import { hashPassword, passwordMatches } from './password.ts';
 import { accountOf, checkNewPassword } from './service.ts';
 

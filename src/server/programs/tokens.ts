@@ -1,6 +1,6 @@
-import { randomBytes } from 'node:crypto';
 import { type AccessToken, MOST_TOKENS, type TokenInput } from '../../contract/index.ts';
-import { digestOfToken, TOKEN_MARK } from '../platform/http/bearer.ts';
+import { newToken } from '../platform/digest.ts';
+import { TOKEN_MARK } from '../platform/http/bearer.ts';
 import { Person } from '../platform/identity/person.ts';
 import { AccessTokenRecord } from '../platform/identity/token.ts';
 import { invalid, notFound, notNow } from '../platform/refusal.ts';
@@ -29,9 +29,9 @@ export function makeToken(scope: Scope, { name, scope: goes, endsOn }: TokenInpu
     await tx.locked(Person, personId, 'person');
     if ((await tx.find(AccessTokenRecord, { personId })).length >= MOST_TOKENS)
       throw notNow(`${MOST_TOKENS} tokens are yours already: withdraw one first.`);
-    const token = `${TOKEN_MARK}${randomBytes(32).toString('base64url')}`;
+    const { token, digest } = newToken(TOKEN_MARK);
     await tx.insert(AccessTokenRecord, {
-      ...{ id: tx.newId(), personId, name, scope: goes, digest: digestOfToken(token), endsOn },
+      ...{ id: tx.newId(), personId, name, scope: goes, digest, endsOn },
       ...{ madeAt: tx.instant, usedAt: null },
     });
     return { token, ...(await myTokens(tx)) };

@@ -1,9 +1,9 @@
-import { createHash } from 'node:crypto';
 import type { RequestHandler } from 'express';
 import type { DataSource } from 'typeorm';
 import type { TokenScope } from '../../../core/index.ts';
 import { isoOfDay } from '../../../core/index.ts';
 import { type Clock, civilNow } from '../clock.ts';
+import { digestOf } from '../digest.ts';
 import { AccessTokenRecord } from '../identity/token.ts';
 import { Refusal } from '../refusal.ts';
 import { type SignedIn, whoIs } from './session.ts';
@@ -27,8 +27,6 @@ const USED_MS = 10 * 60_000;
 /** By what tokens are known among other random strings. */
 export const TOKEN_MARK = 'jr_';
 
-export const digestOfToken = (token: string): string => createHash('sha256').update(token).digest('hex');
-
 /**
  * Who asks by a token (RFC 6750, section 2.1): it stands in the place of a session, and of the page that a session comes from.
  * What shows a token that opens nothing is told so (section 3.1), whatever else it shows.
@@ -38,7 +36,7 @@ export function bearers(reads: DataSource, writes: DataSource, clock: Clock): Re
     const shown = /^Bearer +(\S+) *$/i.exec(request.headers.authorization ?? '')?.[1];
     if (shown === undefined) return next();
     const row = shown.startsWith(TOKEN_MARK)
-      ? await reads.getRepository(AccessTokenRecord).findOneBy({ digest: digestOfToken(shown) })
+      ? await reads.getRepository(AccessTokenRecord).findOneBy({ digest: digestOf(shown) })
       : null;
     const signedIn = row && (await whoIs(reads, row.workspaceId, row.personId, clock));
     if (!row || !signedIn) throw unknown('is not known here, or was withdrawn');

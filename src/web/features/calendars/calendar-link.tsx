@@ -7,7 +7,7 @@ import { addressOf } from '../../kit/api.ts';
 import { Popover } from '../../kit/popover.tsx';
 import { useTrying } from '../../kit/use-trying.ts';
 import { makeCalendar, useMyCalendars } from './api.ts';
-import { ToldOnce } from './told-once.tsx';
+import { ToldAddress } from './told-address.tsx';
 
 const YEAR_AHEAD = 'What is made, and what is foreseen within a year.';
 /** How much of it a calendar tells. */
@@ -82,7 +82,7 @@ function AsCalendar({ of }: { readonly of: CalendarOf }) {
           </button>
         )}
       </span>
-      {address !== null && <ToldOnce address={address} />}
+      {address !== null && <ToldAddress address={address} />}
       {address === null && own.length > 0 && (
         <p className="mt-2 text-note">
           <Link className="link-line" to="/account">

@@ -7,7 +7,7 @@ import { useTrying } from '../../kit/use-trying.ts';
 import { sayDay, timeOf } from '../../kit/ways.ts';
 import { renewCalendar, useMyCalendars, withdrawCalendar } from './api.ts';
 import { CalendarLink } from './calendar-link.tsx';
-import { ToldOnce } from './told-once.tsx';
+import { ToldAddress } from './told-address.tsx';
 
 const KINDS: Readonly<Record<CalendarKind, string>> = {
   person: 'the work of',
@@ -83,7 +83,7 @@ function OneCalendar({ calendar: { id, of, name, madeAt, askedAt, askedBy } }: {
         made {day(madeAt)},{' '}
         {askedAt === null ? 'never asked for yet' : `last asked for ${day(askedAt)}, ${timeOf(askedAt)} by ${askedBy}`}
       </span>
-      {address !== null && <ToldOnce address={address} />}
+      {address !== null && <ToldAddress address={address} />}
     </li>
   );
 }

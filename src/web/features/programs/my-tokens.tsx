@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
+import * as z from 'zod/mini';
 import { tokenAddresses } from '../../../contract/addresses-later.ts';
 import type { AccessToken, TokenInput } from '../../../contract/index.ts';
 import { dayOfIso, isoOfDay, TOKEN_SCOPE_WORDS, TOKEN_SCOPES } from '../../../core/index.ts';
@@ -8,10 +9,18 @@ import { useToday } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
 import { ask } from '../../kit/api.ts';
 import { ChoiceBlank, DateBlank } from '../../kit/blanks.tsx';
+import { useDraft } from '../../kit/draft.ts';
+import { ToldOnce } from '../../kit/told-once.tsx';
 import { useTrying } from '../../kit/use-trying.ts';
 import { sayDate, sayDay } from '../../kit/ways.ts';
 
 const YEAR = 365;
+
+/** Null while none is being written. */
+const draftSchema = z.nullable(
+  z.object({ name: z.string(), scope: z.enum(TOKEN_SCOPES), endsOn: z.nullable(z.string()) }),
+);
+type Draft = z.infer<typeof draftSchema>;
 
 /** Tokens by which programs ask in one's name: which they are, when they were used last, and their end. */
 export function MyTokens() {
@@ -19,12 +28,13 @@ export function MyTokens() {
   const today = useToday();
   const { busy, trying } = useTrying();
   const [told, setTold] = useState<string | null>(null);
-  const [isMaking, setMaking] = useState(false);
+  // What is being written stays, wherever one goes meanwhile.
+  const { draft, change, forget } = useDraft('token', null as Draft, draftSchema);
   const make = (input: TokenInput) =>
     void trying(async () => {
       const { token, tokens } = await ask(tokenAddresses.make, { body: input });
       setTold(token);
-      setMaking(false);
+      forget();
       await mutate({ tokens }, { revalidate: false });
     });
   const withdraw = (tokenId: string) =>
@@ -40,7 +50,7 @@ export function MyTokens() {
           What they can ask
         </Link>
       </h2>
-      {data?.tokens.length === 0 && !isMaking && (
+      {data?.tokens.length === 0 && draft === null && (
         <p className="text-row leading-5 text-ink-2">No program asks in your name.</p>
       )}
       <ul className="mt-1">
@@ -48,26 +58,16 @@ export function MyTokens() {
           <Line key={token.id} token={token} busy={busy} onWithdraw={() => withdraw(token.id)} />
         ))}
       </ul>
-      {told !== null && (
-        <label className="mt-2 block text-note text-ink-2">
-          The token, told this once
-          <input
-            className="blank block w-full font-mono text-note"
-            readOnly
-            value={told}
-            onFocus={({ target }) => target.select()}
-          />
-        </label>
-      )}
-      {isMaking ? (
-        <TokenForm today={today} busy={busy} onMake={make} onLeave={() => setMaking(false)} />
+      {told !== null && <ToldOnce what="The token" value={told} />}
+      {draft !== null ? (
+        <TokenForm {...{ draft, today, busy }} onChange={change} onMake={make} onLeave={forget} />
       ) : (
         <button
           type="button"
           className="btn btn-sm mt-2"
           onClick={() => {
             setTold(null);
-            setMaking(true);
+            change({ name: '', scope: 'read', endsOn: isoOfDay(today + YEAR) });
           }}
         >
           Let a program in
@@ -113,14 +113,15 @@ function Line({
 }
 
 interface TokenFormProps {
+  readonly draft: TokenInput;
+  readonly onChange: (draft: TokenInput) => void;
   readonly today: number;
   readonly busy: boolean;
   readonly onMake: (input: TokenInput) => void;
   readonly onLeave: () => void;
 }
 
-function TokenForm({ today, busy, onMake, onLeave }: TokenFormProps) {
-  const [draft, setDraft] = useState<TokenInput>({ name: '', scope: 'read', endsOn: isoOfDay(today + YEAR) });
+function TokenForm({ draft, today, busy, onChange, onMake, onLeave }: TokenFormProps) {
   const name = draft.name.trim();
   return (
     <form
@@ -138,13 +139,13 @@ function TokenForm({ today, busy, onMake, onLeave }: TokenFormProps) {
         // biome-ignore lint/a11y/noAutofocus: it has just been asked for
         autoFocus
         value={draft.name}
-        onChange={({ target }) => setDraft({ ...draft, name: target.value })}
+        onChange={({ target }) => onChange({ ...draft, name: target.value })}
       />{' '}
       <ChoiceBlank
         label="How far it goes"
         value={draft.scope}
         options={TOKEN_SCOPES.map((scope) => [scope, TOKEN_SCOPE_WORDS[scope]] as const)}
-        onChange={(scope) => setDraft({ ...draft, scope })}
+        onChange={(scope) => onChange({ ...draft, scope })}
       />{' '}
       <ChoiceBlank
         label="Whether it ends"
@@ -153,13 +154,13 @@ function TokenForm({ today, busy, onMake, onLeave }: TokenFormProps) {
           ['on', 'until'],
           ['never', 'without an end'],
         ]}
-        onChange={(ends) => setDraft({ ...draft, endsOn: ends === 'never' ? null : isoOfDay(today + YEAR) })}
+        onChange={(ends) => onChange({ ...draft, endsOn: ends === 'never' ? null : isoOfDay(today + YEAR) })}
       />{' '}
       {draft.endsOn !== null && (
         <DateBlank
           label="Its last day"
           value={dayOfIso(draft.endsOn)}
-          onChange={(day) => setDraft({ ...draft, endsOn: isoOfDay(day) })}
+          onChange={(day) => onChange({ ...draft, endsOn: isoOfDay(day) })}
         />
       )}
       <span className="mt-2 flex gap-3">
