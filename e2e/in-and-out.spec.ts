@@ -77,6 +77,7 @@ test('a backup is written, fetched and dropped by a manager; lists are taken out
   await fetched.click();
   expect((await saved).suggestedFilename()).toMatch(/^tern-quay-2026-11-24-.*\.tar\.gz$/);
   await page.getByRole('button', { name: /^Drop the backup/ }).click();
+  await page.getByRole('button', { name: /^Yes: Drop the backup/ }).press('Enter');
   await expect(page.getByText('None is written yet.')).toBeVisible();
   await page.goto('/tasks?are=late&due=any');
   const taken = page.waitForEvent('download');

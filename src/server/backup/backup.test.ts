@@ -3,6 +3,7 @@ import { createWriteStream } from 'node:fs';
 import { mkdtemp, readFile, rm, truncate, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { Writable } from 'node:stream';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
@@ -148,6 +149,23 @@ describe('a backup', () => {
         );
         expect(rows).toEqual([{ email: 'INES@TERNQUAY.EXAMPLE' }]);
       });
+    });
+  });
+
+  it('that can’t be written to its end says so, and gives its connection back as it was', async () => {
+    await withClient(server.databaseUrl, async (client) => {
+      let taken = 0;
+      const full = new Writable({
+        write(chunk: Buffer, _encoding, done) {
+          taken += chunk.length;
+          done(taken > 200_000 ? new Error('no space left') : null);
+        },
+      });
+      const pathOf = (stored: string) => join(server.filesFolder, stored);
+      await expect(writeBackup(client, { workspaceId, pathOf }, full)).rejects.toThrow('no space left');
+      // In no transaction any more: the next has one of its own.
+      await client.query('begin; create temporary table kept (n integer) on commit preserve rows; commit');
+      expect((await client.query('select * from kept')).rows).toEqual([]);
     });
   });
 

@@ -134,13 +134,14 @@ export async function carryOutBackup(scope: Scope, backupId: string, { pool, fil
   await letGoOlder(scope, folder);
 }
 
-/** Of those by plan as many are kept as it says. */
+/** Of those by plan as many are kept as it says, and none that came to nothing before. */
 async function letGoOlder(scope: Scope, folder: string): Promise<void> {
   const [plan] = await scope.find(BackupPlan);
   const byPlan = (await scope.find(BackupRecord))
-    .filter(({ askedBy, state }) => askedBy === null && state === 'done')
+    .filter((one) => one.askedBy === null && !isBeingWritten(scope, one))
     .sort((a, b) => b.askedAt.getTime() - a.askedAt.getTime());
-  for (const { id } of byPlan.slice(plan?.keep ?? USUAL_PLAN.keep)) await dropBackup(scope, id, folder);
+  const done = byPlan.filter(({ state }) => state === 'done').slice(0, plan?.keep ?? USUAL_PLAN.keep);
+  for (const one of byPlan) if (!done.includes(one)) await dropBackup(scope, one.id, folder);
 }
 
 export async function dropBackup(scope: Scope, id: string, folder: string): Promise<void> {

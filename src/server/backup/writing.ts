@@ -53,8 +53,11 @@ export async function packed<T>(
       throw error;
     },
   );
-  const [written] = await Promise.all([writing, pipeline(archive, createGzip(), out)]);
-  return written;
+  // Until both have ended: whoever gets the connection back must not find the question of somebody before.
+  const [written, sent] = await Promise.allSettled([writing, pipeline(archive, createGzip(), out)]);
+  if (sent.status === 'rejected') throw sent.reason;
+  if (written.status === 'rejected') throw written.reason;
+  return written.value;
 }
 
 async function inOneMoment<T>(client: ClientBase, work: () => Promise<T>): Promise<T> {

@@ -38,6 +38,11 @@ it('says what there is, how far one is and what went wrong; changes the plan and
   expect(screen.getByRole('button', { name: 'Back up now' }).hasAttribute('disabled')).toBe(true);
   expect(screen.getByRole('link', { name: /^Fetch/ }).getAttribute('href')).toBe(`/api/backups/${id(2)}/file`);
   await user.click(screen.getByRole('button', { name: /^Drop the backup of Mon 23 Nov/ }));
+  // No undo brings it back: asked once more, and left alone by No.
+  await user.click(screen.getByRole('button', { name: 'No' }));
+  expect(screen.getAllByRole('listitem')).toHaveLength(3);
+  await user.click(screen.getByRole('button', { name: /^Drop the backup of Mon 23 Nov/ }));
+  await user.click(screen.getByRole('button', { name: /^Yes: Drop the backup of Mon 23 Nov/ }));
   await waitFor(() => expect(screen.getAllByRole('listitem')).toHaveLength(1));
   await user.selectOptions(screen.getByRole('combobox', { name: 'How often it is backed up' }), 'week');
   await waitFor(() => expect(asked).toEqual([{ every: 'week', keep: 7 }]));

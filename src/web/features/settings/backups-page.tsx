@@ -8,6 +8,7 @@ import { useAnswer } from '../../kit/answer.ts';
 import { ask } from '../../kit/api.ts';
 import { ChoiceBlank, NumberBlank } from '../../kit/blanks.tsx';
 import { NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
+import { SureButton } from '../../kit/sure-button.tsx';
 import { useTrying } from '../../kit/use-trying.ts';
 import { sayDay, timeOf } from '../../kit/ways.ts';
 import { sayBytes } from '../files/upload.ts';
@@ -137,20 +138,18 @@ function Line({ backup, onNews }: { readonly backup: Backup; readonly onNews: Pa
           </a>
         )}
         {state !== 'asked' && (
-          <button
-            type="button"
-            className="link-line"
+          <SureButton
+            words="Drop"
+            question="For good?"
+            label={`Drop the backup of ${when}`}
             disabled={busy}
-            aria-label={`Drop the backup of ${when}`}
-            onClick={() =>
+            onSure={() =>
               void trying(async () => {
                 await onNews(await ask(backupAddresses.drop, { params: { backupId: id } }));
                 sayDone('Dropped: it is gone from the server.');
               })
             }
-          >
-            Drop
-          </button>
+          />
         )}
       </span>
     </li>
