@@ -33,6 +33,7 @@ export type WebhookInput = z.infer<typeof webhookInputSchema>;
 
 const webhookSchema = webhookInputSchema.extend({
   id,
+  version: z.number().int(),
   /** By which the receiver knows that it is us. */
   secret: z.string(),
   madeAt: civilMoment,
@@ -58,7 +59,10 @@ export type WebhookDelivery = z.infer<typeof deliverySchema>;
 export const webhookEndpoints = {
   list: endpoint(webhookPaths.list, { answer: webhooksSchema }),
   add: endpoint(webhookPaths.add, { body: webhookInputSchema, answer: webhooksSchema }),
-  change: endpoint(webhookPaths.change, { body: webhookInputSchema, answer: webhooksSchema }),
+  change: endpoint(webhookPaths.change, {
+    body: webhookInputSchema.extend({ version: z.number().int() }),
+    answer: webhooksSchema,
+  }),
   drop: endpoint(webhookPaths.drop, { answer: webhooksSchema }),
   /** What was told, the newest first. */
   log: endpoint(webhookPaths.log, {

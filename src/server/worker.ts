@@ -168,7 +168,8 @@ function tellSoon({ source, log }: WorkerParts, runner: () => Promise<Runner>): 
          union all (select workspace_id, 'push' from message where push = 'undecided' limit 1000)) as noted`,
     );
     const [hooks] = await source.query<{ due: boolean }[]>(
-      `select exists (select from webhook_delivery where state = 'waiting' and try_at <= clock_timestamp()) as due`,
+      `select exists (select from webhook_delivery d join webhook w on w.workspace_id = d.workspace_id and w.id = d.webhook_id and w.is_on
+         where d.state = 'waiting' and d.try_at <= clock_timestamp()) as due`,
     );
     if (hooks?.due) await (await runner()).addJob('webhooks', {}, { jobKey: 'webhooks' });
     for (const { workspaceId, job } of waiting)

@@ -11,6 +11,8 @@ export class WebhookRecord {
   workspaceId!: string;
   @PrimaryColumn({ type: 'uuid' })
   id!: string;
+  @Column({ type: 'integer' })
+  version!: number;
   @Column({ type: 'text' })
   name!: string;
   @Column({ type: 'text' })
@@ -35,6 +37,7 @@ export class WebhookRecord {
 @Check('webhook_delivery_state_check', `state in ('waiting', 'sent', 'failed')`)
 @Index('webhook_delivery_of', ['workspaceId', 'webhookId', 'at', 'id'])
 @Index('webhook_delivery_waiting', ['tryAt'], { where: `state = 'waiting'` })
+@Index('webhook_delivery_not_sent', ['workspaceId', 'webhookId', 'at'], { where: `state <> 'sent'` })
 @Index('webhook_delivery_late', ['workspaceId', 'webhookId', 'taskId'], { where: `event = 'task.late'` })
 export class WebhookDeliveryRecord {
   @PrimaryColumn({ type: 'uuid' })

@@ -7,7 +7,7 @@ import {
   type WebhookInput,
 } from '../../contract/index.ts';
 import { isInside } from '../platform/http/posted.ts';
-import { invalid, notNow } from '../platform/refusal.ts';
+import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { WebhookDeliveryRecord, WebhookRecord } from './entity.ts';
 
@@ -21,17 +21,16 @@ export async function listWebhooks(scope: Scope): Promise<{ webhooks: Webhook[] 
       await scope.sql<{ id: string; waiting: number; failed: number }>(
         `select w.id, (select count(*)::int from webhook_delivery d where d.workspace_id = w.workspace_id and d.webhook_id = w.id and d.state = 'waiting') as waiting,
            (select count(*)::int from webhook_delivery d where d.workspace_id = w.workspace_id and d.webhook_id = w.id and d.state = 'failed'
-              and d.at > $2::timestamptz - interval '7 days') as failed
+              and d.at > clock_timestamp() - interval '7 days') as failed
          from webhook w where w.workspace_id = $1`,
-        [new Date()],
       )
     ).map((row) => [row.id, row]),
   );
   return {
     webhooks: rows
       .sort((a, b) => a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1))
-      .map(({ id, name, url, secret, events, isOn, madeAt }) => ({
-        ...{ id, name, url, secret, events, isOn, madeAt: scope.moment(madeAt) },
+      .map(({ id, version, name, url, secret, events, isOn, madeAt }) => ({
+        ...{ id, version, name, url, secret, events, isOn, madeAt: scope.moment(madeAt) },
         waiting: counts.get(id)?.waiting ?? 0,
         failed: counts.get(id)?.failed ?? 0,
       })),
@@ -53,18 +52,27 @@ export function addWebhook(scope: Scope, input: WebhookInput, tellsInside: boole
     if ((await tx.find(WebhookRecord)).length >= MOST_WEBHOOKS)
       throw notNow(`${MOST_WEBHOOKS} programs are told already: drop one first.`);
     await tx.insert(WebhookRecord, {
-      ...{ id: tx.newId(), ...input, secret: `${SECRET_MARK}${randomBytes(32).toString('base64')}` },
+      ...{ id: tx.newId(), version: 1, ...input, secret: `${SECRET_MARK}${randomBytes(32).toString('base64')}` },
       ...{ madeAt: tx.instant, madeBy: tx.me.id },
     });
+    await tx.tell('workspace');
     return listWebhooks(tx);
   });
 }
 
-export function changeWebhook(scope: Scope, id: string, input: WebhookInput, tellsInside: boolean) {
+export function changeWebhook(
+  scope: Scope,
+  id: string,
+  { version, ...input }: WebhookInput & { readonly version: number },
+  tellsInside: boolean,
+) {
   mustBeOutside(input, tellsInside);
   return scope.transaction(async (tx) => {
-    await tx.locked(WebhookRecord, id, 'webhook');
-    await tx.save(WebhookRecord, id, input);
+    const before = await tx.locked(WebhookRecord, id, 'webhook');
+    if (before.version !== version)
+      throw changedMeanwhile(`Somebody else has changed “${before.name}” since you saw it.`);
+    await tx.save(WebhookRecord, id, { ...input, version: version + 1 });
+    await tx.tell('workspace');
     return listWebhooks(tx);
   });
 }
@@ -73,6 +81,7 @@ export function dropWebhook(scope: Scope, id: string) {
   return scope.transaction(async (tx) => {
     await tx.locked(WebhookRecord, id, 'webhook');
     await tx.sql('delete from webhook where workspace_id = $1 and id = $2', [id]);
+    await tx.tell('workspace');
     return listWebhooks(tx);
   });
 }

@@ -41,8 +41,9 @@ export async function deliverWebhooks(source: DataSource, mayBeInside: boolean):
     .query<[Due[], number]>(
       // Chosen once, before the rest is put together: a plan that asked again would choose others.
       `with due as materialized (
-         select workspace_id, id from webhook_delivery where state = 'waiting' and try_at <= clock_timestamp()
-         order by try_at limit ${AT_ONCE} for update skip locked)
+         select d.workspace_id, d.id from webhook_delivery d
+           join webhook w on w.workspace_id = d.workspace_id and w.id = d.webhook_id and w.is_on
+         where d.state = 'waiting' and d.try_at <= clock_timestamp() order by d.try_at limit ${AT_ONCE} for update of d skip locked)
        update webhook_delivery d set try_at = clock_timestamp() + make_interval(secs => ${HELD_SECONDS})
        from due, webhook w where d.workspace_id = due.workspace_id and d.id = due.id
          and w.workspace_id = d.workspace_id and w.id = d.webhook_id
@@ -107,7 +108,8 @@ export async function noteLate(scope: Scope): Promise<void> {
 /** Lets go of what was told long ago; gives how many. */
 export async function sweepDeliveries(source: DataSource): Promise<number> {
   const [, gone] = (await source.query(
-    `delete from webhook_delivery where state <> 'waiting' and at < clock_timestamp() - make_interval(days => ${KEPT_DAYS})`,
+    `delete from webhook_delivery d using webhook w where d.workspace_id = w.workspace_id and d.webhook_id = w.id
+       and d.state <> 'waiting' and d.at < clock_timestamp() - make_interval(days => ${KEPT_DAYS})`,
   )) as [unknown, number];
   return gone;
 }

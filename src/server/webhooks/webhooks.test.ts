@@ -201,12 +201,23 @@ describe('a program that is told', () => {
       .expect(200);
     await plain.stop();
     const { secret: _, id, madeAt: __, waiting: ___, failed: ____, ...input } = hook;
+    // What waits is held while it is paused, and nothing new is noted; who has not seen that changes nothing.
+    await started();
     await crew.ines
       .put(`/api/webhooks/${id}`)
       .send({ ...input, isOn: false })
       .expect(200);
+    await crew.ines
+      .put(`/api/webhooks/${id}`)
+      .send({ ...input, name: 'B' })
+      .expect(409);
     await started();
-    expect(await server.source.query('select 1 from webhook_delivery')).toEqual([]);
+    expect([await send(), receiver.came.length, (await log(hook)).length]).toEqual([0, 0, 1]);
+    await crew.ines
+      .put(`/api/webhooks/${id}`)
+      .send({ ...input, version: 2 })
+      .expect(200);
+    expect(await send()).toBe(1);
     await crew.ines.delete(`/api/webhooks/${id}`).expect(200);
     await crew.ines.get(`/api/webhooks/${id}/deliveries`).expect(404);
   });

@@ -1,7 +1,7 @@
 import { type LookupAddress, lookup } from 'node:dns';
 import { BlockList, isIP, type LookupFunction } from 'node:net';
 
-/** Networks that are nobody's outside (RFC 6890), by their first address and the bits that count. */
+/** Networks that are nobody's outside, or lead to such (RFC 6890; RFC 6052 and 3056 hold an address of the other kind), by their first address and the bits that count. */
 const PRIVATE: readonly (readonly [string, number, 'ipv4' | 'ipv6'])[] = [
   ...(
     [
@@ -9,7 +9,7 @@ const PRIVATE: readonly (readonly [string, number, 'ipv4' | 'ipv6'])[] = [
       ...(['192.0.0.0/24', '192.168.0.0/16', '198.18.0.0/15', '224.0.0.0/4', '240.0.0.0/4'] as const),
     ] as const
   ).map((net) => [net.split('/')[0] ?? '', Number(net.split('/')[1]), 'ipv4'] as const),
-  ...(['::/128', '::1/128', 'fc00::/7', 'fe80::/10', 'ff00::/8'] as const).map(
+  ...(['::/128', '::1/128', '64:ff9b::/96', '2002::/16', 'fc00::/7', 'fe80::/10', 'ff00::/8'] as const).map(
     (net) => [net.split('/')[0] ?? '', Number(net.split('/')[1]), 'ipv6'] as const,
   ),
 ];

@@ -14,7 +14,7 @@ export function touchedBy({ topics, tasks, people, load }: Live, me: string): { 
     later.push('/day-sheets');
   }
   if (topics.includes('workspace'))
-    soon.push('/workspace', '/settings', '/team', '/leave', '/colleagues', '/shifts', '/letters');
+    soon.push('/workspace', '/settings', '/team', '/leave', '/colleagues', '/shifts', '/letters', '/webhooks');
   if (topics.includes('clients')) {
     soon.push('/clients/', '/subjects', '/answers');
     later.push('/clients', '/assets');

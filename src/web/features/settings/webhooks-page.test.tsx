@@ -7,7 +7,14 @@ import { WebhooksPage } from './webhooks-page.tsx';
 
 const id = (n: number) => `01937000-0000-7000-8000-00000000e${String(n).padStart(3, '0')}`;
 const hook = (more: Partial<Webhook> = {}): Webhook => ({
-  ...{ id: id(1), name: 'Wall screen', url: 'https://screen.example/rota', events: ['task.late'], isOn: true },
+  ...{
+    id: id(1),
+    version: 1,
+    name: 'Wall screen',
+    url: 'https://screen.example/rota',
+    events: ['task.late'],
+    isOn: true,
+  },
   ...{ secret: 'whsec_abc', madeAt: '2026-11-20T09:00', waiting: 0, failed: 2, ...more },
 });
 const delivery: WebhookDelivery = {

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
+import * as z from 'zod/mini';
 import { webhookAddresses } from '../../../contract/addresses-later.ts';
 import {
   WEBHOOK_EVENTS,
@@ -13,7 +14,9 @@ import { sayDone } from '../../app/shell/toast.tsx';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { useAnswer } from '../../kit/answer.ts';
 import { ask, ProblemError } from '../../kit/api.ts';
+import { useDraft } from '../../kit/draft.ts';
 import { NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
+import { SureButton } from '../../kit/sure-button.tsx';
 import { useTrying } from '../../kit/use-trying.ts';
 import { sayDay, timeOf } from '../../kit/ways.ts';
 
@@ -23,6 +26,12 @@ const EVENTS: Readonly<Record<WebhookEvent, string>> = {
   'task.finished': 'finished',
   'task.late': 'late',
 };
+const draftSchema = z.object({
+  name: z.string(),
+  url: z.string(),
+  events: z.array(z.enum(WEBHOOK_EVENTS)),
+  isOn: z.boolean(),
+});
 const FRESH: WebhookInput = { name: '', url: '', events: ['task.finished', 'task.late'], isOn: true };
 
 /** Programs that are told of what happens to tasks. */
@@ -63,6 +72,7 @@ export function WebhooksPage() {
         </p>
         {changing === 'new' && (
           <WebhookForm
+            place="webhook"
             initial={FRESH}
             words="Tell it from now on"
             onSave={async (input) => {
@@ -97,19 +107,21 @@ interface OneProps {
 }
 
 function One({ webhook, isChanging, onChange, onNews }: OneProps) {
-  const { id, name, url, events, isOn, secret, waiting, failed } = webhook;
+  const { id, version, name, url, events, isOn, secret, waiting, failed } = webhook;
   const { busy, trying } = useTrying();
   const [isShown, setShown] = useState(false);
   const [isLog, setLog] = useState(false);
   const save = async (input: WebhookInput) => {
-    await onNews(await ask(webhookAddresses.change, { params: { webhookId: id }, body: input }));
+    await onNews(await ask(webhookAddresses.change, { params: { webhookId: id }, body: { ...input, version } }));
   };
   return (
     <section className="mt-4 max-w-[900px] border-t border-line-2 pt-2.5 text-row leading-5.5" aria-label={name}>
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h2 className="text-body text-primary">{name}</h2>
         <span className={isOn ? '' : 'text-ink-2'}>
-          {isOn ? `tasks ${events.map((event) => EVENTS[event]).join(', ')}` : 'paused: nothing is noted for it'}
+          {isOn
+            ? `tasks ${events.map((event) => EVENTS[event]).join(', ')}`
+            : 'paused: nothing new is noted for it, what waits is held'}
         </span>
         <span className="ml-auto flex gap-4 text-note">
           <button type="button" className="link-line" onClick={() => onChange(!isChanging)}>
@@ -123,19 +135,18 @@ function One({ webhook, isChanging, onChange, onNews }: OneProps) {
           >
             {isOn ? 'Pause' : 'Go on'}
           </button>
-          <button
-            type="button"
-            className="link-line"
+          <SureButton
+            words="Drop"
+            question="With all it was told?"
+            label={`Drop ${name}`}
             disabled={busy}
-            onClick={() =>
+            onSure={() =>
               void trying(async () => {
                 await onNews(await ask(webhookAddresses.drop, { params: { webhookId: id } }));
                 sayDone('It is told nothing any more.');
               })
             }
-          >
-            Drop
-          </button>
+          />
         </span>
       </div>
       <p className="font-mono text-note break-all text-ink-2">{url}</p>
@@ -155,6 +166,7 @@ function One({ webhook, isChanging, onChange, onNews }: OneProps) {
       </p>
       {isChanging && (
         <WebhookForm
+          place={`webhook.${id}`}
           initial={{ name, url, events, isOn }}
           words="Save"
           onSave={async (input) => {
@@ -170,6 +182,8 @@ function One({ webhook, isChanging, onChange, onNews }: OneProps) {
 }
 
 interface WebhookFormProps {
+  /** By which what is being written is found again. */
+  readonly place: string;
   readonly initial: WebhookInput;
   readonly words: string;
   /** @throws ProblemError when it is refused */
@@ -177,14 +191,16 @@ interface WebhookFormProps {
   readonly onLeave: () => void;
 }
 
-function WebhookForm({ initial, words, onSave, onLeave }: WebhookFormProps) {
-  const [draft, setDraft] = useState(initial);
+function WebhookForm({ place, initial, words, onSave, onLeave }: WebhookFormProps) {
+  // What is being written stays, wherever one goes meanwhile.
+  const { draft, change: setDraft, forget } = useDraft(place, initial, draftSchema);
   const [problem, setProblem] = useState<string | null>(null);
   const { busy, trying } = useTrying();
   const submit = () =>
     trying(async () => {
       try {
         await onSave({ ...draft, name: draft.name.trim(), url: draft.url.trim() });
+        forget();
       } catch (error) {
         if (!(error instanceof ProblemError)) throw error;
         setProblem(error.at('name') ?? error.at('url') ?? error.at('events') ?? error.message);
@@ -241,7 +257,14 @@ function WebhookForm({ initial, words, onSave, onLeave }: WebhookFormProps) {
         <button type="submit" className="btn btn-primary btn-sm" disabled={busy}>
           {words}
         </button>
-        <button type="button" className="btn btn-text" onClick={onLeave}>
+        <button
+          type="button"
+          className="btn btn-text"
+          onClick={() => {
+            forget();
+            onLeave();
+          }}
+        >
           Not now
         </button>
       </span>

@@ -12,6 +12,7 @@ export class Webhooks1769500000000 implements MigrationInterface {
       create table webhook (
         workspace_id uuid not null,
         id uuid not null,
+        version integer not null,
         name text not null,
         url text not null,
         secret text not null,
@@ -42,6 +43,7 @@ export class Webhooks1769500000000 implements MigrationInterface {
       );
       create index webhook_delivery_of on webhook_delivery (workspace_id, webhook_id, at, id);
       create index webhook_delivery_waiting on webhook_delivery (try_at) where state = 'waiting';
+      create index webhook_delivery_not_sent on webhook_delivery (workspace_id, webhook_id, at) where state <> 'sent';
       create index webhook_delivery_late on webhook_delivery (workspace_id, webhook_id, task_id) where event = 'task.late';
 
       create function webhook_facts (t task) returns jsonb language sql stable as $$
