@@ -73,7 +73,11 @@ interface Changed {
 }
 
 /** What a calendar says: what is made and what is foreseen, in the order of its days. @param origin under which pages are opened */
-export async function entriesOf(scope: Scope, of: CalendarOf, origin: string | null): Promise<CalendarEntry[]> {
+export async function entriesOf(
+  scope: Scope,
+  of: CalendarOf,
+  origin: string | null,
+): Promise<{ readonly entries: CalendarEntry[]; readonly says: string }> {
   const { question, foreseen, isOf } = await askedOf(scope, of);
   const made = await madeTasks(scope, question);
   const ahead = await foreseen(scope);
@@ -88,9 +92,12 @@ export async function entriesOf(scope: Scope, of: CalendarOf, origin: string | n
     ...ahead.map((task) => foreseenEntry(scope, task, names, changed, origin)),
     ...(await takenOut(scope, lines, changed, new Set([...made, ...ahead].map(uidOf)))),
   ];
-  return entries
-    .sort((a, b) => (a.dueOn < b.dueOn ? -1 : a.dueOn > b.dueOn ? 1 : a.uid < b.uid ? -1 : 1))
-    .slice(0, MOST_ENTRIES);
+  const inOrder = entries.sort((a, b) => (a.dueOn < b.dueOn ? -1 : a.dueOn > b.dueOn ? 1 : a.uid < b.uid ? -1 : 1));
+  const isCut = inOrder.length > MOST_ENTRIES || made.length >= MOST_ENTRIES;
+  return {
+    entries: inOrder.slice(0, MOST_ENTRIES),
+    says: isCut ? `There are more: these are the ${MOST_ENTRIES} that are due first.` : '',
+  };
 }
 
 /** Tasks that are due from some weeks ago on; of many the first. */

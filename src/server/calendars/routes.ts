@@ -50,10 +50,7 @@ interface Told {
 }
 
 const textOf = async (scope: Scope, of: CalendarOf, { name, origin, refreshMinutes }: Told): Promise<string> =>
-  calendarText({
-    ...{ name: `${name}, ${scope.workspace.name}`, says: '', refreshMinutes },
-    entries: await entriesOf(scope, of, origin),
-  });
+  calendarText({ name: `${name}, ${scope.workspace.name}`, refreshMinutes, ...(await entriesOf(scope, of, origin)) });
 
 /** Once more only where it says something else than whoever asks has already (RFC 9110, section 13.1.2). */
 async function sendCalendar(request: Request, response: Response, text: string): Promise<void> {

@@ -515,7 +515,7 @@ describe('a chase', () => {
   it('begins at a schedule as well, of what it has made and is due by today', async () => {
     const [due] = await server.source.query<{ scheduleId: string; tasks: string[] }[]>(
       `select t.schedule_id as "scheduleId", array_agg(t.id order by t.due_on, t.id) as tasks from task t
-       where t.schedule_id is not null and t.state in ('open', 'started') and t.due_on <= '2026-11-24' and t.held_until is null
+       where t.schedule_id is not null and t.state in ('open', 'underWay') and t.due_on <= '2026-11-24' and t.held_until is null
          and t.assignee_id is not null and t.workspace_id = $1 group by 1 order by count(*) desc, 1 limit 1`,
       [(await server.person('Ines Calloway')).workspaceId],
     );

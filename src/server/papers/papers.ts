@@ -20,6 +20,7 @@ import {
 import { callDay } from '../calls/index.ts';
 import { Client } from '../clients/index.ts';
 import { colleagues } from '../people/index.ts';
+import { eachInTurn } from '../platform/in-turn.ts';
 import type { Paper } from '../platform/pdf.ts';
 import type { Scope } from '../platform/scope.ts';
 import { foreseenFrom, foreseenOf, KEPT_DAYS } from '../schedules/index.ts';
@@ -176,7 +177,7 @@ export async function weekPaper(scope: Scope, { team, role, week }: PaperOf['wee
     [{ name: '', share: 1.2 }, ...days.map((day) => ({ name: nameOf(day), share: 1.6 }))],
     true,
   );
-  for (const { id, name: who } of people)
+  await eachInTurn(people, ({ id, name: who }) =>
     paper.row({
       cells: [
         who,
@@ -186,7 +187,8 @@ export async function weekPaper(scope: Scope, { team, role, week }: PaperOf['wee
           return [...all.slice(0, NAMED_A_DAY), ...(more > 0 ? [`and ${more} more`] : [])].join('\n');
         }),
       ],
-    });
+    }),
+  );
   if (people.length === 0) paper.sentence('Nobody is in it.');
   return { paper: paper.done(), name: `week ${name} ${isoOfDay(monday)}.pdf` };
 }
@@ -256,7 +258,7 @@ export async function clientPaper(scope: Scope, { client: clientId }: PaperOf['c
     ],
   );
   let month = '';
-  for (const { on, title, asset, who, state } of lines) {
+  await eachInTurn(lines, ({ on, title, asset, who, state }) => {
     if (on.slice(0, 7) !== month) {
       month = on.slice(0, 7);
       const { month: of, year } = yearMonthDay(dayOfIso(on));
@@ -266,7 +268,8 @@ export async function clientPaper(scope: Scope, { client: clientId }: PaperOf['c
       cells: [sayDate(dayOfIso(on), ways), title, asset ?? '', who ?? '', state],
       isQuiet: state === 'foreseen',
     });
-  }
+  });
+  if (made.length === MOST_LINES) paper.sentence(`Of what is made only the first ${MOST_LINES} tasks stand here.`);
   if (lines.length === 0) paper.sentence('Nothing was done, and nothing is planned, within this year.');
   return { paper: paper.done(), name: `${name} ${scope.today}.pdf` };
 }

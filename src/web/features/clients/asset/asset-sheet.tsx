@@ -70,9 +70,11 @@ export function AssetSheet() {
                   <Link className="link-line" to={`/day-sheet/together?${asset.isSite ? 'site' : 'asset'}=${asset.id}`}>
                     Day sheet of {asset.name}
                   </Link>
-                  <span className="ml-4">
-                    <CalendarLink of={{ kind: 'asset', id: asset.id }} />
-                  </span>
+                  {!asset.isArchived && (
+                    <span className="ml-4">
+                      <CalendarLink of={{ kind: 'asset', id: asset.id }} />
+                    </span>
+                  )}
                 </p>
                 <Archiving asset={asset} />
               </>

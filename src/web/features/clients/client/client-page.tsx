@@ -86,7 +86,7 @@ function Client({ client }: { readonly client: ClientRecord }) {
           <Link className="btn" to={`/tasks?client=${id}&due=any&are=any&by=no`}>
             All tasks
           </Link>
-          <CalendarLink of={{ kind: 'client', id }} className="btn" />
+          {!isArchived && <CalendarLink of={{ kind: 'client', id }} className="btn" />}
           {may('plan') && !isArchived && (
             <Link className="btn" to="/plans/put-on" state={{ clients: [{ id, name }] }}>
               Put on a plan
