@@ -30,7 +30,7 @@ test('a list of clients is read, told, mended, brought in, found, and taken out 
   await expectAccessible(page);
   // It is left and found again.
   await page.getByRole('link', { name: 'Templates' }).click();
-  await page.goto('/clients/bring-in');
+  await page.goto('/bring-in');
   await page.getByRole('link', { name: 'berths.csv' }).click();
   await page.getByRole('textbox', { name: 'Insured until of line 2' }).fill('28/02/2027');
   await page.keyboard.press('Enter');

@@ -56,7 +56,7 @@ test('the first day of a workspace: begun, people invited, clients brought in, w
   await invite(page, 'Tam Vole', 'tam@curlew.example');
   const phone = await begun(page, browser, 'Perrin Vale');
 
-  await page.goto('/clients/bring-in');
+  await page.goto('/bring-in');
   await page
     .getByLabel('The file')
     .setInputFiles({ name: 'holders.csv', mimeType: 'text/csv', buffer: Buffer.from(LIST) });

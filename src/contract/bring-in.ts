@@ -1,8 +1,10 @@
 import { z } from 'zod';
-import { BRING_KINDS, DAY_ORDERS } from '../core/index.ts';
+import { BRING_KINDS, type BringKind, DAY_ORDERS } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { id, named } from './fields.ts';
+import { impactSchema } from './impact.ts';
 import { bringInPaths } from './paths.ts';
+import { estimate } from './work.ts';
 
 /** The largest file, and the most lines and columns of one. */
 export const MOST_BRING_BYTES = 10 * 1024 * 1024;
@@ -15,17 +17,41 @@ export const BRING_UNDO_DAYS = 30;
 export const SAME_BY = {
   clients: ['mail or name', 'asset, mail or name', 'name'],
   people: ['mail or name', 'mail'],
-} as const;
-const sameBy = z.enum(['mail or name', 'asset, mail or name', 'name', 'mail']);
-export type SameBy = z.infer<typeof sameBy>;
+  schedules: ['template, client and asset'],
+  tasks: ['name, day and client'],
+  templates: ['name'],
+  history: ['name, day and client'],
+} as const satisfies Readonly<Record<BringKind, readonly [string, ...string[]]>>;
+export type SameBy = (typeof SAME_BY)[BringKind][number];
+const sameBy = z.enum([...new Set(Object.values(SAME_BY).flat())] as [SameBy, ...SameBy[]]);
 
 /** What is done with a line that is like something here. */
-export const ALIKE_CHOICES = ['update', 'leave', 'add'] as const;
-export type AlikeChoice = (typeof ALIKE_CHOICES)[number];
+const ANY_CHOICE = ['update', 'leave', 'add'] as const;
+export type AlikeChoice = (typeof ANY_CHOICE)[number];
+
+/** Of each kind what can be, the usual first: what somebody has worked on is never written over. */
+export const ALIKE_CHOICES = {
+  clients: ANY_CHOICE,
+  people: ANY_CHOICE,
+  schedules: ANY_CHOICE,
+  tasks: ['leave', 'add'],
+  templates: ['update', 'leave'],
+  history: ['leave', 'add'],
+} as const satisfies Readonly<Record<BringKind, readonly AlikeChoice[]>>;
 
 /** What would become of a line: it is new, brings something up to date, says nothing new, is left on wish, or can't be read. */
 export const ROW_FATES = ['new', 'update', 'same', 'leave', 'left'] as const;
 export type RowFate = (typeof ROW_FATES)[number];
+
+/** Of which kinds it can be looked at what they do to tasks and to the coming year; of the others the lines say it all. */
+export const BRING_HAS_IMPACT = {
+  clients: false,
+  people: false,
+  schedules: true,
+  tasks: false,
+  templates: true,
+  history: false,
+} as const satisfies Readonly<Record<BringKind, boolean>>;
 
 const rowSchema = z.object({
   /** As it stands in the file, the first below the head being 1. */
@@ -102,6 +128,8 @@ export const bringInSchema = z.object({
   /** Service plans that it names, with how many lines do; null where there is none called so. */
   plans: z.array(z.object({ name: z.string(), count: z.number().int(), planId: id.nullable() })),
   sameBy,
+  /** How long work takes of which the file does not say it, in minutes. */
+  usualMinutes: z.number().int(),
   counts: countsSchema,
   /** A letter for each line, by its fate: n, u, s, e (left on wish) and x (left, as it can't be read). */
   fates: z.string(),
@@ -153,16 +181,23 @@ export const bringInEndpoints = {
       people: z.record(z.string().max(200), id.nullable()).optional(),
       sameBy: sameBy.optional(),
       turnsNames: z.boolean().optional(),
+      usualMinutes: estimate.optional(),
       mended: z
         .array(z.object({ number: z.number().int(), column: z.number().int().min(0), text: z.string().max(5000) }))
         .max(200)
         .optional(),
       choices: z
-        .array(z.object({ number: z.number().int(), choice: z.enum(ALIKE_CHOICES) }))
+        .array(z.object({ number: z.number().int(), choice: z.enum(ANY_CHOICE) }))
         .max(200)
         .optional(),
     }),
     answer: one,
+  }),
+  /** What bringing it in would do to tasks and to the coming year. */
+  impact: endpoint(bringInPaths.impact, {
+    heavy: true,
+    body: z.object({ version: z.number().int() }),
+    answer: impactSchema,
   }),
   bringIn: endpoint(bringInPaths.bringIn, {
     heavy: true,

@@ -27,6 +27,7 @@ export const bringInPaths = {
   rows: ['GET', '/bring-ins/:bringInId/rows'],
   forPlan: ['GET', '/bring-ins/:bringInId/for-plan'],
   settle: ['PUT', '/bring-ins/:bringInId'],
+  impact: ['POST', '/bring-ins/:bringInId/impact'],
   bringIn: ['POST', '/bring-ins/:bringInId/bring-in'],
   discard: ['DELETE', '/bring-ins/:bringInId'],
 } as const satisfies Record<string, Path>;

@@ -104,6 +104,7 @@ export {
   type NamedPerson,
   NOBODY_YET,
   NOT_HERE,
+  readRule,
   sayGroup,
   sayOffer,
   sayRule,
@@ -116,9 +117,12 @@ export { type DaysOffRead, readDaysOff } from './bring-in/days-off-ics.ts';
 export {
   ASSET_OWN,
   BRING_KINDS,
+  BRING_RIGHTS,
+  BRING_WORDS,
   type BringField,
   type BringKind,
   bringFields,
+  HISTORY_STATES,
   isNewField,
   NEW_FIELDS,
   type NewField,
@@ -126,13 +130,23 @@ export {
 } from './bring-in/fields.ts';
 export { guessColumns } from './bring-in/guess.ts';
 export { type Meant, nameKey, whoIsMeant } from './bring-in/people-names.ts';
-export { type RowProblem, type RowReading, type RowValues, readRow, turnedName } from './bring-in/row.ts';
+export {
+  type RowProblem,
+  type RowReading,
+  type RowValues,
+  readRow,
+  textOfValue,
+  turnedName,
+} from './bring-in/row.ts';
+export { type LineProblem, readScheduleLine, writeScheduleLine } from './bring-in/schedule-line.ts';
+export { readStepLine, type StepLine, writeStepLine } from './bring-in/step-line.ts';
 export {
   DAY_ORDERS,
   type DayOrder,
   type DayOrderFound,
   dayOrderOf,
   readFileDate,
+  readFileMoment,
   readFileNumber,
 } from './bring-in/values.ts';
 export { CONVENTIONS, type Convention } from './calendar/business-day.ts';
@@ -699,6 +713,7 @@ export {
   weekdayShort,
 } from './wording/date-words.ts';
 export { readDuration, sayDuration, sayHours } from './wording/duration.ts';
+export { nearestWord } from './wording/spelling.ts';
 export {
   fillTitle,
   hasToken,
@@ -721,7 +736,7 @@ export {
   weekdaysInOrder,
 } from './wording/ways.ts';
 export { zoneCity } from './wording/zone-words.ts';
-export { type CellContext, type CellName, readTimeOfDay } from './worksheet/cells.ts';
+export { type CellContext, type CellName, type CellSchedule, readTimeOfDay, writeCell } from './worksheet/cells.ts';
 export type { NamedPlan } from './worksheet/plan-cell.ts';
 export {
   type CellEdit,

@@ -34,6 +34,7 @@ import { Assignment1766400000000 } from './platform/db/migrations/assignment.ts'
 import { Backups1769300000000 } from './platform/db/migrations/backups.ts';
 import { BoundedChanges1765400000000 } from './platform/db/migrations/bounded-changes.ts';
 import { BringIns1766100000000 } from './platform/db/migrations/bring-ins.ts';
+import { BroughtInWork1769900000000 } from './platform/db/migrations/brought-in-work.ts';
 import { CalendarAddresses1769200000000 } from './platform/db/migrations/calendar-addresses.ts';
 import { CallQuotas1768400000000 } from './platform/db/migrations/call-quotas.ts';
 import { CallsTakenOff1768500000000 } from './platform/db/migrations/calls-taken-off.ts';
@@ -227,6 +228,7 @@ export function dataSource(
       AccessTokens1769400000000,
       Webhooks1769500000000,
       RungContacts1769600000000,
+      BroughtInWork1769900000000,
     ],
     extra: {
       max: connections,

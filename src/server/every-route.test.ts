@@ -354,6 +354,7 @@ const TAKES: Readonly<Record<string, Right>> = {
   'GET /bring-ins/:bringInId/rows': 'clients',
   'GET /bring-ins/:bringInId/for-plan': 'clients',
   'PUT /bring-ins/:bringInId': 'clients',
+  'POST /bring-ins/:bringInId/impact': 'clients',
   'POST /bring-ins/:bringInId/bring-in': 'clients',
   'DELETE /bring-ins/:bringInId': 'clients',
   'GET /messages': 'account',

@@ -1,12 +1,42 @@
 import { type FieldKind, type OwnField, PREFERS } from '../own-fields/own-fields.ts';
-import { ACCESS_LEVELS } from '../people/access.ts';
+import { ACCESS_LEVELS, type Right } from '../people/access.ts';
 
 /** What can be brought in from a file, a line each. */
-export const BRING_KINDS = ['clients', 'people'] as const;
+export const BRING_KINDS = ['clients', 'people', 'schedules', 'tasks', 'templates', 'history'] as const;
 export type BringKind = (typeof BRING_KINDS)[number];
 
-/** How the text of a cell is read. */
-export type BringValue = 'text' | 'email' | 'names' | 'person' | 'choice' | 'date' | 'number';
+/** The right that it takes, over everything. */
+export const BRING_RIGHTS = {
+  clients: 'clients',
+  people: 'people',
+  schedules: 'plan',
+  tasks: 'plan',
+  templates: 'plan',
+  history: 'plan',
+} as const satisfies Readonly<Record<BringKind, Right>>;
+
+/** What a list is of, in words: of one thing, and of several. */
+export const BRING_WORDS: Readonly<Record<BringKind, { readonly one: string; readonly many: string }>> = {
+  clients: { one: 'client', many: 'clients' },
+  people: { one: 'person', many: 'people' },
+  schedules: { one: 'schedule', many: 'schedules' },
+  tasks: { one: 'task', many: 'tasks' },
+  templates: { one: 'template', many: 'templates' },
+  history: { one: 'finished task', many: 'finished tasks' },
+};
+
+/** How the text of a cell is read: a moment is a date, with a time of day behind it or not; a duration is in minutes. */
+export type BringValue =
+  | 'text'
+  | 'email'
+  | 'names'
+  | 'person'
+  | 'choice'
+  | 'date'
+  | 'time'
+  | 'moment'
+  | 'duration'
+  | 'number';
 
 /** Something that a column of a file can become. */
 export interface BringField {
@@ -101,6 +131,109 @@ const PERSON_FIELDS: readonly BringField[] = [
   field('worksUntil', 'last day', { value: 'date', alsoCalled: ['end', 'end date', 'until', 'left', 'leaving date'] }),
 ];
 
+const SUBJECT_FIELDS: readonly BringField[] = [
+  field('client', 'client', { alsoCalled: ['client name', 'customer', 'customer name', 'for whom', 'for', 'holder'] }),
+  field('asset', 'asset', { alsoCalled: ['vessel', 'boat', 'equipment', 'machine', 'site', 'thing'] }),
+];
+const WHO = ['by', 'person', 'assignee', 'assigned to', 'responsible', 'done by', 'by whom', 'owner'];
+const MINUTES = ['estimate', 'duration', 'time needed', 'takes', 'effort'];
+
+/** The longest phrase, and the longest text of who does it. */
+const LONGEST_PHRASE = 400;
+
+const SCHEDULE_FIELDS: readonly BringField[] = [
+  field('template', 'template', {
+    isNeeded: true,
+    alsoCalled: ['template name', 'work', 'what', 'task', 'job', 'procedure', 'activity'],
+  }),
+  ...SUBJECT_FIELDS,
+  field('when', 'when', {
+    isNeeded: true,
+    most: LONGEST_PHRASE,
+    alsoCalled: ['phrase', 'rule', 'schedule', 'frequency', 'how often', 'repeats', 'recurrence', 'interval'],
+  }),
+  field('who', 'who', { most: LONGEST_PHRASE, alsoCalled: WHO }),
+  field('from', 'from', {
+    value: 'date',
+    alsoCalled: ['start', 'start date', 'starts', 'since', 'first date', 'begins'],
+  }),
+  field('until', 'until', { value: 'date', alsoCalled: ['end', 'end date', 'ends', 'last date'] }),
+  field('appears', 'appears', { most: 60, alsoCalled: ['shown', 'visible from', 'lead time'] }),
+  field('due', 'due', { most: 60, alsoCalled: ['due after', 'allowed'] }),
+];
+
+/** Of what a task came to that is brought in as something finished. */
+export const HISTORY_STATES = ['done', 'skipped'] as const;
+
+const TASK_FIELDS: readonly BringField[] = [
+  field('title', 'task', {
+    isNeeded: true,
+    most: 200,
+    alsoCalled: ['title', 'name', 'what', 'subject', 'job', 'to do'],
+  }),
+  field('dueOn', 'due', {
+    isNeeded: true,
+    value: 'date',
+    alsoCalled: ['due date', 'due on', 'deadline', 'date', 'day', 'by when'],
+  }),
+  field('dueTime', 'due at', { value: 'time', alsoCalled: ['due time', 'until', 'end time'] }),
+  field('workOn', 'work on', { value: 'date', alsoCalled: ['planned', 'planned for', 'scheduled for', 'do on'] }),
+  field('startTime', 'starts at', { value: 'time', alsoCalled: ['start time', 'time', 'at'] }),
+  field('who', 'who', { value: 'person', alsoCalled: WHO }),
+  ...SUBJECT_FIELDS,
+  field('minutes', 'minutes', { value: 'duration', alsoCalled: MINUTES }),
+  field('priority', 'priority', {
+    value: 'choice',
+    choices: ['low', 'normal', 'high', 'urgent'],
+    alsoCalled: ['importance', 'urgency'],
+  }),
+  field('brief', 'note', {
+    most: 2000,
+    alsoCalled: ['notes', 'details', 'description', 'remarks', 'remark', 'comment'],
+  }),
+  field('state', 'state', { most: 60, alsoCalled: ['status'] }),
+];
+
+const TEMPLATE_FIELDS: readonly BringField[] = [
+  field('name', 'template', { isNeeded: true, alsoCalled: ['template name', 'name', 'procedure', 'work'] }),
+  field('summary', 'summary', { alsoCalled: ['about', 'purpose'] }),
+  field('category', 'category', { most: 40, alsoCalled: ['group', 'area'] }),
+  field('workType', 'type of work', { most: 40, alsoCalled: ['type', 'work type', 'kind'] }),
+  field('titlePattern', 'title', { most: 200, alsoCalled: ['task title', 'task name'] }),
+  field('minutes', 'minutes', { value: 'duration', alsoCalled: MINUTES }),
+  field('priority', 'priority', {
+    value: 'choice',
+    choices: ['low', 'normal', 'high', 'urgent'],
+    alsoCalled: ['importance'],
+  }),
+  field('who', 'who', { most: LONGEST_PHRASE, alsoCalled: WHO }),
+  field('instructions', 'instructions', { most: 5000, alsoCalled: ['description', 'how', 'details', 'text'] }),
+  field('step', 'step', { most: 200, alsoCalled: ['check line', 'check', 'item', 'line', 'sub task', 'subtask'] }),
+  field('stepNote', 'step note', { most: 2000, alsoCalled: ['check note', 'item note'] }),
+  field('stepMinutes', 'step minutes', { value: 'duration', alsoCalled: ['step estimate', 'step duration'] }),
+  field('stepDay', 'step day', { most: 60, alsoCalled: ['step offset', 'step on'] }),
+];
+
+const HISTORY_FIELDS: readonly BringField[] = [
+  field('title', 'task', {
+    isNeeded: true,
+    most: 200,
+    alsoCalled: ['title', 'name', 'what', 'subject', 'job', 'work'],
+  }),
+  field('doneAt', 'done at', {
+    value: 'moment',
+    alsoCalled: ['done', 'done on', 'finished', 'finished at', 'completed', 'completed at', 'completion date', 'date'],
+  }),
+  field('doneBy', 'done by', { value: 'person', alsoCalled: ['finished by', 'completed by', 'by', 'signed by'] }),
+  field('dueOn', 'due', { value: 'date', alsoCalled: ['due date', 'due on', 'deadline', 'planned'] }),
+  field('who', 'who', { value: 'person', alsoCalled: ['person', 'assignee', 'assigned to', 'responsible'] }),
+  ...SUBJECT_FIELDS,
+  field('template', 'template', { alsoCalled: ['template name', 'procedure'] }),
+  field('minutes', 'minutes', { value: 'duration', alsoCalled: MINUTES }),
+  field('note', 'note', { most: 5000, alsoCalled: ['notes', 'remarks', 'remark', 'comment', 'result', 'outcome'] }),
+  field('state', 'state', { most: 60, alsoCalled: ['status'] }),
+];
+
 /** What a column may become besides: a field that is not there yet, called as the column is. */
 export const NEW_FIELDS = {
   'new.client.text': { of: 'client', kind: 'text' },
@@ -118,6 +251,14 @@ export function bringFields(
   kind: BringKind,
   own: { readonly client: readonly OwnField[]; readonly asset: readonly OwnField[] },
 ): BringField[] {
-  if (kind === 'people') return [...PERSON_FIELDS];
-  return [...CLIENT_FIELDS, ...ofOwn(OWN, own.client), ...ofOwn(ASSET_OWN, own.asset)];
+  if (kind === 'clients') return [...CLIENT_FIELDS, ...ofOwn(OWN, own.client), ...ofOwn(ASSET_OWN, own.asset)];
+  return [...FIELDS[kind]];
 }
+
+const FIELDS: Readonly<Record<Exclude<BringKind, 'clients'>, readonly BringField[]>> = {
+  people: PERSON_FIELDS,
+  schedules: SCHEDULE_FIELDS,
+  tasks: TASK_FIELDS,
+  templates: TEMPLATE_FIELDS,
+  history: HISTORY_FIELDS,
+};

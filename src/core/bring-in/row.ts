@@ -1,10 +1,18 @@
+import { readDuration } from '../wording/duration.ts';
+import { readTimeOfDay } from '../worksheet/cells.ts';
 import { asWritten } from './cells.ts';
 import type { BringField } from './fields.ts';
 import { nameKey } from './people-names.ts';
-import { type DayOrder, type Read, readFileDate, readFileNumber } from './values.ts';
+import { type DayOrder, type Read, readFileDate, readFileMoment, readFileNumber } from './values.ts';
 
 /** What was read of a line, by the key of the field; what is empty is not there. */
 export type RowValues = Readonly<Record<string, string | number | readonly string[]>>;
+
+/** What stands at a field as a text; empty where nothing does. */
+export function textOfValue(values: RowValues, key: string): string {
+  const value = values[key];
+  return value === undefined ? '' : typeof value === 'object' ? value.join(', ') : String(value);
+}
 
 export interface RowProblem {
   /** The place of its column, from 0; null where it is about the line as a whole. */
@@ -68,6 +76,18 @@ function readCell(
   switch (field.value) {
     case 'date':
       return readFileDate(text, dayOrder);
+    case 'moment':
+      return readFileMoment(text, dayOrder);
+    case 'time': {
+      const time = readTimeOfDay(text.replace(/^(\d{1,2}:\d{2}):\d{2}$/, '$1'));
+      return time === null ? { problem: `“${text}” is no time of day` } : { value: time };
+    }
+    case 'duration': {
+      const minutes = readDuration(text);
+      return minutes === null || minutes < 1
+        ? { problem: `“${text}” is no length of time: write it like 45 or 1 h 30` }
+        : { value: minutes };
+    }
     case 'number':
       return readFileNumber(text);
     case 'email':

@@ -70,6 +70,22 @@ export function readFileDate(text: string, order: DayOrder): Read<string> {
   return day === null ? { problem: `“${text.trim()}” is no date` } : { value: isoOfDay(day) };
 }
 
+const CLOCK = /[ T](\d{1,2}):(\d{2})(?::\d{2}(?:\.\d+)?)?(Z?)$/;
+
+/**
+ * The same with the time of day that stands behind it: "2027-02-28T14:30", or the day alone where there is none. One of another
+ * zone ("Z") is refused: whether it is meant so can't be told.
+ */
+export function readFileMoment(text: string, order: DayOrder): Read<string> {
+  const day = readFileDate(text, order);
+  const [, hours, minutes, zone] = CLOCK.exec(text.trim()) ?? [];
+  if ('problem' in day || hours === undefined || minutes === undefined) return day;
+  if (zone === 'Z') return { problem: `“${text.trim()}” is in universal time: write the time as your clocks show it` };
+  if (Number(hours) > 23 || Number(minutes) > 59)
+    return { problem: `“${text.trim()}”: there is no ${hours}:${minutes}` };
+  return { value: `${day.value}T${hours.padStart(2, '0')}:${minutes}` };
+}
+
 const MONTHS = 'January February March April May June July August September October November December'.split(' ');
 
 function dayOf(year: number, month: number, day: number, text: string): Read<string> {

@@ -1,3 +1,4 @@
+import { BRING_WORDS, type BringKind } from '../bring-in/fields.ts';
 import { dayOfIso, type IsoDate } from '../civil-date/iso-date.ts';
 import { plural, sayDay } from '../wording/date-words.ts';
 import type { AskedTurn } from './hearing.ts';
@@ -197,7 +198,7 @@ export function sayBroughtIn(
     rows,
     byId,
   }: {
-    readonly kind: 'clients' | 'people';
+    readonly kind: BringKind;
     readonly fileName: string;
     readonly rows: number;
     readonly byId: string | null;
@@ -205,7 +206,7 @@ export function sayBroughtIn(
   { nameOf }: Pick<Telling, 'nameOf'>,
 ): MessageWords {
   const who = (byId === null ? null : nameOf(byId)) ?? 'Somebody';
-  return { title: `${who} brought in ${kind}`, text: `${fileName}, ${plural(rows, 'line')}` };
+  return { title: `${who} brought in ${BRING_WORDS[kind].many}`, text: `${fileName}, ${plural(rows, 'line')}` };
 }
 
 /** A comment on work, without a name before it where nobody here said it. */

@@ -141,14 +141,15 @@ const ON_THE_DAY = /^(on the day|same day|0( days?)?|)$/i;
 const AWAY = /^(\d{1,3}) ?(d|day|days|w|week|weeks|wd|working days?)( before| after| earlier| later)?$/i;
 const MOST_DAYS = 366;
 
-function sayAway({ amount, unit }: Offset, word: 'before' | 'after'): string {
+/** "2 working days before", "on the day". */
+export function sayOffset({ amount, unit }: Offset, word: 'before' | 'after'): string {
   const n = Math.abs(amount);
   if (n === 0) return 'on the day';
   return `${n} ${unit === 'workingDay' ? 'working ' : ''}day${n === 1 ? '' : 's'} ${word}`;
 }
 
 /** So many days or working days, of no direction; null where it can't be read. */
-function readAway(text: string): Offset | null {
+export function readOffset(text: string): Offset | null {
   if (ON_THE_DAY.test(text)) return { amount: 0, unit: 'day' };
   const [, digits, word = ''] = AWAY.exec(text) ?? [];
   if (digits === undefined) return null;
@@ -158,9 +159,9 @@ function readAway(text: string): Offset | null {
 }
 
 const appears: Cell = {
-  write: (schedule, { today }) => sayAway(inForce(schedule, today).timing.appears, 'before'),
+  write: (schedule, { today }) => sayOffset(inForce(schedule, today).timing.appears, 'before'),
   read(text, schedule, { today }) {
-    const away = / (after|later)$/i.test(text) ? null : readAway(text);
+    const away = / (after|later)$/i.test(text) ? null : readOffset(text);
     if (away === null) return unread('Write it like “2 days before”, “1 working day before” or “on the day”.');
     const now = inForce(schedule, today);
     // Not minus nothing.
@@ -170,9 +171,9 @@ const appears: Cell = {
 };
 
 const due: Cell = {
-  write: (schedule, { today }) => sayAway(inForce(schedule, today).timing.due, 'after'),
+  write: (schedule, { today }) => sayOffset(inForce(schedule, today).timing.due, 'after'),
   read(text, schedule, { today }) {
-    const away = / (before|earlier)$/i.test(text) ? null : readAway(text);
+    const away = / (before|earlier)$/i.test(text) ? null : readOffset(text);
     if (away === null) return unread('Write it like “2 days after”, “1 working day after” or “on the day”.');
     const now = inForce(schedule, today);
     return now.with({ timing: { ...now.timing, due: away } });

@@ -12,14 +12,11 @@ import {
 import { Person } from '../platform/identity/person.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
-import { clientLines, SeenClients } from './client-lines.ts';
-import type { BringIn, BringInRow } from './entity.ts';
+import type { BringIn } from './entity.ts';
 import { columnsRead, newFields } from './new-fields.ts';
-import { personLines, SeenPeople } from './person-lines.ts';
+import { pagesOf } from './pages.ts';
 import type { Told } from './read-row.ts';
-
-/** Lines that are read and held against what is here in one go. */
-const AT_ONCE = 500;
+import { WAYS } from './ways.ts';
 
 /** What a column may become here. */
 export const fieldsKnown = (scope: Scope, kind: BringKind): BringField[] =>
@@ -41,24 +38,12 @@ export function placesOf(scope: Scope, bringIn: BringIn, isOf: (field: BringFiel
   return columnsRead(scope, bringIn).flatMap((key, i) => (key !== null && keys.has(key) ? [i] : []));
 }
 
-/** Lines of a file in their order, so many at a time: memory holds no more of them, however many there are. */
-export async function* pagesOf(
-  scope: Scope,
-  { id }: Pick<BringIn, 'id'>,
-  fields = 'number, cells',
-  order: 'asc' | 'desc' = 'asc',
-): AsyncGenerator<BringInRow[]> {
-  for (let after: number | null = null; ; ) {
-    const rows: BringInRow[] = await scope.sql<BringInRow>(
-      `select ${fields} from bring_in_row where workspace_id = $1 and bring_in_id = $2
-         and ($3::integer is null or number ${order === 'asc' ? '>' : '<'} $3) order by number ${order} limit ${AT_ONCE}`,
-      [id, after],
-    );
-    if (rows.length === 0) return;
-    yield rows;
-    after = rows.at(-1)?.number ?? after;
-  }
-}
+/** What goes with an earlier line goes with what was chosen for it. */
+const CHOICES_JOINED = `update bring_in_row as r set choice = first.choice from bring_in_row first
+  where r.workspace_id = $1 and r.bring_in_id = $2 and r.fate = 'alike' and first.workspace_id = $1 and first.bring_in_id = $2
+    and first.number = (r.read->>'joins')::int and r.choice is distinct from first.choice`;
+
+export const joinChoices = (scope: Scope, { id }: Pick<BringIn, 'id'>) => scope.sql(CHOICES_JOINED, [id]);
 
 /** Reads every line as is asked, and holds it against what is here and against the lines before it. */
 export async function checkRows(scope: Scope, bringIn: BringIn): Promise<void> {
@@ -73,15 +58,13 @@ export async function checkRows(scope: Scope, bringIn: BringIn): Promise<void> {
     },
     people: await peopleMeant(scope, bringIn),
   };
-  const seen = { clients: new SeenClients(), people: new SeenPeople() };
+  const look = await WAYS[kind].look(scope, { bringIn, fields, columns: reading.columns });
   for await (const rows of pagesOf(scope, bringIn)) {
     const lines = await eachInTurn(rows, ({ number, cells }) => ({ number, ...readRow(cells, reading) }));
-    const told =
-      kind === 'clients'
-        ? await clientLines(scope, lines, asked.sameBy, fields, seen.clients)
-        : await personLines(scope, lines, asked.sameBy, fields, seen.people);
-    await keep(scope, id, told);
+    await keep(scope, id, await look(lines));
   }
+  await WAYS[kind].finish?.(scope, bringIn);
+  await joinChoices(scope, bringIn);
 }
 
 async function keep(scope: Scope, id: string, told: readonly Told[]): Promise<void> {
@@ -108,13 +91,13 @@ const MOST_NAMES = 200;
 
 /** Names of people in the file, and who is meant by each. */
 export async function namesMeant(scope: Scope, bringIn: BringIn): Promise<NameMeant[]> {
-  const column = personColumn(scope, bringIn);
-  if (column === null) return [];
+  const columns = placesOf(scope, bringIn, ({ value }) => value === 'person');
+  if (columns.length === 0) return [];
   const rows = await scope.sql<{ name: string; count: number }>(
-    `select min(cells->>$3::integer) as name, count(*)::int as count from bring_in_row
-     where workspace_id = $1 and bring_in_id = $2 and btrim(coalesce(cells->>$3::integer, '')) <> ''
-     group by lower(btrim(cells->>$3::integer)) order by 2 desc, 1 limit ${MOST_NAMES}`,
-    [bringIn.id, column],
+    `select min(r.cells->>place) as name, count(*)::int as count from bring_in_row r cross join unnest($3::int[]) place
+     where r.workspace_id = $1 and r.bring_in_id = $2 and btrim(coalesce(r.cells->>place, '')) <> ''
+     group by lower(btrim(r.cells->>place)) order by 2 desc, 1 limit ${MOST_NAMES}`,
+    [bringIn.id, columns],
   );
   const people = (await scope.find(Person)).filter((person) => !hasLeftBy(person, scope.now.day));
   const all = new Map<string, NameMeant>();
@@ -142,8 +125,4 @@ function meantBy(
 
 async function peopleMeant(scope: Scope, bringIn: BringIn): Promise<ReadonlyMap<string, string | null>> {
   return new Map((await namesMeant(scope, bringIn)).map(({ key, personId }) => [key, personId]));
-}
-
-function personColumn(scope: Scope, bringIn: BringIn): number | null {
-  return placesOf(scope, bringIn, ({ value }) => value === 'person')[0] ?? null;
 }

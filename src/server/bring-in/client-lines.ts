@@ -1,9 +1,18 @@
 import { In } from 'typeorm';
 import type { SameBy } from '../../contract/index.ts';
-import { ASSET_OWN, type BringField, groupBy, joinAnd, nameKey, OWN, type RowValues } from '../../core/index.ts';
+import {
+  ASSET_OWN,
+  type BringField,
+  groupBy,
+  joinAnd,
+  nameKey,
+  OWN,
+  type RowValues,
+  textOfValue,
+} from '../../core/index.ts';
 import { Asset, Client, Contact } from '../clients/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { type Line, leftBecause, type ReadRow, type Told, textOf, UNREAD } from './read-row.ts';
+import { type Line, leftBecause, type ReadRow, type Told, UNREAD } from './read-row.ts';
 
 /** What earlier lines of the file were about. */
 export class SeenClients {
@@ -38,14 +47,14 @@ export async function clientLines(
   const here = await clientsHere(scope, [...new Set([...matches.values()].flatMap((all) => all.map(({ id }) => id)))]);
   return lines.map((line) => {
     const { values } = line;
-    const title = textOf(values, 'name');
-    const about = [textOf(values, 'asset'), textOf(values, 'place')].filter(Boolean).join(', ');
+    const title = textOfValue(values, 'name');
+    const about = [textOfValue(values, 'asset'), textOfValue(values, 'place')].filter(Boolean).join(', ');
     if (line.problems.length > 0) return leftBecause(line, { title, about }, '');
     const found = matches.get(line.number) ?? [];
     const ids = new Set(found.map(({ id }) => id));
     if (ids.size > 1) return leftBecause(line, { title, about }, sayTwo(found));
     const key = nameKey(title);
-    const mail = textOf(values, 'email').toLowerCase();
+    const mail = textOfValue(values, 'email').toLowerCase();
     const mailOf = mail === '' ? undefined : seen.mails.get(mail);
     const [only] = found;
     if (sameBy !== 'name' && mailOf !== undefined && mailOf.key !== key)
@@ -82,10 +91,10 @@ export async function clientLines(
 
 const contactKey = (values: RowValues): string | null =>
   CONTACT_KEYS.some((key) => values[key] !== undefined)
-    ? `contact ${textOf(values, 'email').toLowerCase() || nameKey(textOf(values, 'contact') || textOf(values, 'name'))}`
+    ? `contact ${textOfValue(values, 'email').toLowerCase() || nameKey(textOfValue(values, 'contact') || textOfValue(values, 'name'))}`
     : null;
 const assetKey = (values: RowValues): string | null =>
-  values['asset'] === undefined ? null : `asset ${nameKey(textOf(values, 'asset'))}`;
+  values['asset'] === undefined ? null : `asset ${nameKey(textOfValue(values, 'asset'))}`;
 
 function sayTwo(found: readonly Match[]): string {
   const [one, ...others] = found;
@@ -117,10 +126,10 @@ async function matchesOf(scope: Scope, lines: readonly Line[], sameBy: SameBy): 
       JSON.stringify(
         lines.map(({ number, values }) => ({
           number,
-          name: textOf(values, 'name'),
-          mail: textOf(values, 'email').toLowerCase(),
-          asset: textOf(values, 'asset'),
-          tag: textOf(values, 'tag').toLowerCase(),
+          name: textOfValue(values, 'name'),
+          mail: textOfValue(values, 'email').toLowerCase(),
+          asset: textOfValue(values, 'asset'),
+          tag: textOfValue(values, 'tag').toLowerCase(),
         })),
       ),
       sameBy,
@@ -173,7 +182,7 @@ function alike(
   const asset = assetKey(values) === null ? undefined : (assetMeant(values, assets) ?? null);
   const diffs: { name: string; from: string; to: string }[] = [];
   const differ = (key: string, from: string | number | null | undefined) => {
-    const to = textOf(values, key);
+    const to = textOfValue(values, key);
     if (to === '' || to === String(from ?? '')) return;
     const said = (id: string) => (key === 'usualPerson' ? (people.get(id) ?? 'nobody yet') : id);
     diffs.push({ name: fields.get(key)?.name ?? key, from: said(String(from ?? '')), to: said(to) });
@@ -182,9 +191,10 @@ function alike(
   differ('usualPerson', client.usualPersonId);
   differ('notes', client.notes);
   for (const key of Object.keys(values)) if (key.startsWith(OWN)) differ(key, client.fields[key.slice(OWN.length)]);
-  if (contact === null) diffs.push({ name: 'a new contact', from: '', to: textOf(values, 'contact') || base.title });
+  if (contact === null)
+    diffs.push({ name: 'a new contact', from: '', to: textOfValue(values, 'contact') || base.title });
   if (contact) for (const key of ['role', 'email', 'telephone', 'prefers'] as const) differ(key, contact[key]);
-  if (asset === null) diffs.push({ name: 'a new asset', from: '', to: textOf(values, 'asset') });
+  if (asset === null) diffs.push({ name: 'a new asset', from: '', to: textOfValue(values, 'asset') });
   if (asset) {
     differ('tag', asset.tag);
     differ('place', asset.place);
@@ -208,8 +218,8 @@ function alike(
 }
 
 function contactMeant(values: RowValues, contacts: readonly Contact[]): Contact | undefined {
-  const mail = textOf(values, 'email').toLowerCase();
-  const name = nameKey(textOf(values, 'contact') || textOf(values, 'name'));
+  const mail = textOfValue(values, 'email').toLowerCase();
+  const name = nameKey(textOfValue(values, 'contact') || textOfValue(values, 'name'));
   return (
     contacts.find(({ email }) => mail !== '' && email.toLowerCase() === mail) ??
     contacts.find((contact) => nameKey(contact.name) === name)
@@ -217,8 +227,8 @@ function contactMeant(values: RowValues, contacts: readonly Contact[]): Contact 
 }
 
 function assetMeant(values: RowValues, assets: readonly Asset[]): Asset | undefined {
-  const tag = textOf(values, 'tag').toLowerCase();
-  const name = nameKey(textOf(values, 'asset'));
+  const tag = textOfValue(values, 'tag').toLowerCase();
+  const name = nameKey(textOfValue(values, 'asset'));
   return (
     assets.find((asset) => tag !== '' && asset.tag?.toLowerCase() === tag) ??
     assets.find((asset) => nameKey(asset.name) === name)

@@ -1,6 +1,6 @@
 import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
 import type { AlikeChoice, SameBy } from '../../contract/index.ts';
-import type { BringKind, DayOrder } from '../../core/index.ts';
+import { BRING_KINDS, type BringKind, type DayOrder } from '../../core/index.ts';
 import { Names, OfWorkspace } from '../platform/db/keys.ts';
 import type { ReadRow } from './read-row.ts';
 
@@ -14,6 +14,8 @@ export interface Asked {
   readonly sameBy: SameBy;
   /** Whether names written "Roe, Mara" are "Mara Roe"; not in those of before it could be said. */
   readonly turnsNames?: boolean;
+  /** Minutes of work of which the file does not say how long it takes; not in those of before it could be said. */
+  readonly usualMinutes?: number;
   /** Fields that it has added, once it is brought in. */
   readonly added?: readonly Added[];
 }
@@ -29,7 +31,7 @@ export interface Added {
 @Entity({ name: 'bring_in' })
 @OfWorkspace('bring_in')
 @Names('bring_in', 'Person', ['byId'])
-@Check('bring_in_kind_check', "kind in ('clients', 'people')")
+@Check('bring_in_kind_check', `kind in (${BRING_KINDS.map((kind) => `'${kind}'`).join(', ')})`)
 @Check('bring_in_state_check', "state in ('open', 'done', 'undone')")
 @Index('bring_in_by_shape', ['workspaceId', 'kind', 'shape', 'createdAt'])
 export class BringIn {

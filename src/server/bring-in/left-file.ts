@@ -1,9 +1,9 @@
 import type { Response } from 'express';
 import { sendRows } from '../platform/http/rows-out.ts';
 import type { Scope } from '../platform/scope.ts';
-import { pagesOf } from './check.ts';
+import { mustBeAllowed } from './allowed.ts';
 import { BringIn } from './entity.ts';
-import { mustBeAllowed } from './service.ts';
+import { pagesOf } from './pages.ts';
 
 const WHY = 'why it was left';
 

@@ -1,9 +1,17 @@
 import { In } from 'typeorm';
 import type { SameBy } from '../../contract/index.ts';
-import { type BringField, DAYS_A_WEEK, groupBy, minutesAWeek, nameKey, sayDayHours } from '../../core/index.ts';
+import {
+  type BringField,
+  DAYS_A_WEEK,
+  groupBy,
+  minutesAWeek,
+  nameKey,
+  sayDayHours,
+  textOfValue,
+} from '../../core/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import type { Scope } from '../platform/scope.ts';
-import { type Line, leftBecause, type ReadRow, type Told, textOf, UNREAD } from './read-row.ts';
+import { type Line, leftBecause, type ReadRow, type Told, UNREAD } from './read-row.ts';
 
 /** What earlier lines of the file were about: the line by the mail, and by the plain name. */
 export class SeenPeople {
@@ -42,8 +50,8 @@ export async function personLines(
       JSON.stringify(
         lines.map(({ number, values }) => ({
           number,
-          name: textOf(values, 'name'),
-          mail: textOf(values, 'email').toLowerCase(),
+          name: textOfValue(values, 'name'),
+          mail: textOfValue(values, 'email').toLowerCase(),
         })),
       ),
       sameBy,
@@ -55,13 +63,13 @@ export async function personLines(
   );
   return lines.map((line) => {
     const { number, values } = line;
-    const title = textOf(values, 'name');
-    const about = [textOf(values, 'roles'), textOf(values, 'team')].filter(Boolean).join(', ');
+    const title = textOfValue(values, 'name');
+    const about = [textOfValue(values, 'roles'), textOfValue(values, 'team')].filter(Boolean).join(', ');
     const left = (why: string) => leftBecause(line, { title, about }, why);
     if (line.problems.length > 0) return left('');
     const problem = wholeProblem(line);
     if (problem !== null) return left(problem);
-    const mail = textOf(values, 'email').toLowerCase();
+    const mail = textOfValue(values, 'email').toLowerCase();
     const key = nameKey(title);
     const twice = mail === '' ? undefined : seen.mails.get(mail);
     if (twice !== undefined) return left(`The mail stands in line ${twice} too`);
@@ -90,7 +98,7 @@ export async function personLines(
 }
 
 function wholeProblem({ values }: Line): string | null {
-  const [from, until] = [textOf(values, 'worksFrom'), textOf(values, 'worksUntil')];
+  const [from, until] = [textOfValue(values, 'worksFrom'), textOfValue(values, 'worksUntil')];
   if (from !== '' && until !== '' && until < from) return 'The last day lies before the first';
   const hours = values['hours'];
   if (typeof hours === 'number' && (hours < 0 || hours > MOST_HOURS)) return `A week has from 0 to ${MOST_HOURS} hours`;
@@ -122,7 +130,7 @@ function diffsOf(
 ): ReadRow['diffs'] {
   const now: Readonly<Record<string, string>> = {
     // Whoever signs in changes their address themselves.
-    email: person.accountId === null ? (email ?? '') : textOf(values, 'email'),
+    email: person.accountId === null ? (email ?? '') : textOfValue(values, 'email'),
     telephone: person.telephone,
     roles: person.roles.join(', '),
     team: person.team ?? '',
@@ -133,7 +141,8 @@ function diffsOf(
   };
   return Object.entries(now).flatMap(([key, from]) => {
     const value = values[key];
-    const to = key === 'hours' && typeof value === 'number' ? sayDayHours(Math.round(value * 60)) : textOf(values, key);
+    const to =
+      key === 'hours' && typeof value === 'number' ? sayDayHours(Math.round(value * 60)) : textOfValue(values, key);
     if (key === 'hours' && hoursFollow(values, person)) return [];
     return to === '' || to === from ? [] : [{ name: fields.get(key)?.name ?? key, from, to }];
   });

@@ -15,7 +15,8 @@ export interface FileRead {
 
 /** Bytes that are taken at a time, so that others get their turn between them. */
 const PIECE_BYTES = 128 * 1024;
-const LONGEST_CELL = 5000;
+/** The longest text of a cell. */
+export const LONGEST_CELL = 5000;
 /** Letters without a whole line among them: more than any line of ours has. */
 const MOST_HELD = MOST_BRING_COLUMNS * LONGEST_CELL;
 const SEPARATORS = { ',': 'commas', ';': 'semicolons', '\t': 'tabs' } as const;

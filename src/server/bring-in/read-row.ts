@@ -15,6 +15,8 @@ export interface ReadRow {
   /** The contact and the asset here that it speaks of; null for new ones, left out where it speaks of none. */
   readonly contactId?: string | null;
   readonly assetId?: string | null;
+  /** What would be written of it, as its kind has it; left out where the values say it all. */
+  readonly made?: object;
   /** What would change of what is here. */
   readonly diffs: readonly { readonly name: string; readonly from: string; readonly to: string }[];
 }
@@ -35,11 +37,6 @@ export interface Told {
   readonly fate: 'new' | 'alike' | 'same' | 'left';
   readonly read: ReadRow;
 }
-
-export const textOf = (values: RowValues, key: string): string => {
-  const value = values[key];
-  return value === undefined ? '' : typeof value === 'object' ? value.join(', ') : String(value);
-};
 
 /** A line that is left, and why. */
 export const leftBecause = (line: Line, read: Pick<ReadRow, 'title' | 'about'>, why: string): Told => ({

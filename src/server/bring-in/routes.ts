@@ -4,6 +4,7 @@ import type { FileStore } from '../files/stored/index.ts';
 import { receiver } from '../platform/http/receiver.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { invalid } from '../platform/refusal.ts';
+import { mustBeAllowed } from './allowed.ts';
 import { BringIn } from './entity.ts';
 import { sendLeft } from './left-file.ts';
 import { clientsForPlan } from './plans-meant.ts';
@@ -11,8 +12,8 @@ import { readFile } from './read-file.ts';
 import {
   bringItIn,
   discard,
+  impactOfBringIn,
   listBringIns,
-  mustBeAllowed,
   oneBringIn,
   rowsOf,
   settle,
@@ -53,6 +54,9 @@ export function bringInRoutes(routes: Routes, { files }: { readonly files: FileS
       await settle(scope, params.bringInId, body);
       return { bringIn: await oneBringIn(scope, params.bringInId) };
     })
+    .add(bringInEndpoints.impact, 'clients', ({ scope, params, body }) =>
+      impactOfBringIn(scope, params.bringInId, body.version),
+    )
     .add(bringInEndpoints.bringIn, 'clients', async ({ scope, params, body }) => {
       await bringItIn(scope, params.bringInId, body);
       return { bringIn: await oneBringIn(scope, params.bringInId) };

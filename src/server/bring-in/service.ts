@@ -3,45 +3,39 @@ import {
   BRING_UNDO_DAYS,
   type BringIn as BringInAnswer,
   type BringInCounts,
+  type Impact,
   type BringInRow as RowAnswer,
   type RowFate,
   SAME_BY,
 } from '../../contract/index.ts';
 import {
   BRING_KINDS,
+  BRING_RIGHTS,
   type BringField,
   type BringKind,
   dayOrderOf,
   guessColumns,
   isNewField,
-  type Right,
-  sayWhoMayAll,
   turnedName,
 } from '../../core/index.ts';
-import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
+import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { checkRows, fieldsKnown, fieldsOf, namesMeant, placesOf } from './check.ts';
+import { mustBeAllowed } from './allowed.ts';
+import { checkRows, fieldsKnown, fieldsOf, joinChoices, namesMeant, placesOf } from './check.ts';
+import { effectIn } from './effect.ts';
 import { type Asked, BringIn, type BringInRow } from './entity.ts';
 import { addNewFields, whyNoNewField } from './new-fields.ts';
 import { plansMeant } from './plans-meant.ts';
 import { type FileRead, shapeOf } from './read-file.ts';
 import { UNREAD } from './read-row.ts';
-import { writeClients } from './write-clients.ts';
-import { writePeople } from './write-people.ts';
+import { minutesOf, USUAL_MINUTES } from './usual-minutes.ts';
+import { WAYS } from './ways.ts';
 
 /** Cells of each column that are looked at to guess what it is. */
 const SAMPLES = 60;
 const SAMPLES_TOLD = 2;
 /** Lines that are put into the database in one go. */
 const AT_ONCE = 500;
-
-export function mustBeAllowed(scope: Scope, kind: BringKind): void {
-  const right = rightOf(kind);
-  if (!scope.mayAll(right)) throw forbidden(`Only ${sayWhoMayAll(right)} can bring in ${kind}.`);
-}
-
-/** What takes it: the kinds are called as the rights are. */
-const rightOf = (kind: BringKind): Right => kind;
 
 /** Takes a file in and reads it as it most likely is meant; nothing else is written. */
 export async function startBringIn(
@@ -68,7 +62,13 @@ export async function startBringIn(
       ...{ rowCount: rows.length, columns: [...columns], isRemembered: before !== undefined },
       asked: before
         ? remembered(fieldsKnown(scope, kind), before.asked, guessed)
-        : { columns: guessed, dayOrder: 'day first', people: {}, sameBy: SAME_BY[kind][0] },
+        : {
+            columns: guessed,
+            dayOrder: 'day first',
+            people: {},
+            sameBy: SAME_BY[kind][0],
+            usualMinutes: USUAL_MINUTES,
+          },
       ...{ byId: tx.person?.id ?? null, createdAt: tx.instant, doneAt: null, changeId: null, version: 1 },
     });
     for (let at = 0; at < rows.length; at += AT_ONCE)
@@ -125,6 +125,7 @@ export interface Settling {
   readonly people?: Asked['people'] | undefined;
   readonly sameBy?: Asked['sameBy'] | undefined;
   readonly turnsNames?: boolean | undefined;
+  readonly usualMinutes?: number | undefined;
   readonly mended?: readonly { readonly number: number; readonly column: number; readonly text: string }[] | undefined;
   readonly choices?: readonly { readonly number: number; readonly choice: string }[] | undefined;
 }
@@ -134,13 +135,14 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
   const asked = await scope.transaction(async (tx) => {
     const bringIn = await lockedOpen(tx, id, input.version);
     await mustFit(tx, bringIn, input);
-    const { columns, dayOrder, people, sameBy, turnsNames } = input;
+    const { columns, dayOrder, people, sameBy, turnsNames, usualMinutes } = input;
     const next: Asked = {
       turnsNames: turnsNames ?? bringIn.asked.turnsNames === true,
       columns: columns ?? bringIn.asked.columns,
       dayOrder: dayOrder ?? bringIn.asked.dayOrder,
       people: people ? { ...bringIn.asked.people, ...people } : bringIn.asked.people,
       sameBy: sameBy ?? bringIn.asked.sameBy,
+      usualMinutes: usualMinutes ?? minutesOf(bringIn),
     };
     await tx.save(BringIn, id, { asked: next, version: bringIn.version + 1 });
     for (const { number, column, text } of input.mended ?? [])
@@ -156,6 +158,7 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
         number,
         choice,
       ]);
+    if (input.choices) await joinChoices(tx, bringIn);
     return next;
   });
   const isOnlyChosen = [
@@ -164,6 +167,7 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
     input.people,
     input.sameBy,
     input.turnsNames,
+    input.usualMinutes,
     input.mended,
   ].every((part) => part === undefined);
   if (!isOnlyChosen) await checkRows(scope, { ...(await scope.one(BringIn, id, 'file')), asked });
@@ -222,7 +226,7 @@ export async function oneBringIn(scope: Scope, id: string): Promise<BringInAnswe
   mustBeAllowed(scope, bringIn.kind);
   const { kind, fileName, encoding, separator, rowCount, state, version, isRemembered, asked, changeId } = bringIn;
   const rows = await scope.sql<{ fates: string }>(
-    `select string_agg(case ${EFFECT} when 'new' then 'n' when 'update' then 'u' when 'same' then 's' when 'leave' then 'e' else 'x' end,
+    `select string_agg(case ${effectIn(kind)} when 'new' then 'n' when 'update' then 'u' when 'same' then 's' when 'leave' then 'e' else 'x' end,
        '' order by number) as fates from bring_in_row where workspace_id = $1 and bring_in_id = $2`,
     [id],
   );
@@ -236,7 +240,8 @@ export async function oneBringIn(scope: Scope, id: string): Promise<BringInAnswe
     people: await namesMeant(scope, bringIn),
     plans: await plansMeant(scope, bringIn),
     sameBy: asked.sameBy,
-    counts: await countsOf(scope, id),
+    usualMinutes: minutesOf(bringIn),
+    counts: await countsOf(scope, bringIn),
     fates: rows[0]?.fates ?? '',
     left: await rowsOf(scope, bringIn, 'left', 0),
     alike: await rowsOf(scope, bringIn, 'alike', 0),
@@ -244,20 +249,20 @@ export async function oneBringIn(scope: Scope, id: string): Promise<BringInAnswe
   };
 }
 
-/** What becomes of a line, with what was chosen for it. */
-const EFFECT = `(case when fate = 'alike' then (case coalesce(choice, 'update') when 'add' then 'new' else coalesce(choice, 'update') end)
-  when fate = 'unread' then 'left' else fate end)`;
-
-export async function countsOf(scope: Scope, id: string): Promise<BringInCounts> {
+export async function countsOf(scope: Scope, { id, kind }: Pick<BringIn, 'id' | 'kind'>): Promise<BringInCounts> {
   const rows = await scope.sql<{ fate: RowFate; count: number }>(
-    `select ${EFFECT} as fate, count(*)::int as count from bring_in_row where workspace_id = $1 and bring_in_id = $2 group by 1`,
+    `select ${effectIn(kind)} as fate, count(*)::int as count from bring_in_row where workspace_id = $1 and bring_in_id = $2 group by 1`,
     [id],
   );
   const of = (fate: RowFate) => rows.find((row) => row.fate === fate)?.count ?? 0;
   return { new: of('new'), update: of('update'), same: of('same'), leave: of('leave'), left: of('left') };
 }
 
-const WHICH = { left: `fate in ('left', 'unread')`, alike: `fate = 'alike'`, fresh: `fate = 'new'` } as const;
+const WHICH = {
+  left: `fate in ('left', 'unread')`,
+  alike: `fate = 'alike' and (read->>'joins') is null`,
+  fresh: `fate = 'new'`,
+} as const;
 
 export async function rowsOf(
   scope: Scope,
@@ -266,7 +271,7 @@ export async function rowsOf(
   after: number,
 ): Promise<RowAnswer[]> {
   const rows = await scope.sql<BringInRow & { effect: RowFate }>(
-    `select number, cells, fate, choice, read, ${EFFECT} as effect from bring_in_row
+    `select number, cells, fate, choice, read, ${effectIn(bringIn.kind)} as effect from bring_in_row
      where workspace_id = $1 and bring_in_id = $2 and ${WHICH[which]} and number > $3 order by number limit ${BRING_ROWS_A_PAGE}`,
     [bringIn.id, after],
   );
@@ -318,7 +323,7 @@ async function columnsOf(scope: Scope, { id, columns, asked }: BringIn): Promise
 /** In which order the dates of the file stand, told from all columns that become one. */
 async function datesOf(scope: Scope, bringIn: BringIn) {
   const { id } = bringIn;
-  const places = placesOf(scope, bringIn, ({ value }) => value === 'date');
+  const places = placesOf(scope, bringIn, ({ value }) => value === 'date' || value === 'moment');
   if (places.length === 0) return dayOrderOf([]);
   const rows = await scope.sql<{ text: string }>(
     `select distinct r.cells->>place as text from bring_in_row r cross join unnest($3::int[]) place
@@ -352,6 +357,16 @@ async function datesTold(scope: Scope, bringIn: BringIn): Promise<BringInAnswer[
   return { order, example, either, sure: only[dayOrder], contrary: only[other] };
 }
 
+/** What bringing it in would do: it is read once more, written, looked at, and taken back. */
+export async function impactOfBringIn(scope: Scope, id: string, version: number): Promise<Impact> {
+  const before = await scope.one(BringIn, id, 'file');
+  mustBeAllowed(scope, before.kind);
+  const { impact } = WAYS[before.kind];
+  if (impact === null) throw notNow('What that would do is what its lines say.');
+  if (before.state === 'open') await checkRows(scope, before);
+  return scope.rehearse(async (tx) => impact(tx, await lockedOpen(tx, id, version)));
+}
+
 /** Reads the file once more, and writes it if it is still what was looked at. */
 export async function bringItIn(
   scope: Scope,
@@ -363,17 +378,18 @@ export async function bringItIn(
   if (before.state === 'open') await checkRows(scope, before);
   await scope.transaction(async (tx) => {
     const bringIn = await lockedOpen(tx, id, version);
-    const now = await countsOf(tx, id);
+    const now = await countsOf(tx, bringIn);
     if (JSON.stringify(now) !== JSON.stringify(counts))
       throw changedMeanwhile(
         'Since you looked, others have added or changed some of these. Nothing is written; it is shown anew.',
       );
     if (now.new + now.update === 0) throw notNow('There is nothing in this file to bring in.');
     await addNewFields(tx, bringIn);
-    await (bringIn.kind === 'clients' ? writeClients : writePeople)(tx, bringIn);
-    const changeId = await tx.record('bringIn', id, 'brought in', { state: { from: 'open', to: 'done' } });
+    const others = await WAYS[bringIn.kind].write(tx, bringIn);
+    const own = await tx.record('bringIn', id, 'brought in', { state: { from: 'open', to: 'done' } });
+    const changeId = others.length === 0 ? own : await tx.joinChanges([own, ...others]);
     await tx.save(BringIn, id, { state: 'done', doneAt: tx.instant, changeId, version: bringIn.version + 1 });
-    await tx.tell('clients', 'workspace');
+    await tx.tell('clients', 'workspace', 'templates', 'schedules', 'tasks');
   });
 }
 
@@ -388,7 +404,7 @@ export async function discard(scope: Scope, id: string): Promise<boolean> {
 }
 
 export async function listBringIns(scope: Scope) {
-  const kinds = BRING_KINDS.filter((kind) => scope.mayAll(rightOf(kind)));
+  const kinds = BRING_KINDS.filter((kind) => scope.mayAll(BRING_RIGHTS[kind]));
   const rows = await scope.sql<Pick<BringIn, 'id' | 'kind' | 'fileName' | 'rowCount' | 'state'> & { at: Date }>(
     `select id, kind, file_name as "fileName", row_count as "rowCount", state, coalesce(done_at, created_at) as at
      from bring_in where workspace_id = $1 and kind = any($2::text[]) order by created_at desc limit ${BRING_ROWS_A_PAGE}`,

@@ -1,11 +1,11 @@
 import { In } from 'typeorm';
-import { ASSET_OWN, type FieldValues, OWN, type RowValues } from '../../core/index.ts';
+import { ASSET_OWN, type FieldValues, OWN, type RowValues, textOfValue } from '../../core/index.ts';
 import { Asset, Client, Contact } from '../clients/index.ts';
 import { columnOf } from '../platform/db/columns.ts';
 import type { Scope } from '../platform/scope.ts';
-import { pagesOf } from './check.ts';
 import type { BringIn, BringInRow } from './entity.ts';
-import { type ReadRow, textOf } from './read-row.ts';
+import { pagesOf } from './pages.ts';
+import type { ReadRow } from './read-row.ts';
 
 /** What was written of a line: the ids of what is new, and how that which was there stood before. */
 export interface WrittenClient {
@@ -84,8 +84,13 @@ class Page {
     if (joined !== undefined) return joined;
     const id = this.scope.newId();
     this.clients.set(id, {
-      ...{ workspaceId: this.scope.workspace.id, id, name: textOf(values, 'name'), address: textOf(values, 'address') },
-      ...{ usualPersonId: textOf(values, 'usualPerson') || null, notes: textOf(values, 'notes') },
+      ...{
+        workspaceId: this.scope.workspace.id,
+        id,
+        name: textOfValue(values, 'name'),
+        address: textOfValue(values, 'address'),
+      },
+      ...{ usualPersonId: textOfValue(values, 'usualPerson') || null, notes: textOfValue(values, 'notes') },
       ...{ fields: ownOf(values, OWN), version: 1, archivedAt: null },
     });
     this.made.set(number, id);
@@ -99,9 +104,9 @@ class Page {
     const now = this.clients.get(before.id) ?? before;
     const next = {
       ...now,
-      address: textOf(values, 'address') || now.address,
-      usualPersonId: textOf(values, 'usualPerson') || now.usualPersonId,
-      notes: textOf(values, 'notes') || now.notes,
+      address: textOfValue(values, 'address') || now.address,
+      usualPersonId: textOfValue(values, 'usualPerson') || now.usualPersonId,
+      notes: textOfValue(values, 'notes') || now.notes,
       fields: { ...now.fields, ...ownOf(values, OWN) },
     };
     if (now === before) written.client = before;
@@ -119,11 +124,11 @@ class Page {
     const before = isUpdate && contactId !== null ? this.there.contacts.get(contactId) : undefined;
     const id = before?.id ?? this.scope.newId();
     const now = this.contacts.get(id) ?? before;
-    const text = (key: 'role' | 'email' | 'telephone') => textOf(values, key) || (now?.[key] ?? '');
-    const prefers = textOf(values, 'prefers') || (now?.prefers ?? null);
+    const text = (key: 'role' | 'email' | 'telephone') => textOfValue(values, key) || (now?.[key] ?? '');
+    const prefers = textOfValue(values, 'prefers') || (now?.prefers ?? null);
     this.contacts.set(id, {
       ...{ workspaceId: this.scope.workspace.id, id, clientId, position: now?.position ?? this.positionOf(clientId) },
-      name: now?.name ?? (textOf(values, 'contact') || textOf(values, 'name')).slice(0, 80),
+      name: now?.name ?? (textOfValue(values, 'contact') || textOfValue(values, 'name')).slice(0, 80),
       ...{ role: text('role'), email: text('email'), telephone: text('telephone') },
       prefers: prefers as Contact['prefers'],
     });
@@ -149,8 +154,11 @@ class Page {
     const id = before?.id ?? this.scope.newId();
     const now = this.assets.get(id) ?? before;
     this.assets.set(id, {
-      ...{ workspaceId: this.scope.workspace.id, id, clientId, name: now?.name ?? textOf(values, 'asset') },
-      ...{ place: textOf(values, 'place') || (now?.place ?? ''), tag: textOf(values, 'tag') || (now?.tag ?? null) },
+      ...{ workspaceId: this.scope.workspace.id, id, clientId, name: now?.name ?? textOfValue(values, 'asset') },
+      ...{
+        place: textOfValue(values, 'place') || (now?.place ?? ''),
+        tag: textOfValue(values, 'tag') || (now?.tag ?? null),
+      },
       ...{ isSite: now?.isSite ?? false, siteId: now?.siteId ?? null },
       fields: { ...now?.fields, ...ownOf(values, ASSET_OWN) },
       ...{ servesFrom: now?.servesFrom ?? null, servesUntil: now?.servesUntil ?? null, archivedAt: null },

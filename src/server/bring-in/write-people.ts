@@ -1,14 +1,14 @@
 import { In } from 'typeorm';
 import { MOST_PEOPLE, type PersonInput } from '../../contract/index.ts';
-import { type Access, isoOfDay, plainWeek } from '../../core/index.ts';
+import { type Access, isoOfDay, plainWeek, textOfValue } from '../../core/index.ts';
 import { insertMember, writeMember } from '../people/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
-import { pagesOf } from './check.ts';
 import type { BringIn, BringInRow } from './entity.ts';
+import { pagesOf } from './pages.ts';
 import { hasOtherHours, hoursFollow } from './person-lines.ts';
-import { type ReadRow, textOf } from './read-row.ts';
+import type { ReadRow } from './read-row.ts';
 
 /** What was written of a line: who is new, or the change that brought somebody up to date. */
 export interface WrittenPerson {
@@ -61,18 +61,18 @@ const isAdded = ({ fate, choice }: Pick<BringInRow, 'fate' | 'choice'>) =>
 function memberOf(scope: Scope, { values }: ReadRow): PersonInput {
   const { roles, hours } = values;
   return {
-    name: textOf(values, 'name'),
-    email: textOf(values, 'email') || null,
-    telephone: textOf(values, 'telephone'),
+    name: textOfValue(values, 'name'),
+    email: textOfValue(values, 'email') || null,
+    telephone: textOfValue(values, 'telephone'),
     roles: Array.isArray(roles) ? [...roles] : [],
-    team: textOf(values, 'team') || null,
-    access: (textOf(values, 'access') || 'member') as Access,
+    team: textOfValue(values, 'team') || null,
+    access: (textOfValue(values, 'access') || 'member') as Access,
     weeks: [typeof hours === 'number' ? weekOf(scope, hours) : [...scope.workspace.weekMinutes]],
     weeksFrom: isoOfDay(scope.now.day),
     shifts: [],
     shiftChanges: [],
-    worksFrom: textOf(values, 'worksFrom') || null,
-    worksUntil: textOf(values, 'worksUntil') || null,
+    worksFrom: textOfValue(values, 'worksFrom') || null,
+    worksUntil: textOfValue(values, 'worksUntil') || null,
     deputyId: null,
     tickets: [],
   };
@@ -89,15 +89,15 @@ async function update(scope: Scope, person: Person, { values }: ReadRow): Promis
   const otherHours =
     typeof hours === 'number' && hasOtherHours(hours, person) && !hoursFollow(values, person) ? hours : null;
   const text = <K extends 'telephone' | 'team' | 'worksFrom' | 'worksUntil'>(key: K) =>
-    values[key] === undefined ? {} : { [key]: textOf(values, key) };
+    values[key] === undefined ? {} : { [key]: textOfValue(values, key) };
   const set: Partial<PersonInput> = {
     ...text('telephone'),
     ...text('team'),
     ...text('worksFrom'),
     ...text('worksUntil'),
-    ...(values['email'] !== undefined && person.accountId === null ? { email: textOf(values, 'email') } : {}),
+    ...(values['email'] !== undefined && person.accountId === null ? { email: textOfValue(values, 'email') } : {}),
     ...(Array.isArray(roles) ? { roles: [...roles] } : {}),
-    ...(values['access'] !== undefined ? { access: textOf(values, 'access') as Access } : {}),
+    ...(values['access'] !== undefined ? { access: textOfValue(values, 'access') as Access } : {}),
     ...(otherHours === null ? {} : { weeks: [weekOf(scope, otherHours)] }),
   };
   const before = Object.fromEntries(

@@ -1,6 +1,7 @@
 import { In, IsNull } from 'typeorm';
 import {
   ASSET_OWN,
+  type AssignmentRule,
   type BringField,
   bringFields,
   DEMAND_WORDS,
@@ -8,13 +9,18 @@ import {
   isoOfDay,
   minutesAWeek,
   OWN,
+  type PlannedSchedule,
+  type StepLine,
+  writeScheduleLine,
+  writeStepLine,
 } from '../../core/index.ts';
+import { LONGEST_CELL } from '../bring-in/index.ts';
 import { Asset, Client, Contact } from '../clients/index.ts';
 import { Person } from '../platform/identity/person.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
 import type { Scope } from '../platform/scope.ts';
-import { keptLines, whoWords } from '../schedules/index.ts';
-import { Template } from '../templates/stored/index.ts';
+import { cellContext, keptLines, whoWords } from '../schedules/index.ts';
+import { Template, wordsOfInstructions } from '../templates/stored/index.ts';
 
 type Lines = readonly (readonly string[])[];
 
@@ -164,23 +170,13 @@ export async function* assetsOut(scope: Scope): AsyncGenerator<Lines> {
   }
 }
 
-/** Templates that are not archived, with their steps in a cell: a line each, those that are tasks of their own marked so. */
+/** Columns that stand beside those by which templates are brought in: read by people, and by nothing else. */
+const BESIDE_TEMPLATES = ['proof', 'schedules'];
+
+/** Templates that are not archived: a line for each step, the template's own words in the first of them. */
 export async function* templatesOut(scope: Scope): AsyncGenerator<Lines> {
-  yield [
-    [
-      'template',
-      'category',
-      'type of work',
-      'title',
-      'summary',
-      'minutes',
-      'priority',
-      'who',
-      'steps',
-      'proof',
-      'schedules',
-    ],
-  ];
+  const fields = bringFields('templates', { client: [], asset: [] });
+  yield [[...fields.map(({ name }) => name), ...BESIDE_TEMPLATES]];
   const sayWho = await whoWords(scope);
   const uses = new Map(
     (
@@ -203,32 +199,69 @@ export async function* templatesOut(scope: Scope): AsyncGenerator<Lines> {
     yield rows.flatMap(({ id }) => {
       const template = templates.get(id);
       if (!template) return [];
-      const { name, category, workType, titlePattern, summary, estimateMinutes, priority, assignment } = template;
-      return [
-        [
-          ...[name, category, workType, titlePattern, summary, estimateMinutes, priority].map(text),
-          assignment.kind === 'nobody' ? '' : sayWho(assignment),
-          template.steps
-            .map((step) => (step.kind === 'task' ? `${step.titlePattern} (own task)` : step.text))
-            .join('\n'),
-          template.demands.map(({ label, kind }) => label || DEMAND_WORDS[kind]).join('\n'),
-          text(uses.get(id) ?? 0),
-        ],
+      const own: Record<string, string> = {
+        ...{ summary: template.summary, category: text(template.category), workType: text(template.workType) },
+        ...{
+          titlePattern: template.titlePattern,
+          minutes: text(template.estimateMinutes),
+          priority: template.priority,
+        },
+        who: template.assignment.kind === 'nobody' ? '' : sayWho(template.assignment),
+        instructions: shortWords(template.instructions),
+      };
+      const beside = [
+        template.demands.map(({ label, kind }) => label || DEMAND_WORDS[kind]).join('\n'),
+        text(uses.get(id) ?? 0),
       ];
+      return Array.from({ length: Math.max(1, template.steps.length) }, (_, i) => {
+        const step = template.steps[i];
+        const values: Record<string, string> = {
+          name: template.name,
+          ...(i === 0 ? own : {}),
+          ...(step ? writeStepLine(stepLine(step)) : {}),
+        };
+        return [...fields.map(({ key }) => values[key] ?? ''), ...(i === 0 ? beside : beside.map(() => ''))];
+      });
     });
     after = [last.key, last.id];
   }
 }
 
-/** Schedules as their list tells them. */
+/** What is longer than a cell of a file that is brought in stays out, as it would else be cut. */
+function shortWords(html: string): string {
+  const words = wordsOfInstructions(html);
+  return words.length <= LONGEST_CELL ? words : '';
+}
+
+const stepLine = (step: Template['steps'][number]): StepLine =>
+  step.kind === 'task'
+    ? { text: step.titlePattern, note: step.note, own: { estimateMinutes: step.estimateMinutes, offset: step.offset } }
+    : { text: step.text, note: step.note, own: null };
+
+function cellsOf(
+  { recurrence, timing, pauses = [], exceptions = [], revisions = [] }: PlannedSchedule,
+  assignment: AssignmentRule,
+) {
+  return { recurrence, timing, pauses, exceptions, revisions, assignment, plans: null };
+}
+
+/** Columns that stand beside those by which schedules are brought in. */
+const BESIDE_SCHEDULES = ['next', 'dates a year', 'state'];
+
+/** Schedules in the columns by which they are brought in; of one that can't be read its rule stays out. */
 export async function* schedulesOut(scope: Scope): AsyncGenerator<Lines> {
-  yield [['template', 'client', 'asset', 'when', 'next', 'dates a year', 'who', 'state']];
+  const fields = bringFields('schedules', { client: [], asset: [] });
+  yield [[...fields.map(({ name }) => name), ...BESIDE_SCHEDULES]];
+  const context = await cellContext(scope);
   const lines = [...(await keptLines(scope)).values()].sort((a, b) => (a.name < b.name ? -1 : 1));
   for (let at = 0; at < lines.length; at += AT_ONCE)
-    yield await eachInTurn(lines.slice(at, at + AT_ONCE), ({ row, who, phrase, next, timesAYear, state }) => [
-      ...[row.templateName, row.clientName, row.assetName, phrase, next, String(timesAYear), who].map(text),
-      state,
-    ]);
+    yield await eachInTurn(lines.slice(at, at + AT_ONCE), ({ row, planned, next, timesAYear, state }) => {
+      const values: Record<string, string> = {
+        ...{ template: row.templateName, client: text(row.clientName), asset: text(row.assetName) },
+        ...(planned === null ? {} : writeScheduleLine(cellsOf(planned, row.assignment), context)),
+      };
+      return [...fields.map(({ key }) => values[key] ?? ''), text(next), String(timesAYear), state];
+    });
 }
 
 export const nameOfList = (name: string, { workspace, now }: Scope): string =>

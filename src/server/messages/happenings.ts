@@ -197,7 +197,7 @@ export async function toldOfLists(scope: Scope, office: Office, lists: readonly 
 export function toldOfBroughtIn(office: Office, { subjectId, byId, after }: Noted<NotedBroughtIn>): Told[] {
   if (after === null) return [];
   const words = sayBroughtIn({ ...after, byId }, office);
-  return toAnswering(office, 'import', { ...words, byId, path: `/clients/bring-in/${subjectId}` });
+  return toAnswering(office, 'import', { ...words, byId, path: `/bring-in/${subjectId}` });
 }
 
 /**

@@ -43,8 +43,10 @@ export const scheduleChanges: SubjectOfChanges<Task> = {
     );
     await rest();
     await settle();
-    const what =
-      changes.length === 1
+    const isNewOnly = changes.every(({ action }) => action === 'created');
+    const what = isNewOnly
+      ? `${plural(changes.length, 'schedule')} ${changes.length === 1 ? 'is' : 'are'} gone again`
+      : changes.length === 1
         ? isNextOnly
           ? 'The next one is as before'
           : 'The schedule is as it was before'

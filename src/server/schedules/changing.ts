@@ -313,7 +313,7 @@ export async function syncSchedules(scope: Scope, ids: readonly string[], reach:
 type PartInput = Partial<ScheduleInput>;
 
 /** The forms that are stored say which version of themselves they are. */
-function versioned(set: PartInput): Partial<Schedule> {
+export function versioned(set: PartInput): Partial<Schedule> {
   const { recurrence, timing, revisions, ...others } = set;
   return {
     ...others,

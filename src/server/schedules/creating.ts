@@ -16,7 +16,7 @@ import {
 import { peopleById, problemsOfPeople } from './people-of-input.ts';
 import { oneSchedule } from './service.ts';
 import { UNSEEN_ONLY } from './sync.ts';
-import { impactOfTogether, insertSchedules, saveTogether, type Together } from './together.ts';
+import { impactOfTogether, insertSchedules, type NewSchedule, saveTogether, type Together } from './together.ts';
 
 const OF_NO_PLAN = { onPlanId: null, planItem: null };
 
@@ -24,13 +24,16 @@ export function createSchedule(scope: Scope, input: ScheduleInput): Promise<Save
   return scope.transaction(async (tx) => {
     await checkInput(tx, input, null);
     const set = stored(input);
-    const [id = ''] = await insertSchedules(tx, [{ ...set, ...OF_NO_PLAN }]);
+    const [id = ''] = await insertSchedules(tx, [newSchedule(input)]);
     const tasks = await syncSchedules(tx, [id], UNSEEN_ONLY);
     await tx.record('schedule', id, 'created', fieldChanges({}, set));
     await tx.tell('schedules', 'tasks', 'templates');
     return { schedule: await oneSchedule(tx, id), tasks, changeId: null };
   });
 }
+
+/** A new schedule as it is written. */
+export const newSchedule = (input: ScheduleInput): NewSchedule => ({ ...stored(input), ...OF_NO_PLAN });
 
 /** Many new ones that differ in whom and what they are for, checked. */
 async function alike(scope: Scope, inputs: readonly ScheduleInput[]): Promise<Together> {
@@ -53,7 +56,7 @@ async function alike(scope: Scope, inputs: readonly ScheduleInput[]): Promise<To
     ...rulesOf(first, await scope.calendar(), scope.now.day),
   ];
   if (problems.length > 0) throw invalid(problems.slice(0, 1));
-  return { writes: [], added: inputs.map((input) => ({ ...stored(input), ...OF_NO_PLAN })) };
+  return { writes: [], added: inputs.map(newSchedule) };
 }
 
 /**

@@ -1,4 +1,5 @@
 /** Schedules, what they plan and owe, and what a change of one does to its tasks. */
+export { cellContext } from './cell-context.ts';
 export { NEXT_CHOSEN, scheduleChanges } from './changes.ts';
 export {
   changeSchedules,
@@ -11,8 +12,9 @@ export {
   rewriteSchedules,
   rulesOf,
   type ScheduleWrite,
+  versioned,
 } from './changing.ts';
-export { createSchedules, impactOfCreating } from './creating.ts';
+export { createSchedules, impactOfCreating, newSchedule } from './creating.ts';
 export { Schedule, TurnSwap } from './entity.ts';
 export { FAR_DAYS, type FarDate, type FarDates, farDates } from './far-dates.ts';
 export { comparedYears, countedItems, impactOf, impactWords, plannedYear, TOLD_OF_EACH } from './impact.ts';

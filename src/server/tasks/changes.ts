@@ -6,6 +6,8 @@ import { type Task, TaskRecord } from './stored/index.ts';
 import { undoTaskChanges } from './work.ts';
 
 const isDeletion = ({ action }: Pick<Change, 'action'>) => action === 'deleted';
+/** Taken out with the file that brought it. */
+const isBroughtIn = ({ action }: Pick<Change, 'action'>) => action === 'brought in';
 const isMadeByHand = ({ action }: Pick<Change, 'action'>) => action === 'made by hand';
 /** The tasks that were made by hand in one go; the change stands with the first of them. */
 const madeBy = ({ fields }: Pick<Change, 'fields'>) => (fields['tasks']?.to ?? []) as string[];
@@ -94,7 +96,7 @@ export const taskChanges: SubjectOfChanges<Task> = {
           deleted.map(({ fields }) => fields),
         ),
       );
-    const edited = changes.filter((change) => !isDeletion(change) && !isMadeByHand(change));
+    const edited = changes.filter((change) => ![isDeletion, isMadeByHand, isBroughtIn].some((is) => is(change)));
     if (edited.length > 0)
       said.push(
         await undoTaskChanges(

@@ -14,7 +14,15 @@ import { mustReceive } from '../platform/identity/receiver.ts';
 import { changedMeanwhile, forbidden, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { Template } from '../templates/stored/index.ts';
-import { IS_TOUCHED, insertTask, NOT_HELD, refuseFarDays, removeTasks, taskLines } from './stored/index.ts';
+import {
+  IS_TOUCHED,
+  insertTasks,
+  type NewTask,
+  NOT_HELD,
+  refuseFarDays,
+  removeTasks,
+  taskLines,
+} from './stored/index.ts';
 
 interface Made {
   readonly tasks: TaskLine[];
@@ -80,43 +88,45 @@ export function startTemplate(scope: Scope, templateId: string, input: StartInpu
         throw invalid([{ path: `parts.${i}.assigneeId`, message: 'There is no such person here.' }]);
       await mustReceive(tx, assigneeId, { path: `parts.${i}.assigneeId` });
       const id = tx.newId();
-      await insertTask(tx, {
-        ...handMade(tx, chosen.on, chosen.on),
-        id,
-        templateId: template.id,
-        templateVersion: template.version,
-        setId,
-        setOn: input.on,
-        setIndex: part.index,
-        stepKey: part.key,
-        title:
-          fillTitle(part.titlePattern, {
-            on: dayOfIso(input.on),
-            client: client?.name ?? null,
-            asset: asset?.name ?? null,
-            person: assigneeId === null ? null : (people.get(assigneeId) ?? null),
-            number,
-            type: template.workType,
-          }) || template.name,
-        instructions: template.instructions,
-        brief: [part.note, input.special].filter((text) => text.trim() !== '').join('\n'),
-        links: template.links,
-        priority: template.priority,
-        workType: template.workType,
-        signOff: part.signOff,
-        finishWithLast: template.finishWithLast,
-        numbered: template.numbered,
-        checkLines: part.checkLines,
-        demands: part.demands,
-        estimateMinutes: part.estimateMinutes,
-        clientId: client?.id ?? null,
-        assetId: asset?.id ?? null,
-        assigneeId,
-        // What somebody is named for is theirs; else it is offered as its step says.
-        offeredTo: assigneeId === null ? offerFor(partOffered(part, template.assignment), client?.id ?? null) : null,
-        startTime: chosen.startTime,
-        dueTime: chosen.dueTime,
-      });
+      await insertTasks(tx, [
+        {
+          ...handMade(tx, chosen.on, chosen.on),
+          id,
+          templateId: template.id,
+          templateVersion: template.version,
+          setId,
+          setOn: input.on,
+          setIndex: part.index,
+          stepKey: part.key,
+          title:
+            fillTitle(part.titlePattern, {
+              on: dayOfIso(input.on),
+              client: client?.name ?? null,
+              asset: asset?.name ?? null,
+              person: assigneeId === null ? null : (people.get(assigneeId) ?? null),
+              number,
+              type: template.workType,
+            }) || template.name,
+          instructions: template.instructions,
+          brief: [part.note, input.special].filter((text) => text.trim() !== '').join('\n'),
+          links: template.links,
+          priority: template.priority,
+          workType: template.workType,
+          signOff: part.signOff,
+          finishWithLast: template.finishWithLast,
+          numbered: template.numbered,
+          checkLines: part.checkLines,
+          demands: part.demands,
+          estimateMinutes: part.estimateMinutes,
+          clientId: client?.id ?? null,
+          assetId: asset?.id ?? null,
+          assigneeId,
+          // What somebody is named for is theirs; else it is offered as its step says.
+          offeredTo: assigneeId === null ? offerFor(partOffered(part, template.assignment), client?.id ?? null) : null,
+          startTime: chosen.startTime,
+          dueTime: chosen.dueTime,
+        },
+      ]);
       ids.push(id);
     }
     return made(tx, ids);
@@ -137,6 +147,34 @@ async function countStarted(scope: Scope, templateId: string, clientId: string |
   return (before?.count ?? 0) + 1;
 }
 
+/** A task of no template, which says nothing but what it is, when and whose. */
+export function plainTask(
+  scope: Scope,
+  { on, dueOn, ...said }: Omit<CaptureInput, 'clientId' | 'assetId'> & Pick<NewTask, 'clientId' | 'assetId'>,
+): NewTask {
+  return {
+    ...handMade(scope, on, dueOn),
+    id: scope.newId(),
+    templateId: null,
+    templateVersion: null,
+    setId: scope.newId(),
+    setOn: on,
+    setIndex: 0,
+    stepKey: MAIN_PART,
+    instructions: '',
+    brief: '',
+    links: [],
+    priority: 'normal',
+    workType: null,
+    signOff: null,
+    finishWithLast: false,
+    numbered: false,
+    checkLines: [],
+    demands: [],
+    ...said,
+  };
+}
+
 /** A task from one line. */
 export function captureTask(scope: Scope, input: CaptureInput): Promise<Made> {
   return scope.transaction(async (tx) => {
@@ -144,35 +182,9 @@ export function captureTask(scope: Scope, input: CaptureInput): Promise<Made> {
     refuseFarDays(tx, { on: input.on, dueOn: input.dueOn });
     if (input.dueOn < input.on) throw invalid([{ path: 'dueOn', message: 'It is due before its day.' }]);
     await mustReceive(tx, input.assigneeId);
-    const id = tx.newId();
-    await insertTask(tx, {
-      ...handMade(tx, input.on, input.dueOn),
-      id,
-      templateId: null,
-      templateVersion: null,
-      setId: tx.newId(),
-      setOn: input.on,
-      setIndex: 0,
-      stepKey: MAIN_PART,
-      title: input.title,
-      instructions: '',
-      brief: '',
-      links: [],
-      priority: 'normal',
-      workType: null,
-      signOff: null,
-      finishWithLast: false,
-      numbered: false,
-      checkLines: [],
-      demands: [],
-      estimateMinutes: input.estimateMinutes,
-      clientId: client?.id ?? null,
-      assetId: asset?.id ?? null,
-      assigneeId: input.assigneeId,
-      startTime: input.startTime,
-      dueTime: input.dueTime,
-    });
-    return made(tx, [id]);
+    const task = plainTask(tx, { ...input, clientId: client?.id ?? null, assetId: asset?.id ?? null });
+    await insertTasks(tx, [task]);
+    return made(tx, [task.id]);
   });
 }
 

@@ -1,7 +1,7 @@
 /** What is done with tasks: the day sheet, working, editing, removing, many at once. */
 export { taskChanges } from './changes.ts';
 export { daySheet } from './day-sheet.ts';
-export { captureTask, SEEN_BEFORE_DAYS, startTemplate } from './hand-made.ts';
+export { captureTask, plainTask, SEEN_BEFORE_DAYS, startTemplate } from './hand-made.ts';
 export { oneTask } from './one-task.ts';
 export { mayAddTo } from './permission.ts';
 export { taskRoutes } from './routes.ts';

@@ -37,7 +37,9 @@ export const templateChanges: SubjectOfChanges<Task> = {
     if (!scope.mayAll('plan')) throw forbidden('Only a planner or a manager can change templates.');
     await rest();
     const undone: Undone<Task>[] = [];
-    for (const change of changes) undone.push(await undoTemplateChange(scope, change));
+    // What a file brought is taken out with the file.
+    for (const change of changes)
+      if (change.action !== 'brought in') undone.push(await undoTemplateChange(scope, change));
     return { said: undone.map(({ said }) => said).join(' '), kept: undone.flatMap(({ kept }) => kept) };
   },
 };

@@ -38,6 +38,7 @@ const SetupPage = lazy(() => import('../features/setup/setup-page.tsx'));
 const SettingsPage = lazy(() => import('../features/settings/places.tsx'));
 const PlanPlaces = lazy(() => import('../features/plans/places.tsx'));
 const CallPlaces = lazy(() => import('../features/calls/places.tsx'));
+const BringInPlaces = lazy(() => import('../features/bring-in/places.tsx'));
 const ClientPlaces = lazy(() => import('../features/clients/places.tsx'));
 const TeamPlaces = lazy(() => import('../features/people/team/places.tsx'));
 const MessagesPage = lazy(() => import('../features/messages/messages-page.tsx'));
@@ -192,6 +193,7 @@ const router = createBrowserRouter([
           { path: 'post/*', element: <PostPlaces /> },
           { path: 'calls/*', element: <CallPlaces /> },
           { path: 'clients/*', element: <ClientPlaces /> },
+          { path: 'bring-in/*', element: <BringInPlaces /> },
           { path: 'plans/*', element: <PlanPlaces /> },
           { path: 'team/*', element: <TeamPlaces /> },
           { path: 'tasks/visits/*', element: <VisitPlaces /> },

@@ -26,6 +26,7 @@ const GONE: ActionKind = { says: 'what is gone', isUndoneThere: true };
 export const ACTIONS = {
   task: {
     'made by hand': onlySaid('made by hand'),
+    'brought in': onlySaid('brought in from a file'),
     started: words('started'),
     claimed: words('claimed'),
     'given back': words('gave it back'),
@@ -63,6 +64,7 @@ export const ACTIONS = {
   },
   template: {
     created: onlySaid('made'),
+    'brought in': onlySaid('brought in from a file'),
     changed: FIELDS,
     archived: words('archived'),
     'brought back': words('brought back'),
@@ -107,7 +109,8 @@ export const ACTIONS = {
     undone: PUT_BACK,
   },
   bringIn: {
-    'brought in': words('brought in'),
+    // What it wrote besides was written in the same go.
+    'brought in': together('brought in'),
     undone: PUT_BACK,
   },
   file: {

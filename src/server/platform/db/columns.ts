@@ -10,6 +10,13 @@ export function columnOf<E extends object>(entity: new () => E, field: keyof E &
   return args.options.name ?? columnName(field);
 }
 
+/** All columns of an entity that an insert fills. */
+export function insertedColumns(entity: new () => object): string[] {
+  return getMetadataArgsStorage().columns.flatMap(({ target, propertyName, options }) =>
+    target === entity && options.insert !== false ? [options.name ?? columnName(propertyName)] : [],
+  );
+}
+
 /** The type of the column of a field; undefined where the entity has none of that name. */
 export function typeOf(entity: new () => object, field: string): string | undefined {
   const args = getMetadataArgsStorage().columns.find(

@@ -1,6 +1,6 @@
 import { type FindOptionsWhere, In } from 'typeorm';
 import { isSame } from '../../platform/changes/entity.ts';
-import { columnOf } from '../../platform/db/columns.ts';
+import { columnOf, insertedColumns } from '../../platform/db/columns.ts';
 import { notFound } from '../../platform/refusal.ts';
 import type { Scope } from '../../platform/scope.ts';
 import { callAskerFor } from './asker.ts';
@@ -59,10 +59,26 @@ async function withContents(scope: Scope, records: readonly TaskRecord[]): Promi
 /** A new task, as it is inserted. */
 export type NewTask = Omit<Task, 'workspaceId' | 'contentId'>;
 
-export async function insertTask(scope: Scope, task: NewTask): Promise<void> {
-  const [contentId = ''] = await keepContents(scope, [contentOf(task)]);
-  await scope.insert(TaskRecord, { ...recordOf(task), contentId });
-  await callAskerFor(scope, [task]);
+const NEW_COLUMNS = insertedColumns(TaskRecord).join(', ');
+
+/** In few statements, however many there are. */
+export async function insertTasks(scope: Scope, tasks: readonly NewTask[]): Promise<void> {
+  for (let at = 0; at < tasks.length; at += AT_ONCE) {
+    const some = tasks.slice(at, at + AT_ONCE);
+    const contentIds = await keepContents(scope, some.map(contentOf));
+    const rows = some.map((task, i) => {
+      const record = { ...recordOf(task), workspaceId: scope.workspace.id, contentId: contentIds[i] };
+      return Object.fromEntries(
+        Object.entries(record).map(([field, value]) => [columnOf(TaskRecord, field as keyof TaskRecord), value]),
+      );
+    });
+    await scope.sql(
+      `insert into task (${NEW_COLUMNS}) select ${NEW_COLUMNS}
+       from jsonb_populate_recordset(null::task, $2::jsonb) where workspace_id = $1`,
+      [JSON.stringify(rows)],
+    );
+  }
+  await callAskerFor(scope, tasks);
 }
 
 /** A task as it was found, and what becomes of it. */

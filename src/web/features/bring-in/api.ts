@@ -1,7 +1,7 @@
 import { useCallback } from 'react';
 import { bringInAddresses } from '../../../contract/addresses.ts';
-import { type BringIn, type BringInCounts, MOST_BRING_BYTES, problemOf } from '../../../contract/index.ts';
-import { type BringKind, plural } from '../../../core/index.ts';
+import { type BringIn, type BringInCounts, type Impact, MOST_BRING_BYTES, problemOf } from '../../../contract/index.ts';
+import { BRING_WORDS, type BringKind, plural } from '../../../core/index.ts';
 import { sayDone } from '../../app/shell/toast.tsx';
 import { useAnswer, useRefresh } from '../../kit/answer.ts';
 import { ask, type Input, ProblemError } from '../../kit/api.ts';
@@ -10,12 +10,14 @@ import { sendForm } from '../../kit/send-form.ts';
 export const useBringIns = () => useAnswer(bringInAddresses.list, {});
 export const useBringIn = (bringInId: string) => useAnswer(bringInAddresses.one, { params: { bringInId } });
 
-/** What a list is of, in words. */
-export const KIND_WORDS: Readonly<
-  Record<BringKind, { readonly one: string; readonly many: string; readonly to: string }>
-> = {
-  clients: { one: 'client', many: 'clients', to: '/clients' },
-  people: { one: 'person', many: 'people', to: '/team' },
+/** Where what is brought in is found afterwards. */
+export const PLACES: Readonly<Record<BringKind, string>> = {
+  clients: '/clients',
+  people: '/team',
+  schedules: '/schedules',
+  tasks: '/tasks',
+  templates: '/templates',
+  history: '/logbook',
 };
 
 /**
@@ -52,11 +54,12 @@ export function useBringInActions(bringInId: string) {
   );
   return {
     settle,
+    impactOf: (version: number): Promise<Impact> => ask(bringInAddresses.impact, { params, body: { version } }),
     again: () => mutate(),
     bringIn: async (version: number, counts: BringInCounts): Promise<void> => {
       const answer = await ask(bringInAddresses.bringIn, { params, body: { version, counts } });
       await mutate(answer, { revalidate: false });
-      await refresh('/clients', '/assets', '/subjects', '/team', '/workspace', '/bring-ins');
+      await refresh(...WRITTEN);
       sayDone(sayBroughtIn(answer.bringIn), answer.bringIn.changeId);
     },
     discard: async (): Promise<void> => {
@@ -67,8 +70,14 @@ export function useBringInActions(bringInId: string) {
   };
 }
 
+/** What may show something else once a file is brought in. */
+const WRITTEN = [
+  ...['/clients', '/assets', '/subjects', '/team', '/workspace', '/bring-ins'],
+  ...['/schedules', '/templates', '/tasks', '/task-list', '/logbook', '/tideline'],
+];
+
 export function sayBroughtIn({ kind, counts }: Pick<BringIn, 'kind' | 'counts'>): string {
-  const { one, many } = KIND_WORDS[kind];
+  const { one, many } = BRING_WORDS[kind];
   const brought =
     counts.new > 0 ? `Brought in ${plural(counts.new, 'line', 'lines')} of ${counts.new === 1 ? one : many}` : '';
   const updated = counts.update > 0 ? `brought ${counts.update} up to date` : '';

@@ -21,6 +21,7 @@ const FILE: BringIn = {
     isRemembered: false,
     dayOrder: 'day first',
     sameBy: 'mail or name',
+    usualMinutes: 30,
     plans: [],
     changeId: null,
   },

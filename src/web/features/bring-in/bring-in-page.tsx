@@ -1,13 +1,14 @@
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { BringIn, BringInCounts } from '../../../contract/index.ts';
-import { plural } from '../../../core/index.ts';
+import { BRING_HAS_IMPACT, type BringIn, type BringInCounts } from '../../../contract/index.ts';
+import { BRING_RIGHTS, BRING_WORDS, plural } from '../../../core/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
 import { NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
 import { useUndo } from '../history/undo.tsx';
-import { KIND_WORDS, type Settling, useBringIn, useBringInActions } from './api.ts';
+import { useLookedAt } from '../impact/looked-at.tsx';
+import { PLACES, type Settling, useBringIn, useBringInActions } from './api.ts';
 import { Fates } from './fates.tsx';
 import { Mapping } from './mapping.tsx';
 import { PlansMeant } from './plans-meant.tsx';
@@ -18,14 +19,24 @@ export function BringInPage() {
   const { bringInId = '' } = useParams();
   const { may } = useWorkspace();
   const { data, error, mutate } = useBringIn(bringInId);
-  if (!may('clients')) return <NotAllowed right="clients" what="bring in lists" to="/clients" back="The clients" />;
   if (error && !data) return <Trouble error={error} retry={() => void mutate()} />;
-  return data ? <Contents key={bringInId} bringIn={data.bringIn} /> : <Skeleton rows={12} />;
+  if (!data) return <Skeleton rows={12} />;
+  const { kind } = data.bringIn;
+  if (!may(BRING_RIGHTS[kind]))
+    return (
+      <NotAllowed
+        right={BRING_RIGHTS[kind]}
+        what={`bring in ${BRING_WORDS[kind].many}`}
+        to={PLACES[kind]}
+        back="Back to the list"
+      />
+    );
+  return <Contents key={bringInId} bringIn={data.bringIn} />;
 }
 
 function Contents({ bringIn }: { readonly bringIn: BringIn }) {
   const { id, kind, fileName, rowCount, columns, separator, encoding, state, version, counts, isRemembered } = bringIn;
-  const { many, to } = KIND_WORDS[kind];
+  const { many } = BRING_WORDS[kind];
   const navigate = useNavigate();
   const actions = useBringInActions(id);
   const undo = useUndo();
@@ -45,12 +56,24 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
       setBusy(false);
     }
   };
+  const looked = useLookedAt<{ readonly what: string }>({
+    impactOf: BRING_HAS_IMPACT[kind] ? () => actions.impactOf(version) : null,
+    save: () => actions.bringIn(version, counts),
+    hasReach: false,
+    always: true,
+    onRefused: (problem) => {
+      sayTrouble(problem);
+      void actions.again();
+    },
+  });
+  const isBusy = busy || looked.busy;
   const onSettle = (input: Settling) => trying(() => actions.settle(version, input));
   const isOpen = state === 'open';
   return (
-    <div className="flex min-h-0 flex-1 flex-col" aria-busy={busy}>
+    <div className="flex min-h-0 flex-1 flex-col" aria-busy={isBusy}>
       <title>{`${fileName} · Jolly Rota`}</title>
       {undo.dialog}
+      {looked.dialog}
       <div className="page-head">
         <h1>Bring in {many}</h1>
         <span className="min-w-0 truncate text-row text-ink-2">
@@ -59,18 +82,16 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
         </span>
         <span className="ml-auto flex flex-wrap items-center gap-2.5">
           <span role="status" className="text-row text-ink-2">
-            {busy ? 'Reading …' : isOpen ? 'Nothing is written yet.' : ''}
+            {isBusy ? 'Reading …' : isOpen ? 'Nothing is written yet.' : ''}
           </span>
           {isOpen ? (
             <>
               <button
                 type="button"
                 className="btn"
-                disabled={busy}
+                disabled={isBusy}
                 onClick={() =>
-                  void trying(actions.discard).then(
-                    (isDone) => isDone && void navigate(`/clients/bring-in?kind=${kind}`),
-                  )
+                  void trying(actions.discard).then((isDone) => isDone && void navigate(`/bring-in?kind=${kind}`))
                 }
               >
                 Another file
@@ -78,8 +99,8 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
               <button
                 type="button"
                 className="btn btn-primary"
-                disabled={busy || counts.new + counts.update === 0}
-                onClick={() => void trying(() => actions.bringIn(version, counts))}
+                disabled={isBusy || counts.new + counts.update === 0}
+                onClick={() => looked.look({ what: `${fileName}, ${plural(counts.new + counts.update, 'line')}` })}
               >
                 {sayDeed(counts)}
               </button>
@@ -98,7 +119,7 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
                   Take it out again
                 </button>
               )}
-              <Link className="btn btn-primary" to={to}>
+              <Link className="btn btn-primary" to={PLACES[kind]}>
                 Show the {many}
               </Link>
             </>
@@ -108,7 +129,7 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] border-t border-line-2 max-[1000px]:block max-[1000px]:overflow-y-auto">
         <fieldset
           className="min-h-0 min-w-0 overflow-y-auto border-r border-line-2 max-[1000px]:overflow-visible max-[1000px]:border-r-0"
-          disabled={!isOpen || busy}
+          disabled={!isOpen || isBusy}
         >
           <legend className="sr-only">How the file is read</legend>
           <Mapping bringIn={bringIn} onSettle={onSettle} />
@@ -116,10 +137,10 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
         <div className="min-h-0 overflow-y-auto max-[1000px]:overflow-visible max-[1000px]:border-t max-[1000px]:border-line-2">
           <Fates bringIn={bringIn} />
           <PlansMeant bringIn={bringIn} />
-          <Rows bringIn={bringIn} isOpen={isOpen && !busy} onSettle={onSettle} />
+          <Rows bringIn={bringIn} isOpen={isOpen && !isBusy} onSettle={onSettle} />
           {isOpen && (
             <p className="px-5 py-3 text-note text-ink-2 max-[720px]:px-4">
-              Read once more when you bring them in: whoever was added meanwhile is found.
+              Read once more when you bring them in: what was added meanwhile is found.
             </p>
           )}
         </div>

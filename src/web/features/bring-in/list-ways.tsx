@@ -1,11 +1,12 @@
 import { Link } from 'react-router';
 import { listAddresses } from '../../../contract/addresses-later.ts';
+import type { BringKind } from '../../../core/index.ts';
 import { addressOf } from '../../kit/api.ts';
 
 interface ListWaysProps {
   readonly list: 'clients' | 'assets' | 'people' | 'schedules' | 'templates';
-  /** Where such a list is brought in; without it, it is only taken out. */
-  readonly bring?: string;
+  /** As what such a list is brought in; without it, it is only taken out. */
+  readonly bring?: BringKind;
 }
 
 /** A list into a file, and from one. */
@@ -24,7 +25,7 @@ export function ListWays({ list, bring }: ListWaysProps) {
         </a>
       </span>
       {bring && (
-        <Link className={look} to={bring}>
+        <Link className={look} to={`/bring-in?kind=${bring}`}>
           Bring in a list
         </Link>
       )}

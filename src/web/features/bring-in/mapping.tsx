@@ -1,15 +1,29 @@
 import type { ReactNode } from 'react';
 import { type BringIn, SAME_BY } from '../../../contract/index.ts';
-import { DAY_ORDERS, isNewField, NEW_FIELDS, type NewField, plural } from '../../../core/index.ts';
+import {
+  BRING_WORDS,
+  DAY_ORDERS,
+  isNewField,
+  NEW_FIELDS,
+  type NewField,
+  plural,
+  sayDuration,
+} from '../../../core/index.ts';
 import { useWorkspace } from '../../app/shell/workspace.tsx';
 import { ChoiceBlank } from '../../kit/blanks.tsx';
 import { PersonBlank } from '../people/person-blank.tsx';
-import { KIND_WORDS, type Settling } from './api.ts';
+import type { Settling } from './api.ts';
 
 interface MappingProps {
   readonly bringIn: BringIn;
   readonly onSettle: (input: Settling) => Promise<boolean>;
 }
+
+/** Kinds of which each takes its time. */
+const TAKES: Readonly<Partial<Record<BringIn['kind'], true>>> = { tasks: true, templates: true, history: true };
+
+/** Minutes that are offered. */
+const LENGTHS = [5, 10, 15, 20, 30, 45, 60, 90, 120, 180, 240, 480];
 
 const OUT = '';
 
@@ -30,7 +44,9 @@ export function Mapping({ bringIn, onSettle }: MappingProps) {
     );
     void onSettle({ columns: next });
   };
-  const hasDates = columns.some(({ becomes }) => fields.some(({ key, value }) => key === becomes && value === 'date'));
+  const hasDates = columns.some(({ becomes }) =>
+    fields.some(({ key, value }) => key === becomes && (value === 'date' || value === 'moment')),
+  );
   return (
     <>
       <div className={`${GRID} h-7 border-b border-line-2 text-note text-ink-2`} aria-hidden>
@@ -116,17 +132,34 @@ export function Mapping({ bringIn, onSettle }: MappingProps) {
           </ul>
         </Part>
       )}
+      {kind in TAKES && (
+        <Part name="Time">
+          work of which it does not say so takes{' '}
+          <ChoiceBlank
+            label="How long work takes of which the file does not say it"
+            value={bringIn.usualMinutes}
+            options={[...new Set([...LENGTHS, bringIn.usualMinutes])].map(
+              (minutes) => [minutes, sayDuration(minutes)] as const,
+            )}
+            onChange={(usualMinutes) => void onSettle({ usualMinutes })}
+          />
+        </Part>
+      )}
       <Part name="Same one">
         is a line with the same{' '}
-        <ChoiceBlank
-          label="The same one"
-          value={sameBy}
-          options={SAME_BY[kind].map(
-            (by) => [by, by.replace('asset, mail or name', 'asset, or mail, or name')] as const,
-          )}
-          onChange={(by) => void onSettle({ sameBy: by })}
-        />{' '}
-        as a {KIND_WORDS[kind].one} you have
+        {SAME_BY[kind].length === 1 ? (
+          sameBy
+        ) : (
+          <ChoiceBlank
+            label="The same one"
+            value={sameBy}
+            options={SAME_BY[kind].map(
+              (by) => [by, by.replace('asset, mail or name', 'asset, or mail, or name')] as const,
+            )}
+            onChange={(by) => void onSettle({ sameBy: by })}
+          />
+        )}{' '}
+        as a {BRING_WORDS[kind].one} you have
       </Part>
     </>
   );

@@ -43,7 +43,7 @@ export function Rows({ bringIn, isOpen, onSettle }: RowsProps) {
       {alike.length > 0 && (
         <Band name="you have" count={Math.max(alikeCount, alike.length)} asides={['look alike']}>
           <Lines bringIn={bringIn} which="alike" first={alike}>
-            {(row) => <Alike key={row.number} row={row} isOpen={isOpen} onSettle={onSettle} />}
+            {(row) => <Alike key={row.number} row={row} kind={bringIn.kind} isOpen={isOpen} onSettle={onSettle} />}
           </Lines>
         </Band>
       )}
@@ -189,12 +189,12 @@ function Mend({ fault, number, onMend }: MendProps) {
 /** Dates as they are read. */
 const said = (value: string): string => (/^\d{4}-\d{2}-\d{2}$/.test(value) ? sayDate(dayOfIso(value)) : value);
 
-function Alike({ row, isOpen, onSettle }: OneProps) {
+function Alike({ row, kind, isOpen, onSettle }: OneProps & { readonly kind: BringIn['kind'] }) {
   const chosen = row.fate === 'new' ? 'add' : row.fate;
   return (
     <Line
       row={row}
-      beside={ALIKE_CHOICES.map((choice) => (
+      beside={ALIKE_CHOICES[kind].map((choice) => (
         <button
           key={choice}
           type="button"

@@ -1,23 +1,45 @@
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { MOST_BRING_ROWS } from '../../../contract/index.ts';
-import { type BringKind, bringFields, dayOfIso, plural } from '../../../core/index.ts';
+import {
+  BRING_KINDS,
+  BRING_RIGHTS,
+  BRING_WORDS,
+  type BringKind,
+  bringFields,
+  dayOfIso,
+  plural,
+} from '../../../core/index.ts';
 import { useToday, useWorkspace } from '../../app/shell/workspace.tsx';
 import { ProblemError } from '../../kit/api.ts';
 import { FieldError } from '../../kit/field-error.tsx';
 import { NotAllowed } from '../../kit/states.tsx';
 import { sayDay, timeOf } from '../../kit/ways.ts';
-import { KIND_WORDS, sendList, useBringIns } from './api.ts';
+import { PLACES, sendList, useBringIns } from './api.ts';
 
 const STATES = { open: 'not brought in yet', done: 'brought in', undone: 'taken out again' } as const;
+
+/** What a line of a list says, behind "A line is one …". */
+const LINE_WORDS: Readonly<Record<BringKind, string>> = {
+  clients: ', with a contact and one thing of theirs; who has several stands on several lines.',
+  people: '. Nobody is invited by it: that is done on their page.',
+  schedules:
+    ': which template, for whom, when and who does it. When is read as on the bench: “every second Tuesday”, “on the last working day of the month”.',
+  tasks: ' that is still to be done, on a day, of no schedule.',
+  templates: ', or one step of it: lines with the same name go together, in their order.',
+  history:
+    ', as an earlier system has it. It stands in the logbook as if it had been finished here; done without a time of day is done at noon.',
+};
 
 /** Where a file is chosen, and those stand that were begun. */
 export function StartPage() {
   const [search] = useSearchParams();
   const { may, clientFields, assetFields } = useWorkspace();
-  const kind: BringKind = search.get('kind') === 'people' ? 'people' : 'clients';
-  const right = kind === 'people' ? 'people' : 'clients';
-  const { many, to } = KIND_WORDS[kind];
+  const asked = search.get('kind');
+  const kind: BringKind = BRING_KINDS.find((one) => one === asked) ?? 'clients';
+  const right = BRING_RIGHTS[kind];
+  const { one, many } = BRING_WORDS[kind];
+  const to = PLACES[kind];
   const today = useToday();
   const bringIns = useBringIns();
   if (!may(right)) return <NotAllowed right={right} what={`bring in ${many}`} to={to} back="Back to the list" />;
@@ -28,7 +50,19 @@ export function StartPage() {
       <title>{`Bring in ${many} · Jolly Rota`}</title>
       <div className="page-head">
         <h1>Bring in {many}</h1>
-        <Link className="link-line text-note" to={to}>
+        <nav className="flex flex-wrap gap-x-4 gap-y-1 text-row" aria-label="What is brought in">
+          {BRING_KINDS.filter((other) => may(BRING_RIGHTS[other])).map((other) => (
+            <Link
+              key={other}
+              className={other === kind ? 'border-b-2 border-accent font-semibold' : 'link-line'}
+              aria-current={other === kind ? 'page' : undefined}
+              to={`/bring-in?kind=${other}`}
+            >
+              {BRING_WORDS[other].many}
+            </Link>
+          ))}
+        </nav>
+        <Link className="link-line ml-auto text-note" to={to}>
           Back to the list
         </Link>
       </div>
@@ -37,10 +71,8 @@ export function StartPage() {
           <Choosing kind={kind} />
           <p className="mt-4 text-row leading-5.5">
             Any list saved as CSV: from a spreadsheet, another program, or taken out of here. Its first line names the
-            columns; up to {MOST_BRING_ROWS.toLocaleString('en-GB')} lines. A line is one {KIND_WORDS[kind].one}
-            {kind === 'clients'
-              ? ', with a contact and one thing of theirs; who has several stands on several lines.'
-              : '. Nobody is invited by it: that is done on their page.'}
+            columns; up to {MOST_BRING_ROWS.toLocaleString('en-GB')} lines. A line is one {one}
+            {LINE_WORDS[kind]}
           </p>
           <p className="mt-2 text-row leading-5.5 text-ink-2">Known columns: {names.join(' · ')}.</p>
           {before.length > 0 && (
@@ -54,7 +86,7 @@ export function StartPage() {
                   >
                     <Link
                       className="min-w-0 truncate font-semibold before:absolute before:inset-0 before:content-['']"
-                      to={`/clients/bring-in/${id}`}
+                      to={`/bring-in/${id}`}
                     >
                       {fileName}
                     </Link>
@@ -86,7 +118,7 @@ function Choosing({ kind }: { readonly kind: BringKind }) {
     setProblem(null);
     setShare(0);
     try {
-      void navigate(`/clients/bring-in/${await sendList(file, kind, setShare)}`);
+      void navigate(`/bring-in/${await sendList(file, kind, setShare)}`);
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
       setProblem(error.problem.errors?.[0]?.message ?? error.message);

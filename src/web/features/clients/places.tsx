@@ -1,6 +1,7 @@
 import { lazy } from 'react';
-import { useRoutes } from 'react-router';
+import { useLocation, useRoutes } from 'react-router';
 import { loadTaskSheet } from '../../app/shell/soon.ts';
+import { GoOn } from '../../kit/go-on.tsx';
 import { AssetSheet } from './asset/asset-sheet.tsx';
 import { ClientLabels, OwnLabels } from './asset/labels-sheet.tsx';
 import { ClientPage } from './client/client-page.tsx';
@@ -10,13 +11,18 @@ import { ClientsPage } from './list/clients-page.tsx';
 import { OwnAssetsPage } from './list/own-assets-page.tsx';
 
 const TaskSheet = lazy(loadTaskSheet);
-const BringInPlaces = lazy(() => import('../bring-in/places.tsx'));
+
+function BroughtInBefore() {
+  const { pathname, search } = useLocation();
+  return <GoOn to={`${pathname.replace('/clients', '')}${search}`} />;
+}
 
 /** All pages below /clients. */
 export default function ClientPlaces() {
   return useRoutes([
     { path: '', element: <ClientsPage />, children: [{ path: 'new', element: <ClientSheet /> }] },
-    { path: 'bring-in/*', element: <BringInPlaces /> },
+    // Where lists were brought in before: earlier messages lead there.
+    { path: 'bring-in/*', element: <BroughtInBefore /> },
     {
       path: 'own',
       element: <OwnAssetsPage />,

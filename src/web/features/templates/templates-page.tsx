@@ -41,7 +41,7 @@ export default function TemplatesPage() {
                 ? `${plural(inUse, 'template')}${favourites > 0 ? `, ${plural(favourites, 'favourite')}` : ''}`
                 : `${shown.length} of ${templates.length}`)}
         </span>
-        {may('plan') && inUse > 0 && <ListWays list="templates" />}
+        {may('plan') && inUse > 0 && <ListWays list="templates" bring="templates" />}
         {may('plan') && (
           <button type="button" className="btn btn-primary" onClick={newTemplate}>
             New template

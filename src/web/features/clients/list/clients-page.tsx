@@ -88,7 +88,7 @@ export function ClientsPage() {
                 {asked.archived === 'yes' ? 'Those in use' : `${first.counts.archived} in the archive`}
               </button>
             )}
-            {may('clients') && <ListWays list="clients" bring="/clients/bring-in" />}
+            {may('clients') && <ListWays list="clients" bring="clients" />}
             {may('clients') && (
               <Link className="btn btn-primary" to="/clients/new">
                 New client

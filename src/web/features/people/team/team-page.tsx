@@ -59,7 +59,7 @@ export function TeamPage() {
             {data ? `${plural(here.length, 'person', 'people')}${words ? ' found' : ''}` : ''}
             {onNow && onNow.size > 0 ? `, ${onNow.size} on now` : ''}
           </span>
-          {may('people') && <ListWays list="people" bring="/clients/bring-in?kind=people" />}
+          {may('people') && <ListWays list="people" bring="people" />}
           {may('people') && (
             <Link className="btn btn-primary max-[720px]:ml-auto" to="/team/new">
               Add a person

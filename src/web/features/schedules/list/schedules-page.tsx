@@ -96,7 +96,7 @@ function RunLine() {
       <Link className="link-line text-ink" to="/fill">
         Run log, and fill a period
       </Link>{' '}
-      {may('plan') && <ListWays list="schedules" />}
+      {may('plan') && <ListWays list="schedules" bring="schedules" />}
     </p>
   );
 }
