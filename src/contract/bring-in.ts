@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BRING_KINDS, type BringKind, DAY_ORDERS } from '../core/index.ts';
+import { BRING_KINDS, type BringKind, DAY_ORDERS, ENTRY_FATES, isZone } from '../core/index.ts';
 import { endpoint } from './endpoint.ts';
 import { id, named } from './fields.ts';
 import { impactSchema } from './impact.ts';
@@ -21,6 +21,7 @@ export const SAME_BY = {
   tasks: ['name, day and client'],
   templates: ['name'],
   history: ['name, day and client'],
+  calendar: ['UID'],
 } as const satisfies Readonly<Record<BringKind, readonly [string, ...string[]]>>;
 export type SameBy = (typeof SAME_BY)[BringKind][number];
 const sameBy = z.enum([...new Set(Object.values(SAME_BY).flat())] as [SameBy, ...SameBy[]]);
@@ -37,6 +38,7 @@ export const ALIKE_CHOICES = {
   tasks: ['leave', 'add'],
   templates: ['update', 'leave'],
   history: ['leave', 'add'],
+  calendar: ['update', 'leave'],
 } as const satisfies Readonly<Record<BringKind, readonly AlikeChoice[]>>;
 
 /** What would become of a line: it is new, brings something up to date, says nothing new, is left on wish, or can't be read. */
@@ -51,6 +53,7 @@ export const BRING_HAS_IMPACT = {
   tasks: false,
   templates: true,
   history: false,
+  calendar: true,
 } as const satisfies Readonly<Record<BringKind, boolean>>;
 
 const rowSchema = z.object({
@@ -59,6 +62,8 @@ const rowSchema = z.object({
   fate: z.enum(ROW_FATES),
   /** Whether it is like something here, so that one may choose. */
   isAlike: z.boolean(),
+  /** Of an entry of a calendar: what somebody has chosen that it becomes; null as it is for all. */
+  becomes: z.enum(ENTRY_FATES).nullable(),
   title: z.string(),
   about: z.string(),
   /** What is wrong with it, or by what it is the same, in words. */
@@ -79,6 +84,16 @@ const countsSchema = z.object({
 });
 export type BringInCounts = z.infer<typeof countsSchema>;
 
+/** What is said of the entries of a calendar as a whole. */
+const calendarChoices = {
+  repeating: z.enum(['schedule', 'left out']),
+  single: z.enum(['task', 'left out']),
+  wholeDays: z.enum(['days off', 'as work', 'left out']),
+  toDos: z.enum(['template', 'task', 'left out']),
+  several: z.enum(['each of', 'any of']),
+  ownerId: id.nullable(),
+};
+
 export const bringInSchema = z.object({
   id,
   kind: z.enum(BRING_KINDS),
@@ -90,6 +105,17 @@ export const bringInSchema = z.object({
   version: z.number().int(),
   /** Whether the mapping was taken from the last file of this shape. */
   isRemembered: z.boolean(),
+  /** Of a calendar: what becomes of its entries, whose it is, and the zones that it names. */
+  calendar: z
+    .object({
+      ...calendarChoices,
+      mended: z.number().int(),
+      others: z.number().int(),
+      zones: z.array(
+        z.object({ tzid: z.string(), count: z.number().int(), zone: z.string().nullable(), isSure: z.boolean() }),
+      ),
+    })
+    .nullable(),
   columns: z.array(
     z.object({
       name: z.string(),
@@ -182,6 +208,13 @@ export const bringInEndpoints = {
       sameBy: sameBy.optional(),
       turnsNames: z.boolean().optional(),
       usualMinutes: estimate.optional(),
+      calendar: z.object(calendarChoices).partial().optional(),
+      zones: z
+        .record(
+          z.string().max(200),
+          z.string().refine(isZone, 'There is no such time zone: it is written like Europe/London.'),
+        )
+        .optional(),
       mended: z
         .array(z.object({ number: z.number().int(), column: z.number().int().min(0), text: z.string().max(5000) }))
         .max(200)

@@ -166,6 +166,19 @@ export {
   workingCalendar,
   workingDaysBetween,
 } from './calendar/working-calendar.ts';
+export type { Entry, EntryAlarm, EntryPart, EntryPerson, EntryTime } from './calendar-in/entry.ts';
+export {
+  type CalendarAsked,
+  type CalendarChoices,
+  ENTRY_FATES,
+  type EntryContext,
+  type EntryFate,
+  type EntryMeaning,
+  type EntryWork,
+  isWholeDays,
+  meaningOf,
+} from './calendar-in/meaning.ts';
+export type { ZoneOf } from './calendar-in/times.ts';
 export { type Captured, type CapturedKind, readCapture, subjectsSaid } from './capture/capture.ts';
 export { plainWords } from './capture/words.ts';
 export {

@@ -1,7 +1,7 @@
 import { AnswerPart, AnswerRecord } from './answers/index.ts';
 import { BackupPlan, BackupRecord } from './backup/index.ts';
 import { MessageRecord } from './bell/index.ts';
-import { BringIn, BringInRow } from './bring-in/index.ts';
+import { BringIn, BringInRow, CalendarOrigin } from './bring-in/index.ts';
 import { CalendarAddressRecord } from './calendars/index.ts';
 import { Call, CallList, CallQuota, CallStandingRecord } from './calls/stored/index.ts';
 import { ClientAsk, ClientLink } from './client-links/index.ts';
@@ -129,6 +129,7 @@ export function dataSource(
       Contact,
       BringIn,
       BringInRow,
+      CalendarOrigin,
       Asset,
       Template,
       Favourite,

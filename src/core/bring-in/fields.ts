@@ -1,8 +1,9 @@
+import { ENTRY_FATES } from '../calendar-in/meaning.ts';
 import { type FieldKind, type OwnField, PREFERS } from '../own-fields/own-fields.ts';
 import { ACCESS_LEVELS, type Right } from '../people/access.ts';
 
 /** What can be brought in from a file, a line each. */
-export const BRING_KINDS = ['clients', 'people', 'schedules', 'tasks', 'templates', 'history'] as const;
+export const BRING_KINDS = ['clients', 'people', 'schedules', 'tasks', 'templates', 'history', 'calendar'] as const;
 export type BringKind = (typeof BRING_KINDS)[number];
 
 /** The right that it takes, over everything. */
@@ -13,16 +14,20 @@ export const BRING_RIGHTS = {
   tasks: 'plan',
   templates: 'plan',
   history: 'plan',
+  calendar: 'plan',
 } as const satisfies Readonly<Record<BringKind, Right>>;
 
-/** What a list is of, in words: of one thing, and of several. */
-export const BRING_WORDS: Readonly<Record<BringKind, { readonly one: string; readonly many: string }>> = {
+/** What a list is of, in words: of one thing, of several, and what is brought in as a whole. */
+export const BRING_WORDS: Readonly<
+  Record<BringKind, { readonly one: string; readonly many: string; readonly all?: string }>
+> = {
   clients: { one: 'client', many: 'clients' },
   people: { one: 'person', many: 'people' },
   schedules: { one: 'schedule', many: 'schedules' },
   tasks: { one: 'task', many: 'tasks' },
   templates: { one: 'template', many: 'templates' },
   history: { one: 'finished task', many: 'finished tasks' },
+  calendar: { one: 'entry', many: 'entries', all: 'a calendar' },
 };
 
 /** How the text of a cell is read: a moment is a date, with a time of day behind it or not; a duration is in minutes. */
@@ -234,6 +239,12 @@ const HISTORY_FIELDS: readonly BringField[] = [
   field('state', 'state', { most: 60, alsoCalled: ['status'] }),
 ];
 
+const CALENDAR_FIELDS: readonly BringField[] = [
+  field('becomes', 'becomes', { value: 'choice', choices: ENTRY_FATES }),
+  field('uid', 'uid', { most: 1000 }),
+  field('entry', 'entry', { most: 500_000 }),
+];
+
 /** What a column may become besides: a field that is not there yet, called as the column is. */
 export const NEW_FIELDS = {
   'new.client.text': { of: 'client', kind: 'text' },
@@ -261,4 +272,5 @@ const FIELDS: Readonly<Record<Exclude<BringKind, 'clients'>, readonly BringField
   tasks: TASK_FIELDS,
   templates: TEMPLATE_FIELDS,
   history: HISTORY_FIELDS,
+  calendar: CALENDAR_FIELDS,
 };

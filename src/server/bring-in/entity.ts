@@ -1,6 +1,6 @@
 import { Check, Column, Entity, Index, PrimaryColumn } from 'typeorm';
 import type { AlikeChoice, SameBy } from '../../contract/index.ts';
-import { BRING_KINDS, type BringKind, type DayOrder } from '../../core/index.ts';
+import { BRING_KINDS, type BringKind, type CalendarAsked, type DayOrder } from '../../core/index.ts';
 import { Names, OfWorkspace } from '../platform/db/keys.ts';
 import type { ReadRow } from './read-row.ts';
 
@@ -16,6 +16,10 @@ export interface Asked {
   readonly turnsNames?: boolean;
   /** Minutes of work of which the file does not say how long it takes; not in those of before it could be said. */
   readonly usualMinutes?: number;
+  /** Of a calendar. */
+  readonly calendar?: CalendarAsked;
+  /** Of a calendar: the zone that is meant by a TZID, where somebody has said so. */
+  readonly zones?: Readonly<Record<string, string>>;
   /** Fields that it has added, once it is brought in. */
   readonly added?: readonly Added[];
 }
@@ -98,4 +102,30 @@ export class BringInRow {
   /** What stood in the place of what was written; null before that, and where nothing did. */
   @Column({ type: 'jsonb', nullable: true })
   before!: object | null;
+}
+
+/** By which entry of a calendar something came: the same calendar, read again, finds it. */
+@Entity({ name: 'calendar_origin' })
+@OfWorkspace('calendar_origin')
+@Names('calendar_origin', 'Schedule', ['scheduleId'], { onDelete: 'CASCADE' })
+@Names('calendar_origin', 'TaskRecord', ['taskId'], { onDelete: 'CASCADE' })
+@Names('calendar_origin', 'Template', ['templateId'], { onDelete: 'CASCADE' })
+@Check('calendar_origin_check', 'num_nonnulls(schedule_id, task_id, template_id) = 1')
+@Index('calendar_origin_by_schedule', ['workspaceId', 'scheduleId'], { where: 'schedule_id is not null' })
+@Index('calendar_origin_by_task', ['workspaceId', 'taskId'], { where: 'task_id is not null' })
+@Index('calendar_origin_by_template', ['workspaceId', 'templateId'], { where: 'template_id is not null' })
+export class CalendarOrigin {
+  @PrimaryColumn({ type: 'uuid' })
+  workspaceId!: string;
+  @PrimaryColumn({ type: 'text' })
+  uid!: string;
+  /** Of what the calendar said of it. */
+  @Column({ type: 'text' })
+  hash!: string;
+  @Column({ type: 'uuid', nullable: true })
+  scheduleId!: string | null;
+  @Column({ type: 'uuid', nullable: true })
+  taskId!: string | null;
+  @Column({ type: 'uuid', nullable: true })
+  templateId!: string | null;
 }

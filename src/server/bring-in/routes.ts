@@ -8,6 +8,7 @@ import { mustBeAllowed } from './allowed.ts';
 import { BringIn } from './entity.ts';
 import { sendLeft } from './left-file.ts';
 import { clientsForPlan } from './plans-meant.ts';
+import { readCalendar } from './read-calendar.ts';
 import { readFile } from './read-file.ts';
 import {
   bringItIn,
@@ -18,6 +19,7 @@ import {
   rowsOf,
   settle,
   startBringIn,
+  startCalendar,
 } from './service.ts';
 
 export function bringInRoutes(routes: Routes, { files }: { readonly files: FileStore }): Routes {
@@ -30,7 +32,12 @@ export function bringInRoutes(routes: Routes, { files }: { readonly files: FileS
         const { file } = request;
         if (!file) throw invalid([{ path: 'file', message: 'There is no file in this: choose one.' }]);
         mustBeAllowed(scope, body.kind);
-        return { id: await startBringIn(scope, body.kind, file.originalname, await readFile(file.path)) };
+        const { originalname: name, path } = file;
+        const id =
+          body.kind === 'calendar'
+            ? await startCalendar(scope, name, await readCalendar(path))
+            : await startBringIn(scope, body.kind, name, await readFile(path));
+        return { id };
       },
       async ({ file }) => {
         if (file) await rm(file.path, { force: true });

@@ -13,7 +13,9 @@ import {
   BRING_RIGHTS,
   type BringField,
   type BringKind,
+  type CalendarAsked,
   dayOrderOf,
+  ENTRY_FATES,
   guessColumns,
   isNewField,
   turnedName,
@@ -21,11 +23,13 @@ import {
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { mustBeAllowed } from './allowed.ts';
+import { calendarAsked, calendarNames } from './calendar-meant.ts';
 import { checkRows, fieldsKnown, fieldsOf, joinChoices, namesMeant, placesOf } from './check.ts';
 import { effectIn } from './effect.ts';
 import { type Asked, BringIn, type BringInRow } from './entity.ts';
 import { addNewFields, whyNoNewField } from './new-fields.ts';
 import { plansMeant } from './plans-meant.ts';
+import type { CalendarRead } from './read-calendar.ts';
 import { type FileRead, shapeOf } from './read-file.ts';
 import { UNREAD } from './read-row.ts';
 import { minutesOf, USUAL_MINUTES } from './usual-minutes.ts';
@@ -43,6 +47,7 @@ export async function startBringIn(
   kind: BringKind,
   fileName: string,
   { encoding, separator, columns, rows }: FileRead,
+  calendar: CalendarAsked | null = null,
 ): Promise<string> {
   mustBeAllowed(scope, kind);
   const shape = shapeOf(columns);
@@ -60,15 +65,23 @@ export async function startBringIn(
     const bringIn = await tx.insert(BringIn, {
       ...{ id: tx.newId(), kind, state: 'open' as const, fileName, encoding, separator, shape },
       ...{ rowCount: rows.length, columns: [...columns], isRemembered: before !== undefined },
-      asked: before
-        ? remembered(fieldsKnown(scope, kind), before.asked, guessed)
-        : {
-            columns: guessed,
-            dayOrder: 'day first',
-            people: {},
-            sameBy: SAME_BY[kind][0],
-            usualMinutes: USUAL_MINUTES,
-          },
+      asked: {
+        ...(before
+          ? remembered(fieldsKnown(scope, kind), before.asked, guessed)
+          : {
+              columns: guessed,
+              dayOrder: 'day first',
+              people: {},
+              sameBy: SAME_BY[kind][0],
+              usualMinutes: USUAL_MINUTES,
+            }),
+        // Whose it is and what it holds is told of each by itself.
+        ...(calendar
+          ? {
+              calendar: withChoices(calendar, before?.asked.calendar ? { several: before.asked.calendar.several } : {}),
+            }
+          : {}),
+      },
       ...{ byId: tx.person?.id ?? null, createdAt: tx.instant, doneAt: null, changeId: null, version: 1 },
     });
     for (let at = 0; at < rows.length; at += AT_ONCE)
@@ -91,6 +104,14 @@ export async function startBringIn(
   if (!before && order !== null) await scope.save(BringIn, id, { asked: { ...bringIn.asked, dayOrder: order } });
   await checkRows(scope, await scope.one(BringIn, id, 'file'));
   return id;
+}
+
+/** Takes a calendar in likewise: an entry is a line. */
+export async function startCalendar(scope: Scope, fileName: string, read: CalendarRead): Promise<string> {
+  mustBeAllowed(scope, 'calendar');
+  const rows = read.entries.map(({ uid, text }) => ['', uid, text]);
+  const file = { encoding: read.encoding, separator: 'entries', columns: ['becomes', 'uid', 'entry'], rows };
+  return startBringIn(scope, 'calendar', fileName, file, await calendarAsked(scope, read));
 }
 
 /** What was asked of the last file of this shape: fields that have gone since are left out, those that it added are there now. */
@@ -126,6 +147,8 @@ export interface Settling {
   readonly sameBy?: Asked['sameBy'] | undefined;
   readonly turnsNames?: boolean | undefined;
   readonly usualMinutes?: number | undefined;
+  readonly calendar?: Partial<CalendarChoice> | undefined;
+  readonly zones?: Readonly<Record<string, string>> | undefined;
   readonly mended?: readonly { readonly number: number; readonly column: number; readonly text: string }[] | undefined;
   readonly choices?: readonly { readonly number: number; readonly choice: string }[] | undefined;
 }
@@ -135,7 +158,7 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
   const asked = await scope.transaction(async (tx) => {
     const bringIn = await lockedOpen(tx, id, input.version);
     await mustFit(tx, bringIn, input);
-    const { columns, dayOrder, people, sameBy, turnsNames, usualMinutes } = input;
+    const { columns, dayOrder, people, sameBy, turnsNames, usualMinutes, calendar, zones } = input;
     const next: Asked = {
       turnsNames: turnsNames ?? bringIn.asked.turnsNames === true,
       columns: columns ?? bringIn.asked.columns,
@@ -143,6 +166,8 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
       people: people ? { ...bringIn.asked.people, ...people } : bringIn.asked.people,
       sameBy: sameBy ?? bringIn.asked.sameBy,
       usualMinutes: usualMinutes ?? minutesOf(bringIn),
+      ...(bringIn.asked.calendar ? { calendar: withChoices(bringIn.asked.calendar, calendar ?? {}) } : {}),
+      ...(bringIn.asked.zones || zones ? { zones: { ...bringIn.asked.zones, ...zones } } : {}),
     };
     await tx.save(BringIn, id, { asked: next, version: bringIn.version + 1 });
     for (const { number, column, text } of input.mended ?? [])
@@ -168,15 +193,42 @@ export async function settle(scope: Scope, id: string, input: Settling): Promise
     input.sameBy,
     input.turnsNames,
     input.usualMinutes,
+    input.calendar,
+    input.zones,
     input.mended,
   ].every((part) => part === undefined);
   if (!isOnlyChosen) await checkRows(scope, { ...(await scope.one(BringIn, id, 'file')), asked });
 }
 
+type CalendarChoice = CalendarAsked['choices'] & Pick<CalendarAsked, 'several' | 'ownerId'>;
+
+/** What is said of a calendar as a whole, with what is said anew. */
+function withChoices(asked: CalendarAsked, { several, ownerId, ...choices }: Partial<CalendarChoice>): CalendarAsked {
+  const said = Object.fromEntries(Object.entries(choices).filter(([, value]) => value !== undefined));
+  return {
+    ...asked,
+    choices: { ...asked.choices, ...said },
+    several: several ?? asked.several,
+    ownerId: ownerId === undefined ? asked.ownerId : ownerId,
+  };
+}
+
+function calendarTold({ asked }: BringIn): BringInAnswer['calendar'] {
+  if (!asked.calendar) return null;
+  const { choices, several, ownerId, mended, others, zones } = asked.calendar;
+  return {
+    ...{ ...choices, several, ownerId, mended, others },
+    zones: zones.map(({ tzid, count, zone }) => {
+      const said = asked.zones?.[tzid];
+      return { tzid, count, zone: said ?? zone, isSure: said !== undefined || zone !== null };
+    }),
+  };
+}
+
 async function mustFit(
   scope: Scope,
   { kind, columns: names }: BringIn,
-  { columns, sameBy, people }: Settling,
+  { columns, sameBy, people, calendar }: Settling,
 ): Promise<void> {
   const problems: { path: string; message: string }[] = [];
   const known = new Map(fieldsKnown(scope, kind).map((field) => [field.key, field]));
@@ -204,7 +256,9 @@ async function mustFit(
   }
   if (sameBy && !(SAME_BY[kind] as readonly string[]).includes(sameBy))
     problems.push({ path: 'sameBy', message: 'That is not what lines of this kind are known by.' });
-  const here = people ? await scope.peopleNames() : new Map<string, string>();
+  const here = people || calendar ? await scope.peopleNames() : new Map<string, string>();
+  if (calendar?.ownerId && !here.has(calendar.ownerId))
+    problems.push({ path: 'calendar.ownerId', message: 'There is no such person here.' });
   for (const [key, id] of Object.entries(people ?? {}))
     if (id !== null && !here.has(id))
       problems.push({ path: `people.${key}`, message: 'There is no such person here.' });
@@ -237,10 +291,11 @@ export async function oneBringIn(scope: Scope, id: string): Promise<BringInAnswe
     fields: fieldsOf(scope, bringIn).map(({ key, name, value }) => ({ key, name, value })),
     dayOrder: asked.dayOrder,
     dates: await datesTold(scope, bringIn),
-    people: await namesMeant(scope, bringIn),
+    people: kind === 'calendar' ? await calendarNames(scope, bringIn) : await namesMeant(scope, bringIn),
     plans: await plansMeant(scope, bringIn),
     sameBy: asked.sameBy,
     usualMinutes: minutesOf(bringIn),
+    calendar: calendarTold(bringIn),
     counts: await countsOf(scope, bringIn),
     fates: rows[0]?.fates ?? '',
     left: await rowsOf(scope, bringIn, 'left', 0),
@@ -277,7 +332,14 @@ export async function rowsOf(
   );
   const { columns } = bringIn;
   return rows.map(({ number, cells, fate, read, effect }) => ({
-    ...{ number, fate: effect, isAlike: fate === 'alike', title: read.title, about: read.about },
+    ...{
+      number,
+      fate: effect,
+      isAlike: fate === 'alike',
+      becomes: chosenFate(bringIn, cells),
+      title: read.title,
+      about: read.about,
+    },
     why: [read.why, ...read.problems.filter(({ column }) => column === null).map(({ message }) => message)]
       .filter(Boolean)
       .join('; '),
@@ -287,6 +349,9 @@ export async function rowsOf(
     diffs: [...read.diffs],
   }));
 }
+
+const chosenFate = ({ kind }: BringIn, [said]: readonly string[]) =>
+  kind === 'calendar' ? (ENTRY_FATES.find((fate) => fate === said) ?? null) : null;
 
 async function columnsOf(scope: Scope, { id, columns, asked }: BringIn): Promise<BringInAnswer['columns']> {
   const samples = await scope.sql<{ cells: string[] }>(

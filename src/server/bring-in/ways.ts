@@ -1,6 +1,7 @@
 import type { Impact } from '../../contract/index.ts';
 import type { BringField, BringKind } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
+import { calendarWays } from './calendar-lines.ts';
 import { clientLines, SeenClients } from './client-lines.ts';
 import type { BringIn } from './entity.ts';
 import { historyWays, taskWays } from './finished-or-not.ts';
@@ -66,4 +67,5 @@ export const WAYS: Readonly<Record<BringKind, Ways>> = {
   tasks: taskWays,
   templates: templateWays,
   history: historyWays,
+  calendar: calendarWays,
 };

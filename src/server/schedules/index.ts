@@ -12,6 +12,7 @@ export {
   rewriteSchedules,
   rulesOf,
   type ScheduleWrite,
+  saveRows,
   versioned,
 } from './changing.ts';
 export { createSchedules, impactOfCreating, newSchedule } from './creating.ts';
@@ -56,6 +57,7 @@ export { foresee, phrasesOf, stateOf } from './service.ts';
 export { type Fields, followOn, keyWanted, planAll, syncAll, UNSEEN_ONLY } from './sync.ts';
 export {
   impactOfTogether,
+  insertSchedules,
   type NewSchedule,
   saveInParts,
   saveTogether,

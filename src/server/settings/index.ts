@@ -3,4 +3,4 @@ export { settingsChanges } from './changes.ts';
 export { keyed } from './lists.ts';
 export { countriesKnown, englandAndWales, publicHolidaysFrom } from './public-holidays.ts';
 export { settingsRoutes } from './routes.ts';
-export { checkWeek } from './service.ts';
+export { type AddedDaysOff, addDaysOff, checkWeek, writeDaysOff } from './service.ts';

@@ -1,5 +1,5 @@
 import { In } from 'typeorm';
-import type { HolidaySetting, Impact, Settings } from '../../contract/index.ts';
+import { type HolidaySetting, type Impact, MOST_HOLIDAYS, type Settings } from '../../contract/index.ts';
 import { type Weekday, weekdayName } from '../../core/index.ts';
 import { type Change, type FieldChanges, fieldsBefore } from '../platform/changes/entity.ts';
 import type { Undone } from '../platform/changes/subject.ts';
@@ -71,6 +71,45 @@ export function impactOfSettings(scope: Scope, input: Settings): Promise<Impact>
     const rows = await reached(before, after, fields);
     return impactOf(after, rows, await plannedYear(before, rows), UNSEEN_ONLY);
   });
+}
+
+/** Days off that are added within another change, and the schedules whose days they move. */
+export interface AddedDaysOff {
+  /** Goes on seeing the calendar as it was. */
+  readonly before: Scope;
+  readonly after: Scope;
+  readonly reached: readonly ScheduleRow[];
+  readonly fields: FieldChanges;
+}
+
+/** Writes days off that are not there yet; no schedule follows them by that. @throws Refusal where there are more than there can be */
+export async function writeDaysOff(tx: Scope, days: readonly HolidaySetting[]): Promise<AddedDaysOff> {
+  const now = tx.after(await tx.lockedWorkspace());
+  const settings = await settingsOf(now);
+  const there = new Set(settings.holidays.map(({ date }) => date));
+  const holidays = [...settings.holidays, ...days.filter(({ date }) => !there.has(date))];
+  if (holidays.length > MOST_HOLIDAYS)
+    throw invalid([
+      {
+        path: 'holidays',
+        message: `There would be ${holidays.length} days off, ${MOST_HOLIDAYS} at most: take out those of the past.`,
+      },
+    ]);
+  const { before, after, fields } = await write(now, { ...settings, holidays });
+  return { before, after, fields, reached: await reached(before, after, fields) };
+}
+
+/** The same, with the tasks of all schedules brought in line; gives the change that is to be recorded with the others. */
+export async function addDaysOff(
+  tx: Scope,
+  days: readonly HolidaySetting[],
+): Promise<{ readonly after: Scope; readonly changeId: string | null }> {
+  const { before, after, fields } = await writeDaysOff(tx, days);
+  if (Object.keys(fields).length === 0) return { after, changeId: null };
+  const { watchId } = await watched(after, () => follow(before, after, fields));
+  const changeId = await after.record('workspace', after.workspace.id, 'changed', fields, watchId);
+  await tellAll(after);
+  return { after, changeId };
 }
 
 interface Written {

@@ -18,6 +18,7 @@ export const PLACES: Readonly<Record<BringKind, string>> = {
   tasks: '/tasks',
   templates: '/templates',
   history: '/logbook',
+  calendar: '/schedules',
 };
 
 /**

@@ -8,7 +8,17 @@ import { BringInPage } from './bring-in-page.tsx';
 
 const ID = '01937000-0000-7000-8000-0000000000f1';
 const row = (number: number, of: Partial<BringInRow>): BringInRow => ({
-  ...{ number, fate: 'new', isAlike: false, title: `Line ${number}`, about: '', why: '', faults: [], diffs: [] },
+  ...{
+    number,
+    fate: 'new',
+    isAlike: false,
+    becomes: null,
+    title: `Line ${number}`,
+    about: '',
+    why: '',
+    faults: [],
+    diffs: [],
+  },
   ...of,
 });
 const fault = { column: 1, name: 'Insured until', text: '31/02/2027', message: 'there is no 31 February' };
@@ -22,6 +32,7 @@ const FILE: BringIn = {
     dayOrder: 'day first',
     sameBy: 'mail or name',
     usualMinutes: 30,
+    calendar: null,
     plans: [],
     changeId: null,
   },

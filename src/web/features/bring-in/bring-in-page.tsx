@@ -9,6 +9,7 @@ import { NotAllowed, Skeleton, Trouble } from '../../kit/states.tsx';
 import { useUndo } from '../history/undo.tsx';
 import { useLookedAt } from '../impact/looked-at.tsx';
 import { PLACES, type Settling, useBringIn, useBringInActions } from './api.ts';
+import { CalendarPart } from './calendar-part.tsx';
 import { Fates } from './fates.tsx';
 import { Mapping } from './mapping.tsx';
 import { PlansMeant } from './plans-meant.tsx';
@@ -36,7 +37,7 @@ export function BringInPage() {
 
 function Contents({ bringIn }: { readonly bringIn: BringIn }) {
   const { id, kind, fileName, rowCount, columns, separator, encoding, state, version, counts, isRemembered } = bringIn;
-  const { many } = BRING_WORDS[kind];
+  const { one, many, all = many } = BRING_WORDS[kind];
   const navigate = useNavigate();
   const actions = useBringInActions(id);
   const undo = useUndo();
@@ -75,9 +76,13 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
       {undo.dialog}
       {looked.dialog}
       <div className="page-head">
-        <h1>Bring in {many}</h1>
+        <h1>Bring in {all}</h1>
         <span className="min-w-0 truncate text-row text-ink-2">
-          {fileName}, {plural(rowCount, 'line')}, {plural(columns.length, 'column')}, split at {separator}, {encoding}
+          {fileName},{' '}
+          {kind === 'calendar'
+            ? plural(rowCount, one, many)
+            : `${plural(rowCount, 'line')}, ${plural(columns.length, 'column')}, split at ${separator}`}
+          , {encoding}
           {isRemembered && isOpen && ', read as the last one like it'}
         </span>
         <span className="ml-auto flex flex-wrap items-center gap-2.5">
@@ -120,7 +125,7 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
                 </button>
               )}
               <Link className="btn btn-primary" to={PLACES[kind]}>
-                Show the {many}
+                Show the {kind === 'calendar' ? 'schedules' : many}
               </Link>
             </>
           )}
@@ -132,7 +137,11 @@ function Contents({ bringIn }: { readonly bringIn: BringIn }) {
           disabled={!isOpen || isBusy}
         >
           <legend className="sr-only">How the file is read</legend>
-          <Mapping bringIn={bringIn} onSettle={onSettle} />
+          {bringIn.calendar ? (
+            <CalendarPart bringIn={bringIn} calendar={bringIn.calendar} onSettle={onSettle} />
+          ) : (
+            <Mapping bringIn={bringIn} onSettle={onSettle} />
+          )}
         </fieldset>
         <div className="min-h-0 overflow-y-auto max-[1000px]:overflow-visible max-[1000px]:border-t max-[1000px]:border-line-2">
           <Fates bringIn={bringIn} />

@@ -113,38 +113,8 @@ export function Mapping({ bringIn, onSettle }: MappingProps) {
           {sayDates(dates, dayOrder)}
         </Part>
       )}
-      {people.length > 0 && (
-        <Part name="People">
-          <ul className="grid grid-cols-2 gap-x-6 max-[1200px]:grid-cols-1">
-            {people.map(({ key, name, count, personId, isSure }) => (
-              <li key={key} className="flex items-baseline gap-2">
-                <b className="w-8 flex-none text-right font-head font-[650]">{count}</b>
-                <span className="min-w-0 truncate">{name}</span>
-                <span aria-hidden>→</span>
-                <PersonBlank
-                  label={`Who is meant by “${name}”`}
-                  personId={personId}
-                  onChange={(id) => void onSettle({ people: { [key]: id } })}
-                />
-                {!isSure && <span className="text-note text-ink-2">asked</span>}
-              </li>
-            ))}
-          </ul>
-        </Part>
-      )}
-      {kind in TAKES && (
-        <Part name="Time">
-          work of which it does not say so takes{' '}
-          <ChoiceBlank
-            label="How long work takes of which the file does not say it"
-            value={bringIn.usualMinutes}
-            options={[...new Set([...LENGTHS, bringIn.usualMinutes])].map(
-              (minutes) => [minutes, sayDuration(minutes)] as const,
-            )}
-            onChange={(usualMinutes) => void onSettle({ usualMinutes })}
-          />
-        </Part>
-      )}
+      <PeopleMeant people={people} onSettle={onSettle} />
+      {kind in TAKES && <UsualTime bringIn={bringIn} onSettle={onSettle} />}
       <Part name="Same one">
         is a line with the same{' '}
         {SAME_BY[kind].length === 1 ? (
@@ -165,7 +135,54 @@ export function Mapping({ bringIn, onSettle }: MappingProps) {
   );
 }
 
-function Part({ name, children }: { readonly name: string; readonly children: ReactNode }) {
+/** Whom the file names, and who is meant. */
+export function PeopleMeant({
+  people,
+  onSettle,
+}: {
+  readonly people: BringIn['people'];
+  readonly onSettle: MappingProps['onSettle'];
+}) {
+  if (people.length === 0) return null;
+  return (
+    <Part name="People">
+      <ul className="grid grid-cols-2 gap-x-6 max-[1200px]:grid-cols-1">
+        {people.map(({ key, name, count, personId, isSure }) => (
+          <li key={key} className="flex items-baseline gap-2">
+            <b className="w-8 flex-none text-right font-head font-[650]">{count}</b>
+            <span className="min-w-0 truncate">{name}</span>
+            <span aria-hidden>→</span>
+            <PersonBlank
+              label={`Who is meant by “${name}”`}
+              personId={personId}
+              onChange={(id) => void onSettle({ people: { [key]: id } })}
+            />
+            {!isSure && <span className="text-note text-ink-2">asked</span>}
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}
+
+/** How long work takes of which the file does not say it. */
+export function UsualTime({ bringIn, onSettle }: MappingProps) {
+  return (
+    <Part name="Time">
+      work of which it does not say so takes{' '}
+      <ChoiceBlank
+        label="How long work takes of which the file does not say it"
+        value={bringIn.usualMinutes}
+        options={[...new Set([...LENGTHS, bringIn.usualMinutes])].map(
+          (minutes) => [minutes, sayDuration(minutes)] as const,
+        )}
+        onChange={(usualMinutes) => void onSettle({ usualMinutes })}
+      />
+    </Part>
+  );
+}
+
+export function Part({ name, children }: { readonly name: string; readonly children: ReactNode }) {
   return (
     <section className="grid grid-cols-[84px_minmax(0,1fr)] border-b border-line px-5 py-1.5 text-row leading-7 max-[720px]:px-4">
       <h2 className="text-body leading-7 text-primary">{name}</h2>

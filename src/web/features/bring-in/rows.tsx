@@ -1,10 +1,11 @@
 import { type ReactNode, useEffect, useState } from 'react';
 import { bringInAddresses } from '../../../contract/addresses.ts';
 import { ALIKE_CHOICES, type BringIn, type BringInRow } from '../../../contract/index.ts';
-import { dayOfIso } from '../../../core/index.ts';
+import { dayOfIso, ENTRY_FATES, type EntryFate } from '../../../core/index.ts';
 import { sayTrouble } from '../../app/shell/toast.tsx';
 import { ask } from '../../kit/api.ts';
 import { Band } from '../../kit/band.tsx';
+import { ChoiceBlank } from '../../kit/blanks.tsx';
 import { sayDate } from '../../kit/ways.ts';
 import type { Settling } from './api.ts';
 
@@ -36,7 +37,7 @@ export function Rows({ bringIn, isOpen, onSettle }: RowsProps) {
           }
         >
           <Lines bringIn={bringIn} which="left" first={left}>
-            {(row) => <Left key={row.number} row={row} isOpen={isOpen} onSettle={onSettle} />}
+            {(row) => <Left key={row.number} row={row} kind={bringIn.kind} isOpen={isOpen} onSettle={onSettle} />}
           </Lines>
         </Band>
       )}
@@ -51,7 +52,7 @@ export function Rows({ bringIn, isOpen, onSettle }: RowsProps) {
         <Band name="new" count={counts.new}>
           <Lines bringIn={bringIn} which="fresh" first={fresh}>
             {(row) => (
-              <Line key={row.number} row={row}>
+              <Line key={row.number} row={row} beside={becoming(bringIn.kind, { row, isOpen, onSettle })}>
                 {row.why && <span className="text-ink-2">{row.why}</span>}
               </Line>
             )}
@@ -135,9 +136,25 @@ interface OneProps {
   readonly onSettle: (input: Settling) => Promise<boolean>;
 }
 
-function Left({ row, isOpen, onSettle }: OneProps) {
+const AS_FOR_ALL = 'as for all';
+
+/** What an entry of a calendar becomes, where it is otherwise than for all. */
+function becoming(kind: BringIn['kind'], { row: { number, title, becomes }, isOpen, onSettle }: OneProps): ReactNode {
+  if (kind !== 'calendar') return null;
+  if (!isOpen) return becomes;
   return (
-    <Line row={row}>
+    <ChoiceBlank<EntryFate | typeof AS_FOR_ALL>
+      label={`What ${title} becomes, entry ${number}`}
+      value={becomes ?? AS_FOR_ALL}
+      options={[AS_FOR_ALL, ...ENTRY_FATES].map((fate) => [fate, fate] as const) as [EntryFate, string][]}
+      onChange={(fate) => void onSettle({ mended: [{ number, column: 0, text: fate === AS_FOR_ALL ? '' : fate }] })}
+    />
+  );
+}
+
+function Left({ row, kind, isOpen, onSettle }: OneProps & { readonly kind: BringIn['kind'] }) {
+  return (
+    <Line row={row} beside={becoming(kind, { row, isOpen, onSettle })}>
       {row.why && <p>{row.why}</p>}
       {row.faults.map((fault) => (
         <p key={fault.column} className="flex flex-wrap items-baseline justify-between gap-x-3">
