@@ -16,6 +16,7 @@ export const clientLinkAddresses = addresses<typeof contract.clientLinkEndpoints
 export const clockAddresses = addresses<typeof contract.clockEndpoints>(paths.clockPaths);
 export const commentAddresses = addresses<typeof contract.commentEndpoints>(paths.commentPaths);
 export const directoryAddresses = addresses<typeof contract.directoryEndpoints>(paths.directoryPaths);
+export const erasingAddresses = addresses<typeof contract.erasingEndpoints>(paths.erasingPaths);
 export const labelAddresses = addresses<typeof contract.labelEndpoints>(paths.labelPaths);
 export const leaveAddresses = addresses<typeof contract.leaveEndpoints>(paths.leavePaths);
 export const listAddresses = addresses<typeof contract.listEndpoints>(paths.listPaths);

@@ -13,6 +13,7 @@ export * from './comments.ts';
 export * from './device.ts';
 export * from './directory.ts';
 export * from './endpoint.ts';
+export * from './erasing.ts';
 export * from './field-words.ts';
 export * from './fields.ts';
 export * from './files.ts';

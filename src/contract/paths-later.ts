@@ -338,6 +338,13 @@ export const backupPaths = {
   ofPerson: ['GET', '/people/:personId/everything'],
 } as const satisfies Record<string, Path>;
 
+export const erasingPaths = {
+  lookAtClient: ['GET', '/clients/:clientId/erasing'],
+  client: ['POST', '/clients/:clientId/erase'],
+  lookAtPerson: ['GET', '/people/:personId/erasing'],
+  person: ['POST', '/people/:personId/erase'],
+} as const satisfies Record<string, Path>;
+
 export const tokenPaths = {
   mine: ['GET', '/tokens'],
   make: ['POST', '/tokens'],

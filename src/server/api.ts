@@ -15,6 +15,7 @@ import { clientRoutes } from './clients/index.ts';
 import { clockRoutes } from './clock/index.ts';
 import { commentRoutes } from './comments/index.ts';
 import { directoryRoutes } from './directory/index.ts';
+import { erasingRoutes } from './erasing/index.ts';
 import { fileRoutes } from './files/index.ts';
 import type { FileStore } from './files/stored/index.ts';
 import { findRoutes } from './find/index.ts';
@@ -105,6 +106,7 @@ export function api(parts: ApiParts): Router {
     peopleRoutes,
     availabilityRoutes,
     backupRoutes,
+    erasingRoutes,
     bellRoutes,
     commentRoutes,
     answerRoutes,

@@ -223,7 +223,7 @@ describe('a calendar file', () => {
       summary: 'Café',
       description: `${'x'.repeat(70)}yy and more`,
       location: 'Pontoon D second line',
-      besides: ['attach'],
+      besides: ['attached files'],
     });
   });
 

@@ -88,12 +88,26 @@ function partOf(component: ICAL.Component): EntryPart {
   };
 }
 
-/** Properties that nothing here has a place for. */
+const OTHER_WORDS: Readonly<Record<string, string>> = {
+  attach: 'attached files',
+  geo: 'its place on a map',
+  image: 'a picture',
+  color: 'a colour',
+  conference: 'how to call in',
+  contact: 'whom to ask',
+  resources: 'what is needed for it',
+  'related-to': 'what it hangs together with',
+};
+
+/** Properties that nothing here has a place for, in words. */
 const othersOf = (component: ICAL.Component): string[] =>
   component.getAllProperties().flatMap((property) => {
     const { name } = property;
-    if (name === 'x-left-out') return [String(property.getFirstValue()).toLowerCase()];
-    return READ.has(name) || name.startsWith('x-') || name === 'comment' ? [] : [name.replaceAll('-', ' ')];
+    if (name === 'x-left-out')
+      return [OTHER_WORDS[String(property.getFirstValue()).toLowerCase()] ?? 'what is too long'];
+    return READ.has(name) || name.startsWith('x-') || name === 'comment'
+      ? []
+      : [OTHER_WORDS[name] ?? name.replaceAll('-', ' ')];
   });
 
 function timeOf(property: ICAL.Property | null): EntryTime | null {

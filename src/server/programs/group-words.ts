@@ -17,6 +17,7 @@ export const GROUP_WORDS: Readonly<Record<Group, string>> = {
   clock: 'Who says to be at work.',
   comment: 'What is said about a task beside its record.',
   directory: 'Clients with their contacts, sites and assets.',
+  erasing: 'Taking somebody’s name out of the record, for good.',
   file: 'Pictures and papers.',
   find: 'Anything, by its name.',
   history: 'What was done, and undoing it.',

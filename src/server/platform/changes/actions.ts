@@ -81,6 +81,7 @@ export const ACTIONS = {
     'brought in': onlySaid('brought in from a file'),
     'brought up to date': onlySaid('brought up to date from a file'),
     changed: FIELDS,
+    erased: onlySaid('erased: name, contact, notes and pictures, for good'),
     undone: PUT_BACK,
   },
   leave: {
@@ -99,6 +100,7 @@ export const ACTIONS = {
     'brought up to date': onlySaid('brought up to date from a file'),
     archived: words('archived'),
     'brought back': words('brought back'),
+    erased: onlySaid('erased: name, contacts, notes and pictures, for good'),
     undone: PUT_BACK,
   },
   asset: {

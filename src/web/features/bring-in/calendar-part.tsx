@@ -94,11 +94,11 @@ export function CalendarPart({ bringIn, calendar, onSettle }: CalendarPartProps)
           />
         </p>
       </Part>
-      <PeopleMeant people={bringIn.people} onSettle={onSettle} />
+      <PeopleMeant isWide people={bringIn.people} onSettle={onSettle} />
       {zones.length > 0 && (
         <Part name="Zones">
           <ul>
-            {zones.map(({ tzid, count, zone, isSure }) => (
+            {zones.map(({ tzid, count, zone }) => (
               <li key={tzid} className="flex flex-wrap items-baseline gap-2">
                 <b className="w-8 flex-none text-right font-head font-[650]">{count}</b>
                 <span className="min-w-0 truncate">{tzid}</span>
@@ -112,7 +112,6 @@ export function CalendarPart({ bringIn, calendar, onSettle }: CalendarPartProps)
                   read={(text) => (isZone(text.trim()) ? text.trim() : undefined)}
                   onChange={(next) => void onSettle({ zones: { [tzid]: next } })}
                 />
-                {!isSure && <span className="text-note text-late">which is it?</span>}
               </li>
             ))}
           </ul>

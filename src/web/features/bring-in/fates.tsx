@@ -14,7 +14,7 @@ const LOOKS: Readonly<Record<string, string>> = {
 };
 
 /** What would become of all lines: figures, and a bar for each in the order of the file. */
-export function Fates({ bringIn: { counts, fates, state } }: { readonly bringIn: BringIn }) {
+export function Fates({ bringIn: { kind, counts, fates, state } }: { readonly bringIn: BringIn }) {
   const isOver = state === 'done';
   return (
     <section className="border-b border-line-2 px-5 pt-3 pb-2 max-[720px]:px-4" aria-label="What it comes to">
@@ -35,7 +35,11 @@ export function Fates({ bringIn: { counts, fates, state } }: { readonly bringIn:
             {counts.leave}
           </Figure>
         )}
-        <Figure words="left, not readable" isQuiet={counts.left === 0} className={counts.left > 0 ? 'text-late' : ''}>
+        <Figure
+          words={kind === 'calendar' ? 'left out' : 'left, not readable'}
+          isQuiet={counts.left === 0}
+          className={counts.left > 0 ? 'text-late' : ''}
+        >
           {counts.left}
         </Figure>
         <span className="ml-auto max-w-[210px] text-right text-note leading-4 text-ink-2">

@@ -138,15 +138,18 @@ export function Mapping({ bringIn, onSettle }: MappingProps) {
 /** Whom the file names, and who is meant. */
 export function PeopleMeant({
   people,
+  isWide = false,
   onSettle,
 }: {
   readonly people: BringIn['people'];
+  /** Whether names stand below each other, as long as they are. */
+  readonly isWide?: boolean;
   readonly onSettle: MappingProps['onSettle'];
 }) {
   if (people.length === 0) return null;
   return (
     <Part name="People">
-      <ul className="grid grid-cols-2 gap-x-6 max-[1200px]:grid-cols-1">
+      <ul className={isWide ? '' : 'grid grid-cols-2 gap-x-6 max-[1200px]:grid-cols-1'}>
         {people.map(({ key, name, count, personId, isSure }) => (
           <li key={key} className="flex items-baseline gap-2">
             <b className="w-8 flex-none text-right font-head font-[650]">{count}</b>

@@ -26,7 +26,7 @@ export function Rows({ bringIn, isOpen, onSettle }: RowsProps) {
           name="left"
           count={counts.left}
           isLate
-          asides={isOpen ? ['mend them here'] : []}
+          asides={isOpen && bringIn.kind !== 'calendar' ? ['mend them here'] : []}
           deed={
             <a
               className="link-line mt-1 block w-fit font-sans text-note font-normal text-ink"
@@ -117,12 +117,14 @@ function Line({
     <li className="grid grid-cols-[40px_minmax(0,1fr)] gap-x-2 border-b border-line py-1.5 pr-5 text-row leading-5 last:border-b-0 max-[720px]:px-4">
       <span className="text-ink-2">{row.number.toLocaleString('en-GB')}</span>
       <div className="min-w-0">
-        <div className="flex flex-wrap items-baseline gap-x-3">
-          <span className="min-w-0 truncate font-semibold">
-            {row.title || <span className="font-normal text-ink-2">no name</span>}
+        <div className="flex items-baseline gap-x-3">
+          <span className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-3">
+            <span className="min-w-0 truncate font-semibold">
+              {row.title || <span className="font-normal text-ink-2">no name</span>}
+            </span>
+            <span className="min-w-0 text-ink-2">{row.about}</span>
           </span>
-          <span className="min-w-0 truncate text-ink-2">{row.about}</span>
-          {beside && <span className="ml-auto flex gap-3">{beside}</span>}
+          {beside && <span className="flex flex-none gap-3">{beside}</span>}
         </div>
         {children && <div className="leading-5.5">{children}</div>}
       </div>

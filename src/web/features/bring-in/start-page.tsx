@@ -99,7 +99,9 @@ export function StartPage() {
                     >
                       {fileName}
                     </Link>
-                    <span className="text-ink-2">{plural(rowCount, 'line')}</span>
+                    <span className="text-ink-2">
+                      {kind === 'calendar' ? plural(rowCount, 'entry', 'entries') : plural(rowCount, 'line')}
+                    </span>
                     <span className={`ml-auto ${state === 'open' ? 'font-semibold' : 'text-ink-2'}`}>
                       {STATES[state]}
                     </span>
@@ -184,7 +186,7 @@ function Pasted({ isBusy, onTake }: { readonly isBusy: boolean; readonly onTake:
   return (
     <div className="mt-3">
       <textarea
-        className="textarea h-20 w-full font-mono text-note"
+        className="writing h-20 w-full font-mono text-note"
         aria-label="A calendar as text"
         placeholder="or paste one here: BEGIN:VCALENDAR …"
         value={draft}

@@ -23,12 +23,31 @@ export class BroughtInWork1769900000000 implements MigrationInterface {
       );
       create index calendar_origin_by_schedule on calendar_origin (workspace_id, schedule_id) where schedule_id is not null;
       create index calendar_origin_by_task on calendar_origin (workspace_id, task_id) where task_id is not null;
-      create index calendar_origin_by_template on calendar_origin (workspace_id, template_id) where template_id is not null
+      create index calendar_origin_by_template on calendar_origin (workspace_id, template_id) where template_id is not null;
+      -- A letter to somebody who is erased says nothing any more; else it stays as it was written.
+      create or replace function notice_stays() returns trigger language plpgsql as $$
+        begin
+          if (to_jsonb(new) - '{sent_on,mail_id,client_id,written_by}'::text[]
+               - case when current_setting('jolly.erasing', true) = 'yes' then 'page' else '' end)
+             is distinct from (to_jsonb(old) - '{sent_on,mail_id,client_id,written_by}'::text[]
+               - case when current_setting('jolly.erasing', true) = 'yes' then 'page' else '' end) then
+            raise exception 'a notice that is written stays as it is';
+          end if;
+          return new;
+        end $$
     `);
   }
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
+      create or replace function notice_stays() returns trigger language plpgsql as $$
+        begin
+          if (to_jsonb(new) - '{sent_on,mail_id,client_id,written_by}'::text[])
+             is distinct from (to_jsonb(old) - '{sent_on,mail_id,client_id,written_by}'::text[]) then
+            raise exception 'a notice that is written stays as it is';
+          end if;
+          return new;
+        end $$;
       drop table calendar_origin;
       delete from bring_in where kind not in ('clients', 'people');
       alter table bring_in drop constraint bring_in_kind_check,

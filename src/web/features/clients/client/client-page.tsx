@@ -12,6 +12,7 @@ import { PaperLink } from '../../../kit/paper-link.tsx';
 import { Skeleton, Trouble } from '../../../kit/states.tsx';
 import { AnswersOfClient } from '../../answers/answers-of.tsx';
 import { CalendarLink } from '../../calendars/calendar-link.tsx';
+import { ErasePart } from '../../erasing/erase-part.tsx';
 import { LastChanged } from '../../history/last-changed.tsx';
 import { useLookedAt } from '../../impact/looked-at.tsx';
 import { usePlansOfClient } from '../../plans/api.ts';
@@ -124,6 +125,11 @@ function Client({ client }: { readonly client: ClientRecord }) {
               </p>
               <LastChanged of="client" id={id} />
               {mayChange && <Away client={client} />}
+              {isArchived && may('settings') && (
+                <p className="mt-4 border-t border-line-2 pt-2.5 text-row leading-7">
+                  <ErasePart of="client" id={id} name={name} />
+                </p>
+              )}
             </div>
           </div>
           <div className="min-h-0 overflow-y-auto @max-[860px]:overflow-visible">

@@ -17,6 +17,7 @@ import { CloseButton, SECTION, SideSheet } from '../../../kit/side-sheet.tsx';
 import { Skeleton } from '../../../kit/states.tsx';
 import { sayDay } from '../../../kit/ways.ts';
 import { CalendarLink } from '../../calendars/calendar-link.tsx';
+import { ErasePart } from '../../erasing/erase-part.tsx';
 import { LastChanged } from '../../history/last-changed.tsx';
 import { LeaveImpactDialog } from '../leave/leave-impact-dialog.tsx';
 import { LeavePart } from '../leave/leave-part.tsx';
@@ -214,6 +215,11 @@ function Leaving({ member }: { readonly member: Member }) {
         </a>{' '}
         <span className="text-ink-2">as an archive</span>
       </p>
+      {hasLeftBy(member, today) && (
+        <p className="mt-1.5 text-row leading-5">
+          <ErasePart of="person" id={member.id} name={member.name} />
+        </p>
+      )}
     </section>
   );
 }

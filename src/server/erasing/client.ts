@@ -1,0 +1,151 @@
+import type { Erasing } from '../../contract/index.ts';
+import { Asset, Client, Contact } from '../clients/index.ts';
+import { invalid, notNow } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
+import { NOTHING_WRITTEN } from './blank-page.ts';
+import { eraseTasks } from './of-tasks.ts';
+import { ERASED, erasedWords, takeWordsOut } from './words.ts';
+
+/** What erasing a client would take, and what it would leave. */
+export async function lookAtClient(scope: Scope, id: string): Promise<Erasing> {
+  const client = await scope.one(Client, id, 'client');
+  const [counts] = await scope.sql<Omit<Erasing, 'name' | 'whyNot'>>(
+    `select (select count(*)::int from contact where workspace_id = $1 and client_id = $2) as contacts,
+       (select count(*)::int from asset where workspace_id = $1 and client_id = $2) as assets,
+       (select count(*)::int from task where workspace_id = $1 and client_id = $2 and note <> '') as notes,
+       (select count(*)::int from file f join task t on t.workspace_id = $1 and t.id = f.task_id
+          where f.workspace_id = $1 and t.client_id = $2 and f.removed_at is null) as files,
+       (select count(*)::int from mail where workspace_id = $1 and client_id = $2)
+         + (select count(*)::int from answer where workspace_id = $1 and client_id = $2) as mails,
+       (select count(*)::int from notice where workspace_id = $1 and client_id = $2) as letters,
+       (select count(*)::int from task where workspace_id = $1 and client_id = $2) as tasks,
+       (select count(*)::int from call where workspace_id = $1 and client_id = $2) as calls`,
+    [id],
+  );
+  if (!counts) throw new Error('Counting gives a row.');
+  return { name: client.name, whyNot: client.archivedAt === null ? 'Archive the client first.' : null, ...counts };
+}
+
+/**
+ * Takes all that tells who a client is out of the record, for good: what was done for them, and when, stays without a name.
+ * @param name as whoever asks for it has written it, so that nobody does it by a slip
+ */
+export function eraseClient(scope: Scope, id: string, name: string): Promise<void> {
+  return scope.transaction(async (tx) => {
+    const client = await tx.locked(Client, id, 'client');
+    if (client.archivedAt === null) throw notNow('Archive the client first.');
+    if (client.name !== name.trim())
+      throw invalid([{ path: 'name', message: `Write the name as it stands: ${client.name}.` }]);
+    const contacts = await tx.find(Contact, { clientId: id });
+    const assets = await tx.find(Asset, { clientId: id });
+    const words = erasedWords([
+      client.name,
+      ...contacts.flatMap(({ name: contact, email, telephone }) => [contact, email, telephone]),
+      ...assets.flatMap(({ name: asset, tag }) => [asset, tag ?? '']),
+      ...client.address.split('\n'),
+    ]);
+    await tx.sql(`select set_config('jolly.erasing', 'yes', true) where $1::uuid is not null`);
+    const tasks = await tx.sql<{ id: string }>(
+      'select id from task where workspace_id = $1 and client_id = $2 order by id',
+      [id],
+    );
+    const taskIds = tasks.map((task) => task.id);
+    await eraseTasks(tx, taskIds, words);
+    await eraseMails(tx, id);
+    await eraseRecords(tx, id, {
+      contactIds: contacts.map((contact) => contact.id),
+      assetIds: assets.map((asset) => asset.id),
+      taskIds,
+    });
+    if (words) {
+      await takeWordsOut(tx, words, 'message', { title: 'text', text: 'text' }, 'true');
+      await takeWordsOut(tx, words, 'untold', { before: 'json', after: 'json' }, 'true');
+      await takeWordsOut(tx, words, 'schedule', { revisions: 'json' }, 'client_id = $2', [id]);
+    }
+    await tx.save(Client, id, {
+      ...{ name: `Client who was ${ERASED}`, address: '', notes: '', fields: {}, usualPersonId: null },
+      version: client.version + 1,
+    });
+    for (const contact of contacts)
+      await tx.save(Contact, contact.id, { name: ERASED, role: '', email: '', telephone: '', prefers: null });
+    for (const [i, asset] of assets.entries())
+      await tx.save(Asset, asset.id, {
+        ...{ name: `Asset ${i + 1}, ${ERASED}`, tag: null, place: '', fields: {}, version: asset.version + 1 },
+        archivedAt: asset.archivedAt ?? tx.instant,
+      });
+    await tx.record('client', id, 'erased', {});
+    await tx.tell('clients', 'tasks', 'schedules');
+  });
+}
+
+/** Mails to them and from them: that there were some stays, what they said goes; what has not left never does. */
+async function eraseMails(scope: Scope, id: string): Promise<void> {
+  await scope.sql(
+    `delete from mail_part where workspace_id = $1 and mail_id in (select id from mail where workspace_id = $1 and client_id = $2)`,
+    [id],
+  );
+  await scope.sql(
+    `update mail set to_name = '${ERASED}', to_email = '', subject = '${ERASED}', text = '', html = '', trouble = null,
+       state = case state when 'waiting' then 'refused' else state end
+     where workspace_id = $1 and client_id = $2`,
+    [id],
+  );
+  await scope.sql(
+    `delete from received_mail where message_id in (select message_id from answer where workspace_id = $1 and client_id = $2)`,
+    [id],
+  );
+  await scope.sql(
+    `delete from answer_part where workspace_id = $1 and answer_id in (select id from answer where workspace_id = $1 and client_id = $2)`,
+    [id],
+  );
+  await scope.sql(
+    `update answer set from_name = '${ERASED}', from_email = '', subject = '${ERASED}', text = '', message_id = id::text
+     where workspace_id = $1 and client_id = $2`,
+    [id],
+  );
+  await scope.sql('delete from mail_stop where workspace_id = $1 and client_id = $2', [id]);
+}
+
+interface Theirs {
+  readonly contactIds: readonly string[];
+  readonly assetIds: readonly string[];
+  readonly taskIds: readonly string[];
+}
+
+async function eraseRecords(scope: Scope, id: string, { contactIds, assetIds, taskIds }: Theirs): Promise<void> {
+  await scope.sql(
+    `update notice set page = $3::jsonb where workspace_id = $1 and client_id = $2 and page is not null`,
+    [id, JSON.stringify(NOTHING_WRITTEN)],
+  );
+  await scope.sql(
+    `update call set note = '', number = '', version = version + 1 where workspace_id = $1 and client_id = $2`,
+    [id],
+  );
+  await scope.sql(
+    `update call_standing set wrong_number = null, is_never_called = true where workspace_id = $1 and contact_id = any($2::uuid[])`,
+    [contactIds],
+  );
+  // Whoever has such a link finds nothing behind it.
+  await scope.sql(
+    `update client_link set name = '${ERASED}', email = '', digest = 'erased ' || id::text, code_digest = null, passes = '[]',
+       withdrawn_at = coalesce(withdrawn_at, $3) where workspace_id = $1 and client_id = $2`,
+    [id, scope.instant],
+  );
+  await scope.sql(`delete from calendar_address where workspace_id = $1 and of_id = any($2::uuid[])`, [
+    [id, ...assetIds],
+  ]);
+  // Lines of files that told of them, and what was changed of them: nothing brings it back.
+  await scope.sql(
+    `update bring_in_row set cells = '[]', read = read || '{"title": "${ERASED}", "about": "", "values": {}, "diffs": [], "why": ""}', before = null
+     where workspace_id = $1 and (before->>'clientId' = $2::text or read->>'targetId' = $2::text)`,
+    [id],
+  );
+  await scope.sql(
+    `delete from change where workspace_id = $1 and (subject = 'client' and subject_id = $2 or subject = 'asset' and subject_id = any($3::uuid[])
+       or subject = 'notice' and subject_id in (select id from notice where workspace_id = $1 and client_id = $2)
+       or subject = 'call' and subject_id in (select id from call where workspace_id = $1 and client_id = $2)
+       or subject = 'file' and fields->'taskId'->>'to' = any($4::text[])
+       or subject = 'task' and action = 'deleted' and fields->'row'->'from'->>'client_id' = $2::text)`,
+    [id, assetIds, taskIds],
+  );
+}

@@ -1,0 +1,127 @@
+import type { Erasing } from '../../contract/index.ts';
+import { hasLeftBy } from '../../core/index.ts';
+import { Person } from '../platform/identity/person.ts';
+import { invalid, notNow } from '../platform/refusal.ts';
+import type { Scope } from '../platform/scope.ts';
+import { ERASED, erasedWords, takeWordsOut } from './words.ts';
+
+const whyNot = (scope: Scope, person: Person): string | null =>
+  person.id === scope.person?.id
+    ? 'Nobody erases themselves: ask another manager.'
+    : hasLeftBy(person, scope.now.day)
+      ? null
+      : 'They still work here: set a last day, and hand over what they hold, first.';
+
+/** What erasing somebody would take, and what it would leave. */
+export async function lookAtPerson(scope: Scope, id: string): Promise<Erasing> {
+  const person = await scope.one(Person, id, 'person');
+  const [counts] = await scope.sql<Omit<Erasing, 'name' | 'whyNot' | 'contacts' | 'assets' | 'letters'>>(
+    `select (select count(*)::int from task where workspace_id = $1 and done_by = $2 and note <> '')
+         + (select count(*)::int from task_comment where workspace_id = $1 and by = $2) as notes,
+       (select count(*)::int from file where workspace_id = $1 and uploaded_by = $2 and task_id is not null and removed_at is null) as files,
+       (select count(*)::int from mail m where m.workspace_id = $1 and lower(m.to_email) in (select lower(coalesce(a.email, p.email))
+          from person p left join account a on a.id = p.account_id where p.workspace_id = $1 and p.id = $2)) as mails,
+       (select count(*)::int from task where workspace_id = $1 and (assignee_id = $2 or done_by = $2)) as tasks,
+       (select count(*)::int from call where workspace_id = $1 and rung_by = $2) as calls`,
+    [id],
+  );
+  if (!counts) throw new Error('Counting gives a row.');
+  return { name: person.name, whyNot: whyNot(scope, person), contacts: 0, assets: 0, letters: 0, ...counts };
+}
+
+/**
+ * Takes all that tells who somebody is out of the record, for good: what they did, and when, stays without a name.
+ * @param name as whoever asks for it has written it, so that nobody does it by a slip
+ */
+export function erasePerson(scope: Scope, id: string, name: string): Promise<void> {
+  return scope.transaction(async (tx) => {
+    const person = await tx.locked(Person, id, 'person');
+    const why = whyNot(tx, person);
+    if (why !== null) throw notNow(why);
+    if (person.name !== name.trim())
+      throw invalid([{ path: 'name', message: `Write the name as it stands: ${person.name}.` }]);
+    const [account] = await tx.sql<{ email: string; others: number }>(
+      `select a.email, (select count(*)::int from person p where p.account_id = a.id and p.id <> $2) as others
+       from account a where a.id = $3 and $1::uuid is not null`,
+      [id, person.accountId],
+    );
+    const words = erasedWords([person.name, person.email ?? '', account?.email ?? '', person.telephone]);
+    await eraseWritten(tx, id);
+    await erasePost(
+      tx,
+      [person.email, account?.email].flatMap((email) => email ?? []),
+    );
+    await takeOwn(tx, id);
+    if (words) {
+      await takeWordsOut(tx, words, 'task', { title: 'text' }, 'assignee_id = $2 or done_by = $2', [id]);
+      await takeWordsOut(tx, words, 'message', { title: 'text', text: 'text' }, 'true');
+      await takeWordsOut(tx, words, 'mail', { subject: 'text', text: 'text', html: 'text' }, 'true');
+      await takeWordsOut(tx, words, 'untold', { before: 'json', after: 'json' }, 'true');
+      await takeWordsOut(tx, words, 'webhook_delivery', { task: 'json' }, 'true');
+    }
+    await tx.sql(`delete from change where workspace_id = $1 and subject = 'person' and subject_id = $2`, [id]);
+    await tx.save(Person, id, {
+      ...{ name: `Person who was ${ERASED}`, email: null, telephone: '', tickets: [], ways: {}, accountId: null },
+      version: person.version + 1,
+    });
+    // An account that opens another workspace too is not this one's to take.
+    if (account && account.others === 0)
+      await tx.sql('delete from account where id = $2 and $1::uuid is not null', [person.accountId]);
+    await tx.record('person', id, 'erased', {});
+    await tx.tell('workspace', 'tasks', 'schedules');
+  });
+}
+
+/** Notes, comments, answers in words and pictures of theirs. */
+async function eraseWritten(scope: Scope, id: string): Promise<void> {
+  await scope.sql(
+    `update task set note = '', note_pinned = false, version = version + 1 where workspace_id = $1 and done_by = $2 and note <> ''`,
+    [id],
+  );
+  await scope.sql(`update task_comment set text = '${ERASED}' where workspace_id = $1 and by = $2`, [id]);
+  await scope.sql(
+    `delete from change where workspace_id = $1 and subject = 'file' and subject_id in
+       (select id from file where workspace_id = $1 and uploaded_by = $2 and task_id is not null)`,
+    [id],
+  );
+  // The bytes go with the night's sweep.
+  await scope.sql('delete from file where workspace_id = $1 and uploaded_by = $2 and task_id is not null', [id]);
+  await scope.sql(`update leave set note = '' where workspace_id = $1 and person_id = $2`, [id]);
+  await scope.sql(`update turn_swap set note = '' where workspace_id = $1 and (asked_by = $2 or asked_of = $2)`, [id]);
+  await scope.sql(`update call set note = '' where workspace_id = $1 and rung_by = $2`, [id]);
+  await scope.sql(
+    `update bring_in_row set cells = '[]', read = read || '{"title": "${ERASED}", "about": "", "values": {}, "diffs": [], "why": ""}', before = null
+     where workspace_id = $1 and ($2::text in (before->>'newPersonId', before->>'personId', read->>'targetId'))`,
+    [id],
+  );
+}
+
+/** Mails that went to them: that there were some stays. */
+async function erasePost(scope: Scope, emails: readonly string[]): Promise<void> {
+  const of = `workspace_id = $1 and lower(to_email) in (select lower(email) from unnest($2::text[]) email)`;
+  await scope.sql(`delete from mail_part where workspace_id = $1 and mail_id in (select id from mail where ${of})`, [
+    emails,
+  ]);
+  await scope.sql(
+    `update mail set to_name = '${ERASED}', to_email = '', subject = '${ERASED}', text = '', html = '', trouble = null,
+       state = case state when 'waiting' then 'refused' else state end where ${of}`,
+    [emails],
+  );
+}
+
+/** What was theirs alone. */
+async function takeOwn(scope: Scope, id: string): Promise<void> {
+  for (const table of [
+    'message',
+    'message_count',
+    'message_wish',
+    'push_device',
+    'access_token',
+    'calendar_address',
+    'favourite',
+    'invitation',
+    'arrival',
+  ])
+    await scope.sql(`delete from ${table} where workspace_id = $1 and person_id = $2`, [id]);
+  await scope.sql(`delete from task_view where workspace_id = $1 and person_id = $2 and not is_shared`, [id]);
+}
