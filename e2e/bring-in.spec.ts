@@ -54,3 +54,89 @@ test('a list of clients is read, told, mended, brought in, found, and taken out 
   await page.goto('/clients?find=saltwhistle');
   await expect(page.getByText('No client of these words.')).toBeVisible();
 });
+
+const SCHEDULES = [
+  'what,when,by,since',
+  'Fire points,every second Tuesday,any of dock crew,',
+  'Spill kits,every month on the last working day,Maud Ferrier,1/12/2026',
+  'Mooring check,weekly on Monday,,',
+].join('\n');
+
+test('a list of schedules is read as on the bench, asked where it has two readings, looked at and taken out again', async ({
+  page,
+}) => {
+  await enterAs(page, 'Ines Calloway');
+  await page.goto('/schedules');
+  await page.getByRole('link', { name: 'Bring in a list' }).click();
+  await page
+    .getByLabel('The file')
+    .setInputFiles({ name: 'rota.csv', mimeType: 'text/csv', buffer: Buffer.from(SCHEDULES) });
+  await expect(page.getByText(/This can mean “every 2 weeks on Tue”/)).toBeVisible();
+  await expect(page.getByText('There is no template “Mooring check” here')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('textbox', { name: 'when of line 1' }).fill('every 2 weeks on Tuesday');
+  await page.keyboard.press('Enter');
+  const deed = page.getByRole('button', { name: /^Bring in 2, leave 1/ });
+  await expect(deed).toBeEnabled();
+  await deed.click();
+  const impact = page.getByRole('dialog', { name: 'What this changes' });
+  await expect(impact).toContainText('rota.csv, 2 lines');
+  await expectAccessible(page);
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/2 lines of schedules|brought \d up to date/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take it out again' }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button')
+    .filter({ hasNotText: /Close|Go back/ })
+    .first()
+    .click();
+  await expect(page.getByText(/taken out again/)).toBeVisible();
+});
+
+const CALENDAR = [
+  ...['BEGIN:VCALENDAR', 'VERSION:2.0'],
+  ...[
+    'BEGIN:VEVENT',
+    'UID:lights@x',
+    'SUMMARY:Harbour lights',
+    'DTSTART;TZID=Harbour time:20261201T090000',
+    'DURATION:PT45M',
+  ],
+  ...['RRULE:FREQ=WEEKLY;BYDAY=TU', 'ATTENDEE;CN=Maud Ferrier:mailto:maud@elsewhere.example', 'END:VEVENT'],
+  ...['BEGIN:VEVENT', 'UID:founders@x', 'SUMMARY:Founders’ day', 'DTSTART;VALUE=DATE:20270318', 'END:VEVENT'],
+  ...['BEGIN:VTODO', 'UID:cover@x', 'SUMMARY:Winter cover', 'DURATION:PT2H', 'END:VTODO'],
+  'END:VCALENDAR',
+].join('\r\n');
+
+test('a calendar that was pasted becomes schedules, days off and templates, and is known when it comes again', async ({
+  page,
+}) => {
+  await enterAs(page, 'Ines Calloway');
+  await page.goto('/bring-in?kind=calendar');
+  const pasted = page.getByRole('textbox', { name: 'A calendar as text' });
+  await pasted.fill('not a calendar');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByText(/That is no calendar file/)).toBeVisible();
+  await expect(pasted).toHaveValue('not a calendar');
+  await pasted.fill(CALENDAR);
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(
+    page.getByText('Its times are in “Harbour time”, which is no zone known here: say which it is'),
+  ).toBeVisible();
+  await page.getByRole('textbox', { name: 'The zone that “Harbour time” is' }).fill('Europe/London');
+  await expect(page.getByText('schedule at 09:00: every week on Tue, Maud Ferrier')).toBeVisible();
+  await page.getByRole('combobox', { name: /^What Founders’ day becomes/ }).selectOption('days off');
+  await expect(page.getByText('1 day off, Thu 18 Mar 2027')).toBeVisible();
+  await expect(page.getByText('template, 120 min')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Bring in 3' }).click();
+  const impact = page.getByRole('dialog', { name: 'What this changes' });
+  await expect(impact).toContainText('pasted calendar.ics');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Brought in 3 lines of entries.')).toBeVisible();
+  await page.goto('/bring-in?kind=calendar');
+  await pasted.fill(CALENDAR);
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByText('say nothing new')).toBeVisible();
+});

@@ -87,3 +87,22 @@ test('a backup is written, fetched and dropped by a manager; lists are taken out
   await page.goto('/settings/backups');
   await expect(page.getByText(/Only a manager/)).toBeVisible();
 });
+
+test('a client who is archived is erased for good, told before and written down', async ({ page }) => {
+  await stepIn(page, 'Ines Calloway');
+  await page.goto('/clients/new');
+  await page.getByRole('textbox', { name: 'Name', exact: true }).first().fill('Osric Quillfeather');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('heading', { level: 1, name: 'Osric Quillfeather' })).toBeVisible();
+  await page.getByRole('button', { name: 'Archive Osric Quillfeather' }).click();
+  await page.getByRole('button', { name: 'Erase Osric Quillfeather' }).click();
+  const box = page.getByRole('dialog', { name: 'Erase Osric Quillfeather' });
+  await expect(box).toContainText('No undo brings it back');
+  const deed = box.getByRole('button', { name: 'Erase for good' });
+  await box.getByRole('textbox').fill('Osric');
+  await expect(deed).toBeDisabled();
+  await expectAccessible(page);
+  await box.getByRole('textbox').fill('Osric Quillfeather');
+  await deed.click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Client who was erased' })).toBeVisible();
+});

@@ -357,6 +357,7 @@ export const listPaths = {
   people: ['GET', '/lists/people'],
   templates: ['GET', '/lists/templates'],
   schedules: ['GET', '/lists/schedules'],
+  schedulesAsCalendar: ['GET', '/lists/schedules.ics'],
   tasks: ['GET', '/lists/tasks'],
 } as const satisfies Record<string, Path>;
 

@@ -166,7 +166,7 @@ export {
   workingCalendar,
   workingDaysBetween,
 } from './calendar/working-calendar.ts';
-export type { Entry, EntryAlarm, EntryPart, EntryPerson, EntryTime } from './calendar-in/entry.ts';
+export type { Entry, EntryAlarm, EntryPart, EntryPerson, EntryTime } from './calendar-entries/entry.ts';
 export {
   type CalendarAsked,
   type CalendarChoices,
@@ -177,8 +177,9 @@ export {
   type EntryWork,
   isWholeDays,
   meaningOf,
-} from './calendar-in/meaning.ts';
-export type { ZoneOf } from './calendar-in/times.ts';
+} from './calendar-entries/meaning.ts';
+export { type Series, type SeriesDate, seriesOf } from './calendar-entries/series.ts';
+export type { ZoneOf } from './calendar-entries/times.ts';
 export { type Captured, type CapturedKind, readCapture, subjectsSaid } from './capture/capture.ts';
 export { plainWords } from './capture/words.ts';
 export {

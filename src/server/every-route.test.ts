@@ -350,6 +350,7 @@ const TAKES: Readonly<Record<string, Right>> = {
   'POST /assets/:assetId/archived/impact': 'clients',
   'POST /bring-ins': 'clients',
   'GET /bring-ins': 'clients',
+  'GET /lists/schedules.ics': 'plan',
   'GET /clients/:clientId/erasing': 'settings',
   'POST /clients/:clientId/erase': 'settings',
   'GET /people/:personId/erasing': 'people',

@@ -1,4 +1,4 @@
-import { ENTRY_FATES } from '../calendar-in/meaning.ts';
+import { ENTRY_FATES } from '../calendar-entries/meaning.ts';
 import { type FieldKind, type OwnField, PREFERS } from '../own-fields/own-fields.ts';
 import { ACCESS_LEVELS, type Right } from '../people/access.ts';
 

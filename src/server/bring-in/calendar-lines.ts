@@ -179,6 +179,8 @@ async function look(scope: Scope, { bringIn }: Looking): Promise<Look> {
       const about = sayEntry(made, cells);
       const more = { ...base, about, why: notes.join('; ') };
       if (!origin) return { number, fate: 'new', read: { ...more, made } };
+      if (origin.hash === OURS)
+        return { number, fate: 'same', read: { ...more, why: 'it was taken out of here, and is here still' } };
       if (origin.hash === hash)
         return { number, fate: 'same', read: { ...more, why: 'it is here already, and unchanged since' } };
       if (made.of.becomes !== origin.is)
@@ -368,6 +370,25 @@ interface Origin {
   readonly version: number;
 }
 
+/** Of an entry that was taken out of here: what it is of is here, whatever it says. */
+const OURS = 'ours';
+const OUR_UID = /^(?:schedule-)?([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}).*@jolly-rota\.local$/;
+
+async function takenOutHere(scope: Scope, uids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const ids = new Map(
+    uids
+      .flatMap((uid) => [[uid, OUR_UID.exec(uid)?.[1]] as const])
+      .filter((one): one is [string, string] => one[1] !== undefined),
+  );
+  const rows = await scope.sql<{ id: string }>(
+    `select id from schedule where workspace_id = $1 and id = any($2::uuid[]) and deleted_at is null
+     union select id from task where workspace_id = $1 and id = any($2::uuid[])`,
+    [[...ids.values()]],
+  );
+  const here = new Set(rows.map(({ id }) => id));
+  return new Map([...ids].filter(([, id]) => here.has(id)));
+}
+
 /** What is here of entries that were brought in before, by UID; what is gone since counts as never brought in. */
 async function originsOf(scope: Scope, uids: readonly string[]): Promise<ReadonlyMap<string, Origin>> {
   const rows = await scope.sql<Origin>(
@@ -378,7 +399,10 @@ async function originsOf(scope: Scope, uids: readonly string[]): Promise<Readonl
      where o.workspace_id = $1 and o.uid = any($2::text[])`,
     [uids],
   );
-  return new Map(rows.map((origin) => [origin.uid, origin]));
+  const known = new Map(rows.map((origin) => [origin.uid, origin]));
+  for (const [uid, id] of await takenOutHere(scope, uids))
+    if (!known.has(uid)) known.set(uid, { uid, hash: OURS, is: 'schedule', id, version: 0 });
+  return known;
 }
 
 /** Entries of a file that are written, with what becomes of each. */

@@ -25,7 +25,7 @@ export interface CalendarEntry {
   readonly url: string | null;
 }
 
-interface CalendarText {
+export interface CalendarText {
   readonly name: string;
   readonly says: string;
   /** How often a program should ask again; null for a file. */
@@ -48,7 +48,17 @@ const STATUS: Readonly<Record<CalendarEntry['status'], string>> = {
  * A calendar as text (RFC 5545, RFC 7986): each entry on its days, or between its times by the clock of its zone, which is
  * defined beside them. The same entries give the same text. Worked out in turns, so that nothing waits behind it.
  */
-export async function calendarText({ name, says, refreshMinutes, entries }: CalendarText): Promise<string> {
+export async function calendarText(text: CalendarText): Promise<string> {
+  const { entries } = text;
+  return wrapped(text, entries, await eachInTurn(entries, (entry) => eventOf(entry).toString()));
+}
+
+/** Events with what stands around them: what the calendar is, and the zones in which their times are. */
+export function wrapped(
+  { name, says, refreshMinutes }: CalendarText,
+  spans: readonly Pick<CalendarEntry, 'startTime' | 'zone' | 'startsOn' | 'dueOn'>[],
+  events: readonly string[],
+): string {
   const head = new ICAL.Component('vcalendar');
   head.updatePropertyWithValue('version', '2.0');
   head.updatePropertyWithValue('prodid', PRODUCT);
@@ -62,13 +72,14 @@ export async function calendarText({ name, says, refreshMinutes, entries }: Cale
     head.addProperty(refresh);
   }
   const [begin = '', end = ''] = head.toString().split(/(?=END:VCALENDAR)/);
-  const zones = [...zonesOf(entries)].map(([zone, span]) => zoneOf(zone, span).toString());
-  const events = await eachInTurn(entries, (entry) => eventOf(entry).toString());
+  const zones = [...zonesOf(spans)].map(([zone, span]) => zoneOf(zone, span).toString());
   return [begin.trimEnd(), ...zones, ...events, end.trimEnd(), ''].join('\r\n');
 }
 
 /** Zones that times are said in, and from when to when. */
-function zonesOf(entries: readonly CalendarEntry[]): Map<string, readonly [number, number]> {
+function zonesOf(
+  entries: readonly Pick<CalendarEntry, 'startTime' | 'zone' | 'startsOn' | 'dueOn'>[],
+): Map<string, readonly [number, number]> {
   const zones = new Map<string, readonly [number, number]>();
   for (const { startTime, zone, startsOn, dueOn } of entries) {
     if (startTime === null) continue;
@@ -129,12 +140,16 @@ function eventOf(entry: CalendarEntry): ICAL.Component {
   return event;
 }
 
-function timed(event: ICAL.Component, name: string, on: string, time: string, zone: string): void {
+/** A day, or a time of it by the clock of a zone. */
+export function timed(event: ICAL.Component, name: string, on: string, time: string | null, zone: string): void {
   const property = new ICAL.Property(name);
-  property.setValue(floating(new Date(instantOf(on, time, 'UTC'))));
-  property.setParameter('tzid', zone);
+  property.setValue(timedValue(on, time));
+  if (time !== null) property.setParameter('tzid', zone);
   event.addProperty(property);
 }
+
+export const timedValue = (on: string, time: string | null): ICAL.Time =>
+  time === null ? ICAL.Time.fromDateString(on) : floating(new Date(instantOf(on, time, 'UTC')));
 
 /** When it is due; where no time is said, as long after its start as it takes. */
 function endOf({ startsOn, dueOn, dueTime, estimateMinutes }: CalendarEntry, startTime: string): [string, string] {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Request, Response } from 'express';
-import { type CalendarOf, calendarEndpoints } from '../../contract/index.ts';
+import { type CalendarOf, calendarEndpoints, listEndpoints } from '../../contract/index.ts';
 import { linkOrigin } from '../platform/http/addresses.ts';
 import type { Routes } from '../platform/http/route.ts';
 import type { Scope } from '../platform/scope.ts';
@@ -16,6 +16,7 @@ import {
 } from './addresses.ts';
 import { calendarText } from './calendar-file.ts';
 import { entriesOf } from './entries.ts';
+import { seriesText } from './series-file.ts';
 
 /** How often a program should ask for a calendar again. */
 const REFRESH_MINUTES = 60;
@@ -34,6 +35,11 @@ export function calendarRoutes(routes: Routes, { clock }: ServerParts): Routes {
       const name = await nameOfCalendar(scope, query);
       response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${name}.ics`)}`);
       await sendCalendar(request, response, await textOf(scope, query, { name, origin: null, refreshMinutes: null }));
+    })
+    .sendTo(listEndpoints.schedulesAsCalendar, 'plan', async ({ scope, request }, response) => {
+      const name = `${scope.workspace.name} schedules ${scope.today}`;
+      response.setHeader('Content-Disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`${name}.ics`)}`);
+      await sendCalendar(request, response, await seriesText(scope));
     })
     .sendTo(calendarEndpoints.subscribed, byCalendarKey(clock), async ({ scope, query, request }, response) => {
       const { kind, ofId, origin } = await subscribedBy(scope, query.key, request.header('user-agent') ?? '');

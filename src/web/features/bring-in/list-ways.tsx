@@ -23,10 +23,24 @@ export function ListWays({ list, bring }: ListWaysProps) {
         <a className="link-line" href={addressOf(listAddresses[list], { query: { as: 'json' } })} download>
           JSON
         </a>
+        {list === 'schedules' && (
+          <>
+            {' '}
+            or{' '}
+            <a className="link-line" href={addressOf(listAddresses.schedulesAsCalendar, {})} download>
+              iCalendar
+            </a>
+          </>
+        )}
       </span>
       {bring && (
         <Link className={look} to={`/bring-in?kind=${bring}`}>
           Bring in a list
+        </Link>
+      )}
+      {bring === 'schedules' && (
+        <Link className={look} to="/bring-in?kind=calendar">
+          or a calendar
         </Link>
       )}
     </>
