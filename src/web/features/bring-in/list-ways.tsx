@@ -11,7 +11,7 @@ interface ListWaysProps {
 
 /** A list into a file, and from one. */
 export function ListWays({ list, bring }: ListWaysProps) {
-  const look = 'link-line text-note max-[720px]:hidden';
+  const look = 'link-line ml-2 text-note max-[720px]:hidden';
   return (
     <>
       <span className="text-note text-ink-2 max-[720px]:hidden">

@@ -107,17 +107,24 @@ function Asked({
               onChange={({ target }) => setWritten(target.value)}
             />
           </label>
-          <button type="submit" className="btn btn-primary" disabled={!isMeant || busy}>
-            Erase for good
-          </button>
+          <span className="flex gap-3">
+            <button type="submit" className="btn btn-primary" disabled={!isMeant || busy}>
+              Erase for good
+            </button>
+            <button type="button" className="btn" onClick={onClose}>
+              Keep
+            </button>
+          </span>
           {problem && <FieldError message={problem} />}
         </form>
       )}
-      <p className="mt-4">
-        <button type="button" className="btn" onClick={onClose}>
-          {whyNot === null ? 'Keep' : 'Close'}
-        </button>
-      </p>
+      {whyNot !== null && (
+        <p className="mt-4">
+          <button type="button" className="btn" onClick={onClose}>
+            Close
+          </button>
+        </p>
+      )}
     </>
   );
 }
