@@ -14,7 +14,7 @@ export const listEndpoints = {
   templates: endpoint(listPaths.templates, plain),
   schedules: endpoint(listPaths.schedules, plain),
   /** Each as one recurring entry (iCalendar), with its exceptions; of what no rule can say, the dates of two years. */
-  schedulesAsCalendar: endpoint(listPaths.schedulesAsCalendar, { answer: z.string() }),
+  schedulesAsCalendar: endpoint(listPaths.schedulesAsCalendar, { heavy: true, answer: z.string() }),
   /** Those that fit, however many, by the days on which they are due. */
   tasks: endpoint(listPaths.tasks, { query: taskFilterSchema.extend({ as: rowsFormSchema }), answer: z.string() }),
 };

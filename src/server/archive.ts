@@ -10,7 +10,7 @@ import { restoreInto } from './restore-into.ts';
 /** The command line of backups: what npm run backup and npm run restore do, with a database and files that are named. */
 
 const USAGE = `npm run backup -- --out FILE [--workspace NAME]
-npm run restore -- FILE`;
+npm run restore -- FILE [--without-mails]`;
 
 async function main(): Promise<void> {
   // What we write is nobody else's to read.
@@ -18,13 +18,13 @@ async function main(): Promise<void> {
   const { DATABASE_URL = '', JOLLY_FILES = '' } = process.env;
   const { values, positionals } = parseArgs({
     allowPositionals: true,
-    options: { out: { type: 'string' }, workspace: { type: 'string' } },
+    options: { out: { type: 'string' }, workspace: { type: 'string' }, 'without-mails': { type: 'boolean' } },
   });
   const [deed, file, ...more] = positionals;
   if (deed === 'backup' && values.out !== undefined && file === undefined)
     return backup(DATABASE_URL, JOLLY_FILES, values.out, values.workspace ?? null);
   if (deed === 'restore' && file !== undefined && more.length === 0 && values.out === undefined)
-    return restore(DATABASE_URL, JOLLY_FILES, file);
+    return restore(DATABASE_URL, JOLLY_FILES, file, values['without-mails'] === true);
   throw new BackupProblem(USAGE);
 }
 
@@ -60,13 +60,23 @@ async function workspaceOf(client: pg.Client, name: string | null): Promise<stri
   return only.id;
 }
 
-async function restore(url: string, files: string, file: string): Promise<void> {
-  const { head, rows, files: count, knownAccounts, waitingMails } = await restoreInto(file, url, files);
+async function restore(url: string, files: string, file: string, withoutMails: boolean): Promise<void> {
+  const {
+    head,
+    rows,
+    files: count,
+    knownAccounts,
+    waitingMails,
+  } = await restoreInto(file, url, files, { withoutMails });
   console.log(`${head.workspace.name}: ${plural(rows, 'row')} and ${plural(count, 'file')} are here.`);
   if (knownAccounts > 0)
     console.log(`${plural(knownAccounts, 'person', 'people')} of it had an account here already, and sign in by that.`);
   if (waitingMails > 0)
-    console.log(`${plural(waitingMails, 'mail')} of it had not left yet: they do once Jolly Rota runs here.`);
+    console.log(
+      withoutMails
+        ? `${plural(waitingMails, 'mail')} of it had not left yet, and never will from here.`
+        : `${plural(waitingMails, 'mail')} of it had not left yet: they do once Jolly Rota runs here (--without-mails for a copy to try things with).`,
+    );
 }
 
 try {

@@ -8,7 +8,12 @@ import { dataSource, migrated } from './data-source.ts';
  * were then, where nothing else is in them, and those are brought up to date with it.
  * @throws BackupProblem in words for whoever brings it
  */
-export async function restoreInto(path: string, databaseUrl: string, filesFolder: string): Promise<Restored> {
+export async function restoreInto(
+  path: string,
+  databaseUrl: string,
+  filesFolder: string,
+  { withoutMails = false }: { readonly withoutMails?: boolean } = {},
+): Promise<Restored> {
   const { head } = await checkBackup(path);
   const source = await dataSource(databaseUrl, { longestMs: 0 }).initialize();
   try {
@@ -24,7 +29,7 @@ export async function restoreInto(path: string, databaseUrl: string, filesFolder
     const client = new pg.Client({ connectionString: databaseUrl });
     await client.connect();
     try {
-      return await restoreBackup(path, { client, filesFolder });
+      return await restoreBackup(path, { client, filesFolder, withoutMails });
     } finally {
       await client.end();
     }

@@ -213,6 +213,10 @@ describe('a backup', () => {
   it('of the version before comes into an empty database and is brought up to date; a newer one is refused', async () => {
     const old = await testServer();
     const { databaseUrl, filesFolder } = old;
+    await old.source.query(
+      `update mail set state = 'waiting', sent_at = null where id in (select id from mail order by id limit 2)`,
+    );
+    await old.source.query(`delete from mail where state = 'refused'`);
     await old.source.undoLastMigration();
     await old.source.undoLastMigration();
     const path = await backup('old.tar.gz', databaseUrl, filesFolder);
@@ -228,6 +232,18 @@ describe('a backup', () => {
       const now = (await checkBackup(await backup('now.tar.gz', url, files))).head.schema;
       expect(now).not.toBe(head.schema);
       await expect(restoreInto(path, url, files)).rejects.toThrow('Tern Quay is here already');
+    });
+    // A copy to try things with sends nothing that the workspace itself is about to send.
+    await withEmpty(async (url, files) => {
+      const waiting = () =>
+        withClient(
+          url,
+          async (client) =>
+            (await client.query(`select state, count(*)::int as n from mail where state <> 'sent' group by 1`)).rows,
+        );
+      const { waitingMails } = await restoreInto(path, url, files, { withoutMails: true });
+      expect(waitingMails).toBeGreaterThan(0);
+      expect(await waiting()).toEqual([{ state: 'refused', n: waitingMails }]);
     });
     const tar = gunzipSync(await readFile(path));
     const { schema } = (await checkBackup(path)).head;

@@ -22,6 +22,8 @@ interface Into {
   readonly client: ClientBase;
   /** Where the bytes of files lie. */
   readonly filesFolder: string;
+  /** Whether mails that had not left never do, as of a copy to try things with. */
+  readonly withoutMails?: boolean;
 }
 
 /** Rows that are put in at a time: a few megabytes. */
@@ -33,7 +35,10 @@ const STORED = /^[0-9a-f]{40}(\.small)?$/;
  * nothing stays of it where something goes wrong in between.
  * @throws BackupProblem in words for whoever brings it
  */
-export async function restoreBackup(path: string, { client, filesFolder }: Into): Promise<Restored> {
+export async function restoreBackup(
+  path: string,
+  { client, filesFolder, withoutMails = false }: Into,
+): Promise<Restored> {
   const { head } = await checkBackup(path);
   const schema = await schemaOf(client);
   if (head.schema !== schema)
@@ -68,6 +73,12 @@ export async function restoreBackup(path: string, { client, filesFolder }: Into)
       `select count(*)::int as count from mail where workspace_id = $1 and state = 'waiting'`,
       [head.workspace.id],
     );
+    // Of a copy nothing leaves that the workspace itself is about to send.
+    if (withoutMails)
+      await client.query(
+        `update mail set state = 'refused', trouble = 'restored without its mails' where workspace_id = $1 and state = 'waiting'`,
+        [head.workspace.id],
+      );
     await client.query('commit');
     return {
       ...{ head, rows, files: waiting.filter((name) => !name.endsWith('.small')).length, knownAccounts: accounts },

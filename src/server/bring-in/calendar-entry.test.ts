@@ -17,6 +17,7 @@ import {
   type PlannedSchedule,
   planDays,
   reckoningFault,
+  TooMuchReckoningError,
   workingCalendar,
   writeRRule,
 } from '../../core/index.ts';
@@ -246,6 +247,16 @@ describe('a calendar file', () => {
   });
 });
 
+/** What takes too long to reckon over years is not written. */
+function orNone(write: () => string): string | null {
+  try {
+    return write();
+  } catch (error) {
+    if (error instanceof TooMuchReckoningError) return null;
+    throw error;
+  }
+}
+
 /** What waits for the last one has no dates to write. */
 const dated = anyFullRecurrence.filter(
   ({ rules, closed }) => rules.every(({ kind }) => kind !== 'follows') && longestClosure(closed?.seasons ?? []) < 200,
@@ -256,7 +267,7 @@ it('has the dates of any schedule again, once it was written as iCalendar', asyn
     fc.asyncProperty(dated, fc.boolean(), async (recurrence, isTimed) => {
       // What takes too long to reckon is refused when it is saved, and never written.
       fc.pre(reckoningFault({ recurrence, timing: FRESH_TIMING }, calendar, dayOfIso('2026-11-24')) === null);
-      const lines = writeRRule(recurrence, { calendar, to: '2031-12-31' }).split('\n');
+      const lines = orNone(() => writeRRule(recurrence, { calendar, to: '2031-12-31' }))?.split('\n') ?? [];
       // A rule without any date has none to write.
       fc.pre(lines.some((line) => /^R(RULE|DATE)/.test(line)));
       // With a time of day each date is a DATE-TIME of the same clock.

@@ -12,6 +12,7 @@ import {
   type EntryPerson,
   type EntryWork,
   givenTo,
+  groupBy,
   joinAnd,
   meaningOf,
   nameKey,
@@ -431,8 +432,24 @@ async function daysOffOf(scope: Scope, bringIn: BringIn): Promise<{ date: string
   return [...days].map(([date, name]) => ({ date, name }));
 }
 
-/** Templates by what they say, so that entries that say the same share one. */
-type Shared = Map<string, { readonly id: string; readonly isNew: boolean }>;
+/** Templates by what they say, so that entries that say the same share one, and those that the file brought. */
+interface Shared {
+  readonly byWords: Map<string, string>;
+  readonly made: Set<string>;
+}
+
+const noneShared = (): Shared => ({ byWords: new Map(), made: new Set() });
+
+/** Templates in use before the file came, by their plain names. */
+type TemplatesHere = ReadonlyMap<string, readonly { readonly id: string }[]>;
+
+const templatesHere = async (scope: Scope): Promise<TemplatesHere> =>
+  groupBy(
+    await scope.sql<{ id: string; name: string }>(
+      'select id, name from template where workspace_id = $1 and archived_at is null',
+    ),
+    ({ name }) => nameKey(name),
+  );
 
 /** Template, and what the schedule says of its own where it is one that was there already. */
 async function templateFor(
@@ -441,16 +458,14 @@ async function templateFor(
   work: MadeEntry['work'],
   shared: Shared,
   changeIds: string[],
+  here: TemplatesHere,
 ): Promise<{ readonly id: string; readonly isNew: boolean }> {
   const key = JSON.stringify([nameKey(work.name), work.instructions, work.minutes, work.priority]);
-  const known = shared.get(key);
-  if (known) return { ...known, isNew: false };
-  const [only, other] = await scope.sql<{ id: string }>(
-    `select id from template where workspace_id = $1 and archived_at is null and plain_words(name) = plain_words($2) limit 2`,
-    [work.name],
-  );
-  if (only && !other && !bringInMade(shared, only.id)) {
-    shared.set(key, { id: only.id, isNew: false });
+  const known = shared.byWords.get(key);
+  if (known !== undefined) return { id: known, isNew: false };
+  const [only, other] = here.get(nameKey(work.name)) ?? [];
+  if (only && !other) {
+    shared.byWords.set(key, only.id);
     return { id: only.id, isNew: false };
   }
   const { id, changeId } = await insertTemplate(scope, {
@@ -459,12 +474,10 @@ async function templateFor(
     ...{ instructions: work.instructions, links: work.links, category: work.category, priority: work.priority },
   });
   changeIds.push(changeId);
-  shared.set(key, { id, isNew: true });
+  shared.byWords.set(key, id);
+  shared.made.add(id);
   return { id, isNew: true };
 }
-
-const bringInMade = (shared: Shared, id: string): boolean =>
-  [...shared.values()].some((one) => one.isNew && one.id === id);
 
 /** A schedule of a template that was there says in its own words what the entry says. */
 function inOwnWords(input: ScheduleInput, work: MadeEntry['work'], isOwn: boolean): ScheduleInput {
@@ -487,11 +500,12 @@ async function write(tx: Scope, bringIn: BringIn): Promise<readonly string[]> {
   const added = days.length === 0 ? null : await addDaysOff(tx, days);
   if (added?.changeId) changeIds.push(added.changeId);
   const scope = added?.after ?? tx;
-  const shared: Shared = new Map();
+  const shared = noneShared();
+  const here = await templatesHere(scope);
   for await (const { fresh, changed } of going(scope, bringIn)) {
     const written = new Map<number, WrittenEntry>();
     const put = (number: number, more: WrittenEntry) => written.set(number, { ...written.get(number), ...more });
-    const { schedules, tasks } = await prepared(scope, bringIn, fresh, { shared, changeIds, put });
+    const { schedules, tasks } = await prepared(scope, bringIn, fresh, { here, shared, changeIds, put });
     const { entries } = await saveTogether(
       scope,
       { writes: await writesOf(scope, changed), added: schedules.map(({ input }) => newSchedule(input)) },
@@ -532,10 +546,16 @@ async function prepared(
   bringIn: BringIn,
   fresh: readonly Going[],
   {
+    here,
     shared,
     changeIds,
     put,
-  }: { shared: Shared; changeIds: string[]; put: (number: number, more: WrittenEntry) => void },
+  }: {
+    here: TemplatesHere;
+    shared: Shared;
+    changeIds: string[];
+    put: (number: number, more: WrittenEntry) => void;
+  },
 ) {
   const schedules: { number: number; input: ScheduleInput }[] = [];
   const tasks: { number: number; task: NewTask }[] = [];
@@ -543,9 +563,9 @@ async function prepared(
     const { of, work } = made;
     if (of.becomes === 'task') tasks.push({ number, task: taskOf(scope, bringIn, made) });
     if (of.becomes !== 'schedule' && of.becomes !== 'template') continue;
-    const template = await templateFor(scope, bringIn, work, shared, changeIds);
+    const template = await templateFor(scope, bringIn, work, shared, changeIds, here);
     if (template.isNew) put(number, { newTemplateId: template.id });
-    const isOwn = bringInMade(shared, template.id);
+    const isOwn = shared.made.has(template.id);
     if (of.becomes === 'schedule')
       schedules.push({ number, input: inOwnWords({ ...of.input, templateId: template.id }, work, isOwn) });
   }
@@ -657,10 +677,11 @@ async function impact(tx: Scope, bringIn: BringIn): Promise<Impact> {
   const writes: ScheduleWrite[] = [];
   const inputs: ScheduleInput[] = [];
   let tasks = 0;
-  const shared: Shared = new Map();
+  const shared = noneShared();
+  const here = await templatesHere(scope);
   for await (const { fresh, changed } of going(scope, bringIn)) {
     writes.push(...(await writesOf(scope, changed)));
-    const made = await prepared(scope, bringIn, fresh, { shared, changeIds: [], put: () => undefined });
+    const made = await prepared(scope, bringIn, fresh, { here, shared, changeIds: [], put: () => undefined });
     inputs.push(...made.schedules.map(({ input }) => input));
     tasks += made.tasks.length;
   }

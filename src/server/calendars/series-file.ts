@@ -10,6 +10,7 @@ import {
   type SeriesDate,
   seriesOf,
   type Timing,
+  TooMuchReckoningError,
   yearMonthDay,
 } from '../../core/index.ts';
 import { Person } from '../platform/identity/person.ts';
@@ -21,6 +22,19 @@ import { type CalendarText, timed, timedValue, wrapped } from './calendar-file.t
 /** Dates that no rule can say are listed for so many years. */
 const YEARS_LISTED = 2;
 
+const NAMED = 20;
+
+/** What takes too long to reckon stays out, and is told. */
+function orNone(tell: () => Series | null, onLeft: () => void): Series | null {
+  try {
+    return tell();
+  } catch (error) {
+    if (!(error instanceof TooMuchReckoningError)) throw error;
+    onLeft();
+    return null;
+  }
+}
+
 /** The uid of a schedule as one entry, by which it is known again. */
 export const seriesUid = (scheduleId: string): string => `schedule-${scheduleId}@jolly-rota.local`;
 
@@ -30,12 +44,16 @@ export async function seriesText(scope: Scope): Promise<string> {
   const calendar = await scope.calendar();
   const { day: today } = scope.now;
   const to = civilDay(yearMonthDay(today).year + YEARS_LISTED, 12, 31);
-  const minutes = new Map<string, number>();
   const mails = new Map((await scope.find(Person)).flatMap(({ id, name, email }) => [[id, { name, email }] as const]));
+  const left: string[] = [];
   const entries = await eachInTurn(lines, ({ row, planned }) => {
-    const series = planned && seriesOf(planned, calendar, today, to);
+    const series =
+      planned &&
+      orNone(
+        () => seriesOf(planned, calendar, today, to),
+        () => left.push(row.templateName),
+      );
     if (!planned || !series) return null;
-    minutes.set(row.id, row.estimateMinutes);
     const zone = planned.timing.zone ?? scope.workspace.zone;
     return {
       zone,
@@ -56,7 +74,10 @@ export async function seriesText(scope: Scope): Promise<string> {
   const told = entries.flatMap((entry) => entry ?? []);
   const head: CalendarText = {
     name: `${scope.workspace.name}, schedules`,
-    says: '',
+    says:
+      left.length === 0
+        ? ''
+        : `Not in it, since their rules take too long to work out: ${left.slice(0, NAMED).join(', ')}${left.length > NAMED ? ` and ${left.length - NAMED} more` : ''}.`,
     refreshMinutes: null,
     entries: [],
   };
