@@ -68,13 +68,14 @@ export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], cal
       { worker, at, periods: new Map<CivilDay, PeriodCalls>(), last: null as PeriodCalls | null },
     ]),
   );
-  const hours = new Map<CivilDay, { readonly of: readonly number[]; readonly most: number }>();
-  /** Minutes of a period of everybody in their order, and of whoever has the most in it. */
-  const hoursIn = (from: CivilDay, to: CivilDay) => {
+  const hours = new Map<CivilDay, HoursIn>();
+  /** Minutes of a period of everybody in their order, day by day and together, and of whoever has the most in it. */
+  const hoursIn = (from: CivilDay, to: CivilDay): HoursIn => {
     const before = hours.get(from);
     if (before !== undefined) return before;
-    const of = workers.map((worker) => hoursWithin(worker, from, to));
-    const found = { of, most: of.reduce((best, minutes) => Math.max(best, minutes), 0) };
+    const days = workers.map((worker) => minutesWithin(worker, from, to));
+    const of = days.map((minutes) => minutes.reduce((sum, one) => sum + one, 0));
+    const found = { days, of, most: of.reduce((best, minutes) => Math.max(best, minutes), 0) };
     hours.set(from, found);
     return found;
   };
@@ -94,8 +95,13 @@ export function spreadCalls(amount: QuotaAmount, workers: readonly Worker[], cal
       return of.last;
     }
     const { from, to } = periodAround(amount.per, day);
-    const asked = () => askedOf(of.worker, of.at, from, to);
-    of.last = of.periods.get(from) ?? callsOfPeriod(amount, of.worker, calendar, { from, to, asked: asked() });
+    of.last =
+      of.periods.get(from) ??
+      callsOfPeriod(amount, of.worker, calendar, {
+        ...{ from, to, asked: askedOf(of.worker, of.at, from, to) },
+        // Where shares go by hours, they are known of everybody by then.
+        minutes: hours.get(from)?.days[of.at] ?? minutesWithin(of.worker, from, to),
+      });
     of.periods.set(from, of.last);
     return of.last;
   };
@@ -119,24 +125,41 @@ export function periodAround(per: QuotaPeriod, day: CivilDay): { readonly from: 
   return { from: civilDay(year, month, 1), to: civilDay(year, month + 1, 1) - 1 };
 }
 
-function hoursWithin(worker: Worker, from: CivilDay, to: CivilDay): number {
-  let sum = 0;
-  for (let day = from; day <= to; day++) sum += minutesByHours(worker, day);
-  return sum;
+interface HoursIn {
+  readonly days: readonly (readonly number[])[];
+  readonly of: readonly number[];
+  readonly most: number;
+}
+
+function minutesWithin(worker: Worker, from: CivilDay, to: CivilDay): number[] {
+  const minutes: number[] = [];
+  for (let day = from; day <= to; day++) minutes.push(minutesByHours(worker, day));
+  return minutes;
 }
 
 function callsOfPeriod(
   { mostADay, holidays, leave }: QuotaAmount,
   worker: Worker,
   { isHoliday, isIn }: QuotaCalendar,
-  { from, to, asked }: { readonly from: CivilDay; readonly to: CivilDay; readonly asked: number },
+  {
+    from,
+    to,
+    asked,
+    minutes: ofDays,
+  }: {
+    readonly from: CivilDay;
+    readonly to: CivilDay;
+    readonly asked: number;
+    /** Of each day by their hours. */
+    readonly minutes: readonly number[];
+  },
 ): PeriodCalls {
   const weights: number[] = [];
   /** The part of each day that is worked, of what was spread over it. */
   const worked: number[] = [];
   const isOutside: boolean[] = [];
   for (let day = from; day <= to; day++) {
-    const minutes = minutesByHours(worker, day);
+    const minutes = ofDays[day - from] ?? 0;
     const isOff = isHoliday(day) && !worker.shiftChanges.has(day);
     const left = leftByLeave(worker, day);
     const madeUpHoliday = isOff && holidays === 'madeUp';

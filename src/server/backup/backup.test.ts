@@ -210,7 +210,9 @@ describe('a backup', () => {
     });
   });
 
-  it('of the version before comes into an empty database and is brought up to date; a newer one is refused', async () => {
+  it('of the version before comes into an empty database and is brought up to date; a newer one is refused', {
+    timeout: 120_000,
+  }, async () => {
     const old = await testServer();
     const { databaseUrl, filesFolder } = old;
     await old.source.query(

@@ -26,6 +26,7 @@ import {
   yearMonthDay,
 } from '../../core/index.ts';
 import { eachInTurn } from '../platform/in-turn.ts';
+import { changedMeanwhile } from '../platform/refusal.ts';
 import { fieldChanges, type Scope } from '../platform/scope.ts';
 import {
   cellContext,
@@ -37,6 +38,7 @@ import {
   plannedYear,
   problemsOfPeople,
   rulesOf,
+  Schedule,
   type ScheduleWrite,
   saveRows,
   saveTogether,
@@ -46,7 +48,15 @@ import {
 } from '../schedules/index.ts';
 import { type AddedDaysOff, addDaysOff, writeDaysOff } from '../settings/index.ts';
 import { plainTask } from '../tasks/index.ts';
-import { farDay, insertTasks, type NewTask, saveTasks, tasksByIds } from '../tasks/stored/index.ts';
+import {
+  farDay,
+  insertTasks,
+  lockedTasks,
+  type NewTask,
+  saveTasks,
+  type Task,
+  tasksByIds,
+} from '../tasks/stored/index.ts';
 import type { Template } from '../templates/stored/index.ts';
 import { readEntry } from './calendar-entry.ts';
 import { calendarPeople, calendarZones } from './calendar-meant.ts';
@@ -148,8 +158,9 @@ async function look(scope: Scope, { bringIn }: Looking): Promise<Look> {
         return left(`Its times are in “${unknown.zone}”, which is no zone known here: say which it is`);
       const fate = ENTRY_FATES.find((one) => one === textOfValue(line.values, 'becomes')) ?? null;
       const meaning = meaningOf(entry, fate, context);
-      if (meaning.becomes === 'left out') return left(capital(meaning.why));
       const origin = there.get(uid);
+      if (meaning.becomes === 'left out')
+        return left(`${capital(meaning.why)}${origin && origin.hash !== OURS ? '; what came of it here stays' : ''}`);
       if (meaning.becomes === 'days off') {
         if (!scope.mayAll('settings')) return left('Only a manager can set days off');
         const days = ofDay(textOfValue(line.values, 'entry'), meaning.name);
@@ -186,10 +197,18 @@ async function look(scope: Scope, { bringIn }: Looking): Promise<Look> {
         return { number, fate: 'same', read: { ...more, why: 'it is here already, and unchanged since' } };
       if (made.of.becomes !== origin.is)
         return { number, fate: 'same', read: { ...more, why: `it is here already, as a ${origin.is}` } };
+      if (made.of.becomes === 'template')
+        return {
+          number,
+          fate: 'same',
+          read: { ...more, why: 'it is here already: a template is changed on its own page' },
+        };
+      if (origin.isOver) return { number, fate: 'same', read: { ...more, why: 'it is here already, and over' } };
       return {
         ...{ number, fate: 'alike' },
         read: {
           ...more,
+          diffs: diffsOf(origin, made, cells),
           targetId: origin.id,
           made: 'version' in made.of ? { ...made, of: { ...made.of, version: origin.version } } : made,
           why: ['the same entry, changed since it was brought in', more.why].filter(Boolean).join('; '),
@@ -369,6 +388,47 @@ interface Origin {
   readonly is: 'schedule' | 'task' | 'template';
   readonly id: string;
   readonly version: number;
+  /** Whether it is a task that is finished, or was skipped: nothing is done with it any more. */
+  readonly isOver: boolean;
+  readonly schedule: Schedule | null;
+  readonly task: Pick<Task, 'title' | 'workOn' | 'dueOn' | 'startTime' | 'dueTime'> | null;
+}
+
+/** What would change of what is here, in words. */
+function diffsOf({ schedule, task }: Origin, { of, work }: MadeEntry, context: CellContext): ReadRow['diffs'] {
+  const texts = (): readonly (readonly [name: string, from: string, to: string])[] => {
+    if (schedule && of.becomes === 'schedule') {
+      const [from, to] = [schedule, of.input].map((one) => wordsOf(one, context));
+      return Object.keys(to ?? {}).map((name) => [name, from?.[name] ?? '', to?.[name] ?? ''] as const);
+    }
+    if (!task || of.becomes !== 'task') return [];
+    const span = (one: { startTime: string | null; dueTime: string | null }) =>
+      [one.startTime, one.dueTime].filter(Boolean).join(' to ');
+    return [
+      ['title', task.title, work.name],
+      ['day', task.workOn, of.on],
+      ['due', task.dueOn, of.dueOn],
+      ['time', span(task), span(of)],
+    ];
+  };
+  return texts().flatMap(([name, from, to]) => (from === to ? [] : [{ name, from, to: to || 'none' }]));
+}
+
+/** A schedule as its entry would say it, by words of its parts. */
+function wordsOf(
+  { recurrence, timing, exceptions, assignment }: Omit<ScheduleInput, 'templateId'> | Schedule,
+  context: CellContext,
+): Record<string, string> {
+  // Words of its own that it has, and what holds from a later day on, say nothing of its rule today.
+  const cells = { recurrence, timing, exceptions, revisions: [], assignment, pauses: [], plans: null };
+  const { when = '', who = '' } = writeScheduleLine({ ...cells, recurrence: { ...recurrence, except: [] } }, context);
+  const out = (recurrence.except ?? []).length + exceptions.length;
+  return {
+    ...{ when, who, from: recurrence.start },
+    time: [timing.startTime, timing.dueTime].filter(Boolean).join(' to '),
+    exceptions: out === 0 ? '' : String(out),
+    reminders: timing.reminders.length === 0 ? '' : String(timing.reminders.length),
+  };
 }
 
 /** Of an entry that was taken out of here: what it is of is here, whatever it says. */
@@ -392,17 +452,22 @@ async function takenOutHere(scope: Scope, uids: readonly string[]): Promise<Read
 
 /** What is here of entries that were brought in before, by UID; what is gone since counts as never brought in. */
 async function originsOf(scope: Scope, uids: readonly string[]): Promise<ReadonlyMap<string, Origin>> {
-  const rows = await scope.sql<Origin>(
-    `select o.uid, o.hash, x.is, x.id, x.version from calendar_origin o cross join lateral (
-       select 'schedule' as is, s.id, s.version from schedule s where s.workspace_id = $1 and s.id = o.schedule_id and s.deleted_at is null
-       union all select 'task', t.id, t.version from task t where t.workspace_id = $1 and t.id = o.task_id
-       union all select 'template', p.id, p.version from template p where p.workspace_id = $1 and p.id = o.template_id and p.archived_at is null) x
+  const rows = await scope.sql<Omit<Origin, 'schedule' | 'task'>>(
+    `select o.uid, o.hash, x.is, x.id, x.version, x.over as "isOver" from calendar_origin o cross join lateral (
+       select 'schedule' as is, s.id, s.version, false as over from schedule s where s.workspace_id = $1 and s.id = o.schedule_id and s.deleted_at is null
+       union all select 'task', t.id, t.version, t.state not in ('open', 'underWay') from task t where t.workspace_id = $1 and t.id = o.task_id
+       union all select 'template', p.id, p.version, false from template p where p.workspace_id = $1 and p.id = o.template_id and p.archived_at is null) x
      where o.workspace_id = $1 and o.uid = any($2::text[])`,
     [uids],
   );
-  const known = new Map(rows.map((origin) => [origin.uid, origin]));
-  for (const [uid, id] of await takenOutHere(scope, uids))
-    if (!known.has(uid)) known.set(uid, { uid, hash: OURS, is: 'schedule', id, version: 0 });
+  const idsOf = (is: Origin['is']) => rows.filter((row) => row.is === is).map(({ id }) => id);
+  const schedules = new Map((await scope.find(Schedule, { id: In(idsOf('schedule')) })).map((one) => [one.id, one]));
+  const tasks = new Map((await tasksByIds(scope, idsOf('task'))).map((one) => [one.id, one]));
+  const known = new Map<string, Origin>(
+    rows.map((row) => [row.uid, { ...row, schedule: schedules.get(row.id) ?? null, task: tasks.get(row.id) ?? null }]),
+  );
+  const ours = { hash: OURS, is: 'schedule', version: 0, isOver: false, schedule: null, task: null } as const;
+  for (const [uid, id] of await takenOutHere(scope, uids)) if (!known.has(uid)) known.set(uid, { uid, id, ...ours });
   return known;
 }
 
@@ -584,6 +649,9 @@ function taskOf(scope: Scope, bringIn: BringIn, { of, work }: MadeEntry): NewTas
   };
 }
 
+const MEANWHILE = () =>
+  changedMeanwhile('Somebody has changed some of what these are about meanwhile. Nothing is written; look once more.');
+
 async function writesOf(scope: Scope, changed: readonly Going[]): Promise<ScheduleWrite[]> {
   const ofSchedules = changed.filter(({ made }) => made.of.becomes === 'schedule');
   const locked = await lockedSchedules(
@@ -592,7 +660,8 @@ async function writesOf(scope: Scope, changed: readonly Going[]): Promise<Schedu
   );
   return ofSchedules.flatMap(({ read, made: { of } }) => {
     const before = locked.get(read.targetId ?? '');
-    if (!before || of.becomes !== 'schedule') return [];
+    if (of.becomes !== 'schedule') return [];
+    if (!before || before.version !== of.version) throw MEANWHILE();
     const { recurrence, timing, exceptions, revisions, assignment } = of.input;
     // Words of its own that it has stay.
     const [first] = before.revisions;
@@ -611,17 +680,12 @@ async function changeTasksOf(
   put: (number: number, more: WrittenEntry) => void,
 ): Promise<string[]> {
   const ofTasks = changed.filter(({ made }) => made.of.becomes === 'task');
-  const tasks = new Map(
-    (
-      await tasksByIds(
-        scope,
-        ofTasks.map(({ read }) => read.targetId ?? ''),
-      )
-    ).map((one) => [one.id, one]),
-  );
+  const ids = ofTasks.map(({ read }) => read.targetId ?? '');
+  const tasks = new Map((await lockedTasks(scope, ids)).map((one) => [one.id, one]));
   const all = ofTasks.flatMap(({ number, read, made: { of, work } }) => {
     const task = tasks.get(read.targetId ?? '');
-    if (!task || of.becomes !== 'task') return [];
+    if (of.becomes !== 'task') return [];
+    if (!task || task.version !== of.version) throw MEANWHILE();
     put(number, { taskId: task.id });
     const { on: workOn, dueOn, startTime, dueTime } = of;
     return [{ task, changes: { title: work.name, workOn, startsOn: workOn, dueOn, startTime, dueTime } }];

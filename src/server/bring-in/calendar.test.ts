@@ -140,7 +140,10 @@ describe('a calendar that is brought in', () => {
     const state = await whole();
     const later = await begun([...round('20261201T103000'), ...OTHERS]);
     expect(later.counts).toMatchObject({ new: 0, update: 1 });
-    expect(later.alike[0]?.about).toContain('at 10:30');
+    expect(later.alike[0]).toMatchObject({
+      about: expect.stringContaining('at 10:30'),
+      diffs: [{ name: 'time', from: '09:00 to 09:45', to: '10:30 to 11:15' }],
+    });
     const second = await broughtIn(later);
     expect((await begun([...round('20261201T103000')])).counts).toMatchObject({ same: 1 });
     await undo(second);
