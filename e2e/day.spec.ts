@@ -63,8 +63,10 @@ test('the day of everyone on shift, of a role and of a site, and a task given on
   const search = page.getByRole('combobox', { name: 'At an asset or a site' });
   // A list that comes anew under the pointer takes no click, and one that has become shorter takes it as one beside it.
   await expect(async () => {
-    if (!(await search.isVisible())) await page.getByRole('button', { name: 'At an asset or a site' }).click();
-    await search.fill('gannet q');
+    // Each step has its end, so that one that finds nothing is begun again: the picker may close under it.
+    if (!(await search.isVisible()))
+      await page.getByRole('button', { name: 'At an asset or a site' }).click({ timeout: 3_000 });
+    await search.fill('gannet q', { timeout: 3_000 });
     await page.getByRole('option', { name: /all at Gannet Quay/ }).click({ timeout: 3_000 });
     await expect(page.getByRole('combobox', { name: 'Whose day sheet' })).toHaveValue(/^site /, { timeout: 3_000 });
   }).toPass();
