@@ -83,15 +83,12 @@ test('a list of schedules is read as on the bench, asked where it has two readin
   await expect(impact).toContainText('rota.csv, 2 lines');
   await expectAccessible(page);
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/2 lines of schedules|brought \d up to date/)).toBeVisible();
+  await expect(page.getByText('Brought in 2 lines of schedules.')).toBeVisible();
   await page.getByRole('button', { name: 'Take it out again' }).click();
-  await page
-    .getByRole('dialog')
-    .getByRole('button')
-    .filter({ hasNotText: /Close|Go back/ })
-    .first()
-    .click();
-  await expect(page.getByText(/taken out again/)).toBeVisible();
+  await expect(impact).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/2 schedules of rota\.csv are taken out again/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take it out again' })).toBeHidden();
 });
 
 const CALENDAR = [
@@ -139,4 +136,14 @@ test('a calendar that was pasted becomes schedules, days off and templates, and 
   await pasted.fill(CALENDAR);
   await page.getByRole('button', { name: 'Read it' }).click();
   await expect(page.getByText('say nothing new')).toBeVisible();
+  await page.goto('/bring-in?kind=calendar');
+  await page
+    .getByRole('listitem')
+    .filter({ has: page.getByText('brought in', { exact: true }) })
+    .getByRole('link')
+    .click();
+  await page.getByRole('button', { name: 'Take it out again' }).click();
+  await expect(impact).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/3 entries of pasted calendar\.ics are taken out again/)).toBeVisible();
 });
