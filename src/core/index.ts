@@ -177,6 +177,7 @@ export {
   type EntryWork,
   isWholeDays,
   meaningOf,
+  zonesOf,
 } from './calendar-entries/meaning.ts';
 export { type Series, type SeriesDate, seriesOf } from './calendar-entries/series.ts';
 export type { ZoneOf } from './calendar-entries/times.ts';

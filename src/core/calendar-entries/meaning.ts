@@ -94,7 +94,6 @@ const leftOut = (why: string): EntryMeaning => ({ becomes: 'left out', why });
 const MOST_REMINDERS = 8;
 const LONGEST_AWAY = 366;
 const MOST_MINUTES = 6000;
-const ENDED = /^(COMPLETED)$/i;
 
 /**
  * What an entry of a calendar would become here: what repeats a schedule, with its exceptions; what stands on one day a task; a
@@ -109,7 +108,7 @@ export function meaningOf(entry: Entry, said: EntryFate | null, context: EntryCo
   if (said === 'left out') return leftOut('as chosen');
   if (/^CANCELLED$/i.test(part.status)) return leftOut('it is cancelled');
   if (part.summary === '') return leftOut('it has no name');
-  if (ENDED.test(part.status)) return leftOut('it is done already');
+  if (/^COMPLETED$/i.test(part.status)) return leftOut('it is done already');
   const isRepeating = part.rules.length > 0 || part.added.length > 0;
   const fate = said ?? usualOf(part, isRepeating, context.choices);
   if (fate === 'left out') return leftOut(isRepeating ? 'what repeats is left out' : 'such entries are left out');
@@ -146,6 +145,19 @@ function usualOf(
   if (part.kind === 'event') return single;
   // A to-do with a day is work on that day, whatever is made of those without.
   return toDos === 'template' && (part.start !== null || part.end !== null) ? 'task' : toDos;
+}
+
+/** Every TZID that times of an entry are in, its alarms and the occurrences that differ included. */
+export function zonesOf({ main, changed }: Entry): string[] {
+  const times = [main, ...changed].flatMap((part) =>
+    part === null
+      ? []
+      : [
+          ...[part.start, part.end, part.of?.at, ...part.added, ...part.takenOut],
+          ...part.alarms.map((alarm) => ('at' in alarm ? alarm.at : null)),
+        ],
+  );
+  return [...new Set(times.flatMap((time) => (time?.zone && time.zone !== 'UTC' ? [time.zone] : [])))];
 }
 
 /** The zone in which an entry that repeats is meant: its own, else that of the workspace. */
@@ -263,7 +275,7 @@ function readSchedule(entry: Entry, part: EntryPart, context: EntryContext): Ent
   }
   for (const other of entry.changed)
     state = changedBy(other, { main: part, state, recurrence, timing, span, zone, context, unsaid });
-  if (endsBefore(recurrence, context)) return leftOut('it is over');
+  if (isOver(recurrence, state.exceptions, context)) return leftOut('it is over');
   const { text, unsaid: all } = told(part, unsaid, entry);
   return {
     ...{ becomes: 'schedule', work: workOf(part, text, span.minutes), recurrence, timing, ...state },
@@ -271,9 +283,14 @@ function readSchedule(entry: Entry, part: EntryPart, context: EntryContext): Ent
   };
 }
 
-/** Whether no date of it is still to come. */
-const endsBefore = (recurrence: Recurrence, { calendar, today }: EntryContext): boolean =>
-  occurrenceSeries(recurrence, calendar).next(today - 1) === null;
+/** Whether no date of it is still to come: neither of the rule nor one that was added or moved. */
+function isOver(recurrence: Recurrence, exceptions: readonly Exception[], { calendar, today }: EntryContext): boolean {
+  const isToCome = (date: IsoDate) => dayOfIso(date) >= today;
+  const byHand = exceptions.some(
+    (one) => (one.kind === 'add' && isToCome(one.date)) || (one.kind === 'move' && isToCome(one.to)),
+  );
+  return !byHand && occurrenceSeries(recurrence, calendar).next(today - 1) === null;
+}
 
 /** Its rule as lines in its own zone, so that days are told by one clock. */
 function linesOf(part: EntryPart, zone: string, zoneOf: ZoneOf): string {

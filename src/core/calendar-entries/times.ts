@@ -1,5 +1,5 @@
 import { civilTimeAt, instantOf } from '../civil-date/instant.ts';
-import { dayOfIso, type IsoDate, type IsoTime, isoOfDay, tryMinutesOfTime } from '../civil-date/iso-date.ts';
+import { dayOfIso, type IsoDate, type IsoTime, isoOfDay, isoTimeOf, tryMinutesOfTime } from '../civil-date/iso-date.ts';
 import type { EntryTime } from './entry.ts';
 
 /** The IANA zone that a TZID means; null where nobody knows. */
@@ -27,8 +27,7 @@ export function laterBy(
 ): { readonly date: IsoDate; readonly time: IsoTime } {
   const all = dayOfIso(date) * MINUTES_A_DAY + (tryMinutesOfTime(time ?? '00:00') ?? 0) + minutes;
   const ofDay = ((all % MINUTES_A_DAY) + MINUTES_A_DAY) % MINUTES_A_DAY;
-  const pad = (n: number) => String(n).padStart(2, '0');
-  return { date: isoOfDay((all - ofDay) / MINUTES_A_DAY), time: `${pad(Math.floor(ofDay / 60))}:${pad(ofDay % 60)}` };
+  return { date: isoOfDay((all - ofDay) / MINUTES_A_DAY), time: isoTimeOf(ofDay) };
 }
 
 /** Minutes from one to the other by the same clock. */
