@@ -5,10 +5,10 @@ import { receiver } from '../platform/http/receiver.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { invalid } from '../platform/refusal.ts';
 import { mustBeAllowed } from './allowed.ts';
+import { readCalendar } from './calendar/read-calendar.ts';
 import { BringIn } from './entity.ts';
 import { sendLeft } from './left-file.ts';
 import { clientsForPlan } from './plans-meant.ts';
-import { readCalendar } from './read-calendar.ts';
 import { readFile } from './read-file.ts';
 import {
   bringItIn,

@@ -23,13 +23,13 @@ import {
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { mustBeAllowed } from './allowed.ts';
-import { calendarAsked, calendarNames } from './calendar-meant.ts';
+import { calendarAsked, calendarNames } from './calendar/meant.ts';
+import type { CalendarRead } from './calendar/read-calendar.ts';
 import { checkRows, fieldsKnown, fieldsOf, joinChoices, namesMeant, placesOf } from './check.ts';
 import { effectIn } from './effect.ts';
 import { type Asked, BringIn, type BringInRow } from './entity.ts';
 import { addNewFields, whyNoNewField } from './new-fields.ts';
 import { plansMeant } from './plans-meant.ts';
-import type { CalendarRead } from './read-calendar.ts';
 import { type FileRead, shapeOf } from './read-file.ts';
 import { UNREAD } from './read-row.ts';
 import { minutesOf, USUAL_MINUTES } from './usual-minutes.ts';

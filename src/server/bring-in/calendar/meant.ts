@@ -1,10 +1,10 @@
-import { type CalendarAsked, type EntryPerson, hasLeftBy, isWholeDays, whoIsMeant } from '../../core/index.ts';
-import { Person } from '../platform/identity/person.ts';
-import { eachInTurn } from '../platform/in-turn.ts';
-import type { Scope } from '../platform/scope.ts';
-import { readEntry, zoneOfTzid } from './calendar-entry.ts';
-import type { NameMeant } from './check.ts';
-import type { BringIn } from './entity.ts';
+import { type CalendarAsked, type EntryPerson, hasLeftBy, isWholeDays, whoIsMeant } from '../../../core/index.ts';
+import { Person } from '../../platform/identity/person.ts';
+import { eachInTurn } from '../../platform/in-turn.ts';
+import type { Scope } from '../../platform/scope.ts';
+import type { NameMeant } from '../check.ts';
+import type { BringIn } from '../entity.ts';
+import { readEntry, zoneOfTzid } from './entry.ts';
 import { personKey } from './person-key.ts';
 import type { CalendarRead } from './read-calendar.ts';
 

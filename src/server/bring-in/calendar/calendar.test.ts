@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type BringIn, bringInEndpoints } from '../../contract/index.ts';
-import { type Agent, type TestServer, testServer } from '../testing/test-server.ts';
+import { type BringIn, bringInEndpoints } from '../../../contract/index.ts';
+import { type Agent, type TestServer, testServer } from '../../testing/test-server.ts';
 
 let server: TestServer;
 let ines: Agent;

@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
 import { readFile as readBytes } from 'node:fs/promises';
 import { setImmediate } from 'node:timers/promises';
-import { MOST_BRING_ROWS } from '../../contract/index.ts';
-import { Refusal } from '../platform/refusal.ts';
+import { MOST_BRING_ROWS } from '../../../contract/index.ts';
+import { Refusal } from '../../platform/refusal.ts';
 
 /** A calendar file, taken apart and not understood yet. */
 export interface CalendarRead {

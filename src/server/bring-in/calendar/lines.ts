@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { In } from 'typeorm';
-import { type Impact, linkSchema, type ScheduleInput, scheduleInputSchema } from '../../contract/index.ts';
+import { type Impact, linkSchema, type ScheduleInput, scheduleInputSchema } from '../../../contract/index.ts';
 import {
   type AssignmentRule,
   type CellContext,
@@ -24,10 +24,10 @@ import {
   textOfValue,
   writeScheduleLine,
   yearMonthDay,
-} from '../../core/index.ts';
-import { eachInTurn } from '../platform/in-turn.ts';
-import { changedMeanwhile } from '../platform/refusal.ts';
-import { fieldChanges, type Scope } from '../platform/scope.ts';
+} from '../../../core/index.ts';
+import { eachInTurn } from '../../platform/in-turn.ts';
+import { changedMeanwhile } from '../../platform/refusal.ts';
+import { fieldChanges, type Scope } from '../../platform/scope.ts';
 import {
   cellContext,
   impactOf,
@@ -45,9 +45,9 @@ import {
   scheduleRows,
   UNSEEN_ONLY,
   versioned,
-} from '../schedules/index.ts';
-import { type AddedDaysOff, addDaysOff, writeDaysOff } from '../settings/index.ts';
-import { plainTask } from '../tasks/index.ts';
+} from '../../schedules/index.ts';
+import { type AddedDaysOff, addDaysOff, writeDaysOff } from '../../settings/index.ts';
+import { plainTask } from '../../tasks/index.ts';
 import {
   farDay,
   insertTasks,
@@ -56,22 +56,22 @@ import {
   saveTasks,
   type Task,
   tasksByIds,
-} from '../tasks/stored/index.ts';
-import type { Template } from '../templates/stored/index.ts';
-import { readEntry } from './calendar-entry.ts';
-import { calendarPeople, calendarZones } from './calendar-meant.ts';
-import { effectOf } from './effect.ts';
-import { type BringIn, type BringInRow, CalendarOrigin } from './entity.ts';
-import { tasksOut } from './finished-or-not.ts';
-import { writtenRows } from './out.ts';
-import { pagesOf } from './pages.ts';
+} from '../../tasks/stored/index.ts';
+import type { Template } from '../../templates/stored/index.ts';
+import { effectOf } from '../effect.ts';
+import { type BringIn, type BringInRow, CalendarOrigin } from '../entity.ts';
+import { tasksOut } from '../finished-or-not.ts';
+import { writtenRows } from '../out.ts';
+import { pagesOf } from '../pages.ts';
+import { type Line, type ReadRow, type Told, UNREAD } from '../read-row.ts';
+import { keepWritten, schedulesOut } from '../schedule-lines.ts';
+import type { Sum } from '../sum.ts';
+import { asParagraphs, blank, insertTemplate, templatesOut } from '../template-lines.ts';
+import { minutesOf } from '../usual-minutes.ts';
+import type { Look, Looking, Ways } from '../ways.ts';
+import { readEntry } from './entry.ts';
+import { calendarPeople, calendarZones } from './meant.ts';
 import { personKey } from './person-key.ts';
-import { type Line, type ReadRow, type Told, UNREAD } from './read-row.ts';
-import { keepWritten, schedulesOut } from './schedule-lines.ts';
-import type { Sum } from './sum.ts';
-import { asParagraphs, blank, insertTemplate, templatesOut } from './template-lines.ts';
-import { minutesOf } from './usual-minutes.ts';
-import type { Look, Looking, Ways } from './ways.ts';
 
 /** What is written of an entry. */
 interface MadeEntry {

@@ -8,7 +8,7 @@ import {
   type EntryTime,
   isZone,
   zoneObservances,
-} from '../../core/index.ts';
+} from '../../../core/index.ts';
 
 /** Properties that have a place in what is read; of others it is told that they are not taken over. */
 const READ = new Set(

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 // biome-ignore lint/style/noRestrictedImports: generators for tests stay behind the core's door
-import { longestClosure } from '../../core/calendar/closed-season.ts';
+import { longestClosure } from '../../../core/calendar/closed-season.ts';
 import {
   dayOfIso,
   type EntryFate,
@@ -20,10 +20,10 @@ import {
   TooMuchReckoningError,
   workingCalendar,
   writeRRule,
-} from '../../core/index.ts';
+} from '../../../core/index.ts';
 // biome-ignore lint/style/noRestrictedImports: generators for tests stay behind the core's door
-import { anyFullRecurrence } from '../../core/recurrence/generated.ts';
-import { readEntry, zoneOfTzid } from './calendar-entry.ts';
+import { anyFullRecurrence } from '../../../core/recurrence/generated.ts';
+import { readEntry, zoneOfTzid } from './entry.ts';
 import { readCalendar } from './read-calendar.ts';
 
 let folder: string;
