@@ -181,6 +181,7 @@ export {
 } from './calendar-entries/meaning.ts';
 export { type Series, type SeriesDate, seriesOf } from './calendar-entries/series.ts';
 export type { ZoneOf } from './calendar-entries/times.ts';
+export { entryPersonKey, holderOfEntry, ONE_FOR_ANY, peopleOfEntry, ruleOfEntry } from './calendar-entries/who.ts';
 export { type Captured, type CapturedKind, readCapture, subjectsSaid } from './capture/capture.ts';
 export { plainWords } from './capture/words.ts';
 export {

@@ -5,7 +5,7 @@ import { receiver } from '../platform/http/receiver.ts';
 import type { Routes } from '../platform/http/route.ts';
 import { invalid } from '../platform/refusal.ts';
 import { mustBeAllowed } from './allowed.ts';
-import { readCalendar } from './calendar/read-calendar.ts';
+import { readCalendar } from './calendar/index.ts';
 import { BringIn } from './entity.ts';
 import { sendLeft } from './left-file.ts';
 import { clientsForPlan } from './plans-meant.ts';

@@ -23,8 +23,8 @@ import {
 import { changedMeanwhile, invalid, notNow } from '../platform/refusal.ts';
 import type { Scope } from '../platform/scope.ts';
 import { mustBeAllowed } from './allowed.ts';
-import { calendarAsked, calendarNames } from './calendar/meant.ts';
-import type { CalendarRead } from './calendar/read-calendar.ts';
+import type { CalendarRead } from './calendar/index.ts';
+import { calendarAsked, calendarNames } from './calendar/index.ts';
 import { checkRows, fieldsKnown, fieldsOf, joinChoices, namesMeant, placesOf } from './check.ts';
 import { effectIn } from './effect.ts';
 import { type Asked, BringIn, type BringInRow } from './entity.ts';

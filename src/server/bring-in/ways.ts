@@ -1,7 +1,7 @@
 import type { Impact } from '../../contract/index.ts';
 import type { BringField, BringKind } from '../../core/index.ts';
 import type { Scope } from '../platform/scope.ts';
-import { calendarWays } from './calendar/lines.ts';
+import { calendarWays } from './calendar/index.ts';
 import { clientLines, SeenClients } from './client-lines.ts';
 import type { BringIn } from './entity.ts';
 import { historyWays, taskWays } from './finished-or-not.ts';

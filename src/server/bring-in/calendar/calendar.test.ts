@@ -164,6 +164,9 @@ describe('a calendar that is brought in', () => {
     );
     const now = await begun(holidays);
     expect([now.calendar?.wholeDays, now.fresh[0]?.about]).toEqual(['days off', '10 days off, Sat 12 Jun 2027 first']);
+    const done = await broughtIn(now);
+    expect((await begun(holidays)).counts).toMatchObject({ same: 1, new: 0 });
+    await undo(done);
     const planner = await server.browser('Maud Ferrier');
     const { body } = await planner.get(`/api/bring-ins/${now.id}`);
     expect(body.bringIn.kind).toBe('calendar');

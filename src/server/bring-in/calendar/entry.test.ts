@@ -42,12 +42,18 @@ const within = (...lines: readonly string[]) =>
   ['BEGIN:VCALENDAR', 'VERSION:2.0', ...lines, 'END:VCALENDAR', ''].join('\r\n');
 const event = (...lines: readonly string[]) => ['BEGIN:VEVENT', 'UID:one@example.org', ...lines, 'END:VEVENT'];
 
+function entryOf(uid: string, text: string) {
+  const reading = readEntry(uid, text);
+  if ('problem' in reading) throw new Error(reading.problem);
+  return reading.entry;
+}
+
 /** What the first entry of a calendar becomes in London on 24 November 2026. */
 async function meant(lines: readonly string[], said: EntryFate | null = null): Promise<EntryMeaning> {
   const { entries, zones } = await read(within(...lines));
   const [first] = entries;
   if (!first) throw new Error('There is no entry.');
-  return meaningOf(readEntry(first.uid, first.text), said, {
+  return meaningOf(entryOf(first.uid, first.text), said, {
     ...{ today: dayOfIso('2026-11-24'), zone: 'Europe/London', calendar },
     zoneOf: (tzid) => zoneOfTzid(tzid, zones.get(tzid), 'Europe/London'),
     choices: { repeating: 'schedule', single: 'task', wholeDays: 'as work', toDos: 'template' },
@@ -219,7 +225,7 @@ describe('a calendar file', () => {
     ]);
     const { entries, mended, others, encoding } = await read(folded);
     expect([mended, others, encoding, entries.length]).toEqual([2, 1, 'UTF-8', 1]);
-    const { main } = readEntry('a', entries[0]?.text ?? '');
+    const { main } = entryOf('a', entries[0]?.text ?? '');
     expect(main).toMatchObject({
       summary: 'Café',
       description: `${'x'.repeat(70)}yy and more`,

@@ -24,11 +24,8 @@ const MOST_PEOPLE = 1000;
 const MOST_DATES = 5000;
 const MOST_CHANGED = 3000;
 
-/**
- * What iCalendar text of one UID says, as ical.js reads it (RFC 5545, RFC 7986).
- * @throws Error in words where it can't be read
- */
-export function readEntry(uid: string, text: string): Entry {
+/** What iCalendar text of one UID says, as ical.js reads it (RFC 5545, RFC 7986), or why it can't be read. */
+export function readEntry(uid: string, text: string): { readonly entry: Entry } | { readonly problem: string } {
   let parts: EntryPart[];
   try {
     const calendar = new ICAL.Component(ICAL.parse(`BEGIN:VCALENDAR\r\nVERSION:2.0\r\n${text}\r\nEND:VCALENDAR`));
@@ -36,12 +33,15 @@ export function readEntry(uid: string, text: string): Entry {
       .getAllSubcomponents()
       .flatMap((one) => (one.name === 'vevent' || one.name === 'vtodo' ? [partOf(one)] : []));
   } catch (error) {
-    throw new Error(error instanceof Error ? `It can’t be read: ${error.message}` : 'It can’t be read');
+    // What ical.js throws for what it can't read is of no kind of its own.
+    return { problem: `It can’t be read: ${error instanceof Error ? error.message : String(error)}` };
   }
+  const [first] = parts;
+  if (!first) return { problem: 'It says nothing' };
   // The same said twice, as a calendar that was changed: the later counts.
   const mains = parts.filter(({ of }) => of === null);
   const main = mains.reduce<EntryPart | null>((best, one) => (best && best.sequence > one.sequence ? best : one), null);
-  return { uid, main, changed: parts.filter(({ of }) => of !== null).slice(0, MOST_CHANGED) };
+  return { entry: { uid, main, changed: parts.filter(({ of }) => of !== null).slice(0, MOST_CHANGED) } };
 }
 
 function partOf(component: ICAL.Component): EntryPart {

@@ -1,11 +1,18 @@
-import { type CalendarAsked, type EntryPerson, hasLeftBy, isWholeDays, whoIsMeant } from '../../../core/index.ts';
+import {
+  type CalendarAsked,
+  type EntryPerson,
+  entryPersonKey,
+  hasLeftBy,
+  isWholeDays,
+  whoIsMeant,
+  zonesOf,
+} from '../../../core/index.ts';
 import { Person } from '../../platform/identity/person.ts';
 import { eachInTurn } from '../../platform/in-turn.ts';
 import type { Scope } from '../../platform/scope.ts';
 import type { NameMeant } from '../check.ts';
 import type { BringIn } from '../entity.ts';
 import { readEntry, zoneOfTzid } from './entry.ts';
-import { personKey } from './person-key.ts';
 import type { CalendarRead } from './read-calendar.ts';
 
 /** People and zones that are told apart in one calendar, those that stand most often first. */
@@ -18,25 +25,20 @@ export async function calendarAsked(scope: Scope, read: CalendarRead): Promise<C
   const zones = new Map<string, number>();
   let [events, wholeDays] = [0, 0];
   await eachInTurn(read.entries, ({ uid, text }) => {
-    let parts: ReturnType<typeof readEntry>;
-    try {
-      parts = readEntry(uid, text);
-    } catch {
-      // Its line says why.
-      return;
-    }
-    const part = parts.main ?? parts.changed[0];
+    const reading = readEntry(uid, text);
+    // Of what can't be read its line says why.
+    if ('problem' in reading) return;
+    const part = reading.entry.main ?? reading.entry.changed[0];
     if (!part) return;
     if (part.kind === 'event') events++;
     if (isWholeDays(part)) wholeDays++;
     for (const person of part.people) {
-      const key = personKey(person);
+      const key = entryPersonKey(person);
       if (key === '') continue;
       const known = people.get(key);
       people.set(key, { person: known?.person ?? person, count: (known?.count ?? 0) + 1 });
     }
-    const tzid = (part.start ?? part.end)?.zone;
-    if (tzid && tzid !== 'UTC') zones.set(tzid, (zones.get(tzid) ?? 0) + 1);
+    for (const tzid of zonesOf(reading.entry)) zones.set(tzid, (zones.get(tzid) ?? 0) + 1);
   });
   const most = <T extends { readonly count: number }>(all: readonly T[], n: number) =>
     [...all].sort((a, b) => b.count - a.count).slice(0, n);
